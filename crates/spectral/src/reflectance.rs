@@ -1,0 +1,81 @@
+//! The reflectance curve: what share of the light of each wavelength comes back.
+
+/// How many bands a curve has.
+pub const BANDS: usize = 36;
+
+/// Centre of band `i` in nm: 380, 390, … 730.
+pub const fn wavelength(i: usize) -> u32 {
+    380 + 10 * i as u32
+}
+
+/// Reflectance factor of a surface in 36 bands, each in 0..=1 (no unit).
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Reflectance([f64; BANDS]);
+
+/// A value that is no reflectance.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("reflectance at {nm} nm is {value}: it must be between 0 and 1")]
+pub struct NotAReflectance {
+    /// Wavelength of the offending band, nm.
+    pub nm: u32,
+    /// What stood there.
+    pub value: f64,
+}
+
+impl Reflectance {
+    /// Takes 36 values, 380–730 nm by 10 nm, each in 0..=1.
+    pub fn new(bands: [f64; BANDS]) -> Result<Self, NotAReflectance> {
+        match bands.iter().position(|r| !(0.0..=1.0).contains(r)) {
+            None => Ok(Self(bands)),
+            Some(i) => Err(NotAReflectance { nm: wavelength(i), value: bands[i] }),
+        }
+    }
+
+    /// The same reflectance in every band, brought into 0..=1; a NaN is read as 0.
+    pub fn grey(value: f64) -> Self {
+        Self([into_unit(value); BANDS])
+    }
+
+    /// A curve computed band by band; each value is brought into 0..=1 and a NaN is read as 0, so that what the
+    /// physics yields at the rounding limits stays a reflectance.
+    pub fn from_fn(band: impl FnMut(usize) -> f64) -> Self {
+        Self(std::array::from_fn(band).map(into_unit))
+    }
+
+    /// The 36 values.
+    pub const fn bands(&self) -> &[f64; BANDS] {
+        &self.0
+    }
+
+    /// The smallest value of the curve.
+    pub fn lowest(&self) -> f64 {
+        self.0.iter().copied().fold(f64::INFINITY, f64::min)
+    }
+}
+
+fn into_unit(value: f64) -> f64 {
+    // f64::max takes the number when the other is NaN.
+    value.max(0.0).min(1.0)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn refuses_what_is_no_reflectance_and_names_the_wavelength() {
+        for bad in [-0.001, 1.001, f64::NAN, f64::INFINITY] {
+            let mut bands = [0.5; BANDS];
+            bands[3] = bad;
+            let error = Reflectance::new(bands).unwrap_err();
+            assert_eq!(error.nm, 410);
+            assert!(error.to_string().contains("410 nm"));
+        }
+        assert!(Reflectance::new([0.0; BANDS]).is_ok() && Reflectance::new([1.0; BANDS]).is_ok());
+    }
+
+    #[test]
+    fn bands_run_from_380_to_730() {
+        assert_eq!((wavelength(0), wavelength(BANDS - 1)), (380, 730));
+    }
+}

@@ -1,0 +1,190 @@
+//! sRGB: hex codes in, and what a screen has to show out.
+
+use std::fmt;
+use std::str::FromStr;
+
+use palette::convert::FromColorUnclamped;
+use palette::white_point::{D65, WhitePoint};
+
+use crate::{Degree, Lab, Light, Xyz, adapt};
+
+/// An 8-bit sRGB colour (IEC 61966-2-1).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub struct Srgb {
+    /// Red, 0–255.
+    pub red: u8,
+    /// Green, 0–255.
+    pub green: u8,
+    /// Blue, 0–255.
+    pub blue: u8,
+}
+
+/// What a screen shows for a colour, and whether it could.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct OnScreen {
+    /// The nearest the screen comes: out-of-range channels are cut off.
+    pub srgb: Srgb,
+    /// False where the colour is more vivid than sRGB can show.
+    pub in_gamut: bool,
+}
+
+/// A text that is no opaque hex colour.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum HexError {
+    /// Nothing but spaces or a lone `#`.
+    #[error("the hex code is empty: write six digits, such as #b08d57")]
+    Empty,
+    /// A character that is no hex digit.
+    #[error("“{0}” is not a hex digit: use 0–9 and a–f, such as #b08d57")]
+    NotADigit(char),
+    /// Neither 3, 6 nor 8 digits.
+    #[error("a hex code has 3, 6 or 8 digits, not {0}: write six, such as #b08d57")]
+    WrongLength(usize),
+    /// Eight digits whose last two say it is see-through.
+    #[error(
+        "this code is see-through (its last two digits are {0:02x}, not ff): a chip is opaque, leave those two off"
+    )]
+    SeeThrough(u8),
+}
+
+impl Srgb {
+    /// The three channels.
+    pub const fn new(red: u8, green: u8, blue: u8) -> Self {
+        Self { red, green, blue }
+    }
+
+    /// XYZ as a D65 screen shows it; white has Y = 1 and is exactly the white of [`Light::Daylight`].
+    pub fn to_xyz(self) -> Xyz {
+        let linear = palette::Srgb::new(self.red, self.green, self.blue).into_format::<f64>().into_linear();
+        let xyz = palette::Xyz::<D65, f64>::from_color_unclamped(linear);
+        adapt(Xyz { x: xyz.x, y: xyz.y, z: xyz.z }, screen_white(), Light::Daylight.white(), Degree::FULL)
+    }
+
+    /// Lab in daylight.
+    pub fn to_lab(self) -> Lab {
+        Lab::of(self.to_xyz(), Light::Daylight.white())
+    }
+}
+
+/// What a screen must show so that it looks like `colour` does in `light` to an eye settled by `degree`.
+pub fn on_screen(colour: Xyz, light: Light, degree: Degree) -> OnScreen {
+    // The screen's white and the daylight table's differ in the fourth decimal: between those two the eye is
+    // always settled, so that a white in daylight is #ffffff whatever the degree.
+    let in_daylight = adapt(colour, light.white(), Light::Daylight.white(), degree);
+    let xyz = adapt(in_daylight, Light::Daylight.white(), screen_white(), Degree::FULL);
+    let linear =
+        palette::LinSrgb::<f64>::from_color_unclamped(palette::Xyz::<D65, f64>::new(xyz.x, xyz.y, xyz.z));
+    // Half a step of an 8-bit channel at the dark end, where steps are widest in relation.
+    let slack = 0.5 / 255.0 / 12.92;
+    let in_gamut =
+        [linear.red, linear.green, linear.blue].iter().all(|c| (-slack..=1.0 + 10.0 * slack).contains(c));
+    let [red, green, blue]: [u8; 3] = palette::Srgb::<f64>::from_linear(palette::LinSrgb::new(
+        linear.red.clamp(0.0, 1.0),
+        linear.green.clamp(0.0, 1.0),
+        linear.blue.clamp(0.0, 1.0),
+    ))
+    .into_format()
+    .into();
+    OnScreen { srgb: Srgb { red, green, blue }, in_gamut }
+}
+
+/// The white that `palette` fixes by type for sRGB and its D65 colours.
+pub(crate) fn screen_white() -> Xyz {
+    let white: palette::Xyz<_, f64> = D65::get_xyz();
+    Xyz { x: white.x, y: white.y, z: white.z }
+}
+
+impl fmt::Display for Srgb {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "#{:02x}{:02x}{:02x}", self.red, self.green, self.blue)
+    }
+}
+
+impl FromStr for Srgb {
+    type Err = HexError;
+
+    /// Reads 3, 6 or 8 hex digits, with or without `#`, in either case, with spaces around them or between
+    /// pairs; eight digits only if the last two are `ff` (opaque).
+    fn from_str(text: &str) -> Result<Self, HexError> {
+        let trimmed = text.trim();
+        let digits: Vec<char> =
+            trimmed.strip_prefix('#').unwrap_or(trimmed).chars().filter(|c| !c.is_whitespace()).collect();
+        if digits.is_empty() {
+            return Err(HexError::Empty);
+        }
+        let values: Vec<u8> = digits
+            .iter()
+            .map(|c| c.to_digit(16).map(|d| d as u8).ok_or(HexError::NotADigit(*c)))
+            .collect::<Result<_, _>>()?;
+        let pair = |i: usize| values[i] * 16 + values[i + 1];
+        match values.len() {
+            3 => Ok(Srgb::new(values[0] * 17, values[1] * 17, values[2] * 17)),
+            6 => Ok(Srgb::new(pair(0), pair(2), pair(4))),
+            8 if pair(6) == 0xff => Ok(Srgb::new(pair(0), pair(2), pair(4))),
+            8 => Err(HexError::SeeThrough(pair(6))),
+            n => Err(HexError::WrongLength(n)),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    /// Lab (D65) of the sRGB corners: values widely published to two decimals, here as colour-science 0.4.7 gives
+    /// them (`colour.XYZ_to_Lab(colour.sRGB_to_XYZ(rgb), D65)`), within 0.02 for its slightly different white.
+    #[test]
+    fn corners_have_their_published_lab() {
+        for (hex, l, a, b) in [
+            ("#ff0000", 53.24, 80.09, 67.20),
+            ("#00ff00", 87.73, -86.18, 83.18),
+            ("#0000ff", 32.30, 79.19, -107.86),
+            ("#ffffff", 100.0, 0.0, 0.0),
+            ("#808080", 53.59, 0.0, 0.0),
+            ("#000000", 0.0, 0.0, 0.0),
+        ] {
+            let lab = hex.parse::<Srgb>().unwrap().to_lab();
+            assert!(
+                (lab.l - l).abs() < 0.02 && (lab.a - a).abs() < 0.02 && (lab.b - b).abs() < 0.02,
+                "{hex}: {lab:?}"
+            );
+        }
+    }
+
+    proptest! {
+        #[test]
+        fn every_code_survives_the_way_to_xyz_and_back(red: u8, green: u8, blue: u8, degree in 0.0..400.0) {
+            let srgb = Srgb { red, green, blue };
+            let shown = on_screen(srgb.to_xyz(), Light::Daylight, Degree::under(degree));
+            prop_assert_eq!(shown, OnScreen { srgb, in_gamut: true });
+            prop_assert_eq!(srgb.to_string().parse(), Ok(srgb));
+        }
+
+        #[test]
+        fn any_text_is_a_colour_or_a_message(text in "\\PC{0,12}") {
+            if let Err(error) = text.parse::<Srgb>() {
+                prop_assert!(error.to_string().len() > 20);
+            }
+        }
+    }
+
+    #[test]
+    fn reads_the_forms_people_write() {
+        let tan = Ok(Srgb::new(0xb0, 0x8d, 0x57));
+        for text in ["#b08d57", "b08d57", " #B08D57 ", "b0 8d 57", "#b08d57ff", "B08D57FF"] {
+            assert_eq!(text.parse(), tan, "{text}");
+        }
+        assert_eq!("#fa0".parse(), Ok(Srgb::new(0xff, 0xaa, 0)));
+        assert_eq!("#".parse::<Srgb>(), Err(HexError::Empty));
+        assert_eq!("#b08d5".parse::<Srgb>(), Err(HexError::WrongLength(5)));
+        assert_eq!("#b08d5780".parse::<Srgb>(), Err(HexError::SeeThrough(0x80)));
+        assert_eq!("oat wh".parse::<Srgb>(), Err(HexError::NotADigit('o')));
+    }
+
+    #[test]
+    fn more_vivid_than_the_screen_is_flagged() {
+        let vivid = Lab { l: 60.0, a: -90.0, b: 10.0 }.to_xyz(Light::Daylight.white());
+        assert!(!on_screen(vivid, Light::Daylight, Degree::FULL).in_gamut);
+    }
+}

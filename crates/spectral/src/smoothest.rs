@@ -1,0 +1,197 @@
+//! A reflectance curve from a colour.
+//!
+//! Infinitely many curves have a given colour. Paint curves are smooth, so the one taken is the smoothest that
+//! stays inside (0, 1): with R = (1 + tanh z)/2, the z of least squared slope Σ (z[i+1] − z[i])² under the three
+//! conditions T R = XYZ in daylight (S. A. Burns, “Numerical methods for smoothest reflectance reconstruction”,
+//! *Color Research and Application* 45 (2020) 8). Newton's method on the Lagrange conditions, damped; where the
+//! straight attempt fails the target is approached in steps from the grey of the same lightness.
+
+use nalgebra::{SMatrix, SVector};
+
+use crate::{BANDS, Lab, Light, Reflectance, Xyz};
+
+/// Unknowns: the 36 z and the three multipliers.
+const N: usize = BANDS + 3;
+
+/// How far every target is drawn towards mid grey, so that black and white, which no curve strictly inside (0, 1)
+/// can have, are reached as well: it costs at most 0.003 ΔE00, at black.
+const INWARD: f64 = 5e-6;
+
+/// Largest error allowed in X, Y and Z (white Y = 1).
+const CLOSE: f64 = 1e-9;
+
+/// A colour no reflecting surface can have in daylight.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum Unreachable {
+    /// L\* outside 0..=100, or a number that is not finite.
+    #[error("lightness L* {0} is outside 0–100, black to white")]
+    Lightness(f64),
+    /// Too much chroma for the lightness.
+    #[error(
+        "no surface is this vivid at L* {l:.1}: in this hue the limit is about a* {a:.0}, b* {b:.0}",
+        l = limit.l, a = limit.a, b = limit.b
+    )]
+    Chroma {
+        /// The most vivid colour of that lightness and hue that can be.
+        limit: Lab,
+    },
+}
+
+/// The smoothest curve with exactly this colour (Lab in daylight, D65 and 2°).
+///
+/// Within 0.01 ΔE00 of the target. An error says why none exists, and what the nearest possible colour is.
+///
+/// ```
+/// use warm_blend_spectral::{Lab, Light, Xyz, smoothest};
+/// let slate = Lab { l: 45.0, a: -3.0, b: -12.0 };
+/// let curve = smoothest(slate)?;
+/// let back = Lab::of(Xyz::of(&curve, Light::Daylight), Light::Daylight.white());
+/// assert!((back.b + 12.0).abs() < 0.001);
+/// # Ok::<(), warm_blend_spectral::Unreachable>(())
+/// ```
+pub fn smoothest(colour: Lab) -> Result<Reflectance, Unreachable> {
+    // A hair of slack: the white of a screen comes out at 100.000004, by a fast cube root.
+    if !(-1e-4..=100.0001).contains(&colour.l) {
+        return Err(Unreachable::Lightness(colour.l));
+    }
+    if !(colour.a.is_finite() && colour.b.is_finite()) || colour.chroma() > 1e4 {
+        return Err(Unreachable::Chroma { limit: limit(colour) });
+    }
+    reach(colour).map(|z| curve(&z)).ok_or_else(|| Unreachable::Chroma { limit: limit(colour) })
+}
+
+fn curve(z: &State) -> Reflectance {
+    Reflectance::from_fn(|i| share(z[i]))
+}
+
+/// R of z.
+fn share(z: f64) -> f64 {
+    0.5 * (1.0 + z.tanh())
+}
+
+type State = SVector<f64, N>;
+
+/// Solves for a colour: at once, or else step by step from the grey of its lightness.
+fn reach(colour: Lab) -> Option<State> {
+    let grey = grey_state(colour);
+    if let Some(state) = newton(&grey, target(colour)) {
+        return Some(state);
+    }
+    let (mut state, mut done, mut step) = (grey, 0.0, 0.25);
+    while done < 1.0 {
+        let next: f64 = f64::min(1.0, done + step);
+        match newton(&state, target(colour.with_chroma_scaled(next))) {
+            Some(found) => {
+                (state, done) = (found, next);
+                step *= 1.5;
+            }
+            None if step < 1.0 / 256.0 => return None,
+            None => step /= 2.0,
+        }
+    }
+    Some(state)
+}
+
+/// The most vivid colour of the same lightness and hue that is reached, to a hundredth of its chroma.
+fn limit(colour: Lab) -> Lab {
+    let colour = match colour.chroma() {
+        chroma if chroma.is_finite() => colour.with_chroma_scaled((200.0 / chroma).min(1.0)),
+        _ => Lab { l: colour.l, a: 0.0, b: 0.0 },
+    };
+    let (mut possible, mut impossible) = (0.0, 1.0);
+    while impossible - possible > 0.01 {
+        let middle = (possible + impossible) / 2.0;
+        match reach(colour.with_chroma_scaled(middle)) {
+            Some(_) => possible = middle,
+            None => impossible = middle,
+        }
+    }
+    colour.with_chroma_scaled(possible)
+}
+
+fn target(colour: Lab) -> [f64; 3] {
+    let white = Light::Daylight.white();
+    let xyz = colour.to_xyz(white).as_array();
+    std::array::from_fn(|c| xyz[c] + INWARD * (0.5 * white.as_array()[c] - xyz[c]))
+}
+
+fn grey_state(colour: Lab) -> State {
+    let level = target(colour)[1].clamp(1e-6, 1.0 - 1e-6);
+    let z = 0.5 * (level / (1.0 - level)).ln();
+    State::from_fn(|i, _| if i < BANDS { z } else { 0.0 })
+}
+
+/// Damped Newton from `start`; None if it does not arrive.
+fn newton(start: &State, target: [f64; 3]) -> Option<State> {
+    let mut state = *start;
+    let mut error = residual(&state, target);
+    for _ in 0..60 {
+        if error.rows(BANDS, 3).amax() < CLOSE && error.amax() < 1e-6 {
+            return Some(state);
+        }
+        let step = jacobian(&state).lu().solve(&error)?;
+        let mut length = 1.0;
+        loop {
+            let candidate = state - step * length;
+            let candidate_error = residual(&candidate, target);
+            // The merit is not always reduced by the full step of a constrained problem: let it grow a little at
+            // full length, insist on progress only once the step has been cut.
+            let grows = if length == 1.0 { 4.0 } else { 1.0 };
+            if candidate_error.norm() < error.norm() * grows && candidate_error.amax().is_finite() {
+                (state, error) = (candidate, candidate_error);
+                break;
+            }
+            length /= 2.0;
+            if length < 1e-4 {
+                return None;
+            }
+        }
+    }
+    None
+}
+
+/// The Lagrange conditions: slope terms plus pulled-back multipliers, then T R − target.
+fn residual(state: &State, target: [f64; 3]) -> State {
+    let rows = Light::Daylight.rows();
+    let mut out = State::zeros();
+    for i in 0..BANDS {
+        let derivative = 2.0 * share(state[i]) * (1.0 - share(state[i]));
+        let pull: f64 = (0..3).map(|c| rows[c][i] * state[BANDS + c]).sum();
+        out[i] = bend(state, i) + derivative * pull;
+    }
+    let xyz = Xyz::of(&curve(state), Light::Daylight).as_array();
+    for c in 0..3 {
+        out[BANDS + c] = xyz[c] - target[c];
+    }
+    out
+}
+
+/// (D z)[i], half the gradient of the squared slope.
+fn bend(state: &State, i: usize) -> f64 {
+    let before = if i > 0 { state[i] - state[i - 1] } else { 0.0 };
+    let after = if i + 1 < BANDS { state[i] - state[i + 1] } else { 0.0 };
+    before + after
+}
+
+fn jacobian(state: &State) -> SMatrix<f64, N, N> {
+    let rows = Light::Daylight.rows();
+    let mut out = SMatrix::<f64, N, N>::zeros();
+    for i in 0..BANDS {
+        let z = state[i];
+        // dR/dz = (1 − tanh²z)/2 and d²R/dz² = −tanh z (1 − tanh²z).
+        let derivative = 2.0 * share(z) * (1.0 - share(z));
+        let curvature = -2.0 * z.tanh() * derivative;
+        let pull: f64 = (0..3).map(|c| rows[c][i] * state[BANDS + c]).sum();
+        let ends = if i == 0 || i + 1 == BANDS { 1.0 } else { 2.0 };
+        out[(i, i)] = ends + curvature * pull;
+        if i + 1 < BANDS {
+            out[(i, i + 1)] = -1.0;
+            out[(i + 1, i)] = -1.0;
+        }
+        for c in 0..3 {
+            out[(i, BANDS + c)] = derivative * rows[c][i];
+            out[(BANDS + c, i)] = derivative * rows[c][i];
+        }
+    }
+    out
+}
