@@ -54,10 +54,25 @@ pub fn smoothest(colour: Lab) -> Result<Reflectance, Unreachable> {
     if !(-1e-4..=100.0001).contains(&colour.l) {
         return Err(Unreachable::Lightness(colour.l));
     }
-    if !(colour.a.is_finite() && colour.b.is_finite()) || colour.chroma() > 1e4 {
-        return Err(Unreachable::Chroma { limit: limit(colour) });
+    match colour.chroma() {
+        chroma if chroma <= MOST_CHROMA => {
+            reach(colour).map(|z| curve(&z)).map_err(|limit| Unreachable::Chroma { limit })
+        }
+        chroma => {
+            let nearer = if chroma.is_finite() { MOST_CHROMA / chroma } else { 0.0 };
+            // Where even the nearer colour could be, it is the limit itself: still less than was asked for.
+            let nearer =
+                Lab { l: colour.l, a: zero_if_nan(colour.a * nearer), b: zero_if_nan(colour.b * nearer) };
+            Err(Unreachable::Chroma { limit: reach(nearer).map_or_else(|limit| limit, |_| nearer) })
+        }
     }
-    reach(colour).map(|z| curve(&z)).ok_or_else(|| Unreachable::Chroma { limit: limit(colour) })
+}
+
+/// No surface has more chroma than this in daylight (the optimal colours end near 160).
+const MOST_CHROMA: f64 = 200.0;
+
+fn zero_if_nan(value: f64) -> f64 {
+    if value.is_nan() { 0.0 } else { value }
 }
 
 fn curve(z: &State) -> Reflectance {
@@ -71,11 +86,12 @@ fn share(z: f64) -> f64 {
 
 type State = SVector<f64, N>;
 
-/// Solves for a colour: at once, or else step by step from the grey of its lightness.
-fn reach(colour: Lab) -> Option<State> {
+/// Solves for a colour: at once, or else step by step from the grey of its lightness. The error is the most vivid
+/// colour of that lightness and hue that was reached.
+fn reach(colour: Lab) -> Result<State, Lab> {
     let grey = grey_state(colour);
     if let Some(state) = newton(&grey, target(colour)) {
-        return Some(state);
+        return Ok(state);
     }
     let (mut state, mut done, mut step) = (grey, 0.0, 0.25);
     while done < 1.0 {
@@ -85,28 +101,11 @@ fn reach(colour: Lab) -> Option<State> {
                 (state, done) = (found, next);
                 step *= 1.5;
             }
-            None if step < 1.0 / 256.0 => return None,
+            None if step < 1.0 / 256.0 => return Err(colour.with_chroma_scaled(done)),
             None => step /= 2.0,
         }
     }
-    Some(state)
-}
-
-/// The most vivid colour of the same lightness and hue that is reached, to a hundredth of its chroma.
-fn limit(colour: Lab) -> Lab {
-    let colour = match colour.chroma() {
-        chroma if chroma.is_finite() => colour.with_chroma_scaled((200.0 / chroma).min(1.0)),
-        _ => Lab { l: colour.l, a: 0.0, b: 0.0 },
-    };
-    let (mut possible, mut impossible) = (0.0, 1.0);
-    while impossible - possible > 0.01 {
-        let middle = (possible + impossible) / 2.0;
-        match reach(colour.with_chroma_scaled(middle)) {
-            Some(_) => possible = middle,
-            None => impossible = middle,
-        }
-    }
-    colour.with_chroma_scaled(possible)
+    Ok(state)
 }
 
 fn target(colour: Lab) -> [f64; 3] {
