@@ -127,7 +127,7 @@ def main():
         "",
     ]
     for const, (name, step) in LIGHTS.items():
-        rs.append(f"pub(super) static {const}: [[f64; 3]; BANDS] = [")
+        rs.append(f"pub(super) const {const}: [[f64; 3]; BANDS] = [")
         rs += [f"    [{', '.join(f'{v:.10e}' for v in row)}]," for row in weights(name, step)]
         rs.append("];")
         rs.append("")

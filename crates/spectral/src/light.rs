@@ -18,7 +18,6 @@ mod weights;
 
 use std::fmt;
 use std::str::FromStr;
-use std::sync::LazyLock;
 
 use crate::{BANDS, Xyz};
 
@@ -101,28 +100,13 @@ impl Light {
     }
 
     /// XYZ of a perfect white in this light, Y = 1.
-    pub fn white(self) -> Xyz {
-        self.table().white
+    pub const fn white(self) -> Xyz {
+        TABLES[self as usize].white
     }
 
-    /// The weighting table: three rows (X, Y, Z) of 36 bands; the row sums are the white.
-    pub(crate) fn rows(self) -> &'static [[f64; BANDS]; 3] {
-        &self.table().rows
-    }
-
-    fn table(self) -> &'static Table {
-        static TABLES: LazyLock<[Table; 7]> = LazyLock::new(|| {
-            [
-                Table::from(&weights::D65),
-                Table::from(&weights::D50),
-                Table::from(&weights::D75),
-                Table::from(&weights::A),
-                Table::from(&weights::LED_B1),
-                Table::from(&weights::LED_B3),
-                Table::from(&weights::FL11),
-            ]
-        });
-        &TABLES[self as usize]
+    /// The weighting table: three rows (X, Y, Z) of 36 bands, no unit; the row sums are the white.
+    pub const fn weights(self) -> &'static [[f64; BANDS]; 3] {
+        &TABLES[self as usize].rows
     }
 }
 
@@ -132,11 +116,32 @@ struct Table {
     white: Xyz,
 }
 
-impl From<&[[f64; 3]; BANDS]> for Table {
-    fn from(by_band: &[[f64; 3]; BANDS]) -> Self {
-        let rows: [[f64; BANDS]; 3] = std::array::from_fn(|c| std::array::from_fn(|i| by_band[i][c]));
-        let [x, y, z] = rows.map(|row| row.iter().sum());
-        Self { rows, white: Xyz { x, y, z } }
+static TABLES: [Table; 7] = [
+    Table::turned(&weights::D65),
+    Table::turned(&weights::D50),
+    Table::turned(&weights::D75),
+    Table::turned(&weights::A),
+    Table::turned(&weights::LED_B1),
+    Table::turned(&weights::LED_B3),
+    Table::turned(&weights::FL11),
+];
+
+impl Table {
+    /// Reckoned when the program is compiled, hence the plain loops.
+    const fn turned(by_band: &[[f64; 3]; BANDS]) -> Self {
+        let mut rows = [[0.0; BANDS]; 3];
+        let mut white = [0.0; 3];
+        let mut c = 0;
+        while c < 3 {
+            let mut i = 0;
+            while i < BANDS {
+                rows[c][i] = by_band[i][c];
+                white[c] += by_band[i][c];
+                i += 1;
+            }
+            c += 1;
+        }
+        Self { rows, white: Xyz { x: white[0], y: white[1], z: white[2] } }
     }
 }
 

@@ -53,7 +53,6 @@ impl Reflectance {
     }
 }
 
-#[expect(clippy::manual_clamp, reason = "clamp keeps a NaN; max takes the number beside it")]
 fn into_unit(value: f64) -> f64 {
     value.max(0.0).min(1.0)
 }

@@ -50,8 +50,8 @@ pub enum Unreachable {
 /// # Ok::<(), warm_blend_spectral::Unreachable>(())
 /// ```
 pub fn smoothest(colour: Lab) -> Result<Reflectance, Unreachable> {
-    // A hair of slack: the white of a screen comes out at 100.000004, by a fast cube root.
-    if !(-1e-4..=100.0001).contains(&colour.l) {
+    // A hair of slack: tables of white sum to one only to their tenth decimal.
+    if !(-1e-6..=100.000_001).contains(&colour.l) {
         return Err(Unreachable::Lightness(colour.l));
     }
     match colour.chroma() {
@@ -151,7 +151,7 @@ fn newton(start: &State, target: [f64; 3]) -> Option<State> {
 
 /// The Lagrange conditions: slope terms plus pulled-back multipliers, then T R − target.
 fn residual(state: &State, target: [f64; 3]) -> State {
-    let rows = Light::Daylight.rows();
+    let rows = Light::Daylight.weights();
     let mut out = State::zeros();
     for i in 0..BANDS {
         let derivative = 2.0 * share(state[i]) * (1.0 - share(state[i]));
@@ -173,7 +173,7 @@ fn bend(state: &State, i: usize) -> f64 {
 }
 
 fn jacobian(state: &State) -> SMatrix<f64, N, N> {
-    let rows = Light::Daylight.rows();
+    let rows = Light::Daylight.weights();
     let mut out = SMatrix::<f64, N, N>::zeros();
     for i in 0..BANDS {
         let z = state[i];

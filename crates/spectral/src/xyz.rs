@@ -22,7 +22,9 @@ impl Xyz {
     /// assert!((half.y - 0.5).abs() < 1e-8);
     /// ```
     pub fn of(surface: &Reflectance, light: Light) -> Self {
-        let [x, y, z] = light.rows().each_ref().map(|row| dot(row, surface.bands()));
+        let [wx, wy, wz] = light.weights();
+        let r = surface.bands();
+        let [x, y, z] = [dot(wx, r), dot(wy, r), dot(wz, r)];
         Self { x, y, z }
     }
 
@@ -35,13 +37,19 @@ impl Xyz {
     }
 }
 
-/// Inner product in four independent sums, so that the processor need not wait for each addition.
+/// Inner product, folded by thirds: loops without a running sum are worked on several bands at a time.
 fn dot(a: &[f64; BANDS], b: &[f64; BANDS]) -> f64 {
-    let mut sums = [0.0; 4];
-    for (a, b) in a.chunks_exact(4).zip(b.chunks_exact(4)) {
-        for lane in 0..4 {
-            sums[lane] += a[lane] * b[lane];
-        }
+    let mut products = [0.0; BANDS];
+    for i in 0..BANDS {
+        products[i] = a[i] * b[i];
     }
-    (sums[0] + sums[1]) + (sums[2] + sums[3])
+    let mut thirds = [0.0; BANDS / 3];
+    for i in 0..BANDS / 3 {
+        thirds[i] = products[i] + products[i + BANDS / 3] + products[i + 2 * BANDS / 3];
+    }
+    let mut ninths = [0.0; BANDS / 9];
+    for i in 0..BANDS / 9 {
+        ninths[i] = thirds[i] + thirds[i + BANDS / 9] + thirds[i + 2 * BANDS / 9];
+    }
+    ninths.iter().sum()
 }

@@ -1,0 +1,1 @@
+//! Nothing but benches: see `engine.rs`. Run with `make bench`.

@@ -1,0 +1,199 @@
+//! Kinds of paint and medium, and what each is taken to be until a test says better.
+//!
+//! Every default of this file is marked † : common practice or memory, with no published source. They are starting
+//! values; a painter's own coats to hide and, later, readings replace them.
+
+use std::fmt;
+use std::str::FromStr;
+
+use serde::{Deserialize, Serialize};
+
+/// What kind of product a tin holds.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Class {
+    /// Chalk-type paint: dead matt, porous.
+    Chalk,
+    /// Mineral paint.
+    Mineral,
+    /// Clay-type paint: matt, porous, re-wettable.
+    Clay,
+    /// Satin latex wall or trim paint.
+    LatexSatin,
+    /// Acrylic craft paint.
+    AcrylicCraft,
+    /// Primer.
+    Primer,
+    /// Gel stain: colour with little body.
+    GelStain,
+    /// Pigmented shellac.
+    Shellac,
+    /// Slow clear glazing liquid.
+    GlazingLiquid,
+    /// Acrylic scumble.
+    Scumble,
+    /// Water-based clear finishing coat.
+    ClearCoat,
+    /// Drying extender.
+    Extender,
+    /// Water: it leaves.
+    Water,
+    /// Clear wax.
+    ClearWax,
+}
+
+/// Whether a tin brings colour or only volume.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Role {
+    /// Colours: needs a masstone. Holds the scattering per wet volume against the house white (= 1)†.
+    Paint {
+        /// Relative scattering strength s, no unit.
+        strength: f64,
+    },
+    /// Thins or carries: no colour of its own to speak of.
+    Medium(Medium),
+}
+
+/// The optics of a clear medium†.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Medium {
+    /// K at 730 nm, per mm wet.
+    pub k_red: f64,
+    /// K at 380 nm, per mm wet: higher where the medium is a little yellow.
+    pub k_violet: f64,
+    /// S, per mm wet.
+    pub s: f64,
+    /// True where it evaporates and leaves no surface of its own.
+    pub leaves: bool,
+}
+
+/// A class that is not in the list.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("“{given}” is not a class of paint: choose one of {known}")]
+pub struct UnknownClass {
+    given: String,
+    known: String,
+}
+
+/// One row of the table of defaults.
+struct Row {
+    id: &'static str,
+    name: &'static str,
+    /// α, share of the surface reflection that reaches the eye.
+    sheen: f64,
+    role: Role,
+}
+
+const fn paint(id: &'static str, name: &'static str, sheen: f64, strength: f64) -> Row {
+    Row { id, name, sheen, role: Role::Paint { strength } }
+}
+
+const fn medium(
+    id: &'static str,
+    name: &'static str,
+    sheen: f64,
+    [k_red, k_violet, s]: [f64; 3],
+    leaves: bool,
+) -> Row {
+    Row { id, name, sheen, role: Role::Medium(Medium { k_red, k_violet, s, leaves }) }
+}
+
+impl Class {
+    /// All classes, paints first, in the order they are offered.
+    pub const ALL: [Class; 14] = [
+        Class::Chalk,
+        Class::Mineral,
+        Class::Clay,
+        Class::LatexSatin,
+        Class::AcrylicCraft,
+        Class::Primer,
+        Class::GelStain,
+        Class::Shellac,
+        Class::GlazingLiquid,
+        Class::Scumble,
+        Class::ClearCoat,
+        Class::Extender,
+        Class::Water,
+        Class::ClearWax,
+    ];
+
+    /// The table of defaults†.
+    const fn row(self) -> Row {
+        match self {
+            //                             id               name             sheen  strength
+            Class::Chalk => paint("chalk", "Chalk-type paint", 0.85, 1.0),
+            Class::Mineral => paint("mineral", "Mineral paint", 0.6, 0.9),
+            Class::Clay => paint("clay", "Clay-type paint", 0.85, 0.9),
+            Class::LatexSatin => paint("latex-satin", "Satin latex", 0.3, 0.8),
+            Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", 0.4, 0.6),
+            Class::Primer => paint("primer", "Primer", 0.6, 1.0),
+            Class::GelStain => paint("gel-stain", "Gel stain", 0.3, 0.08),
+            Class::Shellac => paint("shellac", "Pigmented shellac", 0.1, 0.5),
+            //                                                      sheen  K red, K violet, S per mm     leaves
+            Class::GlazingLiquid => {
+                medium("glazing-liquid", "Glazing liquid", 0.3, [0.004, 0.02, 0.05], false)
+            }
+            Class::Scumble => medium("scumble", "Acrylic scumble", 0.3, [0.004, 0.02, 0.05], false),
+            Class::ClearCoat => medium("clear-coat", "Clear coat", 0.3, [0.002, 0.01, 0.03], false),
+            Class::Extender => medium("extender", "Extender", 0.3, [0.002, 0.01, 0.02], false),
+            Class::Water => medium("water", "Water", 0.85, [1e-4, 1e-4, 1e-4], true),
+            Class::ClearWax => medium("clear-wax", "Clear wax", 0.4, [0.01, 0.25, 0.1], false),
+        }
+    }
+
+    /// Short identifier, as used in files and requests: `latex-satin`.
+    pub const fn id(self) -> &'static str {
+        self.row().id
+    }
+
+    /// What a painter calls it: `Satin latex`.
+    pub const fn name(self) -> &'static str {
+        self.row().name
+    }
+
+    /// Paint or medium, with its default optics.
+    pub const fn role(self) -> Role {
+        self.row().role
+    }
+
+    /// True for glazing liquid, wax, water and the like.
+    pub const fn is_medium(self) -> bool {
+        matches!(self.role(), Role::Medium(_))
+    }
+
+    /// Share of the surface reflection that reaches the eye, before a dark masstone limits it.
+    pub(crate) const fn sheen(self) -> f64 {
+        self.row().sheen
+    }
+}
+
+impl fmt::Display for Class {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.id())
+    }
+}
+
+impl FromStr for Class {
+    type Err = UnknownClass;
+
+    fn from_str(text: &str) -> Result<Self, UnknownClass> {
+        Class::ALL.into_iter().find(|class| class.id() == text).ok_or_else(|| UnknownClass {
+            given: text.chars().take(40).collect(),
+            known: Class::ALL.map(Class::id).join(", "),
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn identifiers_are_the_same_in_text_and_in_files() {
+        for class in Class::ALL {
+            assert_eq!(class.id().parse(), Ok(class));
+            assert_eq!(serde_json::to_string(&class).unwrap(), format!("\"{class}\""));
+        }
+        assert!("milk".parse::<Class>().unwrap_err().to_string().contains("latex-satin"));
+    }
+}

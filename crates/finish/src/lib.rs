@@ -1,0 +1,48 @@
+//! The job of a decorative furniture painter, as physics and as rules.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is a paint, and how is one known? | [`Class`], [`Masstone`], [`ShelfPaint`] |
+//! | what does it absorb and scatter? | [`Optics`], [`Material`] |
+//! | what does the surface add to what is seen? | [`Sheen`] |
+//! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
+//! | how many coats until the ground is hidden? | [`CoatsToHide`] |
+//! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
+//! | how far is that from the target, in words? | [`Verdict`] |
+//! | what does a pot record? | [`SavedMix`], [`Parts`], [`WholeParts`] |
+//!
+//! The model is the two-constant theory of Kubelka and Munk (1931) with Saunderson's (1942) surface, on the 36
+//! bands of `warm-blend-spectral`. Lengths are mm or µm of *wet* paint, K and S are per mm, volumes are wet.
+//!
+//! What this crate leaves out: storage, HTTP, pictures and file formats. It does no input or output at all.
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod class;
+mod drawdown;
+mod film;
+mod hiding;
+mod look;
+mod material;
+mod measure;
+mod mix;
+mod name;
+mod pot;
+mod shelf;
+mod surface;
+mod verdict;
+
+pub use class::{Class, Medium, Role, UnknownClass};
+pub use drawdown::{Drawdown, STOPS};
+pub use film::Optics;
+pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio};
+pub use look::Seen;
+pub use material::Material;
+pub use measure::{BadMeasure, Microns, Millilitres, Price};
+pub use mix::{BadParts, NothingToMix, Parts, mix};
+pub use name::{BadName, Name};
+pub use pot::{BadMix, Component, PaintId, Piece, SavedMix, WholeParts};
+pub use shelf::{BadPaint, Masstone, ShelfPaint};
+pub use surface::Sheen;
+pub use verdict::Verdict;

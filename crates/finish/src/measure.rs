@@ -1,0 +1,127 @@
+//! Quantities with their units, refused when they make no sense.
+
+use serde::{Deserialize, Serialize};
+
+/// A quantity that makes no sense.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadMeasure {
+    /// Not a number, or not finite.
+    #[error("this must be a plain number")]
+    NotANumber,
+    /// Below zero, or zero where there must be something.
+    #[error("{0} is too small: it must be {1} or more")]
+    TooSmall(f64, f64),
+    /// Beyond anything a workshop holds.
+    #[error("{0} is too large: the most is {1}")]
+    TooLarge(f64, f64),
+}
+
+/// Checks that a number lies in a range.
+pub(crate) fn within(value: f64, least: f64, most: f64) -> Result<f64, BadMeasure> {
+    if !value.is_finite() {
+        Err(BadMeasure::NotANumber)
+    } else if value < least {
+        Err(BadMeasure::TooSmall(value, least))
+    } else if value > most {
+        Err(BadMeasure::TooLarge(value, most))
+    } else {
+        Ok(value)
+    }
+}
+
+/// Wet film thickness, µm.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+pub struct Microns(f64);
+
+impl Microns {
+    /// 0 up to a metre of paint.
+    pub fn new(microns: f64) -> Result<Self, BadMeasure> {
+        within(microns, 0.0, 1e6).map(Self)
+    }
+
+    /// For thicknesses computed or tabled here, which are within range by construction.
+    pub(crate) const fn of(microns: f64) -> Self {
+        Self(microns)
+    }
+
+    /// In mm, the unit K and S go with.
+    pub const fn millimetres(self) -> f64 {
+        self.0 / 1000.0
+    }
+
+    /// In µm.
+    pub const fn value(self) -> f64 {
+        self.0
+    }
+}
+
+/// A volume of wet product, ml.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(try_from = "f64", into = "f64")]
+pub struct Millilitres(f64);
+
+impl Millilitres {
+    /// 0 to a thousand litres.
+    pub fn new(ml: f64) -> Result<Self, BadMeasure> {
+        within(ml, 0.0, 1e6).map(Self)
+    }
+
+    /// In ml.
+    pub const fn value(self) -> f64 {
+        self.0
+    }
+}
+
+impl TryFrom<f64> for Millilitres {
+    type Error = BadMeasure;
+
+    fn try_from(ml: f64) -> Result<Self, BadMeasure> {
+        Self::new(ml)
+    }
+}
+
+impl From<Millilitres> for f64 {
+    fn from(ml: Millilitres) -> f64 {
+        ml.0
+    }
+}
+
+/// What a tin costs, in the painter's own currency.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Price {
+    amount: f64,
+    tin: Millilitres,
+}
+
+impl Price {
+    /// `amount` for a tin of `tin` ml; a tin holds at least 1 ml.
+    pub fn new(amount: f64, tin: Millilitres) -> Result<Self, BadMeasure> {
+        within(tin.value(), 1.0, 1e6)?;
+        Ok(Self { amount: within(amount, 0.0, 1e6)?, tin })
+    }
+
+    /// What the tin costs.
+    pub const fn amount(self) -> f64 {
+        self.amount
+    }
+
+    /// What the tin holds.
+    pub const fn tin(self) -> Millilitres {
+        self.tin
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn nonsense_is_refused_with_the_bound_it_broke() {
+        assert_eq!(Millilitres::new(f64::NAN), Err(BadMeasure::NotANumber));
+        assert_eq!(Millilitres::new(-1.0), Err(BadMeasure::TooSmall(-1.0, 0.0)));
+        assert_eq!(Millilitres::new(1e308), Err(BadMeasure::TooLarge(1e308, 1e6)));
+        assert!(Price::new(12.0, Millilitres::new(0.0).unwrap()).is_err());
+        assert!(Price::new(f64::INFINITY, Millilitres::new(500.0).unwrap()).is_err());
+        assert!(serde_json::from_str::<Millilitres>("-3").is_err());
+    }
+}

@@ -1,0 +1,92 @@
+//! Mixing by parts.
+
+use crate::film::Optics;
+use crate::measure::within;
+use crate::surface::Sheen;
+use crate::{BadMeasure, Material};
+
+/// Parts by wet volume: a thousandth of a part to a hundred thousand.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+pub struct Parts(f64);
+
+/// Parts that cannot be poured.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadParts {
+    /// Zero: the paint is not in the mix at all.
+    #[error("0 parts is none of it: give it at least a thousandth of a part, or take the paint out")]
+    Zero,
+    /// Negative, absurdly large, or no number.
+    #[error("parts: {0}")]
+    Range(BadMeasure),
+}
+
+/// No component at all.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+#[error("there is nothing in the pot: put in at least one paint")]
+pub struct NothingToMix;
+
+impl Parts {
+    /// 0.001 to 100 000.
+    pub fn new(parts: f64) -> Result<Self, BadParts> {
+        if parts == 0.0 {
+            return Err(BadParts::Zero);
+        }
+        within(parts, 0.001, 100_000.0).map(Self).map_err(BadParts::Range)
+    }
+
+    /// The number.
+    pub const fn value(self) -> f64 {
+        self.0
+    }
+
+    pub(crate) const fn of(parts: f64) -> Self {
+        Self(parts)
+    }
+}
+
+/// The material that comes of stirring these together: K = Σ v K, S = Σ v S with v the share by wet volume
+/// (Duncan 1940). The surface is the mean by what stays after drying.
+///
+/// Commutative, and unchanged when all parts are multiplied; a paint with itself is itself.
+pub fn mix(components: &[(Parts, &Material)]) -> Result<Material, NothingToMix> {
+    let total: f64 = components.iter().map(|(parts, _)| parts.0).sum();
+    let Surface { sheen, stays } = dried_surface(components)?;
+    let mut optics = Optics::NONE;
+    for (parts, material) in components {
+        optics.add(parts.0 / total, &material.optics);
+    }
+    Ok(Material { optics, sheen, stays: stays / total })
+}
+
+/// The surface a mix dries to, and how many of its parts stay to make it.
+struct Surface {
+    sheen: Sheen,
+    stays: f64,
+}
+
+fn dried_surface(components: &[(Parts, &Material)]) -> Result<Surface, NothingToMix> {
+    let first = components.first().ok_or(NothingToMix)?.1;
+    let (mut stays, mut alpha) = (0.0, 0.0);
+    for (parts, material) in components {
+        stays += parts.0 * material.stays;
+        alpha += parts.0 * material.stays * material.sheen.alpha();
+    }
+    // Where nothing stays there is only water, of one kind.
+    let sheen = if stays > 0.0 { Sheen::new(alpha / stays) } else { first.sheen };
+    Ok(Surface { sheen, stays })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn parts_that_cannot_be_poured_are_refused() {
+        assert_eq!(Parts::new(0.0), Err(BadParts::Zero));
+        assert_eq!(Parts::new(-0.0), Err(BadParts::Zero));
+        for bad in [-1.0, f64::NAN, f64::INFINITY, 1e308, 1e-9] {
+            assert!(matches!(Parts::new(bad), Err(BadParts::Range(_))), "{bad}");
+        }
+        assert_eq!(mix(&[]), Err(NothingToMix));
+    }
+}

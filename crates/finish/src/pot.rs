@@ -1,0 +1,136 @@
+//! What a pot records: which paints, in how many parts, aimed at what; and the piece it is for.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::{Masstone, Name, Parts};
+
+/// Which tin on the shelf.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct PaintId(pub Uuid);
+
+/// Whole parts, as a painter counts them into a pot: 1 to 999.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(try_from = "u32", into = "u32")]
+pub struct WholeParts(u32);
+
+/// One tin's share of a mix.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Component {
+    /// Which tin.
+    pub paint: PaintId,
+    /// How many parts of it, by wet volume.
+    pub parts: WholeParts,
+}
+
+/// A recipe that cannot be.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum BadMix {
+    /// Parts outside 1–999.
+    #[error("{0} parts: whole parts go from 1 to {most}; take the paint out for none of it", most = WholeParts::MOST)]
+    Parts(u32),
+    /// More paints than a painter stirs together.
+    #[error("{0} paints in one pot: a mix has at most {most}", most = SavedMix::MOST)]
+    TooMany(usize),
+    /// The same tin twice.
+    #[error("the same paint is in the pot twice: add its parts together")]
+    Twice,
+}
+
+impl WholeParts {
+    /// Most parts of one paint.
+    pub const MOST: u32 = 999;
+
+    /// 1 to 999.
+    pub fn new(parts: u32) -> Result<Self, BadMix> {
+        if (1..=Self::MOST).contains(&parts) { Ok(Self(parts)) } else { Err(BadMix::Parts(parts)) }
+    }
+
+    /// The number.
+    pub const fn value(self) -> u32 {
+        self.0
+    }
+}
+
+impl From<WholeParts> for Parts {
+    fn from(parts: WholeParts) -> Parts {
+        Parts::of(f64::from(parts.0))
+    }
+}
+
+impl TryFrom<u32> for WholeParts {
+    type Error = BadMix;
+
+    fn try_from(parts: u32) -> Result<Self, BadMix> {
+        Self::new(parts)
+    }
+}
+
+impl From<WholeParts> for u32 {
+    fn from(parts: WholeParts) -> u32 {
+        parts.0
+    }
+}
+
+/// A mix as it is kept. One without a name is still on the bench.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct SavedMix {
+    /// What the painter calls it, once named.
+    pub name: Option<Name>,
+    /// Up to eight tins, each once, in the order they were put in; may be empty.
+    components: Vec<Component>,
+    /// The colour aimed at.
+    pub target: Option<Masstone>,
+}
+
+impl SavedMix {
+    /// Most paints in one mix.
+    pub const MOST: usize = 8;
+
+    /// A mix of up to eight different tins.
+    pub fn new(
+        name: Option<Name>,
+        components: Vec<Component>,
+        target: Option<Masstone>,
+    ) -> Result<Self, BadMix> {
+        if components.len() > Self::MOST {
+            return Err(BadMix::TooMany(components.len()));
+        }
+        let twice = |i: usize| components[..i].iter().any(|c| c.paint == components[i].paint);
+        if (0..components.len()).any(twice) {
+            return Err(BadMix::Twice);
+        }
+        Ok(Self { name, components, target })
+    }
+
+    /// The tins and their parts.
+    pub fn components(&self) -> &[Component] {
+        &self.components
+    }
+}
+
+/// The piece of furniture at hand.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Piece {
+    /// What it is called on every screen.
+    pub name: Name,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn component(n: u128) -> Component {
+        Component { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts(1) }
+    }
+
+    #[test]
+    fn recipes_that_cannot_be_are_refused() {
+        assert_eq!(WholeParts::new(0), Err(BadMix::Parts(0)));
+        assert_eq!(WholeParts::new(1000), Err(BadMix::Parts(1000)));
+        assert_eq!(SavedMix::new(None, (0..9).map(component).collect(), None), Err(BadMix::TooMany(9)));
+        assert_eq!(SavedMix::new(None, vec![component(1), component(1)], None), Err(BadMix::Twice));
+        assert!(SavedMix::new(None, vec![], None).is_ok());
+    }
+}

@@ -1,0 +1,149 @@
+//! A paint as it stands on the shelf: what the painter knows of it.
+
+use serde::{Deserialize, Serialize};
+use warm_blend_spectral::{BANDS, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
+
+use crate::film::Optics;
+use crate::hiding::house_white_scattering;
+use crate::surface::Sheen;
+use crate::{Class, CoatsToHide, Material, Medium, Millilitres, Name, Price, Role};
+
+/// The colour of a thick, dry, unsealed film, as it is known.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase", from = "Written", into = "Written")]
+pub enum Masstone {
+    /// A chip's 8-bit sRGB code.
+    Hex(Srgb),
+    /// L\*a\*b\* in daylight (D65, 2°).
+    Lab(Lab),
+}
+
+/// How a masstone stands in a file: `{"hex": [176, 141, 87]}` or `{"lab": [61.2, 9.8, 33.1]}`.
+#[derive(Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+enum Written {
+    Hex([u8; 3]),
+    Lab([f64; 3]),
+}
+
+impl From<Written> for Masstone {
+    fn from(written: Written) -> Self {
+        match written {
+            Written::Hex([red, green, blue]) => Masstone::Hex(Srgb { red, green, blue }),
+            Written::Lab([l, a, b]) => Masstone::Lab(Lab { l, a, b }),
+        }
+    }
+}
+
+impl From<Masstone> for Written {
+    fn from(masstone: Masstone) -> Self {
+        match masstone {
+            Masstone::Hex(Srgb { red, green, blue }) => Written::Hex([red, green, blue]),
+            Masstone::Lab(Lab { l, a, b }) => Written::Lab([l, a, b]),
+        }
+    }
+}
+
+impl Masstone {
+    /// Its L\*a\*b\* in daylight.
+    pub fn lab(self) -> Lab {
+        match self {
+            Masstone::Hex(code) => code.to_lab(),
+            Masstone::Lab(lab) => lab,
+        }
+    }
+
+    /// The smoothest curve of this colour.
+    pub fn reflectance(self) -> Result<Reflectance, Unreachable> {
+        smoothest(self.lab())
+    }
+}
+
+/// A tin on the shelf.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct ShelfPaint {
+    /// What the painter calls it.
+    pub name: Name,
+    /// What kind of product it is.
+    pub class: Class,
+    /// Its dry colour; a medium needs none.
+    pub masstone: Option<Masstone>,
+    /// How many coats it needs; where unknown, its class says.
+    pub coats_to_hide: Option<CoatsToHide>,
+    /// What a tin costs.
+    pub price: Option<Price>,
+    /// What is left.
+    pub stock: Option<Millilitres>,
+}
+
+/// Why a tin has no known optics.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadPaint {
+    /// A paint whose colour was not given.
+    #[error("a paint needs its colour: a hex code such as #b08d57, or L*, a*, b*")]
+    NoColour,
+    /// A colour that no surface can have.
+    #[error(transparent)]
+    Impossible(#[from] Unreachable),
+}
+
+impl ShelfPaint {
+    /// Its K, S and surface: K/S from the masstone, S from the coats to hide, or else from the class.
+    pub fn material(&self) -> Result<Material, BadPaint> {
+        material(self.class, self.masstone, self.coats_to_hide)
+    }
+}
+
+/// The material of a product of a class, from what is known of it.
+pub(crate) fn material(
+    class: Class,
+    masstone: Option<Masstone>,
+    coats: Option<CoatsToHide>,
+) -> Result<Material, BadPaint> {
+    let sheen = Sheen::new(class.sheen());
+    let strength = match class.role() {
+        Role::Medium(medium) => return Ok(clear(medium, sheen)),
+        Role::Paint { strength } => strength,
+    };
+    let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance()?;
+    let sheen = sheen.limited_by(&seen);
+    let inside = sheen.inside(&seen);
+    let s = match coats {
+        Some(coats) => coats.scattering(&inside, sheen),
+        None => strength * house_white_scattering(),
+    };
+    Ok(Material { optics: Optics::of_thick_film(&inside, s), sheen, stays: 1.0 })
+}
+
+/// A medium: K straight from its value at 380 nm to that at 730 nm.
+fn clear(medium: Medium, sheen: Sheen) -> Material {
+    let (first, last) = (f64::from(wavelength(0)), f64::from(wavelength(BANDS - 1)));
+    let k = std::array::from_fn(|i| {
+        let along = (f64::from(wavelength(i)) - first) / (last - first);
+        medium.k_violet + along * (medium.k_red - medium.k_violet)
+    });
+    let stays = if medium.leaves { 0.0 } else { 1.0 };
+    Material { optics: Optics::new(k, [medium.s; BANDS]), sheen, stays }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_paint_without_colour_is_refused_and_a_medium_needs_none() {
+        assert_eq!(material(Class::Chalk, None, None), Err(BadPaint::NoColour));
+        for class in Class::ALL.into_iter().filter(|class| class.is_medium()) {
+            let clear = material(class, None, None).unwrap();
+            assert!(clear.optics.k().iter().chain(clear.optics.s()).all(|v| *v > 0.0 && *v < 0.5));
+        }
+    }
+
+    #[test]
+    fn what_is_written_is_read_back() {
+        for text in [r#"{"hex":[176,141,87]}"#, r#"{"lab":[61.25,9.5,33.0]}"#] {
+            let masstone: Masstone = serde_json::from_str(text).unwrap();
+            assert_eq!(serde_json::to_string(&masstone).unwrap(), text);
+        }
+    }
+}
