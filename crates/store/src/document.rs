@@ -1,0 +1,57 @@
+//! What can be kept.
+
+use jiff::Timestamp;
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+use uuid::Uuid;
+use warm_blend_finish::{Piece, SavedMix, ShelfPaint};
+
+/// Identifies a document for good: a UUIDv7.
+pub type Id = Uuid;
+
+/// How often a document has been written: 1 when made. Whoever changes it says which one was seen.
+pub type Revision = i64;
+
+/// A value that can be kept.
+pub trait Document: Serialize + DeserializeOwned {
+    /// The kind, as it stands in the file.
+    const KIND: &'static str;
+
+    /// The documents it speaks of.
+    fn uses(&self) -> Vec<Id> {
+        Vec::new()
+    }
+}
+
+/// A kept document.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Kept<T> {
+    /// Which one.
+    pub id: Id,
+    /// How often it has been written.
+    pub revision: Revision,
+    /// True once it was taken away; it can still be read.
+    pub removed: bool,
+    /// When it was made.
+    pub made_at: Timestamp,
+    /// When it was last written.
+    pub changed_at: Timestamp,
+    /// What it says.
+    pub value: T,
+}
+
+impl Document for ShelfPaint {
+    const KIND: &'static str = "paint";
+}
+
+impl Document for SavedMix {
+    const KIND: &'static str = "mix";
+
+    fn uses(&self) -> Vec<Id> {
+        self.components().iter().map(|component| component.paint.0).collect()
+    }
+}
+
+impl Document for Piece {
+    const KIND: &'static str = "piece";
+}

@@ -1,0 +1,68 @@
+//! What can go wrong with an open file.
+
+use rusqlite::ErrorCode;
+
+use crate::{Id, Revision};
+
+/// A read or a change that did not happen. Nothing was written.
+#[derive(Debug, thiserror::Error)]
+pub enum StoreError {
+    /// No document of that kind has this id.
+    #[error("there is no {kind} with the id {id}: it may belong to another workspace")]
+    Unknown {
+        /// Kind that was asked for.
+        kind: &'static str,
+        /// The id.
+        id: Id,
+    },
+    /// Somebody else wrote it in between.
+    #[error(
+        "this {kind} was changed elsewhere in the meantime: revision {kept} is kept, you changed revision {seen}"
+    )]
+    Stale {
+        /// Its kind.
+        kind: &'static str,
+        /// The revision that is kept.
+        kept: Revision,
+        /// The revision that the change was made to.
+        seen: Revision,
+    },
+    /// A document speaks of one that is not there.
+    #[error("there is no paint with the id {0} in this workspace")]
+    Dangling(Id),
+    /// No room left.
+    #[error("the disk is full: nothing was changed. Free some space and try again")]
+    Full,
+    /// The file or its folder cannot be written.
+    #[error(
+        "the workspace file cannot be written: nothing was changed. Check that it and its folder are not read-only"
+    )]
+    ReadOnly,
+    /// Another program holds the file.
+    #[error("another program is holding the workspace file: close it and try again")]
+    Busy,
+    /// The file is damaged.
+    #[error("the workspace file is damaged ({0}): restore it from a backup")]
+    Damaged(String),
+    /// Anything else the database says.
+    #[error("the workspace file could not be used ({0})")]
+    Other(rusqlite::Error),
+}
+
+impl From<rusqlite::Error> for StoreError {
+    fn from(error: rusqlite::Error) -> Self {
+        match error.sqlite_error_code() {
+            Some(ErrorCode::DiskFull) => Self::Full,
+            Some(ErrorCode::ReadOnly | ErrorCode::CannotOpen | ErrorCode::PermissionDenied) => Self::ReadOnly,
+            Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => Self::Busy,
+            Some(ErrorCode::DatabaseCorrupt | ErrorCode::NotADatabase) => Self::Damaged(error.to_string()),
+            _ => Self::Other(error),
+        }
+    }
+}
+
+impl From<serde_json::Error> for StoreError {
+    fn from(error: serde_json::Error) -> Self {
+        Self::Damaged(error.to_string())
+    }
+}

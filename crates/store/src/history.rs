@@ -1,0 +1,168 @@
+//! Undo and redo, over every document and across a restart.
+//!
+//! One line of changes, oldest first. Undo turns back the newest that is not undone, redo the oldest that is; a new
+//! change forgets what was undone, as everywhere. Turning back is itself a write: the revision counts up, so that a
+//! page that still shows the old state notices.
+
+use jiff::Timestamp;
+use rusqlite::{Connection, OptionalExtension, Transaction, params};
+use serde::Deserialize;
+use warm_blend_finish::{Piece, SavedMix, ShelfPaint};
+
+use crate::store::{point, put};
+use crate::{Document, Id, Store, StoreError};
+
+/// How many changes are remembered.
+const LONGEST: i64 = 5_000;
+
+/// What a change did.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Deed {
+    /// Something new was made.
+    Added,
+    /// Something was altered.
+    Changed,
+    /// Something was taken away.
+    Removed,
+}
+
+/// One change, as undo or redo would speak of it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Step {
+    /// The document.
+    pub document: Id,
+    /// Its kind: `paint`, `mix`, `piece`.
+    pub kind: String,
+    /// Its name, where it has one.
+    pub name: Option<String>,
+    /// What the change did when it was first made.
+    pub deed: Deed,
+}
+
+/// What undo and redo would do next.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct History {
+    /// The change that undo would turn back.
+    pub undo: Option<Step>,
+    /// The change that redo would make again.
+    pub redo: Option<Step>,
+}
+
+#[derive(Clone, Copy)]
+enum Direction {
+    Back,
+    Forth,
+}
+
+impl Store {
+    /// What undo and redo would do.
+    pub fn history(&self) -> Result<History, StoreError> {
+        let step =
+            |direction| Ok::<_, StoreError>(next(&self.connection, direction)?.map(|entry| entry.step()));
+        Ok(History { undo: step(Direction::Back)?, redo: step(Direction::Forth)? })
+    }
+
+    /// Turns back the newest change; None if there is nothing to undo.
+    pub fn undo(&mut self) -> Result<Option<Step>, StoreError> {
+        self.walk(Direction::Back)
+    }
+
+    /// Makes the change again that was undone last; None if there is none.
+    pub fn redo(&mut self) -> Result<Option<Step>, StoreError> {
+        self.walk(Direction::Forth)
+    }
+
+    fn walk(&mut self, direction: Direction) -> Result<Option<Step>, StoreError> {
+        self.write(|change| {
+            let Some(entry) = next(change, direction)? else { return Ok(None) };
+            let (goal, other) = match direction {
+                Direction::Back => (&entry.before, &entry.after),
+                Direction::Forth => (&entry.after, &entry.before),
+            };
+            // A document that is not there keeps its last body, marked as removed.
+            let body = goal.as_ref().or(other.as_ref()).map_or("", String::as_str);
+            put(change, entry.document, body, goal.is_none())?;
+            point(change, entry.document, &uses(&entry.kind, body)?)?;
+            change.execute(
+                "UPDATE change SET undone = ?2 WHERE seq = ?1",
+                params![entry.seq, matches!(direction, Direction::Back)],
+            )?;
+            Ok(Some(entry.step()))
+        })
+    }
+}
+
+/// Adds a change to the line. States are bodies; None is not there.
+pub(crate) fn record(
+    change: &Transaction<'_>,
+    document: Id,
+    before: Option<&str>,
+    after: Option<&str>,
+) -> Result<(), StoreError> {
+    change.execute("DELETE FROM change WHERE undone = 1", [])?;
+    change.execute(
+        "INSERT INTO change (document, before, after, at) VALUES (?1, ?2, ?3, ?4)",
+        params![document.to_string(), before, after, Timestamp::now().to_string()],
+    )?;
+    change.execute("DELETE FROM change WHERE seq <= ?1", [change.last_insert_rowid() - LONGEST])?;
+    Ok(())
+}
+
+struct Entry {
+    seq: i64,
+    document: Id,
+    kind: String,
+    before: Option<String>,
+    after: Option<String>,
+}
+
+impl Entry {
+    fn step(&self) -> Step {
+        #[derive(Deserialize)]
+        struct Named {
+            name: Option<String>,
+        }
+        let body = self.after.as_ref().or(self.before.as_ref());
+        let name =
+            body.and_then(|body| serde_json::from_str::<Named>(body).ok()).and_then(|named| named.name);
+        let deed = match (&self.before, &self.after) {
+            (None, _) => Deed::Added,
+            (_, None) => Deed::Removed,
+            _ => Deed::Changed,
+        };
+        Step { document: self.document, kind: self.kind.clone(), name, deed }
+    }
+}
+
+fn next(connection: &Connection, direction: Direction) -> Result<Option<Entry>, StoreError> {
+    let which = match direction {
+        Direction::Back => "WHERE undone = 0 ORDER BY seq DESC LIMIT 1",
+        Direction::Forth => "WHERE undone = 1 ORDER BY seq LIMIT 1",
+    };
+    let mut query = connection.prepare_cached(&format!(
+        "SELECT seq, document, kind, before, after FROM change JOIN document ON document.id = change.document {which}"
+    ))?;
+    let row = query
+        .query_row([], |row| {
+            Ok((row.get(0)?, row.get::<_, String>(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
+        })
+        .optional()?;
+    row.map(|(seq, document, kind, before, after)| {
+        let document = document.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?;
+        Ok(Entry { seq, document, kind, before, after })
+    })
+    .transpose()
+}
+
+/// What a body of some kind speaks of.
+fn uses(kind: &str, body: &str) -> Result<Vec<Id>, StoreError> {
+    fn of<T: Document>(body: &str) -> Result<Vec<Id>, StoreError> {
+        Ok(serde_json::from_str::<T>(body)?.uses())
+    }
+    match kind {
+        ShelfPaint::KIND => of::<ShelfPaint>(body),
+        SavedMix::KIND => of::<SavedMix>(body),
+        Piece::KIND => of::<Piece>(body),
+        other => Err(StoreError::Damaged(format!("a document of the unknown kind {other}"))),
+    }
+}

@@ -1,0 +1,29 @@
+//! The workspace file: one SQLite database that holds everything a painter keeps.
+//!
+//! | part | what it is |
+//! |---|---|
+//! | [`Store`] | an open file: make, read, change and remove documents |
+//! | [`Document`] | what can be kept: a paint, a mix, the piece |
+//! | [`Kept`] | a document with its id and revision |
+//! | [`Step`], [`History`] | what undo and redo would do |
+//! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
+//!
+//! A change is one transaction: the document, what it refers to, and the history of it are written together or not at
+//! all, and are on the disk when the call returns. A change made to an older revision than the one kept is refused
+//! with [`StoreError::Stale`], which carries the kept one, so that neither side is lost. Removed documents stay in the
+//! file, because undo brings them back and mixes may still speak of them.
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod document;
+mod error;
+mod history;
+mod open;
+mod store;
+
+pub use document::{Document, Id, Kept, Revision};
+pub use error::StoreError;
+pub use history::{Deed, History, Step};
+pub use open::OpenError;
+pub use store::Store;

@@ -1,0 +1,168 @@
+//! Opening a workspace file, and refusing what is none without touching it.
+
+use std::fs::File;
+use std::io::{ErrorKind, Read};
+use std::path::{Path, PathBuf};
+
+use rusqlite::Connection;
+use rusqlite_migration::{M, Migrations};
+
+use crate::{Store, StoreError};
+
+/// Stands in bytes 68–71 of every file of ours.
+const APPLICATION: u32 = 0x5742_4c31;
+
+/// How the file has grown. A change of form is a new entry here, never an edit of an old one.
+const FORMS: &[M<'static>] = &[M::up(include_str!("migrations/1-documents.sql"))];
+
+/// Why a file was not opened. It is left as it was.
+#[derive(Debug, thiserror::Error)]
+pub enum OpenError {
+    /// The folder is missing.
+    #[error("the folder {} does not exist: make it, or name another file with --data FILE", .0.display())]
+    NoFolder(PathBuf),
+    /// Something that is not a plain file.
+    #[error("{} is not a file: name another with --data FILE", .0.display())]
+    NotAFile(PathBuf),
+    /// Not a database at all.
+    #[error("{} is not a Warm Blend workspace (it is no SQLite file): name another with --data FILE", .0.display())]
+    NotSqlite(PathBuf),
+    /// A database of another program.
+    #[error("{} belongs to another program: name another file with --data FILE", .0.display())]
+    Foreign(PathBuf),
+    /// Written by a later version.
+    #[error(
+        "{} was written by a newer Warm Blend (form {found}, this one knows up to {known}): start the newer one",
+        path.display()
+    )]
+    Newer {
+        /// The file.
+        path: PathBuf,
+        /// Its form.
+        found: u32,
+        /// The latest form known here.
+        known: usize,
+    },
+    /// Not writable.
+    #[error("{} is read-only: allow writing to it and its folder, or name another file with --data FILE", .0.display())]
+    ReadOnly(PathBuf),
+    /// No room.
+    #[error("there is no room on the disk for {}: free some space and start again", .0.display())]
+    Full(PathBuf),
+    /// Not readable.
+    #[error("{} cannot be read: {error}", path.display())]
+    Unreadable {
+        /// The file.
+        path: PathBuf,
+        /// What the system says.
+        error: std::io::Error,
+    },
+    /// Anything else, in the words of the open file.
+    #[error("{}: {error}", path.display())]
+    Other {
+        /// The file.
+        path: PathBuf,
+        /// What went wrong.
+        error: StoreError,
+    },
+}
+
+impl Store {
+    /// Opens a workspace file, or makes it where there is none; brings an older one up to date.
+    pub fn open(path: &Path) -> Result<Self, OpenError> {
+        inspect(path)?;
+        connect(path).map(Self::over).map_err(|error| match error {
+            StoreError::Full => OpenError::Full(path.into()),
+            StoreError::ReadOnly => OpenError::ReadOnly(path.into()),
+            error => OpenError::Other { path: path.into(), error },
+        })
+    }
+}
+
+/// Looks at the file's first bytes only, so that what is not ours is not touched (layout of the header: SQLite
+/// database file format, section 1.3).
+fn inspect(path: &Path) -> Result<(), OpenError> {
+    let mut file = match File::open(path) {
+        Ok(file) => file,
+        Err(error) if error.kind() == ErrorKind::NotFound => {
+            let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty());
+            return match folder {
+                Some(folder) if !folder.is_dir() => Err(OpenError::NoFolder(folder.into())),
+                _ => Ok(()),
+            };
+        }
+        Err(error) => return Err(OpenError::Unreadable { path: path.into(), error }),
+    };
+    let unreadable = |error| OpenError::Unreadable { path: path.into(), error };
+    let about = file.metadata().map_err(unreadable)?;
+    if !about.is_file() {
+        return Err(OpenError::NotAFile(path.into()));
+    }
+    let mut header = Vec::with_capacity(100);
+    file.by_ref().take(100).read_to_end(&mut header).map_err(unreadable)?;
+    if header.is_empty() {
+        return Ok(()); // as SQLite itself leaves a database before the first write
+    }
+    if header.len() < 100 || !header.starts_with(b"SQLite format 3\0") {
+        return Err(OpenError::NotSqlite(path.into()));
+    }
+    let number = |at: usize| u32::from_be_bytes([header[at], header[at + 1], header[at + 2], header[at + 3]]);
+    let (form, application) = (number(60), number(68));
+    if application != APPLICATION {
+        return Err(OpenError::Foreign(path.into()));
+    }
+    if form as usize > FORMS.len() {
+        return Err(OpenError::Newer { path: path.into(), found: form, known: FORMS.len() });
+    }
+    if about.permissions().readonly() {
+        return Err(OpenError::ReadOnly(path.into()));
+    }
+    Ok(())
+}
+
+fn connect(path: &Path) -> Result<Connection, StoreError> {
+    let mut connection = Connection::open(path)?;
+    prepare(&mut connection)?;
+    Ok(connection)
+}
+
+/// Settings of a connection, then the migrations.
+fn prepare(connection: &mut Connection) -> Result<(), StoreError> {
+    // Readers go on while a change is written, and a change is one append to the log.
+    connection.pragma_update(None, "journal_mode", "WAL")?;
+    // An acknowledged change survives a power cut, not only a crash of the program: a painter makes a few changes a
+    // minute, and waiting for the disk costs milliseconds.
+    connection.pragma_update(None, "synchronous", "FULL")?;
+    // SQLite checks references only when asked to.
+    connection.pragma_update(None, "foreign_keys", true)?;
+    // A file from elsewhere must not bring functions of its own into play.
+    connection.pragma_update(None, "trusted_schema", false)?;
+    // Two programs on one file wait for each other rather than fail.
+    connection.busy_timeout(std::time::Duration::from_secs(5))?;
+    Migrations::from_slice(FORMS).to_latest(connection).map_err(|error| match error {
+        rusqlite_migration::Error::RusqliteError { err, .. } => StoreError::from(err),
+        other => StoreError::Damaged(other.to_string()),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_migrations_are_sound() {
+        assert_eq!(Migrations::from_slice(FORMS).validate(), Ok(()));
+    }
+
+    #[test]
+    fn settings_hold_on_an_open_file() {
+        let folder = tempfile::tempdir().unwrap();
+        let connection = connect(&folder.path().join("w.db")).unwrap();
+        let read =
+            |name: &str| connection.pragma_query_value(None, name, |row| row.get::<_, i64>(0)).unwrap();
+        assert_eq!((read("foreign_keys"), read("synchronous"), read("trusted_schema")), (1, 2, 0));
+        assert_eq!(read("application_id"), i64::from(APPLICATION));
+        let mode: String = connection.pragma_query_value(None, "journal_mode", |row| row.get(0)).unwrap();
+        assert_eq!(mode, "wal");
+    }
+}

@@ -1,0 +1,200 @@
+//! Making, reading, changing and removing documents.
+
+use jiff::Timestamp;
+use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
+
+use crate::{Document, Id, Kept, Revision, StoreError, history};
+
+/// An open workspace file.
+#[derive(Debug)]
+pub struct Store {
+    pub(crate) connection: Connection,
+}
+
+impl Store {
+    pub(crate) fn over(connection: Connection) -> Self {
+        Self { connection }
+    }
+
+    /// Keeps a new document.
+    pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
+        self.write(|change| {
+            let kept = insert(change, value)?;
+            history::record(change, kept.id, None, Some(&serde_json::to_string(&kept.value)?))?;
+            Ok(kept)
+        })
+    }
+
+    /// Keeps a document that the workspace comes with: no step of undo takes it away.
+    pub fn furnish<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
+        self.write(|change| insert(change, value))
+    }
+
+    /// Reads one, also when it was removed.
+    pub fn get<T: Document>(&self, id: Id) -> Result<Kept<T>, StoreError> {
+        read(&self.connection, id)
+    }
+
+    /// All that are there, in the order they were made.
+    pub fn all<T: Document>(&self) -> Result<Vec<Kept<T>>, StoreError> {
+        let mut query = self
+            .connection
+            .prepare_cached(&format!("{COLUMNS} WHERE kind = ?1 AND removed = 0 ORDER BY id"))?;
+        let rows = query.query_map([T::KIND], raw)?;
+        rows.map(|row| row?.parse()).collect()
+    }
+
+    /// Writes a new value over the revision that was seen. Writing what is there already changes nothing.
+    pub fn change<T: Document>(&mut self, id: Id, seen: Revision, value: T) -> Result<Kept<T>, StoreError> {
+        self.write(|change| {
+            let before = current::<T>(change, id, seen)?;
+            let (old, new) = (serde_json::to_string(&before.value)?, serde_json::to_string(&value)?);
+            if old == new && !before.removed {
+                return Ok(before);
+            }
+            put(change, id, &new, false)?;
+            point(change, id, &value.uses())?;
+            history::record(change, id, (!before.removed).then_some(old).as_deref(), Some(&new))?;
+            read(change, id)
+        })
+    }
+
+    /// Takes a document away; it stays readable by its id.
+    pub fn remove<T: Document>(&mut self, id: Id, seen: Revision) -> Result<Kept<T>, StoreError> {
+        self.write(|change| {
+            let before = current::<T>(change, id, seen)?;
+            if before.removed {
+                return Ok(before);
+            }
+            let body = serde_json::to_string(&before.value)?;
+            put(change, id, &body, true)?;
+            history::record(change, id, Some(&body), None)?;
+            read(change, id)
+        })
+    }
+
+    /// Which documents of a kind speak of this one.
+    pub fn users<T: Document>(&self, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
+        let mut query = self.connection.prepare_cached(&format!(
+            "{COLUMNS} JOIN reference ON reference.user = document.id
+             WHERE reference.used = ?1 AND kind = ?2 AND removed = 0 ORDER BY id"
+        ))?;
+        let rows = query.query_map(params![used.to_string(), T::KIND], raw)?;
+        rows.map(|row| row?.parse()).collect()
+    }
+
+    /// Lets the file grow no further than it has, plus so many pages: to try what a full disk does.
+    #[doc(hidden)]
+    pub fn limit_pages_for_tests(&self, more: i64) -> Result<(), StoreError> {
+        let pages: i64 = self.connection.pragma_query_value(None, "page_count", |row| row.get(0))?;
+        self.connection.pragma_update(None, "max_page_count", pages + more)?;
+        Ok(())
+    }
+
+    /// Runs a change as one transaction: it is on the disk when this returns, or nothing of it is.
+    pub(crate) fn write<R>(
+        &mut self,
+        work: impl FnOnce(&Transaction<'_>) -> Result<R, StoreError>,
+    ) -> Result<R, StoreError> {
+        // Immediate: the lock is taken before anything is read, so that what was read is still so when written.
+        let change = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let done = work(&change)?;
+        change.commit()?;
+        Ok(done)
+    }
+}
+
+const COLUMNS: &str = "SELECT id, revision, removed, made_at, changed_at, body FROM document";
+
+fn insert<T: Document>(change: &Transaction<'_>, value: T) -> Result<Kept<T>, StoreError> {
+    let (id, now) = (Id::now_v7(), Timestamp::now().to_string());
+    change.execute(
+        "INSERT INTO document (id, kind, revision, body, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?4)",
+        params![id.to_string(), T::KIND, serde_json::to_string(&value)?, now],
+    )?;
+    point(change, id, &value.uses())?;
+    read(change, id)
+}
+
+/// Reads one if the revision that was seen is the one that is kept.
+fn current<T: Document>(change: &Transaction<'_>, id: Id, seen: Revision) -> Result<Kept<T>, StoreError> {
+    let kept = read::<T>(change, id)?;
+    if kept.revision != seen {
+        return Err(StoreError::Stale { kind: T::KIND, kept: kept.revision, seen });
+    }
+    Ok(kept)
+}
+
+fn read<T: Document>(connection: &Connection, id: Id) -> Result<Kept<T>, StoreError> {
+    connection
+        .prepare_cached(&format!("{COLUMNS} WHERE id = ?1 AND kind = ?2"))?
+        .query_row(params![id.to_string(), T::KIND], raw)
+        .optional()?
+        .ok_or(StoreError::Unknown { kind: T::KIND, id })?
+        .parse()
+}
+
+/// Writes a document's state and counts its revision up.
+pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -> Result<(), StoreError> {
+    change.execute(
+        "UPDATE document SET body = ?2, removed = ?3, revision = revision + 1, changed_at = ?4 WHERE id = ?1",
+        params![id.to_string(), body, removed, Timestamp::now().to_string()],
+    )?;
+    Ok(())
+}
+
+/// Notes which documents this one speaks of.
+pub(crate) fn point(change: &Transaction<'_>, user: Id, uses: &[Id]) -> Result<(), StoreError> {
+    change.execute("DELETE FROM reference WHERE user = ?1", [user.to_string()])?;
+    for used in uses {
+        let known: bool = change.query_row(
+            "SELECT EXISTS (SELECT 1 FROM document WHERE id = ?1)",
+            [used.to_string()],
+            |row| row.get(0),
+        )?;
+        if !known {
+            return Err(StoreError::Dangling(*used));
+        }
+        change.execute(
+            "INSERT OR IGNORE INTO reference (user, used) VALUES (?1, ?2)",
+            params![user.to_string(), used.to_string()],
+        )?;
+    }
+    Ok(())
+}
+
+/// A row as it stands in the file.
+struct Raw {
+    id: String,
+    revision: Revision,
+    removed: bool,
+    made_at: String,
+    changed_at: String,
+    body: String,
+}
+
+fn raw(row: &Row<'_>) -> rusqlite::Result<Raw> {
+    Ok(Raw {
+        id: row.get(0)?,
+        revision: row.get(1)?,
+        removed: row.get(2)?,
+        made_at: row.get(3)?,
+        changed_at: row.get(4)?,
+        body: row.get(5)?,
+    })
+}
+
+impl Raw {
+    fn parse<T: Document>(self) -> Result<Kept<T>, StoreError> {
+        let time =
+            |text: &str| text.parse::<Timestamp>().map_err(|error| StoreError::Damaged(error.to_string()));
+        Ok(Kept {
+            id: self.id.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?,
+            revision: self.revision,
+            removed: self.removed,
+            made_at: time(&self.made_at)?,
+            changed_at: time(&self.changed_at)?,
+            value: serde_json::from_str(&self.body)?,
+        })
+    }
+}

@@ -1,0 +1,242 @@
+//! Stories of a workspace file.
+
+use std::fs;
+use std::path::{Path, PathBuf};
+
+use proptest::prelude::*;
+use tempfile::TempDir;
+use warm_blend_finish::{Class, Component, Masstone, Name, PaintId, SavedMix, ShelfPaint, WholeParts};
+use warm_blend_store::{Deed, Id, OpenError, Store, StoreError};
+
+fn folder() -> (TempDir, PathBuf) {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("workspace.db");
+    (folder, file)
+}
+
+fn paint(name: &str) -> ShelfPaint {
+    ShelfPaint {
+        name: Name::new(name).unwrap(),
+        class: Class::Chalk,
+        masstone: Some(Masstone::Hex("#b08d57".parse().unwrap())),
+        coats_to_hide: None,
+        price: None,
+        stock: None,
+    }
+}
+
+fn mix_of(paints: &[(Id, u32)]) -> SavedMix {
+    let components =
+        paints.iter().map(|(id, n)| Component { paint: PaintId(*id), parts: WholeParts::new(*n).unwrap() });
+    SavedMix::new(None, components.collect(), None).unwrap()
+}
+
+#[test]
+fn what_was_kept_is_there_after_a_restart() {
+    let (_folder, file) = folder();
+    let made = Store::open(&file).unwrap().make(paint("oat white")).unwrap();
+    let store = Store::open(&file).unwrap();
+    assert_eq!(store.get::<ShelfPaint>(made.id).unwrap(), made);
+    assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
+    assert!(store.all::<SavedMix>().unwrap().is_empty());
+}
+
+#[test]
+fn a_change_to_an_old_revision_is_refused_and_loses_nothing() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let made = store.make(paint("oat white")).unwrap();
+    let mine = store.change(made.id, made.revision, paint("oat cream")).unwrap();
+    assert_eq!(mine.revision, 2);
+    let refused = store.change(made.id, made.revision, paint("oat grey"));
+    assert!(matches!(refused, Err(StoreError::Stale { kept: 2, seen: 1, .. })), "{refused:?}");
+    assert!(matches!(store.remove::<ShelfPaint>(made.id, 1), Err(StoreError::Stale { .. })));
+    assert_eq!(store.get::<ShelfPaint>(made.id).unwrap(), mine);
+}
+
+#[test]
+fn writing_the_same_again_is_no_change() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let made = store.make(paint("oat white")).unwrap();
+    assert_eq!(store.change(made.id, 1, paint("oat white")).unwrap(), made);
+}
+
+#[test]
+fn undo_goes_back_across_a_restart_and_redo_forward_again() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let made = store.make(paint("oat white")).unwrap();
+    store.change(made.id, 1, paint("oat cream")).unwrap();
+    store.remove::<ShelfPaint>(made.id, 2).unwrap();
+    drop(store);
+
+    let mut store = Store::open(&file).unwrap();
+    let name = |store: &Store| store.get::<ShelfPaint>(made.id).unwrap().value.name.as_str().to_owned();
+    assert_eq!(store.history().unwrap().undo.unwrap().deed, Deed::Removed);
+    assert_eq!(store.undo().unwrap().unwrap().deed, Deed::Removed);
+    assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 1);
+    assert_eq!(store.undo().unwrap().unwrap().deed, Deed::Changed);
+    assert_eq!(name(&store), "oat white");
+    assert_eq!(store.undo().unwrap().unwrap().deed, Deed::Added);
+    assert!(store.all::<ShelfPaint>().unwrap().is_empty());
+    assert_eq!(store.undo().unwrap(), None);
+
+    let step = store.redo().unwrap().unwrap();
+    assert_eq!((step.deed, step.name.as_deref()), (Deed::Added, Some("oat white")));
+    store.redo().unwrap().unwrap();
+    assert_eq!(name(&store), "oat cream");
+    // A new change forgets what was undone.
+    let revision = store.get::<ShelfPaint>(made.id).unwrap().revision;
+    store.change(made.id, revision, paint("oat grey")).unwrap();
+    assert_eq!(store.redo().unwrap(), None);
+}
+
+#[test]
+fn what_the_workspace_came_with_is_not_undone() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    store.furnish(paint("house white")).unwrap();
+    assert_eq!(store.undo().unwrap(), None);
+}
+
+#[test]
+fn a_removed_paint_is_still_known_to_the_mix_that_uses_it() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let (white, blue) = (store.make(paint("oat white")).unwrap(), store.make(paint("slate blue")).unwrap());
+    let mix = store.make(mix_of(&[(white.id, 3), (blue.id, 1)])).unwrap();
+    let users =
+        |store: &Store| store.users::<SavedMix>(blue.id).unwrap().iter().map(|m| m.id).collect::<Vec<_>>();
+    assert_eq!(users(&store), [mix.id]);
+    store.remove::<ShelfPaint>(blue.id, 1).unwrap();
+    assert!(store.get::<ShelfPaint>(blue.id).unwrap().removed);
+    store.change(mix.id, 1, mix_of(&[(white.id, 3)])).unwrap();
+    assert!(users(&store).is_empty());
+    store.undo().unwrap();
+    assert_eq!(users(&store), [mix.id]);
+}
+
+#[test]
+fn unknown_ids_and_kinds_are_said() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let white = store.make(paint("oat white")).unwrap();
+    assert!(matches!(store.get::<SavedMix>(white.id), Err(StoreError::Unknown { kind: "mix", .. })));
+    let nobody = Id::from_u128(7);
+    assert!(matches!(store.make(mix_of(&[(nobody, 1)])), Err(StoreError::Dangling(id)) if id == nobody));
+    assert!(store.all::<SavedMix>().unwrap().is_empty(), "the refused mix left nothing behind");
+}
+
+fn refused(file: &Path) -> OpenError {
+    let before = fs::read(file).unwrap();
+    let error = Store::open(file).unwrap_err();
+    assert_eq!(fs::read(file).unwrap(), before, "the file was touched");
+    error
+}
+
+#[test]
+fn a_file_that_is_not_ours_is_refused_and_left_alone() {
+    let (_folder, file) = folder();
+    fs::write(&file, "a shopping list\n".repeat(20)).unwrap();
+    assert!(matches!(refused(&file), OpenError::NotSqlite(_)));
+    fs::write(&file, "SQLite format 3\0cut off").unwrap();
+    assert!(matches!(refused(&file), OpenError::NotSqlite(_)));
+    fs::remove_file(&file).unwrap();
+    rusqlite::Connection::open(&file).unwrap().execute_batch("CREATE TABLE recipe (id)").unwrap();
+    assert!(matches!(refused(&file), OpenError::Foreign(_)));
+}
+
+#[test]
+fn a_newer_file_is_refused_and_left_alone() {
+    let (_folder, file) = folder();
+    drop(Store::open(&file).unwrap());
+    rusqlite::Connection::open(&file).unwrap().pragma_update(None, "user_version", 99).unwrap();
+    let error = refused(&file);
+    assert!(matches!(error, OpenError::Newer { found: 99, .. }));
+    assert!(error.to_string().contains("newer"));
+}
+
+#[test]
+fn a_read_only_file_is_refused_and_left_alone() {
+    let (_folder, file) = folder();
+    drop(Store::open(&file).unwrap());
+    let mut permissions = fs::metadata(&file).unwrap().permissions();
+    permissions.set_readonly(true);
+    fs::set_permissions(&file, permissions).unwrap();
+    assert!(matches!(refused(&file), OpenError::ReadOnly(_)));
+}
+
+#[test]
+fn a_missing_folder_is_named() {
+    let (folder, _) = folder();
+    let error = Store::open(&folder.path().join("nowhere/workspace.db")).unwrap_err();
+    assert!(error.to_string().contains("nowhere"), "{error}");
+}
+
+/// A page limit stands in for a full disk: SQLite answers both with the same code.
+#[test]
+fn a_full_disk_is_said_and_nothing_is_lost() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let made = store.make(paint("oat white")).unwrap();
+    store.limit_pages_for_tests(1).unwrap();
+    let long = "x".repeat(70);
+    let error = (0..2000).find_map(|n| store.make(paint(&format!("{long} {n}"))).err()).unwrap();
+    assert!(matches!(error, StoreError::Full), "{error:?}");
+    assert_eq!(store.get::<ShelfPaint>(made.id).unwrap(), made);
+}
+
+#[derive(Debug, Clone)]
+enum Act {
+    Make,
+    Change(usize),
+    Remove(usize),
+    Undo,
+    Redo,
+}
+
+fn acts() -> impl Strategy<Value = Vec<Act>> {
+    let act = prop_oneof![
+        2 => Just(Act::Make),
+        3 => (0usize..4).prop_map(Act::Change),
+        1 => (0usize..4).prop_map(Act::Remove),
+        3 => Just(Act::Undo),
+        2 => Just(Act::Redo),
+    ];
+    proptest::collection::vec(act, 1..30)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(40))]
+
+    /// Undoing everything and redoing everything lands where it began, whatever was done.
+    #[test]
+    fn all_the_way_back_and_forth(acts in acts()) {
+        let (_folder, file) = folder();
+        let mut store = Store::open(&file).unwrap();
+        for (n, act) in acts.iter().enumerate() {
+            let shelf = store.all::<ShelfPaint>().unwrap();
+            let pick = |i: &usize| shelf.get(*i);
+            match act {
+                Act::Make => drop(store.make(paint(&format!("paint {n}"))).unwrap()),
+                Act::Change(i) => if let Some(it) = pick(i) {
+                    store.change(it.id, it.revision, paint(&format!("changed {n}"))).unwrap();
+                },
+                Act::Remove(i) => if let Some(it) = pick(i) {
+                    store.remove::<ShelfPaint>(it.id, it.revision).unwrap();
+                },
+                Act::Undo => drop(store.undo().unwrap()),
+                Act::Redo => drop(store.redo().unwrap()),
+            }
+        }
+        while store.redo().unwrap().is_some() {}
+        let values = |store: &Store| store.all::<ShelfPaint>().unwrap().into_iter().map(|p| p.value).collect::<Vec<_>>();
+        let end = values(&store);
+        let mut steps = 0;
+        while store.undo().unwrap().is_some() { steps += 1; }
+        prop_assert!(values(&store).is_empty());
+        for _ in 0..steps { store.redo().unwrap().unwrap(); }
+        prop_assert_eq!(values(&store), end);
+    }
+}
