@@ -3,8 +3,9 @@
 use warm_blend_spectral::{BANDS, Reflectance};
 
 use crate::film::Optics;
+use crate::hiding::{COAT, chart_white};
 use crate::surface::{K1, K2, Sheen};
-use crate::{Microns, Seen};
+use crate::{CoatsToHide, Microns, Seen};
 
 /// A paint, a medium or a mix of them.
 #[derive(Debug, Clone, PartialEq)]
@@ -34,6 +35,15 @@ impl Material {
     /// What is seen of a film of wet thickness `x` over a ground that lies below the surface.
     pub fn film(&self, x: Microns, ground: &Reflectance) -> Reflectance {
         self.sheen.seen(&self.optics.over(x, ground))
+    }
+
+    /// The one flat colour that stands for it: the masstone of what hides within twenty coats, and of a clear medium or a
+    /// thin glaze one coat over the white of a hiding chart, because nobody ever sees those thick.
+    pub fn face(&self) -> Reflectance {
+        match CoatsToHide::of(self) {
+            Some(_) => self.masstone(),
+            None => self.film(Microns::of(COAT), chart_white()),
+        }
     }
 
     /// The masstone in a light.

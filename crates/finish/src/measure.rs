@@ -9,11 +9,16 @@ pub enum BadMeasure {
     #[error("this must be a plain number")]
     NotANumber,
     /// Below zero, or zero where there must be something.
-    #[error("{0} is too small: it must be {1} or more")]
+    #[error("{given} is too small: it must be {1} or more", given = short(*.0))]
     TooSmall(f64, f64),
     /// Beyond anything a workshop holds.
-    #[error("{0} is too large: the most is {1}")]
+    #[error("{given} is too large: the most is {1}", given = short(*.0))]
     TooLarge(f64, f64),
+}
+
+/// A number for a sentence: no three hundred digits.
+fn short(value: f64) -> String {
+    if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") }
 }
 
 /// Checks that a number lies in a range.

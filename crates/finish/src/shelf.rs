@@ -90,29 +90,32 @@ pub enum BadPaint {
 impl ShelfPaint {
     /// Its K, S and surface: K/S from the masstone, S from the coats to hide, or else from the class.
     pub fn material(&self) -> Result<Material, BadPaint> {
-        material(self.class, self.masstone, self.coats_to_hide)
+        Material::of(self.class, self.masstone, self.coats_to_hide)
     }
 }
 
-/// The material of a product of a class, from what is known of it.
-pub(crate) fn material(
-    class: Class,
-    masstone: Option<Masstone>,
-    coats: Option<CoatsToHide>,
-) -> Result<Material, BadPaint> {
-    let sheen = Sheen::new(class.sheen());
-    let strength = match class.role() {
-        Role::Medium(medium) => return Ok(clear(medium, sheen)),
-        Role::Paint { strength } => strength,
-    };
-    let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance()?;
-    let sheen = sheen.limited_by(&seen);
-    let inside = sheen.inside(&seen);
-    let s = match coats {
-        Some(coats) => coats.scattering(&inside, sheen),
-        None => strength * house_white_scattering(),
-    };
-    Ok(Material { optics: Optics::of_thick_film(&inside, s), sheen, stays: 1.0 })
+impl Material {
+    /// The material of a product of a class, from what is known of it: K/S from the masstone, S from the coats to hide,
+    /// or else from the class. A medium has its class's optics.
+    pub fn of(
+        class: Class,
+        masstone: Option<Masstone>,
+        coats_to_hide: Option<CoatsToHide>,
+    ) -> Result<Self, BadPaint> {
+        let sheen = Sheen::new(class.sheen());
+        let strength = match class.role() {
+            Role::Medium(medium) => return Ok(clear(medium, sheen)),
+            Role::Paint { strength } => strength,
+        };
+        let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance()?;
+        let sheen = sheen.limited_by(&seen);
+        let inside = sheen.inside(&seen);
+        let s = match coats_to_hide {
+            Some(coats) => coats.scattering(&inside, sheen),
+            None => strength * house_white_scattering(),
+        };
+        Ok(Self { optics: Optics::of_thick_film(&inside, s), sheen, stays: 1.0 })
+    }
 }
 
 /// A medium: K straight from its value at 380 nm to that at 730 nm.
@@ -132,9 +135,9 @@ mod tests {
 
     #[test]
     fn a_paint_without_colour_is_refused_and_a_medium_needs_none() {
-        assert_eq!(material(Class::Chalk, None, None), Err(BadPaint::NoColour));
+        assert_eq!(Material::of(Class::Chalk, None, None), Err(BadPaint::NoColour));
         for class in Class::ALL.into_iter().filter(|class| class.is_medium()) {
-            let clear = material(class, None, None).unwrap();
+            let clear = Material::of(class, None, None).unwrap();
             assert!(clear.optics.k().iter().chain(clear.optics.s()).all(|v| *v > 0.0 && *v < 0.5));
         }
     }

@@ -1,22 +1,11 @@
 //! What must be true of any mix by parts.
 
 use proptest::prelude::*;
-use warm_blend_finish::{
-    Class, CoatsToHide, Drawdown, Masstone, Material, Name, Parts, STOPS, ShelfPaint, mix,
-};
+use warm_blend_finish::{Class, CoatsToHide, Drawdown, Masstone, Material, Parts, STOPS, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Srgb, difference};
 
 fn tin(class: Class, masstone: Option<Masstone>, coats: Option<f64>) -> Material {
-    ShelfPaint {
-        name: Name::new("a tin").unwrap(),
-        class,
-        masstone,
-        coats_to_hide: coats.map(|coats| CoatsToHide::new(coats).unwrap()),
-        price: None,
-        stock: None,
-    }
-    .material()
-    .unwrap()
+    Material::of(class, masstone, coats.map(|coats| CoatsToHide::new(coats).unwrap())).unwrap()
 }
 
 fn hex(code: &str) -> Option<Masstone> {

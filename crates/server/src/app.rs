@@ -1,0 +1,58 @@
+//! All routes, put together.
+
+use axum::Router;
+use axum::http::StatusCode;
+use axum::middleware::from_fn;
+use axum::response::{IntoResponse, Response};
+use tower_http::catch_panic::CatchPanicLayer;
+use tower_http::compression::CompressionLayer;
+use utoipa::OpenApi;
+use utoipa_axum::router::OpenApiRouter;
+
+use crate::problem::Problem;
+use crate::{Workspace, front, guard, routes};
+
+#[derive(OpenApi)]
+#[openapi(
+    info(
+        title = "Warm Blend",
+        description = "Colours of paint mixes, predicted from part ratios; a painter's shelf and pots. \
+                       Volumes are wet ml, films µm of wet paint, L*a*b* is 2°, relative to the white of the light. \
+                       Errors are RFC 9457 problem documents whose `errors[].pointer` names the field."
+    ),
+    tags(
+        (name = "engine", description = "Without the workspace: everything the answer depends on is in the request"),
+        (name = "reference", description = "Tables the interface offers choices from"),
+        (name = "shelf", description = "Paints and mediums on hand"),
+        (name = "pot", description = "Mixes"),
+        (name = "workspace", description = "The piece at hand, undo and redo")
+    )
+)]
+struct Described;
+
+fn described() -> OpenApiRouter<Workspace> {
+    OpenApiRouter::with_openapi(Described::openapi()).nest("/api", routes::all())
+}
+
+/// The description of the interface (OpenAPI 3.1), made from the types.
+pub fn openapi() -> utoipa::openapi::OpenApi {
+    described().into_openapi()
+}
+
+/// Everything the program serves.
+pub fn app(workspace: Workspace) -> Router {
+    let (router, description) = described().split_for_parts();
+    router
+        .route("/api/openapi.json", axum::routing::get(async || axum::Json(description)))
+        .with_state(workspace)
+        .fallback(front::front)
+        .method_not_allowed_fallback(wrong_method)
+        .layer(CatchPanicLayer::custom(|_| Problem::internal().into_response()))
+        .layer(CompressionLayer::new())
+        .layer(from_fn(guard::guard))
+}
+
+async fn wrong_method() -> Response {
+    let detail = "this address does not take that method: see /api/openapi.json";
+    Problem::new(StatusCode::METHOD_NOT_ALLOWED, "method", "Wrong method", detail).into_response()
+}

@@ -1,0 +1,126 @@
+//! Bodies and queries of requests, with errors that name the field.
+
+use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
+use axum::http::request::Parts;
+use axum::http::{StatusCode, header};
+use serde::de::DeserializeOwned;
+use uuid::Uuid;
+
+use crate::problem::Problem;
+
+/// Largest body of any request that carries JSON, bytes.
+pub const LARGEST_BODY: usize = 1 << 20;
+
+/// A JSON body.
+pub struct Body<T>(pub T);
+
+/// A query string.
+pub struct Asked<T>(pub T);
+
+/// The id in a path.
+pub struct IdPath(pub Uuid);
+
+impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
+        let kind =
+            request.headers().get(header::CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
+        let essence = kind.split(';').next().unwrap_or("").trim();
+        if !essence.eq_ignore_ascii_case("application/json") {
+            let detail = format!(
+                "send JSON with the header Content-Type: application/json (this came as “{essence}”)"
+            );
+            return Err(Problem::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "media-type", "Not JSON", detail));
+        }
+        let bytes = axum::body::to_bytes(request.into_body(), LARGEST_BODY).await.map_err(|_| {
+            let detail = format!("a request may hold at most {} kB: send less at once", LARGEST_BODY / 1024);
+            Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", detail)
+        })?;
+        parse(&bytes).map(Body)
+    }
+}
+
+fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
+    let mut json = serde_json::Deserializer::from_slice(bytes);
+    let value = serde_path_to_error::deserialize(&mut json).map_err(|error| {
+        let pointer = pointer(error.path());
+        let cause = error.into_inner();
+        match cause.classify() {
+            serde_json::error::Category::Data => Problem::field(pointer, cause),
+            _ => not_json(cause),
+        }
+    })?;
+    json.end().map_err(not_json)?;
+    Ok(value)
+}
+
+fn not_json(cause: serde_json::Error) -> Problem {
+    let detail = format!("this is no complete JSON document: {cause}");
+    Problem::new(StatusCode::BAD_REQUEST, "syntax", "Not JSON", detail)
+}
+
+/// The JSON pointer (RFC 6901) of a path.
+fn pointer(path: &serde_path_to_error::Path) -> String {
+    use serde_path_to_error::Segment;
+    path.iter()
+        .map(|segment| match segment {
+            Segment::Seq { index } => format!("/{index}"),
+            Segment::Map { key } => format!("/{}", key.replace('~', "~0").replace('/', "~1")),
+            Segment::Enum { .. } | Segment::Unknown => String::new(),
+        })
+        .collect()
+}
+
+impl<T: DeserializeOwned + Send, S: Sync> FromRequestParts<S> for Asked<T> {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Problem> {
+        Query::try_from_uri(&parts.uri).map(|Query(asked)| Asked(asked)).map_err(|error| {
+            Problem::new(StatusCode::BAD_REQUEST, "query", "The address is off", error.body_text())
+        })
+    }
+}
+
+impl<S: Send + Sync> FromRequestParts<S> for IdPath {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let Path(text) = Path::<String>::from_request_parts(parts, state)
+            .await
+            .map_err(|_| Problem::not_found("the address holds no id"))?;
+        let id = text.parse().map_err(|_| {
+            let short: String = text.chars().take(60).collect();
+            Problem::not_found(format!("“{short}” is not an id of this workspace"))
+        })?;
+        Ok(IdPath(id))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use serde::Deserialize;
+
+    #[derive(Debug, Deserialize)]
+    struct Pot {
+        #[serde(rename = "paints/tins")]
+        #[expect(dead_code, reason = "only its parsing is of interest")]
+        tins: Vec<f64>,
+    }
+
+    #[test]
+    fn a_wrong_value_is_found_by_its_pointer() {
+        let problem = parse::<Pot>(br#"{"paints/tins": [1, "two"]}"#).unwrap_err();
+        let text = serde_json::to_string(&problem).unwrap();
+        assert!(text.contains(r#""pointer":"/paints~1tins/1""#), "{text}");
+    }
+
+    #[test]
+    fn broken_json_is_said_to_be_broken() {
+        for broken in ["", "{", "{\"paints/tins\": [NaN]}", "{\"paints/tins\": []} trailing"] {
+            let text = serde_json::to_string(&parse::<Pot>(broken.as_bytes()).unwrap_err()).unwrap();
+            assert!(text.contains("urn:warm-blend:syntax"), "{broken}: {text}");
+        }
+    }
+}

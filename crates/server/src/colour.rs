@@ -1,0 +1,133 @@
+//! Colours and swatches as they travel.
+
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Material, Seen, Verdict};
+use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
+
+use crate::check::Checks;
+use crate::problem::Problem;
+
+/// Which light to look in.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct InLight {
+    /// `daylight` (as when left out), `sun`, `north-shade`, `bulb`, `warm-led`, `neutral-led` or `shop-tube`.
+    light: Option<String>,
+}
+
+impl InLight {
+    pub fn get(&self) -> Result<Light, Problem> {
+        light(self.light.as_deref()).map_err(|error| Problem::field("?light", error))
+    }
+}
+
+/// The light of a text; daylight where there is none.
+pub fn light(text: Option<&str>) -> Result<Light, warm_blend_spectral::UnknownLight> {
+    text.map_or(Ok(Light::Daylight), str::parse)
+}
+
+/// A colour as it is known: either a hex code or L*, a*, b*.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct Colour {
+    /// sRGB, 3, 6 or 8 hex digits.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(example = "#b08d57")]
+    pub hex: Option<String>,
+    /// L*, a*, b* in daylight (D65, 2°).
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(example = json!([61.2, 9.8, 33.1]))]
+    pub lab: Option<[f64; 3]>,
+}
+
+impl Colour {
+    /// Reads the one form that was given; the curve is tried, so that impossible colours are refused here.
+    pub fn parse(&self, checks: &mut Checks, pointer: &str) -> Option<Masstone> {
+        let masstone = match (&self.hex, self.lab) {
+            (Some(hex), None) => Masstone::Hex(checks.field(format!("{pointer}/hex"), hex.parse::<Srgb>())?),
+            (None, Some([l, a, b])) => Masstone::Lab(Lab { l, a, b }),
+            _ => {
+                let help: Result<(), _> = Err("give the colour once: as hex or as lab");
+                checks.field(pointer, help);
+                return None;
+            }
+        };
+        let form = if self.hex.is_some() { "hex" } else { "lab" };
+        checks.field(format!("{pointer}/{form}"), masstone.reflectance()).map(|_| masstone)
+    }
+}
+
+impl From<Masstone> for Colour {
+    fn from(masstone: Masstone) -> Self {
+        match masstone {
+            Masstone::Hex(code) => Self { hex: Some(code.to_string()), lab: None },
+            Masstone::Lab(Lab { l, a, b }) => Self { hex: None, lab: Some([l, a, b]) },
+        }
+    }
+}
+
+/// A colour as it is seen in a light.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct SeenColour {
+    /// What the screen shows for it.
+    #[schema(example = "#b08d57")]
+    pub hex: String,
+    /// False where the screen cannot show it and comes as near as it can.
+    pub in_gamut: bool,
+    /// L*, a*, b* relative to the white of the light (2°).
+    pub lab: [f64; 3],
+}
+
+impl From<Seen> for SeenColour {
+    fn from(seen: Seen) -> Self {
+        let Lab { l, a, b } = seen.lab;
+        Self { hex: seen.screen.srgb.to_string(), in_gamut: seen.screen.in_gamut, lab: [l, a, b] }
+    }
+}
+
+/// A drawdown: a wedge of wet film from thick to a wash, over white and over black.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Swatch {
+    /// Its flat colour: thick and dry, or one coat over white for what never hides.
+    pub face: SeenColour,
+    /// Hex codes from thick to thin over the white half, evenly spaced.
+    pub over_white: Vec<String>,
+    /// The same over the black half.
+    pub over_black: Vec<String>,
+    /// Brushed coats until black and white no longer show; absent for a clear medium or a thin glaze.
+    pub hides_in: Option<f64>,
+}
+
+impl Swatch {
+    pub fn of(material: &Material, light: Light) -> Self {
+        let drawdown = Drawdown::of(material, light);
+        let codes = |stops: &[OnScreen]| stops.iter().map(|stop| stop.srgb.to_string()).collect();
+        Self {
+            face: Seen::of(&material.face(), light).into(),
+            over_white: codes(&drawdown.over_white),
+            over_black: codes(&drawdown.over_black),
+            hides_in: CoatsToHide::of(material).map(CoatsToHide::value),
+        }
+    }
+}
+
+/// How a colour stands to its target.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Judgement {
+    /// In words: `a hair warmer and lighter than the target`.
+    pub words: String,
+    /// CIEDE2000, in the light asked for.
+    pub difference: f64,
+    /// The target in that light.
+    pub target: SeenColour,
+}
+
+impl Judgement {
+    /// A dry material against a target, which has been read and so has a curve.
+    pub fn of(material: &Material, target: Masstone, light: Light) -> Result<Self, Problem> {
+        let target = target.reflectance().map_err(|error| Problem::field("/target", error))?;
+        let target = Seen::of(&target, light);
+        let verdict = Verdict::of(Seen::of(&material.face(), light).lab, target.lab);
+        Ok(Self { words: verdict.words, difference: verdict.difference.value(), target: target.into() })
+    }
+}

@@ -1,0 +1,103 @@
+//! The demo workspace: an upright piano and its stool, 1920s, dark red stain, for a village hall, in an aged, layered
+//! two-colour scheme. All of it is made up.
+
+use std::io;
+use std::path::{Path, PathBuf};
+
+use warm_blend_finish::{
+    Class, CoatsToHide, Component, Masstone, Millilitres, Name, PaintId, Piece, Price, SavedMix, ShelfPaint,
+    WholeParts,
+};
+use warm_blend_store::{Store, StoreError};
+
+/// A file for a demo, taken away with everything beside it when it is dropped.
+#[derive(Debug)]
+pub struct File {
+    folder: PathBuf,
+    path: PathBuf,
+}
+
+impl File {
+    /// A new file in a folder of its own among the temporary ones.
+    pub fn make() -> Result<Self, io::Error> {
+        let folder = std::env::temp_dir().join(format!("warm-blend-demo-{}", uuid::Uuid::new_v4().simple()));
+        std::fs::create_dir_all(&folder)?;
+        Ok(Self { path: folder.join("demo.db"), folder })
+    }
+
+    /// Where it is.
+    pub fn path(&self) -> &Path {
+        &self.path
+    }
+}
+
+impl Drop for File {
+    fn drop(&mut self) {
+        // What cannot be taken away is left to the system, as temporary files are.
+        drop(std::fs::remove_dir_all(&self.folder));
+    }
+}
+
+/// Name, class, hex, coats to hide, price of a tin, tin in ml, what is left in ml.
+type Tin = (&'static str, Class, Option<&'static str>, Option<f64>, f64, f64, f64);
+
+const SHELF: [Tin; 16] = [
+    ("oat white", Class::Chalk, Some("#e9dfc8"), Some(2.0), 26.0, 1000.0, 720.0),
+    ("chimney white", Class::Chalk, Some("#f0ede6"), Some(2.0), 26.0, 1000.0, 940.0),
+    ("barley", Class::Chalk, Some("#cdb58a"), Some(1.75), 15.5, 500.0, 310.0),
+    ("mustard seed", Class::Chalk, Some("#c2953a"), Some(2.5), 15.5, 500.0, 440.0),
+    ("brick dust", Class::Chalk, Some("#a8573f"), Some(1.5), 15.5, 500.0, 260.0),
+    ("oxblood", Class::Mineral, Some("#5e1f22"), Some(2.0), 9.8, 120.0, 85.0),
+    ("fern", Class::Chalk, Some("#7d8a5c"), Some(1.75), 15.5, 500.0, 500.0),
+    ("bottle green", Class::Mineral, Some("#27443a"), Some(1.25), 17.0, 500.0, 390.0),
+    ("duck egg", Class::Chalk, Some("#aebfb6"), Some(2.0), 15.5, 500.0, 180.0),
+    ("slate blue", Class::Chalk, Some("#53687a"), Some(1.5), 15.5, 500.0, 350.0),
+    ("night blue", Class::Chalk, Some("#26324a"), Some(1.25), 15.5, 500.0, 420.0),
+    ("dove grey", Class::Clay, Some("#b3aea3"), Some(1.75), 15.0, 500.0, 470.0),
+    ("peat brown", Class::Chalk, Some("#4a3a2f"), Some(1.25), 15.5, 500.0, 330.0),
+    ("lamp black", Class::AcrylicCraft, Some("#25252a"), Some(1.0), 4.2, 60.0, 48.0),
+    ("glazing liquid", Class::GlazingLiquid, None, None, 19.0, 1000.0, 880.0),
+    ("clear wax", Class::ClearWax, None, None, 17.5, 500.0, 360.0),
+];
+
+/// Name, parts of the shelf by name, target.
+type Recipe = (&'static str, &'static [(&'static str, u32)], Option<&'static str>);
+
+const MIXES: [Recipe; 3] = [
+    ("soft grey-blue for the case", &[("dove grey", 3), ("night blue", 1)], Some("#6c7482")),
+    ("calm olive", &[("mustard seed", 2), ("slate blue", 1), ("oat white", 2)], None),
+    ("detail glaze, three deeper", &[("peat brown", 1), ("glazing liquid", 4)], None),
+];
+
+/// Fills an empty workspace with the demo.
+pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
+    let unsound = |text: &str| StoreError::Damaged(format!("the demo is wrong about {text}"));
+    let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
+    let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
+
+    store.furnish(Piece { name: named("Upright piano and stool, village hall")? })?;
+    let mut shelf = Vec::new();
+    for (name, class, hex, coats, price, tin, left) in SHELF {
+        let ml = |ml| Millilitres::new(ml).map_err(|_| unsound(name));
+        let paint = ShelfPaint {
+            name: named(name)?,
+            class,
+            masstone: hex.map(code).transpose()?,
+            coats_to_hide: coats.map(CoatsToHide::new).transpose().map_err(|_| unsound(name))?,
+            price: Some(Price::new(price, ml(tin)?).map_err(|_| unsound(name))?),
+            stock: Some(ml(left)?),
+        };
+        shelf.push((name, store.furnish(paint)?.id));
+    }
+    for (name, recipe, target) in MIXES {
+        let component = |(paint, parts): &(&str, u32)| {
+            let id = shelf.iter().find(|(name, _)| name == paint).ok_or_else(|| unsound(paint))?.1;
+            let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
+            Ok(Component { paint: PaintId(id), parts })
+        };
+        let components = recipe.iter().map(component).collect::<Result<_, StoreError>>()?;
+        let target = target.map(code).transpose()?;
+        store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
+    }
+    Ok(())
+}

@@ -1,0 +1,51 @@
+//! The front end, embedded in the program (in a debug build read from `web/dist`).
+
+use axum::http::{StatusCode, Uri, header};
+use axum::response::{Html, IntoResponse, Response};
+use rust_embed::RustEmbed;
+use uuid::Uuid;
+
+use crate::guard::policy_with_style_nonce;
+use crate::problem::Problem;
+
+#[derive(RustEmbed)]
+#[folder = "../../web/dist"]
+#[allow_missing = true]
+struct Built;
+
+/// Stands in the page where the nonce of an answer goes.
+const NONCE_PLACE: &str = "__NONCE__";
+
+/// A file of the front end, or the page itself for every address that a screen may have.
+pub async fn front(uri: Uri) -> Response {
+    let path = uri.path().trim_start_matches('/');
+    if path == "api" || path.starts_with("api/") {
+        return Problem::not_found(format!("there is nothing at {}", uri.path())).into_response();
+    }
+    match Built::get(path).filter(|_| path != "index.html") {
+        Some(file) => {
+            // Files under assets/ carry a digest of their content in their name.
+            let keep =
+                if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };
+            let kind = file.metadata.mimetype().to_owned();
+            ([(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep.to_owned())], file.data)
+                .into_response()
+        }
+        None if path.contains('.') => Problem::not_found(format!("there is no file {path}")).into_response(),
+        None => page(),
+    }
+}
+
+fn page() -> Response {
+    let Some(file) = Built::get("index.html") else {
+        let help = "The front end is not built: run `make build` in the project's folder, then start again.";
+        return (StatusCode::SERVICE_UNAVAILABLE, help).into_response();
+    };
+    let nonce = Uuid::new_v4().simple().to_string();
+    let html = String::from_utf8_lossy(&file.data).replace(NONCE_PLACE, &nonce);
+    let headers = [
+        (header::CONTENT_SECURITY_POLICY, policy_with_style_nonce(&nonce)),
+        (header::CACHE_CONTROL, "no-store".to_owned()),
+    ];
+    (headers, Html(html)).into_response()
+}

@@ -1,0 +1,98 @@
+//! What every request must pass and every answer carries.
+//!
+//! The server listens on this machine only, but any page open in the same browser can send requests there. So the
+//! name it was called by must be a name of this machine (a foreign name that was pointed here is refused), and a request
+//! that changes something must come from our own page.
+
+use axum::extract::Request;
+use axum::http::{HeaderMap, HeaderName, HeaderValue, Method, StatusCode, header};
+use axum::middleware::Next;
+use axum::response::{IntoResponse, Response};
+
+use crate::problem::Problem;
+
+/// Scripts and styles from here only; the page that starts the application allows its own style nonce besides.
+const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; \
+                      connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+/// The policy with a nonce for the style elements that dialogs add.
+pub fn policy_with_style_nonce(nonce: &str) -> String {
+    POLICY.replace("style-src 'self'", &format!("style-src 'self' 'nonce-{nonce}'"))
+}
+
+/// The middleware.
+pub async fn guard(request: Request, next: Next) -> Response {
+    let mut response = match refusal(&request) {
+        Some(problem) => problem.into_response(),
+        None => next.run(request).await,
+    };
+    let headers = response.headers_mut();
+    headers.entry(header::CONTENT_SECURITY_POLICY).or_insert(HeaderValue::from_static(POLICY));
+    for (name, value) in [
+        (header::X_CONTENT_TYPE_OPTIONS, "nosniff"),
+        (header::REFERRER_POLICY, "no-referrer"),
+        (HeaderName::from_static("cross-origin-opener-policy"), "same-origin"),
+        (HeaderName::from_static("cross-origin-resource-policy"), "same-origin"),
+        (HeaderName::from_static("permissions-policy"), "camera=(), geolocation=(), microphone=()"),
+    ] {
+        headers.insert(name, HeaderValue::from_static(value));
+    }
+    response
+}
+
+fn refusal(request: &Request) -> Option<Problem> {
+    let host =
+        text(request.headers(), header::HOST).or_else(|| request.uri().authority().map(|a| a.as_str()));
+    let Some(host) = host.filter(|host| is_this_machine(host)) else {
+        return Some(Problem::new(
+            StatusCode::MISDIRECTED_REQUEST,
+            "host",
+            "Not called by a name of this machine",
+            "open it as http://127.0.0.1 or http://localhost, with the port it printed at its start",
+        ));
+    };
+    let reads = matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS);
+    let origin = text(request.headers(), header::ORIGIN);
+    if !reads && origin.is_some_and(|origin| origin != format!("http://{host}")) {
+        return Some(Problem::new(
+            StatusCode::FORBIDDEN,
+            "origin",
+            "Sent by another page",
+            "only Warm Blend's own page may change the workspace: this came from another one and was not carried out",
+        ));
+    }
+    None
+}
+
+fn text(headers: &HeaderMap, name: HeaderName) -> Option<&str> {
+    headers.get(name).and_then(|value| value.to_str().ok())
+}
+
+/// `localhost`, `127.0.0.1` or `[::1]`, with or without a port.
+fn is_this_machine(host: &str) -> bool {
+    ["localhost", "127.0.0.1", "[::1]"].iter().any(|name| {
+        host.strip_prefix(name).is_some_and(|rest| {
+            rest.is_empty()
+                || rest
+                    .strip_prefix(':')
+                    .is_some_and(|port| !port.is_empty() && port.bytes().all(|b| b.is_ascii_digit()))
+        })
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn only_names_of_this_machine_count() {
+        for good in ["localhost", "127.0.0.1:7878", "[::1]:80", "localhost:1"] {
+            assert!(is_this_machine(good), "{good}");
+        }
+        for bad in
+            ["", "localhost.example", "127.0.0.1.example:80", "localhost:", "localhost:80x", "192.168.0.7"]
+        {
+            assert!(!is_this_machine(bad), "{bad}");
+        }
+    }
+}

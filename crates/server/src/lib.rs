@@ -1,0 +1,26 @@
+//! Warm Blend over HTTP, with its front end inside.
+//!
+//! | part | what it is |
+//! |---|---|
+//! | [`app()`] | every route, behind the guards: what the binary serves and the tests drive |
+//! | [`serve()`] | the app on an address of this machine, until told to stop |
+//! | [`openapi()`] | the description of the interface, made from the types |
+//! | [`demo`] | the demo workspace |
+//!
+//! A handler parses, calls one function of the crates below, and maps the answer. No rule of the job is here.
+
+mod app;
+mod body;
+mod check;
+mod colour;
+pub mod demo;
+mod front;
+mod guard;
+mod problem;
+mod routes;
+mod serve;
+mod state;
+
+pub use app::{app, openapi};
+pub use serve::{ServeError, Served, serve};
+pub use state::Workspace;

@@ -1,0 +1,96 @@
+//! `warm-blend`: the workspace of a furniture painter, served to a browser on the same machine.
+
+use std::error::Error;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+use clap::{Parser, Subcommand};
+use warm_blend_server::{ServeError, Workspace, demo, serve};
+
+/// Predicts the colour of paint mixes, glazes and washes, and keeps the record of them.
+#[derive(Parser)]
+#[command(version, arg_required_else_help = true)]
+struct Cli {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Serve a workspace file; it is made where there is none.
+    Serve {
+        /// The workspace file (else workspace.db in your data directory).
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+        /// Port on 127.0.0.1; 0 takes a free one.
+        #[arg(long, default_value_t = 7878)]
+        port: u16,
+        /// Open it in the browser.
+        #[arg(long)]
+        open: bool,
+    },
+    /// Serve a fresh demo workspace in a file of its own, which is thrown away at the end.
+    Demo {
+        /// Port on 127.0.0.1 (else 7879, or a free one if that is taken).
+        #[arg(long)]
+        port: Option<u16>,
+        /// Open it in the browser.
+        #[arg(long)]
+        open: bool,
+    },
+    /// Print the description of the HTTP interface (OpenAPI, JSON).
+    Openapi,
+}
+
+#[tokio::main]
+async fn main() -> ExitCode {
+    match run(Cli::parse().command).await {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("warm-blend: {error}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+async fn run(command: Command) -> Result<(), Box<dyn Error>> {
+    match command {
+        Command::Serve { data, port, open } => {
+            let file = match data {
+                Some(file) => file,
+                None => default_file()?,
+            };
+            let served = serve(Workspace::open(&file)?, port).await?;
+            announce(&served.url(), &format!("workspace {}", file.display()), open);
+            served.until_asked_to_stop().await;
+        }
+        Command::Demo { port, open } => {
+            let file = demo::File::make()?;
+            let workspace = Workspace::demo(file.path())?;
+            let served = match serve(workspace.clone(), port.unwrap_or(7879)).await {
+                Err(ServeError::PortTaken(_)) if port.is_none() => serve(workspace, 0).await?,
+                other => other?,
+            };
+            announce(&served.url(), "demo workspace, thrown away at the end", open);
+            served.until_asked_to_stop().await;
+        }
+        Command::Openapi => println!("{}", warm_blend_server::openapi().to_pretty_json()?),
+    }
+    Ok(())
+}
+
+fn default_file() -> Result<PathBuf, Box<dyn Error>> {
+    let folders = directories::ProjectDirs::from("", "", "warm-blend")
+        .ok_or("your home directory is not known: name a file with --data FILE")?;
+    let folder = folders.data_dir();
+    std::fs::create_dir_all(folder)
+        .map_err(|error| format!("the folder {} cannot be made: {error}", folder.display()))?;
+    Ok(folder.join("workspace.db"))
+}
+
+fn announce(url: &str, what: &str, open_it: bool) {
+    println!("Warm Blend at {url}  ({what}; Ctrl-C stops it)");
+    if open_it && let Err(error) = open::that_detached(url) {
+        eprintln!("warm-blend: no browser could be opened ({error}): open {url} yourself");
+    }
+}

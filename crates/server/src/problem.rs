@@ -1,0 +1,120 @@
+//! Errors as RFC 9457 problem documents.
+
+use axum::Json;
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_store::StoreError;
+
+/// What went wrong, for people and for programs (RFC 9457, `application/problem+json`).
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Problem {
+    /// Which kind of problem: `urn:warm-blend:invalid`, `stale`, `in-use`, `unknown`, …
+    #[serde(rename = "type")]
+    kind: String,
+    /// The kind in a few words.
+    title: &'static str,
+    /// The HTTP status.
+    status: u16,
+    /// What happened and what to do about it.
+    detail: String,
+    /// The fields at fault, where fields are.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    errors: Vec<FieldError>,
+    /// The mixes that use a paint that was to be removed.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    used_by: Vec<UsedBy>,
+}
+
+/// One field at fault.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct FieldError {
+    /// JSON pointer (RFC 6901) into the body that was sent, such as `/paints/0/parts`.
+    pub pointer: String,
+    /// What is wrong with it and what to write instead.
+    pub detail: String,
+}
+
+/// A mix that uses a paint.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct UsedBy {
+    /// The mix.
+    pub id: Uuid,
+    /// Its name, if it has one.
+    pub name: Option<String>,
+}
+
+impl Problem {
+    pub fn new(status: StatusCode, kind: &str, title: &'static str, detail: impl Into<String>) -> Self {
+        Self {
+            kind: format!("urn:warm-blend:{kind}"),
+            title,
+            status: status.as_u16(),
+            detail: detail.into(),
+            errors: Vec::new(),
+            used_by: Vec::new(),
+        }
+    }
+
+    /// Fields that make no sense; `detail` repeats them in one text.
+    pub fn invalid(errors: Vec<FieldError>) -> Self {
+        let detail = errors.iter().map(|error| error.detail.as_str()).collect::<Vec<_>>().join("; ");
+        let status = StatusCode::UNPROCESSABLE_ENTITY;
+        Self { errors, ..Self::new(status, "invalid", "Some of this cannot be", detail) }
+    }
+
+    pub fn field(pointer: impl Into<String>, detail: impl ToString) -> Self {
+        Self::invalid(vec![FieldError { pointer: pointer.into(), detail: detail.to_string() }])
+    }
+
+    pub fn in_use(used_by: Vec<UsedBy>) -> Self {
+        let detail =
+            "this paint is in a mix: the mix keeps its record of it, and it can be brought back by undo";
+        Self { used_by, ..Self::new(StatusCode::CONFLICT, "in-use", "This paint is in use", detail) }
+    }
+
+    pub fn not_found(detail: impl Into<String>) -> Self {
+        Self::new(StatusCode::NOT_FOUND, "unknown", "Not found", detail)
+    }
+
+    pub fn internal() -> Self {
+        Self::new(
+            StatusCode::INTERNAL_SERVER_ERROR,
+            "internal",
+            "Something broke",
+            "the program failed at this request; nothing was changed. Try again, and restart it if it stays so",
+        )
+    }
+}
+
+impl From<StoreError> for Problem {
+    fn from(error: StoreError) -> Self {
+        let detail = error.to_string();
+        match error {
+            StoreError::Unknown { .. } => Self::not_found(detail),
+            StoreError::Stale { .. } => {
+                Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere in the meantime", detail)
+            }
+            StoreError::Dangling(_) => Self::field("/components", detail),
+            StoreError::Full => {
+                Self::new(StatusCode::INSUFFICIENT_STORAGE, "full", "The disk is full", detail)
+            }
+            StoreError::Busy => {
+                Self::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "The file is in use", detail)
+            }
+            StoreError::ReadOnly | StoreError::Damaged(_) | StoreError::Other(_) => {
+                Self::new(StatusCode::INTERNAL_SERVER_ERROR, "storage", "The workspace file failed", detail)
+            }
+        }
+    }
+}
+
+impl IntoResponse for Problem {
+    fn into_response(self) -> Response {
+        let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        let kind = HeaderValue::from_static("application/problem+json");
+        (status, [(header::CONTENT_TYPE, kind)], Json(self)).into_response()
+    }
+}

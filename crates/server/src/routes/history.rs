@@ -1,0 +1,73 @@
+//! Undo and redo.
+
+use axum::Json;
+use axum::extract::State;
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_store::{Deed, History, Step, Store, StoreError};
+
+use crate::Workspace;
+use crate::problem::Problem;
+
+/// What undo and redo would do next.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HistoryNow {
+    /// The change that undo would turn back.
+    undo: Option<HistoryStep>,
+    /// The change that redo would make again.
+    redo: Option<HistoryStep>,
+    /// The change that this request turned back or made again, if it did one.
+    done: Option<HistoryStep>,
+}
+
+/// One change.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HistoryStep {
+    /// The document.
+    document: Uuid,
+    /// `paint`, `mix` or `piece`.
+    kind: String,
+    /// What it did, in words: `adding oat white`.
+    words: String,
+}
+
+impl From<Step> for HistoryStep {
+    fn from(step: Step) -> Self {
+        let deed = match step.deed {
+            Deed::Added => "adding",
+            Deed::Changed => "changing",
+            Deed::Removed => "removing",
+        };
+        let what = step.name.unwrap_or_else(|| format!("the unnamed {}", step.kind));
+        Self { document: step.document, kind: step.kind, words: format!("{deed} {what}") }
+    }
+}
+
+async fn after(
+    workspace: &Workspace,
+    walk: impl FnOnce(&mut Store) -> Result<Option<Step>, StoreError> + Send + 'static,
+) -> Result<Json<HistoryNow>, Problem> {
+    let (done, History { undo, redo }) =
+        workspace.with(|store| walk(store).and_then(|done| Ok((done, store.history()?)))).await?;
+    let [undo, redo, done] = [undo, redo, done].map(|step| step.map(HistoryStep::from));
+    Ok(Json(HistoryNow { undo, redo, done }))
+}
+
+/// What undo and redo would do.
+#[utoipa::path(get, path = "/history", tag = "workspace", responses((status = OK, body = HistoryNow)))]
+pub async fn get(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
+    after(&workspace, |_| Ok(None)).await
+}
+
+/// Turn back the newest change.
+#[utoipa::path(post, path = "/undo", tag = "workspace", responses((status = OK, body = HistoryNow)))]
+pub async fn undo(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
+    after(&workspace, Store::undo).await
+}
+
+/// Make the change again that was undone last.
+#[utoipa::path(post, path = "/redo", tag = "workspace", responses((status = OK, body = HistoryNow)))]
+pub async fn redo(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
+    after(&workspace, Store::redo).await
+}

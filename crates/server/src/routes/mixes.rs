@@ -1,0 +1,267 @@
+//! Pots: mixes of what is on the shelf.
+
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_finish::{Component, Material, Name, PaintId, SavedMix, ShelfPaint, WholeParts, mix};
+use warm_blend_spectral::Light;
+use warm_blend_store::{Kept, Store, StoreError};
+
+use super::paints::{Seen, optics};
+use crate::Workspace;
+use crate::body::{Asked, Body, IdPath};
+use crate::check::Checks;
+use crate::colour::{Colour, InLight, Judgement, Swatch};
+use crate::problem::Problem;
+
+/// A mix as the painter puts it together.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct MixEntry {
+    /// Its name, 1 to 80 characters; none while it is only on the bench.
+    #[schema(example = "soft grey-blue")]
+    name: Option<String>,
+    /// Up to eight paints, each once.
+    components: Vec<MixPart>,
+    /// The colour aimed at.
+    target: Option<Colour>,
+}
+
+/// One paint of a mix.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct MixPart {
+    /// A paint of the shelf.
+    paint: Uuid,
+    /// Whole parts by wet volume, 1 to 999.
+    parts: u32,
+}
+
+/// A mix that is kept.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Mix {
+    /// For good.
+    id: Uuid,
+    /// To be named when it is changed.
+    revision: i64,
+    /// When it was last changed, RFC 3339.
+    changed_at: String,
+    /// What the painter put together.
+    entry: MixEntry,
+    /// How it is predicted to look.
+    prediction: Prediction,
+}
+
+/// What a mix is predicted to look like, dry and unsealed, in the light that was asked for.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Prediction {
+    /// Its parts, each as it looks alone, in the order of the mix.
+    parts: Vec<PredictedPart>,
+    /// The whole; none while the pot is empty.
+    swatch: Option<Swatch>,
+    /// Against the target, if there is one and something is in the pot.
+    judgement: Option<Judgement>,
+}
+
+/// One paint of a predicted mix.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PredictedPart {
+    /// The paint.
+    paint: Uuid,
+    /// Its name.
+    name: String,
+    /// True where it is no longer on the shelf.
+    removed: bool,
+    /// True for a medium.
+    medium: bool,
+    /// Its share of the wet volume, 0–1.
+    share: f64,
+    /// Its flat colour.
+    hex: String,
+}
+
+impl MixEntry {
+    fn parse(&self) -> Result<SavedMix, Problem> {
+        let mut checks = Checks::default();
+        if self.components.len() > SavedMix::MOST {
+            let too_many = warm_blend_finish::BadMix::TooMany(self.components.len());
+            return Err(Problem::field("/components", too_many));
+        }
+        let name = checks.optional("/name", self.name.as_deref().map(Name::new));
+        let target = self.target.as_ref().and_then(|target| target.parse(&mut checks, "/target"));
+        let mut components = Vec::with_capacity(self.components.len());
+        for (i, part) in self.components.iter().enumerate() {
+            let parts = checks.field(format!("/components/{i}/parts"), WholeParts::new(part.parts));
+            components.extend(parts.map(|parts| Component { paint: PaintId(part.paint), parts }));
+        }
+        let mix = checks.field("/components", SavedMix::new(name, components, target));
+        checks.done(mix)
+    }
+}
+
+impl From<&SavedMix> for MixEntry {
+    fn from(mix: &SavedMix) -> Self {
+        let part = |c: &Component| MixPart { paint: c.paint.0, parts: c.parts.value() };
+        Self {
+            name: mix.name.clone().map(String::from),
+            components: mix.components().iter().map(part).collect(),
+            target: mix.target.map(Colour::from),
+        }
+    }
+}
+
+/// A mix with the tins it is made of.
+struct Pot {
+    mix: SavedMix,
+    tins: Vec<Kept<ShelfPaint>>,
+}
+
+impl Pot {
+    fn gather(store: &Store, mix: SavedMix) -> Result<Self, StoreError> {
+        let tins = mix
+            .components()
+            .iter()
+            .map(|component| store.get(component.paint.0))
+            .collect::<Result<_, _>>()?;
+        Ok(Self { mix, tins })
+    }
+
+    fn predict(&self, light: Light) -> Result<Prediction, Problem> {
+        let materials: Vec<Material> = self.tins.iter().map(optics).collect::<Result<_, _>>()?;
+        let components: Vec<_> = self
+            .mix
+            .components()
+            .iter()
+            .zip(&materials)
+            .map(|(part, material)| (part.parts.into(), material))
+            .collect();
+        // An empty pot has no colour, and that is no error.
+        let mixed = mix(&components).ok();
+        let total: f64 = self.mix.components().iter().map(|part| f64::from(part.parts.value())).sum();
+        let part =
+            |((component, tin), material): ((&Component, &Kept<ShelfPaint>), &Material)| PredictedPart {
+                paint: tin.id,
+                name: tin.value.name.as_str().to_owned(),
+                removed: tin.removed,
+                medium: tin.value.class.is_medium(),
+                share: f64::from(component.parts.value()) / total,
+                hex: warm_blend_finish::Seen::of(&material.face(), light).screen.srgb.to_string(),
+            };
+        let judgement = mixed
+            .as_ref()
+            .zip(self.mix.target)
+            .map(|(mixed, target)| Judgement::of(mixed, target, light))
+            .transpose()?;
+        Ok(Prediction {
+            parts: self.mix.components().iter().zip(&self.tins).zip(&materials).map(part).collect(),
+            swatch: mixed.map(|mixed| Swatch::of(&mixed, light)),
+            judgement,
+        })
+    }
+}
+
+impl Mix {
+    fn of((kept, tins): (Kept<SavedMix>, Vec<Kept<ShelfPaint>>), light: Light) -> Result<Self, Problem> {
+        let pot = Pot { mix: kept.value, tins };
+        Ok(Self {
+            id: kept.id,
+            revision: kept.revision,
+            changed_at: kept.changed_at.to_string(),
+            entry: MixEntry::from(&pot.mix),
+            prediction: pot.predict(light)?,
+        })
+    }
+}
+
+/// A kept mix beside its tins.
+type WithTins = (Kept<SavedMix>, Vec<Kept<ShelfPaint>>);
+
+fn with_tins(store: &Store, kept: Kept<SavedMix>) -> Result<WithTins, StoreError> {
+    let pot = Pot::gather(store, kept.value)?;
+    Ok((Kept { value: pot.mix, ..kept }, pot.tins))
+}
+
+/// All mixes, in the order they were begun.
+#[utoipa::path(get, path = "/mixes", tag = "pot", params(InLight),
+    responses((status = OK, body = Vec<Mix>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn list(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<InLight>,
+) -> Result<Json<Vec<Mix>>, Problem> {
+    let light = asked.get()?;
+    let mixes = workspace
+        .with(|store| {
+            store.all()?.into_iter().map(|kept| with_tins(store, kept)).collect::<Result<Vec<_>, _>>()
+        })
+        .await?;
+    mixes.into_iter().map(|mix| Mix::of(mix, light)).collect::<Result<_, _>>().map(Json)
+}
+
+/// Begin a mix.
+#[utoipa::path(post, path = "/mixes", tag = "pot", params(InLight), request_body = MixEntry,
+    responses((status = CREATED, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn make(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<InLight>,
+    Body(entry): Body<MixEntry>,
+) -> Result<(StatusCode, Json<Mix>), Problem> {
+    let (light, mix) = (asked.get()?, entry.parse()?);
+    let kept = workspace.with(|store| store.make(mix).and_then(|kept| with_tins(store, kept))).await?;
+    Ok((StatusCode::CREATED, Json(Mix::of(kept, light)?)))
+}
+
+/// What a mix of the shelf would look like; nothing is kept.
+#[utoipa::path(post, path = "/mixes/preview", tag = "pot", params(InLight), request_body = MixEntry,
+    responses((status = OK, body = Prediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn preview(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<InLight>,
+    Body(entry): Body<MixEntry>,
+) -> Result<Json<Prediction>, Problem> {
+    let (light, mix) = (asked.get()?, entry.parse()?);
+    let pot = workspace.with(|store| Pot::gather(store, mix)).await?;
+    pot.predict(light).map(Json)
+}
+
+/// One mix.
+#[utoipa::path(get, path = "/mixes/{id}", tag = "pot", params(InLight, ("id" = Uuid, Path)),
+    responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn get(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(asked): Asked<InLight>,
+) -> Result<Json<Mix>, Problem> {
+    let light = asked.get()?;
+    let kept = workspace.with(move |store| store.get(id).and_then(|kept| with_tins(store, kept))).await?;
+    Mix::of(kept, light).map(Json)
+}
+
+/// Change a mix.
+#[utoipa::path(put, path = "/mixes/{id}", tag = "pot", params(InLight, Seen, ("id" = Uuid, Path)), request_body = MixEntry,
+    responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn change(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(asked): Asked<InLight>,
+    Asked(Seen { revision }): Asked<Seen>,
+    Body(entry): Body<MixEntry>,
+) -> Result<Json<Mix>, Problem> {
+    let (light, mix) = (asked.get()?, entry.parse()?);
+    let kept = workspace
+        .with(move |store| store.change(id, revision, mix).and_then(|kept| with_tins(store, kept)))
+        .await?;
+    Mix::of(kept, light).map(Json)
+}
+
+/// Put a mix away; undo brings it back.
+#[utoipa::path(delete, path = "/mixes/{id}", tag = "pot", params(Seen, ("id" = Uuid, Path)),
+    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn remove(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(Seen { revision }): Asked<Seen>,
+) -> Result<StatusCode, Problem> {
+    workspace.with(move |store| store.remove::<SavedMix>(id, revision)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}

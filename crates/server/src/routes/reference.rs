@@ -1,0 +1,59 @@
+//! Health, and the tables that choices are offered from.
+
+use axum::Json;
+use serde::Serialize;
+use utoipa::ToSchema;
+use warm_blend_finish::Class;
+use warm_blend_spectral::Light;
+
+/// That the program answers.
+#[derive(Serialize, ToSchema)]
+pub struct Health {
+    /// `ok`.
+    status: &'static str,
+    /// Version of the program.
+    version: &'static str,
+}
+
+/// A light to look at colours in.
+#[derive(Serialize, ToSchema)]
+pub struct LightChoice {
+    /// As other requests name it.
+    id: &'static str,
+    /// As a painter calls it.
+    name: &'static str,
+    /// Its CIE name.
+    standard: &'static str,
+}
+
+/// A kind of paint or medium.
+#[derive(Serialize, ToSchema)]
+pub struct ClassChoice {
+    /// As other requests name it.
+    id: &'static str,
+    /// As a painter calls it.
+    name: &'static str,
+    /// True for a medium, which has no colour of its own.
+    medium: bool,
+}
+
+/// Whether the program answers.
+#[utoipa::path(get, path = "/health", tag = "reference", responses((status = OK, body = Health)))]
+pub async fn health() -> Json<Health> {
+    Json(Health { status: "ok", version: env!("CARGO_PKG_VERSION") })
+}
+
+/// The seven lights.
+#[utoipa::path(get, path = "/lights", tag = "reference", responses((status = OK, body = Vec<LightChoice>)))]
+pub async fn lights() -> Json<Vec<LightChoice>> {
+    let choice =
+        |light: Light| LightChoice { id: light.id(), name: light.name(), standard: light.standard() };
+    Json(Light::ALL.map(choice).into())
+}
+
+/// The classes of paints and mediums.
+#[utoipa::path(get, path = "/classes", tag = "reference", responses((status = OK, body = Vec<ClassChoice>)))]
+pub async fn classes() -> Json<Vec<ClassChoice>> {
+    let choice = |class: Class| ClassChoice { id: class.id(), name: class.name(), medium: class.is_medium() };
+    Json(Class::ALL.map(choice).into())
+}
