@@ -55,19 +55,22 @@ async fn after(
 }
 
 /// What undo and redo would do.
-#[utoipa::path(get, path = "/history", tag = "workspace", responses((status = OK, body = HistoryNow)))]
+#[utoipa::path(get, path = "/history", operation_id = "get_history",
+    tag = "workspace", responses((status = OK, body = HistoryNow)))]
 pub async fn get(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
     after(&workspace, |_| Ok(None)).await
 }
 
 /// Turn back the newest change.
-#[utoipa::path(post, path = "/undo", tag = "workspace", responses((status = OK, body = HistoryNow)))]
+#[utoipa::path(post, path = "/undo", operation_id = "undo",
+    tag = "workspace", responses((status = OK, body = HistoryNow)))]
 pub async fn undo(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
     after(&workspace, Store::undo).await
 }
 
 /// Make the change again that was undone last.
-#[utoipa::path(post, path = "/redo", tag = "workspace", responses((status = OK, body = HistoryNow)))]
+#[utoipa::path(post, path = "/redo", operation_id = "redo",
+    tag = "workspace", responses((status = OK, body = HistoryNow)))]
 pub async fn redo(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
     after(&workspace, Store::redo).await
 }

@@ -183,7 +183,8 @@ fn with_tins(store: &Store, kept: Kept<SavedMix>) -> Result<WithTins, StoreError
 }
 
 /// All mixes, in the order they were begun.
-#[utoipa::path(get, path = "/mixes", tag = "pot", params(InLight),
+#[utoipa::path(get, path = "/mixes", operation_id = "list_mixes",
+    tag = "pot", params(InLight),
     responses((status = OK, body = Vec<Mix>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn list(
     State(workspace): State<Workspace>,
@@ -199,7 +200,8 @@ pub async fn list(
 }
 
 /// Begin a mix.
-#[utoipa::path(post, path = "/mixes", tag = "pot", params(InLight), request_body = MixEntry,
+#[utoipa::path(post, path = "/mixes", operation_id = "make_mix",
+    tag = "pot", params(InLight), request_body = MixEntry,
     responses((status = CREATED, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn make(
     State(workspace): State<Workspace>,
@@ -212,7 +214,8 @@ pub async fn make(
 }
 
 /// What a mix of the shelf would look like; nothing is kept.
-#[utoipa::path(post, path = "/mixes/preview", tag = "pot", params(InLight), request_body = MixEntry,
+#[utoipa::path(post, path = "/mixes/preview", operation_id = "preview_mix",
+    tag = "pot", params(InLight), request_body = MixEntry,
     responses((status = OK, body = Prediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn preview(
     State(workspace): State<Workspace>,
@@ -225,7 +228,8 @@ pub async fn preview(
 }
 
 /// One mix.
-#[utoipa::path(get, path = "/mixes/{id}", tag = "pot", params(InLight, ("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/mixes/{id}", operation_id = "get_mix",
+    tag = "pot", params(InLight, ("id" = Uuid, Path)),
     responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn get(
     State(workspace): State<Workspace>,
@@ -238,7 +242,8 @@ pub async fn get(
 }
 
 /// Change a mix.
-#[utoipa::path(put, path = "/mixes/{id}", tag = "pot", params(InLight, Seen, ("id" = Uuid, Path)), request_body = MixEntry,
+#[utoipa::path(put, path = "/mixes/{id}", operation_id = "change_mix",
+    tag = "pot", params(InLight, Seen, ("id" = Uuid, Path)), request_body = MixEntry,
     responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn change(
     State(workspace): State<Workspace>,
@@ -255,7 +260,8 @@ pub async fn change(
 }
 
 /// Put a mix away; undo brings it back.
-#[utoipa::path(delete, path = "/mixes/{id}", tag = "pot", params(Seen, ("id" = Uuid, Path)),
+#[utoipa::path(delete, path = "/mixes/{id}", operation_id = "remove_mix",
+    tag = "pot", params(Seen, ("id" = Uuid, Path)),
     responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn remove(
     State(workspace): State<Workspace>,

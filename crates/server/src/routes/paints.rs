@@ -150,7 +150,8 @@ pub fn optics(kept: &Kept<ShelfPaint>) -> Result<Material, Problem> {
 }
 
 /// All paints and mediums on the shelf, in the order they were added.
-#[utoipa::path(get, path = "/paints", tag = "shelf", params(InLight),
+#[utoipa::path(get, path = "/paints", operation_id = "list_paints",
+    tag = "shelf", params(InLight),
     responses((status = OK, body = Vec<Paint>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn list(
     State(workspace): State<Workspace>,
@@ -162,7 +163,8 @@ pub async fn list(
 }
 
 /// Put a paint on the shelf.
-#[utoipa::path(post, path = "/paints", tag = "shelf", params(InLight), request_body = PaintEntry,
+#[utoipa::path(post, path = "/paints", operation_id = "make_paint",
+    tag = "shelf", params(InLight), request_body = PaintEntry,
     responses((status = CREATED, body = Paint), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn make(
     State(workspace): State<Workspace>,
@@ -175,7 +177,8 @@ pub async fn make(
 }
 
 /// How a paint would look, before it is kept.
-#[utoipa::path(post, path = "/paints/preview", tag = "shelf", params(InLight), request_body = PaintEntry,
+#[utoipa::path(post, path = "/paints/preview", operation_id = "preview_paint",
+    tag = "shelf", params(InLight), request_body = PaintEntry,
     responses((status = OK, body = Swatch), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn preview(
     Asked(asked): Asked<InLight>,
@@ -187,7 +190,8 @@ pub async fn preview(
 }
 
 /// One paint; also one that was taken off the shelf.
-#[utoipa::path(get, path = "/paints/{id}", tag = "shelf", params(InLight, ("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/paints/{id}", operation_id = "get_paint",
+    tag = "shelf", params(InLight, ("id" = Uuid, Path)),
     responses((status = OK, body = Paint), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn get(
     State(workspace): State<Workspace>,
@@ -200,7 +204,8 @@ pub async fn get(
 }
 
 /// Change what is written down of a paint.
-#[utoipa::path(put, path = "/paints/{id}", tag = "shelf", params(InLight, Seen, ("id" = Uuid, Path)), request_body = PaintEntry,
+#[utoipa::path(put, path = "/paints/{id}", operation_id = "change_paint",
+    tag = "shelf", params(InLight, Seen, ("id" = Uuid, Path)), request_body = PaintEntry,
     responses((status = OK, body = Paint), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn change(
     State(workspace): State<Workspace>,
@@ -216,7 +221,8 @@ pub async fn change(
 
 /// Take a paint off the shelf. Where a mix uses it this answers 409 `in-use` until it is confirmed; the mix goes on
 /// knowing it.
-#[utoipa::path(delete, path = "/paints/{id}", tag = "shelf", params(Removal, ("id" = Uuid, Path)),
+#[utoipa::path(delete, path = "/paints/{id}", operation_id = "remove_paint",
+    tag = "shelf", params(Removal, ("id" = Uuid, Path)),
     responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn remove(
     State(workspace): State<Workspace>,

@@ -45,13 +45,15 @@ fn at_hand(store: &Store) -> Result<Kept<Piece>, StoreError> {
 }
 
 /// The piece at hand.
-#[utoipa::path(get, path = "/piece", tag = "workspace", responses((status = OK, body = PieceAtHand)))]
+#[utoipa::path(get, path = "/piece", operation_id = "get_piece",
+    tag = "workspace", responses((status = OK, body = PieceAtHand)))]
 pub async fn get(State(workspace): State<Workspace>) -> Result<Json<PieceAtHand>, Problem> {
     workspace.with(|store| at_hand(store)).await.map(|kept| Json(kept.into()))
 }
 
 /// Call the piece at hand something else.
-#[utoipa::path(put, path = "/piece", tag = "workspace", params(Seen), request_body = PieceEntry,
+#[utoipa::path(put, path = "/piece", operation_id = "change_piece",
+    tag = "workspace", params(Seen), request_body = PieceEntry,
     responses((status = OK, body = PieceAtHand), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn change(
     State(workspace): State<Workspace>,

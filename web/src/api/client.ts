@@ -1,0 +1,47 @@
+// The way to the engine. Types come from the description it gives of itself.
+
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Paint = Schemas['Paint'];
+export type PaintEntry = Schemas['PaintEntry'];
+export type Mix = Schemas['Mix'];
+export type MixEntry = Schemas['MixEntry'];
+export type MixPart = Schemas['MixPart'];
+export type Prediction = Schemas['Prediction'];
+export type PredictedPart = Schemas['PredictedPart'];
+export type Swatch = Schemas['Swatch'];
+export type SeenColour = Schemas['SeenColour'];
+export type Colour = Schemas['Colour'];
+export type LightChoice = Schemas['LightChoice'];
+export type ClassChoice = Schemas['ClassChoice'];
+export type HistoryNow = Schemas['HistoryNow'];
+export type PieceAtHand = Schemas['PieceAtHand'];
+export type ProblemBody = Schemas['Problem'];
+
+export const api = createClient<paths>({ baseUrl: window.location.origin });
+
+/** An answer that was a problem. */
+export class Problem extends Error {
+  constructor(readonly body: ProblemBody) {
+    super(body.detail);
+  }
+
+  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown') {
+    return this.body.type === `urn:warm-blend:${kind}`;
+  }
+
+  /** What is wrong with one field, if anything is. */
+  at(pointer: string) {
+    return this.body.errors?.find((error) => error.pointer === pointer)?.detail;
+  }
+}
+
+/** The data of an answer, or its problem thrown. */
+export async function got<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await answer;
+  if (response.ok) return data as T;
+  if (error && typeof error === 'object' && 'detail' in error) throw new Problem(error as ProblemBody);
+  throw new Error(`the program answered with ${response.status}`);
+}

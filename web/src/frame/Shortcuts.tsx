@@ -1,0 +1,51 @@
+import { Switch } from 'radix-ui';
+import { useId, useState } from 'react';
+import { Panel } from '../parts/Panel';
+import { questionKey } from './useKeys';
+
+const KEYS: [string, string][] = [
+  ['Ctrl K', 'Jump to a screen, a paint, a mix or a light'],
+  ['Alt 1, Alt 2', 'Shelf, Pot'],
+  ['Alt L', 'Next light (with Shift, the one before)'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Redo'],
+  ['↑ ↓', 'On a number of parts: one more, one less'],
+  ['← →', 'On a joint of the bar: one part across'],
+  ['Esc', 'Close, or leave a name as it was'],
+  ['?', 'This list'],
+];
+
+/** The list of keys. */
+export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const [heard, setHeard] = useState(questionKey.get);
+  const id = useId();
+  return (
+    <Panel open={open} onClose={onClose} title="Keys">
+      <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-5 gap-y-2">
+        {KEYS.map(([keys, deed]) => (
+          <div key={keys} className="contents">
+            <dt>
+              <kbd className="rounded bg-paper px-2 py-1 font-sans font-semibold whitespace-nowrap">{keys}</kbd>
+            </dt>
+            <dd>{deed}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-4 text-sm text-soft">On a Mac, ⌘ serves as Ctrl.</p>
+      <div className="mt-4 flex items-center justify-between border-t border-line pt-4">
+        <label htmlFor={id}>Open this list with the ? key</label>
+        <Switch.Root
+          id={id}
+          checked={heard}
+          onCheckedChange={(on) => {
+            questionKey.set(on);
+            setHeard(on);
+          }}
+          className="h-7 w-12 rounded-full bg-edge p-0.5 cursor-pointer data-[state=checked]:bg-ink"
+        >
+          <Switch.Thumb className="block size-6 rounded-full bg-white transition-transform data-[state=checked]:translate-x-5" />
+        </Switch.Root>
+      </div>
+    </Panel>
+  );
+}

@@ -1,0 +1,66 @@
+import { useEffect, useRef } from 'react';
+import { useNavigate } from 'react-router';
+import { useLight, useLights } from '../light/light';
+
+const KEPT_AS = 'warm-blend question-key';
+
+/** Whether the one key without Ctrl or Alt, `?`, is heard: speech input may trip over it. */
+export const questionKey = {
+  get: () => localStorage.getItem(KEPT_AS) !== 'off',
+  set: (on: boolean) => localStorage.setItem(KEPT_AS, on ? 'on' : 'off'),
+};
+
+interface Deeds {
+  jump: () => void;
+  help: () => void;
+  undo: () => void;
+  redo: () => void;
+}
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+/** The keys that work on every screen; the list of them is in Shortcuts. */
+export function useKeys(deeds: Deeds) {
+  const go = useNavigate();
+  const { light, setLight } = useLight();
+  const lights = useLights();
+  const now = useRef({ deeds, go, light, setLight, lights });
+  now.current = { deeds, go, light, setLight, lights };
+
+  useEffect(() => {
+    const hear = (event: KeyboardEvent) => {
+      const { deeds, go, light, setLight, lights } = now.current;
+      const command = event.ctrlKey || event.metaKey;
+      const key = event.key.toLowerCase();
+      const deed =
+        command && key === 'k'
+          ? deeds.jump
+          : command && key === 'z' && !isTyping(event.target)
+            ? event.shiftKey
+              ? deeds.redo
+              : deeds.undo
+            : command && key === 'y' && !isTyping(event.target)
+              ? deeds.redo
+              : event.altKey && event.code === 'Digit1'
+                ? () => go('/shelf')
+                : event.altKey && event.code === 'Digit2'
+                  ? () => go('/pot')
+                  : event.altKey && event.code === 'KeyL'
+                    ? () => {
+                        const at = lights.findIndex((choice) => choice.id === light);
+                        const step = event.shiftKey ? lights.length - 1 : 1;
+                        const next = lights[(at + step) % lights.length];
+                        if (next) setLight(next.id);
+                      }
+                    : event.key === '?' && !command && !isTyping(event.target) && questionKey.get()
+                      ? deeds.help
+                      : undefined;
+      if (!deed) return;
+      event.preventDefault();
+      deed();
+    };
+    window.addEventListener('keydown', hear);
+    return () => window.removeEventListener('keydown', hear);
+  }, []);
+}

@@ -1,0 +1,41 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { setNonce } from 'get-nonce';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { Frame } from './frame/Frame';
+import { LightProvider } from './light/light';
+import { NoticeProvider } from './parts/Notice';
+import { Pot } from './screens/pot/Pot';
+import { Shelf } from './screens/shelf/Shelf';
+import './styles.css';
+
+// Dialogs add a style element while they are open; the page's policy allows it by this nonce.
+setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
+
+const client = new QueryClient({
+  defaultOptions: { queries: { retry: 1, retryDelay: 400, refetchOnWindowFocus: true } },
+});
+
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <LightProvider>
+          <NoticeProvider>
+            <BrowserRouter>
+              <Routes>
+                <Route element={<Frame />}>
+                  <Route path="/shelf/:id?" element={<Shelf />} />
+                  <Route path="/pot/:id?" element={<Pot />} />
+                  <Route path="*" element={<Navigate to="/shelf" replace />} />
+                </Route>
+              </Routes>
+            </BrowserRouter>
+          </NoticeProvider>
+        </LightProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,95 @@
+import { ToggleGroup } from 'radix-ui';
+import { useState } from 'react';
+import type { Colour, Problem } from '../api/client';
+import { Field } from './Field';
+import { typed } from './numbers';
+
+type Form = 'hex' | 'lab';
+
+interface Props {
+  colour: Colour | null | undefined;
+  onChange: (colour: Colour | null) => void;
+  problem: Problem | undefined;
+  /** Where the colour stands in what is sent. */
+  pointer: string;
+  label: string;
+}
+
+/** A colour by hex code or by L*, a*, b*. What was typed stays as it was typed; the engine says whether it can be. */
+export function ColourField({ colour, onChange, problem, pointer, label }: Props) {
+  const [form, setForm] = useState<Form>(colour?.lab ? 'lab' : 'hex');
+  const [hex, setHex] = useState(colour?.hex ?? '');
+  const [lab, setLab] = useState<[string, string, string]>(() => {
+    const [l, a, b] = colour?.lab ?? [];
+    return [l, a, b].map((value) => (value === undefined ? '' : String(Math.round(value * 100) / 100))) as [
+      string,
+      string,
+      string,
+    ];
+  });
+  const numbers = lab.map(typed);
+  const misread = lab.find((_, i) => numbers[i] === undefined);
+
+  const typeHex = (text: string) => {
+    setHex(text);
+    onChange(text.trim() ? { hex: text } : null);
+  };
+  const typeLab = (i: number, text: string) => {
+    const next = lab.map((old, j) => (j === i ? text : old)) as [string, string, string];
+    setLab(next);
+    const values = next.map(typed);
+    if (values.every((value) => typeof value === 'number')) onChange({ lab: values as [number, number, number] });
+    else if (values.every((value) => value === null)) onChange(null);
+  };
+  const error =
+    problem?.at(`${pointer}/hex`) ?? problem?.at(`${pointer}/lab`) ?? problem?.at(pointer) ?? undefined;
+
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="sr-only">{label}</legend>
+      <div className="flex items-center justify-between">
+        <span aria-hidden className="text-sm font-semibold">
+          {label}
+        </span>
+        <ToggleGroup.Root
+          type="single"
+          value={form}
+          onValueChange={(next) => next && setForm(next as Form)}
+          aria-label={`${label} given as`}
+          className="flex rounded bg-panel p-0.5"
+        >
+          {(['hex', 'lab'] as const).map((choice) => (
+            <ToggleGroup.Item
+              key={choice}
+              value={choice}
+              className="h-9 rounded-xs px-3 text-sm font-medium cursor-pointer data-[state=on]:bg-ink data-[state=on]:text-white"
+            >
+              {choice === 'hex' ? 'Hex' : 'L* a* b*'}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+      </div>
+      {form === 'hex' ? (
+        <Field label="Hex code" value={hex} onChange={typeHex} error={error} placeholder="#b08d57" spellCheck={false} />
+      ) : (
+        <div className="grid gap-1">
+          <div className="grid grid-cols-3 gap-2">
+            {(['L*', 'a*', 'b*'] as const).map((name, i) => (
+              <Field
+                key={name}
+                label={name}
+                value={lab[i] ?? ''}
+                onChange={(text) => typeLab(i, text)}
+                inputMode="text"
+                aria-invalid={misread !== undefined && numbers[i] === undefined}
+              />
+            ))}
+          </div>
+          <p className={`text-sm ${error || misread ? 'font-medium text-alarm' : 'text-soft'}`}>
+            {misread !== undefined ? `“${misread}” is not a number: write one such as 61.2` : (error ?? 'Daylight, D65 and 2°')}
+          </p>
+        </div>
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,27 @@
+// Numbers as they are read. Nothing is computed here.
+
+const plain = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
+const one = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
+const percent = new Intl.NumberFormat('en', { style: 'percent', maximumFractionDigits: 0 });
+const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
+
+export const plainNumber = (value: number) => plain.format(value);
+export const oneDecimal = (value: number) => one.format(value);
+export const share = (value: number) => percent.format(value);
+export const price = (value: number) => money.format(value);
+
+/** `L* 61.2 a* 9.8 b* 33.1` */
+export const labWords = (lab: number[]) =>
+  lab.map((value, i) => `${['L*', 'a*', 'b*'][i]} ${one.format(value).replace('-', '−')}`).join(' ');
+
+export function coats(value: number) {
+  return `${plain.format(Math.round(value * 4) / 4)} ${value <= 1.1 ? 'coat' : 'coats'}`;
+}
+
+/** A number a person typed: with a point or a comma; null for nothing, undefined for what is no number. */
+export function typed(text: string): number | null | undefined {
+  const tidy = text.trim().replace(',', '.');
+  if (tidy === '') return null;
+  const value = Number(tidy);
+  return Number.isFinite(value) ? value : undefined;
+}

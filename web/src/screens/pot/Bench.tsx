@@ -1,0 +1,95 @@
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Mix, MixEntry, Paint } from '../../api/client';
+import { Conflict } from '../../parts/Conflict';
+import { useTell } from '../../parts/Notice';
+import { useDraft } from '../../state/useDraft';
+import { useMixCalls, useMixPreview } from '../../state/workspace';
+import { put, takeOut } from './entry';
+import { Parts } from './Parts';
+import { ProportionBar } from './ProportionBar';
+import { Result } from './Result';
+import { Tray } from './Tray';
+
+/** One mix on the bench. */
+export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Paint[] }) {
+  const calls = useMixCalls();
+  const tell = useTell();
+  const go = useNavigate();
+  const draft = useDraft<MixEntry, Mix>(mix, calls.put(mix.id), calls.get(mix.id), calls.saved);
+  const { entry } = draft;
+  const preview = useMixPreview(entry);
+  const prediction = preview.data ?? mix.prediction;
+  const inPot = entry.components.map((part) => part.paint);
+
+  const pick = (paint: string) => draft.change(inPot.includes(paint) ? takeOut(entry, paint) : put(entry, paint));
+  const remove = async () => {
+    try {
+      await calls.remove({ ...mix });
+      tell('The mix is put away; undo brings it back');
+      go('/pot');
+    } catch {
+      tell('The mix was changed in between: look at it again, then put it away');
+    }
+  };
+
+  return (
+    <div className="flex h-full flex-col-reverse lg:flex-row">
+      <Tray shelf={shelf} mixes={mixes} inPot={inPot} onPick={pick} />
+      <section aria-label="Mix" className="flex min-h-0 min-w-0 flex-1 flex-col gap-3 overflow-auto px-4 pb-4 md:px-5">
+        {draft.conflict && <Conflict what="mix" conflict={draft.conflict} />}
+        <div className="flex items-start gap-2">
+          <MixName key={draft.origin} entry={entry} onChange={draft.change} error={draft.problem?.at('/name')} />
+          <button type="button" className="press press-bare px-0" aria-label="Put this mix away" onClick={remove}>
+            <Trash2 size={20} aria-hidden />
+          </button>
+        </div>
+        <Result
+          key={`target ${draft.origin}`}
+          entry={entry}
+          onChange={draft.change}
+          prediction={prediction}
+          problem={draft.problem}
+        />
+        <ProportionBar entry={entry} parts={prediction.parts} onShow={draft.show} onChange={draft.change} />
+        <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />
+      </section>
+    </div>
+  );
+}
+
+interface NameProps {
+  entry: MixEntry;
+  onChange: (entry: MixEntry) => void;
+  error: string | undefined;
+}
+
+function MixName({ entry, onChange, error }: NameProps) {
+  const [name, setName] = useState(entry.name ?? '');
+  const kept = entry.name ?? '';
+  const keep = () => name.trim() !== kept && onChange({ ...entry, name: name.trim() || null });
+  return (
+    <div className="min-w-0 flex-1">
+      <input
+        aria-label="Name of the mix"
+        aria-invalid={error !== undefined}
+        aria-describedby={error ? 'mix-name-error' : undefined}
+        placeholder="Name this mix"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onBlur={keep}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') keep();
+          if (event.key === 'Escape') setName(kept);
+        }}
+        className="h-12 w-full rounded bg-transparent px-2 -mx-2 font-display text-3xl font-[650] tracking-tight placeholder:text-edge hover:bg-panel focus:bg-paper"
+      />
+      {error && (
+        <p id="mix-name-error" className="text-sm font-medium text-alarm">
+          {error}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,122 @@
+import { Crosshair, Maximize2 } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import type { MixEntry, Prediction, Problem } from '../../api/client';
+import { useLightName } from '../../light/light';
+import { ColourField } from '../../parts/ColourField';
+import { Drawdown } from '../../parts/Drawdown';
+import { FullScreen } from '../../parts/FullScreen';
+import { coats, labWords, oneDecimal } from '../../parts/numbers';
+
+interface Props {
+  entry: MixEntry;
+  onChange: (entry: MixEntry) => void;
+  prediction: Prediction;
+  problem: Problem | undefined;
+}
+
+/** What comes out: the mix and, touching it, the target; the verdict in words, then the numbers. */
+export function Result({ entry, onChange, prediction, problem }: Props) {
+  const light = useLightName();
+  const { swatch, judgement } = prediction;
+  const target = entry.target ? judgement?.target : undefined;
+  const words = verdict(entry, prediction);
+  const face = swatch?.face;
+
+  return (
+    <div className="grid gap-2">
+      <div className="flex items-baseline justify-between gap-3">
+        <p aria-live="polite" className="font-display text-xl font-semibold first-letter:uppercase">
+          {words}
+        </p>
+        <TargetButton entry={entry} onChange={onChange} problem={problem} />
+      </div>
+      <div className="relative">
+        <div className="flex h-40 md:h-44">
+          {target && <div role="img" aria-label={`Target, ${target.hex}`} className="flex-1" style={{ background: target.hex }} />}
+          <div
+            role="img"
+            aria-label={face ? `Mix, ${face.hex}` : 'Nothing in the pot'}
+            className="flex-1 bg-panel"
+            style={face && { background: face.hex }}
+          />
+        </div>
+        <Drawdown swatch={swatch ?? undefined} className="h-14" />
+      </div>
+      <div className="flex min-h-11 items-center justify-between gap-3 text-sm">
+        <p className="text-soft">
+          {target && judgement && (
+            <>
+              <b className="text-ink">Target left, mix right.</b> ΔE00 {oneDecimal(judgement.difference)} in {light}.{' '}
+            </>
+          )}
+          {face && (
+            <>
+              {labWords(face.lab)} in {light}, dry.
+              {!face.in_gamut && ' More vivid than this screen can show.'}
+            </>
+          )}
+        </p>
+        {face && (
+          <FullScreen
+            title={entry.name ?? 'Mix'}
+            trigger={
+              <button type="button" className="press press-bare shrink-0 px-0" aria-label="Fill the screen">
+                <Maximize2 size={18} aria-hidden />
+              </button>
+            }
+          >
+            {target && <div className="flex-1" style={{ background: target.hex }} />}
+            <div className="flex-1" style={{ background: face.hex }} />
+          </FullScreen>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function verdict(entry: MixEntry, { swatch, judgement }: Prediction) {
+  if (entry.components.length === 0) return 'The pot is empty: put a paint in';
+  if (judgement && entry.target) return judgement.words;
+  if (entry.components.length === 1) return 'Put in a second paint';
+  if (!swatch) return '';
+  return swatch.hides_in ? `hides in about ${coats(swatch.hides_in)}` : 'a clear film: it never hides';
+}
+
+function TargetButton({ entry, onChange, problem }: Omit<Props, 'prediction'>) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="press press-plain shrink-0">
+        <Crosshair size={18} aria-hidden /> {entry.target ? 'Target' : 'Set a target'}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          aria-label="Target"
+          className="z-40 grid w-80 gap-3 rounded-md bg-ground p-4 shadow-2xl"
+        >
+          <ColourField
+            label="Target"
+            colour={entry.target}
+            onChange={(target) => onChange({ ...entry, target })}
+            problem={problem}
+            pointer="/target"
+          />
+          <div className="flex justify-between">
+            <Popover.Close asChild>
+              <button
+                type="button"
+                className="press press-plain"
+                disabled={!entry.target}
+                onClick={() => onChange({ ...entry, target: null })}
+              >
+                No target
+              </button>
+            </Popover.Close>
+            <Popover.Close className="press press-ink">Done</Popover.Close>
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,55 @@
+import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { Swatch } from '../../api/client';
+import { Drawdown } from '../../parts/Drawdown';
+import { FullScreen } from '../../parts/FullScreen';
+import { coats, labWords } from '../../parts/numbers';
+
+interface Props {
+  title: string;
+  swatch: Swatch | undefined;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** One tin, opened beside the shelf: its drawdown large on top, what is known of it below. */
+export function Aside({ title, swatch, onClose, children }: Props) {
+  return (
+    <section
+      aria-label={title}
+      className="flex min-h-0 w-full shrink-0 flex-col bg-panel max-lg:flex-1 lg:w-96"
+      onKeyDown={(event) => event.key === 'Escape' && !event.defaultPrevented && onClose()}
+    >
+      <div className="flex min-h-14 items-center justify-between pl-5 pr-2">
+        <h2 className="min-w-0 truncate text-2xl">
+          <bdi>{title}</bdi>
+        </h2>
+        <button type="button" className="press hover:bg-ground" aria-label="Close" onClick={onClose}>
+          <X aria-hidden />
+        </button>
+      </div>
+      <FullScreen
+        title={title}
+        trigger={
+          <button type="button" aria-label={`${title}: fill the screen`} className="block shrink-0 cursor-zoom-in">
+            <Drawdown swatch={swatch} className="h-40" />
+          </button>
+        }
+      >
+        <Drawdown swatch={swatch} className="flex-1" />
+      </FullScreen>
+      <p className="flex min-h-9 items-center justify-between gap-2 px-5 text-sm text-soft">
+        {swatch && (
+          <>
+            <span>{swatch.hides_in ? `Hides in ${coats(swatch.hides_in)}` : 'Clear: never hides'}</span>
+            <span>
+              {labWords(swatch.face.lab)}
+              {swatch.face.in_gamut ? '' : ', more vivid than this screen'}
+            </span>
+          </>
+        )}
+      </p>
+      <div className="min-h-0 flex-1 overflow-auto px-5 pb-5 pt-1">{children}</div>
+    </section>
+  );
+}

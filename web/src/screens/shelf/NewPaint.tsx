@@ -1,0 +1,50 @@
+import { type FormEvent, useState } from 'react';
+import { type Paint, type PaintEntry, Problem } from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { usePaintCalls, usePaintPreview } from '../../state/workspace';
+import { Aside } from './Aside';
+import { PaintFields } from './PaintFields';
+
+const BLANK: PaintEntry = { name: '', class: 'chalk' };
+
+/** A tin that is not on the shelf yet. */
+export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (paint: Paint) => void }) {
+  const [entry, setEntry] = useState(BLANK);
+  const [refused, setRefused] = useState<Problem>();
+  const preview = usePaintPreview(entry);
+  const calls = usePaintCalls();
+  const tell = useTell();
+  // Until somebody tries to keep it, only a colour that was typed is found fault with.
+  const typing = entry.colour && preview.error instanceof Problem ? preview.error : undefined;
+
+  const keep = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      const paint = await calls.make(entry);
+      tell(`${paint.entry.name} is on the shelf`);
+      onMade(paint);
+    } catch (error) {
+      if (error instanceof Problem) setRefused(error);
+      else tell('Not saved: the program does not answer');
+    }
+  };
+
+  return (
+    <Aside title={entry.name.trim() || 'New paint'} swatch={preview.error ? undefined : preview.data} onClose={onClose}>
+      <form onSubmit={keep} className="grid gap-5" noValidate>
+        <PaintFields
+          entry={entry}
+          onChange={(next) => {
+            setEntry(next);
+            setRefused(undefined);
+          }}
+          problem={refused ?? typing}
+          begin
+        />
+        <button type="submit" className="press press-ink">
+          Put it on the shelf
+        </button>
+      </form>
+    </Aside>
+  );
+}

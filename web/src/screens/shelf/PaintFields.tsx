@@ -1,0 +1,175 @@
+import { Check, ChevronDown } from 'lucide-react';
+import { Select } from 'radix-ui';
+import { useId, useState } from 'react';
+import type { PaintEntry, Problem } from '../../api/client';
+import { ColourField } from '../../parts/ColourField';
+import { Field } from '../../parts/Field';
+import { typed } from '../../parts/numbers';
+import { useClasses } from '../../state/workspace';
+
+interface Props {
+  entry: PaintEntry;
+  onChange: (entry: PaintEntry) => void;
+  problem: Problem | undefined;
+  /** Put the cursor into the name at once. */
+  begin?: boolean;
+}
+
+/** What a painter writes down of a tin. */
+export function PaintFields({ entry, onChange, problem, begin = false }: Props) {
+  const classes = useClasses().data ?? [];
+  const medium = classes.find((choice) => choice.id === entry.class)?.medium ?? false;
+  const [amount, setAmount] = useState(text(entry.price?.amount));
+  const [tin, setTin] = useState(text(entry.price?.tin_ml));
+
+  const typePrice = (nextAmount: string, nextTin: string) => {
+    setAmount(nextAmount);
+    setTin(nextTin);
+    const [a, t] = [typed(nextAmount), typed(nextTin)];
+    if (a === null && t === null) onChange({ ...entry, price: null });
+    else if (typeof a === 'number' && typeof t === 'number') onChange({ ...entry, price: { amount: a, tin_ml: t } });
+  };
+
+  return (
+    <div className="grid gap-4">
+      <Field
+        label="Name"
+        value={entry.name}
+        onChange={(name) => onChange({ ...entry, name })}
+        error={problem?.at('/name')}
+        // biome-ignore lint/a11y/noAutofocus: a new tin is named first
+        autoFocus={begin}
+      />
+      <ClassField value={entry.class} onChange={(next) => onChange({ ...entry, class: next })} />
+      {!medium && (
+        <>
+          <ColourField
+            label="Dry colour"
+            colour={entry.colour}
+            onChange={(colour) => onChange({ ...entry, colour })}
+            problem={problem}
+            pointer="/colour"
+          />
+          <NumberField
+            label="Coats to hide"
+            value={entry.coats_to_hide}
+            onChange={(coats_to_hide) => onChange({ ...entry, coats_to_hide })}
+            error={problem?.at('/coats_to_hide')}
+            hint="Brushed coats until black and white no longer show. Left empty, the class says."
+          />
+        </>
+      )}
+      <div className="grid grid-cols-3 gap-2">
+        <Field
+          label="Price"
+          value={amount}
+          onChange={(next) => typePrice(next, tin)}
+          error={misread(amount) ?? problem?.at('/price/amount')}
+          inputMode="decimal"
+        />
+        <Field
+          label="Tin"
+          unit="ml"
+          value={tin}
+          onChange={(next) => typePrice(amount, next)}
+          error={misread(tin) ?? problem?.at('/price/tin_ml')}
+          inputMode="decimal"
+        />
+        <NumberField
+          label="Left"
+          unit="ml"
+          value={entry.stock_ml}
+          onChange={(stock_ml) => onChange({ ...entry, stock_ml })}
+          error={problem?.at('/stock_ml')}
+        />
+      </div>
+    </div>
+  );
+}
+
+const text = (value: number | null | undefined) => (typeof value === 'number' ? String(value) : '');
+
+const misread = (typedText: string) =>
+  typed(typedText) === undefined ? `“${typedText.trim()}” is not a number` : undefined;
+
+interface NumberProps {
+  label: string;
+  unit?: string;
+  value: number | null | undefined;
+  onChange: (value: number | null) => void;
+  error: string | undefined;
+  hint?: string;
+}
+
+/** A number that may be left out. What is no number stays in the field and is not sent. */
+function NumberField({ label, unit, value, onChange, error, hint }: NumberProps) {
+  const [words, setWords] = useState(text(value));
+  return (
+    <Field
+      label={label}
+      {...(unit ? { unit } : {})}
+      value={words}
+      onChange={(next) => {
+        setWords(next);
+        const number = typed(next);
+        if (number !== undefined) onChange(number);
+      }}
+      error={misread(words) ?? error}
+      hint={hint}
+      inputMode="decimal"
+    />
+  );
+}
+
+function ClassField({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  const classes = useClasses().data ?? [];
+  const id = useId();
+  const groups = [
+    { name: 'Paints', choices: classes.filter((choice) => !choice.medium) },
+    { name: 'Mediums', choices: classes.filter((choice) => choice.medium) },
+  ];
+  return (
+    <div className="grid gap-1">
+      <label id={id} htmlFor={`${id}-list`} className="text-sm font-semibold">
+        Class
+      </label>
+      <Select.Root value={value} onValueChange={onChange}>
+        <Select.Trigger
+          id={`${id}-list`}
+          aria-labelledby={id}
+          className="field flex items-center justify-between cursor-pointer"
+        >
+          <Select.Value />
+          <Select.Icon>
+            <ChevronDown size={18} aria-hidden />
+          </Select.Icon>
+        </Select.Trigger>
+        <Select.Portal>
+          <Select.Content position="popper" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
+            <Select.Viewport className="max-h-[60vh]">
+              {groups.map((group) => (
+                <Select.Group key={group.name}>
+                  <Select.Label className="px-3 pb-1 pt-2 text-sm text-soft">{group.name}</Select.Label>
+                  {group.choices.map((choice) => (
+                    <Select.Item
+                      key={choice.id}
+                      value={choice.id}
+                      className="flex h-11 items-center gap-2 rounded-xs pl-2 pr-4 cursor-pointer outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white"
+                    >
+                      <span className="w-5">
+                        <Select.ItemIndicator>
+                          <Check size={18} aria-hidden />
+                        </Select.ItemIndicator>
+                      </span>
+                      <Select.ItemText>{choice.name}</Select.ItemText>
+                    </Select.Item>
+                  ))}
+                </Select.Group>
+              ))}
+            </Select.Viewport>
+          </Select.Content>
+        </Select.Portal>
+      </Select.Root>
+    </div>
+  );
+}

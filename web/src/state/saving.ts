@@ -1,0 +1,132 @@
+// Everything saves itself. This is how: one queue a document, which never sends an old revision over a new one, tries
+// again when the program does not answer, and stops and asks when somebody else changed the document.
+
+import { useSyncExternalStore } from 'react';
+import { Problem } from '../api/client';
+
+interface Revised {
+  revision: number;
+}
+
+export type SavingNow =
+  | { state: 'saved' }
+  | { state: 'saving' }
+  | { state: 'unreachable' }
+  | { state: 'refused'; why: string };
+
+const savers = new Set<Saver<unknown, Revised>>();
+const listeners = new Set<() => void>();
+const SAVED: SavingNow = { state: 'saved' };
+let now: SavingNow = SAVED;
+
+function tell() {
+  const states = [...savers].map((saver) => saver.now);
+  const worst = ['refused', 'unreachable', 'saving'] as const;
+  const next = worst.flatMap((state) => states.filter((s) => s.state === state))[0] ?? SAVED;
+  if (next.state !== now.state || next.state === 'refused') {
+    now = next;
+    for (const listener of listeners) listener();
+  }
+}
+
+/** How saving stands, over all documents. */
+export function useSaving(): SavingNow {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => now,
+  );
+}
+
+// A page that goes away takes what is not yet sent with it: the browser asks first.
+window.addEventListener('beforeunload', (event) => {
+  if (now.state !== 'saved') event.preventDefault();
+});
+
+export interface SaverEvents<K> {
+  saved: (kept: K) => void;
+  /** Somebody else wrote it first: nothing more is sent until `resume`. */
+  stale: () => void;
+  refused: (problem: Problem | undefined) => void;
+}
+
+const PATIENCE = 1500;
+
+export class Saver<E, K extends Revised> {
+  now: SavingNow = SAVED;
+  private next: E | undefined;
+  private running = false;
+
+  constructor(
+    private revision: number,
+    private readonly send: (entry: E, revision: number) => Promise<K>,
+    private readonly events: SaverEvents<K>,
+  ) {}
+
+  /** True while something is not yet kept. */
+  get busy() {
+    return this.running || this.next !== undefined;
+  }
+
+  save(entry: E) {
+    this.next = entry;
+    void this.run();
+  }
+
+  /** Goes on from the revision that is kept now. */
+  resume(revision: number) {
+    this.revision = revision;
+    this.running = false;
+    this.become(SAVED);
+    if (this.next !== undefined) void this.run();
+  }
+
+  /** Forgets what was not sent. */
+  drop() {
+    this.next = undefined;
+  }
+
+  private become(state: SavingNow) {
+    this.now = state;
+    const self = this as unknown as Saver<unknown, Revised>;
+    if (state.state === 'saved') savers.delete(self);
+    else savers.add(self);
+    tell();
+  }
+
+  private async run() {
+    if (this.running) return;
+    this.running = true;
+    while (this.next !== undefined) {
+      const entry = this.next;
+      this.next = undefined;
+      this.become({ state: 'saving' });
+      try {
+        const kept = await this.send(entry, this.revision);
+        this.revision = kept.revision;
+        this.events.refused(undefined);
+        this.events.saved(kept);
+      } catch (error) {
+        if (error instanceof Problem && error.is('stale')) {
+          this.next ??= entry;
+          this.become({ state: 'refused', why: 'changed elsewhere' });
+          this.events.stale();
+          return; // still running: nothing is sent until resume
+        }
+        if (error instanceof Problem) {
+          this.events.refused(error);
+          this.become({ state: 'refused', why: error.message });
+          if (this.next === undefined) break;
+        } else {
+          this.next ??= entry;
+          this.become({ state: 'unreachable' });
+          await new Promise((resolve) => setTimeout(resolve, PATIENCE));
+        }
+      }
+    }
+    this.running = false;
+    if (this.now.state !== 'refused') this.become(SAVED);
+  }
+}

@@ -1,0 +1,90 @@
+// A kept document while somebody edits it.
+
+import { useEffect, useRef, useState } from 'react';
+import type { Problem } from '../api/client';
+import { Saver } from './saving';
+
+interface Kept<E> {
+  id: string;
+  revision: number;
+  entry: E;
+}
+
+export interface Draft<E> {
+  entry: E;
+  /** Counts how often the entry was replaced from elsewhere: a key for fields that keep what was typed. */
+  origin: number;
+  /** Shows a change without keeping it yet: while a hand is still on it. */
+  show: (entry: E) => void;
+  /** Shows a change and keeps it. */
+  change: (entry: E) => void;
+  /** Why the last change was not kept. */
+  problem: Problem | undefined;
+  /** Set when another tab changed it first. */
+  conflict: { takeTheirs: () => void; keepMine: () => void } | undefined;
+}
+
+/**
+ * Edits `kept` in place. `put` writes an entry over a revision; `reload` fetches what is kept now; `saved` hears of every
+ * write. What comes from elsewhere (undo, another tab) is shown as soon as nothing of ours is waiting.
+ */
+export function useDraft<E, K extends Kept<E>>(
+  kept: K,
+  put: (entry: E, revision: number) => Promise<K>,
+  reload: () => Promise<K>,
+  saved: (kept: K) => void,
+): Draft<E> {
+  const [{ entry, origin }, setShown] = useState({ entry: kept.entry, origin: 0 });
+  const setEntry = (entry: E) => setShown((old) => ({ entry, origin: old.origin }));
+  const replace = (entry: E) => setShown((old) => ({ entry, origin: old.origin + 1 }));
+  const [problem, setProblem] = useState<Problem>();
+  const [theirs, setTheirs] = useState<K>();
+  const seen = useRef(kept.revision);
+  const calls = useRef({ put, reload, saved });
+  calls.current = { put, reload, saved };
+
+  const saver = useRef<Saver<E, K>>(undefined);
+  saver.current ??= new Saver<E, K>(kept.revision, (e, revision) => calls.current.put(e, revision), {
+    saved(now) {
+      seen.current = now.revision;
+      calls.current.saved(now);
+    },
+    stale() {
+      void calls.current.reload().then(setTheirs);
+    },
+    refused: setProblem,
+  });
+
+  useEffect(() => {
+    if (kept.revision > seen.current && !saver.current?.busy) {
+      seen.current = kept.revision;
+      saver.current?.resume(kept.revision);
+      setShown((old) => ({ entry: kept.entry, origin: old.origin + 1 }));
+      setProblem(undefined);
+    }
+  }, [kept]);
+
+  const settle = (mine: boolean) => {
+    if (!theirs) return;
+    seen.current = theirs.revision;
+    if (!mine) {
+      saver.current?.drop();
+      replace(theirs.entry);
+      calls.current.saved(theirs);
+    }
+    saver.current?.resume(theirs.revision);
+    setTheirs(undefined);
+  };
+
+  return {
+    entry,
+    origin,
+    show: setEntry,
+    change(next) {
+      setEntry(next);
+      saver.current?.save(next);
+    },
+    problem,
+    conflict: theirs && { takeTheirs: () => settle(false), keepMine: () => settle(true) },
+  };
+}

@@ -1,0 +1,152 @@
+// What is kept in the workspace, as queries. Colours depend on the light, so the light is part of their keys.
+
+import { keepPreviousData, type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, got, type Mix, type MixEntry, type Paint, type PaintEntry } from '../api/client';
+import { useLight } from '../light/light';
+
+const keys = {
+  paints: (light: string) => ['paints', light],
+  mixes: (light: string) => ['mixes', light],
+  history: ['history'],
+  piece: ['piece'],
+} as const;
+
+export function usePaints() {
+  const { light } = useLight();
+  return useQuery({
+    queryKey: keys.paints(light),
+    queryFn: () => got(api.GET('/api/paints', { params: { query: { light } } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useMixes() {
+  const { light } = useLight();
+  return useQuery({
+    queryKey: keys.mixes(light),
+    queryFn: () => got(api.GET('/api/mixes', { params: { query: { light } } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useClasses() {
+  return useQuery({
+    queryKey: ['classes'],
+    queryFn: () => got(api.GET('/api/classes')),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function usePiece() {
+  return useQuery({ queryKey: keys.piece, queryFn: () => got(api.GET('/api/piece')) });
+}
+
+export function useHistory() {
+  return useQuery({ queryKey: keys.history, queryFn: () => got(api.GET('/api/history')) });
+}
+
+/** Everything that may have changed is asked for again. */
+function refresh(client: QueryClient) {
+  return client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'preview' });
+}
+
+export function useRefresh() {
+  const client = useQueryClient();
+  return () => void refresh(client);
+}
+
+export function useUndo(direction: 'undo' | 'redo', told: (words: string) => void) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => got(direction === 'undo' ? api.POST('/api/undo') : api.POST('/api/redo')),
+    onSuccess(now) {
+      if (now.done) told(`${direction === 'undo' ? 'Undone' : 'Done again'}: ${now.done.words}`);
+      client.setQueryData(keys.history, now);
+    },
+    onSettled: () => refresh(client),
+  });
+}
+
+/** Reads and writes of paints, in the light at hand. */
+export function usePaintCalls() {
+  const { light } = useLight();
+  const client = useQueryClient();
+  const query = { light };
+  return {
+    make: async (entry: PaintEntry) => {
+      const paint = await got(api.POST('/api/paints', { params: { query }, body: entry }));
+      await refresh(client);
+      return paint;
+    },
+    put: (id: string) => (entry: PaintEntry, revision: number) =>
+      got(api.PUT('/api/paints/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry })),
+    get: (id: string) => () => got(api.GET('/api/paints/{id}', { params: { path: { id }, query } })),
+    saved: (paint: Paint) => {
+      client.setQueryData<Paint[]>(keys.paints(light), (old) =>
+        old?.map((p) => (p.id === paint.id ? paint : p)),
+      );
+      void client.invalidateQueries({ queryKey: keys.history });
+      void client.invalidateQueries({ queryKey: ['mixes'] });
+      void client.invalidateQueries({ queryKey: ['preview'] });
+    },
+    remove: async (paint: Paint, confirmed: boolean) => {
+      const params = { path: { id: paint.id }, query: { revision: paint.revision, confirmed } };
+      await got(api.DELETE('/api/paints/{id}', { params }));
+      await refresh(client);
+    },
+  };
+}
+
+/** Reads and writes of mixes, in the light at hand. */
+export function useMixCalls() {
+  const { light } = useLight();
+  const client = useQueryClient();
+  const query = { light };
+  return {
+    make: async (entry: MixEntry) => {
+      const mix = await got(api.POST('/api/mixes', { params: { query }, body: entry }));
+      client.setQueryData<Mix[]>(keys.mixes(light), (old) => [...(old ?? []), mix]);
+      void refresh(client);
+      return mix;
+    },
+    put: (id: string) => (entry: MixEntry, revision: number) =>
+      got(api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry })),
+    get: (id: string) => () => got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } })),
+    saved: (mix: Mix) => {
+      client.setQueryData<Mix[]>(keys.mixes(light), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
+      void client.invalidateQueries({ queryKey: keys.history });
+    },
+    remove: async (mix: Mix) => {
+      const params = { path: { id: mix.id }, query: { revision: mix.revision } };
+      await got(api.DELETE('/api/mixes/{id}', { params }));
+      await refresh(client);
+    },
+  };
+}
+
+/** What an unsaved mix would look like. The last answer stays until the next is there. */
+export function useMixPreview(entry: MixEntry) {
+  const { light } = useLight();
+  // The name has no colour: leaving it out spares a question with every letter typed.
+  const body: MixEntry = { components: entry.components, target: entry.target ?? null };
+  return useQuery({
+    queryKey: ['preview', 'mix', light, body],
+    queryFn: ({ signal }) => got(api.POST('/api/mixes/preview', { params: { query: { light } }, body, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 20_000,
+  });
+}
+
+/** What a paint would look like, as far as it is written down. */
+export function usePaintPreview(entry: PaintEntry) {
+  const { light } = useLight();
+  const body: PaintEntry = { ...entry, name: entry.name.trim() || 'new', stock_ml: null, price: null };
+  return useQuery({
+    queryKey: ['preview', 'paint', light, body],
+    queryFn: ({ signal }) => got(api.POST('/api/paints/preview', { params: { query: { light } }, body, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 20_000,
+  });
+}
