@@ -7,8 +7,8 @@ import { useHistory, useUndo } from '../state/workspace';
 import { Jump } from './Jump';
 import { PieceName } from './PieceName';
 import { SavingState } from './SavingState';
-import { Shortcuts } from './Shortcuts';
 import { ShelfIcon } from './ShelfIcon';
+import { Shortcuts } from './Shortcuts';
 import { useKeys } from './useKeys';
 
 const SCREENS = [
@@ -32,7 +32,7 @@ export function Frame() {
 
   return (
     <div className="flex h-full flex-col-reverse md:flex-row">
-      <nav aria-label="Screens" className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col md:pt-3">
+      <nav aria-label="Screens" className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col">
         {SCREENS.map(({ to, name, icon: Icon }) => (
           <NavLink
             key={to}
@@ -69,10 +69,20 @@ export function Frame() {
             >
               <Redo2 size={20} aria-hidden />
             </button>
-            <button type="button" className="press press-bare px-0" aria-label="Jump to" onClick={() => setAsking('jump')}>
+            <button
+              type="button"
+              className="press press-bare px-0"
+              aria-label="Jump to"
+              onClick={() => setAsking('jump')}
+            >
               <Search size={20} aria-hidden />
             </button>
-            <button type="button" className="press press-bare px-0" aria-label="Keys" onClick={() => setAsking('keys')}>
+            <button
+              type="button"
+              className="press press-bare px-0"
+              aria-label="Keys"
+              onClick={() => setAsking('keys')}
+            >
               <CircleHelp size={20} aria-hidden />
             </button>
           </div>

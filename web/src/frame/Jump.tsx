@@ -1,10 +1,10 @@
 import { useEffect, useId, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { Swatch } from '../api/client';
 import { useLight, useLights } from '../light/light';
 import { Drawdown } from '../parts/Drawdown';
 import { Panel } from '../parts/Panel';
 import { useMixes, usePaints } from '../state/workspace';
-import type { Swatch } from '../api/client';
 
 interface Goal {
   id: string;
@@ -39,7 +39,12 @@ function useGoals(): Goal[] {
       swatch: paint.swatch,
       go: () => go(`/shelf/${paint.id}`),
     })),
-    ...lights.map((light) => ({ id: light.id, name: light.name, kind: 'light', go: () => setLight(light.id) })),
+    ...lights.map((light) => ({
+      id: light.id,
+      name: light.name,
+      kind: 'light',
+      go: () => setLight(light.id),
+    })),
   ];
 }
 
@@ -58,7 +63,9 @@ function Choices({ onClose }: { onClose: () => void }) {
   const [at, setAt] = useState(0);
   const list = useId();
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = goals.filter((goal) => words.every((word) => `${goal.name} ${goal.kind}`.toLowerCase().includes(word)));
+  const found = goals.filter((goal) =>
+    words.every((word) => `${goal.name} ${goal.kind}`.toLowerCase().includes(word)),
+  );
   const chosen = found[Math.min(at, found.length - 1)];
   const optionId = (goal: Goal) => `${list}-${goal.id}`;
 

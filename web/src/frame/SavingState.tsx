@@ -15,7 +15,9 @@ export function SavingState() {
   return (
     <p role="status" className="flex items-center gap-1.5 whitespace-nowrap text-sm text-soft">
       <Icon size={16} aria-hidden />
-      <span className={saving.state === 'saved' ? 'max-wide:sr-only' : 'font-semibold text-ink'}>{words}</span>
+      <span className={saving.state === 'saved' ? 'max-wide:sr-only' : 'font-semibold text-ink'}>
+        {words}
+      </span>
     </p>
   );
 }

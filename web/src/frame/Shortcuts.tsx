@@ -25,7 +25,9 @@ export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => voi
         {KEYS.map(([keys, deed]) => (
           <div key={keys} className="contents">
             <dt>
-              <kbd className="rounded bg-paper px-2 py-1 font-sans font-semibold whitespace-nowrap">{keys}</kbd>
+              <kbd className="rounded bg-paper px-2 py-1 font-sans font-semibold whitespace-nowrap">
+                {keys}
+              </kbd>
             </dt>
             <dd>{deed}</dd>
           </div>

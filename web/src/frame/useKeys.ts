@@ -18,7 +18,8 @@ interface Deeds {
 }
 
 const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** The keys that work on every screen; the list of them is in Shortcuts. */
 export function useKeys(deeds: Deeds) {

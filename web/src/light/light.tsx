@@ -45,5 +45,9 @@ export function useLights(): LightChoice[] {
 /** What the light at hand is called in a sentence. */
 export function useLightName() {
   const { light } = useLight();
-  return useLights().find((choice) => choice.id === light)?.name.toLowerCase() ?? light;
+  return (
+    useLights()
+      .find((choice) => choice.id === light)
+      ?.name.toLowerCase() ?? light
+  );
 }

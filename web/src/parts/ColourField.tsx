@@ -38,7 +38,8 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
     const next = lab.map((old, j) => (j === i ? text : old)) as [string, string, string];
     setLab(next);
     const values = next.map(typed);
-    if (values.every((value) => typeof value === 'number')) onChange({ lab: values as [number, number, number] });
+    if (values.every((value) => typeof value === 'number'))
+      onChange({ lab: values as [number, number, number] });
     else if (values.every((value) => value === null)) onChange(null);
   };
   const error =
@@ -70,7 +71,14 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
         </ToggleGroup.Root>
       </div>
       {form === 'hex' ? (
-        <Field label="Hex code" value={hex} onChange={typeHex} error={error} placeholder="#b08d57" spellCheck={false} />
+        <Field
+          label="Hex code"
+          value={hex}
+          onChange={typeHex}
+          error={error}
+          placeholder="#b08d57"
+          spellCheck={false}
+        />
       ) : (
         <div className="grid gap-1">
           <div className="grid grid-cols-3 gap-2">
@@ -86,7 +94,9 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
             ))}
           </div>
           <p className={`text-sm ${error || misread ? 'font-medium text-alarm' : 'text-soft'}`}>
-            {misread !== undefined ? `“${misread}” is not a number: write one such as 61.2` : (error ?? 'Daylight, D65 and 2°')}
+            {misread !== undefined
+              ? `“${misread}” is not a number: write one such as 61.2`
+              : (error ?? 'Daylight, D65 and 2°')}
           </p>
         </div>
       )}

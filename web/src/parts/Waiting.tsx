@@ -19,7 +19,8 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }) {
   return (
     <div role="alert" className="m-6 grid max-w-xl justify-items-start gap-3">
       <p className="flex items-center gap-2 text-lg font-semibold text-alarm">
-        <TriangleAlert aria-hidden /> {unreachable ? 'The program does not answer' : 'This could not be loaded'}
+        <TriangleAlert aria-hidden />{' '}
+        {unreachable ? 'The program does not answer' : 'This could not be loaded'}
       </p>
       <p>
         {unreachable

@@ -15,7 +15,8 @@ export const labWords = (lab: number[]) =>
   lab.map((value, i) => `${['L*', 'a*', 'b*'][i]} ${one.format(value).replace('-', '−')}`).join(' ');
 
 export function coats(value: number) {
-  return `${plain.format(Math.round(value * 4) / 4)} ${value <= 1.1 ? 'coat' : 'coats'}`;
+  if (value < 0.9) return 'less than a coat';
+  return value < 1.1 ? '1 coat' : `${plain.format(Math.round(value * 4) / 4)} coats`;
 }
 
 /** A number a person typed: with a point or a comma; null for nothing, undefined for what is no number. */

@@ -1,6 +1,12 @@
 // What is kept in the workspace, as queries. Colours depend on the light, so the light is part of their keys.
 
-import { keepPreviousData, type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { api, got, type Mix, type MixEntry, type Paint, type PaintEntry } from '../api/client';
 import { useLight } from '../light/light';
 
@@ -79,7 +85,9 @@ export function usePaintCalls() {
       return paint;
     },
     put: (id: string) => (entry: PaintEntry, revision: number) =>
-      got(api.PUT('/api/paints/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry })),
+      got(
+        api.PUT('/api/paints/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }),
+      ),
     get: (id: string) => () => got(api.GET('/api/paints/{id}', { params: { path: { id }, query } })),
     saved: (paint: Paint) => {
       client.setQueryData<Paint[]>(keys.paints(light), (old) =>
@@ -110,7 +118,9 @@ export function useMixCalls() {
       return mix;
     },
     put: (id: string) => (entry: MixEntry, revision: number) =>
-      got(api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry })),
+      got(
+        api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }),
+      ),
     get: (id: string) => () => got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } })),
     saved: (mix: Mix) => {
       client.setQueryData<Mix[]>(keys.mixes(light), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
@@ -131,7 +141,8 @@ export function useMixPreview(entry: MixEntry) {
   const body: MixEntry = { components: entry.components, target: entry.target ?? null };
   return useQuery({
     queryKey: ['preview', 'mix', light, body],
-    queryFn: ({ signal }) => got(api.POST('/api/mixes/preview', { params: { query: { light } }, body, signal })),
+    queryFn: ({ signal }) =>
+      got(api.POST('/api/mixes/preview', { params: { query: { light } }, body, signal })),
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 20_000,
@@ -144,7 +155,8 @@ export function usePaintPreview(entry: PaintEntry) {
   const body: PaintEntry = { ...entry, name: entry.name.trim() || 'new', stock_ml: null, price: null };
   return useQuery({
     queryKey: ['preview', 'paint', light, body],
-    queryFn: ({ signal }) => got(api.POST('/api/paints/preview', { params: { query: { light } }, body, signal })),
+    queryFn: ({ signal }) =>
+      got(api.POST('/api/paints/preview', { params: { query: { light } }, body, signal })),
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 20_000,

@@ -23,7 +23,8 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const prediction = preview.data ?? mix.prediction;
   const inPot = entry.components.map((part) => part.paint);
 
-  const pick = (paint: string) => draft.change(inPot.includes(paint) ? takeOut(entry, paint) : put(entry, paint));
+  const pick = (paint: string) =>
+    draft.change(inPot.includes(paint) ? takeOut(entry, paint) : put(entry, paint));
   const remove = async () => {
     try {
       await calls.remove({ ...mix });
@@ -35,13 +36,26 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   };
 
   return (
-    <div className="flex h-full flex-col-reverse lg:flex-row">
+    <div className="flex flex-col-reverse lg:h-full lg:flex-row">
       <Tray shelf={shelf} mixes={mixes} inPot={inPot} onPick={pick} />
-      <section aria-label="Mix" className="flex min-h-0 min-w-0 flex-1 flex-col gap-3 overflow-auto px-4 pb-4 md:px-5">
+      <section
+        aria-label="Mix"
+        className="flex min-h-0 min-w-0 flex-1 flex-col gap-3 px-4 pb-4 lg:overflow-auto pt-1 md:px-5"
+      >
         {draft.conflict && <Conflict what="mix" conflict={draft.conflict} />}
         <div className="flex items-start gap-2">
-          <MixName key={draft.origin} entry={entry} onChange={draft.change} error={draft.problem?.at('/name')} />
-          <button type="button" className="press press-bare px-0" aria-label="Put this mix away" onClick={remove}>
+          <MixName
+            key={draft.origin}
+            entry={entry}
+            onChange={draft.change}
+            error={draft.problem?.at('/name')}
+          />
+          <button
+            type="button"
+            className="press press-bare px-0"
+            aria-label="Put this mix away"
+            onClick={remove}
+          >
             <Trash2 size={20} aria-hidden />
           </button>
         </div>

@@ -19,7 +19,11 @@ export function Parts({ entry, parts, onChange }: Props) {
         const name = part?.name ?? '';
         return (
           <li key={paint} className="flex min-h-12 items-center gap-2">
-            <span aria-hidden className="size-11 shrink-0 bg-panel" style={part && { background: part.hex }} />
+            <span
+              aria-hidden
+              className="size-11 shrink-0 bg-panel"
+              style={part && { background: part.hex }}
+            />
             <span className="min-w-0 flex-1 leading-tight">
               <bdi className="block truncate font-semibold">{name}</bdi>
               <span className="text-sm text-soft">
@@ -44,7 +48,15 @@ export function Parts({ entry, parts, onChange }: Props) {
 }
 
 /** Whole parts: tapped, typed, or by the arrow keys. */
-function Stepper({ name, value, onChange }: { name: string; value: number; onChange: (value: number) => void }) {
+function Stepper({
+  name,
+  value,
+  onChange,
+}: {
+  name: string;
+  value: number;
+  onChange: (value: number) => void;
+}) {
   const [typed, setTyped] = useState<string>();
   const keep = () => {
     const number = Number(typed);

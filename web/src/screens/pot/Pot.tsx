@@ -3,8 +3,8 @@ import { useTell } from '../../parts/Notice';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useMixCalls, useMixes, usePaints } from '../../state/workspace';
 import { Bench } from './Bench';
-import { EMPTY, put } from './entry';
 import { EmptyBench } from './EmptyBench';
+import { EMPTY, put } from './entry';
 import { Tray } from './Tray';
 
 /** The mixing bench: the shelf to pick from, and one mix at a time. Without one in the address, a bare bench. */
@@ -31,7 +31,7 @@ export function Pot() {
   if (!paints.data || !mixes.data) return <Waiting rows={12} />;
   if (open) return <Bench key={open.id} mix={open} mixes={mixes.data} shelf={paints.data} />;
   return (
-    <div className="flex h-full flex-col lg:flex-row">
+    <div className="flex flex-col lg:h-full lg:flex-row">
       <Tray shelf={paints.data} mixes={mixes.data} inPot={[]} onPick={begin} />
       <EmptyBench shelf={paints.data.length} gone={id !== undefined} />
     </div>

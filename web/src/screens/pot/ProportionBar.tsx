@@ -38,7 +38,12 @@ export function ProportionBar({ entry, parts, onShow, onChange }: Props) {
           >
             Finer steps
           </button>
-          <button type="button" className="press press-bare text-sm" disabled={simple === entry} onClick={() => onChange(simple)}>
+          <button
+            type="button"
+            className="press press-bare text-sm"
+            disabled={simple === entry}
+            onClick={() => onChange(simple)}
+          >
             Simplest parts
           </button>
         </div>
@@ -55,7 +60,11 @@ export function ProportionBar({ entry, parts, onShow, onChange }: Props) {
       >
         <Slider.Track className="flex h-full w-full cursor-pointer overflow-hidden">
           {components.map((part) => (
-            <span key={part.paint} className="h-full" style={{ flexGrow: part.parts, background: hex(part.paint) }} />
+            <span
+              key={part.paint}
+              className="h-full"
+              style={{ flexGrow: part.parts, background: hex(part.paint) }}
+            />
           ))}
         </Slider.Track>
         {components.slice(0, -1).map((part, i) => {
@@ -65,10 +74,13 @@ export function ProportionBar({ entry, parts, onShow, onChange }: Props) {
               key={part.paint}
               aria-label={`Joint between ${name(part.paint)} and ${name(after?.paint)}`}
               aria-valuetext={`${part.parts} parts ${name(part.paint)}, ${after?.parts} parts ${name(after?.paint)}`}
-              className="grid h-16 w-11 cursor-ew-resize place-items-center rounded"
+              className="group block h-16 w-0 outline-none"
             >
-              <span className="grid h-13 w-5 place-items-center rounded-xs bg-ink text-white shadow-[0_0_0_2px_var(--color-white)]">
-                <GripVertical size={16} aria-hidden />
+              {/* The thumb itself has no width, so that it stands on the joint; what a finger finds is 44 px wide. */}
+              <span className="-ml-5.5 grid h-16 w-11 cursor-ew-resize place-items-center">
+                <span className="grid h-13 w-5 place-items-center rounded-xs bg-ink text-white shadow-[0_0_0_2px_var(--color-white)] group-focus-visible:outline-3 group-focus-visible:outline-offset-3 group-focus-visible:outline-ink">
+                  <GripVertical size={16} aria-hidden />
+                </span>
               </span>
             </Slider.Thumb>
           );

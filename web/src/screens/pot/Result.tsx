@@ -23,16 +23,23 @@ export function Result({ entry, onChange, prediction, problem }: Props) {
   const face = swatch?.face;
 
   return (
-    <div className="grid gap-2">
-      <div className="flex items-baseline justify-between gap-3">
+    <div className="flex min-h-72 flex-1 flex-col gap-2">
+      <div className="flex items-center justify-between gap-3">
         <p aria-live="polite" className="font-display text-xl font-semibold first-letter:uppercase">
           {words}
         </p>
         <TargetButton entry={entry} onChange={onChange} problem={problem} />
       </div>
-      <div className="relative">
-        <div className="flex h-40 md:h-44">
-          {target && <div role="img" aria-label={`Target, ${target.hex}`} className="flex-1" style={{ background: target.hex }} />}
+      <div className="flex min-h-0 flex-1 flex-col">
+        <div className="flex flex-1">
+          {target && (
+            <div
+              role="img"
+              aria-label={`Target, ${target.hex}`}
+              className="flex-1"
+              style={{ background: target.hex }}
+            />
+          )}
           <div
             role="img"
             aria-label={face ? `Mix, ${face.hex}` : 'Nothing in the pot'}
@@ -40,13 +47,14 @@ export function Result({ entry, onChange, prediction, problem }: Props) {
             style={face && { background: face.hex }}
           />
         </div>
-        <Drawdown swatch={swatch ?? undefined} className="h-14" />
+        <Drawdown swatch={swatch ?? undefined} className="h-16 shrink-0" />
       </div>
       <div className="flex min-h-11 items-center justify-between gap-3 text-sm">
         <p className="text-soft">
           {target && judgement && (
             <>
-              <b className="text-ink">Target left, mix right.</b> ΔE00 {oneDecimal(judgement.difference)} in {light}.{' '}
+              <b className="text-ink">Target left, mix right.</b> ΔE00 {oneDecimal(judgement.difference)} in{' '}
+              {light}.{' '}
             </>
           )}
           {face && (
@@ -79,7 +87,7 @@ function verdict(entry: MixEntry, { swatch, judgement }: Prediction) {
   if (judgement && entry.target) return judgement.words;
   if (entry.components.length === 1) return 'Put in a second paint';
   if (!swatch) return '';
-  return swatch.hides_in ? `hides in about ${coats(swatch.hides_in)}` : 'a clear film: it never hides';
+  return swatch.hides_in ? `hides in ${coats(swatch.hides_in)}` : 'a clear film: it never hides';
 }
 
 function TargetButton({ entry, onChange, problem }: Omit<Props, 'prediction'>) {

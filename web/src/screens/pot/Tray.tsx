@@ -18,7 +18,7 @@ interface Props {
 export function Tray({ shelf, mixes, inPot, onPick }: Props) {
   const { id } = useParams();
   return (
-    <Tabs.Root defaultValue="paints" className="flex shrink-0 flex-col max-lg:max-h-60 max-lg:border-b max-lg:border-line lg:w-68">
+    <Tabs.Root defaultValue="paints" className="flex shrink-0 flex-col lg:w-68">
       <Tabs.List aria-label="Take from" className="flex gap-1 px-3 md:px-4">
         {[
           { value: 'paints', name: 'Paints' },
@@ -33,7 +33,10 @@ export function Tray({ shelf, mixes, inPot, onPick }: Props) {
           </Tabs.Trigger>
         ))}
       </Tabs.List>
-      <Tabs.Content value="paints" className="min-h-0 flex-1 overflow-auto focus-visible:-outline-offset-3">
+      <Tabs.Content
+        value="paints"
+        className="min-h-0 flex-1 lg:overflow-auto focus-visible:-outline-offset-3"
+      >
         <ul aria-label="Paints to put in">
           {shelf.map((paint) => {
             const inside = inPot.includes(paint.id);
@@ -47,15 +50,21 @@ export function Tray({ shelf, mixes, inPot, onPick }: Props) {
                   className="flex h-11 w-full items-center gap-3 pr-3 text-left cursor-pointer hover:bg-panel disabled:cursor-default disabled:text-soft focus-visible:-outline-offset-3"
                 >
                   <Drawdown swatch={paint.swatch} className="h-11 w-24 shrink-0" />
-                  <bdi className={`min-w-0 flex-1 truncate ${inside ? 'font-bold' : ''}`}>{paint.entry.name}</bdi>
-                  {inside ? <Check size={18} aria-hidden /> : <Plus size={18} aria-hidden className="text-edge" />}
+                  <bdi className={`min-w-0 flex-1 truncate ${inside ? 'font-bold' : ''}`}>
+                    {paint.entry.name}
+                  </bdi>
+                  {inside ? (
+                    <Check size={18} aria-hidden />
+                  ) : (
+                    <Plus size={18} aria-hidden className="text-edge" />
+                  )}
                 </button>
               </li>
             );
           })}
         </ul>
       </Tabs.Content>
-      <Tabs.Content value="mixes" className="min-h-0 flex-1 overflow-auto focus-visible:-outline-offset-3">
+      <Tabs.Content value="mixes" className="min-h-0 flex-1 lg:overflow-auto focus-visible:-outline-offset-3">
         <Link to="/pot" className="press press-bare w-full justify-start gap-3 rounded-none px-4">
           <Plus size={18} aria-hidden /> New mix
         </Link>

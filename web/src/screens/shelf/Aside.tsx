@@ -31,7 +31,11 @@ export function Aside({ title, swatch, onClose, children }: Props) {
       <FullScreen
         title={title}
         trigger={
-          <button type="button" aria-label={`${title}: fill the screen`} className="block shrink-0 cursor-zoom-in">
+          <button
+            type="button"
+            aria-label={`${title}: fill the screen`}
+            className="block shrink-0 cursor-zoom-in"
+          >
             <Drawdown swatch={swatch} className="h-40" />
           </button>
         }

@@ -30,7 +30,11 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
   };
 
   return (
-    <Aside title={entry.name.trim() || 'New paint'} swatch={preview.error ? undefined : preview.data} onClose={onClose}>
+    <Aside
+      title={entry.name.trim() || 'New paint'}
+      swatch={preview.error ? undefined : preview.data}
+      onClose={onClose}
+    >
       <form onSubmit={keep} className="grid gap-5" noValidate>
         <PaintFields
           entry={entry}

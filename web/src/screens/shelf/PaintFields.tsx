@@ -27,7 +27,8 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
     setTin(nextTin);
     const [a, t] = [typed(nextAmount), typed(nextTin)];
     if (a === null && t === null) onChange({ ...entry, price: null });
-    else if (typeof a === 'number' && typeof t === 'number') onChange({ ...entry, price: { amount: a, tin_ml: t } });
+    else if (typeof a === 'number' && typeof t === 'number')
+      onChange({ ...entry, price: { amount: a, tin_ml: t } });
   };
 
   return (

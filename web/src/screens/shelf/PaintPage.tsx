@@ -33,7 +33,11 @@ export function PaintPage({ paint, onClose }: { paint: Paint; onClose: () => voi
   };
 
   return (
-    <Aside title={paint.entry.name} swatch={preview.error ? paint.swatch : (preview.data ?? paint.swatch)} onClose={onClose}>
+    <Aside
+      title={paint.entry.name}
+      swatch={preview.error ? paint.swatch : (preview.data ?? paint.swatch)}
+      onClose={onClose}
+    >
       {draft.conflict && <Conflict what="paint" conflict={draft.conflict} />}
       <PaintFields key={draft.origin} entry={draft.entry} onChange={draft.change} problem={draft.problem} />
       <button type="button" className="press press-plain mt-6 w-full" onClick={() => remove(false)}>
@@ -45,7 +49,8 @@ export function PaintPage({ paint, onClose }: { paint: Paint; onClose: () => voi
           <AlertDialog.Content className="fixed left-1/2 top-[20vh] z-50 grid w-[min(28rem,92vw)] -translate-x-1/2 gap-3 rounded-md bg-ground p-5 shadow-2xl">
             <AlertDialog.Title className="text-2xl">Take {paint.entry.name} off the shelf?</AlertDialog.Title>
             <AlertDialog.Description>
-              It is in {using?.join(', ')}. {using?.length === 1 ? 'That mix keeps' : 'Those mixes keep'} the record of it.
+              It is in {using?.join(', ')}. {using?.length === 1 ? 'That mix keeps' : 'Those mixes keep'} the
+              record of it.
             </AlertDialog.Description>
             <div className="flex justify-end gap-2">
               <AlertDialog.Cancel className="press press-plain">Leave it</AlertDialog.Cancel>

@@ -31,7 +31,12 @@ export function Shelf() {
         ) : (
           <ul aria-label="Paints and mediums" className="min-h-0 flex-1 overflow-auto pb-4">
             {paints.data.map((paint) => (
-              <Row key={paint.id} paint={paint} open={paint.id === id} onOpen={() => go(`/shelf/${paint.id}`)} />
+              <Row
+                key={paint.id}
+                paint={paint}
+                open={paint.id === id}
+                onOpen={() => go(`/shelf/${paint.id}`)}
+              />
             ))}
           </ul>
         )}
@@ -54,14 +59,16 @@ function Row({ paint, open, onOpen }: { paint: Paint; open: boolean; onOpen: () 
         type="button"
         onClick={onOpen}
         aria-current={open || undefined}
-        className="group flex w-full items-stretch text-left cursor-pointer hover:bg-panel aria-[current]:bg-ink aria-[current]:text-white focus-visible:-outline-offset-3"
+        className="group flex h-11 w-full items-stretch overflow-hidden text-left cursor-pointer hover:bg-panel aria-[current]:bg-ink aria-[current]:text-white focus-visible:-outline-offset-3"
       >
-        <span className="flex w-34 shrink-0 flex-col justify-center py-1 pl-4 pr-2 leading-tight md:w-50 md:pl-5">
+        <span className="flex w-34 shrink-0 flex-col justify-center pl-4 pr-2 leading-[1.15] md:w-50 md:pl-5">
           <bdi className="truncate font-semibold">{entry.name}</bdi>
-          <span className="truncate text-sm text-soft group-aria-[current]:text-rail-soft">{paint.class_name}</span>
+          <span className="truncate text-sm text-soft group-aria-[current]:text-rail-soft">
+            {paint.class_name}
+          </span>
         </span>
-        <Drawdown swatch={paint.swatch} className="h-12 min-w-0 flex-1" />
-        <span className="hidden w-32 shrink-0 flex-col justify-center pl-4 text-sm leading-tight sm:flex">
+        <Drawdown swatch={paint.swatch} className="min-w-0 flex-1" />
+        <span className="hidden w-32 shrink-0 flex-col justify-center pl-4 text-sm leading-[1.15] sm:flex">
           {facts.map((fact) => fact && <span key={fact}>{fact}</span>)}
         </span>
       </button>
@@ -78,8 +85,8 @@ function Empty({ onAdd }: { onAdd: () => void }) {
       </div>
       <h2 className="text-2xl">Start with your white</h2>
       <p>
-        Put the paints on your bench here, the white you mix with first: a name, the colour of its chip, and how many coats
-        it needs to hide. Two of them are enough to mix.
+        Put the paints on your bench here, the white you mix with first: a name, the colour of its chip, and
+        how many coats it needs to hide. Two of them are enough to mix.
       </p>
       <button type="button" className="press press-ink" onClick={onAdd}>
         <Plus size={20} aria-hidden /> Add a paint

@@ -1,0 +1,74 @@
+//! A server over a workspace of its own, and a client that reads its answers.
+
+use std::path::Path;
+
+use reqwest::{Client, Method, Response, StatusCode};
+use serde_json::Value;
+use tempfile::TempDir;
+use warm_blend_server::{Served, Workspace, serve};
+
+pub struct Bench {
+    pub client: Client,
+    pub base: String,
+    _served: Served,
+    _folder: TempDir,
+}
+
+impl Bench {
+    /// A new workspace with nothing on the shelf.
+    pub async fn empty() -> Self {
+        Self::with(|file| Workspace::open(file).unwrap()).await
+    }
+
+    /// The demo workspace.
+    pub async fn demo() -> Self {
+        Self::with(|file| Workspace::demo(file).unwrap()).await
+    }
+
+    async fn with(open: impl FnOnce(&Path) -> Workspace) -> Self {
+        let folder = tempfile::tempdir().unwrap();
+        let served = serve(open(&folder.path().join("workspace.db")), 0).await.unwrap();
+        Self { client: Client::new(), base: served.url(), _served: served, _folder: folder }
+    }
+
+    pub async fn raw(
+        &self,
+        method: Method,
+        path: &str,
+        kind: &str,
+        body: impl Into<reqwest::Body>,
+    ) -> Response {
+        let request = self.client.request(method, format!("{}{path}", self.base));
+        request.header("content-type", kind).body(body).send().await.unwrap()
+    }
+
+    /// Sends JSON, expects a status, reads JSON (null where there is none).
+    pub async fn call(&self, method: Method, path: &str, body: Value, expected: StatusCode) -> Value {
+        let answer = self.raw(method.clone(), path, "application/json", body.to_string()).await;
+        let (status, text) = (answer.status(), answer.text().await.unwrap());
+        assert_eq!(status, expected, "{method} {path} {body}: {text}");
+        serde_json::from_str(&text).unwrap_or(Value::Null)
+    }
+
+    pub async fn get(&self, path: &str) -> Value {
+        self.call(Method::GET, path, Value::Null, StatusCode::OK).await
+    }
+
+    pub async fn post(&self, path: &str, body: Value, expected: StatusCode) -> Value {
+        self.call(Method::POST, path, body, expected).await
+    }
+
+    /// The id of a demo paint.
+    pub async fn paint(&self, name: &str) -> String {
+        let shelf = self.get("/api/paints").await;
+        let found = shelf.as_array().unwrap().iter().find(|paint| paint["entry"]["name"] == name).unwrap();
+        found["id"].as_str().unwrap().to_owned()
+    }
+}
+
+/// The message about a field of a problem; fails with the whole problem where there is none.
+pub fn about<'a>(problem: &'a Value, pointer: &str) -> &'a str {
+    let errors = problem["errors"].as_array().unwrap_or_else(|| panic!("no field errors: {problem}"));
+    let found = errors.iter().find(|error| error["pointer"] == pointer);
+    found.unwrap_or_else(|| panic!("nothing about {pointer}: {problem}"))["detail"].as_str().unwrap()
+}

@@ -1,0 +1,182 @@
+//! Stories of a shelf and its pots, over HTTP.
+
+use crate::bench::{Bench, about};
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+
+const OK: StatusCode = StatusCode::OK;
+const CREATED: StatusCode = StatusCode::CREATED;
+const REFUSED: StatusCode = StatusCode::UNPROCESSABLE_ENTITY;
+const CONFLICT: StatusCode = StatusCode::CONFLICT;
+
+fn entry(name: &str) -> Value {
+    json!({"name": name, "class": "chalk", "colour": {"hex": "#b08d57"}, "coats_to_hide": 2.0})
+}
+
+#[tokio::test]
+async fn three_parts_to_one_are_mixed_named_and_found_again() {
+    let bench = Bench::demo().await;
+    let (grey, blue) = (bench.paint("dove grey").await, bench.paint("night blue").await);
+    let parts = |a, b| json!([{"paint": grey, "parts": a}, {"paint": blue, "parts": b}]);
+    let begun = bench.post("/api/mixes", json!({"components": parts(1, 1)}), CREATED).await;
+    let path = format!("/api/mixes/{}", begun["id"].as_str().unwrap());
+
+    let named = json!({"name": "case colour", "components": parts(3, 1), "target": {"hex": "#6c7482"}});
+    let kept = bench.call(Method::PUT, &format!("{path}?revision=1&light=bulb"), named.clone(), OK).await;
+    assert_eq!(kept["revision"], 2);
+    assert_eq!(bench.get(&format!("{path}?light=bulb")).await, kept);
+    assert_eq!(kept["prediction"]["parts"][0]["share"], 0.75);
+    assert!(kept["prediction"]["judgement"]["words"].as_str().unwrap().ends_with("than the target"));
+
+    // The preview says the same without keeping anything, and another light says something else.
+    let preview = bench.post("/api/mixes/preview?light=bulb", named.clone(), OK).await;
+    assert_eq!(preview, kept["prediction"]);
+    let daylight = bench.post("/api/mixes/preview", named, OK).await;
+    assert_ne!(daylight["swatch"]["face"], preview["swatch"]["face"]);
+}
+
+#[tokio::test]
+async fn every_light_sees_the_whole_shelf() {
+    let bench = Bench::demo().await;
+    let lights = bench.get("/api/lights").await;
+    assert_eq!(lights.as_array().unwrap().len(), 7);
+    for light in lights.as_array().unwrap() {
+        let shelf = bench.get(&format!("/api/paints?light={}", light["id"].as_str().unwrap())).await;
+        assert_eq!(shelf.as_array().unwrap().len(), 16);
+    }
+    let problem = bench.call(Method::GET, "/api/paints?light=moon", Value::Null, REFUSED).await;
+    assert!(about(&problem, "?light").contains("north-shade"));
+}
+
+#[tokio::test]
+async fn an_old_revision_is_refused_and_neither_side_is_lost() {
+    let bench = Bench::empty().await;
+    let made = bench.post("/api/paints", entry("oat white"), CREATED).await;
+    let path = format!("/api/paints/{}", made["id"].as_str().unwrap());
+    let first = bench.call(Method::PUT, &format!("{path}?revision=1"), entry("first tab"), OK).await;
+    let refused = bench.call(Method::PUT, &format!("{path}?revision=1"), entry("second tab"), CONFLICT).await;
+    assert_eq!(refused["type"], "urn:warm-blend:stale");
+    assert_eq!(bench.get(&path).await, first);
+    // The second tab takes the kept revision and writes over it; the first state is in the history.
+    bench.call(Method::PUT, &format!("{path}?revision=2"), entry("second tab"), OK).await;
+    bench.post("/api/undo", Value::Null, OK).await;
+    assert_eq!(bench.get(&path).await["entry"]["name"], "first tab");
+}
+
+#[tokio::test]
+async fn a_used_paint_is_asked_about_and_its_mix_keeps_it() {
+    let bench = Bench::demo().await;
+    let (fern, blue) = (bench.paint("fern").await, bench.paint("night blue").await);
+    let gone = StatusCode::NO_CONTENT;
+    bench.call(Method::DELETE, &format!("/api/paints/{fern}?revision=1"), Value::Null, gone).await;
+
+    let path = format!("/api/paints/{blue}?revision=1");
+    let asked = bench.call(Method::DELETE, &path, Value::Null, CONFLICT).await;
+    assert_eq!(asked["type"], "urn:warm-blend:in-use");
+    assert_eq!(asked["used_by"][0]["name"], "soft grey-blue for the case");
+    bench.call(Method::DELETE, &format!("{path}&confirmed=true"), Value::Null, gone).await;
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 14);
+    let mix = &bench.get("/api/mixes").await[0];
+    assert_eq!(mix["prediction"]["parts"][1]["removed"], true);
+    assert!(mix["prediction"]["swatch"]["face"]["hex"].is_string());
+}
+
+#[tokio::test]
+async fn undo_and_redo_say_what_they_did() {
+    let bench = Bench::demo().await;
+    assert!(bench.get("/api/history").await["undo"].is_null(), "a fresh demo has nothing to undo");
+    bench.post("/api/paints", entry("sand"), CREATED).await;
+    let undone = bench.post("/api/undo", Value::Null, OK).await;
+    assert_eq!(undone["done"]["words"], "adding sand");
+    assert_eq!(undone["redo"]["words"], "adding sand");
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 16);
+    assert_eq!(bench.post("/api/redo", Value::Null, OK).await["done"]["words"], "adding sand");
+    assert!(bench.post("/api/redo", Value::Null, OK).await["done"].is_null());
+}
+
+#[tokio::test]
+async fn names_of_any_script_are_kept_as_they_are() {
+    let bench = Bench::empty().await;
+    for name in ["أزرق رمادي", "🎨 \"l'ardoise\"", "'); DROP TABLE document; --", "<b>bold</b>"] {
+        let made = bench.post("/api/paints", entry(name), CREATED).await;
+        assert_eq!(made["entry"]["name"], name);
+    }
+    for (bad, said) in [("", "a name"), ("   ", "a name"), ("a\nb", "one line")] {
+        let problem = bench.post("/api/paints", entry(bad), REFUSED).await;
+        assert!(about(&problem, "/name").contains(said), "{problem}");
+    }
+    let long = bench.post("/api/paints", entry(&"x".repeat(10_000)), REFUSED).await;
+    assert!(about(&long, "/name").contains("10000") && about(&long, "/name").len() < 100);
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 4);
+}
+
+#[tokio::test]
+async fn tins_that_cannot_be_are_refused_field_by_field() {
+    let bench = Bench::empty().await;
+    let bad = json!({
+        "name": "", "class": "milk", "colour": {"hex": "zz"}, "coats_to_hide": 0,
+        "price": {"amount": -1, "tin_ml": 500}, "stock_ml": 1e308
+    });
+    let problem = bench.post("/api/paints", bad, REFUSED).await;
+    for pointer in ["/name", "/class", "/colour/hex", "/coats_to_hide", "/price/amount", "/stock_ml"] {
+        about(&problem, pointer);
+    }
+    let medium = json!({"name": "slow glaze", "class": "glazing-liquid"});
+    assert!(bench.post("/api/paints", medium, CREATED).await["swatch"]["hides_in"].is_null());
+}
+
+#[tokio::test]
+async fn mixes_that_cannot_be_are_refused() {
+    let bench = Bench::demo().await;
+    let fern = bench.paint("fern").await;
+    let part = |parts: i64| json!({"paint": fern, "parts": parts});
+    for (components, pointer) in [
+        (json!([part(0)]), "/components/0/parts"),
+        (json!([part(1000)]), "/components/0/parts"),
+        (json!([part(-1)]), "/components/0/parts"),
+        (json!([part(1), part(2)]), "/components"),
+        (json!([{"paint": "01900000-0000-7000-8000-000000000000", "parts": 1}]), "/components"),
+        (json!([{"paint": "not an id", "parts": 1}]), "/components/0/paint"),
+        (Value::Array(vec![part(1); 9]), "/components"),
+        (Value::Array(vec![part(1); 10_000]), "/components"),
+    ] {
+        let problem = bench.post("/api/mixes", json!({"components": components}), REFUSED).await;
+        about(&problem, pointer);
+    }
+    let empty = bench.post("/api/mixes/preview", json!({"components": []}), OK).await;
+    assert!(empty["swatch"].is_null());
+}
+
+#[tokio::test]
+async fn unknown_ids_addresses_and_methods_are_said() {
+    let bench = Bench::empty().await;
+    let missing = StatusCode::NOT_FOUND;
+    for path in [
+        "/api/paints/01900000-0000-7000-8000-000000000000",
+        "/api/paints/x'--",
+        "/api/mixes/1",
+        "/api/nothing",
+    ] {
+        let problem = bench.call(Method::GET, path, Value::Null, missing).await;
+        assert_eq!(problem["type"], "urn:warm-blend:unknown", "{problem}");
+    }
+    bench.call(Method::PATCH, "/api/paints", Value::Null, StatusCode::METHOD_NOT_ALLOWED).await;
+    let no_revision = bench
+        .call(
+            Method::DELETE,
+            "/api/mixes/01900000-0000-7000-8000-000000000000",
+            Value::Null,
+            StatusCode::BAD_REQUEST,
+        )
+        .await;
+    assert!(no_revision["detail"].as_str().unwrap().contains("revision"));
+}
+
+#[tokio::test]
+async fn the_piece_is_renamed() {
+    let bench = Bench::empty().await;
+    assert_eq!(bench.get("/api/piece").await["name"], "Untitled piece");
+    let renamed = bench.call(Method::PUT, "/api/piece?revision=1", json!({"name": "hall bench"}), OK).await;
+    assert_eq!(renamed["revision"], 2);
+    assert_eq!(bench.get("/api/piece").await["name"], "hall bench");
+}

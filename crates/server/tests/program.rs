@@ -1,0 +1,180 @@
+//! The program itself: how it starts, how it fails, and what a killed one leaves behind.
+
+use std::fs;
+use std::io::{BufRead, BufReader, Read};
+use std::path::Path;
+use std::process::{Child, Command, Output, Stdio};
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::time::Duration;
+
+use serde_json::{Value, json};
+use warm_blend_store::Store;
+
+struct Running {
+    child: Child,
+    base: String,
+}
+
+impl Drop for Running {
+    fn drop(&mut self) {
+        drop(self.child.kill());
+        drop(self.child.wait());
+    }
+}
+
+fn program() -> Command {
+    Command::new(env!("CARGO_BIN_EXE_warm-blend"))
+}
+
+fn start(args: &[&str]) -> Running {
+    let mut child = program().args(args).stdout(Stdio::piped()).spawn().unwrap();
+    let mut line = String::new();
+    BufReader::new(child.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
+    let base =
+        line.split_whitespace().find(|word| word.starts_with("http://")).unwrap_or_else(|| panic!("{line}"));
+    Running { base: base.to_owned(), child }
+}
+
+fn refused(args: &[&str]) -> String {
+    let Output { status, stderr, .. } = program().args(args).output().unwrap();
+    assert!(!status.success());
+    String::from_utf8(stderr).unwrap()
+}
+
+fn serve(file: &Path) -> Running {
+    start(&["serve", "--port", "0", "--data", file.to_str().unwrap()])
+}
+
+#[tokio::test]
+async fn a_killed_program_loses_no_acknowledged_write() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("workspace.db");
+    for round in 0..3 {
+        let mut running = serve(&file);
+        let stop = Arc::new(AtomicBool::new(false));
+        let writers: Vec<_> = (0..4)
+            .map(|writer| {
+                let (base, stop) = (running.base.clone(), Arc::clone(&stop));
+                tokio::spawn(async move {
+                    let client = reqwest::Client::new();
+                    let mut acknowledged = Vec::new();
+                    for n in 0.. {
+                        let name = format!("round {round} writer {writer} paint {n}");
+                        let body = json!({"name": name, "class": "water"}).to_string();
+                        let request = client
+                            .post(format!("{base}/api/paints"))
+                            .header("content-type", "application/json");
+                        match request.body(body).send().await {
+                            Ok(answer) if answer.status() == 201 => acknowledged.push(name),
+                            _ if stop.load(Ordering::SeqCst) => break,
+                            other => panic!("{other:?}"),
+                        }
+                    }
+                    acknowledged
+                })
+            })
+            .collect();
+        tokio::time::sleep(Duration::from_millis(300)).await;
+        stop.store(true, Ordering::SeqCst);
+        running.child.kill().unwrap(); // SIGKILL
+        running.child.wait().unwrap();
+        let mut acknowledged = Vec::new();
+        for writer in writers {
+            acknowledged.extend(writer.await.unwrap());
+        }
+        assert!(acknowledged.len() > 10, "only {} writes were under way", acknowledged.len());
+
+        let again = serve(&file);
+        let shelf: Vec<Value> =
+            reqwest::get(format!("{}/api/paints", again.base)).await.unwrap().json().await.unwrap();
+        let names: Vec<&str> = shelf.iter().map(|paint| paint["entry"]["name"].as_str().unwrap()).collect();
+        for name in acknowledged {
+            assert!(names.contains(&name.as_str()), "{name} was acknowledged and is lost");
+        }
+    }
+}
+
+#[test]
+fn a_file_it_cannot_use_is_named_and_left_alone() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("notes.txt");
+    let text = "three parts of dove grey, one of night blue\n".repeat(5);
+    fs::write(&file, &text).unwrap();
+    let said = refused(&["serve", "--port", "0", "--data", file.to_str().unwrap()]);
+    assert!(said.contains("notes.txt") && said.contains("--data"), "{said}");
+    assert_eq!(fs::read_to_string(&file).unwrap(), text);
+    assert_eq!(fs::read_dir(folder.path()).unwrap().count(), 1, "nothing was put beside it");
+    assert!(refused(&["serve", "--data", "/nowhere/at/all.db"]).contains("/nowhere/at"));
+    assert!(refused(&["serve", "--data", folder.path().to_str().unwrap()]).contains("not a file"));
+}
+
+/// A real full disk, where this machine lets a test mount a small one; else the store's own test has to do.
+#[test]
+fn a_full_disk_is_said_at_the_start() {
+    let folder = tempfile::tempdir().unwrap();
+    let mount = |args: &[&str]| {
+        Command::new("mount").args(args).arg(folder.path()).output().is_ok_and(|o| o.status.success())
+    };
+    if !mount(&["-t", "tmpfs", "-o", "size=64k", "tmpfs"]) {
+        eprintln!(
+            "no small disk can be mounted here: see a_full_disk_is_said_and_nothing_is_lost in the store's tests"
+        );
+        return;
+    }
+    let file = folder.path().join("workspace.db");
+    let filler = fs::write(folder.path().join("filler"), vec![0; 60 << 10]);
+    let said = refused(&["serve", "--port", "0", "--data", file.to_str().unwrap()]);
+    Command::new("umount").arg(folder.path()).status().unwrap();
+    filler.unwrap();
+    assert!(said.contains("no room on the disk") && said.contains("free some space"), "{said}");
+}
+
+#[test]
+fn a_taken_port_is_said() {
+    let folder = tempfile::tempdir().unwrap();
+    let first = serve(&folder.path().join("one.db"));
+    let port = first.base.rsplit(':').next().unwrap();
+    let other = folder.path().join("two.db");
+    let said = refused(&["serve", "--port", port, "--data", other.to_str().unwrap()]);
+    assert!(said.contains(port) && said.contains("--port"), "{said}");
+}
+
+#[test]
+#[cfg(unix)]
+fn the_demo_is_fresh_each_time_and_takes_its_file_away() {
+    let demos = || {
+        fs::read_dir(std::env::temp_dir())
+            .unwrap()
+            .flatten()
+            .filter(|e| e.file_name().to_string_lossy().starts_with("warm-blend-demo-"))
+            .count()
+    };
+    let before = demos();
+    let mut running = start(&["demo", "--port", "0"]);
+    assert_eq!(demos(), before + 1);
+    let pid = running.child.id().to_string();
+    assert!(Command::new("kill").args(["-TERM", &pid]).status().unwrap().success());
+    assert!(running.child.wait().unwrap().success());
+    assert_eq!(demos(), before);
+}
+
+#[test]
+fn the_interface_can_be_printed() {
+    let mut child = program().arg("openapi").stdout(Stdio::piped()).spawn().unwrap();
+    let mut text = String::new();
+    child.stdout.take().unwrap().read_to_string(&mut text).unwrap();
+    assert!(child.wait().unwrap().success());
+    assert!(serde_json::from_str::<Value>(&text).unwrap()["paths"]["/api/predict"].is_object());
+}
+
+/// A workspace made by the first form of the file opens for good: `tests/data/form-1.sqlite` is never made anew.
+#[test]
+fn a_file_of_the_first_form_still_opens() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("old.db");
+    fs::copy(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data/form-1.sqlite"), &file).unwrap();
+    let store = Store::open(&file).unwrap();
+    assert_eq!(store.all::<warm_blend_finish::ShelfPaint>().unwrap().len(), 16);
+    assert_eq!(store.all::<warm_blend_finish::SavedMix>().unwrap().len(), 3);
+}
