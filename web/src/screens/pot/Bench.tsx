@@ -43,6 +43,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
         className="flex min-h-0 min-w-0 flex-1 flex-col gap-3 px-4 pb-4 lg:overflow-auto pt-1 md:px-5"
       >
         {draft.conflict && <Conflict what="mix" conflict={draft.conflict} />}
+        <h1 className="sr-only">{entry.name ?? 'Mix without a name'}</h1>
         <div className="flex items-start gap-2">
           <MixName
             key={draft.origin}

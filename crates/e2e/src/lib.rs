@@ -1,0 +1,327 @@
+//! A painter at the real interface: headless Chromium on a server of its own, driven by roles and labels.
+//!
+//! Things are found in the browser's own accessibility tree, by the role and the name that a screen reader would say, and
+//! waited for until they are there. Chromium and ChromeDriver are Debian's (`make test` installs them).
+
+use std::net::TcpListener;
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Stdio};
+use std::sync::atomic::{AtomicU32, Ordering};
+use std::time::{Duration, Instant};
+
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use thirtyfour::cdp::Cdp;
+use thirtyfour::prelude::*;
+use warm_blend_server::{Served, Workspace, serve};
+
+/// How long something may take to be there.
+const PATIENCE: Duration = Duration::from_secs(15);
+
+/// One browser on one workspace.
+pub struct Painter {
+    pub driver: WebDriver,
+    pub base: String,
+    devtools: Cdp,
+    marks: AtomicU32,
+    chromedriver: Child,
+    _served: Served,
+    _folder: TempDir,
+}
+
+impl Painter {
+    /// Before the demo workspace, 1280×800.
+    pub async fn at_the_demo() -> Self {
+        Self::before(|file| Workspace::demo(file).expect("the demo opens")).await
+    }
+
+    /// Before a workspace with nothing in it.
+    pub async fn at_an_empty_bench() -> Self {
+        Self::before(|file| Workspace::open(file).expect("a new workspace opens")).await
+    }
+
+    async fn before(open: impl FnOnce(&Path) -> Workspace) -> Self {
+        let folder = tempfile::tempdir().expect("a folder");
+        let served = serve(open(&folder.path().join("workspace.db")), 0).await.expect("a port");
+        let (chromedriver, port) = start_chromedriver();
+        let driver = connect(port, folder.path()).await;
+        let devtools = driver.cdp();
+        let base = served.url();
+        let painter = Self {
+            driver,
+            base,
+            devtools,
+            marks: AtomicU32::new(0),
+            chromedriver,
+            _served: served,
+            _folder: folder,
+        };
+        painter.size(1280, 800).await;
+        // Whatever the page's policy refuses, and whatever goes wrong unheard, is kept to be asked for at the end.
+        let listen = "window.complaints = [];
+            addEventListener('securitypolicyviolation', e => complaints.push(e.violatedDirective + ' ' + e.blockedURI));
+            addEventListener('error', e => complaints.push(e.message));
+            addEventListener('unhandledrejection', e => complaints.push(String(e.reason)));";
+        painter.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": listen})).await;
+        painter.open("/").await;
+        painter
+    }
+
+    /// Goes to an address of the application.
+    pub async fn open(&self, path: &str) {
+        self.driver.goto(format!("{}{path}", self.base)).await.expect("the page opens");
+    }
+
+    /// Makes the window another size.
+    pub async fn size(&self, width: u32, height: u32) {
+        let metrics =
+            json!({"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600});
+        self.cdp("Emulation.setDeviceMetricsOverride", metrics).await;
+    }
+
+    async fn cdp(&self, command: &str, params: Value) -> Value {
+        self.devtools.send_raw(command, params).await.expect("the browser obeys")
+    }
+
+    /// Everything of a role, with its name, that is there now.
+    async fn all(&self, role: &str) -> Vec<(String, u64)> {
+        let Ok(document) = self.devtools.send_raw("DOM.getDocument", json!({"depth": 0})).await else {
+            return Vec::new();
+        };
+        let query = json!({"nodeId": document["root"]["nodeId"], "role": role});
+        let Ok(found) = self.devtools.send_raw("Accessibility.queryAXTree", query).await else {
+            return Vec::new(); // the page was being replaced
+        };
+        let nodes = found["nodes"].as_array().cloned().unwrap_or_default();
+        let seen = nodes.iter().filter(|node| node["ignored"] != true);
+        seen.filter_map(|node| {
+            Some((
+                node["name"]["value"].as_str().unwrap_or("").to_owned(),
+                node["backendDOMNodeId"].as_u64()?,
+            ))
+        })
+        .collect()
+    }
+
+    /// The names of everything of a role that is there now.
+    pub async fn names(&self, role: &str) -> Vec<String> {
+        self.all(role).await.into_iter().map(|(name, _)| name).collect()
+    }
+
+    async fn look_for(&self, role: &str, name: &str) -> Option<WebElement> {
+        let all = self.all(role).await;
+        // The exact name first; a name that begins so where a row says more after it.
+        let exact = all.iter().find(|(found, _)| found == name);
+        let (_, backend) = exact.or_else(|| all.iter().find(|(found, _)| found.starts_with(name)))?;
+        let push = json!({"backendNodeIds": [backend]});
+        let pushed = self.devtools.send_raw("DOM.pushNodesByBackendIdsToFrontend", push).await.ok()?;
+        let mark = format!("found-{}", self.marks.fetch_add(1, Ordering::Relaxed));
+        let set = json!({"nodeId": pushed["nodeIds"][0], "name": "data-e2e", "value": mark});
+        self.devtools.send_raw("DOM.setAttributeValue", set).await.ok()?;
+        self.driver.find(By::Css(format!("[data-e2e={mark}]"))).await.ok()
+    }
+
+    /// The thing of this role and name, as soon as it is there.
+    pub async fn the(&self, role: &str, name: &str) -> WebElement {
+        let until = Instant::now() + PATIENCE;
+        while Instant::now() < until {
+            if let Some(found) = self.look_for(role, name).await {
+                return found;
+            }
+            tokio::time::sleep(Duration::from_millis(50)).await;
+        }
+        panic!("no {role} “{name}”; there are: {:?}", self.names(role).await);
+    }
+
+    /// Waits until nothing of this role and name is there.
+    pub async fn gone(&self, role: &str, name: &str) {
+        self.until(&format!("{role} “{name}” is gone"), async || {
+            self.look_for(role, name).await.is_none()
+        })
+        .await;
+    }
+
+    /// Waits until something holds.
+    pub async fn until(&self, what: &str, holds: impl AsyncFn() -> bool) {
+        let until = Instant::now() + PATIENCE;
+        while !holds().await {
+            if Instant::now() > until {
+                let page = self.driver.find(By::Tag("body")).await.expect("a page").text().await;
+                panic!("in vain waited for: {what}\n{}", page.unwrap_or_default());
+            }
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
+    }
+
+    /// Waits until the page shows a text.
+    pub async fn reads(&self, text: &str) {
+        self.until(&format!("the page reads “{text}”"), async || self.text().await.contains(text)).await;
+    }
+
+    /// All that the page shows as text.
+    pub async fn text(&self) -> String {
+        match self.driver.find(By::Tag("body")).await {
+            Ok(body) => body.text().await.unwrap_or_default(),
+            Err(_) => String::new(),
+        }
+    }
+
+    /// Clicks the thing of this role and name, as soon as it lets itself be clicked.
+    pub async fn click(&self, role: &str, name: &str) {
+        let until = Instant::now() + PATIENCE;
+        loop {
+            match self.the(role, name).await.click().await {
+                Ok(()) => return,
+                // Still moving, or replaced between finding and clicking.
+                Err(_) if Instant::now() < until => tokio::time::sleep(Duration::from_millis(50)).await,
+                Err(error) => panic!("cannot click {role} “{name}”: {error}"),
+            }
+        }
+    }
+
+    /// Puts a text into a field in place of what stands there.
+    pub async fn write(&self, role: &str, name: &str, text: &str) {
+        let field = self.the(role, name).await;
+        field.click().await.expect("the field takes the cursor");
+        field.send_keys(Key::Control + "a").await.expect("keys");
+        field.send_keys(text).await.expect("keys");
+    }
+
+    /// What stands in a field.
+    pub async fn value(&self, role: &str, name: &str) -> String {
+        self.the(role, name).await.prop("value").await.expect("a field").unwrap_or_default()
+    }
+
+    /// Presses keys, wherever the focus is.
+    pub async fn press(&self, keys: impl Into<TypingData>) {
+        self.driver.action_chain().send_keys(keys).perform().await.expect("keys");
+    }
+
+    /// Presses a key while Alt is down.
+    pub async fn alt(&self, key: char) {
+        let chain = self.driver.action_chain().key_down(Key::Alt).send_keys(key.to_string()).key_up(Key::Alt);
+        chain.perform().await.expect("keys");
+    }
+
+    /// Presses a key while Control is down.
+    pub async fn control(&self, key: char) {
+        let chain = self.driver.action_chain().key_down(Key::Control).send_keys(key.to_string());
+        chain.key_up(Key::Control).perform().await.expect("keys");
+    }
+
+    /// Walks with Tab until the focus is on the thing of this role and name.
+    pub async fn tab_to(&self, role: &str, name: &str) {
+        let goal = self.the(role, name).await;
+        for _ in 0..150 {
+            let here = self.driver.active_element().await.expect("a focus");
+            if here == goal {
+                return;
+            }
+            self.press(Key::Tab).await;
+        }
+        panic!("Tab never reached {role} “{name}”");
+    }
+
+    /// The colour a swatch with this role and name is filled with, as the browser reckons it.
+    pub async fn fill(&self, role: &str, name: &str) -> String {
+        self.the(role, name).await.css_value("background-color").await.expect("a colour")
+    }
+
+    /// Waits until everything is on the disk.
+    pub async fn saved(&self) {
+        self.until("everything is saved", async || {
+            let status = self.driver.find(By::Css("header [role=status]")).await;
+            match status {
+                Ok(status) => {
+                    status.prop("textContent").await.is_ok_and(|text| text.as_deref() == Some("Saved"))
+                }
+                Err(_) => false,
+            }
+        })
+        .await;
+    }
+
+    /// Asks the server for a change as another tab would, behind the page's back.
+    pub async fn meanwhile(&self, method: &str, path: &str, body: Value) -> Value {
+        let ask = "const [method, path, body, done] = arguments;
+            const headers = {'content-type': 'application/json'};
+            fetch(path, {method, headers, ...(method === 'GET' ? {} : {body: JSON.stringify(body)})})
+                .then(answer => answer.json()).then(done);";
+        let answer =
+            self.driver.execute_async(ask, vec![json!(method), json!(path), body]).await.expect("an answer");
+        answer.json().clone()
+    }
+
+    /// What axe-core finds wrong with the page as it is.
+    pub async fn violations(&self) -> Vec<String> {
+        let axe = web_folder().join("node_modules/axe-core/axe.min.js");
+        let source = std::fs::read_to_string(&axe)
+            .unwrap_or_else(|_| panic!("{} is missing: run `make web`", axe.display()));
+        self.driver.execute(&source, vec![]).await.expect("axe-core loads");
+        let run = "const done = arguments[arguments.length - 1];
+            axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']}).then(
+                r => done(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target + ' ' + n.failureSummary).join(' | '))));";
+        let found = self.driver.execute_async(run, vec![]).await.expect("axe-core runs");
+        found.convert().expect("a list")
+    }
+
+    /// Ends the visit; what the page complained about meanwhile is a failure.
+    pub async fn leave(self) {
+        let complaints = self.driver.execute("return window.complaints", vec![]).await.expect("a page");
+        let complaints: Vec<String> = complaints.convert().expect("a list");
+        assert!(complaints.is_empty(), "{complaints:?}");
+        self.driver.clone().quit().await.expect("the browser closes");
+    }
+}
+
+impl Drop for Painter {
+    fn drop(&mut self) {
+        // Its browser goes with it, also when a test fails half-way.
+        drop(self.chromedriver.kill());
+        drop(self.chromedriver.wait());
+    }
+}
+
+fn web_folder() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web")
+}
+
+fn start_chromedriver() -> (Child, u16) {
+    let port =
+        TcpListener::bind("127.0.0.1:0").and_then(|free| free.local_addr()).expect("a free port").port();
+    let child = Command::new("chromedriver")
+        .arg(format!("--port={port}"))
+        .stdout(Stdio::null())
+        .stderr(Stdio::null())
+        .spawn()
+        .expect("chromedriver is missing: run `make test`, which installs it");
+    (child, port)
+}
+
+async fn connect(port: u16, folder: &Path) -> WebDriver {
+    let mut wanted = DesiredCapabilities::chrome();
+    for argument in [
+        "--headless=new",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-dev-shm-usage",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--force-color-profile=srgb",
+        "--lang=en",
+    ] {
+        wanted.add_arg(argument).expect("an argument");
+    }
+    wanted.add_arg(&format!("--user-data-dir={}", folder.join("browser").display())).expect("an argument");
+    let until = Instant::now() + PATIENCE;
+    loop {
+        match WebDriver::new(format!("http://127.0.0.1:{port}"), wanted.clone()).await {
+            Ok(driver) => return driver,
+            Err(_) if Instant::now() < until => tokio::time::sleep(Duration::from_millis(100)).await,
+            Err(error) => panic!("Chromium does not start: {error}"),
+        }
+    }
+}
