@@ -153,6 +153,14 @@ impl Painter {
         }
     }
 
+    /// Waits until fonts are there and nothing moves any more.
+    pub async fn settled(&self) {
+        let ask = "const done = arguments[0];
+            document.fonts.ready.then(() => Promise.all(document.getAnimations().map(a => a.finished)))
+                .then(() => requestAnimationFrame(() => requestAnimationFrame(done)));";
+        self.driver.execute_async(ask, vec![]).await.expect("the page settles");
+    }
+
     /// Waits until the page shows a text.
     pub async fn reads(&self, text: &str) {
         self.until(&format!("the page reads “{text}”"), async || self.text().await.contains(text)).await;

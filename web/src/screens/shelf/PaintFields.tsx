@@ -38,7 +38,6 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
         value={entry.name}
         onChange={(name) => onChange({ ...entry, name })}
         error={problem?.at('/name')}
-        // biome-ignore lint/a11y/noAutofocus: a new tin is named first
         autoFocus={begin}
       />
       <ClassField value={entry.class} onChange={(next) => onChange({ ...entry, class: next })} />
