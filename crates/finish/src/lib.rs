@@ -8,6 +8,7 @@
 //! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
+//! | and of thousands of mixes? | [`QuickMixer`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | what does a pot record? | [`SavedMix`], [`Parts`], [`WholeParts`] |
 //!
@@ -29,6 +30,7 @@ mod measure;
 mod mix;
 mod name;
 mod pot;
+mod quick;
 mod shelf;
 mod surface;
 mod verdict;
@@ -43,6 +45,7 @@ pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
 pub use pot::{BadMix, Component, PaintId, Piece, SavedMix, WholeParts};
+pub use quick::{QuickMaterial, QuickMixer};
 pub use shelf::{BadPaint, Masstone, ShelfPaint};
 pub use surface::Sheen;
 pub use verdict::Verdict;

@@ -1,6 +1,6 @@
 //! A wet material, ready to be mixed or brushed: its K and S, and the surface it dries to.
 
-use warm_blend_spectral::{BANDS, Reflectance};
+use warm_blend_spectral::Reflectance;
 
 use crate::film::Optics;
 use crate::hiding::{COAT, chart_white};
@@ -23,13 +23,11 @@ impl Material {
     pub fn masstone(&self) -> Reflectance {
         let (k, s) = (self.optics.k(), self.optics.s());
         let surface = self.sheen.alpha() * K1;
-        let mut seen = [0.0; BANDS];
-        for i in 0..BANDS {
+        Reflectance::from_fn(|i| {
             // Saunderson's surface over R∞ = S/(K + S + √(K(K + 2S))), drawn into one division.
             let below = (1.0 - K2) * s[i] + k[i] + (k[i] * (k[i] + 2.0 * s[i])).sqrt();
-            seen[i] = surface + (1.0 - K1) * (1.0 - K2) * s[i] / below.max(f64::MIN_POSITIVE);
-        }
-        Reflectance::from_fn(|i| seen[i])
+            surface + (1.0 - K1) * (1.0 - K2) * s[i] / below.max(f64::MIN_POSITIVE)
+        })
     }
 
     /// What is seen of a film of wet thickness `x` over a ground that lies below the surface.
@@ -56,6 +54,7 @@ impl Material {
 mod tests {
     use super::*;
     use proptest::prelude::*;
+    use warm_blend_spectral::BANDS;
 
     proptest! {
         #[test]

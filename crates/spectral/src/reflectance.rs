@@ -36,13 +36,24 @@ impl Reflectance {
         Self([into_unit(value); BANDS])
     }
 
-    /// A curve computed band by band; each value is brought into 0..=1 and a NaN is read as 0, so that what the
-    /// physics yields at the rounding limits stays a reflectance.
+    /// A curve computed band by band: see [`Reflectance::clamped`].
+    #[inline]
     pub fn from_fn(band: impl FnMut(usize) -> f64) -> Self {
-        Self(std::array::from_fn(band).map(into_unit))
+        Self::clamped(std::array::from_fn(band))
+    }
+
+    /// Brings each value into 0..=1 and reads a NaN as 0, so that what the physics yields at the rounding limits stays a
+    /// reflectance.
+    #[inline]
+    pub fn clamped(mut bands: [f64; BANDS]) -> Self {
+        for r in &mut bands {
+            *r = into_unit(*r);
+        }
+        Self(bands)
     }
 
     /// The 36 values.
+    #[inline]
     pub const fn bands(&self) -> &[f64; BANDS] {
         &self.0
     }
@@ -53,6 +64,7 @@ impl Reflectance {
     }
 }
 
+#[inline]
 fn into_unit(value: f64) -> f64 {
     value.max(0.0).min(1.0)
 }

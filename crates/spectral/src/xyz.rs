@@ -37,7 +37,7 @@ impl Xyz {
     }
 }
 
-/// Inner product, folded by thirds: loops without a running sum are worked on several bands at a time.
+/// Inner product over the bands, folded by thirds: loops without a running sum are worked on several bands at a time.
 fn dot(a: &[f64; BANDS], b: &[f64; BANDS]) -> f64 {
     let mut products = [0.0; BANDS];
     for i in 0..BANDS {
