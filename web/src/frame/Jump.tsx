@@ -105,7 +105,6 @@ function Choices({ onClose }: { onClose: () => void }) {
       />
       <div id={list} role="listbox" aria-label="Found" className="mt-2 max-h-[46vh] overflow-auto">
         {found.map((goal) => (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the keys are heard by the combobox above
           <div
             key={goal.id}
             id={optionId(goal)}

@@ -29,7 +29,10 @@ export function Field({ label, value, onChange, hint, error, unit, className = '
         aria-describedby={error || hint ? `${id}-about` : undefined}
       />
       {(error || hint) && (
-        <p id={`${id}-about`} className={`text-sm ${error ? 'font-medium text-alarm' : 'text-soft'}`}>
+        <p
+          id={`${id}-about`}
+          className={`text-sm ${error ? 'font-medium text-alarm first-letter:uppercase' : 'text-soft'}`}
+        >
           {error ?? hint}
         </p>
       )}

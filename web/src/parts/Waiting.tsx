@@ -6,7 +6,6 @@ export function Waiting({ rows = 8 }: { rows?: number }) {
     <div role="status" className="grid gap-px p-1">
       <span className="sr-only">Loading</span>
       {Array.from({ length: rows }, (_, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: rows without identity
         <div key={i} className="h-11 animate-pulse bg-panel" />
       ))}
     </div>

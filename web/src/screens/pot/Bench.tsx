@@ -98,7 +98,7 @@ function MixName({ entry, onChange, error }: NameProps) {
           if (event.key === 'Enter') keep();
           if (event.key === 'Escape') setName(kept);
         }}
-        className="h-12 w-full rounded bg-transparent px-2 -mx-2 font-display text-3xl font-[650] tracking-tight placeholder:text-edge hover:bg-panel focus:bg-paper"
+        className="h-12 w-full truncate rounded bg-transparent px-2 -mx-2 font-display text-3xl font-[650] tracking-tight placeholder:text-edge hover:bg-panel focus:bg-paper"
       />
       {error && (
         <p id="mix-name-error" className="text-sm font-medium text-alarm">

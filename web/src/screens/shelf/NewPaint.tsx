@@ -1,4 +1,4 @@
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { type Paint, type PaintEntry, Problem } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { usePaintCalls, usePaintPreview } from '../../state/workspace';
@@ -16,6 +16,12 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
   const tell = useTell();
   // Until somebody tries to keep it, only a colour that was typed is found fault with.
   const typing = entry.colour && preview.error instanceof Problem ? preview.error : undefined;
+
+  // What was refused is brought into sight, with the cursor in it.
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    if (refused) form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+  }, [refused]);
 
   const keep = async (event: FormEvent) => {
     event.preventDefault();
@@ -35,7 +41,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
       swatch={preview.error ? undefined : preview.data}
       onClose={onClose}
     >
-      <form onSubmit={keep} className="grid gap-5" noValidate>
+      <form ref={form} onSubmit={keep} className="grid gap-5" noValidate>
         <PaintFields
           entry={entry}
           onChange={(next) => {

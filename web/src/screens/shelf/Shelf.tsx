@@ -22,9 +22,11 @@ export function Shelf() {
       <section aria-label="Shelf" className={`flex min-w-0 flex-1 flex-col ${id ? 'max-lg:hidden' : ''}`}>
         <div className="flex items-center justify-between px-4 pb-2 pt-1 md:px-5">
           <h1 className="text-3xl">Shelf</h1>
-          <button type="button" className="press press-ink" onClick={() => go('/shelf/new')}>
-            <Plus size={20} aria-hidden /> Add a paint
-          </button>
+          {paints.data.length > 0 && (
+            <button type="button" className="press press-ink" onClick={() => go('/shelf/new')}>
+              <Plus size={20} aria-hidden /> Add a paint
+            </button>
+          )}
         </div>
         {paints.data.length === 0 ? (
           <Empty onAdd={() => go('/shelf/new')} />
