@@ -1,5 +1,6 @@
-import { Check, ChevronDown, Sun } from 'lucide-react';
+import { ChevronDown, Sun } from 'lucide-react';
 import { Select, ToggleGroup } from 'radix-ui';
+import { Choice, Choices } from '../parts/Choice';
 import { useLight, useLights } from './light';
 
 /** Chooses the light: all seven side by side where there is room, else a list. */
@@ -34,26 +35,11 @@ export function LightControl() {
             <ChevronDown size={16} aria-hidden />
           </Select.Icon>
         </Select.Trigger>
-        <Select.Portal>
-          <Select.Content position="popper" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
-            <Select.Viewport>
-              {lights.map((choice) => (
-                <Select.Item
-                  key={choice.id}
-                  value={choice.id}
-                  className="flex h-11 items-center gap-2 rounded-xs pl-2 pr-4 cursor-pointer outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white"
-                >
-                  <span className="w-5">
-                    <Select.ItemIndicator>
-                      <Check size={18} aria-hidden />
-                    </Select.ItemIndicator>
-                  </span>
-                  <Select.ItemText>{choice.name}</Select.ItemText>
-                </Select.Item>
-              ))}
-            </Select.Viewport>
-          </Select.Content>
-        </Select.Portal>
+        <Choices>
+          {lights.map((choice) => (
+            <Choice key={choice.id} value={choice.id} name={choice.name} />
+          ))}
+        </Choices>
       </Select.Root>
     </>
   );

@@ -1,7 +1,8 @@
-import { Check, ChevronDown } from 'lucide-react';
+import { ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
 import { useId, useState } from 'react';
 import type { PaintEntry, Problem } from '../../api/client';
+import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
 import { Field } from '../../parts/Field';
 import { typed } from '../../parts/numbers';
@@ -144,31 +145,16 @@ function ClassField({ value, onChange }: { value: string; onChange: (value: stri
             <ChevronDown size={18} aria-hidden />
           </Select.Icon>
         </Select.Trigger>
-        <Select.Portal>
-          <Select.Content position="popper" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
-            <Select.Viewport className="max-h-[60vh]">
-              {groups.map((group) => (
-                <Select.Group key={group.name}>
-                  <Select.Label className="px-3 pb-1 pt-2 text-sm text-soft">{group.name}</Select.Label>
-                  {group.choices.map((choice) => (
-                    <Select.Item
-                      key={choice.id}
-                      value={choice.id}
-                      className="flex h-11 items-center gap-2 rounded-xs pl-2 pr-4 cursor-pointer outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white"
-                    >
-                      <span className="w-5">
-                        <Select.ItemIndicator>
-                          <Check size={18} aria-hidden />
-                        </Select.ItemIndicator>
-                      </span>
-                      <Select.ItemText>{choice.name}</Select.ItemText>
-                    </Select.Item>
-                  ))}
-                </Select.Group>
+        <Choices>
+          {groups.map((group) => (
+            <Select.Group key={group.name}>
+              <Select.Label className="px-3 pb-1 pt-2 text-sm text-soft">{group.name}</Select.Label>
+              {group.choices.map((choice) => (
+                <Choice key={choice.id} value={choice.id} name={choice.name} />
               ))}
-            </Select.Viewport>
-          </Select.Content>
-        </Select.Portal>
+            </Select.Group>
+          ))}
+        </Choices>
       </Select.Root>
     </div>
   );
