@@ -39,7 +39,9 @@ web/dist/index.html: web/node_modules/.package-lock.json web/index.html web/vite
 	touch ../crates/server/src/front.rs
 
 web/node_modules/.package-lock.json: web/package.json web/package-lock.json | tools
-	@cd web && npm ci --no-audit --no-fund --loglevel=error
+	@# Not `npm ci`: it refuses a lock file that does not name the builds for every other platform, and a registry may hold
+	# this platform's only. Versions are those of the lock file all the same.
+	cd web && npm install --no-save --no-audit --no-fund --loglevel=error
 	touch node_modules/.package-lock.json
 
 api: ## Write the description of the interface anew, for the front end's types
@@ -59,7 +61,7 @@ browser: | tools
 	DEBIAN_FRONTEND=noninteractive $(SUDO) apt-get install -y -qq --no-install-recommends chromium chromium-driver > /dev/null
 
 bench: ## How fast the engine is, beside a general-purpose library from npm
-	@npm ci --prefix benches --no-audit --no-fund --loglevel=error
+	@npm install --no-save --prefix benches --no-audit --no-fund --loglevel=error
 	cargo bench --locked -p warm-blend-benches
 
 screenshots: build browser ## The pictures of docs/screenshots, from the demo

@@ -88,7 +88,7 @@ fn main() {
     let mut ratios = Vec::new();
     for _ in 0..5 {
         let Some(theirs) = theirs(1.0) else {
-            println!("no comparison: it needs Node and `npm ci --prefix benches`");
+            println!("no comparison: it needs Node and `npm install --prefix benches`");
             return;
         };
         let (quick, full) = (quick(), full());
