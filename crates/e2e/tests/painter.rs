@@ -186,10 +186,10 @@ async fn a_tin_is_added_corrected_and_taken_away() {
     painter.the("heading", "Start with your white").await;
     painter.click("button", "Add a paint").await;
     painter.click("button", "Put it on the shelf").await;
-    painter.reads("Give it a name").await;
+    painter.reads("give it a name").await;
     painter.write("textbox", "Name", "house white").await;
     painter.write("textbox", "Hex code", "#f0ede").await;
-    painter.reads("A hex code has 3, 6 or 8 digits, not 5").await;
+    painter.reads("a hex code has 3, 6 or 8 digits, not 5").await;
     painter.write("textbox", "Hex code", "F0EDE6").await;
     painter.write("textbox", "Coats to hide", "two").await;
     painter.reads("“two” is not a number").await;
@@ -240,7 +240,7 @@ async fn a_target_is_set_judged_and_taken_away() {
     painter.click("link", "calm olive").await;
     painter.click("button", "Set a target").await;
     painter.write("textbox", "Hex code", "#9a9a5").await;
-    painter.reads("A hex code has 3, 6 or 8 digits").await;
+    painter.reads("a hex code has 3, 6 or 8 digits").await;
     painter.write("textbox", "Hex code", "#9a9a5e").await;
     painter.click("button", "Done").await;
     painter.reads("than the target").await;

@@ -55,11 +55,6 @@ impl Optics {
         &self.s
     }
 
-    /// The same material with K and S multiplied by `factor`: stronger or thinner, its masstone unchanged.
-    pub fn scaled(&self, factor: f64) -> Self {
-        Self::new(self.k.map(|k| k * factor), self.s.map(|s| s * factor))
-    }
-
     /// Neither absorbs nor scatters.
     pub(crate) const NONE: Optics = Optics { k: [0.0; BANDS], s: [0.0; BANDS] };
 

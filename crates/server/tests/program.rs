@@ -5,7 +5,7 @@ use std::io::{BufRead, BufReader, Read};
 use std::path::Path;
 use std::process::{Child, Command, Output, Stdio};
 use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 use std::time::Duration;
 
 use serde_json::{Value, json};
@@ -52,10 +52,10 @@ async fn a_killed_program_loses_no_acknowledged_write() {
     let file = folder.path().join("workspace.db");
     for round in 0..3 {
         let mut running = serve(&file);
-        let stop = Arc::new(AtomicBool::new(false));
+        let (stop, written) = (Arc::new(AtomicBool::new(false)), Arc::new(AtomicUsize::new(0)));
         let writers: Vec<_> = (0..4)
             .map(|writer| {
-                let (base, stop) = (running.base.clone(), Arc::clone(&stop));
+                let (base, stop, written) = (running.base.clone(), Arc::clone(&stop), Arc::clone(&written));
                 tokio::spawn(async move {
                     let client = reqwest::Client::new();
                     let mut acknowledged = Vec::new();
@@ -66,7 +66,10 @@ async fn a_killed_program_loses_no_acknowledged_write() {
                             .post(format!("{base}/api/paints"))
                             .header("content-type", "application/json");
                         match request.body(body).send().await {
-                            Ok(answer) if answer.status() == 201 => acknowledged.push(name),
+                            Ok(answer) if answer.status() == 201 => {
+                                acknowledged.push(name);
+                                written.fetch_add(1, Ordering::SeqCst);
+                            }
                             _ if stop.load(Ordering::SeqCst) => break,
                             other => panic!("{other:?}"),
                         }
@@ -75,7 +78,12 @@ async fn a_killed_program_loses_no_acknowledged_write() {
                 })
             })
             .collect();
-        tokio::time::sleep(Duration::from_millis(300)).await;
+        let under_way = async {
+            while written.load(Ordering::SeqCst) < 60 {
+                tokio::time::sleep(Duration::from_millis(2)).await;
+            }
+        };
+        tokio::time::timeout(Duration::from_secs(60), under_way).await.expect("sixty writes in a minute");
         stop.store(true, Ordering::SeqCst);
         running.child.kill().unwrap(); // SIGKILL
         running.child.wait().unwrap();
@@ -83,7 +91,7 @@ async fn a_killed_program_loses_no_acknowledged_write() {
         for writer in writers {
             acknowledged.extend(writer.await.unwrap());
         }
-        assert!(acknowledged.len() > 10, "only {} writes were under way", acknowledged.len());
+        assert!(acknowledged.len() >= 60);
 
         let again = serve(&file);
         let shelf: Vec<Value> =

@@ -8,16 +8,12 @@ export type Paint = Schemas['Paint'];
 export type PaintEntry = Schemas['PaintEntry'];
 export type Mix = Schemas['Mix'];
 export type MixEntry = Schemas['MixEntry'];
-export type MixPart = Schemas['MixPart'];
 export type Prediction = Schemas['Prediction'];
 export type PredictedPart = Schemas['PredictedPart'];
 export type Swatch = Schemas['Swatch'];
-export type SeenColour = Schemas['SeenColour'];
 export type Colour = Schemas['Colour'];
 export type LightChoice = Schemas['LightChoice'];
 export type ClassChoice = Schemas['ClassChoice'];
-export type HistoryNow = Schemas['HistoryNow'];
-export type PieceAtHand = Schemas['PieceAtHand'];
 export type ProblemBody = Schemas['Problem'];
 
 export const api = createClient<paths>({ baseUrl: window.location.origin });

@@ -3,12 +3,10 @@
 const plain = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
 const one = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
 const percent = new Intl.NumberFormat('en', { style: 'percent', maximumFractionDigits: 0 });
-const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
 
 export const plainNumber = (value: number) => plain.format(value);
 export const oneDecimal = (value: number) => one.format(value);
 export const share = (value: number) => percent.format(value);
-export const price = (value: number) => money.format(value);
 
 /** `L* 61.2 a* 9.8 b* 33.1` */
 export const labWords = (lab: number[]) =>

@@ -54,10 +54,14 @@ export interface SaverEvents<K> {
 
 const PATIENCE = 1500;
 
+/** How long typing must pause before it is kept: one step of undo is a burst of keys, not a key. */
+const PAUSE = 500;
+
 export class Saver<E, K extends Revised> {
   now: SavingNow = SAVED;
   private next: E | undefined;
   private running = false;
+  private pause: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private revision: number,
@@ -72,7 +76,21 @@ export class Saver<E, K extends Revised> {
 
   save(entry: E) {
     this.next = entry;
-    void this.run();
+    this.flush();
+  }
+
+  /** Saves once nothing more has come for a moment. */
+  saveSoon(entry: E) {
+    this.next = entry;
+    if (!this.running) this.become({ state: 'saving' });
+    clearTimeout(this.pause);
+    this.pause = setTimeout(() => this.flush(), PAUSE);
+  }
+
+  /** Saves what is waiting, now. */
+  flush() {
+    clearTimeout(this.pause);
+    if (this.next !== undefined) void this.run();
   }
 
   /** Goes on from the revision that is kept now. */

@@ -18,6 +18,8 @@ export interface Draft<E> {
   show: (entry: E) => void;
   /** Shows a change and keeps it. */
   change: (entry: E) => void;
+  /** Shows a change and keeps it at the next pause: while somebody types. */
+  type: (entry: E) => void;
   /** Why the last change was not kept. */
   problem: Problem | undefined;
   /** Set when another tab changed it first. */
@@ -64,6 +66,8 @@ export function useDraft<E, K extends Kept<E>>(
     }
   }, [kept]);
 
+  useEffect(() => () => saver.current?.flush(), []);
+
   const settle = (mine: boolean) => {
     if (!theirs) return;
     seen.current = theirs.revision;
@@ -83,6 +87,10 @@ export function useDraft<E, K extends Kept<E>>(
     change(next) {
       setEntry(next);
       saver.current?.save(next);
+    },
+    type(next) {
+      setEntry(next);
+      saver.current?.saveSoon(next);
     },
     problem,
     conflict: theirs && { takeTheirs: () => settle(false), keepMine: () => settle(true) },

@@ -1,5 +1,5 @@
 import { Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Mix, MixEntry, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
@@ -21,10 +21,17 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const { entry } = draft;
   const preview = useMixPreview(entry);
   const prediction = preview.data ?? mix.prediction;
-  const inPot = entry.components.map((part) => part.paint);
+  // The tray is as it was while a hand is on a joint: what it is given stays the same, so it is not drawn again.
+  const ids = entry.components.map((part) => part.paint).join(' ');
+  const inPot = useMemo(() => ids.split(' '), [ids]);
+  const latest = useRef(draft);
+  latest.current = draft;
+  const pick = useCallback((paint: string) => {
+    const { entry, change } = latest.current;
+    const inside = entry.components.some((part) => part.paint === paint);
+    change(inside ? takeOut(entry, paint) : put(entry, paint));
+  }, []);
 
-  const pick = (paint: string) =>
-    draft.change(inPot.includes(paint) ? takeOut(entry, paint) : put(entry, paint));
   const remove = async () => {
     try {
       await calls.remove({ ...mix });
@@ -63,7 +70,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
         <Result
           key={`target ${draft.origin}`}
           entry={entry}
-          onChange={draft.change}
+          onChange={draft.type}
           prediction={prediction}
           problem={draft.problem}
         />

@@ -7,6 +7,8 @@ import { EmptyBench } from './EmptyBench';
 import { EMPTY, put } from './entry';
 import { Tray } from './Tray';
 
+const NOTHING: string[] = [];
+
 /** The mixing bench: the shelf to pick from, and one mix at a time. Without one in the address, a bare bench. */
 export function Pot() {
   const { id } = useParams();
@@ -32,7 +34,7 @@ export function Pot() {
   if (open) return <Bench key={open.id} mix={open} mixes={mixes.data} shelf={paints.data} />;
   return (
     <div className="flex flex-col lg:h-full lg:flex-row">
-      <Tray shelf={paints.data} mixes={mixes.data} inPot={[]} onPick={begin} />
+      <Tray shelf={paints.data} mixes={mixes.data} inPot={NOTHING} onPick={begin} />
       <EmptyBench shelf={paints.data.length} gone={id !== undefined} />
     </div>
   );

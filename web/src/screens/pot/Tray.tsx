@@ -1,5 +1,6 @@
 import { Check, Plus } from 'lucide-react';
 import { Tabs } from 'radix-ui';
+import { memo } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Mix, Paint } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
@@ -15,7 +16,7 @@ interface Props {
 }
 
 /** What can be reached from the bench: the tins of the shelf, and the mixes made before. */
-export function Tray({ shelf, mixes, inPot, onPick }: Props) {
+export const Tray = memo(({ shelf, mixes, inPot, onPick }: Props) => {
   const { id } = useParams();
   return (
     <Tabs.Root defaultValue="paints" className="flex shrink-0 flex-col lg:w-68">
@@ -85,7 +86,7 @@ export function Tray({ shelf, mixes, inPot, onPick }: Props) {
       </Tabs.Content>
     </Tabs.Root>
   );
-}
+});
 
 function unnamed(mix: Mix) {
   const parts = mix.prediction.parts.map((part) => part.name).join(' + ');

@@ -39,7 +39,7 @@ export function PaintPage({ paint, onClose }: { paint: Paint; onClose: () => voi
       onClose={onClose}
     >
       {draft.conflict && <Conflict what="paint" conflict={draft.conflict} />}
-      <PaintFields key={draft.origin} entry={draft.entry} onChange={draft.change} problem={draft.problem} />
+      <PaintFields key={draft.origin} entry={draft.entry} onChange={draft.type} problem={draft.problem} />
       <button type="button" className="press press-plain mt-6 w-full" onClick={() => remove(false)}>
         <Trash2 size={18} aria-hidden /> Take it off the shelf
       </button>
