@@ -136,7 +136,7 @@ impl Class {
             Class::Scumble => medium("scumble", "Acrylic scumble", 0.3, [0.004, 0.02, 0.05], false),
             Class::ClearCoat => medium("clear-coat", "Clear coat", 0.3, [0.002, 0.01, 0.03], false),
             Class::Extender => medium("extender", "Extender", 0.3, [0.002, 0.01, 0.02], false),
-            Class::Water => medium("water", "Water", 0.85, [1e-4, 1e-4, 1e-4], true),
+            Class::Water => medium("water", "Water", 0.85, [1e-9, 1e-9, 1e-9], true),
             Class::ClearWax => medium("clear-wax", "Clear wax", 0.4, [0.01, 0.25, 0.1], false),
         }
     }

@@ -115,7 +115,7 @@ proptest! {
     fn water_thins_but_does_not_change_the_thick_colour(a in any_tin(), p in 0.01..2.0f64) {
         let water = tin(Class::Water, None, None);
         let thinned = stirred(&[(1.0, &a), (p, &water)]);
-        // The 10⁻⁴ per mm that water is given keep it out of division by zero and out of sight.
+        // The 10⁻⁹ per mm that water is given keep it out of division by zero and out of sight.
         prop_assert!(difference(lab(&thinned), lab(&a)).value() < 0.2);
         let (thin, full) = (CoatsToHide::of(&thinned), CoatsToHide::of(&a));
         if let (Some(thin), Some(full)) = (thin, full) {
@@ -131,7 +131,8 @@ proptest! {
             drawdown.over_white[i].srgb.to_lab().l - drawdown.over_black[i].srgb.to_lab().l
         };
         prop_assert!(gap(0).abs() < 2.0);
-        prop_assert!(gap(STOPS - 1) > gap(0));
+        // A strong black hides even as a wash: then both ends are alike.
+        prop_assert!(gap(STOPS - 1) >= gap(0) - 0.5);
     }
 }
 
