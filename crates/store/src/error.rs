@@ -41,6 +41,9 @@ pub enum StoreError {
     /// Another program holds the file.
     #[error("another program is holding the workspace file: close it and try again")]
     Busy,
+    /// A later version has written it.
+    #[error("the workspace file was written by a newer Warm Blend: start the newer one")]
+    Newer,
     /// The file is damaged.
     #[error("the workspace file is damaged ({0}): restore it from a backup")]
     Damaged(String),

@@ -5,7 +5,7 @@ use std::io::{ErrorKind, Read};
 use std::path::{Path, PathBuf};
 
 use rusqlite::Connection;
-use rusqlite_migration::{M, Migrations};
+use rusqlite_migration::{M, MigrationDefinitionError, Migrations};
 
 use crate::{Store, StoreError};
 
@@ -128,6 +128,11 @@ fn connect(path: &Path) -> Result<Connection, StoreError> {
 
 /// Settings of a connection, then the migrations.
 fn prepare(connection: &mut Connection) -> Result<(), StoreError> {
+    // A new file is marked as ours before anything goes to the log: the log may still be apart from the file when the
+    // program is killed, and `inspect` reads the file alone.
+    if connection.pragma_query_value(None, "page_count", |row| row.get::<_, i64>(0))? == 0 {
+        connection.pragma_update(None, "application_id", APPLICATION)?;
+    }
     // Readers go on while a change is written, and a change is one append to the log.
     connection.pragma_update(None, "journal_mode", "WAL")?;
     // An acknowledged change survives a power cut, not only a crash of the program: a painter makes a few changes a
@@ -141,6 +146,10 @@ fn prepare(connection: &mut Connection) -> Result<(), StoreError> {
     connection.busy_timeout(std::time::Duration::from_secs(5))?;
     Migrations::from_slice(FORMS).to_latest(connection).map_err(|error| match error {
         rusqlite_migration::Error::RusqliteError { err, .. } => StoreError::from(err),
+        // `inspect` has seen a stale form: the newer program was killed before its log was written back.
+        rusqlite_migration::Error::MigrationDefinition(MigrationDefinitionError::DatabaseTooFarAhead) => {
+            StoreError::Newer
+        }
         other => StoreError::Damaged(other.to_string()),
     })
 }

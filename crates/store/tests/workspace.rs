@@ -148,6 +148,21 @@ fn a_file_that_is_not_ours_is_refused_and_left_alone() {
 }
 
 #[test]
+fn a_file_whose_log_was_never_written_back_opens_whole() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let made = store.make(paint("oat white")).unwrap();
+    // What a killed program leaves: the file as first made, and everything since in the log beside it.
+    let (_elsewhere, copy) = folder();
+    fs::copy(&file, &copy).unwrap();
+    fs::copy(file.with_extension("db-wal"), copy.with_extension("db-wal")).unwrap();
+    assert_eq!(Store::open(&copy).unwrap().all::<ShelfPaint>().unwrap(), [made]);
+    // Killed between the mark and the log: an empty file of ours.
+    fs::copy(&file, &copy).unwrap();
+    assert!(Store::open(&copy).unwrap().all::<ShelfPaint>().unwrap().is_empty());
+}
+
+#[test]
 fn a_newer_file_is_refused_and_left_alone() {
     let (_folder, file) = folder();
     drop(Store::open(&file).unwrap());
@@ -155,6 +170,18 @@ fn a_newer_file_is_refused_and_left_alone() {
     let error = refused(&file);
     assert!(matches!(error, OpenError::Newer { found: 99, .. }));
     assert!(error.to_string().contains("newer"));
+}
+
+#[test]
+fn a_newer_file_whose_log_was_never_written_back_is_refused() {
+    let (_folder, file) = folder();
+    drop(Store::open(&file).unwrap());
+    let newer = rusqlite::Connection::open(&file).unwrap();
+    newer.pragma_update(None, "user_version", 99).unwrap();
+    let (_elsewhere, copy) = folder();
+    fs::copy(&file, &copy).unwrap();
+    fs::copy(file.with_extension("db-wal"), copy.with_extension("db-wal")).unwrap();
+    assert!(Store::open(&copy).unwrap_err().to_string().contains("a newer Warm Blend"));
 }
 
 #[test]
