@@ -81,21 +81,25 @@ struct Row {
     name: &'static str,
     /// α, share of the surface reflection that reaches the eye.
     sheen: f64,
+    /// φ, share by which the air in a dry unsealed film adds to its scattering.
+    voids: f64,
+    /// S that a wet film has on top of what it keeps, per mm: the milk of a water-borne binder.
+    milk: f64,
     role: Role,
 }
 
-const fn paint(id: &'static str, name: &'static str, sheen: f64, strength: f64) -> Row {
-    Row { id, name, sheen, role: Role::Paint { strength } }
+const fn paint(id: &'static str, name: &'static str, [sheen, voids, milk]: [f64; 3], strength: f64) -> Row {
+    Row { id, name, sheen, voids, milk, role: Role::Paint { strength } }
 }
 
 const fn medium(
     id: &'static str,
     name: &'static str,
-    sheen: f64,
+    [sheen, milk]: [f64; 2],
     [k_red, k_violet, s]: [f64; 3],
     leaves: bool,
 ) -> Row {
-    Row { id, name, sheen, role: Role::Medium(Medium { k_red, k_violet, s, leaves }) }
+    Row { id, name, sheen, voids: 0.0, milk, role: Role::Medium(Medium { k_red, k_violet, s, leaves }) }
 }
 
 impl Class {
@@ -120,24 +124,24 @@ impl Class {
     /// The table of defaults†.
     const fn row(self) -> Row {
         match self {
-            //                             id               name             sheen  strength
-            Class::Chalk => paint("chalk", "Chalk-type paint", 0.85, 1.0),
-            Class::Mineral => paint("mineral", "Mineral paint", 0.6, 0.9),
-            Class::Clay => paint("clay", "Clay-type paint", 0.85, 0.9),
-            Class::LatexSatin => paint("latex-satin", "Satin latex", 0.3, 0.8),
-            Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", 0.4, 0.6),
-            Class::Primer => paint("primer", "Primer", 0.6, 1.0),
-            Class::GelStain => paint("gel-stain", "Gel stain", 0.3, 0.08),
-            Class::Shellac => paint("shellac", "Pigmented shellac", 0.1, 0.5),
-            //                                                      sheen  K red, K violet, S per mm     leaves
+            //                                        sheen voids milk  strength
+            Class::Chalk => paint("chalk", "Chalk-type paint", [0.85, 0.35, 0.0], 1.0),
+            Class::Mineral => paint("mineral", "Mineral paint", [0.6, 0.2, 1.0], 0.9),
+            Class::Clay => paint("clay", "Clay-type paint", [0.85, 0.4, 0.0], 0.9),
+            Class::LatexSatin => paint("latex-satin", "Satin latex", [0.3, 0.05, 6.0], 0.8),
+            Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", [0.4, 0.05, 4.0], 0.6),
+            Class::Primer => paint("primer", "Primer", [0.6, 0.15, 2.0], 1.0),
+            Class::GelStain => paint("gel-stain", "Gel stain", [0.3, 0.0, 0.0], 0.08),
+            Class::Shellac => paint("shellac", "Pigmented shellac", [0.1, 0.0, 0.0], 0.5),
+            //                                     sheen milk  K red, K violet, S per mm     leaves
             Class::GlazingLiquid => {
-                medium("glazing-liquid", "Glazing liquid", 0.3, [0.004, 0.02, 0.05], false)
+                medium("glazing-liquid", "Glazing liquid", [0.3, 3.0], [0.004, 0.02, 0.05], false)
             }
-            Class::Scumble => medium("scumble", "Acrylic scumble", 0.3, [0.004, 0.02, 0.05], false),
-            Class::ClearCoat => medium("clear-coat", "Clear coat", 0.3, [0.002, 0.01, 0.03], false),
-            Class::Extender => medium("extender", "Extender", 0.3, [0.002, 0.01, 0.02], false),
-            Class::Water => medium("water", "Water", 0.85, [1e-9, 1e-9, 1e-9], true),
-            Class::ClearWax => medium("clear-wax", "Clear wax", 0.4, [0.01, 0.25, 0.1], false),
+            Class::Scumble => medium("scumble", "Acrylic scumble", [0.3, 3.0], [0.004, 0.02, 0.05], false),
+            Class::ClearCoat => medium("clear-coat", "Clear coat", [0.3, 3.0], [0.002, 0.01, 0.03], false),
+            Class::Extender => medium("extender", "Extender", [0.3, 1.0], [0.002, 0.01, 0.02], false),
+            Class::Water => medium("water", "Water", [0.85, 0.0], [1e-9, 1e-9, 1e-9], true),
+            Class::ClearWax => medium("clear-wax", "Clear wax", [0.4, 0.0], [0.01, 0.25, 0.1], false),
         }
     }
 
@@ -164,6 +168,16 @@ impl Class {
     /// Share of the surface reflection that reaches the eye, before a dark masstone limits it.
     pub(crate) const fn sheen(self) -> f64 {
         self.row().sheen
+    }
+
+    /// φ: share by which the air in its dry, unsealed film adds to the scattering.
+    pub(crate) const fn voids(self) -> f64 {
+        self.row().voids
+    }
+
+    /// S of its wet film on top of what it keeps, 1/mm.
+    pub(crate) const fn milk(self) -> f64 {
+        self.row().milk
     }
 }
 

@@ -55,6 +55,11 @@ impl Optics {
         &self.s
     }
 
+    /// The same absorption, and in every band a scattering of `share` times its own and `more` (1/mm).
+    pub(crate) fn scattering(&self, share: f64, more: f64) -> Self {
+        Self::new(self.k, self.s.map(|s| s * share + more))
+    }
+
     /// Neither absorbs nor scatters.
     pub(crate) const NONE: Optics = Optics { k: [0.0; BANDS], s: [0.0; BANDS] };
 
@@ -71,18 +76,24 @@ impl Optics {
     /// Total for any thickness ≥ 0; never leaves 0..=1.
     pub fn over(&self, x: Microns, ground: &Reflectance) -> Reflectance {
         let x = x.millimetres();
-        Reflectance::from_fn(|i| {
-            let (k, s) = (self.k[i], self.s[i]);
-            let g = (k * (k + 2.0 * s)).sqrt();
-            let e = (-2.0 * g * x).exp();
-            let q = if g * x < 1e-12 { 2.0 * x } else { -(-2.0 * g * x).exp_m1() / g };
-            let below = (k + s) * q + 1.0 + e;
-            let over_black = s * q / below;
-            let through = 2.0 * (-g * x).exp() / below;
-            let rg = ground.bands()[i];
-            over_black + through * through * rg / (1.0 - over_black * rg).max(f64::MIN_POSITIVE)
-        })
+        Reflectance::from_fn(|i| film_over(self.k[i], self.s[i], x, ground.bands()[i]))
     }
+}
+
+/// One band of [`Optics::over`]: K and S in 1/mm, `x` in mm.
+pub(crate) fn film_over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
+    let g = (k * (k + 2.0 * s)).sqrt();
+    let e = (-2.0 * g * x).exp();
+    let q = if g * x < 1e-12 { 2.0 * x } else { -(-2.0 * g * x).exp_m1() / g };
+    let below = (k + s) * q + 1.0 + e;
+    let over_black = s * q / below;
+    let through = 2.0 * (-g * x).exp() / below;
+    over_black + through * through * ground / (1.0 - over_black * ground).max(f64::MIN_POSITIVE)
+}
+
+/// One band of an endlessly thick film, R∞.
+pub(crate) fn thick_film(k: f64, s: f64) -> f64 {
+    s / (k + s + (k * (k + 2.0 * s)).sqrt()).max(f64::MIN_POSITIVE)
 }
 
 /// K/S of a thick film's reflectance.

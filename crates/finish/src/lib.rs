@@ -5,10 +5,12 @@
 //! | what is a paint, and how is one known? | [`Class`], [`Masstone`], [`ShelfPaint`] |
 //! | what does it absorb and scatter? | [`Optics`], [`Material`] |
 //! | what does the surface add to what is seen? | [`Sheen`] |
+//! | what do wet, dry and sealed change? | [`State`], [`Material::in_state`] |
 //! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
 //! | and of thousands of mixes? | [`QuickMixer`] |
+//! | how sure is any of that, and what would one more test buy? | [`learn`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | what does a pot record? | [`SavedMix`], [`Parts`], [`WholeParts`] |
 //!
@@ -21,9 +23,11 @@
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod class;
+pub mod device;
 mod drawdown;
 mod film;
 mod hiding;
+pub mod learn;
 mod look;
 mod material;
 mod measure;
@@ -32,6 +36,8 @@ mod name;
 mod pot;
 mod quick;
 mod shelf;
+mod state;
+mod strength;
 mod surface;
 mod verdict;
 
@@ -47,5 +53,6 @@ pub use name::{BadName, Name};
 pub use pot::{BadMix, Component, PaintId, Piece, SavedMix, WholeParts};
 pub use quick::{QuickMaterial, QuickMixer};
 pub use shelf::{BadPaint, Masstone, ShelfPaint};
+pub use state::{State, UnknownState};
 pub use surface::Sheen;
 pub use verdict::Verdict;

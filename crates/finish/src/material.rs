@@ -5,17 +5,24 @@ use warm_blend_spectral::Reflectance;
 use crate::film::Optics;
 use crate::hiding::{COAT, chart_white};
 use crate::surface::{K1, K2, Sheen};
-use crate::{CoatsToHide, Microns, Seen};
+use crate::{CoatsToHide, Microns, Seen, State};
+
+/// α of a surface sealed with clear wax or an eggshell clear coat†.
+pub(crate) const SEALED: f64 = 0.4;
 
 /// A paint, a medium or a mix of them.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Material {
-    /// K and S per mm of wet film.
+    /// K and S of the film when dry and unsealed, per mm of wet film.
     pub optics: Optics,
     /// The surface it dries to, unsealed.
     pub sheen: Sheen,
     /// Share of the wet volume that stays and makes the surface, 0..=1: water leaves.
     pub stays: f64,
+    /// φ: share by which the air in the dry, unsealed film adds to its scattering; 0 for a closed film.
+    pub voids: f64,
+    /// Scattering of the wet film on top of what it keeps, 1/mm: a water-borne binder is milky until it dries.
+    pub milk: f64,
 }
 
 impl Material {
@@ -44,6 +51,28 @@ impl Material {
         }
     }
 
+    /// The same film in another state, as a material of its own.
+    ///
+    /// Wet or sealed, the air in it is filled and scatters no more: S falls to S/(1 + φ), which deepens a porous paint.
+    /// A wet surface is a gloss one, and the binder is milky. A seal lays its own surface over one that is duller.
+    pub fn in_state(&self, state: State) -> Self {
+        let filled = |milk| self.optics.scattering(1.0 / (1.0 + self.voids), milk);
+        match state {
+            State::Dry => self.clone(),
+            State::Wet => Self {
+                optics: filled(self.milk),
+                sheen: Sheen::new(0.0),
+                voids: 0.0,
+                milk: 0.0,
+                stays: self.stays,
+            },
+            State::Sealed => {
+                let sheen = Sheen::new(self.sheen.alpha().min(SEALED));
+                Self { optics: filled(0.0), sheen, voids: 0.0, milk: 0.0, stays: self.stays }
+            }
+        }
+    }
+
     /// The masstone in a light.
     pub fn seen(&self, light: warm_blend_spectral::Light) -> Seen {
         Seen::of(&self.masstone(), light)
@@ -62,7 +91,7 @@ mod tests {
             let optics = Optics::new([k; BANDS], [s; BANDS]);
             let sheen = Sheen::new(alpha);
             let r = s / (k + s + (k * (k + 2.0 * s)).sqrt());
-            let material = Material { optics, sheen, stays: 1.0 };
+            let material = Material { optics, sheen, stays: 1.0, voids: 0.0, milk: 0.0 };
             let two_steps = sheen.seen(&Reflectance::grey(r)).bands()[7];
             prop_assert!((material.masstone().bands()[7] - two_steps).abs() < 1e-12);
         }

@@ -45,35 +45,43 @@ impl Parts {
 }
 
 /// The material that comes of stirring these together: K = Σ v K, S = Σ v S with v the share by wet volume
-/// (Duncan 1940). The surface is the mean by what stays after drying.
+/// (Duncan 1940). The surface and the air in the film are
+/// the mean by what stays after drying.
 ///
 /// Commutative, and unchanged when all parts are multiplied; a paint with itself is itself.
 pub fn mix(components: &[(Parts, &Material)]) -> Result<Material, NothingToMix> {
     let total: f64 = components.iter().map(|(parts, _)| parts.0).sum();
-    let Surface { sheen, stays } = dried_surface(components)?;
-    let mut optics = Optics::NONE;
+    let film = dried_film(components)?;
+    let (mut optics, mut milk) = (Optics::NONE, 0.0);
     for (parts, material) in components {
-        optics.add(parts.0 / total, &material.optics);
+        let share = parts.0 / total;
+        optics.add(share, &material.optics);
+        milk += share * material.milk;
     }
-    Ok(Material { optics, sheen, stays: stays / total })
+    Ok(Material { optics, sheen: film.sheen, voids: film.voids, milk, stays: film.stays / total })
 }
 
-/// The surface a mix dries to, and how many of its parts stay to make it.
-struct Surface {
+/// The film a mix dries to, and how many of its parts stay to make it.
+struct DriedFilm {
     sheen: Sheen,
+    voids: f64,
     stays: f64,
 }
 
-fn dried_surface(components: &[(Parts, &Material)]) -> Result<Surface, NothingToMix> {
+fn dried_film(components: &[(Parts, &Material)]) -> Result<DriedFilm, NothingToMix> {
     let first = components.first().ok_or(NothingToMix)?.1;
-    let (mut stays, mut alpha) = (0.0, 0.0);
+    let (mut stays, mut alpha, mut voids) = (0.0, 0.0, 0.0);
     for (parts, material) in components {
-        stays += parts.0 * material.stays;
-        alpha += parts.0 * material.stays * material.sheen.alpha();
+        let stay = parts.0 * material.stays;
+        stays += stay;
+        alpha += stay * material.sheen.alpha();
+        voids += stay * material.voids;
     }
     // Where nothing stays there is only water, of one kind.
-    let sheen = if stays > 0.0 { Sheen::new(alpha / stays) } else { first.sheen };
-    Ok(Surface { sheen, stays })
+    Ok(match stays > 0.0 {
+        true => DriedFilm { sheen: Sheen::new(alpha / stays), voids: voids / stays, stays },
+        false => DriedFilm { sheen: first.sheen, voids: 0.0, stays },
+    })
 }
 
 #[cfg(test)]

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{BANDS, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
 
 use crate::film::Optics;
-use crate::hiding::house_white_scattering;
+use crate::strength::by_class;
 use crate::surface::Sheen;
 use crate::{Class, CoatsToHide, Material, Medium, Millilitres, Name, Price, Role};
 
@@ -104,7 +104,7 @@ impl Material {
     ) -> Result<Self, BadPaint> {
         let sheen = Sheen::new(class.sheen());
         let strength = match class.role() {
-            Role::Medium(medium) => return Ok(clear(medium, sheen)),
+            Role::Medium(medium) => return Ok(clear(class, medium)),
             Role::Paint { strength } => strength,
         };
         let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance()?;
@@ -112,21 +112,33 @@ impl Material {
         let inside = sheen.inside(&seen);
         let s = match coats_to_hide {
             Some(coats) => coats.scattering(&inside, sheen),
-            None => strength * house_white_scattering(),
+            None => by_class(strength, &inside),
         };
-        Ok(Self { optics: Optics::of_thick_film(&inside, s), sheen, stays: 1.0 })
+        Ok(Self {
+            optics: Optics::of_thick_film(&inside, s),
+            sheen,
+            stays: 1.0,
+            voids: class.voids(),
+            milk: class.milk(),
+        })
     }
 }
 
 /// A medium: K straight from its value at 380 nm to that at 730 nm.
-fn clear(medium: Medium, sheen: Sheen) -> Material {
+fn clear(class: Class, medium: Medium) -> Material {
     let (first, last) = (f64::from(wavelength(0)), f64::from(wavelength(BANDS - 1)));
     let k = std::array::from_fn(|i| {
         let along = (f64::from(wavelength(i)) - first) / (last - first);
         medium.k_violet + along * (medium.k_red - medium.k_violet)
     });
     let stays = if medium.leaves { 0.0 } else { 1.0 };
-    Material { optics: Optics::new(k, [medium.s; BANDS]), sheen, stays }
+    Material {
+        optics: Optics::new(k, [medium.s; BANDS]),
+        sheen: Sheen::new(class.sheen()),
+        stays,
+        voids: class.voids(),
+        milk: class.milk(),
+    }
 }
 
 #[cfg(test)]

@@ -1,0 +1,72 @@
+//! `cargo bench --bench learning`: how long the estimate of a whole shelf takes, and what is made of it.
+
+use std::hint::black_box;
+
+use criterion::Criterion;
+use rand::{Rng, SeedableRng};
+use rand_chacha::ChaCha8Rng;
+use warm_blend_finish::device::ColourReader;
+use warm_blend_finish::learn::{Ensemble, Facts, Pour, Reading, Shown, Source, learn, worth};
+use warm_blend_finish::{Masstone, Material, Parts, State};
+use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, tins};
+use warm_blend_spectral::{Lab, Light, Xyz};
+
+const PAINTS: usize = 60;
+const READINGS: usize = 1000;
+
+/// A shelf of virtual tins, and readings of tints and mixes of them.
+fn workshop() -> (Vec<Facts>, Vec<Reading>) {
+    let shelf: Vec<VirtualPaint> = tins().into_iter().cycle().take(PAINTS).collect();
+    let facts = shelf.iter().enumerate().map(|(i, tin)| Facts {
+        class: tin.class,
+        masstone: Some(Masstone::Hex(tin.code())),
+        source: Source::Chip,
+        coats_to_hide: None,
+        house_white: i == 0,
+    });
+    let facts = facts.collect();
+    let mut chance = ChaCha8Rng::seed_from_u64(7);
+    let mut reader = SimulatedReader::new(7, false);
+    let readings = (0..READINGS).map(|n| {
+        let part = |chance: &mut ChaCha8Rng| Parts::new(f64::from(chance.random_range(1..=6u8))).unwrap();
+        let mut of = vec![(1 + n % (PAINTS - 1), part(&mut chance))];
+        let other = if n < 3 * PAINTS { 0 } else { (of[0].0 + chance.random_range(1..PAINTS)) % PAINTS };
+        of.push((other, part(&mut chance)));
+        let stirred: Vec<_> = of.iter().map(|(tin, parts)| (*parts, &shelf[*tin])).collect();
+        reader.put_on(Sample::thick(&stirred, State::Dry).unwrap());
+        if n % 100 == 0 {
+            reader.calibrate().unwrap();
+        }
+        let shown = Shown::Thick(reader.read().unwrap());
+        Reading { of, pour: Pour::Spoons, state: State::Dry, shown, source: Source::Reader, sure: false }
+    });
+    (facts, readings.collect())
+}
+
+fn lab(material: &Material) -> Lab {
+    Lab::of(Xyz::of(&material.masstone(), Light::Daylight), Light::Daylight.white())
+}
+
+fn main() {
+    let (facts, readings) = workshop();
+    let learnt = learn(&facts, &readings).unwrap();
+    let questioned = learnt.judged.iter().filter(|judged| judged.questioned).count();
+    println!("{PAINTS} paints, {READINGS} readings, {questioned} questioned");
+    let mut criterion = Criterion::default().sample_size(10).configure_from_args();
+    criterion.bench_function("estimate of 60 paints, 1000 readings", |b| {
+        b.iter(|| learn(black_box(&facts), black_box(&readings)))
+    });
+    criterion.bench_function("estimate of 60 paints, 60 readings", |b| {
+        b.iter(|| learn(black_box(&facts), black_box(&readings[..60])))
+    });
+    let parts = |n: f64| Parts::new(n).unwrap();
+    let components = [(parts(3.0), &learnt.paints[3]), (parts(1.0), &learnt.paints[20])];
+    criterion.bench_function("two-part mix with its band", |b| {
+        b.iter(|| Ensemble::mix(black_box(&components)).unwrap().within(lab))
+    });
+    let partners: Vec<&Material> = learnt.paints.iter().map(Ensemble::best).collect();
+    criterion.bench_function("worth of every test of a paint", |b| {
+        b.iter(|| worth(black_box(&learnt.paints[5]), &partners, Some(partners[0])))
+    });
+    criterion.final_summary();
+}

@@ -1,0 +1,148 @@
+//! Learning the shelf from readings: what each paint most probably is, how sure that is, and what to test next.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is believed before anything is read? | `prior` |
+//! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`Pour`] |
+//! | what should it have been? | `sight` |
+//! | what is most probable, given all of them? | `fit` |
+//! | how sure is a mix, a film, a state? | [`Ensemble`] |
+//! | what would one more test buy? | [`worth`](worth()) |
+//!
+//! Nothing is kept between calls: the estimate is computed from the tins and the list of readings, so that taking a
+//! reading away undoes it.
+
+mod draws;
+mod ensemble;
+mod eye;
+mod factor;
+mod fit;
+mod prior;
+mod reading;
+mod sight;
+mod worth;
+
+use rayon::prelude::*;
+use warm_blend_spectral::{Lab, Reflectance, difference};
+
+pub use ensemble::Ensemble;
+pub use prior::Facts;
+pub use reading::{Measured, Pour, Reading, Shown, Source};
+pub use worth::{Test, Worth, worth};
+
+use crate::BadPaint;
+use prior::Prior;
+use sight::Sight;
+
+/// From how many standard deviations a spectrum is not believed against the colour that was written down.
+const ODD: f64 = 3.0;
+
+/// A paint whose tin says too little.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("{error}")]
+pub struct BadTin {
+    /// Its place in the list.
+    pub paint: usize,
+    /// What is wrong.
+    pub error: BadPaint,
+}
+
+/// What the readings say of the shelf.
+#[derive(Debug, Clone)]
+pub struct Learnt {
+    /// By paint.
+    pub paints: Vec<Ensemble>,
+    /// By reading.
+    pub judged: Vec<Judged>,
+}
+
+/// How a reading stands to the rest.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Judged {
+    /// True where it lies so far out that it was left out until the painter says which is right.
+    pub questioned: bool,
+    /// How far out, in standard deviations of what the others predict.
+    pub off: f64,
+    /// What the estimate says it should be, in daylight: one colour, or over black and over white.
+    pub predicted: Vec<Lab>,
+    /// ΔE00 of the prediction from the reading, the larger of two.
+    pub difference: f64,
+}
+
+/// The most probable shelf.
+pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
+    let bases = Bases::of(paints, readings);
+    let priors = paints
+        .par_iter()
+        .zip(&bases.spectra)
+        .enumerate()
+        .map(|(paint, (facts, base))| {
+            Prior::of(facts, base.as_ref()).map_err(|error| BadTin { paint, error })
+        })
+        .collect::<Result<Vec<_>, _>>()?;
+    let fit = fit::fit(&priors, readings, bases.not_fitted.clone());
+    let locals: Vec<_> = priors.iter().zip(&fit.best).map(|(prior, at)| prior.local(at)).collect();
+    let judged = readings.iter().enumerate().map(|(i, reading)| {
+        let used: Vec<_> = reading.of.iter().map(|(paint, _)| &locals[*paint]).collect();
+        let predicted = Sight::of(reading, &used).predicted;
+        let differences =
+            reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
+        Judged {
+            questioned: bases.odd[i].map_or(fit.left_out[i], |odd| odd > ODD),
+            off: bases.odd[i].unwrap_or(fit.off[i]),
+            difference: differences.fold(0.0, f64::max),
+            predicted,
+        }
+    });
+    let judged = judged.collect();
+    let paints =
+        priors.par_iter().zip(fit.best.par_iter().zip(&fit.members)).map(|(prior, (best, members))| {
+            match prior {
+                Prior::Medium(material) => Ensemble::certain((**material).clone()),
+                Prior::Paint(_) => {
+                    Ensemble::new(prior.material(best), members.iter().map(|member| prior.material(member)))
+                }
+            }
+        });
+    Ok(Learnt { paints: paints.collect(), judged })
+}
+
+/// Spectra of masstones, which take the place of the colours that are written down.
+struct Bases {
+    /// By paint.
+    spectra: Vec<Option<Reflectance>>,
+    /// By reading: a masstone spectrum's distance from the colour written down, in standard deviations.
+    odd: Vec<Option<f64>>,
+    /// By reading: used as a base or not believed, so not fitted.
+    not_fitted: Vec<bool>,
+}
+
+impl Bases {
+    fn of(paints: &[Facts], readings: &[Reading]) -> Self {
+        let mut found: Vec<Vec<&Reflectance>> = vec![Vec::new(); paints.len()];
+        let odd: Vec<Option<f64>> = readings
+            .iter()
+            .map(|reading| {
+                let (paint, curve) = reading.masstone_spectrum()?;
+                let facts = &paints[*paint];
+                let stated = facts.masstone.filter(|_| !facts.class.is_medium() && !reading.sure);
+                let off = stated.map_or(0.0, |stated| {
+                    let noise = facts.source.off().hypot(reading.source.off());
+                    difference(stated.lab(), Measured::Spectrum(*curve).lab()).value() / noise
+                });
+                if off <= ODD {
+                    found[*paint].push(curve);
+                }
+                Some(off)
+            })
+            .collect();
+        let mean = |curves: Vec<&Reflectance>| {
+            let n = curves.len() as f64;
+            (n > 0.0).then(|| {
+                Reflectance::from_fn(|i| curves.iter().map(|curve| curve.bands()[i]).sum::<f64>() / n)
+            })
+        };
+        let not_fitted = odd.iter().map(Option::is_some).collect();
+        Self { spectra: found.into_iter().map(mean).collect(), odd, not_fitted }
+    }
+}

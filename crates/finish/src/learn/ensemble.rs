@@ -1,0 +1,88 @@
+//! What is not known, carried along: a best guess, and plausible others beside it.
+
+use std::sync::Arc;
+
+use warm_blend_spectral::{Lab, difference};
+
+use super::draws::MEMBERS;
+use crate::{Material, NothingToMix, Parts, State, mix};
+
+/// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
+const ALWAYS: f64 = 0.2;
+
+/// Share of the cases that a band holds.
+const HELD: f64 = 0.9;
+
+/// A material as it is most probably, with 128 equally plausible ones. Member by member they belong to the same
+/// plausible shelf, so whatever is made of several ensembles keeps what their doubts share.
+#[derive(Debug, Clone)]
+pub struct Ensemble {
+    best: Material,
+    /// Empty where nothing is in doubt, as of water.
+    members: Arc<[Material]>,
+}
+
+impl Ensemble {
+    /// A material that is not in doubt.
+    pub fn certain(best: Material) -> Self {
+        Self { best, members: Arc::new([]) }
+    }
+
+    pub(super) fn new(best: Material, members: impl Iterator<Item = Material>) -> Self {
+        Self { best, members: members.collect() }
+    }
+
+    /// The most probable.
+    pub fn best(&self) -> &Material {
+        &self.best
+    }
+
+    /// The plausible shelf number `i`'s, 0..128.
+    pub(super) fn member(&self, i: usize) -> &Material {
+        self.members.get(i).unwrap_or(&self.best)
+    }
+
+    /// Stirs each plausible shelf's materials together: see [`mix`].
+    pub fn mix(components: &[(Parts, &Ensemble)]) -> Result<Self, NothingToMix> {
+        let stir = |of: &dyn Fn(&Ensemble) -> Material| {
+            let each: Vec<(Parts, Material)> =
+                components.iter().map(|(parts, ensemble)| (*parts, of(ensemble))).collect();
+            let borrowed: Vec<(Parts, &Material)> = each.iter().map(|(parts, m)| (*parts, m)).collect();
+            mix(&borrowed)
+        };
+        let best = stir(&|ensemble| ensemble.best.clone())?;
+        if components.iter().all(|(_, ensemble)| ensemble.members.is_empty()) {
+            return Ok(Self::certain(best));
+        }
+        let members =
+            (0..MEMBERS).map(|i| stir(&|ensemble| ensemble.member(i).clone())).collect::<Result<_, _>>()?;
+        Ok(Self { best, members })
+    }
+
+    /// Each of them in another state.
+    pub fn in_state(&self, state: State) -> Self {
+        match state {
+            State::Dry => self.clone(),
+            _ => Self {
+                best: self.best.in_state(state),
+                members: self.members.iter().map(|member| member.in_state(state)).collect(),
+            },
+        }
+    }
+
+    /// How far, in ΔE00, what is looked at may be from that of the best guess: the true one is nearer in nine cases of
+    /// ten.
+    pub fn within(&self, look: impl Fn(&Material) -> Lab) -> f64 {
+        if self.members.is_empty() {
+            return 0.0;
+        }
+        let best = look(&self.best);
+        let mut off: Vec<f64> =
+            self.members.iter().map(|member| difference(look(member), best).value()).collect();
+        off.sort_by(f64::total_cmp);
+        let at = HELD * (off.len() - 1) as f64;
+        let (below, share) = (at.floor() as usize, at.fract());
+        let quantile = off[below] + share * (off[(below + 1).min(off.len() - 1)] - off[below]);
+        quantile.hypot(ALWAYS)
+    }
+}

@@ -1,0 +1,313 @@
+//! The most probable shelf, given every reading.
+//!
+//! Maximum a posteriori: the coordinates θ of all paints that were read, each N(0, 1) beforehand, minimise
+//!
+//! ```text
+//! ½ |θ|² + ½ Σ |residual(reading)|²
+//! ```
+//!
+//! by Gauss and Newton's method with a halved step where a full one climbs (J. Nocedal and S. J. Wright, *Numerical
+//! Optimization*, 2nd ed., §10.3). The matrix of the last step is the inverse covariance of what is still unknown
+//! (Laplace's approximation).
+//!
+//! A reading that lies further out than chance explains is not absorbed: it is left out, and asked about. A reading is
+//! judged by its distance from what the *others* predict, √(rᵀ(1 − H)⁻¹r) with H the share of the prediction that it
+//! brought itself (R. D. Cook and S. Weisberg, *Residuals and Influence in Regression* (1982), §2.2), turned into
+//! standard deviations by Wilson and Hilferty's cube root (1931).
+
+use nalgebra::{DMatrix, DVector};
+use rayon::prelude::*;
+
+use super::draws;
+use super::factor::Factor;
+use super::prior::{DIMENSIONS, Local, Prior};
+use super::reading::Reading;
+use super::sight::Sight;
+
+/// From how many standard deviations a reading is asked about rather than absorbed.
+const ODD: f64 = 3.0;
+/// Most of its own prediction that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
+const ALONE: f64 = 0.9;
+/// Newton stops when no coordinate moves by more.
+const STILL: f64 = 5e-3;
+/// From where on the last factor serves.
+const NEAR: f64 = 0.1;
+const MOST_STEPS: usize = 25;
+
+/// Paints that were read, at their most probable.
+pub(crate) struct Fit {
+    /// Coordinates by paint, in the order of the shelf; zeros where nothing was read.
+    pub best: Vec<Vec<f64>>,
+    /// The same for each member of the ensemble: `members[paint][member]`.
+    pub members: Vec<Vec<Vec<f64>>>,
+    /// How far each reading lies from what the others say, in standard deviations.
+    pub off: Vec<f64>,
+    /// Which readings were left out.
+    pub left_out: Vec<bool>,
+}
+
+/// Where each paint's coordinates stand in the system.
+struct Places {
+    /// By paint: first coordinate, None if it was never read or has none.
+    at: Vec<Option<usize>>,
+    unknowns: usize,
+}
+
+struct System<'a> {
+    priors: &'a [Prior],
+    readings: &'a [Reading],
+    places: Places,
+    /// Unit normals by paint.
+    normals: Vec<DMatrix<f64>>,
+}
+
+/// Fits all readings; those marked in `left_out` beforehand stay out.
+pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool>) -> Fit {
+    let normals =
+        priors.par_iter().enumerate().map(|(paint, prior)| draws::of(paint, prior.drawn())).collect();
+    let system = System { priors, readings, places: Places::of(priors, readings), normals };
+    let forced = left_out.clone();
+    let mut theta = DVector::zeros(system.places.unknowns);
+    let mut factor = system.settle(&mut theta, &left_out);
+    let mut spread = system.spread(&factor);
+    let mut off = system.off(&theta, &factor, &spread, &left_out);
+    // Take out the oddest and look again; then let back in, once, whom the rest has come to agree with.
+    let mut let_back = false;
+    loop {
+        let odd = (0..readings.len()).filter(|i| !left_out[*i] && !readings[*i].sure && off[*i] > ODD);
+        if let Some(oddest) = odd.max_by(|a, b| off[*a].total_cmp(&off[*b])) {
+            left_out[oddest] = true;
+        } else if !let_back {
+            let_back = true;
+            let back = |i: &usize| left_out[*i] && !forced[*i] && off[*i] < 0.75 * ODD;
+            let agreed: Vec<usize> = (0..readings.len()).filter(back).collect();
+            if agreed.is_empty() {
+                break;
+            }
+            agreed.into_iter().for_each(|i| left_out[i] = false);
+        } else {
+            break;
+        }
+        factor = system.settle(&mut theta, &left_out);
+        spread = system.spread(&factor);
+        off = system.off(&theta, &factor, &spread, &left_out);
+    }
+    let best = system.by_paint(&theta);
+    let member = |paint: usize, member: usize| {
+        let at = |(j, drawn): (usize, &f64)| best[paint].get(j).copied().unwrap_or(0.0) + drawn;
+        spread[paint].column(member).iter().enumerate().map(at).collect()
+    };
+    let members = (0..priors.len())
+        .map(|paint| (0..spread[paint].ncols()).map(|draw| member(paint, draw)).collect())
+        .collect();
+    Fit { best, members, off, left_out }
+}
+
+impl Places {
+    fn of(priors: &[Prior], readings: &[Reading]) -> Self {
+        let mut read = vec![false; priors.len()];
+        for (paint, _) in readings.iter().flat_map(|reading| &reading.of) {
+            read[*paint] = true;
+        }
+        let mut unknowns = 0;
+        let at = priors
+            .iter()
+            .zip(read)
+            .map(|(prior, read)| {
+                (read && prior.dimensions() > 0).then(|| {
+                    unknowns += DIMENSIONS;
+                    unknowns - DIMENSIONS
+                })
+            })
+            .collect();
+        Self { at, unknowns }
+    }
+}
+
+impl System<'_> {
+    fn by_paint(&self, theta: &DVector<f64>) -> Vec<Vec<f64>> {
+        self.priors
+            .iter()
+            .zip(&self.places.at)
+            .map(|(prior, at)| match at {
+                Some(at) => theta.rows(*at, DIMENSIONS).iter().copied().collect(),
+                None => vec![0.0; prior.dimensions()],
+            })
+            .collect()
+    }
+
+    fn sights(&self, theta: &DVector<f64>) -> Vec<Sight> {
+        let coordinates = self.by_paint(theta);
+        let locals: Vec<Local> =
+            self.priors.iter().zip(&coordinates).map(|(prior, at)| prior.local(at)).collect();
+        self.readings
+            .par_iter()
+            .map(|reading| {
+                let paints: Vec<&Local> = reading.of.iter().map(|(paint, _)| &locals[*paint]).collect();
+                Sight::of(reading, &paints)
+            })
+            .collect()
+    }
+
+    /// What is minimised, by the covariances of `measure`.
+    fn cost(theta: &DVector<f64>, sights: &[Sight], measure: &[Sight], left_out: &[bool]) -> f64 {
+        let kept = sights.iter().zip(measure).zip(left_out).filter(|(_, out)| !**out);
+        0.5 * theta.norm_squared() + kept.map(|((sight, measure), _)| sight.misfit_by(measure)).sum::<f64>()
+    }
+
+    /// Where in θ each column of a reading's slope stands.
+    fn columns(&self, reading: &Reading) -> Vec<usize> {
+        let places = reading.of.iter().filter_map(|(paint, _)| self.places.at[*paint]);
+        places.flat_map(|at| at..at + DIMENSIONS).collect()
+    }
+
+    /// Walks θ to the minimum; the factor is that of the last step's matrix.
+    fn settle(&self, theta: &mut DVector<f64>, left_out: &[bool]) -> Factor {
+        let mut sights = self.sights(theta);
+        let mut factor = self.factor(&sights, left_out);
+        for _ in 0..MOST_STEPS {
+            let mut downhill = -theta.clone();
+            for ((reading, sight), _) in self.kept(&sights, left_out) {
+                for (j, column) in self.columns(reading).into_iter().enumerate() {
+                    let pull: f64 =
+                        sight.residual.iter().zip(sight.slope.column(j).iter()).map(|(r, s)| r * s).sum();
+                    downhill[column] -= pull;
+                }
+            }
+            let step = factor.solve(&downhill);
+            let cost = Self::cost(theta, &sights, &sights, left_out);
+            let mut length = 1.0;
+            let moved = loop {
+                let next = &*theta + &step * length;
+                let next_sights = self.sights(&next);
+                if Self::cost(&next, &next_sights, &sights, left_out) <= cost {
+                    (*theta, sights) = (next, next_sights);
+                    break step.amax() * length;
+                }
+                length *= 0.5;
+                if length < 1e-4 {
+                    break 0.0;
+                }
+            };
+            // Near the end the slope hardly changes: the factor at hand still points the way.
+            if moved > NEAR {
+                factor = self.factor(&sights, left_out);
+            }
+            if moved < STILL {
+                break;
+            }
+        }
+        factor
+    }
+
+    fn kept<'b>(
+        &'b self,
+        sights: &'b [Sight],
+        left_out: &'b [bool],
+    ) -> impl Iterator<Item = ((&'b Reading, &'b Sight), &'b bool)> {
+        self.readings.iter().zip(sights).zip(left_out).filter(|(_, out)| !**out)
+    }
+
+    /// The factor of 1 + Σ slopeᵀ slope.
+    fn factor(&self, sights: &[Sight], left_out: &[bool]) -> Factor {
+        let n = self.places.unknowns;
+        let mut matrix = DMatrix::identity(n, n);
+        for ((reading, sight), _) in self.kept(sights, left_out) {
+            let columns = self.columns(reading);
+            let square = sight.slope.tr_mul(&sight.slope);
+            for (a, i) in columns.iter().enumerate() {
+                for (b, j) in columns.iter().enumerate() {
+                    // The lower triangle; a paint that is named twice in one reading lands on itself.
+                    if i >= j {
+                        matrix[(*i, *j)] += square[(a, b)];
+                    }
+                }
+            }
+        }
+        // One plus a sum of squares is positive definite, but for numbers that have overflown: then nothing was learnt.
+        Factor::of(&matrix).or_else(|| Factor::of(&DMatrix::identity(n, n))).unwrap_or_else(Factor::none)
+    }
+
+    /// What is still unknown, as draws: by paint, coordinates × members.
+    fn spread(&self, factor: &Factor) -> Vec<DMatrix<f64>> {
+        let mut normals = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
+        let mut by_paint = self.normals.clone();
+        for (own, at) in by_paint.iter().zip(&self.places.at) {
+            if let Some(at) = at {
+                normals.rows_mut(*at, DIMENSIONS).copy_from(&own.rows(0, DIMENSIONS));
+            }
+        }
+        let drawn = factor.spread(normals);
+        for (own, at) in by_paint.iter_mut().zip(&self.places.at) {
+            if let Some(at) = at {
+                own.rows_mut(0, DIMENSIONS).copy_from(&drawn.rows(*at, DIMENSIONS));
+            }
+        }
+        by_paint
+    }
+
+    /// How far each reading lies from what the others say, in standard deviations.
+    fn off(
+        &self,
+        theta: &DVector<f64>,
+        factor: &Factor,
+        spread: &[DMatrix<f64>],
+        left_out: &[bool],
+    ) -> Vec<f64> {
+        let sights = self.sights(theta);
+        let each = self.readings.par_iter().zip(&sights).zip(left_out);
+        each.map(|((reading, sight), out)| {
+            let n = sight.residual.len();
+            let residual = DVector::from_column_slice(&sight.residual);
+            // A reading that is alone in what it says contradicts only the first guess, which is no reading: it is
+            // believed further.
+            let sign = if *out { 1.0 } else { -ALONE };
+            let judge = |hat: DMatrix<f64>| {
+                let covariance = DMatrix::identity(n, n) + hat * sign;
+                let root = covariance.cholesky()?;
+                Some(deviations(residual.dot(&root.solve(&residual)), n as f64))
+            };
+            // Roughly, from the draws; exactly where that is anywhere near odd.
+            let mut drawn = DMatrix::zeros(n, draws::MEMBERS);
+            let mut column = 0;
+            for (paint, _) in &reading.of {
+                let own = &spread[*paint];
+                let known = self.priors[*paint].dimensions();
+                drawn += sight.slope.columns(column, known) * own.rows(0, known);
+                column += known;
+            }
+            let rough = judge(&drawn * drawn.transpose() / draws::MEMBERS as f64);
+            if let Some(off) = rough.filter(|off| *off < 0.5 * ODD) {
+                return off;
+            }
+            let mut slope = DMatrix::zeros(self.places.unknowns, n);
+            for (j, column) in self.columns(reading).into_iter().enumerate() {
+                for i in 0..n {
+                    slope[(column, i)] += sight.slope[(i, j)];
+                }
+            }
+            judge(factor.squared(slope)).unwrap_or(f64::INFINITY)
+        })
+        .collect()
+    }
+}
+
+/// A χ² of `n` degrees in standard deviations of a normal (E. B. Wilson and M. M. Hilferty, *PNAS* 17 (1931) 684).
+fn deviations(squared: f64, n: f64) -> f64 {
+    let ninth = 2.0 / (9.0 * n);
+    ((squared.max(0.0) / n).cbrt() - (1.0 - ninth)) / ninth.sqrt()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Quantiles of χ²: 3 degrees, 14.16 at three standard deviations (0.99730); 12 degrees, 11.34 at the median
+    /// (handbook tables).
+    #[test]
+    fn chi_squares_in_standard_deviations() {
+        assert!((deviations(14.16, 3.0) - 2.78).abs() < 0.02, "one-sided: {}", deviations(14.16, 3.0));
+        assert!(deviations(11.34, 12.0).abs() < 0.01);
+        assert!(deviations(0.0, 3.0) < -3.0);
+    }
+}

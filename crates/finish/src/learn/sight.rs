@@ -1,0 +1,277 @@
+//! What a reading should have been, and how that hangs on what is not known.
+
+use nalgebra::{DMatrix, DVector};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
+
+use super::eye::{Eye, lab_by_band};
+use super::prior::{Bands, Local};
+use super::reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER};
+use crate::State;
+use crate::film::{film_over, thick_film};
+use crate::hiding::{chart_black, chart_white};
+use crate::material::SEALED;
+use crate::surface::{K1, K2};
+
+/// What the model leaves out, along one direction of colour, ΔE00†: paint is no perfect film.
+const MODEL: f64 = 0.1;
+
+/// A reading against its prediction, in units of its own sd: the noise of the reading, of its pour and of its film are
+/// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
+pub(crate) struct Sight {
+    /// By number read.
+    pub residual: Vec<f64>,
+    /// The same before whitening, and the root of the covariance it was whitened by.
+    raw: DVector<f64>,
+    root: DMatrix<f64>,
+    /// ∂residual/∂coordinate: a row per number, the coordinates of the paints side by side in their order in `of`.
+    pub slope: DMatrix<f64>,
+    /// What it was predicted to be, in daylight: one colour, or black and white.
+    pub predicted: Vec<Lab>,
+}
+
+/// One band's worth of a stirred film in some state: what is seen, and its derivatives.
+#[derive(Clone, Copy, Default)]
+struct Band {
+    r: f64,
+    by_k: f64,
+    by_s: f64,
+    by_alpha: f64,
+    by_voids: f64,
+    by_thickness: f64,
+}
+
+/// A stirred sample.
+struct Stirred {
+    k: Bands,
+    s: Bands,
+    alpha: f64,
+    voids: f64,
+    milk: f64,
+    /// Share of the wet volume, and of what stays, by paint.
+    wet: Vec<f64>,
+    dry: Vec<f64>,
+}
+
+impl Stirred {
+    fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
+        let parts = || reading.of.iter().map(|(_, parts)| parts.value());
+        let (total, stays) =
+            (parts().sum::<f64>(), parts().zip(paints).map(|(p, local)| p * local.stays).sum::<f64>());
+        let wet: Vec<f64> = parts().map(|p| p / total).collect();
+        let dry: Vec<f64> =
+            parts().zip(paints).map(|(p, local)| p * local.stays / stays.max(f64::MIN_POSITIVE)).collect();
+        let mut stirred =
+            Self { k: [0.0; BANDS], s: [0.0; BANDS], alpha: 0.0, voids: 0.0, milk: 0.0, wet, dry };
+        for (n, local) in paints.iter().enumerate() {
+            let (wet, dry) = (stirred.wet[n], stirred.dry[n]);
+            for i in 0..BANDS {
+                stirred.k[i] += wet * local.k[i];
+                stirred.s[i] += wet * local.s[i];
+            }
+            stirred.alpha += dry * local.alpha;
+            stirred.voids += dry * local.voids;
+            stirred.milk += wet * local.milk;
+        }
+        stirred
+    }
+
+    /// What is seen of it in a state, thick or as a film of `x` mm over a ground.
+    fn band(&self, i: usize, state: State, film: Option<(f64, f64)>) -> Band {
+        let filled = 1.0 / (1.0 + self.voids);
+        // S as it stands, and what of it follows the dry S.
+        let (s, follows, alpha, free) = match state {
+            State::Dry => (self.s[i], 1.0, self.alpha, 1.0),
+            State::Wet => (self.s[i] * filled + self.milk, filled, 0.0, 0.0),
+            State::Sealed if self.alpha > SEALED => (self.s[i] * filled, filled, SEALED, 0.0),
+            State::Sealed => (self.s[i] * filled, filled, self.alpha, 1.0),
+        };
+        let k = self.k[i];
+        let inside = |k: f64, s: f64, stretch: f64| match film {
+            None => thick_film(k, s),
+            Some((x, ground)) => film_over(k, s, x * stretch, ground),
+        };
+        let middle = inside(k, s, 1.0);
+        let pass = (1.0 - K1) * (1.0 - K2);
+        let out = pass / (1.0 - K2 * middle).powi(2);
+        // Central differences in ln K, ln S and ln X: the film's own formula stays the only one.
+        const STEP: f64 = 1e-4;
+        let by = |f: &dyn Fn(f64) -> f64| out * (f(1.0 + STEP) - f(1.0 - STEP)) / (2.0 * STEP);
+        let by_s = by(&|t| inside(k, s * t, 1.0)) / s.max(f64::MIN_POSITIVE);
+        Band {
+            r: alpha * K1 + pass * middle / (1.0 - K2 * middle),
+            by_k: by(&|t| inside(k * t, s, 1.0)) / k.max(f64::MIN_POSITIVE),
+            by_s: by_s * follows,
+            by_alpha: free * K1,
+            by_voids: if state == State::Dry { 0.0 } else { -by_s * self.s[i] * filled * filled },
+            by_thickness: if film.is_some() { by(&|t| inside(k, s, t)) } else { 0.0 },
+        }
+    }
+}
+
+impl Sight {
+    pub(crate) fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
+        let stirred = Stirred::of(reading, paints);
+        let views: Vec<(&Measured, Option<(f64, &Reflectance)>)> = match &reading.shown {
+            Shown::Thick(measured) => vec![(measured, None)],
+            Shown::Drawdown { wet, over_black, over_white } => vec![
+                (over_black, Some((wet.millimetres(), chart_black()))),
+                (over_white, Some((wet.millimetres(), chart_white()))),
+            ],
+        };
+        let columns = paints.iter().map(|local| local.dk.len()).sum::<usize>();
+        // Behind the coordinates stand the chances of the making (the parts, the thickness of a film) and the finer shapes
+        // of the masstones.
+        let pours = if paints.len() > 1 { paints.len() } else { 0 };
+        let chances = pours + 2 + paints.iter().map(|local| local.fine.len()).sum::<usize>();
+        let (mut residual, mut seen) = (Vec::new(), Vec::new());
+        let mut rows: Vec<Vec<f64>> = Vec::new();
+        for (measured, film) in views {
+            let bands: [Band; BANDS] = std::array::from_fn(|i| {
+                stirred.band(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
+            });
+            let curve = Reflectance::from_fn(|i| bands[i].r);
+            let predicted = Measured::Spectrum(curve).lab();
+            let numbers = numbers(measured, &curve, reading, &mut residual);
+            for number in numbers {
+                let pull = Pull::of(&number.by_band, &bands);
+                let mut row = Vec::with_capacity(columns + chances);
+                for (n, local) in paints.iter().enumerate() {
+                    row.extend(pull.coordinates(local, stirred.wet[n], stirred.dry[n]));
+                }
+                let whole = pull.optics(&stirred.k, &stirred.s);
+                for (local, share) in paints.iter().zip(&stirred.wet).take(pours) {
+                    row.push(reading.pour.sd() * share * (pull.optics(&local.k, &local.s) - whole));
+                }
+                for (n, local) in paints.iter().enumerate() {
+                    row.extend(local.fine.iter().map(|dk| stirred.wet[n] * dot(&pull.by_k, dk)));
+                }
+                row.push(number.by_gain);
+                row.push(DRAWN * pull.by_thickness);
+                rows.push(row);
+            }
+            seen.push(predicted);
+        }
+        Self::whitened(residual, &rows, columns, seen)
+    }
+
+    /// Divides by the root of the covariance 1 + Σ chance chanceᵀ, so that the chances of the making are taken out.
+    fn whitened(raw: Vec<f64>, rows: &[Vec<f64>], columns: usize, predicted: Vec<Lab>) -> Self {
+        let n = rows.len();
+        let raw = DVector::from_vec(raw);
+        let mut slope = DMatrix::from_fn(n, columns, |i, j| rows[i][j]);
+        let chances = DMatrix::from_fn(n, rows[0].len() - columns, |i, j| rows[i][columns + j]);
+        let covariance = &chances * chances.transpose() + DMatrix::identity(n, n);
+        // One plus squares is positive definite, but for numbers that have overflown.
+        let root = covariance.cholesky().map_or_else(|| DMatrix::identity(n, n), |root| root.unpack());
+        root.solve_lower_triangular_mut(&mut slope);
+        let mut residual = raw.clone();
+        root.solve_lower_triangular_mut(&mut residual);
+        Self { residual: residual.as_slice().to_vec(), raw, root, slope, predicted }
+    }
+
+    /// Half the squared misfit, by the covariance of another look at the same reading: so that steps of a search are
+    /// compared by one measure.
+    pub(crate) fn misfit_by(&self, measure: &Sight) -> f64 {
+        let mut residual = self.raw.clone();
+        measure.root.solve_lower_triangular_mut(&mut residual);
+        0.5 * residual.norm_squared()
+    }
+}
+
+/// A number that was read: what a change of reflectance in each band does to it, and what a reader that is off by one sd in
+/// all bands alike does; in units of its own sd.
+struct Number {
+    by_band: Bands,
+    by_gain: f64,
+}
+
+/// The numbers a measured colour or curve brings. Their residuals are added to the list.
+fn numbers<P>(
+    measured: &Measured,
+    curve: &Reflectance,
+    reading: &Reading<P>,
+    residuals: &mut Vec<f64>,
+) -> Vec<Number> {
+    match measured {
+        Measured::Colour(read) => {
+            let predicted = Measured::Spectrum(*curve).lab();
+            let sd = reading.source.sd().hypot(MODEL);
+            // The metric half-way: over a large difference that of one end overstates the other's.
+            let half = |a: f64, b: f64| 0.5 * (a + b);
+            let eye = Eye::at(Lab {
+                l: half(read.l, predicted.l),
+                a: half(read.a, predicted.a),
+                b: half(read.b, predicted.b),
+            });
+            let rows = lab_by_band(predicted, &eye, Light::Daylight);
+            let off = eye.weigh([predicted.l - read.l, predicted.a - read.a, predicted.b - read.b]);
+            residuals.extend(off.map(|v| v / sd));
+            rows.map(|row| Number { by_band: row.map(|v| v / sd), by_gain: 0.0 }).into()
+        }
+        Measured::Spectrum(read) => (0..GROUPS)
+            .map(|group| {
+                let bands = group * TOGETHER..(group + 1) * TOGETHER;
+                let mean =
+                    |curve: &Reflectance| curve.bands()[bands.clone()].iter().sum::<f64>() / TOGETHER as f64;
+                // Three neighbours share most of their error: their mean is taken to be no surer than one.
+                let sd = reading.source.band_sd(mean(read), group * TOGETHER + TOGETHER / 2);
+                residuals.push((mean(curve) - mean(read)) / sd);
+                let weight = 1.0 / (TOGETHER as f64 * sd);
+                Number {
+                    by_band: std::array::from_fn(|i| if bands.contains(&i) { weight } else { 0.0 }),
+                    by_gain: mean(read) * reading.source.gain_sd() / sd,
+                }
+            })
+            .collect(),
+    }
+}
+
+/// How a number hangs on what the stirred film is made of: by band for K and S, summed over the bands for the rest.
+struct Pull {
+    by_k: Bands,
+    by_s: Bands,
+    by_alpha: f64,
+    by_voids: f64,
+    by_thickness: f64,
+}
+
+impl Pull {
+    fn of(number: &Bands, bands: &[Band; BANDS]) -> Self {
+        let by_band = |of: fn(&Band) -> f64| std::array::from_fn(|i| number[i] * of(&bands[i]));
+        let whole = |of: fn(&Band) -> f64| (0..BANDS).map(|i| number[i] * of(&bands[i])).sum();
+        Self {
+            by_k: by_band(|band| band.by_k),
+            by_s: by_band(|band| band.by_s),
+            by_alpha: whole(|band| band.by_alpha),
+            by_voids: whole(|band| band.by_voids),
+            by_thickness: whole(|band| band.by_thickness),
+        }
+    }
+
+    fn optics(&self, dk: &Bands, ds: &Bands) -> f64 {
+        dot(&self.by_k, dk) + dot(&self.by_s, ds)
+    }
+
+    /// By the coordinates of one paint that makes up `wet` of the pot and `dry` of what stays.
+    fn coordinates<'a>(&'a self, local: &'a Local, wet: f64, dry: f64) -> impl Iterator<Item = f64> + 'a {
+        local.dk.iter().zip(&local.ds).enumerate().map(move |(j, (dk, ds))| {
+            let more = match j {
+                Local::SHEEN => dry * local.dalpha * self.by_alpha,
+                Local::VOIDS => dry * local.dvoids * self.by_voids,
+                _ => 0.0,
+            };
+            wet * self.optics(dk, ds) + more
+        })
+    }
+}
+
+/// Inner product over the bands, in four sums side by side.
+fn dot(a: &Bands, b: &Bands) -> f64 {
+    let mut sums = [0.0; 4];
+    for (a, b) in a.chunks_exact(4).zip(b.chunks_exact(4)) {
+        for lane in 0..4 {
+            sums[lane] += a[lane] * b[lane];
+        }
+    }
+    sums.iter().sum()
+}

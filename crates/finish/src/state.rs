@@ -1,0 +1,55 @@
+//! What has become of a film: still wet, dry, or sealed.
+
+use std::fmt;
+use std::str::FromStr;
+
+use serde::{Deserialize, Serialize};
+
+/// A state a film is looked at in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum State {
+    /// As it is brushed on: glossy, the air in it filled with water.
+    Wet,
+    /// Dry and unsealed, as a masstone is known.
+    #[default]
+    Dry,
+    /// Under clear wax or a clear coat.
+    Sealed,
+}
+
+/// A state that is none.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("“{0}” is not a state of paint: choose wet, dry or sealed")]
+pub struct UnknownState(String);
+
+impl State {
+    /// In the order they come.
+    pub const ALL: [State; 3] = [State::Wet, State::Dry, State::Sealed];
+
+    /// `wet`, `dry` or `sealed`.
+    pub const fn id(self) -> &'static str {
+        match self {
+            State::Wet => "wet",
+            State::Dry => "dry",
+            State::Sealed => "sealed",
+        }
+    }
+}
+
+impl fmt::Display for State {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.id())
+    }
+}
+
+impl FromStr for State {
+    type Err = UnknownState;
+
+    fn from_str(text: &str) -> Result<Self, UnknownState> {
+        State::ALL
+            .into_iter()
+            .find(|state| state.id() == text)
+            .ok_or_else(|| UnknownState(text.chars().take(40).collect()))
+    }
+}

@@ -1,0 +1,29 @@
+//! A workshop that is not there: virtual paints of invented pigments, and a colour reader that reads them.
+//!
+//! The paints here have what the engine can only estimate: absorption and scattering that change with wavelength, a
+//! surface and voids of their own. The engine predicts, this crate answers, and the error is measured
+//! (`tests/closed_loop.rs`). The engine cannot cheat: `warm-blend-finish` does not depend on this crate.
+//!
+//! The physics of the truth is the published one, as in the engine (Kubelka and Munk, Duncan, Saunderson); what differs is
+//! that nothing is simplified to what a painter can know.
+//!
+//! | what | where |
+//! |---|---|
+//! | sixteen invented pigments | [`Pigment`] |
+//! | 44 tins made of them | [`tins`], [`VirtualPaint`] |
+//! | a tin behind any paint a painter writes down | [`VirtualPaint::behind`] |
+//! | a reader with noise, drift and a dirty window | [`SimulatedReader`] |
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod behind;
+mod paint;
+mod pigment;
+mod reader;
+mod tins;
+
+pub use paint::{Sample, VirtualPaint};
+pub use pigment::Pigment;
+pub use reader::{SimulatedReader, Window};
+pub use tins::tins;

@@ -1,0 +1,111 @@
+//! Virtual paints, and samples of them as a painter would lay them out.
+
+use warm_blend_finish::{
+    Class, CoatsToHide, Material, Microns, Optics, Parts, Sheen, State, chart_black, chart_white, mix,
+};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
+
+use crate::Pigment;
+
+/// A tin whose inside is known here, and nowhere else.
+#[derive(Debug, Clone, PartialEq)]
+pub struct VirtualPaint {
+    /// What is written on it.
+    pub name: String,
+    /// What kind of product it is.
+    pub class: Class,
+    pub(crate) truth: Material,
+}
+
+/// What is laid out for the reader.
+#[derive(Debug, Clone)]
+pub struct Sample {
+    film: Film,
+    truth: Material,
+}
+
+#[derive(Debug, Clone, Copy)]
+enum Film {
+    Thick,
+    OverBlack(Microns),
+    OverWhite(Microns),
+}
+
+impl VirtualPaint {
+    /// A tin of pigments at some loads in a clear vehicle, with a surface and voids of its own (α, φ).
+    pub fn new(name: &str, class: Class, pigments: &[(Pigment, f64)], [alpha, voids]: [f64; 2]) -> Self {
+        let (mut k, mut s) = ([0.02; BANDS], [0.02; BANDS]);
+        for (pigment, load) in pigments {
+            let (own_k, own_s) = (pigment.k(), pigment.s());
+            for i in 0..BANDS {
+                k[i] += load * own_k[i];
+                // Voids between the grains scatter as the pigment does: the dry film's S is the larger for them.
+                s[i] += load * own_s[i] * (1.0 + voids);
+            }
+        }
+        let milk = if matches!(class, Class::LatexSatin | Class::AcrylicCraft) { 5.0 } else { 0.0 };
+        let truth = Material { optics: Optics::new(k, s), sheen: Sheen::new(alpha), stays: 1.0, voids, milk };
+        Self { name: name.to_owned(), class, truth }
+    }
+
+    /// A medium, which is what its class says.
+    pub fn medium(name: &str, class: Class) -> Option<Self> {
+        let truth = Material::of(class, None, None).ok().filter(|_| class.is_medium())?;
+        Some(Self { name: name.to_owned(), class, truth })
+    }
+
+    /// The true dry masstone.
+    pub fn masstone(&self) -> Reflectance {
+        self.truth.masstone()
+    }
+
+    /// How many coats it truly takes to hide black and white.
+    pub fn coats_to_hide(&self) -> Option<CoatsToHide> {
+        CoatsToHide::of(&self.truth)
+    }
+
+    /// The 8-bit code its maker would print.
+    pub fn code(&self) -> Srgb {
+        on_screen(
+            Xyz::of(&self.masstone(), Light::Daylight),
+            Light::Daylight,
+            warm_blend_spectral::Degree::FULL,
+        )
+        .srgb
+    }
+}
+
+impl Sample {
+    /// Parts stirred together and brushed out, thick, in some state.
+    pub fn thick(of: &[(Parts, &VirtualPaint)], state: State) -> Option<Self> {
+        Some(Self { film: Film::Thick, truth: stirred(of)?.in_state(state) })
+    }
+
+    /// The same as a dry film over the black and over the white half of a chart.
+    pub fn drawdown(of: &[(Parts, &VirtualPaint)], wet: Microns) -> Option<[Self; 2]> {
+        let truth = stirred(of)?;
+        Some([
+            Self { film: Film::OverBlack(wet), truth: truth.clone() },
+            Self { film: Film::OverWhite(wet), truth },
+        ])
+    }
+
+    /// The true reflectance.
+    pub fn reflectance(&self) -> Reflectance {
+        match self.film {
+            Film::Thick => self.truth.masstone(),
+            Film::OverBlack(wet) => self.truth.film(wet, chart_black()),
+            Film::OverWhite(wet) => self.truth.film(wet, chart_white()),
+        }
+    }
+
+    /// The true colour in daylight.
+    pub fn lab(&self) -> Lab {
+        Lab::of(Xyz::of(&self.reflectance(), Light::Daylight), Light::Daylight.white())
+    }
+}
+
+fn stirred(of: &[(Parts, &VirtualPaint)]) -> Option<Material> {
+    let truths: Vec<(Parts, &Material)> = of.iter().map(|(parts, paint)| (*parts, &paint.truth)).collect();
+    mix(&truths).ok()
+}
