@@ -12,13 +12,10 @@ use warm_blend_finish::{
 use warm_blend_spectral::{Lab, Light, Xyz, smoothest};
 
 fn tin(hex: &str) -> ShelfPaint {
+    let masstone = Some(Masstone::Hex(hex.parse().unwrap()));
     ShelfPaint {
-        name: Name::new(hex).unwrap(),
-        class: Class::Chalk,
-        masstone: Some(Masstone::Hex(hex.parse().unwrap())),
         coats_to_hide: Some(CoatsToHide::new(2.0).unwrap()),
-        price: None,
-        stock: None,
+        ..ShelfPaint::new(Name::new(hex).unwrap(), Class::Chalk, masstone)
     }
 }
 

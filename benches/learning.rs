@@ -22,6 +22,7 @@ fn workshop() -> (Vec<Facts>, Vec<Reading>) {
         masstone: Some(Masstone::Hex(tin.code())),
         source: Source::Chip,
         coats_to_hide: None,
+        lustre: None,
         house_white: i == 0,
     });
     let facts = facts.collect();

@@ -22,6 +22,8 @@ pub enum Class {
     LatexSatin,
     /// Acrylic craft paint.
     AcrylicCraft,
+    /// Metallic paint: flakes in a coloured binder.
+    Metallic,
     /// Primer.
     Primer,
     /// Gel stain: colour with little body.
@@ -40,6 +42,8 @@ pub enum Class {
     Water,
     /// Clear wax.
     ClearWax,
+    /// Translucent pearl.
+    Pearl,
 }
 
 /// Whether a tin brings colour or only volume.
@@ -104,12 +108,13 @@ const fn medium(
 
 impl Class {
     /// All classes, paints first, in the order they are offered.
-    pub const ALL: [Class; 14] = [
+    pub const ALL: [Class; 16] = [
         Class::Chalk,
         Class::Mineral,
         Class::Clay,
         Class::LatexSatin,
         Class::AcrylicCraft,
+        Class::Metallic,
         Class::Primer,
         Class::GelStain,
         Class::Shellac,
@@ -119,6 +124,7 @@ impl Class {
         Class::Extender,
         Class::Water,
         Class::ClearWax,
+        Class::Pearl,
     ];
 
     /// The table of defaults†.
@@ -130,6 +136,7 @@ impl Class {
             Class::Clay => paint("clay", "Clay-type paint", [0.85, 0.4, 0.0], 0.9),
             Class::LatexSatin => paint("latex-satin", "Satin latex", [0.3, 0.05, 6.0], 0.8),
             Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", [0.4, 0.05, 4.0], 0.6),
+            Class::Metallic => paint("metallic", "Metallic paint", [0.2, 0.0, 1.0], 0.7),
             Class::Primer => paint("primer", "Primer", [0.6, 0.15, 2.0], 1.0),
             Class::GelStain => paint("gel-stain", "Gel stain", [0.3, 0.0, 0.0], 0.08),
             Class::Shellac => paint("shellac", "Pigmented shellac", [0.1, 0.0, 0.0], 0.5),
@@ -142,6 +149,7 @@ impl Class {
             Class::Extender => medium("extender", "Extender", [0.3, 1.0], [0.002, 0.01, 0.02], false),
             Class::Water => medium("water", "Water", [0.85, 0.0], [1e-9, 1e-9, 1e-9], true),
             Class::ClearWax => medium("clear-wax", "Clear wax", [0.4, 0.0], [0.01, 0.25, 0.1], false),
+            Class::Pearl => medium("pearl", "Pearl medium", [0.2, 2.0], [0.004, 0.01, 0.4], false),
         }
     }
 
@@ -173,6 +181,15 @@ impl Class {
     /// φ: share by which the air in its dry, unsealed film adds to the scattering.
     pub(crate) const fn voids(self) -> f64 {
         self.row().voids
+    }
+
+    /// Share of the area that flakes cover†.
+    pub const fn lustre(self) -> f64 {
+        match self {
+            Class::Metallic => 0.6,
+            Class::Pearl => 0.35,
+            _ => 0.0,
+        }
     }
 
     /// S of its wet film on top of what it keeps, 1/mm.

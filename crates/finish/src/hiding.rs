@@ -77,8 +77,7 @@ impl CoatsToHide {
 
     /// The scattering S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface.
     pub fn scattering(self, inside: &Reflectance, sheen: Sheen) -> f64 {
-        let unit =
-            Material { optics: Optics::of_thick_film(inside, 1.0), sheen, stays: 1.0, voids: 0.0, milk: 0.0 };
+        let unit = Material::closed(Optics::of_thick_film(inside, 1.0), sheen);
         // With S = 1 per mm the film hides at X mm: only S X matters, and X is given by the coats. 10⁶ µm with
         // S = 1 is a thousand times what a dense white needs.
         let hides_at = thickness_to_hide(&unit, 1e6).unwrap_or(1e6);
@@ -136,20 +135,14 @@ mod tests {
             let sheen = Sheen::new(alpha).limited_by(&seen);
             let inside = sheen.inside(&seen);
             let s = CoatsToHide(coats).scattering(&inside, sheen);
-            let material = Material { optics: Optics::of_thick_film(&inside, s), sheen, stays: 1.0, voids: 0.0, milk: 0.0 };
+            let material = Material::closed(Optics::of_thick_film(&inside, s), sheen);
             let back = CoatsToHide::of(&material).unwrap().value();
             prop_assert!((back / coats - 1.0).abs() < 1e-3, "{} came back as {}", coats, back);
         }
 
         #[test]
         fn a_thicker_film_hides_better(r in 0.03..0.9f64, s in 0.5..100.0f64, x in 5.0..400.0f64) {
-            let material = Material {
-                optics: Optics::of_thick_film(&Reflectance::grey(r), s),
-                sheen: Sheen::new(0.3),
-                stays: 1.0,
-                voids: 0.0,
-                milk: 0.0,
-            };
+            let material = Material::closed(Optics::of_thick_film(&Reflectance::grey(r), s), Sheen::new(0.3));
             let at = |x| contrast_ratio(&material, Microns::of(x));
             prop_assert!(at(x * 1.3) >= at(x) - 1e-12);
         }

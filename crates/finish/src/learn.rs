@@ -6,28 +6,36 @@
 //! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`Pour`] |
 //! | what should it have been? | `sight` |
 //! | what is most probable, given all of them? | `fit` |
-//! | how sure is a mix, a film, a state? | [`Ensemble`] |
+//! | can a reading be at all? | [`make_sense`] |
+//! | how sure is a mix, a film, a state? | [`Ensemble`], [`Certainty`] |
+//! | all of that for a workspace | [`Estimate`] |
 //! | what would one more test buy? | [`worth`](worth()) |
 //!
 //! Nothing is kept between calls: the estimate is computed from the tins and the list of readings, so that taking a
 //! reading away undoes it.
 
+mod certainty;
 mod draws;
 mod ensemble;
+mod estimate;
 mod eye;
 mod factor;
 mod fit;
 mod prior;
 mod reading;
+mod sense;
 mod sight;
 mod worth;
 
 use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Reflectance, difference};
 
+pub use certainty::Certainty;
 pub use ensemble::Ensemble;
+pub use estimate::Estimate;
 pub use prior::Facts;
 pub use reading::{Measured, Pour, Reading, Shown, Source};
+pub use sense::{Senseless, make_sense};
 pub use worth::{Test, Worth, worth};
 
 use crate::BadPaint;

@@ -12,6 +12,9 @@
 //! | and of thousands of mixes? | [`QuickMixer`] |
 //! | how sure is any of that, and what would one more test buy? | [`learn`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
+//! | which family of hue is a colour of? | [`HueFamily`] |
+//! | what colour is that in a photo? | [`photo`] |
+//! | what is a tin besides its colour? | [`Condition`], [`Note`], [`Specials`] |
 //! | what does a pot record? | [`SavedMix`], [`Parts`], [`WholeParts`] |
 //!
 //! The model is the two-constant theory of Kubelka and Munk (1931) with Saunderson's (1942) surface, on the 36
@@ -27,13 +30,16 @@ pub mod device;
 mod drawdown;
 mod film;
 mod hiding;
+mod hue;
 pub mod learn;
 mod look;
 mod material;
 mod measure;
 mod mix;
 mod name;
+pub mod photo;
 mod pot;
+mod product;
 mod quick;
 mod shelf;
 mod state;
@@ -45,12 +51,16 @@ pub use class::{Class, Medium, Role, UnknownClass};
 pub use drawdown::{Drawdown, STOPS};
 pub use film::Optics;
 pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio};
+pub use hue::HueFamily;
 pub use look::Seen;
 pub use material::Material;
 pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
-pub use pot::{BadMix, Component, PaintId, Piece, SavedMix, WholeParts};
+pub use pot::{BadMix, Component, LoggedReading, PaintId, Piece, SavedMix, WholeParts, Workshop};
+pub use product::{
+    Condition, LongNote, Note, Specials, UnknownCondition, density, minutes, share, specials_of,
+};
 pub use quick::{QuickMaterial, QuickMixer};
 pub use shelf::{BadPaint, Masstone, ShelfPaint};
 pub use state::{State, UnknownState};

@@ -23,9 +23,28 @@ pub struct Material {
     pub voids: f64,
     /// Scattering of the wet film on top of what it keeps, 1/mm: a water-borne binder is milky until it dries.
     pub milk: f64,
+    /// Share of the area that flakes cover, 0..=1: they shine at the mirror angle, which no flat colour shows.
+    pub lustre: f64,
 }
 
 impl Material {
+    /// A closed film without air, milk or flakes, all of which stays.
+    pub(crate) fn closed(optics: Optics, sheen: Sheen) -> Self {
+        Self { optics, sheen, stays: 1.0, voids: 0.0, milk: 0.0, lustre: 0.0 }
+    }
+
+    /// What flakes show at the mirror angle, mixed with what lies between them by their share of the area: a flake mirrors
+    /// the colour of the paint at its brightest†.
+    pub fn glint(&self) -> Reflectance {
+        const MIRROR: f64 = 0.92;
+        let face = self.face();
+        let brightest = face.bands().iter().copied().fold(f64::MIN_POSITIVE, f64::max);
+        Reflectance::from_fn(|i| {
+            let r = face.bands()[i];
+            (1.0 - self.lustre) * r + self.lustre * MIRROR * r / brightest
+        })
+    }
+
     /// Dry, unsealed and thick: the reflectance that is seen where nothing beneath shows.
     pub fn masstone(&self) -> Reflectance {
         let (k, s) = (self.optics.k(), self.optics.s());
@@ -45,10 +64,12 @@ impl Material {
     /// The one flat colour that stands for it: the masstone of what hides within twenty coats, and of a clear medium or a
     /// thin glaze one coat over the white of a hiding chart, because nobody ever sees those thick.
     pub fn face(&self) -> Reflectance {
-        match CoatsToHide::of(self) {
-            Some(_) => self.masstone(),
-            None => self.film(Microns::of(COAT), chart_white()),
-        }
+        self.face_if(CoatsToHide::of(self).is_some())
+    }
+
+    /// The same where it is known whether it hides.
+    pub(crate) fn face_if(&self, hides: bool) -> Reflectance {
+        if hides { self.masstone() } else { self.film(Microns::of(COAT), chart_white()) }
     }
 
     /// The same film in another state, as a material of its own.
@@ -60,15 +81,13 @@ impl Material {
         match state {
             State::Dry => self.clone(),
             State::Wet => Self {
-                optics: filled(self.milk),
-                sheen: Sheen::new(0.0),
-                voids: 0.0,
-                milk: 0.0,
                 stays: self.stays,
+                lustre: self.lustre,
+                ..Self::closed(filled(self.milk), Sheen::new(0.0))
             },
             State::Sealed => {
                 let sheen = Sheen::new(self.sheen.alpha().min(SEALED));
-                Self { optics: filled(0.0), sheen, voids: 0.0, milk: 0.0, stays: self.stays }
+                Self { stays: self.stays, lustre: self.lustre, ..Self::closed(filled(0.0), sheen) }
             }
         }
     }
@@ -91,7 +110,7 @@ mod tests {
             let optics = Optics::new([k; BANDS], [s; BANDS]);
             let sheen = Sheen::new(alpha);
             let r = s / (k + s + (k * (k + 2.0 * s)).sqrt());
-            let material = Material { optics, sheen, stays: 1.0, voids: 0.0, milk: 0.0 };
+            let material = Material::closed(optics, sheen);
             let two_steps = sheen.seen(&Reflectance::grey(r)).bands()[7];
             prop_assert!((material.masstone().bands()[7] - two_steps).abs() < 1e-12);
         }

@@ -35,7 +35,8 @@ pub(crate) fn within(value: f64, least: f64, most: f64) -> Result<f64, BadMeasur
 }
 
 /// Wet film thickness, µm.
-#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(try_from = "f64", into = "f64")]
 pub struct Microns(f64);
 
 impl Microns {
@@ -74,6 +75,20 @@ impl Millilitres {
     /// In ml.
     pub const fn value(self) -> f64 {
         self.0
+    }
+}
+
+impl TryFrom<f64> for Microns {
+    type Error = BadMeasure;
+
+    fn try_from(microns: f64) -> Result<Self, BadMeasure> {
+        Self::new(microns)
+    }
+}
+
+impl From<Microns> for f64 {
+    fn from(microns: Microns) -> f64 {
+        microns.0
     }
 }
 

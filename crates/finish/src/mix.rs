@@ -1,12 +1,15 @@
 //! Mixing by parts.
 
+use serde::{Deserialize, Serialize};
+
 use crate::film::Optics;
 use crate::measure::within;
 use crate::surface::Sheen;
 use crate::{BadMeasure, Material};
 
 /// Parts by wet volume: a thousandth of a part to a hundred thousand.
-#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(try_from = "f64", into = "f64")]
 pub struct Parts(f64);
 
 /// Parts that cannot be poured.
@@ -44,9 +47,22 @@ impl Parts {
     }
 }
 
+impl TryFrom<f64> for Parts {
+    type Error = BadParts;
+
+    fn try_from(parts: f64) -> Result<Self, BadParts> {
+        Self::new(parts)
+    }
+}
+
+impl From<Parts> for f64 {
+    fn from(parts: Parts) -> f64 {
+        parts.0
+    }
+}
+
 /// The material that comes of stirring these together: K = Σ v K, S = Σ v S with v the share by wet volume
-/// (Duncan 1940). The surface and the air in the film are
-/// the mean by what stays after drying.
+/// (Duncan 1940). The surface, the air and the flakes in the film are the mean by what stays after drying.
 ///
 /// Commutative, and unchanged when all parts are multiplied; a paint with itself is itself.
 pub fn mix(components: &[(Parts, &Material)]) -> Result<Material, NothingToMix> {
@@ -58,29 +74,43 @@ pub fn mix(components: &[(Parts, &Material)]) -> Result<Material, NothingToMix> 
         optics.add(share, &material.optics);
         milk += share * material.milk;
     }
-    Ok(Material { optics, sheen: film.sheen, voids: film.voids, milk, stays: film.stays / total })
+    Ok(Material {
+        optics,
+        sheen: film.sheen,
+        voids: film.voids,
+        milk,
+        lustre: film.lustre,
+        stays: film.stays / total,
+    })
 }
 
 /// The film a mix dries to, and how many of its parts stay to make it.
 struct DriedFilm {
     sheen: Sheen,
     voids: f64,
+    lustre: f64,
     stays: f64,
 }
 
 fn dried_film(components: &[(Parts, &Material)]) -> Result<DriedFilm, NothingToMix> {
     let first = components.first().ok_or(NothingToMix)?.1;
-    let (mut stays, mut alpha, mut voids) = (0.0, 0.0, 0.0);
+    let (mut stays, mut alpha, mut voids, mut lustre) = (0.0, 0.0, 0.0, 0.0);
     for (parts, material) in components {
         let stay = parts.0 * material.stays;
         stays += stay;
         alpha += stay * material.sheen.alpha();
         voids += stay * material.voids;
+        lustre += stay * material.lustre;
     }
     // Where nothing stays there is only water, of one kind.
     Ok(match stays > 0.0 {
-        true => DriedFilm { sheen: Sheen::new(alpha / stays), voids: voids / stays, stays },
-        false => DriedFilm { sheen: first.sheen, voids: 0.0, stays },
+        true => DriedFilm {
+            sheen: Sheen::new(alpha / stays),
+            voids: voids / stays,
+            lustre: lustre / stays,
+            stays,
+        },
+        false => DriedFilm { sheen: first.sheen, voids: 0.0, lustre: first.lustre, stays },
     })
 }
 

@@ -1,9 +1,10 @@
-//! What a pot records: which paints, in how many parts, aimed at what; and the piece it is for.
+//! What is kept: which paints were stirred together in how many parts and aimed at what, what was read, and the piece.
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::{Masstone, Name, Parts};
+use crate::learn::Reading;
+use crate::{Masstone, Name, Note, Parts};
 
 /// Which tin on the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -104,6 +105,20 @@ impl SavedMix {
         Ok(Self { name, components, target })
     }
 
+    /// The same mix with one tin in place of another; where both were in it, their parts are added.
+    pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
+        let Some(at) = self.components.iter().position(|part| part.paint == gone) else { return self };
+        let moved = self.components[at].parts;
+        match self.components.iter_mut().find(|part| part.paint == kept) {
+            Some(part) => {
+                part.parts = WholeParts((part.parts.0 + moved.0).min(WholeParts::MOST));
+                self.components.remove(at);
+            }
+            None => self.components[at].paint = kept,
+        }
+        self
+    }
+
     /// The tins and their parts.
     pub fn components(&self) -> &[Component] {
         &self.components
@@ -115,6 +130,42 @@ impl SavedMix {
 pub struct Piece {
     /// What it is called on every screen.
     pub name: Name,
+}
+
+/// A reading in the log.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct LoggedReading {
+    /// What was read, of what.
+    #[serde(flatten)]
+    pub reading: Reading<PaintId>,
+    /// The painter's words.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<Note>,
+    /// What it was read with, by name, or the file it came from.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub device: Option<Name>,
+}
+
+impl LoggedReading {
+    /// The same reading with one tin in place of another; None where both were in it.
+    pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Option<Self> {
+        if self.reading.of.iter().any(|(paint, _)| *paint == kept) {
+            return None;
+        }
+        for (paint, _) in &mut self.reading.of {
+            if *paint == gone {
+                *paint = kept;
+            }
+        }
+        Some(self)
+    }
+}
+
+/// What is chosen once for the whole workshop.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+pub struct Workshop {
+    /// The white that tints are made with and strengths are measured against.
+    pub house_white: Option<PaintId>,
 }
 
 #[cfg(test)]

@@ -24,6 +24,7 @@ use crate::{Workspace, front, guard, routes};
         (name = "engine", description = "Without the workspace: everything the answer depends on is in the request"),
         (name = "reference", description = "Tables the interface offers choices from"),
         (name = "shelf", description = "Paints and mediums on hand"),
+        (name = "readings", description = "What was read of paints and mixes, the colour reader, photos"),
         (name = "pot", description = "Mixes"),
         (name = "workspace", description = "The piece at hand, undo and redo")
     )

@@ -2,24 +2,42 @@
 
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Material, Seen, Verdict};
+use warm_blend_finish::learn::{Certainty, Ensemble};
+use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Seen, State, UnknownState, Verdict};
 use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
 
 use crate::check::Checks;
 use crate::problem::Problem;
 
-/// Which light to look in.
+/// Which light to look in, and at what state of the film.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-pub struct InLight {
+pub struct LookedAt {
     /// `daylight` (as when left out), `sun`, `north-shade`, `bulb`, `warm-led`, `neutral-led` or `shop-tube`.
     light: Option<String>,
+    /// `dry` (as when left out), `wet` or `sealed`.
+    state: Option<String>,
 }
 
-impl InLight {
-    pub fn get(&self) -> Result<Light, Problem> {
-        light(self.light.as_deref()).map_err(|error| Problem::field("?light", error))
+/// A light and a state of the film.
+#[derive(Debug, Clone, Copy)]
+pub struct Look {
+    pub light: Light,
+    pub state: State,
+}
+
+impl LookedAt {
+    pub fn get(&self) -> Result<Look, Problem> {
+        let mut checks = Checks::default();
+        let light = checks.field("?light", light(self.light.as_deref()));
+        let state = checks.field("?state", state(self.state.as_deref()));
+        checks.done(light.zip(state).map(|(light, state)| Look { light, state }))
     }
+}
+
+/// The state of a text; dry where there is none.
+pub fn state(text: Option<&str>) -> Result<State, UnknownState> {
+    text.map_or(Ok(State::Dry), str::parse)
 }
 
 /// The light of a text; daylight where there is none.
@@ -96,17 +114,39 @@ pub struct Swatch {
     pub over_black: Vec<String>,
     /// Brushed coats until black and white no longer show; absent for a clear medium or a thin glaze.
     pub hides_in: Option<f64>,
+    /// 90 % band of the flat colour, ΔE00 in this light: the true one is nearer in nine cases of ten.
+    pub within: f64,
+    /// That in words: `sure to a touch`.
+    pub certainty: &'static str,
+    /// How flakes shine; absent where there are none.
+    pub lustre: Option<Lustre>,
+}
+
+/// How flakes shine.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Lustre {
+    /// Share of the area that flakes cover, 0–1.
+    pub share: f64,
+    /// What the screen shows at the mirror angle.
+    pub glint: String,
 }
 
 impl Swatch {
-    pub fn of(material: &Material, light: Light) -> Self {
+    pub fn of(known: &Ensemble, Look { light, state }: Look) -> Self {
+        let known = known.in_state(state);
+        let material = known.best();
         let drawdown = Drawdown::of(material, light);
+        let within = known.band(light);
+        let glint = || Seen::of(&material.glint(), light).screen.srgb.to_string();
         let codes = |stops: &[OnScreen]| stops.iter().map(|stop| stop.srgb.to_string()).collect();
         Self {
             face: Seen::of(&material.face(), light).into(),
             over_white: codes(&drawdown.over_white),
             over_black: codes(&drawdown.over_black),
             hides_in: CoatsToHide::of(material).map(CoatsToHide::value),
+            within,
+            certainty: Certainty::of(within).words(),
+            lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
         }
     }
 }
@@ -123,11 +163,11 @@ pub struct Judgement {
 }
 
 impl Judgement {
-    /// A dry material against a target, which has been read and so has a curve.
-    pub fn of(material: &Material, target: Masstone, light: Light) -> Result<Self, Problem> {
+    /// What is known of a material against a target, which has been read and so has a curve.
+    pub fn of(known: &Ensemble, target: Masstone, Look { light, state }: Look) -> Result<Self, Problem> {
         let target = target.reflectance().map_err(|error| Problem::field("/target", error))?;
         let target = Seen::of(&target, light);
-        let verdict = Verdict::of(Seen::of(&material.face(), light).lab, target.lab);
+        let verdict = Verdict::of(Seen::of(&known.best().in_state(state).face(), light).lab, target.lab);
         Ok(Self { words: verdict.words, difference: verdict.difference.value(), target: target.into() })
     }
 }

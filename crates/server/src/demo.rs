@@ -80,12 +80,10 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     for (name, class, hex, coats, price, tin, left) in SHELF {
         let ml = |ml| Millilitres::new(ml).map_err(|_| unsound(name));
         let paint = ShelfPaint {
-            name: named(name)?,
-            class,
-            masstone: hex.map(code).transpose()?,
             coats_to_hide: coats.map(CoatsToHide::new).transpose().map_err(|_| unsound(name))?,
             price: Some(Price::new(price, ml(tin)?).map_err(|_| unsound(name))?),
             stock: Some(ml(left)?),
+            ..ShelfPaint::new(named(name)?, class, hex.map(code).transpose()?)
         };
         shelf.push((name, store.furnish(paint)?.id));
     }

@@ -3,15 +3,78 @@
 use std::path::Path;
 use std::sync::{Arc, Mutex, PoisonError};
 
-use warm_blend_finish::{Name, Piece};
-use warm_blend_store::{Kept, OpenError, Store, StoreError};
+use warm_blend_finish::learn::{Ensemble, Estimate, Judged};
+use warm_blend_finish::{LoggedReading, Name, PaintId, Piece, ShelfPaint, Workshop};
+use warm_blend_store::{Id, Kept, OpenError, Store, StoreError};
 
+use crate::device::ReaderAtHand;
+use crate::photos::Photos;
 use crate::problem::Problem;
 
-/// A workspace file that requests take turns with.
+/// A workspace file that requests take turns with, and what is at hand beside it.
 #[derive(Debug, Clone)]
 pub struct Workspace {
-    store: Arc<Mutex<Store>>,
+    desk: Arc<Mutex<Desk>>,
+    pub(crate) reader: ReaderAtHand,
+    pub(crate) photos: Photos,
+}
+
+#[derive(Debug)]
+struct Desk {
+    store: Store,
+    known: Option<Arc<Known>>,
+}
+
+/// What the log says of the shelf: computed from the file when it has changed, never kept in it.
+#[derive(Debug)]
+pub(crate) struct Known {
+    /// What it was computed from.
+    state: [i64; 3],
+    estimate: Estimate,
+    /// Readings in the order of the log.
+    readings: Vec<Kept<LoggedReading>>,
+    pub workshop: Kept<Workshop>,
+}
+
+impl Known {
+    fn of(store: &Store, state: [i64; 3]) -> Result<Self, StoreError> {
+        let workshop = workshop(store)?;
+        let white = workshop.value.house_white;
+        // Removed tins too: mixes and readings may still speak of them.
+        let tins = store.all_ever::<ShelfPaint>()?;
+        let tins: Vec<_> = tins
+            .iter()
+            .map(|tin| (PaintId(tin.id), tin.value.facts(white == Some(PaintId(tin.id)))))
+            .collect();
+        let readings = store.all::<LoggedReading>()?;
+        let read: Vec<_> = readings.iter().map(|kept| kept.value.reading.clone()).collect();
+        // Tins were checked when they were kept.
+        let estimate = Estimate::of(&tins, &read).map_err(|error| StoreError::Damaged(error.to_string()))?;
+        Ok(Self { state, estimate, readings, workshop })
+    }
+
+    /// A tin as it is known.
+    pub fn paint(&self, id: Id) -> Result<&Ensemble, Problem> {
+        self.estimate.paint(PaintId(id)).ok_or_else(Problem::internal)
+    }
+
+    pub fn estimate(&self) -> &Estimate {
+        &self.estimate
+    }
+
+    /// All readings with how they stand to the rest.
+    pub fn readings(&self) -> impl Iterator<Item = (&Kept<LoggedReading>, Option<&Judged>)> {
+        self.readings.iter().enumerate().map(|(i, kept)| (kept, self.estimate.judged(i)))
+    }
+
+    /// Those that speak of a tin.
+    pub fn readings_of(&self, paint: Id) -> impl Iterator<Item = (&Kept<LoggedReading>, Option<&Judged>)> {
+        self.readings().filter(move |(kept, _)| kept.value.reading.of.iter().any(|(id, _)| id.0 == paint))
+    }
+
+    pub fn is_house_white(&self, paint: Id) -> bool {
+        self.workshop.value.house_white == Some(PaintId(paint))
+    }
 }
 
 impl Workspace {
@@ -30,7 +93,8 @@ impl Workspace {
         fill(&mut store)
             .and_then(|()| furnish(&mut store))
             .map_err(|error| OpenError::Other { path: path.into(), error })?;
-        Ok(Self { store: Arc::new(Mutex::new(store)) })
+        let desk = Arc::new(Mutex::new(Desk { store, known: None }));
+        Ok(Self { desk, reader: ReaderAtHand::default(), photos: Photos::default() })
     }
 
     /// Runs a read or a change off the threads that answer requests, because it waits for the disk.
@@ -38,18 +102,56 @@ impl Workspace {
         &self,
         work: impl FnOnce(&mut Store) -> Result<R, StoreError> + Send + 'static,
     ) -> Result<R, Problem> {
-        let store = Arc::clone(&self.store);
+        self.at_the_desk(|desk| Ok(work(&mut desk.store)?)).await
+    }
+
+    /// The same with what the log says of the shelf, after the work is done.
+    pub(crate) async fn with_known<R: Send + 'static>(
+        &self,
+        work: impl FnOnce(&mut Store) -> Result<R, StoreError> + Send + 'static,
+    ) -> Result<(R, Arc<Known>), Problem> {
+        self.at_the_desk(|desk| {
+            let done = work(&mut desk.store)?;
+            Ok((done, desk.known()?))
+        })
+        .await
+    }
+
+    async fn at_the_desk<R: Send + 'static>(
+        &self,
+        work: impl FnOnce(&mut Desk) -> Result<R, Problem> + Send + 'static,
+    ) -> Result<R, Problem> {
+        let desk = Arc::clone(&self.desk);
         let done = tokio::task::spawn_blocking(move || {
             // A panic in another request leaves the store whole: its transaction was rolled back.
-            let mut store = store.lock().unwrap_or_else(PoisonError::into_inner);
-            work(&mut store)
+            let mut desk = desk.lock().unwrap_or_else(PoisonError::into_inner);
+            work(&mut desk)
         })
         .await;
-        match done {
-            Ok(result) => result.map_err(Problem::from),
-            Err(_) => Err(Problem::internal()),
+        done.unwrap_or_else(|_| Err(Problem::internal()))
+    }
+}
+
+impl Desk {
+    fn known(&mut self) -> Result<Arc<Known>, StoreError> {
+        let store = &self.store;
+        let state =
+            [store.state::<ShelfPaint>()?, store.state::<LoggedReading>()?, store.state::<Workshop>()?];
+        match &self.known {
+            Some(known) if known.state == state => Ok(Arc::clone(known)),
+            _ => {
+                let known = Arc::new(Known::of(store, state)?);
+                self.known = Some(Arc::clone(&known));
+                Ok(known)
+            }
         }
     }
+}
+
+/// The choices of the workshop: a workspace comes with them.
+pub(crate) fn workshop(store: &Store) -> Result<Kept<Workshop>, StoreError> {
+    let first = store.all()?.into_iter().next();
+    first.ok_or(StoreError::Damaged("the choices of the workshop are missing".to_owned()))
 }
 
 fn furnish(store: &mut Store) -> Result<(), StoreError> {
@@ -58,6 +160,9 @@ fn furnish(store: &mut Store) -> Result<(), StoreError> {
         && let Ok(name) = Name::new("Untitled piece")
     {
         store.furnish(Piece { name })?;
+    }
+    if store.all::<Workshop>()?.is_empty() {
+        store.furnish(Workshop::default())?;
     }
     Ok(())
 }

@@ -44,7 +44,14 @@ impl VirtualPaint {
             }
         }
         let milk = if matches!(class, Class::LatexSatin | Class::AcrylicCraft) { 5.0 } else { 0.0 };
-        let truth = Material { optics: Optics::new(k, s), sheen: Sheen::new(alpha), stays: 1.0, voids, milk };
+        let truth = Material {
+            optics: Optics::new(k, s),
+            sheen: Sheen::new(alpha),
+            stays: 1.0,
+            voids,
+            milk,
+            lustre: 0.0,
+        };
         Self { name: name.to_owned(), class, truth }
     }
 

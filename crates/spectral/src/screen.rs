@@ -56,14 +56,19 @@ impl Srgb {
     /// XYZ as a D65 screen shows it; white has Y = 1 and is exactly the white of [`Light::Daylight`].
     pub fn to_xyz(self) -> Xyz {
         let linear = palette::Srgb::new(self.red, self.green, self.blue).into_format::<f64>().into_linear();
-        let xyz = palette::Xyz::<D65, f64>::from_color_unclamped(linear);
-        adapt(Xyz { x: xyz.x, y: xyz.y, z: xyz.z }, screen_white(), Light::Daylight.white(), Degree::FULL)
+        from_linear_srgb([linear.red, linear.green, linear.blue])
     }
 
     /// Lab in daylight.
     pub fn to_lab(self) -> Lab {
         Lab::of(self.to_xyz(), Light::Daylight.white())
     }
+}
+
+/// XYZ of linear sRGB channels (IEC 61966-2-1) beside the white of [`Light::Daylight`]; 1 is full, and more is let through.
+pub fn from_linear_srgb([red, green, blue]: [f64; 3]) -> Xyz {
+    let xyz = palette::Xyz::<D65, f64>::from_color_unclamped(palette::LinSrgb::new(red, green, blue));
+    adapt(Xyz { x: xyz.x, y: xyz.y, z: xyz.z }, screen_white(), Light::Daylight.white(), Degree::FULL)
 }
 
 /// What a screen must show so that it looks like `colour` does in `light` to an eye settled by `degree`.

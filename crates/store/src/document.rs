@@ -4,7 +4,7 @@ use jiff::Timestamp;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use uuid::Uuid;
-use warm_blend_finish::{Piece, SavedMix, ShelfPaint};
+use warm_blend_finish::{LoggedReading, Piece, SavedMix, ShelfPaint, Workshop};
 
 /// Identifies a document for good: a UUIDv7.
 pub type Id = Uuid;
@@ -49,6 +49,22 @@ impl Document for SavedMix {
 
     fn uses(&self) -> Vec<Id> {
         self.components().iter().map(|component| component.paint.0).collect()
+    }
+}
+
+impl Document for LoggedReading {
+    const KIND: &'static str = "reading";
+
+    fn uses(&self) -> Vec<Id> {
+        self.reading.of.iter().map(|(paint, _)| paint.0).collect()
+    }
+}
+
+impl Document for Workshop {
+    const KIND: &'static str = "workshop";
+
+    fn uses(&self) -> Vec<Id> {
+        self.house_white.iter().map(|paint| paint.0).collect()
     }
 }
 

@@ -5,9 +5,9 @@
 //! page that still shows the old state notices.
 
 use jiff::Timestamp;
-use rusqlite::{Connection, OptionalExtension, Transaction, params};
+use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
-use warm_blend_finish::{Piece, SavedMix, ShelfPaint};
+use warm_blend_finish::{LoggedReading, Piece, SavedMix, ShelfPaint, Workshop};
 
 use crate::store::{point, put};
 use crate::{Document, Id, Store, StoreError};
@@ -31,12 +31,14 @@ pub enum Deed {
 pub struct Step {
     /// The document.
     pub document: Id,
-    /// Its kind: `paint`, `mix`, `piece`.
+    /// Its kind: `paint`, `mix`, `piece`, `reading`, `workshop`.
     pub kind: String,
     /// Its name, where it has one.
     pub name: Option<String>,
     /// What the change did when it was first made.
     pub deed: Deed,
+    /// How many further changes were made at the same go.
+    pub more: usize,
 }
 
 /// What undo and redo would do next.
@@ -57,8 +59,7 @@ enum Direction {
 impl Store {
     /// What undo and redo would do.
     pub fn history(&self) -> Result<History, StoreError> {
-        let step =
-            |direction| Ok::<_, StoreError>(next(&self.connection, direction)?.map(|entry| entry.step()));
+        let step = |direction| Ok::<_, StoreError>(step(&next(&self.connection, direction)?));
         Ok(History { undo: step(Direction::Back)?, redo: step(Direction::Forth)? })
     }
 
@@ -74,38 +75,48 @@ impl Store {
 
     fn walk(&mut self, direction: Direction) -> Result<Option<Step>, StoreError> {
         self.write(|change| {
-            let Some(entry) = next(change, direction)? else { return Ok(None) };
-            let (goal, other) = match direction {
-                Direction::Back => (&entry.before, &entry.after),
-                Direction::Forth => (&entry.after, &entry.before),
-            };
-            // A document that is not there keeps its last body, marked as removed.
-            let body = goal.as_ref().or(other.as_ref()).map_or("", String::as_str);
-            put(change, entry.document, body, goal.is_none())?;
-            point(change, entry.document, &uses(&entry.kind, body)?)?;
-            change.execute(
-                "UPDATE change SET undone = ?2 WHERE seq = ?1",
-                params![entry.seq, matches!(direction, Direction::Back)],
-            )?;
-            Ok(Some(entry.step()))
+            let batch = next(change, direction)?;
+            for entry in &batch {
+                let (goal, other) = match direction {
+                    Direction::Back => (&entry.before, &entry.after),
+                    Direction::Forth => (&entry.after, &entry.before),
+                };
+                // A document that is not there keeps its last body, marked as removed.
+                let body = goal.as_ref().or(other.as_ref()).map_or("", String::as_str);
+                put(change, entry.document, body, goal.is_none())?;
+                point(change, entry.document, &uses(&entry.kind, body)?)?;
+                change.execute(
+                    "UPDATE change SET undone = ?2 WHERE seq = ?1",
+                    params![entry.seq, matches!(direction, Direction::Back)],
+                )?;
+            }
+            Ok(step(&batch))
         })
     }
 }
 
-/// Adds a change to the line. States are bodies; None is not there.
+/// Adds a change to the line, to the batch that began at `first` or as the first of one; says where the batch began. States
+/// are bodies; None is not there.
 pub(crate) fn record(
     change: &Transaction<'_>,
     document: Id,
     before: Option<&str>,
     after: Option<&str>,
-) -> Result<(), StoreError> {
-    change.execute("DELETE FROM change WHERE undone = 1", [])?;
+    first: Option<i64>,
+) -> Result<i64, StoreError> {
+    if first.is_none() {
+        change.execute("DELETE FROM change WHERE undone = 1", [])?;
+    }
     change.execute(
-        "INSERT INTO change (document, before, after, at) VALUES (?1, ?2, ?3, ?4)",
-        params![document.to_string(), before, after, Timestamp::now().to_string()],
+        "INSERT INTO change (document, before, after, at, batch) VALUES (?1, ?2, ?3, ?4, ?5)",
+        params![document.to_string(), before, after, Timestamp::now().to_string(), first],
     )?;
-    change.execute("DELETE FROM change WHERE seq <= ?1", [change.last_insert_rowid() - LONGEST])?;
-    Ok(())
+    let seq = change.last_insert_rowid();
+    change.execute(
+        "DELETE FROM change WHERE seq <= ?1 AND COALESCE(batch, seq) <> ?2",
+        params![seq - LONGEST, first.unwrap_or(seq)],
+    )?;
+    Ok(first.unwrap_or(seq))
 }
 
 struct Entry {
@@ -117,41 +128,59 @@ struct Entry {
 }
 
 impl Entry {
-    fn step(&self) -> Step {
+    fn deed(&self) -> Deed {
+        match (&self.before, &self.after) {
+            (None, _) => Deed::Added,
+            (_, None) => Deed::Removed,
+            _ => Deed::Changed,
+        }
+    }
+
+    fn name(&self) -> Option<String> {
         #[derive(Deserialize)]
         struct Named {
             name: Option<String>,
         }
-        let body = self.after.as_ref().or(self.before.as_ref());
-        let name =
-            body.and_then(|body| serde_json::from_str::<Named>(body).ok()).and_then(|named| named.name);
-        let deed = match (&self.before, &self.after) {
-            (None, _) => Deed::Added,
-            (_, None) => Deed::Removed,
-            _ => Deed::Changed,
-        };
-        Step { document: self.document, kind: self.kind.clone(), name, deed }
+        let body = self.after.as_ref().or(self.before.as_ref())?;
+        serde_json::from_str::<Named>(body).ok()?.name
     }
 }
 
-fn next(connection: &Connection, direction: Direction) -> Result<Option<Entry>, StoreError> {
-    let which = match direction {
-        Direction::Back => "WHERE undone = 0 ORDER BY seq DESC LIMIT 1",
-        Direction::Forth => "WHERE undone = 1 ORDER BY seq LIMIT 1",
+/// A batch as one step, spoken of by the first of its changes; None of nothing.
+fn step(batch: &[Entry]) -> Option<Step> {
+    let first = batch.iter().min_by_key(|entry| entry.seq)?;
+    Some(Step {
+        document: first.document,
+        kind: first.kind.clone(),
+        name: first.name(),
+        deed: first.deed(),
+        more: batch.len() - 1,
+    })
+}
+
+/// The next batch in a direction, in the order in which its changes are to be walked; empty if there is none.
+fn next(connection: &Connection, direction: Direction) -> Result<Vec<Entry>, StoreError> {
+    let (which, order) = match direction {
+        Direction::Back => {
+            ("(SELECT COALESCE(batch, seq) FROM change WHERE undone = 0 ORDER BY seq DESC LIMIT 1)", "DESC")
+        }
+        Direction::Forth => {
+            ("(SELECT COALESCE(batch, seq) FROM change WHERE undone = 1 ORDER BY seq LIMIT 1)", "ASC")
+        }
     };
     let mut query = connection.prepare_cached(&format!(
-        "SELECT seq, document, kind, before, after FROM change JOIN document ON document.id = change.document {which}"
+        "SELECT seq, document, kind, before, after FROM change JOIN document ON document.id = change.document
+         WHERE seq = {which} OR batch = {which} ORDER BY seq {order}"
     ))?;
-    let row = query
-        .query_row([], |row| {
-            Ok((row.get(0)?, row.get::<_, String>(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
-        })
-        .optional()?;
-    row.map(|(seq, document, kind, before, after)| {
+    let rows = query.query_map([], |row| {
+        Ok((row.get(0)?, row.get::<_, String>(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
+    })?;
+    rows.map(|row| {
+        let (seq, document, kind, before, after) = row?;
         let document = document.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?;
         Ok(Entry { seq, document, kind, before, after })
     })
-    .transpose()
+    .collect()
 }
 
 /// What a body of some kind speaks of.
@@ -163,6 +192,8 @@ fn uses(kind: &str, body: &str) -> Result<Vec<Id>, StoreError> {
         ShelfPaint::KIND => of::<ShelfPaint>(body),
         SavedMix::KIND => of::<SavedMix>(body),
         Piece::KIND => of::<Piece>(body),
+        LoggedReading::KIND => of::<LoggedReading>(body),
+        Workshop::KIND => of::<Workshop>(body),
         other => Err(StoreError::Damaged(format!("a document of the unknown kind {other}"))),
     }
 }

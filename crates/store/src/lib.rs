@@ -3,7 +3,8 @@
 //! | part | what it is |
 //! |---|---|
 //! | [`Store`] | an open file: make, read, change and remove documents |
-//! | [`Document`] | what can be kept: a paint, a mix, the piece |
+//! | [`Document`] | what can be kept: a paint, a reading, a mix, the piece, the workshop's choices |
+//! | [`Batch`] | several changes at one go, undone at one go |
 //! | [`Kept`] | a document with its id and revision |
 //! | [`Step`], [`History`] | what undo and redo would do |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
@@ -26,4 +27,4 @@ pub use document::{Document, Id, Kept, Revision};
 pub use error::StoreError;
 pub use history::{Deed, History, Step};
 pub use open::OpenError;
-pub use store::Store;
+pub use store::{Batch, Store};

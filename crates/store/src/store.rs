@@ -16,13 +16,18 @@ impl Store {
         Self { connection }
     }
 
+    /// Makes several changes at one go: all of them are on the disk when this returns, or none is, and one step of undo
+    /// turns them all back.
+    pub fn together<R>(
+        &mut self,
+        work: impl FnOnce(&mut Batch<'_>) -> Result<R, StoreError>,
+    ) -> Result<R, StoreError> {
+        self.write(|change| work(&mut Batch { change, first: None }))
+    }
+
     /// Keeps a new document.
     pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
-        self.write(|change| {
-            let kept = insert(change, value)?;
-            history::record(change, kept.id, None, Some(&serde_json::to_string(&kept.value)?))?;
-            Ok(kept)
-        })
+        self.together(|batch| batch.make(value))
     }
 
     /// Keeps a document that the workspace comes with: no step of undo takes it away.
@@ -37,50 +42,35 @@ impl Store {
 
     /// All that are there, in the order they were made.
     pub fn all<T: Document>(&self) -> Result<Vec<Kept<T>>, StoreError> {
+        every(&self.connection, "AND removed = 0")
+    }
+
+    /// All that are or were there, in the order they were made.
+    pub fn all_ever<T: Document>(&self) -> Result<Vec<Kept<T>>, StoreError> {
+        every(&self.connection, "")
+    }
+
+    /// A number that is another after every change to documents of a kind, also after undo.
+    pub fn state<T: Document>(&self) -> Result<i64, StoreError> {
         let mut query = self
             .connection
-            .prepare_cached(&format!("{COLUMNS} WHERE kind = ?1 AND removed = 0 ORDER BY id"))?;
-        let rows = query.query_map([T::KIND], raw)?;
-        rows.map(|row| row?.parse()).collect()
+            .prepare_cached("SELECT COALESCE(SUM(revision), 0) FROM document WHERE kind = ?1")?;
+        Ok(query.query_row([T::KIND], |row| row.get(0))?)
     }
 
     /// Writes a new value over the revision that was seen. Writing what is there already changes nothing.
     pub fn change<T: Document>(&mut self, id: Id, seen: Revision, value: T) -> Result<Kept<T>, StoreError> {
-        self.write(|change| {
-            let before = current::<T>(change, id, seen)?;
-            let (old, new) = (serde_json::to_string(&before.value)?, serde_json::to_string(&value)?);
-            if old == new && !before.removed {
-                return Ok(before);
-            }
-            put(change, id, &new, false)?;
-            point(change, id, &value.uses())?;
-            history::record(change, id, (!before.removed).then_some(old).as_deref(), Some(&new))?;
-            read(change, id)
-        })
+        self.together(|batch| batch.change(id, seen, value))
     }
 
     /// Takes a document away; it stays readable by its id.
     pub fn remove<T: Document>(&mut self, id: Id, seen: Revision) -> Result<Kept<T>, StoreError> {
-        self.write(|change| {
-            let before = current::<T>(change, id, seen)?;
-            if before.removed {
-                return Ok(before);
-            }
-            let body = serde_json::to_string(&before.value)?;
-            put(change, id, &body, true)?;
-            history::record(change, id, Some(&body), None)?;
-            read(change, id)
-        })
+        self.together(|batch| batch.remove(id, seen))
     }
 
     /// Which documents of a kind speak of this one.
     pub fn users<T: Document>(&self, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
-        let mut query = self.connection.prepare_cached(&format!(
-            "{COLUMNS} JOIN reference ON reference.user = document.id
-             WHERE reference.used = ?1 AND kind = ?2 AND removed = 0 ORDER BY id"
-        ))?;
-        let rows = query.query_map(params![used.to_string(), T::KIND], raw)?;
-        rows.map(|row| row?.parse()).collect()
+        users(&self.connection, used)
     }
 
     /// Lets the file grow no further than it has, plus so many pages: to try what a full disk does.
@@ -104,7 +94,79 @@ impl Store {
     }
 }
 
+/// Changes that are made at one go: see [`Store::together`].
+#[derive(Debug)]
+pub struct Batch<'a> {
+    change: &'a Transaction<'a>,
+    /// The first line of history it has written.
+    first: Option<i64>,
+}
+
+impl Batch<'_> {
+    /// Keeps a new document.
+    pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
+        let kept = insert(self.change, value)?;
+        self.record(kept.id, None, Some(&serde_json::to_string(&kept.value)?))?;
+        Ok(kept)
+    }
+
+    /// Reads one, also when it was removed.
+    pub fn get<T: Document>(&self, id: Id) -> Result<Kept<T>, StoreError> {
+        read(self.change, id)
+    }
+
+    /// Which documents of a kind speak of this one.
+    pub fn users<T: Document>(&self, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
+        users(self.change, used)
+    }
+
+    /// Writes a new value over the revision that was seen. Writing what is there already changes nothing.
+    pub fn change<T: Document>(&mut self, id: Id, seen: Revision, value: T) -> Result<Kept<T>, StoreError> {
+        let before = current::<T>(self.change, id, seen)?;
+        let (old, new) = (serde_json::to_string(&before.value)?, serde_json::to_string(&value)?);
+        if old == new && !before.removed {
+            return Ok(before);
+        }
+        put(self.change, id, &new, false)?;
+        point(self.change, id, &value.uses())?;
+        self.record(id, (!before.removed).then_some(old).as_deref(), Some(&new))?;
+        read(self.change, id)
+    }
+
+    /// Takes a document away; it stays readable by its id.
+    pub fn remove<T: Document>(&mut self, id: Id, seen: Revision) -> Result<Kept<T>, StoreError> {
+        let before = current::<T>(self.change, id, seen)?;
+        if before.removed {
+            return Ok(before);
+        }
+        let body = serde_json::to_string(&before.value)?;
+        put(self.change, id, &body, true)?;
+        self.record(id, Some(&body), None)?;
+        read(self.change, id)
+    }
+
+    fn record(&mut self, id: Id, before: Option<&str>, after: Option<&str>) -> Result<(), StoreError> {
+        self.first = Some(history::record(self.change, id, before, after, self.first)?);
+        Ok(())
+    }
+}
+
 const COLUMNS: &str = "SELECT id, revision, removed, made_at, changed_at, body FROM document";
+
+fn every<T: Document>(connection: &Connection, only: &str) -> Result<Vec<Kept<T>>, StoreError> {
+    let mut query = connection.prepare_cached(&format!("{COLUMNS} WHERE kind = ?1 {only} ORDER BY id"))?;
+    let rows = query.query_map([T::KIND], raw)?;
+    rows.map(|row| row?.parse()).collect()
+}
+
+fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
+    let mut query = connection.prepare_cached(&format!(
+        "{COLUMNS} JOIN reference ON reference.user = document.id
+         WHERE reference.used = ?1 AND kind = ?2 AND removed = 0 ORDER BY id"
+    ))?;
+    let rows = query.query_map(params![used.to_string(), T::KIND], raw)?;
+    rows.map(|row| row?.parse()).collect()
+}
 
 fn insert<T: Document>(change: &Transaction<'_>, value: T) -> Result<Kept<T>, StoreError> {
     let (id, now) = (Id::now_v7(), Timestamp::now().to_string());

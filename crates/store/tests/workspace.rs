@@ -15,14 +15,7 @@ fn folder() -> (TempDir, PathBuf) {
 }
 
 fn paint(name: &str) -> ShelfPaint {
-    ShelfPaint {
-        name: Name::new(name).unwrap(),
-        class: Class::Chalk,
-        masstone: Some(Masstone::Hex("#b08d57".parse().unwrap())),
-        coats_to_hide: None,
-        price: None,
-        stock: None,
-    }
+    ShelfPaint::new(Name::new(name).unwrap(), Class::Chalk, Some(Masstone::Hex("#b08d57".parse().unwrap())))
 }
 
 fn mix_of(paints: &[(Id, u32)]) -> SavedMix {
@@ -266,4 +259,39 @@ proptest! {
         for _ in 0..steps { store.redo().unwrap().unwrap(); }
         prop_assert_eq!(values(&store), end);
     }
+}
+
+#[test]
+fn changes_made_at_one_go_are_undone_at_one_go() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let old = store.make(paint("oat white")).unwrap();
+    let made = store
+        .together(|batch| {
+            batch.remove::<ShelfPaint>(old.id, old.revision)?;
+            let one = batch.make(paint("bone"))?;
+            Ok([one, batch.make(paint("straw"))?])
+        })
+        .unwrap();
+    let undo = store.history().unwrap().undo.unwrap();
+    assert_eq!((undo.deed, undo.name.as_deref(), undo.more), (Deed::Removed, Some("oat white"), 2));
+    let names = |store: &Store| -> Vec<String> {
+        store.all::<ShelfPaint>().unwrap().into_iter().map(|kept| kept.value.name.into()).collect()
+    };
+    assert_eq!(names(&store), ["bone", "straw"]);
+    let before = store.state::<ShelfPaint>().unwrap();
+    store.undo().unwrap();
+    assert_eq!(names(&store), ["oat white"]);
+    assert_ne!(store.state::<ShelfPaint>().unwrap(), before);
+    store.redo().unwrap();
+    assert_eq!(names(&store), ["bone", "straw"]);
+    assert!(store.history().unwrap().redo.is_none());
+    assert_eq!(store.all_ever::<ShelfPaint>().unwrap().len(), 3);
+    // One that fails half-way leaves nothing behind.
+    let failed = store.together(|batch| {
+        batch.make(paint("lost"))?;
+        batch.remove::<ShelfPaint>(made[0].id, 99)
+    });
+    assert!(matches!(failed, Err(StoreError::Stale { .. })));
+    assert_eq!(names(&store), ["bone", "straw"]);
 }

@@ -2,10 +2,10 @@
 
 use std::sync::Arc;
 
-use warm_blend_spectral::{Lab, difference};
+use warm_blend_spectral::{Lab, Light, Xyz, difference};
 
 use super::draws::MEMBERS;
-use crate::{Material, NothingToMix, Parts, State, mix};
+use crate::{CoatsToHide, Material, NothingToMix, Parts, State, mix};
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
 const ALWAYS: f64 = 0.2;
@@ -68,6 +68,12 @@ impl Ensemble {
                 members: self.members.iter().map(|member| member.in_state(state)).collect(),
             },
         }
+    }
+
+    /// The 90 % band of its face (see [`Material::face`]) in a light, ΔE00.
+    pub fn band(&self, light: Light) -> f64 {
+        let hides = CoatsToHide::of(&self.best).is_some();
+        self.within(|material| Lab::of(Xyz::of(&material.face_if(hides), light), light.white()))
     }
 
     /// How far, in ΔE00, what is looked at may be from that of the best guess: the true one is nearer in nine cases of

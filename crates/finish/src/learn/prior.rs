@@ -80,6 +80,8 @@ pub struct Facts {
     pub source: Source,
     /// Coats it is said to need.
     pub coats_to_hide: Option<CoatsToHide>,
+    /// Share of the area that flakes cover; by class where unknown.
+    pub lustre: Option<f64>,
     /// True of the one white that strengths are measured against.
     pub house_white: bool,
 }
@@ -101,6 +103,7 @@ pub(crate) struct PaintPrior {
     alpha: f64,
     voids: f64,
     milk: f64,
+    lustre: f64,
 }
 
 /// A paint at some coordinates, with what each band does when they change.
@@ -133,7 +136,9 @@ impl Prior {
     pub(crate) fn of(facts: &Facts, read: Option<&Reflectance>) -> Result<Self, BadPaint> {
         let strength = match facts.class.role() {
             Role::Medium(_) => {
-                return Material::of(facts.class, None, None).map(|medium| Prior::Medium(Box::new(medium)));
+                let mut medium = Material::of(facts.class, None, None)?;
+                medium.lustre = facts.lustre.unwrap_or(medium.lustre);
+                return Ok(Prior::Medium(Box::new(medium)));
             }
             Role::Paint { strength } => strength,
         };
@@ -156,6 +161,7 @@ impl Prior {
             alpha: sheen.alpha(),
             voids: facts.class.voids(),
             milk: facts.class.milk(),
+            lustre: facts.lustre.unwrap_or(facts.class.lustre()),
         })))
     }
 
@@ -191,6 +197,7 @@ impl Prior {
                     stays: 1.0,
                     voids: prior.voids * (VOIDS_SD * at[VOIDS]).exp(),
                     milk: prior.milk,
+                    lustre: prior.lustre,
                 }
             }
         }
@@ -395,6 +402,7 @@ mod tests {
                 masstone: Some(Masstone::Hex(warm_blend_spectral::Srgb { red, green, blue })),
                 source: Source::Chip,
                 coats_to_hide: coats.map(|coats| CoatsToHide::new(coats).unwrap()),
+                lustre: None,
                 house_white: false,
             },
         )

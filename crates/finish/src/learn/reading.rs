@@ -102,13 +102,42 @@ impl Pour {
 pub(crate) const DRAWN: f64 = 0.1;
 
 /// A colour or a curve that was read, in daylight where it is a colour.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(from = "Written", into = "Written")]
 #[expect(clippy::large_enum_variant, reason = "a workshop has some thousands of readings, not millions")]
 pub enum Measured {
     /// L\*a\*b\* (D65, 2°).
     Colour(Lab),
     /// Reflectance in 36 bands.
     Spectrum(Reflectance),
+}
+
+/// How a measurement stands in a file: `{"lab": [61.2, 9.8, 33.1]}` or `{"spectrum": [0.05, …]}` with 36 values.
+#[derive(Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+enum Written {
+    Lab([f64; 3]),
+    Spectrum(Vec<f64>),
+}
+
+impl From<Written> for Measured {
+    fn from(written: Written) -> Self {
+        match written {
+            Written::Lab([l, a, b]) => Measured::Colour(Lab { l, a, b }),
+            Written::Spectrum(bands) => {
+                Measured::Spectrum(Reflectance::from_fn(|i| bands.get(i).copied().unwrap_or(0.0)))
+            }
+        }
+    }
+}
+
+impl From<Measured> for Written {
+    fn from(measured: Measured) -> Self {
+        match measured {
+            Measured::Colour(Lab { l, a, b }) => Written::Lab([l, a, b]),
+            Measured::Spectrum(curve) => Written::Spectrum(curve.bands().to_vec()),
+        }
+    }
 }
 
 impl Measured {
@@ -149,7 +178,8 @@ impl Measured {
 }
 
 /// How a sample was laid out for reading.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
 #[expect(clippy::large_enum_variant, reason = "a workshop has some thousands of readings, not millions")]
 pub enum Shown {
     /// So thick that nothing beneath shows.
@@ -166,7 +196,7 @@ pub enum Shown {
 }
 
 /// A reading of a paint or of a mix of known parts. `P` says which paint: a place in a list, or an id.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Reading<P = usize> {
     /// What was stirred together; a paint by itself is one part of it.
     pub of: Vec<(P, Parts)>,

@@ -83,18 +83,26 @@ pub struct Worth {
     pub after: Vec<(Test, f64)>,
 }
 
+/// The mean 90 % band of the 1 : 1 mixes of `paint` with `partners`, ΔE00; 0 without partners.
+pub(super) fn doubt(paint: &Ensemble, partners: &[&Material]) -> f64 {
+    let mixes = with_each(paint, partners);
+    mixes.iter().map(|mixed| mixed.band).sum::<f64>() / mixes.len().max(1) as f64
+}
+
+fn with_each(paint: &Ensemble, partners: &[&Material]) -> Vec<Looked> {
+    let half = |partner: &&Material| {
+        Looked::of(paint, |material| {
+            mix(&[(Parts::of(1.0), material), (Parts::of(1.0), partner)])
+                .map(|mixed| vec![lab(&mixed.masstone())])
+                .unwrap_or_default()
+        })
+    };
+    partners.iter().map(half).collect()
+}
+
 /// What each test of `paint` would buy; `partners` are the other paints it may be mixed with, `white` the house white.
 pub fn worth(paint: &Ensemble, partners: &[&Material], white: Option<&Material>) -> Worth {
-    let mixes: Vec<Looked> = partners
-        .iter()
-        .map(|partner| {
-            Looked::of(paint, |material| {
-                mix(&[(Parts::of(1.0), material), (Parts::of(1.0), partner)])
-                    .map(|mixed| vec![lab(&mixed.masstone())])
-                    .unwrap_or_default()
-            })
-        })
-        .collect();
+    let mixes = with_each(paint, partners);
     if mixes.is_empty() {
         return Worth { doubt: 0.0, after: Vec::new() };
     }

@@ -26,7 +26,7 @@ pub struct HistoryNow {
 pub struct HistoryStep {
     /// The document.
     document: Uuid,
-    /// `paint`, `mix` or `piece`.
+    /// `paint`, `reading`, `mix`, `piece` or `workshop`.
     kind: String,
     /// What it did, in words: `adding oat white`.
     words: String,
@@ -39,8 +39,16 @@ impl From<Step> for HistoryStep {
             Deed::Changed => "changing",
             Deed::Removed => "removing",
         };
-        let what = step.name.unwrap_or_else(|| format!("the unnamed {}", step.kind));
-        Self { document: step.document, kind: step.kind, words: format!("{deed} {what}") }
+        let what = step.name.unwrap_or_else(|| match step.kind.as_str() {
+            "reading" => "a reading".to_owned(),
+            "workshop" => "the house white".to_owned(),
+            kind => format!("the unnamed {kind}"),
+        });
+        let more = match step.more {
+            0 => String::new(),
+            n => format!(" and {n} more"),
+        };
+        Self { document: step.document, kind: step.kind, words: format!("{deed} {what}{more}") }
     }
 }
 

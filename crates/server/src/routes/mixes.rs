@@ -6,16 +6,17 @@ use axum::http::StatusCode;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::{Component, Material, Name, PaintId, SavedMix, ShelfPaint, WholeParts, mix};
-use warm_blend_spectral::Light;
+use warm_blend_finish::learn::Ensemble;
+use warm_blend_finish::{Component, Name, PaintId, SavedMix, ShelfPaint, WholeParts};
 use warm_blend_store::{Kept, Store, StoreError};
 
-use super::paints::{Seen, optics};
+use super::paints::Seen;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
-use crate::colour::{Colour, InLight, Judgement, Swatch};
+use crate::colour::{Colour, Judgement, Look, LookedAt, Swatch};
 use crate::problem::Problem;
+use crate::state::Known;
 
 /// A mix as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -53,7 +54,7 @@ pub struct Mix {
     prediction: Prediction,
 }
 
-/// What a mix is predicted to look like, dry and unsealed, in the light that was asked for.
+/// What a mix is predicted to look like, in the light and the state that were asked for.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Prediction {
     /// Its parts, each as it looks alone, in the order of the mix.
@@ -79,6 +80,8 @@ pub struct PredictedPart {
     share: f64,
     /// Its flat colour.
     hex: String,
+    /// The doubt it brings to mixes, ΔE00: see the paint.
+    doubt: f64,
 }
 
 impl MixEntry {
@@ -127,49 +130,53 @@ impl Pot {
         Ok(Self { mix, tins })
     }
 
-    fn predict(&self, light: Light) -> Result<Prediction, Problem> {
-        let materials: Vec<Material> = self.tins.iter().map(optics).collect::<Result<_, _>>()?;
+    fn predict(&self, known: &Known, look: Look) -> Result<Prediction, Problem> {
+        let paints: Vec<&Ensemble> =
+            self.tins.iter().map(|tin| known.paint(tin.id)).collect::<Result<_, _>>()?;
         let components: Vec<_> = self
             .mix
             .components()
             .iter()
-            .zip(&materials)
-            .map(|(part, material)| (part.parts.into(), material))
+            .zip(&paints)
+            .map(|(part, paint)| (part.parts.into(), *paint))
             .collect();
         // An empty pot has no colour, and that is no error.
-        let mixed = mix(&components).ok();
+        let mixed = Ensemble::mix(&components).ok();
         let total: f64 = self.mix.components().iter().map(|part| f64::from(part.parts.value())).sum();
-        let part =
-            |((component, tin), material): ((&Component, &Kept<ShelfPaint>), &Material)| PredictedPart {
+        let part = |((component, tin), paint): ((&Component, &Kept<ShelfPaint>), &&Ensemble)| {
+            let face = paint.best().in_state(look.state).face();
+            PredictedPart {
                 paint: tin.id,
                 name: tin.value.name.as_str().to_owned(),
                 removed: tin.removed,
                 medium: tin.value.class.is_medium(),
                 share: f64::from(component.parts.value()) / total,
-                hex: warm_blend_finish::Seen::of(&material.face(), light).screen.srgb.to_string(),
-            };
+                hex: warm_blend_finish::Seen::of(&face, look.light).screen.srgb.to_string(),
+                doubt: known.estimate().doubt(PaintId(tin.id)),
+            }
+        };
         let judgement = mixed
             .as_ref()
             .zip(self.mix.target)
-            .map(|(mixed, target)| Judgement::of(mixed, target, light))
+            .map(|(mixed, target)| Judgement::of(mixed, target, look))
             .transpose()?;
         Ok(Prediction {
-            parts: self.mix.components().iter().zip(&self.tins).zip(&materials).map(part).collect(),
-            swatch: mixed.map(|mixed| Swatch::of(&mixed, light)),
+            parts: self.mix.components().iter().zip(&self.tins).zip(&paints).map(part).collect(),
+            swatch: mixed.map(|mixed| Swatch::of(&mixed, look)),
             judgement,
         })
     }
 }
 
 impl Mix {
-    fn of((kept, tins): (Kept<SavedMix>, Vec<Kept<ShelfPaint>>), light: Light) -> Result<Self, Problem> {
+    fn of((kept, tins): WithTins, known: &Known, look: Look) -> Result<Self, Problem> {
         let pot = Pot { mix: kept.value, tins };
         Ok(Self {
             id: kept.id,
             revision: kept.revision,
             changed_at: kept.changed_at.to_string(),
             entry: MixEntry::from(&pot.mix),
-            prediction: pot.predict(light)?,
+            prediction: pot.predict(known, look)?,
         })
     }
 }
@@ -184,79 +191,81 @@ fn with_tins(store: &Store, kept: Kept<SavedMix>) -> Result<WithTins, StoreError
 
 /// All mixes, in the order they were begun.
 #[utoipa::path(get, path = "/mixes", operation_id = "list_mixes",
-    tag = "pot", params(InLight),
+    tag = "pot", params(LookedAt),
     responses((status = OK, body = Vec<Mix>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn list(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<InLight>,
+    Asked(asked): Asked<LookedAt>,
 ) -> Result<Json<Vec<Mix>>, Problem> {
-    let light = asked.get()?;
-    let mixes = workspace
-        .with(|store| {
+    let look = asked.get()?;
+    let (mixes, known) = workspace
+        .with_known(|store| {
             store.all()?.into_iter().map(|kept| with_tins(store, kept)).collect::<Result<Vec<_>, _>>()
         })
         .await?;
-    mixes.into_iter().map(|mix| Mix::of(mix, light)).collect::<Result<_, _>>().map(Json)
+    mixes.into_iter().map(|mix| Mix::of(mix, &known, look)).collect::<Result<_, _>>().map(Json)
 }
 
 /// Begin a mix.
 #[utoipa::path(post, path = "/mixes", operation_id = "make_mix",
-    tag = "pot", params(InLight), request_body = MixEntry,
+    tag = "pot", params(LookedAt), request_body = MixEntry,
     responses((status = CREATED, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn make(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<InLight>,
+    Asked(asked): Asked<LookedAt>,
     Body(entry): Body<MixEntry>,
 ) -> Result<(StatusCode, Json<Mix>), Problem> {
-    let (light, mix) = (asked.get()?, entry.parse()?);
-    let kept = workspace.with(|store| store.make(mix).and_then(|kept| with_tins(store, kept))).await?;
-    Ok((StatusCode::CREATED, Json(Mix::of(kept, light)?)))
+    let (look, mix) = (asked.get()?, entry.parse()?);
+    let (kept, known) =
+        workspace.with_known(|store| store.make(mix).and_then(|kept| with_tins(store, kept))).await?;
+    Ok((StatusCode::CREATED, Json(Mix::of(kept, &known, look)?)))
 }
 
 /// What a mix of the shelf would look like; nothing is kept.
 #[utoipa::path(post, path = "/mixes/preview", operation_id = "preview_mix",
-    tag = "pot", params(InLight), request_body = MixEntry,
+    tag = "pot", params(LookedAt), request_body = MixEntry,
     responses((status = OK, body = Prediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn preview(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<InLight>,
+    Asked(asked): Asked<LookedAt>,
     Body(entry): Body<MixEntry>,
 ) -> Result<Json<Prediction>, Problem> {
-    let (light, mix) = (asked.get()?, entry.parse()?);
-    let pot = workspace.with(|store| Pot::gather(store, mix)).await?;
-    pot.predict(light).map(Json)
+    let (look, mix) = (asked.get()?, entry.parse()?);
+    let (pot, known) = workspace.with_known(|store| Pot::gather(store, mix)).await?;
+    pot.predict(&known, look).map(Json)
 }
 
 /// One mix.
 #[utoipa::path(get, path = "/mixes/{id}", operation_id = "get_mix",
-    tag = "pot", params(InLight, ("id" = Uuid, Path)),
+    tag = "pot", params(LookedAt, ("id" = Uuid, Path)),
     responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn get(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<InLight>,
+    Asked(asked): Asked<LookedAt>,
 ) -> Result<Json<Mix>, Problem> {
-    let light = asked.get()?;
-    let kept = workspace.with(move |store| store.get(id).and_then(|kept| with_tins(store, kept))).await?;
-    Mix::of(kept, light).map(Json)
+    let look = asked.get()?;
+    let (kept, known) =
+        workspace.with_known(move |store| store.get(id).and_then(|kept| with_tins(store, kept))).await?;
+    Mix::of(kept, &known, look).map(Json)
 }
 
 /// Change a mix.
 #[utoipa::path(put, path = "/mixes/{id}", operation_id = "change_mix",
-    tag = "pot", params(InLight, Seen, ("id" = Uuid, Path)), request_body = MixEntry,
+    tag = "pot", params(LookedAt, Seen, ("id" = Uuid, Path)), request_body = MixEntry,
     responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<InLight>,
+    Asked(asked): Asked<LookedAt>,
     Asked(Seen { revision }): Asked<Seen>,
     Body(entry): Body<MixEntry>,
 ) -> Result<Json<Mix>, Problem> {
-    let (light, mix) = (asked.get()?, entry.parse()?);
-    let kept = workspace
-        .with(move |store| store.change(id, revision, mix).and_then(|kept| with_tins(store, kept)))
+    let (look, mix) = (asked.get()?, entry.parse()?);
+    let (kept, known) = workspace
+        .with_known(move |store| store.change(id, revision, mix).and_then(|kept| with_tins(store, kept)))
         .await?;
-    Mix::of(kept, light).map(Json)
+    Mix::of(kept, &known, look).map(Json)
 }
 
 /// Put a mix away; undo brings it back.

@@ -3,24 +3,41 @@
 mod history;
 mod mixes;
 mod paints;
+mod photos;
 mod piece;
 mod predict;
+mod readings;
 mod reference;
+mod workshop;
 
+use axum::extract::DefaultBodyLimit;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
+
+use warm_blend_interchange::LARGEST_PHOTO;
 
 use crate::Workspace;
 
 pub fn all() -> OpenApiRouter<Workspace> {
+    let photos =
+        OpenApiRouter::new().routes(routes!(photos::bring)).layer(DefaultBodyLimit::max(LARGEST_PHOTO + 1));
     OpenApiRouter::new()
+        .merge(photos)
         .routes(routes!(reference::health))
         .routes(routes!(reference::lights))
         .routes(routes!(reference::classes))
         .routes(routes!(predict::predict))
         .routes(routes!(paints::list, paints::make))
         .routes(routes!(paints::preview))
+        .routes(routes!(paints::merge))
         .routes(routes!(paints::get, paints::change, paints::remove))
+        .routes(routes!(paints::page))
+        .routes(routes!(readings::list, readings::make))
+        .routes(routes!(readings::change, readings::remove))
+        .routes(routes!(readings::read))
+        .routes(routes!(readings::calibrate))
+        .routes(routes!(photos::pick))
+        .routes(routes!(workshop::get, workshop::change))
         .routes(routes!(mixes::list, mixes::make))
         .routes(routes!(mixes::preview))
         .routes(routes!(mixes::get, mixes::change, mixes::remove))

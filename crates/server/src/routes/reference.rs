@@ -3,7 +3,7 @@
 use axum::Json;
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_finish::Class;
+use warm_blend_finish::{Class, specials_of};
 use warm_blend_spectral::Light;
 
 /// That the program answers.
@@ -35,6 +35,10 @@ pub struct ClassChoice {
     name: &'static str,
     /// True for a medium, which has no colour of its own.
     medium: bool,
+    /// Which fields of `specials` it has.
+    specials: Vec<&'static str>,
+    /// Share of the area that flakes cover where the tin does not say, 0–1.
+    lustre: f64,
 }
 
 /// Whether the program answers.
@@ -54,6 +58,12 @@ pub async fn lights() -> Json<Vec<LightChoice>> {
 /// The classes of paints and mediums.
 #[utoipa::path(get, path = "/classes", tag = "reference", responses((status = OK, body = Vec<ClassChoice>)))]
 pub async fn classes() -> Json<Vec<ClassChoice>> {
-    let choice = |class: Class| ClassChoice { id: class.id(), name: class.name(), medium: class.is_medium() };
+    let choice = |class: Class| ClassChoice {
+        id: class.id(),
+        name: class.name(),
+        medium: class.is_medium(),
+        specials: specials_of(class).to_vec(),
+        lustre: class.lustre(),
+    };
     Json(Class::ALL.map(choice).into())
 }

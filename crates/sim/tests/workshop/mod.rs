@@ -90,6 +90,7 @@ impl Workshop {
             masstone: Some(chip),
             source: Source::Chip,
             coats_to_hide: None,
+            lustre: None,
             house_white: i == 0,
         };
         self.tins.iter().zip(chips).enumerate().map(fact).collect()

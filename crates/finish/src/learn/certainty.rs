@@ -1,0 +1,57 @@
+//! How sure a colour is, in a painter's words.
+
+/// A 90 % band in words†.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Certainty {
+    /// Within what nobody sees side by side.
+    Measured,
+    /// Within a touch.
+    Good,
+    /// Within what shows on a piece.
+    Rough,
+    /// Could be another colour.
+    Guess,
+}
+
+impl Certainty {
+    /// Of a band in ΔE00.
+    pub fn of(band: f64) -> Self {
+        match band {
+            b if b <= 1.25 => Certainty::Measured,
+            b if b <= 3.0 => Certainty::Good,
+            b if b <= 6.0 => Certainty::Rough,
+            _ => Certainty::Guess,
+        }
+    }
+
+    /// `measured`, `good`, `rough` or `guess`.
+    pub const fn id(self) -> &'static str {
+        match self {
+            Certainty::Measured => "measured",
+            Certainty::Good => "good",
+            Certainty::Rough => "rough",
+            Certainty::Guess => "guess",
+        }
+    }
+
+    /// Of a mix: `as sure as a reading`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Certainty::Measured => "as sure as a reading",
+            Certainty::Good => "sure to a touch",
+            Certainty::Rough => "only roughly known",
+            Certainty::Guess => "a guess",
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn wider_bands_are_less_sure() {
+        let words = [0.3, 2.0, 4.1, 9.0].map(|band| Certainty::of(band).words());
+        assert_eq!(words, ["as sure as a reading", "sure to a touch", "only roughly known", "a guess"]);
+    }
+}

@@ -1,0 +1,196 @@
+//! Photos: JPEG, PNG or WebP to linear light.
+
+use std::io::Cursor;
+use std::sync::LazyLock;
+
+use image::{ImageError, ImageFormat, ImageReader, Limits};
+use warm_blend_finish::photo::Photo;
+
+/// Largest file that is looked at, bytes.
+pub const LARGEST_PHOTO: usize = 40 << 20;
+
+/// Longest side that is decoded, and most pixels.
+const LONGEST: u32 = 16_000;
+const MOST: u64 = 64_000_000;
+
+/// Longest side that is kept: colours are picked from spots, not from pixels.
+const KEPT: usize = 1600;
+
+/// A file that is no photo to pick from.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum BadPhoto {
+    /// Nothing in it.
+    #[error("the file is empty: choose a photo")]
+    Empty,
+    /// More bytes than are looked at.
+    #[error("the file has {0} MB: at most {most} MB are looked at. Save the photo smaller", most = LARGEST_PHOTO >> 20)]
+    TooLarge(usize),
+    /// HEIC and the like.
+    #[error(
+        "this is a HEIC photo, as some phones take them: set the phone to “most compatible” or save it as JPEG, and choose that"
+    )]
+    Heic,
+    /// Another format, or none.
+    #[error("this is no photo that can be read: save it as JPEG, PNG or WebP and choose that")]
+    Unknown,
+    /// Too many pixels.
+    #[error(
+        "the photo has {0} × {1} pixels: at most 64 megapixels and 16 000 on a side are decoded. Save it smaller"
+    )]
+    TooManyPixels(u32, u32),
+    /// Too few pixels.
+    #[error("the photo has {0} × {1} pixels: too few to hold a card and a paint. Take it from nearer")]
+    TooFewPixels(u32, u32),
+    /// Cut short or damaged.
+    #[error("the photo is damaged or cut short ({0}): save it again and choose that")]
+    Damaged(String),
+}
+
+/// Decodes a photo, no larger than is safe, into linear light; it is reduced to 1600 pixels on its longer side.
+pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
+    if bytes.is_empty() {
+        return Err(BadPhoto::Empty);
+    }
+    if bytes.len() > LARGEST_PHOTO {
+        return Err(BadPhoto::TooLarge(bytes.len() >> 20));
+    }
+    let format = format(bytes)?;
+    let reader = || {
+        let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
+        let mut limits = Limits::default();
+        limits.max_image_width = Some(LONGEST);
+        limits.max_image_height = Some(LONGEST);
+        limits.max_alloc = Some(512 << 20);
+        reader.limits(limits);
+        reader
+    };
+    let damaged = |error: ImageError| BadPhoto::Damaged(error.to_string().chars().take(120).collect());
+    let (width, height) = reader().into_dimensions().map_err(damaged)?;
+    if width > LONGEST || height > LONGEST || u64::from(width) * u64::from(height) > MOST {
+        return Err(BadPhoto::TooManyPixels(width, height));
+    }
+    if width < 8 || height < 8 {
+        return Err(BadPhoto::TooFewPixels(width, height));
+    }
+    let image = reader().decode().map_err(damaged)?.into_rgb8();
+    Ok(reduced(&image))
+}
+
+fn format(bytes: &[u8]) -> Result<ImageFormat, BadPhoto> {
+    // ISO base media files name their brand at byte 8.
+    if bytes.get(4..8) == Some(b"ftyp") {
+        let brand = bytes.get(8..12).unwrap_or_default();
+        let still = [b"heic", b"heix", b"hevc", b"mif1", b"msf1", b"avif"];
+        return Err(if still.iter().any(|known| *known == brand) {
+            BadPhoto::Heic
+        } else {
+            BadPhoto::Unknown
+        });
+    }
+    match image::guess_format(bytes) {
+        Ok(format @ (ImageFormat::Jpeg | ImageFormat::Png | ImageFormat::WebP)) => Ok(format),
+        _ => Err(BadPhoto::Unknown),
+    }
+}
+
+/// The mean of each block of pixels in linear light; a block is clipped where any of its pixels is.
+fn reduced(image: &image::RgbImage) -> Photo {
+    let (width, height) = (image.width() as usize, image.height() as usize);
+    let step = width.max(height).div_ceil(KEPT);
+    let (across, down) = (width / step, height / step);
+    let mut pixels = Vec::with_capacity(across * down);
+    let mut clipped = Vec::with_capacity(across * down);
+    for row in 0..down {
+        for column in 0..across {
+            let (mut sum, mut end) = ([0.0; 3], false);
+            for y in row * step..(row + 1) * step {
+                for x in column * step..(column + 1) * step {
+                    let rgb = image.get_pixel(x as u32, y as u32).0;
+                    end |= rgb.iter().any(|channel| *channel >= 254);
+                    for (sum, channel) in sum.iter_mut().zip(rgb) {
+                        *sum += LINEAR[usize::from(channel)];
+                    }
+                }
+            }
+            pixels.push(sum.map(|channel| channel / (step * step) as f32));
+            clipped.push(end);
+        }
+    }
+    // The rows are whole by construction, and there is one at least: a photo has 8 × 8 pixels or more.
+    Photo::new(across, pixels, clipped).unwrap_or_else(|| unreachable!("whole rows"))
+}
+
+/// Linear light of an 8-bit sRGB channel (IEC 61966-2-1).
+static LINEAR: LazyLock<[f32; 256]> = LazyLock::new(|| {
+    std::array::from_fn(|i| {
+        let v = i as f64 / 255.0;
+        (if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) }) as f32
+    })
+});
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn png(width: u32, height: u32) -> Vec<u8> {
+        let image = image::RgbImage::from_fn(width, height, |x, _| {
+            image::Rgb([if x < width / 2 { 200 } else { 90 }; 3])
+        });
+        let mut bytes = Vec::new();
+        image.write_to(&mut Cursor::new(&mut bytes), ImageFormat::Png).unwrap();
+        bytes
+    }
+
+    #[test]
+    fn a_large_photo_is_reduced() {
+        assert_eq!(photo(&png(64, 48)).unwrap().size(), (64, 48));
+        let (width, height) = photo(&png(4000, 1000)).unwrap().size();
+        assert_eq!((width, height), (1333, 333));
+    }
+
+    #[test]
+    fn what_is_no_photo_is_named() {
+        assert_eq!(photo(b"").unwrap_err(), BadPhoto::Empty);
+        assert_eq!(photo(b"name,L,a,b\n").unwrap_err(), BadPhoto::Unknown);
+        assert_eq!(photo(b"\0\0\0\x18ftypheic\0\0\0\0mif1").unwrap_err(), BadPhoto::Heic);
+        assert_eq!(photo(b"\0\0\0\x18ftypisom").unwrap_err(), BadPhoto::Unknown);
+        assert_eq!(photo(&png(3, 3)).unwrap_err(), BadPhoto::TooFewPixels(3, 3));
+        let whole = png(64, 48);
+        assert!(matches!(photo(&whole[..whole.len() / 2]).unwrap_err(), BadPhoto::Damaged(_)));
+    }
+
+    /// A header that promises 100 megapixels is refused before anything of it is decoded.
+    #[test]
+    fn a_huge_photo_is_refused_by_its_header() {
+        let mut bytes = png(8, 8);
+        bytes[16..24].copy_from_slice(&[0, 0, 0x27, 0x10, 0, 0, 0x27, 0x10]);
+        // The checksum of the header is that of 10 000 × 10 000.
+        let crc = crc(&bytes[12..29]);
+        bytes[29..33].copy_from_slice(&crc.to_be_bytes());
+        assert_eq!(photo(&bytes).unwrap_err(), BadPhoto::TooManyPixels(10_000, 10_000));
+    }
+
+    fn crc(bytes: &[u8]) -> u32 {
+        !bytes.iter().fold(u32::MAX, |mut crc, byte| {
+            crc ^= u32::from(*byte);
+            for _ in 0..8 {
+                crc = (crc >> 1) ^ (0xedb8_8320 & 0u32.wrapping_sub(crc & 1));
+            }
+            crc
+        })
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(64))]
+
+        #[test]
+        fn mutated_photos_never_panic(at in 8usize..400, byte: u8, cut in 20usize..2000) {
+            let mut bytes = png(24, 24);
+            let at = at % bytes.len();
+            bytes[at] = byte;
+            bytes.truncate(cut);
+            let _ = photo(&bytes);
+        }
+    }
+}

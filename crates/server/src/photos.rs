@@ -1,0 +1,37 @@
+//! Photos that colours are being picked from: kept in memory while they are used, never on the disk.
+
+use std::collections::VecDeque;
+use std::sync::{Arc, Mutex, PoisonError};
+
+use uuid::Uuid;
+use warm_blend_finish::photo::Photo;
+
+/// How many are kept; a new one pushes the oldest out.
+const KEPT: usize = 4;
+
+type AtHand = (Uuid, Arc<Photo>);
+
+/// The photos at hand.
+#[derive(Debug, Clone, Default)]
+pub struct Photos {
+    kept: Arc<Mutex<VecDeque<AtHand>>>,
+}
+
+impl Photos {
+    /// Keeps a photo for a while.
+    pub fn keep(&self, photo: Photo) -> Uuid {
+        let id = Uuid::now_v7();
+        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        if kept.len() == KEPT {
+            kept.pop_front();
+        }
+        kept.push_back((id, Arc::new(photo)));
+        id
+    }
+
+    /// One that is still there.
+    pub fn get(&self, id: Uuid) -> Option<Arc<Photo>> {
+        let kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        kept.iter().find(|(known, _)| *known == id).map(|(_, photo)| Arc::clone(photo))
+    }
+}

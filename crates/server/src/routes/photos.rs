@@ -1,0 +1,127 @@
+//! Colours out of a photo that holds a white or grey card.
+
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::State;
+use axum::http::StatusCode;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_finish::photo::{Card, Spot};
+use warm_blend_interchange::photo;
+use warm_blend_spectral::{Degree, Lab, Light, on_screen};
+
+use crate::Workspace;
+use crate::body::{Body, IdPath};
+use crate::problem::Problem;
+
+/// A photo that is kept while colours are picked from it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PhotoAtHand {
+    /// Until the program stops or four others were brought.
+    id: Uuid,
+    /// Width of what is kept, pixels.
+    width: usize,
+    /// Height of it.
+    height: usize,
+}
+
+/// Where the card lies and what is to be picked. Places are in widths of the photo, from the left and from the top.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PickRequest {
+    /// `white` or `grey`.
+    card: String,
+    /// A spot wholly on the card.
+    card_at: SpotEntry,
+    /// One to sixteen spots to pick.
+    spots: Vec<SpotEntry>,
+}
+
+/// A round spot.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+pub struct SpotEntry {
+    /// From the left, in widths of the photo.
+    x: f64,
+    /// From the top, in widths of the photo.
+    y: f64,
+    /// Radius, in widths of the photo.
+    radius: f64,
+}
+
+/// What was picked.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PickedColours {
+    /// In the order of the spots.
+    colours: Vec<PickedColour>,
+    /// What may be wrong with them.
+    warnings: Vec<&'static str>,
+}
+
+/// One colour.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PickedColour {
+    /// L*, a*, b* in daylight (D65, 2°).
+    lab: [f64; 3],
+    /// What the screen shows for it.
+    hex: String,
+}
+
+impl From<SpotEntry> for Spot {
+    fn from(SpotEntry { x, y, radius }: SpotEntry) -> Self {
+        Self { x, y, radius }
+    }
+}
+
+/// Bring a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body.
+#[utoipa::path(post, path = "/photos", operation_id = "bring_photo", tag = "readings",
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses((status = CREATED, body = PhotoAtHand), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn bring(
+    State(workspace): State<Workspace>,
+    bytes: Bytes,
+) -> Result<(StatusCode, Json<PhotoAtHand>), Problem> {
+    let decoded = tokio::task::spawn_blocking(move || photo(&bytes))
+        .await
+        .map_err(|_| Problem::internal())?
+        .map_err(|error| Problem::field("/photo", error))?;
+    let (width, height) = decoded.size();
+    let id = workspace.photos.keep(decoded);
+    Ok((StatusCode::CREATED, Json(PhotoAtHand { id, width, height })))
+}
+
+/// Pick colours, weighed by the card.
+#[utoipa::path(post, path = "/photos/{id}/pick", operation_id = "pick_colours", tag = "readings",
+    params(("id" = Uuid, Path)), request_body = PickRequest,
+    responses((status = OK, body = PickedColours), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn pick(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Body(asked): Body<PickRequest>,
+) -> Result<Json<PickedColours>, Problem> {
+    let photo = workspace
+        .photos
+        .get(id)
+        .ok_or_else(|| Problem::not_found("this photo is no longer at hand: choose it again"))?;
+    let card = match asked.card.as_str() {
+        "white" => Card::White,
+        "grey" => Card::Grey,
+        _ => return Err(Problem::field("/card", "say which card is in the photo: white or grey")),
+    };
+    if asked.spots.is_empty() || asked.spots.len() > 16 {
+        return Err(Problem::field("/spots", "pick one to sixteen spots"));
+    }
+    let spots: Vec<Spot> = asked.spots.into_iter().map(Spot::from).collect();
+    let picked = tokio::task::spawn_blocking(move || photo.pick(card, asked.card_at.into(), &spots))
+        .await
+        .map_err(|_| Problem::internal())?
+        .map_err(|error| Problem::field("/card_at", error))?;
+    let colour = |lab: Lab| {
+        let xyz = lab.to_xyz(Light::Daylight.white());
+        let hex = on_screen(xyz, Light::Daylight, Degree::FULL).srgb.to_string();
+        PickedColour { lab: [lab.l, lab.a, lab.b], hex }
+    };
+    Ok(Json(PickedColours {
+        colours: picked.colours.into_iter().map(colour).collect(),
+        warnings: picked.warnings,
+    }))
+}

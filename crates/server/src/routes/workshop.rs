@@ -1,0 +1,68 @@
+//! What is chosen once for the whole workshop.
+
+use axum::Json;
+use axum::extract::State;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_finish::{PaintId, ShelfPaint, Workshop};
+use warm_blend_store::Kept;
+
+use super::paints::Seen;
+use crate::Workspace;
+use crate::body::{Asked, Body};
+use crate::problem::Problem;
+
+/// The choices.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct WorkshopEntry {
+    /// The white that tints are made with and strengths are measured against.
+    house_white: Option<Uuid>,
+}
+
+/// The choices as they are kept.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WorkshopKept {
+    /// To be named when they are changed.
+    revision: i64,
+    /// The choices.
+    entry: WorkshopEntry,
+}
+
+impl From<Kept<Workshop>> for WorkshopKept {
+    fn from(kept: Kept<Workshop>) -> Self {
+        let house_white = kept.value.house_white.map(|paint| paint.0);
+        Self { revision: kept.revision, entry: WorkshopEntry { house_white } }
+    }
+}
+
+/// What is chosen for the workshop.
+#[utoipa::path(get, path = "/workshop", operation_id = "get_workshop",
+    tag = "workspace", responses((status = OK, body = WorkshopKept)))]
+pub async fn get(State(workspace): State<Workspace>) -> Result<Json<WorkshopKept>, Problem> {
+    workspace.with(|store| crate::state::workshop(store)).await.map(|kept| Json(kept.into()))
+}
+
+/// Choose the house white.
+#[utoipa::path(put, path = "/workshop", operation_id = "change_workshop",
+    tag = "workspace", params(Seen), request_body = WorkshopEntry,
+    responses((status = OK, body = WorkshopKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn change(
+    State(workspace): State<Workspace>,
+    Asked(Seen { revision }): Asked<Seen>,
+    Body(WorkshopEntry { house_white }): Body<WorkshopEntry>,
+) -> Result<Json<WorkshopKept>, Problem> {
+    if let Some(id) = house_white {
+        let tin = workspace.with(move |store| store.get::<ShelfPaint>(id)).await?;
+        if tin.value.class.is_medium() {
+            return Err(Problem::field("/house_white", "a medium has no white to it: choose a white paint"));
+        }
+    }
+    let kept = workspace
+        .with(move |store| {
+            let id = crate::state::workshop(store)?.id;
+            store.change(id, revision, Workshop { house_white: house_white.map(PaintId) })
+        })
+        .await?;
+    Ok(Json(kept.into()))
+}
