@@ -253,6 +253,78 @@ async fn a_target_is_set_judged_and_taken_away() {
     painter.leave().await;
 }
 
+/// From a hex code to a tested paint: what to test first and why, the tint with the simulated reader, and at once the band
+/// of every mix that uses it is narrower. Undo forgets it again.
+#[tokio::test]
+async fn one_tint_test_narrows_every_mix() {
+    let painter = Painter::at_an_empty_bench().await;
+    for (name, hex) in [("house white", "#f0ede6"), ("sea blue", "#2f5f8e")] {
+        painter.click("button", "Add a paint").await;
+        painter.write("textbox", "Name", name).await;
+        painter.write("textbox", "Hex code", hex).await;
+        painter.click("button", "Put it on the shelf").await;
+        painter.the("button", "Take it off the shelf").await;
+    }
+    painter.reads("Choose the house white first").await;
+    painter.click("combobox", "House white").await;
+    painter.click("option", "house white").await;
+    painter.reads("Test next: A 1 : 1 dab with house white would cut the doubt in mixes from ±").await;
+
+    painter.alt('2').await;
+    painter.click("button", "sea blue").await;
+    painter.click("button", "house white").await;
+    painter.reads("1 : 1, 2 parts").await;
+    painter.click("button", "One part more of house white").await;
+    painter.reads("within ±").await;
+    painter.saved().await;
+    let band = async || {
+        let text = painter.text().await;
+        let (_, after) = text.split_once("within ±").expect("a band");
+        after
+            .split(|c: char| c != '.' && !c.is_ascii_digit())
+            .next()
+            .unwrap()
+            .trim_end_matches('.')
+            .parse::<f64>()
+            .unwrap()
+    };
+    let before = band().await;
+
+    let start = std::time::Instant::now();
+    painter.click("link", "Test sea blue").await;
+    painter.click("button", "Tint 1 : 1").await;
+    painter.click("button", "Read it").await;
+    painter.click("button", "Keep this reading").await;
+    painter.reads("The doubt in mixes of sea blue fell from").await;
+    painter.click("button", "Done").await;
+    painter.reads("1 reading").await;
+    let took = start.elapsed();
+    assert!(took.as_secs() < 60, "{took:?}");
+    painter.alt('2').await;
+    painter.click("tab", "Mixes 1").await;
+    painter.click("link", "sea blue + house white, not named").await;
+    painter.until("the band is less than half of what it was", async || band().await < 0.5 * before).await;
+
+    painter.click("button", "Undo adding a reading").await;
+    painter.until("what it taught is forgotten", async || (band().await - before).abs() < 0.05).await;
+    painter.leave().await;
+}
+
+/// What contradicts the rest is asked about and left out; saying that it is right lets it in, taking it out ends it.
+#[tokio::test]
+async fn a_contradiction_is_asked_about() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("button", "oxblood").await;
+    painter.reads("A reading contradicts the others").await;
+    painter.reads("left out").await;
+    painter.click("button", "Take out the reading of oxblood 1 : chimney white 1").await;
+    painter.reads("2 readings").await;
+    painter.until("nothing is asked any more", async || !painter.text().await.contains("left out")).await;
+    painter.click("button", "Undo removing a reading").await;
+    painter.reads("left out").await;
+    painter.leave().await;
+}
+
 #[tokio::test]
 async fn the_interface_is_open_to_everyone() {
     let painter = Painter::at_the_demo().await;
@@ -269,6 +341,16 @@ async fn the_interface_is_open_to_everyone() {
     painter.write("textbox", "L*", "x").await;
     painter.reads("is not a number").await;
     check("one paint with an error").await;
+    painter.click("button", "oxblood").await;
+    painter.reads("left out").await;
+    check("a paint with readings and a question").await;
+    painter.click("button", "Tint 1 : 1").await;
+    painter.click("button", "Read it").await;
+    painter.the("button", "Keep this reading").await;
+    check("a test").await;
+    painter.click("radio", "From a photo").await;
+    painter.reads("Lay a white or grey card").await;
+    check("a test by photo").await;
     painter.open("/pot").await;
     painter.the("heading", "An empty pot").await;
     check("empty pot").await;

@@ -118,6 +118,8 @@ pub struct Swatch {
     pub within: f64,
     /// That in words: `sure to a touch`.
     pub certainty: &'static str,
+    /// What it could as well be: hex codes at the rim of the band, from dark to light; empty where nothing is in doubt.
+    pub halo: Vec<String>,
     /// How flakes shine; absent where there are none.
     pub lustre: Option<Lustre>,
 }
@@ -146,6 +148,11 @@ impl Swatch {
             hides_in: CoatsToHide::of(material).map(CoatsToHide::value),
             within,
             certainty: Certainty::of(within).words(),
+            halo: known
+                .halo(light)
+                .iter()
+                .map(|face| Seen::of(face, light).screen.srgb.to_string())
+                .collect(),
             lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
         }
     }

@@ -4,11 +4,14 @@
 use std::io;
 use std::path::{Path, PathBuf};
 
+use warm_blend_finish::learn::{Pour, Reading, Source};
 use warm_blend_finish::{
-    Class, CoatsToHide, Component, Masstone, Millilitres, Name, PaintId, Piece, Price, SavedMix, ShelfPaint,
-    WholeParts,
+    Class, CoatsToHide, Component, LoggedReading, Masstone, Millilitres, Name, PaintId, Parts, Piece, Price,
+    SavedMix, ShelfPaint, State, WholeParts, Workshop,
 };
-use warm_blend_store::{Store, StoreError};
+use warm_blend_store::{Kept, Store, StoreError};
+
+use crate::device::{LaidOut, ReaderAtHand};
 
 /// A file for a demo, taken away with everything beside it when it is dropped.
 #[derive(Debug)]
@@ -69,6 +72,23 @@ const MIXES: [Recipe; 3] = [
     ("detail glaze, three deeper", &[("peat brown", 1), ("glazing liquid", 4)], None),
 ];
 
+/// The white that tints are made with.
+const HOUSE_WHITE: &str = "chimney white";
+
+/// What was laid out for the reader, and what the painter wrote it down as: parts of a paint, parts of the house white. In
+/// one of them the wrong dab was read, which the estimate asks about.
+const READ: [(&str, &str, f64, f64); 9] = [
+    ("slate blue", "slate blue", 1.0, 1.0),
+    ("night blue", "night blue", 1.0, 1.0),
+    ("night blue", "night blue", 1.0, 4.0),
+    ("dove grey", "dove grey", 1.0, 1.0),
+    ("fern", "fern", 1.0, 1.0),
+    ("peat brown", "peat brown", 1.0, 1.0),
+    ("oxblood", "oxblood", 1.0, 1.0),
+    ("oxblood", "oxblood", 1.0, 4.0),
+    ("fern", "oxblood", 1.0, 1.0),
+];
+
 /// Fills an empty workspace with the demo.
 pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     let unsound = |text: &str| StoreError::Damaged(format!("the demo is wrong about {text}"));
@@ -85,17 +105,41 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
             stock: Some(ml(left)?),
             ..ShelfPaint::new(named(name)?, class, hex.map(code).transpose()?)
         };
-        shelf.push((name, store.furnish(paint)?.id));
+        shelf.push((name, store.furnish(paint)?));
     }
+    readings(store, &shelf)?;
     for (name, recipe, target) in MIXES {
         let component = |(paint, parts): &(&str, u32)| {
-            let id = shelf.iter().find(|(name, _)| name == paint).ok_or_else(|| unsound(paint))?.1;
+            let id = shelf.iter().find(|(name, _)| name == paint).ok_or_else(|| unsound(paint))?.1.id;
             let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
             Ok(Component { paint: PaintId(id), parts })
         };
         let components = recipe.iter().map(component).collect::<Result<_, StoreError>>()?;
         let target = target.map(code).transpose()?;
         store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
+    }
+    Ok(())
+}
+
+/// The house white, and what the simulated reader said of tints with it.
+fn readings(store: &mut Store, shelf: &[(&str, Kept<ShelfPaint>)]) -> Result<(), StoreError> {
+    let unsound = |text: &str| StoreError::Damaged(format!("the demo is wrong about {text}"));
+    let tin = |name: &str| {
+        shelf.iter().find(|(known, _)| *known == name).map(|(_, tin)| tin).ok_or_else(|| unsound(name))
+    };
+    let white = tin(HOUSE_WHITE)?;
+    store.furnish(Workshop { house_white: Some(PaintId(white.id)) })?;
+    let reader = ReaderAtHand::default();
+    for (laid_out, written_down, own, more) in READ {
+        let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));
+        let (own, more) = (parts(own)?, parts(more)?);
+        let of = vec![(tin(laid_out)?.value.clone(), own), (white.value.clone(), more)];
+        let sample = LaidOut { of, state: State::Dry, wet: None };
+        let shown = reader.read(&sample, false, false).map_err(|_| unsound(laid_out))?;
+        let of = vec![(PaintId(tin(written_down)?.id), own), (PaintId(white.id), more)];
+        let reading =
+            Reading { of, pour: Pour::Spoons, state: State::Dry, shown, source: Source::Reader, sure: false };
+        store.furnish(LoggedReading { reading, note: None, device: Name::new(&reader.name()).ok() })?;
     }
     Ok(())
 }

@@ -1,19 +1,19 @@
 //! The colour reader at hand. Only a simulated one ships: it reads virtual tins that stand behind the painter's own, made
 //! of invented pigments, whose inside the engine never sees.
 
+use std::collections::HashMap;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use warm_blend_finish::device::{ColourReader, ReaderTrouble};
 use warm_blend_finish::learn::{Measured, Shown};
 use warm_blend_finish::{Microns, Parts, ShelfPaint, State};
 use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, Window};
-use warm_blend_store::{Id, Kept};
 
 /// What is laid out for the reader.
 #[derive(Debug, Clone)]
 pub struct LaidOut {
     /// The tins and their parts.
-    pub of: Vec<(Kept<ShelfPaint>, Parts)>,
+    pub of: Vec<(ShelfPaint, Parts)>,
     /// Wet, dry or sealed.
     pub state: State,
     /// Wet thickness of a drawdown over black and white; None of a thick sample.
@@ -24,25 +24,38 @@ pub struct LaidOut {
 #[derive(Debug, Clone)]
 pub struct ReaderAtHand {
     reader: Arc<Mutex<SimulatedReader>>,
+    tins: Arc<Mutex<Tins>>,
 }
 
 impl Default for ReaderAtHand {
     fn default() -> Self {
-        Self { reader: Arc::new(Mutex::new(SimulatedReader::new(0x0a7, true))) }
+        Self { reader: Arc::new(Mutex::new(SimulatedReader::new(0x0a7, true))), tins: Arc::default() }
     }
 }
 
-/// The same id gives the same virtual tin, in every run.
-fn seed(id: Id) -> u64 {
-    let whole = id.as_u128();
-    (whole ^ (whole >> 64)) as u64
-}
+/// A virtual tin takes some milliseconds to be made up: those met so far are kept.
+#[derive(Debug, Default)]
+struct Tins(HashMap<u64, VirtualPaint>);
 
-fn behind(tin: &Kept<ShelfPaint>) -> Option<VirtualPaint> {
-    let name = tin.value.name.as_str();
-    match tin.value.masstone {
-        Some(masstone) => Some(VirtualPaint::behind(name, tin.value.class, masstone.lab(), seed(tin.id))),
-        None => VirtualPaint::medium(name, tin.value.class),
+/// Most that are kept.
+const MOST_TINS: usize = 500;
+
+impl Tins {
+    /// The virtual tin behind a painter's own: the same colour and class give the same one, in every run.
+    fn behind(&mut self, tin: &ShelfPaint) -> Option<VirtualPaint> {
+        let name = tin.name.as_str();
+        let Some(masstone) = tin.masstone else { return VirtualPaint::medium(name, tin.class) };
+        let lab = masstone.lab();
+        let mut seed = tin.class as u64;
+        for part in [lab.l, lab.a, lab.b] {
+            // To the tenth, so that a code and the Lab it is shown as are one paint.
+            seed = seed.wrapping_mul(1_000_003).wrapping_add(((part + 200.0) * 10.0).round() as u64);
+        }
+        if self.0.len() >= MOST_TINS {
+            self.0.clear();
+        }
+        let made = self.0.entry(seed).or_insert_with(|| VirtualPaint::behind(name, tin.class, lab, seed));
+        Some(made.clone())
     }
 }
 
@@ -61,12 +74,14 @@ impl ReaderAtHand {
 
     /// Reads a sample at three places; `smeared` puts a smear of white on the window first. A spectrum, or only the colour.
     pub fn read(&self, laid_out: &LaidOut, smeared: bool, spectrum: bool) -> Result<Shown, ReaderTrouble> {
+        let mut known = self.tins.lock().unwrap_or_else(PoisonError::into_inner);
         let tins: Vec<(Parts, VirtualPaint)> = laid_out
             .of
             .iter()
-            .map(|(tin, parts)| Some((*parts, behind(tin)?)))
+            .map(|(tin, parts)| Some((*parts, known.behind(tin)?)))
             .collect::<Option<_>>()
             .ok_or(ReaderTrouble::NothingUnderIt)?;
+        drop(known);
         let stirred: Vec<(Parts, &VirtualPaint)> = tins.iter().map(|(parts, tin)| (*parts, tin)).collect();
         let mut reader = self.reader.lock().unwrap_or_else(PoisonError::into_inner);
         reader.set_window(if smeared { Window::Smeared } else { Window::Clean });

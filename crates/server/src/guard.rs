@@ -12,7 +12,7 @@ use axum::response::{IntoResponse, Response};
 use crate::problem::Problem;
 
 /// Scripts and styles from here only; the page that starts the application allows its own style nonce besides.
-const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; \
+const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; \
                       connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
 /// The policy with a nonce for the style elements that dialogs add.

@@ -72,6 +72,12 @@ impl Known {
         self.readings().filter(move |(kept, _)| kept.value.reading.of.iter().any(|(id, _)| id.0 == paint))
     }
 
+    /// Whether a reading asks about this tin: a tint asks about the paint, not about the house white in it.
+    pub fn asks_about(&self, paint: Id, reading: &Kept<LoggedReading>, judged: Option<&Judged>) -> bool {
+        let alone = reading.value.reading.of.len() == 1;
+        judged.is_some_and(|judged| judged.questioned) && (alone || !self.is_house_white(paint))
+    }
+
     pub fn is_house_white(&self, paint: Id) -> bool {
         self.workshop.value.house_white == Some(PaintId(paint))
     }

@@ -1,5 +1,7 @@
 //! Invented pigments. Each absorbs in an edge or in bands and scatters by its own law; none is a real one.
 
+use std::sync::LazyLock;
+
 use warm_blend_spectral::{BANDS, wavelength};
 
 /// A pigment at full load in a vehicle.
@@ -112,16 +114,24 @@ impl Pigment {
     }
 
     /// K in 36 bands at full load, 1/mm wet.
-    pub fn k(self) -> [f64; BANDS] {
-        let (absorbs, ..) = self.recipe();
-        std::array::from_fn(|i| {
-            FULL * absorbs.iter().map(|part| part.at(f64::from(wavelength(i)))).sum::<f64>()
-        })
+    pub fn k(self) -> &'static [f64; BANDS] {
+        &TABLE[self as usize].0
     }
 
     /// S in 36 bands at full load, 1/mm wet.
-    pub fn s(self) -> [f64; BANDS] {
-        let (_, at_550, power) = self.recipe();
-        std::array::from_fn(|i| FULL * at_550 * (550.0 / f64::from(wavelength(i))).powf(power))
+    pub fn s(self) -> &'static [f64; BANDS] {
+        &TABLE[self as usize].1
     }
 }
+
+/// K and S of every pigment, in the order of [`Pigment::ALL`].
+static TABLE: LazyLock<[([f64; BANDS], [f64; BANDS]); 16]> = LazyLock::new(|| {
+    Pigment::ALL.map(|pigment| {
+        let (absorbs, at_550, power) = pigment.recipe();
+        let nm = |i| f64::from(wavelength(i));
+        (
+            std::array::from_fn(|i| FULL * absorbs.iter().map(|part| part.at(nm(i))).sum::<f64>()),
+            std::array::from_fn(|i| FULL * at_550 * (550.0 / nm(i)).powf(power)),
+        )
+    })
+});

@@ -5,6 +5,14 @@ import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
 export type Paint = Schemas['Paint'];
+export type PaintPage = Schemas['PaintPage'];
+export type TestWorth = Schemas['TestWorth'];
+export type ReadingEntry = Schemas['ReadingEntry'];
+export type ReadingKept = Schemas['ReadingKept'];
+export type ReadingMade = Schemas['ReadingMade'];
+export type ReadOut = Schemas['ReadOut'];
+export type ToRead = Schemas['ToRead'];
+export type Measured = Schemas['MeasuredEntry'];
 export type PaintEntry = Schemas['PaintEntry'];
 export type Mix = Schemas['Mix'];
 export type MixEntry = Schemas['MixEntry'];

@@ -2,6 +2,7 @@ import { CircleHelp, PaintBucket, Redo2, Search, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { LightControl } from '../light/LightControl';
+import { StateControl } from '../light/StateControl';
 import { useTell } from '../parts/Notice';
 import { useHistory, useUndo } from '../state/workspace';
 import { Jump } from './Jump';
@@ -30,62 +31,61 @@ export function Frame() {
     redo: () => redo.mutate(),
   });
 
+  const tools = [
+    { name: 'Jump to', icon: Search, act: () => setAsking('jump'), off: false },
+    {
+      name: history.data?.undo ? `Undo ${history.data.undo.words}` : 'Undo',
+      icon: Undo2,
+      act: () => undo.mutate(),
+      off: !history.data?.undo,
+    },
+    {
+      name: history.data?.redo ? `Redo ${history.data.redo.words}` : 'Redo',
+      icon: Redo2,
+      act: () => redo.mutate(),
+      off: !history.data?.redo,
+    },
+    { name: 'Keys', icon: CircleHelp, act: () => setAsking('keys'), off: false },
+  ];
+
   return (
     <div className="flex h-full flex-col-reverse md:flex-row">
-      <nav aria-label="Screens" className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col">
-        {SCREENS.map(({ to, name, icon: Icon }) => (
-          <NavLink
-            key={to}
-            to={to}
-            className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium hover:text-white md:min-h-18 md:flex-none aria-[current=page]:bg-ground aria-[current=page]:text-ink"
-          >
-            <Icon size={24} aria-hidden />
-            {name}
-          </NavLink>
-        ))}
-      </nav>
+      <div className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col">
+        <nav aria-label="Screens" className="flex flex-1 md:flex-col">
+          {SCREENS.map(({ to, name, icon: Icon }) => (
+            <NavLink
+              key={to}
+              to={to}
+              className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium hover:text-white md:min-h-18 md:flex-none aria-[current=page]:bg-ground aria-[current=page]:text-ink"
+            >
+              <Icon size={24} aria-hidden />
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="flex items-center md:flex-col md:pb-2">
+          {tools.map(({ name, icon: Icon, act, off }) => (
+            <button
+              key={name.split(' ')[0]}
+              type="button"
+              title={name}
+              aria-label={name}
+              disabled={off}
+              onClick={act}
+              className="press px-0 md:w-full hover:not-disabled:text-white"
+            >
+              <Icon size={20} aria-hidden />
+            </button>
+          ))}
+        </div>
+      </div>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4">
           <PieceName />
           <SavingState />
           <div className="flex-1" />
+          <StateControl />
           <LightControl />
-          <div className="flex">
-            <button
-              type="button"
-              className="press press-bare px-0"
-              aria-label={history.data?.undo ? `Undo ${history.data.undo.words}` : 'Undo'}
-              disabled={!history.data?.undo}
-              onClick={() => undo.mutate()}
-            >
-              <Undo2 size={20} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className="press press-bare px-0"
-              aria-label={history.data?.redo ? `Redo ${history.data.redo.words}` : 'Redo'}
-              disabled={!history.data?.redo}
-              onClick={() => redo.mutate()}
-            >
-              <Redo2 size={20} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className="press press-bare px-0"
-              aria-label="Jump to"
-              onClick={() => setAsking('jump')}
-            >
-              <Search size={20} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className="press press-bare px-0"
-              aria-label="Keys"
-              onClick={() => setAsking('keys')}
-            >
-              <CircleHelp size={20} aria-hidden />
-            </button>
-          </div>
         </header>
         <main className="min-h-0 flex-1 overflow-auto">
           <Outlet />

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
-import { useLight, useLights } from '../light/light';
+import { STATES, useLight, useLights } from '../light/light';
 
 const KEPT_AS = 'warm-blend question-key';
 
@@ -24,14 +24,14 @@ const isTyping = (target: EventTarget | null) =>
 /** The keys that work on every screen; the list of them is in Shortcuts. */
 export function useKeys(deeds: Deeds) {
   const go = useNavigate();
-  const { light, setLight } = useLight();
+  const { light, setLight, state, setState } = useLight();
   const lights = useLights();
-  const now = useRef({ deeds, go, light, setLight, lights });
-  now.current = { deeds, go, light, setLight, lights };
+  const now = useRef({ deeds, go, light, setLight, lights, state, setState });
+  now.current = { deeds, go, light, setLight, lights, state, setState };
 
   useEffect(() => {
     const hear = (event: KeyboardEvent) => {
-      const { deeds, go, light, setLight, lights } = now.current;
+      const { deeds, go, light, setLight, lights, state, setState } = now.current;
       const command = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
       const deed =
@@ -54,9 +54,15 @@ export function useKeys(deeds: Deeds) {
                         const next = lights[(at + step) % lights.length];
                         if (next) setLight(next.id);
                       }
-                    : event.key === '?' && !command && !isTyping(event.target) && questionKey.get()
-                      ? deeds.help
-                      : undefined;
+                    : event.altKey && event.code === 'KeyW'
+                      ? () => {
+                          const at = STATES.findIndex((choice) => choice.id === state);
+                          const next = STATES[(at + 1) % STATES.length];
+                          if (next) setState(next.id);
+                        }
+                      : event.key === '?' && !command && !isTyping(event.target) && questionKey.get()
+                        ? deeds.help
+                        : undefined;
       if (!deed) return;
       event.preventDefault();
       deed();

@@ -1,6 +1,7 @@
 import { ChevronDown, Sun } from 'lucide-react';
-import { Select, ToggleGroup } from 'radix-ui';
+import { Select } from 'radix-ui';
 import { Choice, Choices } from '../parts/Choice';
+import { Segments } from '../parts/Segments';
 import { useLight, useLights } from './light';
 
 /** Chooses the light: all seven side by side where there is room, else a list. */
@@ -9,24 +10,13 @@ export function LightControl() {
   const lights = useLights();
   return (
     <>
-      <ToggleGroup.Root
-        type="single"
+      <Segments
+        label="Light"
+        choices={lights.map(({ id, name, standard }) => ({ id, name, title: `CIE ${standard}` }))}
         value={light}
-        onValueChange={(next) => next && setLight(next)}
-        aria-label="Light"
-        className="hidden wide:flex rounded bg-panel p-0.5"
-      >
-        {lights.map((choice) => (
-          <ToggleGroup.Item
-            key={choice.id}
-            value={choice.id}
-            title={`CIE ${choice.standard}`}
-            className="h-11 rounded-xs px-3 text-sm font-medium text-soft whitespace-nowrap cursor-pointer hover:bg-paper data-[state=on]:bg-ink data-[state=on]:text-white"
-          >
-            {choice.name}
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
+        onChange={setLight}
+        className="hidden wide:flex"
+      />
       <Select.Root value={light} onValueChange={setLight}>
         <Select.Trigger aria-label="Light" className="press press-plain wide:hidden shrink-0">
           <Sun size={18} aria-hidden />

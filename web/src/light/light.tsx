@@ -1,34 +1,59 @@
-// The light everything on the screen is seen in.
+// The light everything on the screen is seen in, and the state of the film: wet, dry or sealed.
 
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
 import { api, got, type LightChoice } from '../api/client';
 
-const KEPT_AS = 'warm-blend light';
+const LIGHT_KEPT_AS = 'warm-blend light';
+const STATE_KEPT_AS = 'warm-blend state';
 
-interface LightNow {
+export const STATES = [
+  { id: 'wet', name: 'Wet' },
+  { id: 'dry', name: 'Dry' },
+  { id: 'sealed', name: 'Sealed' },
+] as const;
+
+interface LookNow {
   light: string;
   setLight: (light: string) => void;
+  state: string;
+  setState: (state: string) => void;
 }
 
-const Light = createContext<LightNow>({ light: 'daylight', setLight: () => {} });
+const Look = createContext<LookNow>({
+  light: 'daylight',
+  setLight: () => {},
+  state: 'dry',
+  setState: () => {},
+});
+
+/** A choice that outlasts a reload. */
+function useKept(key: string, otherwise: string) {
+  const [value, setValue] = useState(() => localStorage.getItem(key) ?? otherwise);
+  const keep = useMemo(
+    () => (next: string) => {
+      localStorage.setItem(key, next);
+      setValue(next);
+    },
+    [key],
+  );
+  return [value, keep] as const;
+}
 
 export function LightProvider({ children }: { children: ReactNode }) {
-  const [light, setLight] = useState(() => localStorage.getItem(KEPT_AS) ?? 'daylight');
-  const value = useMemo(
-    () => ({
-      light,
-      setLight(next: string) {
-        localStorage.setItem(KEPT_AS, next);
-        setLight(next);
-      },
-    }),
-    [light],
-  );
-  return <Light value={value}>{children}</Light>;
+  const [light, setLight] = useKept(LIGHT_KEPT_AS, 'daylight');
+  const [state, setState] = useKept(STATE_KEPT_AS, 'dry');
+  const value = useMemo(() => ({ light, setLight, state, setState }), [light, setLight, state, setState]);
+  return <Look value={value}>{children}</Look>;
 }
 
-export const useLight = () => useContext(Light);
+export const useLight = () => useContext(Look);
+
+/** The light and the state as a request names them. */
+export function useLook() {
+  const { light, state } = useLight();
+  return useMemo(() => ({ light, state }), [light, state]);
+}
 
 const NONE: LightChoice[] = [];
 

@@ -1,3 +1,4 @@
+import { getNonce } from 'get-nonce';
 import { Check } from 'lucide-react';
 import { Select } from 'radix-ui';
 import type { ReactNode } from 'react';
@@ -7,7 +8,9 @@ export function Choices({ children }: { children: ReactNode }) {
   return (
     <Select.Portal>
       <Select.Content position="popper" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
-        <Select.Viewport className="max-h-[60vh]">{children}</Select.Viewport>
+        <Select.Viewport nonce={getNonce() ?? ''} className="max-h-[60vh]">
+          {children}
+        </Select.Viewport>
       </Select.Content>
     </Select.Portal>
   );

@@ -24,3 +24,13 @@ export function typed(text: string): number | null | undefined {
   const value = Number(tidy);
   return Number.isFinite(value) ? value : undefined;
 }
+
+const day = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+});
+
+/** `25 Nov, 00:31` of an RFC 3339 time. */
+export const when = (time: string) => day.format(new Date(time));

@@ -1,4 +1,4 @@
-// What is kept in the workspace, as queries. Colours depend on the light, so the light is part of their keys.
+// What is kept in the workspace, as queries. Colours depend on the light and the state, so both are part of their keys.
 
 import {
   keepPreviousData,
@@ -8,29 +8,46 @@ import {
   useQueryClient,
 } from '@tanstack/react-query';
 import { api, got, type Mix, type MixEntry, type Paint, type PaintEntry } from '../api/client';
-import { useLight } from '../light/light';
+import { useLook } from '../light/light';
 
-const keys = {
-  paints: (light: string) => ['paints', light],
-  mixes: (light: string) => ['mixes', light],
+interface Look {
+  light: string;
+  state: string;
+}
+
+export const keys = {
+  paints: (look: Look) => ['paints', look],
+  page: (id: string, look: Look) => ['page', id, look],
+  mixes: (look: Look) => ['mixes', look],
+  workshop: ['workshop'],
   history: ['history'],
   piece: ['piece'],
 } as const;
 
 export function usePaints() {
-  const { light } = useLight();
+  const look = useLook();
   return useQuery({
-    queryKey: keys.paints(light),
-    queryFn: () => got(api.GET('/api/paints', { params: { query: { light } } })),
+    queryKey: keys.paints(look),
+    queryFn: () => got(api.GET('/api/paints', { params: { query: look } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** Everything about one paint. */
+export function usePaintPage(id: string) {
+  const look = useLook();
+  return useQuery({
+    queryKey: keys.page(id, look),
+    queryFn: () => got(api.GET('/api/paints/{id}/page', { params: { path: { id }, query: look } })),
     placeholderData: keepPreviousData,
   });
 }
 
 export function useMixes() {
-  const { light } = useLight();
+  const look = useLook();
   return useQuery({
-    queryKey: keys.mixes(light),
-    queryFn: () => got(api.GET('/api/mixes', { params: { query: { light } } })),
+    queryKey: keys.mixes(look),
+    queryFn: () => got(api.GET('/api/mixes', { params: { query: look } })),
     placeholderData: keepPreviousData,
   });
 }
@@ -52,8 +69,8 @@ export function useHistory() {
 }
 
 /** Everything that may have changed is asked for again. */
-function refresh(client: QueryClient) {
-  return client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'preview' });
+export function refresh(client: QueryClient) {
+  return client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'photo' });
 }
 
 export function useRefresh() {
@@ -75,9 +92,9 @@ export function useUndo(direction: 'undo' | 'redo', told: (words: string) => voi
 
 /** Reads and writes of paints, in the light at hand. */
 export function usePaintCalls() {
-  const { light } = useLight();
+  const look = useLook();
   const client = useQueryClient();
-  const query = { light };
+  const query = look;
   return {
     make: async (entry: PaintEntry) => {
       const paint = await got(api.POST('/api/paints', { params: { query }, body: entry }));
@@ -90,12 +107,16 @@ export function usePaintCalls() {
       ),
     get: (id: string) => () => got(api.GET('/api/paints/{id}', { params: { path: { id }, query } })),
     saved: (paint: Paint) => {
-      client.setQueryData<Paint[]>(keys.paints(light), (old) =>
+      client.setQueryData<Paint[]>(keys.paints(look), (old) =>
         old?.map((p) => (p.id === paint.id ? paint : p)),
       );
       void client.invalidateQueries({ queryKey: keys.history });
-      void client.invalidateQueries({ queryKey: ['mixes'] });
-      void client.invalidateQueries({ queryKey: ['preview'] });
+      for (const stale of ['mixes', 'preview', 'page']) void client.invalidateQueries({ queryKey: [stale] });
+    },
+    merge: async (keep: string, gone: string) => {
+      const paint = await got(api.POST('/api/paints/merge', { params: { query }, body: { keep, gone } }));
+      await refresh(client);
+      return paint;
     },
     remove: async (paint: Paint, confirmed: boolean) => {
       const params = { path: { id: paint.id }, query: { revision: paint.revision, confirmed } };
@@ -107,13 +128,13 @@ export function usePaintCalls() {
 
 /** Reads and writes of mixes, in the light at hand. */
 export function useMixCalls() {
-  const { light } = useLight();
+  const look = useLook();
   const client = useQueryClient();
-  const query = { light };
+  const query = look;
   return {
     make: async (entry: MixEntry) => {
       const mix = await got(api.POST('/api/mixes', { params: { query }, body: entry }));
-      client.setQueryData<Mix[]>(keys.mixes(light), (old) => [...(old ?? []), mix]);
+      client.setQueryData<Mix[]>(keys.mixes(look), (old) => [...(old ?? []), mix]);
       void refresh(client);
       return mix;
     },
@@ -123,7 +144,7 @@ export function useMixCalls() {
       ),
     get: (id: string) => () => got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } })),
     saved: (mix: Mix) => {
-      client.setQueryData<Mix[]>(keys.mixes(light), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
+      client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
       void client.invalidateQueries({ queryKey: keys.history });
     },
     remove: async (mix: Mix) => {
@@ -136,13 +157,12 @@ export function useMixCalls() {
 
 /** What an unsaved mix would look like. The last answer stays until the next is there. */
 export function useMixPreview(entry: MixEntry) {
-  const { light } = useLight();
+  const look = useLook();
   // The name has no colour: leaving it out spares a question with every letter typed.
   const body: MixEntry = { components: entry.components, target: entry.target ?? null };
   return useQuery({
-    queryKey: ['preview', 'mix', light, body],
-    queryFn: ({ signal }) =>
-      got(api.POST('/api/mixes/preview', { params: { query: { light } }, body, signal })),
+    queryKey: ['preview', 'mix', look, body],
+    queryFn: ({ signal }) => got(api.POST('/api/mixes/preview', { params: { query: look }, body, signal })),
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 20_000,
@@ -151,12 +171,11 @@ export function useMixPreview(entry: MixEntry) {
 
 /** What a paint would look like, as far as it is written down. */
 export function usePaintPreview(entry: PaintEntry) {
-  const { light } = useLight();
+  const look = useLook();
   const body: PaintEntry = { ...entry, name: entry.name.trim() || 'new', stock_ml: null, price: null };
   return useQuery({
-    queryKey: ['preview', 'paint', light, body],
-    queryFn: ({ signal }) =>
-      got(api.POST('/api/paints/preview', { params: { query: { light } }, body, signal })),
+    queryKey: ['preview', 'paint', look, body],
+    queryFn: ({ signal }) => got(api.POST('/api/paints/preview', { params: { query: look }, body, signal })),
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 20_000,

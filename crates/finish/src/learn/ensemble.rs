@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use warm_blend_spectral::{Lab, Light, Xyz, difference};
+use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
 use crate::{CoatsToHide, Material, NothingToMix, Parts, State, mix};
@@ -74,6 +74,32 @@ impl Ensemble {
     pub fn band(&self, light: Light) -> f64 {
         let hides = CoatsToHide::of(&self.best).is_some();
         self.within(|material| Lab::of(Xyz::of(&material.face_if(hides), light), light.white()))
+    }
+
+    /// Colours that it could as well be: eight of the plausible ones at the rim of the band, from dark to light; none where
+    /// nothing is in doubt.
+    pub fn halo(&self, light: Light) -> Vec<Reflectance> {
+        const RIM: usize = 32;
+        const SHOWN: usize = 8;
+        let hides = CoatsToHide::of(&self.best).is_some();
+        let lab = |curve: &Reflectance| Lab::of(Xyz::of(curve, light), light.white());
+        let best = lab(&self.best.face_if(hides));
+        let mut faces: Vec<(f64, f64, Reflectance)> = self
+            .members
+            .iter()
+            .map(|member| {
+                let face = member.face_if(hides);
+                let seen = lab(&face);
+                (difference(seen, best).value(), seen.l, face)
+            })
+            .collect();
+        // The farthest tenth lies outside the band.
+        faces.sort_by(|one, other| one.0.total_cmp(&other.0));
+        let end = faces.len() - faces.len() / 10;
+        let mut rim = faces.get(end.saturating_sub(RIM)..end).unwrap_or_default().to_vec();
+        rim.sort_by(|one, other| one.1.total_cmp(&other.1));
+        let step = rim.len().div_ceil(SHOWN).max(1);
+        rim.into_iter().step_by(step).map(|(_, _, face)| face).collect()
     }
 
     /// How far, in ΔE00, what is looked at may be from that of the best guess: the true one is nearer in nine cases of

@@ -291,9 +291,9 @@ impl HowSure {
         let doubt = known.estimate().doubt(PaintId(id));
         let certainty = Certainty::of(doubt);
         let (mut readings, mut questions) = (0, 0);
-        for (_, judged) in known.readings_of(id) {
+        for (kept, judged) in known.readings_of(id) {
             readings += 1;
-            questions += usize::from(judged.is_some_and(|judged| judged.questioned));
+            questions += usize::from(known.asks_about(id, kept, judged));
         }
         Self { doubt, rank: certainty.id(), words: certainty.words(), readings, questions }
     }
@@ -390,7 +390,7 @@ fn tests(known: &Known, id: Uuid, names: &Names) -> Vec<TestWorth> {
 /// What to do next.
 fn advice(known: &Known, id: Uuid, tests: &[TestWorth], names: &Names) -> String {
     let estimate: &Estimate = known.estimate();
-    let questioned = known.readings_of(id).any(|(_, judged)| judged.is_some_and(|judged| judged.questioned));
+    let questioned = known.readings_of(id).any(|(kept, judged)| known.asks_about(id, kept, judged));
     if questioned {
         return "A reading contradicts the others: say below which one is right.".to_owned();
     }

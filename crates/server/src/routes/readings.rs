@@ -465,7 +465,7 @@ pub async fn read(
         workspace.with(move |store| tins(store, &of)).await?
     };
     let laid_out = LaidOut {
-        of: paints.into_iter().zip(of).map(|(tin, (_, parts))| (tin, parts)).collect(),
+        of: paints.into_iter().zip(of).map(|(tin, (_, parts))| (tin.value, parts)).collect(),
         state,
         wet,
     };

@@ -1,8 +1,10 @@
 import { Crosshair, Maximize2 } from 'lucide-react';
 import { Popover } from 'radix-ui';
+import { Link } from 'react-router';
 import type { MixEntry, Prediction, Problem } from '../../api/client';
-import { useLightName } from '../../light/light';
+import { useLight, useLightName } from '../../light/light';
 import { ColourField } from '../../parts/ColourField';
+import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
 import { coats, labWords, oneDecimal } from '../../parts/numbers';
@@ -17,6 +19,7 @@ interface Props {
 /** What comes out: the mix and, touching it, the target; the verdict in words, then the numbers. */
 export function Result({ entry, onChange, prediction, problem }: Props) {
   const light = useLightName();
+  const { state } = useLight();
   const { swatch, judgement } = prediction;
   const target = entry.target ? judgement?.target : undefined;
   const words = verdict(entry, prediction);
@@ -40,17 +43,21 @@ export function Result({ entry, onChange, prediction, problem }: Props) {
               style={{ background: target.hex }}
             />
           )}
-          <div
-            role="img"
-            aria-label={face ? `Mix, ${face.hex}` : 'Nothing in the pot'}
-            className="flex-1 bg-panel"
-            style={face && { background: face.hex }}
-          />
+          <div className="flex flex-1 flex-col">
+            {swatch && <Halo codes={swatch.halo} />}
+            <div
+              role="img"
+              aria-label={face ? `Mix, ${face.hex}` : 'Nothing in the pot'}
+              className="flex-1 bg-panel"
+              style={face && { background: face.hex }}
+            />
+          </div>
         </div>
         <Drawdown swatch={swatch ?? undefined} className="h-16 shrink-0" />
       </div>
       <div className="flex min-h-11 items-center justify-between gap-3 text-sm">
         <p className="text-soft">
+          {swatch && entry.components.length > 1 && <Sureness prediction={prediction} />}
           {target && judgement && (
             <>
               <b className="text-ink">Target left, mix right.</b> ΔE00 {oneDecimal(judgement.difference)} in{' '}
@@ -59,7 +66,7 @@ export function Result({ entry, onChange, prediction, problem }: Props) {
           )}
           {face && (
             <>
-              {labWords(face.lab)} in {light}, dry.
+              {labWords(face.lab)} in {light}, {state}.
               {!face.in_gamut && ' More vivid than this screen can show.'}
             </>
           )}
@@ -79,6 +86,44 @@ export function Result({ entry, onChange, prediction, problem }: Props) {
         )}
       </div>
     </div>
+  );
+}
+
+/** What the mix could as well be, touching what it most probably is. */
+function Halo({ codes }: { codes: string[] }) {
+  if (codes.length === 0) return null;
+  return (
+    <div aria-hidden title="It could as well be one of these" className="flex h-6 shrink-0">
+      {codes.map((hex, i) => (
+        <span key={`${i} ${hex}`} className="flex-1" style={{ background: hex }} />
+      ))}
+    </div>
+  );
+}
+
+/** How sure the prediction is, and which paint to test to make it surer. */
+function Sureness({ prediction }: { prediction: Prediction }) {
+  const { swatch, parts } = prediction;
+  const worst = parts
+    .filter((part) => !part.medium && !part.removed)
+    .toSorted((a, b) => b.doubt - a.doubt)[0];
+  if (!swatch) return null;
+  return (
+    <span className="block">
+      <b className="text-ink">
+        <span className="inline-block first-letter:uppercase">{swatch.certainty}</span>: within{' '}
+        <Doubt value={swatch.within} />.
+      </b>
+      {worst && swatch.within > 1.25 && (
+        <>
+          {' '}
+          <Link to={`/shelf/${worst.paint}`} className="font-semibold text-ink underline underline-offset-3">
+            Test {worst.name}
+          </Link>{' '}
+          to narrow it.
+        </>
+      )}
+    </span>
   );
 }
 

@@ -3,24 +3,26 @@ import type { ReactNode } from 'react';
 import type { Swatch } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
-import { coats, labWords } from '../../parts/numbers';
+import { coats, labWords, oneDecimal } from '../../parts/numbers';
 
 interface Props {
   title: string;
+  /** Whether it takes the rest of the screen, or stands narrow beside the shelf. */
+  wide?: boolean;
   swatch: Swatch | undefined;
   onClose: () => void;
   children: ReactNode;
 }
 
 /** One tin, opened beside the shelf: its drawdown large on top, what is known of it below. */
-export function Aside({ title, swatch, onClose, children }: Props) {
+export function Aside({ title, wide = false, swatch, onClose, children }: Props) {
   return (
     <section
       aria-label={title}
-      className="flex min-h-0 w-full shrink-0 flex-col bg-panel max-lg:flex-1 lg:w-96"
+      className={`flex min-h-0 min-w-0 flex-col bg-panel max-lg:flex-1 ${wide ? 'flex-1' : 'w-full shrink-0 lg:w-96'}`}
       onKeyDown={(event) => event.key === 'Escape' && !event.defaultPrevented && onClose()}
     >
-      <div className="flex min-h-14 items-center justify-between pl-5 pr-2">
+      <div className="flex min-h-14 shrink-0 items-center justify-between pl-5 pr-2">
         <h2 className="min-w-0 truncate text-2xl">
           <bdi>{title}</bdi>
         </h2>
@@ -28,32 +30,36 @@ export function Aside({ title, swatch, onClose, children }: Props) {
           <X aria-hidden />
         </button>
       </div>
-      <FullScreen
-        title={title}
-        trigger={
-          <button
-            type="button"
-            aria-label={`${title}: fill the screen`}
-            className="block shrink-0 cursor-zoom-in"
-          >
-            <Drawdown swatch={swatch} className="h-40" />
-          </button>
-        }
-      >
-        <Drawdown swatch={swatch} className="flex-1" />
-      </FullScreen>
-      <p className="flex min-h-9 items-center justify-between gap-2 px-5 text-sm text-soft">
-        {swatch && (
-          <>
-            <span>{swatch.hides_in ? `Hides in ${coats(swatch.hides_in)}` : 'Clear: never hides'}</span>
-            <span>
-              {labWords(swatch.face.lab)}
-              {swatch.face.in_gamut ? '' : ', more vivid than this screen'}
-            </span>
-          </>
-        )}
-      </p>
-      <div className="min-h-0 flex-1 overflow-auto px-5 pb-5 pt-1">{children}</div>
+      <div className="min-h-0 flex-1 overflow-auto focus-visible:-outline-offset-3">
+        <FullScreen
+          title={title}
+          trigger={
+            <button
+              type="button"
+              aria-label={`${title}: fill the screen`}
+              className="block w-full shrink-0 cursor-zoom-in"
+            >
+              <Drawdown swatch={swatch} className="h-36" />
+            </button>
+          }
+        >
+          <Drawdown swatch={swatch} className="flex-1" />
+        </FullScreen>
+        <p className="flex min-h-10 flex-wrap items-center justify-between gap-x-4 px-5 text-sm text-soft">
+          {swatch && (
+            <>
+              <span>{swatch.hides_in ? `Hides in ${coats(swatch.hides_in)}` : 'Clear: never hides'}</span>
+              <span>
+                {labWords(swatch.face.lab)}
+                {swatch.within > 0 && `, within ±${oneDecimal(swatch.within)}`}
+                {swatch.lustre && `, ${Math.round(swatch.lustre.share * 100)} % flakes`}
+                {swatch.face.in_gamut ? '' : ', more vivid than this screen'}
+              </span>
+            </>
+          )}
+        </p>
+        <div className="px-5 pb-5 pt-1">{children}</div>
+      </div>
     </section>
   );
 }

@@ -1,11 +1,12 @@
 import { ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
-import { useId, useState } from 'react';
+import { type ReactNode, useId, useState } from 'react';
 import type { PaintEntry, Problem } from '../../api/client';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
 import { Field } from '../../parts/Field';
 import { typed } from '../../parts/numbers';
+import { Segments } from '../../parts/Segments';
 import { useClasses } from '../../state/workspace';
 
 interface Props {
@@ -19,7 +20,8 @@ interface Props {
 /** What a painter writes down of a tin. */
 export function PaintFields({ entry, onChange, problem, begin = false }: Props) {
   const classes = useClasses().data ?? [];
-  const medium = classes.find((choice) => choice.id === entry.class)?.medium ?? false;
+  const kind = classes.find((choice) => choice.id === entry.class);
+  const medium = kind?.medium ?? false;
   const [amount, setAmount] = useState(text(entry.price?.amount));
   const [tin, setTin] = useState(text(entry.price?.tin_ml));
 
@@ -51,6 +53,15 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
             problem={problem}
             pointer="/colour"
           />
+          <Labelled label="Colour taken from">
+            <Segments
+              label="Colour taken from"
+              choices={SOURCES}
+              value={entry.source ?? 'chip'}
+              onChange={(source) => onChange({ ...entry, source })}
+              className="flex bg-ground"
+            />
+          </Labelled>
           <NumberField
             label="Coats to hide"
             value={entry.coats_to_hide}
@@ -84,7 +95,111 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
           error={problem?.at('/stock_ml')}
         />
       </div>
+      <Field
+        label="Opened on"
+        type="date"
+        value={entry.opened_on ?? ''}
+        onChange={(opened_on) => onChange({ ...entry, opened_on: opened_on || null })}
+        error={problem?.at('/opened_on')}
+      />
+      <Labelled label="The tin is">
+        <Segments
+          label="The tin is"
+          choices={CONDITIONS}
+          value={entry.condition ?? 'good'}
+          onChange={(condition) => onChange({ ...entry, condition })}
+          className="flex bg-ground"
+        />
+      </Labelled>
+      <Specials entry={entry} names={kind?.specials ?? []} onChange={onChange} problem={problem} />
+      <Field
+        label="Warning on the tin"
+        value={entry.safety ?? ''}
+        onChange={(safety) => onChange({ ...entry, safety: safety || null })}
+        error={problem?.at('/safety')}
+      />
     </div>
+  );
+}
+
+const SOURCES = [
+  { id: 'chip', name: 'Chip' },
+  { id: 'reader', name: 'Reader' },
+  { id: 'photo', name: 'Photo' },
+  { id: 'guess', name: 'Eye' },
+] as const;
+
+const CONDITIONS = [
+  { id: 'good', name: 'Good' },
+  { id: 'frozen', name: 'Was frozen' },
+  { id: 'off', name: 'Gone off' },
+] as const;
+
+const NUMBERS = [
+  { id: 'density', label: 'Density', unit: 'g/ml' },
+  { id: 'lustre', label: 'Flakes cover', unit: '0 to 1' },
+  { id: 'open_minutes', label: 'Stays open', unit: 'min' },
+] as const;
+
+const MARKS = [
+  { id: 'blocks_stains', label: 'Keeps stains and tannin back' },
+  { id: 'solvent_borne', label: 'Made with solvent: its rags can heat by themselves' },
+] as const;
+
+function Labelled({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="grid justify-items-start gap-1">
+      <span aria-hidden className="text-sm font-semibold">
+        {label}
+      </span>
+      {children}
+    </div>
+  );
+}
+
+/** What only some classes of product have. */
+function Specials({
+  entry,
+  names,
+  onChange,
+  problem,
+}: {
+  entry: PaintEntry;
+  names: string[];
+  onChange: (entry: PaintEntry) => void;
+  problem: Problem | undefined;
+}) {
+  const specials = entry.specials ?? {};
+  const numbers = NUMBERS.filter(({ id }) => names.includes(id));
+  const marks = MARKS.filter(({ id }) => names.includes(id));
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-2">
+        {numbers.map(({ id, label, unit }) => (
+          <NumberField
+            key={id}
+            label={label}
+            unit={unit}
+            value={specials[id]}
+            onChange={(value) => onChange({ ...entry, specials: { ...specials, [id]: value } })}
+            error={problem?.at(`/specials/${id}`)}
+          />
+        ))}
+      </div>
+      {marks.map(({ id, label }) => (
+        <label key={id} className="flex min-h-11 items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            className="size-5 accent-ink"
+            checked={specials[id] ?? false}
+            onChange={(event) =>
+              onChange({ ...entry, specials: { ...specials, [id]: event.target.checked } })
+            }
+          />
+          {label}
+        </label>
+      ))}
+    </>
   );
 }
 

@@ -1,0 +1,33 @@
+import { ChevronDown } from 'lucide-react';
+import { Select } from 'radix-ui';
+import { Choice, Choices } from './Choice';
+
+interface Props {
+  label: string;
+  choices: readonly { id: string; name: string }[];
+  value: string;
+  onChange: (value: string) => void;
+  className?: string;
+}
+
+/** One of a list, with its label only for screen readers: what is chosen says enough. */
+export function Picker({ label, choices, value, onChange, className = '' }: Props) {
+  return (
+    <Select.Root value={value} onValueChange={onChange}>
+      <Select.Trigger
+        aria-label={label}
+        className={`press press-plain shrink-0 justify-between ${className}`}
+      >
+        <Select.Value />
+        <Select.Icon>
+          <ChevronDown size={16} aria-hidden />
+        </Select.Icon>
+      </Select.Trigger>
+      <Choices>
+        {choices.map((choice) => (
+          <Choice key={choice.id} value={choice.id} name={choice.name} />
+        ))}
+      </Choices>
+    </Select.Root>
+  );
+}

@@ -1,0 +1,21 @@
+import { Plus } from 'lucide-react';
+
+/** What to do first. */
+export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
+  return (
+    <div className="m-auto grid max-w-md justify-items-center gap-4 p-8 text-center">
+      <div aria-hidden className="flex h-20 w-80 max-w-full flex-col">
+        <div className="flex-1 bg-paper" />
+        <div className="flex-1 bg-ink" />
+      </div>
+      <h2 className="text-2xl">Start with your white</h2>
+      <p>
+        Put the paints on your bench here, the white you mix with first: a name, the colour of its chip, and
+        how many coats it needs to hide. Two of them are enough to mix.
+      </p>
+      <button type="button" className="press press-ink" onClick={onAdd}>
+        <Plus size={20} aria-hidden /> Add a paint
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,56 @@
+import type { PaintPage } from '../../api/client';
+import { useLight, useLights } from '../../light/light';
+
+const NAMES: Record<string, string> = { wet: 'Wet', dry: 'Dry', sealed: 'Sealed' };
+
+/** A paint thick in every light and state, side by side and touching; the one that is looked at is marked. */
+export function Looks({ looks }: { looks: PaintPage['looks'] }) {
+  const lights = useLights();
+  const { light, setLight, state, setState } = useLight();
+  return (
+    <section aria-label="In every light and state" className="grid gap-1">
+      <div className="grid grid-cols-[3.75rem_repeat(7,minmax(0,1fr))] items-end text-xs text-soft">
+        <span />
+        {lights.map((choice) => (
+          <span
+            key={choice.id}
+            className={`pb-1 leading-tight ${choice.id === light ? 'font-bold text-ink' : ''}`}
+          >
+            {choice.name}
+          </span>
+        ))}
+        {looks.map((row) => (
+          <div key={row.state} className="contents">
+            <span className={`self-center text-sm ${row.state === state ? 'font-bold text-ink' : ''}`}>
+              {NAMES[row.state]}
+            </span>
+            {row.hex.map((hex, i) => {
+              const at = lights[i];
+              return (
+                <button
+                  key={at?.id ?? i}
+                  type="button"
+                  aria-label={`${NAMES[row.state]}, ${at?.name ?? ''}: ${hex}`}
+                  aria-pressed={row.state === state && at?.id === light}
+                  className="h-11 cursor-pointer focus-visible:z-10"
+                  style={{ background: hex }}
+                  onClick={() => {
+                    setState(row.state);
+                    if (at) setLight(at.id);
+                  }}
+                />
+              );
+            })}
+          </div>
+        ))}
+      </div>
+      <p className="text-sm text-soft">
+        {looks
+          .filter((row) => row.words)
+          .map((row) => `${NAMES[row.state]}: ${row.words}`)
+          .join('. ')}
+        .
+      </p>
+    </section>
+  );
+}

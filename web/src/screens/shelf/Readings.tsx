@@ -1,0 +1,85 @@
+import { Check, Trash2, TriangleAlert } from 'lucide-react';
+import { Problem, type ReadingKept } from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { oneDecimal, when } from '../../parts/numbers';
+import { useReadingCalls } from '../../state/readings';
+
+/** What was read of a paint, newest first; what contradicts the rest is asked about. */
+export function Readings({ readings, paint }: { readings: ReadingKept[]; paint: string }) {
+  if (readings.length === 0) return null;
+  return (
+    <section aria-label="Readings" className="grid gap-2">
+      <h3 className="font-display text-xl font-semibold">Read so far</h3>
+      <ul className="grid gap-px">
+        {readings.map((reading) => (
+          <Reading key={reading.id} reading={reading} paint={paint} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function kind({ entry }: ReadingKept) {
+  if (entry.drawdown) return `drawdown, ${entry.drawdown.wet_um} µm`;
+  const state = entry.state === 'dry' ? '' : `, ${entry.state}`;
+  return `${entry.of.length > 1 ? 'mix' : 'masstone'}${state}`;
+}
+
+function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
+  const calls = useReadingCalls();
+  const tell = useTell();
+  const failed = (error: unknown) =>
+    tell(error instanceof Problem ? error.message : 'Not changed: the program does not answer');
+  const alone = reading.entry.of.length === 1 && reading.entry.of[0]?.paint === paint;
+  return (
+    <li className="grid grid-cols-[3.5rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-ground">
+      <span aria-hidden className="flex flex-col">
+        {reading.hex.map((hex, i) => (
+          <span key={`${i} ${hex}`} className="flex-1" style={{ background: hex }} />
+        ))}
+      </span>
+      <div className="grid min-w-0 content-start gap-1 py-2 leading-tight">
+        <p className="font-semibold">
+          {alone ? kind(reading) : reading.title}
+          {reading.questioned && (
+            <span className="ml-2 inline-flex items-center gap-1">
+              <TriangleAlert size={15} aria-hidden /> left out
+            </span>
+          )}
+        </p>
+        <p className="text-sm text-soft">
+          <span className="inline-block first-letter:uppercase">{reading.words}</span>, ΔE00{' '}
+          {oneDecimal(reading.difference)}
+        </p>
+        <p className="text-sm text-soft">
+          {[when(reading.made_at), alone ? '' : kind(reading), reading.entry.device ?? '']
+            .filter(Boolean)
+            .join(', ')}
+        </p>
+        {reading.questioned && (
+          <>
+            <p className="text-sm">
+              It is {oneDecimal(reading.off)} standard deviations from what the others say. Was it another
+              dab, not yet dry, or a dirty reader? Take it out and read again; or say that it is right.
+            </p>
+            <button
+              type="button"
+              className="press press-plain mb-1 justify-self-start"
+              onClick={() => calls.insist(reading).catch(failed)}
+            >
+              <Check size={18} aria-hidden /> It is right
+            </button>
+          </>
+        )}
+      </div>
+      <button
+        type="button"
+        className="press press-bare self-start px-0"
+        aria-label={`Take out the reading of ${reading.title}`}
+        onClick={() => calls.remove(reading).catch(failed)}
+      >
+        <Trash2 size={18} aria-hidden />
+      </button>
+    </li>
+  );
+}

@@ -1,0 +1,58 @@
+import { TriangleAlert } from 'lucide-react';
+import type { Paint } from '../../api/client';
+import { Doubt } from '../../parts/Doubt';
+import { Drawdown } from '../../parts/Drawdown';
+import { coats, plainNumber } from '../../parts/numbers';
+
+interface Props {
+  paint: Paint;
+  open: boolean;
+  narrow: boolean;
+  onOpen: () => void;
+}
+
+/** One tin: its name, its drawdown, how sure its mixes are. */
+export function Row({ paint, open, narrow, onOpen }: Props) {
+  const { entry, known } = paint;
+  const off =
+    entry.condition === 'off' ? 'gone off' : entry.condition === 'frozen' ? 'was frozen' : undefined;
+  return (
+    <li>
+      <button
+        type="button"
+        onClick={onOpen}
+        aria-current={open || undefined}
+        className="group flex h-11 w-full items-stretch overflow-hidden text-left cursor-pointer hover:bg-panel aria-[current]:bg-ink aria-[current]:text-white focus-visible:-outline-offset-3"
+      >
+        <span
+          className={`flex w-34 shrink-0 flex-col justify-center pl-4 pr-2 leading-[1.15] md:pl-5 ${narrow ? 'md:w-40 wide:w-44' : 'md:w-52'}`}
+        >
+          <bdi className="truncate font-semibold">{entry.name}</bdi>
+          <span className="truncate text-sm text-soft group-aria-[current]:text-rail-soft">
+            {off ?? (paint.house_white ? 'house white' : paint.class_name)}
+          </span>
+        </span>
+        <Drawdown swatch={paint.swatch} className="min-w-0 flex-1" />
+        <span
+          className={`flex shrink-0 flex-col justify-center text-sm leading-[1.15] ${narrow ? 'w-16 pl-3' : 'w-18 pl-3 sm:w-40 sm:pl-4'}`}
+        >
+          {paint.medium ? (
+            <span>{narrow ? '' : 'clear'}</span>
+          ) : (
+            <span className="flex items-center gap-1">
+              <Doubt value={known.doubt} />
+              {known.questions > 0 && <TriangleAlert size={14} aria-label="with a question" />}
+            </span>
+          )}
+          {!narrow && !paint.medium && <span className="hidden sm:block">{known.words}</span>}
+        </span>
+        {!narrow && (
+          <span className="hidden w-32 shrink-0 flex-col justify-center text-sm leading-[1.15] lg:flex">
+            {paint.swatch.hides_in && <span>hides in {coats(paint.swatch.hides_in)}</span>}
+            {typeof entry.stock_ml === 'number' && <span>{plainNumber(entry.stock_ml)} ml left</span>}
+          </span>
+        )}
+      </button>
+    </li>
+  );
+}

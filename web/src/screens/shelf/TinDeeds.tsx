@@ -1,0 +1,114 @@
+import { Merge, Star, Trash2 } from 'lucide-react';
+import { AlertDialog } from 'radix-ui';
+import { useState } from 'react';
+import { type Paint, Problem } from '../../api/client';
+import { Drawdown } from '../../parts/Drawdown';
+import { useTell } from '../../parts/Notice';
+import { Panel } from '../../parts/Panel';
+import { useReadingCalls } from '../../state/readings';
+import { usePaintCalls } from '../../state/workspace';
+
+interface Props {
+  paint: Paint;
+  shelf: Paint[];
+  onClose: () => void;
+  onGo: (id: string) => void;
+}
+
+/** What can be done with a tin as a whole. */
+export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
+  const calls = usePaintCalls();
+  const readings = useReadingCalls();
+  const tell = useTell();
+  const [using, setUsing] = useState<string[]>();
+  const [merging, setMerging] = useState(false);
+
+  const unless = (failed: string) => (error: unknown) =>
+    tell(error instanceof Problem ? error.message : `${failed}: the program does not answer`);
+
+  const remove = async (confirmed: boolean) => {
+    setUsing(undefined);
+    try {
+      await calls.remove(paint, confirmed);
+      tell(`${paint.entry.name} is off the shelf; undo brings it back`);
+      onClose();
+    } catch (error) {
+      if (error instanceof Problem && error.is('in-use')) {
+        setUsing((error.body.used_by ?? []).map((mix) => mix.name ?? 'a mix without a name'));
+      } else unless('Not removed')(error);
+    }
+  };
+
+  const merge = async (keep: Paint) => {
+    setMerging(false);
+    try {
+      await calls.merge(keep.id, paint.id);
+      tell(`${paint.entry.name} is now ${keep.entry.name}; undo parts them again`);
+      onGo(keep.id);
+    } catch (error) {
+      unless('Not merged')(error);
+    }
+  };
+
+  return (
+    <div className="grid gap-2">
+      {!paint.medium && !paint.house_white && (
+        <button
+          type="button"
+          className="press press-plain"
+          onClick={() => readings.chooseHouseWhite(paint.id).catch(unless('Not chosen'))}
+        >
+          <Star size={18} aria-hidden /> Make it the house white
+        </button>
+      )}
+      {shelf.length > 1 && (
+        <button type="button" className="press press-plain" onClick={() => setMerging(true)}>
+          <Merge size={18} aria-hidden /> It is the same as…
+        </button>
+      )}
+      <button type="button" className="press press-plain" onClick={() => remove(false)}>
+        <Trash2 size={18} aria-hidden /> Take it off the shelf
+      </button>
+      <Panel open={merging} onClose={() => setMerging(false)} title={`${paint.entry.name} is the same as…`}>
+        <p className="mb-3 text-soft">
+          Its mixes and readings go over to the one you choose, its stock is added, and this tin leaves the
+          shelf. One step of undo parts them again.
+        </p>
+        <ul aria-label="The tin that stays" className="max-h-[48vh] overflow-auto">
+          {shelf
+            .filter((other) => other.id !== paint.id && other.medium === paint.medium)
+            .map((other) => (
+              <li key={other.id}>
+                <button
+                  type="button"
+                  onClick={() => merge(other)}
+                  className="flex h-12 w-full items-center gap-3 text-left cursor-pointer hover:bg-panel focus-visible:-outline-offset-3"
+                >
+                  <Drawdown swatch={other.swatch} className="h-11 w-24 shrink-0" />
+                  <bdi className="truncate">{other.entry.name}</bdi>
+                </button>
+              </li>
+            ))}
+        </ul>
+      </Panel>
+      <AlertDialog.Root open={using !== undefined} onOpenChange={(open) => !open && setUsing(undefined)}>
+        <AlertDialog.Portal>
+          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+          <AlertDialog.Content className="fixed left-1/2 top-[20vh] z-50 grid w-[min(28rem,92vw)] -translate-x-1/2 gap-3 rounded-md bg-ground p-5 shadow-2xl">
+            <AlertDialog.Title className="text-2xl">Take {paint.entry.name} off the shelf?</AlertDialog.Title>
+            <AlertDialog.Description>
+              It is in {using?.join(', ')}. {using?.length === 1 ? 'That mix keeps' : 'Those mixes keep'} the
+              record of it.
+            </AlertDialog.Description>
+            <div className="flex justify-end gap-2">
+              <AlertDialog.Cancel className="press press-plain">Leave it</AlertDialog.Cancel>
+              <AlertDialog.Action className="press press-ink" onClick={() => remove(true)}>
+                Take it off
+              </AlertDialog.Action>
+            </div>
+          </AlertDialog.Content>
+        </AlertDialog.Portal>
+      </AlertDialog.Root>
+    </div>
+  );
+}

@@ -1,0 +1,165 @@
+import { ScanLine } from 'lucide-react';
+import { useState } from 'react';
+import { type Colour, type Measured, Problem, type ReadOut, type ToRead } from '../../../api/client';
+import { ColourField } from '../../../parts/ColourField';
+import { Segments } from '../../../parts/Segments';
+import { useReadingCalls } from '../../../state/readings';
+import { PhotoPick } from './PhotoPick';
+
+const WAYS = [
+  { id: 'reader', name: 'Colour reader' },
+  { id: 'type', name: 'Type it' },
+  { id: 'photo', name: 'From a photo' },
+] as const;
+
+type Way = (typeof WAYS)[number]['id'];
+
+interface Props {
+  sample: ToRead;
+  /** Over black and over white, rather than one. */
+  two: boolean;
+  /** Why the last one was not kept. */
+  problem: string | undefined;
+  onKeep: (read: {
+    thick?: Measured | undefined;
+    over?: [Measured, Measured] | undefined;
+    source: string;
+    device?: string;
+  }) => void;
+}
+
+/** A sample read by the colour reader, by typing what another reader says, or from a photo. */
+export function ReadSample({ sample, two, problem, onKeep }: Props) {
+  const [way, setWay] = useState<Way>('reader');
+  return (
+    <section aria-label="Read it" className="grid gap-3 rounded bg-panel p-4">
+      <Segments label="How to read it" choices={WAYS} value={way} onChange={setWay} />
+      {way === 'reader' && <ByReader sample={sample} onKeep={onKeep} />}
+      {way === 'type' && <ByTyping two={two} onKeep={onKeep} />}
+      {way === 'photo' && (
+        <PhotoPick
+          wanted={two ? ['over black', 'over white'] : ['the dab']}
+          onPicked={([first, second]) =>
+            onKeep({
+              source: 'photo',
+              ...(two && first && second ? { over: [{ lab: first }, { lab: second }] } : {}),
+              ...(!two && first ? { thick: { lab: first } } : {}),
+            })
+          }
+        />
+      )}
+      {problem && (
+        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+          {problem}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
+  const calls = useReadingCalls();
+  const [read, setRead] = useState<ReadOut>();
+  const [trouble, setTrouble] = useState<string>();
+  const [smeared, setSmeared] = useState(false);
+
+  const ask = async () => {
+    try {
+      setTrouble(undefined);
+      setRead(await calls.read({ ...sample, smeared }));
+    } catch (error) {
+      setTrouble(error instanceof Problem ? error.message : 'The program does not answer');
+    }
+  };
+  const keep = () =>
+    read &&
+    onKeep({
+      source: 'reader',
+      device: read.device,
+      ...(read.thick ? { thick: read.thick } : {}),
+      ...(read.drawdown ? { over: [read.drawdown.over_black, read.drawdown.over_white] } : {}),
+    });
+
+  return (
+    <div className="grid gap-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <button type="button" className={`press ${read ? 'press-plain' : 'press-ink'}`} onClick={ask}>
+          <ScanLine size={20} aria-hidden /> {read ? 'Read it again' : 'Read it'}
+        </button>
+        <p className="min-w-60 flex-1 text-sm">
+          <b>Simulated reader.</b> No device is connected: it reads a made-up paint that stands behind yours,
+          so that you can try the test.
+        </p>
+      </div>
+      <label className="flex min-h-11 items-center gap-2 text-sm">
+        <input
+          type="checkbox"
+          className="size-5 accent-ink"
+          checked={smeared}
+          onChange={(event) => setSmeared(event.target.checked)}
+        />
+        Try it with a smeared window, as happens
+      </label>
+      {trouble && (
+        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+          {trouble}
+        </p>
+      )}
+      {read && (
+        <div className="flex items-center gap-4">
+          <span role="img" aria-label={`Read: ${read.hex.join(' and ')}`} className="flex">
+            {read.hex.map((hex, i) => (
+              <span key={`${i} ${hex}`} className="h-16 w-24" style={{ background: hex }} />
+            ))}
+          </span>
+          <button type="button" className="press press-ink" onClick={keep}>
+            Keep this reading
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function ByTyping({ two, onKeep }: Pick<Props, 'two' | 'onKeep'>) {
+  const [first, setFirst] = useState<Colour | null>(null);
+  const [second, setSecond] = useState<Colour | null>(null);
+  const measured = (colour: Colour): Measured => ({ lab: colour.lab ?? null, hex: colour.hex ?? null });
+  const whole = first && (!two || second);
+  return (
+    <div className="grid gap-3">
+      <div className={`grid gap-4 ${two ? 'sm:grid-cols-2' : ''}`}>
+        <ColourField
+          label={two ? 'Over black' : 'What your reader says'}
+          colour={null}
+          onChange={setFirst}
+          problem={undefined}
+          pointer="/thick"
+        />
+        {two && (
+          <ColourField
+            label="Over white"
+            colour={null}
+            onChange={setSecond}
+            problem={undefined}
+            pointer="/thick"
+          />
+        )}
+      </div>
+      <button
+        type="button"
+        className="press press-ink justify-self-start"
+        disabled={!whole}
+        onClick={() =>
+          first &&
+          onKeep({
+            source: 'reader',
+            ...(two && second ? { over: [measured(first), measured(second)] } : { thick: measured(first) }),
+          })
+        }
+      >
+        Keep this reading
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,162 @@
+import { useState } from 'react';
+import { type Measured, type Paint, Problem, type ReadingEntry, type ReadingMade } from '../../../api/client';
+import { Doubt } from '../../../parts/Doubt';
+import { useTell } from '../../../parts/Notice';
+import { Panel } from '../../../parts/Panel';
+import { Segments } from '../../../parts/Segments';
+import { useReadingCalls } from '../../../state/readings';
+import { ReadSample } from './ReadSample';
+
+export type Test = 'tint-1-1' | 'tint-1-4' | 'masstone' | 'drawdown' | 'sealed';
+
+/** Wet thickness of a brushed coat, µm: what a drawdown is made with unless somebody says otherwise. */
+const COAT = 90;
+
+const POURS = [
+  { id: 'eye', name: 'By eye' },
+  { id: 'spoons', name: 'Level spoons' },
+  { id: 'scale', name: 'Scale or syringe' },
+] as const;
+
+interface Props {
+  test: Test;
+  paint: Paint;
+  white: Paint | undefined;
+  onClose: () => void;
+}
+
+/** A test from the first spoon to what it taught, in one dialog. */
+export function TestFlow({ test, paint, white, onClose }: Props) {
+  const calls = useReadingCalls();
+  const tell = useTell();
+  const [pour, setPour] = useState<string>('spoons');
+  const [made, setMade] = useState<ReadingMade>();
+  const [problem, setProblem] = useState<string>();
+  const name = paint.entry.name;
+  const of = parts(test, paint, white);
+  const state = test === 'sealed' ? 'sealed' : 'dry';
+
+  const keep = async (read: {
+    thick?: Measured | undefined;
+    over?: [Measured, Measured] | undefined;
+    source: string;
+    device?: string;
+  }) => {
+    const entry: ReadingEntry = {
+      of,
+      pour,
+      state,
+      source: read.source,
+      device: read.device ?? null,
+      thick: read.thick ?? null,
+      drawdown: read.over ? { wet_um: COAT, over_black: read.over[0], over_white: read.over[1] } : null,
+    };
+    try {
+      setProblem(undefined);
+      setMade(await calls.make(entry));
+    } catch (error) {
+      if (error instanceof Problem) setProblem(error.message);
+      else tell('Not kept: the program does not answer');
+    }
+  };
+
+  return (
+    <Panel open onClose={onClose} title={titleOf(test, name)} className="w-[min(46rem,94vw)]">
+      {made ? (
+        <Taught made={made} onClose={onClose} />
+      ) : (
+        <div className="grid gap-4">
+          <ol className="grid gap-2">
+            {steps(test, name, white?.entry.name ?? 'the house white').map((step, i) => (
+              <li key={step} className="grid grid-cols-[2rem_1fr] items-baseline">
+                <span className="font-display text-xl font-semibold">{i + 1}</span>
+                <span>{step}</span>
+              </li>
+            ))}
+          </ol>
+          {of.length > 1 && (
+            <div className="flex flex-wrap items-center gap-3">
+              <span className="text-sm font-semibold">Measured with</span>
+              <Segments label="Measured with" choices={POURS} value={pour} onChange={setPour} />
+            </div>
+          )}
+          <ReadSample
+            sample={{ of, state, ...(test === 'drawdown' ? { wet_um: COAT } : {}) }}
+            two={test === 'drawdown'}
+            problem={problem}
+            onKeep={keep}
+          />
+        </div>
+      )}
+    </Panel>
+  );
+}
+
+function parts(test: Test, paint: Paint, white: Paint | undefined) {
+  const own = { paint: paint.id, parts: 1 };
+  if (!white || (test !== 'tint-1-1' && test !== 'tint-1-4')) return [own];
+  return [own, { paint: white.id, parts: test === 'tint-1-1' ? 1 : 4 }];
+}
+
+function titleOf(test: Test, name: string) {
+  if (test === 'tint-1-1') return `Tint test of ${name}, 1 : 1`;
+  if (test === 'tint-1-4') return `Tint test of ${name}, 1 : 4`;
+  if (test === 'drawdown') return `Drawdown of ${name}`;
+  return test === 'sealed' ? `${name} under wax` : `Masstone of ${name}`;
+}
+
+function steps(test: Test, name: string, white: string) {
+  const thick = 'Brush it out on card, thick enough that nothing shows through, and let it dry.';
+  if (test === 'tint-1-1')
+    return [`Stir one spoon of ${name} with one spoon of ${white}.`, thick, 'Read the dry dab.'];
+  if (test === 'tint-1-4')
+    return [`Stir one spoon of ${name} with four spoons of ${white}.`, thick, 'Read the dry dab.'];
+  if (test === 'drawdown')
+    return [
+      `Brush one even coat of ${name} across a black and a white card.`,
+      'Let it dry.',
+      'Read it over the black, then over the white.',
+    ];
+  if (test === 'sealed')
+    return [
+      thick,
+      'Rub clear wax over half of it, buff it off, wait until it is dry.',
+      'Read the waxed half.',
+    ];
+  return [thick, 'Read the dry dab.'];
+}
+
+/** What the reading taught. */
+function Taught({ made, onClose }: { made: ReadingMade; onClose: () => void }) {
+  const { reading, news } = made;
+  return (
+    <div className="grid gap-4">
+      {reading.questioned ? (
+        <p className="text-lg">
+          This reading contradicts the others by {reading.off.toFixed(1)} standard deviations, so it is left
+          out until you say which is right. You find it on the page of the paint.
+        </p>
+      ) : (
+        <ul aria-label="What it taught" className="grid gap-2">
+          {news
+            .filter((paint) => paint.before - paint.after > 0.05)
+            .map((paint) => (
+              <li key={paint.paint} className="font-display text-2xl font-semibold">
+                The doubt in mixes of {paint.name} fell from <Doubt value={paint.before} /> to{' '}
+                <Doubt value={paint.after} />.
+              </li>
+            ))}
+          {news.every((paint) => paint.before - paint.after <= 0.05) && (
+            <li className="text-lg">It fits what was known, and told little that was new.</li>
+          )}
+        </ul>
+      )}
+      <p className="text-soft">
+        The reading was {reading.words}, ΔE00 {reading.difference.toFixed(1)}.
+      </p>
+      <button type="button" className="press press-ink justify-self-end" onClick={onClose}>
+        Done
+      </button>
+    </div>
+  );
+}

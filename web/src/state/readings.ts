@@ -1,0 +1,58 @@
+// The log of readings, the colour reader and the choice of the house white.
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
+import { keys, refresh } from './workspace';
+
+export function useWorkshop() {
+  return useQuery({ queryKey: keys.workshop, queryFn: () => got(api.GET('/api/workshop')) });
+}
+
+/** Everything that can be done with readings. A reading changes what is known of every mix, so all is asked for again. */
+export function useReadingCalls() {
+  const client = useQueryClient();
+  const params = (reading: ReadingKept) => ({
+    path: { id: reading.id },
+    query: { revision: reading.revision },
+  });
+  return {
+    read: (sample: ToRead) => got(api.POST('/api/reader/read', { body: sample })),
+    calibrate: () => got(api.POST('/api/reader/calibrate')),
+    make: async (entry: ReadingEntry) => {
+      const made = await got(api.POST('/api/readings', { body: entry }));
+      await refresh(client);
+      return made;
+    },
+    insist: async (reading: ReadingKept) => {
+      const body = { ...reading.entry, sure: true };
+      await got(api.PUT('/api/readings/{id}', { params: params(reading), body }));
+      await refresh(client);
+    },
+    remove: async (reading: ReadingKept) => {
+      await got(api.DELETE('/api/readings/{id}', { params: params(reading) }));
+      await refresh(client);
+    },
+    chooseHouseWhite: async (house_white: string | null) => {
+      const { revision } = await got(api.GET('/api/workshop'));
+      await got(api.PUT('/api/workshop', { params: { query: { revision } }, body: { house_white } }));
+      await refresh(client);
+    },
+    bringPhoto: (file: File) =>
+      got(
+        api.POST('/api/photos', {
+          body: file as never,
+          bodySerializer: (body: unknown) => body as Blob,
+          headers: { 'content-type': 'application/octet-stream' },
+        }),
+      ),
+    pick: (id: string, card: string, card_at: Spot, spots: Spot[]) =>
+      got(api.POST('/api/photos/{id}/pick', { params: { path: { id } }, body: { card, card_at, spots } })),
+  };
+}
+
+/** A round spot of a photo, in widths of the photo. */
+export interface Spot {
+  x: number;
+  y: number;
+  radius: number;
+}
