@@ -1,8 +1,12 @@
 //! Open formats, bytes to values and back.
 //!
-//! | what | where |
-//! |---|---|
-//! | a photo to pick colours from | [`photo()`] |
+//! | what | in | out |
+//! |---|---|---|
+//! | spectra and Lab, CGATS.17 text | [`import()`] | [`cgats()`] |
+//! | spectra and Lab, CxF/X (ISO 17972-1) | [`import()`] | [`cxf()`] |
+//! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
+//! | a palette of 8-bit codes, GIMP .gpl | [`import()`] | [`gpl()`] |
+//! | a photo to pick colours from | [`photo()`] | |
 //!
 //! Everything here is a function of the bytes it is given: no file is opened. Hostile bytes are expected: sizes are
 //! checked before anything is decoded, and every error says where it is and what to do.
@@ -10,6 +14,70 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod cgats;
+mod cxf;
+mod palette;
 mod photo;
+mod sample;
+mod table;
+mod text;
 
+pub use cgats::cgats;
+pub use cxf::cxf;
+pub use palette::gpl;
 pub use photo::{BadPhoto, LARGEST_PHOTO, photo};
+pub use sample::{BadFile, Sample, Told};
+pub use table::{csv, hex};
+pub use text::LARGEST_FILE;
+
+/// Which format a file is in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Format {
+    /// CGATS.17 text.
+    Cgats,
+    /// CxF/X XML.
+    Cxf,
+    /// CSV.
+    Csv,
+    /// GIMP palette.
+    Gpl,
+}
+
+impl Format {
+    /// What it is called.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Format::Cgats => "CGATS.17",
+            Format::Cxf => "CxF/X",
+            Format::Csv => "CSV",
+            Format::Gpl => "GIMP palette",
+        }
+    }
+
+    /// Told by how the text begins.
+    fn of(text: &str) -> Self {
+        let start = text.trim_start();
+        if start.starts_with('<') {
+            Format::Cxf
+        } else if start.starts_with(palette::HEAD) {
+            Format::Gpl
+        } else if text.lines().any(|line| line.trim() == "BEGIN_DATA_FORMAT" || line.trim() == "BEGIN_DATA") {
+            Format::Cgats
+        } else {
+            Format::Csv
+        }
+    }
+}
+
+/// Reads a file of any of the formats; nothing in it is trusted.
+pub fn import(bytes: &[u8], told: Told) -> Result<(Format, Vec<Sample>), BadFile> {
+    let text = text::text(bytes)?;
+    let format = Format::of(text);
+    let samples = match format {
+        Format::Cgats => cgats::read(text, told),
+        Format::Cxf => cxf::read(text, told),
+        Format::Csv => table::read(text, told),
+        Format::Gpl => palette::read(text),
+    }?;
+    Ok((format, samples))
+}

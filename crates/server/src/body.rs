@@ -1,5 +1,6 @@
 //! Bodies and queries of requests, with errors that name the field.
 
+use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::request::Parts;
 use axum::http::{StatusCode, header};
@@ -13,6 +14,9 @@ pub const LARGEST_BODY: usize = 1 << 20;
 
 /// A JSON body.
 pub struct Body<T>(pub T);
+
+/// A body of any bytes, at most `MOST` of them: a file.
+pub struct Raw<const MOST: usize>(pub Bytes);
 
 /// A query string.
 pub struct Asked<T>(pub T);
@@ -38,6 +42,17 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
             Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", detail)
         })?;
         parse(&bytes).map(Body)
+    }
+}
+
+impl<const MOST: usize, S: Sync> FromRequest<S> for Raw<MOST> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
+        axum::body::to_bytes(request.into_body(), MOST).await.map(Raw).map_err(|_| {
+            let detail = format!("the file is larger than {} MB: choose a smaller one", MOST >> 20);
+            Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", detail)
+        })
     }
 }
 

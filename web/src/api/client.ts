@@ -12,6 +12,7 @@ export type ReadingKept = Schemas['ReadingKept'];
 export type ReadingMade = Schemas['ReadingMade'];
 export type ReadOut = Schemas['ReadOut'];
 export type ToRead = Schemas['ToRead'];
+export type ImportPlan = Schemas['ImportPlan'];
 export type Measured = Schemas['MeasuredEntry'];
 export type PaintEntry = Schemas['PaintEntry'];
 export type Mix = Schemas['Mix'];
@@ -32,7 +33,7 @@ export class Problem extends Error {
     super(body.detail);
   }
 
-  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown') {
+  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown' | 'percent') {
     return this.body.type === `urn:warm-blend:${kind}`;
   }
 

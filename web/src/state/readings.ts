@@ -37,22 +37,5 @@ export function useReadingCalls() {
       await got(api.PUT('/api/workshop', { params: { query: { revision } }, body: { house_white } }));
       await refresh(client);
     },
-    bringPhoto: (file: File) =>
-      got(
-        api.POST('/api/photos', {
-          body: file as never,
-          bodySerializer: (body: unknown) => body as Blob,
-          headers: { 'content-type': 'application/octet-stream' },
-        }),
-      ),
-    pick: (id: string, card: string, card_at: Spot, spots: Spot[]) =>
-      got(api.POST('/api/photos/{id}/pick', { params: { path: { id } }, body: { card, card_at, spots } })),
   };
-}
-
-/** A round spot of a photo, in widths of the photo. */
-export interface Spot {
-  x: number;
-  y: number;
-  radius: number;
 }

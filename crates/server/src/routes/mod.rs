@@ -1,5 +1,6 @@
 //! What is served under `/api`, one subject a file.
 
+mod files;
 mod history;
 mod mixes;
 mod paints;
@@ -10,19 +11,17 @@ mod readings;
 mod reference;
 mod workshop;
 
-use axum::extract::DefaultBodyLimit;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
-
-use warm_blend_interchange::LARGEST_PHOTO;
 
 use crate::Workspace;
 
 pub fn all() -> OpenApiRouter<Workspace> {
-    let photos =
-        OpenApiRouter::new().routes(routes!(photos::bring)).layer(DefaultBodyLimit::max(LARGEST_PHOTO + 1));
     OpenApiRouter::new()
-        .merge(photos)
+        .routes(routes!(photos::bring))
+        .routes(routes!(files::preview))
+        .routes(routes!(files::carry_out))
+        .routes(routes!(files::export))
         .routes(routes!(reference::health))
         .routes(routes!(reference::lights))
         .routes(routes!(reference::classes))

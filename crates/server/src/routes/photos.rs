@@ -1,18 +1,17 @@
 //! Colours out of a photo that holds a white or grey card.
 
 use axum::Json;
-use axum::body::Bytes;
 use axum::extract::State;
 use axum::http::StatusCode;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::photo::{Card, Spot};
-use warm_blend_interchange::photo;
+use warm_blend_interchange::{LARGEST_PHOTO, photo};
 use warm_blend_spectral::{Degree, Lab, Light, on_screen};
 
 use crate::Workspace;
-use crate::body::{Body, IdPath};
+use crate::body::{Body, IdPath, Raw};
 use crate::problem::Problem;
 
 /// A photo that is kept while colours are picked from it.
@@ -78,7 +77,7 @@ impl From<SpotEntry> for Spot {
     responses((status = CREATED, body = PhotoAtHand), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn bring(
     State(workspace): State<Workspace>,
-    bytes: Bytes,
+    Raw(bytes): Raw<LARGEST_PHOTO>,
 ) -> Result<(StatusCode, Json<PhotoAtHand>), Problem> {
     let decoded = tokio::task::spawn_blocking(move || photo(&bytes))
         .await

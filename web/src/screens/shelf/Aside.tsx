@@ -30,7 +30,7 @@ export function Aside({ title, wide = false, swatch, onClose, children }: Props)
           <X aria-hidden />
         </button>
       </div>
-      <div className="min-h-0 flex-1 overflow-auto focus-visible:-outline-offset-3">
+      <div className="relative min-h-0 flex-1 overflow-auto focus-visible:-outline-offset-3">
         <FullScreen
           title={title}
           trigger={

@@ -1,4 +1,5 @@
 import { Plus } from 'lucide-react';
+import { Files } from './Files';
 
 /** What to do first. */
 export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
@@ -13,9 +14,12 @@ export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
         Put the paints on your bench here, the white you mix with first: a name, the colour of its chip, and
         how many coats it needs to hide. Two of them are enough to mix.
       </p>
-      <button type="button" className="press press-ink" onClick={onAdd}>
-        <Plus size={20} aria-hidden /> Add a paint
-      </button>
+      <div className="flex gap-2">
+        <button type="button" className="press press-ink" onClick={onAdd}>
+          <Plus size={20} aria-hidden /> Add a paint
+        </button>
+        <Files first />
+      </div>
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { Picker } from '../../parts/Picker';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { usePaints } from '../../state/workspace';
 import { EmptyShelf } from './EmptyShelf';
+import { Files } from './Files';
 import { NewPaint } from './NewPaint';
 import { arrange, EVERYTHING, filters, SORTS, type Sort } from './order';
 import { PaintPage } from './PaintPage';
@@ -34,15 +35,18 @@ export function Shelf() {
           <h1 className={`text-3xl ${open ? 'mr-auto' : 'mr-3'}`}>Shelf</h1>
           {paints.data.length > 0 && (
             <>
+              <div className={open ? '' : 'order-last'}>
+                <Files />
+              </div>
               <button
                 type="button"
-                className={`press press-ink ${open ? 'px-0' : 'order-last ml-auto'}`}
+                className={`press press-ink ${open ? 'px-0' : 'order-last'}`}
                 aria-label="Add a paint"
                 onClick={() => go('/shelf/new')}
               >
                 <Plus size={20} aria-hidden /> {!open && 'Add a paint'}
               </button>
-              <div className={`flex gap-2 ${open ? 'w-full' : ''}`}>
+              <div className={`flex gap-2 ${open ? 'w-full' : 'mr-auto'}`}>
                 <Picker
                   label="Show"
                   choices={choices}
@@ -64,7 +68,7 @@ export function Shelf() {
         {paints.data.length === 0 ? (
           <EmptyShelf onAdd={() => go('/shelf/new')} />
         ) : (
-          <ul aria-label="Paints and mediums" className="min-h-0 flex-1 overflow-auto pb-4">
+          <ul aria-label="Paints and mediums" className="relative min-h-0 flex-1 overflow-auto pb-4">
             {shown.map((paint) => (
               <Row
                 key={paint.id}

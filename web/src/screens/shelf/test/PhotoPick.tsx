@@ -2,7 +2,7 @@ import { ImageUp } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useEffect, useId, useRef, useState } from 'react';
 import { Problem } from '../../../api/client';
 import { Segments } from '../../../parts/Segments';
-import { type Spot, useReadingCalls } from '../../../state/readings';
+import { type Spot, usePhotos } from '../../../state/files';
 
 type Lab = [number, number, number];
 
@@ -23,7 +23,7 @@ interface Props {
 
 /** Colours picked from a photo that holds a white or grey card: spots are dragged, or moved with the arrow keys. */
 export function PhotoPick({ wanted, onPicked }: Props) {
-  const calls = useReadingCalls();
+  const calls = usePhotos();
   const [photo, setPhoto] = useState<{ id: string; url: string; ratio: number }>();
   const [card, setCard] = useState<string>('white');
   const [spots, setSpots] = useState<Spot[]>([]);
@@ -42,7 +42,7 @@ export function PhotoPick({ wanted, onPicked }: Props) {
     setTrouble(undefined);
     setPicked(undefined);
     try {
-      const { id, width, height } = await calls.bringPhoto(chosen);
+      const { id, width, height } = await calls.bring(chosen);
       setPhoto({ id, url: URL.createObjectURL(chosen), ratio: height / width });
       setSpots(
         names.map((_, i) => ({ x: (i + 1) / (names.length + 1), y: height / width / 2, radius: RADIUS })),

@@ -1,0 +1,196 @@
+//! CGATS.17 text: keywords, a line of field names, and a line a sample.
+//!
+//! ```text
+//! CGATS.17
+//! ILLUMINATION_NAME "D65"
+//! BEGIN_DATA_FORMAT
+//! SAMPLE_NAME LAB_L LAB_A LAB_B nm380 … nm730
+//! END_DATA_FORMAT
+//! BEGIN_DATA
+//! "oat white" 88.9 0.2 12.1 0.31 … 0.79
+//! END_DATA
+//! ```
+//!
+//! (ANSI CGATS.17:2009; ISO 28178.) Where a file has both, the spectrum is taken.
+
+use warm_blend_finish::learn::Measured;
+use warm_blend_spectral::{BANDS, wavelength};
+
+use crate::sample::{BadFile, Sample, Told, Viewing, curve};
+use crate::text::{enough, number};
+
+/// The words of a line; quoted ones may hold spaces.
+fn words(line: &str) -> Vec<String> {
+    let mut words = Vec::new();
+    let mut rest = line.trim();
+    while !rest.is_empty() {
+        if let Some(quoted) = rest.strip_prefix('"') {
+            let end = quoted.find('"').unwrap_or(quoted.len());
+            words.push(quoted[..end].to_owned());
+            rest = quoted.get(end + 1..).unwrap_or("").trim_start();
+        } else {
+            let end = rest.find(char::is_whitespace).unwrap_or(rest.len());
+            words.push(rest[..end].to_owned());
+            rest = rest[end..].trim_start();
+        }
+    }
+    words
+}
+
+/// What a field holds.
+enum Field {
+    Id,
+    Name,
+    Lab(usize),
+    Band(f64),
+    Other,
+}
+
+fn field(name: &str) -> Field {
+    let upper = name.to_ascii_uppercase();
+    match upper.as_str() {
+        "SAMPLE_ID" | "SAMPLEID" => return Field::Id,
+        "SAMPLE_NAME" => return Field::Name,
+        "LAB_L" => return Field::Lab(0),
+        "LAB_A" => return Field::Lab(1),
+        "LAB_B" => return Field::Lab(2),
+        _ => {}
+    }
+    // `SPECTRAL_NM380`, `SPECTRAL_380`, `NM380`, `R_380`, as instruments write them.
+    let digits = ["SPECTRAL_NM_", "SPECTRAL_NM", "SPECTRAL_", "NM_", "NM", "R_"]
+        .iter()
+        .find_map(|prefix| upper.strip_prefix(prefix))
+        .and_then(|digits| digits.parse::<f64>().ok());
+    match digits {
+        Some(nm) if (300.0..=830.0).contains(&nm) => Field::Band(nm),
+        _ => Field::Other,
+    }
+}
+
+pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
+    let (mut illuminant, mut observer) = (String::new(), String::new());
+    let (mut fields, mut samples) = (Vec::new(), Vec::new());
+    let mut within = "";
+    let mut last = 0;
+    for (i, raw) in text.lines().enumerate() {
+        let line = i + 1;
+        last = line;
+        let raw = raw.trim();
+        if raw.is_empty() || raw.starts_with('#') {
+            continue;
+        }
+        match raw {
+            "BEGIN_DATA_FORMAT" => within = "format",
+            "BEGIN_DATA" if fields.is_empty() => {
+                return Err(BadFile::at(
+                    line,
+                    "the data come before their field names: BEGIN_DATA_FORMAT is missing",
+                ));
+            }
+            "BEGIN_DATA" => within = "data",
+            "END_DATA_FORMAT" | "END_DATA" => within = "",
+            _ if within == "format" => fields.extend(words(raw).iter().map(|name| field(name))),
+            _ if within == "data" => {
+                enough(samples.len(), line)?;
+                let viewing =
+                    Viewing::named(&illuminant, &observer).map_err(|what| BadFile::at(line, what))?;
+                samples.push(sample(&words(raw), &fields, viewing, told, line)?);
+            }
+            _ => {
+                let words = words(raw);
+                let value = words.get(1).cloned().unwrap_or_default();
+                match words[0].as_str() {
+                    "ILLUMINATION_NAME" | "ILLUMINANT" | "MEASUREMENT_ILLUMINANT" => illuminant = value,
+                    "OBSERVER" | "OBSERVER_ANGLE" | "STANDARD_OBSERVER" => observer = value,
+                    _ => {}
+                }
+            }
+        }
+    }
+    if within == "data" {
+        return Err(BadFile::at(last, "the file is cut short: END_DATA is missing"));
+    }
+    if samples.is_empty() {
+        return Err(BadFile::Whole(
+            "there are no samples in it: BEGIN_DATA … END_DATA is missing or empty".to_owned(),
+        ));
+    }
+    Ok(samples)
+}
+
+fn sample(
+    words: &[String],
+    fields: &[Field],
+    viewing: Viewing,
+    told: Told,
+    line: usize,
+) -> Result<Sample, BadFile> {
+    if words.len() != fields.len() {
+        let what = format!(
+            "{} values for {} fields: is a name with spaces without its quotes?",
+            words.len(),
+            fields.len()
+        );
+        return Err(BadFile::at(line, what));
+    }
+    let (mut id, mut name, mut lab, mut points) = (None, None, [None; 3], Vec::new());
+    for (word, field) in words.iter().zip(fields) {
+        let value = || number(word, true).ok_or_else(|| BadFile::at(line, format!("“{word}” is no number")));
+        match field {
+            Field::Id => id = Some(word.clone()),
+            Field::Name => name = Some(word.clone()),
+            Field::Lab(i) => lab[*i] = Some(value()?),
+            Field::Band(nm) => points.push((*nm, value()?)),
+            Field::Other => {}
+        }
+    }
+    let mut notes = Vec::new();
+    let measured = match lab {
+        _ if !points.is_empty() => Measured::Spectrum(curve(line, &points, told, &mut notes)?),
+        [Some(l), Some(a), Some(b)] => Measured::Colour(viewing.to_daylight([l, a, b], line, &mut notes)?),
+        _ => {
+            return Err(BadFile::at(
+                line,
+                "neither a spectrum nor LAB_L, LAB_A, LAB_B: export one of the two",
+            ));
+        }
+    };
+    let name = name.or(id).filter(|name| !name.trim().is_empty()).unwrap_or_else(|| format!("sample {line}"));
+    Ok(Sample { name, line, measured, notes })
+}
+
+/// Writes samples: their Lab in daylight and, where they have one, their spectrum.
+pub fn cgats(samples: &[(String, Measured)]) -> String {
+    let spectra = samples.iter().all(|(_, measured)| matches!(measured, Measured::Spectrum(_)));
+    let mut out =
+        String::from("CGATS.17\nORIGINATOR \"Warm Blend\"\nILLUMINATION_NAME \"D65\"\nOBSERVER \"2\"\n");
+    let mut names = vec![
+        "SAMPLE_ID".to_owned(),
+        "SAMPLE_NAME".to_owned(),
+        "LAB_L".to_owned(),
+        "LAB_A".to_owned(),
+        "LAB_B".to_owned(),
+    ];
+    if spectra {
+        names.extend((0..BANDS).map(|i| format!("nm{}", wavelength(i))));
+    }
+    out.push_str(&format!(
+        "NUMBER_OF_FIELDS {}\nBEGIN_DATA_FORMAT\n{}\nEND_DATA_FORMAT\n",
+        names.len(),
+        names.join("\t")
+    ));
+    out.push_str(&format!("NUMBER_OF_SETS {}\nBEGIN_DATA\n", samples.len()));
+    for (i, (name, measured)) in samples.iter().enumerate() {
+        let lab = measured.lab();
+        let quoted: String = name.chars().filter(|c| *c != '"' && !c.is_control()).collect();
+        out.push_str(&format!("{}\t\"{quoted}\"\t{:.4}\t{:.4}\t{:.4}", i + 1, lab.l, lab.a, lab.b));
+        if let (true, Measured::Spectrum(bands)) = (spectra, measured) {
+            for r in bands.bands() {
+                out.push_str(&format!("\t{r:.6}"));
+            }
+        }
+        out.push('\n');
+    }
+    out.push_str("END_DATA\n");
+    out
+}

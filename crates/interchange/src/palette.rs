@@ -1,0 +1,56 @@
+//! GIMP palettes: 8-bit codes with names.
+
+use warm_blend_finish::learn::Measured;
+use warm_blend_spectral::Srgb;
+
+use crate::sample::{BadFile, Sample};
+use crate::table::hex;
+use crate::text::enough;
+
+pub(crate) const HEAD: &str = "GIMP Palette";
+
+pub(crate) fn read(text: &str) -> Result<Vec<Sample>, BadFile> {
+    let mut samples = Vec::new();
+    for (i, raw) in text.lines().enumerate().skip(1) {
+        let (line, raw) = (i + 1, raw.trim());
+        let about = ["#", "Name:", "Columns:", "Channels:"].iter().any(|word| raw.starts_with(word));
+        if raw.is_empty() || about {
+            continue;
+        }
+        enough(samples.len(), line)?;
+        let mut words = raw.split_whitespace();
+        let mut channel = || {
+            let word = words.next().unwrap_or("");
+            word.parse::<u8>().map_err(|_| {
+                BadFile::at(
+                    line,
+                    format!(
+                        "“{}” is no channel: write three numbers from 0 to 255, then the name",
+                        word.chars().take(20).collect::<String>()
+                    ),
+                )
+            })
+        };
+        let code = Srgb { red: channel()?, green: channel()?, blue: channel()? };
+        let name = words.collect::<Vec<_>>().join(" ");
+        let name = if name.is_empty() || name == "Untitled" { code.to_string() } else { name };
+        samples.push(Sample { name, line, measured: Measured::Colour(code.to_lab()), notes: Vec::new() });
+    }
+    if samples.is_empty() {
+        return Err(BadFile::Whole("there are no colours in this palette".to_owned()));
+    }
+    Ok(samples)
+}
+
+/// Writes colours as 8-bit codes.
+pub fn gpl(title: &str, samples: &[(String, Measured)]) -> String {
+    let line = |text: &str| text.chars().filter(|c| !c.is_control()).collect::<String>();
+    let mut out = format!("{HEAD}\nName: {}\nColumns: 8\n#\n", line(title));
+    for (name, measured) in samples {
+        // The code was made by the line above, so it is one.
+        if let Ok(Srgb { red, green, blue }) = hex(measured).parse::<Srgb>() {
+            out.push_str(&format!("{red:3} {green:3} {blue:3}\t{}\n", line(name)));
+        }
+    }
+    out
+}

@@ -1,0 +1,155 @@
+//! CSV: a head line, then a line a paint; columns by their names in any order.
+//!
+//! | column | what |
+//! |---|---|
+//! | `name` | the paint |
+//! | `hex`, or `L`, `a`, `b` | its colour in daylight (D65, 2°) |
+//! | `380` … `730`, `nm400`, `R_400` | its reflectance in that band |
+//!
+//! Commas, semicolons or tabs between the columns; with semicolons or tabs, numbers may be written with a comma.
+
+use csv::ReaderBuilder;
+use warm_blend_finish::learn::Measured;
+use warm_blend_spectral::{Degree, Light, Srgb, on_screen};
+
+use crate::sample::{BadFile, Sample, Told, Viewing, curve};
+use crate::text::{enough, number};
+
+pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
+    // A record after CRLF is counted from the line it ends on: line ends are made plain first.
+    let text = &text.replace("\r\n", "\n");
+    let head = text.lines().next().unwrap_or("");
+    let delimiter = [b';', b'\t', b',']
+        .into_iter()
+        .max_by_key(|by| head.bytes().filter(|byte| byte == by).count())
+        .unwrap_or(b',');
+    let commas = delimiter != b',';
+    let mut reader = ReaderBuilder::new()
+        .delimiter(delimiter)
+        .flexible(true)
+        .trim(csv::Trim::All)
+        .from_reader(text.as_bytes());
+    let broken = |error: csv::Error| {
+        let line = error.position().map_or(1, |at| at.line() as usize);
+        BadFile::at(line, "this line is no sound CSV: a quote may be missing")
+    };
+    let columns: Vec<Column> = reader.headers().map_err(broken)?.iter().map(Column::named).collect();
+    let has = |wanted: fn(&Column) -> bool| columns.iter().any(wanted);
+    if !has(|column| matches!(column, Column::Name)) {
+        return Err(BadFile::at(1, "the first line must name the columns, one of them “name”"));
+    }
+    if !has(|column| matches!(column, Column::Hex | Column::Lab(_) | Column::Band(_))) {
+        return Err(BadFile::at(
+            1,
+            "no column holds a colour: name one “hex”, or three “L”, “a”, “b”, or the bands by their wavelengths",
+        ));
+    }
+    let mut samples = Vec::new();
+    for record in reader.records() {
+        let record = record.map_err(broken)?;
+        let line = record.position().map_or(0, |at| at.line() as usize);
+        if record.iter().all(str::is_empty) {
+            continue;
+        }
+        enough(samples.len(), line)?;
+        if record.len() != columns.len() {
+            return Err(BadFile::at(line, format!("{} cells for {} columns", record.len(), columns.len())));
+        }
+        if let Some(sample) = sample(&record, &columns, commas, told, line)? {
+            samples.push(sample);
+        }
+    }
+    if samples.is_empty() {
+        return Err(BadFile::Whole("there are no paints below the head line".to_owned()));
+    }
+    Ok(samples)
+}
+
+enum Column {
+    Name,
+    Hex,
+    Lab(usize),
+    Band(f64),
+    Other,
+}
+
+impl Column {
+    fn named(text: &str) -> Self {
+        let tidy = text.trim().trim_end_matches('*').to_ascii_lowercase();
+        match tidy.as_str() {
+            "name" | "paint" | "sample" => return Column::Name,
+            "hex" | "code" => return Column::Hex,
+            "l" | "lab_l" => return Column::Lab(0),
+            "a" | "lab_a" => return Column::Lab(1),
+            "b" | "lab_b" => return Column::Lab(2),
+            _ => {}
+        }
+        let digits = ["spectral_nm", "nm_", "nm", "r_", ""]
+            .iter()
+            .find_map(|prefix| tidy.strip_prefix(prefix)?.trim_end_matches("nm").trim().parse::<f64>().ok());
+        match digits {
+            Some(nm) if (300.0..=830.0).contains(&nm) => Column::Band(nm),
+            _ => Column::Other,
+        }
+    }
+}
+
+fn sample(
+    record: &csv::StringRecord,
+    columns: &[Column],
+    commas: bool,
+    told: Told,
+    line: usize,
+) -> Result<Option<Sample>, BadFile> {
+    let (mut name, mut hex, mut lab, mut points) = (String::new(), None, [None; 3], Vec::new());
+    for (cell, column) in record.iter().zip(columns) {
+        let value = || {
+            number(cell, commas).ok_or_else(|| {
+                BadFile::at(line, format!("“{}” is no number", cell.chars().take(40).collect::<String>()))
+            })
+        };
+        match column {
+            Column::Name => name = cell.to_owned(),
+            Column::Hex if !cell.is_empty() => hex = Some(cell),
+            Column::Lab(i) if !cell.is_empty() => lab[*i] = Some(value()?),
+            Column::Band(nm) if !cell.is_empty() => points.push((*nm, value()?)),
+            _ => {}
+        }
+    }
+    let mut notes = Vec::new();
+    let measured = match (hex, lab) {
+        _ if !points.is_empty() => Measured::Spectrum(curve(line, &points, told, &mut notes)?),
+        (_, [Some(l), Some(a), Some(b)]) => {
+            Measured::Colour(Viewing::default().to_daylight([l, a, b], line, &mut notes)?)
+        }
+        (Some(hex), _) => {
+            let code: Srgb = hex.parse().map_err(|error| BadFile::at(line, format!("{error}")))?;
+            Measured::Colour(code.to_lab())
+        }
+        // A medium has no colour: it is not a sample.
+        _ => return Ok(None),
+    };
+    let name = if name.trim().is_empty() { format!("sample {line}") } else { name };
+    Ok(Some(Sample { name, line, measured, notes }))
+}
+
+/// Writes a head line and rows; what a spreadsheet would take for a formula is kept as text.
+pub fn csv(head: &[&str], rows: &[Vec<String>]) -> Result<Vec<u8>, csv::Error> {
+    let mut out = csv::WriterBuilder::new().from_writer(Vec::new());
+    out.write_record(head)?;
+    for row in rows {
+        out.write_record(row.iter().map(|cell| guarded(cell)))?;
+    }
+    out.into_inner().map_err(|error| csv::Error::from(error.into_error()))
+}
+
+fn guarded(cell: &str) -> String {
+    let formula =
+        cell.starts_with(['=', '+', '@']) || (cell.starts_with('-') && cell.parse::<f64>().is_err());
+    if formula { format!("'{cell}") } else { cell.to_owned() }
+}
+
+/// What a screen shows for a reading, as a code.
+pub fn hex(measured: &Measured) -> String {
+    on_screen(measured.lab().to_xyz(Light::Daylight.white()), Light::Daylight, Degree::FULL).srgb.to_string()
+}

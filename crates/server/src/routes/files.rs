@@ -1,0 +1,437 @@
+//! Files in and out: a preview of what an import will do, the import at one go, and exports.
+
+use std::collections::HashMap;
+
+use axum::Json;
+use axum::extract::{Path, State};
+use axum::http::{StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use uuid::Uuid;
+use warm_blend_finish::learn::{Measured, Pour, Reading, Shown, Source};
+use warm_blend_finish::{
+    Class, CoatsToHide, LoggedReading, Masstone, Name, PaintId, Parts, Piece, Price, ShelfPaint,
+    State as Film,
+};
+use warm_blend_interchange::{BadFile, LARGEST_FILE, Sample, Told, cgats, csv, cxf, gpl, hex, import};
+use warm_blend_spectral::Lab;
+use warm_blend_store::{Kept, Store, StoreError};
+
+use crate::Workspace;
+use crate::body::{Asked, Raw};
+use crate::problem::Problem;
+
+/// How a file is to be taken.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct HowToImport {
+    /// Class of paints that are not on the shelf yet; `chalk` if left out.
+    class: Option<String>,
+    /// Whether reflectance above 1 is percent: to be said where the answer was `urn:warm-blend:percent`.
+    percent: Option<bool>,
+    /// The name of the file, for the log.
+    file: Option<String>,
+}
+
+/// What an import will do, or did.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ImportPlan {
+    /// The format that was recognised: `CGATS.17`, `CxF/X`, `CSV`, `GIMP palette` or `Warm Blend shelf`.
+    format: String,
+    /// Line by line.
+    rows: Vec<ImportRow>,
+    /// How many paints are new, how many readings are of paints on the shelf, how many lines change nothing.
+    summary: String,
+}
+
+/// One line of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ImportRow {
+    /// Where it stands in the file, counted from 1.
+    line: usize,
+    /// Its name.
+    name: String,
+    /// What the screen shows for it.
+    hex: String,
+    /// `new`, `reading` or `skip`.
+    deed: &'static str,
+    /// In words: `a reading of oat white`.
+    words: String,
+    /// What was done to it on the way in.
+    notes: Vec<String>,
+}
+
+/// What is done with one sample.
+enum Deed {
+    /// A paint that is not on the shelf, with its masstone reading where it is a curve.
+    New(Box<ShelfPaint>),
+    /// A masstone reading of a paint that is.
+    Read(Uuid),
+    /// A tin of an exported shelf with the id it had there and its readings.
+    Whole(Box<ShelfPaint>, Uuid, Vec<LoggedReading>),
+    /// A tin of an exported shelf that is on this one: its id there and here.
+    Same(Uuid, Uuid),
+    /// Nothing.
+    Skip(&'static str),
+}
+
+struct Plan {
+    format: &'static str,
+    deeds: Vec<(Sample, Deed)>,
+    file: Option<Name>,
+}
+
+/// A name as it is compared: without case and outer spaces.
+fn tidy(name: &str) -> String {
+    name.trim().to_lowercase()
+}
+
+impl Plan {
+    fn of(store: &Store, bytes: &[u8], how: &HowToImport) -> Result<Result<Self, Problem>, StoreError> {
+        if bytes.trim_ascii_start().starts_with(b"{") {
+            return Self::of_whole_shelf(store, bytes);
+        }
+        let class = match how.class.as_deref().unwrap_or("chalk").parse::<Class>() {
+            Ok(class) if !class.is_medium() => class,
+            Ok(_) => {
+                return Ok(Err(Problem::field("?class", "colours are of paints: choose a class of paint")));
+            }
+            Err(error) => return Ok(Err(Problem::field("?class", error))),
+        };
+        let (format, samples) = match import(bytes, Told { percent: how.percent }) {
+            Ok(read) => read,
+            Err(error) => return Ok(Err(unread(&error))),
+        };
+        let known: HashMap<String, Kept<ShelfPaint>> =
+            store.all::<ShelfPaint>()?.into_iter().map(|tin| (tidy(tin.value.name.as_str()), tin)).collect();
+        let mut met: HashMap<String, ()> = HashMap::new();
+        let deeds = samples.into_iter().map(|sample| {
+            let key = tidy(&sample.name);
+            let deed = match known.get(&key) {
+                Some(tin) if tin.value.class.is_medium() => {
+                    Deed::Skip("a medium of that name is on the shelf")
+                }
+                Some(tin) => match &sample.measured {
+                    Measured::Colour(_) if format == warm_blend_interchange::Format::Gpl => {
+                        Deed::Skip("on the shelf, and a palette says no more than its tin")
+                    }
+                    _ => Deed::Read(tin.id),
+                },
+                None if met.contains_key(&key) => Deed::Skip("the same name stands there before"),
+                None => made(&sample, class),
+            };
+            met.insert(key, ());
+            (sample, deed)
+        });
+        let deeds: Vec<_> = deeds.collect();
+        let file =
+            how.file.as_deref().and_then(|file| Name::new(&file.chars().take(80).collect::<String>()).ok());
+        Ok(Ok(Self { format: format.name(), deeds, file }))
+    }
+
+    /// A shelf that was exported as JSON: its tins that are not on this shelf, and their readings.
+    fn of_whole_shelf(store: &Store, bytes: &[u8]) -> Result<Result<Self, Problem>, StoreError> {
+        let whole: WholeShelf = match serde_json::from_slice(bytes) {
+            Ok(whole) => whole,
+            Err(error) => {
+                let what = format!("this is no shelf in JSON ({error}): export one to see its form");
+                return Ok(Err(unread(&BadFile::Line { line: error.line().max(1), what })));
+            }
+        };
+        let known: HashMap<String, Uuid> = store
+            .all::<ShelfPaint>()?
+            .into_iter()
+            .map(|tin| (tidy(tin.value.name.as_str()), tin.id))
+            .collect();
+        // A reading comes with the last of its tins that is new; one of tins that are all here is here already.
+        let new: Vec<Uuid> = whole
+            .paints
+            .iter()
+            .filter(|tin| !known.contains_key(&tidy(tin.value.name.as_str())))
+            .map(|tin| tin.id)
+            .collect();
+        let mut readings: HashMap<Uuid, Vec<LoggedReading>> = HashMap::new();
+        for reading in whole.readings {
+            let speaks_of = |id: &Uuid| reading.value.reading.of.iter().any(|(paint, _)| paint.0 == *id);
+            if let Some(last) = new.iter().rev().find(|id| speaks_of(id)) {
+                readings.entry(*last).or_default().push(reading.value);
+            }
+        }
+        let deeds = whole.paints.into_iter().enumerate().map(|(i, tin)| {
+            let clear = Lab { l: 90.0, a: 0.0, b: 0.0 };
+            let with = readings.remove(&tin.id).unwrap_or_default();
+            let sample = Sample {
+                name: tin.value.name.as_str().to_owned(),
+                line: i + 1,
+                measured: Measured::Colour(tin.value.masstone.map_or(clear, Masstone::lab)),
+                notes: if with.is_empty() {
+                    Vec::new()
+                } else {
+                    vec![format!("with {} readings", with.len())]
+                },
+            };
+            let deed = match known.get(&tidy(&sample.name)) {
+                Some(id) => Deed::Same(tin.id, *id),
+                None if tin.value.material().is_err() => Deed::Skip("its colour cannot be"),
+                None => Deed::Whole(Box::new(tin.value), tin.id, with),
+            };
+            (sample, deed)
+        });
+        Ok(Ok(Self { format: "Warm Blend shelf", deeds: deeds.collect(), file: None }))
+    }
+
+    fn told(&self, names: &HashMap<Uuid, String>) -> ImportPlan {
+        let row = |(sample, deed): &(Sample, Deed)| ImportRow {
+            line: sample.line,
+            name: sample.name.chars().take(80).collect(),
+            hex: hex(&sample.measured),
+            deed: match deed {
+                Deed::New(_) | Deed::Whole(..) => "new",
+                Deed::Read(_) => "reading",
+                Deed::Skip(_) | Deed::Same(..) => "skip",
+            },
+            words: match deed {
+                Deed::New(_) | Deed::Whole(..) => "a new paint".to_owned(),
+                Deed::Same(..) => "left out: it is on the shelf".to_owned(),
+                Deed::Read(id) => format!("a reading of {}", names.get(id).map_or("a paint", String::as_str)),
+                Deed::Skip(why) => format!("left out: {why}"),
+            },
+            notes: sample.notes.clone(),
+        };
+        let rows: Vec<ImportRow> = self.deeds.iter().map(row).collect();
+        let count = |deed: &str| rows.iter().filter(|row| row.deed == deed).count();
+        let summary = format!(
+            "{} new, {} readings of paints on the shelf, {} left out",
+            count("new"),
+            count("reading"),
+            count("skip")
+        );
+        ImportPlan { format: self.format.to_owned(), rows, summary }
+    }
+
+    fn carry_out(&self, store: &mut Store) -> Result<(), StoreError> {
+        let file = self.file.clone();
+        store.together(|batch| {
+            let mut here: HashMap<Uuid, Uuid> = HashMap::new();
+            for (sample, deed) in &self.deeds {
+                let id = match deed {
+                    Deed::Skip(_) => continue,
+                    Deed::Same(there, id) => {
+                        here.insert(*there, *id);
+                        continue;
+                    }
+                    Deed::Whole(tin, there, _) => {
+                        here.insert(*there, batch.make((**tin).clone())?.id);
+                        continue;
+                    }
+                    Deed::Read(id) => *id,
+                    Deed::New(tin) => {
+                        let made = batch.make((**tin).clone())?;
+                        // A colour is written on the tin; a curve says more and is a reading.
+                        if matches!(sample.measured, Measured::Colour(_)) {
+                            continue;
+                        }
+                        made.id
+                    }
+                };
+                let Ok(one) = Parts::new(1.0) else { continue };
+                let reading = Reading {
+                    of: vec![(PaintId(id), one)],
+                    pour: Pour::Scale,
+                    state: Film::Dry,
+                    shown: Shown::Thick(sample.measured),
+                    source: Source::Reader,
+                    sure: false,
+                };
+                batch.make(LoggedReading { reading, note: None, device: file.clone() })?;
+            }
+            let logs = self.deeds.iter().filter_map(|(_, deed)| match deed {
+                Deed::Whole(_, _, readings) => Some(readings),
+                _ => None,
+            });
+            for LoggedReading { reading, note, device } in logs.flatten().cloned() {
+                if let Some(reading) = reading.with_paints(|id| here.get(&id.0).copied().map(PaintId)) {
+                    batch.make(LoggedReading { reading, note, device })?;
+                }
+            }
+            Ok(())
+        })
+    }
+}
+
+fn made(sample: &Sample, class: Class) -> Deed {
+    let short: String = sample.name.chars().filter(|c| !c.is_control()).take(80).collect();
+    let Ok(name) = Name::new(&short) else { return Deed::Skip("it has no name") };
+    let masstone = Masstone::Lab(sample.measured.lab());
+    if masstone.reflectance().is_err() {
+        return Deed::Skip("no surface can have this colour");
+    }
+    Deed::New(Box::new(ShelfPaint { source: Source::Reader, ..ShelfPaint::new(name, class, Some(masstone)) }))
+}
+
+fn unread(error: &BadFile) -> Problem {
+    match error {
+        BadFile::Percent { most, .. } => Problem::new(
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "percent",
+            "Percent or not?",
+            format!("reflectance goes up to {most}: say whether these are percent"),
+        ),
+        _ => Problem::new(
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "file",
+            "This file cannot be read",
+            error.to_string(),
+        ),
+    }
+}
+
+fn names(store: &Store) -> Result<HashMap<Uuid, String>, StoreError> {
+    Ok(store.all::<ShelfPaint>()?.into_iter().map(|tin| (tin.id, tin.value.name.into())).collect())
+}
+
+/// What importing a file (CGATS.17, CxF/X, CSV, GIMP palette or a shelf as JSON; its bytes are the body) would do. Nothing is written.
+#[utoipa::path(post, path = "/import/preview", operation_id = "preview_import", tag = "shelf",
+    params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses((status = OK, body = ImportPlan), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn preview(
+    State(workspace): State<Workspace>,
+    Asked(how): Asked<HowToImport>,
+    Raw(bytes): Raw<LARGEST_FILE>,
+) -> Result<Json<ImportPlan>, Problem> {
+    let told = workspace
+        .with(move |store| {
+            let names = names(store)?;
+            Ok(Plan::of(store, &bytes, &how)?.map(|plan| plan.told(&names)))
+        })
+        .await?;
+    told.map(Json)
+}
+
+/// Import a file as the preview said, at one go: one step of undo takes all of it out again.
+#[utoipa::path(post, path = "/import", operation_id = "import_file", tag = "shelf",
+    params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses((status = OK, body = ImportPlan), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn carry_out(
+    State(workspace): State<Workspace>,
+    Asked(how): Asked<HowToImport>,
+    Raw(bytes): Raw<LARGEST_FILE>,
+) -> Result<Json<ImportPlan>, Problem> {
+    let told = workspace
+        .with(move |store| {
+            let names = names(store)?;
+            Ok(match Plan::of(store, &bytes, &how)? {
+                Err(problem) => Err(problem),
+                Ok(plan) => {
+                    plan.carry_out(store)?;
+                    Ok(plan.told(&names))
+                }
+            })
+        })
+        .await?;
+    told.map(Json)
+}
+
+/// A whole shelf as JSON: what is kept, in the form it is kept in.
+#[derive(Serialize, Deserialize)]
+struct WholeShelf {
+    format: WholeShelfForm,
+    paints: Vec<WithId<ShelfPaint>>,
+    readings: Vec<WithId<LoggedReading>>,
+}
+
+/// The one form there is so far: a file of another is refused.
+#[derive(Serialize, Deserialize)]
+enum WholeShelfForm {
+    #[serde(rename = "warm-blend shelf 1")]
+    First,
+}
+
+#[derive(Serialize, Deserialize)]
+struct WithId<T> {
+    id: Uuid,
+    #[serde(flatten)]
+    value: T,
+}
+
+/// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is known, `csv` the tins, `gpl` a palette,
+/// `json` everything that is kept of paints and readings.
+#[utoipa::path(get, path = "/export/{format}", operation_id = "export_shelf", tag = "shelf",
+    params(("format" = String, Path)),
+    responses((status = OK, description = "The file"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn export(
+    State(workspace): State<Workspace>,
+    Path(format): Path<String>,
+) -> Result<Response, Problem> {
+    let ((tins, readings, piece), known) = workspace
+        .with_known(|store| {
+            Ok((store.all::<ShelfPaint>()?, store.all::<LoggedReading>()?, store.all::<Piece>()?))
+        })
+        .await?;
+    let paints: Vec<(String, Measured)> = tins
+        .iter()
+        .filter(|tin| !tin.value.class.is_medium())
+        .map(|tin| {
+            let masstone = known.paint(tin.id)?.best().masstone();
+            Ok((tin.value.name.as_str().to_owned(), Measured::Spectrum(masstone)))
+        })
+        .collect::<Result<_, Problem>>()?;
+    let internal = |_| Problem::internal();
+    let (kind, name, bytes) = match format.as_str() {
+        "cgats" => ("text/plain; charset=utf-8", "shelf.cgats.txt", cgats(&paints).into_bytes()),
+        "cxf" => {
+            let now = jiff::Timestamp::now().to_string();
+            ("application/xml", "shelf.cxf", cxf(&paints, &now).map_err(|_| Problem::internal())?)
+        }
+        "gpl" => {
+            let title = piece.first().map_or("Shelf", |piece| piece.value.name.as_str());
+            ("text/plain; charset=utf-8", "shelf.gpl", gpl(title, &paints).into_bytes())
+        }
+        "csv" => ("text/csv; charset=utf-8", "shelf.csv", table(&tins).map_err(|_| Problem::internal())?),
+        "json" => {
+            let whole = WholeShelf {
+                format: WholeShelfForm::First,
+                paints: tins.into_iter().map(|tin| WithId { id: tin.id, value: tin.value }).collect(),
+                readings: readings
+                    .into_iter()
+                    .map(|kept| WithId { id: kept.id, value: kept.value })
+                    .collect(),
+            };
+            ("application/json", "shelf.json", serde_json::to_vec_pretty(&whole).map_err(internal)?)
+        }
+        _ => {
+            let detail = "there is no such format: choose cgats, cxf, csv, gpl or json";
+            return Err(Problem::not_found(detail));
+        }
+    };
+    let disposition = format!("attachment; filename=\"{name}\"");
+    Ok(([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, disposition)], bytes)
+        .into_response())
+}
+
+fn table(tins: &[Kept<ShelfPaint>]) -> Result<Vec<u8>, impl std::fmt::Debug + use<>> {
+    let head =
+        ["name", "class", "hex", "L", "a", "b", "coats_to_hide", "price", "tin_ml", "left_ml", "condition"];
+    let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
+    let row = |tin: &Kept<ShelfPaint>| {
+        let tin = &tin.value;
+        let lab = tin.masstone.map(Masstone::lab);
+        let shown = lab.map(|lab| hex(&Measured::Colour(lab))).unwrap_or_default();
+        let rounded = |value: f64| (value * 100.0).round() / 100.0;
+        vec![
+            tin.name.as_str().to_owned(),
+            tin.class.id().to_owned(),
+            shown,
+            number(lab.map(|lab| rounded(lab.l))),
+            number(lab.map(|lab| rounded(lab.a))),
+            number(lab.map(|lab| rounded(lab.b))),
+            number(tin.coats_to_hide.map(CoatsToHide::value)),
+            number(tin.price.map(Price::amount)),
+            number(tin.price.map(|price| price.tin().value())),
+            number(tin.stock.map(|stock| stock.value())),
+            tin.condition.id().to_owned(),
+        ]
+    };
+    csv(&head, &tins.iter().map(row).collect::<Vec<_>>())
+}

@@ -1,0 +1,51 @@
+import { Download, FileDown, FileUp } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
+import { ImportPanel } from './ImportPanel';
+
+const EXPORTS = [
+  { format: 'cgats', name: 'Spectra as CGATS.17' },
+  { format: 'cxf', name: 'Spectra as CxF/X' },
+  { format: 'csv', name: 'Tins as CSV' },
+  { format: 'gpl', name: 'Palette as .gpl' },
+  { format: 'json', name: 'Everything as JSON' },
+];
+
+const ITEM =
+  'flex h-11 items-center gap-3 rounded-xs px-3 cursor-pointer outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white';
+
+/** Import and export of the shelf. */
+export function Files({ first = false }: { first?: boolean }) {
+  const [importing, setImporting] = useState(false);
+  return (
+    <>
+      {first ? (
+        <button type="button" className="press press-plain" onClick={() => setImporting(true)}>
+          <FileUp size={18} aria-hidden /> Import a file
+        </button>
+      ) : (
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className="press press-plain shrink-0">
+            <Download size={18} aria-hidden /> Files
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="end" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
+              <DropdownMenu.Item className={ITEM} onSelect={() => setImporting(true)}>
+                <FileUp size={18} aria-hidden /> Import a file…
+              </DropdownMenu.Item>
+              <DropdownMenu.Separator className="my-1 h-px bg-line" />
+              {EXPORTS.map(({ format, name }) => (
+                <DropdownMenu.Item key={format} asChild className={ITEM}>
+                  <a href={`/api/export/${format}`} download>
+                    <FileDown size={18} aria-hidden /> {name}
+                  </a>
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+      {importing && <ImportPanel onClose={() => setImporting(false)} />}
+    </>
+  );
+}

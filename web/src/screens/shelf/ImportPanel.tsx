@@ -1,0 +1,128 @@
+import { FileUp } from 'lucide-react';
+import { useId, useState } from 'react';
+import { type ImportPlan, Problem } from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { Panel } from '../../parts/Panel';
+import { Picker } from '../../parts/Picker';
+import { useImport } from '../../state/files';
+import { useClasses } from '../../state/workspace';
+
+/** A file of colours or spectra: what it would do is shown line by line, and nothing is written until that is accepted. */
+export function ImportPanel({ onClose }: { onClose: () => void }) {
+  const calls = useImport();
+  const classes = useClasses().data ?? [];
+  const tell = useTell();
+  const input = useId();
+  const [file, setFile] = useState<File>();
+  const [kind, setKind] = useState('chalk');
+  const [percent, setPercent] = useState<boolean>();
+  const [plan, setPlan] = useState<ImportPlan>();
+  const [problem, setProblem] = useState<Problem>();
+
+  const look = async (chosen: File, asked: { kind: string; percent: boolean | undefined }) => {
+    setFile(chosen);
+    setKind(asked.kind);
+    setPercent(asked.percent);
+    try {
+      setPlan(await calls.preview(chosen, asked.kind, asked.percent));
+      setProblem(undefined);
+    } catch (error) {
+      setPlan(undefined);
+      if (error instanceof Problem) setProblem(error);
+      else tell('Not looked at: the program does not answer');
+    }
+  };
+  const accept = async () => {
+    if (!file) return;
+    try {
+      const done = await calls.carryOut(file, kind, percent);
+      tell(`Imported: ${done.summary}; one step of undo takes it out again`);
+      onClose();
+    } catch (error) {
+      tell(error instanceof Problem ? error.message : 'Not imported: the program does not answer');
+    }
+  };
+
+  return (
+    <Panel open onClose={onClose} title="Import a file" className="w-[min(46rem,94vw)]">
+      <div className="grid gap-4">
+        <p className="text-soft">
+          Spectra or colours as CGATS.17, CxF/X or CSV, a GIMP palette, or a shelf exported as JSON. What is
+          on the shelf by the same name gets a reading; what is not becomes a new paint.
+        </p>
+        <div className="flex flex-wrap items-center gap-3">
+          <label htmlFor={input} className={`press ${plan ? 'press-plain' : 'press-ink'}`}>
+            <FileUp size={18} aria-hidden /> {file ? file.name : 'Choose a file'}
+          </label>
+          <input
+            id={input}
+            type="file"
+            className="sr-only"
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              if (chosen) void look(chosen, { kind, percent: undefined });
+            }}
+          />
+          <Picker
+            label="Class of new paints"
+            choices={classes.filter((choice) => !choice.medium)}
+            value={kind}
+            onChange={(next) => (file ? void look(file, { kind: next, percent }) : setKind(next))}
+          />
+        </div>
+        {problem?.is('percent') && file && (
+          <div role="alert" className="flex flex-wrap items-center gap-3">
+            <p className="font-semibold first-letter:uppercase">{problem.message}.</p>
+            <button
+              type="button"
+              className="press press-plain"
+              onClick={() => look(file, { kind, percent: true })}
+            >
+              They are percent
+            </button>
+          </div>
+        )}
+        {problem && !problem.is('percent') && (
+          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+            {problem.message}
+          </p>
+        )}
+        {plan && (
+          <>
+            <p className="font-semibold">
+              {plan.format}: {plan.summary}
+            </p>
+            <ul aria-label="What it would do" className="max-h-[40vh] overflow-auto">
+              {plan.rows.map((row) => (
+                <li key={row.line} className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3">
+                  <span aria-hidden className="h-11" style={{ background: row.hex }} />
+                  <span className={`min-w-0 leading-tight ${row.deed === 'skip' ? 'text-soft' : ''}`}>
+                    <bdi className="block truncate font-semibold">{row.name}</bdi>
+                    <span className="block truncate text-sm">
+                      {row.words}
+                      {row.notes.length > 0 && ` (${row.notes.join('; ')})`}
+                    </span>
+                  </span>
+                  <span className="pr-2 text-sm text-soft">line {row.line}</span>
+                </li>
+              ))}
+            </ul>
+            <div className="flex justify-end gap-2">
+              <button type="button" className="press press-plain" onClick={onClose}>
+                Leave it
+              </button>
+              <button
+                type="button"
+                className="press press-ink"
+                disabled={plan.rows.every((row) => row.deed === 'skip')}
+                onClick={accept}
+              >
+                Import it
+              </button>
+            </div>
+          </>
+        )}
+      </div>
+    </Panel>
+  );
+}
