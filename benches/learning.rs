@@ -67,7 +67,7 @@ fn main() {
     });
     let partners: Vec<&Material> = learnt.paints.iter().map(Ensemble::best).collect();
     criterion.bench_function("worth of every test of a paint", |b| {
-        b.iter(|| worth(black_box(&learnt.paints[5]), &partners, Some(partners[0])))
+        b.iter(|| worth(black_box(&learnt.paints[5]), &partners, Some(&learnt.paints[0])))
     });
     criterion.final_summary();
 }

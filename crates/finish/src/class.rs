@@ -134,18 +134,18 @@ impl Class {
             Class::Chalk => paint("chalk", "Chalk-type paint", [0.85, 0.35, 0.0], 1.0),
             Class::Mineral => paint("mineral", "Mineral paint", [0.6, 0.2, 1.0], 0.9),
             Class::Clay => paint("clay", "Clay-type paint", [0.85, 0.4, 0.0], 0.9),
-            Class::LatexSatin => paint("latex-satin", "Satin latex", [0.3, 0.05, 6.0], 0.8),
-            Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", [0.4, 0.05, 4.0], 0.6),
-            Class::Metallic => paint("metallic", "Metallic paint", [0.2, 0.0, 1.0], 0.7),
-            Class::Primer => paint("primer", "Primer", [0.6, 0.15, 2.0], 1.0),
+            Class::LatexSatin => paint("latex-satin", "Satin latex", [0.3, 0.05, 20.0], 0.8),
+            Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", [0.4, 0.05, 14.0], 0.6),
+            Class::Metallic => paint("metallic", "Metallic paint", [0.2, 0.0, 4.0], 0.7),
+            Class::Primer => paint("primer", "Primer", [0.6, 0.15, 4.0], 1.0),
             Class::GelStain => paint("gel-stain", "Gel stain", [0.3, 0.0, 0.0], 0.08),
             Class::Shellac => paint("shellac", "Pigmented shellac", [0.1, 0.0, 0.0], 0.5),
             //                                     sheen milk  K red, K violet, S per mm     leaves
             Class::GlazingLiquid => {
-                medium("glazing-liquid", "Glazing liquid", [0.3, 3.0], [0.004, 0.02, 0.05], false)
+                medium("glazing-liquid", "Glazing liquid", [0.3, 10.0], [0.004, 0.02, 0.05], false)
             }
-            Class::Scumble => medium("scumble", "Acrylic scumble", [0.3, 3.0], [0.004, 0.02, 0.05], false),
-            Class::ClearCoat => medium("clear-coat", "Clear coat", [0.3, 3.0], [0.002, 0.01, 0.03], false),
+            Class::Scumble => medium("scumble", "Acrylic scumble", [0.3, 10.0], [0.004, 0.02, 0.05], false),
+            Class::ClearCoat => medium("clear-coat", "Clear coat", [0.3, 10.0], [0.002, 0.01, 0.03], false),
             Class::Extender => medium("extender", "Extender", [0.3, 1.0], [0.002, 0.01, 0.02], false),
             Class::Water => medium("water", "Water", [0.85, 0.0], [1e-9, 1e-9, 1e-9], true),
             Class::ClearWax => medium("clear-wax", "Clear wax", [0.4, 0.0], [0.01, 0.25, 0.1], false),

@@ -59,6 +59,16 @@ impl Microns {
     pub const fn value(self) -> f64 {
         self.0
     }
+
+    /// How far a litre goes at this thickness, m²: a litre is a thousandth of a cubic metre, so 1000/µm.
+    ///
+    /// ```
+    /// use warm_blend_finish::Microns;
+    /// assert_eq!(Microns::new(100.0).unwrap().spreading_rate(), 10.0);
+    /// ```
+    pub fn spreading_rate(self) -> f64 {
+        1000.0 / self.0
+    }
 }
 
 /// A volume of wet product, ml.

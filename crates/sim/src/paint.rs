@@ -43,7 +43,7 @@ impl VirtualPaint {
                 s[i] += load * own_s[i] * (1.0 + voids);
             }
         }
-        let milk = if matches!(class, Class::LatexSatin | Class::AcrylicCraft) { 5.0 } else { 0.0 };
+        let milk = if matches!(class, Class::LatexSatin | Class::AcrylicCraft) { 17.0 } else { 0.0 };
         let truth = Material {
             optics: Optics::new(k, s),
             sheen: Sheen::new(alpha),

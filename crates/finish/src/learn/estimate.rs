@@ -38,7 +38,7 @@ impl Estimate {
         let mut estimate = Self { places, facts, learnt, doubts: Vec::new(), house_white };
         estimate.doubts = (0..estimate.facts.len())
             .into_par_iter()
-            .map(|at| doubt(&estimate.learnt.paints[at], &estimate.companions(at)))
+            .map(|at| doubt(&estimate.learnt.paints[at], &estimate.companions(at), estimate.white()))
             .collect();
         Ok(estimate)
     }
@@ -63,9 +63,14 @@ impl Estimate {
         let Some(at) = self.places.get(&id).copied().filter(|at| !self.facts[*at].class.is_medium()) else {
             return Worth { doubt: 0.0, after: Vec::new() };
         };
-        let white =
-            self.house_white.filter(|white| *white != at).map(|white| self.learnt.paints[white].best());
-        worth(&self.learnt.paints[at], &self.companions(at), white)
+        // Nothing is tinted with itself.
+        let mut worth = worth(&self.learnt.paints[at], &self.companions(at), self.white());
+        worth.after.retain(|(test, _)| !test.needs_white() || self.house_white != Some(at));
+        worth
+    }
+
+    fn white(&self) -> Option<&Ensemble> {
+        self.house_white.map(|at| &self.learnt.paints[at])
     }
 
     /// Other paints, evenly from the darkest to the lightest.

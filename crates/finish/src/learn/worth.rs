@@ -84,15 +84,23 @@ pub struct Worth {
 }
 
 /// The mean 90 % band of the 1 : 1 mixes of `paint` with `partners`, ΔE00; 0 without partners.
-pub(super) fn doubt(paint: &Ensemble, partners: &[&Material]) -> f64 {
-    let mixes = with_each(paint, partners);
+pub(super) fn doubt(paint: &Ensemble, partners: &[&Material], white: Option<&Ensemble>) -> f64 {
+    let mixes = with_each(paint, partners, white);
     mixes.iter().map(|mixed| mixed.band).sum::<f64>() / mixes.len().max(1) as f64
 }
 
-fn with_each(paint: &Ensemble, partners: &[&Material]) -> Vec<Looked> {
+/// Its mixes with each partner. In a thick mix only strength against strength counts: what all strengths may be off by
+/// together is no doubt of this paint, so that of the house white is taken out.
+fn with_each(paint: &Ensemble, partners: &[&Material], white: Option<&Ensemble>) -> Vec<Looked> {
+    const MIDDLE: usize = 17; // 550 nm
+    let strength = |white: &Material| white.optics.s()[MIDDLE].max(f64::MIN_POSITIVE);
     let half = |partner: &&Material| {
-        Looked::of(paint, |material| {
-            mix(&[(Parts::of(1.0), material), (Parts::of(1.0), partner)])
+        Looked::of(paint, white, |material, of_its_shelf| {
+            let share = match (white, of_its_shelf) {
+                (Some(white), Some(own)) => strength(white.best()) / strength(own),
+                _ => 1.0,
+            };
+            mix(&[(Parts::of(share), material), (Parts::of(1.0), partner)])
                 .map(|mixed| vec![lab(&mixed.masstone())])
                 .unwrap_or_default()
         })
@@ -101,8 +109,8 @@ fn with_each(paint: &Ensemble, partners: &[&Material]) -> Vec<Looked> {
 }
 
 /// What each test of `paint` would buy; `partners` are the other paints it may be mixed with, `white` the house white.
-pub fn worth(paint: &Ensemble, partners: &[&Material], white: Option<&Material>) -> Worth {
-    let mixes = with_each(paint, partners);
+pub fn worth(paint: &Ensemble, partners: &[&Material], white: Option<&Ensemble>) -> Worth {
+    let mixes = with_each(paint, partners, white);
     if mixes.is_empty() {
         return Worth { doubt: 0.0, after: Vec::new() };
     }
@@ -111,9 +119,11 @@ pub fn worth(paint: &Ensemble, partners: &[&Material], white: Option<&Material>)
     let mut after: Vec<(Test, f64)> = Test::ALL
         .into_iter()
         .filter_map(|test| {
-            test.read(paint.best(), white, 1.0)?;
+            test.read(paint.best(), white.map(Ensemble::best), 1.0)?;
             let read = |pour: f64| {
-                Looked::of(paint, |material| test.read(material, white, pour).unwrap_or_default())
+                Looked::of(paint, white, |material, white| {
+                    test.read(material, white, pour).unwrap_or_default()
+                })
             };
             let (told, poured) = (read(1.0), read(1.0 + Pour::Spoons.sd()));
             // The pour of a tint is off by a little, in the direction that more of the paint would take.
@@ -136,8 +146,13 @@ struct Looked {
 }
 
 impl Looked {
-    fn of(paint: &Ensemble, look: impl Fn(&Material) -> Vec<Lab>) -> Self {
-        let best = look(paint.best());
+    /// `look` is given each plausible paint and the white of the same plausible shelf.
+    fn of(
+        paint: &Ensemble,
+        white: Option<&Ensemble>,
+        look: impl Fn(&Material, Option<&Material>) -> Vec<Lab>,
+    ) -> Self {
+        let best = look(paint.best(), white.map(Ensemble::best));
         let eyes: Vec<Eye> = best.iter().map(|lab| Eye::at(*lab)).collect();
         let weigh = |labs: &[Lab]| -> Vec<f64> {
             labs.iter().zip(&eyes).flat_map(|(lab, eye)| eye.weigh([lab.l, lab.a, lab.b])).collect()
@@ -146,7 +161,7 @@ impl Looked {
         let mut spread = DMatrix::zeros(middle.len(), MEMBERS);
         let mut off = Vec::with_capacity(MEMBERS);
         for i in 0..MEMBERS {
-            let looked = look(paint.member(i));
+            let looked = look(paint.member(i), white.map(|white| white.member(i)));
             off.push(looked.iter().zip(&best).map(|(one, other)| difference(*one, *other).value()).next());
             for (row, (value, middle)) in weigh(&looked).iter().zip(&middle).enumerate() {
                 spread[(row, i)] = value - middle;

@@ -23,7 +23,7 @@ const MOST_READINGS: usize = 32;
 pub struct PredictRequest {
     /// One to 64 paints and mediums.
     paints: Vec<PredictPaint>,
-    /// The white that tints were made with; needed only where a paint has a `tint`.
+    /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
     white: Option<PredictTin>,
     /// The light to see it in; daylight if left out.
     #[schema(example = "shop-tube")]
@@ -59,6 +59,9 @@ pub struct PredictPaint {
     /// Parts by wet volume, 0.001 to 100 000.
     #[schema(example = 3.0)]
     parts: f64,
+    /// True of the white that tints were made with.
+    #[serde(default)]
+    house_white: bool,
 }
 
 /// One reading of a paint. With `tint` it is of the paint with white; with `over_black` and `over_white` of a drawdown; else
@@ -191,7 +194,12 @@ impl Bench {
             .enumerate()
             .map(|(i, paint)| (format!("/paints/{i}"), &paint.tin))
             .chain(request.white.iter().map(|white| ("/white".to_owned(), white)));
-        let white = request.white.as_ref().map(|_| request.paints.len());
+        let marked = request.paints.iter().position(|paint| paint.house_white);
+        let white = marked.or(request.white.as_ref().map(|_| request.paints.len()));
+        if marked.is_some() && request.white.is_some() {
+            let help: Result<(), _> = Err("one of the paints is the house white already: leave this out");
+            checks.field("/white", help);
+        }
         let (mut facts, mut readings) = (Vec::new(), Vec::new());
         for (paint, (at, tin)) in tins.enumerate() {
             facts.push(tin.facts(checks, &at, Some(paint) == white));
@@ -254,7 +262,7 @@ impl PredictReading {
                 let more = checks.field(format!("{at}/tint/1"), Parts::new(more));
                 let white = white
                     .filter(|white| *white != paint)
-                    .ok_or("say in /white which white the tint was made with; the white itself has none");
+                    .ok_or("say which white the tint was made with: mark one of the paints as house_white, or give it in /white; the white itself has none");
                 let white = checks.field(format!("{at}/tint"), white);
                 own.zip(more).zip(white).map(|((own, more), white)| vec![(paint, own), (white, more)])
             }

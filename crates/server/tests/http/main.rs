@@ -1,6 +1,8 @@
 //! Stories through HTTP, each over a server and a workspace of its own.
 
 mod bench;
+mod files;
 mod guards;
 mod predict;
+mod readings;
 mod workshop;

@@ -1,0 +1,82 @@
+//! Files in and out of a shelf.
+
+use crate::bench::Bench;
+use reqwest::{Method, StatusCode};
+use serde_json::Value;
+
+async fn send(bench: &Bench, path: &str, body: impl Into<reqwest::Body>) -> (StatusCode, Value) {
+    let answer = bench.raw(Method::POST, path, "application/octet-stream", body).await;
+    (answer.status(), answer.json().await.unwrap())
+}
+
+async fn export(bench: &Bench, format: &str) -> Vec<u8> {
+    let answer = bench.client.get(format!("{}/api/export/{format}", bench.base)).send().await.unwrap();
+    assert_eq!(answer.status(), StatusCode::OK);
+    assert!(answer.headers()["content-disposition"].to_str().unwrap().contains("shelf."));
+    answer.bytes().await.unwrap().to_vec()
+}
+
+#[tokio::test]
+async fn a_preview_writes_nothing_and_an_import_is_one_step_of_undo() {
+    let bench = Bench::demo().await;
+    let before = bench.get("/api/paints").await.as_array().unwrap().len();
+    let file = "name;L*;a*;b*\nslate blue;42,5;-3,0;-13,0\nsea glass;70;-12;2\nSea Glass;71;-12;2\n";
+    let (status, plan) = send(&bench, "/api/import/preview?class=clay&file=card.csv", file).await;
+    assert_eq!(status, StatusCode::OK, "{plan}");
+    assert_eq!(plan["summary"], "1 new, 1 readings of paints on the shelf, 1 left out");
+    let deeds: Vec<_> =
+        plan["rows"].as_array().unwrap().iter().map(|row| row["deed"].as_str().unwrap()).collect();
+    assert_eq!(deeds, ["reading", "new", "skip"]);
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), before);
+
+    send(&bench, "/api/import?class=clay&file=card.csv", file).await;
+    let glass = bench.paint("sea glass").await;
+    assert_eq!(bench.get(&format!("/api/paints/{glass}")).await["entry"]["class"], "clay");
+    assert_eq!(bench.get("/api/readings").await[0]["entry"]["device"], "card.csv");
+    bench.post("/api/undo", Value::Null, StatusCode::OK).await;
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), before);
+}
+
+#[tokio::test]
+async fn what_goes_out_comes_in_again() {
+    let (demo, empty) = (Bench::demo().await, Bench::empty().await);
+    for (format, lines) in [("cgats", 14), ("cxf", 14), ("csv", 14), ("gpl", 14), ("json", 16)] {
+        let bytes = export(&demo, format).await;
+        let (status, plan) = send(&empty, "/api/import/preview", bytes).await;
+        assert_eq!(status, StatusCode::OK, "{format}: {plan}");
+        let rows = plan["rows"].as_array().unwrap();
+        assert_eq!(rows.len(), lines, "{format}");
+        assert!(rows.iter().all(|row| row["deed"] == "new"), "{format}: {plan}");
+    }
+    // A whole shelf brings its readings: what is known is known there too.
+    let whole = export(&demo, "json").await;
+    send(&empty, "/api/import", whole.clone()).await;
+    assert_eq!(empty.get("/api/readings").await.as_array().unwrap().len(), 9);
+    let (_, again) = send(&empty, "/api/import/preview", whole).await;
+    assert_eq!(again["summary"], "0 new, 0 readings of paints on the shelf, 16 left out");
+}
+
+#[tokio::test]
+async fn what_cannot_be_read_says_where_and_why() {
+    let bench = Bench::empty().await;
+    for (file, kind, words) in [
+        ("", "file", "empty"),
+        ("name,hex\nx,#12345\n", "file", "line 2: a hex code has"),
+        ("{\"format\": \"another\"}", "file", "line 1: this is no shelf in JSON"),
+        ("<CxF>", "file", "not closed"),
+        (
+            "name,380,390,400,410,420,430,440,450,460,470,480,490,500,510,520,530,540,550,560,570,580,590,600,610,620,630,640,650,660,670,680\nx,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50\n",
+            "percent",
+            "say whether",
+        ),
+    ] {
+        let (status, problem) = send(&bench, "/api/import/preview", file).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        assert_eq!(problem["type"], format!("urn:warm-blend:{kind}"));
+        assert!(problem["detail"].as_str().unwrap().contains(words), "{problem}");
+    }
+    let large = bench.raw(Method::POST, "/api/import", "application/octet-stream", vec![b'x'; 9 << 20]).await;
+    assert_eq!(large.status(), StatusCode::PAYLOAD_TOO_LARGE);
+    assert!(large.text().await.unwrap().contains("8 MB"));
+    bench.call(Method::GET, "/api/export/pdf", Value::Null, StatusCode::NOT_FOUND).await;
+}

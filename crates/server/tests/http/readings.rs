@@ -1,0 +1,222 @@
+//! Readings: what they teach, what is asked about, what cannot be.
+
+use crate::bench::{Bench, about};
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+
+const OK: StatusCode = StatusCode::OK;
+const MADE: StatusCode = StatusCode::CREATED;
+const REFUSED: StatusCode = StatusCode::UNPROCESSABLE_ENTITY;
+const GONE: StatusCode = StatusCode::NO_CONTENT;
+
+async fn tin(bench: &Bench, name: &str, hex: &str) -> Value {
+    let entry = json!({"name": name, "class": "chalk", "components": null, "colour": {"hex": hex}});
+    bench.post("/api/paints", entry, MADE).await["id"].clone()
+}
+
+async fn choose_white(bench: &Bench, white: &Value) {
+    let kept = bench.get("/api/workshop").await;
+    let path = format!("/api/workshop?revision={}", kept["revision"]);
+    bench.call(Method::PUT, &path, json!({"house_white": white}), OK).await;
+}
+
+async fn page(bench: &Bench, id: &Value) -> Value {
+    bench.get(&format!("/api/paints/{}/page", id.as_str().unwrap())).await
+}
+
+fn doubt(page: &Value) -> f64 {
+    page["paint"]["known"]["doubt"].as_f64().unwrap()
+}
+
+/// The reader's words as a reading to keep.
+fn keep(of: &Value, read: &Value) -> Value {
+    json!({"of": of, "pour": "scale", "thick": read["thick"], "drawdown": read["drawdown"], "device": read["device"]})
+}
+
+#[tokio::test]
+async fn a_tint_read_by_the_reader_shrinks_the_doubt_and_undo_forgets_it() {
+    let bench = Bench::empty().await;
+    let (white, blue) = (tin(&bench, "white", "#f0ede6").await, tin(&bench, "blue", "#2f5f8e").await);
+    let before = page(&bench, &blue).await;
+    assert!(before["advice"].as_str().unwrap().starts_with("Choose the house white first"));
+    choose_white(&bench, &white).await;
+    let before = page(&bench, &blue).await;
+    assert!(
+        before["advice"].as_str().unwrap().starts_with("Test next: A 1 : 1 dab with white"),
+        "{}",
+        before["advice"]
+    );
+
+    let of = json!([{"paint": blue, "parts": 1.0}, {"paint": white, "parts": 1.0}]);
+    let read = bench.post("/api/reader/read", json!({"of": of, "spectrum": false}), OK).await;
+    assert_eq!(read["device"], "simulated reader");
+    let made = bench.post("/api/readings", keep(&of, &read), MADE).await;
+    assert_eq!(made["reading"]["questioned"], false);
+    let news = &made["news"][0];
+    assert!(news["after"].as_f64().unwrap() < 0.5 * news["before"].as_f64().unwrap(), "{news}");
+    let after = page(&bench, &blue).await;
+    assert!(doubt(&after) < 0.5 * doubt(&before));
+    assert_eq!(after["readings"][0]["title"], "blue 1 : white 1");
+
+    // What the test was said to buy is about what it bought.
+    let promised =
+        before["tests"].as_array().unwrap().iter().find(|test| test["test"] == "tint-1-1").unwrap();
+    let ratio = doubt(&after) / promised["after"].as_f64().unwrap();
+    assert!((0.4..2.5).contains(&ratio), "promised {} and left {}", promised["after"], doubt(&after));
+
+    bench.post("/api/undo", Value::Null, OK).await;
+    assert!((doubt(&page(&bench, &blue).await) - doubt(&before)).abs() < 1e-9);
+}
+
+#[tokio::test]
+async fn what_contradicts_is_asked_about_until_somebody_insists() {
+    let bench = Bench::demo().await;
+    let log = bench.get("/api/readings").await;
+    let odd = log.as_array().unwrap().iter().find(|reading| reading["questioned"] == true).unwrap().clone();
+    assert!(odd["title"].as_str().unwrap().starts_with("oxblood") && odd["off"].as_f64().unwrap() > 3.0);
+    let path = format!("/api/readings/{}?revision={}", odd["id"].as_str().unwrap(), odd["revision"]);
+    let mut entry = odd["entry"].clone();
+    entry["sure"] = json!(true);
+    let insisted = bench.call(Method::PUT, &path, entry, OK).await;
+    assert_eq!(insisted["questioned"], false);
+    let path = format!("/api/readings/{}?revision={}", odd["id"].as_str().unwrap(), insisted["revision"]);
+    bench.call(Method::DELETE, &path, Value::Null, GONE).await;
+    let left = bench.get("/api/readings").await;
+    assert!(left.as_array().unwrap().iter().all(|reading| reading["questioned"] == false));
+}
+
+#[tokio::test]
+async fn readings_that_cannot_be_are_refused_with_the_remedy() {
+    let bench = Bench::empty().await;
+    let (white, blue) = (tin(&bench, "white", "#f0ede6").await, tin(&bench, "blue", "#2f5f8e").await);
+    let tint = |lab: [f64; 3]| json!({"of": [{"paint": blue, "parts": 1.0}, {"paint": white, "parts": 1.0}], "thick": {"lab": lab}});
+    let refused = bench.post("/api/readings", tint([99.5, 0.0, 0.0]), REFUSED).await;
+    assert!(about(&refused, "/thick").contains("lighter than anything in it"));
+    let refused = bench.post("/api/readings", tint([12.0, 0.0, -10.0]), REFUSED).await;
+    assert!(about(&refused, "/thick").contains("darker than anything in it"));
+    let itself = json!({"of": [{"paint": blue, "parts": 1.0}, {"paint": blue, "parts": 1.0}], "thick": {"lab": [40.0, 0.0, -20.0]}});
+    assert!(about(&bench.post("/api/readings", itself, REFUSED).await, "/thick").contains("against itself"));
+
+    let one = |thick: Value| json!({"of": [{"paint": blue, "parts": 1.0}], "thick": thick});
+    for (thick, pointer, words) in [
+        (json!({"lab": [400.0, 0.0, 0.0]}), "/thick/lab", "L* goes from 0 to 100"),
+        (json!({"hex": "#12"}), "/thick/hex", "a hex code has"),
+        (json!({"spectrum": [0.1, 0.2]}), "/thick/spectrum", "a spectrum has 36 values"),
+        (json!({"spectrum": vec![42.0; 36]}), "/thick/spectrum", "look like percent"),
+        (json!({"spectrum": vec![-0.5; 36]}), "/thick/spectrum", "between 0 and 1"),
+        (json!({}), "/thick", "once"),
+    ] {
+        let refused = bench.post("/api/readings", one(thick), REFUSED).await;
+        assert!(about(&refused, pointer).contains(words), "{refused}");
+    }
+    let thin = json!({"of": [{"paint": blue, "parts": 1.0}], "drawdown": {"wet_um": 0.0,
+        "over_black": {"lab": [40, 0, 0]}, "over_white": {"lab": [60, 0, 0]}}});
+    assert!(
+        about(&bench.post("/api/readings", thin, REFUSED).await, "/drawdown/wet_um").contains("5 to 1000")
+    );
+    let nobody = json!({"of": [{"paint": "018f0000-0000-7000-8000-000000000000", "parts": 1.0}], "thick": {"lab": [40, 0, 0]}});
+    bench.post("/api/readings", nobody, StatusCode::NOT_FOUND).await;
+    assert_eq!(bench.get("/api/readings").await, json!([]));
+}
+
+/// Chalk-type paint darkens under water and wax, satin latex is paler wet than dry (common practice).
+#[tokio::test]
+async fn wet_and_sealed_are_what_painters_see() {
+    let bench = Bench::demo().await;
+    let chalk = bench.paint("slate blue").await;
+    let lightness = async |id: &str, state: &str| {
+        let paint = bench.get(&format!("/api/paints/{id}?state={state}")).await;
+        paint["swatch"]["face"]["lab"][0].as_f64().unwrap()
+    };
+    let dry = lightness(&chalk, "dry").await;
+    assert!(lightness(&chalk, "wet").await < dry - 2.0 && lightness(&chalk, "sealed").await < dry - 1.0);
+    let latex = json!({"name": "trim", "class": "latex-satin", "colour": {"hex": "#53687a"}});
+    let latex = bench.post("/api/paints", latex, MADE).await["id"].as_str().unwrap().to_owned();
+    assert!(lightness(&latex, "wet").await > lightness(&latex, "dry").await);
+    bench.call(Method::GET, &format!("/api/paints/{latex}?state=damp"), Value::Null, REFUSED).await;
+}
+
+#[tokio::test]
+async fn two_tins_become_one_and_two_again() {
+    let bench = Bench::demo().await;
+    let (keep, gone) = (bench.paint("slate blue").await, bench.paint("night blue").await);
+    let merged = bench.post("/api/paints/merge", json!({"keep": keep, "gone": gone}), OK).await;
+    assert_eq!(merged["entry"]["stock_ml"], 770.0);
+    let mixes = bench.get("/api/mixes").await;
+    let uses = |paint: &str| mixes.to_string().contains(paint);
+    assert!(!uses(&gone) && uses(&keep));
+    assert_eq!(page(&bench, &json!(keep)).await["readings"].as_array().unwrap().len(), 3);
+    let undone = bench.post("/api/undo", Value::Null, OK).await;
+    assert!(undone["done"]["words"].as_str().unwrap().contains("and"), "{}", undone["done"]);
+    assert!(bench.get("/api/mixes").await.to_string().contains(&gone));
+    let same = bench.post("/api/paints/merge", json!({"keep": keep, "gone": keep}), REFUSED).await;
+    assert!(about(&same, "/gone").contains("same tin"));
+}
+
+#[tokio::test]
+async fn a_photo_with_a_card_gives_a_colour() {
+    let bench = Bench::empty().await;
+    let pixel = |x: u32, _: u32| {
+        // A white card and a blue dab in warm light: 0.9 and (0.1, 0.2, 0.4) times (0.8, 0.7, 0.5), in sRGB.
+        image::Rgb(if x < 100 { [221, 208, 179] } else { [80, 105, 124] })
+    };
+    let mut bytes = std::io::Cursor::new(Vec::new());
+    image::RgbImage::from_fn(200, 100, pixel).write_to(&mut bytes, image::ImageFormat::Png).unwrap();
+    let answer = bench.raw(Method::POST, "/api/photos", "application/octet-stream", bytes.into_inner()).await;
+    assert_eq!(answer.status(), MADE);
+    let photo: Value = answer.json().await.unwrap();
+    let path = format!("/api/photos/{}/pick", photo["id"].as_str().unwrap());
+    let spot = |x: f64| json!({"x": x, "y": 0.25, "radius": 0.1});
+    let ask = |card: f64, dab: f64| json!({"card": "white", "card_at": spot(card), "spots": [spot(dab)]});
+    let picked = bench.post(&path, ask(0.25, 0.75), OK).await;
+    let hex = picked["colours"][0]["hex"].as_str().unwrap();
+    // (0.1, 0.2, 0.4) in sRGB is #597caa; a step of the photo's 8 bits is a step or two here.
+    let near = [0x59, 0x7c, 0xaa].iter().zip([1, 3, 5]).all(|(channel, at): (&i32, usize)| {
+        (i32::from_str_radix(&hex[at..at + 2], 16).unwrap() - channel).abs() <= 3
+    });
+    assert!(near, "{hex}");
+    assert!(about(&bench.post(&path, ask(0.5, 0.75), REFUSED).await, "/card_at").contains("uneven"));
+    let heic =
+        bench.raw(Method::POST, "/api/photos", "image/heic", b"\0\0\0\x18ftypheic\0\0\0\0".to_vec()).await;
+    assert_eq!(heic.status(), REFUSED);
+    assert!(heic.text().await.unwrap().contains("HEIC"));
+}
+
+/// The whole engine by script: the same paints, known better and better.
+#[tokio::test]
+async fn predict_takes_readings_and_answers_with_a_band() {
+    let bench = Bench::empty().await;
+    let ask = async |readings: Value| {
+        let body = json!({
+            "paints": [
+                {"class": "chalk", "colour": {"hex": "#2f5f8e"}, "parts": 1.0, "readings": readings},
+                {"class": "chalk", "colour": {"hex": "#f0ede6"}, "parts": 3.0, "house_white": true}
+            ],
+            "state": "dry"
+        });
+        bench.post("/api/predict", body, OK).await
+    };
+    let within = |predicted: &Value| predicted["within"].as_f64().unwrap();
+    let nothing = ask(json!([])).await;
+    let tint = json!({"tint": [1, 1], "of": {"lab": [62.0, -4.0, -20.0]}});
+    let one = ask(json!([tint])).await;
+    let more = ask(json!([tint, {"tint": [1, 4], "of": {"lab": [77.0, -3.5, -12.0]}}, {"of": {"lab": [39.3, -2.0, -31.0]}}])).await;
+    assert!(
+        within(&one) < 0.7 * within(&nothing) && within(&more) <= within(&one) + 0.05,
+        "{} {} {}",
+        within(&nothing),
+        within(&one),
+        within(&more)
+    );
+    // Two that contradict each other.
+    let torn = ask(json!([tint, tint, {"tint": [1, 1], "of": {"lab": [80.0, 10.0, 20.0]}}])).await;
+    assert_eq!(torn["questioned"], json!(["/paints/0/readings/2"]));
+    let wet =
+        json!({"paints": [{"class": "chalk", "colour": {"hex": "#2f5f8e"}, "parts": 1.0}], "state": "wet"});
+    assert_eq!(bench.post("/api/predict", wet, OK).await["state"], "wet");
+    let lonely = json!({"paints": [{"class": "chalk", "colour": {"hex": "#2f5f8e"}, "parts": 1.0, "readings": [tint]}]});
+    assert!(
+        about(&bench.post("/api/predict", lonely, REFUSED).await, "/paints/0/readings/0/tint")
+            .contains("/white")
+    );
+}
