@@ -6,7 +6,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use warm_blend_finish::device::{ColourReader, ReaderTrouble};
 use warm_blend_finish::learn::{Measured, Shown};
-use warm_blend_finish::{Microns, Parts, ShelfPaint, State};
+use warm_blend_finish::{CoatsToHide, Microns, Parts, ShelfPaint, State};
 use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, Window};
 
 /// What is laid out for the reader.
@@ -41,7 +41,7 @@ struct Tins(HashMap<u64, VirtualPaint>);
 const MOST_TINS: usize = 500;
 
 impl Tins {
-    /// The virtual tin behind a painter's own: the same colour and class give the same one, in every run.
+    /// The virtual tin behind a painter's own: what is written on it gives the same one in every run.
     fn behind(&mut self, tin: &ShelfPaint) -> Option<VirtualPaint> {
         let name = tin.name.as_str();
         let Some(masstone) = tin.masstone else { return VirtualPaint::medium(name, tin.class) };
@@ -51,10 +51,15 @@ impl Tins {
             // To the tenth, so that a code and the Lab it is shown as are one paint.
             seed = seed.wrapping_mul(1_000_003).wrapping_add(((part + 200.0) * 10.0).round() as u64);
         }
+        let coats = tin.coats_to_hide.map_or(0.0, CoatsToHide::value);
+        seed = seed.wrapping_mul(1_000_003).wrapping_add((coats * 100.0).round() as u64);
         if self.0.len() >= MOST_TINS {
             self.0.clear();
         }
-        let made = self.0.entry(seed).or_insert_with(|| VirtualPaint::behind(name, tin.class, lab, seed));
+        let made = self
+            .0
+            .entry(seed)
+            .or_insert_with(|| VirtualPaint::behind(name, tin.class, lab, tin.coats_to_hide, seed));
         Some(made.clone())
     }
 }

@@ -4,7 +4,7 @@ use nalgebra::{DMatrix, DVector};
 use rand::seq::SliceRandom;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_finish::Class;
+use warm_blend_finish::{Class, CoatsToHide};
 use warm_blend_spectral::{Lab, Light, Xyz, difference};
 
 use crate::{Pigment, VirtualPaint};
@@ -13,6 +13,8 @@ use crate::{Pigment, VirtualPaint};
 const TRIES: usize = 40;
 /// Close enough to the chip, ΔE00.
 const CLOSE: f64 = 0.3;
+/// What painters say of coats to hide is right to about a quarter†.
+const MORE_OR_LESS: std::ops::Range<f64> = 0.8..1.25;
 /// Most of a pigment that goes into a tin, and least that counts.
 const MOST: f64 = 1.2;
 const LEAST: f64 = 1e-5;
@@ -20,7 +22,9 @@ const LEAST: f64 = 1e-5;
 impl VirtualPaint {
     /// A tin of invented pigments whose masstone comes as near to `chip` as pigments chosen by `seed` can: the same seed
     /// gives the same tin. What else is true of it nobody has written down.
-    pub fn behind(name: &str, class: Class, chip: Lab, seed: u64) -> Self {
+    ///
+    /// Where the painter says how many coats it needs, it truly needs about as many.
+    pub fn behind(name: &str, class: Class, chip: Lab, coats: Option<CoatsToHide>, seed: u64) -> Self {
         if let Some(medium) = Self::medium(name, class) {
             return medium;
         }
@@ -45,7 +49,14 @@ impl VirtualPaint {
                 break;
             }
         }
-        best.map_or_else(|| Self::new(name, class, &[(Pigment::WhiteEarth, 0.6)], surface), |(_, tin)| tin)
+        let plain = || Self::new(name, class, &[(Pigment::WhiteEarth, 0.6)], surface);
+        let tin = best.map_or_else(plain, |(_, tin)| tin);
+        match (coats, tin.coats_to_hide()) {
+            (Some(said), Some(now)) => {
+                tin.richer(now.value() / (said.value() * chance.random_range(MORE_OR_LESS)))
+            }
+            _ => tin,
+        }
     }
 }
 

@@ -61,6 +61,13 @@ impl VirtualPaint {
         Some(Self { name: name.to_owned(), class, truth })
     }
 
+    /// The same paint with so many times the pigment: its colour stays, its strength does not.
+    pub(crate) fn richer(mut self, times: f64) -> Self {
+        let optics = &self.truth.optics;
+        self.truth.optics = Optics::new(optics.k().map(|k| k * times), optics.s().map(|s| s * times));
+        self
+    }
+
     /// The true dry masstone.
     pub fn masstone(&self) -> Reflectance {
         self.truth.masstone()

@@ -201,12 +201,11 @@ impl Plan {
         };
         let rows: Vec<ImportRow> = self.deeds.iter().map(row).collect();
         let count = |deed: &str| rows.iter().filter(|row| row.deed == deed).count();
-        let summary = format!(
-            "{} new, {} readings of paints on the shelf, {} left out",
-            count("new"),
-            count("reading"),
-            count("skip")
-        );
+        let readings = match count("reading") {
+            1 => "1 reading of a paint on the shelf".to_owned(),
+            n => format!("{n} readings of paints on the shelf"),
+        };
+        let summary = format!("{} new, {readings}, {} left out", count("new"), count("skip"));
         ImportPlan { format: self.format.to_owned(), rows, summary }
     }
 

@@ -23,7 +23,7 @@ async fn a_preview_writes_nothing_and_an_import_is_one_step_of_undo() {
     let file = "name;L*;a*;b*\nslate blue;42,5;-3,0;-13,0\nsea glass;70;-12;2\nSea Glass;71;-12;2\n";
     let (status, plan) = send(&bench, "/api/import/preview?class=clay&file=card.csv", file).await;
     assert_eq!(status, StatusCode::OK, "{plan}");
-    assert_eq!(plan["summary"], "1 new, 1 readings of paints on the shelf, 1 left out");
+    assert_eq!(plan["summary"], "1 new, 1 reading of a paint on the shelf, 1 left out");
     let deeds: Vec<_> =
         plan["rows"].as_array().unwrap().iter().map(|row| row["deed"].as_str().unwrap()).collect();
     assert_eq!(deeds, ["reading", "new", "skip"]);

@@ -48,7 +48,7 @@ export function Row({ paint, open, narrow, onOpen }: Props) {
         </span>
         {!narrow && (
           <span className="hidden w-32 shrink-0 flex-col justify-center text-sm leading-[1.15] lg:flex">
-            {paint.swatch.hides_in && <span>hides in {coats(paint.swatch.hides_in)}</span>}
+            {paint.swatch.hides_in && <span>{coats(paint.swatch.hides_in)}</span>}
             {typeof entry.stock_ml === 'number' && <span>{plainNumber(entry.stock_ml)} ml left</span>}
           </span>
         )}
