@@ -23,13 +23,14 @@ use super::factor::Factor;
 use super::prior::{DIMENSIONS, Local, Prior};
 use super::reading::Reading;
 use super::sight::Sight;
+use crate::State;
 
 /// From how many standard deviations a reading is asked about rather than absorbed.
 const ODD: f64 = 3.0;
 /// Most of its own prediction that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
 const ALONE: f64 = 0.9;
 /// Newton stops when no coordinate moves by more.
-const STILL: f64 = 5e-3;
+const STILL: f64 = 1e-2;
 /// From where on the last factor serves.
 const NEAR: f64 = 0.1;
 const MOST_STEPS: usize = 25;
@@ -50,6 +51,8 @@ pub(crate) struct Fit {
 struct Places {
     /// By paint: first coordinate, None if it was never read or has none.
     at: Vec<Option<usize>>,
+    /// Coordinates of each: the last, the voids, shows in no dry reading, and is left alone where all are dry.
+    each: usize,
     unknowns: usize,
 }
 
@@ -109,18 +112,20 @@ impl Places {
         for (paint, _) in readings.iter().flat_map(|reading| &reading.of) {
             read[*paint] = true;
         }
+        let all_dry = readings.iter().all(|reading| reading.state == State::Dry);
+        let each = if all_dry { DIMENSIONS - 1 } else { DIMENSIONS };
         let mut unknowns = 0;
         let at = priors
             .iter()
             .zip(read)
             .map(|(prior, read)| {
                 (read && prior.dimensions() > 0).then(|| {
-                    unknowns += DIMENSIONS;
-                    unknowns - DIMENSIONS
+                    unknowns += each;
+                    unknowns - each
                 })
             })
             .collect();
-        Self { at, unknowns }
+        Self { at, each, unknowns }
     }
 }
 
@@ -130,7 +135,11 @@ impl System<'_> {
             .iter()
             .zip(&self.places.at)
             .map(|(prior, at)| match at {
-                Some(at) => theta.rows(*at, DIMENSIONS).iter().copied().collect(),
+                Some(at) => {
+                    let mut all = vec![0.0; DIMENSIONS];
+                    all[..self.places.each].copy_from_slice(theta.rows(*at, self.places.each).as_slice());
+                    all
+                }
                 None => vec![0.0; prior.dimensions()],
             })
             .collect()
@@ -155,10 +164,11 @@ impl System<'_> {
         0.5 * theta.norm_squared() + kept.map(|((sight, measure), _)| sight.misfit_by(measure)).sum::<f64>()
     }
 
-    /// Where in θ each column of a reading's slope stands.
-    fn columns(&self, reading: &Reading) -> Vec<usize> {
+    /// Columns of a reading's slope, each with its place in θ.
+    fn columns(&self, reading: &Reading) -> Vec<(usize, usize)> {
         let places = reading.of.iter().filter_map(|(paint, _)| self.places.at[*paint]);
-        places.flat_map(|at| at..at + DIMENSIONS).collect()
+        let each = self.places.each;
+        places.enumerate().flat_map(|(n, at)| (0..each).map(move |j| (n * DIMENSIONS + j, at + j))).collect()
     }
 
     /// Walks θ to the minimum; the factor is that of the last step's matrix.
@@ -168,7 +178,7 @@ impl System<'_> {
         for _ in 0..MOST_STEPS {
             let mut downhill = -theta.clone();
             for ((reading, sight), _) in self.kept(&sights, left_out) {
-                for (j, column) in self.columns(reading).into_iter().enumerate() {
+                for (j, column) in self.columns(reading) {
                     let pull: f64 =
                         sight.residual.iter().zip(sight.slope.column(j).iter()).map(|(r, s)| r * s).sum();
                     downhill[column] -= pull;
@@ -215,11 +225,11 @@ impl System<'_> {
         for ((reading, sight), _) in self.kept(sights, left_out) {
             let columns = self.columns(reading);
             let square = sight.slope.tr_mul(&sight.slope);
-            for (a, i) in columns.iter().enumerate() {
-                for (b, j) in columns.iter().enumerate() {
+            for (a, i) in &columns {
+                for (b, j) in &columns {
                     // The lower triangle; a paint that is named twice in one reading lands on itself.
                     if i >= j {
-                        matrix[(*i, *j)] += square[(a, b)];
+                        matrix[(*i, *j)] += square[(*a, *b)];
                     }
                 }
             }
@@ -234,13 +244,13 @@ impl System<'_> {
         let mut by_paint = self.normals.clone();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
             if let Some(at) = at {
-                normals.rows_mut(*at, DIMENSIONS).copy_from(&own.rows(0, DIMENSIONS));
+                normals.rows_mut(*at, self.places.each).copy_from(&own.rows(0, self.places.each));
             }
         }
         let drawn = factor.spread(normals);
         for (own, at) in by_paint.iter_mut().zip(&self.places.at) {
             if let Some(at) = at {
-                own.rows_mut(0, DIMENSIONS).copy_from(&drawn.rows(*at, DIMENSIONS));
+                own.rows_mut(0, self.places.each).copy_from(&drawn.rows(*at, self.places.each));
             }
         }
         by_paint
@@ -281,7 +291,7 @@ impl System<'_> {
                 return off;
             }
             let mut slope = DMatrix::zeros(self.places.unknowns, n);
-            for (j, column) in self.columns(reading).into_iter().enumerate() {
+            for (j, column) in self.columns(reading) {
                 for i in 0..n {
                     slope[(column, i)] += sight.slope[(i, j)];
                 }

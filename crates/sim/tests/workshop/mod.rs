@@ -60,9 +60,9 @@ impl Workshop {
             .collect()
     }
 
-    /// What the makers' codes say, to 8 bits.
+    /// The true colours to 8 bits, as a reader shows them: what is lost is the curve and the rounding.
     pub fn codes(&self) -> Vec<Facts> {
-        self.facts(self.tins.iter().map(|tin| Masstone::Hex(tin.code())).collect())
+        self.facts(self.tins.iter().map(|tin| Masstone::Hex(tin.code())).collect(), Source::Reader)
     }
 
     /// What printed chips say: off by 1.5 ΔE00 on the average square.
@@ -81,14 +81,14 @@ impl Workshop {
                 }
             })
             .collect();
-        self.facts(chips)
+        self.facts(chips, Source::Chip)
     }
 
-    fn facts(&self, chips: Vec<Masstone>) -> Vec<Facts> {
+    fn facts(&self, chips: Vec<Masstone>, source: Source) -> Vec<Facts> {
         let fact = |(i, (tin, chip)): (usize, (&VirtualPaint, Masstone))| Facts {
             class: tin.class,
             masstone: Some(chip),
-            source: Source::Chip,
+            source,
             coats_to_hide: None,
             lustre: None,
             house_white: i == 0,
