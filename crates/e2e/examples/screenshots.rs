@@ -7,9 +7,12 @@ use warm_blend_e2e::Painter;
 #[tokio::main]
 async fn main() {
     let painter = Painter::at_the_demo().await;
-    painter.click("button", "brick dust").await;
-    painter.reads("Hides in 1.5 coats").await;
+    painter.the("button", "oat white").await;
+    painter.reads("only roughly known").await;
     keep(&painter, "shelf").await;
+    painter.click("button", "slate blue").await;
+    painter.reads("Read so far").await;
+    keep(&painter, "paint").await;
     painter.open("/pot").await;
     painter.click("tab", "Mixes 3").await;
     painter.click("link", "soft grey-blue for the case").await;
