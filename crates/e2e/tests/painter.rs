@@ -351,6 +351,12 @@ async fn the_interface_is_open_to_everyone() {
     painter.click("radio", "From a photo").await;
     painter.reads("Lay a white or grey card").await;
     check("a test by photo").await;
+    painter.press(Key::Escape).await;
+    painter.gone("dialog", "Tint test of oxblood, 1 : 1").await;
+    painter.click("button", "Files").await;
+    painter.click("menuitem", "Import a file…").await;
+    painter.the("dialog", "Import a file").await;
+    check("import").await;
     painter.open("/pot").await;
     painter.the("heading", "An empty pot").await;
     check("empty pot").await;

@@ -115,3 +115,72 @@ fn a_tin_without_colour_is_named() {
     let nameless = Facts { masstone: None, ..facts(WHITE, false) };
     assert_eq!(learn(&[facts(WHITE, true), nameless], &[]).unwrap_err().paint, 1);
 }
+
+/// What is said that a test would buy is about what it buys: the tint test of a strong dark paint, most of the doubt.
+#[test]
+fn what_a_test_would_buy_is_told_beforehand() {
+    use warm_blend_finish::learn::{Test, worth};
+    let code = Srgb::new(38, 50, 74);
+    let shelf = [facts(WHITE, true), facts(code, false), facts(Srgb::new(194, 149, 58), false)];
+    let told = learn(&shelf, &[]).unwrap();
+    let partners: Vec<&Material> = [0, 2].map(|i| told.paints[i].best()).into();
+    let before = worth(&told.paints[1], &partners, Some(&told.paints[0]));
+    assert!(before.after.iter().all(|(_, left)| *left <= before.doubt + 1e-9), "{before:?}");
+    let promised = before.after.iter().find(|(test, _)| *test == Test::TintHalf).unwrap().1;
+    assert!(promised < 0.6 * before.doubt, "{before:?}");
+
+    let taught = learn(&shelf, &[reading(&[(1, 1.0), (0, 1.0)], tint(code, 1.2, 1.0))]).unwrap();
+    let partners: Vec<&Material> = [0, 2].map(|i| taught.paints[i].best()).into();
+    let after = worth(&taught.paints[1], &partners, Some(&taught.paints[0]));
+    assert!((0.4..2.5).contains(&(after.doubt / promised)), "promised {promised}, left {}", after.doubt);
+    // Without a white there is no tint test, and of itself nobody makes one.
+    let alone = worth(&told.paints[1], &partners, None);
+    assert!(alone.after.iter().all(|(test, _)| !test.needs_white()));
+    assert_eq!(worth(&told.paints[1], &[], None).doubt, 0.0);
+}
+
+/// The halo lies at the rim of the band, from dark to light, and a thing that is certain has none.
+#[test]
+fn the_halo_lies_at_the_rim_of_the_band() {
+    let shelf = [facts(WHITE, true), facts(Srgb::new(38, 50, 74), false)];
+    let learnt = learn(&shelf, &[]).unwrap();
+    let mixed = Ensemble::mix(&[(parts(1.0), &learnt.paints[1]), (parts(2.0), &learnt.paints[0])]).unwrap();
+    let halo: Vec<Lab> = mixed.halo(Light::Daylight).iter().map(lab).collect();
+    assert!((6..=8).contains(&halo.len()));
+    assert!(halo.windows(2).all(|pair| pair[0].l <= pair[1].l));
+    let best = lab(&mixed.best().face());
+    let band = mixed.band(Light::Daylight);
+    let off: Vec<f64> = halo.iter().map(|lab| warm_blend_spectral::difference(*lab, best).value()).collect();
+    assert!(off.iter().all(|off| (0.5 * band..=1.02 * band).contains(off)), "{off:?} in {band}");
+    let water = Ensemble::certain(Material::of(Class::Water, None, None).unwrap());
+    assert!(water.halo(Light::Daylight).is_empty() && water.band(Light::Daylight) == 0.0);
+}
+
+/// A dab sealed and unsealed tells the voids; a drawdown tells the strength.
+#[test]
+fn sealing_and_drawing_down_tell_what_they_should() {
+    let code = Srgb::new(140, 120, 100);
+    let shelf = [facts(WHITE, true), facts(code, false)];
+    let dry = Material::of(Class::Chalk, Some(Masstone::Hex(code)), None).unwrap();
+    let sealed = lab(&dry.in_state(State::Sealed).masstone());
+    let mut pair = reading(&[(1, 1.0)], Lab { l: sealed.l - 2.0, ..sealed });
+    pair.state = State::Sealed;
+    let mut masstone = reading(&[(1, 1.0)], lab(&dry.masstone()));
+    masstone.source = Source::Reader;
+    let learnt = learn(&shelf, &[masstone, pair]).unwrap();
+    assert!(learnt.paints[1].best().voids > dry.voids, "it darkened more under wax than its class does");
+
+    let wet = warm_blend_finish::Microns::new(25.0).unwrap();
+    let weak = mix(&[(parts(1.0), &dry), (parts(1.0), &Material::of(Class::Extender, None, None).unwrap())])
+        .unwrap();
+    let over = |ground| Measured::Colour(lab(&weak.film(wet, ground)));
+    let shown = Shown::Drawdown {
+        wet,
+        over_black: over(warm_blend_finish::chart_black()),
+        over_white: over(warm_blend_finish::chart_white()),
+    };
+    let drawn = Reading { shown, ..reading(&[(1, 1.0)], Lab { l: 0.0, a: 0.0, b: 0.0 }) };
+    let learnt = learn(&shelf, &[drawn]).unwrap();
+    let ratio = learnt.paints[1].best().optics.s()[17] / dry.optics.s()[17];
+    assert!((0.35..0.7).contains(&ratio), "thinned by half, it was taken to be {ratio} as strong");
+}

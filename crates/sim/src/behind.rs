@@ -51,12 +51,13 @@ impl VirtualPaint {
         }
         let plain = || Self::new(name, class, &[(Pigment::WhiteEarth, 0.6)], surface);
         let tin = best.map_or_else(plain, |(_, tin)| tin);
-        match (coats, tin.coats_to_hide()) {
-            (Some(said), Some(now)) => {
-                tin.richer(now.value() / (said.value() * chance.random_range(MORE_OR_LESS)))
-            }
-            _ => tin,
-        }
+        let Some(said) = coats else { return tin };
+        let goal = said.value() * chance.random_range(MORE_OR_LESS);
+        // Coats are told from a quarter upwards only, so that a rich tin takes a few rounds.
+        (0..8).fold(tin, |tin, _| match tin.coats_to_hide() {
+            Some(now) => tin.richer(now.value() / goal),
+            None => tin,
+        })
     }
 }
 

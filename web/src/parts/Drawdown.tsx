@@ -8,6 +8,16 @@ const shine = ({ glint }: { glint: string }) => ({
   backgroundImage: `linear-gradient(105deg, transparent 8%, ${glint} 16%, transparent 24%, transparent 38%, ${glint} 44%, transparent 52%)`,
 });
 
+/** A small drawdown, without lustre. */
+export function Wedge({ look }: { look: Pick<Swatch, 'over_white' | 'over_black'> }) {
+  return (
+    <span aria-hidden className="flex size-full flex-col">
+      <span className="flex-1" style={wedge(look.over_white)} />
+      <span className="flex-1" style={wedge(look.over_black)} />
+    </span>
+  );
+}
+
 /**
  * A drawdown as the engine computed it: a film from thick (left) to a wash (right), over white above and black below.
  * It says nothing to a screen reader: the name beside it does. Drawn anew only when its colours change: a screen holds

@@ -95,7 +95,7 @@ impl Ensemble {
             .collect();
         // The farthest tenth lies outside the band.
         faces.sort_by(|one, other| one.0.total_cmp(&other.0));
-        let end = faces.len() - faces.len() / 10;
+        let end = ((HELD * faces.len().saturating_sub(1) as f64) as usize + 1).min(faces.len());
         let mut rim = faces.get(end.saturating_sub(RIM)..end).unwrap_or_default().to_vec();
         rim.sort_by(|one, other| one.1.total_cmp(&other.1));
         let step = rim.len().div_ceil(SHOWN).max(1);

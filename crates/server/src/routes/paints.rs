@@ -128,7 +128,7 @@ pub struct HowSure {
 pub struct PaintPage {
     /// The paint.
     paint: Paint,
-    /// How it looks thick in every light (columns) and state (rows: wet, dry, sealed).
+    /// Its drawdown in every light (columns) and state (rows: wet, dry, sealed).
     looks: Vec<LooksInState>,
     /// What to do next, in a sentence.
     advice: String,
@@ -143,10 +143,21 @@ pub struct PaintPage {
 pub struct LooksInState {
     /// `wet`, `dry` or `sealed`.
     state: &'static str,
-    /// Hex codes, one a light in the order of `/api/lights`.
-    hex: Vec<String>,
+    /// One a light, in the order of `/api/lights`.
+    lights: Vec<LookInLight>,
     /// What the state does to it in daylight against dry: `clearly darker`; empty for dry.
     words: String,
+}
+
+/// A drawdown in one light and state.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LookInLight {
+    /// Its flat colour, a hex code.
+    face: String,
+    /// Hex codes from thick to thin over the white half, evenly spaced.
+    over_white: Vec<String>,
+    /// The same over the black half.
+    over_black: Vec<String>,
 }
 
 /// What a test would buy.
@@ -342,13 +353,25 @@ impl PaintPage {
 }
 
 fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
-    use warm_blend_finish::{Seen, State, Verdict};
+    use warm_blend_finish::{Drawdown, Seen, State, Verdict};
+    use warm_blend_spectral::OnScreen;
     let lab = |state| -> Lab { Seen::of(&ensemble.best().in_state(state).face(), Light::Daylight).lab };
     let row = |state: State| {
-        let face = ensemble.best().in_state(state).face();
+        let material = ensemble.best().in_state(state);
+        let face = material.face();
+        // Small pictures: every third stop is enough.
+        let codes = |stops: &[OnScreen]| stops.iter().step_by(3).map(|stop| stop.srgb.to_string()).collect();
+        let in_light = |light| {
+            let Drawdown { over_white, over_black } = Drawdown::of(&material, light);
+            LookInLight {
+                face: Seen::of(&face, light).screen.srgb.to_string(),
+                over_white: codes(&over_white),
+                over_black: codes(&over_black),
+            }
+        };
         LooksInState {
             state: state.id(),
-            hex: Light::ALL.map(|light| Seen::of(&face, light).screen.srgb.to_string()).into(),
+            lights: Light::ALL.map(in_light).into(),
             words: match state {
                 State::Dry => String::new(),
                 _ => Verdict::of(lab(state), lab(State::Dry)).words.replace(" than the target", " than dry"),

@@ -1,9 +1,10 @@
 import type { PaintPage } from '../../api/client';
 import { useLight, useLights } from '../../light/light';
+import { Wedge } from '../../parts/Drawdown';
 
 const NAMES: Record<string, string> = { wet: 'Wet', dry: 'Dry', sealed: 'Sealed' };
 
-/** A paint thick in every light and state, side by side and touching; the one that is looked at is marked. */
+/** The drawdown of a paint in every light and state, side by side and touching; the one that is looked at is marked. */
 export function Looks({ looks }: { looks: PaintPage['looks'] }) {
   const lights = useLights();
   const { light, setLight, state, setState } = useLight();
@@ -24,21 +25,22 @@ export function Looks({ looks }: { looks: PaintPage['looks'] }) {
             <span className={`self-center text-sm ${row.state === state ? 'font-bold text-ink' : ''}`}>
               {NAMES[row.state]}
             </span>
-            {row.hex.map((hex, i) => {
+            {row.lights.map((look, i) => {
               const at = lights[i];
               return (
                 <button
                   key={at?.id ?? i}
                   type="button"
-                  aria-label={`${NAMES[row.state]}, ${at?.name ?? ''}: ${hex}`}
+                  aria-label={`${NAMES[row.state]}, ${at?.name ?? ''}: ${look.face}`}
                   aria-pressed={row.state === state && at?.id === light}
-                  className="h-11 cursor-pointer focus-visible:z-10"
-                  style={{ background: hex }}
+                  className="h-14 cursor-pointer focus-visible:z-10"
                   onClick={() => {
                     setState(row.state);
                     if (at) setLight(at.id);
                   }}
-                />
+                >
+                  <Wedge look={look} />
+                </button>
               );
             })}
           </div>
