@@ -1,6 +1,5 @@
-import { ChevronDown, Sun } from 'lucide-react';
-import { Select } from 'radix-ui';
-import { Choice, Choices } from '../parts/Choice';
+import { Sun } from 'lucide-react';
+import { Picker } from '../parts/Picker';
 import { Segments } from '../parts/Segments';
 import { useLight, useLights } from './light';
 
@@ -17,20 +16,14 @@ export function LightControl() {
         onChange={setLight}
         className="hidden wide:flex"
       />
-      <Select.Root value={light} onValueChange={setLight}>
-        <Select.Trigger aria-label="Light" className="press press-plain wide:hidden shrink-0">
-          <Sun size={18} aria-hidden />
-          <Select.Value />
-          <Select.Icon>
-            <ChevronDown size={16} aria-hidden />
-          </Select.Icon>
-        </Select.Trigger>
-        <Choices>
-          {lights.map((choice) => (
-            <Choice key={choice.id} value={choice.id} name={choice.name} />
-          ))}
-        </Choices>
-      </Select.Root>
+      <Picker
+        label="Light"
+        choices={lights}
+        value={light}
+        onChange={setLight}
+        icon={<Sun size={18} aria-hidden />}
+        className="wide:hidden"
+      />
     </>
   );
 }

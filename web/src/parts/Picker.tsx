@@ -1,5 +1,6 @@
 import { ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
+import type { ReactNode } from 'react';
 import { Choice, Choices } from './Choice';
 
 interface Props {
@@ -7,17 +8,19 @@ interface Props {
   choices: readonly { id: string; name: string }[];
   value: string;
   onChange: (value: string) => void;
+  icon?: ReactNode;
   className?: string;
 }
 
 /** One of a list, with its label only for screen readers: what is chosen says enough. */
-export function Picker({ label, choices, value, onChange, className = '' }: Props) {
+export function Picker({ label, choices, value, onChange, icon, className = '' }: Props) {
   return (
     <Select.Root value={value} onValueChange={onChange}>
       <Select.Trigger
         aria-label={label}
         className={`press press-plain shrink-0 justify-between ${className}`}
       >
+        {icon}
         <Select.Value />
         <Select.Icon>
           <ChevronDown size={16} aria-hidden />
