@@ -3,6 +3,7 @@
 use std::collections::HashMap;
 
 use axum::Json;
+use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
@@ -299,13 +300,7 @@ pub async fn preview(
     Asked(how): Asked<HowToImport>,
     Raw(bytes): Raw<LARGEST_FILE>,
 ) -> Result<Json<ImportPlan>, Problem> {
-    let told = workspace
-        .with(move |store| {
-            let names = names(store)?;
-            Ok(Plan::of(store, &bytes, &how)?.map(|plan| plan.told(&names)))
-        })
-        .await?;
-    told.map(Json)
+    plan(workspace, how, bytes, |_, _| Ok(())).await.map(Json)
 }
 
 /// Import a file as the preview said, at one go: one step of undo takes all of it out again.
@@ -317,19 +312,27 @@ pub async fn carry_out(
     Asked(how): Asked<HowToImport>,
     Raw(bytes): Raw<LARGEST_FILE>,
 ) -> Result<Json<ImportPlan>, Problem> {
-    let told = workspace
+    plan(workspace, how, bytes, Plan::carry_out).await.map(Json)
+}
+
+/// Reads a file, does something with what it would do, and tells it.
+async fn plan(
+    workspace: Workspace,
+    how: HowToImport,
+    bytes: Bytes,
+    then: impl FnOnce(&Plan, &mut Store) -> Result<(), StoreError> + Send + 'static,
+) -> Result<ImportPlan, Problem> {
+    workspace
         .with(move |store| {
             let names = names(store)?;
-            Ok(match Plan::of(store, &bytes, &how)? {
-                Err(problem) => Err(problem),
-                Ok(plan) => {
-                    plan.carry_out(store)?;
-                    Ok(plan.told(&names))
-                }
-            })
+            let plan = match Plan::of(store, &bytes, &how)? {
+                Ok(plan) => plan,
+                Err(problem) => return Ok(Err(problem)),
+            };
+            then(&plan, store)?;
+            Ok(Ok(plan.told(&names)))
         })
-        .await?;
-    told.map(Json)
+        .await?
 }
 
 /// A whole shelf as JSON: what is kept, in the form it is kept in.
