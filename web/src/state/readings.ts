@@ -1,12 +1,8 @@
 // The log of readings, the colour reader and the choice of the house white.
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { api, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
-import { keys, refresh } from './workspace';
-
-export function useWorkshop() {
-  return useQuery({ queryKey: keys.workshop, queryFn: () => got(api.GET('/api/workshop')) });
-}
+import { refresh } from './workspace';
 
 /** Everything that can be done with readings. A reading changes what is known of every mix, so all is asked for again. */
 export function useReadingCalls() {

@@ -15,11 +15,10 @@ interface Look {
   state: string;
 }
 
-export const keys = {
+const keys = {
   paints: (look: Look) => ['paints', look],
   page: (id: string, look: Look) => ['page', id, look],
   mixes: (look: Look) => ['mixes', look],
-  workshop: ['workshop'],
   history: ['history'],
   piece: ['piece'],
 } as const;

@@ -71,6 +71,15 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
       setTrouble(error instanceof Problem ? error.message : 'The program does not answer');
     }
   };
+  const calibrate = async () => {
+    try {
+      await calls.calibrate();
+      setSmeared(false);
+      setTrouble(undefined);
+    } catch {
+      setTrouble('The program does not answer');
+    }
+  };
   const keep = () =>
     read &&
     onKeep({
@@ -101,9 +110,14 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
         Try it with a smeared window, as happens
       </label>
       {trouble && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {trouble}
-        </p>
+        <div className="flex flex-wrap items-center gap-3">
+          <p role="alert" className="min-w-60 flex-1 font-medium text-alarm first-letter:uppercase">
+            {trouble}
+          </p>
+          <button type="button" className="press press-plain" onClick={calibrate}>
+            Set it on its white tile
+          </button>
+        </div>
       )}
       {read && (
         <div className="flex items-center gap-4">
