@@ -10,7 +10,7 @@
 
 use csv::ReaderBuilder;
 use warm_blend_finish::learn::Measured;
-use warm_blend_spectral::{Degree, Light, Srgb, on_screen};
+use warm_blend_spectral::Srgb;
 
 use crate::sample::{BadFile, Sample, Told, Viewing, curve};
 use crate::text::{enough, number};
@@ -151,5 +151,5 @@ fn guarded(cell: &str) -> String {
 
 /// What a screen shows for a reading, as a code.
 pub fn hex(measured: &Measured) -> String {
-    on_screen(measured.lab().to_xyz(Light::Daylight.white()), Light::Daylight, Degree::FULL).srgb.to_string()
+    measured.on_screen().to_string()
 }

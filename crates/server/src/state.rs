@@ -67,6 +67,11 @@ impl Known {
         self.readings.iter().enumerate().map(|(i, kept)| (kept, self.estimate.judged(i)))
     }
 
+    /// One of them.
+    pub fn reading(&self, id: Id) -> Result<(&Kept<LoggedReading>, Option<&Judged>), Problem> {
+        self.readings().find(|(kept, _)| kept.id == id).ok_or_else(Problem::internal)
+    }
+
     /// Those that speak of a tin.
     pub fn readings_of(&self, paint: Id) -> impl Iterator<Item = (&Kept<LoggedReading>, Option<&Judged>)> {
         self.readings().filter(move |(kept, _)| kept.value.reading.of.iter().any(|(id, _)| id.0 == paint))

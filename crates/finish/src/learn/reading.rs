@@ -1,7 +1,7 @@
 //! What was read, of what.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
+use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
 
 use super::prior::visible;
 use crate::{Microns, Parts, State};
@@ -147,6 +147,12 @@ impl Measured {
             Measured::Colour(lab) => *lab,
             Measured::Spectrum(curve) => Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white()),
         }
+    }
+
+    /// What a screen shows for it in daylight.
+    pub fn on_screen(&self) -> Srgb {
+        let xyz = self.lab().to_xyz(Light::Daylight.white());
+        on_screen(xyz, Light::Daylight, Degree::FULL).srgb
     }
 
     /// The mean of several readings of one sample: of the curves where all are curves, else of the colours. None of

@@ -1,6 +1,6 @@
 //! Files in and out: a preview of what an import will do, the import at one go, and exports.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use axum::Json;
 use axum::body::Bytes;
@@ -106,7 +106,7 @@ impl Plan {
         };
         let known: HashMap<String, Kept<ShelfPaint>> =
             store.all::<ShelfPaint>()?.into_iter().map(|tin| (tidy(tin.value.name.as_str()), tin)).collect();
-        let mut met: HashMap<String, ()> = HashMap::new();
+        let mut met: HashSet<String> = HashSet::new();
         let deeds = samples.into_iter().map(|sample| {
             let key = tidy(&sample.name);
             let deed = match known.get(&key) {
@@ -119,10 +119,10 @@ impl Plan {
                     }
                     _ => Deed::Read(tin.id),
                 },
-                None if met.contains_key(&key) => Deed::Skip("the same name stands there before"),
+                None if met.contains(&key) => Deed::Skip("the same name stands there before"),
                 None => made(&sample, class),
             };
-            met.insert(key, ());
+            met.insert(key);
             (sample, deed)
         });
         let deeds: Vec<_> = deeds.collect();

@@ -6,9 +6,10 @@ use axum::http::StatusCode;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_finish::learn::Measured;
 use warm_blend_finish::photo::{Card, Spot};
-use warm_blend_interchange::{LARGEST_PHOTO, photo};
-use warm_blend_spectral::{Degree, Lab, Light, on_screen};
+use warm_blend_interchange::{LARGEST_PHOTO, hex, photo};
+use warm_blend_spectral::Lab;
 
 use crate::Workspace;
 use crate::body::{Body, IdPath, Raw};
@@ -114,11 +115,7 @@ pub async fn pick(
         .await
         .map_err(|_| Problem::internal())?
         .map_err(|error| Problem::field("/card_at", error))?;
-    let colour = |lab: Lab| {
-        let xyz = lab.to_xyz(Light::Daylight.white());
-        let hex = on_screen(xyz, Light::Daylight, Degree::FULL).srgb.to_string();
-        PickedColour { lab: [lab.l, lab.a, lab.b], hex }
-    };
+    let colour = |lab: Lab| PickedColour { lab: [lab.l, lab.a, lab.b], hex: hex(&Measured::Colour(lab)) };
     Ok(Json(PickedColours {
         colours: picked.colours.into_iter().map(colour).collect(),
         warnings: picked.warnings,

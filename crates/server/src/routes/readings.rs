@@ -10,6 +10,7 @@ use warm_blend_finish::learn::{Judged, Measured, Pour, Reading, Shown, make_sens
 use warm_blend_finish::{
     LoggedReading, Microns, Name, Note, PaintId, Parts, Seen as Look, ShelfPaint, Verdict,
 };
+use warm_blend_interchange::hex;
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 use warm_blend_store::{Kept, Store, StoreError};
 
@@ -316,12 +317,6 @@ fn shown_entry(shown: &Shown) -> (Option<MeasuredEntry>, Option<DrawdownEntry>) 
     }
 }
 
-/// What a screen shows for what was read.
-fn hex_of(measured: &Measured) -> String {
-    let xyz = measured.lab().to_xyz(Light::Daylight.white());
-    warm_blend_spectral::on_screen(xyz, Light::Daylight, warm_blend_spectral::Degree::FULL).srgb.to_string()
-}
-
 impl ReadingKept {
     pub fn of(kept: &Kept<LoggedReading>, judged: Option<&Judged>, names: &Names) -> Self {
         let reading = &kept.value.reading;
@@ -338,7 +333,7 @@ impl ReadingKept {
             revision: kept.revision,
             made_at: kept.made_at.to_string(),
             title: of.join(" : "),
-            hex: reading.measured().map(hex_of).collect(),
+            hex: reading.measured().map(hex).collect(),
             questioned: judged.is_some_and(|judged| judged.questioned),
             off: judged.map_or(0.0, |judged| judged.off),
             difference: judged.map_or(0.0, |judged| judged.difference),
@@ -395,7 +390,7 @@ pub async fn make(
             Ok((kept.id, Names::gather(store)?))
         })
         .await?;
-    let (kept, judged) = known.readings().find(|(kept, _)| kept.id == id).ok_or_else(Problem::internal)?;
+    let (kept, judged) = known.reading(id)?;
     let news =
         of.iter().zip(&paints).filter(|(_, tin)| !tin.value.class.is_medium()).map(|((paint, _), tin)| {
             News {
@@ -427,7 +422,7 @@ pub async fn change(
             Names::gather(store)
         })
         .await?;
-    let (kept, judged) = known.readings().find(|(kept, _)| kept.id == id).ok_or_else(Problem::internal)?;
+    let (kept, judged) = known.reading(id)?;
     Ok(Json(ReadingKept::of(kept, judged, &names)))
 }
 
@@ -478,8 +473,8 @@ pub async fn read(
             Problem::new(StatusCode::CONFLICT, "reader", "The reader cannot read", trouble.to_string())
         })?;
     let hex = match &shown {
-        Shown::Thick(measured) => vec![hex_of(measured)],
-        Shown::Drawdown { over_black, over_white, .. } => vec![hex_of(over_black), hex_of(over_white)],
+        Shown::Thick(measured) => vec![hex(measured)],
+        Shown::Drawdown { over_black, over_white, .. } => vec![hex(over_black), hex(over_white)],
     };
     let (thick, drawdown) = shown_entry(&shown);
     Ok(Json(ReadOut { device: workspace.reader.name(), thick, drawdown, hex }))
