@@ -50,7 +50,7 @@ impl VirtualPaint {
             }
         }
         let plain = || Self::new(name, class, &[(Pigment::WhiteEarth, 0.6)], surface);
-        let tin = best.map_or_else(plain, |(_, tin)| tin);
+        let tin = (0..3).fold(best.map_or_else(plain, |(_, tin)| tin), |tin, _| tin.nearer(chip));
         let Some(said) = coats else { return tin };
         let goal = said.value() * chance.random_range(MORE_OR_LESS);
         // Coats are told from a quarter upwards only, so that a rich tin takes a few rounds.

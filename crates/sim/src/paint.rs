@@ -3,7 +3,7 @@
 use warm_blend_finish::{
     Class, CoatsToHide, Material, Microns, Optics, Parts, Sheen, State, chart_black, chart_white, mix,
 };
-use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Srgb, Xyz, on_screen, smoothest};
 
 use crate::Pigment;
 
@@ -65,6 +65,26 @@ impl VirtualPaint {
     pub(crate) fn richer(mut self, times: f64) -> Self {
         let optics = &self.truth.optics;
         self.truth.optics = Optics::new(optics.k().map(|k| k * times), optics.s().map(|s| s * times));
+        self
+    }
+
+    /// The same paint with a little more or less absorption in each band, so that its masstone comes nearer to a colour: by as
+    /// much as the smoothest curves of the two differ.
+    pub(crate) fn nearer(mut self, chip: Lab) -> Self {
+        let seen = self.masstone();
+        let own = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
+        let (Ok(own), Ok(goal)) = (smoothest(own), smoothest(chip)) else { return self };
+        let wanted = Reflectance::from_fn(|i| {
+            (seen.bands()[i] * goal.bands()[i] / own.bands()[i].max(1e-6)).clamp(0.005, 0.95)
+        });
+        self.truth.sheen = self.truth.sheen.limited_by(&wanted);
+        let inside = self.truth.sheen.inside(&wanted);
+        let s = *self.truth.optics.s();
+        let k = std::array::from_fn(|i| {
+            let r = inside.bands()[i];
+            s[i] * (1.0 - r) * (1.0 - r) / (2.0 * r)
+        });
+        self.truth.optics = Optics::new(k, s);
         self
     }
 
