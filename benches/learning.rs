@@ -6,7 +6,7 @@ use criterion::Criterion;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_finish::device::ColourReader;
-use warm_blend_finish::learn::{Ensemble, Facts, Pour, Reading, Shown, Source, learn, worth};
+use warm_blend_finish::learn::{Beside, Ensemble, Facts, Pour, Reading, Shown, Source, learn, worth};
 use warm_blend_finish::{Masstone, Material, Parts, State};
 use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, tins};
 use warm_blend_spectral::{Lab, Light, Xyz};
@@ -67,7 +67,12 @@ fn main() {
     });
     let partners: Vec<&Material> = learnt.paints.iter().map(Ensemble::best).collect();
     criterion.bench_function("worth of every test of a paint", |b| {
-        b.iter(|| worth(black_box(&learnt.paints[5]), &partners, Some(&learnt.paints[0])))
+        b.iter(|| {
+            worth(
+                black_box(&learnt.paints[5]),
+                Beside { others: &partners, white: Some(&learnt.paints[0]), dark: None },
+            )
+        })
     });
     criterion.final_summary();
 }

@@ -26,7 +26,7 @@ pub struct Painter {
     marks: AtomicU32,
     chromedriver: Child,
     _served: Served,
-    _folder: TempDir,
+    folder: TempDir,
 }
 
 impl Painter {
@@ -47,15 +47,8 @@ impl Painter {
         let driver = connect(port, folder.path()).await;
         let devtools = driver.cdp();
         let base = served.url();
-        let painter = Self {
-            driver,
-            base,
-            devtools,
-            marks: AtomicU32::new(0),
-            chromedriver,
-            _served: served,
-            _folder: folder,
-        };
+        let painter =
+            Self { driver, base, devtools, marks: AtomicU32::new(0), chromedriver, _served: served, folder };
         painter.size(1280, 800).await;
         // Whatever the page's policy refuses, and whatever goes wrong unheard, is kept to be asked for at the end.
         let listen = "window.complaints = [];
@@ -193,6 +186,17 @@ impl Painter {
         field.click().await.expect("the field takes the cursor");
         field.send_keys(Key::Control + "a").await.expect("keys");
         field.send_keys(text).await.expect("keys");
+    }
+
+    /// Hands a file to the page, at the field for files of this name.
+    pub async fn bring(&self, name: &str, file: &str, bytes: &[u8]) {
+        let path = self.folder.path().join(file);
+        std::fs::write(&path, bytes).expect("a file");
+        let field = self.the("button", name).await;
+        field
+            .send_keys(path.to_str().expect("a path of plain letters"))
+            .await
+            .expect("the field takes the file");
     }
 
     /// What stands in a field.

@@ -36,11 +36,10 @@ pub use estimate::Estimate;
 pub use prior::Facts;
 pub use reading::{Measured, Pour, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};
-pub use worth::{Test, Worth, worth};
+pub use worth::{Beside, Test, Worth, worth};
 
 use crate::BadPaint;
 use prior::Prior;
-use sight::Sight;
 
 /// From how many standard deviations a spectrum is not believed against the colour that was written down.
 const ODD: f64 = 3.0;
@@ -89,10 +88,8 @@ pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
         })
         .collect::<Result<Vec<_>, _>>()?;
     let fit = fit::fit(&priors, readings, bases.not_fitted.clone());
-    let locals: Vec<_> = priors.iter().zip(&fit.best).map(|(prior, at)| prior.local(at)).collect();
-    let judged = readings.iter().enumerate().map(|(i, reading)| {
-        let used: Vec<_> = reading.of.iter().map(|(paint, _)| &locals[*paint]).collect();
-        let predicted = Sight::of(reading, &used).predicted;
+    let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
+        let predicted = sight.predicted.clone();
         let differences =
             reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
         Judged {

@@ -23,8 +23,8 @@ pub(crate) const K2: f64 = 0.6;
 const DARK_FLOOR: f64 = 0.65;
 
 /// Range in which reflectance below the surface is kept, so that K/S stays finite.
-const LEAST: f64 = 1e-5;
-const MOST: f64 = 1.0 - 1e-5;
+pub(crate) const LEAST: f64 = 1e-5;
+pub(crate) const MOST: f64 = 1.0 - 1e-5;
 
 /// α: share of the 4 % surface reflection that reaches the eye, 0 gloss to 1.
 #[derive(Debug, Clone, Copy, PartialEq)]

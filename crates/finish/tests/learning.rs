@@ -119,24 +119,41 @@ fn a_tin_without_colour_is_named() {
 /// What is said that a test would buy is about what it buys: the tint test of a strong dark paint, most of the doubt.
 #[test]
 fn what_a_test_would_buy_is_told_beforehand() {
-    use warm_blend_finish::learn::{Test, worth};
+    use warm_blend_finish::learn::{Beside, Test, worth};
     let code = Srgb::new(38, 50, 74);
     let shelf = [facts(WHITE, true), facts(code, false), facts(Srgb::new(194, 149, 58), false)];
     let told = learn(&shelf, &[]).unwrap();
     let partners: Vec<&Material> = [0, 2].map(|i| told.paints[i].best()).into();
-    let before = worth(&told.paints[1], &partners, Some(&told.paints[0]));
+    let before =
+        worth(&told.paints[1], Beside { others: &partners, white: Some(&told.paints[0]), dark: None });
     assert!(before.after.iter().all(|(_, left)| *left <= before.doubt + 1e-9), "{before:?}");
     let promised = before.after.iter().find(|(test, _)| *test == Test::TintHalf).unwrap().1;
     assert!(promised < 0.6 * before.doubt, "{before:?}");
 
     let taught = learn(&shelf, &[reading(&[(1, 1.0), (0, 1.0)], tint(code, 1.2, 1.0))]).unwrap();
     let partners: Vec<&Material> = [0, 2].map(|i| taught.paints[i].best()).into();
-    let after = worth(&taught.paints[1], &partners, Some(&taught.paints[0]));
+    let after =
+        worth(&taught.paints[1], Beside { others: &partners, white: Some(&taught.paints[0]), dark: None });
     assert!((0.4..2.5).contains(&(after.doubt / promised)), "promised {promised}, left {}", after.doubt);
     // Without a white there is no tint test, and of itself nobody makes one.
-    let alone = worth(&told.paints[1], &partners, None);
+    let alone = worth(&told.paints[1], Beside { others: &partners, white: None, dark: None });
     assert!(alone.after.iter().all(|(test, _)| !test.needs_white()));
-    assert_eq!(worth(&told.paints[1], &[], None).doubt, 0.0);
+    assert_eq!(worth(&told.paints[1], Beside { others: &[], white: None, dark: None }).doubt, 0.0);
+}
+
+/// A pale grey tinted with white stays nearly what it is; darkened, it shows how strong it is.
+#[test]
+fn a_pale_paint_is_best_tested_with_a_dark_one() {
+    use warm_blend_finish::learn::{Beside, Test, worth};
+    let (pale, dark) = (Srgb::new(205, 206, 203), Srgb::new(38, 50, 74));
+    let shelf = [facts(WHITE, true), facts(pale, false), facts(dark, false)];
+    let learnt = learn(&shelf, &[reading(&[(2, 1.0), (0, 1.0)], tint(dark, 1.0, 1.0))]).unwrap();
+    let partners: Vec<&Material> = [0, 2].map(|i| learnt.paints[i].best()).into();
+    let beside = Beside { others: &partners, white: Some(&learnt.paints[0]), dark: Some(&learnt.paints[2]) };
+    let told = worth(&learnt.paints[1], beside);
+    let after = |test: Test| told.after.iter().find(|(other, _)| *other == test).unwrap().1;
+    assert_eq!(told.after[0].0, Test::Darkened, "{told:?}");
+    assert!(after(Test::Darkened) < 0.75 * after(Test::TintHalf), "{told:?}");
 }
 
 /// The halo lies at the rim of the band, from dark to light, and a thing that is certain has none.

@@ -5,17 +5,22 @@ use std::collections::HashMap;
 use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz};
 
-use super::worth::{Worth, doubt, worth};
+use super::worth::{Beside, Test, Worth, doubt, worth};
 use super::{BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn};
-use crate::{Material, PaintId};
+use crate::{Material, PaintId, Parts};
 
 /// Paints that the doubt of a paint in mixes is told by: enough, spread from dark to light.
 const COMPANIONS: usize = 8;
+
+/// From which L* a paint is pale enough to be tested with a dark one, and to which a paint is dark enough for that†.
+const PALE: f64 = 60.0;
+const DARK: f64 = 45.0;
 
 /// What the readings of a workspace say of its tins.
 #[derive(Debug, Clone)]
 pub struct Estimate {
     places: HashMap<PaintId, usize>,
+    ids: Vec<PaintId>,
     facts: Vec<Facts>,
     learnt: Learnt,
     /// By paint: mean 90 % band of its 1 : 1 mixes, ΔE00.
@@ -28,6 +33,7 @@ impl Estimate {
     pub fn of(paints: &[(PaintId, Facts)], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
         let places: HashMap<PaintId, usize> =
             paints.iter().enumerate().map(|(i, (id, _))| (*id, i)).collect();
+        let ids = paints.iter().map(|(id, _)| *id).collect();
         let facts: Vec<Facts> = paints.iter().map(|(_, facts)| *facts).collect();
         let placed: Vec<Reading> = readings
             .iter()
@@ -35,10 +41,14 @@ impl Estimate {
             .collect();
         let learnt = learn(&facts, &placed)?;
         let house_white = facts.iter().position(|facts| facts.house_white);
-        let mut estimate = Self { places, facts, learnt, doubts: Vec::new(), house_white };
+        let mut estimate = Self { places, ids, facts, learnt, doubts: Vec::new(), house_white };
         estimate.doubts = (0..estimate.facts.len())
             .into_par_iter()
-            .map(|at| doubt(&estimate.learnt.paints[at], &estimate.companions(at), estimate.white()))
+            .map(|at| {
+                let others = estimate.companions(at);
+                let beside = Beside { others: &others, white: estimate.white(), dark: None };
+                doubt(&estimate.learnt.paints[at], beside)
+            })
             .collect();
         Ok(estimate)
     }
@@ -63,10 +73,29 @@ impl Estimate {
         let Some(at) = self.places.get(&id).copied().filter(|at| !self.facts[*at].class.is_medium()) else {
             return Worth { doubt: 0.0, after: Vec::new() };
         };
+        let others = self.companions(at);
+        let dark = self.dark_for(at).map(|dark| &self.learnt.paints[dark]);
+        let mut worth = worth(&self.learnt.paints[at], Beside { others: &others, white: self.white(), dark });
         // Nothing is tinted with itself.
-        let mut worth = worth(&self.learnt.paints[at], &self.companions(at), self.white());
         worth.after.retain(|(test, _)| !test.needs_white() || self.house_white != Some(at));
         worth
+    }
+
+    /// What is stirred together for a test of a tin, with the parts of each.
+    pub fn sample(&self, test: Test, id: PaintId) -> Option<Vec<(PaintId, Parts)>> {
+        let at = *self.places.get(&id)?;
+        let of = test.of(at, self.house_white.filter(|white| *white != at), self.dark_for(at))?;
+        Some(of.into_iter().map(|(at, parts)| (self.ids[at], parts)).collect())
+    }
+
+    /// The dark paint that a pale one is best tested with: the one whose own mixes are surest.
+    fn dark_for(&self, at: usize) -> Option<usize> {
+        let light = |at: usize| lightness(&self.learnt.paints[at].best().masstone());
+        let paint = |at: &usize| !self.facts[*at].class.is_medium();
+        let dark =
+            (0..self.facts.len()).filter(|other| *other != at && paint(other) && light(*other) <= DARK);
+        dark.min_by(|a, b| self.doubts[*a].total_cmp(&self.doubts[*b]))
+            .filter(|_| paint(&at) && light(at) >= PALE)
     }
 
     fn white(&self) -> Option<&Ensemble> {

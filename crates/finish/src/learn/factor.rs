@@ -13,7 +13,8 @@ const BLOCK: usize = 64;
 /// A = L Lᵀ.
 #[derive(Debug, Clone)]
 pub(crate) struct Factor {
-    /// L by block columns, each from its diagonal down.
+    /// L by block columns, each from its diagonal down, but for the diagonal block, of which the inverse stands there:
+    /// what is solved by it is then a product, which nalgebra does many times faster than a solution.
     columns: Vec<DMatrix<f64>>,
     n: usize,
 }
@@ -31,12 +32,13 @@ impl Factor {
             let column = &mut done[at];
             let width = column.ncols();
             let corner = column.rows(0, width).clone_owned().cholesky()?.unpack();
-            column.rows_mut(0, width).copy_from(&corner);
+            let mut inverse = DMatrix::identity(width, width);
+            corner.solve_lower_triangular_mut(&mut inverse);
             // L21 = A21 L11⁻ᵀ, then A22 ← A22 − L21 L21ᵀ, lower block columns only.
             let below = column.nrows() - width;
-            let mut across = column.rows(width, below).transpose();
-            corner.solve_lower_triangular_mut(&mut across);
-            let panel = across.transpose();
+            let panel = column.rows(width, below) * inverse.transpose();
+            let across = panel.transpose();
+            column.rows_mut(0, width).copy_from(&inverse);
             column.rows_mut(width, below).copy_from(&panel);
             rest.par_iter_mut().enumerate().for_each(|(i, later)| {
                 let from = i * BLOCK;
@@ -51,8 +53,7 @@ impl Factor {
     fn forward(&self, b: &mut DMatrix<f64>) {
         for (i, column) in self.columns.iter().enumerate() {
             let (from, width) = (i * BLOCK, column.ncols());
-            let mut own = b.rows(from, width).clone_owned();
-            column.rows(0, width).solve_lower_triangular_mut(&mut own);
+            let own = column.rows(0, width) * b.rows(from, width);
             b.rows_mut(from, width).copy_from(&own);
             let below = column.nrows() - width;
             b.rows_mut(from + width, below).gemm(-1.0, &column.rows(width, below), &own, 1.0);
@@ -85,7 +86,7 @@ impl Factor {
             let below = column.nrows() - width;
             let coupling = column.rows(width, below).transpose();
             own.gemm(-1.0, &coupling, &b.rows(from + width, below), 1.0);
-            column.rows(0, width).tr_solve_lower_triangular_mut(&mut own);
+            let own = column.rows(0, width).transpose() * own;
             b.rows_mut(from, width).copy_from(&own);
         }
         b

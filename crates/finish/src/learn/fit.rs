@@ -45,6 +45,8 @@ pub(crate) struct Fit {
     pub off: Vec<f64>,
     /// Which readings were left out.
     pub left_out: Vec<bool>,
+    /// Each reading against its prediction at the best.
+    pub sights: Vec<Sight>,
 }
 
 /// Where each paint's coordinates stand in the system.
@@ -71,9 +73,9 @@ pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool
     let system = System { priors, readings, places: Places::of(priors, readings), normals };
     let forced = left_out.clone();
     let mut theta = DVector::zeros(system.places.unknowns);
-    let mut factor = system.settle(&mut theta, &left_out);
+    let (mut factor, mut sights) = system.settle(&mut theta, &left_out);
     let mut spread = system.spread(&factor);
-    let mut off = system.off(&theta, &factor, &spread, &left_out);
+    let mut off = system.off(&sights, &factor, &spread, &left_out);
     // Take out the oddest and look again; then let back in, once, whom the rest has come to agree with.
     let mut let_back = false;
     loop {
@@ -91,9 +93,9 @@ pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool
         } else {
             break;
         }
-        factor = system.settle(&mut theta, &left_out);
+        (factor, sights) = system.settle(&mut theta, &left_out);
         spread = system.spread(&factor);
-        off = system.off(&theta, &factor, &spread, &left_out);
+        off = system.off(&sights, &factor, &spread, &left_out);
     }
     let best = system.by_paint(&theta);
     let member = |paint: usize, member: usize| {
@@ -103,7 +105,7 @@ pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool
     let members = (0..priors.len())
         .map(|paint| (0..spread[paint].ncols()).map(|draw| member(paint, draw)).collect())
         .collect();
-    Fit { best, members, off, left_out }
+    Fit { best, members, off, left_out, sights }
 }
 
 impl Places {
@@ -160,28 +162,29 @@ impl System<'_> {
 
     /// What is minimised, by the covariances of `measure`.
     fn cost(theta: &DVector<f64>, sights: &[Sight], measure: &[Sight], left_out: &[bool]) -> f64 {
-        let kept = sights.iter().zip(measure).zip(left_out).filter(|(_, out)| !**out);
-        0.5 * theta.norm_squared() + kept.map(|((sight, measure), _)| sight.misfit_by(measure)).sum::<f64>()
+        let kept = sights.par_iter().zip(measure).zip(left_out).filter(|(_, out)| !**out);
+        // Summed in their order: the same sum on however many cores.
+        let misfits: Vec<f64> = kept.map(|((sight, measure), _)| sight.misfit_by(measure)).collect();
+        0.5 * theta.norm_squared() + misfits.iter().sum::<f64>()
     }
 
     /// Columns of a reading's slope, each with its place in θ.
-    fn columns(&self, reading: &Reading) -> Vec<(usize, usize)> {
+    fn columns<'b>(&'b self, reading: &'b Reading) -> impl Iterator<Item = (usize, usize)> + Clone + 'b {
         let places = reading.of.iter().filter_map(|(paint, _)| self.places.at[*paint]);
         let each = self.places.each;
-        places.enumerate().flat_map(|(n, at)| (0..each).map(move |j| (n * DIMENSIONS + j, at + j))).collect()
+        places.enumerate().flat_map(move |(n, at)| (0..each).map(move |j| (n * DIMENSIONS + j, at + j)))
     }
 
-    /// Walks θ to the minimum; the factor is that of the last step's matrix.
-    fn settle(&self, theta: &mut DVector<f64>, left_out: &[bool]) -> Factor {
+    /// Walks θ to the minimum; the factor is that of the last step's matrix, the sights those at the end.
+    fn settle(&self, theta: &mut DVector<f64>, left_out: &[bool]) -> (Factor, Vec<Sight>) {
         let mut sights = self.sights(theta);
         let mut factor = self.factor(&sights, left_out);
         for _ in 0..MOST_STEPS {
             let mut downhill = -theta.clone();
-            for ((reading, sight), _) in self.kept(&sights, left_out) {
+            let pulls: Vec<_> = sights.par_iter().map(Sight::pull).collect();
+            for ((reading, pull), _) in self.kept(&pulls, left_out) {
                 for (j, column) in self.columns(reading) {
-                    let pull: f64 =
-                        sight.residual.iter().zip(sight.slope.column(j).iter()).map(|(r, s)| r * s).sum();
-                    downhill[column] -= pull;
+                    downhill[column] -= pull[j];
                 }
             }
             let step = factor.solve(&downhill);
@@ -207,29 +210,30 @@ impl System<'_> {
                 break;
             }
         }
-        factor
+        (factor, sights)
     }
 
-    fn kept<'b>(
+    /// The readings that count, each with what stands beside it.
+    fn kept<'b, T>(
         &'b self,
-        sights: &'b [Sight],
+        beside: &'b [T],
         left_out: &'b [bool],
-    ) -> impl Iterator<Item = ((&'b Reading, &'b Sight), &'b bool)> {
-        self.readings.iter().zip(sights).zip(left_out).filter(|(_, out)| !**out)
+    ) -> impl Iterator<Item = ((&'b Reading, &'b T), &'b bool)> {
+        self.readings.iter().zip(beside).zip(left_out).filter(|(_, out)| !**out)
     }
 
     /// The factor of 1 + Σ slopeᵀ slope.
     fn factor(&self, sights: &[Sight], left_out: &[bool]) -> Factor {
         let n = self.places.unknowns;
         let mut matrix = DMatrix::identity(n, n);
-        for ((reading, sight), _) in self.kept(sights, left_out) {
+        let squares: Vec<_> = sights.par_iter().map(|sight| sight.slope.tr_mul(&sight.slope)).collect();
+        for ((reading, square), _) in self.kept(&squares, left_out) {
             let columns = self.columns(reading);
-            let square = sight.slope.tr_mul(&sight.slope);
-            for (a, i) in &columns {
-                for (b, j) in &columns {
+            for (b, j) in columns.clone() {
+                for (a, i) in columns.clone() {
                     // The lower triangle; a paint that is named twice in one reading lands on itself.
                     if i >= j {
-                        matrix[(*i, *j)] += square[(*a, *b)];
+                        matrix[(i, j)] += square[(a, b)];
                     }
                 }
             }
@@ -257,25 +261,18 @@ impl System<'_> {
     }
 
     /// How far each reading lies from what the others say, in standard deviations.
-    fn off(
-        &self,
-        theta: &DVector<f64>,
-        factor: &Factor,
-        spread: &[DMatrix<f64>],
-        left_out: &[bool],
-    ) -> Vec<f64> {
-        let sights = self.sights(theta);
-        let each = self.readings.par_iter().zip(&sights).zip(left_out);
+    fn off(&self, sights: &[Sight], factor: &Factor, spread: &[DMatrix<f64>], left_out: &[bool]) -> Vec<f64> {
+        let each = self.readings.par_iter().zip(sights).zip(left_out);
         each.map(|((reading, sight), out)| {
             let n = sight.residual.len();
-            let residual = DVector::from_column_slice(&sight.residual);
+            let residual = &sight.residual;
             // A reading that is alone in what it says contradicts only the first guess, which is no reading: it is
             // believed further.
             let sign = if *out { 1.0 } else { -ALONE };
             let judge = |hat: DMatrix<f64>| {
                 let covariance = DMatrix::identity(n, n) + hat * sign;
                 let root = covariance.cholesky()?;
-                Some(deviations(residual.dot(&root.solve(&residual)), n as f64))
+                Some(deviations(residual.dot(&root.solve(residual)), n as f64))
             };
             // Roughly, from the draws; exactly where that is anywhere near odd.
             let mut drawn = DMatrix::zeros(n, draws::MEMBERS);

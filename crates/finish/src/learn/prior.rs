@@ -26,7 +26,7 @@ use super::eye::{Eye, Rows, lab_by_band};
 use super::reading::Source;
 use crate::film::{Optics, k_over_s};
 use crate::strength::by_class;
-use crate::surface::{K1, K2, Sheen};
+use crate::surface::{K1, K2, LEAST, MOST, Sheen};
 use crate::{BadPaint, Class, CoatsToHide, Masstone, Material, Role};
 
 const SHAPES: usize = 5;
@@ -230,17 +230,14 @@ impl PaintPrior {
         let slopes = &*SLOPE_MODES;
         let mut z = self.z;
         let mut ln_s = [self.ln_s + self.level_sd * at[LEVEL]; BANDS];
-        for i in 0..BANDS {
-            for (shape, along) in self.shapes.iter().zip(at) {
-                z[i] += along * shape[i];
+        let go = |curve: &mut Bands, along: f64, mode: &Bands| {
+            for (value, step) in curve.iter_mut().zip(mode) {
+                *value += along * step;
             }
-            for (slope, along) in slopes.iter().zip(&at[LEVEL + 1..]) {
-                ln_s[i] += along * slope[i];
-            }
-            for (fine, along) in self.fine.iter().zip(&at[DIMENSIONS..]) {
-                z[i] += along * fine[i];
-            }
-        }
+        };
+        let fine = self.fine.iter().zip(&at[DIMENSIONS..]);
+        self.shapes.iter().zip(at).chain(fine).for_each(|(mode, along)| go(&mut z, *along, mode));
+        slopes.iter().zip(&at[LEVEL + 1..]).for_each(|(mode, along)| go(&mut ln_s, *along, mode));
         (z.map(share), ln_s)
     }
 
@@ -259,7 +256,11 @@ impl PaintPrior {
         let pass = (1.0 - K1) * (1.0 - K2);
         let dk_dy: Bands = std::array::from_fn(|i| {
             let y = (seen[i] - alpha * K1).max(1e-9);
-            let r = (y / (pass + K2 * y)).min(1.0 - 1e-5);
+            let r = y / (pass + K2 * y);
+            // Held at the ends, it does not move.
+            if !(LEAST..=MOST).contains(&r) {
+                return 0.0;
+            }
             s[i] * (r * r - 1.0) / (2.0 * r * r) * pass / (pass + K2 * y).powi(2)
         });
         let none = [0.0; BANDS];
@@ -296,9 +297,9 @@ impl PaintPrior {
     }
 }
 
-/// R of z.
+/// R of z: (1 + tanh z)/2.
 fn share(z: f64) -> f64 {
-    0.5 * (1.0 + z.tanh())
+    1.0 / (1.0 + (-2.0 * z).exp())
 }
 
 /// z of R.

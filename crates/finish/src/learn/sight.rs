@@ -1,5 +1,7 @@
 //! What a reading should have been, and how that hangs on what is not known.
 
+use std::ops::Range;
+
 use nalgebra::{DMatrix, DVector};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
@@ -19,7 +21,7 @@ const MODEL: f64 = 0.1;
 /// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
 pub(crate) struct Sight {
     /// By number read.
-    pub residual: Vec<f64>,
+    pub residual: DVector<f64>,
     /// The same before whitening, and the root of the covariance it was whitened by.
     raw: DVector<f64>,
     root: DMatrix<f64>,
@@ -96,10 +98,13 @@ impl Stirred {
         // Central differences in ln K, ln S and ln X: the film's own formula stays the only one.
         const STEP: f64 = 1e-4;
         let by = |f: &dyn Fn(f64) -> f64| out * (f(1.0 + STEP) - f(1.0 - STEP)) / (2.0 * STEP);
-        let by_s = by(&|t| inside(k, s * t, 1.0)) / s.max(f64::MIN_POSITIVE);
+        let by_ln_k = by(&|t| inside(k * t, s, 1.0));
+        // A thick film is one of K/S.
+        let by_ln_s = if film.is_none() { -by_ln_k } else { by(&|t| inside(k, s * t, 1.0)) };
+        let by_s = by_ln_s / s.max(f64::MIN_POSITIVE);
         Band {
             r: alpha * K1 + pass * middle / (1.0 - K2 * middle),
-            by_k: by(&|t| inside(k * t, s, 1.0)) / k.max(f64::MIN_POSITIVE),
+            by_k: by_ln_k / k.max(f64::MIN_POSITIVE),
             by_s: by_s * follows,
             by_alpha: free * K1,
             by_voids: if state == State::Dry { 0.0 } else { -by_s * self.s[i] * filled * filled },
@@ -133,7 +138,7 @@ impl Sight {
             let predicted = Measured::Spectrum(curve).lab();
             let numbers = numbers(measured, &curve, reading, &mut residual);
             for number in numbers {
-                let pull = Pull::of(&number.by_band, &bands);
+                let pull = Pull::of(&number, &bands);
                 let mut row = Vec::with_capacity(columns + chances);
                 for (n, local) in paints.iter().enumerate() {
                     row.extend(pull.coordinates(local, stirred.wet[n], stirred.dry[n]));
@@ -143,7 +148,7 @@ impl Sight {
                     row.push(reading.pour.sd() * share * (pull.optics(&local.k, &local.s) - whole));
                 }
                 for (n, local) in paints.iter().enumerate() {
-                    row.extend(local.fine.iter().map(|dk| stirred.wet[n] * dot(&pull.by_k, dk)));
+                    row.extend(local.fine.iter().map(|dk| stirred.wet[n] * pull.absorption(dk)));
                 }
                 row.push(number.by_gain);
                 row.push(DRAWN * pull.by_thickness);
@@ -166,7 +171,12 @@ impl Sight {
         root.solve_lower_triangular_mut(&mut slope);
         let mut residual = raw.clone();
         root.solve_lower_triangular_mut(&mut residual);
-        Self { residual: residual.as_slice().to_vec(), raw, root, slope, predicted }
+        Self { residual, raw, root, slope, predicted }
+    }
+
+    /// How half the squared misfit climbs with each coordinate.
+    pub(crate) fn pull(&self) -> DVector<f64> {
+        self.slope.tr_mul(&self.residual)
     }
 
     /// Half the squared misfit, by the covariance of another look at the same reading: so that steps of a search are
@@ -182,6 +192,8 @@ impl Sight {
 /// all bands alike does; in units of its own sd.
 struct Number {
     by_band: Bands,
+    /// Outside of these bands `by_band` is 0.
+    bands: Range<usize>,
     by_gain: f64,
 }
 
@@ -206,7 +218,7 @@ fn numbers<P>(
             let rows = lab_by_band(predicted, &eye, Light::Daylight);
             let off = eye.weigh([predicted.l - read.l, predicted.a - read.a, predicted.b - read.b]);
             residuals.extend(off.map(|v| v / sd));
-            rows.map(|row| Number { by_band: row.map(|v| v / sd), by_gain: 0.0 }).into()
+            rows.map(|row| Number { by_band: row.map(|v| v / sd), bands: 0..BANDS, by_gain: 0.0 }).into()
         }
         Measured::Spectrum(read) => (0..GROUPS)
             .map(|group| {
@@ -219,6 +231,7 @@ fn numbers<P>(
                 let weight = 1.0 / (TOGETHER as f64 * sd);
                 Number {
                     by_band: std::array::from_fn(|i| if bands.contains(&i) { weight } else { 0.0 }),
+                    bands: bands.clone(),
                     by_gain: mean(read) * reading.source.gain_sd() / sd,
                 }
             })
@@ -228,6 +241,7 @@ fn numbers<P>(
 
 /// How a number hangs on what the stirred film is made of: by band for K and S, summed over the bands for the rest.
 struct Pull {
+    bands: Range<usize>,
     by_k: Bands,
     by_s: Bands,
     by_alpha: f64,
@@ -236,10 +250,16 @@ struct Pull {
 }
 
 impl Pull {
-    fn of(number: &Bands, bands: &[Band; BANDS]) -> Self {
-        let by_band = |of: fn(&Band) -> f64| std::array::from_fn(|i| number[i] * of(&bands[i]));
-        let whole = |of: fn(&Band) -> f64| (0..BANDS).map(|i| number[i] * of(&bands[i])).sum();
+    fn of(number: &Number, bands: &[Band; BANDS]) -> Self {
+        let weight = &number.by_band;
+        let by_band = |of: fn(&Band) -> f64| {
+            let mut pull = [0.0; BANDS];
+            number.bands.clone().for_each(|i| pull[i] = weight[i] * of(&bands[i]));
+            pull
+        };
+        let whole = |of: fn(&Band) -> f64| number.bands.clone().map(|i| weight[i] * of(&bands[i])).sum();
         Self {
+            bands: number.bands.clone(),
             by_k: by_band(|band| band.by_k),
             by_s: by_band(|band| band.by_s),
             by_alpha: whole(|band| band.by_alpha),
@@ -249,7 +269,15 @@ impl Pull {
     }
 
     fn optics(&self, dk: &Bands, ds: &Bands) -> f64 {
-        dot(&self.by_k, dk) + dot(&self.by_s, ds)
+        self.absorption(dk) + self.over(&self.by_s, ds)
+    }
+
+    fn absorption(&self, dk: &Bands) -> f64 {
+        self.over(&self.by_k, dk)
+    }
+
+    fn over(&self, pull: &Bands, change: &Bands) -> f64 {
+        dot(&pull[self.bands.clone()], &change[self.bands.clone()])
     }
 
     /// By the coordinates of one paint that makes up `wet` of the pot and `dry` of what stays.
@@ -265,13 +293,15 @@ impl Pull {
     }
 }
 
-/// Inner product over the bands, in four sums side by side.
-fn dot(a: &Bands, b: &Bands) -> f64 {
+/// Inner product, in four sums side by side.
+fn dot(a: &[f64], b: &[f64]) -> f64 {
     let mut sums = [0.0; 4];
-    for (a, b) in a.chunks_exact(4).zip(b.chunks_exact(4)) {
+    let (four, rest) = (a.chunks_exact(4), b.chunks_exact(4));
+    let tail: f64 = four.remainder().iter().zip(rest.remainder()).map(|(a, b)| a * b).sum();
+    for (a, b) in four.zip(rest) {
         for lane in 0..4 {
             sums[lane] += a[lane] * b[lane];
         }
     }
-    sums.iter().sum()
+    sums.iter().sum::<f64>() + tail
 }

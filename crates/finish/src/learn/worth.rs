@@ -24,6 +24,8 @@ pub enum Test {
     TintHalf,
     /// One part with four parts of the house white.
     TintFifth,
+    /// Four parts of a pale paint with one of a dark one: white tells little of a paint that is nearly white.
+    Darkened,
     /// One coat over black and white.
     Drawdown,
     /// Sealed with clear wax.
@@ -32,15 +34,16 @@ pub enum Test {
 
 impl Test {
     /// All of them.
-    pub const ALL: [Test; 5] =
-        [Test::TintHalf, Test::TintFifth, Test::Masstone, Test::Drawdown, Test::Sealed];
+    pub const ALL: [Test; 6] =
+        [Test::TintHalf, Test::TintFifth, Test::Darkened, Test::Masstone, Test::Drawdown, Test::Sealed];
 
-    /// `tint-1-1`, `tint-1-4`, `masstone`, `drawdown` or `sealed`.
+    /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
     pub const fn id(self) -> &'static str {
         match self {
             Test::Masstone => "masstone",
             Test::TintHalf => "tint-1-1",
             Test::TintFifth => "tint-1-4",
+            Test::Darkened => "darkened",
             Test::Drawdown => "drawdown",
             Test::Sealed => "sealed",
         }
@@ -51,23 +54,55 @@ impl Test {
         matches!(self, Test::TintHalf | Test::TintFifth)
     }
 
-    /// What the reader would say of one plausible paint: one colour, or two over black and white.
-    fn read(self, paint: &Material, white: Option<&Material>, pour: f64) -> Option<Vec<Lab>> {
-        let tint = |parts: f64| {
-            let white = white?;
-            mix(&[(Parts::of(pour), paint), (Parts::of(parts), white)]).ok().map(|m| vec![lab(&m.masstone())])
+    /// What is stirred together for it, with the parts of each; None where what it needs is not there.
+    pub fn of<P>(self, paint: P, white: Option<P>, dark: Option<P>) -> Option<Vec<(P, Parts)>> {
+        let (own, other, parts) = match self {
+            Test::TintHalf => (1.0, white, 1.0),
+            Test::TintFifth => (1.0, white, 4.0),
+            Test::Darkened => (4.0, dark, 1.0),
+            Test::Masstone | Test::Drawdown | Test::Sealed => return Some(vec![(paint, Parts::of(1.0))]),
         };
-        match self {
-            Test::Masstone => Some(vec![lab(&paint.masstone())]),
-            Test::TintHalf => tint(1.0),
-            Test::TintFifth => tint(4.0),
-            Test::Drawdown => {
-                let over = |ground| lab(&paint.film(Microns::of(COAT), ground));
-                Some(vec![over(chart_black()), over(chart_white())])
-            }
-            Test::Sealed => Some(vec![lab(&paint.in_state(State::Sealed).masstone())]),
-        }
+        Some(vec![(paint, Parts::of(own)), (other?, Parts::of(parts))])
     }
+
+    /// What the reader would say on one plausible shelf, of which `pour` times as much of the paint was taken as was
+    /// meant: one colour, or two over black and white.
+    fn read(self, shelf: OneShelf, pour: f64) -> Option<Vec<Lab>> {
+        let mut of: Vec<(Parts, &Material)> = self
+            .of(shelf.paint, shelf.white, shelf.dark)?
+            .into_iter()
+            .map(|(material, parts)| (parts, material))
+            .collect();
+        of[0].0 = Parts::of(of[0].0.value() * pour);
+        let stirred = mix(&of).ok()?;
+        Some(match self {
+            Test::Drawdown => {
+                let over = |ground| lab(&stirred.film(Microns::of(COAT), ground));
+                vec![over(chart_black()), over(chart_white())]
+            }
+            Test::Sealed => vec![lab(&stirred.in_state(State::Sealed).masstone())],
+            _ => vec![lab(&stirred.masstone())],
+        })
+    }
+}
+
+/// What stands beside a paint when its mixes are thought of, and when it is tested.
+#[derive(Debug, Clone, Copy)]
+pub struct Beside<'a> {
+    /// What it may be mixed with, at the best guess.
+    pub others: &'a [&'a Material],
+    /// The house white.
+    pub white: Option<&'a Ensemble>,
+    /// A dark paint to try a pale one with.
+    pub dark: Option<&'a Ensemble>,
+}
+
+/// What takes part in a test, of one plausible shelf.
+#[derive(Clone, Copy)]
+struct OneShelf<'a> {
+    paint: &'a Material,
+    white: Option<&'a Material>,
+    dark: Option<&'a Material>,
 }
 
 fn lab(curve: &Reflectance) -> Lab {
@@ -83,34 +118,34 @@ pub struct Worth {
     pub after: Vec<(Test, f64)>,
 }
 
-/// The mean 90 % band of the 1 : 1 mixes of `paint` with `partners`, ΔE00; 0 without partners.
-pub(super) fn doubt(paint: &Ensemble, partners: &[&Material], white: Option<&Ensemble>) -> f64 {
-    let mixes = with_each(paint, partners, white);
+/// The mean 90 % band of the 1 : 1 mixes of `paint` with the others, ΔE00; 0 without any.
+pub(super) fn doubt(paint: &Ensemble, beside: Beside) -> f64 {
+    let mixes = with_each(paint, beside);
     mixes.iter().map(|mixed| mixed.band).sum::<f64>() / mixes.len().max(1) as f64
 }
 
 /// Its mixes with each partner. In a thick mix only strength against strength counts: what all strengths may be off by
 /// together is no doubt of this paint, so that of the house white is taken out.
-fn with_each(paint: &Ensemble, partners: &[&Material], white: Option<&Ensemble>) -> Vec<Looked> {
+fn with_each(paint: &Ensemble, beside: Beside) -> Vec<Looked> {
     const MIDDLE: usize = 17; // 550 nm
     let strength = |white: &Material| white.optics.s()[MIDDLE].max(f64::MIN_POSITIVE);
     let half = |partner: &&Material| {
-        Looked::of(paint, white, |material, of_its_shelf| {
-            let share = match (white, of_its_shelf) {
+        Looked::of(paint, beside, |shelf| {
+            let share = match (beside.white, shelf.white) {
                 (Some(white), Some(own)) => strength(white.best()) / strength(own),
                 _ => 1.0,
             };
-            mix(&[(Parts::of(share), material), (Parts::of(1.0), partner)])
+            mix(&[(Parts::of(share), shelf.paint), (Parts::of(1.0), partner)])
                 .map(|mixed| vec![lab(&mixed.masstone())])
                 .unwrap_or_default()
         })
     };
-    partners.iter().map(half).collect()
+    beside.others.iter().map(half).collect()
 }
 
-/// What each test of `paint` would buy; `partners` are the other paints it may be mixed with, `white` the house white.
-pub fn worth(paint: &Ensemble, partners: &[&Material], white: Option<&Ensemble>) -> Worth {
-    let mixes = with_each(paint, partners, white);
+/// What each test of `paint` would buy.
+pub fn worth(paint: &Ensemble, beside: Beside) -> Worth {
+    let mixes = with_each(paint, beside);
     if mixes.is_empty() {
         return Worth { doubt: 0.0, after: Vec::new() };
     }
@@ -119,16 +154,13 @@ pub fn worth(paint: &Ensemble, partners: &[&Material], white: Option<&Ensemble>)
     let mut after: Vec<(Test, f64)> = Test::ALL
         .into_iter()
         .filter_map(|test| {
-            test.read(paint.best(), white.map(Ensemble::best), 1.0)?;
-            let read = |pour: f64| {
-                Looked::of(paint, white, |material, white| {
-                    test.read(material, white, pour).unwrap_or_default()
-                })
-            };
+            let stirred = test.of((), beside.white.map(|_| ()), beside.dark.map(|_| ()))?.len() > 1;
+            let read =
+                |pour: f64| Looked::of(paint, beside, |shelf| test.read(shelf, pour).unwrap_or_default());
             let (told, poured) = (read(1.0), read(1.0 + Pour::Spoons.sd()));
             // The pour of a tint is off by a little, in the direction that more of the paint would take.
             let blur: Vec<f64> = told.best.iter().zip(&poured.best).map(|(one, other)| other - one).collect();
-            Some((test, mean(&|mixed| mixed.band * mixed.left(&told, &blur, test.needs_white()))))
+            Some((test, mean(&|mixed| mixed.band * mixed.left(&told, &blur, stirred))))
         })
         .collect();
     after.sort_by(|one, other| one.1.total_cmp(&other.1));
@@ -146,13 +178,13 @@ struct Looked {
 }
 
 impl Looked {
-    /// `look` is given each plausible paint and the white of the same plausible shelf.
-    fn of(
-        paint: &Ensemble,
-        white: Option<&Ensemble>,
-        look: impl Fn(&Material, Option<&Material>) -> Vec<Lab>,
-    ) -> Self {
-        let best = look(paint.best(), white.map(Ensemble::best));
+    /// `look` is given each plausible shelf.
+    fn of(paint: &Ensemble, beside: Beside, look: impl Fn(OneShelf) -> Vec<Lab>) -> Self {
+        let best = look(OneShelf {
+            paint: paint.best(),
+            white: beside.white.map(Ensemble::best),
+            dark: beside.dark.map(Ensemble::best),
+        });
         let eyes: Vec<Eye> = best.iter().map(|lab| Eye::at(*lab)).collect();
         let weigh = |labs: &[Lab]| -> Vec<f64> {
             labs.iter().zip(&eyes).flat_map(|(lab, eye)| eye.weigh([lab.l, lab.a, lab.b])).collect()
@@ -161,7 +193,11 @@ impl Looked {
         let mut spread = DMatrix::zeros(middle.len(), MEMBERS);
         let mut off = Vec::with_capacity(MEMBERS);
         for i in 0..MEMBERS {
-            let looked = look(paint.member(i), white.map(|white| white.member(i)));
+            let looked = look(OneShelf {
+                paint: paint.member(i),
+                white: beside.white.map(|white| white.member(i)),
+                dark: beside.dark.map(|dark| dark.member(i)),
+            });
             off.push(looked.iter().zip(&best).map(|(one, other)| difference(*one, *other).value()).next());
             for (row, (value, middle)) in weigh(&looked).iter().zip(&middle).enumerate() {
                 spread[(row, i)] = value - middle;

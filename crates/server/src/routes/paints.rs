@@ -9,8 +9,8 @@ use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, Source, Test};
 use warm_blend_finish::{
-    CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Price, SavedMix,
-    ShelfPaint, Specials, density, minutes, share,
+    CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, Price,
+    SavedMix, ShelfPaint, Specials, density, minutes, share,
 };
 use warm_blend_spectral::{Lab, Light};
 use warm_blend_store::{Kept, Store, StoreError};
@@ -163,16 +163,33 @@ pub struct LookInLight {
 /// What a test would buy.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TestWorth {
-    /// `tint-1-1`, `tint-1-4`, `masstone`, `drawdown` or `sealed`.
+    /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
     test: &'static str,
     /// The doubt in mixes now, ΔE00.
     now: f64,
     /// What would be left of it.
     after: f64,
-    /// False where the test needs a house white and none is chosen, or this is it.
-    possible: bool,
+    /// What is stirred together for it.
+    of: Vec<TestPart>,
     /// In a sentence: `A 1 : 1 dab with chimney white would cut the doubt in mixes from ±4.1 to ±0.9.`
     words: String,
+}
+
+/// What a test is made of.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TestPart {
+    /// Id of the paint.
+    paint: Uuid,
+    /// Its name.
+    name: String,
+    /// Parts by volume.
+    parts: f64,
+}
+
+impl TestPart {
+    fn new(paint: PaintId, parts: Parts, names: &Names) -> Self {
+        Self { paint: paint.0, name: names.of(paint.0), parts: parts.value() }
+    }
 }
 
 /// Which revision a change was made to.
@@ -383,15 +400,16 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
 
 fn tests(known: &Known, id: Uuid, names: &Names) -> Vec<TestWorth> {
     let worth = known.estimate().worth(PaintId(id));
-    let white = known.workshop.value.house_white.filter(|white| white.0 != id).map(|white| names.of(white.0));
     let tell = |(test, after): (Test, f64)| {
-        let how = match (test, &white) {
-            (Test::TintHalf, Some(white)) => format!("A 1 : 1 dab with {white}"),
-            (Test::TintFifth, Some(white)) => format!("A dab with 4 parts of {white}"),
-            (Test::TintHalf | Test::TintFifth, None) => "A dab with the house white".to_owned(),
-            (Test::Masstone, _) => "Reading a thick dry dab of it alone".to_owned(),
-            (Test::Drawdown, _) => "One coat over black and white, read on both".to_owned(),
-            (Test::Sealed, _) => "Reading the dab under clear wax".to_owned(),
+        let sample = known.estimate().sample(test, PaintId(id)).unwrap_or_default();
+        let other = sample.get(1).map_or("the house white".to_owned(), |(other, _)| names.of(other.0));
+        let how = match test {
+            Test::TintHalf => format!("A 1 : 1 dab with {other}"),
+            Test::TintFifth => format!("A dab with 4 parts of {other}"),
+            Test::Darkened => format!("A dab of 4 parts of it with 1 of {other}"),
+            Test::Masstone => "Reading a thick dry dab of it alone".to_owned(),
+            Test::Drawdown => "One coat over black and white, read on both".to_owned(),
+            Test::Sealed => "Reading the dab under clear wax".to_owned(),
         };
         // To be worth telling it must be seen in figures of one decimal.
         let words = if after < worth.doubt - 0.05 {
@@ -403,7 +421,7 @@ fn tests(known: &Known, id: Uuid, names: &Names) -> Vec<TestWorth> {
             test: test.id(),
             now: worth.doubt,
             after,
-            possible: !test.needs_white() || white.is_some(),
+            of: sample.iter().map(|(paint, parts)| TestPart::new(*paint, *parts, names)).collect(),
             words,
         }
     };
@@ -427,7 +445,7 @@ fn advice(known: &Known, id: Uuid, tests: &[TestWorth], names: &Names) -> String
             names.of(id)
         );
     }
-    match tests.iter().find(|test| test.possible && test.after < 0.85 * test.now) {
+    match tests.iter().find(|test| test.after < 0.85 * test.now) {
         Some(best) => format!("Test next: {}", best.words),
         None if tests.is_empty() => "There is nothing to test in it.".to_owned(),
         None => format!(

@@ -3,17 +3,17 @@ import { Doubt, DoubtBar } from '../../parts/Doubt';
 import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
 import { useReadingCalls } from '../../state/readings';
-import type { Test } from './test/TestFlow';
 
 interface Props {
   page: PaintPage;
   shelf: Paint[];
-  onTest: (test: Test) => void;
+  onTest: (test: TestWorth) => void;
 }
 
 const NAMES: Record<string, string> = {
   'tint-1-1': 'Tint 1 : 1',
   'tint-1-4': 'Tint 1 : 4',
+  darkened: 'Darkened 4 : 1',
   masstone: 'Masstone',
   drawdown: 'Drawdown',
   sealed: 'Under wax',
@@ -45,7 +45,7 @@ export function HowSure({ page, shelf, onTest }: Props) {
       )}
       <ul aria-label="Tests" className="-mt-2 grid gap-1">
         {tests.map((test) => (
-          <TestRow key={test.test} test={test} onTest={() => onTest(test.test as Test)} />
+          <TestRow key={test.test} test={test} onTest={() => onTest(test)} />
         ))}
       </ul>
     </section>
@@ -55,13 +55,7 @@ export function HowSure({ page, shelf, onTest }: Props) {
 function TestRow({ test, onTest }: { test: TestWorth; onTest: () => void }) {
   return (
     <li className="grid grid-cols-[8.5rem_1fr_3.5rem] items-center gap-3">
-      <button
-        type="button"
-        className="press press-plain justify-start"
-        disabled={!test.possible}
-        title={test.words}
-        onClick={onTest}
-      >
+      <button type="button" className="press press-plain justify-start" title={test.words} onClick={onTest}>
         {NAMES[test.test] ?? test.test}
       </button>
       <DoubtBar value={test.now} after={test.after} />

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Paint } from '../../api/client';
+import type { Paint, TestWorth } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { Failed } from '../../parts/Waiting';
 import { useDraft } from '../../state/useDraft';
@@ -10,7 +10,7 @@ import { Looks } from './Looks';
 import { PaintFields } from './PaintFields';
 import { Readings } from './Readings';
 import { TinDeeds } from './TinDeeds';
-import { type Test, TestFlow } from './test/TestFlow';
+import { TestFlow } from './test/TestFlow';
 
 interface Props {
   paint: Paint;
@@ -24,8 +24,7 @@ export function PaintPage({ paint, shelf, onClose, onGo }: Props) {
   const calls = usePaintCalls();
   const draft = useDraft(paint, calls.put(paint.id), calls.get(paint.id), calls.saved);
   const page = usePaintPage(paint.id);
-  const [testing, setTesting] = useState<Test>();
-  const white = shelf.find((other) => other.house_white);
+  const [testing, setTesting] = useState<TestWorth>();
 
   return (
     <Aside wide title={paint.entry.name} swatch={page.data?.paint.swatch ?? paint.swatch} onClose={onClose}>
@@ -48,13 +47,7 @@ export function PaintPage({ paint, shelf, onClose, onGo }: Props) {
         </section>
       </div>
       {testing && (
-        <TestFlow
-          key={testing}
-          test={testing}
-          paint={paint}
-          white={white}
-          onClose={() => setTesting(undefined)}
-        />
+        <TestFlow key={testing.test} test={testing} paint={paint} onClose={() => setTesting(undefined)} />
       )}
     </Aside>
   );

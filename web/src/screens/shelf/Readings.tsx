@@ -25,6 +25,9 @@ function kind({ entry }: ReadingKept) {
   return `${entry.of.length > 1 ? 'mix' : 'masstone'}${state}`;
 }
 
+/** How a reading came to be, where no reader took it. */
+const SOURCES: Record<string, string> = { photo: 'from a photo', chip: 'from a chip', guess: 'a guess' };
+
 function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
   const calls = useReadingCalls();
   const tell = useTell();
@@ -52,7 +55,11 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
           {oneDecimal(reading.difference)}
         </p>
         <p className="text-sm text-soft">
-          {[when(reading.made_at), alone ? '' : kind(reading), reading.entry.device ?? '']
+          {[
+            when(reading.made_at),
+            alone ? '' : kind(reading),
+            SOURCES[reading.entry.source ?? ''] ?? reading.entry.device ?? '',
+          ]
             .filter(Boolean)
             .join(', ')}
         </p>

@@ -1,13 +1,18 @@
 import { useState } from 'react';
-import { type Measured, type Paint, Problem, type ReadingEntry, type ReadingMade } from '../../../api/client';
+import {
+  type Measured,
+  type Paint,
+  Problem,
+  type ReadingEntry,
+  type ReadingMade,
+  type TestWorth,
+} from '../../../api/client';
 import { Doubt } from '../../../parts/Doubt';
 import { useTell } from '../../../parts/Notice';
 import { Panel } from '../../../parts/Panel';
 import { Segments } from '../../../parts/Segments';
 import { useReadingCalls } from '../../../state/readings';
 import { ReadSample } from './ReadSample';
-
-export type Test = 'tint-1-1' | 'tint-1-4' | 'masstone' | 'drawdown' | 'sealed';
 
 /** Wet thickness of a brushed coat, µm: what a drawdown is made with unless somebody says otherwise. */
 const COAT = 90;
@@ -19,21 +24,20 @@ const POURS = [
 ] as const;
 
 interface Props {
-  test: Test;
+  test: TestWorth;
   paint: Paint;
-  white: Paint | undefined;
   onClose: () => void;
 }
 
 /** A test from the first spoon to what it taught, in one dialog. */
-export function TestFlow({ test, paint, white, onClose }: Props) {
+export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
   const calls = useReadingCalls();
   const tell = useTell();
   const [pour, setPour] = useState<string>('spoons');
   const [made, setMade] = useState<ReadingMade>();
   const [problem, setProblem] = useState<string>();
   const name = paint.entry.name;
-  const of = parts(test, paint, white);
+  const of = parts.map(({ paint, parts }) => ({ paint, parts }));
   const state = test === 'sealed' ? 'sealed' : 'dry';
 
   const keep = async (read: {
@@ -67,7 +71,7 @@ export function TestFlow({ test, paint, white, onClose }: Props) {
       ) : (
         <div className="grid gap-4">
           <ol className="grid gap-2">
-            {steps(test, name, white?.entry.name ?? 'the house white').map((step, i) => (
+            {steps(test, parts).map((step, i) => (
               <li key={step} className="grid grid-cols-[2rem_1fr] items-baseline">
                 <span className="font-display text-xl font-semibold">{i + 1}</span>
                 <span>{step}</span>
@@ -92,28 +96,23 @@ export function TestFlow({ test, paint, white, onClose }: Props) {
   );
 }
 
-function parts(test: Test, paint: Paint, white: Paint | undefined) {
-  const own = { paint: paint.id, parts: 1 };
-  if (!white || (test !== 'tint-1-1' && test !== 'tint-1-4')) return [own];
-  return [own, { paint: white.id, parts: test === 'tint-1-1' ? 1 : 4 }];
-}
-
-function titleOf(test: Test, name: string) {
+function titleOf(test: string, name: string) {
   if (test === 'tint-1-1') return `Tint test of ${name}, 1 : 1`;
   if (test === 'tint-1-4') return `Tint test of ${name}, 1 : 4`;
+  if (test === 'darkened') return `${name} darkened, 4 : 1`;
   if (test === 'drawdown') return `Drawdown of ${name}`;
   return test === 'sealed' ? `${name} under wax` : `Masstone of ${name}`;
 }
 
-function steps(test: Test, name: string, white: string) {
+const COUNTS: Record<number, string> = { 1: 'one spoon', 4: 'four spoons' };
+
+function steps(test: string, of: TestWorth['of']) {
   const thick = 'Brush it out on card, thick enough that nothing shows through, and let it dry.';
-  if (test === 'tint-1-1')
-    return [`Stir one spoon of ${name} with one spoon of ${white}.`, thick, 'Read the dry dab.'];
-  if (test === 'tint-1-4')
-    return [`Stir one spoon of ${name} with four spoons of ${white}.`, thick, 'Read the dry dab.'];
+  const spoons = of.map(({ parts, name }) => `${COUNTS[parts] ?? `${parts} spoons`} of ${name}`);
+  if (of.length > 1) return [`Stir ${spoons.join(' with ')}.`, thick, 'Read the dry dab.'];
   if (test === 'drawdown')
     return [
-      `Brush one even coat of ${name} across a black and a white card.`,
+      `Brush one even coat of ${of[0]?.name} across a black and a white card.`,
       'Let it dry.',
       'Read it over the black, then over the white.',
     ];

@@ -1,0 +1,71 @@
+//! Nothing is lost: undo, reload, two tabs.
+
+use serde_json::Value;
+use warm_blend_e2e::Painter;
+
+#[tokio::test]
+async fn undo_goes_back_across_a_reload() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "calm olive").await;
+    painter.reads("2 : 1 : 2, 5 parts").await;
+    painter.click("button", "One part more of slate blue").await;
+    painter.reads("2 : 2 : 2, 6 parts").await;
+    painter.click("button", "Simplest parts").await;
+    painter.reads("1 : 1 : 1, 3 parts").await;
+    painter.saved().await;
+    painter.driver.refresh().await.unwrap();
+    painter.click("button", "Undo changing calm olive").await;
+    painter.reads("2 : 2 : 2, 6 parts").await;
+    painter.control('z').await;
+    painter.reads("2 : 1 : 2, 5 parts").await;
+    painter.click("button", "Redo changing calm olive").await;
+    painter.reads("2 : 2 : 2, 6 parts").await;
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn two_tabs_do_not_overwrite_each_other() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "calm olive").await;
+    painter.reads("2 : 1 : 2, 5 parts").await;
+    let address = painter.driver.current_url().await.unwrap();
+    let path = format!("/api/mixes/{}", address.path_segments().unwrap().next_back().unwrap());
+    // Another tab makes it four parts of the first paint.
+    let elsewhere = async || {
+        let kept = painter.meanwhile("GET", &path, Value::Null).await;
+        let mut entry = kept["entry"].clone();
+        entry["components"][0]["parts"] = 4.into();
+        let changed = painter.meanwhile("PUT", &format!("{path}?revision={}", kept["revision"]), entry).await;
+        assert_eq!(changed["entry"]["components"][0]["parts"], 4, "{changed}");
+    };
+    let parts = async || {
+        let kept = painter.meanwhile("GET", &path, Value::Null).await;
+        let components = kept["entry"]["components"].as_array().unwrap().clone();
+        components.iter().map(|part| part["parts"].to_string()).collect::<Vec<_>>().join(" : ")
+    };
+
+    elsewhere().await;
+    painter.click("button", "One part more of slate blue").await;
+    painter.reads("was changed in another tab").await;
+    assert_eq!(parts().await, "4 : 1 : 2", "theirs was not overwritten");
+    painter.reads("2 : 2 : 2, 6 parts").await;
+    painter.click("button", "Take theirs").await;
+    painter.reads("4 : 1 : 2, 7 parts").await;
+
+    painter.click("button", "One part less of mustard seed").await;
+    painter.saved().await;
+    elsewhere().await;
+    painter.click("button", "One part more of slate blue").await;
+    painter.reads("was changed in another tab").await;
+    painter.click("button", "Keep mine").await;
+    painter.saved().await;
+    assert_eq!(parts().await, "3 : 2 : 2");
+    // Theirs is one step back.
+    painter.click("button", "Undo changing calm olive").await;
+    painter.reads("4 : 1 : 2, 7 parts").await;
+    painter.leave().await;
+}

@@ -1,0 +1,7 @@
+//! What a painter does, at the real interface.
+
+mod everyone;
+mod keeping;
+mod pot;
+mod shelf;
+mod tests_of_paint;

@@ -1,0 +1,134 @@
+//! Mixing in the Pot.
+
+use thirtyfour::prelude::*;
+use warm_blend_e2e::Painter;
+
+/// 3 : 1 of two demo paints by mouse: seen to change in another light, named, found again after a reload.
+#[tokio::test]
+async fn three_to_one_by_mouse() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("link", "Pot").await;
+    painter.click("button", "dove grey").await;
+    painter.click("button", "night blue").await;
+    painter.the("spinbutton", "Parts of night blue").await;
+    let even = painter.fill("image", "Mix").await;
+    painter.click("button", "One part more of dove grey").await;
+    painter.click("button", "One part more of dove grey").await;
+    painter.reads("3 : 1, 4 parts").await;
+    painter.until("the mix shows three to one", async || painter.fill("image", "Mix").await != even).await;
+    let daylight = painter.fill("image", "Mix").await;
+
+    painter.click("radio", "Bulb").await;
+    painter.reads("in bulb, dry").await;
+    painter
+        .until("the mix is seen by the bulb", async || painter.fill("image", "Mix").await != daylight)
+        .await;
+    let by_bulb = painter.fill("image", "Mix").await;
+
+    painter.write("textbox", "Name of the mix", "case, first try").await;
+    painter.click("button", "One part more of night blue").await;
+    painter.click("button", "One part less of night blue").await;
+    painter.saved().await;
+    painter.driver.refresh().await.unwrap();
+    painter.reads("3 : 1, 4 parts").await;
+    assert_eq!(painter.value("textbox", "Name of the mix").await, "case, first try");
+    painter.until("the bulb is still on", async || painter.fill("image", "Mix").await == by_bulb).await;
+
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 4").await;
+    painter.click("link", "case, first try").await;
+    assert_eq!(painter.value("spinbutton", "Parts of dove grey").await, "3");
+    assert_eq!(painter.value("spinbutton", "Parts of night blue").await, "1");
+    painter.leave().await;
+}
+
+/// The same without touching the mouse.
+#[tokio::test]
+async fn three_to_one_by_keyboard_alone() {
+    let painter = Painter::at_the_demo().await;
+    painter.the("heading", "Shelf").await;
+    painter.alt('2').await;
+    painter.tab_to("button", "dove grey").await;
+    painter.press(Key::Enter).await;
+    painter.the("spinbutton", "Parts of dove grey").await;
+    painter.tab_to("button", "night blue").await;
+    painter.press(Key::Enter).await;
+    painter.tab_to("spinbutton", "Parts of dove grey").await;
+    painter.press(Key::Up).await;
+    painter.press(Key::Up).await;
+    painter.reads("3 : 1, 4 parts").await;
+    let daylight = painter.fill("image", "Mix").await;
+
+    // On the joint of the bar, an arrow moves one part across and another brings it back.
+    painter.tab_to("slider", "Joint between dove grey and night blue").await;
+    painter.press(Key::Left).await;
+    painter.reads("2 : 2, 4 parts").await;
+    painter.press(Key::Right).await;
+    painter.reads("3 : 1, 4 parts").await;
+
+    painter.alt('l').await;
+    painter.reads("in sun, dry").await;
+    painter.until("the sun changes it", async || painter.fill("image", "Mix").await != daylight).await;
+    painter.tab_to("textbox", "Name of the mix").await;
+    painter.press("by keys").await;
+    painter.press(Key::Enter).await;
+    painter.saved().await;
+    painter.driver.refresh().await.unwrap();
+    painter.reads("3 : 1, 4 parts").await;
+
+    // Away to the shelf, and back to the mix by typing its name.
+    painter.alt('1').await;
+    painter.the("heading", "Shelf").await;
+    painter.control('k').await;
+    painter.the("combobox", "Screen, paint, mix or light").await;
+    painter.press("by keys").await;
+    painter.the("option", "by keys").await;
+    painter.press(Key::Enter).await;
+    painter.reads("3 : 1, 4 parts").await;
+    assert_eq!(painter.value("textbox", "Name of the mix").await, "by keys");
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn a_joint_is_dragged_and_snaps_to_whole_parts() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "soft grey-blue for the case").await;
+    painter.reads("3 : 1, 4 parts").await;
+    painter.reads("than the target").await;
+    let verdict = painter.text().await;
+    painter.click("button", "Finer steps").await;
+    painter.reads("6 : 2, 8 parts").await;
+    let joint = painter.the("slider", "Joint between dove grey and night blue").await;
+    // The bar is 892 px of 8 parts: 230 px to the right is two parts and a bit, which is held back at the last part.
+    let hand = painter.driver.action_chain().move_to_element_center(&joint).click_and_hold();
+    hand.move_by_offset(60, 0).move_by_offset(170, 0).release().perform().await.unwrap();
+    painter.reads("7 : 1, 8 parts").await;
+    painter.saved().await;
+    painter.until("the verdict follows", async || painter.text().await != verdict).await;
+    painter.driver.refresh().await.unwrap();
+    painter.reads("7 : 1, 8 parts").await;
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn a_target_is_set_judged_and_taken_away() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "calm olive").await;
+    painter.click("button", "Set a target").await;
+    painter.write("textbox", "Hex code", "#9a9a5").await;
+    painter.reads("a hex code has 3, 6 or 8 digits").await;
+    painter.write("textbox", "Hex code", "#9a9a5e").await;
+    painter.click("button", "Done").await;
+    painter.reads("than the target").await;
+    painter.reads("ΔE00").await;
+    assert_eq!(painter.fill("image", "Target, #9a9a5e").await, "rgba(154, 154, 94, 1)");
+    painter.saved().await;
+    painter.click("button", "Target").await;
+    painter.click("button", "No target").await;
+    painter.gone("image", "Target").await;
+    painter.leave().await;
+}

@@ -1,0 +1,101 @@
+//! Tins on the shelf, and files in and out of it.
+
+use warm_blend_e2e::Painter;
+
+#[tokio::test]
+async fn a_tin_is_added_corrected_and_taken_away() {
+    let painter = Painter::at_an_empty_bench().await;
+    painter.the("heading", "Start with your white").await;
+    painter.click("button", "Add a paint").await;
+    painter.click("button", "Put it on the shelf").await;
+    painter.reads("give it a name").await;
+    painter.write("textbox", "Name", "house white").await;
+    painter.write("textbox", "Hex code", "#f0ede").await;
+    painter.reads("a hex code has 3, 6 or 8 digits, not 5").await;
+    painter.write("textbox", "Hex code", "F0EDE6").await;
+    painter.write("textbox", "Coats to hide", "two").await;
+    painter.reads("“two” is not a number").await;
+    painter.write("textbox", "Coats to hide", "2,5").await;
+    painter.click("button", "Put it on the shelf").await;
+    painter.reads("Hides in 2.5 coats").await;
+    painter.the("button", "Take it off the shelf").await;
+
+    // Kept at once, without a button.
+    painter.write("textbox", "Name", "chapel white").await;
+    painter.saved().await;
+    painter.driver.refresh().await.unwrap();
+    painter.the("button", "chapel white").await;
+    assert_eq!(painter.value("textbox", "Coats to hide").await, "2.5");
+
+    // Nobody uses it: it goes without a question, and undo brings it back.
+    painter.click("button", "Take it off the shelf").await;
+    painter.the("heading", "Start with your white").await;
+    painter.click("button", "Undo removing chapel white").await;
+    painter.the("button", "chapel white").await;
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn taking_away_a_used_tin_asks_first() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("button", "night blue").await;
+    painter.click("button", "Take it off the shelf").await;
+    painter.the("alertdialog", "Take night blue off the shelf?").await;
+    painter.reads("It is in soft grey-blue for the case.").await;
+    painter.click("button", "Leave it").await;
+    painter.gone("alertdialog", "Take night blue off the shelf?").await;
+    painter.click("button", "Take it off the shelf").await;
+    painter.click("button", "Take it off").await;
+    painter.reads("night blue is off the shelf").await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "soft grey-blue for the case").await;
+    painter.reads("no longer on the shelf").await;
+    painter.leave().await;
+}
+
+/// Two tins of the same paint become one: its mixes go over, and one step of undo parts them again.
+#[tokio::test]
+async fn two_tins_become_one() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("button", "dove grey").await;
+    painter.click("button", "It is the same as…").await;
+    painter.the("list", "The tin that stays").await;
+    painter.click("button", "oat white").await;
+    painter.reads("dove grey is now oat white").await;
+    painter.gone("button", "dove grey").await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "soft grey-blue for the case").await;
+    painter.the("spinbutton", "Parts of oat white").await;
+    painter.control('z').await;
+    painter.the("spinbutton", "Parts of dove grey").await;
+    painter.leave().await;
+}
+
+/// A table of colours: what it would do is seen first, in percent it is asked about, and undo takes it out again.
+#[tokio::test]
+async fn a_file_is_looked_at_and_imported() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("button", "Files").await;
+    painter.click("menuitem", "Import a file…").await;
+    painter.bring("Choose a file", "torn.csv", b"name,L*,a*,b*\nsea glass,seventy,-12,2\n").await;
+    painter.reads("line 2").await;
+    painter.the("alert", "").await;
+    let file = "\u{feff}name;L*;a*;b*\r\nslate blue;42,5;-3,0;-13,0\r\nsea glass;70;-12;2\r\n";
+    painter.bring("torn.csv", "card.csv", file.as_bytes()).await;
+    painter.reads("1 new, 1 reading of a paint on the shelf").await;
+    painter.click("button", "Leave it").await;
+    painter.gone("dialog", "Import a file").await;
+    painter.gone("button", "sea glass").await;
+
+    painter.click("button", "Files").await;
+    painter.click("menuitem", "Import a file…").await;
+    painter.bring("Choose a file", "card.csv", file.as_bytes()).await;
+    painter.click("button", "Import it").await;
+    painter.reads("one step of undo takes it out again").await;
+    painter.the("button", "sea glass").await;
+    painter.control('z').await;
+    painter.gone("button", "sea glass").await;
+    painter.leave().await;
+}
