@@ -10,6 +10,7 @@
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
 //! | and of thousands of mixes? | [`QuickMixer`] |
+//! | which mix comes nearest, what is to be added, what lies between? | [`bench`] |
 //! | how sure is any of that, and what would one more test buy? | [`learn`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | which family of hue is a colour of? | [`HueFamily`] |
@@ -25,6 +26,7 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+pub mod bench;
 mod class;
 pub mod device;
 mod drawdown;
@@ -57,7 +59,7 @@ pub use material::Material;
 pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
-pub use pot::{BadMix, Component, LoggedReading, PaintId, Piece, SavedMix, WholeParts, Workshop};
+pub use pot::{BadMix, Component, LoggedReading, PaintId, Piece, SavedMix, WholeParts, Workshop, simplest};
 pub use product::{
     Condition, LongNote, Note, Specials, UnknownCondition, density, minutes, share, specials_of,
 };

@@ -1,6 +1,6 @@
 //! A wet material, ready to be mixed or brushed: its K and S, and the surface it dries to.
 
-use warm_blend_spectral::Reflectance;
+use warm_blend_spectral::{Lab, Reflectance, Xyz};
 
 use crate::film::Optics;
 use crate::hiding::{COAT, chart_white};
@@ -90,6 +90,11 @@ impl Material {
                 Self { stays: self.stays, lustre: self.lustre, ..Self::closed(filled(0.0), sheen) }
             }
         }
+    }
+
+    /// L\*a\*b\* of the masstone in a light.
+    pub fn seen_lab(&self, light: warm_blend_spectral::Light) -> Lab {
+        Lab::of(Xyz::of(&self.masstone(), light), light.white())
     }
 
     /// The masstone in a light.

@@ -16,6 +16,21 @@ pub struct PaintId(pub Uuid);
 #[serde(try_from = "u32", into = "u32")]
 pub struct WholeParts(u32);
 
+/// The smallest whole parts of the same ratio; beyond 999 parts of one, the nearest that a pot takes.
+pub fn simplest(parts: &[u32]) -> Vec<u32> {
+    fn divisor(a: u32, b: u32) -> u32 {
+        if b == 0 { a } else { divisor(b, a % b) }
+    }
+    let common = parts.iter().copied().fold(0, divisor).max(1);
+    let most = parts.iter().copied().max().unwrap_or(0) / common;
+    let too_many = f64::from(most) / f64::from(WholeParts::MOST);
+    let whole = |parts: &u32| match parts / common {
+        parts if too_many <= 1.0 => parts,
+        parts => ((f64::from(parts) / too_many).round() as u32).max(1),
+    };
+    parts.iter().map(whole).collect()
+}
+
 /// One tin's share of a mix.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Component {
@@ -174,6 +189,15 @@ mod tests {
 
     fn component(n: u128) -> Component {
         Component { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts(1) }
+    }
+
+    #[test]
+    fn parts_are_made_simple() {
+        assert_eq!(simplest(&[6, 2]), [3, 1]);
+        assert_eq!(simplest(&[4, 1]), [4, 1]);
+        assert_eq!(simplest(&[1998, 2]), [999, 1]);
+        assert_eq!(simplest(&[5000, 3]), [999, 1]);
+        assert!(simplest(&[]).is_empty());
     }
 
     #[test]

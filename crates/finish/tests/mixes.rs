@@ -1,14 +1,13 @@
 //! What must be true of any mix by parts.
 
+mod tins;
+
 use proptest::prelude::*;
+use tins::{any_class, any_tin, tin};
 use warm_blend_finish::{
     Class, CoatsToHide, Drawdown, Masstone, Material, Parts, QuickMaterial, QuickMixer, STOPS, mix,
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Srgb, difference};
-
-fn tin(class: Class, masstone: Option<Masstone>, coats: Option<f64>) -> Material {
-    Material::of(class, masstone, coats.map(|coats| CoatsToHide::new(coats).unwrap())).unwrap()
-}
 
 fn hex(code: &str) -> Option<Masstone> {
     Some(Masstone::Hex(code.parse().unwrap()))
@@ -29,18 +28,6 @@ fn lab(material: &Material) -> Lab {
 fn far(one: &Material, other: &Material) -> f64 {
     let gap = |i: usize| (one.masstone().bands()[i] - other.masstone().bands()[i]).abs();
     (0..BANDS).map(gap).fold(0.0, f64::max)
-}
-
-fn any_class() -> impl Strategy<Value = Class> {
-    (0..Class::ALL.len()).prop_map(|i| Class::ALL[i]).prop_filter("a paint", |class| !class.is_medium())
-}
-
-fn any_tin() -> impl Strategy<Value = Material> {
-    (any::<[u8; 3]>(), any_class(), proptest::option::of(0.25..12.0f64)).prop_map(
-        |([red, green, blue], class, coats)| {
-            tin(class, Some(Masstone::Hex(Srgb { red, green, blue })), coats)
-        },
-    )
 }
 
 fn grey_tin() -> impl Strategy<Value = Material> {

@@ -34,9 +34,38 @@ pub struct MixEntry {
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct MixPart {
     /// A paint of the shelf.
-    paint: Uuid,
+    pub paint: Uuid,
     /// Whole parts by wet volume, 1 to 999.
     parts: u32,
+}
+
+impl MixPart {
+    pub fn new(paint: Uuid, parts: u32) -> Self {
+        Self { paint, parts }
+    }
+
+    /// Its parts, as they were given.
+    pub fn given(&self) -> u32 {
+        self.parts
+    }
+
+    /// Its parts, checked.
+    pub fn parts(&self) -> Result<WholeParts, warm_blend_finish::BadMix> {
+        WholeParts::new(self.parts)
+    }
+
+    /// The same paints each once, in the smallest whole parts of the same ratio that a pot takes.
+    pub fn gathered(parts: impl Iterator<Item = MixPart>) -> Vec<MixPart> {
+        let mut once: Vec<MixPart> = Vec::new();
+        for part in parts {
+            match once.iter_mut().find(|other| other.paint == part.paint) {
+                Some(other) => other.parts += part.parts,
+                None => once.push(part),
+            }
+        }
+        let ratio = warm_blend_finish::simplest(&once.iter().map(|part| part.parts).collect::<Vec<_>>());
+        once.iter().zip(ratio).map(|(part, parts)| MixPart::new(part.paint, parts)).collect()
+    }
 }
 
 /// A mix that is kept.

@@ -1,5 +1,6 @@
 //! What is served under `/api`, one subject a file.
 
+mod bench;
 mod files;
 mod history;
 mod mixes;
@@ -40,6 +41,9 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(mixes::list, mixes::make))
         .routes(routes!(mixes::preview))
         .routes(routes!(mixes::get, mixes::change, mixes::remove))
+        .routes(routes!(bench::find))
+        .routes(routes!(bench::ladder))
+        .routes(routes!(bench::blend))
         .routes(routes!(piece::get, piece::change))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

@@ -5,4 +5,5 @@ mod files;
 mod guards;
 mod predict;
 mod readings;
+mod recipes;
 mod workshop;

@@ -1,0 +1,19 @@
+//! What is done at the mixing bench, beside mixing itself.
+//!
+//! | question | where |
+//! |---|---|
+//! | which mix of the shelf comes nearest to a colour? | [`find`], [`Recipe`] |
+//! | what are its shades, lighter and darker? | [`ladder`], [`Rung`] |
+//! | what does the shelf lack, and what should not be stirred together? | [`missing`], [`clash`] |
+//! | what lies between two colours, and what bridges them? | [`Path`], [`bridge`] |
+
+mod advice;
+mod blend;
+mod ladder;
+mod matching;
+mod sweep;
+
+pub use advice::{clash, missing};
+pub use blend::{Mud, Path, Stronger, bridge, seen_between};
+pub use ladder::{Made, Rung, SHADE, SHADES, ladder};
+pub use matching::{EVERY, Limits, Progress, Recipe, Tin, find};

@@ -1,0 +1,241 @@
+//! Colours of very many mixes, nearly: what a search looks at before it looks closely.
+//!
+//! A mix is reckoned at eighteen bands in place of thirty-six, four ratios at a time in single precision. How much each of the
+//! eighteen counts for X, Y and Z is fitted to the paints at hand: least squares over their masstones and 1 : 1 mixes, held
+//! to the sums of the weights of the bands that each stands for (ridge regression: A. Hoerl and R. Kennard, *Technometrics*
+//! 12 (1970) 55). Over
+//! random shelves of 24, all lights, mixes of four: 0.01 ΔE00 in the median, 0.14 in 99 of 100, 0.31 at worst of 8400 (of 12: 0.69).
+
+use nalgebra::{DMatrix, SMatrix, SVector};
+use warm_blend_spectral::{BANDS, Lab, Light, difference};
+use wide::f32x4;
+
+use crate::surface::{K1, K2};
+use crate::{Material, Parts, mix};
+
+/// Bands that are looked at: every second.
+const NODES: usize = BANDS / 2;
+/// Most paints in one mix of a search.
+pub(super) const DEEP: usize = 4;
+
+fn node(n: usize) -> usize {
+    2 * n
+}
+
+/// Parts of up to four paints, in four mixes side by side.
+pub(super) type Four = [f32x4; DEEP];
+
+/// Lab of four mixes.
+pub(super) struct Labs {
+    pub l: f32x4,
+    pub a: f32x4,
+    pub b: f32x4,
+}
+
+impl Labs {
+    /// One by one.
+    pub(super) fn each(&self) -> [Lab; 4] {
+        let (l, a, b) = (self.l.to_array(), self.a.to_array(), self.b.to_array());
+        std::array::from_fn(|i| Lab { l: l[i].into(), a: a[i].into(), b: b[i].into() })
+    }
+}
+
+/// The paints of a search, in a light.
+pub(super) struct Sweep {
+    paints: Vec<Swept>,
+    /// By node: for X, Y and Z relative to the white, with what Saunderson's surface lets through.
+    weights: [[f32x4; 3]; NODES],
+    /// How far off it may be, ΔE00: twice what it was at most over a sample of mixes.
+    pub trusted_to: f64,
+}
+
+/// Paints of one set, each number four times over.
+pub(super) struct Set<'a> {
+    /// K and S by node and paint.
+    optics: [(Four, Four); NODES],
+    stays: Four,
+    surface: Four,
+    weights: &'a [[f32x4; 3]; NODES],
+}
+
+struct Swept {
+    /// K and S by node, 1/mm.
+    optics: [(f32, f32); NODES],
+    /// α k1, of what stays.
+    surface: f32,
+    stays: f32,
+}
+
+/// What is seen of a thick film, but for the constants: R∞ over Saunderson's denominator.
+fn inside(k: f64, s: f64) -> f64 {
+    s / ((1.0 - K2) * s + k + (k * (k + 2.0 * s)).sqrt()).max(f64::MIN_POSITIVE)
+}
+
+impl Sweep {
+    pub(super) fn new(paints: &[&Material], light: Light) -> Self {
+        let mut sweep = Self {
+            paints: paints.iter().map(|paint| Swept::of(paint)).collect(),
+            weights: fitted(paints, light).map(|row| row.map(|w| f32x4::splat(w as f32))),
+            trusted_to: 0.0,
+        };
+        sweep.trusted_to = 0.1 + 2.0 * sweep.worst(paints, light);
+        sweep
+    }
+
+    /// The largest error over mixes of three that step through the shelf.
+    fn worst(&self, paints: &[&Material], light: Light) -> f64 {
+        const SAMPLE: usize = 300;
+        let n = paints.len();
+        let off = |i: usize| {
+            let set = [i % n, (i * 7 + 1) % n, (i * 5 + i / n + 2) % n];
+            let parts = [1 + i % 5, 1 + i % 3, 1 + i % 4];
+            let of = [0, 1, 2].map(|j| (Parts::of(parts[j] as f64), paints[set[j]]));
+            let full = mix(&of).ok()?.seen_lab(light);
+            let four = |j: usize| f32x4::splat(parts.get(j).map_or(0.0, |parts| *parts as f32));
+            let labs = self.set(&set).labs::<3>(&std::array::from_fn(four));
+            let one = |four: f32x4| f64::from(four.to_array()[0]);
+            Some(difference(Lab { l: one(labs.l), a: one(labs.a), b: one(labs.b) }, full).value())
+        };
+        if n == 0 { 0.0 } else { (0..SAMPLE).filter_map(off).fold(0.0, f64::max) }
+    }
+
+    /// Up to four of the paints, ready for many ratios. Places beyond the set hold nothing.
+    pub(super) fn set(&self, set: &[usize]) -> Set<'_> {
+        let paint = |place: usize| set.get(place).map(|at| &self.paints[*at]);
+        let by_paint = |of: &dyn Fn(&Swept) -> f32| -> Four {
+            std::array::from_fn(|place| f32x4::splat(paint(place).map_or(0.0, of)))
+        };
+        Set {
+            optics: std::array::from_fn(|n| {
+                (by_paint(&|paint| paint.optics[n].0), by_paint(&|paint| paint.optics[n].1))
+            }),
+            stays: by_paint(&|paint| paint.stays),
+            surface: by_paint(&|paint| paint.stays * paint.surface),
+            weights: &self.weights,
+        }
+    }
+}
+
+impl Set<'_> {
+    /// Lab of mixes of the first `N` paints of the set, by the parts of each.
+    #[inline]
+    pub(super) fn labs<const N: usize>(&self, parts: &Four) -> Labs {
+        let sum = |of: &Four| {
+            let mut sum = f32x4::ZERO;
+            for i in 0..N {
+                sum += parts[i] * of[i];
+            }
+            sum
+        };
+        let surface = sum(&self.surface) / (sum(&self.stays) + f32x4::splat(f32::MIN_POSITIVE));
+        let mut sums = [surface; 3];
+        let below = f32x4::splat((1.0 - K2) as f32);
+        for ((k, s), weights) in self.optics.iter().zip(self.weights) {
+            let (k, s) = (sum(k), sum(s));
+            let square = k * (k + s + s) + f32x4::splat(1e-20);
+            let inside = s * (below * s + k + square * square.recip_sqrt()).recip();
+            for c in 0..3 {
+                sums[c] += inside * weights[c];
+            }
+        }
+        let [x, y, z] = sums.map(compressed);
+        Labs {
+            l: y * f32x4::splat(116.0) - f32x4::splat(16.0),
+            a: (x - y) * f32x4::splat(500.0),
+            b: (y - z) * f32x4::splat(200.0),
+        }
+    }
+}
+
+impl Swept {
+    fn of(paint: &Material) -> Self {
+        let (k, s) = (paint.optics.k(), paint.optics.s());
+        Self {
+            optics: std::array::from_fn(|n| (k[node(n)] as f32, s[node(n)] as f32)),
+            surface: (K1 * paint.sheen.alpha()) as f32,
+            stays: paint.stays as f32,
+        }
+    }
+}
+
+/// f of CIELAB: a cube root from a third of the exponent and one step of Halley's, good to four digits; dark colours by
+/// the straight line.
+#[inline]
+fn compressed(t: f32x4) -> f32x4 {
+    const OFFSET: u32 = 0x2a51_37a0;
+    const KNEE: f32 = 216.0 / 24389.0;
+    let t = t.max(f32x4::ZERO);
+    let guess = f32x4::new(t.to_array().map(|t| f32::from_bits(t.to_bits() / 3 + OFFSET)));
+    let cube = guess * guess * guess;
+    let root = guess * (cube + t + t) / (cube + cube + t);
+    if t.to_array().iter().all(|t| *t > KNEE) {
+        return root;
+    }
+    let line = |t: f32| t * (841.0 / 108.0) + 4.0 / 29.0;
+    let (t, root) = (t.to_array(), root.to_array());
+    f32x4::new(std::array::from_fn(|i| if t[i] > KNEE { root[i] } else { line(t[i]) }))
+}
+
+/// Weights of the nodes for X, Y and Z over the white.
+fn fitted(paints: &[&Material], light: Light) -> [[f64; 3]; NODES] {
+    /// How far a weight may be moved by curves that are all alike.
+    const RIDGE: f64 = 1e-6;
+    let white = light.white();
+    let rows = light.weights();
+    let whites = [white.x, white.y, white.z];
+    let weight = |c: usize, band: usize| (1.0 - K1) * (1.0 - K2) * rows[c][band] / whites[c];
+    let first = SMatrix::<f64, NODES, 3>::from_fn(|n, c| (2 * n..2 * n + 2).map(|i| weight(c, i)).sum());
+    // Masstones, and mixes half and half.
+    let mut curves: Vec<[f64; BANDS]> = Vec::new();
+    for (i, one) in paints.iter().enumerate() {
+        for other in &paints[..=i] {
+            let (k, s) = (one.optics.k(), one.optics.s());
+            let (more_k, more_s) = (other.optics.k(), other.optics.s());
+            curves.push(std::array::from_fn(|i| inside(k[i] + more_k[i], s[i] + more_s[i])));
+        }
+    }
+    let seen = DMatrix::from_fn(curves.len(), NODES, |row, n| curves[row][node(n)]);
+    let mut normal = SMatrix::<f64, NODES, NODES>::identity() * RIDGE;
+    let mut pull = SMatrix::<f64, NODES, 3>::zeros();
+    for (row, curve) in curves.iter().enumerate() {
+        let nodes = SVector::<f64, NODES>::from_fn(|n, _| seen[(row, n)]);
+        let exact = SVector::<f64, 3>::from_fn(|c, _| (0..BANDS).map(|i| weight(c, i) * curve[i]).sum());
+        // An error counts by what it does to a lightness.
+        let counts = exact[1].max(0.003).powf(-4.0 / 3.0) / curves.len() as f64;
+        normal += nodes * nodes.transpose() * counts;
+        pull += nodes * (exact - first.transpose() * nodes).transpose() * counts;
+    }
+    let change = normal.cholesky().map_or_else(SMatrix::zeros, |root| root.solve(&pull));
+    let weights = first + change;
+    std::array::from_fn(|n| std::array::from_fn(|c| weights[(n, c)]))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{Class, CoatsToHide, Masstone};
+    use proptest::prelude::*;
+    use warm_blend_spectral::Srgb;
+
+    fn paint() -> impl Strategy<Value = Material> {
+        (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64).prop_map(|([red, green, blue], class, coats)| {
+            let code = Masstone::Hex(Srgb { red, green, blue });
+            Material::of(Class::ALL[class], Some(code), Some(CoatsToHide::new(coats).unwrap())).unwrap()
+        })
+    }
+
+    proptest! {
+        /// Near enough to know which mixes to predict in full.
+        #[test]
+        fn near_what_is_predicted_in_full(shelf in proptest::collection::vec(paint(), 4..8), parts in [1u32..10, 1..10, 1..10, 1..10], i in 0usize..7) {
+            let light = Light::ALL[i];
+            let shelf: Vec<&Material> = shelf.iter().collect();
+            let sweep = Sweep::new(&shelf, light);
+            let labs = sweep.set(&[0, 1, 2, 3]).labs::<4>(&parts.map(|parts| f32x4::splat(parts as f32)));
+            let quick = Lab { l: labs.l.to_array()[0].into(), a: labs.a.to_array()[1].into(), b: labs.b.to_array()[2].into() };
+            let of: Vec<_> = parts.iter().zip(&shelf).map(|(parts, paint)| (Parts::of(f64::from(*parts)), *paint)).collect();
+            let off = difference(quick, mix(&of).unwrap().seen_lab(light)).value();
+            prop_assert!(off < sweep.trusted_to, "off by {}, trusted to {}", off, sweep.trusted_to);
+        }
+    }
+}

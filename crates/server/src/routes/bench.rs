@@ -1,0 +1,555 @@
+//! What is done at the mixing bench beside mixing: match, ladder, blend. Nothing is kept.
+
+use std::ops::ControlFlow;
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+
+use axum::Json;
+use axum::extract::State;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_finish::bench::{self, Limits, Path, Recipe, SHADE, Tin};
+use warm_blend_finish::learn::Ensemble;
+use warm_blend_finish::{
+    Class, Condition, HueFamily, Masstone, Material, PaintId, Parts, Seen, ShelfPaint, WholeParts,
+};
+use warm_blend_spectral::Light;
+use warm_blend_store::Kept;
+
+use super::mixes::MixPart;
+use crate::Workspace;
+use crate::body::{Asked, Body};
+use crate::check::Checks;
+use crate::colour::{Colour, Judgement, Look, LookedAt, Swatch};
+use crate::problem::Problem;
+use crate::state::Known;
+
+/// A colour to find on the shelf, and what may go into it.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct Wanted {
+    /// The colour aimed at.
+    target: Colour,
+    /// Most paints in one mix, 1–4; 3 when left out.
+    paints: Option<u32>,
+    /// Most parts together, 1–24; 12 when left out.
+    parts: Option<u32>,
+    /// Paints that must be in it, three at most.
+    #[serde(default)]
+    with: Vec<Uuid>,
+    /// Paints that must not.
+    #[serde(default)]
+    without: Vec<Uuid>,
+    /// True to do without blacks.
+    #[serde(default)]
+    no_black: bool,
+    /// Only paints of these classes; all when empty.
+    #[serde(default)]
+    classes: Vec<String>,
+    /// ml that are to be mixed: what it costs, and whether the tins hold it.
+    batch_ml: Option<f64>,
+}
+
+/// The mixes that come nearest, the best first.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Found {
+    /// One mix of each set of paints.
+    recipes: Vec<FoundRecipe>,
+    /// What the shelf lacks, where even the best is far off: `nothing here is this yellow`.
+    missing: Option<String>,
+    /// How many paints were looked through.
+    paints: usize,
+}
+
+/// A mix of the shelf that comes near.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FoundRecipe {
+    /// Its parts, the most of first.
+    parts: Vec<RecipePart>,
+    /// How it looks, and how sure that is.
+    swatch: Swatch,
+    /// Against the target.
+    judgement: Judgement,
+    /// ΔE00 from the target in the other light: how far it strays where the two part.
+    elsewhere: f64,
+    /// That light: `bulb`, or `daylight` where it is looked at by the bulb.
+    elsewhere_in: &'static str,
+    /// What the batch costs, where every price is known; a litre where no batch is given.
+    cost: Option<f64>,
+    /// False where a tin holds less than the batch needs, or stock is not written down.
+    enough: Option<bool>,
+    /// What to think of first: classes that should not meet, tins that were frozen.
+    cautions: Vec<String>,
+}
+
+/// One paint of a recipe.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct RecipePart {
+    /// The paint.
+    paint: Uuid,
+    /// Its name.
+    name: String,
+    /// Whole parts.
+    parts: u32,
+    /// Its share of the volume, 0–1.
+    share: f64,
+    /// Its flat colour.
+    hex: String,
+}
+
+/// Tins that may be mixed, as they are known in the state that is looked at.
+struct Bench<'a> {
+    tins: Vec<&'a Kept<ShelfPaint>>,
+    known: Vec<Ensemble>,
+    look: Look,
+}
+
+impl<'a> Bench<'a> {
+    /// Those of the shelf that are paints, are still good, and are `allowed`.
+    fn of(
+        shelf: &'a [Kept<ShelfPaint>],
+        known: &Known,
+        look: Look,
+        allowed: impl Fn(&Kept<ShelfPaint>) -> bool,
+    ) -> Result<Self, Problem> {
+        let good = |tin: &&Kept<ShelfPaint>| {
+            !tin.value.class.is_medium() && tin.value.condition != Condition::Off && allowed(tin)
+        };
+        let tins: Vec<_> = shelf.iter().filter(good).collect();
+        let known = tins
+            .iter()
+            .map(|tin| Ok(known.paint(tin.id)?.in_state(look.state)))
+            .collect::<Result<_, Problem>>()?;
+        Ok(Self { tins, known, look })
+    }
+
+    fn tins(&self, wanted: &[Uuid]) -> Vec<Tin<'_>> {
+        self.tins
+            .iter()
+            .zip(&self.known)
+            .map(|(tin, known)| Tin {
+                material: known.best(),
+                price: tin.value.price.map(|price| price.amount() / price.tin().value()),
+                wanted: wanted.contains(&tin.id),
+            })
+            .collect()
+    }
+
+    fn materials(&self) -> Vec<&Material> {
+        self.known.iter().map(Ensemble::best).collect()
+    }
+
+    /// Parts in words and colours, the most of first.
+    fn parts(&self, of: &[(usize, u32)]) -> Vec<RecipePart> {
+        let total: u32 = of.iter().map(|(_, parts)| parts).sum();
+        let mut parts: Vec<RecipePart> = of
+            .iter()
+            .map(|(at, parts)| RecipePart {
+                paint: self.tins[*at].id,
+                name: self.tins[*at].value.name.as_str().to_owned(),
+                parts: *parts,
+                share: f64::from(*parts) / f64::from(total),
+                hex: hex(self.known[*at].best(), self.look.light),
+            })
+            .collect();
+        parts.sort_by_key(|part| std::cmp::Reverse(part.parts));
+        parts
+    }
+
+    /// What should not be stirred together, and what was frozen.
+    fn cautions(&self, of: &[(usize, u32)]) -> Vec<String> {
+        let tin = |at: usize| &self.tins[at].value;
+        let mut cautions = Vec::new();
+        for (i, (one, _)) in of.iter().enumerate() {
+            for (other, _) in &of[..i] {
+                let reason = bench::clash(tin(*one).class, tin(*other).class);
+                cautions.extend(reason.map(|reason| {
+                    format!("{} with {}: {reason}", tin(*other).name.as_str(), tin(*one).name.as_str())
+                }));
+            }
+            if tin(*one).condition == Condition::Frozen {
+                cautions.push(format!("{} was frozen: stir a little on card first", tin(*one).name.as_str()));
+            }
+        }
+        cautions
+    }
+}
+
+fn hex(material: &Material, light: Light) -> String {
+    material.seen(light).screen.srgb.to_string()
+}
+
+/// Stops a search when whoever asked has gone.
+struct StopWhenDropped(Arc<AtomicBool>);
+
+impl Drop for StopWhenDropped {
+    fn drop(&mut self) {
+        self.0.store(true, Ordering::Relaxed);
+    }
+}
+
+/// What a search may use.
+struct Search {
+    target: Masstone,
+    limits: Limits,
+    classes: Vec<Class>,
+    batch: Option<f64>,
+}
+
+impl Wanted {
+    fn parse(&self) -> Result<Search, Problem> {
+        let mut checks = Checks::default();
+        let range = |value: Option<u32>, default: u32, most: u32| {
+            let value = value.unwrap_or(default);
+            if (1..=most).contains(&value) { Ok(value) } else { Err(format!("{value}: choose 1 to {most}")) }
+        };
+        let target = self.target.parse(&mut checks, "/target");
+        let paints = checks.field("/paints", range(self.paints, 3, 4));
+        let parts = checks.field("/parts", range(self.parts, 12, 24));
+        if self.with.len() > 3 {
+            let too_many: Result<(), _> = Err("three paints at most can be asked for by name");
+            checks.field("/with", too_many);
+        }
+        let classes: Vec<Option<Class>> = self
+            .classes
+            .iter()
+            .enumerate()
+            .map(|(i, class)| checks.field(format!("/classes/{i}"), class.parse()))
+            .collect();
+        let batch = match self.batch_ml {
+            Some(ml) => checks
+                .field("/batch_ml", warm_blend_finish::Millilitres::new(ml))
+                .filter(|ml| ml.value() > 0.0)
+                .map(|ml| ml.value()),
+            None => None,
+        };
+        let asked = target.zip(paints).zip(parts).map(|((target, paints), parts)| Search {
+            target,
+            limits: Limits { paints: paints as usize, parts, recipes: RECIPES, every: bench::EVERY },
+            classes: classes.into_iter().flatten().collect(),
+            batch,
+        });
+        checks.done(asked)
+    }
+}
+
+/// How many mixes are shown.
+const RECIPES: usize = 12;
+
+/// The mixes of the shelf that come nearest to a colour. Leaving off stops the search.
+#[utoipa::path(post, path = "/bench/match", operation_id = "find_mixes",
+    tag = "pot", params(LookedAt), request_body = Wanted,
+    responses((status = OK, body = Found), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn find(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Body(wanted): Body<Wanted>,
+) -> Result<Json<Found>, Problem> {
+    let (look, search) = (asked.get()?, wanted.parse()?);
+    let (shelf, known) = workspace.with_known(|store| store.all::<ShelfPaint>()).await?;
+    let stop = Arc::new(AtomicBool::new(false));
+    let _guard = StopWhenDropped(Arc::clone(&stop));
+    blocking(move || found(&wanted, &search, &shelf, &known, look, &stop)).await.map(Json)
+}
+
+/// Runs long work off the threads that answer requests.
+async fn blocking<R: Send + 'static>(
+    work: impl FnOnce() -> Result<R, Problem> + Send + 'static,
+) -> Result<R, Problem> {
+    tokio::task::spawn_blocking(work).await.unwrap_or_else(|_| Err(Problem::internal()))
+}
+
+fn found(
+    wanted: &Wanted,
+    search: &Search,
+    shelf: &[Kept<ShelfPaint>],
+    known: &Known,
+    look: Look,
+    stop: &AtomicBool,
+) -> Result<Found, Problem> {
+    let bench = Bench::of(shelf, known, look, |tin| {
+        let black = || {
+            let lab = known.paint(tin.id).map(|paint| paint.best().seen_lab(Light::Daylight));
+            wanted.no_black && lab.is_ok_and(|lab| HueFamily::of(lab) == HueFamily::Black)
+        };
+        let class = search.classes.is_empty() || search.classes.contains(&tin.value.class);
+        wanted.with.contains(&tin.id) || class && !wanted.without.contains(&tin.id) && !black()
+    })?;
+    let curve = search.target.reflectance().map_err(|error| Problem::field("/target", error))?;
+    let target = Seen::of(&curve, look.light).lab;
+    let tins = bench.tins(&wanted.with);
+    let recipes =
+        bench::find(&tins, target, look.light, search.limits, |_| match stop.load(Ordering::Relaxed) {
+            true => ControlFlow::Break(()),
+            false => ControlFlow::Continue(()),
+        });
+    let missing = recipes.first().and_then(|best| {
+        let lab = stirred(&bench, &best.parts).ok()?.best().seen_lab(look.light);
+        bench::missing(lab, target, best.difference)
+    });
+    let recipes = recipes.iter().map(|recipe| told(&bench, recipe, search)).collect::<Result<_, _>>()?;
+    Ok(Found { recipes, missing, paints: tins.len() })
+}
+
+fn stirred(bench: &Bench, parts: &[(usize, u32)]) -> Result<Ensemble, Problem> {
+    let of: Vec<(Parts, &Ensemble)> = parts
+        .iter()
+        .map(|(at, parts)| Ok((WholeParts::new(*parts)?.into(), &bench.known[*at])))
+        .collect::<Result<_, warm_blend_finish::BadMix>>()
+        .map_err(|_| Problem::internal())?;
+    Ensemble::mix(&of).map_err(|_| Problem::internal())
+}
+
+fn told(bench: &Bench, recipe: &Recipe, search: &Search) -> Result<FoundRecipe, Problem> {
+    let mixed = stirred(bench, &recipe.parts)?;
+    // The tins are in the state that is looked at already.
+    let look = Look { light: bench.look.light, state: warm_blend_finish::State::Dry };
+    let other = if look.light == Light::Bulb { Light::Daylight } else { Light::Bulb };
+    let elsewhere = Judgement::of(&mixed, search.target, Look { light: other, ..look })?.difference;
+    let total: f64 = recipe.parts.iter().map(|(_, parts)| f64::from(*parts)).sum();
+    let enough = search.batch.and_then(|batch| {
+        let each = recipe.parts.iter().map(|(at, parts)| {
+            let needed = batch * f64::from(*parts) / total;
+            bench.tins[*at].value.stock.map(|stock| stock.value() >= needed)
+        });
+        each.collect::<Option<Vec<bool>>>().map(|each| each.into_iter().all(|enough| enough))
+    });
+    Ok(FoundRecipe {
+        parts: bench.parts(&recipe.parts),
+        swatch: Swatch::of(&mixed, look),
+        judgement: Judgement::of(&mixed, search.target, look)?,
+        elsewhere,
+        elsewhere_in: other.id(),
+        cost: recipe.price.map(|price| price * search.batch.unwrap_or(1000.0)),
+        enough,
+        cautions: bench.cautions(&recipe.parts),
+    })
+}
+
+/// A base, and how far apart its shades are.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LadderOf {
+    /// What is stirred together for the base: a paint, or a mix.
+    base: Vec<MixPart>,
+    /// L* of one shade, 1–20; 6 when left out.
+    shade: Option<f64>,
+}
+
+/// The shades of a colour.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Ladder {
+    /// From five darker to five lighter, the base in the middle.
+    rungs: Vec<LadderRung>,
+    /// L* of one shade.
+    shade: f64,
+}
+
+/// One shade.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LadderRung {
+    /// Shades from the base: negative darker.
+    shade: i32,
+    /// L* that it should have.
+    wanted: f64,
+    /// Its mix; none where the shelf has none.
+    made: Option<MadeRung>,
+}
+
+/// How a shade is made.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MadeRung {
+    /// What it comes to, as a hex code.
+    hex: String,
+    /// L*, a*, b* in the light.
+    lab: [f64; 3],
+    /// How far it leans from the hue of the base, Δab.
+    leans: f64,
+    /// Parts of the base, as it was given.
+    base: u32,
+    /// What goes to it.
+    more: Vec<RecipePart>,
+    /// The same as one mix of the shelf, in whole parts.
+    components: Vec<MixPart>,
+}
+
+/// What several paints or mixes come to, in the state that is looked at.
+async fn pots(
+    workspace: &Workspace,
+    pots: &[(String, &[MixPart])],
+    look: Look,
+) -> Result<(Vec<Ensemble>, Vec<Kept<ShelfPaint>>, Arc<Known>), Problem> {
+    let (shelf, known) = workspace.with_known(|store| store.all::<ShelfPaint>()).await?;
+    let mut made = Vec::with_capacity(pots.len());
+    for (pointer, parts) in pots {
+        let mut of = Vec::with_capacity(parts.len());
+        for (i, part) in parts.iter().enumerate() {
+            let whole =
+                part.parts().map_err(|error| Problem::field(format!("{pointer}/{i}/parts"), error))?;
+            let paint = known.estimate().paint(PaintId(part.paint)).ok_or_else(|| {
+                Problem::field(format!("{pointer}/{i}/paint"), "this paint is not on the shelf")
+            })?;
+            of.push((Parts::from(whole), paint.in_state(look.state)));
+        }
+        let of: Vec<(Parts, &Ensemble)> = of.iter().map(|(parts, paint)| (*parts, paint)).collect();
+        made.push(Ensemble::mix(&of).map_err(|error| Problem::field(pointer.as_str(), error))?);
+    }
+    Ok((made, shelf, known))
+}
+
+/// The shades of a colour, lighter and darker, as mixes of the shelf.
+#[utoipa::path(post, path = "/bench/ladder", operation_id = "make_ladder",
+    tag = "pot", params(LookedAt), request_body = LadderOf,
+    responses((status = OK, body = Ladder), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn ladder(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Body(of): Body<LadderOf>,
+) -> Result<Json<Ladder>, Problem> {
+    let look = asked.get()?;
+    let shade = of.shade.unwrap_or(SHADE);
+    if !(1.0..=20.0).contains(&shade) {
+        return Err(Problem::field("/shade", "one shade is 1 to 20 L*"));
+    }
+    let (made, shelf, known) = pots(&workspace, &[("/base".to_owned(), &of.base)], look).await?;
+    blocking(move || {
+        let Some(base) = made.first() else { return Err(Problem::internal()) };
+        let alone = of.base.len() == 1;
+        let bench = Bench::of(&shelf, &known, look, |tin| !(alone && of.base[0].paint == tin.id))?;
+        let rungs = bench::ladder(base.best(), &bench.tins(&[]), look.light, shade);
+        let total: u32 = of.base.iter().map(|part| part.parts().map_or(0, WholeParts::value)).sum();
+        let rung = |rung: &bench::Rung| LadderRung {
+            shade: rung.shade,
+            wanted: rung.wanted,
+            made: rung.made.as_ref().map(|made| {
+                let mut of_all: Vec<(Parts, &Material)> = Vec::new();
+                let parts = |n: u32| WholeParts::new(n).map(Parts::from);
+                of_all.extend(parts(made.base).map(|parts| (parts, base.best())));
+                for (at, n) in &made.more {
+                    of_all.extend(parts(*n).map(|parts| (parts, bench.known[*at].best())));
+                }
+                let hex =
+                    warm_blend_finish::mix(&of_all).map_or(String::new(), |mixed| hex(&mixed, look.light));
+                // One part of the base is as many parts of its paints as it was given in.
+                let own = of.base.iter().map(|part| MixPart::new(part.paint, part.given() * made.base));
+                let more = made.more.iter().map(|(at, n)| MixPart::new(bench.tins[*at].id, n * total));
+                MadeRung {
+                    hex,
+                    lab: [made.lab.l, made.lab.a, made.lab.b],
+                    leans: made.leans,
+                    base: made.base,
+                    more: bench.parts(&made.more),
+                    components: MixPart::gathered(own.chain(more)),
+                }
+            }),
+        };
+        Ok(Json(Ladder { rungs: rungs.iter().map(rung).collect(), shade }))
+    })
+    .await
+}
+
+/// Two to five colours to be worked into each other.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct BlendOf {
+    /// What is stirred together for each: a paint, or a mix.
+    colours: Vec<Vec<MixPart>>,
+}
+
+/// What lies between colours.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Blend {
+    /// The ways from each to the next.
+    paths: Vec<BlendPath>,
+    /// Every pair that one brush might carry, and what it would make of it.
+    pairs: Vec<BrushPair>,
+}
+
+/// The way from one colour to the next.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BlendPath {
+    /// Hex codes from the one to the other, evenly by volume.
+    colours: Vec<String>,
+    /// Its first word: how it runs.
+    words: String,
+    /// Largest step over the mean: 1 where it runs evenly.
+    uneven: f64,
+    /// Share of the second at which it looks half-way.
+    half_way: f64,
+    /// That as parts of the first and of the second.
+    half_way_parts: [u32; 2],
+    /// Share of the second where it goes grey, if it does.
+    mud_at: Option<f64>,
+    /// The paint of the shelf that bridges the two best, where one does.
+    bridge: Option<RecipePart>,
+}
+
+/// Two colours on one brush.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BrushPair {
+    /// Places of the two among the colours.
+    of: [usize; 2],
+    /// What half and half makes.
+    hex: String,
+    /// False where they may share a brush.
+    apart: bool,
+    /// Why, in words.
+    words: String,
+}
+
+/// What lies between colours: the way, where it goes grey or turns, what bridges it, which brushes must not meet.
+#[utoipa::path(post, path = "/bench/blend", operation_id = "make_blend",
+    tag = "pot", params(LookedAt), request_body = BlendOf,
+    responses((status = OK, body = Blend), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn blend(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Body(of): Body<BlendOf>,
+) -> Result<Json<Blend>, Problem> {
+    let look = asked.get()?;
+    if !(2..=5).contains(&of.colours.len()) {
+        return Err(Problem::field("/colours", "a blend is made of two to five colours"));
+    }
+    let named: Vec<(String, &[MixPart])> =
+        of.colours.iter().enumerate().map(|(i, parts)| (format!("/colours/{i}"), parts.as_slice())).collect();
+    let (made, shelf, known) = pots(&workspace, &named, look).await?;
+    blocking(move || {
+        let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint).collect();
+        let bench = Bench::of(&shelf, &known, look, |tin| !used.contains(&tin.id))?;
+        let colours: Vec<&Material> = made.iter().map(Ensemble::best).collect();
+        let paths = colours.windows(2).map(|pair| path(&bench, pair[0], pair[1], look.light)).collect();
+        let mut pairs = Vec::new();
+        for one in 0..colours.len() {
+            for other in one + 1..colours.len() {
+                pairs.push(brushes([one, other], colours[one], colours[other], look.light));
+            }
+        }
+        Ok(Json(Blend { paths, pairs }))
+    })
+    .await
+}
+
+fn path(bench: &Bench, one: &Material, other: &Material, light: Light) -> BlendPath {
+    let path = Path::between(one, other, light);
+    let codes =
+        bench::seen_between(one, other, light).iter().map(|seen| seen.screen.srgb.to_string()).collect();
+    let bridge = bench::bridge(one, other, &bench.materials(), light);
+    BlendPath {
+        colours: codes,
+        words: path.words(),
+        uneven: path.uneven,
+        half_way: path.half_way,
+        half_way_parts: path.half_way_parts().into(),
+        mud_at: path.mud.map(|mud| mud.share),
+        bridge: bridge.and_then(|at| bench.parts(&[(at, 1)]).into_iter().next()),
+    }
+}
+
+fn brushes(of: [usize; 2], one: &Material, other: &Material, light: Light) -> BrushPair {
+    let path = Path::between(one, other, light);
+    let seen = bench::seen_between(one, other, light);
+    BrushPair {
+        of,
+        hex: seen.get(seen.len() / 2).map_or(String::new(), |seen| seen.screen.srgb.to_string()),
+        apart: path.must_not_meet(),
+        words: path.on_one_brush(),
+    }
+}

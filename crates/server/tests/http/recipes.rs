@@ -1,0 +1,120 @@
+//! Match, ladder and blend over the demo shelf.
+
+use crate::bench::Bench;
+use reqwest::StatusCode;
+use serde_json::{Value, json};
+
+fn total(recipe: &Value) -> u64 {
+    recipe["parts"].as_array().unwrap().iter().map(|part| part["parts"].as_u64().unwrap()).sum()
+}
+
+/// A colour that is on the shelf is that paint alone; the parts that are found are what a preview of them says.
+#[tokio::test]
+async fn a_target_is_found_and_is_what_the_pot_says() {
+    let bench = Bench::demo().await;
+    let olive = json!({"target": {"hex": "#9a9a5e"}, "batch_ml": 250});
+    let found = bench.post("/api/bench/match", olive, StatusCode::OK).await;
+    assert!(found["missing"].is_null(), "{found}");
+    let best = &found["recipes"][0];
+    assert!(total(best) <= 12 && best["parts"].as_array().unwrap().len() <= 3);
+    assert!(best["judgement"]["difference"].as_f64().unwrap() < 1.0, "{best}");
+    assert!(best["cost"].as_f64().unwrap() > 0.0 && best["enough"] == true);
+    let components: Vec<Value> = best["parts"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|part| json!({"paint": part["paint"], "parts": part["parts"]}))
+        .collect();
+    let entry = json!({"components": components, "target": {"hex": "#9a9a5e"}});
+    let shown = bench.post("/api/mixes/preview", entry, StatusCode::OK).await;
+    assert_eq!(shown["judgement"]["difference"], best["judgement"]["difference"]);
+    assert_eq!(shown["swatch"]["face"]["hex"], best["swatch"]["face"]["hex"]);
+
+    let own = bench.post("/api/bench/match", json!({"target": {"hex": "#e9dfc8"}}), StatusCode::OK).await;
+    assert_eq!(own["recipes"][0]["parts"].as_array().unwrap().len(), 1);
+    assert_eq!(own["recipes"][0]["parts"][0]["name"], "oat white");
+}
+
+#[tokio::test]
+async fn the_painters_limits_hold() {
+    let bench = Bench::demo().await;
+    let (olive, black) = (bench.paint("mustard seed").await, bench.paint("lamp black").await);
+    let wanted = json!({"target": {"hex": "#55584a"}, "with": [olive], "without": [black], "paints": 2, "parts": 6});
+    let found = bench.post("/api/bench/match", wanted, StatusCode::OK).await;
+    for recipe in found["recipes"].as_array().unwrap() {
+        let parts = recipe["parts"].as_array().unwrap();
+        assert!(parts.iter().any(|part| part["paint"] == json!(olive)));
+        assert!(parts.iter().all(|part| part["paint"] != json!(black)));
+        assert!(parts.len() <= 2 && total(recipe) <= 6);
+    }
+    let chalk = json!({"target": {"hex": "#55584a"}, "classes": ["chalk"], "no_black": true});
+    let found = bench.post("/api/bench/match", chalk, StatusCode::OK).await;
+    let names: Vec<&str> = found["recipes"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .flat_map(|recipe| recipe["parts"].as_array().unwrap())
+        .map(|part| part["name"].as_str().unwrap())
+        .collect();
+    assert!(!names.is_empty() && !names.contains(&"lamp black") && !names.contains(&"oxblood"), "{names:?}");
+}
+
+#[tokio::test]
+async fn what_cannot_be_reached_or_asked_is_said() {
+    let bench = Bench::demo().await;
+    let bright = json!({"target": {"hex": "#ffe000"}});
+    let found = bench.post("/api/bench/match", bright, StatusCode::OK).await;
+    assert_eq!(found["missing"], "nothing here is this yellow");
+    assert!(!found["recipes"].as_array().unwrap().is_empty(), "the nearest is shown all the same");
+    let nonsense = json!({"target": {"hex": "#12"}, "paints": 9, "parts": 0, "classes": ["milk"], "batch_ml": -1});
+    let told = bench.post("/api/bench/match", nonsense, StatusCode::UNPROCESSABLE_ENTITY).await;
+    let pointers: Vec<&str> =
+        told["errors"].as_array().unwrap().iter().map(|error| error["pointer"].as_str().unwrap()).collect();
+    assert_eq!(pointers, ["/target/hex", "/paints", "/parts", "/classes/0", "/batch_ml"]);
+
+    let empty = Bench::empty().await;
+    let found = empty.post("/api/bench/match", json!({"target": {"hex": "#808080"}}), StatusCode::OK).await;
+    assert_eq!(found["recipes"], json!([]));
+    assert_eq!(found["paints"], 0);
+}
+
+/// Every shade is a mix that can be poured: what its parts come to is what it is said to be.
+#[tokio::test]
+async fn a_ladder_is_made_of_mixes() {
+    let bench = Bench::demo().await;
+    let blue = bench.paint("slate blue").await;
+    let asked = json!({"base": [{"paint": blue, "parts": 1}]});
+    let ladder = bench.post("/api/bench/ladder", asked, StatusCode::OK).await;
+    let rungs = ladder["rungs"].as_array().unwrap();
+    assert_eq!(rungs.len(), 11);
+    assert_eq!(ladder["shade"], 6.0);
+    let made = rungs.iter().filter(|rung| !rung["made"].is_null());
+    assert!(made.clone().count() >= 8, "{ladder}");
+    for rung in made {
+        let entry = json!({"components": rung["made"]["components"], "target": null});
+        let shown = bench.post("/api/mixes/preview", entry, StatusCode::OK).await;
+        assert_eq!(shown["swatch"]["face"]["hex"], rung["made"]["hex"], "{rung}");
+    }
+    let none = json!({"base": [], "shade": 6});
+    assert!(bench.post("/api/bench/ladder", none, StatusCode::UNPROCESSABLE_ENTITY).await["detail"].is_string());
+    let wide = json!({"base": [{"paint": blue, "parts": 1}], "shade": 60});
+    bench.post("/api/bench/ladder", wide, StatusCode::UNPROCESSABLE_ENTITY).await;
+}
+
+#[tokio::test]
+async fn a_blend_tells_what_lies_between() {
+    let bench = Bench::demo().await;
+    let mut one = async |name: &str| json!([{"paint": bench.paint(name).await, "parts": 1}]);
+    let colours = [one("mustard seed").await, one("night blue").await, one("oat white").await];
+    let blend = bench.post("/api/bench/blend", json!({"colours": colours}), StatusCode::OK).await;
+    assert_eq!(blend["paths"].as_array().unwrap().len(), 2);
+    let pairs = blend["pairs"].as_array().unwrap();
+    assert_eq!(pairs.len(), 3);
+    assert_eq!(pairs[0]["words"], "turns green", "{blend}");
+    assert_eq!(pairs[0]["apart"], true);
+    // Night blue takes over the cream: half-way is far on the cream's side.
+    let half = blend["paths"][1]["half_way"].as_f64().unwrap();
+    assert!(half > 0.6, "{half}");
+    let alone = json!({"colours": [colours[0]]});
+    bench.post("/api/bench/blend", alone, StatusCode::UNPROCESSABLE_ENTITY).await;
+}
