@@ -199,6 +199,14 @@ impl Painter {
             .expect("the field takes the file");
     }
 
+    /// Opens a list and chooses from it by typing.
+    pub async fn choose(&self, list: &str, option: &str) {
+        self.click("combobox", list).await;
+        self.the("option", option).await;
+        self.press(option).await;
+        self.press(Key::Enter).await;
+    }
+
     /// What stands in a field.
     pub async fn value(&self, role: &str, name: &str) -> String {
         self.the(role, name).await.prop("value").await.expect("a field").unwrap_or_default()

@@ -4,6 +4,7 @@
 //! |---|---|
 //! | which mix of the shelf comes nearest to a colour? | [`find`], [`Recipe`] |
 //! | what are its shades, lighter and darker? | [`ladder`], [`Rung`] |
+//! | how is a batch measured out, and what does rounding do? | [`measured`], [`Measure`] |
 //! | what does the shelf lack, and what should not be stirred together? | [`missing`], [`clash`] |
 //! | what lies between two colours, and what bridges them? | [`Path`], [`bridge`] |
 
@@ -11,9 +12,11 @@ mod advice;
 mod blend;
 mod ladder;
 mod matching;
+mod measures;
 mod sweep;
 
 pub use advice::{clash, missing};
 pub use blend::{Mud, Path, Stronger, bridge, seen_between};
 pub use ladder::{Made, Rung, SHADE, SHADES, ladder};
 pub use matching::{EVERY, Limits, Progress, Recipe, Tin, find};
+pub use measures::{Measure, Rounded, counted, measured};

@@ -120,7 +120,7 @@ fn an_empty_shelf_has_no_mix_and_one_tin_is_one() {
         Some("#808080".parse().map(warm_blend_finish::Masstone::Hex).unwrap()),
         None,
     );
-    let found = search(&[only.clone()], only.seen_lab(LIGHT), limits);
+    let found = search(std::slice::from_ref(&only), only.seen_lab(LIGHT), limits);
     assert_eq!(found.len(), 1);
     assert!(found[0].parts == [(0, 1)] && found[0].difference < 1e-6);
     // Two that are the same: each alone comes before any mix of them.

@@ -43,6 +43,18 @@ async fn the_interface_is_open_to_everyone() {
     painter.click("link", "soft grey-blue for the case").await;
     painter.reads("3 : 1, 4 parts").await;
     check("pot").await;
+    painter.click("radio", "Match").await;
+    painter.reads("The best of every mix").await;
+    check("match").await;
+    painter.click("radio", "Ladder").await;
+    painter.reads("off the hue").await;
+    check("ladder").await;
+    painter.click("radio", "Blend").await;
+    painter.click("combobox", "Blend into").await;
+    painter.click("option", "mustard seed").await;
+    painter.reads("turns green").await;
+    check("blend").await;
+    painter.click("radio", "Mix").await;
     painter.click("button", "Target").await;
     painter.the("textbox", "Hex code").await;
     check("target").await;

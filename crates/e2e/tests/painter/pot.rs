@@ -76,6 +76,19 @@ async fn three_to_one_by_keyboard_alone() {
     painter.driver.refresh().await.unwrap();
     painter.reads("3 : 1, 4 parts").await;
 
+    // Eight teaspoons of it, still by keys: six and two.
+    painter.tab_to("textbox", "Batch").await;
+    painter.control('a').await;
+    painter.press("8").await;
+    painter.tab_to("combobox", "Batch in").await;
+    painter.press(Key::Enter).await;
+    painter.the("option", "tsp").await;
+    painter.press("tsp").await;
+    painter.press(Key::Enter).await;
+    painter.reads("6 tsp dove grey").await;
+    painter.reads("2 tsp night blue").await;
+    painter.reads("nobody sees the rounding").await;
+
     // Away to the shelf, and back to the mix by typing its name.
     painter.alt('1').await;
     painter.the("heading", "Shelf").await;
@@ -130,5 +143,106 @@ async fn a_target_is_set_judged_and_taken_away() {
     painter.click("button", "Target").await;
     painter.click("button", "No target").await;
     painter.gone("image", "Target").await;
+    painter.leave().await;
+}
+
+/// From a colour in a photo to a recipe of the shelf, and into the pot.
+#[tokio::test]
+async fn a_colour_in_a_photo_is_matched() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "calm olive").await;
+    painter.click("radio", "Match").await;
+    painter.reads("Set a target first").await;
+    painter.click("button", "Set a target").await;
+    painter.click("button", "Pick it in a photo").await;
+    // A grey-green wall beside a white card; both spots start where they are to look.
+    let photo = image::RgbImage::from_fn(600, 400, |x, _| {
+        image::Rgb(if x < 300 { [214, 214, 214] } else { [110, 122, 96] })
+    });
+    let mut png = std::io::Cursor::new(Vec::new());
+    photo.write_to(&mut png, image::ImageFormat::Png).unwrap();
+    painter.bring("Choose a photo", "wall.png", png.get_ref()).await;
+    painter.click("button", "Pick the colour").await;
+    painter.click("button", "Aim at it").await;
+    painter.reads("The best of every mix of 14 paints.").await;
+    let recipes = painter.names("button").await.into_iter().filter(|name| name.starts_with("Put in "));
+    let best = recipes.clone().next().expect("a recipe");
+    assert!(recipes.count() >= 6);
+    let (recipe, _) = best
+        .split_once(" No difference you could see")
+        .or_else(|| best.split_once(" A hair"))
+        .unwrap_or_else(|| panic!("far from the target: {best}"));
+    let best = recipe.to_owned();
+
+    // Without what the best is made of, another comes first; with it again, the same.
+    let first = best.trim_start_matches("Put in ").split_once(' ').unwrap().1.split(" : ").next().unwrap();
+    let first = first.trim().to_owned();
+    painter.choose("Leave out", &first).await;
+    painter.reads("The best of every mix of 13 paints.").await;
+    painter.gone("button", &best).await;
+    painter.click("button", &format!("Without {first}")).await;
+    painter.reads("The best of every mix of 14 paints.").await;
+
+    painter.click("button", &best).await;
+    painter.saved().await;
+    painter.click("radio", "Mix").await;
+    painter.the("spinbutton", &format!("Parts of {first}")).await;
+    painter.driver.refresh().await.unwrap();
+    painter.the("spinbutton", &format!("Parts of {first}")).await;
+    painter.reads("Target left, mix right.").await;
+    painter.leave().await;
+}
+
+/// Three shades deeper, for a glaze over what is in the pot, in one touch.
+#[tokio::test]
+async fn three_shades_deeper_is_one_touch() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "soft grey-blue for the case").await;
+    painter.click("radio", "Ladder").await;
+    painter.the("radio", "The base").await;
+    painter.reads("3 shades deeper").await;
+    painter.reads("off the hue").await;
+    painter.write("textbox", "L* of one shade", "40").await;
+    painter.reads("one shade is 1 to 20 L*").await;
+    painter.write("textbox", "L* of one shade", "5").await;
+    // By keys: from three deeper to two, and back.
+    painter.the("radio", "3 shades deeper").await.focus().await.unwrap();
+    painter.press(Key::Right).await;
+    painter.press(" ").await;
+    painter.reads("2 shades deeper").await;
+    painter.click("radio", "3 shades deeper").await;
+    painter.click("button", "Mix it").await;
+    painter.the("tab", "Mixes 4").await;
+    painter
+        .until("the new mix has its name", async || {
+            painter.value("textbox", "Name of the mix").await
+                == "soft grey-blue for the case, 3 shades deeper"
+        })
+        .await;
+    painter.reads("parts").await;
+    painter.leave().await;
+}
+
+/// Blue and yellow turn green on one brush; a green of the shelf bridges them.
+#[tokio::test]
+async fn a_blend_says_what_lies_between() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "soft grey-blue for the case").await;
+    painter.click("radio", "Blend").await;
+    painter.click("combobox", "Blend into").await;
+    painter.click("option", "mustard seed").await;
+    painter.reads("turns green on the way").await;
+    painter.reads("A brush for each").await;
+    painter.click("button", "Set fern between").await;
+    painter.the("region", "From soft grey-blue for the case to fern").await;
+    painter.the("region", "From fern to mustard seed").await;
+    painter.click("button", "mustard seed (take it out of the blend)").await;
+    painter.gone("region", "From fern to mustard seed").await;
     painter.leave().await;
 }

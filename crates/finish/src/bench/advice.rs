@@ -45,7 +45,7 @@ pub fn clash(one: Class, other: Class) -> Option<&'static str> {
         Some("shellac and gel stain do not stir together")
     } else if pair(&[Clay], &[LatexSatin, AcrylicCraft]) {
         Some(
-            "clay-type paint can be wetted again and latex cannot: the film may lift in patches under the next coat",
+            "clay-type paint can be wetted again, acrylic and latex cannot: the film may lift in patches under the next coat",
         )
     } else if pair(&[ClearWax], &[Metallic, Pearl]) {
         Some("flakes settle in wax: stir between strokes, and try it on a board first")

@@ -1,4 +1,4 @@
-//! What is done at the mixing bench beside mixing: match, ladder, blend. Nothing is kept.
+//! What is done at the mixing bench beside mixing: match, ladder, blend, measuring out. Nothing is kept.
 
 use std::ops::ControlFlow;
 use std::sync::Arc;
@@ -9,10 +9,11 @@ use axum::extract::State;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::bench::{self, Limits, Path, Recipe, SHADE, Tin};
+use warm_blend_finish::bench::{self, Limits, Measure, Path, Recipe, Rounded, SHADE, Tin};
 use warm_blend_finish::learn::Ensemble;
 use warm_blend_finish::{
-    Class, Condition, HueFamily, Masstone, Material, PaintId, Parts, Seen, ShelfPaint, WholeParts,
+    Class, Condition, HueFamily, Masstone, Material, Millilitres, PaintId, Parts, Seen, ShelfPaint,
+    WholeParts,
 };
 use warm_blend_spectral::Light;
 use warm_blend_store::Kept;
@@ -218,7 +219,7 @@ impl Wanted {
             .collect();
         let batch = match self.batch_ml {
             Some(ml) => checks
-                .field("/batch_ml", warm_blend_finish::Millilitres::new(ml))
+                .field("/batch_ml", Millilitres::new(ml))
                 .filter(|ml| ml.value() > 0.0)
                 .map(|ml| ml.value()),
             None => None,
@@ -551,5 +552,136 @@ fn brushes(of: [usize; 2], one: &Material, other: &Material, light: Light) -> Br
         hex: seen.get(seen.len() / 2).map_or(String::new(), |seen| seen.screen.srgb.to_string()),
         apart: path.must_not_meet(),
         words: path.on_one_brush(),
+    }
+}
+
+/// A batch to be measured out.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct BatchOf {
+    /// What is in it.
+    components: Vec<MixPart>,
+    /// How much: a number of `measure`.
+    amount: f64,
+    /// `gallon`, `quart`, `pint`, `cup`, `fl-oz`, `tbsp`, `tsp`, `litre`, `ml` or `drop`.
+    measure: String,
+    /// What there is to measure with; everything when empty.
+    #[serde(default)]
+    owned: Vec<String>,
+}
+
+/// Ways to measure a batch out.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Batch {
+    /// The best first: roundings that nobody sees, by how few spoonfuls they take; then by how far they move the colour.
+    ways: Vec<MeasuredOut>,
+    /// How much it is, ml.
+    ml: f64,
+    /// What it costs, where every price is known.
+    cost: Option<f64>,
+    /// Tins that do not hold enough.
+    short: Vec<String>,
+}
+
+/// A batch in one kind of measure.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MeasuredOut {
+    /// What it is measured with.
+    measure: &'static str,
+    /// How many of it, in the order of the components: `1½ cups`.
+    amounts: Vec<String>,
+    /// What the batch comes to, ml.
+    ml: f64,
+    /// How far the rounding moves the colour, ΔE00.
+    shift: f64,
+    /// That in words.
+    words: String,
+}
+
+fn measure_of(text: &str) -> Result<Measure, String> {
+    let known = Measure::ALL.into_iter().find(|measure| measure.id() == text);
+    known.ok_or_else(|| {
+        format!("this is no measure: choose one of {}", Measure::ALL.map(Measure::id).join(", "))
+    })
+}
+
+/// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
+#[utoipa::path(post, path = "/bench/measure", operation_id = "measure_batch",
+    tag = "pot", params(LookedAt), request_body = BatchOf,
+    responses((status = OK, body = Batch), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn measure(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Body(of): Body<BatchOf>,
+) -> Result<Json<Batch>, Problem> {
+    let look = asked.get()?;
+    let mut checks = Checks::default();
+    let measure = checks.field("/measure", measure_of(&of.measure));
+    let owned: Vec<Option<Measure>> = of
+        .owned
+        .iter()
+        .enumerate()
+        .map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
+        .collect();
+    let batch = measure.and_then(|measure| {
+        let ml = Millilitres::new(of.amount * measure.millilitres());
+        let some = ml.map_err(|error| error.to_string()).and_then(|ml| match ml.value() >= 1.0 {
+            true => Ok(ml),
+            false => Err("less than a millilitre cannot be measured out: make it more".to_owned()),
+        });
+        checks.field("/amount", some)
+    });
+    let batch = checks.done(batch)?;
+    let owned: Vec<Measure> = match owned.is_empty() {
+        true => Measure::ALL.into(),
+        false => owned.into_iter().flatten().collect(),
+    };
+    let named: Vec<(String, &[MixPart])> = of
+        .components
+        .iter()
+        .enumerate()
+        .map(|(i, part)| (format!("/components/{i}"), std::slice::from_ref(part)))
+        .collect();
+    let (made, shelf, _) = pots(&workspace, &named, look).await?;
+    let total: f64 = of.components.iter().map(|part| f64::from(part.given())).sum();
+    let mixed: Vec<(Parts, &Material)> = of
+        .components
+        .iter()
+        .zip(&made)
+        .filter_map(|(part, made)| Some((part.parts().ok()?.into(), made.best())))
+        .collect();
+    let ways = bench::measured(&mixed, batch, &owned, look.light)
+        .map_err(|error| Problem::field("/components", error))?;
+    let needed = of.components.iter().filter_map(|part| {
+        let tin = shelf.iter().find(|tin| tin.id == part.paint)?;
+        Some((&tin.value, batch.value() * f64::from(part.given()) / total))
+    });
+    let cost =
+        needed.clone().map(|(tin, ml)| tin.price.map(|price| price.amount() / price.tin().value() * ml));
+    let short = needed
+        .filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < *ml))
+        .map(|(tin, _)| tin.name.as_str().to_owned());
+    Ok(Json(Batch {
+        cost: cost.sum(),
+        short: short.collect(),
+        ml: batch.value(),
+        ways: ways.iter().map(MeasuredOut::of).collect(),
+    }))
+}
+
+impl MeasuredOut {
+    fn of(rounded: &Rounded) -> Self {
+        let [one, many] = rounded.measure.names();
+        let amount =
+            |count: &f64| format!("{} {}", bench::counted(*count), if *count <= 1.0 { one } else { many });
+        Self {
+            measure: rounded.measure.id(),
+            amounts: rounded.counts.iter().map(amount).collect(),
+            ml: rounded.total,
+            shift: rounded.shift,
+            words: match rounded.shift {
+                shift if shift < 0.5 => "nobody sees the rounding".to_owned(),
+                shift => format!("the rounding moves the colour by {shift:.1}"),
+            },
+        }
     }
 }

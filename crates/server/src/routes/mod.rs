@@ -44,6 +44,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(bench::find))
         .routes(routes!(bench::ladder))
         .routes(routes!(bench::blend))
+        .routes(routes!(bench::measure))
         .routes(routes!(piece::get, piece::change))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

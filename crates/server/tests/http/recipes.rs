@@ -39,7 +39,8 @@ async fn a_target_is_found_and_is_what_the_pot_says() {
 async fn the_painters_limits_hold() {
     let bench = Bench::demo().await;
     let (olive, black) = (bench.paint("mustard seed").await, bench.paint("lamp black").await);
-    let wanted = json!({"target": {"hex": "#55584a"}, "with": [olive], "without": [black], "paints": 2, "parts": 6});
+    let wanted =
+        json!({"target": {"hex": "#55584a"}, "with": [olive], "without": [black], "paints": 2, "parts": 6});
     let found = bench.post("/api/bench/match", wanted, StatusCode::OK).await;
     for recipe in found["recipes"].as_array().unwrap() {
         let parts = recipe["parts"].as_array().unwrap();
@@ -66,7 +67,8 @@ async fn what_cannot_be_reached_or_asked_is_said() {
     let found = bench.post("/api/bench/match", bright, StatusCode::OK).await;
     assert_eq!(found["missing"], "nothing here is this yellow");
     assert!(!found["recipes"].as_array().unwrap().is_empty(), "the nearest is shown all the same");
-    let nonsense = json!({"target": {"hex": "#12"}, "paints": 9, "parts": 0, "classes": ["milk"], "batch_ml": -1});
+    let nonsense =
+        json!({"target": {"hex": "#12"}, "paints": 9, "parts": 0, "classes": ["milk"], "batch_ml": -1});
     let told = bench.post("/api/bench/match", nonsense, StatusCode::UNPROCESSABLE_ENTITY).await;
     let pointers: Vec<&str> =
         told["errors"].as_array().unwrap().iter().map(|error| error["pointer"].as_str().unwrap()).collect();
@@ -96,7 +98,9 @@ async fn a_ladder_is_made_of_mixes() {
         assert_eq!(shown["swatch"]["face"]["hex"], rung["made"]["hex"], "{rung}");
     }
     let none = json!({"base": [], "shade": 6});
-    assert!(bench.post("/api/bench/ladder", none, StatusCode::UNPROCESSABLE_ENTITY).await["detail"].is_string());
+    assert!(
+        bench.post("/api/bench/ladder", none, StatusCode::UNPROCESSABLE_ENTITY).await["detail"].is_string()
+    );
     let wide = json!({"base": [{"paint": blue, "parts": 1}], "shade": 60});
     bench.post("/api/bench/ladder", wide, StatusCode::UNPROCESSABLE_ENTITY).await;
 }
@@ -104,7 +108,7 @@ async fn a_ladder_is_made_of_mixes() {
 #[tokio::test]
 async fn a_blend_tells_what_lies_between() {
     let bench = Bench::demo().await;
-    let mut one = async |name: &str| json!([{"paint": bench.paint(name).await, "parts": 1}]);
+    let one = async |name: &str| json!([{"paint": bench.paint(name).await, "parts": 1}]);
     let colours = [one("mustard seed").await, one("night blue").await, one("oat white").await];
     let blend = bench.post("/api/bench/blend", json!({"colours": colours}), StatusCode::OK).await;
     assert_eq!(blend["paths"].as_array().unwrap().len(), 2);
@@ -117,4 +121,36 @@ async fn a_blend_tells_what_lies_between() {
     assert!(half > 0.6, "{half}");
     let alone = json!({"colours": [colours[0]]});
     bench.post("/api/bench/blend", alone, StatusCode::UNPROCESSABLE_ENTITY).await;
+}
+
+/// Six and two fluid ounces are a cup of three to one; what a batch takes is told with what it costs and what is short.
+#[tokio::test]
+async fn a_batch_is_measured_out() {
+    let bench = Bench::demo().await;
+    let (grey, navy) = (bench.paint("dove grey").await, bench.paint("night blue").await);
+    let components = json!([{"paint": grey, "parts": 3}, {"paint": navy, "parts": 1}]);
+    let cup =
+        json!({"components": components, "amount": 1, "measure": "cup", "owned": ["fl-oz", "tbsp", "tsp"]});
+    let batch = bench.post("/api/bench/measure", cup, StatusCode::OK).await;
+    assert_eq!(batch["ways"][0]["amounts"], json!(["6 fl oz", "2 fl oz"]));
+    assert_eq!(batch["ways"][0]["words"], "nobody sees the rounding");
+    assert!((batch["ml"].as_f64().unwrap() - 236.5882).abs() < 1e-9);
+    assert!(batch["cost"].as_f64().unwrap() > 0.0);
+    assert_eq!(batch["short"], json!([]));
+    let much = json!({"components": components, "amount": 2, "measure": "gallon"});
+    let batch = bench.post("/api/bench/measure", much, StatusCode::OK).await;
+    assert_eq!(batch["short"], json!(["dove grey", "night blue"]));
+
+    for (amount, measure, pointer) in [
+        (-1.0, "cup", "/amount"),
+        (1e9, "gallon", "/amount"),
+        (0.0, "ml", "/amount"),
+        (1.0, "bucket", "/measure"),
+    ] {
+        let asked = json!({"components": components, "amount": amount, "measure": measure});
+        let told = bench.post("/api/bench/measure", asked, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(told["errors"][0]["pointer"], pointer, "{told}");
+    }
+    let empty = json!({"components": [], "amount": 1, "measure": "cup"});
+    bench.post("/api/bench/measure", empty, StatusCode::UNPROCESSABLE_ENTITY).await;
 }

@@ -1,22 +1,36 @@
 import { Trash2 } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
-import type { Mix, MixEntry, Paint } from '../../api/client';
+import { useNavigate, useSearchParams } from 'react-router';
+import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { useTell } from '../../parts/Notice';
+import { Segments } from '../../parts/Segments';
 import { useDraft } from '../../state/useDraft';
 import { useMixCalls, useMixPreview } from '../../state/workspace';
-import { put, takeOut } from './entry';
+import { Blend } from './Blend';
+import { EMPTY, put, takeOut } from './entry';
+import { Ladder } from './Ladder';
+import { Match } from './Match';
+import { MeasureOut } from './MeasureOut';
 import { Parts } from './Parts';
 import { ProportionBar } from './ProportionBar';
 import { Result } from './Result';
 import { Tray } from './Tray';
 
-/** One mix on the bench. */
+const USES = [
+  { id: 'mix', name: 'Mix' },
+  { id: 'match', name: 'Match' },
+  { id: 'ladder', name: 'Ladder' },
+  { id: 'blend', name: 'Blend' },
+] as const;
+
+/** One mix on the bench, and the four uses of it: all work on the same pot and the same target. */
 export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Paint[] }) {
   const calls = useMixCalls();
   const tell = useTell();
   const go = useNavigate();
+  const [asked, ask] = useSearchParams();
+  const use = USES.find(({ id }) => id === asked.get('use'))?.id ?? 'mix';
   const draft = useDraft<MixEntry, Mix>(mix, calls.put(mix.id), calls.get(mix.id), calls.saved);
   const { entry } = draft;
   const preview = useMixPreview(entry);
@@ -42,21 +56,36 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
     }
   };
 
+  const begin = async (name: string, components: MixPart[]) => {
+    try {
+      const made = await calls.make({ ...EMPTY, name, components });
+      go(`/pot/${made.id}`);
+    } catch {
+      tell('The mix was not begun: the program does not answer');
+    }
+  };
+
   return (
     <div className="flex flex-col-reverse lg:h-full lg:flex-row">
       <Tray shelf={shelf} mixes={mixes} inPot={inPot} onPick={pick} />
       <section
         aria-label="Mix"
-        className="flex min-h-0 min-w-0 flex-1 flex-col gap-3 px-4 pb-4 lg:overflow-auto pt-1 md:px-5"
+        className="relative flex min-h-0 min-w-0 flex-1 flex-col gap-3 px-4 pb-4 lg:overflow-auto pt-1 md:px-5"
       >
         {draft.conflict && <Conflict what="mix" conflict={draft.conflict} />}
         <h1 className="sr-only">{entry.name ?? 'Mix without a name'}</h1>
-        <div className="flex items-start gap-2">
+        <div className="flex flex-wrap items-start gap-2">
           <MixName
             key={draft.origin}
             entry={entry}
             onChange={draft.change}
             error={draft.problem?.at('/name')}
+          />
+          <Segments
+            label="Use of the bench"
+            choices={USES}
+            value={use}
+            onChange={(next) => ask(next === 'mix' ? {} : { use: next }, { replace: true })}
           />
           <button
             type="button"
@@ -73,9 +102,24 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           onChange={draft.type}
           prediction={prediction}
           problem={draft.problem}
+          shelf={shelf}
+          low={use !== 'mix'}
         />
-        <ProportionBar entry={entry} parts={prediction.parts} onShow={draft.show} onChange={draft.change} />
-        <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />
+        {use === 'mix' && (
+          <>
+            <ProportionBar
+              entry={entry}
+              parts={prediction.parts}
+              onShow={draft.show}
+              onChange={draft.change}
+            />
+            <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />
+            {entry.components.length > 0 && <MeasureOut entry={entry} parts={prediction.parts} />}
+          </>
+        )}
+        {use === 'match' && <Match entry={entry} shelf={shelf} onChange={draft.change} />}
+        {use === 'ladder' && <Ladder entry={entry} onBegin={begin} />}
+        {use === 'blend' && <Blend entry={entry} shelf={shelf} hex={prediction.swatch?.face.hex} />}
       </section>
     </div>
   );
@@ -92,7 +136,7 @@ function MixName({ entry, onChange, error }: NameProps) {
   const kept = entry.name ?? '';
   const keep = () => name.trim() !== kept && onChange({ ...entry, name: name.trim() || null });
   return (
-    <div className="min-w-0 flex-1">
+    <div className="min-w-0 flex-1 max-md:basis-full">
       <input
         aria-label="Name of the mix"
         aria-invalid={error !== undefined}

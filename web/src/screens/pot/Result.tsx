@@ -1,23 +1,25 @@
-import { Crosshair, Maximize2 } from 'lucide-react';
-import { Popover } from 'radix-ui';
+import { Maximize2 } from 'lucide-react';
 import { Link } from 'react-router';
-import type { MixEntry, Prediction, Problem } from '../../api/client';
+import type { MixEntry, Paint, Prediction, Problem } from '../../api/client';
 import { useLight, useLightName } from '../../light/light';
-import { ColourField } from '../../parts/ColourField';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
 import { coats, labWords, oneDecimal } from '../../parts/numbers';
+import { Target } from './Target';
 
 interface Props {
   entry: MixEntry;
   onChange: (entry: MixEntry) => void;
   prediction: Prediction;
   problem: Problem | undefined;
+  shelf: Paint[];
+  /** Lower, where something else wants the room. */
+  low: boolean;
 }
 
 /** What comes out: the mix and, touching it, the target; the verdict in words, then the numbers. */
-export function Result({ entry, onChange, prediction, problem }: Props) {
+export function Result({ entry, onChange, prediction, problem, shelf, low }: Props) {
   const light = useLightName();
   const { state } = useLight();
   const { swatch, judgement } = prediction;
@@ -26,12 +28,12 @@ export function Result({ entry, onChange, prediction, problem }: Props) {
   const face = swatch?.face;
 
   return (
-    <div className="flex min-h-72 flex-1 flex-col gap-2">
+    <div className={`flex flex-col gap-2 ${low ? 'min-h-48' : 'min-h-72 flex-1'}`}>
       <div className="flex items-center justify-between gap-3">
         <p aria-live="polite" className="font-display text-xl font-semibold first-letter:uppercase">
           {words}
         </p>
-        <TargetButton entry={entry} onChange={onChange} problem={problem} />
+        <Target entry={entry} shelf={shelf} onChange={onChange} problem={problem} />
       </div>
       <div className="flex min-h-0 flex-1 flex-col">
         <div className="flex flex-1">
@@ -53,7 +55,7 @@ export function Result({ entry, onChange, prediction, problem }: Props) {
             />
           </div>
         </div>
-        <Drawdown swatch={swatch ?? undefined} className="h-16 shrink-0" />
+        <Drawdown swatch={swatch ?? undefined} className={`shrink-0 ${low ? 'h-8' : 'h-16'}`} />
       </div>
       <div className="flex min-h-11 items-center justify-between gap-3 text-sm">
         <p className="text-soft">
@@ -133,43 +135,4 @@ function verdict(entry: MixEntry, { swatch, judgement }: Prediction) {
   if (entry.components.length === 1) return 'Put in a second paint';
   if (!swatch) return '';
   return swatch.hides_in ? `hides in ${coats(swatch.hides_in)}` : 'a clear film: it never hides';
-}
-
-function TargetButton({ entry, onChange, problem }: Omit<Props, 'prediction'>) {
-  return (
-    <Popover.Root>
-      <Popover.Trigger className="press press-plain shrink-0">
-        <Crosshair size={18} aria-hidden /> {entry.target ? 'Target' : 'Set a target'}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          aria-label="Target"
-          className="z-40 grid w-80 gap-3 rounded-md bg-ground p-4 shadow-2xl"
-        >
-          <ColourField
-            label="Target"
-            colour={entry.target}
-            onChange={(target) => onChange({ ...entry, target })}
-            problem={problem}
-            pointer="/target"
-          />
-          <div className="flex justify-between">
-            <Popover.Close asChild>
-              <button
-                type="button"
-                className="press press-plain"
-                disabled={!entry.target}
-                onClick={() => onChange({ ...entry, target: null })}
-              >
-                No target
-              </button>
-            </Popover.Close>
-            <Popover.Close className="press press-ink">Done</Popover.Close>
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
-  );
 }

@@ -2,9 +2,9 @@ import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
 import { type Colour, type Measured, Problem, type ReadOut, type ToRead } from '../../../api/client';
 import { ColourField } from '../../../parts/ColourField';
+import { PhotoPick } from '../../../parts/PhotoPick';
 import { Segments } from '../../../parts/Segments';
 import { useReadingCalls } from '../../../state/readings';
-import { PhotoPick } from './PhotoPick';
 
 const WAYS = [
   { id: 'reader', name: 'Colour reader' },
@@ -38,6 +38,7 @@ export function ReadSample({ sample, two, problem, onKeep }: Props) {
       {way === 'type' && <ByTyping two={two} onKeep={onKeep} />}
       {way === 'photo' && (
         <PhotoPick
+          take="Keep this reading"
           wanted={two ? ['over black', 'over white'] : ['the dab']}
           onPicked={([first, second]) =>
             onKeep({

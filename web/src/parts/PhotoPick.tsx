@@ -1,8 +1,8 @@
 import { ImageUp } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useEffect, useId, useRef, useState } from 'react';
-import { Problem } from '../../../api/client';
-import { Segments } from '../../../parts/Segments';
-import { type Spot, usePhotos } from '../../../state/files';
+import { Problem } from '../api/client';
+import { type Spot, usePhotos } from '../state/files';
+import { Segments } from './Segments';
 
 type Lab = [number, number, number];
 
@@ -18,11 +18,13 @@ const STEP = 0.01;
 interface Props {
   /** What is to be picked, by name. */
   wanted: string[];
+  /** What the button that takes the colours says. */
+  take: string;
   onPicked: (colours: Lab[]) => void;
 }
 
 /** Colours picked from a photo that holds a white or grey card: spots are dragged, or moved with the arrow keys. */
-export function PhotoPick({ wanted, onPicked }: Props) {
+export function PhotoPick({ wanted, take, onPicked }: Props) {
   const calls = usePhotos();
   const [photo, setPhoto] = useState<{ id: string; url: string; ratio: number }>();
   const [card, setCard] = useState<string>('white');
@@ -135,7 +137,7 @@ export function PhotoPick({ wanted, onPicked }: Props) {
                 className="press press-ink"
                 onClick={() => onPicked(picked.colours.map((colour) => colour.lab as Lab))}
               >
-                Keep this reading
+                {take}
               </button>
             </>
           )}

@@ -1,0 +1,244 @@
+//! Parts as a painter measures them: in cups, spoons, fluid ounces or millilitres, and what rounding to them does.
+
+use warm_blend_spectral::{Light, difference};
+
+use crate::{Material, Millilitres, NothingToMix, Parts, mix};
+
+/// Something to measure with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Measure {
+    /// US gallon.
+    Gallon,
+    /// US liquid quart.
+    Quart,
+    /// US liquid pint.
+    Pint,
+    /// US cup of 8 fl oz.
+    Cup,
+    /// US fluid ounce.
+    FluidOunce,
+    /// US tablespoon.
+    Tablespoon,
+    /// US teaspoon.
+    Teaspoon,
+    /// Litre.
+    Litre,
+    /// Millilitre, as on a syringe.
+    Millilitre,
+    /// A drop: a twentieth of a millilitre†.
+    Drop,
+}
+
+impl Measure {
+    /// From the largest of either system to the smallest.
+    pub const ALL: [Measure; 10] = [
+        Measure::Gallon,
+        Measure::Quart,
+        Measure::Pint,
+        Measure::Cup,
+        Measure::FluidOunce,
+        Measure::Tablespoon,
+        Measure::Teaspoon,
+        Measure::Litre,
+        Measure::Millilitre,
+        Measure::Drop,
+    ];
+
+    /// What it holds, ml: the factors of NIST Special Publication 811 (2008), appendix B.8, to their digits.
+    pub const fn millilitres(self) -> f64 {
+        match self {
+            Measure::Gallon => 3785.412,
+            Measure::Quart => 946.3529,
+            Measure::Pint => 473.1765,
+            Measure::Cup => 236.5882,
+            Measure::FluidOunce => 29.57353,
+            Measure::Tablespoon => 14.78676,
+            Measure::Teaspoon => 4.928922,
+            Measure::Litre => 1000.0,
+            Measure::Millilitre => 1.0,
+            Measure::Drop => 0.05,
+        }
+    }
+
+    /// `cup`, `fl-oz`, `tbsp` …
+    pub const fn id(self) -> &'static str {
+        match self {
+            Measure::Gallon => "gallon",
+            Measure::Quart => "quart",
+            Measure::Pint => "pint",
+            Measure::Cup => "cup",
+            Measure::FluidOunce => "fl-oz",
+            Measure::Tablespoon => "tbsp",
+            Measure::Teaspoon => "tsp",
+            Measure::Litre => "litre",
+            Measure::Millilitre => "ml",
+            Measure::Drop => "drop",
+        }
+    }
+
+    /// What it is called, of one and of many.
+    pub const fn names(self) -> [&'static str; 2] {
+        match self {
+            Measure::Gallon => ["gallon", "gallons"],
+            Measure::Quart => ["quart", "quarts"],
+            Measure::Pint => ["pint", "pints"],
+            Measure::Cup => ["cup", "cups"],
+            Measure::FluidOunce => ["fl oz", "fl oz"],
+            Measure::Tablespoon => ["tbsp", "tbsp"],
+            Measure::Teaspoon => ["tsp", "tsp"],
+            Measure::Litre => ["litre", "litres"],
+            Measure::Millilitre => ["ml", "ml"],
+            Measure::Drop => ["drop", "drops"],
+        }
+    }
+
+    /// The smallest share of it that can be measured with it†: a syringe and a drop only whole, a spoon in quarters.
+    const fn finest(self) -> f64 {
+        match self {
+            Measure::Millilitre | Measure::Drop => 1.0,
+            Measure::Litre => 0.1,
+            _ => 0.25,
+        }
+    }
+}
+
+/// A batch measured out in one kind of measure.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Rounded {
+    /// What it is measured with.
+    pub measure: Measure,
+    /// How many of it, by component.
+    pub counts: Vec<f64>,
+    /// What the batch comes to, ml.
+    pub total: f64,
+    /// How far the rounding moves the colour, ΔE00.
+    pub shift: f64,
+}
+
+impl Rounded {
+    /// The number of times something is dipped and levelled: each started measure counts.
+    fn spoonfuls(&self) -> f64 {
+        self.counts.iter().map(|count| count.ceil()).sum()
+    }
+}
+
+/// From which shift on nobody sees a rounding, ΔE00.
+const UNSEEN: f64 = 0.5;
+/// Most spoonfuls that anybody counts†.
+const COUNTED: f64 = 60.0;
+
+/// A batch of a mix in each measure, rounded to what can be measured with it: those whose rounding nobody sees first, by how
+/// few spoonfuls they take; then the rest by how little they move the colour. Measures in which a part would be none, or
+/// that would have to be counted past sixty, are left out.
+pub fn measured(
+    components: &[(Parts, &Material)],
+    batch: Millilitres,
+    measures: &[Measure],
+    light: Light,
+) -> Result<Vec<Rounded>, NothingToMix> {
+    let exact = mix(components)?.seen_lab(light);
+    let total: f64 = components.iter().map(|(parts, _)| parts.value()).sum();
+    let mut all: Vec<Rounded> = measures
+        .iter()
+        .filter_map(|measure| {
+            let step = measure.finest();
+            let counts: Vec<f64> = components
+                .iter()
+                .map(|(parts, _)| {
+                    let ml = batch.value() * parts.value() / total;
+                    (ml / measure.millilitres() / step).round() * step
+                })
+                .collect();
+            let poured: Vec<(Parts, &Material)> = counts
+                .iter()
+                .zip(components)
+                .map(|(count, (_, material))| Some((Parts::new(*count).ok()?, *material)))
+                .collect::<Option<_>>()?;
+            let shift = difference(mix(&poured).ok()?.seen_lab(light), exact).value();
+            let total = counts.iter().sum::<f64>() * measure.millilitres();
+            let rounded = Rounded { measure: *measure, counts, total, shift };
+            (rounded.spoonfuls() <= COUNTED || *measure == Measure::Millilitre).then_some(rounded)
+        })
+        .collect();
+    let rank = |rounded: &Rounded| match rounded.shift < UNSEEN {
+        // A syringe takes one pull however many millilitres.
+        true if rounded.measure == Measure::Millilitre => (0, 12.0),
+        true => (0, rounded.spoonfuls()),
+        false => (1, rounded.shift),
+    };
+    all.sort_by(|one, other| {
+        let (one, other) = (rank(one), rank(other));
+        one.0.cmp(&other.0).then(one.1.total_cmp(&other.1))
+    });
+    Ok(all)
+}
+
+/// A number of measures as it is said: `1½`, `¾`, `12`.
+pub fn counted(count: f64) -> String {
+    let whole = count.floor();
+    let rest = match ((count - whole) * 4.0).round() as u32 {
+        _ if (count * 4.0 - (count * 4.0).round()).abs() > 1e-9 => return format!("{count:.1}"),
+        1 => "¼",
+        2 => "½",
+        3 => "¾",
+        _ => "",
+    };
+    if whole == 0.0 && !rest.is_empty() { rest.to_owned() } else { format!("{whole}{rest}") }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{Class, CoatsToHide, Masstone};
+    use proptest::prelude::*;
+
+    fn chalk(code: &str) -> Material {
+        let masstone = Masstone::Hex(code.parse().unwrap());
+        Material::of(Class::Chalk, Some(masstone), Some(CoatsToHide::new(2.0).unwrap())).unwrap()
+    }
+
+    /// A gallon and a quart are 4 : 1, 6 and 2 fl oz are 3 : 1 of a cup (common practice, and NIST SP 811).
+    #[test]
+    fn the_trades_own_examples() {
+        let ratio = |a: Measure, b: Measure| a.millilitres() / b.millilitres();
+        assert!((ratio(Measure::Gallon, Measure::Quart) - 4.0).abs() < 1e-6);
+        assert!((ratio(Measure::Cup, Measure::FluidOunce) - 8.0).abs() < 1e-5);
+        assert!((ratio(Measure::Tablespoon, Measure::Teaspoon) - 3.0).abs() < 1e-5);
+        assert!((ratio(Measure::FluidOunce, Measure::Tablespoon) - 2.0).abs() < 1e-6);
+        assert!((ratio(Measure::Quart, Measure::Pint) - 2.0).abs() < 1e-6);
+
+        let (grey, navy) = (chalk("#a79f92"), chalk("#26324a"));
+        let pot = [(Parts::of(3.0), &grey), (Parts::of(1.0), &navy)];
+        let batch = Millilitres::new(Measure::Cup.millilitres()).unwrap();
+        let rounded = measured(&pot, batch, &[Measure::FluidOunce], Light::Daylight).unwrap();
+        assert_eq!(rounded[0].counts, [6.0, 2.0]);
+        assert!(rounded[0].shift < 1e-9 && (rounded[0].total - batch.value()).abs() < 0.01);
+        // Of a quarter of a fluid ounce nobody measures a part in cups.
+        let little = Millilitres::new(8.0).unwrap();
+        assert!(measured(&pot, little, &[Measure::Cup], Light::Daylight).unwrap().is_empty());
+        assert_eq!(measured(&[], batch, &Measure::ALL, Light::Daylight), Err(NothingToMix));
+    }
+
+    #[test]
+    fn numbers_are_said_as_spoons_are_marked() {
+        let said = [0.25, 0.5, 1.75, 2.0, 12.0, 0.3].map(counted);
+        assert_eq!(said, ["¼", "½", "1¾", "2", "12", "0.3"]);
+    }
+
+    proptest! {
+        /// What is measured out is the batch to within half a step of each, and its shift is that of its counts.
+        #[test]
+        fn the_batch_comes_out(a in 1u32..12, b in 1u32..12, ml in 20.0..2000.0f64) {
+            let (one, other) = (chalk("#e9dfc8"), chalk("#7c8a5f"));
+            let pot = [(Parts::of(f64::from(a)), &one), (Parts::of(f64::from(b)), &other)];
+            for rounded in measured(&pot, Millilitres::new(ml).unwrap(), &Measure::ALL, Light::Daylight).unwrap() {
+                let step = rounded.measure.finest() * rounded.measure.millilitres();
+                prop_assert!((rounded.total - ml).abs() <= step + 1e-6);
+                prop_assert!(rounded.counts.iter().all(|count| *count > 0.0));
+                let poured = [(Parts::of(rounded.counts[0]), &one), (Parts::of(rounded.counts[1]), &other)];
+                let shift = difference(mix(&poured).unwrap().seen_lab(Light::Daylight), mix(&pot).unwrap().seen_lab(Light::Daylight)).value();
+                prop_assert!((shift - rounded.shift).abs() < 1e-9);
+            }
+        }
+    }
+}

@@ -1,0 +1,165 @@
+import { Check, TriangleAlert, X } from 'lucide-react';
+import { useState } from 'react';
+import type { BlendPath, Blend as Lies, MixEntry, Paint } from '../../api/client';
+import { share } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
+import { useBlend } from '../../state/bench';
+
+const MOST = 4;
+
+interface Props {
+  entry: MixEntry;
+  shelf: Paint[];
+  /** Flat colour of what is in the pot. */
+  hex: string | undefined;
+}
+
+/** The way from what is in the pot to other colours: how it runs, where it goes grey, which brushes must not meet. */
+export function Blend({ entry, shelf, hex }: Props) {
+  const [others, setOthers] = useState<string[]>([]);
+  const paints = shelf.filter((paint) => !paint.medium);
+  const chosen = others.flatMap((id) => paints.filter((paint) => paint.id === id));
+  const blend = useBlend([
+    ...(entry.components.length > 0 ? [entry.components] : []),
+    ...chosen.map((paint) => [{ paint: paint.id, parts: 1 }]),
+  ]);
+  if (entry.components.length === 0)
+    return <p className="text-soft">Put a paint in first: the blend begins with what is in the pot.</p>;
+  const names = [entry.name ?? 'what is in the pot', ...chosen.map((paint) => paint.entry.name)];
+  const colours = [hex, ...chosen.map((paint) => paint.swatch.face.hex)];
+  const free = paints.filter((paint) => !others.includes(paint.id));
+  return (
+    <div className="grid content-start gap-4">
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="text-sm font-semibold">From {names[0]} to</span>
+        {chosen.map((paint) => (
+          <button
+            key={paint.id}
+            type="button"
+            className="press press-plain"
+            onClick={() => setOthers(others.filter((id) => id !== paint.id))}
+          >
+            <span aria-hidden className="size-6" style={{ background: paint.swatch.face.hex }} />
+            {paint.entry.name} <X size={16} aria-hidden />
+            <span className="sr-only">(take it out of the blend)</span>
+          </button>
+        ))}
+        {others.length < MOST && (
+          <Picker
+            label="Blend into"
+            choices={[
+              { id: 'none', name: chosen.length ? 'then…' : 'Choose a colour' },
+              ...free.map((paint) => ({ id: paint.id, name: paint.entry.name })),
+            ]}
+            value="none"
+            onChange={(id) => id !== 'none' && setOthers([...others, id])}
+          />
+        )}
+      </div>
+      {chosen.length > 0 &&
+        blend.data?.paths.map((path, i) => (
+          <Way
+            key={`${names[i]} ${names[i + 1]}`}
+            path={path}
+            from={names[i] ?? ''}
+            to={names[i + 1] ?? ''}
+            onBridge={(id) => setOthers([...others.slice(0, i), id, ...others.slice(i)])}
+            full={others.length >= MOST}
+          />
+        ))}
+      {chosen.length > 0 && blend.data && (
+        <Brushes pairs={blend.data.pairs} names={names} colours={colours} />
+      )}
+    </div>
+  );
+}
+
+interface WayProps {
+  path: BlendPath;
+  from: string;
+  to: string;
+  onBridge: (paint: string) => void;
+  full: boolean;
+}
+
+function Way({ path, from, to, onBridge, full }: WayProps) {
+  const [one, other] = path.half_way_parts;
+  const { bridge } = path;
+  return (
+    <section aria-label={`From ${from} to ${to}`} className="grid gap-1">
+      <div className="relative">
+        <div role="img" aria-label={`The blend ${path.words}`} className="flex h-20">
+          {path.colours.map((hex, i) => (
+            <span key={`${i} ${hex}`} className="flex-1" style={{ background: hex }} />
+          ))}
+        </div>
+        <div aria-hidden className="relative h-6 text-xs">
+          <Mark at={path.half_way}>half-way</Mark>
+          {path.mud_at != null && <Mark at={path.mud_at}>grey</Mark>}
+        </div>
+      </div>
+      <p className="font-display text-xl font-semibold first-letter:uppercase">{path.words}</p>
+      <p className="text-sm text-soft">
+        Half-way at {one} {from} : {other} {to}, {share(path.half_way)} of the second.
+      </p>
+      {bridge && (
+        <p className="flex flex-wrap items-center gap-2 text-sm">
+          <span aria-hidden className="size-6" style={{ background: bridge.hex }} />
+          {bridge.name} bridges them better.
+          <button
+            type="button"
+            className="press press-plain text-sm"
+            disabled={full}
+            onClick={() => onBridge(bridge.paint)}
+          >
+            Set {bridge.name} between
+          </button>
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Mark({ at, children }: { at: number; children: string }) {
+  return (
+    <span
+      className="absolute top-0 -translate-x-1/2 border-t-2 border-ink px-1 whitespace-nowrap"
+      style={{ left: `${Math.min(96, Math.max(4, at * 100))}%` }}
+    >
+      {children}
+    </span>
+  );
+}
+
+interface BrushesProps {
+  pairs: Lies['pairs'];
+  names: string[];
+  colours: (string | undefined)[];
+}
+
+/** What one brush would make of any two of them. */
+function Brushes({ pairs, names, colours }: BrushesProps) {
+  return (
+    <section aria-label="On one brush" className="grid gap-1">
+      <h2 className="text-lg">On one brush</h2>
+      <ul className="grid gap-px">
+        {pairs.map(({ of: [one = 0, other = 0], hex, apart, words }) => (
+          <li key={`${one} ${other}`} className="grid grid-cols-[9rem_minmax(0,1fr)] items-center gap-3">
+            <span aria-hidden className="flex h-11">
+              <span className="flex-1" style={{ background: colours[one] }} />
+              <span className="flex-1" style={{ background: hex }} />
+              <span className="flex-1" style={{ background: colours[other] }} />
+            </span>
+            <span className="flex items-center gap-2">
+              {apart ? <TriangleAlert size={17} aria-hidden /> : <Check size={17} aria-hidden />}
+              <span>
+                {names[one]} and {names[other]}: <b>{words}</b>
+                {apart && '. A brush for each'}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,112 @@
+import { ToggleGroup } from 'radix-ui';
+import { useState } from 'react';
+import type { LadderRung, MixEntry, MixPart } from '../../api/client';
+import { Field } from '../../parts/Field';
+import { oneDecimal, typed } from '../../parts/numbers';
+import { useLadder } from '../../state/bench';
+
+interface Props {
+  entry: MixEntry;
+  /** Puts a mix on a bench of its own. */
+  onBegin: (name: string, components: MixPart[]) => void;
+}
+
+/** Shades of what is in the pot, from five darker to five lighter, as mixes of the shelf. */
+export function Ladder({ entry, onBegin }: Props) {
+  const [written, setWritten] = useState('6');
+  const [chosen, setChosen] = useState(-3);
+  const size = typed(written);
+  const wrong = size === undefined || size === null || size < 1 || size > 20;
+  const ladder = useLadder(entry.components, wrong ? undefined : size);
+  if (entry.components.length === 0)
+    return <p className="text-soft">Put a paint in first: the ladder is made from what is in the pot.</p>;
+  const rungs = ladder.data?.rungs ?? [];
+  const rung = rungs.find(({ shade }) => shade === chosen);
+  return (
+    <div className="grid content-start gap-3">
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <p className="max-w-prose text-sm text-soft">
+          Fewer than three shades from the base a glaze vanishes, more than five it shouts.
+        </p>
+        <div className="w-44">
+          <Field
+            label="L* of one shade"
+            value={written}
+            onChange={setWritten}
+            error={wrong ? 'one shade is 1 to 20 L*' : undefined}
+          />
+        </div>
+      </div>
+      <ToggleGroup.Root
+        type="single"
+        value={String(chosen)}
+        onValueChange={(next) => next && setChosen(Number(next))}
+        aria-label="Shades"
+        className="flex h-40"
+      >
+        {rungs.map((step) => (
+          <ToggleGroup.Item
+            key={step.shade}
+            value={String(step.shade)}
+            aria-label={`${shadeName(step.shade)}${step.made ? '' : ', not from this shelf'}`}
+            className="group flex min-w-0 flex-1 cursor-pointer flex-col focus-visible:z-10"
+          >
+            <span
+              aria-hidden
+              className={`w-full flex-1 ${step.made ? '' : 'bg-[repeating-linear-gradient(135deg,var(--color-line)_0_1px,transparent_1px_7px)]'}`}
+              style={step.made ? { background: step.made.hex } : undefined}
+            />
+            <span
+              aria-hidden
+              className="grid h-11 w-full place-items-center text-sm group-aria-checked:bg-ink group-aria-checked:font-semibold group-aria-checked:text-white"
+            >
+              {step.shade > 0 ? `+${step.shade}` : String(step.shade).replace('-', '−')}
+            </span>
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      {rung && <Chosen rung={rung} name={entry.name ?? 'this mix'} onBegin={onBegin} />}
+    </div>
+  );
+}
+
+function shadeName(shade: number) {
+  if (shade === 0) return 'The base';
+  const count = Math.abs(shade);
+  return `${count} shade${count > 1 ? 's' : ''} ${shade > 0 ? 'lighter' : 'deeper'}`;
+}
+
+function Chosen({ rung, name, onBegin }: { rung: LadderRung; name: string; onBegin: Props['onBegin'] }) {
+  const title = shadeName(rung.shade);
+  if (!rung.made)
+    return (
+      <p>
+        <b>{title}:</b> nothing on the shelf takes it to L* {oneDecimal(rung.wanted)} without turning its hue.
+      </p>
+    );
+  const { made } = rung;
+  const parts = [
+    `${made.base} ${made.base > 1 ? 'parts' : 'part'} of ${name}`,
+    ...made.more.map((part) => `${part.parts} ${part.name}`),
+  ].join(' : ');
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-3">
+      <p>
+        <b className="block font-display text-xl">{title}</b>
+        {rung.shade === 0 ? 'What is in the pot.' : parts}
+        <span className="block text-sm text-soft">
+          L* {oneDecimal(made.lab[0] ?? 0)}, leans {oneDecimal(made.leans)} off the hue
+        </span>
+      </p>
+      {rung.shade !== 0 && (
+        <button
+          type="button"
+          className="press press-ink"
+          onClick={() => onBegin(`${name}, ${title}`.slice(0, 80), made.components)}
+        >
+          Mix it
+        </button>
+      )}
+    </div>
+  );
+}

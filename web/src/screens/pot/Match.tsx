@@ -1,0 +1,178 @@
+import { Lightbulb, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import { type FoundRecipe, type MixEntry, type Paint, Problem, type Wanted } from '../../api/client';
+import { Doubt } from '../../parts/Doubt';
+import { oneDecimal } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
+import { Segments } from '../../parts/Segments';
+import { useFound } from '../../state/bench';
+import { useClasses } from '../../state/workspace';
+
+interface Props {
+  entry: MixEntry;
+  shelf: Paint[];
+  onChange: (entry: MixEntry) => void;
+}
+
+const MOST = [
+  { id: '1', name: '1' },
+  { id: '2', name: '2' },
+  { id: '3', name: '3' },
+  { id: '4', name: '4' },
+] as const;
+
+/** Recipes of the shelf for the target, the best first; one touch puts one into the pot. */
+export function Match({ entry, shelf, onChange }: Props) {
+  const [limits, setLimits] = useState<Omit<Wanted, 'target'>>({ paints: 3, with: [], without: [] });
+  const wanted = entry.target ? { ...limits, target: entry.target } : undefined;
+  const { found, searching, error } = useFound(wanted);
+  if (!entry.target)
+    return (
+      <p className="max-w-prose text-soft">
+        Set a target first: a hex code, a paint of the shelf, or a colour picked in a photo. Recipes from the
+        shelf follow at once.
+      </p>
+    );
+  return (
+    <div className="grid content-start gap-3">
+      <Limits limits={limits} shelf={shelf} onChange={setLimits} />
+      <p role="status" className="min-h-6 text-sm text-soft">
+        {error instanceof Problem && <span className="font-semibold text-ink">{error.message}</span>}
+        {found?.missing && (
+          <span className="font-semibold text-ink">Out of reach: {found.missing}. These come nearest. </span>
+        )}
+        {found && !searching && `The best of every mix of ${found.paints} paints.`}
+        {searching && 'Looking through the shelf…'}
+      </p>
+      <ul aria-label="Recipes" className="grid gap-px">
+        {found?.recipes.map((recipe) => (
+          <Row
+            key={recipe.parts.map((part) => part.paint).join(' ')}
+            recipe={recipe}
+            onTake={() =>
+              onChange({
+                ...entry,
+                components: recipe.parts.map(({ paint, parts }) => ({ paint, parts })),
+              })
+            }
+          />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Row({ recipe, onTake }: { recipe: FoundRecipe; onTake: () => void }) {
+  const { judgement, swatch, parts } = recipe;
+  const words = parts.map((part) => `${part.parts} ${part.name}`).join(' : ');
+  return (
+    <li>
+      <button
+        type="button"
+        onClick={onTake}
+        className="grid w-full cursor-pointer grid-cols-[8rem_minmax(0,1fr)_auto] items-stretch gap-x-3 bg-ground max-md:grid-cols-[5rem_minmax(0,1fr)] text-left hover:bg-panel focus-visible:-outline-offset-3"
+      >
+        <span aria-hidden className="flex min-h-16 max-md:row-span-2">
+          <span className="flex-1" style={{ background: judgement.target.hex }} />
+          <span className="flex-1" style={{ background: swatch.face.hex }} />
+        </span>
+        <span className="min-w-0 py-2 leading-tight">
+          <span className="block font-semibold">
+            <span className="sr-only">Put in </span>
+            {words}
+          </span>
+          <span className="block text-sm first-letter:uppercase">{judgement.words}</span>
+          {recipe.cautions.map((caution) => (
+            <span key={caution} className="flex items-start gap-1.5 text-sm font-medium">
+              <TriangleAlert size={15} aria-hidden className="mt-0.5 shrink-0" />
+              <span className="first-letter:uppercase">{caution}</span>
+            </span>
+          ))}
+          {recipe.enough === false && (
+            <span className="block text-sm font-medium">The tins do not hold enough</span>
+          )}
+        </span>
+        <span className="grid content-center justify-items-end pr-3 text-sm text-soft max-md:flex max-md:flex-wrap max-md:gap-x-3 max-md:pb-2">
+          <span>
+            ΔE00 {oneDecimal(judgement.difference)}, <Doubt value={swatch.within} />
+          </span>
+          <span className="flex items-center gap-1">
+            <Lightbulb size={14} aria-hidden />
+            {oneDecimal(recipe.elsewhere)} {recipe.elsewhere_in === 'bulb' ? 'by a bulb' : 'in daylight'}
+          </span>
+          {recipe.cost != null && <span>{oneDecimal(recipe.cost)} a litre</span>}
+        </span>
+      </button>
+    </li>
+  );
+}
+
+interface LimitsProps {
+  limits: Omit<Wanted, 'target'>;
+  shelf: Paint[];
+  onChange: (limits: Omit<Wanted, 'target'>) => void;
+}
+
+/** What the painter allows: how many paints, which must be used up, which not. */
+function Limits({ limits, shelf, onChange }: LimitsProps) {
+  const classes = useClasses().data ?? [];
+  const paints = shelf.filter((paint) => !paint.medium);
+  const name = (id: string) => paints.find((paint) => paint.id === id)?.entry.name ?? '';
+  const used = limits.with ?? [];
+  const banned = limits.without ?? [];
+  const add = (key: 'with' | 'without', id: string) =>
+    id !== 'none' && onChange({ ...limits, [key]: [...(limits[key] ?? []), id] });
+  const drop = (key: 'with' | 'without', id: string) =>
+    onChange({ ...limits, [key]: (limits[key] ?? []).filter((other) => other !== id) });
+  const free = paints.filter((paint) => !used.includes(paint.id) && !banned.includes(paint.id));
+  const choices = (first: string) => [
+    { id: 'none', name: first },
+    ...free.map((paint) => ({ id: paint.id, name: paint.entry.name })),
+  ];
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <span className="text-sm font-semibold">Paints at most</span>
+      <Segments
+        label="Paints at most"
+        choices={MOST}
+        value={String(limits.paints ?? 3) as '3'}
+        onChange={(most) => onChange({ ...limits, paints: Number(most) })}
+      />
+      <Picker label="Use up" choices={choices('Use up…')} value="none" onChange={(id) => add('with', id)} />
+      <Picker
+        label="Leave out"
+        choices={choices('Leave out…')}
+        value="none"
+        onChange={(id) => add('without', id)}
+      />
+      <Picker
+        label="Class"
+        choices={[
+          { id: 'all', name: 'Any class' },
+          ...classes
+            .filter((choice) => !choice.medium)
+            .map(({ id, name }) => ({ id, name: `Only ${name.toLowerCase()}` })),
+        ]}
+        value={limits.classes?.[0] ?? 'all'}
+        onChange={(id) => onChange({ ...limits, classes: id === 'all' ? [] : [id] })}
+      />
+      <label className="flex h-11 items-center gap-2 text-sm font-semibold">
+        <input
+          type="checkbox"
+          className="size-5 accent-ink"
+          checked={limits.no_black ?? false}
+          onChange={(event) => onChange({ ...limits, no_black: event.target.checked })}
+        />
+        No black
+      </label>
+      {[...used.map((id) => ['with', id] as const), ...banned.map((id) => ['without', id] as const)].map(
+        ([key, id]) => (
+          <button key={id} type="button" className="press press-plain text-sm" onClick={() => drop(key, id)}>
+            {key === 'with' ? 'With' : 'Without'} {name(id)} <span aria-hidden>×</span>
+            <span className="sr-only">: take this limit away</span>
+          </button>
+        ),
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import { Crosshair, ImageUp } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import type { Colour, MixEntry, Paint, Problem } from '../../api/client';
+import { ColourField } from '../../parts/ColourField';
+import { Panel } from '../../parts/Panel';
+import { PhotoPick } from '../../parts/PhotoPick';
+import { Picker } from '../../parts/Picker';
+
+interface Props {
+  entry: MixEntry;
+  shelf: Paint[];
+  onChange: (entry: MixEntry) => void;
+  problem: Problem | undefined;
+}
+
+/** The colour aimed at: typed, taken from a paint of the shelf, or picked in a photo. */
+export function Target({ entry, shelf, onChange, problem }: Props) {
+  const [photo, setPhoto] = useState(false);
+  const [open, setOpen] = useState(false);
+  const aim = (target: Colour | null) => onChange({ ...entry, target });
+  const paints = shelf.filter((paint) => paint.entry.colour);
+  return (
+    <>
+      <Popover.Root open={open} onOpenChange={setOpen}>
+        <Popover.Trigger className="press press-plain shrink-0">
+          <Crosshair size={18} aria-hidden /> {entry.target ? 'Target' : 'Set a target'}
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content
+            align="end"
+            sideOffset={6}
+            aria-label="Target"
+            className="z-40 grid w-80 gap-3 rounded-md bg-ground p-4 shadow-2xl"
+          >
+            <ColourField
+              label="Target"
+              colour={entry.target}
+              onChange={aim}
+              problem={problem}
+              pointer="/target"
+            />
+            <Picker
+              label="A paint to match"
+              choices={[
+                { id: 'none', name: 'As a paint on the shelf' },
+                ...paints.map((paint) => ({ id: paint.id, name: paint.entry.name })),
+              ]}
+              value="none"
+              onChange={(id) => aim(paints.find((paint) => paint.id === id)?.entry.colour ?? null)}
+            />
+            <button
+              type="button"
+              className="press press-plain justify-start"
+              onClick={() => {
+                setOpen(false);
+                setPhoto(true);
+              }}
+            >
+              <ImageUp size={18} aria-hidden /> Pick it in a photo
+            </button>
+            <div className="flex justify-between">
+              <Popover.Close asChild>
+                <button
+                  type="button"
+                  className="press press-plain"
+                  disabled={!entry.target}
+                  onClick={() => aim(null)}
+                >
+                  No target
+                </button>
+              </Popover.Close>
+              <Popover.Close className="press press-ink">Done</Popover.Close>
+            </div>
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      <Panel
+        open={photo}
+        onClose={() => setPhoto(false)}
+        title="Pick the target in a photo"
+        className="w-[min(46rem,94vw)]"
+      >
+        <PhotoPick
+          wanted={['the colour']}
+          take="Aim at it"
+          onPicked={([lab]) => {
+            setPhoto(false);
+            if (lab) aim({ lab });
+          }}
+        />
+      </Panel>
+    </>
+  );
+}

@@ -1,0 +1,61 @@
+// What the engine says at the bench beside the mix itself: nothing of it is kept.
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { api, got, type MixPart, type Wanted } from '../api/client';
+import { useLook } from '../light/light';
+
+const ASKED = { retry: false, gcTime: 60_000 } as const;
+
+/** The mixes that come nearest to a target: of two paints at once, then of as many as may be. Leaving stops the search. */
+export function useFound(wanted: Wanted | undefined) {
+  const look = useLook();
+  const ask = (body: Wanted | undefined, kind: string) => ({
+    queryKey: ['found', kind, look, body],
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
+      got(api.POST('/api/bench/match', { params: { query: look }, body: body as Wanted, signal })),
+    enabled: body !== undefined,
+    ...ASKED,
+  });
+  const first = useQuery(ask(wanted && { ...wanted, paints: Math.min(2, wanted.paints ?? 3) }, 'first'));
+  const all = useQuery(ask(wanted, 'all'));
+  return { found: all.data ?? first.data, searching: all.isFetching, error: all.error ?? first.error };
+}
+
+/** The shades of what is in the pot. */
+export function useLadder(base: MixPart[], shade: number | undefined) {
+  const look = useLook();
+  const body = { base, shade: shade ?? null };
+  return useQuery({
+    queryKey: ['ladder', look, body],
+    queryFn: ({ signal }) => got(api.POST('/api/bench/ladder', { params: { query: look }, body, signal })),
+    enabled: base.length > 0,
+    placeholderData: keepPreviousData,
+    ...ASKED,
+  });
+}
+
+/** What lies between colours. */
+export function useBlend(colours: MixPart[][]) {
+  const look = useLook();
+  const body = { colours };
+  return useQuery({
+    queryKey: ['blend', look, body],
+    queryFn: ({ signal }) => got(api.POST('/api/bench/blend', { params: { query: look }, body, signal })),
+    enabled: colours.length > 1,
+    placeholderData: keepPreviousData,
+    ...ASKED,
+  });
+}
+
+/** A batch in spoons and cups. */
+export function useMeasured(components: MixPart[], amount: number | undefined, measure: string) {
+  const look = useLook();
+  const body = { components, amount: amount ?? 0, measure };
+  return useQuery({
+    queryKey: ['measured', look, body],
+    queryFn: ({ signal }) => got(api.POST('/api/bench/measure', { params: { query: look }, body, signal })),
+    enabled: components.length > 0 && amount !== undefined,
+    placeholderData: keepPreviousData,
+    ...ASKED,
+  });
+}
