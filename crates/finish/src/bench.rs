@@ -3,6 +3,7 @@
 //! | question | where |
 //! |---|---|
 //! | which mix of the shelf comes nearest to a colour? | [`find`], [`Recipe`] |
+//! | what is to be added to a pot that is off its target? | [`correct`], [`Correction`] |
 //! | what are its shades, lighter and darker? | [`ladder`], [`Rung`] |
 //! | how is a batch measured out, and what does rounding do? | [`measured`], [`Measure`] |
 //! | what does the shelf lack, and what should not be stirred together? | [`missing`], [`clash`] |
@@ -10,6 +11,7 @@
 
 mod advice;
 mod blend;
+mod correct;
 mod ladder;
 mod matching;
 mod measures;
@@ -17,6 +19,7 @@ mod sweep;
 
 pub use advice::{clash, missing};
 pub use blend::{Mud, Path, Stronger, bridge, seen_between};
+pub use correct::{Correction, Pot, correct};
 pub use ladder::{Made, Rung, SHADE, SHADES, ladder};
 pub use matching::{EVERY, Limits, Progress, Recipe, Tin, find};
-pub use measures::{Measure, Rounded, counted, measured};
+pub use measures::{Measure, Rounded, amount, measured};

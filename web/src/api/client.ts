@@ -24,6 +24,7 @@ export type FoundRecipe = Schemas['FoundRecipe'];
 export type RecipePart = Schemas['RecipePart'];
 export type MixPart = Schemas['MixPart'];
 export type LadderRung = Schemas['LadderRung'];
+export type Fix = Schemas['Fix'];
 export type Blend = Schemas['Blend'];
 export type BlendPath = Schemas['BlendPath'];
 export type Swatch = Schemas['Swatch'];

@@ -1,6 +1,6 @@
 // Numbers as they are read. Nothing is computed here.
 
-const plain = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
+const plain = new Intl.NumberFormat('en', { maximumFractionDigits: 2, useGrouping: false });
 const one = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
 const percent = new Intl.NumberFormat('en', { style: 'percent', maximumFractionDigits: 0 });
 

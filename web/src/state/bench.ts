@@ -1,7 +1,7 @@
 // What the engine says at the bench beside the mix itself: nothing of it is kept.
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { api, got, type MixPart, type Wanted } from '../api/client';
+import { api, type Colour, got, type MixPart, type Wanted } from '../api/client';
 import { useLook } from '../light/light';
 
 const ASKED = { retry: false, gcTime: 60_000 } as const;
@@ -55,6 +55,30 @@ export function useMeasured(components: MixPart[], amount: number | undefined, m
     queryKey: ['measured', look, body],
     queryFn: ({ signal }) => got(api.POST('/api/bench/measure', { params: { query: look }, body, signal })),
     enabled: components.length > 0 && amount !== undefined,
+    placeholderData: keepPreviousData,
+    ...ASKED,
+  });
+}
+
+/** What to add to a pot so that it comes to its target. */
+export function useCorrections(
+  entry: { components: MixPart[]; target?: Colour | null },
+  amount: number | undefined,
+  measure: string,
+) {
+  const look = useLook();
+  const target = entry.target ?? undefined;
+  return useQuery({
+    queryKey: ['corrections', look, entry.components, amount, measure, target],
+    queryFn: ({ signal }) =>
+      got(
+        api.POST('/api/bench/correct', {
+          params: { query: look },
+          body: { components: entry.components, amount: amount ?? 0, measure, target: target ?? {} },
+          signal,
+        }),
+      ),
+    enabled: entry.components.length > 0 && amount !== undefined && target !== undefined,
     placeholderData: keepPreviousData,
     ...ASKED,
   });

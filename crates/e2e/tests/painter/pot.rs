@@ -246,3 +246,27 @@ async fn a_blend_says_what_lies_between() {
     painter.gone("region", "From fern to mustard seed").await;
     painter.leave().await;
 }
+
+/// The pot is off: what to add next is said, and when it has been added the pot is nearer. Undo takes it back.
+#[tokio::test]
+async fn a_pot_is_brought_nearer() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "soft grey-blue for the case").await;
+    painter.the("region", "Bring it nearer").await;
+    painter.reads("All the way: add").await;
+    let off = async || {
+        let text = painter.text().await;
+        let (_, after) = text.split_once("Target left, mix right. ΔE00 ").expect("a verdict");
+        after.split(' ').next().unwrap().parse::<f64>().unwrap()
+    };
+    let before = off().await;
+    let way = painter.names("button").await.into_iter().rfind(|name| name.starts_with("Added ")).unwrap();
+    painter.click("button", &way).await;
+    painter.until("the pot is nearer", async || off().await < 0.5 * before).await;
+    painter.saved().await;
+    painter.click("button", "Undo changing soft grey-blue for the case").await;
+    painter.reads("3 : 1, 4 parts").await;
+    painter.leave().await;
+}

@@ -97,7 +97,7 @@ impl Recipe {
 
 /// Differences that look alike are of one step: halves of a unit up to two, then a seventh more at a time, because far off
 /// nobody sees a small difference of differences.
-fn step(difference: f64) -> u32 {
+pub(super) fn step(difference: f64) -> u32 {
     if difference < FAR {
         (difference / STEP) as u32
     } else {
@@ -209,7 +209,7 @@ impl Search<'_> {
                 let of = |four: f32x4| f64::from(four.to_array()[lane]);
                 let seen = Lab { l: of(labs.l), a: of(labs.a), b: of(labs.b) };
                 let limit = bar.for_parts(ratios.totals[at]).min(own.for_parts(ratios.totals[at]));
-                if difference(seen, self.target).value() - nearly >= limit {
+                if at_least(seen, self.target, nearly) >= limit {
                     continue;
                 }
                 let recipe = self.recipe(set.iter().copied().zip(parts.iter().copied()).collect());
@@ -299,6 +299,22 @@ fn roughly(target: Lab, labs: &Labs) -> f32x4 {
     let s_c = one + four(0.045) * mean;
     let s_h = one + four(0.015 * 1.3) * mean;
     dl * dl / (s_l * s_l) + (dc * dc / (s_c * s_c) + dh / (s_h * s_h)) * four(turned(target))
+}
+
+/// The least that CIEDE2000 can be, where the colour is known to within `nearly`. It jumps where two hues are opposite: there
+/// both sides are looked at.
+fn at_least(seen: Lab, target: Lab, nearly: f64) -> f64 {
+    let here = difference(seen, target).value();
+    let across = seen.a * target.a + seen.b * target.b;
+    if across > -0.9 * seen.chroma() * target.chroma() {
+        return here - nearly;
+    }
+    let turned = |by: f64| {
+        let (sin, cos) = by.to_radians().sin_cos();
+        let turned = Lab { l: seen.l, a: seen.a * cos - seen.b * sin, b: seen.a * sin + seen.b * cos };
+        difference(turned, target).value()
+    };
+    here.min(turned(8.0)).min(turned(-8.0)) - nearly
 }
 
 /// What the turn of blues (R_T of CIEDE2000) may leave of a difference of chroma and hue: at least 1 − |R_T|/2, of the hue

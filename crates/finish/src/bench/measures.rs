@@ -92,6 +92,11 @@ impl Measure {
         }
     }
 
+    /// The least that can be measured with it, ml.
+    pub const fn least(self) -> f64 {
+        self.finest() * self.millilitres()
+    }
+
     /// The smallest share of it that can be measured with it†: a syringe and a drop only whole, a spoon in quarters.
     const fn finest(self) -> f64 {
         match self {
@@ -173,8 +178,15 @@ pub fn measured(
     Ok(all)
 }
 
+/// An amount in a measure, as it is said: `1½ cups`.
+pub fn amount(ml: f64, measure: Measure) -> String {
+    let count = ml / measure.millilitres();
+    let [one, many] = measure.names();
+    format!("{} {}", counted((count * 1e6).round() / 1e6), if count <= 1.0 + 1e-9 { one } else { many })
+}
+
 /// A number of measures as it is said: `1½`, `¾`, `12`.
-pub fn counted(count: f64) -> String {
+fn counted(count: f64) -> String {
     let whole = count.floor();
     let rest = match ((count - whole) * 4.0).round() as u32 {
         _ if (count * 4.0 - (count * 4.0).round()).abs() > 1e-9 => return format!("{count:.1}"),

@@ -1,4 +1,4 @@
-//! What is done at the mixing bench beside mixing: match, ladder, blend, measuring out. Nothing is kept.
+//! What is done at the mixing bench beside mixing: match, correct, ladder, blend, measuring out. Nothing is kept.
 
 use std::ops::ControlFlow;
 use std::sync::Arc;
@@ -670,9 +670,8 @@ pub async fn measure(
 
 impl MeasuredOut {
     fn of(rounded: &Rounded) -> Self {
-        let [one, many] = rounded.measure.names();
-        let amount =
-            |count: &f64| format!("{} {}", bench::counted(*count), if *count <= 1.0 { one } else { many });
+        let measure = rounded.measure;
+        let amount = |count: &f64| bench::amount(count * measure.millilitres(), measure);
         Self {
             measure: rounded.measure.id(),
             amounts: rounded.counts.iter().map(amount).collect(),
@@ -684,4 +683,171 @@ impl MeasuredOut {
             },
         }
     }
+}
+
+/// A pot that is off its target.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PotToCorrect {
+    /// What is in it.
+    components: Vec<MixPart>,
+    /// How much: a number of `measure`.
+    amount: f64,
+    /// What it was measured with: additions come in a quarter of it at the least, or one by one.
+    measure: String,
+    /// How much the pot holds, in the same measure; four times what is in it when left out.
+    room: Option<f64>,
+    /// The colour aimed at.
+    target: Colour,
+}
+
+/// Ways to bring a pot to its target.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Corrections {
+    /// How it stands now.
+    now: Judgement,
+    /// The next single addition, to creep up on the colour; none where nothing brings it nearer.
+    next: Option<Fix>,
+    /// The smallest additions that bring it as near as can be seen, the best first.
+    ways: Vec<Fix>,
+    /// In a sentence, where it cannot be reached by adding, or need not be.
+    words: Option<String>,
+}
+
+/// What to do to a pot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Fix {
+    /// What to take out first, in the measure; none where nothing need be.
+    discard: Option<String>,
+    /// What to add.
+    additions: Vec<FixPart>,
+    /// What is in the pot then, in the measure.
+    amount: f64,
+    /// How it stands then.
+    judgement: Judgement,
+    /// How it looks then.
+    hex: String,
+    /// What is in the pot then, in whole parts.
+    components: Vec<MixPart>,
+}
+
+/// One addition.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FixPart {
+    /// The paint.
+    paint: Uuid,
+    /// Its name.
+    name: String,
+    /// How much, as it is measured: `½ tsp`.
+    amount: String,
+    /// The same in ml.
+    ml: f64,
+    /// Its flat colour.
+    hex: String,
+}
+
+/// What to add to a pot so that it comes to its target.
+#[utoipa::path(post, path = "/bench/correct", operation_id = "correct_pot",
+    tag = "pot", params(LookedAt), request_body = PotToCorrect,
+    responses((status = OK, body = Corrections), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn correct(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Body(of): Body<PotToCorrect>,
+) -> Result<Json<Corrections>, Problem> {
+    let look = asked.get()?;
+    let mut checks = Checks::default();
+    let measure = checks.field("/measure", measure_of(&of.measure));
+    let target = of.target.parse(&mut checks, "/target");
+    let volume = |checks: &mut Checks, pointer: &str, count: f64| {
+        let ml = Millilitres::new(count * measure?.millilitres()).map_err(|error| error.to_string());
+        let some = |ml: Millilitres| match ml.value() >= 1.0 {
+            true => Ok(ml.value()),
+            false => Err("this is less than a millilitre: give how much is in the pot".to_owned()),
+        };
+        checks.field(pointer, ml.and_then(some))
+    };
+    let ml = volume(&mut checks, "/amount", of.amount);
+    let room = of.room.map_or(ml.map(|ml| 4.0 * ml), |room| volume(&mut checks, "/room", room));
+    if let (Some(ml), Some(room)) = (ml, room)
+        && room < ml
+    {
+        let over: Result<(), _> = Err("the pot holds less than is in it");
+        checks.field("/room", over);
+    }
+    let asked = measure.zip(target).zip(ml.zip(room));
+    let ((measure, target), (ml, room)) = checks.done(asked)?;
+    let (made, shelf, known) = pots(&workspace, &[("/components".to_owned(), &of.components)], look).await?;
+    blocking(move || {
+        let bench = Bench::of(&shelf, &known, look, |_| true)?;
+        let pot = made.first().ok_or_else(Problem::internal)?;
+        let curve = target.reflectance().map_err(|error| Problem::field("/target", error))?;
+        let aim = Seen::of(&curve, look.light).lab;
+        let held = bench::Pot { material: pot.best(), ml, room, least: measure.least() };
+        let tins = bench.tins(&[]);
+        let find = |one_at_a_time| bench::correct(held, &tins, aim, look.light, one_at_a_time);
+        let (single, ways) = (find(true), find(false));
+        let seen = Look { light: look.light, state: warm_blend_finish::State::Dry };
+        let fix = |correction: &bench::Correction| {
+            fixed(&bench, &of.components, held, correction, measure, target, seen)
+        };
+        let now = Judgement::of(pot, target, seen)?;
+        let best = ways.first().map_or(now.difference, |best| best.difference);
+        let words = match () {
+            () if now.difference < 0.5 => Some("It is there: leave it.".to_owned()),
+            () if ways.is_empty() => Some("Nothing on the shelf brings it nearer.".to_owned()),
+            () if best >= 3.0 => {
+                Some("It cannot be reached by adding from this shelf; this comes nearest.".to_owned())
+            }
+            () => None,
+        };
+        Ok(Json(Corrections {
+            next: single.first().map(fix).transpose()?,
+            ways: ways.iter().map(fix).collect::<Result<_, _>>()?,
+            now,
+            words,
+        }))
+    })
+    .await
+}
+
+fn fixed(
+    bench: &Bench,
+    inside: &[MixPart],
+    pot: bench::Pot,
+    correction: &bench::Correction,
+    measure: Measure,
+    target: Masstone,
+    look: Look,
+) -> Result<Fix, Problem> {
+    let left = pot.ml - correction.discard;
+    let mut of = vec![(left, pot.material)];
+    of.extend(correction.additions.iter().map(|(at, ml)| (*ml, bench.known[*at].best())));
+    let of: Vec<(Parts, &Material)> =
+        of.into_iter().filter_map(|(ml, material)| Some((Parts::new(ml).ok()?, material))).collect();
+    let mixed = warm_blend_finish::mix(&of).map_err(|_| Problem::internal())?;
+    // In tenths of the least addition, which whole parts can hold.
+    let total: f64 = inside.iter().map(|part| f64::from(part.given())).sum();
+    let whole = |ml: f64| (10.0 * ml / pot.least).round().max(1.0) as u32;
+    let was =
+        inside.iter().map(|part| MixPart::new(part.paint, whole(left * f64::from(part.given()) / total)));
+    let more = correction.additions.iter().map(|(at, ml)| MixPart::new(bench.tins[*at].id, whole(*ml)));
+    Ok(Fix {
+        discard: (correction.discard > 0.5 * pot.least)
+            .then(|| bench::amount((correction.discard / pot.least).round() * pot.least, measure)),
+        additions: correction
+            .additions
+            .iter()
+            .map(|(at, ml)| FixPart {
+                paint: bench.tins[*at].id,
+                name: bench.tins[*at].value.name.as_str().to_owned(),
+                amount: bench::amount(*ml, measure),
+                ml: *ml,
+                hex: hex(bench.known[*at].best(), look.light),
+            })
+            .collect(),
+        amount: correction.total / measure.millilitres(),
+        hex: hex(&mixed, look.light),
+        judgement: Judgement::of(&Ensemble::certain(mixed), target, look)?,
+        components: MixPart::gathered(was.chain(more)),
+    })
 }

@@ -45,6 +45,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(bench::ladder))
         .routes(routes!(bench::blend))
         .routes(routes!(bench::measure))
+        .routes(routes!(bench::correct))
         .routes(routes!(piece::get, piece::change))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

@@ -154,3 +154,39 @@ async fn a_batch_is_measured_out() {
     let empty = json!({"components": [], "amount": 1, "measure": "cup"});
     bench.post("/api/bench/measure", empty, StatusCode::UNPROCESSABLE_ENTITY).await;
 }
+
+/// A pot that is off is brought nearer; what it comes to in parts is what is promised; what is asked wrongly is said.
+#[tokio::test]
+async fn a_pot_is_corrected() {
+    let bench = Bench::demo().await;
+    let (grey, navy) = (bench.paint("dove grey").await, bench.paint("night blue").await);
+    let components = json!([{"paint": grey, "parts": 3}, {"paint": navy, "parts": 1}]);
+    let target = json!({"hex": "#6c7482"});
+    let asked = json!({"components": components, "amount": 8, "measure": "fl-oz", "target": target});
+    let told = bench.post("/api/bench/correct", asked, StatusCode::OK).await;
+    let now = told["now"]["difference"].as_f64().unwrap();
+    let next = &told["next"];
+    assert_eq!(next["additions"].as_array().unwrap().len(), 1);
+    assert!(next["judgement"]["difference"].as_f64().unwrap() < now, "{told}");
+    let best = &told["ways"][0];
+    assert!(best["judgement"]["difference"].as_f64().unwrap() < 1.5, "{best}");
+    assert!(best["discard"].is_null() && best["amount"].as_f64().unwrap() > 8.0);
+    let entry = json!({"components": best["components"], "target": target});
+    let shown = bench.post("/api/mixes/preview", entry, StatusCode::OK).await;
+    let (promised, comes) = (&best["judgement"]["difference"], &shown["judgement"]["difference"]);
+    assert!((promised.as_f64().unwrap() - comes.as_f64().unwrap()).abs() < 0.2, "{promised} {comes}");
+
+    // A full pot: something has to come out first.
+    let full = json!({"components": components, "amount": 8, "measure": "fl-oz", "room": 8, "target": {"hex": "#c9cdd2"}});
+    let told = bench.post("/api/bench/correct", full, StatusCode::OK).await;
+    assert!(told["ways"][0]["discard"].as_str().unwrap().ends_with("fl oz"), "{told}");
+    assert!(told["ways"][0]["amount"].as_f64().unwrap() <= 8.0 + 1e-9);
+
+    for (amount, room, pointer) in
+        [(-3.0, None, "/amount"), (1e12, None, "/amount"), (8.0, Some(2.0), "/room")]
+    {
+        let asked = json!({"components": components, "amount": amount, "measure": "fl-oz", "room": room, "target": target});
+        let told = bench.post("/api/bench/correct", asked, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(told["errors"][0]["pointer"], pointer, "{told}");
+    }
+}

@@ -114,7 +114,9 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
               onChange={draft.change}
             />
             <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />
-            {entry.components.length > 0 && <MeasureOut entry={entry} parts={prediction.parts} />}
+            {entry.components.length > 0 && (
+              <MeasureOut entry={entry} parts={prediction.parts} onChange={draft.change} />
+            )}
           </>
         )}
         {use === 'match' && <Match entry={entry} shelf={shelf} onChange={draft.change} />}

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { MixEntry, PredictedPart } from '../../api/client';
 import { Field } from '../../parts/Field';
-import { oneDecimal, typed } from '../../parts/numbers';
+import { oneDecimal, plainNumber, typed } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useMeasured } from '../../state/bench';
+import { Correct } from './Correct';
 
 const MEASURES = [
   { id: 'ml', name: 'ml' },
@@ -17,8 +18,14 @@ const MEASURES = [
   { id: 'gallon', name: 'gallons' },
 ] as const;
 
+interface Props {
+  entry: MixEntry;
+  parts: PredictedPart[];
+  onChange: (entry: MixEntry) => void;
+}
+
 /** The batch in spoons and cups: how much of each, and what rounding to them does to the colour. */
-export function MeasureOut({ entry, parts }: { entry: MixEntry; parts: PredictedPart[] }) {
+export function MeasureOut({ entry, parts, onChange }: Props) {
   const [amount, setAmount] = useState('1');
   const [measure, setMeasure] = useState<string>('cup');
   const [chosen, setChosen] = useState<string>();
@@ -79,6 +86,17 @@ export function MeasureOut({ entry, parts }: { entry: MixEntry; parts: Predicted
         <p className="text-sm font-semibold">
           Too little to measure a part of each: mix more, or in simpler parts.
         </p>
+      )}
+      {!wrong && number != null && entry.target && (
+        <Correct
+          entry={entry}
+          amount={number}
+          measure={measure}
+          onAdded={(next, amount) => {
+            onChange(next);
+            setAmount(plainNumber(amount));
+          }}
+        />
       )}
     </section>
   );

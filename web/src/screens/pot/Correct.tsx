@@ -1,0 +1,64 @@
+import { Plus } from 'lucide-react';
+import type { Fix, MixEntry } from '../../api/client';
+import { oneDecimal } from '../../parts/numbers';
+import { useCorrections } from '../../state/bench';
+
+interface Props {
+  entry: MixEntry;
+  /** How much is in the pot, and in which measure. */
+  amount: number;
+  measure: string;
+  /** The addition was made: what is in the pot now, and how much of it. */
+  onAdded: (entry: MixEntry, amount: number) => void;
+}
+
+/** What to add to the pot so that it comes nearer to its target: the next single addition, and the whole way. */
+export function Correct({ entry, amount, measure, onAdded }: Props) {
+  const { data } = useCorrections(entry, amount, measure);
+  if (!data) return null;
+  const whole = data.ways[0];
+  const same = JSON.stringify(whole?.additions) === JSON.stringify(data.next?.additions);
+  const there = data.now.difference < 0.5;
+  return (
+    <section aria-label="Bring it nearer" className="grid gap-1 border-t border-line pt-3">
+      <h2 className="text-lg">Bring it nearer</h2>
+      {data.words && <p className="text-sm">{data.words}</p>}
+      {!there && data.next && <Row title="Next" fix={data.next} entry={entry} onAdded={onAdded} />}
+      {!there && whole && !same && <Row title="All the way" fix={whole} entry={entry} onAdded={onAdded} />}
+    </section>
+  );
+}
+
+interface RowProps {
+  title: string;
+  fix: Fix;
+  entry: MixEntry;
+  onAdded: Props['onAdded'];
+}
+
+function Row({ title, fix, entry, onAdded }: RowProps) {
+  const deeds = fix.additions.map((part) => `${part.amount} ${part.name}`).join(' and ');
+  return (
+    <div className="grid grid-cols-[6rem_minmax(0,1fr)_auto] items-center gap-3">
+      <span aria-hidden className="flex h-12">
+        <span className="flex-1" style={{ background: fix.judgement.target.hex }} />
+        <span className="flex-1" style={{ background: fix.hex }} />
+      </span>
+      <p className="leading-tight">
+        <span className="font-semibold">
+          {title}: {fix.discard && `take out ${fix.discard}, then `}add {deeds}
+        </span>
+        <span className="block text-sm text-soft">
+          Then {fix.judgement.words}, ΔE00 {oneDecimal(fix.judgement.difference)}
+        </span>
+      </p>
+      <button
+        type="button"
+        className="press press-plain"
+        onClick={() => onAdded({ ...entry, components: fix.components }, fix.amount)}
+      >
+        <Plus size={18} aria-hidden /> Added <span className="sr-only">{deeds}</span>
+      </button>
+    </div>
+  );
+}
