@@ -19,7 +19,18 @@ async fn main() {
     painter.reads("3 : 1, 4 parts").await;
     painter.click("tab", "Paints").await;
     painter.reads("than the target").await;
+    painter.reads("All the way: add").await;
     keep(&painter, "pot").await;
+    painter.click("radio", "Match").await;
+    painter.reads("The best of every mix").await;
+    keep(&painter, "match").await;
+    painter.click("radio", "Ladder").await;
+    painter.reads("off the hue").await;
+    keep(&painter, "ladder").await;
+    painter.click("radio", "Blend").await;
+    painter.choose("Blend into", "mustard seed").await;
+    painter.reads("turns green on the way").await;
+    keep(&painter, "blend").await;
     painter.leave().await;
 }
 

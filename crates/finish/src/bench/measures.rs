@@ -92,6 +92,17 @@ impl Measure {
         }
     }
 
+    /// What to measure additions to so much with, in the same system: the largest of which a quarter (or one, of a
+    /// millilitre or a drop) is a sixtieth of the pot at most†.
+    pub fn for_additions(self, pot: Millilitres) -> Measure {
+        let metric = matches!(self, Measure::Litre | Measure::Millilitre | Measure::Drop);
+        let spoons = [Measure::Cup, Measure::FluidOunce, Measure::Tablespoon, Measure::Teaspoon];
+        let metric_ones = [Measure::Millilitre];
+        let choices: &[Measure] = if metric { &metric_ones } else { &spoons };
+        let fine = |measure: &&Measure| measure.least() <= pot.value() / 60.0;
+        choices.iter().find(fine).copied().unwrap_or(Measure::Drop)
+    }
+
     /// The least that can be measured with it, ml.
     pub const fn least(self) -> f64 {
         self.finest() * self.millilitres()
@@ -229,6 +240,16 @@ mod tests {
         let little = Millilitres::new(8.0).unwrap();
         assert!(measured(&pot, little, &[Measure::Cup], Light::Daylight).unwrap().is_empty());
         assert_eq!(measured(&[], batch, &Measure::ALL, Light::Daylight), Err(NothingToMix));
+    }
+
+    #[test]
+    fn additions_are_measured_finely() {
+        let finer = |measure: Measure, ml: f64| measure.for_additions(Millilitres::new(ml).unwrap());
+        assert_eq!(finer(Measure::Cup, 236.6), Measure::Tablespoon);
+        assert_eq!(finer(Measure::Gallon, 3785.0), Measure::Cup);
+        assert_eq!(finer(Measure::Teaspoon, 90.0), Measure::Teaspoon);
+        assert_eq!(finer(Measure::Teaspoon, 5.0), Measure::Drop);
+        assert_eq!(finer(Measure::Litre, 500.0), Measure::Millilitre);
     }
 
     #[test]

@@ -692,7 +692,7 @@ pub struct PotToCorrect {
     components: Vec<MixPart>,
     /// How much: a number of `measure`.
     amount: f64,
-    /// What it was measured with: additions come in a quarter of it at the least, or one by one.
+    /// What it was measured with: additions come in spoons of the same system, or in ml, fine enough for the pot.
     measure: String,
     /// How much the pot holds, in the same measure; four times what is in it when left out.
     room: Option<f64>,
@@ -716,7 +716,7 @@ pub struct Corrections {
 /// What to do to a pot.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Fix {
-    /// What to take out first, in the measure; none where nothing need be.
+    /// What to take out first: `6½ tbsp`; none where nothing need be.
     discard: Option<String>,
     /// What to add.
     additions: Vec<FixPart>,
@@ -782,13 +782,14 @@ pub async fn correct(
         let pot = made.first().ok_or_else(Problem::internal)?;
         let curve = target.reflectance().map_err(|error| Problem::field("/target", error))?;
         let aim = Seen::of(&curve, look.light).lab;
-        let held = bench::Pot { material: pot.best(), ml, room, least: measure.least() };
+        let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Problem::internal())?);
+        let held = bench::Pot { material: pot.best(), ml, room, least: spoon.least() };
         let tins = bench.tins(&[]);
         let find = |one_at_a_time| bench::correct(held, &tins, aim, look.light, one_at_a_time);
         let (single, ways) = (find(true), find(false));
         let seen = Look { light: look.light, state: warm_blend_finish::State::Dry };
         let fix = |correction: &bench::Correction| {
-            fixed(&bench, &of.components, held, correction, measure, target, seen)
+            fixed(&bench, &of.components, held, correction, [measure, spoon], target, seen)
         };
         let now = Judgement::of(pot, target, seen)?;
         let best = ways.first().map_or(now.difference, |best| best.difference);
@@ -815,7 +816,7 @@ fn fixed(
     inside: &[MixPart],
     pot: bench::Pot,
     correction: &bench::Correction,
-    measure: Measure,
+    [measure, spoon]: [Measure; 2],
     target: Masstone,
     look: Look,
 ) -> Result<Fix, Problem> {
@@ -833,14 +834,14 @@ fn fixed(
     let more = correction.additions.iter().map(|(at, ml)| MixPart::new(bench.tins[*at].id, whole(*ml)));
     Ok(Fix {
         discard: (correction.discard > 0.5 * pot.least)
-            .then(|| bench::amount((correction.discard / pot.least).round() * pot.least, measure)),
+            .then(|| bench::amount((correction.discard / pot.least).round() * pot.least, spoon)),
         additions: correction
             .additions
             .iter()
             .map(|(at, ml)| FixPart {
                 paint: bench.tins[*at].id,
                 name: bench.tins[*at].value.name.as_str().to_owned(),
-                amount: bench::amount(*ml, measure),
+                amount: bench::amount(*ml, spoon),
                 ml: *ml,
                 hex: hex(bench.known[*at].best(), look.light),
             })

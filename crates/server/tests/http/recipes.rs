@@ -179,7 +179,7 @@ async fn a_pot_is_corrected() {
     // A full pot: something has to come out first.
     let full = json!({"components": components, "amount": 8, "measure": "fl-oz", "room": 8, "target": {"hex": "#c9cdd2"}});
     let told = bench.post("/api/bench/correct", full, StatusCode::OK).await;
-    assert!(told["ways"][0]["discard"].as_str().unwrap().ends_with("fl oz"), "{told}");
+    assert!(told["ways"][0]["discard"].as_str().unwrap().ends_with("tbsp"), "{told}");
     assert!(told["ways"][0]["amount"].as_f64().unwrap() <= 8.0 + 1e-9);
 
     for (amount, room, pointer) in

@@ -20,8 +20,8 @@ export function Correct({ entry, amount, measure, onAdded }: Props) {
   const same = JSON.stringify(whole?.additions) === JSON.stringify(data.next?.additions);
   const there = data.now.difference < 0.5;
   return (
-    <section aria-label="Bring it nearer" className="grid gap-1 border-t border-line pt-3">
-      <h2 className="text-lg">Bring it nearer</h2>
+    <section aria-label="Bring it nearer" className="grid gap-1">
+      <h2 className="sr-only">Bring it nearer</h2>
       {data.words && <p className="text-sm">{data.words}</p>}
       {!there && data.next && <Row title="Next" fix={data.next} entry={entry} onAdded={onAdded} />}
       {!there && whole && !same && <Row title="All the way" fix={whole} entry={entry} onAdded={onAdded} />}
@@ -39,7 +39,7 @@ interface RowProps {
 function Row({ title, fix, entry, onAdded }: RowProps) {
   const deeds = fix.additions.map((part) => `${part.amount} ${part.name}`).join(' and ');
   return (
-    <div className="grid grid-cols-[6rem_minmax(0,1fr)_auto] items-center gap-3">
+    <div className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3">
       <span aria-hidden className="flex h-12">
         <span className="flex-1" style={{ background: fix.judgement.target.hex }} />
         <span className="flex-1" style={{ background: fix.hex }} />

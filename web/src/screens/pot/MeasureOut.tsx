@@ -41,52 +41,54 @@ export function MeasureOut({ entry, parts, onChange }: Props) {
         : undefined;
   const name = (paint: string) => parts.find((part) => part.paint === paint)?.name ?? '';
   return (
-    <section aria-label="Measure it out" className="grid gap-2 border-t border-line pt-3">
-      <div className="flex flex-wrap items-end gap-2">
-        <div className="w-24">
-          <Field label="Batch" inputMode="decimal" value={amount} onChange={setAmount} />
+    <div className="grid items-start gap-x-8 gap-y-3 border-t border-line pt-3 xl:grid-cols-2">
+      <section aria-label="Measure it out" className="grid gap-2">
+        <div className="flex flex-wrap items-end gap-2">
+          <div className="w-24">
+            <Field label="Batch" inputMode="decimal" value={amount} onChange={setAmount} />
+          </div>
+          <Picker label="Batch in" choices={MEASURES} value={measure} onChange={setMeasure} />
+          {ways.length > 1 && way && (
+            <Picker
+              label="Measured in"
+              choices={ways.map((other) => ({
+                id: other.measure,
+                name: `in ${MEASURES.find(({ id }) => id === other.measure)?.name ?? other.measure}`,
+              }))}
+              value={way.measure}
+              onChange={setChosen}
+            />
+          )}
+          {!wrong && batch.data && (
+            <p className="pb-2 text-sm text-soft">
+              {way?.words}
+              {batch.data.cost != null && `, costs ${oneDecimal(batch.data.cost)}`}
+              {batch.data.short.length > 0 && (
+                <b className="text-ink">. Not enough {batch.data.short.join(' and ')}</b>
+              )}
+            </p>
+          )}
         </div>
-        <Picker label="Batch in" choices={MEASURES} value={measure} onChange={setMeasure} />
-        {ways.length > 1 && way && (
-          <Picker
-            label="Measured in"
-            choices={ways.map((other) => ({
-              id: other.measure,
-              name: `in ${MEASURES.find(({ id }) => id === other.measure)?.name ?? other.measure}`,
-            }))}
-            value={way.measure}
-            onChange={setChosen}
-          />
-        )}
-        {!wrong && batch.data && (
-          <p className="pb-2 text-sm text-soft">
-            {way?.words}
-            {batch.data.cost != null && `, costs ${oneDecimal(batch.data.cost)}`}
-            {batch.data.short.length > 0 && (
-              <b className="text-ink">. Not enough {batch.data.short.join(' and ')}</b>
-            )}
+        {wrong && (
+          <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
+            {wrong}
           </p>
         )}
-      </div>
-      {wrong && (
-        <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
-          {wrong}
-        </p>
-      )}
-      {!wrong && way && (
-        <ul aria-label="Amounts" className="flex flex-wrap gap-x-8 gap-y-1">
-          {entry.components.map(({ paint }, i) => (
-            <li key={paint} className="font-display text-xl font-semibold">
-              {way.amounts[i]} <span className="font-sans text-base font-normal">{name(paint)}</span>
-            </li>
-          ))}
-        </ul>
-      )}
-      {!wrong && batch.data && ways.length === 0 && (
-        <p className="text-sm font-semibold">
-          Too little to measure a part of each: mix more, or in simpler parts.
-        </p>
-      )}
+        {!wrong && way && (
+          <ul aria-label="Amounts" className="flex flex-wrap gap-x-8 gap-y-1">
+            {entry.components.map(({ paint }, i) => (
+              <li key={paint} className="font-display text-xl font-semibold">
+                {way.amounts[i]} <span className="font-sans text-base font-normal">{name(paint)}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+        {!wrong && batch.data && ways.length === 0 && (
+          <p className="text-sm font-semibold">
+            Too little to measure a part of each: mix more, or in simpler parts.
+          </p>
+        )}
+      </section>
       {!wrong && number != null && entry.target && (
         <Correct
           entry={entry}
@@ -98,6 +100,6 @@ export function MeasureOut({ entry, parts, onChange }: Props) {
           }}
         />
       )}
-    </section>
+    </div>
   );
 }

@@ -28,7 +28,7 @@ export function Result({ entry, onChange, prediction, problem, shelf, low }: Pro
   const face = swatch?.face;
 
   return (
-    <div className={`flex flex-col gap-2 ${low ? 'min-h-48' : 'min-h-72 flex-1'}`}>
+    <div className={`flex flex-col gap-2 ${low ? 'min-h-48' : 'min-h-64 flex-1'}`}>
       <div className="flex items-center justify-between gap-3">
         <p aria-live="polite" className="font-display text-xl font-semibold first-letter:uppercase">
           {words}
