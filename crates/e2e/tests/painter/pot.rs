@@ -270,3 +270,22 @@ async fn a_pot_is_brought_nearer() {
     painter.reads("3 : 1, 4 parts").await;
     painter.leave().await;
 }
+
+/// A dab of the pot is read: what it teaches is said, and the doubt of the mix is less than before.
+#[tokio::test]
+async fn a_dab_of_the_pot_teaches() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "soft grey-blue for the case").await;
+    painter.reads("within ±4.9").await;
+    painter.click("button", "Read a dab").await;
+    painter.click("button", "Read it").await;
+    painter.click("button", "Keep this reading").await;
+    painter.the("list", "What it taught").await;
+    painter.click("button", "Done").await;
+    painter.until("the mix is surer", async || !painter.text().await.contains("within ±4.9")).await;
+    painter.click("button", "Undo adding a reading").await;
+    painter.reads("within ±4.9").await;
+    painter.leave().await;
+}

@@ -6,6 +6,7 @@ import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
 import { coats, labWords, oneDecimal } from '../../parts/numbers';
+import { ReadPot } from './ReadPot';
 import { Target } from './Target';
 
 interface Props {
@@ -73,6 +74,7 @@ export function Result({ entry, onChange, prediction, problem, shelf, low }: Pro
             </>
           )}
         </p>
+        <ReadPot entry={entry} />
         {face && (
           <FullScreen
             title={entry.name ?? 'Mix'}

@@ -9,8 +9,8 @@ import { HowSure } from './HowSure';
 import { Looks } from './Looks';
 import { PaintFields } from './PaintFields';
 import { Readings } from './Readings';
+import { TestFlow } from './TestFlow';
 import { TinDeeds } from './TinDeeds';
-import { TestFlow } from './test/TestFlow';
 
 interface Props {
   paint: Paint;

@@ -1,10 +1,10 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import { type Colour, type Measured, Problem, type ReadOut, type ToRead } from '../../../api/client';
-import { ColourField } from '../../../parts/ColourField';
-import { PhotoPick } from '../../../parts/PhotoPick';
-import { Segments } from '../../../parts/Segments';
-import { useReadingCalls } from '../../../state/readings';
+import { type Colour, type Measured, Problem, type ReadOut, type ToRead } from '../api/client';
+import { useReadingCalls } from '../state/readings';
+import { ColourField } from './ColourField';
+import { PhotoPick } from './PhotoPick';
+import { Segments } from './Segments';
 
 const WAYS = [
   { id: 'reader', name: 'Colour reader' },

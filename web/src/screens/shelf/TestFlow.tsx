@@ -6,22 +6,16 @@ import {
   type ReadingEntry,
   type ReadingMade,
   type TestWorth,
-} from '../../../api/client';
-import { Doubt } from '../../../parts/Doubt';
-import { useTell } from '../../../parts/Notice';
-import { Panel } from '../../../parts/Panel';
-import { Segments } from '../../../parts/Segments';
-import { useReadingCalls } from '../../../state/readings';
-import { ReadSample } from './ReadSample';
+} from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { Panel } from '../../parts/Panel';
+import { ReadSample } from '../../parts/ReadSample';
+import { Segments } from '../../parts/Segments';
+import { POURS, Taught } from '../../parts/Taught';
+import { useReadingCalls } from '../../state/readings';
 
 /** Wet thickness of a brushed coat, µm: what a drawdown is made with unless somebody says otherwise. */
 const COAT = 90;
-
-const POURS = [
-  { id: 'eye', name: 'By eye' },
-  { id: 'spoons', name: 'Level spoons' },
-  { id: 'scale', name: 'Scale or syringe' },
-] as const;
 
 interface Props {
   test: TestWorth;
@@ -123,39 +117,4 @@ function steps(test: string, of: TestWorth['of']) {
       'Read the waxed half.',
     ];
   return [thick, 'Read the dry dab.'];
-}
-
-/** What the reading taught. */
-function Taught({ made, onClose }: { made: ReadingMade; onClose: () => void }) {
-  const { reading, news } = made;
-  return (
-    <div className="grid gap-4">
-      {reading.questioned ? (
-        <p className="text-lg">
-          This reading contradicts the others by {reading.off.toFixed(1)} standard deviations, so it is left
-          out until you say which is right. You find it on the page of the paint.
-        </p>
-      ) : (
-        <ul aria-label="What it taught" className="grid gap-2">
-          {news
-            .filter((paint) => paint.before - paint.after > 0.05)
-            .map((paint) => (
-              <li key={paint.paint} className="font-display text-2xl font-semibold">
-                The doubt in mixes of {paint.name} fell from <Doubt value={paint.before} /> to{' '}
-                <Doubt value={paint.after} />.
-              </li>
-            ))}
-          {news.every((paint) => paint.before - paint.after <= 0.05) && (
-            <li className="text-lg">It fits what was known, and told little that was new.</li>
-          )}
-        </ul>
-      )}
-      <p className="text-soft">
-        The reading was {reading.words}, ΔE00 {reading.difference.toFixed(1)}.
-      </p>
-      <button type="button" className="press press-ink justify-self-end" onClick={onClose}>
-        Done
-      </button>
-    </div>
-  );
 }

@@ -1,0 +1,44 @@
+import type { ReadingMade } from '../api/client';
+import { Doubt } from './Doubt';
+
+/** How well the parts of a sample were measured. */
+export const POURS = [
+  { id: 'eye', name: 'By eye' },
+  { id: 'spoons', name: 'Level spoons' },
+  { id: 'scale', name: 'Scale or syringe' },
+] as const;
+
+/** What the reading taught. */
+export function Taught({ made, onClose }: { made: ReadingMade; onClose: () => void }) {
+  const { reading, news } = made;
+  return (
+    <div className="grid gap-4">
+      {reading.questioned ? (
+        <p className="text-lg">
+          This reading contradicts the others by {reading.off.toFixed(1)} standard deviations, so it is left
+          out until you say which is right. You find it on the page of the paint.
+        </p>
+      ) : (
+        <ul aria-label="What it taught" className="grid gap-2">
+          {news
+            .filter((paint) => paint.before - paint.after > 0.05)
+            .map((paint) => (
+              <li key={paint.paint} className="font-display text-2xl font-semibold">
+                The doubt in mixes of {paint.name} fell from <Doubt value={paint.before} /> to{' '}
+                <Doubt value={paint.after} />.
+              </li>
+            ))}
+          {news.every((paint) => paint.before - paint.after <= 0.05) && (
+            <li className="text-lg">It fits what was known, and told little that was new.</li>
+          )}
+        </ul>
+      )}
+      <p className="text-soft">
+        The reading was {reading.words}, ΔE00 {reading.difference.toFixed(1)}.
+      </p>
+      <button type="button" className="press press-ink justify-self-end" onClick={onClose}>
+        Done
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import { ScanLine } from 'lucide-react';
+import { useState } from 'react';
+import { type MixEntry, Problem, type ReadingMade } from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { Panel } from '../../parts/Panel';
+import { ReadSample } from '../../parts/ReadSample';
+import { Segments } from '../../parts/Segments';
+import { POURS, Taught } from '../../parts/Taught';
+import { useReadingCalls } from '../../state/readings';
+
+/** Reads a dab of what was mixed: it teaches what the paints in it are. */
+export function ReadPot({ entry }: { entry: MixEntry }) {
+  const calls = useReadingCalls();
+  const tell = useTell();
+  const [open, setOpen] = useState(false);
+  const [pour, setPour] = useState<string>('spoons');
+  const [made, setMade] = useState<ReadingMade>();
+  const [problem, setProblem] = useState<string>();
+  const close = () => {
+    setOpen(false);
+    setMade(undefined);
+    setProblem(undefined);
+  };
+  return (
+    <>
+      <button
+        type="button"
+        className="press press-bare shrink-0"
+        disabled={entry.components.length === 0}
+        onClick={() => setOpen(true)}
+      >
+        <ScanLine size={18} aria-hidden /> Read a dab
+      </button>
+      <Panel
+        open={open}
+        onClose={close}
+        title={`Read ${entry.name ?? 'what was mixed'}`}
+        className="w-[min(46rem,94vw)]"
+      >
+        {made ? (
+          <Taught made={made} onClose={close} />
+        ) : (
+          <div className="grid gap-4">
+            <p>
+              Brush some of the pot out on card, thick enough that nothing shows through, and let it dry. What
+              it comes to tells what the paints in it are.
+            </p>
+            {entry.components.length > 1 && (
+              <div className="flex flex-wrap items-center gap-3">
+                <span className="text-sm font-semibold">Measured with</span>
+                <Segments label="Measured with" choices={POURS} value={pour} onChange={setPour} />
+              </div>
+            )}
+            <ReadSample
+              sample={{ of: entry.components, state: 'dry' }}
+              two={false}
+              problem={problem}
+              onKeep={async ({ thick, source, device }) => {
+                try {
+                  setProblem(undefined);
+                  setMade(
+                    await calls.make({
+                      of: entry.components,
+                      pour,
+                      state: 'dry',
+                      source,
+                      device: device ?? null,
+                      thick: thick ?? null,
+                      drawdown: null,
+                    }),
+                  );
+                } catch (error) {
+                  if (error instanceof Problem) setProblem(error.message);
+                  else tell('Not kept: the program does not answer');
+                }
+              }}
+            />
+          </div>
+        )}
+      </Panel>
+    </>
+  );
+}
