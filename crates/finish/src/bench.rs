@@ -22,4 +22,4 @@ pub use blend::{Mud, Path, Stronger, bridge, seen_between};
 pub use correct::{Correction, Pot, correct};
 pub use ladder::{Made, Rung, SHADE, SHADES, ladder};
 pub use matching::{EVERY, Limits, Progress, Recipe, Tin, find};
-pub use measures::{Measure, Rounded, amount, measured};
+pub use measures::{Measure, Rounded, about, amount, measured};

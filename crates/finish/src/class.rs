@@ -44,6 +44,8 @@ pub enum Class {
     ClearWax,
     /// Translucent pearl.
     Pearl,
+    /// Texture powder: a matt filler that thickens.
+    TexturePowder,
 }
 
 /// Whether a tin brings colour or only volume.
@@ -108,7 +110,7 @@ const fn medium(
 
 impl Class {
     /// All classes, paints first, in the order they are offered.
-    pub const ALL: [Class; 16] = [
+    pub const ALL: [Class; 17] = [
         Class::Chalk,
         Class::Mineral,
         Class::Clay,
@@ -125,6 +127,7 @@ impl Class {
         Class::Water,
         Class::ClearWax,
         Class::Pearl,
+        Class::TexturePowder,
     ];
 
     /// The table of defaults†.
@@ -150,6 +153,9 @@ impl Class {
             Class::Water => medium("water", "Water", [0.85, 0.0], [1e-9, 1e-9, 1e-9], true),
             Class::ClearWax => medium("clear-wax", "Clear wax", [0.4, 0.0], [0.01, 0.25, 0.1], false),
             Class::Pearl => medium("pearl", "Pearl medium", [0.2, 2.0], [0.004, 0.01, 0.4], false),
+            Class::TexturePowder => {
+                medium("texture-powder", "Texture powder", [0.85, 0.0], [0.01, 0.02, 1.5], false)
+            }
         }
     }
 
@@ -189,6 +195,24 @@ impl Class {
             Class::Metallic => 0.6,
             Class::Pearl => 0.35,
             _ => 0.0,
+        }
+    }
+
+    /// Mass of a millilitre of wet product, g†: what is taken where the tin does not say. Of water 0.998 (at 20 °C).
+    pub const fn density(self) -> f64 {
+        match self {
+            Class::Chalk | Class::Primer => 1.4,
+            Class::Mineral => 1.35,
+            Class::Clay => 1.45,
+            Class::LatexSatin => 1.25,
+            Class::AcrylicCraft => 1.15,
+            Class::Metallic | Class::Shellac => 1.1,
+            Class::GelStain => 0.95,
+            Class::GlazingLiquid | Class::Scumble | Class::ClearCoat => 1.03,
+            Class::Extender | Class::Pearl => 1.05,
+            Class::Water => 0.998,
+            Class::ClearWax => 0.87,
+            Class::TexturePowder => 0.7,
         }
     }
 

@@ -16,7 +16,7 @@
 //! | which family of hue is a colour of? | [`HueFamily`] |
 //! | what colour is that in a photo? | [`photo`] |
 //! | what is a tin besides its colour? | [`Condition`], [`Note`], [`Specials`] |
-//! | what does a pot record? | [`SavedMix`], [`Parts`], [`WholeParts`] |
+//! | what is a recipe, and what is a pot as it was poured? | [`SavedMix`], [`Parts`], [`WholeParts`], [`PourRecord`] |
 //!
 //! The model is the two-constant theory of Kubelka and Munk (1931) with Saunderson's (1942) surface, on the 36
 //! bands of `warm-blend-spectral`. Lengths are mm or µm of *wet* paint, K and S are per mm, volumes are wet.
@@ -41,6 +41,7 @@ mod mix;
 mod name;
 pub mod photo;
 mod pot;
+mod pour;
 mod product;
 mod quick;
 mod shelf;
@@ -59,7 +60,10 @@ pub use material::Material;
 pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
-pub use pot::{BadMix, Component, LoggedReading, PaintId, Piece, SavedMix, WholeParts, Workshop, simplest};
+pub use pot::{
+    BadMix, Component, LoggedReading, MixId, PaintId, Piece, SavedMix, WholeParts, Workshop, simplest,
+};
+pub use pour::{BadPour, Deed, PourRecord, Said, Standing, Step, TOUCH, touch};
 pub use product::{
     Condition, LongNote, Note, Specials, UnknownCondition, density, minutes, share, specials_of,
 };

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use crate::bench::Measure;
 use crate::learn::Reading;
 use crate::{Masstone, Name, Note, Parts};
 
@@ -10,6 +11,11 @@ use crate::{Masstone, Name, Note, Parts};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(transparent)]
 pub struct PaintId(pub Uuid);
+
+/// Which mix.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct MixId(pub Uuid);
 
 /// Whole parts, as a painter counts them into a pot: 1 to 999.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -29,6 +35,26 @@ pub fn simplest(parts: &[u32]) -> Vec<u32> {
         parts => ((f64::from(parts) / too_many).round() as u32).max(1),
     };
     parts.iter().map(whole).collect()
+}
+
+/// The fewest whole parts that come to within two hundredths of every amount, and a two-hundredth of the whole; amounts that
+/// are too unlike for that come as near as a thousand parts do.
+pub fn nearest_whole(amounts: &[f64]) -> Vec<WholeParts> {
+    let total: f64 = amounts.iter().sum();
+    let whole = |parts: f64| {
+        let count = |amount: &f64| ((amount / total * parts).round() as u32).clamp(1, WholeParts::MOST);
+        amounts.iter().map(count).collect::<Vec<u32>>()
+    };
+    let near = |counts: &Vec<u32>| {
+        let sum: f64 = counts.iter().map(|count| f64::from(*count)).sum();
+        counts.iter().zip(amounts).all(|(count, amount)| {
+            let (share, wanted) = (f64::from(*count) / sum, amount / total);
+            (share - wanted).abs() <= 0.005 && (share / wanted - 1.0).abs() <= 0.02
+        })
+    };
+    let found = (1..=WholeParts::MOST).map(|parts| whole(f64::from(parts))).find(near);
+    let counts = found.unwrap_or_else(|| whole(f64::from(WholeParts::MOST)));
+    simplest(&counts).into_iter().map(WholeParts).collect()
 }
 
 /// One tin's share of a mix.
@@ -159,6 +185,9 @@ pub struct LoggedReading {
     /// What it was read with, by name, or the file it came from.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub device: Option<Name>,
+    /// The pot that it is a dab of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pot: Option<Uuid>,
 }
 
 impl LoggedReading {
@@ -181,6 +210,9 @@ impl LoggedReading {
 pub struct Workshop {
     /// The white that tints are made with and strengths are measured against.
     pub house_white: Option<PaintId>,
+    /// The spoons, cups and syringes at hand; everything when empty.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub owned: Vec<Measure>,
 }
 
 #[cfg(test)]
@@ -198,6 +230,16 @@ mod tests {
         assert_eq!(simplest(&[1998, 2]), [999, 1]);
         assert_eq!(simplest(&[5000, 3]), [999, 1]);
         assert!(simplest(&[]).is_empty());
+    }
+
+    #[test]
+    fn amounts_become_few_parts() {
+        let whole = |ml: &[f64]| nearest_whole(ml).into_iter().map(WholeParts::value).collect::<Vec<_>>();
+        assert_eq!(whole(&[177.4, 59.1]), [3, 1]);
+        assert_eq!(whole(&[100.2, 99.9, 50.1]), [2, 2, 1]);
+        assert_eq!(whole(&[5.0]), [1]);
+        assert_eq!(whole(&[5000.0, 0.5]), [999, 1]);
+        assert!(whole(&[]).is_empty());
     }
 
     #[test]

@@ -149,6 +149,11 @@ impl ShelfPaint {
         self
     }
 
+    /// Mass of a millilitre, g: as it is written on the tin, or what its class usually has.
+    pub fn density(&self) -> f64 {
+        self.specials.density.unwrap_or(self.class.density())
+    }
+
     /// Its K, S and surface: K/S from the masstone, S from the coats to hide, or else from the class.
     pub fn material(&self) -> Result<Material, BadPaint> {
         Material::of(self.class, self.masstone, self.coats_to_hide)

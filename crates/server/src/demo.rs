@@ -128,7 +128,7 @@ fn readings(store: &mut Store, shelf: &[(&str, Kept<ShelfPaint>)]) -> Result<(),
         shelf.iter().find(|(known, _)| *known == name).map(|(_, tin)| tin).ok_or_else(|| unsound(name))
     };
     let white = tin(HOUSE_WHITE)?;
-    store.furnish(Workshop { house_white: Some(PaintId(white.id)) })?;
+    store.furnish(Workshop { house_white: Some(PaintId(white.id)), ..Workshop::default() })?;
     let reader = ReaderAtHand::default();
     for (laid_out, written_down, own, more) in READ {
         let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));
@@ -139,7 +139,12 @@ fn readings(store: &mut Store, shelf: &[(&str, Kept<ShelfPaint>)]) -> Result<(),
         let of = vec![(PaintId(tin(written_down)?.id), own), (PaintId(white.id), more)];
         let reading =
             Reading { of, pour: Pour::Spoons, state: State::Dry, shown, source: Source::Reader, sure: false };
-        store.furnish(LoggedReading { reading, note: None, device: Name::new(&reader.name()).ok() })?;
+        store.furnish(LoggedReading {
+            reading,
+            note: None,
+            device: Name::new(&reader.name()).ok(),
+            pot: None,
+        })?;
     }
     Ok(())
 }

@@ -6,6 +6,7 @@
 //! | [`serve()`] | the app on an address of this machine, until told to stop |
 //! | [`openapi()`] | the description of the interface, made from the types |
 //! | [`demo`] | the demo workspace |
+//! | [`stand_in`] | a scale that is not there |
 //!
 //! A handler parses, calls one function of the crates below, and maps the answer. No rule of the job is here.
 
@@ -17,10 +18,13 @@ pub mod demo;
 mod device;
 mod front;
 mod guard;
+mod label;
 mod photos;
 mod problem;
 mod routes;
+mod scale;
 mod serve;
+pub mod stand_in;
 mod state;
 
 pub use app::{app, openapi};

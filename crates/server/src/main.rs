@@ -5,7 +5,7 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
-use warm_blend_server::{ServeError, Workspace, demo, serve};
+use warm_blend_server::{ServeError, Workspace, demo, serve, stand_in};
 
 /// Predicts the colour of paint mixes, glazes and washes, and keeps the record of them.
 #[derive(Parser)]
@@ -28,6 +28,10 @@ enum Command {
         /// Open it in the browser.
         #[arg(long)]
         open: bool,
+        /// The scale under the pot: an address such as 127.0.0.1:7900 where one speaks the line protocol of docs/formats.md, or
+        /// `simulated` to try it without.
+        #[arg(long, value_name = "ADDRESS")]
+        scale: Option<String>,
     },
     /// Serve a fresh demo workspace in a file of its own, which is thrown away at the end.
     Demo {
@@ -37,6 +41,12 @@ enum Command {
         /// Open it in the browser.
         #[arg(long)]
         open: bool,
+    },
+    /// Be a simulated scale: another warm-blend listens to it. Ends when its input does.
+    Scale {
+        /// Port on 127.0.0.1; 0 takes a free one.
+        #[arg(long, default_value_t = 7900)]
+        port: u16,
     },
     /// Print the description of the HTTP interface (OpenAPI, JSON).
     Openapi,
@@ -55,18 +65,32 @@ async fn main() -> ExitCode {
 
 async fn run(command: Command) -> Result<(), Box<dyn Error>> {
     match command {
-        Command::Serve { data, port, open } => {
+        Command::Serve { data, port, open, scale } => {
             let file = match data {
                 Some(file) => file,
                 None => default_file()?,
             };
-            let served = serve(Workspace::open(&file)?, port).await?;
+            let workspace = Workspace::open(&file)?;
+            let stand_in = match scale.as_deref() {
+                Some("simulated") => Some(stand_in::Process::start().await?),
+                _ => None,
+            };
+            match (&stand_in, scale) {
+                (Some(stand_in), _) => workspace.connect_scale(stand_in.address),
+                (None, Some(address)) => workspace.connect_scale(address.parse().map_err(|_| {
+                    format!("“{address}” is no address of a scale: write one such as 127.0.0.1:7900")
+                })?),
+                (None, None) => {}
+            }
+            let served = serve(workspace, port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until_asked_to_stop().await;
         }
         Command::Demo { port, open } => {
             let file = demo::File::make()?;
             let workspace = Workspace::demo(file.path())?;
+            let stand_in = stand_in::Process::start().await?;
+            workspace.connect_scale(stand_in.address);
             let served = match serve(workspace.clone(), port.unwrap_or(7879)).await {
                 Err(ServeError::PortTaken(_)) if port.is_none() => serve(workspace, 0).await?,
                 other => other?,
@@ -74,9 +98,20 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
             announce(&served.url(), "demo workspace, thrown away at the end", open);
             served.until_asked_to_stop().await;
         }
+        Command::Scale { port } => {
+            println!("Simulated scale at {}", stand_in::run(port).await?);
+            until_the_input_ends().await;
+        }
         Command::Openapi => println!("{}", warm_blend_server::openapi().to_pretty_json()?),
     }
     Ok(())
+}
+
+/// Whoever started it holds its input open for as long as it is wanted.
+async fn until_the_input_ends() {
+    let mut ignored = [0; 64];
+    let mut input = tokio::io::stdin();
+    while let Ok(1..) = tokio::io::AsyncReadExt::read(&mut input, &mut ignored).await {}
 }
 
 fn default_file() -> Result<PathBuf, Box<dyn Error>> {

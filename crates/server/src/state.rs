@@ -10,12 +10,14 @@ use warm_blend_store::{Id, Kept, OpenError, Store, StoreError};
 use crate::device::ReaderAtHand;
 use crate::photos::Photos;
 use crate::problem::Problem;
+use crate::scale::ScaleAtHand;
 
 /// A workspace file that requests take turns with, and what is at hand beside it.
 #[derive(Debug, Clone)]
 pub struct Workspace {
     desk: Arc<Mutex<Desk>>,
     pub(crate) reader: ReaderAtHand,
+    pub(crate) scale: ScaleAtHand,
     pub(crate) photos: Photos,
 }
 
@@ -105,7 +107,12 @@ impl Workspace {
             .and_then(|()| furnish(&mut store))
             .map_err(|error| OpenError::Other { path: path.into(), error })?;
         let desk = Arc::new(Mutex::new(Desk { store, known: None }));
-        Ok(Self { desk, reader: ReaderAtHand::default(), photos: Photos::default() })
+        Ok(Self {
+            desk,
+            reader: ReaderAtHand::default(),
+            scale: ScaleAtHand::default(),
+            photos: Photos::default(),
+        })
     }
 
     /// Runs a read or a change off the threads that answer requests, because it waits for the disk.
@@ -126,6 +133,11 @@ impl Workspace {
             Ok((done, desk.known()?))
         })
         .await
+    }
+
+    /// Stays connected to a scale that speaks the line protocol of docs/formats.md.
+    pub fn connect_scale(&self, address: std::net::SocketAddr) {
+        self.scale.connect(address);
     }
 
     async fn at_the_desk<R: Send + 'static>(

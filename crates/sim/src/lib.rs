@@ -1,4 +1,4 @@
-//! A workshop that is not there: virtual paints of invented pigments, and a colour reader that reads them.
+//! A workshop that is not there: virtual paints of invented pigments, a colour reader that reads them, and a scale.
 //!
 //! The paints here have what the engine can only estimate: absorption and scattering that change with wavelength, a
 //! surface and voids of their own. The engine predicts, this crate answers, and the error is measured
@@ -13,6 +13,7 @@
 //! | 44 tins made of them | [`tins`], [`VirtualPaint`] |
 //! | a tin behind any paint a painter writes down | [`VirtualPaint::behind`] |
 //! | a reader with noise, drift and a dirty window | [`SimulatedReader`] |
+//! | a scale with noise, drift, a pot to lift and a hand that pours | [`SimulatedScale`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
@@ -21,9 +22,11 @@ mod behind;
 mod paint;
 mod pigment;
 mod reader;
+mod scale;
 mod tins;
 
 pub use paint::{Sample, VirtualPaint};
 pub use pigment::Pigment;
 pub use reader::{SimulatedReader, Window};
+pub use scale::SimulatedScale;
 pub use tins::tins;

@@ -4,7 +4,7 @@ use jiff::Timestamp;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use uuid::Uuid;
-use warm_blend_finish::{LoggedReading, Piece, SavedMix, ShelfPaint, Workshop};
+use warm_blend_finish::{LoggedReading, Piece, PourRecord, SavedMix, ShelfPaint, Workshop};
 
 /// Identifies a document for good: a UUIDv7.
 pub type Id = Uuid;
@@ -52,11 +52,19 @@ impl Document for SavedMix {
     }
 }
 
+impl Document for PourRecord {
+    const KIND: &'static str = "pour";
+
+    fn uses(&self) -> Vec<Id> {
+        self.paints().into_iter().map(|paint| paint.0).chain([self.mix.0]).collect()
+    }
+}
+
 impl Document for LoggedReading {
     const KIND: &'static str = "reading";
 
     fn uses(&self) -> Vec<Id> {
-        self.reading.of.iter().map(|(paint, _)| paint.0).collect()
+        self.reading.of.iter().map(|(paint, _)| paint.0).chain(self.pot).collect()
     }
 }
 

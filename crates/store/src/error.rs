@@ -28,7 +28,7 @@ pub enum StoreError {
         seen: Revision,
     },
     /// A document speaks of one that is not there.
-    #[error("there is no paint with the id {0} in this workspace")]
+    #[error("there is nothing with the id {0} in this workspace: it may belong to another one")]
     Dangling(Id),
     /// No room left.
     #[error("the disk is full: nothing was changed. Free some space and try again")]

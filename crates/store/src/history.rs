@@ -7,7 +7,7 @@
 use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
-use warm_blend_finish::{LoggedReading, Piece, SavedMix, ShelfPaint, Workshop};
+use warm_blend_finish::{LoggedReading, Piece, PourRecord, SavedMix, ShelfPaint, Workshop};
 
 use crate::store::{point, put};
 use crate::{Document, Id, Store, StoreError};
@@ -31,7 +31,7 @@ pub enum Deed {
 pub struct Step {
     /// The document.
     pub document: Id,
-    /// Its kind: `paint`, `mix`, `piece`, `reading`, `workshop`.
+    /// Its kind: `paint`, `mix`, `pour`, `piece`, `reading`, `workshop`.
     pub kind: String,
     /// Its name, where it has one.
     pub name: Option<String>,
@@ -191,6 +191,7 @@ fn uses(kind: &str, body: &str) -> Result<Vec<Id>, StoreError> {
     match kind {
         ShelfPaint::KIND => of::<ShelfPaint>(body),
         SavedMix::KIND => of::<SavedMix>(body),
+        PourRecord::KIND => of::<PourRecord>(body),
         Piece::KIND => of::<Piece>(body),
         LoggedReading::KIND => of::<LoggedReading>(body),
         Workshop::KIND => of::<Workshop>(body),

@@ -1,11 +1,13 @@
 //! Parts as a painter measures them: in cups, spoons, fluid ounces or millilitres, and what rounding to them does.
 
+use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{Light, difference};
 
 use crate::{Material, Millilitres, NothingToMix, Parts, mix};
 
 /// Something to measure with.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
 pub enum Measure {
     /// US gallon.
     Gallon,
@@ -16,14 +18,20 @@ pub enum Measure {
     /// US cup of 8 fl oz.
     Cup,
     /// US fluid ounce.
+    #[serde(rename = "fl-oz")]
     FluidOunce,
     /// US tablespoon.
+    #[serde(rename = "tbsp")]
     Tablespoon,
     /// US teaspoon.
+    #[serde(rename = "tsp")]
     Teaspoon,
+    /// The scoop of a powder tub: a level tablespoon†.
+    Scoop,
     /// Litre.
     Litre,
     /// Millilitre, as on a syringe.
+    #[serde(rename = "ml")]
     Millilitre,
     /// A drop: a twentieth of a millilitre†.
     Drop,
@@ -31,7 +39,7 @@ pub enum Measure {
 
 impl Measure {
     /// From the largest of either system to the smallest.
-    pub const ALL: [Measure; 10] = [
+    pub const ALL: [Measure; 11] = [
         Measure::Gallon,
         Measure::Quart,
         Measure::Pint,
@@ -39,6 +47,7 @@ impl Measure {
         Measure::FluidOunce,
         Measure::Tablespoon,
         Measure::Teaspoon,
+        Measure::Scoop,
         Measure::Litre,
         Measure::Millilitre,
         Measure::Drop,
@@ -52,7 +61,7 @@ impl Measure {
             Measure::Pint => 473.1765,
             Measure::Cup => 236.5882,
             Measure::FluidOunce => 29.57353,
-            Measure::Tablespoon => 14.78676,
+            Measure::Tablespoon | Measure::Scoop => 14.78676,
             Measure::Teaspoon => 4.928922,
             Measure::Litre => 1000.0,
             Measure::Millilitre => 1.0,
@@ -70,6 +79,7 @@ impl Measure {
             Measure::FluidOunce => "fl-oz",
             Measure::Tablespoon => "tbsp",
             Measure::Teaspoon => "tsp",
+            Measure::Scoop => "scoop",
             Measure::Litre => "litre",
             Measure::Millilitre => "ml",
             Measure::Drop => "drop",
@@ -86,6 +96,7 @@ impl Measure {
             Measure::FluidOunce => ["fl oz", "fl oz"],
             Measure::Tablespoon => ["tbsp", "tbsp"],
             Measure::Teaspoon => ["tsp", "tsp"],
+            Measure::Scoop => ["scoop", "scoops"],
             Measure::Litre => ["litre", "litres"],
             Measure::Millilitre => ["ml", "ml"],
             Measure::Drop => ["drop", "drops"],
@@ -113,6 +124,7 @@ impl Measure {
         match self {
             Measure::Millilitre | Measure::Drop => 1.0,
             Measure::Litre => 0.1,
+            Measure::Scoop => 0.5,
             _ => 0.25,
         }
     }
@@ -196,6 +208,16 @@ pub fn amount(ml: f64, measure: Measure) -> String {
     format!("{} {}", counted((count * 1e6).round() / 1e6), if count <= 1.0 + 1e-9 { one } else { many })
 }
 
+/// About so much in a measure, to the least that can be measured with it: `3¼ tsp`, `under ¼ tsp`.
+pub fn about(ml: f64, measure: Measure) -> String {
+    let least = measure.least();
+    match (ml / least).round() {
+        steps if steps > 0.0 => amount(steps * least, measure),
+        _ if ml <= 0.0 => amount(0.0, measure),
+        _ => format!("under {}", amount(least, measure)),
+    }
+}
+
 /// A number of measures as it is said: `1½`, `¾`, `12`.
 fn counted(count: f64) -> String {
     let whole = count.floor();
@@ -256,6 +278,8 @@ mod tests {
     fn numbers_are_said_as_spoons_are_marked() {
         let said = [0.25, 0.5, 1.75, 2.0, 12.0, 0.3].map(counted);
         assert_eq!(said, ["¼", "½", "1¾", "2", "12", "0.3"]);
+        let tsp = |ml| about(ml, Measure::Teaspoon);
+        assert_eq!([16.0, 0.4, 0.0].map(tsp), ["3¼ tsp", "under ¼ tsp", "0 tsp"]);
     }
 
     proptest! {

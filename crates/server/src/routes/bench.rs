@@ -597,7 +597,7 @@ pub struct MeasuredOut {
     words: String,
 }
 
-fn measure_of(text: &str) -> Result<Measure, String> {
+pub fn measure_of(text: &str) -> Result<Measure, String> {
     let known = Measure::ALL.into_iter().find(|measure| measure.id() == text);
     known.ok_or_else(|| {
         format!("this is no measure: choose one of {}", Measure::ALL.map(Measure::id).join(", "))
@@ -632,7 +632,8 @@ pub async fn measure(
     });
     let batch = checks.done(batch)?;
     let owned: Vec<Measure> = match owned.is_empty() {
-        true => Measure::ALL.into(),
+        // A scoop is for powders.
+        true => Measure::ALL.into_iter().filter(|measure| *measure != Measure::Scoop).collect(),
         false => owned.into_iter().flatten().collect(),
     };
     let named: Vec<(String, &[MixPart])> = of

@@ -244,15 +244,15 @@ impl Plan {
                     source: Source::Reader,
                     sure: false,
                 };
-                batch.make(LoggedReading { reading, note: None, device: file.clone() })?;
+                batch.make(LoggedReading { reading, note: None, device: file.clone(), pot: None })?;
             }
             let logs = self.deeds.iter().filter_map(|(_, deed)| match deed {
                 Deed::Whole(_, _, readings) => Some(readings),
                 _ => None,
             });
-            for LoggedReading { reading, note, device } in logs.flatten().cloned() {
+            for LoggedReading { reading, note, device, pot: _ } in logs.flatten().cloned() {
                 if let Some(reading) = reading.with_paints(|id| here.get(&id.0).copied().map(PaintId)) {
-                    batch.make(LoggedReading { reading, note, device })?;
+                    batch.make(LoggedReading { reading, note, device, pot: None })?;
                 }
             }
             Ok(())

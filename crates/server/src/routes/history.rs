@@ -26,7 +26,7 @@ pub struct HistoryNow {
 pub struct HistoryStep {
     /// The document.
     document: Uuid,
-    /// `paint`, `reading`, `mix`, `piece` or `workshop`.
+    /// `paint`, `reading`, `mix`, `pour`, `piece` or `workshop`.
     kind: String,
     /// What it did, in words: `adding oat white`.
     words: String,
@@ -41,7 +41,8 @@ impl From<Step> for HistoryStep {
         };
         let what = step.name.unwrap_or_else(|| match step.kind.as_str() {
             "reading" => "a reading".to_owned(),
-            "workshop" => "the house white".to_owned(),
+            "workshop" => "what is chosen for the workshop".to_owned(),
+            "pour" => "the pot of an unnamed mix".to_owned(),
             kind => format!("the unnamed {kind}"),
         });
         let more = match step.more {

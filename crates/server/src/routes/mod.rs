@@ -7,9 +7,11 @@ mod mixes;
 mod paints;
 mod photos;
 mod piece;
+mod pours;
 mod predict;
 mod readings;
 mod reference;
+mod scale;
 mod workshop;
 
 use utoipa_axum::router::OpenApiRouter;
@@ -46,6 +48,17 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(bench::blend))
         .routes(routes!(bench::measure))
         .routes(routes!(bench::correct))
+        .routes(routes!(pours::list, pours::begin))
+        .routes(routes!(pours::get, pours::remove))
+        .routes(routes!(pours::step))
+        .routes(routes!(pours::take_back))
+        .routes(routes!(pours::finish))
+        .routes(routes!(pours::reopen))
+        .routes(routes!(pours::place))
+        .routes(routes!(pours::label))
+        .routes(routes!(scale::get))
+        .routes(routes!(scale::begin))
+        .routes(routes!(scale::act))
         .routes(routes!(piece::get, piece::change))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

@@ -9,8 +9,8 @@ use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, Source, Test};
 use warm_blend_finish::{
-    CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, Price,
-    SavedMix, ShelfPaint, Specials, density, minutes, share,
+    CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, PourRecord,
+    Price, SavedMix, ShelfPaint, Specials, density, minutes, share,
 };
 use warm_blend_spectral::{Lab, Light};
 use warm_blend_store::{Kept, Store, StoreError};
@@ -620,6 +620,9 @@ pub async fn merge(
                 for mix in batch.users::<SavedMix>(gone)? {
                     batch.change(mix.id, mix.revision, mix.value.with_paint_replaced(goes, stays))?;
                 }
+                for pour in batch.users::<PourRecord>(gone)? {
+                    batch.change(pour.id, pour.revision, pour.value.with_paint_replaced(goes, stays))?;
+                }
                 for reading in batch.users::<LoggedReading>(gone)? {
                     match reading.value.with_paint_replaced(goes, stays) {
                         Some(value) => batch.change(reading.id, reading.revision, value).map(drop)?,
@@ -628,7 +631,8 @@ pub async fn merge(
                     }
                 }
                 if house_white.value.house_white == Some(goes) {
-                    let chosen = warm_blend_finish::Workshop { house_white: Some(stays) };
+                    let chosen =
+                        warm_blend_finish::Workshop { house_white: Some(stays), ..house_white.value.clone() };
                     batch.change(house_white.id, house_white.revision, chosen)?;
                 }
                 batch.remove::<ShelfPaint>(gone, other.revision)

@@ -43,6 +43,9 @@ pub struct ReadingEntry {
     note: Option<String>,
     /// The name of the device, or of the file it came from.
     device: Option<String>,
+    /// The pot that it is a dab of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pot: Option<Uuid>,
 }
 
 /// One paint of what was read.
@@ -255,6 +258,7 @@ impl ReadingEntry {
             reading: Reading { of, pour, state, shown, source, sure: self.sure.unwrap_or(false) },
             note,
             device,
+            pot: self.pot,
         }))
     }
 }
@@ -287,7 +291,7 @@ pub fn wet(microns: f64) -> Result<Microns, String> {
 
 impl From<&LoggedReading> for ReadingEntry {
     fn from(logged: &LoggedReading) -> Self {
-        let LoggedReading { reading, note, device } = logged;
+        let LoggedReading { reading, note, device, pot } = logged;
         let (thick, drawdown) = shown_entry(&reading.shown);
         Self {
             of: reading.of.iter().map(|(id, parts)| ReadPart { paint: id.0, parts: parts.value() }).collect(),
@@ -299,6 +303,7 @@ impl From<&LoggedReading> for ReadingEntry {
             sure: Some(reading.sure),
             note: note.clone().map(String::from),
             device: device.clone().map(String::from),
+            pot: *pot,
         }
     }
 }

@@ -8,9 +8,11 @@ use uuid::Uuid;
 use warm_blend_finish::{PaintId, ShelfPaint, Workshop};
 use warm_blend_store::Kept;
 
+use super::bench::measure_of;
 use super::paints::Seen;
 use crate::Workspace;
 use crate::body::{Asked, Body};
+use crate::check::Checks;
 use crate::problem::Problem;
 
 /// The choices.
@@ -18,6 +20,9 @@ use crate::problem::Problem;
 pub struct WorkshopEntry {
     /// The white that tints are made with and strengths are measured against.
     house_white: Option<Uuid>,
+    /// The spoons, cups and syringes at hand, such as `tsp` and `cup`; everything when empty.
+    #[serde(default)]
+    owned: Vec<String>,
 }
 
 /// The choices as they are kept.
@@ -32,7 +37,8 @@ pub struct WorkshopKept {
 impl From<Kept<Workshop>> for WorkshopKept {
     fn from(kept: Kept<Workshop>) -> Self {
         let house_white = kept.value.house_white.map(|paint| paint.0);
-        Self { revision: kept.revision, entry: WorkshopEntry { house_white } }
+        let owned = kept.value.owned.iter().map(|measure| measure.id().to_owned()).collect();
+        Self { revision: kept.revision, entry: WorkshopEntry { house_white, owned } }
     }
 }
 
@@ -43,15 +49,22 @@ pub async fn get(State(workspace): State<Workspace>) -> Result<Json<WorkshopKept
     workspace.with(|store| crate::state::workshop(store)).await.map(|kept| Json(kept.into()))
 }
 
-/// Choose the house white.
+/// Choose the house white, and what there is to measure with.
 #[utoipa::path(put, path = "/workshop", operation_id = "change_workshop",
     tag = "workspace", params(Seen), request_body = WorkshopEntry,
     responses((status = OK, body = WorkshopKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn change(
     State(workspace): State<Workspace>,
     Asked(Seen { revision }): Asked<Seen>,
-    Body(WorkshopEntry { house_white }): Body<WorkshopEntry>,
+    Body(WorkshopEntry { house_white, owned }): Body<WorkshopEntry>,
 ) -> Result<Json<WorkshopKept>, Problem> {
+    let mut checks = Checks::default();
+    let owned: Vec<_> = owned
+        .iter()
+        .enumerate()
+        .filter_map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
+        .collect();
+    checks.done(Some(()))?;
     if let Some(id) = house_white {
         let tin = workspace.with(move |store| store.get::<ShelfPaint>(id)).await?;
         if tin.value.class.is_medium() {
@@ -61,7 +74,7 @@ pub async fn change(
     let kept = workspace
         .with(move |store| {
             let id = crate::state::workshop(store)?.id;
-            store.change(id, revision, Workshop { house_white: house_white.map(PaintId) })
+            store.change(id, revision, Workshop { house_white: house_white.map(PaintId), owned })
         })
         .await?;
     Ok(Json(kept.into()))

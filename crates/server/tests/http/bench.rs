@@ -25,6 +25,17 @@ impl Bench {
         Self::with(|file| Workspace::demo(file).unwrap()).await
     }
 
+    /// The demo workspace with a simulated scale.
+    pub async fn demo_with_scale() -> Self {
+        let scale = warm_blend_server::stand_in::run(0).await.unwrap();
+        Self::with(|file| {
+            let workspace = Workspace::demo(file).unwrap();
+            workspace.connect_scale(scale);
+            workspace
+        })
+        .await
+    }
+
     async fn with(open: impl FnOnce(&Path) -> Workspace) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let served = serve(open(&folder.path().join("workspace.db")), 0).await.unwrap();

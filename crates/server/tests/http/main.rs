@@ -3,6 +3,7 @@
 mod bench;
 mod files;
 mod guards;
+mod pours;
 mod predict;
 mod readings;
 mod recipes;

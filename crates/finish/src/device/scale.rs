@@ -1,0 +1,303 @@
+//! A scale under the pot: what its lines mean, and what has gone in since the last addition.
+
+use std::fmt;
+use std::str::FromStr;
+
+/// One line of a scale: `123.4 g steady` or `123.4 g moving`, about ten a second.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ScaleLine {
+    /// What it shows, g; below zero where a pot that was tared stands beside it.
+    pub grams: f64,
+    /// True once the needle rests.
+    pub steady: bool,
+}
+
+/// A line that is none.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum BadLine {
+    /// No number where the weight should be.
+    #[error("the scale says “{0}”: a line is a weight such as 123.4 g, then steady or moving")]
+    Garbled(String),
+    /// Another unit.
+    #[error("the scale weighs in “{0}”: set it to grams")]
+    Unit(String),
+}
+
+/// Heaviest that a scale line may say, g.
+const HEAVIEST: f64 = 1e6;
+
+impl FromStr for ScaleLine {
+    type Err = BadLine;
+
+    fn from_str(line: &str) -> Result<Self, BadLine> {
+        let garbled = || BadLine::Garbled(line.chars().filter(|c| !c.is_control()).take(40).collect());
+        let mut words = line.split_ascii_whitespace();
+        let grams: f64 = words.next().and_then(|word| word.parse().ok()).ok_or_else(garbled)?;
+        match words.next() {
+            Some("g") => {}
+            Some(unit) if unit.len() < 8 && unit.is_ascii() => return Err(BadLine::Unit(unit.to_owned())),
+            _ => return Err(garbled()),
+        }
+        let steady = match (words.next(), words.next()) {
+            (Some("steady"), None) => true,
+            (Some("moving"), None) => false,
+            _ => return Err(garbled()),
+        };
+        if grams.is_finite() && grams.abs() <= HEAVIEST { Ok(Self { grams, steady }) } else { Err(garbled()) }
+    }
+}
+
+impl fmt::Display for ScaleLine {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{:.1} g {}", self.grams, if self.steady { "steady" } else { "moving" })
+    }
+}
+
+/// How the pan is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Pan {
+    /// Nothing is heard of the scale.
+    Silent,
+    /// The pot is not on it.
+    Lifted,
+    /// Something is going in.
+    Moving,
+    /// It rests.
+    Steady,
+}
+
+/// Why an addition cannot be taken from the scale yet.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum NotYet {
+    /// Nothing is heard of it.
+    #[error("the scale is silent: plug it in again, or write down by hand what went in")]
+    Silent,
+    /// The pot is not on it.
+    #[error("the pot is off the scale: put it back")]
+    Lifted,
+    /// Still moving.
+    #[error("the scale has not settled: wait until it rests")]
+    Moving,
+    /// Nothing went in.
+    #[error("nothing has gone in since the last addition: pour, then take it down")]
+    Nothing,
+}
+
+/// What has gone into the pot since the last addition, by the lines of a scale.
+///
+/// The pot may be lifted and stirred: whatever is missing or new when it is back counts, as the scale has it. A scale that was
+/// silent and shows less afterwards was switched on anew: what had gone in before stays as it was. Drift is left behind with
+/// every addition.
+#[derive(Debug, Clone, Default)]
+pub struct Weighing {
+    last: Option<ScaleLine>,
+    /// Where the addition at hand began.
+    mark: Option<f64>,
+    /// What was known when the scale fell silent.
+    before_silence: Option<Before>,
+    silent: bool,
+}
+
+/// What was known when a scale fell silent.
+#[derive(Debug, Clone, Copy)]
+struct Before {
+    /// What had gone in, g.
+    net: f64,
+    /// What it showed, where the pot was off it, g.
+    lifted_at: Option<f64>,
+}
+
+/// By how much less than at the mark means that the pot is off the scale, g†.
+const LIFTED: f64 = 3.0;
+/// By how much less it may show after a silence and not have been switched on anew, g†: paint does not leave a pot.
+const SAME: f64 = 0.3;
+/// Least that counts as an addition: a scale's last digit.
+const LEAST: f64 = 0.1;
+
+impl Weighing {
+    /// Hears a line.
+    pub fn hear(&mut self, line: ScaleLine) {
+        self.silent = false;
+        self.last = Some(line);
+        if !line.steady {
+            return;
+        }
+        let mark = *self.mark.get_or_insert(line.grams);
+        if let Some(before) = self.before_silence.take() {
+            let still_lifted = before.lifted_at.is_some_and(|at| (line.grams - at).abs() <= LIFTED);
+            if !still_lifted && line.grams - mark < before.net - SAME {
+                self.mark = Some(line.grams - before.net);
+            }
+        }
+    }
+
+    /// The scale has gone.
+    pub fn lose(&mut self) {
+        if !self.silent && self.last.is_some() {
+            let lifted = self.pan() == Pan::Lifted;
+            let net = if lifted { 0.0 } else { self.net() };
+            let lifted_at = self.last.filter(|_| lifted).map(|line| line.grams);
+            self.before_silence.get_or_insert(Before { net, lifted_at });
+        }
+        self.silent = true;
+    }
+
+    /// How the pan is.
+    pub fn pan(&self) -> Pan {
+        match self.last {
+            _ if self.silent => Pan::Silent,
+            None => Pan::Silent,
+            Some(line) if self.mark.is_some_and(|mark| line.grams < mark - LIFTED) => Pan::Lifted,
+            Some(line) if line.steady && self.mark.is_some() => Pan::Steady,
+            Some(_) => Pan::Moving,
+        }
+    }
+
+    /// What has gone in since the last addition, g; what was known last while the scale is silent.
+    pub fn net(&self) -> f64 {
+        match (self.before_silence, self.last, self.mark) {
+            (Some(before), ..) if self.silent => before.net,
+            (_, Some(line), Some(mark)) => line.grams - mark,
+            _ => 0.0,
+        }
+    }
+
+    /// Takes down what has gone in, g, and begins the next addition.
+    pub fn take(&mut self) -> Result<f64, NotYet> {
+        let net = self.net();
+        self.rests()?;
+        if net < LEAST - 1e-9 {
+            return Err(NotYet::Nothing);
+        }
+        self.mark = self.last.map(|line| line.grams);
+        Ok(net)
+    }
+
+    /// Begins an addition here, whatever went in before.
+    pub fn begin(&mut self) -> Result<(), NotYet> {
+        self.rests_anywhere()?;
+        self.mark = self.last.map(|line| line.grams);
+        self.before_silence = None;
+        Ok(())
+    }
+
+    fn rests(&self) -> Result<(), NotYet> {
+        match self.pan() {
+            Pan::Silent => Err(NotYet::Silent),
+            Pan::Lifted => Err(NotYet::Lifted),
+            Pan::Moving => Err(NotYet::Moving),
+            Pan::Steady => Ok(()),
+        }
+    }
+
+    /// Rests, with the pot or without: another pot may be put on.
+    fn rests_anywhere(&self) -> Result<(), NotYet> {
+        match (self.silent, self.last) {
+            (false, Some(line)) if line.steady => Ok(()),
+            (false, Some(_)) => Err(NotYet::Moving),
+            _ => Err(NotYet::Silent),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn steady(grams: f64) -> ScaleLine {
+        ScaleLine { grams, steady: true }
+    }
+
+    #[test]
+    fn lines_of_other_scales_are_refused_with_a_reason() {
+        assert_eq!("123.4 g steady".parse(), Ok(steady(123.4)));
+        assert_eq!("-0.1 g moving".parse(), Ok(ScaleLine { grams: -0.1, steady: false }));
+        assert_eq!("12.0 oz steady".parse::<ScaleLine>(), Err(BadLine::Unit("oz".to_owned())));
+        for bad in [
+            "",
+            "steady",
+            "nan g steady",
+            "inf g steady",
+            "1e9 g steady",
+            "12 g",
+            "12 g steady now",
+            "\u{7}x",
+        ] {
+            assert!(matches!(bad.parse::<ScaleLine>(), Err(BadLine::Garbled(_))), "{bad}");
+        }
+    }
+
+    #[test]
+    fn a_pot_is_lifted_stirred_and_put_back() {
+        let mut weighing = Weighing::default();
+        assert_eq!((weighing.pan(), weighing.take()), (Pan::Silent, Err(NotYet::Silent)));
+        weighing.hear(steady(250.0));
+        assert_eq!(weighing.take(), Err(NotYet::Nothing));
+        weighing.hear(ScaleLine { grams: 262.0, steady: false });
+        assert_eq!(weighing.take(), Err(NotYet::Moving));
+        weighing.hear(steady(262.4));
+        weighing.hear(steady(0.0));
+        assert_eq!((weighing.pan(), weighing.take()), (Pan::Lifted, Err(NotYet::Lifted)));
+        weighing.hear(steady(262.3));
+        assert!((weighing.take().unwrap() - 12.3).abs() < 1e-9);
+        assert_eq!(weighing.take(), Err(NotYet::Nothing));
+    }
+
+    #[test]
+    fn what_went_in_survives_a_scale_that_is_switched_on_anew() {
+        let mut weighing = Weighing::default();
+        weighing.hear(steady(0.0));
+        weighing.hear(steady(40.0));
+        weighing.lose();
+        assert_eq!((weighing.pan(), weighing.net()), (Pan::Silent, 40.0));
+        weighing.hear(steady(0.2));
+        assert!((weighing.net() - 40.0).abs() < 1e-9);
+        weighing.hear(steady(5.2));
+        assert!((weighing.take().unwrap() - 45.0).abs() < 1e-9);
+        // The same one that only stuttered goes on where it was.
+        weighing.lose();
+        weighing.hear(steady(6.2));
+        assert!((weighing.take().unwrap() - 1.0).abs() < 1e-9);
+    }
+
+    proptest! {
+        #[test]
+        fn a_line_comes_back_as_it_was_written(tenths in -99999i32..99999, steady: bool) {
+            let line = ScaleLine { grams: f64::from(tenths) / 10.0, steady };
+            prop_assert_eq!(line.to_string().parse(), Ok(line));
+        }
+
+        #[test]
+        fn no_text_makes_it_stumble(text in "\\PC{0,60}") {
+            let _ = text.parse::<ScaleLine>();
+        }
+
+        /// However often the pot is lifted and the scale falls silent: the additions come to what was poured.
+        #[test]
+        fn additions_come_to_what_was_poured(pours in proptest::collection::vec((0.5..80.0f64, any::<bool>(), any::<bool>(), any::<bool>()), 1..12), pot in 50.0..400.0f64) {
+            let mut weighing = Weighing::default();
+            let (mut on, mut zero, mut taken) = (pot, 0.0, 0.0);
+            weighing.hear(steady(on));
+            for (grams, lift, silence, restart) in &pours {
+                on += grams;
+                weighing.hear(ScaleLine { grams: on - zero, steady: false });
+                weighing.hear(steady(on - zero));
+                if *lift {
+                    weighing.hear(steady(-zero));
+                    weighing.hear(steady(on - zero));
+                }
+                if *silence {
+                    weighing.lose();
+                    if *restart {
+                        zero = on;
+                    }
+                    weighing.hear(steady(on - zero));
+                }
+                taken += weighing.take().unwrap();
+            }
+            let poured: f64 = pours.iter().map(|(grams, ..)| grams).sum();
+            prop_assert!((taken - poured).abs() < 1e-6, "{} of {}", taken, poured);
+        }
+    }
+}

@@ -1,0 +1,124 @@
+//! A stand-in for a scale: a process of its own that speaks the line protocol of docs/formats.md on a port of this machine.
+
+use std::io;
+use std::net::{Ipv4Addr, SocketAddr};
+use std::process::Stdio;
+use std::sync::{Arc, Mutex, PoisonError};
+use std::time::Duration;
+
+use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
+use tokio::net::{TcpListener, TcpStream};
+use tokio::process::{Child, Command};
+use tokio::sync::watch;
+use warm_blend_finish::device::ScaleLine;
+use warm_blend_sim::SimulatedScale;
+
+/// Time between two lines.
+const TICK: Duration = Duration::from_millis(100);
+/// How long it stays away when it is unplugged.
+const UNPLUGGED: Duration = Duration::from_secs(3);
+/// What it calls itself.
+const GREETING: &str = "scale simulated scale";
+
+/// Runs the stand-in on a port of this machine (0: a free one) for as long as the runtime does; says where it listens.
+pub async fn run(port: u16) -> io::Result<SocketAddr> {
+    let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, port)).await?;
+    let address = listener.local_addr()?;
+    let scale = Arc::new(Mutex::new(SimulatedScale::new(0x5ca1e)));
+    let (says, heard) = watch::channel(ScaleLine { grams: 0.0, steady: true });
+    let ticking = Arc::clone(&scale);
+    tokio::spawn(async move {
+        let mut tick = tokio::time::interval(TICK);
+        loop {
+            tick.tick().await;
+            says.send_replace(lock(&ticking).after(TICK.as_secs_f64()));
+        }
+    });
+    tokio::spawn(async move {
+        loop {
+            let Ok((connection, _)) = listener.accept().await else { continue };
+            // One listener at a time, as on a serial line.
+            if let Err(Unplugged) = attend(connection, &scale, heard.clone()).await {
+                tokio::time::sleep(UNPLUGGED).await;
+                // Switched on anew, it shows nothing whatever stands on it.
+                lock(&scale).tare();
+            }
+        }
+    });
+    Ok(address)
+}
+
+/// The plug was pulled.
+struct Unplugged;
+
+fn lock(scale: &Mutex<SimulatedScale>) -> std::sync::MutexGuard<'_, SimulatedScale> {
+    scale.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+async fn attend(
+    connection: TcpStream,
+    scale: &Mutex<SimulatedScale>,
+    mut heard: watch::Receiver<ScaleLine>,
+) -> Result<(), Unplugged> {
+    let (reads, mut writes) = connection.into_split();
+    let mut commands = BufReader::new(reads).take(1 << 20).lines();
+    if writes.write_all(format!("{GREETING}\n").as_bytes()).await.is_err() {
+        return Ok(());
+    }
+    loop {
+        tokio::select! {
+            changed = heard.changed() => {
+                let line = *heard.borrow_and_update();
+                if changed.is_err() || writes.write_all(format!("{line}\n").as_bytes()).await.is_err() {
+                    return Ok(());
+                }
+            }
+            command = commands.next_line() => match command {
+                Ok(Some(command)) => obey(&command, &mut lock(scale))?,
+                Ok(None) | Err(_) => return Ok(()),
+            },
+        }
+    }
+}
+
+/// Does what a line says; what it does not understand it ignores, as scales do.
+fn obey(command: &str, scale: &mut SimulatedScale) -> Result<(), Unplugged> {
+    match command.trim().split_once(' ').unwrap_or((command.trim(), "")) {
+        ("pour", grams) => {
+            let grams = grams.parse().unwrap_or(0.0);
+            scale.pour(if (0.0..=5000.0).contains(&grams) { grams } else { 0.0 });
+        }
+        ("tare", _) => scale.tare(),
+        ("lift", _) => scale.lift(),
+        ("put", "back") => scale.put_back(),
+        ("empty", _) => scale.empty(),
+        ("unplug", _) => return Err(Unplugged),
+        _ => {}
+    }
+    Ok(())
+}
+
+/// The stand-in as a process beside this one. It ends when this one does, or when it is dropped.
+#[derive(Debug)]
+pub struct Process {
+    /// Where it listens.
+    pub address: SocketAddr,
+    _child: Child,
+}
+
+impl Process {
+    /// Starts this program a second time, as a scale.
+    pub async fn start() -> io::Result<Self> {
+        let mut child = Command::new(std::env::current_exe()?)
+            .args(["scale", "--port", "0"])
+            .stdin(Stdio::piped()) // when it is closed the stand-in ends, also where this program was killed
+            .stdout(Stdio::piped())
+            .kill_on_drop(true)
+            .spawn()?;
+        let said = child.stdout.take().ok_or_else(|| io::Error::other("the stand-in says nothing"))?;
+        let first = BufReader::new(said).lines().next_line().await?.unwrap_or_default();
+        let address = first.rsplit(' ').next().and_then(|address| address.parse().ok());
+        let address = address.ok_or_else(|| io::Error::other(format!("the stand-in says “{first}”")))?;
+        Ok(Self { address, _child: child })
+    }
+}
