@@ -5,11 +5,13 @@
 //! | which mix of the shelf comes nearest to a colour? | [`find`], [`Recipe`] |
 //! | what is to be added to a pot that is off its target? | [`correct`], [`Correction`] |
 //! | what are its shades, lighter and darker? | [`ladder`], [`Rung`] |
+//! | how much is to be mixed? | [`for_area`], [`using_up`] |
 //! | how is a batch measured out, and what does rounding do? | [`measured`], [`Measure`] |
 //! | what does the shelf lack, and what should not be stirred together? | [`missing`], [`clash`] |
 //! | what lies between two colours, and what bridges them? | [`Path`], [`bridge`] |
 
 mod advice;
+mod batch;
 mod blend;
 mod correct;
 mod ladder;
@@ -18,6 +20,7 @@ mod measures;
 mod sweep;
 
 pub use advice::{clash, missing};
+pub use batch::{SQUARE_FOOT, for_area, per_square_metre, using_up};
 pub use blend::{Mud, Path, Stronger, bridge, seen_between};
 pub use correct::{Correction, Pot, correct};
 pub use ladder::{Made, Rung, SHADE, SHADES, ladder};

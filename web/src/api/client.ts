@@ -25,6 +25,11 @@ export type RecipePart = Schemas['RecipePart'];
 export type MixPart = Schemas['MixPart'];
 export type LadderRung = Schemas['LadderRung'];
 export type Fix = Schemas['Fix'];
+export type Pour = Schemas['Pour'];
+export type PourLine = Schemas['PourLine'];
+export type PouredPaint = Schemas['PouredPaint'];
+export type PotLabel = Schemas['PotLabel'];
+export type ScaleNow = Schemas['ScaleNow'];
 export type Blend = Schemas['Blend'];
 export type BlendPath = Schemas['BlendPath'];
 export type Swatch = Schemas['Swatch'];
@@ -41,7 +46,7 @@ export class Problem extends Error {
     super(body.detail);
   }
 
-  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown' | 'percent') {
+  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown' | 'percent' | 'scale') {
     return this.body.type === `urn:warm-blend:${kind}`;
   }
 

@@ -49,8 +49,8 @@ export function Frame() {
   ];
 
   return (
-    <div className="flex h-full flex-col-reverse md:flex-row">
-      <div className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col">
+    <div className="flex h-full flex-col-reverse md:flex-row print:block">
+      <div className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col print:hidden">
         <nav aria-label="Screens" className="flex flex-1 md:flex-col">
           {SCREENS.map(({ to, name, icon: Icon }) => (
             <NavLink
@@ -80,14 +80,14 @@ export function Frame() {
         </div>
       </div>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-        <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4">
+        <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4 print:hidden">
           <PieceName />
           <SavingState />
           <div className="flex-1" />
           <StateControl />
           <LightControl />
         </header>
-        <main className="min-h-0 flex-1 overflow-auto">
+        <main className="min-h-0 flex-1 overflow-auto print:overflow-visible">
           <Outlet />
         </main>
       </div>

@@ -4,6 +4,7 @@ import type { Swatch } from '../api/client';
 import { useLight, useLights } from '../light/light';
 import { Drawdown } from '../parts/Drawdown';
 import { Panel } from '../parts/Panel';
+import { usePours } from '../state/pours';
 import { useMixes, usePaints } from '../state/workspace';
 
 interface Goal {
@@ -20,6 +21,7 @@ function useGoals(): Goal[] {
   const lights = useLights();
   const paints = usePaints().data ?? [];
   const mixes = useMixes().data ?? [];
+  const pours = usePours().data ?? [];
   return [
     { id: 'shelf', name: 'Shelf', kind: 'screen', go: () => go('/shelf') },
     { id: 'pot', name: 'Pot', kind: 'screen', go: () => go('/pot') },
@@ -38,6 +40,12 @@ function useGoals(): Goal[] {
       kind: paint.medium ? 'medium' : 'paint',
       swatch: paint.swatch,
       go: () => go(`/shelf/${paint.id}`),
+    })),
+    ...pours.map((pour) => ({
+      id: pour.id,
+      name: `${pour.code} ${pour.name ?? pour.recipe}`,
+      kind: 'pot',
+      go: () => go(pour.open ? `/pot/${pour.mix}` : `/label/${pour.id}`),
     })),
     ...lights.map((light) => ({
       id: light.id,
@@ -100,7 +108,7 @@ function Choices({ onClose }: { onClose: () => void }) {
           }
           if (event.key === 'Enter') take(chosen);
         }}
-        placeholder="oat white, pot, bulb…"
+        placeholder="oat white, pot, bulb, the code of a label…"
         className="field"
       />
       <div id={list} role="listbox" aria-label="Found" className="mt-2 max-h-[46vh] overflow-auto">

@@ -47,14 +47,22 @@ export function useBlend(colours: MixPart[][]) {
   });
 }
 
+/** How much is to be mixed: a number of a measure or of a surface, or all that is left of a paint. */
+export interface BatchAsked {
+  amount: number;
+  measure: string;
+  coats: number | null;
+  using_up: string | null;
+}
+
 /** A batch in spoons and cups. */
-export function useMeasured(components: MixPart[], amount: number | undefined, measure: string) {
+export function useMeasured(components: MixPart[], asked: BatchAsked | undefined) {
   const look = useLook();
-  const body = { components, amount: amount ?? 0, measure };
+  const body = { components, ...(asked ?? { amount: 0, measure: 'ml' }) };
   return useQuery({
     queryKey: ['measured', look, body],
     queryFn: ({ signal }) => got(api.POST('/api/bench/measure', { params: { query: look }, body, signal })),
-    enabled: components.length > 0 && amount !== undefined,
+    enabled: components.length > 0 && asked !== undefined,
     placeholderData: keepPreviousData,
     ...ASKED,
   });

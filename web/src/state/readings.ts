@@ -1,4 +1,4 @@
-// The log of readings, the colour reader and the choice of the house white.
+// The log of readings and the colour reader.
 
 import { useQueryClient } from '@tanstack/react-query';
 import { api, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
@@ -26,11 +26,6 @@ export function useReadingCalls() {
     },
     remove: async (reading: ReadingKept) => {
       await got(api.DELETE('/api/readings/{id}', { params: params(reading) }));
-      await refresh(client);
-    },
-    chooseHouseWhite: async (house_white: string | null) => {
-      const { revision } = await got(api.GET('/api/workshop'));
-      await got(api.PUT('/api/workshop', { params: { query: { revision } }, body: { house_white } }));
       await refresh(client);
     },
   };

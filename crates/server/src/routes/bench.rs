@@ -560,11 +560,17 @@ fn brushes(of: [usize; 2], one: &Material, other: &Material, light: Light) -> Br
 pub struct BatchOf {
     /// What is in it.
     components: Vec<MixPart>,
-    /// How much: a number of `measure`.
+    /// How much: a number of `measure`; not read for `left`.
+    #[serde(default)]
     amount: f64,
-    /// `gallon`, `quart`, `pint`, `cup`, `fl-oz`, `tbsp`, `tsp`, `litre`, `ml` or `drop`.
+    /// `gallon`, `quart`, `pint`, `cup`, `fl-oz`, `tbsp`, `tsp`, `scoop`, `litre`, `ml` or `drop`; or `m2` or `ft2` of a surface; or
+    /// `left`: all that is left of a paint.
     measure: String,
-    /// What there is to measure with; everything when empty.
+    /// Coats on the surface; 2 when left out.
+    coats: Option<f64>,
+    /// Which paint is used up, where it is.
+    using_up: Option<Uuid>,
+    /// What there is to measure with; what the workshop has when empty.
     #[serde(default)]
     owned: Vec<String>,
 }
@@ -578,6 +584,12 @@ pub struct Batch {
     ml: f64,
     /// What it costs, where every price is known.
     cost: Option<f64>,
+    /// What a brushed coat of it costs on a square metre.
+    cost_per_m2: Option<f64>,
+    /// The same on a square foot.
+    cost_per_ft2: Option<f64>,
+    /// How far it goes, coats of a square metre.
+    covers_m2: f64,
     /// Tins that do not hold enough.
     short: Vec<String>,
 }
@@ -585,7 +597,7 @@ pub struct Batch {
 /// A batch in one kind of measure.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MeasuredOut {
-    /// What it is measured with.
+    /// What it is measured with; `g` where it is weighed.
     measure: &'static str,
     /// How many of it, in the order of the components: `1½ cups`.
     amounts: Vec<String>,
@@ -614,59 +626,106 @@ pub async fn measure(
     Body(of): Body<BatchOf>,
 ) -> Result<Json<Batch>, Problem> {
     let look = asked.get()?;
-    let mut checks = Checks::default();
-    let measure = checks.field("/measure", measure_of(&of.measure));
-    let owned: Vec<Option<Measure>> = of
-        .owned
-        .iter()
-        .enumerate()
-        .map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
-        .collect();
-    let batch = measure.and_then(|measure| {
-        let ml = Millilitres::new(of.amount * measure.millilitres());
-        let some = ml.map_err(|error| error.to_string()).and_then(|ml| match ml.value() >= 1.0 {
-            true => Ok(ml),
-            false => Err("less than a millilitre cannot be measured out: make it more".to_owned()),
-        });
-        checks.field("/amount", some)
-    });
-    let batch = checks.done(batch)?;
-    let owned: Vec<Measure> = match owned.is_empty() {
-        // A scoop is for powders.
-        true => Measure::ALL.into_iter().filter(|measure| *measure != Measure::Scoop).collect(),
-        false => owned.into_iter().flatten().collect(),
-    };
+    let owned = of.owned()?;
     let named: Vec<(String, &[MixPart])> = of
         .components
         .iter()
         .enumerate()
         .map(|(i, part)| (format!("/components/{i}"), std::slice::from_ref(part)))
         .collect();
-    let (made, shelf, _) = pots(&workspace, &named, look).await?;
-    let total: f64 = of.components.iter().map(|part| f64::from(part.given())).sum();
+    let (made, shelf, known) = pots(&workspace, &named, look).await?;
+    let tins: Vec<&ShelfPaint> = of
+        .components
+        .iter()
+        .map(|part| shelf.iter().find(|tin| tin.id == part.paint).map(|tin| &tin.value))
+        .collect::<Option<_>>()
+        .ok_or_else(|| Problem::field("/components", "one of these is no longer on the shelf"))?;
+    let shares = of.shares();
+    let batch = of.batch(&tins, &shares)?;
     let mixed: Vec<(Parts, &Material)> = of
         .components
         .iter()
         .zip(&made)
         .filter_map(|(part, made)| Some((part.parts().ok()?.into(), made.best())))
         .collect();
-    let ways = bench::measured(&mixed, batch, &owned, look.light)
+    let owned = match (owned.as_slice(), known.workshop.value.owned.as_slice()) {
+        // A scoop is for powders.
+        ([], []) => Measure::ALL.into_iter().filter(|measure| *measure != Measure::Scoop).collect(),
+        ([], at_hand) => at_hand.to_vec(),
+        (asked, _) => asked.to_vec(),
+    };
+    let rounded = bench::measured(&mixed, batch, &owned, look.light)
         .map_err(|error| Problem::field("/components", error))?;
-    let needed = of.components.iter().filter_map(|part| {
-        let tin = shelf.iter().find(|tin| tin.id == part.paint)?;
-        Some((&tin.value, batch.value() * f64::from(part.given()) / total))
-    });
-    let cost =
-        needed.clone().map(|(tin, ml)| tin.price.map(|price| price.amount() / price.tin().value() * ml));
-    let short = needed
-        .filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < *ml))
-        .map(|(tin, _)| tin.name.as_str().to_owned());
+    let needed = || tins.iter().zip(&shares).map(|(tin, share)| (*tin, batch.value() * share));
+    let price = |(tin, ml): (&ShelfPaint, f64)| Some(tin.price?.amount() / tin.price?.tin().value() * ml);
+    let cost: Option<f64> = needed().map(price).sum();
+    let short = needed().filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < *ml));
+    let short = short.map(|(tin, _)| tin.name.as_str().to_owned()).collect();
+    let by_m2 = cost.map(|cost| cost / batch.value() * bench::per_square_metre());
     Ok(Json(Batch {
-        cost: cost.sum(),
-        short: short.collect(),
+        cost_per_ft2: by_m2.map(|cost| cost * bench::SQUARE_FOOT),
+        cost_per_m2: by_m2,
+        covers_m2: batch.value() / bench::per_square_metre(),
+        cost,
+        short,
         ml: batch.value(),
-        ways: ways.iter().map(MeasuredOut::of).collect(),
+        ways: rounded
+            .iter()
+            .map(MeasuredOut::of)
+            .chain([MeasuredOut::by_weight(needed(), batch.value())])
+            .collect(),
     }))
+}
+
+impl BatchOf {
+    fn owned(&self) -> Result<Vec<Measure>, Problem> {
+        let mut checks = Checks::default();
+        let owned = self
+            .owned
+            .iter()
+            .enumerate()
+            .filter_map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
+            .collect();
+        checks.done(Some(owned))
+    }
+
+    fn shares(&self) -> Vec<f64> {
+        let total: f64 = self.components.iter().map(|part| f64::from(part.given())).sum();
+        self.components.iter().map(|part| f64::from(part.given()) / total).collect()
+    }
+
+    /// How much it comes to.
+    fn batch(&self, tins: &[&ShelfPaint], shares: &[f64]) -> Result<Millilitres, Problem> {
+        let coats = self.coats.unwrap_or(2.0);
+        let bad = |error: warm_blend_finish::BadMeasure| Problem::field("/amount", error);
+        let batch = match self.measure.as_str() {
+            "m2" | "ft2" if !(0.5..=12.0).contains(&coats) => {
+                return Err(Problem::field("/coats", "choose half a coat to twelve"));
+            }
+            "m2" => bench::for_area(self.amount, coats).map_err(bad)?,
+            "ft2" => bench::for_area(self.amount * bench::SQUARE_FOOT, coats).map_err(bad)?,
+            "left" => {
+                let which = self.components.iter().position(|part| Some(part.paint) == self.using_up);
+                let at = which
+                    .ok_or_else(|| Problem::field("/using_up", "choose a paint of the mix to use up"))?;
+                let left = tins[at].stock.filter(|left| left.value() > 0.0).ok_or_else(|| {
+                    let name = tins[at].name.as_str();
+                    Problem::field("/using_up", format!("what is left of {name} is not written down"))
+                })?;
+                bench::using_up(left, shares[at]).map_err(bad)?
+            }
+            measure => {
+                let measure = measure_of(measure).map_err(|error| Problem::field("/measure", error))?;
+                Millilitres::new(self.amount * measure.millilitres()).map_err(bad)?
+            }
+        };
+        match batch.value() >= 1.0 {
+            true => Ok(batch),
+            false => {
+                Err(Problem::field("/amount", "less than a millilitre cannot be measured out: make it more"))
+            }
+        }
+    }
 }
 
 impl MeasuredOut {
@@ -683,6 +742,23 @@ impl MeasuredOut {
                 shift => format!("the rounding moves the colour by {shift:.1}"),
             },
         }
+    }
+
+    /// The same on a scale.
+    fn by_weight<'a>(needed: impl Iterator<Item = (&'a ShelfPaint, f64)>, ml: f64) -> Self {
+        let (mut amounts, mut usual) = (Vec::new(), Vec::new());
+        for (tin, ml) in needed {
+            amounts.push(format!("{:.1} g", ml * tin.density()));
+            if tin.specials.density.is_none() {
+                usual.push(tin.name.as_str());
+            }
+        }
+        let words = match usual.as_slice() {
+            [] => "by the scale".to_owned(),
+            [one] => format!("by the scale, taking {one} to be as heavy as its class usually is"),
+            _ => "by the scale, taking the paints to be as heavy as their classes usually are".to_owned(),
+        };
+        Self { measure: "g", amounts, ml, shift: 0.0, words }
     }
 }
 
@@ -742,6 +818,8 @@ pub struct FixPart {
     amount: String,
     /// The same in ml.
     ml: f64,
+    /// The same in g, by its density or what its class usually has.
+    grams: f64,
     /// Its flat colour.
     hex: String,
 }
@@ -844,6 +922,7 @@ fn fixed(
                 name: bench.tins[*at].value.name.as_str().to_owned(),
                 amount: bench::amount(*ml, spoon),
                 ml: *ml,
+                grams: ml * bench.tins[*at].value.density(),
                 hex: hex(bench.known[*at].best(), look.light),
             })
             .collect(),

@@ -5,15 +5,19 @@ import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { useTell } from '../../parts/Notice';
 import { Segments } from '../../parts/Segments';
+import { usePour, usePourCalls, usePours, useScale } from '../../state/pours';
 import { useDraft } from '../../state/useDraft';
 import { useMixCalls, useMixPreview } from '../../state/workspace';
 import { Blend } from './Blend';
 import { EMPTY, put, takeOut } from './entry';
 import { Ladder } from './Ladder';
 import { Match } from './Match';
-import { MeasureOut } from './MeasureOut';
+import { type Batch, MeasureOut } from './MeasureOut';
+import { finer } from './measures';
 import { Parts } from './Parts';
 import { ProportionBar } from './ProportionBar';
+import { Poured } from './pour/Poured';
+import { Pouring } from './pour/Pouring';
 import { Result } from './Result';
 import { Tray } from './Tray';
 
@@ -35,13 +39,22 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const { entry } = draft;
   const preview = useMixPreview(entry);
   const prediction = preview.data ?? mix.prediction;
+  const [batch, setBatch] = useState<Batch>({ amount: '1', measure: 'cup', coats: '2' });
+  const [pouredIn, setPouredIn] = useState('ml');
+  const [next, setNext] = useState<string>();
+  const pours = usePours(mix.id);
+  const open = usePour(pours.data?.find((pour) => pour.open)?.id, pouredIn);
+  const pour = use === 'mix' && open.data && !open.data.finished_at ? open.data : undefined;
+  const { scale } = useScale(false);
+  const pourCalls = usePourCalls(pouredIn);
   // The tray is as it was while a hand is on a joint: what it is given stays the same, so it is not drawn again.
   const ids = entry.components.map((part) => part.paint).join(' ');
   const inPot = useMemo(() => ids.split(' '), [ids]);
-  const latest = useRef(draft);
-  latest.current = draft;
+  const latest = useRef({ ...draft, pouring: false });
+  latest.current = { ...draft, pouring: pour !== undefined };
   const pick = useCallback((paint: string) => {
-    const { entry, change } = latest.current;
+    const { entry, change, pouring } = latest.current;
+    if (pouring) return setNext(paint);
     const inside = entry.components.some((part) => part.paint === paint);
     change(inside ? takeOut(entry, paint) : put(entry, paint));
   }, []);
@@ -53,6 +66,16 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
       go('/pot');
     } catch {
       tell('The mix was changed in between: look at it again, then put it away');
+    }
+  };
+
+  const pourIt = async (ml: number | undefined, measure: string) => {
+    try {
+      setPouredIn(scale?.name ? 'g' : finer(measure));
+      setNext(undefined);
+      await pourCalls.begin(mix.id, ml);
+    } catch {
+      tell('The pot was not begun: the program does not answer');
     }
   };
 
@@ -101,11 +124,24 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           entry={entry}
           onChange={draft.type}
           prediction={prediction}
+          pour={pour}
           problem={draft.problem}
           shelf={shelf}
-          low={use !== 'mix'}
+          low={use !== 'mix' || pour !== undefined}
         />
-        {use === 'mix' && (
+        {pour && (
+          <Pouring
+            pour={pour}
+            entry={entry}
+            shelf={shelf}
+            measure={pouredIn}
+            onMeasure={setPouredIn}
+            paint={next}
+            onPaint={setNext}
+            onRecipe={draft.change}
+          />
+        )}
+        {use === 'mix' && !pour && (
           <>
             <ProportionBar
               entry={entry}
@@ -115,8 +151,16 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
             />
             <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />
             {entry.components.length > 0 && (
-              <MeasureOut entry={entry} parts={prediction.parts} onChange={draft.change} />
+              <MeasureOut
+                entry={entry}
+                parts={prediction.parts}
+                batch={batch}
+                onBatch={setBatch}
+                onChange={draft.change}
+                onPour={pourIt}
+              />
             )}
+            <Poured mix={mix.id} />
           </>
         )}
         {use === 'match' && <Match entry={entry} shelf={shelf} onChange={draft.change} />}

@@ -1,4 +1,4 @@
-import { Plus } from 'lucide-react';
+import { Plus, Scale } from 'lucide-react';
 import type { Fix, MixEntry } from '../../api/client';
 import { oneDecimal } from '../../parts/numbers';
 import { useCorrections } from '../../state/bench';
@@ -9,11 +9,13 @@ interface Props {
   amount: number;
   measure: string;
   /** The addition was made: what is in the pot now, and how much of it. */
-  onAdded: (entry: MixEntry, amount: number) => void;
+  onAdded?: ((fix: Fix) => void) | undefined;
+  /** Where a scale is at hand: an addition is to be weighed in. */
+  onWeigh?: ((part: Fix['additions'][number]) => void) | undefined;
 }
 
 /** What to add to the pot so that it comes nearer to its target: the next single addition, and the whole way. */
-export function Correct({ entry, amount, measure, onAdded }: Props) {
+export function Correct({ entry, amount, measure, onAdded, onWeigh }: Props) {
   const { data } = useCorrections(entry, amount, measure);
   if (!data) return null;
   const whole = data.ways[0];
@@ -23,8 +25,8 @@ export function Correct({ entry, amount, measure, onAdded }: Props) {
     <section aria-label="Bring it nearer" className="grid gap-1">
       <h2 className="sr-only">Bring it nearer</h2>
       {data.words && <p className="text-sm">{data.words}</p>}
-      {!there && data.next && <Row title="Next" fix={data.next} entry={entry} onAdded={onAdded} />}
-      {!there && whole && !same && <Row title="All the way" fix={whole} entry={entry} onAdded={onAdded} />}
+      {!there && data.next && <Row title="Next" fix={data.next} onAdded={onAdded} onWeigh={onWeigh} />}
+      {!there && whole && !same && <Row title="All the way" fix={whole} onAdded={onAdded} />}
     </section>
   );
 }
@@ -32,12 +34,15 @@ export function Correct({ entry, amount, measure, onAdded }: Props) {
 interface RowProps {
   title: string;
   fix: Fix;
-  entry: MixEntry;
   onAdded: Props['onAdded'];
+  onWeigh?: Props['onWeigh'];
 }
 
-function Row({ title, fix, entry, onAdded }: RowProps) {
-  const deeds = fix.additions.map((part) => `${part.amount} ${part.name}`).join(' and ');
+function Row({ title, fix, onAdded, onWeigh }: RowProps) {
+  const weighed = onAdded === undefined;
+  const amount = (part: Fix['additions'][number]) => (weighed ? `${part.grams.toFixed(1)} g` : part.amount);
+  const deeds = fix.additions.map((part) => `${amount(part)} ${part.name}`).join(' and ');
+  const [first] = fix.additions;
   return (
     <div className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3">
       <span aria-hidden className="flex h-12">
@@ -52,13 +57,16 @@ function Row({ title, fix, entry, onAdded }: RowProps) {
           Then {fix.judgement.words}, ΔE00 {oneDecimal(fix.judgement.difference)}
         </span>
       </p>
-      <button
-        type="button"
-        className="press press-plain"
-        onClick={() => onAdded({ ...entry, components: fix.components }, fix.amount)}
-      >
-        <Plus size={18} aria-hidden /> Added <span className="sr-only">{deeds}</span>
-      </button>
+      {onAdded && (
+        <button type="button" className="press press-plain" onClick={() => onAdded(fix)}>
+          <Plus size={18} aria-hidden /> Added <span className="sr-only">{deeds}</span>
+        </button>
+      )}
+      {onWeigh && first && (
+        <button type="button" className="press press-plain" onClick={() => onWeigh(first)}>
+          <Scale size={18} aria-hidden /> Weigh it in <span className="sr-only">{deeds}</span>
+        </button>
+      )}
     </div>
   );
 }

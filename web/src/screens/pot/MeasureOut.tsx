@@ -1,72 +1,106 @@
+import { PaintBucket } from 'lucide-react';
 import { useState } from 'react';
-import type { MixEntry, PredictedPart } from '../../api/client';
+import { type MixEntry, type PredictedPart, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { oneDecimal, plainNumber, typed } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
-import { useMeasured } from '../../state/bench';
+import { type BatchAsked, useMeasured } from '../../state/bench';
 import { Correct } from './Correct';
+import { MEASURES } from './measures';
+import { SpoonsAtHand } from './SpoonsAtHand';
 
-const MEASURES = [
-  { id: 'ml', name: 'ml' },
-  { id: 'litre', name: 'litres' },
-  { id: 'tsp', name: 'tsp' },
-  { id: 'tbsp', name: 'tbsp' },
-  { id: 'fl-oz', name: 'fl oz' },
-  { id: 'cup', name: 'cups' },
-  { id: 'pint', name: 'pints' },
-  { id: 'quart', name: 'quarts' },
-  { id: 'gallon', name: 'gallons' },
-] as const;
+/** How much is to be mixed, as it is typed. */
+export interface Batch {
+  amount: string;
+  /** A measure, `m2`, `ft2`, or the id of a paint that is used up. */
+  measure: string;
+  coats: string;
+}
 
 interface Props {
   entry: MixEntry;
   parts: PredictedPart[];
+  batch: Batch;
+  onBatch: (batch: Batch) => void;
   onChange: (entry: MixEntry) => void;
+  /** Begins to pour it: how much, ml, and what it is measured with. */
+  onPour: (ml: number | undefined, measure: string) => void;
 }
 
+const isMeasure = (text: string) => MEASURES.some(({ id }) => id === text);
+
 /** The batch in spoons and cups: how much of each, and what rounding to them does to the colour. */
-export function MeasureOut({ entry, parts, onChange }: Props) {
-  const [amount, setAmount] = useState('1');
-  const [measure, setMeasure] = useState<string>('cup');
+export function MeasureOut({ entry, parts, batch, onBatch, onChange, onPour }: Props) {
   const [chosen, setChosen] = useState<string>();
-  const number = typed(amount);
-  const batch = useMeasured(entry.components, number ?? undefined, measure);
-  const ways = batch.data?.ways ?? [];
+  const amount = typed(batch.amount);
+  const surface = batch.measure === 'm2' || batch.measure === 'ft2';
+  const plain = isMeasure(batch.measure);
+  const asked: BatchAsked | undefined =
+    surface || plain
+      ? amount == null
+        ? undefined
+        : { amount, measure: batch.measure, coats: typed(batch.coats) ?? null, using_up: null }
+      : { amount: 0, measure: 'left', coats: null, using_up: batch.measure };
+  const measured = useMeasured(entry.components, asked);
+  const answer = measured.data;
+  const ways = answer?.ways ?? [];
   const way = ways.find((other) => other.measure === chosen) ?? ways[0];
   const wrong =
-    number == null
+    asked === undefined
       ? 'how much is to be mixed?'
-      : batch.error instanceof Error
-        ? batch.error.message
+      : measured.error instanceof Problem
+        ? measured.error.message
         : undefined;
   const name = (paint: string) => parts.find((part) => part.paint === paint)?.name ?? '';
+  const unit = (id: string) =>
+    id === 'g' ? 'by weight' : `in ${MEASURES.find((measure) => measure.id === id)?.name ?? id}`;
   return (
     <div className="grid items-start gap-x-8 gap-y-3 border-t border-line pt-3 xl:grid-cols-2">
       <section aria-label="Measure it out" className="grid gap-2">
         <div className="flex flex-wrap items-end gap-2">
-          <div className="w-24">
-            <Field label="Batch" inputMode="decimal" value={amount} onChange={setAmount} />
-          </div>
-          <Picker label="Batch in" choices={MEASURES} value={measure} onChange={setMeasure} />
+          {(surface || plain) && (
+            <div className="w-20">
+              <Field
+                label={surface ? 'Surface' : 'Batch'}
+                inputMode="decimal"
+                value={batch.amount}
+                onChange={(text) => onBatch({ ...batch, amount: text })}
+              />
+            </div>
+          )}
+          <Picker
+            label="Batch in"
+            choices={[
+              ...MEASURES,
+              { id: 'm2', name: 'm² to paint' },
+              { id: 'ft2', name: 'ft² to paint' },
+              ...parts.map((part) => ({ id: part.paint, name: `all the ${part.name} left` })),
+            ]}
+            value={batch.measure}
+            onChange={(measure) => onBatch({ ...batch, measure })}
+          />
+          {surface && (
+            <div className="w-16">
+              <Field
+                label="Coats"
+                inputMode="decimal"
+                value={batch.coats}
+                onChange={(coats) => onBatch({ ...batch, coats })}
+              />
+            </div>
+          )}
           {ways.length > 1 && way && (
             <Picker
               label="Measured in"
-              choices={ways.map((other) => ({
-                id: other.measure,
-                name: `in ${MEASURES.find(({ id }) => id === other.measure)?.name ?? other.measure}`,
-              }))}
+              choices={ways.map((other) => ({ id: other.measure, name: unit(other.measure) }))}
               value={way.measure}
               onChange={setChosen}
             />
           )}
-          {!wrong && batch.data && (
-            <p className="pb-2 text-sm text-soft">
-              {way?.words}
-              {batch.data.cost != null && `, costs ${oneDecimal(batch.data.cost)}`}
-              {batch.data.short.length > 0 && (
-                <b className="text-ink">. Not enough {batch.data.short.join(' and ')}</b>
-              )}
-            </p>
+          {!wrong && way && answer && (
+            <button type="button" className="press press-ink" onClick={() => onPour(answer.ml, way.measure)}>
+              <PaintBucket size={18} aria-hidden /> Pour it
+            </button>
           )}
         </div>
         {wrong && (
@@ -74,29 +108,38 @@ export function MeasureOut({ entry, parts, onChange }: Props) {
             {wrong}
           </p>
         )}
-        {!wrong && way && (
-          <ul aria-label="Amounts" className="flex flex-wrap gap-x-8 gap-y-1">
-            {entry.components.map(({ paint }, i) => (
-              <li key={paint} className="font-display text-xl font-semibold">
-                {way.amounts[i]} <span className="font-sans text-base font-normal">{name(paint)}</span>
-              </li>
-            ))}
-          </ul>
-        )}
-        {!wrong && batch.data && ways.length === 0 && (
-          <p className="text-sm font-semibold">
-            Too little to measure a part of each: mix more, or in simpler parts.
-          </p>
+        {!wrong && way && answer && (
+          <>
+            <ul aria-label="Amounts" className="flex flex-wrap gap-x-8 gap-y-1">
+              {entry.components.map(({ paint }, i) => (
+                <li key={paint} className="font-display text-xl font-semibold">
+                  {way.amounts[i]} <span className="font-sans text-base font-normal">{name(paint)}</span>
+                </li>
+              ))}
+            </ul>
+            <p className="text-sm text-soft">
+              <span className="inline-block first-letter:uppercase">{way.words}</span>.{' '}
+              {Math.round(answer.ml)} ml, one coat of {plainNumber(answer.covers_m2)} m²
+              {answer.cost != null && `; costs ${oneDecimal(answer.cost)}`}
+              {answer.cost_per_m2 != null &&
+                `, ${plainNumber(answer.cost_per_m2)} a m², ${plainNumber(answer.cost_per_ft2 ?? 0)} a ft²`}
+              .
+              {answer.short.length > 0 && (
+                <b className="text-ink"> Not enough {answer.short.join(' and ')}.</b>
+              )}{' '}
+              <SpoonsAtHand />
+            </p>
+          </>
         )}
       </section>
-      {!wrong && number != null && entry.target && (
+      {!wrong && answer && entry.target && (
         <Correct
           entry={entry}
-          amount={number}
-          measure={measure}
-          onAdded={(next, amount) => {
-            onChange(next);
-            setAmount(plainNumber(amount));
+          amount={plain && amount != null ? amount : answer.ml}
+          measure={plain ? batch.measure : 'ml'}
+          onAdded={(fix) => {
+            onChange({ ...entry, components: fix.components });
+            onBatch({ ...batch, amount: plainNumber(fix.amount), measure: plain ? batch.measure : 'ml' });
           }}
         />
       )}

@@ -1,6 +1,6 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import { type MixEntry, Problem, type ReadingMade } from '../../api/client';
+import { Problem, type ReadingMade } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
@@ -8,12 +8,21 @@ import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
 import { useReadingCalls } from '../../state/readings';
 
+interface Props {
+  name: string;
+  /** What is in it, by volume. */
+  of: { paint: string; parts: number }[];
+  /** The record of the pot, where it was poured. */
+  pot?: string;
+  weighed?: boolean;
+}
+
 /** Reads a dab of what was mixed: it teaches what the paints in it are. */
-export function ReadPot({ entry }: { entry: MixEntry }) {
+export function ReadPot({ name, of, pot, weighed = false }: Props) {
   const calls = useReadingCalls();
   const tell = useTell();
   const [open, setOpen] = useState(false);
-  const [pour, setPour] = useState<string>('spoons');
+  const [pour, setPour] = useState<string>(weighed ? 'scale' : 'spoons');
   const [made, setMade] = useState<ReadingMade>();
   const [problem, setProblem] = useState<string>();
   const close = () => {
@@ -26,17 +35,12 @@ export function ReadPot({ entry }: { entry: MixEntry }) {
       <button
         type="button"
         className="press press-bare shrink-0"
-        disabled={entry.components.length === 0}
+        disabled={of.length === 0}
         onClick={() => setOpen(true)}
       >
         <ScanLine size={18} aria-hidden /> Read a dab
       </button>
-      <Panel
-        open={open}
-        onClose={close}
-        title={`Read ${entry.name ?? 'what was mixed'}`}
-        className="w-[min(46rem,94vw)]"
-      >
+      <Panel open={open} onClose={close} title={`Read ${name}`} className="w-[min(46rem,94vw)]">
         {made ? (
           <Taught made={made} onClose={close} />
         ) : (
@@ -45,14 +49,14 @@ export function ReadPot({ entry }: { entry: MixEntry }) {
               Brush some of the pot out on card, thick enough that nothing shows through, and let it dry. What
               it comes to tells what the paints in it are.
             </p>
-            {entry.components.length > 1 && (
+            {of.length > 1 && (
               <div className="flex flex-wrap items-center gap-3">
                 <span className="text-sm font-semibold">Measured with</span>
                 <Segments label="Measured with" choices={POURS} value={pour} onChange={setPour} />
               </div>
             )}
             <ReadSample
-              sample={{ of: entry.components, state: 'dry' }}
+              sample={{ of, state: 'dry' }}
               two={false}
               problem={problem}
               onKeep={async ({ thick, source, device }) => {
@@ -60,13 +64,14 @@ export function ReadPot({ entry }: { entry: MixEntry }) {
                   setProblem(undefined);
                   setMade(
                     await calls.make({
-                      of: entry.components,
+                      of,
                       pour,
                       state: 'dry',
                       source,
                       device: device ?? null,
                       thick: thick ?? null,
                       drawdown: null,
+                      pot: pot ?? null,
                     }),
                   );
                 } catch (error) {

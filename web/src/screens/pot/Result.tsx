@@ -1,6 +1,6 @@
 import { Maximize2 } from 'lucide-react';
 import { Link } from 'react-router';
-import type { MixEntry, Paint, Prediction, Problem } from '../../api/client';
+import type { MixEntry, Paint, Pour, PredictedPart, Prediction, Problem, Swatch } from '../../api/client';
 import { useLight, useLightName } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
@@ -13,6 +13,8 @@ interface Props {
   entry: MixEntry;
   onChange: (entry: MixEntry) => void;
   prediction: Prediction;
+  /** Where a pot is being poured: it is shown in place of the plan. */
+  pour: Pour | undefined;
   problem: Problem | undefined;
   shelf: Paint[];
   /** Lower, where something else wants the room. */
@@ -20,12 +22,13 @@ interface Props {
 }
 
 /** What comes out: the mix and, touching it, the target; the verdict in words, then the numbers. */
-export function Result({ entry, onChange, prediction, problem, shelf, low }: Props) {
+export function Result({ entry, onChange, prediction, pour, problem, shelf, low }: Props) {
   const light = useLightName();
   const { state } = useLight();
-  const { swatch, judgement } = prediction;
-  const target = entry.target ? judgement?.target : undefined;
-  const words = verdict(entry, prediction);
+  const { swatch, judgement } = pour ?? prediction;
+  const target = entry.target ? (judgement ?? prediction.judgement)?.target : undefined;
+  const words = pour ? poured(pour) : verdict(entry, prediction);
+  const aim = pour ? 'pot' : 'mix';
   const face = swatch?.face;
 
   return (
@@ -50,7 +53,7 @@ export function Result({ entry, onChange, prediction, problem, shelf, low }: Pro
             {swatch && <Halo codes={swatch.halo} />}
             <div
               role="img"
-              aria-label={face ? `Mix, ${face.hex}` : 'Nothing in the pot'}
+              aria-label={face ? `${pour ? 'In the pot' : 'Mix'}, ${face.hex}` : 'Nothing in the pot'}
               className="flex-1 bg-panel"
               style={face && { background: face.hex }}
             />
@@ -60,10 +63,10 @@ export function Result({ entry, onChange, prediction, problem, shelf, low }: Pro
       </div>
       <div className="flex min-h-11 items-center justify-between gap-3 text-sm">
         <p className="text-soft">
-          {swatch && entry.components.length > 1 && <Sureness prediction={prediction} />}
+          {swatch && entry.components.length > 1 && <Sureness swatch={swatch} parts={prediction.parts} />}
           {target && judgement && (
             <>
-              <b className="text-ink">Target left, mix right.</b> ΔE00 {oneDecimal(judgement.difference)} in{' '}
+              <b className="text-ink">Target left, {aim} right.</b> ΔE00 {oneDecimal(judgement.difference)} in{' '}
               {light}.{' '}
             </>
           )}
@@ -74,7 +77,16 @@ export function Result({ entry, onChange, prediction, problem, shelf, low }: Pro
             </>
           )}
         </p>
-        <ReadPot entry={entry} />
+        <span className="flex-1" />
+        <ReadPot
+          name={entry.name ?? 'what was mixed'}
+          of={
+            pour
+              ? pour.paints.filter((one) => one.ml > 0).map(({ paint, ml }) => ({ paint, parts: ml }))
+              : entry.components
+          }
+          {...(pour ? { pot: pour.id, weighed: pour.steps.some((step) => step.amount.endsWith(' g')) } : {})}
+        />
         {face && (
           <FullScreen
             title={entry.name ?? 'Mix'}
@@ -106,12 +118,10 @@ function Halo({ codes }: { codes: string[] }) {
 }
 
 /** How sure the prediction is, and which paint to test to make it surer. */
-function Sureness({ prediction }: { prediction: Prediction }) {
-  const { swatch, parts } = prediction;
+function Sureness({ swatch, parts }: { swatch: Swatch; parts: PredictedPart[] }) {
   const worst = parts
     .filter((part) => !part.medium && !part.removed)
     .toSorted((a, b) => b.doubt - a.doubt)[0];
-  if (!swatch) return null;
   return (
     <span className="block">
       <b className="text-ink">
@@ -129,6 +139,11 @@ function Sureness({ prediction }: { prediction: Prediction }) {
       )}
     </span>
   );
+}
+
+function poured(pour: Pour) {
+  if (!pour.swatch) return 'The pot is empty: pour the first paint';
+  return pour.judgement?.words ?? pour.against_plan?.words ?? '';
 }
 
 function verdict(entry: MixEntry, { swatch, judgement }: Prediction) {

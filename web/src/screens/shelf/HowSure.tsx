@@ -2,7 +2,7 @@ import type { Paint, PaintPage, TestWorth } from '../../api/client';
 import { Doubt, DoubtBar } from '../../parts/Doubt';
 import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
-import { useReadingCalls } from '../../state/readings';
+import { useWorkshopCalls } from '../../state/workshop';
 
 interface Props {
   page: PaintPage;
@@ -70,7 +70,7 @@ function TestRow({ test, onTest }: { test: TestWorth; onTest: () => void }) {
 }
 
 function ChooseWhite({ shelf }: { shelf: Paint[] }) {
-  const calls = useReadingCalls();
+  const calls = useWorkshopCalls();
   const tell = useTell();
   const whites = shelf
     .filter((paint) => !paint.medium)

@@ -5,7 +5,7 @@ import { type Paint, Problem } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
-import { useReadingCalls } from '../../state/readings';
+import { useWorkshopCalls } from '../../state/workshop';
 import { usePaintCalls } from '../../state/workspace';
 
 interface Props {
@@ -18,7 +18,7 @@ interface Props {
 /** What can be done with a tin as a whole. */
 export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
   const calls = usePaintCalls();
-  const readings = useReadingCalls();
+  const workshop = useWorkshopCalls();
   const tell = useTell();
   const [using, setUsing] = useState<string[]>();
   const [merging, setMerging] = useState(false);
@@ -56,7 +56,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
         <button
           type="button"
           className="press press-plain"
-          onClick={() => readings.chooseHouseWhite(paint.id).catch(unless('Not chosen'))}
+          onClick={() => workshop.chooseHouseWhite(paint.id).catch(unless('Not chosen'))}
         >
           <Star size={18} aria-hidden /> Make it the house white
         </button>

@@ -1,0 +1,63 @@
+//! How much to mix: for an area and coats, or for all that is left of a paint; and what a coat costs.
+
+use crate::hiding::COAT;
+use crate::measure::within;
+use crate::{BadMeasure, Microns, Millilitres};
+
+/// Square metres in a square foot: NIST Special Publication 811 (2008), appendix B.8.
+pub const SQUARE_FOOT: f64 = 0.092_903_04;
+/// What stays in brush, tray and pot, as a share of what lies on the piece†.
+const LEFT_BEHIND: f64 = 0.1;
+
+/// How much covers an area, ml: the wet film of a brushed coat (90 µm†) times area and coats, and a tenth more† for brush and
+/// tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
+pub fn for_area(square_metres: f64, coats: f64) -> Result<Millilitres, BadMeasure> {
+    let area = within(square_metres, 0.01, 1000.0)?;
+    let coats = within(coats, 0.5, 12.0)?;
+    Millilitres::new(area * coats * per_square_metre())
+}
+
+/// ml of one brushed coat on a square metre, with what stays in brush and tray.
+pub fn per_square_metre() -> f64 {
+    1000.0 / Microns::of(COAT).spreading_rate() * (1.0 + LEFT_BEHIND)
+}
+
+/// How large a batch uses up what is left of one of its paints, ml.
+pub fn using_up(left: Millilitres, share: f64) -> Result<Millilitres, BadMeasure> {
+    Millilitres::new(left.value() / within(share, 1e-6, 1.0)?)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    /// A chest of drawers takes about a pint of base, and has some 3 m² (common practice).
+    #[test]
+    fn a_chest_takes_about_a_pint() {
+        let pint = for_area(2.5, 2.0).unwrap().value();
+        assert!((400.0..600.0).contains(&pint), "{pint}");
+        assert!(
+            for_area(-1.0, 2.0).is_err() && for_area(2.0, 0.0).is_err() && for_area(f64::NAN, 1.0).is_err()
+        );
+    }
+
+    /// 231 in³ a gallon on 1604 ft² is a thousandth of an inch: the geometry of spreading rates.
+    #[test]
+    fn a_mil_on_1604_square_feet_is_a_gallon() {
+        let mil = Microns::of(25.4);
+        let ml = 1604.0 * SQUARE_FOOT / mil.spreading_rate() * 1000.0;
+        assert!((ml / 3785.412 - 1.0).abs() < 1e-3, "{ml}");
+    }
+
+    proptest! {
+        #[test]
+        fn twice_the_area_takes_twice_as_much(area in 0.02..400.0f64, coats in 1.0..6.0f64, share in 0.01..1.0f64, left in 1.0..900.0f64) {
+            let ml = |area, coats| for_area(area, coats).unwrap().value();
+            prop_assert!((ml(2.0 * area, coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
+            prop_assert!((ml(area, 2.0 * coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
+            let batch = using_up(Millilitres::new(left).unwrap(), share).unwrap().value();
+            prop_assert!((batch * share - left).abs() < 1e-9);
+        }
+    }
+}

@@ -1,0 +1,46 @@
+import { Popover } from 'radix-ui';
+import { useWorkshop, useWorkshopCalls } from '../../state/workshop';
+import { MEASURES } from './measures';
+
+/** Which spoons, cups and syringes there are: batches are measured in these only. */
+export function SpoonsAtHand() {
+  const owned = useWorkshop().data?.entry.owned ?? [];
+  const { own } = useWorkshopCalls();
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="min-h-6 cursor-pointer font-semibold text-ink underline underline-offset-3">
+        Spoons at hand
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          aria-label="Spoons at hand"
+          className="z-40 grid w-72 gap-2 rounded-md bg-ground p-4 shadow-2xl"
+        >
+          <p className="text-sm">
+            {owned.length === 0
+              ? 'Everything is taken to be at hand. Tick what you have:'
+              : 'Batches are measured with these:'}
+          </p>
+          <div className="grid grid-cols-2">
+            {MEASURES.map(({ id, name }) => (
+              <label key={id} className="flex h-11 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={owned.includes(id)}
+                  onChange={(event) =>
+                    own(event.target.checked ? [...owned, id] : owned.filter((other) => other !== id))
+                  }
+                />
+                {name}
+              </label>
+            ))}
+          </div>
+          <Popover.Close className="press press-ink justify-self-end">Done</Popover.Close>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,47 @@
+// What a batch is said and measured in.
+
+export const MEASURES = [
+  { id: 'ml', name: 'ml' },
+  { id: 'litre', name: 'litres' },
+  { id: 'tsp', name: 'tsp' },
+  { id: 'tbsp', name: 'tbsp' },
+  { id: 'fl-oz', name: 'fl oz' },
+  { id: 'cup', name: 'cups' },
+  { id: 'pint', name: 'pints' },
+  { id: 'quart', name: 'quarts' },
+  { id: 'gallon', name: 'gallons' },
+  { id: 'scoop', name: 'scoops' },
+  { id: 'drop', name: 'drops' },
+] as const;
+
+/** What single additions are told in. */
+export const POURED_IN = [
+  { id: 'ml', name: 'ml' },
+  { id: 'drop', name: 'drops' },
+  { id: 'tsp', name: 'tsp' },
+  { id: 'tbsp', name: 'tbsp' },
+  { id: 'fl-oz', name: 'fl oz' },
+  { id: 'cup', name: 'cups' },
+  { id: 'scoop', name: 'scoops' },
+  { id: 'g', name: 'grams' },
+] as const;
+
+/** Amounts at a touch, by measure. */
+export function handy(measure: string): readonly { count: number; name: string }[] {
+  const whole = (counts: number[]) => counts.map((count) => ({ count, name: String(count) }));
+  if (measure === 'ml' || measure === 'g') return whole([1, 5, 10, 50]);
+  if (measure === 'drop') return whole([1, 2, 5, 10]);
+  return [
+    { count: 0.25, name: '¼' },
+    { count: 0.5, name: '½' },
+    { count: 1, name: '1' },
+    { count: 2, name: '2' },
+  ];
+}
+
+/** The measure that additions to a batch said in another are told in. */
+export function finer(measure: string) {
+  if (measure === 'litre') return 'ml';
+  if (['pint', 'quart', 'gallon'].includes(measure)) return 'fl-oz';
+  return measure === 'cup' ? 'tbsp' : measure;
+}

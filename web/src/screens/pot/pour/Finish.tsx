@@ -1,0 +1,79 @@
+import { Flag, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import type { Pour } from '../../../api/client';
+import { typed } from '../../../parts/numbers';
+
+interface Props {
+  pour: Pour;
+  onTakeOut: (ml: number) => void;
+  /** Closes the record; true where what was poured becomes the recipe of the mix. */
+  onFinish: (asRecipe: boolean) => void;
+  onAway: () => void;
+}
+
+/** The end of a pour: close the record, or take some of the pot out first. */
+export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
+  const [out, setOut] = useState<string>();
+  const number = typed(out ?? '');
+  const off = pour.against_plan != null && pour.against_plan.difference > 0.05;
+  return (
+    <div className="grid gap-2 border-t border-line pt-3">
+      <div className="flex flex-wrap gap-2">
+        {off && (
+          <button type="button" className="press press-ink basis-full" onClick={() => onFinish(true)}>
+            <Flag size={18} aria-hidden /> Finish: this is the recipe now
+          </button>
+        )}
+        <button
+          type="button"
+          className={`press ${off ? 'press-plain' : 'press-ink flex-1'}`}
+          disabled={pour.steps.length === 0}
+          onClick={() => onFinish(false)}
+        >
+          {!off && <Flag size={18} aria-hidden />} {off ? 'Finish, keep the plan' : 'Finish the pot'}
+        </button>
+        {pour.total_ml > 0 && (
+          <button
+            type="button"
+            className="press press-bare"
+            aria-expanded={out !== undefined}
+            onClick={() => setOut(out === undefined ? '' : undefined)}
+          >
+            Take some out
+          </button>
+        )}
+        <button
+          type="button"
+          className="press press-bare px-0"
+          aria-label="Put this pot away"
+          onClick={onAway}
+        >
+          <Trash2 size={18} aria-hidden />
+        </button>
+      </div>
+      {out !== undefined && (
+        <form
+          className="flex gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (number != null) onTakeOut(number);
+            setOut(undefined);
+          }}
+        >
+          <input
+            aria-label="Taken out, ml"
+            inputMode="decimal"
+            placeholder="how much, ml"
+            value={out}
+            onChange={(event) => setOut(event.target.value)}
+            className="field min-w-0 flex-1"
+            autoComplete="off"
+          />
+          <button type="submit" className="press press-plain" disabled={number == null}>
+            Taken out
+          </button>
+        </form>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,154 @@
+import { Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { type Fix, type MixEntry, type Paint, type Pour, Problem } from '../../../api/client';
+import { useTell } from '../../../parts/Notice';
+import { Picker } from '../../../parts/Picker';
+import { usePourCalls, useScale } from '../../../state/pours';
+import { Correct } from '../Correct';
+import { POURED_IN } from '../measures';
+import { Amounts } from './Amounts';
+import { ByScale } from './ByScale';
+import { Finish } from './Finish';
+import { Into } from './Into';
+
+interface Props {
+  pour: Pour;
+  entry: MixEntry;
+  shelf: Paint[];
+  measure: string;
+  onMeasure: (measure: string) => void;
+  /** The paint that goes in next. */
+  paint: string | undefined;
+  onPaint: (paint: string) => void;
+  /** What was poured becomes the recipe. */
+  onRecipe: (entry: MixEntry) => void;
+}
+
+/** A pot that is being poured: what goes in next, how much, and what has gone in. */
+export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint, onRecipe }: Props) {
+  const calls = usePourCalls(measure);
+  const scale = useScale(true);
+  const tell = useTell();
+  const [wrong, setWrong] = useState<string>();
+  const [goal, setGoal] = useState<{ paint: string; grams: number }>();
+  const [byHand, setByHand] = useState(false);
+  const active = pour.paints.find((one) => one.paint === paint) ?? pour.paints.find((one) => one.left);
+  const chosen = paint ?? active?.paint ?? pour.paints[0]?.paint;
+  const connected = scale.scale?.name != null;
+
+  const attempt = async (deed: () => Promise<unknown>) => {
+    try {
+      setWrong(undefined);
+      await deed();
+      return true;
+    } catch (error) {
+      setWrong(error instanceof Problem ? error.message : 'Not taken down: the program does not answer');
+      return false;
+    }
+  };
+  const add = (unit: string, count?: number) =>
+    attempt(async () => {
+      if (!chosen) return;
+      await calls.step(pour.id, chosen, unit, count);
+      setGoal(undefined);
+    });
+  const fix = (taken: Fix) =>
+    attempt(async () => {
+      for (const part of taken.additions) await calls.step(pour.id, part.paint, 'ml', part.ml);
+    });
+  const last = pour.steps[0];
+  const wanted = goal && goal.paint === chosen ? goal.grams : active?.paint === chosen ? active?.left_g : 0;
+
+  return (
+    <div className="grid items-start gap-x-8 gap-y-4 border-t border-line pt-3 xl:grid-cols-2">
+      <section aria-label="Pouring" className="relative grid gap-2">
+        <div className="flex flex-wrap items-center justify-between gap-2">
+          <h2 className="text-xl">
+            {pour.total} in the pot
+            {pour.against_plan && pour.against_plan.difference >= 0.5 && (
+              <span className="block font-sans text-sm font-normal first-letter:uppercase">
+                {pour.against_plan.words}, ΔE00 {pour.against_plan.difference.toFixed(1)}
+              </span>
+            )}
+          </h2>
+          <Picker label="Amounts in" choices={POURED_IN} value={measure} onChange={onMeasure} />
+        </div>
+        <Into pour={pour} shelf={shelf} chosen={chosen} onChoose={onPaint} />
+        {last && (
+          <div className="flex items-center gap-3">
+            <p className="min-w-0 flex-1">
+              <span className="text-soft">Last: </span>
+              <b>{last.amount}</b> {last.name}
+            </p>
+            <button
+              type="button"
+              className="press press-plain"
+              onClick={() => attempt(() => calls.takeBack(pour.id, last.id))}
+            >
+              <Undo2 size={18} aria-hidden /> Take it back
+            </button>
+          </div>
+        )}
+        {pour.judgement && pour.total_ml >= 1 && (
+          <Correct
+            entry={{ ...entry, components: pour.recipe }}
+            amount={pour.total_ml}
+            measure="ml"
+            onAdded={connected && !byHand ? undefined : fix}
+            onWeigh={
+              connected && !byHand
+                ? (part) => {
+                    onPaint(part.paint);
+                    setGoal({ paint: part.paint, grams: part.grams });
+                  }
+                : undefined
+            }
+          />
+        )}
+        <Finish
+          pour={pour}
+          onTakeOut={(ml) => attempt(() => calls.step(pour.id, undefined, 'ml', ml))}
+          onFinish={async (asRecipe) => {
+            const done = await attempt(() => calls.finish(pour.id));
+            if (!done) return;
+            if (asRecipe) onRecipe({ ...entry, components: pour.recipe });
+            tell('The pot is finished: read a dab of it, or print its label');
+          }}
+          onAway={async () => {
+            if (await attempt(() => calls.remove(pour.id))) tell('The pot is put away; undo brings it back');
+          }}
+        />
+      </section>
+      <section aria-label="What goes in" className="relative grid gap-3">
+        <h2 className="sr-only">What goes in</h2>
+        {connected && !byHand && scale.scale ? (
+          <ByScale
+            scale={scale.scale}
+            name={shelf.find((one) => one.id === chosen)?.entry.name ?? 'this paint'}
+            wanted={wanted ?? 0}
+            onTake={() => add('scale')}
+            onTouch={() => add('touch')}
+            onBegin={() => attempt(scale.begin)}
+            onSimulate={(deed, grams) => attempt(() => scale.simulate(deed, grams))}
+          />
+        ) : (
+          <Amounts measure={measure} onAdd={add} />
+        )}
+        {connected && (
+          <button
+            type="button"
+            className="press press-bare justify-self-start px-2 text-sm"
+            onClick={() => setByHand(!byHand)}
+          >
+            {byHand ? 'Take it from the scale' : 'Tell it by hand instead'}
+          </button>
+        )}
+        {wrong && (
+          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+            {wrong}
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}

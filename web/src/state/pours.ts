@@ -1,0 +1,107 @@
+// Pots as they are poured, and the scale under them.
+
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, got, type Pour } from '../api/client';
+import { useLook } from '../light/light';
+
+/** How often a pot is looked at while somebody else may pour into it too, and how often the needle is, ms. */
+const POT = 2500;
+const NEEDLE = 150;
+
+/** The pots of a mix, or all, the last first. */
+export function usePours(mix?: string) {
+  const look = useLook();
+  return useQuery({
+    queryKey: ['pours', look, mix],
+    queryFn: () => got(api.GET('/api/pours', { params: { query: mix ? { ...look, mix } : look } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** One pot, with amounts said in a measure. */
+export function usePour(id: string | undefined, measure: string) {
+  const look = useLook();
+  return useQuery({
+    queryKey: ['pour', id, look, measure],
+    queryFn: () =>
+      got(
+        api.GET('/api/pours/{id}', { params: { path: { id: id as string }, query: { ...look, measure } } }),
+      ),
+    enabled: id !== undefined,
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) => (query.state.data?.finished_at ? false : POT),
+  });
+}
+
+export function useLabel(id: string, measure: string) {
+  const look = useLook();
+  return useQuery({
+    queryKey: ['label', id, look, measure],
+    queryFn: () =>
+      got(api.GET('/api/pours/{id}/label', { params: { path: { id }, query: { ...look, measure } } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** Everything that can be done with a pot. */
+export function usePourCalls(measure: string) {
+  const look = useLook();
+  const client = useQueryClient();
+  const query = { ...look, measure };
+  const seen = (pour: Pour) => {
+    client.setQueryData(['pour', pour.id, look, measure], pour);
+    for (const stale of ['history', 'pours', 'scale', 'label'])
+      void client.invalidateQueries({ queryKey: [stale] });
+    return pour;
+  };
+  return {
+    begin: async (mix: string, batch_ml: number | undefined) =>
+      seen(
+        await got(api.POST('/api/pours', { params: { query }, body: { mix, batch_ml: batch_ml ?? null } })),
+      ),
+    /** Something goes in, or, without a paint, comes out. Sent again with the same id it counts once. */
+    step: async (id: string, paint: string | undefined, measure: string, count?: number) =>
+      seen(
+        await got(
+          api.POST('/api/pours/{id}/steps', {
+            params: { path: { id }, query },
+            body: { id: crypto.randomUUID(), paint: paint ?? null, measure, count: count ?? null },
+          }),
+        ),
+      ),
+    takeBack: async (id: string, step: string) =>
+      seen(await got(api.DELETE('/api/pours/{id}/steps/{step}', { params: { path: { id, step }, query } }))),
+    finish: async (id: string) =>
+      seen(await got(api.POST('/api/pours/{id}/finish', { params: { path: { id }, query } }))),
+    reopen: async (id: string) =>
+      seen(await got(api.POST('/api/pours/{id}/reopen', { params: { path: { id }, query } }))),
+    place: async (id: string, place: string) =>
+      seen(await got(api.PUT('/api/pours/{id}/place', { params: { path: { id }, query }, body: { place } }))),
+    remove: async (id: string) => {
+      await got(api.DELETE('/api/pours/{id}', { params: { path: { id } } }));
+      for (const stale of ['history', 'pours']) await client.invalidateQueries({ queryKey: [stale] });
+    },
+  };
+}
+
+/** The scale at hand; its needle is followed while somebody pours. */
+export function useScale(pouring: boolean) {
+  const client = useQueryClient();
+  const scale = useQuery({
+    queryKey: ['scale'],
+    queryFn: () => got(api.GET('/api/scale')),
+    refetchInterval: (query) => (pouring && query.state.data?.name ? NEEDLE : 5000),
+  });
+  const after = () => void client.invalidateQueries({ queryKey: ['scale'] });
+  return {
+    scale: scale.data,
+    begin: async () => {
+      await got(api.POST('/api/scale/begin'));
+      after();
+    },
+    simulate: async (deed: string, grams?: number) => {
+      await got(api.POST('/api/scale/simulated', { body: { deed, grams: grams ?? null } }));
+      after();
+    },
+  };
+}

@@ -1,0 +1,28 @@
+// What is chosen once for the whole workshop: the house white, and what there is to measure with.
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, got } from '../api/client';
+import { refresh } from './workspace';
+
+const read = () => got(api.GET('/api/workshop'));
+
+export function useWorkshop() {
+  return useQuery({ queryKey: ['workshop'], queryFn: read });
+}
+
+export function useWorkshopCalls() {
+  const client = useQueryClient();
+  const change = async (what: { house_white?: string | null; owned?: string[] }) => {
+    const { revision, entry } = await read();
+    const body = { ...entry, ...what };
+    client.setQueryData(
+      ['workshop'],
+      await got(api.PUT('/api/workshop', { params: { query: { revision } }, body })),
+    );
+    await refresh(client);
+  };
+  return {
+    chooseHouseWhite: (house_white: string | null) => change({ house_white }),
+    own: (owned: string[]) => change({ owned }),
+  };
+}
