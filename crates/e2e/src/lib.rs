@@ -35,6 +35,17 @@ impl Painter {
         Self::before(|file| Workspace::demo(file).expect("the demo opens")).await
     }
 
+    /// The same with a simulated scale under the pot.
+    pub async fn at_the_demo_with_a_scale() -> Self {
+        let scale = warm_blend_server::stand_in::run(0).await.expect("a scale");
+        Self::before(|file| {
+            let workspace = Workspace::demo(file).expect("the demo opens");
+            workspace.connect_scale(scale);
+            workspace
+        })
+        .await
+    }
+
     /// Before a workspace with nothing in it.
     pub async fn at_an_empty_bench() -> Self {
         Self::before(|file| Workspace::open(file).expect("a new workspace opens")).await
@@ -182,8 +193,8 @@ impl Painter {
 
     /// Puts a text into a field in place of what stands there.
     pub async fn write(&self, role: &str, name: &str, text: &str) {
+        self.click(role, name).await;
         let field = self.the(role, name).await;
-        field.click().await.expect("the field takes the cursor");
         field.send_keys(Key::Control + "a").await.expect("keys");
         field.send_keys(text).await.expect("keys");
     }

@@ -251,7 +251,8 @@ impl PourRecord {
 
     /// How much is in it, ml.
     pub fn total(&self) -> f64 {
-        self.inside().iter().map(|(_, ml)| ml).sum()
+        // The sum of nothing would be -0.
+        self.inside().iter().fold(0.0, |sum, (_, ml)| sum + ml)
     }
 
     /// What is in the pot as parts that can be mixed and read: ml each.

@@ -84,13 +84,19 @@ export function usePourCalls(measure: string) {
   };
 }
 
-/** The scale at hand; its needle is followed while somebody pours. */
-export function useScale(pouring: boolean) {
+const SCALE = { queryKey: ['scale'], queryFn: () => got(api.GET('/api/scale')) };
+
+/** Whether a scale is at hand. */
+export function useScaleAtHand() {
+  return useQuery({ ...SCALE, select: (scale) => scale.name != null, refetchInterval: 5000 }).data ?? false;
+}
+
+/** The scale at hand, its needle followed. */
+export function useScale() {
   const client = useQueryClient();
   const scale = useQuery({
-    queryKey: ['scale'],
-    queryFn: () => got(api.GET('/api/scale')),
-    refetchInterval: (query) => (pouring && query.state.data?.name ? NEEDLE : 5000),
+    ...SCALE,
+    refetchInterval: (query) => (query.state.data?.name ? NEEDLE : 5000),
   });
   const after = () => void client.invalidateQueries({ queryKey: ['scale'] });
   return {

@@ -3,5 +3,6 @@
 mod everyone;
 mod keeping;
 mod pot;
+mod pouring;
 mod shelf;
 mod tests_of_paint;

@@ -60,7 +60,7 @@ pub struct StepEntry {
     /// What went in; none where something is taken out.
     paint: Option<Uuid>,
     /// `ml`, `tsp` … : `count` of it. `g`: `count` grams. `scale`: what went in since the last addition by the scale. `touch`: a
-    /// touch, weighed where the scale shows one.
+    /// touch. `scale-touch`: a touch that stands on the scale.
     measure: String,
     /// How many.
     count: Option<f64>,
@@ -574,7 +574,7 @@ pub async fn step(
             Ok(deed) => deed,
             Err(problem) => return Ok(Err(problem)),
         };
-        let by_scale = matches!(entry.measure.as_str(), "scale" | "touch") && on_scale.is_ok();
+        let by_scale = matches!(entry.measure.as_str(), "scale" | "scale-touch");
         let next = kept.value.with(Step { id: entry.id, at: Timestamp::now(), deed });
         if next.is_ok() && by_scale {
             // It was at rest a moment ago; where it is not any more, the next addition begins with what it shows then.
@@ -600,7 +600,7 @@ impl StepEntry {
         };
         let Some((paint, tin)) = self.paint.zip(tin) else {
             let ml = match self.measure.as_str() {
-                "g" | "scale" | "touch" => {
+                "g" | "scale" | "touch" | "scale-touch" => {
                     Err("what is taken out is told in ml or spoons, not by weight".to_owned())
                 }
                 measure => measure_of(measure).map(Measure::millilitres),
@@ -619,10 +619,11 @@ impl StepEntry {
                 let grams = on_scale.map_err(|why| not_yet(&why))?;
                 (grams / density, Said::Weighed(grams))
             }
-            "touch" => match on_scale {
-                Ok(grams) => (grams / density, Said::WeighedTouch(grams)),
-                Err(_) => (touch, Said::Touch),
-            },
+            "scale-touch" => {
+                let grams = on_scale.map_err(|why| not_yet(&why))?;
+                (grams / density, Said::WeighedTouch(grams))
+            }
+            "touch" => (touch, Said::Touch),
             measure => {
                 let measure = checks.field("/measure", measure_of(measure));
                 let count = checks.field("/count", count());

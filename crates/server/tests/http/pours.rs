@@ -207,6 +207,13 @@ async fn poured_by_the_scale() {
     let problem = step(&bench, &pour, &grey, "scale", 0.0, StatusCode::CONFLICT).await;
     assert!(problem["detail"].as_str().unwrap().contains("nothing has gone in"), "{problem}");
 
+    deed(json!({"deed": "pour", "grams": 0.9})).await;
+    until("moving").await;
+    until("steady").await;
+    let touched = step(&bench, &pour, &grey, "scale-touch", 0.0, StatusCode::OK).await;
+    assert_eq!(touched["touches"], 1);
+    assert!((number(&touched["touch_ml"]) * 1.45 - 0.9).abs() < 0.5, "{touched}");
+
     deed(json!({"deed": "lift"})).await;
     until("lifted").await;
     deed(json!({"deed": "put back"})).await;

@@ -5,7 +5,7 @@ import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { useTell } from '../../parts/Notice';
 import { Segments } from '../../parts/Segments';
-import { usePour, usePourCalls, usePours, useScale } from '../../state/pours';
+import { usePour, usePourCalls, usePours, useScaleAtHand } from '../../state/pours';
 import { useDraft } from '../../state/useDraft';
 import { useMixCalls, useMixPreview } from '../../state/workspace';
 import { Blend } from './Blend';
@@ -45,7 +45,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const pours = usePours(mix.id);
   const open = usePour(pours.data?.find((pour) => pour.open)?.id, pouredIn);
   const pour = use === 'mix' && open.data && !open.data.finished_at ? open.data : undefined;
-  const { scale } = useScale(false);
+  const weighs = useScaleAtHand();
   const pourCalls = usePourCalls(pouredIn);
   // The tray is as it was while a hand is on a joint: what it is given stays the same, so it is not drawn again.
   const ids = entry.components.map((part) => part.paint).join(' ');
@@ -71,7 +71,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
 
   const pourIt = async (ml: number | undefined, measure: string) => {
     try {
-      setPouredIn(scale?.name ? 'g' : finer(measure));
+      setPouredIn(weighs ? 'g' : finer(measure));
       setNext(undefined);
       await pourCalls.begin(mix.id, ml);
     } catch {

@@ -27,7 +27,7 @@ interface Props {
 /** A pot that is being poured: what goes in next, how much, and what has gone in. */
 export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint, onRecipe }: Props) {
   const calls = usePourCalls(measure);
-  const scale = useScale(true);
+  const scale = useScale();
   const tell = useTell();
   const [wrong, setWrong] = useState<string>();
   const [goal, setGoal] = useState<{ paint: string; grams: number }>();
@@ -127,7 +127,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             name={shelf.find((one) => one.id === chosen)?.entry.name ?? 'this paint'}
             wanted={wanted ?? 0}
             onTake={() => add('scale')}
-            onTouch={() => add('touch')}
+            onTouch={() => add('scale-touch')}
             onBegin={() => attempt(scale.begin)}
             onSimulate={(deed, grams) => attempt(() => scale.simulate(deed, grams))}
           />
