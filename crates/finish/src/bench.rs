@@ -5,6 +5,7 @@
 //! | which mix of the shelf comes nearest to a colour? | [`find`], [`Recipe`] |
 //! | what is to be added to a pot that is off its target? | [`correct`], [`Correction`] |
 //! | what are its shades, lighter and darker? | [`ladder`], [`Rung`] |
+//! | what does a medium make of it, and where are its limits? | [`Preset`], [`Kind`], [`warnings`] |
 //! | how much is to be mixed? | [`for_area`], [`using_up`] |
 //! | how is a batch measured out, and what does rounding do? | [`measured`], [`Measure`] |
 //! | what does the shelf lack, and what should not be stirred together? | [`missing`], [`clash`] |
@@ -17,6 +18,7 @@ mod correct;
 mod ladder;
 mod matching;
 mod measures;
+mod mediums;
 mod sweep;
 
 pub use advice::{clash, missing};
@@ -26,3 +28,4 @@ pub use correct::{Correction, Pot, correct};
 pub use ladder::{Made, Rung, SHADE, SHADES, ladder};
 pub use matching::{EVERY, Limits, Progress, Recipe, Tin, find};
 pub use measures::{Measure, Rounded, about, amount, measured};
+pub use mediums::{Films, Kind, Preset, Warning, warnings};

@@ -61,7 +61,8 @@ pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
 pub use pot::{
-    BadMix, Component, LoggedReading, MixId, PaintId, Piece, SavedMix, WholeParts, Workshop, simplest,
+    BadMix, Component, LoggedReading, MixId, PaintId, Piece, SavedMix, WholeParts, Workshop, nearest_whole,
+    simplest,
 };
 pub use pour::{BadPour, Deed, PourRecord, Said, Standing, Step, TOUCH, touch};
 pub use product::{

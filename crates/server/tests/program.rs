@@ -186,3 +186,43 @@ fn a_file_of_the_first_form_still_opens() {
     assert_eq!(store.all::<warm_blend_finish::ShelfPaint>().unwrap().len(), 16);
     assert_eq!(store.all::<warm_blend_finish::SavedMix>().unwrap().len(), 3);
 }
+
+/// The demo has a simulated scale beside it, in a process of its own that speaks lines and ends when its input does.
+#[tokio::test]
+async fn the_demo_comes_with_a_scale() {
+    let running = start(&["demo", "--port", "0"]);
+    let client = reqwest::Client::new();
+    let mut name = Value::Null;
+    for _ in 0..200 {
+        let scale: Value =
+            client.get(format!("{}/api/scale", running.base)).send().await.unwrap().json().await.unwrap();
+        name = scale["name"].clone();
+        if !name.is_null() {
+            break;
+        }
+        tokio::time::sleep(Duration::from_millis(50)).await;
+    }
+    assert_eq!(name, "simulated scale");
+
+    let mut scale = program()
+        .args(["scale", "--port", "0"])
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let mut said = String::new();
+    BufReader::new(scale.stdout.as_mut().unwrap()).read_line(&mut said).unwrap();
+    let mut lines =
+        BufReader::new(std::net::TcpStream::connect(said.trim().rsplit(' ').next().unwrap()).unwrap())
+            .lines();
+    assert_eq!(lines.next().unwrap().unwrap(), "scale simulated scale");
+    let line = lines.next().unwrap().unwrap();
+    assert!(line.parse::<warm_blend_finish::device::ScaleLine>().is_ok(), "{line}");
+    drop(scale.stdin.take());
+    assert!(scale.wait().unwrap().success());
+
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("workspace.db");
+    let error = refused(&["serve", "--data", file.to_str().unwrap(), "--scale", "next to the sink"]);
+    assert!(error.contains("no address of a scale"), "{error}");
+}

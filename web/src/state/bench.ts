@@ -91,3 +91,25 @@ export function useCorrections(
     ...ASKED,
   });
 }
+
+/** The usual mixtures of paint with mediums. */
+export function usePresets() {
+  return useQuery({ queryKey: ['presets'], queryFn: () => got(api.GET('/api/bench/presets')) });
+}
+
+/** The pot as a usual mixture, or without mediums. */
+export const madeInto = (components: MixPart[], preset: string | null) =>
+  got(api.POST('/api/bench/make-into', { body: { components, preset } }));
+
+/** The films that a pot leaves over a paint. */
+export function useFilm(components: MixPart[], ground: string | undefined) {
+  const look = useLook();
+  const body = { components, on_paint: ground ?? null, on_colour: null };
+  return useQuery({
+    queryKey: ['film', look, body],
+    queryFn: ({ signal }) => got(api.POST('/api/bench/film', { params: { query: look }, body, signal })),
+    enabled: components.length > 0 && ground !== undefined,
+    placeholderData: keepPreviousData,
+    ...ASKED,
+  });
+}

@@ -289,3 +289,27 @@ async fn a_dab_of_the_pot_teaches() {
     painter.reads("within ±4.9").await;
     painter.leave().await;
 }
+
+/// A mix becomes a scumble, with what the shelf lacks put on it in one touch; the film over a ground is seen; too much water is
+/// warned of.
+#[tokio::test]
+async fn a_mix_is_made_into_a_scumble() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "calm olive").await;
+    painter.choose("Make it into", "Scumble").await;
+    painter.reads("There is no acrylic scumble or water on the shelf.").await;
+    painter.click("button", "Put it there").await;
+    painter.reads("2 : 1 : 2 : 5 : 5, 15 parts").await;
+    painter.the("region", "Film over a ground").await;
+    painter.choose("Over which ground", "over night blue").await;
+    painter.reads("lighter").await;
+    painter.write("spinbutton", "Parts of water", "60").await;
+    painter.press(Key::Enter).await;
+    painter.reads("Past its binding").await;
+    painter.choose("Make it into", "Paint, without").await;
+    painter.reads("2 : 1 : 2, 5 parts").await;
+    painter.gone("region", "Film over a ground").await;
+    painter.leave().await;
+}

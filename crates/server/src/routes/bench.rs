@@ -374,7 +374,7 @@ pub struct MadeRung {
 }
 
 /// What several paints or mixes come to, in the state that is looked at.
-async fn pots(
+pub async fn pots(
     workspace: &Workspace,
     pots: &[(String, &[MixPart])],
     look: Look,

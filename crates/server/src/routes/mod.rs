@@ -3,6 +3,7 @@
 mod bench;
 mod files;
 mod history;
+mod mediums;
 mod mixes;
 mod paints;
 mod photos;
@@ -48,6 +49,9 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(bench::blend))
         .routes(routes!(bench::measure))
         .routes(routes!(bench::correct))
+        .routes(routes!(mediums::presets))
+        .routes(routes!(mediums::make_into))
+        .routes(routes!(mediums::film))
         .routes(routes!(pours::list, pours::begin))
         .routes(routes!(pours::get, pours::remove))
         .routes(routes!(pours::step))

@@ -190,3 +190,95 @@ async fn a_pot_is_corrected() {
         assert_eq!(told["errors"][0]["pointer"], pointer, "{told}");
     }
 }
+
+/// A pot becomes a glaze and a paint again; what it leaves over a ground is thicker in a recess; limits are said.
+#[tokio::test]
+async fn a_pot_is_made_into_a_glaze() {
+    let bench = Bench::demo().await;
+    let (brown, blue) = (bench.paint("peat brown").await, bench.paint("night blue").await);
+    let (cream, glazing) = (bench.paint("oat white").await, bench.paint("glazing liquid").await);
+    let pot = json!([{"paint": brown, "parts": 3}, {"paint": blue, "parts": 1}]);
+    let into = |components: &Value, preset: Value| json!({"components": components, "preset": preset});
+    let glaze = bench.post("/api/bench/make-into", into(&pot, json!("wall-glaze")), StatusCode::OK).await;
+    assert_eq!(glaze[2], json!({"paint": glazing, "parts": 16}));
+    let again = bench.post("/api/bench/make-into", into(&glaze, Value::Null), StatusCode::OK).await;
+    assert_eq!(again, pot);
+
+    let over = json!({"components": glaze, "on_paint": cream});
+    let seen = bench.post("/api/bench/film", over, StatusCode::OK).await;
+    assert_eq!(seen["kind"], "glaze, stippled");
+    let off = |i: usize| seen["films"][i]["difference"].as_f64().unwrap();
+    assert!(off(1) > off(0) && off(0) > off(2) && off(2) > 0.0, "{seen}");
+    assert!(seen["films"][1]["words"].as_str().unwrap().contains("darker"), "{seen}");
+
+    let wax = bench.paint("clear wax").await;
+    let over = json!({"components": [{"paint": brown, "parts": 2}, {"paint": wax, "parts": 1}], "on_colour": {"hex": "#e9dfc8"}});
+    let seen = bench.post("/api/bench/film", over, StatusCode::OK).await;
+    assert_eq!(seen["warnings"][0]["fails"], true);
+    assert!(seen["warnings"][0]["words"].as_str().unwrap().contains("tacky"), "{seen}");
+
+    // No scumble on the demo shelf: said before and when it is tried.
+    let presets = bench.get("/api/bench/presets").await;
+    let scumble = presets.as_array().unwrap().iter().find(|preset| preset["id"] == "scumble").unwrap();
+    assert_eq!(scumble["missing"][0]["class"], "scumble");
+    let problem = bench
+        .post("/api/bench/make-into", into(&pot, json!("scumble")), StatusCode::UNPROCESSABLE_ENTITY)
+        .await;
+    assert!(problem["detail"].as_str().unwrap().contains("no acrylic scumble on the shelf"), "{problem}");
+    let nothing = json!({"components": [{"paint": wax, "parts": 1}], "preset": "wash"});
+    let problem = bench.post("/api/bench/make-into", nothing, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(problem["detail"].as_str().unwrap().contains("no paint in the pot"), "{problem}");
+}
+
+/// A surface and coats, or all that is left of a paint, make a batch; what there is to measure with is kept.
+#[tokio::test]
+async fn a_batch_for_a_surface_or_for_what_is_left() {
+    let bench = Bench::demo().await;
+    let (grey, blue) = (bench.paint("dove grey").await, bench.paint("night blue").await);
+    let of = json!([{"paint": grey, "parts": 3}, {"paint": blue, "parts": 1}]);
+    let ask = |amount: f64, measure: &str, more: Value| {
+        let mut asked = json!({"components": of, "amount": amount, "measure": measure});
+        asked.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        asked
+    };
+    let number = |answer: &Value, field: &str| answer[field].as_f64().unwrap();
+    let measure = "/api/bench/measure";
+    let metric = bench.post(measure, ask(2.0, "m2", json!({"coats": 2})), StatusCode::OK).await;
+    // Two coats of 90 µm on 2 m² are 360 ml, and a tenth more (common practice).
+    assert!((number(&metric, "ml") - 396.0).abs() < 1e-6, "{metric}");
+    let feet = bench.post(measure, ask(2.0 / 0.092_903_04, "ft2", json!({"coats": 2})), StatusCode::OK).await;
+    assert!((number(&feet, "ml") - 396.0).abs() < 1e-6);
+    assert!((number(&metric, "cost_per_m2") * 0.092_903_04 - number(&metric, "cost_per_ft2")).abs() < 1e-9);
+    assert!(
+        (number(&metric, "cost") / number(&metric, "covers_m2") - number(&metric, "cost_per_m2")).abs()
+            < 1e-9
+    );
+
+    // 420 ml of night blue are left, a quarter of the pot: more dove grey is wanted than there is.
+    let left = bench.post(measure, ask(0.0, "left", json!({"using_up": blue})), StatusCode::OK).await;
+    assert!((number(&left, "ml") - 1680.0).abs() < 1e-6);
+    assert_eq!(left["short"], json!(["dove grey"]));
+    let weighed = left["ways"].as_array().unwrap().last().unwrap();
+    assert_eq!((weighed["measure"].as_str(), weighed["amounts"][0].as_str()), (Some("g"), Some("1827.0 g")));
+
+    let kept = bench.get("/api/workshop").await;
+    let entry = json!({"house_white": kept["entry"]["house_white"], "owned": ["tsp", "cup"]});
+    let address = format!("/api/workshop?revision={}", kept["revision"]);
+    bench.call(reqwest::Method::PUT, &address, entry, StatusCode::OK).await;
+    let cup = bench.post(measure, ask(1.0, "cup", json!({})), StatusCode::OK).await;
+    let used: Vec<&str> =
+        cup["ways"].as_array().unwrap().iter().map(|way| way["measure"].as_str().unwrap()).collect();
+    assert!(used.iter().all(|measure| ["tsp", "cup", "g"].contains(measure)), "{used:?}");
+
+    let refused = StatusCode::UNPROCESSABLE_ENTITY;
+    for (bad, at) in [
+        (ask(-1.0, "m2", json!({})), "/amount"),
+        (ask(2.0, "m2", json!({"coats": 0})), "/coats"),
+        (ask(0.0, "left", json!({})), "/using_up"),
+        (ask(1.0, "acre", json!({})), "/measure"),
+        (ask(1e12, "litre", json!({})), "/amount"),
+    ] {
+        let problem = bench.post(measure, bad, refused).await;
+        assert_eq!(problem["errors"][0]["pointer"], at, "{problem}");
+    }
+}

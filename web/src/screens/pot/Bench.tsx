@@ -10,7 +10,9 @@ import { useDraft } from '../../state/useDraft';
 import { useMixCalls, useMixPreview } from '../../state/workspace';
 import { Blend } from './Blend';
 import { EMPTY, put, takeOut } from './entry';
+import { Films } from './Films';
 import { Ladder } from './Ladder';
+import { MakeInto } from './MakeInto';
 import { Match } from './Match';
 import { type Batch, MeasureOut } from './MeasureOut';
 import { finer } from './measures';
@@ -58,6 +60,8 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
     const inside = entry.components.some((part) => part.paint === paint);
     change(inside ? takeOut(entry, paint) : put(entry, paint));
   }, []);
+
+  const thinned = prediction.parts.some((part) => part.medium);
 
   const remove = async () => {
     try {
@@ -143,13 +147,13 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
         )}
         {use === 'mix' && !pour && (
           <>
-            <ProportionBar
-              entry={entry}
-              parts={prediction.parts}
-              onShow={draft.show}
-              onChange={draft.change}
-            />
+            <ProportionBar entry={entry} parts={prediction.parts} onShow={draft.show} onChange={draft.change}>
+              {entry.components.length > 0 && (
+                <MakeInto entry={entry} thinned={thinned} onChange={draft.change} />
+              )}
+            </ProportionBar>
             <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />
+            {thinned && <Films entry={entry} shelf={shelf} />}
             {entry.components.length > 0 && (
               <MeasureOut
                 entry={entry}

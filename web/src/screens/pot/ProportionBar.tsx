@@ -1,5 +1,6 @@
 import { GripVertical } from 'lucide-react';
 import { Slider } from 'radix-ui';
+import type { ReactNode } from 'react';
 import type { MixEntry, PredictedPart } from '../../api/client';
 import { finer, joints, MOST_PARTS, simplest, totalParts, withJoints } from './entry';
 
@@ -10,12 +11,14 @@ interface Props {
   onShow: (entry: MixEntry) => void;
   /** When it lets go. */
   onChange: (entry: MixEntry) => void;
+  /** What else can be done with the ratio. */
+  children?: ReactNode;
 }
 
 /** The pot as one bar: its joints drag and snap to whole parts, the total stays. */
-export function ProportionBar({ entry, parts, onShow, onChange }: Props) {
+export function ProportionBar({ entry, parts, onShow, onChange, children }: Props) {
   const { components } = entry;
-  if (components.length < 2) return null;
+  if (components.length < 2) return <div className="flex justify-end">{children}</div>;
   const total = totalParts(entry);
   const name = (paint: string | undefined) => parts.find((part) => part.paint === paint)?.name ?? '';
   const hex = (paint: string) => parts.find((part) => part.paint === paint)?.hex;
@@ -29,7 +32,7 @@ export function ProportionBar({ entry, parts, onShow, onChange }: Props) {
           {components.map((part) => part.parts).join(' : ')}
           <span className="font-normal text-soft">, {total} parts</span>
         </p>
-        <div className="flex gap-1">
+        <div className="flex flex-wrap justify-end gap-1">
           <button
             type="button"
             className="press press-bare text-sm"
@@ -46,6 +49,7 @@ export function ProportionBar({ entry, parts, onShow, onChange }: Props) {
           >
             Simplest parts
           </button>
+          {children}
         </div>
       </div>
       <Slider.Root
