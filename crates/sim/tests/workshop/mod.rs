@@ -1,5 +1,8 @@
 //! A painter at the virtual workshop: lays out samples, reads them, and compares predictions with what comes out.
 
+// Each test file uses its own part of it.
+#![allow(dead_code)]
+
 use std::fmt;
 
 use rand::{Rng, SeedableRng};
@@ -115,6 +118,13 @@ impl Workshop {
         // Poured by scale, it is read with care: at three places.
         let careful = pour == Pour::Scale;
         self.reading(vec![(tin, parts(1.0)), (0, parts(white))], pour, sample, spectrum, careful)
+    }
+
+    /// A dab of a pot: read with care, entered as it was told.
+    pub fn dab(&mut self, told: &Recipe, real: &Recipe) -> Reading {
+        let of: Vec<_> = real.iter().map(|(tin, parts)| (*parts, &self.tins[*tin])).collect();
+        let sample = Sample::thick(&of, State::Dry).unwrap();
+        self.reading(told.clone(), Pour::Scale, sample, false, true)
     }
 
     pub fn masstone(&mut self, tin: usize, spectrum: bool) -> Reading {
