@@ -22,9 +22,10 @@ export function useFound(wanted: Wanted | undefined) {
 }
 
 /** The shades of what is in the pot. */
-export function useLadder(base: MixPart[], shade: number | undefined) {
+export function useLadder(base: MixPart[], shade: number | undefined, neighbours: string[]) {
   const look = useLook();
-  const body = { base, shade: shade ?? null };
+  const [one, other] = neighbours;
+  const body = { base, shade: shade ?? null, neighbours: one && other ? [one, other] : null };
   return useQuery({
     queryKey: ['ladder', look, body],
     queryFn: ({ signal }) => got(api.POST('/api/bench/ladder', { params: { query: look }, body, signal })),

@@ -1,8 +1,17 @@
 // The log of readings and the colour reader.
 
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
 import { refresh } from './workspace';
+
+/** The log of readings, the last first, while it is looked at. */
+export function useReadings(looking: boolean) {
+  return useQuery({
+    queryKey: ['readings'],
+    queryFn: async () => (await got(api.GET('/api/readings'))).toReversed(),
+    enabled: looking,
+  });
+}
 
 /** Everything that can be done with readings. A reading changes what is known of every mix, so all is asked for again. */
 export function useReadingCalls() {

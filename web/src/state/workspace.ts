@@ -51,6 +51,14 @@ export function useMixes() {
   });
 }
 
+/** What colour a mix is in daylight, dry: as targets are told. */
+export async function dryInDaylight(id: string): Promise<[number, number, number] | undefined> {
+  const query = { light: 'daylight', state: 'dry' };
+  const mix = await got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } }));
+  const [l, a, b] = mix.prediction.swatch?.face.lab ?? [];
+  return l === undefined || a === undefined || b === undefined ? undefined : [l, a, b];
+}
+
 export function useClasses() {
   return useQuery({
     queryKey: ['classes'],

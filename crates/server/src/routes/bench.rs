@@ -334,6 +334,8 @@ pub struct LadderOf {
     base: Vec<MixPart>,
     /// L* of one shade, 1–20; 6 when left out.
     shade: Option<f64>,
+    /// Or two paints that are neighbours on the painter's own card: one shade is what lies between them.
+    neighbours: Option<[Uuid; 2]>,
 }
 
 /// The shades of a colour.
@@ -407,11 +409,27 @@ pub async fn ladder(
     Body(of): Body<LadderOf>,
 ) -> Result<Json<Ladder>, Problem> {
     let look = asked.get()?;
-    let shade = of.shade.unwrap_or(SHADE);
-    if !(1.0..=20.0).contains(&shade) {
-        return Err(Problem::field("/shade", "one shade is 1 to 20 L*"));
-    }
     let (made, shelf, known) = pots(&workspace, &[("/base".to_owned(), &of.base)], look).await?;
+    let (shade, at) = match of.neighbours {
+        None => (of.shade.unwrap_or(SHADE), "/shade"),
+        Some(pair) => {
+            let lightness = |i: usize| {
+                let paint = known.estimate().paint(PaintId(pair[i]));
+                let paint = paint.map(|paint| paint.best().seen_lab(Light::Daylight).l);
+                paint.ok_or_else(|| {
+                    Problem::field(format!("/neighbours/{i}"), "this paint is not on the shelf")
+                })
+            };
+            ((lightness(0)? - lightness(1)?).abs(), "/neighbours")
+        }
+    };
+    if !(1.0..=20.0).contains(&shade) {
+        let words = match of.neighbours {
+            None => "one shade is 1 to 20 L*".to_owned(),
+            Some(_) => format!("these two are {shade:.1} L* apart: choose two that are 1 to 20 apart"),
+        };
+        return Err(Problem::field(at, words));
+    }
     blocking(move || {
         let Some(base) = made.first() else { return Err(Problem::internal()) };
         let alone = of.base.len() == 1;
@@ -477,6 +495,8 @@ pub struct BlendPath {
     half_way: f64,
     /// That as parts of the first and of the second.
     half_way_parts: [u32; 2],
+    /// Which of the two overpowers the other, 0 or 1: it goes in last and least.
+    overpowers: Option<u8>,
     /// Share of the second where it goes grey, if it does.
     mud_at: Option<f64>,
     /// The paint of the shelf that bridges the two best, where one does.
@@ -539,6 +559,10 @@ fn path(bench: &Bench, one: &Material, other: &Material, light: Light) -> BlendP
         uneven: path.uneven,
         half_way: path.half_way,
         half_way_parts: path.half_way_parts().into(),
+        overpowers: path.stronger().map(|stronger| match stronger {
+            bench::Stronger::First => 0,
+            bench::Stronger::Second => 1,
+        }),
         mud_at: path.mud.map(|mud| mud.share),
         bridge: bridge.and_then(|at| bench.parts(&[(at, 1)]).into_iter().next()),
     }

@@ -5,6 +5,7 @@ import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { useTell } from '../../parts/Notice';
 import { Segments } from '../../parts/Segments';
+import { useMeasured } from '../../state/bench';
 import { usePour, usePourCalls, usePours, useScaleAtHand } from '../../state/pours';
 import { useDraft } from '../../state/useDraft';
 import { useMixCalls, useMixPreview } from '../../state/workspace';
@@ -14,8 +15,8 @@ import { Films } from './Films';
 import { Ladder } from './Ladder';
 import { MakeInto } from './MakeInto';
 import { Match } from './Match';
-import { type Batch, MeasureOut } from './MeasureOut';
-import { finer } from './measures';
+import { MeasureOut } from './MeasureOut';
+import { asked as askedOf, type Batch, finer } from './measures';
 import { Parts } from './Parts';
 import { ProportionBar } from './ProportionBar';
 import { Poured } from './pour/Poured';
@@ -44,6 +45,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const [batch, setBatch] = useState<Batch>({ amount: '1', measure: 'cup', coats: '2' });
   const [pouredIn, setPouredIn] = useState('ml');
   const [next, setNext] = useState<string>();
+  const measured = useMeasured(entry.components, askedOf(batch));
   const pours = usePours(mix.id);
   const open = usePour(pours.data?.find((pour) => pour.open)?.id, pouredIn);
   const pour = use === 'mix' && open.data && !open.data.finished_at ? open.data : undefined;
@@ -131,6 +133,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           pour={pour}
           problem={draft.problem}
           shelf={shelf}
+          mixes={mixes.filter((other) => other.id !== mix.id)}
           low={use !== 'mix' || pour !== undefined}
         />
         {pour && (
@@ -159,6 +162,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
                 entry={entry}
                 parts={prediction.parts}
                 batch={batch}
+                measured={measured}
                 onBatch={setBatch}
                 onChange={draft.change}
                 onPour={pourIt}
@@ -167,9 +171,18 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
             <Poured mix={mix.id} />
           </>
         )}
-        {use === 'match' && <Match entry={entry} shelf={shelf} onChange={draft.change} />}
-        {use === 'ladder' && <Ladder entry={entry} onBegin={begin} />}
-        {use === 'blend' && <Blend entry={entry} shelf={shelf} hex={prediction.swatch?.face.hex} />}
+        {use === 'match' && (
+          <Match entry={entry} shelf={shelf} batch={measured.data?.ml} onChange={draft.change} />
+        )}
+        {use === 'ladder' && <Ladder entry={entry} shelf={shelf} onBegin={begin} />}
+        {use === 'blend' && (
+          <Blend
+            entry={entry}
+            shelf={shelf}
+            mixes={mixes.filter((other) => other.id !== mix.id)}
+            hex={prediction.swatch?.face.hex}
+          />
+        )}
       </section>
     </div>
   );

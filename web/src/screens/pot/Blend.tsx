@@ -1,6 +1,6 @@
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { useState } from 'react';
-import type { BlendPath, Blend as Lies, MixEntry, Paint } from '../../api/client';
+import type { BlendPath, Blend as Lies, Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { share } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useBlend } from '../../state/bench';
@@ -10,37 +10,38 @@ const MOST = 4;
 interface Props {
   entry: MixEntry;
   shelf: Paint[];
+  mixes: Mix[];
   /** Flat colour of what is in the pot. */
   hex: string | undefined;
 }
 
 /** The way from what is in the pot to other colours: how it runs, where it goes grey, which brushes must not meet. */
-export function Blend({ entry, shelf, hex }: Props) {
+export function Blend({ entry, shelf, mixes, hex }: Props) {
   const [others, setOthers] = useState<string[]>([]);
-  const paints = shelf.filter((paint) => !paint.medium);
-  const chosen = others.flatMap((id) => paints.filter((paint) => paint.id === id));
+  const ends = [...shelf.filter((paint) => !paint.medium).map(ofPaint), ...mixes.flatMap(ofMix)];
+  const chosen = others.flatMap((id) => ends.filter((end) => end.id === id));
   const blend = useBlend([
     ...(entry.components.length > 0 ? [entry.components] : []),
-    ...chosen.map((paint) => [{ paint: paint.id, parts: 1 }]),
+    ...chosen.map((end) => end.components),
   ]);
   if (entry.components.length === 0)
     return <p className="text-soft">Put a paint in first: the blend begins with what is in the pot.</p>;
-  const names = [entry.name ?? 'what is in the pot', ...chosen.map((paint) => paint.entry.name)];
-  const colours = [hex, ...chosen.map((paint) => paint.swatch.face.hex)];
-  const free = paints.filter((paint) => !others.includes(paint.id));
+  const names = [entry.name ?? 'what is in the pot', ...chosen.map((end) => end.name)];
+  const colours = [hex, ...chosen.map((end) => end.hex)];
+  const free = ends.filter((end) => !others.includes(end.id));
   return (
     <div className="grid content-start gap-4">
       <div className="flex flex-wrap items-center gap-2">
         <span className="text-sm font-semibold">From {names[0]} to</span>
-        {chosen.map((paint) => (
+        {chosen.map((end) => (
           <button
-            key={paint.id}
+            key={end.id}
             type="button"
             className="press press-plain"
-            onClick={() => setOthers(others.filter((id) => id !== paint.id))}
+            onClick={() => setOthers(others.filter((id) => id !== end.id))}
           >
-            <span aria-hidden className="size-6" style={{ background: paint.swatch.face.hex }} />
-            {paint.entry.name} <X size={16} aria-hidden />
+            <span aria-hidden className="size-6" style={{ background: end.hex }} />
+            {end.name} <X size={16} aria-hidden />
             <span className="sr-only">(take it out of the blend)</span>
           </button>
         ))}
@@ -49,7 +50,7 @@ export function Blend({ entry, shelf, hex }: Props) {
             label="Blend into"
             choices={[
               { id: 'none', name: chosen.length ? 'then…' : 'Choose a colour' },
-              ...free.map((paint) => ({ id: paint.id, name: paint.entry.name })),
+              ...free.map(({ id, name }) => ({ id, name })),
             ]}
             value="none"
             onChange={(id) => id !== 'none' && setOthers([...others, id])}
@@ -73,6 +74,26 @@ export function Blend({ entry, shelf, hex }: Props) {
     </div>
   );
 }
+
+/** What a blend may run to. */
+interface End {
+  id: string;
+  name: string;
+  hex: string | undefined;
+  components: MixPart[];
+}
+
+const ofPaint = (paint: Paint): End => ({
+  id: paint.id,
+  name: paint.entry.name,
+  hex: paint.swatch.face.hex,
+  components: [{ paint: paint.id, parts: 1 }],
+});
+
+const ofMix = ({ id, entry, prediction }: Mix): End[] =>
+  entry.name && entry.components.length > 0
+    ? [{ id, name: entry.name, hex: prediction.swatch?.face.hex, components: entry.components }]
+    : [];
 
 interface WayProps {
   path: BlendPath;
@@ -101,6 +122,13 @@ function Way({ path, from, to, onBridge, full }: WayProps) {
       <p className="font-display text-xl font-semibold first-letter:uppercase">{path.words}</p>
       <p className="text-sm text-soft">
         Half-way at {one} {from} : {other} {to}, {share(path.half_way)} of the second.
+        {path.overpowers != null && (
+          <b className="text-ink">
+            {' '}
+            <span className="inline-block first-letter:uppercase">{path.overpowers === 0 ? from : to}</span>{' '}
+            overpowers: it goes in last and least.
+          </b>
+        )}
       </p>
       {bridge && (
         <p className="flex flex-wrap items-center gap-2 text-sm">

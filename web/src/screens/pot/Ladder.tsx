@@ -1,25 +1,29 @@
 import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
-import type { LadderRung, MixEntry, MixPart } from '../../api/client';
+import { type LadderRung, type MixEntry, type MixPart, type Paint, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { oneDecimal, typed } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
 import { useLadder } from '../../state/bench';
 
 interface Props {
   entry: MixEntry;
+  shelf: Paint[];
   /** Puts a mix on a bench of its own. */
   onBegin: (name: string, components: MixPart[]) => void;
 }
 
 /** Shades of what is in the pot, from five darker to five lighter, as mixes of the shelf. */
-export function Ladder({ entry, onBegin }: Props) {
+export function Ladder({ entry, shelf, onBegin }: Props) {
   const [written, setWritten] = useState('6');
   const [chosen, setChosen] = useState(-3);
   const size = typed(written);
   const wrong = size === undefined || size === null || size < 1 || size > 20;
-  const ladder = useLadder(entry.components, wrong ? undefined : size);
+  const [card, setCard] = useState<string[]>([]);
+  const ladder = useLadder(entry.components, wrong ? undefined : size, card);
   if (entry.components.length === 0)
     return <p className="text-soft">Put a paint in first: the ladder is made from what is in the pot.</p>;
+  const paints = shelf.filter((paint) => !paint.medium);
   const rungs = ladder.data?.rungs ?? [];
   const rung = rungs.find(({ shade }) => shade === chosen);
   return (
@@ -28,14 +32,44 @@ export function Ladder({ entry, onBegin }: Props) {
         <p className="max-w-prose text-sm text-soft">
           Fewer than three shades from the base a glaze vanishes, more than five it shouts.
         </p>
-        <div className="w-44">
-          <Field
-            label="L* of one shade"
-            value={written}
-            onChange={setWritten}
-            error={wrong ? 'one shade is 1 to 20 L*' : undefined}
-          />
+        <div className="flex flex-wrap items-end gap-2">
+          {card.length < 2 && (
+            <div className="w-36">
+              <Field
+                label="L* of one shade"
+                value={written}
+                onChange={setWritten}
+                error={wrong ? 'one shade is 1 to 20 L*' : undefined}
+              />
+            </div>
+          )}
+          {[0, 1]
+            .map((at) => (
+              <Picker
+                key={at}
+                label={at === 0 ? 'One shade is from' : 'One shade is to'}
+                choices={[
+                  { id: 'none', name: at === 0 ? 'or as from…' : 'to…' },
+                  ...paints
+                    .filter((paint) => paint.id !== card[1 - at])
+                    .map((paint) => ({ id: paint.id, name: paint.entry.name })),
+                ]}
+                value={card[at] ?? 'none'}
+                onChange={(id) =>
+                  setCard(id === 'none' ? [] : at === 0 ? [id, ...card.slice(1)] : [card[0] ?? id, id])
+                }
+              />
+            ))
+            .slice(0, card.length > 0 ? 2 : 1)}
+          {card.length === 2 && ladder.data && (
+            <p className="pb-3 text-sm">One shade is {oneDecimal(ladder.data.shade)} L*</p>
+          )}
         </div>
+        {ladder.error instanceof Problem && (
+          <p role="alert" className="basis-full text-sm font-medium text-alarm first-letter:uppercase">
+            {ladder.error.message}
+          </p>
+        )}
       </div>
       <ToggleGroup.Root
         type="single"

@@ -11,6 +11,8 @@ import { useClasses } from '../../state/workspace';
 interface Props {
   entry: MixEntry;
   shelf: Paint[];
+  /** How much is to be mixed, ml. */
+  batch: number | undefined;
   onChange: (entry: MixEntry) => void;
 }
 
@@ -22,9 +24,9 @@ const MOST = [
 ] as const;
 
 /** Recipes of the shelf for the target, the best first; one touch puts one into the pot. */
-export function Match({ entry, shelf, onChange }: Props) {
+export function Match({ entry, shelf, batch, onChange }: Props) {
   const [limits, setLimits] = useState<Omit<Wanted, 'target'>>({ paints: 3, with: [], without: [] });
-  const wanted = entry.target ? { ...limits, target: entry.target } : undefined;
+  const wanted = entry.target ? { ...limits, target: entry.target, batch_ml: batch ?? null } : undefined;
   const { found, searching, error } = useFound(wanted);
   if (!entry.target)
     return (
@@ -49,6 +51,7 @@ export function Match({ entry, shelf, onChange }: Props) {
           <Row
             key={recipe.parts.map((part) => part.paint).join(' ')}
             recipe={recipe}
+            of={batch ? `for ${Math.round(batch)} ml` : 'a litre'}
             onTake={() =>
               onChange({
                 ...entry,
@@ -62,7 +65,7 @@ export function Match({ entry, shelf, onChange }: Props) {
   );
 }
 
-function Row({ recipe, onTake }: { recipe: FoundRecipe; onTake: () => void }) {
+function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: () => void }) {
   const { judgement, swatch, parts } = recipe;
   const words = parts.map((part) => `${part.parts} ${part.name}`).join(' : ');
   return (
@@ -88,6 +91,7 @@ function Row({ recipe, onTake }: { recipe: FoundRecipe; onTake: () => void }) {
               <span className="first-letter:uppercase">{caution}</span>
             </span>
           ))}
+          {recipe.enough === true && <span className="block text-sm text-soft">In stock</span>}
           {recipe.enough === false && (
             <span className="block text-sm font-medium">The tins do not hold enough</span>
           )}
@@ -100,7 +104,11 @@ function Row({ recipe, onTake }: { recipe: FoundRecipe; onTake: () => void }) {
             <Lightbulb size={14} aria-hidden />
             {oneDecimal(recipe.elsewhere)} {recipe.elsewhere_in === 'bulb' ? 'by a bulb' : 'in daylight'}
           </span>
-          {recipe.cost != null && <span>{oneDecimal(recipe.cost)} a litre</span>}
+          {recipe.cost != null && (
+            <span>
+              {oneDecimal(recipe.cost)} {of}
+            </span>
+          )}
         </span>
       </button>
     </li>

@@ -4,49 +4,33 @@ import { type MixEntry, type PredictedPart, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { oneDecimal, plainNumber, typed } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
-import { type BatchAsked, useMeasured } from '../../state/bench';
+import type { useMeasured } from '../../state/bench';
 import { Correct } from './Correct';
-import { MEASURES } from './measures';
+import { asked, type Batch, inMeasure, MEASURES, ofSurface } from './measures';
 import { SpoonsAtHand } from './SpoonsAtHand';
-
-/** How much is to be mixed, as it is typed. */
-export interface Batch {
-  amount: string;
-  /** A measure, `m2`, `ft2`, or the id of a paint that is used up. */
-  measure: string;
-  coats: string;
-}
 
 interface Props {
   entry: MixEntry;
   parts: PredictedPart[];
   batch: Batch;
+  /** What comes of it, or why nothing does. */
+  measured: ReturnType<typeof useMeasured>;
   onBatch: (batch: Batch) => void;
   onChange: (entry: MixEntry) => void;
   /** Begins to pour it: how much, ml, and what it is measured with. */
   onPour: (ml: number | undefined, measure: string) => void;
 }
 
-const isMeasure = (text: string) => MEASURES.some(({ id }) => id === text);
-
 /** The batch in spoons and cups: how much of each, and what rounding to them does to the colour. */
-export function MeasureOut({ entry, parts, batch, onBatch, onChange, onPour }: Props) {
+export function MeasureOut({ entry, parts, batch, measured, onBatch, onChange, onPour }: Props) {
   const [chosen, setChosen] = useState<string>();
   const amount = typed(batch.amount);
-  const surface = batch.measure === 'm2' || batch.measure === 'ft2';
-  const plain = isMeasure(batch.measure);
-  const asked: BatchAsked | undefined =
-    surface || plain
-      ? amount == null
-        ? undefined
-        : { amount, measure: batch.measure, coats: typed(batch.coats) ?? null, using_up: null }
-      : { amount: 0, measure: 'left', coats: null, using_up: batch.measure };
-  const measured = useMeasured(entry.components, asked);
+  const [surface, plain] = [ofSurface(batch), inMeasure(batch)];
   const answer = measured.data;
   const ways = answer?.ways ?? [];
   const way = ways.find((other) => other.measure === chosen) ?? ways[0];
   const wrong =
-    asked === undefined
+    asked(batch) === undefined
       ? 'how much is to be mixed?'
       : measured.error instanceof Problem
         ? measured.error.message

@@ -1,6 +1,15 @@
 import { Maximize2 } from 'lucide-react';
 import { Link } from 'react-router';
-import type { MixEntry, Paint, Pour, PredictedPart, Prediction, Problem, Swatch } from '../../api/client';
+import type {
+  Mix,
+  MixEntry,
+  Paint,
+  Pour,
+  PredictedPart,
+  Prediction,
+  Problem,
+  Swatch,
+} from '../../api/client';
 import { useLight, useLightName } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
@@ -17,12 +26,14 @@ interface Props {
   pour: Pour | undefined;
   problem: Problem | undefined;
   shelf: Paint[];
+  /** Other mixes, to aim at. */
+  mixes: Mix[];
   /** Lower, where something else wants the room. */
   low: boolean;
 }
 
 /** What comes out: the mix and, touching it, the target; the verdict in words, then the numbers. */
-export function Result({ entry, onChange, prediction, pour, problem, shelf, low }: Props) {
+export function Result({ entry, onChange, prediction, pour, problem, shelf, mixes, low }: Props) {
   const light = useLightName();
   const { state } = useLight();
   const { swatch, judgement } = pour ?? prediction;
@@ -37,7 +48,7 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, low 
         <p aria-live="polite" className="font-display text-xl font-semibold first-letter:uppercase">
           {words}
         </p>
-        <Target entry={entry} shelf={shelf} onChange={onChange} problem={problem} />
+        <Target entry={entry} shelf={shelf} mixes={mixes} onChange={onChange} problem={problem} />
       </div>
       <div className="flex min-h-0 flex-1 flex-col">
         <div className="flex flex-1">

@@ -1,25 +1,35 @@
 import { Crosshair, ImageUp } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import type { Colour, MixEntry, Paint, Problem } from '../../api/client';
+import type { Colour, Mix, MixEntry, Paint, Problem } from '../../api/client';
 import { ColourField } from '../../parts/ColourField';
+import { when } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { Picker } from '../../parts/Picker';
+import { useReadings } from '../../state/readings';
+import { dryInDaylight } from '../../state/workspace';
 
 interface Props {
   entry: MixEntry;
   shelf: Paint[];
+  mixes: Mix[];
   onChange: (entry: MixEntry) => void;
   problem: Problem | undefined;
 }
 
 /** The colour aimed at: typed, taken from a paint of the shelf, or picked in a photo. */
-export function Target({ entry, shelf, onChange, problem }: Props) {
+export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
   const [photo, setPhoto] = useState(false);
   const [open, setOpen] = useState(false);
   const aim = (target: Colour | null) => onChange({ ...entry, target });
   const paints = shelf.filter((paint) => paint.entry.colour);
+  const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
+  const readings = useReadings(open).data ?? [];
+  const asMix = async (id: string) => {
+    const lab = await dryInDaylight(id);
+    if (lab) aim({ lab });
+  };
   return (
     <>
       <Popover.Root open={open} onOpenChange={setOpen}>
@@ -49,6 +59,34 @@ export function Target({ entry, shelf, onChange, problem }: Props) {
               value="none"
               onChange={(id) => aim(paints.find((paint) => paint.id === id)?.entry.colour ?? null)}
             />
+            {named.length > 0 && (
+              <Picker
+                label="A mix to match"
+                choices={[
+                  { id: 'none', name: 'As another mix' },
+                  ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '' })),
+                ]}
+                value="none"
+                onChange={(id) => void asMix(id)}
+              />
+            )}
+            {readings.length > 0 && (
+              <Picker
+                label="A reading to match"
+                choices={[
+                  { id: 'none', name: 'As a reading' },
+                  ...readings.map((reading) => ({
+                    id: reading.id,
+                    name: `${when(reading.made_at)}: ${reading.title}`,
+                  })),
+                ]}
+                value="none"
+                onChange={(id) => {
+                  const hex = readings.find((reading) => reading.id === id)?.hex.at(-1);
+                  if (hex) aim({ hex });
+                }}
+              />
+            )}
             <button
               type="button"
               className="press press-plain justify-start"

@@ -1,5 +1,8 @@
 // What a batch is said and measured in.
 
+import { typed } from '../../parts/numbers';
+import type { BatchAsked } from '../../state/bench';
+
 export const MEASURES = [
   { id: 'ml', name: 'ml' },
   { id: 'litre', name: 'litres' },
@@ -13,6 +16,26 @@ export const MEASURES = [
   { id: 'scoop', name: 'scoops' },
   { id: 'drop', name: 'drops' },
 ] as const;
+
+/** How much is to be mixed, as it is typed. */
+export interface Batch {
+  amount: string;
+  /** A measure, `m2`, `ft2`, or the id of a paint that is used up. */
+  measure: string;
+  coats: string;
+}
+
+export const ofSurface = (batch: Batch) => batch.measure === 'm2' || batch.measure === 'ft2';
+export const inMeasure = (batch: Batch) => MEASURES.some(({ id }) => id === batch.measure);
+
+/** What is asked of the engine for a batch; none while no number stands there. */
+export function asked(batch: Batch): BatchAsked | undefined {
+  if (!ofSurface(batch) && !inMeasure(batch))
+    return { amount: 0, measure: 'left', coats: null, using_up: batch.measure };
+  const amount = typed(batch.amount);
+  if (amount == null) return undefined;
+  return { amount, measure: batch.measure, coats: typed(batch.coats) ?? null, using_up: null };
+}
 
 /** What single additions are told in. */
 export const POURED_IN = [
