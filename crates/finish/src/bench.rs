@@ -12,6 +12,7 @@
 //! | what lies between two colours, and what bridges them? | [`Path`], [`bridge`] |
 
 mod advice;
+mod apart;
 mod batch;
 mod blend;
 mod correct;

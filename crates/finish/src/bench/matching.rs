@@ -18,6 +18,7 @@ use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use wide::f32x4;
 
+use super::apart::{OFF, OPPOSITE, TURN, least_apart};
 use super::sweep::{DEEP, Four, Labs, Sweep};
 use crate::{Material, Parts, mix};
 
@@ -200,14 +201,20 @@ impl Search<'_> {
             let labs = swept.labs::<N>(parts);
             let reach = (ROUGHLY * here + nearly).powi(2) as f32;
             let far = roughly(self.target, &labs).to_array();
+            if far.iter().all(|far| *far > reach) {
+                continue;
+            }
+            // Nearly in full.
+            let off = least_apart(self.target, &labs).to_array();
+            let wanted = here + nearly + OFF;
             for (lane, far) in far.into_iter().enumerate() {
-                if far > reach {
+                if far > reach || f64::from(off[lane]) > wanted {
                     continue;
                 }
-                let at = 4 * four + lane;
-                let Some(parts) = ratios.all.get(at) else { break };
                 let of = |four: f32x4| f64::from(four.to_array()[lane]);
                 let seen = Lab { l: of(labs.l), a: of(labs.a), b: of(labs.b) };
+                let at = 4 * four + lane;
+                let Some(parts) = ratios.all.get(at) else { break };
                 let limit = bar.for_parts(ratios.totals[at]).min(own.for_parts(ratios.totals[at]));
                 if at_least(seen, self.target, nearly) >= limit {
                     continue;
@@ -306,7 +313,7 @@ fn roughly(target: Lab, labs: &Labs) -> f32x4 {
 fn at_least(seen: Lab, target: Lab, nearly: f64) -> f64 {
     let here = difference(seen, target).value();
     let across = seen.a * target.a + seen.b * target.b;
-    if across > -0.9 * seen.chroma() * target.chroma() {
+    if across > -OPPOSITE * seen.chroma() * target.chroma() {
         return here - nearly;
     }
     let turned = |by: f64| {
@@ -314,7 +321,7 @@ fn at_least(seen: Lab, target: Lab, nearly: f64) -> f64 {
         let turned = Lab { l: seen.l, a: seen.a * cos - seen.b * sin, b: seen.a * sin + seen.b * cos };
         difference(turned, target).value()
     };
-    here.min(turned(8.0)).min(turned(-8.0)) - nearly
+    here.min(turned(TURN)).min(turned(-TURN)) - nearly
 }
 
 /// What the turn of blues (R_T of CIEDE2000) may leave of a difference of chroma and hue: at least 1 − |R_T|/2, of the hue
