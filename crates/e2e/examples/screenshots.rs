@@ -6,7 +6,7 @@ use warm_blend_e2e::Painter;
 
 #[tokio::main]
 async fn main() {
-    let painter = Painter::at_the_demo().await;
+    let painter = Painter::at_the_demo_with_a_scale().await;
     painter.the("button", "oat white").await;
     painter.reads("only roughly known").await;
     keep(&painter, "shelf").await;
@@ -31,6 +31,39 @@ async fn main() {
     painter.choose("Blend into", "mustard seed").await;
     painter.reads("turns green on the way").await;
     keep(&painter, "blend").await;
+    painter.click("radio", "Mix").await;
+    painter.click("button", "Pour it").await;
+    for (paint, more) in [("dove grey", false), ("night blue", true)] {
+        painter.click("radio", paint).await;
+        painter.click("button", "Pour what is wanted").await;
+        if more {
+            painter.click("button", "Pour 5 g").await;
+        }
+        painter
+            .until("the scale rests", async || {
+                let ready = painter.the("button", "It is in").await;
+                painter.text().await.contains("At rest") && ready.is_enabled().await.unwrap_or(false)
+            })
+            .await;
+        painter.click("button", "It is in").await;
+        painter.reads(&format!("g {paint}\nTake it back")).await;
+    }
+    painter.click("radio", "dove grey").await;
+    painter.click("button", "Pour 5 g").await;
+    painter.reads("Weigh it in").await;
+    keep(&painter, "pouring").await;
+    painter.click("button", "Finish: this is the recipe now").await;
+    painter.click("link", "Label of").await;
+    painter.write("textbox", "Where the pot is kept", "shelf 3").await;
+    painter.the("article", "Label").await;
+    keep(&painter, "label").await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", "detail glaze, three deeper").await;
+    painter.click("tab", "Paints").await;
+    painter.the("region", "Film over a ground").await;
+    painter.reads("In a recess").await;
+    keep(&painter, "glaze").await;
     painter.leave().await;
 }
 
