@@ -218,7 +218,9 @@ mod tests {
         assert_eq!(Material::of(Class::Chalk, None, None), Err(BadPaint::NoColour));
         for class in Class::ALL.into_iter().filter(|class| class.is_medium()) {
             let clear = Material::of(class, None, None).unwrap();
-            assert!(clear.optics.k().iter().chain(clear.optics.s()).all(|v| *v > 0.0 && *v < 0.5));
+            // A powder is a filler: it scatters a little, still a twentieth of what a white does.
+            let most = if class == Class::TexturePowder { 2.0 } else { 0.5 };
+            assert!(clear.optics.k().iter().chain(clear.optics.s()).all(|v| *v > 0.0 && *v < most));
         }
     }
 

@@ -45,7 +45,7 @@ fn grown(chroma: f32x4) -> f32x4 {
 }
 
 /// CIEDE2000 (Sharma, Wu and Dalal 2005, equations 2 to 22) between a target and four colours.
-fn apart(target: Lab, labs: &Labs) -> f32x4 {
+pub(super) fn apart(target: Lab, labs: &Labs) -> f32x4 {
     let one = f32x4::splat(1.0);
     let half = f32x4::splat(0.5);
     let (l, a, b) = (four(target.l), four(target.a), four(target.b));

@@ -8,6 +8,7 @@ use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, difference};
 use wide::f32x4;
 
+use super::apart::apart;
 use super::matching::{Tin, step};
 use super::sweep::{Four, Sweep};
 use crate::{Material, Parts, mix};
@@ -62,7 +63,7 @@ pub fn correct(pot: Pot, tins: &[Tin], target: Lab, light: Light, one_at_a_time:
         let ways = if set.len() == 1 { &one } else { &two };
         let swept: Vec<usize> = std::iter::once(0).chain(set.iter().map(|at| at + 1)).collect();
         let swept = sweep.set(&swept);
-        let nearly = |four: &[Vec<f64>]| -> [Lab; 4] {
+        let nearly = |four: &[Vec<f64>]| -> [f32; 4] {
             let parts: Four = std::array::from_fn(|place| match place {
                 0 => f32x4::splat(pot.ml as f32),
                 _ => {
@@ -70,18 +71,13 @@ pub fn correct(pot: Pot, tins: &[Tin], target: Lab, light: Light, one_at_a_time:
                     f32x4::new(std::array::from_fn(|lane| ml(lane).map_or(0.0, |ml| *ml as f32)))
                 }
             });
-            if set.len() == 1 { swept.labs::<2>(&parts).each() } else { swept.labs::<3>(&parts).each() }
+            let labs = if set.len() == 1 { swept.labs::<2>(&parts) } else { swept.labs::<3>(&parts) };
+            apart(target, &labs).to_array()
         };
         // The nearest by the sweep; then the least of those in its step.
         let off: Vec<f64> = ways
             .chunks(4)
-            .flat_map(|four| {
-                nearly(four)
-                    .into_iter()
-                    .zip(four)
-                    .map(|(lab, _)| difference(lab, target).value())
-                    .collect::<Vec<_>>()
-            })
+            .flat_map(|four| nearly(four).into_iter().take(four.len()).map(f64::from))
             .collect();
         let nearest = off.iter().copied().fold(f64::INFINITY, f64::min);
         let least = ways

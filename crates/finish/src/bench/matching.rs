@@ -6,7 +6,7 @@
 //! 1. all ratios of one, two and three paints, then of four;
 //! 2. a set of paints is passed over where the target is lighter or darker than any mix of it can be (at every band the
 //!    K/S of a mix lies between those of its paints), by more than the list still has room for;
-//! 3. ratios are reckoned by the sweep, and predicted in full where that is near.
+//! 3. ratios are reckoned at six bands, at eighteen where that may be near, and predicted in full where that is near.
 //!
 //! On a shelf of more than [`EVERY`] paints, sets of four are made of the paints only that the best sets of fewer are made
 //! of: there the best is found nearly always, not always (the bench measures how often).
@@ -19,7 +19,7 @@ use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use wide::f32x4;
 
 use super::apart::{OFF, OPPOSITE, TURN, least_apart};
-use super::sweep::{DEEP, Four, Labs, Sweep};
+use super::sweep::{DEEP, Four, Glance, Labs, Sweep};
 use crate::{Material, Parts, mix};
 
 /// Up to how many paints every set of four is looked at.
@@ -126,6 +126,7 @@ pub fn find(
         target,
         light,
         sweep: Sweep::new(&materials, light),
+        glance: Glance::new(&materials, light),
         masstones: materials.iter().map(|material| material.masstone()).collect(),
     };
     let deepest = limits.paints.min(DEEP).min(tins.len());
@@ -174,6 +175,7 @@ struct Search<'a> {
     target: Lab,
     light: Light,
     sweep: Sweep,
+    glance: Glance,
     masstones: Vec<Reflectance>,
 }
 
@@ -188,6 +190,7 @@ impl Search<'_> {
         if !self.may_reach(set, bar.near) {
             return None;
         }
+        let (glance, at_a_glance) = (self.glance.set(set), self.glance.trusted_to);
         let (swept, nearly) = (self.sweep.set(set), self.sweep.trusted_to);
         let mut best: Option<Recipe> = None;
         let mut own = Bar::NONE;
@@ -197,6 +200,9 @@ impl Search<'_> {
             let here = limit(ratios.totals[4 * four]);
             if here == 0.0 {
                 break;
+            }
+            if !self.worth_a_closer_look(&glance.labs::<N>(parts), here, at_a_glance) {
+                continue;
             }
             let labs = swept.labs::<N>(parts);
             let reach = (ROUGHLY * here + nearly).powi(2) as f32;
@@ -227,6 +233,17 @@ impl Search<'_> {
             }
         }
         best
+    }
+
+    /// False where none of four mixes, known to within `nearly`, can be as near as that.
+    fn worth_a_closer_look(&self, labs: &Labs, near: f64, nearly: f64) -> bool {
+        let reach = (ROUGHLY * near + nearly).powi(2) as f32;
+        let far = roughly(self.target, labs).to_array();
+        if far.iter().all(|far| *far > reach) {
+            return false;
+        }
+        let wanted = (near + nearly + OFF) as f32;
+        least_apart(self.target, labs).to_array().iter().any(|off| *off <= wanted)
     }
 
     fn recipe(&self, parts: Vec<(usize, u32)>) -> Recipe {

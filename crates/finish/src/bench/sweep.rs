@@ -1,6 +1,6 @@
 //! Colours of very many mixes, nearly: what a search looks at before it looks closely.
 //!
-//! A mix is reckoned at eighteen bands in place of thirty-six, four ratios at a time in single precision. How much each of the
+//! A mix is reckoned at eighteen bands in place of thirty-six, or at first sight at six, four ratios at a time in single precision. How much each of the
 //! eighteen counts for X, Y and Z is fitted to the paints at hand: least squares over their masstones and 1 : 1 mixes, held
 //! to the sums of the weights of the bands that each stands for (ridge regression: A. Hoerl and R. Kennard, *Technometrics*
 //! 12 (1970) 55). Over
@@ -13,13 +13,17 @@ use wide::f32x4;
 use crate::surface::{K1, K2};
 use crate::{Material, Parts, mix};
 
-/// Bands that are looked at: every second.
-const NODES: usize = BANDS / 2;
+/// Looks closely: at every second band.
+pub(super) type Sweep = Reckoner<{ BANDS / 2 }>;
+/// Looks at first sight: at every sixth.
+pub(super) type Glance = Reckoner<{ BANDS / 6 }>;
 /// Most paints in one mix of a search.
 pub(super) const DEEP: usize = 4;
 
-fn node(n: usize) -> usize {
-    2 * n
+/// The band that stands for the `n`th share of `nodes` equal ones.
+const fn node(n: usize, nodes: usize) -> usize {
+    let step = BANDS / nodes;
+    n * step + (step - 1) / 2
 }
 
 /// Parts of up to four paints, in four mixes side by side.
@@ -40,9 +44,9 @@ impl Labs {
     }
 }
 
-/// The paints of a search, in a light.
-pub(super) struct Sweep {
-    paints: Vec<Swept>,
+/// The paints of a search, in a light, at some of the bands: `NODES` divides all of them.
+pub(super) struct Reckoner<const NODES: usize> {
+    paints: Vec<Swept<NODES>>,
     /// By node: for X, Y and Z relative to the white, with what Saunderson's surface lets through.
     weights: [[f32x4; 3]; NODES],
     /// How far off it may be, ΔE00: twice what it was at most over a sample of mixes.
@@ -50,7 +54,7 @@ pub(super) struct Sweep {
 }
 
 /// Paints of one set, each number four times over.
-pub(super) struct Set<'a> {
+pub(super) struct Set<'a, const NODES: usize> {
     /// K and S by node and paint.
     optics: [(Four, Four); NODES],
     stays: Four,
@@ -58,7 +62,7 @@ pub(super) struct Set<'a> {
     weights: &'a [[f32x4; 3]; NODES],
 }
 
-struct Swept {
+struct Swept<const NODES: usize> {
     /// K and S by node, 1/mm.
     optics: [(f32, f32); NODES],
     /// α k1, of what stays.
@@ -71,11 +75,11 @@ fn inside(k: f64, s: f64) -> f64 {
     s / ((1.0 - K2) * s + k + (k * (k + 2.0 * s)).sqrt()).max(f64::MIN_POSITIVE)
 }
 
-impl Sweep {
+impl<const NODES: usize> Reckoner<NODES> {
     pub(super) fn new(paints: &[&Material], light: Light) -> Self {
         let mut sweep = Self {
             paints: paints.iter().map(|paint| Swept::of(paint)).collect(),
-            weights: fitted(paints, light).map(|row| row.map(|w| f32x4::splat(w as f32))),
+            weights: fitted::<NODES>(paints, light).map(|row| row.map(|w| f32x4::splat(w as f32))),
             trusted_to: 0.0,
         };
         sweep.trusted_to = 0.1 + 2.0 * sweep.worst(paints, light);
@@ -100,9 +104,9 @@ impl Sweep {
     }
 
     /// Up to four of the paints, ready for many ratios. Places beyond the set hold nothing.
-    pub(super) fn set(&self, set: &[usize]) -> Set<'_> {
+    pub(super) fn set(&self, set: &[usize]) -> Set<'_, NODES> {
         let paint = |place: usize| set.get(place).map(|at| &self.paints[*at]);
-        let by_paint = |of: &dyn Fn(&Swept) -> f32| -> Four {
+        let by_paint = |of: &dyn Fn(&Swept<NODES>) -> f32| -> Four {
             std::array::from_fn(|place| f32x4::splat(paint(place).map_or(0.0, of)))
         };
         Set {
@@ -116,7 +120,7 @@ impl Sweep {
     }
 }
 
-impl Set<'_> {
+impl<const NODES: usize> Set<'_, NODES> {
     /// Lab of mixes of the first `N` paints of the set, by the parts of each.
     #[inline]
     pub(super) fn labs<const N: usize>(&self, parts: &Four) -> Labs {
@@ -147,11 +151,11 @@ impl Set<'_> {
     }
 }
 
-impl Swept {
+impl<const NODES: usize> Swept<NODES> {
     fn of(paint: &Material) -> Self {
         let (k, s) = (paint.optics.k(), paint.optics.s());
         Self {
-            optics: std::array::from_fn(|n| (k[node(n)] as f32, s[node(n)] as f32)),
+            optics: std::array::from_fn(|n| (k[node(n, NODES)] as f32, s[node(n, NODES)] as f32)),
             surface: (K1 * paint.sheen.alpha()) as f32,
             stays: paint.stays as f32,
         }
@@ -177,14 +181,16 @@ fn compressed(t: f32x4) -> f32x4 {
 }
 
 /// Weights of the nodes for X, Y and Z over the white.
-fn fitted(paints: &[&Material], light: Light) -> [[f64; 3]; NODES] {
+fn fitted<const NODES: usize>(paints: &[&Material], light: Light) -> [[f64; 3]; NODES] {
     /// How far a weight may be moved by curves that are all alike.
     const RIDGE: f64 = 1e-6;
     let white = light.white();
     let rows = light.weights();
     let whites = [white.x, white.y, white.z];
     let weight = |c: usize, band: usize| (1.0 - K1) * (1.0 - K2) * rows[c][band] / whites[c];
-    let first = SMatrix::<f64, NODES, 3>::from_fn(|n, c| (2 * n..2 * n + 2).map(|i| weight(c, i)).sum());
+    let first = SMatrix::<f64, NODES, 3>::from_fn(|n, c| {
+        (BANDS / NODES * n..BANDS / NODES * (n + 1)).map(|i| weight(c, i)).sum()
+    });
     // Masstones, and mixes half and half.
     let mut curves: Vec<[f64; BANDS]> = Vec::new();
     for (i, one) in paints.iter().enumerate() {
@@ -194,7 +200,7 @@ fn fitted(paints: &[&Material], light: Light) -> [[f64; 3]; NODES] {
             curves.push(std::array::from_fn(|i| inside(k[i] + more_k[i], s[i] + more_s[i])));
         }
     }
-    let seen = DMatrix::from_fn(curves.len(), NODES, |row, n| curves[row][node(n)]);
+    let seen = DMatrix::from_fn(curves.len(), NODES, |row, n| curves[row][node(n, NODES)]);
     let mut normal = SMatrix::<f64, NODES, NODES>::identity() * RIDGE;
     let mut pull = SMatrix::<f64, NODES, 3>::zeros();
     for (row, curve) in curves.iter().enumerate() {
@@ -224,18 +230,24 @@ mod tests {
         })
     }
 
+    /// How far off the colour of a mix is, and how far it is trusted to be.
+    fn off<const NODES: usize>(shelf: &[&Material], parts: [u32; 4], light: Light) -> (f64, f64) {
+        let sweep = Reckoner::<NODES>::new(shelf, light);
+        let labs = sweep.set(&[0, 1, 2, 3]).labs::<4>(&parts.map(|parts| f32x4::splat(parts as f32)));
+        let quick = labs.each()[1];
+        let of = parts.iter().zip(shelf).map(|(parts, paint)| (Parts::of(f64::from(*parts)), *paint));
+        let full = mix(&of.collect::<Vec<_>>()).unwrap().seen_lab(light);
+        (difference(quick, full).value(), sweep.trusted_to)
+    }
+
     proptest! {
-        /// Near enough to know which mixes to predict in full.
+        /// Near enough to know which mixes to look at closely, and which to predict in full.
         #[test]
         fn near_what_is_predicted_in_full(shelf in proptest::collection::vec(paint(), 4..8), parts in [1u32..10, 1..10, 1..10, 1..10], i in 0usize..7) {
-            let light = Light::ALL[i];
             let shelf: Vec<&Material> = shelf.iter().collect();
-            let sweep = Sweep::new(&shelf, light);
-            let labs = sweep.set(&[0, 1, 2, 3]).labs::<4>(&parts.map(|parts| f32x4::splat(parts as f32)));
-            let quick = Lab { l: labs.l.to_array()[0].into(), a: labs.a.to_array()[1].into(), b: labs.b.to_array()[2].into() };
-            let of: Vec<_> = parts.iter().zip(&shelf).map(|(parts, paint)| (Parts::of(f64::from(*parts)), *paint)).collect();
-            let off = difference(quick, mix(&of).unwrap().seen_lab(light)).value();
-            prop_assert!(off < sweep.trusted_to, "off by {}, trusted to {}", off, sweep.trusted_to);
+            for (off, trusted_to) in [off::<{ BANDS / 2 }>(&shelf, parts, Light::ALL[i]), off::<{ BANDS / 6 }>(&shelf, parts, Light::ALL[i])] {
+                prop_assert!(off < trusted_to, "off by {}, trusted to {}", off, trusted_to);
+            }
         }
     }
 }
