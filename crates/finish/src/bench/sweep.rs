@@ -49,7 +49,7 @@ pub(super) struct Reckoner<const NODES: usize> {
     paints: Vec<Swept<NODES>>,
     /// By node: for X, Y and Z relative to the white, with what Saunderson's surface lets through.
     weights: [[f32x4; 3]; NODES],
-    /// How far off it may be, ΔE00: twice what it was at most over a sample of mixes.
+    /// How far off it may be, ΔE00: twice what it was at most over a sample of mixes, four times of few bands.
     pub trusted_to: f64,
 }
 
@@ -82,7 +82,10 @@ impl<const NODES: usize> Reckoner<NODES> {
             weights: fitted::<NODES>(paints, light).map(|row| row.map(|w| f32x4::splat(w as f32))),
             trusted_to: 0.0,
         };
-        sweep.trusted_to = 0.1 + 2.0 * sweep.worst(paints, light);
+        // The fewer the bands, the more a mix may differ from those that were tried.
+        let many = NODES > BANDS / 4;
+        let (more, times) = if many { (0.1, 2.0) } else { (0.3, 4.0) };
+        sweep.trusted_to = more + times * sweep.worst(paints, light);
         sweep
     }
 
