@@ -57,15 +57,17 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
       for (const part of taken.additions) await calls.step(pour.id, part.paint, 'ml', part.ml);
     });
   const last = pour.steps[0];
+  // While a paint of the plan is not in at all, the pot is off it and off the target as a matter of course.
+  const begun = pour.paints.every((one) => one.planned_ml === 0 || one.ml > 0);
   const wanted = goal && goal.paint === chosen ? goal.grams : active?.paint === chosen ? active?.left_g : 0;
 
   return (
-    <div className="grid items-start gap-x-8 gap-y-4 border-t border-line pt-3 xl:grid-cols-2">
+    <div className="grid items-start gap-x-8 gap-y-3 border-t border-line pt-3 xl:grid-cols-2 xl:grid-rows-[auto_1fr]">
       <section aria-label="Pouring" className="relative grid gap-2">
         <div className="flex flex-wrap items-center justify-between gap-2">
           <h2 className="text-xl">
             {pour.total} in the pot
-            {pour.against_plan && pour.against_plan.difference >= 0.5 && (
+            {begun && pour.against_plan && pour.against_plan.difference >= 0.5 && (
               <span className="block font-sans text-sm font-normal first-letter:uppercase">
                 {pour.against_plan.words}, ΔE00 {pour.against_plan.difference.toFixed(1)}
               </span>
@@ -74,52 +76,11 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
           <Picker label="Amounts in" choices={POURED_IN} value={measure} onChange={onMeasure} />
         </div>
         <Into pour={pour} shelf={shelf} chosen={chosen} onChoose={onPaint} />
-        {last && (
-          <div className="flex items-center gap-3">
-            <p className="min-w-0 flex-1">
-              <span className="text-soft">Last: </span>
-              <b>{last.amount}</b> {last.name}
-            </p>
-            <button
-              type="button"
-              className="press press-plain"
-              onClick={() => attempt(() => calls.takeBack(pour.id, last.id))}
-            >
-              <Undo2 size={18} aria-hidden /> Take it back
-            </button>
-          </div>
-        )}
-        {pour.judgement && pour.total_ml >= 1 && (
-          <Correct
-            entry={{ ...entry, components: pour.recipe }}
-            amount={pour.total_ml}
-            measure="ml"
-            onAdded={connected && !byHand ? undefined : fix}
-            onWeigh={
-              connected && !byHand
-                ? (part) => {
-                    onPaint(part.paint);
-                    setGoal({ paint: part.paint, grams: part.grams });
-                  }
-                : undefined
-            }
-          />
-        )}
-        <Finish
-          pour={pour}
-          onTakeOut={(ml) => attempt(() => calls.step(pour.id, undefined, 'ml', ml))}
-          onFinish={async (asRecipe) => {
-            const done = await attempt(() => calls.finish(pour.id));
-            if (!done) return;
-            if (asRecipe) onRecipe({ ...entry, components: pour.recipe });
-            tell('The pot is finished: read a dab of it, or print its label');
-          }}
-          onAway={async () => {
-            if (await attempt(() => calls.remove(pour.id))) tell('The pot is put away; undo brings it back');
-          }}
-        />
       </section>
-      <section aria-label="What goes in" className="relative grid gap-3">
+      <section
+        aria-label="What goes in"
+        className="relative grid gap-3 xl:col-start-2 xl:row-span-2 xl:row-start-1"
+      >
         <h2 className="sr-only">What goes in</h2>
         {connected && !byHand && scale.scale ? (
           <ByScale
@@ -148,6 +109,53 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             {wrong}
           </p>
         )}
+      </section>
+      <section aria-label="So far" className="relative grid content-start gap-2">
+        <h2 className="sr-only">So far</h2>
+        {last && (
+          <div className="flex items-center gap-3">
+            <p className="min-w-0 flex-1">
+              <span className="text-soft">Last: </span>
+              <b>{last.amount}</b> {last.name}
+            </p>
+            <button
+              type="button"
+              className="press press-plain"
+              onClick={() => attempt(() => calls.takeBack(pour.id, last.id))}
+            >
+              <Undo2 size={18} aria-hidden /> Take it back
+            </button>
+          </div>
+        )}
+        {begun && pour.judgement && pour.total_ml >= 1 && (
+          <Correct
+            entry={{ ...entry, components: pour.recipe }}
+            amount={pour.total_ml}
+            measure="ml"
+            onAdded={connected && !byHand ? undefined : fix}
+            onWeigh={
+              connected && !byHand
+                ? (part) => {
+                    onPaint(part.paint);
+                    setGoal({ paint: part.paint, grams: part.grams });
+                  }
+                : undefined
+            }
+          />
+        )}
+        <Finish
+          pour={pour}
+          onTakeOut={(ml) => attempt(() => calls.step(pour.id, undefined, 'ml', ml))}
+          onFinish={async (asRecipe) => {
+            const done = await attempt(() => calls.finish(pour.id));
+            if (!done) return;
+            if (asRecipe) onRecipe({ ...entry, components: pour.recipe });
+            tell('The pot is finished: read a dab of it, or print its label');
+          }}
+          onAway={async () => {
+            if (await attempt(() => calls.remove(pour.id))) tell('The pot is put away; undo brings it back');
+          }}
+        />
       </section>
     </div>
   );
