@@ -307,9 +307,11 @@ impl Painter {
 
 impl Drop for Painter {
     fn drop(&mut self) {
-        // Its browser goes with it, also when a test fails half-way.
         drop(self.chromedriver.kill());
         drop(self.chromedriver.wait());
+        // Its browser goes with it, also when a test fails half-way: it is known by the folder it keeps its profile in.
+        let profile = self.folder.path().join("browser");
+        drop(Command::new("pkill").args(["-9", "-f"]).arg(profile).status());
     }
 }
 
