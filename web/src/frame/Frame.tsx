@@ -49,7 +49,7 @@ export function Frame() {
   ];
 
   return (
-    <div className="flex h-full flex-col-reverse md:flex-row print:block">
+    <div className="flex h-full flex-col-reverse md:flex-row print:block print:h-auto">
       <div className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col print:hidden">
         <nav aria-label="Screens" className="flex flex-1 md:flex-col">
           {SCREENS.map(({ to, name, icon: Icon }) => (
