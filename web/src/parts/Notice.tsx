@@ -23,7 +23,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
             <Toast.Description>{notice.words}</Toast.Description>
           </Toast.Root>
         )}
-        <Toast.Viewport className="fixed bottom-4 left-1/2 z-50 -translate-x-1/2 outline-none" />
+        <Toast.Viewport className="print:hidden fixed bottom-4 left-1/2 z-50 -translate-x-1/2 outline-none" />
       </Toast.Provider>
     </Tell>
   );
