@@ -75,7 +75,7 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
             <b>Simulated scale.</b> No device is connected: pour onto it here, as a hand would.
           </p>
           <div className="flex flex-wrap gap-2">
-            {wanted >= 0.5 && (
+            {wanted >= 0.1 && (
               <button
                 type="button"
                 className="press press-plain text-sm"
