@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use warm_blend_finish::learn::{Certainty, Ensemble};
-use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Seen, State, UnknownState, Verdict};
+use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Material, Seen, State, UnknownState, Verdict};
 use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
 
 use crate::check::Checks;
@@ -24,6 +24,18 @@ pub struct LookedAt {
 pub struct Look {
     pub light: Light,
     pub state: State,
+}
+
+impl Look {
+    /// The flat colour of a material, as it is seen.
+    pub fn at(self, material: &Material) -> Seen {
+        Seen::of(&material.in_state(self.state).face(), self.light)
+    }
+
+    /// The same as the screen shows it: a hex code.
+    pub fn hex(self, material: &Material) -> String {
+        self.at(material).screen.srgb.to_string()
+    }
 }
 
 impl LookedAt {
@@ -171,10 +183,10 @@ pub struct Judgement {
 
 impl Judgement {
     /// What is known of a material against a target, which has been read and so has a curve.
-    pub fn of(known: &Ensemble, target: Masstone, Look { light, state }: Look) -> Result<Self, Problem> {
+    pub fn of(known: &Ensemble, target: Masstone, look: Look) -> Result<Self, Problem> {
         let target = target.reflectance().map_err(|error| Problem::field("/target", error))?;
-        let target = Seen::of(&target, light);
-        let verdict = Verdict::of(Seen::of(&known.best().in_state(state).face(), light).lab, target.lab);
+        let target = Seen::of(&target, look.light);
+        let verdict = Verdict::of(look.at(known.best()).lab, target.lab);
         Ok(Self { words: verdict.words, difference: verdict.difference.value(), target: target.into() })
     }
 }

@@ -201,20 +201,12 @@ impl Search<'_> {
             if here == 0.0 {
                 break;
             }
-            if !self.worth_a_closer_look(&glance.labs::<N>(parts), here, at_a_glance) {
+            if self.may_be_near(&glance.labs::<N>(parts), here, at_a_glance) == [false; 4] {
                 continue;
             }
             let labs = swept.labs::<N>(parts);
-            let reach = (ROUGHLY * here + nearly).powi(2) as f32;
-            let far = roughly(self.target, &labs).to_array();
-            if far.iter().all(|far| *far > reach) {
-                continue;
-            }
-            // Nearly in full.
-            let off = least_apart(self.target, &labs).to_array();
-            let wanted = here + nearly + OFF;
-            for (lane, far) in far.into_iter().enumerate() {
-                if far > reach || f64::from(off[lane]) > wanted {
+            for (lane, near) in self.may_be_near(&labs, here, nearly).into_iter().enumerate() {
+                if !near {
                     continue;
                 }
                 let of = |four: f32x4| f64::from(four.to_array()[lane]);
@@ -235,15 +227,16 @@ impl Search<'_> {
         best
     }
 
-    /// False where none of four mixes, known to within `nearly`, can be as near as that.
-    fn worth_a_closer_look(&self, labs: &Labs, near: f64, nearly: f64) -> bool {
+    /// Which of four mixes, known to within `nearly`, may be as near as that: first roughly, then nearly in full.
+    fn may_be_near(&self, labs: &Labs, near: f64, nearly: f64) -> [bool; 4] {
         let reach = (ROUGHLY * near + nearly).powi(2) as f32;
         let far = roughly(self.target, labs).to_array();
         if far.iter().all(|far| *far > reach) {
-            return false;
+            return [false; 4];
         }
-        let wanted = (near + nearly + OFF) as f32;
-        least_apart(self.target, labs).to_array().iter().any(|off| *off <= wanted)
+        let off = least_apart(self.target, labs).to_array();
+        let wanted = near + nearly + OFF;
+        std::array::from_fn(|lane| far[lane] <= reach && f64::from(off[lane]) <= wanted)
     }
 
     fn recipe(&self, parts: Vec<(usize, u32)>) -> Recipe {

@@ -201,9 +201,8 @@ impl Preset {
     ];
 
     /// The one of an id.
-    pub fn find(id: &str) -> Option<&'static Preset> {
-        static ALL: [Preset; 10] = Preset::ALL;
-        ALL.iter().find(|preset| preset.id == id)
+    pub fn find(id: &str) -> Option<Preset> {
+        Preset::ALL.into_iter().find(|preset| preset.id == id)
     }
 
     /// The paints of a pot in this mixture: whole parts of each, then of each medium.
@@ -295,7 +294,7 @@ mod tests {
                 warnings(&pot)
             );
         }
-        let kind = |id: &str| Kind::of(&mixed(Preset::find(id).unwrap()));
+        let kind = |id: &str| Kind::of(&mixed(&Preset::find(id).unwrap()));
         assert_eq!(kind("wall-glaze"), Kind::Glaze);
         assert_eq!(kind("scumble"), Kind::Scumble);
         assert_eq!(kind("wash-60-40"), Kind::Wash);

@@ -640,6 +640,17 @@ pub fn measure_of(text: &str) -> Result<Measure, String> {
     })
 }
 
+/// What there is to measure with, of a field `owned`.
+pub fn measures_of(owned: &[String]) -> Result<Vec<Measure>, Problem> {
+    let mut checks = Checks::default();
+    let owned = owned
+        .iter()
+        .enumerate()
+        .filter_map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
+        .collect();
+    checks.done(Some(owned))
+}
+
 /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
 #[utoipa::path(post, path = "/bench/measure", operation_id = "measure_batch",
     tag = "pot", params(LookedAt), request_body = BatchOf,
@@ -650,7 +661,7 @@ pub async fn measure(
     Body(of): Body<BatchOf>,
 ) -> Result<Json<Batch>, Problem> {
     let look = asked.get()?;
-    let owned = of.owned()?;
+    let owned = measures_of(&of.owned)?;
     let named: Vec<(String, &[MixPart])> = of
         .components
         .iter()
@@ -702,17 +713,6 @@ pub async fn measure(
 }
 
 impl BatchOf {
-    fn owned(&self) -> Result<Vec<Measure>, Problem> {
-        let mut checks = Checks::default();
-        let owned = self
-            .owned
-            .iter()
-            .enumerate()
-            .filter_map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
-            .collect();
-        checks.done(Some(owned))
-    }
-
     fn shares(&self) -> Vec<f64> {
         let total: f64 = self.components.iter().map(|part| f64::from(part.given())).sum();
         self.components.iter().map(|part| f64::from(part.given()) / total).collect()

@@ -132,12 +132,17 @@ impl MixEntry {
     }
 }
 
+impl From<&Component> for MixPart {
+    fn from(part: &Component) -> Self {
+        Self { paint: part.paint.0, parts: part.parts.value() }
+    }
+}
+
 impl From<&SavedMix> for MixEntry {
     fn from(mix: &SavedMix) -> Self {
-        let part = |c: &Component| MixPart { paint: c.paint.0, parts: c.parts.value() };
         Self {
             name: mix.name.clone().map(String::from),
-            components: mix.components().iter().map(part).collect(),
+            components: mix.components().iter().map(MixPart::from).collect(),
             target: mix.target.map(Colour::from),
         }
     }
@@ -172,17 +177,14 @@ impl Pot {
         // An empty pot has no colour, and that is no error.
         let mixed = Ensemble::mix(&components).ok();
         let total: f64 = self.mix.components().iter().map(|part| f64::from(part.parts.value())).sum();
-        let part = |((component, tin), paint): ((&Component, &Kept<ShelfPaint>), &&Ensemble)| {
-            let face = paint.best().in_state(look.state).face();
-            PredictedPart {
-                paint: tin.id,
-                name: tin.value.name.as_str().to_owned(),
-                removed: tin.removed,
-                medium: tin.value.class.is_medium(),
-                share: f64::from(component.parts.value()) / total,
-                hex: warm_blend_finish::Seen::of(&face, look.light).screen.srgb.to_string(),
-                doubt: known.estimate().doubt(PaintId(tin.id)),
-            }
+        let part = |((component, tin), paint): ((&Component, &Kept<ShelfPaint>), &&Ensemble)| PredictedPart {
+            paint: tin.id,
+            name: tin.value.name.as_str().to_owned(),
+            removed: tin.removed,
+            medium: tin.value.class.is_medium(),
+            share: f64::from(component.parts.value()) / total,
+            hex: look.hex(paint.best()),
+            doubt: known.estimate().doubt(PaintId(tin.id)),
         };
         let judgement = mixed
             .as_ref()

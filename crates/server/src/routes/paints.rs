@@ -12,7 +12,7 @@ use warm_blend_finish::{
     CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, PourRecord,
     Price, SavedMix, ShelfPaint, Specials, density, minutes, share,
 };
-use warm_blend_spectral::{Lab, Light};
+use warm_blend_spectral::Light;
 use warm_blend_store::{Kept, Store, StoreError};
 
 use super::readings::ReadingKept;
@@ -372,7 +372,7 @@ impl PaintPage {
 fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
     use warm_blend_finish::{Drawdown, Seen, State, Verdict};
     use warm_blend_spectral::OnScreen;
-    let lab = |state| -> Lab { Seen::of(&ensemble.best().in_state(state).face(), Light::Daylight).lab };
+    let lab = |state| Look { light: Light::Daylight, state }.at(ensemble.best()).lab;
     let row = |state: State| {
         let material = ensemble.best().in_state(state);
         let face = material.face();

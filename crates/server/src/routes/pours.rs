@@ -1,7 +1,7 @@
 //! Pots as they are poured.
 
 use axum::Json;
-use axum::extract::State;
+use axum::extract::{FromRequestParts, State};
 use axum::http::StatusCode;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -10,8 +10,8 @@ use uuid::Uuid;
 use warm_blend_finish::bench::{self, Measure};
 use warm_blend_finish::learn::Ensemble;
 use warm_blend_finish::{
-    BadPour, Component, Deed, MixId, Name, PaintId, Parts, PourRecord, Said, SavedMix, Seen, ShelfPaint,
-    Step, Verdict, touch,
+    BadPour, Component, Deed, MixId, Name, PaintId, Parts, PourRecord, Said, SavedMix, ShelfPaint, Step,
+    Verdict, touch,
 };
 use warm_blend_store::{Kept, Store, StoreError};
 
@@ -253,6 +253,23 @@ impl SaidIn {
     }
 }
 
+/// How a pot is told: what it is looked at in, and what its amounts are said in.
+#[derive(Debug, Clone, Copy)]
+pub struct Telling {
+    look: Look,
+    unit: Unit,
+}
+
+impl<S: Sync> FromRequestParts<S> for Telling {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut axum::http::request::Parts, state: &S) -> Result<Self, Problem> {
+        let Asked(look) = Asked::<LookedAt>::from_request_parts(parts, state).await?;
+        let Asked(said) = Asked::<SaidIn>::from_request_parts(parts, state).await?;
+        Ok(Self { look: look.get()?, unit: said.unit()? })
+    }
+}
+
 impl Unit {
     fn say(self, ml: f64, density: f64) -> String {
         match self {
@@ -283,15 +300,18 @@ impl Gathered {
         let tins =
             kept.value.paints().iter().map(|paint| store.get(paint.0)).collect::<Result<_, StoreError>>()?;
         let mix = store.get::<SavedMix>(kept.value.mix.0)?.value;
-        let all = store.all::<PourRecord>()?;
-        let touch = touch(all.iter().map(|kept| &kept.value));
-        Ok(Self { kept, mix, tins, touch })
+        Ok(Self { kept, mix, tins, touch: learned_touch(store)? })
     }
 
     fn tin(&self, paint: PaintId) -> Result<&ShelfPaint, Problem> {
         let tin = self.tins.iter().find(|tin| tin.id == paint.0);
         tin.map(|tin| &tin.value).ok_or_else(Problem::internal)
     }
+}
+
+/// How much a touch is, ml, and how many weighed ones say so.
+fn learned_touch(store: &Store) -> Result<(f64, usize), StoreError> {
+    Ok(touch(store.all::<PourRecord>()?.iter().map(|kept| &kept.value)))
 }
 
 /// The mix of some paints as they are known; None of nothing.
@@ -304,13 +324,10 @@ fn stirred(of: &[(PaintId, Parts)], known: &Known) -> Result<Option<Ensemble>, P
 }
 
 impl Pour {
-    fn of(gathered: &Gathered, known: &Known, look: Look, unit: Unit) -> Result<Self, Problem> {
+    fn of(gathered: &Gathered, known: &Known, Telling { look, unit }: Telling) -> Result<Self, Problem> {
         let Gathered { kept, mix, touch, .. } = gathered;
         let record = &kept.value;
-        let hex = |paint: PaintId| {
-            let face = known.paint(paint.0)?.best().in_state(look.state).face();
-            Ok::<_, Problem>(Seen::of(&face, look.light).screen.srgb.to_string())
-        };
+        let hex = |paint: PaintId| Ok::<_, Problem>(look.hex(known.paint(paint.0)?.best()));
         let step = |step: &Step| {
             let paint = match step.deed {
                 Deed::Added { paint, .. } => Some(paint),
@@ -349,8 +366,7 @@ impl Pour {
         let poured = stirred(&record.parts(), known)?;
         let planned: Vec<(PaintId, Parts)> = record.plan.iter().map(|c| (c.paint, c.parts.into())).collect();
         let against_plan = poured.as_ref().zip(stirred(&planned, known)?).map(|(poured, planned)| {
-            let lab = |of: &Ensemble| Seen::of(&of.best().in_state(look.state).face(), look.light).lab;
-            let verdict = Verdict::of(lab(poured), lab(&planned));
+            let verdict = Verdict::of(look.at(poured.best()).lab, look.at(planned.best()).lab);
             AgainstPlan {
                 words: verdict.words.replace("the target", "the plan"),
                 difference: verdict.difference.value(),
@@ -379,7 +395,7 @@ impl Pour {
             total: unit.say(total, if total > 0.0 { weight / total } else { 1.0 }),
             steps,
             paints: record.against_plan().iter().map(paint).collect::<Result<_, _>>()?,
-            recipe: parts(&record.recipe()),
+            recipe: record.recipe().iter().map(MixPart::from).collect(),
             judgement: aim.map(|(poured, target)| Judgement::of(poured, target, look)).transpose()?,
             against_plan,
             swatch: poured.map(|poured| Swatch::of(&poured, look)),
@@ -395,13 +411,12 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &Known) -> Vec<PotReading> {
     let of_this = known.readings().filter(|(kept, _)| kept.value.pot == Some(pot));
     let mut readings: Vec<PotReading> = of_this
         .filter_map(|(kept, _)| {
-            let read = kept.value.reading.measured().last()?.lab();
-            let read_hex = warm_blend_interchange::hex(kept.value.reading.measured().last()?);
-            let verdict = mix.target.map(|target| Verdict::of(read, target.lab()));
+            let read = kept.value.reading.measured().last()?;
+            let verdict = mix.target.map(|target| Verdict::of(read.lab(), target.lab()));
             Some(PotReading {
                 id: kept.id,
                 made_at: kept.made_at.to_string(),
-                hex: read_hex,
+                hex: warm_blend_interchange::hex(read),
                 difference: verdict.as_ref().map(|verdict| verdict.difference.value()),
                 words: verdict.map(|verdict| verdict.words),
             })
@@ -409,10 +424,6 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &Known) -> Vec<PotReading> {
         .collect();
     readings.reverse();
     readings
-}
-
-fn parts(recipe: &[Component]) -> Vec<MixPart> {
-    recipe.iter().map(|part| MixPart::new(part.paint.0, part.parts.value())).collect()
 }
 
 /// An amount as it was told.
@@ -442,8 +453,7 @@ fn refused(error: &BadPour) -> Problem {
 async fn changed(
     workspace: &Workspace,
     id: Uuid,
-    look: Look,
-    unit: Unit,
+    telling: Telling,
     change: impl FnOnce(&Store, Kept<PourRecord>) -> Result<Result<PourRecord, Problem>, StoreError>
     + Send
     + 'static,
@@ -461,7 +471,7 @@ async fn changed(
             }
         })
         .await?;
-    Pour::of(&gathered?, &known, look, unit)
+    Pour::of(&gathered?, &known, telling)
 }
 
 /// Begin to pour a mix, or go on with the pot that is being poured.
@@ -470,11 +480,9 @@ async fn changed(
     responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn begin(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
     Body(PourBegun { mix, batch_ml }): Body<PourBegun>,
 ) -> Result<Json<Pour>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
     let (gathered, known) = workspace
         .with_known(move |store| {
             let of = store.get::<SavedMix>(mix)?;
@@ -490,7 +498,7 @@ pub async fn begin(
             Gathered::of(store, kept).map(Ok)
         })
         .await?;
-    Pour::of(&gathered?, &known, look, unit).map(Json)
+    Pour::of(&gathered?, &known, telling).map(Json)
 }
 
 /// All pots, the last first.
@@ -514,7 +522,7 @@ pub async fn list(
         .await?;
     let line = |kept: &Kept<PourRecord>| {
         let record = &kept.value;
-        let face = stirred(&record.parts(), &known)?.map(|poured| poured.best().in_state(look.state).face());
+        let poured = stirred(&record.parts(), &known)?;
         let part = |part: &Component| format!("{} {}", part.parts.value(), names.of(part.paint.0));
         Ok(PourLine {
             id: kept.id,
@@ -525,7 +533,7 @@ pub async fn list(
             open: record.finished_at.is_none(),
             total_ml: record.total(),
             recipe: record.recipe().iter().map(part).collect::<Vec<_>>().join(" : "),
-            hex: face.map(|face| Seen::of(&face, look.light).screen.srgb.to_string()),
+            hex: poured.map(|poured| look.hex(poured.best())),
         })
     };
     pours.iter().rev().map(line).collect::<Result<_, Problem>>().map(Json)
@@ -538,13 +546,11 @@ pub async fn list(
 pub async fn get(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
     let (gathered, known) =
         workspace.with_known(move |store| store.get(id).and_then(|kept| Gathered::of(store, kept))).await?;
-    Pour::of(&gathered, &known, look, unit).map(Json)
+    Pour::of(&gathered, &known, telling).map(Json)
 }
 
 /// Something goes into the pot, or out of it.
@@ -554,23 +560,19 @@ pub async fn get(
 pub async fn step(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
     Body(entry): Body<StepEntry>,
 ) -> Result<Json<Pour>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
     let scale = workspace.scale.clone();
-    let pour = changed(&workspace, id, look, unit, move |store, kept| {
+    let pour = changed(&workspace, id, telling, move |store, kept| {
         let repeated = kept.value.steps().iter().any(|known| known.id == entry.id);
         if repeated {
             return Ok(Ok(kept.value));
         }
         let tin = entry.paint.map(|paint| store.get::<ShelfPaint>(paint)).transpose()?;
-        let all = store.all::<PourRecord>()?;
-        let (touch, _) = touch(all.iter().map(|kept| &kept.value));
         // The scale stays as it is until the record has taken the step.
         let on_scale = scale.weighing(|weighing| weighing.clone().take());
-        let deed = match entry.deed(tin.as_ref().map(|tin| &tin.value), on_scale, touch) {
+        let deed = match entry.deed(tin.as_ref().map(|tin| &tin.value), on_scale, || learned_touch(store)) {
             Ok(deed) => deed,
             Err(problem) => return Ok(Err(problem)),
         };
@@ -591,7 +593,7 @@ impl StepEntry {
         &self,
         tin: Option<&ShelfPaint>,
         on_scale: Result<f64, warm_blend_finish::device::NotYet>,
-        touch: f64,
+        touch: impl FnOnce() -> Result<(f64, usize), StoreError>,
     ) -> Result<Deed, Problem> {
         let mut checks = Checks::default();
         let count = || {
@@ -623,7 +625,7 @@ impl StepEntry {
                 let grams = on_scale.map_err(|why| not_yet(&why))?;
                 (grams / density, Said::WeighedTouch(grams))
             }
-            "touch" => (touch, Said::Touch),
+            "touch" => (touch()?.0, Said::Touch),
             measure => {
                 let measure = checks.field("/measure", measure_of(measure));
                 let count = checks.field("/count", count());
@@ -642,11 +644,9 @@ impl StepEntry {
 pub async fn take_back(
     State(workspace): State<Workspace>,
     axum::extract::Path((id, step)): axum::extract::Path<(Uuid, Uuid)>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
-    changed(&workspace, id, look, unit, move |_, kept| {
+    changed(&workspace, id, telling, move |_, kept| {
         Ok(kept.value.without_last(step).map_err(|error| refused(&error)))
     })
     .await
@@ -660,11 +660,9 @@ pub async fn take_back(
 pub async fn finish(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
-    changed(&workspace, id, look, unit, |_, Kept { value, .. }| {
+    changed(&workspace, id, telling, |_, Kept { value, .. }| {
         Ok(value.finished(Timestamp::now()).map_err(|error| refused(&error)))
     })
     .await
@@ -678,11 +676,9 @@ pub async fn finish(
 pub async fn reopen(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
-    changed(&workspace, id, look, unit, |_, Kept { value, .. }| Ok(Ok(value.reopened()))).await.map(Json)
+    changed(&workspace, id, telling, |_, Kept { value, .. }| Ok(Ok(value.reopened()))).await.map(Json)
 }
 
 /// Say where the pot is kept.
@@ -692,16 +688,14 @@ pub async fn reopen(
 pub async fn place(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
     Body(PourPlace { place }): Body<PourPlace>,
 ) -> Result<Json<Pour>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
     let mut checks = Checks::default();
     let text = place.as_deref().map(str::trim).filter(|text| !text.is_empty());
     let place = checks.optional("/place", text.map(Name::new));
     checks.done(Some(()))?;
-    changed(&workspace, id, look, unit, move |_, Kept { value, .. }| Ok(Ok(value.kept_at(place))))
+    changed(&workspace, id, telling, move |_, Kept { value, .. }| Ok(Ok(value.kept_at(place))))
         .await
         .map(Json)
 }
@@ -727,10 +721,9 @@ pub async fn remove(State(workspace): State<Workspace>, IdPath(id): IdPath) -> R
 pub async fn label(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(said): Asked<SaidIn>,
+    telling: Telling,
 ) -> Result<Json<PotLabel>, Problem> {
-    let (look, unit) = (asked.get()?, said.unit()?);
+    let Telling { look, unit } = telling;
     let (gathered, known) =
         workspace.with_known(move |store| store.get(id).and_then(|kept| Gathered::of(store, kept))).await?;
     let record = &gathered.kept.value;

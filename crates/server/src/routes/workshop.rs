@@ -8,11 +8,10 @@ use uuid::Uuid;
 use warm_blend_finish::{PaintId, ShelfPaint, Workshop};
 use warm_blend_store::Kept;
 
-use super::bench::measure_of;
+use super::bench::measures_of;
 use super::paints::Seen;
 use crate::Workspace;
 use crate::body::{Asked, Body};
-use crate::check::Checks;
 use crate::problem::Problem;
 
 /// The choices.
@@ -58,13 +57,7 @@ pub async fn change(
     Asked(Seen { revision }): Asked<Seen>,
     Body(WorkshopEntry { house_white, owned }): Body<WorkshopEntry>,
 ) -> Result<Json<WorkshopKept>, Problem> {
-    let mut checks = Checks::default();
-    let owned: Vec<_> = owned
-        .iter()
-        .enumerate()
-        .filter_map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
-        .collect();
-    checks.done(Some(()))?;
+    let owned = measures_of(&owned)?;
     if let Some(id) = house_white {
         let tin = workspace.with(move |store| store.get::<ShelfPaint>(id)).await?;
         if tin.value.class.is_medium() {
