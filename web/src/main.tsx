@@ -6,6 +6,7 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Frame } from './frame/Frame';
 import { LightProvider } from './light/light';
 import { NoticeProvider } from './parts/Notice';
+import { Board } from './screens/board/Board';
 import { Label } from './screens/label/Label';
 import { Pot } from './screens/pot/Pot';
 import { Shelf } from './screens/shelf/Shelf';
@@ -30,6 +31,7 @@ if (root) {
                 <Route element={<Frame />}>
                   <Route path="/shelf/:id?" element={<Shelf />} />
                   <Route path="/pot/:id?" element={<Pot />} />
+                  <Route path="/board/:id?" element={<Board />} />
                   <Route path="/label/:id" element={<Label />} />
                   <Route path="*" element={<Navigate to="/shelf" replace />} />
                 </Route>

@@ -64,6 +64,11 @@ async fn main() {
     painter.the("region", "Film over a ground").await;
     painter.reads("In a recess").await;
     keep(&painter, "glaze").await;
+    painter.open("/board").await;
+    painter.click("link", "aged grey-blue for the case").await;
+    painter.the("image", "Strip A as it will look").await;
+    painter.the("list", "Places").await;
+    keep(&painter, "board").await;
     painter.leave().await;
 }
 

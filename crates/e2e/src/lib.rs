@@ -210,11 +210,11 @@ impl Painter {
             .expect("the field takes the file");
     }
 
-    /// Opens a list and chooses from it by typing.
+    /// Opens a list and chooses from it by keyboard.
     pub async fn choose(&self, list: &str, option: &str) {
         self.click("combobox", list).await;
-        self.the("option", option).await;
-        self.press(option).await;
+        // A long list scrolls: what has the focus is chosen wherever it stands.
+        self.the("option", option).await.focus().await.expect("an option takes the focus");
         self.press(Key::Enter).await;
     }
 

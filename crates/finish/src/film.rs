@@ -72,6 +72,16 @@ impl Optics {
         }
     }
 
+    /// A film of wet thickness `x` by itself.
+    pub(crate) fn sheet(&self, x: Microns) -> Sheet {
+        let x = x.millimetres();
+        let mut sheet = Sheet { over_black: [0.0; BANDS], through: [0.0; BANDS] };
+        for i in 0..BANDS {
+            (sheet.over_black[i], sheet.through[i]) = alone(self.k[i], self.s[i], x);
+        }
+        sheet
+    }
+
     /// Reflectance, below the surface, of a film of wet thickness `x` over a ground (also below the surface).
     /// Total for any thickness ≥ 0; never leaves 0..=1.
     pub fn over(&self, x: Microns, ground: &Reflectance) -> Reflectance {
@@ -80,15 +90,47 @@ impl Optics {
     }
 }
 
-/// One band of [`Optics::over`]: K and S in 1/mm, `x` in mm.
-pub(crate) fn film_over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
+/// One band of a film by itself, R0 and T: K and S in 1/mm, `x` in mm.
+#[inline]
+fn alone(k: f64, s: f64, x: f64) -> (f64, f64) {
     let g = (k * (k + 2.0 * s)).sqrt();
     let e = (-2.0 * g * x).exp();
     let q = if g * x < 1e-12 { 2.0 * x } else { -(-2.0 * g * x).exp_m1() / g };
     let below = (k + s) * q + 1.0 + e;
-    let over_black = s * q / below;
-    let through = 2.0 * (-g * x).exp() / below;
+    (s * q / below, 2.0 * (-g * x).exp() / below)
+}
+
+/// One band of a film of R0 and T over a ground.
+#[inline]
+fn laid(over_black: f64, through: f64, ground: f64) -> f64 {
     over_black + through * through * ground / (1.0 - over_black * ground).max(f64::MIN_POSITIVE)
+}
+
+/// One band of [`Optics::over`]: K and S in 1/mm, `x` in mm.
+pub(crate) fn film_over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
+    let (over_black, through) = alone(k, s, x);
+    laid(over_black, through, ground)
+}
+
+/// A film by itself, to be laid over many grounds.
+#[derive(Debug, Clone)]
+pub(crate) struct Sheet {
+    over_black: [f64; BANDS],
+    through: [f64; BANDS],
+}
+
+impl Sheet {
+    /// What comes through from one side to the other, on average.
+    pub(crate) fn lets_through(&self) -> f64 {
+        self.through.iter().sum::<f64>() / BANDS as f64
+    }
+
+    /// Lays it over a ground, both below the surface.
+    pub(crate) fn lay_over(&self, ground: &mut [f64; BANDS]) {
+        for (r, (over_black, through)) in ground.iter_mut().zip(self.over_black.iter().zip(&self.through)) {
+            *r = laid(*over_black, *through, *r);
+        }
+    }
 }
 
 /// One band of an endlessly thick film, R∞.

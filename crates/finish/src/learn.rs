@@ -15,10 +15,10 @@
 //! reading away undoes it.
 
 mod certainty;
-mod draws;
-mod ensemble;
+pub(crate) mod draws;
+pub(crate) mod ensemble;
 mod estimate;
-mod eye;
+pub(crate) mod eye;
 mod factor;
 mod fit;
 mod prior;

@@ -11,6 +11,7 @@
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
 //! | and of thousands of mixes? | [`QuickMixer`] |
 //! | which mix comes nearest, what is to be added, what lies between? | [`bench`] |
+//! | what does a whole finish look like, layer on layer? | [`board`] |
 //! | how sure is any of that, and what would one more test buy? | [`learn`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | which family of hue is a colour of? | [`HueFamily`] |
@@ -27,6 +28,7 @@
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 pub mod bench;
+pub mod board;
 mod class;
 pub mod device;
 mod drawdown;

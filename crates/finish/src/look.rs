@@ -1,6 +1,6 @@
 //! What a person sees of a surface in a light.
 
-use warm_blend_spectral::{Degree, Lab, Light, OnScreen, Reflectance, Xyz, on_screen};
+use warm_blend_spectral::{Degree, Lab, Light, OnScreen, Reflectance, Xyz, linear_on_screen, on_screen};
 
 /// Luminance a workshop eye is settled to, cd/m²†: about 1000 lx on mid grey (E ρ/π with ρ = 0.2).
 const WORKSHOP_LUMINANCE: f64 = 64.0;
@@ -23,5 +23,10 @@ impl Seen {
             lab: Lab::of(xyz, light.white()),
             screen: on_screen(xyz, light, Degree::under(WORKSHOP_LUMINANCE)),
         }
+    }
+
+    /// What a screen shows of a surface, as linear sRGB channels: means of surfaces are means of these.
+    pub fn linear(surface: &Reflectance, light: Light) -> [f64; 3] {
+        linear_on_screen(Xyz::of(surface, light), light, Degree::under(WORKSHOP_LUMINANCE))
     }
 }

@@ -1,6 +1,6 @@
 //! A wet material, ready to be mixed or brushed: its K and S, and the surface it dries to.
 
-use warm_blend_spectral::{Lab, Reflectance, Xyz};
+use warm_blend_spectral::{BANDS, Lab, Reflectance, Xyz};
 
 use crate::film::Optics;
 use crate::hiding::{COAT, chart_white};
@@ -92,6 +92,12 @@ impl Material {
         }
     }
 
+    /// The same colour, `ln` stronger on a logarithmic scale: so much more of its pigments in the same volume.
+    pub(crate) fn stronger(&self, ln: f64) -> Self {
+        let times = |of: &[f64; BANDS]| of.map(|v| v * ln.exp());
+        Self { optics: Optics::new(times(self.optics.k()), times(self.optics.s())), ..self.clone() }
+    }
+
     /// L\*a\*b\* of the masstone in a light.
     pub fn seen_lab(&self, light: warm_blend_spectral::Light) -> Lab {
         Lab::of(Xyz::of(&self.masstone(), light), light.white())
@@ -107,7 +113,6 @@ impl Material {
 mod tests {
     use super::*;
     use proptest::prelude::*;
-    use warm_blend_spectral::BANDS;
 
     proptest! {
         #[test]

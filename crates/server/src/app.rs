@@ -26,6 +26,7 @@ use crate::{Workspace, front, guard, routes};
         (name = "shelf", description = "Paints and mediums on hand"),
         (name = "readings", description = "What was read of paints and mixes, the colour reader, photos"),
         (name = "pot", description = "Mixes"),
+        (name = "board", description = "Sample boards: layers of a finish, predicted and drawn"),
         (name = "workspace", description = "The piece at hand, undo and redo")
     )
 )]

@@ -1,6 +1,8 @@
 //! The demo workspace: an upright piano and its stool, 1920s, dark red stain, for a village hall, in an aged, layered
 //! two-colour scheme. All of it is made up.
 
+mod boards;
+
 use std::io;
 use std::path::{Path, PathBuf};
 
@@ -44,7 +46,7 @@ impl Drop for File {
 /// Name, class, hex, coats to hide, price of a tin, tin in ml, what is left in ml.
 type Tin = (&'static str, Class, Option<&'static str>, Option<f64>, f64, f64, f64);
 
-const SHELF: [Tin; 16] = [
+const SHELF: [Tin; 17] = [
     ("oat white", Class::Chalk, Some("#e9dfc8"), Some(2.0), 26.0, 1000.0, 720.0),
     ("chimney white", Class::Chalk, Some("#f0ede6"), Some(2.0), 26.0, 1000.0, 940.0),
     ("barley", Class::Chalk, Some("#cdb58a"), Some(1.75), 15.5, 500.0, 310.0),
@@ -58,6 +60,7 @@ const SHELF: [Tin; 16] = [
     ("night blue", Class::Chalk, Some("#26324a"), Some(1.25), 15.5, 500.0, 420.0),
     ("dove grey", Class::Clay, Some("#b3aea3"), Some(1.75), 15.0, 500.0, 470.0),
     ("peat brown", Class::Chalk, Some("#4a3a2f"), Some(1.25), 15.5, 500.0, 330.0),
+    ("blocking primer", Class::Primer, Some("#a9a7a1"), Some(1.5), 13.0, 1000.0, 720.0),
     ("lamp black", Class::AcrylicCraft, Some("#25252a"), Some(1.0), 4.2, 60.0, 48.0),
     ("glazing liquid", Class::GlazingLiquid, None, None, 19.0, 1000.0, 880.0),
     ("clear wax", Class::ClearWax, None, None, 17.5, 500.0, 360.0),
@@ -89,14 +92,24 @@ const READ: [(&str, &str, f64, f64); 9] = [
     ("fern", "oxblood", 1.0, 1.0),
 ];
 
+/// The tins of the demo by their names.
+type Shelf = Vec<(&'static str, Kept<ShelfPaint>)>;
+
+fn unsound(text: &str) -> StoreError {
+    StoreError::Damaged(format!("the demo is wrong about {text}"))
+}
+
+fn tin<'a>(shelf: &'a Shelf, name: &str) -> Result<&'a Kept<ShelfPaint>, StoreError> {
+    shelf.iter().find(|(known, _)| *known == name).map(|(_, tin)| tin).ok_or_else(|| unsound(name))
+}
+
 /// Fills an empty workspace with the demo.
 pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
-    let unsound = |text: &str| StoreError::Damaged(format!("the demo is wrong about {text}"));
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
 
     store.furnish(Piece { name: named("Upright piano and stool, village hall")? })?;
-    let mut shelf = Vec::new();
+    let mut shelf = Shelf::new();
     for (name, class, hex, coats, price, tin, left) in SHELF {
         let ml = |ml| Millilitres::new(ml).map_err(|_| unsound(name));
         let paint = ShelfPaint {
@@ -110,33 +123,28 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     readings(store, &shelf)?;
     for (name, recipe, target) in MIXES {
         let component = |(paint, parts): &(&str, u32)| {
-            let id = shelf.iter().find(|(name, _)| name == paint).ok_or_else(|| unsound(paint))?.1.id;
             let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
-            Ok(Component { paint: PaintId(id), parts })
+            Ok(Component { paint: PaintId(tin(&shelf, paint)?.id), parts })
         };
         let components = recipe.iter().map(component).collect::<Result<_, StoreError>>()?;
         let target = target.map(code).transpose()?;
         store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
     }
-    Ok(())
+    boards::boards(store, &shelf)
 }
 
 /// The house white, and what the simulated reader said of tints with it.
-fn readings(store: &mut Store, shelf: &[(&str, Kept<ShelfPaint>)]) -> Result<(), StoreError> {
-    let unsound = |text: &str| StoreError::Damaged(format!("the demo is wrong about {text}"));
-    let tin = |name: &str| {
-        shelf.iter().find(|(known, _)| *known == name).map(|(_, tin)| tin).ok_or_else(|| unsound(name))
-    };
-    let white = tin(HOUSE_WHITE)?;
+fn readings(store: &mut Store, shelf: &Shelf) -> Result<(), StoreError> {
+    let white = tin(shelf, HOUSE_WHITE)?;
     store.furnish(Workshop { house_white: Some(PaintId(white.id)), ..Workshop::default() })?;
     let reader = ReaderAtHand::default();
     for (laid_out, written_down, own, more) in READ {
         let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));
         let (own, more) = (parts(own)?, parts(more)?);
-        let of = vec![(tin(laid_out)?.value.clone(), own), (white.value.clone(), more)];
+        let of = vec![(tin(shelf, laid_out)?.value.clone(), own), (white.value.clone(), more)];
         let sample = LaidOut { of, state: State::Dry, wet: None };
         let shown = reader.read(&sample, false, false).map_err(|_| unsound(laid_out))?;
-        let of = vec![(PaintId(tin(written_down)?.id), own), (PaintId(white.id), more)];
+        let of = vec![(PaintId(tin(shelf, written_down)?.id), own), (PaintId(white.id), more)];
         let reading =
             Reading { of, pour: Pour::Spoons, state: State::Dry, shown, source: Source::Reader, sure: false };
         store.furnish(LoggedReading {

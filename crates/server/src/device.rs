@@ -2,12 +2,14 @@
 //! of invented pigments, whose inside the engine never sees.
 
 use std::collections::HashMap;
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
 
+use warm_blend_finish::board::{Board, Letter, Place};
 use warm_blend_finish::device::{ColourReader, ReaderTrouble};
 use warm_blend_finish::learn::{Measured, Shown};
-use warm_blend_finish::{CoatsToHide, Microns, Parts, ShelfPaint, State};
-use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, Window};
+use warm_blend_finish::{CoatsToHide, Microns, PaintId, Parts, ShelfPaint, State};
+use warm_blend_sim::{Sample, SimulatedReader, VirtualHand, VirtualPaint, Window};
 
 /// What is laid out for the reader.
 #[derive(Debug, Clone)]
@@ -25,11 +27,20 @@ pub struct LaidOut {
 pub struct ReaderAtHand {
     reader: Arc<Mutex<SimulatedReader>>,
     tins: Arc<Mutex<Tins>>,
+    /// How many spots of boards were read: no two are quite alike.
+    spots: Arc<AtomicU64>,
 }
+
+/// The painter behind the stand-in.
+const PAINTER: u64 = 0xb0a2d;
 
 impl Default for ReaderAtHand {
     fn default() -> Self {
-        Self { reader: Arc::new(Mutex::new(SimulatedReader::new(0x0a7, true))), tins: Arc::default() }
+        Self {
+            reader: Arc::new(Mutex::new(SimulatedReader::new(0x0a7, true))),
+            tins: Arc::default(),
+            spots: Arc::default(),
+        }
     }
 }
 
@@ -75,6 +86,28 @@ impl ReaderAtHand {
         let mut reader = self.reader.lock().unwrap_or_else(PoisonError::into_inner);
         reader.set_window(Window::Clean);
         reader.calibrate()
+    }
+
+    /// Reads a spot of a strip that the painter behind the stand-in has painted, three times.
+    pub fn read_board(
+        &self,
+        board: &Board,
+        letter: Letter,
+        (place, state): (Place, State),
+        tins: &[(PaintId, ShelfPaint)],
+    ) -> Result<Measured, ReaderTrouble> {
+        let mut known = self.tins.lock().unwrap_or_else(PoisonError::into_inner);
+        let behind = |(paint, tin): &(PaintId, ShelfPaint)| Some((*paint, known.behind(tin)?));
+        let behind: HashMap<PaintId, VirtualPaint> =
+            tins.iter().map(behind).collect::<Option<_>>().ok_or(ReaderTrouble::NothingUnderIt)?;
+        drop(known);
+        let seed = self.spots.fetch_add(1, Ordering::Relaxed);
+        let painted = VirtualHand::new(PAINTER).paint(board, letter, |paint| behind.get(&paint), seed);
+        let mut painted = painted.ok_or(ReaderTrouble::NothingUnderIt)?;
+        let mut reader = self.reader.lock().unwrap_or_else(PoisonError::into_inner);
+        reader.set_window(Window::Clean);
+        reader.put_on(painted.spot(place, state));
+        reader.read_sample()
     }
 
     /// Reads a sample at three places; `smeared` puts a smear of white on the window first. A spectrum, or only the colour.

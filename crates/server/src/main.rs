@@ -82,6 +82,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
                 })?),
                 (None, None) => {}
             }
+            workspace.make_ready_to_draw();
             let served = serve(workspace, port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until_asked_to_stop().await;
@@ -91,6 +92,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
             let workspace = Workspace::demo(file.path())?;
             let stand_in = stand_in::Process::start().await?;
             workspace.connect_scale(stand_in.address);
+            workspace.make_ready_to_draw();
             let served = match serve(workspace.clone(), port.unwrap_or(7879)).await {
                 Err(ServeError::PortTaken(_)) if port.is_none() => serve(workspace, 0).await?,
                 other => other?,

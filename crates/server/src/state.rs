@@ -3,6 +3,7 @@
 use std::path::Path;
 use std::sync::{Arc, Mutex, PoisonError};
 
+use warm_blend_finish::board::{BoardReading, Hands, Judgement, learn_hand};
 use warm_blend_finish::learn::{Ensemble, Estimate, Judged};
 use warm_blend_finish::{LoggedReading, Name, PaintId, Piece, ShelfPaint, Workshop};
 use warm_blend_store::{Id, Kept, OpenError, Store, StoreError};
@@ -10,6 +11,7 @@ use warm_blend_store::{Id, Kept, OpenError, Store, StoreError};
 use crate::device::ReaderAtHand;
 use crate::photos::Photos;
 use crate::problem::Problem;
+use crate::routes::boards::picture::Plates;
 use crate::scale::ScaleAtHand;
 
 /// A workspace file that requests take turns with, and what is at hand beside it.
@@ -19,6 +21,7 @@ pub struct Workspace {
     pub(crate) reader: ReaderAtHand,
     pub(crate) scale: ScaleAtHand,
     pub(crate) photos: Photos,
+    pub(crate) plates: Plates,
 }
 
 #[derive(Debug)]
@@ -31,15 +34,18 @@ struct Desk {
 #[derive(Debug)]
 pub(crate) struct Known {
     /// What it was computed from.
-    state: [i64; 3],
+    state: [i64; 4],
     estimate: Estimate,
     /// Readings in the order of the log.
     readings: Vec<Kept<LoggedReading>>,
+    hands: Hands,
+    /// Readings of boards in the order they were made, with how they stand to the rest.
+    boards: Vec<(Kept<BoardReading>, Option<Judgement>)>,
     pub workshop: Kept<Workshop>,
 }
 
 impl Known {
-    fn of(store: &Store, state: [i64; 3]) -> Result<Self, StoreError> {
+    fn of(store: &Store, state: [i64; 4]) -> Result<Self, StoreError> {
         let workshop = workshop(store)?;
         let white = workshop.value.house_white;
         // Removed tins too: mixes and readings may still speak of them.
@@ -52,7 +58,12 @@ impl Known {
         let read: Vec<_> = readings.iter().map(|kept| kept.value.reading.clone()).collect();
         // Tins were checked when they were kept.
         let estimate = Estimate::of(&tins, &read).map_err(|error| StoreError::Damaged(error.to_string()))?;
-        Ok(Self { state, estimate, readings, workshop })
+        let boards = store.all::<BoardReading>()?;
+        let of_boards: Vec<_> = boards.iter().map(|kept| kept.value.clone()).collect();
+        let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
+        let estimate = estimate.strengthened(&taught.strengths);
+        let boards = boards.into_iter().zip(taught.judged).collect();
+        Ok(Self { state, estimate, readings, hands: taught.hands, boards, workshop })
     }
 
     /// A tin as it is known.
@@ -62,6 +73,16 @@ impl Known {
 
     pub fn estimate(&self) -> &Estimate {
         &self.estimate
+    }
+
+    /// The hand that paints, as boards show it.
+    pub fn hands(&self) -> &Hands {
+        &self.hands
+    }
+
+    /// Readings of boards, with how they stand to the rest.
+    pub fn boards(&self) -> &[(Kept<BoardReading>, Option<Judgement>)] {
+        &self.boards
     }
 
     /// All readings with how they stand to the rest.
@@ -112,6 +133,7 @@ impl Workspace {
             reader: ReaderAtHand::default(),
             scale: ScaleAtHand::default(),
             photos: Photos::default(),
+            plates: Plates::default(),
         })
     }
 
@@ -140,6 +162,12 @@ impl Workspace {
         self.scale.connect(address);
     }
 
+    /// Makes the marks and the relief that boards are drawn with, so that the first picture comes as soon as the next.
+    pub fn make_ready_to_draw(&self) {
+        let plates = self.plates.clone();
+        tokio::task::spawn_blocking(move || plates.warm());
+    }
+
     async fn at_the_desk<R: Send + 'static>(
         &self,
         work: impl FnOnce(&mut Desk) -> Result<R, Problem> + Send + 'static,
@@ -158,8 +186,12 @@ impl Workspace {
 impl Desk {
     fn known(&mut self) -> Result<Arc<Known>, StoreError> {
         let store = &self.store;
-        let state =
-            [store.state::<ShelfPaint>()?, store.state::<LoggedReading>()?, store.state::<Workshop>()?];
+        let state = [
+            store.state::<ShelfPaint>()?,
+            store.state::<LoggedReading>()?,
+            store.state::<Workshop>()?,
+            store.state::<BoardReading>()?,
+        ];
         match &self.known {
             Some(known) if known.state == state => Ok(Arc::clone(known)),
             _ => {

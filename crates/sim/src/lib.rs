@@ -12,6 +12,7 @@
 //! | sixteen invented pigments | [`Pigment`] |
 //! | 44 tins made of them | [`tins`], [`VirtualPaint`] |
 //! | a tin behind any paint a painter writes down | [`VirtualPaint::behind`] |
+//! | a painter whose hand is not the table's, and the boards it paints | [`VirtualHand`], [`VirtualBoard`] |
 //! | a reader with noise, drift and a dirty window | [`SimulatedReader`] |
 //! | a scale with noise, drift, a pot to lift and a hand that pours | [`SimulatedScale`] |
 
@@ -19,12 +20,14 @@
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod behind;
+mod hand;
 mod paint;
 mod pigment;
 mod reader;
 mod scale;
 mod tins;
 
+pub use hand::{VirtualBoard, VirtualHand};
 pub use paint::{Sample, VirtualPaint};
 pub use pigment::Pigment;
 pub use reader::{SimulatedReader, Window};

@@ -20,15 +20,7 @@ pub struct VirtualPaint {
 /// What is laid out for the reader.
 #[derive(Debug, Clone)]
 pub struct Sample {
-    film: Film,
-    truth: Material,
-}
-
-#[derive(Debug, Clone, Copy)]
-enum Film {
-    Thick,
-    OverBlack(Microns),
-    OverWhite(Microns),
+    truth: Reflectance,
 }
 
 impl VirtualPaint {
@@ -110,27 +102,24 @@ impl VirtualPaint {
 }
 
 impl Sample {
+    pub(crate) fn of(truth: Reflectance) -> Self {
+        Self { truth }
+    }
+
     /// Parts stirred together and brushed out, thick, in some state.
     pub fn thick(of: &[(Parts, &VirtualPaint)], state: State) -> Option<Self> {
-        Some(Self { film: Film::Thick, truth: stirred(of)?.in_state(state) })
+        Some(Self::of(stirred(of)?.in_state(state).masstone()))
     }
 
     /// The same as a dry film over the black and over the white half of a chart.
     pub fn drawdown(of: &[(Parts, &VirtualPaint)], wet: Microns) -> Option<[Self; 2]> {
         let truth = stirred(of)?;
-        Some([
-            Self { film: Film::OverBlack(wet), truth: truth.clone() },
-            Self { film: Film::OverWhite(wet), truth },
-        ])
+        Some([chart_black(), chart_white()].map(|half| Self::of(truth.film(wet, half))))
     }
 
     /// The true reflectance.
     pub fn reflectance(&self) -> Reflectance {
-        match self.film {
-            Film::Thick => self.truth.masstone(),
-            Film::OverBlack(wet) => self.truth.film(wet, chart_black()),
-            Film::OverWhite(wet) => self.truth.film(wet, chart_white()),
-        }
+        self.truth
     }
 
     /// The true colour in daylight.

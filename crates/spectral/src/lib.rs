@@ -28,6 +28,6 @@ pub use difference::{Difference, difference};
 pub use lab::Lab;
 pub use light::{Light, UnknownLight};
 pub use reflectance::{BANDS, NotAReflectance, Reflectance, wavelength};
-pub use screen::{HexError, OnScreen, Srgb, from_linear_srgb, on_screen};
+pub use screen::{HexError, OnScreen, Srgb, from_linear_srgb, linear_on_screen, on_screen};
 pub use smoothest::{Unreachable, smoothest};
 pub use xyz::Xyz;

@@ -71,25 +71,27 @@ pub fn from_linear_srgb([red, green, blue]: [f64; 3]) -> Xyz {
     adapt(Xyz { x: xyz.x, y: xyz.y, z: xyz.z }, screen_white(), Light::Daylight.white(), Degree::FULL)
 }
 
-/// What a screen must show so that it looks like `colour` does in `light` to an eye settled by `degree`.
-pub fn on_screen(colour: Xyz, light: Light, degree: Degree) -> OnScreen {
+/// Linear sRGB channels that look like `colour` does in `light` to an eye settled by `degree`: 1 is full; what a screen cannot
+/// show lies outside 0..=1. Linear in `colour`, so that means of colours are means of channels.
+pub fn linear_on_screen(colour: Xyz, light: Light, degree: Degree) -> [f64; 3] {
     // The screen's white and the daylight table's differ in the fourth decimal: between those two the eye is
     // always settled, so that a white in daylight is #ffffff whatever the degree.
     let in_daylight = adapt(colour, light.white(), Light::Daylight.white(), degree);
     let xyz = adapt(in_daylight, Light::Daylight.white(), screen_white(), Degree::FULL);
     let linear =
         palette::LinSrgb::<f64>::from_color_unclamped(palette::Xyz::<D65, f64>::new(xyz.x, xyz.y, xyz.z));
+    [linear.red, linear.green, linear.blue]
+}
+
+/// What a screen must show so that it looks like `colour` does in `light` to an eye settled by `degree`.
+pub fn on_screen(colour: Xyz, light: Light, degree: Degree) -> OnScreen {
+    let linear = linear_on_screen(colour, light, degree);
     // Half a step of an 8-bit channel at the dark end, where steps are widest in relation.
     let slack = 0.5 / 255.0 / 12.92;
-    let in_gamut =
-        [linear.red, linear.green, linear.blue].iter().all(|c| (-slack..=1.0 + 10.0 * slack).contains(c));
-    let [red, green, blue]: [u8; 3] = palette::Srgb::<f64>::from_linear(palette::LinSrgb::new(
-        linear.red.clamp(0.0, 1.0),
-        linear.green.clamp(0.0, 1.0),
-        linear.blue.clamp(0.0, 1.0),
-    ))
-    .into_format()
-    .into();
+    let in_gamut = linear.iter().all(|c| (-slack..=1.0 + 10.0 * slack).contains(c));
+    let [red, green, blue] = linear.map(|c| c.clamp(0.0, 1.0));
+    let [red, green, blue]: [u8; 3] =
+        palette::Srgb::<f64>::from_linear(palette::LinSrgb::new(red, green, blue)).into_format().into();
     OnScreen { srgb: Srgb { red, green, blue }, in_gamut }
 }
 

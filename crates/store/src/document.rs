@@ -4,6 +4,7 @@ use jiff::Timestamp;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use uuid::Uuid;
+use warm_blend_finish::board::{Board, BoardReading};
 use warm_blend_finish::{LoggedReading, Piece, PourRecord, SavedMix, ShelfPaint, Workshop};
 
 /// Identifies a document for good: a UUIDv7.
@@ -57,6 +58,23 @@ impl Document for PourRecord {
 
     fn uses(&self) -> Vec<Id> {
         self.paints().into_iter().map(|paint| paint.0).chain([self.mix.0]).collect()
+    }
+}
+
+impl Document for Board {
+    const KIND: &'static str = "board";
+
+    fn uses(&self) -> Vec<Id> {
+        let paints = self.paints().into_iter().map(|paint| paint.0);
+        paints.chain(self.mixes().into_iter().map(|mix| mix.0)).collect()
+    }
+}
+
+impl Document for BoardReading {
+    const KIND: &'static str = "board-reading";
+
+    fn uses(&self) -> Vec<Id> {
+        self.painted().paints().into_iter().map(|paint| paint.0).chain([self.board]).collect()
     }
 }
 

@@ -7,6 +7,7 @@
 use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
+use warm_blend_finish::board::{Board, BoardReading};
 use warm_blend_finish::{LoggedReading, Piece, PourRecord, SavedMix, ShelfPaint, Workshop};
 
 use crate::store::{point, put};
@@ -192,6 +193,8 @@ fn uses(kind: &str, body: &str) -> Result<Vec<Id>, StoreError> {
         ShelfPaint::KIND => of::<ShelfPaint>(body),
         SavedMix::KIND => of::<SavedMix>(body),
         PourRecord::KIND => of::<PourRecord>(body),
+        Board::KIND => of::<Board>(body),
+        BoardReading::KIND => of::<BoardReading>(body),
         Piece::KIND => of::<Piece>(body),
         LoggedReading::KIND => of::<LoggedReading>(body),
         Workshop::KIND => of::<Workshop>(body),

@@ -26,11 +26,23 @@ export type MixPart = Schemas['MixPart'];
 export type LadderRung = Schemas['LadderRung'];
 export type Fix = Schemas['Fix'];
 export type Pour = Schemas['Pour'];
-export type PourLine = Schemas['PourLine'];
-export type PouredPaint = Schemas['PouredPaint'];
 export type PotLabel = Schemas['PotLabel'];
 export type ScaleNow = Schemas['ScaleNow'];
 export type Blend = Schemas['Blend'];
+export type BoardEntry = Schemas['BoardEntry'];
+export type BoardInList = Schemas['BoardInList'];
+export type BoardKept = Schemas['BoardKept'];
+export type BoardReadingEntry = Schemas['BoardReadingEntry'];
+export type BoardReadingKept = Schemas['BoardReadingKept'];
+export type BoardReadingMade = Schemas['BoardReadingMade'];
+export type LayerEntry = Schemas['LayerEntry'];
+export type LayerPredicted = Schemas['LayerPredicted'];
+export type WayTold = Schemas['WayTold'];
+export type StripEntry = Schemas['StripEntry'];
+export type StripPrediction = Schemas['StripPrediction'];
+export type AdviceGiven = Schemas['AdviceGiven'];
+export type FixOffered = Schemas['FixOffered'];
+export type TechniqueChoice = Schemas['TechniqueChoice'];
 export type BlendPath = Schemas['BlendPath'];
 export type Swatch = Schemas['Swatch'];
 export type Colour = Schemas['Colour'];
@@ -46,7 +58,7 @@ export class Problem extends Error {
     super(body.detail);
   }
 
-  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown' | 'percent' | 'scale') {
+  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown' | 'percent') {
     return this.body.type === `urn:warm-blend:${kind}`;
   }
 

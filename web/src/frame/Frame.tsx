@@ -1,4 +1,4 @@
-import { CircleHelp, PaintBucket, Redo2, Search, Undo2 } from 'lucide-react';
+import { CircleHelp, PaintBucket, PanelsTopLeft, Redo2, Search, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { LightControl } from '../light/LightControl';
@@ -15,6 +15,7 @@ import { useKeys } from './useKeys';
 const SCREENS = [
   { to: '/shelf', name: 'Shelf', icon: ShelfIcon },
   { to: '/pot', name: 'Pot', icon: PaintBucket },
+  { to: '/board', name: 'Board', icon: PanelsTopLeft },
 ];
 
 /** What is around every screen: the rail, the piece, the light, undo, jump and help. */

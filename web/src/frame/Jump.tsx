@@ -4,6 +4,7 @@ import type { Swatch } from '../api/client';
 import { useLight, useLights } from '../light/light';
 import { Drawdown } from '../parts/Drawdown';
 import { Panel } from '../parts/Panel';
+import { useBoards } from '../state/boards';
 import { usePours } from '../state/pours';
 import { useMixes, usePaints } from '../state/workspace';
 
@@ -22,9 +23,17 @@ function useGoals(): Goal[] {
   const paints = usePaints().data ?? [];
   const mixes = useMixes().data ?? [];
   const pours = usePours().data ?? [];
+  const boards = useBoards().data ?? [];
   return [
     { id: 'shelf', name: 'Shelf', kind: 'screen', go: () => go('/shelf') },
     { id: 'pot', name: 'Pot', kind: 'screen', go: () => go('/pot') },
+    { id: 'board', name: 'Board', kind: 'screen', go: () => go('/board') },
+    ...boards.map((board) => ({
+      id: board.id,
+      name: board.name,
+      kind: 'board',
+      go: () => go(`/board/${board.id}`),
+    })),
     ...mixes
       .filter((mix) => mix.entry.name)
       .map((mix) => ({

@@ -5,13 +5,14 @@ import { questionKey } from './useKeys';
 
 const KEYS: [string, string][] = [
   ['Ctrl K', 'Jump to a screen, a paint, a mix or a light'],
-  ['Alt 1, Alt 2', 'Shelf, Pot'],
+  ['Alt 1, 2, 3', 'Shelf, Pot, Board'],
   ['Alt L', 'Next light (with Shift, the one before)'],
   ['Alt W', 'Wet, dry, sealed'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['↑ ↓', 'On a number of parts: one more, one less'],
   ['← →', 'On a joint of the bar: one part across'],
+  ['Alt ↑, Alt ↓', 'On a layer: up or down'],
   ['Esc', 'Close, or leave a name as it was'],
   ['?', 'This list'],
 ];

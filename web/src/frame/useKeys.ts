@@ -21,6 +21,9 @@ const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
+/** Alt and a digit, in the order of the rail. */
+const SCREENS: Record<string, string> = { Digit1: '/shelf', Digit2: '/pot', Digit3: '/board' };
+
 /** The keys that work on every screen; the list of them is in Shortcuts. */
 export function useKeys(deeds: Deeds) {
   const go = useNavigate();
@@ -34,6 +37,7 @@ export function useKeys(deeds: Deeds) {
       const { deeds, go, light, setLight, lights, state, setState } = now.current;
       const command = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
+      const screen = SCREENS[event.code];
       const deed =
         command && key === 'k'
           ? deeds.jump
@@ -43,26 +47,24 @@ export function useKeys(deeds: Deeds) {
               : deeds.undo
             : command && key === 'y' && !isTyping(event.target)
               ? deeds.redo
-              : event.altKey && event.code === 'Digit1'
-                ? () => go('/shelf')
-                : event.altKey && event.code === 'Digit2'
-                  ? () => go('/pot')
-                  : event.altKey && event.code === 'KeyL'
+              : event.altKey && screen
+                ? () => go(screen)
+                : event.altKey && event.code === 'KeyL'
+                  ? () => {
+                      const at = lights.findIndex((choice) => choice.id === light);
+                      const step = event.shiftKey ? lights.length - 1 : 1;
+                      const next = lights[(at + step) % lights.length];
+                      if (next) setLight(next.id);
+                    }
+                  : event.altKey && event.code === 'KeyW'
                     ? () => {
-                        const at = lights.findIndex((choice) => choice.id === light);
-                        const step = event.shiftKey ? lights.length - 1 : 1;
-                        const next = lights[(at + step) % lights.length];
-                        if (next) setLight(next.id);
+                        const at = STATES.findIndex((choice) => choice.id === state);
+                        const next = STATES[(at + 1) % STATES.length];
+                        if (next) setState(next.id);
                       }
-                    : event.altKey && event.code === 'KeyW'
-                      ? () => {
-                          const at = STATES.findIndex((choice) => choice.id === state);
-                          const next = STATES[(at + 1) % STATES.length];
-                          if (next) setState(next.id);
-                        }
-                      : event.key === '?' && !command && !isTyping(event.target) && questionKey.get()
-                        ? deeds.help
-                        : undefined;
+                    : event.key === '?' && !command && !isTyping(event.target) && questionKey.get()
+                      ? deeds.help
+                      : undefined;
       if (!deed) return;
       event.preventDefault();
       deed();

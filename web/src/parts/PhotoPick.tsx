@@ -20,7 +20,8 @@ interface Props {
   wanted: string[];
   /** What the button that takes the colours says. */
   take: string;
-  onPicked: (colours: Lab[]) => void;
+  /** The colours, and what a screen shows for them. */
+  onPicked: (colours: Lab[], hexes: string[]) => void;
 }
 
 /** Colours picked from a photo that holds a white or grey card: spots are dragged, or moved with the arrow keys. */
@@ -135,7 +136,12 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
               <button
                 type="button"
                 className="press press-ink"
-                onClick={() => onPicked(picked.colours.map((colour) => colour.lab as Lab))}
+                onClick={() =>
+                  onPicked(
+                    picked.colours.map((colour) => colour.lab as Lab),
+                    picked.colours.map((colour) => colour.hex),
+                  )
+                }
               >
                 {take}
               </button>

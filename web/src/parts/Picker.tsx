@@ -9,11 +9,13 @@ interface Props {
   value: string;
   onChange: (value: string) => void;
   icon?: ReactNode;
+  /** What it says while nothing is chosen. */
+  placeholder?: string;
   className?: string;
 }
 
 /** One of a list, with its label only for screen readers: what is chosen says enough. */
-export function Picker({ label, choices, value, onChange, icon, className = '' }: Props) {
+export function Picker({ label, choices, value, onChange, icon, placeholder, className = '' }: Props) {
   return (
     <Select.Root value={value} onValueChange={onChange}>
       <Select.Trigger
@@ -21,7 +23,7 @@ export function Picker({ label, choices, value, onChange, icon, className = '' }
         className={`press press-plain shrink-0 justify-between ${className}`}
       >
         {icon}
-        <Select.Value />
+        <Select.Value placeholder={placeholder} />
         <Select.Icon>
           <ChevronDown size={16} aria-hidden />
         </Select.Icon>

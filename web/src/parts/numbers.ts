@@ -8,6 +8,9 @@ export const plainNumber = (value: number) => plain.format(value);
 export const oneDecimal = (value: number) => one.format(value);
 export const share = (value: number) => percent.format(value);
 
+/** A film in µm: tenths only of what is thin. */
+export const filmWords = (um: number) => plain.format(um < 10 ? Math.round(um * 10) / 10 : Math.round(um));
+
 /** `L* 61.2 a* 9.8 b* 33.1` */
 export const labWords = (lab: number[]) =>
   lab.map((value, i) => `${['L*', 'a*', 'b*'][i]} ${one.format(value).replace('-', '−')}`).join(' ');

@@ -1,6 +1,6 @@
 // What the engine says at the bench beside the mix itself: nothing of it is kept.
 
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, type Colour, got, type MixPart, type Wanted } from '../api/client';
 import { useLook } from '../light/light';
 
@@ -17,8 +17,18 @@ export function useFound(wanted: Wanted | undefined) {
     ...ASKED,
   });
   const first = useQuery(ask(wanted && { ...wanted, paints: Math.min(2, wanted.paints ?? 3) }, 'first'));
-  const all = useQuery(ask(wanted, 'all'));
-  return { found: all.data ?? first.data, searching: all.isFetching, error: all.error ?? first.error };
+  const search = ask(wanted, 'all');
+  const all = useQuery(search);
+  const client = useQueryClient();
+  return {
+    found: all.data ?? first.data,
+    /** True where it is the best of every mix, not only of those of two paints. */
+    whole: all.data !== undefined,
+    searching: all.isFetching,
+    error: all.error ?? first.error,
+    stop: () => void client.cancelQueries({ queryKey: search.queryKey }),
+    goOn: () => void all.refetch(),
+  };
 }
 
 /** The shades of what is in the pot. */

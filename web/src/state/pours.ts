@@ -55,10 +55,8 @@ export function usePourCalls(measure: string) {
     return pour;
   };
   return {
-    begin: async (mix: string, batch_ml: number | undefined) =>
-      seen(
-        await got(api.POST('/api/pours', { params: { query }, body: { mix, batch_ml: batch_ml ?? null } })),
-      ),
+    begin: async (mix: string, batch_ml: number) =>
+      seen(await got(api.POST('/api/pours', { params: { query }, body: { mix, batch_ml } }))),
     /** Something goes in, or, without a paint, comes out. Sent again with the same id it counts once. */
     step: async (id: string, paint: string | undefined, measure: string, count?: number) =>
       seen(
@@ -73,8 +71,6 @@ export function usePourCalls(measure: string) {
       seen(await got(api.DELETE('/api/pours/{id}/steps/{step}', { params: { path: { id, step }, query } }))),
     finish: async (id: string) =>
       seen(await got(api.POST('/api/pours/{id}/finish', { params: { path: { id }, query } }))),
-    reopen: async (id: string) =>
-      seen(await got(api.POST('/api/pours/{id}/reopen', { params: { path: { id }, query } }))),
     place: async (id: string, place: string) =>
       seen(await got(api.PUT('/api/pours/{id}/place', { params: { path: { id }, query }, body: { place } }))),
     remove: async (id: string) => {

@@ -73,6 +73,17 @@ async fn the_interface_is_open_to_everyone() {
     painter.open("/shelf").await;
     painter.the("button", "oat white").await;
     check("shelf on a phone").await;
+    painter.size(1280, 800).await;
+    painter.open("/board").await;
+    painter.the("heading", "Sample boards").await;
+    check("boards").await;
+    painter.click("link", "aged grey-blue for the case").await;
+    painter.the("image", "Strip A as it will look").await;
+    painter.click("button", "Sanded back").await;
+    painter.the("slider", "How long it is rubbed").await;
+    check("board").await;
+    painter.size(390, 844).await;
+    check("board on a phone").await;
     painter.leave().await;
 
     let beginner = Painter::at_an_empty_bench().await;

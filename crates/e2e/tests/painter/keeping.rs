@@ -1,14 +1,13 @@
 //! Nothing is lost: undo, reload, two tabs.
 
+use crate::put_on_the_bench;
 use serde_json::Value;
 use warm_blend_e2e::Painter;
 
 #[tokio::test]
 async fn undo_goes_back_across_a_reload() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "calm olive").await;
+    put_on_the_bench(&painter, "calm olive").await;
     painter.reads("2 : 1 : 2, 5 parts").await;
     painter.click("button", "One part more of slate blue").await;
     painter.reads("2 : 2 : 2, 6 parts").await;
@@ -28,9 +27,7 @@ async fn undo_goes_back_across_a_reload() {
 #[tokio::test]
 async fn two_tabs_do_not_overwrite_each_other() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "calm olive").await;
+    put_on_the_bench(&painter, "calm olive").await;
     painter.reads("2 : 1 : 2, 5 parts").await;
     let address = painter.driver.current_url().await.unwrap();
     let path = format!("/api/mixes/{}", address.path_segments().unwrap().next_back().unwrap());

@@ -1,8 +1,31 @@
 //! What a painter does, at the real interface.
 
+mod boards;
 mod everyone;
 mod keeping;
 mod pot;
 mod pouring;
 mod shelf;
 mod tests_of_paint;
+
+use warm_blend_e2e::Painter;
+
+/// Puts one of the demo's three mixes on the bench.
+async fn put_on_the_bench(painter: &Painter, mix: &str) {
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 3").await;
+    painter.click("link", mix).await;
+}
+
+/// Picks the target in a photo of a wall beside a white card; both spots start where they are to look.
+async fn aim_at_a_photo(painter: &Painter, wall: [u8; 3]) {
+    painter.click("button", "Set a target").await;
+    painter.click("button", "Pick it in a photo").await;
+    let photo =
+        image::RgbImage::from_fn(600, 400, |x, _| image::Rgb(if x < 300 { [214, 214, 214] } else { wall }));
+    let mut png = std::io::Cursor::new(Vec::new());
+    photo.write_to(&mut png, image::ImageFormat::Png).unwrap();
+    painter.bring("Choose a photo", "wall.png", png.get_ref()).await;
+    painter.click("button", "Pick the colour").await;
+    painter.click("button", "Aim at it").await;
+}

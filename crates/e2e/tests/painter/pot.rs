@@ -1,5 +1,6 @@
 //! Mixing in the Pot.
 
+use crate::{aim_at_a_photo, put_on_the_bench};
 use thirtyfour::prelude::*;
 use warm_blend_e2e::Painter;
 
@@ -105,9 +106,7 @@ async fn three_to_one_by_keyboard_alone() {
 #[tokio::test]
 async fn a_joint_is_dragged_and_snaps_to_whole_parts() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "soft grey-blue for the case").await;
     painter.reads("3 : 1, 4 parts").await;
     painter.reads("than the target").await;
     let verdict = painter.text().await;
@@ -128,9 +127,7 @@ async fn a_joint_is_dragged_and_snaps_to_whole_parts() {
 #[tokio::test]
 async fn a_target_is_set_judged_and_taken_away() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "calm olive").await;
+    put_on_the_bench(&painter, "calm olive").await;
     painter.click("button", "Set a target").await;
     painter.write("textbox", "Hex code", "#9a9a5").await;
     painter.reads("a hex code has 3, 6 or 8 digits").await;
@@ -150,22 +147,10 @@ async fn a_target_is_set_judged_and_taken_away() {
 #[tokio::test]
 async fn a_colour_in_a_photo_is_matched() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "calm olive").await;
+    put_on_the_bench(&painter, "calm olive").await;
     painter.click("radio", "Match").await;
     painter.reads("Set a target first").await;
-    painter.click("button", "Set a target").await;
-    painter.click("button", "Pick it in a photo").await;
-    // A grey-green wall beside a white card; both spots start where they are to look.
-    let photo = image::RgbImage::from_fn(600, 400, |x, _| {
-        image::Rgb(if x < 300 { [214, 214, 214] } else { [110, 122, 96] })
-    });
-    let mut png = std::io::Cursor::new(Vec::new());
-    photo.write_to(&mut png, image::ImageFormat::Png).unwrap();
-    painter.bring("Choose a photo", "wall.png", png.get_ref()).await;
-    painter.click("button", "Pick the colour").await;
-    painter.click("button", "Aim at it").await;
+    aim_at_a_photo(&painter, [110, 122, 96]).await;
     painter.reads("The best of every mix of 14 paints.").await;
     let recipes = painter.names("button").await.into_iter().filter(|name| name.starts_with("Put in "));
     let best = recipes.clone().next().expect("a recipe");
@@ -199,9 +184,7 @@ async fn a_colour_in_a_photo_is_matched() {
 #[tokio::test]
 async fn three_shades_deeper_is_one_touch() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "soft grey-blue for the case").await;
     painter.click("radio", "Ladder").await;
     painter.the("radio", "The base").await;
     painter.reads("3 shades deeper").await;
@@ -231,9 +214,7 @@ async fn three_shades_deeper_is_one_touch() {
 #[tokio::test]
 async fn a_blend_says_what_lies_between() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "soft grey-blue for the case").await;
     painter.click("radio", "Blend").await;
     painter.click("combobox", "Blend into").await;
     painter.click("option", "mustard seed").await;
@@ -251,9 +232,7 @@ async fn a_blend_says_what_lies_between() {
 #[tokio::test]
 async fn a_pot_is_brought_nearer() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "soft grey-blue for the case").await;
     painter.the("region", "Bring it nearer").await;
     painter.reads("All the way: add").await;
     let off = async || {
@@ -275,9 +254,7 @@ async fn a_pot_is_brought_nearer() {
 #[tokio::test]
 async fn a_dab_of_the_pot_teaches() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "soft grey-blue for the case").await;
     painter.reads("within ±4.9").await;
     painter.click("button", "Read a dab").await;
     painter.click("button", "Read it").await;
@@ -295,15 +272,14 @@ async fn a_dab_of_the_pot_teaches() {
 #[tokio::test]
 async fn a_mix_is_made_into_a_scumble() {
     let painter = Painter::at_the_demo().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "calm olive").await;
+    put_on_the_bench(&painter, "calm olive").await;
     painter.choose("Make it into", "Scumble").await;
     painter.reads("There is no acrylic scumble or water on the shelf.").await;
     painter.click("button", "Put it there").await;
     painter.reads("2 : 1 : 2 : 5 : 5, 15 parts").await;
     painter.the("region", "Film over a ground").await;
-    painter.choose("Over which ground", "over night blue").await;
+    painter.click("combobox", "Over which ground").await;
+    painter.click("option", "over night blue").await;
     painter.reads("lighter").await;
     painter.write("spinbutton", "Parts of water", "60").await;
     painter.press(Key::Enter).await;

@@ -1,5 +1,6 @@
 //! A pot is poured: by the scale, by taps, by two people.
 
+use crate::{aim_at_a_photo, put_on_the_bench};
 use serde_json::{Value, json};
 use warm_blend_e2e::Painter;
 
@@ -16,8 +17,10 @@ async fn take_down(painter: &Painter) {
             painter.text().await.contains("At rest") && button.is_enabled().await.unwrap_or(false)
         })
         .await;
+    let inside = async || painter.names("heading").await.into_iter().find(|name| name.contains("in the pot"));
+    let before = inside().await.expect("what is in the pot");
     painter.click("button", "It is in").await;
-    painter.until("the needle begins anew", async || painter.text().await.contains("0.0 g\n")).await;
+    painter.until("it is taken down", async || inside().await.is_some_and(|inside| inside != before)).await;
 }
 
 async fn pots(painter: &Painter) -> Vec<Value> {
@@ -28,20 +31,9 @@ async fn pots(painter: &Painter) -> Vec<Value> {
 #[tokio::test]
 async fn from_a_photo_to_a_labelled_pot() {
     let painter = Painter::at_the_demo_with_a_scale().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "calm olive").await;
+    put_on_the_bench(&painter, "calm olive").await;
     painter.click("radio", "Match").await;
-    painter.click("button", "Set a target").await;
-    painter.click("button", "Pick it in a photo").await;
-    let photo = image::RgbImage::from_fn(600, 400, |x, _| {
-        image::Rgb(if x < 300 { [214, 214, 214] } else { [128, 126, 92] })
-    });
-    let mut png = std::io::Cursor::new(Vec::new());
-    photo.write_to(&mut png, image::ImageFormat::Png).unwrap();
-    painter.bring("Choose a photo", "wall.png", png.get_ref()).await;
-    painter.click("button", "Pick the colour").await;
-    painter.click("button", "Aim at it").await;
+    aim_at_a_photo(&painter, [128, 126, 92]).await;
     painter.reads("The best of every mix of 14 paints.").await;
     let best = painter.names("button").await.into_iter().find(|name| name.starts_with("Put in ")).unwrap();
     painter.click("button", &best).await;
@@ -81,6 +73,12 @@ async fn from_a_photo_to_a_labelled_pot() {
 
     // What is said to add next is weighed in, until nobody sees a difference any more.
     for _ in 0..4 {
+        painter
+            .until("what to add is that of the pot as it is now", async || {
+                !painter.names("button").await.iter().any(|name| name.starts_with("Weigh it in"))
+                    || painter.the("button", "Weigh it in").await.is_enabled().await.unwrap_or(false)
+            })
+            .await;
         let next = painter.names("button").await.into_iter().find(|name| name.starts_with("Weigh it in"));
         let Some(next) = next else { break };
         // Less than a gram is within what a hand and a scale are off.
@@ -88,7 +86,7 @@ async fn from_a_photo_to_a_labelled_pot() {
         if grams.is_none_or(|grams: f64| grams < 1.0) {
             break;
         }
-        painter.click("button", &next).await;
+        painter.click("button", "Weigh it in").await;
         pour_what_is_wanted(&painter).await;
     }
     let corrected = pot().await;
@@ -136,9 +134,7 @@ async fn off_of_plan(painter: &Painter, mix: &str) -> f64 {
 #[tokio::test]
 async fn taps_touches_and_a_second_pair_of_hands() {
     let painter = Painter::at_the_demo_with_a_scale().await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "calm olive").await;
+    put_on_the_bench(&painter, "calm olive").await;
     painter.click("button", "Pour it").await;
     painter.click("button", "Pour 5 g").await;
     painter.reads("At rest").await;

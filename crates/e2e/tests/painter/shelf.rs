@@ -1,5 +1,6 @@
 //! Tins on the shelf, and files in and out of it.
 
+use crate::put_on_the_bench;
 use warm_blend_e2e::Painter;
 
 #[tokio::test]
@@ -47,9 +48,7 @@ async fn taking_away_a_used_tin_asks_first() {
     painter.click("button", "Take it off the shelf").await;
     painter.click("button", "Take it off").await;
     painter.reads("night blue is off the shelf").await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "soft grey-blue for the case").await;
     painter.reads("no longer on the shelf").await;
     painter.leave().await;
 }
@@ -64,9 +63,7 @@ async fn two_tins_become_one() {
     painter.click("button", "oat white").await;
     painter.reads("dove grey is now oat white").await;
     painter.gone("button", "dove grey").await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "soft grey-blue for the case").await;
     painter.the("spinbutton", "Parts of oat white").await;
     painter.control('z').await;
     painter.the("spinbutton", "Parts of dove grey").await;

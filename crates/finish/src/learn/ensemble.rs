@@ -8,10 +8,10 @@ use super::draws::MEMBERS;
 use crate::{CoatsToHide, Material, NothingToMix, Parts, State, mix};
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
-const ALWAYS: f64 = 0.2;
+pub(crate) const ALWAYS: f64 = 0.2;
 
 /// Share of the cases that a band holds.
-const HELD: f64 = 0.9;
+pub(crate) const HELD: f64 = 0.9;
 
 /// A material as it is most probably, with 128 equally plausible ones. Member by member they belong to the same
 /// plausible shelf, so whatever is made of several ensembles keeps what their doubts share.
@@ -38,8 +38,14 @@ impl Ensemble {
     }
 
     /// The plausible shelf number `i`'s, 0..128.
-    pub(super) fn member(&self, i: usize) -> &Material {
+    pub(crate) fn member(&self, i: usize) -> &Material {
         self.members.get(i).unwrap_or(&self.best)
+    }
+
+    /// The same stronger by `best`, on a logarithmic scale, and each plausible one by its own.
+    pub(crate) fn with_strength(&self, best: f64, members: impl Fn(usize) -> f64) -> Self {
+        let stronger = self.members.iter().enumerate().map(|(m, member)| member.stronger(members(m)));
+        Self { best: self.best.stronger(best), members: stronger.collect() }
     }
 
     /// Stirs each plausible shelf's materials together: see [`mix`].

@@ -7,7 +7,8 @@ use warm_blend_spectral::{Lab, Light, Reflectance, Xyz};
 
 use super::worth::{Beside, Test, Worth, doubt, worth};
 use super::{BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn};
-use crate::{Material, PaintId, Parts};
+use crate::board::Strength;
+use crate::{Class, Material, PaintId, Parts};
 
 /// Paints that the doubt of a paint in mixes is told by: enough, spread from dark to light.
 const COMPANIONS: usize = 8;
@@ -41,21 +42,40 @@ impl Estimate {
             .collect();
         let learnt = learn(&facts, &placed)?;
         let house_white = facts.iter().position(|facts| facts.house_white);
-        let mut estimate = Self { places, ids, facts, learnt, doubts: Vec::new(), house_white };
-        estimate.doubts = (0..estimate.facts.len())
+        Ok(Self { places, ids, facts, learnt, doubts: Vec::new(), house_white }.doubted())
+    }
+
+    /// The same shelf with what boards say of the strengths of some tins. How readings of paints stand to the rest stays.
+    pub fn strengthened(mut self, strengths: &[(PaintId, Strength)]) -> Self {
+        for (paint, strength) in strengths {
+            if let Some(at) = self.places.get(paint) {
+                let known = &mut self.learnt.paints[*at];
+                *known = strength.of(known);
+            }
+        }
+        if strengths.is_empty() { self } else { self.doubted() }
+    }
+
+    fn doubted(mut self) -> Self {
+        self.doubts = (0..self.facts.len())
             .into_par_iter()
             .map(|at| {
-                let others = estimate.companions(at);
-                let beside = Beside { others: &others, white: estimate.white(), dark: None };
-                doubt(&estimate.learnt.paints[at], beside)
+                let others = self.companions(at);
+                let beside = Beside { others: &others, white: self.white(), dark: None };
+                doubt(&self.learnt.paints[at], beside)
             })
             .collect();
-        Ok(estimate)
+        self
     }
 
     /// A tin as it is known.
     pub fn paint(&self, id: PaintId) -> Option<&Ensemble> {
         self.places.get(&id).map(|at| &self.learnt.paints[*at])
+    }
+
+    /// What kind of product a tin holds.
+    pub fn class(&self, id: PaintId) -> Option<Class> {
+        self.places.get(&id).map(|at| self.facts[*at].class)
     }
 
     /// The mean 90 % band of its 1 : 1 mixes with others of the shelf, ΔE00; 0 of a medium.

@@ -338,6 +338,13 @@ pub struct LadderOf {
     neighbours: Option<[Uuid; 2]>,
 }
 
+impl LadderOf {
+    /// By shades of the usual size.
+    pub fn of(base: Vec<MixPart>) -> Self {
+        Self { base, shade: None, neighbours: None }
+    }
+}
+
 /// The shades of a colour.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Ladder {
@@ -345,6 +352,14 @@ pub struct Ladder {
     rungs: Vec<LadderRung>,
     /// L* of one shade.
     shade: f64,
+}
+
+impl Ladder {
+    /// The mix of so many shades, if the shelf has one.
+    pub fn into_rung(self, shades: i32) -> Option<Vec<MixPart>> {
+        let rung = self.rungs.into_iter().find(|rung| rung.shade == shades)?;
+        rung.made.map(|made| made.components)
+    }
 }
 
 /// One shade.

@@ -26,7 +26,7 @@ pub struct HistoryNow {
 pub struct HistoryStep {
     /// The document.
     document: Uuid,
-    /// `paint`, `reading`, `mix`, `pour`, `piece` or `workshop`.
+    /// `paint`, `reading`, `mix`, `pour`, `board`, `piece` or `workshop`.
     kind: String,
     /// What it did, in words: `adding oat white`.
     words: String,

@@ -1,6 +1,7 @@
 //! What is served under `/api`, one subject a file.
 
 mod bench;
+pub mod boards;
 mod files;
 mod history;
 mod mediums;
@@ -52,6 +53,18 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(mediums::presets))
         .routes(routes!(mediums::make_into))
         .routes(routes!(mediums::film))
+        .routes(routes!(boards::choices))
+        .routes(routes!(boards::list, boards::make))
+        .routes(routes!(boards::told::preview))
+        .routes(routes!(boards::picture::picture))
+        .routes(routes!(boards::picture::kept_picture))
+        .routes(routes!(boards::shade::shade))
+        .routes(routes!(boards::rescue::rescue))
+        .routes(routes!(boards::read::read))
+        .routes(routes!(boards::read::list, boards::read::make))
+        .routes(routes!(boards::read::change, boards::read::remove))
+        .routes(routes!(boards::read::hands))
+        .routes(routes!(boards::get, boards::change, boards::remove))
         .routes(routes!(pours::list, pours::begin))
         .routes(routes!(pours::get, pours::remove))
         .routes(routes!(pours::step))

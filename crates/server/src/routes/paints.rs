@@ -7,6 +7,7 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
+use warm_blend_finish::board::{Board, BoardReading};
 use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, Source, Test};
 use warm_blend_finish::{
     CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, PourRecord,
@@ -619,6 +620,13 @@ pub async fn merge(
                 batch.change(keep, one.revision, one.value.merged_with(&other.value))?;
                 for mix in batch.users::<SavedMix>(gone)? {
                     batch.change(mix.id, mix.revision, mix.value.with_paint_replaced(goes, stays))?;
+                }
+                for board in batch.users::<Board>(gone)? {
+                    batch.change(board.id, board.revision, board.value.with_paint_replaced(goes, stays))?;
+                }
+                for reading in batch.users::<BoardReading>(gone)? {
+                    let value = reading.value.with_paint_replaced(goes, stays);
+                    batch.change(reading.id, reading.revision, value)?;
                 }
                 for pour in batch.users::<PourRecord>(gone)? {
                     batch.change(pour.id, pour.revision, pour.value.with_paint_replaced(goes, stays))?;

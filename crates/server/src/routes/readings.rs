@@ -6,6 +6,7 @@ use axum::http::StatusCode;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_finish::device::ReaderTrouble;
 use warm_blend_finish::learn::{Judged, Measured, Pour, Reading, Shown, make_sense};
 use warm_blend_finish::{
     LoggedReading, Microns, Name, Note, PaintId, Parts, Seen as Look, ShelfPaint, Verdict,
@@ -444,6 +445,11 @@ pub async fn remove(
     Ok(StatusCode::NO_CONTENT)
 }
 
+/// What a reader says where it cannot.
+pub fn trouble(trouble: ReaderTrouble) -> Problem {
+    Problem::new(StatusCode::CONFLICT, "reader", "The reader cannot", trouble.to_string())
+}
+
 /// Read a sample with the reader at hand, at three places; nothing is kept.
 #[utoipa::path(post, path = "/reader/read", operation_id = "read_sample",
     tag = "readings", request_body = ToRead,
@@ -474,9 +480,7 @@ pub async fn read(
     let shown = tokio::task::spawn_blocking(move || reader.read(&laid_out, smeared, spectrum))
         .await
         .map_err(|_| Problem::internal())?
-        .map_err(|trouble| {
-            Problem::new(StatusCode::CONFLICT, "reader", "The reader cannot read", trouble.to_string())
-        })?;
+        .map_err(trouble)?;
     let hex = match &shown {
         Shown::Thick(measured) => vec![hex(measured)],
         Shown::Drawdown { over_black, over_white, .. } => vec![hex(over_black), hex(over_white)],
@@ -489,9 +493,6 @@ pub async fn read(
 #[utoipa::path(post, path = "/reader/calibrate", operation_id = "calibrate_reader",
     tag = "readings", responses((status = NO_CONTENT)))]
 pub async fn calibrate(State(workspace): State<Workspace>) -> Result<StatusCode, Problem> {
-    let trouble = |trouble: warm_blend_finish::device::ReaderTrouble| {
-        Problem::new(StatusCode::CONFLICT, "reader", "The reader cannot be set", trouble.to_string())
-    };
     workspace.reader.calibrate().map_err(trouble)?;
     Ok(StatusCode::NO_CONTENT)
 }

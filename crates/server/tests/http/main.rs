@@ -1,6 +1,7 @@
 //! Stories through HTTP, each over a server and a workspace of its own.
 
 mod bench;
+mod boards;
 mod files;
 mod guards;
 mod pours;

@@ -63,6 +63,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
     change(inside ? takeOut(entry, paint) : put(entry, paint));
   }, []);
 
+  const otherMixes = mixes.filter((other) => other.id !== mix.id);
   const thinned = prediction.parts.some((part) => part.medium);
 
   const remove = async () => {
@@ -75,7 +76,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
     }
   };
 
-  const pourIt = async (ml: number | undefined, measure: string) => {
+  const pourIt = async (ml: number, measure: string) => {
     try {
       setPouredIn(weighs ? 'g' : finer(measure));
       setNext(undefined);
@@ -133,7 +134,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           pour={pour}
           problem={draft.problem}
           shelf={shelf}
-          mixes={mixes.filter((other) => other.id !== mix.id)}
+          mixes={otherMixes}
           low={use !== 'mix' || pour !== undefined}
         />
         {pour && (
@@ -176,12 +177,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
         )}
         {use === 'ladder' && <Ladder entry={entry} shelf={shelf} onBegin={begin} />}
         {use === 'blend' && (
-          <Blend
-            entry={entry}
-            shelf={shelf}
-            mixes={mixes.filter((other) => other.id !== mix.id)}
-            hex={prediction.swatch?.face.hex}
-          />
+          <Blend entry={entry} shelf={shelf} mixes={otherMixes} hex={prediction.swatch?.face.hex} />
         )}
       </section>
     </div>

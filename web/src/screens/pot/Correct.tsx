@@ -16,7 +16,7 @@ interface Props {
 
 /** What to add to the pot so that it comes nearer to its target: the next single addition, and the whole way. */
 export function Correct({ entry, amount, measure, onAdded, onWeigh }: Props) {
-  const { data } = useCorrections(entry, amount, measure);
+  const { data, isPlaceholderData: old } = useCorrections(entry, amount, measure);
   if (!data) return null;
   const whole = data.ways[0];
   const same = JSON.stringify(whole?.additions) === JSON.stringify(data.next?.additions);
@@ -25,8 +25,10 @@ export function Correct({ entry, amount, measure, onAdded, onWeigh }: Props) {
     <section aria-label="Bring it nearer" className="grid gap-1">
       <h2 className="sr-only">Bring it nearer</h2>
       {data.words && <p className="text-sm">{data.words}</p>}
-      {!there && data.next && <Row title="Next" fix={data.next} onAdded={onAdded} onWeigh={onWeigh} />}
-      {!there && whole && !same && <Row title="All the way" fix={whole} onAdded={onAdded} />}
+      {!there && data.next && (
+        <Row title="Next" fix={data.next} old={old} onAdded={onAdded} onWeigh={onWeigh} />
+      )}
+      {!there && whole && !same && <Row title="All the way" fix={whole} old={old} onAdded={onAdded} />}
     </section>
   );
 }
@@ -34,11 +36,13 @@ export function Correct({ entry, amount, measure, onAdded, onWeigh }: Props) {
 interface RowProps {
   title: string;
   fix: Fix;
+  /** True where it is of the pot as it was: the pot as it is now is being looked at. */
+  old: boolean;
   onAdded: Props['onAdded'];
   onWeigh?: Props['onWeigh'];
 }
 
-function Row({ title, fix, onAdded, onWeigh }: RowProps) {
+function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
   const weighed = onAdded === undefined;
   const amount = (part: Fix['additions'][number]) => (weighed ? `${part.grams.toFixed(1)} g` : part.amount);
   const deeds = fix.additions.map((part) => `${amount(part)} ${part.name}`).join(' and ');
@@ -58,12 +62,12 @@ function Row({ title, fix, onAdded, onWeigh }: RowProps) {
         </span>
       </p>
       {onAdded && (
-        <button type="button" className="press press-plain" onClick={() => onAdded(fix)}>
+        <button type="button" className="press press-plain" disabled={old} onClick={() => onAdded(fix)}>
           <Plus size={18} aria-hidden /> Added <span className="sr-only">{deeds}</span>
         </button>
       )}
       {onWeigh && first && (
-        <button type="button" className="press press-plain" onClick={() => onWeigh(first)}>
+        <button type="button" className="press press-plain" disabled={old} onClick={() => onWeigh(first)}>
           <Scale size={18} aria-hidden /> Weigh it in <span className="sr-only">{deeds}</span>
         </button>
       )}

@@ -36,15 +36,7 @@ export function MakeInto({ entry, thinned, onChange }: Props) {
   };
   const putOnShelf = async () => {
     try {
-      for (const { class: of, name } of missing)
-        await calls.make({
-          name: name.toLowerCase(),
-          class: of,
-          colour: null,
-          coats_to_hide: null,
-          price: null,
-          stock_ml: null,
-        });
+      for (const { class: of, name } of missing) await calls.make({ name: name.toLowerCase(), class: of });
       if (wanted) await make(wanted);
       setWanted(undefined);
     } catch (error) {

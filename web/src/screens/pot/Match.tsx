@@ -1,4 +1,4 @@
-import { Lightbulb, TriangleAlert } from 'lucide-react';
+import { Lightbulb, TriangleAlert, X } from 'lucide-react';
 import { useState } from 'react';
 import { type FoundRecipe, type MixEntry, type Paint, Problem, type Wanted } from '../../api/client';
 import { Doubt } from '../../parts/Doubt';
@@ -27,7 +27,7 @@ const MOST = [
 export function Match({ entry, shelf, batch, onChange }: Props) {
   const [limits, setLimits] = useState<Omit<Wanted, 'target'>>({ paints: 3, with: [], without: [] });
   const wanted = entry.target ? { ...limits, target: entry.target, batch_ml: batch ?? null } : undefined;
-  const { found, searching, error } = useFound(wanted);
+  const { found, whole, searching, error, stop, goOn } = useFound(wanted);
   if (!entry.target)
     return (
       <p className="max-w-prose text-soft">
@@ -38,14 +38,29 @@ export function Match({ entry, shelf, batch, onChange }: Props) {
   return (
     <div className="grid content-start gap-3">
       <Limits limits={limits} shelf={shelf} onChange={setLimits} />
-      <p role="status" className="min-h-6 text-sm text-soft">
-        {error instanceof Problem && <span className="font-semibold text-ink">{error.message}</span>}
-        {found?.missing && (
-          <span className="font-semibold text-ink">Out of reach: {found.missing}. These come nearest. </span>
+      <div className="flex min-h-11 flex-wrap items-center justify-between gap-x-3">
+        <p role="status" className="text-sm text-soft">
+          {error instanceof Problem && <span className="font-semibold text-ink">{error.message}</span>}
+          {found?.missing && (
+            <span className="font-semibold text-ink">
+              Out of reach: {found.missing}. These come nearest.{' '}
+            </span>
+          )}
+          {found && !searching && whole && `The best of every mix of ${found.paints} paints.`}
+          {found && !searching && !whole && 'Stopped: these are the best of two paints.'}
+          {searching && 'Looking through the shelf…'}
+        </p>
+        {searching && (
+          <button type="button" className="press press-bare text-sm" onClick={stop}>
+            <X size={18} aria-hidden /> Stop looking
+          </button>
         )}
-        {found && !searching && `The best of every mix of ${found.paints} paints.`}
-        {searching && 'Looking through the shelf…'}
-      </p>
+        {found && !searching && !whole && !error && (
+          <button type="button" className="press press-bare text-sm" onClick={goOn}>
+            Look further
+          </button>
+        )}
+      </div>
       <ul aria-label="Recipes" className="grid gap-px">
         {found?.recipes.map((recipe) => (
           <Row

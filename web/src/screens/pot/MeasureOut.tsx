@@ -18,7 +18,7 @@ interface Props {
   onBatch: (batch: Batch) => void;
   onChange: (entry: MixEntry) => void;
   /** Begins to pour it: how much, ml, and what it is measured with. */
-  onPour: (ml: number | undefined, measure: string) => void;
+  onPour: (ml: number, measure: string) => void;
 }
 
 /** The batch in spoons and cups: how much of each, and what rounding to them does to the colour. */

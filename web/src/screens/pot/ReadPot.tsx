@@ -1,6 +1,6 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import { Problem, type ReadingMade } from '../../api/client';
+import { type Pour, Problem, type ReadingMade } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
@@ -16,6 +16,13 @@ interface Props {
   pot?: string;
   weighed?: boolean;
 }
+
+/** What is read where a pot was poured: what is in it, as well as it was measured. */
+export const ofPour = ({ id, paints, steps }: Pour) => ({
+  of: paints.filter((one) => one.ml > 0).map(({ paint, ml }) => ({ paint, parts: ml })),
+  pot: id,
+  weighed: steps.some((step) => step.amount.endsWith(' g')),
+});
 
 /** Reads a dab of what was mixed: it teaches what the paints in it are. */
 export function ReadPot({ name, of, pot, weighed = false }: Props) {

@@ -15,7 +15,7 @@ import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
 import { coats, labWords, oneDecimal } from '../../parts/numbers';
-import { ReadPot } from './ReadPot';
+import { ofPour, ReadPot } from './ReadPot';
 import { Target } from './Target';
 
 interface Props {
@@ -91,12 +91,7 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
         <span className="flex-1" />
         <ReadPot
           name={entry.name ?? 'what was mixed'}
-          of={
-            pour
-              ? pour.paints.filter((one) => one.ml > 0).map(({ paint, ml }) => ({ paint, parts: ml }))
-              : entry.components
-          }
-          {...(pour ? { pot: pour.id, weighed: pour.steps.some((step) => step.amount.endsWith(' g')) } : {})}
+          {...(pour ? ofPour(pour) : { of: entry.components })}
         />
         {face && (
           <FullScreen

@@ -1,6 +1,5 @@
-import { useState } from 'react';
-import { typed } from '../../../parts/numbers';
 import { handy, POURED_IN } from '../measures';
+import { AmountForm } from './AmountForm';
 
 /** Amounts at a touch, for wet hands; or typed. */
 export function Amounts({
@@ -10,9 +9,7 @@ export function Amounts({
   measure: string;
   onAdd: (measure: string, count?: number) => Promise<boolean>;
 }) {
-  const [text, setText] = useState('');
   const unit = POURED_IN.find(({ id }) => id === measure)?.name ?? measure;
-  const number = typed(text);
   return (
     <div className="grid gap-2">
       <fieldset className="grid grid-cols-5 gap-2">
@@ -36,26 +33,13 @@ export function Amounts({
           A touch
         </button>
       </fieldset>
-      <form
-        className="flex gap-2"
-        onSubmit={async (event) => {
-          event.preventDefault();
-          if (number != null && (await onAdd(measure, number))) setText('');
-        }}
-      >
-        <input
-          aria-label={`Amount in ${unit}`}
-          inputMode="decimal"
-          placeholder={`another amount, ${unit}`}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          className="field min-w-0 flex-1"
-          autoComplete="off"
-        />
-        <button type="submit" className="press press-ink" disabled={number == null}>
-          Went in
-        </button>
-      </form>
+      <AmountForm
+        label={`Amount in ${unit}`}
+        placeholder={`another amount, ${unit}`}
+        deed="Went in"
+        ink
+        onGive={(amount) => onAdd(measure, amount)}
+      />
     </div>
   );
 }

@@ -1,11 +1,11 @@
 import { Flag, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Pour } from '../../../api/client';
-import { typed } from '../../../parts/numbers';
+import { AmountForm } from './AmountForm';
 
 interface Props {
   pour: Pour;
-  onTakeOut: (ml: number) => void;
+  onTakeOut: (ml: number) => Promise<boolean>;
   /** Closes the record; true where what was poured becomes the recipe of the mix. */
   onFinish: (asRecipe: boolean) => void;
   onAway: () => void;
@@ -13,8 +13,7 @@ interface Props {
 
 /** The end of a pour: close the record, or take some of the pot out first. */
 export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
-  const [out, setOut] = useState<string>();
-  const number = typed(out ?? '');
+  const [out, setOut] = useState(false);
   const off = pour.against_plan != null && pour.against_plan.difference > 0.05;
   return (
     <div className="grid gap-2 border-t border-line pt-3">
@@ -33,12 +32,7 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
           {!off && <Flag size={18} aria-hidden />} {off ? 'Finish, keep the plan' : 'Finish the pot'}
         </button>
         {pour.total_ml > 0 && (
-          <button
-            type="button"
-            className="press press-bare"
-            aria-expanded={out !== undefined}
-            onClick={() => setOut(out === undefined ? '' : undefined)}
-          >
+          <button type="button" className="press press-bare" aria-expanded={out} onClick={() => setOut(!out)}>
             Take some out
           </button>
         )}
@@ -51,28 +45,16 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
           <Trash2 size={18} aria-hidden />
         </button>
       </div>
-      {out !== undefined && (
-        <form
-          className="flex gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (number != null) onTakeOut(number);
-            setOut(undefined);
+      {out && (
+        <AmountForm
+          label="Taken out, ml"
+          placeholder="how much, ml"
+          deed="Taken out"
+          onGive={async (ml) => {
+            setOut(false);
+            return onTakeOut(ml);
           }}
-        >
-          <input
-            aria-label="Taken out, ml"
-            inputMode="decimal"
-            placeholder="how much, ml"
-            value={out}
-            onChange={(event) => setOut(event.target.value)}
-            className="field min-w-0 flex-1"
-            autoComplete="off"
-          />
-          <button type="submit" className="press press-plain" disabled={number == null}>
-            Taken out
-          </button>
-        </form>
+        />
       )}
     </div>
   );

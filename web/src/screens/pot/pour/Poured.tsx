@@ -1,7 +1,7 @@
 import { Tag } from 'lucide-react';
 import { Link } from 'react-router';
 import { usePour, usePours } from '../../../state/pours';
-import { ReadPot } from '../ReadPot';
+import { ofPour, ReadPot } from '../ReadPot';
 
 const DAY = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
 
@@ -47,12 +47,7 @@ function Read({ id }: { id: string }) {
           <span className="first-letter:uppercase">Read: {read.words ?? read.hex}</span>
         </span>
       )}
-      <ReadPot
-        name={data.name ?? 'what was poured'}
-        of={data.paints.filter((one) => one.ml > 0).map(({ paint, ml }) => ({ paint, parts: ml }))}
-        pot={id}
-        weighed={data.steps.some((step) => step.amount.endsWith(' g'))}
-      />
+      <ReadPot name={data.name ?? 'what was poured'} {...ofPour(data)} />
     </>
   );
 }

@@ -1,0 +1,174 @@
+//! Sample boards: begun from a finish, mended, branched, looked at layer by layer.
+
+use serde_json::Value;
+use thirtyfour::prelude::*;
+use warm_blend_e2e::Painter;
+
+async fn kept(painter: &Painter) -> Value {
+    let address = painter.driver.current_url().await.unwrap();
+    let id = address.path_segments().unwrap().next_back().unwrap().to_owned();
+    painter.meanwhile("GET", &format!("/api/boards/{id}"), Value::Null).await
+}
+
+/// Begins a five-layer aged finish over clay-type paint.
+async fn aged_dove_grey(painter: &Painter) {
+    painter.open("/board").await;
+    painter.write("textbox", "Name", "aged grey trial").await;
+    painter.choose("Main colour", "dove").await;
+    painter.click("button", "Begin it").await;
+    painter.the("image", "Strip A as it will look").await;
+}
+
+/// An aged finish of five layers: its glaze would lift the clay-type paint, the fix is taken, three wax strips branch.
+#[tokio::test]
+async fn a_finish_is_begun_mended_and_branched() {
+    let painter = Painter::at_the_demo().await;
+    aged_dove_grey(&painter).await;
+    let board = kept(&painter).await;
+    assert_eq!(board["entry"]["strips"][0]["layers"].as_array().unwrap().len(), 5);
+    painter.reads("This fails: this lifts the clay-type paint below it").await;
+    painter.click("button", "Put clear coat below it").await;
+    painter.saved().await;
+    painter.until("the warning is gone", async || !painter.text().await.contains("This fails")).await;
+    let layers = kept(&painter).await["entry"]["strips"][0]["layers"].clone();
+    assert_eq!((layers.as_array().unwrap().len(), &layers[1]["technique"]), (6, &Value::from("clear-coat")));
+
+    for letter in ["B", "C"] {
+        painter.click("radio", "Strip A").await;
+        painter.click("button", "Branch a strip").await;
+        painter.the("image", &format!("Strip {letter} as it will look")).await;
+        painter.click("button", "Clear wax").await;
+        painter.choose("Technique", "Tinted").await;
+        painter.choose("What is in the pot", if letter == "B" { "peat" } else { "oat" }).await;
+        painter.saved().await;
+    }
+    let strips = kept(&painter).await["entry"]["strips"].clone();
+    assert_eq!(strips.as_array().unwrap().len(), 3);
+    assert_eq!(strips[2]["from"], serde_json::json!({"strip": "A", "after": 5}));
+    painter.click("button", "Side by side").await;
+    painter.the("image", "All strips side by side").await;
+    painter.click("button", "Side by side").await;
+    // What the strips share is put on once: muted on one, it is gone from all.
+    painter.click("radio", "Strip B").await;
+    let recess = || painter.text();
+    let before = recess().await;
+    painter.click("button", "Glaze, wiped").await;
+    painter.click("button", "Leave it out for now: Glaze, wiped").await;
+    painter.reads("left out").await;
+    painter.until("the places change", async || recess().await != before).await;
+    painter.click("radio", "Strip C").await;
+    painter.reads("left out").await;
+    painter.leave().await;
+}
+
+/// The field of strip A as it is predicted: its L*.
+async fn predicted_field(painter: &Painter) -> f64 {
+    let board = kept(painter).await;
+    let seen = painter.meanwhile("POST", "/api/boards/preview", board["entry"].clone()).await;
+    seen["places"][0]["seen"]["lab"][0].as_f64().unwrap()
+}
+
+/// The real board is read at three places by the simulated reader, and the next prediction moves; undo moves it back.
+#[tokio::test]
+async fn the_real_board_is_read_and_teaches() {
+    let painter = Painter::at_the_demo().await;
+    aged_dove_grey(&painter).await;
+    painter.click("button", "Put clear coat below it").await;
+    painter.saved().await;
+    let before = predicted_field(&painter).await;
+    painter.click("radio", "Read the real board").await;
+    for place in ["field", "recess", "edge"] {
+        painter.click("button", &format!("Read the {place}")).await;
+        painter.reads(&format!("{place}: predicted, then 1 read")).await;
+    }
+    painter.click("button", "Learn my hand from these 3 spots").await;
+    painter.reads("Your hand, as this board shows it").await;
+    painter.reads("times the usual film").await;
+    painter.reads("with the usual hand").await;
+    let after = predicted_field(&painter).await;
+    assert!((after - before).abs() > 0.05, "the prediction does not move: {before} to {after}");
+    painter.control('z').await;
+    painter
+        .until("the reading is gone", async || !painter.text().await.contains("with the usual hand"))
+        .await;
+    assert!((predicted_field(&painter).await - before).abs() < 1e-9);
+    painter.leave().await;
+}
+
+/// A board too dark: a way back is chosen by what it would do, put on, and the field is lighter.
+#[tokio::test]
+async fn a_board_gone_wrong_is_mended() {
+    let painter = Painter::at_the_demo().await;
+    aged_dove_grey(&painter).await;
+    let before = predicted_field(&painter).await;
+    painter.click("radio", "It went wrong").await;
+    painter.choose("What went wrong", "Too dark").await;
+    painter.reads("A thin wash of").await;
+    painter.click("button", "Do it: A thin wash of").await;
+    painter.saved().await;
+    painter.until("it is lighter", async || predicted_field(&painter).await > before + 1.0).await;
+    painter.leave().await;
+}
+
+/// Film and coverage by hand, how a layer falls on another, and what it does seen before and after.
+#[tokio::test]
+async fn a_layer_is_set_by_hand() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/board").await;
+    painter.click("link", "aged grey-blue for the case").await;
+    painter.the("image", "Strip A as it will look").await;
+    painter.click("button", "Glaze, wiped").await;
+    painter.click("button", "Set it by hand").await;
+    painter.write("textbox", "Film on the field, µm", "25").await;
+    painter.press(Key::Enter).await;
+    painter.reads("field: 25 µm on 100").await;
+    painter.write("textbox", "Cover on the field, %", "140").await;
+    painter.press(Key::Enter).await;
+    painter.reads("0 to 100").await;
+    painter.write("textbox", "Cover on the field, %", "60").await;
+    painter.press(Key::Enter).await;
+    painter.saved().await;
+    painter.choose("How it falls on what lies below", "Beside: Coat, brushed, 3").await;
+    painter.saved().await;
+    let layer = kept(&painter).await["entry"]["strips"][0]["layers"][3].clone();
+    assert_eq!(layer["print"]["film_um"]["field"].as_f64(), Some(25.0));
+    assert_eq!(layer["meets"]["how"], "avoids");
+
+    painter.click("button", "Before and after").await;
+    painter.reads("Before | after: Glaze, wiped").await;
+    painter.the("slider", "Where before ends and after begins").await.focus().await.unwrap();
+    painter.press(Key::End).await;
+    painter.click("button", "Before and after").await;
+    painter.click("button", "Compare two strips").await;
+    painter.reads("Strip A beside strip B").await;
+    painter.click("radio", "Strip C").await;
+    painter.reads("Strip A beside strip C").await;
+    painter.leave().await;
+}
+
+/// The layers go on one by one by keyboard; undo takes back what was changed.
+#[tokio::test]
+async fn layers_go_on_one_by_one() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/board").await;
+    painter.click("link", "aged grey-blue for the case").await;
+    painter.the("image", "Strip A as it will look").await;
+    painter.reads("All layers").await;
+    painter.the("slider", "Layers that are on").await.focus().await.unwrap();
+    painter.press(Key::Home).await;
+    painter.reads("The bare ground").await;
+    painter.reads("One colour").await;
+    painter.press(Key::Right).await;
+    painter.reads("Up to: Coat, brushed").await;
+    painter.press(Key::End).await;
+    painter.reads("All layers").await;
+
+    painter.click("button", "Dry brush").await;
+    painter.the("slider", "How often").await.focus().await.unwrap();
+    painter.press(Key::Right).await;
+    painter.reads("2 times").await;
+    painter.saved().await;
+    painter.control('z').await;
+    painter.until("it is as it was", async || !painter.text().await.contains("2 times")).await;
+    painter.leave().await;
+}

@@ -1,0 +1,54 @@
+//! How sure a board is: what is not known of its paints, and of the hand that paints it.
+
+use rayon::prelude::*;
+use warm_blend_spectral::{Lab, Light, Xyz, difference};
+
+use super::{Board, ByPlace, Hands, Letter, Place, Stack, Tin};
+use crate::learn::Ensemble;
+use crate::learn::draws::MEMBERS;
+use crate::learn::ensemble::{ALWAYS, HELD};
+use crate::{BadPaint, Class, PaintId, State};
+
+/// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
+const BOARDS: usize = 32;
+
+/// The 90 % band, ΔE00, of what is seen from across the room at each kind of place when the lowest `layers` of a strip are on.
+pub fn bands<'a>(
+    board: &Board,
+    letter: Letter,
+    known: impl Fn(PaintId) -> Option<(Class, &'a Ensemble)> + Sync,
+    hands: &Hands,
+    layers: usize,
+    (light, state): (Light, State),
+) -> Result<ByPlace<f64>, BadPaint> {
+    let seen = |stack: &Stack| {
+        ByPlace::from_fn(|place| {
+            let curve = stack.seen(place, layers, state).from_afar();
+            Lab::of(Xyz::of(&curve, light), light.white())
+        })
+    };
+    let stack = |member: Option<usize>| {
+        let tin = |paint| {
+            let (class, ensemble) = known(paint)?;
+            let material = member.map_or(ensemble.best(), |member| ensemble.member(member));
+            Some(Tin { class, material })
+        };
+        board.stack(letter, tin, |technique| match member {
+            Some(member) => hands.plausible(technique, member),
+            None => hands.habit(technique),
+        })
+    };
+    let best = seen(&stack(None)?);
+    let members = (0..BOARDS)
+        .into_par_iter()
+        // Each draw has its opposite in the other half: both are taken.
+        .map(|i| if i % 2 == 0 { i / 2 } else { i / 2 + MEMBERS / 2 })
+        .map(|member| stack(Some(member)).map(|stack| seen(&stack)))
+        .collect::<Result<Vec<_>, _>>()?;
+    Ok(ByPlace::from_fn(|place: Place| {
+        let mut off: Vec<f64> =
+            members.iter().map(|member| difference(*member.at(place), *best.at(place)).value()).collect();
+        off.sort_by(f64::total_cmp);
+        off[(HELD * (off.len() - 1) as f64).ceil() as usize].hypot(ALWAYS)
+    }))
+}

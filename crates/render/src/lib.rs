@@ -1,0 +1,30 @@
+//! A sample board as pixels, from the physics of its layers.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is the board carved like, and which pixel is field, recess or edge? | [`Plate`] |
+//! | what does a technique's mark look like? | `texture` |
+//! | which layers lie at a pixel? | `masks` |
+//! | what colour is that? | `colours` |
+//! | all of it | [`draw`], [`Coats`], [`Picture`] |
+//!
+//! The picture says what the engine says: at each kind of place every state of the layers takes exactly its share of the
+//! pixels, and with the shading off the mean colour is the one seen from across the room. What is drawn beyond that, the
+//! shape of a mark, how a film pools within it, the grain, averages out.
+//!
+//! Everything is a function of its arguments: the same board is the same picture.
+//!
+//! What this crate leaves out: which layers there are (that is the board of `warm-blend-finish`), and how a picture
+//! travels. The relief is one invented piece of panelling, not the painter's.
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod colours;
+mod draw;
+mod masks;
+mod plate;
+mod texture;
+
+pub use draw::{Coats, Picture, Shading, draw};
+pub use plate::{BadSize, Plate};

@@ -1,0 +1,149 @@
+//! Strips as pictures.
+
+use std::sync::{Arc, Mutex, PoisonError};
+
+use axum::extract::State;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use serde::Deserialize;
+use utoipa::IntoParams;
+use warm_blend_finish::board::{Board, Letter, Technique};
+use warm_blend_render::{Coats, Plate, Shading, draw};
+
+use super::StripAsked;
+use super::entry::BoardEntry;
+use super::told::{OnTheEasel, off_thread};
+use crate::Workspace;
+use crate::body::{Asked, Body, IdPath};
+use crate::colour::{Look, LookedAt};
+use crate::problem::Problem;
+use crate::state::Known;
+
+/// How to draw.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct DrawnAs {
+    /// Pixels across, 48 to 4096; 1200 if left out.
+    width: Option<u32>,
+    /// Pixels down, 48 to 4096; 800 if left out.
+    height: Option<u32>,
+    /// `soft` (as when left out): the relief is shaded; `none`: not, so that colours can be judged.
+    shading: Option<String>,
+    /// True where all strips are drawn side by side.
+    #[serde(default)]
+    all: bool,
+}
+
+/// A strip, or all of them side by side, as a picture; nothing is kept.
+#[utoipa::path(post, path = "/boards/picture", operation_id = "draw_board",
+    tag = "board", params(LookedAt, StripAsked, DrawnAs), request_body = BoardEntry,
+    responses((status = OK, body = Vec<u8>, content_type = "image/png"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn picture(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(strip): Asked<StripAsked>,
+    Asked(drawn): Asked<DrawnAs>,
+    Body(entry): Body<BoardEntry>,
+) -> Result<Response, Problem> {
+    let (look, board) = (asked.get()?, entry.parse()?);
+    let ((), known) = workspace.with_known(|_| Ok(())).await?;
+    drawn_on(workspace.plates, board, known, look, strip, drawn).await
+}
+
+/// A strip of a kept board, or all of them side by side, as a picture: for the record, at any size.
+#[utoipa::path(get, path = "/boards/{id}/picture", operation_id = "draw_kept_board",
+    tag = "board", params(LookedAt, StripAsked, DrawnAs, ("id" = Uuid, Path)),
+    responses((status = OK, body = Vec<u8>, content_type = "image/png"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn kept_picture(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(asked): Asked<LookedAt>,
+    Asked(strip): Asked<StripAsked>,
+    Asked(drawn): Asked<DrawnAs>,
+) -> Result<Response, Problem> {
+    let look = asked.get()?;
+    let (kept, known) = workspace.with_known(move |store| store.get::<Board>(id)).await?;
+    drawn_on(workspace.plates, kept.value, known, look, strip, drawn).await
+}
+
+async fn drawn_on(
+    plates: Plates,
+    board: Board,
+    known: Arc<Known>,
+    look: Look,
+    strip: StripAsked,
+    drawn: DrawnAs,
+) -> Result<Response, Problem> {
+    let letter = strip.of(&board)?;
+    let shading = match drawn.shading.as_deref() {
+        None | Some("soft") => Shading::Soft,
+        Some("none") => Shading::None,
+        Some(_) => return Err(Problem::field("?shading", "choose soft or none")),
+    };
+    let png = off_thread(move || {
+        let plate = plates.of(drawn.width.unwrap_or(1200), drawn.height.unwrap_or(800))?;
+        let easel = OnTheEasel::new(&board, &known, look)?;
+        let letters: Vec<Letter> =
+            if drawn.all { board.strips().iter().map(|strip| strip.letter).collect() } else { vec![letter] };
+        let stacks = letters.iter().map(|letter| easel.stack(*letter)).collect::<Result<Vec<_>, _>>()?;
+        let techniques: Vec<Vec<Technique>> = letters
+            .iter()
+            .map(|letter| board.layers(*letter).into_iter().map(|layer| layer.technique).collect())
+            .collect();
+        let coats: Vec<Coats> = stacks
+            .iter()
+            .zip(&techniques)
+            .map(|(stack, techniques)| Coats {
+                stack,
+                techniques,
+                layers: strip.layers.unwrap_or(usize::MAX).min(stack.len()),
+            })
+            .collect();
+        Ok(draw(&plate, &coats, look.light, look.state, shading).to_png())
+    })
+    .await?;
+    Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png).into_response())
+}
+
+/// Reliefs of the sizes that were drawn last.
+#[derive(Debug, Clone, Default)]
+pub struct Plates {
+    kept: Arc<Mutex<Vec<OfSize>>>,
+}
+
+/// A relief and its size.
+type OfSize = ((u32, u32), Arc<Plate>);
+
+impl Plates {
+    /// So many sizes are kept: a draft's, a screen's, two strips' side by side.
+    const KEPT: usize = 4;
+    /// What the board screen asks for, and its list.
+    const USUAL: [(u32, u32); 2] = [(840, 420), (520, 260)];
+
+    /// Makes the reliefs that are asked for first.
+    pub fn warm(&self) {
+        for (width, height) in Self::USUAL {
+            // A usual size is one that can be.
+            drop(self.of(width, height));
+        }
+    }
+
+    fn of(&self, width: u32, height: u32) -> Result<Arc<Plate>, Problem> {
+        let size = (width, height);
+        let found = |kept: &[OfSize]| {
+            kept.iter().find(|(known, _)| *known == size).map(|(_, plate)| Arc::clone(plate))
+        };
+        if let Some(plate) = found(&self.kept.lock().unwrap_or_else(PoisonError::into_inner)) {
+            return Ok(plate);
+        }
+        let made = Plate::new(width, height).map_err(|error| Problem::field("?width", error))?;
+        let plate = Arc::new(made);
+        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        // A large picture for the record is made once: it is not kept.
+        if u64::from(width) * u64::from(height) <= 4_000_000 {
+            kept.insert(0, (size, Arc::clone(&plate)));
+            kept.truncate(Self::KEPT);
+        }
+        Ok(plate)
+    }
+}

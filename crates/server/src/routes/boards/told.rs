@@ -1,0 +1,363 @@
+//! What a strip is predicted to look like, layer by layer and place by place, with what is wrong with it.
+
+use axum::Json;
+use axum::extract::State;
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_finish::board::{
+    Advice, Board, Caution, Fix, LayerId, Letter, OnShelf, Place, Severity, Stack, Technique, Tin, advice,
+    bands, cautions,
+};
+use warm_blend_finish::learn::{Certainty, Ensemble};
+use warm_blend_finish::{Class, Component, PaintId, Seen as SeenInLight, ShelfPaint, Verdict};
+
+use super::entry::{BoardEntry, PrintEntry};
+use super::{StripAsked, on_shelf};
+use crate::Workspace;
+use crate::body::{Asked, Body};
+use crate::colour::{Look, LookedAt, SeenColour};
+use crate::problem::Problem;
+use crate::routes::mixes::MixPart;
+use crate::state::Known;
+
+/// What a strip is predicted to look like.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StripPrediction {
+    /// The strip.
+    letter: String,
+    /// Its layers from the ground up, those it shares first.
+    layers: Vec<LayerPredicted>,
+    /// How many of them belong to strips below it.
+    shared: usize,
+    /// Field, recess and edge with the layers that are on.
+    places: Vec<PlacePredicted>,
+    /// What is wrong with the order of layers, the worst first.
+    advice: Vec<AdviceGiven>,
+    /// What people must take care of.
+    cautions: Vec<CautionGiven>,
+}
+
+/// A layer of a predicted strip.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LayerPredicted {
+    /// The layer.
+    id: Uuid,
+    /// `Glaze, wiped` …
+    technique: &'static str,
+    /// What is in its pot: `peat brown 1 : glazing liquid 4`.
+    pot: String,
+    /// The flat colour of its pot; none of what takes away.
+    hex: Option<String>,
+    /// True where it belongs to a strip below.
+    shared: bool,
+    /// True where it is left out for now.
+    muted: bool,
+    /// Film, µm wet, and share of the area, by place.
+    print: PrintEntry,
+    /// The strip from across the room once it is on: field, recess, edge.
+    after: Vec<String>,
+    /// How far it moves the place that it moves most, in words: `a little darker in the recess`.
+    moves: String,
+}
+
+/// What is seen at a kind of place.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PlacePredicted {
+    /// `field`, `recess` or `edge`.
+    place: &'static str,
+    /// From across the room.
+    seen: SeenColour,
+    /// 90 % band, ΔE00.
+    within: f64,
+    /// That in words.
+    certainty: &'static str,
+    /// The colours that are told apart from near, the largest share first.
+    colours: Vec<ShareOfColour>,
+}
+
+/// A colour and its share of an area.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ShareOfColour {
+    /// What the screen shows.
+    hex: String,
+    /// 0–1.
+    share: f64,
+}
+
+/// What is wrong with an order of layers.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AdviceGiven {
+    /// The layer; none where it is about the whole.
+    layer: Option<Uuid>,
+    /// `note`, `care` or `fails`.
+    severity: &'static str,
+    /// What happens.
+    what: String,
+    /// Why.
+    why: &'static str,
+    /// What to do.
+    remedy: String,
+    /// Where that is from.
+    source: &'static str,
+    /// That in one touch, where there is one.
+    fix: Option<FixOffered>,
+}
+
+/// A change that cures.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FixOffered {
+    /// `below`: put a layer of `technique` below `layer`; `instead`: put `layer` on by `technique`;
+    /// `again`: put `layer` on once more; `under`: put a brushed coat of `pot` below `layer`.
+    deed: &'static str,
+    /// Which layer.
+    layer: Option<Uuid>,
+    /// Which technique.
+    technique: Option<&'static str>,
+    /// What is in its pot.
+    pot: Vec<MixPart>,
+    /// What a button says.
+    words: String,
+}
+
+/// Something that harms people.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CautionGiven {
+    /// The layer that it stands at.
+    layer: Uuid,
+    /// What to do and what not.
+    words: &'static str,
+    /// True where it is never shortened.
+    grave: bool,
+    /// Where it is published, or `common practice`.
+    source: &'static str,
+}
+
+/// A board with what is known of its paints.
+pub(super) struct OnTheEasel<'a> {
+    board: &'a Board,
+    known: &'a Known,
+    look: Look,
+}
+
+impl<'a> OnTheEasel<'a> {
+    pub(super) fn new(board: &'a Board, known: &'a Known, look: Look) -> Result<Self, Problem> {
+        for paint in board.paints() {
+            known.estimate().paint(paint).ok_or_else(|| {
+                Problem::field("/strips", "a pot holds a paint that was never on the shelf")
+            })?;
+        }
+        Ok(Self { board, known, look })
+    }
+
+    pub(super) fn tin(&self, paint: PaintId) -> Option<Tin<'a>> {
+        let (class, known) = self.ensemble(paint)?;
+        Some(Tin { class, material: known.best() })
+    }
+
+    fn ensemble(&self, paint: PaintId) -> Option<(Class, &'a Ensemble)> {
+        Some((self.known.estimate().class(paint)?, self.known.estimate().paint(paint)?))
+    }
+
+    pub(super) fn stack(&self, letter: Letter) -> Result<Stack, Problem> {
+        self.board
+            .stack(letter, |paint| self.tin(paint), |technique| self.known.hands().habit(technique))
+            .map_err(|error| Problem::field("/ground/colour", error))
+    }
+
+    pub(super) fn seen_from_afar(&self, stack: &Stack, place: Place, layers: usize) -> SeenInLight {
+        SeenInLight::of(&stack.seen(place, layers, self.look.state).from_afar(), self.look.light)
+    }
+
+    fn predict(
+        &self,
+        letter: Letter,
+        layers: Option<usize>,
+        (names, shelf): (&Names, &[OnShelf]),
+    ) -> Result<StripPrediction, Problem> {
+        let stack = self.stack(letter)?;
+        let on = layers.unwrap_or(usize::MAX).min(stack.len());
+        let doubts = bands(
+            self.board,
+            letter,
+            |paint| self.ensemble(paint),
+            self.known.hands(),
+            on,
+            (self.look.light, self.look.state),
+        )
+        .map_err(|error| Problem::field("/ground/colour", error))?;
+        let place = |place: Place| {
+            let seen = stack.seen(place, on, self.look.state);
+            let within = *doubts.at(place);
+            PlacePredicted {
+                place: place.id(),
+                seen: SeenInLight::of(&seen.from_afar(), self.look.light).into(),
+                within,
+                certainty: Certainty::of(within).words(),
+                colours: seen
+                    .colours(self.look.light)
+                    .into_iter()
+                    .filter(|(_, share)| *share >= 0.005)
+                    .map(|(curve, share)| ShareOfColour {
+                        hex: SeenInLight::of(&curve, self.look.light).screen.srgb.to_string(),
+                        share,
+                    })
+                    .collect(),
+            }
+        };
+        let tin = |paint| self.tin(paint);
+        Ok(StripPrediction {
+            letter: letter.to_string(),
+            layers: self.layers(letter, &stack, names),
+            shared: self.shared(letter),
+            places: Place::ALL.map(place).into(),
+            advice: advice(self.board, letter, tin, &stack, shelf)
+                .into_iter()
+                .map(|advice| AdviceGiven::of(advice, names))
+                .collect(),
+            cautions: cautions(self.board, letter, tin).into_iter().map(CautionGiven::from).collect(),
+        })
+    }
+
+    fn shared(&self, letter: Letter) -> usize {
+        let own = self.board.strip(letter).map_or(0, |strip| strip.layers.len());
+        self.board.layers(letter).len() - own
+    }
+
+    fn layers(&self, letter: Letter, stack: &Stack, names: &Names) -> Vec<LayerPredicted> {
+        let shared = self.shared(letter);
+        let seen = |layers: usize| Place::ALL.map(|place| self.seen_from_afar(stack, place, layers));
+        let mut before = seen(0);
+        let mut told = Vec::new();
+        for (n, layer) in self.board.layers(letter).into_iter().enumerate() {
+            let after = seen(n + 1);
+            let moved =
+                Place::ALL.map(|place| Verdict::of(after[place as usize].lab, before[place as usize].lab));
+            let most =
+                (0..3).max_by(|a, b| moved[*a].difference.value().total_cmp(&moved[*b].difference.value()));
+            let moves = most.filter(|_| !layer.muted).map_or_else(String::new, |most| {
+                let verdict = &moved[most];
+                if verdict.difference.value() < 0.5 {
+                    return "nobody sees it".to_owned();
+                }
+                let words = verdict.words.replace(" than the target", "");
+                let place = ["on the field", "in the recess", "on the edge"][most];
+                format!("{words} {place}")
+            });
+            told.push(LayerPredicted {
+                id: layer.id.0,
+                technique: layer.technique.name(),
+                pot: names.pot(&layer.pot),
+                hex: stack.material(n).map(|material| self.look.hex(material)),
+                shared: n < shared,
+                muted: layer.muted,
+                print: PrintEntry::of(layer.left(self.known.hands().habit(layer.technique))),
+                after: after.iter().map(|seen| seen.screen.srgb.to_string()).collect(),
+                moves,
+            });
+            before = after;
+        }
+        told
+    }
+}
+
+/// What tins are called.
+pub(super) struct Names(Vec<(Uuid, String)>);
+
+impl Names {
+    pub(super) fn of(store: &warm_blend_store::Store) -> Result<Self, warm_blend_store::StoreError> {
+        let tins = store.all_ever::<ShelfPaint>()?;
+        Ok(Self(tins.into_iter().map(|tin| (tin.id, tin.value.name.into())).collect()))
+    }
+
+    /// `peat brown`, or `1 peat brown : 4 glazing liquid`.
+    pub(super) fn pot(&self, pot: &[Component]) -> String {
+        let name =
+            |id: Uuid| self.0.iter().find(|(known, _)| *known == id).map_or("?", |(_, name)| name.as_str());
+        let one = pot.len() == 1;
+        let part = |part: &Component| match one {
+            true => name(part.paint.0).to_owned(),
+            false => format!("{} {}", part.parts.value(), name(part.paint.0)),
+        };
+        pot.iter().map(part).collect::<Vec<_>>().join(" : ")
+    }
+}
+
+impl FixOffered {
+    fn of(fix: Fix, names: &Names) -> Self {
+        let offered = |deed, LayerId(layer), technique: Option<Technique>, words: String| Self {
+            deed,
+            layer: Some(layer),
+            technique: technique.map(Technique::id),
+            pot: Vec::new(),
+            words,
+        };
+        let named = |technique: Technique| technique.name().to_lowercase();
+        match fix {
+            Fix::Below(layer, technique) => {
+                offered("below", layer, Some(technique), format!("Put {} below it", named(technique)))
+            }
+            Fix::Instead(layer, technique) => {
+                offered("instead", layer, Some(technique), format!("Make it {}", named(technique)))
+            }
+            Fix::Again(layer) => offered("again", layer, None, "One thin coat more".to_owned()),
+            Fix::Under(layer, pot) => Self {
+                pot: pot.iter().map(MixPart::from).collect(),
+                ..offered("under", layer, None, format!("Put {} below it", names.pot(&pot)))
+            },
+        }
+    }
+}
+
+impl AdviceGiven {
+    fn of(advice: Advice, names: &Names) -> Self {
+        Self {
+            layer: advice.layer.map(|LayerId(id)| id),
+            severity: match advice.severity {
+                Severity::Note => "note",
+                Severity::Care => "care",
+                Severity::Fails => "fails",
+            },
+            what: advice.what,
+            why: advice.why,
+            remedy: advice.remedy,
+            source: advice.source,
+            fix: advice.fix.map(|fix| FixOffered::of(fix, names)),
+        }
+    }
+}
+
+impl From<Caution> for CautionGiven {
+    fn from(caution: Caution) -> Self {
+        Self { layer: caution.layer.0, words: caution.words, grave: caution.grave, source: caution.source }
+    }
+}
+
+/// What a strip of a board would look like; nothing is kept.
+#[utoipa::path(post, path = "/boards/preview", operation_id = "preview_board",
+    tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
+    responses((status = OK, body = StripPrediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn preview(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(strip): Asked<StripAsked>,
+    Body(entry): Body<BoardEntry>,
+) -> Result<Json<StripPrediction>, Problem> {
+    let (look, board) = (asked.get()?, entry.parse()?);
+    let letter = strip.of(&board)?;
+    let ((names, shelf), known) =
+        workspace.with_known(|store| Ok((Names::of(store)?, store.all::<ShelfPaint>()?))).await?;
+    off_thread(move || {
+        let shelf = on_shelf(&shelf, &known);
+        OnTheEasel::new(&board, &known, look)?.predict(letter, strip.layers, (&names, &shelf))
+    })
+    .await
+    .map(Json)
+}
+
+/// Runs what takes some milliseconds of reckoning off the threads that answer requests.
+pub(super) async fn off_thread<R: Send + 'static>(
+    work: impl FnOnce() -> Result<R, Problem> + Send + 'static,
+) -> Result<R, Problem> {
+    tokio::task::spawn_blocking(work).await.unwrap_or_else(|_| Err(Problem::internal()))
+}

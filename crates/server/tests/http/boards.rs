@@ -1,0 +1,287 @@
+//! A sample board from a finish to start from to its picture.
+
+use crate::bench::Bench;
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+
+async fn board(bench: &Bench, template: &str) -> Value {
+    let new = json!({"name": "a trial", "ground": "red-stain", "template": template, "base": null});
+    bench.post("/api/boards", new, StatusCode::CREATED).await
+}
+
+#[tokio::test]
+async fn every_finish_can_be_started_from_and_every_technique_painted() {
+    let bench = Bench::demo().await;
+    let choices = bench.get("/api/boards/choices").await;
+    for template in choices["templates"].as_array().unwrap() {
+        let id = template["id"].as_str().unwrap();
+        if id == "gilded" {
+            let new = json!({"name": "gold", "ground": "red-stain", "template": id, "base": null});
+            let refused = bench.post("/api/boards", new, StatusCode::UNPROCESSABLE_ENTITY).await;
+            assert_eq!(refused["errors"][0]["pointer"], "/template");
+            assert!(
+                refused["detail"].as_str().unwrap().contains("no metallic paint on the shelf"),
+                "{refused}"
+            );
+            continue;
+        }
+        let kept = board(&bench, id).await;
+        let seen = bench.post("/api/boards/preview", kept["entry"].clone(), StatusCode::OK).await;
+        assert_eq!(seen["places"].as_array().unwrap().len(), 3, "{id}");
+        let shares = |place: &Value| {
+            place["colours"].as_array().unwrap().iter().map(|c| c["share"].as_f64().unwrap()).sum::<f64>()
+        };
+        assert!(seen["places"].as_array().unwrap().iter().all(|place| (shares(place) - 1.0).abs() < 0.03));
+    }
+    let mut entry = board(&bench, "aged").await["entry"].clone();
+    for technique in choices["techniques"].as_array().unwrap() {
+        entry["strips"][0]["layers"][2]["technique"] = technique["id"].clone();
+        entry["strips"][0]["layers"][2]["print"] = Value::Null;
+        let seen = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
+        assert_eq!(seen["layers"][2]["technique"], technique["name"]);
+    }
+}
+
+#[tokio::test]
+async fn a_board_is_kept_changed_undone_and_drawn() {
+    let bench = Bench::demo().await;
+    let kept = board(&bench, "dark-wax").await;
+    let address = format!("/api/boards/{}", kept["id"].as_str().unwrap());
+    let mut entry = kept["entry"].clone();
+    entry["ground"]["kind"] = json!("mid-wood");
+    entry["strips"][0]["layers"][2]["wipe"] = json!(0.9);
+    let changed =
+        bench.call(Method::PUT, &format!("{address}?revision=1"), entry.clone(), StatusCode::OK).await;
+    assert_eq!(changed["entry"], entry);
+    bench
+        .call(Method::PUT, &format!("{address}?revision=1"), kept["entry"].clone(), StatusCode::CONFLICT)
+        .await;
+    bench.post("/api/undo", json!({}), StatusCode::OK).await;
+    assert_eq!(bench.get(&address).await["entry"], kept["entry"]);
+
+    let picture = bench
+        .raw(
+            Method::GET,
+            &format!("{address}/picture?width=120&height=80&light=bulb&strip=A&layers=1"),
+            "text/plain",
+            "",
+        )
+        .await
+        .bytes()
+        .await
+        .unwrap();
+    let decoded = image::load_from_memory(&picture).unwrap();
+    assert_eq!((decoded.width(), decoded.height()), (120, 80));
+}
+
+/// A wax that is wiped more firmly is never further from its base, step by step and in words.
+#[tokio::test]
+async fn each_layer_says_what_it_moves() {
+    let bench = Bench::demo().await;
+    let mut entry = board(&bench, "dark-wax").await["entry"].clone();
+    let seen = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
+    let wax = &seen["layers"][2];
+    assert!(wax["moves"].as_str().unwrap().ends_with("in the recess"), "{wax}");
+    entry["strips"][0]["layers"][2]["muted"] = json!(true);
+    let without = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
+    assert_eq!(without["places"][1]["seen"]["hex"], without["layers"][1]["after"][1]);
+    let one = bench.post("/api/boards/preview?layers=1", entry, StatusCode::OK).await;
+    assert_eq!(one["places"][0]["seen"]["hex"], seen["layers"][0]["after"][0]);
+    assert!(one["places"][0]["within"].as_f64().unwrap() > 0.1);
+}
+
+#[tokio::test]
+async fn boards_that_cannot_be_are_refused_by_field() {
+    let bench = Bench::demo().await;
+    let entry = board(&bench, "aged").await["entry"].clone();
+    let with = |pointer: &str, value: Value| {
+        let mut entry = entry.clone();
+        *entry.pointer_mut(pointer).unwrap() = value;
+        entry
+    };
+    let layer = "/strips/0/layers/1";
+    let print = |um: f64, cover: f64| {
+        let all = |value: f64| json!({"field": value, "recess": value, "edge": value});
+        json!({"film_um": all(um), "cover": all(cover)})
+    };
+    let wrong = [
+        ("/name", json!(""), "/name"),
+        ("/ground/kind", json!("stone"), "/ground/kind"),
+        ("/strips", json!([]), "/strips"),
+        ("/strips/0/letter", json!("G"), "/strips/0/letter"),
+        ("/strips/0/from", json!({"strip": "A", "after": 1}), "/strips"),
+        (&format!("{layer}/technique"), json!("sponged"), &format!("{layer}/technique")),
+        (&format!("{layer}/load"), json!(1e9), &format!("{layer}/load")),
+        (&format!("{layer}/wipe"), json!(-0.1), &format!("{layer}/wipe")),
+        (&format!("{layer}/passes"), json!(0), &format!("{layer}/passes")),
+        (&format!("{layer}/pot"), json!([]), "/strips"),
+        (&format!("{layer}/print"), print(0.0, 0.5), &format!("{layer}/print/film_um/field")),
+        (&format!("{layer}/print"), print(10_000.0, 0.5), &format!("{layer}/print/film_um/field")),
+        (&format!("{layer}/print"), print(10.0, 1.5), &format!("{layer}/print/cover/field")),
+        (&format!("{layer}/pot/0/paint"), json!("00000000-0000-7000-8000-000000000000"), "/strips"),
+    ];
+    for (pointer, value, at) in wrong {
+        let refused =
+            bench.post("/api/boards/preview", with(pointer, value), StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(refused["errors"][0]["pointer"], at, "{refused}");
+    }
+    let many: Vec<Value> = (0..61).map(|_| entry["strips"][0]["layers"][1].clone()).collect();
+    let refused = bench
+        .post("/api/boards/preview", with("/strips/0/layers", json!(many)), StatusCode::UNPROCESSABLE_ENTITY)
+        .await;
+    assert!(refused["detail"].as_str().unwrap().contains("60 are the most"), "{refused}");
+    for size in ["width=10&height=10", "width=20000&height=800"] {
+        let refused = bench
+            .post(&format!("/api/boards/picture?{size}"), entry.clone(), StatusCode::UNPROCESSABLE_ENTITY)
+            .await;
+        assert!(refused["detail"].as_str().unwrap().contains("from 48 to 4096"), "{refused}");
+    }
+    bench.post("/api/boards/preview?strip=D", entry.clone(), StatusCode::UNPROCESSABLE_ENTITY).await;
+    // Nothing at all on it: the ground is seen.
+    let bare = bench.post("/api/boards/preview", with("/strips/0/layers", json!([])), StatusCode::OK).await;
+    assert_eq!(bare["places"][0]["colours"].as_array().unwrap().len(), 1);
+}
+
+/// A board keeps what it was painted with: a tin that was taken off the shelf, and one that became another.
+#[tokio::test]
+async fn a_board_keeps_its_paints() {
+    let bench = Bench::demo().await;
+    let boards = bench.get("/api/boards").await;
+    let address = format!("/api/boards/{}", boards[0]["id"].as_str().unwrap());
+    let entry = bench.get(&address).await["entry"].clone();
+    let before = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
+    let duck = bench.paint("duck egg").await;
+    bench
+        .call(
+            Method::DELETE,
+            &format!("/api/paints/{duck}?revision=1&confirmed=true"),
+            Value::Null,
+            StatusCode::NO_CONTENT,
+        )
+        .await;
+    let after = bench.post("/api/boards/preview", entry, StatusCode::OK).await;
+    assert_eq!(after["places"][0]["seen"]["hex"], before["places"][0]["seen"]["hex"]);
+    let (keep, gone) = (bench.paint("oat white").await, bench.paint("peat brown").await);
+    bench.post("/api/paints/merge", json!({"keep": keep, "gone": gone}), StatusCode::OK).await;
+    let merged = bench.get(&address).await["entry"].to_string();
+    assert!(merged.contains(&keep) && !merged.contains(&gone));
+}
+
+/// A glaze a shade darker: its paint changes, its four parts of medium to one of paint stay.
+#[tokio::test]
+async fn a_pot_is_made_a_shade_darker() {
+    let bench = Bench::demo().await;
+    let (slate, glaze) = (bench.paint("slate blue").await, bench.paint("glazing liquid").await);
+    let pot = json!([{"paint": slate, "parts": 1}, {"paint": glaze, "parts": 4}]);
+    let lightness = async |pot: &Value| {
+        let paints: Vec<Value> =
+            pot.as_array().unwrap().iter().filter(|part| part["paint"] != json!(glaze)).cloned().collect();
+        let entry = json!({"components": paints, "target": null});
+        let seen = bench.post("/api/mixes/preview", entry, StatusCode::OK).await;
+        seen["swatch"]["face"]["lab"][0].as_f64().unwrap()
+    };
+    let before = lightness(&pot).await;
+    for (shades, wanted) in [(-1, before - 6.0), (1, before + 6.0)] {
+        let made =
+            bench.post("/api/boards/shade", json!({"pot": pot, "shades": shades}), StatusCode::OK).await;
+        assert!((lightness(&made).await - wanted).abs() < 2.0, "{made}");
+        let parts = |medium: bool| {
+            let of = made.as_array().unwrap().iter().filter(|part| (part["paint"] == json!(glaze)) == medium);
+            of.map(|part| part["parts"].as_f64().unwrap()).sum::<f64>()
+        };
+        assert!((parts(true) / parts(false) - 4.0).abs() < 0.2, "{made}");
+    }
+    let alone = json!({"pot": [{"paint": glaze, "parts": 1}], "shades": 1});
+    bench.post("/api/boards/shade", alone, StatusCode::UNPROCESSABLE_ENTITY).await;
+    bench.post("/api/boards/shade", json!({"pot": pot, "shades": 9}), StatusCode::UNPROCESSABLE_ENTITY).await;
+}
+
+/// Spots of the real board, as a made-up painter with a hand of their own made it.
+async fn spots(bench: &Bench, board: &str, strip: &str, times: usize) -> Vec<Value> {
+    let mut spots = Vec::new();
+    for place in ["field", "recess", "edge"] {
+        for _ in 0..times {
+            let asked = json!({"strip": strip, "place": place, "state": "dry"});
+            let read = bench.post(&format!("/api/boards/{board}/read"), asked, StatusCode::OK).await;
+            assert_eq!(read["device"], "simulated reader");
+            spots.push(json!({"place": place, "measured": read["measured"]}));
+        }
+    }
+    spots
+}
+
+/// Reading one board makes the next prediction of the same hand better; taking the reading away undoes what it taught.
+#[tokio::test]
+async fn a_hand_is_learned_from_a_board_and_forgotten_again() {
+    let bench = Bench::demo().await;
+    let kept = board(&bench, "aged").await;
+    let id = kept["id"].as_str().unwrap();
+    let predicted = async || bench.post("/api/boards/preview", kept["entry"].clone(), StatusCode::OK).await;
+    let before = predicted().await;
+    let entry = json!({"strip": "A", "spots": spots(&bench, id, "A", 3).await});
+    let made = bench.post(&format!("/api/boards/{id}/readings"), entry, StatusCode::CREATED).await;
+    let reading = &made["reading"];
+    assert!(
+        reading["difference"].as_f64().unwrap() < 0.6 * reading["usual_difference"].as_f64().unwrap(),
+        "{reading}"
+    );
+    assert_eq!((&reading["questioned"], reading["spots"].as_array().unwrap().len()), (&json!(false), 9));
+    assert!(made["hands"].as_array().unwrap().iter().any(|hand| hand["words"] != "as usual"), "{made}");
+    let after = predicted().await;
+    assert_ne!(after["places"], before["places"]);
+    let within = |told: &Value| -> f64 {
+        told["places"].as_array().unwrap().iter().map(|place| place["within"].as_f64().unwrap()).sum()
+    };
+    assert!(within(&after) < within(&before), "a reading makes the bands narrower");
+    let hands = bench.get("/api/hands").await;
+    assert!(hands.as_array().unwrap().iter().all(|hand| hand["boards"] == 1));
+
+    let address = format!("/api/boards/readings/{}?revision=1", reading["id"].as_str().unwrap());
+    bench.call(Method::DELETE, &address, Value::Null, StatusCode::NO_CONTENT).await;
+    assert_eq!(predicted().await["places"], before["places"]);
+    bench.post("/api/undo", json!({}), StatusCode::OK).await;
+    assert_eq!(predicted().await["places"], after["places"]);
+    assert_eq!(bench.get(&format!("/api/boards/{id}/readings")).await[0]["id"], reading["id"]);
+}
+
+/// What was read of one strip is no reading of another: it is left out until the painter says that it is right.
+#[tokio::test]
+async fn a_reading_of_the_wrong_board_is_asked_about() {
+    let bench = Bench::demo().await;
+    let kept = board(&bench, "aged").await;
+    let id = kept["id"].as_str().unwrap();
+    let wrong = json!({"lab": [30.0, 45.0, 25.0]});
+    let entry = json!({"strip": "A", "spots": [{"place": "recess", "measured": wrong}, {"place": "field", "measured": wrong}]});
+    let before = bench.post("/api/boards/preview", kept["entry"].clone(), StatusCode::OK).await;
+    let made = bench.post(&format!("/api/boards/{id}/readings"), entry, StatusCode::CREATED).await;
+    assert_eq!(made["reading"]["questioned"], true);
+    let same = bench.post("/api/boards/preview", kept["entry"].clone(), StatusCode::OK).await;
+    assert_eq!(same["places"], before["places"], "nothing is learned from it");
+    let address = format!("/api/boards/readings/{}?revision=1", made["reading"]["id"].as_str().unwrap());
+    let sure = json!({"sure": true, "note": "a very red board"});
+    let kept = bench.call(Method::PUT, &address, sure, StatusCode::OK).await;
+    assert_eq!((&kept["questioned"], &kept["note"]), (&json!(false), &json!("a very red board")));
+}
+
+#[tokio::test]
+async fn readings_of_boards_that_cannot_be_are_refused() {
+    let bench = Bench::demo().await;
+    let kept = board(&bench, "aged").await;
+    let id = kept["id"].as_str().unwrap();
+    let refused = async |entry: Value| {
+        let address = format!("/api/boards/{id}/readings");
+        bench.post(&address, entry, StatusCode::UNPROCESSABLE_ENTITY).await["errors"][0].clone()
+    };
+    let spot = |place: &str| json!({"place": place, "measured": {"lab": [50.0, 0.0, 0.0]}});
+    let error = refused(json!({"strip": "A", "spots": [spot("rim")]})).await;
+    assert_eq!(error["pointer"], "/spots/0/place");
+    assert!(error["detail"].as_str().unwrap().contains("field, recess, edge"), "{error}");
+    let error = refused(json!({"strip": "B", "spots": [spot("field")]})).await;
+    assert!(error["detail"].as_str().unwrap().contains("no strip B"), "{error}");
+    let error = refused(json!({"strip": "A", "spots": []})).await;
+    assert!(error["detail"].as_str().unwrap().contains("one to 9 spots"), "{error}");
+    let ten = vec![spot("field"); 10];
+    assert_eq!(refused(json!({"strip": "A", "spots": ten})).await["pointer"], "/spots");
+    let nan = json!({"strip": "A", "spots": [{"place": "field", "measured": {"lab": [1e9, 0.0, 0.0]}}]});
+    assert_eq!(refused(nan).await["pointer"], "/spots/0/measured/lab");
+}

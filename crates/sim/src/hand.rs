@@ -1,0 +1,96 @@
+//! A painter whose hand is not the table's, and the boards that it paints.
+
+use rand::SeedableRng;
+use rand_chacha::ChaCha8Rng;
+use rand_distr::{Distribution, StandardNormal};
+use warm_blend_finish::board::{Board, ByPlace, Habit, Letter, Place, Print, Stack, Technique, Tin};
+use warm_blend_finish::{Microns, PaintId, State};
+use warm_blend_spectral::Reflectance;
+
+use crate::{Sample, VirtualPaint};
+
+/// Sd of ln of the film this hand leaves against the table's, and of the shift of its coverage.
+const FILM: f64 = 0.4;
+const COVER: f64 = 0.4;
+/// The same of each kind of place by itself: no hand is heavier everywhere alike.
+const BY_PLACE: f64 = 0.1;
+/// Sd of what is seen at a spot against its place: paint is uneven.
+const UNEVEN: f64 = 0.03;
+
+/// A hand: the same in every board that it paints.
+#[derive(Debug, Clone)]
+pub struct VirtualHand {
+    /// By technique.
+    habits: Vec<ByPlace<Habit>>,
+}
+
+/// A strip that it has painted.
+#[derive(Debug, Clone)]
+pub struct VirtualBoard {
+    stack: Stack,
+    unevenness: ChaCha8Rng,
+}
+
+impl VirtualHand {
+    /// The hand of a seed.
+    pub fn new(seed: u64) -> Self {
+        let mut chance = ChaCha8Rng::seed_from_u64(seed);
+        let mut normal = || -> f64 { StandardNormal.sample(&mut chance) };
+        let habits = Technique::ALL.map(|_| {
+            let (film, cover) = (FILM * normal(), COVER * normal());
+            ByPlace::from_fn(|_| Habit {
+                film: (film + BY_PLACE * normal()).exp(),
+                cover: cover + BY_PLACE * normal(),
+            })
+        });
+        Self { habits: habits.into() }
+    }
+
+    /// How it does a technique, place by place.
+    pub fn habit(&self, technique: Technique) -> &ByPlace<Habit> {
+        &self.habits[technique as usize]
+    }
+
+    /// Paints a strip of a board. None of a strip that is not there, or with a tin that is not.
+    pub fn paint<'a>(
+        &self,
+        board: &Board,
+        letter: Letter,
+        tin: impl Fn(PaintId) -> Option<&'a VirtualPaint>,
+        seed: u64,
+    ) -> Option<VirtualBoard> {
+        let alone = board.strip_alone(letter)?;
+        if alone.paints().into_iter().any(|paint| tin(paint).is_none()) {
+            return None;
+        }
+        let mut strips = alone.strips().to_vec();
+        for layer in strips.iter_mut().flat_map(|strip| &mut strip.layers) {
+            // What the painter says was left was left.
+            let habits = self.habit(layer.technique);
+            let usual = layer.technique.print(layer.hand);
+            let print = ByPlace::from_fn(|place| habits.at(place).print(&usual));
+            layer.print = layer.print.or(Some(Print {
+                film: ByPlace::from_fn(|place: Place| -> Microns { *print.at(place).film.at(place) }),
+                cover: ByPlace::from_fn(|place| *print.at(place).cover.at(place)),
+            }));
+        }
+        let painted = Board::new(alone.name, alone.ground, strips).ok()?;
+        let truth = |paint| tin(paint).map(|tin| Tin { class: tin.class, material: &tin.truth });
+        let stack = painted.stack(letter, truth, |_| Habit::USUAL).ok()?;
+        Some(VirtualBoard { stack, unevenness: ChaCha8Rng::seed_from_u64(seed) })
+    }
+}
+
+impl VirtualBoard {
+    /// What is truly seen from across the room at a kind of place.
+    pub fn truth(&self, place: Place, state: State) -> Reflectance {
+        self.stack.seen(place, self.stack.len(), state).from_afar()
+    }
+
+    /// A spot of it for the reader: each is a little lighter or darker than its place.
+    pub fn spot(&mut self, place: Place, state: State) -> Sample {
+        let truth = self.truth(place, state);
+        let uneven: f64 = StandardNormal.sample(&mut self.unevenness);
+        Sample::of(Reflectance::from_fn(|i| truth.bands()[i] * (UNEVEN * uneven).exp()))
+    }
+}

@@ -1,0 +1,42 @@
+import { Slider } from 'radix-ui';
+
+interface Props {
+  label: string;
+  /** What its value is called. */
+  told: string;
+  value: number;
+  from: number;
+  to: number;
+  step: number;
+  /** While a hand is on it. */
+  onShow: (value: number) => void;
+  /** When it lets go. */
+  onChange?: (value: number) => void;
+  className?: string;
+}
+
+/** A number by hand: a thumb of 44 px on a line. */
+export function Slide({ label, told, value, from, to, step, onShow, onChange, className = '' }: Props) {
+  return (
+    <Slider.Root
+      min={from}
+      max={to}
+      step={step}
+      value={[value]}
+      onValueChange={([next]) => next !== undefined && onShow(next)}
+      onValueCommit={([next]) => next !== undefined && onChange?.(next)}
+      className={`relative flex h-11 touch-none items-center ${className}`}
+    >
+      <Slider.Track className="h-1.5 w-full cursor-pointer rounded-full bg-line">
+        <Slider.Range className="absolute h-1.5 rounded-full bg-edge" />
+      </Slider.Track>
+      <Slider.Thumb
+        aria-label={label}
+        aria-valuetext={told}
+        className="grid size-11 cursor-ew-resize place-items-center outline-offset-0"
+      >
+        <span className="size-6 rounded-full bg-ink shadow-[0_0_0_2px_var(--color-white)]" />
+      </Slider.Thumb>
+    </Slider.Root>
+  );
+}

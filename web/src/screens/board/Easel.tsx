@@ -1,0 +1,159 @@
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { BoardEntry, BoardKept, Mix, Paint } from '../../api/client';
+import { useLook } from '../../light/light';
+import { Conflict } from '../../parts/Conflict';
+import { useTell } from '../../parts/Notice';
+import { Picker } from '../../parts/Picker';
+import { Segments } from '../../parts/Segments';
+import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
+import { useDraft } from '../../state/useDraft';
+import { cured, stripOf } from './entry';
+import { Layers } from './Layers';
+import { Places } from './Places';
+import { ReadBoard } from './ReadBoard';
+import { Rescue } from './Rescue';
+import { View } from './View';
+
+/** What stands below the picture. */
+const BESIDE = [
+  { id: 'places', name: 'Place by place' },
+  { id: 'reading', name: 'Read the real board' },
+  { id: 'rescue', name: 'It went wrong' },
+] as const;
+
+type Beside = (typeof BESIDE)[number]['id'];
+
+interface Props {
+  board: BoardKept;
+  choices: NonNullable<ReturnType<typeof useBoardChoices>>;
+  shelf: Paint[];
+  mixes: Mix[];
+}
+
+/** One board: its layers on the left, what it will look like on the right. */
+export function Easel({ board, choices, shelf, mixes }: Props) {
+  const calls = useBoardCalls();
+  const go = useNavigate();
+  const tell = useTell();
+  const draft = useDraft<BoardEntry, BoardKept>(board, calls.put(board.id), calls.get(board.id), calls.saved);
+  const { entry } = draft;
+  const [chosen, setChosen] = useState('A');
+  const letter = stripOf(entry, chosen)?.letter ?? 'A';
+  const [step, setStep] = useState<number>();
+  const [open, setOpen] = useState<string>();
+  const [beside, setBeside] = useState<Beside>('places');
+  const look = useLook();
+  const strip = useStrip(entry, letter, step);
+  const count = strip?.layers.length ?? 0;
+  const on = step === undefined ? undefined : Math.min(step, count);
+
+  const remove = async () => {
+    try {
+      await calls.remove(board);
+      tell('The board is put away; undo brings it back');
+      go('/board');
+    } catch {
+      tell('The board was changed in between: look at it again, then put it away');
+    }
+  };
+
+  return (
+    <div className="flex flex-col-reverse lg:h-full lg:flex-row">
+      <section
+        aria-label="Layers"
+        className="relative flex min-h-0 shrink-0 flex-col gap-2 px-4 pt-1 pb-4 lg:w-[25rem] lg:overflow-auto"
+      >
+        {draft.conflict && <Conflict what="board" conflict={draft.conflict} />}
+        <div className="flex items-start gap-2">
+          <input
+            key={draft.origin}
+            aria-label="Name of the board"
+            defaultValue={entry.name}
+            onBlur={(event) => {
+              const name = event.target.value.trim();
+              if (name && name !== entry.name) draft.change({ ...entry, name });
+            }}
+            onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+            className="min-h-11 min-w-0 flex-1 rounded bg-transparent px-2 font-display text-xl font-semibold hover:bg-panel focus:bg-paper"
+            autoComplete="off"
+          />
+          <button
+            type="button"
+            className="press press-bare px-0"
+            aria-label="Put this board away"
+            onClick={remove}
+          >
+            <Trash2 size={20} aria-hidden />
+          </button>
+        </div>
+        {draft.problem && (
+          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+            {draft.problem.message}
+          </p>
+        )}
+        <Layers
+          key={letter}
+          entry={entry}
+          letter={letter}
+          strip={strip}
+          choices={choices}
+          shelf={shelf}
+          mixes={mixes}
+          onShow={draft.show}
+          onChange={draft.change}
+          onFix={(fix) => draft.change(cured(entry, fix))}
+          open={open}
+          onOpen={setOpen}
+        />
+        <div className="flex items-center gap-2">
+          <span className="text-sm font-semibold">On</span>
+          <Picker
+            label="What it lies on"
+            choices={choices.grounds}
+            value={entry.ground.kind}
+            onChange={(kind) => draft.change({ ...entry, ground: { kind, colour: null } })}
+          />
+          <Link to="/board" className="press press-bare text-sm">
+            All boards
+          </Link>
+        </div>
+      </section>
+      <section
+        aria-label="What it will look like"
+        className="relative grid min-w-0 flex-1 content-start gap-2 px-4 pt-1 pb-4 md:px-5 lg:overflow-auto"
+      >
+        <h1 className="sr-only">{entry.name}</h1>
+        <View
+          entry={entry}
+          letter={letter}
+          onChoose={setChosen}
+          onChange={draft.change}
+          strip={strip}
+          count={count}
+          step={on}
+          onStep={setStep}
+          open={open}
+          small={beside !== 'places'}
+        />
+        <div>
+          <Segments
+            label="Below the picture"
+            className="inline-flex"
+            choices={BESIDE}
+            value={beside}
+            onChange={setBeside}
+          />
+        </div>
+        {strip && beside === 'places' && <Places strip={strip} />}
+        {beside === 'rescue' && (
+          <Rescue entry={entry} letter={letter} choices={choices} onChange={draft.change} />
+        )}
+        {strip && beside === 'reading' && (
+          <ReadBoard key={letter} board={board.id} letter={letter} state={look.state} strip={strip} />
+        )}
+      </section>
+    </div>
+  );
+}

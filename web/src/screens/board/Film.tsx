@@ -1,0 +1,104 @@
+import { useState } from 'react';
+import type { LayerEntry, LayerPredicted } from '../../api/client';
+import { Field } from '../../parts/Field';
+import { filmWords, plainNumber, share, typed } from '../../parts/numbers';
+import { PLACES, type Place } from './entry';
+
+interface Props {
+  layer: LayerEntry;
+  predicted: LayerPredicted;
+  takesAway: boolean;
+  onChange: (change: Partial<LayerEntry>) => void;
+}
+
+/** What a layer leaves at each kind of place: as the technique does in this hand, or as the painter says. */
+export function Film({ layer, predicted, takesAway, onChange }: Props) {
+  const { print } = predicted;
+  const own = layer.print ?? null;
+  return (
+    <div className="grid gap-2">
+      <p className="text-sm text-soft">
+        {PLACES.map((place) => {
+          const cover = print.cover[place];
+          const film = `${filmWords(print.film_um[place])} µm on ${share(cover)}`;
+          return `${place}: ${takesAway ? `${share(cover)} gone` : film}`;
+        }).join('; ')}
+      </p>
+      <button
+        type="button"
+        className="press press-plain justify-self-start text-sm"
+        aria-expanded={own !== null}
+        onClick={() => onChange({ print: own ? null : print })}
+      >
+        {own ? 'As the technique leaves it' : 'Set it by hand'}
+      </button>
+      {own && (
+        <div className="grid grid-cols-[auto_1fr_1fr] items-end gap-x-3 gap-y-2">
+          {PLACES.map((place) => (
+            <Row key={place} place={place} print={own} takesAway={takesAway} onChange={onChange} />
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface RowProps {
+  place: Place;
+  print: NonNullable<LayerEntry['print']>;
+  takesAway: boolean;
+  onChange: (change: Partial<LayerEntry>) => void;
+}
+
+function Row({ place, print, takesAway, onChange }: RowProps) {
+  const put = (of: 'film_um' | 'cover', value: number) =>
+    onChange({ print: { ...print, [of]: { ...print[of], [place]: value } } });
+  return (
+    <>
+      <span className="self-center text-sm font-semibold first-letter:uppercase">{place}</span>
+      {takesAway ? (
+        <span />
+      ) : (
+        <Typed
+          label={`Film on the ${place}, µm`}
+          range={[0.1, 3000]}
+          value={print.film_um[place]}
+          onChange={(um) => put('film_um', um)}
+        />
+      )}
+      <Typed
+        label={`${takesAway ? 'Gone from' : 'Cover on'} the ${place}, %`}
+        range={[0, 100]}
+        value={print.cover[place] * 100}
+        onChange={(percent) => put('cover', percent / 100)}
+      />
+    </>
+  );
+}
+
+interface TypedProps {
+  label: string;
+  value: number;
+  /** The least and the most that can be. */
+  range: [number, number];
+  onChange: (value: number) => void;
+}
+
+/** A number that counts once the hand leaves it, and stays as typed. */
+function Typed({ label, value, range: [least, most], onChange }: TypedProps) {
+  const [text, setText] = useState(() => plainNumber(Math.round(value * 10) / 10));
+  const number = typed(text);
+  const right = typeof number === 'number' && number >= least && number <= most;
+  const say = () => right && number !== value && onChange(number);
+  return (
+    <Field
+      label={label}
+      value={text}
+      onChange={setText}
+      onBlur={say}
+      onKeyDown={(event) => event.key === 'Enter' && say()}
+      inputMode="decimal"
+      error={right ? undefined : `${plainNumber(least)} to ${plainNumber(most)}`}
+    />
+  );
+}

@@ -1,0 +1,180 @@
+import type { ComponentProps } from 'react';
+import { type LayerEntry, type LayerPredicted, type Mix, type Paint, Problem } from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { plainNumber } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
+import { Slide } from '../../parts/Slide';
+import { type useBoardChoices, useShade } from '../../state/boards';
+import { PLACES } from './entry';
+import { Film } from './Film';
+import { Meets } from './Meets';
+
+interface Props {
+  layer: LayerEntry;
+  predicted: LayerPredicted;
+  below: LayerPredicted[];
+  choices: NonNullable<ReturnType<typeof useBoardChoices>>;
+  shelf: Paint[];
+  mixes: Mix[];
+  onShow: (change: Partial<LayerEntry>) => void;
+  onChange: (change: Partial<LayerEntry>) => void;
+}
+
+/** Everything that can be changed about a layer. */
+export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, onShow, onChange }: Props) {
+  const shade = useShade();
+  const tell = useTell();
+  const technique = choices.techniques.find(({ id }) => id === layer.technique);
+  const used = layer.mix ?? (layer.pot.length === 1 ? layer.pot[0]?.paint : undefined);
+  const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
+  const pots = [
+    ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '' })),
+    ...shelf.map((paint) => ({ id: paint.id, name: paint.entry.name })),
+  ];
+  const known = pots.some(({ id }) => id === used);
+  const fill = (id: string) => {
+    const mix = named.find((one) => one.id === id);
+    if (mix) onChange({ pot: mix.entry.components, mix: mix.id });
+    else if (id !== 'as-it-is') onChange({ pot: [{ paint: id, parts: 1 }], mix: null });
+  };
+  const retouch = (id: string) => {
+    const next = choices.techniques.find((one) => one.id === id);
+    const [first] = shelf.filter((paint) => !paint.medium);
+    const pot =
+      next?.needs_pot && layer.pot.length === 0 && first ? [{ paint: first.id, parts: 1 }] : layer.pot;
+    onChange({ technique: id, print: null, pot: next?.takes_away ? [] : pot });
+  };
+  const reshade = async (shades: number) => {
+    try {
+      onChange({ pot: await shade(layer.pot, shades), mix: null });
+    } catch (error) {
+      tell(error instanceof Problem ? error.message : 'Not changed: the program does not answer');
+    }
+  };
+  return (
+    <div className="grid gap-3">
+      <Picker
+        label="Technique"
+        className="w-full"
+        choices={choices.techniques}
+        value={layer.technique}
+        onChange={retouch}
+      />
+      {!technique?.takes_away && (
+        <Picker
+          label="What is in the pot"
+          className="w-full"
+          choices={
+            known ? pots : [{ id: 'as-it-is', name: predicted.pot || 'What is usual for it' }, ...pots]
+          }
+          value={known && used ? used : 'as-it-is'}
+          onChange={fill}
+        />
+      )}
+      {predicted.hex && layer.pot.length > 0 && (
+        <div className="flex gap-2">
+          {[
+            { shades: 1, words: 'A shade lighter' },
+            { shades: -1, words: 'A shade darker' },
+          ].map(({ shades, words }) => (
+            <button
+              key={words}
+              type="button"
+              className="press press-plain flex-1 text-sm"
+              onClick={() => reshade(shades)}
+            >
+              {words}
+            </button>
+          ))}
+        </div>
+      )}
+      <Amount
+        label={technique?.takes_away ? 'How long it is rubbed' : 'How much is on the brush'}
+        told={`${plainNumber(layer.load)} × the usual`}
+        value={Math.log2(layer.load)}
+        from={-2}
+        to={2}
+        step={0.25}
+        onShow={(value) => onShow({ load: 2 ** value })}
+        onChange={(value) => onChange({ load: 2 ** value })}
+      />
+      {technique?.wiped && (
+        <Amount
+          label="How firmly it is wiped"
+          told={layer.wipe === 0.5 ? 'as usual' : layer.wipe < 0.5 ? 'more softly' : 'more firmly'}
+          value={layer.wipe}
+          from={0}
+          to={1}
+          step={0.05}
+          onShow={(wipe) => onShow({ wipe })}
+          onChange={(wipe) => onChange({ wipe })}
+        />
+      )}
+      <Amount
+        label="How often"
+        told={layer.passes === 1 ? 'once' : `${layer.passes} times`}
+        value={layer.passes}
+        from={1}
+        to={9}
+        step={1}
+        onShow={(passes) => onShow({ passes })}
+        onChange={(passes) => onChange({ passes })}
+      />
+      {technique?.takes_away && (
+        <Picker
+          label="Down to"
+          className="w-full"
+          choices={[
+            { id: 'ground', name: 'Down to the ground' },
+            ...below
+              .filter((one) => one.hex)
+              .map((one) => ({
+                id: one.id,
+                name: `Down to: ${one.technique}${one.pot ? `, ${one.pot}` : ''}`,
+              })),
+          ]}
+          value={layer.down_to ?? 'ground'}
+          onChange={(id) => onChange({ down_to: id === 'ground' ? null : id })}
+        />
+      )}
+      <fieldset className="flex flex-wrap gap-x-4">
+        <legend className="sr-only">Where it goes</legend>
+        {PLACES.map((place) => (
+          <label
+            key={place}
+            className="flex h-11 items-center gap-2 text-sm font-semibold first-letter:uppercase"
+          >
+            <input
+              type="checkbox"
+              className="size-5 accent-ink"
+              checked={layer.on[place]}
+              onChange={(event) => onChange({ on: { ...layer.on, [place]: event.target.checked } })}
+            />
+            {place}
+          </label>
+        ))}
+      </fieldset>
+      {!technique?.takes_away && below.some((one) => one.hex) && (
+        <Meets layer={layer} below={below} onChange={onChange} />
+      )}
+      <Film
+        layer={layer}
+        predicted={predicted}
+        takesAway={technique?.takes_away ?? false}
+        onChange={onChange}
+      />
+    </div>
+  );
+}
+
+function Amount(slide: ComponentProps<typeof Slide>) {
+  return (
+    <div>
+      <p className="flex justify-between text-sm">
+        <span className="font-semibold">{slide.label}</span>
+        <span>{slide.told}</span>
+      </p>
+      <Slide {...slide} />
+    </div>
+  );
+}

@@ -1,0 +1,173 @@
+import {
+  ArrowDown,
+  ArrowUp,
+  Copy,
+  Eraser,
+  Eye,
+  EyeOff,
+  Info,
+  ShieldAlert,
+  Trash2,
+  TriangleAlert,
+} from 'lucide-react';
+import type {
+  AdviceGiven,
+  FixOffered,
+  LayerEntry,
+  LayerPredicted,
+  Mix,
+  Paint,
+  StripPrediction,
+} from '../../api/client';
+import type { useBoardChoices } from '../../state/boards';
+import { LayerEditor } from './LayerEditor';
+
+interface Props {
+  layer: LayerEntry;
+  predicted: LayerPredicted;
+  advice: AdviceGiven[];
+  cautions: StripPrediction['cautions'];
+  /** The layers that lie under it, the next first. */
+  below: LayerPredicted[];
+  choices: NonNullable<ReturnType<typeof useBoardChoices>>;
+  shelf: Paint[];
+  mixes: Mix[];
+  open: boolean;
+  onOpen: () => void;
+  onShow: (change: Partial<LayerEntry>) => void;
+  onChange: (change: Partial<LayerEntry>) => void;
+  onMove: (by: number) => void;
+  /** Another layer is dropped on this one: it takes its place. */
+  onDrop: (layer: string) => void;
+  onTwice: () => void;
+  onRemove: () => void;
+  onFix: (fix: FixOffered) => void;
+}
+
+/** What is carried while a layer is dragged. */
+const LAYER = 'application/x-warm-blend-layer';
+
+/** A layer: what it is, what it moves, what is wrong with it; open, everything that can be changed. */
+export function LayerRow(props: Props) {
+  const { layer, predicted, advice, cautions, open, onOpen, onChange, onMove, onTwice, onRemove, onFix } =
+    props;
+  const name = predicted.technique;
+  const deeds = [
+    { words: 'Up', icon: ArrowUp, act: () => onMove(1) },
+    { words: 'Down', icon: ArrowDown, act: () => onMove(-1) },
+    { words: 'Twice', icon: Copy, act: onTwice },
+    {
+      words: layer.muted ? 'Put it back' : 'Leave it out for now',
+      icon: layer.muted ? Eye : EyeOff,
+      act: () => onChange({ muted: !layer.muted }),
+    },
+    { words: 'Take it off', icon: Trash2, act: onRemove },
+  ];
+  return (
+    <li
+      className={`bg-panel ${layer.muted ? 'opacity-60' : ''}`}
+      draggable={!open}
+      onDragStart={(event) => event.dataTransfer.setData(LAYER, layer.id)}
+      onDragOver={(event) => event.dataTransfer.types.includes(LAYER) && event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        props.onDrop(event.dataTransfer.getData(LAYER));
+      }}
+    >
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={onOpen}
+        onKeyDown={(event) => {
+          const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+          if (!by || !event.altKey) return;
+          event.preventDefault();
+          onMove(by);
+        }}
+        className="grid w-full cursor-pointer grid-cols-[3.5rem_minmax(0,1fr)] items-stretch gap-3 text-left hover:bg-paper focus-visible:-outline-offset-3"
+      >
+        <span
+          aria-hidden
+          className="grid min-h-13 place-items-center"
+          style={{ background: predicted.hex ?? undefined }}
+        >
+          {!predicted.hex && <Eraser size={22} />}
+        </span>
+        <span className="min-w-0 py-1.5 leading-tight">
+          <span className="flex items-baseline justify-between gap-2">
+            <span className="font-semibold">{name}</span>
+            <span className="pr-2 text-sm text-soft">
+              {layer.muted ? 'left out' : predicted.shared ? 'shared' : ''}
+              {layer.passes > 1 && ` ×${layer.passes}`}
+            </span>
+          </span>
+          {predicted.pot && <span className="block truncate text-sm">{predicted.pot}</span>}
+          {predicted.moves && <span className="block truncate text-sm text-soft">{predicted.moves}</span>}
+        </span>
+      </button>
+      {advice.map((one) => (
+        <Advice key={one.what} advice={one} onFix={onFix} />
+      ))}
+      {cautions.map((caution) => (
+        <div key={caution.words} className="flex items-start gap-2 px-3 py-1.5 text-sm">
+          <ShieldAlert size={18} aria-hidden className="mt-0.5 shrink-0" />
+          <p className={open || caution.grave ? '' : 'line-clamp-2'}>
+            <b className="font-semibold">Take care: </b>
+            {caution.words} <span className="text-soft">({caution.source})</span>
+          </p>
+        </div>
+      ))}
+      {open && (
+        <div className="grid gap-3 p-3">
+          <div className="flex flex-wrap gap-1">
+            {deeds.map(({ words, icon: Icon, act }) => (
+              <button
+                key={words}
+                type="button"
+                className="press press-bare px-0"
+                aria-label={`${words}: ${name}`}
+                title={words}
+                onClick={act}
+              >
+                <Icon size={20} aria-hidden />
+              </button>
+            ))}
+          </div>
+          <LayerEditor {...props} />
+        </div>
+      )}
+    </li>
+  );
+}
+
+const HOW_BAD = { fails: 'This fails: ', care: 'Care: ', note: '' } as const;
+
+const sentence = (words: string) => words && `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+
+function Advice({ advice, onFix }: { advice: AdviceGiven; onFix: (fix: FixOffered) => void }) {
+  const { what, why, remedy, source, severity, fix } = advice;
+  const Icon = severity === 'note' ? Info : TriangleAlert;
+  return (
+    <div className="flex items-start gap-2 px-3 py-1.5 text-sm">
+      <Icon size={18} aria-hidden className="mt-0.5 shrink-0" />
+      <div className="grid gap-1">
+        <p>
+          <b className="font-semibold">
+            {HOW_BAD[severity as keyof typeof HOW_BAD]}
+            {what}.
+          </b>{' '}
+          {sentence(why)} {sentence(remedy)} <span className="text-soft">({source})</span>
+        </p>
+        {fix && (
+          <button
+            type="button"
+            className="press press-ink justify-self-start text-sm"
+            onClick={() => onFix(fix)}
+          >
+            {fix.words}
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,88 @@
+import { Plus } from 'lucide-react';
+import type { BoardEntry, FixOffered, LayerEntry, Mix, Paint, StripPrediction } from '../../api/client';
+import type { useBoardChoices } from '../../state/boards';
+import { changed, moved, movedTo, newLayer, onTop, twice, without } from './entry';
+import { LayerRow } from './LayerRow';
+
+interface Props {
+  entry: BoardEntry;
+  letter: string;
+  strip: StripPrediction | undefined;
+  choices: NonNullable<ReturnType<typeof useBoardChoices>>;
+  shelf: Paint[];
+  mixes: Mix[];
+  onShow: (entry: BoardEntry) => void;
+  onChange: (entry: BoardEntry) => void;
+  onFix: (fix: FixOffered) => void;
+  /** The layer that is opened. */
+  open: string | undefined;
+  onOpen: (layer: string | undefined) => void;
+}
+
+/** The layers of a strip as they lie: the topmost first, the ground last. */
+export function Layers({
+  entry,
+  letter,
+  strip,
+  choices,
+  shelf,
+  mixes,
+  onShow,
+  onChange,
+  onFix,
+  open,
+  onOpen,
+}: Props) {
+  const own = new Map<string, LayerEntry>();
+  for (const { layers } of entry.strips) for (const layer of layers) own.set(layer.id, layer);
+  const shown = (strip?.layers ?? []).filter((layer) => own.has(layer.id)).toReversed();
+
+  const add = () => {
+    const fullest = shelf.filter((paint) => !paint.medium)[0];
+    if (!fullest) return;
+    const layer = newLayer('dry-brush', [{ paint: fullest.id, parts: 1 }]);
+    onChange(onTop(entry, letter, layer));
+    onOpen(layer.id);
+  };
+
+  return (
+    <>
+      <button
+        type="button"
+        className="press press-plain"
+        onClick={add}
+        disabled={shelf.every((paint) => paint.medium)}
+      >
+        <Plus size={18} aria-hidden /> A layer on top
+      </button>
+      <ol aria-label="Layers, the topmost first" className="grid gap-px">
+        {shown.map((predicted, i) => {
+          const layer = own.get(predicted.id);
+          if (!layer) return null;
+          return (
+            <LayerRow
+              key={predicted.id}
+              layer={layer}
+              predicted={predicted}
+              advice={strip?.advice.filter((advice) => advice.layer === predicted.id) ?? []}
+              cautions={strip?.cautions.filter((caution) => caution.layer === predicted.id) ?? []}
+              below={shown.slice(i + 1)}
+              choices={choices}
+              shelf={shelf}
+              mixes={mixes}
+              open={open === predicted.id}
+              onOpen={() => onOpen(open === predicted.id ? undefined : predicted.id)}
+              onShow={(change) => onShow(changed(entry, predicted.id, change))}
+              onChange={(change) => onChange(changed(entry, predicted.id, change))}
+              onMove={(by) => onChange(moved(entry, predicted.id, by))}
+              onDrop={(dragged) => onChange(movedTo(entry, dragged, predicted.id))}
+              onTwice={() => onChange(twice(entry, predicted.id))}
+              onRemove={() => onChange(without(entry, predicted.id))}
+              onFix={onFix}
+            />
+          );
+        })}
+      </ol>
+    </>
+  );
+}

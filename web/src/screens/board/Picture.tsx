@@ -1,0 +1,40 @@
+import type { BoardEntry } from '../../api/client';
+import { usePicture } from '../../state/boards';
+
+interface Props {
+  entry: BoardEntry;
+  letter: string;
+  layers: number | undefined;
+  flat: boolean;
+  all: boolean;
+  /** True where only a band of it is shown. */
+  small: boolean;
+  width: number;
+}
+
+/** A strip, or all of them side by side, as it is drawn. */
+export function Picture({ entry, letter, layers, flat, all, small, width }: Props) {
+  const height = width / 2;
+  const { address } = usePicture(entry, {
+    strip: letter,
+    layers,
+    width,
+    height,
+    shading: flat ? 'none' : 'soft',
+    all,
+  });
+  const shape = small ? 'h-44' : 'aspect-2/1';
+  return address ? (
+    <img
+      src={address}
+      width={width}
+      height={height}
+      className={`w-full object-cover ${small ? 'h-44' : 'h-auto'}`}
+      alt={all ? 'All strips side by side' : `Strip ${letter} as it will look`}
+    />
+  ) : (
+    <div role="status" className={`w-full animate-pulse bg-panel ${shape}`}>
+      <span className="sr-only">Drawing</span>
+    </div>
+  );
+}

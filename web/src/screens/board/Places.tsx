@@ -1,0 +1,52 @@
+import type { StripPrediction } from '../../api/client';
+import { Doubt } from '../../parts/Doubt';
+import { filmWords, labWords, share } from '../../parts/numbers';
+import { Cutaway } from './Cutaway';
+import type { Place } from './entry';
+
+/** `180, 70, 4 µm`, from the ground up. */
+function films(strip: StripPrediction, place: Place) {
+  const laid = strip.layers.filter(({ hex, muted, print }) => hex && !muted && print.cover[place] > 0);
+  const um = laid.map(({ print }) => filmWords(print.film_um[place]));
+  return um.length > 0 ? `${um.join(', ')} µm` : 'Bare';
+}
+
+const WHERE: Record<string, string> = { field: 'Field', recess: 'Recess', edge: 'Edge' };
+
+/** What is seen at each kind of place: from across the room, from near, and the films in section. */
+export function Places({ strip }: { strip: StripPrediction }) {
+  return (
+    <ul aria-label="Places" className="grid gap-x-px gap-y-3 sm:grid-cols-3">
+      {strip.places.map(({ place, seen, within, colours }) => (
+        <li key={place} className="grid content-start gap-1">
+          <span aria-hidden className="flex h-12">
+            <span className="flex-2" style={{ background: seen.hex }} />
+            <span className="flex flex-3">
+              {colours.map((colour) => (
+                <span key={colour.hex} style={{ background: colour.hex, flexGrow: colour.share }} />
+              ))}
+            </span>
+          </span>
+          <Cutaway strip={strip} place={place as Place} />
+          <p className="flex flex-wrap items-baseline gap-x-2 text-sm leading-tight">
+            <b className="text-base font-semibold">{WHERE[place]}</b>
+            <span>
+              {labWords(seen.lab)}, <Doubt value={within} />
+            </span>
+          </p>
+          <p className="text-sm leading-tight">
+            <span className="block text-soft">{films(strip, place as Place)}</span>
+            <span className="block text-soft">
+              {colours.length > 1
+                ? `From near: ${colours
+                    .slice(0, 4)
+                    .map((colour) => share(colour.share))
+                    .join(', ')}`
+                : 'One colour'}
+            </span>
+          </p>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,315 @@
+import { ScanLine, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
+import {
+  type BoardReadingKept,
+  type BoardReadingMade,
+  type Colour,
+  type Measured,
+  Problem,
+  type StripPrediction,
+} from '../../api/client';
+import { ColourField } from '../../parts/ColourField';
+import { plainNumber } from '../../parts/numbers';
+import { PhotoPick } from '../../parts/PhotoPick';
+import { Segments } from '../../parts/Segments';
+import { useBoardReadings } from '../../state/boards';
+import { PLACES, type Place } from './entry';
+
+const WAYS = [
+  { id: 'reader', name: 'Colour reader' },
+  { id: 'type', name: 'Type it' },
+  { id: 'photo', name: 'From a photo' },
+] as const;
+
+type Way = (typeof WAYS)[number]['id'];
+
+/** Most spots of one reading. */
+const SPOTS = 9;
+
+interface Spot {
+  place: Place;
+  measured: Measured;
+  hex: string;
+}
+
+interface Props {
+  board: string;
+  letter: string;
+  state: string;
+  strip: StripPrediction;
+}
+
+/** The real board, read at up to nine spots: each beside what was predicted, and what they say of the hand. */
+export function ReadBoard({ board, letter, state, strip }: Props) {
+  const { readings, ...calls } = useBoardReadings(board);
+  const [way, setWay] = useState<Way>('reader');
+  const [spots, setSpots] = useState<Spot[]>([]);
+  const [made, setMade] = useState<BoardReadingMade>();
+  const [trouble, setTrouble] = useState<string>();
+  const full = spots.length >= SPOTS;
+
+  const attempt = async (deed: () => Promise<void>) => {
+    try {
+      setTrouble(undefined);
+      await deed();
+    } catch (error) {
+      setTrouble(error instanceof Problem ? error.message : 'The program does not answer');
+    }
+  };
+  const add = (more: Spot[]) => {
+    setMade(undefined);
+    setSpots((spots) => [...spots, ...more].slice(0, SPOTS));
+  };
+  const read = (place: Place) =>
+    attempt(async () => {
+      const { measured, hex } = await calls.read(letter, place, state);
+      add([{ place, measured, hex }]);
+    });
+  const learn = () =>
+    attempt(async () => {
+      const source = way === 'photo' ? 'photo' : 'reader';
+      setMade(await calls.make({ strip: letter, state, source, spots, note: null }));
+      setSpots([]);
+    });
+
+  return (
+    <section aria-label="Read the real board" className="grid gap-3 rounded bg-panel p-3">
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <h2 className="text-base font-semibold">Read strip {letter} as you painted it</h2>
+        <Segments label="How to read it" choices={WAYS} value={way} onChange={setWay} />
+      </div>
+      <ul aria-label="Predicted and read" className="grid gap-px sm:grid-cols-3">
+        {PLACES.map((place) => (
+          <li key={place} className="grid content-start gap-2">
+            <Compared
+              place={place}
+              predicted={strip.places.find((one) => one.place === place)?.seen.hex}
+              spots={spots.filter((spot) => spot.place === place)}
+              onTakeBack={(spot) => setSpots(spots.filter((one) => one !== spot))}
+            />
+            {way === 'reader' && (
+              <button
+                type="button"
+                className="press press-plain mr-px text-sm"
+                disabled={full}
+                onClick={() => read(place)}
+              >
+                <ScanLine size={18} aria-hidden /> Read the {place}
+              </button>
+            )}
+            {way === 'type' && <Typed place={place} full={full} onAdd={(spot) => add([spot])} />}
+          </li>
+        ))}
+      </ul>
+      {way === 'reader' && (
+        <p className="text-sm text-soft">
+          Simulated reader: no device is connected. It reads a board that a made-up painter made of this
+          strip, with a hand of their own.
+        </p>
+      )}
+      {way === 'photo' && (
+        <PhotoPick
+          take="Take these three"
+          wanted={PLACES.map((place) => `the ${place}`)}
+          onPicked={(labs, hexes) =>
+            add(
+              PLACES.flatMap((place, i) => {
+                const [lab, hex] = [labs[i], hexes[i]];
+                return lab && hex ? [{ place, measured: { lab }, hex }] : [];
+              }),
+            )
+          }
+        />
+      )}
+      {trouble && (
+        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+          {trouble}
+        </p>
+      )}
+      {spots.length > 0 && (
+        <div className="flex flex-wrap items-center gap-3">
+          <button type="button" className="press press-ink" onClick={learn}>
+            Learn my hand from {spots.length === 1 ? 'this spot' : `these ${spots.length} spots`}
+          </button>
+          <p className="text-sm">
+            {full
+              ? 'Nine spots are the most.'
+              : spots.length < 3
+                ? 'Three spots tell more than one: one on each place.'
+                : ''}
+          </p>
+        </div>
+      )}
+      {made && <Learnt made={made} />}
+      {readings.length > 0 && (
+        <ul aria-label="Readings of this board" className="grid gap-px">
+          {readings.map((reading) => (
+            <Kept
+              key={reading.id}
+              reading={reading}
+              onSure={() => attempt(() => calls.insist(reading))}
+              onRemove={() => attempt(() => calls.remove(reading))}
+            />
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+interface ComparedProps {
+  place: Place;
+  predicted: string | undefined;
+  spots: Spot[];
+  onTakeBack: (spot: Spot) => void;
+}
+
+/** What was predicted, touching what was read. */
+function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
+  return (
+    <div className="grid gap-1">
+      <span className="flex h-14">
+        <span
+          role="img"
+          aria-label={`Predicted on the ${place}: ${predicted ?? ''}`}
+          className="flex-1"
+          style={{ background: predicted }}
+        />
+        {spots.map((spot, i) => (
+          <span
+            key={`${i} ${spot.hex}`}
+            role="img"
+            aria-label={`Read on the ${place}: ${spot.hex}`}
+            className="flex-1"
+            style={{ background: spot.hex }}
+          />
+        ))}
+      </span>
+      <span className="flex min-h-11 items-center justify-between gap-1 text-sm">
+        <span>
+          <b className="inline-block font-semibold first-letter:uppercase">{place}</b>
+          {spots.length > 0 && `: predicted, then ${spots.length} read`}
+        </span>
+        {spots.length > 0 && (
+          <button
+            type="button"
+            className="press press-bare px-0"
+            aria-label={`Take back the last of the ${place}`}
+            onClick={() => {
+              const last = spots.at(-1);
+              if (last) onTakeBack(last);
+            }}
+          >
+            <X size={18} aria-hidden />
+          </button>
+        )}
+      </span>
+    </div>
+  );
+}
+
+function Typed({ place, full, onAdd }: { place: Place; full: boolean; onAdd: (spot: Spot) => void }) {
+  const [colour, setColour] = useState<Colour | null>(null);
+  return (
+    <div className="grid gap-2 pr-2">
+      <ColourField
+        label={`What was read on the ${place}`}
+        colour={null}
+        onChange={setColour}
+        problem={undefined}
+        pointer="/measured"
+      />
+      <button
+        type="button"
+        className="press press-plain text-sm"
+        disabled={full || !colour}
+        onClick={() =>
+          colour &&
+          onAdd({
+            place,
+            measured: { lab: colour.lab ?? null, hex: colour.hex ?? null },
+            hex: colour.hex ?? `lab(${(colour.lab ?? []).join(' ')})`,
+          })
+        }
+      >
+        Add it
+      </button>
+    </div>
+  );
+}
+
+/** What a reading taught of the hand. */
+function Learnt({ made }: { made: BoardReadingMade }) {
+  if (made.reading.questioned)
+    return (
+      <p role="status">
+        No hand makes that of this board: it lies {made.reading.off.toFixed(1)} standard deviations out, so
+        nothing was learned from it. Was it another strip, or a smeared window? If it is right, say so below.
+      </p>
+    );
+  return (
+    <div role="status" className="grid gap-1">
+      <p className="font-display text-lg font-semibold">Your hand, as this board shows it</p>
+      <ul className="grid gap-x-4 text-sm sm:grid-cols-2">
+        {made.hands.map((hand) => (
+          <li key={hand.technique}>
+            <b className="font-semibold">{hand.name}</b> {hand.words}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+const DAY = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
+
+interface KeptProps {
+  reading: BoardReadingKept;
+  onSure: () => void;
+  onRemove: () => void;
+}
+
+/** A reading that is kept: what a usual hand would have made, what was read, what is predicted now. */
+function Kept({ reading, onSure, onRemove }: KeptProps) {
+  const { spots } = reading;
+  return (
+    <li className="grid grid-cols-[6rem_minmax(0,1fr)_auto] items-center gap-3 bg-ground py-1 pr-1">
+      <span aria-hidden className="flex h-11">
+        {spots.map((spot, i) => (
+          <span key={`${i} ${spot.hex}`} className="flex flex-1 flex-col">
+            <span className="flex-1" style={{ background: spot.predicted_hex ?? undefined }} />
+            <span className="flex-1" style={{ background: spot.hex }} />
+          </span>
+        ))}
+      </span>
+      <span className="min-w-0 text-sm leading-tight">
+        <b className="block font-semibold">
+          Strip {reading.strip}, {DAY.format(new Date(reading.made_at))}
+        </b>
+        {reading.questioned ? (
+          <span>Left out: no hand makes that of this board</span>
+        ) : (
+          <span>
+            Off by ΔE00 {plainNumber(reading.usual_difference)} with the usual hand,{' '}
+            {plainNumber(reading.difference)} with yours
+          </span>
+        )}
+      </span>
+      <span className="flex">
+        {reading.questioned && (
+          <button type="button" className="press press-plain text-sm" onClick={onSure}>
+            It is right
+          </button>
+        )}
+        <button
+          type="button"
+          className="press press-bare px-0"
+          aria-label={`Forget the reading of strip ${reading.strip}`}
+          onClick={onRemove}
+        >
+          <Trash2 size={18} aria-hidden />
+        </button>
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,44 @@
+import { useState } from 'react';
+import { typed } from '../../../parts/numbers';
+
+interface Props {
+  label: string;
+  placeholder: string;
+  /** What the button says. */
+  deed: string;
+  ink?: boolean;
+  /** True once it was taken: the field is emptied. */
+  onGive: (amount: number) => Promise<boolean>;
+}
+
+/** An amount that is typed. */
+export function AmountForm({ label, placeholder, deed, ink = false, onGive }: Props) {
+  const [text, setText] = useState('');
+  const number = typed(text);
+  return (
+    <form
+      className="flex gap-2"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        if (number != null && (await onGive(number))) setText('');
+      }}
+    >
+      <input
+        aria-label={label}
+        inputMode="decimal"
+        placeholder={placeholder}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        className="field min-w-0 flex-1"
+        autoComplete="off"
+      />
+      <button
+        type="submit"
+        className={`press ${ink ? 'press-ink' : 'press-plain'}`}
+        disabled={number == null}
+      >
+        {deed}
+      </button>
+    </form>
+  );
+}

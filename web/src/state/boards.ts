@@ -1,0 +1,178 @@
+// Sample boards: what is kept, what is predicted, what is drawn.
+
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import {
+  api,
+  type BoardEntry,
+  type BoardKept,
+  type BoardReadingEntry,
+  type BoardReadingKept,
+  got,
+  type MixPart,
+} from '../api/client';
+import { useLook } from '../light/light';
+import { refresh } from './workspace';
+
+export function useBoards() {
+  const look = useLook();
+  return useQuery({
+    queryKey: ['boards', look],
+    queryFn: () => got(api.GET('/api/boards', { params: { query: look } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useBoard(id: string | undefined) {
+  return useQuery({
+    queryKey: ['board', id],
+    queryFn: () => got(api.GET('/api/boards/{id}', { params: { path: { id: id ?? '' } } })),
+    enabled: id !== undefined,
+    retry: false,
+  });
+}
+
+/** The techniques and grounds that boards are made of. */
+export function useBoardChoices() {
+  return useQuery({
+    queryKey: ['board choices'],
+    queryFn: () => got(api.GET('/api/boards/choices')),
+    staleTime: Number.POSITIVE_INFINITY,
+  }).data;
+}
+
+export function useBoardCalls() {
+  const client = useQueryClient();
+  return {
+    make: async (name: string, ground: string, template: string | null, base: string | null) => {
+      const board = await got(api.POST('/api/boards', { body: { name, ground, template, base } }));
+      client.setQueryData(['board', board.id], board);
+      await refresh(client);
+      return board;
+    },
+    put: (id: string) => (entry: BoardEntry, revision: number) =>
+      got(api.PUT('/api/boards/{id}', { params: { path: { id }, query: { revision } }, body: entry })),
+    get: (id: string) => () => got(api.GET('/api/boards/{id}', { params: { path: { id } } })),
+    saved: (board: BoardKept) => {
+      client.setQueryData(['board', board.id], board);
+      for (const stale of ['history', 'boards']) void client.invalidateQueries({ queryKey: [stale] });
+    },
+    remove: async ({ id, revision }: BoardKept) => {
+      await got(api.DELETE('/api/boards/{id}', { params: { path: { id }, query: { revision } } }));
+      await refresh(client);
+    },
+  };
+}
+
+/** The name has no colour: leaving it out spares a question with every letter typed. */
+const nameless = (entry: BoardEntry) => ({ ...entry, name: 'board' });
+
+/** What a strip of an unsaved board would look like with so many of its layers on. */
+export function useStrip(entry: BoardEntry, strip: string, layers: number | undefined) {
+  const look = useLook();
+  const body = nameless(entry);
+  const query = { ...look, strip, ...(layers === undefined ? {} : { layers }) };
+  const asked = useQuery({
+    queryKey: ['preview', 'board', query, body],
+    queryFn: ({ signal }) => got(api.POST('/api/boards/preview', { params: { query }, body, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 20_000,
+  });
+  // What cannot be predicted is told by what is wrong with it; the layers stay where they are.
+  const last = useRef(asked.data);
+  if (asked.data) last.current = asked.data;
+  return last.current;
+}
+
+/** The ways back for a strip gone wrong. */
+export function useRescue(entry: BoardEntry, strip: string, trouble: string | undefined) {
+  const look = useLook();
+  const body = nameless(entry);
+  return useQuery({
+    queryKey: ['preview', 'rescue', look, strip, trouble, body],
+    queryFn: ({ signal }) =>
+      got(
+        api.POST('/api/boards/rescue', {
+          params: { query: { ...look, strip, trouble: trouble ?? '' } },
+          body,
+          signal,
+        }),
+      ),
+    enabled: trouble !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 20_000,
+  });
+}
+
+interface Drawn {
+  strip: string;
+  layers?: number | undefined;
+  width: number;
+  height: number;
+  shading: 'soft' | 'none';
+  all: boolean;
+}
+
+/** The address of a picture of a board, for as long as it is shown. The last one stays until the next is there. */
+export function usePicture(entry: BoardEntry, { layers, ...drawn }: Drawn) {
+  const look = useLook();
+  const body = nameless(entry);
+  const query = { ...look, ...drawn, ...(layers === undefined ? {} : { layers }) };
+  const { data: blob, isPlaceholderData } = useQuery({
+    queryKey: ['preview', 'picture', query, body],
+    queryFn: ({ signal }) =>
+      got(
+        api.POST('/api/boards/picture', { params: { query }, body, signal, parseAs: 'blob' }),
+      ) as Promise<unknown> as Promise<Blob>,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 20_000,
+  });
+  const [address, setAddress] = useState<string>();
+  useEffect(() => {
+    if (!blob) return;
+    const made = URL.createObjectURL(blob);
+    setAddress(made);
+    return () => URL.revokeObjectURL(made);
+  }, [blob]);
+  return { address, drawing: isPlaceholderData };
+}
+
+/** Readings of a painted board, the last first, and what can be done with them. What they teach changes every prediction. */
+export function useBoardReadings(board: string) {
+  const client = useQueryClient();
+  const path = { id: board };
+  const params = ({ id, revision }: BoardReadingKept) => ({ path: { id }, query: { revision } });
+  const { data: readings = [] } = useQuery({
+    queryKey: ['board readings', board],
+    queryFn: () => got(api.GET('/api/boards/{id}/readings', { params: { path } })),
+  });
+  return {
+    readings,
+    read: (strip: string, place: string, state: string) =>
+      got(api.POST('/api/boards/{id}/read', { params: { path }, body: { strip, place, state } })),
+    make: async (body: BoardReadingEntry) => {
+      const made = await got(api.POST('/api/boards/{id}/readings', { params: { path }, body }));
+      await refresh(client);
+      return made;
+    },
+    insist: async (reading: BoardReadingKept) => {
+      const body = { sure: true, note: reading.note ?? null };
+      await got(api.PUT('/api/boards/readings/{id}', { params: params(reading), body }));
+      await refresh(client);
+    },
+    remove: async (reading: BoardReadingKept) => {
+      await got(api.DELETE('/api/boards/readings/{id}', { params: params(reading) }));
+      await refresh(client);
+    },
+  };
+}
+
+/** A pot so many shades lighter, or darker below nought; its mediums stay. */
+export function useShade() {
+  const query = useLook();
+  return (pot: MixPart[], shades: number) =>
+    got(api.POST('/api/boards/shade', { params: { query }, body: { pot, shades } }));
+}
