@@ -11,6 +11,7 @@
 //! | which order of layers fails, and what is the remedy? | [`advice`](advice()), [`Advice`] |
 //! | what saves a coat? | [`undercoat`](undercoat()), [`coats_over`] |
 //! | it went wrong: what now? | [`Mending`], [`Trouble`] |
+//! | how would another school do it? | [`Mending`], [`School`] |
 //! | what must people take care of? | [`cautions`](cautions()), [`Caution`] |
 
 mod caution;
@@ -22,6 +23,7 @@ mod hand;
 mod place;
 mod rescue;
 mod rules;
+mod school;
 mod stack;
 mod technique;
 mod template;
@@ -36,6 +38,7 @@ pub use hand::{BadReading, BoardReading, Hands, Judgement, Spot, Strength, Taugh
 pub use place::{ByPlace, Place, Share};
 pub use rescue::{Change, Mending, Trouble, Way};
 pub use rules::{Advice, Fix, Severity, advice};
+pub use school::School;
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack};
 pub use technique::{Family, Hand, Load, NotAFilm, NotPasses, Passes, Print, Technique};
 pub use template::{Lacks, OnShelf, Template};

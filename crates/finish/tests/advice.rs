@@ -8,7 +8,7 @@ use shelf::{
 };
 use warm_blend_finish::board::{
     Advice, Board, ByPlace, Change, Fix, GroundKind, Habit, Hands, Layer, Load, Mending, Passes, Place,
-    Severity, Technique, Trouble, Way, advice, cautions,
+    School, Severity, Technique, Trouble, Way, advice, cautions,
 };
 use warm_blend_finish::{Class, State};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
@@ -158,26 +158,86 @@ fn a_wax_too_dark_is_lifted_or_washed_over() {
     }
 }
 
+/// The layers of the strip once a way is taken.
+fn done(board: &Board, way: &Way) -> Vec<Layer> {
+    let mut layers: Vec<Layer> = board.layers(A).into_iter().cloned().collect();
+    for change in &way.changes {
+        let place = |id| layers.iter().position(|other| other.id == id).unwrap();
+        match change {
+            Change::Put(layer, None) => layers.push(layer.clone()),
+            Change::Put(layer, Some(above)) => layers.insert(place(*above), layer.clone()),
+            Change::Instead(layer) => {
+                let at = place(layer.id);
+                layers[at] = layer.clone();
+            }
+            Change::Take(id) => drop(layers.remove(place(*id))),
+        }
+    }
+    layers
+}
+
+fn other_schools(board: &Board) -> Vec<School> {
+    let shelf = Shelf::new();
+    let (on, hands) = (shelf.on(), Hands::default());
+    let mending = Mending { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
+    mending.schools().unwrap()
+}
+
+/// Every answer of another school is one that this strip does not give, does what it is told to do, and leads back: the
+/// question is asked of what it makes too, but where it leaves the layer out.
+#[test]
+fn what_another_school_does_can_be_seen_and_turned_back() {
+    let glaze = Layer::new(Technique::GlazeWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 4)]));
+    let blend = Layer::new(Technique::WetBlend, pot(&[(CLAY_BLUE, 1)]));
+    let wear = Layer::new(Technique::SandBack, vec![]);
+    let wax = Layer::new(Technique::ClearWax, vec![]);
+    let glazed = board(vec![coat(CREAM, 2), blend, glaze, wear, wax]);
+    let questions =
+        |board: &Board| other_schools(board).iter().map(|school| school.question).collect::<Vec<_>>();
+    assert_eq!(questions(&glazed).len(), 5);
+    assert!(questions(&waxed()).contains(&"Dark wax straight, or clear wax first?"));
+    assert!(questions(&board(vec![])).is_empty());
+    for start in [glazed, waxed()] {
+        for School { question, ways } in other_schools(&start) {
+            for way in ways {
+                let made = board(done(&start, &way));
+                let after = seen(&made);
+                for place in Place::ALL {
+                    assert!(
+                        difference(*after.at(place), lab(way.after.at(place))).value() < 1e-9,
+                        "{}",
+                        way.words
+                    );
+                }
+                assert!(!way.changes.is_empty(), "{}", way.words);
+                assert!(
+                    questions(&made).contains(&question) || way.words.starts_with("Neither"),
+                    "{}",
+                    way.words
+                );
+            }
+        }
+    }
+}
+
+/// Common practice: a glaze over the bared wood tones it too.
+#[test]
+fn distress_before_the_glaze_makes_darker_edges() {
+    let glaze = Layer::new(Technique::GlazeStippled, pot(&[(BROWN, 1), (GLAZING_LIQUID, 1)]));
+    let start = board(vec![coat(OXBLOOD, 1), coat(CREAM, 2), glaze, Layer::new(Technique::SandBack, vec![])]);
+    let asked = other_schools(&start);
+    let school = asked.iter().find(|school| school.question.starts_with("Distress")).unwrap();
+    assert_eq!(school.ways[0].words, "Distress before the glaze");
+    assert!(lab(&school.ways[0].after.edge).l < seen(&start).edge.l);
+}
+
 /// A way is told by what it would do: put on the board it does just that.
 #[test]
 fn what_is_told_is_what_it_does() {
     let board = waxed();
     for trouble in Trouble::ALL {
         for way in ways(&board, trouble) {
-            let mut layers: Vec<Layer> = board.layers(A).into_iter().cloned().collect();
-            for change in &way.changes {
-                match change {
-                    Change::Put(layer, None) => layers.push(layer.clone()),
-                    Change::Put(layer, Some(above)) => {
-                        let at = layers.iter().position(|other| other.id == *above).unwrap();
-                        layers.insert(at, layer.clone());
-                    }
-                    Change::Instead(layer) => {
-                        let at = layers.iter().position(|other| other.id == layer.id).unwrap();
-                        layers[at] = layer.clone();
-                    }
-                }
-            }
+            let layers = done(&board, &way);
             let after = seen(&shelf::board(layers));
             for place in Place::ALL {
                 assert!(

@@ -9,7 +9,7 @@ use warm_blend_spectral::Light;
 
 use crate::Plate;
 use crate::colours::{Linear, Tone, tones};
-use crate::masks::{Spots, group};
+use crate::masks::{ALL, Spots, Table, in_pieces};
 use crate::plate::Spot;
 
 /// A strip to be drawn.
@@ -60,42 +60,52 @@ pub fn draw(plate: &Plate, strips: &[Coats], light: Light, state: State, shading
                 tones(strip.stack, Place::ALL[group % 3], strip.layers, present, light, state)
             })
             .collect();
-        paint(plate, strips.len(), &spots, tones, shading, &mut rgb);
+        paint(plate, &spots, &tones, shading, &mut rgb);
     }
     Picture { width: width as u32, height: height as u32, rgb }
 }
 
-fn paint(
-    plate: &Plate,
-    strips: usize,
-    spots: &Spots,
-    mut tones: Vec<Vec<Tone>>,
-    shading: Shading,
-    rgb: &mut [u8],
-) {
+fn paint(plate: &Plate, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, rgb: &mut [u8]) {
     // What pools on average is taken out, so that a state's mean stays what it is.
-    let mut pooled: Vec<Vec<[f64; 3]>> = tones.iter().map(|tones| vec![[0.0; 3]; tones.len()]).collect();
-    for i in 0..spots.state.len() {
-        let sums = &mut pooled[group(plate, i, strips)];
-        let pool = f64::from(plate.pixels[i].pools) / 127.0;
-        for (state, shows) in spots.at(i) {
-            let sum = &mut sums[usize::from(state)];
-            sum[0] += shows * pool.max(0.0);
-            sum[1] += shows * (-pool).max(0.0);
-            sum[2] += shows;
-        }
-    }
-    for (tones, pooled) in tones.iter_mut().zip(&pooled) {
-        for (tone, [thick, thin, n]) in tones.iter_mut().zip(pooled) {
-            let (thick, thin) = ((thick / n.max(1.0)) as f32, (thin / n.max(1.0)) as f32);
-            tone.usual = std::array::from_fn(|c| tone.usual[c] - thick * tone.thick[c] - thin * tone.thin[c]);
-        }
-    }
-    let (tones, to_screen) = (&tones, screen());
+    let pooled = in_pieces(
+        plate.pixels.len(),
+        |pixels| {
+            let mut pooled = Table::of(tones, |_, _, _| [0i64; 3]);
+            for i in pixels {
+                let (group, shows, pool) = (spots.group[i], spots.shows[i], i64::from(plate.pixels[i].pools));
+                let mut add = |state: u16, shows: u8| {
+                    let [thick, thin, n] = pooled.at_mut(group, state);
+                    let shows = i64::from(shows);
+                    *thick += shows * pool.max(0);
+                    *thin += shows * (-pool).max(0);
+                    *n += shows;
+                };
+                add(spots.state[i], ALL - shows);
+                if shows > 0 {
+                    add(spots.other[i], shows);
+                }
+            }
+            pooled
+        },
+        |pooled, mut more| {
+            for (sums, more) in pooled.values_mut().iter_mut().zip(more.values_mut()) {
+                for (sum, more) in sums.iter_mut().zip(more) {
+                    *sum += *more;
+                }
+            }
+        },
+    );
+    let tones = Table::of(tones, |group, state, tone| {
+        let [thick, thin, n] = pooled.at(group as u8, state).map(|sum| sum as f32);
+        let (thick, thin) = (thick / 127.0 / n.max(1.0), thin / 127.0 / n.max(1.0));
+        let usual = |c: usize| tone.usual[c] - thick * tone.thick[c] - thin * tone.thin[c];
+        Tone { usual: std::array::from_fn(usual), ..*tone }
+    });
+    let to_screen = screen();
     rgb.par_chunks_exact_mut(3 * plate.width).enumerate().for_each(|(y, row)| {
         for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
             let i = y * plate.width + x;
-            let colour = shown(&plate.pixels[i], &tones[group(plate, i, strips)], spots, i, shading);
+            let colour = shown(&plate.pixels[i], &tones, spots, i, shading);
             for c in 0..3 {
                 pixel[c] = to_screen[(colour[c].clamp(0.0, 1.0) * (STEPS - 1) as f32 + 0.5) as usize];
             }
@@ -103,25 +113,29 @@ fn paint(
     });
 }
 
-/// What a pixel shows, of the tones of its group.
+/// What a pixel shows.
 #[inline]
-fn shown(spot: &Spot, tones: &[Tone], spots: &Spots, i: usize, shading: Shading) -> Linear {
-    let pool = f32::from(spot.pools) / 127.0;
-    let tone = &tones[usize::from(spots.state[i])];
+fn shown(spot: &Spot, tones: &Table<Tone>, spots: &Spots, i: usize, shading: Shading) -> Linear {
+    let pool = f32::from(spot.pools) * (1.0 / 127.0);
+    let tone = tones.at(spots.group[i], spots.state[i]);
     let mut colour = pooling(tone, pool);
     if spots.shows[i] > 0 {
-        let other = pooling(&tones[usize::from(spots.other[i])], pool);
-        let shows = f32::from(spots.shows[i]) / 255.0;
+        let other = pooling(tones.at(spots.group[i], spots.other[i]), pool);
+        let shows = f32::from(spots.shows[i]) * (1.0 / 255.0);
         for c in 0..3 {
             colour[c] += shows * (other[c] - colour[c]);
         }
     }
     if shading == Shading::Soft {
-        let lit = f32::from(spot.lit) / 128.0;
-        let shine = tone.lustre * f32::from(spot.mirrors) / 255.0;
-        let brightest = colour[0].max(colour[1]).max(colour[2]).max(1e-4);
-        for channel in &mut colour {
-            *channel = *channel * lit + shine * 0.5 * (*channel / brightest) * (1.0 - *channel).max(0.0);
+        let lit = f32::from(spot.lit) * (1.0 / 128.0);
+        if tone.lustre > 0.0 {
+            let shine = tone.lustre * f32::from(spot.mirrors) / 255.0;
+            let brightest = colour[0].max(colour[1]).max(colour[2]).max(1e-4);
+            for channel in &mut colour {
+                *channel = *channel * lit + shine * 0.5 * (*channel / brightest) * (1.0 - *channel).max(0.0);
+            }
+        } else {
+            colour = colour.map(|channel| channel * lit);
         }
     }
     colour

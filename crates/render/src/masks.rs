@@ -19,10 +19,12 @@ const BIN: usize = RANKS as usize / BINS;
 /// All ranks.
 const RANKS: f32 = 65536.0;
 /// All that a pixel can show.
-const ALL: u8 = 255;
+pub(crate) const ALL: u8 = 255;
 
 /// The states of all pixels.
 pub(crate) struct Spots {
+    /// By pixel: strip and place.
+    pub group: Vec<u8>,
     /// By pixel: which state of its group.
     pub state: Vec<u16>,
     /// By pixel: the state beyond the rim it is near to.
@@ -49,8 +51,13 @@ impl Spots {
     pub(crate) fn of(plate: &Plate, strips: &[Coats]) -> Self {
         let n = plate.width * plate.height;
         let groups = strips.len() * Place::ALL.len();
-        let mut spots =
-            Self { state: vec![0; n], other: vec![0; n], shows: vec![0; n], present: vec![vec![0]; groups] };
+        let mut spots = Self {
+            group: (0..n).into_par_iter().map(|i| group(plate, i, strips.len())).collect(),
+            state: vec![0; n],
+            other: vec![0; n],
+            shows: vec![0; n],
+            present: vec![vec![0]; groups],
+        };
         let splits: Vec<_> =
             strips.iter().flat_map(|strip| Place::ALL.map(|place| strip.stack.splits(place))).collect();
         let most = strips.iter().map(|strip| strip.layers.min(strip.stack.len())).max().unwrap_or(0);
@@ -91,95 +98,143 @@ impl Spots {
                         mark(plate, *technique, layer, x0..x1, &mut ranks);
                     }
                 }
-                spots.divide(plate, strips.len(), &steps, &soft, &ranks);
+                spots.divide(&steps, &soft, &ranks);
             } else {
-                spots.cover(plate, strips.len(), &steps);
+                spots.cover(&steps);
             }
         }
         spots
     }
 
-    /// What a pixel shows: states and their shares of it.
-    #[inline]
-    pub(crate) fn at(&self, i: usize) -> impl Iterator<Item = (u16, f64)> {
-        let shows = f64::from(self.shows[i]) / f64::from(ALL);
-        let other = (self.shows[i] > 0).then_some((self.other[i], shows));
-        std::iter::once((self.state[i], 1.0 - shows)).chain(other)
-    }
-
     /// A layer that covers states whole.
-    fn cover(&mut self, plate: &Plate, strips: usize, steps: &[Vec<Option<Step>>]) {
-        for i in 0..self.state.len() {
-            let steps = &steps[group(plate, i, strips)];
-            let after = |state: u16| {
-                steps.get(usize::from(state)).copied().flatten().map_or(state, |step| step.covered)
-            };
-            self.state[i] = after(self.state[i]);
-            self.other[i] = after(self.other[i]);
+    fn cover(&mut self, steps: &[Vec<Option<Step>>]) {
+        let after = Table::of(steps, |_, before, step| step.map_or(before, |step| step.covered));
+        let pixels = self.state.iter_mut().zip(&mut self.other).zip(&self.group);
+        for ((state, other), group) in pixels {
+            *state = *after.at(*group, *state);
+            *other = *after.at(*group, *other);
         }
     }
 
     /// A layer that divides states by rank.
-    fn divide(
-        &mut self,
-        plate: &Plate,
-        strips: usize,
-        steps: &[Vec<Option<Step>>],
-        soft: &[f32],
-        ranks: &[u16],
-    ) {
-        let mut lying: Vec<Vec<Option<Box<Lying>>>> = steps
-            .iter()
-            .map(|steps| steps.iter().map(|step| step.map(|_| Box::default())).collect())
-            .collect();
-        for i in 0..self.state.len() {
-            let by_state = &mut lying[group(plate, i, strips)];
-            let bin = usize::from(ranks[i]) / BIN;
-            let mut count = |state: u16, shows: u8| {
-                if let Some(Some(lying)) = by_state.get_mut(usize::from(state)) {
-                    if shows == ALL { lying.whole[bin] += 1 } else { lying.rim[bin] += u32::from(shows) }
+    fn divide(&mut self, steps: &[Vec<Option<Step>>], soft: &[f32], ranks: &[u16]) {
+        // Those that are divided, by their number.
+        let mut divided = Vec::new();
+        let number = Table::of(steps, |group, _, step| {
+            let step = (*step)?;
+            divided.push((step, soft[group / 3]));
+            Some(divided.len() - 1)
+        });
+        let lying = in_pieces(
+            ranks.len(),
+            |pixels| {
+                let mut lying: Vec<Lying> = divided.iter().map(|_| Lying::default()).collect();
+                for i in pixels {
+                    let (bin, shows) = (usize::from(ranks[i]) / BIN, self.shows[i]);
+                    if let Some(number) = number.at(self.group[i], self.state[i]) {
+                        match shows {
+                            0 => lying[*number].whole[bin] += 1,
+                            _ => lying[*number].rim[bin] += u32::from(ALL - shows),
+                        }
+                    }
+                    if shows > 0
+                        && let Some(number) = number.at(self.group[i], self.other[i])
+                    {
+                        lying[*number].rim[bin] += u32::from(shows);
+                    }
                 }
-            };
-            count(self.state[i], ALL - self.shows[i]);
-            if self.shows[i] > 0 {
-                count(self.other[i], self.shows[i]);
-            }
-        }
-        let cuts: Vec<Vec<Option<Cut>>> = steps
-            .iter()
+                lying
+            },
+            |lying, more| {
+                for (lying, more) in lying.iter_mut().zip(&more) {
+                    lying.add(more);
+                }
+            },
+        );
+        let cuts: Vec<(u16, Vec<u8>)> = divided
+            .par_iter()
             .zip(&lying)
-            .enumerate()
-            .map(|(group, (steps, lying))| {
-                let cut = |(step, lying): (&Option<Step>, &Option<Box<Lying>>)| {
-                    Some(Cut::of((*step)?, lying.as_ref()?, soft[group / 3]))
-                };
-                steps.iter().zip(lying).map(cut).collect()
+            .map(|((step, soft), lying)| {
+                let cut = Cut::of(step.share, lying, *soft);
+                (step.covered, (0..BINS).map(|bin| cut.cover(bin)).collect())
             })
             .collect();
-        for i in 0..self.state.len() {
-            let cuts = &cuts[group(plate, i, strips)];
-            let bin = usize::from(ranks[i]) / BIN;
-            let cut = |state: u16| cuts.get(usize::from(state))?.as_ref();
-            if self.shows[i] == 0 {
-                let before = self.state[i];
-                let Some(cut) = cut(before) else { continue };
-                let cover = cut.cover(bin);
-                (self.state[i], self.other[i], self.shows[i]) = if cover > ALL / 2 {
-                    (cut.covered, before, ALL - cover)
-                } else {
-                    (before, cut.covered, cover)
-                };
-            } else {
-                let after = |before: u16| match cut(before) {
-                    Some(cut) if cut.cover(bin) > ALL / 2 => cut.covered,
+        let cut = |group: u8, state: u16, rank: u16| {
+            let (covered, cover) = &cuts[(*number.at(group, state))?];
+            Some((*covered, cover[usize::from(rank) / BIN]))
+        };
+        let pixels = self.state.par_iter_mut().zip(&mut self.other).zip(&mut self.shows);
+        pixels.zip(&self.group).zip(ranks).with_min_len(1 << 14).for_each(
+            |((((state, other), shows), group), rank)| {
+                if *shows == 0 {
+                    let Some((covered, cover)) = cut(*group, *state, *rank) else { return };
+                    (*state, *other, *shows) = if cover > ALL / 2 {
+                        (covered, *state, ALL - cover)
+                    } else {
+                        (*state, covered, cover)
+                    };
+                    return;
+                }
+                let after = |before: u16| match cut(*group, before, *rank) {
+                    Some((covered, cover)) if cover > ALL / 2 => covered,
                     _ => before,
                 };
-                (self.state[i], self.other[i]) = (after(self.state[i]), after(self.other[i]));
-                if self.state[i] == self.other[i] {
-                    self.shows[i] = 0;
+                (*state, *other) = (after(*state), after(*other));
+                if state == other {
+                    *shows = 0;
                 }
-            }
+            },
+        );
+    }
+}
+
+/// Counts something over all pixels, a piece for each thread, and adds the pieces up.
+pub(crate) fn in_pieces<T: Send>(
+    n: usize,
+    count: impl Fn(std::ops::Range<usize>) -> T + Sync,
+    add: impl Fn(&mut T, T),
+) -> T {
+    let piece = n.div_ceil(rayon::current_num_threads()).max(1);
+    let pieces: Vec<T> =
+        (0..n.div_ceil(piece)).into_par_iter().map(|i| count(i * piece..((i + 1) * piece).min(n))).collect();
+    let mut pieces = pieces.into_iter();
+    let mut sum = pieces.next().unwrap_or_else(|| count(0..0));
+    for piece in pieces {
+        add(&mut sum, piece);
+    }
+    sum
+}
+
+/// A value for each state of each group.
+pub(crate) struct Table<T> {
+    begins: Vec<usize>,
+    values: Vec<T>,
+}
+
+impl<T> Table<T> {
+    /// Made of what is there for each state, by group and state.
+    pub fn of<S>(of: &[Vec<S>], mut value: impl FnMut(usize, u16, &S) -> T) -> Self {
+        let (mut begins, mut values) = (Vec::new(), Vec::new());
+        for (group, states) in of.iter().enumerate() {
+            begins.push(values.len());
+            values.extend(states.iter().enumerate().map(|(state, known)| value(group, state as u16, known)));
         }
+        Self { begins, values }
+    }
+
+    #[inline]
+    pub fn at(&self, group: u8, state: u16) -> &T {
+        &self.values[self.begins[usize::from(group)] + usize::from(state)]
+    }
+
+    /// All values, in the order of groups and states.
+    pub fn values_mut(&mut self) -> &mut [T] {
+        &mut self.values
+    }
+
+    #[inline]
+    pub fn at_mut(&mut self, group: u8, state: u16) -> &mut T {
+        &mut self.values[self.begins[usize::from(group)] + usize::from(state)]
     }
 }
 
@@ -191,6 +246,15 @@ struct Lying {
     rim: [u32; BINS],
 }
 
+impl Lying {
+    fn add(&mut self, more: &Self) {
+        for bin in 0..BINS {
+            self.whole[bin] += more.whole[bin];
+            self.rim[bin] += more.rim[bin];
+        }
+    }
+}
+
 impl Default for Lying {
     fn default() -> Self {
         Self { whole: [0; BINS], rim: [0; BINS] }
@@ -199,24 +263,23 @@ impl Default for Lying {
 
 /// Where the ranks of a state are cut.
 struct Cut {
-    covered: u16,
     /// Bin at which half is covered, and how many on either side of it until all is, or nothing.
     rim: f32,
     width: f32,
 }
 
 impl Cut {
-    /// Lays the rim where as much is covered as is wanted; `soft` is half the rim's width as a share of all ranks.
-    fn of(step: Step, lying: &Lying, soft: f32) -> Self {
+    /// Lays the rim where a share is covered; `soft` is half the rim's width as a share of all ranks.
+    fn of(share: f64, lying: &Lying, soft: f32) -> Self {
         // A rim fades no wider than there is on its narrower side, and within a bin in any case.
-        let room = step.share.min(1.0 - step.share) as f32;
+        let room = share.min(1.0 - share) as f32;
         let width = (BINS as f32 * soft.min(room)).max(0.5);
         let mut below = vec![0u64; BINS + 1];
         for bin in 0..BINS {
             below[bin + 1] =
                 below[bin] + u64::from(lying.whole[bin]) * u64::from(ALL) + u64::from(lying.rim[bin]);
         }
-        let wanted = (step.share * below[BINS] as f64).round() as u64;
+        let wanted = (share * below[BINS] as f64).round() as u64;
         let covered = |cut: &Self| {
             let fades = cut.fades();
             let fading = fades.clone().map(|bin| {
@@ -227,7 +290,7 @@ impl Cut {
             below[fades.start] + fading.sum::<u64>()
         };
         let (mut low, mut high) = (-width, BINS as f32 + width);
-        let mut cut = Self { covered: step.covered, rim: high, width };
+        let mut cut = Self { rim: high, width };
         while high - low > 1.0 / 64.0 {
             cut.rim = 0.5 * (low + high);
             if covered(&cut) < wanted { low = cut.rim } else { high = cut.rim }
@@ -251,9 +314,9 @@ impl Cut {
 
 /// The group of a pixel: strip and place.
 #[inline]
-pub(crate) fn group(plate: &Plate, i: usize, strips: usize) -> usize {
+fn group(plate: &Plate, i: usize, strips: usize) -> u8 {
     let strip = if strips == 1 { 0 } else { strip_of(i % plate.width, plate.width, strips) };
-    strip * 3 + usize::from(plate.pixels[i].place)
+    strip as u8 * 3 + plate.pixels[i].place
 }
 
 /// Columns of each strip.

@@ -106,6 +106,20 @@ export function useRescue(entry: BoardEntry, strip: string, trouble: string | un
   });
 }
 
+/** What other schools would do with a strip. */
+export function useSchools(entry: BoardEntry, strip: string) {
+  const look = useLook();
+  const body = nameless(entry);
+  return useQuery({
+    queryKey: ['preview', 'schools', look, strip, body],
+    queryFn: ({ signal }) =>
+      got(api.POST('/api/boards/schools', { params: { query: { ...look, strip } }, body, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 20_000,
+  });
+}
+
 interface Drawn {
   strip: string;
   layers?: number | undefined;

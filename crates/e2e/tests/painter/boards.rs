@@ -107,6 +107,13 @@ async fn a_board_gone_wrong_is_mended() {
     painter.click("button", "Do it: A thin wash of").await;
     painter.saved().await;
     painter.until("it is lighter", async || predicted_field(&painter).await > before + 1.0).await;
+
+    // Another school distresses it before the glaze goes on.
+    painter.click("radio", "Other schools").await;
+    painter.reads("Distress before or after the glaze?").await;
+    painter.click("button", "Do it: Distress before the glaze").await;
+    painter.saved().await;
+    painter.reads("Distress after the glaze").await;
     painter.leave().await;
 }
 

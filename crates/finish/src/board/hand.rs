@@ -216,7 +216,7 @@ impl Strength {
     }
 
     /// A tin that has it.
-    pub(crate) fn of(&self, known: &Ensemble) -> Ensemble {
+    pub fn of(&self, known: &Ensemble) -> Ensemble {
         let own = strengths(known);
         known.with_strength(self.best, |m| self.members[m] - own[m])
     }

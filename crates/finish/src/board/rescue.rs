@@ -41,8 +41,6 @@ pub struct Way {
     pub changes: Vec<Change>,
     /// What would be seen from across the room.
     pub after: ByPlace<Reflectance>,
-    /// How far it goes the right way, in the measure of its trouble: the larger the better.
-    helps: f64,
 }
 
 /// What a way does to a strip.
@@ -52,6 +50,8 @@ pub enum Change {
     Put(Layer, Option<LayerId>),
     /// A layer in place of the one with its id.
     Instead(Layer),
+    /// A layer that is taken out.
+    Take(LayerId),
 }
 
 /// Most ways that are told.
@@ -180,43 +180,53 @@ pub struct Mending<'a, T> {
 }
 
 /// A way as it is thought of: words, why, the layers that the strip then has, and whether the topmost has to be named.
-struct Thought {
+pub(super) struct Thought {
     words: String,
     why: &'static str,
     layers: Vec<Layer>,
     named: bool,
 }
 
-fn thought(words: &str, why: &'static str, layers: Vec<Layer>) -> Thought {
+pub(super) fn thought(words: &str, why: &'static str, layers: Vec<Layer>) -> Thought {
     Thought { words: words.to_owned(), why, layers, named: false }
 }
 
 impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
     /// The ways back, the most helpful first.
     pub fn ways(&self, trouble: Trouble) -> Result<Vec<Way>, BadPaint> {
-        let layers: Vec<Layer> = self.board.layers(self.letter).into_iter().cloned().collect();
+        let layers = self.layers();
         let before = in_daylight(&self.seen(&layers)?);
         let mut ways = Vec::new();
-        for Thought { words, why, layers: mended, named } in self.thoughts(trouble, &layers, &before) {
-            let after = self.seen(&mended)?;
-            let judged = in_daylight(&after);
-            let helps = trouble.better(&before, &judged);
-            let moved = difference(judged.field, before.field).value();
-            if helps >= HELPS && moved < ANOTHER {
-                let pot = mended.last().filter(|_| named).cloned();
-                ways.push(Way { words, why, pot, changes: changes(&layers, &mended), after, helps });
+        for thought in self.thoughts(trouble, &layers, &before) {
+            let way = self.way(&layers, thought)?;
+            let after = in_daylight(&way.after);
+            let helps = trouble.better(&before, &after);
+            if helps >= HELPS && difference(after.field, before.field).value() < ANOTHER {
+                ways.push((way, helps));
             }
         }
-        ways.sort_by(|one, other| other.helps.total_cmp(&one.helps));
+        ways.sort_by(|one, other| other.1.total_cmp(&one.1));
         // Of one deed with several tins the best one is told.
         let mut told: Vec<Way> = Vec::new();
-        for way in ways {
+        for (way, _) in ways {
             if told.iter().all(|other| other.why != way.why) {
                 told.push(way);
             }
         }
         told.truncate(TOLD);
         Ok(told)
+    }
+
+    pub(super) fn layers(&self) -> Vec<Layer> {
+        self.board.layers(self.letter).into_iter().cloned().collect()
+    }
+
+    /// What a thought would do.
+    pub(super) fn way(&self, before: &[Layer], thought: Thought) -> Result<Way, BadPaint> {
+        let Thought { words, why, layers, named } = thought;
+        let pot = layers.last().filter(|_| named).cloned();
+        let after = self.seen(&layers)?;
+        Ok(Way { words, why, pot, changes: changes(before, &layers), after })
     }
 
     fn seen(&self, layers: &[Layer]) -> Result<ByPlace<Reflectance>, BadPaint> {
@@ -496,16 +506,29 @@ fn with(layers: &[Layer], top: Layer) -> Vec<Layer> {
     layers
 }
 
-/// What makes one strip of another.
+/// What makes one strip of another: layers that are gone or lie elsewhere are taken out first.
 fn changes(before: &[Layer], after: &[Layer]) -> Vec<Change> {
-    let known = |id: LayerId| before.iter().find(|layer| layer.id == id);
-    after
-        .iter()
-        .enumerate()
-        .filter_map(|(n, layer)| match known(layer.id) {
-            None => Some(Change::Put(layer.clone(), after.get(n + 1).map(|above| above.id))),
-            Some(old) if old != layer => Some(Change::Instead(layer.clone())),
-            Some(_) => None,
+    let ids = |layers: &[Layer], but: Option<LayerId>| -> Vec<LayerId> {
+        layers.iter().map(|layer| layer.id).filter(|id| Some(*id) != but).collect()
+    };
+    let (old, new) = (ids(before, None), ids(after, None));
+    let stays: Vec<LayerId> = old.iter().copied().filter(|id| new.contains(id)).collect();
+    let kept: Vec<LayerId> = new.iter().copied().filter(|id| old.contains(id)).collect();
+    // One layer at most lies elsewhere: the one without which the order is the same.
+    let moved = (stays != kept)
+        .then(|| {
+            let but = |ids: &[LayerId], but: LayerId| {
+                ids.iter().copied().filter(|id| *id != but).collect::<Vec<_>>()
+            };
+            stays.iter().copied().find(|id| but(&stays, *id) == but(&kept, *id))
         })
-        .collect()
+        .flatten();
+    let gone = old.iter().copied().filter(|id| !new.contains(id) || Some(*id) == moved).map(Change::Take);
+    let known = |id: LayerId| before.iter().find(|layer| layer.id == id && Some(id) != moved);
+    let put = after.iter().enumerate().filter_map(|(n, layer)| match known(layer.id) {
+        None => Some(Change::Put(layer.clone(), after.get(n + 1).map(|above| above.id))),
+        Some(old) if old != layer => Some(Change::Instead(layer.clone())),
+        Some(_) => None,
+    });
+    gone.chain(put).collect()
 }

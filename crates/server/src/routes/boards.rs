@@ -1,6 +1,6 @@
 //! Sample boards: layers of a finish, predicted and drawn.
 
-mod entry;
+pub mod entry;
 pub mod picture;
 pub mod read;
 pub mod rescue;

@@ -285,3 +285,35 @@ async fn readings_of_boards_that_cannot_be_are_refused() {
     let nan = json!({"strip": "A", "spots": [{"place": "field", "measured": {"lab": [1e9, 0.0, 0.0]}}]});
     assert_eq!(refused(nan).await["pointer"], "/spots/0/measured/lab");
 }
+
+/// Ways back and other schools come with what they would do; put on the board they do it.
+#[tokio::test]
+async fn ways_are_told_with_what_they_would_do() {
+    let bench = Bench::demo().await;
+    let kept = board(&bench, "aged").await;
+    let rescue = async |trouble: &str, status| {
+        bench.post(&format!("/api/boards/rescue?trouble={trouble}"), kept["entry"].clone(), status).await
+    };
+    let dull = rescue("dull", StatusCode::OK).await;
+    let way = &dull["ways"][0];
+    assert_eq!((way["after"].as_array().unwrap().len(), &dull["source"]), (3, &json!("common practice")));
+    let mut mended = kept["entry"].clone();
+    assert_eq!((&way["changes"][0]["deed"], &way["changes"][0]["below"]), (&json!("put"), &Value::Null));
+    mended["strips"][0]["layers"].as_array_mut().unwrap().push(way["changes"][0]["layer"].clone());
+    let seen = bench.post("/api/boards/preview", mended, StatusCode::OK).await;
+    for (place, hex) in seen["places"].as_array().unwrap().iter().zip(way["after"].as_array().unwrap()) {
+        assert_eq!(&place["seen"]["hex"], hex);
+    }
+    let unknown = rescue("purple", StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(unknown["errors"][0]["detail"].as_str().unwrap().contains("too-dark"), "{unknown}");
+
+    let schools = bench.post("/api/boards/schools", kept["entry"].clone(), StatusCode::OK).await;
+    let asked: Vec<&str> = schools["schools"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|school| school["question"].as_str().unwrap())
+        .collect();
+    assert!(asked.contains(&"Wax or clear coat on top?") && asked.contains(&"What goes into the recesses?"));
+    assert_eq!(schools["before"], dull["before"]);
+}

@@ -143,3 +143,111 @@ async fn bodies_of_the_wrong_kind_and_size_are_refused() {
     let deep = [b"{\"paints\":".to_vec(), vec![b'['; 100_000]].concat();
     assert!(status("application/json", deep).await.status().is_client_error());
 }
+
+fn tin(class: &str, hex: Option<&str>) -> Value {
+    match hex {
+        Some(hex) => json!({"class": class, "colour": {"hex": hex}, "coats_to_hide": 1.75}),
+        None => json!({"class": class}),
+    }
+}
+
+/// Oat coats, a brown glaze wiped, a blue dry brush, rubbed through to the red on the edges.
+fn board() -> Value {
+    let pot = |of: &[(usize, u32)]| {
+        of.iter().map(|(paint, parts)| json!({"paint": paint, "parts": parts})).collect::<Vec<_>>()
+    };
+    json!({
+        "paints": [tin("chalk", Some("#e9dfc8")), tin("chalk", Some("#4a3a2f")), tin("chalk", Some("#53687a")),
+            tin("glazing-liquid", None)],
+        "ground": {"kind": "red-stain"},
+        "layers": [
+            {"technique": "brushed-coat", "pot": pot(&[(0, 1)]), "passes": 2},
+            {"technique": "glaze-wiped", "pot": pot(&[(1, 1), (3, 4)])},
+            {"technique": "dry-brush", "pot": pot(&[(2, 1)])},
+            {"technique": "sand-back"},
+            {"technique": "clear-wax"},
+        ],
+    })
+}
+
+fn places(predicted: &Value) -> Vec<[f64; 3]> {
+    let lab = |place: &Value| [0, 1, 2].map(|i| place["seen"]["lab"][i].as_f64().unwrap());
+    predicted["places"].as_array().unwrap().iter().map(lab).collect()
+}
+
+#[tokio::test]
+async fn a_board_is_predicted_from_what_is_in_the_request() {
+    let bench = Bench::empty().await;
+    let seen = bench.post("/api/predict/board", board(), OK).await;
+    let [field, recess, edge] = places(&seen)[..] else { panic!("{seen}") };
+    assert!(recess[0] < field[0] - 10.0, "the glaze stays in the recess");
+    assert!(edge[0] < field[0] - 10.0, "the dark ground comes through on the edge");
+    // Where it is worn, three fifths of the edge are the red stain itself, under wax.
+    let worn = &seen["places"][2]["colours"][0];
+    assert!((worn["share"].as_f64().unwrap() - 0.6).abs() < 1e-9 && worn["hex"] == "#4a211b", "{worn}");
+
+    // Six more coats of the oat, and nothing of the ground or the glaze is left.
+    let mut hidden = board();
+    let coat = json!({"technique": "brushed-coat", "pot": [{"paint": 0, "parts": 1}], "passes": 6});
+    hidden["layers"].as_array_mut().unwrap().push(coat);
+    hidden["layers"][4] = json!({"technique": "speckle", "pot": [{"paint": 1, "parts": 1}]});
+    let seen = bench.post("/api/predict/board", hidden, OK).await;
+    let [field, recess, edge] = places(&seen)[..] else { panic!("{seen}") };
+    assert!((field[0] - recess[0]).abs() < 0.2 && (field[0] - edge[0]).abs() < 0.2);
+}
+
+/// The board was read with twice the glaze in its recess: the hand is found heavy, and the prediction follows.
+#[tokio::test]
+async fn a_board_that_was_read_moves_the_prediction() {
+    let bench = Bench::empty().await;
+    let before = places(&bench.post("/api/predict/board", board(), OK).await);
+    let mut heavy = board();
+    heavy["layers"][1]["load"] = json!(2.0);
+    let truth = places(&bench.post("/api/predict/board", heavy, OK).await);
+    let spots: Vec<Value> = ["field", "recess", "edge"]
+        .iter()
+        .zip(&truth)
+        .map(|(place, lab)| json!({"place": place, "measured": {"lab": lab}}))
+        .collect();
+    let mut read = board();
+    read["boards"] = json!([{"spots": spots}]);
+    let seen = bench.post("/api/predict/board", read, OK).await;
+    let after = places(&seen);
+    let off =
+        |one: &[f64; 3], other: &[f64; 3]| one.iter().zip(other).map(|(a, b)| (a - b).abs()).sum::<f64>();
+    assert!(off(&after[1], &truth[1]) < 0.5 * off(&before[1], &truth[1]), "{after:?} of {truth:?}");
+    let glaze =
+        seen["hands"].as_array().unwrap().iter().find(|hand| hand["technique"] == "glaze-wiped").unwrap();
+    assert!(glaze["film"].as_f64().unwrap() > 1.2, "{glaze}");
+    assert_eq!(seen["questioned"], json!([]));
+}
+
+#[tokio::test]
+async fn boards_that_cannot_be_predicted_say_where_and_why() {
+    let bench = Bench::empty().await;
+    let refused = async |change: &dyn Fn(&mut Value)| {
+        let mut body = board();
+        change(&mut body);
+        let problem = bench.post("/api/predict/board", body, REFUSED).await;
+        (
+            problem["errors"][0]["pointer"].as_str().unwrap().to_owned(),
+            problem["errors"][0]["detail"].as_str().unwrap().to_owned(),
+        )
+    };
+    let (at, why) = refused(&|body| body["layers"][1]["pot"][0]["paint"] = json!(9)).await;
+    assert!(at == "/layers/1/pot/0/paint" && why.contains("no paint 9"), "{at} {why}");
+    let (at, why) = refused(&|body| body["layers"][3]["down_to"] = json!(4)).await;
+    assert!(at == "/layers/3" && why.contains("below this one"), "{at} {why}");
+    let (at, _) = refused(&|body| body["layers"][0]["technique"] = json!("decoupage")).await;
+    assert_eq!(at, "/layers/0/technique");
+    let (at, why) = refused(&|body| body["layers"] = Value::Array(vec![body["layers"][0].clone(); 61])).await;
+    assert!(at == "/layers" && why.contains("60 are the most"), "{at} {why}");
+    let (at, _) = refused(&|body| body["layers"][1]["wipe"] = json!(1.5)).await;
+    assert_eq!(at, "/layers/1/wipe");
+    let (at, _) = refused(&|body| body["paints"] = json!([])).await;
+    assert_eq!(at, "/paints");
+    let (at, why) = refused(&|body| body["boards"] = json!([{"spots": []}])).await;
+    assert!(at == "/boards/0/spots" && why.contains("one to 9 spots"), "{at} {why}");
+    let (at, _) = refused(&|body| body["ground"]["colour"] = json!({"hex": "puce"})).await;
+    assert_eq!(at, "/ground/colour/hex");
+}

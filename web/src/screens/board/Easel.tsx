@@ -14,12 +14,14 @@ import { Layers } from './Layers';
 import { Places } from './Places';
 import { ReadBoard } from './ReadBoard';
 import { Rescue } from './Rescue';
+import { Schools } from './Schools';
 import { View } from './View';
 
 /** What stands below the picture. */
 const BESIDE = [
   { id: 'places', name: 'Place by place' },
   { id: 'reading', name: 'Read the real board' },
+  { id: 'schools', name: 'Other schools' },
   { id: 'rescue', name: 'It went wrong' },
 ] as const;
 
@@ -147,6 +149,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
           />
         </div>
         {strip && beside === 'places' && <Places strip={strip} />}
+        {beside === 'schools' && <Schools entry={entry} letter={letter} onChange={draft.change} />}
         {beside === 'rescue' && (
           <Rescue entry={entry} letter={letter} choices={choices} onChange={draft.change} />
         )}

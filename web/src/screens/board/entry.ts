@@ -134,7 +134,9 @@ const below = (entry: BoardEntry, layer: string, put: LayerEntry) =>
 /** What a way back does to a strip. */
 export const mended = (entry: BoardEntry, letter: string, way: WayTold) =>
   way.changes.reduce((entry, change) => {
-    if (!change.new) return changed(entry, change.layer.id, change.layer);
+    if (change.deed === 'take') return without(entry, change.id);
+    if (!change.layer) return entry;
+    if (change.deed === 'instead') return changed(entry, change.id, change.layer);
     return change.below ? below(entry, change.below, change.layer) : onTop(entry, letter, change.layer);
   }, entry);
 

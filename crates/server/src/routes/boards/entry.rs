@@ -207,7 +207,7 @@ fn meets(text: &str) -> Result<Meets, String> {
 }
 
 impl LayerEntry {
-    fn parse(&self, checks: &mut Checks, at: &str) -> Option<Layer> {
+    pub fn parse(&self, checks: &mut Checks, at: &str) -> Option<Layer> {
         let technique = checks.field(format!("{at}/technique"), self.technique.parse::<Technique>())?;
         let mut pot = Vec::with_capacity(self.pot.len());
         for (i, part) in self.pot.iter().enumerate() {
@@ -273,7 +273,7 @@ impl BoardEntry {
     pub fn parse(&self) -> Result<Board, Problem> {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&self.name));
-        let ground = self.ground.parse(&mut checks);
+        let ground = self.ground.parse("/ground", &mut checks);
         let mut strips = Vec::with_capacity(self.strips.len());
         for (i, strip) in self.strips.iter().take(Letter::ALL.len() + 1).enumerate() {
             strips.extend(strip.parse(&mut checks, &format!("/strips/{i}")));
@@ -284,10 +284,10 @@ impl BoardEntry {
 }
 
 impl GroundEntry {
-    fn parse(&self, checks: &mut Checks) -> Option<Ground> {
-        let kind = checks.field("/ground/kind", kind(&self.kind));
+    pub fn parse(&self, at: &str, checks: &mut Checks) -> Option<Ground> {
+        let kind = checks.field(format!("{at}/kind"), kind(&self.kind));
         let colour = match &self.colour {
-            Some(colour) => Some(colour.parse(checks, "/ground/colour")?),
+            Some(colour) => Some(colour.parse(checks, &format!("{at}/colour"))?),
             None => None,
         };
         Some(Ground { kind: kind?, colour })

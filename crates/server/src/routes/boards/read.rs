@@ -150,6 +150,20 @@ pub struct BoardReadingChange {
     note: Option<String>,
 }
 
+impl BoardSpotEntry {
+    /// Spots of one reading; one more than may be, so that the reading itself says that it is too much.
+    pub fn parse_all(spots: &[Self], at: &str, checks: &mut Checks) -> Vec<Spot> {
+        let spots = spots.iter().take(BoardReading::SPOTS + 1).enumerate();
+        spots
+            .filter_map(|(i, spot)| {
+                let place = checks.field(format!("{at}/{i}/place"), place(&spot.place));
+                let measured = spot.measured.parse(checks, &format!("{at}/{i}/measured"));
+                Some(Spot { place: place?, measured: measured? })
+            })
+            .collect()
+    }
+}
+
 impl HandKnown {
     fn of(hands: &Hands, technique: Technique) -> Self {
         let (habit, within) = (hands.habit(technique), hands.within(technique));
@@ -164,7 +178,7 @@ impl HandKnown {
     }
 
     /// Of the techniques that boards were read of.
-    fn all(hands: &Hands) -> Vec<Self> {
+    pub fn all(hands: &Hands) -> Vec<Self> {
         let read = Technique::ALL.into_iter().filter(|technique| hands.boards(*technique) > 0);
         read.map(|technique| Self::of(hands, technique)).collect()
     }
@@ -281,13 +295,7 @@ pub async fn make(
     let state = checks.field("/state", state(entry.state.as_deref()));
     let source = checks.field("/source", source(entry.source.as_deref().unwrap_or("reader")));
     let note = checks.optional("/note", entry.note.as_deref().map(Note::new)).flatten();
-    let mut spots = Vec::new();
-    // One more than may be, so that the board itself says that it is too much.
-    for (i, spot) in entry.spots.iter().take(BoardReading::SPOTS + 1).enumerate() {
-        let place = checks.field(format!("/spots/{i}/place"), place(&spot.place));
-        let measured = spot.measured.parse(&mut checks, &format!("/spots/{i}/measured"));
-        spots.extend(place.zip(measured).map(|(place, measured)| Spot { place, measured }));
-    }
+    let spots = BoardSpotEntry::parse_all(&entry.spots, "/spots", &mut checks);
     let ((strip, state), source) = checks.done(strip.zip(state).zip(source))?;
     let board = workspace.with(move |store| store.get::<Board>(id)).await?;
     let mut reading = BoardReading::new((id, &board.value), strip, (state, source), spots)

@@ -1,12 +1,12 @@
-//! Ways back for a board gone wrong, each with what it would do.
+//! Ways back for a board gone wrong, and what other schools would do: each with what it would look like.
 
 use axum::Json;
 use axum::extract;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_finish::board::{Change, Mending, Place, Trouble, Way};
-use warm_blend_finish::{Seen as SeenInLight, ShelfPaint, State, Verdict};
+use warm_blend_finish::board::{Change, Layer, Letter, Mending, OnShelf, Place, School, Tin, Trouble, Way};
+use warm_blend_finish::{PaintId, Seen as SeenInLight, ShelfPaint, State, Verdict};
 
 use super::entry::{BoardEntry, LayerEntry};
 use super::told::{Names, OnTheEasel, off_thread};
@@ -15,6 +15,8 @@ use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::{Look, LookedAt};
 use crate::problem::Problem;
+
+const PRACTICE: &str = "common practice";
 
 /// What went wrong.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -55,21 +57,90 @@ pub struct WayTold {
 /// A change of a strip.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ChangeTold {
-    /// A new layer, or one in place of that with its id.
-    layer: LayerEntry,
-    /// True of a new one.
-    new: bool,
+    /// `put`: a new layer; `instead`: one in place of that with its id; `take`: one is taken out.
+    deed: &'static str,
+    /// Which layer.
+    id: Uuid,
+    /// What it is; none where it is taken out.
+    layer: Option<LayerEntry>,
     /// The layer that a new one lies below; on top if none.
     below: Option<Uuid>,
 }
 
+/// A question that painters answer differently.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SchoolTold {
+    /// The question.
+    question: &'static str,
+    /// Answers other than this strip's.
+    ways: Vec<WayTold>,
+}
+
+/// What other schools would do.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SchoolsTold {
+    /// The strip as it is, from across the room: field, recess, edge.
+    before: Vec<String>,
+    /// What applies to it.
+    schools: Vec<SchoolTold>,
+    /// Where they are from.
+    source: &'static str,
+}
+
 impl From<&Change> for ChangeTold {
     fn from(change: &Change) -> Self {
+        let told =
+            |deed, layer: &Layer| Self { deed, id: layer.id.0, layer: Some(layer.into()), below: None };
         match change {
-            Change::Put(layer, above) => {
-                Self { layer: layer.into(), new: true, below: above.map(|above| above.0) }
-            }
-            Change::Instead(layer) => Self { layer: layer.into(), new: false, below: None },
+            Change::Put(layer, above) => Self { below: above.map(|above| above.0), ..told("put", layer) },
+            Change::Instead(layer) => told("instead", layer),
+            Change::Take(id) => Self { deed: "take", id: id.0, layer: None, below: None },
+        }
+    }
+}
+
+/// A strip on the easel, and how its ways are told.
+struct Tried<'a> {
+    easel: OnTheEasel<'a>,
+    letter: Letter,
+    shelf: Vec<OnShelf>,
+    before: [SeenInLight; 3],
+}
+
+impl<'a> Tried<'a> {
+    fn new(easel: OnTheEasel<'a>, letter: Letter, shelf: Vec<OnShelf>) -> Result<Self, Problem> {
+        let stack = easel.stack(letter)?;
+        let before = Place::ALL.map(|place| easel.seen_from_afar(&stack, place, stack.len()));
+        Ok(Self { easel, letter, shelf, before })
+    }
+
+    fn mending(&self) -> Mending<'_, impl Fn(PaintId) -> Option<Tin<'a>>> {
+        let OnTheEasel { board, known, .. } = self.easel;
+        Mending {
+            board,
+            letter: self.letter,
+            shelf: &self.shelf,
+            tin: |paint| self.easel.tin(paint),
+            hands: known.hands(),
+        }
+    }
+
+    fn before(&self) -> Vec<String> {
+        self.before.iter().map(|seen| seen.screen.srgb.to_string()).collect()
+    }
+
+    fn told(&self, way: &Way, names: &Names) -> WayTold {
+        let after = Place::ALL.map(|place| SeenInLight::of(way.after.at(place), self.easel.look.light));
+        let moves = Verdict::of(after[0].lab, self.before[0].lab).words.replace(" than the target", "");
+        WayTold {
+            words: match &way.pot {
+                Some(layer) => format!("{} {}", way.words, names.pot(&layer.pot)),
+                None => way.words.clone(),
+            },
+            why: way.why,
+            after: after.map(|seen| seen.screen.srgb.to_string()).into(),
+            moves: format!("{moves} on the field"),
+            changes: way.changes.iter().map(ChangeTold::from).collect(),
         }
     }
 }
@@ -91,33 +162,46 @@ pub async fn rescue(
     let ((names, shelf), known) =
         workspace.with_known(|store| Ok((Names::of(store)?, store.all::<ShelfPaint>()?))).await?;
     off_thread(move || {
-        let (easel, shelf) = (OnTheEasel::new(&board, &known, look)?, on_shelf(&shelf, &known));
-        let stack = easel.stack(letter)?;
-        let before = Place::ALL.map(|place| easel.seen_from_afar(&stack, place, stack.len()));
-        let tin = |paint| easel.tin(paint);
-        let mending = Mending { board: &board, letter, shelf: &shelf, tin, hands: known.hands() };
-        let ways = mending.ways(trouble).map_err(|error| Problem::field("/ground/colour", error))?;
+        let easel = OnTheEasel::new(&board, &known, look)?;
+        let tried = Tried::new(easel, letter, on_shelf(&shelf, &known))?;
+        let ways = tried.mending().ways(trouble).map_err(|error| Problem::field("/ground/colour", error))?;
         Ok(Json(RescueTold {
             first: trouble.first(),
-            ways: ways.iter().map(|way| told(way, &before[0], look, &names)).collect(),
-            before: before.map(|seen| seen.screen.srgb.to_string()).into(),
-            source: "common practice",
+            before: tried.before(),
+            ways: ways.iter().map(|way| tried.told(way, &names)).collect(),
+            source: PRACTICE,
         }))
     })
     .await
 }
 
-fn told(way: &Way, field: &SeenInLight, look: Look, names: &Names) -> WayTold {
-    let after = Place::ALL.map(|place| SeenInLight::of(way.after.at(place), look.light));
-    let moves = Verdict::of(after[0].lab, field.lab).words.replace(" than the target", "");
-    WayTold {
-        words: match &way.pot {
-            Some(layer) => format!("{} {}", way.words, names.pot(&layer.pot)),
-            None => way.words.clone(),
-        },
-        why: way.why,
-        after: after.map(|seen| seen.screen.srgb.to_string()).into(),
-        moves: format!("{moves} on the field"),
-        changes: way.changes.iter().map(ChangeTold::from).collect(),
-    }
+/// How other schools would do a strip, tried on it with what is on the shelf; nothing is kept.
+#[utoipa::path(post, path = "/boards/schools", operation_id = "other_schools",
+    tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
+    responses((status = OK, body = SchoolsTold), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn schools(
+    extract::State(workspace): extract::State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(strip): Asked<StripAsked>,
+    Body(entry): Body<BoardEntry>,
+) -> Result<Json<SchoolsTold>, Problem> {
+    let (look, board) = (Look { state: State::Dry, ..asked.get()? }, entry.parse()?);
+    let letter = strip.of(&board)?;
+    let ((names, shelf), known) =
+        workspace.with_known(|store| Ok((Names::of(store)?, store.all::<ShelfPaint>()?))).await?;
+    off_thread(move || {
+        let easel = OnTheEasel::new(&board, &known, look)?;
+        let tried = Tried::new(easel, letter, on_shelf(&shelf, &known))?;
+        let schools = tried.mending().schools().map_err(|error| Problem::field("/ground/colour", error))?;
+        let told = |school: &School| SchoolTold {
+            question: school.question,
+            ways: school.ways.iter().map(|way| tried.told(way, &names)).collect(),
+        };
+        Ok(Json(SchoolsTold {
+            before: tried.before(),
+            schools: schools.iter().map(told).collect(),
+            source: PRACTICE,
+        }))
+    })
+    .await
 }

@@ -133,11 +133,34 @@ pub struct CautionGiven {
     source: &'static str,
 }
 
+impl PlacePredicted {
+    /// What is seen with the lowest `layers` on, and within how much.
+    pub fn of(place: Place, stack: &Stack, layers: usize, within: f64, look: Look) -> Self {
+        let seen = stack.seen(place, layers, look.state);
+        let colour = |(curve, share)| ShareOfColour {
+            hex: SeenInLight::of(&curve, look.light).screen.srgb.to_string(),
+            share,
+        };
+        Self {
+            place: place.id(),
+            seen: SeenInLight::of(&seen.from_afar(), look.light).into(),
+            within,
+            certainty: Certainty::of(within).words(),
+            colours: seen
+                .colours(look.light)
+                .into_iter()
+                .filter(|(_, share)| *share >= 0.005)
+                .map(colour)
+                .collect(),
+        }
+    }
+}
+
 /// A board with what is known of its paints.
 pub(super) struct OnTheEasel<'a> {
-    board: &'a Board,
-    known: &'a Known,
-    look: Look,
+    pub board: &'a Board,
+    pub known: &'a Known,
+    pub look: Look,
 }
 
 impl<'a> OnTheEasel<'a> {
@@ -186,25 +209,7 @@ impl<'a> OnTheEasel<'a> {
             (self.look.light, self.look.state),
         )
         .map_err(|error| Problem::field("/ground/colour", error))?;
-        let place = |place: Place| {
-            let seen = stack.seen(place, on, self.look.state);
-            let within = *doubts.at(place);
-            PlacePredicted {
-                place: place.id(),
-                seen: SeenInLight::of(&seen.from_afar(), self.look.light).into(),
-                within,
-                certainty: Certainty::of(within).words(),
-                colours: seen
-                    .colours(self.look.light)
-                    .into_iter()
-                    .filter(|(_, share)| *share >= 0.005)
-                    .map(|(curve, share)| ShareOfColour {
-                        hex: SeenInLight::of(&curve, self.look.light).screen.srgb.to_string(),
-                        share,
-                    })
-                    .collect(),
-            }
-        };
+        let place = |place| PlacePredicted::of(place, &stack, on, *doubts.at(place), self.look);
         let tin = |paint| self.tin(paint);
         Ok(StripPrediction {
             letter: letter.to_string(),

@@ -1,0 +1,275 @@
+//! The engine by itself: a strip of layers from paints given in the request, by a hand known from boards given in it too.
+
+use axum::Json;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_finish::board::{Board, BoardReading, Letter, Place, Stack, Strip, Tin, bands, learn_hand};
+use warm_blend_finish::learn::Ensemble;
+use warm_blend_finish::{Class, Name, PaintId};
+
+use super::tins::{Bench, PredictTin};
+use crate::body::Body;
+use crate::check::Checks;
+use crate::colour::{Look, light, state};
+use crate::problem::Problem;
+use crate::routes::boards::entry::{GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry};
+use crate::routes::boards::read::{BoardSpotEntry, HandKnown};
+use crate::routes::boards::told::PlacePredicted;
+use crate::routes::mixes::MixPart;
+use crate::routes::paints::source;
+
+/// Most boards that were read, in one request.
+const MOST_BOARDS: usize = 16;
+
+/// A strip to predict.
+#[derive(Deserialize, ToSchema)]
+pub struct PredictBoardRequest {
+    /// One to 64 paints and mediums, which pots speak of by their place in this list.
+    paints: Vec<BoardTin>,
+    /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
+    white: Option<PredictTin>,
+    /// What it is laid on.
+    ground: GroundEntry,
+    /// From the ground up, at most 60.
+    layers: Vec<PredictLayer>,
+    /// Boards that the same hand painted, and what was read of them; at most 16.
+    #[serde(default)]
+    boards: Vec<BoardRead>,
+    /// The light to see it in; daylight if left out.
+    #[schema(example = "shop-tube")]
+    light: Option<String>,
+    /// `dry` (as when left out), `wet` or `sealed`.
+    state: Option<String>,
+}
+
+/// A paint or a medium.
+#[derive(Deserialize, ToSchema)]
+pub struct BoardTin {
+    #[serde(flatten)]
+    tin: PredictTin,
+    /// True of the white that tints were made with.
+    #[serde(default)]
+    house_white: bool,
+}
+
+/// A layer, as in a kept board, but that tins and layers are spoken of by their place in the request.
+#[derive(Deserialize, ToSchema)]
+pub struct PredictLayer {
+    /// How it is put on: see `/api/boards/choices`.
+    #[schema(example = "glaze-wiped")]
+    technique: String,
+    /// What is in the pot: tins by their place in `paints`; empty for clear wax, a clear coat and what takes away.
+    #[serde(default)]
+    pot: Vec<PotPart>,
+    /// How much was on the brush against the usual, ¼ to 4; 1 if left out.
+    load: Option<f64>,
+    /// How firmly it was wiped: 0 to 1; ½ if left out.
+    wipe: Option<f64>,
+    /// How often, 1 to 9; once if left out.
+    passes: Option<u8>,
+    /// Where it was put at all; everywhere if left out.
+    on: Option<OnPlaces>,
+    /// Film and coverage, in place of the technique's.
+    print: Option<PrintEntry>,
+    /// How it falls on an earlier layer, where not at random.
+    meets: Option<MeetsBelow>,
+    /// Of what takes away: the place in `layers` of the layer that stays on top; the ground if left out.
+    down_to: Option<usize>,
+}
+
+/// A tin in a pot.
+#[derive(Deserialize, ToSchema)]
+pub struct PotPart {
+    /// Its place in `paints`, from 0.
+    paint: usize,
+    /// Whole parts by wet volume, 1 to 999.
+    parts: u32,
+}
+
+/// How a layer falls on an earlier one.
+#[derive(Deserialize, ToSchema)]
+pub struct MeetsBelow {
+    /// The earlier one's place in `layers`, from 0.
+    layer: usize,
+    /// `avoids` or `seeks`.
+    how: String,
+}
+
+/// A board that was painted and read.
+#[derive(Deserialize, ToSchema)]
+pub struct BoardRead {
+    /// What it was laid on; the ground of the request if left out.
+    ground: Option<GroundEntry>,
+    /// Its layers; those of the request if left out.
+    layers: Option<Vec<PredictLayer>>,
+    /// One to nine.
+    spots: Vec<BoardSpotEntry>,
+    /// `dry` (as when left out), `wet` or `sealed`.
+    state: Option<String>,
+    /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
+    source: Option<String>,
+}
+
+/// What the strip is predicted to look like.
+#[derive(Serialize, ToSchema)]
+pub struct BoardPredicted {
+    /// The light it is seen in.
+    light: &'static str,
+    /// The state of the whole.
+    state: &'static str,
+    /// Field, recess and edge.
+    places: Vec<PlacePredicted>,
+    /// What the boards say of the hand.
+    hands: Vec<HandKnown>,
+    /// Readings of paints or boards that contradict the others and were left out, as pointers into the request.
+    questioned: Vec<String>,
+}
+
+const STRIP: Letter = Letter::ALL[0];
+
+/// Predict a strip of layers from paints given here, by a hand known from boards given here; nothing is kept.
+#[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine", request_body = PredictBoardRequest,
+    responses((status = OK, body = BoardPredicted), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn predict(Body(request): Body<PredictBoardRequest>) -> Result<Json<BoardPredicted>, Problem> {
+    tokio::task::spawn_blocking(move || answer(&request)).await.map_err(|_| Problem::internal())?.map(Json)
+}
+
+fn answer(request: &PredictBoardRequest) -> Result<BoardPredicted, Problem> {
+    let mut checks = Checks::default();
+    let light = checks.field("/light", light(request.light.as_deref()));
+    let state = checks.field("/state", state(request.state.as_deref()));
+    let tins: Vec<_> = request.paints.iter().map(|paint| (&paint.tin, paint.house_white)).collect();
+    let bench = Bench::of(&tins, request.white.as_ref(), &mut checks);
+    let count = request.paints.len();
+    let board = strip(&request.ground, &request.layers, "", count, &mut checks);
+    if request.boards.len() > MOST_BOARDS {
+        let help: Result<(), _> = Err(format!("{} boards: give at most {MOST_BOARDS}", request.boards.len()));
+        checks.field("/boards", help);
+    }
+    let read: Vec<Option<BoardReading>> = request
+        .boards
+        .iter()
+        .take(MOST_BOARDS)
+        .enumerate()
+        .map(|(i, read)| read.parse(request, &format!("/boards/{i}"), &mut checks))
+        .collect();
+    let read = read.into_iter().collect::<Option<Vec<_>>>();
+    let whole = light.zip(state).zip(bench.zip(board)).zip(read);
+    let (((light, state), (bench, board)), read) = checks.done(whole)?;
+
+    let look = Look { light, state };
+    let classes = bench.classes();
+    let (mut known, mut questioned) = bench.learn()?;
+    let taught = {
+        let tin = |paint: PaintId| place_of(paint).and_then(|at| Some((*classes.get(at)?, known.get(at)?)));
+        learn_hand(&read, tin)
+    };
+    for (paint, strength) in &taught.strengths {
+        if let Some(tin) = place_of(*paint).and_then(|at| known.get_mut(at)) {
+            *tin = strength.of(tin);
+        }
+    }
+    let odd =
+        taught.judged.iter().enumerate().filter(|(_, judged)| judged.as_ref().is_some_and(|j| j.questioned));
+    questioned.extend(odd.map(|(i, _)| format!("/boards/{i}")));
+
+    let tin = |paint: PaintId| -> Option<(Class, &Ensemble)> {
+        let at = place_of(paint)?;
+        Some((*classes.get(at)?, known.get(at)?))
+    };
+    let best = |paint| tin(paint).map(|(class, known)| Tin { class, material: known.best() });
+    let ground = |error| Problem::field("/ground/colour", error);
+    let stack: Stack = board.stack(STRIP, best, |technique| taught.hands.habit(technique)).map_err(ground)?;
+    let within = bands(&board, STRIP, tin, &taught.hands, stack.len(), (light, state)).map_err(ground)?;
+    let place = |place| PlacePredicted::of(place, &stack, stack.len(), *within.at(place), look);
+    Ok(BoardPredicted {
+        light: light.id(),
+        state: state.id(),
+        places: Place::ALL.map(place).into(),
+        hands: HandKnown::all(&taught.hands),
+        questioned,
+    })
+}
+
+/// Tins and layers have no names here: their places stand for them.
+fn id(at: usize) -> Uuid {
+    Uuid::from_u128(at as u128 + 1)
+}
+
+fn place_of(paint: PaintId) -> Option<usize> {
+    usize::try_from(paint.0.as_u128()).ok()?.checked_sub(1)
+}
+
+/// A board of one strip; `paints` are there.
+fn strip(
+    ground: &GroundEntry,
+    layers: &[PredictLayer],
+    at: &str,
+    paints: usize,
+    checks: &mut Checks,
+) -> Option<Board> {
+    let ground = ground.parse(&format!("{at}/ground"), checks);
+    // One more than may be, so that the board itself says that it is too much.
+    let most = warm_blend_finish::board::LAYERS + 1;
+    let parsed: Vec<_> = layers
+        .iter()
+        .take(most)
+        .enumerate()
+        .map(|(n, layer)| {
+            let at = format!("{at}/layers/{n}");
+            for (i, part) in layer.pot.iter().enumerate().filter(|(_, part)| part.paint >= paints) {
+                let help: Result<(), _> =
+                    Err(format!("there is no paint {}: they are numbered from 0", part.paint));
+                checks.field(format!("{at}/pot/{i}/paint"), help);
+            }
+            let below = [layer.down_to, layer.meets.as_ref().map(|meets| meets.layer)];
+            if below.into_iter().flatten().any(|below| below >= n) {
+                let help: Result<(), _> = Err("name a layer that lies below this one, numbered from 0");
+                checks.field(at.clone(), help);
+            }
+            layer.entry(n).parse(checks, &at)
+        })
+        .collect();
+    let layers = parsed.into_iter().collect::<Option<Vec<_>>>()?;
+    let name = Name::new("board").ok()?;
+    let strips = vec![Strip { letter: STRIP, from: None, layers }];
+    checks.field(format!("{at}/layers"), Board::new(name, ground?, strips))
+}
+
+impl PredictLayer {
+    fn entry(&self, n: usize) -> LayerEntry {
+        LayerEntry {
+            id: id(n),
+            technique: self.technique.clone(),
+            pot: self.pot.iter().map(|part| MixPart::new(id(part.paint), part.parts)).collect(),
+            mix: None,
+            load: self.load.unwrap_or(1.0),
+            wipe: self.wipe.unwrap_or(0.5),
+            passes: self.passes.unwrap_or(1),
+            on: self.on.unwrap_or(OnPlaces { field: true, recess: true, edge: true }),
+            print: self.print,
+            meets: self
+                .meets
+                .as_ref()
+                .map(|meets| MeetsEntry { layer: id(meets.layer), how: meets.how.clone() }),
+            down_to: self.down_to.map(id),
+            muted: false,
+        }
+    }
+}
+
+impl BoardRead {
+    fn parse(&self, request: &PredictBoardRequest, at: &str, checks: &mut Checks) -> Option<BoardReading> {
+        let state = checks.field(format!("{at}/state"), state(self.state.as_deref()));
+        let source = checks.field(format!("{at}/source"), source(self.source.as_deref().unwrap_or("reader")));
+        let (ground, layers) = (
+            self.ground.as_ref().unwrap_or(&request.ground),
+            self.layers.as_deref().unwrap_or(&request.layers),
+        );
+        let board = strip(ground, layers, at, request.paints.len(), checks);
+        let spots = BoardSpotEntry::parse_all(&self.spots, &format!("{at}/spots"), checks);
+        let reading = BoardReading::new((Uuid::nil(), &board?), STRIP, (state?, source?), spots);
+        checks.field(format!("{at}/spots"), reading)
+    }
+}

@@ -1,0 +1,198 @@
+//! Tins given in a request, known by whatever was read of them.
+
+use serde::Deserialize;
+use utoipa::ToSchema;
+use warm_blend_finish::learn::{Ensemble, Facts, Pour, Reading, Shown, learn, make_sense};
+use warm_blend_finish::{Class, CoatsToHide, Material, Parts};
+
+use crate::check::Checks;
+use crate::colour::{Colour, state};
+use crate::problem::Problem;
+use crate::routes::paints::source;
+use crate::routes::readings::{MeasuredEntry, pour, wet};
+
+/// Most paints in one request, and readings of each.
+const MOST_PAINTS: usize = 64;
+const MOST_READINGS: usize = 32;
+
+/// What is known of a tin.
+#[derive(Deserialize, ToSchema)]
+pub struct PredictTin {
+    /// Its class, such as `chalk` or `glazing-liquid`: see `/api/classes`.
+    #[schema(example = "chalk")]
+    class: String,
+    /// Its dry, thick, unsealed colour; a medium needs none.
+    colour: Option<Colour>,
+    /// What that colour was taken from: `chip` (as when left out), `reader`, `photo` or `guess`.
+    source: Option<String>,
+    /// Coats it needs to hide black and white; by class if left out.
+    coats_to_hide: Option<f64>,
+    /// What was read of it, at most 32.
+    #[serde(default)]
+    readings: Vec<PredictReading>,
+}
+
+/// One reading of a paint. With `tint` it is of the paint with white; with `over_black` and `over_white` of a drawdown; else
+/// `of` the paint by itself, thick.
+#[derive(Deserialize, ToSchema)]
+pub struct PredictReading {
+    /// What was read of a thick sample.
+    of: Option<MeasuredEntry>,
+    /// Parts of the paint and of the white.
+    #[schema(example = json!([1, 1]))]
+    tint: Option<[f64; 2]>,
+    /// Wet thickness of a drawdown, µm.
+    wet_um: Option<f64>,
+    /// Read over black.
+    over_black: Option<MeasuredEntry>,
+    /// Read over white.
+    over_white: Option<MeasuredEntry>,
+    /// `dry` (as when left out), `wet` or `sealed`.
+    state: Option<String>,
+    /// `reader` (as when left out), `photo`, `chip` or `guess`.
+    source: Option<String>,
+    /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
+    pour: Option<String>,
+}
+
+/// The tins of a request and what was read of them; each reading with its place in the request.
+pub struct Bench {
+    /// How many of the tins are paints of the request; a white by itself stands behind them.
+    paints: usize,
+    facts: Vec<Facts>,
+    readings: Vec<(String, Reading)>,
+}
+
+impl Bench {
+    /// `paints` with whether each is the white that tints were made with; or else that white by itself.
+    pub fn of(
+        paints: &[(&PredictTin, bool)],
+        alone: Option<&PredictTin>,
+        checks: &mut Checks,
+    ) -> Option<Self> {
+        if paints.is_empty() || paints.len() > MOST_PAINTS {
+            let help: Result<(), _> = Err(format!("{} paints: give 1 to {MOST_PAINTS}", paints.len()));
+            checks.field("/paints", help);
+            return None;
+        }
+        let tins = paints
+            .iter()
+            .enumerate()
+            .map(|(i, (tin, _))| (format!("/paints/{i}"), *tin))
+            .chain(alone.map(|white| ("/white".to_owned(), white)));
+        let marked = paints.iter().position(|(_, white)| *white);
+        let white = marked.or(alone.map(|_| paints.len()));
+        if marked.is_some() && alone.is_some() {
+            let help: Result<(), _> = Err("one of the paints is the house white already: leave this out");
+            checks.field("/white", help);
+        }
+        let (mut facts, mut readings) = (Vec::new(), Vec::new());
+        for (paint, (at, tin)) in tins.enumerate() {
+            facts.push(tin.facts(checks, &at, Some(paint) == white));
+            if tin.readings.len() > MOST_READINGS {
+                let help: Result<(), _> =
+                    Err(format!("{} readings: give at most {MOST_READINGS} of a paint", tin.readings.len()));
+                checks.field(format!("{at}/readings"), help);
+                continue;
+            }
+            for (i, reading) in tin.readings.iter().enumerate() {
+                let at = format!("{at}/readings/{i}");
+                readings.push(reading.parse(checks, &at, paint, white).map(|reading| (at, reading)));
+            }
+        }
+        let facts: Vec<Facts> = facts.into_iter().collect::<Option<_>>()?;
+        let readings: Vec<(String, Reading)> = readings.into_iter().collect::<Option<_>>()?;
+        for (at, reading) in &readings {
+            let masstone = |paint: usize| {
+                facts[paint]
+                    .masstone
+                    .filter(|_| !facts[paint].class.is_medium())
+                    .map(|masstone| masstone.lab())
+            };
+            let masstones: Vec<_> = reading.of.iter().map(|(paint, _)| masstone(*paint)).collect();
+            checks.field(at.clone(), make_sense(reading, &masstones));
+        }
+        Some(Self { paints: paints.len(), facts, readings })
+    }
+
+    /// What the readings say of the tins, and where in the request those stand that contradict the others.
+    pub fn learn(self) -> Result<(Vec<Ensemble>, Vec<String>), Problem> {
+        let paints = self.paints;
+        let (places, readings): (Vec<String>, Vec<Reading>) = self.readings.into_iter().unzip();
+        let learnt = learn(&self.facts, &readings).map_err(|bad| {
+            let at = if bad.paint < paints {
+                format!("/paints/{}/colour", bad.paint)
+            } else {
+                "/white/colour".to_owned()
+            };
+            Problem::field(at, bad.error)
+        })?;
+        let questioned = places.into_iter().zip(&learnt.judged).filter(|(_, judged)| judged.questioned);
+        let questioned = questioned.map(|(place, _)| place).collect();
+        Ok((learnt.paints, questioned))
+    }
+
+    /// What kind of product each is.
+    pub fn classes(&self) -> Vec<Class> {
+        self.facts.iter().map(|facts| facts.class).collect()
+    }
+}
+
+impl PredictTin {
+    fn facts(&self, checks: &mut Checks, at: &str, house_white: bool) -> Option<Facts> {
+        let class = checks.field(format!("{at}/class"), self.class.parse());
+        let coats_to_hide =
+            checks.optional(format!("{at}/coats_to_hide"), self.coats_to_hide.map(CoatsToHide::new));
+        let source = checks.field(format!("{at}/source"), source(self.source.as_deref().unwrap_or("chip")));
+        let masstone = match &self.colour {
+            Some(colour) => Some(colour.parse(checks, &format!("{at}/colour"))?),
+            None => None,
+        };
+        let (class, source) = (class?, source?);
+        checks.field(format!("{at}/colour"), Material::of(class, masstone, coats_to_hide))?;
+        Some(Facts { class, masstone, source, coats_to_hide, lustre: None, house_white })
+    }
+}
+
+impl PredictReading {
+    fn parse(&self, checks: &mut Checks, at: &str, paint: usize, white: Option<usize>) -> Option<Reading> {
+        let state = checks.field(format!("{at}/state"), state(self.state.as_deref()));
+        let source = checks.field(format!("{at}/source"), source(self.source.as_deref().unwrap_or("reader")));
+        let pour = match self.pour.as_deref() {
+            None => Some(Pour::Spoons),
+            Some(text) => checks.field(format!("{at}/pour"), pour(text)),
+        };
+        let one = Parts::new(1.0).ok()?;
+        let of = match self.tint {
+            None => Some(vec![(paint, one)]),
+            Some([own, more]) => {
+                let own = checks.field(format!("{at}/tint/0"), Parts::new(own));
+                let more = checks.field(format!("{at}/tint/1"), Parts::new(more));
+                let white = white
+                    .filter(|white| *white != paint)
+                    .ok_or("say which white the tint was made with: mark one of the paints as house_white, or give it in /white; the white itself has none");
+                let white = checks.field(format!("{at}/tint"), white);
+                own.zip(more).zip(white).map(|((own, more), white)| vec![(paint, own), (white, more)])
+            }
+        };
+        let shown =
+            match (&self.of, &self.over_black, &self.over_white) {
+                (Some(of), None, None) => of.parse(checks, &format!("{at}/of")).map(Shown::Thick),
+                (None, Some(black), Some(white)) => {
+                    let wet = checks.field(format!("{at}/wet_um"), wet(self.wet_um.unwrap_or(90.0)));
+                    let over_black = black.parse(checks, &format!("{at}/over_black"));
+                    let over_white = white.parse(checks, &format!("{at}/over_white"));
+                    wet.zip(over_black.zip(over_white)).map(|(wet, (over_black, over_white))| {
+                        Shown::Drawdown { wet, over_black, over_white }
+                    })
+                }
+                _ => {
+                    let help: Result<(), _> =
+                        Err("give what was read once: `of` a thick sample, or `over_black` and `over_white`");
+                    checks.field(at, help);
+                    None
+                }
+            };
+        Some(Reading { of: of?, pour: pour?, state: state?, shown: shown?, source: source?, sure: false })
+    }
+}

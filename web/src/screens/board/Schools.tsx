@@ -1,0 +1,40 @@
+import type { BoardEntry } from '../../api/client';
+import { useSchools } from '../../state/boards';
+import { mended } from './entry';
+import { Way } from './Way';
+
+interface Props {
+  entry: BoardEntry;
+  letter: string;
+  onChange: (entry: BoardEntry) => void;
+}
+
+/** Where the trade disagrees: the same strip as another school does it. None is right or wrong. */
+export function Schools({ entry, letter, onChange }: Props) {
+  const { data, isPlaceholderData } = useSchools(entry, letter);
+  if (!data) return null;
+  return (
+    <section aria-label="Other schools" className="grid gap-3 rounded bg-panel p-3">
+      {data.schools.length === 0 && (
+        <p role="status">Painters do this strip much alike: there is no other school of it.</p>
+      )}
+      {data.schools.map(({ question, ways }) => (
+        <div key={question} className="grid gap-1">
+          <h2 className="text-base font-semibold">{question}</h2>
+          <ul aria-label={question} className="grid gap-px">
+            {ways.map((way) => (
+              <Way
+                key={way.words}
+                way={way}
+                before={data.before}
+                source={data.source}
+                stale={isPlaceholderData}
+                onTake={() => onChange(mended(entry, letter, way))}
+              />
+            ))}
+          </ul>
+        </div>
+      ))}
+    </section>
+  );
+}
