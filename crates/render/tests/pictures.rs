@@ -96,7 +96,11 @@ fn the_mean_of_an_aged_finish_is_the_predicted_one() {
 }
 
 fn any_layer() -> impl Strategy<Value = Put> {
-    (proptest::sample::select(Technique::ALL.to_vec()), proptest::array::uniform3(40u8..230), 0.0..5.0f64)
+    (
+        proptest::sample::select(Technique::ALL.to_vec()),
+        proptest::array::uniform3(40u8..230),
+        prop_oneof![Just(0.0), 0.1..5.0f64],
+    )
 }
 
 proptest! {

@@ -10,24 +10,33 @@ pub(super) const OFF: f64 = 0.02;
 
 /// Two hues count as opposite, where the formula jumps, when the cosine between them is below minus this.
 pub(super) const OPPOSITE: f64 = 0.9;
-/// By how far, °, a hue is turned to see both sides of the jump.
-pub(super) const TURN: f64 = 8.0;
+/// By how far, °, a hue is turned at least to see both sides of the jump.
+const TURN: f64 = 8.0;
+/// What is within ΔE00 1 of a dull colour is within so much of it in a* and b*.
+const WITHIN: f64 = 1.2;
 
-/// The least of it where hues are opposite, on both sides of the jump.
-pub(super) fn least_apart(target: Lab, labs: &Labs) -> f32x4 {
+/// Sine of how far a hue is turned to see both sides of the jump: as far as a colour of that chroma, known to within `nearly`,
+/// may be turned.
+pub(super) fn turn(nearly: f64, chroma: f64) -> f64 {
+    (WITHIN * nearly / chroma.max(0.01)).clamp(TURN.to_radians().sin(), 0.95)
+}
+
+/// The least of it where hues are opposite, on both sides of the jump, of colours known to within `nearly`.
+pub(super) fn least_apart(target: Lab, labs: &Labs, nearly: f64) -> f32x4 {
     let here = apart(target, labs);
     let across = labs.a * four(target.a) + labs.b * four(target.b);
-    let most = (square(labs.a) + square(labs.b)).sqrt() * four(-OPPOSITE * target.chroma());
+    let chroma = (square(labs.a) + square(labs.b)).sqrt();
+    let sin = f32x4::from(chroma.to_array().map(|chroma| turn(nearly, chroma.into()) as f32));
+    let cos = (f32x4::splat(1.0) - square(sin)).sqrt();
+    let most = chroma * cos * four(-OPPOSITE * target.chroma());
     if across.to_array().iter().zip(most.to_array()).all(|(across, most)| *across > most) {
         return here;
     }
-    let turned = |by: f64| {
-        let (sin, cos) = by.to_radians().sin_cos();
-        let (sin, cos) = (four(sin), four(cos));
+    let turned = |sin: f32x4| {
         let labs = Labs { l: labs.l, a: labs.a * cos - labs.b * sin, b: labs.a * sin + labs.b * cos };
         apart(target, &labs)
     };
-    here.min(turned(TURN)).min(turned(-TURN))
+    here.min(turned(sin)).min(turned(-sin))
 }
 
 fn four(value: f64) -> f32x4 {

@@ -18,7 +18,7 @@ use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use wide::f32x4;
 
-use super::apart::{OFF, OPPOSITE, TURN, least_apart};
+use super::apart::{OFF, OPPOSITE, least_apart, turn};
 use super::sweep::{DEEP, Four, Glance, Labs, Sweep};
 use crate::{Material, Parts, mix};
 
@@ -230,11 +230,11 @@ impl Search<'_> {
     /// Which of four mixes, known to within `nearly`, may be as near as that: first roughly, then nearly in full.
     fn may_be_near(&self, labs: &Labs, near: f64, nearly: f64) -> [bool; 4] {
         let reach = (ROUGHLY * near + nearly).powi(2) as f32;
-        let far = roughly(self.target, labs).to_array();
+        let far = roughly(self.target, labs, near).to_array();
         if far.iter().all(|far| *far > reach) {
             return [false; 4];
         }
-        let off = least_apart(self.target, labs).to_array();
+        let off = least_apart(self.target, labs, nearly).to_array();
         let wanted = near + nearly + OFF;
         std::array::from_fn(|lane| far[lane] <= reach && f64::from(off[lane]) <= wanted)
     }
@@ -301,7 +301,7 @@ impl Bar {
 
 /// The square of CIEDE2000 but for its finer terms (the stretch of a*, the turn of blues, S_H by hue), each of which is
 /// taken so that the difference rather comes out too small: four at a time.
-fn roughly(target: Lab, labs: &Labs) -> f32x4 {
+fn roughly(target: Lab, labs: &Labs, near: f64) -> f32x4 {
     let four = |value: f64| f32x4::splat(value as f32);
     let (l, a, b) = (four(target.l), four(target.a), four(target.b));
     let (dl, da, db) = (labs.l - l, labs.a - a, labs.b - b);
@@ -315,32 +315,39 @@ fn roughly(target: Lab, labs: &Labs) -> f32x4 {
     let s_l = one + four(0.015) * from_mid / (four(20.0) + from_mid).sqrt();
     let s_c = one + four(0.045) * mean;
     let s_h = one + four(0.015 * 1.3) * mean;
-    dl * dl / (s_l * s_l) + (dc * dc / (s_c * s_c) + dh / (s_h * s_h)) * four(turned(target))
+    dl * dl / (s_l * s_l) + (dc * dc / (s_c * s_c) + dh / (s_h * s_h)) * four(turned(target, near))
 }
+
+/// From which ΔE00 on hues may be far apart†.
+const WIDE: f64 = 8.0;
 
 /// The least that CIEDE2000 can be, where the colour is known to within `nearly`. It jumps where two hues are opposite: there
 /// both sides are looked at.
 fn at_least(seen: Lab, target: Lab, nearly: f64) -> f64 {
     let here = difference(seen, target).value();
     let across = seen.a * target.a + seen.b * target.b;
-    if across > -OPPOSITE * seen.chroma() * target.chroma() {
+    let sin = turn(nearly, seen.chroma());
+    let cos = (1.0 - sin * sin).sqrt();
+    if across > -OPPOSITE * cos * seen.chroma() * target.chroma() {
         return here - nearly;
     }
-    let turned = |by: f64| {
-        let (sin, cos) = by.to_radians().sin_cos();
+    let turned = |sin: f64| {
         let turned = Lab { l: seen.l, a: seen.a * cos - seen.b * sin, b: seen.a * sin + seen.b * cos };
         difference(turned, target).value()
     };
-    here.min(turned(TURN)).min(turned(-TURN)) - nearly
+    here.min(turned(sin)).min(turned(-sin)) - nearly
 }
 
 /// What the turn of blues (R_T of CIEDE2000) may leave of a difference of chroma and hue: at least 1 − |R_T|/2, of the hue
-/// nearest to 275° within 20° of the target's.
-fn turned(target: Lab) -> f64 {
-    let seventh = (1.4 * target.chroma()).powi(7);
-    let from_blue = ((target.hue() - 275.0).abs() - 20.0).max(0.0) / 25.0;
+/// nearest to 275° half-way to a colour as near as that. Beyond [`WIDE`] that may be any hue within a quarter turn, and of any
+/// chroma.
+fn turned(target: Lab, near: f64) -> f64 {
+    let (aside, chroma) = if near > WIDE { (90.0, f64::INFINITY) } else { (20.0, 1.4 * target.chroma()) };
+    let from_blue = (target.hue() - 275.0).abs();
+    let from_blue = (from_blue.min(360.0 - from_blue) - aside).max(0.0) / 25.0;
     let turn = (60.0 * (-from_blue * from_blue).exp()).to_radians().sin();
-    1.0 - turn * (seventh / (seventh + 25f64.powi(7))).sqrt()
+    let grown = 1.0 / (1.0 + (25.0 / chroma.max(1e-9)).powi(7));
+    1.0 - turn * grown.sqrt()
 }
 
 /// The best so far.
@@ -478,7 +485,7 @@ mod tests {
         };
         for _ in 0..200_000 {
             let target = Lab { l: next(5.0, 98.0), a: next(-80.0, 80.0), b: next(-80.0, 90.0) };
-            let far = next(0.5, 30.0);
+            let far = next(0.5, 100.0);
             let other = Lab {
                 l: target.l + next(-far, far),
                 a: target.a + next(-far, far),
@@ -486,8 +493,8 @@ mod tests {
             };
             let four = |value: f64| f32x4::splat(value as f32);
             let labs = Labs { l: four(other.l), a: four(other.a), b: four(other.b) };
-            let rough = f64::from(roughly(target, &labs).to_array()[0]).sqrt();
             let exact = difference(other, target).value();
+            let rough = f64::from(roughly(target, &labs, exact).to_array()[0]).sqrt();
             assert!(rough <= ROUGHLY * exact + 1e-3, "{target:?} {other:?}: {rough} of {exact}");
         }
     }

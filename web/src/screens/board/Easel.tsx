@@ -142,7 +142,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
         <div>
           <Segments
             label="Below the picture"
-            className="inline-flex"
+            className="inline-flex flex-wrap"
             choices={BESIDE}
             value={beside}
             onChange={setBeside}

@@ -87,7 +87,7 @@ export function View(props: Props) {
               onShow={(next) => onStep(next === count ? undefined : next)}
               className="min-w-32 flex-1"
             />
-            <p role="status" className="w-40 truncate text-sm">
+            <p role="status" className="w-48 truncate text-sm">
               {on === 0 ? 'The bare ground' : on === count ? 'All layers' : `Up to: ${technique(on)}`}
             </p>
           </>
@@ -103,7 +103,7 @@ export function View(props: Props) {
               onShow={setSplit}
               className="min-w-32 flex-1"
             />
-            <p role="status" className="w-40 truncate text-sm">
+            <p role="status" className="w-48 truncate text-sm">
               Before | after: {technique(after)}
             </p>
           </>
