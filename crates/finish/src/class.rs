@@ -179,6 +179,11 @@ impl Class {
         matches!(self.role(), Role::Medium(_))
     }
 
+    /// True of what colours are mixed from: no medium, and no primer, which is there to block and to hold.
+    pub const fn makes_colours(self) -> bool {
+        !self.is_medium() && !matches!(self, Class::Primer)
+    }
+
     /// Share of the surface reflection that reaches the eye, before a dark masstone limits it.
     pub(crate) const fn sheen(self) -> f64 {
         self.row().sheen

@@ -250,6 +250,27 @@ fn what_is_told_is_what_it_does() {
     }
 }
 
+/// A way back never leads to what fails: paint over wax least of all.
+#[test]
+fn no_way_back_leads_to_what_fails() {
+    let waxed_glaze = board(vec![
+        coat(CREAM, 2),
+        Layer::new(Technique::ClearCoat, vec![]),
+        Layer::new(Technique::GlazeWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 4)])),
+        Layer::new(Technique::ClearWax, vec![]),
+    ]);
+    for start in [waxed(), waxed_glaze] {
+        assert!(said(&start).iter().all(|advice| advice.severity < Severity::Fails));
+        for trouble in Trouble::ALL {
+            for way in ways(&start, trouble) {
+                let found = said(&board(done(&start, &way)));
+                let fails = found.iter().find(|advice| advice.severity == Severity::Fails);
+                assert_eq!(fails, None, "{}", way.words);
+            }
+        }
+    }
+}
+
 #[test]
 fn each_trouble_has_a_way_back() {
     let mut loud = Layer::new(Technique::DryBrush, pot(&[(OXBLOOD, 1)]));

@@ -184,6 +184,13 @@ export function useBoardReadings(board: string) {
   };
 }
 
+/** Where a kept board's picture for the record is: large, in the light and the state at hand. */
+export function pictureAddress(board: string, look: object, drawn: { strip: string; all: boolean }) {
+  const query = new URLSearchParams({ width: '2400', height: '1200' });
+  for (const [name, value] of Object.entries({ ...look, ...drawn })) query.set(name, String(value));
+  return `/api/boards/${board}/picture?${query}`;
+}
+
 /** A pot so many shades lighter, or darker below nought; its mediums stay. */
 export function useShade() {
   const query = useLook();

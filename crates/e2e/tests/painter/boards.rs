@@ -103,8 +103,8 @@ async fn a_board_gone_wrong_is_mended() {
     let before = predicted_field(&painter).await;
     painter.click("radio", "It went wrong").await;
     painter.choose("What went wrong", "Too dark").await;
-    painter.reads("A thin wash of").await;
-    painter.click("button", "Do it: A thin wash of").await;
+    painter.reads("Take the wax off, then a thin wash of").await;
+    painter.click("button", "Do it: Take the wax off, then a thin wash of").await;
     painter.saved().await;
     painter.until("it is lighter", async || predicted_field(&painter).await > before + 1.0).await;
 

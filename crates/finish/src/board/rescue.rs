@@ -179,16 +179,18 @@ pub struct Mending<'a, T> {
     pub hands: &'a Hands,
 }
 
-/// A way as it is thought of: words, why, the layers that the strip then has, and whether the topmost has to be named.
+/// A way as it is thought of.
 pub(super) struct Thought {
     words: String,
     why: &'static str,
+    /// What the strip then has.
     layers: Vec<Layer>,
-    named: bool,
+    /// A new layer whose pot has to be named behind the words.
+    named: Option<Layer>,
 }
 
 pub(super) fn thought(words: &str, why: &'static str, layers: Vec<Layer>) -> Thought {
-    Thought { words: words.to_owned(), why, layers, named: false }
+    Thought { words: words.to_owned(), why, layers, named: None }
 }
 
 impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
@@ -224,9 +226,8 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
     /// What a thought would do.
     pub(super) fn way(&self, before: &[Layer], thought: Thought) -> Result<Way, BadPaint> {
         let Thought { words, why, layers, named } = thought;
-        let pot = layers.last().filter(|_| named).cloned();
         let after = self.seen(&layers)?;
-        Ok(Way { words, why, pot, changes: changes(before, &layers), after })
+        Ok(Way { words, why, pot: named, changes: changes(before, &layers), after })
     }
 
     fn seen(&self, layers: &[Layer]) -> Result<ByPlace<Reflectance>, BadPaint> {
@@ -300,10 +301,11 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         if let Some(base) = base {
             let mut dusted = Layer::new(Technique::DryBrush, base.pot.clone());
             dusted.mix = base.mix;
-            of.push(thought(
+            of.push(self.laid(
+                layers,
+                dusted,
                 "Dust the base colour back over it",
                 "the base takes the accent back into the family",
-                with(layers, dusted),
             ));
         }
         for calm in self.paints(|lab| lab.chroma() < 12.0) {
@@ -464,9 +466,8 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
 
     /// Paints of the shelf of some colour, spread from dark to light: five of them at most.
     fn paints(&self, of: impl Fn(&Lab) -> bool) -> Vec<PaintId> {
-        let right = |tin: &&OnShelf| {
-            !tin.class.is_medium() && !matches!(tin.class, Class::Metallic | Class::Primer) && of(&tin.lab)
-        };
+        let right =
+            |tin: &&OnShelf| tin.class.makes_colours() && tin.class != Class::Metallic && of(&tin.lab);
         let mut tins: Vec<&OnShelf> = self.shelf.iter().filter(right).collect();
         tins.sort_by(|one, other| one.lab.l.total_cmp(&other.lab.l));
         let step = tins.len().div_ceil(5).max(1);
@@ -496,14 +497,28 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
             }
         }
         layer.pot = pot;
-        Some(Thought { named: true, ..thought(words, why, with(layers, layer)) })
+        Some(Thought { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
     }
-}
 
-fn with(layers: &[Layer], top: Layer) -> Vec<Layer> {
-    let mut layers = layers.to_vec();
-    layers.push(top);
-    layers
+    /// A new layer of paint on top; nothing but wax holds over wax, which comes off first and goes on again after.
+    fn laid(&self, layers: &[Layer], layer: Layer, words: &str, why: &'static str) -> Thought {
+        let is_wax = |layer: &Layer| {
+            let inside = layer.inside(&self.tin);
+            layer.technique.family() == super::Family::Gild
+                || inside.iter().any(|(class, _)| *class == Class::ClearWax)
+        };
+        let wax = layers.iter().position(is_wax);
+        let mut laid = layers.to_vec();
+        laid.insert(wax.unwrap_or(layers.len()), layer);
+        match wax {
+            None => thought(words, why, laid),
+            Some(_) => {
+                let first = words.chars().take(1).flat_map(char::to_lowercase);
+                let words: String = first.chain(words.chars().skip(1)).collect();
+                thought(&format!("Take the wax off, then {words}"), why, laid)
+            }
+        }
+    }
 }
 
 /// What makes one strip of another: layers that are gone or lie elsewhere are taken out first.

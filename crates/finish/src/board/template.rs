@@ -165,7 +165,7 @@ impl Template {
     pub fn layers(&self, shelf: &[OnShelf], main: Option<PaintId>) -> Result<Vec<Layer>, Lacks> {
         let most = |tins: &mut dyn Iterator<Item = OnShelf>| tins.max_by(|a, b| a.left.total_cmp(&b.left));
         let paints =
-            || shelf.iter().copied().filter(|tin| !tin.class.is_medium() && tin.class != Class::Metallic);
+            || shelf.iter().copied().filter(|tin| tin.class.makes_colours() && tin.class != Class::Metallic);
         let main = main
             .and_then(|main| paints().find(|tin| tin.paint == main))
             .or_else(|| most(&mut paints()))

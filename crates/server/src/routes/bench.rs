@@ -114,7 +114,7 @@ impl<'a> Bench<'a> {
         allowed: impl Fn(&Kept<ShelfPaint>) -> bool,
     ) -> Result<Self, Problem> {
         let good = |tin: &&Kept<ShelfPaint>| {
-            !tin.value.class.is_medium() && tin.value.condition != Condition::Off && allowed(tin)
+            tin.value.class.makes_colours() && tin.value.condition != Condition::Off && allowed(tin)
         };
         let tins: Vec<_> = shelf.iter().filter(good).collect();
         let known = tins

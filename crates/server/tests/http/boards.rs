@@ -298,8 +298,12 @@ async fn ways_are_told_with_what_they_would_do() {
     let way = &dull["ways"][0];
     assert_eq!((way["after"].as_array().unwrap().len(), &dull["source"]), (3, &json!("common practice")));
     let mut mended = kept["entry"].clone();
-    assert_eq!((&way["changes"][0]["deed"], &way["changes"][0]["below"]), (&json!("put"), &Value::Null));
-    mended["strips"][0]["layers"].as_array_mut().unwrap().push(way["changes"][0]["layer"].clone());
+    // The wax on top comes off first: paint goes below it.
+    assert!(way["words"].as_str().unwrap().starts_with("Take the wax off, then "), "{way}");
+    let (change, layers) = (&way["changes"][0], mended["strips"][0]["layers"].as_array_mut().unwrap());
+    let above = layers.iter().position(|layer| layer["id"] == change["below"]).unwrap();
+    assert_eq!((&change["deed"], &layers[above]["technique"]), (&json!("put"), &json!("clear-wax")));
+    layers.insert(above, change["layer"].clone());
     let seen = bench.post("/api/boards/preview", mended, StatusCode::OK).await;
     for (place, hex) in seen["places"].as_array().unwrap().iter().zip(way["after"].as_array().unwrap()) {
         assert_eq!(&place["seen"]["hex"], hex);

@@ -128,6 +128,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
       >
         <h1 className="sr-only">{entry.name}</h1>
         <View
+          board={board.id}
           entry={entry}
           letter={letter}
           onChoose={setChosen}

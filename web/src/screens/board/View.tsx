@@ -1,13 +1,17 @@
-import { Columns2, Columns3, Expand, SquareSplitHorizontal } from 'lucide-react';
+import { Columns2, Columns3, Download, Expand, SquareSplitHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import type { BoardEntry, StripPrediction } from '../../api/client';
+import { useLook } from '../../light/light';
 import { FullScreen } from '../../parts/FullScreen';
 import { Segments } from '../../parts/Segments';
 import { Slide } from '../../parts/Slide';
+import { pictureAddress } from '../../state/boards';
 import { Picture } from './Picture';
 import { Strips } from './Strips';
 
 interface Props {
+  /** Its address for the record is by its id. */
+  board: string;
   entry: BoardEntry;
   letter: string;
   onChoose: (letter: string) => void;
@@ -26,6 +30,7 @@ interface Props {
 /** The board as it will look: strip by strip, and layer by layer. */
 export function View(props: Props) {
   const { entry, letter, strip, count, step, onStep, open, small } = props;
+  const look = useLook();
   const [flat, setFlat] = useState(false);
   const [all, setAll] = useState(false);
   const [split, setSplit] = useState<number>();
@@ -55,6 +60,15 @@ export function View(props: Props) {
             <TwoStrips entry={entry} letter={letter} flat={flat} />
           </>
         )}
+        <a
+          className="press press-bare px-0"
+          aria-label="Save the picture"
+          title="Save the picture"
+          href={pictureAddress(props.board, look, { strip: letter, all: together })}
+          download={`${entry.name}.png`}
+        >
+          <Download size={20} aria-hidden />
+        </a>
         <FullScreen
           title={`${entry.name}, strip ${letter}`}
           trigger={
