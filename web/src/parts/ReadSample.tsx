@@ -6,13 +6,14 @@ import { ColourField } from './ColourField';
 import { PhotoPick } from './PhotoPick';
 import { Segments } from './Segments';
 
-const WAYS = [
+/** Ways to come by a reading. */
+export const WAYS_TO_READ = [
   { id: 'reader', name: 'Colour reader' },
   { id: 'type', name: 'Type it' },
   { id: 'photo', name: 'From a photo' },
 ] as const;
 
-type Way = (typeof WAYS)[number]['id'];
+export type WayToRead = (typeof WAYS_TO_READ)[number]['id'];
 
 interface Props {
   sample: ToRead;
@@ -30,10 +31,10 @@ interface Props {
 
 /** A sample read by the colour reader, by typing what another reader says, or from a photo. */
 export function ReadSample({ sample, two, problem, onKeep }: Props) {
-  const [way, setWay] = useState<Way>('reader');
+  const [way, setWay] = useState<WayToRead>('reader');
   return (
     <section aria-label="Read it" className="grid gap-3 rounded bg-panel p-4">
-      <Segments label="How to read it" choices={WAYS} value={way} onChange={setWay} />
+      <Segments label="How to read it" choices={WAYS_TO_READ} value={way} onChange={setWay} />
       {way === 'reader' && <ByReader sample={sample} onKeep={onKeep} />}
       {way === 'type' && <ByTyping two={two} onKeep={onKeep} />}
       {way === 'photo' && (

@@ -1,8 +1,9 @@
 //! How sure a board is: what is not known of its paints, and of the hand that paints it.
 
 use rayon::prelude::*;
-use warm_blend_spectral::{Lab, Light, Xyz, difference};
+use warm_blend_spectral::{Light, difference};
 
+use super::stack::lab;
 use super::{Board, ByPlace, Hands, Letter, Place, Stack, Tin};
 use crate::learn::Ensemble;
 use crate::learn::draws::MEMBERS;
@@ -21,12 +22,8 @@ pub fn bands<'a>(
     layers: usize,
     (light, state): (Light, State),
 ) -> Result<ByPlace<f64>, BadPaint> {
-    let seen = |stack: &Stack| {
-        ByPlace::from_fn(|place| {
-            let curve = stack.seen(place, layers, state).from_afar();
-            Lab::of(Xyz::of(&curve, light), light.white())
-        })
-    };
+    let seen =
+        |stack: &Stack| ByPlace::from_fn(|place| lab(&stack.seen(place, layers, state).from_afar(), light));
     let stack = |member: Option<usize>| {
         let tin = |paint| {
             let (class, ensemble) = known(paint)?;

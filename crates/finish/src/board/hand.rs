@@ -15,8 +15,9 @@ use nalgebra::{Cholesky, DMatrix, DVector, Dyn};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
-use warm_blend_spectral::{Lab, Light, Xyz, difference};
+use warm_blend_spectral::{Lab, Light, difference};
 
+use super::stack::lab;
 use super::{Board, ByPlace, Habit, Letter, Place, Technique, Tin};
 use crate::learn::draws::{self, MEMBERS};
 use crate::learn::eye::Eye;
@@ -524,10 +525,8 @@ impl<'a> View<'a> {
             cover: self.value(at, Unknown::Cover(technique)),
         };
         let stack = self.reading.painted.stack(letter, tin, habit).ok()?;
-        let daylight = Light::Daylight;
         Some(ByPlace::from_fn(|place| {
-            let curve = stack.seen(place, stack.len(), self.reading.state).from_afar();
-            Lab::of(Xyz::of(&curve, daylight), daylight.white())
+            lab(&stack.seen(place, stack.len(), self.reading.state).from_afar(), Light::Daylight)
         }))
     }
 

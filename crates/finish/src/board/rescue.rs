@@ -3,8 +3,9 @@
 //! The ways are common practice†. Which tin of the shelf serves, and whether the way leads anywhere on this board, is
 //! computed: one that does not help is not told.
 
-use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
+use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
+use super::stack::lab;
 use super::{Board, ByPlace, Hands, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, Tin};
 use crate::bench::SHADE;
 use crate::{BadPaint, Class, Component, PaintId, State, WholeParts};
@@ -141,8 +142,7 @@ impl Trouble {
 }
 
 fn in_daylight(seen: &ByPlace<Reflectance>) -> ByPlace<Lab> {
-    let light = Light::Daylight;
-    ByPlace::from_fn(|place| Lab::of(Xyz::of(seen.at(place), light), light.white()))
+    ByPlace::from_fn(|place| lab(seen.at(place), Light::Daylight))
 }
 
 /// The largest difference between two kinds of place, ΔE00.

@@ -1,7 +1,8 @@
 //! Which order of layers fails or vanishes, why, and the way out. All of it is common practice†.
 
-use warm_blend_spectral::{Lab, Light, Xyz};
+use warm_blend_spectral::{Lab, Light};
 
+use super::stack::lab;
 use super::{
     Board, Family, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, Tin, coats_over, undercoat,
 };
@@ -370,8 +371,7 @@ fn jumps(layers: &[&Layer], stack: &Stack) -> Vec<Advice> {
 }
 
 fn from_afar(stack: &Stack, layers: usize, place: Place) -> Lab {
-    let light = Light::Daylight;
-    Lab::of(Xyz::of(&stack.seen(place, layers, State::Dry).from_afar(), light), light.white())
+    lab(&stack.seen(place, layers, State::Dry).from_afar(), Light::Daylight)
 }
 
 /// Glazes against what they lie on, in shades.

@@ -170,12 +170,11 @@ fn distress(layers: &[Layer]) -> Vec<Thought> {
     let Some((glaze, wear)) = glaze.zip(find(layers, Technique::takes_away)) else { return Vec::new() };
     let mut moved = layers.to_vec();
     let worn = moved.remove(wear);
-    // Either index holds with the other layer taken out.
+    // With the wear taken out, the glaze's own place is below it where the wear lay above, and above it where it lay below.
+    moved.insert(glaze, worn);
     let (words, why) = if wear > glaze {
-        moved.insert(glaze, worn);
         ("Distress before the glaze", "the glaze tones the bared wood too: older, quieter edges")
     } else {
-        moved.insert(glaze, worn);
         ("Distress after the glaze", "the bared edge stays fresh and sharp, and 320 grit is enough")
     };
     vec![thought(words, why, moved)]

@@ -121,10 +121,9 @@ impl PlaceSeen {
     /// The colours that are told apart, with the share of each, the largest first: states nearer to a larger one than
     /// [`ALIKE`] count as that one.
     pub fn colours(&self, light: Light) -> Vec<(Reflectance, f64)> {
-        let lab = |curve: &Reflectance| Lab::of(Xyz::of(curve, light), light.white());
         let mut told: Vec<(Reflectance, Lab, f64)> = Vec::new();
         for state in &self.states {
-            let seen = lab(&state.seen);
+            let seen = lab(&state.seen, light);
             match told.iter_mut().find(|(_, known, _)| difference(*known, seen).value() < ALIKE) {
                 Some((_, _, share)) => *share += state.share,
                 None => told.push((state.seen, seen, state.share)),
@@ -133,6 +132,11 @@ impl PlaceSeen {
         told.sort_by(|one, other| other.2.total_cmp(&one.2));
         told.into_iter().map(|(curve, _, share)| (curve, share)).collect()
     }
+}
+
+/// A curve as it is seen in a light.
+pub(super) fn lab(curve: &Reflectance, light: Light) -> Lab {
+    Lab::of(Xyz::of(curve, light), light.white())
 }
 
 impl Stack {

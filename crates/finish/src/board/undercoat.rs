@@ -1,7 +1,8 @@
 //! The undercoat that saves a coat: primer tinted near the colour to come, so that fewer coats of the paint itself cover.
 
-use warm_blend_spectral::{Lab, Light, Xyz, difference};
+use warm_blend_spectral::{Light, difference};
 
+use super::stack::lab;
 use super::{ByPlace, Ground, OnShelf, Place, Print, Share, Stack, Tin};
 use crate::hiding::COAT;
 use crate::{BadPaint, Class, Component, Material, Microns, PaintId, Parts, State, WholeParts, mix};
@@ -40,7 +41,7 @@ pub fn coats_over(
     below: Option<&Material>,
     paint: &Material,
 ) -> Result<Option<usize>, BadPaint> {
-    let own = lab(&paint.masstone());
+    let own = lab(&paint.masstone(), Light::Daylight);
     let coat = Print { film: ByPlace::all(Microns::of(COAT)), cover: ByPlace::all(Share::WHOLE) };
     let mut stack = Stack::over(ground)?;
     if let Some(below) = below {
@@ -49,12 +50,8 @@ pub fn coats_over(
     Ok((1..=MOST).find(|_| {
         stack.lay(paint.clone(), coat, false, None);
         let seen = stack.seen(Place::Field, stack.len(), State::Dry).from_afar();
-        difference(lab(&seen), own).value() <= COVERS
+        difference(lab(&seen, Light::Daylight), own).value() <= COVERS
     }))
-}
-
-fn lab(curve: &warm_blend_spectral::Reflectance) -> Lab {
-    Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white())
 }
 
 /// The primer of the shelf, plain or tinted with one of its paints, over which a paint needs the fewest coats on a ground; the
@@ -80,7 +77,9 @@ pub fn undercoat<'a>(
         let below = mix(&stirred).ok()?;
         let coats = coats_over(ground, Some(&below), paint).ok()?.unwrap_or(MOST + 1);
         // Of as many coats the primer that is nearer to the colour to come, but for what nobody sees.
-        let off = difference(lab(&below.masstone()), lab(&paint.masstone())).value();
+        let off =
+            difference(lab(&below.masstone(), Light::Daylight), lab(&paint.masstone(), Light::Daylight))
+                .value();
         Some((coats, pot.len(), off, pot))
     });
     let (coats, _, _, pot) =

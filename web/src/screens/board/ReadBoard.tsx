@@ -11,17 +11,10 @@ import {
 import { ColourField } from '../../parts/ColourField';
 import { plainNumber } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
+import { WAYS_TO_READ, type WayToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { useBoardReadings } from '../../state/boards';
 import { PLACES, type Place } from './entry';
-
-const WAYS = [
-  { id: 'reader', name: 'Colour reader' },
-  { id: 'type', name: 'Type it' },
-  { id: 'photo', name: 'From a photo' },
-] as const;
-
-type Way = (typeof WAYS)[number]['id'];
 
 /** Most spots of one reading. */
 const SPOTS = 9;
@@ -42,7 +35,7 @@ interface Props {
 /** The real board, read at up to nine spots: each beside what was predicted, and what they say of the hand. */
 export function ReadBoard({ board, letter, state, strip }: Props) {
   const { readings, ...calls } = useBoardReadings(board);
-  const [way, setWay] = useState<Way>('reader');
+  const [way, setWay] = useState<WayToRead>('reader');
   const [spots, setSpots] = useState<Spot[]>([]);
   const [made, setMade] = useState<BoardReadingMade>();
   const [trouble, setTrouble] = useState<string>();
@@ -76,7 +69,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
     <section aria-label="Read the real board" className="grid gap-3 rounded bg-panel p-3">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="text-base font-semibold">Read strip {letter} as you painted it</h2>
-        <Segments label="How to read it" choices={WAYS} value={way} onChange={setWay} />
+        <Segments label="How to read it" choices={WAYS_TO_READ} value={way} onChange={setWay} />
       </div>
       <ul aria-label="Predicted and read" className="grid gap-px sm:grid-cols-3">
         {PLACES.map((place) => (

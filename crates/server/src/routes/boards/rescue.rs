@@ -6,10 +6,10 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_finish::board::{Change, Layer, Letter, Mending, OnShelf, Place, School, Tin, Trouble, Way};
-use warm_blend_finish::{PaintId, Seen as SeenInLight, ShelfPaint, State, Verdict};
+use warm_blend_finish::{PaintId, Seen as SeenInLight, State, Verdict};
 
 use super::entry::{BoardEntry, LayerEntry};
-use super::told::{Names, OnTheEasel, off_thread};
+use super::told::{Names, OnTheEasel, names_and_shelf, off_thread};
 use super::{StripAsked, on_shelf};
 use crate::Workspace;
 use crate::body::{Asked, Body};
@@ -159,8 +159,7 @@ pub async fn rescue(
     let (look, board) = (Look { state: State::Dry, ..asked.get()? }, entry.parse()?);
     let letter = strip.of(&board)?;
     let trouble: Trouble = trouble.parse().map_err(|error: String| Problem::field("?trouble", error))?;
-    let ((names, shelf), known) =
-        workspace.with_known(|store| Ok((Names::of(store)?, store.all::<ShelfPaint>()?))).await?;
+    let ((names, shelf), known) = workspace.with_known(names_and_shelf).await?;
     off_thread(move || {
         let easel = OnTheEasel::new(&board, &known, look)?;
         let tried = Tried::new(easel, letter, on_shelf(&shelf, &known))?;
@@ -187,8 +186,7 @@ pub async fn schools(
 ) -> Result<Json<SchoolsTold>, Problem> {
     let (look, board) = (Look { state: State::Dry, ..asked.get()? }, entry.parse()?);
     let letter = strip.of(&board)?;
-    let ((names, shelf), known) =
-        workspace.with_known(|store| Ok((Names::of(store)?, store.all::<ShelfPaint>()?))).await?;
+    let ((names, shelf), known) = workspace.with_known(names_and_shelf).await?;
     off_thread(move || {
         let easel = OnTheEasel::new(&board, &known, look)?;
         let tried = Tried::new(easel, letter, on_shelf(&shelf, &known))?;

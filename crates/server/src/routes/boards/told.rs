@@ -11,6 +11,7 @@ use warm_blend_finish::board::{
 };
 use warm_blend_finish::learn::{Certainty, Ensemble};
 use warm_blend_finish::{Class, Component, PaintId, Seen as SeenInLight, ShelfPaint, Verdict};
+use warm_blend_store::{Kept, Store, StoreError};
 
 use super::entry::{BoardEntry, PrintEntry};
 use super::{StripAsked, on_shelf};
@@ -270,7 +271,7 @@ impl<'a> OnTheEasel<'a> {
 pub(super) struct Names(Vec<(Uuid, String)>);
 
 impl Names {
-    pub(super) fn of(store: &warm_blend_store::Store) -> Result<Self, warm_blend_store::StoreError> {
+    pub(super) fn of(store: &Store) -> Result<Self, StoreError> {
         let tins = store.all_ever::<ShelfPaint>()?;
         Ok(Self(tins.into_iter().map(|tin| (tin.id, tin.value.name.into())).collect()))
     }
@@ -350,14 +351,18 @@ pub async fn preview(
 ) -> Result<Json<StripPrediction>, Problem> {
     let (look, board) = (asked.get()?, entry.parse()?);
     let letter = strip.of(&board)?;
-    let ((names, shelf), known) =
-        workspace.with_known(|store| Ok((Names::of(store)?, store.all::<ShelfPaint>()?))).await?;
+    let ((names, shelf), known) = workspace.with_known(names_and_shelf).await?;
     off_thread(move || {
         let shelf = on_shelf(&shelf, &known);
         OnTheEasel::new(&board, &known, look)?.predict(letter, strip.layers, (&names, &shelf))
     })
     .await
     .map(Json)
+}
+
+/// What tins are called, and those that are on the shelf.
+pub(super) fn names_and_shelf(store: &mut Store) -> Result<(Names, Vec<Kept<ShelfPaint>>), StoreError> {
+    Ok((Names::of(store)?, store.all()?))
 }
 
 /// Runs what takes some milliseconds of reckoning off the threads that answer requests.
