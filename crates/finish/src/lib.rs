@@ -5,7 +5,7 @@
 //! | what is a paint, and how is one known? | [`Class`], [`Masstone`], [`ShelfPaint`] |
 //! | what does it absorb and scatter? | [`Optics`], [`Material`] |
 //! | what does the surface add to what is seen? | [`Sheen`] |
-//! | what do wet, dry and sealed change? | [`State`], [`Material::in_state`] |
+//! | what do wet, dry, sealed and buffed change? | [`State`], [`Material::in_state`] |
 //! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |

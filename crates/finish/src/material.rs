@@ -7,9 +7,6 @@ use crate::hiding::{COAT, chart_white};
 use crate::surface::{K1, K2, Sheen};
 use crate::{CoatsToHide, Microns, Seen, State};
 
-/// α of a surface sealed with clear wax or an eggshell clear coat†.
-pub(crate) const SEALED: f64 = 0.4;
-
 /// A paint, a medium or a mix of them.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Material {
@@ -85,8 +82,9 @@ impl Material {
                 lustre: self.lustre,
                 ..Self::closed(filled(self.milk), Sheen::new(0.0))
             },
-            State::Sealed => {
-                let sheen = Sheen::new(self.sheen.alpha().min(SEALED));
+            State::Sealed | State::Buffed => {
+                let seal = state.seal().unwrap_or(1.0);
+                let sheen = Sheen::new(self.sheen.alpha().min(seal));
                 Self { stays: self.stays, lustre: self.lustre, ..Self::closed(filled(0.0), sheen) }
             }
         }

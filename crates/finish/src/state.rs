@@ -1,4 +1,4 @@
-//! What has become of a film: still wet, dry, or sealed.
+//! What has become of a film: still wet, dry, sealed, or buffed under wax.
 
 use std::fmt;
 use std::str::FromStr;
@@ -14,25 +14,39 @@ pub enum State {
     /// Dry and unsealed, as a masstone is known.
     #[default]
     Dry,
-    /// Under clear wax or a clear coat.
+    /// Under clear wax or a clear coat, as it dries.
     Sealed,
+    /// Under clear wax that was polished.
+    Buffed,
 }
 
 /// A state that is none.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("“{0}” is not a state of paint: choose wet, dry or sealed")]
+#[error("“{0}” is not a state of paint: choose wet, dry, sealed or buffed")]
 pub struct UnknownState(String);
 
 impl State {
     /// In the order they come.
-    pub const ALL: [State; 3] = [State::Wet, State::Dry, State::Sealed];
+    pub const ALL: [State; 4] = [State::Wet, State::Dry, State::Sealed, State::Buffed];
 
-    /// `wet`, `dry` or `sealed`.
+    /// `wet`, `dry`, `sealed` or `buffed`.
     pub const fn id(self) -> &'static str {
         match self {
             State::Wet => "wet",
             State::Dry => "dry",
             State::Sealed => "sealed",
+            State::Buffed => "buffed",
+        }
+    }
+}
+
+impl State {
+    /// How dull a seal's own surface is (α), which it lays over any that is duller†; none where there is no seal.
+    pub(crate) const fn seal(self) -> Option<f64> {
+        match self {
+            State::Wet | State::Dry => None,
+            State::Sealed => Some(0.4),
+            State::Buffed => Some(0.15),
         }
     }
 }

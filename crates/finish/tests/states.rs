@@ -1,4 +1,4 @@
-//! Wet, dry and sealed: what painters see (common practice), and what must be true of any paint.
+//! Wet, dry, sealed and buffed: what painters see (common practice), and what must be true of any paint.
 
 use proptest::prelude::*;
 use warm_blend_finish::{Class, Masstone, Material, Microns, Parts, State, chart_black, chart_white, mix};
@@ -28,6 +28,7 @@ proptest! {
         let paint = tin(if clay { Class::Clay } else { Class::Chalk }, code);
         prop_assert!(lightness(&paint, State::Wet) < lightness(&paint, State::Dry));
         prop_assert!(lightness(&paint, State::Sealed) < lightness(&paint, State::Dry));
+        prop_assert!(lightness(&paint, State::Buffed) <= lightness(&paint, State::Sealed));
     }
 
     /// Common practice: latex-type paint goes on paler than it dries.
@@ -40,7 +41,8 @@ proptest! {
     #[test]
     fn sealing_again_changes_nothing(code in any_code(), class in 0usize..9) {
         let sealed = tin(Class::ALL[class], code).in_state(State::Sealed);
-        prop_assert_eq!(sealed.in_state(State::Sealed), sealed);
+        prop_assert_eq!(sealed.in_state(State::Sealed), sealed.clone());
+        prop_assert_eq!(sealed.in_state(State::Buffed), tin(Class::ALL[class], code).in_state(State::Buffed));
     }
 
     /// Mixed and then sealed, or sealed and then mixed: K is the same, and S lies between.
@@ -58,7 +60,7 @@ proptest! {
 
     /// A film in any state lies between its ground and its masstone, and nothing leaves 0..=1.
     #[test]
-    fn films_stay_within_their_ends(code in any_code(), class in 0usize..9, microns in 0.1..900.0f64, state in 0usize..3) {
+    fn films_stay_within_their_ends(code in any_code(), class in 0usize..9, microns in 0.1..900.0f64, state in 0usize..4) {
         let paint = tin(Class::ALL[class], code).in_state(State::ALL[state]);
         let film = |ground| paint.film(Microns::new(microns).unwrap(), ground);
         let (black, white) = (film(chart_black()), film(chart_white()));

@@ -15,7 +15,7 @@ use crate::problem::Problem;
 pub struct LookedAt {
     /// `daylight` (as when left out), `sun`, `north-shade`, `bulb`, `warm-led`, `neutral-led` or `shop-tube`.
     light: Option<String>,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (as when left out), `wet`, `sealed` or `buffed`.
     state: Option<String>,
 }
 

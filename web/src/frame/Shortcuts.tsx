@@ -7,7 +7,7 @@ const KEYS: [string, string][] = [
   ['Ctrl K', 'Jump to a screen, a paint, a mix or a light'],
   ['Alt 1, 2, 3', 'Shelf, Pot, Board'],
   ['Alt L', 'Next light (with Shift, the one before)'],
-  ['Alt W', 'Wet, dry, sealed'],
+  ['Alt W', 'Wet, dry, sealed, buffed'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['↑ ↓', 'On a number of parts: one more, one less'],

@@ -1,4 +1,4 @@
-// The light everything on the screen is seen in, and the state of the film: wet, dry or sealed.
+// The light everything on the screen is seen in, and the state of the film: wet, dry, sealed or buffed.
 
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
@@ -11,6 +11,7 @@ export const STATES = [
   { id: 'wet', name: 'Wet' },
   { id: 'dry', name: 'Dry' },
   { id: 'sealed', name: 'Sealed' },
+  { id: 'buffed', name: 'Buffed' },
 ] as const;
 
 interface LookNow {

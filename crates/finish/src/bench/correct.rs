@@ -8,7 +8,7 @@ use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, difference};
 use wide::f32x4;
 
-use super::apart::apart;
+use super::apart::{Aim, apart};
 use super::matching::{Tin, step};
 use super::sweep::{Four, Sweep};
 use crate::{Material, Parts, mix};
@@ -49,6 +49,7 @@ pub struct Correction {
 pub fn correct(pot: Pot, tins: &[Tin], target: Lab, light: Light, one_at_a_time: bool) -> Vec<Correction> {
     const SHOWN: usize = 6;
     let now = difference(pot.material.seen_lab(light), target).value();
+    let aim = Aim::from(target);
     let amounts = amounts(pot);
     let materials: Vec<&Material> =
         std::iter::once(pot.material).chain(tins.iter().map(|t| t.material)).collect();
@@ -72,7 +73,7 @@ pub fn correct(pot: Pot, tins: &[Tin], target: Lab, light: Light, one_at_a_time:
                 }
             });
             let labs = if set.len() == 1 { swept.labs::<2>(&parts) } else { swept.labs::<3>(&parts) };
-            apart(target, &labs).to_array()
+            apart(&aim, &labs).to_array()
         };
         // The nearest by the sweep; then the least of those in its step.
         let off: Vec<f64> = ways

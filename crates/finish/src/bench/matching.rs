@@ -18,7 +18,7 @@ use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use wide::f32x4;
 
-use super::apart::{OFF, OPPOSITE, least_apart, turn};
+use super::apart::{Aim, OFF, OPPOSITE, least_apart, turn};
 use super::sweep::{DEEP, Four, Glance, Labs, Sweep};
 use crate::{Material, Parts, mix};
 
@@ -123,7 +123,8 @@ pub fn find(
     let materials: Vec<&Material> = tins.iter().map(|tin| tin.material).collect();
     let search = Search {
         tins,
-        target,
+        aim: target.into(),
+        turned: [turned(target, 0.0), turned(target, f64::INFINITY)],
         light,
         sweep: Sweep::new(&materials, light),
         glance: Glance::new(&materials, light),
@@ -172,7 +173,9 @@ pub fn find(
 
 struct Search<'a> {
     tins: &'a [Tin<'a>],
-    target: Lab,
+    aim: Aim,
+    /// What [`turned`] says of it for what is near, and for what is not.
+    turned: [f64; 2],
     light: Light,
     sweep: Sweep,
     glance: Glance,
@@ -214,7 +217,7 @@ impl Search<'_> {
                 let at = 4 * four + lane;
                 let Some(parts) = ratios.all.get(at) else { break };
                 let limit = bar.for_parts(ratios.totals[at]).min(own.for_parts(ratios.totals[at]));
-                if at_least(seen, self.target, nearly) >= limit {
+                if at_least(seen, self.aim.lab, nearly) >= limit {
                     continue;
                 }
                 let recipe = self.recipe(set.iter().copied().zip(parts.iter().copied()).collect());
@@ -230,11 +233,11 @@ impl Search<'_> {
     /// Which of four mixes, known to within `nearly`, may be as near as that: first roughly, then nearly in full.
     fn may_be_near(&self, labs: &Labs, near: f64, nearly: f64) -> [bool; 4] {
         let reach = (ROUGHLY * near + nearly).powi(2) as f32;
-        let far = roughly(self.target, labs, near).to_array();
+        let far = roughly(&self.aim, labs, self.turned[usize::from(near > WIDE)]).to_array();
         if far.iter().all(|far| *far > reach) {
             return [false; 4];
         }
-        let off = least_apart(self.target, labs, nearly).to_array();
+        let off = least_apart(&self.aim, labs, nearly).to_array();
         let wanted = near + nearly + OFF;
         std::array::from_fn(|lane| far[lane] <= reach && f64::from(off[lane]) <= wanted)
     }
@@ -248,7 +251,7 @@ impl Search<'_> {
             .iter()
             .map(|(at, parts)| self.tins[*at].price.map(|price| price * f64::from(*parts) / total))
             .sum::<Option<f64>>();
-        let difference = lab.map_or(f64::INFINITY, |lab| difference(lab, self.target).value());
+        let difference = lab.map_or(f64::INFINITY, |lab| difference(lab, self.aim.lab).value());
         Recipe { parts, difference, price }
     }
 
@@ -264,7 +267,7 @@ impl Search<'_> {
             Lab::of(Xyz::of(&curve, self.light), self.light.white()).l
         };
         let slack = 1.75 * cut;
-        self.target.l <= bound(f64::max) + slack && self.target.l >= bound(f64::min) - slack
+        self.aim.lab.l <= bound(f64::max) + slack && self.aim.lab.l >= bound(f64::min) - slack
     }
 }
 
@@ -300,22 +303,25 @@ impl Bar {
 }
 
 /// The square of CIEDE2000 but for its finer terms (the stretch of a*, the turn of blues, S_H by hue), each of which is
-/// taken so that the difference rather comes out too small: four at a time.
-fn roughly(target: Lab, labs: &Labs, near: f64) -> f32x4 {
+/// taken so that the difference rather comes out too small: four at a time. `turned` is what [`turned`] leaves.
+fn roughly(aim: &Aim, labs: &Labs, turned: f64) -> f32x4 {
     let four = |value: f64| f32x4::splat(value as f32);
-    let (l, a, b) = (four(target.l), four(target.a), four(target.b));
+    let (l, a, b) = (four(aim.lab.l), four(aim.lab.a), four(aim.lab.b));
     let (dl, da, db) = (labs.l - l, labs.a - a, labs.b - b);
     let chroma = (labs.a * labs.a + labs.b * labs.b).sqrt();
-    let dc = chroma - four(target.chroma());
+    let dc = chroma - four(aim.chroma);
     let dh = (da * da + db * db - dc * dc).max(f32x4::ZERO);
-    let mean = (chroma + four(target.chroma())) * four(0.5);
+    let mean = (chroma + four(aim.chroma)) * four(0.5);
     let from_mid = (labs.l + l) * four(0.5) - four(50.0);
     let from_mid = from_mid * from_mid;
     let one = f32x4::splat(1.0);
     let s_l = one + four(0.015) * from_mid / (four(20.0) + from_mid).sqrt();
     let s_c = one + four(0.045) * mean;
     let s_h = one + four(0.015 * 1.3) * mean;
-    dl * dl / (s_l * s_l) + (dc * dc / (s_c * s_c) + dh / (s_h * s_h)) * four(turned(target, near))
+    // The turn of blues takes away only where a colour is both stronger and of a later hue, or both weaker and of an earlier.
+    let takes = (dc * (labs.b * a - labs.a * b)).simd_gt(f32x4::ZERO);
+    let turned = takes.select(four(turned), one);
+    dl * dl / (s_l * s_l) + (dc * dc / (s_c * s_c) + dh / (s_h * s_h)) * turned
 }
 
 /// From which ΔE00 on hues may be far apart†.
@@ -494,7 +500,7 @@ mod tests {
             let four = |value: f64| f32x4::splat(value as f32);
             let labs = Labs { l: four(other.l), a: four(other.a), b: four(other.b) };
             let exact = difference(other, target).value();
-            let rough = f64::from(roughly(target, &labs, exact).to_array()[0]).sqrt();
+            let rough = f64::from(roughly(&target.into(), &labs, turned(target, exact)).to_array()[0]).sqrt();
             assert!(rough <= ROUGHLY * exact + 1e-3, "{target:?} {other:?}: {rough} of {exact}");
         }
     }

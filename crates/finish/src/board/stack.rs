@@ -12,7 +12,6 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::{ByPlace, Ground, Place, Print, Share};
 use crate::film::Sheet;
-use crate::material::SEALED;
 use crate::surface::Sheen;
 use crate::{BadPaint, Material, Microns, State};
 
@@ -135,7 +134,7 @@ impl PlaceSeen {
 }
 
 /// A curve as it is seen in a light.
-pub(super) fn lab(curve: &Reflectance, light: Light) -> Lab {
+pub(crate) fn lab(curve: &Reflectance, light: Light) -> Lab {
     Lab::of(Xyz::of(curve, light), light.white())
 }
 
@@ -269,7 +268,7 @@ impl Stack {
         };
         let filled_below = match state {
             State::Dry => lying().filter(|(_, sheets)| sheets.seals).map(|(n, _)| n).next_back().unwrap_or(0),
-            State::Wet | State::Sealed => usize::MAX,
+            State::Wet | State::Sealed | State::Buffed => usize::MAX,
         };
         let last = lying().map(|(n, _)| n).next_back();
         let (mut inside, mut alpha, mut lustre) = (*self.ground.bands(), self.alpha, 0.0);
@@ -285,9 +284,8 @@ impl Stack {
             lustre = lustre * sheet.lets_through() + sheets.lustre;
         }
         let alpha = match state {
-            State::Dry => alpha,
             State::Wet => 0.0,
-            State::Sealed => alpha.min(SEALED),
+            _ => alpha.min(state.seal().unwrap_or(1.0)),
         };
         let seen = Sheen::new(alpha).seen(&Reflectance::clamped(inside));
         AreaState { present, share, seen, lustre: lustre.min(1.0) }

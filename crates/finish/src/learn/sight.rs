@@ -11,7 +11,6 @@ use super::reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER};
 use crate::State;
 use crate::film::{film_over, thick_film};
 use crate::hiding::{chart_black, chart_white};
-use crate::material::SEALED;
 use crate::surface::{K1, K2};
 
 /// What the model leaves out, along one direction of colour, ΔE00†: paint is no perfect film.
@@ -84,8 +83,11 @@ impl Stirred {
         let (s, follows, alpha, free) = match state {
             State::Dry => (self.s[i], 1.0, self.alpha, 1.0),
             State::Wet => (self.s[i] * filled + self.milk, filled, 0.0, 0.0),
-            State::Sealed if self.alpha > SEALED => (self.s[i] * filled, filled, SEALED, 0.0),
-            State::Sealed => (self.s[i] * filled, filled, self.alpha, 1.0),
+            State::Sealed | State::Buffed => {
+                let seal = state.seal().unwrap_or(1.0);
+                let free = if self.alpha > seal { 0.0 } else { 1.0 };
+                (self.s[i] * filled, filled, self.alpha.min(seal), free)
+            }
         };
         let k = self.k[i];
         let inside = |k: f64, s: f64, stretch: f64| match film {

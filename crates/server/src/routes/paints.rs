@@ -129,7 +129,7 @@ pub struct HowSure {
 pub struct PaintPage {
     /// The paint.
     paint: Paint,
-    /// Its drawdown in every light (columns) and state (rows: wet, dry, sealed).
+    /// Its drawdown in every light (columns) and state (rows: wet, dry, sealed, buffed).
     looks: Vec<LooksInState>,
     /// What to do next, in a sentence.
     advice: String,
