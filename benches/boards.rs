@@ -4,8 +4,9 @@ use std::hint::black_box;
 use std::time::{Duration, Instant};
 
 use warm_blend_finish::board::{Ground, GroundKind, Place, Stack, Technique};
+use warm_blend_finish::piece::Mark;
 use warm_blend_finish::{Class, CoatsToHide, Masstone, Material, Parts, State, mix};
-use warm_blend_render::{Coats, Plate, Shading, draw};
+use warm_blend_render::{Coats, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
 
 fn paint(code: &str) -> Material {
@@ -76,21 +77,21 @@ fn main() {
             }
         }
     });
-    let coats: Vec<Coats> =
-        strips.iter().map(|stack| Coats { stack, techniques: &LAYERS, layers: 6 }).collect();
+    let marks = LAYERS.map(Mark::By);
+    let coats: Vec<Coats> = strips.iter().map(|stack| Coats { stack, marks: &marks, layers: 6 }).collect();
     timed("the relief of a picture, 1200 × 800", 5, || {
-        black_box(Plate::new(1200, 800).unwrap());
+        black_box(Relief::panelled(1200, 800).unwrap());
     });
-    let plate = Plate::new(1200, 800).unwrap();
+    let plate = Relief::panelled(1200, 800).unwrap();
     let picture =
-        |coats: &[Coats], plate: &Plate| draw(plate, coats, Light::Daylight, State::Dry, Shading::Soft);
+        |coats: &[Coats], plate: &Relief| draw(plate, coats, Light::Daylight, State::Dry, Shading::Soft);
     timed("a picture of one strip, 1200 × 800", 20, || {
         black_box(picture(&coats[..1], &plate));
     });
     timed("six strips side by side, 1200 × 800", 20, || {
         black_box(picture(&coats, &plate));
     });
-    let draft = Plate::new(840, 420).unwrap();
+    let draft = Relief::panelled(840, 420).unwrap();
     timed("one strip as the screen shows it, 840 × 420, with its PNG", 20, || {
         black_box(picture(&coats[..1], &draft).to_png());
     });

@@ -8,6 +8,8 @@ import { LightProvider } from './light/light';
 import { NoticeProvider } from './parts/Notice';
 import { Board } from './screens/board/Board';
 import { Label } from './screens/label/Label';
+import { Piece } from './screens/piece/Piece';
+import { Sheet } from './screens/piece/Sheet';
 import { Pot } from './screens/pot/Pot';
 import { Shelf } from './screens/shelf/Shelf';
 import './styles.css';
@@ -29,11 +31,13 @@ if (root) {
             <BrowserRouter>
               <Routes>
                 <Route element={<Frame />}>
+                  <Route path="/piece" element={<Piece />} />
+                  <Route path="/piece/sheet" element={<Sheet />} />
                   <Route path="/shelf/:id?" element={<Shelf />} />
                   <Route path="/pot/:id?" element={<Pot />} />
                   <Route path="/board/:id?" element={<Board />} />
                   <Route path="/label/:id" element={<Label />} />
-                  <Route path="*" element={<Navigate to="/shelf" replace />} />
+                  <Route path="*" element={<Navigate to="/piece" replace />} />
                 </Route>
               </Routes>
             </BrowserRouter>

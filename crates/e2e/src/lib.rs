@@ -30,28 +30,33 @@ pub struct Painter {
 }
 
 impl Painter {
-    /// Before the demo workspace, 1280×800.
+    /// Before the shelf of the demo workspace, 1280×800.
     pub async fn at_the_demo() -> Self {
-        Self::before(|file| Workspace::demo(file).expect("the demo opens")).await
+        Self::before(|file| Workspace::demo(file).expect("the demo opens"), "/shelf").await
+    }
+
+    /// The same as it opens by itself.
+    pub async fn at_the_door() -> Self {
+        Self::before(|file| Workspace::demo(file).expect("the demo opens"), "/").await
     }
 
     /// The same with a simulated scale under the pot.
     pub async fn at_the_demo_with_a_scale() -> Self {
         let scale = warm_blend_server::stand_in::run(0).await.expect("a scale");
-        Self::before(|file| {
+        let open = |file: &Path| {
             let workspace = Workspace::demo(file).expect("the demo opens");
             workspace.connect_scale(scale);
             workspace
-        })
-        .await
+        };
+        Self::before(open, "/shelf").await
     }
 
     /// Before a workspace with nothing in it.
     pub async fn at_an_empty_bench() -> Self {
-        Self::before(|file| Workspace::open(file).expect("a new workspace opens")).await
+        Self::before(|file| Workspace::open(file).expect("a new workspace opens"), "/shelf").await
     }
 
-    async fn before(open: impl FnOnce(&Path) -> Workspace) -> Self {
+    async fn before(open: impl FnOnce(&Path) -> Workspace, at: &str) -> Self {
         let folder = tempfile::tempdir().expect("a folder");
         let served = serve(open(&folder.path().join("workspace.db")), 0).await.expect("a port");
         let (chromedriver, port) = start_chromedriver();
@@ -67,7 +72,7 @@ impl Painter {
             addEventListener('error', e => complaints.push(e.message));
             addEventListener('unhandledrejection', e => complaints.push(String(e.reason)));";
         painter.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": listen})).await;
-        painter.open("/").await;
+        painter.open(at).await;
         painter
     }
 

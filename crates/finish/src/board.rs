@@ -39,6 +39,7 @@ pub use place::{ByPlace, Place, Share};
 pub use rescue::{Change, Mending, Trouble, Way};
 pub use rules::{Advice, Fix, Severity, advice};
 pub use school::School;
+pub(crate) use stack::lab;
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack};
 pub use technique::{Family, Hand, Load, NotAFilm, NotPasses, Passes, Print, Technique};
 pub use template::{Lacks, OnShelf, Template};

@@ -12,6 +12,7 @@
 //! | and of thousands of mixes? | [`QuickMixer`] |
 //! | which mix comes nearest, what is to be added, what lies between? | [`bench`] |
 //! | what does a whole finish look like, layer on layer? | [`board`] |
+//! | do the parts of a whole piece belong together? | [`piece`] |
 //! | how sure is any of that, and what would one more test buy? | [`learn`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | which family of hue is a colour of? | [`HueFamily`] |
@@ -42,6 +43,7 @@ mod measure;
 mod mix;
 mod name;
 pub mod photo;
+pub mod piece;
 mod pot;
 mod pour;
 mod product;
@@ -63,8 +65,7 @@ pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
 pub use pot::{
-    BadMix, Component, LoggedReading, MixId, PaintId, Piece, SavedMix, WholeParts, Workshop, nearest_whole,
-    simplest,
+    BadMix, Component, LoggedReading, MixId, PaintId, SavedMix, WholeParts, Workshop, nearest_whole, simplest,
 };
 pub use pour::{BadPour, Deed, PourRecord, Said, Standing, Step, TOUCH, touch};
 pub use product::{

@@ -166,13 +166,6 @@ impl SavedMix {
     }
 }
 
-/// The piece of furniture at hand.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Piece {
-    /// What it is called on every screen.
-    pub name: Name,
-}
-
 /// A reading in the log.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct LoggedReading {

@@ -3,8 +3,9 @@
 use std::time::Instant;
 
 use warm_blend_finish::board::{Ground, GroundKind, Stack, Technique};
+use warm_blend_finish::piece::Mark;
 use warm_blend_finish::{Class, CoatsToHide, Masstone, Material, Parts, State, mix};
-use warm_blend_render::{Coats, Plate, Shading, draw};
+use warm_blend_render::{Coats, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
 
 fn paint(class: Class, code: &str) -> Material {
@@ -83,7 +84,7 @@ fn main() {
         ),
     ];
     let start = Instant::now();
-    let plate = Plate::new(1200, 800).expect("a plate");
+    let plate = Relief::panelled(1200, 800).expect("a plate");
     println!("plate {:.0?}", start.elapsed());
     for (name, ground, layers) in &boards {
         let mut stack = Stack::over(&Ground::of(*ground)).expect("a ground");
@@ -95,8 +96,8 @@ fn main() {
                 stack.lay((*material).clone(), technique.usual(), seals, None);
             }
         }
-        let techniques: Vec<T> = layers.iter().map(|(technique, _)| *technique).collect();
-        let coats = Coats { stack: &stack, techniques: &techniques, layers: stack.len() };
+        let marks: Vec<Mark> = layers.iter().map(|(technique, _)| Mark::By(*technique)).collect();
+        let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };
         let draw = || draw(&plate, &[coats], Light::Daylight, State::Dry, Shading::Soft);
         draw();
         let start = Instant::now();

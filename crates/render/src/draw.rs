@@ -4,13 +4,14 @@ use std::sync::OnceLock;
 
 use rayon::prelude::*;
 use warm_blend_finish::State;
-use warm_blend_finish::board::{Place, Stack, Technique};
+use warm_blend_finish::board::{Place, Stack};
+use warm_blend_finish::piece::Mark;
 use warm_blend_spectral::Light;
 
-use crate::Plate;
+use crate::Relief;
 use crate::colours::{Linear, Tone, tones};
-use crate::masks::{ALL, Spots, Table, in_pieces};
-use crate::plate::Spot;
+use crate::masks::{ALL, COATS, NOTHING, Pixel, Spots, Table, in_pieces};
+use crate::relief::Spot;
 
 /// A strip to be drawn.
 #[derive(Debug, Clone, Copy)]
@@ -18,7 +19,7 @@ pub struct Coats<'a> {
     /// Its films.
     pub stack: &'a Stack,
     /// How each of its layers was put on, from the ground up.
-    pub techniques: &'a [Technique],
+    pub marks: &'a [Mark],
     /// How many of them are on.
     pub layers: usize,
 }
@@ -44,35 +45,55 @@ pub struct Picture {
     pub rgb: Vec<u8>,
 }
 
-/// Draws strips side by side on a plate, as they look in a light and a state. Without a strip there is nothing to draw: the
+/// Draws strips side by side on a relief, as they look in a light and a state. Without a strip there is nothing to draw: the
 /// picture is black.
-pub fn draw(plate: &Plate, strips: &[Coats], light: Light, state: State, shading: Shading) -> Picture {
-    let (width, height) = (plate.width, plate.height);
-    let mut rgb = vec![0; 3 * width * height];
-    if !strips.is_empty() {
-        let spots = Spots::of(plate, strips);
-        let tones: Vec<Vec<Tone>> = spots
-            .present
-            .iter()
-            .enumerate()
-            .map(|(group, present)| {
-                let strip = &strips[group / Place::ALL.len()];
-                tones(strip.stack, Place::ALL[group % 3], strip.layers, present, light, state)
-            })
-            .collect();
-        paint(plate, &spots, &tones, shading, &mut rgb);
-    }
-    Picture { width: width as u32, height: height as u32, rgb }
+pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shading: Shading) -> Picture {
+    let (width, n) = (relief.width, strips.len());
+    let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
+    let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
+    draw_laid(relief, &lay, strips, light, state, shading)
 }
 
-fn paint(plate: &Plate, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, rgb: &mut [u8]) {
+/// Draws coats that lie as `lay` says: by pixel the number of a coat, [`NOTHING`] where there is none. More coats than can be
+/// told apart are left out.
+pub(crate) fn draw_laid(
+    relief: &Relief,
+    lay: &[u8],
+    coats: &[Coats],
+    light: Light,
+    state: State,
+    shading: Shading,
+) -> Picture {
+    let coats = &coats[..coats.len().min(COATS)];
+    let mut rgb = vec![0; 3 * lay.len()];
+    if !coats.is_empty() {
+        let spots = Spots::of(relief, lay, coats);
+        let tones: Vec<Vec<Tone>> = spots
+            .present
+            .par_iter()
+            .enumerate()
+            .map(|(group, present)| {
+                let coat = &coats[group / Place::ALL.len()];
+                tones(coat.stack, Place::ALL[group % 3], coat.layers, present, light, state)
+            })
+            .collect();
+        paint(relief, &spots, &tones, shading, &mut rgb);
+    }
+    Picture { width: relief.width as u32, height: relief.height as u32, rgb }
+}
+
+fn paint(relief: &Relief, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, rgb: &mut [u8]) {
     // What pools on average is taken out, so that a state's mean stays what it is.
     let pooled = in_pieces(
-        plate.pixels.len(),
+        relief.pixels.len(),
         |pixels| {
             let mut pooled = Table::of(tones, |_, _, _| [0i64; 3]);
             for i in pixels {
-                let (group, shows, pool) = (spots.group[i], spots.shows[i], i64::from(plate.pixels[i].pools));
+                let Pixel { group, shows, state, other } = spots.pixels[i];
+                if group == NOTHING {
+                    continue;
+                }
+                let pool = i64::from(relief.pixels[i].pools);
                 let mut add = |state: u16, shows: u8| {
                     let [thick, thin, n] = pooled.at_mut(group, state);
                     let shows = i64::from(shows);
@@ -80,9 +101,9 @@ fn paint(plate: &Plate, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, rg
                     *thin += shows * (-pool).max(0);
                     *n += shows;
                 };
-                add(spots.state[i], ALL - shows);
+                add(state, ALL - shows);
                 if shows > 0 {
-                    add(spots.other[i], shows);
+                    add(other, shows);
                 }
             }
             pooled
@@ -102,10 +123,14 @@ fn paint(plate: &Plate, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, rg
         Tone { usual: std::array::from_fn(usual), ..*tone }
     });
     let to_screen = screen();
-    rgb.par_chunks_exact_mut(3 * plate.width).enumerate().for_each(|(y, row)| {
+    rgb.par_chunks_exact_mut(3 * relief.width).enumerate().for_each(|(y, row)| {
         for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
-            let i = y * plate.width + x;
-            let colour = shown(&plate.pixels[i], &tones, spots, i, shading);
+            let i = y * relief.width + x;
+            let shows = &spots.pixels[i];
+            if shows.group == NOTHING {
+                continue;
+            }
+            let colour = shown(&relief.pixels[i], &tones, shows, shading);
             for c in 0..3 {
                 pixel[c] = to_screen[(colour[c].clamp(0.0, 1.0) * (STEPS - 1) as f32 + 0.5) as usize];
             }
@@ -115,13 +140,13 @@ fn paint(plate: &Plate, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, rg
 
 /// What a pixel shows.
 #[inline]
-fn shown(spot: &Spot, tones: &Table<Tone>, spots: &Spots, i: usize, shading: Shading) -> Linear {
+fn shown(spot: &Spot, tones: &Table<Tone>, pixel: &Pixel, shading: Shading) -> Linear {
     let pool = f32::from(spot.pools) * (1.0 / 127.0);
-    let tone = tones.at(spots.group[i], spots.state[i]);
+    let tone = tones.at(pixel.group, pixel.state);
     let mut colour = pooling(tone, pool);
-    if spots.shows[i] > 0 {
-        let other = pooling(tones.at(spots.group[i], spots.other[i]), pool);
-        let shows = f32::from(spots.shows[i]) * (1.0 / 255.0);
+    if pixel.shows > 0 {
+        let other = pooling(tones.at(pixel.group, pixel.other), pool);
+        let shows = f32::from(pixel.shows) * (1.0 / 255.0);
         for c in 0..3 {
             colour[c] += shows * (other[c] - colour[c]);
         }

@@ -1,12 +1,13 @@
-//! A sample board as pixels, from the physics of its layers.
+//! A sample board or a piece as pixels, from the physics of its layers.
 //!
 //! | question | where |
 //! |---|---|
-//! | what is the board carved like, and which pixel is field, recess or edge? | [`Plate`] |
+//! | what is the board carved like, and which pixel is field, recess or edge? | [`Relief::panelled`] |
+//! | and a piece? | [`Front`] |
 //! | what does a technique's mark look like? | `texture` |
 //! | which layers lie at a pixel? | `masks` |
 //! | what colour is that? | `colours` |
-//! | all of it | [`draw`], [`Coats`], [`Picture`] |
+//! | all of it | [`draw`], [`Front::draw`], [`Coats`], [`Picture`] |
 //!
 //! The picture says what the engine says: at each kind of place every state of the layers takes exactly its share of the
 //! pixels, and with the shading off the mean colour is the one seen from across the room. What is drawn beyond that, the
@@ -15,16 +16,19 @@
 //! Everything is a function of its arguments: the same board is the same picture.
 //!
 //! What this crate leaves out: which layers there are (that is the board of `warm-blend-finish`), and how a picture
-//! travels. The relief is one invented piece of panelling, not the painter's.
+//! travels. The board's relief is one invented piece of panelling, and a piece's is generic, not the painter's.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod colours;
 mod draw;
+mod front;
 mod masks;
 mod plate;
+mod relief;
 mod texture;
 
 pub use draw::{Coats, Picture, Shading, draw};
-pub use plate::{BadSize, Plate};
+pub use front::{Front, Placed};
+pub use relief::{BadSize, Relief};

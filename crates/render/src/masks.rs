@@ -8,9 +8,11 @@
 
 use rayon::prelude::*;
 use warm_blend_finish::board::{Family, Place, Present, Technique};
+use warm_blend_finish::piece::{Age, Mark};
 
+use crate::relief::Spot;
 use crate::texture::{SIDE, TILE_MM, Texture, softness};
-use crate::{Coats, Plate};
+use crate::{Coats, Relief};
 
 /// Ranks that are told apart.
 const BINS: usize = 2048;
@@ -20,25 +22,34 @@ const BIN: usize = RANKS as usize / BINS;
 const RANKS: f32 = 65536.0;
 /// All that a pixel can show.
 pub(crate) const ALL: u8 = 255;
+/// The group of a pixel that nothing is painted on.
+pub(crate) const NOTHING: u8 = 255;
+/// So many coats can be told apart in one picture.
+pub(crate) const COATS: usize = NOTHING as usize / Place::ALL.len();
 
 /// The states of all pixels.
 pub(crate) struct Spots {
-    /// By pixel: strip and place.
-    pub group: Vec<u8>,
-    /// By pixel: which state of its group.
-    pub state: Vec<u16>,
-    /// By pixel: the state beyond the rim it is near to.
-    pub other: Vec<u16>,
-    /// By pixel: how much of that shows, 255 for all.
-    pub shows: Vec<u8>,
-    /// By group (strip and place): the states.
+    /// Row by row.
+    pub pixels: Vec<Pixel>,
+    /// By group (coat and place): the states.
     pub present: Vec<Vec<Present>>,
 }
 
-/// Which strip each column belongs to.
-fn strip_of(x: usize, width: usize, strips: usize) -> usize {
-    (x * strips / width).min(strips - 1)
+/// What a pixel shows.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Pixel {
+    /// Coat and place; [`NOTHING`] where nothing is painted.
+    pub group: u8,
+    /// How much of `other` shows, 255 for all.
+    pub shows: u8,
+    /// Which state of its group.
+    pub state: u16,
+    /// The state beyond the rim it is near to.
+    pub other: u16,
 }
+
+/// A state that a layer does not divide.
+const WHOLE: u16 = u16::MAX;
 
 /// What a layer does to each state of a group.
 #[derive(Clone, Copy)]
@@ -48,20 +59,22 @@ struct Step {
 }
 
 impl Spots {
-    pub(crate) fn of(plate: &Plate, strips: &[Coats]) -> Self {
-        let n = plate.width * plate.height;
+    /// Of coats that lie as `lay` says: by pixel the number of a coat, [`NOTHING`] where none does.
+    pub(crate) fn of(relief: &Relief, lay: &[u8], strips: &[Coats]) -> Self {
+        let n = lay.len();
         let groups = strips.len() * Place::ALL.len();
+        let pixel = |(coat, spot): (&u8, &Spot)| {
+            let group = if *coat == NOTHING { NOTHING } else { 3 * coat + spot.place };
+            Pixel { group, shows: 0, state: 0, other: 0 }
+        };
         let mut spots = Self {
-            group: (0..n).into_par_iter().map(|i| group(plate, i, strips.len())).collect(),
-            state: vec![0; n],
-            other: vec![0; n],
-            shows: vec![0; n],
+            pixels: lay.par_iter().zip(&relief.pixels).map(pixel).collect(),
             present: vec![vec![0]; groups],
         };
         let splits: Vec<_> =
             strips.iter().flat_map(|strip| Place::ALL.map(|place| strip.stack.splits(place))).collect();
         let most = strips.iter().map(|strip| strip.layers.min(strip.stack.len())).max().unwrap_or(0);
-        let mut ranks = vec![0u16; n];
+        let mut bins = vec![0u16; n];
         for layer in 0..most {
             let steps: Vec<Vec<Option<Step>>> = (0..groups)
                 .map(|group| {
@@ -85,20 +98,17 @@ impl Spots {
                 })
                 .collect();
             let broken = |steps: &Vec<Option<Step>>| steps.iter().flatten().any(|step| step.share < 1.0);
-            let soft: Vec<f32> = strips
+            let pressed: Vec<Option<Pressed>> = strips
                 .iter()
-                .map(|strip| {
-                    let technique = strip.techniques.get(layer);
-                    technique.map_or(0.0, |technique| softness(*technique) * spread(*technique))
+                .enumerate()
+                .map(|(coat, strip)| {
+                    let divides = steps[3 * coat..3 * coat + 3].iter().any(broken);
+                    let mark = strip.marks.get(layer).filter(|_| divides)?;
+                    Some(Pressed::new(*mark))
                 })
                 .collect();
             if steps.iter().any(broken) {
-                for (x0, x1, strip) in bands(plate.width, strips.len()) {
-                    if let Some(technique) = strips[strip].techniques.get(layer) {
-                        mark(plate, *technique, layer, x0..x1, &mut ranks);
-                    }
-                }
-                spots.divide(&steps, &soft, &ranks);
+                spots.divide(&steps, &Press::new(relief, lay, &pressed, layer), &mut bins);
             } else {
                 spots.cover(&steps);
             }
@@ -109,48 +119,45 @@ impl Spots {
     /// A layer that covers states whole.
     fn cover(&mut self, steps: &[Vec<Option<Step>>]) {
         let after = Table::of(steps, |_, before, step| step.map_or(before, |step| step.covered));
-        let pixels = self.state.iter_mut().zip(&mut self.other).zip(&self.group);
-        for ((state, other), group) in pixels {
-            *state = *after.at(*group, *state);
-            *other = *after.at(*group, *other);
-        }
+        self.pixels.par_iter_mut().with_min_len(1 << 14).for_each(|pixel| {
+            if pixel.group != NOTHING {
+                pixel.state = *after.at(pixel.group, pixel.state);
+                pixel.other = *after.at(pixel.group, pixel.other);
+            }
+        });
     }
 
-    /// A layer that divides states by rank.
-    fn divide(&mut self, steps: &[Vec<Option<Step>>], soft: &[f32], ranks: &[u16]) {
+    /// A layer that divides states by rank. `bins` are room for the ranks of its mark.
+    fn divide(&mut self, steps: &[Vec<Option<Step>>], press: &Press, bins: &mut [u16]) {
         // Those that are divided, by their number.
         let mut divided = Vec::new();
         let number = Table::of(steps, |group, _, step| {
-            let step = (*step)?;
-            divided.push((step, soft[group / 3]));
-            Some(divided.len() - 1)
+            let Some(step) = *step else { return WHOLE };
+            divided.push((step, press.soft(group / 3)));
+            (divided.len() - 1) as u16
         });
-        let lying = in_pieces(
-            ranks.len(),
-            |pixels| {
-                let mut lying: Vec<Lying> = divided.iter().map(|_| Lying::default()).collect();
-                for i in pixels {
-                    let (bin, shows) = (usize::from(ranks[i]) / BIN, self.shows[i]);
-                    if let Some(number) = number.at(self.group[i], self.state[i]) {
-                        match shows {
-                            0 => lying[*number].whole[bin] += 1,
-                            _ => lying[*number].rim[bin] += u32::from(ALL - shows),
-                        }
-                    }
-                    if shows > 0
-                        && let Some(number) = number.at(self.group[i], self.other[i])
-                    {
-                        lying[*number].rim[bin] += u32::from(shows);
+        let none = || -> Vec<Lying> { divided.iter().map(|_| Lying::default()).collect() };
+        let rows =
+            bins.par_chunks_exact_mut(press.relief.width).zip(self.pixels.par_chunks(press.relief.width));
+        let many = press.relief.height.div_ceil(2 * rayon::current_num_threads()).max(1);
+        let lying = rows
+            .enumerate()
+            .with_min_len(many)
+            .fold(none, |mut lying, (y, (bins, pixels))| {
+                press.row(y, bins);
+                for (bin, pixel) in bins.iter().zip(pixels) {
+                    if pixel.group != NOTHING {
+                        count(&mut lying, &number, usize::from(*bin), pixel);
                     }
                 }
                 lying
-            },
-            |lying, more| {
+            })
+            .reduce(none, |mut lying, more| {
                 for (lying, more) in lying.iter_mut().zip(&more) {
                     lying.add(more);
                 }
-            },
-        );
+                lying
+            });
         let cuts: Vec<(u16, Vec<u8>)> = divided
             .par_iter()
             .zip(&lying)
@@ -159,32 +166,53 @@ impl Spots {
                 (step.covered, (0..BINS).map(|bin| cut.cover(bin)).collect())
             })
             .collect();
-        let cut = |group: u8, state: u16, rank: u16| {
-            let (covered, cover) = &cuts[(*number.at(group, state))?];
-            Some((*covered, cover[usize::from(rank) / BIN]))
+        let cut = |group: u8, state: u16, bin: u16| {
+            let (covered, cover) = cuts.get(usize::from(*number.at(group, state)))?;
+            Some((*covered, cover[usize::from(bin)]))
         };
-        let pixels = self.state.par_iter_mut().zip(&mut self.other).zip(&mut self.shows);
-        pixels.zip(&self.group).zip(ranks).with_min_len(1 << 14).for_each(
-            |((((state, other), shows), group), rank)| {
-                if *shows == 0 {
-                    let Some((covered, cover)) = cut(*group, *state, *rank) else { return };
-                    (*state, *other, *shows) = if cover > ALL / 2 {
-                        (covered, *state, ALL - cover)
-                    } else {
-                        (*state, covered, cover)
-                    };
-                    return;
-                }
-                let after = |before: u16| match cut(*group, before, *rank) {
-                    Some((covered, cover)) if cover > ALL / 2 => covered,
-                    _ => before,
+        let pixels = self.pixels.par_iter_mut().zip(bins);
+        pixels.with_min_len(1 << 14).for_each(|(pixel, bin)| {
+            let Pixel { group, shows, state, other } = *pixel;
+            if group == NOTHING {
+                return;
+            }
+            if shows == 0 {
+                let Some((covered, cover)) = cut(group, state, *bin) else { return };
+                *pixel = if cover > ALL / 2 {
+                    Pixel { group, shows: ALL - cover, state: covered, other: state }
+                } else {
+                    Pixel { group, shows: cover, state, other: covered }
                 };
-                (*state, *other) = (after(*state), after(*other));
-                if state == other {
-                    *shows = 0;
-                }
-            },
-        );
+                return;
+            }
+            let after = |before: u16| match cut(group, before, *bin) {
+                Some((covered, cover)) if cover > ALL / 2 => covered,
+                _ => before,
+            };
+            (pixel.state, pixel.other) = (after(state), after(other));
+            if pixel.state == pixel.other {
+                pixel.shows = 0;
+            }
+        });
+    }
+}
+
+/// Counts what a pixel shows of states that are divided.
+#[inline]
+fn count(lying: &mut [Lying], number: &Table<u16>, bin: usize, pixel: &Pixel) {
+    let here = *number.at(pixel.group, pixel.state);
+    if here != WHOLE {
+        let lying = &mut lying[usize::from(here)];
+        match pixel.shows {
+            0 => lying.whole[bin] += 1,
+            shows => lying.rim[bin] += u32::from(ALL - shows),
+        }
+    }
+    if pixel.shows > 0 {
+        let beyond = *number.at(pixel.group, pixel.other);
+        if beyond != WHOLE {
+            lying[usize::from(beyond)].rim[bin] += u32::from(pixel.shows);
+        }
     }
 }
 
@@ -312,72 +340,139 @@ impl Cut {
     }
 }
 
-/// The group of a pixel: strip and place.
-#[inline]
-fn group(plate: &Plate, i: usize, strips: usize) -> u8 {
-    let strip = if strips == 1 { 0 } else { strip_of(i % plate.width, plate.width, strips) };
-    strip as u8 * 3 + plate.pixels[i].place
+/// How far the ranks of a mark are moved, as a share of all, by where a spot is†: where it stands out by a millimetre, on an
+/// outline, at the bottom of its part. On what stands out comes what is drawn across it or worn off it; into what lies low
+/// comes what is wiped or runs.
+struct Drawn {
+    out: f32,
+    near: f32,
+    low: f32,
 }
 
-/// Columns of each strip.
-fn bands(width: usize, strips: usize) -> impl Iterator<Item = (usize, usize, usize)> {
-    let begins = move |strip: usize| (strip * width).div_ceil(strips);
-    (0..strips).map(move |strip| (begins(strip), begins(strip + 1), strip))
-}
-
-/// How far the ranks of a mark are moved where a spot stands out by a millimetre, as a share of all: on what stands out comes
-/// what is drawn across it or worn off it; into what lies low comes what is wiped or runs†.
-fn drawn(technique: Technique) -> f32 {
-    match technique.family() {
-        Family::Wear => -0.55,
-        Family::Gild => -1.1,
-        _ if technique == Technique::DryBrush => -0.55,
-        Family::Glaze | Family::Wash | Family::Wax | Family::Blend => 0.275,
-        _ => 0.0,
+impl Drawn {
+    fn of(mark: Mark) -> Self {
+        let by = |out, near, low| Self { out, near, low };
+        match mark {
+            Mark::By(technique) => by(
+                match technique.family() {
+                    Family::Wear => -0.55,
+                    Family::Gild => -1.1,
+                    _ if technique == Technique::DryBrush => -0.55,
+                    Family::Glaze | Family::Wash | Family::Wax | Family::Blend => 0.275,
+                    _ => 0.0,
+                },
+                0.0,
+                0.0,
+            ),
+            Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
+            Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
+            Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
+            Mark::Aged(Age::SunFade) => by(0.0, 0.2, 0.9),
+            Mark::Aged(Age::Verdigris) => by(0.4, -0.2, -0.6),
+        }
     }
 }
 
-/// What is left of a mark's own ranks where they are moved.
-fn spread(technique: Technique) -> f32 {
-    1.0 / (1.0 + 2.0 * drawn(technique).abs())
+/// A layer's mark, ready to be pressed.
+struct Pressed {
+    tile: &'static [u16],
+    /// Only what follows the brush turns with it.
+    turns: bool,
+    /// The mark's own ranks, fine and in patches.
+    fine: f32,
+    broad: f32,
+    /// What a spot adds by how it stands, and what keeps all ranks above nought.
+    out: f32,
+    near: f32,
+    low: f32,
+    least: f32,
+    /// Half the width of a rim, as a share of all ranks.
+    soft: f32,
 }
 
-/// Ranks of a technique's mark over some columns.
-fn mark(
-    plate: &Plate,
-    technique: Technique,
-    layer: usize,
-    columns: std::ops::Range<usize>,
-    ranks: &mut [u16],
-) {
-    let tile = Texture::of(technique).tile();
-    let cloud = Texture::Cloud.tile();
-    let scale = plate.mm * SIDE as f64 / TILE_MM;
-    // Each layer begins elsewhere on the tile.
-    let (ox, oy) = ((layer * 197 + 61) % SIDE, (layer * 331 + 17) % SIDE);
-    let on_tile = |n: usize, offset: usize, scale: f64| -> Vec<usize> {
-        (0..n).map(|v| ((v as f64 * scale) as usize + offset) % SIDE).collect()
-    };
-    let most = plate.width.max(plate.height);
-    let (across, down) = (on_tile(most, ox, scale), on_tile(most, oy, scale));
-    let (wide, tall) = (on_tile(plate.width, oy, 0.23 * scale), on_tile(plate.height, ox, 0.23 * scale));
-    // Ranks are spread so that none falls off either end.
-    let (drawn, spread) = (drawn(technique), spread(technique));
-    let (mark_by, drawn_by, least) = (spread, spread * drawn * RANKS / 127.0, spread * drawn.abs() * RANKS);
-    let patches = if technique == Technique::Stencil { 0.05 } else { 0.22 };
-    // Only what follows the brush turns with it.
-    let turns = Texture::of(technique) == Texture::Streaks;
-    ranks.par_chunks_exact_mut(plate.width).enumerate().for_each(|(y, row)| {
-        let spots = &plate.pixels[y * plate.width..];
-        for x in columns.clone() {
-            let at = if turns && spots[x].upright {
-                down[x] * SIDE + across[y]
-            } else {
-                down[y] * SIDE + across[x]
-            };
-            let (fine, broad) = (f32::from(tile[at]), f32::from(cloud[tall[y] * SIDE + wide[x]]));
-            let mark = (1.0 - patches) * fine + patches * broad;
-            row[x] = (least + mark_by * mark + drawn_by * f32::from(spots[x].stands_out)) as u16;
+impl Pressed {
+    fn new(mark: Mark) -> Self {
+        let texture = Texture::of(mark);
+        let Drawn { out, near, low } = Drawn::of(mark);
+        let least = -out.abs() + near.min(0.0) + low.min(0.0);
+        let most = 1.0 + out.abs() + near.max(0.0) + low.max(0.0);
+        // Ranks are spread so that none falls off either end.
+        let spread = 1.0 / (most - least);
+        let patches = match mark {
+            Mark::By(Technique::Stencil) => 0.05,
+            Mark::By(_) | Mark::Aged(Age::Wear) => 0.22,
+            Mark::Aged(_) => 0.4,
+        };
+        Self {
+            tile: texture.tile(),
+            turns: texture == Texture::Streaks,
+            fine: spread * (1.0 - patches),
+            broad: spread * patches,
+            out: spread * out * RANKS / 127.0,
+            near: spread * near * RANKS / 255.0,
+            low: spread * low * RANKS / 255.0,
+            least: -spread * least * RANKS,
+            soft: softness(mark) * spread,
         }
-    });
+    }
+}
+
+/// The marks of a layer, each where its coat lies.
+struct Press<'a> {
+    relief: &'a Relief,
+    lay: &'a [u8],
+    pressed: &'a [Option<Pressed>],
+    /// Where on a tile columns and rows are, of the mark and of its patches.
+    across: Vec<usize>,
+    down: Vec<usize>,
+    wide: Vec<usize>,
+    tall: Vec<usize>,
+}
+
+impl<'a> Press<'a> {
+    fn new(relief: &'a Relief, lay: &'a [u8], pressed: &'a [Option<Pressed>], layer: usize) -> Self {
+        let scale = relief.mm * SIDE as f64 / TILE_MM;
+        // Each layer begins elsewhere on the tile.
+        let (ox, oy) = ((layer * 197 + 61) % SIDE, (layer * 331 + 17) % SIDE);
+        let on_tile = |n: usize, offset: usize, scale: f64| -> Vec<usize> {
+            (0..n).map(|v| ((v as f64 * scale) as usize + offset) % SIDE).collect()
+        };
+        let most = relief.width.max(relief.height);
+        Self {
+            relief,
+            lay,
+            pressed,
+            across: on_tile(most, ox, scale),
+            down: on_tile(most, oy, scale),
+            wide: on_tile(relief.width, oy, 0.23 * scale),
+            tall: on_tile(relief.height, ox, 0.23 * scale),
+        }
+    }
+
+    /// Half the width of a coat's rims, as a share of all ranks.
+    fn soft(&self, coat: usize) -> f32 {
+        self.pressed[coat].as_ref().map_or(0.0, |pressed| pressed.soft)
+    }
+
+    /// The bins of ranks of a row. Where no mark is, they stay as they are.
+    fn row(&self, y: usize, bins: &mut [u16]) {
+        let width = self.relief.width;
+        let (spots, lay) = (&self.relief.pixels[y * width..], &self.lay[y * width..]);
+        let cloud = &Texture::Cloud.tile()[self.tall[y] * SIDE..][..SIDE];
+        let (along, upon) = (self.down[y] * SIDE, self.across[y]);
+        for (x, bin) in bins.iter_mut().enumerate() {
+            let Some(Some(pressed)) = self.pressed.get(usize::from(lay[x])) else { continue };
+            let spot = &spots[x];
+            let turns = pressed.turns && spot.upright;
+            let at = if turns { self.down[x] * SIDE + upon } else { along + self.across[x] };
+            let (fine, broad) = (f32::from(pressed.tile[at]), f32::from(cloud[self.wide[x]]));
+            let rank = pressed.least
+                + pressed.fine * fine
+                + pressed.broad * broad
+                + pressed.out * f32::from(spot.stands_out)
+                + pressed.near * f32::from(spot.near)
+                + pressed.low * f32::from(spot.low);
+            *bin = (rank.max(0.0) as u16) / BIN as u16;
+        }
+    }
 }

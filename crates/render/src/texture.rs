@@ -6,6 +6,7 @@
 use std::sync::OnceLock;
 
 use warm_blend_finish::board::Technique;
+use warm_blend_finish::piece::{Age, Mark};
 
 /// Side of a tile, pixels; a pixel of it is [`TILE_MM`]`/SIDE` mm of board.
 pub(crate) const SIDE: usize = 512;
@@ -37,15 +38,17 @@ pub(crate) enum Texture {
 }
 
 /// How hard a mark's rim is, as a share of all ranks within which it fades.
-pub(crate) const fn softness(technique: Technique) -> f32 {
-    match technique {
-        Technique::WetBlend | Technique::MeshedGlaze => 0.35,
-        Technique::GlazeRaggedSoftened => 0.2,
-        Technique::WashPatted | Technique::MetallicWash => 0.3,
-        Technique::GlazeStippled | Technique::WashDripped => 0.15,
-        Technique::Speckle | Technique::KnifeFlecks | Technique::Stencil => 0.004,
-        Technique::DryBrush => 0.12,
-        _ => 0.06,
+pub(crate) const fn softness(mark: Mark) -> f32 {
+    match mark {
+        Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.35,
+        Mark::By(Technique::GlazeRaggedSoftened) => 0.2,
+        Mark::By(Technique::WashPatted | Technique::MetallicWash) => 0.3,
+        Mark::By(Technique::GlazeStippled | Technique::WashDripped) => 0.15,
+        Mark::By(Technique::Speckle | Technique::KnifeFlecks | Technique::Stencil) => 0.004,
+        Mark::By(Technique::DryBrush) => 0.12,
+        Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
+        Mark::Aged(Age::WaterMarks | Age::Verdigris) => 0.2,
+        Mark::Aged(Age::Grime | Age::SunFade) => 0.5,
     }
 }
 
@@ -62,7 +65,13 @@ impl Texture {
         Texture::Motif,
     ];
 
-    pub(crate) const fn of(technique: Technique) -> Self {
+    pub(crate) const fn of(mark: Mark) -> Self {
+        let technique = match mark {
+            Mark::By(technique) => technique,
+            Mark::Aged(Age::Wear) => return Texture::Rubbed,
+            Mark::Aged(Age::WaterMarks) => return Texture::Runs,
+            Mark::Aged(Age::Grime | Age::SunFade | Age::Verdigris) => return Texture::Cloud,
+        };
         match technique {
             Technique::GlazeStippled | Technique::TextureCoat | Technique::RolledCoat => Texture::Stipple,
             Technique::GlazeRagged | Technique::GlazeRaggedSoftened => Texture::Rag,

@@ -2,8 +2,9 @@
 
 use proptest::prelude::*;
 use warm_blend_finish::board::{Ground, GroundKind, Place, Stack, Technique};
+use warm_blend_finish::piece::Mark;
 use warm_blend_finish::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
-use warm_blend_render::{Coats, Picture, Plate, Shading, draw};
+use warm_blend_render::{Coats, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
 
 fn paint(class: Class, [red, green, blue]: [u8; 3]) -> Material {
@@ -33,14 +34,14 @@ fn stack(ground: GroundKind, layers: &[Put]) -> Stack {
     stack
 }
 
-fn drawn(plate: &Plate, stack: &Stack, layers: &[Put], shading: Shading) -> Picture {
-    let techniques: Vec<Technique> = layers.iter().map(|(technique, ..)| *technique).collect();
-    let coats = Coats { stack, techniques: &techniques, layers: stack.len() };
+fn drawn(plate: &Relief, stack: &Stack, layers: &[Put], shading: Shading) -> Picture {
+    let marks: Vec<Mark> = layers.iter().map(|(technique, ..)| Mark::By(*technique)).collect();
+    let coats = Coats { stack, marks: &marks, layers: stack.len() };
     draw(plate, &[coats], Light::Daylight, State::Dry, shading)
 }
 
 /// The mean colour of a kind of place, in light rather than in codes.
-fn mean(plate: &Plate, picture: &Picture, place: Place) -> Lab {
+fn mean(plate: &Relief, picture: &Picture, place: Place) -> Lab {
     let mut sum = [0.0; 3];
     let mut n = 0.0;
     for (i, pixel) in picture.rgb.chunks_exact(3).enumerate() {
@@ -78,7 +79,7 @@ fn can_be_shown(stack: &Stack) -> bool {
 
 /// Without shading, the mean of each place is the colour that is predicted from across the room.
 fn means_agree(ground: GroundKind, layers: &[Put]) -> f64 {
-    let plate = Plate::new(600, 400).unwrap();
+    let plate = Relief::panelled(600, 400).unwrap();
     let stack = stack(ground, layers);
     let picture = drawn(&plate, &stack, layers, Shading::None);
     let off = |place: Place| {
@@ -115,7 +116,7 @@ proptest! {
 
 #[test]
 fn the_same_board_is_the_same_picture() {
-    let plate = Plate::new(300, 200).unwrap();
+    let plate = Relief::panelled(300, 200).unwrap();
     let stack = stack(GroundKind::RedStain, &aged());
     let picture = || drawn(&plate, &stack, &aged(), Shading::Soft);
     assert_eq!(picture(), picture());
@@ -123,7 +124,7 @@ fn the_same_board_is_the_same_picture() {
 
 #[test]
 fn a_bare_ground_is_one_colour_without_shading() {
-    let plate = Plate::new(120, 80).unwrap();
+    let plate = Relief::panelled(120, 80).unwrap();
     let bare = stack(GroundKind::MidWood, &[]);
     let picture = drawn(&plate, &bare, &[], Shading::None);
     assert!(picture.rgb.chunks_exact(3).all(|pixel| pixel == &picture.rgb[..3]));
@@ -136,7 +137,7 @@ fn a_bare_ground_is_one_colour_without_shading() {
 /// as much of either as it shows.
 #[test]
 fn shares_of_pixels_are_the_shares_of_the_engine() {
-    let plate = Plate::new(600, 400).unwrap();
+    let plate = Relief::panelled(600, 400).unwrap();
     let layers: [Put; 2] =
         [(Technique::BrushedCoat, [250, 250, 250], 0.0), (Technique::DryBrush, [10, 10, 10], 0.0)];
     let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();

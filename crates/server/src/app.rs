@@ -27,7 +27,8 @@ use crate::{Workspace, front, guard, routes};
         (name = "readings", description = "What was read of paints and mixes, the colour reader, photos"),
         (name = "pot", description = "Mixes"),
         (name = "board", description = "Sample boards: layers of a finish, predicted and drawn"),
-        (name = "workspace", description = "The piece at hand, undo and redo")
+        (name = "piece", description = "The piece at hand: its parts, what they wear, whether they belong together"),
+        (name = "workspace", description = "Choices of the workshop, undo and redo")
     )
 )]
 struct Described;

@@ -2,13 +2,14 @@
 //! two-colour scheme. All of it is made up.
 
 mod boards;
+mod piece;
 
 use std::io;
 use std::path::{Path, PathBuf};
 
 use warm_blend_finish::learn::{Pour, Reading, Source};
 use warm_blend_finish::{
-    Class, CoatsToHide, Component, LoggedReading, Masstone, Millilitres, Name, PaintId, Parts, Piece, Price,
+    Class, CoatsToHide, Component, LoggedReading, Masstone, Millilitres, Name, PaintId, Parts, Price,
     SavedMix, ShelfPaint, State, WholeParts, Workshop,
 };
 use warm_blend_store::{Kept, Store, StoreError};
@@ -108,7 +109,6 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
 
-    store.furnish(Piece { name: named("Upright piano and stool, village hall")? })?;
     let mut shelf = Shelf::new();
     for (name, class, hex, coats, price, tin, left) in SHELF {
         let ml = |ml| Millilitres::new(ml).map_err(|_| unsound(name));
@@ -130,7 +130,8 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
         let target = target.map(code).transpose()?;
         store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
     }
-    boards::boards(store, &shelf)
+    let boards = boards::boards(store, &shelf)?;
+    piece::piece(store, &boards)
 }
 
 /// The house white, and what the simulated reader said of tints with it.

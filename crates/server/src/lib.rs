@@ -19,6 +19,7 @@ mod device;
 mod front;
 mod guard;
 mod label;
+mod lately;
 mod photos;
 mod problem;
 mod routes;

@@ -5,13 +5,15 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use warm_blend_finish::board::{BoardReading, Hands, Judgement, learn_hand};
 use warm_blend_finish::learn::{Ensemble, Estimate, Judged};
-use warm_blend_finish::{LoggedReading, Name, PaintId, Piece, ShelfPaint, Workshop};
+use warm_blend_finish::piece::Piece;
+use warm_blend_finish::{LoggedReading, Name, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Id, Kept, OpenError, Store, StoreError};
 
 use crate::device::ReaderAtHand;
 use crate::photos::Photos;
 use crate::problem::Problem;
 use crate::routes::boards::picture::Plates;
+use crate::routes::piece::picture::Fronts;
 use crate::scale::ScaleAtHand;
 
 /// A workspace file that requests take turns with, and what is at hand beside it.
@@ -22,6 +24,7 @@ pub struct Workspace {
     pub(crate) scale: ScaleAtHand,
     pub(crate) photos: Photos,
     pub(crate) plates: Plates,
+    pub(crate) fronts: Fronts,
 }
 
 #[derive(Debug)]
@@ -134,6 +137,7 @@ impl Workspace {
             scale: ScaleAtHand::default(),
             photos: Photos::default(),
             plates: Plates::default(),
+            fronts: Fronts::default(),
         })
     }
 
@@ -214,7 +218,7 @@ fn furnish(store: &mut Store) -> Result<(), StoreError> {
     if pieces.is_empty()
         && let Ok(name) = Name::new("Untitled piece")
     {
-        store.furnish(Piece { name })?;
+        store.furnish(Piece::named(name))?;
     }
     if store.all::<Workshop>()?.is_empty() {
         store.furnish(Workshop::default())?;

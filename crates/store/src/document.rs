@@ -5,7 +5,8 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 use uuid::Uuid;
 use warm_blend_finish::board::{Board, BoardReading};
-use warm_blend_finish::{LoggedReading, Piece, PourRecord, SavedMix, ShelfPaint, Workshop};
+use warm_blend_finish::piece::Piece;
+use warm_blend_finish::{LoggedReading, PourRecord, SavedMix, ShelfPaint, Workshop};
 
 /// Identifies a document for good: a UUIDv7.
 pub type Id = Uuid;
@@ -96,4 +97,8 @@ impl Document for Workshop {
 
 impl Document for Piece {
     const KIND: &'static str = "piece";
+
+    fn uses(&self) -> Vec<Id> {
+        self.paints().into_iter().map(|paint| paint.0).chain(self.boards()).collect()
+    }
 }

@@ -8,7 +8,8 @@ use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
 use warm_blend_finish::board::{Board, BoardReading};
-use warm_blend_finish::{LoggedReading, Piece, PourRecord, SavedMix, ShelfPaint, Workshop};
+use warm_blend_finish::piece::Piece;
+use warm_blend_finish::{LoggedReading, PourRecord, SavedMix, ShelfPaint, Workshop};
 
 use crate::store::{point, put};
 use crate::{Document, Id, Store, StoreError};

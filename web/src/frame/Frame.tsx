@@ -1,4 +1,4 @@
-import { CircleHelp, PaintBucket, PanelsTopLeft, Redo2, Search, Undo2 } from 'lucide-react';
+import { Armchair, CircleHelp, PaintBucket, PanelsTopLeft, Redo2, Search, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { LightControl } from '../light/LightControl';
@@ -13,6 +13,7 @@ import { Shortcuts } from './Shortcuts';
 import { useKeys } from './useKeys';
 
 const SCREENS = [
+  { to: '/piece', name: 'Piece', icon: Armchair },
   { to: '/shelf', name: 'Shelf', icon: ShelfIcon },
   { to: '/pot', name: 'Pot', icon: PaintBucket },
   { to: '/board', name: 'Board', icon: PanelsTopLeft },

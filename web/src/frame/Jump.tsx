@@ -25,6 +25,7 @@ function useGoals(): Goal[] {
   const pours = usePours().data ?? [];
   const boards = useBoards().data ?? [];
   return [
+    { id: 'piece', name: 'Piece', kind: 'screen', go: () => go('/piece') },
     { id: 'shelf', name: 'Shelf', kind: 'screen', go: () => go('/shelf') },
     { id: 'pot', name: 'Pot', kind: 'screen', go: () => go('/pot') },
     { id: 'board', name: 'Board', kind: 'screen', go: () => go('/board') },

@@ -19,7 +19,10 @@ export function PieceName() {
     if (!piece.data || left.current || name === kept) return;
     try {
       const query = { revision: piece.data.revision };
-      client.setQueryData(['piece'], await got(api.PUT('/api/piece', { params: { query }, body: { name } })));
+      client.setQueryData(
+        ['piece'],
+        await got(api.PUT('/api/piece/name', { params: { query }, body: { name } })),
+      );
     } catch (error) {
       setName(kept);
       tell(error instanceof Problem ? error.message : 'The name was not saved: the program does not answer');

@@ -22,7 +22,12 @@ const isTyping = (target: EventTarget | null) =>
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Alt and a digit, in the order of the rail. */
-const SCREENS: Record<string, string> = { Digit1: '/shelf', Digit2: '/pot', Digit3: '/board' };
+const SCREENS: Record<string, string> = {
+  Digit1: '/piece',
+  Digit2: '/shelf',
+  Digit3: '/pot',
+  Digit4: '/board',
+};
 
 /** The keys that work on every screen; the list of them is in Shortcuts. */
 export function useKeys(deeds: Deeds) {

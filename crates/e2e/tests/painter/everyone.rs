@@ -84,11 +84,36 @@ async fn the_interface_is_open_to_everyone() {
     check("board").await;
     painter.size(390, 844).await;
     check("board on a phone").await;
+    painter.open("/piece").await;
+    painter.the("image", "The piece from the front, as it will look").await;
+    check("piece on a phone").await;
+    painter.size(1280, 800).await;
+    painter.reads("pairs of neighbours are off").await;
+    check("piece").await;
+    painter.click("button", "Unify").await;
+    painter.reads("Brings it together").await;
+    check("unify").await;
+    painter.click("button", "Leave it").await;
+    painter.click("button", "Dimensions").await;
+    painter.the("dialog", "Dimensions").await;
+    check("dimensions").await;
+    painter.press(Key::Escape).await;
+    painter.click("button", "Brief").await;
+    painter.the("dialog", "Brief").await;
+    check("brief").await;
+    painter.press(Key::Escape).await;
+    painter.open("/piece/sheet").await;
+    painter.the("button", "Print").await;
+    check("client sheet").await;
     painter.leave().await;
 
     let beginner = Painter::at_an_empty_bench().await;
     beginner.the("heading", "Start with your white").await;
     let violations = beginner.violations().await;
     assert!(violations.is_empty(), "empty shelf:\n{}", violations.join("\n"));
+    beginner.open("/piece").await;
+    beginner.the("heading", "What is it?").await;
+    let violations = beginner.violations().await;
+    assert!(violations.is_empty(), "empty piece:\n{}", violations.join("\n"));
     beginner.leave().await;
 }

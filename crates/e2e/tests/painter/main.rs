@@ -3,6 +3,7 @@
 mod boards;
 mod everyone;
 mod keeping;
+mod pieces;
 mod pot;
 mod pouring;
 mod shelf;

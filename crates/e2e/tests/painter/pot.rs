@@ -48,7 +48,7 @@ async fn three_to_one_by_mouse() {
 async fn three_to_one_by_keyboard_alone() {
     let painter = Painter::at_the_demo().await;
     painter.the("heading", "Shelf").await;
-    painter.alt('2').await;
+    painter.alt('3').await;
     painter.tab_to("button", "dove grey").await;
     painter.press(Key::Enter).await;
     painter.the("spinbutton", "Parts of dove grey").await;
@@ -91,7 +91,7 @@ async fn three_to_one_by_keyboard_alone() {
     painter.reads("nobody sees the rounding").await;
 
     // Away to the shelf, and back to the mix by typing its name.
-    painter.alt('1').await;
+    painter.alt('2').await;
     painter.the("heading", "Shelf").await;
     painter.control('k').await;
     painter.the("combobox", "Screen, paint, mix or light").await;

@@ -20,7 +20,7 @@ async fn one_tint_test_narrows_every_mix() {
     painter.click("option", "house white").await;
     painter.reads("Test next: A 1 : 1 dab with house white would cut the doubt in mixes from ±").await;
 
-    painter.alt('2').await;
+    painter.alt('3').await;
     painter.click("button", "sea blue").await;
     painter.click("button", "house white").await;
     painter.reads("1 : 1, 2 parts").await;
@@ -50,7 +50,7 @@ async fn one_tint_test_narrows_every_mix() {
     painter.reads("1 reading").await;
     let took = start.elapsed();
     assert!(took.as_secs() < 60, "{took:?}");
-    painter.alt('2').await;
+    painter.alt('3').await;
     painter.click("tab", "Mixes 1").await;
     painter.click("link", "sea blue + house white, not named").await;
     painter.until("the band is less than half of what it was", async || band().await < 0.5 * before).await;

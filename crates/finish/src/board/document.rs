@@ -212,6 +212,34 @@ pub(super) fn seals(inside: &[(Class, f64)]) -> bool {
     sum(&sealing) > SEALS * sum(&stays)
 }
 
+impl Stack {
+    /// The films of layers from the ground up, for tins as they are known and a hand with a habit in each technique.
+    pub fn of_layers<'a>(
+        ground: &Ground,
+        layers: &[&Layer],
+        tin: impl Fn(PaintId) -> Option<Tin<'a>>,
+        habit: impl Fn(Technique) -> Habit,
+    ) -> Result<Self, BadPaint> {
+        let mut stack = Stack::over(ground)?;
+        // Only what lies below can be met or worn down to.
+        let below = |id: LayerId, n: usize| layers[..n].iter().position(|layer| layer.id == id);
+        for (n, layer) in layers.iter().enumerate() {
+            let print = layer.left(habit(layer.technique));
+            if layer.muted {
+                stack.leave_out();
+            } else if layer.technique.takes_away() {
+                stack.take_away(print, layer.down_to.and_then(|id| below(id, n)).map_or(0, |at| at + 1));
+            } else if let Some(material) = layer.stirred(&tin) {
+                let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
+                stack.lay(material, print, seals(&layer.inside(&tin)), meets);
+            } else {
+                stack.leave_out();
+            }
+        }
+        Ok(stack)
+    }
+}
+
 impl Board {
     /// A board of one to six strips that can be painted.
     pub fn new(name: Name, ground: Ground, strips: Vec<Strip>) -> Result<Self, BadBoard> {
@@ -283,24 +311,7 @@ impl Board {
         tin: impl Fn(PaintId) -> Option<Tin<'a>>,
         habit: impl Fn(Technique) -> Habit,
     ) -> Result<Stack, BadPaint> {
-        let mut stack = Stack::over(&self.ground)?;
-        let layers = self.layers(letter);
-        // Only what lies below can be met or worn down to.
-        let below = |id: LayerId, n: usize| layers[..n].iter().position(|layer| layer.id == id);
-        for (n, layer) in layers.iter().enumerate() {
-            let print = layer.left(habit(layer.technique));
-            if layer.muted {
-                stack.leave_out();
-            } else if layer.technique.takes_away() {
-                stack.take_away(print, layer.down_to.and_then(|id| below(id, n)).map_or(0, |at| at + 1));
-            } else if let Some(material) = layer.stirred(&tin) {
-                let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
-                stack.lay(material, print, seals(&layer.inside(&tin)), meets);
-            } else {
-                stack.leave_out();
-            }
-        }
-        Ok(stack)
+        Stack::of_layers(&self.ground, &self.layers(letter), tin, habit)
     }
 
     /// One strip by itself, as it was painted: what it shares is its own, and what was left out is not there. None of a

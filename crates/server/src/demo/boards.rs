@@ -1,5 +1,6 @@
 //! The two boards of the demo: one for the case, one for its trim and the stool.
 
+use uuid::Uuid;
 use warm_blend_finish::board::{
     Board, Branch, Ground, GroundKind, Hand, Layer, Letter, Load, Passes, Strip, Technique,
 };
@@ -37,7 +38,7 @@ const TRIM: [Put; 6] = [
     (Technique::ClearWax, &[], 1, 1.0),
 ];
 
-pub(super) fn boards(store: &mut Store, shelf: &Shelf) -> Result<(), StoreError> {
+pub(super) fn boards(store: &mut Store, shelf: &Shelf) -> Result<Vec<Uuid>, StoreError> {
     let layers = |puts: &[Put]| puts.iter().map(|put| layer(put, shelf)).collect::<Result<Vec<_>, _>>();
     let [a, b, c, ..] = Letter::ALL;
     let mut case = vec![Strip { letter: a, from: None, layers: layers(&CASE)? }];
@@ -50,12 +51,14 @@ pub(super) fn boards(store: &mut Store, shelf: &Shelf) -> Result<(), StoreError>
     // Rubbed through to the red below the white, not to the wood.
     trim[4].down_to = Some(trim[1].id);
     let trim = vec![Strip { letter: a, from: None, layers: trim }];
-    for (name, strips) in [("aged grey-blue for the case", case), ("rubbed oat white for the trim", trim)] {
-        let name = Name::new(name).map_err(|_| unsound(name))?;
-        let ground = Ground::of(GroundKind::RedStain);
-        store.furnish(Board::new(name, ground, strips).map_err(|_| unsound("a board"))?)?;
-    }
-    Ok(())
+    [("aged grey-blue for the case", case), ("rubbed oat white for the trim", trim)]
+        .into_iter()
+        .map(|(name, strips)| {
+            let name = Name::new(name).map_err(|_| unsound(name))?;
+            let ground = Ground::of(GroundKind::RedStain);
+            Ok(store.furnish(Board::new(name, ground, strips).map_err(|_| unsound("a board"))?)?.id)
+        })
+        .collect()
 }
 
 fn layer((technique, pot, passes, load): &Put, shelf: &Shelf) -> Result<Layer, StoreError> {

@@ -181,7 +181,7 @@ fn hex(material: &Material, light: Light) -> String {
 }
 
 /// Stops a search when whoever asked has gone.
-struct StopWhenDropped(Arc<AtomicBool>);
+pub struct StopWhenDropped(pub Arc<AtomicBool>);
 
 impl Drop for StopWhenDropped {
     fn drop(&mut self) {

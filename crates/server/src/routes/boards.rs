@@ -240,7 +240,7 @@ impl NewBoard {
 }
 
 /// Tins that can be painted with, as a board sees them.
-fn on_shelf(shelf: &[Kept<ShelfPaint>], known: &Known) -> Vec<OnShelf> {
+pub fn on_shelf(shelf: &[Kept<ShelfPaint>], known: &Known) -> Vec<OnShelf> {
     let on_shelf = |tin: &Kept<ShelfPaint>| {
         Some(OnShelf {
             paint: PaintId(tin.id),

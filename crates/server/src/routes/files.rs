@@ -11,9 +11,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_finish::learn::{Measured, Pour, Reading, Shown, Source};
+use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{
-    Class, CoatsToHide, LoggedReading, Masstone, Name, PaintId, Parts, Piece, Price, ShelfPaint,
-    State as Film,
+    Class, CoatsToHide, LoggedReading, Masstone, Name, PaintId, Parts, Price, ShelfPaint, State as Film,
 };
 use warm_blend_interchange::{BadFile, LARGEST_FILE, Sample, Told, cgats, csv, cxf, gpl, hex, import};
 use warm_blend_spectral::Lab;

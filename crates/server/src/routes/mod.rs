@@ -8,7 +8,7 @@ mod mediums;
 mod mixes;
 mod paints;
 mod photos;
-mod piece;
+pub mod piece;
 mod pours;
 mod predict;
 mod readings;
@@ -79,6 +79,11 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(scale::begin))
         .routes(routes!(scale::act))
         .routes(routes!(piece::get, piece::change))
+        .routes(routes!(piece::rename))
+        .routes(routes!(piece::choices))
+        .routes(routes!(piece::told::preview))
+        .routes(routes!(piece::picture::picture))
+        .routes(routes!(piece::unify::find))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))
         .routes(routes!(history::redo))

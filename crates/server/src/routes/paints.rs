@@ -9,6 +9,7 @@ use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_finish::board::{Board, BoardReading};
 use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, Source, Test};
+use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{
     CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, PourRecord,
     Price, SavedMix, ShelfPaint, Specials, density, minutes, share,
@@ -623,6 +624,9 @@ pub async fn merge(
                 }
                 for board in batch.users::<Board>(gone)? {
                     batch.change(board.id, board.revision, board.value.with_paint_replaced(goes, stays))?;
+                }
+                for piece in batch.users::<Piece>(gone)? {
+                    batch.change(piece.id, piece.revision, piece.value.with_paint_replaced(goes, stays))?;
                 }
                 for reading in batch.users::<BoardReading>(gone)? {
                     let value = reading.value.with_paint_replaced(goes, stays);

@@ -4,6 +4,7 @@ mod bench;
 mod boards;
 mod files;
 mod guards;
+mod piece;
 mod pours;
 mod predict;
 mod readings;

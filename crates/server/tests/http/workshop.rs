@@ -176,7 +176,8 @@ async fn unknown_ids_addresses_and_methods_are_said() {
 async fn the_piece_is_renamed() {
     let bench = Bench::empty().await;
     assert_eq!(bench.get("/api/piece").await["name"], "Untitled piece");
-    let renamed = bench.call(Method::PUT, "/api/piece?revision=1", json!({"name": "hall bench"}), OK).await;
+    let renamed =
+        bench.call(Method::PUT, "/api/piece/name?revision=1", json!({"name": "hall bench"}), OK).await;
     assert_eq!(renamed["revision"], 2);
     assert_eq!(bench.get("/api/piece").await["name"], "hall bench");
 }

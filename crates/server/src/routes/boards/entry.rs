@@ -294,6 +294,12 @@ impl GroundEntry {
     }
 }
 
+impl From<Ground> for GroundEntry {
+    fn from(ground: Ground) -> Self {
+        Self { kind: ground.kind.id().to_owned(), colour: ground.colour.map(Colour::from) }
+    }
+}
+
 impl StripEntry {
     fn parse(&self, checks: &mut Checks, at: &str) -> Option<Strip> {
         let own = checks.field(format!("{at}/letter"), letter(&self.letter));
@@ -321,10 +327,7 @@ impl From<&Board> for BoardEntry {
         };
         Self {
             name: board.name.as_str().to_owned(),
-            ground: GroundEntry {
-                kind: board.ground.kind.id().to_owned(),
-                colour: board.ground.colour.map(Colour::from),
-            },
+            ground: board.ground.into(),
             strips: board.strips().iter().map(strip).collect(),
         }
     }

@@ -1,14 +1,15 @@
 //! Strips as pictures.
 
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::Arc;
 
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use serde::Deserialize;
 use utoipa::IntoParams;
-use warm_blend_finish::board::{Board, Letter, Technique};
-use warm_blend_render::{Coats, Plate, Shading, draw};
+use warm_blend_finish::board::{Board, Letter};
+use warm_blend_finish::piece::Mark;
+use warm_blend_render::{Coats, Relief, Shading, draw};
 
 use super::StripAsked;
 use super::entry::BoardEntry;
@@ -16,6 +17,7 @@ use super::told::{OnTheEasel, off_thread};
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::colour::{Look, LookedAt};
+use crate::lately::Lately;
 use crate::problem::Problem;
 use crate::state::Known;
 
@@ -86,16 +88,16 @@ async fn drawn_on(
         let letters: Vec<Letter> =
             if drawn.all { board.strips().iter().map(|strip| strip.letter).collect() } else { vec![letter] };
         let stacks = letters.iter().map(|letter| easel.stack(*letter)).collect::<Result<Vec<_>, _>>()?;
-        let techniques: Vec<Vec<Technique>> = letters
+        let marks: Vec<Vec<Mark>> = letters
             .iter()
-            .map(|letter| board.layers(*letter).into_iter().map(|layer| layer.technique).collect())
+            .map(|letter| board.layers(*letter).into_iter().map(|layer| Mark::By(layer.technique)).collect())
             .collect();
         let coats: Vec<Coats> = stacks
             .iter()
-            .zip(&techniques)
-            .map(|(stack, techniques)| Coats {
+            .zip(&marks)
+            .map(|(stack, marks)| Coats {
                 stack,
-                techniques,
+                marks,
                 layers: strip.layers.unwrap_or(usize::MAX).min(stack.len()),
             })
             .collect();
@@ -105,18 +107,16 @@ async fn drawn_on(
     Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png).into_response())
 }
 
-/// Reliefs of the sizes that were drawn last.
+/// Reliefs of the sizes that were drawn last: a draft's, a screen's, two strips' side by side.
 #[derive(Debug, Clone, Default)]
-pub struct Plates {
-    kept: Arc<Mutex<Vec<OfSize>>>,
+pub struct Plates(Lately<(u32, u32), Relief, 4>);
+
+/// A large picture for the record is made once: its relief is not kept.
+pub fn worth_keeping((width, height): (u32, u32)) -> bool {
+    u64::from(width) * u64::from(height) <= 4_000_000
 }
 
-/// A relief and its size.
-type OfSize = ((u32, u32), Arc<Plate>);
-
 impl Plates {
-    /// So many sizes are kept: a draft's, a screen's, two strips' side by side.
-    const KEPT: usize = 4;
     /// What the board screen asks for, and its list.
     const USUAL: [(u32, u32); 2] = [(840, 420), (520, 260)];
 
@@ -128,22 +128,9 @@ impl Plates {
         }
     }
 
-    fn of(&self, width: u32, height: u32) -> Result<Arc<Plate>, Problem> {
-        let size = (width, height);
-        let found = |kept: &[OfSize]| {
-            kept.iter().find(|(known, _)| *known == size).map(|(_, plate)| Arc::clone(plate))
-        };
-        if let Some(plate) = found(&self.kept.lock().unwrap_or_else(PoisonError::into_inner)) {
-            return Ok(plate);
-        }
-        let made = Plate::new(width, height).map_err(|error| Problem::field("?width", error))?;
-        let plate = Arc::new(made);
-        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
-        // A large picture for the record is made once: it is not kept.
-        if u64::from(width) * u64::from(height) <= 4_000_000 {
-            kept.insert(0, (size, Arc::clone(&plate)));
-            kept.truncate(Self::KEPT);
-        }
-        Ok(plate)
+    fn of(&self, width: u32, height: u32) -> Result<Arc<Relief>, Problem> {
+        self.0.get((width, height), worth_keeping((width, height)), || {
+            Relief::panelled(width, height).map_err(|error| Problem::field("?width", error))
+        })
     }
 }

@@ -81,9 +81,9 @@ pub struct PlacePredicted {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ShareOfColour {
     /// What the screen shows.
-    hex: String,
+    pub hex: String,
     /// 0–1.
-    share: f64,
+    pub share: f64,
 }
 
 /// What is wrong with an order of layers.
@@ -268,22 +268,25 @@ impl<'a> OnTheEasel<'a> {
 }
 
 /// What tins are called.
-pub(super) struct Names(Vec<(Uuid, String)>);
+pub struct Names(Vec<(Uuid, String)>);
 
 impl Names {
-    pub(super) fn of(store: &Store) -> Result<Self, StoreError> {
+    pub fn of_all(store: &Store) -> Result<Self, StoreError> {
         let tins = store.all_ever::<ShelfPaint>()?;
         Ok(Self(tins.into_iter().map(|tin| (tin.id, tin.value.name.into())).collect()))
     }
 
+    /// What a tin is called.
+    pub fn of(&self, id: Uuid) -> &str {
+        self.0.iter().find(|(known, _)| *known == id).map_or("?", |(_, name)| name.as_str())
+    }
+
     /// `peat brown`, or `1 peat brown : 4 glazing liquid`.
-    pub(super) fn pot(&self, pot: &[Component]) -> String {
-        let name =
-            |id: Uuid| self.0.iter().find(|(known, _)| *known == id).map_or("?", |(_, name)| name.as_str());
+    pub fn pot(&self, pot: &[Component]) -> String {
         let one = pot.len() == 1;
         let part = |part: &Component| match one {
-            true => name(part.paint.0).to_owned(),
-            false => format!("{} {}", part.parts.value(), name(part.paint.0)),
+            true => self.of(part.paint.0).to_owned(),
+            false => format!("{} {}", part.parts.value(), self.of(part.paint.0)),
         };
         pot.iter().map(part).collect::<Vec<_>>().join(" : ")
     }
@@ -362,11 +365,11 @@ pub async fn preview(
 
 /// What tins are called, and those that are on the shelf.
 pub(super) fn names_and_shelf(store: &mut Store) -> Result<(Names, Vec<Kept<ShelfPaint>>), StoreError> {
-    Ok((Names::of(store)?, store.all()?))
+    Ok((Names::of_all(store)?, store.all()?))
 }
 
 /// Runs what takes some milliseconds of reckoning off the threads that answer requests.
-pub(super) async fn off_thread<R: Send + 'static>(
+pub async fn off_thread<R: Send + 'static>(
     work: impl FnOnce() -> Result<R, Problem> + Send + 'static,
 ) -> Result<R, Problem> {
     tokio::task::spawn_blocking(work).await.unwrap_or_else(|_| Err(Problem::internal()))

@@ -1,0 +1,136 @@
+//! The piece: described, dressed, judged, brought together, shown to the client.
+
+use serde_json::Value;
+use thirtyfour::prelude::*;
+use warm_blend_e2e::Painter;
+
+async fn piece(painter: &Painter) -> Value {
+    painter.meanwhile("GET", "/api/piece", Value::Null).await["entry"].clone()
+}
+
+async fn told(painter: &Painter) -> Value {
+    let entry = piece(painter).await;
+    painter.meanwhile("POST", "/api/piece/preview", entry).await
+}
+
+fn off(told: &Value) -> usize {
+    told["pairs"].as_array().unwrap().iter().filter(|pair| pair["stands"] != "in").count()
+}
+
+async fn picture(painter: &Painter) -> String {
+    let picture = painter.the("image", "The piece from the front, as it will look").await;
+    picture.attr("src").await.unwrap().unwrap_or_default()
+}
+
+async fn two_pictures(painter: &Painter) {
+    painter
+        .until("two pictures stand beside each other", async || {
+            painter.names("image").await.iter().filter(|name| name.starts_with("The piece")).count() == 2
+        })
+        .await;
+}
+
+/// A chest of drawers from its dimensions, dressed from two boards; its neighbours fight, a treatment brings them together.
+#[tokio::test]
+async fn a_chest_is_described_dressed_and_brought_together() {
+    let painter = Painter::at_the_door().await;
+    painter.the("image", "The piece from the front, as it will look").await;
+    painter.click("button", "Dimensions").await;
+    painter.choose("What it is", "Chest of drawers").await;
+    painter.write("textbox", "Width, mm", "1100").await;
+    painter.press(Key::Tab).await;
+    painter.write("textbox", "Rows of drawers", "40").await;
+    painter.press(Key::Tab).await;
+    painter.reads("rows of drawers goes from 1 to 12").await;
+    painter.write("textbox", "Rows of drawers", "3").await;
+    painter.press(Key::Tab).await;
+    painter.saved().await;
+    let form = piece(&painter).await["form"].clone();
+    assert_eq!((form["width"].as_f64(), form["drawers"].as_u64()), (Some(1100.0), Some(3)));
+    painter.press(Key::Escape).await;
+    painter.gone("dialog", "Dimensions").await;
+
+    for (zone, finish) in [
+        ("Drawer fronts", "rubbed oat white for the trim"),
+        ("Hardware", "rubbed oat white for the trim"),
+        ("Top", "aged grey-blue for the case, strip B"),
+        ("Plinth", "aged grey-blue for the case, strip B"),
+    ] {
+        painter.click("button", zone).await;
+        painter.the("region", &format!("What {} wears", zone.to_lowercase())).await;
+        painter.choose("What it wears", finish).await;
+        painter.saved().await;
+    }
+    painter.reads("Case and drawer fronts fight").await;
+    painter.settled().await;
+    let before = (off(&told(&painter).await), picture(&painter).await);
+    assert!(before.0 > 0);
+
+    painter.click("button", "Unify").await;
+    painter.reads("Brings it together, the lightest first").await;
+    painter.click("button", "Lay it over").await;
+    painter.saved().await;
+    painter.reads("It holds together").await;
+    painter.settled().await;
+    assert_eq!(off(&told(&painter).await), 0);
+    assert_ne!(picture(&painter).await, before.1);
+    painter.the("button", "Take it off").await;
+    // What was laid over is taken off by undo, and put on again.
+    painter.control('z').await;
+    painter.until("it is off again", async || off(&told(&painter).await) == before.0).await;
+    painter.reads("of neighbours").await;
+    painter.control('y').await;
+    painter.reads("It holds together").await;
+
+    // Two schemes side by side, then the page for the client.
+    painter.click("button", "Compare").await;
+    painter.the("dialog", "The schemes side by side").await;
+    two_pictures(&painter).await;
+    painter.press(Key::Escape).await;
+    painter.click("link", "Client sheet").await;
+    painter.the("button", "Print").await;
+    painter.reads("for Village hall committee").await;
+    two_pictures(&painter).await;
+    painter.leave().await;
+}
+
+/// A zone in a blend of three colours, made older by a slider under the keys.
+#[tokio::test]
+async fn a_zone_goes_from_colour_to_colour_and_ages() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Fall and shelf").await;
+    painter.choose("What it wears", "A blend of colours").await;
+    painter.choose("Colour 1", "slate blue").await;
+    painter.choose("Colour 2", "duck egg").await;
+    painter.click("button", "Another colour").await;
+    painter.choose("Colour 3", "oat white").await;
+    painter.click("radio", "Across").await;
+    painter.saved().await;
+    let worn = |entry: &Value| {
+        let wears = entry["schemes"][0]["wears"].as_array().unwrap().clone();
+        wears.into_iter().find(|worn| worn["zone"] == "fall").unwrap()
+    };
+    let blend = worn(&piece(&painter).await)["blend"].clone();
+    assert_eq!(blend["way"], "across");
+    let at: Vec<f64> = blend["bands"].as_array().unwrap().iter().map(|b| b["at"].as_f64().unwrap()).collect();
+    assert_eq!(at, [0.0, 0.5, 1.0]);
+    let grime = painter.the("slider", "Grime").await;
+    grime.send_keys(Key::End + "").await.unwrap();
+    painter.saved().await;
+    assert_eq!(worn(&piece(&painter).await)["ageing"]["grime"].as_f64(), Some(1.0));
+    painter.leave().await;
+}
+
+/// A workspace with nothing in it asks first what the piece is.
+#[tokio::test]
+async fn a_new_workspace_asks_what_it_is() {
+    let painter = Painter::at_an_empty_bench().await;
+    painter.open("/").await;
+    painter.the("heading", "What is it?").await;
+    painter.click("button", "Table").await;
+    painter.the("image", "The piece from the front, as it will look").await;
+    painter.click("radio", "Top").await;
+    painter.the("image", "The piece from the top, as it will look").await;
+    assert_eq!(piece(&painter).await["form"]["kind"], "table");
+    painter.leave().await;
+}

@@ -1,0 +1,446 @@
+//! Elevations of the generic kinds of pieces, from a few dimensions.
+//!
+//! Thicknesses of boards, rails and stiles are common practice†; they stand in one place below.
+
+use super::elevation::{Elevation, Face, Outline, Part, Rect, View};
+use super::form::{BadForm, Form, Kind};
+use super::{Shaping, Zone};
+
+/// How thick a top is, mm†.
+const TOP: f64 = 24.0;
+/// By how much it stands out at each side, mm†.
+const OVERHANG: f64 = 12.0;
+/// Width of stiles and rails of a case, and of the rails between drawers, mm†.
+const STILE: f64 = 38.0;
+const RAIL: f64 = 18.0;
+/// Width of stiles and rails of a door, mm†.
+const DOOR_STILE: f64 = 70.0;
+/// Height of a plinth and of a cornice, mm†.
+const PLINTH: f64 = 90.0;
+const CORNICE: f64 = 85.0;
+/// Side of a leg, mm†.
+const LEG: f64 = 48.0;
+/// Height of rails below a top or a seat, mm†.
+const APRON: f64 = 95.0;
+/// Diameter of a knob, mm†.
+const KNOB: f64 = 34.0;
+/// The lowest drawer and the narrowest door, panel or frame that can be made, mm.
+const LOWEST_DRAWER: f64 = 60.0;
+const NARROWEST: f64 = 60.0;
+/// Drawers wider than this have two knobs, mm†.
+const TWO_KNOBS: f64 = 420.0;
+
+/// A face in the making.
+struct Sheet(Face);
+
+impl Sheet {
+    fn new(view: View, width: f64, height: f64, times: u32) -> Self {
+        Self(Face { view, width, height, times, parts: Vec::new() })
+    }
+
+    fn put(&mut self, zone: Zone, shaping: Shaping, rect: Rect, on: Option<usize>) -> usize {
+        self.shaped(zone, shaping, rect, Outline::Square, on)
+    }
+
+    fn shaped(
+        &mut self,
+        zone: Zone,
+        shaping: Shaping,
+        rect: Rect,
+        outline: Outline,
+        on: Option<usize>,
+    ) -> usize {
+        self.0.parts.push(Part { zone, rect, outline, shaping, rim: 0.0, on });
+        self.0.parts.len() - 1
+    }
+
+    fn framing(&mut self, zone: Zone, rim: f64, rect: Rect, outline: Outline, on: Option<usize>) -> usize {
+        let at = self.shaped(zone, Shaping::Framing, rect, outline, on);
+        self.0.parts[at].rim = rim;
+        at
+    }
+
+    fn knob(&mut self, x: f64, y: f64, on: usize) {
+        let rect = Rect { x: x - KNOB / 2.0, y: y - KNOB / 2.0, w: KNOB, h: KNOB };
+        self.shaped(Zone::Hardware, Shaping::Knob, rect, Outline::Oval, Some(on));
+    }
+
+    /// A panel in its moulding, set into a part.
+    fn panel(&mut self, form: &Form, rect: Rect, on: usize) -> Result<(), BadForm> {
+        let wanted = 2.0 * form.moulding + NARROWEST / 2.0;
+        if rect.w < wanted || rect.h < wanted {
+            return Err(BadForm::new(
+                "moulding",
+                format!(
+                    "a panel of {:.0} × {:.0} mm has no room for a moulding of {:.0} mm all round: a narrower one, or fewer panels",
+                    rect.w, rect.h, form.moulding
+                ),
+            ));
+        }
+        let outline = if form.round && rect.h > rect.w { Outline::RoundTop } else { Outline::Square };
+        let framed = (form.moulding > 0.0)
+            .then(|| self.framing(Zone::Mouldings, form.moulding, rect, outline, Some(on)));
+        let shaping = if form.carved { Shaping::Carved } else { Shaping::Sunk };
+        self.shaped(Zone::Panels, shaping, rect.inset(form.moulding), outline, Some(framed.unwrap_or(on)));
+        Ok(())
+    }
+}
+
+/// So many equal lengths with gaps between them, in a length: where each begins, and how long it is.
+fn divided(length: f64, n: u32, gap: f64) -> (Vec<f64>, f64) {
+    let n = f64::from(n.max(1));
+    let each = (length - (n - 1.0) * gap) / n;
+    ((0..n as usize).map(|i| i as f64 * (each + gap)).collect(), each)
+}
+
+impl Form {
+    /// The piece in true proportion.
+    pub fn build(&self) -> Result<Elevation, BadForm> {
+        self.check()?;
+        let faces = match self.kind {
+            Kind::ChestOfDrawers
+            | Kind::Cupboard
+            | Kind::Sideboard
+            | Kind::BedSide
+            | Kind::Chest
+            | Kind::UprightCase => self.case()?,
+            Kind::Table => self.table()?,
+            Kind::Chair | Kind::Stool => self.seat()?,
+            Kind::Frame => vec![self.frame()?],
+            Kind::Wall => vec![self.wall()?],
+            Kind::Moulding => {
+                let mut front = Sheet::new(View::Front, self.width, self.height, 1);
+                front.put(Zone::Mouldings, Shaping::Running, whole(self.width, self.height), None);
+                vec![front.0]
+            }
+        };
+        Ok(Elevation { faces })
+    }
+
+    /// A case: front, both sides and the top.
+    fn case(&self) -> Result<Vec<Face>, BadForm> {
+        let (w, h, d) = (self.width, self.height, self.depth);
+        let has_cornice = self.kind == Kind::Cupboard;
+        let top = if has_cornice { CORNICE } else { TOP };
+        let legs = if self.kind == Kind::UprightCase { 0.0 } else { self.legs };
+        let foot = if legs > 0.0 { legs } else { PLINTH };
+        let body = h - top - foot;
+        if body < 2.0 * STILE + LOWEST_DRAWER {
+            return Err(BadForm::new(
+                if legs > 0.0 { "legs" } else { "height" },
+                format!(
+                    "{foot:.0} mm of foot and {top:.0} mm of top leave {body:.0} mm of case: make it higher, or the legs shorter"
+                ),
+            ));
+        }
+        let inner = w - 2.0 * OVERHANG;
+        let mut front = Sheet::new(View::Front, w, h, 1);
+        let head = Rect { x: 0.0, y: 0.0, w, h: top };
+        if has_cornice {
+            front.put(Zone::Cornice, Shaping::Running, head, None);
+        } else {
+            front.put(Zone::Top, Shaping::Flat, head, None);
+        }
+        let case =
+            front.put(Zone::Case, Shaping::Flat, Rect { x: OVERHANG, y: top, w: inner, h: body }, None);
+        feet(&mut front, legs, Rect { x: OVERHANG, y: top + body, w: inner, h: foot });
+        let room = Rect { x: OVERHANG, y: top, w: inner, h: body }.inset(STILE);
+        match self.kind {
+            Kind::ChestOfDrawers => self.drawers_in(&mut front, room, self.drawers, case)?,
+            Kind::BedSide => {
+                let drawers = f64::from(self.drawers) * 150.0;
+                let drawers = Rect { h: drawers.min(room.h - RAIL - LOWEST_DRAWER), ..room };
+                self.drawers_in(&mut front, drawers, self.drawers, case)?;
+                let open = Rect { y: room.y + drawers.h + RAIL, h: room.h - drawers.h - RAIL, ..room };
+                front.put(Zone::Unpainted, Shaping::Sunk, open, Some(case));
+            }
+            Kind::Sideboard => {
+                let drawers = Rect { h: (0.25 * room.h).max(LOWEST_DRAWER), ..room };
+                self.drawers_in(&mut front, drawers, 1, case)?;
+                let doors = Rect { y: room.y + drawers.h + RAIL, h: room.h - drawers.h - RAIL, ..room };
+                self.doors_in(&mut front, doors, case)?;
+            }
+            Kind::Cupboard => self.doors_in(&mut front, room, case)?,
+            Kind::Chest => self.panels_beside(&mut front, room, self.panels, case)?,
+            _ => self.upright(&mut front, room, case)?,
+        }
+
+        let mut side = Sheet::new(View::Side, d, h, 2);
+        let head = Rect { x: 0.0, y: 0.0, w: d, h: top };
+        if has_cornice {
+            side.put(Zone::Cornice, Shaping::Running, head, None);
+        } else {
+            side.put(Zone::Top, Shaping::Flat, head, None);
+        }
+        side.put(Zone::Sides, Shaping::Flat, Rect { x: 0.0, y: top, w: d, h: body }, None);
+        feet(&mut side, legs, Rect { x: 0.0, y: top + body, w: d, h: foot });
+        let mut above = Sheet::new(View::Top, w, d, 1);
+        above.put(Zone::Top, Shaping::Flat, whole(w, d), None);
+        Ok(vec![front.0, side.0, above.0])
+    }
+
+    fn drawers_in(&self, front: &mut Sheet, room: Rect, rows: u32, on: usize) -> Result<(), BadForm> {
+        let (rows_at, high) = divided(room.h, rows, RAIL);
+        let (columns, wide) = divided(room.w, self.across, RAIL);
+        if high < LOWEST_DRAWER {
+            return Err(BadForm::new(
+                "drawers",
+                format!(
+                    "{rows} rows would be {:.0} mm high each: no drawer is lower than {LOWEST_DRAWER} mm; fewer rows or a higher case",
+                    high.max(0.0)
+                ),
+            ));
+        }
+        if wide < 2.0 * NARROWEST {
+            return Err(BadForm::new(
+                "across",
+                format!(
+                    "{} drawers across would be {:.0} mm wide each: fewer, or a wider case",
+                    self.across,
+                    wide.max(0.0)
+                ),
+            ));
+        }
+        for y in rows_at {
+            for x in &columns {
+                let rect = Rect { x: room.x + x, y: room.y + y, w: wide, h: high };
+                let shaping = if self.carved { Shaping::Carved } else { Shaping::Raised };
+                let drawer = front.put(Zone::Drawers, shaping, rect, Some(on));
+                let middle = rect.y + rect.h / 2.0;
+                if wide > TWO_KNOBS {
+                    front.knob(rect.x + 0.22 * wide, middle, drawer);
+                    front.knob(rect.x + 0.78 * wide, middle, drawer);
+                } else {
+                    front.knob(rect.x + 0.5 * wide, middle, drawer);
+                }
+            }
+        }
+        Ok(())
+    }
+
+    fn doors_in(&self, front: &mut Sheet, room: Rect, on: usize) -> Result<(), BadForm> {
+        let (at, wide) = divided(room.w, self.doors, 4.0);
+        let frame = 2.0 * DOOR_STILE + NARROWEST;
+        if wide < frame || room.h < frame {
+            return Err(BadForm::new(
+                "doors",
+                format!(
+                    "{} doors would be {:.0} × {:.0} mm each: a framed door takes {frame:.0}; fewer doors or a larger case",
+                    self.doors,
+                    wide.max(0.0),
+                    room.h
+                ),
+            ));
+        }
+        for (n, x) in at.iter().enumerate() {
+            let rect = Rect { x: room.x + x, w: wide, ..room };
+            let door = front.put(Zone::Doors, Shaping::Raised, rect, Some(on));
+            let inner = rect.inset(DOOR_STILE);
+            let (rows, high) = divided(inner.h, self.panels, DOOR_STILE);
+            if high < NARROWEST {
+                return Err(BadForm::new(
+                    "panels",
+                    format!(
+                        "{} panels of a door would be {:.0} mm high each: fewer",
+                        self.panels,
+                        high.max(0.0)
+                    ),
+                ));
+            }
+            for y in rows {
+                front.panel(self, Rect { y: inner.y + y, h: high, ..inner }, door)?;
+            }
+            // Knobs of a pair of doors face each other.
+            let left = n % 2 == 1;
+            let x = if left { rect.x + DOOR_STILE / 2.0 } else { rect.x + wide - DOOR_STILE / 2.0 };
+            front.knob(x, rect.y + rect.h / 2.0, door);
+        }
+        Ok(())
+    }
+
+    fn panels_beside(&self, front: &mut Sheet, room: Rect, panels: u32, on: usize) -> Result<(), BadForm> {
+        let (at, wide) = divided(room.w, panels, STILE);
+        if wide < NARROWEST || room.h < NARROWEST {
+            return Err(BadForm::new(
+                "panels",
+                format!(
+                    "{panels} panels would be {:.0} × {:.0} mm each: fewer, or a larger case",
+                    wide.max(0.0),
+                    room.h.max(0.0)
+                ),
+            ));
+        }
+        for x in at {
+            front.panel(self, Rect { x: room.x + x, w: wide, ..room }, on)?;
+        }
+        Ok(())
+    }
+
+    /// Panels above the fall, the fall, the shelf, panels below between two legs.
+    fn upright(&self, front: &mut Sheet, room: Rect, case: usize) -> Result<(), BadForm> {
+        let upper = Rect { h: 0.36 * room.h, ..room };
+        let fall = Rect { y: upper.y + upper.h + STILE / 2.0, h: 0.13 * room.h, ..room };
+        let shelf = Rect { y: fall.y + fall.h, h: 0.055 * room.h, ..room };
+        let below = shelf.y + shelf.h;
+        let lower = Rect { y: below + STILE / 2.0, h: room.y + room.h - below - STILE / 2.0, ..room };
+        self.panels_beside(front, upper, self.panels, case)?;
+        front.put(Zone::Fall, Shaping::Raised, fall, Some(case));
+        front.put(Zone::Fall, Shaping::Running, shelf, Some(case));
+        let leg = |x| Rect { x, w: 1.6 * LEG, ..lower };
+        front.put(Zone::Legs, Shaping::Upright, leg(lower.x), Some(case));
+        front.put(Zone::Legs, Shaping::Upright, leg(lower.x + lower.w - 1.6 * LEG), Some(case));
+        let between =
+            Rect { x: lower.x + 1.6 * LEG + STILE, w: lower.w - 2.0 * (1.6 * LEG + STILE), ..lower };
+        self.panels_beside(front, between, self.panels.saturating_sub(1).max(1), case)
+    }
+
+    fn table(&self) -> Result<Vec<Face>, BadForm> {
+        let face = |view, width: f64, times| {
+            let mut sheet = Sheet::new(view, width, self.height, times);
+            sheet.put(Zone::Top, Shaping::Flat, Rect { x: 0.0, y: 0.0, w: width, h: TOP }, None);
+            let inner = width - 4.0 * OVERHANG - 2.0 * LEG;
+            for x in [2.0 * OVERHANG, width - 2.0 * OVERHANG - LEG] {
+                let leg = Rect { x, y: TOP, w: LEG, h: self.height - TOP };
+                sheet.put(Zone::Legs, Shaping::Upright, leg, None);
+            }
+            let apron = Rect { x: 2.0 * OVERHANG + LEG, y: TOP, w: inner, h: APRON };
+            sheet.put(Zone::Apron, Shaping::Flat, apron, None);
+            (inner, sheet.0)
+        };
+        self.stands(TOP + APRON)?;
+        let ((front_inner, front), (side_inner, mut side)) =
+            (face(View::Front, self.width, 2), face(View::Side, self.depth, 2));
+        room_between_legs(front_inner, side_inner)?;
+        side.times = 2;
+        let mut above = Sheet::new(View::Top, self.width, self.depth, 1);
+        let outline = if self.round { Outline::Oval } else { Outline::Square };
+        above.shaped(Zone::Top, Shaping::Flat, whole(self.width, self.depth), outline, None);
+        Ok(vec![front, side, above.0])
+    }
+
+    fn seat(&self) -> Result<Vec<Face>, BadForm> {
+        let chair = self.kind == Kind::Chair;
+        let at = if chair { 0.52 * self.height } else { 0.0 };
+        const THICK: f64 = 32.0;
+        self.stands(at + THICK + APRON)?;
+        let face = |view, width: f64| {
+            let mut sheet = Sheet::new(view, width, self.height, 2);
+            sheet.put(Zone::Seat, Shaping::Flat, Rect { x: 0.0, y: at, w: width, h: THICK }, None);
+            let inner = width - 2.0 * OVERHANG - 2.0 * LEG;
+            for x in [OVERHANG, width - OVERHANG - LEG] {
+                let leg = Rect { x, y: at + THICK, w: LEG, h: self.height - at - THICK };
+                sheet.put(Zone::Legs, Shaping::Upright, leg, None);
+            }
+            let apron = Rect { x: OVERHANG + LEG, y: at + THICK, w: inner, h: 0.7 * APRON };
+            sheet.put(Zone::Apron, Shaping::Flat, apron, None);
+            (inner, sheet)
+        };
+        let ((front_inner, mut front), (side_inner, mut side)) =
+            (face(View::Front, self.width), face(View::Side, self.depth));
+        room_between_legs(front_inner, side_inner)?;
+        if chair {
+            let back = Rect { x: OVERHANG, y: 0.0, w: self.width - 2.0 * OVERHANG, h: at };
+            let frame = front.put(Zone::Back, Shaping::Flat, back, None);
+            let shaping = if self.carved { Shaping::Carved } else { Shaping::Sunk };
+            let inner = Rect { h: at - 2.0 * STILE, y: STILE, ..back.inset(STILE) };
+            front.put(Zone::Panels, shaping, inner, Some(frame));
+            let post = Rect { x: self.depth - LEG, y: 0.0, w: LEG, h: at };
+            side.put(Zone::Back, Shaping::Upright, post, None);
+        }
+        let mut above = Sheet::new(View::Top, self.width, self.depth, 1);
+        let outline = if self.round && !chair { Outline::Oval } else { Outline::Square };
+        above.shaped(Zone::Seat, Shaping::Flat, whole(self.width, self.depth), outline, None);
+        Ok(vec![front.0, side.0, above.0])
+    }
+
+    fn frame(&self) -> Result<Face, BadForm> {
+        let least = self.width.min(self.height);
+        if 2.0 * self.moulding + NARROWEST > least || self.moulding <= 0.0 {
+            return Err(BadForm::new(
+                "moulding",
+                format!(
+                    "a frame {:.0} mm wide all round does not go into {least:.0} mm: choose 10 to {:.0}",
+                    self.moulding,
+                    (least - NARROWEST) / 2.0
+                ),
+            ));
+        }
+        if self.round && self.height <= self.width {
+            return Err(BadForm::new("height", "a round top wants a frame that is higher than wide"));
+        }
+        let mut front = Sheet::new(View::Front, self.width, self.height, 1);
+        let outline = if self.round { Outline::RoundTop } else { Outline::Square };
+        let rect = whole(self.width, self.height);
+        let frame = match self.carved {
+            true => front.shaped(Zone::Frame, Shaping::Carved, rect, outline, None),
+            false => front.framing(Zone::Frame, self.moulding, rect, outline, None),
+        };
+        front.shaped(Zone::Unpainted, Shaping::Sunk, rect.inset(self.moulding), outline, Some(frame));
+        Ok(front.0)
+    }
+
+    fn wall(&self) -> Result<Face, BadForm> {
+        const SKIRTING: f64 = 120.0;
+        const ABOVE: f64 = 160.0;
+        let mut front = Sheet::new(View::Front, self.width, self.height, 1);
+        let above = self.height - SKIRTING;
+        if above < 2.0 * ABOVE + NARROWEST {
+            return Err(BadForm::new(
+                "height",
+                format!("a wall takes {:.0} mm at least", SKIRTING + 2.0 * ABOVE + NARROWEST),
+            ));
+        }
+        let wall =
+            front.put(Zone::Wall, Shaping::Flat, Rect { x: 0.0, y: 0.0, w: self.width, h: above }, None);
+        let skirting = Rect { x: 0.0, y: above, w: self.width, h: SKIRTING };
+        front.put(Zone::Skirting, Shaping::Running, skirting, None);
+        let (at, wide) = divided(self.width - 2.0 * ABOVE, self.panels, ABOVE);
+        if wide < NARROWEST {
+            return Err(BadForm::new(
+                "panels",
+                format!("{} panels would be {:.0} mm wide each: fewer", self.panels, wide.max(0.0)),
+            ));
+        }
+        for x in at {
+            front.panel(self, Rect { x: ABOVE + x, y: ABOVE, w: wide, h: above - 2.0 * ABOVE }, wall)?;
+        }
+        Ok(front.0)
+    }
+
+    fn stands(&self, above: f64) -> Result<(), BadForm> {
+        if self.height < above + NARROWEST {
+            return Err(BadForm::new(
+                "height",
+                format!("{:.0} mm leaves no legs: {:.0} at least", self.height, above + NARROWEST),
+            ));
+        }
+        Ok(())
+    }
+}
+
+fn whole(w: f64, h: f64) -> Rect {
+    Rect { x: 0.0, y: 0.0, w, h }
+}
+
+/// Legs at both ends, or a plinth.
+fn feet(face: &mut Sheet, legs: f64, room: Rect) {
+    if legs > 0.0 {
+        for x in [room.x, room.x + room.w - LEG] {
+            face.put(Zone::Legs, Shaping::Upright, Rect { x, w: LEG, ..room }, None);
+        }
+    } else {
+        face.put(Zone::Plinth, Shaping::Running, room, None);
+    }
+}
+
+fn room_between_legs(front: f64, side: f64) -> Result<(), BadForm> {
+    for (field, inner) in [("width", front), ("depth", side)] {
+        if inner < NARROWEST {
+            return Err(BadForm::new(
+                field,
+                format!("{:.0} mm between the legs: {NARROWEST:.0} at least", inner.max(0.0)),
+            ));
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,388 @@
+//! What brings the parts of a piece together.
+//!
+//! Every wash, glaze and tinted wax that the shelf can make is tried on all zones, on those of the pairs that are off, on the
+//! smaller zone of each such pair, and on each of these alone. What brings every pair into its window is ranked by how little it changes the piece; where nothing
+//! does, by how much is still off. Nothing is left out by chance: it is a search of all of them.
+//!
+//! The other way is to mix a colour towards its neighbour: [`pulls`].
+
+use std::collections::BTreeMap;
+use std::ops::ControlFlow;
+
+use rayon::prelude::*;
+use warm_blend_spectral::{Lab, Light, difference};
+
+use super::{
+    BadDress, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Windows, Zone, ZoneSeen, pairs,
+    poured_together,
+};
+use crate::board::{ByPlace, Hand, Layer, Load, OnShelf, Passes, Share, Technique};
+use crate::{Class, Component, PaintId, State, WholeParts};
+
+/// How many ways are told.
+const TOLD: usize = 6;
+
+/// A treatment that brings parts together, and what becomes of every pair.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Unified {
+    /// The layer, and where it lies.
+    pub over: Over,
+    /// All pairs with it on.
+    pub pairs: Vec<Pair>,
+    /// By how much they are outside their windows together, ΔE00.
+    pub off: f64,
+    /// How far it moves the piece, ΔE00, mean by area.
+    pub moved: f64,
+    /// Pairs that are further outside their window than before.
+    pub worse: Vec<(Zone, Zone)>,
+    /// Mixture that it takes, ml.
+    pub ml: f64,
+    /// Hours at it, without waiting.
+    pub hours: f64,
+}
+
+/// A colour mixed towards that of its neighbour.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Pull {
+    /// What is painted anew.
+    pub zone: Zone,
+    /// Towards which neighbour.
+    pub toward: Zone,
+    /// So many parts of its own colour to so many of the neighbour's.
+    pub parts: (u32, u32),
+    /// The pot that gives.
+    pub pot: Vec<Component>,
+    /// Contrast of the pair before and after, ΔE00.
+    pub contrast: (f64, f64),
+}
+
+/// How far a search is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Searched {
+    /// Share of what is tried, 0..=1.
+    pub done: f64,
+}
+
+/// A scheme as it is looked at.
+pub struct Looked<'a> {
+    /// The piece.
+    pub piece: &'a Piece,
+    /// One of its schemes.
+    pub scheme: &'a Scheme,
+    /// Its zones as they look.
+    pub zones: &'a [ZoneSeen],
+    /// Shares of field, recess and edge.
+    pub places: &'a BTreeMap<Zone, ByPlace<f64>>,
+    /// Which zones meet.
+    pub meetings: &'a [Meeting],
+    /// In which light, and which state of the film.
+    pub look: (Light, State),
+}
+
+/// A mixture and how it is put on.
+#[derive(Clone, Copy)]
+struct Kind {
+    technique: Technique,
+    medium: Class,
+    /// Parts of medium to one of paint.
+    parts: u32,
+    wipes: &'static [f64],
+    passes: &'static [u8],
+    /// Hours by m²†.
+    hours: f64,
+}
+
+/// What is tried (common practice).
+const KINDS: [Kind; 6] = [
+    Kind {
+        technique: Technique::WashPatted,
+        medium: Class::Water,
+        parts: 1,
+        wipes: &[0.5],
+        passes: &[1, 2],
+        hours: 0.35,
+    },
+    Kind {
+        technique: Technique::WashWiped,
+        medium: Class::Water,
+        parts: 1,
+        wipes: &[0.2, 0.5, 0.8],
+        passes: &[1],
+        hours: 0.35,
+    },
+    Kind {
+        technique: Technique::WashWiped,
+        medium: Class::Water,
+        parts: 3,
+        wipes: &[0.3, 0.6],
+        passes: &[1],
+        hours: 0.35,
+    },
+    Kind {
+        technique: Technique::GlazeWiped,
+        medium: Class::GlazingLiquid,
+        parts: 4,
+        wipes: &[0.1, 0.35, 0.6],
+        passes: &[1],
+        hours: 0.5,
+    },
+    Kind {
+        technique: Technique::GlazeStippled,
+        medium: Class::GlazingLiquid,
+        parts: 4,
+        wipes: &[0.5],
+        passes: &[1],
+        hours: 0.6,
+    },
+    Kind {
+        technique: Technique::TintedWax,
+        medium: Class::ClearWax,
+        parts: 6,
+        wipes: &[0.2, 0.5],
+        passes: &[1],
+        hours: 0.45,
+    },
+];
+
+/// One layer of each kind and paint and way to wipe it that the shelf can make.
+pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
+    let paints = shelf.iter().filter(|tin| tin.class.makes_colours());
+    let mut layers = Vec::new();
+    for tin in paints {
+        for kind in KINDS {
+            for wipe in kind.wipes {
+                for passes in kind.passes {
+                    layers.extend(layer(shelf, tin.paint, kind, *wipe, *passes));
+                }
+            }
+        }
+    }
+    layers
+}
+
+fn layer(shelf: &[OnShelf], paint: PaintId, kind: Kind, wipe: f64, passes: u8) -> Option<Layer> {
+    let one = |paint, parts| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
+    let mut pot = vec![one(paint, 1)?];
+    let mut load = 1.0;
+    match shelf.iter().find(|tin| tin.class == kind.medium) {
+        Some(medium) => pot.push(one(medium.paint, kind.parts)?),
+        // Water comes from the tap: the film is so much thinner.
+        None if kind.medium == Class::Water => load = 1.0 / f64::from(1 + kind.parts),
+        None => return None,
+    }
+    let hand = Hand { load: Load::new(load).ok()?, wipe: Share::of(wipe), passes: Passes::new(passes).ok()? };
+    Some(Layer { hand, ..Layer::new(kind.technique, pot) })
+}
+
+/// How much of a mixture goes onto so many m², ml: what is brushed on before any of it is wiped off.
+fn takes(layer: &Layer, area: f64) -> f64 {
+    let print = layer.technique.print(Hand { wipe: Share::NONE, ..layer.hand });
+    print.film.field.value() * print.cover.field.value() * area
+}
+
+impl Looked<'_> {
+    fn lab(&self, zone: Zone) -> Option<Lab> {
+        self.zones.iter().find(|seen| seen.zone == zone).map(|seen| seen.lab)
+    }
+
+    /// Its pairs, with other colours in some zones.
+    fn pairs_with(&self, labs: &BTreeMap<Zone, Lab>) -> Vec<Pair> {
+        let zones: Vec<ZoneSeen> = self
+            .zones
+            .iter()
+            .map(|seen| ZoneSeen { lab: labs.get(&seen.zone).copied().unwrap_or(seen.lab), ..seen.clone() })
+            .collect();
+        self.pairs_of(&zones, &self.piece.windows)
+    }
+
+    fn pairs_of(&self, zones: &[ZoneSeen], windows: &Windows) -> Vec<Pair> {
+        pairs(zones, self.meetings, self.scheme, windows)
+    }
+
+    /// What a zone looks like with a layer more over it.
+    fn with(&self, wardrobe: &Wardrobe, zone: Zone, layer: &Layer) -> Result<Lab, BadDress> {
+        let mut over = self.scheme.over.clone();
+        over.push(Over { layer: layer.clone(), zones: vec![zone] });
+        let dressed = wardrobe.dress(zone, self.scheme, self.piece.ground, &over, None)?;
+        Ok(dressed.lab(&self.places_of(zone), self.look.0, self.look.1))
+    }
+
+    fn places_of(&self, zone: Zone) -> ByPlace<f64> {
+        self.places.get(&zone).copied().unwrap_or(super::Shaping::Flat.shares())
+    }
+
+    /// Zones that a treatment can lie on: those that are painted.
+    fn painted(&self) -> Vec<Zone> {
+        let painted =
+            |zone: &Zone| self.scheme.wears.get(zone).is_some_and(|dress| dress.wears != super::Wears::Bare);
+        self.zones.iter().map(|seen| seen.zone).filter(painted).collect()
+    }
+
+    /// Where treatments are tried: everywhere, on the pairs that are off, on the smaller zone of each such pair, on each zone
+    /// of one.
+    fn sets(&self, now: &[Pair]) -> Vec<Vec<Zone>> {
+        let painted = self.painted();
+        let area = |zone: Zone| {
+            self.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area)
+        };
+        let smaller = |pair: &Pair| {
+            let (one, other) = pair.zones;
+            if area(one) < area(other) { one } else { other }
+        };
+        let mut small: Vec<Zone> = now
+            .iter()
+            .filter(|pair| pair.stands() != Stands::In)
+            .map(smaller)
+            .filter(|zone| painted.contains(zone))
+            .collect();
+        small.sort_unstable();
+        small.dedup();
+        let mut off: Vec<Zone> = now
+            .iter()
+            .filter(|pair| pair.stands() != Stands::In)
+            .flat_map(|pair| [pair.zones.0, pair.zones.1])
+            .filter(|zone| painted.contains(zone))
+            .collect();
+        off.sort_unstable();
+        off.dedup();
+        let mut sets = vec![painted, off.clone(), small];
+        sets.extend(off.into_iter().map(|zone| vec![zone]));
+        let mut kept: Vec<Vec<Zone>> = Vec::new();
+        for set in sets {
+            if !set.is_empty() && !kept.contains(&set) {
+                kept.push(set);
+            }
+        }
+        kept
+    }
+}
+
+/// The lightest treatments that bring every pair into its window, the best first; where none does, those that leave least
+/// off. None of a piece that nothing is off of. `watch` hears how far it is and may stop the search; what was found until then
+/// is the answer.
+pub fn unify(
+    looked: &Looked,
+    wardrobe: &Wardrobe,
+    shelf: &[OnShelf],
+    mut watch: impl FnMut(Searched) -> ControlFlow<()>,
+) -> Result<Vec<Unified>, BadDress> {
+    let now = looked.pairs_of(looked.zones, &looked.piece.windows);
+    let off_now = off(&now);
+    if off_now <= 0.0 {
+        return Ok(Vec::new());
+    }
+    let sets = looked.sets(&now);
+    let painted = looked.painted();
+    let layers = treatments(shelf);
+    let mut found: Vec<Unified> = Vec::new();
+    const AT_ONCE: usize = 16;
+    for (n, chunk) in layers.chunks(AT_ONCE).enumerate() {
+        let tried: Vec<Vec<Unified>> = chunk
+            .par_iter()
+            .map(|layer| {
+                let labs = painted
+                    .iter()
+                    .map(|zone| Ok((*zone, looked.with(wardrobe, *zone, layer)?)))
+                    .collect::<Result<BTreeMap<Zone, Lab>, BadDress>>()?;
+                Ok(sets.iter().map(|set| tell(looked, layer, set, painted.len(), &labs, &now)).collect())
+            })
+            .collect::<Result<_, BadDress>>()?;
+        found.extend(tried.into_iter().flatten().filter(|way| way.off < off_now));
+        let done = ((n + 1) * AT_ONCE) as f64 / layers.len() as f64;
+        if watch(Searched { done: done.min(1.0) }).is_break() {
+            break;
+        }
+    }
+    found.sort_by(|a, b| a.off.total_cmp(&b.off).then(a.moved.total_cmp(&b.moved)));
+    // One of each paint and technique: the next is another idea, not the same a little firmer.
+    let mut told: Vec<Unified> = Vec::new();
+    for way in found {
+        let like = |other: &Unified| {
+            let (one, two) = (&way.over.layer, &other.over.layer);
+            one.technique == two.technique
+                && one.pot.first().map(|p| p.paint) == two.pot.first().map(|p| p.paint)
+        };
+        if told.len() < TOLD && !told.iter().any(like) {
+            told.push(way);
+        }
+    }
+    Ok(told)
+}
+
+fn off(pairs: &[Pair]) -> f64 {
+    pairs.iter().map(Pair::off).fold(0.0, |a, b| a + b)
+}
+
+fn tell(
+    looked: &Looked,
+    layer: &Layer,
+    set: &[Zone],
+    all: usize,
+    labs: &BTreeMap<Zone, Lab>,
+    now: &[Pair],
+) -> Unified {
+    let changed: BTreeMap<Zone, Lab> =
+        set.iter().filter_map(|zone| Some((*zone, *labs.get(zone)?))).collect();
+    let pairs = looked.pairs_with(&changed);
+    let worse = pairs.iter().zip(now).filter(|(then, now)| then.off() > now.off() + 1e-9);
+    let worse = worse.map(|(pair, _)| pair.zones).collect();
+    let area =
+        |zone: Zone| looked.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area);
+    let whole: f64 = looked.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
+    let moved = changed
+        .iter()
+        .filter_map(|(zone, lab)| Some(area(*zone) * difference(looked.lab(*zone)?, *lab).value()));
+    let moved = moved.fold(0.0, |a, b| a + b) / whole.max(f64::MIN_POSITIVE);
+    let treated: f64 = set.iter().map(|zone| area(*zone)).fold(0.0, |a, b| a + b);
+    let hours = KINDS.iter().find(|kind| kind.technique == layer.technique).map_or(0.5, |kind| kind.hours);
+    let zones = if set.len() == all { Vec::new() } else { set.to_vec() };
+    Unified {
+        off: off(&pairs),
+        pairs,
+        moved,
+        worse,
+        ml: takes(layer, treated),
+        hours: hours * treated * f64::from(layer.hand.passes.value()),
+        over: Over { layer: layer.clone(), zones },
+    }
+}
+
+/// Each pair that stands too far apart, with its smaller zone mixed towards the larger just far enough: the least of the
+/// ratios 7:1, 5:1 … 1:1 that brings it into its window; none of a zone without a main colour, and none where not even half
+/// and half does.
+pub fn pulls(looked: &Looked, wardrobe: &Wardrobe) -> Result<Vec<Pull>, BadDress> {
+    const RATIOS: [(u32, u32); 7] = [(7, 1), (5, 1), (4, 1), (3, 1), (2, 1), (3, 2), (1, 1)];
+    let mut found = Vec::new();
+    let now = looked.pairs_of(looked.zones, &looked.piece.windows);
+    for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
+        let area =
+            |zone| looked.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area);
+        let (mut zone, mut toward) = pair.zones;
+        if area(zone) > area(toward) {
+            (zone, toward) = (toward, zone);
+        }
+        let dress = |zone, main: Option<&[Component]>| {
+            wardrobe.dress(zone, looked.scheme, looked.piece.ground, &looked.scheme.over, main)
+        };
+        let (own, other) = (dress(zone, None)?.main, dress(toward, None)?.main);
+        let Some(there) = looked.lab(toward).filter(|_| !own.is_empty() && !other.is_empty()) else {
+            continue;
+        };
+        for (parts, more) in RATIOS {
+            let Some(pot) = poured_together(&own, parts, &other, more) else { continue };
+            let seen = dress(zone, Some(&pot))?.lab(&looked.places_of(zone), looked.look.0, looked.look.1);
+            let contrast = difference(seen, there).value();
+            if contrast <= pair.window.1 {
+                found.push(Pull {
+                    zone,
+                    toward,
+                    parts: (parts, more),
+                    pot,
+                    contrast: (pair.contrast, contrast),
+                });
+                break;
+            }
+        }
+    }
+    Ok(found)
+}

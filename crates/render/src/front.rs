@@ -1,0 +1,362 @@
+//! A face of a piece as pixels: its parts in relief, each zone in what it wears.
+
+use std::collections::BTreeMap;
+
+use rayon::prelude::*;
+use warm_blend_finish::State;
+use warm_blend_finish::board::Place;
+use warm_blend_finish::piece::{Dressed, Face, Part, Rect, Shaping, Way, Zone};
+use warm_blend_spectral::Light;
+
+use crate::masks::{COATS, NOTHING};
+use crate::plate::{carving, moulding};
+use crate::relief::{BadSize, Relief, Shaped, blurred, sized};
+use crate::texture::{SIDE, Texture};
+use crate::{Coats, Picture, Shading, draw::draw_laid};
+
+/// Room around a face, as a share of the picture.
+const ROOM: f64 = 0.05;
+/// Marks of a brush are drawn as if a pixel were no larger than this, mm: on a whole piece they would be too fine to be seen.
+const MARKS: f64 = 0.7;
+/// How far from an outline is near, mm.
+const NEAR: f64 = 70.0;
+/// Linear grey of the wall and of the floor behind a piece.
+const WALL: f32 = 0.66;
+const FLOOR: f32 = 0.55;
+
+/// Where a face lies in a picture.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Placed {
+    /// mm by pixel.
+    mm: f64,
+    /// Where the face's upper left corner is, mm.
+    corner: (f64, f64),
+    /// The picture, mm.
+    size: (f64, f64),
+}
+
+/// A face of a piece at a size in pixels: made once, drawn on often.
+#[derive(Debug)]
+pub struct Front {
+    relief: Relief,
+    /// By pixel the number of a part; `u16::MAX` where there is none.
+    part: Vec<u16>,
+    parts: Vec<Part>,
+    /// By pixel of the wall: how much light reaches it, 255 for all.
+    wall: Vec<u8>,
+    placed: Placed,
+    /// From which row on the floor is behind it.
+    floor: usize,
+}
+
+impl Placed {
+    /// A face in the middle of a picture of so many pixels, as large as it goes.
+    pub fn of(face: &Face, width: u32, height: u32) -> Self {
+        let (width, height) = (f64::from(width), f64::from(height));
+        let room = 1.0 - 2.0 * ROOM;
+        let mm = (face.width / (room * width)).max(face.height / (room * height));
+        let size = (width * mm, height * mm);
+        Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size }
+    }
+
+    /// The point of the face at the middle of a pixel, mm.
+    fn at(&self, x: usize, y: usize) -> (f64, f64) {
+        ((x as f64 + 0.5) * self.mm - self.corner.0, (y as f64 + 0.5) * self.mm - self.corner.1)
+    }
+
+    /// Where a part lies, as shares of the picture: left, upper edge, width, height.
+    pub fn share(&self, rect: Rect) -> [f64; 4] {
+        let (w, h) = self.size;
+        [(rect.x + self.corner.0) / w, (rect.y + self.corner.1) / h, rect.w / w, rect.h / h]
+    }
+}
+
+impl Front {
+    /// A face in a picture of this size.
+    pub fn new(face: &Face, width: u32, height: u32) -> Result<Self, BadSize> {
+        let placed = Placed::of(face, width, height);
+        let (width, height) = sized(width, height)?;
+        let Placed { mm, corner, .. } = placed;
+        let n = width * height;
+        let place = |x: usize, y: usize| placed.at(x, y);
+        let levels = levels(face);
+        let (mut part, mut heights) = (vec![u16::MAX; n], vec![BACK; n]);
+        part.par_chunks_exact_mut(width).zip(heights.par_chunks_exact_mut(width)).enumerate().for_each(
+            |(y, (row, heights))| {
+                for x in 0..width {
+                    let (px, py) = place(x, y);
+                    if let Some(at) = face.at(px, py) {
+                        row[x] = at as u16;
+                        heights[x] = levels[at] + relief(&face.parts[at], px, py, mm);
+                    }
+                }
+            },
+        );
+        let parts = face.parts.clone();
+        let upright = |x: usize, y: usize| {
+            let Some(part) = parts.get(usize::from(part[y * width + x])) else { return false };
+            let Rect { w, h, .. } = part.rect;
+            // A brush goes along what is long: on frames along the nearer side.
+            match part.shaping {
+                Shaping::Framing | Shaping::Raised => {
+                    let (px, py) = place(x, y);
+                    let (u, v) = (px - part.rect.x, py - part.rect.y);
+                    u.min(w - u) < v.min(h - v)
+                }
+                _ => h > w,
+            }
+        };
+        let stands = |x: usize, y: usize| {
+            let Some(part) = parts.get(usize::from(part[y * width + x])) else { return (0, 0) };
+            let (px, py) = place(x, y);
+            let near = 1.0 - part.inward(px, py) / NEAR.min(0.5 * part.rect.w.min(part.rect.h));
+            let low = (py - part.rect.y) / part.rect.h;
+            ((255.0 * near.clamp(0.0, 1.0)) as u8, (255.0 * low.clamp(0.0, 1.0)) as u8)
+        };
+        let shaped =
+            Shaped { width, mm, marks: mm.min(MARKS), heights: &heights, upright: &upright, stands: &stands };
+        let mut relief = Relief::of(&shaped);
+        // Light is lost under what stands out, over some centimetres.
+        let around = ((28.0 / mm).round() as usize).max(2);
+        let broad = blurred(&blurred(&heights, width, around), width, around);
+        for (i, spot) in relief.pixels.iter_mut().enumerate() {
+            if part[i] != u16::MAX {
+                let hidden = ((broad[i] - heights[i]) * 0.012).clamp(-0.05, 0.3);
+                spot.lit = (f32::from(spot.lit) * (1.0 - hidden)).clamp(20.0, 255.0) as u8;
+            }
+        }
+        let standing: Vec<f32> = part.iter().map(|part| if *part == u16::MAX { 0.0 } else { 1.0 }).collect();
+        let around = (width.min(height) / 40).max(2);
+        let soft = blurred(&blurred(&standing, width, around), width, around);
+        let wall = soft.iter().map(|near| (255.0 * (1.0 - 0.28 * near.clamp(0.0, 1.0))) as u8).collect();
+        let floor = ((corner.1 + face.height) / mm - 0.018 * height as f64).max(0.0) as usize;
+        Ok(Self { relief, part, parts, wall, placed, floor })
+    }
+
+    /// Which zone a pixel shows; none of the wall behind.
+    pub fn zone(&self, x: usize, y: usize) -> Option<Zone> {
+        let part = self.part[y * self.relief.width + x];
+        self.parts.get(usize::from(part)).map(|part| part.zone)
+    }
+
+    /// Which kind of place a pixel is.
+    pub fn place(&self, x: usize, y: usize) -> Place {
+        self.relief.place(x, y)
+    }
+
+    /// Draws it in what its zones wear, as they look in a light and a state. Zones that are not named are left grey.
+    pub fn draw(
+        &self,
+        dressed: &BTreeMap<Zone, Dressed>,
+        light: Light,
+        state: State,
+        shading: Shading,
+    ) -> Picture {
+        // Where the coats of each zone begin among all.
+        let mut begins: BTreeMap<Zone, (u8, usize, Option<Way>)> = BTreeMap::new();
+        let mut coats: Vec<Coats> = Vec::new();
+        for (zone, dressed) in dressed {
+            if coats.len() + dressed.coats.len() > COATS || dressed.coats.is_empty() {
+                continue;
+            }
+            begins.insert(*zone, (coats.len() as u8, dressed.coats.len(), dressed.way));
+            coats.extend(dressed.coats.iter().map(|coat| Coats {
+                stack: &coat.stack,
+                marks: &coat.marks,
+                layers: coat.stack.len(),
+            }));
+        }
+        let by_part: Vec<Option<Lies>> = self
+            .parts
+            .iter()
+            .map(|part| {
+                let (first, n, way) = begins.get(&part.zone).copied()?;
+                let over = match way {
+                    Some(Way::Down | Way::Across) => self.around(part.zone),
+                    _ => part.rect,
+                };
+                Some(Lies { first, steps: n as f64 - 1.0, way, over })
+            })
+            .collect();
+        let width = self.relief.width;
+        let cloud = Texture::Streaks.tile();
+        let mut lay = vec![NOTHING; self.part.len()];
+        lay.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
+            for (x, lay) in row.iter_mut().enumerate() {
+                let part = self.part[y * width + x];
+                let Some(Some(lies)) = by_part.get(usize::from(part)) else { continue };
+                *lay = lies.first;
+                if let Some(way) = lies.way {
+                    // A rim between two steps is ragged, as brush strokes are.
+                    let ragged = f32::from(cloud[(y % SIDE) * SIDE + x % SIDE]) / 65536.0 - 0.5;
+                    let along = self.along(way, &lies.over, x, y) * lies.steps + 0.9 * f64::from(ragged);
+                    *lay += along.round().clamp(0.0, lies.steps) as u8;
+                }
+            }
+        });
+        let mut picture = draw_laid(&self.relief, &lay, &coats, light, state, shading);
+        self.behind(&lay, &mut picture);
+        picture
+    }
+
+    /// The rectangle around all parts of a zone, mm.
+    fn around(&self, zone: Zone) -> Rect {
+        let parts = self.parts.iter().filter(|part| part.zone == zone);
+        let (mut x0, mut y0, mut x1, mut y1) =
+            (f64::INFINITY, f64::INFINITY, f64::NEG_INFINITY, f64::NEG_INFINITY);
+        for Part { rect, .. } in parts {
+            (x0, y0) = (x0.min(rect.x), y0.min(rect.y));
+            (x1, y1) = (x1.max(rect.x + rect.w), y1.max(rect.y + rect.h));
+        }
+        Rect { x: x0, y: y0, w: (x1 - x0).max(1e-9), h: (y1 - y0).max(1e-9) }
+    }
+
+    /// How far along a blend a pixel is, 0..=1.
+    fn along(&self, way: Way, over: &Rect, x: usize, y: usize) -> f64 {
+        let (px, py) = self.placed.at(x, y);
+        let (u, v) = ((px - over.x) / over.w, (py - over.y) / over.h);
+        match way {
+            Way::Down => v,
+            Way::Across => u,
+            Way::Outward => ((2.0 * u - 1.0).hypot(2.0 * v - 1.0) / std::f64::consts::SQRT_2).min(1.0),
+        }
+    }
+
+    /// What is not painted: the wall and the floor behind, glass, and zones that wear nothing yet.
+    fn behind(&self, lay: &[u8], picture: &mut Picture) {
+        let width = self.relief.width;
+        let code = |linear: f32| {
+            let linear = linear.clamp(0.0, 1.0);
+            let value =
+                if linear <= 0.003_130_8 { 12.92 * linear } else { 1.055 * linear.powf(1.0 / 2.4) - 0.055 };
+            (255.0 * value + 0.5) as u8
+        };
+        let codes: Vec<u8> = (0..1024).map(|i| code(i as f32 / 1023.0)).collect();
+        let at = |linear: f32| codes[(linear.clamp(0.0, 1.0) * 1023.0) as usize];
+        picture.rgb.par_chunks_exact_mut(3 * width).enumerate().for_each(|(y, row)| {
+            for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
+                let i = y * width + x;
+                if lay[i] != NOTHING {
+                    continue;
+                }
+                let grey = match self.parts.get(usize::from(self.part[i])) {
+                    Some(part) => {
+                        let face = if part.zone == Zone::Unpainted { 0.10 } else { 0.42 };
+                        at(face * f32::from(self.relief.pixels[i].lit) / 128.0)
+                    }
+                    None => {
+                        let back = if y < self.floor { WALL } else { FLOOR };
+                        at(back * f32::from(self.wall[i]) / 255.0)
+                    }
+                };
+                pixel.fill(grey);
+            }
+        });
+    }
+}
+
+/// What lies on a part.
+struct Lies {
+    /// The first of its coats, and how many steps there are from it to the last.
+    first: u8,
+    steps: f64,
+    /// Which way they go, and over what.
+    way: Option<Way>,
+    over: Rect,
+}
+
+/// How far behind a piece the wall is, mm: it is never an edge of it.
+const BACK: f32 = -14.0;
+
+/// The level of each part, mm: what it is set into, and by how much it stands out from that or lies below.
+fn levels(face: &Face) -> Vec<f32> {
+    let mut levels: Vec<f32> = Vec::with_capacity(face.parts.len());
+    for part in &face.parts {
+        let below = part.on.map_or(0.0, |on| {
+            let inside = match face.parts[on].shaping {
+                Shaping::Framing => -5.0,
+                _ => 0.0,
+            };
+            levels[on] + inside
+        });
+        let own = match part.shaping {
+            Shaping::Flat => match part.zone {
+                Zone::Top | Zone::Seat => 14.0,
+                Zone::Apron => -8.0,
+                _ => 0.0,
+            },
+            Shaping::Sunk if part.zone == Zone::Unpainted => -40.0,
+            Shaping::Sunk | Shaping::Carved => -4.0,
+            Shaping::Raised => 3.5,
+            Shaping::Framing => 0.0,
+            Shaping::Running => match part.zone {
+                Zone::Cornice => 30.0,
+                _ => 6.0,
+            },
+            Shaping::Upright => 2.0,
+            Shaping::Knob => 4.0,
+        };
+        levels.push(below + own);
+    }
+    levels
+}
+
+/// The height of a part at a point above its level, mm. What is finer than a pixel is drawn as wide as one.
+fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
+    let inward = part.inward(px, py);
+    let Rect { x, y, w, h } = part.rect;
+    let (u, v) = (px - x, py - y);
+    let arris = (3.0f64).max(1.2 * mm);
+    let rounded = |rim: f64| if rim < arris { -1.6 * (1.0 - rim / arris).powi(2) } else { 0.0 };
+    let height = match part.shaping {
+        Shaping::Flat => rounded(inward),
+        Shaping::Raised => {
+            // A gap all round, then a rounded lip.
+            let gap = (2.2f64).max(1.05 * mm);
+            if inward < gap { -9.0 } else { 1.6 * rounded((inward - gap) / 1.8) }
+        }
+        Shaping::Sunk => {
+            let corner = (6.0f64).max(1.5 * mm);
+            if inward < corner { -1.2 * (1.0 - inward / corner) } else { 0.0 }
+        }
+        Shaping::Framing => {
+            // The board's own section, as wide as this frame.
+            let own = part.rim.max(4.0);
+            let s = inward / own * 22.0;
+            (own / 22.0).clamp(1.0, 3.0) * moulding(s.min(21.9))
+        }
+        Shaping::Running => {
+            // Levels from the top: fillet, cove, bead, fillet.
+            let t = v / h;
+            let high = 0.16 * h.min(120.0);
+            let round = |u: f64| (1.0 - u * u).max(0.0).sqrt();
+            let profile = match t {
+                t if t < 0.14 => 1.0,
+                t if t < 0.18 => 0.86,
+                t if t < 0.62 => 0.86 - 0.72 * (1.0 - round((t - 0.18) / 0.44)),
+                t if t < 0.66 => 0.02,
+                t if t < 0.86 => 0.05 + 0.22 * round((t - 0.76) / 0.10),
+                _ => 0.0,
+            };
+            high * profile + rounded(u.min(w - u))
+        }
+        Shaping::Upright => {
+            let t = (2.0 * u / w - 1.0).clamp(-1.0, 1.0);
+            0.18 * w * (1.0 - t.powi(4)).max(0.0).sqrt() - 0.18 * w
+        }
+        Shaping::Knob => {
+            let r = 0.5 * w.min(h);
+            let out = ((u - w / 2.0) / (w / 2.0)).hypot((v - h / 2.0) / (h / 2.0)).min(1.0);
+            0.75 * r * (1.0 - out * out).max(0.0).sqrt()
+        }
+        Shaping::Carved => {
+            // A fan in each corner, as on the board, and a rosette in the middle of what is large.
+            let size = 0.42 * w.min(h);
+            let of = 58.0 / size.max(1.0);
+            let (dx, dy) = (u.min(w - u) - 4.0, v.min(h - v) - 4.0);
+            let fan = if dx > 0.0 && dy > 0.0 { carving(dx.hypot(dy) * of, dy.atan2(dx)) } else { 0.0 };
+            fan * (size / 58.0).clamp(0.8, 1.5) + rounded(inward)
+        }
+    };
+    height as f32
+}

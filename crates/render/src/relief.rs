@@ -1,0 +1,218 @@
+//! What a surface is like at each pixel of a picture: which kind of place it is, how films pool there, how it is lit.
+//!
+//! Heights are mm. What lies lower than its surroundings is a recess, what stands out an edge, the rest the field; the rim
+//! between them is ragged, as that of a wiped glaze is.
+
+use rayon::prelude::*;
+use warm_blend_finish::board::Place;
+
+use crate::texture::{SIDE, TILE_MM, Texture};
+
+/// How far around a spot its surroundings go, mm.
+const AROUND: f64 = 1.7;
+/// From how far below or above its surroundings, mm, a spot is a recess or an edge.
+const RECESS: f64 = -0.10;
+const EDGE: f64 = 0.13;
+/// How much of that a millimetre by pixel adds, where a pixel is as coarse as a carving.
+const COARSE: f32 = 1.6;
+/// Slope of the marks a brush leaves in a coat.
+const BRUSH: f64 = 0.05;
+/// Smallest and largest side of a picture, pixels.
+const SMALLEST: u32 = 48;
+const LARGEST: u32 = 4096;
+
+/// A size that no picture has.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+#[error("a picture of {0} × {1} pixels: each side goes from {SMALLEST} to {LARGEST}")]
+pub struct BadSize(u32, u32);
+
+/// A surface at a size in pixels: made once, drawn on often.
+#[derive(Debug)]
+pub struct Relief {
+    pub(crate) width: usize,
+    pub(crate) height: usize,
+    /// Millimetres by pixel, as marks and brush strokes are drawn.
+    pub(crate) mm: f64,
+    pub(crate) pixels: Vec<Spot>,
+}
+
+/// What the relief is like at a pixel.
+#[derive(Debug, Clone, Copy, Default)]
+pub(crate) struct Spot {
+    /// 0 field, 1 recess, 2 edge.
+    pub place: u8,
+    /// True where a brush goes up and down: on the stiles, and on the upright mouldings.
+    pub upright: bool,
+    /// How far it stands out from its surroundings, 127 for a millimetre.
+    pub stands_out: i8,
+    /// Where a film pools, −127 thin to 127 thick.
+    pub pools: i8,
+    /// Light that falls on it against that on the flat, 128 for the same.
+    pub lit: u8,
+    /// How near an outline it is, 255 on it.
+    pub near: u8,
+    /// How low on its part, 255 at the bottom.
+    pub low: u8,
+    /// How nearly it mirrors the lamp, 0 to 255.
+    pub mirrors: u8,
+}
+
+/// What a relief is made of.
+pub(crate) struct Shaped<'a> {
+    pub width: usize,
+    /// mm by pixel of the surface itself.
+    pub mm: f64,
+    /// mm by pixel as marks are drawn: of a large piece they are drawn larger than they are.
+    pub marks: f64,
+    /// Heights, mm.
+    pub heights: &'a [f32],
+    /// True where a brush goes up and down.
+    pub upright: &'a (dyn Fn(usize, usize) -> bool + Sync),
+    /// How near an outline a spot is, and how low on its part, each 0 to 255.
+    pub stands: &'a (dyn Fn(usize, usize) -> (u8, u8) + Sync),
+}
+
+/// That a picture can have this size.
+pub(crate) fn sized(width: u32, height: u32) -> Result<(usize, usize), BadSize> {
+    if !(SMALLEST..=LARGEST).contains(&width) || !(SMALLEST..=LARGEST).contains(&height) {
+        return Err(BadSize(width, height));
+    }
+    Ok((width as usize, height as usize))
+}
+
+impl Relief {
+    pub(crate) fn of(shaped: &Shaped) -> Self {
+        let Shaped { width, mm, heights, .. } = *shaped;
+        let around = ((AROUND / mm).round() as usize).max(1);
+        let smooth = blurred(&blurred(heights, width, around), width, around);
+        let mut pixels = vec![Spot::default(); heights.len()];
+        let seen = Looked { shaped, smooth: &smooth };
+        pixels.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
+            for (x, spot) in row.iter_mut().enumerate() {
+                *spot = seen.at(x, y);
+            }
+        });
+        Self { width, height: heights.len() / width, mm: shaped.marks, pixels }
+    }
+
+    /// Share of the pixels of a kind of place.
+    pub fn share(&self, place: Place) -> f64 {
+        let there = self.pixels.iter().filter(|spot| spot.place == place as u8).count();
+        there as f64 / self.pixels.len() as f64
+    }
+
+    /// Which kind of place a pixel is.
+    pub fn place(&self, x: usize, y: usize) -> Place {
+        Place::ALL[usize::from(self.pixels[y * self.width + x].place)]
+    }
+}
+
+/// The heights, and what they are smoothed.
+struct Looked<'a> {
+    shaped: &'a Shaped<'a>,
+    smooth: &'a [f32],
+}
+
+impl Looked<'_> {
+    fn at(&self, x: usize, y: usize) -> Spot {
+        let Shaped { width, mm, marks, heights, .. } = *self.shaped;
+        let i = y * width + x;
+        let height = heights.len() / width;
+        // Noise goes with the board, not with the pixels: a tile's rank about −1..1.
+        let noise = |texture: Texture, times: f64, offset: usize| {
+            let at = |v: usize| ((v as f64 * marks * SIDE as f64 / TILE_MM * times) as usize + offset) % SIDE;
+            f32::from(texture.tile()[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
+        };
+        let ragged = 0.3 * noise(Texture::Cloud, 2.0, 90) + 0.15 * noise(Texture::Stipple, 1.0, 0);
+        let out = heights[i] - self.smooth[i];
+        // Where a pixel is coarse, only what stands out from its neighbours clearly is told from the flat.
+        let coarse = (COARSE * mm as f32).max(1.0) * (1.0 + ragged);
+        let (recess, edge) = (RECESS as f32 * coarse, EDGE as f32 * coarse);
+        let place = if out < recess {
+            Place::Recess
+        } else if out > edge {
+            Place::Edge
+        } else {
+            Place::Field
+        };
+        let upright = (self.shaped.upright)(x, y);
+        let (near, low) = (self.shaped.stands)(x, y);
+        let pool = -1.4 * out.clamp(-0.6, 0.6)
+            + 0.22 * noise(Texture::Streaks, 1.0, 40)
+            + 0.3 * noise(Texture::Cloud, 0.6, 11);
+
+        let beside = |at: usize| heights[at];
+        let (left, right) = (beside(i - usize::from(x > 0)), beside(i + usize::from(x + 1 < width)));
+        let above = beside(if y > 0 { i - width } else { i });
+        let below = beside(if y + 1 < height { i + width } else { i });
+        let step = 2.0 * mm as f32;
+        let brush = BRUSH as f32 * noise(Texture::Streaks, 1.0, 200);
+        let (mut across, mut down) = ((right - left) / step, (below - above) / step);
+        if upright {
+            across += brush
+        } else {
+            down += brush
+        }
+        // A lamp up on the left, a third of the way from overhead; the flat is lit by 1.
+        let length = (across * across + down * down + 1.0).sqrt();
+        let facing = (1.0 + 0.38 * across + 0.46 * down) / length;
+        let open = 1.0 + 0.16 * out.clamp(-1.0, 0.5);
+        // Half-way between lamp and eye.
+        let half = ((1.0 + 0.2 * across + 0.25 * down) / (length * 1.05)).clamp(0.0, 1.0);
+        let in_127ths = |v: f32| (v * 127.0).clamp(-127.0, 127.0) as i8;
+        Spot {
+            place: place as u8,
+            upright,
+            stands_out: in_127ths(out),
+            pools: in_127ths(pool),
+            lit: (128.0 * (facing.clamp(0.3, 1.6) * 0.75 + 0.25) * open).clamp(30.0, 255.0) as u8,
+            near,
+            low,
+            mirrors: (255.0 * half.powi(24)) as u8,
+        }
+    }
+}
+
+/// The mean over a square of 2 `around` + 1; beyond the picture it is lower.
+pub(crate) fn blurred(heights: &[f32], width: usize, around: usize) -> Vec<f32> {
+    const BEYOND: f32 = -6.0;
+    let height = heights.len() / width;
+    let mut rows = vec![0f32; heights.len()];
+    for (from, to) in heights.chunks_exact(width).zip(rows.chunks_exact_mut(width)) {
+        smooth_line(width, around, BEYOND, |i| from[i], |i, mean| to[i] = mean);
+    }
+    let mut done = vec![0f32; heights.len()];
+    for x in 0..width {
+        smooth_line(height, around, BEYOND, |i| rows[i * width + x], |i, mean| done[i * width + x] = mean);
+    }
+    done
+}
+
+fn smooth_line(
+    n: usize,
+    around: usize,
+    beyond: f32,
+    of: impl Fn(usize) -> f32,
+    mut put: impl FnMut(usize, f32),
+) {
+    let value =
+        |i: isize| if (0..n as isize).contains(&i) { f64::from(of(i as usize)) } else { f64::from(beyond) };
+    let around = around as isize;
+    let mut sum: f64 = (-around..=around).map(value).sum();
+    for i in 0..n as isize {
+        put(i as usize, (sum / (2 * around + 1) as f64) as f32);
+        sum += value(i + around + 1) - value(i - around);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn sizes_that_no_picture_has_are_refused() {
+        for (width, height) in [(10, 10), (1200, 10), (20_000, 800), (0, 0)] {
+            assert!(sized(width, height).unwrap_err().to_string().contains("from 48 to 4096"));
+        }
+    }
+}

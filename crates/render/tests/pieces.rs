@@ -1,0 +1,143 @@
+//! A piece's picture says what the engine says, zone by zone.
+
+use std::collections::BTreeMap;
+
+use uuid::Uuid;
+use warm_blend_finish::board::{
+    Board, Ground, GroundKind, Habit, Layer, Letter, Place, Share, Strip, Technique, Tin,
+};
+use warm_blend_finish::piece::{
+    Ageing, Band, Dress, Dressed, Face, Intent, Kind, Scheme, View, Wardrobe, Way, Wears, Zone,
+};
+use warm_blend_finish::{
+    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts,
+};
+use warm_blend_render::{Front, Picture, Placed, Shading};
+use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
+
+fn material(n: u128) -> Material {
+    let codes = [[90, 112, 128], [226, 220, 200]];
+    let [red, green, blue] = codes[n as usize];
+    let code = Masstone::Hex(Srgb { red, green, blue });
+    Material::of(Class::Chalk, Some(code), Some(CoatsToHide::new(1.5).unwrap())).unwrap()
+}
+
+fn one(n: u128) -> Vec<Component> {
+    vec![Component { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts::new(1).unwrap() }]
+}
+
+fn front() -> Face {
+    Kind::ChestOfDrawers.usual().build().unwrap().face(View::Front).unwrap().clone()
+}
+
+/// A worn and grimy case, drawers that go over from one colour into the other.
+fn dressed() -> BTreeMap<Zone, Dressed> {
+    let materials = [material(0), material(1)];
+    let name = Name::new("case").unwrap();
+    let layers = vec![
+        Layer::new(Technique::BrushedCoat, one(0)),
+        Layer::new(Technique::DryBrush, one(1)),
+        Layer::new(Technique::ClearWax, vec![]),
+    ];
+    let strip = Strip { letter: Letter::ALL[0], from: None, layers };
+    let board = Board::new(name.clone(), Ground::of(GroundKind::RedStain), vec![strip]).unwrap();
+    let share = |of| Share::new(of).unwrap();
+    let ageing = Ageing { wear: share(0.4), grime: share(0.5), ..Ageing::default() };
+    let strip = Wears::Strip { board: Uuid::from_u128(9), strip: Letter::ALL[0] };
+    let bands = vec![Band { pot: one(0), at: 0.0 }, Band { pot: one(1), at: 1.0 }];
+    let blend = Wears::Blend { way: Way::Down, bands };
+    let dress = |wears, ageing| Dress { wears, ground: None, ageing };
+    let wears = BTreeMap::from([
+        (Zone::Case, dress(strip, ageing)),
+        (Zone::Drawers, dress(blend, Ageing::default())),
+    ]);
+    let scheme = Scheme { name, wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
+    let tin = |paint: PaintId| {
+        Some(Tin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
+    };
+    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, board: &|_| Some(&board) };
+    let ground = Ground::of(GroundKind::RedStain);
+    [Zone::Case, Zone::Drawers]
+        .into_iter()
+        .map(|zone| (zone, wardrobe.dress(zone, &scheme, ground, &[], None).unwrap()))
+        .collect()
+}
+
+/// The mean colour of some pixels, in light rather than in codes.
+fn mean(picture: &Picture, of: impl Fn(usize, usize) -> bool) -> Option<Lab> {
+    let (mut sum, mut n) = ([0.0; 3], 0.0);
+    for (i, pixel) in picture.rgb.chunks_exact(3).enumerate() {
+        if of(i % picture.width as usize, i / picture.width as usize) {
+            let xyz = Srgb { red: pixel[0], green: pixel[1], blue: pixel[2] }.to_xyz();
+            sum = [sum[0] + xyz.x, sum[1] + xyz.y, sum[2] + xyz.z];
+            n += 1.0;
+        }
+    }
+    let [x, y, z] = sum.map(|sum| sum / n);
+    (n > 0.0).then(|| Lab::of(Xyz { x, y, z }, Light::Daylight.white()))
+}
+
+#[test]
+fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
+    let front = Front::new(&front(), 720, 640).unwrap();
+    let dressed = dressed();
+    let picture = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+    let coat = &dressed[&Zone::Case].coats[0];
+    for place in Place::ALL {
+        let here = |x, y| front.zone(x, y) == Some(Zone::Case) && front.place(x, y) == place;
+        let drawn = mean(&picture, here).unwrap();
+        let seen = coat.stack.seen(place, coat.stack.len(), State::Dry).from_afar();
+        let predicted = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
+        let off = difference(drawn, predicted).value();
+        assert!(off < 0.5, "{place:?}: {drawn:?} for {predicted:?}, {off} off");
+    }
+}
+
+#[test]
+fn a_blend_goes_down_over_all_drawers() {
+    let front = Front::new(&front(), 720, 640).unwrap();
+    let picture = front.draw(&dressed(), Light::Daylight, State::Dry, Shading::None);
+    let rows: Vec<usize> = (0..640).filter(|y| front.zone(360, *y) == Some(Zone::Drawers)).collect();
+    let (first, last) = (rows[0], rows[rows.len() - 1]);
+    let lightness = |from: usize, to: usize| {
+        let here = |x, y| front.zone(x, y) == Some(Zone::Drawers) && (from..to).contains(&y);
+        mean(&picture, here).unwrap().l
+    };
+    let step = (last - first) / 8;
+    let lights: Vec<f64> = (0..8).map(|n| lightness(first + n * step, first + (n + 1) * step)).collect();
+    assert!(lights.windows(2).all(|two| two[1] > two[0]), "{lights:?}");
+    assert!(lights[7] - lights[0] > 25.0, "{lights:?}");
+}
+
+#[test]
+fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
+    let front = Front::new(&front(), 400, 300).unwrap();
+    let draw = || front.draw(&dressed(), Light::Bulb, State::Sealed, Shading::Soft);
+    let picture = draw();
+    assert_eq!(picture, draw());
+    for (i, pixel) in picture.rgb.chunks_exact(3).enumerate() {
+        let zone = front.zone(i % 400, i / 400);
+        if zone != Some(Zone::Case) && zone != Some(Zone::Drawers) {
+            assert!(pixel[0] == pixel[1] && pixel[1] == pixel[2], "{zone:?}");
+        }
+    }
+}
+
+/// Where the screen is told that a part lies, it is drawn.
+#[test]
+fn parts_lie_where_they_are_said_to() {
+    let face = front();
+    let front = Front::new(&face, 720, 640).unwrap();
+    let placed = Placed::of(&face, 720, 640);
+    for (n, part) in face.parts.iter().enumerate() {
+        let [x, y, w, h] = placed.share(part.rect);
+        let (cx, cy) = (((x + w / 2.0) * 720.0) as usize, ((y + h / 2.0) * 640.0) as usize);
+        let covered = face
+            .parts
+            .iter()
+            .skip(n + 1)
+            .any(|later| later.holds(part.rect.x + part.rect.w / 2.0, part.rect.y + part.rect.h / 2.0));
+        assert!(covered || front.zone(cx, cy) == Some(part.zone), "{part:?}");
+    }
+    assert!(Front::new(&face, 10, 10).is_err());
+}

@@ -1,0 +1,79 @@
+//! The piece of the demo: the piano, in two schemes.
+
+use std::collections::BTreeMap;
+
+use uuid::Uuid;
+use warm_blend_finish::board::{Letter, Share};
+use warm_blend_finish::piece::{Ageing, Brief, Dress, Form, Intent, Kind, Piece, Scheme, Wears, Zone};
+use warm_blend_finish::{Masstone, Name, Note};
+use warm_blend_spectral::Light;
+use warm_blend_store::{Store, StoreError};
+
+use super::unsound;
+
+/// Zone, which board, which strip, wear, grime.
+type Worn = (Zone, usize, usize, f64, f64);
+
+/// As it was first thought of.
+const LAYERED: [Worn; 7] = [
+    (Zone::Case, 0, 1, 0.1, 0.35),
+    (Zone::Sides, 0, 1, 0.1, 0.35),
+    (Zone::Panels, 0, 0, 0.0, 0.3),
+    (Zone::Fall, 0, 0, 0.15, 0.25),
+    (Zone::Legs, 0, 1, 0.25, 0.45),
+    (Zone::Mouldings, 1, 0, 0.1, 0.5),
+    (Zone::Plinth, 1, 0, 0.25, 0.65),
+];
+
+/// The other way round: pale panels in a blue case.
+const PALE: [Worn; 7] = [
+    (Zone::Case, 0, 1, 0.1, 0.35),
+    (Zone::Sides, 0, 1, 0.1, 0.35),
+    (Zone::Panels, 1, 0, 0.0, 0.3),
+    (Zone::Fall, 0, 1, 0.15, 0.25),
+    (Zone::Legs, 0, 1, 0.25, 0.45),
+    (Zone::Mouldings, 0, 2, 0.1, 0.5),
+    (Zone::Plinth, 0, 1, 0.25, 0.65),
+];
+
+pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError> {
+    let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
+    let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
+    let scheme = |name: &str, worn: &[Worn]| {
+        let wears = worn
+            .iter()
+            .map(|(zone, board, strip, wear, grime)| {
+                let share = |amount: f64| Share::new(amount).map_err(|_| unsound(name));
+                let board = *boards.get(*board).ok_or_else(|| unsound(name))?;
+                let ageing = Ageing { wear: share(*wear)?, grime: share(*grime)?, ..Ageing::default() };
+                let wears = Wears::Strip { board, strip: Letter::ALL[*strip] };
+                Ok((*zone, Dress { wears, ground: None, ageing }))
+            })
+            .collect::<Result<BTreeMap<_, _>, StoreError>>()?;
+        Ok::<_, StoreError>(Scheme {
+            name: named(name)?,
+            wears,
+            over: Vec::new(),
+            intent: Intent::Quiet,
+            // The top stays dark on purpose.
+            pairs: vec![(Zone::Top, Zone::Case, Intent::Bold), (Zone::Top, Zone::Sides, Intent::Bold)],
+        })
+    };
+    let mood = "Stately but tired: as if it had stood in the hall for a hundred years and been polished.";
+    let piece = Piece {
+        brief: Brief {
+            client: Some(named("Village hall committee")?),
+            mood: Note::new(mood).ok().flatten(),
+            targets: vec![code("#6c7482")?, code("#e3d8c0")?],
+            budget: Some(1400.0),
+            hours: Some(60.0),
+            due: None,
+            lights: vec![Light::Daylight, Light::Bulb],
+        },
+        form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..Kind::UprightCase.usual() }),
+        schemes: vec![scheme("pale trim", &LAYERED)?, scheme("pale panels", &PALE)?],
+        ..Piece::named(named("Upright piano and stool, village hall")?)
+    };
+    store.furnish(piece)?;
+    Ok(())
+}

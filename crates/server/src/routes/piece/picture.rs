@@ -1,0 +1,85 @@
+//! The piece as a picture.
+
+use std::sync::Arc;
+
+use axum::extract::State;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use serde::Deserialize;
+use utoipa::IntoParams;
+use warm_blend_finish::piece::{Elevation, Form, View};
+use warm_blend_render::{Front, Shading};
+
+use super::entry::PieceEntry;
+use super::told::SchemeAsked;
+use super::{Room, scheme_of};
+use crate::Workspace;
+use crate::body::{Asked, Body};
+use crate::colour::LookedAt;
+use crate::lately::Lately;
+use crate::problem::Problem;
+use crate::routes::boards::picture::worth_keeping;
+use crate::routes::boards::told::off_thread;
+
+/// From where it is seen.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct ViewAsked {
+    /// `front` (as when left out), `side` or `top`.
+    view: Option<String>,
+}
+
+/// A piece in what it wears, as a picture; nothing is kept.
+#[utoipa::path(post, path = "/piece/picture", operation_id = "draw_piece",
+    tag = "piece", params(LookedAt, SchemeAsked, ViewAsked), request_body = PieceEntry,
+    responses((status = OK, body = Vec<u8>, content_type = "image/png"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn picture(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(of): Asked<SchemeAsked>,
+    Asked(seen): Asked<ViewAsked>,
+    Body(entry): Body<PieceEntry>,
+) -> Result<Response, Problem> {
+    let (look, piece) = (asked.get()?, entry.parse()?);
+    let scheme = scheme_of(&piece, of.scheme)?;
+    let view = match seen.view.as_deref() {
+        None => View::Front,
+        Some(id) => View::ALL
+            .into_iter()
+            .find(|view| view.id() == id)
+            .ok_or_else(|| Problem::field("?view", "choose front, side or top"))?,
+    };
+    let room = Room::of(&workspace, look).await?;
+    let fronts = workspace.fronts;
+    let png = off_thread(move || {
+        let (Some(standing), Some(form)) = (room.stand(&piece, &scheme)?, piece.form) else {
+            return Err(Problem::field("/form", "say first what the piece is"));
+        };
+        let size = (of.width.unwrap_or(1200), of.height.unwrap_or(800));
+        let front = fronts.of(form, &standing.elevation, view, size)?;
+        Ok(front.draw(&standing.dressed, look.light, look.state, Shading::Soft).to_png())
+    })
+    .await?;
+    Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png).into_response())
+}
+
+/// Reliefs of the faces that were drawn last: front, side and top, small and large.
+#[derive(Debug, Clone, Default)]
+pub struct Fronts(Lately<(Form, View, (u32, u32)), Front, 6>);
+
+impl Fronts {
+    fn of(
+        &self,
+        form: Form,
+        elevation: &Elevation,
+        view: View,
+        size: (u32, u32),
+    ) -> Result<Arc<Front>, Problem> {
+        self.0.get((form, view, size), worth_keeping(size), || {
+            let face = elevation.face(view).ok_or_else(|| {
+                Problem::field("?view", "such a piece is not seen from there: choose front")
+            })?;
+            Front::new(face, size.0, size.1).map_err(|error| Problem::field("?width", error))
+        })
+    }
+}

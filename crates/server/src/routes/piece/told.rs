@@ -1,0 +1,352 @@
+//! What a scheme is predicted to look like, zone by zone, and how its parts stand to each other.
+
+use axum::Json;
+use axum::extract::State;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use warm_blend_finish::Seen;
+use warm_blend_finish::board::Place;
+use warm_blend_finish::piece::{
+    Finding, Looked, Pair, Piece, Pull, Scheme, Stands, View, Wears, Zone, ZoneSeen, elsewhere, findings,
+    pairs, pulls, shared_paint,
+};
+use warm_blend_render::Placed;
+use warm_blend_spectral::Light;
+
+use super::entry::PieceEntry;
+use super::{Room, Standing, scheme_of};
+use crate::Workspace;
+use crate::body::{Asked, Body};
+use crate::colour::{LookedAt, SeenColour};
+use crate::problem::Problem;
+use crate::routes::boards::told::{ShareOfColour, off_thread};
+use crate::routes::mixes::MixPart;
+
+/// Which scheme, and how large its pictures are.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct SchemeAsked {
+    /// From 0; the one that was chosen if left out.
+    pub(super) scheme: Option<usize>,
+    /// Pixels across, 48 to 4096; 1200 if left out.
+    pub(super) width: Option<u32>,
+    /// Pixels down, 48 to 4096; 800 if left out.
+    pub(super) height: Option<u32>,
+}
+
+/// What a scheme is predicted to look like.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PiecePrediction {
+    /// Front, side and top.
+    faces: Vec<FaceTold>,
+    /// What is painted alike.
+    zones: Vec<ZoneTold>,
+    /// Neighbours, the furthest outside their window first.
+    pairs: Vec<PairTold>,
+    /// What is off, or good to know, what matters most first.
+    findings: Vec<FindingTold>,
+    /// Colours mixed towards their neighbours.
+    pulls: Vec<PullTold>,
+    /// Painted area, m².
+    area_m2: f64,
+}
+
+/// A face of a piece.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FaceTold {
+    /// `front`, `side` or `top`.
+    view: &'static str,
+    /// mm.
+    width: f64,
+    /// mm.
+    height: f64,
+    /// How many such faces there are.
+    times: u32,
+    /// Its parts, each after the one it is set into.
+    parts: Vec<PartTold>,
+}
+
+/// A part of a face.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PartTold {
+    /// What it belongs to.
+    zone: &'static str,
+    /// Where it lies in a picture of the size that was asked for: left, upper edge, width, height, each as a share.
+    at: [f64; 4],
+}
+
+/// What is painted alike.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ZoneTold {
+    /// `drawers` …
+    zone: &'static str,
+    /// `Drawer fronts` …
+    name: &'static str,
+    /// m², net; as measured or as drawn.
+    area_m2: f64,
+    /// Edges, m.
+    edge_m: f64,
+    /// Share of the painted area.
+    share: f64,
+    /// What it wears: `strip B of “aged grey-blue for the case”`, `a blend of 3 colours`, `bare`.
+    wears: String,
+    /// Why it cannot wear that, where it cannot.
+    refused: Option<String>,
+    /// From across the room.
+    seen: Option<SeenColour>,
+    /// How strong that is, C*ab.
+    chroma: Option<f64>,
+    /// What the screen shows of field, recess and edge.
+    places: Vec<String>,
+    /// The colours that are told apart, the largest share first.
+    colours: Vec<ShareOfColour>,
+}
+
+/// Two neighbours.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PairTold {
+    /// A zone.
+    one: &'static str,
+    /// Its neighbour.
+    other: &'static str,
+    /// `Case and drawer fronts`.
+    name: String,
+    /// How long they meet, m.
+    length_m: f64,
+    /// ΔE00 from across the room.
+    contrast: f64,
+    /// `quiet`, `layered` or `bold`.
+    intent: &'static str,
+    /// Least, ΔE00.
+    least: f64,
+    /// Most, ΔE00.
+    most: f64,
+    /// `in`, `near` or `far`.
+    stands: &'static str,
+}
+
+/// What is off, or good to know.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FindingTold {
+    /// In words.
+    what: String,
+    /// The numbers it comes from.
+    from: String,
+    /// How much it matters; 0 of what is only told.
+    weight: f64,
+    /// Which zones.
+    zones: Vec<&'static str>,
+}
+
+/// A colour mixed towards that of its neighbour.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PullTold {
+    /// What is painted anew.
+    zone: &'static str,
+    /// `Mix the plinth’s colour towards the case’s: 3 parts to 1`.
+    words: String,
+    /// The pot that gives.
+    pot: Vec<MixPart>,
+    /// That in words.
+    recipe: String,
+    /// Contrast of the pair before, ΔE00.
+    before: f64,
+    /// And after.
+    after: f64,
+}
+
+impl PairTold {
+    pub(super) fn of(pair: &Pair) -> Self {
+        let (one, other) = pair.zones;
+        Self {
+            one: one.id(),
+            other: other.id(),
+            name: format!("{} and {}", one.name(), other.name().to_lowercase()),
+            length_m: pair.length,
+            contrast: pair.contrast,
+            intent: pair.intent.id(),
+            least: pair.window.0,
+            most: pair.window.1,
+            stands: match pair.stands() {
+                Stands::In => "in",
+                Stands::Near => "near",
+                Stands::Far => "far",
+            },
+        }
+    }
+}
+
+impl From<Finding> for FindingTold {
+    fn from(finding: Finding) -> Self {
+        Self {
+            what: finding.what,
+            from: finding.from,
+            weight: finding.weight,
+            zones: finding.zones.iter().map(|zone| zone.id()).collect(),
+        }
+    }
+}
+
+/// What a piece would look like; nothing is kept.
+#[utoipa::path(post, path = "/piece/preview", operation_id = "preview_piece",
+    tag = "piece", params(LookedAt, SchemeAsked), request_body = PieceEntry,
+    responses((status = OK, body = PiecePrediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn preview(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(of): Asked<SchemeAsked>,
+    Body(entry): Body<PieceEntry>,
+) -> Result<Json<PiecePrediction>, Problem> {
+    let (look, piece) = (asked.get()?, entry.parse()?);
+    let scheme = scheme_of(&piece, of.scheme)?;
+    let room = Room::of(&workspace, look).await?;
+    off_thread(move || room.tell(&piece, &scheme, &of)).await.map(Json)
+}
+
+impl Room {
+    fn tell(&self, piece: &Piece, scheme: &Scheme, of: &SchemeAsked) -> Result<PiecePrediction, Problem> {
+        let none = PiecePrediction {
+            faces: Vec::new(),
+            zones: Vec::new(),
+            pairs: Vec::new(),
+            findings: Vec::new(),
+            pulls: Vec::new(),
+            area_m2: 0.0,
+        };
+        let Some(standing) = self.stand(piece, scheme)? else { return Ok(none) };
+        let mut pairs = pairs(&standing.zones, &standing.meetings, scheme, &piece.windows);
+        let mut found = findings(&standing.zones, &pairs);
+        let paints: Vec<_> =
+            standing.dressed.iter().map(|(zone, worn)| (*zone, worn.paints.clone())).collect();
+        found.extend(self.in_other_lights(piece, scheme, &standing, &pairs));
+        found.extend(shared_paint(&paints, |paint| self.names.of(paint.0).to_owned()));
+        found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
+        let looked = Looked {
+            piece,
+            scheme,
+            zones: &standing.zones,
+            places: &standing.places,
+            meetings: &standing.meetings,
+            look: (self.look.light, self.look.state),
+        };
+        let pulls = self.with(|wardrobe| pulls(&looked, wardrobe));
+        let pulls = pulls.map_err(|error| Problem::field("/schemes", error))?;
+        pairs.sort_by(|a, b| b.off().total_cmp(&a.off()).then(b.contrast.total_cmp(&a.contrast)));
+        let area: f64 = standing.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
+        Ok(PiecePrediction {
+            faces: faces(&standing, of),
+            zones: self.zones(piece, scheme, &standing, area),
+            pairs: pairs.iter().map(PairTold::of).collect(),
+            findings: found.into_iter().map(FindingTold::from).collect(),
+            pulls: pulls.iter().map(|pull| self.pull(pull)).collect(),
+            area_m2: area,
+        })
+    }
+
+    fn zones(&self, piece: &Piece, scheme: &Scheme, standing: &Standing, area: f64) -> Vec<ZoneTold> {
+        let extents = piece.extents(&standing.elevation);
+        let hex = |seen: &ZoneSeen| {
+            let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
+            Place::ALL.map(on_screen).to_vec()
+        };
+        extents
+            .into_iter()
+            .map(|(zone, extent)| {
+                let seen = standing.zones.iter().find(|seen| seen.zone == zone);
+                let refused = standing.refused.iter().find(|(refused, _)| *refused == zone);
+                let colour = |(curve, share): &(_, f64)| ShareOfColour {
+                    hex: Seen::of(curve, self.look.light).screen.srgb.to_string(),
+                    share: *share,
+                };
+                ZoneTold {
+                    zone: zone.id(),
+                    name: zone.name(),
+                    area_m2: extent.area,
+                    edge_m: extent.edge,
+                    share: if area > 0.0 && seen.is_some() { extent.area / area } else { 0.0 },
+                    wears: self.words(scheme, zone),
+                    refused: refused.map(|(_, error)| error.to_string()),
+                    seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
+                    chroma: seen.map(|seen| seen.lab.chroma()),
+                    places: seen.map(hex).unwrap_or_default(),
+                    colours: seen.map_or_else(Vec::new, |seen| {
+                        seen.colours.iter().filter(|(_, share)| *share >= 0.01).map(colour).collect()
+                    }),
+                }
+            })
+            .collect()
+    }
+
+    /// What a zone wears, in words.
+    fn words(&self, scheme: &Scheme, zone: Zone) -> String {
+        match scheme.wears.get(&zone).map(|dress| &dress.wears) {
+            None | Some(Wears::Bare) => "bare".to_owned(),
+            Some(Wears::Strip { board, strip }) => match self.boards.get(board) {
+                Some(board) => format!("strip {strip} of “{}”", board.name.as_str()),
+                None => "a board that never was".to_owned(),
+            },
+            Some(Wears::Blend { bands, .. }) => format!("a blend of {} colours", bands.len()),
+        }
+    }
+
+    /// Pairs that leave their window in another light of the room.
+    fn in_other_lights(
+        &self,
+        piece: &Piece,
+        scheme: &Scheme,
+        standing: &Standing,
+        now: &[Pair],
+    ) -> Vec<Finding> {
+        let evening = if self.look.light == Light::Bulb { Light::Daylight } else { Light::Bulb };
+        let lights = match piece.brief.lights.as_slice() {
+            [] => vec![evening],
+            lights => lights.iter().copied().filter(|light| *light != self.look.light).collect(),
+        };
+        let mut found = Vec::new();
+        for light in lights {
+            let then: Vec<ZoneSeen> = standing.zones.iter().map(|seen| seen.in_light(light)).collect();
+            let then = pairs(&then, &standing.meetings, scheme, &piece.windows);
+            found.extend(elsewhere(now, &then, light.name()));
+        }
+        found
+    }
+
+    fn pull(&self, pull: &Pull) -> PullTold {
+        let (own, more) = pull.parts;
+        PullTold {
+            zone: pull.zone.id(),
+            words: format!(
+                "Mix the colour of the {} towards that of the {}: {own} to {more}",
+                pull.zone.name().to_lowercase(),
+                pull.toward.name().to_lowercase()
+            ),
+            pot: pull.pot.iter().map(MixPart::from).collect(),
+            recipe: self.names.pot(&pull.pot),
+            before: pull.contrast.0,
+            after: pull.contrast.1,
+        }
+    }
+}
+
+fn faces(standing: &Standing, of: &SchemeAsked) -> Vec<FaceTold> {
+    let (width, height) = (of.width.unwrap_or(1200), of.height.unwrap_or(800));
+    let mut faces: Vec<_> = standing.elevation.faces.iter().collect();
+    faces.sort_by_key(|face| View::ALL.iter().position(|view| *view == face.view));
+    faces
+        .into_iter()
+        .map(|face| {
+            let placed = Placed::of(face, width, height);
+            FaceTold {
+                view: face.view.id(),
+                width: face.width,
+                height: face.height,
+                times: face.times,
+                parts: face
+                    .parts
+                    .iter()
+                    .map(|part| PartTold { zone: part.zone.id(), at: placed.share(part.rect) })
+                    .collect(),
+            }
+        })
+        .collect()
+}

@@ -1,0 +1,215 @@
+//! The piece: described, dressed, judged, unified, drawn.
+
+use crate::bench::Bench;
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+
+const OK: StatusCode = StatusCode::OK;
+const WRONG: StatusCode = StatusCode::UNPROCESSABLE_ENTITY;
+
+fn zone<'a>(told: &'a Value, id: &str) -> &'a Value {
+    told["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == id).unwrap()
+}
+
+async fn entry(bench: &Bench) -> Value {
+    bench.get("/api/piece").await["entry"].clone()
+}
+
+async fn kept(bench: &Bench, entry: &Value, revision: u64, status: StatusCode) -> Value {
+    bench.call(Method::PUT, &format!("/api/piece?revision={revision}"), entry.clone(), status).await
+}
+
+/// A chest of drawers in two strips of the demo's boards.
+async fn chest(bench: &Bench) -> Value {
+    let boards = bench.get("/api/boards").await;
+    let worn = |zone: &str, board: usize, strip: &str| json!({"zone": zone, "strip": {"board": boards[board]["id"], "strip": strip}, "blend": null, "ground": null});
+    let mut entry = entry(bench).await;
+    let choices = bench.get("/api/piece/choices").await;
+    entry["form"] = choices["kinds"][0]["usual"].clone();
+    entry["schemes"] = json!([{
+        "name": "first", "intent": "quiet", "over": [], "pairs": [],
+        "wears": [worn("case", 0, "A"), worn("sides", 0, "A"), worn("top", 0, "A"), worn("plinth", 0, "B"),
+            worn("drawers", 1, "A"), worn("hardware", 1, "A")],
+    }]);
+    entry["chosen"] = json!(0);
+    entry
+}
+
+#[tokio::test]
+async fn every_kind_of_piece_can_be_described_and_drawn() {
+    let bench = Bench::demo().await;
+    let mut entry = entry(&bench).await;
+    for kind in bench.get("/api/piece/choices").await["kinds"].as_array().unwrap() {
+        entry["form"] = kind["usual"].clone();
+        let told = bench.post("/api/piece/preview?width=480&height=360", entry.clone(), OK).await;
+        let sum: f64 =
+            told["zones"].as_array().unwrap().iter().map(|zone| zone["share"].as_f64().unwrap()).sum();
+        assert!((sum - 1.0).abs() < 1e-9, "{kind}: {sum}");
+        for face in told["faces"].as_array().unwrap() {
+            for part in face["parts"].as_array().unwrap() {
+                let at: Vec<f64> =
+                    part["at"].as_array().unwrap().iter().map(|v| v.as_f64().unwrap()).collect();
+                assert!(
+                    at[0] >= 0.0 && at[1] >= 0.0 && at[0] + at[2] <= 1.0 && at[1] + at[3] <= 1.0,
+                    "{at:?}"
+                );
+            }
+            let view = face["view"].as_str().unwrap();
+            let address = format!("/api/piece/picture?width=240&height=180&view={view}");
+            let answer = bench.raw(Method::POST, &address, "application/json", entry.to_string()).await;
+            let png = answer.bytes().await.unwrap();
+            let decoded = image::load_from_memory(&png).unwrap();
+            assert_eq!((decoded.width(), decoded.height()), (240, 180));
+        }
+    }
+}
+
+#[tokio::test]
+async fn a_piece_is_kept_undone_and_not_overwritten() {
+    let bench = Bench::demo().await;
+    let before = entry(&bench).await;
+    let mut changed = before.clone();
+    changed["brief"]["mood"] = json!("seaside-weathered");
+    changed["brief"]["due"] = json!("2027-03-01");
+    changed["schemes"][0]["wears"][0]["ageing"]["grime"] = json!(0.8);
+    assert_eq!(kept(&bench, &changed, 1, OK).await["entry"], changed);
+    kept(&bench, &before, 1, StatusCode::CONFLICT).await;
+    bench.post("/api/undo", json!({}), OK).await;
+    assert_eq!(entry(&bench).await, before);
+}
+
+#[tokio::test]
+async fn fighting_neighbours_are_brought_together() {
+    let bench = Bench::demo().await;
+    let mut entry = chest(&bench).await;
+    let told = bench.post("/api/piece/preview", entry.clone(), OK).await;
+    let far = told["pairs"].as_array().unwrap().iter().filter(|pair| pair["stands"] == "far").count();
+    assert_eq!(far, 1, "{}", told["pairs"]);
+    let first = told["findings"][0]["what"].as_str().unwrap();
+    assert!(first.contains("fight"), "{first}");
+    assert!(!told["pulls"].as_array().unwrap().is_empty());
+
+    let found = bench.post("/api/piece/unify", entry.clone(), OK).await;
+    let best = &found["ways"][0];
+    assert_eq!((&best["all_in"], &best["verdict"]), (&json!(true), &json!("every pair is in its window")));
+    assert!(best["cost"].as_f64().unwrap() > 0.0 && best["ml"].as_f64().unwrap() > 0.0);
+    assert!(best["hours"].as_f64().unwrap() > 0.0);
+    entry["schemes"][0]["over"] = json!([best["over"]]);
+    let then = bench.post("/api/piece/preview", entry.clone(), OK).await;
+    assert!(then["pairs"].as_array().unwrap().iter().all(|pair| pair["stands"] == "in"), "{}", then["pairs"]);
+    // What was told of each pair is what it then is.
+    for pair in then["pairs"].as_array().unwrap() {
+        let told =
+            best["pairs"].as_array().unwrap().iter().find(|told| told["name"] == pair["name"]).unwrap();
+        let off = told["contrast"].as_f64().unwrap() - pair["contrast"].as_f64().unwrap();
+        assert!(off.abs() < 1e-6);
+    }
+    // Together already: nothing to be done.
+    assert_eq!(bench.post("/api/piece/unify", entry, OK).await["ways"], json!([]));
+}
+
+#[tokio::test]
+async fn a_board_that_was_put_away_is_still_worn() {
+    let bench = Bench::demo().await;
+    let entry = chest(&bench).await;
+    let before = bench.post("/api/piece/preview", entry.clone(), OK).await;
+    let board = entry["schemes"][0]["wears"][0]["strip"]["board"].as_str().unwrap().to_owned();
+    let address = format!("/api/boards/{board}?revision=1");
+    bench.call(Method::DELETE, &address, Value::Null, StatusCode::NO_CONTENT).await;
+    let after = bench.post("/api/piece/preview", entry.clone(), OK).await;
+    assert_eq!(zone(&after, "case")["seen"], zone(&before, "case")["seen"]);
+    // A strip that the board never had is said at its zone, and the rest stands.
+    let mut gone = entry;
+    gone["schemes"][0]["wears"][0]["strip"]["strip"] = json!("F");
+    let told = bench.post("/api/piece/preview", gone, OK).await;
+    assert!(zone(&told, "case")["refused"].as_str().unwrap().contains("no strip F any more"));
+    assert!(zone(&told, "drawers")["seen"].is_object());
+}
+
+#[tokio::test]
+async fn what_cannot_be_says_where_and_what_would_do() {
+    let bench = Bench::demo().await;
+    let good = chest(&bench).await;
+    let refused = |change: &dyn Fn(&mut Value)| {
+        let mut entry = good.clone();
+        change(&mut entry);
+        entry
+    };
+    let paint = bench.get("/api/paints").await[0]["id"].clone();
+    let cases: [(Value, &str, &str); 10] = [
+        (refused(&|e| e["form"]["width"] = json!(0)), "/form/width", "150 to 8000"),
+        (refused(&|e| e["form"]["width"] = json!(9000)), "/form/width", "150 to 8000"),
+        (refused(&|e| e["form"]["drawers"] = json!(40)), "/form/drawers", "1 to 12"),
+        (refused(&|e| e["form"]["legs"] = json!(850)), "/form/legs", "legs shorter"),
+        (
+            refused(&|e| e["corrections"] = json!([{"zone": "case", "area_m2": 0, "edge_m": null}])),
+            "/corrections/case/area",
+            "leave it out",
+        ),
+        (
+            refused(&|e| e["schemes"][0]["intent"] = json!("loud")),
+            "/schemes/0/intent",
+            "quiet, layered or bold",
+        ),
+        (
+            refused(&|e| e["schemes"][0]["wears"][1]["zone"] = json!("roof")),
+            "/schemes/0/wears/1/zone",
+            "choose one of top",
+        ),
+        (
+            refused(&|e| e["schemes"][0]["wears"][1]["ageing"] = json!({"wear": 1.4})),
+            "/schemes/0/wears/1/ageing/wear",
+            "1",
+        ),
+        (refused(&|e| e["windows"]["quiet"] = json!([30, 20])), "/windows", "the least below the most"),
+        (refused(&|e| e["brief"]["due"] = json!("soon")), "/brief/due", "2026-12-01"),
+    ];
+    for (entry, pointer, words) in cases {
+        let problem = bench.post("/api/piece/preview", entry, WRONG).await;
+        assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
+        assert!(problem["errors"][0]["detail"].as_str().unwrap().contains(words), "{problem}");
+    }
+    let blend = |bands: Value| {
+        refused(&|e| {
+            e["schemes"][0]["wears"][0] = json!({"zone": "case", "blend": {"way": "down", "bands": bands}})
+        })
+    };
+    let band = |at: f64| json!({"pot": [{"paint": paint, "parts": 1}], "at": at});
+    for bands in [json!([]), json!([band(0.0)]), json!([band(1.0), band(0.0)]), json!([band(0.0), band(7.0)])]
+    {
+        let told = bench.post("/api/piece/preview", blend(bands), OK).await;
+        assert!(zone(&told, "case")["refused"].is_string());
+    }
+    let told = bench.post("/api/piece/preview", blend(json!([band(0.0), band(1.0)])), OK).await;
+    assert!(zone(&told, "case")["refused"].is_null());
+    let unknown = refused(&|e| e["form"]["kind"] = json!("spaceship"));
+    let problem = bench.post("/api/piece/preview", unknown, WRONG).await;
+    assert!(problem["detail"].as_str().unwrap().contains("chest-of-drawers"), "{problem}");
+    let none = refused(&|e| e["form"] = Value::Null);
+    let told = bench.post("/api/piece/preview", none.clone(), OK).await;
+    assert_eq!(told["zones"], json!([]));
+    bench.post("/api/piece/unify", none.clone(), WRONG).await;
+    bench.post("/api/piece/picture", none, WRONG).await;
+    let problem = bench.post("/api/piece/picture?view=below", good.clone(), WRONG).await;
+    assert_eq!(problem["errors"][0]["pointer"], "?view");
+    bench.post("/api/piece/picture?width=10&height=20000", good, WRONG).await;
+}
+
+/// The tins of a blend are known to be in use, and merged with the rest.
+#[tokio::test]
+async fn merging_two_tins_reaches_the_piece() {
+    let bench = Bench::demo().await;
+    let paints = bench.get("/api/paints").await;
+    let (one, other) = (paints[2]["id"].clone(), paints[3]["id"].clone());
+    let mut entry = chest(&bench).await;
+    let band = |paint: &Value, at: f64| json!({"pot": [{"paint": paint, "parts": 1}], "at": at});
+    let third = &paints[4]["id"];
+    let blend = json!({"way": "down", "bands": [band(&one, 0.0), band(third, 1.0)]});
+    entry["schemes"][0]["wears"][0] = json!({"zone": "case", "strip": null, "blend": blend, "ground": null});
+    kept(&bench, &entry, 1, OK).await;
+    bench.post("/api/paints/merge", json!({"keep": other, "gone": one}), OK).await;
+    let now = self::entry(&bench).await;
+    let wears = now["schemes"][0]["wears"].as_array().unwrap();
+    let case = wears.iter().find(|worn| worn["zone"] == "case").unwrap();
+    assert_eq!(case["blend"]["bands"][0]["pot"][0]["paint"], other);
+}

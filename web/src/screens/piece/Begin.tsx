@@ -1,0 +1,32 @@
+import type { FormEntry, PieceChoices } from '../../api/client';
+
+/** Says first what the piece is. */
+export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (form: FormEntry) => void }) {
+  return (
+    <section aria-label="Begin a piece" className="grid max-w-4xl gap-3 px-4 pt-2 pb-6 md:px-5">
+      <h1 className="text-3xl">What is it?</h1>
+      <p className="max-w-prose text-soft">
+        Choose what comes nearest. It is drawn from a few dimensions, which you give next; then each part is
+        dressed from your boards.
+      </p>
+      <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
+        {choices.kinds.map((kind) => (
+          <li key={kind.id}>
+            <button
+              type="button"
+              className="press press-plain min-h-16 w-full justify-start text-left"
+              onClick={() => onBegin(kind.usual)}
+            >
+              <span>
+                <span className="block font-semibold">{kind.name}</span>
+                <span className="block text-sm font-normal text-soft">
+                  usually {kind.usual.width / 10} × {kind.usual.height / 10} cm
+                </span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

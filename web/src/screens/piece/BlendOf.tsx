@@ -1,0 +1,82 @@
+import { Plus, X } from 'lucide-react';
+import type { Mix, Paint, WornEntry } from '../../api/client';
+import { Picker } from '../../parts/Picker';
+import { Segments } from '../../parts/Segments';
+
+type Blend = NonNullable<WornEntry['blend']>;
+
+interface Props {
+  blend: Blend;
+  shelf: Paint[];
+  mixes: Mix[];
+  onChange: (blend: Blend) => void;
+}
+
+const WAYS = [
+  { id: 'down', name: 'Down' },
+  { id: 'across', name: 'Across' },
+  { id: 'outward', name: 'Outward' },
+];
+
+/** Bands at even places. */
+const spread = (bands: Blend['bands']) =>
+  bands.map((band, n) => ({ ...band, at: bands.length > 1 ? n / (bands.length - 1) : 0 }));
+
+/** Two to five colours that go over into each other. */
+export function BlendOf({ blend, shelf, mixes, onChange }: Props) {
+  const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
+  const pots = [
+    ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '', pot: mix.entry.components })),
+    ...shelf.map((paint) => ({ id: paint.id, name: paint.entry.name, pot: [{ paint: paint.id, parts: 1 }] })),
+  ];
+  const idOf = (pot: Blend['bands'][number]['pot']) =>
+    pots.find((one) => JSON.stringify(one.pot) === JSON.stringify(pot))?.id ?? 'as-it-is';
+  const fill = (n: number, id: string) => {
+    const pot = pots.find((one) => one.id === id)?.pot;
+    if (pot) onChange({ ...blend, bands: blend.bands.map((band, i) => (i === n ? { ...band, pot } : band)) });
+  };
+  const last = blend.bands[blend.bands.length - 1];
+  return (
+    <div className="grid gap-2">
+      <Segments
+        label="Which way"
+        choices={WAYS}
+        value={blend.way}
+        onChange={(way) => onChange({ ...blend, way })}
+        className="inline-flex"
+      />
+      {blend.bands.map((band, n) => {
+        const id = idOf(band.pot);
+        return (
+          <div key={String(n)} className="flex gap-1">
+            <Picker
+              label={`Colour ${String(n + 1)}`}
+              className="min-w-0 flex-1 *:truncate"
+              choices={id === 'as-it-is' ? [{ id, name: 'A mix of its own' }, ...pots] : pots}
+              value={id}
+              onChange={(next) => fill(n, next)}
+            />
+            <button
+              type="button"
+              className="press press-bare px-0"
+              aria-label={`Take colour ${String(n + 1)} out`}
+              disabled={blend.bands.length <= 2}
+              onClick={() => onChange({ ...blend, bands: spread(blend.bands.filter((_, i) => i !== n)) })}
+            >
+              <X size={18} aria-hidden />
+            </button>
+          </div>
+        );
+      })}
+      {blend.bands.length < 5 && last && (
+        <button
+          type="button"
+          className="press press-bare justify-self-start text-sm"
+          onClick={() => onChange({ ...blend, bands: spread([...blend.bands, last]) })}
+        >
+          <Plus size={18} aria-hidden /> Another colour
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,142 @@
+import { useState } from 'react';
+import type { FormEntry, PieceChoices, PieceEntry, Problem, ZoneTold } from '../../api/client';
+import { Field } from '../../parts/Field';
+import { plainNumber, typed } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
+import { useBoardChoices } from '../../state/boards';
+
+interface Props {
+  entry: PieceEntry;
+  zones: ZoneTold[];
+  choices: PieceChoices;
+  problem: Problem | undefined;
+  onChange: (entry: PieceEntry) => void;
+}
+
+/** What the piece is and how large; what was measured where the drawing is not the piece. */
+export function Dimensions({ entry, zones, choices, problem, onChange }: Props) {
+  const grounds = useBoardChoices()?.grounds ?? [];
+  const form = entry.form;
+  if (!form) return null;
+  const kind = choices.kinds.find(({ id }) => id === form.kind);
+  const set = (change: Partial<FormEntry>) => onChange({ ...entry, form: { ...form, ...change } });
+  return (
+    <div className="grid gap-4">
+      <div className="flex flex-wrap gap-3">
+        <Picker
+          label="What it is"
+          choices={choices.kinds}
+          value={form.kind}
+          onChange={(id) => {
+            const usual = choices.kinds.find((one) => one.id === id)?.usual;
+            if (usual) onChange({ ...entry, form: usual });
+          }}
+        />
+        <Picker
+          label="What it is made of"
+          choices={grounds}
+          value={entry.ground.kind}
+          onChange={(id) => onChange({ ...entry, ground: { kind: id, colour: null } })}
+        />
+      </div>
+      <div className="grid gap-3 sm:grid-cols-3">
+        {kind?.asks.map((ask) => (
+          <NumberField
+            key={`${form.kind} ${ask.id}`}
+            label={ask.name}
+            unit={ask.count ? undefined : 'mm'}
+            value={form[ask.id as 'width']}
+            error={problem?.at(`/form/${ask.id}`)}
+            onChange={(value) => set({ [ask.id]: ask.count ? Math.round(value) : value })}
+          />
+        ))}
+      </div>
+      <div className="flex flex-wrap gap-5">
+        {(['carved', 'round'] as const).map((id) => (
+          <label key={id} className="flex h-11 items-center gap-2 font-semibold">
+            <input
+              type="checkbox"
+              className="size-5 accent-ink"
+              checked={form[id] ?? false}
+              onChange={(event) => set({ [id]: event.target.checked })}
+            />
+            {id === 'carved' ? 'Carved' : 'Round top'}
+          </label>
+        ))}
+      </div>
+      <details>
+        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
+          Areas and edges by hand
+        </summary>
+        <p className="mb-2 text-sm text-soft">Empty takes what was drawn.</p>
+        <ul className="grid gap-2">
+          {zones.map((zone) => {
+            const own = entry.corrections?.find((one) => one.zone === zone.zone);
+            const correct = (change: object) => {
+              const others = (entry.corrections ?? []).filter((one) => one.zone !== zone.zone);
+              onChange({ ...entry, corrections: [...others, { zone: zone.zone, ...own, ...change }] });
+            };
+            return (
+              <li key={zone.zone} className="grid grid-cols-[8rem_1fr_1fr] items-end gap-3">
+                <span className="pb-3 text-sm font-semibold">{zone.name}</span>
+                <NumberField
+                  label={`Area of ${zone.name.toLowerCase()}`}
+                  unit="m²"
+                  value={own?.area_m2 ?? undefined}
+                  placeholder={plainNumber(zone.area_m2)}
+                  error={problem?.at(`/corrections/${zone.zone}/area`)}
+                  onChange={(value) => correct({ area_m2: value })}
+                  onEmpty={() => correct({ area_m2: null })}
+                />
+                <NumberField
+                  label={`Edges of ${zone.name.toLowerCase()}`}
+                  unit="m"
+                  value={own?.edge_m ?? undefined}
+                  placeholder={plainNumber(zone.edge_m)}
+                  error={problem?.at(`/corrections/${zone.zone}/edge`)}
+                  onChange={(value) => correct({ edge_m: value })}
+                  onEmpty={() => correct({ edge_m: null })}
+                />
+              </li>
+            );
+          })}
+        </ul>
+      </details>
+    </div>
+  );
+}
+
+interface NumberProps {
+  label: string;
+  unit?: string | undefined;
+  value: number | undefined;
+  placeholder?: string;
+  error: string | undefined;
+  onChange: (value: number) => void;
+  onEmpty?: () => void;
+}
+
+/** A number that counts when the field is left. */
+function NumberField({ label, unit, value, placeholder, error, onChange, onEmpty }: NumberProps) {
+  const [text, setText] = useState(value === undefined ? '' : plainNumber(value));
+  const [wrong, setWrong] = useState<string>();
+  const leave = () => {
+    const number = typed(text);
+    setWrong(number === undefined ? 'not a number: digits, with a point or a comma' : undefined);
+    if (number === null) onEmpty?.();
+    else if (number !== undefined && number !== value) onChange(number);
+  };
+  return (
+    <Field
+      label={label}
+      {...(unit ? { unit } : {})}
+      value={text}
+      onChange={setText}
+      onBlur={leave}
+      onKeyDown={(event) => event.key === 'Enter' && leave()}
+      inputMode="decimal"
+      {...(placeholder ? { placeholder } : {})}
+      error={wrong ?? error}
+    />
+  );
+}

@@ -1,0 +1,82 @@
+import type { PieceEntry, PiecePrediction } from '../../api/client';
+import { DRAWN, usePiecePicture } from '../../state/piece';
+
+interface Props {
+  entry: PieceEntry;
+  scheme: number;
+  view: string;
+  face?: PiecePrediction['faces'][number] | undefined;
+  /** The zone whose parts are outlined. */
+  chosen?: string | undefined;
+  onChoose?: (zone: string) => void;
+  /** True where it fills the screen. */
+  large?: boolean;
+  /** In place of the light at hand. */
+  light?: string;
+}
+
+/** A face of the piece as it will look. A touch on a part chooses its zone; the list of zones does the same by keys. */
+export function Elevation({ entry, scheme, view, face, chosen, onChoose, large = false, light }: Props) {
+  const size = large ? { width: 1440, height: 1080 } : DRAWN;
+  const { address } = usePiecePicture(entry, { scheme, view, ...size, ...(light ? { light } : {}) });
+  if (!address)
+    return (
+      <div role="status" className="aspect-4/3 w-full animate-pulse bg-panel">
+        <span className="sr-only">Drawing</span>
+      </div>
+    );
+  return (
+    <div className={`relative ${large ? 'flex min-h-0 flex-1' : ''}`}>
+      <img
+        src={address}
+        {...size}
+        className={large ? 'h-full w-full object-contain' : 'block h-auto w-full'}
+        alt={`The piece from the ${view}, as it will look`}
+      />
+      {face && (
+        <svg
+          aria-hidden
+          viewBox={`0 0 ${DRAWN.width} ${DRAWN.height}`}
+          className="absolute inset-0 h-full w-full"
+        >
+          {face.parts.map(({ zone, at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
+            <rect
+              // A part has no other name than its place in the drawing.
+              key={`${zone} ${String(n)}`}
+              x={x * DRAWN.width}
+              y={y * DRAWN.height}
+              width={w * DRAWN.width}
+              height={h * DRAWN.height}
+              fill="transparent"
+              className="cursor-pointer"
+              onClick={() => onChoose?.(zone)}
+            />
+          ))}
+          {face.parts
+            .filter(({ zone }) => zone === chosen)
+            .map(({ at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
+              <g key={String(n)} className="pointer-events-none" fill="none">
+                <rect
+                  x={x * DRAWN.width - 3}
+                  y={y * DRAWN.height - 3}
+                  width={w * DRAWN.width + 6}
+                  height={h * DRAWN.height + 6}
+                  className="stroke-white"
+                  strokeWidth={3}
+                />
+                <rect
+                  x={x * DRAWN.width - 3}
+                  y={y * DRAWN.height - 3}
+                  width={w * DRAWN.width + 6}
+                  height={h * DRAWN.height + 6}
+                  className="stroke-ink"
+                  strokeWidth={1.5}
+                  strokeDasharray="7 5"
+                />
+              </g>
+            ))}
+        </svg>
+      )}
+    </div>
+  );
+}

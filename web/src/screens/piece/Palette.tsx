@@ -1,0 +1,140 @@
+import { Sparkles } from 'lucide-react';
+import type { PieceEntry, PiecePrediction } from '../../api/client';
+import { plainNumber } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
+import { Segments } from '../../parts/Segments';
+import { DepthMap } from './DepthMap';
+import { schemeOf, withScheme } from './entry';
+
+interface Props {
+  entry: PieceEntry;
+  standing: PiecePrediction;
+  unifying: boolean;
+  onUnify: () => void;
+  onChange: (entry: PieceEntry) => void;
+}
+
+const INTENTS = [
+  { id: 'quiet', name: 'Quiet' },
+  { id: 'layered', name: 'Layered' },
+  { id: 'bold', name: 'Bold' },
+];
+
+/** How the parts stand to each other: a map, a verdict, and what would bring them together. */
+export function Palette({ entry, standing, unifying, onUnify, onChange }: Props) {
+  const scheme = schemeOf(entry);
+  const off = standing.pairs.filter(({ stands }) => stands !== 'in').length;
+  const wrong = standing.findings.filter(({ weight }) => weight > 0);
+  const told = standing.findings.filter(({ weight }) => weight <= 0);
+  return (
+    <div className="grid gap-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <Segments
+          label="How far apart neighbours should be"
+          choices={INTENTS}
+          value={scheme.intent}
+          onChange={(intent) => onChange(withScheme(entry, { intent }))}
+          className="inline-flex"
+        />
+      </div>
+      <DepthMap standing={standing} />
+      <section aria-label="Verdict" className="grid gap-2">
+        <h2 className="text-xl">
+          <span role="status">
+            {standing.pairs.length === 0
+              ? 'Nothing to compare yet'
+              : off === 0
+                ? 'It holds together'
+                : off === 1
+                  ? 'One pair of neighbours is off'
+                  : `${String(off)} pairs of neighbours are off`}
+          </span>
+        </h2>
+        <button
+          type="button"
+          className={`press ${unifying ? 'press-plain' : 'press-ink'}`}
+          disabled={off === 0 && !unifying}
+          aria-pressed={unifying}
+          onClick={onUnify}
+        >
+          <Sparkles size={18} aria-hidden /> Unify
+        </button>
+        <ul className="grid gap-2">
+          {wrong.map((finding) => (
+            <li key={finding.what} className="leading-tight">
+              <span className="block font-semibold">{finding.what}</span>
+              <span className="block text-sm text-soft first-letter:uppercase">{finding.from}</span>
+            </li>
+          ))}
+        </ul>
+        {standing.pulls.length > 0 && (
+          <details>
+            <summary className="flex min-h-11 cursor-pointer items-center text-sm font-semibold">
+              Or mix one colour towards its neighbour
+            </summary>
+            <ul className="grid gap-2">
+              {standing.pulls.map((pull) => (
+                <li key={pull.words} className="leading-tight">
+                  <span className="block font-semibold">{pull.words}</span>
+                  <span className="block text-sm text-soft">
+                    {pull.recipe}; {plainNumber(Math.round(pull.before))} apart becomes{' '}
+                    {plainNumber(Math.round(pull.after))}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+        {standing.pairs.length > 0 && <Pairs entry={entry} standing={standing} onChange={onChange} />}
+        <ul className="grid gap-1 border-t border-line pt-2">
+          {told.map((finding) => (
+            <li key={finding.what} className="text-sm leading-tight">
+              <span className="block font-semibold">{finding.what}</span>
+              <span className="block text-soft first-letter:uppercase">{finding.from}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+const STANDS: Record<string, string> = { in: 'in its window', near: 'too near', far: 'too far' };
+
+/** Every pair of neighbours with what is meant for it. */
+function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' | 'onChange'>) {
+  const scheme = schemeOf(entry);
+  const mean = (one: string, other: string, intent: string) => {
+    const others = (scheme.pairs ?? []).filter(
+      (pair) => !(pair.one === one && pair.other === other) && !(pair.one === other && pair.other === one),
+    );
+    const own = intent === scheme.intent ? [] : [{ one, other, intent }];
+    onChange(withScheme(entry, { pairs: [...others, ...own] }));
+  };
+  return (
+    <details>
+      <summary className="flex min-h-11 cursor-pointer items-center text-sm font-semibold">
+        All pairs, and what is meant for each
+      </summary>
+      <ul className="grid gap-1">
+        {standing.pairs.map((pair) => (
+          <li key={pair.name} className="flex items-center gap-2">
+            <span className="min-w-0 flex-1 leading-tight">
+              <span className="block truncate text-sm font-semibold">{pair.name}</span>
+              <span className="block text-sm text-soft">
+                {plainNumber(Math.round(pair.contrast))}, {STANDS[pair.stands]} ({plainNumber(pair.least)} to{' '}
+                {plainNumber(pair.most)})
+              </span>
+            </span>
+            <Picker
+              label={`Meant for ${pair.name.toLowerCase()}`}
+              choices={INTENTS}
+              value={pair.intent}
+              onChange={(intent) => mean(pair.one, pair.other, intent)}
+            />
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,65 @@
+import { Copy, Trash2 } from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { PieceEntry } from '../../api/client';
+import { Segments } from '../../parts/Segments';
+import { chosenOf, schemeOf, schemesOf, withCopy, withoutScheme, withScheme } from './entry';
+
+interface Props {
+  entry: PieceEntry;
+  origin: number;
+  onChange: (entry: PieceEntry) => void;
+  onType: (entry: PieceEntry) => void;
+  children: ReactNode;
+}
+
+/** Up to four ways to dress the piece. */
+export function Schemes({ entry, origin, onChange, onType, children }: Props) {
+  const schemes = schemesOf(entry);
+  const at = chosenOf(entry);
+  return (
+    <div className="flex flex-wrap items-center gap-1">
+      {schemes.length > 1 && (
+        <Segments
+          label="Scheme"
+          choices={schemes.map((scheme, n) => ({ id: String(n), name: scheme.name }))}
+          value={String(at)}
+          onChange={(id) => onChange({ ...entry, chosen: Number(id) })}
+          className="inline-flex flex-wrap"
+        />
+      )}
+      <input
+        key={`${String(origin)} ${String(at)}`}
+        aria-label="Name of the scheme"
+        defaultValue={schemeOf(entry).name}
+        onChange={(event) => {
+          const name = event.target.value.trim();
+          if (name) onType(withScheme(entry, { name }));
+        }}
+        className={`min-h-11 w-40 min-w-0 flex-1 rounded bg-transparent px-2 font-semibold hover:bg-panel focus:bg-paper ${
+          schemes.length > 1 ? 'sr-only focus:not-sr-only' : ''
+        }`}
+        autoComplete="off"
+      />
+      <div className="flex-1" />
+      <button
+        type="button"
+        className="press press-bare text-sm"
+        disabled={schemes.length >= 4}
+        onClick={() => onChange(withCopy(entry, `scheme ${String(schemes.length + 1)}`))}
+      >
+        <Copy size={18} aria-hidden /> Copy
+      </button>
+      {schemes.length > 1 && (
+        <button
+          type="button"
+          className="press press-bare px-0"
+          aria-label="Take this scheme out"
+          onClick={() => onChange(withoutScheme(entry))}
+        >
+          <Trash2 size={18} aria-hidden />
+        </button>
+      )}
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import { ArrowLeft, Printer } from 'lucide-react';
+import { Link } from 'react-router';
+import type { PieceAtHand } from '../../api/client';
+import { useLights } from '../../light/light';
+import { share } from '../../parts/numbers';
+import { Failed, Waiting } from '../../parts/Waiting';
+import { useStanding } from '../../state/piece';
+import { usePiece } from '../../state/workspace';
+import { Elevation } from './Elevation';
+import { chosenOf, schemeOf } from './entry';
+
+/** One page for the client: the chosen scheme in two lights. */
+export function Sheet() {
+  const piece = usePiece();
+  if (piece.isError && !piece.data) return <Failed error={piece.error} retry={() => piece.refetch()} />;
+  if (!piece.data) return <Waiting rows={12} />;
+  return <Page piece={piece.data} />;
+}
+
+function Page({ piece }: { piece: PieceAtHand }) {
+  const { entry } = piece;
+  const at = chosenOf(entry);
+  const { standing } = useStanding(entry, at);
+  const lights = useLights();
+  const [first = 'daylight', second = 'bulb'] = entry.brief?.lights ?? [];
+  const name = (id: string) => lights.find((light) => light.id === id)?.name ?? id;
+  return (
+    <div className="mx-auto grid max-w-5xl gap-4 px-4 pt-2 pb-8 print:max-w-none print:px-0">
+      <div className="flex items-center gap-2 print:hidden">
+        <Link to="/piece" className="press press-bare text-sm">
+          <ArrowLeft size={18} aria-hidden /> The piece
+        </Link>
+        <div className="flex-1" />
+        <button type="button" className="press press-ink" onClick={() => window.print()}>
+          <Printer size={18} aria-hidden /> Print
+        </button>
+      </div>
+      <header>
+        <h1 className="text-3xl">{entry.name}</h1>
+        <p>
+          {[entry.brief?.client && `for ${entry.brief.client}`, schemeOf(entry).name]
+            .filter(Boolean)
+            .join(' · ')}
+        </p>
+        {entry.brief?.mood && <p className="max-w-prose text-soft">{entry.brief.mood}</p>}
+      </header>
+      <div className="grid gap-px sm:grid-cols-2 print:grid-cols-2">
+        {[first, second].map((light, n) => (
+          <figure key={`${light} ${String(n)}`}>
+            <Elevation entry={entry} scheme={at} view="front" light={light} />
+            <figcaption className="py-1 text-sm">{name(light)}</figcaption>
+          </figure>
+        ))}
+      </div>
+      <section aria-label="Colours" className="grid gap-2">
+        <h2 className="text-xl">Colours</h2>
+        <ul className="grid grid-cols-2 gap-x-px gap-y-3 sm:grid-cols-4 print:grid-cols-4">
+          {standing?.zones
+            .filter(({ seen }) => seen)
+            .map((zone) => (
+              <li key={zone.zone} className="text-sm leading-tight">
+                <span aria-hidden className="mb-1 flex h-16 flex-col">
+                  <span className="flex-2" style={{ background: zone.seen?.hex }} />
+                  <span className="flex flex-1">
+                    {zone.colours.map((colour) => (
+                      <span key={colour.hex} style={{ background: colour.hex, flexGrow: colour.share }} />
+                    ))}
+                  </span>
+                </span>
+                <b className="block text-base font-semibold">{zone.name}</b>
+                <span className="block text-soft first-letter:uppercase">{zone.wears}</span>
+                <span className="block text-soft">{share(zone.share)} of the whole</span>
+              </li>
+            ))}
+        </ul>
+      </section>
+      <p className="text-sm text-soft">
+        Predicted from the paints on hand; screens and printers show colours only nearly. The sample board
+        decides, looked at in the light of its own room.
+      </p>
+    </div>
+  );
+}

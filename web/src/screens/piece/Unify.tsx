@@ -1,0 +1,103 @@
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import type { PieceEntry, UnifyWay } from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { oneDecimal, plainNumber } from '../../parts/numbers';
+import { useUnify } from '../../state/piece';
+import { Elevation } from './Elevation';
+import { schemeOf, withScheme } from './entry';
+
+interface Props {
+  entry: PieceEntry;
+  scheme: number;
+  onChange: (entry: PieceEntry) => void;
+  onClose: () => void;
+}
+
+/** What would bring the parts together: each way with its picture beside the piece as it is. */
+export function Unify({ entry, scheme, onChange, onClose }: Props) {
+  const found = useUnify(entry, scheme, true);
+  const [at, setAt] = useState(0);
+  const tell = useTell();
+  const ways = found.data?.ways ?? [];
+  const way = ways[Math.min(at, ways.length - 1)];
+  const over = schemeOf(entry).over ?? [];
+  const tried = way && withScheme(entry, { over: [...over, way.over] });
+  const take = () => {
+    if (!tried || !way) return;
+    onChange(tried);
+    onClose();
+    tell(`${way.words}: it lies over the piece; undo takes it off`);
+  };
+  return (
+    <section aria-label="Unify" className="grid gap-2">
+      <div className="flex items-center gap-2">
+        <h2 className="flex-1 text-xl">
+          <span role="status">
+            {found.isPending
+              ? 'Trying every wash, glaze and wax of the shelf'
+              : found.isError
+                ? found.error.message
+                : ways.length === 0
+                  ? 'Nothing on the shelf helps: mix one colour towards its neighbour'
+                  : `${ways[0]?.all_in ? 'Brings it together' : 'Brings it nearer'}, the lightest first`}
+          </span>
+        </h2>
+        <button type="button" className="press press-ink" disabled={!way} onClick={take}>
+          Lay it over
+        </button>
+        <button type="button" className="press press-bare px-0" aria-label="Leave it" onClick={onClose}>
+          <X size={20} aria-hidden />
+        </button>
+      </div>
+      <div className="grid grid-cols-2 gap-px">
+        <figure>
+          <Elevation entry={entry} scheme={scheme} view="front" />
+          <figcaption className="py-1 text-sm">As it is</figcaption>
+        </figure>
+        <figure>
+          {tried ? (
+            <Elevation entry={tried} scheme={scheme} view="front" />
+          ) : (
+            <div className={`aspect-4/3 bg-panel ${found.isPending ? 'animate-pulse' : ''}`} />
+          )}
+          <figcaption className="py-1 text-sm">With it on</figcaption>
+        </figure>
+      </div>
+      {way && (
+        <>
+          <ul aria-label="Ways" className="grid gap-px">
+            {ways.map((one, n) => (
+              <li key={one.words}>
+                <Way way={one} chosen={one === way} onChoose={() => setAt(n)} />
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
+
+function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoose: () => void }) {
+  const cost = way.cost == null ? '' : `, costs ${plainNumber(Math.round(way.cost * 100) / 100)}`;
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={onChoose}
+      className={`block w-full cursor-pointer px-3 py-2 text-left leading-tight ${
+        chosen ? 'bg-ink text-white' : 'bg-panel hover:bg-paper'
+      }`}
+    >
+      <span className="block font-semibold">{way.words}</span>
+      <span className="block text-sm first-letter:uppercase">
+        {way.verdict}; moves the whole by {oneDecimal(way.moved)}; {plainNumber(Math.round(way.ml))} ml{cost},{' '}
+        {oneDecimal(way.hours)} h
+      </span>
+      {way.worse.length > 0 && (
+        <span className="block text-sm">Further off than now: {way.worse.join('; ')}</span>
+      )}
+    </button>
+  );
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, ZoneTold } from '../../api/client';
+import { share } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
+import { Slide } from '../../parts/Slide';
+import { BlendOf } from './BlendOf';
+import { ageingOf, schemeOf, withWorn, wornBy } from './entry';
+
+interface Props {
+  entry: PieceEntry;
+  zone: ZoneTold;
+  choices: PieceChoices;
+  boards: BoardInList[];
+  shelf: Paint[];
+  mixes: Mix[];
+  onShow: (entry: PieceEntry) => void;
+  onChange: (entry: PieceEntry) => void;
+}
+
+/** What one zone wears, and how old it looks. */
+export function Wears({ entry, zone, choices, boards, shelf, mixes, onShow, onChange }: Props) {
+  const worn = wornBy(schemeOf(entry), zone.zone);
+  const [ageing, setAgeing] = useState(ageingOf(worn));
+  const strips = boards.flatMap((board) =>
+    board.strips.map((strip) => ({
+      id: `${board.id} ${strip}`,
+      name: board.strips.length > 1 ? `${board.name}, strip ${strip}` : board.name,
+    })),
+  );
+  const finishes = [
+    { id: 'bare', name: 'Nothing: it stays as it is' },
+    ...strips,
+    { id: 'blend', name: 'A blend of colours' },
+  ];
+  const value = worn.strip ? `${worn.strip.board} ${worn.strip.strip}` : worn.blend ? 'blend' : 'bare';
+  const known = finishes.some(({ id }) => id === value);
+  const first = shelf.filter((paint) => !paint.medium);
+  const wear = (id: string) => {
+    const [board, strip] = id.split(' ');
+    if (id === 'bare') onChange(withWorn(entry, zone.zone, { strip: null, blend: null }));
+    else if (id === 'blend') {
+      const [one, other] = [first[0], first[1] ?? first[0]];
+      if (!one || !other) return;
+      const bands = [
+        { pot: [{ paint: one.id, parts: 1 }], at: 0 },
+        { pot: [{ paint: other.id, parts: 1 }], at: 1 },
+      ];
+      onChange(withWorn(entry, zone.zone, { strip: null, blend: { way: 'down', bands } }));
+    } else if (board && strip) onChange(withWorn(entry, zone.zone, { strip: { board, strip }, blend: null }));
+  };
+  return (
+    <section aria-label={`What ${zone.name.toLowerCase()} wears`} className="grid gap-2">
+      <h2 className="text-xl">{zone.name}</h2>
+      <Picker
+        label="What it wears"
+        className="w-full min-w-0 *:truncate"
+        choices={known ? finishes : [{ id: value, name: zone.wears }, ...finishes]}
+        value={value}
+        onChange={wear}
+      />
+      {worn.blend && (
+        <BlendOf
+          blend={worn.blend}
+          shelf={first}
+          mixes={mixes}
+          onChange={(blend) => onChange(withWorn(entry, zone.zone, { blend }))}
+        />
+      )}
+      <div className="grid">
+        {choices.ages.map(({ id, name }) => {
+          const age = id as keyof typeof ageing;
+          const amount = ageing[age];
+          const next = (value: number) => ({ ...ageing, [age]: value });
+          return (
+            <div key={id} className="flex items-center gap-2">
+              <span className="w-24 text-sm font-semibold">{name}</span>
+              <Slide
+                label={name}
+                told={share(amount)}
+                value={amount}
+                from={0}
+                to={1}
+                step={0.05}
+                onShow={(value) => {
+                  setAgeing(next(value));
+                  onShow(withWorn(entry, zone.zone, { ageing: next(value) }));
+                }}
+                onChange={(value) => onChange(withWorn(entry, zone.zone, { ageing: next(value) }))}
+                className="min-w-0 flex-1"
+              />
+              <span className="w-10 text-right text-sm">{share(amount)}</span>
+            </div>
+          );
+        })}
+      </div>
+    </section>
+  );
+}

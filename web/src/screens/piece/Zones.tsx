@@ -1,0 +1,51 @@
+import type { ZoneTold } from '../../api/client';
+import { oneDecimal, plainNumber } from '../../parts/numbers';
+
+interface Props {
+  zones: ZoneTold[];
+  chosen: string | undefined;
+  onChoose: (zone: string) => void;
+}
+
+/** What is painted alike: each with its colour from across the room and from near. */
+export function Zones({ zones, chosen, onChoose }: Props) {
+  return (
+    <ul aria-label="Zones of the piece" className="grid gap-px">
+      {zones
+        .filter(({ zone }) => zone !== 'unpainted')
+        .map((one) => (
+          <li key={one.zone}>
+            <button
+              type="button"
+              aria-pressed={one.zone === chosen}
+              onClick={() => onChoose(one.zone)}
+              className={`flex min-h-12 w-full cursor-pointer items-stretch text-left ${
+                one.zone === chosen ? 'bg-ink text-white' : 'bg-panel hover:bg-paper'
+              }`}
+            >
+              <span aria-hidden className="flex w-16 shrink-0 flex-col">
+                <span className="flex-2" style={{ background: one.seen?.hex }} />
+                <span className="flex flex-1">
+                  {one.colours.map((colour) => (
+                    <span key={colour.hex} style={{ background: colour.hex, flexGrow: colour.share }} />
+                  ))}
+                </span>
+              </span>
+              <span className="min-w-0 flex-1 self-center px-2 py-1 leading-tight">
+                <span className="block truncate font-semibold">{one.name}</span>
+                <span className={`block truncate text-sm ${one.zone === chosen ? '' : 'text-soft'}`}>
+                  {one.refused ?? one.wears}
+                </span>
+              </span>
+              <span
+                className={`self-center pr-2 text-right text-sm leading-tight ${one.zone === chosen ? '' : 'text-soft'}`}
+              >
+                <span className="block">{plainNumber(one.area_m2)} m²</span>
+                <span className="block">{oneDecimal(one.edge_m)} m</span>
+              </span>
+            </button>
+          </li>
+        ))}
+    </ul>
+  );
+}
