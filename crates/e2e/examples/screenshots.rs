@@ -69,6 +69,15 @@ async fn main() {
     painter.the("image", "Strip A as it will look").await;
     painter.the("list", "Places").await;
     keep(&painter, "board").await;
+    painter.open("/piece").await;
+    painter.the("image", "The piece from the front, as it will look").await;
+    painter.reads("of neighbours is off").await;
+    keep(&painter, "piece").await;
+    painter.click("radio", "pale trim").await;
+    painter.reads("4 pairs of neighbours are off").await;
+    painter.click("button", "Unify").await;
+    painter.reads("Brings it together").await;
+    keep(&painter, "unify").await;
     painter.leave().await;
 }
 

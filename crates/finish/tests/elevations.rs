@@ -137,6 +137,16 @@ fn what_was_measured_goes_before_what_was_drawn() {
     assert!(error.message.contains("leave it out"));
 }
 
+/// A piece from before it had more than a name opens, and is kept as it was.
+#[test]
+fn an_older_piece_is_read() {
+    let piece: Piece = serde_json::from_str(r#"{"name": "hall bench"}"#).unwrap();
+    assert_eq!(piece, Piece::named(Name::new("hall bench").unwrap()));
+    let again: Piece = serde_json::from_str(&serde_json::to_string(&piece).unwrap()).unwrap();
+    assert_eq!(again, piece);
+    piece.check().unwrap();
+}
+
 #[test]
 fn ids_are_found_once() {
     for kind in Kind::ALL {

@@ -90,6 +90,19 @@ export function usePiecePicture(entry: PieceEntry, drawn: Drawn) {
   return { address, drawing: isPlaceholderData };
 }
 
+/** A large picture for the record. */
+export function useSavedPicture() {
+  const look = useLook();
+  return (entry: PieceEntry, scheme: number, view: string) =>
+    got(
+      api.POST('/api/piece/picture', {
+        params: { query: { ...look, scheme, view, width: 2400, height: 1800 } },
+        body: nameless(entry),
+        parseAs: 'blob',
+      }),
+    ) as Promise<unknown> as Promise<Blob>;
+}
+
 /** What brings a scheme together; asked for only while it is wanted. Leaving off stops the search. */
 export function useUnify(entry: PieceEntry, scheme: number, wanted: boolean) {
   const look = useLook();

@@ -19,9 +19,10 @@ async fn aged_dove_grey(painter: &Painter) {
     painter.the("image", "Strip A as it will look").await;
 }
 
-/// An aged finish of five layers: its glaze would lift the clay-type paint, the fix is taken, three wax strips branch.
+/// An aged finish of five layers: its glaze would lift the clay-type paint, the fix is taken, three wax strips branch, the
+/// painted board is read and the next prediction moves.
 #[tokio::test]
-async fn a_finish_is_begun_mended_and_branched() {
+async fn a_finish_is_begun_mended_branched_and_read() {
     let painter = Painter::at_the_demo().await;
     aged_dove_grey(&painter).await;
     let board = kept(&painter).await;
@@ -58,6 +59,10 @@ async fn a_finish_is_begun_mended_and_branched() {
     painter.until("the places change", async || recess().await != before).await;
     painter.click("radio", "Strip C").await;
     painter.reads("left out").await;
+    painter.control('z').await;
+    painter.until("the glaze is on again", async || !painter.text().await.contains("left out")).await;
+    painter.click("radio", "Strip A").await;
+    read_and_learn(&painter).await;
     painter.leave().await;
 }
 
@@ -69,13 +74,8 @@ async fn predicted_field(painter: &Painter) -> f64 {
 }
 
 /// The real board is read at three places by the simulated reader, and the next prediction moves; undo moves it back.
-#[tokio::test]
-async fn the_real_board_is_read_and_teaches() {
-    let painter = Painter::at_the_demo().await;
-    aged_dove_grey(&painter).await;
-    painter.click("button", "Put clear coat below it").await;
-    painter.saved().await;
-    let before = predicted_field(&painter).await;
+async fn read_and_learn(painter: &Painter) {
+    let before = predicted_field(painter).await;
     painter.click("radio", "Read the real board").await;
     for place in ["field", "recess", "edge"] {
         painter.click("button", &format!("Read the {place}")).await;
@@ -85,14 +85,13 @@ async fn the_real_board_is_read_and_teaches() {
     painter.reads("Your hand, as this board shows it").await;
     painter.reads("times the usual film").await;
     painter.reads("with the usual hand").await;
-    let after = predicted_field(&painter).await;
+    let after = predicted_field(painter).await;
     assert!((after - before).abs() > 0.05, "the prediction does not move: {before} to {after}");
     painter.control('z').await;
     painter
         .until("the reading is gone", async || !painter.text().await.contains("with the usual hand"))
         .await;
-    assert!((predicted_field(&painter).await - before).abs() < 1e-9);
-    painter.leave().await;
+    assert!((predicted_field(painter).await - before).abs() < 1e-9);
 }
 
 /// A board too dark: a way back is chosen by what it would do, put on, and the field is lighter.

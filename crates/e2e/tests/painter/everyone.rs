@@ -88,7 +88,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("image", "The piece from the front, as it will look").await;
     check("piece on a phone").await;
     painter.size(1280, 800).await;
-    painter.reads("pairs of neighbours are off").await;
+    painter.reads("of neighbours is off").await;
     check("piece").await;
     painter.click("button", "Unify").await;
     painter.reads("Brings it together").await;

@@ -14,18 +14,7 @@ use super::unsound;
 /// Zone, which board, which strip, wear, grime.
 type Worn = (Zone, usize, usize, f64, f64);
 
-/// As it was first thought of.
-const LAYERED: [Worn; 7] = [
-    (Zone::Case, 0, 1, 0.1, 0.35),
-    (Zone::Sides, 0, 1, 0.1, 0.35),
-    (Zone::Panels, 0, 0, 0.0, 0.3),
-    (Zone::Fall, 0, 0, 0.15, 0.25),
-    (Zone::Legs, 0, 1, 0.25, 0.45),
-    (Zone::Mouldings, 1, 0, 0.1, 0.5),
-    (Zone::Plinth, 1, 0, 0.25, 0.65),
-];
-
-/// The other way round: pale panels in a blue case.
+/// As it was first thought of: pale panels in a blue case.
 const PALE: [Worn; 7] = [
     (Zone::Case, 0, 1, 0.1, 0.35),
     (Zone::Sides, 0, 1, 0.1, 0.35),
@@ -34,6 +23,17 @@ const PALE: [Worn; 7] = [
     (Zone::Legs, 0, 1, 0.25, 0.45),
     (Zone::Mouldings, 0, 2, 0.1, 0.5),
     (Zone::Plinth, 0, 1, 0.25, 0.65),
+];
+
+/// The other way round: pale trim on blue.
+const TRIMMED: [Worn; 7] = [
+    (Zone::Case, 0, 1, 0.1, 0.35),
+    (Zone::Sides, 0, 1, 0.1, 0.35),
+    (Zone::Panels, 0, 0, 0.0, 0.3),
+    (Zone::Fall, 0, 0, 0.15, 0.25),
+    (Zone::Legs, 0, 1, 0.25, 0.45),
+    (Zone::Mouldings, 1, 0, 0.1, 0.5),
+    (Zone::Plinth, 1, 0, 0.25, 0.65),
 ];
 
 pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError> {
@@ -71,7 +71,7 @@ pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError
             lights: vec![Light::Daylight, Light::Bulb],
         },
         form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..Kind::UprightCase.usual() }),
-        schemes: vec![scheme("pale trim", &LAYERED)?, scheme("pale panels", &PALE)?],
+        schemes: vec![scheme("pale panels", &PALE)?, scheme("pale trim", &TRIMMED)?],
         ..Piece::named(named("Upright piano and stool, village hall")?)
     };
     store.furnish(piece)?;

@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import type { PieceEntry, Problem } from '../../api/client';
+import type { Colour, PieceEntry, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
 import { Field } from '../../parts/Field';
 import { plainNumber, typed } from '../../parts/numbers';
+import { PhotoPick } from '../../parts/PhotoPick';
 import { briefOf } from './entry';
 
 interface Props {
@@ -50,21 +51,10 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
         {field('hours', 'Hours', { inputMode: 'decimal' })}
         {field('due', 'Due', { type: 'date' })}
       </div>
-      {brief.targets.length > 0 && (
-        <div>
-          <p className="text-sm font-semibold">Colours to aim at</p>
-          <div className="mt-1 flex">
-            {brief.targets.map((target) => (
-              <span
-                key={target.hex ?? String(target.lab)}
-                title={target.hex ?? String(target.lab)}
-                className="h-12 flex-1"
-                style={{ background: target.hex ?? undefined }}
-              />
-            ))}
-          </div>
-        </div>
-      )}
+      <Targets
+        colours={brief.targets}
+        onChange={(targets) => onChange({ ...entry, brief: { ...brief, targets } })}
+      />
       <fieldset>
         <legend className="text-sm font-semibold">Lights of the room it goes to</legend>
         <div className="grid sm:grid-cols-2">
@@ -86,6 +76,68 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
           ))}
         </div>
       </fieldset>
+    </div>
+  );
+}
+
+interface TargetProps {
+  colours: Colour[];
+  onChange: (colours: Colour[]) => void;
+}
+
+/** Colours to aim at: by code, or picked from a photo that holds a white card. */
+function Targets({ colours, onChange }: TargetProps) {
+  const [code, setCode] = useState('');
+  const [photo, setPhoto] = useState(false);
+  const add = (more: Colour[]) => onChange([...colours, ...more].slice(0, 8));
+  return (
+    <div className="grid gap-2">
+      <p className="text-sm font-semibold">Colours to aim at</p>
+      {colours.length > 0 && (
+        <ul className="flex" aria-label="Colours to aim at">
+          {colours.map((colour, n) => (
+            <li key={`${colour.hex ?? String(colour.lab)} ${String(n)}`} className="flex-1">
+              <button
+                type="button"
+                aria-label={`Take ${colour.hex ?? 'the picked colour'} out`}
+                title={`Take ${colour.hex ?? 'the picked colour'} out`}
+                className="block h-12 w-full cursor-pointer"
+                style={{ background: colour.hex ?? undefined }}
+                onClick={() => onChange(colours.filter((_, i) => i !== n))}
+              />
+            </li>
+          ))}
+        </ul>
+      )}
+      {colours.length < 8 && (
+        <div className="flex items-end gap-2">
+          <Field label="Hex code" value={code} onChange={setCode} className="flex-1" placeholder="#6c7482" />
+          <button
+            type="button"
+            className="press press-plain"
+            disabled={code.trim() === ''}
+            onClick={() => {
+              add([{ hex: code.trim() }]);
+              setCode('');
+            }}
+          >
+            Add it
+          </button>
+          <button type="button" className="press press-bare text-sm" onClick={() => setPhoto(!photo)}>
+            From a photo
+          </button>
+        </div>
+      )}
+      {photo && (
+        <PhotoPick
+          wanted={['one colour', 'another']}
+          take="Aim at both"
+          onPicked={(_, hexes) => {
+            add(hexes.map((hex) => ({ hex })));
+            setPhoto(false);
+          }}
+        />
+      )}
     </div>
   );
 }

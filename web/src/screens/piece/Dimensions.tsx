@@ -1,7 +1,6 @@
-import { useState } from 'react';
 import type { FormEntry, PieceChoices, PieceEntry, Problem, ZoneTold } from '../../api/client';
-import { Field } from '../../parts/Field';
-import { plainNumber, typed } from '../../parts/numbers';
+import { NumberField } from '../../parts/NumberField';
+import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useBoardChoices } from '../../state/boards';
 
@@ -65,9 +64,7 @@ export function Dimensions({ entry, zones, choices, problem, onChange }: Props) 
         ))}
       </div>
       <details>
-        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-          Areas and edges by hand
-        </summary>
+        <summary className="min-h-11 cursor-pointer py-3 font-semibold">Areas and edges by hand</summary>
         <p className="mb-2 text-sm text-soft">Empty takes what was drawn.</p>
         <ul className="grid gap-2">
           {zones.map((zone) => {
@@ -103,40 +100,5 @@ export function Dimensions({ entry, zones, choices, problem, onChange }: Props) 
         </ul>
       </details>
     </div>
-  );
-}
-
-interface NumberProps {
-  label: string;
-  unit?: string | undefined;
-  value: number | undefined;
-  placeholder?: string;
-  error: string | undefined;
-  onChange: (value: number) => void;
-  onEmpty?: () => void;
-}
-
-/** A number that counts when the field is left. */
-function NumberField({ label, unit, value, placeholder, error, onChange, onEmpty }: NumberProps) {
-  const [text, setText] = useState(value === undefined ? '' : plainNumber(value));
-  const [wrong, setWrong] = useState<string>();
-  const leave = () => {
-    const number = typed(text);
-    setWrong(number === undefined ? 'not a number: digits, with a point or a comma' : undefined);
-    if (number === null) onEmpty?.();
-    else if (number !== undefined && number !== value) onChange(number);
-  };
-  return (
-    <Field
-      label={label}
-      {...(unit ? { unit } : {})}
-      value={text}
-      onChange={setText}
-      onBlur={leave}
-      onKeyDown={(event) => event.key === 'Enter' && leave()}
-      inputMode="decimal"
-      {...(placeholder ? { placeholder } : {})}
-      error={wrong ?? error}
-    />
   );
 }

@@ -1,5 +1,6 @@
 import { Sparkles } from 'lucide-react';
 import type { PieceEntry, PiecePrediction } from '../../api/client';
+import { NumberField } from '../../parts/NumberField';
 import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
@@ -69,7 +70,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
         </ul>
         {standing.pulls.length > 0 && (
           <details>
-            <summary className="flex min-h-11 cursor-pointer items-center text-sm font-semibold">
+            <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
               Or mix one colour towards its neighbour
             </summary>
             <ul className="grid gap-2">
@@ -113,7 +114,7 @@ function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' |
   };
   return (
     <details>
-      <summary className="flex min-h-11 cursor-pointer items-center text-sm font-semibold">
+      <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
         All pairs, and what is meant for each
       </summary>
       <ul className="grid gap-1">
@@ -135,6 +136,39 @@ function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' |
           </li>
         ))}
       </ul>
+      <Windows entry={entry} onChange={onChange} />
     </details>
+  );
+}
+
+const USUAL = { quiet: [0, 24], layered: [6, 38], bold: [18, 70] };
+
+/** How far apart is meant by each word; for the whole piece. */
+function Windows({ entry, onChange }: Pick<Props, 'entry' | 'onChange'>) {
+  const windows = entry.windows ?? USUAL;
+  const set = (id: 'quiet' | 'layered' | 'bold', at: number, value: number) => {
+    const next = windows[id].map((old, n) => (n === at ? value : old));
+    onChange({ ...entry, windows: { ...windows, [id]: next } });
+  };
+  return (
+    <fieldset className="mt-3 grid gap-2">
+      <legend className="text-sm font-semibold">From least to most, ΔE00 from across the room</legend>
+      {INTENTS.map(({ id, name }) => {
+        const own = id as 'quiet' | 'layered' | 'bold';
+        return (
+          <div key={id} className="grid grid-cols-2 gap-2">
+            {['least', 'most'].map((end, n) => (
+              <NumberField
+                key={end}
+                label={`${name}, ${end}`}
+                value={windows[own][n]}
+                error={undefined}
+                onChange={(value) => set(own, n, value)}
+              />
+            ))}
+          </div>
+        );
+      })}
+    </fieldset>
   );
 }

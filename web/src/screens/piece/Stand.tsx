@@ -16,6 +16,7 @@ import { Elevation } from './Elevation';
 import { chosenOf } from './entry';
 import { Over } from './Over';
 import { Palette } from './Palette';
+import { SavePicture } from './SavePicture';
 import { Schemes } from './Schemes';
 import { Unify } from './Unify';
 import { Wears } from './Wears';
@@ -78,6 +79,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
         {trouble}
         <Schemes entry={entry} onChange={draft.change} onType={draft.type} origin={draft.origin}>
           <Compare entry={entry} />
+          <SavePicture entry={entry} scheme={at} view={seen} />
           <FullScreen
             title={entry.name}
             trigger={

@@ -10,7 +10,7 @@ interface Props {
 /** What is painted alike: each with its colour from across the room and from near. */
 export function Zones({ zones, chosen, onChoose }: Props) {
   return (
-    <ul aria-label="Zones of the piece" className="grid gap-px">
+    <ul aria-label="Zones of the piece" className="grid grid-cols-[minmax(0,1fr)] gap-px">
       {zones
         .filter(({ zone }) => zone !== 'unpainted')
         .map((one) => (

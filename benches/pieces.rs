@@ -1,0 +1,160 @@
+//! `cargo bench --bench pieces`: the verdict on a piece, what brings it together, and its picture.
+
+use std::collections::BTreeMap;
+use std::hint::black_box;
+use std::ops::ControlFlow;
+use std::time::{Duration, Instant};
+
+use uuid::Uuid;
+use warm_blend_finish::board::{
+    Board, ByPlace, Ground, GroundKind, Habit, Layer, Letter, OnShelf, Share, Strip, Technique, Tin,
+};
+use warm_blend_finish::piece::{
+    Ageing, Dress, Dressed, Form, Intent, Kind, Looked, Meeting, Piece, Scheme, View, Wardrobe, Wears, Zone,
+    ZoneSeen, findings, pairs, unify,
+};
+use warm_blend_finish::{
+    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts,
+};
+use warm_blend_render::{Front, Shading};
+use warm_blend_spectral::{Light, Srgb};
+
+/// A shelf of fourteen paints and two mediums.
+const CODES: [&str; 14] = [
+    "#e9dfc8", "#f0ede6", "#cdb58a", "#c2953a", "#a8573f", "#5e1f22", "#7d8a5c", "#27443a", "#aebfb6",
+    "#53687a", "#26324a", "#b3aea3", "#4a3a2f", "#25252a",
+];
+const GLAZING_LIQUID: usize = 14;
+const CLEAR_WAX: usize = 15;
+
+fn shelf() -> Vec<(Class, Material)> {
+    let coats = CoatsToHide::new(1.75).unwrap();
+    let paint = |code: &&str| {
+        let code: Srgb = code.parse().unwrap();
+        (Class::Chalk, Material::of(Class::Chalk, Some(Masstone::Hex(code)), Some(coats)).unwrap())
+    };
+    let medium = |class| (class, Material::of(class, None, None).unwrap());
+    CODES.iter().map(paint).chain([Class::GlazingLiquid, Class::ClearWax].map(medium)).collect()
+}
+
+fn pot(of: &[(usize, u32)]) -> Vec<Component> {
+    let part = |(paint, parts): &(usize, u32)| Component {
+        paint: PaintId(Uuid::from_u128(*paint as u128)),
+        parts: WholeParts::new(*parts).unwrap(),
+    };
+    of.iter().map(part).collect()
+}
+
+fn board(layers: Vec<Layer>) -> Board {
+    let strip = Strip { letter: Letter::ALL[0], from: None, layers };
+    Board::new(Name::new("board").unwrap(), Ground::of(GroundKind::RedStain), vec![strip]).unwrap()
+}
+
+fn boards() -> [Board; 2] {
+    let put = |technique, of: &[(usize, u32)]| Layer::new(technique, pot(of));
+    [
+        board(vec![
+            put(Technique::BrushedCoat, &[(11, 3), (10, 1)]),
+            put(Technique::BrushedCoat, &[(11, 3), (10, 1)]),
+            put(Technique::ClearCoat, &[]),
+            put(Technique::GlazeWiped, &[(12, 1), (GLAZING_LIQUID, 4)]),
+            put(Technique::DryBrush, &[(9, 1), (8, 2)]),
+            put(Technique::DryBrush, &[(8, 1)]),
+            put(Technique::SandBack, &[]),
+            put(Technique::TintedWax, &[(12, 1), (CLEAR_WAX, 9)]),
+        ]),
+        board(vec![
+            put(Technique::BrushedCoat, &[(5, 1)]),
+            put(Technique::BrushedCoat, &[(0, 1)]),
+            put(Technique::DryBrush, &[(2, 1)]),
+            put(Technique::WetDistress, &[]),
+            put(Technique::ClearWax, &[]),
+        ]),
+    ]
+}
+
+fn timed(name: &str, times: usize, mut work: impl FnMut()) {
+    work();
+    let mut took: Vec<Duration> = (0..times)
+        .map(|_| {
+            let start = Instant::now();
+            work();
+            start.elapsed()
+        })
+        .collect();
+    took.sort();
+    println!("{name}: median {:.1?}, slowest {:.1?} of {times}", took[times / 2], took[times - 1]);
+}
+
+fn main() {
+    let (shelf, boards) = (shelf(), boards());
+    let share = |of| Share::new(of).unwrap();
+    let worn = |board: u128| Dress {
+        wears: Wears::Strip { board: Uuid::from_u128(board), strip: Letter::ALL[0] },
+        ground: None,
+        ageing: Ageing { wear: share(0.2), grime: share(0.4), ..Ageing::default() },
+    };
+    let dresses = [Zone::Case, Zone::Sides, Zone::Fall, Zone::Legs, Zone::Plinth].map(|zone| (zone, worn(0)));
+    let wears: BTreeMap<Zone, Dress> =
+        dresses.into_iter().chain([Zone::Panels, Zone::Mouldings].map(|zone| (zone, worn(1)))).collect();
+    let name = Name::new("piano").unwrap();
+    let scheme = Scheme { name: name.clone(), wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
+    let mut piece = Piece::named(name);
+    let form = Form { panels: 3, moulding: 34.0, carved: true, ..Kind::UprightCase.usual() };
+    piece.form = Some(form);
+
+    let tin = |paint: PaintId| {
+        let (class, material) = shelf.get(paint.0.as_u128() as usize)?;
+        Some(Tin { class: *class, material })
+    };
+    let board = |id: Uuid| boards.get(id.as_u128() as usize);
+    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, board: &board };
+    let on = |(n, (class, material)): (usize, &(Class, Material))| OnShelf {
+        paint: PaintId(Uuid::from_u128(n as u128)),
+        class: *class,
+        lab: material.seen_lab(Light::Daylight),
+        left: 500.0,
+    };
+    let on_shelf: Vec<OnShelf> = shelf.iter().enumerate().map(on).collect();
+
+    let elevation = form.build().unwrap();
+    let places: BTreeMap<Zone, ByPlace<f64>> = elevation.places();
+    let meetings: Vec<Meeting> = piece.meetings(&elevation);
+    let dressed = || -> BTreeMap<Zone, Dressed> {
+        let zones = piece.extents(&elevation).into_keys().filter(|zone| *zone != Zone::Unpainted);
+        zones.map(|zone| (zone, wardrobe.dress(zone, &scheme, piece.ground, &[], None).unwrap())).collect()
+    };
+    let seen = |dressed: &BTreeMap<Zone, Dressed>| -> Vec<ZoneSeen> {
+        let extents = piece.extents(&elevation);
+        let look = |(zone, worn): (&Zone, &Dressed)| {
+            worn.look(*zone, extents[zone], &places[zone], Light::Daylight, State::Dry)
+        };
+        dressed.iter().map(look).collect()
+    };
+    timed("the verdict on a piano of eight zones, from its dimensions", 100, || {
+        black_box(form.build().unwrap());
+        let zones = seen(&dressed());
+        let pairs = pairs(&zones, &meetings, &scheme, &piece.windows);
+        black_box(findings(&zones, &pairs));
+    });
+    let (dressed, zones) = (dressed(), seen(&dressed()));
+    let looked = Looked {
+        piece: &piece,
+        scheme: &scheme,
+        zones: &zones,
+        places: &places,
+        meetings: &meetings,
+        look: (Light::Daylight, State::Dry),
+    };
+    timed("unify, from fourteen paints and two mediums", 10, || {
+        black_box(unify(&looked, &wardrobe, &on_shelf, |_| ControlFlow::Continue(())).unwrap());
+    });
+    let face = elevation.face(View::Front).unwrap();
+    timed("the relief of its front, 1200 × 800", 5, || {
+        black_box(Front::new(face, 1200, 800).unwrap());
+    });
+    let front = Front::new(face, 1200, 800).unwrap();
+    timed("its front in what it wears, 1200 × 800", 20, || {
+        black_box(front.draw(&dressed, Light::Daylight, State::Dry, Shading::Soft));
+    });
+}

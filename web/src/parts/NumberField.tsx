@@ -1,0 +1,38 @@
+import { useState } from 'react';
+import { Field } from './Field';
+import { plainNumber, typed } from './numbers';
+
+interface Props {
+  label: string;
+  unit?: string | undefined;
+  value: number | undefined;
+  placeholder?: string;
+  error: string | undefined;
+  onChange: (value: number) => void;
+  onEmpty?: () => void;
+}
+
+/** A number that counts when the field is left. */
+export function NumberField({ label, unit, value, placeholder, error, onChange, onEmpty }: Props) {
+  const [text, setText] = useState(value === undefined ? '' : plainNumber(value));
+  const [wrong, setWrong] = useState<string>();
+  const leave = () => {
+    const number = typed(text);
+    setWrong(number === undefined ? 'not a number: digits, with a point or a comma' : undefined);
+    if (number === null) onEmpty?.();
+    else if (number !== undefined && number !== value) onChange(number);
+  };
+  return (
+    <Field
+      label={label}
+      {...(unit ? { unit } : {})}
+      value={text}
+      onChange={setText}
+      onBlur={leave}
+      onKeyDown={(event) => event.key === 'Enter' && leave()}
+      inputMode="decimal"
+      {...(placeholder ? { placeholder } : {})}
+      error={wrong ?? error}
+    />
+  );
+}

@@ -1,0 +1,33 @@
+import { Download } from 'lucide-react';
+import type { PieceEntry } from '../../api/client';
+import { useTell } from '../../parts/Notice';
+import { useSavedPicture } from '../../state/piece';
+
+/** Saves the face that is seen as a large picture, in the light and the state at hand. */
+export function SavePicture({ entry, scheme, view }: { entry: PieceEntry; scheme: number; view: string }) {
+  const draw = useSavedPicture();
+  const tell = useTell();
+  const save = async () => {
+    try {
+      const address = URL.createObjectURL(await draw(entry, scheme, view));
+      const link = document.createElement('a');
+      link.href = address;
+      link.download = `${entry.name}, ${view}.png`;
+      link.click();
+      URL.revokeObjectURL(address);
+    } catch {
+      tell('The picture was not drawn: the program does not answer');
+    }
+  };
+  return (
+    <button
+      type="button"
+      className="press press-bare px-0"
+      aria-label="Save the picture"
+      title="Save the picture"
+      onClick={save}
+    >
+      <Download size={20} aria-hidden />
+    </button>
+  );
+}
