@@ -9,6 +9,7 @@ use std::process::{Child, Command, Stdio};
 use std::sync::atomic::{AtomicU32, Ordering};
 use std::time::{Duration, Instant};
 
+use base64::Engine;
 use serde_json::{Value, json};
 use tempfile::TempDir;
 use thirtyfour::cdp::Cdp;
@@ -92,6 +93,17 @@ impl Painter {
         self.devtools.send_raw(command, params).await.expect("the browser obeys")
     }
 
+    /// How many pages the page takes on paper.
+    pub async fn pages_on_paper(&self) -> usize {
+        let printed =
+            self.cdp("Page.printToPDF", json!({"preferCSSPageSize": true, "printBackground": false})).await;
+        let data = printed["data"].as_str().unwrap_or_default();
+        let pdf = base64::engine::general_purpose::STANDARD.decode(data).expect("a file");
+        // Every page is an object of its type; the list of them is /Pages.
+        let page = b"/Type /Page";
+        pdf.windows(page.len() + 1).filter(|at| at.starts_with(page) && at[page.len()] != b's').count()
+    }
+
     /// Everything of a role, with its name, that is there now.
     async fn all(&self, role: &str) -> Vec<(String, u64)> {
         let Ok(document) = self.devtools.send_raw("DOM.getDocument", json!({"depth": 0})).await else {
@@ -162,10 +174,10 @@ impl Painter {
         }
     }
 
-    /// Waits until fonts are there and nothing moves any more.
+    /// Waits until fonts are there and nothing moves any more. What is taken away while it moves has come to rest too.
     pub async fn settled(&self) {
         let ask = "const done = arguments[0];
-            document.fonts.ready.then(() => Promise.all(document.getAnimations().map(a => a.finished)))
+            document.fonts.ready.then(() => Promise.allSettled(document.getAnimations().map(a => a.finished)))
                 .then(() => requestAnimationFrame(() => requestAnimationFrame(done)));";
         self.driver.execute_async(ask, vec![]).await.expect("the page settles");
     }

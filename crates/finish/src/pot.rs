@@ -206,6 +206,9 @@ pub struct Workshop {
     /// The spoons, cups and syringes at hand; everything when empty.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub owned: Vec<Measure>,
+    /// The piece at hand; the first where none was chosen.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub piece: Option<Uuid>,
 }
 
 #[cfg(test)]

@@ -91,7 +91,7 @@ impl Document for Workshop {
     const KIND: &'static str = "workshop";
 
     fn uses(&self) -> Vec<Id> {
-        self.house_white.iter().map(|paint| paint.0).collect()
+        self.house_white.iter().map(|paint| paint.0).chain(self.piece).collect()
     }
 }
 

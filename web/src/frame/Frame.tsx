@@ -7,6 +7,7 @@ import { useTell } from '../parts/Notice';
 import { useHistory, useUndo } from '../state/workspace';
 import { Jump } from './Jump';
 import { PieceName } from './PieceName';
+import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
 import { ShelfIcon } from './ShelfIcon';
 import { Shortcuts } from './Shortcuts';
@@ -84,6 +85,7 @@ export function Frame() {
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4 print:hidden">
           <PieceName />
+          <Pieces />
           <SavingState />
           <div className="flex-1" />
           <StateControl />

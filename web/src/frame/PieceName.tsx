@@ -18,11 +18,9 @@ export function PieceName() {
   const keep = async () => {
     if (!piece.data || left.current || name === kept) return;
     try {
-      const query = { revision: piece.data.revision };
-      client.setQueryData(
-        ['piece'],
-        await got(api.PUT('/api/piece/name', { params: { query }, body: { name } })),
-      );
+      const { id, revision } = piece.data;
+      const params = { path: { id }, query: { revision } };
+      client.setQueryData(['piece'], await got(api.PUT('/api/pieces/{id}/name', { params, body: { name } })));
     } catch (error) {
       setName(kept);
       tell(error instanceof Problem ? error.message : 'The name was not saved: the program does not answer');

@@ -2,9 +2,10 @@
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { api, got, type PieceAtHand, type PieceEntry } from '../api/client';
+import { api, got, type PieceEntry, type PieceKept } from '../api/client';
 import { useLook } from '../light/light';
 import { briefOf } from '../screens/piece/entry';
+import { refresh } from './workspace';
 
 /** What pieces are made of. */
 export function usePieceChoices() {
@@ -15,15 +16,39 @@ export function usePieceChoices() {
   }).data;
 }
 
-export function usePieceCalls() {
+export function usePieceCalls(id: string) {
   const client = useQueryClient();
+  const path = { id };
   return {
     put: (entry: PieceEntry, revision: number) =>
-      got(api.PUT('/api/piece', { params: { query: { revision } }, body: entry })),
-    get: () => got(api.GET('/api/piece')),
-    saved: (piece: PieceAtHand) => {
+      got(api.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry })),
+    get: () => got(api.GET('/api/pieces/{id}', { params: { path } })),
+    saved: (piece: PieceKept) => {
       client.setQueryData(['piece'], piece);
-      void client.invalidateQueries({ queryKey: ['history'] });
+      for (const stale of ['history', 'pieces']) void client.invalidateQueries({ queryKey: [stale] });
+    },
+  };
+}
+
+/** All pieces, and what can be done with them. */
+export function usePieces() {
+  const client = useQueryClient();
+  const { data: pieces = [] } = useQuery({
+    queryKey: ['pieces'],
+    queryFn: () => got(api.GET('/api/pieces')),
+  });
+  const taken = async (piece: PieceKept) => {
+    client.setQueryData(['piece'], piece);
+    await refresh(client);
+  };
+  return {
+    pieces,
+    begin: async () => taken(await got(api.POST('/api/pieces', { body: { name: 'New piece' } }))),
+    take: async (id: string) =>
+      taken(await got(api.PUT('/api/pieces/{id}/at-hand', { params: { path: { id } } }))),
+    remove: async (id: string, revision: number) => {
+      await got(api.DELETE('/api/pieces/{id}', { params: { path: { id }, query: { revision } } }));
+      await refresh(client);
     },
   };
 }

@@ -91,6 +91,8 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.the("button", "Print").await;
     painter.reads("for Village hall committee").await;
     two_pictures(&painter).await;
+    painter.settled().await;
+    assert_eq!(painter.pages_on_paper().await, 1);
     painter.leave().await;
 }
 
@@ -118,6 +120,26 @@ async fn a_zone_goes_from_colour_to_colour_and_ages() {
     grime.send_keys(Key::End + "").await.unwrap();
     painter.saved().await;
     assert_eq!(worn(&piece(&painter).await)["ageing"]["grime"].as_f64(), Some(1.0));
+    painter.leave().await;
+}
+
+/// Another piece is taken to hand, and one is begun.
+#[tokio::test]
+async fn pieces_are_one_key_away() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Pieces").await;
+    painter.click("menuitem", "Stool, village hall").await;
+    painter.the("button", "Seat").await;
+    assert_eq!(piece(&painter).await["form"]["kind"], "stool");
+    assert_eq!(painter.value("textbox", "Piece").await, "Stool, village hall");
+    painter.click("button", "Pieces").await;
+    painter.click("menuitem", "Begin another piece").await;
+    painter.the("heading", "What is it?").await;
+    painter.click("button", "Chest of drawers").await;
+    painter.the("image", "The piece from the front, as it will look").await;
+    painter.click("button", "Pieces").await;
+    painter.click("menuitem", "Put New piece away").await;
+    painter.until("another is at hand", async || piece(&painter).await["name"] != "New piece").await;
     painter.leave().await;
 }
 

@@ -1,4 +1,4 @@
-//! The piece of the demo: the piano, in two schemes.
+//! The pieces of the demo: the piano, in two schemes, and its stool.
 
 use std::collections::BTreeMap;
 
@@ -10,6 +10,10 @@ use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 
 use super::unsound;
+
+/// The stool, in the colours of the case.
+const STOOL: [Worn; 3] =
+    [(Zone::Seat, 1, 0, 0.4, 0.3), (Zone::Apron, 0, 1, 0.15, 0.35), (Zone::Legs, 0, 1, 0.3, 0.5)];
 
 /// Zone, which board, which strip, wear, grime.
 type Worn = (Zone, usize, usize, f64, f64);
@@ -74,6 +78,13 @@ pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError
         schemes: vec![scheme("pale panels", &PALE)?, scheme("pale trim", &TRIMMED)?],
         ..Piece::named(named("Upright piano and stool, village hall")?)
     };
+    let stool = Piece {
+        brief: piece.brief.clone(),
+        form: Some(Kind::Stool.usual()),
+        schemes: vec![scheme("pale seat", &STOOL)?],
+        ..Piece::named(named("Stool, village hall")?)
+    };
     store.furnish(piece)?;
+    store.furnish(stool)?;
     Ok(())
 }

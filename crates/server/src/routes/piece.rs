@@ -10,6 +10,7 @@ use std::sync::Arc;
 
 use axum::Json;
 use axum::extract::State;
+use axum::http::StatusCode;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -17,15 +18,15 @@ use warm_blend_finish::board::{Board, ByPlace, OnShelf, Tin};
 use warm_blend_finish::piece::{
     Age, BadDress, Dressed, Elevation, Kind, Meeting, Piece, Scheme, Wardrobe, Zone, ZoneSeen,
 };
-use warm_blend_finish::{Component, Name, PaintId, ShelfPaint};
-use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_finish::{Component, Name, PaintId, ShelfPaint, Workshop};
+use warm_blend_store::{Batch, Kept, Store, StoreError};
 
 use self::entry::{FormEntry, PieceEntry};
 use super::boards::on_shelf;
 use super::boards::told::Names;
 use super::paints::Seen;
 use crate::Workspace;
-use crate::body::{Asked, Body};
+use crate::body::{Asked, Body, IdPath};
 use crate::colour::Look;
 use crate::problem::Problem;
 use crate::state::Known;
@@ -38,9 +39,9 @@ pub struct PieceName {
     name: String,
 }
 
-/// The piece at hand.
+/// A piece that is kept.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct PieceAtHand {
+pub struct PieceKept {
     /// For good.
     id: Uuid,
     /// To be named when it is changed.
@@ -51,11 +52,26 @@ pub struct PieceAtHand {
     entry: PieceEntry,
 }
 
-impl From<Kept<Piece>> for PieceAtHand {
+impl From<Kept<Piece>> for PieceKept {
     fn from(kept: Kept<Piece>) -> Self {
         let entry = PieceEntry::from(&kept.value);
         Self { id: kept.id, revision: kept.revision, name: kept.value.name.into(), entry }
     }
+}
+
+/// A piece in the list.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PieceInList {
+    /// For good.
+    id: Uuid,
+    /// How often it was changed.
+    revision: i64,
+    /// What it is called.
+    name: String,
+    /// `Chest of drawers` …; none where that was not said yet.
+    kind: Option<&'static str>,
+    /// True of the one that is worked on.
+    at_hand: bool,
 }
 
 /// What pieces are made of.
@@ -104,55 +120,149 @@ pub struct AgeChoice {
     name: &'static str,
 }
 
-/// A workspace comes with one piece, so there is always a first.
+/// The piece that was chosen, or the first: a workspace comes with one.
 fn at_hand(store: &Store) -> Result<Kept<Piece>, StoreError> {
-    let first = store.all()?.into_iter().next();
-    first.ok_or(StoreError::Damaged("there is no piece in it".to_owned()))
+    let chosen = crate::state::workshop(store)?.value.piece;
+    let pieces = store.all::<Piece>()?;
+    let at = pieces.iter().position(|kept| Some(kept.id) == chosen).unwrap_or(0);
+    pieces.into_iter().nth(at).ok_or(StoreError::Damaged("there is no piece in it".to_owned()))
+}
+
+/// Takes a piece to hand.
+fn take(batch: &mut Batch<'_>, workshop: Kept<Workshop>, piece: Uuid) -> Result<(), StoreError> {
+    let Kept { id, revision, value, .. } = workshop;
+    batch.change(id, revision, Workshop { piece: Some(piece), ..value }).map(|_| ())
 }
 
 /// The piece at hand.
 #[utoipa::path(get, path = "/piece", operation_id = "get_piece",
-    tag = "piece", responses((status = OK, body = PieceAtHand)))]
-pub async fn get(State(workspace): State<Workspace>) -> Result<Json<PieceAtHand>, Problem> {
+    tag = "piece", responses((status = OK, body = PieceKept)))]
+pub async fn get(State(workspace): State<Workspace>) -> Result<Json<PieceKept>, Problem> {
     workspace.with(|store| at_hand(store)).await.map(|kept| Json(kept.into()))
 }
 
-/// Call the piece at hand something else.
-#[utoipa::path(put, path = "/piece/name", operation_id = "rename_piece",
-    tag = "piece", params(Seen), request_body = PieceName,
-    responses((status = OK, body = PieceAtHand), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-pub async fn rename(
+/// All pieces, in the order they were begun.
+#[utoipa::path(get, path = "/pieces", operation_id = "list_pieces",
+    tag = "piece", responses((status = OK, body = Vec<PieceInList>)))]
+pub async fn list(State(workspace): State<Workspace>) -> Result<Json<Vec<PieceInList>>, Problem> {
+    let (pieces, at_hand) = workspace.with(|store| Ok((store.all::<Piece>()?, at_hand(store)?.id))).await?;
+    let row = |kept: Kept<Piece>| PieceInList {
+        id: kept.id,
+        revision: kept.revision,
+        at_hand: kept.id == at_hand,
+        kind: kept.value.form.map(|form| form.kind.name()),
+        name: kept.value.name.into(),
+    };
+    Ok(Json(pieces.into_iter().map(row).collect()))
+}
+
+/// Begin a piece, and take it to hand.
+#[utoipa::path(post, path = "/pieces", operation_id = "make_piece",
+    tag = "piece", request_body = PieceName,
+    responses((status = CREATED, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn make(
     State(workspace): State<Workspace>,
-    Asked(Seen { revision }): Asked<Seen>,
     Body(entry): Body<PieceName>,
-) -> Result<Json<PieceAtHand>, Problem> {
+) -> Result<(StatusCode, Json<PieceKept>), Problem> {
     let name = Name::new(&entry.name).map_err(|error| Problem::field("/name", error))?;
     let kept = workspace
         .with(move |store| {
-            let kept = at_hand(store)?;
-            store.change(kept.id, revision, Piece { name, ..kept.value })
+            let workshop = crate::state::workshop(store)?;
+            store.together(|batch| {
+                let kept = batch.make(Piece::named(name))?;
+                take(batch, workshop, kept.id)?;
+                Ok(kept)
+            })
+        })
+        .await?;
+    Ok((StatusCode::CREATED, Json(kept.into())))
+}
+
+/// Take a piece to hand.
+#[utoipa::path(put, path = "/pieces/{id}/at-hand", operation_id = "take_piece",
+    tag = "piece", params(("id" = Uuid, Path)),
+    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn take_to_hand(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+) -> Result<Json<PieceKept>, Problem> {
+    let kept = workspace
+        .with(move |store| {
+            let (kept, workshop) = (store.get::<Piece>(id)?, crate::state::workshop(store)?);
+            store.together(|batch| take(batch, workshop, id))?;
+            Ok(kept)
         })
         .await?;
     Ok(Json(kept.into()))
 }
 
-/// Change the piece at hand.
-#[utoipa::path(put, path = "/piece", operation_id = "change_piece",
-    tag = "piece", params(Seen), request_body = PieceEntry,
-    responses((status = OK, body = PieceAtHand), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
-pub async fn change(
+/// One piece.
+#[utoipa::path(get, path = "/pieces/{id}", operation_id = "get_one_piece",
+    tag = "piece", params(("id" = Uuid, Path)),
+    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn one(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Json<PieceKept>, Problem> {
+    workspace.with(move |store| store.get::<Piece>(id)).await.map(|kept| Json(kept.into()))
+}
+
+/// Call a piece something else.
+#[utoipa::path(put, path = "/pieces/{id}/name", operation_id = "rename_piece",
+    tag = "piece", params(Seen, ("id" = Uuid, Path)), request_body = PieceName,
+    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn rename(
     State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
     Asked(Seen { revision }): Asked<Seen>,
-    Body(entry): Body<PieceEntry>,
-) -> Result<Json<PieceAtHand>, Problem> {
-    let piece = entry.parse()?;
+    Body(entry): Body<PieceName>,
+) -> Result<Json<PieceKept>, Problem> {
+    let name = Name::new(&entry.name).map_err(|error| Problem::field("/name", error))?;
     let kept = workspace
         .with(move |store| {
-            let id = at_hand(store)?.id;
-            store.change(id, revision, piece)
+            let kept = store.get::<Piece>(id)?;
+            store.change(id, revision, Piece { name, ..kept.value })
         })
         .await?;
     Ok(Json(kept.into()))
+}
+
+/// Change a piece.
+#[utoipa::path(put, path = "/pieces/{id}", operation_id = "change_piece",
+    tag = "piece", params(Seen, ("id" = Uuid, Path)), request_body = PieceEntry,
+    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn change(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(Seen { revision }): Asked<Seen>,
+    Body(entry): Body<PieceEntry>,
+) -> Result<Json<PieceKept>, Problem> {
+    let piece = entry.parse()?;
+    workspace.with(move |store| store.change(id, revision, piece)).await.map(|kept| Json(kept.into()))
+}
+
+/// Put a piece away; undo brings it back. The last one stays.
+#[utoipa::path(delete, path = "/pieces/{id}", operation_id = "remove_piece",
+    tag = "piece", params(Seen, ("id" = Uuid, Path)),
+    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn remove(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(Seen { revision }): Asked<Seen>,
+) -> Result<StatusCode, Problem> {
+    let last = workspace
+        .with(move |store| {
+            let last = store.all::<Piece>()?.iter().all(|kept| kept.id == id);
+            if !last {
+                store.remove::<Piece>(id, revision)?;
+            }
+            Ok(last)
+        })
+        .await?;
+    if last {
+        return Err(Problem::field(
+            "/id",
+            "this is the only piece: begin another one first, then put it away",
+        ));
+    }
+    Ok(StatusCode::NO_CONTENT)
 }
 
 /// What pieces are made of: kinds with their dimensions, kinds of ageing.

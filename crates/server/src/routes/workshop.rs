@@ -66,8 +66,8 @@ pub async fn change(
     }
     let kept = workspace
         .with(move |store| {
-            let id = crate::state::workshop(store)?.id;
-            store.change(id, revision, Workshop { house_white: house_white.map(PaintId), owned })
+            let Kept { id, value, .. } = crate::state::workshop(store)?;
+            store.change(id, revision, Workshop { house_white: house_white.map(PaintId), owned, ..value })
         })
         .await?;
     Ok(Json(kept.into()))

@@ -16,7 +16,8 @@ async fn entry(bench: &Bench) -> Value {
 }
 
 async fn kept(bench: &Bench, entry: &Value, revision: u64, status: StatusCode) -> Value {
-    bench.call(Method::PUT, &format!("/api/piece?revision={revision}"), entry.clone(), status).await
+    let id = bench.get("/api/piece").await["id"].as_str().unwrap().to_owned();
+    bench.call(Method::PUT, &format!("/api/pieces/{id}?revision={revision}"), entry.clone(), status).await
 }
 
 /// A chest of drawers in two strips of the demo's boards.
@@ -193,6 +194,37 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let problem = bench.post("/api/piece/picture?view=below", good.clone(), WRONG).await;
     assert_eq!(problem["errors"][0]["pointer"], "?view");
     bench.post("/api/piece/picture?width=10&height=20000", good, WRONG).await;
+}
+
+/// A second piece is begun and taken to hand; the first is taken up again; the last one stays.
+#[tokio::test]
+async fn pieces_are_taken_to_hand_and_put_away() {
+    let bench = Bench::demo().await;
+    let first = bench.get("/api/piece").await;
+    let stool = bench.post("/api/pieces", json!({"name": "second stool"}), StatusCode::CREATED).await;
+    assert_eq!(bench.get("/api/piece").await["id"], stool["id"]);
+    let listed = bench.get("/api/pieces").await;
+    let named = |n: usize| (listed[n]["name"].as_str().unwrap().to_owned(), listed[n]["at_hand"].clone());
+    assert_eq!((named(0).1, named(2)), (json!(false), ("second stool".to_owned(), json!(true))));
+    assert_eq!((&listed[0]["kind"], &listed[2]["kind"]), (&json!("Upright case with panels"), &Value::Null));
+    let address = |piece: &Value| format!("/api/pieces/{}", piece["id"].as_str().unwrap());
+    bench.call(Method::PUT, &format!("{}/at-hand", address(&first)), Value::Null, OK).await;
+    assert_eq!(bench.get("/api/piece").await["id"], first["id"]);
+    let gone = StatusCode::NO_CONTENT;
+    bench.call(Method::DELETE, &format!("{}?revision=1", address(&first)), Value::Null, gone).await;
+    // What was put away is not at hand any more, and the only piece is not put away.
+    assert_eq!(bench.get("/api/piece").await["id"], listed[1]["id"]);
+    bench.call(Method::DELETE, &format!("{}?revision=1", address(&listed[1])), Value::Null, gone).await;
+    let kept =
+        bench.call(Method::DELETE, &format!("{}?revision=1", address(&stool)), Value::Null, WRONG).await;
+    assert!(kept["detail"].as_str().unwrap().contains("only piece"), "{kept}");
+    for _ in 0..2 {
+        bench.post("/api/undo", json!({}), OK).await;
+    }
+    assert_eq!(bench.get("/api/piece").await["id"], first["id"]);
+    bench.post("/api/pieces", json!({"name": " "}), WRONG).await;
+    let unknown = "/api/pieces/00000000-0000-7000-8000-000000000000/at-hand";
+    bench.call(Method::PUT, unknown, Value::Null, StatusCode::NOT_FOUND).await;
 }
 
 /// The tins of a blend are known to be in use, and merged with the rest.

@@ -175,9 +175,10 @@ async fn unknown_ids_addresses_and_methods_are_said() {
 #[tokio::test]
 async fn the_piece_is_renamed() {
     let bench = Bench::empty().await;
-    assert_eq!(bench.get("/api/piece").await["name"], "Untitled piece");
-    let renamed =
-        bench.call(Method::PUT, "/api/piece/name?revision=1", json!({"name": "hall bench"}), OK).await;
+    let piece = bench.get("/api/piece").await;
+    assert_eq!(piece["name"], "Untitled piece");
+    let address = format!("/api/pieces/{}/name?revision=1", piece["id"].as_str().unwrap());
+    let renamed = bench.call(Method::PUT, &address, json!({"name": "hall bench"}), OK).await;
     assert_eq!(renamed["revision"], 2);
     assert_eq!(bench.get("/api/piece").await["name"], "hall bench");
 }

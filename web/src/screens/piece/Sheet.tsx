@@ -1,6 +1,6 @@
 import { ArrowLeft, Printer } from 'lucide-react';
 import { Link } from 'react-router';
-import type { PieceAtHand } from '../../api/client';
+import type { PieceKept } from '../../api/client';
 import { useLights } from '../../light/light';
 import { share } from '../../parts/numbers';
 import { Failed, Waiting } from '../../parts/Waiting';
@@ -17,7 +17,7 @@ export function Sheet() {
   return <Page piece={piece.data} />;
 }
 
-function Page({ piece }: { piece: PieceAtHand }) {
+function Page({ piece }: { piece: PieceKept }) {
   const { entry } = piece;
   const at = chosenOf(entry);
   const { standing } = useStanding(entry, at);
@@ -25,7 +25,7 @@ function Page({ piece }: { piece: PieceAtHand }) {
   const [first = 'daylight', second = 'bulb'] = entry.brief?.lights ?? [];
   const name = (id: string) => lights.find((light) => light.id === id)?.name ?? id;
   return (
-    <div className="mx-auto grid max-w-5xl gap-4 px-4 pt-2 pb-8 print:max-w-none print:px-0">
+    <div className="client-sheet mx-auto grid max-w-5xl gap-4 px-4 pt-2 pb-8 print:max-w-none print:px-0">
       <div className="flex items-center gap-2 print:hidden">
         <Link to="/piece" className="press press-bare text-sm">
           <ArrowLeft size={18} aria-hidden /> The piece

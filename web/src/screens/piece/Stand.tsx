@@ -1,7 +1,7 @@
 import { ClipboardList, Expand, Printer, Ruler } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { BoardInList, Mix, Paint, PieceAtHand, PieceChoices, PieceEntry } from '../../api/client';
+import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, PieceKept } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { FullScreen } from '../../parts/FullScreen';
 import { Panel } from '../../parts/Panel';
@@ -23,7 +23,7 @@ import { Wears } from './Wears';
 import { Zones } from './Zones';
 
 interface Props {
-  piece: PieceAtHand;
+  piece: PieceKept;
   choices: PieceChoices;
   boards: BoardInList[];
   shelf: Paint[];
@@ -38,8 +38,8 @@ const VIEWS = [
 
 /** A piece: its zones on the left, the elevation in the middle, how its parts stand to each other on the right. */
 export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
-  const calls = usePieceCalls();
-  const draft = useDraft<PieceEntry, PieceAtHand>(piece, calls.put, calls.get, calls.saved);
+  const calls = usePieceCalls(piece.id);
+  const draft = useDraft<PieceEntry, PieceKept>(piece, calls.put, calls.get, calls.saved);
   const { entry } = draft;
   const at = chosenOf(entry);
   const { standing } = useStanding(entry, at);

@@ -1,0 +1,68 @@
+import { Check, ChevronDown, Plus, Trash2 } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useNavigate } from 'react-router';
+import { Problem } from '../api/client';
+import { useTell } from '../parts/Notice';
+import { usePieces } from '../state/piece';
+
+const ITEM =
+  'flex min-h-11 items-center gap-3 rounded-xs px-3 cursor-pointer outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white';
+
+/** Takes another piece to hand, begins one, puts one away. */
+export function Pieces() {
+  const { pieces, begin, take, remove } = usePieces();
+  const tell = useTell();
+  const go = useNavigate();
+  const doing = async (deed: () => Promise<void>, told?: string) => {
+    try {
+      await deed();
+      if (told) tell(told);
+      go('/piece');
+    } catch (error) {
+      tell(error instanceof Problem ? error.message : 'Nothing was done: the program does not answer');
+    }
+  };
+  const now = pieces.find((piece) => piece.at_hand);
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="press press-bare px-0" aria-label="Pieces" title="Pieces">
+        <ChevronDown size={18} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          className="z-50 max-w-[92vw] rounded bg-paper p-1 shadow-lg"
+        >
+          {pieces.map((piece) => (
+            <DropdownMenu.Item
+              key={piece.id}
+              className={ITEM}
+              onSelect={() => !piece.at_hand && void doing(() => take(piece.id))}
+            >
+              <span className="w-5">{piece.at_hand && <Check size={18} aria-label="at hand" />}</span>
+              <span>
+                <span className="block font-semibold">{piece.name}</span>
+                {piece.kind && <span className="block text-sm">{piece.kind}</span>}
+              </span>
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <DropdownMenu.Item className={ITEM} onSelect={() => void doing(begin)}>
+            <Plus size={18} aria-hidden /> Begin another piece
+          </DropdownMenu.Item>
+          {now && pieces.length > 1 && (
+            <DropdownMenu.Item
+              className={ITEM}
+              onSelect={() =>
+                void doing(() => remove(now.id, now.revision), `${now.name} is put away; undo brings it back`)
+              }
+            >
+              <Trash2 size={18} aria-hidden /> Put {now.name} away
+            </DropdownMenu.Item>
+          )}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
