@@ -295,8 +295,8 @@ impl Form {
     }
 
     fn table(&self) -> Result<Vec<Face>, BadForm> {
-        let face = |view, width: f64, times| {
-            let mut sheet = Sheet::new(view, width, self.height, times);
+        let face = |view, width: f64| {
+            let mut sheet = Sheet::new(view, width, self.height, 2);
             sheet.put(Zone::Top, Shaping::Flat, Rect { x: 0.0, y: 0.0, w: width, h: TOP }, None);
             let inner = width - 4.0 * OVERHANG - 2.0 * LEG;
             for x in [2.0 * OVERHANG, width - 2.0 * OVERHANG - LEG] {
@@ -308,10 +308,9 @@ impl Form {
             (inner, sheet.0)
         };
         self.stands(TOP + APRON)?;
-        let ((front_inner, front), (side_inner, mut side)) =
-            (face(View::Front, self.width, 2), face(View::Side, self.depth, 2));
+        let ((front_inner, front), (side_inner, side)) =
+            (face(View::Front, self.width), face(View::Side, self.depth));
         room_between_legs(front_inner, side_inner)?;
-        side.times = 2;
         let mut above = Sheet::new(View::Top, self.width, self.depth, 1);
         let outline = if self.round { Outline::Oval } else { Outline::Square };
         above.shaped(Zone::Top, Shaping::Flat, whole(self.width, self.depth), outline, None);

@@ -309,7 +309,7 @@ impl FixOffered {
             Fix::Instead(layer, technique) => {
                 offered("instead", layer, Some(technique), format!("Make it {}", named(technique)))
             }
-            Fix::Again(layer) => offered("again", layer, None, "One thin coat more".to_owned()),
+            Fix::Again(layer) => offered("again", layer, None, "One coat more, all of them thin".to_owned()),
             Fix::Under(layer, pot) => Self {
                 pot: pot.iter().map(MixPart::from).collect(),
                 ..offered("under", layer, None, format!("Put {} below it", names.pot(&pot)))
