@@ -1,8 +1,8 @@
 //! `cargo bench --bench boards`: a six-layer board's table of states, a board of six strips, and its picture.
 
 use std::hint::black_box;
-use std::time::{Duration, Instant};
 
+use warm_blend_benches::timed;
 use warm_blend_finish::board::{Ground, GroundKind, Place, Stack, Technique};
 use warm_blend_finish::piece::Mark;
 use warm_blend_finish::{Class, CoatsToHide, Masstone, Material, Parts, State, mix};
@@ -48,19 +48,6 @@ fn strip(n: u8) -> Stack {
         }
     }
     stack
-}
-
-fn timed(name: &str, times: usize, mut work: impl FnMut()) {
-    work();
-    let mut took: Vec<Duration> = (0..times)
-        .map(|_| {
-            let start = Instant::now();
-            work();
-            start.elapsed()
-        })
-        .collect();
-    took.sort();
-    println!("{name}: median {:.1?}, slowest {:.1?} of {times}", took[times / 2], took[times - 1]);
 }
 
 fn main() {

@@ -3,9 +3,9 @@
 use std::collections::BTreeMap;
 use std::hint::black_box;
 use std::ops::ControlFlow;
-use std::time::{Duration, Instant};
 
 use uuid::Uuid;
+use warm_blend_benches::timed;
 use warm_blend_finish::board::{
     Board, ByPlace, Ground, GroundKind, Habit, Layer, Letter, OnShelf, Share, Strip, Technique, Tin,
 };
@@ -73,19 +73,6 @@ fn boards() -> [Board; 2] {
     ]
 }
 
-fn timed(name: &str, times: usize, mut work: impl FnMut()) {
-    work();
-    let mut took: Vec<Duration> = (0..times)
-        .map(|_| {
-            let start = Instant::now();
-            work();
-            start.elapsed()
-        })
-        .collect();
-    took.sort();
-    println!("{name}: median {:.1?}, slowest {:.1?} of {times}", took[times / 2], took[times - 1]);
-}
-
 fn main() {
     let (shelf, boards) = (shelf(), boards());
     let share = |of| Share::new(of).unwrap();
@@ -121,7 +108,7 @@ fn main() {
     let places: BTreeMap<Zone, ByPlace<f64>> = elevation.places();
     let meetings: Vec<Meeting> = piece.meetings(&elevation);
     let dressed = || -> BTreeMap<Zone, Dressed> {
-        let zones = piece.extents(&elevation).into_keys().filter(|zone| *zone != Zone::Unpainted);
+        let zones = piece.extents(&elevation).into_keys().filter(|zone| zone.is_painted());
         zones.map(|zone| (zone, wardrobe.dress(zone, &scheme, piece.ground, &[], None).unwrap())).collect()
     };
     let seen = |dressed: &BTreeMap<Zone, Dressed>| -> Vec<ZoneSeen> {

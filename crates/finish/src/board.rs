@@ -30,6 +30,7 @@ mod template;
 mod undercoat;
 
 pub use caution::{Caution, cautions};
+pub(crate) use document::below_the_wax;
 pub use document::{BadBoard, Board, Branch, Layer, LayerId, Letter, Strip, Tin};
 pub use doubt::bands;
 pub use ground::{Ground, GroundKind};
@@ -39,8 +40,9 @@ pub use place::{ByPlace, Place, Share};
 pub use rescue::{Change, Mending, Trouble, Way};
 pub use rules::{Advice, Fix, Severity, advice};
 pub use school::School;
-pub(crate) use stack::lab;
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack};
+pub(crate) use stack::{lab, told_apart};
 pub use technique::{Family, Hand, Load, NotAFilm, NotPasses, Passes, Print, Technique};
+pub(crate) use template::thinned;
 pub use template::{Lacks, OnShelf, Template};
 pub use undercoat::{Undercoat, coats_over, undercoat};

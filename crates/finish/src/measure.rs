@@ -135,6 +135,11 @@ impl Price {
         self.amount
     }
 
+    /// What a ml of it costs.
+    pub const fn by_ml(self) -> f64 {
+        self.amount / self.tin.value()
+    }
+
     /// What the tin holds.
     pub const fn tin(self) -> Millilitres {
         self.tin

@@ -24,7 +24,7 @@ mod unify;
 mod zone;
 
 pub use ageing::{Age, Ageing};
-pub use cohesion::{Finding, Intent, Pair, Stands, Windows, elsewhere, findings, pairs, shared_paint};
+pub use cohesion::{Finding, Intent, Pair, Stands, Windows, elsewhere, findings, off, pairs, shared_paint};
 pub use document::{BadPiece, Brief, Correction, OVERS, Over, Piece, SCHEMES, Scheme};
 pub use dress::{
     BadDress, Band, COLOURS, Coat, Dress, Dressed, Mark, STEPS, Wardrobe, Way, Wears, ZoneSeen, blended,
@@ -34,4 +34,4 @@ pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View}
 pub use form::{Asks, BadForm, Form, Kind};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use unify::{Looked, Pull, Searched, Unified, pulls, treatments, unify};
-pub use zone::{Rank, Shaping, Zone};
+pub use zone::{Shaping, Zone};

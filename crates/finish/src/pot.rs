@@ -22,11 +22,21 @@ pub struct MixId(pub Uuid);
 #[serde(try_from = "u32", into = "u32")]
 pub struct WholeParts(u32);
 
+/// The greatest common divisor.
+pub(crate) fn divisor(a: u32, b: u32) -> u32 {
+    if b == 0 { a } else { divisor(b, a % b) }
+}
+
+/// One tin in place of another in a pot.
+pub(crate) fn replace_paint(pot: &mut Vec<Component>, gone: PaintId, kept: PaintId) {
+    // A pot is checked like a mix, and stays one.
+    if let Ok(mix) = SavedMix::new(None, pot.clone(), None) {
+        *pot = mix.with_paint_replaced(gone, kept).components;
+    }
+}
+
 /// The smallest whole parts of the same ratio; beyond 999 parts of one, the nearest that a pot takes.
 pub fn simplest(parts: &[u32]) -> Vec<u32> {
-    fn divisor(a: u32, b: u32) -> u32 {
-        if b == 0 { a } else { divisor(b, a % b) }
-    }
     let common = parts.iter().copied().fold(0, divisor).max(1);
     let most = parts.iter().copied().max().unwrap_or(0) / common;
     let too_many = f64::from(most) / f64::from(WholeParts::MOST);

@@ -122,7 +122,7 @@ fn paint(relief: &Relief, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, 
         let usual = |c: usize| tone.usual[c] - thick * tone.thick[c] - thin * tone.thin[c];
         Tone { usual: std::array::from_fn(usual), ..*tone }
     });
-    let to_screen = screen();
+    let screen = Screen::get();
     rgb.par_chunks_exact_mut(3 * relief.width).enumerate().for_each(|(y, row)| {
         for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
             let i = y * relief.width + x;
@@ -132,7 +132,7 @@ fn paint(relief: &Relief, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, 
             }
             let colour = shown(&relief.pixels[i], &tones, shows, shading);
             for c in 0..3 {
-                pixel[c] = to_screen[(colour[c].clamp(0.0, 1.0) * (STEPS - 1) as f32 + 0.5) as usize];
+                pixel[c] = screen.code(colour[c]);
             }
         }
     });
@@ -175,15 +175,25 @@ fn pooling(tone: &Tone, pool: f32) -> Linear {
 /// Steps of the table from linear to 8-bit channels: fine enough for the dark end, where 255 steps are narrowest.
 const STEPS: usize = 16384;
 
-fn screen() -> &'static [u8] {
-    static TABLE: OnceLock<Vec<u8>> = OnceLock::new();
-    // The transfer curve of IEC 61966-2-1.
-    let curve = |linear: f64| {
-        if linear <= 0.003_130_8 { 12.92 * linear } else { 1.055 * linear.powf(1.0 / 2.4) - 0.055 }
-    };
-    TABLE.get_or_init(|| {
-        (0..STEPS).map(|i| (255.0 * curve(i as f64 / (STEPS - 1) as f64)).round() as u8).collect()
-    })
+/// Linear channels as 8-bit ones of sRGB.
+pub(crate) struct Screen(Vec<u8>);
+
+impl Screen {
+    /// Made when first asked for.
+    pub(crate) fn get() -> &'static Self {
+        static SCREEN: OnceLock<Screen> = OnceLock::new();
+        // The transfer curve of IEC 61966-2-1.
+        let curve = |linear: f64| {
+            if linear <= 0.003_130_8 { 12.92 * linear } else { 1.055 * linear.powf(1.0 / 2.4) - 0.055 }
+        };
+        let code = |i: usize| (255.0 * curve(i as f64 / (STEPS - 1) as f64)).round() as u8;
+        SCREEN.get_or_init(|| Screen((0..STEPS).map(code).collect()))
+    }
+
+    #[inline]
+    pub(crate) fn code(&self, linear: f32) -> u8 {
+        self.0[(linear.clamp(0.0, 1.0) * (STEPS - 1) as f32 + 0.5) as usize]
+    }
 }
 
 impl Picture {

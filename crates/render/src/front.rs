@@ -8,11 +8,12 @@ use warm_blend_finish::board::Place;
 use warm_blend_finish::piece::{Dressed, Face, Part, Rect, Shaping, Way, Zone};
 use warm_blend_spectral::Light;
 
+use crate::draw::{Screen, draw_laid};
 use crate::masks::{COATS, NOTHING};
 use crate::plate::{carving, moulding};
 use crate::relief::{BadSize, Relief, Shaped, blurred, sized};
 use crate::texture::{SIDE, Texture};
-use crate::{Coats, Picture, Shading, draw::draw_laid};
+use crate::{Coats, Picture, Shading};
 
 /// Room around a face, as a share of the picture.
 const ROOM: f64 = 0.05;
@@ -224,15 +225,7 @@ impl Front {
 
     /// What is not painted: the wall and the floor behind, glass, and zones that wear nothing yet.
     fn behind(&self, lay: &[u8], picture: &mut Picture) {
-        let width = self.relief.width;
-        let code = |linear: f32| {
-            let linear = linear.clamp(0.0, 1.0);
-            let value =
-                if linear <= 0.003_130_8 { 12.92 * linear } else { 1.055 * linear.powf(1.0 / 2.4) - 0.055 };
-            (255.0 * value + 0.5) as u8
-        };
-        let codes: Vec<u8> = (0..1024).map(|i| code(i as f32 / 1023.0)).collect();
-        let at = |linear: f32| codes[(linear.clamp(0.0, 1.0) * 1023.0) as usize];
+        let (width, screen) = (self.relief.width, Screen::get());
         picture.rgb.par_chunks_exact_mut(3 * width).enumerate().for_each(|(y, row)| {
             for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
                 let i = y * width + x;
@@ -242,11 +235,11 @@ impl Front {
                 let grey = match self.parts.get(usize::from(self.part[i])) {
                     Some(part) => {
                         let face = if part.zone == Zone::Unpainted { 0.10 } else { 0.42 };
-                        at(face * f32::from(self.relief.pixels[i].lit) / 128.0)
+                        screen.code(face * f32::from(self.relief.pixels[i].lit) / 128.0)
                     }
                     None => {
                         let back = if y < self.floor { WALL } else { FLOOR };
-                        at(back * f32::from(self.wall[i]) / 255.0)
+                        screen.code(back * f32::from(self.wall[i]) / 255.0)
                     }
                 };
                 pixel.fill(grey);

@@ -20,6 +20,7 @@ mod front;
 mod guard;
 mod label;
 mod lately;
+mod off_thread;
 mod photos;
 mod problem;
 mod routes;

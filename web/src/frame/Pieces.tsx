@@ -5,9 +5,6 @@ import { Problem } from '../api/client';
 import { useTell } from '../parts/Notice';
 import { usePieces } from '../state/piece';
 
-const ITEM =
-  'flex min-h-11 items-center gap-3 rounded-xs px-3 cursor-pointer outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white';
-
 /** Takes another piece to hand, begins one, puts one away. */
 export function Pieces() {
   const { pieces, begin, take, remove } = usePieces();
@@ -37,7 +34,7 @@ export function Pieces() {
           {pieces.map((piece) => (
             <DropdownMenu.Item
               key={piece.id}
-              className={ITEM}
+              className="menu-item"
               onSelect={() => !piece.at_hand && void doing(() => take(piece.id))}
             >
               <span className="w-5">{piece.at_hand && <Check size={18} aria-label="at hand" />}</span>
@@ -48,12 +45,12 @@ export function Pieces() {
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Item className={ITEM} onSelect={() => void doing(begin)}>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void doing(begin)}>
             <Plus size={18} aria-hidden /> Begin another piece
           </DropdownMenu.Item>
           {now && pieces.length > 1 && (
             <DropdownMenu.Item
-              className={ITEM}
+              className="menu-item"
               onSelect={() =>
                 void doing(() => remove(now.id, now.revision), `${now.name} is put away; undo brings it back`)
               }

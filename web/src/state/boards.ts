@@ -1,7 +1,6 @@
 // Sample boards: what is kept, what is predicted, what is drawn.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
 import {
   api,
   type BoardEntry,
@@ -12,6 +11,7 @@ import {
   type MixPart,
 } from '../api/client';
 import { useLook } from '../light/light';
+import { useLastPreview, usePreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
 export function useBoards() {
@@ -72,25 +72,18 @@ export function useStrip(entry: BoardEntry, strip: string, layers: number | unde
   const look = useLook();
   const body = nameless(entry);
   const query = { ...look, strip, ...(layers === undefined ? {} : { layers }) };
-  const asked = useQuery({
-    queryKey: ['preview', 'board', query, body],
+  return useLastPreview({
+    queryKey: ['board', query, body],
     queryFn: ({ signal }) => got(api.POST('/api/boards/preview', { params: { query }, body, signal })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
   });
-  // What cannot be predicted is told by what is wrong with it; the layers stay where they are.
-  const last = useRef(asked.data);
-  if (asked.data) last.current = asked.data;
-  return last.current;
 }
 
 /** The ways back for a strip gone wrong. */
 export function useRescue(entry: BoardEntry, strip: string, trouble: string | undefined) {
   const look = useLook();
   const body = nameless(entry);
-  return useQuery({
-    queryKey: ['preview', 'rescue', look, strip, trouble, body],
+  return usePreview({
+    queryKey: ['rescue', look, strip, trouble, body],
     queryFn: ({ signal }) =>
       got(
         api.POST('/api/boards/rescue', {
@@ -100,9 +93,6 @@ export function useRescue(entry: BoardEntry, strip: string, trouble: string | un
         }),
       ),
     enabled: trouble !== undefined,
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
   });
 }
 
@@ -110,13 +100,10 @@ export function useRescue(entry: BoardEntry, strip: string, trouble: string | un
 export function useSchools(entry: BoardEntry, strip: string) {
   const look = useLook();
   const body = nameless(entry);
-  return useQuery({
-    queryKey: ['preview', 'schools', look, strip, body],
+  return usePreview({
+    queryKey: ['schools', look, strip, body],
     queryFn: ({ signal }) =>
       got(api.POST('/api/boards/schools', { params: { query: { ...look, strip } }, body, signal })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
   });
 }
 
@@ -134,24 +121,13 @@ export function usePicture(entry: BoardEntry, { layers, ...drawn }: Drawn) {
   const look = useLook();
   const body = nameless(entry);
   const query = { ...look, ...drawn, ...(layers === undefined ? {} : { layers }) };
-  const { data: blob, isPlaceholderData } = useQuery({
-    queryKey: ['preview', 'picture', query, body],
+  return usePreviewPicture({
+    queryKey: ['picture', query, body],
     queryFn: ({ signal }) =>
       got(
         api.POST('/api/boards/picture', { params: { query }, body, signal, parseAs: 'blob' }),
       ) as Promise<unknown> as Promise<Blob>,
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
   });
-  const [address, setAddress] = useState<string>();
-  useEffect(() => {
-    if (!blob) return;
-    const made = URL.createObjectURL(blob);
-    setAddress(made);
-    return () => URL.revokeObjectURL(made);
-  }, [blob]);
-  return { address, drawing: isPlaceholderData };
 }
 
 /** Readings of a painted board, the last first, and what can be done with them. What they teach changes every prediction. */

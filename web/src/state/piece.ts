@@ -1,10 +1,9 @@
 // The piece at hand: what is kept, what is predicted, what is drawn, what brings it together.
 
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, got, type PieceEntry, type PieceKept } from '../api/client';
 import { useLook } from '../light/light';
-import { briefOf } from '../screens/piece/entry';
+import { useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
 /** What pieces are made of. */
@@ -53,11 +52,15 @@ export function usePieces() {
   };
 }
 
+const NO_BRIEF = { client: null, mood: null, targets: [], budget: null, hours: null, due: null, lights: [] };
+
+export const briefOf = (entry: PieceEntry): NonNullable<PieceEntry['brief']> => entry.brief ?? NO_BRIEF;
+
 /** Names have no colour: leaving them out spares a question with every letter typed. */
 const nameless = (entry: PieceEntry): PieceEntry => ({
   ...entry,
   name: 'piece',
-  brief: { ...briefOf(entry), client: null, mood: null, budget: null, hours: null, due: null },
+  brief: { ...NO_BRIEF, lights: briefOf(entry).lights },
 });
 
 /** The size that pictures of a piece are drawn in. */
@@ -68,18 +71,17 @@ export function useStanding(entry: PieceEntry, scheme: number) {
   const look = useLook();
   const body = nameless(entry);
   const query = { ...look, scheme, ...DRAWN };
-  const asked = useQuery({
-    queryKey: ['preview', 'piece', query, body],
+  return useLastPreview({
+    queryKey: ['piece', query, body],
     queryFn: ({ signal }) => got(api.POST('/api/piece/preview', { params: { query }, body, signal })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
   });
-  // What cannot be predicted is told by what is wrong with it; the zones stay where they are.
-  const last = useRef(asked.data);
-  if (asked.data) last.current = asked.data;
-  return { standing: last.current, error: asked.error };
 }
+
+/** A picture of a piece as a file. */
+const picture = (query: object, body: PieceEntry, signal?: AbortSignal) =>
+  got(
+    api.POST('/api/piece/picture', { params: { query }, body, signal: signal ?? null, parseAs: 'blob' }),
+  ) as Promise<unknown> as Promise<Blob>;
 
 interface Drawn {
   scheme: number;
@@ -95,48 +97,27 @@ export function usePiecePicture(entry: PieceEntry, drawn: Drawn) {
   const look = useLook();
   const body = nameless(entry);
   const query = { ...look, ...DRAWN, ...drawn };
-  const { data: blob, isPlaceholderData } = useQuery({
-    queryKey: ['preview', 'piece picture', query, body],
-    queryFn: ({ signal }) =>
-      got(
-        api.POST('/api/piece/picture', { params: { query }, body, signal, parseAs: 'blob' }),
-      ) as Promise<unknown> as Promise<Blob>,
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
+  return usePreviewPicture({
+    queryKey: ['piece picture', query, body],
+    queryFn: ({ signal }) => picture(query, body, signal),
   });
-  const [address, setAddress] = useState<string>();
-  useEffect(() => {
-    if (!blob) return;
-    const made = URL.createObjectURL(blob);
-    setAddress(made);
-    return () => URL.revokeObjectURL(made);
-  }, [blob]);
-  return { address, drawing: isPlaceholderData };
 }
 
 /** A large picture for the record. */
 export function useSavedPicture() {
   const look = useLook();
   return (entry: PieceEntry, scheme: number, view: string) =>
-    got(
-      api.POST('/api/piece/picture', {
-        params: { query: { ...look, scheme, view, width: 2400, height: 1800 } },
-        body: nameless(entry),
-        parseAs: 'blob',
-      }),
-    ) as Promise<unknown> as Promise<Blob>;
+    picture({ ...look, scheme, view, width: 2400, height: 1800 }, nameless(entry));
 }
 
-/** What brings a scheme together; asked for only while it is wanted. Leaving off stops the search. */
-export function useUnify(entry: PieceEntry, scheme: number, wanted: boolean) {
+/** What brings a scheme together. Leaving off stops the search. */
+export function useUnify(entry: PieceEntry, scheme: number) {
   const look = useLook();
   const body = nameless(entry);
   return useQuery({
     queryKey: ['preview', 'unify', look, scheme, body],
     queryFn: ({ signal }) =>
       got(api.POST('/api/piece/unify', { params: { query: { ...look, scheme } }, body, signal })),
-    enabled: wanted,
     retry: false,
     gcTime: 20_000,
   });

@@ -9,6 +9,7 @@ import {
 } from '@tanstack/react-query';
 import { api, got, type Mix, type MixEntry, type Paint, type PaintEntry } from '../api/client';
 import { useLook } from '../light/light';
+import { usePreview } from './preview';
 
 interface Look {
   light: string;
@@ -167,12 +168,9 @@ export function useMixPreview(entry: MixEntry) {
   const look = useLook();
   // The name has no colour: leaving it out spares a question with every letter typed.
   const body: MixEntry = { components: entry.components, target: entry.target ?? null };
-  return useQuery({
-    queryKey: ['preview', 'mix', look, body],
+  return usePreview({
+    queryKey: ['mix', look, body],
     queryFn: ({ signal }) => got(api.POST('/api/mixes/preview', { params: { query: look }, body, signal })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
   });
 }
 
@@ -180,11 +178,8 @@ export function useMixPreview(entry: MixEntry) {
 export function usePaintPreview(entry: PaintEntry) {
   const look = useLook();
   const body: PaintEntry = { ...entry, name: entry.name.trim() || 'new', stock_ml: null, price: null };
-  return useQuery({
-    queryKey: ['preview', 'paint', look, body],
+  return usePreview({
+    queryKey: ['paint', look, body],
     queryFn: ({ signal }) => got(api.POST('/api/paints/preview', { params: { query: look }, body, signal })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 20_000,
   });
 }

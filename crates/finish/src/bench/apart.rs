@@ -10,8 +10,8 @@ pub(super) const OFF: f64 = 0.02;
 
 /// Two hues count as opposite, where the formula jumps, when the cosine between them is below minus this.
 pub(super) const OPPOSITE: f64 = 0.9;
-/// By how far, °, a hue is turned at least to see both sides of the jump.
-const TURN: f64 = 8.0;
+/// By how far a hue is turned at least to see both sides of the jump, and at most: sines, of 8° and of 72°.
+const TURNS: (f64, f64) = (0.139_173_100_960_065_44, 0.95);
 /// What is within ΔE00 1 of a dull colour is within so much of it in a* and b*.
 const WITHIN: f64 = 1.2;
 
@@ -32,19 +32,17 @@ impl From<Lab> for Aim {
 /// Sine of how far a hue is turned to see both sides of the jump: as far as a colour of that chroma, known to within `nearly`,
 /// may be turned.
 pub(super) fn turn(nearly: f64, chroma: f64) -> f64 {
-    (WITHIN * nearly / chroma.max(0.01)).clamp(TURN.to_radians().sin(), 0.95)
+    (WITHIN * nearly / chroma.max(0.01)).clamp(TURNS.0, TURNS.1)
 }
 
 /// The least of it where hues are opposite, on both sides of the jump, of colours known to within `nearly`.
 pub(super) fn least_apart(aim: &Aim, labs: &Labs, nearly: f64) -> f32x4 {
-    /// Sine of [`TURN`].
-    const LEAST: f32 = 0.139_173_1;
     let here = apart(aim, labs);
     let across = labs.a * four(aim.lab.a) + labs.b * four(aim.lab.b);
     let chroma = (square(labs.a) + square(labs.b)).sqrt();
     // As [`turn`] has it.
     let sin = four(WITHIN * nearly) / chroma.max(f32x4::splat(0.01));
-    let sin = sin.max(f32x4::splat(LEAST)).min(f32x4::splat(0.95));
+    let sin = sin.max(four(TURNS.0)).min(four(TURNS.1));
     let cos = (f32x4::splat(1.0) - square(sin)).sqrt();
     let most = chroma * cos * four(-OPPOSITE * aim.chroma);
     if across.simd_gt(most).all() {

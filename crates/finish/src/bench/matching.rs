@@ -20,6 +20,7 @@ use wide::f32x4;
 
 use super::apart::{Aim, OFF, OPPOSITE, least_apart, turn};
 use super::sweep::{DEEP, Four, Glance, Labs, Sweep};
+use crate::pot::divisor;
 use crate::{Material, Parts, mix};
 
 /// Up to how many paints every set of four is looked at.
@@ -406,7 +407,7 @@ impl Ratios {
         let mut parts = vec![1u32; size];
         if size as u32 <= most {
             loop {
-                if parts.iter().copied().fold(0, common) == 1 {
+                if parts.iter().copied().fold(0, divisor) == 1 {
                     all.push(parts.clone());
                 }
                 // The next in the order of an odometer whose digits sum to `most` at most.
@@ -434,10 +435,6 @@ impl Ratios {
         let totals = all.iter().map(|parts| parts.iter().sum()).collect();
         Self { all, totals, by_four }
     }
-}
-
-fn common(a: u32, b: u32) -> u32 {
-    if b == 0 { a } else { common(b, a % b) }
 }
 
 /// How many sets of `size` there are among `n`.

@@ -5,7 +5,8 @@ use std::fmt;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{ByPlace, Ground, Habit, Hand, LAYERS, Meets, Print, Share, Stack, Technique};
+use super::{ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Print, Share, Stack, Technique};
+use crate::pot::replace_paint;
 use crate::{BadMix, BadPaint, Class, Component, Material, MixId, Name, PaintId, Parts, SavedMix, mix};
 
 /// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
@@ -182,6 +183,11 @@ impl Layer {
         self.pot.iter().filter_map(part).collect()
     }
 
+    /// True where there is wax in its pot.
+    pub(crate) fn is_waxed<'a>(&self, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> bool {
+        self.inside(tin).iter().any(|(class, _)| *class == Class::ClearWax)
+    }
+
     fn usual_pot(&self) -> Option<Class> {
         match self.technique {
             Technique::ClearWax => Some(Class::ClearWax),
@@ -200,6 +206,11 @@ impl Layer {
             self.pot.iter().filter_map(|part| Some((part.parts.into(), tin(part.paint)?.material))).collect();
         mix(&parts).ok()
     }
+}
+
+/// Where among layers the wax or metal begins: paint goes below it, because nothing but wax holds over wax. None without any.
+pub(crate) fn below_the_wax<'a>(layers: &[Layer], tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Option<usize> {
+    layers.iter().position(|layer| layer.technique.family() == Family::Gild || layer.is_waxed(&tin))
 }
 
 /// True where what is in a pot fills the air in what it lies on.
@@ -331,10 +342,7 @@ impl Board {
     /// The same board with one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for layer in self.strips.iter_mut().flat_map(|strip| &mut strip.layers) {
-            // A pot is checked like a mix, and stays one.
-            if let Ok(pot) = SavedMix::new(None, layer.pot.clone(), None) {
-                layer.pot = pot.with_paint_replaced(gone, kept).components().to_vec();
-            }
+            replace_paint(&mut layer.pot, gone, kept);
         }
         self
     }

@@ -6,7 +6,10 @@
 use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
 use super::stack::lab;
-use super::{Board, ByPlace, Hands, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, Tin};
+use super::template::thinned;
+use super::{
+    Board, ByPlace, Hands, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, Tin, below_the_wax,
+};
 use crate::bench::SHADE;
 use crate::{BadPaint, Class, Component, PaintId, State, WholeParts};
 
@@ -474,7 +477,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         tins.into_iter().step_by(step).map(|tin| tin.paint).collect()
     }
 
-    /// A layer on top, of one paint with a medium; none where the shelf has no such medium. Water comes from the tap.
+    /// A layer on top, of one paint, with a medium or alone; none where the shelf has no such medium.
     fn on_top(
         &self,
         layers: &[Layer],
@@ -484,30 +487,16 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         words: &str,
         why: &'static str,
     ) -> Option<Thought> {
-        let one = |paint, parts| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
-        let mut pot = vec![one(paint, 1)?];
-        let mut layer = Layer::new(technique, Vec::new());
-        if let Some((class, parts)) = medium {
-            match self.shelf.iter().find(|tin| tin.class == class) {
-                Some(medium) => pot.push(one(medium.paint, parts)?),
-                None if class == Class::Water => {
-                    layer.hand.load = super::Load::new(1.0 / f64::from(1 + parts)).ok()?;
-                }
-                None => return None,
-            }
-        }
-        layer.pot = pot;
+        let layer = match medium {
+            Some((class, parts)) => thinned(self.shelf, technique, paint, class, parts)?,
+            None => Layer::new(technique, vec![Component { paint, parts: WholeParts::new(1).ok()? }]),
+        };
         Some(Thought { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
     }
 
     /// A new layer of paint on top; nothing but wax holds over wax, which comes off first and goes on again after.
     fn laid(&self, layers: &[Layer], layer: Layer, words: &str, why: &'static str) -> Thought {
-        let is_wax = |layer: &Layer| {
-            let inside = layer.inside(&self.tin);
-            layer.technique.family() == super::Family::Gild
-                || inside.iter().any(|(class, _)| *class == Class::ClearWax)
-        };
-        let wax = layers.iter().position(is_wax);
+        let wax = below_the_wax(layers, &self.tin);
         let mut laid = layers.to_vec();
         laid.insert(wax.unwrap_or(layers.len()), layer);
         match wax {

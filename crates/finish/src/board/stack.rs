@@ -120,17 +120,27 @@ impl PlaceSeen {
     /// The colours that are told apart, with the share of each, the largest first: states nearer to a larger one than
     /// [`ALIKE`] count as that one.
     pub fn colours(&self, light: Light) -> Vec<(Reflectance, f64)> {
-        let mut told: Vec<(Reflectance, Lab, f64)> = Vec::new();
-        for state in &self.states {
-            let seen = lab(&state.seen, light);
-            match told.iter_mut().find(|(_, known, _)| difference(*known, seen).value() < ALIKE) {
-                Some((_, _, share)) => *share += state.share,
-                None => told.push((state.seen, seen, state.share)),
-            }
-        }
-        told.sort_by(|one, other| other.2.total_cmp(&one.2));
-        told.into_iter().map(|(curve, _, share)| (curve, share)).collect()
+        told_apart(self.states.iter().map(|state| (state.seen, state.share)), light, ALIKE)
     }
+}
+
+/// Colours with their shares, the largest first, of those that come in that order: what is nearer than `alike`, ΔE00, to one
+/// before it counts as that one.
+pub(crate) fn told_apart(
+    colours: impl Iterator<Item = (Reflectance, f64)>,
+    light: Light,
+    alike: f64,
+) -> Vec<(Reflectance, f64)> {
+    let mut told: Vec<(Reflectance, Lab, f64)> = Vec::new();
+    for (curve, share) in colours {
+        let seen = lab(&curve, light);
+        match told.iter_mut().find(|(_, known, _)| difference(*known, seen).value() < alike) {
+            Some((_, _, sum)) => *sum += share,
+            None => told.push((curve, seen, share)),
+        }
+    }
+    told.sort_by(|one, other| other.2.total_cmp(&one.2));
+    told.into_iter().map(|(curve, _, share)| (curve, share)).collect()
 }
 
 /// A curve as it is seen in a light.

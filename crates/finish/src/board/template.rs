@@ -78,6 +78,25 @@ const fn coats(technique: Technique, colour: Role) -> Step {
     Step { technique, colour: Some(colour), medium: None, passes: 2, load: 1.0 }
 }
 
+/// A layer of one part of a paint in so many of a medium; none where the shelf has no such medium.
+pub(crate) fn thinned(
+    shelf: &[OnShelf],
+    technique: Technique,
+    paint: PaintId,
+    medium: Class,
+    parts: u32,
+) -> Option<Layer> {
+    let one = |paint, parts| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
+    let mut layer = Layer::new(technique, vec![one(paint, 1)?]);
+    match shelf.iter().find(|tin| tin.class == medium) {
+        Some(medium) => layer.pot.push(one(medium.paint, parts)?),
+        // Water comes from the tap: without it in the list the film is so much thinner.
+        None if medium == Class::Water => layer.hand.load = Load::new(1.0 / f64::from(1 + parts)).ok()?,
+        None => return None,
+    }
+    Some(layer)
+}
+
 impl Template {
     /// The finishes to start from (common practice).
     pub const ALL: [Template; 7] = [

@@ -10,6 +10,8 @@
 //!
 //! Where, and how much at the most, is common practice†.
 
+use std::sync::OnceLock;
+
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::Srgb;
 
@@ -58,7 +60,8 @@ impl Default for Ageing {
 struct Row {
     id: &'static str,
     name: &'static str,
-    colour: Srgb,
+    /// None of what takes away.
+    colour: Option<Srgb>,
     /// µm where it lies.
     film: f64,
     /// Share of field, recess and edge at the most.
@@ -77,10 +80,10 @@ impl Age {
             film: f64,
             cover: [f64; 3],
         ) -> Row {
-            Row { id, name, colour: Srgb { red, green, blue }, film, cover }
+            Row { id, name, colour: Some(Srgb { red, green, blue }), film, cover }
         }
         match self {
-            Age::Wear => row("wear", "Wear", [0x60, 0x60, 0x60], 0.0, [0.05, 0.0, 0.7]),
+            Age::Wear => Row { id: "wear", name: "Wear", colour: None, film: 0.0, cover: [0.05, 0.0, 0.7] },
             Age::Grime => row("grime", "Grime", [0x3a, 0x30, 0x28], 22.0, [0.35, 0.95, 0.08]),
             Age::WaterMarks => row("water", "Water marks", [0xd8, 0xd4, 0xca], 30.0, [0.3, 0.25, 0.15]),
             Age::SunFade => row("fade", "Sun fade", [0xde, 0xd8, 0xc8], 26.0, [0.85, 0.4, 0.9]),
@@ -108,16 +111,18 @@ impl Age {
         }
     }
 
-    /// What it lays: one part of a colour in six of a clear medium; none of what takes away.
-    fn material(self) -> Option<Material> {
-        if self == Age::Wear {
-            return None;
-        }
-        let colour = Masstone::Hex(self.row().colour);
-        let coats = CoatsToHide::new(1.5).ok();
-        let colour = Material::of(Class::Chalk, Some(colour), coats).ok()?;
-        let medium = Material::of(Class::GlazingLiquid, None, None).ok()?;
-        mix(&[(Parts::of(1.0), &colour), (Parts::of(6.0), &medium)]).ok()
+    /// What it lays: one part of a colour in six of a clear medium; none of what takes away. Made when first asked for.
+    fn material(self) -> Option<&'static Material> {
+        static MADE: [OnceLock<Option<Material>>; Age::ALL.len()] =
+            [const { OnceLock::new() }; Age::ALL.len()];
+        let colour = self.row().colour?;
+        let make = || {
+            let coats = CoatsToHide::new(1.5).ok();
+            let colour = Material::of(Class::Chalk, Some(Masstone::Hex(colour)), coats).ok()?;
+            let medium = Material::of(Class::GlazingLiquid, None, None).ok()?;
+            mix(&[(Parts::of(1.0), &colour), (Parts::of(6.0), &medium)]).ok()
+        };
+        MADE[self as usize].get_or_init(make).as_ref()
     }
 }
 
@@ -151,7 +156,7 @@ impl Ageing {
         let mut laid = Vec::new();
         for (age, amount) in self.there() {
             if let Some(material) = age.material() {
-                stack.lay(material, age.print(amount), false, None);
+                stack.lay(material.clone(), age.print(amount), false, None);
                 laid.push(age);
             }
         }

@@ -86,6 +86,19 @@ impl Sheet {
     }
 }
 
+/// A board on four legs.
+struct OnLegs {
+    /// What the board is.
+    zone: Zone,
+    /// Where its upper side is, mm from the top, and how thick it is.
+    at: f64,
+    thick: f64,
+    /// By how much it stands out over the legs, mm.
+    overhang: f64,
+    /// Height of the rails below it, mm.
+    apron: f64,
+}
+
 /// So many equal lengths with gaps between them, in a length: where each begins, and how long it is.
 fn divided(length: f64, n: u32, gap: f64) -> (Vec<f64>, f64) {
     let n = f64::from(n.max(1));
@@ -135,12 +148,7 @@ impl Form {
         }
         let inner = w - 2.0 * OVERHANG;
         let mut front = Sheet::new(View::Front, w, h, 1);
-        let head = Rect { x: 0.0, y: 0.0, w, h: top };
-        if has_cornice {
-            front.put(Zone::Cornice, Shaping::Running, head, None);
-        } else {
-            front.put(Zone::Top, Shaping::Flat, head, None);
-        }
+        head(&mut front, has_cornice, Rect { x: 0.0, y: 0.0, w, h: top });
         let case =
             front.put(Zone::Case, Shaping::Flat, Rect { x: OVERHANG, y: top, w: inner, h: body }, None);
         feet(&mut front, legs, Rect { x: OVERHANG, y: top + body, w: inner, h: foot });
@@ -166,17 +174,10 @@ impl Form {
         }
 
         let mut side = Sheet::new(View::Side, d, h, 2);
-        let head = Rect { x: 0.0, y: 0.0, w: d, h: top };
-        if has_cornice {
-            side.put(Zone::Cornice, Shaping::Running, head, None);
-        } else {
-            side.put(Zone::Top, Shaping::Flat, head, None);
-        }
+        head(&mut side, has_cornice, Rect { x: 0.0, y: 0.0, w: d, h: top });
         side.put(Zone::Sides, Shaping::Flat, Rect { x: 0.0, y: top, w: d, h: body }, None);
         feet(&mut side, legs, Rect { x: 0.0, y: top + body, w: d, h: foot });
-        let mut above = Sheet::new(View::Top, w, d, 1);
-        above.put(Zone::Top, Shaping::Flat, whole(w, d), None);
-        Ok(vec![front.0, side.0, above.0])
+        Ok(vec![front.0, side.0, self.above(Zone::Top, false)])
     }
 
     fn drawers_in(&self, front: &mut Sheet, room: Rect, rows: u32, on: usize) -> Result<(), BadForm> {
@@ -295,61 +296,61 @@ impl Form {
     }
 
     fn table(&self) -> Result<Vec<Face>, BadForm> {
-        let face = |view, width: f64| {
-            let mut sheet = Sheet::new(view, width, self.height, 2);
-            sheet.put(Zone::Top, Shaping::Flat, Rect { x: 0.0, y: 0.0, w: width, h: TOP }, None);
-            let inner = width - 4.0 * OVERHANG - 2.0 * LEG;
-            for x in [2.0 * OVERHANG, width - 2.0 * OVERHANG - LEG] {
-                let leg = Rect { x, y: TOP, w: LEG, h: self.height - TOP };
-                sheet.put(Zone::Legs, Shaping::Upright, leg, None);
-            }
-            let apron = Rect { x: 2.0 * OVERHANG + LEG, y: TOP, w: inner, h: APRON };
-            sheet.put(Zone::Apron, Shaping::Flat, apron, None);
-            (inner, sheet.0)
-        };
-        self.stands(TOP + APRON)?;
-        let ((front_inner, front), (side_inner, side)) =
-            (face(View::Front, self.width), face(View::Side, self.depth));
-        room_between_legs(front_inner, side_inner)?;
-        let mut above = Sheet::new(View::Top, self.width, self.depth, 1);
-        let outline = if self.round { Outline::Oval } else { Outline::Square };
-        above.shaped(Zone::Top, Shaping::Flat, whole(self.width, self.depth), outline, None);
-        Ok(vec![front, side, above.0])
+        let on_legs = OnLegs { zone: Zone::Top, at: 0.0, thick: TOP, overhang: 2.0 * OVERHANG, apron: APRON };
+        let (front, side) = self.on_legs(&on_legs)?;
+        Ok(vec![front.0, side.0, self.above(Zone::Top, self.round)])
     }
 
     fn seat(&self) -> Result<Vec<Face>, BadForm> {
+        /// How thick a seat is, mm†.
+        const THICK: f64 = 32.0;
         let chair = self.kind == Kind::Chair;
         let at = if chair { 0.52 * self.height } else { 0.0 };
-        const THICK: f64 = 32.0;
-        self.stands(at + THICK + APRON)?;
-        let face = |view, width: f64| {
-            let mut sheet = Sheet::new(view, width, self.height, 2);
-            sheet.put(Zone::Seat, Shaping::Flat, Rect { x: 0.0, y: at, w: width, h: THICK }, None);
-            let inner = width - 2.0 * OVERHANG - 2.0 * LEG;
-            for x in [OVERHANG, width - OVERHANG - LEG] {
-                let leg = Rect { x, y: at + THICK, w: LEG, h: self.height - at - THICK };
-                sheet.put(Zone::Legs, Shaping::Upright, leg, None);
-            }
-            let apron = Rect { x: OVERHANG + LEG, y: at + THICK, w: inner, h: 0.7 * APRON };
-            sheet.put(Zone::Apron, Shaping::Flat, apron, None);
-            (inner, sheet)
-        };
-        let ((front_inner, mut front), (side_inner, mut side)) =
-            (face(View::Front, self.width), face(View::Side, self.depth));
-        room_between_legs(front_inner, side_inner)?;
+        let on_legs = OnLegs { zone: Zone::Seat, at, thick: THICK, overhang: OVERHANG, apron: 0.7 * APRON };
+        let (mut front, mut side) = self.on_legs(&on_legs)?;
         if chair {
             let back = Rect { x: OVERHANG, y: 0.0, w: self.width - 2.0 * OVERHANG, h: at };
             let frame = front.put(Zone::Back, Shaping::Flat, back, None);
             let shaping = if self.carved { Shaping::Carved } else { Shaping::Sunk };
-            let inner = Rect { h: at - 2.0 * STILE, y: STILE, ..back.inset(STILE) };
-            front.put(Zone::Panels, shaping, inner, Some(frame));
+            front.put(Zone::Panels, shaping, back.inset(STILE), Some(frame));
             let post = Rect { x: self.depth - LEG, y: 0.0, w: LEG, h: at };
             side.put(Zone::Back, Shaping::Upright, post, None);
         }
+        Ok(vec![front.0, side.0, self.above(Zone::Seat, self.round && !chair)])
+    }
+
+    /// A board on four legs from the front and from the side, each twice.
+    fn on_legs(&self, of: &OnLegs) -> Result<(Sheet, Sheet), BadForm> {
+        let OnLegs { zone, at, thick, overhang, apron } = *of;
+        let least = at + thick + APRON + NARROWEST;
+        if self.height < least {
+            let message = format!("{:.0} mm leaves no legs: {least:.0} at least", self.height);
+            return Err(BadForm::new("height", message));
+        }
+        let below = at + thick;
+        let face = |field, view, width: f64| {
+            let inner = width - 2.0 * overhang - 2.0 * LEG;
+            if inner < NARROWEST {
+                let message = format!("{:.0} mm between the legs: {NARROWEST:.0} at least", inner.max(0.0));
+                return Err(BadForm::new(field, message));
+            }
+            let mut sheet = Sheet::new(view, width, self.height, 2);
+            sheet.put(zone, Shaping::Flat, Rect { x: 0.0, y: at, w: width, h: thick }, None);
+            let legs = Rect { x: overhang, y: below, w: width - 2.0 * overhang, h: self.height - below };
+            feet(&mut sheet, legs.h, legs);
+            let rails = Rect { x: overhang + LEG, y: below, w: inner, h: apron };
+            sheet.put(Zone::Apron, Shaping::Flat, rails, None);
+            Ok(sheet)
+        };
+        Ok((face("width", View::Front, self.width)?, face("depth", View::Side, self.depth)?))
+    }
+
+    /// A top or a seat from above.
+    fn above(&self, zone: Zone, oval: bool) -> Face {
         let mut above = Sheet::new(View::Top, self.width, self.depth, 1);
-        let outline = if self.round && !chair { Outline::Oval } else { Outline::Square };
-        above.shaped(Zone::Seat, Shaping::Flat, whole(self.width, self.depth), outline, None);
-        Ok(vec![front.0, side.0, above.0])
+        let outline = if oval { Outline::Oval } else { Outline::Square };
+        above.shaped(zone, Shaping::Flat, whole(self.width, self.depth), outline, None);
+        above.0
     }
 
     fn frame(&self) -> Result<Face, BadForm> {
@@ -405,20 +406,19 @@ impl Form {
         }
         Ok(front.0)
     }
-
-    fn stands(&self, above: f64) -> Result<(), BadForm> {
-        if self.height < above + NARROWEST {
-            return Err(BadForm::new(
-                "height",
-                format!("{:.0} mm leaves no legs: {:.0} at least", self.height, above + NARROWEST),
-            ));
-        }
-        Ok(())
-    }
 }
 
 fn whole(w: f64, h: f64) -> Rect {
     Rect { x: 0.0, y: 0.0, w, h }
+}
+
+/// A cornice, or the edge of a top.
+fn head(face: &mut Sheet, cornice: bool, rect: Rect) {
+    if cornice {
+        face.put(Zone::Cornice, Shaping::Running, rect, None);
+    } else {
+        face.put(Zone::Top, Shaping::Flat, rect, None);
+    }
 }
 
 /// Legs at both ends, or a plinth.
@@ -430,16 +430,4 @@ fn feet(face: &mut Sheet, legs: f64, room: Rect) {
     } else {
         face.put(Zone::Plinth, Shaping::Running, room, None);
     }
-}
-
-fn room_between_legs(front: f64, side: f64) -> Result<(), BadForm> {
-    for (field, inner) in [("width", front), ("depth", side)] {
-        if inner < NARROWEST {
-            return Err(BadForm::new(
-                field,
-                format!("{:.0} mm between the legs: {NARROWEST:.0} at least", inner.max(0.0)),
-            ));
-        }
-    }
-    Ok(())
 }

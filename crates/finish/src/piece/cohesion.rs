@@ -15,7 +15,7 @@
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{Lab, difference};
 
-use super::{Meeting, Rank, Scheme, Zone, ZoneSeen};
+use super::{Meeting, Scheme, Zone, ZoneSeen};
 use crate::board::Place;
 use crate::{HueFamily, PaintId};
 
@@ -147,6 +147,17 @@ impl Windows {
     }
 }
 
+impl Stands {
+    /// What two neighbours do that stand so.
+    const fn words(self) -> &'static str {
+        match self {
+            Stands::In => "go together",
+            Stands::Near => "run together",
+            Stands::Far => "fight",
+        }
+    }
+}
+
 impl Pair {
     /// Where it stands.
     pub fn stands(&self) -> Stands {
@@ -163,15 +174,22 @@ impl Pair {
     }
 }
 
-fn of(zones: &[ZoneSeen], zone: Zone) -> Option<&ZoneSeen> {
-    zones.iter().find(|seen| seen.zone == zone)
-}
-
 /// How all neighbours stand to each other. Zones that wear the same or look the same are one: they are never too near.
 pub fn pairs(zones: &[ZoneSeen], meetings: &[Meeting], scheme: &Scheme, windows: &Windows) -> Vec<Pair> {
+    let seen = |zone| Some(zones.iter().find(|seen| seen.zone == zone)?.lab);
+    pairs_of(seen, meetings, scheme, windows)
+}
+
+/// The same for colours by zone.
+pub(super) fn pairs_of(
+    seen: impl Fn(Zone) -> Option<Lab>,
+    meetings: &[Meeting],
+    scheme: &Scheme,
+    windows: &Windows,
+) -> Vec<Pair> {
     let pair = |meeting: &Meeting| {
         let (one, other) = meeting.zones;
-        let contrast = difference(of(zones, one)?.lab, of(zones, other)?.lab).value();
+        let contrast = difference(seen(one)?, seen(other)?).value();
         let own = scheme.pairs.iter().find(|(a, b, _)| (*a, *b) == (one, other) || (*a, *b) == (other, one));
         let intent = own.map_or(scheme.intent, |(_, _, intent)| *intent);
         let (least, most) = windows.of(intent);
@@ -181,6 +199,11 @@ pub fn pairs(zones: &[ZoneSeen], meetings: &[Meeting], scheme: &Scheme, windows:
         Some(Pair { zones: (one, other), length: meeting.length, contrast, intent, window })
     };
     meetings.iter().filter_map(pair).collect()
+}
+
+/// By how much pairs are outside their windows together, ΔE00.
+pub fn off(pairs: &[Pair]) -> f64 {
+    pairs.iter().map(Pair::off).fold(0.0, |a, b| a + b)
 }
 
 /// What is to be said of a palette, what matters most first.
@@ -204,12 +227,12 @@ fn named(zone: Zone) -> String {
 fn of_pair(pair: &Pair) -> Option<Finding> {
     let (one, other) = pair.zones;
     let (least, most) = pair.window;
-    let (how, limit) = match pair.stands() {
+    let limit = match pair.stands() {
         Stands::In => return None,
-        Stands::Far => ("fight", format!("at most {most:.0}")),
-        Stands::Near => ("run together", format!("at least {least:.0}")),
+        Stands::Far => format!("at most {most:.0}"),
+        Stands::Near => format!("at least {least:.0}"),
     };
-    let what = format!("{} and {} {how}", one.name(), named(other));
+    let what = format!("{} and {} {}", one.name(), named(other), pair.stands().words());
     let from = format!(
         "{:.0} apart (ΔE00 from across the room) along {:.1} m; {} takes {limit}",
         pair.contrast,
@@ -228,11 +251,10 @@ fn jumps_out(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
         (length > 0.0).then(|| sum / length)
     };
     let odd = palette(zones).into_iter().skip(1).filter_map(|(_, _, of)| {
-        let within = |pair: &Pair| [of.contains(&pair.zones.0), of.contains(&pair.zones.1)];
-        let (own, rest) =
-            (mean(&|pair| within(pair)[0] != within(pair)[1])?, mean(&|pair| within(pair) == [false; 2])?);
-        let off =
-            pairs.iter().filter(|pair| within(pair)[0] != within(pair)[1]).map(Pair::off).fold(0.0, f64::max);
+        let within = |pair: &Pair| (of.contains(&pair.zones.0), of.contains(&pair.zones.1));
+        let at_its_edge = |pair: &Pair| within(pair).0 != within(pair).1;
+        let (own, rest) = (mean(&at_its_edge)?, mean(&|pair| within(pair) == (false, false))?);
+        let off = pairs.iter().filter(|pair| at_its_edge(pair)).map(Pair::off).fold(0.0, f64::max);
         (own > JUMPS.0 * rest && own - rest > JUMPS.1 && off > 0.0).then_some((of, own, rest, off))
     });
     let (of, own, rest, off) = odd.max_by(|a, b| (a.1 - a.2).total_cmp(&(b.1 - b.2)))?;
@@ -248,7 +270,7 @@ fn jumps_out(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
 
 /// Colours of a palette: zones that look alike are one. With the share of the area.
 fn palette(zones: &[ZoneSeen]) -> Vec<(Lab, f64, Vec<Zone>)> {
-    let mut by_area: Vec<&ZoneSeen> = zones.iter().filter(|seen| seen.zone.rank() != Rank::None).collect();
+    let mut by_area: Vec<&ZoneSeen> = zones.iter().filter(|seen| seen.zone.is_painted()).collect();
     by_area.sort_by(|a, b| b.extent.area.total_cmp(&a.extent.area));
     let all: f64 = by_area.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
     let mut colours: Vec<(Lab, f64, Vec<Zone>)> = Vec::new();
@@ -356,7 +378,7 @@ pub fn elsewhere(now: &[Pair], then: &[Pair], light: &str) -> Vec<Finding> {
         let off = then.off();
         (now.off() <= 0.0 && off > 0.5).then(|| {
             let (one, other) = then.zones;
-            let how = if then.stands() == Stands::Far { "fight" } else { "run together" };
+            let how = then.stands().words();
             Finding {
                 weight: off,
                 what: format!("{} and {} {how} in {}", one.name(), named(other), light.to_lowercase()),

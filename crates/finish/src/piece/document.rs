@@ -8,7 +8,8 @@ use warm_blend_spectral::Light;
 
 use super::{Dress, Elevation, Extent, Form, Intent, Meeting, Wears, Windows, Zone};
 use crate::board::{Ground, GroundKind, Layer};
-use crate::{Component, Masstone, Name, Note, PaintId, SavedMix};
+use crate::pot::replace_paint;
+use crate::{Masstone, Name, Note, PaintId};
 
 /// Most schemes of a piece.
 pub const SCHEMES: usize = 4;
@@ -231,27 +232,20 @@ impl Piece {
 
     /// Which painted zones meet.
     pub fn meetings(&self, elevation: &Elevation) -> Vec<Meeting> {
-        let painted = |zone: Zone| !matches!(zone, Zone::Unpainted);
         let mut meetings = elevation.meetings();
-        meetings.retain(|meeting| painted(meeting.zones.0) && painted(meeting.zones.1));
+        meetings.retain(|meeting| meeting.zones.0.is_painted() && meeting.zones.1.is_painted());
         meetings
     }
 
     /// The same piece with one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
-        let replace = |pot: &mut Vec<Component>| {
-            // A pot is checked like a mix, and stays one.
-            if let Ok(mix) = SavedMix::new(None, pot.clone(), None) {
-                *pot = mix.with_paint_replaced(gone, kept).components().to_vec();
-            }
-        };
         for scheme in &mut self.schemes {
             for dress in scheme.wears.values_mut() {
                 if let Wears::Blend { bands, .. } = &mut dress.wears {
-                    bands.iter_mut().for_each(|band| replace(&mut band.pot));
+                    bands.iter_mut().for_each(|band| replace_paint(&mut band.pot, gone, kept));
                 }
             }
-            scheme.over.iter_mut().for_each(|over| replace(&mut over.layer.pot));
+            scheme.over.iter_mut().for_each(|over| replace_paint(&mut over.layer.pot, gone, kept));
         }
         self
     }

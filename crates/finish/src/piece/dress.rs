@@ -8,12 +8,17 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
 use super::{Age, Ageing, Elevation, Extent, Over, Scheme, Shaping, Zone};
 use crate::board::{
-    Board, ByPlace, Family, Ground, Habit, Layer, Letter, Passes, Place, Stack, Technique, Tin, lab,
+    Board, ByPlace, Family, Ground, Habit, Layer, Letter, Passes, Place, PlaceSeen, Stack, Technique, Tin,
+    below_the_wax, lab, told_apart,
 };
-use crate::{BadPaint, Class, Component, PaintId, State, WholeParts};
+use crate::pot::divisor;
+use crate::{BadPaint, Component, PaintId, State, WholeParts};
 
 /// Most colours of a blend.
 pub const COLOURS: usize = 5;
+
+/// Colours of a zone nearer than this, ΔE00, are one to the eye across a room†.
+const ALIKE: f64 = 3.0;
 
 /// In how many steps a blend is reckoned.
 pub const STEPS: usize = 13;
@@ -239,15 +244,9 @@ pub fn poured_together(
             *sum = sum.checked_add(part.parts.value().checked_mul(times)?)?;
         }
     }
-    let divisor = sums.values().copied().fold(0, |a, b| {
-        let (mut a, mut b) = (a, b);
-        while b != 0 {
-            (a, b) = (b, a % b);
-        }
-        a
-    });
+    let common = sums.values().copied().fold(0, divisor).max(1);
     let part = |(paint, parts): (PaintId, u32)| {
-        Some(Component { paint, parts: WholeParts::new(parts / divisor.max(1)).ok()? })
+        Some(Component { paint, parts: WholeParts::new(parts / common).ok()? })
     };
     sums.into_iter().filter(|(_, parts)| *parts > 0).map(part).collect()
 }
@@ -256,15 +255,6 @@ pub fn poured_together(
 fn twelfths(share: f64) -> (u32, u32) {
     let more = (12.0 * share).round().clamp(0.0, 12.0) as u32;
     (12 - more, more)
-}
-
-/// Where among its layers the wax begins: paint goes below it, age above.
-fn below_the_wax<'a>(layers: &[Layer], tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> usize {
-    let wax = |layer: &Layer| {
-        layer.technique.family() == Family::Gild
-            || layer.inside(&tin).iter().any(|(class, _)| *class == Class::ClearWax)
-    };
-    layers.iter().position(wax).unwrap_or(layers.len())
 }
 
 impl<'a> Wardrobe<'a> {
@@ -281,6 +271,7 @@ impl<'a> Wardrobe<'a> {
         let dress = scheme.wears.get(&zone).unwrap_or(&bare);
         dress.wears.check()?;
         let over: Vec<&Layer> = over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
+        let poured_over = over.iter().filter(|layer| !layer.muted).flat_map(|layer| &layer.pot);
         let own = dress.ground;
         match &dress.wears {
             Wears::Bare => {
@@ -298,7 +289,8 @@ impl<'a> Wardrobe<'a> {
                 if let (Some(at), Some(pot)) = (at, main) {
                     layers[at].pot = pot.to_vec();
                 }
-                let paints = self.colours_of(layers.iter().chain(over.iter().copied()));
+                let lying = layers.iter().filter(|layer| !layer.muted);
+                let paints = self.colours(lying.flat_map(|layer| &layer.pot).chain(poured_over));
                 let coat = self.coat(own.unwrap_or(board.ground), layers, &over, &dress.ageing)?;
                 Ok(Dressed { coats: vec![coat], way: None, main: usual, paints })
             }
@@ -312,10 +304,7 @@ impl<'a> Wardrobe<'a> {
                         self.coat(own.unwrap_or(ground), vec![layer], &over, &dress.ageing)
                     })
                     .collect::<Result<_, BadDress>>()?;
-                let pots = bands.iter().flat_map(|band| &band.pot).map(|part| part.paint);
-                let paints = self.colours(
-                    pots.chain(over.iter().flat_map(|layer| layer.pot.iter().map(|part| part.paint))),
-                );
+                let paints = self.colours(bands.iter().flat_map(|band| &band.pot).chain(poured_over));
                 Ok(Dressed { coats, way: Some(*way), main: Vec::new(), paints })
             }
         }
@@ -328,35 +317,26 @@ impl<'a> Wardrobe<'a> {
         over: &[&Layer],
         ageing: &Ageing,
     ) -> Result<Coat, BadDress> {
+        let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
         for layer in over {
-            let waxed = layer.inside(self.tin).iter().any(|(class, _)| *class == Class::ClearWax);
-            let at = if waxed { layers.len() } else { below_the_wax(&layers, self.tin) };
+            let at = if layer.is_waxed(self.tin) { layers.len() } else { below(&layers) };
             layers.insert(at, (*layer).clone());
         }
-        if let Some(worn) = ageing.worn() {
-            layers.insert(below_the_wax(&layers, self.tin), worn);
-        }
         let mut marks: Vec<Mark> = layers.iter().map(|layer| Mark::By(layer.technique)).collect();
-        if let Some(worn) =
-            layers.iter().position(|layer| layer.print.is_some() && layer.technique.takes_away())
-            && ageing.wear.value() > 0.0
-        {
-            marks[worn] = Mark::Aged(Age::Wear);
+        if let Some(worn) = ageing.worn() {
+            let at = below(&layers);
+            layers.insert(at, worn);
+            marks.insert(at, Mark::Aged(Age::Wear));
         }
         let mut stack = Stack::of_layers(&ground, &layers.iter().collect::<Vec<_>>(), self.tin, self.habit)?;
         marks.extend(ageing.lay_on(&mut stack).into_iter().map(Mark::Aged));
         Ok(Coat { stack, marks })
     }
 
-    /// The tins that give layers their colours, each once.
-    fn colours_of<'l>(&self, layers: impl Iterator<Item = &'l Layer>) -> Vec<PaintId> {
-        let lying = layers.filter(|layer| !layer.muted);
-        self.colours(lying.flat_map(|layer| layer.pot.iter().map(|part| part.paint)))
-    }
-
-    fn colours(&self, paints: impl Iterator<Item = PaintId>) -> Vec<PaintId> {
+    /// The tins that give what is in some pots its colour, each once.
+    fn colours<'p>(&self, parts: impl Iterator<Item = &'p Component>) -> Vec<PaintId> {
         let makes = |paint: &PaintId| (self.tin)(*paint).is_some_and(|tin| tin.class.makes_colours());
-        let mut paints: Vec<PaintId> = paints.filter(makes).collect();
+        let mut paints: Vec<PaintId> = parts.map(|part| part.paint).filter(makes).collect();
         paints.sort_unstable();
         paints.dedup();
         paints
@@ -391,58 +371,33 @@ pub fn blended(bands: &[Band], at: f64) -> Option<Vec<Component>> {
 }
 
 impl Dressed {
-    /// What it looks like from across the room, for shares of field, recess and edge; and by place.
-    fn seen(&self, places: &ByPlace<f64>, state: State) -> (Reflectance, ByPlace<Reflectance>) {
-        let each = 1.0 / self.coats.len() as f64;
-        let by_place = ByPlace::from_fn(|place| {
-            let mut sum = [0.0; BANDS];
-            for coat in &self.coats {
-                let seen = coat.stack.seen(place, coat.stack.len(), state).from_afar();
-                for (sum, r) in sum.iter_mut().zip(seen.bands()) {
-                    *sum += each * r;
-                }
-            }
-            Reflectance::clamped(sum)
-        });
-        let whole = Reflectance::from_fn(|i| {
-            Place::ALL.iter().map(|place| places.at(*place) * by_place.at(*place).bands()[i]).sum()
-        });
-        (whole, by_place)
+    /// What each coat looks like at each kind of place.
+    fn seen(&self, state: State) -> impl Iterator<Item = (Place, PlaceSeen)> {
+        let coats = self.coats.iter();
+        coats.flat_map(move |coat| {
+            Place::ALL.map(|place| (place, coat.stack.seen(place, coat.stack.len(), state)))
+        })
     }
 
-    /// Its colour from across the room.
+    /// By kind of place, from across the room: the mean of its coats.
+    fn by_place<'s>(&self, seen: impl Iterator<Item = &'s (Place, PlaceSeen)>) -> ByPlace<Reflectance> {
+        let each = 1.0 / self.coats.len() as f64;
+        let mut sums = [[0.0; BANDS]; Place::ALL.len()];
+        for (place, seen) in seen {
+            for (sum, r) in sums[*place as usize].iter_mut().zip(seen.from_afar().bands()) {
+                *sum += each * r;
+            }
+        }
+        ByPlace::from_fn(|place| Reflectance::clamped(sums[place as usize]))
+    }
+
+    /// Its colour from across the room, for shares of field, recess and edge.
     pub fn lab(&self, places: &ByPlace<f64>, light: Light, state: State) -> Lab {
-        lab(&self.seen(places, state).0, light)
+        let seen: Vec<_> = self.seen(state).collect();
+        lab(&over_places(&self.by_place(seen.iter()), places), light)
     }
 
-    /// The colours that are told apart, with their shares.
-    fn colours(&self, places: &ByPlace<f64>, light: Light, state: State) -> Vec<(Reflectance, f64)> {
-        let each = 1.0 / self.coats.len() as f64;
-        let mut all: Vec<(Reflectance, f64)> = Vec::new();
-        for coat in &self.coats {
-            for place in Place::ALL {
-                let seen = coat.stack.seen(place, coat.stack.len(), state);
-                let here = each * places.at(place);
-                all.extend(seen.colours(light).into_iter().map(|(curve, share)| (curve, share * here)));
-            }
-        }
-        all.sort_by(|a, b| b.1.total_cmp(&a.1));
-        let mut told: Vec<(Reflectance, Lab, f64)> = Vec::new();
-        for (curve, share) in all {
-            let seen = lab(&curve, light);
-            let near = |known: &&mut (Reflectance, Lab, f64)| {
-                warm_blend_spectral::difference(known.1, seen).value() < 3.0
-            };
-            match told.iter_mut().find(near) {
-                Some(known) => known.2 += share,
-                None => told.push((curve, seen, share)),
-            }
-        }
-        told.sort_by(|a, b| b.2.total_cmp(&a.2));
-        told.into_iter().map(|(curve, _, share)| (curve, share)).collect()
-    }
-
-    /// All of that, of a zone.
+    /// What it looks like as a zone, for shares of field, recess and edge.
     pub fn look(
         &self,
         zone: Zone,
@@ -451,15 +406,33 @@ impl Dressed {
         light: Light,
         state: State,
     ) -> ZoneSeen {
-        let (seen, by_place) = self.seen(places, state);
+        let seen: Vec<_> = self.seen(state).collect();
+        let by_place = self.by_place(seen.iter());
+        let whole = over_places(&by_place, places);
+        let each = 1.0 / self.coats.len() as f64;
+        let mut colours: Vec<(Reflectance, f64)> = seen
+            .iter()
+            .flat_map(|(place, seen)| {
+                let here = each * places.at(*place);
+                seen.colours(light).into_iter().map(move |(curve, share)| (curve, share * here))
+            })
+            .collect();
+        colours.sort_by(|a, b| b.1.total_cmp(&a.1));
         ZoneSeen {
             zone,
             extent,
-            seen,
-            lab: lab(&seen, light),
+            lab: lab(&whole, light),
+            seen: whole,
             places: by_place,
             light,
-            colours: self.colours(places, light, state),
+            colours: told_apart(colours.into_iter(), light, ALIKE),
         }
     }
+}
+
+/// The mean over the kinds of places by their shares.
+fn over_places(seen: &ByPlace<Reflectance>, shares: &ByPlace<f64>) -> Reflectance {
+    Reflectance::from_fn(|i| {
+        Place::ALL.iter().map(|place| shares.at(*place) * seen.at(*place).bands()[i]).sum()
+    })
 }

@@ -1,8 +1,9 @@
 //! What brings the parts of a piece together.
 //!
 //! Every wash, glaze and tinted wax that the shelf can make is tried on all zones, on those of the pairs that are off, on the
-//! smaller zone of each such pair, and on each of these alone. What brings every pair into its window is ranked by how little it changes the piece; where nothing
-//! does, by how much is still off. Nothing is left out by chance: it is a search of all of them.
+//! smaller zone of each such pair, and on each of these alone. What brings every pair into its window is ranked by how little it
+//! changes the piece; where nothing does, by how much is still off. Nothing is left out by chance: it is a search of all of
+//! them.
 //!
 //! The other way is to mix a colour towards its neighbour: [`pulls`].
 
@@ -12,12 +13,12 @@ use std::ops::ControlFlow;
 use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, difference};
 
+use super::cohesion::pairs_of;
 use super::{
-    BadDress, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Windows, Zone, ZoneSeen, pairs,
-    poured_together,
+    BadDress, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Zone, ZoneSeen, off, poured_together,
 };
-use crate::board::{ByPlace, Hand, Layer, Load, OnShelf, Passes, Share, Technique};
-use crate::{Class, Component, PaintId, State, WholeParts};
+use crate::board::{ByPlace, Hand, Layer, OnShelf, Passes, Share, Technique, thinned};
+use crate::{Class, Component, State};
 
 /// How many ways are told.
 const TOLD: usize = 6;
@@ -152,26 +153,16 @@ pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
         for kind in KINDS {
             for wipe in kind.wipes {
                 for passes in kind.passes {
-                    layers.extend(layer(shelf, tin.paint, kind, *wipe, *passes));
+                    let layer = thinned(shelf, kind.technique, tin.paint, kind.medium, kind.parts);
+                    layers.extend(layer.zip(Passes::new(*passes).ok()).map(|(layer, passes)| {
+                        let hand = Hand { wipe: Share::of(*wipe), passes, ..layer.hand };
+                        Layer { hand, ..layer }
+                    }));
                 }
             }
         }
     }
     layers
-}
-
-fn layer(shelf: &[OnShelf], paint: PaintId, kind: Kind, wipe: f64, passes: u8) -> Option<Layer> {
-    let one = |paint, parts| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
-    let mut pot = vec![one(paint, 1)?];
-    let mut load = 1.0;
-    match shelf.iter().find(|tin| tin.class == kind.medium) {
-        Some(medium) => pot.push(one(medium.paint, kind.parts)?),
-        // Water comes from the tap: the film is so much thinner.
-        None if kind.medium == Class::Water => load = 1.0 / f64::from(1 + kind.parts),
-        None => return None,
-    }
-    let hand = Hand { load: Load::new(load).ok()?, wipe: Share::of(wipe), passes: Passes::new(passes).ok()? };
-    Some(Layer { hand, ..Layer::new(kind.technique, pot) })
 }
 
 /// How much of a mixture goes onto so many m², ml: what is brushed on before any of it is wiped off.
@@ -185,18 +176,25 @@ impl Looked<'_> {
         self.zones.iter().find(|seen| seen.zone == zone).map(|seen| seen.lab)
     }
 
-    /// Its pairs, with other colours in some zones.
-    fn pairs_with(&self, labs: &BTreeMap<Zone, Lab>) -> Vec<Pair> {
-        let zones: Vec<ZoneSeen> = self
-            .zones
-            .iter()
-            .map(|seen| ZoneSeen { lab: labs.get(&seen.zone).copied().unwrap_or(seen.lab), ..seen.clone() })
-            .collect();
-        self.pairs_of(&zones, &self.piece.windows)
+    /// m².
+    fn area(&self, zone: Zone) -> f64 {
+        self.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area)
     }
 
-    fn pairs_of(&self, zones: &[ZoneSeen], windows: &Windows) -> Vec<Pair> {
-        pairs(zones, self.meetings, self.scheme, windows)
+    /// A pair, its smaller zone first.
+    fn smaller_first(&self, (one, other): (Zone, Zone)) -> (Zone, Zone) {
+        if self.area(one) > self.area(other) { (other, one) } else { (one, other) }
+    }
+
+    /// Its pairs, with other colours in some zones.
+    fn pairs_with(&self, labs: &BTreeMap<Zone, Lab>) -> Vec<Pair> {
+        let seen = |zone| labs.get(&zone).copied().or_else(|| self.lab(zone));
+        pairs_of(seen, self.meetings, self.scheme, &self.piece.windows)
+    }
+
+    /// Its pairs as they are.
+    pub fn pairs(&self) -> Vec<Pair> {
+        self.pairs_with(&BTreeMap::new())
     }
 
     /// What a zone looks like with a layer more over it.
@@ -222,29 +220,15 @@ impl Looked<'_> {
     /// of one.
     fn sets(&self, now: &[Pair]) -> Vec<Vec<Zone>> {
         let painted = self.painted();
-        let area = |zone: Zone| {
-            self.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area)
+        let of_pairs = |zones: &dyn Fn(&Pair) -> Vec<Zone>| {
+            let off = now.iter().filter(|pair| pair.stands() != Stands::In);
+            let mut of: Vec<Zone> = off.flat_map(zones).filter(|zone| painted.contains(zone)).collect();
+            of.sort_unstable();
+            of.dedup();
+            of
         };
-        let smaller = |pair: &Pair| {
-            let (one, other) = pair.zones;
-            if area(one) < area(other) { one } else { other }
-        };
-        let mut small: Vec<Zone> = now
-            .iter()
-            .filter(|pair| pair.stands() != Stands::In)
-            .map(smaller)
-            .filter(|zone| painted.contains(zone))
-            .collect();
-        small.sort_unstable();
-        small.dedup();
-        let mut off: Vec<Zone> = now
-            .iter()
-            .filter(|pair| pair.stands() != Stands::In)
-            .flat_map(|pair| [pair.zones.0, pair.zones.1])
-            .filter(|zone| painted.contains(zone))
-            .collect();
-        off.sort_unstable();
-        off.dedup();
+        let small = of_pairs(&|pair| vec![self.smaller_first(pair.zones).0]);
+        let off = of_pairs(&|pair| vec![pair.zones.0, pair.zones.1]);
         let mut sets = vec![painted, off.clone(), small];
         sets.extend(off.into_iter().map(|zone| vec![zone]));
         let mut kept: Vec<Vec<Zone>> = Vec::new();
@@ -266,7 +250,7 @@ pub fn unify(
     shelf: &[OnShelf],
     mut watch: impl FnMut(Searched) -> ControlFlow<()>,
 ) -> Result<Vec<Unified>, BadDress> {
-    let now = looked.pairs_of(looked.zones, &looked.piece.windows);
+    let now = looked.pairs();
     let off_now = off(&now);
     if off_now <= 0.0 {
         return Ok(Vec::new());
@@ -309,10 +293,6 @@ pub fn unify(
     Ok(told)
 }
 
-fn off(pairs: &[Pair]) -> f64 {
-    pairs.iter().map(Pair::off).fold(0.0, |a, b| a + b)
-}
-
 fn tell(
     looked: &Looked,
     layer: &Layer,
@@ -326,14 +306,12 @@ fn tell(
     let pairs = looked.pairs_with(&changed);
     let worse = pairs.iter().zip(now).filter(|(then, now)| then.off() > now.off() + 1e-9);
     let worse = worse.map(|(pair, _)| pair.zones).collect();
-    let area =
-        |zone: Zone| looked.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area);
     let whole: f64 = looked.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
     let moved = changed
         .iter()
-        .filter_map(|(zone, lab)| Some(area(*zone) * difference(looked.lab(*zone)?, *lab).value()));
+        .filter_map(|(zone, lab)| Some(looked.area(*zone) * difference(looked.lab(*zone)?, *lab).value()));
     let moved = moved.fold(0.0, |a, b| a + b) / whole.max(f64::MIN_POSITIVE);
-    let treated: f64 = set.iter().map(|zone| area(*zone)).fold(0.0, |a, b| a + b);
+    let treated: f64 = set.iter().map(|zone| looked.area(*zone)).fold(0.0, |a, b| a + b);
     let hours = KINDS.iter().find(|kind| kind.technique == layer.technique).map_or(0.5, |kind| kind.hours);
     let zones = if set.len() == all { Vec::new() } else { set.to_vec() };
     Unified {
@@ -353,14 +331,9 @@ fn tell(
 pub fn pulls(looked: &Looked, wardrobe: &Wardrobe) -> Result<Vec<Pull>, BadDress> {
     const RATIOS: [(u32, u32); 7] = [(7, 1), (5, 1), (4, 1), (3, 1), (2, 1), (3, 2), (1, 1)];
     let mut found = Vec::new();
-    let now = looked.pairs_of(looked.zones, &looked.piece.windows);
+    let now = looked.pairs();
     for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
-        let area =
-            |zone| looked.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area);
-        let (mut zone, mut toward) = pair.zones;
-        if area(zone) > area(toward) {
-            (zone, toward) = (toward, zone);
-        }
+        let (zone, toward) = looked.smaller_first(pair.zones);
         let dress = |zone, main: Option<&[Component]>| {
             wardrobe.dress(zone, looked.scheme, looked.piece.ground, &looked.scheme.over, main)
         };

@@ -71,22 +71,6 @@ pub enum Shaping {
 struct Row {
     id: &'static str,
     name: &'static str,
-    rank: Rank,
-}
-
-/// What a zone is to the eye: where it should stand in depth.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Rank {
-    /// What the rest is seen against.
-    Main,
-    /// What is set into it.
-    Set,
-    /// What frames and lines it.
-    Trim,
-    /// Small things.
-    Detail,
-    /// Not of the palette.
-    None,
 }
 
 impl Zone {
@@ -114,29 +98,29 @@ impl Zone {
     ];
 
     const fn row(self) -> Row {
-        const fn row(id: &'static str, name: &'static str, rank: Rank) -> Row {
-            Row { id, name, rank }
+        const fn row(id: &'static str, name: &'static str) -> Row {
+            Row { id, name }
         }
         match self {
-            Zone::Top => row("top", "Top", Rank::Set),
-            Zone::Case => row("case", "Case", Rank::Main),
-            Zone::Sides => row("sides", "Sides", Rank::Main),
-            Zone::Cornice => row("cornice", "Cornice", Rank::Trim),
-            Zone::Drawers => row("drawers", "Drawer fronts", Rank::Set),
-            Zone::Doors => row("doors", "Doors", Rank::Main),
-            Zone::Panels => row("panels", "Panels", Rank::Set),
-            Zone::Mouldings => row("mouldings", "Mouldings", Rank::Trim),
-            Zone::Fall => row("fall", "Fall and shelf", Rank::Set),
-            Zone::Apron => row("apron", "Rails", Rank::Main),
-            Zone::Legs => row("legs", "Legs", Rank::Main),
-            Zone::Plinth => row("plinth", "Plinth", Rank::Trim),
-            Zone::Seat => row("seat", "Seat", Rank::Set),
-            Zone::Back => row("back", "Back", Rank::Main),
-            Zone::Frame => row("frame", "Frame", Rank::Main),
-            Zone::Wall => row("wall", "Wall", Rank::Main),
-            Zone::Skirting => row("skirting", "Skirting and rail", Rank::Trim),
-            Zone::Hardware => row("hardware", "Hardware", Rank::Detail),
-            Zone::Unpainted => row("unpainted", "Not painted", Rank::None),
+            Zone::Top => row("top", "Top"),
+            Zone::Case => row("case", "Case"),
+            Zone::Sides => row("sides", "Sides"),
+            Zone::Cornice => row("cornice", "Cornice"),
+            Zone::Drawers => row("drawers", "Drawer fronts"),
+            Zone::Doors => row("doors", "Doors"),
+            Zone::Panels => row("panels", "Panels"),
+            Zone::Mouldings => row("mouldings", "Mouldings"),
+            Zone::Fall => row("fall", "Fall and shelf"),
+            Zone::Apron => row("apron", "Rails"),
+            Zone::Legs => row("legs", "Legs"),
+            Zone::Plinth => row("plinth", "Plinth"),
+            Zone::Seat => row("seat", "Seat"),
+            Zone::Back => row("back", "Back"),
+            Zone::Frame => row("frame", "Frame"),
+            Zone::Wall => row("wall", "Wall"),
+            Zone::Skirting => row("skirting", "Skirting and rail"),
+            Zone::Hardware => row("hardware", "Hardware"),
+            Zone::Unpainted => row("unpainted", "Not painted"),
         }
     }
 
@@ -150,9 +134,9 @@ impl Zone {
         self.row().name
     }
 
-    /// What it is to the eye†.
-    pub const fn rank(self) -> Rank {
-        self.row().rank
+    /// False of glass and open shelves: they are no part of the palette.
+    pub const fn is_painted(self) -> bool {
+        !matches!(self, Zone::Unpainted)
     }
 
     /// Of an id.

@@ -1,8 +1,6 @@
 //! What is done at the mixing bench beside mixing: match, correct, ladder, blend, measuring out. Nothing is kept.
 
-use std::ops::ControlFlow;
 use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
 
 use axum::Json;
 use axum::extract::State;
@@ -12,7 +10,7 @@ use uuid::Uuid;
 use warm_blend_finish::bench::{self, Limits, Measure, Path, Recipe, Rounded, SHADE, Tin};
 use warm_blend_finish::learn::Ensemble;
 use warm_blend_finish::{
-    Class, Condition, HueFamily, Masstone, Material, Millilitres, PaintId, Parts, Seen, ShelfPaint,
+    Class, Condition, HueFamily, Masstone, Material, Millilitres, PaintId, Parts, Price, Seen, ShelfPaint,
     WholeParts,
 };
 use warm_blend_spectral::Light;
@@ -23,6 +21,7 @@ use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::check::Checks;
 use crate::colour::{Colour, Judgement, Look, LookedAt, Swatch};
+use crate::off_thread::{Asking, off_thread, while_asked};
 use crate::problem::Problem;
 use crate::state::Known;
 
@@ -130,7 +129,7 @@ impl<'a> Bench<'a> {
             .zip(&self.known)
             .map(|(tin, known)| Tin {
                 material: known.best(),
-                price: tin.value.price.map(|price| price.amount() / price.tin().value()),
+                price: tin.value.price.map(Price::by_ml),
                 wanted: wanted.contains(&tin.id),
             })
             .collect()
@@ -178,15 +177,6 @@ impl<'a> Bench<'a> {
 
 fn hex(material: &Material, light: Light) -> String {
     material.seen(light).screen.srgb.to_string()
-}
-
-/// Stops a search when whoever asked has gone.
-pub struct StopWhenDropped(pub Arc<AtomicBool>);
-
-impl Drop for StopWhenDropped {
-    fn drop(&mut self) {
-        self.0.store(true, Ordering::Relaxed);
-    }
 }
 
 /// What a search may use.
@@ -248,16 +238,7 @@ pub async fn find(
 ) -> Result<Json<Found>, Problem> {
     let (look, search) = (asked.get()?, wanted.parse()?);
     let (shelf, known) = workspace.with_known(|store| store.all::<ShelfPaint>()).await?;
-    let stop = Arc::new(AtomicBool::new(false));
-    let _guard = StopWhenDropped(Arc::clone(&stop));
-    blocking(move || found(&wanted, &search, &shelf, &known, look, &stop)).await.map(Json)
-}
-
-/// Runs long work off the threads that answer requests.
-async fn blocking<R: Send + 'static>(
-    work: impl FnOnce() -> Result<R, Problem> + Send + 'static,
-) -> Result<R, Problem> {
-    tokio::task::spawn_blocking(work).await.unwrap_or_else(|_| Err(Problem::internal()))
+    while_asked(move |asking| found(&wanted, &search, &shelf, &known, look, asking)).await.map(Json)
 }
 
 fn found(
@@ -266,7 +247,7 @@ fn found(
     shelf: &[Kept<ShelfPaint>],
     known: &Known,
     look: Look,
-    stop: &AtomicBool,
+    asking: &Asking,
 ) -> Result<Found, Problem> {
     let bench = Bench::of(shelf, known, look, |tin| {
         let black = || {
@@ -279,11 +260,7 @@ fn found(
     let curve = search.target.reflectance().map_err(|error| Problem::field("/target", error))?;
     let target = Seen::of(&curve, look.light).lab;
     let tins = bench.tins(&wanted.with);
-    let recipes =
-        bench::find(&tins, target, look.light, search.limits, |_| match stop.load(Ordering::Relaxed) {
-            true => ControlFlow::Break(()),
-            false => ControlFlow::Continue(()),
-        });
+    let recipes = bench::find(&tins, target, look.light, search.limits, |_| asking.goes_on());
     let missing = recipes.first().and_then(|best| {
         let lab = stirred(&bench, &best.parts).ok()?.best().seen_lab(look.light);
         bench::missing(lab, target, best.difference)
@@ -445,7 +422,7 @@ pub async fn ladder(
         };
         return Err(Problem::field(at, words));
     }
-    blocking(move || {
+    off_thread(move || {
         let Some(base) = made.first() else { return Err(Problem::internal()) };
         let alone = of.base.len() == 1;
         let bench = Bench::of(&shelf, &known, look, |tin| !(alone && of.base[0].paint == tin.id))?;
@@ -547,7 +524,7 @@ pub async fn blend(
     let named: Vec<(String, &[MixPart])> =
         of.colours.iter().enumerate().map(|(i, parts)| (format!("/colours/{i}"), parts.as_slice())).collect();
     let (made, shelf, known) = pots(&workspace, &named, look).await?;
-    blocking(move || {
+    off_thread(move || {
         let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint).collect();
         let bench = Bench::of(&shelf, &known, look, |tin| !used.contains(&tin.id))?;
         let colours: Vec<&Material> = made.iter().map(Ensemble::best).collect();
@@ -707,7 +684,7 @@ pub async fn measure(
     let rounded = bench::measured(&mixed, batch, &owned, look.light)
         .map_err(|error| Problem::field("/components", error))?;
     let needed = || tins.iter().zip(&shares).map(|(tin, share)| (*tin, batch.value() * share));
-    let price = |(tin, ml): (&ShelfPaint, f64)| Some(tin.price?.amount() / tin.price?.tin().value() * ml);
+    let price = |(tin, ml): (&ShelfPaint, f64)| Some(tin.price?.by_ml() * ml);
     let cost: Option<f64> = needed().map(price).sum();
     let short = needed().filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < *ml));
     let short = short.map(|(tin, _)| tin.name.as_str().to_owned()).collect();
@@ -895,7 +872,7 @@ pub async fn correct(
     let asked = measure.zip(target).zip(ml.zip(room));
     let ((measure, target), (ml, room)) = checks.done(asked)?;
     let (made, shelf, known) = pots(&workspace, &[("/components".to_owned(), &of.components)], look).await?;
-    blocking(move || {
+    off_thread(move || {
         let bench = Bench::of(&shelf, &known, look, |_| true)?;
         let pot = made.first().ok_or_else(Problem::internal)?;
         let curve = target.reflectance().map_err(|error| Problem::field("/target", error))?;

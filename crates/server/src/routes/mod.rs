@@ -6,6 +6,7 @@ mod files;
 mod history;
 mod mediums;
 mod mixes;
+mod names;
 mod paints;
 mod photos;
 pub mod piece;

@@ -17,6 +17,7 @@ use warm_blend_finish::{
 use warm_blend_spectral::Light;
 use warm_blend_store::{Kept, Store, StoreError};
 
+use super::names::Names;
 use super::readings::ReadingKept;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
@@ -454,20 +455,6 @@ fn advice(known: &Known, id: Uuid, tests: &[TestWorth], names: &Names) -> String
             "Known well enough: no single test would tell much more than ±{:.1} in mixes.",
             estimate.doubt(PaintId(id))
         ),
-    }
-}
-
-/// Names of tins, for sentences.
-pub struct Names(std::collections::HashMap<Uuid, String>);
-
-impl Names {
-    pub fn gather(store: &Store) -> Result<Self, StoreError> {
-        let tins = store.all_ever::<ShelfPaint>()?;
-        Ok(Self(tins.into_iter().map(|tin| (tin.id, tin.value.name.into())).collect()))
-    }
-
-    pub fn of(&self, id: Uuid) -> String {
-        self.0.get(&id).cloned().unwrap_or_else(|| "a paint that is gone".to_owned())
     }
 }
 

@@ -16,14 +16,15 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::board::{Board, ByPlace, OnShelf, Tin};
 use warm_blend_finish::piece::{
-    Age, BadDress, Dressed, Elevation, Kind, Meeting, Piece, Scheme, Wardrobe, Zone, ZoneSeen,
+    Age, BadDress, Dressed, Elevation, Extent, Form, Kind, Looked, Meeting, Piece, Scheme, Wardrobe, Zone,
+    ZoneSeen,
 };
 use warm_blend_finish::{Component, Name, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Batch, Kept, Store, StoreError};
 
 use self::entry::{FormEntry, PieceEntry};
 use super::boards::on_shelf;
-use super::boards::told::Names;
+use super::names::Names;
 use super::paints::Seen;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
@@ -299,28 +300,41 @@ pub(super) struct Room {
     look: Look,
 }
 
-/// A piece in the room: its elevation, its zones as they are dressed and as they look.
-struct Standing {
+/// A piece in what it wears.
+struct InDress {
+    form: Form,
     elevation: Elevation,
     dressed: BTreeMap<Zone, Dressed>,
-    zones: Vec<ZoneSeen>,
-    places: BTreeMap<Zone, ByPlace<f64>>,
-    meetings: Vec<Meeting>,
     /// Zones that cannot be dressed, and why.
     refused: Vec<(Zone, BadDress)>,
 }
 
+/// A piece in the room: how its zones look in what they wear.
+struct Standing {
+    in_dress: InDress,
+    extents: BTreeMap<Zone, Extent>,
+    zones: Vec<ZoneSeen>,
+    places: BTreeMap<Zone, ByPlace<f64>>,
+    meetings: Vec<Meeting>,
+}
+
+impl Standing {
+    fn looked<'a>(&'a self, piece: &'a Piece, scheme: &'a Scheme, look: Look) -> Looked<'a> {
+        let Standing { zones, places, meetings, .. } = self;
+        Looked { piece, scheme, zones, places, meetings, look: (look.light, look.state) }
+    }
+}
+
+/// The answer where nothing was said of a piece yet.
+fn not_said() -> Problem {
+    Problem::field("/form", "say first what the piece is")
+}
+
 impl Room {
     async fn of(workspace: &Workspace, look: Look) -> Result<Self, Problem> {
-        let ((boards, tins, names), known) = workspace
-            .with_known(|store| {
-                Ok((store.all_ever::<Board>()?, store.all::<ShelfPaint>()?, Names::of_all(store)?))
-            })
-            .await?;
-        let price = |tin: &Kept<ShelfPaint>| {
-            let price = tin.value.price?;
-            Some((tin.id, price.amount() / price.tin().value()))
-        };
+        let ((boards, (names, tins)), known) =
+            workspace.with_known(|store| Ok((store.all_ever::<Board>()?, Names::and_shelf(store)?))).await?;
+        let price = |tin: &Kept<ShelfPaint>| Some((tin.id, tin.value.price?.by_ml()));
         let prices = tins.iter().filter_map(price).collect();
         let shelf = on_shelf(&tins, &known);
         let boards = boards.into_iter().map(|kept| (kept.id, kept.value)).collect();
@@ -349,26 +363,34 @@ impl Room {
         work(&Wardrobe { tin: &tin, habit: &habit, board: &board })
     }
 
-    /// How a scheme looks; none of a piece of which nothing was said yet.
-    fn stand(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<Standing>, Problem> {
-        let Some(form) = &piece.form else { return Ok(None) };
+    /// A scheme put on; none of a piece of which nothing was said yet.
+    fn dress(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<InDress>, Problem> {
+        let Some(form) = piece.form else { return Ok(None) };
         let elevation =
             form.build().map_err(|error| Problem::field(format!("/form/{}", error.field), error.message))?;
-        let (extents, places) = (piece.extents(&elevation), elevation.places());
-        let meetings = piece.meetings(&elevation);
-        let (mut dressed, mut zones, mut refused) = (BTreeMap::new(), Vec::new(), Vec::new());
+        let (mut dressed, mut refused) = (BTreeMap::new(), Vec::new());
         self.with(|wardrobe| {
-            for (zone, extent) in extents.into_iter().filter(|(zone, _)| *zone != Zone::Unpainted) {
+            for zone in elevation.extents().into_keys().filter(|zone| zone.is_painted()) {
                 match wardrobe.dress(zone, scheme, piece.ground, &scheme.over, None) {
-                    Ok(worn) => {
-                        zones.push(worn.look(zone, extent, &places[&zone], self.look.light, self.look.state));
-                        dressed.insert(zone, worn);
-                    }
+                    Ok(worn) => drop(dressed.insert(zone, worn)),
                     Err(error) => refused.push((zone, error)),
                 }
             }
         });
-        Ok(Some(Standing { elevation, dressed, zones, places, meetings, refused }))
+        Ok(Some(InDress { form, elevation, dressed, refused }))
+    }
+
+    /// How a scheme looks; none of a piece of which nothing was said yet.
+    fn stand(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<Standing>, Problem> {
+        let Some(in_dress) = self.dress(piece, scheme)? else { return Ok(None) };
+        let elevation = &in_dress.elevation;
+        let (extents, places) = (piece.extents(elevation), elevation.places());
+        let meetings = piece.meetings(elevation);
+        let look = |(zone, worn): (&Zone, &Dressed)| {
+            worn.look(*zone, extents[zone], &places[zone], self.look.light, self.look.state)
+        };
+        let zones = in_dress.dressed.iter().map(look).collect();
+        Ok(Some(Standing { in_dress, extents, zones, places, meetings }))
     }
 }
 

@@ -17,7 +17,7 @@ use warm_blend_store::{Kept, Store, StoreError};
 
 use super::bench::measure_of;
 use super::mixes::MixPart;
-use super::paints::Names;
+use super::names::Names;
 use super::scale::not_yet;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};

@@ -14,6 +14,7 @@ use self::tins::{Bench, PredictTin};
 use crate::body::Body;
 use crate::check::Checks;
 use crate::colour::{Colour, Judgement, Look, light, state};
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
 
 /// A mix to predict.
@@ -79,7 +80,7 @@ pub struct Predicted {
     responses((status = OK, body = Predicted), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn predict(Body(request): Body<PredictRequest>) -> Result<Json<Predicted>, Problem> {
     // A request with many readings takes a while, and must not hold up others.
-    tokio::task::spawn_blocking(move || answer(&request)).await.map_err(|_| Problem::internal())?.map(Json)
+    off_thread(move || answer(&request)).await.map(Json)
 }
 
 fn answer(request: &PredictRequest) -> Result<Predicted, Problem> {

@@ -15,7 +15,8 @@ use warm_blend_interchange::hex;
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 use warm_blend_store::{Kept, Store, StoreError};
 
-use super::paints::{Names, Seen, source};
+use super::names::Names;
+use super::paints::{Seen, source};
 use crate::Workspace;
 use crate::body::{Body, IdPath};
 use crate::check::Checks;

@@ -15,7 +15,7 @@ interface Props {
 /** A strip, or all of them side by side, as it is drawn. */
 export function Picture({ entry, letter, layers, flat, all, small, width }: Props) {
   const height = width / 2;
-  const { address } = usePicture(entry, {
+  const address = usePicture(entry, {
     strip: letter,
     layers,
     width,

@@ -4,7 +4,7 @@ import { useLights } from '../../light/light';
 import { Field } from '../../parts/Field';
 import { plainNumber, typed } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
-import { briefOf } from './entry';
+import { briefOf } from '../../state/piece';
 
 interface Props {
   entry: PieceEntry;

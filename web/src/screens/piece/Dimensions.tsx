@@ -76,24 +76,23 @@ export function Dimensions({ entry, zones, choices, problem, onChange }: Props) 
             return (
               <li key={zone.zone} className="grid grid-cols-[8rem_1fr_1fr] items-end gap-3">
                 <span className="pb-3 text-sm font-semibold">{zone.name}</span>
-                <NumberField
-                  label={`Area of ${zone.name.toLowerCase()}`}
-                  unit="m²"
-                  value={own?.area_m2 ?? undefined}
-                  placeholder={plainNumber(zone.area_m2)}
-                  error={problem?.at(`/corrections/${zone.zone}/area`)}
-                  onChange={(value) => correct({ area_m2: value })}
-                  onEmpty={() => correct({ area_m2: null })}
-                />
-                <NumberField
-                  label={`Edges of ${zone.name.toLowerCase()}`}
-                  unit="m"
-                  value={own?.edge_m ?? undefined}
-                  placeholder={plainNumber(zone.edge_m)}
-                  error={problem?.at(`/corrections/${zone.zone}/edge`)}
-                  onChange={(value) => correct({ edge_m: value })}
-                  onEmpty={() => correct({ edge_m: null })}
-                />
+                {(
+                  [
+                    { id: 'area_m2', name: 'Area', unit: 'm²', what: 'area' },
+                    { id: 'edge_m', name: 'Edges', unit: 'm', what: 'edge' },
+                  ] as const
+                ).map(({ id, name, unit, what }) => (
+                  <NumberField
+                    key={id}
+                    label={`${name} of ${zone.name.toLowerCase()}`}
+                    unit={unit}
+                    value={own?.[id] ?? undefined}
+                    placeholder={plainNumber(zone[id])}
+                    error={problem?.at(`/corrections/${zone.zone}/${what}`)}
+                    onChange={(value) => correct({ [id]: value })}
+                    onEmpty={() => correct({ [id]: null })}
+                  />
+                ))}
               </li>
             );
           })}

@@ -18,7 +18,7 @@ interface Props {
 /** A face of the piece as it will look. A touch on a part chooses its zone; the list of zones does the same by keys. */
 export function Elevation({ entry, scheme, view, face, chosen, onChoose, large = false, light }: Props) {
   const size = large ? { width: 1440, height: 1080 } : DRAWN;
-  const { address } = usePiecePicture(entry, { scheme, view, ...size, ...(light ? { light } : {}) });
+  const address = usePiecePicture(entry, { scheme, view, ...size, ...(light ? { light } : {}) });
   if (!address)
     return (
       <div role="status" className="aspect-4/3 w-full animate-pulse bg-panel">
@@ -56,23 +56,19 @@ export function Elevation({ entry, scheme, view, face, chosen, onChoose, large =
             .filter(({ zone }) => zone === chosen)
             .map(({ at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
               <g key={String(n)} className="pointer-events-none" fill="none">
-                <rect
-                  x={x * DRAWN.width - 3}
-                  y={y * DRAWN.height - 3}
-                  width={w * DRAWN.width + 6}
-                  height={h * DRAWN.height + 6}
-                  className="stroke-white"
-                  strokeWidth={3}
-                />
-                <rect
-                  x={x * DRAWN.width - 3}
-                  y={y * DRAWN.height - 3}
-                  width={w * DRAWN.width + 6}
-                  height={h * DRAWN.height + 6}
-                  className="stroke-ink"
-                  strokeWidth={1.5}
-                  strokeDasharray="7 5"
-                />
+                {[
+                  { className: 'stroke-white', strokeWidth: 3 },
+                  { className: 'stroke-ink', strokeWidth: 1.5, strokeDasharray: '7 5' },
+                ].map((line) => (
+                  <rect
+                    key={line.className}
+                    x={x * DRAWN.width - 3}
+                    y={y * DRAWN.height - 3}
+                    width={w * DRAWN.width + 6}
+                    height={h * DRAWN.height + 6}
+                    {...line}
+                  />
+                ))}
               </g>
             ))}
         </svg>

@@ -60,14 +60,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
         >
           <Sparkles size={18} aria-hidden /> Unify
         </button>
-        <ul className="grid gap-2">
-          {wrong.map((finding) => (
-            <li key={finding.what} className="leading-tight">
-              <span className="block font-semibold">{finding.what}</span>
-              <span className="block text-sm text-soft first-letter:uppercase">{finding.from}</span>
-            </li>
-          ))}
-        </ul>
+        <Findings findings={wrong} className="gap-2" />
         {standing.pulls.length > 0 && (
           <details>
             <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
@@ -87,16 +80,23 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
           </details>
         )}
         {standing.pairs.length > 0 && <Pairs entry={entry} standing={standing} onChange={onChange} />}
-        <ul className="grid gap-1 border-t border-line pt-2">
-          {told.map((finding) => (
-            <li key={finding.what} className="text-sm leading-tight">
-              <span className="block font-semibold">{finding.what}</span>
-              <span className="block text-soft first-letter:uppercase">{finding.from}</span>
-            </li>
-          ))}
-        </ul>
+        <Findings findings={told} className="gap-1 border-t border-line pt-2 text-sm" />
       </section>
     </div>
+  );
+}
+
+/** What was found, and the numbers it comes from. */
+function Findings({ findings, className }: { findings: PiecePrediction['findings']; className: string }) {
+  return (
+    <ul className={`grid ${className}`}>
+      {findings.map((finding) => (
+        <li key={finding.what} className="leading-tight">
+          <span className="block font-semibold">{finding.what}</span>
+          <span className="block text-sm text-soft first-letter:uppercase">{finding.from}</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -141,11 +141,10 @@ function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' |
   );
 }
 
-const USUAL = { quiet: [0, 24], layered: [6, 38], bold: [18, 70] };
-
 /** How far apart is meant by each word; for the whole piece. */
 function Windows({ entry, onChange }: Pick<Props, 'entry' | 'onChange'>) {
-  const windows = entry.windows ?? USUAL;
+  const { windows } = entry;
+  if (!windows) return null;
   const set = (id: 'quiet' | 'layered' | 'bold', at: number, value: number) => {
     const next = windows[id].map((old, n) => (n === at ? value : old));
     onChange({ ...entry, windows: { ...windows, [id]: next } });

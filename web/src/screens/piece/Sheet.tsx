@@ -6,6 +6,7 @@ import { share } from '../../parts/numbers';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useStanding } from '../../state/piece';
 import { usePiece } from '../../state/workspace';
+import { Colours } from './Colours';
 import { Elevation } from './Elevation';
 import { chosenOf, schemeOf } from './entry';
 
@@ -20,7 +21,7 @@ export function Sheet() {
 function Page({ piece }: { piece: PieceKept }) {
   const { entry } = piece;
   const at = chosenOf(entry);
-  const { standing } = useStanding(entry, at);
+  const standing = useStanding(entry, at);
   const lights = useLights();
   const [first = 'daylight', second = 'bulb'] = entry.brief?.lights ?? [];
   const name = (id: string) => lights.find((light) => light.id === id)?.name ?? id;
@@ -59,14 +60,7 @@ function Page({ piece }: { piece: PieceKept }) {
             .filter(({ seen }) => seen)
             .map((zone) => (
               <li key={zone.zone} className="text-sm leading-tight">
-                <span aria-hidden className="mb-1 flex h-16 flex-col">
-                  <span className="flex-2" style={{ background: zone.seen?.hex }} />
-                  <span className="flex flex-1">
-                    {zone.colours.map((colour) => (
-                      <span key={colour.hex} style={{ background: colour.hex, flexGrow: colour.share }} />
-                    ))}
-                  </span>
-                </span>
+                <Colours zone={zone} className="mb-1 h-16" />
                 <b className="block text-base font-semibold">{zone.name}</b>
                 <span className="block text-soft first-letter:uppercase">{zone.wears}</span>
                 <span className="block text-soft">{share(zone.share)} of the whole</span>

@@ -42,7 +42,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const draft = useDraft<PieceEntry, PieceKept>(piece, calls.put, calls.get, calls.saved);
   const { entry } = draft;
   const at = chosenOf(entry);
-  const { standing } = useStanding(entry, at);
+  const standing = useStanding(entry, at);
   const [view, setView] = useState('front');
   const [zone, setZone] = useState<string>();
   const [asking, setAsking] = useState<'brief' | 'size'>();

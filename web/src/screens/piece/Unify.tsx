@@ -16,7 +16,7 @@ interface Props {
 
 /** What would bring the parts together: each way with its picture beside the piece as it is. */
 export function Unify({ entry, scheme, onChange, onClose }: Props) {
-  const found = useUnify(entry, scheme, true);
+  const found = useUnify(entry, scheme);
   const [at, setAt] = useState(0);
   const tell = useTell();
   const ways = found.data?.ways ?? [];

@@ -1,5 +1,6 @@
 import type { ZoneTold } from '../../api/client';
 import { oneDecimal, plainNumber } from '../../parts/numbers';
+import { Colours } from './Colours';
 
 interface Props {
   zones: ZoneTold[];
@@ -23,14 +24,7 @@ export function Zones({ zones, chosen, onChoose }: Props) {
                 one.zone === chosen ? 'bg-ink text-white' : 'bg-panel hover:bg-paper'
               }`}
             >
-              <span aria-hidden className="flex w-16 shrink-0 flex-col">
-                <span className="flex-2" style={{ background: one.seen?.hex }} />
-                <span className="flex flex-1">
-                  {one.colours.map((colour) => (
-                    <span key={colour.hex} style={{ background: colour.hex, flexGrow: colour.share }} />
-                  ))}
-                </span>
-              </span>
+              <Colours zone={one} className="w-16 shrink-0" />
               <span className="min-w-0 flex-1 self-center px-2 py-1 leading-tight">
                 <span className="block truncate font-semibold">{one.name}</span>
                 <span className={`block truncate text-sm ${one.zone === chosen ? '' : 'text-soft'}`}>

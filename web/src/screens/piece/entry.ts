@@ -2,10 +2,6 @@
 
 import type { PieceEntry, SchemeEntry, WornEntry } from '../../api/client';
 
-const NO_BRIEF = { client: null, mood: null, targets: [], budget: null, hours: null, due: null, lights: [] };
-
-export const briefOf = (entry: PieceEntry): NonNullable<PieceEntry['brief']> => entry.brief ?? NO_BRIEF;
-
 const EMPTY: SchemeEntry = { name: 'first thought', intent: 'quiet', wears: [], over: [], pairs: [] };
 
 export const schemesOf = (entry: PieceEntry): SchemeEntry[] =>

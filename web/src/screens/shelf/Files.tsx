@@ -11,9 +11,6 @@ const EXPORTS = [
   { format: 'json', name: 'Everything as JSON' },
 ];
 
-const ITEM =
-  'flex h-11 items-center gap-3 rounded-xs px-3 cursor-pointer outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white';
-
 /** Import and export of the shelf. */
 export function Files({ first = false }: { first?: boolean }) {
   const [importing, setImporting] = useState(false);
@@ -30,12 +27,12 @@ export function Files({ first = false }: { first?: boolean }) {
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content align="end" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
-              <DropdownMenu.Item className={ITEM} onSelect={() => setImporting(true)}>
+              <DropdownMenu.Item className="menu-item" onSelect={() => setImporting(true)}>
                 <FileUp size={18} aria-hidden /> Import a file…
               </DropdownMenu.Item>
               <DropdownMenu.Separator className="my-1 h-px bg-line" />
               {EXPORTS.map(({ format, name }) => (
-                <DropdownMenu.Item key={format} asChild className={ITEM}>
+                <DropdownMenu.Item key={format} asChild className="menu-item">
                   <a href={`/api/export/${format}`} download>
                     <FileDown size={18} aria-hidden /> {name}
                   </a>

@@ -13,11 +13,12 @@ use warm_blend_render::{Coats, Relief, Shading, draw};
 
 use super::StripAsked;
 use super::entry::BoardEntry;
-use super::told::{OnTheEasel, off_thread};
+use super::told::OnTheEasel;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::colour::{Look, LookedAt};
 use crate::lately::Lately;
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
 use crate::state::Known;
 
@@ -104,7 +105,12 @@ async fn drawn_on(
         Ok(draw(&plate, &coats, look.light, look.state, shading).to_png())
     })
     .await?;
-    Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png).into_response())
+    Ok(answered(png))
+}
+
+/// A PNG file as an answer.
+pub fn answered(png: Vec<u8>) -> Response {
+    ([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png).into_response()
 }
 
 /// Reliefs of the sizes that were drawn last: a draft's, a screen's, two strips' side by side.

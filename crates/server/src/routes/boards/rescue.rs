@@ -9,12 +9,14 @@ use warm_blend_finish::board::{Change, Layer, Letter, Mending, OnShelf, Place, S
 use warm_blend_finish::{PaintId, Seen as SeenInLight, State, Verdict};
 
 use super::entry::{BoardEntry, LayerEntry};
-use super::told::{Names, OnTheEasel, names_and_shelf, off_thread};
+use super::told::OnTheEasel;
 use super::{StripAsked, on_shelf};
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::{Look, LookedAt};
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
+use crate::routes::names::Names;
 
 const PRACTICE: &str = "common practice";
 
@@ -159,7 +161,7 @@ pub async fn rescue(
     let (look, board) = (Look { state: State::Dry, ..asked.get()? }, entry.parse()?);
     let letter = strip.of(&board)?;
     let trouble: Trouble = trouble.parse().map_err(|error: String| Problem::field("?trouble", error))?;
-    let ((names, shelf), known) = workspace.with_known(names_and_shelf).await?;
+    let ((names, shelf), known) = workspace.with_known(|store| Names::and_shelf(store)).await?;
     off_thread(move || {
         let easel = OnTheEasel::new(&board, &known, look)?;
         let tried = Tried::new(easel, letter, on_shelf(&shelf, &known))?;
@@ -186,7 +188,7 @@ pub async fn schools(
 ) -> Result<Json<SchoolsTold>, Problem> {
     let (look, board) = (Look { state: State::Dry, ..asked.get()? }, entry.parse()?);
     let letter = strip.of(&board)?;
-    let ((names, shelf), known) = workspace.with_known(names_and_shelf).await?;
+    let ((names, shelf), known) = workspace.with_known(|store| Names::and_shelf(store)).await?;
     off_thread(move || {
         let easel = OnTheEasel::new(&board, &known, look)?;
         let tried = Tried::new(easel, letter, on_shelf(&shelf, &known))?;

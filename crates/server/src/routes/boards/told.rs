@@ -10,16 +10,18 @@ use warm_blend_finish::board::{
     bands, cautions,
 };
 use warm_blend_finish::learn::{Certainty, Ensemble};
-use warm_blend_finish::{Class, Component, PaintId, Seen as SeenInLight, ShelfPaint, Verdict};
-use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_finish::{Class, PaintId, Seen as SeenInLight, Verdict};
+use warm_blend_spectral::{Light, Reflectance};
 
 use super::entry::{BoardEntry, PrintEntry};
 use super::{StripAsked, on_shelf};
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::{Look, LookedAt, SeenColour};
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
 use crate::routes::mixes::MixPart;
+use crate::routes::names::Names;
 use crate::state::Known;
 
 /// What a strip is predicted to look like.
@@ -81,9 +83,15 @@ pub struct PlacePredicted {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ShareOfColour {
     /// What the screen shows.
-    pub hex: String,
+    hex: String,
     /// 0–1.
-    pub share: f64,
+    share: f64,
+}
+
+impl ShareOfColour {
+    pub fn of(curve: &Reflectance, share: f64, light: Light) -> Self {
+        Self { hex: SeenInLight::of(curve, light).screen.srgb.to_string(), share }
+    }
 }
 
 /// What is wrong with an order of layers.
@@ -138,10 +146,6 @@ impl PlacePredicted {
     /// What is seen with the lowest `layers` on, and within how much.
     pub fn of(place: Place, stack: &Stack, layers: usize, within: f64, look: Look) -> Self {
         let seen = stack.seen(place, layers, look.state);
-        let colour = |(curve, share)| ShareOfColour {
-            hex: SeenInLight::of(&curve, look.light).screen.srgb.to_string(),
-            share,
-        };
         Self {
             place: place.id(),
             seen: SeenInLight::of(&seen.from_afar(), look.light).into(),
@@ -151,7 +155,7 @@ impl PlacePredicted {
                 .colours(look.light)
                 .into_iter()
                 .filter(|(_, share)| *share >= 0.005)
-                .map(colour)
+                .map(|(curve, share)| ShareOfColour::of(&curve, share, look.light))
                 .collect(),
         }
     }
@@ -267,31 +271,6 @@ impl<'a> OnTheEasel<'a> {
     }
 }
 
-/// What tins are called.
-pub struct Names(Vec<(Uuid, String)>);
-
-impl Names {
-    pub fn of_all(store: &Store) -> Result<Self, StoreError> {
-        let tins = store.all_ever::<ShelfPaint>()?;
-        Ok(Self(tins.into_iter().map(|tin| (tin.id, tin.value.name.into())).collect()))
-    }
-
-    /// What a tin is called.
-    pub fn of(&self, id: Uuid) -> &str {
-        self.0.iter().find(|(known, _)| *known == id).map_or("?", |(_, name)| name.as_str())
-    }
-
-    /// `peat brown`, or `1 peat brown : 4 glazing liquid`.
-    pub fn pot(&self, pot: &[Component]) -> String {
-        let one = pot.len() == 1;
-        let part = |part: &Component| match one {
-            true => self.of(part.paint.0).to_owned(),
-            false => format!("{} {}", part.parts.value(), self.of(part.paint.0)),
-        };
-        pot.iter().map(part).collect::<Vec<_>>().join(" : ")
-    }
-}
-
 impl FixOffered {
     fn of(fix: Fix, names: &Names) -> Self {
         let offered = |deed, LayerId(layer), technique: Option<Technique>, words: String| Self {
@@ -354,23 +333,11 @@ pub async fn preview(
 ) -> Result<Json<StripPrediction>, Problem> {
     let (look, board) = (asked.get()?, entry.parse()?);
     let letter = strip.of(&board)?;
-    let ((names, shelf), known) = workspace.with_known(names_and_shelf).await?;
+    let ((names, shelf), known) = workspace.with_known(|store| Names::and_shelf(store)).await?;
     off_thread(move || {
         let shelf = on_shelf(&shelf, &known);
         OnTheEasel::new(&board, &known, look)?.predict(letter, strip.layers, (&names, &shelf))
     })
     .await
     .map(Json)
-}
-
-/// What tins are called, and those that are on the shelf.
-pub(super) fn names_and_shelf(store: &mut Store) -> Result<(Names, Vec<Kept<ShelfPaint>>), StoreError> {
-    Ok((Names::of_all(store)?, store.all()?))
-}
-
-/// Runs what takes some milliseconds of reckoning off the threads that answer requests.
-pub async fn off_thread<R: Send + 'static>(
-    work: impl FnOnce() -> Result<R, Problem> + Send + 'static,
-) -> Result<R, Problem> {
-    tokio::task::spawn_blocking(work).await.unwrap_or_else(|_| Err(Problem::internal()))
 }

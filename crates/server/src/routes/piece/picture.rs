@@ -3,8 +3,7 @@
 use std::sync::Arc;
 
 use axum::extract::State;
-use axum::http::header;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use serde::Deserialize;
 use utoipa::IntoParams;
 use warm_blend_finish::piece::{Elevation, Form, View};
@@ -12,14 +11,14 @@ use warm_blend_render::{Front, Shading};
 
 use super::entry::PieceEntry;
 use super::told::SchemeAsked;
-use super::{Room, scheme_of};
+use super::{Room, not_said, scheme_of};
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::LookedAt;
 use crate::lately::Lately;
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
-use crate::routes::boards::picture::worth_keeping;
-use crate::routes::boards::told::off_thread;
+use crate::routes::boards::picture::{answered, worth_keeping};
 
 /// From where it is seen.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -52,15 +51,12 @@ pub async fn picture(
     let room = Room::of(&workspace, look).await?;
     let fronts = workspace.fronts;
     let png = off_thread(move || {
-        let (Some(standing), Some(form)) = (room.stand(&piece, &scheme)?, piece.form) else {
-            return Err(Problem::field("/form", "say first what the piece is"));
-        };
-        let size = (of.width.unwrap_or(1200), of.height.unwrap_or(800));
-        let front = fronts.of(form, &standing.elevation, view, size)?;
-        Ok(front.draw(&standing.dressed, look.light, look.state, Shading::Soft).to_png())
+        let worn = room.dress(&piece, &scheme)?.ok_or_else(not_said)?;
+        let front = fronts.of(worn.form, &worn.elevation, view, of.size())?;
+        Ok(front.draw(&worn.dressed, look.light, look.state, Shading::Soft).to_png())
     })
     .await?;
-    Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png).into_response())
+    Ok(answered(png))
 }
 
 /// Reliefs of the faces that were drawn last: front, side and top, small and large.

@@ -7,8 +7,8 @@ use utoipa::{IntoParams, ToSchema};
 use warm_blend_finish::Seen;
 use warm_blend_finish::board::Place;
 use warm_blend_finish::piece::{
-    Finding, Looked, Pair, Piece, Pull, Scheme, Stands, View, Wears, Zone, ZoneSeen, elsewhere, findings,
-    pairs, pulls, shared_paint,
+    Finding, Pair, Piece, Pull, Scheme, Stands, View, Wears, Zone, ZoneSeen, elsewhere, findings, pairs,
+    pulls, shared_paint,
 };
 use warm_blend_render::Placed;
 use warm_blend_spectral::Light;
@@ -18,8 +18,9 @@ use super::{Room, Standing, scheme_of};
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::{LookedAt, SeenColour};
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
-use crate::routes::boards::told::{ShareOfColour, off_thread};
+use crate::routes::boards::told::ShareOfColour;
 use crate::routes::mixes::MixPart;
 
 /// Which scheme, and how large its pictures are.
@@ -29,9 +30,15 @@ pub struct SchemeAsked {
     /// From 0; the one that was chosen if left out.
     pub(super) scheme: Option<usize>,
     /// Pixels across, 48 to 4096; 1200 if left out.
-    pub(super) width: Option<u32>,
+    width: Option<u32>,
     /// Pixels down, 48 to 4096; 800 if left out.
-    pub(super) height: Option<u32>,
+    height: Option<u32>,
+}
+
+impl SchemeAsked {
+    pub(super) fn size(&self) -> (u32, u32) {
+        (self.width.unwrap_or(1200), self.height.unwrap_or(800))
+    }
 }
 
 /// What a scheme is predicted to look like.
@@ -155,13 +162,18 @@ pub struct PullTold {
     after: f64,
 }
 
+/// `Case and drawer fronts`.
+pub(super) fn named_together((one, other): (Zone, Zone)) -> String {
+    format!("{} and {}", one.name(), other.name().to_lowercase())
+}
+
 impl PairTold {
     pub(super) fn of(pair: &Pair) -> Self {
         let (one, other) = pair.zones;
         Self {
             one: one.id(),
             other: other.id(),
-            name: format!("{} and {}", one.name(), other.name().to_lowercase()),
+            name: named_together(pair.zones),
             length_m: pair.length,
             contrast: pair.contrast,
             intent: pair.intent.id(),
@@ -214,28 +226,21 @@ impl Room {
             area_m2: 0.0,
         };
         let Some(standing) = self.stand(piece, scheme)? else { return Ok(none) };
-        let mut pairs = pairs(&standing.zones, &standing.meetings, scheme, &piece.windows);
+        let looked = standing.looked(piece, scheme, self.look);
+        let mut pairs = looked.pairs();
         let mut found = findings(&standing.zones, &pairs);
         let paints: Vec<_> =
-            standing.dressed.iter().map(|(zone, worn)| (*zone, worn.paints.clone())).collect();
+            standing.in_dress.dressed.iter().map(|(zone, worn)| (*zone, worn.paints.clone())).collect();
         found.extend(self.in_other_lights(piece, scheme, &standing, &pairs));
         found.extend(shared_paint(&paints, |paint| self.names.of(paint.0).to_owned()));
         found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
-        let looked = Looked {
-            piece,
-            scheme,
-            zones: &standing.zones,
-            places: &standing.places,
-            meetings: &standing.meetings,
-            look: (self.look.light, self.look.state),
-        };
         let pulls = self.with(|wardrobe| pulls(&looked, wardrobe));
         let pulls = pulls.map_err(|error| Problem::field("/schemes", error))?;
         pairs.sort_by(|a, b| b.off().total_cmp(&a.off()).then(b.contrast.total_cmp(&a.contrast)));
         let area: f64 = standing.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
         Ok(PiecePrediction {
             faces: faces(&standing, of),
-            zones: self.zones(piece, scheme, &standing, area),
+            zones: self.zones(scheme, &standing, area),
             pairs: pairs.iter().map(PairTold::of).collect(),
             findings: found.into_iter().map(FindingTold::from).collect(),
             pulls: pulls.iter().map(|pull| self.pull(pull)).collect(),
@@ -243,28 +248,25 @@ impl Room {
         })
     }
 
-    fn zones(&self, piece: &Piece, scheme: &Scheme, standing: &Standing, area: f64) -> Vec<ZoneTold> {
-        let extents = piece.extents(&standing.elevation);
+    fn zones(&self, scheme: &Scheme, standing: &Standing, area: f64) -> Vec<ZoneTold> {
         let hex = |seen: &ZoneSeen| {
             let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
             Place::ALL.map(on_screen).to_vec()
         };
-        extents
-            .into_iter()
+        standing
+            .extents
+            .iter()
             .map(|(zone, extent)| {
-                let seen = standing.zones.iter().find(|seen| seen.zone == zone);
-                let refused = standing.refused.iter().find(|(refused, _)| *refused == zone);
-                let colour = |(curve, share): &(_, f64)| ShareOfColour {
-                    hex: Seen::of(curve, self.look.light).screen.srgb.to_string(),
-                    share: *share,
-                };
+                let seen = standing.zones.iter().find(|seen| seen.zone == *zone);
+                let refused = standing.in_dress.refused.iter().find(|(refused, _)| refused == zone);
+                let colour = |(curve, share): &(_, f64)| ShareOfColour::of(curve, *share, self.look.light);
                 ZoneTold {
                     zone: zone.id(),
                     name: zone.name(),
                     area_m2: extent.area,
                     edge_m: extent.edge,
                     share: if area > 0.0 && seen.is_some() { extent.area / area } else { 0.0 },
-                    wears: self.words(scheme, zone),
+                    wears: self.words(scheme, *zone),
                     refused: refused.map(|(_, error)| error.to_string()),
                     seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
                     chroma: seen.map(|seen| seen.lab.chroma()),
@@ -329,8 +331,8 @@ impl Room {
 }
 
 fn faces(standing: &Standing, of: &SchemeAsked) -> Vec<FaceTold> {
-    let (width, height) = (of.width.unwrap_or(1200), of.height.unwrap_or(800));
-    let mut faces: Vec<_> = standing.elevation.faces.iter().collect();
+    let (width, height) = of.size();
+    let mut faces: Vec<_> = standing.in_dress.elevation.faces.iter().collect();
     faces.sort_by_key(|face| View::ALL.iter().position(|view| *view == face.view));
     faces
         .into_iter()

@@ -1,24 +1,19 @@
 //! What brings the parts of a piece together.
 
-use std::ops::ControlFlow;
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
-
 use axum::Json;
 use axum::extract::State;
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_finish::piece::{Looked, Piece, Scheme, Unified, Zone, unify};
+use warm_blend_finish::piece::{Piece, Scheme, Unified, Zone, off, unify};
 
 use super::entry::{OverEntry, PieceEntry};
-use super::told::{PairTold, SchemeAsked};
-use super::{Room, scheme_of};
+use super::told::{PairTold, SchemeAsked, named_together};
+use super::{Room, not_said, scheme_of};
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::LookedAt;
+use crate::off_thread::{Asking, while_asked};
 use crate::problem::Problem;
-use crate::routes::bench::StopWhenDropped;
-use crate::routes::boards::told::off_thread;
 
 /// Treatments that bring parts together.
 #[derive(Debug, Serialize, ToSchema)]
@@ -68,34 +63,16 @@ pub async fn find(
     let (look, piece) = (asked.get()?, entry.parse()?);
     let scheme = scheme_of(&piece, of.scheme)?;
     let room = Room::of(&workspace, look).await?;
-    let stop = Arc::new(AtomicBool::new(false));
-    let _guard = StopWhenDropped(Arc::clone(&stop));
-    off_thread(move || room.unify(&piece, &scheme, &stop)).await.map(Json)
+    while_asked(move |asking| room.unify(&piece, &scheme, asking)).await.map(Json)
 }
 
 impl Room {
-    fn unify(&self, piece: &Piece, scheme: &Scheme, stop: &AtomicBool) -> Result<UnifyFound, Problem> {
-        let Some(standing) = self.stand(piece, scheme)? else {
-            return Err(Problem::field("/form", "say first what the piece is"));
-        };
-        let looked = Looked {
-            piece,
-            scheme,
-            zones: &standing.zones,
-            places: &standing.places,
-            meetings: &standing.meetings,
-            look: (self.look.light, self.look.state),
-        };
-        let watch = |_| match stop.load(Ordering::Relaxed) {
-            true => ControlFlow::Break(()),
-            false => ControlFlow::Continue(()),
-        };
-        let found = self.with(|wardrobe| unify(&looked, wardrobe, &self.shelf, watch));
+    fn unify(&self, piece: &Piece, scheme: &Scheme, asking: &Asking) -> Result<UnifyFound, Problem> {
+        let standing = self.stand(piece, scheme)?.ok_or_else(not_said)?;
+        let looked = standing.looked(piece, scheme, self.look);
+        let found = self.with(|wardrobe| unify(&looked, wardrobe, &self.shelf, |_| asking.goes_on()));
         let found = found.map_err(|error| Problem::field("/schemes", error))?;
-        let now =
-            warm_blend_finish::piece::pairs(&standing.zones, &standing.meetings, scheme, &piece.windows);
-        let off = now.iter().map(|pair| pair.off()).fold(0.0, |a, b| a + b);
-        Ok(UnifyFound { ways: found.iter().map(|way| self.way(way)).collect(), off })
+        Ok(UnifyFound { ways: found.iter().map(|way| self.way(way)).collect(), off: off(&looked.pairs()) })
     }
 
     fn way(&self, way: &Unified) -> UnifyWay {
@@ -115,8 +92,6 @@ impl Room {
         };
         let all_in = way.off <= 1e-9;
         let left = way.pairs.iter().filter(|pair| pair.off() > 0.0).count();
-        let pair =
-            |(one, other): &(Zone, Zone)| format!("{} and {}", one.name(), other.name().to_lowercase());
         UnifyWay {
             words: format!(
                 "{}: {}{wipe}{passes}, over {place}",
@@ -131,7 +106,7 @@ impl Room {
             all_in,
             moved: way.moved,
             pairs: way.pairs.iter().map(PairTold::of).collect(),
-            worse: way.worse.iter().map(pair).collect(),
+            worse: way.worse.iter().copied().map(named_together).collect(),
             ml: way.ml,
             cost: self.cost(&layer.pot, way.ml),
             hours: way.hours,

@@ -12,6 +12,7 @@ use super::tins::{Bench, PredictTin};
 use crate::body::Body;
 use crate::check::Checks;
 use crate::colour::{Look, light, state};
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
 use crate::routes::boards::entry::{GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry};
 use crate::routes::boards::read::{BoardSpotEntry, HandKnown};
@@ -132,7 +133,7 @@ const STRIP: Letter = Letter::ALL[0];
 #[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine", request_body = PredictBoardRequest,
     responses((status = OK, body = BoardPredicted), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn predict(Body(request): Body<PredictBoardRequest>) -> Result<Json<BoardPredicted>, Problem> {
-    tokio::task::spawn_blocking(move || answer(&request)).await.map_err(|_| Problem::internal())?.map(Json)
+    off_thread(move || answer(&request)).await.map(Json)
 }
 
 fn answer(request: &PredictBoardRequest) -> Result<BoardPredicted, Problem> {

@@ -1,0 +1,42 @@
+// What is asked again with every change of a draft: predictions and pictures of what is not kept.
+
+import { keepPreviousData, type QueryKey, useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+
+interface Asked<T> {
+  queryKey: QueryKey;
+  queryFn: (asked: { signal: AbortSignal }) => Promise<T>;
+  enabled?: boolean;
+}
+
+/** An answer that is soon replaced: the last one stays until the next is there, and is not kept for long. */
+export function usePreview<T>({ queryKey, ...asked }: Asked<T>) {
+  return useQuery({
+    queryKey: ['preview', ...queryKey],
+    ...asked,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 20_000,
+  });
+}
+
+/** The last answer that there was: what cannot be predicted is told by what is wrong with it, and the rest stays. */
+export function useLastPreview<T>(asked: Asked<T>) {
+  const { data } = usePreview(asked);
+  const last = useRef(data);
+  if (data !== undefined) last.current = data;
+  return last.current;
+}
+
+/** The address of a picture, for as long as it is shown. The last one stays until the next is there. */
+export function usePreviewPicture(asked: Asked<Blob>) {
+  const { data: blob } = usePreview(asked);
+  const [address, setAddress] = useState<string>();
+  useEffect(() => {
+    if (!blob) return;
+    const made = URL.createObjectURL(blob);
+    setAddress(made);
+    return () => URL.revokeObjectURL(made);
+  }, [blob]);
+  return address;
+}
