@@ -20,6 +20,7 @@ mod ladder;
 mod matching;
 mod measures;
 mod mediums;
+mod roughly;
 mod sweep;
 
 pub use advice::{clash, missing};

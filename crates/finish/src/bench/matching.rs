@@ -19,6 +19,7 @@ use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use wide::f32x4;
 
 use super::apart::{Aim, OFF, OPPOSITE, least_apart, turn};
+use super::roughly::Rough;
 use super::sweep::{DEEP, Four, Glance, Labs, Sweep};
 use crate::pot::divisor;
 use crate::{Material, Parts, mix};
@@ -33,8 +34,6 @@ const STEP: f64 = 0.5;
 const FAR: f64 = 2.0;
 const FIRST_FAR: u32 = 4;
 const GROWS: f64 = 8.0 / 7.0;
-/// By what factor CIEDE2000 may at most be smaller than [`roughly`] has it.
-const ROUGHLY: f64 = 1.4;
 /// Sets that are looked at between two looks at the clock.
 const CHUNK: usize = 2048;
 
@@ -125,7 +124,7 @@ pub fn find(
     let search = Search {
         tins,
         aim: target.into(),
-        turned: [turned(target, 0.0), turned(target, f64::INFINITY)],
+        rough: Rough::of(target.into()),
         light,
         sweep: Sweep::new(&materials, light),
         glance: Glance::new(&materials, light),
@@ -175,8 +174,7 @@ pub fn find(
 struct Search<'a> {
     tins: &'a [Tin<'a>],
     aim: Aim,
-    /// What [`turned`] says of it for what is near, and for what is not.
-    turned: [f64; 2],
+    rough: Rough,
     light: Light,
     sweep: Sweep,
     glance: Glance,
@@ -233,14 +231,13 @@ impl Search<'_> {
 
     /// Which of four mixes, known to within `nearly`, may be as near as that: first roughly, then nearly in full.
     fn may_be_near(&self, labs: &Labs, near: f64, nearly: f64) -> [bool; 4] {
-        let reach = (ROUGHLY * near + nearly).powi(2) as f32;
-        let far = roughly(&self.aim, labs, self.turned[usize::from(near > WIDE)]).to_array();
-        if far.iter().all(|far| *far > reach) {
-            return [false; 4];
+        let may = self.rough.may_be_near(labs, near, nearly);
+        if may == [false; 4] {
+            return may;
         }
         let off = least_apart(&self.aim, labs, nearly).to_array();
         let wanted = near + nearly + OFF;
-        std::array::from_fn(|lane| far[lane] <= reach && f64::from(off[lane]) <= wanted)
+        std::array::from_fn(|lane| may[lane] && f64::from(off[lane]) <= wanted)
     }
 
     fn recipe(&self, parts: Vec<(usize, u32)>) -> Recipe {
@@ -303,31 +300,6 @@ impl Bar {
     }
 }
 
-/// The square of CIEDE2000 but for its finer terms (the stretch of a*, the turn of blues, S_H by hue), each of which is
-/// taken so that the difference rather comes out too small: four at a time. `turned` is what [`turned`] leaves.
-fn roughly(aim: &Aim, labs: &Labs, turned: f64) -> f32x4 {
-    let four = |value: f64| f32x4::splat(value as f32);
-    let (l, a, b) = (four(aim.lab.l), four(aim.lab.a), four(aim.lab.b));
-    let (dl, da, db) = (labs.l - l, labs.a - a, labs.b - b);
-    let chroma = (labs.a * labs.a + labs.b * labs.b).sqrt();
-    let dc = chroma - four(aim.chroma);
-    let dh = (da * da + db * db - dc * dc).max(f32x4::ZERO);
-    let mean = (chroma + four(aim.chroma)) * four(0.5);
-    let from_mid = (labs.l + l) * four(0.5) - four(50.0);
-    let from_mid = from_mid * from_mid;
-    let one = f32x4::splat(1.0);
-    let s_l = one + four(0.015) * from_mid / (four(20.0) + from_mid).sqrt();
-    let s_c = one + four(0.045) * mean;
-    let s_h = one + four(0.015 * 1.3) * mean;
-    // The turn of blues takes away only where a colour is both stronger and of a later hue, or both weaker and of an earlier.
-    let takes = (dc * (labs.b * a - labs.a * b)).simd_gt(f32x4::ZERO);
-    let turned = takes.select(four(turned), one);
-    dl * dl / (s_l * s_l) + (dc * dc / (s_c * s_c) + dh / (s_h * s_h)) * turned
-}
-
-/// From which ΔE00 on hues may be far apart†.
-const WIDE: f64 = 8.0;
-
 /// The least that CIEDE2000 can be, where the colour is known to within `nearly`. It jumps where two hues are opposite: there
 /// both sides are looked at.
 fn at_least(seen: Lab, target: Lab, nearly: f64) -> f64 {
@@ -343,18 +315,6 @@ fn at_least(seen: Lab, target: Lab, nearly: f64) -> f64 {
         difference(turned, target).value()
     };
     here.min(turned(sin)).min(turned(-sin)) - nearly
-}
-
-/// What the turn of blues (R_T of CIEDE2000) may leave of a difference of chroma and hue: at least 1 − |R_T|/2, of the hue
-/// nearest to 275° half-way to a colour as near as that. Beyond [`WIDE`] that may be any hue within a quarter turn, and of any
-/// chroma.
-fn turned(target: Lab, near: f64) -> f64 {
-    let (aside, chroma) = if near > WIDE { (90.0, f64::INFINITY) } else { (20.0, 1.4 * target.chroma()) };
-    let from_blue = (target.hue() - 275.0).abs();
-    let from_blue = (from_blue.min(360.0 - from_blue) - aside).max(0.0) / 25.0;
-    let turn = (60.0 * (-from_blue * from_blue).exp()).to_radians().sin();
-    let grown = 1.0 / (1.0 + (25.0 / chroma.max(1e-9)).powi(7));
-    1.0 - turn * grown.sqrt()
 }
 
 /// The best so far.
@@ -477,30 +437,6 @@ impl Iterator for Sets<'_> {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    /// What is passed over by the rough difference is never nearer than it says.
-    #[test]
-    fn the_rough_difference_is_not_much_too_large() {
-        let mut state = 9u64;
-        let mut next = |low: f64, high: f64| {
-            state = state.wrapping_mul(6364136223846793005).wrapping_add(1442695040888963407);
-            low + (high - low) * (state >> 33) as f64 / 2f64.powi(31)
-        };
-        for _ in 0..200_000 {
-            let target = Lab { l: next(5.0, 98.0), a: next(-80.0, 80.0), b: next(-80.0, 90.0) };
-            let far = next(0.5, 100.0);
-            let other = Lab {
-                l: target.l + next(-far, far),
-                a: target.a + next(-far, far),
-                b: target.b + next(-far, far),
-            };
-            let four = |value: f64| f32x4::splat(value as f32);
-            let labs = Labs { l: four(other.l), a: four(other.a), b: four(other.b) };
-            let exact = difference(other, target).value();
-            let rough = f64::from(roughly(&target.into(), &labs, turned(target, exact)).to_array()[0]).sqrt();
-            assert!(rough <= ROUGHLY * exact + 1e-3, "{target:?} {other:?}: {rough} of {exact}");
-        }
-    }
 
     /// Compositions of n into k positive parts number C(n − 1, k − 1): all up to 12 in four parts are C(12, 4) = 495, of
     /// which those with a divisor 2 or 3 go: C(6, 4) + C(4, 4) = 16.
