@@ -77,9 +77,8 @@ fn main() {
     let (shelf, boards) = (shelf(), boards());
     let share = |of| Share::new(of).unwrap();
     let worn = |board: u128| Dress {
-        wears: Wears::Strip { board: Uuid::from_u128(board), strip: Letter::ALL[0] },
-        ground: None,
         ageing: Ageing { wear: share(0.2), grime: share(0.4), ..Ageing::default() },
+        ..Dress::of(Wears::Strip { board: Uuid::from_u128(board), strip: Letter::ALL[0] })
     };
     let dresses = [Zone::Case, Zone::Sides, Zone::Fall, Zone::Legs, Zone::Plinth].map(|zone| (zone, worn(0)));
     let wears: BTreeMap<Zone, Dress> =
@@ -95,7 +94,8 @@ fn main() {
         Some(Tin { class: *class, material })
     };
     let board = |id: Uuid| boards.get(id.as_u128() as usize);
-    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, board: &board };
+    let elevation = form.build().unwrap();
+    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board };
     let on = |(n, (class, material)): (usize, &(Class, Material))| OnShelf {
         paint: PaintId(Uuid::from_u128(n as u128)),
         class: *class,
@@ -104,7 +104,6 @@ fn main() {
     };
     let on_shelf: Vec<OnShelf> = shelf.iter().enumerate().map(on).collect();
 
-    let elevation = form.build().unwrap();
     let places: BTreeMap<Zone, ByPlace<f64>> = elevation.places();
     let meetings: Vec<Meeting> = piece.meetings(&elevation);
     let dressed = || -> BTreeMap<Zone, Dressed> {

@@ -9,7 +9,7 @@
 //! | what does that look like? | [`Wardrobe`], [`Dressed`], [`ZoneSeen`] |
 //! | do the parts belong together? | [`pairs`], [`findings`], [`Intent`], [`Windows`] |
 //! | what would bring them together? | [`unify`], [`pulls`] |
-//! | how is a pattern spread evenly? | [`spaced`] |
+//! | how is a pattern spread evenly? | [`spaced`], [`Stencil`], [`Repeats`] |
 //! | what is kept? | [`Piece`], [`Scheme`], [`Brief`] |
 
 mod ageing;
@@ -20,6 +20,7 @@ mod dress;
 mod elevation;
 mod form;
 mod spacing;
+mod stencil;
 mod unify;
 mod zone;
 
@@ -33,5 +34,6 @@ pub use dress::{
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
 pub use form::{Asks, BadForm, Form, Kind};
 pub use spacing::{BadSpacing, Spacing, spaced};
+pub use stencil::{Motif, Repeats, Stencil};
 pub use unify::{Looked, Pull, Searched, Unified, pulls, treatments, unify};
 pub use zone::{Shaping, Zone};

@@ -9,12 +9,12 @@ use proptest::prelude::*;
 use shelf::{A, BROWN, CLEAR_WAX, CREAM, GLAZING_LIQUID, OXBLOOD, Shelf, WHITE, board_on, named, pot};
 use uuid::Uuid;
 use warm_blend_finish::board::{
-    Board, ByPlace, Ground, GroundKind, Habit, Layer, OnShelf, Passes, Print, Share, Technique,
+    Board, ByPlace, Ground, GroundKind, Habit, Layer, OnShelf, Passes, Place, Print, Share, Technique,
 };
 use warm_blend_finish::piece::{
-    Age, Ageing, BadDress, Band, Dress, Extent, Intent, Kind, Looked, Meeting, Over, Pair, Piece, Scheme,
-    Stands, Wardrobe, Way, Wears, Windows, Zone, ZoneSeen, blended, findings, pairs, poured_together, pulls,
-    shared_paint, treatments, unify,
+    Age, Ageing, BadDress, Band, Dress, Extent, Intent, Kind, Looked, Meeting, Motif, Over, Pair, Piece,
+    Scheme, Stands, Stencil, Wardrobe, Way, Wears, Windows, Zone, ZoneSeen, blended, findings, pairs,
+    poured_together, pulls, shared_paint, treatments, unify,
 };
 use warm_blend_finish::{Class, Component, Parts, State, mix};
 use warm_blend_spectral::{Lab, Light, difference};
@@ -37,11 +37,7 @@ struct Room {
 impl Room {
     fn new(case: &[(u128, u32)], drawers: &[(u128, u32)]) -> Self {
         let boards = vec![coated(GroundKind::WhitePrimer, case), coated(GroundKind::WhitePrimer, drawers)];
-        let worn = |n: u128| Dress {
-            wears: Wears::Strip { board: Uuid::from_u128(n), strip: A },
-            ground: None,
-            ageing: Ageing::default(),
-        };
+        let worn = |n: u128| Dress::of(Wears::Strip { board: Uuid::from_u128(n), strip: A });
         let zones = [Zone::Top, Zone::Case, Zone::Sides, Zone::Plinth];
         let mut wears: BTreeMap<Zone, Dress> = zones.into_iter().map(|zone| (zone, worn(0))).collect();
         wears.insert(Zone::Drawers, worn(1));
@@ -57,7 +53,8 @@ impl Room {
     fn with<R>(&self, work: impl FnOnce(&Wardrobe) -> R) -> R {
         let tin = |paint| self.shelf.tin(paint);
         let board = |id: Uuid| self.boards.get(id.as_u128() as usize);
-        work(&Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, board: &board })
+        let elevation = self.piece.form.unwrap().build().unwrap();
+        work(&Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board })
     }
 
     fn zones(&self, scheme: &Scheme) -> (Vec<ZoneSeen>, Vec<Meeting>, BTreeMap<Zone, ByPlace<f64>>) {
@@ -111,11 +108,7 @@ fn colour(zone: Zone, l: f64, a: f64, b: f64, area: f64) -> ZoneSeen {
 
 fn undressed(intent: Intent) -> Scheme {
     // Something else on each, so that none counts as the same finish.
-    let worn = |n: u128| Dress {
-        wears: Wears::Strip { board: Uuid::from_u128(n), strip: A },
-        ground: None,
-        ageing: Ageing::default(),
-    };
+    let worn = |n: u128| Dress::of(Wears::Strip { board: Uuid::from_u128(n), strip: A });
     let wears = Zone::ALL.into_iter().enumerate().map(|(n, zone)| (zone, worn(n as u128))).collect();
     Scheme { name: named("any"), wears, over: vec![], intent, pairs: vec![] }
 }
@@ -208,12 +201,71 @@ fn a_wash_goes_below_the_wax() {
     assert_eq!(dressed.main, pot(&[(BROWN, 1)]));
 }
 
+/// Sides of which nothing is said wear what the case does, wear and grime too, but not its pattern; their own finish stands.
+#[test]
+fn a_finish_is_carried_round() {
+    let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
+    let mut scheme = room.piece.scheme().unwrap().clone();
+    let stencil = Stencil { motif: Motif::Ring, size: 40.0, repeats: None, pot: pot(&[(WHITE, 1)]) };
+    let worn = Ageing { wear: Share::new(0.5).unwrap(), ..Ageing::default() };
+    scheme.wears.entry(Zone::Case).and_modify(|case| (case.ageing, case.stencil) = (worn, Some(stencil)));
+    assert_eq!(scheme.dress(Zone::Sides).map(|sides| sides.ageing), Some(Ageing::default()));
+    scheme.wears.remove(&Zone::Sides);
+    assert_eq!(scheme.dress(Zone::Sides).map(|sides| sides.ageing), Some(worn));
+    assert_eq!(scheme.stencil(Zone::Sides), None);
+    // A drawer is no side: of it something must be said.
+    scheme.wears.remove(&Zone::Drawers);
+    assert_eq!(scheme.dress(Zone::Drawers), None);
+    let marks = |scheme: &Scheme| {
+        let dress = |wardrobe: &Wardrobe| wardrobe.dress(Zone::Sides, scheme, room.piece.ground, &[], None);
+        room.with(dress).unwrap().coats[0].marks.clone()
+    };
+    assert!(marks(&scheme).contains(&warm_blend_finish::piece::Mark::Aged(Age::Wear)));
+    scheme.wears.insert(Zone::Sides, Dress::of(Wears::Bare));
+    assert_eq!(marks(&scheme), []);
+}
+
+/// A pattern changes a zone by what its motifs take of it: from across the room by no more than its share of a coat does.
+#[test]
+fn a_pattern_counts_by_its_share() {
+    let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
+    let seen = |size: f64| {
+        let mut scheme = room.piece.scheme().unwrap().clone();
+        let stencil = Stencil { motif: Motif::Lozenge, size, repeats: None, pot: pot(&[(OXBLOOD, 1)]) };
+        let drawers = scheme.wears.get_mut(&Zone::Drawers).unwrap();
+        drawers.stencil = (size > 0.0).then_some(stencil);
+        let (zones, ..) = room.zones(&scheme);
+        zones.into_iter().find(|seen| seen.zone == Zone::Drawers).unwrap()
+    };
+    let plain = seen(0.0);
+    let (small, large) = (seen(40.0), seen(120.0));
+    let off = |zone: &ZoneSeen| difference(zone.lab, plain.lab).value();
+    assert!(
+        0.3 < off(&small) && off(&small) < off(&large) && off(&large) < 30.0,
+        "{} {}",
+        off(&small),
+        off(&large)
+    );
+    // Recesses and edges stay as they are.
+    for place in [Place::Recess, Place::Edge] {
+        assert!(difference(large.place(place), plain.place(place)).value() < 1e-6);
+    }
+    assert!(large.colours.len() > plain.colours.len(), "{:?}", large.colours);
+    let spoken = room.piece.clone();
+    let mut with = spoken.clone();
+    let stencil = Stencil { motif: Motif::Ring, size: 40.0, repeats: None, pot: pot(&[(WHITE, 1)]) };
+    with.schemes[0].wears.get_mut(&Zone::Drawers).unwrap().stencil = Some(stencil);
+    let [white, cream] = [WHITE, CREAM].map(|n| warm_blend_finish::PaintId(Uuid::from_u128(n)));
+    assert!(with.paints().contains(&white) && !spoken.paints().contains(&white));
+    assert!(with.with_paint_replaced(white, cream).paints().contains(&cream));
+}
+
 #[test]
 fn what_cannot_be_worn_says_why() {
     let mut room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
     let dress = |room: &Room, wears: Wears| {
         let mut scheme = room.piece.scheme().unwrap().clone();
-        scheme.wears.insert(Zone::Case, Dress { wears, ground: None, ageing: Ageing::default() });
+        scheme.wears.insert(Zone::Case, Dress::of(wears));
         room.with(|wardrobe| wardrobe.dress(Zone::Case, &scheme, room.piece.ground, &[], None)).map(|_| ())
     };
     let gone = Wears::Strip { board: Uuid::from_u128(77), strip: A };
@@ -251,7 +303,7 @@ fn the_middle_of_a_blend_is_the_mix() {
     assert_eq!(blended(&bands, 0.25).map(sorted), Some(sorted(pot(&[(CREAM, 3), (OXBLOOD, 1)]))));
     let mut scheme = room.piece.scheme().unwrap().clone();
     let wears = Wears::Blend { way: Way::Down, bands: bands.to_vec() };
-    scheme.wears.insert(Zone::Case, Dress { wears, ground: None, ageing: Ageing::default() });
+    scheme.wears.insert(Zone::Case, Dress::of(wears));
     let ground = Ground::of(GroundKind::WhitePrimer);
     let dressed = room.with(|wardrobe| wardrobe.dress(Zone::Case, &scheme, ground, &[], None)).unwrap();
     let tin = |n: u128| room.shelf.tin(warm_blend_finish::PaintId(Uuid::from_u128(n))).unwrap().material;

@@ -10,7 +10,7 @@ use warm_blend_spectral::Light;
 
 use crate::Relief;
 use crate::colours::{Linear, Tone, tones};
-use crate::masks::{ALL, COATS, NOTHING, Pixel, Spots, Table, in_pieces};
+use crate::masks::{ALL, COATS, Lay, NOTHING, Pixel, Spots, Table, in_pieces};
 use crate::relief::Spot;
 
 /// A strip to be drawn.
@@ -51,21 +51,20 @@ pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shadi
     let (width, n) = (relief.width, strips.len());
     let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
     let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
-    draw_laid(relief, &lay, strips, light, state, shading)
+    draw_laid(relief, &Lay { coats: &lay, pattern: &[] }, strips, light, state, shading)
 }
 
-/// Draws coats that lie as `lay` says: by pixel the number of a coat, [`NOTHING`] where there is none. More coats than can be
-/// told apart are left out.
+/// Draws coats that lie so. More coats than can be told apart are left out.
 pub(crate) fn draw_laid(
     relief: &Relief,
-    lay: &[u8],
+    lay: &Lay,
     coats: &[Coats],
     light: Light,
     state: State,
     shading: Shading,
 ) -> Picture {
     let coats = &coats[..coats.len().min(COATS)];
-    let mut rgb = vec![0; 3 * lay.len()];
+    let mut rgb = vec![0; 3 * lay.coats.len()];
     if !coats.is_empty() {
         let spots = Spots::of(relief, lay, coats);
         let tones: Vec<Vec<Tone>> = spots

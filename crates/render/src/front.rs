@@ -5,11 +5,11 @@ use std::collections::BTreeMap;
 use rayon::prelude::*;
 use warm_blend_finish::State;
 use warm_blend_finish::board::Place;
-use warm_blend_finish::piece::{Dressed, Face, Part, Rect, Shaping, Way, Zone};
+use warm_blend_finish::piece::{Dressed, Face, Part, Rect, Repeats, Shaping, Way, Zone};
 use warm_blend_spectral::Light;
 
 use crate::draw::{Screen, draw_laid};
-use crate::masks::{COATS, NOTHING};
+use crate::masks::{COATS, Lay, NOTHING};
 use crate::plate::{carving, moulding};
 use crate::relief::{BadSize, Relief, Shaped, blurred, sized};
 use crate::texture::{SIDE, Texture};
@@ -42,7 +42,7 @@ pub struct Front {
     relief: Relief,
     /// By pixel the number of a part; `u16::MAX` where there is none.
     part: Vec<u16>,
-    parts: Vec<Part>,
+    face: Face,
     /// By pixel of the wall: how much light reaches it, 255 for all.
     wall: Vec<u8>,
     placed: Placed,
@@ -61,7 +61,7 @@ impl Placed {
     }
 
     /// The point of the face at the middle of a pixel, mm.
-    fn at(&self, x: usize, y: usize) -> (f64, f64) {
+    pub fn at(&self, x: usize, y: usize) -> (f64, f64) {
         ((x as f64 + 0.5) * self.mm - self.corner.0, (y as f64 + 0.5) * self.mm - self.corner.1)
     }
 
@@ -93,7 +93,8 @@ impl Front {
                 }
             },
         );
-        let parts = face.parts.clone();
+        let face = face.clone();
+        let parts = &face.parts;
         let upright = |x: usize, y: usize| {
             let Some(part) = parts.get(usize::from(part[y * width + x])) else { return false };
             let Rect { w, h, .. } = part.rect;
@@ -131,13 +132,13 @@ impl Front {
         let soft = blurred(&blurred(&standing, width, around), width, around);
         let wall = soft.iter().map(|near| (255.0 * (1.0 - 0.28 * near.clamp(0.0, 1.0))) as u8).collect();
         let floor = ((corner.1 + face.height) / mm - 0.018 * height as f64).max(0.0) as usize;
-        Ok(Self { relief, part, parts, wall, placed, floor })
+        Ok(Self { relief, part, face, wall, placed, floor })
     }
 
     /// Which zone a pixel shows; none of the wall behind.
     pub fn zone(&self, x: usize, y: usize) -> Option<Zone> {
         let part = self.part[y * self.relief.width + x];
-        self.parts.get(usize::from(part)).map(|part| part.zone)
+        self.face.parts.get(usize::from(part)).map(|part| part.zone)
     }
 
     /// Which kind of place a pixel is.
@@ -168,6 +169,7 @@ impl Front {
             }));
         }
         let by_part: Vec<Option<Lies>> = self
+            .face
             .parts
             .iter()
             .map(|part| {
@@ -195,14 +197,38 @@ impl Front {
                 }
             }
         });
-        let mut picture = draw_laid(&self.relief, &lay, &coats, light, state, shading);
+        let pattern = self.pattern(dressed);
+        let laid = Lay { coats: &lay, pattern: &pattern };
+        let mut picture = draw_laid(&self.relief, &laid, &coats, light, state, shading);
         self.behind(&lay, &mut picture);
         picture
     }
 
+    /// By pixel how deep inside a motif it is; empty where no zone has a pattern.
+    fn pattern(&self, dressed: &BTreeMap<Zone, Dressed>) -> Vec<u8> {
+        let repeats: Vec<Option<Repeats>> = (0..self.face.parts.len())
+            .map(|at| dressed.get(&self.face.parts[at].zone)?.stencil.as_ref()?.on(&self.face, at))
+            .collect();
+        if repeats.iter().all(Option::is_none) {
+            return Vec::new();
+        }
+        let mut pattern = vec![0; self.part.len()];
+        let width = self.relief.width;
+        pattern.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
+            for (x, depth) in row.iter_mut().enumerate() {
+                let part = usize::from(self.part[y * width + x]);
+                if let Some(Some(repeats)) = repeats.get(part) {
+                    let (px, py) = self.placed.at(x, y);
+                    *depth = (255.0 * repeats.depth(px, py)).ceil() as u8;
+                }
+            }
+        });
+        pattern
+    }
+
     /// The rectangle around all parts of a zone, mm.
     fn around(&self, zone: Zone) -> Rect {
-        let parts = self.parts.iter().filter(|part| part.zone == zone);
+        let parts = self.face.parts.iter().filter(|part| part.zone == zone);
         let (mut x0, mut y0, mut x1, mut y1) =
             (f64::INFINITY, f64::INFINITY, f64::NEG_INFINITY, f64::NEG_INFINITY);
         for Part { rect, .. } in parts {
@@ -232,7 +258,7 @@ impl Front {
                 if lay[i] != NOTHING {
                     continue;
                 }
-                let grey = match self.parts.get(usize::from(self.part[i])) {
+                let grey = match self.face.parts.get(usize::from(self.part[i])) {
                     Some(part) => {
                         let face = if part.zone == Zone::Unpainted { 0.10 } else { 0.42 };
                         screen.code(face * f32::from(self.relief.pixels[i].lit) / 128.0)

@@ -27,6 +27,20 @@ pub(crate) const NOTHING: u8 = 255;
 /// So many coats can be told apart in one picture.
 pub(crate) const COATS: usize = NOTHING as usize / Place::ALL.len();
 
+/// Where coats lie.
+pub(crate) struct Lay<'a> {
+    /// By pixel the number of a coat, [`NOTHING`] where none does.
+    pub coats: &'a [u8],
+    /// By pixel how deep inside a motif it is, 0 outside; empty where there is no pattern.
+    pub pattern: &'a [u8],
+}
+
+impl Lay<'_> {
+    fn depth(&self, i: usize) -> u8 {
+        self.pattern.get(i).copied().unwrap_or(0)
+    }
+}
+
 /// The states of all pixels.
 pub(crate) struct Spots {
     /// Row by row.
@@ -59,16 +73,16 @@ struct Step {
 }
 
 impl Spots {
-    /// Of coats that lie as `lay` says: by pixel the number of a coat, [`NOTHING`] where none does.
-    pub(crate) fn of(relief: &Relief, lay: &[u8], strips: &[Coats]) -> Self {
-        let n = lay.len();
+    /// Of coats that lie so.
+    pub(crate) fn of(relief: &Relief, lay: &Lay, strips: &[Coats]) -> Self {
+        let n = lay.coats.len();
         let groups = strips.len() * Place::ALL.len();
         let pixel = |(coat, spot): (&u8, &Spot)| {
             let group = if *coat == NOTHING { NOTHING } else { 3 * coat + spot.place };
             Pixel { group, shows: 0, state: 0, other: 0 }
         };
         let mut spots = Self {
-            pixels: lay.par_iter().zip(&relief.pixels).map(pixel).collect(),
+            pixels: lay.coats.par_iter().zip(&relief.pixels).map(pixel).collect(),
             present: vec![vec![0]; groups],
         };
         let splits: Vec<_> =
@@ -133,7 +147,7 @@ impl Spots {
         let mut divided = Vec::new();
         let number = Table::of(steps, |group, _, step| {
             let Some(step) = *step else { return WHOLE };
-            divided.push((step, press.soft(group / 3)));
+            divided.push((step, press.pressed[group / 3].as_ref()));
             (divided.len() - 1) as u16
         });
         let none = || -> Vec<Lying> { divided.iter().map(|_| Lying::default()).collect() };
@@ -161,8 +175,10 @@ impl Spots {
         let cuts: Vec<(u16, Vec<u8>)> = divided
             .par_iter()
             .zip(&lying)
-            .map(|((step, soft), lying)| {
-                let cut = Cut::of(step.share, lying, *soft);
+            .map(|((step, pressed), lying)| {
+                let (soft, repeated) =
+                    pressed.map_or((0.0, false), |pressed| (pressed.soft, pressed.repeated));
+                let cut = Cut::of(step.share, lying, soft, repeated);
                 (step.covered, (0..BINS).map(|bin| cut.cover(bin)).collect())
             })
             .collect();
@@ -297,8 +313,9 @@ struct Cut {
 }
 
 impl Cut {
-    /// Lays the rim where a share is covered; `soft` is half the rim's width as a share of all ranks.
-    fn of(share: f64, lying: &Lying, soft: f32) -> Self {
+    /// Lays the rim where a share is covered; `soft` is half the rim's width as a share of all ranks. What is repeated lies in its
+    /// motifs only.
+    fn of(share: f64, lying: &Lying, soft: f32, repeated: bool) -> Self {
         // A rim fades no wider than there is on its narrower side, and within a bin in any case.
         let room = share.min(1.0 - share) as f32;
         let width = (BINS as f32 * soft.min(room)).max(0.5);
@@ -307,7 +324,11 @@ impl Cut {
             below[bin + 1] =
                 below[bin] + u64::from(lying.whole[bin]) * u64::from(ALL) + u64::from(lying.rim[bin]);
         }
-        let wanted = (share * below[BINS] as f64).round() as u64;
+        let mut wanted = (share * below[BINS] as f64).round() as u64;
+        if repeated {
+            // Between the motifs there is none.
+            wanted = wanted.min(below[BINS / 2]);
+        }
         let covered = |cut: &Self| {
             let fades = cut.fades();
             let fading = fades.clone().map(|bin| {
@@ -364,6 +385,7 @@ impl Drawn {
                 0.0,
                 0.0,
             ),
+            Mark::Repeated => by(0.0, 0.0, 0.0),
             Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
             Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
             Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
@@ -388,6 +410,8 @@ struct Pressed {
     least: f32,
     /// Half the width of a rim, as a share of all ranks.
     soft: f32,
+    /// It lies where repeats of a pattern are, and nowhere else.
+    repeated: bool,
 }
 
 impl Pressed {
@@ -399,7 +423,7 @@ impl Pressed {
         // Ranks are spread so that none falls off either end.
         let spread = 1.0 / (most - least);
         let patches = match mark {
-            Mark::By(Technique::Stencil) => 0.05,
+            Mark::By(Technique::Stencil) | Mark::Repeated => 0.05,
             Mark::By(_) | Mark::Aged(Age::Wear) => 0.22,
             Mark::Aged(_) => 0.4,
         };
@@ -413,14 +437,25 @@ impl Pressed {
             low: spread * low * RANKS / 255.0,
             least: -spread * least * RANKS,
             soft: softness(mark) * spread,
+            repeated: mark == Mark::Repeated,
         }
     }
+}
+
+/// The rank of a spot in a pattern, so deep inside a motif, 0 outside: motifs come first, from their middles out, each as
+/// broken as the brush left it.
+fn in_pattern(depth: u8, rank: f32) -> f32 {
+    if depth == 0 {
+        return 0.5 * (RANKS + rank).min(2.0 * RANKS - 1.0);
+    }
+    let out = 1.0 - f32::from(depth) / 255.0;
+    0.5 * (0.6 * out.powi(3) * RANKS + 0.4 * rank)
 }
 
 /// The marks of a layer, each where its coat lies.
 struct Press<'a> {
     relief: &'a Relief,
-    lay: &'a [u8],
+    lay: &'a Lay<'a>,
     pressed: &'a [Option<Pressed>],
     /// Where on a tile columns and rows are, of the mark and of its patches.
     across: Vec<usize>,
@@ -430,7 +465,7 @@ struct Press<'a> {
 }
 
 impl<'a> Press<'a> {
-    fn new(relief: &'a Relief, lay: &'a [u8], pressed: &'a [Option<Pressed>], layer: usize) -> Self {
+    fn new(relief: &'a Relief, lay: &'a Lay<'a>, pressed: &'a [Option<Pressed>], layer: usize) -> Self {
         let scale = relief.mm * SIDE as f64 / TILE_MM;
         // Each layer begins elsewhere on the tile.
         let (ox, oy) = ((layer * 197 + 61) % SIDE, (layer * 331 + 17) % SIDE);
@@ -449,15 +484,10 @@ impl<'a> Press<'a> {
         }
     }
 
-    /// Half the width of a coat's rims, as a share of all ranks.
-    fn soft(&self, coat: usize) -> f32 {
-        self.pressed[coat].as_ref().map_or(0.0, |pressed| pressed.soft)
-    }
-
     /// The bins of ranks of a row. Where no mark is, they stay as they are.
     fn row(&self, y: usize, bins: &mut [u16]) {
         let width = self.relief.width;
-        let (spots, lay) = (&self.relief.pixels[y * width..], &self.lay[y * width..]);
+        let (spots, lay) = (&self.relief.pixels[y * width..], &self.lay.coats[y * width..]);
         let cloud = &Texture::Cloud.tile()[self.tall[y] * SIDE..][..SIDE];
         let (along, upon) = (self.down[y] * SIDE, self.across[y]);
         for (x, bin) in bins.iter_mut().enumerate() {
@@ -472,6 +502,10 @@ impl<'a> Press<'a> {
                 + pressed.out * f32::from(spot.stands_out)
                 + pressed.near * f32::from(spot.near)
                 + pressed.low * f32::from(spot.low);
+            let rank = match pressed.repeated {
+                true => in_pattern(self.lay.depth(y * width + x), rank),
+                false => rank,
+            };
             *bin = (rank.max(0.0) as u16) / BIN as u16;
         }
     }

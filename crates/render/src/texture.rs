@@ -46,6 +46,7 @@ pub(crate) const fn softness(mark: Mark) -> f32 {
         Mark::By(Technique::GlazeStippled | Technique::WashDripped) => 0.15,
         Mark::By(Technique::Speckle | Technique::KnifeFlecks | Technique::Stencil) => 0.004,
         Mark::By(Technique::DryBrush) => 0.12,
+        Mark::Repeated => 0.02,
         Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => 0.2,
         Mark::Aged(Age::Grime | Age::SunFade) => 0.5,
@@ -68,6 +69,8 @@ impl Texture {
     pub(crate) const fn of(mark: Mark) -> Self {
         let technique = match mark {
             Mark::By(technique) => technique,
+            // The brush of a stencil stipples; the pattern is laid by where its repeats are.
+            Mark::Repeated => return Texture::Stipple,
             Mark::Aged(Age::Wear) => return Texture::Rubbed,
             Mark::Aged(Age::WaterMarks) => return Texture::Runs,
             Mark::Aged(Age::Grime | Age::SunFade | Age::Verdigris) => return Texture::Cloud,

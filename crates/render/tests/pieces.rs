@@ -4,10 +4,11 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_finish::board::{
-    Board, Ground, GroundKind, Habit, Layer, Letter, Place, Share, Strip, Technique, Tin,
+    Board, Ground, GroundKind, Habit, Hand, Layer, Letter, Passes, Place, Share, Strip, Technique, Tin,
 };
 use warm_blend_finish::piece::{
-    Ageing, Band, Dress, Dressed, Face, Intent, Kind, Scheme, View, Wardrobe, Way, Wears, Zone,
+    Ageing, Band, Dress, Dressed, Face, Intent, Kind, Motif, Scheme, Stencil, View, Wardrobe, Way, Wears,
+    Zone,
 };
 use warm_blend_finish::{
     Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts,
@@ -46,7 +47,7 @@ fn dressed() -> BTreeMap<Zone, Dressed> {
     let strip = Wears::Strip { board: Uuid::from_u128(9), strip: Letter::ALL[0] };
     let bands = vec![Band { pot: one(0), at: 0.0 }, Band { pot: one(1), at: 1.0 }];
     let blend = Wears::Blend { way: Way::Down, bands };
-    let dress = |wears, ageing| Dress { wears, ground: None, ageing };
+    let dress = |wears, ageing| Dress { ageing, ..Dress::of(wears) };
     let wears = BTreeMap::from([
         (Zone::Case, dress(strip, ageing)),
         (Zone::Drawers, dress(blend, Ageing::default())),
@@ -55,12 +56,35 @@ fn dressed() -> BTreeMap<Zone, Dressed> {
     let tin = |paint: PaintId| {
         Some(Tin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
     };
-    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, board: &|_| Some(&board) };
+    let elevation = &Kind::ChestOfDrawers.usual().build().unwrap();
+    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
     let ground = Ground::of(GroundKind::RedStain);
     [Zone::Case, Zone::Drawers]
         .into_iter()
         .map(|zone| (zone, wardrobe.dress(zone, &scheme, ground, &[], None).unwrap()))
         .collect()
+}
+
+/// Drawers in one colour, with a pattern or without.
+fn plain_drawers(stencil: Option<Stencil>) -> Dressed {
+    let materials = [material(0), material(1)];
+    let name = Name::new("drawers").unwrap();
+    let twice = Layer {
+        hand: Hand { passes: Passes::new(3).unwrap(), ..Hand::default() },
+        ..Layer::new(Technique::BrushedCoat, one(0))
+    };
+    let strip = Strip { letter: Letter::ALL[0], from: None, layers: vec![twice] };
+    let board = Board::new(name.clone(), Ground::of(GroundKind::RedStain), vec![strip]).unwrap();
+    let worn =
+        Dress { stencil, ..Dress::of(Wears::Strip { board: Uuid::from_u128(9), strip: Letter::ALL[0] }) };
+    let wears = BTreeMap::from([(Zone::Drawers, worn)]);
+    let scheme = Scheme { name, wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
+    let tin = |paint: PaintId| {
+        Some(Tin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
+    };
+    let elevation = &Kind::ChestOfDrawers.usual().build().unwrap();
+    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
+    wardrobe.dress(Zone::Drawers, &scheme, Ground::of(GroundKind::RedStain), &[], None).unwrap()
 }
 
 /// The mean colour of some pixels, in light rather than in codes.
@@ -91,6 +115,39 @@ fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
         let off = difference(drawn, predicted).value();
         assert!(off < 0.5, "{place:?}: {drawn:?} for {predicted:?}, {off} off");
     }
+}
+
+/// White rosettes on dark drawers: light where their petals are said to be, nothing between them, and as much of it as is
+/// predicted.
+#[test]
+fn a_pattern_is_drawn_where_its_repeats_are() {
+    let face = front();
+    let front = Front::new(&face, 960, 800).unwrap();
+    let stencil = Stencil { motif: Motif::Rosette, size: 120.0, repeats: Some(4), pot: one(1) };
+    let (plain, patterned) = (plain_drawers(None), plain_drawers(Some(stencil.clone())));
+    let draw = |dressed| front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+    let (before, after) = (draw(BTreeMap::from([(Zone::Drawers, plain)])), {
+        draw(BTreeMap::from([(Zone::Drawers, patterned.clone())]))
+    });
+    let placed = Placed::of(&face, 960, 800);
+    let repeats: Vec<_> = (0..face.parts.len()).map(|at| stencil.on(&face, at)).collect();
+    let inside = |x: usize, y: usize| {
+        let (px, py) = placed.at(x, y);
+        let part = face.at(px, py).filter(|at| face.parts[*at].zone == Zone::Drawers);
+        part.and_then(|at| repeats[at]).map_or(0.0, |repeats| repeats.depth(px, py))
+    };
+    let flat = |x, y| front.zone(x, y) == Some(Zone::Drawers) && front.place(x, y) == Place::Field;
+    let within = |picture, deep: bool| {
+        mean(picture, |x, y| flat(x, y) && (inside(x, y) > 0.3) == deep && (deep || inside(x, y) <= 0.0))
+            .unwrap()
+    };
+    assert!(within(&after, true).l > within(&before, true).l + 15.0);
+    assert!(difference(within(&after, false), within(&before, false)).value() < 0.3);
+    let coat = &patterned.coats[0];
+    let seen = coat.stack.seen(Place::Field, coat.stack.len(), State::Dry).from_afar();
+    let predicted = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
+    let drawn = mean(&after, flat).unwrap();
+    assert!(difference(drawn, predicted).value() < 1.5, "{drawn:?} for {predicted:?}");
 }
 
 #[test]

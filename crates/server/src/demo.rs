@@ -131,7 +131,7 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
         store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
     }
     let boards = boards::boards(store, &shelf)?;
-    piece::piece(store, &boards)
+    piece::piece(store, &shelf, &boards)
 }
 
 /// The house white, and what the simulated reader said of tints with it.

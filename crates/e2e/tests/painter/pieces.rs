@@ -123,6 +123,35 @@ async fn a_zone_goes_from_colour_to_colour_and_ages() {
     painter.leave().await;
 }
 
+/// The fall takes the colour of the panels through a stencil; sides go back to what the case wears.
+#[tokio::test]
+async fn a_pattern_answers_from_the_opposite_part() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Panels").await;
+    let before = picture(&painter).await;
+    painter.choose("Pattern", "Rosettes").await;
+    painter.choose("Colour of the pattern", "As the case").await;
+    painter.write("textbox", "Repeats on each part", "2").await;
+    painter.press(Key::Enter).await;
+    painter.saved().await;
+    painter.reads("2 repeats, ").await;
+    painter.until("the picture shows it", async || picture(&painter).await != before).await;
+    let told = told(&painter).await;
+    let zone = |id: &str| {
+        let zones = told["zones"].as_array().unwrap().clone();
+        zones.into_iter().find(|zone| zone["zone"] == id).unwrap()
+    };
+    assert!(zone("panels")["wears"].as_str().unwrap().ends_with(", with rosettes"), "{told}");
+    assert_eq!(zone("sides")["carried_from"], "Case");
+    painter.click("button", "Sides").await;
+    painter.choose("What it wears", "Nothing: it stays as it is").await;
+    painter.saved().await;
+    painter.choose("What it wears", "As the case").await;
+    painter.reads("The finish of the front is carried round").await;
+    painter.saved().await;
+    painter.leave().await;
+}
+
 /// Another piece is taken to hand, and one is begun.
 #[tokio::test]
 async fn pieces_are_one_key_away() {

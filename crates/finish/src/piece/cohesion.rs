@@ -193,7 +193,7 @@ pub(super) fn pairs_of(
         let own = scheme.pairs.iter().find(|(a, b, _)| (*a, *b) == (one, other) || (*a, *b) == (other, one));
         let intent = own.map_or(scheme.intent, |(_, _, intent)| *intent);
         let (least, most) = windows.of(intent);
-        let worn = |zone: Zone| scheme.wears.get(&zone).map(|dress| &dress.wears);
+        let worn = |zone: Zone| scheme.dress(zone).map(|dress| &dress.wears);
         let alike = contrast < 1e-9 || worn(one) == worn(other);
         let window = (if alike { 0.0 } else { least }, most);
         Some(Pair { zones: (one, other), length: meeting.length, contrast, intent, window })

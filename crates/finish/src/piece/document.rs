@@ -6,10 +6,10 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_spectral::Light;
 
-use super::{Dress, Elevation, Extent, Form, Intent, Meeting, Wears, Windows, Zone};
+use super::{Dress, Elevation, Extent, Form, Intent, Meeting, Stencil, Wears, Windows, Zone};
 use crate::board::{Ground, GroundKind, Layer};
 use crate::pot::replace_paint;
-use crate::{Masstone, Name, Note, PaintId};
+use crate::{Component, Masstone, Name, Note, PaintId};
 
 /// Most schemes of a piece.
 pub const SCHEMES: usize = 4;
@@ -69,7 +69,7 @@ pub struct Over {
 pub struct Scheme {
     /// What the painter calls it.
     pub name: Name,
-    /// What each zone wears; what is not named is bare.
+    /// What each zone wears; what is not named is bare, but for sides: see [`Scheme::dress`].
     #[serde(default)]
     pub wears: BTreeMap<Zone, Dress>,
     /// What lies over all or some of them, the first lowest.
@@ -138,6 +138,23 @@ pub struct BadPiece {
     pub pointer: String,
     /// What is wrong, and what would do.
     pub message: String,
+}
+
+impl Scheme {
+    /// What a zone wears. A finish is carried round: sides of which nothing is said wear what the front does.
+    pub fn dress(&self, zone: Zone) -> Option<&Dress> {
+        self.wears.get(&zone).or_else(|| self.wears.get(&zone.carried_from()?))
+    }
+
+    /// The pattern on a zone: it is not carried round.
+    pub fn stencil(&self, zone: Zone) -> Option<&Stencil> {
+        self.wears.get(&zone)?.stencil.as_ref()
+    }
+
+    /// All pots that it has beside those of its boards.
+    fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
+        self.wears.values().flat_map(Dress::pots).chain(self.over.iter().map(|over| &over.layer.pot))
+    }
 }
 
 impl Over {
@@ -244,6 +261,7 @@ impl Piece {
                 if let Wears::Blend { bands, .. } = &mut dress.wears {
                     bands.iter_mut().for_each(|band| replace_paint(&mut band.pot, gone, kept));
                 }
+                dress.stencil.iter_mut().for_each(|stencil| replace_paint(&mut stencil.pot, gone, kept));
             }
             scheme.over.iter_mut().for_each(|over| replace_paint(&mut over.layer.pot, gone, kept));
         }
@@ -266,15 +284,8 @@ impl Piece {
 
     /// The tins it speaks of, apart from those of its boards.
     pub fn paints(&self) -> Vec<PaintId> {
-        let mut paints = Vec::new();
-        for scheme in &self.schemes {
-            for dress in scheme.wears.values() {
-                if let Wears::Blend { bands, .. } = &dress.wears {
-                    paints.extend(bands.iter().flat_map(|band| band.pot.iter().map(|part| part.paint)));
-                }
-            }
-            paints.extend(scheme.over.iter().flat_map(|over| over.layer.pot.iter().map(|part| part.paint)));
-        }
+        let pots = self.schemes.iter().flat_map(Scheme::pots);
+        let mut paints: Vec<PaintId> = pots.flatten().map(|part| part.paint).collect();
         paints.sort_unstable();
         paints.dedup();
         paints

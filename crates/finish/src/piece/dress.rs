@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
-use super::{Age, Ageing, Elevation, Extent, Over, Scheme, Shaping, Zone};
+use super::{Age, Ageing, Elevation, Extent, Over, Scheme, Shaping, Stencil, Zone};
 use crate::board::{
     Board, ByPlace, Family, Ground, Habit, Layer, Letter, Passes, Place, PlaceSeen, Stack, Technique, Tin,
     below_the_wax, lab, told_apart,
@@ -74,6 +74,9 @@ pub struct Dress {
     /// What is under it, where that is not what its board lies on.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ground: Option<Ground>,
+    /// A pattern on it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stencil: Option<Stencil>,
     /// How old it looks.
     #[serde(default)]
     pub ageing: Ageing,
@@ -84,6 +87,8 @@ pub struct Dress {
 pub enum Mark {
     /// By a technique.
     By(Technique),
+    /// Through a stencil, repeat by repeat.
+    Repeated,
     /// By age.
     Aged(Age),
 }
@@ -104,6 +109,8 @@ pub struct Dressed {
     pub coats: Vec<Coat>,
     /// Which way; none where it is one finish.
     pub way: Option<Way>,
+    /// The pattern on it.
+    pub stencil: Option<Stencil>,
     /// The pot of its main colour, where there is one.
     pub main: Vec<Component>,
     /// What its colours are made of.
@@ -147,6 +154,8 @@ pub struct Wardrobe<'a> {
     pub tin: &'a (dyn Fn(PaintId) -> Option<Tin<'a>> + Sync),
     /// The hand that paints.
     pub habit: &'a (dyn Fn(Technique) -> Habit + Sync),
+    /// The piece in true proportion.
+    pub elevation: &'a Elevation,
     /// Boards.
     pub board: &'a (dyn Fn(Uuid) -> Option<&'a Board> + Sync),
 }
@@ -169,6 +178,20 @@ pub enum BadDress {
     /// A colour with nothing in its pot.
     #[error("a colour of the blend has nothing in its pot: choose a paint or a mix")]
     EmptyPot,
+    /// Of a motif that cannot be cut.
+    #[error("a stencil of {0} mm: 10 to 1000")]
+    StencilSize(f64),
+    /// Of no repeats, or too many.
+    #[error("a stencil is repeated 1 to 100 times; leave the number out to have it spaced well")]
+    StencilRepeats,
+    /// With nothing in its pot.
+    #[error("the stencil has nothing in its pot: choose a paint, a mix, or another part’s colour")]
+    StencilPot,
+    /// Of a motif that goes nowhere on the zone.
+    #[error(
+        "a stencil of {0:.0} mm goes on none of these parts, or not so often: choose a smaller one or fewer repeats"
+    )]
+    StencilNowhere(f64),
     /// Of a paint or ground that cannot be.
     #[error(transparent)]
     Paint(#[from] BadPaint),
@@ -228,6 +251,22 @@ impl Wears {
     }
 }
 
+impl Dress {
+    /// A finish on what its board lies on, without a pattern and new.
+    pub fn of(wears: Wears) -> Self {
+        Self { wears, ground: None, stencil: None, ageing: Ageing::default() }
+    }
+
+    /// The pots it has beside those of its board.
+    pub fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
+        let bands = match &self.wears {
+            Wears::Blend { bands, .. } => bands.as_slice(),
+            _ => &[],
+        };
+        bands.iter().map(|band| &band.pot).chain(self.stencil.iter().map(|stencil| &stencil.pot))
+    }
+}
+
 /// A pot of so many parts of one pot and so many of another.
 pub fn poured_together(
     one: &[Component],
@@ -267,16 +306,27 @@ impl<'a> Wardrobe<'a> {
         over: &[Over],
         main: Option<&[Component]>,
     ) -> Result<Dressed, BadDress> {
-        let bare = Dress { wears: Wears::Bare, ground: None, ageing: Ageing::default() };
-        let dress = scheme.wears.get(&zone).unwrap_or(&bare);
+        let bare = Dress::of(Wears::Bare);
+        let dress = scheme.dress(zone).unwrap_or(&bare);
         dress.wears.check()?;
+        let stencil = scheme.stencil(zone);
+        let pattern = stencil.map(|stencil| stencil.layer(self.elevation, zone)).transpose()?;
+        let pattern = pattern.as_ref();
         let over: Vec<&Layer> = over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
-        let poured_over = over.iter().filter(|layer| !layer.muted).flat_map(|layer| &layer.pot);
+        let poured_over = over.iter().copied().chain(pattern).filter(|layer| !layer.muted);
+        let poured_over = poured_over.flat_map(|layer| &layer.pot);
         let own = dress.ground;
         match &dress.wears {
             Wears::Bare => {
-                let coat = self.coat(own.unwrap_or(ground), Vec::new(), &[], &dress.ageing)?;
-                Ok(Dressed { coats: vec![coat], way: None, main: Vec::new(), paints: Vec::new() })
+                let coat = self.coat(own.unwrap_or(ground), Vec::new(), pattern, &[], &dress.ageing)?;
+                let paints = self.colours(pattern.into_iter().flat_map(|layer| &layer.pot));
+                Ok(Dressed {
+                    coats: vec![coat],
+                    way: None,
+                    stencil: stencil.cloned(),
+                    main: Vec::new(),
+                    paints,
+                })
             }
             Wears::Strip { board, strip } => {
                 let board = (self.board)(*board).ok_or(BadDress::NoBoard)?;
@@ -291,8 +341,8 @@ impl<'a> Wardrobe<'a> {
                 }
                 let lying = layers.iter().filter(|layer| !layer.muted);
                 let paints = self.colours(lying.flat_map(|layer| &layer.pot).chain(poured_over));
-                let coat = self.coat(own.unwrap_or(board.ground), layers, &over, &dress.ageing)?;
-                Ok(Dressed { coats: vec![coat], way: None, main: usual, paints })
+                let coat = self.coat(own.unwrap_or(board.ground), layers, pattern, &over, &dress.ageing)?;
+                Ok(Dressed { coats: vec![coat], way: None, stencil: stencil.cloned(), main: usual, paints })
             }
             Wears::Blend { way, bands } => {
                 let coats = (0..STEPS)
@@ -301,11 +351,11 @@ impl<'a> Wardrobe<'a> {
                         let twice = Passes::new(2).unwrap_or(crate::board::Hand::default().passes);
                         let mut layer = Layer::new(Technique::BrushedCoat, pot);
                         layer.hand.passes = twice;
-                        self.coat(own.unwrap_or(ground), vec![layer], &over, &dress.ageing)
+                        self.coat(own.unwrap_or(ground), vec![layer], pattern, &over, &dress.ageing)
                     })
                     .collect::<Result<_, BadDress>>()?;
                 let paints = self.colours(bands.iter().flat_map(|band| &band.pot).chain(poured_over));
-                Ok(Dressed { coats, way: Some(*way), main: Vec::new(), paints })
+                Ok(Dressed { coats, way: Some(*way), stencil: stencil.cloned(), main: Vec::new(), paints })
             }
         }
     }
@@ -314,15 +364,18 @@ impl<'a> Wardrobe<'a> {
         &self,
         ground: Ground,
         mut layers: Vec<Layer>,
+        pattern: Option<&Layer>,
         over: &[&Layer],
         ageing: &Ageing,
     ) -> Result<Coat, BadDress> {
         let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
-        for layer in over {
-            let at = if layer.is_waxed(self.tin) { layers.len() } else { below(&layers) };
-            layers.insert(at, (*layer).clone());
-        }
         let mut marks: Vec<Mark> = layers.iter().map(|layer| Mark::By(layer.technique)).collect();
+        let patterns = pattern.map(|layer| (layer, Mark::Repeated)).into_iter();
+        for (layer, mark) in patterns.chain(over.iter().map(|layer| (*layer, Mark::By(layer.technique)))) {
+            let at = if layer.is_waxed(self.tin) { layers.len() } else { below(&layers) };
+            layers.insert(at, layer.clone());
+            marks.insert(at, mark);
+        }
         if let Some(worn) = ageing.worn() {
             let at = below(&layers);
             layers.insert(at, worn);

@@ -212,7 +212,7 @@ impl Looked<'_> {
     /// Zones that a treatment can lie on: those that are painted.
     fn painted(&self) -> Vec<Zone> {
         let painted =
-            |zone: &Zone| self.scheme.wears.get(zone).is_some_and(|dress| dress.wears != super::Wears::Bare);
+            |zone: &Zone| self.scheme.dress(*zone).is_some_and(|dress| dress.wears != super::Wears::Bare);
         self.zones.iter().map(|seen| seen.zone).filter(painted).collect()
     }
 

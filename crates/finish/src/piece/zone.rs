@@ -134,6 +134,14 @@ impl Zone {
         self.row().name
     }
 
+    /// Whose finish is carried round to it, unless it wears its own.
+    pub const fn carried_from(self) -> Option<Zone> {
+        match self {
+            Zone::Sides => Some(Zone::Case),
+            _ => None,
+        }
+    }
+
     /// False of glass and open shelves: they are no part of the palette.
     pub const fn is_painted(self) -> bool {
         !matches!(self, Zone::Unpainted)

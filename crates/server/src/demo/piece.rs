@@ -4,12 +4,14 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_finish::board::{Letter, Share};
-use warm_blend_finish::piece::{Ageing, Brief, Dress, Form, Intent, Kind, Piece, Scheme, Wears, Zone};
-use warm_blend_finish::{Masstone, Name, Note};
+use warm_blend_finish::piece::{
+    Ageing, Brief, Dress, Form, Intent, Kind, Motif, Piece, Scheme, Stencil, Wears, Zone,
+};
+use warm_blend_finish::{Component, Masstone, Name, Note, PaintId, WholeParts};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 
-use super::unsound;
+use super::{Shelf, tin, unsound};
 
 /// The stool, in the colours of the case.
 const STOOL: [Worn; 3] =
@@ -18,10 +20,9 @@ const STOOL: [Worn; 3] =
 /// Zone, which board, which strip, wear, grime.
 type Worn = (Zone, usize, usize, f64, f64);
 
-/// As it was first thought of: pale panels in a blue case.
-const PALE: [Worn; 7] = [
+/// As it was first thought of: pale panels in a blue case, whose finish is carried round the sides.
+const PALE: [Worn; 6] = [
     (Zone::Case, 0, 1, 0.1, 0.35),
-    (Zone::Sides, 0, 1, 0.1, 0.35),
     (Zone::Panels, 1, 0, 0.0, 0.3),
     (Zone::Fall, 0, 1, 0.15, 0.25),
     (Zone::Legs, 0, 1, 0.25, 0.45),
@@ -30,9 +31,8 @@ const PALE: [Worn; 7] = [
 ];
 
 /// The other way round: pale trim on blue.
-const TRIMMED: [Worn; 7] = [
+const TRIMMED: [Worn; 6] = [
     (Zone::Case, 0, 1, 0.1, 0.35),
-    (Zone::Sides, 0, 1, 0.1, 0.35),
     (Zone::Panels, 0, 0, 0.0, 0.3),
     (Zone::Fall, 0, 0, 0.15, 0.25),
     (Zone::Legs, 0, 1, 0.25, 0.45),
@@ -40,7 +40,7 @@ const TRIMMED: [Worn; 7] = [
     (Zone::Plinth, 1, 0, 0.25, 0.65),
 ];
 
-pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError> {
+pub(super) fn piece(store: &mut Store, shelf: &Shelf, boards: &[Uuid]) -> Result<(), StoreError> {
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
     let scheme = |name: &str, worn: &[Worn]| {
@@ -51,7 +51,7 @@ pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError
                 let board = *boards.get(*board).ok_or_else(|| unsound(name))?;
                 let ageing = Ageing { wear: share(*wear)?, grime: share(*grime)?, ..Ageing::default() };
                 let wears = Wears::Strip { board, strip: Letter::ALL[*strip] };
-                Ok((*zone, Dress { wears, ground: None, ageing }))
+                Ok((*zone, Dress { ageing, ..Dress::of(wears) }))
             })
             .collect::<Result<BTreeMap<_, _>, StoreError>>()?;
         Ok::<_, StoreError>(Scheme {
@@ -63,6 +63,12 @@ pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError
             pairs: vec![(Zone::Top, Zone::Case, Intent::Bold), (Zone::Top, Zone::Sides, Intent::Bold)],
         })
     };
+    // The panels' white answers from the fall.
+    let one = WholeParts::new(1).map_err(|_| unsound("one part"))?;
+    let pot = vec![Component { paint: PaintId(tin(shelf, "oat white")?.id), parts: one }];
+    let lozenges = Stencil { motif: Motif::Lozenge, size: 80.0, repeats: None, pot };
+    let mut pale = scheme("pale panels", &PALE)?;
+    pale.wears.entry(Zone::Fall).and_modify(|fall| fall.stencil = Some(lozenges));
     let mood = "Stately but tired: as if it had stood in the hall for a hundred years and been polished.";
     let piece = Piece {
         brief: Brief {
@@ -75,7 +81,7 @@ pub(super) fn piece(store: &mut Store, boards: &[Uuid]) -> Result<(), StoreError
             lights: vec![Light::Daylight, Light::Bulb],
         },
         form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..Kind::UprightCase.usual() }),
-        schemes: vec![scheme("pale panels", &PALE)?, scheme("pale trim", &TRIMMED)?],
+        schemes: vec![pale, scheme("pale trim", &TRIMMED)?],
         ..Piece::named(named("Upright piano and stool, village hall")?)
     };
     let stool = Piece {

@@ -16,8 +16,8 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::board::{Board, ByPlace, OnShelf, Tin};
 use warm_blend_finish::piece::{
-    Age, BadDress, Dressed, Elevation, Extent, Form, Kind, Looked, Meeting, Piece, Scheme, Wardrobe, Zone,
-    ZoneSeen,
+    Age, BadDress, Dressed, Elevation, Extent, Form, Kind, Looked, Meeting, Motif, Piece, Scheme, Wardrobe,
+    Zone, ZoneSeen,
 };
 use warm_blend_finish::{Component, Name, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Batch, Kept, Store, StoreError};
@@ -81,7 +81,9 @@ pub struct PieceChoices {
     /// Kinds of pieces.
     kinds: Vec<KindChoice>,
     /// Kinds of ageing.
-    ages: Vec<AgeChoice>,
+    ages: Vec<PieceChoice>,
+    /// Motifs of a stencil.
+    motifs: Vec<PieceChoice>,
 }
 
 /// A kind of piece.
@@ -112,9 +114,9 @@ pub struct AskChoice {
     most: f64,
 }
 
-/// A kind of ageing.
+/// Something to choose by its name.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct AgeChoice {
+pub struct PieceChoice {
     /// `wear` …
     id: &'static str,
     /// `Wear` …
@@ -285,7 +287,8 @@ pub async fn choices() -> Json<PieceChoices> {
     };
     Json(PieceChoices {
         kinds: Kind::ALL.map(kind).into(),
-        ages: Age::ALL.map(|age| AgeChoice { id: age.id(), name: age.name() }).into(),
+        ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
+        motifs: Motif::ALL.map(|motif| PieceChoice { id: motif.id(), name: motif.name() }).into(),
     })
 }
 
@@ -356,11 +359,11 @@ impl Room {
     }
 
     /// Runs something with what the engine asks of a room.
-    fn with<R>(&self, work: impl FnOnce(&Wardrobe) -> R) -> R {
+    fn with<R>(&self, elevation: &Elevation, work: impl FnOnce(&Wardrobe) -> R) -> R {
         let tin = |paint| self.tin(paint);
         let habit = |technique| self.known.hands().habit(technique);
         let board = |id| self.boards.get(&id);
-        work(&Wardrobe { tin: &tin, habit: &habit, board: &board })
+        work(&Wardrobe { tin: &tin, habit: &habit, elevation, board: &board })
     }
 
     /// A scheme put on; none of a piece of which nothing was said yet.
@@ -369,7 +372,7 @@ impl Room {
         let elevation =
             form.build().map_err(|error| Problem::field(format!("/form/{}", error.field), error.message))?;
         let (mut dressed, mut refused) = (BTreeMap::new(), Vec::new());
-        self.with(|wardrobe| {
+        self.with(&elevation, |wardrobe| {
             for zone in elevation.extents().into_keys().filter(|zone| zone.is_painted()) {
                 match wardrobe.dress(zone, scheme, piece.ground, &scheme.over, None) {
                     Ok(worn) => drop(dressed.insert(zone, worn)),

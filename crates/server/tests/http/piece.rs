@@ -183,6 +183,26 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     }
     let told = bench.post("/api/piece/preview", blend(json!([band(0.0), band(1.0)])), OK).await;
     assert!(zone(&told, "case")["refused"].is_null());
+    let stencilled = |size: f64, repeats: Value, motif: &str| {
+        refused(&|e| {
+            let pot = json!([{"paint": paint, "parts": 1}]);
+            e["schemes"][0]["wears"][4]["stencil"] =
+                json!({"motif": motif, "size_mm": size, "repeats": repeats, "pot": pot})
+        })
+    };
+    for (size, repeats, motif, pointer) in [
+        (80.0, json!(null), "skull", "/schemes/0/wears/4/stencil/motif"),
+        (0.0, json!(null), "ring", "/schemes/0/wears/4/stencil"),
+        (80.0, json!(0), "ring", "/schemes/0/wears/4/stencil"),
+    ] {
+        let problem = bench.post("/api/piece/preview", stencilled(size, repeats, motif), WRONG).await;
+        assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
+    }
+    let told = bench.post("/api/piece/preview", stencilled(900.0, json!(null), "ring"), OK).await;
+    assert!(zone(&told, "drawers")["refused"].as_str().unwrap().contains("choose a smaller one"), "{told}");
+    let told = bench.post("/api/piece/preview", stencilled(60.0, json!(5), "ring"), OK).await;
+    let spread = zone(&told, "drawers")["spread"].as_str().unwrap();
+    assert!(spread.starts_with("5 repeats, ") && spread.ends_with("mm between and at the ends"), "{spread}");
     let unknown = refused(&|e| e["form"]["kind"] = json!("spaceship"));
     let problem = bench.post("/api/piece/preview", unknown, WRONG).await;
     assert!(problem["detail"].as_str().unwrap().contains("chest-of-drawers"), "{problem}");

@@ -1,14 +1,14 @@
 import { Plus, X } from 'lucide-react';
-import type { Mix, Paint, WornEntry } from '../../api/client';
+import type { WornEntry } from '../../api/client';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
+import { type Choice, pickedPot } from './pots';
 
 type Blend = NonNullable<WornEntry['blend']>;
 
 interface Props {
   blend: Blend;
-  shelf: Paint[];
-  mixes: Mix[];
+  pots: Choice[];
   onChange: (blend: Blend) => void;
 }
 
@@ -23,14 +23,7 @@ const spread = (bands: Blend['bands']) =>
   bands.map((band, n) => ({ ...band, at: bands.length > 1 ? n / (bands.length - 1) : 0 }));
 
 /** Two to five colours that go over into each other. */
-export function BlendOf({ blend, shelf, mixes, onChange }: Props) {
-  const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
-  const pots = [
-    ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '', pot: mix.entry.components })),
-    ...shelf.map((paint) => ({ id: paint.id, name: paint.entry.name, pot: [{ paint: paint.id, parts: 1 }] })),
-  ];
-  const idOf = (pot: Blend['bands'][number]['pot']) =>
-    pots.find((one) => JSON.stringify(one.pot) === JSON.stringify(pot))?.id ?? 'as-it-is';
+export function BlendOf({ blend, pots, onChange }: Props) {
   const fill = (n: number, id: string) => {
     const pot = pots.find((one) => one.id === id)?.pot;
     if (pot) onChange({ ...blend, bands: blend.bands.map((band, i) => (i === n ? { ...band, pot } : band)) });
@@ -46,14 +39,14 @@ export function BlendOf({ blend, shelf, mixes, onChange }: Props) {
         className="inline-flex"
       />
       {blend.bands.map((band, n) => {
-        const id = idOf(band.pot);
+        const picked = pickedPot(pots, band.pot);
         return (
           <div key={String(n)} className="flex gap-1">
             <Picker
               label={`Colour ${String(n + 1)}`}
               className="min-w-0 flex-1 *:truncate"
-              choices={id === 'as-it-is' ? [{ id, name: 'A mix of its own' }, ...pots] : pots}
-              value={id}
+              choices={picked.choices}
+              value={picked.id}
               onChange={(next) => fill(n, next)}
             />
             <button

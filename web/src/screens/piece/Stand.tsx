@@ -138,6 +138,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
             key={`${at} ${chosen.zone} ${draft.origin}`}
             entry={entry}
             zone={chosen}
+            zones={zones}
             choices={choices}
             boards={boards}
             shelf={shelf}

@@ -4,11 +4,14 @@ import { share } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { Slide } from '../../parts/Slide';
 import { BlendOf } from './BlendOf';
-import { ageingOf, schemeOf, withWorn, wornBy } from './entry';
+import { ageingOf, schemeOf, withoutWorn, withWorn, wornBy } from './entry';
+import { potsOf } from './pots';
+import { StencilOf } from './StencilOf';
 
 interface Props {
   entry: PieceEntry;
   zone: ZoneTold;
+  zones: ZoneTold[];
   choices: PieceChoices;
   boards: BoardInList[];
   shelf: Paint[];
@@ -18,7 +21,7 @@ interface Props {
 }
 
 /** What one zone wears, and how old it looks. */
-export function Wears({ entry, zone, choices, boards, shelf, mixes, onShow, onChange }: Props) {
+export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onShow, onChange }: Props) {
   const worn = wornBy(schemeOf(entry), zone.zone);
   const [ageing, setAgeing] = useState(ageingOf(worn));
   const strips = boards.flatMap((board) =>
@@ -27,17 +30,27 @@ export function Wears({ entry, zone, choices, boards, shelf, mixes, onShow, onCh
       name: board.strips.length > 1 ? `${board.name}, strip ${strip}` : board.name,
     })),
   );
+  // Where sides wear their own, they can go back to what the front wears.
+  const sides = zone.zone === 'sides' && zones.some((one) => one.zone === 'case');
   const finishes = [
+    ...(sides ? [{ id: 'carried', name: 'As the case' }] : []),
     { id: 'bare', name: 'Nothing: it stays as it is' },
     ...strips,
     { id: 'blend', name: 'A blend of colours' },
   ];
-  const value = worn.strip ? `${worn.strip.board} ${worn.strip.strip}` : worn.blend ? 'blend' : 'bare';
+  const value = zone.carried_from
+    ? 'carried'
+    : worn.strip
+      ? `${worn.strip.board} ${worn.strip.strip}`
+      : worn.blend
+        ? 'blend'
+        : 'bare';
   const known = finishes.some(({ id }) => id === value);
   const first = shelf.filter((paint) => !paint.medium);
   const wear = (id: string) => {
     const [board, strip] = id.split(' ');
-    if (id === 'bare') onChange(withWorn(entry, zone.zone, { strip: null, blend: null }));
+    if (id === 'carried') onChange(withoutWorn(entry, zone.zone));
+    else if (id === 'bare') onChange(withWorn(entry, zone.zone, { strip: null, blend: null }));
     else if (id === 'blend') {
       const [one, other] = [first[0], first[1] ?? first[0]];
       if (!one || !other) return;
@@ -61,38 +74,58 @@ export function Wears({ entry, zone, choices, boards, shelf, mixes, onShow, onCh
       {worn.blend && (
         <BlendOf
           blend={worn.blend}
-          shelf={first}
-          mixes={mixes}
+          pots={potsOf(first, mixes)}
           onChange={(blend) => onChange(withWorn(entry, zone.zone, { blend }))}
         />
       )}
-      <div className="grid">
-        {choices.ages.map(({ id, name }) => {
-          const age = id as keyof typeof ageing;
-          const amount = ageing[age];
-          const next = (value: number) => ({ ...ageing, [age]: value });
-          return (
-            <div key={id} className="flex items-center gap-2">
-              <span className="w-24 text-sm font-semibold">{name}</span>
-              <Slide
-                label={name}
-                told={share(amount)}
-                value={amount}
-                from={0}
-                to={1}
-                step={0.05}
-                onShow={(value) => {
-                  setAgeing(next(value));
-                  onShow(withWorn(entry, zone.zone, { ageing: next(value) }));
-                }}
-                onChange={(value) => onChange(withWorn(entry, zone.zone, { ageing: next(value) }))}
-                className="min-w-0 flex-1"
-              />
-              <span className="w-10 text-right text-sm">{share(amount)}</span>
-            </div>
-          );
-        })}
-      </div>
+      {zone.carried_from ? (
+        <p className="text-sm text-soft">
+          The finish of the front is carried round, with its wear and its grime. Choose another to give the
+          sides their own.
+        </p>
+      ) : (
+        <>
+          <StencilOf
+            zone={zone}
+            stencil={worn.stencil}
+            choices={choices}
+            pots={potsOf(
+              first,
+              mixes,
+              zones.filter((one) => one.zone !== zone.zone),
+            )}
+            onShow={(stencil) => onShow(withWorn(entry, zone.zone, { stencil }))}
+            onChange={(stencil) => onChange(withWorn(entry, zone.zone, { stencil }))}
+          />
+          <div className="grid">
+            {choices.ages.map(({ id, name }) => {
+              const age = id as keyof typeof ageing;
+              const amount = ageing[age];
+              const next = (value: number) => ({ ...ageing, [age]: value });
+              return (
+                <div key={id} className="flex items-center gap-2">
+                  <span className="w-24 text-sm font-semibold">{name}</span>
+                  <Slide
+                    label={name}
+                    told={share(amount)}
+                    value={amount}
+                    from={0}
+                    to={1}
+                    step={0.05}
+                    onShow={(value) => {
+                      setAgeing(next(value));
+                      onShow(withWorn(entry, zone.zone, { ageing: next(value) }));
+                    }}
+                    onChange={(value) => onChange(withWorn(entry, zone.zone, { ageing: next(value) }))}
+                    className="min-w-0 flex-1"
+                  />
+                  <span className="w-10 text-right text-sm">{share(amount)}</span>
+                </div>
+              );
+            })}
+          </div>
+        </>
+      )}
     </section>
   );
 }

@@ -21,7 +21,13 @@ export function withScheme(entry: PieceEntry, change: Partial<SchemeEntry>): Pie
 const NO_AGE = { wear: 0, grime: 0, water: 0, fade: 0, verdigris: 0 };
 
 export const wornBy = (scheme: SchemeEntry, zone: string): WornEntry =>
-  scheme.wears?.find((worn) => worn.zone === zone) ?? { zone, strip: null, blend: null, ground: null };
+  scheme.wears?.find((worn) => worn.zone === zone) ?? {
+    zone,
+    strip: null,
+    blend: null,
+    ground: null,
+    stencil: null,
+  };
 
 export const ageingOf = (worn: WornEntry) => ({ ...NO_AGE, ...worn.ageing });
 
@@ -32,6 +38,10 @@ export function withWorn(entry: PieceEntry, zone: string, change: Partial<WornEn
   const others = (scheme.wears ?? []).filter((one) => one.zone !== zone);
   return withScheme(entry, { wears: [...others, worn] });
 }
+
+/** The entry without anything said of a zone. */
+export const withoutWorn = (entry: PieceEntry, zone: string) =>
+  withScheme(entry, { wears: (schemeOf(entry).wears ?? []).filter((one) => one.zone !== zone) });
 
 /** A copy of the chosen scheme, and on to it. */
 export function withCopy(entry: PieceEntry, name: string): PieceEntry {

@@ -7,8 +7,8 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::board::Share;
 use warm_blend_finish::piece::{
-    Age, Ageing, Band, Brief, Correction, Dress, Form, Intent, Kind, Over, Piece, Scheme, Way, Wears,
-    Windows, Zone,
+    Age, Ageing, Band, Brief, Correction, Dress, Form, Intent, Kind, Motif, Over, Piece, Scheme, Stencil,
+    Way, Wears, Windows, Zone,
 };
 use warm_blend_finish::{Component, Name, Note, PaintId};
 use warm_blend_spectral::Light;
@@ -135,7 +135,7 @@ pub struct SchemeEntry {
     /// Its name.
     #[schema(example = "as in the photo")]
     pub name: String,
-    /// What each zone wears; what is not named is bare.
+    /// What each zone wears; what is not named is bare, but for sides, which wear what the case does.
     #[serde(default)]
     pub wears: Vec<WornEntry>,
     /// What lies over all or some of them, the first lowest.
@@ -161,9 +161,25 @@ pub struct WornEntry {
     pub blend: Option<BlendEntry>,
     /// What is under it, where that is not what its board lies on.
     pub ground: Option<GroundEntry>,
+    /// A pattern on it.
+    pub stencil: Option<StencilEntry>,
     /// How old it looks.
     #[serde(default)]
     pub ageing: AgeingEntry,
+}
+
+/// A pattern that is repeated along each part of a zone.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct StencilEntry {
+    /// `rosette` …: see `/api/piece/choices`.
+    #[schema(example = "rosette")]
+    pub motif: String,
+    /// How long and wide one is, 10 to 1000 mm.
+    pub size_mm: f64,
+    /// How many on each part, 1 to 100; as many as are spaced well if left out.
+    pub repeats: Option<u32>,
+    /// What it is painted with.
+    pub pot: Vec<MixPart>,
 }
 
 /// A strip of a board.
@@ -385,16 +401,46 @@ impl From<Ageing> for AgeingEntry {
     }
 }
 
+fn pot(parts: &[MixPart], checks: &mut Checks, at: &str) -> Option<Vec<Component>> {
+    let mut pot = Vec::with_capacity(parts.len());
+    for (i, part) in parts.iter().enumerate() {
+        let parts = checks.field(format!("{at}/{i}/parts"), part.parts())?;
+        pot.push(Component { paint: PaintId(part.paint), parts });
+    }
+    Some(pot)
+}
+
+impl StencilEntry {
+    fn parse(&self, checks: &mut Checks, at: &str) -> Option<Stencil> {
+        let motif = Motif::find(&self.motif).ok_or_else(|| {
+            let known = Motif::ALL.map(Motif::id).join(", ");
+            format!("“{}” is no motif: choose one of {known}", shown(&self.motif))
+        });
+        let motif = checks.field(format!("{at}/motif"), motif);
+        let pot = pot(&self.pot, checks, &format!("{at}/pot"));
+        let stencil = Stencil { motif: motif?, size: self.size_mm, repeats: self.repeats, pot: pot? };
+        checks.field(at.to_owned(), stencil.check())?;
+        Some(stencil)
+    }
+}
+
+impl From<&Stencil> for StencilEntry {
+    fn from(stencil: &Stencil) -> Self {
+        Self {
+            motif: stencil.motif.id().to_owned(),
+            size_mm: stencil.size,
+            repeats: stencil.repeats,
+            pot: stencil.pot.iter().map(MixPart::from).collect(),
+        }
+    }
+}
+
 impl BlendEntry {
     fn parse(&self, checks: &mut Checks, at: &str) -> Option<Wears> {
         let way = checks.field(format!("{at}/way"), way(&self.way))?;
         let mut bands = Vec::with_capacity(self.bands.len());
         for (i, band) in self.bands.iter().take(6).enumerate() {
-            let mut pot = Vec::with_capacity(band.pot.len());
-            for (j, part) in band.pot.iter().enumerate() {
-                let parts = checks.field(format!("{at}/bands/{i}/pot/{j}/parts"), part.parts())?;
-                pot.push(Component { paint: PaintId(part.paint), parts });
-            }
+            let pot = pot(&band.pot, checks, &format!("{at}/bands/{i}/pot"))?;
             bands.push(Band { pot, at: band.at });
         }
         Some(Wears::Blend { way, bands })
@@ -417,7 +463,11 @@ impl WornEntry {
             None => None,
         };
         let ageing = self.ageing.parse(checks, &format!("{at}/ageing"))?;
-        Some((zone, Dress { wears, ground, ageing }))
+        let stencil = match &self.stencil {
+            Some(stencil) => Some(stencil.parse(checks, &format!("{at}/stencil"))?),
+            None => None,
+        };
+        Some((zone, Dress { wears, ground, stencil, ageing }))
     }
 
     fn of((zone, dress): (&Zone, &Dress)) -> Self {
@@ -444,6 +494,7 @@ impl WornEntry {
             strip,
             blend,
             ground: dress.ground.map(GroundEntry::from),
+            stencil: dress.stencil.as_ref().map(StencilEntry::from),
             ageing: dress.ageing.into(),
         }
     }

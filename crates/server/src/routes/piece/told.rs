@@ -7,8 +7,8 @@ use utoipa::{IntoParams, ToSchema};
 use warm_blend_finish::Seen;
 use warm_blend_finish::board::Place;
 use warm_blend_finish::piece::{
-    Finding, Pair, Piece, Pull, Scheme, Stands, View, Wears, Zone, ZoneSeen, elsewhere, findings, pairs,
-    pulls, shared_paint,
+    Elevation, Finding, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, Zone, ZoneSeen, elsewhere,
+    findings, pairs, pulls, shared_paint,
 };
 use warm_blend_render::Placed;
 use warm_blend_spectral::Light;
@@ -97,6 +97,12 @@ pub struct ZoneTold {
     share: f64,
     /// What it wears: `strip B of “aged grey-blue for the case”`, `a blend of 3 colours`, `bare`.
     wears: String,
+    /// The zone whose finish is carried round to it.
+    carried_from: Option<&'static str>,
+    /// The pot of its main colour, where it wears a strip that has one.
+    main: Vec<MixPart>,
+    /// How its stencil is spread: `5 repeats, 50 mm between and at the ends`.
+    spread: Option<String>,
     /// Why it cannot wear that, where it cannot.
     refused: Option<String>,
     /// From across the room.
@@ -234,7 +240,8 @@ impl Room {
         found.extend(self.in_other_lights(piece, scheme, &standing, &pairs));
         found.extend(shared_paint(&paints, |paint| self.names.of(paint.0).to_owned()));
         found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
-        let pulls = self.with(|wardrobe| pulls(&looked, wardrobe));
+        let elevation = &standing.in_dress.elevation;
+        let pulls = self.with(elevation, |wardrobe| pulls(&looked, wardrobe));
         let pulls = pulls.map_err(|error| Problem::field("/schemes", error))?;
         pairs.sort_by(|a, b| b.off().total_cmp(&a.off()).then(b.contrast.total_cmp(&a.contrast)));
         let area: f64 = standing.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
@@ -259,6 +266,7 @@ impl Room {
             .map(|(zone, extent)| {
                 let seen = standing.zones.iter().find(|seen| seen.zone == *zone);
                 let refused = standing.in_dress.refused.iter().find(|(refused, _)| refused == zone);
+                let worn = standing.in_dress.dressed.get(zone);
                 let colour = |(curve, share): &(_, f64)| ShareOfColour::of(curve, *share, self.look.light);
                 ZoneTold {
                     zone: zone.id(),
@@ -267,6 +275,9 @@ impl Room {
                     edge_m: extent.edge,
                     share: if area > 0.0 && seen.is_some() { extent.area / area } else { 0.0 },
                     wears: self.words(scheme, *zone),
+                    carried_from: carried(scheme, *zone).map(Zone::name),
+                    main: worn.map_or_else(Vec::new, |worn| worn.main.iter().map(MixPart::from).collect()),
+                    spread: spread(scheme, &standing.in_dress.elevation, *zone),
                     refused: refused.map(|(_, error)| error.to_string()),
                     seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
                     chroma: seen.map(|seen| seen.lab.chroma()),
@@ -281,13 +292,17 @@ impl Room {
 
     /// What a zone wears, in words.
     fn words(&self, scheme: &Scheme, zone: Zone) -> String {
-        match scheme.wears.get(&zone).map(|dress| &dress.wears) {
+        let finish = match scheme.dress(zone).map(|dress| &dress.wears) {
             None | Some(Wears::Bare) => "bare".to_owned(),
             Some(Wears::Strip { board, strip }) => match self.boards.get(board) {
                 Some(board) => format!("strip {strip} of “{}”", board.name.as_str()),
                 None => "a board that never was".to_owned(),
             },
             Some(Wears::Blend { bands, .. }) => format!("a blend of {} colours", bands.len()),
+        };
+        match scheme.stencil(zone) {
+            Some(stencil) => format!("{finish}, with {}", stencil.motif.name().to_lowercase()),
+            None => finish,
         }
     }
 
@@ -328,6 +343,22 @@ impl Room {
             after: pull.contrast.1,
         }
     }
+}
+
+/// The zone whose finish is carried round to another.
+fn carried(scheme: &Scheme, zone: Zone) -> Option<Zone> {
+    let from = zone.carried_from()?;
+    (!scheme.wears.contains_key(&zone) && scheme.wears.contains_key(&from)).then_some(from)
+}
+
+fn spread(scheme: &Scheme, elevation: &Elevation, zone: Zone) -> Option<String> {
+    let spread = scheme.stencil(zone)?.spread(elevation, zone);
+    let words = |Spacing { repeats, gap, .. }: &Spacing| match repeats {
+        1 => format!("one repeat, {gap:.0} mm at the ends"),
+        _ => format!("{repeats} repeats, {gap:.0} mm between and at the ends"),
+    };
+    let words: Vec<String> = spread.iter().map(words).collect();
+    (!words.is_empty()).then(|| words.join("; "))
 }
 
 fn faces(standing: &Standing, of: &SchemeAsked) -> Vec<FaceTold> {

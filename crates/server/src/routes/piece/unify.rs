@@ -70,7 +70,9 @@ impl Room {
     fn unify(&self, piece: &Piece, scheme: &Scheme, asking: &Asking) -> Result<UnifyFound, Problem> {
         let standing = self.stand(piece, scheme)?.ok_or_else(not_said)?;
         let looked = standing.looked(piece, scheme, self.look);
-        let found = self.with(|wardrobe| unify(&looked, wardrobe, &self.shelf, |_| asking.goes_on()));
+        let elevation = &standing.in_dress.elevation;
+        let found =
+            self.with(elevation, |wardrobe| unify(&looked, wardrobe, &self.shelf, |_| asking.goes_on()));
         let found = found.map_err(|error| Problem::field("/schemes", error))?;
         Ok(UnifyFound { ways: found.iter().map(|way| self.way(way)).collect(), off: off(&looked.pairs()) })
     }

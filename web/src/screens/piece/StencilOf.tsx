@@ -1,0 +1,84 @@
+import type { PieceChoices, WornEntry, ZoneTold } from '../../api/client';
+import { NumberField } from '../../parts/NumberField';
+import { plainNumber } from '../../parts/numbers';
+import { Picker } from '../../parts/Picker';
+import { Slide } from '../../parts/Slide';
+import { type Choice, pickedPot } from './pots';
+
+type Stencil = NonNullable<WornEntry['stencil']>;
+
+interface Props {
+  zone: ZoneTold;
+  stencil: Stencil | null | undefined;
+  choices: PieceChoices;
+  pots: Choice[];
+  onShow: (stencil: Stencil) => void;
+  onChange: (stencil: Stencil | null) => void;
+}
+
+const NONE = { id: 'none', name: 'No pattern' };
+
+/** A pattern through a stencil: which, how large, how often, in which colour. */
+export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Props) {
+  const choose = (motif: string) => {
+    const pot = stencil?.pot ?? pots[0]?.pot;
+    if (motif === NONE.id || !pot) onChange(null);
+    else onChange({ size_mm: 80, repeats: null, ...stencil, motif, pot });
+  };
+  const picker = (
+    <Picker
+      label="Pattern"
+      className="w-full min-w-0 *:truncate"
+      choices={[NONE, ...choices.motifs]}
+      value={stencil?.motif ?? NONE.id}
+      onChange={choose}
+    />
+  );
+  if (!stencil) return picker;
+  const picked = pickedPot(pots, stencil.pot);
+  return (
+    <div className="grid gap-2">
+      {picker}
+      <Picker
+        label="Colour of the pattern"
+        className="w-full min-w-0 *:truncate"
+        choices={picked.choices}
+        value={picked.id}
+        onChange={(id) => {
+          const pot = pots.find((one) => one.id === id)?.pot;
+          if (pot) onChange({ ...stencil, pot });
+        }}
+      />
+      <div className="flex items-center gap-2">
+        <span className="w-24 text-sm font-semibold">Size</span>
+        <Slide
+          label="Size of the pattern"
+          told={`${plainNumber(stencil.size_mm)} mm`}
+          value={stencil.size_mm}
+          from={20}
+          to={400}
+          step={5}
+          onShow={(size_mm) => onShow({ ...stencil, size_mm })}
+          onChange={(size_mm) => onChange({ ...stencil, size_mm })}
+          className="min-w-0 flex-1"
+        />
+        <span className="w-14 text-right text-sm">{plainNumber(stencil.size_mm)} mm</span>
+      </div>
+      <NumberField
+        key={stencil.repeats ?? 'even'}
+        label="Repeats on each part"
+        value={stencil.repeats ?? undefined}
+        placeholder="as many as are spaced well"
+        error={undefined}
+        onChange={(repeats) => onChange({ ...stencil, repeats: Math.max(1, Math.round(repeats)) })}
+        onEmpty={() => onChange({ ...stencil, repeats: null })}
+      />
+      {zone.spread && <p className="text-sm text-soft first-letter:uppercase">{zone.spread}</p>}
+      {zone.refused && (
+        <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
+          {zone.refused}
+        </p>
+      )}
+    </div>
+  );
+}

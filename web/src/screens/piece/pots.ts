@@ -1,0 +1,32 @@
+// What a colour of a blend or a pattern can be made of: the shelf, the mixes, and what other parts are painted with.
+
+import type { Mix, Paint, WornEntry, ZoneTold } from '../../api/client';
+
+type Pot = NonNullable<WornEntry['blend']>['bands'][number]['pot'];
+
+/** A pot with its name. */
+export interface Choice {
+  id: string;
+  name: string;
+  pot: Pot;
+}
+
+/** All there are; the colours of other parts first. */
+export function potsOf(shelf: Paint[], mixes: Mix[], zones: ZoneTold[] = []): Choice[] {
+  const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
+  return [
+    ...zones
+      .filter((zone) => zone.main.length > 0)
+      .map((zone) => ({ id: zone.zone, name: `As the ${zone.name.toLowerCase()}`, pot: zone.main })),
+    ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '', pot: mix.entry.components })),
+    ...shelf.map((paint) => ({ id: paint.id, name: paint.entry.name, pot: [{ paint: paint.id, parts: 1 }] })),
+  ];
+}
+
+const AS_IT_IS = 'as-it-is';
+
+/** The choices of a picker whose pot may be one of its own, and which of them it is. */
+export function pickedPot(pots: Choice[], pot: Pot) {
+  const id = pots.find((one) => JSON.stringify(one.pot) === JSON.stringify(pot))?.id ?? AS_IT_IS;
+  return { id, choices: id === AS_IT_IS ? [{ id, name: 'A mix of its own' }, ...pots] : pots };
+}
