@@ -14,7 +14,7 @@ use warm_blend_finish::piece::{
     ZoneSeen, findings, pairs, unify,
 };
 use warm_blend_finish::{
-    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts,
+    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, Units, WholeParts,
 };
 use warm_blend_render::{Front, Shading};
 use warm_blend_spectral::{Light, Srgb};
@@ -121,7 +121,7 @@ fn main() {
         black_box(form.build().unwrap());
         let zones = seen(&dressed());
         let pairs = pairs(&zones, &meetings, &scheme, &piece.windows);
-        black_box(findings(&zones, &pairs));
+        black_box(findings(&zones, &pairs, Units::Metric));
     });
     let (dressed, zones) = (dressed(), seen(&dressed()));
     let looked = Looked {

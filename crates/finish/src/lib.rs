@@ -17,6 +17,7 @@
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | which family of hue is a colour of? | [`HueFamily`] |
 //! | what colour is that in a photo? | [`photo`] |
+//! | how long is that, in mm or in inches? | [`Units`], [`Dimension`] |
 //! | what is a tin besides its colour? | [`Condition`], [`Note`], [`Specials`] |
 //! | what is a recipe, and what is a pot as it was poured? | [`SavedMix`], [`Parts`], [`WholeParts`], [`PourRecord`] |
 //!
@@ -52,6 +53,7 @@ mod shelf;
 mod state;
 mod strength;
 mod surface;
+mod units;
 mod verdict;
 
 pub use class::{Class, Medium, Role, UnknownClass};
@@ -75,4 +77,5 @@ pub use quick::{QuickMaterial, QuickMixer};
 pub use shelf::{BadPaint, Masstone, ShelfPaint};
 pub use state::{State, UnknownState};
 pub use surface::Sheen;
+pub use units::{BadLength, Dimension, Units};
 pub use verdict::Verdict;

@@ -16,7 +16,7 @@ use warm_blend_finish::piece::{
     Scheme, Stands, Stencil, Wardrobe, Way, Wears, Windows, Zone, ZoneSeen, blended, findings, pairs,
     poured_together, pulls, shared_paint, treatments, unify,
 };
-use warm_blend_finish::{Class, Component, Parts, State, mix};
+use warm_blend_finish::{Class, Component, Parts, State, Units, mix};
 use warm_blend_spectral::{Lab, Light, difference};
 
 const LIGHT: Light = Light::Daylight;
@@ -134,7 +134,7 @@ fn neighbours_that_fight_are_told_first_and_the_odd_one_is_named() {
     let windows = Windows::default();
     let now = pairs(&zones, &meetings, &undressed(Intent::Quiet), &windows);
     assert_eq!(now.iter().filter(|pair| pair.stands() == Stands::Far).count(), 2);
-    let found = findings(&zones, &now);
+    let found = findings(&zones, &now, Units::Metric);
     assert!(found[0].what.contains("mouldings") && found[0].what.contains("fight"), "{found:?}");
     assert!(found[0].from.contains("quiet takes at most 24"), "{}", found[0].from);
     assert!(found.iter().any(|finding| finding.what == "The odd one out: mouldings"), "{found:?}");
@@ -158,12 +158,12 @@ fn many_hues_a_large_accent_and_a_hollow_that_is_light_are_said() {
         colour(Zone::Top, 60.0, 0.0, -35.0, 0.8),
         colour(Zone::Plinth, 80.0, 5.0, 60.0, 0.7),
     ];
-    let said = findings(&zones, &[]);
+    let said = findings(&zones, &[], Units::Metric);
     assert!(said.iter().any(|finding| finding.what.contains("families of hue")), "{said:?}");
     assert!(said.iter().any(|finding| finding.what.contains("No colour leads")), "{said:?}");
     let mut hollow = colour(Zone::Panels, 50.0, 0.0, 0.0, 1.0);
     hollow.places.recess = warm_blend_spectral::Reflectance::grey(0.5);
-    let said = findings(&[hollow], &[]);
+    let said = findings(&[hollow], &[], Units::Metric);
     assert!(said.iter().any(|finding| finding.what.contains("inside out")), "{said:?}");
 }
 

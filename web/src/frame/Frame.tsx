@@ -1,7 +1,8 @@
-import { Armchair, CircleHelp, PaintBucket, PanelsTopLeft, Redo2, Search, Undo2 } from 'lucide-react';
+import { Armchair, CircleHelp, PaintBucket, PanelsTopLeft, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { LightControl } from '../light/LightControl';
+import { useLight } from '../light/light';
 import { StateControl } from '../light/StateControl';
 import { useTell } from '../parts/Notice';
 import { useHistory, useUndo } from '../state/workspace';
@@ -24,6 +25,7 @@ const SCREENS = [
 export function Frame() {
   const [asking, setAsking] = useState<'jump' | 'keys'>();
   const tell = useTell();
+  const { units, setUnits } = useLight();
   const history = useHistory();
   const undo = useUndo('undo', tell);
   const redo = useUndo('redo', tell);
@@ -34,7 +36,7 @@ export function Frame() {
     redo: () => redo.mutate(),
   });
 
-  const tools = [
+  const tools: { name: string; icon: typeof Search; shown?: string; act: () => void; off: boolean }[] = [
     { name: 'Jump to', icon: Search, act: () => setAsking('jump'), off: false },
     {
       name: history.data?.undo ? `Undo ${history.data.undo.words}` : 'Undo',
@@ -47,6 +49,13 @@ export function Frame() {
       icon: Redo2,
       act: () => redo.mutate(),
       off: !history.data?.redo,
+    },
+    {
+      name: units === 'metric' ? 'Metric: change to inches and feet' : 'Imperial: change to mm and m',
+      icon: Ruler,
+      shown: units === 'metric' ? 'mm' : 'in',
+      act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),
+      off: false,
     },
     { name: 'Keys', icon: CircleHelp, act: () => setAsking('keys'), off: false },
   ];
@@ -67,9 +76,9 @@ export function Frame() {
           ))}
         </nav>
         <div className="flex items-center md:flex-col md:pb-2">
-          {tools.map(({ name, icon: Icon, act, off }) => (
+          {tools.map(({ name, icon: Icon, shown, act, off }) => (
             <button
-              key={name.split(' ')[0]}
+              key={shown ? 'units' : name.split(' ')[0]}
               type="button"
               title={name}
               aria-label={name}
@@ -78,6 +87,7 @@ export function Frame() {
               className="press px-0 md:w-full hover:not-disabled:text-white"
             >
               <Icon size={20} aria-hidden />
+              {shown && <span className="text-sm font-medium">{shown}</span>}
             </button>
           ))}
         </div>

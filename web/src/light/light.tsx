@@ -1,4 +1,5 @@
-// The light everything on the screen is seen in, and the state of the film: wet, dry, sealed or buffed.
+// The light everything on the screen is seen in, the state of the film (wet, dry, sealed or buffed), and the units lengths are
+// said in.
 
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
@@ -6,6 +7,7 @@ import { api, got, type LightChoice } from '../api/client';
 
 const LIGHT_KEPT_AS = 'warm-blend light';
 const STATE_KEPT_AS = 'warm-blend state';
+const UNITS_KEPT_AS = 'warm-blend units';
 
 export const STATES = [
   { id: 'wet', name: 'Wet' },
@@ -19,6 +21,8 @@ interface LookNow {
   setLight: (light: string) => void;
   state: string;
   setState: (state: string) => void;
+  units: string;
+  setUnits: (units: string) => void;
 }
 
 const Look = createContext<LookNow>({
@@ -26,6 +30,8 @@ const Look = createContext<LookNow>({
   setLight: () => {},
   state: 'dry',
   setState: () => {},
+  units: 'metric',
+  setUnits: () => {},
 });
 
 /** A choice that outlasts a reload. */
@@ -44,11 +50,18 @@ function useKept(key: string, otherwise: string) {
 export function LightProvider({ children }: { children: ReactNode }) {
   const [light, setLight] = useKept(LIGHT_KEPT_AS, 'daylight');
   const [state, setState] = useKept(STATE_KEPT_AS, 'dry');
-  const value = useMemo(() => ({ light, setLight, state, setState }), [light, setLight, state, setState]);
+  const [units, setUnits] = useKept(UNITS_KEPT_AS, 'metric');
+  const value = useMemo(
+    () => ({ light, setLight, state, setState, units, setUnits }),
+    [light, setLight, state, setState, units, setUnits],
+  );
   return <Look value={value}>{children}</Look>;
 }
 
 export const useLight = () => useContext(Look);
+
+/** `metric` or `imperial`. */
+export const useUnits = () => useContext(Look).units;
 
 /** The light and the state as a request names them. */
 export function useLook() {

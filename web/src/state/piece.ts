@@ -1,16 +1,18 @@
 // The piece at hand: what is kept, what is predicted, what is drawn, what brings it together.
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, got, type PieceEntry, type PieceKept } from '../api/client';
-import { useLook } from '../light/light';
+import { useLook, useUnits } from '../light/light';
 import { useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
 /** What pieces are made of. */
 export function usePieceChoices() {
+  const units = useUnits();
   return useQuery({
-    queryKey: ['piece choices'],
-    queryFn: () => got(api.GET('/api/piece/choices')),
+    queryKey: ['piece choices', units],
+    queryFn: () => got(api.GET('/api/piece/choices', { params: { query: { units } } })),
+    placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   }).data;
 }
@@ -70,7 +72,8 @@ export const DRAWN = { width: 960, height: 720 };
 export function useStanding(entry: PieceEntry, scheme: number) {
   const look = useLook();
   const body = nameless(entry);
-  const query = { ...look, scheme, ...DRAWN };
+  const units = useUnits();
+  const query = { ...look, units, scheme, ...DRAWN };
   return useLastPreview({
     queryKey: ['piece', query, body],
     queryFn: ({ signal }) => got(api.POST('/api/piece/preview', { params: { query }, body, signal })),

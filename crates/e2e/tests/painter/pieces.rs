@@ -37,7 +37,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.the("image", "The piece from the front, as it will look").await;
     painter.click("button", "Dimensions").await;
     painter.choose("What it is", "Chest of drawers").await;
-    painter.write("textbox", "Width, mm", "1100").await;
+    painter.write("textbox", "Width", "1100").await;
     painter.press(Key::Tab).await;
     painter.write("textbox", "Rows of drawers", "40").await;
     painter.press(Key::Tab).await;
@@ -149,6 +149,32 @@ async fn a_pattern_answers_from_the_opposite_part() {
     painter.choose("What it wears", "As the case").await;
     painter.reads("The finish of the front is carried round").await;
     painter.saved().await;
+    painter.leave().await;
+}
+
+/// Dimensions in inches: what is typed counts, in whatever unit.
+#[tokio::test]
+async fn a_piece_is_measured_in_inches() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Metric: change to inches and feet").await;
+    painter.reads("ft²").await;
+    painter.click("button", "Dimensions").await;
+    painter.write("textbox", "Width", "5 ft 1/2").await;
+    painter.press(Key::Enter).await;
+    painter.saved().await;
+    let reads = |text: &'static str| {
+        let painter = &painter;
+        async move || painter.value("textbox", "Width").await == text
+    };
+    painter.until("the width is said in inches", reads("60 1/2 in")).await;
+    assert_eq!(piece(&painter).await["form"]["width"].as_f64(), Some(60.5 * 25.4));
+    painter.write("textbox", "Width", "wide").await;
+    painter.press(Key::Enter).await;
+    painter.reads("a number with mm, cm, m, in or ft").await;
+    painter.write("textbox", "Width", "150 cm").await;
+    painter.press(Key::Enter).await;
+    painter.until("centimetres are inches", reads("59 in")).await;
+    assert_eq!(piece(&painter).await["form"]["width"].as_f64(), Some(1500.0));
     painter.leave().await;
 }
 

@@ -17,7 +17,7 @@ use warm_blend_spectral::{Lab, difference};
 
 use super::{Meeting, Scheme, Zone, ZoneSeen};
 use crate::board::Place;
-use crate::{HueFamily, PaintId};
+use crate::{Dimension, HueFamily, PaintId, Units};
 
 /// How far apart neighbours should be.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
@@ -206,11 +206,11 @@ pub fn off(pairs: &[Pair]) -> f64 {
     pairs.iter().map(Pair::off).fold(0.0, |a, b| a + b)
 }
 
-/// What is to be said of a palette, what matters most first.
-pub fn findings(zones: &[ZoneSeen], pairs: &[Pair]) -> Vec<Finding> {
+/// What is to be said of a palette, what matters most first; lengths in these units.
+pub fn findings(zones: &[ZoneSeen], pairs: &[Pair], units: Units) -> Vec<Finding> {
     let mut found = Vec::new();
     for pair in pairs {
-        found.extend(of_pair(pair));
+        found.extend(of_pair(pair, units));
     }
     found.extend(jumps_out(zones, pairs));
     found.extend(hues(zones));
@@ -224,7 +224,7 @@ fn named(zone: Zone) -> String {
     zone.name().to_lowercase()
 }
 
-fn of_pair(pair: &Pair) -> Option<Finding> {
+fn of_pair(pair: &Pair, units: Units) -> Option<Finding> {
     let (one, other) = pair.zones;
     let (least, most) = pair.window;
     let limit = match pair.stands() {
@@ -234,9 +234,9 @@ fn of_pair(pair: &Pair) -> Option<Finding> {
     };
     let what = format!("{} and {} {}", one.name(), named(other), pair.stands().words());
     let from = format!(
-        "{:.0} apart (ΔE00 from across the room) along {:.1} m; {} takes {limit}",
+        "{:.0} apart (ΔE00 from across the room) along {}; {} takes {limit}",
         pair.contrast,
-        pair.length,
+        units.say(Dimension::Run, pair.length),
         pair.intent.id()
     );
     Some(Finding { weight: pair.off(), what, from, zones: vec![one, other] })

@@ -2,6 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
+use crate::{Dimension, Units};
+
 /// What is drawn.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -264,7 +266,8 @@ impl Asks {
         }
     }
 
-    fn of(self, form: &Form) -> f64 {
+    /// What a form says of it: mm, or a number.
+    pub fn of(self, form: &Form) -> f64 {
         match self {
             Asks::Width => form.width,
             Asks::Height => form.height,
@@ -285,10 +288,17 @@ impl Form {
         for asks in self.kind.asks() {
             let (value, (least, most)) = (asks.of(self), asks.range());
             if !(least..=most).contains(&value) {
-                let unit = if asks.is_count() { "" } else { " mm" };
-                let shown = if value.is_finite() { format!("{value}{unit}") } else { "no number".to_owned() };
-                let message =
-                    format!("{shown}: {} goes from {least} to {most}{unit}", asks.name().to_lowercase());
+                let said = |units: Units, mm: f64| units.say(Dimension::Length, mm);
+                let (shown, range) = if asks.is_count() {
+                    (value.to_string(), format!("{least} to {most}"))
+                } else {
+                    let [metric, imperial] = [Units::Metric, Units::Imperial].map(|units| {
+                        format!("{} to {}", units.number(Dimension::Length, least), said(units, most))
+                    });
+                    (said(Units::Metric, value), format!("{metric} ({imperial})"))
+                };
+                let shown = if value.is_finite() { shown } else { "no number".to_owned() };
+                let message = format!("{shown}: {} goes from {range}", asks.name().to_lowercase());
                 return Err(BadForm::new(asks.id(), message));
             }
         }

@@ -15,6 +15,7 @@ mod predict;
 mod readings;
 mod reference;
 mod scale;
+pub mod units;
 mod workshop;
 
 use utoipa_axum::router::OpenApiRouter;
@@ -30,6 +31,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(files::export))
         .routes(routes!(reference::health))
         .routes(routes!(reference::lights))
+        .routes(routes!(units::read))
         .routes(routes!(reference::classes))
         .routes(routes!(predict::predict))
         .routes(routes!(predict::board::predict))

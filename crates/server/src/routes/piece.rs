@@ -19,13 +19,14 @@ use warm_blend_finish::piece::{
     Age, BadDress, Dressed, Elevation, Extent, Form, Kind, Looked, Meeting, Motif, Piece, Scheme, Wardrobe,
     Zone, ZoneSeen,
 };
-use warm_blend_finish::{Component, Name, PaintId, ShelfPaint, Workshop};
+use warm_blend_finish::{Component, Dimension, Name, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Batch, Kept, Store, StoreError};
 
 use self::entry::{FormEntry, PieceEntry};
 use super::boards::on_shelf;
 use super::names::Names;
 use super::paints::Seen;
+use super::units::UnitsAsked;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::colour::Look;
@@ -95,6 +96,8 @@ pub struct KindChoice {
     name: &'static str,
     /// One of the usual size.
     usual: FormEntry,
+    /// How large it usually is: `1000 × 900 mm`.
+    size: String,
     /// The dimensions that count.
     asks: Vec<AskChoice>,
 }
@@ -270,9 +273,14 @@ pub async fn remove(
 
 /// What pieces are made of: kinds with their dimensions, kinds of ageing.
 #[utoipa::path(get, path = "/piece/choices", operation_id = "list_piece_choices",
-    tag = "piece", responses((status = OK, body = PieceChoices)))]
-pub async fn choices() -> Json<PieceChoices> {
+    tag = "piece", params(UnitsAsked), responses((status = OK, body = PieceChoices), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn choices(Asked(units): Asked<UnitsAsked>) -> Result<Json<PieceChoices>, Problem> {
+    let units = units.get()?;
+    let size = |Form { width, height, .. }: Form| {
+        format!("{} × {}", units.number(Dimension::Length, width), units.say(Dimension::Length, height))
+    };
     let kind = |kind: Kind| KindChoice {
+        size: size(kind.usual()),
         id: kind.id(),
         name: kind.name(),
         usual: kind.usual().into(),
@@ -285,11 +293,11 @@ pub async fn choices() -> Json<PieceChoices> {
             })
             .collect(),
     };
-    Json(PieceChoices {
+    Ok(Json(PieceChoices {
         kinds: Kind::ALL.map(kind).into(),
         ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
         motifs: Motif::ALL.map(|motif| PieceChoice { id: motif.id(), name: motif.name() }).into(),
-    })
+    }))
 }
 
 /// What a scheme is looked at with: the file's boards and shelf.

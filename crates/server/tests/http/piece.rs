@@ -201,7 +201,7 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let told = bench.post("/api/piece/preview", stencilled(900.0, json!(null), "ring"), OK).await;
     assert!(zone(&told, "drawers")["refused"].as_str().unwrap().contains("choose a smaller one"), "{told}");
     let told = bench.post("/api/piece/preview", stencilled(60.0, json!(5), "ring"), OK).await;
-    let spread = zone(&told, "drawers")["spread"].as_str().unwrap();
+    let spread = zone(&told, "drawers")["stencil"]["spread"].as_str().unwrap();
     assert!(spread.starts_with("5 repeats, ") && spread.ends_with("mm between and at the ends"), "{spread}");
     let unknown = refused(&|e| e["form"]["kind"] = json!("spaceship"));
     let problem = bench.post("/api/piece/preview", unknown, WRONG).await;
@@ -214,6 +214,39 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let problem = bench.post("/api/piece/picture?view=below", good.clone(), WRONG).await;
     assert_eq!(problem["errors"][0]["pointer"], "?view");
     bench.post("/api/piece/picture?width=10&height=20000", good, WRONG).await;
+}
+
+/// The same piece in inches and feet; what is typed is read in any unit.
+#[tokio::test]
+async fn a_piece_is_told_in_either_units() {
+    let bench = Bench::demo().await;
+    let mut entry = chest(&bench).await;
+    entry["form"]["width"] = json!(914.4);
+    let told = bench.post("/api/piece/preview", entry.clone(), OK).await;
+    let said = |told: &Value, id: &str| {
+        let dimensions = told["dimensions"].as_array().unwrap();
+        dimensions.iter().find(|dimension| dimension["id"] == id).unwrap()["said"].clone()
+    };
+    assert_eq!(said(&told, "width"), "914 mm");
+    let feet = bench.post("/api/piece/preview?units=imperial", entry.clone(), OK).await;
+    assert_eq!((said(&feet, "width"), said(&feet, "drawers")), (json!("36 in"), json!("4")));
+    assert!(zone(&told, "case")["area"].as_str().unwrap().ends_with(" m²"));
+    assert!(zone(&feet, "case")["area"].as_str().unwrap().ends_with(" ft²"));
+    assert_eq!(zone(&told, "case")["area_m2"], zone(&feet, "case")["area_m2"]);
+    let read = bench.get("/api/measured?measured=length&text=36%201/2%20in").await;
+    assert_eq!((read["value"].as_f64(), read["said"].as_str()), (Some(927.1), Some("927 mm")));
+    let read = bench.get("/api/measured?measured=length&units=imperial&text=3%20ft%202").await;
+    assert_eq!(read["said"], "38 in");
+    for (query, pointer) in [
+        ("measured=length&text=wide", "?text"),
+        ("measured=length&text=-3", "?text"),
+        ("measured=depth&text=3", "?measured"),
+        ("measured=run&text=3&units=cubits", "?units"),
+    ] {
+        let problem = bench.call(Method::GET, &format!("/api/measured?{query}"), Value::Null, WRONG).await;
+        assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
+    }
+    bench.post("/api/piece/preview?units=cubits", entry, WRONG).await;
 }
 
 /// A second piece is begun and taken to hand; the first is taken up again; the last one stays.

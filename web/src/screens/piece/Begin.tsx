@@ -19,9 +19,7 @@ export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (f
             >
               <span>
                 <span className="block font-semibold">{kind.name}</span>
-                <span className="block text-sm font-normal text-soft">
-                  usually {kind.usual.width / 10} × {kind.usual.height / 10} cm
-                </span>
+                <span className="block text-sm font-normal text-soft">usually {kind.size}</span>
               </span>
             </button>
           </li>

@@ -1,19 +1,19 @@
-import type { FormEntry, PieceChoices, PieceEntry, Problem, ZoneTold } from '../../api/client';
+import type { FormEntry, PieceChoices, PieceEntry, PiecePrediction, Problem } from '../../api/client';
+import { MeasureField } from '../../parts/MeasureField';
 import { NumberField } from '../../parts/NumberField';
-import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useBoardChoices } from '../../state/boards';
 
 interface Props {
   entry: PieceEntry;
-  zones: ZoneTold[];
+  standing: PiecePrediction | undefined;
   choices: PieceChoices;
   problem: Problem | undefined;
   onChange: (entry: PieceEntry) => void;
 }
 
 /** What the piece is and how large; what was measured where the drawing is not the piece. */
-export function Dimensions({ entry, zones, choices, problem, onChange }: Props) {
+export function Dimensions({ entry, standing, choices, problem, onChange }: Props) {
   const grounds = useBoardChoices()?.grounds ?? [];
   const form = entry.form;
   if (!form) return null;
@@ -39,16 +39,28 @@ export function Dimensions({ entry, zones, choices, problem, onChange }: Props) 
         />
       </div>
       <div className="grid gap-3 sm:grid-cols-3">
-        {kind?.asks.map((ask) => (
-          <NumberField
-            key={`${form.kind} ${ask.id}`}
-            label={ask.name}
-            unit={ask.count ? undefined : 'mm'}
-            value={form[ask.id as 'width']}
-            error={problem?.at(`/form/${ask.id}`)}
-            onChange={(value) => set({ [ask.id]: ask.count ? Math.round(value) : value })}
-          />
-        ))}
+        {kind?.asks.map((ask) => {
+          const error = problem?.at(`/form/${ask.id}`);
+          const said = standing?.dimensions.find(({ id }) => id === ask.id)?.said ?? '';
+          return ask.count ? (
+            <NumberField
+              key={`${form.kind} ${ask.id}`}
+              label={ask.name}
+              value={form[ask.id as 'width']}
+              error={error}
+              onChange={(value) => set({ [ask.id]: Math.round(value) })}
+            />
+          ) : (
+            <MeasureField
+              key={`${form.kind} ${ask.id}`}
+              label={ask.name}
+              measured="length"
+              said={said}
+              error={error}
+              onChange={(mm) => set({ [ask.id]: mm })}
+            />
+          );
+        })}
       </div>
       <div className="flex flex-wrap gap-5">
         {(['carved', 'round'] as const).map((id) => (
@@ -67,7 +79,7 @@ export function Dimensions({ entry, zones, choices, problem, onChange }: Props) 
         <summary className="min-h-11 cursor-pointer py-3 font-semibold">Areas and edges by hand</summary>
         <p className="mb-2 text-sm text-soft">Empty takes what was drawn.</p>
         <ul className="grid gap-2">
-          {zones.map((zone) => {
+          {standing?.zones.map((zone) => {
             const own = entry.corrections?.find((one) => one.zone === zone.zone);
             const correct = (change: object) => {
               const others = (entry.corrections ?? []).filter((one) => one.zone !== zone.zone);
@@ -78,16 +90,16 @@ export function Dimensions({ entry, zones, choices, problem, onChange }: Props) 
                 <span className="pb-3 text-sm font-semibold">{zone.name}</span>
                 {(
                   [
-                    { id: 'area_m2', name: 'Area', unit: 'm²', what: 'area' },
-                    { id: 'edge_m', name: 'Edges', unit: 'm', what: 'edge' },
+                    { id: 'area_m2', name: 'Area', measured: 'area', what: 'area' },
+                    { id: 'edge_m', name: 'Edges', measured: 'run', what: 'edge' },
                   ] as const
-                ).map(({ id, name, unit, what }) => (
-                  <NumberField
+                ).map(({ id, name, measured, what }) => (
+                  <MeasureField
                     key={id}
                     label={`${name} of ${zone.name.toLowerCase()}`}
-                    unit={unit}
-                    value={own?.[id] ?? undefined}
-                    placeholder={plainNumber(zone[id])}
+                    measured={measured}
+                    said={own?.[id] == null ? '' : zone[what]}
+                    placeholder={zone[what]}
                     error={problem?.at(`/corrections/${zone.zone}/${what}`)}
                     onChange={(value) => correct({ [id]: value })}
                     onEmpty={() => correct({ [id]: null })}

@@ -170,7 +170,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
       >
         <Dimensions
           entry={entry}
-          zones={zones}
+          standing={standing}
           choices={choices}
           problem={draft.problem}
           onChange={draft.change}

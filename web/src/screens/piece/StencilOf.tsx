@@ -1,6 +1,5 @@
 import type { PieceChoices, WornEntry, ZoneTold } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
-import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { Slide } from '../../parts/Slide';
 import { type Choice, pickedPot } from './pots';
@@ -53,7 +52,7 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         <span className="w-24 text-sm font-semibold">Size</span>
         <Slide
           label="Size of the pattern"
-          told={`${plainNumber(stencil.size_mm)} mm`}
+          told={zone.stencil?.size ?? ''}
           value={stencil.size_mm}
           from={20}
           to={400}
@@ -62,7 +61,7 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
           onChange={(size_mm) => onChange({ ...stencil, size_mm })}
           className="min-w-0 flex-1"
         />
-        <span className="w-14 text-right text-sm">{plainNumber(stencil.size_mm)} mm</span>
+        <span className="w-14 text-right text-sm">{zone.stencil?.size}</span>
       </div>
       <NumberField
         key={stencil.repeats ?? 'even'}
@@ -73,7 +72,9 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         onChange={(repeats) => onChange({ ...stencil, repeats: Math.max(1, Math.round(repeats)) })}
         onEmpty={() => onChange({ ...stencil, repeats: null })}
       />
-      {zone.spread && <p className="text-sm text-soft first-letter:uppercase">{zone.spread}</p>}
+      {zone.stencil?.spread && (
+        <p className="text-sm text-soft first-letter:uppercase">{zone.stencil.spread}</p>
+      )}
       {zone.refused && (
         <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
           {zone.refused}

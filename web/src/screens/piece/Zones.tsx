@@ -1,5 +1,4 @@
 import type { ZoneTold } from '../../api/client';
-import { oneDecimal, plainNumber } from '../../parts/numbers';
 import { Colours } from './Colours';
 
 interface Props {
@@ -34,8 +33,8 @@ export function Zones({ zones, chosen, onChoose }: Props) {
               <span
                 className={`self-center pr-2 text-right text-sm leading-tight ${one.zone === chosen ? '' : 'text-soft'}`}
               >
-                <span className="block">{plainNumber(one.area_m2)} m²</span>
-                <span className="block">{oneDecimal(one.edge_m)} m</span>
+                <span className="block">{one.area}</span>
+                <span className="block">{one.edge}</span>
               </span>
             </button>
           </li>

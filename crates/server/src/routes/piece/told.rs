@@ -4,12 +4,12 @@ use axum::Json;
 use axum::extract::State;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-use warm_blend_finish::Seen;
 use warm_blend_finish::board::Place;
 use warm_blend_finish::piece::{
-    Elevation, Finding, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, Zone, ZoneSeen, elsewhere,
-    findings, pairs, pulls, shared_paint,
+    Asks, Elevation, Finding, Form, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, Zone, ZoneSeen,
+    elsewhere, findings, pairs, pulls, shared_paint,
 };
+use warm_blend_finish::{Dimension, Seen, Units};
 use warm_blend_render::Placed;
 use warm_blend_spectral::Light;
 
@@ -22,6 +22,7 @@ use crate::off_thread::off_thread;
 use crate::problem::Problem;
 use crate::routes::boards::told::ShareOfColour;
 use crate::routes::mixes::MixPart;
+use crate::routes::units::UnitsAsked;
 
 /// Which scheme, and how large its pictures are.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -56,6 +57,26 @@ pub struct PiecePrediction {
     pulls: Vec<PullTold>,
     /// Painted area, m².
     area_m2: f64,
+    /// The dimensions that count, as they are said.
+    dimensions: Vec<DimensionTold>,
+}
+
+/// A dimension of the piece.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DimensionTold {
+    /// `width` …
+    id: &'static str,
+    /// In the units that were asked for: `1000 mm`, `3`.
+    said: String,
+}
+
+/// A pattern on a zone.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StencilTold {
+    /// How long and wide one motif is: `80 mm`.
+    size: String,
+    /// How it is spread: `5 repeats, 50 mm between and at the ends`; none where it goes nowhere.
+    spread: Option<String>,
 }
 
 /// A face of a piece.
@@ -91,8 +112,12 @@ pub struct ZoneTold {
     name: &'static str,
     /// m², net; as measured or as drawn.
     area_m2: f64,
+    /// The same in the units that were asked for: `0.98 m²`.
+    area: String,
     /// Edges, m.
     edge_m: f64,
+    /// The same: `9.8 m`.
+    edge: String,
     /// Share of the painted area.
     share: f64,
     /// What it wears: `strip B of “aged grey-blue for the case”`, `a blend of 3 colours`, `bare`.
@@ -101,8 +126,8 @@ pub struct ZoneTold {
     carried_from: Option<&'static str>,
     /// The pot of its main colour, where it wears a strip that has one.
     main: Vec<MixPart>,
-    /// How its stencil is spread: `5 repeats, 50 mm between and at the ends`.
-    spread: Option<String>,
+    /// The pattern on it.
+    stencil: Option<StencilTold>,
     /// Why it cannot wear that, where it cannot.
     refused: Option<String>,
     /// From across the room.
@@ -207,22 +232,30 @@ impl From<Finding> for FindingTold {
 
 /// What a piece would look like; nothing is kept.
 #[utoipa::path(post, path = "/piece/preview", operation_id = "preview_piece",
-    tag = "piece", params(LookedAt, SchemeAsked), request_body = PieceEntry,
+    tag = "piece", params(LookedAt, SchemeAsked, UnitsAsked), request_body = PieceEntry,
     responses((status = OK, body = PiecePrediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn preview(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(of): Asked<SchemeAsked>,
+    Asked(units): Asked<UnitsAsked>,
     Body(entry): Body<PieceEntry>,
 ) -> Result<Json<PiecePrediction>, Problem> {
     let (look, piece) = (asked.get()?, entry.parse()?);
     let scheme = scheme_of(&piece, of.scheme)?;
     let room = Room::of(&workspace, look).await?;
-    off_thread(move || room.tell(&piece, &scheme, &of)).await.map(Json)
+    let units = units.get()?;
+    off_thread(move || room.tell(&piece, &scheme, &of, units)).await.map(Json)
 }
 
 impl Room {
-    fn tell(&self, piece: &Piece, scheme: &Scheme, of: &SchemeAsked) -> Result<PiecePrediction, Problem> {
+    fn tell(
+        &self,
+        piece: &Piece,
+        scheme: &Scheme,
+        of: &SchemeAsked,
+        units: Units,
+    ) -> Result<PiecePrediction, Problem> {
         let none = PiecePrediction {
             faces: Vec::new(),
             zones: Vec::new(),
@@ -230,11 +263,12 @@ impl Room {
             findings: Vec::new(),
             pulls: Vec::new(),
             area_m2: 0.0,
+            dimensions: Vec::new(),
         };
         let Some(standing) = self.stand(piece, scheme)? else { return Ok(none) };
         let looked = standing.looked(piece, scheme, self.look);
         let mut pairs = looked.pairs();
-        let mut found = findings(&standing.zones, &pairs);
+        let mut found = findings(&standing.zones, &pairs, units);
         let paints: Vec<_> =
             standing.in_dress.dressed.iter().map(|(zone, worn)| (*zone, worn.paints.clone())).collect();
         found.extend(self.in_other_lights(piece, scheme, &standing, &pairs));
@@ -247,15 +281,16 @@ impl Room {
         let area: f64 = standing.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
         Ok(PiecePrediction {
             faces: faces(&standing, of),
-            zones: self.zones(scheme, &standing, area),
+            zones: self.zones(scheme, &standing, area, units),
             pairs: pairs.iter().map(PairTold::of).collect(),
             findings: found.into_iter().map(FindingTold::from).collect(),
             pulls: pulls.iter().map(|pull| self.pull(pull)).collect(),
             area_m2: area,
+            dimensions: dimensions(&standing.in_dress.form, units),
         })
     }
 
-    fn zones(&self, scheme: &Scheme, standing: &Standing, area: f64) -> Vec<ZoneTold> {
+    fn zones(&self, scheme: &Scheme, standing: &Standing, area: f64, units: Units) -> Vec<ZoneTold> {
         let hex = |seen: &ZoneSeen| {
             let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
             Place::ALL.map(on_screen).to_vec()
@@ -272,12 +307,14 @@ impl Room {
                     zone: zone.id(),
                     name: zone.name(),
                     area_m2: extent.area,
+                    area: units.say(Dimension::Area, extent.area),
                     edge_m: extent.edge,
+                    edge: units.say(Dimension::Run, extent.edge),
                     share: if area > 0.0 && seen.is_some() { extent.area / area } else { 0.0 },
                     wears: self.words(scheme, *zone),
                     carried_from: carried(scheme, *zone).map(Zone::name),
                     main: worn.map_or_else(Vec::new, |worn| worn.main.iter().map(MixPart::from).collect()),
-                    spread: spread(scheme, &standing.in_dress.elevation, *zone),
+                    stencil: stencil(scheme, &standing.in_dress.elevation, *zone, units),
                     refused: refused.map(|(_, error)| error.to_string()),
                     seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
                     chroma: seen.map(|seen| seen.lab.chroma()),
@@ -351,14 +388,23 @@ fn carried(scheme: &Scheme, zone: Zone) -> Option<Zone> {
     (!scheme.wears.contains_key(&zone) && scheme.wears.contains_key(&from)).then_some(from)
 }
 
-fn spread(scheme: &Scheme, elevation: &Elevation, zone: Zone) -> Option<String> {
-    let spread = scheme.stencil(zone)?.spread(elevation, zone);
+fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> Option<StencilTold> {
+    let stencil = scheme.stencil(zone)?;
+    let said = |mm: f64| units.say(Dimension::Length, mm);
     let words = |Spacing { repeats, gap, .. }: &Spacing| match repeats {
-        1 => format!("one repeat, {gap:.0} mm at the ends"),
-        _ => format!("{repeats} repeats, {gap:.0} mm between and at the ends"),
+        1 => format!("one repeat, {} at the ends", said(*gap)),
+        _ => format!("{repeats} repeats, {} between and at the ends", said(*gap)),
     };
-    let words: Vec<String> = spread.iter().map(words).collect();
-    (!words.is_empty()).then(|| words.join("; "))
+    let words: Vec<String> = stencil.spread(elevation, zone).iter().map(words).collect();
+    Some(StencilTold { size: said(stencil.size), spread: (!words.is_empty()).then(|| words.join("; ")) })
+}
+
+fn dimensions(form: &Form, units: Units) -> Vec<DimensionTold> {
+    let said = |asks: &Asks| {
+        let value = asks.of(form);
+        if asks.is_count() { value.to_string() } else { units.say(Dimension::Length, value) }
+    };
+    form.kind.asks().iter().map(|asks| DimensionTold { id: asks.id(), said: said(asks) }).collect()
 }
 
 fn faces(standing: &Standing, of: &SchemeAsked) -> Vec<FaceTold> {

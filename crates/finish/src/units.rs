@@ -1,0 +1,314 @@
+//! Lengths and areas as a painter says and types them, metric or imperial.
+//!
+//! Inside, everything is metric. Factors are exact: an inch is 25.4 mm (NIST Special Publication 811 (2008), appendix B.8).
+
+/// mm in an inch.
+const INCH: f64 = 25.4;
+/// mm in a foot.
+const FOOT: f64 = 12.0 * INCH;
+/// Most mm that are read: a kilometre.
+const MOST: f64 = 1e6;
+
+/// What a painter measures in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Units {
+    /// mm, m and m².
+    #[default]
+    Metric,
+    /// Inches with their fractions, feet and square feet.
+    Imperial,
+}
+
+/// What is measured.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Dimension {
+    /// A dimension of a piece, mm; a plain number is mm or inches.
+    Length,
+    /// A length of edges, m; a plain number is metres or feet.
+    Run,
+    /// An area, m²; a plain number is square metres or square feet.
+    Area,
+}
+
+/// What was typed is no measure.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+pub enum BadLength {
+    /// No number in it, or something between that is no unit.
+    #[error("“{0}” is no measure: a number with {1}")]
+    Unread(String, &'static str),
+    /// Beyond any piece.
+    #[error("“{0}” is more than any piece has")]
+    TooMuch(String),
+}
+
+impl Units {
+    /// Of an id: `metric` or `imperial`.
+    pub fn find(id: &str) -> Option<Self> {
+        match id {
+            "metric" => Some(Units::Metric),
+            "imperial" => Some(Units::Imperial),
+            _ => None,
+        }
+    }
+
+    /// What a plain number of it is in.
+    pub const fn unit(self, what: Dimension) -> &'static str {
+        match (self, what) {
+            (Units::Metric, Dimension::Length) => "mm",
+            (Units::Metric, Dimension::Run) => "m",
+            (Units::Metric, Dimension::Area) => "m²",
+            (Units::Imperial, Dimension::Length) => "in",
+            (Units::Imperial, Dimension::Run) => "ft",
+            (Units::Imperial, Dimension::Area) => "ft²",
+        }
+    }
+
+    /// A measure as a number of [`Units::unit`]: whole mm, eighths of an inch, two or three figures of the rest. `value` is in mm, m
+    /// or m².
+    pub fn number(self, what: Dimension, value: f64) -> String {
+        match (self, what) {
+            (Units::Metric, Dimension::Length) => rounded(value, 0),
+            (Units::Imperial, Dimension::Length) => eighths(value / INCH),
+            (Units::Metric, Dimension::Run) => rounded(value, 1),
+            (Units::Imperial, Dimension::Run) => {
+                rounded(value * 1000.0 / FOOT, if value < 3.0 { 1 } else { 0 })
+            }
+            (Units::Metric, Dimension::Area) => rounded(value, 2),
+            (Units::Imperial, Dimension::Area) => {
+                let feet = value * 1e6 / (FOOT * FOOT);
+                rounded(feet, if feet < 10.0 { 1 } else { 0 })
+            }
+        }
+    }
+
+    /// The same with its unit: `914 mm`, `36 1/4 in`.
+    pub fn say(self, what: Dimension, value: f64) -> String {
+        format!("{} {}", self.number(what, value), self.unit(what))
+    }
+
+    /// Reads what was typed: `914`, `91.4 cm`, `36 1/2 in`, `3 ft 2`, `2.5 m²`. A number without a unit is in [`Units::unit`]; after
+    /// feet, in inches. The answer is in mm, m or m².
+    pub fn read(self, what: Dimension, text: &str) -> Result<f64, BadLength> {
+        let usual = self.unit(what);
+        let remedy = match what {
+            Dimension::Area => "m², cm², ft² or in²",
+            _ => "mm, cm, m, in or ft",
+        };
+        let told: String = text.chars().take(40).collect();
+        let unread = || BadLength::Unread(told.clone(), remedy);
+        let mut words = words(text).peekable();
+        let (mut sum, mut any, mut after_feet) = (0.0, false, false);
+        while words.peek().is_some() {
+            let mut value = number(&words.next().unwrap_or_default()).ok_or_else(unread)?;
+            // A whole number and a fraction are one: 36 1/2.
+            if let Some(more) = words.next_if(|word| word.contains('/')) {
+                value += number(&more).filter(|_| value.fract() == 0.0).ok_or_else(unread)?;
+            }
+            let unit = words.next_if(|word| !word.starts_with(|c: char| c.is_ascii_digit() || c == '.'));
+            let factor = match &unit {
+                Some(unit) => factor(what, unit).ok_or_else(unread)?,
+                // What has no unit ends it.
+                None if words.peek().is_some() => return Err(unread()),
+                None if after_feet => INCH,
+                None => factor(what, usual).ok_or_else(unread)?,
+            };
+            after_feet = what != Dimension::Area && factor == FOOT;
+            sum += value * factor;
+            any = true;
+        }
+        if !any {
+            return Err(unread());
+        }
+        let whole = match what {
+            Dimension::Length => 1.0,
+            Dimension::Run => 1e3,
+            Dimension::Area => 1e6,
+        };
+        // A kilometre, or a square of that.
+        if sum > if what == Dimension::Area { MOST * MOST } else { MOST } {
+            return Err(BadLength::TooMuch(told));
+        }
+        Ok(sum / whole)
+    }
+}
+
+/// So many mm, or mm².
+fn factor(what: Dimension, unit: &str) -> Option<f64> {
+    let unit = unit.to_lowercase();
+    if what == Dimension::Area {
+        return Some(match unit.as_str() {
+            "mm²" | "mm2" => 1.0,
+            "cm²" | "cm2" => 1e2,
+            "m²" | "m2" | "sqm" => 1e6,
+            "in²" | "in2" | "sqin" => INCH * INCH,
+            "ft²" | "ft2" | "sqft" => FOOT * FOOT,
+            _ => return None,
+        });
+    }
+    Some(match unit.as_str() {
+        "mm" => 1.0,
+        "cm" => 10.0,
+        "m" => 1e3,
+        "in" | "inch" | "inches" | "\"" | "″" | "”" => INCH,
+        "ft" | "foot" | "feet" | "'" | "′" | "’" => FOOT,
+        _ => return None,
+    })
+}
+
+/// Numbers and units apart, with commas as points: `3'2 1/2"` is 3, ', 2, 1/2, ".
+fn words(text: &str) -> impl Iterator<Item = String> + use<> {
+    let mut words: Vec<String> = Vec::new();
+    let (mut previous, mut was_number) = (' ', false);
+    for c in text.chars().map(|c| if c == ',' { '.' } else { c }) {
+        // The 2 of ft2 belongs to its unit.
+        let squares = c == '2' && previous.is_alphabetic();
+        let of_number = (c.is_ascii_digit() || c == '.' || c == '/') && !squares;
+        match words.last_mut().filter(|_| !previous.is_whitespace() && of_number == was_number) {
+            _ if c.is_whitespace() => {}
+            Some(word) => word.push(c),
+            None => words.push(c.to_string()),
+        }
+        (previous, was_number) = (c, of_number);
+    }
+    // sq ft
+    if let Some(at) = words.iter().position(|word| word.eq_ignore_ascii_case("sq"))
+        && at + 1 < words.len()
+    {
+        let unit = words.remove(at + 1);
+        words[at] += &unit;
+    }
+    words.into_iter()
+}
+
+/// `36.5`, `1/2`; not below nought.
+fn number(word: &str) -> Option<f64> {
+    let value = match word.split_once('/') {
+        Some((above, below)) => {
+            let (above, below): (u32, u32) = (above.parse().ok()?, below.parse().ok()?);
+            f64::from(above) / f64::from(below)
+        }
+        None if word.starts_with(|c: char| c.is_ascii_digit() || c == '.') => word.parse().ok()?,
+        None => return None,
+    };
+    value.is_finite().then_some(value)
+}
+
+/// Rounded, without noughts at the end.
+fn rounded(value: f64, places: usize) -> String {
+    let text = format!("{value:.places$}");
+    match text.contains('.') {
+        true => text.trim_end_matches('0').trim_end_matches('.').to_owned(),
+        false => text,
+    }
+}
+
+/// `36`, `36 1/2`, `3/8`.
+fn eighths(inches: f64) -> String {
+    let all = (8.0 * inches.max(0.0)).round();
+    let (whole, part) = ((all / 8.0).floor(), all % 8.0);
+    let (above, below) = match part as u32 {
+        0 => return format!("{whole:.0}"),
+        4 => (1, 2),
+        n if n % 2 == 0 => (n / 2, 4),
+        n => (n, 8),
+    };
+    if whole > 0.0 { format!("{whole:.0} {above}/{below}") } else { format!("{above}/{below}") }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    const ALL: [Dimension; 3] = [Dimension::Length, Dimension::Run, Dimension::Area];
+
+    /// Worked with the factors of NIST SP 811: 36 in = 914.4 mm, 1 ft = 0.3048 m, 1 ft² = 0.092 903 04 m².
+    #[test]
+    fn what_painters_type() {
+        for (text, mm) in [
+            ("914", 914.0),
+            ("91,4 cm", 914.0),
+            ("0.9m", 900.0),
+            ("36 in", 914.4),
+            ("36 1/2\"", 927.1),
+            ("3' 2\"", 965.2),
+            ("3'2 1/2\"", 977.9),
+            ("3 ft 2", 965.2),
+            ("1/2 in", 12.7),
+            ("  1 m 5 cm ", 1050.0),
+            ("6 Feet", 1828.8),
+        ] {
+            let read = Units::Metric.read(Dimension::Length, text).unwrap();
+            assert!((read - mm).abs() < 1e-9, "{text}: {read}");
+        }
+        let plain = |what, text| Units::Imperial.read(what, text).unwrap();
+        assert!((plain(Dimension::Length, "36") - 914.4).abs() < 1e-9);
+        assert!((plain(Dimension::Run, "10") - 3.048).abs() < 1e-9);
+        for text in ["10 sq ft", "10 ft2", "10ft²", "10"] {
+            let read = Units::Imperial.read(Dimension::Area, text).unwrap();
+            assert!((read - 0.929_030_4).abs() < 1e-12, "{text}: {read}");
+        }
+        assert_eq!(Units::Metric.read(Dimension::Area, "1.5"), Ok(1.5));
+    }
+
+    #[test]
+    fn what_is_no_measure_says_so() {
+        for text in [
+            "",
+            "  ",
+            "wide",
+            "12 parsec",
+            "-5",
+            "1/0",
+            "NaN",
+            "inf",
+            "36 1/2 1/2",
+            "1.5 1/2",
+            "in 36",
+            "½",
+            "1..2",
+        ] {
+            let read = Units::Metric.read(Dimension::Length, text);
+            assert!(matches!(read, Err(BadLength::Unread(..))), "{text}: {read:?}");
+        }
+        let read = Units::Metric.read(Dimension::Length, "36 in²");
+        assert!(read.unwrap_err().to_string().contains("mm, cm, m, in or ft"));
+        assert!(matches!(Units::Metric.read(Dimension::Run, "1e9"), Err(BadLength::Unread(..))));
+        let huge = "9".repeat(300);
+        assert!(matches!(Units::Metric.read(Dimension::Run, &huge), Err(BadLength::TooMuch(_))));
+    }
+
+    #[test]
+    fn what_is_said() {
+        let say = |units: Units, what, value| units.say(what, value);
+        assert_eq!(say(Units::Metric, Dimension::Length, 914.4), "914 mm");
+        assert_eq!(say(Units::Imperial, Dimension::Length, 914.4), "36 in");
+        assert_eq!(say(Units::Imperial, Dimension::Length, 927.1), "36 1/2 in");
+        assert_eq!(say(Units::Imperial, Dimension::Length, 9.6), "3/8 in");
+        assert_eq!(say(Units::Imperial, Dimension::Length, 0.0), "0 in");
+        assert_eq!(say(Units::Metric, Dimension::Area, 1.0), "1 m²");
+        assert_eq!(say(Units::Imperial, Dimension::Area, 1.0), "11 ft²");
+        assert_eq!(say(Units::Imperial, Dimension::Run, 0.5), "1.6 ft");
+    }
+
+    proptest! {
+        /// What is said is read back as nearly as it is said.
+        #[test]
+        fn said_and_read(value in 0.02..900.0f64, at in 0usize..3, imperial: bool) {
+            let (units, what) = (if imperial { Units::Imperial } else { Units::Metric }, ALL[at]);
+            for text in [units.say(what, value), units.number(what, value)] {
+                let read = units.read(what, &text).unwrap();
+                let off = match what { Dimension::Length => 1.6, Dimension::Run => 0.16, Dimension::Area => 0.05 };
+                prop_assert!((read - value).abs() < off, "{value}: {text} is {read}");
+                prop_assert_eq!(units.say(what, read), units.say(what, value));
+            }
+        }
+
+        #[test]
+        fn whatever_is_typed_is_read_or_refused(text in "\\PC{0,40}", at in 0usize..3) {
+            if let Ok(read) = Units::Imperial.read(ALL[at], &text) {
+                prop_assert!(read.is_finite() && read >= 0.0);
+            }
+        }
+    }
+}

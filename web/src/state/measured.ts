@@ -1,0 +1,10 @@
+// Lengths and areas that were typed, read by the server: here nothing is reckoned.
+
+import { api, got } from '../api/client';
+import { useUnits } from '../light/light';
+
+/** Reads one in the units at hand. */
+export function useReadMeasure(measured: 'length' | 'run' | 'area') {
+  const units = useUnits();
+  return (text: string) => got(api.GET('/api/measured', { params: { query: { measured, text, units } } }));
+}
