@@ -8,7 +8,7 @@
 //! | what does a zone wear, and how old does it look? | [`Dress`], [`Wears`], [`Ageing`] |
 //! | what does that look like? | [`Wardrobe`], [`Dressed`], [`ZoneSeen`] |
 //! | do the parts belong together? | [`pairs`], [`findings`], [`Intent`], [`Windows`] |
-//! | what would bring them together? | [`unify`], [`pulls`] |
+//! | what would bring them together? | [`unify`], [`pulls`], [`calms`] |
 //! | how is a pattern spread evenly? | [`spaced`], [`Stencil`], [`Repeats`] |
 //! | what is kept? | [`Piece`], [`Scheme`], [`Brief`] |
 
@@ -35,5 +35,5 @@ pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View}
 pub use form::{Asks, BadForm, Form, Kind};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{Motif, Repeats, Stencil};
-pub use unify::{Looked, Pull, Searched, Unified, pulls, treatments, unify};
+pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};
 pub use zone::{Shaping, Zone};

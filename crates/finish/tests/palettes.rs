@@ -13,8 +13,8 @@ use warm_blend_finish::board::{
 };
 use warm_blend_finish::piece::{
     Age, Ageing, BadDress, Band, Dress, Extent, Intent, Kind, Looked, Meeting, Motif, Over, Pair, Piece,
-    Scheme, Stands, Stencil, Wardrobe, Way, Wears, Windows, Zone, ZoneSeen, blended, findings, pairs,
-    poured_together, pulls, shared_paint, treatments, unify,
+    Scheme, Stands, Stencil, Wardrobe, Way, Wears, Windows, With, Zone, ZoneSeen, blended, calms, findings,
+    pairs, poured_together, pulls, shared_paint, treatments, unify,
 };
 use warm_blend_finish::{Class, Component, Parts, State, Units, mix};
 use warm_blend_spectral::{Lab, Light, difference};
@@ -391,10 +391,59 @@ fn a_search_can_be_stopped() {
 fn a_colour_is_pulled_just_far_enough() {
     let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
     let found = room.looked(|looked| room.with(|wardrobe| pulls(looked, wardrobe))).unwrap();
-    let pull = found.iter().find(|pull| pull.zone == Zone::Drawers || pull.toward == Zone::Drawers).unwrap();
+    let pull = found
+        .iter()
+        .find(|pull| pull.zone == Zone::Drawers || pull.with == With::Neighbour(Zone::Drawers))
+        .unwrap();
     assert!(pull.contrast.0 > 24.0 && pull.contrast.1 <= 24.0, "{pull:?}");
     let (own, more) = pull.parts;
     assert!(own >= more);
+}
+
+/// A strong colour is calmed with the paint that does it for the least; what it says comes out of dressing the zone in that pot.
+#[test]
+fn a_loud_part_is_calmed() {
+    let mut room = Room::new(&[(CREAM, 1)], &[(OXBLOOD, 1)]);
+    let shelf = room.shelf.on();
+    // Wide enough for a calmer red, not for this one.
+    let contrasts = room.pairs(room.piece.scheme().unwrap()).into_iter().map(|pair| pair.contrast);
+    let most = contrasts.fold(0.0, f64::max) - 3.0;
+    room.piece.windows.quiet = (0.0, most);
+    let found = room.looked(|looked| room.with(|wardrobe| calms(looked, wardrobe, &shelf))).unwrap();
+    let scheme = room.piece.scheme().unwrap();
+    let (zones, _, places) = room.zones(scheme);
+    let lab = |zone| zones.iter().find(|seen| seen.zone == zone).unwrap().lab;
+    assert!(!found.is_empty());
+    for calm in &found {
+        assert!([Zone::Drawers, Zone::Hardware].contains(&calm.zone), "{calm:?}");
+        let With::Paint(paint) = calm.with else { panic!("{calm:?}") };
+        assert!(calm.pot.iter().any(|part| part.paint == paint));
+        let dressed =
+            room.with(|wardrobe| wardrobe.dress(calm.zone, scheme, room.piece.ground, &[], Some(&calm.pot)));
+        let seen = dressed.unwrap().lab(&places[&calm.zone], LIGHT, State::Dry);
+        assert!(seen.chroma() < lab(calm.zone).chroma() - 2.0);
+        assert!(calm.contrast.1 <= most && calm.contrast.0 > most);
+    }
+}
+
+/// Metallics are tried as gilding, as a shimmer and in the wax, and only so.
+#[test]
+fn metallics_are_put_on_as_metallics_are() {
+    let shelf = [Class::Metallic, Class::Chalk, Class::ClearWax].into_iter().enumerate();
+    let on = |(n, class): (usize, Class)| OnShelf {
+        paint: warm_blend_finish::PaintId(Uuid::from_u128(n as u128)),
+        class,
+        lab: Lab { l: 60.0, a: 5.0, b: 30.0 },
+        left: 100.0,
+    };
+    let layers = treatments(&shelf.map(on).collect::<Vec<_>>());
+    let techniques = |n: u128| -> Vec<Technique> {
+        let of = layers.iter().filter(|layer| layer.pot[0].paint.0.as_u128() == n);
+        of.map(|layer| layer.technique).collect()
+    };
+    use Technique::{Gilding, MetallicWash, TintedWax};
+    assert_eq!(techniques(0), [Gilding, MetallicWash, TintedWax, TintedWax]);
+    assert!(!techniques(1).contains(&Gilding) && techniques(1).contains(&Technique::WashWiped));
 }
 
 fn any_colour() -> impl Strategy<Value = (f64, f64, f64)> {

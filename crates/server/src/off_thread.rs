@@ -1,8 +1,16 @@
 //! Reckoning that takes some milliseconds or more, off the threads that answer requests.
 
+use std::convert::Infallible;
 use std::ops::ControlFlow;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
+
+use axum::body::Body;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use serde::Serialize;
+use tokio::sync::mpsc;
+use tokio_stream::wrappers::ReceiverStream;
 
 use crate::problem::Problem;
 
@@ -30,6 +38,43 @@ impl Asking {
     /// Goes on while somebody waits.
     pub fn goes_on(&self) -> ControlFlow<()> {
         if self.0.load(Ordering::Relaxed) { ControlFlow::Continue(()) } else { ControlFlow::Break(()) }
+    }
+}
+
+/// Runs a search there and answers line by line (NDJSON, one JSON text a line): how far it is, and at last what it found, or what
+/// went wrong. It ends early when whoever asked has gone.
+pub fn line_by_line<S: Serialize>(
+    search: impl FnOnce(&Telling) -> Result<S, Problem> + Send + 'static,
+) -> Response {
+    let (tell, told) = mpsc::channel(64);
+    tokio::task::spawn_blocking(move || {
+        let telling = Telling(tell);
+        // Nobody may be listening any more.
+        let _ = match search(&telling) {
+            Ok(found) => telling.line(&found),
+            Err(problem) => telling.line(&WentWrong { problem }),
+        };
+    });
+    let kind = [(header::CONTENT_TYPE, "application/x-ndjson"), (header::CACHE_CONTROL, "no-store")];
+    (kind, Body::from_stream(ReceiverStream::new(told))).into_response()
+}
+
+/// Tells whoever asked how far it is.
+pub struct Telling(mpsc::Sender<Result<String, Infallible>>);
+
+#[derive(Serialize)]
+struct WentWrong {
+    problem: Problem,
+}
+
+impl Telling {
+    /// Tells a step; goes on while somebody listens.
+    pub fn line(&self, of: &impl Serialize) -> ControlFlow<()> {
+        let line = serde_json::to_string(of).map(|line| line + "\n");
+        match line.map(|line| self.0.blocking_send(Ok(line))) {
+            Ok(Ok(())) => ControlFlow::Continue(()),
+            _ => ControlFlow::Break(()),
+        }
     }
 }
 

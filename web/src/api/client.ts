@@ -52,6 +52,7 @@ export type SchemeEntry = Schemas['SchemeEntry'];
 export type WornEntry = Schemas['WornEntry'];
 export type ZoneTold = Schemas['ZoneTold'];
 export type UnifyWay = Schemas['UnifyWay'];
+export type UnifyStep = Schemas['UnifyStep'];
 export type BlendPath = Schemas['BlendPath'];
 export type Swatch = Schemas['Swatch'];
 export type Colour = Schemas['Colour'];

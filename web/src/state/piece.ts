@@ -1,7 +1,16 @@
 // The piece at hand: what is kept, what is predicted, what is drawn, what brings it together.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type PieceEntry, type PieceKept } from '../api/client';
+import { useState } from 'react';
+import {
+  api,
+  got,
+  type PieceEntry,
+  type PieceKept,
+  Problem,
+  type ProblemBody,
+  type UnifyStep,
+} from '../api/client';
 import { useLook, useUnits } from '../light/light';
 import { useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
@@ -113,15 +122,46 @@ export function useSavedPicture() {
     picture({ ...look, scheme, view, width: 2400, height: 1800 }, nameless(entry));
 }
 
-/** What brings a scheme together. Leaving off stops the search. */
+/** Reads an answer that comes line by line; the last line is what was asked for. */
+async function lastLine<T>(lines: ReadableStream<Uint8Array>, onLine: (line: T) => void): Promise<T> {
+  const [reader, decoder] = [lines.getReader(), new TextDecoder()];
+  let rest = '';
+  let last: T | undefined;
+  for (let read = await reader.read(); !read.done; read = await reader.read()) {
+    const whole = (rest + decoder.decode(read.value, { stream: true })).split('\n');
+    rest = whole.pop() ?? '';
+    for (const line of whole) {
+      last = JSON.parse(line) as T;
+      onLine(last);
+    }
+  }
+  if (!last) throw new Error('the program left off: try it again');
+  return last;
+}
+
+type UnifyLine = Partial<UnifyStep> & { problem?: ProblemBody };
+
+/** What brings a scheme together, and how far the search is, 0 to 1. Leaving off stops it. */
 export function useUnify(entry: PieceEntry, scheme: number) {
   const look = useLook();
   const body = nameless(entry);
-  return useQuery({
+  const [done, setDone] = useState(0);
+  const found = useQuery({
     queryKey: ['preview', 'unify', look, scheme, body],
-    queryFn: ({ signal }) =>
-      got(api.POST('/api/piece/unify', { params: { query: { ...look, scheme } }, body, signal })),
+    queryFn: async ({ signal }) => {
+      setDone(0);
+      const headers = { Accept: 'application/x-ndjson' };
+      const params = { query: { ...look, scheme } };
+      const stream = got(
+        api.POST('/api/piece/unify', { params, body, signal, headers, parseAs: 'stream' }),
+      ) as Promise<unknown> as Promise<ReadableStream<Uint8Array>>;
+      const last = await lastLine<UnifyLine>(await stream, (line) => setDone(line.done ?? 0));
+      if (last.problem) throw new Problem(last.problem);
+      if (!last.found) throw new Error('the search was left off: try it again');
+      return last.found;
+    },
     retry: false,
     gcTime: 20_000,
   });
+  return { found, done };
 }

@@ -5,7 +5,7 @@
 //! changes the piece; where nothing does, by how much is still off. Nothing is left out by chance: it is a search of all of
 //! them.
 //!
-//! The other way is to mix a colour towards its neighbour: [`pulls`].
+//! Other ways are to mix a colour towards its neighbour, or to calm it: [`pulls`], [`calms`].
 
 use std::collections::BTreeMap;
 use std::ops::ControlFlow;
@@ -18,7 +18,7 @@ use super::{
     BadDress, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Zone, ZoneSeen, off, poured_together,
 };
 use crate::board::{ByPlace, Hand, Layer, OnShelf, Passes, Share, Technique, thinned};
-use crate::{Class, Component, State};
+use crate::{Class, Component, PaintId, State, WholeParts};
 
 /// How many ways are told.
 const TOLD: usize = 6;
@@ -42,14 +42,23 @@ pub struct Unified {
     pub hours: f64,
 }
 
-/// A colour mixed towards that of its neighbour.
+/// What a colour is mixed with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum With {
+    /// The colour of its neighbour.
+    Neighbour(Zone),
+    /// A paint of the shelf that calms it.
+    Paint(PaintId),
+}
+
+/// A zone painted anew in a colour that is mixed from its own.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Pull {
     /// What is painted anew.
     pub zone: Zone,
-    /// Towards which neighbour.
-    pub toward: Zone,
-    /// So many parts of its own colour to so many of the neighbour's.
+    /// With what its colour is mixed.
+    pub with: With,
+    /// So many parts of its own colour to so many of the other.
     pub parts: (u32, u32),
     /// The pot that gives.
     pub pot: Vec<Component>,
@@ -84,76 +93,55 @@ pub struct Looked<'a> {
 #[derive(Clone, Copy)]
 struct Kind {
     technique: Technique,
-    medium: Class,
+    /// None of what is put on as it is.
+    medium: Option<Class>,
     /// Parts of medium to one of paint.
     parts: u32,
     wipes: &'static [f64],
     passes: &'static [u8],
     /// Hours by m²†.
     hours: f64,
+    /// Of metallics only; the others are never of metallics.
+    metallic: bool,
 }
 
 /// What is tried (common practice).
-const KINDS: [Kind; 6] = [
-    Kind {
-        technique: Technique::WashPatted,
-        medium: Class::Water,
-        parts: 1,
-        wipes: &[0.5],
-        passes: &[1, 2],
-        hours: 0.35,
-    },
-    Kind {
-        technique: Technique::WashWiped,
-        medium: Class::Water,
-        parts: 1,
-        wipes: &[0.2, 0.5, 0.8],
-        passes: &[1],
-        hours: 0.35,
-    },
-    Kind {
-        technique: Technique::WashWiped,
-        medium: Class::Water,
-        parts: 3,
-        wipes: &[0.3, 0.6],
-        passes: &[1],
-        hours: 0.35,
-    },
-    Kind {
-        technique: Technique::GlazeWiped,
-        medium: Class::GlazingLiquid,
-        parts: 4,
-        wipes: &[0.1, 0.35, 0.6],
-        passes: &[1],
-        hours: 0.5,
-    },
-    Kind {
-        technique: Technique::GlazeStippled,
-        medium: Class::GlazingLiquid,
-        parts: 4,
-        wipes: &[0.5],
-        passes: &[1],
-        hours: 0.6,
-    },
-    Kind {
-        technique: Technique::TintedWax,
-        medium: Class::ClearWax,
-        parts: 6,
-        wipes: &[0.2, 0.5],
-        passes: &[1],
-        hours: 0.45,
-    },
-];
+const KINDS: [Kind; 9] = {
+    use Technique::{Gilding, GlazeStippled, GlazeWiped, MetallicWash, TintedWax, WashPatted, WashWiped};
+    const fn of(technique: Technique, medium: Class, parts: u32, wipes: &'static [f64], hours: f64) -> Kind {
+        Kind { technique, medium: Some(medium), parts, wipes, passes: &[1], hours, metallic: false }
+    }
+    const fn metallic(kind: Kind) -> Kind {
+        Kind { metallic: true, ..kind }
+    }
+    [
+        Kind { passes: &[1, 2], ..of(WashPatted, Class::Water, 1, &[0.5], 0.35) },
+        of(WashWiped, Class::Water, 1, &[0.2, 0.5, 0.8], 0.35),
+        of(WashWiped, Class::Water, 3, &[0.3, 0.6], 0.35),
+        of(GlazeWiped, Class::GlazingLiquid, 4, &[0.1, 0.35, 0.6], 0.5),
+        of(GlazeStippled, Class::GlazingLiquid, 4, &[0.5], 0.6),
+        of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45),
+        // A metallic between two that fight: on what stands out, as a shimmer, in the wax.
+        metallic(Kind { medium: None, ..of(Gilding, Class::Water, 0, &[0.5], 0.8) }),
+        metallic(of(MetallicWash, Class::Water, 2, &[0.5], 0.35)),
+        metallic(of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45)),
+    ]
+};
 
 /// One layer of each kind and paint and way to wipe it that the shelf can make.
 pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
     let paints = shelf.iter().filter(|tin| tin.class.makes_colours());
     let mut layers = Vec::new();
     for tin in paints {
-        for kind in KINDS {
+        for kind in KINDS.into_iter().filter(|kind| kind.metallic == (tin.class == Class::Metallic)) {
             for wipe in kind.wipes {
                 for passes in kind.passes {
-                    let layer = thinned(shelf, kind.technique, tin.paint, kind.medium, kind.parts);
+                    let layer = match kind.medium {
+                        Some(medium) => thinned(shelf, kind.technique, tin.paint, medium, kind.parts),
+                        None => WholeParts::new(1).ok().map(|parts| {
+                            Layer::new(kind.technique, vec![Component { paint: tin.paint, parts }])
+                        }),
+                    };
                     layers.extend(layer.zip(Passes::new(*passes).ok()).map(|(layer, passes)| {
                         let hand = Hand { wipe: Share::of(*wipe), passes, ..layer.hand };
                         Layer { hand, ..layer }
@@ -280,6 +268,10 @@ pub fn unify(
     found.sort_by(|a, b| a.off.total_cmp(&b.off).then(a.moved.total_cmp(&b.moved)));
     // One of each paint and technique: the next is another idea, not the same a little firmer.
     let mut told: Vec<Unified> = Vec::new();
+    let metals: Vec<PaintId> =
+        shelf.iter().filter(|tin| tin.class == Class::Metallic).map(|tin| tin.paint).collect();
+    let shines = |way: &Unified| way.over.layer.pot.first().is_some_and(|part| metals.contains(&part.paint));
+    let shining = found.iter().find(|way| shines(way)).cloned();
     for way in found {
         let like = |other: &Unified| {
             let (one, two) = (&way.over.layer, &other.over.layer);
@@ -289,6 +281,14 @@ pub fn unify(
         if told.len() < TOLD && !told.iter().any(like) {
             told.push(way);
         }
+    }
+    // A metallic between two is another idea again: it has the last place where it does as much.
+    if let (Some(shining), Some(best)) = (shining, told.first())
+        && !told.iter().any(shines)
+        && shining.off <= best.off + 1e-9
+    {
+        told.truncate(TOLD - 1);
+        told.push(shining);
     }
     Ok(told)
 }
@@ -325,37 +325,114 @@ fn tell(
     }
 }
 
+/// The ratios of a colour to what is mixed into it, the least of that first.
+const RATIOS: [(u32, u32); 7] = [(7, 1), (5, 1), (4, 1), (3, 1), (2, 1), (3, 2), (1, 1)];
+
+/// By how much weaker, C*ab, a colour must become to count as calmed, and how much lighter or darker it may, L*†.
+const CALMED: (f64, f64) = (2.0, 10.0);
+
 /// Each pair that stands too far apart, with its smaller zone mixed towards the larger just far enough: the least of the
 /// ratios 7:1, 5:1 … 1:1 that brings it into its window; none of a zone without a main colour, and none where not even half
 /// and half does.
 pub fn pulls(looked: &Looked, wardrobe: &Wardrobe) -> Result<Vec<Pull>, BadDress> {
-    const RATIOS: [(u32, u32); 7] = [(7, 1), (5, 1), (4, 1), (3, 1), (2, 1), (3, 2), (1, 1)];
     let mut found = Vec::new();
     let now = looked.pairs();
     for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
         let (zone, toward) = looked.smaller_first(pair.zones);
-        let dress = |zone, main: Option<&[Component]>| {
-            wardrobe.dress(zone, looked.scheme, looked.piece.ground, &looked.scheme.over, main)
+        let main = |zone| looked.main(wardrobe, zone);
+        let (own, other) = (main(zone)?, main(toward)?);
+        let in_window = |_: Lab, contrast: f64| contrast <= pair.window.1;
+        let mixed = Mixed { zone, with: With::Neighbour(toward), own: &own, other: &other };
+        found.extend(looked.least(wardrobe, pair, &mixed, in_window)?.map(|(pull, _)| pull));
+    }
+    Ok(found)
+}
+
+/// Each pair that stands too far apart, with the stronger of its colours calmed: mixed with the paint of the shelf that brings the
+/// pair into its window for the least of it, weaker and not much lighter or darker.
+pub fn calms(looked: &Looked, wardrobe: &Wardrobe, shelf: &[OnShelf]) -> Result<Vec<Pull>, BadDress> {
+    let mut found: Vec<Pull> = Vec::new();
+    let now = looked.pairs();
+    let paints = |tin: &&OnShelf| tin.class.makes_colours() && tin.class != Class::Metallic;
+    for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
+        let (one, other) = pair.zones;
+        let chroma = |zone| looked.lab(zone).map_or(0.0, Lab::chroma);
+        let zone = if chroma(one) > chroma(other) { one } else { other };
+        let own = looked.main(wardrobe, zone)?;
+        let Some(before) = looked.lab(zone) else { continue };
+        let calmer = |lab: Lab, contrast: f64| {
+            contrast <= pair.window.1
+                && lab.chroma() < before.chroma() - CALMED.0
+                && (lab.l - before.l).abs() < CALMED.1
         };
-        let (own, other) = (dress(zone, None)?.main, dress(toward, None)?.main);
-        let Some(there) = looked.lab(toward).filter(|_| !own.is_empty() && !other.is_empty()) else {
-            continue;
-        };
-        for (parts, more) in RATIOS {
-            let Some(pot) = poured_together(&own, parts, &other, more) else { continue };
-            let seen = dress(zone, Some(&pot))?.lab(&looked.places_of(zone), looked.look.0, looked.look.1);
-            let contrast = difference(seen, there).value();
-            if contrast <= pair.window.1 {
-                found.push(Pull {
-                    zone,
-                    toward,
-                    parts: (parts, more),
-                    pot,
-                    contrast: (pair.contrast, contrast),
-                });
-                break;
+        let tried = shelf.iter().filter(paints).map(|tin| {
+            let pot = [Component { paint: tin.paint, parts: WholeParts::new(1).ok()? }];
+            let mixed = Mixed { zone, with: With::Paint(tin.paint), own: &own, other: &pot };
+            looked.least(wardrobe, pair, &mixed, calmer).transpose()
+        });
+        let ways = tried.flatten().collect::<Result<Vec<(Pull, Lab)>, BadDress>>()?;
+        let weight = |(pull, lab): &(Pull, Lab)| (pull.more(), (lab.l - before.l).abs());
+        let best = ways.into_iter().min_by(|one, other| {
+            let (one, other) = (weight(one), weight(other));
+            one.0.total_cmp(&other.0).then(one.1.total_cmp(&other.1))
+        });
+        // A zone that fights with two is calmed once, as much as the louder of them asks for.
+        if let Some((pull, _)) = best {
+            match found.iter_mut().find(|known| known.zone == pull.zone) {
+                Some(known) if known.more() >= pull.more() => {}
+                Some(known) => *known = pull,
+                None => found.push(pull),
             }
         }
     }
     Ok(found)
+}
+
+impl Pull {
+    /// How much goes into one part of the zone's own colour.
+    fn more(&self) -> f64 {
+        f64::from(self.parts.1) / f64::from(self.parts.0)
+    }
+}
+
+/// A zone's colour and what goes into it.
+struct Mixed<'a> {
+    zone: Zone,
+    with: With,
+    own: &'a [Component],
+    other: &'a [Component],
+}
+
+impl Looked<'_> {
+    /// The pot of a zone's main colour.
+    fn main(&self, wardrobe: &Wardrobe, zone: Zone) -> Result<Vec<Component>, BadDress> {
+        Ok(wardrobe.dress(zone, self.scheme, self.piece.ground, &self.scheme.over, None)?.main)
+    }
+
+    /// The least that has to go in until what becomes of it, and of the contrast of the pair, will do.
+    fn least(
+        &self,
+        wardrobe: &Wardrobe,
+        pair: &Pair,
+        mixed: &Mixed,
+        will_do: impl Fn(Lab, f64) -> bool,
+    ) -> Result<Option<(Pull, Lab)>, BadDress> {
+        let &Mixed { zone, with, own, other } = mixed;
+        let neighbour = if pair.zones.0 == zone { pair.zones.1 } else { pair.zones.0 };
+        let Some(there) = self.lab(neighbour).filter(|_| !own.is_empty() && !other.is_empty()) else {
+            return Ok(None);
+        };
+        for (parts, more) in RATIOS {
+            let Some(pot) = poured_together(own, parts, other, more) else { continue };
+            let dressed =
+                wardrobe.dress(zone, self.scheme, self.piece.ground, &self.scheme.over, Some(&pot))?;
+            let seen = dressed.lab(&self.places_of(zone), self.look.0, self.look.1);
+            let contrast = difference(seen, there).value();
+            if will_do(seen, contrast) {
+                let contrast = (pair.contrast, contrast);
+                return Ok(Some((Pull { zone, with, parts: (parts, more), pot, contrast }, seen)));
+            }
+        }
+        Ok(None)
+    }
 }

@@ -69,6 +69,15 @@ impl Bench {
         self.call(Method::POST, path, body, expected).await
     }
 
+    /// Sends JSON, reads an answer that comes line by line.
+    pub async fn lines(&self, path: &str, body: Value) -> Vec<Value> {
+        let request =
+            self.client.post(format!("{}{path}", self.base)).header("accept", "application/x-ndjson");
+        let answer = request.json(&body).send().await.unwrap();
+        assert_eq!(answer.headers()["content-type"], "application/x-ndjson");
+        answer.text().await.unwrap().lines().map(|line| serde_json::from_str(line).unwrap()).collect()
+    }
+
     /// The id of a demo paint.
     pub async fn paint(&self, name: &str) -> String {
         let shelf = self.get("/api/paints").await;

@@ -95,6 +95,12 @@ async fn fighting_neighbours_are_brought_together() {
     assert_eq!((&best["all_in"], &best["verdict"]), (&json!(true), &json!("every pair is in its window")));
     assert!(best["cost"].as_f64().unwrap() > 0.0 && best["ml"].as_f64().unwrap() > 0.0);
     assert!(best["hours"].as_f64().unwrap() > 0.0);
+    // Line by line it is the same, after how far it is.
+    let lines = bench.lines("/api/piece/unify", entry.clone()).await;
+    let done: Vec<f64> = lines.iter().map(|line| line["done"].as_f64().unwrap()).collect();
+    assert!(done.len() > 2 && done.windows(2).all(|two| two[0] <= two[1]) && done[0] < 1.0, "{done:?}");
+    let last = &lines[lines.len() - 1];
+    assert_eq!((&last["found"]["ways"][0]["words"], &last["done"]), (&best["words"], &json!(1.0)));
     entry["schemes"][0]["over"] = json!([best["over"]]);
     let then = bench.post("/api/piece/preview", entry.clone(), OK).await;
     assert!(then["pairs"].as_array().unwrap().iter().all(|pair| pair["stands"] == "in"), "{}", then["pairs"]);
@@ -210,6 +216,8 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let told = bench.post("/api/piece/preview", none.clone(), OK).await;
     assert_eq!(told["zones"], json!([]));
     bench.post("/api/piece/unify", none.clone(), WRONG).await;
+    let lines = bench.lines("/api/piece/unify", none.clone()).await;
+    assert_eq!(lines[0]["problem"]["errors"][0]["pointer"], "/form", "{lines:?}");
     bench.post("/api/piece/picture", none, WRONG).await;
     let problem = bench.post("/api/piece/picture?view=below", good.clone(), WRONG).await;
     assert_eq!(problem["errors"][0]["pointer"], "?view");

@@ -6,6 +6,7 @@ import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { DepthMap } from './DepthMap';
 import { schemeOf, withScheme } from './entry';
+import { Pulls } from './Pulls';
 
 interface Props {
   entry: PieceEntry;
@@ -66,17 +67,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
             <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
               Or mix one colour towards its neighbour
             </summary>
-            <ul className="grid gap-2">
-              {standing.pulls.map((pull) => (
-                <li key={pull.words} className="leading-tight">
-                  <span className="block font-semibold">{pull.words}</span>
-                  <span className="block text-sm text-soft">
-                    {pull.recipe}; {plainNumber(Math.round(pull.before))} apart becomes{' '}
-                    {plainNumber(Math.round(pull.after))}
-                  </span>
-                </li>
-              ))}
-            </ul>
+            <Pulls pulls={standing.pulls} />
           </details>
         )}
         {standing.pairs.length > 0 && <Pairs entry={entry} standing={standing} onChange={onChange} />}

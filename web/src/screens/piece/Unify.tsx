@@ -1,11 +1,13 @@
 import { X } from 'lucide-react';
+import { Progress } from 'radix-ui';
 import { useState } from 'react';
 import type { PieceEntry, UnifyWay } from '../../api/client';
 import { useTell } from '../../parts/Notice';
-import { oneDecimal, plainNumber } from '../../parts/numbers';
+import { oneDecimal, plainNumber, share } from '../../parts/numbers';
 import { useUnify } from '../../state/piece';
 import { Elevation } from './Elevation';
 import { schemeOf, withScheme } from './entry';
+import { Pulls } from './Pulls';
 
 interface Props {
   entry: PieceEntry;
@@ -16,10 +18,11 @@ interface Props {
 
 /** What would bring the parts together: each way with its picture beside the piece as it is. */
 export function Unify({ entry, scheme, onChange, onClose }: Props) {
-  const found = useUnify(entry, scheme);
+  const { found, done } = useUnify(entry, scheme);
   const [at, setAt] = useState(0);
   const tell = useTell();
   const ways = found.data?.ways ?? [];
+  const calms = found.data?.calms ?? [];
   const way = ways[Math.min(at, ways.length - 1)];
   const over = schemeOf(entry).over ?? [];
   const tried = way && withScheme(entry, { over: [...over, way.over] });
@@ -50,6 +53,15 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
           <X size={20} aria-hidden />
         </button>
       </div>
+      {found.isPending && (
+        <Progress.Root
+          value={Math.round(100 * done)}
+          aria-label="How far the search is"
+          className="h-2 bg-panel"
+        >
+          <Progress.Indicator className="h-full bg-ink" style={{ width: share(done) }} />
+        </Progress.Root>
+      )}
       <div className="grid grid-cols-2 gap-px">
         <figure>
           <Elevation entry={entry} scheme={scheme} view="front" />
@@ -74,6 +86,12 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
             ))}
           </ul>
         </>
+      )}
+      {calms.length > 0 && (
+        <details>
+          <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">Or calm one colour</summary>
+          <Pulls pulls={calms} />
+        </details>
       )}
     </section>
   );

@@ -6,8 +6,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use warm_blend_finish::board::Place;
 use warm_blend_finish::piece::{
-    Asks, Elevation, Finding, Form, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, Zone, ZoneSeen,
-    elsewhere, findings, pairs, pulls, shared_paint,
+    Asks, Elevation, Finding, Form, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, With, Zone,
+    ZoneSeen, elsewhere, findings, pairs, pulls, shared_paint,
 };
 use warm_blend_finish::{Dimension, Seen, Units};
 use warm_blend_render::Placed;
@@ -365,15 +365,21 @@ impl Room {
         found
     }
 
-    fn pull(&self, pull: &Pull) -> PullTold {
+    pub(super) fn pull(&self, pull: &Pull) -> PullTold {
         let (own, more) = pull.parts;
+        let zone = pull.zone.name().to_lowercase();
         PullTold {
             zone: pull.zone.id(),
-            words: format!(
-                "Mix the colour of the {} towards that of the {}: {own} to {more}",
-                pull.zone.name().to_lowercase(),
-                pull.toward.name().to_lowercase()
-            ),
+            words: match pull.with {
+                With::Neighbour(toward) => {
+                    let toward = toward.name().to_lowercase();
+                    format!("Mix the colour of the {zone} towards that of the {toward}: {own} to {more}")
+                }
+                With::Paint(paint) => {
+                    let calms = self.names.of(paint.0);
+                    format!("Calm the colour of the {zone} with {calms}: {own} to {more}")
+                }
+            },
             pot: pull.pot.iter().map(MixPart::from).collect(),
             recipe: self.names.pot(&pull.pot),
             before: pull.contrast.0,

@@ -1,18 +1,22 @@
 //! What brings the parts of a piece together.
 
+use std::ops::ControlFlow;
+
 use axum::Json;
 use axum::extract::State;
+use axum::http::{HeaderMap, header};
+use axum::response::{IntoResponse, Response};
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_finish::piece::{Piece, Scheme, Unified, Zone, off, unify};
+use warm_blend_finish::piece::{BadDress, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
 
 use super::entry::{OverEntry, PieceEntry};
-use super::told::{PairTold, SchemeAsked, named_together};
+use super::told::{PairTold, PullTold, SchemeAsked, named_together};
 use super::{Room, not_said, scheme_of};
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::LookedAt;
-use crate::off_thread::{Asking, while_asked};
+use crate::off_thread::{line_by_line, while_asked};
 use crate::problem::Problem;
 
 /// Treatments that bring parts together.
@@ -21,8 +25,20 @@ pub struct UnifyFound {
     /// The lightest that brings every pair into its window first; where none does, what leaves least off. Empty where nothing
     /// is off, or nothing helps.
     ways: Vec<UnifyWay>,
+    /// Colours of pairs that fight, calmed with a paint from the shelf.
+    calms: Vec<PullTold>,
     /// By how much pairs are outside their windows now, ΔE00, all together.
     off: f64,
+}
+
+/// A line of the answer to whoever accepts `application/x-ndjson`.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct UnifyStep {
+    /// Share of what is tried, 0 to 1.
+    done: f64,
+    /// On the last line: what was found.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    found: Option<UnifyFound>,
 }
 
 /// A treatment, and what becomes of every pair.
@@ -50,31 +66,52 @@ pub struct UnifyWay {
     hours: f64,
 }
 
-/// Washes, glazes and waxes from the shelf that bring every pair of neighbours into its window. Leaving off stops the search.
+/// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
+/// search. To whoever accepts `application/x-ndjson` it is told line by line how far it is: see `UnifyStep`.
 #[utoipa::path(post, path = "/piece/unify", operation_id = "unify_piece",
     tag = "piece", params(LookedAt, SchemeAsked), request_body = PieceEntry,
-    responses((status = OK, body = UnifyFound), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, content((UnifyFound = "application/json"), (UnifyStep = "application/x-ndjson"))), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn find(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(of): Asked<SchemeAsked>,
+    headers: HeaderMap,
     Body(entry): Body<PieceEntry>,
-) -> Result<Json<UnifyFound>, Problem> {
+) -> Result<Response, Problem> {
     let (look, piece) = (asked.get()?, entry.parse()?);
     let scheme = scheme_of(&piece, of.scheme)?;
     let room = Room::of(&workspace, look).await?;
-    while_asked(move |asking| room.unify(&piece, &scheme, asking)).await.map(Json)
+    let by_line = headers.get(header::ACCEPT).is_some_and(|accept| accept == "application/x-ndjson");
+    if by_line {
+        return Ok(line_by_line(move |telling| {
+            let step = |searched: Searched| telling.line(&UnifyStep { done: searched.done, found: None });
+            Ok(UnifyStep { done: 1.0, found: Some(room.unify(&piece, &scheme, step)?) })
+        }));
+    }
+    let found = while_asked(move |asking| room.unify(&piece, &scheme, |_| asking.goes_on())).await?;
+    Ok(Json(found).into_response())
 }
 
 impl Room {
-    fn unify(&self, piece: &Piece, scheme: &Scheme, asking: &Asking) -> Result<UnifyFound, Problem> {
+    fn unify(
+        &self,
+        piece: &Piece,
+        scheme: &Scheme,
+        watch: impl FnMut(Searched) -> ControlFlow<()>,
+    ) -> Result<UnifyFound, Problem> {
         let standing = self.stand(piece, scheme)?.ok_or_else(not_said)?;
         let looked = standing.looked(piece, scheme, self.look);
         let elevation = &standing.in_dress.elevation;
-        let found =
-            self.with(elevation, |wardrobe| unify(&looked, wardrobe, &self.shelf, |_| asking.goes_on()));
-        let found = found.map_err(|error| Problem::field("/schemes", error))?;
-        Ok(UnifyFound { ways: found.iter().map(|way| self.way(way)).collect(), off: off(&looked.pairs()) })
+        let found = self.with(elevation, |wardrobe| {
+            let ways = unify(&looked, wardrobe, &self.shelf, watch)?;
+            Ok((ways, calms(&looked, wardrobe, &self.shelf)?))
+        });
+        let (ways, calms) = found.map_err(|error: BadDress| Problem::field("/schemes", error))?;
+        Ok(UnifyFound {
+            ways: ways.iter().map(|way| self.way(way)).collect(),
+            calms: calms.iter().map(|calm| self.pull(calm)).collect(),
+            off: off(&looked.pairs()),
+        })
     }
 
     fn way(&self, way: &Unified) -> UnifyWay {
