@@ -16,7 +16,7 @@ use warm_blend_finish::piece::{
 use warm_blend_finish::{
     Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, Units, WholeParts,
 };
-use warm_blend_render::{Front, Shading};
+use warm_blend_render::{Closer, Front, Shading};
 use warm_blend_spectral::{Light, Srgb};
 
 /// A shelf of fourteen paints and two mediums.
@@ -137,9 +137,9 @@ fn main() {
     });
     let face = elevation.face(View::Front).unwrap();
     timed("the relief of its front, 1200 × 800", 5, || {
-        black_box(Front::new(face, 1200, 800).unwrap());
+        black_box(Front::new(face, 1200, 800, Closer::WHOLE).unwrap());
     });
-    let front = Front::new(face, 1200, 800).unwrap();
+    let front = Front::new(face, 1200, 800, Closer::WHOLE).unwrap();
     timed("its front in what it wears, 1200 × 800", 20, || {
         black_box(front.draw(&dressed, Light::Daylight, State::Dry, Shading::Soft));
     });

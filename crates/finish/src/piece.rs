@@ -34,6 +34,6 @@ pub use dress::{
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
 pub use form::{Asks, BadForm, Form, Kind};
 pub use spacing::{BadSpacing, Spacing, spaced};
-pub use stencil::{Motif, Repeats, Stencil};
+pub use stencil::{DENSE, Motif, Repeats, Stencil};
 pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};
 pub use zone::{Shaping, Zone};

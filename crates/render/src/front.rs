@@ -36,6 +36,20 @@ pub struct Placed {
     size: (f64, f64),
 }
 
+/// How much closer than the whole a picture is, and what is in its middle.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Closer {
+    /// By what factor, 1 or more.
+    pub by: f64,
+    /// The point of the whole picture that is in the middle, as shares of its width and height.
+    pub middle: (f64, f64),
+}
+
+impl Closer {
+    /// The whole.
+    pub const WHOLE: Self = Self { by: 1.0, middle: (0.5, 0.5) };
+}
+
 /// A face of a piece at a size in pixels: made once, drawn on often.
 #[derive(Debug)]
 pub struct Front {
@@ -60,6 +74,16 @@ impl Placed {
         Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size }
     }
 
+    /// The same from closer by, as far aside as the picture goes.
+    pub fn closer(self, Closer { by, middle: (x, y) }: Closer) -> Self {
+        let by = by.max(1.0);
+        let size = (self.size.0 / by, self.size.1 / by);
+        let aside = |at: f64, whole: f64, part: f64| (at * whole - part / 2.0).clamp(0.0, whole - part);
+        let corner =
+            (self.corner.0 - aside(x, self.size.0, size.0), self.corner.1 - aside(y, self.size.1, size.1));
+        Self { mm: self.mm / by, corner, size }
+    }
+
     /// The point of the face at the middle of a pixel, mm.
     pub fn at(&self, x: usize, y: usize) -> (f64, f64) {
         ((x as f64 + 0.5) * self.mm - self.corner.0, (y as f64 + 0.5) * self.mm - self.corner.1)
@@ -74,8 +98,8 @@ impl Placed {
 
 impl Front {
     /// A face in a picture of this size.
-    pub fn new(face: &Face, width: u32, height: u32) -> Result<Self, BadSize> {
-        let placed = Placed::of(face, width, height);
+    pub fn new(face: &Face, width: u32, height: u32, closer: Closer) -> Result<Self, BadSize> {
+        let placed = Placed::of(face, width, height).closer(closer);
         let (width, height) = sized(width, height)?;
         let Placed { mm, corner, .. } = placed;
         let n = width * height;
@@ -115,12 +139,19 @@ impl Front {
             let low = (py - part.rect.y) / part.rect.h;
             ((255.0 * near.clamp(0.0, 1.0)) as u8, (255.0 * low.clamp(0.0, 1.0)) as u8)
         };
-        let shaped =
-            Shaped { width, mm, marks: mm.min(MARKS), heights: &heights, upright: &upright, stands: &stands };
+        let shaped = Shaped {
+            width,
+            mm,
+            marks: mm.min(MARKS),
+            heights: &heights,
+            beyond: None,
+            upright: &upright,
+            stands: &stands,
+        };
         let mut relief = Relief::of(&shaped);
         // Light is lost under what stands out, over some centimetres.
         let around = ((28.0 / mm).round() as usize).max(2);
-        let broad = blurred(&blurred(&heights, width, around), width, around);
+        let broad = blurred(&blurred(&heights, width, around, None), width, around, None);
         for (i, spot) in relief.pixels.iter_mut().enumerate() {
             if part[i] != u16::MAX {
                 let hidden = ((broad[i] - heights[i]) * 0.012).clamp(-0.05, 0.3);
@@ -129,7 +160,7 @@ impl Front {
         }
         let standing: Vec<f32> = part.iter().map(|part| if *part == u16::MAX { 0.0 } else { 1.0 }).collect();
         let around = (width.min(height) / 40).max(2);
-        let soft = blurred(&blurred(&standing, width, around), width, around);
+        let soft = blurred(&blurred(&standing, width, around, None), width, around, None);
         let wall = soft.iter().map(|near| (255.0 * (1.0 - 0.28 * near.clamp(0.0, 1.0))) as u8).collect();
         let floor = ((corner.1 + face.height) / mm - 0.018 * height as f64).max(0.0) as usize;
         Ok(Self { relief, part, face, wall, placed, floor })

@@ -30,5 +30,5 @@ mod relief;
 mod texture;
 
 pub use draw::{Coats, Picture, Shading, draw};
-pub use front::{Front, Placed};
+pub use front::{Closer, Front, Placed};
 pub use relief::{BadSize, Relief};

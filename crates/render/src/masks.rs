@@ -8,7 +8,7 @@
 
 use rayon::prelude::*;
 use warm_blend_finish::board::{Family, Place, Present, Technique};
-use warm_blend_finish::piece::{Age, Mark};
+use warm_blend_finish::piece::{Age, DENSE, Mark};
 
 use crate::relief::Spot;
 use crate::texture::{SIDE, TILE_MM, Texture, softness};
@@ -326,8 +326,8 @@ impl Cut {
         }
         let mut wanted = (share * below[BINS] as f64).round() as u64;
         if repeated {
-            // Between the motifs there is none.
-            wanted = wanted.min(below[BINS / 2]);
+            // Between the motifs there is none, and of each as much as the paint takes, however many are in the picture.
+            wanted = (DENSE * below[BINS / 2] as f64).round() as u64;
         }
         let covered = |cut: &Self| {
             let fades = cut.fades();

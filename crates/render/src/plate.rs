@@ -11,6 +11,8 @@ const MARGIN: f64 = 26.0;
 const MOULDING: f64 = 22.0;
 /// How deep the panel is sunk, mm.
 const SUNK: f64 = -3.0;
+/// How high it is beyond the board, mm: its outline is an edge.
+const BEYOND: f32 = -6.0;
 /// Radius of the carving, mm, and how many leaves it has.
 const CARVED: f64 = 58.0;
 const LEAVES: f64 = 5.0;
@@ -37,7 +39,15 @@ impl Relief {
             (near as u8, (255 * y / height) as u8)
         };
         let (upright, stands) = (&upright, &stands);
-        Ok(Self::of(&Shaped { width, mm, marks: mm, heights: &heights, upright, stands }))
+        Ok(Self::of(&Shaped {
+            width,
+            mm,
+            marks: mm,
+            heights: &heights,
+            beyond: Some(BEYOND),
+            upright,
+            stands,
+        }))
     }
 }
 

@@ -66,6 +66,8 @@ pub(crate) struct Shaped<'a> {
     pub marks: f64,
     /// Heights, mm.
     pub heights: &'a [f32],
+    /// How high it is beyond the picture, mm; as at its rim if left out.
+    pub beyond: Option<f32>,
     /// True where a brush goes up and down.
     pub upright: &'a (dyn Fn(usize, usize) -> bool + Sync),
     /// How near an outline a spot is, and how low on its part, each 0 to 255.
@@ -84,7 +86,8 @@ impl Relief {
     pub(crate) fn of(shaped: &Shaped) -> Self {
         let Shaped { width, mm, heights, .. } = *shaped;
         let around = ((AROUND / mm).round() as usize).max(1);
-        let smooth = blurred(&blurred(heights, width, around), width, around);
+        let blur = |heights: &[f32]| blurred(heights, width, around, shaped.beyond);
+        let smooth = blur(&blur(heights));
         let mut pixels = vec![Spot::default(); heights.len()];
         let seen = Looked { shaped, smooth: &smooth };
         pixels.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
@@ -173,17 +176,16 @@ impl Looked<'_> {
     }
 }
 
-/// The mean over a square of 2 `around` + 1; beyond the picture it is lower.
-pub(crate) fn blurred(heights: &[f32], width: usize, around: usize) -> Vec<f32> {
-    const BEYOND: f32 = -6.0;
+/// The mean over a square of 2 `around` + 1; `beyond` is what is there outside the picture, if not the same as at its rim.
+pub(crate) fn blurred(heights: &[f32], width: usize, around: usize, beyond: Option<f32>) -> Vec<f32> {
     let height = heights.len() / width;
     let mut rows = vec![0f32; heights.len()];
     for (from, to) in heights.chunks_exact(width).zip(rows.chunks_exact_mut(width)) {
-        smooth_line(width, around, BEYOND, |i| from[i], |i, mean| to[i] = mean);
+        smooth_line(width, around, beyond, |i| from[i], |i, mean| to[i] = mean);
     }
     let mut done = vec![0f32; heights.len()];
     for x in 0..width {
-        smooth_line(height, around, BEYOND, |i| rows[i * width + x], |i, mean| done[i * width + x] = mean);
+        smooth_line(height, around, beyond, |i| rows[i * width + x], |i, mean| done[i * width + x] = mean);
     }
     done
 }
@@ -191,12 +193,15 @@ pub(crate) fn blurred(heights: &[f32], width: usize, around: usize) -> Vec<f32> 
 fn smooth_line(
     n: usize,
     around: usize,
-    beyond: f32,
+    beyond: Option<f32>,
     of: impl Fn(usize) -> f32,
     mut put: impl FnMut(usize, f32),
 ) {
-    let value =
-        |i: isize| if (0..n as isize).contains(&i) { f64::from(of(i as usize)) } else { f64::from(beyond) };
+    let last = n.saturating_sub(1) as isize;
+    let value = |i: isize| match beyond {
+        Some(beyond) if !(0..=last).contains(&i) => f64::from(beyond),
+        _ => f64::from(of(i.clamp(0, last) as usize)),
+    };
     let around = around as isize;
     let mut sum: f64 = (-around..=around).map(value).sum();
     for i in 0..n as isize {

@@ -13,7 +13,7 @@ use warm_blend_finish::piece::{
 use warm_blend_finish::{
     Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts,
 };
-use warm_blend_render::{Front, Picture, Placed, Shading};
+use warm_blend_render::{Closer, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
 
 fn material(n: u128) -> Material {
@@ -103,7 +103,7 @@ fn mean(picture: &Picture, of: impl Fn(usize, usize) -> bool) -> Option<Lab> {
 
 #[test]
 fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
-    let front = Front::new(&front(), 720, 640).unwrap();
+    let front = Front::new(&front(), 720, 640, Closer::WHOLE).unwrap();
     let dressed = dressed();
     let picture = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
     let coat = &dressed[&Zone::Case].coats[0];
@@ -122,7 +122,7 @@ fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
 #[test]
 fn a_pattern_is_drawn_where_its_repeats_are() {
     let face = front();
-    let front = Front::new(&face, 960, 800).unwrap();
+    let front = Front::new(&face, 960, 800, Closer::WHOLE).unwrap();
     let stencil = Stencil { motif: Motif::Rosette, size: 120.0, repeats: Some(4), pot: one(1) };
     let (plain, patterned) = (plain_drawers(None), plain_drawers(Some(stencil.clone())));
     let draw = |dressed| front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
@@ -152,7 +152,7 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
 
 #[test]
 fn a_blend_goes_down_over_all_drawers() {
-    let front = Front::new(&front(), 720, 640).unwrap();
+    let front = Front::new(&front(), 720, 640, Closer::WHOLE).unwrap();
     let picture = front.draw(&dressed(), Light::Daylight, State::Dry, Shading::None);
     let rows: Vec<usize> = (0..640).filter(|y| front.zone(360, *y) == Some(Zone::Drawers)).collect();
     let (first, last) = (rows[0], rows[rows.len() - 1]);
@@ -168,7 +168,7 @@ fn a_blend_goes_down_over_all_drawers() {
 
 #[test]
 fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
-    let front = Front::new(&front(), 400, 300).unwrap();
+    let front = Front::new(&front(), 400, 300, Closer::WHOLE).unwrap();
     let draw = || front.draw(&dressed(), Light::Bulb, State::Sealed, Shading::Soft);
     let picture = draw();
     assert_eq!(picture, draw());
@@ -184,7 +184,7 @@ fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
 #[test]
 fn parts_lie_where_they_are_said_to() {
     let face = front();
-    let front = Front::new(&face, 720, 640).unwrap();
+    let front = Front::new(&face, 720, 640, Closer::WHOLE).unwrap();
     let placed = Placed::of(&face, 720, 640);
     for (n, part) in face.parts.iter().enumerate() {
         let [x, y, w, h] = placed.share(part.rect);
@@ -196,5 +196,15 @@ fn parts_lie_where_they_are_said_to() {
             .any(|later| later.holds(part.rect.x + part.rect.w / 2.0, part.rect.y + part.rect.h / 2.0));
         assert!(covered || front.zone(cx, cy) == Some(part.zone), "{part:?}");
     }
-    assert!(Front::new(&face, 10, 10).is_err());
+    assert!(Front::new(&face, 10, 10, Closer::WHOLE).is_err());
+    // From closer by, the point in the middle of the whole that was asked for is in the middle, and what is aside stays within.
+    let closer = Closer { by: 4.0, middle: (0.4, 0.6) };
+    let near = Front::new(&face, 720, 640, closer).unwrap();
+    assert_eq!(near.zone(360, 320), front.zone((0.4 * 720.0) as usize, (0.6 * 640.0) as usize));
+    for (x, y) in [(0.0, 0.0), (1.0, 1.0)] {
+        let corner = placed.closer(Closer { by: 4.0, middle: (x, y) });
+        let at = corner.at(if x > 0.0 { 719 } else { 0 }, if y > 0.0 { 639 } else { 0 });
+        let whole = placed.at(if x > 0.0 { 719 } else { 0 }, if y > 0.0 { 639 } else { 0 });
+        assert!((at.0 - whole.0).hypot(at.1 - whole.1) < 3.0, "{at:?} {whole:?}");
+    }
 }

@@ -100,6 +100,10 @@ interface Drawn {
   view: string;
   width?: number;
   height?: number;
+  /** How much closer than the whole, and what is in the middle then. */
+  closer?: number;
+  x?: number;
+  y?: number;
   /** In place of the light at hand. */
   light?: string;
 }

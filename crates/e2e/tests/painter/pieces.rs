@@ -178,6 +178,29 @@ async fn a_piece_is_measured_in_inches() {
     painter.leave().await;
 }
 
+/// The piece on the whole screen is stepped up to, and back from.
+#[tokio::test]
+async fn a_piece_is_looked_at_from_close_by() {
+    let painter = Painter::at_the_door().await;
+    let small = picture(&painter).await;
+    painter.click("button", "Fill the screen").await;
+    let shown = async || picture(&painter).await;
+    painter.until("it fills the screen", async || shown().await != small).await;
+    let whole = shown().await;
+    painter.click("button", "Closer").await;
+    painter.until("it is closer", async || shown().await != whole).await;
+    let close = shown().await;
+    painter.click("button", "Down").await;
+    painter.until("it is lower", async || shown().await != close).await;
+    painter.the("image", "The piece from the front, as it will look").await.click().await.unwrap();
+    painter.click("button", "Further back").await;
+    painter.click("button", "Further back").await;
+    let back = painter.the("button", "Further back").await;
+    painter.until("it is whole again", async || !back.is_enabled().await.unwrap()).await;
+    assert!(painter.violations().await.is_empty());
+    painter.leave().await;
+}
+
 /// Another piece is taken to hand, and one is begun.
 #[tokio::test]
 async fn pieces_are_one_key_away() {

@@ -11,7 +11,7 @@ use crate::Component;
 use crate::board::{ByPlace, Hand, Layer, Print, Share, Technique};
 
 /// How much of a motif the paint takes†.
-const DENSE: f64 = 0.85;
+pub const DENSE: f64 = 0.85;
 /// The gap where nothing else is said, as a share of the motif†.
 const GAP: f64 = 0.6;
 /// The least and the largest motif, mm.

@@ -221,6 +221,9 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     bench.post("/api/piece/picture", none, WRONG).await;
     let problem = bench.post("/api/piece/picture?view=below", good.clone(), WRONG).await;
     assert_eq!(problem["errors"][0]["pointer"], "?view");
+    for query in ["closer=0", "closer=99", "closer=2&x=-1", "closer=2&y=NaN"] {
+        bench.post(&format!("/api/piece/picture?{query}"), good.clone(), WRONG).await;
+    }
     bench.post("/api/piece/picture?width=10&height=20000", good, WRONG).await;
 }
 

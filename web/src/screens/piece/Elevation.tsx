@@ -1,3 +1,4 @@
+import type { MouseEvent } from 'react';
 import type { PieceEntry, PiecePrediction } from '../../api/client';
 import { DRAWN, usePiecePicture } from '../../state/piece';
 
@@ -11,14 +12,19 @@ interface Props {
   onChoose?: (zone: string) => void;
   /** True where it fills the screen. */
   large?: boolean;
+  /** How much closer than the whole, and what is in the middle then, as shares of the whole picture. */
+  from?: { closer: number; x: number; y: number };
+  /** A touch on the picture, as shares of what is seen. */
+  onPoint?: (x: number, y: number) => void;
   /** In place of the light at hand. */
   light?: string;
 }
 
 /** A face of the piece as it will look. A touch on a part chooses its zone; the list of zones does the same by keys. */
-export function Elevation({ entry, scheme, view, face, chosen, onChoose, large = false, light }: Props) {
+export function Elevation(props: Props) {
+  const { entry, scheme, view, face, chosen, onChoose, large = false, from, onPoint, light } = props;
   const size = large ? { width: 1440, height: 1080 } : DRAWN;
-  const address = usePiecePicture(entry, { scheme, view, ...size, ...(light ? { light } : {}) });
+  const address = usePiecePicture(entry, { scheme, view, ...size, ...from, ...(light ? { light } : {}) });
   if (!address)
     return (
       <div role="status" className="aspect-4/3 w-full animate-pulse bg-panel">
@@ -26,12 +32,19 @@ export function Elevation({ entry, scheme, view, face, chosen, onChoose, large =
       </div>
     );
   return (
-    <div className={`relative ${large ? 'flex min-h-0 flex-1' : ''}`}>
+    <div className={`relative ${large ? 'grid min-h-0 flex-1 place-items-center' : ''}`}>
       <img
         src={address}
         {...size}
-        className={large ? 'h-full w-full object-contain' : 'block h-auto w-full'}
+        className={large ? 'block max-h-full min-h-0 w-auto max-w-full' : 'block h-auto w-full'}
         alt={`The piece from the ${view}, as it will look`}
+        {...(onPoint && {
+          className: 'block max-h-full min-h-0 w-auto max-w-full cursor-zoom-in',
+          onClick: (event: MouseEvent<HTMLImageElement>) => {
+            const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
+            onPoint((event.clientX - left) / width, (event.clientY - top) / height);
+          },
+        })}
       />
       {face && (
         <svg

@@ -14,6 +14,7 @@ import { Compare } from './Compare';
 import { Dimensions } from './Dimensions';
 import { Elevation } from './Elevation';
 import { chosenOf } from './entry';
+import { FromClose } from './FromClose';
 import { Over } from './Over';
 import { Palette } from './Palette';
 import { SavePicture } from './SavePicture';
@@ -88,7 +89,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
               </button>
             }
           >
-            <Elevation entry={entry} scheme={at} view={seen} large />
+            <FromClose entry={entry} scheme={at} view={seen} />
           </FullScreen>
         </Schemes>
         {unifying ? (

@@ -7,7 +7,7 @@ use axum::response::Response;
 use serde::Deserialize;
 use utoipa::IntoParams;
 use warm_blend_finish::piece::{Elevation, Form, View};
-use warm_blend_render::{Front, Shading};
+use warm_blend_render::{Closer, Front, Shading};
 
 use super::entry::PieceEntry;
 use super::told::SchemeAsked;
@@ -26,6 +26,37 @@ use crate::routes::boards::picture::{answered, worth_keeping};
 pub struct ViewAsked {
     /// `front` (as when left out), `side` or `top`.
     view: Option<String>,
+    /// How much closer than the whole, 1 to 16; 1 if left out.
+    closer: Option<f64>,
+    /// What is in the middle then: the share of the whole picture's width to its left, 0 to 1.
+    x: Option<f64>,
+    /// And the share of its height above.
+    y: Option<f64>,
+}
+
+impl ViewAsked {
+    fn view(&self) -> Result<View, Problem> {
+        match self.view.as_deref() {
+            None => Ok(View::Front),
+            Some(id) => View::ALL
+                .into_iter()
+                .find(|view| view.id() == id)
+                .ok_or_else(|| Problem::field("?view", "choose front, side or top")),
+        }
+    }
+
+    fn closer(&self) -> Result<Closer, Problem> {
+        let within = |name: &str, value: Option<f64>, usual: f64, least: f64, most: f64| {
+            let value = value.unwrap_or(usual);
+            let wrong = || Problem::field(name, format!("{value}: from {least} to {most}"));
+            if (least..=most).contains(&value) { Ok(value) } else { Err(wrong()) }
+        };
+        let by = within("?closer", self.closer, 1.0, 1.0, 16.0)?;
+        Ok(Closer {
+            by,
+            middle: (within("?x", self.x, 0.5, 0.0, 1.0)?, within("?y", self.y, 0.5, 0.0, 1.0)?),
+        })
+    }
 }
 
 /// A piece in what it wears, as a picture; nothing is kept.
@@ -41,18 +72,12 @@ pub async fn picture(
 ) -> Result<Response, Problem> {
     let (look, piece) = (asked.get()?, entry.parse()?);
     let scheme = scheme_of(&piece, of.scheme)?;
-    let view = match seen.view.as_deref() {
-        None => View::Front,
-        Some(id) => View::ALL
-            .into_iter()
-            .find(|view| view.id() == id)
-            .ok_or_else(|| Problem::field("?view", "choose front, side or top"))?,
-    };
+    let (view, closer) = (seen.view()?, seen.closer()?);
     let room = Room::of(&workspace, look).await?;
     let fronts = workspace.fronts;
     let png = off_thread(move || {
         let worn = room.dress(&piece, &scheme)?.ok_or_else(not_said)?;
-        let front = fronts.of(worn.form, &worn.elevation, view, of.size())?;
+        let front = fronts.of(worn.form, &worn.elevation, view, of.size(), closer)?;
         Ok(front.draw(&worn.dressed, look.light, look.state, Shading::Soft).to_png())
     })
     .await?;
@@ -61,7 +86,7 @@ pub async fn picture(
 
 /// Reliefs of the faces that were drawn last: front, side and top, small and large.
 #[derive(Debug, Clone, Default)]
-pub struct Fronts(Lately<(Form, View, (u32, u32)), Front, 6>);
+pub struct Fronts(Lately<(Form, View, (u32, u32), Closer), Front, 6>);
 
 impl Fronts {
     fn of(
@@ -70,12 +95,13 @@ impl Fronts {
         elevation: &Elevation,
         view: View,
         size: (u32, u32),
+        closer: Closer,
     ) -> Result<Arc<Front>, Problem> {
-        self.0.get((form, view, size), worth_keeping(size), || {
+        self.0.get((form, view, size, closer), worth_keeping(size), || {
             let face = elevation.face(view).ok_or_else(|| {
                 Problem::field("?view", "such a piece is not seen from there: choose front")
             })?;
-            Front::new(face, size.0, size.1).map_err(|error| Problem::field("?width", error))
+            Front::new(face, size.0, size.1, closer).map_err(|error| Problem::field("?width", error))
         })
     }
 }
