@@ -38,7 +38,7 @@ export function FromClose({ entry, scheme, view }: Props) {
         from={at}
         onPoint={(x, y) => stand(2 * at.closer, at.x + (x - 0.5) / at.closer, at.y + (y - 0.5) / at.closer)}
       />
-      <div className="flex items-center justify-center gap-1 p-2">
+      <div className="flex flex-wrap items-center justify-center gap-1 p-2">
         <button
           type="button"
           className="press press-plain"
