@@ -7,6 +7,7 @@
 //! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
 //! | a palette of 8-bit codes, GIMP .gpl | [`import()`] | [`gpl()`] |
 //! | a photo to pick colours from | [`photo()`] | |
+//! | a photo to keep | [`kept_photo()`] | [`kept_photo()`] |
 //!
 //! Everything here is a function of the bytes it is given: no file is opened. Hostile bytes are expected: sizes are
 //! checked before anything is decoded, and every error says where it is and what to do.
@@ -25,7 +26,7 @@ mod text;
 pub use cgats::cgats;
 pub use cxf::cxf;
 pub use palette::gpl;
-pub use photo::{BadPhoto, LARGEST_PHOTO, photo};
+pub use photo::{BadPhoto, LARGEST_PHOTO, kept_photo, photo};
 pub use sample::{BadFile, Sample, Told};
 pub use table::{csv, hex};
 pub use text::LARGEST_FILE;

@@ -3,6 +3,7 @@
 use std::io::Cursor;
 use std::sync::LazyLock;
 
+use image::codecs::jpeg::JpegEncoder;
 use image::{ImageError, ImageFormat, ImageReader, Limits};
 use warm_blend_finish::photo::Photo;
 
@@ -48,6 +49,24 @@ pub enum BadPhoto {
 
 /// Decodes a photo, no larger than is safe, into linear light; it is reduced to 1600 pixels on its longer side.
 pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
+    Ok(reduced(&decoded(bytes)?))
+}
+
+/// A photo to be kept: a JPEG file of at most 1600 pixels on its longer side, without what the camera wrote beside it.
+pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
+    let image = image::DynamicImage::from(decoded(bytes)?);
+    let most = KEPT as u32;
+    let small = if image.width().max(image.height()) > most { image.thumbnail(most, most) } else { image };
+    let mut jpeg = Vec::new();
+    small.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, 85)).map_err(damaged)?;
+    Ok(jpeg)
+}
+
+fn damaged(error: ImageError) -> BadPhoto {
+    BadPhoto::Damaged(error.to_string().chars().take(120).collect())
+}
+
+fn decoded(bytes: &[u8]) -> Result<image::RgbImage, BadPhoto> {
     if bytes.is_empty() {
         return Err(BadPhoto::Empty);
     }
@@ -64,7 +83,6 @@ pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
         reader.limits(limits);
         reader
     };
-    let damaged = |error: ImageError| BadPhoto::Damaged(error.to_string().chars().take(120).collect());
     let (width, height) = reader().into_dimensions().map_err(damaged)?;
     if width > LONGEST || height > LONGEST || u64::from(width) * u64::from(height) > MOST {
         return Err(BadPhoto::TooManyPixels(width, height));
@@ -72,8 +90,7 @@ pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
     if width < 8 || height < 8 {
         return Err(BadPhoto::TooFewPixels(width, height));
     }
-    let image = reader().decode().map_err(damaged)?.into_rgb8();
-    Ok(reduced(&image))
+    Ok(reader().decode().map_err(damaged)?.into_rgb8())
 }
 
 fn format(bytes: &[u8]) -> Result<ImageFormat, BadPhoto> {
@@ -131,6 +148,25 @@ static LINEAR: LazyLock<[f32; 256]> = LazyLock::new(|| {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// What is kept is no longer than it may be and looks the same; what is no photo is refused like any other.
+    #[test]
+    fn a_photo_is_kept_small() {
+        let image =
+            image::RgbImage::from_fn(2000, 500, |x, _| image::Rgb([if x < 1000 { 200 } else { 40 }, 90, 60]));
+        let mut png = Vec::new();
+        image.write_to(&mut Cursor::new(&mut png), ImageFormat::Png).unwrap();
+        let jpeg = kept_photo(&png).unwrap();
+        let kept = image::load_from_memory_with_format(&jpeg, ImageFormat::Jpeg).unwrap().into_rgb8();
+        assert_eq!(kept.dimensions(), (1600, 400));
+        for (x, red) in [(200, 200u8), (1400, 40)] {
+            let pixel = kept.get_pixel(x, 200).0;
+            assert!(pixel[0].abs_diff(red) < 8 && pixel[1].abs_diff(90) < 8, "{pixel:?}");
+        }
+        assert!(matches!(kept_photo(b""), Err(BadPhoto::Empty)));
+        assert!(kept_photo(&png[..200]).is_err());
+        assert!(kept_photo(b"GIF89a").is_err());
+    }
     use proptest::prelude::*;
 
     fn png(width: u32, height: u32) -> Vec<u8> {

@@ -6,6 +6,7 @@
 //! | [`Document`] | what can be kept: a paint, a reading, a mix, the piece, the workshop's choices |
 //! | [`Batch`] | several changes at one go, undone at one go |
 //! | [`Kept`] | a document with its id and revision |
+//! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
 //! | [`Step`], [`History`] | what undo and redo would do |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
 //!
@@ -21,6 +22,7 @@ mod document;
 mod error;
 mod history;
 mod open;
+mod photos;
 mod store;
 
 pub use document::{Document, Id, Kept, Revision};

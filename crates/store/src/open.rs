@@ -13,8 +13,11 @@ use crate::{Store, StoreError};
 const APPLICATION: u32 = 0x5742_4c31;
 
 /// How the file has grown. A change of form is a new entry here, never an edit of an old one.
-const FORMS: &[M<'static>] =
-    &[M::up(include_str!("migrations/1-documents.sql")), M::up(include_str!("migrations/2-batches.sql"))];
+const FORMS: &[M<'static>] = &[
+    M::up(include_str!("migrations/1-documents.sql")),
+    M::up(include_str!("migrations/2-batches.sql")),
+    M::up(include_str!("migrations/3-photos.sql")),
+];
 
 /// Why a file was not opened. It is left as it was.
 #[derive(Debug, thiserror::Error)]

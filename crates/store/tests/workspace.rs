@@ -227,6 +227,23 @@ fn acts() -> impl Strategy<Value = Vec<Act>> {
     proptest::collection::vec(act, 1..30)
 }
 
+/// A file from before there were photos takes one; it is there after the file was closed.
+#[test]
+fn an_older_file_takes_photos() {
+    let (_folder, file) = folder();
+    let made = Store::open(&file).unwrap().make(paint("oat white")).unwrap();
+    let older = rusqlite::Connection::open(&file).unwrap();
+    older.execute_batch("DROP TABLE photo; PRAGMA user_version = 2;").unwrap();
+    drop(older);
+    let mut store = Store::open(&file).unwrap();
+    assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
+    let id = store.keep_photo(b"jpeg").unwrap();
+    drop(store);
+    let store = Store::open(&file).unwrap();
+    assert_eq!(store.photo(id).unwrap().as_deref(), Some(b"jpeg".as_slice()));
+    assert_eq!(store.photo(warm_blend_store::Id::from_u128(7)).unwrap(), None);
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(40))]
 

@@ -29,6 +29,7 @@ export function useImport() {
 
 export function usePhotos() {
   return {
+    keep: (file: File) => got(api.POST('/api/photos/kept', { body: file as never, ...asBytes })),
     bring: (file: File) => got(api.POST('/api/photos', { body: file as never, ...asBytes })),
     pick: (id: string, card: string, card_at: Spot, spots: Spot[]) =>
       got(api.POST('/api/photos/{id}/pick', { params: { path: { id } }, body: { card, card_at, spots } })),

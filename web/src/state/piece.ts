@@ -63,7 +63,16 @@ export function usePieces() {
   };
 }
 
-const NO_BRIEF = { client: null, mood: null, targets: [], budget: null, hours: null, due: null, lights: [] };
+const NO_BRIEF = {
+  client: null,
+  mood: null,
+  targets: [],
+  photo: null,
+  budget: null,
+  hours: null,
+  due: null,
+  lights: [],
+};
 
 export const briefOf = (entry: PieceEntry): NonNullable<PieceEntry['brief']> => entry.brief ?? NO_BRIEF;
 

@@ -201,6 +201,34 @@ async fn a_piece_is_looked_at_from_close_by() {
     painter.leave().await;
 }
 
+/// The photo the client brought stays with the brief, across a reload.
+#[tokio::test]
+async fn a_brief_shows_the_clients_photo() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Brief").await;
+    let wall = image::RgbImage::from_pixel(300, 200, image::Rgb([150, 140, 120]));
+    let mut png = std::io::Cursor::new(Vec::new());
+    wall.write_to(&mut png, image::ImageFormat::Png).unwrap();
+    painter.bring("A photo of what it should be like", "broken.png", b"no photo").await;
+    painter.the("alert", "").await;
+    painter.bring("A photo of what it should be like", "wall.png", png.get_ref()).await;
+    painter.the("image", "What it should be like").await;
+    painter.saved().await;
+    assert!(piece(&painter).await["brief"]["photo"].is_string());
+    painter.open("/piece").await;
+    painter.click("button", "Brief").await;
+    let photo = painter.the("image", "What it should be like").await;
+    painter
+        .until("the photo is there", async || {
+            photo.prop("naturalWidth").await.ok().flatten().as_deref() == Some("300")
+        })
+        .await;
+    painter.click("button", "Take the photo out").await;
+    painter.gone("image", "What it should be like").await;
+    painter.saved().await;
+    painter.leave().await;
+}
+
 /// Another piece is taken to hand, and one is begun.
 #[tokio::test]
 async fn pieces_are_one_key_away() {

@@ -29,6 +29,9 @@ pub struct Brief {
     pub mood: Option<Note>,
     /// Colours to aim at.
     pub targets: Vec<Masstone>,
+    /// A photo of what it should be like, by its id.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub photo: Option<Uuid>,
     /// What it may cost, in the workshop's money.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub budget: Option<f64>,

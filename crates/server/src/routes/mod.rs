@@ -26,6 +26,8 @@ use crate::Workspace;
 pub fn all() -> OpenApiRouter<Workspace> {
     OpenApiRouter::new()
         .routes(routes!(photos::bring))
+        .routes(routes!(photos::keep))
+        .routes(routes!(photos::kept))
         .routes(routes!(files::preview))
         .routes(routes!(files::carry_out))
         .routes(routes!(files::export))

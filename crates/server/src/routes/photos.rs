@@ -2,17 +2,19 @@
 
 use axum::Json;
 use axum::extract::State;
-use axum::http::StatusCode;
+use axum::http::{StatusCode, header};
+use axum::response::{IntoResponse, Response};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::learn::Measured;
 use warm_blend_finish::photo::{Card, Spot};
-use warm_blend_interchange::{LARGEST_PHOTO, hex, photo};
+use warm_blend_interchange::{LARGEST_PHOTO, hex, kept_photo, photo};
 use warm_blend_spectral::Lab;
 
 use crate::Workspace;
 use crate::body::{Body, IdPath, Raw};
+use crate::off_thread::off_thread;
 use crate::problem::Problem;
 
 /// A photo that is kept while colours are picked from it.
@@ -87,6 +89,43 @@ pub async fn bring(
     let (width, height) = decoded.size();
     let id = workspace.photos.keep(decoded);
     Ok((StatusCode::CREATED, Json(PhotoAtHand { id, width, height })))
+}
+
+/// A photo that stays.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PhotoKept {
+    /// For good.
+    id: Uuid,
+}
+
+/// Keep a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body. It is kept as JPEG, at most 1600 pixels long, without what
+/// the camera wrote beside it.
+#[utoipa::path(post, path = "/photos/kept", operation_id = "keep_photo", tag = "workspace",
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses((status = CREATED, body = PhotoKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn keep(
+    State(workspace): State<Workspace>,
+    Raw(bytes): Raw<LARGEST_PHOTO>,
+) -> Result<(StatusCode, Json<PhotoKept>), Problem> {
+    let jpeg =
+        off_thread(move || kept_photo(&bytes).map_err(|error| Problem::field("/photo", error))).await?;
+    let id = workspace.with(move |store| store.keep_photo(&jpeg)).await?;
+    Ok((StatusCode::CREATED, Json(PhotoKept { id })))
+}
+
+/// A photo that was kept.
+#[utoipa::path(get, path = "/photos/kept/{id}", operation_id = "get_photo", tag = "workspace",
+    params(("id" = Uuid, Path)),
+    responses((status = OK, body = Vec<u8>, content_type = "image/jpeg"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn kept(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Response, Problem> {
+    let photo = workspace.with(move |store| store.photo(id)).await?;
+    let jpeg = photo.ok_or_else(|| Problem::not_found("there is no such photo: bring it again"))?;
+    // It never changes.
+    let told = [
+        (header::CONTENT_TYPE, "image/jpeg"),
+        (header::CACHE_CONTROL, "private, max-age=31536000, immutable"),
+    ];
+    Ok((told, jpeg).into_response())
 }
 
 /// Pick colours, weighed by the card.

@@ -260,6 +260,38 @@ async fn a_piece_is_told_in_either_units() {
     bench.post("/api/piece/preview?units=cubits", entry, WRONG).await;
 }
 
+/// A photo of the brief stays, and what is no photo is refused; undo takes it out again.
+#[tokio::test]
+async fn a_brief_keeps_its_photo() {
+    let bench = Bench::demo().await;
+    let bytes = "application/octet-stream";
+    let raw = async |body: Vec<u8>| bench.raw(Method::POST, "/api/photos/kept", bytes, body).await;
+    let mut png = Vec::new();
+    let image = image::RgbImage::from_pixel(64, 48, image::Rgb([120, 110, 90]));
+    image.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).unwrap();
+    let answer = raw(png.clone()).await;
+    assert_eq!(answer.status(), StatusCode::CREATED);
+    let id = serde_json::from_str::<Value>(&answer.text().await.unwrap()).unwrap()["id"].clone();
+    let mut entry = entry(&bench).await;
+    entry["brief"]["photo"] = id.clone();
+    let saved = kept(&bench, &entry, 1, OK).await;
+    assert_eq!(saved["entry"]["brief"]["photo"], id);
+    let path = format!("/api/photos/kept/{}", id.as_str().unwrap());
+    let photo = bench.raw(Method::GET, &path, bytes, Vec::new()).await;
+    assert_eq!((photo.status(), photo.headers()["content-type"].as_bytes()), (OK, b"image/jpeg".as_slice()));
+    assert_eq!(photo.headers()["x-content-type-options"], "nosniff");
+    let jpeg = photo.bytes().await.unwrap();
+    assert_eq!(image::load_from_memory(&jpeg).unwrap().into_rgb8().dimensions(), (64, 48));
+    bench.post("/api/undo", Value::Null, OK).await;
+    assert_eq!(bench.get("/api/piece").await["entry"]["brief"]["photo"], Value::Null);
+    for bad in [Vec::new(), png[..40].to_vec(), b"<svg/>".to_vec()] {
+        assert_eq!(raw(bad).await.status(), WRONG);
+    }
+    bench.call(Method::GET, "/api/photos/kept/0", Value::Null, StatusCode::NOT_FOUND).await;
+    let none = format!("/api/photos/kept/{}", uuid::Uuid::from_u128(7));
+    bench.call(Method::GET, &none, Value::Null, StatusCode::NOT_FOUND).await;
+}
+
 /// A second piece is begun and taken to hand; the first is taken up again; the last one stays.
 #[tokio::test]
 async fn pieces_are_taken_to_hand_and_put_away() {

@@ -1,9 +1,11 @@
-import { useState } from 'react';
-import type { Colour, PieceEntry, Problem } from '../../api/client';
+import { ImageUp } from 'lucide-react';
+import { useId, useState } from 'react';
+import { type Colour, type PieceEntry, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
 import { Field } from '../../parts/Field';
 import { plainNumber, typed } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
+import { usePhotos } from '../../state/files';
 import { briefOf } from '../../state/piece';
 
 interface Props {
@@ -51,6 +53,7 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
         {field('hours', 'Hours', { inputMode: 'decimal' })}
         {field('due', 'Due', { type: 'date' })}
       </div>
+      <Photo photo={brief.photo} onChange={(photo) => onChange({ ...entry, brief: { ...brief, photo } })} />
       <Targets
         colours={brief.targets}
         onChange={(targets) => onChange({ ...entry, brief: { ...brief, targets } })}
@@ -76,6 +79,61 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
           ))}
         </div>
       </fieldset>
+    </div>
+  );
+}
+
+interface PhotoProps {
+  photo: string | null | undefined;
+  onChange: (photo: string | null) => void;
+}
+
+/** A photo of what it should be like. */
+function Photo({ photo, onChange }: PhotoProps) {
+  const { keep } = usePhotos();
+  const [trouble, setTrouble] = useState<string>();
+  const file = useId();
+  const bring = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setTrouble(undefined);
+    try {
+      onChange((await keep(chosen)).id);
+    } catch (error) {
+      const at = error instanceof Problem && (error.at('/photo') ?? error.message);
+      setTrouble(at || 'The program does not answer: choose it again');
+    }
+  };
+  return (
+    <div className="grid gap-2">
+      {photo && (
+        <img
+          src={`/api/photos/kept/${photo}`}
+          alt="What it should be like"
+          className="max-h-72 w-full bg-panel object-contain"
+        />
+      )}
+      <div className="flex flex-wrap gap-2">
+        <label htmlFor={file} className="press press-plain cursor-pointer">
+          <ImageUp size={18} aria-hidden /> {photo ? 'Another photo' : 'A photo of what it should be like'}
+          <input
+            id={file}
+            type="file"
+            accept="image/jpeg,image/png,image/webp"
+            className="sr-only"
+            onChange={(event) => void bring(event.target.files?.[0])}
+          />
+        </label>
+        {photo && (
+          <button type="button" className="press press-bare text-sm" onClick={() => onChange(null)}>
+            Take the photo out
+          </button>
+        )}
+      </div>
+      {trouble && (
+        <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
+          {trouble}
+        </p>
+      )}
     </div>
   );
 }

@@ -56,6 +56,8 @@ pub struct BriefEntry {
     pub mood: Option<String>,
     /// Colours to aim at, at most eight.
     pub targets: Vec<Colour>,
+    /// A photo of what it should be like, brought to `/api/photos/kept`.
+    pub photo: Option<Uuid>,
     /// What it may cost, in the workshop's money.
     pub budget: Option<f64>,
     /// Hours it may take.
@@ -358,7 +360,7 @@ impl BriefEntry {
         }
         let budget = checks.optional("/brief/budget", self.budget.map(amount));
         let hours = checks.optional("/brief/hours", self.hours.map(amount));
-        Some(Brief { client, mood, targets, budget, hours, due, lights })
+        Some(Brief { client, mood, targets, photo: self.photo, budget, hours, due, lights })
     }
 }
 
@@ -368,6 +370,7 @@ impl From<&Brief> for BriefEntry {
             client: brief.client.clone().map(String::from),
             mood: brief.mood.as_ref().map(|mood| mood.as_str().to_owned()),
             targets: brief.targets.iter().copied().map(Colour::from).collect(),
+            photo: brief.photo,
             budget: brief.budget,
             hours: brief.hours,
             due: brief.due.map(|due| due.to_string()),
