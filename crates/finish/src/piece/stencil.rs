@@ -4,6 +4,8 @@
 //! that others than hardware are set into, nor on those it does not go into. A stencil takes hardly any paint: the film is that
 //! of [`Technique::Stencil`], and some of each motif stays bare.
 
+use std::sync::OnceLock;
+
 use serde::{Deserialize, Serialize};
 
 use super::{BadDress, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
@@ -110,8 +112,13 @@ impl Motif {
         }
     }
 
-    /// Which share of the square around it a motif takes: the middles of 160 × 160 cells that are inside.
+    /// Which share of the square around it a motif takes: the middles of 160 × 160 cells that are inside, counted once.
     pub fn share(self) -> f64 {
+        static SHARES: [OnceLock<f64>; Motif::ALL.len()] = [const { OnceLock::new() }; Motif::ALL.len()];
+        *SHARES[self as usize].get_or_init(|| self.counted())
+    }
+
+    fn counted(self) -> f64 {
         const CELLS: usize = 160;
         let at = |i: usize| (2 * i + 1) as f64 / CELLS as f64 - 1.0;
         let row = |y: usize| (0..CELLS).filter(|x| self.depth(at(*x), at(y)) > 0.0).count();
