@@ -51,7 +51,7 @@ export function Frame() {
       off: !history.data?.redo,
     },
     {
-      name: units === 'metric' ? 'Metric: change to inches and feet' : 'Imperial: change to mm and m',
+      name: units === 'metric' ? 'mm: change to inches and feet' : 'in: change to mm and metres',
       icon: Ruler,
       shown: units === 'metric' ? 'mm' : 'in',
       act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),

@@ -156,7 +156,7 @@ async fn a_pattern_answers_from_the_opposite_part() {
 #[tokio::test]
 async fn a_piece_is_measured_in_inches() {
     let painter = Painter::at_the_door().await;
-    painter.click("button", "Metric: change to inches and feet").await;
+    painter.click("button", "mm: change to inches and feet").await;
     painter.reads("ft²").await;
     painter.click("button", "Dimensions").await;
     painter.write("textbox", "Width", "5 ft 1/2").await;
