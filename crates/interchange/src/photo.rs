@@ -148,6 +148,7 @@ static LINEAR: LazyLock<[f32; 256]> = LazyLock::new(|| {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use proptest::prelude::*;
 
     /// What is kept is no longer than it may be and looks the same; what is no photo is refused like any other.
     #[test]
@@ -167,7 +168,6 @@ mod tests {
         assert!(kept_photo(&png[..200]).is_err());
         assert!(kept_photo(b"GIF89a").is_err());
     }
-    use proptest::prelude::*;
 
     fn png(width: u32, height: u32) -> Vec<u8> {
         let image = image::RgbImage::from_fn(width, height, |x, _| {

@@ -324,11 +324,9 @@ impl Cut {
             below[bin + 1] =
                 below[bin] + u64::from(lying.whole[bin]) * u64::from(ALL) + u64::from(lying.rim[bin]);
         }
-        let mut wanted = (share * below[BINS] as f64).round() as u64;
-        if repeated {
-            // Between the motifs there is none, and of each as much as the paint takes, however many are in the picture.
-            wanted = (DENSE * below[BINS / 2] as f64).round() as u64;
-        }
+        // Of a pattern there is none between the motifs, and of each as much as the paint takes, however many are in the picture.
+        let (share, of) = if repeated { (DENSE, below[BINS / 2]) } else { (share, below[BINS]) };
+        let wanted = (share * of as f64).round() as u64;
         let covered = |cut: &Self| {
             let fades = cut.fades();
             let fading = fades.clone().map(|bin| {

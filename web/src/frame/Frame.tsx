@@ -36,28 +36,30 @@ export function Frame() {
     redo: () => redo.mutate(),
   });
 
-  const tools: { name: string; icon: typeof Search; shown?: string; act: () => void; off: boolean }[] = [
-    { name: 'Jump to', icon: Search, act: () => setAsking('jump'), off: false },
+  const tools = [
+    { id: 'jump', name: 'Jump to', icon: Search, act: () => setAsking('jump') },
     {
+      id: 'undo',
       name: history.data?.undo ? `Undo ${history.data.undo.words}` : 'Undo',
       icon: Undo2,
       act: () => undo.mutate(),
       off: !history.data?.undo,
     },
     {
+      id: 'redo',
       name: history.data?.redo ? `Redo ${history.data.redo.words}` : 'Redo',
       icon: Redo2,
       act: () => redo.mutate(),
       off: !history.data?.redo,
     },
     {
+      id: 'units',
       name: units === 'metric' ? 'mm: change to inches and feet' : 'in: change to mm and metres',
       icon: Ruler,
       shown: units === 'metric' ? 'mm' : 'in',
       act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),
-      off: false,
     },
-    { name: 'Keys', icon: CircleHelp, act: () => setAsking('keys'), off: false },
+    { id: 'keys', name: 'Keys', icon: CircleHelp, act: () => setAsking('keys') },
   ];
 
   return (
@@ -76,9 +78,9 @@ export function Frame() {
           ))}
         </nav>
         <div className="flex items-center md:flex-col md:pb-2">
-          {tools.map(({ name, icon: Icon, shown, act, off }) => (
+          {tools.map(({ id, name, icon: Icon, shown, act, off = false }) => (
             <button
-              key={shown ? 'units' : name.split(' ')[0]}
+              key={id}
               type="button"
               title={name}
               aria-label={name}

@@ -1,7 +1,7 @@
-import { ImageUp } from 'lucide-react';
-import { type KeyboardEvent, type PointerEvent, useEffect, useId, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { Problem } from '../api/client';
 import { type Spot, usePhotos } from '../state/files';
+import { PhotoFile } from './PhotoFile';
 import { Segments } from './Segments';
 
 type Lab = [number, number, number];
@@ -32,7 +32,6 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
   const [spots, setSpots] = useState<Spot[]>([]);
   const [picked, setPicked] = useState<{ colours: { lab: number[]; hex: string }[]; warnings: string[] }>();
   const [trouble, setTrouble] = useState<string>();
-  const file = useId();
   const names = ['the card', ...wanted];
 
   useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
@@ -40,8 +39,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
   const say = (error: unknown) =>
     setTrouble(error instanceof Problem ? error.message : 'The program does not answer');
 
-  const choose = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const choose = async (chosen: File) => {
     setTrouble(undefined);
     setPicked(undefined);
     try {
@@ -80,16 +78,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
   return (
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-3">
-        <label htmlFor={file} className="press press-plain">
-          <ImageUp size={20} aria-hidden /> {photo ? 'Another photo' : 'Choose a photo'}
-        </label>
-        <input
-          id={file}
-          type="file"
-          accept="image/*"
-          className="sr-only"
-          onChange={(event) => void choose(event.target.files?.[0])}
-        />
+        <PhotoFile name={photo ? 'Another photo' : 'Choose a photo'} onChosen={(file) => void choose(file)} />
         <Segments label="Card in the photo" choices={CARDS} value={card} onChange={setCard} />
       </div>
       {!photo && (

@@ -11,6 +11,7 @@ import {
   type ProblemBody,
   type UnifyStep,
 } from '../api/client';
+import { lastLine } from '../api/lines';
 import { useLook, useUnits } from '../light/light';
 import { useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
@@ -133,23 +134,6 @@ export function useSavedPicture() {
   const look = useLook();
   return (entry: PieceEntry, scheme: number, view: string) =>
     picture({ ...look, scheme, view, width: 2400, height: 1800 }, nameless(entry));
-}
-
-/** Reads an answer that comes line by line; the last line is what was asked for. */
-async function lastLine<T>(lines: ReadableStream<Uint8Array>, onLine: (line: T) => void): Promise<T> {
-  const [reader, decoder] = [lines.getReader(), new TextDecoder()];
-  let rest = '';
-  let last: T | undefined;
-  for (let read = await reader.read(); !read.done; read = await reader.read()) {
-    const whole = (rest + decoder.decode(read.value, { stream: true })).split('\n');
-    rest = whole.pop() ?? '';
-    for (const line of whole) {
-      last = JSON.parse(line) as T;
-      onLine(last);
-    }
-  }
-  if (!last) throw new Error('the program left off: try it again');
-  return last;
 }
 
 type UnifyLine = Partial<UnifyStep> & { problem?: ProblemBody };

@@ -18,15 +18,20 @@ async fn put_on_the_bench(painter: &Painter, mix: &str) {
     painter.click("link", mix).await;
 }
 
+/// A picture as a PNG file.
+fn png(picture: &image::RgbImage) -> Vec<u8> {
+    let mut png = std::io::Cursor::new(Vec::new());
+    picture.write_to(&mut png, image::ImageFormat::Png).unwrap();
+    png.into_inner()
+}
+
 /// Picks the target in a photo of a wall beside a white card; both spots start where they are to look.
 async fn aim_at_a_photo(painter: &Painter, wall: [u8; 3]) {
     painter.click("button", "Set a target").await;
     painter.click("button", "Pick it in a photo").await;
     let photo =
         image::RgbImage::from_fn(600, 400, |x, _| image::Rgb(if x < 300 { [214, 214, 214] } else { wall }));
-    let mut png = std::io::Cursor::new(Vec::new());
-    photo.write_to(&mut png, image::ImageFormat::Png).unwrap();
-    painter.bring("Choose a photo", "wall.png", png.get_ref()).await;
+    painter.bring("Choose a photo", "wall.png", &png(&photo)).await;
     painter.click("button", "Pick the colour").await;
     painter.click("button", "Aim at it").await;
 }

@@ -207,11 +207,9 @@ async fn a_brief_shows_the_clients_photo() {
     let painter = Painter::at_the_door().await;
     painter.click("button", "Brief").await;
     let wall = image::RgbImage::from_pixel(300, 200, image::Rgb([150, 140, 120]));
-    let mut png = std::io::Cursor::new(Vec::new());
-    wall.write_to(&mut png, image::ImageFormat::Png).unwrap();
     painter.bring("A photo of what it should be like", "broken.png", b"no photo").await;
     painter.the("alert", "").await;
-    painter.bring("A photo of what it should be like", "wall.png", png.get_ref()).await;
+    painter.bring("A photo of what it should be like", "wall.png", &crate::png(&wall)).await;
     painter.the("image", "What it should be like").await;
     painter.saved().await;
     assert!(piece(&painter).await["brief"]["photo"].is_string());

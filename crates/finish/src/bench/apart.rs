@@ -55,16 +55,16 @@ pub(super) fn least_apart(aim: &Aim, labs: &Labs, nearly: f64) -> f32x4 {
     here.min(turned(sin)).min(turned(-sin))
 }
 
-fn four(value: f64) -> f32x4 {
+pub(super) fn four(value: f64) -> f32x4 {
     f32x4::splat(value as f32)
 }
 
-fn square(v: f32x4) -> f32x4 {
+pub(super) fn square(v: f32x4) -> f32x4 {
     v * v
 }
 
 /// √(c⁷ / (c⁷ + 25⁷)).
-fn grown(chroma: f32x4) -> f32x4 {
+pub(super) fn grown(chroma: f32x4) -> f32x4 {
     let seventh = square(square(chroma)) * square(chroma) * chroma;
     (seventh / (seventh + four(25f64.powi(7)))).sqrt()
 }

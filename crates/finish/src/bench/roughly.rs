@@ -9,7 +9,7 @@
 
 use wide::f32x4;
 
-use super::apart::Aim;
+use super::apart::{Aim, four, grown, square};
 use super::sweep::Labs;
 
 /// By what factor CIEDE2000 may at most be smaller than the first question has it.
@@ -49,17 +49,17 @@ impl Rough {
     /// Which of four colours, known to within `nearly`, may be as near as that, ΔE00.
     pub(super) fn may_be_near(&self, labs: &Labs, near: f64, nearly: f64) -> [bool; 4] {
         let reach = |factor: f64| (factor * near + nearly).powi(2) as f32;
-        let far = self.at_first(labs, near).to_array().map(|far| far <= reach(AT_FIRST));
+        let terms = Terms::of(&self.aim, labs);
+        let far = self.at_first(&terms, near).to_array().map(|far| far <= reach(AT_FIRST));
         if near <= WIDE || far == [false; 4] {
             return far;
         }
-        let then = self.then(labs, nearly).to_array();
+        let then = self.then(labs, &terms, nearly).to_array();
         std::array::from_fn(|lane| far[lane] && then[lane] <= reach(THEN))
     }
 
     /// The square of the difference where the turn of blues is as strong as it can be for the target.
-    fn at_first(&self, labs: &Labs, near: f64) -> f32x4 {
-        let terms = Terms::of(&self.aim, labs);
+    fn at_first(&self, terms: &Terms, near: f64) -> f32x4 {
         let one = f32x4::splat(1.0);
         // The turn of blues takes away only where a colour is both stronger and of a later hue, or both weaker and of an earlier.
         let left = terms.takes.select(four(self.left[usize::from(near > WIDE)]), one);
@@ -67,12 +67,12 @@ impl Rough {
     }
 
     /// The square of the difference where the turn of blues is that of the middle hue.
-    fn then(&self, labs: &Labs, nearly: f64) -> f32x4 {
-        let Terms { l, c, h, takes, chroma, mean } = Terms::of(&self.aim, labs);
+    fn then(&self, labs: &Labs, terms: &Terms, nearly: f64) -> f32x4 {
+        let &Terms { l, c, h, takes, chroma, mean } = terms;
         let (a, b, own) = (four(self.aim.lab.a), four(self.aim.lab.b), four(self.aim.chroma));
         // The middle hue lies along the sum of the two directions.
         let (along_a, along_b) = (a * chroma + labs.a * own, b * chroma + labs.b * own);
-        let long = (along_a * along_a + along_b * along_b + f32x4::splat(1e-6)).sqrt();
+        let long = (square(along_a) + square(along_b) + f32x4::splat(1e-6)).sqrt();
         let (blue_sin, blue_cos) = BLUE.0.to_radians().sin_cos();
         let cos = (along_a * four(blue_cos) + along_b * four(blue_sin)) / long;
         let sine = at_most(cos);
@@ -104,12 +104,11 @@ impl Terms {
     fn of(aim: &Aim, labs: &Labs) -> Self {
         let (l, a, b) = (four(aim.lab.l), four(aim.lab.a), four(aim.lab.b));
         let (dl, da, db) = (labs.l - l, labs.a - a, labs.b - b);
-        let chroma = (labs.a * labs.a + labs.b * labs.b).sqrt();
+        let chroma = (square(labs.a) + square(labs.b)).sqrt();
         let dc = chroma - four(aim.chroma);
-        let dh = (da * da + db * db - dc * dc).max(f32x4::ZERO);
+        let dh = (square(da) + square(db) - square(dc)).max(f32x4::ZERO);
         let mean = (chroma + four(aim.chroma)) * four(0.5);
-        let from_mid = (labs.l + l) * four(0.5) - four(50.0);
-        let from_mid = from_mid * from_mid;
+        let from_mid = square((labs.l + l) * four(0.5) - four(50.0));
         let one = f32x4::splat(1.0);
         let s_l = one + four(0.015) * from_mid / (four(20.0) + from_mid).sqrt();
         let s_c = one + four(0.045) * mean;
@@ -117,17 +116,6 @@ impl Terms {
         let takes = (dc * (labs.b * a - labs.a * b)).simd_gt(f32x4::ZERO);
         Self { l: dl * dl / (s_l * s_l), c: dc * dc / (s_c * s_c), h: dh / (s_h * s_h), takes, chroma, mean }
     }
-}
-
-fn four(value: f64) -> f32x4 {
-    f32x4::splat(value as f32)
-}
-
-/// √(c⁷ / (c⁷ + 25⁷)), half of R_C.
-fn grown(chroma: f32x4) -> f32x4 {
-    let square = chroma * chroma;
-    let seventh = square * square * square * chroma;
-    (seventh / (seventh + four(25f64.powi(7)))).sqrt()
 }
 
 /// How far a hue is from the strongest turn of blues, 0 to 180 degrees.
@@ -146,7 +134,7 @@ fn sine_of_turn(from_blue: f64) -> f64 {
 /// colour [`HUED`] times as strong as it is uncertain can be turned by.
 fn at_most(cos: f32x4) -> f32x4 {
     let away = (f32x4::splat(1.0) - cos) * four(1.0 / 0.17);
-    four(0.9) / (f32x4::splat(1.0) + away * away)
+    four(0.9) / (f32x4::splat(1.0) + square(away))
 }
 
 /// What the turn of blues may leave of a difference of chroma and hue: at least 1 − |R_T|/2, of the hue nearest to blue
@@ -202,9 +190,10 @@ mod tests {
             let exact = difference(other, target).value();
             let rough = Rough::of(target.into());
             let first = |four: f32x4| f64::from(four.to_array()[0]).max(0.0).sqrt();
-            let at_first = first(rough.at_first(&labs, exact));
+            let terms = Terms::of(&rough.aim, &labs);
+            let at_first = first(rough.at_first(&terms, exact));
             assert!(at_first <= AT_FIRST * exact + 1e-3, "{target:?} {other:?}: {at_first} of {exact}");
-            let then = first(rough.then(&labs, 0.0));
+            let then = first(rough.then(&labs, &terms, 0.0));
             assert!(then <= THEN * exact + 1e-3, "{target:?} {other:?}: {then} of {exact}");
         }
     }

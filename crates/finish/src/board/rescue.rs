@@ -487,10 +487,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         words: &str,
         why: &'static str,
     ) -> Option<Thought> {
-        let layer = match medium {
-            Some((class, parts)) => thinned(self.shelf, technique, paint, class, parts)?,
-            None => Layer::new(technique, vec![Component { paint, parts: WholeParts::new(1).ok()? }]),
-        };
+        let layer = thinned(self.shelf, technique, paint, medium)?;
         Some(Thought { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
     }
 

@@ -78,16 +78,16 @@ const fn coats(technique: Technique, colour: Role) -> Step {
     Step { technique, colour: Some(colour), medium: None, passes: 2, load: 1.0 }
 }
 
-/// A layer of one part of a paint in so many of a medium; none where the shelf has no such medium.
+/// A layer of a paint as it is, or of one part of it in so many of a medium; none where the shelf has no such medium.
 pub(crate) fn thinned(
     shelf: &[OnShelf],
     technique: Technique,
     paint: PaintId,
-    medium: Class,
-    parts: u32,
+    medium: Option<(Class, u32)>,
 ) -> Option<Layer> {
     let one = |paint, parts| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
     let mut layer = Layer::new(technique, vec![one(paint, 1)?]);
+    let Some((medium, parts)) = medium else { return Some(layer) };
     match shelf.iter().find(|tin| tin.class == medium) {
         Some(medium) => layer.pot.push(one(medium.paint, parts)?),
         // Water comes from the tap: without it in the list the film is so much thinner.

@@ -144,9 +144,14 @@ pub struct BadPiece {
 }
 
 impl Scheme {
-    /// What a zone wears. A finish is carried round: sides of which nothing is said wear what the front does.
+    /// The zone whose finish is carried round to one: sides of which nothing is said wear what the front does.
+    pub fn carried(&self, zone: Zone) -> Option<Zone> {
+        zone.carried_from().filter(|from| !self.wears.contains_key(&zone) && self.wears.contains_key(from))
+    }
+
+    /// What a zone wears: its own finish, or one that is carried round to it.
     pub fn dress(&self, zone: Zone) -> Option<&Dress> {
-        self.wears.get(&zone).or_else(|| self.wears.get(&zone.carried_from()?))
+        self.wears.get(&self.carried(zone).unwrap_or(zone))
     }
 
     /// The pattern on a zone: it is not carried round.

@@ -105,7 +105,9 @@ impl Motif {
                     let t = (along.abs() - 0.56) / 0.44;
                     let width = 0.26 * (1.0 - t * t);
                     let vein = across.abs() - 0.025;
-                    (width - across.abs()).min(vein.max(if along.abs() > 0.9 { 0.1 } else { vein })) / 0.12
+                    // It ends short of the tip.
+                    let vein = if along.abs() > 0.9 { vein.max(0.1) } else { vein };
+                    (width - across.abs()).min(vein) / 0.12
                 };
                 leaf(u, v).max(leaf(v, u)).min(1.0)
             }
@@ -187,9 +189,9 @@ impl Stencil {
             return Err(BadDress::StencilNowhere(self.size));
         }
         // Face areas are mm², as motifs are.
-        let cover = Share::of(DENSE * (motifs / flats).min(1.0));
+        let field = Share::of(DENSE * (motifs / flats).min(1.0));
         let film = Technique::Stencil.print(Hand::default()).film;
-        let cover = ByPlace { field: cover, recess: Share::NONE, edge: Share::NONE };
+        let cover = ByPlace { field, recess: Share::NONE, edge: Share::NONE };
         Ok(Layer { print: Some(Print { film, cover }), ..Layer::new(Technique::Stencil, self.pot.clone()) })
     }
 

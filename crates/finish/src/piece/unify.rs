@@ -93,10 +93,8 @@ pub struct Looked<'a> {
 #[derive(Clone, Copy)]
 struct Kind {
     technique: Technique,
-    /// None of what is put on as it is.
-    medium: Option<Class>,
-    /// Parts of medium to one of paint.
-    parts: u32,
+    /// With parts of it to one of paint; none of what is put on as it is.
+    medium: Option<(Class, u32)>,
     wipes: &'static [f64],
     passes: &'static [u8],
     /// Hours by m²†.
@@ -109,7 +107,7 @@ struct Kind {
 const KINDS: [Kind; 9] = {
     use Technique::{Gilding, GlazeStippled, GlazeWiped, MetallicWash, TintedWax, WashPatted, WashWiped};
     const fn of(technique: Technique, medium: Class, parts: u32, wipes: &'static [f64], hours: f64) -> Kind {
-        Kind { technique, medium: Some(medium), parts, wipes, passes: &[1], hours, metallic: false }
+        Kind { technique, medium: Some((medium, parts)), wipes, passes: &[1], hours, metallic: false }
     }
     const fn metallic(kind: Kind) -> Kind {
         Kind { metallic: true, ..kind }
@@ -122,7 +120,7 @@ const KINDS: [Kind; 9] = {
         of(GlazeStippled, Class::GlazingLiquid, 4, &[0.5], 0.6),
         of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45),
         // A metallic between two that fight: on what stands out, as a shimmer, in the wax.
-        metallic(Kind { medium: None, ..of(Gilding, Class::Water, 0, &[0.5], 0.8) }),
+        Kind { technique: Gilding, medium: None, wipes: &[0.5], passes: &[1], hours: 0.8, metallic: true },
         metallic(of(MetallicWash, Class::Water, 2, &[0.5], 0.35)),
         metallic(of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45)),
     ]
@@ -136,12 +134,7 @@ pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
         for kind in KINDS.into_iter().filter(|kind| kind.metallic == (tin.class == Class::Metallic)) {
             for wipe in kind.wipes {
                 for passes in kind.passes {
-                    let layer = match kind.medium {
-                        Some(medium) => thinned(shelf, kind.technique, tin.paint, medium, kind.parts),
-                        None => WholeParts::new(1).ok().map(|parts| {
-                            Layer::new(kind.technique, vec![Component { paint: tin.paint, parts }])
-                        }),
-                    };
+                    let layer = thinned(shelf, kind.technique, tin.paint, kind.medium);
                     layers.extend(layer.zip(Passes::new(*passes).ok()).map(|(layer, passes)| {
                         let hand = Hand { wipe: Share::of(*wipe), passes, ..layer.hand };
                         Layer { hand, ..layer }

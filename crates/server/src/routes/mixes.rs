@@ -54,6 +54,12 @@ impl MixPart {
         WholeParts::new(self.parts)
     }
 
+    /// The same read into what a pot holds, or what is wrong with it, at `at`.
+    pub fn component(&self, checks: &mut Checks, at: &str) -> Option<Component> {
+        let parts = checks.field(format!("{at}/parts"), self.parts())?;
+        Some(Component { paint: PaintId(self.paint), parts })
+    }
+
     /// The same paints each once, in the smallest whole parts of the same ratio that a pot takes.
     pub fn gathered(parts: impl Iterator<Item = MixPart>) -> Vec<MixPart> {
         let mut once: Vec<MixPart> = Vec::new();
@@ -122,11 +128,9 @@ impl MixEntry {
         }
         let name = checks.optional("/name", self.name.as_deref().map(Name::new));
         let target = self.target.as_ref().and_then(|target| target.parse(&mut checks, "/target"));
-        let mut components = Vec::with_capacity(self.components.len());
-        for (i, part) in self.components.iter().enumerate() {
-            let parts = checks.field(format!("/components/{i}/parts"), WholeParts::new(part.parts));
-            components.extend(parts.map(|parts| Component { paint: PaintId(part.paint), parts }));
-        }
+        let parts = self.components.iter().enumerate();
+        let components =
+            parts.filter_map(|(i, part)| part.component(&mut checks, &format!("/components/{i}"))).collect();
         let mix = checks.field("/components", SavedMix::new(name, components, target));
         checks.done(mix)
     }

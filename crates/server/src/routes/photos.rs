@@ -82,10 +82,7 @@ pub async fn bring(
     State(workspace): State<Workspace>,
     Raw(bytes): Raw<LARGEST_PHOTO>,
 ) -> Result<(StatusCode, Json<PhotoAtHand>), Problem> {
-    let decoded = tokio::task::spawn_blocking(move || photo(&bytes))
-        .await
-        .map_err(|_| Problem::internal())?
-        .map_err(|error| Problem::field("/photo", error))?;
+    let decoded = off_thread(move || photo(&bytes).map_err(|error| Problem::field("/photo", error))).await?;
     let (width, height) = decoded.size();
     let id = workspace.photos.keep(decoded);
     Ok((StatusCode::CREATED, Json(PhotoAtHand { id, width, height })))
@@ -150,10 +147,10 @@ pub async fn pick(
         return Err(Problem::field("/spots", "pick one to sixteen spots"));
     }
     let spots: Vec<Spot> = asked.spots.into_iter().map(Spot::from).collect();
-    let picked = tokio::task::spawn_blocking(move || photo.pick(card, asked.card_at.into(), &spots))
-        .await
-        .map_err(|_| Problem::internal())?
-        .map_err(|error| Problem::field("/card_at", error))?;
+    let picked = off_thread(move || {
+        photo.pick(card, asked.card_at.into(), &spots).map_err(|error| Problem::field("/card_at", error))
+    })
+    .await?;
     let colour = |lab: Lab| PickedColour { lab: [lab.l, lab.a, lab.b], hex: hex(&Measured::Colour(lab)) };
     Ok(Json(PickedColours {
         colours: picked.colours.into_iter().map(colour).collect(),

@@ -1,9 +1,9 @@
-import { ImageUp } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { type Colour, type PieceEntry, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
 import { Field } from '../../parts/Field';
 import { plainNumber, typed } from '../../parts/numbers';
+import { PhotoFile } from '../../parts/PhotoFile';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { usePhotos } from '../../state/files';
 import { briefOf } from '../../state/piece';
@@ -92,9 +92,7 @@ interface PhotoProps {
 function Photo({ photo, onChange }: PhotoProps) {
   const { keep } = usePhotos();
   const [trouble, setTrouble] = useState<string>();
-  const file = useId();
-  const bring = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const bring = async (chosen: File) => {
     setTrouble(undefined);
     try {
       onChange((await keep(chosen)).id);
@@ -113,16 +111,10 @@ function Photo({ photo, onChange }: PhotoProps) {
         />
       )}
       <div className="flex flex-wrap gap-2">
-        <label htmlFor={file} className="press press-plain cursor-pointer">
-          <ImageUp size={18} aria-hidden /> {photo ? 'Another photo' : 'A photo of what it should be like'}
-          <input
-            id={file}
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            className="sr-only"
-            onChange={(event) => void bring(event.target.files?.[0])}
-          />
-        </label>
+        <PhotoFile
+          name={photo ? 'Another photo' : 'A photo of what it should be like'}
+          onChosen={(file) => void bring(file)}
+        />
         {photo && (
           <button type="button" className="press press-bare text-sm" onClick={() => onChange(null)}>
             Take the photo out

@@ -36,10 +36,9 @@ export function Elevation(props: Props) {
       <img
         src={address}
         {...size}
-        className={large ? 'block max-h-full min-h-0 w-auto max-w-full' : 'block h-auto w-full'}
+        className={`block ${large ? 'max-h-full min-h-0 w-auto max-w-full cursor-zoom-in' : 'h-auto w-full'}`}
         alt={`The piece from the ${view}, as it will look`}
         {...(onPoint && {
-          className: 'block max-h-full min-h-0 w-auto max-w-full cursor-zoom-in',
           onClick: (event: MouseEvent<HTMLImageElement>) => {
             const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
             onPoint((event.clientX - left) / width, (event.clientY - top) / height);

@@ -1,7 +1,7 @@
 import type { PieceChoices, WornEntry, ZoneTold } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
-import { Slide } from '../../parts/Slide';
+import { SlideRow } from '../../parts/SlideRow';
 import { type Choice, pickedPot } from './pots';
 
 type Stencil = NonNullable<WornEntry['stencil']>;
@@ -48,21 +48,18 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
           if (pot) onChange({ ...stencil, pot });
         }}
       />
-      <div className="flex items-center gap-2">
-        <span className="w-24 text-sm font-semibold">Size</span>
-        <Slide
-          label="Size of the pattern"
-          told={zone.stencil?.size ?? ''}
-          value={stencil.size_mm}
-          from={20}
-          to={400}
-          step={5}
-          onShow={(size_mm) => onShow({ ...stencil, size_mm })}
-          onChange={(size_mm) => onChange({ ...stencil, size_mm })}
-          className="min-w-0 flex-1"
-        />
-        <span className="w-14 text-right text-sm">{zone.stencil?.size}</span>
-      </div>
+      <SlideRow
+        name="Size"
+        room="w-14"
+        label="Size of the pattern"
+        told={zone.stencil?.size ?? ''}
+        value={stencil.size_mm}
+        from={20}
+        to={400}
+        step={5}
+        onShow={(size_mm) => onShow({ ...stencil, size_mm })}
+        onChange={(size_mm) => onChange({ ...stencil, size_mm })}
+      />
       <NumberField
         key={stencil.repeats ?? 'even'}
         label="Repeats on each part"

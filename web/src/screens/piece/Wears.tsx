@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, ZoneTold } from '../../api/client';
 import { share } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
-import { Slide } from '../../parts/Slide';
+import { SlideRow } from '../../parts/SlideRow';
 import { BlendOf } from './BlendOf';
 import { ageingOf, schemeOf, withoutWorn, withWorn, wornBy } from './entry';
 import { potsOf } from './pots';
@@ -30,10 +30,8 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
       name: board.strips.length > 1 ? `${board.name}, strip ${strip}` : board.name,
     })),
   );
-  // Where sides wear their own, they can go back to what the front wears.
-  const sides = zone.zone === 'sides' && zones.some((one) => one.zone === 'case');
   const finishes = [
-    ...(sides ? [{ id: 'carried', name: 'As the case' }] : []),
+    ...(zone.takes_after ? [{ id: 'carried', name: `As the ${zone.takes_after.toLowerCase()}` }] : []),
     { id: 'bare', name: 'Nothing: it stays as it is' },
     ...strips,
     { id: 'blend', name: 'A blend of colours' },
@@ -103,24 +101,21 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
               const amount = ageing[age];
               const next = (value: number) => ({ ...ageing, [age]: value });
               return (
-                <div key={id} className="flex items-center gap-2">
-                  <span className="w-24 text-sm font-semibold">{name}</span>
-                  <Slide
-                    label={name}
-                    told={share(amount)}
-                    value={amount}
-                    from={0}
-                    to={1}
-                    step={0.05}
-                    onShow={(value) => {
-                      setAgeing(next(value));
-                      onShow(withWorn(entry, zone.zone, { ageing: next(value) }));
-                    }}
-                    onChange={(value) => onChange(withWorn(entry, zone.zone, { ageing: next(value) }))}
-                    className="min-w-0 flex-1"
-                  />
-                  <span className="w-10 text-right text-sm">{share(amount)}</span>
-                </div>
+                <SlideRow
+                  key={id}
+                  name={name}
+                  label={name}
+                  told={share(amount)}
+                  value={amount}
+                  from={0}
+                  to={1}
+                  step={0.05}
+                  onShow={(value) => {
+                    setAgeing(next(value));
+                    onShow(withWorn(entry, zone.zone, { ageing: next(value) }));
+                  }}
+                  onChange={(value) => onChange(withWorn(entry, zone.zone, { ageing: next(value) }))}
+                />
               );
             })}
           </div>

@@ -7,7 +7,7 @@ use warm_blend_finish::board::{
     Board, Branch, ByPlace, Ground, GroundKind, Hand, Layer, LayerId, Letter, Load, Meets, Passes, Place,
     Print, Share, Strip, Technique,
 };
-use warm_blend_finish::{Component, MixId, Name, PaintId};
+use warm_blend_finish::{MixId, Name};
 
 use crate::check::Checks;
 use crate::colour::Colour;
@@ -209,11 +209,8 @@ fn meets(text: &str) -> Result<Meets, String> {
 impl LayerEntry {
     pub fn parse(&self, checks: &mut Checks, at: &str) -> Option<Layer> {
         let technique = checks.field(format!("{at}/technique"), self.technique.parse::<Technique>())?;
-        let mut pot = Vec::with_capacity(self.pot.len());
-        for (i, part) in self.pot.iter().enumerate() {
-            let parts = checks.field(format!("{at}/pot/{i}/parts"), part.parts());
-            pot.extend(parts.map(|parts| Component { paint: PaintId(part.paint), parts }));
-        }
+        let parts = self.pot.iter().enumerate();
+        let pot = parts.filter_map(|(i, part)| part.component(checks, &format!("{at}/pot/{i}"))).collect();
         let load = checks.field(format!("{at}/load"), Load::new(self.load));
         let wipe = checks.field(format!("{at}/wipe"), Share::new(self.wipe));
         let passes = checks.field(format!("{at}/passes"), Passes::new(self.passes));

@@ -10,7 +10,7 @@ use warm_blend_finish::piece::{
     Age, Ageing, Band, Brief, Correction, Dress, Form, Intent, Kind, Motif, Over, Piece, Scheme, Stencil,
     Way, Wears, Windows, Zone,
 };
-use warm_blend_finish::{Component, Name, Note, PaintId};
+use warm_blend_finish::{Component, Name, Note};
 use warm_blend_spectral::Light;
 
 use crate::check::Checks;
@@ -405,12 +405,7 @@ impl From<Ageing> for AgeingEntry {
 }
 
 fn pot(parts: &[MixPart], checks: &mut Checks, at: &str) -> Option<Vec<Component>> {
-    let mut pot = Vec::with_capacity(parts.len());
-    for (i, part) in parts.iter().enumerate() {
-        let parts = checks.field(format!("{at}/{i}/parts"), part.parts())?;
-        pot.push(Component { paint: PaintId(part.paint), parts });
-    }
-    Some(pot)
+    parts.iter().enumerate().map(|(i, part)| part.component(checks, &format!("{at}/{i}"))).collect()
 }
 
 impl StencilEntry {

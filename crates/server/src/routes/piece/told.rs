@@ -122,7 +122,9 @@ pub struct ZoneTold {
     share: f64,
     /// What it wears: `strip B of “aged grey-blue for the case”`, `a blend of 3 colours`, `bare`.
     wears: String,
-    /// The zone whose finish is carried round to it.
+    /// The zone whose finish is carried round to it unless it wears its own.
+    takes_after: Option<&'static str>,
+    /// The same where it wears none of its own.
     carried_from: Option<&'static str>,
     /// The pot of its main colour, where it wears a strip that has one.
     main: Vec<MixPart>,
@@ -241,10 +243,9 @@ pub async fn preview(
     Asked(units): Asked<UnitsAsked>,
     Body(entry): Body<PieceEntry>,
 ) -> Result<Json<PiecePrediction>, Problem> {
-    let (look, piece) = (asked.get()?, entry.parse()?);
+    let (look, units, piece) = (asked.get()?, units.get()?, entry.parse()?);
     let scheme = scheme_of(&piece, of.scheme)?;
     let room = Room::of(&workspace, look).await?;
-    let units = units.get()?;
     off_thread(move || room.tell(&piece, &scheme, &of, units)).await.map(Json)
 }
 
@@ -295,6 +296,7 @@ impl Room {
             let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
             Place::ALL.map(on_screen).to_vec()
         };
+        let takes_after = |zone: Zone| zone.carried_from().filter(|from| standing.extents.contains_key(from));
         standing
             .extents
             .iter()
@@ -312,7 +314,8 @@ impl Room {
                     edge: units.say(Dimension::Run, extent.edge),
                     share: if area > 0.0 && seen.is_some() { extent.area / area } else { 0.0 },
                     wears: self.words(scheme, *zone),
-                    carried_from: carried(scheme, *zone).map(Zone::name),
+                    takes_after: takes_after(*zone).map(Zone::name),
+                    carried_from: scheme.carried(*zone).map(Zone::name),
                     main: worn.map_or_else(Vec::new, |worn| worn.main.iter().map(MixPart::from).collect()),
                     stencil: stencil(scheme, &standing.in_dress.elevation, *zone, units),
                     refused: refused.map(|(_, error)| error.to_string()),
@@ -386,12 +389,6 @@ impl Room {
             after: pull.contrast.1,
         }
     }
-}
-
-/// The zone whose finish is carried round to another.
-fn carried(scheme: &Scheme, zone: Zone) -> Option<Zone> {
-    let from = zone.carried_from()?;
-    (!scheme.wears.contains_key(&zone) && scheme.wears.contains_key(&from)).then_some(from)
 }
 
 fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> Option<StencilTold> {
