@@ -30,5 +30,5 @@ pub mod stand_in;
 mod state;
 
 pub use app::{app, openapi};
-pub use serve::{ServeError, Served, serve};
+pub use serve::{ServeError, Served, Stop, serve};
 pub use state::Workspace;

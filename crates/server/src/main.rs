@@ -5,7 +5,7 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
-use warm_blend_server::{ServeError, Workspace, demo, serve, stand_in};
+use warm_blend_server::{ServeError, Stop, Workspace, demo, serve, stand_in};
 
 /// Predicts the colour of paint mixes, glazes and washes, and keeps the record of them.
 #[derive(Parser)]
@@ -66,6 +66,7 @@ async fn main() -> ExitCode {
 async fn run(command: Command) -> Result<(), Box<dyn Error>> {
     match command {
         Command::Serve { data, port, open, scale } => {
+            let stop = Stop::listen();
             let file = match data {
                 Some(file) => file,
                 None => default_file()?,
@@ -85,9 +86,11 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
             workspace.make_ready_to_draw();
             let served = serve(workspace, port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
-            served.until_asked_to_stop().await;
+            served.until(stop).await;
         }
         Command::Demo { port, open } => {
+            // Before there is a file to be taken away.
+            let stop = Stop::listen();
             let file = demo::File::make()?;
             let workspace = Workspace::demo(file.path())?;
             let stand_in = stand_in::Process::start().await?;
@@ -98,7 +101,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
                 other => other?,
             };
             announce(&served.url(), "demo workspace, thrown away at the end", open);
-            served.until_asked_to_stop().await;
+            served.until(stop).await;
         }
         Command::Scale { port } => {
             println!("Simulated scale at {}", stand_in::run(port).await?);

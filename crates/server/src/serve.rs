@@ -4,6 +4,8 @@ use std::io;
 use std::net::{Ipv4Addr, SocketAddr};
 
 use tokio::net::TcpListener;
+#[cfg(unix)]
+use tokio::signal::unix::{Signal, SignalKind, signal};
 use tokio::task::JoinHandle;
 
 use crate::{Workspace, app};
@@ -54,26 +56,43 @@ impl Served {
 
     /// Serves until the program is asked to stop. Changes are on the disk before they are acknowledged, so there is
     /// nothing to wait for.
-    pub async fn until_asked_to_stop(self) {
-        asked_to_stop().await;
+    pub async fn until(self, stop: Stop) {
+        stop.asked().await;
         self.task.abort();
     }
 }
 
-async fn asked_to_stop() {
+/// What asks the program to stop: Ctrl-C, or the system. Heard from when it is made, so that who is told where the program
+/// listens can already stop it.
+#[derive(Debug)]
+pub struct Stop {
     #[cfg(unix)]
-    {
-        use tokio::signal::unix::{SignalKind, signal};
-        if let Ok(mut terminate) = signal(SignalKind::terminate()) {
+    heard: Option<[Signal; 2]>,
+}
+
+impl Stop {
+    /// Begins to listen.
+    pub fn listen() -> Self {
+        Self {
+            #[cfg(unix)]
+            heard: signal(SignalKind::interrupt())
+                .and_then(|interrupt| Ok([interrupt, signal(SignalKind::terminate())?]))
+                .ok(),
+        }
+    }
+
+    async fn asked(self) {
+        #[cfg(unix)]
+        if let Some([mut interrupt, mut terminate]) = self.heard {
             tokio::select! {
-                _ = tokio::signal::ctrl_c() => {}
+                _ = interrupt.recv() => {}
                 _ = terminate.recv() => {}
             }
             return;
         }
-    }
-    // Without a handler there is no way to be asked: serve until killed.
-    if tokio::signal::ctrl_c().await.is_err() {
-        std::future::pending::<()>().await;
+        // Without a handler there is no way to be asked: serve until killed.
+        if tokio::signal::ctrl_c().await.is_err() {
+            std::future::pending::<()>().await;
+        }
     }
 }
