@@ -29,5 +29,5 @@ pub use lab::Lab;
 pub use light::{Light, UnknownLight};
 pub use reflectance::{BANDS, NotAReflectance, Reflectance, wavelength};
 pub use screen::{HexError, OnScreen, Srgb, from_linear_srgb, linear_on_screen, on_screen};
-pub use smoothest::{Unreachable, smoothest};
+pub use smoothest::{Unreachable, smoothest, step_covariance};
 pub use xyz::Xyz;

@@ -62,9 +62,14 @@ impl Factor {
 
     /// A⁻¹ b.
     pub(crate) fn solve(&self, b: &DVector<f64>) -> DVector<f64> {
-        let mut x = DMatrix::from_column_slice(self.n, 1, b.as_slice());
-        self.forward(&mut x);
-        DVector::from_column_slice(self.spread(x).as_slice())
+        let x = self.solve_all(DMatrix::from_column_slice(self.n, 1, b.as_slice()));
+        DVector::from_column_slice(x.as_slice())
+    }
+
+    /// A⁻¹ B.
+    pub(crate) fn solve_all(&self, mut b: DMatrix<f64>) -> DMatrix<f64> {
+        self.forward(&mut b);
+        self.spread(b)
     }
 
     /// Bᵀ A⁻¹ B.

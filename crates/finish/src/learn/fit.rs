@@ -98,6 +98,7 @@ pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool
         off = system.off(&sights, &factor, &spread, &left_out);
     }
     let best = system.by_paint(&theta);
+    system.straighten(&best, &sights, &factor, &mut spread, &left_out);
     let member = |paint: usize, member: usize| {
         let at = |(j, drawn): (usize, &f64)| best[paint].get(j).copied().unwrap_or(0.0) + drawn;
         spread[paint].column(member).iter().enumerate().map(at).collect()
@@ -258,6 +259,84 @@ impl System<'_> {
             }
         }
         by_paint
+    }
+
+    /// Brings each plausible shelf back to what was read.
+    ///
+    /// A draw of Laplace's approximation keeps to the readings only as far as these follow the coordinates in straight
+    /// lines. What a shelf would read beyond that, q = g(θ + δ) − g(θ) − Jδ, is chance that the readings have already
+    /// ruled out: the least step that takes it back is −A⁻¹Jᵀq (one step of randomised maximum likelihood: D. S. Oliver, N. He
+    /// and A. C. Reynolds, *ECMOR V* (1996)).
+    fn straighten(
+        &self,
+        best: &[Vec<f64>],
+        sights: &[Sight],
+        factor: &Factor,
+        spread: &mut [DMatrix<f64>],
+        left_out: &[bool],
+    ) {
+        let each = self.places.each;
+        // Every plausible tin that was read, without its finer shapes: the readings count those as chance.
+        let tins: Vec<Vec<Local>> = self
+            .priors
+            .par_iter()
+            .enumerate()
+            .map(|(paint, prior)| match self.places.at[paint] {
+                Some(_) => (0..draws::MEMBERS)
+                    .map(|m| {
+                        let mut at = best[paint].clone();
+                        (0..each).for_each(|j| at[j] += spread[paint][(j, m)]);
+                        prior.still(&at)
+                    })
+                    .collect(),
+                None => vec![prior.still(&best[paint])],
+            })
+            .collect();
+        let pulls: Vec<_> = self
+            .readings
+            .par_iter()
+            .zip(sights)
+            .zip(left_out)
+            .map(|((reading, sight), out)| {
+                if *out {
+                    return None;
+                }
+                let n = sight.residual.len();
+                let mut bent = DMatrix::zeros(n, draws::MEMBERS);
+                for m in 0..draws::MEMBERS {
+                    let paints: Vec<&Local> = reading
+                        .of
+                        .iter()
+                        .map(|(paint, _)| tins[*paint].get(m).unwrap_or(&tins[*paint][0]))
+                        .collect();
+                    bent.set_column(m, &(sight.residual_of(reading, &paints) - &sight.residual));
+                }
+                let mut column = 0;
+                for (paint, _) in &reading.of {
+                    if self.places.at[*paint].is_some() {
+                        bent -= sight.slope.columns(column, each) * spread[*paint].rows(0, each);
+                    }
+                    column += self.priors[*paint].dimensions();
+                }
+                Some(sight.slope.tr_mul(&bent))
+            })
+            .collect();
+        let mut downhill = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
+        for (reading, pull) in self.readings.iter().zip(&pulls) {
+            let Some(pull) = pull else { continue };
+            for (j, column) in self.columns(reading) {
+                for m in 0..draws::MEMBERS {
+                    downhill[(column, m)] -= pull[(j, m)];
+                }
+            }
+        }
+        let back = factor.solve_all(downhill);
+        for (own, at) in spread.iter_mut().zip(&self.places.at) {
+            if let Some(at) = at {
+                let mut own = own.rows_mut(0, each);
+                own += back.rows(*at, each);
+            }
+        }
     }
 
     /// How far each reading lies from what the others say, in standard deviations.

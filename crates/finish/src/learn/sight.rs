@@ -24,6 +24,8 @@ pub(crate) struct Sight {
     /// The same before whitening, and the root of the covariance it was whitened by.
     raw: DVector<f64>,
     root: DMatrix<f64>,
+    /// The metric that each colour was compared in.
+    eyes: Vec<Eye>,
     /// ∂residual/∂coordinate: a row per number, the coordinates of the paints side by side in their order in `of`.
     pub slope: DMatrix<f64>,
     /// What it was predicted to be, in daylight: one colour, or black and white.
@@ -76,24 +78,32 @@ impl Stirred {
         stirred
     }
 
-    /// What is seen of it in a state, thick or as a film of `x` mm over a ground.
-    fn band(&self, i: usize, state: State, film: Option<(f64, f64)>) -> Band {
+    /// S as it stands in a state, what of it follows the dry S, α, and whether α is the paint's own.
+    fn standing(&self, i: usize, state: State) -> (f64, f64, f64, bool) {
         let filled = 1.0 / (1.0 + self.voids);
-        // S as it stands, and what of it follows the dry S.
-        let (s, follows, alpha, free) = match state {
-            State::Dry => (self.s[i], 1.0, self.alpha, 1.0),
-            State::Wet => (self.s[i] * filled + self.milk, filled, 0.0, 0.0),
+        match state {
+            State::Dry => (self.s[i], 1.0, self.alpha, true),
+            State::Wet => (self.s[i] * filled + self.milk, filled, 0.0, false),
             State::Sealed | State::Buffed => {
                 let seal = state.seal().unwrap_or(1.0);
-                let free = if self.alpha > seal { 0.0 } else { 1.0 };
-                (self.s[i] * filled, filled, self.alpha.min(seal), free)
+                (self.s[i] * filled, filled, self.alpha.min(seal), self.alpha <= seal)
             }
-        };
+        }
+    }
+
+    /// What is seen of it in a state, thick or as a film of `x` mm over a ground.
+    fn seen(&self, i: usize, state: State, film: Option<(f64, f64)>) -> f64 {
+        let (s, _, alpha, _) = self.standing(i, state);
+        surfaced(alpha, inside(self.k[i], s, film))
+    }
+
+    /// The same with its derivatives.
+    fn band(&self, i: usize, state: State, film: Option<(f64, f64)>) -> Band {
+        let filled = 1.0 / (1.0 + self.voids);
+        let (s, follows, alpha, free) = self.standing(i, state);
         let k = self.k[i];
-        let inside = |k: f64, s: f64, stretch: f64| match film {
-            None => thick_film(k, s),
-            Some((x, ground)) => film_over(k, s, x * stretch, ground),
-        };
+        let inside =
+            |k: f64, s: f64, stretch: f64| inside(k, s, film.map(|(x, ground)| (x * stretch, ground)));
         let middle = inside(k, s, 1.0);
         let pass = (1.0 - K1) * (1.0 - K2);
         let out = pass / (1.0 - K2 * middle).powi(2);
@@ -105,41 +115,48 @@ impl Stirred {
         let by_ln_s = if film.is_none() { -by_ln_k } else { by(&|t| inside(k, s * t, 1.0)) };
         let by_s = by_ln_s / s.max(f64::MIN_POSITIVE);
         Band {
-            r: alpha * K1 + pass * middle / (1.0 - K2 * middle),
+            r: surfaced(alpha, middle),
             by_k: by_ln_k / k.max(f64::MIN_POSITIVE),
             by_s: by_s * follows,
-            by_alpha: free * K1,
+            by_alpha: if free { K1 } else { 0.0 },
             by_voids: if state == State::Dry { 0.0 } else { -by_s * self.s[i] * filled * filled },
             by_thickness: if film.is_some() { by(&|t| inside(k, s, t)) } else { 0.0 },
         }
     }
 }
 
+/// Reflectance below the surface, thick or as a film of `x` mm over a ground.
+fn inside(k: f64, s: f64, film: Option<(f64, f64)>) -> f64 {
+    match film {
+        None => thick_film(k, s),
+        Some((x, ground)) => film_over(k, s, x, ground),
+    }
+}
+
+/// The same through the surface.
+fn surfaced(alpha: f64, inside: f64) -> f64 {
+    alpha * K1 + (1.0 - K1) * (1.0 - K2) * inside / (1.0 - K2 * inside)
+}
+
 impl Sight {
     pub(crate) fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
         let stirred = Stirred::of(reading, paints);
-        let views: Vec<(&Measured, Option<(f64, &Reflectance)>)> = match &reading.shown {
-            Shown::Thick(measured) => vec![(measured, None)],
-            Shown::Drawdown { wet, over_black, over_white } => vec![
-                (over_black, Some((wet.millimetres(), chart_black()))),
-                (over_white, Some((wet.millimetres(), chart_white()))),
-            ],
-        };
         let columns = paints.iter().map(|local| local.dk.len()).sum::<usize>();
         // Behind the coordinates stand the chances of the making (the parts, the thickness of a film) and the finer shapes
         // of the masstones.
         let pours = if paints.len() > 1 { paints.len() } else { 0 };
         let chances = pours + 2 + paints.iter().map(|local| local.fine.len()).sum::<usize>();
-        let (mut residual, mut seen) = (Vec::new(), Vec::new());
+        let (mut residual, mut seen, mut eyes) = (Vec::new(), Vec::new(), Vec::new());
         let mut rows: Vec<Vec<f64>> = Vec::new();
-        for (measured, film) in views {
+        for (measured, film) in views(reading) {
             let bands: [Band; BANDS] = std::array::from_fn(|i| {
                 stirred.band(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
             });
             let curve = Reflectance::from_fn(|i| bands[i].r);
             let predicted = Measured::Spectrum(curve).lab();
-            let numbers = numbers(measured, &curve, reading, &mut residual);
-            for number in numbers {
+            let eye = half_way(measured.lab(), predicted);
+            residual.extend(residuals(measured, &curve, &eye, reading));
+            for number in numbers(measured, predicted, &eye, reading) {
                 let pull = Pull::of(&number, &bands);
                 let mut row = Vec::with_capacity(columns + chances);
                 for (n, local) in paints.iter().enumerate() {
@@ -150,19 +167,40 @@ impl Sight {
                     row.push(reading.pour.sd() * share * (pull.optics(&local.k, &local.s) - whole));
                 }
                 for (n, local) in paints.iter().enumerate() {
-                    row.extend(local.fine.iter().map(|dk| stirred.wet[n] * pull.absorption(dk)));
+                    row.extend(local.fine.iter().map(|(dk, ds)| stirred.wet[n] * pull.optics(dk, ds)));
                 }
                 row.push(number.by_gain);
                 row.push(DRAWN * pull.by_thickness);
                 rows.push(row);
             }
             seen.push(predicted);
+            eyes.push(eye);
         }
-        Self::whitened(residual, &rows, columns, seen)
+        Self::whitened(residual, &rows, columns, seen, eyes)
+    }
+
+    /// The residual that these paints would have, by the metric and the covariance of this look.
+    pub(crate) fn residual_of<P>(&self, reading: &Reading<P>, paints: &[&Local]) -> DVector<f64> {
+        let stirred = Stirred::of(reading, paints);
+        let seen = views(reading).into_iter().zip(&self.eyes).flat_map(|((measured, film), eye)| {
+            let curve = Reflectance::from_fn(|i| {
+                stirred.seen(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
+            });
+            residuals(measured, &curve, eye, reading)
+        });
+        let mut residual = DVector::from_vec(seen.collect());
+        self.root.solve_lower_triangular_mut(&mut residual);
+        residual
     }
 
     /// Divides by the root of the covariance 1 + Σ chance chanceᵀ, so that the chances of the making are taken out.
-    fn whitened(raw: Vec<f64>, rows: &[Vec<f64>], columns: usize, predicted: Vec<Lab>) -> Self {
+    fn whitened(
+        raw: Vec<f64>,
+        rows: &[Vec<f64>],
+        columns: usize,
+        predicted: Vec<Lab>,
+        eyes: Vec<Eye>,
+    ) -> Self {
         let n = rows.len();
         let raw = DVector::from_vec(raw);
         let mut slope = DMatrix::from_fn(n, columns, |i, j| rows[i][j]);
@@ -173,7 +211,7 @@ impl Sight {
         root.solve_lower_triangular_mut(&mut slope);
         let mut residual = raw.clone();
         root.solve_lower_triangular_mut(&mut residual);
-        Self { residual, raw, root, slope, predicted }
+        Self { residual, raw, root, eyes, slope, predicted }
     }
 
     /// How half the squared misfit climbs with each coordinate.
@@ -199,42 +237,70 @@ struct Number {
     by_gain: f64,
 }
 
-/// The numbers a measured colour or curve brings. Their residuals are added to the list.
-fn numbers<P>(
-    measured: &Measured,
-    curve: &Reflectance,
-    reading: &Reading<P>,
-    residuals: &mut Vec<f64>,
-) -> Vec<Number> {
+/// What was read, each with the film it was read of: its thickness in mm and the ground under it.
+fn views<P>(reading: &Reading<P>) -> Vec<(&Measured, Option<(f64, &'static Reflectance)>)> {
+    match &reading.shown {
+        Shown::Thick(measured) => vec![(measured, None)],
+        Shown::Drawdown { wet, over_black, over_white } => vec![
+            (over_black, Some((wet.millimetres(), chart_black()))),
+            (over_white, Some((wet.millimetres(), chart_white()))),
+        ],
+    }
+}
+
+/// The metric half-way: over a large difference that of one end overstates the other's.
+fn half_way(read: Lab, predicted: Lab) -> Eye {
+    let half = |a: f64, b: f64| 0.5 * (a + b);
+    Eye::at(Lab { l: half(read.l, predicted.l), a: half(read.a, predicted.a), b: half(read.b, predicted.b) })
+}
+
+/// sd of a colour along one direction of a metric.
+fn colour_sd<P>(reading: &Reading<P>) -> f64 {
+    reading.source.sd().hypot(MODEL)
+}
+
+fn group_mean(curve: &Reflectance, group: usize) -> f64 {
+    curve.bands()[group * TOGETHER..(group + 1) * TOGETHER].iter().sum::<f64>() / TOGETHER as f64
+}
+
+/// sd of the mean of a group of bands: three neighbours share most of their error, and are taken to be no surer than one.
+fn group_sd<P>(read: &Reflectance, group: usize, reading: &Reading<P>) -> f64 {
+    reading.source.band_sd(group_mean(read, group), group * TOGETHER + TOGETHER / 2)
+}
+
+/// By how many of its own sd each number that was read lies from that of a curve.
+fn residuals<P>(measured: &Measured, curve: &Reflectance, eye: &Eye, reading: &Reading<P>) -> Vec<f64> {
     match measured {
         Measured::Colour(read) => {
-            let predicted = Measured::Spectrum(*curve).lab();
-            let sd = reading.source.sd().hypot(MODEL);
-            // The metric half-way: over a large difference that of one end overstates the other's.
-            let half = |a: f64, b: f64| 0.5 * (a + b);
-            let eye = Eye::at(Lab {
-                l: half(read.l, predicted.l),
-                a: half(read.a, predicted.a),
-                b: half(read.b, predicted.b),
-            });
-            let rows = lab_by_band(predicted, &eye, Light::Daylight);
-            let off = eye.weigh([predicted.l - read.l, predicted.a - read.a, predicted.b - read.b]);
-            residuals.extend(off.map(|v| v / sd));
+            let seen = Measured::Spectrum(*curve).lab();
+            let off = eye.weigh([seen.l - read.l, seen.a - read.a, seen.b - read.b]);
+            off.map(|v| v / colour_sd(reading)).into()
+        }
+        Measured::Spectrum(read) => (0..GROUPS)
+            .map(|group| {
+                (group_mean(curve, group) - group_mean(read, group)) / group_sd(read, group, reading)
+            })
+            .collect(),
+    }
+}
+
+/// The numbers a measured colour or curve brings, where `predicted` was expected.
+fn numbers<P>(measured: &Measured, predicted: Lab, eye: &Eye, reading: &Reading<P>) -> Vec<Number> {
+    match measured {
+        Measured::Colour(_) => {
+            let sd = colour_sd(reading);
+            let rows = lab_by_band(predicted, eye, Light::Daylight);
             rows.map(|row| Number { by_band: row.map(|v| v / sd), bands: 0..BANDS, by_gain: 0.0 }).into()
         }
         Measured::Spectrum(read) => (0..GROUPS)
             .map(|group| {
                 let bands = group * TOGETHER..(group + 1) * TOGETHER;
-                let mean =
-                    |curve: &Reflectance| curve.bands()[bands.clone()].iter().sum::<f64>() / TOGETHER as f64;
-                // Three neighbours share most of their error: their mean is taken to be no surer than one.
-                let sd = reading.source.band_sd(mean(read), group * TOGETHER + TOGETHER / 2);
-                residuals.push((mean(curve) - mean(read)) / sd);
+                let sd = group_sd(read, group, reading);
                 let weight = 1.0 / (TOGETHER as f64 * sd);
                 Number {
                     by_band: std::array::from_fn(|i| if bands.contains(&i) { weight } else { 0.0 }),
-                    bands: bands.clone(),
-                    by_gain: mean(read) * reading.source.gain_sd() / sd,
+                    bands,
+                    by_gain: group_mean(read, group) * reading.source.gain_sd() / sd,
                 }
             })
             .collect(),
@@ -271,11 +337,7 @@ impl Pull {
     }
 
     fn optics(&self, dk: &Bands, ds: &Bands) -> f64 {
-        self.absorption(dk) + self.over(&self.by_s, ds)
-    }
-
-    fn absorption(&self, dk: &Bands) -> f64 {
-        self.over(&self.by_k, dk)
+        self.over(&self.by_k, dk) + self.over(&self.by_s, ds)
     }
 
     fn over(&self, pull: &Bands, change: &Bands) -> f64 {
