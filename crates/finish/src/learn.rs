@@ -36,7 +36,7 @@ pub use estimate::Estimate;
 pub use prior::Facts;
 pub use reading::{Measured, Pour, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};
-pub use worth::{Beside, Test, Worth, worth};
+pub use worth::{Beside, Reads, Test, Worth, worth};
 
 use crate::BadPaint;
 use prior::Prior;
@@ -76,8 +76,15 @@ pub struct Judged {
     pub difference: f64,
 }
 
-/// The most probable shelf.
+/// The most probable shelf. Tins are told apart by their places: see [`learn_named`].
 pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
+    let names: Vec<u64> = (0..paints.len() as u64).collect();
+    learn_named(&names, paints, readings)
+}
+
+/// The same of tins with names, one for each. Whatever is not known of a tin is drawn by its name: other tins may come and
+/// go, and what no reading ties to them stays as it is to the last digit.
+pub fn learn_named(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
     let bases = Bases::of(paints, readings);
     let priors = paints
         .par_iter()
@@ -87,7 +94,7 @@ pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
             Prior::of(facts, base.as_ref()).map_err(|error| BadTin { paint, error })
         })
         .collect::<Result<Vec<_>, _>>()?;
-    let fit = fit::fit(&priors, readings, bases.not_fitted.clone());
+    let fit = fit::fit(names, &priors, readings, bases.not_fitted.clone());
     let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
         let predicted = sight.predicted.clone();
         let differences =

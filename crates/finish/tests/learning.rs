@@ -98,6 +98,176 @@ proptest! {
     }
 }
 
+const CLASSES: [Class; 5] =
+    [Class::Chalk, Class::Mineral, Class::Clay, Class::LatexSatin, Class::AcrylicCraft];
+
+/// A tin of any class and of any colour that a paint can have, known by its chip: a dull surface alone sends back a
+/// hundredth in every band, and no white all.
+fn any_tin() -> impl Strategy<Value = Facts> {
+    let paint = |tin: &Facts| {
+        let curve = tin.masstone.and_then(|masstone| masstone.reflectance().ok());
+        curve.is_some_and(|curve| curve.bands().iter().all(|r| (0.012..0.93).contains(r)))
+    };
+    let tin = |([red, green, blue], class): ([u8; 3], usize)| Facts {
+        class: CLASSES[class],
+        ..facts(Srgb { red, green, blue }, false)
+    };
+    (any::<[u8; 3]>(), 0usize..CLASSES.len()).prop_map(tin).prop_filter("a colour of paint", paint)
+}
+
+/// What the reader says of a mix poured by scale, if that is just what was expected.
+fn agreeing(learnt: &Learnt, of: &[(usize, f64)], state: State, spectrum: bool) -> Reading {
+    let curve = mixed(learnt, of).best().in_state(state).masstone();
+    let read = if spectrum { Measured::Spectrum(curve) } else { Measured::Colour(lab(&curve)) };
+    Reading { pour: Pour::Scale, state, shown: Shown::Thick(read), ..reading(of, lab(&curve)) }
+}
+
+fn mixed(learnt: &Learnt, of: &[(usize, f64)]) -> Ensemble {
+    let of: Vec<_> = of.iter().map(|(paint, n)| (parts(*n), &learnt.paints[*paint])).collect();
+    Ensemble::mix(&of).unwrap()
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(64))]
+
+    /// A mix that the instrument has read is known: within 1.4, and what is predicted of it is what was read.
+    #[test]
+    fn a_mix_that_was_read_is_known(tin in any_tin(), ratio in 0.1..8.0f64, off in -0.5..0.5f64, spectrum: bool) {
+        let shelf = [facts(WHITE, true), tin];
+        let of = [(1, ratio), (0, 1.0)];
+        let first = learn(&shelf, &[]).unwrap();
+        // Nearly black, a spectrum says more than a straight line can follow: one such mix in a thousand keeps ±1.5 to 1.8.
+        prop_assume!(mixed(&first, &of).best().seen_lab(Light::Daylight).l > 32.0);
+        // The paint is so much stronger or weaker than was thought.
+        let read = agreeing(&first, &[(1, ratio * f64::exp(off)), (0, 1.0)], State::Dry, spectrum);
+        let read = Reading { of: of.map(|(paint, n)| (paint, parts(n))).into(), ..read };
+        let learnt = learn(&shelf, std::slice::from_ref(&read)).unwrap();
+        prop_assert!(!learnt.judged[0].questioned, "{:?}", learnt.judged[0]);
+        let known = mixed(&learnt, &of);
+        let band = known.band(Light::Daylight);
+        prop_assert!(band <= 1.4, "±{} of what was read", band);
+        let shown = read.measured().next().unwrap().lab();
+        let difference = warm_blend_spectral::difference(lab(&known.best().masstone()), shown).value();
+        prop_assert!(difference <= band, "{} off, ±{}", difference, band);
+    }
+
+    /// A reading that is what was expected widens no band, in no light and no other mix.
+    #[test]
+    fn an_agreeing_reading_widens_no_band(tin in any_tin(), other in any_tin(), ratio in 0.2..5.0f64, sealed: bool, spectrum: bool) {
+        let shelf = [facts(WHITE, true), tin, other];
+        let first = learn(&shelf, &[]).unwrap();
+        let state = if sealed { State::Sealed } else { State::Dry };
+        let read = agreeing(&first, &[(1, ratio), (0, 1.0)], state, spectrum);
+        let then = learn(&shelf, &[read]).unwrap();
+        for of in [vec![(1, 1.0)], vec![(1, 1.0), (0, 1.0)], vec![(1, 4.0), (0, 1.0)], vec![(1, 1.0), (0, 8.0)], vec![(1, 1.0), (2, 1.0)]] {
+            for light in Light::ALL {
+                let [before, after] = [&first, &then].map(|learnt| mixed(learnt, &of).band(light));
+                // With a tin that nobody read, most of the doubt is its own, and how its draws fall beside those of the
+                // other is chance: the ninth tenth of 64 pairs is known to a sixth.
+                let chance = if of.iter().any(|(paint, _)| *paint == 2) { 1.17 } else { 1.05 };
+                prop_assert!(after <= before * chance + 0.05, "{:?} in {:?}: ±{} before, ±{} after", of, light, before, after);
+            }
+        }
+    }
+
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// What a test promises it gives, within a third, and none helps more than the one that is advised first.
+    #[test]
+    fn a_test_gives_what_it_promised(tin in any_tin(), others in proptest::collection::vec(any_tin(), 3), spectra: bool) {
+        use warm_blend_finish::learn::{Beside, Reads, Test, worth};
+        let mut shelf = vec![facts(WHITE, true), tin];
+        shelf.extend(others);
+        let first = learn(&shelf, &[]).unwrap();
+        let dark = 2;
+        let doubt = |learnt: &Learnt| {
+            let partners: Vec<&Material> = [0, 2, 3, 4].map(|i: usize| learnt.paints[i].best()).into();
+            let beside = Beside { others: &partners, white: Some(&learnt.paints[0]), dark: Some(&learnt.paints[dark]) };
+            worth(&learnt.paints[1], beside, if spectra { Reads::Spectra } else { Reads::Colours })
+        };
+        let promised = doubt(&first);
+        let gave: Vec<(Test, f64, f64)> = promised.after.iter().filter(|(test, _)| *test != Test::Drawdown).map(|(test, promised)| {
+            let of: Vec<(usize, f64)> = test.of(1, Some(0), Some(dark)).unwrap().into_iter().map(|(paint, parts)| (paint, parts.value())).collect();
+            let state = if *test == Test::Sealed { State::Sealed } else { State::Dry };
+            let read = Reading { pour: Pour::Spoons, ..agreeing(&first, &of, state, spectra) };
+            (*test, *promised, doubt(&learn(&shelf, &[read]).unwrap()).doubt)
+        }).collect();
+        for (test, promised, gave) in &gave {
+            let ratio = gave / promised;
+            prop_assert!((0.66..1.34).contains(&ratio), "{:?} promised ±{} and gave ±{}", test, promised, gave);
+        }
+        let most = gave.iter().map(|(_, _, gave)| *gave).fold(f64::INFINITY, f64::min);
+        prop_assert!(gave[0].2 <= 1.34 * most, "{:?} is advised first of {:?}", gave[0].0, gave);
+    }
+}
+
+/// Measured surfaces known by their codes alone (the test colour samples of CIE 13.3 and 24 chart patches, Ohta 1997; those
+/// that are colours of a screen): nine bands of ten hold in every light, and none is far off.
+#[test]
+fn bands_of_chips_hold_in_every_light() {
+    use warm_blend_spectral::{Degree, difference, on_screen};
+    let surfaces: Vec<Reflectance> = include_str!("../../spectral/tests/data/raw_reflectances.csv")
+        .lines()
+        .skip(1)
+        .map(|line| {
+            let bands: Vec<f64> = line.split(',').skip(1).map(|r| r.parse().unwrap()).collect();
+            Reflectance::from_fn(|i| bands[i])
+        })
+        .collect();
+    let known: Vec<(Reflectance, Srgb)> = surfaces
+        .into_iter()
+        .map(|curve| (curve, on_screen(Xyz::of(&curve, Light::Daylight), Light::Daylight, Degree::FULL).srgb))
+        .filter(|(curve, code)| difference(code.to_lab(), lab(curve)).value() < 1.0)
+        .collect();
+    assert!(known.len() > 30, "{}", known.len());
+    let tins: Vec<Facts> = known
+        .iter()
+        .map(|(_, code)| Facts { class: Class::AcrylicCraft, source: Source::Reader, ..facts(*code, false) })
+        .collect();
+    let learnt = learn(&tins, &[]).unwrap();
+    for light in Light::ALL {
+        let seen = |curve: &Reflectance| Lab::of(Xyz::of(curve, light), light.white());
+        let mut off: Vec<(f64, f64)> = known
+            .iter()
+            .zip(&learnt.paints)
+            .map(|((curve, _), paint)| {
+                (difference(seen(curve), seen(&paint.best().masstone())).value(), paint.band(light))
+            })
+            .collect();
+        let held = off.iter().filter(|(off, band)| off <= band).count() as f64 / off.len() as f64;
+        off.sort_by(|one, other| one.0.total_cmp(&other.0));
+        let (median, ninth) = (off[off.len() / 2].0, off[off.len() * 9 / 10].0);
+        let band = off.iter().map(|(_, band)| band).sum::<f64>() / off.len() as f64;
+        println!("{:12} {median:.2} {ninth:.2}, ±{band:.1}, held {:.0} %", light.id(), 100.0 * held);
+        assert!(held >= 0.85, "{}: {held}", light.id());
+        assert!(median < 0.85 && ninth < 2.4 && band < 2.6, "{}: {median} {ninth} {band}", light.id());
+    }
+}
+
+/// What is not known of a tin is drawn by its name: another tin may come or go, or stand elsewhere on the shelf.
+#[test]
+fn the_bands_of_a_tin_do_not_hang_on_its_neighbours() {
+    use warm_blend_finish::learn::learn_named;
+    let (blue, red, ochre) = (Srgb::new(38, 50, 74), Srgb::new(120, 40, 36), Srgb::new(194, 149, 58));
+    let read = |blue: usize, white: usize| {
+        reading(&[(blue, 1.0), (white, 1.0)], tint(Srgb::new(38, 50, 74), 1.2, 1.0))
+    };
+    let all = learn_named(
+        &[11, 12, 13, 14],
+        &[facts(WHITE, true), facts(red, false), facts(blue, false), facts(ochre, false)],
+        &[read(2, 0)],
+    )
+    .unwrap();
+    let fewer = learn_named(&[13, 11], &[facts(blue, false), facts(WHITE, true)], &[read(0, 1)]).unwrap();
+    for (one, other) in [(2, 0), (0, 1)] {
+        let [one, other] = [&all.paints[one], &fewer.paints[other]].map(|paint| paint.band(Light::Bulb));
+        assert!((one - other).abs() < 1e-6, "{one} {other}");
+    }
+}
+
 /// Two tests that contradict each other: one of them is asked about.
 #[test]
 fn two_contradictory_tests_are_asked_about() {
@@ -119,38 +289,47 @@ fn a_tin_without_colour_is_named() {
 /// What is said that a test would buy is about what it buys: the tint test of a strong dark paint, most of the doubt.
 #[test]
 fn what_a_test_would_buy_is_told_beforehand() {
-    use warm_blend_finish::learn::{Beside, Test, worth};
+    use warm_blend_finish::learn::{Beside, Reads, Test, worth};
     let code = Srgb::new(38, 50, 74);
     let shelf = [facts(WHITE, true), facts(code, false), facts(Srgb::new(194, 149, 58), false)];
     let told = learn(&shelf, &[]).unwrap();
     let partners: Vec<&Material> = [0, 2].map(|i| told.paints[i].best()).into();
-    let before =
-        worth(&told.paints[1], Beside { others: &partners, white: Some(&told.paints[0]), dark: None });
+    let before = worth(
+        &told.paints[1],
+        Beside { others: &partners, white: Some(&told.paints[0]), dark: None },
+        Reads::Colours,
+    );
     assert!(before.after.iter().all(|(_, left)| *left <= before.doubt + 1e-9), "{before:?}");
     let promised = before.after.iter().find(|(test, _)| *test == Test::TintHalf).unwrap().1;
     assert!(promised < 0.6 * before.doubt, "{before:?}");
 
     let taught = learn(&shelf, &[reading(&[(1, 1.0), (0, 1.0)], tint(code, 1.2, 1.0))]).unwrap();
     let partners: Vec<&Material> = [0, 2].map(|i| taught.paints[i].best()).into();
-    let after =
-        worth(&taught.paints[1], Beside { others: &partners, white: Some(&taught.paints[0]), dark: None });
+    let after = worth(
+        &taught.paints[1],
+        Beside { others: &partners, white: Some(&taught.paints[0]), dark: None },
+        Reads::Colours,
+    );
     assert!((0.4..2.5).contains(&(after.doubt / promised)), "promised {promised}, left {}", after.doubt);
     // Without a white there is no tint test, and of itself nobody makes one.
-    let alone = worth(&told.paints[1], Beside { others: &partners, white: None, dark: None });
+    let alone = worth(&told.paints[1], Beside { others: &partners, white: None, dark: None }, Reads::Colours);
     assert!(alone.after.iter().all(|(test, _)| !test.needs_white()));
-    assert_eq!(worth(&told.paints[1], Beside { others: &[], white: None, dark: None }).doubt, 0.0);
+    assert_eq!(
+        worth(&told.paints[1], Beside { others: &[], white: None, dark: None }, Reads::Colours).doubt,
+        0.0
+    );
 }
 
 /// A pale grey tinted with white stays nearly what it is; darkened, it shows how strong it is.
 #[test]
 fn a_pale_paint_is_best_tested_with_a_dark_one() {
-    use warm_blend_finish::learn::{Beside, Test, worth};
+    use warm_blend_finish::learn::{Beside, Reads, Test, worth};
     let (pale, dark) = (Srgb::new(205, 206, 203), Srgb::new(38, 50, 74));
     let shelf = [facts(WHITE, true), facts(pale, false), facts(dark, false)];
     let learnt = learn(&shelf, &[reading(&[(2, 1.0), (0, 1.0)], tint(dark, 1.0, 1.0))]).unwrap();
     let partners: Vec<&Material> = [0, 2].map(|i| learnt.paints[i].best()).into();
     let beside = Beside { others: &partners, white: Some(&learnt.paints[0]), dark: Some(&learnt.paints[2]) };
-    let told = worth(&learnt.paints[1], beside);
+    let told = worth(&learnt.paints[1], beside, Reads::Colours);
     let after = |test: Test| told.after.iter().find(|(other, _)| *other == test).unwrap().1;
     assert_eq!(told.after[0].0, Test::Darkened, "{told:?}");
     assert!(after(Test::Darkened) < 0.75 * after(Test::TintHalf), "{told:?}");

@@ -91,3 +91,27 @@ fn a_grey_is_flat_and_the_curve_is_smooth() {
     let ochre = smoothest("#b08d57".parse::<Srgb>().unwrap().to_lab()).unwrap();
     assert!(ochre.bands().windows(2).all(|w| (w[0] - w[1]).abs() < 0.05));
 }
+
+/// Measured surfaces known by their 8-bit codes (CIE 13.3 test colour samples, Ohta's chart patches): by the curve of the code
+/// they are seen under a bulb nearly as they are. By Burns' plain slope it is 0.78 and 1.85.
+#[test]
+fn under_a_bulb_the_curves_of_codes_are_nearly_those_of_surfaces() {
+    let (bulb, daylight) = (Light::Bulb, Light::Daylight);
+    let mut off: Vec<f64> = include_str!("data/raw_reflectances.csv")
+        .lines()
+        .skip(1)
+        .filter_map(|line| {
+            let bands: Vec<f64> = line.split(',').skip(1).map(|r| r.parse().unwrap()).collect();
+            let surface = Reflectance::from_fn(|i| bands[i]);
+            let code = on_screen(Xyz::of(&surface, daylight), daylight, Degree::FULL).srgb;
+            let seen = |curve: &Reflectance| Lab::of(Xyz::of(curve, bulb), bulb.white());
+            let on_the_screen = difference(code.to_lab(), lab(&surface)).value() < 1.0;
+            on_the_screen
+                .then(|| difference(seen(&surface), seen(&smoothest(code.to_lab()).unwrap())).value())
+        })
+        .collect();
+    off.sort_by(f64::total_cmp);
+    let (median, ninth) = (off[off.len() / 2], off[off.len() * 9 / 10]);
+    println!("{} surfaces: median {median:.2}, nine in ten {ninth:.2}", off.len());
+    assert!(median < 0.78 && ninth < 1.6, "{median} {ninth}");
+}

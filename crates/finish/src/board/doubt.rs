@@ -1,13 +1,13 @@
 //! How sure a board is: what is not known of its paints, and of the hand that paints it.
 
 use rayon::prelude::*;
-use warm_blend_spectral::{Light, difference};
+use warm_blend_spectral::Light;
 
 use super::stack::lab;
 use super::{Board, ByPlace, Hands, Letter, Place, Stack, Tin};
 use crate::learn::Ensemble;
 use crate::learn::draws::MEMBERS;
-use crate::learn::ensemble::{ALWAYS, HELD};
+use crate::learn::ensemble::band90;
 use crate::{BadPaint, Class, PaintId, State};
 
 /// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
@@ -43,9 +43,6 @@ pub fn bands<'a>(
         .map(|member| stack(Some(member)).map(|stack| seen(&stack)))
         .collect::<Result<Vec<_>, _>>()?;
     Ok(ByPlace::from_fn(|place: Place| {
-        let mut off: Vec<f64> =
-            members.iter().map(|member| difference(*member.at(place), *best.at(place)).value()).collect();
-        off.sort_by(f64::total_cmp);
-        off[(HELD * (off.len() - 1) as f64).ceil() as usize].hypot(ALWAYS)
+        band90(*best.at(place), members.iter().map(|member| *member.at(place)))
     }))
 }

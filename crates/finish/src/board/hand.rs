@@ -19,7 +19,7 @@ use warm_blend_spectral::{Lab, Light, difference};
 
 use super::stack::lab;
 use super::{Board, ByPlace, Habit, Letter, Place, Technique, Tin};
-use crate::learn::draws::{self, MEMBERS};
+use crate::learn::draws::{self, MEMBERS, Whose};
 use crate::learn::eye::Eye;
 use crate::learn::{Ensemble, Measured, Source};
 use crate::{Class, Material, Note, PaintId, State};
@@ -41,9 +41,6 @@ const ODD: f64 = 3.0;
 
 /// Plausible shelves by which the doubt of paints is told.
 const SHELVES: usize = 32;
-
-/// Draws of hands are told from those of paints by where they begin.
-const HANDS: usize = 1 << 20;
 
 /// A strength surer than this (sd of its ln) is not asked for.
 const SURE: f64 = 0.01;
@@ -200,7 +197,7 @@ impl Hands {
 
 /// Draws of a technique: film and coverage, and of either what no board takes away.
 fn drawn(technique: Technique) -> DMatrix<f64> {
-    draws::of(HANDS + technique as usize, 4)
+    draws::of(Whose::Technique(technique as u8), 4)
 }
 
 /// What boards say of a paint's strength: ln of it, against what its own tests say.
@@ -439,9 +436,12 @@ fn taught(
         let known = &mut hands.by_technique[technique as usize];
         known.boards = believed.iter().filter(|view| view.is_of(technique)).count();
         let (film, cover) = (Unknown::Film(technique), Unknown::Cover(technique));
+        // What no board takes away of a habit is in every plausible one too.
+        let always = drawn(technique);
+        let off = |row: usize, m: Option<usize>| m.map_or(0.0, |m| ALWAYS * always[(row, m)]);
         let habit = |m: Option<usize>, before: Habit| Habit {
-            film: value(film, m).map_or(before.film, f64::exp),
-            cover: value(cover, m).unwrap_or(before.cover),
+            film: value(film, m).map_or(before.film, |ln| (ln + off(2, m)).exp()),
+            cover: value(cover, m).map_or(before.cover, |cover| cover + off(3, m)),
         };
         known.best = habit(None, known.best);
         known.members = known.members.iter().enumerate().map(|(m, before)| habit(Some(m), *before)).collect();

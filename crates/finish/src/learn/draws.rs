@@ -1,15 +1,82 @@
-//! Fixed draws: the same at every call, so that a band does not flicker.
+//! Fixed draws: the same at every call, so that a band does not flicker, and the same for one tin whatever stands beside it
+//! on the shelf.
+
+use std::hash::{Hash, Hasher};
 
 use nalgebra::DMatrix;
+
+use super::reading::{Measured, Reading, Shown};
 
 /// How many plausible shelves stand for what is not known.
 pub(crate) const MEMBERS: usize = 128;
 
+/// Whose draws they are: tins, readings and hands have different ones.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub(crate) enum Whose {
+    /// A tin, by its name in the estimate.
+    Tin(u64),
+    /// A reading, by what it says, and how many times the same was read before.
+    Reading(u64, usize),
+    /// A technique of the painter's hand.
+    Technique(u8),
+    /// A step of taking in a test that was not made.
+    Test(usize),
+}
+
+impl Whose {
+    /// Of a reading of tins by their names.
+    pub(crate) fn reading(reading: &Reading, names: &[u64], before: usize) -> Self {
+        let mut said = Said::default();
+        for (paint, parts) in &reading.of {
+            names[*paint].hash(&mut said);
+            parts.value().to_bits().hash(&mut said);
+        }
+        (reading.pour, reading.state, reading.source).hash(&mut said);
+        if let Shown::Drawdown { wet, .. } = &reading.shown {
+            wet.value().to_bits().hash(&mut said);
+        }
+        for measured in reading.measured() {
+            match measured {
+                Measured::Colour(lab) => [lab.l, lab.a, lab.b].map(f64::to_bits).hash(&mut said),
+                Measured::Spectrum(curve) => curve.bands().map(f64::to_bits).hash(&mut said),
+            }
+        }
+        Whose::Reading(said.finish(), before)
+    }
+
+    fn seed(self) -> u64 {
+        let mut said = Said::default();
+        self.hash(&mut said);
+        said.finish()
+    }
+}
+
+/// A hash that is the same in every run and on every machine: FNV-1a, 64 bits (G. Fowler, L. C. Noll and K.-P. Vo, 1991).
+struct Said(u64);
+
+impl Default for Said {
+    fn default() -> Self {
+        Self(0xcbf2_9ce4_8422_2325)
+    }
+}
+
+impl Hasher for Said {
+    fn finish(&self) -> u64 {
+        self.0
+    }
+
+    fn write(&mut self, bytes: &[u8]) {
+        for byte in bytes {
+            self.0 = (self.0 ^ u64::from(*byte)).wrapping_mul(0x0000_0100_0000_01b3);
+        }
+    }
+}
+
 /// Unit normals of a paint, coordinates × members, each with its opposite: mean exactly 0, and covariance exactly 1 among
 /// the coordinates of one paint, so that few members serve for many.
-pub(crate) fn of(paint: usize, dimensions: usize) -> DMatrix<f64> {
+pub(crate) fn of(whose: Whose, dimensions: usize) -> DMatrix<f64> {
     let half = MEMBERS / 2;
-    let mut normal = normals(paint as u64);
+    let mut normal = normals(whose.seed());
     let mut rows = DMatrix::from_fn(dimensions, half, |_, _| normal());
     for i in 0..dimensions {
         for j in 0..i {
@@ -45,10 +112,11 @@ mod tests {
 
     #[test]
     fn draws_have_mean_nought_and_covariance_one() {
-        let drawn = of(3, 13);
+        let drawn = of(Whose::Tin(3), 13);
         let covariance = &drawn * drawn.transpose() / MEMBERS as f64;
         assert!((covariance - DMatrix::identity(13, 13)).amax() < 1e-12);
         assert!(drawn.column_sum().amax() < 1e-9);
-        assert_ne!(of(3, 2), of(4, 2));
+        assert_ne!(of(Whose::Tin(3), 2), of(Whose::Tin(4), 2));
+        assert_ne!(of(Whose::Tin(3), 2), of(Whose::Technique(3), 2));
     }
 }

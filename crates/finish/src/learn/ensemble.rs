@@ -8,10 +8,10 @@ use super::draws::MEMBERS;
 use crate::{CoatsToHide, Material, NothingToMix, Parts, State, mix};
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
-pub(crate) const ALWAYS: f64 = 0.2;
+const ALWAYS: f64 = 0.2;
 
 /// Share of the cases that a band holds.
-pub(crate) const HELD: f64 = 0.9;
+const HELD: f64 = 0.9;
 
 /// A material as it is most probably, with 128 equally plausible ones. Member by member they belong to the same
 /// plausible shelf, so whatever is made of several ensembles keeps what their doubts share.
@@ -114,13 +114,20 @@ impl Ensemble {
         if self.members.is_empty() {
             return 0.0;
         }
-        let best = look(&self.best);
-        let mut off: Vec<f64> =
-            self.members.iter().map(|member| difference(look(member), best).value()).collect();
-        off.sort_by(f64::total_cmp);
-        let at = HELD * (off.len() - 1) as f64;
-        let (below, share) = (at.floor() as usize, at.fract());
-        let quantile = off[below] + share * (off[(below + 1).min(off.len() - 1)] - off[below]);
-        quantile.hypot(ALWAYS)
+        band90(look(&self.best), self.members.iter().map(look))
     }
+}
+
+/// The 90 % band of plausible colours about the best: how far the nearest nine tenths of them lie, ΔE00, and what no reading
+/// takes away. 0 where none is plausible but the best.
+pub(crate) fn band90(best: Lab, plausible: impl Iterator<Item = Lab>) -> f64 {
+    let mut off: Vec<f64> = plausible.map(|lab| difference(lab, best).value()).collect();
+    if off.is_empty() {
+        return 0.0;
+    }
+    off.sort_by(f64::total_cmp);
+    let at = HELD * (off.len() - 1) as f64;
+    let (below, share) = (at.floor() as usize, at.fract());
+    let quantile = off[below] + share * (off[(below + 1).min(off.len() - 1)] - off[below]);
+    quantile.hypot(ALWAYS)
 }

@@ -5,8 +5,8 @@ use std::collections::HashMap;
 use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz};
 
-use super::worth::{Beside, Test, Worth, doubt, worth};
-use super::{BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn};
+use super::worth::{Beside, Reads, Test, Worth, doubt, worth};
+use super::{BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn_named};
 use crate::board::Strength;
 use crate::{Class, Material, PaintId, Parts};
 
@@ -40,7 +40,8 @@ impl Estimate {
             .iter()
             .filter_map(|reading| reading.clone().with_paints(|id| places.get(&id).copied()))
             .collect();
-        let learnt = learn(&facts, &placed)?;
+        let names: Vec<u64> = paints.iter().map(|(id, _)| id.0.as_u64_pair()).map(|(a, b)| a ^ b).collect();
+        let learnt = learn_named(&names, &facts, &placed)?;
         let house_white = facts.iter().position(|facts| facts.house_white);
         Ok(Self { places, ids, facts, learnt, doubts: Vec::new(), house_white }.doubted())
     }
@@ -88,14 +89,15 @@ impl Estimate {
         self.learnt.judged.get(reading)
     }
 
-    /// What each test of a tin would buy.
-    pub fn worth(&self, id: PaintId) -> Worth {
+    /// What each test of a tin would buy with a reader that gives `reads`.
+    pub fn worth(&self, id: PaintId, reads: Reads) -> Worth {
         let Some(at) = self.places.get(&id).copied().filter(|at| !self.facts[*at].class.is_medium()) else {
             return Worth { doubt: 0.0, after: Vec::new() };
         };
         let others = self.companions(at);
         let dark = self.dark_for(at).map(|dark| &self.learnt.paints[dark]);
-        let mut worth = worth(&self.learnt.paints[at], Beside { others: &others, white: self.white(), dark });
+        let beside = Beside { others: &others, white: self.white(), dark };
+        let mut worth = worth(&self.learnt.paints[at], beside, reads);
         // Nothing is tinted with itself.
         worth.after.retain(|(test, _)| !test.needs_white() || self.house_white != Some(at));
         worth

@@ -15,10 +15,12 @@
 //! brought itself (R. D. Cook and S. Weisberg, *Residuals and Influence in Regression* (1982), §2.2), turned into
 //! standard deviations by Wilson and Hilferty's cube root (1931).
 
+use std::collections::HashMap;
+
 use nalgebra::{DMatrix, DVector};
 use rayon::prelude::*;
 
-use super::draws;
+use super::draws::{self, Whose};
 use super::factor::Factor;
 use super::prior::{DIMENSIONS, Local, Prior};
 use super::reading::Reading;
@@ -34,6 +36,10 @@ const STILL: f64 = 1e-2;
 /// From where on the last factor serves.
 const NEAR: f64 = 0.1;
 const MOST_STEPS: usize = 25;
+
+/// How far a plausible tin is brought back at most, in standard deviations of the first guess: from further off a straight
+/// line points nowhere.
+const MOST_STRAIGHTENED: f64 = 1.0;
 
 /// Paints that were read, at their most probable.
 pub(crate) struct Fit {
@@ -62,19 +68,24 @@ struct System<'a> {
     priors: &'a [Prior],
     readings: &'a [Reading],
     places: Places,
-    /// Unit normals by paint.
+    /// Unit normals by paint, and by number read.
     normals: Vec<DMatrix<f64>>,
+    chances: Vec<Whose>,
 }
 
 /// Fits all readings; those marked in `left_out` beforehand stay out.
-pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool>) -> Fit {
-    let normals =
-        priors.par_iter().enumerate().map(|(paint, prior)| draws::of(paint, prior.drawn())).collect();
-    let system = System { priors, readings, places: Places::of(priors, readings), normals };
+pub(crate) fn fit(names: &[u64], priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool>) -> Fit {
+    let normals = priors
+        .par_iter()
+        .zip(names)
+        .map(|(prior, name)| draws::of(Whose::Tin(*name), prior.drawn()))
+        .collect();
+    let places = Places::of(priors, readings);
+    let system = System { priors, readings, places, normals, chances: chances(names, readings) };
     let forced = left_out.clone();
     let mut theta = DVector::zeros(system.places.unknowns);
     let (mut factor, mut sights) = system.settle(&mut theta, &left_out);
-    let mut spread = system.spread(&factor);
+    let mut spread = system.spread(&factor, &sights, &left_out);
     let mut off = system.off(&sights, &factor, &spread, &left_out);
     // Take out the oddest and look again; then let back in, once, whom the rest has come to agree with.
     let mut let_back = false;
@@ -94,7 +105,7 @@ pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool
             break;
         }
         (factor, sights) = system.settle(&mut theta, &left_out);
-        spread = system.spread(&factor);
+        spread = system.spread(&factor, &sights, &left_out);
         off = system.off(&sights, &factor, &spread, &left_out);
     }
     let best = system.by_paint(&theta);
@@ -107,6 +118,19 @@ pub(crate) fn fit(priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool
         .map(|paint| (0..spread[paint].ncols()).map(|draw| member(paint, draw)).collect())
         .collect();
     Fit { best, members, off, left_out, sights }
+}
+
+/// Whose draws stand for the noise of each reading. What was read twice over was read by two chances.
+fn chances(names: &[u64], readings: &[Reading]) -> Vec<Whose> {
+    let mut met: HashMap<Whose, usize> = HashMap::new();
+    readings
+        .iter()
+        .map(|reading| {
+            let before = met.entry(Whose::reading(reading, names, 0)).or_insert(0);
+            *before += 1;
+            Whose::reading(reading, names, *before - 1)
+        })
+        .collect()
 }
 
 impl Places {
@@ -244,15 +268,25 @@ impl System<'_> {
     }
 
     /// What is still unknown, as draws: by paint, coordinates × members.
-    fn spread(&self, factor: &Factor) -> Vec<DMatrix<f64>> {
-        let mut normals = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
+    ///
+    /// Each is a draw of the first guess that was taught by the same readings with a draw of their noise, A⁻¹(n + Jᵀε)
+    /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
+    /// come in, and is as it was where none tells of it.
+    fn spread(&self, factor: &Factor, sights: &[Sight], left_out: &[bool]) -> Vec<DMatrix<f64>> {
+        let mut around = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
         let mut by_paint = self.normals.clone();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
             if let Some(at) = at {
-                normals.rows_mut(*at, self.places.each).copy_from(&own.rows(0, self.places.each));
+                around.rows_mut(*at, self.places.each).copy_from(&own.rows(0, self.places.each));
             }
         }
-        let drawn = factor.spread(normals);
+        let noise: Vec<_> = sights
+            .par_iter()
+            .zip(&self.chances)
+            .map(|(sight, chance)| sight.slope.tr_mul(&draws::of(*chance, sight.residual.len())))
+            .collect();
+        self.gather(&mut around, &noise, left_out);
+        let drawn = factor.solve_all(around);
         for (own, at) in by_paint.iter_mut().zip(&self.places.at) {
             if let Some(at) = at {
                 own.rows_mut(0, self.places.each).copy_from(&drawn.rows(*at, self.places.each));
@@ -261,12 +295,22 @@ impl System<'_> {
         by_paint
     }
 
+    /// Adds up what readings say of the coordinates, member by member.
+    fn gather(&self, sum: &mut DMatrix<f64>, of_readings: &[DMatrix<f64>], left_out: &[bool]) {
+        for ((reading, pull), _) in self.kept(of_readings, left_out) {
+            for (j, column) in self.columns(reading) {
+                let mut row = sum.row_mut(column);
+                row += pull.row(j);
+            }
+        }
+    }
+
     /// Brings each plausible shelf back to what was read.
     ///
     /// A draw of Laplace's approximation keeps to the readings only as far as these follow the coordinates in straight
-    /// lines. What a shelf would read beyond that, q = g(θ + δ) − g(θ) − Jδ, is chance that the readings have already
-    /// ruled out: the least step that takes it back is −A⁻¹Jᵀq (one step of randomised maximum likelihood: D. S. Oliver, N. He
-    /// and A. C. Reynolds, *ECMOR V* (1996)).
+    /// lines. What a shelf would read beyond that, q = g(θ + δ) − g(θ) − Jδ, is chance that the readings have
+    /// already ruled out: the least step that takes it back is −A⁻¹Jᵀq (a step of randomised maximum likelihood:
+    /// D. S. Oliver, N. He and A. C. Reynolds, *ECMOR V* (1996)).
     fn straighten(
         &self,
         best: &[Vec<f64>],
@@ -299,7 +343,7 @@ impl System<'_> {
             .zip(left_out)
             .map(|((reading, sight), out)| {
                 if *out {
-                    return None;
+                    return DMatrix::zeros(0, 0);
                 }
                 let n = sight.residual.len();
                 let mut bent = DMatrix::zeros(n, draws::MEMBERS);
@@ -318,23 +362,19 @@ impl System<'_> {
                     }
                     column += self.priors[*paint].dimensions();
                 }
-                Some(sight.slope.tr_mul(&bent))
+                sight.slope.tr_mul(&bent) * -1.0
             })
             .collect();
         let mut downhill = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
-        for (reading, pull) in self.readings.iter().zip(&pulls) {
-            let Some(pull) = pull else { continue };
-            for (j, column) in self.columns(reading) {
-                for m in 0..draws::MEMBERS {
-                    downhill[(column, m)] -= pull[(j, m)];
-                }
-            }
-        }
+        self.gather(&mut downhill, &pulls, left_out);
         let back = factor.solve_all(downhill);
         for (own, at) in spread.iter_mut().zip(&self.places.at) {
             if let Some(at) = at {
-                let mut own = own.rows_mut(0, each);
-                own += back.rows(*at, each);
+                for (m, mut own) in own.column_iter_mut().enumerate() {
+                    let step = back.view((*at, m), (each, 1));
+                    let held = (MOST_STRAIGHTENED / step.norm()).min(1.0);
+                    own.rows_mut(0, each).axpy(held, &step.column(0), 1.0);
+                }
             }
         }
     }
@@ -372,7 +412,10 @@ impl System<'_> {
                     slope[(column, i)] += sight.slope[(i, j)];
                 }
             }
-            judge(factor.squared(slope)).unwrap_or(f64::INFINITY)
+            // The factor is that of the last step but one: where it claims more for the reading than there is, the most that
+            // can be held against it.
+            judge(factor.squared(slope))
+                .unwrap_or_else(|| deviations(residual.norm_squared() / (1.0 - ALONE), n as f64))
         })
         .collect()
     }

@@ -14,7 +14,7 @@ use crate::hiding::{chart_black, chart_white};
 use crate::surface::{K1, K2};
 
 /// What the model leaves out, along one direction of colour, ΔE00†: paint is no perfect film.
-const MODEL: f64 = 0.1;
+pub(crate) const MODEL: f64 = 0.1;
 
 /// A reading against its prediction, in units of its own sd: the noise of the reading, of its pour and of its film are
 /// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
@@ -259,7 +259,7 @@ fn colour_sd<P>(reading: &Reading<P>) -> f64 {
     reading.source.sd().hypot(MODEL)
 }
 
-fn group_mean(curve: &Reflectance, group: usize) -> f64 {
+pub(crate) fn group_mean(curve: &Reflectance, group: usize) -> f64 {
     curve.bands()[group * TOGETHER..(group + 1) * TOGETHER].iter().sum::<f64>() / TOGETHER as f64
 }
 

@@ -1,18 +1,23 @@
 //! What a test would buy, before it is made.
 //!
 //! The doubt a paint brings to mixes is the mean band of its 1 : 1 mixes with the others on the shelf, these held at
-//! their best guess. A test tells of it as far as the two move together over the plausible shelves: of the mixes'
-//! covariance M the part M − C (Y + noise)⁻¹ Cᵀ stays, where Y is that of the test and C what they share (the update of
-//! the ensemble Kalman filter: G. Evensen, *J. Geophys. Res.* 99 (1994) 10143). No reading is needed for that.
+//! their best guess. What a test would leave of it is seen by making the test on the plausible shelves: each is moved by
+//! −C (Y + noise)⁻¹ (y + ε), where Y is the covariance of what the shelves would read, C what that shares with ln K, ln S, α
+//! and φ of the paint, y what this shelf would read beyond the best and ε a draw of the noise (the update of the ensemble
+//! Kalman filter with perturbed observations: G. Burgers, P. J. van Leeuwen and G. Evensen, *Mon. Weather Rev.* 126
+//! (1998) 1719). Then its mixes are made again. No reading is needed for that: it is taken to be what was expected.
 
-use nalgebra::DMatrix;
-use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
+use nalgebra::{DMatrix, DVector};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 
-use super::draws::MEMBERS;
-use super::ensemble::Ensemble;
+use super::draws::{self, MEMBERS, Whose};
+use super::ensemble::{Ensemble, band90};
 use super::eye::Eye;
-use super::reading::{Pour, Source};
+use super::reading::{GROUPS, Pour, Source, TOGETHER};
+use super::sight::{MODEL, group_mean};
+use crate::film::Optics;
 use crate::hiding::{COAT, chart_black, chart_white};
+use crate::surface::Sheen;
 use crate::{Material, Microns, Parts, State, mix};
 
 /// A test that can be made of a paint.
@@ -65,9 +70,9 @@ impl Test {
         Some(vec![(paint, Parts::of(own)), (other?, Parts::of(parts))])
     }
 
-    /// What the reader would say on one plausible shelf, of which `pour` times as much of the paint was taken as was
-    /// meant: one colour, or two over black and white.
-    fn read(self, shelf: OneShelf, pour: f64) -> Option<Vec<Lab>> {
+    /// What the reader would stand on with one plausible shelf, of which `pour` times as much of the paint was taken as was
+    /// meant: one curve, or two over black and white.
+    fn sample(self, shelf: OneShelf, pour: f64) -> Option<Vec<Reflectance>> {
         let mut of: Vec<(Parts, &Material)> = self
             .of(shelf.paint, shelf.white, shelf.dark)?
             .into_iter()
@@ -77,13 +82,22 @@ impl Test {
         let stirred = mix(&of).ok()?;
         Some(match self {
             Test::Drawdown => {
-                let over = |ground| lab(&stirred.film(Microns::of(COAT), ground));
+                let over = |ground| stirred.film(Microns::of(COAT), ground);
                 vec![over(chart_black()), over(chart_white())]
             }
-            Test::Sealed => vec![lab(&stirred.in_state(State::Sealed).masstone())],
-            _ => vec![lab(&stirred.masstone())],
+            Test::Sealed => vec![stirred.in_state(State::Sealed).masstone()],
+            _ => vec![stirred.masstone()],
         })
     }
+}
+
+/// What a reader gives.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Reads {
+    /// L\*a\*b\* only.
+    Colours,
+    /// Reflectance by band.
+    Spectra,
 }
 
 /// What stands beside a paint when its mixes are thought of, and when it is tested.
@@ -119,109 +133,152 @@ pub struct Worth {
 }
 
 /// The mean 90 % band of the 1 : 1 mixes of `paint` with the others, ΔE00; 0 without any.
+///
+/// In a thick mix only strength against strength counts: what all strengths may be off by together is no doubt of this
+/// paint, so that of the house white is taken out.
 pub(super) fn doubt(paint: &Ensemble, beside: Beside) -> f64 {
-    let mixes = with_each(paint, beside);
-    mixes.iter().map(|mixed| mixed.band).sum::<f64>() / mixes.len().max(1) as f64
-}
-
-/// Its mixes with each partner. In a thick mix only strength against strength counts: what all strengths may be off by
-/// together is no doubt of this paint, so that of the house white is taken out.
-fn with_each(paint: &Ensemble, beside: Beside) -> Vec<Looked> {
-    const MIDDLE: usize = 17; // 550 nm
     let strength = |white: &Material| white.optics.s()[MIDDLE].max(f64::MIN_POSITIVE);
-    let half = |partner: &&Material| {
-        Looked::of(paint, beside, |shelf| {
-            let share = match (beside.white, shelf.white) {
-                (Some(white), Some(own)) => strength(white.best()) / strength(own),
-                _ => 1.0,
-            };
-            mix(&[(Parts::of(share), shelf.paint), (Parts::of(1.0), partner)])
-                .map(|mixed| vec![lab(&mixed.masstone())])
-                .unwrap_or_default()
-        })
+    let share = |member: Option<usize>| match (beside.white, member) {
+        (Some(white), Some(m)) => Parts::of(strength(white.best()) / strength(white.member(m))),
+        _ => Parts::of(1.0),
     };
-    beside.others.iter().map(half).collect()
+    let band = |partner: &&Material| {
+        let half = |(share, paint): (Parts, &Material)| {
+            mix(&[(share, paint), (Parts::of(1.0), partner)]).map(|mixed| lab(&mixed.masstone()))
+        };
+        let plausible = (0..MEMBERS).filter_map(|m| half((share(Some(m)), paint.member(m))).ok());
+        half((share(None), paint.best())).map_or(0.0, |best| band90(best, plausible))
+    };
+    beside.others.iter().map(band).sum::<f64>() / beside.others.len().max(1) as f64
 }
 
-/// What each test of `paint` would buy.
-pub fn worth(paint: &Ensemble, beside: Beside) -> Worth {
-    let mixes = with_each(paint, beside);
-    if mixes.is_empty() {
+/// What each test of `paint` would buy with a reader that gives `reads`.
+pub fn worth(paint: &Ensemble, beside: Beside, reads: Reads) -> Worth {
+    if beside.others.is_empty() {
         return Worth { doubt: 0.0, after: Vec::new() };
     }
-    let mean = |of: &dyn Fn(&Looked) -> f64| mixes.iter().map(of).sum::<f64>() / mixes.len() as f64;
-    let doubt = mean(&|mixed| mixed.band);
+    let known = Known { paint: paint.clone(), white: beside.white.cloned(), dark: beside.dark.cloned() };
     let mut after: Vec<(Test, f64)> = Test::ALL
         .into_iter()
         .filter_map(|test| {
-            let stirred = test.of((), beside.white.map(|_| ()), beside.dark.map(|_| ()))?.len() > 1;
-            let read =
-                |pour: f64| Looked::of(paint, beside, |shelf| test.read(shelf, pour).unwrap_or_default());
-            let (told, poured) = (read(1.0), read(1.0 + Pour::Spoons.sd()));
-            // The pour of a tint is off by a little, in the direction that more of the paint would take.
-            let blur: Vec<f64> = told.best.iter().zip(&poured.best).map(|(one, other)| other - one).collect();
-            Some((test, mean(&|mixed| mixed.band * mixed.left(&told, &blur, stirred))))
+            let taught = known.taught(test, reads)?;
+            Some((test, doubt(&taught.paint, Beside { white: taught.white.as_ref(), ..beside })))
         })
         .collect();
     after.sort_by(|one, other| one.1.total_cmp(&other.1));
-    Worth { doubt, after }
+    Worth { doubt: doubt(paint, beside), after }
 }
 
-/// What a look at each plausible paint gives, around the look at the best guess, in the metric of the eye.
-struct Looked {
-    /// Numbers × members, deviations from the best.
-    spread: DMatrix<f64>,
-    /// The numbers of the best guess.
-    best: Vec<f64>,
-    /// 90 % band of the first colour.
-    band: f64,
+/// 550 nm.
+const MIDDLE: usize = 17;
+
+/// In how many steps a test is taken in, each as if it had been made so many times less surely: mixes follow their paints
+/// in no straight line (A. A. Emerick and A. C. Reynolds, *Comput. Geosci.* 55 (2013) 3).
+const STEPS: usize = 4;
+
+/// How much more than a reader alone the shapes that no reading is fitted with blur a curve, in its sd.
+const FINER: f64 = 1.5;
+
+/// What takes part in a test, with what is not known of each.
+#[derive(Clone)]
+struct Known {
+    paint: Ensemble,
+    white: Option<Ensemble>,
+    dark: Option<Ensemble>,
 }
 
-impl Looked {
-    /// `look` is given each plausible shelf.
-    fn of(paint: &Ensemble, beside: Beside, look: impl Fn(OneShelf) -> Vec<Lab>) -> Self {
-        let best = look(OneShelf {
-            paint: paint.best(),
-            white: beside.white.map(Ensemble::best),
-            dark: beside.dark.map(Ensemble::best),
-        });
-        let eyes: Vec<Eye> = best.iter().map(|lab| Eye::at(*lab)).collect();
-        let weigh = |labs: &[Lab]| -> Vec<f64> {
-            labs.iter().zip(&eyes).flat_map(|(lab, eye)| eye.weigh([lab.l, lab.a, lab.b])).collect()
-        };
-        let middle = weigh(&best);
-        let mut spread = DMatrix::zeros(middle.len(), MEMBERS);
-        let mut off = Vec::with_capacity(MEMBERS);
-        for i in 0..MEMBERS {
-            let looked = look(OneShelf {
-                paint: paint.member(i),
-                white: beside.white.map(|white| white.member(i)),
-                dark: beside.dark.map(|dark| dark.member(i)),
-            });
-            off.push(looked.iter().zip(&best).map(|(one, other)| difference(*one, *other).value()).next());
-            for (row, (value, middle)) in weigh(&looked).iter().zip(&middle).enumerate() {
-                spread[(row, i)] = value - middle;
-            }
+impl Known {
+    /// The best shelf, or a plausible one.
+    fn shelf(&self, member: Option<usize>) -> OneShelf<'_> {
+        fn one(ensemble: &Ensemble, member: Option<usize>) -> &Material {
+            member.map_or(ensemble.best(), |m| ensemble.member(m))
         }
-        let mut off: Vec<f64> = off.into_iter().flatten().collect();
-        off.sort_by(f64::total_cmp);
-        let band = off.get(off.len() * 9 / 10).copied().unwrap_or(0.0);
-        Self { spread, best: middle, band }
+        OneShelf {
+            paint: one(&self.paint, member),
+            white: self.white.as_ref().map(|white| one(white, member)),
+            dark: self.dark.as_ref().map(|dark| one(dark, member)),
+        }
     }
 
-    /// What share of this look's spread stays once `told` has been read.
-    fn left(&self, told: &Looked, blur: &[f64], poured: bool) -> f64 {
-        let n = told.spread.nrows();
-        let noise = Source::Reader.sd().powi(2);
-        let covariance = DMatrix::from_fn(n, n, |i, j| {
-            let same = if i == j { noise } else { 0.0 };
-            same + if poured { blur[i] * blur[j] } else { 0.0 }
-        }) * MEMBERS as f64
-            + &told.spread * told.spread.transpose();
-        let shared = &self.spread * told.spread.transpose();
-        let all = (&self.spread * self.spread.transpose()).trace();
-        let explained =
-            covariance.cholesky().map_or(0.0, |root| (&shared * root.solve(&shared.transpose())).trace());
-        if all > 0.0 { ((all - explained) / all).max(0.0).sqrt() } else { 1.0 }
+    /// The same after the test came out as was expected; None where what it needs is not there.
+    fn taught(&self, test: Test, reads: Reads) -> Option<Self> {
+        let expected = test.sample(self.shelf(None), 1.0)?;
+        let eyes: Vec<Eye> = expected.iter().map(|curve| Eye::at(lab(curve))).collect();
+        let numbers = |curves: Vec<Reflectance>| -> DVector<f64> {
+            let each = curves.iter().zip(&eyes).flat_map(|(curve, eye)| match reads {
+                Reads::Colours => {
+                    let Lab { l, a, b } = lab(curve);
+                    eye.weigh([l, a, b]).to_vec()
+                }
+                Reads::Spectra => (0..GROUPS).map(|group| group_mean(curve, group)).collect(),
+            });
+            DVector::from_vec(each.collect())
+        };
+        let middle = numbers(expected);
+        let n = middle.len();
+        let reader = Source::Reader;
+        let mut noise = match reads {
+            Reads::Colours => DMatrix::identity(n, n) * (reader.sd().powi(2) + MODEL * MODEL),
+            Reads::Spectra => {
+                let own = |i: usize| FINER * reader.band_sd(middle[i], i % GROUPS * TOGETHER + TOGETHER / 2);
+                let gain = &middle * reader.gain_sd();
+                DMatrix::from_diagonal(&DVector::from_fn(n, |i, _| own(i).powi(2))) + &gain * gain.transpose()
+            }
+        };
+        if test.of((), Some(()), Some(())).is_some_and(|of| of.len() > 1) {
+            // The pour of a tint is off by a little, in the direction that more of the paint would take.
+            let poured = numbers(test.sample(self.shelf(None), 1.0 + Pour::Spoons.sd())?) - &middle;
+            noise += &poured * poured.transpose();
+        }
+        noise *= STEPS as f64;
+        let root = noise.clone().cholesky()?.l();
+        let mut known = self.clone();
+        for step in 0..STEPS {
+            let mut deviations = DMatrix::zeros(n, MEMBERS);
+            for m in 0..MEMBERS {
+                let read = numbers(test.sample(known.shelf(Some(m)), 1.0)?);
+                deviations.set_column(m, &(read - &middle));
+            }
+            let spread = &deviations * deviations.transpose() / MEMBERS as f64 + &noise;
+            let chance = &root * draws::of(Whose::Test(step), n);
+            let news = spread.cholesky()?.solve(&(&deviations + chance)) / MEMBERS as f64;
+            let teach = |of: &Ensemble| moved(of, &deviations, &news);
+            known = Self {
+                paint: teach(&known.paint),
+                white: known.white.as_ref().map(teach),
+                dark: known.dark.as_ref().map(teach),
+            };
+        }
+        Some(known)
+    }
+}
+
+/// Plausible materials after some news: each is moved by what it shares with what was read.
+fn moved(of: &Ensemble, deviations: &DMatrix<f64>, news: &DMatrix<f64>) -> Ensemble {
+    let best = logarithms(of.best());
+    let members: Vec<Vec<f64>> = (0..MEMBERS).map(|m| logarithms(of.member(m))).collect();
+    let spread = DMatrix::from_fn(best.len(), MEMBERS, |i, m| members[m][i] - best[i]);
+    let by = &spread * deviations.transpose() * news;
+    let moved = members.iter().enumerate().map(|(m, own)| {
+        let at: Vec<f64> = own.iter().enumerate().map(|(i, ln)| ln - by[(i, m)]).collect();
+        from_logarithms(of.member(m), &at)
+    });
+    Ensemble::new(of.best().clone(), moved)
+}
+
+/// ln K, ln S, ln α and ln φ of a material.
+fn logarithms(of: &Material) -> Vec<f64> {
+    let all = of.optics.k().iter().chain(of.optics.s()).copied().chain([of.sheen.alpha(), of.voids]);
+    all.map(|v| v.max(f64::MIN_POSITIVE).ln()).collect()
+}
+
+/// The material of such logarithms, in all else like another.
+fn from_logarithms(like: &Material, at: &[f64]) -> Material {
+    let bands = |from: usize| std::array::from_fn(|i| at[from + i].exp());
+    Material {
+        optics: Optics::new(bands(0), bands(BANDS)),
+        sheen: Sheen::new(at[2 * BANDS].exp()),
+        voids: at[2 * BANDS + 1].exp(),
+        ..like.clone()
     }
 }

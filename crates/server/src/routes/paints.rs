@@ -402,7 +402,7 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
 }
 
 fn tests(known: &Known, id: Uuid, names: &Names) -> Vec<TestWorth> {
-    let worth = known.estimate().worth(PaintId(id));
+    let worth = known.estimate().worth(PaintId(id), Reads::Spectra);
     let tell = |(test, after): (Test, f64)| {
         let sample = known.estimate().sample(test, PaintId(id)).unwrap_or_default();
         let other = sample.get(1).map_or("the house white".to_owned(), |(other, _)| names.of(other.0));
