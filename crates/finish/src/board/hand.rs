@@ -31,7 +31,7 @@ const FILM: f64 = 0.5;
 const COVER: f64 = 0.5;
 
 /// What no board takes away of either: no hand is heavier everywhere alike, nor on every day†.
-const ALWAYS: f64 = 0.15;
+const ALWAYS: f64 = 0.1;
 
 /// How uneven a painted place is from spot to spot, root mean square, ΔE00†.
 const UNEVEN: f64 = 0.8;
