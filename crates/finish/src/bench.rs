@@ -20,6 +20,7 @@ mod ladder;
 mod matching;
 mod measures;
 mod mediums;
+mod reach;
 mod roughly;
 mod sweep;
 

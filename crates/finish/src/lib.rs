@@ -61,7 +61,7 @@ pub use drawdown::{Drawdown, STOPS};
 pub use film::Optics;
 pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio};
 pub use hue::HueFamily;
-pub use look::Seen;
+pub use look::{Look, Seen};
 pub use material::Material;
 pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};

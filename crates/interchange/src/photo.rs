@@ -4,7 +4,7 @@ use std::io::Cursor;
 use std::sync::LazyLock;
 
 use image::codecs::jpeg::JpegEncoder;
-use image::{ImageError, ImageFormat, ImageReader, Limits};
+use image::{DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits};
 use warm_blend_finish::photo::Photo;
 
 /// Largest file that is looked at, bytes.
@@ -13,6 +13,9 @@ pub const LARGEST_PHOTO: usize = 40 << 20;
 /// Longest side that is decoded, and most pixels.
 const LONGEST: u32 = 16_000;
 const MOST: u64 = 64_000_000;
+
+/// Fewest pixels of its shorter side after that.
+const NARROWEST: usize = 8;
 
 /// Longest side that is kept: colours are picked from spots, not from pixels.
 const KEPT: usize = 1600;
@@ -42,6 +45,14 @@ pub enum BadPhoto {
     /// Too few pixels.
     #[error("the photo has {0} × {1} pixels: too few to hold a card and a paint. Take it from nearer")]
     TooFewPixels(u32, u32),
+    /// A strip.
+    #[error(
+        "the photo is a strip of {0} × {1} pixels: too narrow to hold a card and a paint. Choose the whole photo, not a part of it"
+    )]
+    TooNarrow(u32, u32),
+    /// Ends in the middle.
+    #[error("the photo ends in the middle, as where a copy broke off: bring it again from the camera")]
+    CutShort,
     /// Cut short or damaged.
     #[error("the photo is damaged or cut short ({0}): save it again and choose that")]
     Damaged(String),
@@ -54,7 +65,7 @@ pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
 
 /// A photo to be kept: a JPEG file of at most 1600 pixels on its longer side, without what the camera wrote beside it.
 pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
-    let image = image::DynamicImage::from(decoded(bytes)?);
+    let image = DynamicImage::from(decoded(bytes)?);
     let most = KEPT as u32;
     let small = if image.width().max(image.height()) > most { image.thumbnail(most, most) } else { image };
     let mut jpeg = Vec::new();
@@ -90,7 +101,52 @@ fn decoded(bytes: &[u8]) -> Result<image::RgbImage, BadPhoto> {
     if width < 8 || height < 8 {
         return Err(BadPhoto::TooFewPixels(width, height));
     }
-    Ok(reader().decode().map_err(damaged)?.into_rgb8())
+    if (width.min(height) as usize) < NARROWEST * step(width, height) {
+        return Err(BadPhoto::TooNarrow(width, height));
+    }
+    if format == ImageFormat::Jpeg && !ends(bytes) {
+        return Err(BadPhoto::CutShort);
+    }
+    let mut decoder = reader().into_decoder().map_err(damaged)?;
+    let turned = decoder.orientation().map_err(damaged)?;
+    let mut image = DynamicImage::from_decoder(decoder).map_err(damaged)?;
+    // As the camera says it was held: so the painter sees it, and so spots are placed on it.
+    image.apply_orientation(turned);
+    Ok(image.into_rgb8())
+}
+
+/// How many pixels are taken as one, along a side.
+fn step(width: u32, height: u32) -> usize {
+    (width.max(height) as usize).div_ceil(KEPT)
+}
+
+/// Whether the scans of a JPEG file come to their end: a decoder paints what is missing grey and says nothing.
+///
+/// Segments are walked by their lengths; within a scan, a marker is 0xFF and neither a stuffed zero nor a restart
+/// (ITU-T T.81, annex B).
+fn ends(bytes: &[u8]) -> bool {
+    const END: u8 = 0xd9;
+    let mut at = 2;
+    loop {
+        let Some(found) = bytes.get(at..).and_then(|rest| rest.iter().position(|byte| *byte == 0xff)) else {
+            return false;
+        };
+        at += found + 1;
+        match bytes.get(at) {
+            None => return false,
+            Some(&END) => return true,
+            // Fill, stuffing, restarts, and what has no length.
+            Some(0xff) => {}
+            Some(0x00 | 0x01 | 0xd0..=0xd8) => at += 1,
+            Some(_) => {
+                let length = match bytes.get(at + 1..at + 3) {
+                    Some(length) => usize::from(length[0]) << 8 | usize::from(length[1]),
+                    None => return false,
+                };
+                at += 1 + length.max(2);
+            }
+        }
+    }
 }
 
 fn format(bytes: &[u8]) -> Result<ImageFormat, BadPhoto> {
@@ -113,7 +169,7 @@ fn format(bytes: &[u8]) -> Result<ImageFormat, BadPhoto> {
 /// The mean of each block of pixels in linear light; a block is clipped where any of its pixels is.
 fn reduced(image: &image::RgbImage) -> Photo {
     let (width, height) = (image.width() as usize, image.height() as usize);
-    let step = width.max(height).div_ceil(KEPT);
+    let step = step(image.width(), image.height());
     let (across, down) = (width / step, height / step);
     let mut pixels = Vec::with_capacity(across * down);
     let mut clipped = Vec::with_capacity(across * down);
@@ -149,6 +205,75 @@ static LINEAR: LazyLock<[f32; 256]> = LazyLock::new(|| {
 mod tests {
     use super::*;
     use proptest::prelude::*;
+
+    /// The corners of a photo by the way the camera was held (EXIF 2.32, tag 0x0112): top left and top right as they are seen,
+    /// of a picture whose file has red, green over blue, white.
+    #[test]
+    fn a_photo_stands_as_the_camera_was_held() {
+        const SIDE: u32 = 64;
+        let [red, green, blue, white] = [[220u8, 30, 30], [30, 200, 30], [30, 30, 220], [240, 240, 240]];
+        let corner = |x: u32, y: u32| match (x < SIDE, y < SIDE / 2) {
+            (true, true) => red,
+            (false, true) => green,
+            (true, false) => blue,
+            (false, false) => white,
+        };
+        let image = image::RgbImage::from_fn(2 * SIDE, SIDE, |x, y| image::Rgb(corner(x, y)));
+        let mut plain = Vec::new();
+        image.write_with_encoder(JpegEncoder::new_with_quality(&mut plain, 95)).unwrap();
+        let seen = [
+            (red, green),
+            (green, red),
+            (white, blue),
+            (blue, white),
+            (red, blue),
+            (blue, red),
+            (white, green),
+            (green, white),
+        ];
+        for (held, (left, right)) in (1u8..).zip(seen) {
+            let mut exif = b"\xff\xe1\x00\x22Exif\0\0II*\0\x08\0\0\0\x01\0\x12\x01\x03\0\x01\0\0\0".to_vec();
+            exif.extend([held, 0, 0, 0, 0, 0, 0, 0]);
+            let file = [&plain[..2], &exif, &plain[2..]].concat();
+            let turned = decoded(&file).unwrap();
+            let upright = if held < 5 { (2 * SIDE, SIDE) } else { (SIDE, 2 * SIDE) };
+            assert_eq!(turned.dimensions(), upright, "held {held}");
+            for (x, wanted) in [(8, left), (turned.width() - 8, right)] {
+                let pixel = turned.get_pixel(x, 8).0;
+                assert!(
+                    pixel.iter().zip(wanted).all(|(one, other)| one.abs_diff(other) < 40),
+                    "held {held}: {pixel:?} for {wanted:?}"
+                );
+            }
+            let kept = image::load_from_memory(&kept_photo(&file).unwrap()).unwrap();
+            assert_eq!((kept.width(), kept.height()), upright);
+        }
+    }
+
+    /// Wherever a JPEG file breaks off, it is refused; what phones hang on behind it is not looked at.
+    #[test]
+    fn half_a_photo_is_refused() {
+        let image = image::RgbImage::from_fn(200, 100, |x, y| image::Rgb([x as u8, (x * y) as u8, y as u8]));
+        let mut jpeg = Vec::new();
+        image.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, 80)).unwrap();
+        for length in 1..jpeg.len() {
+            assert!(photo(&jpeg[..length]).is_err(), "the first {length} of {} bytes", jpeg.len());
+        }
+        assert!(photo(&[&jpeg[..], b"something else"].concat()).is_ok());
+    }
+
+    /// A strip is refused with the reason, and never a panic.
+    #[test]
+    fn a_strip_is_refused() {
+        for (width, height) in [(16_000, 8), (8, 16_000), (12_800, 60)] {
+            let mut png = Vec::new();
+            image::RgbImage::new(width, height)
+                .write_to(&mut Cursor::new(&mut png), ImageFormat::Png)
+                .unwrap();
+            assert!(matches!(photo(&png), Err(BadPhoto::TooNarrow(..))), "{width} x {height}");
+            assert!(matches!(kept_photo(&png), Err(BadPhoto::TooNarrow(..))));
+        }
+    }
 
     /// What is kept is no longer than it may be and looks the same; what is no photo is refused like any other.
     #[test]

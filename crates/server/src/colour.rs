@@ -3,8 +3,10 @@
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use warm_blend_finish::learn::{Certainty, Ensemble};
-use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Material, Seen, State, UnknownState, Verdict};
+use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Seen, State, UnknownState, Verdict};
 use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
+
+pub use warm_blend_finish::Look;
 
 use crate::check::Checks;
 use crate::problem::Problem;
@@ -17,25 +19,6 @@ pub struct LookedAt {
     light: Option<String>,
     /// `dry` (as when left out), `wet`, `sealed` or `buffed`.
     state: Option<String>,
-}
-
-/// A light and a state of the film.
-#[derive(Debug, Clone, Copy)]
-pub struct Look {
-    pub light: Light,
-    pub state: State,
-}
-
-impl Look {
-    /// The flat colour of a material, as it is seen.
-    pub fn at(self, material: &Material) -> Seen {
-        Seen::of(&material.in_state(self.state).face(), self.light)
-    }
-
-    /// The same as the screen shows it: a hex code.
-    pub fn hex(self, material: &Material) -> String {
-        self.at(material).screen.srgb.to_string()
-    }
 }
 
 impl LookedAt {
@@ -186,7 +169,7 @@ impl Judgement {
     pub fn of(known: &Ensemble, target: Masstone, look: Look) -> Result<Self, Problem> {
         let target = target.reflectance().map_err(|error| Problem::field("/target", error))?;
         let target = Seen::of(&target, look.light);
-        let verdict = Verdict::of(look.at(known.best()).lab, target.lab);
+        let verdict = Verdict::of(look.face(known.best()).lab, target.lab);
         Ok(Self { words: verdict.words, difference: verdict.difference.value(), target: target.into() })
     }
 }

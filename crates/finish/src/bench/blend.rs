@@ -7,9 +7,9 @@
 use std::cmp::Ordering;
 
 use rayon::prelude::*;
-use warm_blend_spectral::{Lab, Light, difference};
+use warm_blend_spectral::{Lab, difference};
 
-use crate::{HueFamily, Material, Parts, Seen, mix};
+use crate::{HueFamily, Look, Material, Parts, Seen, mix};
 
 /// Steps of a path.
 const STEPS: usize = 24;
@@ -55,24 +55,25 @@ pub enum Stronger {
     Second,
 }
 
-fn at(one: &Material, other: &Material, share: f64, light: Light) -> Lab {
+fn at(one: &Material, other: &Material, share: f64, look: Look) -> Lab {
     match share {
-        s if s <= 0.0 => one.seen_lab(light),
-        s if s >= 1.0 => other.seen_lab(light),
+        s if s <= 0.0 => look.lab(one),
+        s if s >= 1.0 => look.lab(other),
         s => mix(&[(Parts::of(1.0 - s), one), (Parts::of(s), other)])
-            .map_or(Lab { l: 0.0, a: 0.0, b: 0.0 }, |mixed| mixed.seen_lab(light)),
+            .map_or(Lab { l: 0.0, a: 0.0, b: 0.0 }, |mixed| look.lab(&mixed)),
     }
 }
 
 /// The colours of a path as a screen shows them.
-pub fn seen_between(one: &Material, other: &Material, light: Light) -> Vec<Seen> {
+pub fn seen_between(one: &Material, other: &Material, look: impl Into<Look>) -> Vec<Seen> {
+    let look = look.into();
     let seen = |i: usize| match i {
-        0 => one.seen(light),
-        STEPS => other.seen(light),
+        0 => look.masstone(one),
+        STEPS => look.masstone(other),
         _ => {
             let share = i as f64 / STEPS as f64;
             mix(&[(Parts::of(1.0 - share), one), (Parts::of(share), other)])
-                .map_or_else(|_| one.seen(light), |mixed| mixed.seen(light))
+                .map_or_else(|_| look.masstone(one), |mixed| look.masstone(&mixed))
         }
     };
     (0..=STEPS).map(seen).collect()
@@ -80,9 +81,10 @@ pub fn seen_between(one: &Material, other: &Material, light: Light) -> Vec<Seen>
 
 impl Path {
     /// From one to the other.
-    pub fn between(one: &Material, other: &Material, light: Light) -> Self {
+    pub fn between(one: &Material, other: &Material, look: impl Into<Look>) -> Self {
+        let look = look.into();
         let share = |i: usize| i as f64 / STEPS as f64;
-        let colours: Vec<Lab> = (0..=STEPS).map(|i| at(one, other, share(i), light)).collect();
+        let colours: Vec<Lab> = (0..=STEPS).map(|i| at(one, other, share(i), look)).collect();
         let steps: Vec<f64> = colours.windows(2).map(|pair| difference(pair[0], pair[1]).value()).collect();
         let mean = steps.iter().sum::<f64>() / steps.len() as f64;
         let largest = steps.iter().copied().fold(0.0, f64::max);
@@ -101,7 +103,7 @@ impl Path {
             .max_by(|a, b| a.1.chroma().total_cmp(&b.1.chroma()));
         Self {
             uneven: if mean > 1e-9 { largest / mean } else { 1.0 },
-            half_way: half_way(one, other, light),
+            half_way: half_way(one, other, look),
             mud: (weaker - chroma > MUD).then(|| Mud { share: share(greyest), chroma, dip: weaker - chroma }),
             turns: third.map(|(i, lab)| (HueFamily::of(*lab), share(i))),
             colours,
@@ -174,8 +176,8 @@ impl Path {
 
 /// Share of the second at which the mix is as far from the one as from the other. By halving: the nearer to the second, the
 /// more of it.
-fn half_way(one: &Material, other: &Material, light: Light) -> f64 {
-    let (first, second) = (one.seen_lab(light), other.seen_lab(light));
+fn half_way(one: &Material, other: &Material, look: Look) -> f64 {
+    let (first, second) = (look.lab(one), look.lab(other));
     if difference(first, second).value() < 1e-6 {
         return 0.5;
     }
@@ -184,7 +186,7 @@ fn half_way(one: &Material, other: &Material, light: Light) -> f64 {
     let share = |ratio: f64| 1.0 / (1.0 + (-ratio).exp());
     for _ in 0..30 {
         let middle = 0.5 * (low + high);
-        let mixed = at(one, other, share(middle), light);
+        let mixed = at(one, other, share(middle), look);
         if difference(mixed, first).value() < difference(mixed, second).value() {
             low = middle;
         } else {
@@ -196,20 +198,21 @@ fn half_way(one: &Material, other: &Material, light: Light) -> f64 {
 
 /// The material that bridges two best: the way over it is the smoothest, and clearly smoother than the direct one. Its place
 /// in the list.
-pub fn bridge(one: &Material, other: &Material, tins: &[&Material], light: Light) -> Option<usize> {
+pub fn bridge(one: &Material, other: &Material, tins: &[&Material], look: impl Into<Look>) -> Option<usize> {
+    let look = look.into();
     /// A bridge is worth a third pot when it takes away this share of the roughness†.
     const WORTH: f64 = 0.65;
     /// It must lie between: the way over it may be longer by this†.
     const DETOUR: f64 = 1.5;
-    let direct = Path::between(one, other, light).roughness();
-    let (first, second) = (one.seen_lab(light), other.seen_lab(light));
+    let direct = Path::between(one, other, look).roughness();
+    let (first, second) = (look.lab(one), look.lab(other));
     let apart = difference(first, second).value();
     let over = |(at, tin): (usize, &&Material)| {
-        let middle = tin.seen_lab(light);
+        let middle = look.lab(tin);
         let (to, from) = (difference(first, middle).value(), difference(middle, second).value());
         let between = to + from <= DETOUR * apart && to.min(from) > 0.15 * apart;
         between.then(|| {
-            let leg = |a: &Material, b: &Material| Path::between(a, b, light).roughness();
+            let leg = |a: &Material, b: &Material| Path::between(a, b, look).roughness();
             (at, leg(one, tin).max(leg(tin, other)))
         })
     };

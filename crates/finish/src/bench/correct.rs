@@ -5,13 +5,13 @@
 //! Where the pot would run over, as much is taken out first as makes room: what is left needs that much less.
 
 use rayon::prelude::*;
-use warm_blend_spectral::{Lab, Light, difference};
+use warm_blend_spectral::{Lab, difference};
 use wide::f32x4;
 
 use super::apart::{Aim, apart};
 use super::matching::{Tin, step};
 use super::sweep::{Four, Sweep};
-use crate::{Material, Parts, mix};
+use crate::{Look, Material, Parts, mix};
 
 /// How many pots' worth may be added.
 const MOST: f64 = 3.0;
@@ -46,14 +46,21 @@ pub struct Correction {
 
 /// The smallest additions that bring the pot as near as can be seen, the best first, one of each set of tins: two tins at
 /// most, or one where `one_at_a_time`. Each brings it nearer than it is; where none does, there is none.
-pub fn correct(pot: Pot, tins: &[Tin], target: Lab, light: Light, one_at_a_time: bool) -> Vec<Correction> {
+pub fn correct(
+    pot: Pot,
+    tins: &[Tin],
+    target: Lab,
+    look: impl Into<Look>,
+    one_at_a_time: bool,
+) -> Vec<Correction> {
+    let look = look.into();
     const SHOWN: usize = 6;
-    let now = difference(pot.material.seen_lab(light), target).value();
+    let now = difference(look.lab(pot.material), target).value();
     let aim = Aim::from(target);
     let amounts = amounts(pot);
     let materials: Vec<&Material> =
         std::iter::once(pot.material).chain(tins.iter().map(|t| t.material)).collect();
-    let sweep = Sweep::new(&materials, light);
+    let sweep = Sweep::new(&materials, look);
     let one: Vec<Vec<f64>> = amounts.iter().map(|ml| vec![*ml]).collect();
     let two: Vec<Vec<f64>> = amounts.iter().flat_map(|a| amounts.iter().map(move |b| vec![*a, *b])).collect();
     let mut sets: Vec<Vec<usize>> = (0..tins.len()).map(|at| vec![at]).collect();
@@ -87,7 +94,7 @@ pub fn correct(pot: Pot, tins: &[Tin], target: Lab, light: Light, one_at_a_time:
             .filter(|(_, off)| step(**off) == step(nearest))
             .min_by(|a, b| a.0.iter().sum::<f64>().total_cmp(&b.0.iter().sum()))?;
         let additions: Vec<(usize, f64)> = set.iter().copied().zip(least.0.iter().copied()).collect();
-        let correction = fitted(pot, additions, tins, target, light)?;
+        let correction = fitted(pot, additions, tins, target, look)?;
         (correction.difference < now).then_some(correction)
     };
     let mut found: Vec<Correction> = sets.par_iter().filter_map(best).collect();
@@ -116,7 +123,7 @@ fn fitted(
     mut additions: Vec<(usize, f64)>,
     tins: &[Tin],
     target: Lab,
-    light: Light,
+    look: Look,
 ) -> Option<Correction> {
     let added: f64 = additions.iter().map(|(_, ml)| ml).sum();
     let mut left = pot.ml;
@@ -133,7 +140,7 @@ fn fitted(
     }
     let mut of = vec![(Parts::of(left), pot.material)];
     of.extend(additions.iter().map(|(at, ml)| (Parts::of(*ml), tins[*at].material)));
-    let lab = mix(&of).ok()?.seen_lab(light);
+    let lab = look.lab(&mix(&of).ok()?);
     let total = left + additions.iter().map(|(_, ml)| ml).sum::<f64>();
     Some(Correction { discard: pot.ml - left, additions, total, difference: difference(lab, target).value() })
 }

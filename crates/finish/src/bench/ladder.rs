@@ -4,11 +4,11 @@
 //! with one or two tins of the shelf that comes nearest to its lightness with the hue of the base: how strong the colour is
 //! may drift more than which way it leans, because a tint with white is always weaker.
 
-use warm_blend_spectral::{Lab, Light};
+use warm_blend_spectral::Lab;
 
 use super::matching::{Ratios, Tin};
 use super::sweep::Sweep;
-use crate::{Material, Parts, mix};
+use crate::{Look, Material, Parts, mix};
 
 /// L* of one shade†.
 pub const SHADE: f64 = 6.0;
@@ -45,13 +45,14 @@ pub struct Made {
 }
 
 /// The shades of `base` from five darker to five lighter; `shade` is the L* of one. The base itself is rung 0.
-pub fn ladder(base: &Material, tins: &[Tin], light: Light, shade: f64) -> Vec<Rung> {
-    let home = base.seen_lab(light);
+pub fn ladder(base: &Material, tins: &[Tin], look: impl Into<Look>, shade: f64) -> Vec<Rung> {
+    let look = look.into();
+    let home = look.lab(base);
     let mut best: Vec<Option<Candidate>> = vec![None; 2 * SHADES as usize + 1];
     let materials: Vec<&Material> =
         std::iter::once(base).chain(tins.iter().map(|tin| tin.material)).collect();
-    let sweep = Sweep::new(&materials, light);
-    let mut look = |set: &[usize], ratios: &Ratios, labs: &dyn Fn(usize) -> [Lab; 4]| {
+    let sweep = Sweep::new(&materials, look);
+    let mut judge = |set: &[usize], ratios: &Ratios, labs: &dyn Fn(usize) -> [Lab; 4]| {
         for (four, parts) in ratios.all.chunks(4).enumerate() {
             for (lab, parts) in labs(four).into_iter().zip(parts) {
                 Candidate::judge(home, shade, lab, set, parts, &mut best);
@@ -62,11 +63,11 @@ pub fn ladder(base: &Material, tins: &[Tin], light: Light, shade: f64) -> Vec<Ru
     for one in 1..materials.len() {
         let set = [0, one];
         let swept = sweep.set(&set);
-        look(&set, &two, &|four| swept.labs::<2>(&two.by_four[four]).each());
+        judge(&set, &two, &|four| swept.labs::<2>(&two.by_four[four]).each());
         for other in one + 1..materials.len() {
             let set = [0, one, other];
             let swept = sweep.set(&set);
-            look(&set, &three, &|four| swept.labs::<3>(&three.by_four[four]).each());
+            judge(&set, &three, &|four| swept.labs::<3>(&three.by_four[four]).each());
         }
     }
     (-SHADES..=SHADES)
@@ -77,7 +78,7 @@ pub fn ladder(base: &Material, tins: &[Tin], light: Light, shade: f64) -> Vec<Ru
             } else {
                 let found = best[(n + SHADES) as usize].take();
                 found
-                    .map(|found| found.made(home, &materials, light))
+                    .map(|found| found.made(home, &materials, look))
                     .filter(|made| (made.lab.l - wanted).abs() <= MISSED && made.leans <= LEANED)
             };
             Rung { shade: n, wanted, made }
@@ -111,10 +112,10 @@ impl Candidate {
     }
 
     /// Predicted in full.
-    fn made(self, home: Lab, materials: &[&Material], light: Light) -> Made {
+    fn made(self, home: Lab, materials: &[&Material], look: Look) -> Made {
         let of: Vec<(Parts, &Material)> =
             self.parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), materials[*at])).collect();
-        let lab = mix(&of).map_or(home, |mixed| mixed.seen_lab(light));
+        let lab = mix(&of).map_or(home, |mixed| look.lab(&mixed));
         Made {
             base: self.parts[0].1,
             more: self.parts[1..].iter().map(|(at, parts)| (at - 1, *parts)).collect(),

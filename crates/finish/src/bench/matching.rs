@@ -4,8 +4,8 @@
 //! never by chance:
 //!
 //! 1. all ratios of one, two and three paints, then of four;
-//! 2. a set of paints is passed over where the target is lighter or darker than any mix of it can be (at every band the
-//!    K/S of a mix lies between those of its paints), by more than the list still has room for;
+//! 2. a set of paints is passed over where the target is lighter, darker, redder, greener, yellower or bluer than any mix of
+//!    it can be (`reach`), by more than the list still has room for;
 //! 3. ratios are reckoned at six bands, at eighteen where that may be near, and predicted in full where that is near.
 //!
 //! On a shelf of more than [`EVERY`] paints, sets of four are made of the paints only that the best sets of fewer are made
@@ -15,14 +15,15 @@ use std::cmp::Ordering;
 use std::ops::ControlFlow;
 
 use rayon::prelude::*;
-use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
+use warm_blend_spectral::{Lab, difference};
 use wide::f32x4;
 
 use super::apart::{Aim, OFF, OPPOSITE, least_apart, turn};
+use super::reach::Reach;
 use super::roughly::Rough;
 use super::sweep::{DEEP, Four, Glance, Labs, Sweep};
 use crate::pot::divisor;
-use crate::{Material, Parts, mix};
+use crate::{Look, Material, Parts, mix};
 
 /// Up to how many paints every set of four is looked at.
 pub const EVERY: usize = 24;
@@ -40,7 +41,7 @@ const CHUNK: usize = 2048;
 /// A tin that may go into a mix.
 #[derive(Debug, Clone, Copy)]
 pub struct Tin<'a> {
-    /// What is in it, in the state that is aimed at.
+    /// What is in it.
     pub material: &'a Material,
     /// Price by ml, where it is known.
     pub price: Option<f64>,
@@ -116,19 +117,20 @@ fn begins(step: u32) -> f64 {
 pub fn find(
     tins: &[Tin],
     target: Lab,
-    light: Light,
+    look: impl Into<Look>,
     limits: Limits,
     mut watch: impl FnMut(Progress) -> ControlFlow<()>,
 ) -> Vec<Recipe> {
+    let look = look.into();
     let materials: Vec<&Material> = tins.iter().map(|tin| tin.material).collect();
     let search = Search {
         tins,
         aim: target.into(),
         rough: Rough::of(target.into()),
-        light,
-        sweep: Sweep::new(&materials, light),
-        glance: Glance::new(&materials, light),
-        masstones: materials.iter().map(|material| material.masstone()).collect(),
+        look,
+        sweep: Sweep::new(&materials, look),
+        glance: Glance::new(&materials, look),
+        reach: Reach::new(&materials, look, target),
     };
     let deepest = limits.paints.min(DEEP).min(tins.len());
     let wanted = tins.iter().filter(|tin| tin.wanted).count();
@@ -154,11 +156,17 @@ pub fn find(
         while sets.peek().is_some() {
             let chunk: Vec<[usize; DEEP]> = sets.by_ref().take(CHUNK).collect();
             let bar = list.bar(size);
-            let best = |set: &[usize; DEEP]| match size {
-                1 => search.best_of::<1>(&set[..1], &ratios, bar),
-                2 => search.best_of::<2>(&set[..2], &ratios, bar),
-                3 => search.best_of::<3>(&set[..3], &ratios, bar),
-                _ => search.best_of::<4>(set, &ratios, bar),
+            let window = search.reach.window(bar.near);
+            let best = |set: &[usize; DEEP]| {
+                if !search.reach.may_come_into(&window, &set[..size]) {
+                    return None;
+                }
+                match size {
+                    1 => search.best_of::<1>(&set[..1], &ratios, bar),
+                    2 => search.best_of::<2>(&set[..2], &ratios, bar),
+                    3 => search.best_of::<3>(&set[..3], &ratios, bar),
+                    _ => search.best_of::<4>(set, &ratios, bar),
+                }
             };
             let found: Vec<Recipe> = chunk.par_iter().filter_map(best).collect();
             passed += chunk.len() as f64;
@@ -175,10 +183,10 @@ struct Search<'a> {
     tins: &'a [Tin<'a>],
     aim: Aim,
     rough: Rough,
-    light: Light,
+    look: Look,
     sweep: Sweep,
     glance: Glance,
-    masstones: Vec<Reflectance>,
+    reach: Reach,
 }
 
 impl Search<'_> {
@@ -189,9 +197,6 @@ impl Search<'_> {
 
     /// The best ratio of a set that gets over the bar.
     fn best_of<const N: usize>(&self, set: &[usize], ratios: &Ratios, bar: Bar) -> Option<Recipe> {
-        if !self.may_reach(set, bar.near) {
-            return None;
-        }
         let (glance, at_a_glance) = (self.glance.set(set), self.glance.trusted_to);
         let (swept, nearly) = (self.sweep.set(set), self.sweep.trusted_to);
         let mut best: Option<Recipe> = None;
@@ -243,7 +248,7 @@ impl Search<'_> {
     fn recipe(&self, parts: Vec<(usize, u32)>) -> Recipe {
         let stirred: Vec<(Parts, &Material)> =
             parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), self.tins[*at].material)).collect();
-        let lab = mix(&stirred).map(|mixed| mixed.seen_lab(self.light));
+        let lab = mix(&stirred).map(|mixed| self.look.lab(&mixed));
         let total: f64 = parts.iter().map(|(_, parts)| f64::from(*parts)).sum();
         let price = parts
             .iter()
@@ -251,21 +256,6 @@ impl Search<'_> {
             .sum::<Option<f64>>();
         let difference = lab.map_or(f64::INFINITY, |lab| difference(lab, self.aim.lab).value());
         Recipe { parts, difference, price }
-    }
-
-    /// False where the lightest or darkest that any mix of the set can be is too far from the target.
-    fn may_reach(&self, set: &[usize], cut: f64) -> bool {
-        if cut == f64::INFINITY {
-            return true;
-        }
-        let bound = |better: fn(f64, f64) -> f64| {
-            let curve = Reflectance::from_fn(|i| {
-                set.iter().map(|at| self.masstones[*at].bands()[i]).reduce(better).unwrap_or(0.0)
-            });
-            Lab::of(Xyz::of(&curve, self.light), self.light.white()).l
-        };
-        let slack = 1.75 * cut;
-        self.aim.lab.l <= bound(f64::max) + slack && self.aim.lab.l >= bound(f64::min) - slack
     }
 }
 

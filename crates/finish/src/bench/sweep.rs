@@ -8,11 +8,11 @@
 
 use bytemuck::cast;
 use nalgebra::{DMatrix, SMatrix, SVector};
-use warm_blend_spectral::{BANDS, Lab, Light, difference};
+use warm_blend_spectral::{BANDS, Lab, difference};
 use wide::{f32x4, i32x4};
 
 use crate::surface::{K1, K2};
-use crate::{Material, Parts, mix};
+use crate::{Look, Material, Parts, State, mix};
 
 /// Looks closely: at every second band.
 pub(super) type Sweep = Reckoner<{ BANDS / 2 }>;
@@ -45,8 +45,11 @@ impl Labs {
     }
 }
 
-/// The paints of a search, in a light, at some of the bands: `NODES` divides all of them.
+/// The paints of a search, looked at in one way, at some of the bands: `NODES` divides all of them.
 pub(super) struct Reckoner<const NODES: usize> {
+    /// True where a mix's own air and milk count, and what its surface can be at most, α k1.
+    filled: bool,
+    surface: f32x4,
     paints: Vec<Swept<NODES>>,
     /// By node: for X, Y and Z relative to the white, with what Saunderson's surface lets through.
     weights: [[f32x4; 3]; NODES],
@@ -60,6 +63,10 @@ pub(super) struct Set<'a, const NODES: usize> {
     optics: [(Four, Four); NODES],
     stays: Four,
     surface: Four,
+    voids: Four,
+    milk: Four,
+    filled: bool,
+    most_surface: f32x4,
     weights: &'a [[f32x4; 3]; NODES],
 }
 
@@ -69,6 +76,9 @@ struct Swept<const NODES: usize> {
     /// α k1, of what stays.
     surface: f32,
     stays: f32,
+    voids: f32,
+    /// 1/mm, where it is looked at wet.
+    milk: f32,
 }
 
 /// What is seen of a thick film, but for the constants: R∞ over Saunderson's denominator.
@@ -77,21 +87,28 @@ fn inside(k: f64, s: f64) -> f64 {
 }
 
 impl<const NODES: usize> Reckoner<NODES> {
-    pub(super) fn new(paints: &[&Material], light: Light) -> Self {
+    pub(super) fn new(paints: &[&Material], look: Look) -> Self {
+        let most = match look.state {
+            State::Dry => f64::INFINITY,
+            State::Wet => 0.0,
+            State::Sealed | State::Buffed => look.state.seal().unwrap_or(1.0),
+        };
         let mut sweep = Self {
-            paints: paints.iter().map(|paint| Swept::of(paint)).collect(),
-            weights: fitted::<NODES>(paints, light).map(|row| row.map(|w| f32x4::splat(w as f32))),
+            filled: look.state != State::Dry,
+            surface: f32x4::splat((K1 * most) as f32),
+            paints: paints.iter().map(|paint| Swept::of(paint, look.state)).collect(),
+            weights: fitted::<NODES>(paints, look).map(|row| row.map(|w| f32x4::splat(w as f32))),
             trusted_to: 0.0,
         };
         // The fewer the bands, the more a mix may differ from those that were tried.
         let many = NODES > BANDS / 4;
         let (more, times) = if many { (0.15, 2.5) } else { (0.4, 4.0) };
-        sweep.trusted_to = more + times * sweep.worst(paints, light);
+        sweep.trusted_to = more + times * sweep.worst(paints, look);
         sweep
     }
 
     /// The largest error over mixes of three and four that step through the shelf.
-    fn worst(&self, paints: &[&Material], light: Light) -> f64 {
+    fn worst(&self, paints: &[&Material], look: Look) -> f64 {
         const SAMPLE: usize = 300;
         let n = paints.len();
         let off = |i: usize| {
@@ -99,7 +116,7 @@ impl<const NODES: usize> Reckoner<NODES> {
             // Every other one is of three.
             let parts = [1 + i % 5, 1 + i % 3, 1 + i % 4, i % 2 * (1 + i % 7)];
             let of: Vec<_> = (0..4).map(|j| (Parts::of(parts[j] as f64), paints[set[j]])).collect();
-            let full = mix(&of).ok()?.seen_lab(light);
+            let full = look.lab(&mix(&of).ok()?);
             let labs = self.set(&set).labs::<4>(&parts.map(|parts| f32x4::splat(parts as f32)));
             let one = |four: f32x4| f64::from(four.to_array()[0]);
             Some(difference(Lab { l: one(labs.l), a: one(labs.a), b: one(labs.b) }, full).value())
@@ -119,6 +136,10 @@ impl<const NODES: usize> Reckoner<NODES> {
             }),
             stays: by_paint(&|paint| paint.stays),
             surface: by_paint(&|paint| paint.stays * paint.surface),
+            voids: by_paint(&|paint| paint.stays * paint.voids),
+            milk: by_paint(&|paint| paint.milk),
+            filled: self.filled,
+            most_surface: self.surface,
             weights: &self.weights,
         }
     }
@@ -135,11 +156,17 @@ impl<const NODES: usize> Set<'_, NODES> {
             }
             sum
         };
-        let surface = sum(&self.surface) / (sum(&self.stays) + f32x4::splat(f32::MIN_POSITIVE));
+        let stays = sum(&self.stays) + f32x4::splat(f32::MIN_POSITIVE);
+        let surface = (sum(&self.surface) / stays).min(self.most_surface);
         let mut sums = [surface; 3];
+        // The air of the mix is filled, and its binder may be milky: see `Material::in_state`.
+        let (scatters, milk) = match self.filled {
+            true => (stays / (stays + sum(&self.voids)), sum(&self.milk)),
+            false => (f32x4::ONE, f32x4::ZERO),
+        };
         let below = f32x4::splat((1.0 - K2) as f32);
         for ((k, s), weights) in self.optics.iter().zip(self.weights) {
-            let (k, s) = (sum(k), sum(s));
+            let (k, s) = (sum(k), sum(s) * scatters + milk);
             let square = k * (k + s + s) + f32x4::splat(1e-20);
             let inside = s * (below * s + k + square * square.recip_sqrt()).recip();
             for c in 0..3 {
@@ -156,12 +183,14 @@ impl<const NODES: usize> Set<'_, NODES> {
 }
 
 impl<const NODES: usize> Swept<NODES> {
-    fn of(paint: &Material) -> Self {
+    fn of(paint: &Material, state: State) -> Self {
         let (k, s) = (paint.optics.k(), paint.optics.s());
         Self {
             optics: std::array::from_fn(|n| (k[node(n, NODES)] as f32, s[node(n, NODES)] as f32)),
             surface: (K1 * paint.sheen.alpha()) as f32,
             stays: paint.stays as f32,
+            voids: paint.voids as f32,
+            milk: if state == State::Wet { paint.milk as f32 } else { 0.0 },
         }
     }
 }
@@ -186,11 +215,11 @@ fn compressed(t: f32x4) -> f32x4 {
 }
 
 /// Weights of the nodes for X, Y and Z over the white.
-fn fitted<const NODES: usize>(paints: &[&Material], light: Light) -> [[f64; 3]; NODES] {
+fn fitted<const NODES: usize>(paints: &[&Material], look: Look) -> [[f64; 3]; NODES] {
     /// How far a weight may be moved by curves that are all alike.
     const RIDGE: f64 = 1e-6;
-    let white = light.white();
-    let rows = light.weights();
+    let white = look.light.white();
+    let rows = look.light.weights();
     let whites = [white.x, white.y, white.z];
     let weight = |c: usize, band: usize| (1.0 - K1) * (1.0 - K2) * rows[c][band] / whites[c];
     let first = SMatrix::<f64, NODES, 3>::from_fn(|n, c| {
@@ -200,9 +229,10 @@ fn fitted<const NODES: usize>(paints: &[&Material], light: Light) -> [[f64; 3]; 
     let mut curves: Vec<[f64; BANDS]> = Vec::new();
     for (i, one) in paints.iter().enumerate() {
         for other in &paints[..=i] {
-            let (k, s) = (one.optics.k(), one.optics.s());
-            let (more_k, more_s) = (other.optics.k(), other.optics.s());
-            curves.push(std::array::from_fn(|i| inside(k[i] + more_k[i], s[i] + more_s[i])));
+            let Ok(mixed) = mix(&[(Parts::of(1.0), *one), (Parts::of(1.0), *other)]) else { continue };
+            let mixed = mixed.in_state(look.state);
+            let (k, s) = (mixed.optics.k(), mixed.optics.s());
+            curves.push(std::array::from_fn(|i| inside(k[i], s[i])));
         }
     }
     let seen = DMatrix::from_fn(curves.len(), NODES, |row, n| curves[row][node(n, NODES)]);
@@ -226,7 +256,7 @@ mod tests {
     use super::*;
     use crate::{Class, CoatsToHide, Masstone};
     use proptest::prelude::*;
-    use warm_blend_spectral::Srgb;
+    use warm_blend_spectral::{Light, Srgb};
 
     fn paint() -> impl Strategy<Value = Material> {
         (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64).prop_map(|([red, green, blue], class, coats)| {
@@ -236,21 +266,22 @@ mod tests {
     }
 
     /// How far off the colour of a mix is, and how far it is trusted to be.
-    fn off<const NODES: usize>(shelf: &[&Material], parts: [u32; 4], light: Light) -> (f64, f64) {
-        let sweep = Reckoner::<NODES>::new(shelf, light);
+    fn off<const NODES: usize>(shelf: &[&Material], parts: [u32; 4], look: Look) -> (f64, f64) {
+        let sweep = Reckoner::<NODES>::new(shelf, look);
         let labs = sweep.set(&[0, 1, 2, 3]).labs::<4>(&parts.map(|parts| f32x4::splat(parts as f32)));
         let quick = labs.each()[1];
         let of = parts.iter().zip(shelf).map(|(parts, paint)| (Parts::of(f64::from(*parts)), *paint));
-        let full = mix(&of.collect::<Vec<_>>()).unwrap().seen_lab(light);
+        let full = look.lab(&mix(&of.collect::<Vec<_>>()).unwrap());
         (difference(quick, full).value(), sweep.trusted_to)
     }
 
     proptest! {
         /// Near enough to know which mixes to look at closely, and which to predict in full.
         #[test]
-        fn near_what_is_predicted_in_full(shelf in proptest::collection::vec(paint(), 4..8), parts in [1u32..10, 1..10, 1..10, 1..10], i in 0usize..7) {
+        fn near_what_is_predicted_in_full(shelf in proptest::collection::vec(paint(), 4..8), parts in [1u32..10, 1..10, 1..10, 1..10], i in 0usize..7, state in 0usize..4) {
+            let look = Look { light: Light::ALL[i], state: State::ALL[state] };
             let shelf: Vec<&Material> = shelf.iter().collect();
-            for (off, trusted_to) in [off::<{ BANDS / 2 }>(&shelf, parts, Light::ALL[i]), off::<{ BANDS / 6 }>(&shelf, parts, Light::ALL[i])] {
+            for (off, trusted_to) in [off::<{ BANDS / 2 }>(&shelf, parts, look), off::<{ BANDS / 6 }>(&shelf, parts, look)] {
                 prop_assert!(off < trusted_to, "off by {}, trusted to {}", off, trusted_to);
             }
         }

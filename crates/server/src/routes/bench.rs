@@ -97,7 +97,7 @@ pub struct RecipePart {
     hex: String,
 }
 
-/// Tins that may be mixed, as they are known in the state that is looked at.
+/// Tins that may be mixed, as they are known.
 struct Bench<'a> {
     tins: Vec<&'a Kept<ShelfPaint>>,
     known: Vec<Ensemble>,
@@ -116,10 +116,8 @@ impl<'a> Bench<'a> {
             tin.value.class.makes_colours() && tin.value.condition != Condition::Off && allowed(tin)
         };
         let tins: Vec<_> = shelf.iter().filter(good).collect();
-        let known = tins
-            .iter()
-            .map(|tin| Ok(known.paint(tin.id)?.in_state(look.state)))
-            .collect::<Result<_, Problem>>()?;
+        let known =
+            tins.iter().map(|tin| Ok(known.paint(tin.id)?.clone())).collect::<Result<_, Problem>>()?;
         Ok(Self { tins, known, look })
     }
 
@@ -149,7 +147,7 @@ impl<'a> Bench<'a> {
                 name: self.tins[*at].value.name.as_str().to_owned(),
                 parts: *parts,
                 share: f64::from(*parts) / f64::from(total),
-                hex: hex(self.known[*at].best(), self.look.light),
+                hex: thick(self.look, self.known[*at].best()),
             })
             .collect();
         parts.sort_by_key(|part| std::cmp::Reverse(part.parts));
@@ -175,8 +173,9 @@ impl<'a> Bench<'a> {
     }
 }
 
-fn hex(material: &Material, light: Light) -> String {
-    material.seen(light).screen.srgb.to_string()
+/// The hex code of a material that lies thick, as it is seen.
+fn thick(look: Look, material: &Material) -> String {
+    look.masstone(material).screen.srgb.to_string()
 }
 
 /// What a search may use.
@@ -260,9 +259,9 @@ fn found(
     let curve = search.target.reflectance().map_err(|error| Problem::field("/target", error))?;
     let target = Seen::of(&curve, look.light).lab;
     let tins = bench.tins(&wanted.with);
-    let recipes = bench::find(&tins, target, look.light, search.limits, |_| asking.goes_on());
+    let recipes = bench::find(&tins, target, look, search.limits, |_| asking.goes_on());
     let missing = recipes.first().and_then(|best| {
-        let lab = stirred(&bench, &best.parts).ok()?.best().seen_lab(look.light);
+        let lab = look.lab(stirred(&bench, &best.parts).ok()?.best());
         bench::missing(lab, target, best.difference)
     });
     let recipes = recipes.iter().map(|recipe| told(&bench, recipe, search)).collect::<Result<_, _>>()?;
@@ -280,8 +279,7 @@ fn stirred(bench: &Bench, parts: &[(usize, u32)]) -> Result<Ensemble, Problem> {
 
 fn told(bench: &Bench, recipe: &Recipe, search: &Search) -> Result<FoundRecipe, Problem> {
     let mixed = stirred(bench, &recipe.parts)?;
-    // The tins are in the state that is looked at already.
-    let look = Look { light: bench.look.light, state: warm_blend_finish::State::Dry };
+    let look = bench.look;
     let other = if look.light == Light::Bulb { Light::Daylight } else { Light::Bulb };
     let elsewhere = Judgement::of(&mixed, search.target, Look { light: other, ..look })?.difference;
     let total: f64 = recipe.parts.iter().map(|(_, parts)| f64::from(*parts)).sum();
@@ -367,11 +365,10 @@ pub struct MadeRung {
     components: Vec<MixPart>,
 }
 
-/// What several paints or mixes come to, in the state that is looked at.
+/// What several paints or mixes come to.
 pub async fn pots(
     workspace: &Workspace,
     pots: &[(String, &[MixPart])],
-    look: Look,
 ) -> Result<(Vec<Ensemble>, Vec<Kept<ShelfPaint>>, Arc<Known>), Problem> {
     let (shelf, known) = workspace.with_known(|store| store.all::<ShelfPaint>()).await?;
     let mut made = Vec::with_capacity(pots.len());
@@ -383,9 +380,8 @@ pub async fn pots(
             let paint = known.estimate().paint(PaintId(part.paint)).ok_or_else(|| {
                 Problem::field(format!("{pointer}/{i}/paint"), "this paint is not on the shelf")
             })?;
-            of.push((Parts::from(whole), paint.in_state(look.state)));
+            of.push((Parts::from(whole), paint));
         }
-        let of: Vec<(Parts, &Ensemble)> = of.iter().map(|(parts, paint)| (*parts, paint)).collect();
         made.push(Ensemble::mix(&of).map_err(|error| Problem::field(pointer.as_str(), error))?);
     }
     Ok((made, shelf, known))
@@ -401,7 +397,7 @@ pub async fn ladder(
     Body(of): Body<LadderOf>,
 ) -> Result<Json<Ladder>, Problem> {
     let look = asked.get()?;
-    let (made, shelf, known) = pots(&workspace, &[("/base".to_owned(), &of.base)], look).await?;
+    let (made, shelf, known) = pots(&workspace, &[("/base".to_owned(), &of.base)]).await?;
     let (shade, at) = match of.neighbours {
         None => (of.shade.unwrap_or(SHADE), "/shade"),
         Some(pair) => {
@@ -426,7 +422,7 @@ pub async fn ladder(
         let Some(base) = made.first() else { return Err(Problem::internal()) };
         let alone = of.base.len() == 1;
         let bench = Bench::of(&shelf, &known, look, |tin| !(alone && of.base[0].paint == tin.id))?;
-        let rungs = bench::ladder(base.best(), &bench.tins(&[]), look.light, shade);
+        let rungs = bench::ladder(base.best(), &bench.tins(&[]), look, shade);
         let total: u32 = of.base.iter().map(|part| part.parts().map_or(0, WholeParts::value)).sum();
         let rung = |rung: &bench::Rung| LadderRung {
             shade: rung.shade,
@@ -438,8 +434,7 @@ pub async fn ladder(
                 for (at, n) in &made.more {
                     of_all.extend(parts(*n).map(|parts| (parts, bench.known[*at].best())));
                 }
-                let hex =
-                    warm_blend_finish::mix(&of_all).map_or(String::new(), |mixed| hex(&mixed, look.light));
+                let hex = warm_blend_finish::mix(&of_all).map_or(String::new(), |mixed| thick(look, &mixed));
                 // One part of the base is as many parts of its paints as it was given in.
                 let own = of.base.iter().map(|part| MixPart::new(part.paint, part.given() * made.base));
                 let more = made.more.iter().map(|(at, n)| MixPart::new(bench.tins[*at].id, n * total));
@@ -523,16 +518,16 @@ pub async fn blend(
     }
     let named: Vec<(String, &[MixPart])> =
         of.colours.iter().enumerate().map(|(i, parts)| (format!("/colours/{i}"), parts.as_slice())).collect();
-    let (made, shelf, known) = pots(&workspace, &named, look).await?;
+    let (made, shelf, known) = pots(&workspace, &named).await?;
     off_thread(move || {
         let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint).collect();
         let bench = Bench::of(&shelf, &known, look, |tin| !used.contains(&tin.id))?;
         let colours: Vec<&Material> = made.iter().map(Ensemble::best).collect();
-        let paths = colours.windows(2).map(|pair| path(&bench, pair[0], pair[1], look.light)).collect();
+        let paths = colours.windows(2).map(|pair| path(&bench, pair[0], pair[1])).collect();
         let mut pairs = Vec::new();
         for one in 0..colours.len() {
             for other in one + 1..colours.len() {
-                pairs.push(brushes([one, other], colours[one], colours[other], look.light));
+                pairs.push(brushes([one, other], colours[one], colours[other], look));
             }
         }
         Ok(Json(Blend { paths, pairs }))
@@ -540,11 +535,12 @@ pub async fn blend(
     .await
 }
 
-fn path(bench: &Bench, one: &Material, other: &Material, light: Light) -> BlendPath {
-    let path = Path::between(one, other, light);
+fn path(bench: &Bench, one: &Material, other: &Material) -> BlendPath {
+    let look = bench.look;
+    let path = Path::between(one, other, look);
     let codes =
-        bench::seen_between(one, other, light).iter().map(|seen| seen.screen.srgb.to_string()).collect();
-    let bridge = bench::bridge(one, other, &bench.materials(), light);
+        bench::seen_between(one, other, look).iter().map(|seen| seen.screen.srgb.to_string()).collect();
+    let bridge = bench::bridge(one, other, &bench.materials(), look);
     BlendPath {
         colours: codes,
         words: path.words(),
@@ -560,9 +556,9 @@ fn path(bench: &Bench, one: &Material, other: &Material, light: Light) -> BlendP
     }
 }
 
-fn brushes(of: [usize; 2], one: &Material, other: &Material, light: Light) -> BrushPair {
-    let path = Path::between(one, other, light);
-    let seen = bench::seen_between(one, other, light);
+fn brushes(of: [usize; 2], one: &Material, other: &Material, look: Look) -> BrushPair {
+    let path = Path::between(one, other, look);
+    let seen = bench::seen_between(one, other, look);
     BrushPair {
         of,
         hex: seen.get(seen.len() / 2).map_or(String::new(), |seen| seen.screen.srgb.to_string()),
@@ -660,7 +656,7 @@ pub async fn measure(
         .enumerate()
         .map(|(i, part)| (format!("/components/{i}"), std::slice::from_ref(part)))
         .collect();
-    let (made, shelf, known) = pots(&workspace, &named, look).await?;
+    let (made, shelf, known) = pots(&workspace, &named).await?;
     let tins: Vec<&ShelfPaint> = of
         .components
         .iter()
@@ -871,7 +867,7 @@ pub async fn correct(
     }
     let asked = measure.zip(target).zip(ml.zip(room));
     let ((measure, target), (ml, room)) = checks.done(asked)?;
-    let (made, shelf, known) = pots(&workspace, &[("/components".to_owned(), &of.components)], look).await?;
+    let (made, shelf, known) = pots(&workspace, &[("/components".to_owned(), &of.components)]).await?;
     off_thread(move || {
         let bench = Bench::of(&shelf, &known, look, |_| true)?;
         let pot = made.first().ok_or_else(Problem::internal)?;
@@ -880,13 +876,12 @@ pub async fn correct(
         let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Problem::internal())?);
         let held = bench::Pot { material: pot.best(), ml, room, least: spoon.least() };
         let tins = bench.tins(&[]);
-        let find = |one_at_a_time| bench::correct(held, &tins, aim, look.light, one_at_a_time);
+        let find = |one_at_a_time| bench::correct(held, &tins, aim, look, one_at_a_time);
         let (single, ways) = (find(true), find(false));
-        let seen = Look { light: look.light, state: warm_blend_finish::State::Dry };
         let fix = |correction: &bench::Correction| {
-            fixed(&bench, &of.components, held, correction, [measure, spoon], target, seen)
+            fixed(&bench, &of.components, held, correction, [measure, spoon], target, look)
         };
-        let now = Judgement::of(pot, target, seen)?;
+        let now = Judgement::of(pot, target, look)?;
         let best = ways.first().map_or(now.difference, |best| best.difference);
         let words = match () {
             () if now.difference < 0.5 => Some("It is there: leave it.".to_owned()),
@@ -939,11 +934,11 @@ fn fixed(
                 amount: bench::amount(*ml, spoon),
                 ml: *ml,
                 grams: ml * bench.tins[*at].value.density(),
-                hex: hex(bench.known[*at].best(), look.light),
+                hex: thick(look, bench.known[*at].best()),
             })
             .collect(),
         amount: correction.total / measure.millilitres(),
-        hex: hex(&mixed, look.light),
+        hex: thick(look, &mixed),
         judgement: Judgement::of(&Ensemble::certain(mixed), target, look)?,
         components: MixPart::gathered(was.chain(more)),
     })

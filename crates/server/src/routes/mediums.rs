@@ -196,8 +196,8 @@ pub async fn film(
         of.on_colour.as_ref().and_then(|colour| colour.parse(&mut checks, "/on_colour"));
     checks.done(Some(()))?;
     let (made, shelf, known) =
-        pots(&workspace, &[("/components".to_owned(), of.components.as_slice())], look).await?;
-    let pot = made.first().ok_or_else(Problem::internal)?.best();
+        pots(&workspace, &[("/components".to_owned(), of.components.as_slice())]).await?;
+    let pot = made.first().ok_or_else(Problem::internal)?.best().in_state(look.state);
     let ground = match (of.on_paint, colour) {
         (Some(paint), None) => {
             let paint = known.estimate().paint(PaintId(paint));

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_finish::board::{Board, BoardReading};
-use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, Source, Test};
+use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, Reads, Source, Test};
 use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{
     CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, PourRecord,
@@ -375,7 +375,7 @@ impl PaintPage {
 fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
     use warm_blend_finish::{Drawdown, Seen, State, Verdict};
     use warm_blend_spectral::OnScreen;
-    let lab = |state| Look { light: Light::Daylight, state }.at(ensemble.best()).lab;
+    let lab = |state| Look { light: Light::Daylight, state }.face(ensemble.best()).lab;
     let row = |state: State| {
         let material = ensemble.best().in_state(state);
         let face = material.face();

@@ -366,7 +366,7 @@ impl Pour {
         let poured = stirred(&record.parts(), known)?;
         let planned: Vec<(PaintId, Parts)> = record.plan.iter().map(|c| (c.paint, c.parts.into())).collect();
         let against_plan = poured.as_ref().zip(stirred(&planned, known)?).map(|(poured, planned)| {
-            let verdict = Verdict::of(look.at(poured.best()).lab, look.at(planned.best()).lab);
+            let verdict = Verdict::of(look.face(poured.best()).lab, look.face(planned.best()).lab);
             AgainstPlan {
                 words: verdict.words.replace("the target", "the plan"),
                 difference: verdict.difference.value(),
