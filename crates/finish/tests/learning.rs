@@ -279,6 +279,42 @@ fn two_contradictory_tests_are_asked_about() {
     assert_eq!(learnt.judged.iter().filter(|judged| judged.questioned).count(), 1);
 }
 
+/// Two spectra of one masstone that are four units apart: the later is asked about, also where no colour was stated; the
+/// painter's word turns it round, and what lies together is taken together.
+#[test]
+fn spectra_of_one_masstone_are_judged_against_each_other() {
+    let unstated = Facts { masstone: None, ..facts(WHITE, false) };
+    let spectrum = |lighter: f64| {
+        let curve = Reflectance::from_fn(|i| 0.2 + 0.004 * i as f64 + lighter);
+        Reading { shown: Shown::Thick(Measured::Spectrum(curve)), ..reading(&[(1, 1.0)], lab(&curve)) }
+    };
+    let apart = |one: &Reading, other: &Reading| {
+        let seen = |of: &Reading| of.measured().next().unwrap().lab();
+        warm_blend_spectral::difference(seen(one), seen(other)).value()
+    };
+    let questioned = |readings: &[Reading]| -> Vec<bool> {
+        learn(&[facts(WHITE, true), unstated], readings)
+            .unwrap()
+            .judged
+            .iter()
+            .map(|judged| judged.questioned)
+            .collect()
+    };
+    // Three standard deviations of the difference are 1.7; at 3 to 5 of them on either side it is one or the other.
+    let (one, near, far) = (spectrum(0.0), spectrum(0.012), spectrum(0.055));
+    assert!(
+        apart(&one, &near) < 1.6 && apart(&one, &far) > 3.5,
+        "{} {}",
+        apart(&one, &near),
+        apart(&one, &far)
+    );
+    assert_eq!(questioned(&[one.clone(), near.clone()]), [false, false]);
+    assert_eq!(questioned(&[one.clone(), far.clone()]), [false, true]);
+    assert_eq!(questioned(&[far.clone(), one.clone()]), [false, true]);
+    assert_eq!(questioned(&[far.clone(), one.clone(), near.clone()]), [true, false, false]);
+    assert_eq!(questioned(&[one, Reading { sure: true, ..far }]), [true, false]);
+}
+
 /// A paint whose tin says nothing of its colour is named by its place.
 #[test]
 fn a_tin_without_colour_is_named() {

@@ -21,6 +21,7 @@ use super::stack::lab;
 use super::{Board, ByPlace, Habit, Letter, Place, Technique, Tin};
 use crate::learn::draws::{self, MEMBERS, Whose};
 use crate::learn::eye::Eye;
+use crate::learn::fit::deviations;
 use crate::learn::{Ensemble, Measured, Source};
 use crate::{Class, Material, Note, PaintId, State};
 
@@ -31,7 +32,10 @@ const FILM: f64 = 0.5;
 const COVER: f64 = 0.5;
 
 /// What no board takes away of either: no hand is heavier everywhere alike, nor on every day†.
-const ALWAYS: f64 = 0.1;
+const ALWAYS: f64 = 0.07;
+
+/// How much a habit differs from place to place of one board†.
+const BY_PLACE: f64 = 0.1;
 
 /// How uneven a painted place is from spot to spot, root mean square, ΔE00†.
 const UNEVEN: f64 = 0.8;
@@ -298,10 +302,8 @@ pub fn learn_hand<'a>(
         .par_iter()
         .map(|reading| View::of(reading, &tins, &unknowns).and_then(|view| view.believed(&nothing)))
         .collect();
-    let off: Vec<Option<f64>> = views
-        .par_iter()
-        .map(|view| view.as_ref().and_then(|view| Some(view.look(&nothing)?.surprise(view, &unknowns))))
-        .collect();
+    let off: Vec<Option<f64>> =
+        views.par_iter().map(|view| view.as_ref().and_then(|view| view.surprise(&unknowns))).collect();
     let questioned = |i: usize| !readings[i].sure && off[i].is_some_and(|off| off > ODD) || off[i].is_none();
     let believed: Vec<&View> = views
         .iter()
@@ -438,14 +440,16 @@ fn taught(
         let (film, cover) = (Unknown::Film(technique), Unknown::Cover(technique));
         // What no board takes away of a habit is in every plausible one too.
         let always = drawn(technique);
-        let off = |row: usize, m: Option<usize>| m.map_or(0.0, |m| ALWAYS * always[(row, m)]);
+        let read = known.boards > 0;
+        let off =
+            |row: usize, m: Option<usize>| m.filter(|_| read).map_or(0.0, |m| ALWAYS * always[(row, m)]);
         let habit = |m: Option<usize>, before: Habit| Habit {
             film: value(film, m).map_or(before.film, |ln| (ln + off(2, m)).exp()),
             cover: value(cover, m).map_or(before.cover, |cover| cover + off(3, m)),
         };
         known.best = habit(None, known.best);
         known.members = known.members.iter().enumerate().map(|(m, before)| habit(Some(m), *before)).collect();
-        if let Some((at, _)) = unknowns.get(&film) {
+        if let Some((at, _)) = unknowns.get(&film).filter(|_| read) {
             known.film_sd = variance[*at].sqrt().hypot(ALWAYS);
         }
     }
@@ -576,6 +580,25 @@ impl<'a> View<'a> {
             let off = self.weighed(&self.seen_of(at, Some(shelf))?, &best, &eyes);
             covariance.ger(1.0 / SHELVES as f64, &off, &off, 1.0);
         }
+        // No hand is heavier at every place alike.
+        for (unknown, (i, _)) in self.unknowns {
+            if matches!(unknown, Unknown::Strength(_)) || !self.own.contains(i) {
+                continue;
+            }
+            let moved = |by: f64| {
+                let mut at = at.clone();
+                at[*i] += by;
+                Some(self.weighed(&self.seen(&at)?, &best, &eyes))
+            };
+            let slope = (moved(BY_PLACE)? - moved(-BY_PLACE)?) / 2.0;
+            for place in Place::ALL {
+                let here = DVector::from_fn(n, |row, _| match self.reading.spots[row / 3].place == place {
+                    true => slope[row],
+                    false => 0.0,
+                });
+                covariance.ger(1.0, &here, &here, 1.0);
+            }
+        }
         self.noise = Some(covariance.cholesky()?);
         Some(self)
     }
@@ -588,6 +611,22 @@ impl<'a> View<'a> {
             self.noise.as_ref()?.l_dirty().solve_lower_triangular_mut(&mut off).then_some(off.norm_squared())
         };
         squared().unwrap_or(0.0)
+    }
+
+    /// How far the reading lies from what any hand makes of that board, in standard deviations of a normal.
+    ///
+    /// Where a straight line says that it is odd, the hand that would most probably have made it is looked for: what it costs
+    /// in all, ½|θ|² + ½|residual|², is the same χ² without the straight line.
+    fn surprise(&self, unknowns: &Unknowns) -> Option<f64> {
+        let look = self.look(&DVector::zeros(unknowns.len()))?;
+        let n = look.residual.len() as f64;
+        let straight = deviations(look.squared(&self.own, unknowns), n);
+        if straight <= ODD {
+            return Some(straight);
+        }
+        let (best, _) = most_probable(&[self], unknowns);
+        let hand: f64 = unknowns.values().map(|(at, sd)| (best[*at] / sd).powi(2)).sum();
+        Some(straight.min(deviations(hand + self.misfit(&best), n)))
     }
 
     fn look(&self, at: &DVector<f64>) -> Option<Look> {
@@ -612,21 +651,38 @@ impl<'a> View<'a> {
 }
 
 impl Look {
-    /// How far the reading lies from what is believed before any board is read, in standard deviations: root mean square over
-    /// its numbers, with the hand's own doubt counted in.
-    fn surprise(&self, view: &View, unknowns: &Unknowns) -> f64 {
+    /// Squared distance of the reading from what is believed before any board is read, with the hand's own doubt counted in:
+    /// a χ² of as many degrees as there are numbers, as far as films follow the hand in straight lines.
+    fn squared(&self, own: &[usize], unknowns: &Unknowns) -> f64 {
         let n = self.residual.len();
         let mut covariance = DMatrix::identity(n, n);
-        for (_, (at, sd)) in unknowns.iter().filter(|(_, (at, _))| view.own.contains(at)) {
+        for (_, (at, sd)) in unknowns.iter().filter(|(_, (at, _))| own.contains(at)) {
             let along = self.slope.column(*at) * *sd;
             covariance.ger(1.0, &along, &along, 1.0);
         }
         let mut off = self.residual.clone();
         match covariance.cholesky() {
-            Some(root) if root.l_dirty().solve_lower_triangular_mut(&mut off) => {
-                (off.norm_squared() / n as f64).sqrt()
-            }
+            Some(root) if root.l_dirty().solve_lower_triangular_mut(&mut off) => off.norm_squared(),
             _ => 0.0,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Three standard deviations are three, however many numbers were read: χ² of one spot and of nine (Wilson and
+    /// Hilferty's cube root turned round: 15.9 of 3 degrees, 54.5 of 27), and a little to either side.
+    #[test]
+    fn one_spot_and_nine_are_judged_alike() {
+        let surprise = |n: usize, squared: f64| {
+            let each = (squared / n as f64).sqrt();
+            let look = Look { residual: DVector::repeat(n, each), slope: DMatrix::zeros(n, 0) };
+            deviations(look.squared(&[], &Unknowns::new()), n as f64)
+        };
+        for (n, at_three) in [(3, 15.9), (27, 54.5)] {
+            assert!(surprise(n, 0.9 * at_three) < ODD && surprise(n, 1.1 * at_three) > ODD);
         }
     }
 }

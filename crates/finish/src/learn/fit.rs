@@ -422,7 +422,7 @@ impl System<'_> {
 }
 
 /// A χ² of `n` degrees in standard deviations of a normal (E. B. Wilson and M. M. Hilferty, *PNAS* 17 (1931) 684).
-fn deviations(squared: f64, n: f64) -> f64 {
+pub(crate) fn deviations(squared: f64, n: f64) -> f64 {
     let ninth = 2.0 / (9.0 * n);
     ((squared.max(0.0) / n).cbrt() - (1.0 - ninth)) / ninth.sqrt()
 }
