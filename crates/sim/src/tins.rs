@@ -65,7 +65,7 @@ const TINS: [Tin; 44] = [
         0.33,
     ),
     ("old brick", Chalk, &[(RustOxide, 0.4), (UmberEarth, 0.1), (WhiteEarth, 0.08)], [0.82, 0.31], 0.43),
-    ("barn red", Mineral, &[(RustOxide, 0.35), (Scarlet, 0.2)], [0.58, 0.22], 1.17),
+    ("kiln red", Mineral, &[(RustOxide, 0.35), (Scarlet, 0.2)], [0.58, 0.22], 1.17),
     ("poppy", AcrylicCraft, &[(Scarlet, 0.8)], [0.4, 0.05], 0.99),
     ("cherry", LatexSatin, &[(Scarlet, 0.45), (Rose, 0.3), (WhiteEarth, 0.02)], [0.28, 0.05], 0.54),
     ("claret", Mineral, &[(Scarlet, 0.25), (Rose, 0.3), (Soot, 0.02)], [0.6, 0.18], 1.28),
