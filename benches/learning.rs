@@ -6,7 +6,7 @@ use criterion::Criterion;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_finish::device::ColourReader;
-use warm_blend_finish::learn::{Beside, Ensemble, Facts, Pour, Reading, Shown, Source, learn, worth};
+use warm_blend_finish::learn::{Beside, Ensemble, Facts, Pour, Reading, Reads, Shown, Source, learn, worth};
 use warm_blend_finish::{Masstone, Material, Parts, State};
 use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, tins};
 use warm_blend_spectral::{Lab, Light, Xyz};
@@ -71,6 +71,7 @@ fn main() {
             worth(
                 black_box(&learnt.paints[5]),
                 Beside { others: &partners, white: Some(&learnt.paints[0]), dark: None },
+                Reads::Spectra,
             )
         })
     });
