@@ -26,6 +26,11 @@ const DARK_FLOOR: f64 = 0.65;
 pub(crate) const LEAST: f64 = 1e-5;
 pub(crate) const MOST: f64 = 1.0 - 1e-5;
 
+/// What is seen of one band whose reflectance below the surface is `inside`.
+pub(crate) fn surfaced(alpha: f64, inside: f64) -> f64 {
+    alpha * K1 + (1.0 - K1) * (1.0 - K2) * inside / (1.0 - K2 * inside)
+}
+
 /// α: share of the 4 % surface reflection that reaches the eye, 0 gloss to 1.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Sheen(f64);
@@ -49,10 +54,7 @@ impl Sheen {
 
     /// What is seen of a film whose reflectance below the surface is `inside`.
     pub fn seen(self, inside: &Reflectance) -> Reflectance {
-        Reflectance::from_fn(|i| {
-            let r = inside.bands()[i];
-            self.0 * K1 + (1.0 - K1) * (1.0 - K2) * r / (1.0 - K2 * r)
-        })
+        Reflectance::from_fn(|i| surfaced(self.0, inside.bands()[i]))
     }
 
     /// The inverse of [`Sheen::seen`]: what is below the surface, kept strictly inside (0, 1). A reflectance that is

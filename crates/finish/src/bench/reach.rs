@@ -13,7 +13,7 @@
 use warm_blend_spectral::{BANDS, Lab};
 
 use crate::film::thick_film;
-use crate::surface::{K1, K2};
+use crate::surface::{K1, surfaced};
 use crate::{Look, Material, State};
 
 /// The reach of the paints of a search, and its target.
@@ -47,12 +47,8 @@ impl Reach {
         let bounds = |of: &&Material| {
             let milk = if look.state == State::Wet { of.milk } else { 0.0 };
             let (k, s) = (of.optics.k(), of.optics.s());
-            let through = |share: f64| {
-                std::array::from_fn(|i| {
-                    let r = thick_film(k[i], s[i] * share + milk);
-                    (1.0 - K1) * (1.0 - K2) * r / (1.0 - K2 * r)
-                })
-            };
+            let through =
+                |share: f64| std::array::from_fn(|i| surfaced(0.0, thick_film(k[i], s[i] * share + milk)));
             Bounds {
                 least: through(scattering_least),
                 most: through(scattering_most),

@@ -67,6 +67,12 @@ pub(crate) fn lab_by_band(colour: Lab, eye: &Eye, light: Light) -> Rows {
     rows
 }
 
+/// How much a band counts for the eye in daylight: the root mean square of its three weights.
+pub(crate) fn visible(i: usize) -> f64 {
+    let [x, y, z] = Light::Daylight.weights();
+    (x[i] * x[i] + y[i] * y[i] + z[i] * z[i]).sqrt()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -27,7 +27,7 @@ use super::eye::{Eye, Rows, lab_by_band};
 use super::reading::Source;
 use crate::film::{Optics, k_over_s, thick_film};
 use crate::strength::by_class;
-use crate::surface::{K1, K2, LEAST, MOST, Sheen};
+use crate::surface::{K1, K2, LEAST, MOST, Sheen, surfaced};
 use crate::{BadPaint, Class, CoatsToHide, Masstone, Material, Role};
 
 const SHAPES: usize = 10;
@@ -394,13 +394,10 @@ fn looks(guess: &Guess) -> [Looks; 2] {
             let k = own + (1.0 - share) * white * WHITE;
             let s = share * guess.s + (1.0 - share) * white;
             const STEP: f64 = 1e-4;
-            let surfaced = |k: f64| {
-                let inside = thick_film(k, s);
-                guess.alpha * K1 + (1.0 - K1) * (1.0 - K2) * inside / (1.0 - K2 * inside)
-            };
-            curve[i] = surfaced(k);
+            let seen = |k: f64| surfaced(guess.alpha, thick_film(k, s));
+            curve[i] = seen(k);
             // By ln of the K of the mix; by ln S it is the opposite.
-            let by_ln = (surfaced(k * (1.0 + STEP)) - surfaced(k * (1.0 - STEP))) / (2.0 * STEP);
+            let by_ln = (seen(k * (1.0 + STEP)) - seen(k * (1.0 - STEP))) / (2.0 * STEP);
             by_ln_k[i] = by_ln * own / k;
             by_ln_s[i] = by_ln * (own / k - share * guess.s / s);
         }
@@ -486,12 +483,6 @@ fn modes(precision: &Square, guess: &Guess) -> [Mode; SHAPES + FINE] {
         };
         guess.mode(&along(&root, &seen[0]), along(&SLOPES, &seen[1]))
     })
-}
-
-/// How much a band counts for the eye in daylight: the root mean square of its three weights.
-pub(crate) fn visible(i: usize) -> f64 {
-    let [x, y, z] = Light::Daylight.weights();
-    (x[i] * x[i] + y[i] * y[i] + z[i] * z[i]).sqrt()
 }
 
 #[cfg(test)]

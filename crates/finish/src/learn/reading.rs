@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
 
-use super::prior::visible;
+use super::eye::visible;
 use crate::{Microns, Parts, State};
 
 /// Where a colour was taken from, and so how far it may be off.

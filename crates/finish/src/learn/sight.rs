@@ -11,7 +11,7 @@ use super::reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER};
 use crate::State;
 use crate::film::{film_over, thick_film};
 use crate::hiding::{chart_black, chart_white};
-use crate::surface::{K1, K2};
+use crate::surface::{K1, K2, surfaced};
 
 /// What the model leaves out, along one direction of colour, ΔE00†: paint is no perfect film.
 pub(crate) const MODEL: f64 = 0.1;
@@ -131,11 +131,6 @@ fn inside(k: f64, s: f64, film: Option<(f64, f64)>) -> f64 {
         None => thick_film(k, s),
         Some((x, ground)) => film_over(k, s, x, ground),
     }
-}
-
-/// The same through the surface.
-fn surfaced(alpha: f64, inside: f64) -> f64 {
-    alpha * K1 + (1.0 - K1) * (1.0 - K2) * inside / (1.0 - K2 * inside)
 }
 
 impl Sight {
