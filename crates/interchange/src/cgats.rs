@@ -13,10 +13,10 @@
 //!
 //! (ANSI CGATS.17:2009; ISO 28178.) Where a file has both, the spectrum is taken.
 
-use warm_blend_finish::learn::Measured;
+use warm_blend_finish::learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, wavelength};
 
-use crate::sample::{BadFile, Sample, Told, Viewing, curve};
+use crate::sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve};
 use crate::text::{enough, number};
 
 /// The words of a line; quoted ones may hold spaces.
@@ -65,6 +65,13 @@ fn field(name: &str) -> Field {
         Some(nm) if (300.0..=830.0).contains(&nm) => Field::Band(nm),
         _ => Field::Other,
     }
+}
+
+/// Whether it was written by [`cgats()`], also before it wrote so.
+pub(crate) fn is_ours(text: &str) -> bool {
+    text.lines().take_while(|line| line.trim() != "BEGIN_DATA").any(|line| {
+        matches!(&words(line)[..], [key, value, ..] if key == "ORIGINATOR" && value == MAKER)
+    })
 }
 
 pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
@@ -156,14 +163,14 @@ fn sample(
         }
     };
     let name = name.or(id).filter(|name| !name.trim().is_empty()).unwrap_or_else(|| format!("sample {line}"));
-    Ok(Sample { name, line, measured, notes })
+    Ok(Sample { name, line, measured, source: Source::Reader, notes })
 }
 
-/// Writes samples: their Lab in daylight and, where they have one, their spectrum.
+/// Writes predicted samples: their Lab in daylight and, where they have one, their spectrum.
 pub fn cgats(samples: &[(String, Measured)]) -> String {
     let spectra = samples.iter().all(|(_, measured)| matches!(measured, Measured::Spectrum(_)));
     let mut out =
-        String::from("CGATS.17\nORIGINATOR \"Warm Blend\"\nILLUMINATION_NAME \"D65\"\nOBSERVER \"2\"\n");
+        format!("CGATS.17\nORIGINATOR \"{MAKER}\"\nDESCRIPTOR \"{PREDICTIONS}\"\nILLUMINATION_NAME \"D65\"\nOBSERVER \"2\"\n");
     let mut names = vec![
         "SAMPLE_ID".to_owned(),
         "SAMPLE_NAME".to_owned(),

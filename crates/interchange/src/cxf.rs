@@ -8,10 +8,10 @@ use std::io::Cursor;
 
 use quick_xml::events::{BytesDecl, BytesEnd, BytesStart, BytesText, Event};
 use quick_xml::{Reader, Writer};
-use warm_blend_finish::learn::Measured;
+use warm_blend_finish::learn::{Measured, Source};
 use warm_blend_spectral::wavelength;
 
-use crate::sample::{BadFile, Sample, Told, Viewing, curve};
+use crate::sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve};
 use crate::text::{enough, number};
 
 const NAMESPACE: &str = "http://colorexchangeformat.com/CxF3-core";
@@ -42,6 +42,25 @@ struct Curve {
     specification: String,
     values: Vec<f64>,
     line: usize,
+}
+
+/// Whether it was written by [`cxf()`], also before it wrote so.
+pub(crate) fn is_ours(text: &str) -> bool {
+    let mut reader = Reader::from_str(text);
+    let mut creator = false;
+    loop {
+        match reader.read_event() {
+            Ok(Event::Start(start)) => match local(start.name().as_ref()).as_str() {
+                "Creator" => creator = true,
+                "Resources" => return false,
+                _ => creator = false,
+            },
+            Ok(Event::Text(text)) if creator && text.trim() == MAKER => return true,
+            Ok(Event::End(_)) => creator = false,
+            Ok(Event::Eof) | Err(_) => return false,
+            Ok(_) => {}
+        }
+    }
 }
 
 pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
@@ -211,7 +230,7 @@ impl Object {
             _ => return Ok(None),
         };
         let name = if self.name.trim().is_empty() { format!("sample {}", self.line) } else { self.name };
-        Ok(Some(Sample { name, line: self.line, measured, notes }))
+        Ok(Some(Sample { name, line: self.line, measured, source: Source::Reader, notes }))
     }
 }
 
@@ -252,7 +271,7 @@ fn short(text: &str) -> String {
     text.trim().chars().take(40).collect()
 }
 
-/// Writes samples as CxF 3: spectra where they have one, CIE Lab (D65, 2°) for all.
+/// Writes predicted samples as CxF 3: spectra where they have one, CIE Lab (D65, 2°) for all.
 pub fn cxf(samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io::Error> {
     let mut out = Writer::new_with_indent(Cursor::new(Vec::new()), b' ', 2);
     out.write_event(Event::Decl(BytesDecl::new("1.0", Some("UTF-8"), None)))?;
@@ -260,9 +279,9 @@ pub fn cxf(samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io
     root.push_attribute(("xmlns:cc", NAMESPACE));
     out.write_event(Event::Start(root))?;
     out.create_element("cc:FileInformation").write_inner_content(|out| {
-        out.create_element("cc:Creator").write_text_content(BytesText::new("Warm Blend"))?;
+        out.create_element("cc:Creator").write_text_content(BytesText::new(MAKER))?;
         out.create_element("cc:CreationDate").write_text_content(BytesText::new(now))?;
-        out.create_element("cc:Description").write_text_content(BytesText::new("Paints of a shelf"))?;
+        out.create_element("cc:Description").write_text_content(BytesText::new(PREDICTIONS))?;
         Ok(())
     })?;
     out.create_element("cc:Resources").write_inner_content(|out| {

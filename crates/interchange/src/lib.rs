@@ -70,8 +70,19 @@ impl Format {
     }
 }
 
+/// A file as it was read.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Import {
+    /// Which format it is in.
+    pub format: Format,
+    /// Whether it was written here, of paints as they were known: what it says was predicted, not read.
+    pub predicted: bool,
+    /// What stands in it.
+    pub samples: Vec<Sample>,
+}
+
 /// Reads a file of any of the formats; nothing in it is trusted.
-pub fn import(bytes: &[u8], told: Told) -> Result<(Format, Vec<Sample>), BadFile> {
+pub fn import(bytes: &[u8], told: Told) -> Result<Import, BadFile> {
     let text = text::text(bytes)?;
     let format = Format::of(text);
     let samples = match format {
@@ -80,5 +91,12 @@ pub fn import(bytes: &[u8], told: Told) -> Result<(Format, Vec<Sample>), BadFile
         Format::Csv => table::read(text, told),
         Format::Gpl => palette::read(text),
     }?;
-    Ok((format, samples))
+    let predicted = match format {
+        Format::Cgats => cgats::is_ours(text),
+        Format::Cxf => cxf::is_ours(text),
+        Format::Gpl => palette::is_ours(text),
+        // The tins as they are stated, with their source.
+        Format::Csv => false,
+    };
+    Ok(Import { format, predicted, samples })
 }

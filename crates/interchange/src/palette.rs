@@ -1,13 +1,18 @@
 //! GIMP palettes: 8-bit codes with names.
 
-use warm_blend_finish::learn::Measured;
+use warm_blend_finish::learn::{Measured, Source};
 use warm_blend_spectral::Srgb;
 
-use crate::sample::{BadFile, Sample};
+use crate::sample::{BadFile, PREDICTIONS, Sample};
 use crate::table::hex;
 use crate::text::enough;
 
 pub(crate) const HEAD: &str = "GIMP Palette";
+
+/// Whether it was written by [`gpl()`].
+pub(crate) fn is_ours(text: &str) -> bool {
+    text.lines().any(|line| line.strip_prefix('#').is_some_and(|words| words.trim() == PREDICTIONS))
+}
 
 pub(crate) fn read(text: &str) -> Result<Vec<Sample>, BadFile> {
     let mut samples = Vec::new();
@@ -34,7 +39,8 @@ pub(crate) fn read(text: &str) -> Result<Vec<Sample>, BadFile> {
         let code = Srgb { red: channel()?, green: channel()?, blue: channel()? };
         let name = words.collect::<Vec<_>>().join(" ");
         let name = if name.is_empty() || name == "Untitled" { code.to_string() } else { name };
-        samples.push(Sample { name, line, measured: Measured::Colour(code.to_lab()), notes: Vec::new() });
+        let measured = Measured::Colour(code.to_lab());
+        samples.push(Sample { name, line, measured, source: Source::Chip, notes: Vec::new() });
     }
     if samples.is_empty() {
         return Err(BadFile::Whole("there are no colours in this palette".to_owned()));
@@ -42,10 +48,10 @@ pub(crate) fn read(text: &str) -> Result<Vec<Sample>, BadFile> {
     Ok(samples)
 }
 
-/// Writes colours as 8-bit codes.
+/// Writes predicted colours as 8-bit codes.
 pub fn gpl(title: &str, samples: &[(String, Measured)]) -> String {
     let line = |text: &str| text.chars().filter(|c| !c.is_control()).collect::<String>();
-    let mut out = format!("{HEAD}\nName: {}\nColumns: 8\n#\n", line(title));
+    let mut out = format!("{HEAD}\nName: {}\nColumns: 8\n# {PREDICTIONS}\n", line(title));
     for (name, measured) in samples {
         // The code was made by the line above, so it is one.
         if let Ok(Srgb { red, green, blue }) = hex(measured).parse::<Srgb>() {

@@ -1,6 +1,6 @@
 //! What a file brings: named colours and curves, each with its line.
 
-use warm_blend_finish::learn::Measured;
+use warm_blend_finish::learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Xyz, adapt, wavelength};
 
 /// One colour or curve of a file.
@@ -12,9 +12,16 @@ pub struct Sample {
     pub line: usize,
     /// The curve, or the colour in daylight (D65, 2°).
     pub measured: Measured,
+    /// What it was read with, as far as its form tells: a curve or Lab comes from an instrument, a code from a chip.
+    pub source: Source,
     /// What was done to it on the way in.
     pub notes: Vec<String>,
 }
+
+/// Who wrote a file, in those that say so.
+pub(crate) const MAKER: &str = "Warm Blend";
+/// What stands in every file of paints as they are known here, so that nobody takes it for a measurement.
+pub(crate) const PREDICTIONS: &str = "Predictions of Warm Blend, not measurements";
 
 /// What went wrong, and where.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]

@@ -4,12 +4,13 @@
 //! |---|---|
 //! | `name` | the paint |
 //! | `hex`, or `L`, `a`, `b` | its colour in daylight (D65, 2°) |
+//! | `source` | what that was read with: `reader`, `chip`, `photo` or `guess`; else codes are of chips and the rest of a reader |
 //! | `380` … `730`, `nm400`, `R_400` | its reflectance in that band |
 //!
 //! Commas, semicolons or tabs between the columns; with semicolons or tabs, numbers may be written with a comma.
 
 use csv::ReaderBuilder;
-use warm_blend_finish::learn::Measured;
+use warm_blend_finish::learn::{Measured, Source};
 use warm_blend_spectral::Srgb;
 
 use crate::sample::{BadFile, Sample, Told, Viewing, curve};
@@ -70,6 +71,7 @@ enum Column {
     Hex,
     Lab(usize),
     Band(f64),
+    Source,
     Other,
 }
 
@@ -82,6 +84,7 @@ impl Column {
             "l" | "lab_l" => return Column::Lab(0),
             "a" | "lab_a" => return Column::Lab(1),
             "b" | "lab_b" => return Column::Lab(2),
+            "source" => return Column::Source,
             _ => {}
         }
         let digits = ["spectral_nm", "nm_", "nm", "r_", ""]
@@ -102,6 +105,7 @@ fn sample(
     line: usize,
 ) -> Result<Option<Sample>, BadFile> {
     let (mut name, mut hex, mut lab, mut points) = (String::new(), None, [None; 3], Vec::new());
+    let mut source = None;
     for (cell, column) in record.iter().zip(columns) {
         let value = || {
             number(cell, commas).ok_or_else(|| {
@@ -110,6 +114,7 @@ fn sample(
         };
         match column {
             Column::Name => name = cell.to_owned(),
+            Column::Source => source = Source::find(cell),
             Column::Hex if !cell.is_empty() => hex = Some(cell),
             Column::Lab(i) if !cell.is_empty() => lab[*i] = Some(value()?),
             Column::Band(nm) if !cell.is_empty() => points.push((*nm, value()?)),
@@ -117,20 +122,22 @@ fn sample(
         }
     }
     let mut notes = Vec::new();
-    let measured = match (hex, lab) {
-        _ if !points.is_empty() => Measured::Spectrum(curve(line, &points, told, &mut notes)?),
+    let (measured, usual) = match (hex, lab) {
+        _ if !points.is_empty() => {
+            (Measured::Spectrum(curve(line, &points, told, &mut notes)?), Source::Reader)
+        }
         (_, [Some(l), Some(a), Some(b)]) => {
-            Measured::Colour(Viewing::default().to_daylight([l, a, b], line, &mut notes)?)
+            (Measured::Colour(Viewing::default().to_daylight([l, a, b], line, &mut notes)?), Source::Reader)
         }
         (Some(hex), _) => {
             let code: Srgb = hex.parse().map_err(|error| BadFile::at(line, format!("{error}")))?;
-            Measured::Colour(code.to_lab())
+            (Measured::Colour(code.to_lab()), Source::Chip)
         }
         // A medium has no colour: it is not a sample.
         _ => return Ok(None),
     };
     let name = if name.trim().is_empty() { format!("sample {line}") } else { name };
-    Ok(Some(Sample { name, line, measured, notes }))
+    Ok(Some(Sample { name, line, measured, source: source.unwrap_or(usual), notes }))
 }
 
 /// Writes a head line and rows; what a spreadsheet would take for a formula is kept as text.

@@ -1,12 +1,12 @@
 //! Files in and out: round trips, the forms that instruments write, and hostile bytes.
 
 use proptest::prelude::*;
-use warm_blend_finish::learn::Measured;
-use warm_blend_interchange::{BadFile, Format, Told, cgats, csv, cxf, gpl, hex, import};
+use warm_blend_finish::learn::{Measured, Source};
+use warm_blend_interchange::{BadFile, Format, Import, Told, cgats, csv, cxf, gpl, hex, import};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference, wavelength};
 
 fn read(text: &str) -> Result<Vec<warm_blend_interchange::Sample>, BadFile> {
-    import(text.as_bytes(), Told::default()).map(|(_, samples)| samples)
+    import(text.as_bytes(), Told::default()).map(|import| import.samples)
 }
 
 fn message(text: &str) -> String {
@@ -46,8 +46,8 @@ proptest! {
             (Format::Cxf, cxf(&curves, "2026-01-01T00:00:00Z").unwrap()),
         ];
         for (format, bytes) in files {
-            let (found, samples) = import(&bytes, Told::default()).unwrap();
-            prop_assert_eq!(found, format);
+            let Import { format: found, predicted, samples } = import(&bytes, Told::default()).unwrap();
+            prop_assert_eq!((found, predicted), (format, true));
             prop_assert_eq!(samples.len(), curves.len());
             for (sample, (name, curve)) in samples.iter().zip(&curves) {
                 prop_assert_eq!(sample.name.trim(), name.trim());
@@ -68,14 +68,14 @@ proptest! {
             csv(&["name", "L", "a", "b"], &rows).unwrap(),
         ];
         for bytes in files {
-            let (_, samples) = import(&bytes, Told::default()).unwrap();
+            let samples = import(&bytes, Told::default()).unwrap().samples;
             for (sample, (_, colour)) in samples.iter().zip(&colours) {
                 prop_assert!(same(&sample.measured, colour));
             }
         }
         // A palette keeps 8-bit codes.
-        let (format, samples) = import(gpl("shelf", &colours).as_bytes(), Told::default()).unwrap();
-        prop_assert_eq!(format, Format::Gpl);
+        let Import { format, predicted, samples } = import(gpl("shelf", &colours).as_bytes(), Told::default()).unwrap();
+        prop_assert_eq!((format, predicted), (Format::Gpl, true));
         for (sample, (_, colour)) in samples.iter().zip(&colours) {
             prop_assert_eq!(hex(&sample.measured), hex(colour));
         }
@@ -151,7 +151,7 @@ fn percent_is_asked_about() {
     let head = bands.iter().map(u32::to_string).collect::<Vec<_>>().join(";");
     let text = format!("name;{head}\nx;{}\n", line(42.0));
     assert!(matches!(read(&text), Err(BadFile::Percent { line: 2, .. })));
-    let (_, samples) = import(text.as_bytes(), Told { percent: Some(true) }).unwrap();
+    let samples = import(text.as_bytes(), Told { percent: Some(true) }).unwrap().samples;
     assert!(same(&samples[0].measured, &Measured::Spectrum(Reflectance::grey(0.42))));
     assert!(import(text.as_bytes(), Told { percent: Some(false) }).is_err());
 }
@@ -208,8 +208,8 @@ fn lab_of_a_written_curve_is_its_own() {
 /// and what colour-cxf writes is read here.
 #[test]
 fn others_read_ours_and_we_read_theirs() {
-    let ours = import(include_bytes!("data/ours.cxf"), Told::default()).unwrap().1;
-    let written = import(include_bytes!("data/ours.cgats.txt"), Told::default()).unwrap().1;
+    let ours = import(include_bytes!("data/ours.cxf"), Told::default()).unwrap().samples;
+    let written = import(include_bytes!("data/ours.cgats.txt"), Told::default()).unwrap().samples;
     let bands =
         |line: &str| -> Vec<f64> { line.split(',').skip(2).map(|cell| cell.parse().unwrap()).collect() };
     let recorded = include_str!("data/by_others.csv");
@@ -223,9 +223,38 @@ fn others_read_ours_and_we_read_theirs() {
             assert!(same(&read, &sample.measured), "{line}");
         }
     }
-    let theirs = import(include_bytes!("data/theirs.cxf"), Told::default()).unwrap().1;
+    let theirs = import(include_bytes!("data/theirs.cxf"), Told::default()).unwrap();
+    // Who made it comes through another program.
+    assert!(theirs.predicted);
+    let theirs = theirs.samples;
     assert_eq!(theirs.len(), ours.len());
     for (theirs, ours) in theirs.iter().zip(&ours) {
         assert!(theirs.name == ours.name && same(&theirs.measured, &ours.measured));
     }
+}
+
+/// What a sample was read with: curves and Lab come from an instrument, codes from a chip, and a column may say otherwise.
+#[test]
+fn samples_say_what_they_were_read_with() {
+    let source = |text: &str| read(text).unwrap()[0].source;
+    assert_eq!(source("name,hex\nx,#8a9aa3\n"), Source::Chip);
+    assert_eq!(source("name,L,a,b\nx,62,-3,-7\n"), Source::Reader);
+    assert_eq!(source("name,hex,L,a,b\nx,#8a9aa3,62,-3,-7\n"), Source::Reader);
+    assert_eq!(source("name,L,a,b,source\nx,62,-3,-7,guess\n"), Source::Guess);
+    assert_eq!(source("name,hex,source\nx,#8a9aa3,somewhere\n"), Source::Chip);
+    assert_eq!(source("GIMP Palette\n1 2 3 night\n"), Source::Chip);
+    assert_eq!(source(&cgats(&[("x".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))])), Source::Reader);
+}
+
+/// Files of before said who wrote them, not that they are predictions; another program's name is none.
+#[test]
+fn own_files_are_known_by_their_maker() {
+    let of = |text: &str| import(text.as_bytes(), Told::default()).unwrap().predicted;
+    let body = "BEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n\"ORIGINATOR\" 40 0 0\nEND_DATA\n";
+    assert!(of(&format!("CGATS.17\nORIGINATOR \"Warm Blend\"\n{body}")));
+    assert!(!of(&format!("CGATS.17\nORIGINATOR \"a meter\"\n{body}")));
+    assert!(!of(body));
+    let ours = String::from_utf8(cxf(&[("Warm Blend".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))], "now").unwrap()).unwrap();
+    assert!(of(&ours));
+    assert!(!of(&ours.replace("Creator>Warm Blend<", "Creator>a meter<")));
 }

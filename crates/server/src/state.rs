@@ -4,7 +4,7 @@ use std::path::Path;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use warm_blend_finish::board::{BoardReading, Hands, Judgement, learn_hand};
-use warm_blend_finish::learn::{Ensemble, Estimate, Judged};
+use warm_blend_finish::learn::{Ensemble, Estimate, Judged, Measured, Reading, Shown};
 use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{LoggedReading, Name, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Id, Kept, OpenError, Store, StoreError};
@@ -103,6 +103,14 @@ impl Known {
         self.readings().filter(move |(kept, _)| kept.value.reading.of.iter().any(|(id, _)| id.0 == paint))
     }
 
+    /// What was read of a tin by itself, laid on thick.
+    pub fn masstones_of(&self, paint: Id) -> impl Iterator<Item = &Measured> {
+        self.readings_of(paint).filter_map(|(kept, _)| match &kept.value.reading {
+            Reading { of, shown: Shown::Thick(measured), .. } if of.len() == 1 => Some(measured),
+            _ => None,
+        })
+    }
+
     /// Whether a reading asks about this tin: a tint asks about the paint, not about the house white in it.
     pub fn asks_about(&self, paint: Id, reading: &Kept<LoggedReading>, judged: Option<&Judged>) -> bool {
         let alone = reading.value.reading.of.len() == 1;
@@ -157,6 +165,18 @@ impl Workspace {
         self.at_the_desk(|desk| {
             let done = work(&mut desk.store)?;
             Ok((done, desk.known()?))
+        })
+        .await
+    }
+
+    /// The same with what the log says of the shelf before the work is done.
+    pub(crate) async fn knowing<R: Send + 'static>(
+        &self,
+        work: impl FnOnce(&mut Store, &Known) -> Result<R, StoreError> + Send + 'static,
+    ) -> Result<R, Problem> {
+        self.at_the_desk(|desk| {
+            let known = desk.known()?;
+            Ok(work(&mut desk.store, &known)?)
         })
         .await
     }

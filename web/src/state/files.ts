@@ -9,18 +9,34 @@ const asBytes = {
   headers: { 'content-type': 'application/octet-stream' },
 };
 
+/** How a file is to be taken. */
+export interface How {
+  /** Class of paints that are not on the shelf yet. */
+  kind: string;
+  /** Whether reflectance above 1 is percent; undefined until it was asked. */
+  percent: boolean | undefined;
+  /** What its samples were read with; `stated` leaves it to each of them. */
+  source: 'stated' | 'reader' | 'chip' | 'photo' | 'guess';
+}
+
 export function useImport() {
   const client = useQueryClient();
-  const how = (file: File, kind: string, percent: boolean | undefined) => ({
-    params: { query: { class: kind, file: file.name, ...(percent === undefined ? {} : { percent }) } },
+  const how = (file: File, { kind, percent, source }: How) => ({
+    params: {
+      query: {
+        class: kind,
+        file: file.name,
+        ...(percent === undefined ? {} : { percent }),
+        ...(source === 'stated' ? {} : { source }),
+      },
+    },
     body: file as never,
     ...asBytes,
   });
   return {
-    preview: (file: File, kind: string, percent: boolean | undefined) =>
-      got(api.POST('/api/import/preview', how(file, kind, percent))),
-    carryOut: async (file: File, kind: string, percent: boolean | undefined) => {
-      const done = await got(api.POST('/api/import', how(file, kind, percent)));
+    preview: (file: File, asked: How) => got(api.POST('/api/import/preview', how(file, asked))),
+    carryOut: async (file: File, asked: How) => {
+      const done = await got(api.POST('/api/import', how(file, asked)));
       await refresh(client);
       return done;
     },

@@ -35,6 +35,21 @@ impl Source {
         }
     }
 
+    /// Of an id.
+    pub fn find(id: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|source| source.id() == id)
+    }
+
+    /// How a reading by it is told: `read with a colour reader`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Source::Reader => "read with a colour reader",
+            Source::Photo => "picked from a photo",
+            Source::Chip => "from a chip or code",
+            Source::Guess => "judged by eye",
+        }
+    }
+
     /// How far it is off, root mean square, ΔE00†.
     pub const fn off(self) -> f64 {
         match self {
@@ -153,6 +168,23 @@ impl Measured {
     pub fn on_screen(&self) -> Srgb {
         let xyz = self.lab().to_xyz(Light::Daylight.white());
         on_screen(xyz, Light::Daylight, Degree::FULL).srgb
+    }
+
+    /// Whether it says what another says to the last figure that files keep: percent and L\*a\*b\* to two decimals, or the same
+    /// 8-bit code where a code is all there is. No instrument repeats itself so: it is a copy, and tells nothing new.
+    pub fn repeats(&self, other: &Measured, source: Source) -> bool {
+        const BAND: f64 = 6e-5;
+        const LAB: f64 = 0.006;
+        match (self, other) {
+            (Measured::Spectrum(one), Measured::Spectrum(other)) => {
+                one.bands().iter().zip(other.bands()).all(|(one, other)| (one - other).abs() < BAND)
+            }
+            _ if source == Source::Chip => self.on_screen() == other.on_screen(),
+            _ => {
+                let (one, other) = (self.lab(), other.lab());
+                [one.l - other.l, one.a - other.a, one.b - other.b].iter().all(|d| d.abs() < LAB)
+            }
+        }
     }
 
     /// The mean of several readings of one sample: of the curves where all are curves, else of the colours. None of

@@ -1,6 +1,6 @@
 //! Files in and out: a preview of what an import will do, the import at one go, and exports.
 
-use std::collections::{HashMap, HashSet};
+use std::collections::HashMap;
 
 use axum::Json;
 use axum::body::Bytes;
@@ -15,13 +15,15 @@ use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{
     Class, CoatsToHide, LoggedReading, Masstone, Name, PaintId, Parts, Price, ShelfPaint, State as Film,
 };
-use warm_blend_interchange::{BadFile, LARGEST_FILE, Sample, Told, cgats, csv, cxf, gpl, hex, import};
+use warm_blend_interchange::{BadFile, Format, Import, LARGEST_FILE, Sample, Told, cgats, csv, cxf, gpl, hex, import};
 use warm_blend_spectral::Lab;
 use warm_blend_store::{Kept, Store, StoreError};
 
+use super::paints::source;
 use crate::Workspace;
 use crate::body::{Asked, Raw};
 use crate::problem::Problem;
+use crate::state::Known;
 
 /// How a file is to be taken.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -31,6 +33,8 @@ pub struct HowToImport {
     class: Option<String>,
     /// Whether reflectance above 1 is percent: to be said where the answer was `urn:warm-blend:percent`.
     percent: Option<bool>,
+    /// What the file was read with: `reader`, `chip`, `photo` or `guess`; as its samples say if left out.
+    source: Option<String>,
     /// The name of the file, for the log.
     file: Option<String>,
 }
@@ -57,7 +61,9 @@ pub struct ImportRow {
     hex: String,
     /// `new`, `reading` or `skip`.
     deed: &'static str,
-    /// In words: `a reading of oat white`.
+    /// What it is taken to be read with: `reader`, `chip`, `photo` or `guess`.
+    source: &'static str,
+    /// In words: `a reading of oat white, from a chip or code`.
     words: String,
     /// What was done to it on the way in.
     notes: Vec<String>,
@@ -65,8 +71,8 @@ pub struct ImportRow {
 
 /// What is done with one sample.
 enum Deed {
-    /// A paint that is not on the shelf, with its masstone reading where it is a curve.
-    New(Box<ShelfPaint>),
+    /// A paint that is not on the shelf.
+    New(Box<ShelfPaint>, Log),
     /// A masstone reading of a paint that is.
     Read(Uuid),
     /// A tin of an exported shelf with the id it had there and its readings.
@@ -75,6 +81,12 @@ enum Deed {
     Same(Uuid, Uuid),
     /// Nothing.
     Skip(&'static str),
+}
+
+/// What is logged of a new paint.
+enum Log {
+    Masstone,
+    Nothing,
 }
 
 struct Plan {
@@ -89,7 +101,12 @@ fn tidy(name: &str) -> String {
 }
 
 impl Plan {
-    fn of(store: &Store, bytes: &[u8], how: &HowToImport) -> Result<Result<Self, Problem>, StoreError> {
+    fn of(
+        store: &Store,
+        known: &Known,
+        bytes: &[u8],
+        how: &HowToImport,
+    ) -> Result<Result<Self, Problem>, StoreError> {
         if bytes.trim_ascii_start().starts_with(b"{") {
             return Self::of_whole_shelf(store, bytes);
         }
@@ -100,29 +117,40 @@ impl Plan {
             }
             Err(error) => return Ok(Err(Problem::field("?class", error))),
         };
-        let (format, samples) = match import(bytes, Told { percent: how.percent }) {
+        let stated = match how.source.as_deref().map(source).transpose() {
+            Ok(stated) => stated,
+            Err(error) => return Ok(Err(Problem::field("?source", error))),
+        };
+        let Import { format, predicted, samples } = match import(bytes, Told { percent: how.percent }) {
             Ok(read) => read,
             Err(error) => return Ok(Err(unread(&error))),
         };
-        let known: HashMap<String, Kept<ShelfPaint>> =
+        let here: HashMap<String, Kept<ShelfPaint>> =
             store.all::<ShelfPaint>()?.into_iter().map(|tin| (tidy(tin.value.name.as_str()), tin)).collect();
-        let mut met: HashSet<String> = HashSet::new();
-        let deeds = samples.into_iter().map(|sample| {
-            let key = tidy(&sample.name);
-            let deed = match known.get(&key) {
+        let mut before: HashMap<String, Vec<Measured>> = HashMap::new();
+        let deeds = samples.into_iter().map(|mut sample| {
+            // What was predicted here is worth a guess where nothing else is known of it.
+            sample.source = stated.unwrap_or(if predicted { Source::Guess } else { sample.source });
+            let earlier = before.entry(tidy(&sample.name)).or_default();
+            let deed = match here.get(&tidy(&sample.name)) {
                 Some(tin) if tin.value.class.is_medium() => {
                     Deed::Skip("a medium of that name is on the shelf")
                 }
-                Some(tin) => match &sample.measured {
-                    Measured::Colour(_) if format == warm_blend_interchange::Format::Gpl => {
-                        Deed::Skip("on the shelf, and a palette says no more than its tin")
-                    }
-                    _ => Deed::Read(tin.id),
+                Some(_) if predicted => Deed::Skip("it was predicted here, not read"),
+                Some(_) if format == Format::Gpl => {
+                    Deed::Skip("on the shelf, and a palette says no more than its tin")
+                }
+                Some(_) if earlier.iter().any(|other| sample.measured.repeats(other, sample.source)) => {
+                    Deed::Skip("the same stands there before")
+                }
+                Some(tin) => match known_already(known, tin, &sample) {
+                    Some(why) => Deed::Skip(why),
+                    None => Deed::Read(tin.id),
                 },
-                None if met.contains(&key) => Deed::Skip("the same name stands there before"),
-                None => made(&sample, class),
+                None if !earlier.is_empty() => Deed::Skip("the same name stands there before"),
+                None => made(&sample, class, predicted),
             };
-            met.insert(key);
+            earlier.push(sample.measured);
             (sample, deed)
         });
         let deeds: Vec<_> = deeds.collect();
@@ -166,6 +194,7 @@ impl Plan {
                 name: tin.value.name.as_str().to_owned(),
                 line: i + 1,
                 measured: Measured::Colour(tin.value.masstone.map_or(clear, Masstone::lab)),
+                source: tin.value.source,
                 notes: if with.is_empty() {
                     Vec::new()
                 } else {
@@ -188,16 +217,21 @@ impl Plan {
             name: sample.name.chars().take(80).collect(),
             hex: hex(&sample.measured),
             deed: match deed {
-                Deed::New(_) | Deed::Whole(..) => "new",
+                Deed::New(..) | Deed::Whole(..) => "new",
                 Deed::Read(_) => "reading",
                 Deed::Skip(_) | Deed::Same(..) => "skip",
             },
             words: match deed {
-                Deed::New(_) | Deed::Whole(..) => "a new paint".to_owned(),
+                Deed::Whole(..) => "a new paint".to_owned(),
+                Deed::New(..) => format!("a new paint, {}", sample.source.words()),
                 Deed::Same(..) => "left out: it is on the shelf".to_owned(),
-                Deed::Read(id) => format!("a reading of {}", names.get(id).map_or("a paint", String::as_str)),
+                Deed::Read(id) => {
+                    let of = names.get(id).map_or("a paint", String::as_str);
+                    format!("a reading of {of}, {}", sample.source.words())
+                }
                 Deed::Skip(why) => format!("left out: {why}"),
             },
+            source: sample.source.id(),
             notes: sample.notes.clone(),
         };
         let rows: Vec<ImportRow> = self.deeds.iter().map(row).collect();
@@ -226,14 +260,11 @@ impl Plan {
                         continue;
                     }
                     Deed::Read(id) => *id,
-                    Deed::New(tin) => {
-                        let made = batch.make((**tin).clone())?;
-                        // A colour is written on the tin; a curve says more and is a reading.
-                        if matches!(sample.measured, Measured::Colour(_)) {
-                            continue;
-                        }
-                        made.id
+                    Deed::New(tin, Log::Nothing) => {
+                        batch.make((**tin).clone())?;
+                        continue;
                     }
+                    Deed::New(tin, Log::Masstone) => batch.make((**tin).clone())?.id,
                 };
                 let Ok(one) = Parts::new(1.0) else { continue };
                 let reading = Reading {
@@ -241,7 +272,7 @@ impl Plan {
                     pour: Pour::Scale,
                     state: Film::Dry,
                     shown: Shown::Thick(sample.measured),
-                    source: Source::Reader,
+                    source: sample.source,
                     sure: false,
                 };
                 batch.make(LoggedReading { reading, note: None, device: file.clone(), pot: None })?;
@@ -260,14 +291,35 @@ impl Plan {
     }
 }
 
-fn made(sample: &Sample, class: Class) -> Deed {
+/// Why a sample of a tin tells nothing that is not known; None if it does.
+fn known_already(known: &Known, tin: &Kept<ShelfPaint>, sample: &Sample) -> Option<&'static str> {
+    let repeats = |other: &Measured| sample.measured.repeats(other, sample.source);
+    if known.masstones_of(tin.id).any(repeats) {
+        return Some("this reading is in the log");
+    }
+    let stated = tin.value.masstone.map(|masstone| Measured::Colour(masstone.lab()));
+    // A curve says more than the colour on the tin, also where they agree.
+    if stated.is_some_and(|stated| matches!(sample.measured, Measured::Colour(_)) && repeats(&stated)) {
+        return Some("its tin says the same");
+    }
+    let predicted = Measured::Spectrum(known.paint(tin.id).ok()?.best().masstone());
+    repeats(&predicted).then_some("it was predicted here, not read")
+}
+
+fn made(sample: &Sample, class: Class, predicted: bool) -> Deed {
     let short: String = sample.name.chars().filter(|c| !c.is_control()).take(80).collect();
     let Ok(name) = Name::new(&short) else { return Deed::Skip("it has no name") };
     let masstone = Masstone::Lab(sample.measured.lab());
     if masstone.reflectance().is_err() {
         return Deed::Skip("no surface can have this colour");
     }
-    Deed::New(Box::new(ShelfPaint { source: Source::Reader, ..ShelfPaint::new(name, class, Some(masstone)) }))
+    // A colour is written on the tin; a curve says more and is a reading, if it was read.
+    let log = match sample.measured {
+        Measured::Spectrum(_) if !predicted => Log::Masstone,
+        _ => Log::Nothing,
+    };
+    let tin = ShelfPaint { source: sample.source, ..ShelfPaint::new(name, class, Some(masstone)) };
+    Deed::New(Box::new(tin), log)
 }
 
 fn unread(error: &BadFile) -> Problem {
@@ -323,9 +375,9 @@ async fn plan(
     then: impl FnOnce(&Plan, &mut Store) -> Result<(), StoreError> + Send + 'static,
 ) -> Result<ImportPlan, Problem> {
     workspace
-        .with(move |store| {
+        .knowing(move |store, known| {
             let names = names(store)?;
-            let plan = match Plan::of(store, &bytes, &how)? {
+            let plan = match Plan::of(store, known, &bytes, &how)? {
                 Ok(plan) => plan,
                 Err(problem) => return Ok(Err(problem)),
             };
@@ -357,8 +409,8 @@ struct WithId<T> {
     value: T,
 }
 
-/// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is known, `csv` the tins, `gpl` a palette,
-/// `json` everything that is kept of paints and readings.
+/// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is predicted, and say so, `csv` the tins as
+/// stated, `gpl` a palette, `json` everything that is kept of paints and readings.
 #[utoipa::path(get, path = "/export/{format}", operation_id = "export_shelf", tag = "shelf",
     params(("format" = String, Path)),
     responses((status = OK, description = "The file"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
@@ -414,7 +466,7 @@ pub async fn export(
 
 fn table(tins: &[Kept<ShelfPaint>]) -> Result<Vec<u8>, impl std::fmt::Debug + use<>> {
     let head =
-        ["name", "class", "hex", "L", "a", "b", "coats_to_hide", "price", "tin_ml", "left_ml", "condition"];
+        ["name", "class", "hex", "L", "a", "b", "source", "coats_to_hide", "price", "tin_ml", "left_ml", "condition"];
     let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
     let row = |tin: &Kept<ShelfPaint>| {
         let tin = &tin.value;
@@ -428,6 +480,7 @@ fn table(tins: &[Kept<ShelfPaint>]) -> Result<Vec<u8>, impl std::fmt::Debug + us
             number(lab.map(|lab| rounded(lab.l))),
             number(lab.map(|lab| rounded(lab.a))),
             number(lab.map(|lab| rounded(lab.b))),
+            tin.source.id().to_owned(),
             number(tin.coats_to_hide.map(CoatsToHide::value)),
             number(tin.price.map(Price::amount)),
             number(tin.price.map(|price| price.tin().value())),

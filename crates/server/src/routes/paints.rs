@@ -265,7 +265,7 @@ impl PaintEntry {
 
 /// What a colour was taken from.
 pub fn source(text: &str) -> Result<Source, String> {
-    Source::ALL.into_iter().find(|source| source.id() == text).ok_or_else(|| {
+    Source::find(text).ok_or_else(|| {
         let short: String = text.chars().take(40).collect();
         format!("“{short}” is nothing a colour is taken from: choose reader, chip, photo or guess")
     })

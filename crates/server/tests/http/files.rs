@@ -56,6 +56,61 @@ async fn what_goes_out_comes_in_again() {
     assert_eq!(again["summary"], "0 new, 0 readings of paints on the shelf, 17 left out");
 }
 
+/// What was predicted here or is known already teaches nothing, whichever file it comes back in.
+#[tokio::test]
+async fn own_exports_are_no_evidence() {
+    let bench = Bench::demo().await;
+    let mustard = bench.paint("mustard seed").await;
+    let doubt = bench.get(&format!("/api/paints/{mustard}")).await["doubt"].clone();
+    for format in ["cgats", "cxf", "csv", "gpl"] {
+        let bytes = export(&bench, format).await;
+        let (status, done) = send(&bench, "/api/import", bytes).await;
+        assert_eq!(status, StatusCode::OK, "{done}");
+        assert_eq!(done["summary"], "0 new, 0 readings of paints on the shelf, 15 left out", "{format}");
+    }
+    // Nor where another program has taken the maker's mark off.
+    let bare = String::from_utf8(export(&bench, "cgats").await).unwrap();
+    assert!(bare.contains("Predictions of Warm Blend, not measurements"));
+    let bare = bare.replace("Warm Blend", "a meter");
+    let (_, done) = send(&bench, "/api/import", bare.clone()).await;
+    assert_eq!(done["summary"], "0 new, 0 readings of paints on the shelf, 15 left out", "{done}");
+    assert_eq!(bench.get(&format!("/api/paints/{mustard}")).await["doubt"], doubt);
+
+    // A measurement counts once.
+    let file = "name,L,a,b\nmustard seed,58.31,12.62,41.23\nmustard seed,58.31,12.62,41.23\n";
+    let (_, once) = send(&bench, "/api/import", file).await;
+    assert_eq!(once["summary"], "0 new, 1 reading of a paint on the shelf, 1 left out", "{once}");
+    let (_, twice) = send(&bench, "/api/import", file).await;
+    assert_eq!(twice["rows"][0]["words"], "left out: this reading is in the log", "{twice}");
+
+    // Elsewhere a prediction becomes a paint that is guessed at, without a reading.
+    let empty = Bench::empty().await;
+    let (_, plan) = send(&empty, "/api/import", export(&bench, "cxf").await).await;
+    assert_eq!(plan["rows"][0]["words"], "a new paint, judged by eye", "{plan}");
+    assert!(empty.get("/api/readings").await.as_array().unwrap().is_empty());
+}
+
+/// Codes are of chips, not of an instrument, unless somebody says otherwise; the reading is believed accordingly.
+#[tokio::test]
+async fn a_sample_comes_with_what_it_was_read_with() {
+    let bench = Bench::demo().await;
+    let file = "name,hex\noat white,#e9e4d6\nsea glass,#9cb0a8\n";
+    let (_, plan) = send(&bench, "/api/import/preview", file).await;
+    assert_eq!(plan["rows"][0]["words"], "a reading of oat white, from a chip or code");
+    assert_eq!(plan["rows"][1]["words"], "a new paint, from a chip or code");
+    let (_, plan) = send(&bench, "/api/import/preview?source=photo", file).await;
+    assert_eq!(plan["rows"][0]["source"], "photo");
+    assert_eq!(plan["rows"][1]["words"], "a new paint, picked from a photo");
+    let (status, problem) = send(&bench, "/api/import/preview?source=nose", file).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(problem.to_string().contains("choose reader, chip, photo or guess"), "{problem}");
+
+    send(&bench, "/api/import", file).await;
+    assert_eq!(bench.get("/api/readings").await[0]["entry"]["source"], "chip");
+    let glass = bench.paint("sea glass").await;
+    assert_eq!(bench.get(&format!("/api/paints/{glass}")).await["entry"]["source"], "chip");
+}
+
 #[tokio::test]
 async fn what_cannot_be_read_says_where_and_why() {
     let bench = Bench::empty().await;

@@ -4,8 +4,16 @@ import { type ImportPlan, Problem } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { Picker } from '../../parts/Picker';
-import { useImport } from '../../state/files';
+import { type How, useImport } from '../../state/files';
 import { useClasses } from '../../state/workspace';
+
+const SOURCES = [
+  { id: 'stated', name: 'Read as the file says' },
+  { id: 'reader', name: 'With a colour reader' },
+  { id: 'chip', name: 'From chips or codes' },
+  { id: 'photo', name: 'From a photo' },
+  { id: 'guess', name: 'Judged by eye' },
+] as const;
 
 /** A file of colours or spectra: what it would do is shown line by line, and nothing is written until that is accepted. */
 export function ImportPanel({ onClose }: { onClose: () => void }) {
@@ -16,15 +24,18 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
   const [file, setFile] = useState<File>();
   const [kind, setKind] = useState('chalk');
   const [percent, setPercent] = useState<boolean>();
+  const [source, setSource] = useState<How['source']>('stated');
   const [plan, setPlan] = useState<ImportPlan>();
   const [problem, setProblem] = useState<Problem>();
 
-  const look = async (chosen: File, asked: { kind: string; percent: boolean | undefined }) => {
+  const look = async (chosen: File, changed: Partial<How>) => {
+    const asked = { kind, percent, source, ...changed };
     setFile(chosen);
     setKind(asked.kind);
     setPercent(asked.percent);
+    setSource(asked.source);
     try {
-      setPlan(await calls.preview(chosen, asked.kind, asked.percent));
+      setPlan(await calls.preview(chosen, asked));
       setProblem(undefined);
     } catch (error) {
       setPlan(undefined);
@@ -35,7 +46,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
   const accept = async () => {
     if (!file) return;
     try {
-      const done = await calls.carryOut(file, kind, percent);
+      const done = await calls.carryOut(file, { kind, percent, source });
       tell(`Imported: ${done.summary}; one step of undo takes it out again`);
       onClose();
     } catch (error) {
@@ -60,14 +71,24 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             className="sr-only"
             onChange={(event) => {
               const chosen = event.target.files?.[0];
-              if (chosen) void look(chosen, { kind, percent: undefined });
+              if (chosen) void look(chosen, { percent: undefined });
             }}
           />
           <Picker
             label="Class of new paints"
             choices={classes.filter((choice) => !choice.medium)}
             value={kind}
-            onChange={(next) => (file ? void look(file, { kind: next, percent }) : setKind(next))}
+            onChange={(next) => (file ? void look(file, { kind: next }) : setKind(next))}
+          />
+          <Picker
+            label="Read with"
+            choices={SOURCES}
+            value={source}
+            onChange={(id) => {
+              const next = SOURCES.find((choice) => choice.id === id)?.id ?? 'stated';
+              if (file) void look(file, { source: next });
+              else setSource(next);
+            }}
           />
         </div>
         {problem?.is('percent') && file && (
@@ -76,7 +97,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             <button
               type="button"
               className="press press-plain"
-              onClick={() => look(file, { kind, percent: true })}
+              onClick={() => look(file, { percent: true })}
             >
               They are percent
             </button>
