@@ -31,4 +31,4 @@ pub use correct::{Correction, Pot, correct};
 pub use ladder::{Made, Rung, SHADE, SHADES, ladder};
 pub use matching::{EVERY, Limits, Progress, Recipe, Tin, find};
 pub use measures::{Measure, Rounded, about, amount, measured};
-pub use mediums::{Films, Kind, Preset, Warning, warnings};
+pub use mediums::{Kind, Preset, Warning, warnings};

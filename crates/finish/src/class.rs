@@ -3,6 +3,7 @@
 //! Every default of this file is marked † : common practice or memory, with no published source. They are starting
 //! values; a painter's own coats to hide and, later, readings replace them.
 
+use crate::state::SEAL;
 use std::fmt;
 use std::str::FromStr;
 
@@ -148,10 +149,10 @@ impl Class {
                 medium("glazing-liquid", "Glazing liquid", [0.3, 10.0], [0.004, 0.02, 0.05], false)
             }
             Class::Scumble => medium("scumble", "Acrylic scumble", [0.3, 10.0], [0.004, 0.02, 0.05], false),
-            Class::ClearCoat => medium("clear-coat", "Clear coat", [0.3, 10.0], [0.002, 0.01, 0.03], false),
+            Class::ClearCoat => medium("clear-coat", "Clear coat", [SEAL, 10.0], [0.002, 0.01, 0.005], false),
             Class::Extender => medium("extender", "Extender", [0.3, 1.0], [0.002, 0.01, 0.02], false),
             Class::Water => medium("water", "Water", [0.85, 0.0], [1e-9, 1e-9, 1e-9], true),
-            Class::ClearWax => medium("clear-wax", "Clear wax", [0.4, 0.0], [0.01, 0.25, 0.1], false),
+            Class::ClearWax => medium("clear-wax", "Clear wax", [SEAL, 0.0], [0.01, 0.15, 0.03], false),
             Class::Pearl => medium("pearl", "Pearl medium", [0.2, 2.0], [0.004, 0.01, 0.4], false),
             Class::TexturePowder => {
                 medium("texture-powder", "Texture powder", [0.85, 0.0], [0.01, 0.02, 1.5], false)

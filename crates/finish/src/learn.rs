@@ -32,7 +32,7 @@ use warm_blend_spectral::{Lab, Reflectance, difference};
 
 pub use certainty::Certainty;
 pub use ensemble::Ensemble;
-pub use estimate::Estimate;
+pub use estimate::{Estimate, OfShelf};
 pub use prior::Facts;
 pub use reading::{Measured, Pour, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};

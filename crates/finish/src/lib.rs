@@ -43,6 +43,7 @@ mod material;
 mod measure;
 mod mix;
 mod name;
+mod percent;
 pub mod photo;
 pub mod piece;
 mod pot;
@@ -66,6 +67,7 @@ pub use material::Material;
 pub use measure::{BadMeasure, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
+pub use percent::percentages;
 pub use pot::{
     BadMix, Component, LoggedReading, MixId, PaintId, SavedMix, WholeParts, Workshop, nearest_whole, simplest,
 };

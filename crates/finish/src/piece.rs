@@ -25,7 +25,7 @@ mod unify;
 mod zone;
 
 pub use ageing::{Age, Ageing};
-pub use cohesion::{Finding, Intent, Pair, Stands, Windows, elsewhere, findings, off, pairs, shared_paint};
+pub use cohesion::{About, Finding, Intent, Pair, Stands, Windows, findings, off, pairs, shared_paint};
 pub use document::{BadPiece, Brief, Correction, OVERS, Over, Piece, SCHEMES, Scheme};
 pub use dress::{
     BadDress, Band, COLOURS, Coat, Dress, Dressed, Mark, STEPS, Wardrobe, Way, Wears, ZoneSeen, blended,

@@ -40,12 +40,16 @@ impl State {
     }
 }
 
+/// How dull the surface of a clear coat and of an unpolished wax is, α†.
+pub(crate) const SEAL: f64 = 0.4;
+
 impl State {
-    /// How dull a seal's own surface is (α), which it lays over any that is duller†; none where there is no seal.
+    /// How dull a seal's own surface is (α), which it lays over any that is duller; none where there is no seal.
+    /// That of polished wax is common practice†.
     pub(crate) const fn seal(self) -> Option<f64> {
         match self {
             State::Wet | State::Dry => None,
-            State::Sealed => Some(0.4),
+            State::Sealed => Some(SEAL),
             State::Buffed => Some(0.15),
         }
     }

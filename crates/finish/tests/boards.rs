@@ -8,7 +8,7 @@ use warm_blend_finish::board::{
     BadBoard, Board, Branch, ByPlace, Ground, GroundKind, Habit, Hand, Layer, Letter, Meets, Place,
     PlaceSeen, Print, Share, Stack, Strip, Technique,
 };
-use warm_blend_finish::{Class, CoatsToHide, Material, Microns, Parts, State, mix};
+use warm_blend_finish::{Class, CoatsToHide, Material, Microns, Parts, Seen, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 
 fn any_paint() -> impl Strategy<Value = Material> {
@@ -161,6 +161,49 @@ proptest! {
         let bare = lab(&seen(&stack).from_afar());
         stack.lay(Material::of(Class::ClearWax, None, None).unwrap(), Technique::ClearWax.usual(), true, None);
         prop_assert!(lab(&seen(&stack).from_afar()).l < bare.l - 0.5);
+    }
+
+    /// A coat so thick that nothing below shows looks on a board, and as the Pot's film over a ground, as the Pot says of the mix: in
+    /// every light and state.
+    #[test]
+    fn a_thick_coat_is_the_pot(
+        ground in any_ground(), one in any_paint(), other in any_paint(), ratio in 0.1..10.0f64,
+        light in proptest::sample::select(Light::ALL.to_vec()), state in proptest::sample::select(State::ALL.to_vec()),
+    ) {
+        let pot = mix(&[(Parts::new(1.0).unwrap(), &one), (Parts::new(ratio).unwrap(), &other)]).unwrap();
+        // Gel stains never hide: of those there is no thick coat.
+        prop_assume!(CoatsToHide::of(&pot).is_some());
+        let said = Seen::of(&pot.in_state(state).face(), light).lab;
+        let mut stack = Stack::over(&ground).unwrap();
+        stack.lay(pot.clone(), film(3000.0, 1.0), false, None);
+        for place in Place::ALL {
+            let board = Seen::of(&stack.seen(place, 1, state).from_afar(), light).lab;
+            prop_assert!(difference(board, said).value() < 0.005, "{board:?} {said:?}");
+        }
+        let inside = Reflectance::grey(0.5);
+        let film = Seen::of(&pot.in_state(state).film(Microns::new(3000.0).unwrap(), &inside), light).lab;
+        prop_assert!(difference(film, said).value() < 0.005, "{film:?} {said:?}");
+    }
+
+    /// Sealed by a layer is sealed as in the state of that name, and sealed again changes next to nothing, on every place and whatever
+    /// is sealed.
+    #[test]
+    fn sealed_is_sealed(ground in any_ground(), paint in any_paint(), place in 0usize..3, wax: bool) {
+        let place = Place::ALL[place];
+        let (class, technique) =
+            if wax { (Class::ClearWax, Technique::ClearWax) } else { (Class::ClearCoat, Technique::ClearCoat) };
+        let seal = Material::of(class, None, None).unwrap();
+        let mut stack = Stack::over(&ground).unwrap();
+        stack.lay(paint, film(180.0, 1.0), false, None);
+        let look = |stack: &Stack, state| stack.seen(place, stack.len(), state).from_afar();
+        let as_state = look(&stack, State::Sealed);
+        stack.lay(seal.clone(), technique.usual(), true, None);
+        let once = look(&stack, State::Dry);
+        prop_assert!(apart(&as_state, &once) <= 0.3, "by state {:?}, by layer {:?}", lab(&as_state), lab(&once));
+        prop_assert!(apart(&look(&stack, State::Sealed), &once) <= 1e-9);
+        stack.lay(seal, technique.usual(), true, None);
+        let twice = look(&stack, State::Dry);
+        prop_assert!(apart(&once, &twice) <= 0.3, "once {:?}, twice {:?}", lab(&once), lab(&twice));
     }
 
     /// A thin white over a dark, clear colour lightens and mutes it (common practice).

@@ -44,6 +44,8 @@ fn a_chest_of_four_drawers() {
     assert!(near(meets(&chest, Zone::Case, Zone::Top), 0.976));
     assert!(near(meets(&chest, Zone::Case, Zone::Plinth), 0.976));
     assert!(near(meets(&chest, Zone::Sides, Zone::Top), 2.0 * 0.48));
+    // Round both corners of the front.
+    assert!(near(meets(&chest, Zone::Case, Zone::Sides), 2.0 * 0.786));
     assert_eq!(meets(&chest, Zone::Top, Zone::Plinth), 0.0);
 }
 

@@ -69,9 +69,9 @@ fn field(name: &str) -> Field {
 
 /// Whether it was written by [`cgats()`], also before it wrote so.
 pub(crate) fn is_ours(text: &str) -> bool {
-    text.lines().take_while(|line| line.trim() != "BEGIN_DATA").any(|line| {
-        matches!(&words(line)[..], [key, value, ..] if key == "ORIGINATOR" && value == MAKER)
-    })
+    text.lines()
+        .take_while(|line| line.trim() != "BEGIN_DATA")
+        .any(|line| matches!(&words(line)[..], [key, value, ..] if key == "ORIGINATOR" && value == MAKER))
 }
 
 pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
@@ -169,8 +169,9 @@ fn sample(
 /// Writes predicted samples: their Lab in daylight and, where they have one, their spectrum.
 pub fn cgats(samples: &[(String, Measured)]) -> String {
     let spectra = samples.iter().all(|(_, measured)| matches!(measured, Measured::Spectrum(_)));
-    let mut out =
-        format!("CGATS.17\nORIGINATOR \"{MAKER}\"\nDESCRIPTOR \"{PREDICTIONS}\"\nILLUMINATION_NAME \"D65\"\nOBSERVER \"2\"\n");
+    let mut out = format!(
+        "CGATS.17\nORIGINATOR \"{MAKER}\"\nDESCRIPTOR \"{PREDICTIONS}\"\nILLUMINATION_NAME \"D65\"\nOBSERVER \"2\"\n"
+    );
     let mut names = vec![
         "SAMPLE_ID".to_owned(),
         "SAMPLE_NAME".to_owned(),

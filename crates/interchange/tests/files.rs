@@ -243,7 +243,10 @@ fn samples_say_what_they_were_read_with() {
     assert_eq!(source("name,L,a,b,source\nx,62,-3,-7,guess\n"), Source::Guess);
     assert_eq!(source("name,hex,source\nx,#8a9aa3,somewhere\n"), Source::Chip);
     assert_eq!(source("GIMP Palette\n1 2 3 night\n"), Source::Chip);
-    assert_eq!(source(&cgats(&[("x".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))])), Source::Reader);
+    assert_eq!(
+        source(&cgats(&[("x".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))])),
+        Source::Reader
+    );
 }
 
 /// Files of before said who wrote them, not that they are predictions; another program's name is none.
@@ -254,7 +257,10 @@ fn own_files_are_known_by_their_maker() {
     assert!(of(&format!("CGATS.17\nORIGINATOR \"Warm Blend\"\n{body}")));
     assert!(!of(&format!("CGATS.17\nORIGINATOR \"a meter\"\n{body}")));
     assert!(!of(body));
-    let ours = String::from_utf8(cxf(&[("Warm Blend".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))], "now").unwrap()).unwrap();
+    let ours = String::from_utf8(
+        cxf(&[("Warm Blend".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))], "now").unwrap(),
+    )
+    .unwrap();
     assert!(of(&ours));
     assert!(!of(&ours.replace("Creator>Warm Blend<", "Creator>a meter<")));
 }

@@ -4,7 +4,7 @@ use std::path::Path;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use warm_blend_finish::board::{BoardReading, Hands, Judgement, learn_hand};
-use warm_blend_finish::learn::{Ensemble, Estimate, Judged, Measured, Reading, Shown};
+use warm_blend_finish::learn::{Ensemble, Estimate, Judged, Measured, OfShelf, Reading, Shown};
 use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{LoggedReading, Name, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Id, Kept, OpenError, Store, StoreError};
@@ -45,17 +45,21 @@ pub(crate) struct Known {
     /// Readings of boards in the order they were made, with how they stand to the rest.
     boards: Vec<(Kept<BoardReading>, Option<Judgement>)>,
     pub workshop: Kept<Workshop>,
+    house_white: Option<PaintId>,
 }
 
 impl Known {
     fn of(store: &Store, state: [i64; 4]) -> Result<Self, StoreError> {
         let workshop = workshop(store)?;
-        let white = workshop.value.house_white;
         // Removed tins too: mixes and readings may still speak of them.
         let tins = store.all_ever::<ShelfPaint>()?;
+        let house_white = house_white(&workshop.value, &tins);
         let tins: Vec<_> = tins
             .iter()
-            .map(|tin| (PaintId(tin.id), tin.value.facts(white == Some(PaintId(tin.id)))))
+            .map(|tin| {
+                let id = PaintId(tin.id);
+                OfShelf { id, facts: tin.value.facts(house_white == Some(id)), at_hand: !tin.removed }
+            })
             .collect();
         let readings = store.all::<LoggedReading>()?;
         let read: Vec<_> = readings.iter().map(|kept| kept.value.reading.clone()).collect();
@@ -66,7 +70,7 @@ impl Known {
         let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
         let estimate = estimate.strengthened(&taught.strengths);
         let boards = boards.into_iter().zip(taught.judged).collect();
-        Ok(Self { state, estimate, readings, hands: taught.hands, boards, workshop })
+        Ok(Self { state, estimate, readings, hands: taught.hands, boards, workshop, house_white })
     }
 
     /// A tin as it is known.
@@ -117,8 +121,13 @@ impl Known {
         judged.is_some_and(|judged| judged.questioned) && (alone || !self.is_house_white(paint))
     }
 
+    /// The house white, as long as it is on the shelf.
+    pub fn house_white(&self) -> Option<PaintId> {
+        self.house_white
+    }
+
     pub fn is_house_white(&self, paint: Id) -> bool {
-        self.workshop.value.house_white == Some(PaintId(paint))
+        self.house_white == Some(PaintId(paint))
     }
 }
 
@@ -225,6 +234,12 @@ impl Desk {
             }
         }
     }
+}
+
+/// The white that was chosen, as long as it is among these tins and not removed: one that is put back is it again.
+pub(crate) fn house_white(workshop: &Workshop, tins: &[Kept<ShelfPaint>]) -> Option<PaintId> {
+    let at_hand = |white: &PaintId| tins.iter().any(|tin| tin.id == white.0 && !tin.removed);
+    workshop.house_white.filter(at_hand)
 }
 
 /// The choices of the workshop: a workspace comes with them.

@@ -1,6 +1,5 @@
 //! How much to mix: for an area and coats, or for all that is left of a paint; and what a coat costs.
 
-use crate::hiding::COAT;
 use crate::measure::within;
 use crate::{BadMeasure, Microns, Millilitres};
 
@@ -9,17 +8,19 @@ pub const SQUARE_FOOT: f64 = 0.092_903_04;
 /// What stays in brush, tray and pot, as a share of what lies on the piece†.
 const LEFT_BEHIND: f64 = 0.1;
 
-/// How much covers an area, ml: the wet film of a brushed coat (90 µm†) times area and coats, and a tenth more† for brush and
-/// tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
-pub fn for_area(square_metres: f64, coats: f64) -> Result<Millilitres, BadMeasure> {
+/// How much covers an area, ml: the film that is put on ([`Technique::takes`]) times area and coats, and a tenth more† for brush
+/// and tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
+///
+/// [`Technique::takes`]: crate::board::Technique::takes
+pub fn for_area(square_metres: f64, coats: f64, film: Microns) -> Result<Millilitres, BadMeasure> {
     let area = within(square_metres, 0.01, 1000.0)?;
     let coats = within(coats, 0.5, 12.0)?;
-    Millilitres::new(area * coats * per_square_metre())
+    Millilitres::new(area * coats * per_square_metre(film))
 }
 
-/// ml of one brushed coat on a square metre, with what stays in brush and tray.
-pub fn per_square_metre() -> f64 {
-    1000.0 / Microns::of(COAT).spreading_rate() * (1.0 + LEFT_BEHIND)
+/// ml of one coat of a film on a square metre, with what stays in brush and tray.
+pub fn per_square_metre(film: Microns) -> f64 {
+    1000.0 / film.spreading_rate() * (1.0 + LEFT_BEHIND)
 }
 
 /// How large a batch uses up what is left of one of its paints, ml.
@@ -30,11 +31,14 @@ pub fn using_up(left: Millilitres, share: f64) -> Result<Millilitres, BadMeasure
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::board::{Hand, Technique};
     use proptest::prelude::*;
 
     /// A chest of drawers takes about a pint of base, and has some 3 m² (common practice).
     #[test]
     fn a_chest_takes_about_a_pint() {
+        let coat = Technique::BrushedCoat.takes(Hand::default());
+        let for_area = |area, coats| for_area(area, coats, coat);
         let pint = for_area(2.5, 2.0).unwrap().value();
         assert!((400.0..600.0).contains(&pint), "{pint}");
         assert!(
@@ -53,7 +57,7 @@ mod tests {
     proptest! {
         #[test]
         fn twice_the_area_takes_twice_as_much(area in 0.02..400.0f64, coats in 1.0..6.0f64, share in 0.01..1.0f64, left in 1.0..900.0f64) {
-            let ml = |area, coats| for_area(area, coats).unwrap().value();
+            let ml = |area, coats| for_area(area, coats, Microns::of(35.0)).unwrap().value();
             prop_assert!((ml(2.0 * area, coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
             prop_assert!((ml(area, 2.0 * coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
             let batch = using_up(Millilitres::new(left).unwrap(), share).unwrap().value();

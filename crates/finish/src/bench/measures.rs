@@ -139,11 +139,23 @@ pub struct Rounded {
     pub counts: Vec<f64>,
     /// What the batch comes to, ml.
     pub total: f64,
+    /// That over what was asked for.
+    pub ratio: f64,
     /// How far the rounding moves the colour, ΔE00.
     pub shift: f64,
 }
 
 impl Rounded {
+    /// How much of each component it is, ml.
+    pub fn amounts(&self) -> impl Iterator<Item = f64> {
+        self.counts.iter().map(|count| count * self.measure.millilitres())
+    }
+
+    /// Whether it is as much as was asked for, near enough.
+    pub fn keeps_the_batch(&self) -> bool {
+        (self.ratio - 1.0).abs() <= KEPT
+    }
+
     /// The number of times something is dipped and levelled: each started measure counts.
     fn spoonfuls(&self) -> f64 {
         self.counts.iter().map(|count| count.ceil()).sum()
@@ -152,11 +164,14 @@ impl Rounded {
 
 /// From which shift on nobody sees a rounding, ΔE00.
 const UNSEEN: f64 = 0.5;
+/// How far a batch may be off what was asked for and still be called that.
+const KEPT: f64 = 0.05;
 /// Most spoonfuls that anybody counts†.
 const COUNTED: f64 = 60.0;
 
 /// A batch of a mix in each measure, rounded to what can be measured with it: those whose rounding nobody sees first, by how
-/// few spoonfuls they take; then the rest by how little they move the colour. Measures in which a part would be none, or
+/// few spoonfuls they take; then the rest by how little they move the colour; last those that come to more or less than was
+/// asked for. Measures in which a part would be none, or
 /// that would have to be counted past sixty, are left out.
 pub fn measured(
     components: &[(Parts, &Material)],
@@ -184,11 +199,13 @@ pub fn measured(
                 .collect::<Option<_>>()?;
             let shift = difference(mix(&poured).ok()?.seen_lab(light), exact).value();
             let total = counts.iter().sum::<f64>() * measure.millilitres();
-            let rounded = Rounded { measure: *measure, counts, total, shift };
+            let ratio = total / batch.value();
+            let rounded = Rounded { measure: *measure, counts, total, ratio, shift };
             (rounded.spoonfuls() <= COUNTED || *measure == Measure::Millilitre).then_some(rounded)
         })
         .collect();
     let rank = |rounded: &Rounded| match rounded.shift < UNSEEN {
+        _ if !rounded.keeps_the_batch() => (2, rounded.ratio.ln().abs()),
         // A syringe takes one pull however many millilitres.
         true if rounded.measure == Measure::Millilitre => (0, 12.0),
         true => (0, rounded.spoonfuls()),
@@ -262,6 +279,25 @@ mod tests {
         let little = Millilitres::new(8.0).unwrap();
         assert!(measured(&pot, little, &[Measure::Cup], Light::Daylight).unwrap().is_empty());
         assert_eq!(measured(&[], batch, &Measure::ALL, Light::Daylight), Err(NothingToMix));
+    }
+
+    /// Three equal parts of a cup are no three quarter pints, eight parts of two cups no two pints: such a way comes last, with
+    /// what it comes to.
+    #[test]
+    fn a_way_that_does_not_keep_the_batch_is_the_last() {
+        let (red, buff, blue) = (chalk("#7c3a34"), chalk("#cdb58a"), chalk("#53687a"));
+        let batch = Millilitres::new(Measure::Cup.millilitres()).unwrap();
+        let pot = [&red, &buff, &blue].map(|paint| (Parts::of(1.0), paint));
+        let ways =
+            measured(&pot, batch, &[Measure::Pint, Measure::Litre, Measure::Tablespoon], Light::Daylight)
+                .unwrap();
+        assert_eq!(
+            ways.iter().map(|way| way.measure).collect::<Vec<_>>(),
+            [Measure::Tablespoon, Measure::Litre, Measure::Pint]
+        );
+        assert!(ways[0].keeps_the_batch() && !ways[1].keeps_the_batch() && !ways[2].keeps_the_batch());
+        assert!((ways[2].total - 354.88).abs() < 0.01 && (ways[1].total - 300.0).abs() < 1e-9);
+        assert!((ways[2].amounts().sum::<f64>() - ways[2].total).abs() < 1e-9);
     }
 
     #[test]

@@ -1,8 +1,9 @@
 //! What a medium makes of a pot: a glaze, a wash, a wax, a scumble, a texture paint, a sealer.
 //!
-//! Ratios, limits and films are common practice†; the films are one hand's, and every painter's is another.
+//! Ratios and limits are common practice†; the films it leaves stand with the techniques.
 
-use crate::{Class, Microns};
+use crate::Class;
+use crate::board::Technique;
 
 /// What a pot is, by what is in it beside paint.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -25,17 +26,6 @@ pub enum Kind {
     Texture,
     /// A clear coat with a little in it, brushed and not wiped.
     TintedSealer,
-}
-
-/// The wet film that is left, µm, on the three places of a carved surface.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Films {
-    /// On the flat.
-    pub field: Microns,
-    /// In grooves, carving and corners.
-    pub recess: Microns,
-    /// On arrises, tips and high points.
-    pub edge: Microns,
 }
 
 /// A usual mixture: parts of the paint in the pot, and of mediums.
@@ -110,18 +100,17 @@ impl Kind {
         }
     }
 
-    /// The films it leaves†.
-    pub const fn films(self) -> Films {
-        let [field, recess, edge] = match self {
-            Kind::Paint => [90.0, 110.0, 70.0],
-            Kind::Glaze | Kind::Pearl => [35.0, 60.0, 15.0],
-            Kind::Scumble | Kind::DetailGlaze => [4.0, 60.0, 1.0],
-            Kind::Wash => [15.0, 45.0, 5.0],
-            Kind::TintedWax => [2.0, 40.0, 1.0],
-            Kind::Texture => [400.0, 500.0, 250.0],
-            Kind::TintedSealer => [60.0, 90.0, 40.0],
-        };
-        Films { field: Microns::of(field), recess: Microns::of(recess), edge: Microns::of(edge) }
+    /// How it is put on, and so which film it leaves.
+    pub const fn technique(self) -> Technique {
+        match self {
+            Kind::Paint => Technique::BrushedCoat,
+            Kind::Glaze | Kind::Pearl => Technique::GlazeStippled,
+            Kind::Scumble | Kind::DetailGlaze => Technique::GlazeWiped,
+            Kind::Wash => Technique::WashWiped,
+            Kind::TintedWax => Technique::TintedWax,
+            Kind::Texture => Technique::TextureCoat,
+            Kind::TintedSealer => Technique::ClearCoat,
+        }
     }
 }
 

@@ -34,10 +34,6 @@ const ALIKE: f64 = 2.0;
 /// Film that makes two thirds of the surface its own, µm of what stays†.
 const SURFACE: f64 = 3.0;
 
-/// The same of a seal over a surface less dull than its own: a thin clear film levels what it lies on before it makes a
-/// surface of its own, and a wax does not dull†.
-const DULLS: f64 = 30.0;
-
 /// Film at which flakes cover two thirds of their share, µm†.
 const FLAKES: f64 = 20.0;
 
@@ -289,8 +285,11 @@ impl Stack {
                 _ => &sheets.bare,
             };
             sheet.lay_over(&mut inside);
-            let makes = if sheets.alpha > alpha { sheets.dulls } else { sheets.makes_surface };
-            alpha += (sheets.alpha - alpha) * makes;
+            alpha = match sheets.seals {
+                // Its own surface over one that is duller, however thin: as in [`Material::in_state`].
+                true => alpha.min(sheets.alpha),
+                false => alpha + (sheets.alpha - alpha) * sheets.makes_surface,
+            };
             lustre = lustre * sheet.lets_through() + sheets.lustre;
         }
         let alpha = match state {
@@ -310,9 +309,8 @@ struct Sheets {
     milky: Option<Sheet>,
     seals: bool,
     alpha: f64,
-    /// Share of the surface that it makes its own, and the same where that is duller than what it lies on.
+    /// Share of the surface that it makes its own.
     makes_surface: f64,
-    dulls: f64,
     lustre: f64,
 }
 
@@ -329,7 +327,6 @@ impl Sheets {
             seals: *seals,
             alpha: material.sheen.alpha(),
             makes_surface: settles(SURFACE),
-            dulls: settles(if *seals { DULLS } else { SURFACE }),
             lustre: material.lustre * settles(FLAKES),
         })
     }

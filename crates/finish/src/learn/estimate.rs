@@ -27,23 +27,36 @@ pub struct Estimate {
     /// By paint: mean 90 % band of its 1 : 1 mixes, ΔE00.
     doubts: Vec<f64>,
     house_white: Option<usize>,
+    /// By paint: whether it is at hand.
+    at_hand: Vec<bool>,
+}
+
+/// A tin that an estimate is asked about.
+#[derive(Debug, Clone, Copy)]
+pub struct OfShelf {
+    /// Its id.
+    pub id: PaintId,
+    /// What is stated of it.
+    pub facts: Facts,
+    /// Whether it is on the shelf still: what is not is known as before, but no test is made with it.
+    pub at_hand: bool,
 }
 
 impl Estimate {
     /// From the tins and the readings, each in the order it is asked about later. Readings of unknown tins are not.
-    pub fn of(paints: &[(PaintId, Facts)], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
-        let places: HashMap<PaintId, usize> =
-            paints.iter().enumerate().map(|(i, (id, _))| (*id, i)).collect();
-        let ids = paints.iter().map(|(id, _)| *id).collect();
-        let facts: Vec<Facts> = paints.iter().map(|(_, facts)| *facts).collect();
+    pub fn of(paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
+        let places: HashMap<PaintId, usize> = paints.iter().enumerate().map(|(i, tin)| (tin.id, i)).collect();
+        let ids: Vec<PaintId> = paints.iter().map(|tin| tin.id).collect();
+        let facts: Vec<Facts> = paints.iter().map(|tin| tin.facts).collect();
+        let at_hand = paints.iter().map(|tin| tin.at_hand).collect();
         let placed: Vec<Reading> = readings
             .iter()
             .filter_map(|reading| reading.clone().with_paints(|id| places.get(&id).copied()))
             .collect();
-        let names: Vec<u64> = paints.iter().map(|(id, _)| id.0.as_u64_pair()).map(|(a, b)| a ^ b).collect();
+        let names: Vec<u64> = ids.iter().map(|id| id.0.as_u64_pair()).map(|(a, b)| a ^ b).collect();
         let learnt = learn_named(&names, &facts, &placed)?;
         let house_white = facts.iter().position(|facts| facts.house_white);
-        Ok(Self { places, ids, facts, learnt, doubts: Vec::new(), house_white }.doubted())
+        Ok(Self { places, ids, facts, learnt, doubts: Vec::new(), house_white, at_hand }.doubted())
     }
 
     /// The same shelf with what boards say of the strengths of some tins. How readings of paints stand to the rest stays.
@@ -114,8 +127,7 @@ impl Estimate {
     fn dark_for(&self, at: usize) -> Option<usize> {
         let light = |at: usize| lightness(&self.learnt.paints[at].best().masstone());
         let paint = |at: &usize| !self.facts[*at].class.is_medium();
-        let dark =
-            (0..self.facts.len()).filter(|other| *other != at && paint(other) && light(*other) <= DARK);
+        let dark = self.others(at).filter(|other| light(*other) <= DARK);
         dark.min_by(|a, b| self.doubts[*a].total_cmp(&self.doubts[*b]))
             .filter(|_| paint(&at) && light(at) >= PALE)
     }
@@ -124,13 +136,20 @@ impl Estimate {
         self.house_white.map(|at| &self.learnt.paints[at])
     }
 
-    /// Other paints, evenly from the darkest to the lightest.
+    /// The other paints at hand.
+    fn others(&self, at: usize) -> impl Iterator<Item = usize> {
+        (0..self.facts.len()).filter(move |other| {
+            *other != at && self.at_hand[*other] && !self.facts[*other].class.is_medium()
+        })
+    }
+
+    /// Other paints at hand, evenly from the darkest to the lightest.
     fn companions(&self, at: usize) -> Vec<&Material> {
         if self.facts[at].class.is_medium() {
             return Vec::new();
         }
-        let mut others: Vec<(f64, &Material)> = (0..self.facts.len())
-            .filter(|other| *other != at && !self.facts[*other].class.is_medium())
+        let mut others: Vec<(f64, &Material)> = self
+            .others(at)
             .map(|other| {
                 let best = self.learnt.paints[other].best();
                 (lightness(&best.masstone()), best)

@@ -13,11 +13,11 @@
 //! All thresholds are common practice† and stand in [`Windows`] and below; a painter may change the windows.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_spectral::{Lab, difference};
+use warm_blend_spectral::{Lab, Light, difference};
 
 use super::{Meeting, Scheme, Zone, ZoneSeen};
 use crate::board::Place;
-use crate::{Dimension, HueFamily, PaintId, Units};
+use crate::{Dimension, HueFamily, PaintId, Units, percentages};
 
 /// How far apart neighbours should be.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
@@ -76,9 +76,32 @@ pub enum Stands {
     Far,
 }
 
+/// What a finding is about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum About {
+    /// Two neighbours.
+    Pair,
+    /// Two neighbours in another light.
+    PairIn(Light),
+    /// A part that jumps out.
+    OddOneOut,
+    /// How many families of hue there are.
+    Hues,
+    /// Which way they lean.
+    Lean,
+    /// Main colour, second and accent.
+    Balance,
+    /// What lies deep.
+    Depth,
+    /// The paint that ties the parts.
+    Tie,
+}
+
 /// What is off, or good to know.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Finding {
+    /// What it is about.
+    pub about: About,
     /// How much it matters: the ΔE00 it is off by, or a like figure; 0 for what is only told.
     pub weight: f64,
     /// In words.
@@ -208,15 +231,19 @@ pub fn off(pairs: &[Pair]) -> f64 {
 
 /// What is to be said of a palette, what matters most first; lengths in these units.
 pub fn findings(zones: &[ZoneSeen], pairs: &[Pair], units: Units) -> Vec<Finding> {
+    let mut found = of_palette(zones, pairs);
+    found.extend(pairs.iter().filter_map(|pair| of_pair(pair, units)));
+    found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
+    found
+}
+
+/// What is to be said of it as a whole, whatever its pairs do.
+pub(super) fn of_palette(zones: &[ZoneSeen], pairs: &[Pair]) -> Vec<Finding> {
     let mut found = Vec::new();
-    for pair in pairs {
-        found.extend(of_pair(pair, units));
-    }
     found.extend(jumps_out(zones, pairs));
     found.extend(hues(zones));
     found.extend(balance(zones));
     found.extend(depth(zones));
-    found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
     found
 }
 
@@ -239,7 +266,7 @@ fn of_pair(pair: &Pair, units: Units) -> Option<Finding> {
         units.say(Dimension::Run, pair.length),
         pair.intent.id()
     );
-    Some(Finding { weight: pair.off(), what, from, zones: vec![one, other] })
+    Some(Finding { about: About::Pair, weight: pair.off(), what, from, zones: vec![one, other] })
 }
 
 /// The odd one out: a colour that is not the main one, far from its neighbours where the rest are near theirs, and off.
@@ -250,7 +277,7 @@ fn jumps_out(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
         });
         (length > 0.0).then(|| sum / length)
     };
-    let odd = palette(zones).into_iter().skip(1).filter_map(|(_, _, of)| {
+    let odd = palette(zones.iter()).into_iter().skip(1).filter_map(|(_, _, of)| {
         let within = |pair: &Pair| (of.contains(&pair.zones.0), of.contains(&pair.zones.1));
         let at_its_edge = |pair: &Pair| within(pair).0 != within(pair).1;
         let (own, rest) = (mean(&at_its_edge)?, mean(&|pair| within(pair) == (false, false))?);
@@ -260,6 +287,7 @@ fn jumps_out(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
     let (of, own, rest, off) = odd.max_by(|a, b| (a.1 - a.2).total_cmp(&(b.1 - b.2)))?;
     let names: Vec<String> = of.iter().map(|zone| named(*zone)).collect();
     Some(Finding {
+        about: About::OddOneOut,
         // After the pairs that it is off with.
         weight: 0.9 * off,
         what: format!("The odd one out: {}", names.join(", ")),
@@ -268,9 +296,9 @@ fn jumps_out(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
     })
 }
 
-/// Colours of a palette: zones that look alike are one. With the share of the area.
-fn palette(zones: &[ZoneSeen]) -> Vec<(Lab, f64, Vec<Zone>)> {
-    let mut by_area: Vec<&ZoneSeen> = zones.iter().filter(|seen| seen.zone.is_painted()).collect();
+/// Colours of a palette: zones that look alike are one. With the share of the area of them all.
+fn palette<'a>(zones: impl Iterator<Item = &'a ZoneSeen>) -> Vec<(Lab, f64, Vec<Zone>)> {
+    let mut by_area: Vec<&ZoneSeen> = zones.filter(|seen| seen.zone.is_painted()).collect();
     by_area.sort_by(|a, b| b.extent.area.total_cmp(&a.extent.area));
     let all: f64 = by_area.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
     let mut colours: Vec<(Lab, f64, Vec<Zone>)> = Vec::new();
@@ -301,6 +329,7 @@ fn hues(zones: &[ZoneSeen]) -> Vec<Finding> {
     let listed: Vec<String> = families.iter().map(|family| family.id().to_owned()).collect();
     if families.len() > FAMILIES {
         found.push(Finding {
+            about: About::Hues,
             weight: 4.0 * (families.len() - FAMILIES) as f64,
             what: format!("{} families of hue: {FAMILIES} hold together", families.len()),
             from: listed.join(", "),
@@ -318,6 +347,7 @@ fn hues(zones: &[ZoneSeen]) -> Vec<Finding> {
             _ => "Warm and cool are in balance",
         };
         found.push(Finding {
+            about: About::Lean,
             weight: 0.0,
             what: word.to_owned(),
             from: format!("{mean:+.0}, the mean by area of chroma towards 60° (warm) against 240° (cool)"),
@@ -328,23 +358,27 @@ fn hues(zones: &[ZoneSeen]) -> Vec<Finding> {
 }
 
 fn balance(zones: &[ZoneSeen]) -> Option<Finding> {
-    let colours = palette(zones);
-    let shares: Vec<String> = colours.iter().map(|(_, share, _)| format!("{:.0} %", 100.0 * share)).collect();
+    let about = About::Balance;
+    let colours = palette(zones.iter().filter(|seen| seen.painted));
+    let shares: Vec<f64> = colours.iter().map(|(_, share, _)| *share).collect();
+    let shares: Vec<String> = percentages(&shares).iter().map(|share| format!("{share} %")).collect();
     let from = format!("shares of the painted area: {}", shares.join(", "));
     let [main, second, rest @ ..] = colours.as_slice() else { return None };
     if main.1 < MAIN && main.1 - second.1 < 0.1 {
         let zones = main.2.iter().chain(&second.2).copied().collect();
         let what = "No colour leads: the two largest take the same room".to_owned();
-        return Some(Finding { weight: 3.0, what, from, zones });
+        return Some(Finding { about, weight: 3.0, what, from, zones });
     }
     let loud = rest.iter().find(|(lab, share, _)| {
         *share > ACCENT && lab.chroma() > 1.5 * main.0.chroma().max(second.0.chroma()).max(10.0)
     });
     if let Some((_, share, zones)) = loud {
-        let what = format!("The accent is large: {:.0} % of the whole", 100.0 * share);
-        return Some(Finding { weight: 100.0 * (share - ACCENT), what, from, zones: zones.clone() });
+        let what = format!("The accent is large: {:.0} % of what is painted", 100.0 * share);
+        let weight = 100.0 * (share - ACCENT);
+        return Some(Finding { about, weight, what, from, zones: zones.clone() });
     }
     Some(Finding {
+        about,
         weight: 0.0,
         what: "Main, second and accent are in balance".to_owned(),
         from,
@@ -360,6 +394,7 @@ fn depth(zones: &[ZoneSeen]) -> Vec<Finding> {
             let (recess, field) = (seen.place(Place::Recess).l, seen.place(Place::Field).l);
             let lighter = recess - field;
             (lighter > INSIDE_OUT).then(|| Finding {
+                about: About::Depth,
                 weight: 0.3 * (lighter - INSIDE_OUT),
                 what: format!(
                     "{} looks inside out: its recesses are lighter than its flats",
@@ -372,16 +407,29 @@ fn depth(zones: &[ZoneSeen]) -> Vec<Finding> {
         .collect()
 }
 
+impl Finding {
+    /// By how much it is a fault that was not there before: its weight, less what of it there was.
+    pub(super) fn beyond(&self, before: &[Finding]) -> f64 {
+        let same = |other: &&Finding| {
+            let everywhere = matches!(self.about, About::OddOneOut | About::Hues | About::Balance);
+            self.about == other.about && (everywhere || self.zones == other.zones)
+        };
+        let was = before.iter().filter(same).map(|other| other.weight).fold(0.0, f64::max);
+        (self.weight - was).max(0.0)
+    }
+}
+
 /// Pairs that are within their window in the light at hand and leave it in another.
-pub fn elsewhere(now: &[Pair], then: &[Pair], light: &str) -> Vec<Finding> {
+pub(super) fn elsewhere(now: &[Pair], then: &[Pair], light: Light) -> Vec<Finding> {
     let leaves = |(now, then): (&Pair, &Pair)| {
         let off = then.off();
         (now.off() <= 0.0 && off > 0.5).then(|| {
             let (one, other) = then.zones;
             let how = then.stands().words();
             Finding {
+                about: About::PairIn(light),
                 weight: off,
-                what: format!("{} and {} {how} in {}", one.name(), named(other), light.to_lowercase()),
+                what: format!("{} and {} {how} in {}", one.name(), named(other), light.name().to_lowercase()),
                 from: format!("{:.0} there, {:.0} in the light at hand (ΔE00)", then.contrast, now.contrast),
                 zones: vec![one, other],
             }
@@ -405,8 +453,10 @@ pub fn shared_paint(zones: &[(Zone, Vec<PaintId>)], name: impl Fn(PaintId) -> St
     let (paint, tied) =
         paints.into_iter().map(|paint| (paint, with(paint))).max_by_key(|(_, tied)| tied.len())?;
     let from = format!("in {} of {} painted parts", tied.len(), painted.len());
+    let about = About::Tie;
     Some(if tied.len() > 1 {
         Finding {
+            about,
             weight: 0.0,
             what: format!("{} ties them together", capital(&name(paint))),
             from,
@@ -415,7 +465,7 @@ pub fn shared_paint(zones: &[(Zone, Vec<PaintId>)], name: impl Fn(PaintId) -> St
     } else {
         let what =
             "No paint is in more than one part: a little of one in the other would tie them".to_owned();
-        Finding { weight: 2.0, what, from, zones: Vec::new() }
+        Finding { about, weight: 2.0, what, from, zones: Vec::new() }
     })
 }
 

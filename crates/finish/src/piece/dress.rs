@@ -109,6 +109,8 @@ pub struct Dressed {
     pub coats: Vec<Coat>,
     /// Which way; none where it is one finish.
     pub way: Option<Way>,
+    /// Whether it wears something.
+    pub painted: bool,
     /// The pattern on it.
     pub stencil: Option<Stencil>,
     /// The pot of its main colour, where there is one.
@@ -136,6 +138,8 @@ pub struct ZoneSeen {
     pub zone: Zone,
     /// How large it is.
     pub extent: Extent,
+    /// Whether it is painted: it wears something.
+    pub painted: bool,
     /// From across the room.
     pub seen: Reflectance,
     /// The same in the light that was asked for.
@@ -323,6 +327,7 @@ impl<'a> Wardrobe<'a> {
                 Ok(Dressed {
                     coats: vec![coat],
                     way: None,
+                    painted: false,
                     stencil: stencil.cloned(),
                     main: Vec::new(),
                     paints,
@@ -342,7 +347,8 @@ impl<'a> Wardrobe<'a> {
                 let lying = layers.iter().filter(|layer| !layer.muted);
                 let paints = self.colours(lying.flat_map(|layer| &layer.pot).chain(poured_over));
                 let coat = self.coat(own.unwrap_or(board.ground), layers, pattern, &over, &dress.ageing)?;
-                Ok(Dressed { coats: vec![coat], way: None, stencil: stencil.cloned(), main: usual, paints })
+                let stencil = stencil.cloned();
+                Ok(Dressed { coats: vec![coat], way: None, painted: true, stencil, main: usual, paints })
             }
             Wears::Blend { way, bands } => {
                 let coats = (0..STEPS)
@@ -355,7 +361,8 @@ impl<'a> Wardrobe<'a> {
                     })
                     .collect::<Result<_, BadDress>>()?;
                 let paints = self.colours(bands.iter().flat_map(|band| &band.pot).chain(poured_over));
-                Ok(Dressed { coats, way: Some(*way), stencil: stencil.cloned(), main: Vec::new(), paints })
+                let (way, stencil) = (Some(*way), stencil.cloned());
+                Ok(Dressed { coats, way, painted: true, stencil, main: Vec::new(), paints })
             }
         }
     }
@@ -450,6 +457,22 @@ impl Dressed {
         lab(&over_places(&self.by_place(seen.iter()), places), light)
     }
 
+    /// The same as a zone, without telling its colours apart.
+    pub(super) fn look_from_afar(
+        &self,
+        zone: Zone,
+        extent: Extent,
+        shares: &ByPlace<f64>,
+        light: Light,
+        state: State,
+    ) -> ZoneSeen {
+        let seen: Vec<_> = self.seen(state).collect();
+        let places = self.by_place(seen.iter());
+        let seen = over_places(&places, shares);
+        let (lab, painted) = (lab(&seen, light), self.painted);
+        ZoneSeen { zone, extent, painted, seen, lab, places, light, colours: Vec::new() }
+    }
+
     /// What it looks like as a zone, for shares of field, recess and edge.
     pub fn look(
         &self,
@@ -474,6 +497,7 @@ impl Dressed {
         ZoneSeen {
             zone,
             extent,
+            painted: self.painted,
             lab: lab(&whole, light),
             seen: whole,
             places: by_place,

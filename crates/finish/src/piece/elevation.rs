@@ -218,6 +218,35 @@ impl Face {
     }
 }
 
+/// An end of a face.
+#[derive(Clone, Copy)]
+enum End {
+    Left,
+    Right,
+}
+
+impl Face {
+    /// What is outermost at one end, from the top down: from where to where, mm, which zone.
+    fn outermost(&self, end: End) -> Vec<(f64, f64, Zone)> {
+        let mut heights: Vec<f64> =
+            self.parts.iter().flat_map(|part| [part.rect.y, part.rect.y + part.rect.h]).collect();
+        heights.sort_by(f64::total_cmp);
+        heights.dedup_by(|one, other| (*one - *other).abs() < 1e-6);
+        let out = |part: &Part| match end {
+            End::Left => -part.rect.x,
+            End::Right => part.rect.x + part.rect.w,
+        };
+        let between = |two: &[f64]| {
+            let at = (two[0] + two[1]) / 2.0;
+            let here = self.parts.iter().filter(|part| part.rect.y < at && at < part.rect.y + part.rect.h);
+            // Of two that reach as far, the one set into the other is seen.
+            let outermost = here.max_by(|one, other| out(one).total_cmp(&out(other)))?;
+            Some((two[0], two[1], outermost.zone))
+        };
+        heights.windows(2).filter_map(between).collect()
+    }
+}
+
 impl Elevation {
     /// One of its faces.
     pub fn face(&self, view: View) -> Option<&Face> {
@@ -238,7 +267,7 @@ impl Elevation {
         extents
     }
 
-    /// Which zones meet, and how long, over all faces.
+    /// Which zones meet, and how long, over all faces and round the corners between front and sides.
     pub fn meetings(&self) -> Vec<Meeting> {
         let mut lengths: BTreeMap<(Zone, Zone), f64> = BTreeMap::new();
         let mut meet = |one: Zone, other: Zone, length: f64| {
@@ -254,6 +283,17 @@ impl Elevation {
                 }
                 for other in face.parts[..n].iter().filter(|other| other.on == part.on) {
                     meet(part.zone, other.zone, times * part.rect.along(other.rect));
+                }
+            }
+        }
+        if let (Some(front), Some(side)) = (self.face(View::Front), self.face(View::Side)) {
+            let times = f64::from(front.times);
+            for end in [End::Left, End::Right] {
+                for (from, to, one) in front.outermost(end) {
+                    // A side is looked at with the front at its left.
+                    for (above, below, other) in side.outermost(End::Left) {
+                        meet(one, other, times * (to.min(below) - from.max(above)).max(0.0));
+                    }
                 }
             }
         }

@@ -13,13 +13,16 @@ use std::ops::ControlFlow;
 use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, difference};
 
-use super::cohesion::pairs_of;
+use super::cohesion::{elsewhere, findings, of_palette, pairs_of};
 use super::{
-    BadDress, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Zone, ZoneSeen, off, poured_together,
+    BadDress, Finding, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Zone, ZoneSeen, off,
+    poured_together,
 };
-use crate::board::{ByPlace, Hand, Layer, OnShelf, Passes, Share, Technique, thinned};
-use crate::{Class, Component, PaintId, State, WholeParts};
+use crate::board::{ByPlace, Hand, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
+use crate::{Class, Component, PaintId, State, Units, WholeParts};
 
+/// A fault that weighs so little more than before is no new one, ΔE00 or the like†.
+const NEW: f64 = 0.5;
 /// How many ways are told.
 const TOLD: usize = 6;
 
@@ -36,6 +39,10 @@ pub struct Unified {
     pub moved: f64,
     /// Pairs that are further outside their window than before.
     pub worse: Vec<(Zone, Zone)>,
+    /// Other faults that were not there before, or less.
+    pub faults: Vec<Finding>,
+    /// How much they weigh together, as pairs that are off do.
+    pub amiss: f64,
     /// Mixture that it takes, ml.
     pub ml: f64,
     /// Hours at it, without waiting.
@@ -148,8 +155,7 @@ pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
 
 /// How much of a mixture goes onto so many m², ml: what is brushed on before any of it is wiped off.
 fn takes(layer: &Layer, area: f64) -> f64 {
-    let print = layer.technique.print(Hand { wipe: Share::NONE, ..layer.hand });
-    print.film.field.value() * print.cover.field.value() * area
+    layer.technique.takes(layer.hand).value() * area
 }
 
 impl Looked<'_> {
@@ -179,11 +185,48 @@ impl Looked<'_> {
     }
 
     /// What a zone looks like with a layer more over it.
-    fn with(&self, wardrobe: &Wardrobe, zone: Zone, layer: &Layer) -> Result<Lab, BadDress> {
+    fn with(&self, wardrobe: &Wardrobe, seen: &ZoneSeen, layer: &Layer) -> Result<ZoneSeen, BadDress> {
         let mut over = self.scheme.over.clone();
-        over.push(Over { layer: layer.clone(), zones: vec![zone] });
-        let dressed = wardrobe.dress(zone, self.scheme, self.piece.ground, &over, None)?;
-        Ok(dressed.lab(&self.places_of(zone), self.look.0, self.look.1))
+        over.push(Over { layer: layer.clone(), zones: vec![seen.zone] });
+        let dressed = wardrobe.dress(seen.zone, self.scheme, self.piece.ground, &over, None)?;
+        let (light, state) = self.look;
+        Ok(dressed.look_from_afar(seen.zone, seen.extent, &self.places_of(seen.zone), light, state))
+    }
+
+    /// Pairs that leave their window in the other lights it is to be seen in: those of the brief, or the evening where the brief
+    /// names none.
+    fn in_other_lights(&self, zones: &[ZoneSeen], pairs: &[Pair]) -> Vec<Finding> {
+        let light = self.look.0;
+        let mut found = Vec::new();
+        let evening = if light == Light::Bulb { Light::Daylight } else { Light::Bulb };
+        let lights = match self.piece.brief.lights.as_slice() {
+            [] => vec![evening],
+            lights => lights.iter().copied().filter(|other| *other != light).collect(),
+        };
+        for light in lights {
+            let labs: BTreeMap<Zone, Lab> =
+                zones.iter().map(|seen| (seen.zone, lab(&seen.seen, light))).collect();
+            let seen = |zone| labs.get(&zone).copied();
+            let then = pairs_of(seen, self.meetings, self.scheme, &self.piece.windows);
+            found.extend(elsewhere(pairs, &then, light));
+        }
+        found
+    }
+
+    /// What is to be said of it as a whole, in every light.
+    fn said(&self, zones: &[ZoneSeen], pairs: &[Pair]) -> Vec<Finding> {
+        let mut found = of_palette(zones, pairs);
+        found.extend(self.in_other_lights(zones, pairs));
+        found
+    }
+
+    /// What is to be said of it, what matters most first; lengths in these units.
+    pub fn findings(&self, units: Units) -> Vec<Finding> {
+        let pairs = self.pairs();
+        let mut found = findings(self.zones, &pairs, units);
+        found.extend(self.in_other_lights(self.zones, &pairs));
+        found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
+        found
     }
 
     fn places_of(&self, zone: Zone) -> ByPlace<f64> {
@@ -192,9 +235,7 @@ impl Looked<'_> {
 
     /// Zones that a treatment can lie on: those that are painted.
     fn painted(&self) -> Vec<Zone> {
-        let painted =
-            |zone: &Zone| self.scheme.dress(*zone).is_some_and(|dress| dress.wears != super::Wears::Bare);
-        self.zones.iter().map(|seen| seen.zone).filter(painted).collect()
+        self.zones.iter().filter(|seen| seen.painted).map(|seen| seen.zone).collect()
     }
 
     /// Where treatments are tried: everywhere, on the pairs that are off, on the smaller zone of each such pair, on each zone
@@ -222,8 +263,8 @@ impl Looked<'_> {
     }
 }
 
-/// The lightest treatments that bring every pair into its window, the best first; where none does, those that leave least
-/// off. None of a piece that nothing is off of. `watch` hears how far it is and may stop the search; what was found until then
+/// The lightest treatments that bring every pair into its window and make no other fault, the best first; where none does, those
+/// that leave least off. None of a piece that nothing is off of. `watch` hears how far it is and may stop the search; what was found until then
 /// is the answer.
 pub fn unify(
     looked: &Looked,
@@ -238,6 +279,7 @@ pub fn unify(
     }
     let sets = looked.sets(&now);
     let painted = looked.painted();
+    let said = looked.said(looked.zones, &now);
     let layers = treatments(shelf);
     let mut found: Vec<Unified> = Vec::new();
     const AT_ONCE: usize = 16;
@@ -245,20 +287,28 @@ pub fn unify(
         let tried: Vec<Vec<Unified>> = chunk
             .par_iter()
             .map(|layer| {
-                let labs = painted
+                let treated = looked
+                    .zones
                     .iter()
-                    .map(|zone| Ok((*zone, looked.with(wardrobe, *zone, layer)?)))
-                    .collect::<Result<BTreeMap<Zone, Lab>, BadDress>>()?;
-                Ok(sets.iter().map(|set| tell(looked, layer, set, painted.len(), &labs, &now)).collect())
+                    .filter(|seen| seen.painted)
+                    .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
+                    .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadDress>>()?;
+                let told = sets.iter().map(|set| tell(looked, layer, set, painted.len(), &treated, &now));
+                let helps = told.filter(|way| way.off < off_now);
+                // What else becomes of the piece is asked only of what helps.
+                Ok(helps
+                    .map(|way| way.with_faults(looked, &treated, &said))
+                    .filter(|way| way.amount() < off_now)
+                    .collect())
             })
             .collect::<Result<_, BadDress>>()?;
-        found.extend(tried.into_iter().flatten().filter(|way| way.off < off_now));
+        found.extend(tried.into_iter().flatten());
         let done = ((n + 1) * AT_ONCE) as f64 / layers.len() as f64;
         if watch(Searched { done: done.min(1.0) }).is_break() {
             break;
         }
     }
-    found.sort_by(|a, b| a.off.total_cmp(&b.off).then(a.moved.total_cmp(&b.moved)));
+    found.sort_by(|a, b| a.amount().total_cmp(&b.amount()).then(a.moved.total_cmp(&b.moved)));
     // One of each paint and technique: the next is another idea, not the same a little firmer.
     let mut told: Vec<Unified> = Vec::new();
     let metals: Vec<PaintId> =
@@ -278,7 +328,7 @@ pub fn unify(
     // A metallic between two is another idea again: it has the last place where it does as much.
     if let (Some(shining), Some(best)) = (shining, told.first())
         && !told.iter().any(shines)
-        && shining.off <= best.off + 1e-9
+        && shining.amount() <= best.amount() + 1e-9
     {
         told.truncate(TOLD - 1);
         told.push(shining);
@@ -291,11 +341,11 @@ fn tell(
     layer: &Layer,
     set: &[Zone],
     all: usize,
-    labs: &BTreeMap<Zone, Lab>,
+    treated: &BTreeMap<Zone, ZoneSeen>,
     now: &[Pair],
 ) -> Unified {
     let changed: BTreeMap<Zone, Lab> =
-        set.iter().filter_map(|zone| Some((*zone, *labs.get(zone)?))).collect();
+        set.iter().filter_map(|zone| Some((*zone, treated.get(zone)?.lab))).collect();
     let pairs = looked.pairs_with(&changed);
     let worse = pairs.iter().zip(now).filter(|(then, now)| then.off() > now.off() + 1e-9);
     let worse = worse.map(|(pair, _)| pair.zones).collect();
@@ -304,7 +354,7 @@ fn tell(
         .iter()
         .filter_map(|(zone, lab)| Some(looked.area(*zone) * difference(looked.lab(*zone)?, *lab).value()));
     let moved = moved.fold(0.0, |a, b| a + b) / whole.max(f64::MIN_POSITIVE);
-    let treated: f64 = set.iter().map(|zone| looked.area(*zone)).fold(0.0, |a, b| a + b);
+    let area: f64 = set.iter().map(|zone| looked.area(*zone)).fold(0.0, |a, b| a + b);
     let hours = KINDS.iter().find(|kind| kind.technique == layer.technique).map_or(0.5, |kind| kind.hours);
     let zones = if set.len() == all { Vec::new() } else { set.to_vec() };
     Unified {
@@ -312,9 +362,32 @@ fn tell(
         pairs,
         moved,
         worse,
-        ml: takes(layer, treated),
-        hours: hours * treated * f64::from(layer.hand.passes.value()),
+        faults: Vec::new(),
+        amiss: 0.0,
+        ml: takes(layer, area),
+        hours: hours * area * f64::from(layer.hand.passes.value()),
         over: Over { layer: layer.clone(), zones },
+    }
+}
+
+impl Unified {
+    /// How much is off with it, pairs and other faults together.
+    pub fn amount(&self) -> f64 {
+        self.off + self.amiss
+    }
+
+    /// With the faults that it makes: what was said before is none.
+    fn with_faults(self, looked: &Looked, treated: &BTreeMap<Zone, ZoneSeen>, before: &[Finding]) -> Self {
+        let lies_on = |zone| self.over.zones.is_empty() || self.over.zones.contains(&zone);
+        let then: Vec<ZoneSeen> = looked
+            .zones
+            .iter()
+            .map(|seen| treated.get(&seen.zone).filter(|_| lies_on(seen.zone)).unwrap_or(seen).clone())
+            .collect();
+        let said = looked.said(&then, &self.pairs).into_iter();
+        let new = said.map(|finding| (finding.beyond(before), finding)).filter(|(beyond, _)| *beyond > NEW);
+        let (beyond, faults): (Vec<f64>, Vec<Finding>) = new.unzip();
+        Self { faults, amiss: beyond.iter().sum(), ..self }
     }
 }
 

@@ -8,10 +8,11 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::bench::{self, Limits, Measure, Path, Recipe, Rounded, SHADE, Tin};
+use warm_blend_finish::board::Hand;
 use warm_blend_finish::learn::Ensemble;
 use warm_blend_finish::{
-    Class, Condition, HueFamily, Masstone, Material, Millilitres, PaintId, Parts, Price, Seen, ShelfPaint,
-    WholeParts,
+    Class, Condition, HueFamily, Masstone, Material, Microns, Millilitres, PaintId, Parts, Price, Seen,
+    ShelfPaint, WholeParts,
 };
 use warm_blend_spectral::Light;
 use warm_blend_store::Kept;
@@ -590,20 +591,17 @@ pub struct BatchOf {
 /// Ways to measure a batch out.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Batch {
-    /// The best first: roundings that nobody sees, by how few spoonfuls they take; then by how far they move the colour.
+    /// The best first: roundings that nobody sees, by how few spoonfuls they take; then by how far they move the colour; by weight;
+    /// last those that come to more or less than was asked for.
     ways: Vec<MeasuredOut>,
-    /// How much it is, ml.
+    /// How much was asked for, ml.
     ml: f64,
-    /// What it costs, where every price is known.
-    cost: Option<f64>,
-    /// What a brushed coat of it costs on a square metre.
+    /// How it is put on: `Coat, brushed`.
+    put_on: &'static str,
+    /// What a coat of it costs on a square metre, put on like that.
     cost_per_m2: Option<f64>,
     /// The same on a square foot.
     cost_per_ft2: Option<f64>,
-    /// How far it goes, coats of a square metre.
-    covers_m2: f64,
-    /// Tins that do not hold enough.
-    short: Vec<String>,
 }
 
 /// A batch in one kind of measure.
@@ -615,6 +613,12 @@ pub struct MeasuredOut {
     amounts: Vec<String>,
     /// What the batch comes to, ml.
     ml: f64,
+    /// What that costs, where every price is known.
+    cost: Option<f64>,
+    /// How far that goes, coats of a square metre.
+    covers_m2: f64,
+    /// Tins that do not hold enough for it.
+    short: Vec<String>,
     /// How far the rounding moves the colour, ΔE00.
     shift: f64,
     /// That in words.
@@ -664,7 +668,11 @@ pub async fn measure(
         .collect::<Option<_>>()
         .ok_or_else(|| Problem::field("/components", "one of these is no longer on the shelf"))?;
     let shares = of.shares();
-    let batch = of.batch(&tins, &shares)?;
+    let inside: Vec<(Class, f64)> =
+        tins.iter().zip(&shares).map(|(tin, share)| (tin.class, *share)).collect();
+    let technique = bench::Kind::of(&inside).technique();
+    let film = technique.takes(Hand::default());
+    let batch = of.batch(&tins, &shares, film)?;
     let mixed: Vec<(Parts, &Material)> = of
         .components
         .iter()
@@ -679,24 +687,18 @@ pub async fn measure(
     };
     let rounded = bench::measured(&mixed, batch, &owned, look.light)
         .map_err(|error| Problem::field("/components", error))?;
-    let needed = || tins.iter().zip(&shares).map(|(tin, share)| (*tin, batch.value() * share));
-    let price = |(tin, ml): (&ShelfPaint, f64)| Some(tin.price?.by_ml() * ml);
-    let cost: Option<f64> = needed().map(price).sum();
-    let short = needed().filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < *ml));
-    let short = short.map(|(tin, _)| tin.name.as_str().to_owned()).collect();
-    let by_m2 = cost.map(|cost| cost / batch.value() * bench::per_square_metre());
+    let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
+    let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
+    let cost_per_m2 = by_weight.cost.map(|cost| cost / by_weight.covers_m2);
+    let mut ways: Vec<MeasuredOut> =
+        rounded.iter().map(|rounded| MeasuredOut::of(rounded, &tins, film)).collect();
+    ways.insert(rounded.iter().take_while(|rounded| rounded.keeps_the_batch()).count(), by_weight);
     Ok(Json(Batch {
-        cost_per_ft2: by_m2.map(|cost| cost * bench::SQUARE_FOOT),
-        cost_per_m2: by_m2,
-        covers_m2: batch.value() / bench::per_square_metre(),
-        cost,
-        short,
+        cost_per_ft2: cost_per_m2.map(|cost| cost * bench::SQUARE_FOOT),
+        cost_per_m2,
+        put_on: technique.name(),
         ml: batch.value(),
-        ways: rounded
-            .iter()
-            .map(MeasuredOut::of)
-            .chain([MeasuredOut::by_weight(needed(), batch.value())])
-            .collect(),
+        ways,
     }))
 }
 
@@ -707,15 +709,15 @@ impl BatchOf {
     }
 
     /// How much it comes to.
-    fn batch(&self, tins: &[&ShelfPaint], shares: &[f64]) -> Result<Millilitres, Problem> {
+    fn batch(&self, tins: &[&ShelfPaint], shares: &[f64], film: Microns) -> Result<Millilitres, Problem> {
         let coats = self.coats.unwrap_or(2.0);
         let bad = |error: warm_blend_finish::BadMeasure| Problem::field("/amount", error);
         let batch = match self.measure.as_str() {
             "m2" | "ft2" if !(0.5..=12.0).contains(&coats) => {
                 return Err(Problem::field("/coats", "choose half a coat to twelve"));
             }
-            "m2" => bench::for_area(self.amount, coats).map_err(bad)?,
-            "ft2" => bench::for_area(self.amount * bench::SQUARE_FOOT, coats).map_err(bad)?,
+            "m2" => bench::for_area(self.amount, coats, film).map_err(bad)?,
+            "ft2" => bench::for_area(self.amount * bench::SQUARE_FOOT, coats, film).map_err(bad)?,
             "left" => {
                 let which = self.components.iter().position(|part| Some(part.paint) == self.using_up);
                 let at = which
@@ -741,25 +743,49 @@ impl BatchOf {
 }
 
 impl MeasuredOut {
-    fn of(rounded: &Rounded) -> Self {
+    fn of(rounded: &Rounded, tins: &[&ShelfPaint], film: Microns) -> Self {
         let measure = rounded.measure;
-        let amount = |count: &f64| bench::amount(count * measure.millilitres(), measure);
+        let poured: Vec<f64> = rounded.amounts().collect();
+        let seen = match rounded.shift {
+            shift if shift < 0.5 => "nobody sees the rounding".to_owned(),
+            shift => format!("the rounding moves the colour by {shift:.1}"),
+        };
+        let asked = rounded.total / rounded.ratio;
         Self {
-            measure: rounded.measure.id(),
-            amounts: rounded.counts.iter().map(amount).collect(),
-            ml: rounded.total,
+            measure: measure.id(),
+            amounts: poured.iter().map(|ml| bench::amount(*ml, measure)).collect(),
             shift: rounded.shift,
-            words: match rounded.shift {
-                shift if shift < 0.5 => "nobody sees the rounding".to_owned(),
-                shift => format!("the rounding moves the colour by {shift:.1}"),
+            words: match rounded.keeps_the_batch() {
+                true => seen,
+                false => format!("{seen}, but it comes to {:.0} ml instead of {asked:.0}", rounded.total),
             },
+            ..Self::poured(tins, &poured, film)
+        }
+    }
+
+    /// So much of each tin: how much it is, what it costs, how far it goes, and which tins do not hold it.
+    fn poured(tins: &[&ShelfPaint], poured: &[f64], film: Microns) -> Self {
+        let each = || tins.iter().zip(poured);
+        let ml: f64 = poured.iter().sum();
+        Self {
+            measure: "ml",
+            amounts: Vec::new(),
+            ml,
+            cost: each().map(|(tin, ml)| Some(tin.price?.by_ml() * ml)).sum(),
+            covers_m2: ml / bench::per_square_metre(film),
+            short: each()
+                .filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < **ml))
+                .map(|(tin, _)| tin.name.as_str().to_owned())
+                .collect(),
+            shift: 0.0,
+            words: String::new(),
         }
     }
 
     /// The same on a scale.
-    fn by_weight<'a>(needed: impl Iterator<Item = (&'a ShelfPaint, f64)>, ml: f64) -> Self {
+    fn by_weight(tins: &[&ShelfPaint], poured: &[f64], film: Microns) -> Self {
         let (mut amounts, mut usual) = (Vec::new(), Vec::new());
-        for (tin, ml) in needed {
+        for (tin, ml) in tins.iter().zip(poured) {
             amounts.push(format!("{:.1} g", ml * tin.density()));
             if tin.specials.density.is_none() {
                 usual.push(tin.name.as_str());
@@ -770,7 +796,7 @@ impl MeasuredOut {
             [one] => format!("by the scale, taking {one} to be as heavy as its class usually is"),
             _ => "by the scale, taking the paints to be as heavy as their classes usually are".to_owned(),
         };
-        Self { measure: "g", amounts, ml, shift: 0.0, words }
+        Self { measure: "g", amounts, words, ..Self::poured(tins, poured, film) }
     }
 }
 

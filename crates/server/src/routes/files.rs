@@ -15,7 +15,9 @@ use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{
     Class, CoatsToHide, LoggedReading, Masstone, Name, PaintId, Parts, Price, ShelfPaint, State as Film,
 };
-use warm_blend_interchange::{BadFile, Format, Import, LARGEST_FILE, Sample, Told, cgats, csv, cxf, gpl, hex, import};
+use warm_blend_interchange::{
+    BadFile, Format, Import, LARGEST_FILE, Sample, Told, cgats, csv, cxf, gpl, hex, import,
+};
 use warm_blend_spectral::Lab;
 use warm_blend_store::{Kept, Store, StoreError};
 
@@ -465,8 +467,20 @@ pub async fn export(
 }
 
 fn table(tins: &[Kept<ShelfPaint>]) -> Result<Vec<u8>, impl std::fmt::Debug + use<>> {
-    let head =
-        ["name", "class", "hex", "L", "a", "b", "source", "coats_to_hide", "price", "tin_ml", "left_ml", "condition"];
+    let head = [
+        "name",
+        "class",
+        "hex",
+        "L",
+        "a",
+        "b",
+        "source",
+        "coats_to_hide",
+        "price",
+        "tin_ml",
+        "left_ml",
+        "condition",
+    ];
     let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
     let row = |tin: &Kept<ShelfPaint>| {
         let tin = &tin.value;

@@ -6,9 +6,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::bench::{Kind, Preset, warnings};
+use warm_blend_finish::board::Place;
 use warm_blend_finish::{
-    Class, Condition, Masstone, Microns, PaintId, SavedMix, Seen, ShelfPaint, State as Film, Verdict,
-    nearest_whole,
+    Class, Condition, Masstone, PaintId, SavedMix, Seen, ShelfPaint, State as Film, Verdict, nearest_whole,
 };
 use warm_blend_store::Kept;
 
@@ -219,12 +219,15 @@ pub async fn film(
         })
         .collect();
     let kind = Kind::of(&classes);
-    let films = kind.films();
-    let seen = |(place, wet): (&'static str, Microns)| {
+    // As this hand leaves them, which boards have shown.
+    let technique = kind.technique();
+    let films = known.hands().habit(technique).print(&technique.usual()).film;
+    let seen = |place: Place| {
+        let wet = *films.at(place);
         let seen = Seen::of(&pot.film(wet, &inside), look.light);
         let verdict = Verdict::of(seen.lab, bare.lab);
         FilmSeen {
-            place,
+            place: place.id(),
             wet_um: wet.value(),
             hex: seen.screen.srgb.to_string(),
             difference: verdict.difference.value(),
@@ -234,7 +237,7 @@ pub async fn film(
     Ok(Json(FilmsSeen {
         kind: kind.name(),
         ground: bare.screen.srgb.to_string(),
-        films: [("field", films.field), ("recess", films.recess), ("edge", films.edge)].map(seen).into(),
+        films: Place::ALL.map(seen).into(),
         warnings: warnings(&classes)
             .into_iter()
             .map(|warning| PotWarning { fails: warning.fails, words: warning.words })

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::learn::Ensemble;
-use warm_blend_finish::{Component, Name, PaintId, SavedMix, ShelfPaint, WholeParts};
+use warm_blend_finish::{Component, Name, PaintId, SavedMix, ShelfPaint, WholeParts, percentages};
 use warm_blend_store::{Kept, Store, StoreError};
 
 use super::paints::Seen;
@@ -113,6 +113,8 @@ pub struct PredictedPart {
     medium: bool,
     /// Its share of the wet volume, 0–1.
     share: f64,
+    /// The same in percent, which add up.
+    percent: u32,
     /// Its flat colour.
     hex: String,
     /// The doubt it brings to mixes, ΔE00: see the paint.
@@ -180,15 +182,20 @@ impl Pot {
             .collect();
         // An empty pot has no colour, and that is no error.
         let mixed = Ensemble::mix(&components).ok();
-        let total: f64 = self.mix.components().iter().map(|part| f64::from(part.parts.value())).sum();
-        let part = |((component, tin), paint): ((&Component, &Kept<ShelfPaint>), &&Ensemble)| PredictedPart {
-            paint: tin.id,
-            name: tin.value.name.as_str().to_owned(),
-            removed: tin.removed,
-            medium: tin.value.class.is_medium(),
-            share: f64::from(component.parts.value()) / total,
-            hex: look.hex(paint.best()),
-            doubt: known.estimate().doubt(PaintId(tin.id)),
+        let parts: Vec<f64> =
+            self.mix.components().iter().map(|part| f64::from(part.parts.value())).collect();
+        let total: f64 = parts.iter().sum();
+        let part = |(((parts, percent), tin), paint): (((&f64, u32), &Kept<ShelfPaint>), &&Ensemble)| {
+            PredictedPart {
+                paint: tin.id,
+                name: tin.value.name.as_str().to_owned(),
+                removed: tin.removed,
+                medium: tin.value.class.is_medium(),
+                share: parts / total,
+                percent,
+                hex: look.hex(paint.best()),
+                doubt: known.estimate().doubt(PaintId(tin.id)),
+            }
         };
         let judgement = mixed
             .as_ref()
@@ -196,7 +203,7 @@ impl Pot {
             .map(|(mixed, target)| Judgement::of(mixed, target, look))
             .transpose()?;
         Ok(Prediction {
-            parts: self.mix.components().iter().zip(&self.tins).zip(&paints).map(part).collect(),
+            parts: parts.iter().zip(percentages(&parts)).zip(&self.tins).zip(&paints).map(part).collect(),
             swatch: mixed.map(|mixed| Swatch::of(&mixed, look)),
             judgement,
         })

@@ -32,6 +32,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(files::carry_out))
         .routes(routes!(files::export))
         .routes(routes!(reference::health))
+        .routes(routes!(reference::colour))
         .routes(routes!(reference::lights))
         .routes(routes!(units::read))
         .routes(routes!(reference::classes))

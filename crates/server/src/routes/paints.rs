@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_finish::board::{Board, BoardReading};
-use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, Reads, Source, Test};
+use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, OfShelf, Reads, Source, Test};
 use warm_blend_finish::piece::Piece;
 use warm_blend_finish::{
     CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, PourRecord,
@@ -438,23 +438,21 @@ fn advice(known: &Known, id: Uuid, tests: &[TestWorth], names: &Names) -> String
     if questioned {
         return "A reading contradicts the others: say below which one is right.".to_owned();
     }
-    if known.workshop.value.house_white.is_none() {
+    if known.house_white().is_none() {
         return "Choose the house white first: tints with it say most of any paint for least work."
             .to_owned();
     }
-    if known.is_house_white(id) {
-        return format!(
-            "This is the house white: every tint is made with {}. Read its masstone once.",
-            names.of(id)
-        );
-    }
-    match tests.iter().find(|test| test.after < 0.85 * test.now) {
+    let next = match tests.iter().find(|test| test.after < 0.85 * test.now) {
         Some(best) => format!("Test next: {}", best.words),
         None if tests.is_empty() => "There is nothing to test in it.".to_owned(),
         None => format!(
             "Known well enough: no single test would tell much more than ±{:.1} in mixes.",
             estimate.doubt(PaintId(id))
         ),
+    };
+    match known.is_house_white(id) {
+        true => format!("This is the house white: every tint is made with {}. {next}", names.of(id)),
+        false => next,
     }
 }
 
@@ -504,8 +502,8 @@ pub async fn preview(
 ) -> Result<Json<Swatch>, Problem> {
     let (look, tin) = (asked.get()?, entry.parse()?);
     let id = PaintId(Uuid::nil());
-    let estimate =
-        Estimate::of(&[(id, tin.facts(false))], &[]).map_err(|error| Problem::field("/colour", error))?;
+    let estimate = Estimate::of(&[OfShelf { id, facts: tin.facts(false), at_hand: true }], &[])
+        .map_err(|error| Problem::field("/colour", error))?;
     let known = estimate.paint(id).ok_or_else(Problem::internal)?;
     Ok(Json(Swatch::of(known, look)))
 }

@@ -3,8 +3,13 @@
 use axum::Json;
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_finish::{Class, specials_of};
+use warm_blend_finish::{Class, Seen, specials_of};
 use warm_blend_spectral::Light;
+
+use crate::body::Body;
+use crate::check::Checks;
+use crate::colour::{Colour, SeenColour};
+use crate::problem::Problem;
 
 /// That the program answers.
 #[derive(Serialize, ToSchema)]
@@ -53,6 +58,17 @@ pub async fn lights() -> Json<Vec<LightChoice>> {
     let choice =
         |light: Light| LightChoice { id: light.id(), name: light.name(), standard: light.standard() };
     Json(Light::ALL.map(choice).into())
+}
+
+/// A colour as the screen shows it in daylight, or why no surface can have it. A screen shows no L\*a\*b\* by itself: what a browser
+/// calls `lab` is meant for another white.
+#[utoipa::path(post, path = "/colour", operation_id = "see_colour", tag = "reference", request_body = Colour,
+    responses((status = OK, body = SeenColour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn colour(Body(colour): Body<Colour>) -> Result<Json<SeenColour>, Problem> {
+    let mut checks = Checks::default();
+    let parsed = colour.parse(&mut checks, "");
+    let curve = checks.done(parsed)?.reflectance().map_err(|error| Problem::field("", error))?;
+    Ok(Json(Seen::of(&curve, Light::Daylight).into()))
 }
 
 /// The classes of paints and mediums.

@@ -6,13 +6,14 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_finish::{PaintId, ShelfPaint, Workshop};
-use warm_blend_store::Kept;
+use warm_blend_store::{Kept, Store, StoreError};
 
 use super::bench::measures_of;
 use super::paints::Seen;
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::problem::Problem;
+use crate::state::{house_white, workshop};
 
 /// The choices.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -33,11 +34,11 @@ pub struct WorkshopKept {
     entry: WorkshopEntry,
 }
 
-impl From<Kept<Workshop>> for WorkshopKept {
-    fn from(kept: Kept<Workshop>) -> Self {
-        let house_white = kept.value.house_white.map(|paint| paint.0);
+impl WorkshopKept {
+    fn of(store: &Store, kept: &Kept<Workshop>) -> Result<Self, StoreError> {
+        let house_white = house_white(&kept.value, &store.all::<ShelfPaint>()?).map(|paint| paint.0);
         let owned = kept.value.owned.iter().map(|measure| measure.id().to_owned()).collect();
-        Self { revision: kept.revision, entry: WorkshopEntry { house_white, owned } }
+        Ok(Self { revision: kept.revision, entry: WorkshopEntry { house_white, owned } })
     }
 }
 
@@ -45,7 +46,7 @@ impl From<Kept<Workshop>> for WorkshopKept {
 #[utoipa::path(get, path = "/workshop", operation_id = "get_workshop",
     tag = "workspace", responses((status = OK, body = WorkshopKept)))]
 pub async fn get(State(workspace): State<Workspace>) -> Result<Json<WorkshopKept>, Problem> {
-    workspace.with(|store| crate::state::workshop(store)).await.map(|kept| Json(kept.into()))
+    workspace.with(|store| WorkshopKept::of(store, &workshop(store)?)).await.map(Json)
 }
 
 /// Choose the house white, and what there is to measure with.
@@ -55,20 +56,28 @@ pub async fn get(State(workspace): State<Workspace>) -> Result<Json<WorkshopKept
 pub async fn change(
     State(workspace): State<Workspace>,
     Asked(Seen { revision }): Asked<Seen>,
-    Body(WorkshopEntry { house_white, owned }): Body<WorkshopEntry>,
+    Body(WorkshopEntry { house_white: white, owned }): Body<WorkshopEntry>,
 ) -> Result<Json<WorkshopKept>, Problem> {
     let owned = measures_of(&owned)?;
-    if let Some(id) = house_white {
+    if let Some(id) = white {
         let tin = workspace.with(move |store| store.get::<ShelfPaint>(id)).await?;
         if tin.value.class.is_medium() {
             return Err(Problem::field("/house_white", "a medium has no white to it: choose a white paint"));
         }
+        if tin.removed {
+            return Err(Problem::field(
+                "/house_white",
+                "this paint is no longer on the shelf: choose one that is",
+            ));
+        }
     }
     let kept = workspace
         .with(move |store| {
-            let Kept { id, value, .. } = crate::state::workshop(store)?;
-            store.change(id, revision, Workshop { house_white: house_white.map(PaintId), owned, ..value })
+            let Kept { id, value, .. } = workshop(store)?;
+            let chosen = Workshop { house_white: white.map(PaintId), owned, ..value };
+            let kept = store.change(id, revision, chosen)?;
+            WorkshopKept::of(store, &kept)
         })
         .await?;
-    Ok(Json(kept.into()))
+    Ok(Json(kept))
 }

@@ -61,7 +61,7 @@ async fn what_goes_out_comes_in_again() {
 async fn own_exports_are_no_evidence() {
     let bench = Bench::demo().await;
     let mustard = bench.paint("mustard seed").await;
-    let doubt = bench.get(&format!("/api/paints/{mustard}")).await["doubt"].clone();
+    let doubt = bench.get(&format!("/api/paints/{mustard}")).await["known"]["doubt"].clone();
     for format in ["cgats", "cxf", "csv", "gpl"] {
         let bytes = export(&bench, format).await;
         let (status, done) = send(&bench, "/api/import", bytes).await;
@@ -74,7 +74,7 @@ async fn own_exports_are_no_evidence() {
     let bare = bare.replace("Warm Blend", "a meter");
     let (_, done) = send(&bench, "/api/import", bare.clone()).await;
     assert_eq!(done["summary"], "0 new, 0 readings of paints on the shelf, 15 left out", "{done}");
-    assert_eq!(bench.get(&format!("/api/paints/{mustard}")).await["doubt"], doubt);
+    assert_eq!(bench.get(&format!("/api/paints/{mustard}")).await["known"]["doubt"], doubt);
 
     // A measurement counts once.
     let file = "name,L,a,b\nmustard seed,58.31,12.62,41.23\nmustard seed,58.31,12.62,41.23\n";

@@ -182,3 +182,57 @@ async fn the_piece_is_renamed() {
     assert_eq!(renamed["revision"], 2);
     assert_eq!(bench.get("/api/piece").await["name"], "hall bench");
 }
+
+/// A house white that is removed rules no more, and is it again when it is put back; its own page asks for what its table says.
+#[tokio::test]
+async fn a_removed_house_white_does_not_rule() {
+    let bench = Bench::demo().await;
+    let (white, fern) = (bench.paint("chimney white").await, bench.paint("fern").await);
+    let page = |id: String| {
+        let bench = &bench;
+        async move { bench.get(&format!("/api/paints/{id}/page")).await }
+    };
+    let own = page(white.clone()).await;
+    let advice = own["advice"].as_str().unwrap();
+    let best = &own["tests"][0];
+    assert!(
+        advice.starts_with("This is the house white: every tint is made with chimney white. "),
+        "{advice}"
+    );
+    let helps = best["after"].as_f64().unwrap() < 0.85 * best["now"].as_f64().unwrap();
+    let told = if helps { best["words"].as_str().unwrap() } else { "Known well enough" };
+    assert!(advice.contains(told), "{advice}, but {best}");
+
+    let before = page(fern.clone()).await;
+    assert!(before["tests"].to_string().contains("chimney white"));
+    let address = format!("/api/paints/{white}?revision={}&confirmed=true", own["paint"]["revision"]);
+    bench.call(Method::DELETE, &address, Value::Null, StatusCode::NO_CONTENT).await;
+    assert_eq!(bench.get("/api/workshop").await["entry"]["house_white"], Value::Null);
+    let after = page(fern.clone()).await;
+    assert!(
+        after["advice"].as_str().unwrap().starts_with("Choose the house white first"),
+        "{}",
+        after["advice"]
+    );
+    assert!(!after["tests"].to_string().contains("chimney white"), "{}", after["tests"]);
+    let workshop = bench.get("/api/workshop").await;
+    let address = format!("/api/workshop?revision={}", workshop["revision"]);
+    let refused = bench.call(Method::PUT, &address, json!({"house_white": white}), REFUSED).await;
+    assert!(about(&refused, "/house_white").contains("no longer on the shelf"));
+    bench.post("/api/undo", Value::Null, OK).await;
+    assert_eq!(bench.get("/api/workshop").await["entry"]["house_white"], white);
+    assert_eq!(page(fern).await["tests"], before["tests"]);
+}
+
+/// What a screen shows for a colour that was typed is the engine's word, and what no surface can have is refused.
+#[tokio::test]
+async fn a_typed_colour_is_shown_by_the_engine() {
+    let bench = Bench::empty().await;
+    // A middle grey: L* 53.585 is #808080 (IEC 61966-2-1).
+    let seen = bench.post("/api/colour", json!({"lab": [53.585, 0.0, 0.0]}), OK).await;
+    assert_eq!(seen["hex"], "#808080");
+    let seen = bench.post("/api/colour", json!({"hex": "#8a9aa3"}), OK).await;
+    assert_eq!(seen["hex"], "#8a9aa3");
+    let refused = bench.post("/api/colour", json!({"lab": [50.0, 180.0, 0.0]}), REFUSED).await;
+    assert!(!about(&refused, "/lab").is_empty());
+}

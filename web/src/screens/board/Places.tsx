@@ -1,6 +1,6 @@
 import type { StripPrediction } from '../../api/client';
 import { Doubt } from '../../parts/Doubt';
-import { filmWords, labWords, share } from '../../parts/numbers';
+import { filmWords, labWords } from '../../parts/numbers';
 import { Cutaway } from './Cutaway';
 import type { Place } from './entry';
 
@@ -40,7 +40,7 @@ export function Places({ strip }: { strip: StripPrediction }) {
               {colours.length > 1
                 ? `From near: ${colours
                     .slice(0, 4)
-                    .map((colour) => share(colour.share))
+                    .map((colour) => `${colour.percent} %`)
                     .join(', ')}`
                 : 'One colour'}
             </span>

@@ -9,11 +9,13 @@ import {
   type StripPrediction,
 } from '../../api/client';
 import { ColourField } from '../../parts/ColourField';
+import { useTell } from '../../parts/Notice';
 import { plainNumber } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { WAYS_TO_READ, type WayToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { useBoardReadings } from '../../state/boards';
+import { useSeeColour } from '../../state/measured';
 import { PLACES, type Place } from './entry';
 
 /** Most spots of one reading. */
@@ -203,27 +205,34 @@ function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
 
 function Typed({ place, full, onAdd }: { place: Place; full: boolean; onAdd: (spot: Spot) => void }) {
   const [colour, setColour] = useState<Colour | null>(null);
+  const [problem, setProblem] = useState<Problem>();
+  const tell = useTell();
+  const see = useSeeColour();
+  // The engine says what the screen shows for it, and whether any surface can have it.
+  const take = async (typed: Colour) => {
+    try {
+      const { hex } = await see(typed);
+      setProblem(undefined);
+      onAdd({ place, measured: { lab: typed.lab ?? null, hex: typed.hex ?? null }, hex });
+    } catch (error) {
+      if (error instanceof Problem) setProblem(error);
+      else tell('Not added: the program does not answer');
+    }
+  };
   return (
     <div className="grid gap-2 pr-2">
       <ColourField
         label={`What was read on the ${place}`}
         colour={null}
         onChange={setColour}
-        problem={undefined}
-        pointer="/measured"
+        problem={problem}
+        pointer=""
       />
       <button
         type="button"
         className="press press-plain text-sm"
         disabled={full || !colour}
-        onClick={() =>
-          colour &&
-          onAdd({
-            place,
-            measured: { lab: colour.lab ?? null, hex: colour.hex ?? null },
-            hex: colour.hex ?? `lab(${(colour.lab ?? []).join(' ')})`,
-          })
-        }
+        onClick={() => colour && void take(colour)}
       >
         Add it
       </button>

@@ -2,7 +2,6 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { Link } from 'react-router';
 import type { PieceKept } from '../../api/client';
 import { useLights } from '../../light/light';
-import { share } from '../../parts/numbers';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useStanding } from '../../state/piece';
 import { usePiece } from '../../state/workspace';
@@ -63,7 +62,9 @@ function Page({ piece }: { piece: PieceKept }) {
                 <Colours zone={zone} className="mb-1 h-16" />
                 <b className="block text-base font-semibold">{zone.name}</b>
                 <span className="block text-soft first-letter:uppercase">{zone.wears}</span>
-                <span className="block text-soft">{share(zone.share)} of the whole</span>
+                <span className="block text-soft">
+                  {zone.percent == null ? 'Not painted' : `${zone.percent} % of what is painted`}
+                </span>
               </li>
             ))}
         </ul>

@@ -116,6 +116,7 @@ function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoo
       {way.worse.length > 0 && (
         <span className="block text-sm">Further off than now: {way.worse.join('; ')}</span>
       )}
+      {way.faults.length > 0 && <span className="block text-sm">But then: {way.faults.join('; ')}</span>}
     </button>
   );
 }

@@ -82,7 +82,7 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onChange, o
             />
           )}
           {!wrong && way && answer && (
-            <button type="button" className="press press-ink" onClick={() => onPour(answer.ml, way.measure)}>
+            <button type="button" className="press press-ink" onClick={() => onPour(way.ml, way.measure)}>
               <PaintBucket size={18} aria-hidden /> Pour it
             </button>
           )}
@@ -102,15 +102,12 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onChange, o
               ))}
             </ul>
             <p className="text-sm text-soft">
-              <span className="inline-block first-letter:uppercase">{way.words}</span>.{' '}
-              {Math.round(answer.ml)} ml, one coat of {plainNumber(answer.covers_m2)} m²
-              {answer.cost != null && `; costs ${oneDecimal(answer.cost)}`}
+              <span className="inline-block first-letter:uppercase">{way.words}</span>. {Math.round(way.ml)}{' '}
+              ml, enough for {plainNumber(way.covers_m2)} m² ({answer.put_on.toLowerCase()}, once)
+              {way.cost != null && `; costs ${oneDecimal(way.cost)}`}
               {answer.cost_per_m2 != null &&
                 `, ${plainNumber(answer.cost_per_m2)} a m², ${plainNumber(answer.cost_per_ft2 ?? 0)} a ft²`}
-              .
-              {answer.short.length > 0 && (
-                <b className="text-ink"> Not enough {answer.short.join(' and ')}.</b>
-              )}{' '}
+              .{way.short.length > 0 && <b className="text-ink"> Not enough {way.short.join(' and ')}.</b>}{' '}
               <SpoonsAtHand />
             </p>
           </>

@@ -1,7 +1,6 @@
 import { Minus, Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import type { MixEntry, PredictedPart } from '../../api/client';
-import { share } from '../../parts/numbers';
 import { MOST_PARTS, setParts, takeOut } from './entry';
 
 interface Props {
@@ -27,7 +26,7 @@ export function Parts({ entry, parts, onChange }: Props) {
             <span className="min-w-0 flex-1 leading-tight">
               <bdi className="block truncate font-semibold">{name}</bdi>
               <span className="text-sm text-soft">
-                {part && share(part.share)}
+                {part && `${part.percent} %`}
                 {part?.removed && ', no longer on the shelf'}
               </span>
             </span>

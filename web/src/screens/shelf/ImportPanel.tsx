@@ -94,11 +94,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
         {problem?.is('percent') && file && (
           <div role="alert" className="flex flex-wrap items-center gap-3">
             <p className="font-semibold first-letter:uppercase">{problem.message}.</p>
-            <button
-              type="button"
-              className="press press-plain"
-              onClick={() => look(file, { percent: true })}
-            >
+            <button type="button" className="press press-plain" onClick={() => look(file, { percent: true })}>
               They are percent
             </button>
           </div>

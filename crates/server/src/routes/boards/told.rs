@@ -10,7 +10,7 @@ use warm_blend_finish::board::{
     bands, cautions,
 };
 use warm_blend_finish::learn::{Certainty, Ensemble};
-use warm_blend_finish::{Class, PaintId, Seen as SeenInLight, Verdict};
+use warm_blend_finish::{Class, PaintId, Seen as SeenInLight, Verdict, percentages};
 use warm_blend_spectral::{Light, Reflectance};
 
 use super::entry::{BoardEntry, PrintEntry};
@@ -86,11 +86,20 @@ pub struct ShareOfColour {
     hex: String,
     /// 0–1.
     share: f64,
+    /// The same in percent, which add up over those that are told.
+    percent: u32,
 }
 
 impl ShareOfColour {
-    pub fn of(curve: &Reflectance, share: f64, light: Light) -> Self {
-        Self { hex: SeenInLight::of(curve, light).screen.srgb.to_string(), share }
+    /// Colours of a surface, those told that take at least such a share of it.
+    pub fn told(colours: &[(Reflectance, f64)], least: f64, light: Light) -> Vec<Self> {
+        let told: Vec<&(Reflectance, f64)> = colours.iter().filter(|(_, share)| *share >= least).collect();
+        let shares: Vec<f64> = told.iter().map(|(_, share)| *share).collect();
+        let hex = |curve: &Reflectance| SeenInLight::of(curve, light).screen.srgb.to_string();
+        told.into_iter()
+            .zip(percentages(&shares))
+            .map(|((curve, share), percent)| Self { hex: hex(curve), share: *share, percent })
+            .collect()
     }
 }
 
@@ -151,12 +160,7 @@ impl PlacePredicted {
             seen: SeenInLight::of(&seen.from_afar(), look.light).into(),
             within,
             certainty: Certainty::of(within).words(),
-            colours: seen
-                .colours(look.light)
-                .into_iter()
-                .filter(|(_, share)| *share >= 0.005)
-                .map(|(curve, share)| ShareOfColour::of(&curve, share, look.light))
-                .collect(),
+            colours: ShareOfColour::told(&seen.colours(look.light), 0.005, look.light),
         }
     }
 }

@@ -1,5 +1,7 @@
 //! What a scheme is predicted to look like, zone by zone, and how its parts stand to each other.
 
+use std::collections::BTreeMap;
+
 use axum::Json;
 use axum::extract::State;
 use serde::{Deserialize, Serialize};
@@ -7,11 +9,10 @@ use utoipa::{IntoParams, ToSchema};
 use warm_blend_finish::board::Place;
 use warm_blend_finish::piece::{
     Asks, Elevation, Finding, Form, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, With, Zone,
-    ZoneSeen, elsewhere, findings, pairs, pulls, shared_paint,
+    ZoneSeen, pulls, shared_paint,
 };
-use warm_blend_finish::{Dimension, Seen, Units};
+use warm_blend_finish::{Dimension, Seen, Units, percentages};
 use warm_blend_render::Placed;
-use warm_blend_spectral::Light;
 
 use super::entry::PieceEntry;
 use super::{Room, Standing, scheme_of};
@@ -118,8 +119,10 @@ pub struct ZoneTold {
     edge_m: f64,
     /// The same: `9.8 m`.
     edge: String,
-    /// Share of the painted area.
+    /// Share of the area of the whole.
     share: f64,
+    /// Share of what is painted, in percent, which add up; none of what is bare.
+    percent: Option<u32>,
     /// What it wears: `strip B of “aged grey-blue for the case”`, `a blend of 3 colours`, `bare`.
     wears: String,
     /// The zone whose finish is carried round to it unless it wears its own.
@@ -269,10 +272,9 @@ impl Room {
         let Some(standing) = self.stand(piece, scheme)? else { return Ok(none) };
         let looked = standing.looked(piece, scheme, self.look);
         let mut pairs = looked.pairs();
-        let mut found = findings(&standing.zones, &pairs, units);
+        let mut found = looked.findings(units);
         let paints: Vec<_> =
             standing.in_dress.dressed.iter().map(|(zone, worn)| (*zone, worn.paints.clone())).collect();
-        found.extend(self.in_other_lights(piece, scheme, &standing, &pairs));
         found.extend(shared_paint(&paints, |paint| self.names.of(paint.0).to_owned()));
         found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
         let elevation = &standing.in_dress.elevation;
@@ -296,6 +298,9 @@ impl Room {
             let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
             Place::ALL.map(on_screen).to_vec()
         };
+        let painted = || standing.zones.iter().filter(|seen| seen.painted);
+        let areas: Vec<f64> = painted().map(|seen| seen.extent.area).collect();
+        let percent: BTreeMap<Zone, u32> = painted().map(|seen| seen.zone).zip(percentages(&areas)).collect();
         let takes_after = |zone: Zone| zone.carried_from().filter(|from| standing.extents.contains_key(from));
         standing
             .extents
@@ -304,7 +309,6 @@ impl Room {
                 let seen = standing.zones.iter().find(|seen| seen.zone == *zone);
                 let refused = standing.in_dress.refused.iter().find(|(refused, _)| refused == zone);
                 let worn = standing.in_dress.dressed.get(zone);
-                let colour = |(curve, share): &(_, f64)| ShareOfColour::of(curve, *share, self.look.light);
                 ZoneTold {
                     zone: zone.id(),
                     name: zone.name(),
@@ -313,6 +317,7 @@ impl Room {
                     edge_m: extent.edge,
                     edge: units.say(Dimension::Run, extent.edge),
                     share: if area > 0.0 && seen.is_some() { extent.area / area } else { 0.0 },
+                    percent: percent.get(zone).copied(),
                     wears: self.words(scheme, *zone),
                     takes_after: takes_after(*zone).map(Zone::name),
                     carried_from: scheme.carried(*zone).map(Zone::name),
@@ -323,7 +328,7 @@ impl Room {
                     chroma: seen.map(|seen| seen.lab.chroma()),
                     places: seen.map(hex).unwrap_or_default(),
                     colours: seen.map_or_else(Vec::new, |seen| {
-                        seen.colours.iter().filter(|(_, share)| *share >= 0.01).map(colour).collect()
+                        ShareOfColour::told(&seen.colours, 0.01, self.look.light)
                     }),
                 }
             })
@@ -344,28 +349,6 @@ impl Room {
             Some(stencil) => format!("{finish}, with {}", stencil.motif.name().to_lowercase()),
             None => finish,
         }
-    }
-
-    /// Pairs that leave their window in another light of the room.
-    fn in_other_lights(
-        &self,
-        piece: &Piece,
-        scheme: &Scheme,
-        standing: &Standing,
-        now: &[Pair],
-    ) -> Vec<Finding> {
-        let evening = if self.look.light == Light::Bulb { Light::Daylight } else { Light::Bulb };
-        let lights = match piece.brief.lights.as_slice() {
-            [] => vec![evening],
-            lights => lights.iter().copied().filter(|light| *light != self.look.light).collect(),
-        };
-        let mut found = Vec::new();
-        for light in lights {
-            let then: Vec<ZoneSeen> = standing.zones.iter().map(|seen| seen.in_light(light)).collect();
-            let then = pairs(&then, &standing.meetings, scheme, &piece.windows);
-            found.extend(elsewhere(now, &then, light.name()));
-        }
-        found
     }
 
     pub(super) fn pull(&self, pull: &Pull) -> PullTold {

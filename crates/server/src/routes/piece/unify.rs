@@ -50,7 +50,7 @@ pub struct UnifyWay {
     words: String,
     /// What it does: `every pair is in its window`.
     verdict: String,
-    /// True where every pair is in its window.
+    /// True where every pair is in its window and nothing else is amiss that was not before.
     all_in: bool,
     /// How far it moves the piece, ΔE00, mean by area.
     moved: f64,
@@ -58,6 +58,8 @@ pub struct UnifyWay {
     pairs: Vec<PairTold>,
     /// Pairs that are further outside than before.
     worse: Vec<String>,
+    /// Other faults that it makes, in words.
+    faults: Vec<String>,
     /// Mixture, ml.
     ml: f64,
     /// What that costs, where every price is known.
@@ -129,7 +131,7 @@ impl Room {
             wipe if wipe < 0.4 => ", hardly wiped",
             _ => ", wiped firmly",
         };
-        let all_in = way.off <= 1e-9;
+        let all_in = way.amount() <= 1e-9;
         let left = way.pairs.iter().filter(|pair| pair.off() > 0.0).count();
         UnifyWay {
             words: format!(
@@ -137,15 +139,16 @@ impl Room {
                 layer.technique.name(),
                 self.names.pot(&layer.pot)
             ),
-            verdict: match (all_in, left) {
-                (true, _) => "every pair is in its window".to_owned(),
-                (false, 1) => "one pair stays outside".to_owned(),
-                (false, left) => format!("{left} pairs stay outside"),
+            verdict: match left {
+                0 => "every pair is in its window".to_owned(),
+                1 => "one pair stays outside".to_owned(),
+                left => format!("{left} pairs stay outside"),
             },
             all_in,
             moved: way.moved,
             pairs: way.pairs.iter().map(PairTold::of).collect(),
             worse: way.worse.iter().copied().map(named_together).collect(),
+            faults: way.faults.iter().map(|fault| fault.what.clone()).collect(),
             ml: way.ml,
             cost: self.cost(&layer.pot, way.ml),
             hours: way.hours,
