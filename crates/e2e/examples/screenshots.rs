@@ -15,7 +15,7 @@ async fn main() {
     keep(&painter, "paint").await;
     painter.open("/pot").await;
     painter.click("tab", "Mixes 3").await;
-    painter.click("link", "soft grey-blue for the case").await;
+    painter.click("link", "drift blue for the case").await;
     painter.reads("3 : 1, 4 parts").await;
     painter.click("tab", "Paints").await;
     painter.reads("than the target").await;
@@ -33,7 +33,7 @@ async fn main() {
     keep(&painter, "blend").await;
     painter.click("radio", "Mix").await;
     painter.click("button", "Pour it").await;
-    for (paint, more) in [("dove grey", false), ("night blue", true)] {
+    for (paint, more) in [("slate blue", false), ("barley", true)] {
         painter.click("radio", paint).await;
         painter.click("button", "Pour what is wanted").await;
         if more {
@@ -48,7 +48,7 @@ async fn main() {
         painter.click("button", "It is in").await;
         painter.reads(&format!("g {paint}\nTake it back")).await;
     }
-    painter.click("radio", "dove grey").await;
+    painter.click("radio", "slate blue").await;
     painter.click("button", "Pour 5 g").await;
     painter.reads("Weigh it in").await;
     keep(&painter, "pouring").await;
@@ -65,7 +65,7 @@ async fn main() {
     painter.reads("In a recess").await;
     keep(&painter, "glaze").await;
     painter.open("/board").await;
-    painter.click("link", "aged grey-blue for the case").await;
+    painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
     painter.the("list", "Places").await;
     keep(&painter, "board").await;

@@ -32,7 +32,12 @@ impl Store {
 
     /// Keeps a document that the workspace comes with: no step of undo takes it away.
     pub fn furnish<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
-        self.write(|change| insert(change, value))
+        self.furnish_as(Id::now_v7(), value)
+    }
+
+    /// The same under an id that is always the same: what is drawn by it is the same in every such workspace.
+    pub fn furnish_as<T: Document>(&mut self, id: Id, value: T) -> Result<Kept<T>, StoreError> {
+        self.write(|change| insert(change, id, value))
     }
 
     /// Reads one, also when it was removed.
@@ -105,7 +110,7 @@ pub struct Batch<'a> {
 impl Batch<'_> {
     /// Keeps a new document.
     pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
-        let kept = insert(self.change, value)?;
+        let kept = insert(self.change, Id::now_v7(), value)?;
         self.record(kept.id, None, Some(&serde_json::to_string(&kept.value)?))?;
         Ok(kept)
     }
@@ -168,8 +173,8 @@ fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>,
     rows.map(|row| row?.parse()).collect()
 }
 
-fn insert<T: Document>(change: &Transaction<'_>, value: T) -> Result<Kept<T>, StoreError> {
-    let (id, now) = (Id::now_v7(), Timestamp::now().to_string());
+fn insert<T: Document>(change: &Transaction<'_>, id: Id, value: T) -> Result<Kept<T>, StoreError> {
+    let now = Timestamp::now().to_string();
     change.execute(
         "INSERT INTO document (id, kind, revision, body, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?4)",
         params![id.to_string(), T::KIND, serde_json::to_string(&value)?, now],

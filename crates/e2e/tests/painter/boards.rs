@@ -121,7 +121,7 @@ async fn a_board_gone_wrong_is_mended() {
 async fn a_layer_is_set_by_hand() {
     let painter = Painter::at_the_demo().await;
     painter.open("/board").await;
-    painter.click("link", "aged grey-blue for the case").await;
+    painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
     painter.click("button", "Glaze, wiped").await;
     painter.click("button", "Set it by hand").await;
@@ -134,7 +134,7 @@ async fn a_layer_is_set_by_hand() {
     painter.write("textbox", "Cover on the field, %", "60").await;
     painter.press(Key::Enter).await;
     painter.saved().await;
-    painter.choose("How it falls on what lies below", "Beside: Coat, brushed, 3").await;
+    painter.choose("How it falls on what lies below", "Beside: Coat, brushed, 5").await;
     painter.saved().await;
     let layer = kept(&painter).await["entry"]["strips"][0]["layers"][3].clone();
     assert_eq!(layer["print"]["film_um"]["field"].as_f64(), Some(25.0));
@@ -157,7 +157,7 @@ async fn a_layer_is_set_by_hand() {
 async fn layers_go_on_one_by_one() {
     let painter = Painter::at_the_demo().await;
     painter.open("/board").await;
-    painter.click("link", "aged grey-blue for the case").await;
+    painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
     painter.reads("All layers").await;
     painter.the("slider", "Layers that are on").await.focus().await.unwrap();
@@ -176,5 +176,30 @@ async fn layers_go_on_one_by_one() {
     painter.saved().await;
     painter.control('z').await;
     painter.until("it is as it was", async || !painter.text().await.contains("2 times")).await;
+    painter.leave().await;
+}
+
+/// What was read elsewhere is typed: the engine says how it looks on the screen, and what no surface can have is refused where it
+/// stands.
+#[tokio::test]
+async fn a_typed_reading_is_shown_by_the_engine() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/board").await;
+    painter.click("link", "aged drift blue for the case").await;
+    painter.click("radio", "Read the real board").await;
+    painter.click("radio", "Type it").await;
+    let button = painter.the("button", "Add it").await;
+    assert!(!button.is_enabled().await.unwrap());
+    painter.click("radio", "L* a* b*").await;
+    for (label, value) in [("L*", "53,585"), ("a*", "180"), ("b*", "0")] {
+        painter.write("textbox", label, value).await;
+    }
+    painter.click("button", "Add it").await;
+    painter.reads("no surface").await;
+    painter.write("textbox", "a*", "0").await;
+    painter.click("button", "Add it").await;
+    // A middle grey (IEC 61966-2-1).
+    painter.reads("predicted, then 1 read").await;
+    painter.the("image", "Read on the field: #808080").await;
     painter.leave().await;
 }

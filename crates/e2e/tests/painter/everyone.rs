@@ -40,8 +40,8 @@ async fn the_interface_is_open_to_everyone() {
     check("empty pot").await;
     painter.click("tab", "Mixes 3").await;
     check("mixes").await;
-    painter.click("link", "soft grey-blue for the case").await;
-    painter.reads("3 : 1, 4 parts").await;
+    painter.click("link", "drift blue for the case").await;
+    painter.reads("5 : 1, 6 parts").await;
     check("pot").await;
     painter.click("radio", "Match").await;
     painter.reads("The best of every mix").await;
@@ -77,7 +77,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.open("/board").await;
     painter.the("heading", "Sample boards").await;
     check("boards").await;
-    painter.click("link", "aged grey-blue for the case").await;
+    painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
     painter.click("button", "Sanded back").await;
     painter.the("slider", "How long it is rubbed").await;

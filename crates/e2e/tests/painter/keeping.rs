@@ -7,19 +7,19 @@ use warm_blend_e2e::Painter;
 #[tokio::test]
 async fn undo_goes_back_across_a_reload() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "calm olive").await;
+    put_on_the_bench(&painter, "toasted straw").await;
     painter.reads("2 : 1 : 2, 5 parts").await;
-    painter.click("button", "One part more of slate blue").await;
+    painter.click("button", "One part more of brick dust").await;
     painter.reads("2 : 2 : 2, 6 parts").await;
     painter.click("button", "Simplest parts").await;
     painter.reads("1 : 1 : 1, 3 parts").await;
     painter.saved().await;
     painter.driver.refresh().await.unwrap();
-    painter.click("button", "Undo changing calm olive").await;
+    painter.click("button", "Undo changing toasted straw").await;
     painter.reads("2 : 2 : 2, 6 parts").await;
     painter.control('z').await;
     painter.reads("2 : 1 : 2, 5 parts").await;
-    painter.click("button", "Redo changing calm olive").await;
+    painter.click("button", "Redo changing toasted straw").await;
     painter.reads("2 : 2 : 2, 6 parts").await;
     painter.leave().await;
 }
@@ -27,7 +27,7 @@ async fn undo_goes_back_across_a_reload() {
 #[tokio::test]
 async fn two_tabs_do_not_overwrite_each_other() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "calm olive").await;
+    put_on_the_bench(&painter, "toasted straw").await;
     painter.reads("2 : 1 : 2, 5 parts").await;
     let address = painter.driver.current_url().await.unwrap();
     let path = format!("/api/mixes/{}", address.path_segments().unwrap().next_back().unwrap());
@@ -46,23 +46,23 @@ async fn two_tabs_do_not_overwrite_each_other() {
     };
 
     elsewhere().await;
-    painter.click("button", "One part more of slate blue").await;
+    painter.click("button", "One part more of brick dust").await;
     painter.reads("was changed in another tab").await;
     assert_eq!(parts().await, "4 : 1 : 2", "theirs was not overwritten");
     painter.reads("2 : 2 : 2, 6 parts").await;
     painter.click("button", "Take theirs").await;
     painter.reads("4 : 1 : 2, 7 parts").await;
 
-    painter.click("button", "One part less of mustard seed").await;
+    painter.click("button", "One part less of fern").await;
     painter.saved().await;
     elsewhere().await;
-    painter.click("button", "One part more of slate blue").await;
+    painter.click("button", "One part more of brick dust").await;
     painter.reads("was changed in another tab").await;
     painter.click("button", "Keep mine").await;
     painter.saved().await;
     assert_eq!(parts().await, "3 : 2 : 2");
     // Theirs is one step back.
-    painter.click("button", "Undo changing calm olive").await;
+    painter.click("button", "Undo changing toasted straw").await;
     painter.reads("4 : 1 : 2, 7 parts").await;
     painter.leave().await;
 }

@@ -53,8 +53,8 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     for (zone, finish) in [
         ("Drawer fronts", "rubbed oat white for the trim"),
         ("Hardware", "rubbed oat white for the trim"),
-        ("Top", "aged grey-blue for the case, strip B"),
-        ("Plinth", "aged grey-blue for the case, strip B"),
+        ("Top", "aged drift blue for the case, strip B"),
+        ("Plinth", "aged drift blue for the case, strip B"),
     ] {
         painter.click("button", zone).await;
         painter.the("region", &format!("What {} wears", zone.to_lowercase())).await;

@@ -106,28 +106,28 @@ async fn three_to_one_by_keyboard_alone() {
 #[tokio::test]
 async fn a_joint_is_dragged_and_snaps_to_whole_parts() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "soft grey-blue for the case").await;
-    painter.reads("3 : 1, 4 parts").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
+    painter.reads("5 : 1, 6 parts").await;
     painter.reads("than the target").await;
     let verdict = painter.text().await;
     painter.click("button", "Finer steps").await;
-    painter.reads("6 : 2, 8 parts").await;
-    let joint = painter.the("slider", "Joint between dove grey and night blue").await;
-    // The bar is 892 px of 8 parts: 230 px to the right is two parts and a bit, which is held back at the last part.
+    painter.reads("10 : 2, 12 parts").await;
+    let joint = painter.the("slider", "Joint between slate blue and barley").await;
+    // The bar is 892 px of 12 parts: 130 px to the right is nearly two parts, which is held back at the last part.
     let hand = painter.driver.action_chain().move_to_element_center(&joint).click_and_hold();
-    hand.move_by_offset(60, 0).move_by_offset(170, 0).release().perform().await.unwrap();
-    painter.reads("7 : 1, 8 parts").await;
+    hand.move_by_offset(60, 0).move_by_offset(70, 0).release().perform().await.unwrap();
+    painter.reads("11 : 1, 12 parts").await;
     painter.saved().await;
     painter.until("the verdict follows", async || painter.text().await != verdict).await;
     painter.driver.refresh().await.unwrap();
-    painter.reads("7 : 1, 8 parts").await;
+    painter.reads("11 : 1, 12 parts").await;
     painter.leave().await;
 }
 
 #[tokio::test]
 async fn a_target_is_set_judged_and_taken_away() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "calm olive").await;
+    put_on_the_bench(&painter, "toasted straw").await;
     painter.click("button", "Set a target").await;
     painter.write("textbox", "Hex code", "#9a9a5").await;
     painter.reads("a hex code has 3, 6 or 8 digits").await;
@@ -147,7 +147,7 @@ async fn a_target_is_set_judged_and_taken_away() {
 #[tokio::test]
 async fn a_colour_in_a_photo_is_matched() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "calm olive").await;
+    put_on_the_bench(&painter, "toasted straw").await;
     painter.click("radio", "Match").await;
     painter.reads("Set a target first").await;
     aim_at_a_photo(&painter, [110, 122, 96]).await;
@@ -184,7 +184,7 @@ async fn a_colour_in_a_photo_is_matched() {
 #[tokio::test]
 async fn three_shades_deeper_is_one_touch() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
     painter.click("radio", "Ladder").await;
     painter.the("radio", "The base").await;
     painter.reads("3 shades deeper").await;
@@ -202,8 +202,7 @@ async fn three_shades_deeper_is_one_touch() {
     painter.the("tab", "Mixes 4").await;
     painter
         .until("the new mix has its name", async || {
-            painter.value("textbox", "Name of the mix").await
-                == "soft grey-blue for the case, 3 shades deeper"
+            painter.value("textbox", "Name of the mix").await == "drift blue for the case, 3 shades deeper"
         })
         .await;
     painter.reads("parts").await;
@@ -214,14 +213,14 @@ async fn three_shades_deeper_is_one_touch() {
 #[tokio::test]
 async fn a_blend_says_what_lies_between() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
     painter.click("radio", "Blend").await;
     painter.click("combobox", "Blend into").await;
     painter.click("option", "mustard seed").await;
     painter.reads("turns green on the way").await;
     painter.reads("A brush for each").await;
     painter.click("button", "Set fern between").await;
-    painter.the("region", "From soft grey-blue for the case to fern").await;
+    painter.the("region", "From drift blue for the case to fern").await;
     painter.the("region", "From fern to mustard seed").await;
     painter.click("button", "mustard seed (take it out of the blend)").await;
     painter.gone("region", "From fern to mustard seed").await;
@@ -232,7 +231,7 @@ async fn a_blend_says_what_lies_between() {
 #[tokio::test]
 async fn a_pot_is_brought_nearer() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
     painter.the("region", "Bring it nearer").await;
     painter.reads("All the way: add").await;
     let off = async || {
@@ -245,8 +244,8 @@ async fn a_pot_is_brought_nearer() {
     painter.click("button", &way).await;
     painter.until("the pot is nearer", async || off().await < 0.5 * before).await;
     painter.saved().await;
-    painter.click("button", "Undo changing soft grey-blue for the case").await;
-    painter.reads("3 : 1, 4 parts").await;
+    painter.click("button", "Undo changing drift blue for the case").await;
+    painter.reads("5 : 1, 6 parts").await;
     painter.leave().await;
 }
 
@@ -254,7 +253,7 @@ async fn a_pot_is_brought_nearer() {
 #[tokio::test]
 async fn a_dab_of_the_pot_teaches() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "soft grey-blue for the case").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
     painter.reads("within ±").await;
     let band = async || {
         let text = painter.text().await;
@@ -281,7 +280,7 @@ async fn a_dab_of_the_pot_teaches() {
 #[tokio::test]
 async fn a_mix_is_made_into_a_scumble() {
     let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "calm olive").await;
+    put_on_the_bench(&painter, "toasted straw").await;
     painter.choose("Make it into", "Scumble").await;
     painter.reads("There is no acrylic scumble or water on the shelf.").await;
     painter.click("button", "Put it there").await;

@@ -31,7 +31,7 @@ async fn pots(painter: &Painter) -> Vec<Value> {
 #[tokio::test]
 async fn from_a_photo_to_a_labelled_pot() {
     let painter = Painter::at_the_demo_with_a_scale().await;
-    put_on_the_bench(&painter, "calm olive").await;
+    put_on_the_bench(&painter, "toasted straw").await;
     painter.click("radio", "Match").await;
     aim_at_a_photo(&painter, [128, 126, 92]).await;
     painter.reads("The best of every mix of 14 paints.").await;
@@ -134,7 +134,7 @@ async fn off_of_plan(painter: &Painter, mix: &str) -> f64 {
 #[tokio::test]
 async fn taps_touches_and_a_second_pair_of_hands() {
     let painter = Painter::at_the_demo_with_a_scale().await;
-    put_on_the_bench(&painter, "calm olive").await;
+    put_on_the_bench(&painter, "toasted straw").await;
     painter.click("button", "Pour it").await;
     painter.click("button", "Pour 5 g").await;
     painter.reads("At rest").await;
@@ -142,30 +142,30 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     painter.reads("scale is silent: plug it in again").await;
     painter.click("button", "Tell it by hand instead").await;
     painter.choose("Amounts in", "tsp").await;
-    painter.click("radio", "slate blue").await;
+    painter.click("radio", "brick dust").await;
     painter.click("button", "2 tsp").await;
-    painter.reads("Last: 2 tsp slate blue").await;
+    painter.reads("Last: 2 tsp brick dust").await;
     painter.click("button", "A touch").await;
-    painter.reads("Last: a touch slate blue").await;
+    painter.reads("Last: a touch brick dust").await;
     painter.write("textbox", "Amount in tsp", "1e9").await;
     painter.click("button", "Went in").await;
     painter.reads("is too large").await;
     painter.write("textbox", "Amount in tsp", "0,5").await;
     painter.click("button", "Went in").await;
-    painter.reads("Last: ½ tsp slate blue").await;
+    painter.reads("Last: ½ tsp brick dust").await;
 
     let pot = pots(&painter).await[0]["id"].as_str().unwrap().to_owned();
     let paint = painter.meanwhile("GET", "/api/paints", Value::Null).await;
     let white =
-        paint.as_array().unwrap().iter().find(|p| p["entry"]["name"] == "oat white").unwrap()["id"].clone();
+        paint.as_array().unwrap().iter().find(|p| p["entry"]["name"] == "barley").unwrap()["id"].clone();
     let theirs =
         json!({"id": "00000000-0000-4000-8000-000000000001", "paint": white, "measure": "tsp", "count": 4});
     painter.meanwhile("POST", &format!("/api/pours/{pot}/steps"), theirs).await;
-    painter.reads("Last: 4 tsp oat white").await;
+    painter.reads("Last: 4 tsp barley").await;
     painter.click("button", "Take it back").await;
-    painter.reads("Last: ½ tsp slate blue").await;
-    painter.click("button", "Undo changing calm olive").await;
-    painter.reads("Last: 4 tsp oat white").await;
+    painter.reads("Last: ½ tsp brick dust").await;
+    painter.click("button", "Undo changing toasted straw").await;
+    painter.reads("Last: 4 tsp barley").await;
 
     painter.click("button", "Take some out").await;
     painter.write("textbox", "Taken out, ml", "900").await;
@@ -174,5 +174,34 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     assert!(painter.violations().await.is_empty(), "{:?}", painter.violations().await);
     painter.click("button", "Finish, keep the plan").await;
     painter.the("region", "Poured before").await;
+    painter.leave().await;
+}
+
+/// However many paints a pot has, all of them, the place and the code stand on the smallest label.
+#[tokio::test]
+async fn a_label_holds_eight_paints() {
+    let painter = Painter::at_the_demo().await;
+    let shelf = painter.meanwhile("GET", "/api/paints", Value::Null).await;
+    let paints: Vec<&Value> = shelf.as_array().unwrap().iter().take(8).collect();
+    let components: Vec<Value> =
+        paints.iter().map(|paint| json!({"paint": paint["id"], "parts": 1})).collect();
+    let name = "the colour of the old hall before it was painted over";
+    let mix = painter.meanwhile("POST", "/api/mixes", json!({"name": name, "components": components})).await;
+    let pour = painter.meanwhile("POST", "/api/pours", json!({"mix": mix["id"], "batch_ml": 80})).await;
+    let pour = pour["id"].as_str().unwrap().to_owned();
+    for (n, paint) in paints.iter().enumerate() {
+        let id = format!("00000000-0000-4000-8000-00000000000{n}");
+        let step = json!({"id": id, "paint": paint["id"], "measure": "ml", "count": 10});
+        painter.meanwhile("POST", &format!("/api/pours/{pour}/steps"), step).await;
+    }
+    let code =
+        painter.meanwhile("GET", &format!("/api/pours/{pour}/label"), Value::Null).await["code"].clone();
+    painter.open(&format!("/label/{pour}")).await;
+    painter.write("textbox", "Where the pot is kept", "shelf 3").await;
+    painter.click("radio", "62 × 29 mm").await;
+    painter.reads(&format!(", shelf 3\n{}", code.as_str().unwrap())).await;
+    for paint in paints {
+        painter.reads(&format!("1 {}, 10 ml", paint["entry"]["name"].as_str().unwrap())).await;
+    }
     painter.leave().await;
 }

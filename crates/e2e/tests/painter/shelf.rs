@@ -39,16 +39,16 @@ async fn a_tin_is_added_corrected_and_taken_away() {
 #[tokio::test]
 async fn taking_away_a_used_tin_asks_first() {
     let painter = Painter::at_the_demo().await;
-    painter.click("button", "night blue").await;
+    painter.click("button", "slate blue").await;
     painter.click("button", "Take it off the shelf").await;
-    painter.the("alertdialog", "Take night blue off the shelf?").await;
-    painter.reads("It is in soft grey-blue for the case.").await;
+    painter.the("alertdialog", "Take slate blue off the shelf?").await;
+    painter.reads("It is in drift blue for the case.").await;
     painter.click("button", "Leave it").await;
-    painter.gone("alertdialog", "Take night blue off the shelf?").await;
+    painter.gone("alertdialog", "Take slate blue off the shelf?").await;
     painter.click("button", "Take it off the shelf").await;
     painter.click("button", "Take it off").await;
-    painter.reads("night blue is off the shelf").await;
-    put_on_the_bench(&painter, "soft grey-blue for the case").await;
+    painter.reads("slate blue is off the shelf").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
     painter.reads("no longer on the shelf").await;
     painter.leave().await;
 }
@@ -57,16 +57,16 @@ async fn taking_away_a_used_tin_asks_first() {
 #[tokio::test]
 async fn two_tins_become_one() {
     let painter = Painter::at_the_demo().await;
-    painter.click("button", "dove grey").await;
+    painter.click("button", "slate blue").await;
     painter.click("button", "It is the same as…").await;
     painter.the("list", "The tin that stays").await;
-    painter.click("button", "oat white").await;
-    painter.reads("dove grey is now oat white").await;
-    painter.gone("button", "dove grey").await;
-    put_on_the_bench(&painter, "soft grey-blue for the case").await;
-    painter.the("spinbutton", "Parts of oat white").await;
+    painter.click("button", "duck egg").await;
+    painter.reads("slate blue is now duck egg").await;
+    painter.gone("button", "slate blue").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
+    painter.the("spinbutton", "Parts of duck egg").await;
     painter.control('z').await;
-    painter.the("spinbutton", "Parts of dove grey").await;
+    painter.the("spinbutton", "Parts of slate blue").await;
     painter.leave().await;
 }
 
@@ -89,6 +89,11 @@ async fn a_file_is_looked_at_and_imported() {
     painter.click("button", "Files").await;
     painter.click("menuitem", "Import a file…").await;
     painter.bring("Choose a file", "card.csv", file.as_bytes()).await;
+    // Lab is taken to come from an instrument; whoever knows better says so.
+    painter.reads("a reading of slate blue, read with a colour reader").await;
+    painter.choose("Read with", "From chips or codes").await;
+    painter.reads("a reading of slate blue, from a chip or code").await;
+    painter.reads("a new paint, from a chip or code").await;
     painter.click("button", "Import it").await;
     painter.reads("one step of undo takes it out again").await;
     painter.the("button", "sea glass").await;

@@ -14,7 +14,7 @@ type Put = (Technique, &'static [(&'static str, u32)], u8, f64);
 
 const CASE: [Put; 7] = [
     (Technique::BrushedCoat, &[("blocking primer", 1)], 1, 1.0),
-    (Technique::BrushedCoat, &[("dove grey", 3), ("night blue", 1)], 2, 1.0),
+    (Technique::BrushedCoat, &[("slate blue", 5), ("barley", 1)], 2, 1.0),
     (Technique::ClearCoat, &[], 1, 1.0),
     (Technique::GlazeWiped, &[("peat brown", 1), ("glazing liquid", 4)], 1, 1.0),
     (Technique::DryBrush, &[("slate blue", 1), ("duck egg", 2)], 1, 1.0),
@@ -51,7 +51,7 @@ pub(super) fn boards(store: &mut Store, shelf: &Shelf) -> Result<Vec<Uuid>, Stor
     // Rubbed through to the red below the white, not to the wood.
     trim[4].down_to = Some(trim[1].id);
     let trim = vec![Strip { letter: a, from: None, layers: trim }];
-    [("aged grey-blue for the case", case), ("rubbed oat white for the trim", trim)]
+    [("aged drift blue for the case", case), ("rubbed oat white for the trim", trim)]
         .into_iter()
         .map(|(name, strips)| {
             let name = Name::new(name).map_err(|_| unsound(name))?;

@@ -22,7 +22,7 @@ use crate::state::Known;
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct MixEntry {
     /// Its name, 1 to 80 characters; none while it is only on the bench.
-    #[schema(example = "soft grey-blue")]
+    #[schema(example = "drift blue")]
     name: Option<String>,
     /// Up to eight paints, each once.
     components: Vec<MixPart>,

@@ -139,7 +139,7 @@ async fn wet_and_sealed_are_what_painters_see() {
 #[tokio::test]
 async fn two_tins_become_one_and_two_again() {
     let bench = Bench::demo().await;
-    let (keep, gone) = (bench.paint("slate blue").await, bench.paint("night blue").await);
+    let (keep, gone) = (bench.paint("night blue").await, bench.paint("slate blue").await);
     let merged = bench.post("/api/paints/merge", json!({"keep": keep, "gone": gone}), OK).await;
     assert_eq!(merged["entry"]["stock_ml"], 770.0);
     let mixes = bench.get("/api/mixes").await;

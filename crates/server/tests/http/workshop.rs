@@ -66,18 +66,18 @@ async fn an_old_revision_is_refused_and_neither_side_is_lost() {
 #[tokio::test]
 async fn a_used_paint_is_asked_about_and_its_mix_keeps_it() {
     let bench = Bench::demo().await;
-    let (fern, blue) = (bench.paint("fern").await, bench.paint("night blue").await);
+    let (green, blue) = (bench.paint("bottle green").await, bench.paint("slate blue").await);
     let gone = StatusCode::NO_CONTENT;
-    bench.call(Method::DELETE, &format!("/api/paints/{fern}?revision=1"), Value::Null, gone).await;
+    bench.call(Method::DELETE, &format!("/api/paints/{green}?revision=1"), Value::Null, gone).await;
 
     let path = format!("/api/paints/{blue}?revision=1");
     let asked = bench.call(Method::DELETE, &path, Value::Null, CONFLICT).await;
     assert_eq!(asked["type"], "urn:warm-blend:in-use");
-    assert_eq!(asked["used_by"][0]["name"], "soft grey-blue for the case");
+    assert_eq!(asked["used_by"][0]["name"], "drift blue for the case");
     bench.call(Method::DELETE, &format!("{path}&confirmed=true"), Value::Null, gone).await;
     assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 15);
     let mix = &bench.get("/api/mixes").await[0];
-    assert_eq!(mix["prediction"]["parts"][1]["removed"], true);
+    assert_eq!(mix["prediction"]["parts"][0]["removed"], true);
     assert!(mix["prediction"]["swatch"]["face"]["hex"].is_string());
 }
 

@@ -1,5 +1,5 @@
 import { ArrowLeft, Printer } from 'lucide-react';
-import { useState } from 'react';
+import { type CSSProperties, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { PotLabel } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
@@ -91,12 +91,14 @@ function Sticker({ label, size, hidden }: { label: PotLabel; size: Size; hidden:
       className={`label label-${size} flex overflow-hidden bg-white text-black`}
     >
       <Drawdown swatch={label.swatch ?? undefined} className="w-[16%] shrink-0" />
-      <div className="flex min-w-0 flex-1 flex-col justify-between p-[1.6mm] leading-tight">
+      <div className="flex min-w-0 flex-1 flex-col justify-between p-[1.6mm] leading-[1.1]">
         <div>
-          <p className="label-name line-clamp-2 font-display font-[650]">
+          <p
+            className={`label-name font-display font-[650] ${label.parts.length > 3 ? 'line-clamp-1' : 'line-clamp-2'}`}
+          >
             <bdi>{label.name ?? 'Mix without a name'}</bdi>
           </p>
-          <ul className="label-small">
+          <ul className="label-parts" style={{ '--parts': label.parts.length } as CSSProperties}>
             {label.parts.map((part) => (
               <li key={part.name} className="truncate">
                 <b>{part.parts}</b> <bdi>{part.name}</bdi>, {part.amount}

@@ -123,7 +123,7 @@ pub struct ZoneTold {
     share: f64,
     /// Share of what is painted, in percent, which add up; none of what is bare.
     percent: Option<u32>,
-    /// What it wears: `strip B of “aged grey-blue for the case”`, `a blend of 3 colours`, `bare`.
+    /// What it wears: `strip B of “aged drift blue for the case”`, `a blend of 3 colours`, `bare`.
     wears: String,
     /// The zone whose finish is carried round to it unless it wears its own.
     takes_after: Option<&'static str>,
