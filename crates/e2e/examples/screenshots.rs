@@ -16,7 +16,7 @@ async fn main() {
     painter.open("/pot").await;
     painter.click("tab", "Mixes 3").await;
     painter.click("link", "drift blue for the case").await;
-    painter.reads("3 : 1, 4 parts").await;
+    painter.reads("5 : 1, 6 parts").await;
     painter.click("tab", "Paints").await;
     painter.reads("than the target").await;
     painter.reads("All the way: add").await;

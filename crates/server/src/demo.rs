@@ -72,7 +72,7 @@ const SHELF: [Tin; 17] = [
 type Recipe = (&'static str, &'static [(&'static str, u32)], Option<&'static str>);
 
 const MIXES: [Recipe; 3] = [
-    ("drift blue for the case", &[("slate blue", 5), ("barley", 1)], Some("#6c7482")),
+    ("drift blue for the case", &[("slate blue", 5), ("barley", 1)], Some("#66737c")),
     ("toasted straw", &[("fern", 2), ("brick dust", 1), ("barley", 2)], None),
     ("detail glaze, three deeper", &[("peat brown", 1), ("glazing liquid", 4)], None),
 ];

@@ -26,14 +26,14 @@ pub struct Lab {
 impl Lab {
     /// Lab of a colour as seen beside `white`. Total for any finite colour; negative XYZ follow the linear part.
     pub fn of(colour: Xyz, white: Xyz) -> Self {
-        let [x, y, z] = [colour.x / white.x, colour.y / white.y, colour.z / white.z].map(compress);
+        let [x, y, z] = [colour.x / white.x, colour.y / white.y, colour.z / white.z].map(lab_f);
         Self { l: 116.0 * y - 16.0, a: 500.0 * (x - y), b: 200.0 * (y - z) }
     }
 
     /// The XYZ of this Lab beside `white`: the inverse of [`Lab::of`].
     pub fn to_xyz(self, white: Xyz) -> Xyz {
         let y = (self.l + 16.0) / 116.0;
-        let [x, y, z] = [y + self.a / 500.0, y, y - self.b / 200.0].map(expand);
+        let [x, y, z] = [y + self.a / 500.0, y, y - self.b / 200.0].map(lab_f_inverse);
         Xyz { x: x * white.x, y: y * white.y, z: z * white.z }
     }
 
@@ -60,12 +60,20 @@ impl Lab {
 /// Where the cube root gives way to a straight line: δ = 6/29.
 const DELTA: f64 = 6.0 / 29.0;
 
-fn compress(t: f64) -> f64 {
+/// f of CIELAB (CIE 15:2018, 8.2.1): a cube root, and for dark colours the straight line that goes on from it. `t` is X, Y or Z over
+/// that of the white; total.
+pub fn lab_f(t: f64) -> f64 {
     if t > DELTA * DELTA * DELTA { cube_root(t) } else { t / (3.0 * DELTA * DELTA) + 4.0 / 29.0 }
 }
 
-fn expand(f: f64) -> f64 {
+/// The inverse of [`lab_f`]; below 4/29 it is below nothing.
+pub fn lab_f_inverse(f: f64) -> f64 {
     if f > DELTA { f * f * f } else { 3.0 * DELTA * DELTA * (f - 4.0 / 29.0) }
+}
+
+/// The slope of [`lab_f`]; it falls with `t`.
+pub fn lab_f_slope(t: f64) -> f64 {
+    if t > DELTA * DELTA * DELTA { 1.0 / (3.0 * cube_root(t).powi(2)) } else { 1.0 / (3.0 * DELTA * DELTA) }
 }
 
 /// Cube root of a positive number: a guess from a third of the exponent, good to 4 %, then Halley's iteration
@@ -98,6 +106,15 @@ mod tests {
     }
 
     proptest! {
+        /// The slope is that of the function, on both sides of where it bends.
+        #[test]
+        fn the_slope_is_the_slope(t in 1e-4..1.2f64) {
+            let h = 1e-7 * t;
+            let by_difference = (lab_f(t + h) - lab_f(t - h)) / (2.0 * h);
+            prop_assume!((t - DELTA.powi(3)).abs() > 1e-5);
+            prop_assert!((lab_f_slope(t) / by_difference - 1.0).abs() < 1e-5);
+        }
+
         #[test]
         fn the_cube_root_is_the_cube_root(t in 1e-4..1e4f64) {
             prop_assert!((cube_root(t) / t.cbrt() - 1.0).abs() < 1e-14);

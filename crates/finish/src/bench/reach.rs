@@ -10,7 +10,7 @@
 //! over the lightnesses that come near enough; what is left is a straight line in the curve, whose largest value over the box
 //! is found band by band. So for −a\*, b\* and −b\*.
 
-use warm_blend_spectral::{BANDS, Lab};
+use warm_blend_spectral::{BANDS, Lab, lab_f, lab_f_inverse, lab_f_slope};
 
 use crate::film::thick_film;
 use crate::surface::{K1, surfaced};
@@ -74,13 +74,13 @@ impl Reach {
         let f = |l: f64| (l + 16.0) / 116.0;
         let about = |middle: f64, scale: f64| {
             let off = off_ab / scale;
-            [unfolded(f(l - off_l) + middle - off), unfolded(f(l + off_l) + middle + off)]
+            [at_least_nothing(f(l - off_l) + middle - off), at_least_nothing(f(l + off_l) + middle + off)]
         };
         Window {
             open: near == f64::INFINITY,
             off_ab,
             x: about(a / 500.0, 500.0),
-            y: [unfolded(f(l - off_l)), unfolded(f(l + off_l))],
+            y: [at_least_nothing(f(l - off_l)), at_least_nothing(f(l + off_l))],
             z: about(-b / 200.0, 200.0),
         }
     }
@@ -126,15 +126,17 @@ impl Reach {
             return false;
         }
         // The most that scale · (f(above) − f(below)) can be.
-        let most_between =
-            |above: &[f64; BANDS], f_above: f64, below: &[f64; BANDS], [low, high]: [f64; 2]| {
-                let at = unfolded(f_above);
-                let tangent = slope(at);
-                let chord =
-                    if high - low > 1e-6 { (folded(high) - folded(low)) / (high - low) } else { slope(low) };
-                let line: [f64; BANDS] = std::array::from_fn(|i| tangent * above[i] - chord * below[i]);
-                largest(&line) + f_above - tangent * at - folded(low) + chord * low
-            };
+        let most_between = |above: &[f64; BANDS],
+                            f_above: f64,
+                            below: &[f64; BANDS],
+                            [low, high]: [f64; 2]| {
+            let at = at_least_nothing(f_above);
+            let tangent = lab_f_slope(at);
+            let chord =
+                if high - low > 1e-6 { (lab_f(high) - lab_f(low)) / (high - low) } else { lab_f_slope(low) };
+            let line: [f64; BANDS] = std::array::from_fn(|i| tangent * above[i] - chord * below[i]);
+            largest(&line) + f_above - tangent * at - lab_f(low) + chord * low
+        };
         let may = |other: &[f64; BANDS], within: [f64; 2], f_other: f64, scale: f64, wanted: f64| {
             let in_other = overlap(other, within);
             in_other[0] <= in_other[1]
@@ -191,22 +193,10 @@ fn chromatic_reach(target: Lab, near: f64) -> f64 {
     reach
 }
 
-/// f of CIELAB.
-fn folded(t: f64) -> f64 {
-    if t > KNEE { t.cbrt() } else { t * 841.0 / 108.0 + 4.0 / 29.0 }
+/// X, Y or Z over the white of an f; never below nothing.
+fn at_least_nothing(f: f64) -> f64 {
+    lab_f_inverse(f).max(0.0)
 }
-
-/// Its inverse; never below nothing.
-fn unfolded(f: f64) -> f64 {
-    if f > 6.0 / 29.0 { f.powi(3) } else { ((f - 4.0 / 29.0) * 108.0 / 841.0).max(0.0) }
-}
-
-/// Its slope.
-fn slope(t: f64) -> f64 {
-    if t > KNEE { 1.0 / (3.0 * t.cbrt().powi(2)) } else { 841.0 / 108.0 }
-}
-
-const KNEE: f64 = 216.0 / 24389.0;
 
 #[cfg(test)]
 mod tests {

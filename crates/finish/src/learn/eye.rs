@@ -4,7 +4,7 @@
 //! the small rotation term for blues is left out). In it a difference is a vector of three numbers whose length is ΔE00,
 //! which is what least squares needs.
 
-use warm_blend_spectral::{BANDS, Lab, Light, Xyz};
+use warm_blend_spectral::{BANDS, Lab, Light, Xyz, lab_f_slope};
 
 /// Three directions by band: how much each moves per unit of reflectance.
 pub(crate) type Rows = [[f64; BANDS]; 3];
@@ -49,12 +49,8 @@ impl Eye {
 pub(crate) fn lab_by_band(colour: Lab, eye: &Eye, light: Light) -> Rows {
     let white = light.white();
     let Xyz { x, y, z } = colour.to_xyz(white);
-    // f′ of the relative X, Y, Z.
-    let root = |t: f64| {
-        const KNEE: f64 = 216.0 / 24389.0;
-        if t > KNEE { 1.0 / (3.0 * t.cbrt().powi(2)) } else { 841.0 / 108.0 }
-    };
-    let slope = [root(x / white.x) / white.x, root(y / white.y) / white.y, root(z / white.z) / white.z];
+    let slope =
+        [(x, white.x), (y, white.y), (z, white.z)].map(|(seen, white)| lab_f_slope(seen / white) / white);
     let weights = light.weights();
     let mut rows = [[0.0; BANDS]; 3];
     for i in 0..BANDS {

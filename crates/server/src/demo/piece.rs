@@ -74,7 +74,7 @@ pub(super) fn piece(store: &mut Store, shelf: &Shelf, boards: &[Uuid]) -> Result
         brief: Brief {
             client: Some(named("Village hall committee")?),
             mood: Note::new(mood).ok().flatten(),
-            targets: vec![code("#6c7482")?, code("#e3d8c0")?],
+            targets: vec![code("#66737c")?, code("#e3d8c0")?],
             photo: None,
             budget: Some(1400.0),
             hours: Some(60.0),

@@ -161,7 +161,7 @@ function Targets({ colours, onChange }: TargetProps) {
       )}
       {colours.length < 8 && (
         <div className="flex items-end gap-2">
-          <Field label="Hex code" value={code} onChange={setCode} className="flex-1" placeholder="#6c7482" />
+          <Field label="Hex code" value={code} onChange={setCode} className="flex-1" placeholder="#66737c" />
           <button
             type="button"
             className="press press-plain"
