@@ -15,7 +15,7 @@ use std::cmp::Ordering;
 use std::ops::ControlFlow;
 
 use rayon::prelude::*;
-use warm_blend_spectral::{Lab, difference};
+use warm_blend_spectral::{Lab, difference, lab_f_inverse};
 use wide::f32x4;
 
 use super::apart::{Aim, OFF, OPPOSITE, least_apart, turn};
@@ -201,14 +201,20 @@ impl Search<'_> {
         let (swept, nearly) = (self.sweep.set(set), self.sweep.trusted_to);
         let mut best: Option<Recipe> = None;
         let mut own = Bar::NONE;
+        let (mut here, mut light) = (f64::NAN, [f32x4::ZERO; 2]);
         // Ratios come with the fewest parts first: later ones must be nearer.
         for (four, parts) in ratios.by_four.iter().enumerate() {
             let limit = |total: u32| bar.for_parts(total).min(own.for_parts(total));
-            let here = limit(ratios.totals[4 * four]);
-            if here == 0.0 {
+            let now = limit(ratios.totals[4 * four]);
+            if now == 0.0 {
                 break;
             }
-            if self.may_be_near(&glance.labs::<N>(parts), here, at_a_glance) == [false; 4] {
+            if now != here {
+                here = now;
+                light = lightnesses(self.aim.lab.l, here + at_a_glance + OFF);
+            }
+            let Some(labs) = glance.labs_as_light::<N>(parts, &light) else { continue };
+            if self.may_be_near(&labs, here, at_a_glance) == [false; 4] {
                 continue;
             }
             let labs = swept.labs::<N>(parts);
@@ -288,6 +294,25 @@ impl Bar {
     fn for_parts(self, total: u32) -> f64 {
         if total <= self.few { self.near } else { self.nearer }
     }
+}
+
+/// As light as a colour must be, Y over that of the white, from and to, so that it can be within `near` of a lightness, ΔE00: the
+/// difference of lightness over S_L by itself is at most as much.
+fn lightnesses(target: f64, near: f64) -> [f32x4; 2] {
+    // What is known only nearly may be a little darker than black.
+    let y = |l: f64| if l > 0.0 { lab_f_inverse((l + 16.0) / 116.0) as f32 } else { f32::NEG_INFINITY };
+    let reach = |toward: f64| {
+        // S_L is 1.75 at most; d/S_L grows with d.
+        let (mut within, mut beyond) = (0.0, 1.75 * near + 0.1);
+        while beyond < f64::INFINITY && beyond - within > 0.05 {
+            let d = 0.5 * (within + beyond);
+            let from_middle = (target + 0.5 * toward * d - 50.0).powi(2);
+            let s_l = 1.0 + 0.015 * from_middle / (20.0 + from_middle).sqrt();
+            if d / s_l <= near { within = d } else { beyond = d }
+        }
+        beyond
+    };
+    [f32x4::splat(y(target - reach(-1.0)) - 1e-4), f32x4::splat(y(target + reach(1.0)) + 1e-4)]
 }
 
 /// The least that CIEDE2000 can be, where the colour is known to within `nearly`. It jumps where two hues are opposite: there

@@ -149,6 +149,23 @@ impl<const NODES: usize> Set<'_, NODES> {
     /// Lab of mixes of the first `N` paints of the set, by the parts of each.
     #[inline]
     pub(super) fn labs<const N: usize>(&self, parts: &Four) -> Labs {
+        let seen = self.below::<N>(parts);
+        let y = seen.stimulus(self.weights, 1);
+        self.coloured(&seen, y)
+    }
+
+    /// The same where one of the four at least is as light as `light` says, Y over that of the white from and to: of the rest no
+    /// more is asked.
+    #[inline]
+    pub(super) fn labs_as_light<const N: usize>(&self, parts: &Four, light: &[f32x4; 2]) -> Option<Labs> {
+        let seen = self.below::<N>(parts);
+        let y = seen.stimulus(self.weights, 1);
+        (y.simd_ge(light[0]) & y.simd_le(light[1])).any().then(|| self.coloured(&seen, y))
+    }
+
+    /// What is seen of the mixes, node by node.
+    #[inline]
+    fn below<const N: usize>(&self, parts: &Four) -> Below<NODES> {
         let sum = |of: &Four| {
             let mut sum = f32x4::ZERO;
             for i in 0..N {
@@ -158,27 +175,46 @@ impl<const NODES: usize> Set<'_, NODES> {
         };
         let stays = sum(&self.stays) + f32x4::splat(f32::MIN_POSITIVE);
         let surface = (sum(&self.surface) / stays).min(self.most_surface);
-        let mut sums = [surface; 3];
         // The air of the mix is filled, and its binder may be milky: see `Material::in_state`.
         let (scatters, milk) = match self.filled {
             true => (stays / (stays + sum(&self.voids)), sum(&self.milk)),
             false => (f32x4::ONE, f32x4::ZERO),
         };
         let below = f32x4::splat((1.0 - K2) as f32);
-        for ((k, s), weights) in self.optics.iter().zip(self.weights) {
+        let inside = self.optics.each_ref().map(|(k, s)| {
             let (k, s) = (sum(k), sum(s) * scatters + milk);
             let square = k * (k + s + s) + f32x4::splat(1e-20);
-            let inside = s * (below * s + k + square * square.recip_sqrt()).recip();
-            for c in 0..3 {
-                sums[c] += inside * weights[c];
-            }
-        }
-        let [x, y, z] = sums.map(compressed);
+            s * (below * s + k + square * square.recip_sqrt()).recip()
+        });
+        Below { inside, surface }
+    }
+
+    #[inline]
+    fn coloured(&self, seen: &Below<NODES>, y: f32x4) -> Labs {
+        let [x, y, z] = [seen.stimulus(self.weights, 0), y, seen.stimulus(self.weights, 2)].map(compressed);
         Labs {
             l: y * f32x4::splat(116.0) - f32x4::splat(16.0),
             a: (x - y) * f32x4::splat(500.0),
             b: (y - z) * f32x4::splat(200.0),
         }
+    }
+}
+
+/// What comes from below the surface of four mixes by node, and what the surface adds.
+struct Below<const NODES: usize> {
+    inside: [f32x4; NODES],
+    surface: f32x4,
+}
+
+impl<const NODES: usize> Below<NODES> {
+    /// X, Y or Z over that of the white.
+    #[inline]
+    fn stimulus(&self, weights: &[[f32x4; 3]; NODES], which: usize) -> f32x4 {
+        let mut sum = self.surface;
+        for (inside, weights) in self.inside.iter().zip(weights) {
+            sum += *inside * weights[which];
+        }
+        sum
     }
 }
 
