@@ -130,7 +130,7 @@ pub fn find(
         look,
         sweep: Sweep::new(&materials, look),
         glance: Glance::new(&materials, look),
-        reach: Reach::new(&materials, look, target),
+        reach: Reach::new(&materials, look, target, limits.parts),
     };
     let deepest = limits.paints.min(DEEP).min(tins.len());
     let wanted = tins.iter().filter(|tin| tin.wanted).count();

@@ -1,9 +1,10 @@
 //! What no mix of some paints can be, whatever their parts.
 //!
-//! Below the surface, at every band, K/S of a mix lies between those of its paints, and so R∞ does; α of the mix lies between
-//! theirs too. (Seen through their surfaces the paints do not bound the mix: α mixes by volume, K and S by strength.) In
-//! another state than dry the air of the mix is filled: S is divided by 1 + φ of the mix, which lies between those of all
-//! paints of the search, so each paint is taken at both ends.
+//! In a mix of at most n parts each of its paints has a share of 1/n at least. Such mixes lie between the few that have as much as can be
+//! of one paint and one part of each of the others. Below the surface, at every band, K/S of a mix lies between those of these
+//! corners, and so R∞ does; α of the mix lies between theirs too. (Seen through their surfaces the corners do not bound the mix: α
+//! mixes by volume, K and S by strength.) In another state than dry the air of the mix is filled: S is divided by 1 + φ of the mix,
+//! which lies between those of all paints of the search, so each corner is taken at both ends.
 //!
 //! The box of curves so bounded is then asked for its extremes along five directions of colour. Lightness follows Y.
 //! a\* = 500 (f(X) − f(Y)): f bends downwards, so that f(X) lies below its tangent at the target, and f(Y) above its chord
@@ -18,48 +19,77 @@ use crate::{Look, Material, State};
 
 /// The reach of the paints of a search, and its target.
 pub(super) struct Reach {
-    /// By paint: the least and most of what comes from below the surface, and α k1 as it is seen.
-    paints: Vec<Bounds>,
+    paints: Vec<Inside>,
+    /// Most parts of a mix.
+    parts: f64,
+    /// What of S is left where the air is filled, at least and at most.
+    scatters: [f64; 2],
+    /// α k1 at most.
+    surface: f64,
     /// X, Y and Z over the white by band.
     weights: [[f64; BANDS]; 3],
     target: Lab,
 }
 
-struct Bounds {
-    least: [f64; BANDS],
-    most: [f64; BANDS],
-    /// α k1; None of what leaves no surface, such as water.
-    surface: Option<f64>,
+/// What a paint brings into a mix by volume.
+#[derive(Clone, Copy)]
+struct Inside {
+    /// 1/mm.
+    k: [f64; BANDS],
+    /// 1/mm.
+    s: [f64; BANDS],
+    /// 1/mm, where it is looked at wet.
+    milk: f64,
+    stays: f64,
+    /// α k1, of what stays.
+    surface: f64,
+}
+
+impl Inside {
+    fn of(material: &Material, state: State) -> Self {
+        Self {
+            k: *material.optics.k(),
+            s: *material.optics.s(),
+            milk: if state == State::Wet { material.milk } else { 0.0 },
+            stays: material.stays,
+            surface: material.stays * K1 * material.sheen.alpha(),
+        }
+    }
+
+    const NOTHING: Self = Self { k: [0.0; BANDS], s: [0.0; BANDS], milk: 0.0, stays: 0.0, surface: 0.0 };
+
+    /// So many parts more of another.
+    fn add(&mut self, parts: f64, other: &Self) {
+        for i in 0..BANDS {
+            self.k[i] += parts * other.k[i];
+            self.s[i] += parts * other.s[i];
+        }
+        self.milk += parts * other.milk;
+        self.stays += parts * other.stays;
+        self.surface += parts * other.surface;
+    }
 }
 
 impl Reach {
-    pub(super) fn new(materials: &[&Material], look: Look, target: Lab) -> Self {
+    /// For mixes of at most so many parts.
+    pub(super) fn new(materials: &[&Material], look: Look, target: Lab, parts: u32) -> Self {
         let fills = look.state != State::Dry;
         let voids = || materials.iter().filter(|of| of.stays > 0.0).map(|of| of.voids);
         let filled = |voids: f64| if fills { 1.0 / (1.0 + voids) } else { 1.0 };
-        let (scattering_least, scattering_most) =
-            (filled(voids().fold(0.0, f64::max)), filled(voids().reduce(f64::min).unwrap_or(0.0)));
+        let scatters = [voids().fold(0.0, f64::max), voids().reduce(f64::min).unwrap_or(0.0)].map(filled);
         let most_alpha = match look.state {
             State::Dry => 1.0,
             State::Wet => 0.0,
             State::Sealed | State::Buffed => look.state.seal().unwrap_or(1.0),
         };
-        let bounds = |of: &&Material| {
-            let milk = if look.state == State::Wet { of.milk } else { 0.0 };
-            let (k, s) = (of.optics.k(), of.optics.s());
-            let through =
-                |share: f64| std::array::from_fn(|i| surfaced(0.0, thick_film(k[i], s[i] * share + milk)));
-            Bounds {
-                least: through(scattering_least),
-                most: through(scattering_most),
-                surface: (of.stays > 0.0).then(|| K1 * of.sheen.alpha().min(most_alpha)),
-            }
-        };
         let white = look.light.white();
         let weights = look.light.weights();
         let over = [white.x, white.y, white.z];
         Self {
-            paints: materials.iter().map(bounds).collect(),
+            paints: materials.iter().map(|material| Inside::of(material, look.state)).collect(),
+            parts: f64::from(parts),
+            scatters,
+            surface: K1 * most_alpha,
             weights: std::array::from_fn(|c| weights[c].map(|w| w / over[c])),
             target,
         }
@@ -85,26 +115,40 @@ impl Reach {
         }
     }
 
+    /// What mixes of a set lie between; none where nothing of them stays, so that they have no colour to speak of.
+    fn bounds(&self, set: &[usize]) -> Option<Box> {
+        let mut each = Inside::NOTHING;
+        for at in set {
+            each.add(1.0, &self.paints[*at]);
+        }
+        // K over S, from and to.
+        let (mut low, mut high) = ([f64::INFINITY; BANDS], [0.0f64; BANDS]);
+        let (mut glossy, mut dull) = (f64::INFINITY, f64::NEG_INFINITY);
+        let more = (self.parts - set.len() as f64).max(0.0);
+        let [least, most] = self.scatters;
+        for at in set {
+            let mut corner = each;
+            corner.add(more, &self.paints[*at]);
+            for i in 0..BANDS {
+                let (k, s) = (corner.k[i], corner.s[i]);
+                low[i] = low[i].min(k / (s * most + corner.milk).max(f64::MIN_POSITIVE));
+                high[i] = high[i].max(k / (s * least + corner.milk).max(f64::MIN_POSITIVE));
+            }
+            if corner.stays > 0.0 {
+                let surface = (corner.surface / corner.stays).min(self.surface);
+                (glossy, dull) = (glossy.min(surface), dull.max(surface));
+            }
+        }
+        let seen = |ratio: f64| surfaced(0.0, thick_film(ratio, 1.0));
+        (glossy <= dull).then(|| Box { least: high.map(seen), most: low.map(seen), glossy, dull })
+    }
+
     /// False where no mix of the set comes into the window.
     pub(super) fn may_come_into(&self, window: &Window, set: &[usize]) -> bool {
         if window.open {
             return true;
         }
-        let (mut least, mut most) = ([f64::INFINITY; BANDS], [0.0f64; BANDS]);
-        let (mut dull, mut glossy) = (f64::NEG_INFINITY, f64::INFINITY);
-        for at in set {
-            let of = &self.paints[*at];
-            for i in 0..BANDS {
-                least[i] = least[i].min(of.least[i]);
-                most[i] = most[i].max(of.most[i]);
-            }
-            if let Some(surface) = of.surface {
-                (dull, glossy) = (dull.max(surface), glossy.min(surface));
-            }
-        }
-        if dull < glossy {
-            return true; // Nothing stays: it has no colour to speak of.
-        }
+        let Some(Box { least, most, glossy, dull }) = self.bounds(set) else { return true };
         // The largest of Σ w R over the box and every surface.
         let largest = |w: &[f64; BANDS]| {
             let (mut sum, mut all) = (0.0, 0.0);
@@ -145,6 +189,14 @@ impl Reach {
         };
         may(x, window.x, f_y + a / 500.0, 500.0, a) && may(z, window.z, f_y - b / 200.0, 200.0, -b)
     }
+}
+
+/// What mixes of a set lie between: what comes from below the surface by band, and α k1.
+struct Box {
+    least: [f64; BANDS],
+    most: [f64; BANDS],
+    glossy: f64,
+    dull: f64,
 }
 
 /// Where colours lie that are near a target.
@@ -217,14 +269,16 @@ mod tests {
 
         /// A mix is never passed over: whatever it is, a target at any distance from it is in reach of its paints.
         #[test]
-        fn what_a_set_can_be_is_in_its_reach(shelf in proptest::collection::vec(paint(), 2..5), parts in [1u32..20, 1..20, 1..20, 1..20], i in 0usize..7, state in 0usize..4, off in [-40.0..40.0f64, -60.0..60.0, -60.0..60.0], scale in 0.0..1.0f64) {
+        fn what_a_set_can_be_is_in_its_reach(shelf in proptest::collection::vec(paint(), 2..5), parts in [1u32..20, 1..20, 1..20, 1..20], i in 0usize..7, state in 0usize..4, off in [-40.0..40.0f64, -60.0..60.0, -60.0..60.0], scale in 0.0..1.0f64, more in 0u32..6) {
             let look = Look { light: Light::ALL[i], state: State::ALL[state] };
             let of: Vec<(Parts, &Material)> = shelf.iter().zip(parts).map(|(paint, n)| (Parts::of(f64::from(n)), paint)).collect();
             let seen = look.lab(&mix(&of).unwrap());
             let target = Lab { l: (seen.l + scale * off[0]).clamp(0.0, 100.0), a: seen.a + scale * off[1], b: seen.b + scale * off[2] };
             let near = difference(seen, target).value() + 1e-9;
             let materials: Vec<&Material> = shelf.iter().collect();
-            let reach = Reach::new(&materials, look, target);
+            // In as many parts as it has, and in more.
+            let total: u32 = of.iter().zip(parts).map(|(_, n)| n).sum();
+            let reach = Reach::new(&materials, look, target, total + more);
             let set: Vec<usize> = (0..shelf.len()).collect();
             prop_assert!(reach.may_come_into(&reach.window(near), &set), "{:?} is {} from {:?}", seen, near, target);
         }
