@@ -235,6 +235,14 @@ async fn a_hand_is_learned_from_a_board_and_forgotten_again() {
     assert!(within(&after) < within(&before), "a reading makes the bands narrower");
     let hands = bench.get("/api/hands").await;
     assert!(hands.as_array().unwrap().iter().all(|hand| hand["boards"] == 1));
+    // The Pot's films are those of the same hand.
+    let brushed = hands.as_array().unwrap().iter().find(|hand| hand["technique"] == "brushed-coat").unwrap();
+    let fern = bench.paint("fern").await;
+    let over = json!({"components": [{"paint": fern, "parts": 1}], "on_colour": {"hex": "#d8cbb0"}});
+    let film = bench.post("/api/bench/film", over, StatusCode::OK).await;
+    let field = film["films"][0]["wet_um"].as_f64().unwrap();
+    assert!((field - 90.0).abs() > 0.1, "{film}");
+    assert!((field / 90.0 - brushed["film"].as_f64().unwrap()).abs() < 1e-9, "{film} {brushed}");
 
     let address = format!("/api/boards/readings/{}?revision=1", reading["id"].as_str().unwrap());
     bench.call(Method::DELETE, &address, Value::Null, StatusCode::NO_CONTENT).await;
