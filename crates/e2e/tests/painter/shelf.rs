@@ -90,7 +90,7 @@ async fn a_file_is_looked_at_and_imported() {
     painter.click("menuitem", "Import a file…").await;
     painter.bring("Choose a file", "card.csv", file.as_bytes()).await;
     // Lab is taken to come from an instrument; whoever knows better says so.
-    painter.reads("a reading of slate blue, read with a colour reader").await;
+    painter.reads("a reading of slate blue, by colour reader").await;
     painter.choose("Read with", "From chips or codes").await;
     painter.reads("a reading of slate blue, from a chip or code").await;
     painter.reads("a new paint, from a chip or code").await;

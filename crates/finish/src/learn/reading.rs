@@ -40,13 +40,13 @@ impl Source {
         Self::ALL.into_iter().find(|source| source.id() == id)
     }
 
-    /// How a reading by it is told: `read with a colour reader`.
+    /// How a reading by it is told: `by colour reader`.
     pub const fn words(self) -> &'static str {
         match self {
-            Source::Reader => "read with a colour reader",
-            Source::Photo => "picked from a photo",
+            Source::Reader => "by colour reader",
+            Source::Photo => "from a photo",
             Source::Chip => "from a chip or code",
-            Source::Guess => "judged by eye",
+            Source::Guess => "by eye",
         }
     }
 

@@ -86,7 +86,7 @@ async fn own_exports_are_no_evidence() {
     // Elsewhere a prediction becomes a paint that is guessed at, without a reading.
     let empty = Bench::empty().await;
     let (_, plan) = send(&empty, "/api/import", export(&bench, "cxf").await).await;
-    assert_eq!(plan["rows"][0]["words"], "a new paint, judged by eye", "{plan}");
+    assert_eq!(plan["rows"][0]["words"], "a new paint, by eye", "{plan}");
     assert!(empty.get("/api/readings").await.as_array().unwrap().is_empty());
 }
 
@@ -100,7 +100,7 @@ async fn a_sample_comes_with_what_it_was_read_with() {
     assert_eq!(plan["rows"][1]["words"], "a new paint, from a chip or code");
     let (_, plan) = send(&bench, "/api/import/preview?source=photo", file).await;
     assert_eq!(plan["rows"][0]["source"], "photo");
-    assert_eq!(plan["rows"][1]["words"], "a new paint, picked from a photo");
+    assert_eq!(plan["rows"][1]["words"], "a new paint, from a photo");
     let (status, problem) = send(&bench, "/api/import/preview?source=nose", file).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(problem.to_string().contains("choose reader, chip, photo or guess"), "{problem}");

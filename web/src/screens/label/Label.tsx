@@ -94,7 +94,7 @@ function Sticker({ label, size, hidden }: { label: PotLabel; size: Size; hidden:
       <div className="flex min-w-0 flex-1 flex-col justify-between p-[1.6mm] leading-[1.1]">
         <div>
           <p
-            className={`label-name font-display font-[650] ${label.parts.length > 3 ? 'line-clamp-1' : 'line-clamp-2'}`}
+            className={`label-name line-clamp-2 font-display font-[650] ${label.parts.length > 3 ? 'label-name-many' : ''}`}
           >
             <bdi>{label.name ?? 'Mix without a name'}</bdi>
           </p>

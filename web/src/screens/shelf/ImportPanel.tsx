@@ -9,10 +9,10 @@ import { useClasses } from '../../state/workspace';
 
 const SOURCES = [
   { id: 'stated', name: 'Read as the file says' },
-  { id: 'reader', name: 'With a colour reader' },
+  { id: 'reader', name: 'By colour reader' },
   { id: 'chip', name: 'From chips or codes' },
   { id: 'photo', name: 'From a photo' },
-  { id: 'guess', name: 'Judged by eye' },
+  { id: 'guess', name: 'By eye' },
 ] as const;
 
 /** A file of colours or spectra: what it would do is shown line by line, and nothing is written until that is accepted. */
@@ -115,7 +115,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
                   <span aria-hidden className="h-11" style={{ background: row.hex }} />
                   <span className={`min-w-0 leading-tight ${row.deed === 'skip' ? 'text-soft' : ''}`}>
                     <bdi className="block truncate font-semibold">{row.name}</bdi>
-                    <span className="block truncate text-sm">
+                    <span className="block text-sm">
                       {row.words}
                       {row.notes.length > 0 && ` (${row.notes.join('; ')})`}
                     </span>
