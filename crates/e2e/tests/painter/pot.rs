@@ -192,6 +192,8 @@ async fn three_shades_deeper_is_one_touch() {
     painter.write("textbox", "L* of one shade", "40").await;
     painter.reads("one shade is 1 to 20 L*").await;
     painter.write("textbox", "L* of one shade", "5").await;
+    painter.until("the ladder has shades of 5", async || painter.text().await.contains("L* 34.")).await;
+    painter.settled().await;
     // By keys: from three deeper to two, and back.
     painter.the("radio", "3 shades deeper").await.focus().await.unwrap();
     painter.press(Key::Right).await;
