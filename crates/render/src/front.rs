@@ -66,12 +66,13 @@ pub struct Front {
 
 impl Placed {
     /// A face in the middle of a picture of so many pixels, as large as it goes.
-    pub fn of(face: &Face, width: u32, height: u32) -> Self {
-        let (width, height) = (f64::from(width), f64::from(height));
+    pub fn of(face: &Face, width: u32, height: u32) -> Result<Self, BadSize> {
+        let (width, height) = sized(width, height)?;
+        let (width, height) = (width as f64, height as f64);
         let room = 1.0 - 2.0 * ROOM;
         let mm = (face.width / (room * width)).max(face.height / (room * height));
         let size = (width * mm, height * mm);
-        Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size }
+        Ok(Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size })
     }
 
     /// The same from closer by, as far aside as the picture goes.
@@ -99,7 +100,7 @@ impl Placed {
 impl Front {
     /// A face in a picture of this size.
     pub fn new(face: &Face, width: u32, height: u32, closer: Closer) -> Result<Self, BadSize> {
-        let placed = Placed::of(face, width, height).closer(closer);
+        let placed = Placed::of(face, width, height)?.closer(closer);
         let (width, height) = sized(width, height)?;
         let Placed { mm, corner, .. } = placed;
         let n = width * height;

@@ -129,7 +129,7 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
     let (before, after) = (draw(BTreeMap::from([(Zone::Drawers, plain)])), {
         draw(BTreeMap::from([(Zone::Drawers, patterned.clone())]))
     });
-    let placed = Placed::of(&face, 960, 800);
+    let placed = Placed::of(&face, 960, 800).unwrap();
     let repeats: Vec<_> = (0..face.parts.len()).map(|at| stencil.on(&face, at)).collect();
     let inside = |x: usize, y: usize| {
         let (px, py) = placed.at(x, y);
@@ -185,7 +185,7 @@ fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
 fn parts_lie_where_they_are_said_to() {
     let face = front();
     let front = Front::new(&face, 720, 640, Closer::WHOLE).unwrap();
-    let placed = Placed::of(&face, 720, 640);
+    let placed = Placed::of(&face, 720, 640).unwrap();
     for (n, part) in face.parts.iter().enumerate() {
         let [x, y, w, h] = placed.share(part.rect);
         let (cx, cy) = (((x + w / 2.0) * 720.0) as usize, ((y + h / 2.0) * 640.0) as usize);

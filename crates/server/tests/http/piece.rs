@@ -341,3 +341,18 @@ async fn merging_two_tins_reaches_the_piece() {
     let case = wears.iter().find(|worn| worn["zone"] == "case").unwrap();
     assert_eq!(case["blend"]["bands"][0]["pot"][0]["paint"], other);
 }
+
+/// A picture of no size is refused where it is asked for, with the sizes that can be.
+#[tokio::test]
+async fn pictures_of_no_size_are_refused() {
+    let bench = Bench::demo().await;
+    let entry = chest(&bench).await;
+    for size in ["width=0", "height=0", "width=47", "width=4097", "width=0&height=0"] {
+        for path in ["/api/piece/picture", "/api/piece/preview"] {
+            let told =
+                bench.post(&format!("{path}?{size}"), entry.clone(), StatusCode::UNPROCESSABLE_ENTITY).await;
+            assert_eq!(told["errors"][0]["pointer"], "?width", "{told}");
+            assert!(told.to_string().contains("from 48 to 4096"), "{told}");
+        }
+    }
+}

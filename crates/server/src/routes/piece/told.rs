@@ -283,7 +283,7 @@ impl Room {
         pairs.sort_by(|a, b| b.off().total_cmp(&a.off()).then(b.contrast.total_cmp(&a.contrast)));
         let area: f64 = standing.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
         Ok(PiecePrediction {
-            faces: faces(&standing, of),
+            faces: faces(&standing, of)?,
             zones: self.zones(scheme, &standing, area, units),
             pairs: pairs.iter().map(PairTold::of).collect(),
             findings: found.into_iter().map(FindingTold::from).collect(),
@@ -393,15 +393,15 @@ fn dimensions(form: &Form, units: Units) -> Vec<DimensionTold> {
     form.kind.asks().iter().map(|asks| DimensionTold { id: asks.id(), said: said(asks) }).collect()
 }
 
-fn faces(standing: &Standing, of: &SchemeAsked) -> Vec<FaceTold> {
+fn faces(standing: &Standing, of: &SchemeAsked) -> Result<Vec<FaceTold>, Problem> {
     let (width, height) = of.size();
     let mut faces: Vec<_> = standing.in_dress.elevation.faces.iter().collect();
     faces.sort_by_key(|face| View::ALL.iter().position(|view| *view == face.view));
     faces
         .into_iter()
         .map(|face| {
-            let placed = Placed::of(face, width, height);
-            FaceTold {
+            let placed = Placed::of(face, width, height).map_err(|error| Problem::field("?width", error))?;
+            Ok(FaceTold {
                 view: face.view.id(),
                 width: face.width,
                 height: face.height,
@@ -411,7 +411,7 @@ fn faces(standing: &Standing, of: &SchemeAsked) -> Vec<FaceTold> {
                     .iter()
                     .map(|part| PartTold { zone: part.zone.id(), at: placed.share(part.rect) })
                     .collect(),
-            }
+            })
         })
         .collect()
 }
