@@ -83,6 +83,12 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
                 })?),
                 (None, None) => {}
             }
+            if let Some(what) = workspace.damage() {
+                eprintln!(
+                    "warm-blend: {} is damaged ({what}). It can be read, and nothing is written to it: save what is sound (Files on the shelf, JSON), then start with a copy from before.",
+                    file.display()
+                );
+            }
             workspace.make_ready_to_draw();
             let served = serve(workspace, port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);

@@ -104,7 +104,11 @@ impl From<StoreError> for Problem {
             StoreError::Busy => {
                 Self::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "The file is in use", detail)
             }
-            StoreError::ReadOnly | StoreError::Newer | StoreError::Damaged(_) | StoreError::Other(_) => {
+            StoreError::ReadOnly
+            | StoreError::Newer
+            | StoreError::Damaged(_)
+            | StoreError::Gone { .. }
+            | StoreError::Other(_) => {
                 Self::new(StatusCode::INTERNAL_SERVER_ERROR, "storage", "The workspace file failed", detail)
             }
         }

@@ -1,5 +1,7 @@
 //! What can go wrong with an open file.
 
+use std::path::{Path, PathBuf};
+
 use rusqlite::ErrorCode;
 
 use crate::{Id, Revision};
@@ -45,11 +47,30 @@ pub enum StoreError {
     #[error("the workspace file was written by a newer Warm Blend: start the newer one")]
     Newer,
     /// The file is damaged.
-    #[error("the workspace file is damaged ({0}): restore it from a backup")]
+    #[error(
+        "the workspace file is damaged ({0}): nothing was changed, and nothing will be written to it. Save what can still be read \
+         (Files on the shelf, JSON), then start with a copy from before"
+    )]
     Damaged(String),
+    /// The file was removed or replaced while it was open.
+    #[error("the workspace file {} was removed or replaced while it was in use: nothing was changed. {}", path.display(), way_out(kept.as_deref()))]
+    Gone {
+        /// Where it was.
+        path: PathBuf,
+        /// Where all that was kept until then is now.
+        kept: Option<PathBuf>,
+    },
     /// Anything else the database says.
     #[error("the workspace file could not be used ({0})")]
     Other(rusqlite::Error),
+}
+
+fn way_out(kept: Option<&Path>) -> String {
+    match kept {
+        Some(kept) => format!("All that was kept until then is in {}: start again with that", kept.display()),
+        None => "Put it back, or save what can still be read (Files on the shelf, JSON), and start again"
+            .to_owned(),
+    }
 }
 
 impl From<rusqlite::Error> for StoreError {

@@ -21,6 +21,7 @@
 mod document;
 mod error;
 mod history;
+mod on_disk;
 mod open;
 mod photos;
 mod store;

@@ -75,7 +75,8 @@ impl Store {
     /// Opens a workspace file, or makes it where there is none; brings an older one up to date.
     pub fn open(path: &Path) -> Result<Self, OpenError> {
         inspect(path)?;
-        connect(path).map(Self::over).map_err(|error| match error {
+        let opened = connect(path).and_then(|connection| Self::over(connection, path));
+        opened.map_err(|error| match error {
             StoreError::Full => OpenError::Full(path.into()),
             StoreError::ReadOnly => OpenError::ReadOnly(path.into()),
             error => OpenError::Other { path: path.into(), error },

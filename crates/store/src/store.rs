@@ -1,19 +1,75 @@
 //! Making, reading, changing and removing documents.
 
+use std::path::Path;
+
 use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
 
+use crate::on_disk::OnDisk;
 use crate::{Document, Id, Kept, Revision, StoreError, history};
 
 /// An open workspace file.
 #[derive(Debug)]
 pub struct Store {
     pub(crate) connection: Connection,
+    file: OnDisk,
+    /// What a look over the whole file found, once it was taken.
+    soundness: Option<Soundness>,
 }
 
+/// Whether the pages of a file agree with each other.
+#[derive(Debug, Clone, PartialEq)]
+enum Soundness {
+    Sound,
+    /// The first thing that does not.
+    Damaged(String),
+}
+
+/// Files up to this are looked over when they are opened, larger ones before the first change: a gigabyte takes seconds.
+const AT_ONCE: u64 = 64 << 20;
+
 impl Store {
-    pub(crate) fn over(connection: Connection) -> Self {
-        Self { connection }
+    pub(crate) fn over(connection: Connection, path: &Path) -> Result<Self, StoreError> {
+        let file = OnDisk::of(path)?;
+        let mut store = Self { connection, file, soundness: None };
+        if store.file.length()? <= AT_ONCE {
+            store.look_over()?;
+        }
+        Ok(store)
+    }
+
+    /// What is wrong with the file, as far as it was looked over: it can be read, and is not written.
+    pub fn damage(&self) -> Option<&str> {
+        match &self.soundness {
+            Some(Soundness::Damaged(what)) => Some(what),
+            Some(Soundness::Sound) | None => None,
+        }
+    }
+
+    fn look_over(&mut self) -> Result<(), StoreError> {
+        if self.soundness.is_none() {
+            let found =
+                self.connection.pragma_query_value(None, "quick_check", |row| row.get::<_, String>(0));
+            self.soundness = Some(match found.map_err(StoreError::from) {
+                Ok(found) if found == "ok" => Soundness::Sound,
+                Ok(found) => Soundness::Damaged(found),
+                Err(StoreError::Damaged(what)) => Soundness::Damaged(what),
+                Err(error) => return Err(error),
+            });
+        }
+        Ok(())
+    }
+
+    /// That the file is sound, and still the one that was opened.
+    fn may_be_written(&mut self) -> Result<(), StoreError> {
+        self.look_over()?;
+        if let Some(what) = self.damage() {
+            return Err(StoreError::Damaged(what.to_owned()));
+        }
+        if self.file.is_there() {
+            return Ok(());
+        }
+        Err(self.file.gone(&self.connection))
     }
 
     /// Makes several changes at one go: all of them are on the disk when this returns, or none is, and one step of undo
@@ -91,6 +147,7 @@ impl Store {
         &mut self,
         work: impl FnOnce(&Transaction<'_>) -> Result<R, StoreError>,
     ) -> Result<R, StoreError> {
+        self.may_be_written()?;
         // Immediate: the lock is taken before anything is read, so that what was read is still so when written.
         let change = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
         let done = work(&change)?;

@@ -312,3 +312,75 @@ fn changes_made_at_one_go_are_undone_at_one_go() {
     assert!(matches!(failed, Err(StoreError::Stale { .. })));
     assert_eq!(names(&store), ["bone", "straw"]);
 }
+
+/// A file that is removed, or that another one has taken the place of, is written no more; all that was acknowledged is beside it.
+#[test]
+#[cfg(unix)]
+fn a_file_that_is_gone_is_not_written() {
+    for replaced in [false, true] {
+        let (folder, file) = folder();
+        let mut store = Store::open(&file).unwrap();
+        let kept = store.make(paint("oat white")).unwrap();
+        if replaced {
+            let other = folder.path().join("other.db");
+            Store::open(&other).unwrap().make(paint("another shelf")).unwrap();
+            fs::rename(&other, &file).unwrap();
+        } else {
+            fs::remove_file(&file).unwrap();
+        }
+        for _ in 0..2 {
+            let refused = store.make(paint("barley")).unwrap_err();
+            let StoreError::Gone { kept: Some(beside), .. } = &refused else { panic!("{refused:?}") };
+            let words = refused.to_string();
+            assert!(words.contains("workspace.db") && words.contains("start again with that"), "{words}");
+            let rescued = Store::open(beside).unwrap();
+            assert_eq!(rescued.all::<ShelfPaint>().unwrap(), [kept.clone()]);
+        }
+        // What is there can be read on, and nothing of it was acknowledged wrongly.
+        assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 1);
+    }
+}
+
+/// Whichever page of a file is broken, it is refused, or opened to be read and not written.
+#[test]
+fn a_damaged_file_is_not_written() {
+    let (folder, file) = folder();
+    {
+        let mut store = Store::open(&file).unwrap();
+        for n in 0..120 {
+            store.make(paint(&format!("paint {n}"))).unwrap();
+        }
+        store.keep_photo(&[7; 40_000]).unwrap();
+    }
+    let sound = fs::read(&file).unwrap();
+    let page = usize::from(u16::from_be_bytes([sound[16], sound[17]]));
+    assert_eq!(sound.len() % page, 0);
+    let (mut refused, mut read_only) = (0, 0);
+    for n in 1..sound.len() / page {
+        let mut broken = sound.clone();
+        broken[n * page..n * page + 24].fill(0xff);
+        let copy = folder.path().join(format!("broken-{n}.db"));
+        fs::write(&copy, &broken).unwrap();
+        match Store::open(&copy) {
+            Err(error) => {
+                refused += 1;
+                assert!(error.to_string().contains("damaged"), "page {n}: {error}");
+            }
+            Ok(mut store) => {
+                read_only += 1;
+                assert!(
+                    store.damage().is_some(),
+                    "page {n} of {} is broken and was not seen",
+                    sound.len() / page
+                );
+                let error = store.make(paint("one more")).unwrap_err();
+                assert!(matches!(error, StoreError::Damaged(_)), "page {n}: {error}");
+                assert!(error.to_string().contains("nothing was changed"));
+            }
+        }
+        assert_eq!(fs::read(&copy).unwrap(), broken, "page {n}: the file was touched");
+    }
+    assert!(read_only > 0, "{refused} refused");
+    let store = Store::open(&file).unwrap();
+    assert_eq!((store.damage(), store.all::<ShelfPaint>().unwrap().len()), (None, 120));
+}

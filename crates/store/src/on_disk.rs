@@ -1,0 +1,58 @@
+//! Whether the file that is open is still the one that its name leads to.
+//!
+//! A file that is removed or replaced stays open, and whatever is written to it is gone with the program. So this is asked
+//! before every change.
+
+use std::fs;
+use std::path::{Path, PathBuf};
+
+use rusqlite::Connection;
+
+use crate::StoreError;
+
+/// The file of an open workspace.
+#[derive(Debug)]
+pub(crate) struct OnDisk {
+    path: PathBuf,
+    /// Which file of the disk it is, whatever it is called; none where the system does not say.
+    which: Option<(u64, u64)>,
+}
+
+impl OnDisk {
+    /// Of a file that is there.
+    pub fn of(path: &Path) -> Result<Self, StoreError> {
+        let path = fs::canonicalize(path).map_err(|_| StoreError::Gone { path: path.into(), kept: None })?;
+        let which = which(&path);
+        Ok(Self { path, which })
+    }
+
+    /// Bytes.
+    pub fn length(&self) -> Result<u64, StoreError> {
+        let about = fs::metadata(&self.path);
+        about.map(|about| about.len()).map_err(|_| StoreError::Gone { path: self.path.clone(), kept: None })
+    }
+
+    /// Whether its name still leads to it.
+    pub fn is_there(&self) -> bool {
+        self.path.exists() && which(&self.path) == self.which
+    }
+
+    /// That it is not: everything that was kept is written beside where it was, once, so that nothing is lost.
+    pub fn gone(&self, connection: &Connection) -> StoreError {
+        let beside = self.path.with_extension("rescued.db");
+        let kept = beside.exists()
+            || connection.execute("VACUUM INTO ?1", [beside.to_string_lossy().as_ref()]).is_ok();
+        StoreError::Gone { path: self.path.clone(), kept: kept.then_some(beside) }
+    }
+}
+
+#[cfg(unix)]
+fn which(path: &Path) -> Option<(u64, u64)> {
+    use std::os::unix::fs::MetadataExt;
+    fs::metadata(path).ok().map(|about| (about.dev(), about.ino()))
+}
+
+#[cfg(not(unix))]
+fn which(_: &Path) -> Option<(u64, u64)> {
+    None
+}
