@@ -1,5 +1,7 @@
 //! All routes, put together.
 
+use std::sync::Arc;
+
 use axum::Router;
 use axum::http::StatusCode;
 use axum::middleware::from_fn;
@@ -45,8 +47,13 @@ pub fn openapi() -> utoipa::openapi::OpenApi {
 /// Everything the program serves.
 pub fn app(workspace: Workspace) -> Router {
     let (router, description) = described().split_for_parts();
+    // Large, and cloned with the route.
+    let description = Arc::new(description);
     router
-        .route("/api/openapi.json", axum::routing::get(async || axum::Json(description)))
+        .route(
+            "/api/openapi.json",
+            axum::routing::get(async move || axum::Json(&*description).into_response()),
+        )
         .with_state(workspace)
         .fallback(front::front)
         .method_not_allowed_fallback(wrong_method)

@@ -7,6 +7,7 @@ use axum::http::{StatusCode, header};
 use serde::de::DeserializeOwned;
 use uuid::Uuid;
 
+use crate::guests::BODY;
 use crate::problem::Problem;
 
 /// Largest body of any request that carries JSON, bytes.
@@ -37,10 +38,10 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
             );
             return Err(Problem::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "media-type", "Not JSON", detail));
         }
-        let bytes = axum::body::to_bytes(request.into_body(), LARGEST_BODY).await.map_err(|_| {
-            let detail = format!("a request may hold at most {} kB: send less at once", LARGEST_BODY / 1024);
-            Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", detail)
-        })?;
+        let bytes = read(request, LARGEST_BODY, || {
+            format!("a request may hold at most {} kB: send less at once", LARGEST_BODY / 1024)
+        })
+        .await?;
         parse(&bytes).map(Body)
     }
 }
@@ -49,10 +50,20 @@ impl<const MOST: usize, S: Sync> FromRequest<S> for Raw<MOST> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
-        axum::body::to_bytes(request.into_body(), MOST).await.map(Raw).map_err(|_| {
-            let detail = format!("the file is larger than {} MB: choose a smaller one", MOST >> 20);
-            Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", detail)
-        })
+        let too_large = || format!("the file is larger than {} MB: choose a smaller one", MOST >> 20);
+        read(request, MOST, too_large).await.map(Raw)
+    }
+}
+
+/// A whole body, if it is not too large and does not take too long.
+async fn read(request: Request, most: usize, too_large: impl FnOnce() -> String) -> Result<Bytes, Problem> {
+    match tokio::time::timeout(BODY, axum::body::to_bytes(request.into_body(), most)).await {
+        Ok(Ok(bytes)) => Ok(bytes),
+        Ok(Err(_)) => Err(Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", too_large())),
+        Err(_) => {
+            let detail = format!("this did not arrive within {} seconds: send it again", BODY.as_secs());
+            Err(Problem::new(StatusCode::REQUEST_TIMEOUT, "timeout", "Too slow", detail))
+        }
     }
 }
 

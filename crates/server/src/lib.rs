@@ -18,6 +18,7 @@ pub mod demo;
 mod device;
 mod front;
 mod guard;
+mod guests;
 mod label;
 mod lately;
 mod off_thread;
@@ -30,5 +31,6 @@ pub mod stand_in;
 mod state;
 
 pub use app::{app, openapi};
-pub use serve::{ServeError, Served, Stop, serve};
+pub use guests::Patience;
+pub use serve::{ServeError, Served, Stop, serve, serve_with};
 pub use state::Workspace;

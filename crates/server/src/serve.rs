@@ -8,6 +8,7 @@ use tokio::net::TcpListener;
 use tokio::signal::unix::{Signal, SignalKind, signal};
 use tokio::task::JoinHandle;
 
+use crate::guests::{self, Patience};
 use crate::{Workspace, app};
 
 /// A server that is running.
@@ -15,7 +16,7 @@ use crate::{Workspace, app};
 pub struct Served {
     /// Where it listens.
     pub address: SocketAddr,
-    task: JoinHandle<io::Result<()>>,
+    task: JoinHandle<()>,
 }
 
 /// Why it does not listen.
@@ -38,13 +39,18 @@ pub enum ServeError {
 
 /// Listens on 127.0.0.1; port 0 takes a free one.
 pub async fn serve(workspace: Workspace, port: u16) -> Result<Served, ServeError> {
+    serve_with(workspace, port, Patience::default()).await
+}
+
+/// The same with other patience.
+pub async fn serve_with(workspace: Workspace, port: u16, patience: Patience) -> Result<Served, ServeError> {
     let listener =
         TcpListener::bind((Ipv4Addr::LOCALHOST, port)).await.map_err(|error| match error.kind() {
             io::ErrorKind::AddrInUse => ServeError::PortTaken(port),
             _ => ServeError::Listen { port, error },
         })?;
     let address = listener.local_addr().map_err(|error| ServeError::Listen { port, error })?;
-    let task = tokio::spawn(async move { axum::serve(listener, app(workspace)).await });
+    let task = tokio::spawn(guests::serve(listener, app(workspace), patience));
     Ok(Served { address, task })
 }
 
@@ -62,12 +68,12 @@ impl Served {
     }
 }
 
-/// What asks the program to stop: Ctrl-C, or the system. Heard from when it is made, so that who is told where the program
+/// What asks the program to stop: Ctrl-C, the system, or a terminal that is closed. Heard from when it is made, so that who is told where the program
 /// listens can already stop it.
 #[derive(Debug)]
 pub struct Stop {
     #[cfg(unix)]
-    heard: Option<[Signal; 2]>,
+    heard: Option<[Signal; 3]>,
 }
 
 impl Stop {
@@ -75,18 +81,22 @@ impl Stop {
     pub fn listen() -> Self {
         Self {
             #[cfg(unix)]
-            heard: signal(SignalKind::interrupt())
-                .and_then(|interrupt| Ok([interrupt, signal(SignalKind::terminate())?]))
-                .ok(),
+            heard: [SignalKind::interrupt(), SignalKind::terminate(), SignalKind::hangup()]
+                .map(signal)
+                .into_iter()
+                .collect::<Result<Vec<_>, _>>()
+                .ok()
+                .and_then(|heard| heard.try_into().ok()),
         }
     }
 
     async fn asked(self) {
         #[cfg(unix)]
-        if let Some([mut interrupt, mut terminate]) = self.heard {
+        if let Some([mut interrupt, mut terminate, mut hangup]) = self.heard {
             tokio::select! {
                 _ = interrupt.recv() => {}
                 _ = terminate.recv() => {}
+                _ = hangup.recv() => {}
             }
             return;
         }

@@ -1,7 +1,9 @@
 //! The open workspace, shared by all requests.
 
 use std::path::Path;
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
+use std::time::Duration;
 
 use warm_blend_finish::board::{BoardReading, Hands, Judgement, learn_hand};
 use warm_blend_finish::learn::{Ensemble, Estimate, Judged, Measured, OfShelf, Reading, Shown};
@@ -16,10 +18,18 @@ use crate::routes::boards::picture::Plates;
 use crate::routes::piece::picture::Fronts;
 use crate::scale::ScaleAtHand;
 
+/// How long nobody must have asked anything for work that can wait.
+const QUIET: Duration = Duration::from_millis(1500);
+
+/// And how often that is waited for.
+const PATIENT: u32 = 20;
+
 /// A workspace file that requests take turns with, and what is at hand beside it.
 #[derive(Debug, Clone)]
 pub struct Workspace {
     desk: Arc<Mutex<Desk>>,
+    /// How often anything was asked of the file.
+    asked: Arc<AtomicU64>,
     pub(crate) reader: ReaderAtHand,
     pub(crate) scale: ScaleAtHand,
     pub(crate) photos: Photos,
@@ -150,12 +160,19 @@ impl Workspace {
         let desk = Arc::new(Mutex::new(Desk { store, known: None }));
         Ok(Self {
             desk,
+            asked: Arc::default(),
             reader: ReaderAtHand::default(),
             scale: ScaleAtHand::default(),
             photos: Photos::default(),
             plates: Plates::default(),
             fronts: Fronts::default(),
         })
+    }
+
+    /// What is wrong with the file, where it can be read and is not written.
+    pub fn damage(&self) -> Option<String> {
+        let desk = self.desk.lock().unwrap_or_else(PoisonError::into_inner);
+        desk.store.damage().map(str::to_owned)
     }
 
     /// Runs a read or a change off the threads that answer requests, because it waits for the disk.
@@ -195,16 +212,29 @@ impl Workspace {
         self.scale.connect(address);
     }
 
-    /// Makes the marks and the relief that boards are drawn with, so that the first picture comes as soon as the next.
+    /// Makes the marks and the relief that boards are drawn with, so that the first picture comes as soon as the next: once nobody
+    /// has asked anything for a while, because the first screen comes first.
     pub fn make_ready_to_draw(&self) {
-        let plates = self.plates.clone();
-        tokio::task::spawn_blocking(move || plates.warm());
+        let (plates, asked) = (self.plates.clone(), Arc::clone(&self.asked));
+        tokio::spawn(async move {
+            let mut before = 0;
+            for _ in 0..PATIENT {
+                tokio::time::sleep(QUIET).await;
+                let now = asked.load(Ordering::Relaxed);
+                if now == before {
+                    break;
+                }
+                before = now;
+            }
+            drop(tokio::task::spawn_blocking(move || plates.warm()).await);
+        });
     }
 
     async fn at_the_desk<R: Send + 'static>(
         &self,
         work: impl FnOnce(&mut Desk) -> Result<R, Problem> + Send + 'static,
     ) -> Result<R, Problem> {
+        self.asked.fetch_add(1, Ordering::Relaxed);
         let desk = Arc::clone(&self.desk);
         let done = tokio::task::spawn_blocking(move || {
             // A panic in another request leaves the store whole: its transaction was rolled back.

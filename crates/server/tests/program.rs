@@ -167,6 +167,84 @@ fn the_demo_is_fresh_each_time_and_takes_its_file_away() {
     assert_eq!(demos(), before);
 }
 
+/// A closed terminal stops it as Ctrl-C does, and the file by itself holds everything: it may be copied.
+#[tokio::test]
+#[cfg(unix)]
+async fn a_closed_terminal_leaves_the_file_whole() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("workspace.db");
+    for signal in ["-HUP", "-TERM", "-INT"] {
+        let mut running = serve(&file);
+        let body = json!({"name": format!("water {signal}"), "class": "water"}).to_string();
+        let client = reqwest::Client::new();
+        let request =
+            client.post(format!("{}/api/paints", running.base)).header("content-type", "application/json");
+        assert_eq!(request.body(body).send().await.unwrap().status(), 201);
+        let pid = running.child.id().to_string();
+        assert!(Command::new("kill").args([signal, &pid]).status().unwrap().success());
+        assert!(running.child.wait().unwrap().success(), "{signal}");
+        assert!(!folder.path().join("workspace.db-wal").exists(), "{signal} left a log beside the file");
+        let copy = folder.path().join("copy.db");
+        fs::copy(&file, &copy).unwrap();
+        let kept = Store::open(&copy).unwrap().all::<warm_blend_finish::ShelfPaint>().unwrap();
+        assert_eq!(kept.last().unwrap().value.name.as_str(), format!("water {signal}"));
+    }
+}
+
+/// A connection costs its buffers, not a copy of the routes and their description.
+#[tokio::test]
+#[cfg(target_os = "linux")]
+async fn an_idle_connection_costs_little() {
+    const MANY: usize = 300;
+    let folder = tempfile::tempdir().unwrap();
+    let running = serve(&folder.path().join("workspace.db"));
+    let resident = || -> usize {
+        let status = fs::read_to_string(format!("/proc/{}/status", running.child.id())).unwrap();
+        let line = status.lines().find(|line| line.starts_with("VmRSS:")).unwrap();
+        line.split_whitespace().nth(1).unwrap().parse().unwrap()
+    };
+    let answers = async || reqwest::get(format!("{}/api/paints", running.base)).await.unwrap().status();
+    assert_eq!(answers().await, 200);
+    let before = resident();
+    let address = running.base.trim_start_matches("http://").to_owned();
+    let mut idle = Vec::new();
+    for _ in 0..MANY {
+        idle.push(tokio::net::TcpStream::connect(&address).await.unwrap());
+    }
+    // Answered after all of them were taken in.
+    assert_eq!(answers().await, 200);
+    let each = resident().saturating_sub(before) / MANY;
+    assert!(each < 100, "{each} kB for each of {MANY} idle connections");
+}
+
+/// A thousand clients that say nothing, or half of what they began, stop no answer.
+#[tokio::test]
+async fn slow_clients_stop_no_answer() {
+    use tokio::io::AsyncWriteExt;
+    let folder = tempfile::tempdir().unwrap();
+    let running = serve(&folder.path().join("workspace.db"));
+    let address = running.base.trim_start_matches("http://").to_owned();
+    let halves = [
+        String::new(),
+        format!("GET /api/paints HTTP/1.1\r\nHost: {address}\r\n"),
+        format!(
+            "POST /api/paints HTTP/1.1\r\nHost: {address}\r\ncontent-type: application/json\r\ncontent-length: 900\r\n\r\n{{"
+        ),
+    ];
+    let mut slow = Vec::new();
+    for n in 0..1000 {
+        let mut stream = tokio::net::TcpStream::connect(&address).await.unwrap();
+        // Some of the first are closed already to make room.
+        drop(stream.write_all(halves[n % 3].as_bytes()).await);
+        slow.push(stream);
+        if n % 100 == 99 {
+            let answer = reqwest::get(format!("{}/api/paints", running.base));
+            let answer = tokio::time::timeout(Duration::from_secs(5), answer).await.expect("an answer");
+            assert_eq!(answer.unwrap().status(), 200, "beside {n} slow clients");
+        }
+    }
+}
+
 #[test]
 fn the_interface_can_be_printed() {
     let mut child = program().arg("openapi").stdout(Stdio::piped()).spawn().unwrap();

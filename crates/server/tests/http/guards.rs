@@ -1,7 +1,13 @@
 //! What is refused whoever asks, and what every answer carries.
 
+use std::time::Duration;
+
 use crate::bench::Bench;
 use reqwest::StatusCode;
+use tempfile::TempDir;
+use tokio::io::{AsyncReadExt, AsyncWriteExt};
+use tokio::net::TcpStream;
+use warm_blend_server::{Patience, Served, Workspace, serve_with};
 
 #[tokio::test]
 async fn a_foreign_host_name_is_refused() {
@@ -49,4 +55,45 @@ async fn no_answer_allows_inline_script_or_framing() {
 #[tokio::test]
 async fn only_this_machine_is_listened_on() {
     assert!(Bench::empty().await.base.starts_with("http://127.0.0.1:"));
+}
+
+/// Reads until the other side closes.
+async fn closed(stream: &mut TcpStream) -> bool {
+    let mut rest = Vec::new();
+    let read = stream.read_to_end(&mut rest);
+    tokio::time::timeout(Duration::from_secs(20), read).await.is_ok()
+}
+
+async fn with_patience(patience: Patience) -> (Served, TempDir) {
+    let folder = tempfile::tempdir().unwrap();
+    let workspace = Workspace::open(&folder.path().join("workspace.db")).unwrap();
+    (serve_with(workspace, 0, patience).await.unwrap(), folder)
+}
+
+/// Who says nothing, or half a head, is not waited for; who is silent after an answer neither.
+#[tokio::test]
+async fn silence_ends_a_connection() {
+    let patience = Patience { head: Duration::from_millis(200), ..Patience::default() };
+    let (served, _folder) = with_patience(patience).await;
+    let host = served.address.to_string();
+    let whole = format!("GET /api/health HTTP/1.1\r\nHost: {host}\r\n\r\n");
+    for said in ["", "GET /api/health HTTP/1.1\r\nHost: ", &whole] {
+        let mut stream = TcpStream::connect(served.address).await.unwrap();
+        stream.write_all(said.as_bytes()).await.unwrap();
+        assert!(closed(&mut stream).await, "{said:?}");
+    }
+    assert_eq!(reqwest::get(format!("{}/api/health", served.url())).await.unwrap().status(), StatusCode::OK);
+}
+
+/// Beyond so many connections, those go that ask nothing; who comes last is answered.
+#[tokio::test]
+async fn one_connection_more_sends_a_silent_one_away() {
+    let (served, _folder) = with_patience(Patience { connections: 3, ..Patience::default() }).await;
+    let mut silent = Vec::new();
+    for _ in 0..3 {
+        silent.push(TcpStream::connect(served.address).await.unwrap());
+    }
+    let answer = reqwest::get(format!("{}/api/health", served.url())).await.unwrap();
+    assert_eq!(answer.status(), StatusCode::OK);
+    assert!(closed(&mut silent[0]).await);
 }

@@ -1,0 +1,133 @@
+//! Who is connected: a bounded number of connections, none of which is waited for without end.
+//!
+//! | what | how long, how many |
+//! |---|---|
+//! | the head of a request, and silence between two | [`Patience::head`] |
+//! | the body of a request | [`BODY`] |
+//! | connections at once | [`Patience::connections`]: one more, and one that asks nothing goes, else the oldest |
+
+use std::convert::Infallible;
+use std::future::Future;
+use std::pin::Pin;
+use std::sync::Arc;
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::time::Duration;
+
+use axum::Router;
+use axum::body::Body;
+use axum::response::Response;
+use hyper::Request;
+use hyper::body::Incoming;
+use hyper::server::conn::http1;
+use hyper::service::Service;
+use hyper_util::rt::{TokioIo, TokioTimer};
+use hyper_util::service::TowerToHyperService;
+use tokio::net::{TcpListener, TcpStream};
+use tokio::task::JoinHandle;
+
+/// How long the body of a request may take.
+pub const BODY: Duration = Duration::from_secs(60);
+/// How long to wait where the system has no more connections to give.
+const BREATH: Duration = Duration::from_millis(50);
+
+/// How long and for how many there is patience.
+#[derive(Debug, Clone, Copy)]
+pub struct Patience {
+    /// For the head of a request, from when a connection is made or was last answered.
+    pub head: Duration,
+    /// Connections at once.
+    pub connections: usize,
+}
+
+impl Default for Patience {
+    /// Ten seconds; a browser holds six connections, a workshop some browsers, and a process has 1024 files by default.
+    fn default() -> Self {
+        Self { head: Duration::from_secs(10), connections: 512 }
+    }
+}
+
+/// Takes in whoever connects, and serves them.
+pub async fn serve(listener: TcpListener, app: Router, patience: Patience) {
+    let mut guests: Vec<Guest> = Vec::new();
+    loop {
+        let Ok((stream, _)) = listener.accept().await else {
+            // Gone before it was taken in, or no file is left for it.
+            tokio::time::sleep(BREATH).await;
+            continue;
+        };
+        guests.retain(|guest| !guest.task.is_finished());
+        if guests.len() >= patience.connections {
+            let asks_nothing = guests.iter().position(|guest| guest.asks.load(Ordering::Relaxed) == 0);
+            guests.remove(asks_nothing.unwrap_or(0));
+        }
+        guests.push(Guest::of(stream, app.clone(), patience.head));
+    }
+}
+
+/// One connection; it is closed when this is dropped.
+struct Guest {
+    task: JoinHandle<()>,
+    /// Requests that are not answered yet.
+    asks: Arc<AtomicUsize>,
+}
+
+impl Guest {
+    fn of(stream: TcpStream, app: Router, head: Duration) -> Self {
+        let asks = Arc::new(AtomicUsize::new(0));
+        let counted = Counted { app: TowerToHyperService::new(app), asks: Arc::clone(&asks) };
+        let task = tokio::spawn(async move {
+            // Small answers are not held back; where that cannot be said they come all the same.
+            drop(stream.set_nodelay(true));
+            let connection = http1::Builder::new()
+                .timer(TokioTimer::new())
+                .header_read_timeout(head)
+                .serve_connection(TokioIo::new(stream), counted);
+            // Who has gone, or keeps silent, needs no answer.
+            drop(connection.await);
+        });
+        Self { task, asks }
+    }
+}
+
+impl Drop for Guest {
+    fn drop(&mut self) {
+        self.task.abort();
+    }
+}
+
+/// The app, with a count of what it is asked.
+struct Counted {
+    app: TowerToHyperService<Router>,
+    asks: Arc<AtomicUsize>,
+}
+
+impl Service<Request<Incoming>> for Counted {
+    type Response = Response<Body>;
+    type Error = Infallible;
+    type Future = Pin<Box<dyn Future<Output = Result<Self::Response, Infallible>> + Send>>;
+
+    fn call(&self, request: Request<Incoming>) -> Self::Future {
+        let (answer, asked) = (self.app.call(request), Asked::of(&self.asks));
+        Box::pin(async move {
+            let answer = answer.await;
+            drop(asked);
+            answer
+        })
+    }
+}
+
+/// A request that is not answered yet, whether it will be or its connection breaks.
+struct Asked(Arc<AtomicUsize>);
+
+impl Asked {
+    fn of(asks: &Arc<AtomicUsize>) -> Self {
+        asks.fetch_add(1, Ordering::Relaxed);
+        Self(Arc::clone(asks))
+    }
+}
+
+impl Drop for Asked {
+    fn drop(&mut self) {
+        self.0.fetch_sub(1, Ordering::Relaxed);
+    }
+}
