@@ -334,7 +334,7 @@ fn a_file_that_is_gone_is_not_written() {
             let words = refused.to_string();
             assert!(words.contains("workspace.db") && words.contains("start again with that"), "{words}");
             let rescued = Store::open(beside).unwrap();
-            assert_eq!(rescued.all::<ShelfPaint>().unwrap(), [kept.clone()]);
+            assert_eq!(rescued.all::<ShelfPaint>().unwrap(), std::slice::from_ref(&kept));
         }
         // What is there can be read on, and nothing of it was acknowledged wrongly.
         assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 1);
