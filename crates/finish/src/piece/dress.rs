@@ -467,10 +467,7 @@ impl Dressed {
         state: State,
     ) -> ZoneSeen {
         let seen: Vec<_> = self.seen(state).collect();
-        let places = self.by_place(seen.iter());
-        let seen = over_places(&places, shares);
-        let (lab, painted) = (lab(&seen, light), self.painted);
-        ZoneSeen { zone, extent, painted, seen, lab, places, light, colours: Vec::new() }
+        self.zone_of(&seen, zone, extent, shares, light)
     }
 
     /// What it looks like as a zone, for shares of field, recess and edge.
@@ -478,32 +475,38 @@ impl Dressed {
         &self,
         zone: Zone,
         extent: Extent,
-        places: &ByPlace<f64>,
+        shares: &ByPlace<f64>,
         light: Light,
         state: State,
     ) -> ZoneSeen {
         let seen: Vec<_> = self.seen(state).collect();
-        let by_place = self.by_place(seen.iter());
-        let whole = over_places(&by_place, places);
         let each = 1.0 / self.coats.len() as f64;
         let mut colours: Vec<(Reflectance, f64)> = seen
             .iter()
             .flat_map(|(place, seen)| {
-                let here = each * places.at(*place);
+                let here = each * shares.at(*place);
                 seen.colours(light).into_iter().map(move |(curve, share)| (curve, share * here))
             })
             .collect();
         colours.sort_by(|a, b| b.1.total_cmp(&a.1));
         ZoneSeen {
-            zone,
-            extent,
-            painted: self.painted,
-            lab: lab(&whole, light),
-            seen: whole,
-            places: by_place,
-            light,
             colours: told_apart(colours.into_iter(), light, ALIKE),
+            ..self.zone_of(&seen, zone, extent, shares, light)
         }
+    }
+
+    fn zone_of(
+        &self,
+        seen: &[(Place, PlaceSeen)],
+        zone: Zone,
+        extent: Extent,
+        shares: &ByPlace<f64>,
+        light: Light,
+    ) -> ZoneSeen {
+        let places = self.by_place(seen.iter());
+        let seen = over_places(&places, shares);
+        let (lab, painted) = (lab(&seen, light), self.painted);
+        ZoneSeen { zone, extent, painted, seen, lab, places, light, colours: Vec::new() }
     }
 }
 
