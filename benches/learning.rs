@@ -44,6 +44,24 @@ fn workshop() -> (Vec<Facts>, Vec<Reading>) {
     (facts, readings.collect())
 }
 
+/// Thousands of tins, each read once as a tint with the house white.
+fn star(paints: usize) -> (Vec<Facts>, Vec<Reading>) {
+    let (few, readings) = workshop();
+    let facts: Vec<Facts> = few.iter().copied().cycle().take(paints).collect();
+    let facts = facts.into_iter().enumerate().map(|(i, facts)| Facts { house_white: i == 0, ..facts });
+    let of = |i: usize| 1 + (i - 1) % (PAINTS - 1);
+    let readings = (1..paints).filter(|i| i % PAINTS != 0).map(|i| {
+        let like = &readings[of(i % PAINTS) - 1];
+        Reading { of: vec![(i, like.of[0].1), (0, like.of[1].1)], ..like.clone() }
+    });
+    (facts.collect(), readings.collect())
+}
+
+/// As if it had been read by itself.
+fn alone(tint: &Reading) -> Reading {
+    Reading { of: tint.of[..1].to_vec(), sure: true, ..tint.clone() }
+}
+
 fn lab(material: &Material) -> Lab {
     Lab::of(Xyz::of(&material.masstone(), Light::Daylight), Light::Daylight.white())
 }
@@ -59,6 +77,14 @@ fn main() {
     });
     criterion.bench_function("estimate of 60 paints, 60 readings", |b| {
         b.iter(|| learn(black_box(&facts), black_box(&readings[..60])))
+    });
+    let (facts, tints) = star(5000);
+    criterion.bench_function("estimate of 5000 paints, each a tint with the white", |b| {
+        b.iter(|| learn(black_box(&facts), black_box(&tints)))
+    });
+    let spectra: Vec<Reading> = tints.iter().map(alone).collect();
+    criterion.bench_function("estimate of 5000 paints, each a spectrum", |b| {
+        b.iter(|| learn(black_box(&facts), black_box(&spectra)))
     });
     let parts = |n: f64| Parts::new(n).unwrap();
     let components = [(parts(3.0), &learnt.paints[3]), (parts(1.0), &learnt.paints[20])];

@@ -15,6 +15,7 @@
 //! reading away undoes it.
 
 mod certainty;
+mod circle;
 pub(crate) mod draws;
 pub(crate) mod ensemble;
 mod estimate;
@@ -27,11 +28,14 @@ mod sense;
 mod sight;
 mod worth;
 
+use std::collections::HashMap;
+use std::sync::Arc;
+
 use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Reflectance, difference};
 
 pub use certainty::Certainty;
-pub use ensemble::Ensemble;
+pub use ensemble::{Doubt, Ensemble};
 pub use estimate::{Estimate, OfShelf};
 pub use prior::Facts;
 pub use reading::{Measured, Pour, Reading, Shown, Source};
@@ -39,6 +43,7 @@ pub use sense::{Senseless, make_sense};
 pub use worth::{Beside, Reads, Test, Worth, worth};
 
 use crate::BadPaint;
+use circle::{Circle, Said, circles};
 use prior::Prior;
 
 /// From how many standard deviations a spectrum is not believed against the colour that was written down.
@@ -55,16 +60,26 @@ pub struct BadTin {
 }
 
 /// What the readings say of the shelf.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Default)]
 pub struct Learnt {
     /// By paint.
     pub paints: Vec<Ensemble>,
     /// By reading.
     pub judged: Vec<Judged>,
+    /// What was learnt of each circle of paints, by its name.
+    circles: HashMap<u64, Arc<OfCircle>>,
+}
+
+/// What was said of a circle, and what was learnt.
+#[derive(Debug)]
+struct OfCircle {
+    said: Said,
+    paints: Vec<Ensemble>,
+    judged: Vec<Judged>,
 }
 
 /// How a reading stands to the rest.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, Default, PartialEq)]
 pub struct Judged {
     /// True where it lies so far out that it was left out until the painter says which is right.
     pub questioned: bool,
@@ -85,38 +100,77 @@ pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
 /// The same of tins with names, one for each. Whatever is not known of a tin is drawn by its name: other tins may come and
 /// go, and what no reading ties to them stays as it is to the last digit.
 pub fn learn_named(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
-    let bases = Bases::of(paints, readings);
-    let priors = paints
+    learn_after(&Learnt::default(), names, paints, readings)
+}
+
+/// The same, to the last digit, where `before` was learnt of a shelf that may be much like it: what nothing new is said of is
+/// not learnt anew.
+pub fn learn_after(
+    before: &Learnt,
+    names: &[u64],
+    paints: &[Facts],
+    readings: &[Reading],
+) -> Result<Learnt, BadTin> {
+    let circles = circles(names, paints, readings);
+    let learnt = circles
         .par_iter()
-        .zip(&bases.spectra)
-        .enumerate()
-        .map(|(paint, (facts, base))| {
-            Prior::of(facts, base.as_ref()).map_err(|error| BadTin { paint, error })
+        .map(|circle| match before.circles.get(&circle.name).filter(|known| known.said == circle.said) {
+            Some(known) => Ok(Arc::clone(known)),
+            None => OfCircle::learn(circle).map(Arc::new),
         })
         .collect::<Result<Vec<_>, _>>()?;
-    let fit = fit::fit(names, &priors, readings, bases.not_fitted.clone());
-    let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
-        let predicted = sight.predicted.clone();
-        let differences =
-            reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
-        Judged {
-            questioned: bases.odd[i].map_or(fit.left_out[i], |odd| odd > ODD),
-            off: bases.odd[i].unwrap_or(fit.off[i]),
-            difference: differences.fold(0.0, f64::max),
-            predicted,
+    let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
+    let mut judged = vec![Judged::default(); readings.len()];
+    for (circle, learnt) in circles.iter().zip(&learnt) {
+        for (paint, known) in circle.paints.iter().zip(&learnt.paints) {
+            by_paint[*paint] = Some(known.clone());
         }
-    });
-    let judged = judged.collect();
-    let paints =
-        priors.par_iter().zip(fit.best.par_iter().zip(&fit.members)).map(|(prior, (best, members))| {
-            match prior {
-                Prior::Medium(material) => Ensemble::certain((**material).clone()),
-                Prior::Paint(_) => {
-                    Ensemble::new(prior.material(best), members.iter().map(|member| prior.material(member)))
-                }
+        for (at, how) in circle.of_readings.iter().zip(&learnt.judged) {
+            judged[*at] = how.clone();
+        }
+    }
+    let circles = circles.iter().map(|circle| circle.name).zip(learnt).collect();
+    // Every paint stands in a circle.
+    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles })
+}
+
+impl OfCircle {
+    fn learn(circle: &Circle) -> Result<Self, BadTin> {
+        let Said { names, facts, readings } = &circle.said;
+        let bases = Bases::of(facts, readings);
+        let priors = facts
+            .par_iter()
+            .zip(&bases.spectra)
+            .zip(&circle.paints)
+            .map(|((facts, base), paint)| {
+                Prior::of(facts, base.as_ref()).map_err(|error| BadTin { paint: *paint, error })
+            })
+            .collect::<Result<Vec<_>, _>>()?;
+        let fit = fit::fit(names, &priors, readings, bases.not_fitted.clone());
+        let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
+            let predicted = sight.predicted.clone();
+            let differences =
+                reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
+            Judged {
+                questioned: bases.odd[i].map_or(fit.left_out[i], |odd| odd > ODD),
+                off: bases.odd[i].unwrap_or(fit.off[i]),
+                difference: differences.fold(0.0, f64::max),
+                predicted,
             }
         });
-    Ok(Learnt { paints: paints.collect(), judged })
+        let judged = judged.collect();
+        let paints =
+            priors.par_iter().zip(fit.best.par_iter().zip(&fit.members)).map(|(prior, (best, members))| {
+                match prior {
+                    Prior::Medium(material) => Ensemble::certain((**material).clone()),
+                    Prior::Paint(_) => Ensemble::new(
+                        prior.material(best),
+                        members.iter().map(|member| prior.material(member)),
+                    ),
+                }
+            });
+        Ok(Self { paints: paints.collect(), judged, said: circle.said.clone() })
+    }
 }
 
 /// Spectra of masstones, which take the place of the colours that are written down.

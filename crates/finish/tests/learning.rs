@@ -378,7 +378,7 @@ fn the_halo_lies_at_the_rim_of_the_band() {
     let shelf = [facts(WHITE, true), facts(Srgb::new(38, 50, 74), false)];
     let learnt = learn(&shelf, &[]).unwrap();
     let mixed = Ensemble::mix(&[(parts(1.0), &learnt.paints[1]), (parts(2.0), &learnt.paints[0])]).unwrap();
-    let halo: Vec<Lab> = mixed.halo(Light::Daylight).iter().map(lab).collect();
+    let halo: Vec<Lab> = mixed.doubt(Light::Daylight).halo.iter().map(lab).collect();
     assert!((6..=8).contains(&halo.len()));
     assert!(halo.windows(2).all(|pair| pair[0].l <= pair[1].l));
     let best = lab(&mixed.best().face());
@@ -386,7 +386,7 @@ fn the_halo_lies_at_the_rim_of_the_band() {
     let off: Vec<f64> = halo.iter().map(|lab| warm_blend_spectral::difference(*lab, best).value()).collect();
     assert!(off.iter().all(|off| (0.5 * band..=1.02 * band).contains(off)), "{off:?} in {band}");
     let water = Ensemble::certain(Material::of(Class::Water, None, None).unwrap());
-    assert!(water.halo(Light::Daylight).is_empty() && water.band(Light::Daylight) == 0.0);
+    assert!(water.doubt(Light::Daylight).halo.is_empty() && water.band(Light::Daylight) == 0.0);
 }
 
 /// A dab sealed and unsealed tells the voids; a drawdown tells the strength.
@@ -416,4 +416,66 @@ fn sealing_and_drawing_down_tell_what_they_should() {
     let learnt = learn(&shelf, &[drawn]).unwrap();
     let ratio = learnt.paints[1].best().optics.s()[17] / dry.optics.s()[17];
     assert!((0.35..0.7).contains(&ratio), "thinned by half, it was taken to be {ratio} as strong");
+}
+
+/// Readings of one half of a shelf say nothing of the other: each half is learnt as if it were alone, a shelf of which one half
+/// has changed is learnt anew in that half only, and to the last digit as if nothing had been known before.
+#[test]
+fn what_no_reading_ties_is_learnt_alone() {
+    use warm_blend_finish::learn::{learn_after, learn_named};
+    let code =
+        |i: usize| Srgb::new((40 + 23 * i % 160) as u8, (30 + 57 * i % 170) as u8, (50 + 91 * i % 150) as u8);
+    let shelf: Vec<Facts> = (0..8).map(|i| facts(if i % 4 == 0 { WHITE } else { code(i) }, i == 0)).collect();
+    let names: Vec<u64> = (0..8).map(|i| 100 + i).collect();
+    let tint = |white: usize, paint: usize, l: f64| {
+        reading(&[(paint, 1.0), (white, 2.0)], Lab { l, a: 2.0, b: 1.0 })
+    };
+    let one = [tint(0, 1, 62.0), tint(0, 2, 70.0), tint(0, 3, 66.0), tint(0, 3, 20.0)];
+    let other = |l: f64| [tint(0, 1, l), tint(0, 2, 71.0), tint(2, 3, 48.0)];
+    let there = |readings: &[Reading]| -> Vec<Reading> {
+        readings.iter().map(|reading| reading.clone().with_paints(|paint| Some(paint + 4)).unwrap()).collect()
+    };
+    let all = |l: f64| [one.to_vec(), there(&other(l))].concat();
+    let same = |left: &Learnt, at: usize, right: &Learnt, first: usize| {
+        (0..4).all(|i| {
+            let (left, right) = (&left.paints[at + i], &right.paints[first + i]);
+            left.best() == right.best()
+                && left.within(|m| lab(&m.masstone())) == right.within(|m| lab(&m.masstone()))
+        })
+    };
+    let whole = learn_named(&names, &shelf, &all(64.0)).unwrap();
+    let half = learn_named(&names[..4], &shelf[..4], &one).unwrap();
+    assert!(same(&whole, 0, &half, 0), "the first half as if it were alone");
+    assert_eq!(whole.judged[..4], half.judged[..]);
+    assert!(half.judged.iter().any(|judged| judged.questioned), "an odd reading is among them");
+    let rest = learn_named(&names[4..], &shelf[4..], &other(64.0)).unwrap();
+    assert!(same(&whole, 4, &rest, 0), "and the second");
+    let (anew, after) = (
+        learn_named(&names, &shelf, &all(60.0)).unwrap(),
+        learn_after(&whole, &names, &shelf, &all(60.0)).unwrap(),
+    );
+    assert!(same(&anew, 0, &after, 0) && same(&anew, 4, &after, 4));
+    assert_eq!(anew.judged, after.judged);
+    assert!(same(&whole, 0, &after, 0) && !same(&whole, 4, &after, 4));
+}
+
+/// Thousands of paints that were read by themselves, or as tints with one white: a matrix of all of them would take 28 GB.
+#[test]
+fn a_shelf_of_thousands_can_be_learnt() {
+    const PAINTS: usize = 5000;
+    let code =
+        |i: usize| Srgb::new((20 + i % 199) as u8, (20 + i / 25 % 200) as u8, (30 + i * 7 % 190) as u8);
+    let shelf: Vec<Facts> =
+        (0..PAINTS).map(|i| facts(if i == 0 { WHITE } else { code(i) }, i == 0)).collect();
+    let read = |of: &[(usize, f64)], i: usize| {
+        let colour = Masstone::Hex(code(i)).reflectance().unwrap();
+        reading(of, Lab { l: lab(&colour).l, ..lab(&colour) })
+    };
+    let alone: Vec<Reading> = (1..PAINTS).map(|i| read(&[(i, 1.0)], i)).collect();
+    let learnt = learn(&shelf, &alone).unwrap();
+    assert_eq!(learnt.paints.len(), PAINTS);
+    assert!(learnt.judged.iter().all(|judged| !judged.questioned && judged.difference < 2.0));
+    let tints: Vec<Reading> =
+        (1..PAINTS / 10).map(|i| reading(&[(i, 1.0), (0, 1.0)], Lab { l: 75.0, a: 0.0, b: 2.0 })).collect();
+    assert_eq!(learn(&shelf, &tints).unwrap().judged.len(), PAINTS / 10 - 1);
 }

@@ -7,7 +7,9 @@ use axum::http::{StatusCode, header};
 use serde::de::DeserializeOwned;
 use uuid::Uuid;
 
+use crate::Workspace;
 use crate::guests::BODY;
+use crate::heavy::Place;
 use crate::problem::Problem;
 
 /// Largest body of any request that carries JSON, bytes.
@@ -16,8 +18,8 @@ pub const LARGEST_BODY: usize = 1 << 20;
 /// A JSON body.
 pub struct Body<T>(pub T);
 
-/// A body of any bytes, at most `MOST` of them: a file.
-pub struct Raw<const MOST: usize>(pub Bytes);
+/// A body of any bytes, at most `MOST` of them: a file, with the place it takes at the door.
+pub struct Raw<const MOST: usize>(pub Bytes, pub Place);
 
 /// A query string.
 pub struct Asked<T>(pub T);
@@ -46,12 +48,16 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
     }
 }
 
-impl<const MOST: usize, S: Sync> FromRequest<S> for Raw<MOST> {
+impl<const MOST: usize> FromRequest<Workspace> for Raw<MOST> {
     type Rejection = Problem;
 
-    async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
+    async fn from_request(request: Request, workspace: &Workspace) -> Result<Self, Problem> {
         let too_large = || format!("the file is larger than {} MB: choose a smaller one", MOST >> 20);
-        read(request, MOST, too_large).await.map(Raw)
+        let place = tokio::time::timeout(BODY, workspace.heavy.place()).await.map_err(|_| {
+            let detail = "others bring files and photos just now: try again in a minute";
+            Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many at once", detail)
+        })??;
+        Ok(Self(read(request, MOST, too_large).await?, place))
     }
 }
 

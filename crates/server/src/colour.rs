@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-use warm_blend_finish::learn::{Certainty, Ensemble};
+use warm_blend_finish::learn::{Certainty, Doubt, Ensemble};
 use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Seen, State, UnknownState, Verdict};
 use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
 
@@ -133,7 +133,7 @@ impl Swatch {
         let known = known.in_state(state);
         let material = known.best();
         let drawdown = Drawdown::of(material, light);
-        let within = known.band(light);
+        let Doubt { within, halo } = known.doubt(light);
         let glint = || Seen::of(&material.glint(), light).screen.srgb.to_string();
         let codes = |stops: &[OnScreen]| stops.iter().map(|stop| stop.srgb.to_string()).collect();
         Self {
@@ -143,11 +143,7 @@ impl Swatch {
             hides_in: CoatsToHide::of(material).map(CoatsToHide::value),
             within,
             certainty: Certainty::of(within).words(),
-            halo: known
-                .halo(light)
-                .iter()
-                .map(|face| Seen::of(face, light).screen.srgb.to_string())
-                .collect(),
+            halo: halo.iter().map(|face| Seen::of(face, light).screen.srgb.to_string()).collect(),
             lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
         }
     }

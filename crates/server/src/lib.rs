@@ -19,6 +19,8 @@ mod device;
 mod front;
 mod guard;
 mod guests;
+mod heavy;
+mod known;
 mod label;
 mod lately;
 mod off_thread;

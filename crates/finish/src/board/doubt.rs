@@ -1,5 +1,7 @@
 //! How sure a board is: what is not known of its paints, and of the hand that paints it.
 
+use std::collections::BTreeMap;
+
 use rayon::prelude::*;
 use warm_blend_spectral::Light;
 
@@ -8,7 +10,7 @@ use super::{Board, ByPlace, Hands, Letter, Place, Stack, Tin};
 use crate::learn::Ensemble;
 use crate::learn::draws::MEMBERS;
 use crate::learn::ensemble::band90;
-use crate::{BadPaint, Class, PaintId, State};
+use crate::{BadPaint, Class, Material, PaintId, State};
 
 /// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
 const BOARDS: usize = 32;
@@ -24,11 +26,15 @@ pub fn bands<'a>(
 ) -> Result<ByPlace<f64>, BadPaint> {
     let seen =
         |stack: &Stack| ByPlace::from_fn(|place| lab(&stack.seen(place, layers, state).from_afar(), light));
+    let paints = board.paints();
     let stack = |member: Option<usize>| {
+        let plausible: BTreeMap<PaintId, Material> = member.map_or_else(BTreeMap::new, |member| {
+            let of = |paint| Some((paint, known(paint)?.1.member(member)));
+            paints.iter().copied().filter_map(of).collect()
+        });
         let tin = |paint| {
             let (class, ensemble) = known(paint)?;
-            let material = member.map_or(ensemble.best(), |member| ensemble.member(member));
-            Some(Tin { class, material })
+            Some(Tin { class, material: plausible.get(&paint).unwrap_or(ensemble.best()) })
         };
         board.stack(letter, tin, |technique| match member {
             Some(member) => hands.plausible(technique, member),

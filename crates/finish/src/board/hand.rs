@@ -279,7 +279,7 @@ fn strengths(known: &Ensemble) -> Vec<f64> {
         s.iter().map(|s| s.max(f64::MIN_POSITIVE).ln()).sum::<f64>() / s.len() as f64
     };
     let best = ln_s(known.best());
-    (0..MEMBERS).map(|m| ln_s(known.member(m)) - best).collect()
+    (0..MEMBERS).map(|m| ln_s(&known.member(m)) - best).collect()
 }
 
 /// The most probable hand, given boards that were read. Readings are in the order they are asked about later.

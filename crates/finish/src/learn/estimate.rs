@@ -1,12 +1,12 @@
 //! The estimate of a workspace: tins and readings by their ids.
 
 use std::collections::HashMap;
+use std::sync::OnceLock;
 
-use rayon::prelude::*;
-use warm_blend_spectral::{Lab, Light, Reflectance, Xyz};
+use warm_blend_spectral::Light;
 
 use super::worth::{Beside, Reads, Test, Worth, doubt, worth};
-use super::{BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn_named};
+use super::{BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn_after};
 use crate::board::Strength;
 use crate::{Class, Material, PaintId, Parts};
 
@@ -23,16 +23,21 @@ pub struct Estimate {
     places: HashMap<PaintId, usize>,
     ids: Vec<PaintId>,
     facts: Vec<Facts>,
+    /// What readings of paints say by themselves.
     learnt: Learnt,
-    /// By paint: mean 90 % band of its 1 : 1 mixes, ΔE00.
-    doubts: Vec<f64>,
+    /// The same with what boards say of strengths.
+    known: Vec<Ensemble>,
+    /// By paint: mean 90 % band of its 1 : 1 mixes, ΔE00, once it was asked for.
+    doubts: Vec<OnceLock<f64>>,
+    /// Paints at hand from the darkest to the lightest, by the L* of their masstones.
+    by_lightness: Vec<(f64, usize)>,
     house_white: Option<usize>,
     /// By paint: whether it is at hand.
     at_hand: Vec<bool>,
 }
 
 /// A tin that an estimate is asked about.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub struct OfShelf {
     /// Its id.
     pub id: PaintId,
@@ -45,6 +50,15 @@ pub struct OfShelf {
 impl Estimate {
     /// From the tins and the readings, each in the order it is asked about later. Readings of unknown tins are not.
     pub fn of(paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
+        Self::after(None, paints, readings)
+    }
+
+    /// The same, to the last digit, from what was known before: only what something new is said of is learnt anew.
+    pub fn after(
+        before: Option<&Self>,
+        paints: &[OfShelf],
+        readings: &[Reading<PaintId>],
+    ) -> Result<Self, BadTin> {
         let places: HashMap<PaintId, usize> = paints.iter().enumerate().map(|(i, tin)| (tin.id, i)).collect();
         let ids: Vec<PaintId> = paints.iter().map(|tin| tin.id).collect();
         let facts: Vec<Facts> = paints.iter().map(|tin| tin.facts).collect();
@@ -54,37 +68,44 @@ impl Estimate {
             .filter_map(|reading| reading.clone().with_paints(|id| places.get(&id).copied()))
             .collect();
         let names: Vec<u64> = ids.iter().map(|id| id.0.as_u64_pair()).map(|(a, b)| a ^ b).collect();
-        let learnt = learn_named(&names, &facts, &placed)?;
+        let nothing = Learnt::default();
+        let learnt = learn_after(before.map_or(&nothing, |before| &before.learnt), &names, &facts, &placed)?;
         let house_white = facts.iter().position(|facts| facts.house_white);
-        Ok(Self { places, ids, facts, learnt, doubts: Vec::new(), house_white, at_hand }.doubted())
+        let known = learnt.paints.clone();
+        let (doubts, by_lightness) = (Vec::new(), Vec::new());
+        Ok(Self { places, ids, facts, learnt, known, doubts, by_lightness, house_white, at_hand }.in_order())
     }
 
     /// The same shelf with what boards say of the strengths of some tins. How readings of paints stand to the rest stays.
     pub fn strengthened(mut self, strengths: &[(PaintId, Strength)]) -> Self {
         for (paint, strength) in strengths {
             if let Some(at) = self.places.get(paint) {
-                let known = &mut self.learnt.paints[*at];
+                let known = &mut self.known[*at];
                 *known = strength.of(known);
             }
         }
-        if strengths.is_empty() { self } else { self.doubted() }
+        self.in_order()
     }
 
-    fn doubted(mut self) -> Self {
-        self.doubts = (0..self.facts.len())
-            .into_par_iter()
-            .map(|at| {
-                let others = self.companions(at);
-                let beside = Beside { others: &others, white: self.white(), dark: None };
-                doubt(&self.learnt.paints[at], beside)
-            })
-            .collect();
+    fn in_order(mut self) -> Self {
+        self.doubts = vec![OnceLock::new(); self.facts.len()];
+        let at_hand = |at: &usize| self.at_hand[*at] && !self.facts[*at].class.is_medium();
+        self.by_lightness =
+            (0..self.facts.len()).filter(at_hand).map(|at| (lightness(&self.known[at]), at)).collect();
+        self.by_lightness.sort_by(|one, other| one.0.total_cmp(&other.0));
         self
+    }
+
+    fn doubt_at(&self, at: usize) -> f64 {
+        *self.doubts[at].get_or_init(|| {
+            let others = self.companions(at);
+            doubt(&self.known[at], Beside { others: &others, white: self.white(), dark: None })
+        })
     }
 
     /// A tin as it is known.
     pub fn paint(&self, id: PaintId) -> Option<&Ensemble> {
-        self.places.get(&id).map(|at| &self.learnt.paints[*at])
+        self.places.get(&id).map(|at| &self.known[*at])
     }
 
     /// What kind of product a tin holds.
@@ -94,7 +115,7 @@ impl Estimate {
 
     /// The mean 90 % band of its 1 : 1 mixes with others of the shelf, ΔE00; 0 of a medium.
     pub fn doubt(&self, id: PaintId) -> f64 {
-        self.places.get(&id).map_or(0.0, |at| self.doubts[*at])
+        self.places.get(&id).map_or(0.0, |at| self.doubt_at(*at))
     }
 
     /// How the reading at this place of the list stands to the rest.
@@ -108,9 +129,9 @@ impl Estimate {
             return Worth { doubt: 0.0, after: Vec::new() };
         };
         let others = self.companions(at);
-        let dark = self.dark_for(at).map(|dark| &self.learnt.paints[dark]);
+        let dark = self.dark_for(at).map(|dark| &self.known[dark]);
         let beside = Beside { others: &others, white: self.white(), dark };
-        let mut worth = worth(&self.learnt.paints[at], beside, reads);
+        let mut worth = worth(&self.known[at], beside, reads);
         // Nothing is tinted with itself.
         worth.after.retain(|(test, _)| !test.needs_white() || self.house_white != Some(at));
         worth
@@ -125,22 +146,20 @@ impl Estimate {
 
     /// The dark paint that a pale one is best tested with: the one whose own mixes are surest.
     fn dark_for(&self, at: usize) -> Option<usize> {
-        let light = |at: usize| lightness(&self.learnt.paints[at].best().masstone());
-        let paint = |at: &usize| !self.facts[*at].class.is_medium();
-        let dark = self.others(at).filter(|other| light(*other) <= DARK);
-        dark.min_by(|a, b| self.doubts[*a].total_cmp(&self.doubts[*b]))
-            .filter(|_| paint(&at) && light(at) >= PALE)
+        if self.facts[at].class.is_medium() || lightness(&self.known[at]) < PALE {
+            return None;
+        }
+        let dark = self.others(at).filter(|(light, _)| *light <= DARK).map(|(_, other)| other);
+        dark.min_by(|a, b| self.doubt_at(*a).total_cmp(&self.doubt_at(*b)))
     }
 
     fn white(&self) -> Option<&Ensemble> {
-        self.house_white.map(|at| &self.learnt.paints[at])
+        self.house_white.map(|at| &self.known[at])
     }
 
-    /// The other paints at hand.
-    fn others(&self, at: usize) -> impl Iterator<Item = usize> {
-        (0..self.facts.len()).filter(move |other| {
-            *other != at && self.at_hand[*other] && !self.facts[*other].class.is_medium()
-        })
+    /// The other paints at hand, from the darkest to the lightest.
+    fn others(&self, at: usize) -> impl Iterator<Item = (f64, usize)> {
+        self.by_lightness.iter().copied().filter(move |(_, other)| *other != at)
     }
 
     /// Other paints at hand, evenly from the darkest to the lightest.
@@ -148,20 +167,15 @@ impl Estimate {
         if self.facts[at].class.is_medium() {
             return Vec::new();
         }
-        let mut others: Vec<(f64, &Material)> = self
-            .others(at)
-            .map(|other| {
-                let best = self.learnt.paints[other].best();
-                (lightness(&best.masstone()), best)
-            })
-            .collect();
-        others.sort_by(|one, other| one.0.total_cmp(&other.0));
-        let n = others.len();
+        let own = self.by_lightness.iter().position(|(_, other)| *other == at);
+        let n = self.by_lightness.len() - usize::from(own.is_some());
         let kept = n.min(COMPANIONS);
-        (0..kept).map(|i| others[if kept > 1 { i * (n - 1) / (kept - 1) } else { 0 }].1).collect()
+        let nth = |i: usize| if kept > 1 { i * (n - 1) / (kept - 1) } else { 0 };
+        let beside = |i: usize| if own.is_some_and(|own| own <= i) { i + 1 } else { i };
+        (0..kept).map(|i| self.known[self.by_lightness[beside(nth(i))].1].best()).collect()
     }
 }
 
-fn lightness(curve: &Reflectance) -> f64 {
-    Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white()).l
+fn lightness(of: &Ensemble) -> f64 {
+    of.best().seen_lab(Light::Daylight).l
 }

@@ -21,7 +21,7 @@ use nalgebra::{DMatrix, DVector};
 use rayon::prelude::*;
 
 use super::draws::{self, Whose};
-use super::factor::Factor;
+use super::factor::{Factor, Pattern};
 use super::prior::{DIMENSIONS, Local, Prior};
 use super::reading::Reading;
 use super::sight::Sight;
@@ -57,7 +57,7 @@ pub(crate) struct Fit {
 
 /// Where each paint's coordinates stand in the system.
 struct Places {
-    /// By paint: first coordinate, None if it was never read or has none.
+    /// By paint: first coordinate, None if nothing of it is fitted or it has none.
     at: Vec<Option<usize>>,
     /// Coordinates of each: the last, the voids, shows in no dry reading, and is left alone where all are dry.
     each: usize,
@@ -68,6 +68,7 @@ struct System<'a> {
     priors: &'a [Prior],
     readings: &'a [Reading],
     places: Places,
+    pattern: Pattern,
     /// Unit normals by paint, and by number read.
     normals: Vec<DMatrix<f64>>,
     chances: Vec<Whose>,
@@ -80,8 +81,9 @@ pub(crate) fn fit(names: &[u64], priors: &[Prior], readings: &[Reading], mut lef
         .zip(names)
         .map(|(prior, name)| draws::of(Whose::Tin(*name), prior.drawn()))
         .collect();
-    let places = Places::of(priors, readings);
-    let system = System { priors, readings, places, normals, chances: chances(names, readings) };
+    let places = Places::of(priors, readings, &left_out);
+    let pattern = places.pattern(readings);
+    let system = System { priors, readings, places, pattern, normals, chances: chances(names, readings) };
     let forced = left_out.clone();
     let mut theta = DVector::zeros(system.places.unknowns);
     let (mut factor, mut sights) = system.settle(&mut theta, &left_out);
@@ -134,9 +136,10 @@ fn chances(names: &[u64], readings: &[Reading]) -> Vec<Whose> {
 }
 
 impl Places {
-    fn of(priors: &[Prior], readings: &[Reading]) -> Self {
+    fn of(priors: &[Prior], readings: &[Reading], left_out: &[bool]) -> Self {
         let mut read = vec![false; priors.len()];
-        for (paint, _) in readings.iter().flat_map(|reading| &reading.of) {
+        let fitted = readings.iter().zip(left_out).filter(|(_, out)| !**out);
+        for (paint, _) in fitted.flat_map(|(reading, _)| &reading.of) {
             read[*paint] = true;
         }
         let all_dry = readings.iter().all(|reading| reading.state == State::Dry);
@@ -153,6 +156,21 @@ impl Places {
             })
             .collect();
         Self { at, each, unknowns }
+    }
+
+    /// Places of the paints of a reading, with where each stands among those that are named.
+    fn of_reading<'b>(&'b self, reading: &'b Reading) -> impl Iterator<Item = (usize, usize)> + Clone + 'b {
+        let places = reading.of.iter().filter_map(|(paint, _)| self.at[*paint]);
+        places.enumerate()
+    }
+
+    /// Which paints meet.
+    fn pattern(&self, readings: &[Reading]) -> Pattern {
+        let blocks = |reading| self.of_reading(reading).map(|(_, at)| at / self.each);
+        let pairs = readings.iter().flat_map(|reading| {
+            blocks(reading).flat_map(move |one| blocks(reading).map(move |other| (one, other)))
+        });
+        Pattern::of(self.unknowns / self.each, self.each, pairs)
     }
 }
 
@@ -195,9 +213,9 @@ impl System<'_> {
 
     /// Columns of a reading's slope, each with its place in θ.
     fn columns<'b>(&'b self, reading: &'b Reading) -> impl Iterator<Item = (usize, usize)> + Clone + 'b {
-        let places = reading.of.iter().filter_map(|(paint, _)| self.places.at[*paint]);
         let each = self.places.each;
-        places.enumerate().flat_map(move |(n, at)| (0..each).map(move |j| (n * DIMENSIONS + j, at + j)))
+        let places = self.places.of_reading(reading);
+        places.flat_map(move |(n, at)| (0..each).map(move |j| (n * DIMENSIONS + j, at + j)))
     }
 
     /// Walks θ to the minimum; the factor is that of the last step's matrix, the sights those at the end.
@@ -249,22 +267,21 @@ impl System<'_> {
 
     /// The factor of 1 + Σ slopeᵀ slope.
     fn factor(&self, sights: &[Sight], left_out: &[bool]) -> Factor {
-        let n = self.places.unknowns;
-        let mut matrix = DMatrix::identity(n, n);
+        let each = self.places.each;
+        let mut matrix = self.pattern.identity();
         let squares: Vec<_> = sights.par_iter().map(|sight| sight.slope.tr_mul(&sight.slope)).collect();
         for ((reading, square), _) in self.kept(&squares, left_out) {
-            let columns = self.columns(reading);
-            for (b, j) in columns.clone() {
-                for (a, i) in columns.clone() {
-                    // The lower triangle; a paint that is named twice in one reading lands on itself.
-                    if i >= j {
-                        matrix[(i, j)] += square[(a, b)];
-                    }
+            let places = self.places.of_reading(reading);
+            for (b, column) in places.clone() {
+                // The lower triangle; a paint that is named twice in one reading lands on itself.
+                for (a, row) in places.clone().filter(|(_, row)| *row >= column) {
+                    let of = |i, j| square[(a * DIMENSIONS + i, b * DIMENSIONS + j)];
+                    matrix.add(row / each, column / each, of);
                 }
             }
         }
         // One plus a sum of squares is positive definite, but for numbers that have overflown: then nothing was learnt.
-        Factor::of(&matrix).or_else(|| Factor::of(&DMatrix::identity(n, n))).unwrap_or_else(Factor::none)
+        matrix.factor().or_else(|| self.pattern.identity().factor()).unwrap_or_else(Factor::of_nothing)
     }
 
     /// What is still unknown, as draws: by paint, coordinates × members.

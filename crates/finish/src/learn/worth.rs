@@ -72,9 +72,9 @@ impl Test {
 
     /// What the reader would stand on with one plausible shelf, of which `pour` times as much of the paint was taken as was
     /// meant: one curve, or two over black and white.
-    fn sample(self, shelf: OneShelf, pour: f64) -> Option<Vec<Reflectance>> {
+    fn sample(self, shelf: &OneShelf, pour: f64) -> Option<Vec<Reflectance>> {
         let mut of: Vec<(Parts, &Material)> = self
-            .of(shelf.paint, shelf.white, shelf.dark)?
+            .of(&shelf.paint, shelf.white.as_ref(), shelf.dark.as_ref())?
             .into_iter()
             .map(|(material, parts)| (parts, material))
             .collect();
@@ -112,11 +112,10 @@ pub struct Beside<'a> {
 }
 
 /// What takes part in a test, of one plausible shelf.
-#[derive(Clone, Copy)]
-struct OneShelf<'a> {
-    paint: &'a Material,
-    white: Option<&'a Material>,
-    dark: Option<&'a Material>,
+struct OneShelf {
+    paint: Material,
+    white: Option<Material>,
+    dark: Option<Material>,
 }
 
 fn lab(curve: &Reflectance) -> Lab {
@@ -139,14 +138,15 @@ pub struct Worth {
 pub(super) fn doubt(paint: &Ensemble, beside: Beside) -> f64 {
     let strength = |white: &Material| white.optics.s()[MIDDLE].max(f64::MIN_POSITIVE);
     let share = |member: Option<usize>| match (beside.white, member) {
-        (Some(white), Some(m)) => Parts::of(strength(white.best()) / strength(white.member(m))),
+        (Some(white), Some(m)) => Parts::of(strength(white.best()) / strength(&white.member(m))),
         _ => Parts::of(1.0),
     };
+    let plausible: Vec<(Parts, Material)> = (0..MEMBERS).map(|m| (share(Some(m)), paint.member(m))).collect();
     let band = |partner: &&Material| {
         let half = |(share, paint): (Parts, &Material)| {
             mix(&[(share, paint), (Parts::of(1.0), partner)]).map(|mixed| lab(&mixed.masstone()))
         };
-        let plausible = (0..MEMBERS).filter_map(|m| half((share(Some(m)), paint.member(m))).ok());
+        let plausible = plausible.iter().filter_map(|(share, paint)| half((*share, paint)).ok());
         half((share(None), paint.best())).map_or(0.0, |best| band90(best, plausible))
     };
     beside.others.iter().map(band).sum::<f64>() / beside.others.len().max(1) as f64
@@ -189,20 +189,21 @@ struct Known {
 
 impl Known {
     /// The best shelf, or a plausible one.
-    fn shelf(&self, member: Option<usize>) -> OneShelf<'_> {
-        fn one(ensemble: &Ensemble, member: Option<usize>) -> &Material {
-            member.map_or(ensemble.best(), |m| ensemble.member(m))
-        }
+    fn shelf(&self, member: Option<usize>) -> OneShelf {
+        let one = |ensemble: &Ensemble| match member {
+            Some(m) => ensemble.member(m),
+            None => ensemble.best().clone(),
+        };
         OneShelf {
-            paint: one(&self.paint, member),
-            white: self.white.as_ref().map(|white| one(white, member)),
-            dark: self.dark.as_ref().map(|dark| one(dark, member)),
+            paint: one(&self.paint),
+            white: self.white.as_ref().map(one),
+            dark: self.dark.as_ref().map(one),
         }
     }
 
     /// The same after the test came out as was expected; None where what it needs is not there.
     fn taught(&self, test: Test, reads: Reads) -> Option<Self> {
-        let expected = test.sample(self.shelf(None), 1.0)?;
+        let expected = test.sample(&self.shelf(None), 1.0)?;
         let eyes: Vec<Eye> = expected.iter().map(|curve| Eye::at(lab(curve))).collect();
         let numbers = |curves: Vec<Reflectance>| -> DVector<f64> {
             let each = curves.iter().zip(&eyes).flat_map(|(curve, eye)| match reads {
@@ -227,7 +228,7 @@ impl Known {
         };
         if test.of((), Some(()), Some(())).is_some_and(|of| of.len() > 1) {
             // The pour of a tint is off by a little, in the direction that more of the paint would take.
-            let poured = numbers(test.sample(self.shelf(None), 1.0 + Pour::Spoons.sd())?) - &middle;
+            let poured = numbers(test.sample(&self.shelf(None), 1.0 + Pour::Spoons.sd())?) - &middle;
             noise += &poured * poured.transpose();
         }
         noise *= STEPS as f64;
@@ -236,7 +237,7 @@ impl Known {
         for step in 0..STEPS {
             let mut deviations = DMatrix::zeros(n, MEMBERS);
             for m in 0..MEMBERS {
-                let read = numbers(test.sample(known.shelf(Some(m)), 1.0)?);
+                let read = numbers(test.sample(&known.shelf(Some(m)), 1.0)?);
                 deviations.set_column(m, &(read - &middle));
             }
             let spread = &deviations * deviations.transpose() / MEMBERS as f64 + &noise;
@@ -256,12 +257,12 @@ impl Known {
 /// Plausible materials after some news: each is moved by what it shares with what was read.
 fn moved(of: &Ensemble, deviations: &DMatrix<f64>, news: &DMatrix<f64>) -> Ensemble {
     let best = logarithms(of.best());
-    let members: Vec<Vec<f64>> = (0..MEMBERS).map(|m| logarithms(of.member(m))).collect();
+    let members: Vec<Vec<f64>> = (0..MEMBERS).map(|m| logarithms(&of.member(m))).collect();
     let spread = DMatrix::from_fn(best.len(), MEMBERS, |i, m| members[m][i] - best[i]);
     let by = &spread * deviations.transpose() * news;
     let moved = members.iter().enumerate().map(|(m, own)| {
         let at: Vec<f64> = own.iter().enumerate().map(|(i, ln)| ln - by[(i, m)]).collect();
-        from_logarithms(of.member(m), &at)
+        from_logarithms(&of.member(m), &at)
     });
     Ensemble::new(of.best().clone(), moved)
 }

@@ -22,9 +22,9 @@ use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::check::Checks;
 use crate::colour::{Colour, Judgement, Look, LookedAt, Swatch};
+use crate::known::Known;
 use crate::off_thread::{Asking, off_thread, while_asked};
 use crate::problem::Problem;
-use crate::state::Known;
 
 /// A colour to find on the shelf, and what may go into it.
 #[derive(Debug, Deserialize, ToSchema)]

@@ -26,8 +26,8 @@ use super::paints::Seen;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::colour::LookedAt;
+use crate::known::Known;
 use crate::problem::Problem;
-use crate::state::Known;
 
 /// A board in the list.
 #[derive(Debug, Serialize, ToSchema)]

@@ -1,12 +1,14 @@
 //! Files in and out: a preview of what an import will do, the import at one go, and exports.
 
 use std::collections::HashMap;
+use std::sync::Arc;
 
 use axum::Json;
 use axum::body::Bytes;
 use axum::extract::{Path, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -24,11 +26,14 @@ use warm_blend_store::{Kept, Store, StoreError};
 use super::paints::source;
 use crate::Workspace;
 use crate::body::{Asked, Raw};
+use crate::known::Known;
 use crate::problem::Problem;
-use crate::state::Known;
+
+/// How often a file is read anew because somebody changed the shelf meanwhile.
+const TRIES: usize = 3;
 
 /// How a file is to be taken.
-#[derive(Debug, Deserialize, IntoParams)]
+#[derive(Debug, Clone, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct HowToImport {
     /// Class of paints that are not on the shelf yet; `chalk` if left out.
@@ -102,37 +107,61 @@ fn tidy(name: &str) -> String {
     name.trim().to_lowercase()
 }
 
-impl Plan {
-    fn of(
-        store: &Store,
-        known: &Known,
-        bytes: &[u8],
-        how: &HowToImport,
-    ) -> Result<Result<Self, Problem>, StoreError> {
+/// A file as it was read, before anybody looked at the shelf.
+enum FileRead {
+    Colours {
+        format: Format,
+        predicted: bool,
+        class: Class,
+        /// Each with whether a surface can have its colour.
+        samples: Vec<(Sample, bool)>,
+        name: Option<Name>,
+    },
+    Whole(WholeShelf),
+}
+
+impl FileRead {
+    fn of(bytes: &[u8], how: &HowToImport) -> Result<Self, Problem> {
         if bytes.trim_ascii_start().starts_with(b"{") {
-            return Self::of_whole_shelf(store, bytes);
+            return serde_json::from_slice(bytes).map(Self::Whole).map_err(|error| {
+                let what = format!("this is no shelf in JSON ({error}): export one to see its form");
+                unread(&BadFile::Line { line: error.line().max(1), what })
+            });
         }
         let class = match how.class.as_deref().unwrap_or("chalk").parse::<Class>() {
             Ok(class) if !class.is_medium() => class,
-            Ok(_) => {
-                return Ok(Err(Problem::field("?class", "colours are of paints: choose a class of paint")));
-            }
-            Err(error) => return Ok(Err(Problem::field("?class", error))),
+            Ok(_) => return Err(Problem::field("?class", "colours are of paints: choose a class of paint")),
+            Err(error) => return Err(Problem::field("?class", error)),
         };
-        let stated = match how.source.as_deref().map(source).transpose() {
-            Ok(stated) => stated,
-            Err(error) => return Ok(Err(Problem::field("?source", error))),
-        };
-        let Import { format, predicted, samples } = match import(bytes, Told { percent: how.percent }) {
-            Ok(read) => read,
-            Err(error) => return Ok(Err(unread(&error))),
-        };
-        let here: HashMap<String, Kept<ShelfPaint>> =
-            store.all::<ShelfPaint>()?.into_iter().map(|tin| (tidy(tin.value.name.as_str()), tin)).collect();
-        let mut before: HashMap<String, Vec<Measured>> = HashMap::new();
-        let deeds = samples.into_iter().map(|mut sample| {
+        let stated = how.source.as_deref().map(source).transpose();
+        let stated = stated.map_err(|error| Problem::field("?source", error))?;
+        let Import { format, predicted, samples } =
+            import(bytes, Told { percent: how.percent }).map_err(|error| unread(&error))?;
+        let looked_at = |mut sample: Sample| {
             // What was predicted here is worth a guess where nothing else is known of it.
             sample.source = stated.unwrap_or(if predicted { Source::Guess } else { sample.source });
+            let can_be = Masstone::Lab(sample.measured.lab()).reflectance().is_ok();
+            (sample, can_be)
+        };
+        let samples = samples.into_par_iter().map(looked_at).collect();
+        let short = |file: &str| Name::new(&file.chars().take(80).collect::<String>()).ok();
+        Ok(Self::Colours { format, predicted, class, samples, name: how.file.as_deref().and_then(short) })
+    }
+}
+
+impl Plan {
+    /// What a file would do to these tins.
+    fn of(file: FileRead, tins: Vec<Kept<ShelfPaint>>, known: &Known) -> Self {
+        let (format, predicted, class, samples, name) = match file {
+            FileRead::Whole(whole) => return Self::of_whole_shelf(&tins, whole),
+            FileRead::Colours { format, predicted, class, samples, name } => {
+                (format, predicted, class, samples, name)
+            }
+        };
+        let here: HashMap<String, Kept<ShelfPaint>> =
+            tins.into_iter().map(|tin| (tidy(tin.value.name.as_str()), tin)).collect();
+        let mut before: HashMap<String, Vec<Measured>> = HashMap::new();
+        let deeds = samples.into_iter().map(|(sample, can_be)| {
             let earlier = before.entry(tidy(&sample.name)).or_default();
             let deed = match here.get(&tidy(&sample.name)) {
                 Some(tin) if tin.value.class.is_medium() => {
@@ -150,31 +179,20 @@ impl Plan {
                     None => Deed::Read(tin.id),
                 },
                 None if !earlier.is_empty() => Deed::Skip("the same name stands there before"),
+                None if !can_be => Deed::Skip("no surface can have this colour"),
                 None => made(&sample, class, predicted),
             };
             earlier.push(sample.measured);
             (sample, deed)
         });
         let deeds: Vec<_> = deeds.collect();
-        let file =
-            how.file.as_deref().and_then(|file| Name::new(&file.chars().take(80).collect::<String>()).ok());
-        Ok(Ok(Self { format: format.name(), deeds, file }))
+        Self { format: format.name(), deeds, file: name }
     }
 
     /// A shelf that was exported as JSON: its tins that are not on this shelf, and their readings.
-    fn of_whole_shelf(store: &Store, bytes: &[u8]) -> Result<Result<Self, Problem>, StoreError> {
-        let whole: WholeShelf = match serde_json::from_slice(bytes) {
-            Ok(whole) => whole,
-            Err(error) => {
-                let what = format!("this is no shelf in JSON ({error}): export one to see its form");
-                return Ok(Err(unread(&BadFile::Line { line: error.line().max(1), what })));
-            }
-        };
-        let known: HashMap<String, Uuid> = store
-            .all::<ShelfPaint>()?
-            .into_iter()
-            .map(|tin| (tidy(tin.value.name.as_str()), tin.id))
-            .collect();
+    fn of_whole_shelf(tins: &[Kept<ShelfPaint>], whole: WholeShelf) -> Self {
+        let known: HashMap<String, Uuid> =
+            tins.iter().map(|tin| (tidy(tin.value.name.as_str()), tin.id)).collect();
         // A reading comes with the last of its tins that is new; one of tins that are all here is here already.
         let new: Vec<Uuid> = whole
             .paints
@@ -210,7 +228,7 @@ impl Plan {
             };
             (sample, deed)
         });
-        Ok(Ok(Self { format: "Warm Blend shelf", deeds: deeds.collect(), file: None }))
+        Self { format: "Warm Blend shelf", deeds: deeds.collect(), file: None }
     }
 
     fn told(&self, names: &HashMap<Uuid, String>) -> ImportPlan {
@@ -312,9 +330,6 @@ fn made(sample: &Sample, class: Class, predicted: bool) -> Deed {
     let short: String = sample.name.chars().filter(|c| !c.is_control()).take(80).collect();
     let Ok(name) = Name::new(&short) else { return Deed::Skip("it has no name") };
     let masstone = Masstone::Lab(sample.measured.lab());
-    if masstone.reflectance().is_err() {
-        return Deed::Skip("no surface can have this colour");
-    }
     // A colour is written on the tin; a curve says more and is a reading, if it was read.
     let log = match sample.measured {
         Measured::Spectrum(_) if !predicted => Log::Masstone,
@@ -341,10 +356,6 @@ fn unread(error: &BadFile) -> Problem {
     }
 }
 
-fn names(store: &Store) -> Result<HashMap<Uuid, String>, StoreError> {
-    Ok(store.all::<ShelfPaint>()?.into_iter().map(|tin| (tin.id, tin.value.name.into())).collect())
-}
-
 /// What importing a file (CGATS.17, CxF/X, CSV, GIMP palette or a shelf as JSON; its bytes are the body) would do. Nothing is written.
 #[utoipa::path(post, path = "/import/preview", operation_id = "preview_import", tag = "shelf",
     params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
@@ -352,9 +363,9 @@ fn names(store: &Store) -> Result<HashMap<Uuid, String>, StoreError> {
 pub async fn preview(
     State(workspace): State<Workspace>,
     Asked(how): Asked<HowToImport>,
-    Raw(bytes): Raw<LARGEST_FILE>,
+    Raw(bytes, _place): Raw<LARGEST_FILE>,
 ) -> Result<Json<ImportPlan>, Problem> {
-    plan(workspace, how, bytes, |_, _| Ok(())).await.map(Json)
+    Ok(Json(plan(&workspace, how, bytes).await?.told()))
 }
 
 /// Import a file as the preview said, at one go: one step of undo takes all of it out again.
@@ -364,29 +375,52 @@ pub async fn preview(
 pub async fn carry_out(
     State(workspace): State<Workspace>,
     Asked(how): Asked<HowToImport>,
-    Raw(bytes): Raw<LARGEST_FILE>,
+    Raw(bytes, _place): Raw<LARGEST_FILE>,
 ) -> Result<Json<ImportPlan>, Problem> {
-    plan(workspace, how, bytes, Plan::carry_out).await.map(Json)
+    for _ in 0..TRIES {
+        let planned = plan(&workspace, how.clone(), bytes.clone()).await?;
+        let carried_out = workspace.with(move |store| planned.carry_out(store)).await?;
+        if let Some(told) = carried_out {
+            return Ok(Json(told));
+        }
+    }
+    let detail = "the shelf was changed while the file was read: import it again";
+    Err(Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Somebody else is at the shelf", detail))
 }
 
-/// Reads a file, does something with what it would do, and tells it.
-async fn plan(
-    workspace: Workspace,
-    how: HowToImport,
-    bytes: Bytes,
-    then: impl FnOnce(&Plan, &mut Store) -> Result<(), StoreError> + Send + 'static,
-) -> Result<ImportPlan, Problem> {
+/// What a file would do, and of which shelf.
+struct Planned {
+    plan: Plan,
+    known: Arc<Known>,
+    names: HashMap<Uuid, String>,
+}
+
+/// Reads a file and finds what it would do, while others use the shelf.
+async fn plan(workspace: &Workspace, how: HowToImport, bytes: Bytes) -> Result<Planned, Problem> {
+    let (tins, known) = workspace.with_known(|store| store.all::<ShelfPaint>()).await?;
     workspace
-        .knowing(move |store, known| {
-            let names = names(store)?;
-            let plan = match Plan::of(store, known, &bytes, &how)? {
-                Ok(plan) => plan,
-                Err(problem) => return Ok(Err(problem)),
-            };
-            then(&plan, store)?;
-            Ok(Ok(plan.told(&names)))
+        .heavy
+        .file(move || {
+            let names = tins.iter().map(|tin| (tin.id, tin.value.name.as_str().to_owned())).collect();
+            let plan = Plan::of(FileRead::of(&bytes, &how)?, tins, &known);
+            Ok(Planned { plan, known, names })
         })
-        .await?
+        .await
+}
+
+impl Planned {
+    fn told(&self) -> ImportPlan {
+        self.plan.told(&self.names)
+    }
+
+    /// None where the shelf is another by now.
+    fn carry_out(self, store: &mut Store) -> Result<Option<ImportPlan>, StoreError> {
+        if !self.known.is_of(store)? {
+            return Ok(None);
+        }
+        self.plan.carry_out(store)?;
+        Ok(Some(self.told()))
+    }
 }
 
 /// A whole shelf as JSON: what is kept, in the form it is kept in.
@@ -425,6 +459,21 @@ pub async fn export(
             Ok((store.all::<ShelfPaint>()?, store.all::<LoggedReading>()?, store.all::<Piece>()?))
         })
         .await?;
+    let (kind, name, bytes) =
+        workspace.heavy.file(move || written(&format, tins, readings, &piece, &known)).await?;
+    let disposition = format!("attachment; filename=\"{name}\"");
+    Ok(([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, disposition)], bytes)
+        .into_response())
+}
+
+/// The kind of file, its name and its bytes.
+fn written(
+    format: &str,
+    tins: Vec<Kept<ShelfPaint>>,
+    readings: Vec<Kept<LoggedReading>>,
+    piece: &[Kept<Piece>],
+    known: &Known,
+) -> Result<(&'static str, &'static str, Vec<u8>), Problem> {
     let paints: Vec<(String, Measured)> = tins
         .iter()
         .filter(|tin| !tin.value.class.is_medium())
@@ -434,7 +483,7 @@ pub async fn export(
         })
         .collect::<Result<_, Problem>>()?;
     let internal = |_| Problem::internal();
-    let (kind, name, bytes) = match format.as_str() {
+    Ok(match format {
         "cgats" => ("text/plain; charset=utf-8", "shelf.cgats.txt", cgats(&paints).into_bytes()),
         "cxf" => {
             let now = jiff::Timestamp::now().to_string();
@@ -460,10 +509,7 @@ pub async fn export(
             let detail = "there is no such format: choose cgats, cxf, csv, gpl or json";
             return Err(Problem::not_found(detail));
         }
-    };
-    let disposition = format!("attachment; filename=\"{name}\"");
-    Ok(([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, disposition)], bytes)
-        .into_response())
+    })
 }
 
 fn table(tins: &[Kept<ShelfPaint>]) -> Result<Vec<u8>, impl std::fmt::Debug + use<>> {

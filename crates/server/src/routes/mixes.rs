@@ -15,8 +15,8 @@ use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
 use crate::colour::{Colour, Judgement, Look, LookedAt, Swatch};
+use crate::known::Known;
 use crate::problem::Problem;
-use crate::state::Known;
 
 /// A mix as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]

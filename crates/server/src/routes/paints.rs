@@ -23,8 +23,8 @@ use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
 use crate::colour::{Colour, Look, LookedAt, Swatch};
+use crate::known::Known;
 use crate::problem::{Problem, UsedBy};
-use crate::state::Known;
 
 /// A paint or medium as the painter writes it down.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -600,7 +600,7 @@ pub async fn merge(
     let (tin, known) = workspace
         .with_known(move |store| {
             let (stays, goes) = (PaintId(keep), PaintId(gone));
-            let house_white = crate::state::workshop(store)?;
+            let house_white = crate::known::workshop(store)?;
             store.together(|batch| {
                 let (one, other) = (batch.get::<ShelfPaint>(keep)?, batch.get::<ShelfPaint>(gone)?);
                 batch.change(keep, one.revision, one.value.merged_with(&other.value))?;

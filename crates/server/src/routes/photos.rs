@@ -80,9 +80,11 @@ impl From<SpotEntry> for Spot {
     responses((status = CREATED, body = PhotoAtHand), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn bring(
     State(workspace): State<Workspace>,
-    Raw(bytes): Raw<LARGEST_PHOTO>,
+    Raw(bytes, place): Raw<LARGEST_PHOTO>,
 ) -> Result<(StatusCode, Json<PhotoAtHand>), Problem> {
-    let decoded = off_thread(move || photo(&bytes).map_err(|error| Problem::field("/photo", error))).await?;
+    let read = move || photo(&bytes).map_err(|error| Problem::field("/photo", error));
+    let decoded = workspace.heavy.photo(read).await?;
+    drop(place);
     let (width, height) = decoded.size();
     let id = workspace.photos.keep(decoded);
     Ok((StatusCode::CREATED, Json(PhotoAtHand { id, width, height })))
@@ -102,10 +104,11 @@ pub struct PhotoKept {
     responses((status = CREATED, body = PhotoKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
 pub async fn keep(
     State(workspace): State<Workspace>,
-    Raw(bytes): Raw<LARGEST_PHOTO>,
+    Raw(bytes, place): Raw<LARGEST_PHOTO>,
 ) -> Result<(StatusCode, Json<PhotoKept>), Problem> {
-    let jpeg =
-        off_thread(move || kept_photo(&bytes).map_err(|error| Problem::field("/photo", error))).await?;
+    let read = move || kept_photo(&bytes).map_err(|error| Problem::field("/photo", error));
+    let jpeg = workspace.heavy.photo(read).await?;
+    drop(place);
     let id = workspace.with(move |store| store.keep_photo(&jpeg)).await?;
     Ok((StatusCode::CREATED, Json(PhotoKept { id })))
 }

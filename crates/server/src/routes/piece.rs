@@ -30,8 +30,8 @@ use super::units::UnitsAsked;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::colour::Look;
+use crate::known::Known;
 use crate::problem::Problem;
-use crate::state::Known;
 
 /// The piece as the painter calls it.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -128,7 +128,7 @@ pub struct PieceChoice {
 
 /// The piece that was chosen, or the first: a workspace comes with one.
 fn at_hand(store: &Store) -> Result<Kept<Piece>, StoreError> {
-    let chosen = crate::state::workshop(store)?.value.piece;
+    let chosen = crate::known::workshop(store)?.value.piece;
     let pieces = store.all::<Piece>()?;
     let at = pieces.iter().position(|kept| Some(kept.id) == chosen).unwrap_or(0);
     pieces.into_iter().nth(at).ok_or(StoreError::Damaged("there is no piece in it".to_owned()))
@@ -173,7 +173,7 @@ pub async fn make(
     let name = Name::new(&entry.name).map_err(|error| Problem::field("/name", error))?;
     let kept = workspace
         .with(move |store| {
-            let workshop = crate::state::workshop(store)?;
+            let workshop = crate::known::workshop(store)?;
             store.together(|batch| {
                 let kept = batch.make(Piece::named(name))?;
                 take(batch, workshop, kept.id)?;
@@ -194,7 +194,7 @@ pub async fn take_to_hand(
 ) -> Result<Json<PieceKept>, Problem> {
     let kept = workspace
         .with(move |store| {
-            let (kept, workshop) = (store.get::<Piece>(id)?, crate::state::workshop(store)?);
+            let (kept, workshop) = (store.get::<Piece>(id)?, crate::known::workshop(store)?);
             store.together(|batch| take(batch, workshop, id))?;
             Ok(kept)
         })

@@ -23,9 +23,9 @@ use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
 use crate::colour::{Judgement, Look, LookedAt, Swatch};
+use crate::known::Known;
 use crate::label::{self, LabelPart};
 use crate::problem::Problem;
-use crate::state::Known;
 
 /// A pot to begin.
 #[derive(Debug, Deserialize, ToSchema)]

@@ -12,8 +12,8 @@ use super::bench::measures_of;
 use super::paints::Seen;
 use crate::Workspace;
 use crate::body::{Asked, Body};
+use crate::known::{house_white, workshop};
 use crate::problem::Problem;
-use crate::state::{house_white, workshop};
 
 /// The choices.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]

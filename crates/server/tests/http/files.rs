@@ -135,3 +135,34 @@ async fn what_cannot_be_read_says_where_and_why() {
     assert!(large.text().await.unwrap().contains("8 MB"));
     bench.call(Method::GET, "/api/export/pdf", Value::Null, StatusCode::NOT_FOUND).await;
 }
+
+/// The largest file of readings that is taken: the shelf after it can be listed, and a name or a stock makes nobody learn anew.
+#[tokio::test]
+async fn five_thousand_spectra_are_a_shelf_still() {
+    let bench = Bench::empty().await;
+    let bands: Vec<String> = (380..=730).step_by(10).map(|nm| format!("SPECTRAL_NM_{nm}")).collect();
+    let mut file = format!(
+        "CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME {}\nEND_DATA_FORMAT\nNUMBER_OF_SETS 5000\nBEGIN_DATA\n",
+        bands.join(" ")
+    );
+    for i in 0..5000 {
+        let curve: Vec<String> = (0..36)
+            .map(|band| format!("{:.4}", 0.1 + 0.8 * f64::from((i * 7 + band * (1 + i % 5)) % 97) / 97.0))
+            .collect();
+        file += &format!("\"tin {i}\" {}\n", curve.join(" "));
+    }
+    file += "END_DATA\n";
+    let (status, told) = send(&bench, "/api/import", file).await;
+    assert_eq!(
+        (status, &told["summary"]),
+        (StatusCode::OK, &Value::from("5000 new, 0 readings of paints on the shelf, 0 left out"))
+    );
+    let shelf = bench.get("/api/paints").await;
+    let shelf = shelf.as_array().unwrap();
+    assert_eq!(shelf.len(), 5000);
+    assert!(
+        shelf
+            .iter()
+            .all(|tin| tin["known"]["readings"] == 1 && tin["known"]["doubt"].as_f64().unwrap() > 0.0)
+    );
+}

@@ -17,10 +17,10 @@ use super::told::OnTheEasel;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::colour::{Look, LookedAt};
+use crate::known::Known;
 use crate::lately::Lately;
 use crate::off_thread::off_thread;
 use crate::problem::Problem;
-use crate::state::Known;
 
 /// How to draw.
 #[derive(Debug, Deserialize, IntoParams)]

@@ -18,10 +18,10 @@ use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
 use crate::colour::state;
+use crate::known::Known;
 use crate::problem::Problem;
 use crate::routes::paints::{Seen, source};
 use crate::routes::readings::{MeasuredEntry, trouble};
-use crate::state::Known;
 
 /// A spot that the reader is put on.
 #[derive(Debug, Deserialize, ToSchema)]

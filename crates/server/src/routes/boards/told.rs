@@ -18,11 +18,11 @@ use super::{StripAsked, on_shelf};
 use crate::Workspace;
 use crate::body::{Asked, Body};
 use crate::colour::{Look, LookedAt, SeenColour};
+use crate::known::Known;
 use crate::off_thread::off_thread;
 use crate::problem::Problem;
 use crate::routes::mixes::MixPart;
 use crate::routes::names::Names;
-use crate::state::Known;
 
 /// What a strip is predicted to look like.
 #[derive(Debug, Serialize, ToSchema)]

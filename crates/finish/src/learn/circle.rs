@@ -1,0 +1,88 @@
+//! Paints that readings tie together.
+//!
+//! Two paints that no reading names together, nor any chain of readings, teach nothing of each other: each circle is learnt by
+//! itself, and one about which nothing has changed is not learnt anew. Mediums are taken as they are, so they tie nothing; they
+//! stand in every circle that has a reading of them.
+
+use super::prior::Facts;
+use super::reading::Reading;
+
+/// A circle of paints, as a shelf of its own.
+#[derive(Debug, Clone)]
+pub(crate) struct Circle {
+    /// The name of its first paint: no other circle has it.
+    pub name: u64,
+    /// Its paints by their places on the shelf, in that order.
+    pub paints: Vec<usize>,
+    /// Its readings by their places in the log, in that order.
+    pub of_readings: Vec<usize>,
+    pub said: Said,
+}
+
+/// All that is said of a circle: nothing else makes a difference to what is learnt.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Said {
+    pub names: Vec<u64>,
+    pub facts: Vec<Facts>,
+    pub readings: Vec<Reading>,
+}
+
+/// The circles of a shelf. A paint that is not a medium stands in one of them; a medium by itself in one too.
+pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Vec<Circle> {
+    let ties = |reading: &Reading| -> Vec<usize> {
+        let of = || reading.of.iter().map(|(paint, _)| *paint);
+        let tied: Vec<usize> = of().filter(|paint| !paints[*paint].class.is_medium()).collect();
+        if tied.is_empty() { of().take(1).collect() } else { tied }
+    };
+    let mut roots = Roots((0..paints.len()).collect());
+    for reading in readings {
+        let tied = ties(reading);
+        tied.windows(2).for_each(|pair| roots.tie(pair[0], pair[1]));
+    }
+    // The root of a circle is its first paint: so they come in the order of the shelf.
+    let mut by_root: Vec<(Vec<usize>, Vec<usize>)> = vec![Default::default(); paints.len()];
+    for paint in 0..paints.len() {
+        by_root[roots.of(paint)].0.push(paint);
+    }
+    for (at, reading) in readings.iter().enumerate() {
+        if let Some(first) = ties(reading).first() {
+            by_root[roots.of(*first)].1.push(at);
+        }
+    }
+    let circle = |(mut own, of_readings): (Vec<usize>, Vec<usize>)| {
+        let name = names[own[0]];
+        own.extend(of_readings.iter().flat_map(|at| readings[*at].of.iter().map(|(paint, _)| *paint)));
+        own.sort_unstable();
+        own.dedup();
+        let place = |paint: usize| own.binary_search(&paint).ok();
+        let said = Said {
+            names: own.iter().map(|paint| names[*paint]).collect(),
+            facts: own.iter().map(|paint| paints[*paint]).collect(),
+            readings: of_readings
+                .iter()
+                .filter_map(|at| readings[*at].clone().with_paints(|paint| place(paint)))
+                .collect(),
+        };
+        Circle { name, paints: own, of_readings, said }
+    };
+    by_root.into_iter().filter(|(own, _)| !own.is_empty()).map(circle).collect()
+}
+
+/// Which paints are tied (B. A. Galler and M. J. Fischer, *Commun. ACM* 7 (1964) 301).
+struct Roots(Vec<usize>);
+
+impl Roots {
+    fn of(&mut self, paint: usize) -> usize {
+        let mut at = paint;
+        while self.0[at] != at {
+            self.0[at] = self.0[self.0[at]];
+            at = self.0[at];
+        }
+        at
+    }
+
+    fn tie(&mut self, one: usize, other: usize) {
+        let (one, other) = (self.of(one), self.of(other));
+        self.0[one.max(other)] = one.min(other);
+    }
+}
