@@ -38,7 +38,7 @@ pub use certainty::Certainty;
 pub use ensemble::{Doubt, Ensemble};
 pub use estimate::{Estimate, OfShelf};
 pub use prior::Facts;
-pub use reading::{Measured, Pour, Reading, Shown, Source};
+pub use reading::{BadMeasured, Measured, Pour, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};
 pub use worth::{Beside, Reads, Test, Worth, worth};
 

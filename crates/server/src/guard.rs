@@ -22,12 +22,17 @@ pub fn policy_with_style_nonce(nonce: &str) -> String {
 
 /// The middleware.
 pub async fn guard(request: Request, next: Next) -> Response {
+    let of_api = request.uri().path().starts_with("/api/");
     let mut response = match refusal(&request) {
         Some(problem) => problem.into_response(),
         None => next.run(request).await,
     };
     let headers = response.headers_mut();
     headers.entry(header::CONTENT_SECURITY_POLICY).or_insert(HeaderValue::from_static(POLICY));
+    if of_api {
+        // A shared machine's browser keeps no copy of a workspace.
+        headers.entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static("no-store"));
+    }
     for (name, value) in [
         (header::X_CONTENT_TYPE_OPTIONS, "nosniff"),
         (header::REFERRER_POLICY, "no-referrer"),
@@ -53,7 +58,17 @@ fn refusal(request: &Request) -> Option<Problem> {
     };
     let reads = matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS);
     let origin = text(request.headers(), header::ORIGIN);
-    if !reads && origin.is_some_and(|origin| origin != format!("http://{host}")) {
+    let foreign = match origin {
+        Some(origin) => !reads && origin != format!("http://{host}"),
+        // A browser that names no origin still says where the page stands (W3C Fetch Metadata). Whoever follows a link to the
+        // first page comes from elsewhere and is welcome.
+        None => {
+            let site = text(request.headers(), HeaderName::from_static("sec-fetch-site"));
+            let of_api = request.uri().path().starts_with("/api/");
+            (!reads || of_api) && matches!(site, Some("cross-site" | "same-site"))
+        }
+    };
+    if foreign {
         return Some(Problem::new(
             StatusCode::FORBIDDEN,
             "origin",

@@ -90,6 +90,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
                 );
             }
             workspace.make_ready_to_draw();
+            workspace.write_back_when_idle();
             let served = serve(workspace, port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;

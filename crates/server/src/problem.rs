@@ -93,7 +93,10 @@ impl From<StoreError> for Problem {
     fn from(error: StoreError) -> Self {
         let detail = error.to_string();
         match error {
-            StoreError::Unknown { .. } => Self::not_found(detail),
+            StoreError::Unknown { .. } | StoreError::Removed { .. } => Self::not_found(detail),
+            StoreError::Overtaken => {
+                Self::new(StatusCode::CONFLICT, "overtaken", "Changed elsewhere in the meantime", detail)
+            }
             StoreError::Stale { .. } => {
                 Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere in the meantime", detail)
             }

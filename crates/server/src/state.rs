@@ -104,6 +104,24 @@ impl Workspace {
         self.scale.connect(address);
     }
 
+    /// Sees to it that the file alone holds everything as soon as nobody has asked anything for a while.
+    pub fn write_back_when_idle(&self) {
+        let workspace = self.clone();
+        tokio::spawn(async move {
+            let mut before = workspace.asked.load(Ordering::Relaxed);
+            loop {
+                tokio::time::sleep(QUIET).await;
+                let now = workspace.asked.load(Ordering::Relaxed);
+                if now == before {
+                    let workspace = workspace.clone();
+                    // What fails now is tried again, and fails with words where somebody waits for it.
+                    drop(tokio::task::spawn_blocking(move || workspace.store().write_back()).await);
+                }
+                before = now;
+            }
+        });
+    }
+
     /// Makes the marks and the relief that boards are drawn with, so that the first picture comes as soon as the next: once nobody
     /// has asked anything for a while, because the first screen comes first.
     pub fn make_ready_to_draw(&self) {

@@ -191,6 +191,41 @@ async fn a_closed_terminal_leaves_the_file_whole() {
     }
 }
 
+/// Copied while it runs and nobody uses it, or after a kill and a new start: the one file holds everything.
+#[tokio::test]
+async fn the_file_alone_holds_everything_when_nobody_writes() {
+    let folder = tempfile::tempdir().unwrap();
+    let (file, log) = (folder.path().join("workspace.db"), folder.path().join("workspace.db-wal"));
+    let names = |copy: &str| -> Vec<String> {
+        let copy = folder.path().join(copy);
+        fs::copy(&file, &copy).unwrap();
+        let tins = Store::open(&copy).unwrap().all::<warm_blend_finish::ShelfPaint>().unwrap();
+        tins.into_iter().map(|kept| kept.value.name.into()).collect()
+    };
+    let mut running = serve(&file);
+    let client = reqwest::Client::new();
+    let make = async |base: &str, name: &str| {
+        let body = json!({ "name": name, "class": "water" }).to_string();
+        let request = client.post(format!("{base}/api/paints")).header("content-type", "application/json");
+        assert_eq!(request.body(body).send().await.unwrap().status(), 201);
+    };
+    make(&running.base, "rain").await;
+    assert!(fs::metadata(&log).unwrap().len() > 0, "written to the log first");
+    for _ in 0..200 {
+        if fs::metadata(&log).unwrap().len() == 0 {
+            break;
+        }
+        tokio::time::sleep(Duration::from_millis(50)).await;
+    }
+    assert_eq!(names("idle.db"), ["rain"]);
+    make(&running.base, "dew").await;
+    running.child.kill().unwrap();
+    running.child.wait().unwrap();
+    let again = serve(&file);
+    assert_eq!(names("killed.db"), ["rain", "dew"]);
+    drop(again);
+}
+
 /// A connection costs its buffers, not a copy of the routes and their description.
 #[tokio::test]
 #[cfg(target_os = "linux")]

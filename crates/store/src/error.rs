@@ -17,6 +17,15 @@ pub enum StoreError {
         /// The id.
         id: Id,
     },
+    /// It was taken away.
+    #[error("this {kind} was put away: undo brings it back")]
+    Removed {
+        /// Its kind.
+        kind: &'static str,
+    },
+    /// The change that was to be undone, or made again, is not the next any more.
+    #[error("something else was changed in the meantime: look what undo would take back now")]
+    Overtaken,
     /// Somebody else wrote it in between.
     #[error(
         "this {kind} was changed elsewhere in the meantime: revision {kept} is kept, you changed revision {seen}"

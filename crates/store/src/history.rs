@@ -31,6 +31,8 @@ pub enum Deed {
 /// One change, as undo or redo would speak of it.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Step {
+    /// Which change it is: no other has this number.
+    pub change: i64,
     /// The document.
     pub document: Id,
     /// Its kind: `paint`, `mix`, `pour`, `piece`, `reading`, `workshop`.
@@ -65,19 +67,21 @@ impl Store {
         Ok(History { undo: step(Direction::Back)?, redo: step(Direction::Forth)? })
     }
 
-    /// Turns back the newest change; None if there is nothing to undo.
-    pub fn undo(&mut self) -> Result<Option<Step>, StoreError> {
-        self.walk(Direction::Back)
+    /// Turns back the newest change, where it is the one that is meant: somebody else may have made another since it was
+    /// seen.
+    pub fn undo(&mut self, meant: i64) -> Result<Step, StoreError> {
+        self.walk(Direction::Back, meant)
     }
 
-    /// Makes the change again that was undone last; None if there is none.
-    pub fn redo(&mut self) -> Result<Option<Step>, StoreError> {
-        self.walk(Direction::Forth)
+    /// Makes the change again that was undone last, where it is the one that is meant.
+    pub fn redo(&mut self, meant: i64) -> Result<Step, StoreError> {
+        self.walk(Direction::Forth, meant)
     }
 
-    fn walk(&mut self, direction: Direction) -> Result<Option<Step>, StoreError> {
+    fn walk(&mut self, direction: Direction, meant: i64) -> Result<Step, StoreError> {
         self.write(|change| {
             let batch = next(change, direction)?;
+            let step = step(&batch).filter(|step| step.change == meant).ok_or(StoreError::Overtaken)?;
             for entry in &batch {
                 let (goal, other) = match direction {
                     Direction::Back => (&entry.before, &entry.after),
@@ -92,7 +96,7 @@ impl Store {
                     params![entry.seq, matches!(direction, Direction::Back)],
                 )?;
             }
-            Ok(step(&batch))
+            Ok(step)
         })
     }
 }
@@ -113,12 +117,19 @@ pub(crate) fn record(
         "INSERT INTO change (document, before, after, at, batch) VALUES (?1, ?2, ?3, ?4, ?5)",
         params![document.to_string(), before, after, Timestamp::now().to_string(), first],
     )?;
-    let seq = change.last_insert_rowid();
+    Ok(first.unwrap_or(change.last_insert_rowid()))
+}
+
+/// Forgets what is too long ago: whole batches only, because half of one cannot be turned back.
+pub(crate) fn forget(change: &Transaction<'_>) -> Result<(), StoreError> {
+    // Numbers of a batch follow each other: what lies before the batch of the first that stays goes.
     change.execute(
-        "DELETE FROM change WHERE seq <= ?1 AND COALESCE(batch, seq) <> ?2",
-        params![seq - LONGEST, first.unwrap_or(seq)],
+        "DELETE FROM change WHERE seq < (
+             SELECT COALESCE(batch, seq) FROM change
+             WHERE seq > (SELECT MAX(seq) FROM change) - ?1 ORDER BY seq LIMIT 1)",
+        [LONGEST],
     )?;
-    Ok(first.unwrap_or(seq))
+    Ok(())
 }
 
 struct Entry {
@@ -152,6 +163,7 @@ impl Entry {
 fn step(batch: &[Entry]) -> Option<Step> {
     let first = batch.iter().min_by_key(|entry| entry.seq)?;
     Some(Step {
+        change: first.seq,
         document: first.document,
         kind: first.kind.clone(),
         name: first.name(),

@@ -131,7 +131,7 @@ fn connect(path: &Path) -> Result<Connection, StoreError> {
     Ok(connection)
 }
 
-/// Settings of a connection, then the migrations.
+/// Settings of a connection.
 fn prepare(connection: &mut Connection) -> Result<(), StoreError> {
     // A new file is marked as ours before anything goes to the log: the log may still be apart from the file when the
     // program is killed, and `inspect` reads the file alone.
@@ -149,6 +149,17 @@ fn prepare(connection: &mut Connection) -> Result<(), StoreError> {
     connection.pragma_update(None, "trusted_schema", false)?;
     // Two programs on one file wait for each other rather than fail.
     connection.busy_timeout(std::time::Duration::from_secs(5))?;
+    Ok(())
+}
+
+/// Whether the file is of an older form, or new.
+pub(crate) fn is_of_older_form(connection: &Connection) -> Result<bool, StoreError> {
+    let form: i64 = connection.pragma_query_value(None, "user_version", |row| row.get(0))?;
+    Ok(form < FORMS.len() as i64)
+}
+
+/// Brings a file up to date.
+pub(crate) fn migrate(connection: &mut Connection) -> Result<(), StoreError> {
     Migrations::from_slice(FORMS).to_latest(connection).map_err(|error| match error {
         rusqlite_migration::Error::RusqliteError { err, .. } => StoreError::from(err),
         // `inspect` has seen a stale form: the newer program was killed before its log was written back.

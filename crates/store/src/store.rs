@@ -6,6 +6,7 @@ use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
 
 use crate::on_disk::OnDisk;
+use crate::open::{is_of_older_form, migrate};
 use crate::{Document, Id, Kept, Revision, StoreError, history};
 
 /// An open workspace file.
@@ -15,6 +16,8 @@ pub struct Store {
     file: OnDisk,
     /// What a look over the whole file found, once it was taken.
     soundness: Option<Soundness>,
+    /// Whether there may be changes in the log that are not in the file.
+    logged: bool,
 }
 
 /// Whether the pages of a file agree with each other.
@@ -31,10 +34,19 @@ const AT_ONCE: u64 = 64 << 20;
 impl Store {
     pub(crate) fn over(connection: Connection, path: &Path) -> Result<Self, StoreError> {
         let file = OnDisk::of(path)?;
-        let mut store = Self { connection, file, soundness: None };
-        if store.file.length()? <= AT_ONCE {
+        let mut store = Self { connection, file, soundness: None, logged: true };
+        let older = is_of_older_form(&store.connection)?;
+        // A file is looked over before anything is written to it, a new form too.
+        if older || store.file.length()? <= AT_ONCE {
             store.look_over()?;
         }
+        match store.damage() {
+            None => migrate(&mut store.connection)?,
+            Some(what) if older => return Err(StoreError::Damaged(what.to_owned())),
+            Some(_) => return Ok(store),
+        }
+        // What a program that was killed left in the log.
+        store.write_back()?;
         Ok(store)
     }
 
@@ -78,7 +90,14 @@ impl Store {
         &mut self,
         work: impl FnOnce(&mut Batch<'_>) -> Result<R, StoreError>,
     ) -> Result<R, StoreError> {
-        self.write(|change| work(&mut Batch { change, first: None }))
+        self.write(|change| {
+            let mut batch = Batch { change, first: None };
+            let done = work(&mut batch)?;
+            if batch.first.is_some() {
+                history::forget(change)?;
+            }
+            Ok(done)
+        })
     }
 
     /// Keeps a new document.
@@ -152,7 +171,19 @@ impl Store {
         let change = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
         let done = work(&change)?;
         change.commit()?;
+        self.logged = true;
         Ok(done)
+    }
+
+    /// Brings what is in the log into the file and empties the log, so that the file alone is all there is: whoever copies it then
+    /// has everything. Nothing is done where there is nothing to bring, or another program reads the file just now.
+    pub fn write_back(&mut self) -> Result<(), StoreError> {
+        if self.logged && self.damage().is_none() && self.file.is_there() {
+            let busy: bool =
+                self.connection.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |row| row.get(0))?;
+            self.logged = busy;
+        }
+        Ok(())
     }
 }
 
@@ -185,13 +216,16 @@ impl Batch<'_> {
     /// Writes a new value over the revision that was seen. Writing what is there already changes nothing.
     pub fn change<T: Document>(&mut self, id: Id, seen: Revision, value: T) -> Result<Kept<T>, StoreError> {
         let before = current::<T>(self.change, id, seen)?;
+        if before.removed {
+            return Err(StoreError::Removed { kind: T::KIND });
+        }
         let (old, new) = (serde_json::to_string(&before.value)?, serde_json::to_string(&value)?);
-        if old == new && !before.removed {
+        if old == new {
             return Ok(before);
         }
         put(self.change, id, &new, false)?;
         point(self.change, id, &value.uses())?;
-        self.record(id, (!before.removed).then_some(old).as_deref(), Some(&new))?;
+        self.record(id, Some(&old), Some(&new))?;
         read(self.change, id)
     }
 

@@ -6,12 +6,24 @@ use std::path::{Path, PathBuf};
 use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_finish::{Class, Component, Masstone, Name, PaintId, SavedMix, ShelfPaint, WholeParts};
-use warm_blend_store::{Deed, Id, OpenError, Store, StoreError};
+use warm_blend_store::{Deed, Id, OpenError, Step, Store, StoreError};
 
 fn folder() -> (TempDir, PathBuf) {
     let folder = tempfile::tempdir().unwrap();
     let file = folder.path().join("workspace.db");
     (folder, file)
+}
+
+/// Undoes the newest change.
+fn undo(store: &mut Store) -> Option<Step> {
+    let meant = store.history().unwrap().undo?.change;
+    Some(store.undo(meant).unwrap())
+}
+
+/// Makes the change again that was undone last.
+fn redo(store: &mut Store) -> Option<Step> {
+    let meant = store.history().unwrap().redo?.change;
+    Some(store.redo(meant).unwrap())
 }
 
 fn paint(name: &str) -> ShelfPaint {
@@ -67,22 +79,22 @@ fn undo_goes_back_across_a_restart_and_redo_forward_again() {
     let mut store = Store::open(&file).unwrap();
     let name = |store: &Store| store.get::<ShelfPaint>(made.id).unwrap().value.name.as_str().to_owned();
     assert_eq!(store.history().unwrap().undo.unwrap().deed, Deed::Removed);
-    assert_eq!(store.undo().unwrap().unwrap().deed, Deed::Removed);
+    assert_eq!(undo(&mut store).unwrap().deed, Deed::Removed);
     assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 1);
-    assert_eq!(store.undo().unwrap().unwrap().deed, Deed::Changed);
+    assert_eq!(undo(&mut store).unwrap().deed, Deed::Changed);
     assert_eq!(name(&store), "oat white");
-    assert_eq!(store.undo().unwrap().unwrap().deed, Deed::Added);
+    assert_eq!(undo(&mut store).unwrap().deed, Deed::Added);
     assert!(store.all::<ShelfPaint>().unwrap().is_empty());
-    assert_eq!(store.undo().unwrap(), None);
+    assert_eq!(undo(&mut store), None);
 
-    let step = store.redo().unwrap().unwrap();
+    let step = redo(&mut store).unwrap();
     assert_eq!((step.deed, step.name.as_deref()), (Deed::Added, Some("oat white")));
-    store.redo().unwrap().unwrap();
+    redo(&mut store).unwrap();
     assert_eq!(name(&store), "oat cream");
     // A new change forgets what was undone.
     let revision = store.get::<ShelfPaint>(made.id).unwrap().revision;
     store.change(made.id, revision, paint("oat grey")).unwrap();
-    assert_eq!(store.redo().unwrap(), None);
+    assert_eq!(redo(&mut store), None);
 }
 
 #[test]
@@ -90,7 +102,7 @@ fn what_the_workspace_came_with_is_not_undone() {
     let (_folder, file) = folder();
     let mut store = Store::open(&file).unwrap();
     store.furnish(paint("house white")).unwrap();
-    assert_eq!(store.undo().unwrap(), None);
+    assert_eq!(undo(&mut store), None);
 }
 
 #[test]
@@ -106,7 +118,7 @@ fn a_removed_paint_is_still_known_to_the_mix_that_uses_it() {
     assert!(store.get::<ShelfPaint>(blue.id).unwrap().removed);
     store.change(mix.id, 1, mix_of(&[(white.id, 3)])).unwrap();
     assert!(users(&store).is_empty());
-    store.undo().unwrap();
+    undo(&mut store);
     assert_eq!(users(&store), [mix.id]);
 }
 
@@ -263,17 +275,17 @@ proptest! {
                 Act::Remove(i) => if let Some(it) = pick(i) {
                     store.remove::<ShelfPaint>(it.id, it.revision).unwrap();
                 },
-                Act::Undo => drop(store.undo().unwrap()),
-                Act::Redo => drop(store.redo().unwrap()),
+                Act::Undo => drop(undo(&mut store)),
+                Act::Redo => drop(redo(&mut store)),
             }
         }
-        while store.redo().unwrap().is_some() {}
+        while redo(&mut store).is_some() {}
         let values = |store: &Store| store.all::<ShelfPaint>().unwrap().into_iter().map(|p| p.value).collect::<Vec<_>>();
         let end = values(&store);
         let mut steps = 0;
-        while store.undo().unwrap().is_some() { steps += 1; }
+        while undo(&mut store).is_some() { steps += 1; }
         prop_assert!(values(&store).is_empty());
-        for _ in 0..steps { store.redo().unwrap().unwrap(); }
+        for _ in 0..steps { redo(&mut store).unwrap(); }
         prop_assert_eq!(values(&store), end);
     }
 }
@@ -290,17 +302,17 @@ fn changes_made_at_one_go_are_undone_at_one_go() {
             Ok([one, batch.make(paint("straw"))?])
         })
         .unwrap();
-    let undo = store.history().unwrap().undo.unwrap();
-    assert_eq!((undo.deed, undo.name.as_deref(), undo.more), (Deed::Removed, Some("oat white"), 2));
+    let next = store.history().unwrap().undo.unwrap();
+    assert_eq!((next.deed, next.name.as_deref(), next.more), (Deed::Removed, Some("oat white"), 2));
     let names = |store: &Store| -> Vec<String> {
         store.all::<ShelfPaint>().unwrap().into_iter().map(|kept| kept.value.name.into()).collect()
     };
     assert_eq!(names(&store), ["bone", "straw"]);
     let before = store.state::<ShelfPaint>().unwrap();
-    store.undo().unwrap();
+    undo(&mut store);
     assert_eq!(names(&store), ["oat white"]);
     assert_ne!(store.state::<ShelfPaint>().unwrap(), before);
-    store.redo().unwrap();
+    redo(&mut store);
     assert_eq!(names(&store), ["bone", "straw"]);
     assert!(store.history().unwrap().redo.is_none());
     assert_eq!(store.all_ever::<ShelfPaint>().unwrap().len(), 3);
@@ -383,4 +395,57 @@ fn a_damaged_file_is_not_written() {
     assert!(read_only > 0, "{refused} refused");
     let store = Store::open(&file).unwrap();
     assert_eq!((store.damage(), store.all::<ShelfPaint>().unwrap().len()), (None, 120));
+}
+
+/// Somebody else made a change after the one that was meant: theirs stays.
+#[test]
+fn undo_takes_back_what_was_meant_or_nothing() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    store.make(paint("oat white")).unwrap();
+    let meant = store.history().unwrap().undo.unwrap().change;
+    let theirs = store.make(paint("slate blue")).unwrap();
+    assert!(matches!(store.undo(meant), Err(StoreError::Overtaken)));
+    assert!(!store.get::<ShelfPaint>(theirs.id).unwrap().removed);
+    undo(&mut store).unwrap();
+    store.undo(meant).unwrap();
+    assert!(store.all::<ShelfPaint>().unwrap().is_empty());
+    assert!(matches!(store.undo(meant), Err(StoreError::Overtaken)), "once is enough");
+    assert!(matches!(store.redo(theirs.revision + 999), Err(StoreError::Overtaken)));
+}
+
+#[test]
+fn what_was_put_away_is_not_changed_back_into_being() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let made = store.make(paint("oat white")).unwrap();
+    let gone = store.remove::<ShelfPaint>(made.id, made.revision).unwrap();
+    let changed = store.change(made.id, gone.revision, paint("oat cream"));
+    assert!(matches!(changed, Err(StoreError::Removed { kind: "paint" })), "{changed:?}");
+    undo(&mut store).unwrap();
+    assert!(!store.get::<ShelfPaint>(made.id).unwrap().removed);
+}
+
+/// The line of changes is cut between batches: what can be undone of an import is all of it.
+#[test]
+fn half_a_batch_is_never_undone() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let mut batch = |n: usize| {
+        store
+            .together(|batch| (0..n).try_for_each(|i| batch.make(paint(&format!("tin {i}"))).map(drop)))
+            .unwrap();
+    };
+    batch(100);
+    (0..49).for_each(|_| batch(100));
+    batch(50); // 5050: the limit lies within the first
+    let left = |store: &mut Store| {
+        while undo(store).is_some() {}
+        let left = store.all::<ShelfPaint>().unwrap().len();
+        while redo(store).is_some() {}
+        left
+    };
+    assert_eq!(left(&mut store), 0, "the first can be undone as a whole");
+    store.together(|batch| (0..50).try_for_each(|_| batch.make(paint("one more")).map(drop))).unwrap();
+    assert_eq!(left(&mut store), 100, "or it is not undone at all");
 }

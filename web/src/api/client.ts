@@ -58,9 +58,25 @@ export type Swatch = Schemas['Swatch'];
 export type Colour = Schemas['Colour'];
 export type LightChoice = Schemas['LightChoice'];
 export type ClassChoice = Schemas['ClassChoice'];
+export type HistoryNow = Schemas['HistoryNow'];
 export type ProblemBody = Schemas['Problem'];
 
-export const api = createClient<paths>({ baseUrl: window.location.origin });
+let leaving = false;
+
+/** What is sent from now on is carried on by the browser when the page is gone (64 kB at most: a document has some). */
+export function leave() {
+  leaving = true;
+}
+
+/** The page is there again, or stays after all. */
+export function stay() {
+  leaving = false;
+}
+
+export const api = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) => fetch(request, { keepalive: leaving }),
+});
 
 /** An answer that was a problem. */
 export class Problem extends Error {
@@ -68,7 +84,7 @@ export class Problem extends Error {
     super(body.detail);
   }
 
-  is(kind: 'stale' | 'in-use' | 'invalid' | 'unknown' | 'percent') {
+  is(kind: 'stale' | 'overtaken' | 'in-use' | 'invalid' | 'unknown' | 'percent') {
     return this.body.type === `urn:warm-blend:${kind}`;
   }
 

@@ -2,7 +2,7 @@
 // again when the program does not answer, and stops and asks when somebody else changed the document.
 
 import { useSyncExternalStore } from 'react';
-import { Problem } from '../api/client';
+import { leave, Problem, stay } from '../api/client';
 
 interface Revised {
   revision: number;
@@ -40,10 +40,29 @@ export function useSaving(): SavingNow {
   );
 }
 
-// A page that goes away takes what is not yet sent with it: the browser asks first.
+// A page that goes away takes what is not yet sent with it: the browser asks first, where it asks at all.
 window.addEventListener('beforeunload', (event) => {
-  if (now.state !== 'saved') event.preventDefault();
+  if (now.state === 'saved') return;
+  for (const saver of savers) saver.flush();
+  event.preventDefault();
 });
+
+// A tablet asks nobody, and may never show a page again that it has hidden: what waits is sent on its way out.
+window.addEventListener('pagehide', () => {
+  leave();
+  for (const saver of savers) saver.flush();
+});
+window.addEventListener('pageshow', stay);
+document.addEventListener('visibilitychange', () => {
+  if (document.visibilityState === 'hidden') for (const saver of savers) saver.flush();
+});
+
+/** Sends what waits, and waits until it is kept or cannot be; says whether there was anything. */
+export async function settle(): Promise<boolean> {
+  const waiting = [...savers].filter((saver) => saver.now.state === 'saving');
+  await Promise.all(waiting.map((saver) => saver.settled()));
+  return waiting.length > 0;
+}
 
 export interface SaverEvents<K> {
   saved: (kept: K) => void;
@@ -52,7 +71,8 @@ export interface SaverEvents<K> {
   refused: (problem: Problem | undefined) => void;
 }
 
-const PATIENCE = 1500;
+/** How long it waits before it tries again, ms. */
+export const PATIENCE = 1500;
 
 /** How long typing must pause before it is kept: one step of undo is a burst of keys, not a key. */
 const PAUSE = 500;
@@ -61,6 +81,8 @@ export class Saver<E, K extends Revised> {
   now: SavingNow = SAVED;
   private next: E | undefined;
   private running = false;
+  private closed = false;
+  private waiting: (() => void)[] = [];
   private pause: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -93,6 +115,32 @@ export class Saver<E, K extends Revised> {
     if (this.next !== undefined) void this.run();
   }
 
+  /** Sends what waits; done when it is kept, or cannot be for now. */
+  settled(): Promise<void> {
+    this.flush();
+    if (this.now.state !== 'saving') return Promise.resolve();
+    return new Promise((resolve) => this.waiting.push(resolve));
+  }
+
+  /** Somebody edits it. */
+  open() {
+    this.closed = false;
+  }
+
+  /** Nothing more comes: what could be sent is sent, and what was refused is given up. */
+  close() {
+    this.closed = true;
+    this.flush();
+    if (!this.running) this.become(SAVED);
+  }
+
+  /** Gives up what the program will never take: its document is gone. */
+  giveUp(why: string) {
+    this.next = undefined;
+    this.running = false;
+    this.become({ state: 'refused', why });
+  }
+
   /** Goes on from the revision that is kept now. */
   resume(revision: number) {
     this.revision = revision;
@@ -109,9 +157,10 @@ export class Saver<E, K extends Revised> {
   private become(state: SavingNow) {
     this.now = state;
     const self = this as unknown as Saver<unknown, Revised>;
-    if (state.state === 'saved') savers.delete(self);
+    if (state.state === 'saved' || (state.state === 'refused' && this.closed)) savers.delete(self);
     else savers.add(self);
     tell();
+    if (state.state !== 'saving') for (const resolve of this.waiting.splice(0)) resolve();
   }
 
   private async run() {

@@ -1,8 +1,8 @@
 // A kept document while somebody edits it.
 
 import { useEffect, useRef, useState } from 'react';
-import type { Problem } from '../api/client';
-import { Saver } from './saving';
+import { Problem } from '../api/client';
+import { PATIENCE, Saver } from './saving';
 
 interface Kept<E> {
   id: string;
@@ -52,7 +52,14 @@ export function useDraft<E, K extends Kept<E>>(
       calls.current.saved(now);
     },
     stale() {
-      void calls.current.reload().then(setTheirs);
+      const ask = () =>
+        void calls.current.reload().then(setTheirs, (error: unknown) => {
+          if (error instanceof Problem) {
+            setProblem(error);
+            saver.current?.giveUp(error.message);
+          } else setTimeout(ask, PATIENCE);
+        });
+      ask();
     },
     refused: setProblem,
   });
@@ -66,7 +73,10 @@ export function useDraft<E, K extends Kept<E>>(
     }
   }, [kept]);
 
-  useEffect(() => () => saver.current?.flush(), []);
+  useEffect(() => {
+    saver.current?.open();
+    return () => saver.current?.close();
+  }, []);
 
   const settle = (mine: boolean) => {
     if (!theirs) return;

@@ -7,9 +7,19 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
-import { api, got, type Mix, type MixEntry, type Paint, type PaintEntry } from '../api/client';
+import {
+  api,
+  got,
+  type HistoryNow,
+  type Mix,
+  type MixEntry,
+  type Paint,
+  type PaintEntry,
+  Problem,
+} from '../api/client';
 import { useLook } from '../light/light';
 import { usePreview } from './preview';
+import { settle } from './saving';
 
 interface Look {
   light: string;
@@ -89,10 +99,34 @@ export function useRefresh() {
 export function useUndo(direction: 'undo' | 'redo', told: (words: string) => void) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => got(direction === 'undo' ? api.POST('/api/undo') : api.POST('/api/redo')),
+    mutationFn: async () => {
+      // What was typed last is a change too, and the one that is meant. Else it is the one whose name is on the button.
+      const sent = await settle();
+      const query = client.getQueryCache().find<HistoryNow>({ queryKey: keys.history });
+      const now = query?.state;
+      const seen = !sent && !now?.isInvalidated && now?.fetchStatus === 'idle' ? now.data : undefined;
+      const history =
+        seen ??
+        (await client.fetchQuery({ queryKey: keys.history, queryFn: () => got(api.GET('/api/history')) }));
+      const change = history?.[direction]?.change;
+      if (change === undefined) return undefined;
+      return got(
+        direction === 'undo'
+          ? api.POST('/api/undo', { body: { change } })
+          : api.POST('/api/redo', { body: { change } }),
+      );
+    },
     onSuccess(now) {
+      if (!now) return;
       if (now.done) told(`${direction === 'undo' ? 'Undone' : 'Done again'}: ${now.done.words}`);
       client.setQueryData(keys.history, now);
+    },
+    onError(error) {
+      told(
+        error instanceof Problem
+          ? `Nothing was ${direction === 'undo' ? 'undone' : 'done again'}: ${error.message}`
+          : 'Nothing was done: the program does not answer',
+      );
     },
     onSettled: () => refresh(client),
   });

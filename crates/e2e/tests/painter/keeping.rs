@@ -66,3 +66,28 @@ async fn two_tabs_do_not_overwrite_each_other() {
     painter.reads("4 : 1 : 2, 7 parts").await;
     painter.leave().await;
 }
+
+/// What is still being typed is the change that is meant; what somebody else did in between is not.
+#[tokio::test]
+async fn undo_takes_back_what_its_button_says() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/shelf").await;
+    painter.click("button", "fern").await;
+    painter.write("textbox", "Name", "fern green").await;
+    painter.saved().await;
+    painter.write("textbox", "Name", "fern grey").await;
+    painter.click("button", "Undo changing fern green").await;
+    painter.reads("Undone: changing fern grey").await;
+    painter
+        .until("the name of before is back", async || painter.value("textbox", "Name").await == "fern green")
+        .await;
+    painter.the("button", "Undo changing fern green").await;
+
+    let rain = serde_json::json!({ "name": "rain", "class": "water" });
+    painter.meanwhile("POST", "/api/paints", rain).await;
+    painter.click("button", "Undo changing fern green").await;
+    painter.reads("Nothing was undone: something else was changed in the meantime").await;
+    painter.the("button", "Undo adding rain").await;
+    assert_eq!(painter.value("textbox", "Name").await, "fern green");
+    painter.leave().await;
+}

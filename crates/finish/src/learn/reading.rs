@@ -118,7 +118,7 @@ pub(crate) const DRAWN: f64 = 0.1;
 
 /// A colour or a curve that was read, in daylight where it is a colour.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(from = "Written", into = "Written")]
+#[serde(try_from = "Written", into = "Written")]
 #[expect(clippy::large_enum_variant, reason = "a workshop has some thousands of readings, not millions")]
 pub enum Measured {
     /// L\*a\*b\* (D65, 2°).
@@ -135,12 +135,36 @@ enum Written {
     Spectrum(Vec<f64>),
 }
 
-impl From<Written> for Measured {
-    fn from(written: Written) -> Self {
+/// What stands in a file and can be no measurement.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadMeasured {
+    /// Too few bands, or too many.
+    #[error("a spectrum has {BANDS} values, 380 to 730 nm by 10: this one has {0}")]
+    Bands(usize),
+    /// Far from any reflectance, or any colour of a surface.
+    #[error("{0} is no reflectance and no part of a colour")]
+    FarOff(f64),
+}
+
+impl TryFrom<Written> for Measured {
+    type Error = BadMeasured;
+
+    /// Wider than what is taken from a painter: what was kept once is read again.
+    fn try_from(written: Written) -> Result<Self, BadMeasured> {
+        let far = |values: &[f64], least: f64, most: f64| {
+            let off = values.iter().copied().find(|v| !(least..=most).contains(v));
+            off.map_or(Ok(()), |v| Err(BadMeasured::FarOff(v)))
+        };
         match written {
-            Written::Lab([l, a, b]) => Measured::Colour(Lab { l, a, b }),
+            Written::Lab([l, a, b]) => {
+                far(&[l], -10.0, 200.0).and(far(&[a, b], -300.0, 300.0))?;
+                Ok(Measured::Colour(Lab { l, a, b }))
+            }
             Written::Spectrum(bands) => {
-                Measured::Spectrum(Reflectance::from_fn(|i| bands.get(i).copied().unwrap_or(0.0)))
+                far(&bands, -0.5, 2.0)?;
+                let bands: [f64; BANDS] =
+                    bands.try_into().map_err(|bands: Vec<f64>| BadMeasured::Bands(bands.len()))?;
+                Ok(Measured::Spectrum(Reflectance::from_fn(|i| bands[i])))
             }
         }
     }
@@ -281,3 +305,19 @@ impl<P> Reading<P> {
 pub(crate) const TOGETHER: usize = 3;
 /// Numbers that a spectrum brings.
 pub(crate) const GROUPS: usize = BANDS / TOGETHER;
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_stands_in_a_file_is_a_measurement_or_is_said_not_to_be() {
+        let read = |json: &str| serde_json::from_str::<Measured>(json).map_err(|error| error.to_string());
+        let curve = Measured::Spectrum(Reflectance::from_fn(|i| 0.02 * i as f64));
+        assert_eq!(read(&serde_json::to_string(&curve).unwrap()), Ok(curve));
+        assert!(read(r#"{"spectrum": [0.5, 0.6]}"#).unwrap_err().contains("has 36 values"));
+        assert!(read(r#"{"spectrum": []}"#).unwrap_err().contains("this one has 0"));
+        assert!(read(r#"{"lab": [1e300, 0, 0]}"#).unwrap_err().contains("no part of a colour"));
+        assert!(read(r#"{"lab": [50, 0]}"#).is_err() && read(r#"{"hex": "#).is_err());
+    }
+}

@@ -2,12 +2,13 @@
 
 use axum::Json;
 use axum::extract::State;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_store::{Deed, History, Step, Store, StoreError};
 
 use crate::Workspace;
+use crate::body::Body;
 use crate::problem::Problem;
 
 /// What undo and redo would do next.
@@ -24,12 +25,21 @@ pub struct HistoryNow {
 /// One change.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct HistoryStep {
+    /// Which change it is, to be named when it is turned back or made again.
+    change: i64,
     /// The document.
     document: Uuid,
     /// `paint`, `reading`, `mix`, `pour`, `board`, `piece` or `workshop`.
     kind: String,
     /// What it did, in words: `adding oat white`.
     words: String,
+}
+
+/// The change that is meant.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct ChangeMeant {
+    /// Its number, as `/api/history` tells it: where another has been made since, nothing is done.
+    change: i64,
 }
 
 impl From<Step> for HistoryStep {
@@ -43,13 +53,19 @@ impl From<Step> for HistoryStep {
             "reading" => "a reading".to_owned(),
             "workshop" => "what is chosen for the workshop".to_owned(),
             "pour" => "the pot of an unnamed mix".to_owned(),
+            "board-reading" => "a reading of a board".to_owned(),
             kind => format!("the unnamed {kind}"),
         });
         let more = match step.more {
             0 => String::new(),
             n => format!(" and {n} more"),
         };
-        Self { document: step.document, kind: step.kind, words: format!("{deed} {what}{more}") }
+        Self {
+            change: step.change,
+            document: step.document,
+            kind: step.kind,
+            words: format!("{deed} {what}{more}"),
+        }
     }
 }
 
@@ -71,15 +87,21 @@ pub async fn get(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>,
 }
 
 /// Turn back the newest change.
-#[utoipa::path(post, path = "/undo", operation_id = "undo",
-    tag = "workspace", responses((status = OK, body = HistoryNow)))]
-pub async fn undo(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
-    after(&workspace, Store::undo).await
+#[utoipa::path(post, path = "/undo", operation_id = "undo", tag = "workspace", request_body = ChangeMeant,
+    responses((status = OK, body = HistoryNow), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn undo(
+    State(workspace): State<Workspace>,
+    Body(ChangeMeant { change }): Body<ChangeMeant>,
+) -> Result<Json<HistoryNow>, Problem> {
+    after(&workspace, move |store| store.undo(change).map(Some)).await
 }
 
 /// Make the change again that was undone last.
-#[utoipa::path(post, path = "/redo", operation_id = "redo",
-    tag = "workspace", responses((status = OK, body = HistoryNow)))]
-pub async fn redo(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
-    after(&workspace, Store::redo).await
+#[utoipa::path(post, path = "/redo", operation_id = "redo", tag = "workspace", request_body = ChangeMeant,
+    responses((status = OK, body = HistoryNow), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+pub async fn redo(
+    State(workspace): State<Workspace>,
+    Body(ChangeMeant { change }): Body<ChangeMeant>,
+) -> Result<Json<HistoryNow>, Problem> {
+    after(&workspace, move |store| store.redo(change).map(Some)).await
 }

@@ -1,5 +1,7 @@
 //! The log of readings, and the reader that makes them.
 
+use std::sync::Arc;
+
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
@@ -22,6 +24,7 @@ use crate::body::{Body, IdPath};
 use crate::check::Checks;
 use crate::colour::state;
 use crate::device::LaidOut;
+use crate::known::Known;
 use crate::problem::Problem;
 
 /// A reading as it is entered.
@@ -367,6 +370,25 @@ pub async fn list(State(workspace): State<Workspace>) -> Result<Json<Vec<Reading
     Ok(Json(all))
 }
 
+/// That a reading can be at all, given what is known of its paints; with these and that.
+async fn sensible(
+    workspace: &Workspace,
+    reading: &Reading<PaintId>,
+) -> Result<(Vec<Kept<ShelfPaint>>, Arc<Known>), Problem> {
+    let of = reading.of.clone();
+    let (paints, known) = workspace.with_known(move |store| tins(store, &of)).await?;
+    let masstones: Vec<Option<Lab>> = paints
+        .iter()
+        .map(|tin| {
+            let lab = Look::of(&known.paint(tin.id)?.best().masstone(), Light::Daylight).lab;
+            Ok((!tin.value.class.is_medium()).then_some(lab))
+        })
+        .collect::<Result<_, Problem>>()?;
+    let at = if reading.of.len() < 2 { "/drawdown" } else { "/thick" };
+    make_sense(reading, &masstones).map_err(|error| Problem::field(at, error))?;
+    Ok((paints, known))
+}
+
 /// Enter a reading; everything that rests on it is known better at once.
 #[utoipa::path(post, path = "/readings", operation_id = "make_reading",
     tag = "readings", request_body = ReadingEntry,
@@ -377,20 +399,7 @@ pub async fn make(
 ) -> Result<(StatusCode, Json<ReadingMade>), Problem> {
     let logged = entry.parse()?;
     let of = logged.reading.of.clone();
-    let (paints, before) = {
-        let of = of.clone();
-        workspace.with_known(move |store| tins(store, &of)).await?
-    };
-    let masstones: Vec<Option<Lab>> = paints
-        .iter()
-        .map(|tin| {
-            let known = before.paint(tin.id)?;
-            let lab = Look::of(&known.best().masstone(), Light::Daylight).lab;
-            Ok((!tin.value.class.is_medium()).then_some(lab))
-        })
-        .collect::<Result<_, Problem>>()?;
-    let at = if logged.reading.of.len() < 2 { "/drawdown" } else { "/thick" };
-    make_sense(&logged.reading, &masstones).map_err(|error| Problem::field(at, error))?;
+    let (paints, before) = sensible(&workspace, &logged.reading).await?;
     let ((id, names), known) = workspace
         .with_known(move |store| {
             let kept = store.make(logged)?;
@@ -422,6 +431,11 @@ pub async fn change(
     Body(entry): Body<ReadingEntry>,
 ) -> Result<Json<ReadingKept>, Problem> {
     let logged = entry.parse()?;
+    let before = workspace.with(move |store| store.get::<LoggedReading>(id)).await?;
+    // A note may be written beside whatever is in the log.
+    if before.value.reading != logged.reading {
+        sensible(&workspace, &logged.reading).await?;
+    }
     let (names, known) = workspace
         .with_known(move |store| {
             tins(store, &logged.reading.of)?;

@@ -69,6 +69,18 @@ impl Bench {
         self.call(Method::POST, path, body, expected).await
     }
 
+    /// Undoes the newest change.
+    pub async fn undo(&self) -> Value {
+        let change = self.get("/api/history").await["undo"]["change"].clone();
+        self.post("/api/undo", serde_json::json!({ "change": change }), StatusCode::OK).await
+    }
+
+    /// Makes the change again that was undone last.
+    pub async fn redo(&self) -> Value {
+        let change = self.get("/api/history").await["redo"]["change"].clone();
+        self.post("/api/redo", serde_json::json!({ "change": change }), StatusCode::OK).await
+    }
+
     /// Sends JSON, reads an answer that comes line by line.
     pub async fn lines(&self, path: &str, body: Value) -> Vec<Value> {
         let request =

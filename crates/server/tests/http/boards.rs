@@ -56,7 +56,7 @@ async fn a_board_is_kept_changed_undone_and_drawn() {
     bench
         .call(Method::PUT, &format!("{address}?revision=1"), kept["entry"].clone(), StatusCode::CONFLICT)
         .await;
-    bench.post("/api/undo", json!({}), StatusCode::OK).await;
+    bench.undo().await;
     assert_eq!(bench.get(&address).await["entry"], kept["entry"]);
 
     let picture = bench
@@ -247,7 +247,7 @@ async fn a_hand_is_learned_from_a_board_and_forgotten_again() {
     let address = format!("/api/boards/readings/{}?revision=1", reading["id"].as_str().unwrap());
     bench.call(Method::DELETE, &address, Value::Null, StatusCode::NO_CONTENT).await;
     assert_eq!(predicted().await["places"], before["places"]);
-    bench.post("/api/undo", json!({}), StatusCode::OK).await;
+    bench.undo().await;
     assert_eq!(predicted().await["places"], after["places"]);
     assert_eq!(bench.get(&format!("/api/boards/{id}/readings")).await[0]["id"], reading["id"]);
 }

@@ -33,7 +33,7 @@ async fn a_preview_writes_nothing_and_an_import_is_one_step_of_undo() {
     let glass = bench.paint("sea glass").await;
     assert_eq!(bench.get(&format!("/api/paints/{glass}")).await["entry"]["class"], "clay");
     assert_eq!(bench.get("/api/readings").await[0]["entry"]["device"], "card.csv");
-    bench.post("/api/undo", Value::Null, StatusCode::OK).await;
+    bench.undo().await;
     assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), before);
 }
 

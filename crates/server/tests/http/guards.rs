@@ -26,13 +26,39 @@ async fn a_foreign_host_name_is_refused() {
 #[tokio::test]
 async fn changes_come_from_our_own_page_only() {
     let bench = Bench::empty().await;
-    let ask = async |origin: &str| {
-        let request = bench.client.post(format!("{}/api/undo", bench.base)).header("origin", origin);
+    let ask = async |name: &str, value: &str| {
+        let request = bench.client.post(format!("{}/api/paints", bench.base)).header(name, value);
+        let request = request.header("content-type", "application/json");
+        request.body(r#"{"name": "rain", "class": "water"}"#).send().await.unwrap().status()
+    };
+    assert_eq!(ask("origin", &bench.base).await, StatusCode::CREATED);
+    for origin in ["http://paint.example", "null", "http://localhost:1", "https://127.0.0.1"] {
+        assert_eq!(ask("origin", origin).await, StatusCode::FORBIDDEN, "{origin}");
+    }
+    // A browser that names no origin says where its page stands.
+    for (site, expected) in [
+        ("same-origin", StatusCode::CREATED),
+        ("none", StatusCode::CREATED),
+        ("cross-site", StatusCode::FORBIDDEN),
+        ("same-site", StatusCode::FORBIDDEN),
+    ] {
+        assert_eq!(ask("sec-fetch-site", site).await, expected, "{site}");
+    }
+    let look = async |path: &str| {
+        let request =
+            bench.client.get(format!("{}{path}", bench.base)).header("sec-fetch-site", "cross-site");
         request.send().await.unwrap().status()
     };
-    assert_eq!(ask(&bench.base).await, StatusCode::OK);
-    for origin in ["http://paint.example", "null", "http://localhost:1", "https://127.0.0.1"] {
-        assert_eq!(ask(origin).await, StatusCode::FORBIDDEN, "{origin}");
+    assert_eq!(look("/api/paints").await, StatusCode::FORBIDDEN);
+    assert_eq!(look("/").await, StatusCode::OK, "a link to the first page may stand anywhere");
+}
+
+#[tokio::test]
+async fn answers_are_kept_by_nobody() {
+    let bench = Bench::empty().await;
+    for path in ["/api/paints", "/api/history", "/api/nothing", "/api/export/csv"] {
+        let answer = bench.client.get(format!("{}{path}", bench.base)).send().await.unwrap();
+        assert_eq!(answer.headers()["cache-control"], "no-store", "{path}");
     }
 }
 

@@ -75,7 +75,7 @@ async fn a_piece_is_kept_undone_and_not_overwritten() {
     changed["schemes"][0]["wears"][0]["ageing"]["grime"] = json!(0.8);
     assert_eq!(kept(&bench, &changed, 1, OK).await["entry"], changed);
     kept(&bench, &before, 1, StatusCode::CONFLICT).await;
-    bench.post("/api/undo", json!({}), OK).await;
+    bench.undo().await;
     assert_eq!(entry(&bench).await, before);
 }
 
@@ -282,7 +282,7 @@ async fn a_brief_keeps_its_photo() {
     assert_eq!(photo.headers()["x-content-type-options"], "nosniff");
     let jpeg = photo.bytes().await.unwrap();
     assert_eq!(image::load_from_memory(&jpeg).unwrap().into_rgb8().dimensions(), (64, 48));
-    bench.post("/api/undo", Value::Null, OK).await;
+    bench.undo().await;
     assert_eq!(bench.get("/api/piece").await["entry"]["brief"]["photo"], Value::Null);
     for bad in [Vec::new(), png[..40].to_vec(), b"<svg/>".to_vec()] {
         assert_eq!(raw(bad).await.status(), WRONG);
@@ -315,7 +315,7 @@ async fn pieces_are_taken_to_hand_and_put_away() {
         bench.call(Method::DELETE, &format!("{}?revision=1", address(&stool)), Value::Null, WRONG).await;
     assert!(kept["detail"].as_str().unwrap().contains("only piece"), "{kept}");
     for _ in 0..2 {
-        bench.post("/api/undo", json!({}), OK).await;
+        bench.undo().await;
     }
     assert_eq!(bench.get("/api/piece").await["id"], first["id"]);
     bench.post("/api/pieces", json!({"name": " "}), WRONG).await;

@@ -136,7 +136,7 @@ async fn two_tabs_pour_into_one_pot() {
     let less = bench.call(Method::DELETE, &format!("{address}/{last}"), Value::Null, StatusCode::OK).await;
     assert_eq!(less["steps"].as_array().unwrap().len(), 19);
     // Undo of the workspace brings it back.
-    bench.post("/api/undo", json!({}), StatusCode::OK).await;
+    bench.undo().await;
     let pot = bench.get(&format!("/api/pours/{}", pour["id"].as_str().unwrap())).await;
     assert_eq!(pot["steps"].as_array().unwrap().len(), 20);
 }

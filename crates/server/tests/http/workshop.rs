@@ -59,7 +59,7 @@ async fn an_old_revision_is_refused_and_neither_side_is_lost() {
     assert_eq!(bench.get(&path).await, first);
     // The second tab takes the kept revision and writes over it; the first state is in the history.
     bench.call(Method::PUT, &format!("{path}?revision=2"), entry("second tab"), OK).await;
-    bench.post("/api/undo", Value::Null, OK).await;
+    bench.undo().await;
     assert_eq!(bench.get(&path).await["entry"]["name"], "first tab");
 }
 
@@ -86,12 +86,21 @@ async fn undo_and_redo_say_what_they_did() {
     let bench = Bench::demo().await;
     assert!(bench.get("/api/history").await["undo"].is_null(), "a fresh demo has nothing to undo");
     bench.post("/api/paints", entry("sand"), CREATED).await;
-    let undone = bench.post("/api/undo", Value::Null, OK).await;
+    let undone = bench.undo().await;
     assert_eq!(undone["done"]["words"], "adding sand");
     assert_eq!(undone["redo"]["words"], "adding sand");
     assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 17);
-    assert_eq!(bench.post("/api/redo", Value::Null, OK).await["done"]["words"], "adding sand");
-    assert!(bench.post("/api/redo", Value::Null, OK).await["done"].is_null());
+    assert_eq!(bench.redo().await["done"]["words"], "adding sand");
+    let history = bench.get("/api/history").await;
+    assert!(history["redo"].is_null());
+    // With two at the shelf: what the other did in between stays.
+    let meant = json!({ "change": history["undo"]["change"] });
+    bench.post("/api/paints", entry("bone"), CREATED).await;
+    let refused = bench.post("/api/undo", meant, StatusCode::CONFLICT).await;
+    assert_eq!(refused["type"], "urn:warm-blend:overtaken");
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 19);
+    let unnamed = bench.post("/api/undo", json!({}), StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(unnamed["errors"][0]["detail"].as_str().unwrap().contains("change"), "{unnamed}");
 }
 
 #[tokio::test]
@@ -219,7 +228,7 @@ async fn a_removed_house_white_does_not_rule() {
     let address = format!("/api/workshop?revision={}", workshop["revision"]);
     let refused = bench.call(Method::PUT, &address, json!({"house_white": white}), REFUSED).await;
     assert!(about(&refused, "/house_white").contains("no longer on the shelf"));
-    bench.post("/api/undo", Value::Null, OK).await;
+    bench.undo().await;
     assert_eq!(bench.get("/api/workshop").await["entry"]["house_white"], white);
     assert_eq!(page(fern).await["tests"], before["tests"]);
 }
