@@ -2,18 +2,22 @@
 //!
 //! The connection is made again whenever it is lost. A stand-in obeys commands as well: pouring, lifting, unplugging.
 
+use std::io::ErrorKind;
 use std::net::SocketAddr;
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
 
-use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
+use tokio::io::AsyncWriteExt;
 use tokio::net::TcpStream;
-use tokio::net::tcp::OwnedReadHalf;
 use tokio::sync::mpsc;
+use tokio_stream::StreamExt;
+use tokio_util::codec::{FramedRead, LinesCodec, LinesCodecError};
 use warm_blend_finish::device::{Pan, ScaleLine, Weighing};
 
 /// Longest line of a scale, bytes.
-const LONGEST: u64 = 120;
+const LONGEST: usize = 120;
+/// How it says what it is called, before anything else.
+const GREETING: &str = "scale ";
 /// How long a scale may say nothing before it counts as gone.
 const PATIENCE: Duration = Duration::from_secs(2);
 /// How long to wait before it is tried again.
@@ -102,9 +106,11 @@ impl ScaleAtHand {
         let (reads, mut writes) = connection.into_split();
         let (commands, mut told) = mpsc::unbounded_channel::<String>();
         self.now().commands = Some(commands);
-        let mut lines = BufReader::new(reads);
+        // What has come of a line stays while a command is sent: half a line could be read as a smaller weight.
+        let mut lines = FramedRead::new(reads, LinesCodec::new_with_max_length(LONGEST));
+        let mut first = true;
         loop {
-            let next = tokio::time::timeout(PATIENCE, line(&mut lines));
+            let next = tokio::time::timeout(PATIENCE, lines.next());
             tokio::select! {
                 Some(command) = told.recv() => {
                     if writes.write_all(format!("{command}\n").as_bytes()).await.is_err() {
@@ -112,9 +118,21 @@ impl ScaleAtHand {
                     }
                 }
                 next = next => match next {
-                    Ok(Ok(Some(line))) => self.hear(&line),
-                    Ok(Ok(None)) | Err(_) => return None,
-                    Ok(Err(why)) => return Some(why),
+                    Ok(Some(Ok(line))) => {
+                        // The first may have begun before anybody listened; a greeting is one or is none.
+                        let line = line.trim();
+                        if !first || line.starts_with(GREETING) {
+                            self.hear(line);
+                        }
+                        first = false;
+                    }
+                    Ok(Some(Err(LinesCodecError::MaxLineLengthExceeded))) => {
+                        return Some("what is connected is no scale: its lines do not end".to_owned());
+                    }
+                    Ok(Some(Err(LinesCodecError::Io(error)))) if error.kind() == ErrorKind::InvalidData => {
+                        return Some("what is connected is no scale: it does not send text".to_owned());
+                    }
+                    Ok(Some(Err(_)) | None) | Err(_) => return None,
                 },
             }
         }
@@ -122,7 +140,7 @@ impl ScaleAtHand {
 
     fn hear(&self, line: &str) {
         let mut now = self.now();
-        if let Some(name) = line.strip_prefix("scale ") {
+        if let Some(name) = line.strip_prefix(GREETING) {
             now.name = Some(name.chars().filter(|c| !c.is_control()).take(60).collect());
             return;
         }
@@ -137,15 +155,44 @@ impl ScaleAtHand {
     }
 }
 
-/// The next line; None at the end. Cancelling it loses nothing but the line at hand, and ten come a second.
-async fn line(lines: &mut BufReader<OwnedReadHalf>) -> Result<Option<String>, String> {
-    let mut bytes = Vec::new();
-    let read = lines.take(LONGEST).read_until(b'\n', &mut bytes).await;
-    match read {
-        Ok(0) | Err(_) => Ok(None),
-        Ok(_) if !bytes.ends_with(b"\n") => {
-            Err("what is connected is no scale: its lines do not end".to_owned())
+#[cfg(test)]
+mod tests {
+    use tokio::net::TcpListener;
+
+    use super::*;
+
+    async fn until(holds: impl Fn() -> bool) {
+        for _ in 0..500 {
+            if holds() {
+                return;
+            }
+            tokio::time::sleep(Duration::from_millis(10)).await;
         }
-        Ok(_) => Ok(Some(String::from_utf8_lossy(&bytes).trim().to_owned())),
+        panic!("in vain");
+    }
+
+    /// A scale whose line is cut by a lost connection, which sends in pieces, and which is told something meanwhile: no piece of
+    /// a weight is taken for one.
+    #[tokio::test]
+    async fn half_a_line_is_no_weight() {
+        let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+        let scale = ScaleAtHand::default();
+        scale.connect(listener.local_addr().unwrap());
+        let (mut plug, _) = listener.accept().await.unwrap();
+        plug.write_all(b"scale simulated\n0.0 g steady\n212.5 g steady\n").await.unwrap();
+        until(|| scale.standing().net == 212.5).await;
+        plug.write_all(b"21").await.unwrap();
+        assert!(scale.command("empty".to_owned()));
+        tokio::time::sleep(Duration::from_millis(50)).await;
+        plug.write_all(b"3.5 g steady\n").await.unwrap();
+        until(|| scale.standing().net == 213.5).await;
+        drop(plug);
+        // It comes back in the middle of a line.
+        let (mut plug, _) = listener.accept().await.unwrap();
+        plug.write_all(b"3.5 g steady\n214.0 g steady\n").await.unwrap();
+        until(|| scale.standing().pan == Pan::Steady).await;
+        assert_eq!(scale.standing().net, 214.0);
+        plug.write_all(&[b'7'; 4 * LONGEST]).await.unwrap();
+        until(|| scale.standing().trouble.is_some_and(|why| why.contains("do not end"))).await;
     }
 }

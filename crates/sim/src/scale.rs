@@ -133,7 +133,9 @@ mod tests {
                     weighing.hear(scale.after(0.1));
                 }
                 weighing.hear(until_it_rests(&mut scale));
-                taken += weighing.take().unwrap();
+                let addition = weighing.addition().unwrap();
+                weighing.taken(addition);
+                taken += addition;
             }
             let off = (taken - scale.inside()).abs();
             prop_assert!(off < 0.15 * pours.len() as f64 + 0.2, "off by {}", off);

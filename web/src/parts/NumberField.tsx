@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Field } from './Field';
-import { plainNumber, typed } from './numbers';
+import { misread, plainNumber, typed } from './numbers';
 
 interface Props {
   label: string;
@@ -18,7 +18,7 @@ export function NumberField({ label, unit, value, placeholder, error, onChange, 
   const [wrong, setWrong] = useState<string>();
   const leave = () => {
     const number = typed(text);
-    setWrong(number === undefined ? 'not a number: digits, with a point or a comma' : undefined);
+    setWrong(misread(text));
     if (number === null) onEmpty?.();
     else if (number !== undefined && number !== value) onChange(number);
   };

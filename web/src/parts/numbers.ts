@@ -20,12 +20,40 @@ export function coats(value: number) {
   return value < 1.1 ? '1 coat' : `${plain.format(Math.round(value * 4) / 4)} coats`;
 }
 
-/** A number a person typed: with a point or a comma; null for nothing, undefined for what is no number. */
+/** What divides the whole from its parts where this painter lives. */
+const POINT = new Intl.NumberFormat(navigator.language)
+  .formatToParts(1.5)
+  .find((part) => part.type === 'decimal')?.value;
+
+/** A number a person typed: with a point or a comma; null for nothing, undefined for what is no number or could be two. */
 export function typed(text: string): number | null | undefined {
-  const tidy = text.trim().replace(',', '.');
+  const tidy = text.trim().replaceAll(/(?<=\d)[\s’'](?=\d{3})/g, '');
   if (tidy === '') return null;
-  const value = Number(tidy);
+  const thousands = /^[1-9]\d{0,2}([.,])\d{3}(?:\1\d{3})*(?:(?!\1)[.,]\d+)?$/.exec(tidy)?.[1];
+  if (thousands === undefined) return figure(tidy.replace(',', '.'));
+  const bare = figure(tidy.replaceAll(thousands, '').replace(',', '.'));
+  if (tidy.match(/[.,]/g)?.length !== 1) return bare;
+  // One mark before three figures: where it is not the painter's point it sets off thousands; but the screen's own point is
+  // a point.
+  if (thousands === POINT) return figure(tidy.replace(',', '.'));
+  return thousands === ',' ? bare : undefined;
+}
+
+function figure(text: string): number | undefined {
+  const value = /^[+-]?(\d+\.?\d*|\.\d+)$/.test(text) ? Number(text) : Number.NaN;
   return Number.isFinite(value) ? value : undefined;
+}
+
+/** Why what was typed is not taken, and what to do. */
+export function misread(text: string): string | undefined {
+  if (typed(text) !== undefined) return undefined;
+  const short = text.trim().slice(0, 20);
+  if (/^\d{1,3}[.,]\d{3}$/.test(short))
+    return `“${short}” could be ${short.replace(/[.,]/, '')} or ${short.replace(',', '.').replace(/0+$/, '')}: write the one you mean`;
+  const digits = short.replaceAll(/[^\d.,]/g, '');
+  return digits && typed(digits) !== undefined
+    ? `“${short}”: write the number alone, ${digits}`
+    : `“${short}” is not a number: digits, with a point or a comma`;
 }
 
 const day = new Intl.DateTimeFormat('en-GB', {

@@ -147,7 +147,9 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     painter.reads("Last: 2 tsp brick dust").await;
     painter.click("button", "A touch").await;
     painter.reads("Last: a touch brick dust").await;
-    painter.write("textbox", "Amount in tsp", "1e9").await;
+    painter.write("textbox", "Amount in tsp", "a little").await;
+    painter.reads("“a little” is not a number").await;
+    painter.write("textbox", "Amount in tsp", "1000000000").await;
     painter.click("button", "Went in").await;
     painter.reads("is too large").await;
     painter.write("textbox", "Amount in tsp", "0,5").await;

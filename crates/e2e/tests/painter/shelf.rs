@@ -101,3 +101,51 @@ async fn a_file_is_looked_at_and_imported() {
     painter.gone("button", "sea glass").await;
     painter.leave().await;
 }
+
+/// Thousands are thousands, what is no number says what to write, and a price waits for its tin with a word.
+#[tokio::test]
+async fn numbers_are_taken_as_they_are_meant() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/shelf").await;
+    painter.click("button", "fern").await;
+    painter.write("textbox", "Tin", " ").await;
+    let left = async || {
+        let tins = painter.meanwhile("GET", "/api/paints", serde_json::Value::Null).await;
+        let fern =
+            tins.as_array().unwrap().iter().find(|tin| tin["entry"]["name"] == "fern").unwrap().clone();
+        fern["entry"].clone()
+    };
+    for (written, ml) in
+        [("1,200", 1200.0), ("1.5", 1.5), ("0,125", 0.125), ("1,250.5", 1250.5), ("2 400", 2400.0)]
+    {
+        painter.write("textbox", "Left", written).await;
+        painter.until(written, async || left().await["stock_ml"] == ml).await;
+    }
+    painter.write("textbox", "Left", "£300").await;
+    painter.reads("“£300”: write the number alone, 300").await;
+    painter.write("textbox", "Left", "plenty").await;
+    painter.reads("“plenty” is not a number: digits, with a point or a comma").await;
+    painter.write("textbox", "Price", "18,50").await;
+    painter.reads("How much is in it? The price is kept with it.").await;
+    painter.write("textbox", "Tin", "750").await;
+    painter.until("the price is kept", async || left().await["price"]["amount"] == 18.5).await;
+    painter.leave().await;
+}
+
+/// What cannot be read of a brief is said, and takes nothing else with it.
+#[tokio::test]
+async fn a_brief_keeps_what_can_be_read() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/piece").await;
+    painter.click("button", "Brief").await;
+    painter.write("textbox", "Budget", "£300").await;
+    painter.reads("“£300”: write the number alone, 300").await;
+    painter.write("textbox", "Client", "the new tenants").await;
+    let brief = async || {
+        painter.meanwhile("GET", "/api/piece", serde_json::Value::Null).await["entry"]["brief"].clone()
+    };
+    painter.until("the client is kept", async || brief().await["client"] == "the new tenants").await;
+    painter.write("textbox", "Budget", "1,300").await;
+    painter.until("the budget is kept", async || brief().await["budget"] == 1300.0).await;
+    painter.leave().await;
+}

@@ -86,8 +86,8 @@ pub enum NotYet {
 /// What has gone into the pot since the last addition, by the lines of a scale.
 ///
 /// The pot may be lifted and stirred: whatever is missing or new when it is back counts, as the scale has it. A scale that was
-/// silent and shows less afterwards was switched on anew: what had gone in before stays as it was. Drift is left behind with
-/// every addition.
+/// silent and shows less afterwards was switched on anew: what had gone in before stays as it was, also where the pot was off
+/// meanwhile, and whether it was put back before the scale was switched on or after. Drift is left behind with every addition.
 #[derive(Debug, Clone, Default)]
 pub struct Weighing {
     last: Option<ScaleLine>,
@@ -95,6 +95,11 @@ pub struct Weighing {
     mark: Option<f64>,
     /// What was known when the scale fell silent.
     before_silence: Option<Before>,
+    /// What had gone in when the pot last rested on it, g.
+    rested: f64,
+    /// After the scale was switched on anew while the pot was off: what the pot weighs with all that is in it, g. It may be on the
+    /// pan already, or come yet.
+    may_come: Option<f64>,
     silent: bool,
 }
 
@@ -103,8 +108,8 @@ pub struct Weighing {
 struct Before {
     /// What had gone in, g.
     net: f64,
-    /// What it showed, where the pot was off it, g.
-    lifted_at: Option<f64>,
+    /// Where the pot was off it: what it showed, and what the pot weighs with all that is in it, g.
+    lifted: Option<(f64, f64)>,
 }
 
 /// By how much less than at the mark means that the pot is off the scale, g†.
@@ -124,20 +129,30 @@ impl Weighing {
         }
         let mark = *self.mark.get_or_insert(line.grams);
         if let Some(before) = self.before_silence.take() {
-            let still_lifted = before.lifted_at.is_some_and(|at| (line.grams - at).abs() <= LIFTED);
+            let still_lifted = before.lifted.is_some_and(|(at, _)| (line.grams - at).abs() <= LIFTED);
             if !still_lifted && line.grams - mark < before.net - SAME {
                 self.mark = Some(line.grams - before.net);
+                self.may_come = before.lifted.map(|(_, pot)| pot).filter(|pot| *pot > LIFTED);
             }
+        } else if let Some(pot) = self.may_come
+            && line.grams - mark - self.rested >= pot - LIFTED
+        {
+            // The pot comes onto a scale that was switched on without it.
+            self.mark = Some(mark + pot);
+            self.may_come = None;
+        }
+        if self.pan() == Pan::Steady {
+            self.rested = self.net();
         }
     }
 
     /// The scale has gone.
     pub fn lose(&mut self) {
         if !self.silent && self.last.is_some() {
-            let lifted = self.pan() == Pan::Lifted;
-            let net = if lifted { 0.0 } else { self.net() };
-            let lifted_at = self.last.filter(|_| lifted).map(|line| line.grams);
-            self.before_silence.get_or_insert(Before { net, lifted_at });
+            let lifted_at = self.last.filter(|_| self.pan() == Pan::Lifted).map(|line| line.grams);
+            let net = if lifted_at.is_some() { self.rested } else { self.net() };
+            let lifted = lifted_at.zip(self.mark).map(|(at, mark)| (at, mark + net - at));
+            self.before_silence.get_or_insert(Before { net, lifted });
         }
         self.silent = true;
     }
@@ -162,22 +177,30 @@ impl Weighing {
         }
     }
 
-    /// Takes down what has gone in, g, and begins the next addition.
-    pub fn take(&mut self) -> Result<f64, NotYet> {
+    /// What has gone in and can be taken down, g: the next addition begins with it once it [was taken](Self::taken).
+    pub fn addition(&self) -> Result<f64, NotYet> {
         let net = self.net();
         self.rests()?;
         if net < LEAST - 1e-9 {
             return Err(NotYet::Nothing);
         }
-        self.mark = self.last.map(|line| line.grams);
         Ok(net)
+    }
+
+    /// So much was taken down, g: what has gone in beyond it, also since it was looked at, is of the next addition.
+    pub fn taken(&mut self, grams: f64) {
+        self.mark = self.mark.map(|mark| mark + grams);
+        self.rested -= grams;
+        if let Some(before) = &mut self.before_silence {
+            before.net -= grams;
+        }
     }
 
     /// Begins an addition here, whatever went in before.
     pub fn begin(&mut self) -> Result<(), NotYet> {
         self.rests_anywhere()?;
         self.mark = self.last.map(|line| line.grams);
-        self.before_silence = None;
+        (self.before_silence, self.may_come, self.rested) = (None, None, 0.0);
         Ok(())
     }
 
@@ -231,17 +254,58 @@ mod tests {
     #[test]
     fn a_pot_is_lifted_stirred_and_put_back() {
         let mut weighing = Weighing::default();
-        assert_eq!((weighing.pan(), weighing.take()), (Pan::Silent, Err(NotYet::Silent)));
+        assert_eq!((weighing.pan(), take(&mut weighing)), (Pan::Silent, Err(NotYet::Silent)));
         weighing.hear(steady(250.0));
-        assert_eq!(weighing.take(), Err(NotYet::Nothing));
+        assert_eq!(take(&mut weighing), Err(NotYet::Nothing));
         weighing.hear(ScaleLine { grams: 262.0, steady: false });
-        assert_eq!(weighing.take(), Err(NotYet::Moving));
+        assert_eq!(take(&mut weighing), Err(NotYet::Moving));
         weighing.hear(steady(262.4));
         weighing.hear(steady(0.0));
-        assert_eq!((weighing.pan(), weighing.take()), (Pan::Lifted, Err(NotYet::Lifted)));
+        assert_eq!((weighing.pan(), take(&mut weighing)), (Pan::Lifted, Err(NotYet::Lifted)));
         weighing.hear(steady(262.3));
-        assert!((weighing.take().unwrap() - 12.3).abs() < 1e-9);
-        assert_eq!(weighing.take(), Err(NotYet::Nothing));
+        assert!((take(&mut weighing).unwrap() - 12.3).abs() < 1e-9);
+        assert_eq!(take(&mut weighing), Err(NotYet::Nothing));
+    }
+
+    /// Takes down what has gone in.
+    fn take(weighing: &mut Weighing) -> Result<f64, NotYet> {
+        let grams = weighing.addition()?;
+        weighing.taken(grams);
+        Ok(grams)
+    }
+
+    /// The pot is lifted, the scale is switched on anew, and the pot is put back: before that, or after.
+    #[test]
+    fn a_lifted_pot_and_a_scale_switched_on_anew_forget_nothing() {
+        for put_back_first in [true, false] {
+            let mut weighing = Weighing::default();
+            weighing.hear(steady(0.0));
+            weighing.hear(steady(40.0));
+            weighing.hear(steady(-210.0));
+            weighing.lose();
+            // It shows nought when it is switched on, whatever stands on it.
+            weighing.hear(steady(0.0));
+            if !put_back_first {
+                weighing.hear(ScaleLine { grams: 100.0, steady: false });
+                weighing.hear(steady(250.0));
+            }
+            assert!((weighing.net() - 40.0).abs() < 1e-9, "{put_back_first}: {}", weighing.net());
+            let more = if put_back_first { 5.0 } else { 255.0 };
+            weighing.hear(steady(more));
+            assert!((take(&mut weighing).unwrap() - 45.0).abs() < 1e-9, "{put_back_first}");
+        }
+    }
+
+    /// What is poured between a look and the record of it is of the next addition.
+    #[test]
+    fn what_was_recorded_is_taken_and_no_more() {
+        let mut weighing = Weighing::default();
+        weighing.hear(steady(0.0));
+        weighing.hear(steady(12.0));
+        let looked = weighing.addition().unwrap();
+        weighing.hear(steady(15.0));
+        weighing.taken(looked);
+        assert!((weighing.addition().unwrap() - 3.0).abs() < 1e-9);
     }
 
     #[test]
@@ -254,11 +318,11 @@ mod tests {
         weighing.hear(steady(0.2));
         assert!((weighing.net() - 40.0).abs() < 1e-9);
         weighing.hear(steady(5.2));
-        assert!((weighing.take().unwrap() - 45.0).abs() < 1e-9);
+        assert!((take(&mut weighing).unwrap() - 45.0).abs() < 1e-9);
         // The same one that only stuttered goes on where it was.
         weighing.lose();
         weighing.hear(steady(6.2));
-        assert!((weighing.take().unwrap() - 1.0).abs() < 1e-9);
+        assert!((take(&mut weighing).unwrap() - 1.0).abs() < 1e-9);
     }
 
     proptest! {
@@ -294,7 +358,7 @@ mod tests {
                     }
                     weighing.hear(steady(on - zero));
                 }
-                taken += weighing.take().unwrap();
+                taken += take(&mut weighing).unwrap();
             }
             let poured: f64 = pours.iter().map(|(grams, ..)| grams).sum();
             prop_assert!((taken - poured).abs() < 1e-6, "{} of {}", taken, poured);

@@ -58,10 +58,7 @@ pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> 
         let said = Said {
             names: own.iter().map(|paint| names[*paint]).collect(),
             facts: own.iter().map(|paint| paints[*paint]).collect(),
-            readings: of_readings
-                .iter()
-                .filter_map(|at| readings[*at].clone().with_paints(|paint| place(paint)))
-                .collect(),
+            readings: of_readings.iter().filter_map(|at| readings[*at].clone().with_paints(place)).collect(),
         };
         Circle { name, paints: own, of_readings, said }
     };

@@ -458,6 +458,19 @@ async fn changed(
     + Send
     + 'static,
 ) -> Result<Pour, Problem> {
+    changed_and(workspace, id, telling, change, |_| ()).await
+}
+
+/// The same, and does something once the change is on the disk, before anybody else makes one.
+async fn changed_and(
+    workspace: &Workspace,
+    id: Uuid,
+    telling: Telling,
+    change: impl FnOnce(&Store, Kept<PourRecord>) -> Result<Result<PourRecord, Problem>, StoreError>
+    + Send
+    + 'static,
+    then: impl FnOnce(&PourRecord) + Send + 'static,
+) -> Result<Pour, Problem> {
     let (gathered, known) = workspace
         .with_known(move |store| {
             let kept = store.get::<PourRecord>(id)?;
@@ -465,6 +478,9 @@ async fn changed(
             match change(store, kept)? {
                 Ok(record) => {
                     let kept = store.change(id, revision, record)?;
+                    if kept.revision != revision {
+                        then(&kept.value);
+                    }
                     Gathered::of(store, kept).map(Ok)
                 }
                 Err(problem) => Ok(Err(problem)),
@@ -564,28 +580,34 @@ pub async fn step(
     Body(entry): Body<StepEntry>,
 ) -> Result<Json<Pour>, Problem> {
     let scale = workspace.scale.clone();
-    let pour = changed(&workspace, id, telling, move |store, kept| {
+    let (under, step) = (scale.clone(), entry.id);
+    let by_scale = matches!(entry.measure.as_str(), "scale" | "scale-touch");
+    // Of what stands on the scale so much is recorded: the next addition begins with it.
+    let then = move |record: &PourRecord| {
+        let step = record.steps().iter().find(|known| known.id == step);
+        if let Some(Deed::Added { said: Said::Weighed(grams) | Said::WeighedTouch(grams), .. }) =
+            step.map(|step| &step.deed)
+            && by_scale
+        {
+            under.weighing(|weighing| weighing.taken(*grams));
+        }
+    };
+    let change = move |store: &Store, kept: Kept<PourRecord>| {
         let repeated = kept.value.steps().iter().any(|known| known.id == entry.id);
         if repeated {
             return Ok(Ok(kept.value));
         }
         let tin = entry.paint.map(|paint| store.get::<ShelfPaint>(paint)).transpose()?;
-        // The scale stays as it is until the record has taken the step.
-        let on_scale = scale.weighing(|weighing| weighing.clone().take());
+        // The scale's mark stays where it is until the step is on the disk.
+        let on_scale = scale.weighing(|weighing| weighing.addition());
         let deed = match entry.deed(tin.as_ref().map(|tin| &tin.value), on_scale, || learned_touch(store)) {
             Ok(deed) => deed,
             Err(problem) => return Ok(Err(problem)),
         };
-        let by_scale = matches!(entry.measure.as_str(), "scale" | "scale-touch");
         let next = kept.value.with(Step { id: entry.id, at: Timestamp::now(), deed });
-        if next.is_ok() && by_scale {
-            // It was at rest a moment ago; where it is not any more, the next addition begins with what it shows then.
-            let _ = scale.weighing(warm_blend_finish::device::Weighing::take);
-        }
         Ok(next.map_err(|error| refused(&error)))
-    })
-    .await?;
-    Ok(Json(pour))
+    };
+    changed_and(&workspace, id, telling, change, then).await.map(Json)
 }
 
 impl StepEntry {

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { type Colour, type PieceEntry, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
 import { Field } from '../../parts/Field';
-import { plainNumber, typed } from '../../parts/numbers';
+import { misread, plainNumber, typed } from '../../parts/numbers';
 import { PhotoFile } from '../../parts/PhotoFile';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { usePhotos } from '../../state/files';
@@ -29,9 +29,18 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
   const type = (id: keyof typeof texts, text: string) => {
     const next = { ...texts, [id]: text };
     setTexts(next);
-    const [budget, hours] = [typed(next.budget), typed(next.hours)];
-    if (budget === undefined || hours === undefined) return;
-    const said = { client: next.client, mood: next.mood, due: next.due || null, budget, hours };
+    // What cannot be read stays as it was kept, and says so; the rest counts.
+    const number = (text: string, kept: number | null | undefined) => {
+      const value = typed(text);
+      return value === undefined ? (kept ?? null) : value;
+    };
+    const said = {
+      client: next.client,
+      mood: next.mood,
+      due: next.due || null,
+      budget: number(next.budget, brief.budget),
+      hours: number(next.hours, brief.hours),
+    };
     onType({ ...entry, brief: { ...brief, ...said } });
   };
   const field = (id: keyof typeof texts, label: string, more: object = {}) => (
@@ -39,7 +48,9 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
       label={label}
       value={texts[id]}
       onChange={(text) => type(id, text)}
-      error={problem?.at(`/brief/${id}`)}
+      error={
+        (id === 'budget' || id === 'hours' ? misread(texts[id]) : undefined) ?? problem?.at(`/brief/${id}`)
+      }
       {...more}
     />
   );

@@ -2,7 +2,7 @@ import { PaintBucket } from 'lucide-react';
 import { useState } from 'react';
 import { type MixEntry, type PredictedPart, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
-import { oneDecimal, plainNumber, typed } from '../../parts/numbers';
+import { misread, oneDecimal, plainNumber, typed } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import type { useMeasured } from '../../state/bench';
 import { Correct } from './Correct';
@@ -30,11 +30,12 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onChange, o
   const ways = answer?.ways ?? [];
   const way = ways.find((other) => other.measure === chosen) ?? ways[0];
   const wrong =
-    asked(batch) === undefined
+    misread(batch.amount) ??
+    (asked(batch) === undefined
       ? 'how much is to be mixed?'
       : measured.error instanceof Problem
         ? measured.error.message
-        : undefined;
+        : undefined);
   const name = (paint: string) => parts.find((part) => part.paint === paint)?.name ?? '';
   const unit = (id: string) =>
     id === 'g' ? 'by weight' : `in ${MEASURES.find((measure) => measure.id === id)?.name ?? id}`;

@@ -5,7 +5,7 @@ import type { PaintEntry, Problem } from '../../api/client';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
 import { Field } from '../../parts/Field';
-import { typed } from '../../parts/numbers';
+import { misread, typed } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
 import { useClasses } from '../../state/workspace';
 
@@ -29,7 +29,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
     setAmount(nextAmount);
     setTin(nextTin);
     const [a, t] = [typed(nextAmount), typed(nextTin)];
-    if (a === null && t === null) onChange({ ...entry, price: null });
+    if (a === null) onChange({ ...entry, price: null });
     else if (typeof a === 'number' && typeof t === 'number')
       onChange({ ...entry, price: { amount: a, tin_ml: t } });
   };
@@ -84,7 +84,11 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
           unit="ml"
           value={tin}
           onChange={(next) => typePrice(amount, next)}
-          error={misread(tin) ?? problem?.at('/price/tin_ml')}
+          error={
+            misread(tin) ??
+            problem?.at('/price/tin_ml') ??
+            (amount.trim() && !tin.trim() ? 'How much is in it? The price is kept with it.' : undefined)
+          }
           inputMode="decimal"
         />
         <NumberField
@@ -204,9 +208,6 @@ function Specials({
 }
 
 const text = (value: number | null | undefined) => (typeof value === 'number' ? String(value) : '');
-
-const misread = (typedText: string) =>
-  typed(typedText) === undefined ? `“${typedText.trim()}” is not a number` : undefined;
 
 interface NumberProps {
   label: string;

@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import { typed } from '../../../parts/numbers';
+import { useId, useState } from 'react';
+import { misread, typed } from '../../../parts/numbers';
 
 interface Props {
   label: string;
@@ -15,9 +15,11 @@ interface Props {
 export function AmountForm({ label, placeholder, deed, ink = false, onGive }: Props) {
   const [text, setText] = useState('');
   const number = typed(text);
+  const wrong = misread(text);
+  const told = useId();
   return (
     <form
-      className="flex gap-2"
+      className="flex flex-wrap gap-2"
       onSubmit={async (event) => {
         event.preventDefault();
         if (number != null && (await onGive(number))) setText('');
@@ -25,6 +27,8 @@ export function AmountForm({ label, placeholder, deed, ink = false, onGive }: Pr
     >
       <input
         aria-label={label}
+        aria-invalid={wrong !== undefined}
+        aria-describedby={wrong && told}
         inputMode="decimal"
         placeholder={placeholder}
         value={text}
@@ -39,6 +43,11 @@ export function AmountForm({ label, placeholder, deed, ink = false, onGive }: Pr
       >
         {deed}
       </button>
+      {wrong && (
+        <p id={told} className="w-full text-sm font-medium">
+          {wrong}
+        </p>
+      )}
     </form>
   );
 }
