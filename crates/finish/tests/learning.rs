@@ -479,3 +479,21 @@ fn a_shelf_of_thousands_can_be_learnt() {
         (1..PAINTS / 10).map(|i| reading(&[(i, 1.0), (0, 1.0)], Lab { l: 75.0, a: 0.0, b: 2.0 })).collect();
     assert_eq!(learn(&shelf, &tints).unwrap().judged.len(), PAINTS / 10 - 1);
 }
+
+/// The first paint of a shelf is in doubt as any other is, though there is nothing to mix it with yet.
+#[test]
+fn the_first_paint_of_a_shelf_is_not_known_for_want_of_others() {
+    use warm_blend_finish::PaintId;
+    use warm_blend_finish::learn::{Certainty, Estimate, OfShelf};
+    let tin = |id: u128, code, white| OfShelf {
+        id: PaintId(uuid::Uuid::from_u128(id)),
+        facts: facts(code, white),
+        at_hand: true,
+    };
+    let of = |tins: &[OfShelf]| Estimate::of(tins, &[]).unwrap();
+    let blue = tin(7, Srgb::new(60, 90, 140), false);
+    let alone = of(&[blue]).doubt(blue.id);
+    let beside_white = of(&[blue, tin(8, WHITE, true)]).doubt(blue.id);
+    assert!(Certainty::of(alone) > Certainty::Good, "{alone}");
+    assert!((0.5..2.0).contains(&(alone / beside_white)), "{alone} alone, {beside_white} beside a white");
+}

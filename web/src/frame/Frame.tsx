@@ -1,6 +1,6 @@
 import { Armchair, CircleHelp, PaintBucket, PanelsTopLeft, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { NavLink, Outlet } from 'react-router';
+import { NavLink, Outlet, useLocation } from 'react-router';
 import { LightControl } from '../light/LightControl';
 import { useLight } from '../light/light';
 import { StateControl } from '../light/StateControl';
@@ -12,6 +12,7 @@ import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
 import { ShelfIcon } from './ShelfIcon';
 import { Shortcuts } from './Shortcuts';
+import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
 
 const SCREENS = [
@@ -27,6 +28,7 @@ export function Frame() {
   const tell = useTell();
   const { units, setUnits } = useLight();
   const history = useHistory();
+  const { pathname: place } = useLocation();
   const undo = useUndo('undo', tell);
   const redo = useUndo('redo', tell);
   useKeys({
@@ -104,7 +106,9 @@ export function Frame() {
           <LightControl />
         </header>
         <main className="min-h-0 flex-1 overflow-auto print:overflow-visible">
-          <Outlet />
+          <Trouble place={place}>
+            <Outlet />
+          </Trouble>
         </main>
       </div>
       <Jump open={asking === 'jump'} onClose={() => setAsking(undefined)} />

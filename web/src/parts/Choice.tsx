@@ -7,8 +7,13 @@ import type { ReactNode } from 'react';
 export function Choices({ children }: { children: ReactNode }) {
   return (
     <Select.Portal>
-      <Select.Content position="popper" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
-        <Select.Viewport nonce={getNonce() ?? ''} className="max-h-[60vh]">
+      <Select.Content
+        position="popper"
+        sideOffset={4}
+        collisionPadding={8}
+        className="z-50 flex max-h-[min(60vh,var(--radix-select-content-available-height))] flex-col overflow-hidden rounded bg-paper p-1 shadow-lg"
+      >
+        <Select.Viewport nonce={getNonce() ?? ''} className="min-h-0">
           {children}
         </Select.Viewport>
       </Select.Content>

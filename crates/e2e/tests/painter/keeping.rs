@@ -91,3 +91,53 @@ async fn undo_takes_back_what_its_button_says() {
     assert_eq!(painter.value("textbox", "Name").await, "fern green");
     painter.leave().await;
 }
+
+/// An answer that no screen can draw takes one screen, not the rail beside it, and is asked for again.
+#[tokio::test]
+async fn a_screen_that_cannot_be_drawn_says_so() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/piece").await;
+    painter.the("link", "Shelf").await;
+    let mangle = "const ask = window.fetch;
+        window.fetch = async (request, more) => {
+            const answer = await ask(request, more);
+            const mangled = new URL(request.url ?? request, location).pathname === '/api/paints';
+            return mangled ? new Response('[{\"id\": 1}]', answer) : answer;
+        };";
+    painter.driver.execute(mangle, vec![]).await.unwrap();
+    painter.click("link", "Shelf").await;
+    painter.reads("This screen met something it cannot show").await;
+    painter.reads("What was saved is safe.").await;
+    painter.the("link", "Board").await;
+    painter.click("button", "Try again").await;
+    painter.the("button", "oat white").await;
+    painter.leave().await;
+}
+
+/// The end of every list can be reached, however near the edge of the window it opens.
+#[tokio::test]
+async fn pick_lists_stay_within_the_window() {
+    let painter = Painter::at_the_demo().await;
+    for (width, height) in [(1280, 800), (1024, 768), (390, 844)] {
+        painter.size(width, height).await;
+        painter.open("/shelf").await;
+        painter.click("button", "fern").await;
+        let field = painter.the("combobox", "Class").await;
+        for block in ["start", "center", "end"] {
+            let scroll = format!("arguments[0].scrollIntoView({{block: '{block}'}})");
+            painter.driver.execute(&scroll, vec![field.to_json().unwrap()]).await.unwrap();
+            field.send_keys(" ").await.unwrap();
+            painter.the("listbox", "").await;
+            let within = "const list = document.querySelector('[role=listbox]').getBoundingClientRect();
+                return list.top >= 0 && list.bottom <= window.innerHeight";
+            let at = format!("{width}x{height}, {block}");
+            painter
+                .until(&at, async || {
+                    painter.driver.execute(within, vec![]).await.unwrap().json() == &Value::Bool(true)
+                })
+                .await;
+            painter.press(thirtyfour::Key::Escape).await;
+        }
+    }
+    painter.leave().await;
+}

@@ -1,14 +1,16 @@
 //! The estimate of a workspace: tins and readings by their ids.
 
 use std::collections::HashMap;
-use std::sync::OnceLock;
+use std::sync::{LazyLock, OnceLock};
 
-use warm_blend_spectral::Light;
+use warm_blend_spectral::{Light, Srgb};
 
 use super::worth::{Beside, Reads, Test, Worth, doubt, worth};
 use super::{BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn_after};
 use crate::board::Strength;
-use crate::{Class, Material, PaintId, Parts};
+use crate::film::Optics;
+use crate::surface::Sheen;
+use crate::{Class, Masstone, Material, PaintId, Parts};
 
 /// Paints that the doubt of a paint in mixes is told by: enough, spread from dark to light.
 const COMPANIONS: usize = 8;
@@ -16,6 +18,14 @@ const COMPANIONS: usize = 8;
 /// From which L* a paint is pale enough to be tested with a dark one, and to which a paint is dark enough for that†.
 const PALE: f64 = 60.0;
 const DARK: f64 = 45.0;
+
+/// What the first paint of a shelf is thought to be mixed with: a white chalk-type paint as the class has it.
+static PLAIN_WHITE: LazyLock<Material> = LazyLock::new(|| {
+    let white = Masstone::Hex(Srgb { red: 240, green: 237, blue: 230 });
+    // A white that hides as its class says is a paint.
+    Material::of(Class::Chalk, Some(white), None)
+        .unwrap_or_else(|_| Material::closed(Optics::NONE, Sheen::new(0.0)))
+});
 
 /// What the readings of a workspace say of its tins.
 #[derive(Debug, Clone)]
@@ -162,13 +172,16 @@ impl Estimate {
         self.by_lightness.iter().copied().filter(move |(_, other)| *other != at)
     }
 
-    /// Other paints at hand, evenly from the darkest to the lightest.
+    /// Other paints at hand, evenly from the darkest to the lightest; a plain white where there is no other yet.
     fn companions(&self, at: usize) -> Vec<&Material> {
         if self.facts[at].class.is_medium() {
             return Vec::new();
         }
         let own = self.by_lightness.iter().position(|(_, other)| *other == at);
         let n = self.by_lightness.len() - usize::from(own.is_some());
+        if n == 0 {
+            return vec![&PLAIN_WHITE];
+        }
         let kept = n.min(COMPANIONS);
         let nth = |i: usize| if kept > 1 { i * (n - 1) / (kept - 1) } else { 0 };
         let beside = |i: usize| if own.is_some_and(|own| own <= i) { i + 1 } else { i };

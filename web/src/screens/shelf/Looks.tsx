@@ -1,8 +1,8 @@
 import type { PaintPage } from '../../api/client';
-import { useLight, useLights } from '../../light/light';
+import { STATES, useLight, useLights } from '../../light/light';
 import { Wedge } from '../../parts/Drawdown';
 
-const NAMES: Record<string, string> = { wet: 'Wet', dry: 'Dry', sealed: 'Sealed' };
+const nameOf = (id: string) => STATES.find((state) => state.id === id)?.name ?? id;
 
 /** The drawdown of a paint in every light and state, side by side and touching; the one that is looked at is marked. */
 export function Looks({ looks }: { looks: PaintPage['looks'] }) {
@@ -23,7 +23,7 @@ export function Looks({ looks }: { looks: PaintPage['looks'] }) {
         {looks.map((row) => (
           <div key={row.state} className="contents">
             <span className={`self-center text-sm ${row.state === state ? 'font-bold text-ink' : ''}`}>
-              {NAMES[row.state]}
+              {nameOf(row.state)}
             </span>
             {row.lights.map((look, i) => {
               const at = lights[i];
@@ -31,7 +31,7 @@ export function Looks({ looks }: { looks: PaintPage['looks'] }) {
                 <button
                   key={at?.id ?? i}
                   type="button"
-                  aria-label={`${NAMES[row.state]}, ${at?.name ?? ''}: ${look.face}`}
+                  aria-label={`${nameOf(row.state)}, ${at?.name ?? ''}: ${look.face}`}
                   aria-pressed={row.state === state && at?.id === light}
                   className="h-14 cursor-pointer focus-visible:z-10"
                   onClick={() => {
@@ -49,7 +49,7 @@ export function Looks({ looks }: { looks: PaintPage['looks'] }) {
       <p className="text-sm text-soft">
         {looks
           .filter((row) => row.words)
-          .map((row) => `${NAMES[row.state]}: ${row.words}`)
+          .map((row) => `${nameOf(row.state)}: ${row.words}`)
           .join('. ')}
         .
       </p>
