@@ -2,7 +2,7 @@ import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { Colour, Problem } from '../api/client';
 import { Field } from './Field';
-import { typed } from './numbers';
+import { small } from './numbers';
 
 type Form = 'hex' | 'lab';
 
@@ -27,7 +27,7 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
       string,
     ];
   });
-  const numbers = lab.map(typed);
+  const numbers = lab.map(small);
   const misread = lab.find((_, i) => numbers[i] === undefined);
 
   const typeHex = (text: string) => {
@@ -37,7 +37,7 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
   const typeLab = (i: number, text: string) => {
     const next = lab.map((old, j) => (j === i ? text : old)) as [string, string, string];
     setLab(next);
-    const values = next.map(typed);
+    const values = next.map(small);
     if (values.every((value) => typeof value === 'number'))
       onChange({ lab: values as [number, number, number] });
     else if (values.every((value) => value === null)) onChange(null);

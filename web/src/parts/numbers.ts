@@ -39,6 +39,12 @@ export function typed(text: string): number | null | undefined {
   return thousands === ',' ? bare : undefined;
 }
 
+/** The same where no number has thousands, such as L*: a comma is a point, however many figures follow. */
+export function small(text: string): number | null | undefined {
+  const tidy = text.trim();
+  return tidy === '' ? null : figure(tidy.replace(',', '.'));
+}
+
 function figure(text: string): number | undefined {
   const value = /^[+-]?(\d+\.?\d*|\.\d+)$/.test(text) ? Number(text) : Number.NaN;
   return Number.isFinite(value) ? value : undefined;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { LayerEntry, LayerPredicted } from '../../api/client';
 import { Field } from '../../parts/Field';
-import { filmWords, plainNumber, share, typed } from '../../parts/numbers';
+import { filmWords, plainNumber, share, small } from '../../parts/numbers';
 import { PLACES, type Place } from './entry';
 
 interface Props {
@@ -87,7 +87,7 @@ interface TypedProps {
 /** A number that counts once the hand leaves it, and stays as typed. */
 function Typed({ label, value, range: [least, most], onChange }: TypedProps) {
   const [text, setText] = useState(() => plainNumber(Math.round(value * 10) / 10));
-  const number = typed(text);
+  const number = small(text);
   const right = typeof number === 'number' && number >= least && number <= most;
   const say = () => right && number !== value && onChange(number);
   return (

@@ -2,7 +2,7 @@ import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import { type LadderRung, type MixEntry, type MixPart, type Paint, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
-import { oneDecimal, typed } from '../../parts/numbers';
+import { oneDecimal, small } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useLadder } from '../../state/bench';
 
@@ -17,7 +17,7 @@ interface Props {
 export function Ladder({ entry, shelf, onBegin }: Props) {
   const [written, setWritten] = useState('6');
   const [chosen, setChosen] = useState(-3);
-  const size = typed(written);
+  const size = small(written);
   const wrong = size === undefined || size === null || size < 1 || size > 20;
   const [card, setCard] = useState<string[]>([]);
   const ladder = useLadder(entry.components, wrong ? undefined : size, card);
