@@ -144,7 +144,7 @@ proptest! {
         let learnt = learn(&shelf, std::slice::from_ref(&read)).unwrap();
         prop_assert!(!learnt.judged[0].questioned, "{:?}", learnt.judged[0]);
         let known = mixed(&learnt, &of);
-        let band = known.band(Light::Daylight);
+        let band = known.doubt(Light::Daylight).within;
         prop_assert!(band <= 1.4, "±{} of what was read", band);
         let shown = read.measured().next().unwrap().lab();
         let difference = warm_blend_spectral::difference(lab(&known.best().masstone()), shown).value();
@@ -161,7 +161,7 @@ proptest! {
         let then = learn(&shelf, &[read]).unwrap();
         for of in [vec![(1, 1.0)], vec![(1, 1.0), (0, 1.0)], vec![(1, 4.0), (0, 1.0)], vec![(1, 1.0), (0, 8.0)], vec![(1, 1.0), (2, 1.0)]] {
             for light in Light::ALL {
-                let [before, after] = [&first, &then].map(|learnt| mixed(learnt, &of).band(light));
+                let [before, after] = [&first, &then].map(|learnt| mixed(learnt, &of).doubt(light).within);
                 // With a tin that nobody read, most of the doubt is its own, and how its draws fall beside those of the
                 // other is chance: the ninth tenth of 64 pairs is known to a sixth.
                 let chance = if of.iter().any(|(paint, _)| *paint == 2) { 1.17 } else { 1.05 };
@@ -235,7 +235,7 @@ fn bands_of_chips_hold_in_every_light() {
             .iter()
             .zip(&learnt.paints)
             .map(|((curve, _), paint)| {
-                (difference(seen(curve), seen(&paint.best().masstone())).value(), paint.band(light))
+                (difference(seen(curve), seen(&paint.best().masstone())).value(), paint.doubt(light).within)
             })
             .collect();
         let held = off.iter().filter(|(off, band)| off <= band).count() as f64 / off.len() as f64;
@@ -264,7 +264,8 @@ fn the_bands_of_a_tin_do_not_hang_on_its_neighbours() {
     .unwrap();
     let fewer = learn_named(&[13, 11], &[facts(blue, false), facts(WHITE, true)], &[read(0, 1)]).unwrap();
     for (one, other) in [(2, 0), (0, 1)] {
-        let [one, other] = [&all.paints[one], &fewer.paints[other]].map(|paint| paint.band(Light::Bulb));
+        let [one, other] =
+            [&all.paints[one], &fewer.paints[other]].map(|paint| paint.doubt(Light::Bulb).within);
         assert!((one - other).abs() < 1e-6, "{one} {other}");
     }
 }
@@ -382,11 +383,11 @@ fn the_halo_lies_at_the_rim_of_the_band() {
     assert!((6..=8).contains(&halo.len()));
     assert!(halo.windows(2).all(|pair| pair[0].l <= pair[1].l));
     let best = lab(&mixed.best().face());
-    let band = mixed.band(Light::Daylight);
+    let band = mixed.doubt(Light::Daylight).within;
     let off: Vec<f64> = halo.iter().map(|lab| warm_blend_spectral::difference(*lab, best).value()).collect();
     assert!(off.iter().all(|off| (0.5 * band..=1.02 * band).contains(off)), "{off:?} in {band}");
     let water = Ensemble::certain(Material::of(Class::Water, None, None).unwrap());
-    assert!(water.doubt(Light::Daylight).halo.is_empty() && water.band(Light::Daylight) == 0.0);
+    assert!(water.doubt(Light::Daylight).halo.is_empty() && water.doubt(Light::Daylight).within == 0.0);
 }
 
 /// A dab sealed and unsealed tells the voids; a drawdown tells the strength.

@@ -22,7 +22,7 @@ pub fn policy_with_style_nonce(nonce: &str) -> String {
 
 /// The middleware.
 pub async fn guard(request: Request, next: Next) -> Response {
-    let of_api = request.uri().path().starts_with("/api/");
+    let of_api = is_of_api(&request);
     let mut response = match refusal(&request) {
         Some(problem) => problem.into_response(),
         None => next.run(request).await,
@@ -64,8 +64,7 @@ fn refusal(request: &Request) -> Option<Problem> {
         // first page comes from elsewhere and is welcome.
         None => {
             let site = text(request.headers(), HeaderName::from_static("sec-fetch-site"));
-            let of_api = request.uri().path().starts_with("/api/");
-            (!reads || of_api) && matches!(site, Some("cross-site" | "same-site"))
+            (!reads || is_of_api(request)) && matches!(site, Some("cross-site" | "same-site"))
         }
     };
     if foreign {
@@ -77,6 +76,10 @@ fn refusal(request: &Request) -> Option<Problem> {
         ));
     }
     None
+}
+
+fn is_of_api(request: &Request) -> bool {
+    request.uri().path().starts_with("/api/")
 }
 
 fn text(headers: &HeaderMap, name: HeaderName) -> Option<&str> {

@@ -23,7 +23,7 @@ use crate::scale::ScaleAtHand;
 /// How long nobody must have asked anything for work that can wait.
 const QUIET: Duration = Duration::from_millis(1500);
 
-/// And how often that is waited for.
+/// How many times as long such work waits at most.
 const PATIENT: u32 = 20;
 
 /// A workspace file that requests take turns with, and what is at hand beside it.
@@ -108,16 +108,11 @@ impl Workspace {
     pub fn write_back_when_idle(&self) {
         let workspace = self.clone();
         tokio::spawn(async move {
-            let mut before = workspace.asked.load(Ordering::Relaxed);
             loop {
-                tokio::time::sleep(QUIET).await;
-                let now = workspace.asked.load(Ordering::Relaxed);
-                if now == before {
-                    let workspace = workspace.clone();
-                    // What fails now is tried again, and fails with words where somebody waits for it.
-                    drop(tokio::task::spawn_blocking(move || workspace.store().write_back()).await);
-                }
-                before = now;
+                workspace.quiet().await;
+                let workspace = workspace.clone();
+                // What fails now is tried again, and fails with words where somebody waits for it.
+                drop(tokio::task::spawn_blocking(move || workspace.store().write_back()).await);
             }
         });
     }
@@ -125,19 +120,22 @@ impl Workspace {
     /// Makes the marks and the relief that boards are drawn with, so that the first picture comes as soon as the next: once nobody
     /// has asked anything for a while, because the first screen comes first.
     pub fn make_ready_to_draw(&self) {
-        let (plates, asked) = (self.plates.clone(), Arc::clone(&self.asked));
+        let workspace = self.clone();
         tokio::spawn(async move {
-            let mut before = 0;
-            for _ in 0..PATIENT {
-                tokio::time::sleep(QUIET).await;
-                let now = asked.load(Ordering::Relaxed);
-                if now == before {
-                    break;
-                }
-                before = now;
-            }
-            drop(tokio::task::spawn_blocking(move || plates.warm()).await);
+            drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
+            drop(tokio::task::spawn_blocking(move || workspace.plates.warm()).await);
         });
+    }
+
+    /// Waits until nobody has asked anything for a while.
+    async fn quiet(&self) {
+        loop {
+            let before = self.asked.load(Ordering::Relaxed);
+            tokio::time::sleep(QUIET).await;
+            if self.asked.load(Ordering::Relaxed) == before {
+                return;
+            }
+        }
     }
 
     /// The file, when it is this one's turn. A panic in another request leaves it whole: its transaction was rolled back.

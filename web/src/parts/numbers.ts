@@ -28,26 +28,19 @@ const POINT = new Intl.NumberFormat(navigator.language)
 /** A number a person typed: with a point or a comma; null for nothing, undefined for what is no number or could be two. */
 export function typed(text: string): number | null | undefined {
   const tidy = text.trim().replaceAll(/(?<=\d)[\s’'](?=\d{3})/g, '');
-  if (tidy === '') return null;
   const thousands = /^[1-9]\d{0,2}([.,])\d{3}(?:\1\d{3})*(?:(?!\1)[.,]\d+)?$/.exec(tidy)?.[1];
-  if (thousands === undefined) return figure(tidy.replace(',', '.'));
-  const bare = figure(tidy.replaceAll(thousands, '').replace(',', '.'));
-  if (tidy.match(/[.,]/g)?.length !== 1) return bare;
-  // One mark before three figures: where it is not the painter's point it sets off thousands; but the screen's own point is
-  // a point.
-  if (thousands === POINT) return figure(tidy.replace(',', '.'));
-  return thousands === ',' ? bare : undefined;
+  // One mark before three figures: the painter's point is a point; a comma that is not sets off thousands; and a point could be
+  // either, because the screen writes one.
+  const single = tidy.match(/[.,]/g)?.length === 1;
+  if (thousands === undefined || (single && thousands === POINT)) return small(tidy);
+  return single && thousands === '.' ? undefined : small(tidy.replaceAll(thousands, ''));
 }
 
 /** The same where no number has thousands, such as L*: a comma is a point, however many figures follow. */
 export function small(text: string): number | null | undefined {
-  const tidy = text.trim();
-  return tidy === '' ? null : figure(tidy.replace(',', '.'));
-}
-
-function figure(text: string): number | undefined {
-  const value = /^[+-]?(\d+\.?\d*|\.\d+)$/.test(text) ? Number(text) : Number.NaN;
-  return Number.isFinite(value) ? value : undefined;
+  const tidy = text.trim().replace(',', '.');
+  if (tidy === '') return null;
+  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(tidy) ? Number(tidy) : undefined;
 }
 
 /** Why what was typed is not taken, and what to do. */
@@ -55,7 +48,7 @@ export function misread(text: string): string | undefined {
   if (typed(text) !== undefined) return undefined;
   const short = text.trim().slice(0, 20);
   if (/^\d{1,3}[.,]\d{3}$/.test(short))
-    return `“${short}” could be ${short.replace(/[.,]/, '')} or ${short.replace(',', '.').replace(/0+$/, '')}: write the one you mean`;
+    return `“${short}” could be ${short.replace(/[.,]/, '')} or ${short.replace(',', '.').replace(/\.?0+$/, '')}: write the one you mean`;
   const digits = short.replaceAll(/[^\d.,]/g, '');
   return digits && typed(digits) !== undefined
     ? `“${short}”: write the number alone, ${digits}`

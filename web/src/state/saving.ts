@@ -131,7 +131,8 @@ export class Saver<E, K extends Revised> {
   close() {
     this.closed = true;
     this.flush();
-    if (!this.running) this.become(SAVED);
+    // Nor will it ever go on where somebody else wrote first and nobody is left to say whose counts.
+    if (!this.running || this.now.state === 'refused') this.become(SAVED);
   }
 
   /** Gives up what the program will never take: its document is gone. */

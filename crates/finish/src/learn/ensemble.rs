@@ -130,12 +130,7 @@ impl Ensemble {
         }
     }
 
-    /// The 90 % band of its face (see [`Material::face`]) in a light, ΔE00.
-    pub fn band(&self, light: Light) -> f64 {
-        self.doubt(light).within
-    }
-
-    /// How sure its face is in a light.
+    /// How sure its face (see [`Material::face`]) is in a light.
     pub fn doubt(&self, light: Light) -> Doubt {
         const RIM: usize = 32;
         const SHOWN: usize = 8;

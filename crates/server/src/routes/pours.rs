@@ -449,20 +449,9 @@ fn refused(error: &BadPour) -> Problem {
     }
 }
 
-/// Changes a record and tells it, while nobody else does.
+/// Changes a record and tells it, while nobody else does; `then` is told of a change once it is on the disk, before anybody makes
+/// another.
 async fn changed(
-    workspace: &Workspace,
-    id: Uuid,
-    telling: Telling,
-    change: impl FnOnce(&Store, Kept<PourRecord>) -> Result<Result<PourRecord, Problem>, StoreError>
-    + Send
-    + 'static,
-) -> Result<Pour, Problem> {
-    changed_and(workspace, id, telling, change, |_| ()).await
-}
-
-/// The same, and does something once the change is on the disk, before anybody else makes one.
-async fn changed_and(
     workspace: &Workspace,
     id: Uuid,
     telling: Telling,
@@ -607,7 +596,7 @@ pub async fn step(
         let next = kept.value.with(Step { id: entry.id, at: Timestamp::now(), deed });
         Ok(next.map_err(|error| refused(&error)))
     };
-    changed_and(&workspace, id, telling, change, then).await.map(Json)
+    changed(&workspace, id, telling, change, then).await.map(Json)
 }
 
 impl StepEntry {
@@ -668,11 +657,10 @@ pub async fn take_back(
     axum::extract::Path((id, step)): axum::extract::Path<(Uuid, Uuid)>,
     telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
-    changed(&workspace, id, telling, move |_, kept| {
+    let change = move |_: &Store, kept: Kept<PourRecord>| {
         Ok(kept.value.without_last(step).map_err(|error| refused(&error)))
-    })
-    .await
-    .map(Json)
+    };
+    changed(&workspace, id, telling, change, |_| ()).await.map(Json)
 }
 
 /// Close the record: nothing more goes in.
@@ -684,11 +672,10 @@ pub async fn finish(
     IdPath(id): IdPath,
     telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
-    changed(&workspace, id, telling, |_, Kept { value, .. }| {
-        Ok(value.finished(Timestamp::now()).map_err(|error| refused(&error)))
-    })
-    .await
-    .map(Json)
+    let change = |_: &Store, kept: Kept<PourRecord>| {
+        Ok(kept.value.finished(Timestamp::now()).map_err(|error| refused(&error)))
+    };
+    changed(&workspace, id, telling, change, |_| ()).await.map(Json)
 }
 
 /// Open the record again.
@@ -700,7 +687,7 @@ pub async fn reopen(
     IdPath(id): IdPath,
     telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
-    changed(&workspace, id, telling, |_, Kept { value, .. }| Ok(Ok(value.reopened()))).await.map(Json)
+    changed(&workspace, id, telling, |_, kept| Ok(Ok(kept.value.reopened())), |_| ()).await.map(Json)
 }
 
 /// Say where the pot is kept.
@@ -717,9 +704,7 @@ pub async fn place(
     let text = place.as_deref().map(str::trim).filter(|text| !text.is_empty());
     let place = checks.optional("/place", text.map(Name::new));
     checks.done(Some(()))?;
-    changed(&workspace, id, telling, move |_, Kept { value, .. }| Ok(Ok(value.kept_at(place))))
-        .await
-        .map(Json)
+    changed(&workspace, id, telling, move |_, kept| Ok(Ok(kept.value.kept_at(place))), |_| ()).await.map(Json)
 }
 
 /// Put a record away; undo brings it back.
