@@ -8,7 +8,7 @@ SHELL := bash
 BINARY := target/release/warm-blend
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
-.PHONY: help demo serve build test lint web api tools browser bench screenshots clean
+.PHONY: help demo serve build test torture lint web api tools browser bench screenshots clean
 
 help: ## What there is
 	@grep -hE '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## /  make \1\t/' | expand -t 22
@@ -24,6 +24,9 @@ build: web ## The one binary, with the front end inside
 
 test: browser web ## Every test: engine, HTTP, and the real interface in Chromium
 	@cargo test --workspace --locked
+
+torture: web ## Two hundred rounds of kill -9, full disks and files taken away, under a painter at work
+	@TORTURE_ROUNDS=200 cargo test --locked -p warm-blend-server --test program torture -- --nocapture
 
 lint: web ## Formatting and lints of both languages
 	@cargo fmt --all --check

@@ -8,6 +8,7 @@
 //! | [`Kept`] | a document with its id and revision |
 //! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
 //! | [`Step`], [`History`] | what undo and redo would do |
+//! | [`Notice`] | what whoever works with the file should know |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
 //!
 //! A change is one transaction: the document, what it refers to, and the history of it are written together or not at
@@ -21,6 +22,8 @@
 mod document;
 mod error;
 mod history;
+mod kinship;
+mod notice;
 mod on_disk;
 mod open;
 mod photos;
@@ -29,5 +32,6 @@ mod store;
 pub use document::{Document, Id, Kept, Revision};
 pub use error::StoreError;
 pub use history::{Deed, History, Step};
+pub use notice::Notice;
 pub use open::OpenError;
 pub use store::{Batch, Store};

@@ -32,6 +32,13 @@ impl OnDisk {
         about.map(|about| about.len()).map_err(|_| StoreError::Gone { path: self.path.clone(), kept: None })
     }
 
+    /// Bytes of the log beside it.
+    pub fn log_length(&self) -> u64 {
+        let mut log = self.path.clone().into_os_string();
+        log.push("-wal");
+        fs::metadata(log).map_or(0, |about| about.len())
+    }
+
     /// Whether its name still leads to it.
     pub fn is_there(&self) -> bool {
         self.path.exists() && which(&self.path) == self.which

@@ -7,7 +7,7 @@ use std::path::{Path, PathBuf};
 use rusqlite::Connection;
 use rusqlite_migration::{M, MigrationDefinitionError, Migrations};
 
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, kinship};
 
 /// Stands in bytes 68–71 of every file of ours.
 const APPLICATION: u32 = 0x5742_4c31;
@@ -17,6 +17,7 @@ const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/1-documents.sql")),
     M::up(include_str!("migrations/2-batches.sql")),
     M::up(include_str!("migrations/3-photos.sql")),
+    M::up(include_str!("migrations/4-mark.sql")),
 ];
 
 /// Why a file was not opened. It is left as it was.
@@ -75,7 +76,9 @@ impl Store {
     /// Opens a workspace file, or makes it where there is none; brings an older one up to date.
     pub fn open(path: &Path) -> Result<Self, OpenError> {
         inspect(path)?;
-        let opened = connect(path).and_then(|connection| Self::over(connection, path));
+        let notice =
+            kinship::look(path).map_err(|error| OpenError::Unreadable { path: path.into(), error })?;
+        let opened = connect(path).and_then(|connection| Self::over(connection, path, notice));
         opened.map_err(|error| match error {
             StoreError::Full => OpenError::Full(path.into()),
             StoreError::ReadOnly => OpenError::ReadOnly(path.into()),
@@ -87,8 +90,9 @@ impl Store {
 /// Looks at the file's first bytes only, so that what is not ours is not touched (layout of the header: SQLite
 /// database file format, section 1.3).
 fn inspect(path: &Path) -> Result<(), OpenError> {
-    let mut file = match File::open(path) {
-        Ok(file) => file,
+    // Asked before it is opened: a pipe would wait for somebody to write to it.
+    let about = match std::fs::metadata(path) {
+        Ok(about) => about,
         Err(error) if error.kind() == ErrorKind::NotFound => {
             let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty());
             return match folder {
@@ -98,13 +102,13 @@ fn inspect(path: &Path) -> Result<(), OpenError> {
         }
         Err(error) => return Err(OpenError::Unreadable { path: path.into(), error }),
     };
-    let unreadable = |error| OpenError::Unreadable { path: path.into(), error };
-    let about = file.metadata().map_err(unreadable)?;
     if !about.is_file() {
         return Err(OpenError::NotAFile(path.into()));
     }
     let mut header = Vec::with_capacity(100);
-    file.by_ref().take(100).read_to_end(&mut header).map_err(unreadable)?;
+    File::open(path)
+        .and_then(|file| file.take(100).read_to_end(&mut header))
+        .map_err(|error| OpenError::Unreadable { path: path.into(), error })?;
     if header.is_empty() {
         return Ok(()); // as SQLite itself leaves a database before the first write
     }
@@ -140,6 +144,8 @@ fn prepare(connection: &mut Connection) -> Result<(), StoreError> {
     }
     // Readers go on while a change is written, and a change is one append to the log.
     connection.pragma_update(None, "journal_mode", "WAL")?;
+    // The log is written back by us, when it is known how much of it is in the file: see `kinship`.
+    connection.pragma_update(None, "wal_autocheckpoint", 0)?;
     // An acknowledged change survives a power cut, not only a crash of the program: a painter makes a few changes a
     // minute, and waiting for the disk costs milliseconds.
     connection.pragma_update(None, "synchronous", "FULL")?;

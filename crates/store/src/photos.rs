@@ -1,5 +1,7 @@
 //! Photos beside the documents that speak of them.
 
+use std::collections::HashSet;
+
 use jiff::Timestamp;
 use rusqlite::{OptionalExtension, params};
 use uuid::Uuid;
@@ -17,6 +19,48 @@ impl Store {
             )?;
             Ok(id)
         })
+    }
+
+    /// Frees photos from before `since` that no document speaks of, and none would after undo or redo. Says how many.
+    pub fn free_photos(&mut self, since: Timestamp) -> Result<usize, StoreError> {
+        if !std::mem::take(&mut self.untidy) || self.damage().is_some() {
+            return Ok(0);
+        }
+        let before = since.to_string();
+        let texts = |sql: &str| -> Result<Vec<String>, StoreError> {
+            let mut query = self.connection.prepare(sql)?;
+            Ok(query.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?)
+        };
+        let mut query = self.connection.prepare("SELECT id FROM photo WHERE made_at < ?1")?;
+        let mut loose: HashSet<String> =
+            query.query_map([&before], |row| row.get(0))?.collect::<Result<_, _>>()?;
+        drop(query);
+        if loose.is_empty() {
+            return Ok(0);
+        }
+        for sql in [
+            "SELECT body FROM document WHERE removed = 0",
+            "SELECT before FROM change WHERE before IS NOT NULL",
+            "SELECT after FROM change WHERE after IS NOT NULL",
+        ] {
+            for body in texts(sql)? {
+                // An id stands in a body as a whole string.
+                for word in body.split('"') {
+                    loose.remove(word);
+                }
+            }
+        }
+        if loose.is_empty() {
+            return Ok(0);
+        }
+        let freed = self.write(|change| {
+            for id in &loose {
+                change.execute("DELETE FROM photo WHERE id = ?1", [id])?;
+            }
+            Ok(loose.len())
+        });
+        self.untidy = false;
+        freed
     }
 
     /// A photo that was kept; none of another id.

@@ -2,12 +2,12 @@
 
 use std::path::Path;
 
-use jiff::Timestamp;
+use jiff::{SignedDuration, Timestamp};
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
 
 use crate::on_disk::OnDisk;
 use crate::open::{is_of_older_form, migrate};
-use crate::{Document, Id, Kept, Revision, StoreError, history};
+use crate::{Document, Id, Kept, Notice, Revision, StoreError, history, kinship};
 
 /// An open workspace file.
 #[derive(Debug)]
@@ -18,6 +18,14 @@ pub struct Store {
     soundness: Option<Soundness>,
     /// Whether there may be changes in the log that are not in the file.
     logged: bool,
+    /// How many changes were in the file itself when the log was last emptied; none where another program may have written since.
+    base: Option<i64>,
+    /// What SQLite counts up when another program has changed the file.
+    others: i64,
+    /// What was found when it was opened, and since.
+    notices: Vec<Notice>,
+    /// Whether photos may have lost the last document that speaks of them.
+    pub(crate) untidy: bool,
 }
 
 /// Whether the pages of a file agree with each other.
@@ -31,10 +39,29 @@ enum Soundness {
 /// Files up to this are looked over when they are opened, larger ones before the first change: a gigabyte takes seconds.
 const AT_ONCE: u64 = 64 << 20;
 
+/// A photo is brought before the document that will speak of it.
+const LOOSE: SignedDuration = SignedDuration::from_hours(1);
+
+/// The log is written back when it is longer, also while somebody works, bytes.
+const LONGEST_LOG: u64 = 16 << 20;
+
 impl Store {
-    pub(crate) fn over(connection: Connection, path: &Path) -> Result<Self, StoreError> {
+    pub(crate) fn over(
+        connection: Connection,
+        path: &Path,
+        notice: Option<Notice>,
+    ) -> Result<Self, StoreError> {
         let file = OnDisk::of(path)?;
-        let mut store = Self { connection, file, soundness: None, logged: true };
+        let mut store = Self {
+            others: changes_of_others(&connection)?,
+            connection,
+            file,
+            soundness: None,
+            logged: true,
+            base: None,
+            notices: notice.into_iter().collect(),
+            untidy: true,
+        };
         let older = is_of_older_form(&store.connection)?;
         // A file is looked over before anything is written to it, a new form too.
         if older || store.file.length()? <= AT_ONCE {
@@ -56,6 +83,12 @@ impl Store {
             Some(Soundness::Damaged(what)) => Some(what),
             Some(Soundness::Sound) | None => None,
         }
+    }
+
+    /// What its painter should hear of it.
+    pub fn notices(&self) -> Vec<Notice> {
+        let damage = self.damage().map(|what| Notice::Damaged(what.to_owned()));
+        damage.into_iter().chain(self.notices.iter().cloned()).collect()
     }
 
     fn look_over(&mut self) -> Result<(), StoreError> {
@@ -90,6 +123,14 @@ impl Store {
         &mut self,
         work: impl FnOnce(&mut Batch<'_>) -> Result<R, StoreError>,
     ) -> Result<R, StoreError> {
+        self.together_or(work)
+    }
+
+    /// The same where the work has errors of its own, which turn its changes back at once.
+    pub fn together_or<R, E: From<StoreError>>(
+        &mut self,
+        work: impl FnOnce(&mut Batch<'_>) -> Result<R, E>,
+    ) -> Result<R, E> {
         self.write(|change| {
             let mut batch = Batch { change, first: None };
             let done = work(&mut batch)?;
@@ -162,29 +203,68 @@ impl Store {
     }
 
     /// Runs a change as one transaction: it is on the disk when this returns, or nothing of it is.
-    pub(crate) fn write<R>(
+    pub(crate) fn write<R, E: From<StoreError>>(
         &mut self,
-        work: impl FnOnce(&Transaction<'_>) -> Result<R, StoreError>,
-    ) -> Result<R, StoreError> {
+        work: impl FnOnce(&Transaction<'_>) -> Result<R, E>,
+    ) -> Result<R, E> {
         self.may_be_written()?;
         // Immediate: the lock is taken before anything is read, so that what was read is still so when written.
-        let change = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let change = self
+            .connection
+            .transaction_with_behavior(TransactionBehavior::Immediate)
+            .map_err(StoreError::from)?;
         let done = work(&change)?;
-        change.commit()?;
+        change
+            .execute("UPDATE mark SET changes = changes + 1, base = COALESCE(?1, base)", [self.base])
+            .and_then(|_| change.commit())
+            .map_err(StoreError::from)?;
         self.logged = true;
+        self.untidy = true;
+        // What was changed is kept: what goes wrong from here is tried again.
+        drop(self.look_for_others());
+        if self.file.log_length() > LONGEST_LOG {
+            drop(self.write_back());
+        }
         Ok(done)
+    }
+
+    /// Whether another program has changed the file since it was asked.
+    fn look_for_others(&mut self) -> Result<(), StoreError> {
+        let others = changes_of_others(&self.connection)?;
+        if others != self.others {
+            self.others = others;
+            if !self.notices.contains(&Notice::Shared) {
+                self.notices.push(Notice::Shared);
+            }
+        }
+        Ok(())
+    }
+
+    /// What can wait until nobody works: photos that nothing speaks of for an hour are freed, and the log is written back.
+    pub fn tidy(&mut self) -> Result<(), StoreError> {
+        self.free_photos(Timestamp::now() - LOOSE)?;
+        self.write_back()
     }
 
     /// Brings what is in the log into the file and empties the log, so that the file alone is all there is: whoever copies it then
     /// has everything. Nothing is done where there is nothing to bring, or another program reads the file just now.
     pub fn write_back(&mut self) -> Result<(), StoreError> {
         if self.logged && self.damage().is_none() && self.file.is_there() {
+            let changes = kinship::mark(&self.connection)?.map(|mark| mark.changes);
             let busy: bool =
                 self.connection.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |row| row.get(0))?;
             self.logged = busy;
+            if !busy {
+                self.base = changes;
+            }
         }
         Ok(())
     }
+}
+
+/// A number that is another after another program has changed the file.
+fn changes_of_others(connection: &Connection) -> Result<i64, StoreError> {
+    Ok(connection.pragma_query_value(None, "data_version", |row| row.get(0))?)
 }
 
 /// Changes that are made at one go: see [`Store::together`].

@@ -6,7 +6,7 @@ use std::path::{Path, PathBuf};
 use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_finish::{Class, Component, Masstone, Name, PaintId, SavedMix, ShelfPaint, WholeParts};
-use warm_blend_store::{Deed, Id, OpenError, Step, Store, StoreError};
+use warm_blend_store::{Deed, Id, Notice, OpenError, Step, Store, StoreError};
 
 fn folder() -> (TempDir, PathBuf) {
     let folder = tempfile::tempdir().unwrap();
@@ -245,7 +245,7 @@ fn an_older_file_takes_photos() {
     let (_folder, file) = folder();
     let made = Store::open(&file).unwrap().make(paint("oat white")).unwrap();
     let older = rusqlite::Connection::open(&file).unwrap();
-    older.execute_batch("DROP TABLE photo; PRAGMA user_version = 2;").unwrap();
+    older.execute_batch("DROP TABLE mark; DROP TABLE photo; PRAGMA user_version = 2;").unwrap();
     drop(older);
     let mut store = Store::open(&file).unwrap();
     assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
@@ -353,6 +353,38 @@ fn a_file_that_is_gone_is_not_written() {
     }
 }
 
+/// A damaged file of an older form is not brought up to the new one: it is left as it was, for who can save it.
+#[test]
+fn a_damaged_file_of_an_older_form_is_left_as_it_was() {
+    let (folder, file) = folder();
+    {
+        let mut store = Store::open(&file).unwrap();
+        for n in 0..120 {
+            store.make(paint(&format!("paint {n}"))).unwrap();
+        }
+    }
+    let older = rusqlite::Connection::open(&file).unwrap();
+    older.execute_batch("DROP TABLE mark; PRAGMA user_version = 3; VACUUM;").unwrap();
+    older.pragma_update(None, "journal_mode", "DELETE").unwrap();
+    drop(older);
+    let sound = fs::read(&file).unwrap();
+    let page = usize::from(u16::from_be_bytes([sound[16], sound[17]]));
+    for n in 1..sound.len() / page {
+        let mut broken = sound.clone();
+        broken[n * page..n * page + 24].fill(0xff);
+        let copy = folder.path().join(format!("broken-{n}.db"));
+        fs::write(&copy, &broken).unwrap();
+        let error = Store::open(&copy).unwrap_err().to_string();
+        assert!(error.contains("damaged"), "page {n}: {error}");
+        // The mode of the log stands in two bytes of the head; nothing else was written.
+        let mut left = fs::read(&copy).unwrap();
+        left[18..28].copy_from_slice(&broken[18..28]);
+        left[92..96].copy_from_slice(&broken[92..96]);
+        assert!(left == broken, "page {n}: the file was touched");
+    }
+    assert_eq!(names(&Store::open(&file).unwrap()).len(), 120);
+}
+
 /// Whichever page of a file is broken, it is refused, or opened to be read and not written.
 #[test]
 fn a_damaged_file_is_not_written() {
@@ -448,4 +480,156 @@ fn half_a_batch_is_never_undone() {
     assert_eq!(left(&mut store), 0, "the first can be undone as a whole");
     store.together(|batch| (0..50).try_for_each(|_| batch.make(paint("one more")).map(drop))).unwrap();
     assert_eq!(left(&mut store), 100, "or it is not undone at all");
+}
+
+/// As a killed program leaves it: the file and its log.
+fn killed(file: &Path, at: &Path) {
+    let log = |of: &Path| of.with_extension("db-wal");
+    fs::copy(file, at).unwrap();
+    fs::copy(log(file), log(at)).unwrap();
+}
+
+fn names(store: &Store) -> Vec<String> {
+    store.all::<ShelfPaint>().unwrap().into_iter().map(|kept| kept.value.name.into()).collect()
+}
+
+#[test]
+fn a_copy_from_before_is_not_mixed_with_the_log_of_what_came_after() {
+    let (folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    store.make(paint("rain")).unwrap();
+    store.write_back().unwrap();
+    let copy = folder.path().join("copy.db");
+    fs::copy(&file, &copy).unwrap();
+    store.make(paint("dew")).unwrap();
+    store.write_back().unwrap();
+    store.make(paint("mist")).unwrap();
+    let crashed = folder.path().join("crashed.db");
+    killed(&file, &crashed);
+
+    // The painter puts the copy in the place of the file, and does not know of the log.
+    fs::copy(&copy, &crashed).unwrap();
+    let restored = Store::open(&crashed).unwrap();
+    assert_eq!(names(&restored), ["rain"]);
+    let [Notice::PutAside { file: kept, log }] = &restored.notices()[..] else {
+        panic!("{:?}", restored.notices())
+    };
+    assert!(restored.notices()[0].to_string().contains("aside-"));
+    assert_eq!(fs::read(kept).unwrap(), fs::read(&copy).unwrap());
+    // Nothing is lost: with the file it was written over, the log gives all that was kept.
+    let again = folder.path().join("again.db");
+    drop(restored);
+    store.write_back().unwrap();
+    assert!(fs::metadata(log).unwrap().len() > 0);
+    drop(store);
+    fs::copy(&file, &again).unwrap();
+    assert_eq!(names(&Store::open(&again).unwrap()), ["rain", "dew", "mist"]);
+}
+
+#[test]
+fn a_newer_copy_or_another_workspace_is_not_mixed_with_a_log() {
+    let (folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    store.make(paint("rain")).unwrap();
+    let [newer, other] = ["newer.db", "other.db"].map(|name| folder.path().join(name));
+    killed(&file, &newer);
+    killed(&file, &other);
+    store.make(paint("dew")).unwrap();
+    drop(store);
+    fs::copy(&file, &newer).unwrap();
+    let restored = Store::open(&newer).unwrap();
+    assert_eq!(names(&restored), ["rain", "dew"]);
+    assert!(matches!(restored.notices()[..], [Notice::PutAside { .. }]));
+
+    let elsewhere = folder.path().join("elsewhere.db");
+    let mut store = Store::open(&elsewhere).unwrap();
+    store.make(paint("fog")).unwrap();
+    store.make(paint("frost")).unwrap();
+    drop(store);
+    fs::copy(&elsewhere, &other).unwrap();
+    let restored = Store::open(&other).unwrap();
+    assert_eq!(names(&restored), ["fog", "frost"]);
+    assert!(matches!(restored.notices()[..], [Notice::PutAside { .. }]));
+}
+
+#[test]
+fn a_log_of_the_file_itself_is_taken_in_without_a_word() {
+    let (folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    for n in 0..20 {
+        store.make(paint(&format!("tin {n}"))).unwrap();
+        if n % 7 == 3 {
+            store.write_back().unwrap();
+        }
+        let crashed = folder.path().join(format!("crashed {n}?#%.db"));
+        if file.with_extension("db-wal").exists() {
+            killed(&file, &crashed);
+            let again = Store::open(&crashed).unwrap();
+            assert_eq!(again.notices(), []);
+            assert_eq!(names(&again).len(), n + 1);
+        }
+    }
+}
+
+#[test]
+fn a_log_is_written_back_when_it_grows_long() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let large = vec![1; 3 << 20];
+    let mut longest = 0;
+    for _ in 0..10 {
+        store.keep_photo(&large).unwrap();
+        longest = longest.max(fs::metadata(file.with_extension("db-wal")).unwrap().len());
+    }
+    assert!(longest < 20 << 20, "{longest}");
+    assert!(fs::metadata(&file).unwrap().len() > 15 << 20);
+}
+
+#[test]
+fn a_second_program_on_the_file_is_noticed_by_both() {
+    let (_folder, file) = folder();
+    let mut first = Store::open(&file).unwrap();
+    first.make(paint("rain")).unwrap();
+    let mut second = Store::open(&file).unwrap();
+    assert_eq!(second.notices(), [Notice::Shared]);
+    assert_eq!(first.notices(), []);
+    second.make(paint("dew")).unwrap();
+    first.make(paint("mist")).unwrap();
+    assert_eq!(first.notices(), [Notice::Shared]);
+    assert_eq!(names(&second), ["rain", "dew", "mist"]);
+    drop(first);
+    drop(second);
+    assert_eq!(Store::open(&file).unwrap().notices(), []);
+}
+
+#[test]
+fn photos_that_nothing_speaks_of_are_freed_and_undo_counts_as_speaking() {
+    use warm_blend_finish::piece::Piece;
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let [spoken, undone, loose] = [1_u8, 2, 3].map(|n| store.keep_photo(&[n; 9]).unwrap());
+    let of = |photo| {
+        let mut piece = Piece::named(Name::new("tall case").unwrap());
+        piece.brief.photo = photo;
+        piece
+    };
+    let made = store.make(of(Some(undone))).unwrap();
+    store.change(made.id, made.revision, of(Some(spoken))).unwrap();
+    let later = jiff::Timestamp::now() + jiff::SignedDuration::from_secs(1);
+    assert_eq!(
+        store.free_photos(made.made_at - jiff::SignedDuration::from_hours(1)).unwrap(),
+        0,
+        "just kept"
+    );
+    store.make(paint("rain")).unwrap();
+    assert_eq!(store.free_photos(later).unwrap(), 1);
+    assert_eq!(store.photo(loose).unwrap(), None);
+    undo(&mut store);
+    undo(&mut store);
+    assert_eq!(store.get::<Piece>(made.id).unwrap().value.brief.photo, Some(undone));
+    assert_eq!(store.photo(undone).unwrap(), Some(vec![2; 9]));
+    // What was undone is forgotten by the next change, and its photo with it.
+    store.make(paint("dew")).unwrap();
+    assert_eq!(store.free_photos(later).unwrap(), 1);
+    assert_eq!((store.photo(spoken).unwrap(), store.photo(undone).unwrap()), (None, Some(vec![2; 9])));
 }

@@ -1,5 +1,7 @@
 //! The program itself: how it starts, how it fails, and what a killed one leaves behind.
 
+mod torture;
+
 use std::fs;
 use std::io::{BufRead, BufReader, Read};
 use std::path::Path;
@@ -115,6 +117,17 @@ fn a_file_it_cannot_use_is_named_and_left_alone() {
     assert_eq!(fs::read_dir(folder.path()).unwrap().count(), 1, "nothing was put beside it");
     assert!(refused(&["serve", "--data", "/nowhere/at/all.db"]).contains("/nowhere/at"));
     assert!(refused(&["serve", "--data", folder.path().to_str().unwrap()]).contains("not a file"));
+}
+
+/// Nobody writes to it, so whoever opens it waits for ever.
+#[test]
+#[cfg(unix)]
+fn a_pipe_is_no_workspace() {
+    let folder = tempfile::tempdir().unwrap();
+    let pipe = folder.path().join("pipe");
+    assert!(Command::new("mkfifo").arg(&pipe).status().unwrap().success());
+    let said = refused(&["serve", "--data", pipe.to_str().unwrap()]);
+    assert!(said.contains("pipe is not a file") && said.contains("--data"), "{said}");
 }
 
 /// A real full disk, where this machine lets a test mount a small one; else the store's own test has to do.

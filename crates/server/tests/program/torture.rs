@@ -1,0 +1,344 @@
+//! One painter at work, and everything that can happen to the program and its file meanwhile. What was acknowledged is there
+//! afterwards, what was under way is there whole or not at all, and undo walks back over it as if nothing had been.
+//!
+//! Twenty rounds unless the environment says otherwise: `make torture` tries two hundred.
+
+use std::fs;
+use std::path::{Path, PathBuf};
+use std::process::Command;
+use std::time::Duration;
+
+use rand::Rng;
+use rand_chacha::ChaCha8Rng;
+use rand_chacha::rand_core::SeedableRng;
+use reqwest::{Client, StatusCode};
+use serde_json::{Value, json};
+use warm_blend_finish::{PourRecord, ShelfPaint};
+use warm_blend_store::{Notice, Store};
+
+use crate::{Running, serve};
+
+/// What a painter sees: the names on the shelf, and how often something went into the pot.
+#[derive(Debug, Clone, PartialEq, Eq)]
+struct Seen {
+    shelf: Vec<String>,
+    poured: usize,
+}
+
+impl Seen {
+    fn of(file: &Path) -> (Self, Vec<Notice>) {
+        let store = Store::open(file).unwrap();
+        let tins = store.all::<ShelfPaint>().unwrap().into_iter();
+        let mut shelf: Vec<String> = tins.map(|tin| tin.value.name.into()).collect();
+        shelf.sort();
+        let poured = store.all::<PourRecord>().unwrap().iter().map(|pot| pot.value.steps().len()).sum();
+        (Self { shelf, poured }, store.notices())
+    }
+}
+
+/// What a painter does.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum Act {
+    Tin,
+    Import,
+    Pour,
+    Undo,
+    Redo,
+}
+
+/// What happens to the program.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum Blow {
+    /// `kill -9`.
+    Killed,
+    /// The terminal is closed.
+    HungUp,
+    /// The file is taken away.
+    Removed,
+    /// Another file is put in its place.
+    Replaced,
+    /// The disk is full.
+    Full,
+}
+
+/// A painter, and what must be seen after each of the acts that were acknowledged, oldest first.
+struct Painter {
+    rng: ChaCha8Rng,
+    client: Client,
+    pot: (String, String),
+    seen: Vec<Seen>,
+    at: usize,
+    made: usize,
+}
+
+/// How an act ended.
+#[derive(Debug)]
+enum Ended {
+    Acknowledged,
+    Refused(StatusCode, String),
+    /// Nobody knows: the program was gone.
+    Lost,
+}
+
+impl Painter {
+    async fn begin(running: &Running, seed: u64) -> Self {
+        let client = Client::new();
+        let make = async |path: &str, body: Value| -> Value {
+            let request = client.post(format!("{}{path}", running.base));
+            let answer = request.header("content-type", "application/json").body(body.to_string());
+            let answer = answer.send().await.unwrap();
+            assert!(answer.status().is_success());
+            serde_json::from_str(&answer.text().await.unwrap()).unwrap()
+        };
+        let id = |made: &Value| made["id"].as_str().unwrap().to_owned();
+        let water = id(&make("/api/paints", json!({"name": "water", "class": "water"})).await);
+        let red = json!({"name": "barn red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
+        let red = id(&make("/api/paints", red).await);
+        let parts = json!([{"paint": red, "parts": 3}, {"paint": water, "parts": 1}]);
+        let mix = id(&make("/api/mixes", json!({"components": parts})).await);
+        let pot = id(&make("/api/pours", json!({"mix": mix, "batch_ml": 200})).await);
+        let seen = Seen { shelf: vec!["barn red".into(), "water".into()], poured: 0 };
+        Self {
+            rng: ChaCha8Rng::seed_from_u64(seed),
+            client,
+            pot: (pot, red),
+            seen: vec![seen],
+            at: 0,
+            made: 0,
+        }
+    }
+
+    fn choose(&mut self) -> Act {
+        loop {
+            let act = [Act::Tin, Act::Import, Act::Pour, Act::Undo, Act::Redo][self.rng.random_range(0..5)];
+            let possible = match act {
+                Act::Undo => self.at > 0,
+                Act::Redo => self.at + 1 < self.seen.len(),
+                _ => true,
+            };
+            if possible {
+                return act;
+            }
+        }
+    }
+
+    /// What will be seen after an act, and where that stands in the line.
+    fn after(&self, act: Act) -> (Seen, usize) {
+        let mut next = self.seen[self.at].clone();
+        let named = |what: &str| format!("{what} {}", self.made);
+        match act {
+            Act::Tin => next.shelf.push(named("tin")),
+            Act::Import => next.shelf.extend([named("card one"), named("card two")]),
+            Act::Pour => next.poured += 1,
+            Act::Undo => return (self.seen[self.at - 1].clone(), self.at - 1),
+            Act::Redo => return (self.seen[self.at + 1].clone(), self.at + 1),
+        }
+        next.shelf.sort();
+        (next, self.at + 1)
+    }
+
+    /// The act is what happened.
+    fn happened(&mut self, act: Act) {
+        let (seen, at) = self.after(act);
+        if !matches!(act, Act::Undo | Act::Redo) {
+            self.seen.truncate(at);
+            self.seen.push(seen);
+        }
+        self.at = at;
+    }
+
+    async fn act(&mut self, base: &str, act: Act) -> Ended {
+        self.made += 1;
+        let n = self.made;
+        let post = |path: String, kind: &str, body: String| {
+            self.client.post(format!("{base}{path}")).header("content-type", kind).body(body).send()
+        };
+        const JSON: &str = "application/json";
+        let answer = match act {
+            Act::Tin => {
+                let tin = json!({"name": format!("tin {n}"), "class": "water"});
+                post("/api/paints".into(), JSON, tin.to_string()).await
+            }
+            Act::Import => {
+                let card = format!("name,hex\ncard one {n},#b08d57\ncard two {n},#55606b\n");
+                post("/api/import".into(), "application/octet-stream", card).await
+            }
+            Act::Pour => {
+                let (pot, paint) = &self.pot;
+                let id = uuid::Uuid::now_v7().to_string();
+                let step = json!({"id": id, "paint": paint, "measure": "ml", "count": 5});
+                post(format!("/api/pours/{pot}/steps"), JSON, step.to_string()).await
+            }
+            Act::Undo | Act::Redo => {
+                let which = if act == Act::Undo { "undo" } else { "redo" };
+                let Ok(history) = self.client.get(format!("{base}/api/history")).send().await else {
+                    return Ended::Lost;
+                };
+                let Ok(history) = history.json::<Value>().await else { return Ended::Lost };
+                let meant = json!({"change": history[which]["change"]});
+                post(format!("/api/{which}"), JSON, meant.to_string()).await
+            }
+        };
+        let Ok(answer) = answer else { return Ended::Lost };
+        let status = answer.status();
+        match answer.text().await {
+            Ok(_) if status.is_success() => Ended::Acknowledged,
+            Ok(text) => Ended::Refused(status, text),
+            Err(_) => Ended::Lost,
+        }
+    }
+
+    /// Works until the program is gone or refuses, at most so many acts; says what was under way, and how it ended.
+    async fn work(&mut self, base: &str, most: usize) -> Option<(Act, Ended)> {
+        for _ in 0..most {
+            let act = self.choose();
+            match self.act(base, act).await {
+                Ended::Acknowledged => self.happened(act),
+                ended => return Some((act, ended)),
+            }
+        }
+        None
+    }
+
+    /// What is on the disk is what was acknowledged, or that and what was under way.
+    fn look(&mut self, file: &Path, under_way: Option<Act>, what: &str) {
+        let (found, notices) = Seen::of(file);
+        assert_eq!(notices, [], "{what}");
+        if found == self.seen[self.at] {
+            return;
+        }
+        let act = under_way.unwrap_or_else(|| {
+            panic!("{what}: {found:?} is there, {:?} was acknowledged", self.seen[self.at])
+        });
+        assert_eq!(found, self.after(act).0, "{what}, in the middle of {act:?}: {:?}", self.seen[self.at]);
+        self.happened(act);
+    }
+}
+
+/// A small disk of its own, where this machine lets a test mount one.
+struct Disk(PathBuf, bool);
+
+impl Disk {
+    fn new(folder: &Path) -> Self {
+        let at = folder.join("disk");
+        fs::create_dir(&at).unwrap();
+        let mount = Command::new("mount").args(["-t", "tmpfs", "-o", "size=8m", "tmpfs"]).arg(&at).output();
+        Self(at, mount.is_ok_and(|done| done.status.success()))
+    }
+
+    fn fill(&self) {
+        use std::io::Write;
+        let mut filler = fs::File::create(self.0.join("filler")).unwrap();
+        while filler.write_all(&[0; 4096]).is_ok() {}
+    }
+
+    fn empty(&self) {
+        fs::remove_file(self.0.join("filler")).unwrap();
+    }
+}
+
+impl Drop for Disk {
+    fn drop(&mut self) {
+        if self.1 {
+            drop(Command::new("umount").arg("-l").arg(&self.0).output());
+        }
+    }
+}
+
+async fn killed_after(mut running: Running, wait: Duration, painter: &mut Painter) -> Option<Act> {
+    let base = running.base.clone();
+    let (ended, ()) = tokio::join!(painter.work(&base, usize::MAX), async {
+        tokio::time::sleep(wait).await;
+        running.child.kill().unwrap();
+        running.child.wait().unwrap();
+    });
+    match ended {
+        Some((act, Ended::Lost)) => Some(act),
+        other => panic!("{other:?}"),
+    }
+}
+
+#[tokio::test]
+#[cfg(unix)]
+async fn nothing_acknowledged_is_lost_whatever_happens() {
+    let rounds = std::env::var("TORTURE_ROUNDS").map_or(20, |rounds| rounds.parse().unwrap());
+    let folder = tempfile::tempdir().unwrap();
+    let disk = Disk::new(folder.path());
+    let blows = [
+        Blow::Killed,
+        Blow::Removed,
+        Blow::Killed,
+        Blow::HungUp,
+        Blow::Killed,
+        Blow::Full,
+        Blow::Killed,
+        Blow::Replaced,
+    ];
+    let mut begun: Option<(PathBuf, Painter)> = None;
+    for round in 0..rounds {
+        // A new workspace now and then: a shelf of hundreds takes its time to be known.
+        if round % 40 == 0 {
+            let file = disk.0.join(format!("workspace-{round}.db"));
+            let running = serve(&file);
+            begun = Some((file, Painter::begin(&running, round).await));
+        }
+        let (file, painter) = begun.as_mut().unwrap();
+        let blow = match blows[round as usize % blows.len()] {
+            Blow::Full if !disk.1 => Blow::Killed,
+            blow => blow,
+        };
+        let what = format!("round {round}, {blow:?}");
+        let mut running = serve(file);
+        let base = running.base.clone();
+        match blow {
+            Blow::Killed => {
+                let wait = Duration::from_millis(painter.rng.random_range(0..250));
+                let under_way = killed_after(running, wait, painter).await;
+                painter.look(file, under_way, &what);
+            }
+            Blow::HungUp => {
+                assert!(painter.work(&base, 6).await.is_none(), "{what}");
+                let pid = running.child.id().to_string();
+                assert!(Command::new("kill").args(["-HUP", &pid]).status().unwrap().success());
+                assert!(running.child.wait().unwrap().success(), "{what}");
+                // The file alone.
+                let copy = folder.path().join("copy.db");
+                fs::copy(&*file, &copy).unwrap();
+                painter.look(&copy, None, &what);
+            }
+            Blow::Removed | Blow::Replaced => {
+                assert!(painter.work(&base, 4).await.is_none(), "{what}");
+                let aside = disk.0.join("aside.db");
+                fs::rename(&*file, &aside).unwrap();
+                if blow == Blow::Replaced {
+                    fs::write(&*file, "another file").unwrap();
+                }
+                let Some((_, Ended::Refused(status, text))) = painter.work(&base, 3).await else {
+                    panic!("{what}: something was acknowledged that is gone");
+                };
+                assert_eq!(status, StatusCode::INTERNAL_SERVER_ERROR, "{what}: {text}");
+                drop(running);
+                let rescued = file.with_extension("rescued.db");
+                assert!(text.contains(rescued.to_str().unwrap()), "{what}: {text}");
+                for left in ["", "-wal", "-shm"] {
+                    drop(fs::remove_file(format!("{}{left}", file.display())));
+                }
+                fs::rename(rescued, &*file).unwrap();
+                fs::remove_file(aside).unwrap();
+                painter.look(file, None, &what);
+            }
+            Blow::Full => {
+                disk.fill();
+                let refused = painter.work(&base, 400).await;
+                let Some((_, Ended::Refused(status, text))) = refused else {
+                    panic!("{what}: {refused:?}");
+                };
+                assert_eq!(status, StatusCode::INSUFFICIENT_STORAGE, "{what}: {text}");
+                disk.empty();
+                assert!(painter.work(&base, 3).await.is_none(), "{what}: goes on once there is room");
+                let under_way = killed_after(running, Duration::ZERO, painter).await;
+                painter.look(file, under_way, &what);
+            }
+        }
+    }
+}
