@@ -19,15 +19,28 @@ use warm_blend_spectral::{BANDS, wavelength};
 use crate::sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve};
 use crate::text::{enough, number};
 
-/// The words of a line; quoted ones may hold spaces.
+/// The words of a line; quoted ones may hold spaces, and quotes that are doubled.
 fn words(line: &str) -> Vec<String> {
     let mut words = Vec::new();
     let mut rest = line.trim();
     while !rest.is_empty() {
         if let Some(quoted) = rest.strip_prefix('"') {
-            let end = quoted.find('"').unwrap_or(quoted.len());
-            words.push(quoted[..end].to_owned());
-            rest = quoted.get(end + 1..).unwrap_or("").trim_start();
+            let mut word = String::new();
+            let mut after = quoted;
+            loop {
+                let end = after.find('"').unwrap_or(after.len());
+                word.push_str(&after[..end]);
+                after = after.get(end + 1..).unwrap_or("");
+                match after.strip_prefix('"') {
+                    Some(more) => {
+                        word.push('"');
+                        after = more;
+                    }
+                    None => break,
+                }
+            }
+            words.push(word);
+            rest = after.trim_start();
         } else {
             let end = rest.find(char::is_whitespace).unwrap_or(rest.len());
             words.push(rest[..end].to_owned());
@@ -190,7 +203,8 @@ pub fn cgats(samples: &[(String, Measured)]) -> String {
     out.push_str(&format!("NUMBER_OF_SETS {}\nBEGIN_DATA\n", samples.len()));
     for (i, (name, measured)) in samples.iter().enumerate() {
         let lab = measured.lab();
-        let quoted: String = name.chars().filter(|c| *c != '"' && !c.is_control()).collect();
+        let plain: String = name.chars().filter(|c| !c.is_control()).collect();
+        let quoted = plain.replace('"', "\"\"");
         out.push_str(&format!("{}\t\"{quoted}\"\t{:.4}\t{:.4}\t{:.4}", i + 1, lab.l, lab.a, lab.b));
         if let (true, Measured::Spectrum(bands)) = (spectra, measured) {
             for r in bands.bands() {

@@ -301,7 +301,9 @@ pub fn cxf(samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io
 type Out = Writer<Cursor<Vec<u8>>>;
 
 fn object(out: &mut Out, i: usize, name: &str, measured: &Measured) -> std::io::Result<()> {
-    let plain: String = name.chars().filter(|c| !c.is_control()).collect();
+    // What XML 1.0 (section 2.2) has no place for.
+    let plain: String =
+        name.chars().filter(|c| !c.is_control() && !matches!(c, '\u{fffe}' | '\u{ffff}')).collect();
     let id = format!("c{}", i + 1);
     out.create_element("cc:Object")
         .with_attribute(("ObjectType", "Standard"))

@@ -23,9 +23,10 @@ pub(crate) fn read(text: &str) -> Result<Vec<Sample>, BadFile> {
             continue;
         }
         enough(samples.len(), line)?;
-        let mut words = raw.split_whitespace();
+        let mut rest = raw;
         let mut channel = || {
-            let word = words.next().unwrap_or("");
+            let (word, after) = rest.split_once(char::is_whitespace).unwrap_or((rest, ""));
+            rest = after.trim_start();
             word.parse::<u8>().map_err(|_| {
                 BadFile::at(
                     line,
@@ -37,8 +38,7 @@ pub(crate) fn read(text: &str) -> Result<Vec<Sample>, BadFile> {
             })
         };
         let code = Srgb { red: channel()?, green: channel()?, blue: channel()? };
-        let name = words.collect::<Vec<_>>().join(" ");
-        let name = if name.is_empty() || name == "Untitled" { code.to_string() } else { name };
+        let name = if rest.is_empty() || rest == "Untitled" { code.to_string() } else { rest.to_owned() };
         let measured = Measured::Colour(code.to_lab());
         samples.push(Sample { name, line, measured, source: Source::Chip, notes: Vec::new() });
     }

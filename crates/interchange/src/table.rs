@@ -113,7 +113,7 @@ fn sample(
             })
         };
         match column {
-            Column::Name => name = cell.to_owned(),
+            Column::Name => name = unguarded(cell),
             Column::Source => source = Source::find(cell),
             Column::Hex if !cell.is_empty() => hex = Some(cell),
             Column::Lab(i) if !cell.is_empty() => lab[*i] = Some(value()?),
@@ -150,10 +150,35 @@ pub fn csv(head: &[&str], rows: &[Vec<String>]) -> Result<Vec<u8>, csv::Error> {
     out.into_inner().map_err(|error| csv::Error::from(error.into_error()))
 }
 
+/// What a spreadsheet begins a formula with, the wide forms of East Asian keyboards too.
+const FORMULA: [char; 10] = ['=', '+', '-', '@', '＝', '＋', '－', '＠', '\t', '\r'];
+/// What some spreadsheet takes for the end of a cell.
+const ENDS: [char; 3] = [';', ',', '\t'];
+
+/// A cell with an apostrophe more where a spreadsheet would begin a formula: at its start, or after what may end a cell
+/// elsewhere. Numbers are left.
 fn guarded(cell: &str) -> String {
-    let formula =
-        cell.starts_with(['=', '+', '@']) || (cell.starts_with('-') && cell.parse::<f64>().is_err());
-    if formula { format!("'{cell}") } else { cell.to_owned() }
+    if cell.parse::<f64>().is_ok() {
+        return cell.to_owned();
+    }
+    let mut out = String::with_capacity(cell.len() + 2);
+    for part in cell.split_inclusive(ENDS) {
+        if part.trim_start_matches('\'').starts_with(FORMULA) {
+            out.push('\'');
+        }
+        out.push_str(part);
+    }
+    out
+}
+
+/// The same cell as it went out: one apostrophe less before what would have been a formula.
+fn unguarded(cell: &str) -> String {
+    cell.split_inclusive(ENDS)
+        .map(|part| match part.strip_prefix('\'') {
+            Some(rest) if rest.trim_start_matches('\'').starts_with(FORMULA) => rest,
+            _ => part,
+        })
+        .collect()
 }
 
 /// What a screen shows for a reading, as a code.

@@ -23,7 +23,8 @@ fn any_colour() -> impl Strategy<Value = Measured> {
 }
 
 fn any_name() -> impl Strategy<Value = String> {
-    "[a-zA-Zéß ]{0,12}[a-zéß&<>']"
+    prop_oneof!["[a-zA-Zéß ]{0,12}[a-zéß&<>']", "[=+@;'\",＝＋－＠\\-]{1,4}[a-z;=\"<>\u{fffd}]{0,6}[a-z]"]
+        .prop_map(|name| name.trim().to_owned())
 }
 
 fn same(one: &Measured, other: &Measured) -> bool {
@@ -69,15 +70,18 @@ proptest! {
         ];
         for bytes in files {
             let samples = import(&bytes, Told::default()).unwrap().samples;
-            for (sample, (_, colour)) in samples.iter().zip(&colours) {
+            prop_assert_eq!(samples.len(), colours.len());
+            for (sample, (name, colour)) in samples.iter().zip(&colours) {
                 prop_assert!(same(&sample.measured, colour));
+                prop_assert_eq!(&sample.name, name);
             }
         }
         // A palette keeps 8-bit codes.
         let Import { format, predicted, samples } = import(gpl("shelf", &colours).as_bytes(), Told::default()).unwrap();
         prop_assert_eq!((format, predicted), (Format::Gpl, true));
-        for (sample, (_, colour)) in samples.iter().zip(&colours) {
+        for (sample, (name, colour)) in samples.iter().zip(&colours) {
             prop_assert_eq!(hex(&sample.measured), hex(colour));
+            prop_assert_eq!(&sample.name, name);
         }
     }
 
@@ -263,4 +267,33 @@ fn own_files_are_known_by_their_maker() {
     .unwrap();
     assert!(of(&ours));
     assert!(!of(&ours.replace("Creator>Warm Blend<", "Creator>a meter<")));
+}
+
+/// No cell begins what a spreadsheet would compute, however it divides the lines.
+#[test]
+fn a_spreadsheet_is_given_no_formula() {
+    for name in ["=1+1", "+1 day", "-rust", "@now", "＝1", "blue;=1", "blue,+1", "'=1", "a\t=1"] {
+        let bytes = csv(&["name", "hex"], &[vec![name.to_owned(), "#aabbcc".to_owned()]]).unwrap();
+        let text = String::from_utf8(bytes).unwrap();
+        let line = text.lines().nth(1).unwrap();
+        for cell in line.split([';', ',', '\t', '"']) {
+            assert!(!cell.starts_with(['=', '+', '-', '@', '＝']), "{name}: {line}");
+        }
+        assert_eq!(read(&text).unwrap()[0].name, name);
+    }
+    // A number is a number.
+    let text = String::from_utf8(csv(&["a"], &[vec!["-4.5".to_owned()]]).unwrap()).unwrap();
+    assert_eq!(text.lines().nth(1), Some("-4.5"));
+}
+
+/// XML has no place for some characters that a name may have: the file is sound without them.
+#[test]
+fn a_cxf_file_is_sound_whatever_the_names_are() {
+    for name in ["a\u{ffff}b", "\u{fffe}", "<&\"'>]]>", "a\u{85}b\u{7f}", "\u{10ffff}"] {
+        let samples = [(name.to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))];
+        let bytes = cxf(&samples, "now").unwrap();
+        let text = std::str::from_utf8(&bytes).unwrap();
+        assert!(!text.contains(['\u{fffe}', '\u{ffff}']));
+        assert_eq!(import(&bytes, Told::default()).unwrap().samples.len(), 1, "{name:?}");
+    }
 }
