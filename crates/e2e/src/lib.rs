@@ -77,6 +77,11 @@ impl Painter {
         painter
     }
 
+    /// The workspace file.
+    pub fn file(&self) -> PathBuf {
+        self.folder.path().join("workspace.db")
+    }
+
     /// Goes to an address of the application.
     pub async fn open(&self, path: &str) {
         self.driver.goto(format!("{}{path}", self.base)).await.expect("the page opens");

@@ -64,7 +64,7 @@ pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio
 pub use hue::HueFamily;
 pub use look::{Look, Seen};
 pub use material::Material;
-pub use measure::{BadMeasure, Microns, Millilitres, Price};
+pub use measure::{BadCurrency, BadMeasure, Currency, Microns, Millilitres, Price};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
 pub use percent::percentages;

@@ -21,6 +21,53 @@ fn short(value: f64) -> String {
     if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") }
 }
 
+/// A currency, by the three letters of its ISO 4217 code.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(try_from = "String", into = "String")]
+pub struct Currency([u8; 3]);
+
+/// A text that names no currency.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("“{0}” is no currency: write its three letters, such as EUR")]
+pub struct BadCurrency(String);
+
+impl Currency {
+    /// Takes a code in letters of either case.
+    ///
+    /// ```
+    /// use warm_blend_finish::Currency;
+    /// assert_eq!(Currency::new("eur").unwrap().code(), "EUR");
+    /// assert!(Currency::new("£").is_err());
+    /// ```
+    pub fn new(text: &str) -> Result<Self, BadCurrency> {
+        match <[u8; 3]>::try_from(text.trim().as_bytes()) {
+            Ok(letters) if letters.iter().all(u8::is_ascii_alphabetic) => {
+                Ok(Self(letters.map(|letter| letter.to_ascii_uppercase())))
+            }
+            _ => Err(BadCurrency(text.chars().take(20).collect())),
+        }
+    }
+
+    /// `EUR`
+    pub fn code(&self) -> &str {
+        std::str::from_utf8(&self.0).unwrap_or_default()
+    }
+}
+
+impl TryFrom<String> for Currency {
+    type Error = BadCurrency;
+
+    fn try_from(text: String) -> Result<Self, BadCurrency> {
+        Self::new(&text)
+    }
+}
+
+impl From<Currency> for String {
+    fn from(currency: Currency) -> Self {
+        currency.code().to_owned()
+    }
+}
+
 /// Checks that a number lies in a range.
 pub(crate) fn within(value: f64, least: f64, most: f64) -> Result<f64, BadMeasure> {
     if !value.is_finite() {

@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use crate::bench::Measure;
 use crate::learn::Reading;
-use crate::{Masstone, Name, Note, Parts};
+use crate::{Currency, Masstone, Name, Note, Parts};
 
 /// Which tin on the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -219,6 +219,9 @@ pub struct Workshop {
     /// The piece at hand; the first where none was chosen.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub piece: Option<Uuid>,
+    /// What prices and budgets are in; they are plain numbers where none was chosen.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub currency: Option<Currency>,
 }
 
 #[cfg(test)]

@@ -34,8 +34,8 @@ pub enum Dimension {
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadLength {
     /// No number in it, or something between that is no unit.
-    #[error("“{0}” is no measure: a number with {1}")]
-    Unread(String, &'static str),
+    #[error("“{0}” is no {1}: write a number with {2}")]
+    Unread(String, &'static str, &'static str),
     /// Beyond any piece.
     #[error("“{0}” is more than any piece has")]
     TooMuch(String),
@@ -83,19 +83,26 @@ impl Units {
 
     /// The same with its unit: `914 mm`, `36 1/4 in`.
     pub fn say(self, what: Dimension, value: f64) -> String {
-        format!("{} {}", self.number(what, value), self.unit(what))
+        match (self, what) {
+            // What is smaller than the last figure is said in the smaller unit.
+            (Units::Metric, Dimension::Area) if value < 0.01 => format!("{} cm²", rounded(value * 1e4, 0)),
+            (Units::Imperial, Dimension::Area) if value * 1e6 < 0.1 * FOOT * FOOT => {
+                format!("{} in²", rounded(value * 1e6 / (INCH * INCH), 0))
+            }
+            _ => format!("{} {}", self.number(what, value), self.unit(what)),
+        }
     }
 
     /// Reads what was typed: `914`, `91.4 cm`, `36 1/2 in`, `3 ft 2`, `2.5 m²`. A number without a unit is in [`Units::unit`]; after
     /// feet, in inches. The answer is in mm, m or m².
     pub fn read(self, what: Dimension, text: &str) -> Result<f64, BadLength> {
         let usual = self.unit(what);
-        let remedy = match what {
-            Dimension::Area => "m², cm², ft² or in²",
-            _ => "mm, cm, m, in or ft",
+        let (named, remedy) = match what {
+            Dimension::Area => ("area", "m², cm², ft² or in²"),
+            _ => ("length", "mm, cm, m, in or ft"),
         };
         let told: String = text.chars().take(40).collect();
-        let unread = || BadLength::Unread(told.clone(), remedy);
+        let unread = || BadLength::Unread(told.clone(), named, remedy);
         let mut words = words(text).peekable();
         let (mut sum, mut any, mut after_feet) = (0.0, false, false);
         while words.peek().is_some() {
@@ -288,6 +295,8 @@ mod tests {
         assert_eq!(say(Units::Imperial, Dimension::Length, 0.0), "0 in");
         assert_eq!(say(Units::Metric, Dimension::Area, 1.0), "1 m²");
         assert_eq!(say(Units::Imperial, Dimension::Area, 1.0), "11 ft²");
+        assert_eq!(say(Units::Metric, Dimension::Area, 0.0042), "42 cm²");
+        assert_eq!(say(Units::Imperial, Dimension::Area, 0.0042), "7 in²");
         assert_eq!(say(Units::Imperial, Dimension::Run, 0.5), "1.6 ft");
     }
 

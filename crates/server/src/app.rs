@@ -9,10 +9,11 @@ use axum::response::{IntoResponse, Response};
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use utoipa::OpenApi;
+use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::problem::Problem;
-use crate::{Workspace, front, guard, routes};
+use crate::{Workspace, body, front, guard, routes};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -22,6 +23,7 @@ use crate::{Workspace, front, guard, routes};
                        Volumes are wet ml, films µm of wet paint, L*a*b* is 2°, relative to the white of the light. \
                        Errors are RFC 9457 problem documents whose `errors[].pointer` names the field."
     ),
+    components(schemas(Problem)),
     tags(
         (name = "engine", description = "Without the workspace: everything the answer depends on is in the request"),
         (name = "reference", description = "Tables the interface offers choices from"),
@@ -36,7 +38,27 @@ use crate::{Workspace, front, guard, routes};
 struct Described;
 
 fn described() -> OpenApiRouter<Workspace> {
-    OpenApiRouter::with_openapi(Described::openapi()).nest("/api", routes::all())
+    let mut router = OpenApiRouter::with_openapi(Described::openapi()).nest("/api", routes::all());
+    tell_of_problems(router.get_openapi_mut());
+    router
+}
+
+/// Whatever is asked for, a problem may be the answer.
+fn tell_of_problems(description: &mut utoipa::openapi::OpenApi) {
+    let answer = ResponseBuilder::new()
+        .description("It did not happen: why, and what to do about it")
+        .content(
+            "application/problem+json",
+            ContentBuilder::new().schema(Some(Ref::from_schema_name("Problem"))).build(),
+        )
+        .build();
+    for path in description.paths.paths.values_mut() {
+        let operations =
+            [&mut path.get, &mut path.put, &mut path.post, &mut path.delete].into_iter().flatten();
+        for operation in operations {
+            operation.responses.responses.insert("default".to_owned(), answer.clone().into());
+        }
+    }
 }
 
 /// The description of the interface (OpenAPI 3.1), made from the types.
@@ -57,6 +79,7 @@ pub fn app(workspace: Workspace) -> Router {
         .with_state(workspace)
         .fallback(front::front)
         .method_not_allowed_fallback(wrong_method)
+        .layer(from_fn(body::name_the_field))
         .layer(CatchPanicLayer::custom(|_| Problem::internal().into_response()))
         .layer(CompressionLayer::new())
         .layer(from_fn(guard::guard))

@@ -1,10 +1,15 @@
 //! Bodies and queries of requests, with errors that name the field.
 
+use std::cell::RefCell;
+
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::request::Parts;
 use axum::http::{StatusCode, header};
+use axum::middleware::Next;
+use axum::response::{IntoResponse, Response};
 use serde::de::DeserializeOwned;
+use serde_json::Value;
 use uuid::Uuid;
 
 use crate::Workspace;
@@ -27,6 +32,9 @@ pub struct Asked<T>(pub T);
 /// The id in a path.
 pub struct IdPath(pub Uuid);
 
+/// What a path holds where that is more than an id.
+pub struct InPath<T>(pub T);
+
 impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
     type Rejection = Problem;
 
@@ -44,8 +52,50 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
             format!("a request may hold at most {} kB: send less at once", LARGEST_BODY / 1024)
         })
         .await?;
+        // None where nobody asks: in tests of a route by itself.
+        drop(SENT.try_with(|sent| sent.replace(bytes.clone())));
         parse(&bytes).map(Body)
     }
+}
+
+tokio::task_local! {
+    /// The body of the request that is being answered.
+    static SENT: RefCell<Bytes>;
+}
+
+/// Where something is spoken of that is not there, the problem names the field that does: the store knows only its id.
+pub async fn name_the_field(request: Request, next: Next) -> Response {
+    SENT.scope(RefCell::default(), async {
+        let response = next.run(request).await;
+        let Some(problem) = response.extensions().get::<Problem>() else { return response };
+        let sent = SENT.with(|sent| serde_json::from_slice(&sent.borrow()).unwrap_or_default());
+        // What the address names is not in the body: it stays not found.
+        match problem.missing().and_then(|id| field_of(&sent, &id.to_string())) {
+            Some(at) => problem.clone().at(at).into_response(),
+            None => response,
+        }
+    })
+    .await
+}
+
+/// The JSON pointer (RFC 6901) of a text in a document.
+fn field_of(document: &Value, text: &str) -> Option<String> {
+    match document {
+        Value::String(found) => found.eq_ignore_ascii_case(text).then(String::new),
+        Value::Array(items) => items
+            .iter()
+            .enumerate()
+            .find_map(|(i, item)| field_of(item, text).map(|rest| format!("/{i}{rest}"))),
+        Value::Object(fields) => fields
+            .iter()
+            .find_map(|(key, field)| field_of(field, text).map(|rest| format!("/{}{rest}", escaped(key)))),
+        Value::Null | Value::Bool(_) | Value::Number(_) => None,
+    }
+}
+
+/// A key as it stands in a pointer.
+fn escaped(key: &str) -> String {
+    key.replace('~', "~0").replace('/', "~1")
 }
 
 impl<const MOST: usize> FromRequest<Workspace> for Raw<MOST> {
@@ -98,7 +148,7 @@ fn pointer(path: &serde_path_to_error::Path) -> String {
     path.iter()
         .map(|segment| match segment {
             Segment::Seq { index } => format!("/{index}"),
-            Segment::Map { key } => format!("/{}", key.replace('~', "~0").replace('/', "~1")),
+            Segment::Map { key } => format!("/{}", escaped(key)),
             Segment::Enum { .. } | Segment::Unknown => String::new(),
         })
         .collect()
@@ -111,6 +161,17 @@ impl<T: DeserializeOwned + Send, S: Sync> FromRequestParts<S> for Asked<T> {
         Query::try_from_uri(&parts.uri).map(|Query(asked)| Asked(asked)).map_err(|error| {
             Problem::new(StatusCode::BAD_REQUEST, "query", "The address is off", error.body_text())
         })
+    }
+}
+
+impl<T: DeserializeOwned + Send, S: Send + Sync> FromRequestParts<S> for InPath<T> {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let Path(inside) = Path::<T>::from_request_parts(parts, state).await.map_err(|error| {
+            Problem::not_found(format!("there is nothing at this address: {}", error.body_text()))
+        })?;
+        Ok(InPath(inside))
     }
 }
 

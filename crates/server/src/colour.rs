@@ -1,6 +1,8 @@
 //! Colours and swatches as they travel.
 
 use serde::{Deserialize, Serialize};
+use utoipa::openapi::RefOr;
+use utoipa::openapi::schema::{ObjectBuilder, Schema, Type};
 use utoipa::{IntoParams, ToSchema};
 use warm_blend_finish::learn::{Certainty, Doubt, Ensemble};
 use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Seen, State, UnknownState, Verdict};
@@ -11,13 +13,37 @@ pub use warm_blend_finish::Look;
 use crate::check::Checks;
 use crate::problem::Problem;
 
+/// A light, by its id.
+pub struct LightName;
+
+/// A state of the film, by its id.
+pub struct StateName;
+
+macro_rules! named {
+    ($name:ident, $of:ident) => {
+        impl utoipa::PartialSchema for $name {
+            fn schema() -> RefOr<Schema> {
+                let ids = $of::ALL.map(|one| one.id());
+                ObjectBuilder::new().schema_type(Type::String).enum_values(Some(ids)).into()
+            }
+        }
+
+        impl ToSchema for $name {}
+    };
+}
+
+named!(LightName, Light);
+named!(StateName, State);
+
 /// Which light to look in, and at what state of the film.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct LookedAt {
     /// `daylight` (as when left out), `sun`, `north-shade`, `bulb`, `warm-led`, `neutral-led` or `shop-tube`.
+    #[param(value_type = Option<LightName>)]
     light: Option<String>,
     /// `dry` (as when left out), `wet`, `sealed` or `buffed`.
+    #[param(value_type = Option<StateName>)]
     state: Option<String>,
 }
 

@@ -10,8 +10,8 @@ use std::path::{Path, PathBuf};
 use uuid::Uuid;
 use warm_blend_finish::learn::{Pour, Reading, Source};
 use warm_blend_finish::{
-    Class, CoatsToHide, Component, LoggedReading, Masstone, Millilitres, Name, PaintId, Parts, Price,
-    SavedMix, ShelfPaint, State, WholeParts, Workshop,
+    Class, CoatsToHide, Component, Currency, LoggedReading, Masstone, Millilitres, Name, PaintId, Parts,
+    Price, SavedMix, ShelfPaint, State, WholeParts, Workshop,
 };
 use warm_blend_store::{Kept, Store, StoreError};
 
@@ -142,7 +142,8 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
 /// The house white, and what the simulated reader said of tints with it.
 fn readings(store: &mut Store, shelf: &Shelf) -> Result<(), StoreError> {
     let white = tin(shelf, HOUSE_WHITE)?;
-    store.furnish(Workshop { house_white: Some(PaintId(white.id)), ..Workshop::default() })?;
+    let currency = Currency::new("EUR").ok();
+    store.furnish(Workshop { house_white: Some(PaintId(white.id)), currency, ..Workshop::default() })?;
     let reader = ReaderAtHand::default();
     for (laid_out, written_down, own, more) in READ {
         let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));

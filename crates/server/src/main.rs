@@ -83,14 +83,11 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
                 })?),
                 (None, None) => {}
             }
-            if let Some(what) = workspace.damage() {
-                eprintln!(
-                    "warm-blend: {} is damaged ({what}). It can be read, and nothing is written to it: save what is sound (Files on the shelf, JSON), then start with a copy from before.",
-                    file.display()
-                );
+            for notice in workspace.notices() {
+                eprintln!("warm-blend: {}: {notice}", file.display());
             }
             workspace.make_ready_to_draw();
-            workspace.write_back_when_idle();
+            workspace.tidy_when_idle();
             let served = serve(workspace, port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;

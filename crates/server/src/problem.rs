@@ -1,8 +1,8 @@
 //! Errors as RFC 9457 problem documents.
 
-use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use axum::{Extension, Json};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -13,7 +13,7 @@ use warm_blend_store::StoreError;
 pub struct Problem {
     /// Which kind of problem: `urn:warm-blend:invalid`, `stale`, `in-use`, `unknown`, …
     #[serde(rename = "type")]
-    kind: String,
+    kind: Box<str>,
     /// The kind in a few words.
     title: &'static str,
     /// The HTTP status.
@@ -23,9 +23,12 @@ pub struct Problem {
     /// The fields at fault, where fields are.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     errors: Vec<FieldError>,
-    /// The mixes that use a paint that was to be removed.
+    /// What uses a paint that was to be removed.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     used_by: Vec<UsedBy>,
+    /// What was spoken of and is not there: the field that names it is found in what was sent.
+    #[serde(skip)]
+    missing: Option<Box<Uuid>>,
 }
 
 /// One field at fault.
@@ -37,10 +40,12 @@ pub struct FieldError {
     pub detail: String,
 }
 
-/// A mix that uses a paint.
+/// A mix, a board or a piece that uses a paint.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct UsedBy {
-    /// The mix.
+    /// `mix`, `board` or `piece`.
+    pub kind: &'static str,
+    /// Which one.
     pub id: Uuid,
     /// Its name, if it has one.
     pub name: Option<String>,
@@ -49,13 +54,24 @@ pub struct UsedBy {
 impl Problem {
     pub fn new(status: StatusCode, kind: &str, title: &'static str, detail: impl Into<String>) -> Self {
         Self {
-            kind: format!("urn:warm-blend:{kind}"),
+            kind: format!("urn:warm-blend:{kind}").into(),
             title,
             status: status.as_u16(),
             detail: detail.into(),
             errors: Vec::new(),
             used_by: Vec::new(),
+            missing: None,
         }
+    }
+
+    /// What was spoken of and is not there.
+    pub fn missing(&self) -> Option<Uuid> {
+        self.missing.as_deref().copied()
+    }
+
+    /// The same as the fault of a field.
+    pub fn at(self, pointer: String) -> Self {
+        Self::field(pointer, self.detail)
     }
 
     /// Fields that make no sense; `detail` repeats them in one text.
@@ -71,7 +87,7 @@ impl Problem {
 
     pub fn in_use(used_by: Vec<UsedBy>) -> Self {
         let detail =
-            "this paint is in a mix: the mix keeps its record of it, and it can be brought back by undo";
+            "this paint is in use: what uses it keeps its record of it, and it can be brought back by undo";
         Self { used_by, ..Self::new(StatusCode::CONFLICT, "in-use", "This paint is in use", detail) }
     }
 
@@ -93,14 +109,15 @@ impl From<StoreError> for Problem {
     fn from(error: StoreError) -> Self {
         let detail = error.to_string();
         match error {
-            StoreError::Unknown { .. } | StoreError::Removed { .. } => Self::not_found(detail),
+            StoreError::Unknown { id, .. } => Self { missing: Some(Box::new(id)), ..Self::not_found(detail) },
+            StoreError::Removed { .. } => Self::not_found(detail),
             StoreError::Overtaken => {
                 Self::new(StatusCode::CONFLICT, "overtaken", "Changed elsewhere in the meantime", detail)
             }
             StoreError::Stale { .. } => {
                 Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere in the meantime", detail)
             }
-            StoreError::Dangling(_) => Self::field("/components", detail),
+            StoreError::Dangling(id) => Self { missing: Some(Box::new(id)), ..Self::field("", detail) },
             StoreError::Full => {
                 Self::new(StatusCode::INSUFFICIENT_STORAGE, "full", "The disk is full", detail)
             }
@@ -122,6 +139,7 @@ impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
         let kind = HeaderValue::from_static("application/problem+json");
-        (status, [(header::CONTENT_TYPE, kind)], Json(self)).into_response()
+        let missing = self.missing.as_ref().map(|_| Extension(self.clone()));
+        (status, [(header::CONTENT_TYPE, kind)], missing, Json(self)).into_response()
     }
 }

@@ -8,7 +8,7 @@ use std::time::Duration;
 use warm_blend_finish::Name;
 use warm_blend_finish::Workshop;
 use warm_blend_finish::piece::Piece;
-use warm_blend_store::{Kept, OpenError, Store, StoreError};
+use warm_blend_store::{Kept, Notice, OpenError, Store, StoreError};
 
 use crate::device::ReaderAtHand;
 use crate::heavy::Heavy;
@@ -70,9 +70,9 @@ impl Workspace {
         })
     }
 
-    /// What is wrong with the file, where it can be read and is not written.
-    pub fn damage(&self) -> Option<String> {
-        self.store().damage().map(str::to_owned)
+    /// What the painter should hear of the file.
+    pub fn notices(&self) -> Vec<Notice> {
+        self.store().notices()
     }
 
     /// Runs a read or a change off the threads that answer requests, because it waits for the disk.
@@ -104,15 +104,16 @@ impl Workspace {
         self.scale.connect(address);
     }
 
-    /// Sees to it that the file alone holds everything as soon as nobody has asked anything for a while.
-    pub fn write_back_when_idle(&self) {
+    /// Sees to it that the file alone holds everything, and no photo that nothing speaks of, as soon as nobody has asked anything
+    /// for a while.
+    pub fn tidy_when_idle(&self) {
         let workspace = self.clone();
         tokio::spawn(async move {
             loop {
                 workspace.quiet().await;
                 let workspace = workspace.clone();
                 // What fails now is tried again, and fails with words where somebody waits for it.
-                drop(tokio::task::spawn_blocking(move || workspace.store().write_back()).await);
+                drop(tokio::task::spawn_blocking(move || workspace.store().tidy()).await);
             }
         });
     }

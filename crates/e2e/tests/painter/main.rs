@@ -1,5 +1,6 @@
 //! What a painter does, at the real interface.
 
+mod answers;
 mod boards;
 mod everyone;
 mod keeping;

@@ -42,7 +42,7 @@ async fn taking_away_a_used_tin_asks_first() {
     painter.click("button", "slate blue").await;
     painter.click("button", "Take it off the shelf").await;
     painter.the("alertdialog", "Take slate blue off the shelf?").await;
-    painter.reads("It is in drift blue for the case.").await;
+    painter.reads("It is in the mix drift blue for the case").await;
     painter.click("button", "Leave it").await;
     painter.gone("alertdialog", "Take slate blue off the shelf?").await;
     painter.click("button", "Take it off the shelf").await;

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{Light, difference};
 
-use crate::{Material, Millilitres, NothingToMix, Parts, mix};
+use crate::measure::within;
+use crate::{BadMeasure, Material, Millilitres, NothingToMix, Parts, mix};
 
 /// Something to measure with.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -52,6 +53,11 @@ impl Measure {
         Measure::Millilitre,
         Measure::Drop,
     ];
+
+    /// So many of it: what is wrong with a count is said of the count, not of what it comes to in ml.
+    pub fn times(self, count: f64) -> Result<Millilitres, BadMeasure> {
+        Millilitres::new(within(count, 0.0, (1e6 / self.millilitres()).floor())? * self.millilitres())
+    }
 
     /// What it holds, ml: the factors of NIST Special Publication 811 (2008), appendix B.8, to their digits.
     pub const fn millilitres(self) -> f64 {

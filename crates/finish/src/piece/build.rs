@@ -196,8 +196,12 @@ impl Form {
             return Err(BadForm::new(
                 "across",
                 format!(
-                    "{} drawers across would be {:.0} mm wide each: fewer, or a wider case",
-                    self.across,
+                    "{} would be {:.0} mm wide: fewer, or a wider case",
+                    if self.across == 1 {
+                        "one drawer".to_owned()
+                    } else {
+                        format!("{} drawers side by side, each", self.across)
+                    },
                     wide.max(0.0)
                 ),
             ));

@@ -230,7 +230,7 @@ const RECIPES: usize = 12;
 /// The mixes of the shelf that come nearest to a colour. Leaving off stops the search.
 #[utoipa::path(post, path = "/bench/match", operation_id = "find_mixes",
     tag = "pot", params(LookedAt), request_body = Wanted,
-    responses((status = OK, body = Found), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Found)))]
 pub async fn find(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -391,7 +391,7 @@ pub async fn pots(
 /// The shades of a colour, lighter and darker, as mixes of the shelf.
 #[utoipa::path(post, path = "/bench/ladder", operation_id = "make_ladder",
     tag = "pot", params(LookedAt), request_body = LadderOf,
-    responses((status = OK, body = Ladder), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Ladder)))]
 pub async fn ladder(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -507,7 +507,7 @@ pub struct BrushPair {
 /// What lies between colours: the way, where it goes grey or turns, what bridges it, which brushes must not meet.
 #[utoipa::path(post, path = "/bench/blend", operation_id = "make_blend",
     tag = "pot", params(LookedAt), request_body = BlendOf,
-    responses((status = OK, body = Blend), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Blend)))]
 pub async fn blend(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -646,7 +646,7 @@ pub fn measures_of(owned: &[String]) -> Result<Vec<Measure>, Problem> {
 /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
 #[utoipa::path(post, path = "/bench/measure", operation_id = "measure_batch",
     tag = "pot", params(LookedAt), request_body = BatchOf,
-    responses((status = OK, body = Batch), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Batch)))]
 pub async fn measure(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -716,8 +716,8 @@ impl BatchOf {
             "m2" | "ft2" if !(0.5..=12.0).contains(&coats) => {
                 return Err(Problem::field("/coats", "choose half a coat to twelve"));
             }
-            "m2" => bench::for_area(self.amount, coats, film).map_err(bad)?,
-            "ft2" => bench::for_area(self.amount * bench::SQUARE_FOOT, coats, film).map_err(bad)?,
+            "m2" => bench::for_area(self.amount, bench::Surface::SquareMetres, coats, film).map_err(bad)?,
+            "ft2" => bench::for_area(self.amount, bench::Surface::SquareFeet, coats, film).map_err(bad)?,
             "left" => {
                 let which = self.components.iter().position(|part| Some(part.paint) == self.using_up);
                 let at = which
@@ -730,7 +730,7 @@ impl BatchOf {
             }
             measure => {
                 let measure = measure_of(measure).map_err(|error| Problem::field("/measure", error))?;
-                Millilitres::new(self.amount * measure.millilitres()).map_err(bad)?
+                measure.times(self.amount).map_err(bad)?
             }
         };
         match batch.value() >= 1.0 {
@@ -865,7 +865,7 @@ pub struct FixPart {
 /// What to add to a pot so that it comes to its target.
 #[utoipa::path(post, path = "/bench/correct", operation_id = "correct_pot",
     tag = "pot", params(LookedAt), request_body = PotToCorrect,
-    responses((status = OK, body = Corrections), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Corrections)))]
 pub async fn correct(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -876,7 +876,7 @@ pub async fn correct(
     let measure = checks.field("/measure", measure_of(&of.measure));
     let target = of.target.parse(&mut checks, "/target");
     let volume = |checks: &mut Checks, pointer: &str, count: f64| {
-        let ml = Millilitres::new(count * measure?.millilitres()).map_err(|error| error.to_string());
+        let ml = measure?.times(count).map_err(|error| error.to_string());
         let some = |ml: Millilitres| match ml.value() >= 1.0 {
             true => Ok(ml.value()),
             false => Err("this is less than a millilitre: give how much is in the pot".to_owned()),

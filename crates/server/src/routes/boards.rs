@@ -179,7 +179,7 @@ pub async fn choices() -> Json<BoardChoices> {
 /// All boards, in the order they were begun.
 #[utoipa::path(get, path = "/boards", operation_id = "list_boards",
     tag = "board", params(LookedAt),
-    responses((status = OK, body = Vec<BoardInList>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<BoardInList>)))]
 pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -255,7 +255,7 @@ pub fn on_shelf(shelf: &[Kept<ShelfPaint>], known: &Known) -> Vec<OnShelf> {
 /// Begin a board.
 #[utoipa::path(post, path = "/boards", operation_id = "make_board",
     tag = "board", request_body = NewBoard,
-    responses((status = CREATED, body = BoardKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = BoardKept)))]
 pub async fn make(
     State(workspace): State<Workspace>,
     Body(new): Body<NewBoard>,
@@ -275,7 +275,7 @@ pub async fn make(
 /// One board.
 #[utoipa::path(get, path = "/boards/{id}", operation_id = "get_board",
     tag = "board", params(("id" = Uuid, Path)),
-    responses((status = OK, body = BoardKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = BoardKept)))]
 pub async fn get(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Json<BoardKept>, Problem> {
     workspace.with(move |store| store.get::<Board>(id)).await.map(|kept| Json(kept.into()))
 }
@@ -283,7 +283,7 @@ pub async fn get(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Resu
 /// Change a board.
 #[utoipa::path(put, path = "/boards/{id}", operation_id = "change_board",
     tag = "board", params(Seen, ("id" = Uuid, Path)), request_body = BoardEntry,
-    responses((status = OK, body = BoardKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = BoardKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -297,7 +297,7 @@ pub async fn change(
 /// Put a board away; undo brings it back.
 #[utoipa::path(delete, path = "/boards/{id}", operation_id = "remove_board",
     tag = "board", params(Seen, ("id" = Uuid, Path)),
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,

@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use axum::Json;
 use axum::body::Bytes;
-use axum::extract::{Path, State};
+use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use rayon::prelude::*;
@@ -25,7 +25,7 @@ use warm_blend_store::{Kept, Store, StoreError};
 
 use super::paints::source;
 use crate::Workspace;
-use crate::body::{Asked, Raw};
+use crate::body::{Asked, InPath, Raw};
 use crate::known::Known;
 use crate::problem::Problem;
 
@@ -359,7 +359,7 @@ fn unread(error: &BadFile) -> Problem {
 /// What importing a file (CGATS.17, CxF/X, CSV, GIMP palette or a shelf as JSON; its bytes are the body) would do. Nothing is written.
 #[utoipa::path(post, path = "/import/preview", operation_id = "preview_import", tag = "shelf",
     params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = OK, body = ImportPlan), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = ImportPlan)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
     Asked(how): Asked<HowToImport>,
@@ -371,7 +371,7 @@ pub async fn preview(
 /// Import a file as the preview said, at one go: one step of undo takes all of it out again.
 #[utoipa::path(post, path = "/import", operation_id = "import_file", tag = "shelf",
     params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = OK, body = ImportPlan), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = ImportPlan)))]
 pub async fn carry_out(
     State(workspace): State<Workspace>,
     Asked(how): Asked<HowToImport>,
@@ -449,10 +449,10 @@ struct WithId<T> {
 /// stated, `gpl` a palette, `json` everything that is kept of paints and readings.
 #[utoipa::path(get, path = "/export/{format}", operation_id = "export_shelf", tag = "shelf",
     params(("format" = String, Path)),
-    responses((status = OK, description = "The file"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, description = "The file")))]
 pub async fn export(
     State(workspace): State<Workspace>,
-    Path(format): Path<String>,
+    InPath(format): InPath<String>,
 ) -> Result<Response, Problem> {
     let ((tins, readings, piece), known) = workspace
         .with_known(|store| {

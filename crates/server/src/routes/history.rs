@@ -1,4 +1,4 @@
-//! Undo and redo.
+//! Undo and redo, and what is to be said of the file.
 
 use axum::Json;
 use axum::extract::State;
@@ -79,6 +79,14 @@ async fn after(
     Ok(Json(HistoryNow { undo, redo, done }))
 }
 
+/// What the painter should hear of the workspace file, in sentences: that it is damaged, that another program uses it, too.
+#[utoipa::path(get, path = "/notices", operation_id = "get_notices",
+    tag = "workspace", responses((status = OK, body = Vec<String>)))]
+pub async fn notices(State(workspace): State<Workspace>) -> Result<Json<Vec<String>>, Problem> {
+    let notices = workspace.with(|store| Ok(store.notices())).await?;
+    Ok(Json(notices.iter().map(ToString::to_string).collect()))
+}
+
 /// What undo and redo would do.
 #[utoipa::path(get, path = "/history", operation_id = "get_history",
     tag = "workspace", responses((status = OK, body = HistoryNow)))]
@@ -88,7 +96,7 @@ pub async fn get(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>,
 
 /// Turn back the newest change.
 #[utoipa::path(post, path = "/undo", operation_id = "undo", tag = "workspace", request_body = ChangeMeant,
-    responses((status = OK, body = HistoryNow), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = HistoryNow)))]
 pub async fn undo(
     State(workspace): State<Workspace>,
     Body(ChangeMeant { change }): Body<ChangeMeant>,
@@ -98,7 +106,7 @@ pub async fn undo(
 
 /// Make the change again that was undone last.
 #[utoipa::path(post, path = "/redo", operation_id = "redo", tag = "workspace", request_body = ChangeMeant,
-    responses((status = OK, body = HistoryNow), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = HistoryNow)))]
 pub async fn redo(
     State(workspace): State<Workspace>,
     Body(ChangeMeant { change }): Body<ChangeMeant>,

@@ -8,14 +8,16 @@ use uuid::Uuid;
 use warm_blend_finish::bench::{Kind, Preset, warnings};
 use warm_blend_finish::board::Place;
 use warm_blend_finish::{
-    Class, Condition, Masstone, PaintId, SavedMix, Seen, ShelfPaint, State as Film, Verdict, nearest_whole,
+    Class, Condition, Masstone, Name, PaintId, SavedMix, Seen, ShelfPaint, State as Film, Verdict,
+    nearest_whole,
 };
 use warm_blend_store::Kept;
 
 use super::bench::pots;
-use super::mixes::MixPart;
+use super::mixes::{Mix, MixEntry, MixPart, with_tins};
+use super::paints::Seen as Revision;
 use crate::Workspace;
-use crate::body::{Asked, Body};
+use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
 use crate::colour::{Colour, LookedAt};
 use crate::problem::Problem;
@@ -49,6 +51,13 @@ pub struct MadeInto {
     components: Vec<MixPart>,
     /// Which mixture, by its id; none takes the mediums out again.
     preset: Option<String>,
+}
+
+/// What a kept mix is to be made into.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct MixtureWanted {
+    /// Which mixture, by its id.
+    preset: String,
 }
 
 /// A pot and what it lies on.
@@ -128,63 +137,134 @@ pub async fn presets(State(workspace): State<Workspace>) -> Result<Json<Vec<Pres
     Ok(Json(Preset::ALL.iter().map(choice).collect()))
 }
 
+/// A new tin of a medium.
+fn medium(class: Class) -> Result<ShelfPaint, Problem> {
+    let name = Name::new(&class.name().to_lowercase()).map_err(|error| Problem::field("/preset", error))?;
+    Ok(ShelfPaint::new(name, class, None))
+}
+
+/// What a pot is to be made into, once it is sure that it can be.
+struct Making {
+    paints: Vec<Uuid>,
+    parts: Vec<u32>,
+    preset: Option<Preset>,
+}
+
+impl Making {
+    fn read(
+        components: &[MixPart],
+        preset: Option<&str>,
+        shelf: &[Kept<ShelfPaint>],
+    ) -> Result<Self, Problem> {
+        let is_paint =
+            |part: &&MixPart| shelf.iter().any(|tin| tin.id == part.paint && !tin.value.class.is_medium());
+        let paints: Vec<&MixPart> = components.iter().filter(is_paint).collect();
+        let mut checks = Checks::default();
+        let parts: Option<Vec<u32>> = paints
+            .iter()
+            .enumerate()
+            .map(|(i, part)| Some(checks.field(format!("/components/{i}/parts"), part.parts())?.value()))
+            .collect();
+        let parts = checks.done(parts)?;
+        if parts.is_empty() {
+            return Err(Problem::field("/components", "there is no paint in the pot: put one in first"));
+        }
+        let known = preset.map(|id| Preset::find(id).ok_or(id)).transpose();
+        let preset = known.map_err(|id| {
+            let ids = Preset::ALL.map(|preset| preset.id).join(", ");
+            Problem::field("/preset", format!("“{id}” is no usual mixture: choose one of {ids}"))
+        })?;
+        let most = paints.len() + preset.as_ref().map_or(0, |preset| preset.mediums.len());
+        if most > SavedMix::MOST {
+            return Err(Problem::field("/components", warm_blend_finish::BadMix::TooMany(most)));
+        }
+        Ok(Self { paints: paints.iter().map(|part| part.paint).collect(), parts, preset })
+    }
+
+    /// The classes of the mediums it takes.
+    fn mediums(&self) -> impl Iterator<Item = Class> {
+        self.preset.iter().flat_map(|preset| preset.mediums.iter().map(|(class, _)| *class))
+    }
+
+    /// Made, with these tins for its mediums.
+    fn made(&self, mediums: Vec<Uuid>) -> Vec<MixPart> {
+        let whole = match &self.preset {
+            None => warm_blend_finish::simplest(&self.parts),
+            Some(preset) => {
+                // Beyond 999 parts of one, as near as whole parts come.
+                let amounts: Vec<f64> = preset.parts(&self.parts).into_iter().map(f64::from).collect();
+                nearest_whole(&amounts).into_iter().map(warm_blend_finish::WholeParts::value).collect()
+            }
+        };
+        let ids = self.paints.iter().copied().chain(mediums);
+        ids.zip(whole).map(|(paint, parts)| MixPart::new(paint, parts)).collect()
+    }
+}
+
 /// A pot made into a glaze, a wash, a wax …: its paints keep their ratio, its mediums are those of the mixture.
 #[utoipa::path(post, path = "/bench/make-into", operation_id = "make_into",
     tag = "pot", request_body = MadeInto,
-    responses((status = OK, body = Vec<MixPart>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<MixPart>)))]
 pub async fn make_into(
     State(workspace): State<Workspace>,
     Body(MadeInto { components, preset }): Body<MadeInto>,
 ) -> Result<Json<Vec<MixPart>>, Problem> {
     let shelf = workspace.with(|store| store.all_ever::<ShelfPaint>()).await?;
-    let is_paint =
-        |part: &&MixPart| shelf.iter().any(|tin| tin.id == part.paint && !tin.value.class.is_medium());
-    let paints: Vec<&MixPart> = components.iter().filter(is_paint).collect();
-    let mut checks = Checks::default();
-    let parts: Option<Vec<u32>> = paints
-        .iter()
-        .enumerate()
-        .map(|(i, part)| Some(checks.field(format!("/components/{i}/parts"), part.parts())?.value()))
-        .collect();
-    let parts = checks.done(parts)?;
-    if parts.is_empty() {
-        return Err(Problem::field("/components", "there is no paint in the pot: put one in first"));
-    }
-    let known = preset.as_deref().map(|id| Preset::find(id).ok_or(id.to_owned())).transpose();
-    let preset = known.map_err(|id| {
-        let ids = Preset::ALL.map(|preset| preset.id).join(", ");
-        Problem::field("/preset", format!("“{id}” is no usual mixture: choose one of {ids}"))
-    })?;
-    let Some(preset) = preset else {
-        let whole = warm_blend_finish::simplest(&parts);
-        return Ok(Json(paints.iter().zip(whole).map(|(part, n)| MixPart::new(part.paint, n)).collect()));
-    };
-    if paints.len() + preset.mediums.len() > SavedMix::MOST {
-        let too_many = warm_blend_finish::BadMix::TooMany(paints.len() + preset.mediums.len());
-        return Err(Problem::field("/components", too_many));
-    }
+    let making = Making::read(&components, preset.as_deref(), &shelf)?;
     let on_shelf: Vec<Kept<ShelfPaint>> = shelf.into_iter().filter(|tin| !tin.removed).collect();
-    let mediums: Vec<Uuid> = preset
-        .mediums
-        .iter()
-        .map(|(class, _)| {
-            tin_of(*class, &on_shelf).ok_or_else(|| {
-                let name = class.name().to_lowercase();
-                Problem::field("/preset", format!("there is no {name} on the shelf: add it first"))
-            })
+    let found = making.mediums().map(|class| {
+        tin_of(class, &on_shelf).ok_or_else(|| {
+            let name = class.name().to_lowercase();
+            Problem::field("/preset", format!("there is no {name} on the shelf: add it first"))
         })
-        .collect::<Result<_, _>>()?;
-    // Beyond 999 parts of one, as near as whole parts come.
-    let amounts: Vec<f64> = preset.parts(&parts).into_iter().map(f64::from).collect();
-    let whole = nearest_whole(&amounts).into_iter().map(warm_blend_finish::WholeParts::value);
-    let ids = paints.iter().map(|part| part.paint).chain(mediums);
-    Ok(Json(ids.zip(whole).map(|(paint, parts)| MixPart::new(paint, parts)).collect()))
+    });
+    let mediums = found.collect::<Result<_, _>>()?;
+    Ok(Json(making.made(mediums)))
+}
+
+/// A kept mix made into a usual mixture; mediums that the shelf lacks are put on it. One step of undo turns back all of it.
+#[utoipa::path(post, path = "/mixes/{id}/make-into", operation_id = "make_mix_into",
+    tag = "pot", params(LookedAt, Revision, ("id" = Uuid, Path)), request_body = MixtureWanted,
+    responses((status = OK, body = Mix)))]
+pub async fn make_mix_into(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(asked): Asked<LookedAt>,
+    Asked(Revision { revision }): Asked<Revision>,
+    Body(MixtureWanted { preset }): Body<MixtureWanted>,
+) -> Result<Json<Mix>, Problem> {
+    let look = asked.get()?;
+    let (done, known) = workspace
+        .with_known(move |store| {
+            let (mix, shelf) = (store.get::<SavedMix>(id)?, store.all_ever::<ShelfPaint>()?);
+            let parts: Vec<MixPart> = mix.value.components().iter().map(MixPart::from).collect();
+            let making = match Making::read(&parts, Some(&preset), &shelf) {
+                Ok(making) => making,
+                Err(problem) => return Ok(Err(problem)),
+            };
+            let on_shelf: Vec<Kept<ShelfPaint>> = shelf.into_iter().filter(|tin| !tin.removed).collect();
+            let changed: Result<_, Problem> = store.together_or(|batch| {
+                let mut mediums = Vec::new();
+                for class in making.mediums() {
+                    let tin = tin_of(class, &on_shelf);
+                    mediums.push(tin.map_or_else(|| Ok(batch.make(medium(class)?)?.id), Ok::<_, Problem>)?);
+                }
+                let made = MixEntry::from(&mix.value).of(making.made(mediums));
+                Ok(batch.change(id, revision, made.parse()?)?)
+            });
+            match changed {
+                Ok(changed) => with_tins(store, changed).map(Ok),
+                Err(problem) => Ok(Err(problem)),
+            }
+        })
+        .await?;
+    Mix::of(done?, &known, look).map(Json)
 }
 
 /// The films that a pot leaves over a ground, at three places of a carved surface.
 #[utoipa::path(post, path = "/bench/film", operation_id = "see_film",
     tag = "pot", params(LookedAt), request_body = FilmOf,
-    responses((status = OK, body = FilmsSeen), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = FilmsSeen)))]
 pub async fn film(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,

@@ -122,7 +122,12 @@ pub struct PredictedPart {
 }
 
 impl MixEntry {
-    fn parse(&self) -> Result<SavedMix, Problem> {
+    /// The same mix of other parts.
+    pub fn of(self, components: Vec<MixPart>) -> Self {
+        Self { components, ..self }
+    }
+
+    pub fn parse(&self) -> Result<SavedMix, Problem> {
         let mut checks = Checks::default();
         if self.components.len() > SavedMix::MOST {
             let too_many = warm_blend_finish::BadMix::TooMany(self.components.len());
@@ -211,7 +216,7 @@ impl Pot {
 }
 
 impl Mix {
-    fn of((kept, tins): WithTins, known: &Known, look: Look) -> Result<Self, Problem> {
+    pub fn of((kept, tins): WithTins, known: &Known, look: Look) -> Result<Self, Problem> {
         let pot = Pot { mix: kept.value, tins };
         Ok(Self {
             id: kept.id,
@@ -224,9 +229,9 @@ impl Mix {
 }
 
 /// A kept mix beside its tins.
-type WithTins = (Kept<SavedMix>, Vec<Kept<ShelfPaint>>);
+pub type WithTins = (Kept<SavedMix>, Vec<Kept<ShelfPaint>>);
 
-fn with_tins(store: &Store, kept: Kept<SavedMix>) -> Result<WithTins, StoreError> {
+pub fn with_tins(store: &Store, kept: Kept<SavedMix>) -> Result<WithTins, StoreError> {
     let pot = Pot::gather(store, kept.value)?;
     Ok((Kept { value: pot.mix, ..kept }, pot.tins))
 }
@@ -234,7 +239,7 @@ fn with_tins(store: &Store, kept: Kept<SavedMix>) -> Result<WithTins, StoreError
 /// All mixes, in the order they were begun.
 #[utoipa::path(get, path = "/mixes", operation_id = "list_mixes",
     tag = "pot", params(LookedAt),
-    responses((status = OK, body = Vec<Mix>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<Mix>)))]
 pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -251,7 +256,7 @@ pub async fn list(
 /// Begin a mix.
 #[utoipa::path(post, path = "/mixes", operation_id = "make_mix",
     tag = "pot", params(LookedAt), request_body = MixEntry,
-    responses((status = CREATED, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = Mix)))]
 pub async fn make(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -266,7 +271,7 @@ pub async fn make(
 /// What a mix of the shelf would look like; nothing is kept.
 #[utoipa::path(post, path = "/mixes/preview", operation_id = "preview_mix",
     tag = "pot", params(LookedAt), request_body = MixEntry,
-    responses((status = OK, body = Prediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Prediction)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -280,7 +285,7 @@ pub async fn preview(
 /// One mix.
 #[utoipa::path(get, path = "/mixes/{id}", operation_id = "get_mix",
     tag = "pot", params(LookedAt, ("id" = Uuid, Path)),
-    responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Mix)))]
 pub async fn get(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -295,7 +300,7 @@ pub async fn get(
 /// Change a mix.
 #[utoipa::path(put, path = "/mixes/{id}", operation_id = "change_mix",
     tag = "pot", params(LookedAt, Seen, ("id" = Uuid, Path)), request_body = MixEntry,
-    responses((status = OK, body = Mix), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Mix)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -313,7 +318,7 @@ pub async fn change(
 /// Put a mix away; undo brings it back.
 #[utoipa::path(delete, path = "/mixes/{id}", operation_id = "remove_mix",
     tag = "pot", params(Seen, ("id" = Uuid, Path)),
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,

@@ -15,14 +15,14 @@ use warm_blend_finish::{
     Price, SavedMix, ShelfPaint, Specials, density, minutes, share,
 };
 use warm_blend_spectral::Light;
-use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_store::{Document, Kept, Store, StoreError};
 
 use super::names::Names;
 use super::readings::ReadingKept;
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
-use crate::colour::{Colour, Look, LookedAt, Swatch};
+use crate::colour::{Colour, Look, LookedAt, StateName, Swatch};
 use crate::known::Known;
 use crate::problem::{Problem, UsedBy};
 
@@ -145,6 +145,7 @@ pub struct PaintPage {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LooksInState {
     /// `wet`, `dry` or `sealed`.
+    #[schema(value_type = StateName)]
     state: &'static str,
     /// One a light, in the order of `/api/lights`.
     lights: Vec<LookInLight>,
@@ -459,7 +460,7 @@ fn advice(known: &Known, id: Uuid, tests: &[TestWorth], names: &Names) -> String
 /// All paints and mediums on the shelf, in the order they were added.
 #[utoipa::path(get, path = "/paints", operation_id = "list_paints",
     tag = "shelf", params(LookedAt),
-    responses((status = OK, body = Vec<Paint>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<Paint>)))]
 pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -481,7 +482,7 @@ pub async fn list(
 /// Put a paint on the shelf.
 #[utoipa::path(post, path = "/paints", operation_id = "make_paint",
     tag = "shelf", params(LookedAt), request_body = PaintEntry,
-    responses((status = CREATED, body = Paint), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = Paint)))]
 pub async fn make(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -495,7 +496,7 @@ pub async fn make(
 /// How a paint would look by what is written down of it, before it is kept and before anything was read.
 #[utoipa::path(post, path = "/paints/preview", operation_id = "preview_paint",
     tag = "shelf", params(LookedAt), request_body = PaintEntry,
-    responses((status = OK, body = Swatch), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Swatch)))]
 pub async fn preview(
     Asked(asked): Asked<LookedAt>,
     Body(entry): Body<PaintEntry>,
@@ -511,7 +512,7 @@ pub async fn preview(
 /// One paint; also one that was taken off the shelf.
 #[utoipa::path(get, path = "/paints/{id}", operation_id = "get_paint",
     tag = "shelf", params(LookedAt, ("id" = Uuid, Path)),
-    responses((status = OK, body = Paint), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Paint)))]
 pub async fn get(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -525,7 +526,7 @@ pub async fn get(
 /// Everything about one paint: every light and state, how it is known, and what one more test would buy.
 #[utoipa::path(get, path = "/paints/{id}/page", operation_id = "get_paint_page",
     tag = "shelf", params(LookedAt, ("id" = Uuid, Path)),
-    responses((status = OK, body = PaintPage), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PaintPage)))]
 pub async fn page(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -541,7 +542,7 @@ pub async fn page(
 /// Change what is written down of a paint.
 #[utoipa::path(put, path = "/paints/{id}", operation_id = "change_paint",
     tag = "shelf", params(LookedAt, Seen, ("id" = Uuid, Path)), request_body = PaintEntry,
-    responses((status = OK, body = Paint), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Paint)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -560,7 +561,7 @@ pub async fn change(
 /// knowing it.
 #[utoipa::path(delete, path = "/paints/{id}", operation_id = "remove_paint",
     tag = "shelf", params(Removal, ("id" = Uuid, Path)),
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -568,7 +569,7 @@ pub async fn remove(
 ) -> Result<StatusCode, Problem> {
     let users = workspace
         .with(move |store| {
-            let users = store.users::<SavedMix>(id)?;
+            let users = users_of(store, id)?;
             if users.is_empty() || confirmed {
                 store.remove::<ShelfPaint>(id, revision)?;
                 return Ok(Vec::new());
@@ -579,15 +580,32 @@ pub async fn remove(
     if users.is_empty() {
         return Ok(StatusCode::NO_CONTENT);
     }
-    let used_by = |mix: Kept<SavedMix>| UsedBy { id: mix.id, name: mix.value.name.map(String::from) };
-    Err(Problem::in_use(users.into_iter().map(used_by).collect()))
+    Err(Problem::in_use(users))
+}
+
+/// The mixes, boards and pieces that speak of a paint.
+fn users_of(store: &Store, paint: Uuid) -> Result<Vec<UsedBy>, StoreError> {
+    fn of<T: Document>(
+        store: &Store,
+        paint: Uuid,
+        name: fn(T) -> Option<Name>,
+    ) -> Result<Vec<UsedBy>, StoreError> {
+        let users = store.users::<T>(paint)?.into_iter();
+        Ok(users
+            .map(|kept| UsedBy { kind: T::KIND, id: kept.id, name: name(kept.value).map(String::from) })
+            .collect())
+    }
+    let mut users = of::<SavedMix>(store, paint, |mix| mix.name)?;
+    users.extend(of::<Board>(store, paint, |board| Some(board.name))?);
+    users.extend(of::<Piece>(store, paint, |piece| Some(piece.name))?);
+    Ok(users)
 }
 
 /// Make two tins one: mixes and readings of the one that goes become those of the one that stays. One step of undo turns it
 /// back.
 #[utoipa::path(post, path = "/paints/merge", operation_id = "merge_paints",
     tag = "shelf", params(LookedAt), request_body = Merge,
-    responses((status = OK, body = Paint), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Paint)))]
 pub async fn merge(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,

@@ -77,7 +77,7 @@ impl From<SpotEntry> for Spot {
 /// Bring a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body.
 #[utoipa::path(post, path = "/photos", operation_id = "bring_photo", tag = "readings",
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = CREATED, body = PhotoAtHand), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = PhotoAtHand)))]
 pub async fn bring(
     State(workspace): State<Workspace>,
     Raw(bytes, place): Raw<LARGEST_PHOTO>,
@@ -101,7 +101,7 @@ pub struct PhotoKept {
 /// the camera wrote beside it.
 #[utoipa::path(post, path = "/photos/kept", operation_id = "keep_photo", tag = "workspace",
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = CREATED, body = PhotoKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = PhotoKept)))]
 pub async fn keep(
     State(workspace): State<Workspace>,
     Raw(bytes, place): Raw<LARGEST_PHOTO>,
@@ -116,7 +116,7 @@ pub async fn keep(
 /// A photo that was kept.
 #[utoipa::path(get, path = "/photos/kept/{id}", operation_id = "get_photo", tag = "workspace",
     params(("id" = Uuid, Path)),
-    responses((status = OK, body = Vec<u8>, content_type = "image/jpeg"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<u8>, content_type = "image/jpeg")))]
 pub async fn kept(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Response, Problem> {
     let photo = workspace.with(move |store| store.photo(id)).await?;
     let jpeg = photo.ok_or_else(|| Problem::not_found("there is no such photo: bring it again"))?;
@@ -131,7 +131,7 @@ pub async fn kept(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Res
 /// Pick colours, weighed by the card.
 #[utoipa::path(post, path = "/photos/{id}/pick", operation_id = "pick_colours", tag = "readings",
     params(("id" = Uuid, Path)), request_body = PickRequest,
-    responses((status = OK, body = PickedColours), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PickedColours)))]
 pub async fn pick(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,

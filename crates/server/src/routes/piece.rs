@@ -165,7 +165,7 @@ pub async fn list(State(workspace): State<Workspace>) -> Result<Json<Vec<PieceIn
 /// Begin a piece, and take it to hand.
 #[utoipa::path(post, path = "/pieces", operation_id = "make_piece",
     tag = "piece", request_body = PieceName,
-    responses((status = CREATED, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = PieceKept)))]
 pub async fn make(
     State(workspace): State<Workspace>,
     Body(entry): Body<PieceName>,
@@ -187,7 +187,7 @@ pub async fn make(
 /// Take a piece to hand.
 #[utoipa::path(put, path = "/pieces/{id}/at-hand", operation_id = "take_piece",
     tag = "piece", params(("id" = Uuid, Path)),
-    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PieceKept)))]
 pub async fn take_to_hand(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -205,7 +205,7 @@ pub async fn take_to_hand(
 /// One piece.
 #[utoipa::path(get, path = "/pieces/{id}", operation_id = "get_one_piece",
     tag = "piece", params(("id" = Uuid, Path)),
-    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PieceKept)))]
 pub async fn one(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Json<PieceKept>, Problem> {
     workspace.with(move |store| store.get::<Piece>(id)).await.map(|kept| Json(kept.into()))
 }
@@ -213,7 +213,7 @@ pub async fn one(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Resu
 /// Call a piece something else.
 #[utoipa::path(put, path = "/pieces/{id}/name", operation_id = "rename_piece",
     tag = "piece", params(Seen, ("id" = Uuid, Path)), request_body = PieceName,
-    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PieceKept)))]
 pub async fn rename(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -233,7 +233,7 @@ pub async fn rename(
 /// Change a piece.
 #[utoipa::path(put, path = "/pieces/{id}", operation_id = "change_piece",
     tag = "piece", params(Seen, ("id" = Uuid, Path)), request_body = PieceEntry,
-    responses((status = OK, body = PieceKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PieceKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -247,7 +247,7 @@ pub async fn change(
 /// Put a piece away; undo brings it back. The last one stays.
 #[utoipa::path(delete, path = "/pieces/{id}", operation_id = "remove_piece",
     tag = "piece", params(Seen, ("id" = Uuid, Path)),
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -273,7 +273,7 @@ pub async fn remove(
 
 /// What pieces are made of: kinds with their dimensions, kinds of ageing.
 #[utoipa::path(get, path = "/piece/choices", operation_id = "list_piece_choices",
-    tag = "piece", params(UnitsAsked), responses((status = OK, body = PieceChoices), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    tag = "piece", params(UnitsAsked), responses((status = OK, body = PieceChoices)))]
 pub async fn choices(Asked(units): Asked<UnitsAsked>) -> Result<Json<PieceChoices>, Problem> {
     let units = units.get()?;
     let size = |Form { width, height, .. }: Form| {

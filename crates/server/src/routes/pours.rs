@@ -20,7 +20,7 @@ use super::mixes::MixPart;
 use super::names::Names;
 use super::scale::not_yet;
 use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
+use crate::body::{Asked, Body, IdPath, InPath};
 use crate::check::Checks;
 use crate::colour::{Judgement, Look, LookedAt, Swatch};
 use crate::known::Known;
@@ -482,7 +482,7 @@ async fn changed(
 /// Begin to pour a mix, or go on with the pot that is being poured.
 #[utoipa::path(post, path = "/pours", operation_id = "begin_pour",
     tag = "pot", params(LookedAt, SaidIn), request_body = PourBegun,
-    responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Pour)))]
 pub async fn begin(
     State(workspace): State<Workspace>,
     telling: Telling,
@@ -509,7 +509,7 @@ pub async fn begin(
 /// All pots, the last first.
 #[utoipa::path(get, path = "/pours", operation_id = "list_pours",
     tag = "pot", params(LookedAt, PoursOf),
-    responses((status = OK, body = Vec<PourLine>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<PourLine>)))]
 pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -547,7 +547,7 @@ pub async fn list(
 /// One pot.
 #[utoipa::path(get, path = "/pours/{id}", operation_id = "get_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
-    responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Pour)))]
 pub async fn get(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -561,7 +561,7 @@ pub async fn get(
 /// Something goes into the pot, or out of it.
 #[utoipa::path(post, path = "/pours/{id}/steps", operation_id = "pour_step",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)), request_body = StepEntry,
-    responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Pour)))]
 pub async fn step(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -651,10 +651,10 @@ impl StepEntry {
 /// Take the last step back.
 #[utoipa::path(delete, path = "/pours/{id}/steps/{step}", operation_id = "take_back_step",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path), ("step" = Uuid, Path)),
-    responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Pour)))]
 pub async fn take_back(
     State(workspace): State<Workspace>,
-    axum::extract::Path((id, step)): axum::extract::Path<(Uuid, Uuid)>,
+    InPath((id, step)): InPath<(Uuid, Uuid)>,
     telling: Telling,
 ) -> Result<Json<Pour>, Problem> {
     let change = move |_: &Store, kept: Kept<PourRecord>| {
@@ -666,7 +666,7 @@ pub async fn take_back(
 /// Close the record: nothing more goes in.
 #[utoipa::path(post, path = "/pours/{id}/finish", operation_id = "finish_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
-    responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Pour)))]
 pub async fn finish(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -681,7 +681,7 @@ pub async fn finish(
 /// Open the record again.
 #[utoipa::path(post, path = "/pours/{id}/reopen", operation_id = "reopen_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
-    responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Pour)))]
 pub async fn reopen(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -693,7 +693,7 @@ pub async fn reopen(
 /// Say where the pot is kept.
 #[utoipa::path(put, path = "/pours/{id}/place", operation_id = "place_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)), request_body = PourPlace,
-    responses((status = OK, body = Pour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Pour)))]
 pub async fn place(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -710,7 +710,7 @@ pub async fn place(
 /// Put a record away; undo brings it back.
 #[utoipa::path(delete, path = "/pours/{id}", operation_id = "remove_pour",
     tag = "pot", params(("id" = Uuid, Path)),
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn remove(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<StatusCode, Problem> {
     workspace
         .with(move |store| {
@@ -724,7 +724,7 @@ pub async fn remove(State(workspace): State<Workspace>, IdPath(id): IdPath) -> R
 /// What stands on the label of a pot.
 #[utoipa::path(get, path = "/pours/{id}/label", operation_id = "label_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
-    responses((status = OK, body = PotLabel), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PotLabel)))]
 pub async fn label(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,

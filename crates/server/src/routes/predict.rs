@@ -13,7 +13,7 @@ use warm_blend_spectral::{BANDS, wavelength};
 use self::tins::{Bench, PredictTin};
 use crate::body::Body;
 use crate::check::Checks;
-use crate::colour::{Colour, Judgement, Look, light, state};
+use crate::colour::{Colour, Judgement, LightName, Look, StateName, light, state};
 use crate::off_thread::off_thread;
 use crate::problem::Problem;
 
@@ -26,8 +26,10 @@ pub struct PredictRequest {
     white: Option<PredictTin>,
     /// The light to see it in; daylight if left out.
     #[schema(example = "shop-tube")]
+    #[schema(value_type = Option<LightName>)]
     light: Option<String>,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
     /// A colour to judge the mix against.
     target: Option<Colour>,
@@ -50,8 +52,10 @@ pub struct PredictPaint {
 #[derive(Serialize, ToSchema)]
 pub struct Predicted {
     /// The light it is seen in.
+    #[schema(value_type = LightName)]
     light: &'static str,
     /// The state of the film.
+    #[schema(value_type = StateName)]
     state: &'static str,
     /// Wavelengths of the bands, nm.
     wavelengths: Vec<u32>,
@@ -77,7 +81,7 @@ pub struct Predicted {
 
 /// Predict a mix from paints given here; nothing is kept.
 #[utoipa::path(post, path = "/predict", tag = "engine", request_body = PredictRequest,
-    responses((status = OK, body = Predicted), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Predicted)))]
 pub async fn predict(Body(request): Body<PredictRequest>) -> Result<Json<Predicted>, Problem> {
     // A request with many readings takes a while, and must not hold up others.
     off_thread(move || answer(&request)).await.map(Json)

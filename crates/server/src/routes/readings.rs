@@ -22,7 +22,7 @@ use super::paints::{Seen, source};
 use crate::Workspace;
 use crate::body::{Body, IdPath};
 use crate::check::Checks;
-use crate::colour::state;
+use crate::colour::{StateName, state};
 use crate::device::LaidOut;
 use crate::known::Known;
 use crate::problem::Problem;
@@ -35,6 +35,7 @@ pub struct ReadingEntry {
     /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
     pour: Option<String>,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
     /// A sample so thick that nothing beneath shows; or else a drawdown.
     thick: Option<MeasuredEntry>,
@@ -140,6 +141,7 @@ pub struct ToRead {
     /// What lies under it.
     of: Vec<ReadPart>,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
     /// Wet thickness of a drawdown, µm; a thick sample if left out.
     wet_um: Option<f64>,
@@ -361,7 +363,7 @@ fn tins(store: &Store, of: &[(PaintId, Parts)]) -> Result<Vec<Kept<ShelfPaint>>,
 /// All readings, newest first.
 #[utoipa::path(get, path = "/readings", operation_id = "list_readings",
     tag = "readings",
-    responses((status = OK, body = Vec<ReadingKept>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<ReadingKept>)))]
 pub async fn list(State(workspace): State<Workspace>) -> Result<Json<Vec<ReadingKept>>, Problem> {
     let (names, known) = workspace.with_known(|store| Names::gather(store)).await?;
     let mut all: Vec<_> =
@@ -392,7 +394,7 @@ async fn sensible(
 /// Enter a reading; everything that rests on it is known better at once.
 #[utoipa::path(post, path = "/readings", operation_id = "make_reading",
     tag = "readings", request_body = ReadingEntry,
-    responses((status = CREATED, body = ReadingMade), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = ReadingMade)))]
 pub async fn make(
     State(workspace): State<Workspace>,
     Body(entry): Body<ReadingEntry>,
@@ -423,7 +425,7 @@ pub async fn make(
 /// Change a reading: say that it is right, or note something.
 #[utoipa::path(put, path = "/readings/{id}", operation_id = "change_reading",
     tag = "readings", params(Seen, ("id" = Uuid, Path)), request_body = ReadingEntry,
-    responses((status = OK, body = ReadingKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = ReadingKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -450,7 +452,7 @@ pub async fn change(
 /// Take a reading out of the log: what it taught is forgotten; undo brings it back.
 #[utoipa::path(delete, path = "/readings/{id}", operation_id = "remove_reading",
     tag = "readings", params(Seen, ("id" = Uuid, Path)),
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -468,7 +470,7 @@ pub fn trouble(trouble: ReaderTrouble) -> Problem {
 /// Read a sample with the reader at hand, at three places; nothing is kept.
 #[utoipa::path(post, path = "/reader/read", operation_id = "read_sample",
     tag = "readings", request_body = ToRead,
-    responses((status = OK, body = ReadOut), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = ReadOut)))]
 pub async fn read(
     State(workspace): State<Workspace>,
     Body(asked): Body<ToRead>,

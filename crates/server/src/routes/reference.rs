@@ -8,7 +8,7 @@ use warm_blend_spectral::Light;
 
 use crate::body::Body;
 use crate::check::Checks;
-use crate::colour::{Colour, SeenColour};
+use crate::colour::{Colour, LightName, SeenColour};
 use crate::problem::Problem;
 
 /// That the program answers.
@@ -24,6 +24,7 @@ pub struct Health {
 #[derive(Serialize, ToSchema)]
 pub struct LightChoice {
     /// As other requests name it.
+    #[schema(value_type = LightName)]
     id: &'static str,
     /// As a painter calls it.
     name: &'static str,
@@ -63,7 +64,7 @@ pub async fn lights() -> Json<Vec<LightChoice>> {
 /// A colour as the screen shows it in daylight, or why no surface can have it. A screen shows no L\*a\*b\* by itself: what a browser
 /// calls `lab` is meant for another white.
 #[utoipa::path(post, path = "/colour", operation_id = "see_colour", tag = "reference", request_body = Colour,
-    responses((status = OK, body = SeenColour), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = SeenColour)))]
 pub async fn colour(Body(colour): Body<Colour>) -> Result<Json<SeenColour>, Problem> {
     let mut checks = Checks::default();
     let parsed = colour.parse(&mut checks, "");

@@ -66,7 +66,7 @@ pub async fn get(State(workspace): State<Workspace>) -> Json<ScaleNow> {
 /// Begin an addition here, whatever went in before.
 #[utoipa::path(post, path = "/scale/begin", operation_id = "begin_weighing",
     tag = "pot",
-    responses((status = OK, body = ScaleNow), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = ScaleNow)))]
 pub async fn begin(State(workspace): State<Workspace>) -> Result<Json<ScaleNow>, Problem> {
     workspace.scale.weighing(|weighing| weighing.begin()).map_err(|why| not_yet(&why))?;
     Ok(Json(ScaleNow::of(&workspace.scale)))
@@ -75,7 +75,7 @@ pub async fn begin(State(workspace): State<Workspace>) -> Result<Json<ScaleNow>,
 /// Pour, lift or unplug where the scale is a simulated one.
 #[utoipa::path(post, path = "/scale/simulated", operation_id = "act_on_simulated_scale",
     tag = "pot", request_body = ScaleDeed,
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn act(
     State(workspace): State<Workspace>,
     Body(ScaleDeed { deed, grams }): Body<ScaleDeed>,

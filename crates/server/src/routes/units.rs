@@ -47,7 +47,7 @@ pub struct MeasureRead {
 /// Reads a length or an area that was typed.
 #[utoipa::path(get, path = "/measured", operation_id = "read_measure",
     tag = "reference", params(UnitsAsked, TypedMeasure),
-    responses((status = OK, body = MeasureRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = MeasureRead)))]
 pub async fn read(
     Asked(units): Asked<UnitsAsked>,
     Asked(typed): Asked<TypedMeasure>,

@@ -5,7 +5,7 @@ use axum::extract::State;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::{PaintId, ShelfPaint, Workshop};
+use warm_blend_finish::{Currency, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Kept, Store, StoreError};
 
 use super::bench::measures_of;
@@ -23,6 +23,9 @@ pub struct WorkshopEntry {
     /// The spoons, cups and syringes at hand, such as `tsp` and `cup`; everything when empty.
     #[serde(default)]
     owned: Vec<String>,
+    /// What prices and budgets are in, by its ISO 4217 code; plain numbers where none was chosen.
+    #[serde(default)]
+    currency: Option<String>,
 }
 
 /// The choices as they are kept.
@@ -38,7 +41,8 @@ impl WorkshopKept {
     fn of(store: &Store, kept: &Kept<Workshop>) -> Result<Self, StoreError> {
         let house_white = house_white(&kept.value, &store.all::<ShelfPaint>()?).map(|paint| paint.0);
         let owned = kept.value.owned.iter().map(|measure| measure.id().to_owned()).collect();
-        Ok(Self { revision: kept.revision, entry: WorkshopEntry { house_white, owned } })
+        let currency = kept.value.currency.map(String::from);
+        Ok(Self { revision: kept.revision, entry: WorkshopEntry { house_white, owned, currency } })
     }
 }
 
@@ -52,13 +56,15 @@ pub async fn get(State(workspace): State<Workspace>) -> Result<Json<WorkshopKept
 /// Choose the house white, and what there is to measure with.
 #[utoipa::path(put, path = "/workshop", operation_id = "change_workshop",
     tag = "workspace", params(Seen), request_body = WorkshopEntry,
-    responses((status = OK, body = WorkshopKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = WorkshopKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     Asked(Seen { revision }): Asked<Seen>,
-    Body(WorkshopEntry { house_white: white, owned }): Body<WorkshopEntry>,
+    Body(WorkshopEntry { house_white: white, owned, currency }): Body<WorkshopEntry>,
 ) -> Result<Json<WorkshopKept>, Problem> {
     let owned = measures_of(&owned)?;
+    let currency = currency.as_deref().map(Currency::new).transpose();
+    let currency = currency.map_err(|error| Problem::field("/currency", error))?;
     if let Some(id) = white {
         let tin = workspace.with(move |store| store.get::<ShelfPaint>(id)).await?;
         if tin.value.class.is_medium() {
@@ -74,7 +80,7 @@ pub async fn change(
     let kept = workspace
         .with(move |store| {
             let Kept { id, value, .. } = workshop(store)?;
-            let chosen = Workshop { house_white: white.map(PaintId), owned, ..value };
+            let chosen = Workshop { house_white: white.map(PaintId), owned, currency, ..value };
             let kept = store.change(id, revision, chosen)?;
             WorkshopKept::of(store, &kept)
         })

@@ -36,6 +36,14 @@ impl Bench {
         .await
     }
 
+    /// The workspace of a file.
+    pub async fn of(file: &Path) -> Result<Self, String> {
+        let folder = tempfile::tempdir().unwrap();
+        let workspace = Workspace::open(file).map_err(|error| error.to_string())?;
+        let served = serve(workspace, 0).await.unwrap();
+        Ok(Self { client: Client::new(), base: served.url(), _served: served, _folder: folder })
+    }
+
     async fn with(open: impl FnOnce(&Path) -> Workspace) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let served = serve(open(&folder.path().join("workspace.db")), 0).await.unwrap();

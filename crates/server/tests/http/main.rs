@@ -2,6 +2,7 @@
 
 mod bench;
 mod boards;
+mod doors;
 mod files;
 mod guards;
 mod piece;

@@ -130,7 +130,7 @@ async fn readings_that_cannot_be_are_refused_with_the_remedy() {
         about(&bench.post("/api/readings", thin, REFUSED).await, "/drawdown/wet_um").contains("5 to 1000")
     );
     let nobody = json!({"of": [{"paint": "018f0000-0000-7000-8000-000000000000", "parts": 1.0}], "thick": {"lab": [40, 0, 0]}});
-    bench.post("/api/readings", nobody, StatusCode::NOT_FOUND).await;
+    about(&bench.post("/api/readings", nobody, REFUSED).await, "/of/0/paint");
     assert_eq!(bench.get("/api/readings").await, json!([]));
 }
 

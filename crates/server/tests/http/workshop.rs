@@ -144,7 +144,7 @@ async fn mixes_that_cannot_be_are_refused() {
         (json!([part(1000)]), "/components/0/parts"),
         (json!([part(-1)]), "/components/0/parts"),
         (json!([part(1), part(2)]), "/components"),
-        (json!([{"paint": "01900000-0000-7000-8000-000000000000", "parts": 1}]), "/components"),
+        (json!([{"paint": "01900000-0000-7000-8000-000000000000", "parts": 1}]), "/components/0/paint"),
         (json!([{"paint": "not an id", "parts": 1}]), "/components/0/paint"),
         (Value::Array(vec![part(1); 9]), "/components"),
         (Value::Array(vec![part(1); 10_000]), "/components"),

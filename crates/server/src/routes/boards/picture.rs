@@ -40,7 +40,7 @@ pub struct DrawnAs {
 /// A strip, or all of them side by side, as a picture; nothing is kept.
 #[utoipa::path(post, path = "/boards/picture", operation_id = "draw_board",
     tag = "board", params(LookedAt, StripAsked, DrawnAs), request_body = BoardEntry,
-    responses((status = OK, body = Vec<u8>, content_type = "image/png"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -56,7 +56,7 @@ pub async fn picture(
 /// A strip of a kept board, or all of them side by side, as a picture: for the record, at any size.
 #[utoipa::path(get, path = "/boards/{id}/picture", operation_id = "draw_kept_board",
     tag = "board", params(LookedAt, StripAsked, DrawnAs, ("id" = Uuid, Path)),
-    responses((status = OK, body = Vec<u8>, content_type = "image/png"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn kept_picture(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,

@@ -17,7 +17,7 @@ use super::entry::{letter, place};
 use crate::Workspace;
 use crate::body::{Asked, Body, IdPath};
 use crate::check::Checks;
-use crate::colour::state;
+use crate::colour::{StateName, state};
 use crate::known::Known;
 use crate::problem::Problem;
 use crate::routes::paints::{Seen, source};
@@ -31,6 +31,7 @@ pub struct SpotToRead {
     /// `field`, `recess` or `edge`.
     place: String,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
 }
 
@@ -51,6 +52,7 @@ pub struct BoardReadingEntry {
     /// `A` to `F`.
     strip: String,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
     source: Option<String>,
@@ -81,6 +83,7 @@ pub struct BoardReadingKept {
     /// `A` to `F`.
     strip: String,
     /// `dry`, `wet` or `sealed`.
+    #[schema(value_type = StateName)]
     state: String,
     /// What was read, spot by spot.
     spots: Vec<SpotKept>,
@@ -236,7 +239,7 @@ fn mean(of: impl Iterator<Item = f64>) -> f64 {
 /// Put the reader on a spot of the painted board; nothing is kept.
 #[utoipa::path(post, path = "/boards/{id}/read", operation_id = "read_board",
     tag = "board", params(("id" = Uuid, Path)), request_body = SpotToRead,
-    responses((status = OK, body = SpotRead), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = SpotRead)))]
 pub async fn read(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -271,7 +274,7 @@ pub async fn read(
 /// What was read of a board, newest first.
 #[utoipa::path(get, path = "/boards/{id}/readings", operation_id = "list_board_readings",
     tag = "board", params(("id" = Uuid, Path)),
-    responses((status = OK, body = Vec<BoardReadingKept>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<BoardReadingKept>)))]
 pub async fn list(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -284,7 +287,7 @@ pub async fn list(
 /// Keep a reading of a painted strip, and learn the hand from it.
 #[utoipa::path(post, path = "/boards/{id}/readings", operation_id = "make_board_reading",
     tag = "board", params(("id" = Uuid, Path)), request_body = BoardReadingEntry,
-    responses((status = CREATED, body = BoardReadingMade), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = CREATED, body = BoardReadingMade)))]
 pub async fn make(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -311,7 +314,7 @@ pub async fn make(
 /// Say that a reading is right however odd it looks, or note something.
 #[utoipa::path(put, path = "/boards/readings/{id}", operation_id = "change_board_reading",
     tag = "board", params(Seen, ("id" = Uuid, Path)), request_body = BoardReadingChange,
-    responses((status = OK, body = BoardReadingKept), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = BoardReadingKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -334,7 +337,7 @@ pub async fn change(
 /// Take a reading of a board out of the log: what it taught is forgotten; undo brings it back.
 #[utoipa::path(delete, path = "/boards/readings/{id}", operation_id = "remove_board_reading",
     tag = "board", params(Seen, ("id" = Uuid, Path)),
-    responses((status = NO_CONTENT), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
@@ -346,7 +349,7 @@ pub async fn remove(
 
 /// What boards say of the hand that paints, technique by technique.
 #[utoipa::path(get, path = "/hands", operation_id = "list_hands",
-    tag = "board", responses((status = OK, body = Vec<HandKnown>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    tag = "board", responses((status = OK, body = Vec<HandKnown>)))]
 pub async fn hands(State(workspace): State<Workspace>) -> Result<Json<Vec<HandKnown>>, Problem> {
     let ((), known) = workspace.with_known(|_| Ok(())).await?;
     Ok(Json(HandKnown::all(known.hands())))

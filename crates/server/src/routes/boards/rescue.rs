@@ -150,7 +150,7 @@ impl<'a> Tried<'a> {
 /// The ways back for a strip gone wrong, tried on it with what is on the shelf; nothing is kept.
 #[utoipa::path(post, path = "/boards/rescue", operation_id = "rescue_board",
     tag = "board", params(LookedAt, StripAsked, TroubleAsked), request_body = BoardEntry,
-    responses((status = OK, body = RescueTold), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = RescueTold)))]
 pub async fn rescue(
     extract::State(workspace): extract::State<Workspace>,
     Asked(asked): Asked<LookedAt>,
@@ -179,7 +179,7 @@ pub async fn rescue(
 /// How other schools would do a strip, tried on it with what is on the shelf; nothing is kept.
 #[utoipa::path(post, path = "/boards/schools", operation_id = "other_schools",
     tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
-    responses((status = OK, body = SchoolsTold), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = SchoolsTold)))]
 pub async fn schools(
     extract::State(workspace): extract::State<Workspace>,
     Asked(asked): Asked<LookedAt>,

@@ -26,7 +26,7 @@ pub struct PotToShade {
 /// The pot so many shades lighter or darker, from the shelf.
 #[utoipa::path(post, path = "/boards/shade", operation_id = "shade_pot",
     tag = "board", params(LookedAt), request_body = PotToShade,
-    responses((status = OK, body = Vec<MixPart>), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<MixPart>)))]
 pub async fn shade(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,

@@ -328,7 +328,7 @@ impl From<Caution> for CautionGiven {
 /// What a strip of a board would look like; nothing is kept.
 #[utoipa::path(post, path = "/boards/preview", operation_id = "preview_board",
     tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
-    responses((status = OK, body = StripPrediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = StripPrediction)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,

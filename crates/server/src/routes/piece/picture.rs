@@ -62,7 +62,7 @@ impl ViewAsked {
 /// A piece in what it wears, as a picture; nothing is kept.
 #[utoipa::path(post, path = "/piece/picture", operation_id = "draw_piece",
     tag = "piece", params(LookedAt, SchemeAsked, ViewAsked), request_body = PieceEntry,
-    responses((status = OK, body = Vec<u8>, content_type = "image/png"), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,

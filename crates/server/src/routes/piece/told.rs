@@ -238,7 +238,7 @@ impl From<Finding> for FindingTold {
 /// What a piece would look like; nothing is kept.
 #[utoipa::path(post, path = "/piece/preview", operation_id = "preview_piece",
     tag = "piece", params(LookedAt, SchemeAsked, UnitsAsked), request_body = PieceEntry,
-    responses((status = OK, body = PiecePrediction), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = PiecePrediction)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,

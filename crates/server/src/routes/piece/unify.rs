@@ -72,7 +72,7 @@ pub struct UnifyWay {
 /// search. To whoever accepts `application/x-ndjson` it is told line by line how far it is: see `UnifyStep`.
 #[utoipa::path(post, path = "/piece/unify", operation_id = "unify_piece",
     tag = "piece", params(LookedAt, SchemeAsked), request_body = PieceEntry,
-    responses((status = OK, content((UnifyFound = "application/json"), (UnifyStep = "application/x-ndjson"))), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, content((UnifyFound = "application/json"), (UnifyStep = "application/x-ndjson")))))]
 pub async fn find(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,

@@ -11,7 +11,7 @@ use warm_blend_finish::{Class, Name, PaintId};
 use super::tins::{Bench, PredictTin};
 use crate::body::Body;
 use crate::check::Checks;
-use crate::colour::{Look, light, state};
+use crate::colour::{LightName, Look, StateName, light, state};
 use crate::off_thread::off_thread;
 use crate::problem::Problem;
 use crate::routes::boards::entry::{GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry};
@@ -39,8 +39,10 @@ pub struct PredictBoardRequest {
     boards: Vec<BoardRead>,
     /// The light to see it in; daylight if left out.
     #[schema(example = "shop-tube")]
+    #[schema(value_type = Option<LightName>)]
     light: Option<String>,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
 }
 
@@ -107,6 +109,7 @@ pub struct BoardRead {
     /// One to nine.
     spots: Vec<BoardSpotEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
     source: Option<String>,
@@ -116,8 +119,10 @@ pub struct BoardRead {
 #[derive(Serialize, ToSchema)]
 pub struct BoardPredicted {
     /// The light it is seen in.
+    #[schema(value_type = LightName)]
     light: &'static str,
     /// The state of the whole.
+    #[schema(value_type = StateName)]
     state: &'static str,
     /// Field, recess and edge.
     places: Vec<PlacePredicted>,
@@ -131,7 +136,7 @@ const STRIP: Letter = Letter::ALL[0];
 
 /// Predict a strip of layers from paints given here, by a hand known from boards given here; nothing is kept.
 #[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine", request_body = PredictBoardRequest,
-    responses((status = OK, body = BoardPredicted), (status = "4XX", body = Problem, content_type = "application/problem+json")))]
+    responses((status = OK, body = BoardPredicted)))]
 pub async fn predict(Body(request): Body<PredictBoardRequest>) -> Result<Json<BoardPredicted>, Problem> {
     off_thread(move || answer(&request)).await.map(Json)
 }

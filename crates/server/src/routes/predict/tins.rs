@@ -6,7 +6,7 @@ use warm_blend_finish::learn::{Ensemble, Facts, Pour, Reading, Shown, learn, mak
 use warm_blend_finish::{Class, CoatsToHide, Material, Parts};
 
 use crate::check::Checks;
-use crate::colour::{Colour, state};
+use crate::colour::{Colour, StateName, state};
 use crate::problem::Problem;
 use crate::routes::paints::source;
 use crate::routes::readings::{MeasuredEntry, pour, wet};
@@ -48,6 +48,7 @@ pub struct PredictReading {
     /// Read over white.
     over_white: Option<MeasuredEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
     state: Option<String>,
     /// `reader` (as when left out), `photo`, `chip` or `guess`.
     source: Option<String>,
