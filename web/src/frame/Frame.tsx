@@ -4,8 +4,10 @@ import { NavLink, Outlet, useLocation } from 'react-router';
 import { LightControl } from '../light/LightControl';
 import { useLight } from '../light/light';
 import { StateControl } from '../light/StateControl';
+import { useFocusKept } from '../parts/focus';
 import { useTell } from '../parts/Notice';
 import { useHistory, useUndo } from '../state/workspace';
+import { FileNotices } from './FileNotices';
 import { Jump } from './Jump';
 import { PieceName } from './PieceName';
 import { Pieces } from './Pieces';
@@ -26,6 +28,7 @@ const SCREENS = [
 export function Frame() {
   const [asking, setAsking] = useState<'jump' | 'keys'>();
   const tell = useTell();
+  useFocusKept();
   const { units, setUnits } = useLight();
   const history = useHistory();
   const { pathname: place } = useLocation();
@@ -97,6 +100,7 @@ export function Frame() {
         </div>
       </div>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <FileNotices />
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4 print:hidden">
           <PieceName />
           <Pieces />
@@ -105,7 +109,7 @@ export function Frame() {
           <StateControl />
           <LightControl />
         </header>
-        <main className="min-h-0 flex-1 overflow-auto print:overflow-visible">
+        <main tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none print:overflow-visible">
           <Trouble place={place}>
             <Outlet />
           </Trouble>

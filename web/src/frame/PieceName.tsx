@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { api, got, Problem } from '../api/client';
+import { api, got } from '../api/client';
 import { useTell } from '../parts/Notice';
+import { why } from '../parts/useDeed';
 import { usePiece, useRefresh } from '../state/workspace';
 
 /** The piece at hand, renamed in place. */
@@ -23,7 +24,7 @@ export function PieceName() {
       client.setQueryData(['piece'], await got(api.PUT('/api/pieces/{id}/name', { params, body: { name } })));
     } catch (error) {
       setName(kept);
-      tell(error instanceof Problem ? error.message : 'The name was not saved: the program does not answer');
+      tell(`The name was not saved: ${why(error)}`);
     }
     refresh();
   };

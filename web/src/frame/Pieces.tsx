@@ -1,8 +1,8 @@
 import { Check, ChevronDown, Plus, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
-import { Problem } from '../api/client';
 import { useTell } from '../parts/Notice';
+import { useDeed } from '../parts/useDeed';
 import { usePieces } from '../state/piece';
 
 /** Takes another piece to hand, begins one, puts one away. */
@@ -10,14 +10,11 @@ export function Pieces() {
   const { pieces, begin, take, remove } = usePieces();
   const tell = useTell();
   const go = useNavigate();
+  const { attempt } = useDeed();
   const doing = async (deed: () => Promise<void>, told?: string) => {
-    try {
-      await deed();
-      if (told) tell(told);
-      go('/piece');
-    } catch (error) {
-      tell(error instanceof Problem ? error.message : 'Nothing was done: the program does not answer');
-    }
+    if (!(await attempt('Nothing was done', () => deed().then(() => true)))) return;
+    if (told) tell(told);
+    go('/piece');
   };
   const now = pieces.find((piece) => piece.at_hand);
   return (

@@ -43,6 +43,11 @@ export function useKeys(deeds: Deeds) {
       const command = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
       const screen = SCREENS[event.code];
+      // Where Alt makes letters of digits (`#` on some keyboards), who types one means it.
+      const alt =
+        event.altKey &&
+        !event.getModifierState('AltGraph') &&
+        !(isTyping(event.target) && event.key.length === 1 && !event.code.endsWith(event.key.toUpperCase()));
       const deed =
         command && key === 'k'
           ? deeds.jump
@@ -52,16 +57,16 @@ export function useKeys(deeds: Deeds) {
               : deeds.undo
             : command && key === 'y' && !isTyping(event.target)
               ? deeds.redo
-              : event.altKey && screen
+              : alt && screen
                 ? () => go(screen)
-                : event.altKey && event.code === 'KeyL'
+                : alt && event.code === 'KeyL'
                   ? () => {
                       const at = lights.findIndex((choice) => choice.id === light);
                       const step = event.shiftKey ? lights.length - 1 : 1;
                       const next = lights[(at + step) % lights.length];
                       if (next) setLight(next.id);
                     }
-                  : event.altKey && event.code === 'KeyW'
+                  : alt && event.code === 'KeyW'
                     ? () => {
                         const at = STATES.findIndex((choice) => choice.id === state);
                         const next = STATES[(at + 1) % STATES.length];

@@ -3,7 +3,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
-import { api, got, type LightChoice } from '../api/client';
+import { api, got, type LightChoice, type LightName, type StateName } from '../api/client';
 
 const LIGHT_KEPT_AS = 'warm-blend light';
 const STATE_KEPT_AS = 'warm-blend state';
@@ -14,13 +14,13 @@ export const STATES = [
   { id: 'dry', name: 'Dry' },
   { id: 'sealed', name: 'Sealed' },
   { id: 'buffed', name: 'Buffed' },
-] as const;
+] as const satisfies { id: StateName; name: string }[];
 
 interface LookNow {
-  light: string;
-  setLight: (light: string) => void;
-  state: string;
-  setState: (state: string) => void;
+  light: LightName;
+  setLight: (light: LightName) => void;
+  state: StateName;
+  setState: (state: StateName) => void;
   units: string;
   setUnits: (units: string) => void;
 }
@@ -34,11 +34,12 @@ const Look = createContext<LookNow>({
   setUnits: () => {},
 });
 
-/** A choice that outlasts a reload. */
-function useKept(key: string, otherwise: string) {
-  const [value, setValue] = useState(() => localStorage.getItem(key) ?? otherwise);
+/** A choice that outlasts a reload; one that is not known any more gives way to the usual. */
+function useKept<T extends string>(key: string, otherwise: T, known?: readonly { id: T }[]) {
+  const [kept, setValue] = useState(() => localStorage.getItem(key) ?? otherwise);
+  const value = known?.some(({ id }) => id === kept) === false ? otherwise : (kept as T);
   const keep = useMemo(
-    () => (next: string) => {
+    () => (next: T) => {
       localStorage.setItem(key, next);
       setValue(next);
     },
@@ -48,9 +49,14 @@ function useKept(key: string, otherwise: string) {
 }
 
 export function LightProvider({ children }: { children: ReactNode }) {
-  const [light, setLight] = useKept(LIGHT_KEPT_AS, 'daylight');
-  const [state, setState] = useKept(STATE_KEPT_AS, 'dry');
-  const [units, setUnits] = useKept(UNITS_KEPT_AS, 'metric');
+  const lights = useLights();
+  const [light, setLight] = useKept<LightName>(
+    LIGHT_KEPT_AS,
+    'daylight',
+    lights.length > 0 ? lights : undefined,
+  );
+  const [state, setState] = useKept<StateName>(STATE_KEPT_AS, 'dry', STATES);
+  const [units, setUnits] = useKept<string>(UNITS_KEPT_AS, 'metric');
   const value = useMemo(
     () => ({ light, setLight, state, setState, units, setUnits }),
     [light, setLight, state, setState, units, setUnits],

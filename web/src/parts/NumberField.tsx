@@ -14,11 +14,20 @@ interface Props {
 
 /** A number that counts when the field is left. */
 export function NumberField({ label, unit, value, placeholder, error, onChange, onEmpty }: Props) {
-  const [text, setText] = useState(value === undefined ? '' : plainNumber(value));
+  const said = value === undefined ? '' : plainNumber(value);
+  const [text, setText] = useState(said);
   const [wrong, setWrong] = useState<string>();
+  // What is said anew, such as by undo, takes the place of what was typed.
+  const [before, setBefore] = useState(said);
+  if (said !== before) {
+    setBefore(said);
+    setText(said);
+    setWrong(undefined);
+  }
   const leave = () => {
     const number = typed(text);
     setWrong(misread(text));
+    if (text === said) return;
     if (number === null) onEmpty?.();
     else if (number !== undefined && number !== value) onChange(number);
   };

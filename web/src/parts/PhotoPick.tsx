@@ -1,8 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import { Problem } from '../api/client';
 import { type Spot, usePhotos } from '../state/files';
 import { PhotoFile } from './PhotoFile';
 import { Segments } from './Segments';
+import { why } from './useDeed';
 
 type Lab = [number, number, number];
 
@@ -36,8 +36,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
 
   useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
 
-  const say = (error: unknown) =>
-    setTrouble(error instanceof Problem ? error.message : 'The program does not answer');
+  const say = (error: unknown) => setTrouble(why(error));
 
   const choose = async (chosen: File) => {
     setTrouble(undefined);

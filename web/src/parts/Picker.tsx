@@ -3,11 +3,11 @@ import { Select } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { Choice, Choices } from './Choice';
 
-interface Props {
+interface Props<T extends string> {
   label: string;
-  choices: readonly { id: string; name: string }[];
+  choices: readonly { id: T; name: string }[];
   value: string;
-  onChange: (value: string) => void;
+  onChange: (value: NoInfer<T>) => void;
   icon?: ReactNode;
   /** What it says while nothing is chosen. */
   placeholder?: string;
@@ -15,9 +15,17 @@ interface Props {
 }
 
 /** One of a list, with its label only for screen readers: what is chosen says enough. */
-export function Picker({ label, choices, value, onChange, icon, placeholder, className = '' }: Props) {
+export function Picker<T extends string>({
+  label,
+  choices,
+  value,
+  onChange,
+  icon,
+  placeholder,
+  className = '',
+}: Props<T>) {
   return (
-    <Select.Root value={value} onValueChange={onChange}>
+    <Select.Root value={value} onValueChange={(next) => onChange(next as T)}>
       <Select.Trigger
         aria-label={label}
         className={`press press-plain shrink-0 justify-between ${className}`}

@@ -1,10 +1,11 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import { type Colour, type Measured, Problem, type ReadOut, type ToRead } from '../api/client';
+import { type Colour, type Measured, type ReadOut, type ToRead } from '../api/client';
 import { useReadingCalls } from '../state/readings';
 import { ColourField } from './ColourField';
 import { PhotoPick } from './PhotoPick';
 import { Segments } from './Segments';
+import { why } from './useDeed';
 
 /** Ways to come by a reading. */
 export const WAYS_TO_READ = [
@@ -70,7 +71,7 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
       setTrouble(undefined);
       setRead(await calls.read({ ...sample, smeared }));
     } catch (error) {
-      setTrouble(error instanceof Problem ? error.message : 'The program does not answer');
+      setTrouble(why(error));
     }
   };
   const calibrate = async () => {
@@ -78,8 +79,8 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
       await calls.calibrate();
       setSmeared(false);
       setTrouble(undefined);
-    } catch {
-      setTrouble('The program does not answer');
+    } catch (error) {
+      setTrouble(why(error));
     }
   };
   const keep = () =>

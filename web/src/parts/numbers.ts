@@ -62,5 +62,10 @@ const day = new Intl.DateTimeFormat('en-GB', {
   minute: '2-digit',
 });
 
+const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+
+/** `25 Nov` of an RFC 3339 time. */
+export const onDay = (time: string) => date.format(new Date(time));
+
 /** `25 Nov, 00:31` of an RFC 3339 time. */
 export const when = (time: string) => day.format(new Date(time));

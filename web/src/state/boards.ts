@@ -9,6 +9,7 @@ import {
   type BoardReadingKept,
   got,
   type MixPart,
+  type StateName,
 } from '../api/client';
 import { useLook } from '../light/light';
 import { useLastPreview, usePreview, usePreviewPicture } from './preview';
@@ -141,7 +142,7 @@ export function useBoardReadings(board: string) {
   });
   return {
     readings,
-    read: (strip: string, place: string, state: string) =>
+    read: (strip: string, place: string, state: StateName) =>
       got(api.POST('/api/boards/{id}/read', { params: { path }, body: { strip, place, state } })),
     make: async (body: BoardReadingEntry) => {
       const made = await got(api.POST('/api/boards/{id}/readings', { params: { path }, body }));

@@ -1,7 +1,7 @@
 // Pots as they are poured, and the scale under them.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type Pour } from '../api/client';
+import { api, got, type Pour, Problem } from '../api/client';
 import { useLook } from '../light/light';
 
 /** How often a pot is looked at while somebody else may pour into it too, and how often the needle is, ms. */
@@ -43,6 +43,23 @@ export function useLabel(id: string, measure: string) {
   });
 }
 
+/** Gestures whose answer was lost, by what they were: made again, they are the same gesture and count once. */
+const lost = new Map<string, string>();
+
+async function once<T>(gesture: string, send: (id: string) => Promise<T>): Promise<T> {
+  const id = lost.get(gesture) ?? crypto.randomUUID();
+  try {
+    const done = await send(id);
+    lost.delete(gesture);
+    return done;
+  } catch (error) {
+    // A problem is an answer: nothing went in.
+    if (error instanceof Problem) lost.delete(gesture);
+    else lost.set(gesture, id);
+    throw error;
+  }
+}
+
 /** Everything that can be done with a pot. */
 export function usePourCalls(measure: string) {
   const look = useLook();
@@ -59,12 +76,14 @@ export function usePourCalls(measure: string) {
       seen(await got(api.POST('/api/pours', { params: { query }, body: { mix, batch_ml } }))),
     /** Something goes in, or, without a paint, comes out. Sent again with the same id it counts once. */
     step: async (id: string, paint: string | undefined, measure: string, count?: number) =>
-      seen(
-        await got(
-          api.POST('/api/pours/{id}/steps', {
-            params: { path: { id }, query },
-            body: { id: crypto.randomUUID(), paint: paint ?? null, measure, count: count ?? null },
-          }),
+      once([id, paint, measure, count].join(' '), async (step) =>
+        seen(
+          await got(
+            api.POST('/api/pours/{id}/steps', {
+              params: { path: { id }, query },
+              body: { id: step, paint: paint ?? null, measure, count: count ?? null },
+            }),
+          ),
         ),
       ),
     takeBack: async (id: string, step: string) =>

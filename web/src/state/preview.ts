@@ -20,12 +20,20 @@ export function usePreview<T>({ queryKey, ...asked }: Asked<T>) {
   });
 }
 
-/** The last answer that there was: what cannot be predicted is told by what is wrong with it, and the rest stays. */
-export function useLastPreview<T>(asked: Asked<T>) {
-  const { data } = usePreview(asked);
+export interface LastPreview<T> {
+  /** The last answer that there was. */
+  last: T | undefined;
+  /** Why there is none to what is asked now. */
+  error: Error | null;
+  retry: () => void;
+}
+
+/** The last answer that there was stays where the newest cannot be had, beside why. */
+export function useLastPreview<T>(asked: Asked<T>): LastPreview<T> {
+  const { data, error, refetch } = usePreview(asked);
   const last = useRef(data);
   if (data !== undefined) last.current = data;
-  return last.current;
+  return { last: last.current, error, retry: () => void refetch() };
 }
 
 /** The address of a picture, for as long as it is shown. The last one stays until the next is there. */

@@ -10,6 +10,9 @@ interface Kept<E> {
   entry: E;
 }
 
+/** What is to be kept: a value, or how it comes of what is shown then, for hands that had to wait for an answer. */
+export type Change<E> = E | ((now: E) => E);
+
 export interface Draft<E> {
   entry: E;
   /** Counts how often the entry was replaced from elsewhere: a key for fields that keep what was typed. */
@@ -17,9 +20,9 @@ export interface Draft<E> {
   /** Shows a change without keeping it yet: while a hand is still on it. */
   show: (entry: E) => void;
   /** Shows a change and keeps it. */
-  change: (entry: E) => void;
+  change: (entry: Change<E>) => void;
   /** Shows a change and keeps it at the next pause: while somebody types. */
-  type: (entry: E) => void;
+  type: (entry: Change<E>) => void;
   /** Why the last change was not kept. */
   problem: Problem | undefined;
   /** Set when another tab changed it first. */
@@ -37,8 +40,15 @@ export function useDraft<E, K extends Kept<E>>(
   saved: (kept: K) => void,
 ): Draft<E> {
   const [{ entry, origin }, setShown] = useState({ entry: kept.entry, origin: 0 });
-  const setEntry = (entry: E) => setShown((old) => ({ entry, origin: old.origin }));
-  const replace = (entry: E) => setShown((old) => ({ entry, origin: old.origin + 1 }));
+  const latest = useRef(kept.entry);
+  const setEntry = (entry: E) => {
+    latest.current = entry;
+    setShown((old) => ({ entry, origin: old.origin }));
+  };
+  const replace = (entry: E) => {
+    latest.current = entry;
+    setShown((old) => ({ entry, origin: old.origin + 1 }));
+  };
   const [problem, setProblem] = useState<Problem>();
   const [theirs, setTheirs] = useState<K>();
   const seen = useRef(kept.revision);
@@ -68,7 +78,7 @@ export function useDraft<E, K extends Kept<E>>(
     if (kept.revision > seen.current && !saver.current?.busy) {
       seen.current = kept.revision;
       saver.current?.resume(kept.revision);
-      setShown((old) => ({ entry: kept.entry, origin: old.origin + 1 }));
+      replace(kept.entry);
       setProblem(undefined);
     }
   }, [kept]);
@@ -77,6 +87,14 @@ export function useDraft<E, K extends Kept<E>>(
     saver.current?.open();
     return () => saver.current?.close();
   }, []);
+
+  /** What is shown then; none where it came to nothing. */
+  const after = (change: Change<E>): E | undefined => {
+    const next = change instanceof Function ? change(latest.current) : change;
+    if (change instanceof Function && next === latest.current) return undefined;
+    setEntry(next);
+    return next;
+  };
 
   const settle = (mine: boolean) => {
     if (!theirs) return;
@@ -94,13 +112,13 @@ export function useDraft<E, K extends Kept<E>>(
     entry,
     origin,
     show: setEntry,
-    change(next) {
-      setEntry(next);
-      saver.current?.save(next);
+    change(change) {
+      const next = after(change);
+      if (next) saver.current?.save(next);
     },
-    type(next) {
-      setEntry(next);
-      saver.current?.saveSoon(next);
+    type(change) {
+      const next = after(change);
+      if (next) saver.current?.saveSoon(next);
     },
     problem,
     conflict: theirs && { takeTheirs: () => settle(false), keepMine: () => settle(true) },

@@ -10,9 +10,21 @@ export function useWorkshop() {
   return useQuery({ queryKey: ['workshop'], queryFn: read });
 }
 
+/** How money is written here: with the workshop's currency, as this painter's language writes it. */
+export function useMoney(): (value: number) => string {
+  const currency = useWorkshop().data?.entry.currency;
+  return currency
+    ? (value) => new Intl.NumberFormat(navigator.language, { style: 'currency', currency }).format(value)
+    : (value) => value.toFixed(2);
+}
+
 export function useWorkshopCalls() {
   const client = useQueryClient();
-  const change = async (what: { house_white?: string | null; owned?: string[] }) => {
+  const change = async (what: {
+    house_white?: string | null;
+    owned?: string[];
+    currency?: string | null;
+  }) => {
     const { revision, entry } = await read();
     const body = { ...entry, ...what };
     client.setQueryData(
@@ -24,5 +36,6 @@ export function useWorkshopCalls() {
   return {
     chooseHouseWhite: (house_white: string | null) => change({ house_white }),
     own: (owned: string[]) => change({ owned }),
+    chooseCurrency: (currency: string | null) => change({ currency }),
   };
 }

@@ -21,10 +21,7 @@ import { useLook } from '../light/light';
 import { usePreview } from './preview';
 import { settle } from './saving';
 
-interface Look {
-  light: string;
-  state: string;
-}
+type Look = ReturnType<typeof useLook>;
 
 const keys = {
   paints: (look: Look) => ['paints', look],
@@ -64,7 +61,7 @@ export function useMixes() {
 
 /** What colour a mix is in daylight, dry: as targets are told. */
 export async function dryInDaylight(id: string): Promise<[number, number, number] | undefined> {
-  const query = { light: 'daylight', state: 'dry' };
+  const query = { light: 'daylight', state: 'dry' } as const;
   const mix = await got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } }));
   const [l, a, b] = mix.prediction.swatch?.face.lab ?? [];
   return l === undefined || a === undefined || b === undefined ? undefined : [l, a, b];
@@ -84,6 +81,16 @@ export function usePiece() {
 
 export function useHistory() {
   return useQuery({ queryKey: keys.history, queryFn: () => got(api.GET('/api/history')) });
+}
+
+/** What is to be said of the workspace file: asked for now and then, because another program may come to it at any time. */
+export function useNotices(): string[] {
+  const { data } = useQuery({
+    queryKey: ['notices'],
+    queryFn: () => got(api.GET('/api/notices')),
+    refetchInterval: 30_000,
+  });
+  return data ?? [];
 }
 
 /** Everything that may have changed is asked for again. */
@@ -185,6 +192,15 @@ export function useMixCalls() {
         api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }),
       ),
     get: (id: string) => () => got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } })),
+    /** As it is kept now, made into a usual mixture with what the shelf lacks for it. */
+    makeInto: async (id: string, preset: string) => {
+      const { revision } = await got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } }));
+      const params = { path: { id }, query: { ...query, revision } };
+      const mix = await got(api.POST('/api/mixes/{id}/make-into', { params, body: { preset } }));
+      client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
+      await refresh(client);
+      return mix;
+    },
     saved: (mix: Mix) => {
       client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
       void client.invalidateQueries({ queryKey: keys.history });
@@ -208,12 +224,15 @@ export function useMixPreview(entry: MixEntry) {
   });
 }
 
-/** What a paint would look like, as far as it is written down. */
+/** What a paint would look like, as far as it is written down; nothing is asked before there is anything to see. */
 export function usePaintPreview(entry: PaintEntry) {
   const look = useLook();
+  const classes = useClasses().data;
+  const seen = entry.colour != null || classes?.find(({ id }) => id === entry.class)?.medium === true;
   const body: PaintEntry = { ...entry, name: entry.name.trim() || 'new', stock_ml: null, price: null };
   return usePreview({
     queryKey: ['paint', look, body],
     queryFn: ({ signal }) => got(api.POST('/api/paints/preview', { params: { query: look }, body, signal })),
+    enabled: seen,
   });
 }

@@ -1,11 +1,11 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { type BoardInList, type Paint, Problem } from '../../api/client';
+import type { BoardInList, Paint, Problem } from '../../api/client';
 import { useLook } from '../../light/light';
 import { Field } from '../../parts/Field';
-import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
+import { useDeed } from '../../parts/useDeed';
 import { useBoardCalls, type useBoardChoices } from '../../state/boards';
 
 interface Props {
@@ -66,20 +66,23 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
   const [problem, setProblem] = useState<Problem>();
   const calls = useBoardCalls();
   const go = useNavigate();
-  const tell = useTell();
+  const { attempt, busy } = useDeed();
   const begin = async () => {
-    try {
-      const board = await calls.make(
-        name.trim() || 'new board',
-        ground,
-        template === 'none' ? null : template,
-        base === 'any' ? null : base,
-      );
-      go(`/board/${board.id}`);
-    } catch (error) {
-      if (error instanceof Problem) setProblem(error);
-      else tell('The board was not begun: the program does not answer');
-    }
+    const board = await attempt(
+      'The board was not begun',
+      () =>
+        calls.make(
+          name.trim() || 'new board',
+          ground,
+          template === 'none' ? null : template,
+          base === 'any' ? null : base,
+        ),
+      (problem) => {
+        setProblem(problem);
+        return true;
+      },
+    );
+    if (board) go(`/board/${board.id}`);
   };
   const paints = shelf.filter((paint) => !paint.medium);
   const wide = 'w-full';
@@ -137,7 +140,7 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
           {problem.message}
         </p>
       )}
-      <button type="button" className="press press-ink" onClick={begin}>
+      <button type="button" className="press press-ink" disabled={busy} onClick={begin}>
         <Plus size={18} aria-hidden /> Begin it
       </button>
     </section>

@@ -5,8 +5,10 @@ import type { BoardEntry, BoardKept, Mix, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
 import { Conflict } from '../../parts/Conflict';
 import { useTell } from '../../parts/Notice';
+import { NotPredicted } from '../../parts/NotPredicted';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
+import { useDeed } from '../../parts/useDeed';
 import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
 import { useDraft } from '../../state/useDraft';
 import { cured, stripOf } from './entry';
@@ -39,6 +41,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const calls = useBoardCalls();
   const go = useNavigate();
   const tell = useTell();
+  const { attempt } = useDeed();
   const draft = useDraft<BoardEntry, BoardKept>(board, calls.put(board.id), calls.get(board.id), calls.saved);
   const { entry } = draft;
   const [chosen, setChosen] = useState('A');
@@ -47,18 +50,16 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const [open, setOpen] = useState<string>();
   const [beside, setBeside] = useState<Beside>('places');
   const look = useLook();
-  const strip = useStrip(entry, letter, step);
+  const preview = useStrip(entry, letter, step);
+  const strip = preview.last;
   const count = strip?.layers.length ?? 0;
   const on = step === undefined ? undefined : Math.min(step, count);
 
   const remove = async () => {
-    try {
-      await calls.remove(board);
-      tell('The board is put away; undo brings it back');
-      go('/board');
-    } catch {
-      tell('The board was changed in between: look at it again, then put it away');
-    }
+    const gone = await attempt('The board is still there', () => calls.remove(board).then(() => true));
+    if (!gone) return;
+    tell('The board is put away; undo brings it back');
+    go('/board');
   };
 
   return (
@@ -127,6 +128,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
         className="relative grid min-w-0 flex-1 content-start gap-2 px-4 pt-1 pb-4 md:px-5 lg:overflow-auto"
       >
         <h1 className="sr-only">{entry.name}</h1>
+        <NotPredicted preview={preview} told={draft.problem?.message} />
         <View
           board={board.id}
           entry={entry}

@@ -1,11 +1,11 @@
 import type { ComponentProps } from 'react';
-import { type LayerEntry, type LayerPredicted, type Mix, type Paint, Problem } from '../../api/client';
-import { useTell } from '../../parts/Notice';
+import type { LayerEntry, LayerPredicted, Mix, Paint } from '../../api/client';
 import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { Slide } from '../../parts/Slide';
+import { useDeed } from '../../parts/useDeed';
 import { type useBoardChoices, useShade } from '../../state/boards';
-import { PLACES } from './entry';
+import { type LayerChange, PLACES } from './entry';
 import { Film } from './Film';
 import { Meets } from './Meets';
 
@@ -17,13 +17,13 @@ interface Props {
   shelf: Paint[];
   mixes: Mix[];
   onShow: (change: Partial<LayerEntry>) => void;
-  onChange: (change: Partial<LayerEntry>) => void;
+  onChange: (change: LayerChange) => void;
 }
 
 /** Everything that can be changed about a layer. */
 export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, onShow, onChange }: Props) {
   const shade = useShade();
-  const tell = useTell();
+  const { attempt, busy } = useDeed();
   const technique = choices.techniques.find(({ id }) => id === layer.technique);
   const used = layer.mix ?? (layer.pot.length === 1 ? layer.pot[0]?.paint : undefined);
   const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
@@ -45,11 +45,9 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
     onChange({ technique: id, print: null, pot: next?.takes_away ? [] : pot });
   };
   const reshade = async (shades: number) => {
-    try {
-      onChange({ pot: await shade(layer.pot, shades), mix: null });
-    } catch (error) {
-      tell(error instanceof Problem ? error.message : 'Not changed: the program does not answer');
-    }
+    const pot = await attempt('Not changed', () => shade(layer.pot, shades));
+    // Somebody may have filled it anew meanwhile.
+    if (pot) onChange((now) => (now.pot === layer.pot ? { pot, mix: null } : {}));
   };
   return (
     <div className="grid gap-3">
@@ -81,6 +79,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
               key={words}
               type="button"
               className="press press-plain flex-1 text-sm"
+              disabled={busy}
               onClick={() => reshade(shades)}
             >
               {words}

@@ -20,6 +20,7 @@ import type {
   StripPrediction,
 } from '../../api/client';
 import type { useBoardChoices } from '../../state/boards';
+import type { LayerChange } from './entry';
 import { LayerEditor } from './LayerEditor';
 
 interface Props {
@@ -35,7 +36,7 @@ interface Props {
   open: boolean;
   onOpen: () => void;
   onShow: (change: Partial<LayerEntry>) => void;
-  onChange: (change: Partial<LayerEntry>) => void;
+  onChange: (change: LayerChange) => void;
   onMove: (by: number) => void;
   /** Another layer is dropped on this one: it takes its place. */
   onDrop: (layer: string) => void;

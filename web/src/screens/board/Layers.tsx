@@ -1,6 +1,7 @@
 import { Plus } from 'lucide-react';
 import type { BoardEntry, FixOffered, LayerEntry, Mix, Paint, StripPrediction } from '../../api/client';
 import type { useBoardChoices } from '../../state/boards';
+import type { Change } from '../../state/useDraft';
 import { changed, moved, movedTo, newLayer, onTop, twice, without } from './entry';
 import { LayerRow } from './LayerRow';
 
@@ -12,7 +13,7 @@ interface Props {
   shelf: Paint[];
   mixes: Mix[];
   onShow: (entry: BoardEntry) => void;
-  onChange: (entry: BoardEntry) => void;
+  onChange: (entry: Change<BoardEntry>) => void;
   onFix: (fix: FixOffered) => void;
   /** The layer that is opened. */
   open: string | undefined;
@@ -73,7 +74,7 @@ export function Layers({
               open={open === predicted.id}
               onOpen={() => onOpen(open === predicted.id ? undefined : predicted.id)}
               onShow={(change) => onShow(changed(entry, predicted.id, change))}
-              onChange={(change) => onChange(changed(entry, predicted.id, change))}
+              onChange={(change) => onChange((now) => changed(now, predicted.id, change))}
               onMove={(by) => onChange(moved(entry, predicted.id, by))}
               onDrop={(dragged) => onChange(movedTo(entry, dragged, predicted.id))}
               onTwice={() => onChange(twice(entry, predicted.id))}

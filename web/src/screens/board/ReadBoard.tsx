@@ -6,14 +6,16 @@ import {
   type Colour,
   type Measured,
   Problem,
+  type StateName,
   type StripPrediction,
 } from '../../api/client';
 import { ColourField } from '../../parts/ColourField';
 import { useTell } from '../../parts/Notice';
-import { plainNumber } from '../../parts/numbers';
+import { onDay, oneDecimal } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { WAYS_TO_READ, type WayToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
+import { NO_ANSWER, why } from '../../parts/useDeed';
 import { useBoardReadings } from '../../state/boards';
 import { useSeeColour } from '../../state/measured';
 import { PLACES, type Place } from './entry';
@@ -30,7 +32,7 @@ interface Spot {
 interface Props {
   board: string;
   letter: string;
-  state: string;
+  state: StateName;
   strip: StripPrediction;
 }
 
@@ -48,7 +50,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
       setTrouble(undefined);
       await deed();
     } catch (error) {
-      setTrouble(error instanceof Problem ? error.message : 'The program does not answer');
+      setTrouble(why(error));
     }
   };
   const add = (more: Spot[]) => {
@@ -216,7 +218,7 @@ function Typed({ place, full, onAdd }: { place: Place; full: boolean; onAdd: (sp
       onAdd({ place, measured: { lab: typed.lab ?? null, hex: typed.hex ?? null }, hex });
     } catch (error) {
       if (error instanceof Problem) setProblem(error);
-      else tell('Not added: the program does not answer');
+      else tell(`Not added: ${NO_ANSWER}`);
     }
   };
   return (
@@ -263,8 +265,6 @@ function Learnt({ made }: { made: BoardReadingMade }) {
   );
 }
 
-const DAY = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
-
 interface KeptProps {
   reading: BoardReadingKept;
   onSure: () => void;
@@ -286,14 +286,14 @@ function Kept({ reading, onSure, onRemove }: KeptProps) {
       </span>
       <span className="min-w-0 text-sm leading-tight">
         <b className="block font-semibold">
-          Strip {reading.strip}, {DAY.format(new Date(reading.made_at))}
+          Strip {reading.strip}, {onDay(reading.made_at)}
         </b>
         {reading.questioned ? (
           <span>Left out: no hand makes that of this board</span>
         ) : (
           <span>
-            Off by ΔE00 {plainNumber(reading.usual_difference)} with the usual hand,{' '}
-            {plainNumber(reading.difference)} with yours
+            Off by ΔE00 {oneDecimal(reading.usual_difference)} with the usual hand,{' '}
+            {oneDecimal(reading.difference)} with yours
           </span>
         )}
       </span>

@@ -66,8 +66,15 @@ function relaid(entry: BoardEntry, letter: string, layers: LayerEntry[]): BoardE
   });
 }
 
-export const changed = (entry: BoardEntry, layer: string, change: Partial<LayerEntry>) =>
-  around(entry, layer, (layers, at) => layers.map((one, i) => (i === at ? { ...one, ...change } : one)));
+/** What is changed about a layer, or how that comes of what it is then. */
+export type LayerChange = Partial<LayerEntry> | ((now: LayerEntry) => Partial<LayerEntry>);
+
+export const changed = (entry: BoardEntry, layer: string, change: LayerChange) =>
+  around(entry, layer, (layers, at) =>
+    layers.map((one, i) =>
+      i === at ? { ...one, ...(change instanceof Function ? change(one) : change) } : one,
+    ),
+  );
 
 export const without = (entry: BoardEntry, layer: string) =>
   around(entry, layer, (layers, at) => layers.toSpliced(at, 1));

@@ -5,19 +5,23 @@ import { Field } from '../../parts/Field';
 import { misread, plainNumber, typed } from '../../parts/numbers';
 import { PhotoFile } from '../../parts/PhotoFile';
 import { PhotoPick } from '../../parts/PhotoPick';
+import { why } from '../../parts/useDeed';
 import { usePhotos } from '../../state/files';
 import { briefOf } from '../../state/piece';
+import type { Change } from '../../state/useDraft';
+import { useWorkshop } from '../../state/workshop';
 
 interface Props {
   entry: PieceEntry;
   problem: Problem | undefined;
   onType: (entry: PieceEntry) => void;
-  onChange: (entry: PieceEntry) => void;
+  onChange: (entry: Change<PieceEntry>) => void;
 }
 
 /** What the client wants. */
 export function Brief({ entry, problem, onType, onChange }: Props) {
   const lights = useLights();
+  const currency = useWorkshop().data?.entry.currency;
   const brief = briefOf(entry);
   const [texts, setTexts] = useState({
     client: brief.client ?? '',
@@ -60,11 +64,14 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
       {field('client', 'Client')}
       {field('mood', 'Mood', { hint: 'Worn, stately but tired, soft, seaside-weathered, bold …' })}
       <div className="grid grid-cols-3 gap-3">
-        {field('budget', 'Budget', { inputMode: 'decimal' })}
+        {field('budget', currency ? `Budget, ${currency}` : 'Budget', { inputMode: 'decimal' })}
         {field('hours', 'Hours', { inputMode: 'decimal' })}
         {field('due', 'Due', { type: 'date' })}
       </div>
-      <Photo photo={brief.photo} onChange={(photo) => onChange({ ...entry, brief: { ...brief, photo } })} />
+      <Photo
+        photo={brief.photo}
+        onChange={(photo) => onChange((now) => ({ ...now, brief: { ...briefOf(now), photo } }))}
+      />
       <Targets
         colours={brief.targets}
         onChange={(targets) => onChange({ ...entry, brief: { ...brief, targets } })}
@@ -108,8 +115,8 @@ function Photo({ photo, onChange }: PhotoProps) {
     try {
       onChange((await keep(chosen)).id);
     } catch (error) {
-      const at = error instanceof Problem && (error.at('/photo') ?? error.message);
-      setTrouble(at || 'The program does not answer: choose it again');
+      const at = error instanceof Problem ? error.at('/photo') : undefined;
+      setTrouble(at ?? `${why(error)}: choose it again`);
     }
   };
   return (

@@ -1,6 +1,7 @@
 import { Download } from 'lucide-react';
 import type { PieceEntry } from '../../api/client';
 import { useTell } from '../../parts/Notice';
+import { why } from '../../parts/useDeed';
 import { useSavedPicture } from '../../state/piece';
 
 /** Saves the face that is seen as a large picture, in the light and the state at hand. */
@@ -15,8 +16,8 @@ export function SavePicture({ entry, scheme, view }: { entry: PieceEntry; scheme
       link.download = `${entry.name}, ${view}.png`;
       link.click();
       URL.revokeObjectURL(address);
-    } catch {
-      tell('The picture was not drawn: the program does not answer');
+    } catch (error) {
+      tell(`The picture was not drawn: ${why(error)}`);
     }
   };
   return (

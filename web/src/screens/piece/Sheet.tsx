@@ -2,6 +2,7 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { Link } from 'react-router';
 import type { PieceKept } from '../../api/client';
 import { useLights } from '../../light/light';
+import { NotPredicted } from '../../parts/NotPredicted';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useStanding } from '../../state/piece';
 import { usePiece } from '../../state/workspace';
@@ -14,13 +15,25 @@ export function Sheet() {
   const piece = usePiece();
   if (piece.isError && !piece.data) return <Failed error={piece.error} retry={() => piece.refetch()} />;
   if (!piece.data) return <Waiting rows={12} />;
+  if (!piece.data.entry.form)
+    return (
+      <div className="grid justify-items-start gap-3 px-4 pt-2 md:px-5">
+        <h1 className="text-3xl">{piece.data.entry.name}</h1>
+        <p className="max-w-prose">
+          There is nothing to show a client yet: first choose what kind of piece it is.
+        </p>
+        <Link to="/piece" className="press press-ink">
+          Choose its kind
+        </Link>
+      </div>
+    );
   return <Page piece={piece.data} />;
 }
 
 function Page({ piece }: { piece: PieceKept }) {
   const { entry } = piece;
   const at = chosenOf(entry);
-  const standing = useStanding(entry, at);
+  const preview = useStanding(entry, at);
   const lights = useLights();
   const [first = 'daylight', second = 'bulb'] = entry.brief?.lights ?? [];
   const name = (id: string) => lights.find((light) => light.id === id)?.name ?? id;
@@ -35,6 +48,7 @@ function Page({ piece }: { piece: PieceKept }) {
           <Printer size={18} aria-hidden /> Print
         </button>
       </div>
+      <NotPredicted preview={preview} told={undefined} />
       <header>
         <h1 className="text-3xl">{entry.name}</h1>
         <p>
@@ -55,7 +69,7 @@ function Page({ piece }: { piece: PieceKept }) {
       <section aria-label="Colours" className="grid gap-2">
         <h2 className="text-xl">Colours</h2>
         <ul className="grid grid-cols-2 gap-x-px gap-y-3 sm:grid-cols-4 print:grid-cols-4">
-          {standing?.zones
+          {preview.last?.zones
             .filter(({ seen }) => seen)
             .map((zone) => (
               <li key={zone.zone} className="text-sm leading-tight">

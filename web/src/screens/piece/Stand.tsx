@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, PieceKept } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { FullScreen } from '../../parts/FullScreen';
+import { NotPredicted } from '../../parts/NotPredicted';
 import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
 import { usePieceCalls, useStanding } from '../../state/piece';
@@ -43,7 +44,8 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const draft = useDraft<PieceEntry, PieceKept>(piece, calls.put, calls.get, calls.saved);
   const { entry } = draft;
   const at = chosenOf(entry);
-  const standing = useStanding(entry, at);
+  const preview = useStanding(entry, at);
+  const standing = preview.last;
   const [view, setView] = useState('front');
   const [zone, setZone] = useState<string>();
   const [asking, setAsking] = useState<'brief' | 'size'>();
@@ -76,6 +78,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
         className="relative flex min-w-0 flex-1 flex-col gap-2 px-4 pt-1 pb-3 lg:order-2 lg:overflow-auto"
       >
         <h1 className="sr-only">{entry.name}</h1>
+        <NotPredicted preview={preview} told={draft.problem?.message} />
         {draft.conflict && <Conflict what="piece" conflict={draft.conflict} />}
         {trouble}
         <Schemes entry={entry} onChange={draft.change} onType={draft.type} origin={draft.origin}>

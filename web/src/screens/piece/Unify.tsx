@@ -5,6 +5,7 @@ import type { PieceEntry, UnifyWay } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { oneDecimal, plainNumber, share } from '../../parts/numbers';
 import { useUnify } from '../../state/piece';
+import { useMoney } from '../../state/workshop';
 import { Elevation } from './Elevation';
 import { schemeOf, withScheme } from './entry';
 import { Pulls } from './Pulls';
@@ -98,7 +99,8 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
 }
 
 function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoose: () => void }) {
-  const cost = way.cost == null ? '' : `, costs ${plainNumber(Math.round(way.cost * 100) / 100)}`;
+  const money = useMoney();
+  const cost = way.cost == null ? '' : `, costs ${money(way.cost)}`;
   return (
     <button
       type="button"

@@ -18,6 +18,7 @@ export function Zones({ zones, chosen, onChoose }: Props) {
             <button
               type="button"
               aria-pressed={one.zone === chosen}
+              title={`${one.name}: ${one.refused ?? one.wears}`}
               onClick={() => onChoose(one.zone)}
               className={`flex min-h-12 w-full cursor-pointer items-stretch text-left ${
                 one.zone === chosen ? 'bg-ink text-white' : 'bg-panel hover:bg-paper'

@@ -1,10 +1,11 @@
 import { Trash2 } from 'lucide-react';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { useTell } from '../../parts/Notice';
 import { Segments } from '../../parts/Segments';
+import { useDeed } from '../../parts/useDeed';
 import { useMeasured } from '../../state/bench';
 import { usePour, usePourCalls, usePours, useScaleAtHand } from '../../state/pours';
 import { useDraft } from '../../state/useDraft';
@@ -35,6 +36,7 @@ const USES = [
 export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Paint[] }) {
   const calls = useMixCalls();
   const tell = useTell();
+  const { attempt } = useDeed();
   const go = useNavigate();
   const [asked, ask] = useSearchParams();
   const use = USES.find(({ id }) => id === asked.get('use'))?.id ?? 'mix';
@@ -45,6 +47,18 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const [batch, setBatch] = useState<Batch>({ amount: '1', measure: 'cup', coats: '2' });
   const [pouredIn, setPouredIn] = useState('ml');
   const [next, setNext] = useState<string>();
+  // A batch grows with what is added to it, and undo takes it back to what it was.
+  const sizes = useRef(new Map<string, Batch>());
+  const grow = (next: MixEntry, to: Batch) => {
+    sizes.current.set(JSON.stringify(entry.components), batch);
+    sizes.current.set(JSON.stringify(next.components), to);
+    draft.change(next);
+    setBatch(to);
+  };
+  useEffect(() => {
+    const size = sizes.current.get(JSON.stringify(latest.current.entry.components));
+    if (size) setBatch(size);
+  }, [draft.origin]);
   const measured = useMeasured(entry.components, askedOf(batch));
   const pours = usePours(mix.id);
   const open = usePour(pours.data?.find((pour) => pour.open)?.id, pouredIn);
@@ -67,32 +81,21 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const thinned = prediction.parts.some((part) => part.medium);
 
   const remove = async () => {
-    try {
-      await calls.remove({ ...mix });
-      tell('The mix is put away; undo brings it back');
-      go('/pot');
-    } catch {
-      tell('The mix was changed in between: look at it again, then put it away');
-    }
+    const gone = await attempt('The mix is still there', () => calls.remove(mix).then(() => true));
+    if (!gone) return;
+    tell('The mix is put away; undo brings it back');
+    go('/pot');
   };
 
   const pourIt = async (ml: number, measure: string) => {
-    try {
-      setPouredIn(weighs ? 'g' : finer(measure));
-      setNext(undefined);
-      await pourCalls.begin(mix.id, ml);
-    } catch {
-      tell('The pot was not begun: the program does not answer');
-    }
+    setPouredIn(weighs ? 'g' : finer(measure));
+    setNext(undefined);
+    await attempt('The pot was not begun', () => pourCalls.begin(mix.id, ml));
   };
 
   const begin = async (name: string, components: MixPart[]) => {
-    try {
-      const made = await calls.make({ ...EMPTY, name, components });
-      go(`/pot/${made.id}`);
-    } catch {
-      tell('The mix was not begun: the program does not answer');
-    }
+    const made = await attempt('The mix was not begun', () => calls.make({ ...EMPTY, name, components }));
+    if (made) go(`/pot/${made.id}`);
   };
 
   return (
@@ -153,7 +156,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           <>
             <ProportionBar entry={entry} parts={prediction.parts} onShow={draft.show} onChange={draft.change}>
               {entry.components.length > 0 && (
-                <MakeInto entry={entry} thinned={thinned} onChange={draft.change} />
+                <MakeInto mix={mix} entry={entry} thinned={thinned} onChange={draft.change} />
               )}
             </ProportionBar>
             <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />
@@ -165,7 +168,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
                 batch={batch}
                 measured={measured}
                 onBatch={setBatch}
-                onChange={draft.change}
+                onAdded={grow}
                 onPour={pourIt}
               />
             )}

@@ -1,31 +1,33 @@
 import { useState } from 'react';
-import { type MixEntry, Problem } from '../../api/client';
-import { useTell } from '../../parts/Notice';
+import type { Mix, MixEntry } from '../../api/client';
 import { Picker } from '../../parts/Picker';
+import { useDeed } from '../../parts/useDeed';
 import { madeInto, usePresets } from '../../state/bench';
-import { usePaintCalls } from '../../state/workspace';
+import { settle } from '../../state/saving';
+import type { Change } from '../../state/useDraft';
+import { useMixCalls } from '../../state/workspace';
 
 interface Props {
+  mix: Mix;
   entry: MixEntry;
   /** True where there is a medium in the pot. */
   thinned: boolean;
-  onChange: (entry: MixEntry) => void;
+  onChange: (entry: Change<MixEntry>) => void;
 }
 
 /** Makes the pot a glaze, a wash, a wax …: its paints keep their ratio. What the shelf lacks is put on it in one touch. */
-export function MakeInto({ entry, thinned, onChange }: Props) {
+export function MakeInto({ mix, entry, thinned, onChange }: Props) {
   const presets = usePresets().data ?? [];
-  const calls = usePaintCalls();
-  const tell = useTell();
+  const calls = useMixCalls();
+  const { attempt, busy } = useDeed();
   const [wanted, setWanted] = useState<string>();
   const missing = presets.find((preset) => preset.id === wanted)?.missing ?? [];
 
   const make = async (preset: string | null) => {
-    try {
-      onChange({ ...entry, components: await madeInto(entry.components, preset) });
-    } catch (error) {
-      tell(error instanceof Problem ? error.message : 'Not made: the program does not answer');
-    }
+    const { components } = entry;
+    const made = await attempt('Not made', () => madeInto(components, preset));
+    // Somebody may have poured into it meanwhile.
+    if (made) onChange((now) => (now.components === components ? { ...now, components: made } : now));
   };
   const choose = (id: string) => {
     setWanted(undefined);
@@ -35,13 +37,12 @@ export function MakeInto({ entry, thinned, onChange }: Props) {
     return make(id);
   };
   const putOnShelf = async () => {
-    try {
-      for (const { class: of, name } of missing) await calls.make({ name: name.toLowerCase(), class: of });
-      if (wanted) await make(wanted);
-      setWanted(undefined);
-    } catch (error) {
-      tell(error instanceof Problem ? error.message : 'Not added: the program does not answer');
-    }
+    if (!wanted) return;
+    const made = await attempt('Not added', async () => {
+      await settle();
+      return calls.makeInto(mix.id, wanted);
+    });
+    if (made) setWanted(undefined);
   };
   return (
     <span className="flex flex-wrap items-center gap-2">
@@ -50,7 +51,7 @@ export function MakeInto({ entry, thinned, onChange }: Props) {
           <span role="status" className="text-sm font-medium">
             There is no {missing.map((medium) => medium.name.toLowerCase()).join(' or ')} on the shelf.
           </span>
-          <button type="button" className="press press-plain text-sm" onClick={putOnShelf}>
+          <button type="button" className="press press-plain text-sm" disabled={busy} onClick={putOnShelf}>
             Put it there
           </button>
         </>

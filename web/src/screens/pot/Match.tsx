@@ -6,6 +6,7 @@ import { oneDecimal } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { useFound } from '../../state/bench';
+import { useMoney } from '../../state/workshop';
 import { useClasses } from '../../state/workspace';
 
 interface Props {
@@ -81,6 +82,7 @@ export function Match({ entry, shelf, batch, onChange }: Props) {
 }
 
 function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: () => void }) {
+  const money = useMoney();
   const { judgement, swatch, parts } = recipe;
   const words = parts.map((part) => `${part.parts} ${part.name}`).join(' : ');
   return (
@@ -121,7 +123,7 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
           </span>
           {recipe.cost != null && (
             <span>
-              {oneDecimal(recipe.cost)} {of}
+              {money(recipe.cost)} {of}
             </span>
           )}
         </span>

@@ -2,9 +2,10 @@ import { PaintBucket } from 'lucide-react';
 import { useState } from 'react';
 import { type MixEntry, type PredictedPart, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
-import { misread, oneDecimal, plainNumber, typed } from '../../parts/numbers';
+import { misread, plainNumber, typed } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import type { useMeasured } from '../../state/bench';
+import { useMoney } from '../../state/workshop';
 import { Correct } from './Correct';
 import { asked, type Batch, inMeasure, MEASURES, ofSurface } from './measures';
 import { SpoonsAtHand } from './SpoonsAtHand';
@@ -16,14 +17,16 @@ interface Props {
   /** What comes of it, or why nothing does. */
   measured: ReturnType<typeof useMeasured>;
   onBatch: (batch: Batch) => void;
-  onChange: (entry: MixEntry) => void;
+  /** Something was added: the pot, and how much of it there is now. */
+  onAdded: (entry: MixEntry, batch: Batch) => void;
   /** Begins to pour it: how much, ml, and what it is measured with. */
   onPour: (ml: number, measure: string) => void;
 }
 
 /** The batch in spoons and cups: how much of each, and what rounding to them does to the colour. */
-export function MeasureOut({ entry, parts, batch, measured, onBatch, onChange, onPour }: Props) {
+export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, onPour }: Props) {
   const [chosen, setChosen] = useState<string>();
+  const money = useMoney();
   const amount = typed(batch.amount);
   const [surface, plain] = [ofSurface(batch), inMeasure(batch)];
   const answer = measured.data;
@@ -105,9 +108,9 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onChange, o
             <p className="text-sm text-soft">
               <span className="inline-block first-letter:uppercase">{way.words}</span>. {Math.round(way.ml)}{' '}
               ml, enough for {plainNumber(way.covers_m2)} m² ({answer.put_on.toLowerCase()}, once)
-              {way.cost != null && `; costs ${oneDecimal(way.cost)}`}
+              {way.cost != null && `; costs ${money(way.cost)}`}
               {answer.cost_per_m2 != null &&
-                `, ${plainNumber(answer.cost_per_m2)} a m², ${plainNumber(answer.cost_per_ft2 ?? 0)} a ft²`}
+                `, ${money(answer.cost_per_m2)} a m², ${money(answer.cost_per_ft2 ?? 0)} a ft²`}
               .{way.short.length > 0 && <b className="text-ink"> Not enough {way.short.join(' and ')}.</b>}{' '}
               <SpoonsAtHand />
             </p>
@@ -120,8 +123,8 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onChange, o
           amount={plain && amount != null ? amount : answer.ml}
           measure={plain ? batch.measure : 'ml'}
           onAdded={(fix) => {
-            onChange({ ...entry, components: fix.components });
-            onBatch({ ...batch, amount: plainNumber(fix.amount), measure: plain ? batch.measure : 'ml' });
+            const now = { ...batch, amount: plainNumber(fix.amount), measure: plain ? batch.measure : 'ml' };
+            onAdded({ ...entry, components: fix.components }, now);
           }}
         />
       )}

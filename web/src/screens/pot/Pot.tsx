@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from 'react-router';
-import { useTell } from '../../parts/Notice';
+import { useDeed } from '../../parts/useDeed';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useMixCalls, useMixes, usePaints } from '../../state/workspace';
 import { Bench } from './Bench';
@@ -13,24 +13,21 @@ const NOTHING: string[] = [];
 export function Pot() {
   const { id } = useParams();
   const go = useNavigate();
-  const tell = useTell();
+  const { attempt } = useDeed();
   const paints = usePaints();
   const mixes = useMixes();
   const calls = useMixCalls();
   const open = mixes.data?.find((mix) => mix.id === id);
 
   const begin = async (paint: string) => {
-    try {
-      const mix = await calls.make(put(EMPTY, paint));
-      go(`/pot/${mix.id}`);
-    } catch {
-      tell('The mix was not begun: the program does not answer');
-    }
+    const mix = await attempt('The mix was not begun', () => calls.make(put(EMPTY, paint)));
+    if (mix) go(`/pot/${mix.id}`);
   };
 
   const failed = [paints, mixes].find((query) => query.isError && !query.data);
   if (failed?.error) return <Failed error={failed.error} retry={() => failed.refetch()} />;
-  if (!paints.data || !mixes.data) return <Waiting rows={12} />;
+  // A list that was seen in this light before may not know the mix yet.
+  if (!paints.data || !mixes.data || (id && !open && mixes.isFetching)) return <Waiting rows={12} />;
   if (open) return <Bench key={open.id} mix={open} mixes={mixes.data} shelf={paints.data} />;
   return (
     <div className="flex flex-col lg:h-full lg:flex-row">

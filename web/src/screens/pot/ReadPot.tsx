@@ -1,11 +1,11 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import { type Pour, Problem, type ReadingMade } from '../../api/client';
-import { useTell } from '../../parts/Notice';
+import type { Pour, ReadingMade } from '../../api/client';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
+import { useDeed } from '../../parts/useDeed';
 import { useReadingCalls } from '../../state/readings';
 
 interface Props {
@@ -27,7 +27,7 @@ export const ofPour = ({ id, paints, steps }: Pour) => ({
 /** Reads a dab of what was mixed: it teaches what the paints in it are. */
 export function ReadPot({ name, of, pot, weighed = false }: Props) {
   const calls = useReadingCalls();
-  const tell = useTell();
+  const { attempt } = useDeed();
   const [open, setOpen] = useState(false);
   const [pour, setPour] = useState<string>(weighed ? 'scale' : 'spoons');
   const [made, setMade] = useState<ReadingMade>();
@@ -67,10 +67,11 @@ export function ReadPot({ name, of, pot, weighed = false }: Props) {
               two={false}
               problem={problem}
               onKeep={async ({ thick, source, device }) => {
-                try {
-                  setProblem(undefined);
-                  setMade(
-                    await calls.make({
+                setProblem(undefined);
+                const kept = await attempt(
+                  'Not kept',
+                  () =>
+                    calls.make({
                       of,
                       pour,
                       state: 'dry',
@@ -80,11 +81,12 @@ export function ReadPot({ name, of, pot, weighed = false }: Props) {
                       drawdown: null,
                       pot: pot ?? null,
                     }),
-                  );
-                } catch (error) {
-                  if (error instanceof Problem) setProblem(error.message);
-                  else tell('Not kept: the program does not answer');
-                }
+                  ({ message }) => {
+                    setProblem(message);
+                    return true;
+                  },
+                );
+                if (kept) setMade(kept);
               }}
             />
           </div>

@@ -15,12 +15,13 @@ import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
 import { coats, labWords, oneDecimal } from '../../parts/numbers';
+import type { Change } from '../../state/useDraft';
 import { ofPour, ReadPot } from './ReadPot';
 import { Target } from './Target';
 
 interface Props {
   entry: MixEntry;
-  onChange: (entry: MixEntry) => void;
+  onChange: (entry: Change<MixEntry>) => void;
   prediction: Prediction;
   /** Where a pot is being poured: it is shown in place of the plan. */
   pour: Pour | undefined;

@@ -7,14 +7,16 @@ import { when } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { Picker } from '../../parts/Picker';
+import { useDeed } from '../../parts/useDeed';
 import { useReadings } from '../../state/readings';
+import type { Change } from '../../state/useDraft';
 import { dryInDaylight } from '../../state/workspace';
 
 interface Props {
   entry: MixEntry;
   shelf: Paint[];
   mixes: Mix[];
-  onChange: (entry: MixEntry) => void;
+  onChange: (entry: Change<MixEntry>) => void;
   problem: Problem | undefined;
 }
 
@@ -22,13 +24,20 @@ interface Props {
 export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
   const [photo, setPhoto] = useState(false);
   const [open, setOpen] = useState(false);
-  const aim = (target: Colour | null) => onChange({ ...entry, target });
+  const { attempt } = useDeed();
+  // What was typed gives way to what is chosen.
+  const [chosen, setChosen] = useState(0);
+  const take = (target: Colour | null) => {
+    aim(target);
+    setChosen((n) => n + 1);
+  };
+  const aim = (target: Colour | null) => onChange((now) => ({ ...now, target }));
   const paints = shelf.filter((paint) => paint.entry.colour);
   const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
   const readings = useReadings(open).data ?? [];
   const asMix = async (id: string) => {
-    const lab = await dryInDaylight(id);
-    if (lab) aim({ lab });
+    const lab = await attempt('No target set', () => dryInDaylight(id));
+    if (lab) take({ lab });
   };
   return (
     <>
@@ -44,6 +53,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
             className="z-40 grid w-80 gap-3 rounded-md bg-ground p-4 shadow-2xl"
           >
             <ColourField
+              key={chosen}
               label="Target"
               colour={entry.target}
               onChange={aim}
@@ -57,7 +67,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
                 ...paints.map((paint) => ({ id: paint.id, name: paint.entry.name })),
               ]}
               value="none"
-              onChange={(id) => aim(paints.find((paint) => paint.id === id)?.entry.colour ?? null)}
+              onChange={(id) => take(paints.find((paint) => paint.id === id)?.entry.colour ?? null)}
             />
             {named.length > 0 && (
               <Picker
@@ -83,7 +93,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
                 value="none"
                 onChange={(id) => {
                   const hex = readings.find((reading) => reading.id === id)?.hex.at(-1);
-                  if (hex) aim({ hex });
+                  if (hex) take({ hex });
                 }}
               />
             )}
@@ -103,7 +113,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
                   type="button"
                   className="press press-plain"
                   disabled={!entry.target}
-                  onClick={() => aim(null)}
+                  onClick={() => take(null)}
                 >
                   No target
                 </button>
@@ -124,7 +134,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
           take="Aim at it"
           onPicked={([lab]) => {
             setPhoto(false);
-            if (lab) aim({ lab });
+            if (lab) take({ lab });
           }}
         />
       </Panel>

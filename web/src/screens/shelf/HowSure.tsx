@@ -2,6 +2,7 @@ import type { Paint, PaintPage, TestWorth } from '../../api/client';
 import { Doubt, DoubtBar } from '../../parts/Doubt';
 import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
+import { why } from '../../parts/useDeed';
 import { useWorkshopCalls } from '../../state/workshop';
 
 interface Props {
@@ -77,7 +78,7 @@ function ChooseWhite({ shelf }: { shelf: Paint[] }) {
     .toSorted((a, b) => (b.swatch.face.lab[0] ?? 0) - (a.swatch.face.lab[0] ?? 0))
     .map((paint) => ({ id: paint.id, name: paint.entry.name }));
   const choose = (id: string) =>
-    calls.chooseHouseWhite(id).catch(() => tell('Not chosen: the program does not answer'));
+    calls.chooseHouseWhite(id).catch((error: unknown) => tell(`Not chosen: ${why(error)}`));
   return (
     <Picker
       label="House white"

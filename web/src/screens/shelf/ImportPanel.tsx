@@ -4,6 +4,7 @@ import { type ImportPlan, Problem } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { Picker } from '../../parts/Picker';
+import { NO_ANSWER, useDeed } from '../../parts/useDeed';
 import { type How, useImport } from '../../state/files';
 import { useClasses } from '../../state/workspace';
 
@@ -20,6 +21,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
   const calls = useImport();
   const classes = useClasses().data ?? [];
   const tell = useTell();
+  const { attempt, busy } = useDeed();
   const input = useId();
   const [file, setFile] = useState<File>();
   const [kind, setKind] = useState('chalk');
@@ -40,18 +42,15 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
     } catch (error) {
       setPlan(undefined);
       if (error instanceof Problem) setProblem(error);
-      else tell('Not looked at: the program does not answer');
+      else tell(`Not looked at: ${NO_ANSWER}`);
     }
   };
   const accept = async () => {
     if (!file) return;
-    try {
-      const done = await calls.carryOut(file, { kind, percent, source });
-      tell(`Imported: ${done.summary}; one step of undo takes it out again`);
-      onClose();
-    } catch (error) {
-      tell(error instanceof Problem ? error.message : 'Not imported: the program does not answer');
-    }
+    const done = await attempt('Not imported', () => calls.carryOut(file, { kind, percent, source }));
+    if (!done) return;
+    tell(`Imported: ${done.summary}; one step of undo takes it out again`);
+    onClose();
   };
 
   return (
@@ -131,7 +130,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
               <button
                 type="button"
                 className="press press-ink"
-                disabled={plan.rows.every((row) => row.deed === 'skip')}
+                disabled={busy || plan.rows.every((row) => row.deed === 'skip')}
                 onClick={accept}
               >
                 Import it

@@ -1,6 +1,7 @@
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { type Paint, type PaintEntry, Problem } from '../../api/client';
 import { useTell } from '../../parts/Notice';
+import { useDeed } from '../../parts/useDeed';
 import { usePaintCalls, usePaintPreview } from '../../state/workspace';
 import { Aside } from './Aside';
 import { PaintFields } from './PaintFields';
@@ -14,6 +15,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
   const preview = usePaintPreview(entry);
   const calls = usePaintCalls();
   const tell = useTell();
+  const { attempt, busy } = useDeed();
   // Until somebody tries to keep it, only a colour that was typed is found fault with.
   const typing = entry.colour && preview.error instanceof Problem ? preview.error : undefined;
 
@@ -25,20 +27,23 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
 
   const keep = async (event: FormEvent) => {
     event.preventDefault();
-    try {
-      const paint = await calls.make(entry);
-      tell(`${paint.entry.name} is on the shelf`);
-      onMade(paint);
-    } catch (error) {
-      if (error instanceof Problem) setRefused(error);
-      else tell('Not saved: the program does not answer');
-    }
+    const paint = await attempt(
+      'Not saved',
+      () => calls.make(entry),
+      (problem) => {
+        setRefused(problem);
+        return true;
+      },
+    );
+    if (!paint) return;
+    tell(`${paint.entry.name} is on the shelf`);
+    onMade(paint);
   };
 
   return (
     <Aside
       title={entry.name.trim() || 'New paint'}
-      swatch={preview.error ? undefined : preview.data}
+      swatch={preview.isEnabled && !preview.error ? preview.data : undefined}
       onClose={onClose}
     >
       <form ref={form} onSubmit={keep} className="grid gap-5" noValidate>
@@ -51,7 +56,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
           problem={refused ?? typing}
           begin
         />
-        <button type="submit" className="press press-ink">
+        <button type="submit" className="press press-ink" disabled={busy}>
           Put it on the shelf
         </button>
       </form>

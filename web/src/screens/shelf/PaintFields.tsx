@@ -4,6 +4,7 @@ import { type ReactNode, useId, useState } from 'react';
 import type { PaintEntry, Problem } from '../../api/client';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
+import { CurrencyChoice } from '../../parts/CurrencyChoice';
 import { Field } from '../../parts/Field';
 import { misread, typed } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
@@ -99,6 +100,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
           error={problem?.at('/stock_ml')}
         />
       </div>
+      <CurrencyChoice />
       <Field
         label="Opened on"
         type="date"

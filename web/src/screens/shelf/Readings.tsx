@@ -1,7 +1,7 @@
 import { Check, Trash2, TriangleAlert } from 'lucide-react';
-import { Problem, type ReadingKept } from '../../api/client';
-import { useTell } from '../../parts/Notice';
+import type { ReadingKept } from '../../api/client';
 import { oneDecimal, when } from '../../parts/numbers';
+import { useDeed } from '../../parts/useDeed';
 import { useReadingCalls } from '../../state/readings';
 
 /** What was read of a paint, newest first; what contradicts the rest is asked about. */
@@ -30,9 +30,7 @@ const SOURCES: Record<string, string> = { photo: 'from a photo', chip: 'from a c
 
 function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
   const calls = useReadingCalls();
-  const tell = useTell();
-  const failed = (error: unknown) =>
-    tell(error instanceof Problem ? error.message : 'Not changed: the program does not answer');
+  const { attempt } = useDeed();
   const alone = reading.entry.of.length === 1 && reading.entry.of[0]?.paint === paint;
   return (
     <li className="grid grid-cols-[3.5rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-ground">
@@ -72,7 +70,7 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
             <button
               type="button"
               className="press press-plain mb-1 justify-self-start"
-              onClick={() => calls.insist(reading).catch(failed)}
+              onClick={() => attempt('Not changed', () => calls.insist(reading))}
             >
               <Check size={18} aria-hidden /> It is right
             </button>
@@ -83,7 +81,7 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
         type="button"
         className="press press-bare self-start px-0"
         aria-label={`Take out the reading of ${reading.title}`}
-        onClick={() => calls.remove(reading).catch(failed)}
+        onClick={() => attempt('Not changed', () => calls.remove(reading))}
       >
         <Trash2 size={18} aria-hidden />
       </button>

@@ -20,7 +20,9 @@ export function Shelf() {
   const [filter, setFilter] = useState<string>(EVERYTHING);
   const open = paints.data?.find((paint) => paint.id === id);
 
-  if (paints.isPending) return <Waiting rows={14} />;
+  // A list that was seen in this light before may not know the paint yet.
+  const unknown = id !== undefined && id !== 'new' && !open && paints.isFetching;
+  if (paints.isPending || unknown) return <Waiting rows={14} />;
   if (paints.isError && !paints.data) return <Failed error={paints.error} retry={() => paints.refetch()} />;
   const choices = filters(paints.data);
   const at = choices.some((choice) => choice.id === filter) ? filter : EVERYTHING;

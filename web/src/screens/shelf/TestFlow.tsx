@@ -2,16 +2,15 @@ import { useState } from 'react';
 import {
   type Measured,
   type Paint,
-  Problem,
   type ReadingEntry,
   type ReadingMade,
   type TestWorth,
 } from '../../api/client';
-import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
+import { useDeed } from '../../parts/useDeed';
 import { useReadingCalls } from '../../state/readings';
 
 /** Wet thickness of a brushed coat, µm: what a drawdown is made with unless somebody says otherwise. */
@@ -26,7 +25,7 @@ interface Props {
 /** A test from the first spoon to what it taught, in one dialog. */
 export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
   const calls = useReadingCalls();
-  const tell = useTell();
+  const { attempt } = useDeed();
   const [pour, setPour] = useState<string>('spoons');
   const [made, setMade] = useState<ReadingMade>();
   const [problem, setProblem] = useState<string>();
@@ -49,13 +48,16 @@ export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
       thick: read.thick ?? null,
       drawdown: read.over ? { wet_um: COAT, over_black: read.over[0], over_white: read.over[1] } : null,
     };
-    try {
-      setProblem(undefined);
-      setMade(await calls.make(entry));
-    } catch (error) {
-      if (error instanceof Problem) setProblem(error.message);
-      else tell('Not kept: the program does not answer');
-    }
+    setProblem(undefined);
+    const kept = await attempt(
+      'Not kept',
+      () => calls.make(entry),
+      ({ message }) => {
+        setProblem(message);
+        return true;
+      },
+    );
+    if (kept) setMade(kept);
   };
 
   return (

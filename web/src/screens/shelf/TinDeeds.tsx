@@ -1,10 +1,12 @@
 import { Merge, Star, Trash2 } from 'lucide-react';
 import { AlertDialog } from 'radix-ui';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { type Paint, Problem } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
+import { goBackTo } from '../../parts/focus';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
+import { why } from '../../parts/useDeed';
 import { useWorkshopCalls } from '../../state/workshop';
 import { usePaintCalls } from '../../state/workspace';
 
@@ -22,11 +24,12 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
   const tell = useTell();
   const [using, setUsing] = useState<string[]>();
   const [merging, setMerging] = useState(false);
+  const opener = useRef<Element>(null);
 
-  const unless = (failed: string) => (error: unknown) =>
-    tell(error instanceof Problem ? error.message : `${failed}: the program does not answer`);
+  const unless = (failed: string) => (error: unknown) => tell(`${failed}: ${why(error)}`);
 
   const remove = async (confirmed: boolean) => {
+    opener.current ??= document.activeElement;
     setUsing(undefined);
     try {
       await calls.remove(paint, confirmed);
@@ -34,7 +37,9 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
       onClose();
     } catch (error) {
       if (error instanceof Problem && error.is('in-use')) {
-        setUsing((error.body.used_by ?? []).map((mix) => mix.name ?? 'a mix without a name'));
+        setUsing(
+          (error.body.used_by ?? []).map(({ kind, name }) => `the ${kind} ${name ?? 'without a name'}`),
+        );
       } else unless('Not removed')(error);
     }
   };
@@ -94,11 +99,17 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
       <AlertDialog.Root open={using !== undefined} onOpenChange={(open) => !open && setUsing(undefined)}>
         <AlertDialog.Portal>
           <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-          <AlertDialog.Content className="fixed left-1/2 top-[20vh] z-50 grid w-[min(28rem,92vw)] -translate-x-1/2 gap-3 rounded-md bg-ground p-5 shadow-2xl">
+          <AlertDialog.Content
+            onCloseAutoFocus={(event) => {
+              event.preventDefault();
+              goBackTo(opener.current);
+            }}
+            className="fixed left-1/2 top-[20vh] z-50 grid w-[min(28rem,92vw)] -translate-x-1/2 gap-3 rounded-md bg-ground p-5 shadow-2xl"
+          >
             <AlertDialog.Title className="text-2xl">Take {paint.entry.name} off the shelf?</AlertDialog.Title>
             <AlertDialog.Description>
-              It is in {using?.join(', ')}. {using?.length === 1 ? 'That mix keeps' : 'Those mixes keep'} the
-              record of it.
+              It is in {using?.join(', ')}. {using?.length === 1 ? 'That keeps' : 'Those keep'} the record of
+              it.
             </AlertDialog.Description>
             <div className="flex justify-end gap-2">
               <AlertDialog.Cancel className="press press-plain">Leave it</AlertDialog.Cancel>

@@ -1,9 +1,8 @@
 import { Tag } from 'lucide-react';
 import { Link } from 'react-router';
+import { onDay } from '../../../parts/numbers';
 import { usePour, usePours } from '../../../state/pours';
 import { ofPour, ReadPot } from '../ReadPot';
-
-const DAY = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
 
 /** The pots that were made of a mix, the last first: read one, print its label. */
 export function Poured({ mix }: { mix: string }) {
@@ -20,7 +19,7 @@ export function Poured({ mix }: { mix: string }) {
             <span className="min-w-40 flex-1 leading-tight">
               <span className="block font-semibold">{pour.recipe}</span>
               <span className="text-sm text-soft">
-                {DAY.format(new Date(pour.begun_at))}, {Math.round(pour.total_ml)} ml, {pour.code}
+                {onDay(pour.begun_at)}, {Math.round(pour.total_ml)} ml, {pour.code}
               </span>
             </span>
             <Read id={pour.id} />

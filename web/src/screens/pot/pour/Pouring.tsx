@@ -1,8 +1,9 @@
 import { Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { type Fix, type MixEntry, type Paint, type Pour, Problem } from '../../../api/client';
 import { useTell } from '../../../parts/Notice';
 import { Picker } from '../../../parts/Picker';
+import { NO_ANSWER } from '../../../parts/useDeed';
 import { usePourCalls, useScale } from '../../../state/pours';
 import { Correct } from '../Correct';
 import { POURED_IN } from '../measures';
@@ -36,14 +37,20 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
   const chosen = paint ?? active?.paint ?? pour.paints[0]?.paint;
   const connected = scale.scale?.name != null;
 
+  // One thing at a time: a second tap is not a second spoon.
+  const under = useRef(false);
   const attempt = async (deed: () => Promise<unknown>) => {
+    if (under.current) return false;
+    under.current = true;
     try {
       setWrong(undefined);
       await deed();
       return true;
     } catch (error) {
-      setWrong(error instanceof Problem ? error.message : 'Not taken down: the program does not answer');
+      setWrong(error instanceof Problem ? error.message : `Not taken down: ${NO_ANSWER}`);
       return false;
+    } finally {
+      under.current = false;
     }
   };
   const add = (unit: string, count?: number) =>

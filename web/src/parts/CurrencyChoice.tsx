@@ -1,0 +1,26 @@
+import { useWorkshop, useWorkshopCalls } from '../state/workshop';
+import { Picker } from './Picker';
+import { useDeed } from './useDeed';
+
+const NONE = 'none';
+
+/** What prices and budgets are in, chosen once for the whole workshop. */
+export function CurrencyChoice() {
+  const workshop = useWorkshop();
+  const calls = useWorkshopCalls();
+  const { attempt } = useDeed();
+  const names = new Intl.DisplayNames(navigator.language, { type: 'currency' });
+  const choices = Intl.supportedValuesOf('currency').map((id) => ({
+    id,
+    name: `Prices in ${id}, ${names.of(id) ?? id}`,
+  }));
+  return (
+    <Picker
+      label="Currency"
+      className="min-w-0 text-sm *:truncate"
+      choices={[{ id: NONE, name: 'Prices without a currency' }, ...choices]}
+      value={workshop.data?.entry.currency ?? NONE}
+      onChange={(id) => void attempt('Not chosen', () => calls.chooseCurrency(id === NONE ? null : id))}
+    />
+  );
+}

@@ -1,0 +1,39 @@
+// Something that is asked of the program: once at a time, and told where it did not happen.
+
+import { useRef, useState } from 'react';
+import { Problem } from '../api/client';
+import { useTell } from './Notice';
+
+/** What is said where no answer came. */
+export const NO_ANSWER = 'the program does not answer';
+
+/** Why something did not happen. */
+export const why = (error: unknown) => (error instanceof Problem ? error.message : NO_ANSWER);
+
+/** Carries out a deed and tells why it failed; while it is under way a second tap does nothing. */
+export function useDeed() {
+  const tell = useTell();
+  const under = useRef(false);
+  const [busy, setBusy] = useState(false);
+  const attempt = async <T>(
+    /** `The board was not begun`. */
+    failed: string,
+    deed: () => Promise<T>,
+    /** Something better to do with a problem than to tell it: true where it was done. */
+    caught?: (problem: Problem) => boolean,
+  ): Promise<T | undefined> => {
+    if (under.current) return undefined;
+    under.current = true;
+    setBusy(true);
+    try {
+      return await deed();
+    } catch (error) {
+      if (!(error instanceof Problem && caught?.(error))) tell(`${failed}: ${why(error)}`);
+      return undefined;
+    } finally {
+      under.current = false;
+      setBusy(false);
+    }
+  };
+  return { attempt, busy };
+}
