@@ -10,4 +10,5 @@ mod pours;
 mod predict;
 mod readings;
 mod recipes;
+mod together;
 mod workshop;
