@@ -206,4 +206,20 @@ mod tests {
         assert!(Price::new(f64::INFINITY, Millilitres::new(500.0).unwrap()).is_err());
         assert!(serde_json::from_str::<Millilitres>("-3").is_err());
     }
+
+    /// Letters of either case, as ISO 4217 has them; whatever else there is, is refused in a sentence that names it.
+    #[test]
+    fn a_currency_is_three_letters() {
+        for (text, code) in [("EUR", "EUR"), (" gbp ", "GBP"), ("Chf", "CHF")] {
+            let currency = Currency::new(text).unwrap();
+            assert_eq!(currency.code(), code);
+            assert_eq!(serde_json::to_string(&currency).unwrap(), format!("\"{code}\""));
+        }
+        for bad in ["", "€", "EU", "EURO", "E1R", "ÄÖÜ", "\u{202e}EUR"] {
+            let error = Currency::new(bad).unwrap_err().to_string();
+            assert!(error.contains("three letters"), "{error}");
+        }
+        assert!(Currency::new(&"x".repeat(10_000)).unwrap_err().to_string().len() < 100);
+        assert!(serde_json::from_str::<Currency>("\"pounds\"").is_err());
+    }
 }

@@ -149,3 +149,20 @@ async fn a_brief_keeps_what_can_be_read() {
     painter.until("the budget is kept", async || brief().await["budget"] == 1300.0).await;
     painter.leave().await;
 }
+
+/// Prices are in the workshop's currency, chosen beside any of them, and told so wherever something costs.
+#[tokio::test]
+async fn money_is_told_in_its_currency() {
+    let painter = Painter::at_the_demo().await;
+    put_on_the_bench(&painter, "toasted straw").await;
+    painter.reads("costs €").await;
+    painter.open("/shelf").await;
+    painter.click("button", "fern").await;
+    painter.choose("Currency", "Prices in GBP, British Pound").await;
+    painter.the("button", "Undo changing what is chosen for the workshop").await;
+    put_on_the_bench(&painter, "toasted straw").await;
+    painter.reads("costs £").await;
+    painter.click("button", "Undo changing what is chosen for the workshop").await;
+    painter.reads("costs €").await;
+    painter.leave().await;
+}

@@ -265,6 +265,21 @@ mod tests {
         Material::of(Class::Chalk, Some(masstone), Some(CoatsToHide::new(2.0).unwrap())).unwrap()
     }
 
+    /// So many of a measure come to as much; what is wrong is told of the count, in the measure it was given in.
+    #[test]
+    fn counts_are_found_fault_with_as_they_were_given() {
+        for measure in Measure::ALL {
+            assert_eq!(measure.times(1.0).unwrap().value(), measure.millilitres());
+            assert_eq!(measure.times(0.0).unwrap().value(), 0.0);
+            assert_eq!(measure.times(-2.0), Err(BadMeasure::TooSmall(-2.0, 0.0)));
+            assert_eq!(measure.times(f64::NAN), Err(BadMeasure::NotANumber));
+            assert_eq!(measure.times(f64::INFINITY), Err(BadMeasure::NotANumber));
+            let Err(BadMeasure::TooLarge(given, most)) = measure.times(3e7) else { panic!("{measure:?}") };
+            assert_eq!(given, 3e7);
+            assert!(measure.times(most).is_ok() && measure.times(most + 1.0).is_err());
+        }
+    }
+
     /// A gallon and a quart are 4 : 1, 6 and 2 fl oz are 3 : 1 of a cup (common practice, and NIST SP 811).
     #[test]
     fn the_trades_own_examples() {
