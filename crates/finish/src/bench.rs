@@ -25,7 +25,7 @@ mod roughly;
 mod sweep;
 
 pub use advice::{clash, missing};
-pub use batch::{SQUARE_FOOT, Surface, for_area, per_square_metre, using_up};
+pub use batch::{SQUARE_FOOT, for_area, per_square_metre, using_up};
 pub use blend::{Mud, Path, Stronger, bridge, seen_between};
 pub use correct::{Correction, Pot, correct};
 pub use ladder::{Made, Rung, SHADE, SHADES, ladder};

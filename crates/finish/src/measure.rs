@@ -124,9 +124,12 @@ impl Microns {
 pub struct Millilitres(f64);
 
 impl Millilitres {
+    /// A thousand litres.
+    pub(crate) const MOST: f64 = 1e6;
+
     /// 0 to a thousand litres.
     pub fn new(ml: f64) -> Result<Self, BadMeasure> {
-        within(ml, 0.0, 1e6).map(Self)
+        within(ml, 0.0, Self::MOST).map(Self)
     }
 
     /// In ml.

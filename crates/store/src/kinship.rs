@@ -5,9 +5,8 @@
 //! Every change therefore counts up in one row ([`Mark`]), and that row is read twice before the file is opened: from the file alone, and from
 //! the file with its log.
 
-use std::ffi::OsString;
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::Path;
 use std::time::{Duration, SystemTime};
 
 use jiff::Timestamp;
@@ -16,6 +15,7 @@ use rusqlite::config::DbConfig;
 use rusqlite::{Connection, ErrorCode, OpenFlags, OptionalExtension};
 
 use crate::Notice;
+use crate::on_disk::{LOG, beside};
 
 /// How much longer than its log a file may have been written: writing the log back takes that long at most.
 const WRITING_BACK: Duration = Duration::from_secs(60);
@@ -48,7 +48,7 @@ pub(crate) fn look(path: &Path) -> std::io::Result<Option<Notice>> {
     if !path.exists() {
         return Ok(None);
     }
-    let log = beside(path, "-wal");
+    let log = beside(path, LOG);
     let alone = read(path, Alone::Yes).ok().flatten();
     match read(path, Alone::No) {
         Err(error)
@@ -125,12 +125,6 @@ fn put_aside(path: &Path, log: &Path) -> std::io::Result<Notice> {
     // An index of the log, made anew when it is needed.
     drop(fs::remove_file(beside(path, "-shm")));
     Ok(Notice::PutAside { file: kept, log: kept_log })
-}
-
-fn beside(path: &Path, ending: &str) -> PathBuf {
-    let mut name = OsString::from(path);
-    name.push(ending);
-    name.into()
 }
 
 #[cfg(test)]

@@ -3,12 +3,23 @@
 //! A file that is removed or replaced stays open, and whatever is written to it is gone with the program. So this is asked
 //! before every change.
 
+use std::ffi::OsString;
 use std::fs;
 use std::path::{Path, PathBuf};
 
 use rusqlite::Connection;
 
 use crate::StoreError;
+
+/// What the name of a file's log ends with.
+pub(crate) const LOG: &str = "-wal";
+
+/// A file beside another, by what its name ends with besides.
+pub(crate) fn beside(path: &Path, ending: &str) -> PathBuf {
+    let mut name = OsString::from(path);
+    name.push(ending);
+    name.into()
+}
 
 /// The file of an open workspace.
 #[derive(Debug)]
@@ -34,9 +45,7 @@ impl OnDisk {
 
     /// Bytes of the log beside it.
     pub fn log_length(&self) -> u64 {
-        let mut log = self.path.clone().into_os_string();
-        log.push("-wal");
-        fs::metadata(log).map_or(0, |about| about.len())
+        fs::metadata(beside(&self.path, LOG)).map_or(0, |about| about.len())
     }
 
     /// Whether its name still leads to it.

@@ -26,41 +26,38 @@ impl Store {
         if !std::mem::take(&mut self.untidy) || self.damage().is_some() {
             return Ok(0);
         }
-        let before = since.to_string();
-        let texts = |sql: &str| -> Result<Vec<String>, StoreError> {
-            let mut query = self.connection.prepare(sql)?;
-            Ok(query.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?)
-        };
-        let mut query = self.connection.prepare("SELECT id FROM photo WHERE made_at < ?1")?;
-        let mut loose: HashSet<String> =
-            query.query_map([&before], |row| row.get(0))?.collect::<Result<_, _>>()?;
-        drop(query);
+        let loose = self.loose_photos(since)?;
         if loose.is_empty() {
             return Ok(0);
         }
-        for sql in [
-            "SELECT body FROM document WHERE removed = 0",
-            "SELECT before FROM change WHERE before IS NOT NULL",
-            "SELECT after FROM change WHERE after IS NOT NULL",
-        ] {
-            for body in texts(sql)? {
-                // An id stands in a body as a whole string.
-                for word in body.split('"') {
-                    loose.remove(word);
-                }
-            }
-        }
-        if loose.is_empty() {
-            return Ok(0);
-        }
-        let freed = self.write(|change| {
+        self.write(|change| {
             for id in &loose {
                 change.execute("DELETE FROM photo WHERE id = ?1", [id])?;
             }
             Ok(loose.len())
-        });
-        self.untidy = false;
-        freed
+        })
+    }
+
+    fn loose_photos(&self, since: Timestamp) -> Result<HashSet<String>, StoreError> {
+        let mut query = self.connection.prepare("SELECT id FROM photo WHERE made_at < ?1")?;
+        let mut loose: HashSet<String> =
+            query.query_map([since.to_string()], |row| row.get(0))?.collect::<Result<_, _>>()?;
+        if loose.is_empty() {
+            return Ok(loose);
+        }
+        let mut query = self.connection.prepare(
+            "SELECT body FROM document WHERE removed = 0
+             UNION ALL SELECT before FROM change WHERE before IS NOT NULL
+             UNION ALL SELECT after FROM change WHERE after IS NOT NULL",
+        )?;
+        let mut bodies = query.query([])?;
+        while let Some(row) = bodies.next()? {
+            // An id stands in a body as a whole string.
+            for word in row.get::<_, String>(0)?.split('"') {
+                loose.remove(word);
+            }
+        }
+        Ok(loose)
     }
 
     /// A photo that was kept; none of another id.

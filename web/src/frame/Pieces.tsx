@@ -11,11 +11,12 @@ export function Pieces() {
   const tell = useTell();
   const go = useNavigate();
   const { attempt } = useDeed();
-  const doing = async (deed: () => Promise<void>, told?: string) => {
-    if (!(await attempt('Nothing was done', () => deed().then(() => true)))) return;
-    if (told) tell(told);
-    go('/piece');
-  };
+  const doing = (deed: () => Promise<void>, told?: string) =>
+    attempt('Nothing was done', async () => {
+      await deed();
+      if (told) tell(told);
+      go('/piece');
+    });
   const now = pieces.find((piece) => piece.at_hand);
   return (
     <DropdownMenu.Root>

@@ -22,15 +22,11 @@ export function goBackTo(place: Element | null) {
 export function useFocusKept() {
   useEffect(() => {
     let around: HTMLElement[] = [];
-    const enter = () => {
-      around = [];
-      for (let at = document.activeElement?.parentElement; at; at = at.parentElement)
-        if (at.matches(REGIONS)) around.push(at);
-    };
     let last: Element | null = null;
     const note = (event: FocusEvent) => {
       last = event.target as Element;
-      enter();
+      around = [];
+      for (let at = last.parentElement; at; at = at.parentElement) if (at.matches(REGIONS)) around.push(at);
     };
     const taken = new MutationObserver(() => {
       if (!last || last.isConnected || document.activeElement !== document.body) return;

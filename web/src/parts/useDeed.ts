@@ -19,8 +19,8 @@ export function useDeed() {
     /** `The board was not begun`. */
     failed: string,
     deed: () => Promise<T>,
-    /** Something better to do with a problem than to tell it: true where it was done. */
-    caught?: (problem: Problem) => boolean,
+    /** What is done with a problem instead of telling it. */
+    caught?: (problem: Problem) => void,
   ): Promise<T | undefined> => {
     if (under.current) return undefined;
     under.current = true;
@@ -28,7 +28,8 @@ export function useDeed() {
     try {
       return await deed();
     } catch (error) {
-      if (!(error instanceof Problem && caught?.(error))) tell(`${failed}: ${why(error)}`);
+      if (caught && error instanceof Problem) caught(error);
+      else tell(`${failed}: ${why(error)}`);
       return undefined;
     } finally {
       under.current = false;

@@ -43,19 +43,18 @@ export function useLabel(id: string, measure: string) {
   });
 }
 
-/** Gestures whose answer was lost, by what they were: made again, they are the same gesture and count once. */
-const lost = new Map<string, string>();
+/** The gesture whose answer was lost, until something else is taken down: made again, it is the same gesture and counts once. */
+let lost: { gesture: string; id: string } | undefined;
 
 async function once<T>(gesture: string, send: (id: string) => Promise<T>): Promise<T> {
-  const id = lost.get(gesture) ?? crypto.randomUUID();
+  const id = lost?.gesture === gesture ? lost.id : crypto.randomUUID();
   try {
     const done = await send(id);
-    lost.delete(gesture);
+    lost = undefined;
     return done;
   } catch (error) {
     // A problem is an answer: nothing went in.
-    if (error instanceof Problem) lost.delete(gesture);
-    else lost.set(gesture, id);
+    lost = error instanceof Problem ? undefined : { gesture, id };
     throw error;
   }
 }

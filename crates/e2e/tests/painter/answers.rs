@@ -57,6 +57,30 @@ async fn a_tap_whose_answer_was_lost_counts_once() {
     painter.leave().await;
 }
 
+/// Whoever went on after a lost answer, having seen that it was taken down, means another spoon by the same tap later.
+#[tokio::test]
+async fn a_tap_after_others_is_a_tap_of_its_own() {
+    let painter = Painter::at_the_demo().await;
+    put_on_the_bench(&painter, "toasted straw").await;
+    painter.click("button", "Pour it").await;
+    painter.choose("Amounts in", "tsp").await;
+    painter.click("radio", "brick dust").await;
+    trouble(&painter, "/steps", 0, 1).await;
+    painter.click("button", "2 tsp").await;
+    painter.reads("Last: 2 tsp brick dust").await;
+    painter.click("button", "1 tsp").await;
+    painter.reads("Last: 1 tsp brick dust").await;
+    painter.click("button", "2 tsp").await;
+    painter.reads("Last: 2 tsp brick dust").await;
+    painter.saved().await;
+    let pots = painter.meanwhile("GET", "/api/pours", Value::Null).await;
+    let open = pots.as_array().unwrap().iter().find(|pot| pot["open"] == true).unwrap();
+    let address = format!("/api/pours/{}", open["id"].as_str().unwrap());
+    let pot = painter.meanwhile("GET", &address, Value::Null).await;
+    assert_eq!(pot["steps"].as_array().unwrap().len(), 3, "{pot}");
+    painter.leave().await;
+}
+
 #[tokio::test]
 async fn two_taps_begin_one_board_and_one_mix() {
     let painter = Painter::at_the_demo().await;

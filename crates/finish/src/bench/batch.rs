@@ -1,30 +1,21 @@
 //! How much to mix: for an area and coats, or for all that is left of a paint; and what a coat costs.
 
 use crate::measure::within;
-use crate::{BadMeasure, Microns, Millilitres};
+use crate::{BadMeasure, Microns, Millilitres, Units};
 
 /// Square metres in a square foot: NIST Special Publication 811 (2008), appendix B.8.
 pub const SQUARE_FOOT: f64 = 0.092_903_04;
 /// What stays in brush, tray and pot, as a share of what lies on the piece†.
 const LEFT_BEHIND: f64 = 0.1;
 
-/// What an area is told in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Surface {
-    /// m².
-    SquareMetres,
-    /// ft².
-    SquareFeet,
-}
-
-/// How much covers an area, ml: the film that is put on ([`Technique::takes`]) times area and coats, and a tenth more† for brush
+/// How much covers an area of m² or ft², ml: the film that is put on ([`Technique::takes`]) times area and coats, and a tenth more† for brush
 /// and tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
 ///
 /// [`Technique::takes`]: crate::board::Technique::takes
-pub fn for_area(area: f64, of: Surface, coats: f64, film: Microns) -> Result<Millilitres, BadMeasure> {
-    let area = match of {
-        Surface::SquareMetres => within(area, 0.01, 1000.0)?,
-        Surface::SquareFeet => within(area, 0.1, 10_000.0)? * SQUARE_FOOT,
+pub fn for_area(area: f64, units: Units, coats: f64, film: Microns) -> Result<Millilitres, BadMeasure> {
+    let area = match units {
+        Units::Metric => within(area, 0.01, 1000.0)?,
+        Units::Imperial => within(area, 0.1, 10_000.0)? * SQUARE_FOOT,
     };
     let coats = within(coats, 0.5, 12.0)?;
     Millilitres::new(area * coats * per_square_metre(film))
@@ -50,7 +41,7 @@ mod tests {
     #[test]
     fn a_chest_takes_about_a_pint() {
         let coat = Technique::BrushedCoat.takes(Hand::default());
-        let for_area = |area, coats| for_area(area, Surface::SquareMetres, coats, coat);
+        let for_area = |area, coats| for_area(area, Units::Metric, coats, coat);
         let pint = for_area(2.5, 2.0).unwrap().value();
         assert!((400.0..600.0).contains(&pint), "{pint}");
         assert!(
@@ -69,9 +60,9 @@ mod tests {
     proptest! {
         #[test]
         fn twice_the_area_takes_twice_as_much(area in 0.02..400.0f64, coats in 1.0..6.0f64, share in 0.01..1.0f64, left in 1.0..900.0f64) {
-            let of = |area, surface, coats| for_area(area, surface, coats, Microns::of(35.0)).unwrap().value();
-            let ml = |area, coats| of(area, Surface::SquareMetres, coats);
-            prop_assert!((of(area / SQUARE_FOOT, Surface::SquareFeet, coats) / ml(area, coats) - 1.0).abs() < 1e-12);
+            let of = |area, units, coats| for_area(area, units, coats, Microns::of(35.0)).unwrap().value();
+            let ml = |area, coats| of(area, Units::Metric, coats);
+            prop_assert!((of(area / SQUARE_FOOT, Units::Imperial, coats) / ml(area, coats) - 1.0).abs() < 1e-12);
             prop_assert!((ml(2.0 * area, coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
             prop_assert!((ml(area, 2.0 * coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
             let batch = using_up(Millilitres::new(left).unwrap(), share).unwrap().value();

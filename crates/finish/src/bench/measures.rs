@@ -56,7 +56,9 @@ impl Measure {
 
     /// So many of it: what is wrong with a count is said of the count, not of what it comes to in ml.
     pub fn times(self, count: f64) -> Result<Millilitres, BadMeasure> {
-        Millilitres::new(within(count, 0.0, (1e6 / self.millilitres()).floor())? * self.millilitres())
+        Millilitres::new(
+            within(count, 0.0, (Millilitres::MOST / self.millilitres()).floor())? * self.millilitres(),
+        )
     }
 
     /// What it holds, ml: the factors of NIST Special Publication 811 (2008), appendix B.8, to their digits.

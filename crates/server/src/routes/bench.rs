@@ -12,7 +12,7 @@ use warm_blend_finish::board::Hand;
 use warm_blend_finish::learn::Ensemble;
 use warm_blend_finish::{
     Class, Condition, HueFamily, Masstone, Material, Microns, Millilitres, PaintId, Parts, Price, Seen,
-    ShelfPaint, WholeParts,
+    ShelfPaint, Units, WholeParts,
 };
 use warm_blend_spectral::Light;
 use warm_blend_store::Kept;
@@ -716,8 +716,8 @@ impl BatchOf {
             "m2" | "ft2" if !(0.5..=12.0).contains(&coats) => {
                 return Err(Problem::field("/coats", "choose half a coat to twelve"));
             }
-            "m2" => bench::for_area(self.amount, bench::Surface::SquareMetres, coats, film).map_err(bad)?,
-            "ft2" => bench::for_area(self.amount, bench::Surface::SquareFeet, coats, film).map_err(bad)?,
+            "m2" => bench::for_area(self.amount, Units::Metric, coats, film).map_err(bad)?,
+            "ft2" => bench::for_area(self.amount, Units::Imperial, coats, film).map_err(bad)?,
             "left" => {
                 let which = self.components.iter().position(|part| Some(part.paint) == self.using_up);
                 let at = which

@@ -108,12 +108,12 @@ pub struct PotWarning {
     words: &'static str,
 }
 
-/// The tin of a medium on the shelf: the fullest that is still good.
+/// The tin of a medium on the shelf: the fullest that is still good. Those that were removed are passed over.
 fn tin_of(class: Class, shelf: &[Kept<ShelfPaint>]) -> Option<Uuid> {
     let left = |tin: &&Kept<ShelfPaint>| tin.value.stock.map_or(0.0, |left| left.value());
     shelf
         .iter()
-        .filter(|tin| tin.value.class == class && tin.value.condition != Condition::Off)
+        .filter(|tin| !tin.removed && tin.value.class == class && tin.value.condition != Condition::Off)
         .max_by(|a, b| left(a).total_cmp(&left(b)))
         .map(|tin| tin.id)
 }
@@ -211,9 +211,8 @@ pub async fn make_into(
 ) -> Result<Json<Vec<MixPart>>, Problem> {
     let shelf = workspace.with(|store| store.all_ever::<ShelfPaint>()).await?;
     let making = Making::read(&components, preset.as_deref(), &shelf)?;
-    let on_shelf: Vec<Kept<ShelfPaint>> = shelf.into_iter().filter(|tin| !tin.removed).collect();
     let found = making.mediums().map(|class| {
-        tin_of(class, &on_shelf).ok_or_else(|| {
+        tin_of(class, &shelf).ok_or_else(|| {
             let name = class.name().to_lowercase();
             Problem::field("/preset", format!("there is no {name} on the shelf: add it first"))
         })
@@ -242,11 +241,10 @@ pub async fn make_mix_into(
                 Ok(making) => making,
                 Err(problem) => return Ok(Err(problem)),
             };
-            let on_shelf: Vec<Kept<ShelfPaint>> = shelf.into_iter().filter(|tin| !tin.removed).collect();
             let changed: Result<_, Problem> = store.together_or(|batch| {
                 let mut mediums = Vec::new();
                 for class in making.mediums() {
-                    let tin = tin_of(class, &on_shelf);
+                    let tin = tin_of(class, &shelf);
                     mediums.push(tin.map_or_else(|| Ok(batch.make(medium(class)?)?.id), Ok::<_, Problem>)?);
                 }
                 let made = MixEntry::from(&mix.value).of(making.made(mediums));

@@ -77,10 +77,7 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
           template === 'none' ? null : template,
           base === 'any' ? null : base,
         ),
-      (problem) => {
-        setProblem(problem);
-        return true;
-      },
+      setProblem,
     );
     if (board) go(`/board/${board.id}`);
   };

@@ -55,12 +55,12 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const count = strip?.layers.length ?? 0;
   const on = step === undefined ? undefined : Math.min(step, count);
 
-  const remove = async () => {
-    const gone = await attempt('The board is still there', () => calls.remove(board).then(() => true));
-    if (!gone) return;
-    tell('The board is put away; undo brings it back');
-    go('/board');
-  };
+  const remove = () =>
+    attempt('The board is still there', async () => {
+      await calls.remove(board);
+      tell('The board is put away; undo brings it back');
+      go('/board');
+    });
 
   return (
     <div className="flex flex-col-reverse lg:h-full lg:flex-row">

@@ -80,12 +80,12 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const otherMixes = mixes.filter((other) => other.id !== mix.id);
   const thinned = prediction.parts.some((part) => part.medium);
 
-  const remove = async () => {
-    const gone = await attempt('The mix is still there', () => calls.remove(mix).then(() => true));
-    if (!gone) return;
-    tell('The mix is put away; undo brings it back');
-    go('/pot');
-  };
+  const remove = () =>
+    attempt('The mix is still there', async () => {
+      await calls.remove(mix);
+      tell('The mix is put away; undo brings it back');
+      go('/pot');
+    });
 
   const pourIt = async (ml: number, measure: string) => {
     setPouredIn(weighs ? 'g' : finer(measure));

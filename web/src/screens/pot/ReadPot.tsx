@@ -81,10 +81,7 @@ export function ReadPot({ name, of, pot, weighed = false }: Props) {
                       drawdown: null,
                       pot: pot ?? null,
                     }),
-                  ({ message }) => {
-                    setProblem(message);
-                    return true;
-                  },
+                  ({ message }) => setProblem(message),
                 );
                 if (kept) setMade(kept);
               }}

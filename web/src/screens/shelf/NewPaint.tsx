@@ -27,14 +27,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
 
   const keep = async (event: FormEvent) => {
     event.preventDefault();
-    const paint = await attempt(
-      'Not saved',
-      () => calls.make(entry),
-      (problem) => {
-        setRefused(problem);
-        return true;
-      },
-    );
+    const paint = await attempt('Not saved', () => calls.make(entry), setRefused);
     if (!paint) return;
     tell(`${paint.entry.name} is on the shelf`);
     onMade(paint);

@@ -52,10 +52,7 @@ export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
     const kept = await attempt(
       'Not kept',
       () => calls.make(entry),
-      ({ message }) => {
-        setProblem(message);
-        return true;
-      },
+      ({ message }) => setProblem(message),
     );
     if (kept) setMade(kept);
   };
