@@ -1,13 +1,16 @@
 //! `cargo bench`: the engine's steps one by one, then a two-part mix to Lab against a general-purpose library from npm
 //! (spectral.js 3, `general_mixer.mjs`) in the same run, each on one thread.
 
-use std::hint::black_box;
-use std::process::Command;
-use std::time::{Duration, Instant};
+use std::{
+    hint::black_box,
+    process::Command,
+    time::{Duration, Instant},
+};
 
 use criterion::Criterion;
-use warm_blend_finish::{
-    Class, CoatsToHide, Drawdown, Masstone, Material, Name, Parts, QuickMaterial, QuickMixer, ShelfPaint, mix,
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{
+    Class, CoatsToHide, Drawdown, Masstone, Material, Name, Parts, QuickMaterial, QuickMixer, mix,
 };
 use warm_blend_spectral::{Lab, Light, Xyz, smoothest};
 

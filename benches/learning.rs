@@ -5,9 +5,9 @@ use std::hint::black_box;
 use criterion::Criterion;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_finish::device::ColourReader;
-use warm_blend_finish::learn::{Beside, Ensemble, Facts, Pour, Reading, Reads, Shown, Source, learn, worth};
-use warm_blend_finish::{Masstone, Material, Parts, State};
+use warm_blend_device::ColourReader;
+use warm_blend_learn::{Beside, Ensemble, Facts, Pour, Reading, Reads, Shown, Source, learn, worth};
+use warm_blend_paint::{Masstone, Material, Parts, State};
 use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, tins};
 use warm_blend_spectral::{Lab, Light, Xyz};
 

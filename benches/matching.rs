@@ -1,14 +1,16 @@
 //! `cargo bench --bench matching`: how long a search for a colour takes, and how often the search of a large shelf finds
 //! what a search of every mix finds.
 
-use std::hint::black_box;
-use std::ops::ControlFlow;
-use std::time::{Duration, Instant};
+use std::{
+    hint::black_box,
+    ops::ControlFlow,
+    time::{Duration, Instant},
+};
 
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_finish::bench::{EVERY, Limits, Path, Pot, Recipe, SHADE, Tin, bridge, correct, find, ladder};
-use warm_blend_finish::{CoatsToHide, Masstone, Material, Parts, mix};
+use warm_blend_bench::{EVERY, Limits, Path, Pot, Recipe, SHADE, Tin, bridge, correct, find, ladder};
+use warm_blend_paint::{CoatsToHide, Masstone, Material, Parts, mix};
 use warm_blend_sim::tins;
 use warm_blend_spectral::{Lab, Light};
 

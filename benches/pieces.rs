@@ -1,20 +1,18 @@
 //! `cargo bench --bench pieces`: the verdict on a piece, what brings it together, and its picture.
 
-use std::collections::BTreeMap;
-use std::hint::black_box;
-use std::ops::ControlFlow;
+use std::{collections::BTreeMap, hint::black_box, ops::ControlFlow};
 
 use uuid::Uuid;
 use warm_blend_benches::timed;
-use warm_blend_finish::board::{
+use warm_blend_board::{
     Board, ByPlace, Ground, GroundKind, Habit, Layer, Letter, OnShelf, Share, Strip, Technique, Tin,
 };
-use warm_blend_finish::piece::{
+use warm_blend_paint::{
+    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, Units, WholeParts,
+};
+use warm_blend_piece::{
     Ageing, Dress, Dressed, Form, Intent, Kind, Looked, Meeting, Piece, Scheme, View, Wardrobe, Wears, Zone,
     ZoneSeen, findings, pairs, unify,
-};
-use warm_blend_finish::{
-    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, Units, WholeParts,
 };
 use warm_blend_render::{Closer, Front, Shading};
 use warm_blend_spectral::{Light, Srgb};

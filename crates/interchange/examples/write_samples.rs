@@ -2,8 +2,8 @@
 
 use std::path::Path;
 
-use warm_blend_finish::learn::Measured;
 use warm_blend_interchange::{cgats, cxf};
+use warm_blend_learn::Measured;
 use warm_blend_spectral::Reflectance;
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {

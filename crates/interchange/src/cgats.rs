@@ -13,11 +13,13 @@
 //!
 //! (ANSI CGATS.17:2009; ISO 28178.) Where a file has both, the spectrum is taken.
 
-use warm_blend_finish::learn::{Measured, Source};
+use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, wavelength};
 
-use crate::sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve};
-use crate::text::{enough, number};
+use crate::{
+    sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve},
+    text::{enough, number},
+};
 
 /// The words of a line; quoted ones may hold spaces, and quotes that are doubled.
 fn words(line: &str) -> Vec<String> {

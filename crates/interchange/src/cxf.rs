@@ -3,16 +3,19 @@
 //! Read are, of every `Object`, its first `ReflectanceSpectrum` or else its first `ColorCIELab`; the colour specification it
 //! refers to says where a spectrum starts, its step, the illuminant and the observer.
 
-use std::collections::HashMap;
-use std::io::Cursor;
+use std::{collections::HashMap, io::Cursor};
 
-use quick_xml::events::{BytesDecl, BytesEnd, BytesStart, BytesText, Event};
-use quick_xml::{Reader, Writer};
-use warm_blend_finish::learn::{Measured, Source};
+use quick_xml::{
+    Reader, Writer,
+    events::{BytesDecl, BytesEnd, BytesStart, BytesText, Event},
+};
+use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::wavelength;
 
-use crate::sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve};
-use crate::text::{enough, number};
+use crate::{
+    sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve},
+    text::{enough, number},
+};
 
 const NAMESPACE: &str = "http://colorexchangeformat.com/CxF3-core";
 /// Elements within each other: no honest file has more.

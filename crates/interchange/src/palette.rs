@@ -1,11 +1,13 @@
 //! GIMP palettes: 8-bit codes with names.
 
-use warm_blend_finish::learn::{Measured, Source};
+use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::Srgb;
 
-use crate::sample::{BadFile, PREDICTIONS, Sample};
-use crate::table::hex;
-use crate::text::enough;
+use crate::{
+    sample::{BadFile, PREDICTIONS, Sample},
+    table::hex,
+    text::enough,
+};
 
 pub(crate) const HEAD: &str = "GIMP Palette";
 

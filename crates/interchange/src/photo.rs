@@ -1,11 +1,11 @@
 //! Photos: JPEG, PNG or WebP to linear light.
 
-use std::io::Cursor;
-use std::sync::LazyLock;
+use std::{io::Cursor, sync::LazyLock};
 
-use image::codecs::jpeg::JpegEncoder;
-use image::{DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits};
-use warm_blend_finish::photo::Photo;
+use image::{
+    DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, codecs::jpeg::JpegEncoder,
+};
+use warm_blend_photo::Photo;
 
 /// Largest file that is looked at, bytes.
 pub const LARGEST_PHOTO: usize = 40 << 20;

@@ -1,6 +1,6 @@
 //! What a file brings: named colours and curves, each with its line.
 
-use warm_blend_finish::learn::{Measured, Source};
+use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Xyz, adapt, wavelength};
 
 /// One colour or curve of a file.

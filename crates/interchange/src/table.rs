@@ -10,11 +10,13 @@
 //! Commas, semicolons or tabs between the columns; with semicolons or tabs, numbers may be written with a comma.
 
 use csv::ReaderBuilder;
-use warm_blend_finish::learn::{Measured, Source};
+use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::Srgb;
 
-use crate::sample::{BadFile, Sample, Told, Viewing, curve};
-use crate::text::{enough, number};
+use crate::{
+    sample::{BadFile, Sample, Told, Viewing, curve},
+    text::{enough, number},
+};
 
 pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
     // A record after CRLF is counted from the line it ends on: line ends are made plain first.

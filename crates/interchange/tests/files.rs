@@ -1,8 +1,8 @@
 //! Files in and out: round trips, the forms that instruments write, and hostile bytes.
 
 use proptest::prelude::*;
-use warm_blend_finish::learn::{Measured, Source};
 use warm_blend_interchange::{BadFile, Format, Import, Told, cgats, csv, cxf, gpl, hex, import};
+use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference, wavelength};
 
 fn read(text: &str) -> Result<Vec<warm_blend_interchange::Sample>, BadFile> {

@@ -2,9 +2,9 @@
 
 use std::time::Instant;
 
-use warm_blend_finish::board::{Ground, GroundKind, Stack, Technique};
-use warm_blend_finish::piece::Mark;
-use warm_blend_finish::{Class, CoatsToHide, Masstone, Material, Parts, State, mix};
+use warm_blend_board::{Ground, GroundKind, Stack, Technique};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, State, mix};
+use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
 

@@ -1,7 +1,7 @@
 //! What each state looks like on a screen, and how it changes where its films run thicker or thinner.
 
-use warm_blend_finish::board::{AreaState, Place, Present, Stack};
-use warm_blend_finish::{Seen, State};
+use warm_blend_board::{AreaState, Place, Present, Stack};
+use warm_blend_paint::{Seen, State};
 use warm_blend_spectral::Light;
 
 /// A film that pools is so much thicker, and where it runs off as much thinner†.

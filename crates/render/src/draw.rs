@@ -3,15 +3,17 @@
 use std::sync::OnceLock;
 
 use rayon::prelude::*;
-use warm_blend_finish::State;
-use warm_blend_finish::board::{Place, Stack};
-use warm_blend_finish::piece::Mark;
+use warm_blend_board::{Place, Stack};
+use warm_blend_paint::State;
+use warm_blend_piece::Mark;
 use warm_blend_spectral::Light;
 
-use crate::Relief;
-use crate::colours::{Linear, Tone, tones};
-use crate::masks::{ALL, COATS, Lay, NOTHING, Pixel, Spots, Table, in_pieces};
-use crate::relief::Spot;
+use crate::{
+    Relief,
+    colours::{Linear, Tone, tones},
+    masks::{ALL, COATS, Lay, NOTHING, Pixel, Spots, Table, in_pieces},
+    relief::Spot,
+};
 
 /// A strip to be drawn.
 #[derive(Debug, Clone, Copy)]

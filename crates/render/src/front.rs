@@ -3,17 +3,19 @@
 use std::collections::BTreeMap;
 
 use rayon::prelude::*;
-use warm_blend_finish::State;
-use warm_blend_finish::board::Place;
-use warm_blend_finish::piece::{Dressed, Face, Part, Rect, Repeats, Shaping, Way, Zone};
+use warm_blend_board::Place;
+use warm_blend_paint::State;
+use warm_blend_piece::{Dressed, Face, Part, Rect, Repeats, Shaping, Way, Zone};
 use warm_blend_spectral::Light;
 
-use crate::draw::{Screen, draw_laid};
-use crate::masks::{COATS, Lay, NOTHING};
-use crate::plate::{carving, moulding};
-use crate::relief::{BadSize, Relief, Shaped, blurred, sized};
-use crate::texture::{SIDE, Texture};
-use crate::{Coats, Picture, Shading};
+use crate::{
+    Coats, Picture, Shading,
+    draw::{Screen, draw_laid},
+    masks::{COATS, Lay, NOTHING},
+    plate::{carving, moulding},
+    relief::{BadSize, Relief, Shaped, blurred, sized},
+    texture::{SIDE, Texture},
+};
 
 /// Room around a face, as a share of the picture.
 const ROOM: f64 = 0.05;

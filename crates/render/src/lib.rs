@@ -15,7 +15,7 @@
 //!
 //! Everything is a function of its arguments: the same board is the same picture.
 //!
-//! What this crate leaves out: which layers there are (that is the board of `warm-blend-finish`), and how a picture
+//! What this crate leaves out: which layers there are (that is the board of `warm-blend-board`), and how a picture
 //! travels. The board's relief is one invented piece of panelling, and a piece's is generic, not the painter's.
 
 #![warn(missing_docs, clippy::unwrap_used)]

@@ -7,12 +7,14 @@
 //! rim at most: on an older one, each of the two states is covered whole or not at all.
 
 use rayon::prelude::*;
-use warm_blend_finish::board::{Family, Place, Present, Technique};
-use warm_blend_finish::piece::{Age, DENSE, Mark};
+use warm_blend_board::{Family, Place, Present, Technique};
+use warm_blend_piece::{Age, DENSE, Mark};
 
-use crate::relief::Spot;
-use crate::texture::{SIDE, TILE_MM, Texture, softness};
-use crate::{Coats, Relief};
+use crate::{
+    Coats, Relief,
+    relief::Spot,
+    texture::{SIDE, TILE_MM, Texture, softness},
+};
 
 /// Ranks that are told apart.
 const BINS: usize = 2048;

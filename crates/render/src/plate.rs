@@ -111,7 +111,7 @@ pub(crate) fn carving(r: f64, turn: f64) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use warm_blend_finish::board::Place;
+    use warm_blend_board::Place;
 
     #[test]
     fn there_is_some_of_every_place() {

@@ -4,7 +4,7 @@
 //! between them is ragged, as that of a wiped glaze is.
 
 use rayon::prelude::*;
-use warm_blend_finish::board::Place;
+use warm_blend_board::Place;
 
 use crate::texture::{SIDE, TILE_MM, Texture};
 

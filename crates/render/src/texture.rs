@@ -5,8 +5,8 @@
 
 use std::sync::OnceLock;
 
-use warm_blend_finish::board::Technique;
-use warm_blend_finish::piece::{Age, Mark};
+use warm_blend_board::Technique;
+use warm_blend_piece::{Age, Mark};
 
 /// Side of a tile, pixels; a pixel of it is [`TILE_MM`]`/SIDE` mm of board.
 pub(crate) const SIDE: usize = 512;

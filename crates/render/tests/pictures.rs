@@ -1,9 +1,9 @@
 //! The picture says what the engine says.
 
 use proptest::prelude::*;
-use warm_blend_finish::board::{Ground, GroundKind, Place, Stack, Technique};
-use warm_blend_finish::piece::Mark;
-use warm_blend_finish::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
+use warm_blend_board::{Ground, GroundKind, Place, Stack, Technique};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
+use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
 
@@ -143,7 +143,7 @@ fn shares_of_pixels_are_the_shares_of_the_engine() {
     let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
     let thick = |technique: Technique| {
         let mut print = technique.usual();
-        print.film = warm_blend_finish::board::ByPlace::all(warm_blend_finish::Microns::new(3000.0).unwrap());
+        print.film = warm_blend_board::ByPlace::all(warm_blend_paint::Microns::new(3000.0).unwrap());
         print
     };
     for (technique, code, _) in layers {

@@ -3,15 +3,13 @@
 use std::collections::BTreeMap;
 
 use uuid::Uuid;
-use warm_blend_finish::board::{
+use warm_blend_board::{
     Board, Ground, GroundKind, Habit, Hand, Layer, Letter, Passes, Place, Share, Strip, Technique, Tin,
 };
-use warm_blend_finish::piece::{
+use warm_blend_paint::{Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts};
+use warm_blend_piece::{
     Ageing, Band, Dress, Dressed, Face, Intent, Kind, Motif, Scheme, Stencil, View, Wardrobe, Way, Wears,
     Zone,
-};
-use warm_blend_finish::{
-    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts,
 };
 use warm_blend_render::{Closer, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};

@@ -1,14 +1,18 @@
 //! Colours and swatches as they travel.
 
 use serde::{Deserialize, Serialize};
-use utoipa::openapi::RefOr;
-use utoipa::openapi::schema::{ObjectBuilder, Schema, Type};
-use utoipa::{IntoParams, ToSchema};
-use warm_blend_finish::learn::{Certainty, Doubt, Ensemble};
-use warm_blend_finish::{CoatsToHide, Drawdown, Masstone, Seen, State, UnknownState, Verdict};
+use utoipa::{
+    IntoParams, ToSchema,
+    openapi::{
+        RefOr,
+        schema::{ObjectBuilder, Schema, Type},
+    },
+};
+use warm_blend_learn::{Certainty, Doubt, Ensemble};
+use warm_blend_paint::{CoatsToHide, Drawdown, Masstone, Seen, State, UnknownState, Verdict};
 use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
 
-pub use warm_blend_finish::Look;
+pub use warm_blend_paint::Look;
 
 use crate::check::Checks;
 use crate::problem::Problem;

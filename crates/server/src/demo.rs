@@ -4,16 +4,19 @@
 mod boards;
 mod piece;
 
-use std::io;
-use std::path::{Path, PathBuf};
+use std::{
+    io,
+    path::{Path, PathBuf},
+};
 
 use uuid::Uuid;
-use warm_blend_finish::learn::{Pour, Reading, Source};
-use warm_blend_finish::{
-    Class, CoatsToHide, Component, Currency, LoggedReading, Masstone, Millilitres, Name, PaintId, Parts,
-    Price, SavedMix, ShelfPaint, State, WholeParts, Workshop,
+use warm_blend_learn::{LoggedReading, Pour, Reading, ShelfPaint, Source};
+use warm_blend_paint::{
+    Class, CoatsToHide, Component, Currency, Masstone, Millilitres, Name, PaintId, Parts, Price, SavedMix,
+    State, WholeParts,
 };
 use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_workshop::Workshop;
 
 use crate::device::{LaidOut, ReaderAtHand};
 
@@ -114,7 +117,7 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
 
-    let mut shelf = Shelf::new();
+    let mut shelf = Shelf::default();
     for (n, (name, class, hex, coats, price, tin, left)) in SHELF.into_iter().enumerate() {
         let ml = |ml| Millilitres::new(ml).map_err(|_| unsound(name));
         let paint = ShelfPaint {

@@ -1,14 +1,18 @@
 //! The colour reader at hand. Only a simulated one ships: it reads virtual tins that stand behind the painter's own, made
 //! of invented pigments, whose inside the engine never sees.
 
-use std::collections::HashMap;
-use std::sync::atomic::{AtomicU64, Ordering};
-use std::sync::{Arc, Mutex, PoisonError};
+use std::{
+    collections::HashMap,
+    sync::{
+        Arc, Mutex, PoisonError,
+        atomic::{AtomicU64, Ordering},
+    },
+};
 
-use warm_blend_finish::board::{Board, Letter, Place};
-use warm_blend_finish::device::{ColourReader, ReaderTrouble};
-use warm_blend_finish::learn::{Measured, Shown};
-use warm_blend_finish::{CoatsToHide, Microns, PaintId, Parts, ShelfPaint, State};
+use warm_blend_board::{Board, Letter, Place};
+use warm_blend_device::{ColourReader, ReaderTrouble};
+use warm_blend_learn::{Measured, ShelfPaint, Shown};
+use warm_blend_paint::{CoatsToHide, Microns, PaintId, Parts, State};
 use warm_blend_sim::{Sample, SimulatedReader, VirtualHand, VirtualPaint, Window};
 
 /// What is laid out for the reader.

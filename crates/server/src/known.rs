@@ -1,12 +1,17 @@
 //! What the log says of the shelf: computed from the file when it has changed, never kept in it.
 
-use std::collections::HashMap;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::{
+    collections::HashMap,
+    sync::{Arc, Mutex, PoisonError},
+};
 
-use warm_blend_finish::board::{BoardReading, Hands, Judgement, learn_hand};
-use warm_blend_finish::learn::{Ensemble, Estimate, Judged, Measured, OfShelf, Reading, Shown};
-use warm_blend_finish::{LoggedReading, PaintId, ShelfPaint, Workshop};
+use warm_blend_board::{BoardReading, Hands, Judgement, learn_hand};
+use warm_blend_learn::{
+    Ensemble, Estimate, Judged, LoggedReading, Measured, OfShelf, Reading, ShelfPaint, Shown,
+};
+use warm_blend_paint::PaintId;
 use warm_blend_store::{Id, Kept, Store, StoreError};
+use warm_blend_workshop::Workshop;
 
 use crate::problem::Problem;
 

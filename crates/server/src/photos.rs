@@ -1,10 +1,12 @@
 //! Photos that colours are being picked from: kept in memory while they are used, never on the disk.
 
-use std::collections::VecDeque;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::{
+    collections::VecDeque,
+    sync::{Arc, Mutex, PoisonError},
+};
 
 use uuid::Uuid;
-use warm_blend_finish::photo::Photo;
+use warm_blend_photo::Photo;
 
 /// How many are kept; a new one pushes the oldest out.
 const KEPT: usize = 4;

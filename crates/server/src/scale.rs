@@ -2,17 +2,17 @@
 //!
 //! The connection is made again whenever it is lost. A stand-in obeys commands as well: pouring, lifting, unplugging.
 
-use std::io::ErrorKind;
-use std::net::SocketAddr;
-use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
-use std::time::Duration;
+use std::{
+    io::ErrorKind,
+    net::SocketAddr,
+    sync::{Arc, Mutex, MutexGuard, PoisonError},
+    time::Duration,
+};
 
-use tokio::io::AsyncWriteExt;
-use tokio::net::TcpStream;
-use tokio::sync::mpsc;
+use tokio::{io::AsyncWriteExt, net::TcpStream, sync::mpsc};
 use tokio_stream::StreamExt;
 use tokio_util::codec::{FramedRead, LinesCodec, LinesCodecError};
-use warm_blend_finish::device::{Pan, ScaleLine, Weighing};
+use warm_blend_device::{Pan, ScaleLine, Weighing};
 
 /// Longest line of a scale, bytes.
 const LONGEST: usize = 120;

@@ -1,16 +1,20 @@
 //! A stand-in for a scale: a process of its own that speaks the line protocol of docs/formats.md on a port of this machine.
 
-use std::io;
-use std::net::{Ipv4Addr, SocketAddr};
-use std::process::Stdio;
-use std::sync::{Arc, Mutex, PoisonError};
-use std::time::Duration;
+use std::{
+    io,
+    net::{Ipv4Addr, SocketAddr},
+    process::Stdio,
+    sync::{Arc, Mutex, PoisonError},
+    time::Duration,
+};
 
-use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
-use tokio::net::{TcpListener, TcpStream};
-use tokio::process::{Child, Command};
-use tokio::sync::watch;
-use warm_blend_finish::device::ScaleLine;
+use tokio::{
+    io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader},
+    net::{TcpListener, TcpStream},
+    process::{Child, Command},
+    sync::watch,
+};
+use warm_blend_device::ScaleLine;
 use warm_blend_sim::SimulatedScale;
 
 /// Time between two lines.

@@ -1,24 +1,29 @@
 //! The open workspace, shared by all requests.
 
-use std::path::Path;
-use std::sync::atomic::{AtomicU64, Ordering};
-use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
-use std::time::Duration;
+use std::{
+    path::Path,
+    sync::{
+        Arc, Mutex, MutexGuard, PoisonError,
+        atomic::{AtomicU64, Ordering},
+    },
+    time::Duration,
+};
 
-use warm_blend_finish::Name;
-use warm_blend_finish::Workshop;
-use warm_blend_finish::piece::Piece;
+use warm_blend_paint::Name;
+use warm_blend_piece::Piece;
 use warm_blend_store::{Kept, Notice, OpenError, Store, StoreError};
+use warm_blend_workshop::Workshop;
 
-use crate::device::ReaderAtHand;
-use crate::heavy::Heavy;
-use crate::known::{Known, Memory};
-use crate::off_thread::off_thread;
-use crate::photos::Photos;
-use crate::problem::Problem;
-use crate::routes::boards::picture::Plates;
-use crate::routes::piece::picture::Fronts;
-use crate::scale::ScaleAtHand;
+use crate::{
+    device::ReaderAtHand,
+    heavy::Heavy,
+    known::{Known, Memory},
+    off_thread::off_thread,
+    photos::Photos,
+    problem::Problem,
+    routes::{boards::picture::Plates, piece::picture::Fronts},
+    scale::ScaleAtHand,
+};
 
 /// How long nobody must have asked anything for work that can wait.
 const QUIET: Duration = Duration::from_millis(1500);

@@ -1,10 +1,9 @@
 //! A virtual tin behind a paint that a painter wrote down, so that the simulated reader has something to read.
 
 use nalgebra::{DMatrix, DVector};
-use rand::seq::SliceRandom;
-use rand::{Rng, SeedableRng};
+use rand::{Rng, SeedableRng, seq::SliceRandom};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_finish::{Class, CoatsToHide};
+use warm_blend_paint::{Class, CoatsToHide};
 use warm_blend_spectral::{Lab, Light, Xyz, difference};
 
 use crate::{Pigment, VirtualPaint};

@@ -3,8 +3,8 @@
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 use rand_distr::{Distribution, StandardNormal};
-use warm_blend_finish::board::{Board, ByPlace, Habit, Letter, Place, Print, Stack, Technique, Tin};
-use warm_blend_finish::{Microns, PaintId, State};
+use warm_blend_board::{Board, ByPlace, Habit, Letter, Place, Print, Stack, Technique, Tin};
+use warm_blend_paint::{Microns, PaintId, State};
 use warm_blend_spectral::Reflectance;
 
 use crate::{Sample, VirtualPaint};

@@ -1,6 +1,6 @@
 //! Virtual paints, and samples of them as a painter would lay them out.
 
-use warm_blend_finish::{
+use warm_blend_paint::{
     Class, CoatsToHide, Material, Microns, Optics, Parts, Sheen, State, chart_black, chart_white, mix,
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Srgb, Xyz, on_screen, smoothest};

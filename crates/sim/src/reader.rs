@@ -3,8 +3,8 @@
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 use rand_distr::{Distribution, Normal, StandardNormal};
-use warm_blend_finish::device::{ColourReader, ReaderTrouble};
-use warm_blend_finish::learn::Measured;
+use warm_blend_device::{ColourReader, ReaderTrouble};
+use warm_blend_learn::Measured;
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use crate::Sample;

@@ -3,7 +3,7 @@
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 use rand_distr::{Distribution, StandardNormal};
-use warm_blend_finish::device::ScaleLine;
+use warm_blend_device::ScaleLine;
 
 /// What the empty pot weighs, g.
 const POT: f64 = 180.0;
@@ -106,7 +106,7 @@ impl SimulatedScale {
 mod tests {
     use super::*;
     use proptest::prelude::*;
-    use warm_blend_finish::device::Weighing;
+    use warm_blend_device::Weighing;
 
     fn until_it_rests(scale: &mut SimulatedScale) -> ScaleLine {
         (0..100).map(|_| scale.after(0.1)).find(|line| line.steady).expect("it rests within ten seconds")
@@ -128,7 +128,7 @@ mod tests {
                     scale.lift();
                     weighing.hear(scale.after(0.1));
                     weighing.hear(until_it_rests(&mut scale));
-                    prop_assert_eq!(weighing.pan(), warm_blend_finish::device::Pan::Lifted);
+                    prop_assert_eq!(weighing.pan(), warm_blend_device::Pan::Lifted);
                     scale.put_back();
                     weighing.hear(scale.after(0.1));
                 }

@@ -1,14 +1,16 @@
 //! A shelf of virtual tins: whites, deep colours, strong reds and greens, near-blacks, of every class that has a colour.
 
-use warm_blend_finish::Class::{AcrylicCraft, Chalk, Clay, GelStain, LatexSatin, Mineral, Primer, Shellac};
+use warm_blend_paint::Class::{AcrylicCraft, Chalk, Clay, GelStain, LatexSatin, Mineral, Primer, Shellac};
 
-use crate::Pigment::{
-    ChalkFiller, LakeBlue, LeafGreen, Lemon, Marigold, MarineBlue, MossOxide, Plum, Rose, RustOxide, Scarlet,
-    SkyBlue, Soot, StrawOxide, UmberEarth, WhiteEarth,
+use crate::{
+    Pigment::{
+        self, ChalkFiller, LakeBlue, LeafGreen, Lemon, Marigold, MarineBlue, MossOxide, Plum, Rose,
+        RustOxide, Scarlet, SkyBlue, Soot, StrawOxide, UmberEarth, WhiteEarth,
+    },
+    VirtualPaint,
 };
-use crate::{Pigment, VirtualPaint};
 
-type Tin = (&'static str, warm_blend_finish::Class, &'static [(Pigment, f64)], [f64; 2], f64);
+type Tin = (&'static str, warm_blend_paint::Class, &'static [(Pigment, f64)], [f64; 2], f64);
 
 /// Name, class, loads of pigments, α and φ, and how rich or lean it is: all loads are multiplied by that, which leaves its
 /// colour and changes its strength.

@@ -6,8 +6,8 @@
 
 mod workshop;
 
-use warm_blend_finish::Parts;
-use warm_blend_finish::learn::{Pour, Reading, learn};
+use warm_blend_learn::{Pour, Reading, learn};
+use warm_blend_paint::Parts;
 use warm_blend_sim::tins;
 use warm_blend_spectral::{Reflectance, difference};
 use workshop::{Figures, MIXES, Recipe, SEED, Workshop, lab, truth};
@@ -140,7 +140,7 @@ fn a_drawdown_tells_the_hiding() {
         .zip(&learnt.paints)
         .filter_map(|(tin, paint)| {
             let (true_coats, coats) =
-                (tin.coats_to_hide()?, warm_blend_finish::CoatsToHide::of(paint.best())?);
+                (tin.coats_to_hide()?, warm_blend_paint::CoatsToHide::of(paint.best())?);
             // A paint that hides in half a coat shows the same over black and white: its drawdown says no more than that.
             (true_coats.value() > 0.6).then(|| (coats.value() / true_coats.value()).ln().abs())
         })

@@ -5,13 +5,13 @@ mod workshop;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use uuid::Uuid;
-use warm_blend_finish::board::{
+use warm_blend_board::{
     Board, BoardReading, Ground, GroundKind, Hands, Letter, OnShelf, Place, Spot, Strip, Template, Tin,
     bands, learn_hand,
 };
-use warm_blend_finish::device::ColourReader;
-use warm_blend_finish::learn::{Ensemble, Pour, Reading, Source, learn};
-use warm_blend_finish::{Class, Name, PaintId, State};
+use warm_blend_device::ColourReader;
+use warm_blend_learn::{Ensemble, Pour, Reading, Source, learn};
+use warm_blend_paint::{Class, Name, PaintId, State};
 use warm_blend_sim::{SimulatedReader, VirtualBoard, VirtualHand, VirtualPaint};
 use warm_blend_spectral::{Light, difference};
 use workshop::{SEED, Workshop, lab};
@@ -46,7 +46,7 @@ impl Shelf {
         let mut tins = workshop.tins;
         for class in MEDIUMS {
             tins.push(VirtualPaint::medium(class.name(), class).unwrap());
-            facts.push(warm_blend_finish::learn::Facts { class, masstone: None, ..facts[1] });
+            facts.push(warm_blend_learn::Facts { class, masstone: None, ..facts[1] });
         }
         Self { known: learn(&facts, &readings).unwrap().paints, tins }
     }

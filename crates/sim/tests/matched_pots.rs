@@ -3,13 +3,14 @@
 
 mod workshop;
 
-use rand::seq::IteratorRandom;
-use rand::{Rng, SeedableRng};
-use rand_chacha::ChaCha8Rng;
 use std::ops::ControlFlow;
-use warm_blend_finish::bench::{self, EVERY, Limits, Measure, Pot, Tin};
-use warm_blend_finish::learn::{Ensemble, Pour, Reading, learn};
-use warm_blend_finish::{Millilitres, Parts, mix};
+
+use rand::{Rng, SeedableRng, seq::IteratorRandom};
+use rand_chacha::ChaCha8Rng;
+use warm_blend_bench as bench;
+use warm_blend_bench::{EVERY, Limits, Pot, Tin};
+use warm_blend_learn::{Ensemble, Pour, Reading, learn};
+use warm_blend_paint::{Measure, Millilitres, Parts, mix};
 use warm_blend_sim::SimulatedScale;
 use warm_blend_spectral::{Lab, Light, difference};
 use workshop::{Recipe, SEED, Workshop, parts, truth};
@@ -101,7 +102,7 @@ fn matched_poured_and_corrected_once() {
         let mixed: Vec<(Parts, _)> = recipe.iter().map(|(tin, parts)| (*parts, known[*tin].best())).collect();
         let spoons = [Measure::Cup, Measure::Tablespoon, Measure::Teaspoon];
         let batch = Millilitres::new(BATCH).unwrap();
-        let rounded = &bench::measured(&mixed, batch, &spoons, light).unwrap()[0];
+        let rounded = &warm_blend_paint::measured(&mixed, batch, &spoons, light).unwrap()[0];
         let amounts: Vec<(usize, f64)> = recipe
             .iter()
             .zip(&rounded.counts)

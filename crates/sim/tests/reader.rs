@@ -1,9 +1,9 @@
 //! The simulated reader has the faults of a real one, and no others.
 
 use proptest::prelude::*;
-use warm_blend_finish::device::{ColourReader, ReaderTrouble};
-use warm_blend_finish::learn::Measured;
-use warm_blend_finish::{Class, CoatsToHide, Parts, State};
+use warm_blend_device::{ColourReader, ReaderTrouble};
+use warm_blend_learn::Measured;
+use warm_blend_paint::{Class, CoatsToHide, Parts, State};
 use warm_blend_sim::{Pigment, Sample, SimulatedReader, VirtualPaint, Window, tins};
 use warm_blend_spectral::{Lab, Srgb, difference};
 

@@ -1,12 +1,14 @@
 //! What can be kept.
 
 use jiff::Timestamp;
-use serde::Serialize;
-use serde::de::DeserializeOwned;
+use serde::{Serialize, de::DeserializeOwned};
 use uuid::Uuid;
-use warm_blend_finish::board::{Board, BoardReading};
-use warm_blend_finish::piece::Piece;
-use warm_blend_finish::{LoggedReading, PourRecord, SavedMix, ShelfPaint, Workshop};
+use warm_blend_bench::PourRecord;
+use warm_blend_board::{Board, BoardReading};
+use warm_blend_learn::{LoggedReading, ShelfPaint};
+use warm_blend_paint::SavedMix;
+use warm_blend_piece::Piece;
+use warm_blend_workshop::Workshop;
 
 /// Identifies a document for good: a UUIDv7.
 pub type Id = Uuid;

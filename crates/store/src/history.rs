@@ -7,12 +7,17 @@
 use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
-use warm_blend_finish::board::{Board, BoardReading};
-use warm_blend_finish::piece::Piece;
-use warm_blend_finish::{LoggedReading, PourRecord, SavedMix, ShelfPaint, Workshop};
+use warm_blend_bench::PourRecord;
+use warm_blend_board::{Board, BoardReading};
+use warm_blend_learn::{LoggedReading, ShelfPaint};
+use warm_blend_paint::SavedMix;
+use warm_blend_piece::Piece;
+use warm_blend_workshop::Workshop;
 
-use crate::store::{point, put};
-use crate::{Document, Id, Store, StoreError};
+use crate::{
+    Document, Id, Store, StoreError,
+    store::{point, put},
+};
 
 /// How many changes are remembered.
 const LONGEST: i64 = 5_000;

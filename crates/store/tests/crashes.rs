@@ -1,12 +1,12 @@
 //! A file as a killed program leaves it, after any acts: what was kept is there, undo and redo go on from where they were, and copies
 //! and logs of different times are never mixed.
 
-use std::fs;
-use std::path::Path;
+use std::{fs, path::Path};
 
 use proptest::prelude::*;
 use tempfile::TempDir;
-use warm_blend_finish::{Class, Masstone, Name, ShelfPaint};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Class, Masstone, Name};
 use warm_blend_store::{History, Notice, Store};
 
 fn paint(name: &str) -> ShelfPaint {

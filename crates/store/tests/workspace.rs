@@ -1,11 +1,14 @@
 //! Stories of a workspace file.
 
-use std::fs;
-use std::path::{Path, PathBuf};
+use std::{
+    fs,
+    path::{Path, PathBuf},
+};
 
 use proptest::prelude::*;
 use tempfile::TempDir;
-use warm_blend_finish::{Class, Component, Masstone, Name, PaintId, SavedMix, ShelfPaint, WholeParts};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Class, Component, Masstone, Name, PaintId, SavedMix, WholeParts};
 use warm_blend_store::{Deed, Id, Notice, OpenError, Step, Store, StoreError};
 
 fn folder() -> (TempDir, PathBuf) {
@@ -604,7 +607,7 @@ fn a_second_program_on_the_file_is_noticed_by_both() {
 
 #[test]
 fn photos_that_nothing_speaks_of_are_freed_and_undo_counts_as_speaking() {
-    use warm_blend_finish::piece::Piece;
+    use warm_blend_piece::Piece;
     let (_folder, file) = folder();
     let mut store = Store::open(&file).unwrap();
     let [spoken, undone, loose] = [1_u8, 2, 3].map(|n| store.keep_photo(&[n; 9]).unwrap());

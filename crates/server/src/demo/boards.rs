@@ -1,10 +1,10 @@
 //! The two boards of the demo: one for the case, one for its trim and the stool.
 
 use uuid::Uuid;
-use warm_blend_finish::board::{
+use warm_blend_board::{
     Board, Branch, Ground, GroundKind, Hand, Layer, Letter, Load, Passes, Strip, Technique,
 };
-use warm_blend_finish::{Component, Name, PaintId, WholeParts};
+use warm_blend_paint::{Component, Name, PaintId, WholeParts};
 use warm_blend_store::{Store, StoreError};
 
 use super::{Shelf, tin, unsound};

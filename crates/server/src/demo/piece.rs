@@ -3,11 +3,11 @@
 use std::collections::BTreeMap;
 
 use uuid::Uuid;
-use warm_blend_finish::board::{Letter, Share};
-use warm_blend_finish::piece::{
+use warm_blend_board::{Letter, Share};
+use warm_blend_paint::{Component, Masstone, Name, Note, PaintId, WholeParts};
+use warm_blend_piece::{
     Ageing, Brief, Dress, Form, Intent, Kind, Motif, Piece, Scheme, Stencil, Wears, Zone,
 };
-use warm_blend_finish::{Component, Masstone, Name, Note, PaintId, WholeParts};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 

@@ -2,29 +2,31 @@
 
 use std::sync::Arc;
 
-use axum::Json;
-use axum::extract::State;
+use axum::{Json, extract::State};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::bench::{self, Limits, Measure, Path, Recipe, Rounded, SHADE, Tin};
-use warm_blend_finish::board::Hand;
-use warm_blend_finish::learn::Ensemble;
-use warm_blend_finish::{
-    Class, Condition, HueFamily, Masstone, Material, Microns, Millilitres, PaintId, Parts, Price, Seen,
-    ShelfPaint, Units, WholeParts,
+use warm_blend_bench as bench;
+use warm_blend_bench::{Limits, Path, Recipe, SHADE, Tin};
+use warm_blend_board::Hand;
+use warm_blend_learn::{Ensemble, ShelfPaint};
+use warm_blend_paint::{
+    Class, Condition, HueFamily, Masstone, Material, Measure, Microns, Millilitres, PaintId, Parts, Price,
+    Rounded, Seen, Units, WholeParts,
 };
 use warm_blend_spectral::Light;
 use warm_blend_store::Kept;
 
 use super::mixes::MixPart;
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::check::Checks;
-use crate::colour::{Colour, Judgement, Look, LookedAt, Swatch};
-use crate::known::Known;
-use crate::off_thread::{Asking, off_thread, while_asked};
-use crate::problem::Problem;
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    check::Checks,
+    colour::{Colour, Judgement, Look, LookedAt, Swatch},
+    known::Known,
+    off_thread::{Asking, off_thread, while_asked},
+    problem::Problem,
+};
 
 /// A colour to find on the shelf, and what may go into it.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -273,7 +275,7 @@ fn stirred(bench: &Bench, parts: &[(usize, u32)]) -> Result<Ensemble, Problem> {
     let of: Vec<(Parts, &Ensemble)> = parts
         .iter()
         .map(|(at, parts)| Ok((WholeParts::new(*parts)?.into(), &bench.known[*at])))
-        .collect::<Result<_, warm_blend_finish::BadMix>>()
+        .collect::<Result<_, warm_blend_paint::BadMix>>()
         .map_err(|_| Problem::internal())?;
     Ensemble::mix(&of).map_err(|_| Problem::internal())
 }
@@ -435,7 +437,7 @@ pub async fn ladder(
                 for (at, n) in &made.more {
                     of_all.extend(parts(*n).map(|parts| (parts, bench.known[*at].best())));
                 }
-                let hex = warm_blend_finish::mix(&of_all).map_or(String::new(), |mixed| thick(look, &mixed));
+                let hex = warm_blend_paint::mix(&of_all).map_or(String::new(), |mixed| thick(look, &mixed));
                 // One part of the base is as many parts of its paints as it was given in.
                 let own = of.base.iter().map(|part| MixPart::new(part.paint, part.given() * made.base));
                 let more = made.more.iter().map(|(at, n)| MixPart::new(bench.tins[*at].id, n * total));
@@ -670,7 +672,7 @@ pub async fn measure(
     let shares = of.shares();
     let inside: Vec<(Class, f64)> =
         tins.iter().zip(&shares).map(|(tin, share)| (tin.class, *share)).collect();
-    let technique = bench::Kind::of(&inside).technique();
+    let technique = warm_blend_board::Technique::usual_for(bench::Kind::of(&inside));
     let film = technique.takes(Hand::default());
     let batch = of.batch(&tins, &shares, film)?;
     let mixed: Vec<(Parts, &Material)> = of
@@ -685,7 +687,7 @@ pub async fn measure(
         ([], at_hand) => at_hand.to_vec(),
         (asked, _) => asked.to_vec(),
     };
-    let rounded = bench::measured(&mixed, batch, &owned, look.light)
+    let rounded = warm_blend_paint::measured(&mixed, batch, &owned, look.light)
         .map_err(|error| Problem::field("/components", error))?;
     let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
     let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
@@ -711,7 +713,7 @@ impl BatchOf {
     /// How much it comes to.
     fn batch(&self, tins: &[&ShelfPaint], shares: &[f64], film: Microns) -> Result<Millilitres, Problem> {
         let coats = self.coats.unwrap_or(2.0);
-        let bad = |error: warm_blend_finish::BadMeasure| Problem::field("/amount", error);
+        let bad = |error: warm_blend_paint::BadMeasure| Problem::field("/amount", error);
         let batch = match self.measure.as_str() {
             "m2" | "ft2" if !(0.5..=12.0).contains(&coats) => {
                 return Err(Problem::field("/coats", "choose half a coat to twelve"));
@@ -753,7 +755,7 @@ impl MeasuredOut {
         let asked = rounded.total / rounded.ratio;
         Self {
             measure: measure.id(),
-            amounts: poured.iter().map(|ml| bench::amount(*ml, measure)).collect(),
+            amounts: poured.iter().map(|ml| warm_blend_paint::amount(*ml, measure)).collect(),
             shift: rounded.shift,
             words: match rounded.keeps_the_batch() {
                 true => seen,
@@ -941,7 +943,7 @@ fn fixed(
     of.extend(correction.additions.iter().map(|(at, ml)| (*ml, bench.known[*at].best())));
     let of: Vec<(Parts, &Material)> =
         of.into_iter().filter_map(|(ml, material)| Some((Parts::new(ml).ok()?, material))).collect();
-    let mixed = warm_blend_finish::mix(&of).map_err(|_| Problem::internal())?;
+    let mixed = warm_blend_paint::mix(&of).map_err(|_| Problem::internal())?;
     // In tenths of the least addition, which whole parts can hold.
     let total: f64 = inside.iter().map(|part| f64::from(part.given())).sum();
     let whole = |ml: f64| (10.0 * ml / pot.least).round().max(1.0) as u32;
@@ -950,14 +952,14 @@ fn fixed(
     let more = correction.additions.iter().map(|(at, ml)| MixPart::new(bench.tins[*at].id, whole(*ml)));
     Ok(Fix {
         discard: (correction.discard > 0.5 * pot.least)
-            .then(|| bench::amount((correction.discard / pot.least).round() * pot.least, spoon)),
+            .then(|| warm_blend_paint::amount((correction.discard / pot.least).round() * pot.least, spoon)),
         additions: correction
             .additions
             .iter()
             .map(|(at, ml)| FixPart {
                 paint: bench.tins[*at].id,
                 name: bench.tins[*at].value.name.as_str().to_owned(),
-                amount: bench::amount(*ml, spoon),
+                amount: warm_blend_paint::amount(*ml, spoon),
                 ml: *ml,
                 grams: ml * bench.tins[*at].value.density(),
                 hex: thick(look, bench.known[*at].best()),

@@ -7,27 +7,30 @@ pub mod rescue;
 pub mod shade;
 pub mod told;
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::StatusCode;
+use axum::{Json, extract::State, http::StatusCode};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_finish::board::{
+use warm_blend_board::{
     Board, Ground, GroundKind, Layer, Letter, OnShelf, Place, Strip, Technique, Template, Trouble,
 };
-use warm_blend_finish::{Condition, Millilitres, Name, PaintId, ShelfPaint};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Condition, Millilitres, Name, PaintId};
 use warm_blend_spectral::Light;
 use warm_blend_store::Kept;
 
-use self::entry::{BoardEntry, PrintEntry};
-use self::told::OnTheEasel;
+use self::{
+    entry::{BoardEntry, PrintEntry},
+    told::OnTheEasel,
+};
 use super::paints::Seen;
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
-use crate::colour::LookedAt;
-use crate::known::Known;
-use crate::problem::Problem;
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath},
+    colour::LookedAt,
+    known::Known,
+    problem::Problem,
+};
 
 /// A board in the list.
 #[derive(Debug, Serialize, ToSchema)]

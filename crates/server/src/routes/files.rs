@@ -1,33 +1,34 @@
 //! Files in and out: a preview of what an import will do, the import at one go, and exports.
 
-use std::collections::HashMap;
-use std::sync::Arc;
+use std::{collections::HashMap, sync::Arc};
 
-use axum::Json;
-use axum::body::Bytes;
-use axum::extract::State;
-use axum::http::{StatusCode, header};
-use axum::response::{IntoResponse, Response};
+use axum::{
+    Json,
+    body::Bytes,
+    extract::State,
+    http::{StatusCode, header},
+    response::{IntoResponse, Response},
+};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_finish::learn::{Measured, Pour, Reading, Shown, Source};
-use warm_blend_finish::piece::Piece;
-use warm_blend_finish::{
-    Class, CoatsToHide, LoggedReading, Masstone, Name, PaintId, Parts, Price, ShelfPaint, State as Film,
-};
 use warm_blend_interchange::{
     BadFile, Format, Import, LARGEST_FILE, Sample, Told, cgats, csv, cxf, gpl, hex, import,
 };
+use warm_blend_learn::{LoggedReading, Measured, Pour, Reading, ShelfPaint, Shown, Source};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Name, PaintId, Parts, Price, State as Film};
+use warm_blend_piece::Piece;
 use warm_blend_spectral::Lab;
 use warm_blend_store::{Kept, Store, StoreError};
 
 use super::paints::source;
-use crate::Workspace;
-use crate::body::{Asked, InPath, Raw};
-use crate::known::Known;
-use crate::problem::Problem;
+use crate::{
+    Workspace,
+    body::{Asked, InPath, Raw},
+    known::Known,
+    problem::Problem,
+};
 
 /// How often a file is read anew because somebody changed the shelf meanwhile.
 const TRIES: usize = 3;

@@ -1,26 +1,29 @@
 //! What a medium makes of a pot: the usual mixtures, their limits, and the film over a ground.
 
-use axum::Json;
-use axum::extract::State;
+use axum::{Json, extract::State};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::bench::{Kind, Preset, warnings};
-use warm_blend_finish::board::Place;
-use warm_blend_finish::{
-    Class, Condition, Masstone, Name, PaintId, SavedMix, Seen, ShelfPaint, State as Film, Verdict,
-    nearest_whole,
+use warm_blend_bench::{Kind, Preset, warnings};
+use warm_blend_board::Place;
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{
+    Class, Condition, Masstone, Name, PaintId, SavedMix, Seen, State as Film, Verdict, nearest_whole,
 };
 use warm_blend_store::Kept;
 
-use super::bench::pots;
-use super::mixes::{Mix, MixEntry, MixPart, with_tins};
-use super::paints::Seen as Revision;
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
-use crate::check::Checks;
-use crate::colour::{Colour, LookedAt};
-use crate::problem::Problem;
+use super::{
+    bench::pots,
+    mixes::{Mix, MixEntry, MixPart, with_tins},
+    paints::Seen as Revision,
+};
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath},
+    check::Checks,
+    colour::{Colour, LookedAt},
+    problem::Problem,
+};
 
 /// A usual mixture.
 #[derive(Debug, Serialize, ToSchema)]
@@ -176,7 +179,7 @@ impl Making {
         })?;
         let most = paints.len() + preset.as_ref().map_or(0, |preset| preset.mediums.len());
         if most > SavedMix::MOST {
-            return Err(Problem::field("/components", warm_blend_finish::BadMix::TooMany(most)));
+            return Err(Problem::field("/components", warm_blend_paint::BadMix::TooMany(most)));
         }
         Ok(Self { paints: paints.iter().map(|part| part.paint).collect(), parts, preset })
     }
@@ -189,11 +192,11 @@ impl Making {
     /// Made, with these tins for its mediums.
     fn made(&self, mediums: Vec<Uuid>) -> Vec<MixPart> {
         let whole = match &self.preset {
-            None => warm_blend_finish::simplest(&self.parts),
+            None => warm_blend_paint::simplest(&self.parts),
             Some(preset) => {
                 // Beyond 999 parts of one, as near as whole parts come.
                 let amounts: Vec<f64> = preset.parts(&self.parts).into_iter().map(f64::from).collect();
-                nearest_whole(&amounts).into_iter().map(warm_blend_finish::WholeParts::value).collect()
+                nearest_whole(&amounts).into_iter().map(warm_blend_paint::WholeParts::value).collect()
             }
         };
         let ids = self.paints.iter().copied().chain(mediums);
@@ -282,7 +285,7 @@ pub async fn film(
             let paint = paint.ok_or_else(|| Problem::field("/on_paint", "this paint is not on the shelf"))?;
             paint.best().in_state(Film::Dry)
         }
-        (None, Some(colour)) => warm_blend_finish::Material::of(Class::LatexSatin, Some(colour), None)
+        (None, Some(colour)) => warm_blend_paint::Material::of(Class::LatexSatin, Some(colour), None)
             .map_err(|error| Problem::field("/on_colour", error))?,
         _ => return Err(Problem::field("/on_paint", "say once what it lies on: a paint, or a colour")),
     };
@@ -298,7 +301,7 @@ pub async fn film(
         .collect();
     let kind = Kind::of(&classes);
     // As this hand leaves them, which boards have shown.
-    let technique = kind.technique();
+    let technique = warm_blend_board::Technique::usual_for(kind);
     let films = known.hands().habit(technique).print(&technique.usual()).film;
     let seen = |place: Place| {
         let wet = *films.at(place);

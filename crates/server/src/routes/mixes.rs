@@ -1,22 +1,22 @@
 //! Pots: mixes of what is on the shelf.
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::StatusCode;
+use axum::{Json, extract::State, http::StatusCode};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::learn::Ensemble;
-use warm_blend_finish::{Component, Name, PaintId, SavedMix, ShelfPaint, WholeParts, percentages};
+use warm_blend_learn::{Ensemble, ShelfPaint};
+use warm_blend_paint::{Component, Name, PaintId, SavedMix, WholeParts, percentages};
 use warm_blend_store::{Kept, Store, StoreError};
 
 use super::paints::Seen;
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
-use crate::check::Checks;
-use crate::colour::{Colour, Judgement, Look, LookedAt, Swatch};
-use crate::known::Known;
-use crate::problem::Problem;
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath},
+    check::Checks,
+    colour::{Colour, Judgement, Look, LookedAt, Swatch},
+    known::Known,
+    problem::Problem,
+};
 
 /// A mix as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -50,7 +50,7 @@ impl MixPart {
     }
 
     /// Its parts, checked.
-    pub fn parts(&self) -> Result<WholeParts, warm_blend_finish::BadMix> {
+    pub fn parts(&self) -> Result<WholeParts, warm_blend_paint::BadMix> {
         WholeParts::new(self.parts)
     }
 
@@ -69,7 +69,7 @@ impl MixPart {
                 None => once.push(part),
             }
         }
-        let ratio = warm_blend_finish::simplest(&once.iter().map(|part| part.parts).collect::<Vec<_>>());
+        let ratio = warm_blend_paint::simplest(&once.iter().map(|part| part.parts).collect::<Vec<_>>());
         once.iter().zip(ratio).map(|(part, parts)| MixPart::new(part.paint, parts)).collect()
     }
 }
@@ -130,7 +130,7 @@ impl MixEntry {
     pub fn parse(&self) -> Result<SavedMix, Problem> {
         let mut checks = Checks::default();
         if self.components.len() > SavedMix::MOST {
-            let too_many = warm_blend_finish::BadMix::TooMany(self.components.len());
+            let too_many = warm_blend_paint::BadMix::TooMany(self.components.len());
             return Err(Problem::field("/components", too_many));
         }
         let name = checks.optional("/name", self.name.as_deref().map(Name::new));

@@ -3,7 +3,8 @@
 use std::collections::HashMap;
 
 use uuid::Uuid;
-use warm_blend_finish::{Component, ShelfPaint};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::Component;
 use warm_blend_store::{Kept, Store, StoreError};
 
 /// Names of all tins that are or were on the shelf, and which of them still are.

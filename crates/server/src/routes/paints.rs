@@ -1,30 +1,32 @@
 //! The shelf.
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::StatusCode;
+use axum::{Json, extract::State, http::StatusCode};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_finish::board::{Board, BoardReading};
-use warm_blend_finish::learn::{Certainty, Ensemble, Estimate, OfShelf, Reads, Source, Test};
-use warm_blend_finish::piece::Piece;
-use warm_blend_finish::{
-    CoatsToHide, Condition, HueFamily, LoggedReading, Millilitres, Name, Note, PaintId, Parts, PourRecord,
-    Price, SavedMix, ShelfPaint, Specials, density, minutes, share,
+use warm_blend_bench::PourRecord;
+use warm_blend_board::{Board, BoardReading};
+use warm_blend_learn::{
+    Certainty, Ensemble, Estimate, LoggedReading, OfShelf, Reads, ShelfPaint, Source, Test,
 };
+use warm_blend_paint::{
+    CoatsToHide, Condition, HueFamily, Millilitres, Name, Note, PaintId, Parts, Price, SavedMix, Specials,
+    density, minutes, share,
+};
+use warm_blend_piece::Piece;
 use warm_blend_spectral::Light;
 use warm_blend_store::{Document, Kept, Store, StoreError};
 
-use super::names::Names;
-use super::readings::ReadingKept;
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
-use crate::check::Checks;
-use crate::colour::{Colour, Look, LookedAt, StateName, Swatch};
-use crate::known::Known;
-use crate::problem::{Problem, UsedBy};
+use super::{names::Names, readings::ReadingKept};
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath},
+    check::Checks,
+    colour::{Colour, Look, LookedAt, StateName, Swatch},
+    known::Known,
+    problem::{Problem, UsedBy},
+};
 
 /// A paint or medium as the painter writes it down.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -343,7 +345,7 @@ impl Paint {
     fn of((kept, used_in): Counted, known: &Known, look: Look) -> Result<Self, Problem> {
         let ensemble = known.paint(kept.id)?;
         let class = kept.value.class;
-        let dry = warm_blend_finish::Seen::of(&ensemble.best().face(), Light::Daylight).lab;
+        let dry = warm_blend_paint::Seen::of(&ensemble.best().face(), Light::Daylight).lab;
         Ok(Self {
             id: kept.id,
             revision: kept.revision,
@@ -374,7 +376,7 @@ impl PaintPage {
 }
 
 fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
-    use warm_blend_finish::{Drawdown, Seen, State, Verdict};
+    use warm_blend_paint::{Drawdown, Seen, State, Verdict};
     use warm_blend_spectral::OnScreen;
     let lab = |state| Look { light: Light::Daylight, state }.face(ensemble.best()).lab;
     let row = |state: State| {
@@ -646,8 +648,10 @@ pub async fn merge(
                     }
                 }
                 if house_white.value.house_white == Some(goes) {
-                    let chosen =
-                        warm_blend_finish::Workshop { house_white: Some(stays), ..house_white.value.clone() };
+                    let chosen = warm_blend_workshop::Workshop {
+                        house_white: Some(stays),
+                        ..house_white.value.clone()
+                    };
                     batch.change(house_white.id, house_white.revision, chosen)?;
                 }
                 batch.remove::<ShelfPaint>(gone, other.revision)

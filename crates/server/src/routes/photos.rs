@@ -1,21 +1,25 @@
 //! Colours out of a photo that holds a white or grey card.
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::{StatusCode, header};
-use axum::response::{IntoResponse, Response};
+use axum::{
+    Json,
+    extract::State,
+    http::{StatusCode, header},
+    response::{IntoResponse, Response},
+};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::learn::Measured;
-use warm_blend_finish::photo::{Card, Spot};
 use warm_blend_interchange::{LARGEST_PHOTO, hex, kept_photo, photo};
+use warm_blend_learn::Measured;
+use warm_blend_photo::{Card, Spot};
 use warm_blend_spectral::Lab;
 
-use crate::Workspace;
-use crate::body::{Body, IdPath, Raw};
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
+use crate::{
+    Workspace,
+    body::{Body, IdPath, Raw},
+    off_thread::off_thread,
+    problem::Problem,
+};
 
 /// A photo that is kept while colours are picked from it.
 #[derive(Debug, Serialize, ToSchema)]

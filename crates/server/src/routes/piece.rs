@@ -5,33 +5,31 @@ pub mod picture;
 pub mod told;
 pub mod unify;
 
-use std::collections::BTreeMap;
-use std::sync::Arc;
+use std::{collections::BTreeMap, sync::Arc};
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::StatusCode;
+use axum::{Json, extract::State, http::StatusCode};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::board::{Board, ByPlace, OnShelf, Tin};
-use warm_blend_finish::piece::{
+use warm_blend_board::{Board, ByPlace, OnShelf, Tin};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Component, Dimension, Name, PaintId};
+use warm_blend_piece::{
     Age, BadDress, Dressed, Elevation, Extent, Form, Kind, Looked, Meeting, Motif, Piece, Scheme, Wardrobe,
     Zone, ZoneSeen,
 };
-use warm_blend_finish::{Component, Dimension, Name, PaintId, ShelfPaint, Workshop};
 use warm_blend_store::{Batch, Kept, Store, StoreError};
+use warm_blend_workshop::Workshop;
 
 use self::entry::{FormEntry, PieceEntry};
-use super::boards::on_shelf;
-use super::names::Names;
-use super::paints::Seen;
-use super::units::UnitsAsked;
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
-use crate::colour::Look;
-use crate::known::Known;
-use crate::problem::Problem;
+use super::{boards::on_shelf, names::Names, paints::Seen, units::UnitsAsked};
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath},
+    colour::Look,
+    known::Known,
+    problem::Problem,
+};
 
 /// The piece as the painter calls it.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -415,7 +413,7 @@ fn scheme_of(piece: &Piece, asked: Option<usize>) -> Result<Scheme, Problem> {
             name: piece.name.clone(),
             wears: BTreeMap::new(),
             over: Vec::new(),
-            intent: warm_blend_finish::piece::Intent::default(),
+            intent: warm_blend_piece::Intent::default(),
             pairs: Vec::new(),
         }),
         None => Err(Problem::field(

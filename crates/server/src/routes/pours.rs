@@ -1,31 +1,29 @@
 //! Pots as they are poured.
 
-use axum::Json;
-use axum::extract::{FromRequestParts, State};
-use axum::http::StatusCode;
+use axum::{
+    Json,
+    extract::{FromRequestParts, State},
+    http::StatusCode,
+};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_finish::bench::{self, Measure};
-use warm_blend_finish::learn::Ensemble;
-use warm_blend_finish::{
-    BadPour, Component, Deed, MixId, Name, PaintId, Parts, PourRecord, Said, SavedMix, ShelfPaint, Step,
-    Verdict, touch,
-};
+use warm_blend_bench::{BadPour, Deed, PourRecord, Said, Step, touch};
+use warm_blend_learn::{Ensemble, ShelfPaint};
+use warm_blend_paint::{Component, Measure, MixId, Name, PaintId, Parts, SavedMix, Verdict};
 use warm_blend_store::{Kept, Store, StoreError};
 
-use super::bench::measure_of;
-use super::mixes::MixPart;
-use super::names::Names;
-use super::scale::not_yet;
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath, InPath};
-use crate::check::Checks;
-use crate::colour::{Judgement, Look, LookedAt, Swatch};
-use crate::known::Known;
-use crate::label::{self, LabelPart};
-use crate::problem::Problem;
+use super::{bench::measure_of, mixes::MixPart, names::Names, scale::not_yet};
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath, InPath},
+    check::Checks,
+    colour::{Judgement, Look, LookedAt, Swatch},
+    known::Known,
+    label::{self, LabelPart},
+    problem::Problem,
+};
 
 /// A pot to begin.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -274,7 +272,7 @@ impl Unit {
     fn say(self, ml: f64, density: f64) -> String {
         match self {
             Unit::Grams => format!("{:.1} g", ml * density),
-            Unit::In(measure) => bench::about(ml, measure),
+            Unit::In(measure) => warm_blend_paint::about(ml, measure),
         }
     }
 
@@ -347,7 +345,7 @@ impl Pour {
                 },
             })
         };
-        let paint = |standing: &warm_blend_finish::Standing| {
+        let paint = |standing: &warm_blend_bench::Standing| {
             let tin = gathered.tin(standing.paint)?;
             let density = tin.density();
             let said = |ml: f64| (!unit.nothing(ml, density)).then(|| unit.say(ml, density));
@@ -430,7 +428,7 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &Known) -> Vec<PotReading> {
 fn told(deed: &Deed) -> String {
     match deed {
         Deed::Added { said: Said::Counted(count, measure), .. } => {
-            bench::amount(count * measure.millilitres(), *measure)
+            warm_blend_paint::amount(count * measure.millilitres(), *measure)
         }
         Deed::Added { said: Said::Weighed(grams), .. } => format!("{grams:.1} g"),
         Deed::Added { said: Said::Touch, .. } => "a touch".to_owned(),
@@ -603,7 +601,7 @@ impl StepEntry {
     fn deed(
         &self,
         tin: Option<&ShelfPaint>,
-        on_scale: Result<f64, warm_blend_finish::device::NotYet>,
+        on_scale: Result<f64, warm_blend_device::NotYet>,
         touch: impl FnOnce() -> Result<(f64, usize), StoreError>,
     ) -> Result<Deed, Problem> {
         let mut checks = Checks::default();

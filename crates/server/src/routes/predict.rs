@@ -6,16 +6,18 @@ mod tins;
 use axum::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use warm_blend_finish::learn::{Certainty, Ensemble};
-use warm_blend_finish::{CoatsToHide, Material, Parts, Seen};
+use warm_blend_learn::{Certainty, Ensemble};
+use warm_blend_paint::{CoatsToHide, Material, Parts, Seen};
 use warm_blend_spectral::{BANDS, wavelength};
 
 use self::tins::{Bench, PredictTin};
-use crate::body::Body;
-use crate::check::Checks;
-use crate::colour::{Colour, Judgement, LightName, Look, StateName, light, state};
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
+use crate::{
+    body::Body,
+    check::Checks,
+    colour::{Colour, Judgement, LightName, Look, StateName, light, state},
+    off_thread::off_thread,
+    problem::Problem,
+};
 
 /// A mix to predict.
 #[derive(Deserialize, ToSchema)]

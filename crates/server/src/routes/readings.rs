@@ -2,30 +2,30 @@
 
 use std::sync::Arc;
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::StatusCode;
+use axum::{Json, extract::State, http::StatusCode};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::device::ReaderTrouble;
-use warm_blend_finish::learn::{Judged, Measured, Pour, Reading, Shown, make_sense};
-use warm_blend_finish::{
-    LoggedReading, Microns, Name, Note, PaintId, Parts, Seen as Look, ShelfPaint, Verdict,
-};
+use warm_blend_device::ReaderTrouble;
 use warm_blend_interchange::hex;
+use warm_blend_learn::{Judged, LoggedReading, Measured, Pour, Reading, ShelfPaint, Shown, make_sense};
+use warm_blend_paint::{Microns, Name, Note, PaintId, Parts, Seen as Look, Verdict};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 use warm_blend_store::{Kept, Store, StoreError};
 
-use super::names::Names;
-use super::paints::{Seen, source};
-use crate::Workspace;
-use crate::body::{Body, IdPath};
-use crate::check::Checks;
-use crate::colour::{StateName, state};
-use crate::device::LaidOut;
-use crate::known::Known;
-use crate::problem::Problem;
+use super::{
+    names::Names,
+    paints::{Seen, source},
+};
+use crate::{
+    Workspace,
+    body::{Body, IdPath},
+    check::Checks,
+    colour::{StateName, state},
+    device::LaidOut,
+    known::Known,
+    problem::Problem,
+};
 
 /// A reading as it is entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]

@@ -3,13 +3,15 @@
 use axum::Json;
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_finish::{Class, Seen, specials_of};
+use warm_blend_paint::{Class, Seen, specials_of};
 use warm_blend_spectral::Light;
 
-use crate::body::Body;
-use crate::check::Checks;
-use crate::colour::{Colour, LightName, SeenColour};
-use crate::problem::Problem;
+use crate::{
+    body::Body,
+    check::Checks,
+    colour::{Colour, LightName, SeenColour},
+    problem::Problem,
+};
 
 /// That the program answers.
 #[derive(Serialize, ToSchema)]

@@ -1,16 +1,11 @@
 //! The scale under the pot.
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::StatusCode;
+use axum::{Json, extract::State, http::StatusCode};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use warm_blend_finish::device::Pan;
+use warm_blend_device::Pan;
 
-use crate::Workspace;
-use crate::body::Body;
-use crate::problem::Problem;
-use crate::scale::ScaleAtHand;
+use crate::{Workspace, body::Body, problem::Problem, scale::ScaleAtHand};
 
 /// The scale as it stands.
 #[derive(Debug, Serialize, ToSchema)]
@@ -32,8 +27,8 @@ impl ScaleNow {
         let standing = scale.standing();
         let (pan, trouble) = match standing.pan {
             _ if standing.name.is_none() => ("silent", None),
-            Pan::Silent => ("silent", Some(warm_blend_finish::device::NotYet::Silent.to_string())),
-            Pan::Lifted => ("lifted", Some(warm_blend_finish::device::NotYet::Lifted.to_string())),
+            Pan::Silent => ("silent", Some(warm_blend_device::NotYet::Silent.to_string())),
+            Pan::Lifted => ("lifted", Some(warm_blend_device::NotYet::Lifted.to_string())),
             Pan::Moving => ("moving", None),
             Pan::Steady => ("steady", None),
         };
@@ -96,6 +91,6 @@ pub async fn act(
 }
 
 /// Why nothing was taken from the scale.
-pub fn not_yet(why: &warm_blend_finish::device::NotYet) -> Problem {
+pub fn not_yet(why: &warm_blend_device::NotYet) -> Problem {
     Problem::new(StatusCode::CONFLICT, "scale", "Not by the scale yet", why.to_string())
 }

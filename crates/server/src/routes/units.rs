@@ -3,10 +3,9 @@
 use axum::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-use warm_blend_finish::{Dimension, Units};
+use warm_blend_paint::{Dimension, Units};
 
-use crate::body::Asked;
-use crate::problem::Problem;
+use crate::{body::Asked, problem::Problem};
 
 /// What is measured in.
 #[derive(Debug, Default, Deserialize, IntoParams)]

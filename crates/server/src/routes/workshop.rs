@@ -1,19 +1,21 @@
 //! What is chosen once for the whole workshop.
 
-use axum::Json;
-use axum::extract::State;
+use axum::{Json, extract::State};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::{Currency, PaintId, ShelfPaint, Workshop};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Currency, PaintId};
 use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_workshop::Workshop;
 
-use super::bench::measures_of;
-use super::paints::Seen;
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::known::{house_white, workshop};
-use crate::problem::Problem;
+use super::{bench::measures_of, paints::Seen};
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    known::{house_white, workshop},
+    problem::Problem,
+};
 
 /// The choices.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]

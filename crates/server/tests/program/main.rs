@@ -199,7 +199,7 @@ async fn a_closed_terminal_leaves_the_file_whole() {
         assert!(!folder.path().join("workspace.db-wal").exists(), "{signal} left a log beside the file");
         let copy = folder.path().join("copy.db");
         fs::copy(&file, &copy).unwrap();
-        let kept = Store::open(&copy).unwrap().all::<warm_blend_finish::ShelfPaint>().unwrap();
+        let kept = Store::open(&copy).unwrap().all::<warm_blend_learn::ShelfPaint>().unwrap();
         assert_eq!(kept.last().unwrap().value.name.as_str(), format!("water {signal}"));
     }
 }
@@ -212,7 +212,7 @@ async fn the_file_alone_holds_everything_when_nobody_writes() {
     let names = |copy: &str| -> Vec<String> {
         let copy = folder.path().join(copy);
         fs::copy(&file, &copy).unwrap();
-        let tins = Store::open(&copy).unwrap().all::<warm_blend_finish::ShelfPaint>().unwrap();
+        let tins = Store::open(&copy).unwrap().all::<warm_blend_learn::ShelfPaint>().unwrap();
         tins.into_iter().map(|kept| kept.value.name.into()).collect()
     };
     let mut running = serve(&file);
@@ -309,8 +309,8 @@ fn a_file_of_the_first_form_still_opens() {
     let file = folder.path().join("old.db");
     fs::copy(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data/form-1.sqlite"), &file).unwrap();
     let store = Store::open(&file).unwrap();
-    assert_eq!(store.all::<warm_blend_finish::ShelfPaint>().unwrap().len(), 16);
-    assert_eq!(store.all::<warm_blend_finish::SavedMix>().unwrap().len(), 3);
+    assert_eq!(store.all::<warm_blend_learn::ShelfPaint>().unwrap().len(), 16);
+    assert_eq!(store.all::<warm_blend_paint::SavedMix>().unwrap().len(), 3);
 }
 
 /// The demo has a simulated scale beside it, in a process of its own that speaks lines and ends when its input does.
@@ -343,7 +343,7 @@ async fn the_demo_comes_with_a_scale() {
             .lines();
     assert_eq!(lines.next().unwrap().unwrap(), "scale simulated scale");
     let line = lines.next().unwrap().unwrap();
-    assert!(line.parse::<warm_blend_finish::device::ScaleLine>().is_ok(), "{line}");
+    assert!(line.parse::<warm_blend_device::ScaleLine>().is_ok(), "{line}");
     drop(scale.stdin.take());
     assert!(scale.wait().unwrap().success());
 

@@ -3,17 +3,19 @@
 //!
 //! Twenty rounds unless the environment says otherwise: `make torture` tries two hundred.
 
-use std::fs;
-use std::path::{Path, PathBuf};
-use std::process::Command;
-use std::time::Duration;
+use std::{
+    fs,
+    path::{Path, PathBuf},
+    process::Command,
+    time::Duration,
+};
 
 use rand::Rng;
-use rand_chacha::ChaCha8Rng;
-use rand_chacha::rand_core::SeedableRng;
+use rand_chacha::{ChaCha8Rng, rand_core::SeedableRng};
 use reqwest::{Client, StatusCode};
 use serde_json::{Value, json};
-use warm_blend_finish::{PourRecord, ShelfPaint};
+use warm_blend_bench::PourRecord;
+use warm_blend_learn::ShelfPaint;
 use warm_blend_store::{Notice, Store};
 
 use crate::{Running, serve};

@@ -7,9 +7,9 @@ use std::fmt;
 
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_finish::device::ColourReader;
-use warm_blend_finish::learn::{Ensemble, Facts, Measured, Pour, Reading, Shown, Source};
-use warm_blend_finish::{Masstone, Material, Microns, Parts, State};
+use warm_blend_device::ColourReader;
+use warm_blend_learn::{Ensemble, Facts, Measured, Pour, Reading, Shown, Source};
+use warm_blend_paint::{Masstone, Material, Microns, Parts, State};
 use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, tins};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 

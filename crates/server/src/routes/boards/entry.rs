@@ -3,16 +3,13 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::board::{
+use warm_blend_board::{
     Board, Branch, ByPlace, Ground, GroundKind, Hand, Layer, LayerId, Letter, Load, Meets, Passes, Place,
     Print, Share, Strip, Technique,
 };
-use warm_blend_finish::{MixId, Name};
+use warm_blend_paint::{MixId, Name};
 
-use crate::check::Checks;
-use crate::colour::Colour;
-use crate::problem::Problem;
-use crate::routes::mixes::MixPart;
+use crate::{check::Checks, colour::Colour, problem::Problem, routes::mixes::MixPart};
 
 /// A board as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -308,7 +305,7 @@ impl StripEntry {
             None => None,
         };
         // One more than may be, so that the board itself says that it is too much.
-        let layers = self.layers.iter().take(warm_blend_finish::board::LAYERS + 1).enumerate();
+        let layers = self.layers.iter().take(warm_blend_board::LAYERS + 1).enumerate();
         let layers: Vec<Layer> =
             layers.filter_map(|(i, layer)| layer.parse(checks, &format!("{at}/layers/{i}"))).collect();
         Some(Strip { letter: own?, from, layers })

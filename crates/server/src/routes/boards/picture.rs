@@ -2,25 +2,27 @@
 
 use std::sync::Arc;
 
-use axum::extract::State;
-use axum::http::header;
-use axum::response::{IntoResponse, Response};
+use axum::{
+    extract::State,
+    http::header,
+    response::{IntoResponse, Response},
+};
 use serde::Deserialize;
 use utoipa::IntoParams;
-use warm_blend_finish::board::{Board, Letter};
-use warm_blend_finish::piece::Mark;
+use warm_blend_board::{Board, Letter};
+use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Relief, Shading, draw};
 
-use super::StripAsked;
-use super::entry::BoardEntry;
-use super::told::OnTheEasel;
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
-use crate::colour::{Look, LookedAt};
-use crate::known::Known;
-use crate::lately::Lately;
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
+use super::{StripAsked, entry::BoardEntry, told::OnTheEasel};
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath},
+    colour::{Look, LookedAt},
+    known::Known,
+    lately::Lately,
+    off_thread::off_thread,
+    problem::Problem,
+};
 
 /// How to draw.
 #[derive(Debug, Deserialize, IntoParams)]

@@ -1,27 +1,29 @@
 //! Real boards read: predicted against read, and what that says of the hand.
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::StatusCode;
+use axum::{Json, extract::State, http::StatusCode};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::board::{Board, BoardReading, Hands, Judgement, Spot, Technique};
-use warm_blend_finish::learn::Measured;
-use warm_blend_finish::{Note, PaintId, ShelfPaint, Verdict};
+use warm_blend_board::{Board, BoardReading, Hands, Judgement, Spot, Technique};
 use warm_blend_interchange::hex;
+use warm_blend_learn::{Measured, ShelfPaint};
+use warm_blend_paint::{Note, PaintId, Verdict};
 use warm_blend_spectral::Lab;
 use warm_blend_store::Kept;
 
 use super::entry::{letter, place};
-use crate::Workspace;
-use crate::body::{Asked, Body, IdPath};
-use crate::check::Checks;
-use crate::colour::{StateName, state};
-use crate::known::Known;
-use crate::problem::Problem;
-use crate::routes::paints::{Seen, source};
-use crate::routes::readings::{MeasuredEntry, trouble};
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath},
+    check::Checks,
+    colour::{StateName, state},
+    known::Known,
+    problem::Problem,
+    routes::{
+        paints::{Seen, source},
+        readings::{MeasuredEntry, trouble},
+    },
+};
 
 /// A spot that the reader is put on.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -262,7 +264,7 @@ pub async fn read(
         .await?;
     // What cannot be kept is not read either.
     let nothing = Spot { place, measured: Measured::Colour(Lab { l: 0.0, a: 0.0, b: 0.0 }) };
-    BoardReading::new((id, &board), strip, (state, warm_blend_finish::learn::Source::Reader), vec![nothing])
+    BoardReading::new((id, &board), strip, (state, warm_blend_learn::Source::Reader), vec![nothing])
         .map_err(|error| Problem::field("/strip", error))?;
     let reader = workspace.reader.clone();
     let read = move || reader.read_board(&board, strip, (place, state), &tins);

@@ -1,22 +1,26 @@
 //! Ways back for a board gone wrong, and what other schools would do: each with what it would look like.
 
-use axum::Json;
-use axum::extract;
+use axum::{Json, extract};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_finish::board::{Change, Layer, Letter, Mending, OnShelf, Place, School, Tin, Trouble, Way};
-use warm_blend_finish::{PaintId, Seen as SeenInLight, State, Verdict};
+use warm_blend_board::{Change, Layer, Letter, Mending, OnShelf, Place, School, Tin, Trouble, Way};
+use warm_blend_paint::{PaintId, Seen as SeenInLight, State, Verdict};
 
-use super::entry::{BoardEntry, LayerEntry};
-use super::told::OnTheEasel;
-use super::{StripAsked, on_shelf};
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::colour::{Look, LookedAt};
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
-use crate::routes::names::Names;
+use super::{
+    StripAsked,
+    entry::{BoardEntry, LayerEntry},
+    on_shelf,
+    told::OnTheEasel,
+};
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    colour::{Look, LookedAt},
+    off_thread::off_thread,
+    problem::Problem,
+    routes::names::Names,
+};
 
 const PRACTICE: &str = "common practice";
 

@@ -1,17 +1,20 @@
 //! A layer's pot a shade lighter or darker: its paints make room for their neighbour on the ladder, its mediums stay.
 
-use axum::Json;
-use axum::extract::State;
+use axum::{Json, extract::State};
 use serde::Deserialize;
 use utoipa::ToSchema;
-use warm_blend_finish::{PaintId, WholeParts, nearest_whole};
+use warm_blend_paint::{PaintId, WholeParts, nearest_whole};
 
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::colour::LookedAt;
-use crate::problem::Problem;
-use crate::routes::bench::{LadderOf, ladder};
-use crate::routes::mixes::MixPart;
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    colour::LookedAt,
+    problem::Problem,
+    routes::{
+        bench::{LadderOf, ladder},
+        mixes::MixPart,
+    },
+};
 
 /// A pot that is to be lighter or darker.
 #[derive(Debug, Deserialize, ToSchema)]

@@ -1,28 +1,31 @@
 //! What a strip is predicted to look like, layer by layer and place by place, with what is wrong with it.
 
-use axum::Json;
-use axum::extract::State;
+use axum::{Json, extract::State};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::board::{
+use warm_blend_board::{
     Advice, Board, Caution, Fix, LayerId, Letter, OnShelf, Place, Severity, Stack, Technique, Tin, advice,
     bands, cautions,
 };
-use warm_blend_finish::learn::{Certainty, Ensemble};
-use warm_blend_finish::{Class, PaintId, Seen as SeenInLight, Verdict, percentages};
+use warm_blend_learn::{Certainty, Ensemble};
+use warm_blend_paint::{Class, PaintId, Seen as SeenInLight, Verdict, percentages};
 use warm_blend_spectral::{Light, Reflectance};
 
-use super::entry::{BoardEntry, PrintEntry};
-use super::{StripAsked, on_shelf};
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::colour::{Look, LookedAt, SeenColour};
-use crate::known::Known;
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
-use crate::routes::mixes::MixPart;
-use crate::routes::names::Names;
+use super::{
+    StripAsked,
+    entry::{BoardEntry, PrintEntry},
+    on_shelf,
+};
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    colour::{Look, LookedAt, SeenColour},
+    known::Known,
+    off_thread::off_thread,
+    problem::Problem,
+    routes::{mixes::MixPart, names::Names},
+};
 
 /// What a strip is predicted to look like.
 #[derive(Debug, Serialize, ToSchema)]

@@ -5,19 +5,23 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::board::Share;
-use warm_blend_finish::piece::{
+use warm_blend_board::Share;
+use warm_blend_paint::{Component, Name, Note};
+use warm_blend_piece::{
     Age, Ageing, Band, Brief, Correction, Dress, Form, Intent, Kind, Motif, Over, Piece, Scheme, Stencil,
     Way, Wears, Windows, Zone,
 };
-use warm_blend_finish::{Component, Name, Note};
 use warm_blend_spectral::Light;
 
-use crate::check::Checks;
-use crate::colour::Colour;
-use crate::problem::Problem;
-use crate::routes::boards::entry::{GroundEntry, LayerEntry, letter};
-use crate::routes::mixes::MixPart;
+use crate::{
+    check::Checks,
+    colour::Colour,
+    problem::Problem,
+    routes::{
+        boards::entry::{GroundEntry, LayerEntry, letter},
+        mixes::MixPart,
+    },
+};
 
 /// A piece as the painter describes and dresses it.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -105,7 +109,7 @@ pub struct FormEntry {
 
 mod kind_by_id {
     use serde::{Deserialize, Deserializer, Serializer, de::Error};
-    use warm_blend_finish::piece::Kind;
+    use warm_blend_piece::Kind;
 
     pub fn serialize<S: Serializer>(kind: &Kind, to: S) -> Result<S::Ok, S::Error> {
         to.serialize_str(kind.id())
@@ -573,7 +577,7 @@ impl PieceEntry {
             corrections.extend(zone.map(|zone| (zone, correction)));
         }
         let mut schemes = Vec::with_capacity(self.schemes.len());
-        for (i, scheme) in self.schemes.iter().take(warm_blend_finish::piece::SCHEMES + 1).enumerate() {
+        for (i, scheme) in self.schemes.iter().take(warm_blend_piece::SCHEMES + 1).enumerate() {
             schemes.extend(scheme.parse(&mut checks, &format!("/schemes/{i}")));
         }
         let ((name, brief), ground) = checks.done(name.zip(brief).zip(ground))?;

@@ -2,23 +2,22 @@
 
 use std::sync::Arc;
 
-use axum::extract::State;
-use axum::response::Response;
+use axum::{extract::State, response::Response};
 use serde::Deserialize;
 use utoipa::IntoParams;
-use warm_blend_finish::piece::{Elevation, Form, View};
+use warm_blend_piece::{Elevation, Form, View};
 use warm_blend_render::{Closer, Front, Shading};
 
-use super::entry::PieceEntry;
-use super::told::SchemeAsked;
-use super::{Room, not_said, scheme_of};
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::colour::LookedAt;
-use crate::lately::Lately;
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
-use crate::routes::boards::picture::{answered, worth_keeping};
+use super::{Room, entry::PieceEntry, not_said, scheme_of, told::SchemeAsked};
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    colour::LookedAt,
+    lately::Lately,
+    off_thread::off_thread,
+    problem::Problem,
+    routes::boards::picture::{answered, worth_keeping},
+};
 
 /// From where it is seen.
 #[derive(Debug, Deserialize, IntoParams)]

@@ -2,28 +2,26 @@
 
 use std::collections::BTreeMap;
 
-use axum::Json;
-use axum::extract::State;
+use axum::{Json, extract::State};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-use warm_blend_finish::board::Place;
-use warm_blend_finish::piece::{
+use warm_blend_board::Place;
+use warm_blend_paint::{Dimension, Seen, Units, percentages};
+use warm_blend_piece::{
     Asks, Elevation, Finding, Form, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, With, Zone,
     ZoneSeen, pulls, shared_paint,
 };
-use warm_blend_finish::{Dimension, Seen, Units, percentages};
 use warm_blend_render::Placed;
 
-use super::entry::PieceEntry;
-use super::{Room, Standing, scheme_of};
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::colour::{LookedAt, SeenColour};
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
-use crate::routes::boards::told::ShareOfColour;
-use crate::routes::mixes::MixPart;
-use crate::routes::units::UnitsAsked;
+use super::{Room, Standing, entry::PieceEntry, scheme_of};
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    colour::{LookedAt, SeenColour},
+    off_thread::off_thread,
+    problem::Problem,
+    routes::{boards::told::ShareOfColour, mixes::MixPart, units::UnitsAsked},
+};
 
 /// Which scheme, and how large its pictures are.
 #[derive(Debug, Deserialize, IntoParams)]

@@ -2,22 +2,29 @@
 
 use std::ops::ControlFlow;
 
-use axum::Json;
-use axum::extract::State;
-use axum::http::{HeaderMap, header};
-use axum::response::{IntoResponse, Response};
+use axum::{
+    Json,
+    extract::State,
+    http::{HeaderMap, header},
+    response::{IntoResponse, Response},
+};
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_finish::piece::{BadDress, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
+use warm_blend_piece::{BadDress, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
 
-use super::entry::{OverEntry, PieceEntry};
-use super::told::{PairTold, PullTold, SchemeAsked, named_together};
-use super::{Room, not_said, scheme_of};
-use crate::Workspace;
-use crate::body::{Asked, Body};
-use crate::colour::LookedAt;
-use crate::off_thread::{line_by_line, while_asked};
-use crate::problem::Problem;
+use super::{
+    Room,
+    entry::{OverEntry, PieceEntry},
+    not_said, scheme_of,
+    told::{PairTold, PullTold, SchemeAsked, named_together},
+};
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    colour::LookedAt,
+    off_thread::{line_by_line, while_asked},
+    problem::Problem,
+};
 
 /// Treatments that bring parts together.
 #[derive(Debug, Serialize, ToSchema)]

@@ -4,21 +4,27 @@ use axum::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_finish::board::{Board, BoardReading, Letter, Place, Stack, Strip, Tin, bands, learn_hand};
-use warm_blend_finish::learn::Ensemble;
-use warm_blend_finish::{Class, Name, PaintId};
+use warm_blend_board::{Board, BoardReading, Letter, Place, Stack, Strip, Tin, bands, learn_hand};
+use warm_blend_learn::Ensemble;
+use warm_blend_paint::{Class, Name, PaintId};
 
 use super::tins::{Bench, PredictTin};
-use crate::body::Body;
-use crate::check::Checks;
-use crate::colour::{LightName, Look, StateName, light, state};
-use crate::off_thread::off_thread;
-use crate::problem::Problem;
-use crate::routes::boards::entry::{GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry};
-use crate::routes::boards::read::{BoardSpotEntry, HandKnown};
-use crate::routes::boards::told::PlacePredicted;
-use crate::routes::mixes::MixPart;
-use crate::routes::paints::source;
+use crate::{
+    body::Body,
+    check::Checks,
+    colour::{LightName, Look, StateName, light, state},
+    off_thread::off_thread,
+    problem::Problem,
+    routes::{
+        boards::{
+            entry::{GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry},
+            read::{BoardSpotEntry, HandKnown},
+            told::PlacePredicted,
+        },
+        mixes::MixPart,
+        paints::source,
+    },
+};
 
 /// Most boards that were read, in one request.
 const MOST_BOARDS: usize = 16;
@@ -217,7 +223,7 @@ fn strip(
 ) -> Option<Board> {
     let ground = ground.parse(&format!("{at}/ground"), checks);
     // One more than may be, so that the board itself says that it is too much.
-    let most = warm_blend_finish::board::LAYERS + 1;
+    let most = warm_blend_board::LAYERS + 1;
     let parsed: Vec<_> = layers
         .iter()
         .take(most)

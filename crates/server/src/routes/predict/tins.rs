@@ -2,14 +2,18 @@
 
 use serde::Deserialize;
 use utoipa::ToSchema;
-use warm_blend_finish::learn::{Ensemble, Facts, Pour, Reading, Shown, learn, make_sense};
-use warm_blend_finish::{Class, CoatsToHide, Material, Parts};
+use warm_blend_learn::{Ensemble, Facts, Pour, Reading, Shown, learn, make_sense};
+use warm_blend_paint::{Class, CoatsToHide, Material, Parts};
 
-use crate::check::Checks;
-use crate::colour::{Colour, StateName, state};
-use crate::problem::Problem;
-use crate::routes::paints::source;
-use crate::routes::readings::{MeasuredEntry, pour, wet};
+use crate::{
+    check::Checks,
+    colour::{Colour, StateName, state},
+    problem::Problem,
+    routes::{
+        paints::source,
+        readings::{MeasuredEntry, pour, wet},
+    },
+};
 
 /// Most paints in one request, and readings of each.
 const MOST_PAINTS: usize = 64;

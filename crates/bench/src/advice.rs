@@ -1,0 +1,82 @@
+//! What a painter is told beside a recipe: what the shelf lacks for a target, and what should not be stirred together.
+
+use warm_blend_paint::{Class, HueFamily};
+use warm_blend_spectral::Lab;
+
+/// From how far off a target counts as out of reach, ΔE00†: a little, in words.
+const OUT_OF_REACH: f64 = 3.0;
+
+/// What the shelf lacks, where even its best mix is far from the target: `nothing here is this yellow`.
+pub fn missing(best: Lab, target: Lab, difference: f64) -> Option<String> {
+    if difference < OUT_OF_REACH {
+        return None;
+    }
+    let (dl, dc) = (target.l - best.l, target.chroma() - best.chroma());
+    let turned = (target.hue() - best.hue() + 540.0).rem_euclid(360.0) - 180.0;
+    let along_hue = turned.to_radians().abs() * (target.chroma() * best.chroma()).max(0.0).sqrt();
+    let colour = match HueFamily::of(target) {
+        HueFamily::White | HueFamily::Grey | HueFamily::Black | HueFamily::Brown => None,
+        family => Some(family.id()),
+    };
+    Some(match colour {
+        _ if dl.abs() > dc.abs().max(along_hue) && dl > 0.0 => "nothing here mixes this light".to_owned(),
+        _ if dl.abs() > dc.abs().max(along_hue) => "nothing here mixes this dark".to_owned(),
+        Some(colour) if dc > 0.0 || along_hue > dc.abs() => format!("nothing here is this {colour}"),
+        None if dc > 0.0 => "nothing here is this strong".to_owned(),
+        _ => "nothing here is this grey".to_owned(),
+    })
+}
+
+/// Why two classes should not be stirred together (common practice); none where they may.
+pub fn clash(one: Class, other: Class) -> Option<&'static str> {
+    use Class::{
+        AcrylicCraft, Chalk, Clay, ClearWax, GelStain, LatexSatin, Metallic, Mineral, Pearl, Shellac,
+    };
+    let pair = |a: &[Class], b: &[Class]| {
+        a.contains(&one) && b.contains(&other) || a.contains(&other) && b.contains(&one)
+    };
+    let water_borne = &[Chalk, Mineral, Clay, LatexSatin, AcrylicCraft, Metallic, Class::Primer];
+    if pair(&[Shellac], water_borne) {
+        Some("shellac is made with alcohol: it curdles water-based paint")
+    } else if pair(&[GelStain], water_borne) {
+        Some("gel stain is oil-based: it will not stir into water-based paint")
+    } else if pair(&[Shellac], &[GelStain]) {
+        Some("shellac and gel stain do not stir together")
+    } else if pair(&[Clay], &[LatexSatin, AcrylicCraft]) {
+        Some(
+            "clay-type paint can be wetted again, acrylic and latex cannot: the film may lift in patches under the next coat",
+        )
+    } else if pair(&[ClearWax], &[Metallic, Pearl]) {
+        Some("flakes settle in wax: stir between strokes, and try it on a board first")
+    } else if pair(&[Chalk, Clay], &[LatexSatin]) {
+        Some("the sheen comes out between both, and takes wax less well")
+    } else {
+        None
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn a_clash_is_mutual(a in 0..Class::ALL.len(), b in 0..Class::ALL.len()) {
+            let (a, b) = (Class::ALL[a], Class::ALL[b]);
+            prop_assert_eq!(clash(a, b), clash(b, a));
+            prop_assert!(clash(a, a).is_none());
+        }
+    }
+
+    #[test]
+    fn says_what_is_missing() {
+        let lab = |l, a, b| Lab { l, a, b };
+        let told = |best, target| missing(best, target, 9.0).unwrap();
+        assert_eq!(told(lab(80.0, 2.0, 40.0), lab(82.0, 2.0, 70.0)), "nothing here is this yellow");
+        assert_eq!(told(lab(85.0, 0.0, 5.0), lab(97.0, 0.0, 4.0)), "nothing here mixes this light");
+        assert_eq!(told(lab(30.0, 0.0, 0.0), lab(15.0, 0.0, 0.0)), "nothing here mixes this dark");
+        assert_eq!(told(lab(50.0, 30.0, 30.0), lab(50.0, 2.0, 2.0)), "nothing here is this grey");
+        assert_eq!(missing(lab(50.0, 0.0, 0.0), lab(51.0, 0.0, 0.0), 1.0), None);
+    }
+}

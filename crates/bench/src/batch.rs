@@ -1,0 +1,56 @@
+//! How much to mix: for an area and coats, or for all that is left of a paint; and what a coat costs.
+
+use warm_blend_paint::{BadMeasure, Microns, Millilitres, Units, quantity::within};
+
+/// Square metres in a square foot: NIST Special Publication 811 (2008), appendix B.8.
+pub const SQUARE_FOOT: f64 = 0.092_903_04;
+/// What stays in brush, tray and pot, as a share of what lies on the piece†.
+const LEFT_BEHIND: f64 = 0.1;
+
+/// How much covers an area of m² or ft², ml: the film that is put on (`Technique::takes`) times area and coats, and a tenth more† for brush
+/// and tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
+pub fn for_area(area: f64, units: Units, coats: f64, film: Microns) -> Result<Millilitres, BadMeasure> {
+    let area = match units {
+        Units::Metric => within(area, 0.01, 1000.0)?,
+        Units::Imperial => within(area, 0.1, 10_000.0)? * SQUARE_FOOT,
+    };
+    let coats = within(coats, 0.5, 12.0)?;
+    Millilitres::new(area * coats * per_square_metre(film))
+}
+
+/// ml of one coat of a film on a square metre, with what stays in brush and tray.
+pub fn per_square_metre(film: Microns) -> f64 {
+    1000.0 / film.spreading_rate() * (1.0 + LEFT_BEHIND)
+}
+
+/// How large a batch uses up what is left of one of its paints, ml.
+pub fn using_up(left: Millilitres, share: f64) -> Result<Millilitres, BadMeasure> {
+    Millilitres::new(left.value() / within(share, 1e-6, 1.0)?)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    /// 231 in³ a gallon on 1604 ft² is a thousandth of an inch: the geometry of spreading rates.
+    #[test]
+    fn a_mil_on_1604_square_feet_is_a_gallon() {
+        let mil = Microns::of(25.4);
+        let ml = 1604.0 * SQUARE_FOOT / mil.spreading_rate() * 1000.0;
+        assert!((ml / 3785.412 - 1.0).abs() < 1e-3, "{ml}");
+    }
+
+    proptest! {
+        #[test]
+        fn twice_the_area_takes_twice_as_much(area in 0.02..400.0f64, coats in 1.0..6.0f64, share in 0.01..1.0f64, left in 1.0..900.0f64) {
+            let of = |area, units, coats| for_area(area, units, coats, Microns::of(35.0)).unwrap().value();
+            let ml = |area, coats| of(area, Units::Metric, coats);
+            prop_assert!((of(area / SQUARE_FOOT, Units::Imperial, coats) / ml(area, coats) - 1.0).abs() < 1e-12);
+            prop_assert!((ml(2.0 * area, coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
+            prop_assert!((ml(area, 2.0 * coats) - 2.0 * ml(area, coats)).abs() < 1e-6);
+            let batch = using_up(Millilitres::new(left).unwrap(), share).unwrap().value();
+            prop_assert!((batch * share - left).abs() < 1e-9);
+        }
+    }
+}

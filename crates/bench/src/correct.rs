@@ -1,0 +1,148 @@
+//! What is to be added to a pot so that it comes to its target.
+//!
+//! What is in the pot stays in it. Additions of one or two tins are looked at in amounts that can be measured, each about a
+//! seventh more than the last, up to three pots' worth; of those that come as near as can be seen, the least is the answer.
+//! Where the pot would run over, as much is taken out first as makes room: what is left needs that much less.
+
+use rayon::prelude::*;
+use warm_blend_paint::{Look, Material, Parts, mix};
+use warm_blend_spectral::{Lab, difference};
+use wide::f32x4;
+
+use super::{
+    apart::{Aim, apart},
+    matching::{Tin, step},
+    sweep::{Four, Sweep},
+};
+
+/// How many pots' worth may be added.
+const MOST: f64 = 3.0;
+/// How much more each amount is than the last.
+const MORE: f64 = 8.0 / 7.0;
+
+/// A pot, its target, and what to measure with.
+#[derive(Debug, Clone, Copy)]
+pub struct Pot<'a> {
+    /// What is in it.
+    pub material: &'a Material,
+    /// How much, ml.
+    pub ml: f64,
+    /// How much goes in at most, ml.
+    pub room: f64,
+    /// The least that can be measured, ml: every addition is a whole number of it.
+    pub least: f64,
+}
+
+/// What to do to a pot.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Correction {
+    /// What to take out first, ml.
+    pub discard: f64,
+    /// What to add: tins by their place in the list, ml of each.
+    pub additions: Vec<(usize, f64)>,
+    /// What is in the pot afterwards, ml.
+    pub total: f64,
+    /// CIEDE2000 from the target then.
+    pub difference: f64,
+}
+
+/// The smallest additions that bring the pot as near as can be seen, the best first, one of each set of tins: two tins at
+/// most, or one where `one_at_a_time`. Each brings it nearer than it is; where none does, there is none.
+pub fn correct(
+    pot: Pot,
+    tins: &[Tin],
+    target: Lab,
+    look: impl Into<Look>,
+    one_at_a_time: bool,
+) -> Vec<Correction> {
+    let look = look.into();
+    const SHOWN: usize = 6;
+    let now = difference(look.lab(pot.material), target).value();
+    let aim = Aim::from(target);
+    let amounts = amounts(pot);
+    let materials: Vec<&Material> =
+        std::iter::once(pot.material).chain(tins.iter().map(|t| t.material)).collect();
+    let sweep = Sweep::new(&materials, look);
+    let one: Vec<Vec<f64>> = amounts.iter().map(|ml| vec![*ml]).collect();
+    let two: Vec<Vec<f64>> = amounts.iter().flat_map(|a| amounts.iter().map(move |b| vec![*a, *b])).collect();
+    let mut sets: Vec<Vec<usize>> = (0..tins.len()).map(|at| vec![at]).collect();
+    if !one_at_a_time {
+        sets.extend((0..tins.len()).flat_map(|at| (at + 1..tins.len()).map(move |other| vec![at, other])));
+    }
+    let best = |set: &Vec<usize>| {
+        let ways = if set.len() == 1 { &one } else { &two };
+        let swept: Vec<usize> = std::iter::once(0).chain(set.iter().map(|at| at + 1)).collect();
+        let swept = sweep.set(&swept);
+        let nearly = |four: &[Vec<f64>]| -> [f32; 4] {
+            let parts: Four = std::array::from_fn(|place| match place {
+                0 => f32x4::splat(pot.ml as f32),
+                _ => {
+                    let ml = |lane: usize| four.get(lane).and_then(|way| way.get(place - 1));
+                    f32x4::new(std::array::from_fn(|lane| ml(lane).map_or(0.0, |ml| *ml as f32)))
+                }
+            });
+            let labs = if set.len() == 1 { swept.labs::<2>(&parts) } else { swept.labs::<3>(&parts) };
+            apart(&aim, &labs).to_array()
+        };
+        // The nearest by the sweep; then the least of those in its step.
+        let off: Vec<f64> = ways
+            .chunks(4)
+            .flat_map(|four| nearly(four).into_iter().take(four.len()).map(f64::from))
+            .collect();
+        let nearest = off.iter().copied().fold(f64::INFINITY, f64::min);
+        let least = ways
+            .iter()
+            .zip(&off)
+            .filter(|(_, off)| step(**off) == step(nearest))
+            .min_by(|a, b| a.0.iter().sum::<f64>().total_cmp(&b.0.iter().sum()))?;
+        let additions: Vec<(usize, f64)> = set.iter().copied().zip(least.0.iter().copied()).collect();
+        let correction = fitted(pot, additions, tins, target, look)?;
+        (correction.difference < now).then_some(correction)
+    };
+    let mut found: Vec<Correction> = sets.par_iter().filter_map(best).collect();
+    found.sort_by(|one, other| {
+        let rank = |c: &Correction| (step(c.difference), c.additions.len());
+        let added = |c: &Correction| c.additions.iter().map(|(_, ml)| ml).sum::<f64>() + c.discard;
+        rank(one).cmp(&rank(other)).then(added(one).total_cmp(&added(other)))
+    });
+    found.truncate(SHOWN);
+    found
+}
+
+/// Amounts that can be measured: whole numbers of the least.
+fn amounts(pot: Pot) -> Vec<f64> {
+    let most = (MOST * pot.ml / pot.least).max(1.0);
+    let mut counts = vec![1.0f64];
+    while let Some(last) = counts.last().copied().filter(|last| *last < most) {
+        counts.push((last * MORE).round().max(last + 1.0));
+    }
+    counts.into_iter().filter(|count| *count <= most.max(1.0)).map(|count| count * pot.least).collect()
+}
+
+/// The additions as they fit into the pot, predicted in full; None where what can be measured leaves nothing of one.
+fn fitted(
+    pot: Pot,
+    mut additions: Vec<(usize, f64)>,
+    tins: &[Tin],
+    target: Lab,
+    look: Look,
+) -> Option<Correction> {
+    let added: f64 = additions.iter().map(|(_, ml)| ml).sum();
+    let mut left = pot.ml;
+    if pot.ml + added > pot.room {
+        let share = pot.room / (pot.ml + added);
+        for (_, ml) in &mut additions {
+            *ml = (*ml * share / pot.least).round() * pot.least;
+        }
+        let added: f64 = additions.iter().map(|(_, ml)| ml).sum();
+        left = (pot.ml * share).min(pot.room - added);
+    }
+    if left <= 0.0 || additions.iter().any(|(_, ml)| *ml <= 0.0) {
+        return None;
+    }
+    let mut of = vec![(Parts::of(left), pot.material)];
+    of.extend(additions.iter().map(|(at, ml)| (Parts::of(*ml), tins[*at].material)));
+    let lab = look.lab(&mix(&of).ok()?);
+    let total = left + additions.iter().map(|(_, ml)| ml).sum::<f64>();
+    Some(Correction { discard: pot.ml - left, additions, total, difference: difference(lab, target).value() })
+}

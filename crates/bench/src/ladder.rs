@@ -1,0 +1,142 @@
+//! Shades of a colour: lighter and darker, as mixes from the shelf.
+//!
+//! One shade is 6 L*† unless the painter's own card says otherwise (common practice). Each rung is the mix of the base
+//! with one or two tins of the shelf that comes nearest to its lightness with the hue of the base: how strong the colour is
+//! may drift more than which way it leans, because a tint with white is always weaker.
+
+use warm_blend_paint::{Look, Material, Parts, mix};
+use warm_blend_spectral::Lab;
+
+use super::{
+    matching::{Ratios, Tin},
+    sweep::Sweep,
+};
+
+/// L* of one shade†.
+pub const SHADE: f64 = 6.0;
+/// How many shades there are to either side.
+pub const SHADES: i32 = 5;
+/// Most parts of one rung together†.
+const PARTS: u32 = 12;
+/// How far a rung may be from its lightness, and how far its colour may lean from the base's, ΔL* and Δab.
+const MISSED: f64 = 2.0;
+const LEANED: f64 = 5.0;
+
+/// One shade.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Rung {
+    /// Shades from the base: negative darker, positive lighter.
+    pub shade: i32,
+    /// L* that it should have.
+    pub wanted: f64,
+    /// The mix, where the shelf has one: parts of the base, and of tins by their place in the list.
+    pub made: Option<Made>,
+}
+
+/// How a shade is made.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Made {
+    /// Parts of the base.
+    pub base: u32,
+    /// Tins by their place in the list, and their parts.
+    pub more: Vec<(usize, u32)>,
+    /// What it comes to.
+    pub lab: Lab,
+    /// How far it leans from the hue of the base, Δab across it.
+    pub leans: f64,
+}
+
+/// The shades of `base` from five darker to five lighter; `shade` is the L* of one. The base itself is rung 0.
+pub fn ladder(base: &Material, tins: &[Tin], look: impl Into<Look>, shade: f64) -> Vec<Rung> {
+    let look = look.into();
+    let home = look.lab(base);
+    let mut best: Vec<Option<Candidate>> = vec![None; 2 * SHADES as usize + 1];
+    let materials: Vec<&Material> =
+        std::iter::once(base).chain(tins.iter().map(|tin| tin.material)).collect();
+    let sweep = Sweep::new(&materials, look);
+    let mut judge = |set: &[usize], ratios: &Ratios, labs: &dyn Fn(usize) -> [Lab; 4]| {
+        for (four, parts) in ratios.all.chunks(4).enumerate() {
+            for (lab, parts) in labs(four).into_iter().zip(parts) {
+                Candidate::judge(home, shade, lab, set, parts, &mut best);
+            }
+        }
+    };
+    let (two, three) = (Ratios::of(2, PARTS), Ratios::of(3, PARTS));
+    for one in 1..materials.len() {
+        let set = [0, one];
+        let swept = sweep.set(&set);
+        judge(&set, &two, &|four| swept.labs::<2>(&two.by_four[four]).each());
+        for other in one + 1..materials.len() {
+            let set = [0, one, other];
+            let swept = sweep.set(&set);
+            judge(&set, &three, &|four| swept.labs::<3>(&three.by_four[four]).each());
+        }
+    }
+    (-SHADES..=SHADES)
+        .map(|n| {
+            let wanted = home.l + shade * f64::from(n);
+            let made = if n == 0 {
+                Some(Made { base: 1, more: Vec::new(), lab: home, leans: 0.0 })
+            } else {
+                let found = best[(n + SHADES) as usize].take();
+                found
+                    .map(|found| found.made(home, &materials, look))
+                    .filter(|made| (made.lab.l - wanted).abs() <= MISSED && made.leans <= LEANED)
+            };
+            Rung { shade: n, wanted, made }
+        })
+        .collect()
+}
+
+/// A mix that might be a rung.
+#[derive(Debug, Clone)]
+struct Candidate {
+    parts: Vec<(usize, u32)>,
+    cost: f64,
+}
+
+impl Candidate {
+    fn judge(home: Lab, shade: f64, lab: Lab, set: &[usize], parts: &[u32], best: &mut [Option<Candidate>]) {
+        let n = ((lab.l - home.l) / shade).round();
+        if n == 0.0 || n.abs() > f64::from(SHADES) {
+            return;
+        }
+        let off = lab.l - home.l - shade * n;
+        let (along, across) = drift(home, lab);
+        // A paint more must be worth a unit, a part more a twentieth: a ladder is mixed by hand.
+        let bother = 0.5 * (set.len() - 2) as f64 + 0.03 * f64::from(parts.iter().sum::<u32>());
+        let cost = (off * off + across * across + 0.1 * along * along).sqrt() + bother;
+        let slot = &mut best[(n as i32 + SHADES) as usize];
+        if slot.as_ref().is_none_or(|best| cost < best.cost) {
+            let parts = set.iter().copied().zip(parts.iter().copied()).collect();
+            *slot = Some(Candidate { parts, cost });
+        }
+    }
+
+    /// Predicted in full.
+    fn made(self, home: Lab, materials: &[&Material], look: Look) -> Made {
+        let of: Vec<(Parts, &Material)> =
+            self.parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), materials[*at])).collect();
+        let lab = mix(&of).map_or(home, |mixed| look.lab(&mixed));
+        Made {
+            base: self.parts[0].1,
+            more: self.parts[1..].iter().map(|(at, parts)| (at - 1, *parts)).collect(),
+            lab,
+            leans: drift(home, lab).1,
+        }
+    }
+}
+
+/// How far a colour is from another along its hue (stronger or weaker), and across it. Around grey all of it is across.
+fn drift(home: Lab, lab: Lab) -> (f64, f64) {
+    const NEUTRAL: f64 = 6.0;
+    let (da, db) = (lab.a - home.a, lab.b - home.b);
+    let chroma = home.chroma();
+    if chroma < NEUTRAL {
+        return (0.0, da.hypot(db));
+    }
+    let along = (da * home.a + db * home.b) / chroma;
+    let across = (db * home.a - da * home.b) / chroma;
+    // A weaker colour leans by as much less as it is weaker.
+    (along, across.abs())
+}

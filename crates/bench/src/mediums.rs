@@ -1,0 +1,327 @@
+//! What a medium makes of a pot: a glaze, a wash, a wax, a scumble, a texture paint, a sealer.
+//!
+//! Ratios and limits are common practice†; the films it leaves stand with the techniques.
+
+use warm_blend_paint::Class;
+
+/// What a pot is, by what is in it beside paint.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Kind {
+    /// Paint as it is, or with a little extender.
+    Paint,
+    /// A slow glaze of glazing liquid, stippled or ragged.
+    Glaze,
+    /// Scumble for mouldings, wiped.
+    Scumble,
+    /// A glaze of clear coat, wiped into detail.
+    DetailGlaze,
+    /// Paint thinned with water, wiped or patted.
+    Wash,
+    /// Paint in clear wax.
+    TintedWax,
+    /// Paint in pearl.
+    Pearl,
+    /// Paint thickened with powder.
+    Texture,
+    /// A clear coat with a little in it, brushed and not wiped.
+    TintedSealer,
+}
+
+/// A usual mixture: parts of the paint in the pot, and of mediums.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Preset {
+    /// `wall-glaze` …
+    pub id: &'static str,
+    /// `Glaze, 4 to 1` …
+    pub name: &'static str,
+    /// Parts of paint, all together.
+    pub paint: u32,
+    /// Parts of each medium.
+    pub mediums: &'static [(Class, u32)],
+    /// What to know of it.
+    pub note: &'static str,
+}
+
+/// Something that goes wrong, and the remedy.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Warning {
+    /// True where it will fail, false where it needs care.
+    pub fails: bool,
+    /// What, why and what to do.
+    pub words: &'static str,
+}
+
+impl Kind {
+    /// Of a pot with so much of each class, in any unit: the medium of which there is most says what it is, from a fiftieth of
+    /// the pot on.
+    pub fn of(inside: &[(Class, f64)]) -> Self {
+        const COUNTS: f64 = 0.02;
+        let total: f64 = inside.iter().map(|(_, amount)| amount).sum();
+        let of =
+            |class: Class| inside.iter().filter(|(c, _)| *c == class).map(|(_, amount)| amount).sum::<f64>();
+        let kinds = [
+            (Class::ClearWax, Kind::TintedWax),
+            (Class::TexturePowder, Kind::Texture),
+            (Class::Scumble, Kind::Scumble),
+            (Class::GlazingLiquid, Kind::Glaze),
+            (Class::ClearCoat, Kind::DetailGlaze),
+            (Class::Pearl, Kind::Pearl),
+            (Class::Water, Kind::Wash),
+        ];
+        let most = kinds
+            .into_iter()
+            .map(|(class, kind)| (of(class), kind))
+            .filter(|(amount, _)| *amount > COUNTS * total)
+            // The first of equals: scumble thinned with as much water is scumble.
+            .fold(None, |most: Option<(f64, Kind)>, (amount, kind)| match most {
+                Some((best, _)) if best >= amount => most,
+                _ => Some((amount, kind)),
+            });
+        match most {
+            Some((_, Kind::DetailGlaze)) if of(Class::ClearCoat) >= 0.75 * total => Kind::TintedSealer,
+            Some((_, kind)) => kind,
+            None => Kind::Paint,
+        }
+    }
+
+    /// What a painter calls it.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Kind::Paint => "paint",
+            Kind::Glaze => "glaze, stippled",
+            Kind::Scumble => "scumble, wiped",
+            Kind::DetailGlaze => "detail glaze, wiped",
+            Kind::Wash => "wash, wiped",
+            Kind::TintedWax => "tinted wax, wiped",
+            Kind::Pearl => "pearl glaze",
+            Kind::Texture => "texture paint",
+            Kind::TintedSealer => "tinted sealer, brushed",
+        }
+    }
+}
+
+impl Preset {
+    /// The usual mixtures (common practice).
+    pub const ALL: [Preset; 10] = [
+        Preset {
+            id: "wall-glaze",
+            name: "Glaze, 4 to 1",
+            paint: 1,
+            mediums: &[(Class::GlazingLiquid, 4)],
+            note: "Over a satin base, so that it can be moved; workable about ten minutes, dry overnight.",
+        },
+        Preset {
+            id: "scumble",
+            name: "Scumble, 1 to 1 to 1",
+            paint: 1,
+            mediums: &[(Class::Scumble, 1), (Class::Water, 1)],
+            note: "For mouldings: without the scumble it dries at once. Wipe the highlights.",
+        },
+        Preset {
+            id: "detail-glaze",
+            name: "Detail glaze, 1 to 1",
+            paint: 1,
+            mediums: &[(Class::ClearCoat, 1)],
+            note: "Add clear coat until it flows off the stick in a ribbon; on a minute or so, then off with a damp cloth.",
+        },
+        Preset {
+            id: "wash",
+            name: "Wash, 1 to 1",
+            paint: 1,
+            mediums: &[(Class::Water, 1)],
+            note: "Brush on, wipe off, again and again; on flats pat with a cloth that leaves no lint.",
+        },
+        Preset {
+            id: "wash-60-40",
+            name: "Wash, 60 to 40",
+            paint: 3,
+            mediums: &[(Class::Water, 2)],
+            note: "Drips less than one to one.",
+        },
+        Preset {
+            id: "wax-touch",
+            name: "Tinted wax, a touch",
+            paint: 1,
+            mediums: &[(Class::ClearWax, 20)],
+            note: "Mix on a flat plate so that it does not marble. Clear wax first makes it forgiving.",
+        },
+        Preset {
+            id: "wax-strong",
+            name: "Tinted wax, 1 to 1",
+            paint: 1,
+            mediums: &[(Class::ClearWax, 1)],
+            note: "As strong as wax takes: right while it slips between the fingers.",
+        },
+        Preset {
+            id: "texture",
+            name: "Texture, 2 scoops a cup",
+            paint: 8,
+            mediums: &[(Class::TexturePowder, 1)],
+            note: "Two scoops to 8 fl oz, added little by little, until it holds a soft peak. Two coats; dry overnight.",
+        },
+        Preset {
+            id: "tinted-sealer",
+            name: "Tinted sealer, 1 to 8",
+            paint: 1,
+            mediums: &[(Class::ClearCoat, 8)],
+            note: "For metallics above all. It cannot be wiped back and pools in carving: keep looking for runs.",
+        },
+        Preset {
+            id: "pearl-glaze",
+            name: "Pearl glaze, a drop",
+            paint: 1,
+            mediums: &[(Class::Pearl, 30)],
+            note: "A tiny drop of a strong colour; each further layer is stronger.",
+        },
+    ];
+
+    /// The one of an id.
+    pub fn find(id: &str) -> Option<Preset> {
+        Preset::ALL.into_iter().find(|preset| preset.id == id)
+    }
+
+    /// The paints of a pot in this mixture: whole parts of each, then of each medium.
+    pub fn parts(&self, paints: &[u32]) -> Vec<u32> {
+        let total: u32 = paints.iter().sum();
+        let all: Vec<u32> = paints
+            .iter()
+            .map(|parts| parts * self.paint)
+            .chain(self.mediums.iter().map(|(_, parts)| parts * total))
+            .collect();
+        warm_blend_paint::simplest(&all)
+    }
+}
+
+/// What a pot with so much of each class should be warned of (common practice).
+pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
+    let total: f64 = inside.iter().map(|(_, amount)| amount).sum::<f64>().max(f64::MIN_POSITIVE);
+    let share = |class: Class| {
+        inside.iter().filter(|(c, _)| *c == class).map(|(_, amount)| amount).sum::<f64>() / total
+    };
+    let paint = inside.iter().filter(|(c, _)| !c.is_medium()).map(|(_, amount)| amount).sum::<f64>() / total;
+    let [wax, water, glazing, powder] =
+        [Class::ClearWax, Class::Water, Class::GlazingLiquid, Class::TexturePowder].map(share);
+    let metal = share(Class::Metallic);
+    let kind = Kind::of(inside);
+    let fails = |words| Warning { fails: true, words };
+    let care = |words| Warning { fails: false, words };
+    let mut all = Vec::new();
+    if wax > 0.02 {
+        if paint > 0.505 {
+            all.push(fails("More paint than wax: it turns tacky and will not buff. Add wax until it slips between the fingers."));
+        } else if paint > 0.15 {
+            all.push(care(
+                "A strong tint in wax stains for good: only over a surface that is already sealed.",
+            ));
+        }
+        if water > 0.02 {
+            all.push(fails(
+                "Water and wax do not stir together: thin the paint before, or leave the water out.",
+            ));
+        }
+        if metal > 0.0 {
+            all.push(care("Flakes settle in wax: stir between strokes, and try it on a board first."));
+        }
+    }
+    if water > 0.65 && wax <= 0.02 {
+        all.push(fails("Past its binding: with so much water the dry paint dusts off. Use less water, or seal it at once."));
+    }
+    if kind == Kind::Glaze && paint > 1.0 / 3.0 {
+        all.push(care(
+            "More than a third of paint in a glaze hides the base and sets faster: add glazing liquid.",
+        ));
+    }
+    if glazing > 0.02 && share(Class::Clay) + share(Class::Chalk) < 0.01 && paint < 0.04 {
+        all.push(care("Hardly any colour in it: several layers will be needed."));
+    }
+    if powder > 0.2 {
+        all.push(fails(
+            "Past cracking: more than four scoops a cup. Add paint, or lay it on in two thin coats.",
+        ));
+    }
+    if kind == Kind::TintedSealer {
+        all.push(care("It cannot be wiped back, and pools in carving: keep looking for runs."));
+    }
+    all
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn mixed(preset: &Preset) -> Vec<(Class, f64)> {
+        let parts = preset.parts(&[1]);
+        let classes = std::iter::once(Class::Chalk).chain(preset.mediums.iter().map(|(class, _)| *class));
+        classes.zip(parts).map(|(class, parts)| (class, f64::from(parts))).collect()
+    }
+
+    /// Every usual mixture is what it is called, and fails in nothing.
+    #[test]
+    fn the_usual_mixtures_are_sound() {
+        for preset in Preset::ALL {
+            let pot = mixed(&preset);
+            assert_ne!(Kind::of(&pot), Kind::Paint, "{}", preset.name);
+            assert!(
+                warnings(&pot).iter().all(|warning| !warning.fails),
+                "{}: {:?}",
+                preset.name,
+                warnings(&pot)
+            );
+        }
+        let kind = |id: &str| Kind::of(&mixed(&Preset::find(id).unwrap()));
+        assert_eq!(kind("wall-glaze"), Kind::Glaze);
+        assert_eq!(kind("scumble"), Kind::Scumble);
+        assert_eq!(kind("wash-60-40"), Kind::Wash);
+        assert_eq!(kind("wax-strong"), Kind::TintedWax);
+        assert_eq!(kind("tinted-sealer"), Kind::TintedSealer);
+        assert!(Preset::find("gravy").is_none());
+    }
+
+    /// A gallon of glazing liquid and a quart of paint; two scoops to 8 fl oz (common practice).
+    #[test]
+    fn the_trades_ratios() {
+        let glaze = Preset::find("wall-glaze").unwrap();
+        assert_eq!(glaze.parts(&[1]), [1, 4]);
+        assert_eq!(glaze.parts(&[3, 1]), [3, 1, 16]);
+        let texture = Preset::find("texture").unwrap();
+        let [cup, scoop] =
+            [warm_blend_paint::Measure::Cup, warm_blend_paint::Measure::Scoop].map(|m| m.millilitres());
+        assert!((cup / (2.0 * scoop) - f64::from(texture.paint)).abs() < 0.01);
+    }
+
+    #[test]
+    fn limits_are_said() {
+        let told = |pot: &[(Class, f64)]| warnings(pot).iter().map(|w| w.words).collect::<Vec<_>>().join(" ");
+        assert!(told(&[(Class::Chalk, 3.0), (Class::ClearWax, 1.0)]).contains("tacky"));
+        assert!(told(&[(Class::Chalk, 1.0), (Class::Water, 4.0)]).contains("binding"));
+        assert!(told(&[(Class::Chalk, 2.0), (Class::TexturePowder, 1.0)]).contains("cracking"));
+        assert!(told(&[(Class::Metallic, 1.0), (Class::ClearWax, 8.0)]).contains("Flakes"));
+        assert!(told(&[(Class::Chalk, 1.0)]).is_empty());
+    }
+
+    proptest! {
+        /// The paints keep their ratio among themselves, and all of them theirs to the medium.
+        #[test]
+        fn a_preset_keeps_the_colour(paints in proptest::collection::vec(1u32..20, 1..4), at in 0..Preset::ALL.len()) {
+            let preset = Preset::ALL[at];
+            let parts = preset.parts(&paints);
+            let all: u32 = parts[..paints.len()].iter().sum();
+            let largest = *parts.iter().max().unwrap();
+            prop_assume!(largest < 999);
+            for (was, is) in paints.iter().zip(&parts) {
+                prop_assert_eq!(was * parts[0], is * paints[0]);
+            }
+            for ((_, wanted), is) in preset.mediums.iter().zip(&parts[paints.len()..]) {
+                prop_assert_eq!(wanted * all, is * preset.paint);
+            }
+        }
+
+        /// More water never makes a sounder wash.
+        #[test]
+        fn warnings_do_not_go_away(water in 0.1..10.0f64) {
+            let fails = |water| warnings(&[(Class::Chalk, 1.0), (Class::Water, water)]).iter().filter(|w| w.fails).count();
+            prop_assert!(fails(water * 1.5) >= fails(water));
+        }
+    }
+}

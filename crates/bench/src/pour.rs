@@ -1,0 +1,495 @@
+//! A pot as it is poured: every addition with its time and its amount. The record is the recipe.
+//!
+//! Amounts are kept in ml of wet product together with what was said of them: so many teaspoons, so many grams, a touch.
+//! What is taken out leaves the ratio as it is. A record only grows at its end, and only its last step can be taken back:
+//! two people may pour into one pot without overwriting each other.
+
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+use warm_blend_paint::{
+    BadMeasure, BadMix, Component, Measure, MixId, Name, PaintId, Parts, SavedMix, quantity::within,
+};
+
+/// A touch of paint, ml, until one was weighed†: what hangs from the tip of a stick.
+pub const TOUCH: f64 = 0.3;
+
+/// How an amount was told.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Said {
+    /// Counted in spoons, cups, drops or ml.
+    Counted(f64, Measure),
+    /// Weighed, g.
+    Weighed(f64),
+    /// A touch, not measured.
+    Touch,
+    /// A touch that stood on the scale, g: it teaches how much this painter's touch is.
+    WeighedTouch(f64),
+}
+
+/// One thing that was done to the pot.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Deed {
+    /// A paint went in.
+    Added {
+        /// Which.
+        paint: PaintId,
+        /// How much of it, ml.
+        ml: f64,
+        /// How that was told.
+        said: Said,
+    },
+    /// Some of what was in it was taken out.
+    TakenOut {
+        /// How much, ml.
+        ml: f64,
+    },
+}
+
+/// A deed with its time.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Step {
+    /// Given by whoever did it: the same one sent twice is kept once.
+    pub id: Uuid,
+    /// When.
+    pub at: Timestamp,
+    /// What.
+    pub deed: Deed,
+}
+
+/// A pour that cannot be.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadPour {
+    /// An amount outside what anybody pours.
+    #[error("how much: {0} ml")]
+    Amount(BadMeasure),
+    /// More than is there.
+    #[error("{asked:.1} ml cannot be taken out of {inside:.1} ml: take out less")]
+    MoreThanInside {
+        /// What was to be taken out, ml.
+        asked: f64,
+        /// What is in the pot, ml.
+        inside: f64,
+    },
+    /// Too much in one pot.
+    #[error("a pot holds {most:.0} ml at most here: begin a second one", most = PourRecord::LARGEST)]
+    RunsOver,
+    /// Too many paints.
+    #[error(transparent)]
+    Paints(#[from] BadMix),
+    /// Too many steps.
+    #[error("a record holds {most} steps: finish it and begin a second one", most = PourRecord::LONGEST)]
+    TooLong,
+    /// The pour is closed.
+    #[error("this pour is finished: open it again, or begin a new one")]
+    Finished,
+    /// Nothing in it.
+    #[error("nothing was poured yet: put the pot away instead")]
+    Empty,
+    /// Not the last.
+    #[error("only the last step can be taken back, and another was added since: look at the list again")]
+    NotTheLast,
+}
+
+/// The record of a pot.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct PourRecord {
+    /// The mix that it follows.
+    pub mix: MixId,
+    /// What the mix was called then.
+    pub name: Option<Name>,
+    /// What was meant to go in.
+    pub plan: Vec<Component>,
+    /// How much was meant to be made, ml.
+    pub batch: Option<f64>,
+    /// When it was finished.
+    pub finished_at: Option<Timestamp>,
+    /// Where the pot is kept, in the painter's words.
+    #[serde(default)]
+    pub place: Option<Name>,
+    steps: Vec<Step>,
+}
+
+/// How one paint of a pot stands to the plan.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Standing {
+    /// Which paint.
+    pub paint: PaintId,
+    /// What of it is in the pot, ml.
+    pub inside: f64,
+    /// What the plan wants of it, ml: for the batch, or for more than that where one went in too freely.
+    pub planned: f64,
+    /// By how much it is over the batch that was meant, ml.
+    pub over: f64,
+}
+
+impl Standing {
+    /// What is still to go in, ml.
+    pub fn left(&self) -> f64 {
+        (self.planned - self.inside).max(0.0)
+    }
+}
+
+impl PourRecord {
+    /// Most steps of one record.
+    pub const LONGEST: usize = 300;
+    /// Most that a pot holds, ml.
+    pub const LARGEST: f64 = 100_000.0;
+    /// Least that can be poured, ml.
+    const LEAST: f64 = 0.005;
+
+    /// An empty pot for a mix.
+    pub fn begin(mix: MixId, of: &SavedMix, batch: Option<f64>) -> Result<Self, BadPour> {
+        let batch = batch.map(|ml| within(ml, 1.0, Self::LARGEST)).transpose().map_err(BadPour::Amount)?;
+        Ok(Self {
+            mix,
+            name: of.name.clone(),
+            plan: of.components().to_vec(),
+            batch,
+            finished_at: None,
+            place: None,
+            steps: Vec::new(),
+        })
+    }
+
+    /// What was done, the first first.
+    pub fn steps(&self) -> &[Step] {
+        &self.steps
+    }
+
+    /// With one more step. The same step a second time changes nothing.
+    pub fn with(mut self, step: Step) -> Result<Self, BadPour> {
+        if self.steps.iter().any(|known| known.id == step.id) {
+            return Ok(self);
+        }
+        if self.finished_at.is_some() {
+            return Err(BadPour::Finished);
+        }
+        if self.steps.len() >= Self::LONGEST {
+            return Err(BadPour::TooLong);
+        }
+        let inside = self.total();
+        match step.deed {
+            Deed::Added { ml, paint, .. } => {
+                let ml = within(ml, Self::LEAST, Self::LARGEST).map_err(BadPour::Amount)?;
+                if inside + ml > Self::LARGEST {
+                    return Err(BadPour::RunsOver);
+                }
+                let others = self.inside().iter().filter(|(known, _)| *known != paint).count();
+                if others >= SavedMix::MOST {
+                    return Err(BadMix::TooMany(others + 1).into());
+                }
+            }
+            Deed::TakenOut { ml } => {
+                let ml = within(ml, Self::LEAST, Self::LARGEST).map_err(BadPour::Amount)?;
+                if ml > inside {
+                    return Err(BadPour::MoreThanInside { asked: ml, inside });
+                }
+            }
+        }
+        self.steps.push(step);
+        Ok(self)
+    }
+
+    /// Without its last step, which must be this one.
+    pub fn without_last(mut self, id: Uuid) -> Result<Self, BadPour> {
+        if self.finished_at.is_some() {
+            return Err(BadPour::Finished);
+        }
+        match self.steps.last() {
+            Some(last) if last.id == id => {
+                self.steps.pop();
+                Ok(self)
+            }
+            _ => Err(BadPour::NotTheLast),
+        }
+    }
+
+    /// Closed: nothing more goes in. A pot that is empty is not.
+    pub fn finished(mut self, at: Timestamp) -> Result<Self, BadPour> {
+        if self.steps.is_empty() {
+            return Err(BadPour::Empty);
+        }
+        self.finished_at.get_or_insert(at);
+        Ok(self)
+    }
+
+    /// Open again.
+    pub fn reopened(mut self) -> Self {
+        self.finished_at = None;
+        self
+    }
+
+    /// With the place where the pot is kept.
+    pub fn kept_at(mut self, place: Option<Name>) -> Self {
+        self.place = place;
+        self
+    }
+
+    /// What is in the pot: paints in the order they first went in, ml of each.
+    pub fn inside(&self) -> Vec<(PaintId, f64)> {
+        let mut inside: Vec<(PaintId, f64)> = Vec::new();
+        for step in &self.steps {
+            match step.deed {
+                Deed::Added { paint, ml, .. } => match inside.iter_mut().find(|(known, _)| *known == paint) {
+                    Some((_, sum)) => *sum += ml,
+                    None => inside.push((paint, ml)),
+                },
+                Deed::TakenOut { ml } => {
+                    let total: f64 = inside.iter().map(|(_, ml)| ml).sum();
+                    let stays = if total > 0.0 { (1.0 - ml / total).max(0.0) } else { 0.0 };
+                    inside.iter_mut().for_each(|(_, sum)| *sum *= stays);
+                    inside.retain(|(_, sum)| *sum > 1e-9);
+                }
+            }
+        }
+        inside
+    }
+
+    /// How much is in it, ml.
+    pub fn total(&self) -> f64 {
+        // The sum of nothing would be -0.
+        self.inside().iter().fold(0.0, |sum, (_, ml)| sum + ml)
+    }
+
+    /// What is in the pot as parts that can be mixed and read: ml each.
+    pub fn parts(&self) -> Vec<(PaintId, Parts)> {
+        self.inside().into_iter().filter_map(|(paint, ml)| Some((paint, Parts::new(ml).ok()?))).collect()
+    }
+
+    /// The recipe that was poured, in whole parts.
+    pub fn recipe(&self) -> Vec<Component> {
+        let inside = self.inside();
+        let ml: Vec<f64> = inside.iter().map(|(_, ml)| *ml).collect();
+        inside
+            .iter()
+            .zip(warm_blend_paint::nearest_whole(&ml))
+            .map(|((paint, _), parts)| Component { paint: *paint, parts })
+            .collect()
+    }
+
+    /// How each paint stands to the plan, those of the plan first. Where one went in too freely, the plan grows with it: what
+    /// is then left to go in brings the ratio back.
+    pub fn against_plan(&self) -> Vec<Standing> {
+        let inside = self.inside();
+        let of = |paint| inside.iter().find(|(known, _)| *known == paint).map_or(0.0, |(_, ml)| *ml);
+        let parts = |c: &Component| f64::from(c.parts.value());
+        let total: f64 = self.plan.iter().map(parts).sum();
+        let meant = self.batch.filter(|_| total > 0.0).map_or(0.0, |batch| batch / total);
+        let part = self.plan.iter().map(|c| of(c.paint) / parts(c)).fold(meant, f64::max);
+        let planned = self.plan.iter().map(|c| {
+            let inside = of(c.paint);
+            let over = if meant > 0.0 { (inside - meant * parts(c)).max(0.0) } else { 0.0 };
+            Standing { paint: c.paint, inside, planned: part * parts(c), over }
+        });
+        let extra = inside.iter().filter(|(paint, _)| self.plan.iter().all(|c| c.paint != *paint));
+        let extra = extra.map(|(paint, ml)| Standing { paint: *paint, inside: *ml, planned: 0.0, over: *ml });
+        planned.chain(extra).collect()
+    }
+
+    /// The same record with one tin in place of another.
+    pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
+        for step in &mut self.steps {
+            if let Deed::Added { paint, .. } = &mut step.deed
+                && *paint == gone
+            {
+                *paint = kept;
+            }
+        }
+        if let Ok(plan) = SavedMix::new(None, self.plan.clone(), None) {
+            self.plan = plan.with_paint_replaced(gone, kept).components().to_vec();
+        }
+        self
+    }
+
+    /// The documents it speaks of.
+    pub fn paints(&self) -> Vec<PaintId> {
+        let poured = self.steps.iter().filter_map(|step| match step.deed {
+            Deed::Added { paint, .. } => Some(paint),
+            Deed::TakenOut { .. } => None,
+        });
+        let mut all: Vec<PaintId> = self.plan.iter().map(|part| part.paint).chain(poured).collect();
+        all.sort_unstable();
+        all.dedup();
+        all
+    }
+}
+
+/// How much a touch of this painter is, ml, and how many weighed touches say so: their median, or [`TOUCH`] of none.
+pub fn touch<'a>(records: impl IntoIterator<Item = &'a PourRecord>) -> (f64, usize) {
+    let mut weighed: Vec<f64> = records
+        .into_iter()
+        .flat_map(|record| &record.steps)
+        .filter_map(|step| match step.deed {
+            Deed::Added { ml, said: Said::WeighedTouch(_), .. } => Some(ml),
+            _ => None,
+        })
+        .collect();
+    weighed.sort_by(f64::total_cmp);
+    match weighed.len() {
+        0 => (TOUCH, 0),
+        n if n % 2 == 1 => (weighed[n / 2], n),
+        n => (0.5 * (weighed[n / 2 - 1] + weighed[n / 2]), n),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use warm_blend_paint::WholeParts;
+
+    fn paint(n: u128) -> PaintId {
+        PaintId(Uuid::from_u128(n))
+    }
+
+    fn plan(parts: &[u32]) -> SavedMix {
+        let component = |(n, parts): (usize, &u32)| Component {
+            paint: paint(n as u128),
+            parts: WholeParts::new(*parts).unwrap(),
+        };
+        SavedMix::new(None, parts.iter().enumerate().map(component).collect(), None).unwrap()
+    }
+
+    fn begun(parts: &[u32], batch: Option<f64>) -> PourRecord {
+        PourRecord::begin(MixId(Uuid::nil()), &plan(parts), batch).unwrap()
+    }
+
+    fn step(id: u128, deed: Deed) -> Step {
+        Step { id: Uuid::from_u128(id), at: Timestamp::UNIX_EPOCH, deed }
+    }
+
+    fn added(id: u128, which: u128, ml: f64) -> Step {
+        step(id, Deed::Added { paint: paint(which), ml, said: Said::Counted(ml, Measure::Millilitre) })
+    }
+
+    #[test]
+    fn what_cannot_be_poured_is_refused() {
+        let pot = begun(&[3, 1], Some(100.0));
+        for bad in [-1.0, 0.0, 1e9, f64::NAN, f64::INFINITY] {
+            assert!(pot.clone().with(added(1, 0, bad)).is_err(), "{bad}");
+        }
+        let pot = pot.with(added(1, 0, 30.0)).unwrap();
+        let out = step(2, Deed::TakenOut { ml: 30.1 });
+        assert_eq!(pot.clone().with(out), Err(BadPour::MoreThanInside { asked: 30.1, inside: 30.0 }));
+        assert_eq!(pot.clone().without_last(Uuid::from_u128(9)), Err(BadPour::NotTheLast));
+        let closed = PourRecord { finished_at: Some(Timestamp::UNIX_EPOCH), ..pot };
+        assert_eq!(closed.with(added(3, 0, 1.0)), Err(BadPour::Finished));
+        assert!(PourRecord::begin(MixId(Uuid::nil()), &plan(&[1]), Some(-3.0)).is_err());
+    }
+
+    #[test]
+    fn a_ninth_paint_is_refused() {
+        let mut pot = begun(&[1], None);
+        for n in 0..8 {
+            pot = pot.with(added(n, n, 1.0)).unwrap();
+        }
+        assert_eq!(pot.clone().with(added(99, 8, 1.0)), Err(BadPour::Paints(BadMix::TooMany(9))));
+        assert!(pot.with(added(99, 3, 1.0)).is_ok());
+    }
+
+    /// Three to one of 200 ml, and 10 ml too much of the second: 30 ml more of the first bring it back.
+    #[test]
+    fn an_overshoot_is_made_good_by_more_of_the_others() {
+        let pot =
+            begun(&[3, 1], Some(200.0)).with(added(1, 0, 150.0)).unwrap().with(added(2, 1, 60.0)).unwrap();
+        let [first, second] = pot.against_plan()[..] else { panic!("two paints") };
+        assert!((first.left() - 30.0).abs() < 1e-9 && first.over == 0.0);
+        assert!(second.left() < 1e-9 && (second.over - 10.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_touch_is_learned_from_those_that_were_weighed() {
+        assert_eq!(touch([]), (TOUCH, 0));
+        let pour = |ml: &f64| {
+            let said = Said::WeighedTouch(ml * 1.4);
+            begun(&[1], None).with(step(1, Deed::Added { paint: paint(0), ml: *ml, said })).unwrap()
+        };
+        let pours: Vec<PourRecord> = [0.4, 0.25, 0.5].iter().map(pour).collect();
+        assert_eq!(touch(&pours), (0.4, 3));
+        assert_eq!(touch(&pours[..2]), (0.325, 2));
+    }
+
+    #[derive(Debug, Clone)]
+    enum Any {
+        Add(u128, f64),
+        Out(f64),
+    }
+
+    fn deeds() -> impl Strategy<Value = Vec<Any>> {
+        let one = prop_oneof![
+            4 => (0u128..5, 0.01..200.0f64).prop_map(|(paint, ml)| Any::Add(paint, ml)),
+            1 => (0.0..1.0f64).prop_map(Any::Out),
+        ];
+        proptest::collection::vec(one, 0..30)
+    }
+
+    fn poured(deeds: &[Any]) -> (PourRecord, f64) {
+        let (mut pot, mut sum) = (begun(&[2, 1, 1], Some(120.0)), 0.0);
+        for (id, deed) in deeds.iter().enumerate() {
+            let deed = match deed {
+                Any::Add(which, ml) => added(id as u128, *which, *ml).deed,
+                Any::Out(share) => Deed::TakenOut { ml: share * pot.total() },
+            };
+            if let Ok(next) = pot.clone().with(step(id as u128, deed)) {
+                sum += match deed {
+                    Deed::Added { ml, .. } => ml,
+                    Deed::TakenOut { ml } => -ml,
+                };
+                pot = next;
+            }
+        }
+        (pot, sum)
+    }
+
+    proptest! {
+        /// What is in the pot is what went in less what was taken out; taking out keeps the ratio.
+        #[test]
+        fn nothing_is_lost_and_nothing_comes_from_nowhere(deeds in deeds(), share in 0.01..0.9f64) {
+            let (pot, sum) = poured(&deeds);
+            prop_assert!((pot.total() - sum).abs() < 1e-6);
+            prop_assert!(pot.inside().iter().all(|(_, ml)| *ml > 0.0));
+            let out = Deed::TakenOut { ml: share * pot.total() };
+            if let Ok(less) = pot.clone().with(step(999, out)) {
+                for ((_, was), (_, is)) in pot.inside().iter().zip(less.inside()) {
+                    prop_assert!((is - was * (1.0 - share)).abs() < 1e-6);
+                }
+            }
+        }
+
+        /// The last step taken back leaves the pot as it was; the same step twice counts once.
+        #[test]
+        fn undo_and_repetition(deeds in deeds(), ml in 0.1..50.0f64) {
+            let (pot, _) = poured(&deeds);
+            let more = pot.clone().with(added(500, 0, ml)).unwrap();
+            prop_assert_eq!(more.clone().with(added(500, 0, ml)).unwrap(), more.clone());
+            prop_assert_eq!(more.without_last(Uuid::from_u128(500)).unwrap(), pot);
+        }
+
+        /// Adding what is left brings every paint of the plan to its ratio, and never asks to take out.
+        #[test]
+        fn what_is_left_restores_the_plan(a in 0.1..300.0f64, b in 0.1..300.0f64) {
+            let mut pot = begun(&[3, 1], Some(100.0)).with(added(1, 0, a)).unwrap().with(added(2, 1, b)).unwrap();
+            for (id, standing) in pot.against_plan().into_iter().enumerate().filter(|(_, s)| s.left() > 0.01) {
+                pot = pot.with(step(10 + id as u128, Deed::Added { paint: standing.paint, ml: standing.left(), said: Said::Touch })).unwrap();
+            }
+            let inside = pot.inside();
+            prop_assert!((inside[0].1 / inside[1].1 - 3.0).abs() < 0.02 * 3.0);
+            prop_assert!(pot.total() >= 99.9);
+        }
+
+        /// The recipe in whole parts is what was poured, to a hundredth of the pot.
+        #[test]
+        fn the_record_is_the_recipe(deeds in deeds()) {
+            let (pot, _) = poured(&deeds);
+            let (recipe, total) = (pot.recipe(), pot.total());
+            let parts: u32 = recipe.iter().map(|part| part.parts.value()).sum();
+            for (part, (paint, ml)) in recipe.iter().zip(pot.inside()) {
+                prop_assert_eq!(part.paint, paint);
+                prop_assert!((f64::from(part.parts.value()) / f64::from(parts) - ml / total).abs() < 0.011);
+            }
+        }
+    }
+}

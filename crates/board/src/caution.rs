@@ -1,0 +1,74 @@
+//! What people must take care of, at the layer where it applies.
+//!
+//! Each says where it is published; where it says “common practice”, nothing was published that is cited here. Local rules
+//! and licensed practice always go first.
+
+use warm_blend_paint::{Class, PaintId};
+
+use super::{Board, Family, Layer, LayerId, Letter, Tin};
+
+/// Something that harms people.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Caution {
+    /// The layer that it stands at.
+    pub layer: LayerId,
+    /// What to do and what not.
+    pub words: &'static str,
+    /// True where it is never shortened.
+    pub grave: bool,
+    /// Where it is published, or `common practice`.
+    pub source: &'static str,
+}
+
+const LEAD: &str = "Old paint may hold lead. Test it before any sanding or stripping; where it does, stop, and follow local rules \
+                    and licensed practice.";
+const LEAD_SOURCE: &str = "US EPA, Renovation, Repair and Painting rule, 40 CFR Part 745 (before 1978 in the US; other \
+                           countries have their own)";
+const DUST: &str = "Sand damp, or with extraction, and wear a dust respirator; sweep nothing dry.";
+const DUST_SOURCE: &str = "29 CFR 1910.134 on respirators; local rules go first";
+const RAGS: &str = "Rags with oil, oil stain or some waxes heat themselves and catch fire: lay them flat outdoors to dry, or under \
+                    water in a lidded metal can.";
+const RAGS_SOURCE: &str = "NFPA 921 on self-heating, from memory; follow the tin";
+const SOLVENT: &str = "Solvent in wax, stain and shellac: open the windows, keep flames away, wear gloves.";
+const POWDER: &str =
+    "Fine metal powder is not to be breathed in: stir it in slowly, with a respirator, away from draughts.";
+const FOOD: &str = "No decorative wax or metal on what touches food, on cots or on toys, unless the product is rated for it.";
+const FOOD_SOURCE: &str = "EN 71-3 on migration from toys (from memory); local rules go first";
+const PRACTICE: &str = "common practice";
+
+/// The cautions of a strip, from the ground up; each once, at the first layer where it applies.
+pub fn cautions<'a>(board: &Board, letter: Letter, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Vec<Caution> {
+    let mut said: Vec<Caution> = Vec::new();
+    for layer in board.layers(letter).into_iter().filter(|layer| !layer.muted) {
+        for (words, source) in of_layer(board, layer, &layer.inside(&tin)) {
+            if said.iter().all(|caution| caution.words != words) {
+                said.push(Caution { layer: layer.id, words, grave: words == LEAD, source });
+            }
+        }
+    }
+    said
+}
+
+fn of_layer(board: &Board, layer: &Layer, inside: &[(Class, f64)]) -> Vec<(&'static str, &'static str)> {
+    let has = |class: Class| inside.iter().any(|(of, _)| *of == class);
+    let mut of = Vec::new();
+    if layer.technique.family() == Family::Wear {
+        if board.ground.kind.may_hold_lead() {
+            of.push((LEAD, LEAD_SOURCE));
+        }
+        of.push((DUST, DUST_SOURCE));
+    }
+    if has(Class::GelStain) || has(Class::ClearWax) {
+        of.push((RAGS, RAGS_SOURCE));
+    }
+    if has(Class::GelStain) || has(Class::ClearWax) || has(Class::Shellac) {
+        of.push((SOLVENT, PRACTICE));
+    }
+    if has(Class::Metallic) {
+        of.push((POWDER, PRACTICE));
+    }
+    if has(Class::Metallic) || matches!(layer.technique.family(), Family::Wax | Family::Gild) {
+        of.push((FOOD, FOOD_SOURCE));
+    }
+    of
+}

@@ -1,0 +1,368 @@
+//! A board as it is kept.
+
+use std::fmt;
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+use warm_blend_paint::{
+    BadMix, BadPaint, Class, Component, Material, MixId, Name, PaintId, Parts, SavedMix, mix, replace_paint,
+};
+
+use super::{ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Print, Share, Stack, Technique};
+
+/// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
+const SEALS: f64 = 0.2;
+
+/// Which layer of a board.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct LayerId(pub Uuid);
+
+/// A taped strip, A to F.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(try_from = "char", into = "char")]
+pub struct Letter(u8);
+
+/// A layer of a board.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Layer {
+    /// For good: what avoids it or is worn down to it says which one.
+    pub id: LayerId,
+    /// How it is put on.
+    pub technique: Technique,
+    /// What was in the pot: a copy, so that the board stays what it was painted with.
+    pub pot: Vec<Component>,
+    /// The mix that this is a copy of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mix: Option<MixId>,
+    /// How it was done.
+    pub hand: Hand,
+    /// Where it was put at all.
+    pub on: ByPlace<bool>,
+    /// Film and coverage, where the painter says so in place of the technique.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub print: Option<Print>,
+    /// How it falls on an earlier layer, where not at random.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub meets: Option<(LayerId, Meets)>,
+    /// Of what takes away: the layer that stays on top where it is worn; none where it goes down to the ground.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub down_to: Option<LayerId>,
+    /// Left out for now, to see what it does.
+    #[serde(default)]
+    pub muted: bool,
+}
+
+/// Where a strip branches off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Branch {
+    /// The strip that it shares its lower layers with.
+    pub strip: Letter,
+    /// How many of that strip's layers, from the ground.
+    pub after: usize,
+}
+
+/// A strip of a board.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Strip {
+    /// Its letter.
+    pub letter: Letter,
+    /// Where it branches off; none where it begins at the ground.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub from: Option<Branch>,
+    /// Its own layers, in the order they lie.
+    pub layers: Vec<Layer>,
+}
+
+/// A sample board.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Board {
+    /// What the painter calls it.
+    pub name: Name,
+    /// What all strips lie on.
+    pub ground: Ground,
+    /// One to six.
+    strips: Vec<Strip>,
+}
+
+/// A board that cannot be.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+pub enum BadBoard {
+    /// Without a strip, or with more than six.
+    #[error("{0} strips: a board has one to six, A to F")]
+    Strips(usize),
+    /// A letter twice.
+    #[error("there are two strips {0}: give each its own letter")]
+    Twice(Letter),
+    /// A strip that branches off one that is not there.
+    #[error("strip {0} branches off strip {1}, which is not on the board: choose another")]
+    NoSuchStrip(Letter, Letter),
+    /// A strip that in the end branches off itself.
+    #[error("strip {0} branches off itself in the end: let it begin at the ground, or at a strip that does")]
+    Circle(Letter),
+    /// Too many layers on one strip.
+    #[error("strip {0} has {1} layers: {most} are the most", most = LAYERS)]
+    Layers(Letter, usize),
+    /// A layer without a pot whose technique needs one.
+    #[error("“{}” needs something in its pot: choose a mix or a paint", .0.name())]
+    EmptyPot(Technique),
+    /// A pot that cannot be.
+    #[error("pot: {0}")]
+    Pot(#[from] BadMix),
+    /// A ground whose colour no surface can have.
+    #[error("ground: {0}")]
+    Ground(#[from] BadPaint),
+}
+
+/// A tin as a board needs it.
+#[derive(Debug, Clone, Copy)]
+pub struct Tin<'a> {
+    /// What kind of product it is.
+    pub class: Class,
+    /// What is in it.
+    pub material: &'a Material,
+}
+
+impl Letter {
+    /// A to F.
+    pub const ALL: [Letter; 6] = [Letter(0), Letter(1), Letter(2), Letter(3), Letter(4), Letter(5)];
+}
+
+impl fmt::Display for Letter {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{}", char::from(*self))
+    }
+}
+
+impl From<Letter> for char {
+    fn from(letter: Letter) -> char {
+        char::from(b'A' + letter.0)
+    }
+}
+
+impl TryFrom<char> for Letter {
+    type Error = String;
+
+    fn try_from(letter: char) -> Result<Self, String> {
+        Letter::ALL
+            .into_iter()
+            .find(|known| char::from(*known) == letter)
+            .ok_or_else(|| format!("“{letter}” is no strip: strips are A to F"))
+    }
+}
+
+impl Layer {
+    /// A layer as it is usually put on.
+    pub fn new(technique: Technique, pot: Vec<Component>) -> Self {
+        Self {
+            id: LayerId(Uuid::now_v7()),
+            technique,
+            pot,
+            mix: None,
+            hand: Hand::default(),
+            on: ByPlace::all(true),
+            print: None,
+            meets: None,
+            down_to: None,
+            muted: false,
+        }
+    }
+
+    /// What it leaves: as the painter said, or as a hand of this habit does the technique.
+    pub fn left(&self, habit: Habit) -> Print {
+        let print = self.print.unwrap_or_else(|| habit.print(&self.technique.print(self.hand)));
+        let on = |place| if *self.on.at(place) { *print.cover.at(place) } else { Share::NONE };
+        Print { film: print.film, cover: ByPlace::from_fn(on) }
+    }
+
+    /// What is in the pot, by class and parts; the usual medium of a technique that needs no pot.
+    pub fn inside<'a>(&self, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Vec<(Class, f64)> {
+        if self.pot.is_empty() {
+            return self.usual_pot().into_iter().map(|class| (class, 1.0)).collect();
+        }
+        let part = |part: &Component| Some((tin(part.paint)?.class, f64::from(part.parts.value())));
+        self.pot.iter().filter_map(part).collect()
+    }
+
+    /// True where there is wax in its pot.
+    pub fn is_waxed<'a>(&self, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> bool {
+        self.inside(tin).iter().any(|(class, _)| *class == Class::ClearWax)
+    }
+
+    fn usual_pot(&self) -> Option<Class> {
+        match self.technique {
+            Technique::ClearWax => Some(Class::ClearWax),
+            Technique::ClearCoat => Some(Class::ClearCoat),
+            _ => None,
+        }
+    }
+
+    /// What is in the pot, stirred; none where it is empty.
+    fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Option<Material> {
+        if self.pot.is_empty() {
+            // Mediums need no colour.
+            return self.usual_pot().and_then(|class| Material::of(class, None, None).ok());
+        }
+        let parts: Vec<(Parts, &Material)> =
+            self.pot.iter().filter_map(|part| Some((part.parts.into(), tin(part.paint)?.material))).collect();
+        mix(&parts).ok()
+    }
+}
+
+/// Where among layers the wax or metal begins: paint goes below it, because nothing but wax holds over wax. None without any.
+pub fn below_the_wax<'a>(layers: &[Layer], tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Option<usize> {
+    layers.iter().position(|layer| layer.technique.family() == Family::Gild || layer.is_waxed(&tin))
+}
+
+/// True where what is in a pot fills the air in what it lies on.
+pub(super) fn seals(inside: &[(Class, f64)]) -> bool {
+    let stays = |class: Class| class != Class::Water;
+    let sum = |of: &dyn Fn(Class) -> bool| -> f64 {
+        inside.iter().filter(|(class, _)| of(*class)).map(|(_, amount)| amount).sum()
+    };
+    let sealing = |class| matches!(class, Class::ClearWax | Class::ClearCoat | Class::Shellac);
+    sum(&sealing) > SEALS * sum(&stays)
+}
+
+impl Stack {
+    /// The films of layers from the ground up, for tins as they are known and a hand with a habit in each technique.
+    pub fn of_layers<'a>(
+        ground: &Ground,
+        layers: &[&Layer],
+        tin: impl Fn(PaintId) -> Option<Tin<'a>>,
+        habit: impl Fn(Technique) -> Habit,
+    ) -> Result<Self, BadPaint> {
+        let mut stack = Stack::over(ground)?;
+        // Only what lies below can be met or worn down to.
+        let below = |id: LayerId, n: usize| layers[..n].iter().position(|layer| layer.id == id);
+        for (n, layer) in layers.iter().enumerate() {
+            let print = layer.left(habit(layer.technique));
+            if layer.muted {
+                stack.leave_out();
+            } else if layer.technique.takes_away() {
+                stack.take_away(print, layer.down_to.and_then(|id| below(id, n)).map_or(0, |at| at + 1));
+            } else if let Some(material) = layer.stirred(&tin) {
+                let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
+                stack.lay(material, print, seals(&layer.inside(&tin)), meets);
+            } else {
+                stack.leave_out();
+            }
+        }
+        Ok(stack)
+    }
+}
+
+impl Board {
+    /// A board of one to six strips that can be painted.
+    pub fn new(name: Name, ground: Ground, strips: Vec<Strip>) -> Result<Self, BadBoard> {
+        if !(1..=Letter::ALL.len()).contains(&strips.len()) {
+            return Err(BadBoard::Strips(strips.len()));
+        }
+        ground.seen()?;
+        let board = Self { name, ground, strips };
+        for (i, strip) in board.strips.iter().enumerate() {
+            if board.strips[..i].iter().any(|other| other.letter == strip.letter) {
+                return Err(BadBoard::Twice(strip.letter));
+            }
+            for layer in &strip.layers {
+                if layer.pot.is_empty() && !layer.technique.needs_no_pot() {
+                    return Err(BadBoard::EmptyPot(layer.technique));
+                }
+                SavedMix::new(None, layer.pot.clone(), None)?;
+            }
+            board.comes_from_the_ground(strip)?;
+            let layers = board.layers(strip.letter).len();
+            if layers > LAYERS {
+                return Err(BadBoard::Layers(strip.letter, layers));
+            }
+        }
+        Ok(board)
+    }
+
+    fn comes_from_the_ground(&self, strip: &Strip) -> Result<(), BadBoard> {
+        let mut at = strip;
+        for _ in 0..self.strips.len() {
+            let Some(branch) = at.from else { return Ok(()) };
+            let below = self.strip(branch.strip);
+            at = below.ok_or(BadBoard::NoSuchStrip(at.letter, branch.strip))?;
+        }
+        Err(BadBoard::Circle(strip.letter))
+    }
+
+    /// All strips.
+    pub fn strips(&self) -> &[Strip] {
+        &self.strips
+    }
+
+    /// One of them.
+    pub fn strip(&self, letter: Letter) -> Option<&Strip> {
+        self.strips.iter().find(|strip| strip.letter == letter)
+    }
+
+    /// All layers of a strip from the ground up, those it shares first. None of a strip that is not there.
+    pub fn layers(&self, letter: Letter) -> Vec<&Layer> {
+        self.layers_within(letter, self.strips.len())
+    }
+
+    /// The same through so many strips at most: a board has no circles, and one in the making ends here.
+    fn layers_within(&self, letter: Letter, strips: usize) -> Vec<&Layer> {
+        let Some(strip) = self.strip(letter).filter(|_| strips > 0) else { return Vec::new() };
+        let mut layers = strip.from.map_or_else(Vec::new, |branch| {
+            let mut below = self.layers_within(branch.strip, strips - 1);
+            below.truncate(branch.after);
+            below
+        });
+        layers.extend(&strip.layers);
+        layers
+    }
+
+    /// The films of a strip, for tins as they are known and a hand with a habit in each technique.
+    pub fn stack<'a>(
+        &self,
+        letter: Letter,
+        tin: impl Fn(PaintId) -> Option<Tin<'a>>,
+        habit: impl Fn(Technique) -> Habit,
+    ) -> Result<Stack, BadPaint> {
+        Stack::of_layers(&self.ground, &self.layers(letter), tin, habit)
+    }
+
+    /// One strip by itself, as it was painted: what it shares is its own, and what was left out is not there. None of a
+    /// strip that is not on the board.
+    pub fn strip_alone(&self, letter: Letter) -> Option<Self> {
+        self.strip(letter)?;
+        let layers = self.layers(letter).into_iter().filter(|layer| !layer.muted).cloned().collect();
+        Some(self.with_layers(letter, layers))
+    }
+
+    /// One strip by itself, with other layers.
+    pub(super) fn with_layers(&self, letter: Letter, layers: Vec<Layer>) -> Self {
+        let strips = vec![Strip { letter, from: None, layers }];
+        Self { name: self.name.clone(), ground: self.ground, strips }
+    }
+
+    /// The same board with one tin in place of another.
+    pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
+        for layer in self.strips.iter_mut().flat_map(|strip| &mut strip.layers) {
+            replace_paint(&mut layer.pot, gone, kept);
+        }
+        self
+    }
+
+    /// The tins it speaks of.
+    pub fn paints(&self) -> Vec<PaintId> {
+        let pots = self.strips.iter().flat_map(|strip| &strip.layers).flat_map(|layer| &layer.pot);
+        let mut paints: Vec<PaintId> = pots.map(|part| part.paint).collect();
+        paints.sort_unstable();
+        paints.dedup();
+        paints
+    }
+
+    /// The mixes it speaks of.
+    pub fn mixes(&self) -> Vec<MixId> {
+        let mut mixes: Vec<MixId> =
+            self.strips.iter().flat_map(|strip| &strip.layers).filter_map(|layer| layer.mix).collect();
+        mixes.sort_unstable();
+        mixes.dedup();
+        mixes
+    }
+}

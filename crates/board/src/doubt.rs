@@ -1,0 +1,51 @@
+//! How sure a board is: what is not known of its paints, and of the hand that paints it.
+
+use std::collections::BTreeMap;
+
+use rayon::prelude::*;
+use warm_blend_learn::{Ensemble, draws::MEMBERS, ensemble::band90};
+use warm_blend_paint::{BadPaint, Class, Material, PaintId, State};
+use warm_blend_spectral::Light;
+
+use super::{Board, ByPlace, Hands, Letter, Place, Stack, Tin, stack::lab};
+
+/// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
+const BOARDS: usize = 32;
+
+/// The 90 % band, ΔE00, of what is seen from across the room at each kind of place when the lowest `layers` of a strip are on.
+pub fn bands<'a>(
+    board: &Board,
+    letter: Letter,
+    known: impl Fn(PaintId) -> Option<(Class, &'a Ensemble)> + Sync,
+    hands: &Hands,
+    layers: usize,
+    (light, state): (Light, State),
+) -> Result<ByPlace<f64>, BadPaint> {
+    let seen =
+        |stack: &Stack| ByPlace::from_fn(|place| lab(&stack.seen(place, layers, state).from_afar(), light));
+    let paints = board.paints();
+    let stack = |member: Option<usize>| {
+        let plausible: BTreeMap<PaintId, Material> = member.map_or_else(BTreeMap::new, |member| {
+            let of = |paint| Some((paint, known(paint)?.1.member(member)));
+            paints.iter().copied().filter_map(of).collect()
+        });
+        let tin = |paint| {
+            let (class, ensemble) = known(paint)?;
+            Some(Tin { class, material: plausible.get(&paint).unwrap_or(ensemble.best()) })
+        };
+        board.stack(letter, tin, |technique| match member {
+            Some(member) => hands.plausible(technique, member),
+            None => hands.habit(technique),
+        })
+    };
+    let best = seen(&stack(None)?);
+    let members = (0..BOARDS)
+        .into_par_iter()
+        // Each draw has its opposite in the other half: both are taken.
+        .map(|i| if i % 2 == 0 { i / 2 } else { i / 2 + MEMBERS / 2 })
+        .map(|member| stack(Some(member)).map(|stack| seen(&stack)))
+        .collect::<Result<Vec<_>, _>>()?;
+    Ok(ByPlace::from_fn(|place: Place| {
+        band90(*best.at(place), members.iter().map(|member| *member.at(place)))
+    }))
+}

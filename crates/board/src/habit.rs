@@ -1,0 +1,95 @@
+//! How one painter's hand differs from the table of techniques.
+
+use warm_blend_paint::Microns;
+
+use super::{ByPlace, Print, Share, Technique};
+
+/// What a hand makes of a technique.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Habit {
+    /// Times the usual film.
+    pub film: f64,
+    /// What is added to ln(c/(1 − c)) of the usual coverage c: a closed film stays closed, and what is left bare stays so.
+    pub cover: f64,
+}
+
+impl Habit {
+    /// As the table says.
+    pub const USUAL: Habit = Habit { film: 1.0, cover: 0.0 };
+
+    /// What this hand leaves where the table says `usual`.
+    pub fn print(self, usual: &Print) -> Print {
+        Print {
+            film: ByPlace::from_fn(|place| {
+                Microns::of((usual.film.at(place).value() * self.film).min(Print::THICKEST))
+            }),
+            cover: ByPlace::from_fn(|place| self.share(*usual.cover.at(place))),
+        }
+    }
+
+    /// In words: `leaves 1.4 times the usual film and covers more`.
+    pub fn words(self, technique: Technique) -> String {
+        /// Differences that nobody would call one.
+        const NEARLY: f64 = 0.1;
+        let thicker = !technique.takes_away() && self.film.ln().abs() > NEARLY;
+        let wider = self.cover.abs() > NEARLY;
+        let film = thicker.then(|| format!("leaves {:.1} times the usual film", self.film));
+        let cover = wider.then(|| match (technique.takes_away(), self.cover > 0.0) {
+            (true, true) => "rubs away more than usual",
+            (true, false) => "rubs away less than usual",
+            (false, true) => "covers more than usual",
+            (false, false) => "covers less than usual",
+        });
+        match (film, cover) {
+            (Some(film), Some(cover)) => format!("{film}, and {cover}"),
+            (Some(film), None) => film,
+            (None, Some(cover)) => cover.to_owned(),
+            (None, None) => "as usual".to_owned(),
+        }
+    }
+
+    /// What it covers where the usual share is `usual`.
+    pub fn share(self, usual: Share) -> Share {
+        let (c, times) = (usual.value(), self.cover.exp());
+        Share::of(c * times / (1.0 - c + c * times))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::Place;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn a_hand_and_its_opposite_are_the_usual(film in 0.2..5.0f64, cover in -3.0..3.0f64, at in 0usize..25) {
+            let usual = Technique::ALL[at].usual();
+            let (hand, back) = (Habit { film, cover }, Habit { film: 1.0 / film, cover: -cover });
+            let again = back.print(&hand.print(&usual));
+            for place in Place::ALL {
+                prop_assert!((again.cover.at(place).value() - usual.cover.at(place).value()).abs() < 1e-9);
+                prop_assert!((again.film.at(place).value() - usual.film.at(place).value()).abs() < 1e-9);
+            }
+        }
+    }
+
+    #[test]
+    fn a_habit_is_told_in_words() {
+        let words = |film, cover, technique| Habit { film, cover }.words(technique);
+        assert_eq!(words(1.42, 0.0, Technique::GlazeWiped), "leaves 1.4 times the usual film");
+        assert_eq!(
+            words(0.5, -0.4, Technique::DryBrush),
+            "leaves 0.5 times the usual film, and covers less than usual"
+        );
+        assert_eq!(words(1.0, 0.4, Technique::SandBack), "rubs away more than usual");
+        assert_eq!(words(1.05, 0.0, Technique::BrushedCoat), "as usual");
+    }
+
+    #[test]
+    fn what_is_closed_stays_closed() {
+        let heavy = Habit { film: 1.0, cover: 2.0 };
+        assert_eq!(heavy.share(Share::WHOLE), Share::WHOLE);
+        assert_eq!(heavy.share(Share::NONE), Share::NONE);
+    }
+}

@@ -1,0 +1,660 @@
+//! Learning a painter's hand from boards that were painted and read.
+//!
+//! Not known are, of each technique, the film that this hand leaves against the table's and how far its coverage is from
+//! the table's ([`Habit`]); and of each paint on the boards, its strength against what its own tests say, because a thin
+//! film of a strong paint and a thicker one of a weak paint look alike. All of them are found at once, from all readings, as
+//! the most probable values given what is believed before (maximum a posteriori, by Gauss and Newton with steps that are
+//! halved where they lead nowhere). What else is not known of a paint, as the shape of its curve, counts as noise that
+//! all spots of a reading share.
+//!
+//! Nothing is kept between calls, so that taking a reading away undoes it.
+
+use std::collections::BTreeMap;
+
+use nalgebra::{Cholesky, DMatrix, DVector, Dyn};
+use rayon::prelude::*;
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+use warm_blend_learn::{
+    Ensemble, Measured, Source, Strength,
+    draws::{self, MEMBERS, Whose},
+    eye::Eye,
+    fit::deviations,
+    strengths,
+};
+use warm_blend_paint::{Class, Material, Note, PaintId, State};
+use warm_blend_spectral::{Lab, Light, difference};
+
+use super::{Board, ByPlace, Habit, Letter, Place, Technique, Tin, stack::lab};
+
+/// Sd of the ln of the film that a technique leaves in a hand that was never read†.
+const FILM: f64 = 0.5;
+
+/// Sd of the shift of its coverage, on the scale of [`Habit::cover`]†.
+const COVER: f64 = 0.5;
+
+/// What no board takes away of either: no hand is heavier everywhere alike, nor on every day†.
+const ALWAYS: f64 = 0.07;
+
+/// How much a habit differs from place to place of one board†.
+const BY_PLACE: f64 = 0.1;
+
+/// How uneven a painted place is from spot to spot, root mean square, ΔE00†.
+const UNEVEN: f64 = 0.8;
+
+/// From how many standard deviations a reading is not believed: no hand makes that of this board.
+const ODD: f64 = 3.0;
+
+/// Plausible shelves by which the doubt of paints is told.
+const SHELVES: usize = 32;
+
+/// A strength surer than this (sd of its ln) is not asked for.
+const SURE: f64 = 0.01;
+
+/// A spot of a board that was read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Spot {
+    /// On which kind of place.
+    pub place: Place,
+    /// What was read.
+    pub measured: Measured,
+}
+
+/// A reading of a painted strip, with what it was painted with.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct BoardReading {
+    /// The board that it is of.
+    pub board: Uuid,
+    /// The strip by itself, as it was when it was read.
+    painted: Board,
+    /// Wet, dry or sealed when it was read.
+    pub state: State,
+    /// What it was read with.
+    pub source: Source,
+    /// One to nine.
+    spots: Vec<Spot>,
+    /// True once the painter has said that it is right however odd it looks.
+    #[serde(default)]
+    pub sure: bool,
+    /// The painter's words.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub note: Option<Note>,
+}
+
+/// A reading of a board that cannot be.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum BadReading {
+    /// No spot, or too many.
+    #[error("{0} spots: read a board at one to {most} spots", most = BoardReading::SPOTS)]
+    Spots(usize),
+    /// A strip that the board does not have.
+    #[error("the board has no strip {0}: read one that it has")]
+    NoSuchStrip(Letter),
+    /// A strip without layers.
+    #[error("nothing is painted on strip {0} yet: put a layer on it first")]
+    Bare(Letter),
+}
+
+impl BoardReading {
+    /// Most spots that are read at one time.
+    pub const SPOTS: usize = 9;
+
+    /// A strip of a board, read as it is now.
+    pub fn new(
+        (id, board): (Uuid, &Board),
+        letter: Letter,
+        (state, source): (State, Source),
+        spots: Vec<Spot>,
+    ) -> Result<Self, BadReading> {
+        if !(1..=Self::SPOTS).contains(&spots.len()) {
+            return Err(BadReading::Spots(spots.len()));
+        }
+        let painted = board.strip_alone(letter).ok_or(BadReading::NoSuchStrip(letter))?;
+        if painted.layers(letter).is_empty() {
+            return Err(BadReading::Bare(letter));
+        }
+        Ok(Self { board: id, painted, state, source, spots, sure: false, note: None })
+    }
+
+    /// What was read.
+    pub fn spots(&self) -> &[Spot] {
+        &self.spots
+    }
+
+    /// What it was painted with.
+    pub fn painted(&self) -> &Board {
+        &self.painted
+    }
+
+    /// Which strip.
+    pub fn letter(&self) -> Letter {
+        self.painted.strips().first().map_or(Letter::ALL[0], |strip| strip.letter)
+    }
+
+    /// How its layers were put on, each technique once.
+    pub fn techniques(&self) -> Vec<Technique> {
+        let mut of: Vec<Technique> =
+            self.painted.layers(self.letter()).iter().map(|layer| layer.technique).collect();
+        of.sort_unstable();
+        of.dedup();
+        of
+    }
+
+    /// The same reading with one tin in place of another.
+    pub fn with_paint_replaced(self, gone: PaintId, kept: PaintId) -> Self {
+        Self { painted: self.painted.with_paint_replaced(gone, kept), ..self }
+    }
+}
+
+/// A painter's hand, as far as it is known.
+#[derive(Debug, Clone)]
+pub struct Hands {
+    by_technique: Vec<KnownHand>,
+}
+
+/// What is known of a hand in one technique.
+#[derive(Debug, Clone)]
+struct KnownHand {
+    best: Habit,
+    members: Vec<Habit>,
+    film_sd: f64,
+    boards: usize,
+}
+
+impl Default for Hands {
+    /// A hand that was never read.
+    fn default() -> Self {
+        let of = |technique: Technique| {
+            let draws = drawn(technique);
+            let members = (0..MEMBERS)
+                .map(|m| Habit { film: (FILM * draws[(0, m)]).exp(), cover: COVER * draws[(1, m)] })
+                .collect();
+            KnownHand { best: Habit::USUAL, members, film_sd: FILM, boards: 0 }
+        };
+        let mut by_technique = vec![of(Technique::ALL[0]); Technique::ALL.len()];
+        for technique in Technique::ALL {
+            by_technique[technique as usize] = of(technique);
+        }
+        Self { by_technique }
+    }
+}
+
+impl Hands {
+    /// The most probable habit in a technique.
+    pub fn habit(&self, technique: Technique) -> Habit {
+        self.by_technique[technique as usize].best
+    }
+
+    /// How surely the film is known: in nine cases of ten the true one is within this factor either way.
+    pub fn within(&self, technique: Technique) -> f64 {
+        (1.645 * self.by_technique[technique as usize].film_sd).exp()
+    }
+
+    /// How many readings of boards it was learned from.
+    pub fn boards(&self, technique: Technique) -> usize {
+        self.by_technique[technique as usize].boards
+    }
+
+    /// That of a plausible hand, 0..128.
+    pub(super) fn plausible(&self, technique: Technique, member: usize) -> Habit {
+        self.by_technique[technique as usize].members[member % MEMBERS]
+    }
+}
+
+/// Draws of a technique: film and coverage, and of either what no board takes away.
+fn drawn(technique: Technique) -> DMatrix<f64> {
+    draws::of(Whose::Technique(technique as u8), 4)
+}
+
+/// How a reading of a board stands to what was believed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Judgement {
+    /// True where it lies so far out that it was left out until the painter says that it is right.
+    pub questioned: bool,
+    /// How far out, in standard deviations.
+    pub off: f64,
+    /// By spot: what a hand that was never read would have made.
+    pub usual: Vec<Lab>,
+    /// By spot: what this hand makes, as it is known now.
+    pub predicted: Vec<Lab>,
+    /// By spot: ΔE00 of that from what was read.
+    pub difference: Vec<f64>,
+}
+
+/// What boards taught.
+#[derive(Debug, Clone, Default)]
+pub struct Taught {
+    /// The hand.
+    pub hands: Hands,
+    /// Paints whose strength is known better, or is another.
+    pub strengths: Vec<(PaintId, Strength)>,
+    /// By reading; none where a reading cannot be told, as of a tin that is not there.
+    pub judged: Vec<Option<Judgement>>,
+}
+
+/// One of the numbers that are asked for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+enum Unknown {
+    Film(Technique),
+    Cover(Technique),
+    Strength(PaintId),
+}
+
+/// Where each unknown stands, and the sd of what is believed of it before.
+type Unknowns = BTreeMap<Unknown, (usize, f64)>;
+
+/// A tin of the boards.
+#[derive(Debug, Clone)]
+struct OnBoards<'a> {
+    class: Class,
+    known: &'a Ensemble,
+    /// ln of each plausible one's strength against the best.
+    own: Vec<f64>,
+}
+
+type Tins<'a> = BTreeMap<PaintId, OnBoards<'a>>;
+
+/// The most probable hand, given boards that were read. Readings are in the order they are asked about later.
+pub fn learn_hand<'a>(
+    readings: &[BoardReading],
+    known: impl Fn(PaintId) -> Option<(Class, &'a Ensemble)>,
+) -> Taught {
+    let mut tins = Tins::new();
+    for paint in readings.iter().flat_map(|reading| reading.painted.paints()) {
+        if let Some((class, known)) = known(paint) {
+            tins.entry(paint).or_insert_with(|| OnBoards { class, known, own: strengths(known) });
+        }
+    }
+    let unknowns = asked_for(readings, &tins);
+    if unknowns.is_empty() {
+        return Taught { judged: vec![None; readings.len()], ..Taught::default() };
+    }
+    let nothing = DVector::zeros(unknowns.len());
+    let views: Vec<Option<View>> = readings
+        .par_iter()
+        .map(|reading| View::of(reading, &tins, &unknowns).and_then(|view| view.believed(&nothing)))
+        .collect();
+    let off: Vec<Option<f64>> =
+        views.par_iter().map(|view| view.as_ref().and_then(|view| view.surprise(&unknowns))).collect();
+    let questioned = |i: usize| !readings[i].sure && off[i].is_some_and(|off| off > ODD) || off[i].is_none();
+    let believed: Vec<&View> = views
+        .iter()
+        .enumerate()
+        .filter(|(i, _)| !questioned(*i))
+        .filter_map(|(_, view)| view.as_ref())
+        .collect();
+    let (best, root) = most_probable(&believed, &unknowns);
+    let judged = (0..readings.len())
+        .map(|i| {
+            let view = views[i].as_ref()?;
+            let [usual, predicted] = [&nothing, &best].map(|at| view.seen(at));
+            let (usual, predicted) = (view.by_spot(&usual?), view.by_spot(&predicted?));
+            let spots = readings[i].spots.iter().zip(&predicted);
+            Some(Judgement {
+                questioned: questioned(i),
+                off: off[i]?,
+                difference: spots
+                    .map(|(spot, told)| difference(spot.measured.lab(), *told).value())
+                    .collect(),
+                usual,
+                predicted,
+            })
+        })
+        .collect();
+    taught(&believed, &unknowns, &tins, (&best, root), judged)
+}
+
+/// What readings say something of.
+fn asked_for(readings: &[BoardReading], tins: &Tins) -> Unknowns {
+    let mut unknowns = Unknowns::new();
+    for reading in readings {
+        for layer in reading.painted.layers(reading.letter()) {
+            // A print that the painter gave is what was done.
+            if layer.print.is_some() {
+                continue;
+            }
+            let usual = layer.technique.print(layer.hand);
+            if !layer.technique.takes_away() {
+                unknowns.insert(Unknown::Film(layer.technique), (0, FILM));
+            }
+            let broken = |place: Place| (0.0..1.0).contains(&usual.cover.at(place).value());
+            if Place::ALL.into_iter().any(broken) {
+                unknowns.insert(Unknown::Cover(layer.technique), (0, COVER));
+            }
+        }
+    }
+    for (paint, tin) in tins {
+        let sd = (tin.own.iter().map(|ln| ln * ln).sum::<f64>() / tin.own.len() as f64).sqrt();
+        if sd > SURE && !tin.class.is_medium() {
+            unknowns.insert(Unknown::Strength(*paint), (0, sd));
+        }
+    }
+    for (at, place) in unknowns.values_mut().enumerate() {
+        place.0 = at;
+    }
+    unknowns
+}
+
+/// The values that fit best, and the root of the precision that they are known with.
+fn most_probable(views: &[&View], unknowns: &Unknowns) -> (DVector<f64>, Option<Cholesky<f64, Dyn>>) {
+    const ROUNDS: usize = 12;
+    let before = DVector::from_iterator(unknowns.len(), unknowns.values().map(|(_, sd)| 1.0 / (sd * sd)));
+    let misfit = |at: &DVector<f64>| {
+        let of_boards: f64 = views.par_iter().map(|view| view.misfit(at)).sum();
+        of_boards + at.component_mul(at).dot(&before)
+    };
+    let mut best = DVector::zeros(unknowns.len());
+    let mut root = Cholesky::new(DMatrix::from_diagonal(&before));
+    let mut least = misfit(&best);
+    for _ in 0..ROUNDS {
+        let looks: Vec<Look> = views.par_iter().filter_map(|view| view.look(&best)).collect();
+        let mut precision = DMatrix::from_diagonal(&before);
+        let mut pull = -best.component_mul(&before);
+        for look in &looks {
+            precision += look.slope.tr_mul(&look.slope);
+            pull -= look.slope.tr_mul(&look.residual);
+        }
+        root = Cholesky::new(precision);
+        let Some(root) = &root else { break };
+        let mut step = root.solve(&pull);
+        let next = (0..5).find_map(|_| {
+            let next = &best + &step;
+            let off = misfit(&next);
+            step *= 0.5;
+            (off < least).then_some((next, off))
+        });
+        let Some((next, off)) = next else { break };
+        let gained = least - off;
+        (best, least) = (next, off);
+        if gained < 1e-3 {
+            break;
+        }
+    }
+    (best, root)
+}
+
+/// Puts the answer into words of hands and strengths, with plausible others drawn around the best.
+fn taught(
+    believed: &[&View],
+    unknowns: &Unknowns,
+    tins: &Tins,
+    (best, root): (&DVector<f64>, Option<Cholesky<f64, Dyn>>),
+    judged: Vec<Option<Judgement>>,
+) -> Taught {
+    let n = unknowns.len();
+    let mut around = DMatrix::zeros(n, MEMBERS);
+    for (unknown, (at, sd)) in unknowns {
+        let row = match unknown {
+            Unknown::Film(technique) => drawn(*technique).row(0).clone_owned(),
+            Unknown::Cover(technique) => drawn(*technique).row(1).clone_owned(),
+            Unknown::Strength(paint) => {
+                DMatrix::from_fn(1, MEMBERS, |_, m| tins.get(paint).map_or(0.0, |tin| tin.own[m] / sd))
+                    .row(0)
+                    .clone_owned()
+            }
+        };
+        around.set_row(*at, &row);
+    }
+    let mut variance = DVector::from_iterator(n, unknowns.values().map(|(_, sd)| sd * sd));
+    if let Some(root) = &root {
+        // Independent unit normals become draws with the covariance (L Lᵀ)⁻¹ by Lᵀ x = z.
+        root.l_dirty().tr_solve_lower_triangular_mut(&mut around);
+        variance = root.inverse().diagonal();
+    }
+    let value = |unknown: Unknown, m: Option<usize>| {
+        let (at, _) = unknowns.get(&unknown)?;
+        Some(best[*at] + m.map_or(0.0, |m| around[(*at, m)]))
+    };
+    let mut hands = Hands::default();
+    for technique in Technique::ALL {
+        let known = &mut hands.by_technique[technique as usize];
+        known.boards = believed.iter().filter(|view| view.is_of(technique)).count();
+        let (film, cover) = (Unknown::Film(technique), Unknown::Cover(technique));
+        // What no board takes away of a habit is in every plausible one too.
+        let always = drawn(technique);
+        let read = known.boards > 0;
+        let off =
+            |row: usize, m: Option<usize>| m.filter(|_| read).map_or(0.0, |m| ALWAYS * always[(row, m)]);
+        let habit = |m: Option<usize>, before: Habit| Habit {
+            film: value(film, m).map_or(before.film, |ln| (ln + off(2, m)).exp()),
+            cover: value(cover, m).map_or(before.cover, |cover| cover + off(3, m)),
+        };
+        known.best = habit(None, known.best);
+        known.members = known.members.iter().enumerate().map(|(m, before)| habit(Some(m), *before)).collect();
+        if let Some((at, _)) = unknowns.get(&film).filter(|_| read) {
+            known.film_sd = variance[*at].sqrt().hypot(ALWAYS);
+        }
+    }
+    let strength = |paint: &PaintId| {
+        let of = |m| value(Unknown::Strength(*paint), m);
+        let members = (0..MEMBERS).map(|m| of(Some(m))).collect::<Option<_>>()?;
+        Some((*paint, Strength::new(of(None)?, members)))
+    };
+    Taught { hands, strengths: tins.keys().filter_map(strength).collect(), judged }
+}
+
+/// A reading as the estimate sees it.
+struct View<'a> {
+    reading: &'a BoardReading,
+    tins: &'a Tins<'a>,
+    unknowns: &'a Unknowns,
+    /// The unknowns that it says something of.
+    own: Vec<usize>,
+    /// Root of the covariance of what is read, about what the unknowns predict.
+    noise: Option<Cholesky<f64, Dyn>>,
+}
+
+/// How a reading looks at some values of the unknowns: whitened, so that each number is in units of its sd.
+struct Look {
+    residual: DVector<f64>,
+    slope: DMatrix<f64>,
+}
+
+impl<'a> View<'a> {
+    /// None of a board whose tins are not all known.
+    fn of(reading: &'a BoardReading, tins: &'a Tins<'a>, unknowns: &'a Unknowns) -> Option<Self> {
+        let painted = &reading.painted;
+        let paints = painted.paints();
+        if paints.iter().any(|paint| !tins.contains_key(paint)) {
+            return None;
+        }
+        let mut view = Self { reading, tins, unknowns, own: Vec::new(), noise: None };
+        let own = unknowns.iter().filter(|(unknown, _)| match unknown {
+            Unknown::Film(technique) | Unknown::Cover(technique) => view.is_of(*technique),
+            Unknown::Strength(paint) => paints.contains(paint),
+        });
+        view.own = own.map(|(_, (at, _))| *at).collect();
+        Some(view)
+    }
+
+    fn is_of(&self, technique: Technique) -> bool {
+        let layers = self.reading.painted.layers(self.reading.letter());
+        layers.iter().any(|layer| layer.technique == technique && layer.print.is_none())
+    }
+
+    fn value(&self, at: &DVector<f64>, unknown: Unknown) -> f64 {
+        self.unknowns.get(&unknown).map_or(0.0, |(i, _)| at[*i])
+    }
+
+    /// What is seen at each kind of place, of a plausible shelf or the most probable one: but for strengths, which are among
+    /// the unknowns.
+    fn seen_of(&self, at: &DVector<f64>, shelf: Option<usize>) -> Option<ByPlace<Lab>> {
+        let letter = self.reading.letter();
+        let materials: BTreeMap<PaintId, (Class, Material)> = self
+            .reading
+            .painted
+            .paints()
+            .into_iter()
+            .map(|paint| {
+                let tin = self.tins.get(&paint)?;
+                let strength = self.value(at, Unknown::Strength(paint));
+                let material = match shelf {
+                    None => tin.known.best().stronger(strength),
+                    Some(m) => tin.known.member(m).stronger(strength - tin.own[m]),
+                };
+                Some((paint, (tin.class, material)))
+            })
+            .collect::<Option<_>>()?;
+        let tin = |paint| materials.get(&paint).map(|(class, material)| Tin { class: *class, material });
+        let habit = |technique| Habit {
+            film: self.value(at, Unknown::Film(technique)).clamp(-4.0, 4.0).exp(),
+            cover: self.value(at, Unknown::Cover(technique)),
+        };
+        let stack = self.reading.painted.stack(letter, tin, habit).ok()?;
+        Some(ByPlace::from_fn(|place| {
+            lab(&stack.seen(place, stack.len(), self.reading.state).from_afar(), Light::Daylight)
+        }))
+    }
+
+    fn seen(&self, at: &DVector<f64>) -> Option<ByPlace<Lab>> {
+        self.seen_of(at, None)
+    }
+
+    fn by_spot(&self, seen: &ByPlace<Lab>) -> Vec<Lab> {
+        self.reading.spots.iter().map(|spot| *seen.at(spot.place)).collect()
+    }
+
+    /// Differences from `from`, spot by spot, in the metric half-way to what was read.
+    fn weighed(&self, seen: &ByPlace<Lab>, from: &[Lab], eyes: &[Eye]) -> DVector<f64> {
+        let spots = self.by_spot(seen);
+        let off =
+            spots.iter().zip(from).zip(eyes).flat_map(|((seen, from), eye)| {
+                eye.weigh([seen.l - from.l, seen.a - from.a, seen.b - from.b])
+            });
+        DVector::from_iterator(3 * spots.len(), off)
+    }
+
+    fn read(&self) -> Vec<Lab> {
+        self.reading.spots.iter().map(|spot| spot.measured.lab()).collect()
+    }
+
+    fn eyes(&self, seen: &ByPlace<Lab>) -> Vec<Eye> {
+        let half = |(seen, read): (Lab, Lab)| {
+            Eye::at(Lab {
+                l: 0.5 * (seen.l + read.l),
+                a: 0.5 * (seen.a + read.a),
+                b: 0.5 * (seen.b + read.b),
+            })
+        };
+        self.by_spot(seen).into_iter().zip(self.read()).map(half).collect()
+    }
+
+    /// With the noise that its paints make at some values of the unknowns.
+    fn believed(mut self, at: &DVector<f64>) -> Option<Self> {
+        let seen = self.seen(at)?;
+        let (eyes, best) = (self.eyes(&seen), self.by_spot(&seen));
+        let own = self.reading.source.sd().hypot(UNEVEN / 3f64.sqrt());
+        let n = 3 * best.len();
+        let mut covariance = DMatrix::identity(n, n) * (own * own);
+        // Each draw has its opposite in the other half: both are taken.
+        let shelves = (0..SHELVES).map(|i| if i % 2 == 0 { i / 2 } else { i / 2 + MEMBERS / 2 });
+        for shelf in shelves {
+            let off = self.weighed(&self.seen_of(at, Some(shelf))?, &best, &eyes);
+            covariance.ger(1.0 / SHELVES as f64, &off, &off, 1.0);
+        }
+        // No hand is heavier at every place alike.
+        for (unknown, (i, _)) in self.unknowns {
+            if matches!(unknown, Unknown::Strength(_)) || !self.own.contains(i) {
+                continue;
+            }
+            let moved = |by: f64| {
+                let mut at = at.clone();
+                at[*i] += by;
+                Some(self.weighed(&self.seen(&at)?, &best, &eyes))
+            };
+            let slope = (moved(BY_PLACE)? - moved(-BY_PLACE)?) / 2.0;
+            for place in Place::ALL {
+                let here = DVector::from_fn(n, |row, _| match self.reading.spots[row / 3].place == place {
+                    true => slope[row],
+                    false => 0.0,
+                });
+                covariance.ger(1.0, &here, &here, 1.0);
+            }
+        }
+        self.noise = Some(covariance.cholesky()?);
+        Some(self)
+    }
+
+    /// Twice the negative logarithm of how probable the reading is.
+    fn misfit(&self, at: &DVector<f64>) -> f64 {
+        let squared = || {
+            let seen = self.seen(at)?;
+            let mut off = self.weighed(&seen, &self.read(), &self.eyes(&seen));
+            self.noise.as_ref()?.l_dirty().solve_lower_triangular_mut(&mut off).then_some(off.norm_squared())
+        };
+        squared().unwrap_or(0.0)
+    }
+
+    /// How far the reading lies from what any hand makes of that board, in standard deviations of a normal.
+    ///
+    /// Where a straight line says that it is odd, the hand that would most probably have made it is looked for: what it costs
+    /// in all, ½|θ|² + ½|residual|², is the same χ² without the straight line.
+    fn surprise(&self, unknowns: &Unknowns) -> Option<f64> {
+        let look = self.look(&DVector::zeros(unknowns.len()))?;
+        let n = look.residual.len() as f64;
+        let straight = deviations(look.squared(&self.own, unknowns), n);
+        if straight <= ODD {
+            return Some(straight);
+        }
+        let (best, _) = most_probable(&[self], unknowns);
+        let hand: f64 = unknowns.values().map(|(at, sd)| (best[*at] / sd).powi(2)).sum();
+        Some(straight.min(deviations(hand + self.misfit(&best), n)))
+    }
+
+    fn look(&self, at: &DVector<f64>) -> Option<Look> {
+        const STEP: f64 = 0.02;
+        let seen = self.seen(at)?;
+        let (eyes, read) = (self.eyes(&seen), self.read());
+        let mut residual = self.weighed(&seen, &read, &eyes);
+        let mut slope = DMatrix::zeros(residual.len(), at.len());
+        for i in &self.own {
+            let moved = |by: f64| {
+                let mut at = at.clone();
+                at[*i] += by;
+                Some(self.weighed(&self.seen(&at)?, &read, &eyes))
+            };
+            slope.set_column(*i, &((moved(STEP)? - moved(-STEP)?) / (2.0 * STEP)));
+        }
+        let root = self.noise.as_ref()?.l_dirty();
+        root.solve_lower_triangular_mut(&mut residual);
+        root.solve_lower_triangular_mut(&mut slope);
+        Some(Look { residual, slope })
+    }
+}
+
+impl Look {
+    /// Squared distance of the reading from what is believed before any board is read, with the hand's own doubt counted in:
+    /// a χ² of as many degrees as there are numbers, as far as films follow the hand in straight lines.
+    fn squared(&self, own: &[usize], unknowns: &Unknowns) -> f64 {
+        let n = self.residual.len();
+        let mut covariance = DMatrix::identity(n, n);
+        for (_, (at, sd)) in unknowns.iter().filter(|(_, (at, _))| own.contains(at)) {
+            let along = self.slope.column(*at) * *sd;
+            covariance.ger(1.0, &along, &along, 1.0);
+        }
+        let mut off = self.residual.clone();
+        match covariance.cholesky() {
+            Some(root) if root.l_dirty().solve_lower_triangular_mut(&mut off) => off.norm_squared(),
+            _ => 0.0,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Three standard deviations are three, however many numbers were read: χ² of one spot and of nine (Wilson and
+    /// Hilferty's cube root turned round: 15.9 of 3 degrees, 54.5 of 27), and a little to either side.
+    #[test]
+    fn one_spot_and_nine_are_judged_alike() {
+        let surprise = |n: usize, squared: f64| {
+            let each = (squared / n as f64).sqrt();
+            let look = Look { residual: DVector::repeat(n, each), slope: DMatrix::zeros(n, 0) };
+            deviations(look.squared(&[], &Unknowns::new()), n as f64)
+        };
+        for (n, at_three) in [(3, 15.9), (27, 54.5)] {
+            assert!(surprise(n, 0.9 * at_three) < ODD && surprise(n, 1.1 * at_three) > ODD);
+        }
+    }
+}

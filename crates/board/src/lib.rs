@@ -1,0 +1,48 @@
+//! The sample board: layers over a ground, in strips that share their lower layers, predicted before a brush is wet.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is a board, and which one cannot be? | [`Board`], [`Strip`], [`Layer`], [`BadBoard`] |
+//! | what does a technique leave, and where? | [`Technique`], [`Print`], [`Place`] |
+//! | what is seen where layers cover only in part? | [`Stack`], [`PlaceSeen`] |
+//! | how sure is that? | [`bands`] |
+//! | how does this painter's hand differ? | [`Habit`], [`Hands`], [`learn_hand`] |
+//! | what can be started from? | [`Template`] |
+//! | which order of layers fails, and what is the remedy? | [`advice`](advice()), [`Advice`] |
+//! | what saves a coat? | [`undercoat`](undercoat()), [`coats_over`] |
+//! | it went wrong: what now? | [`Mending`], [`Trouble`] |
+//! | how would another school do it? | [`Mending`], [`School`] |
+//! | what must people take care of? | [`cautions`](cautions()), [`Caution`] |
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod caution;
+mod document;
+mod doubt;
+mod ground;
+mod habit;
+mod hand;
+mod place;
+mod rescue;
+mod rules;
+mod school;
+mod stack;
+mod technique;
+mod template;
+mod undercoat;
+
+pub use caution::{Caution, cautions};
+pub use document::{BadBoard, Board, Branch, Layer, LayerId, Letter, Strip, Tin, below_the_wax};
+pub use doubt::bands;
+pub use ground::{Ground, GroundKind};
+pub use habit::Habit;
+pub use hand::{BadReading, BoardReading, Hands, Judgement, Spot, Taught, learn_hand};
+pub use place::{ByPlace, Place, Share};
+pub use rescue::{Change, Mending, Trouble, Way};
+pub use rules::{Advice, Fix, Severity, advice};
+pub use school::School;
+pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, lab, told_apart};
+pub use technique::{Family, Hand, Load, NotAFilm, NotPasses, Passes, Print, Technique};
+pub use template::{Lacks, OnShelf, Template, thinned};
+pub use undercoat::{Undercoat, coats_over, undercoat};

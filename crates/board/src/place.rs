@@ -1,0 +1,106 @@
+//! Where on a carved surface a layer lies.
+
+use serde::{Deserialize, Serialize};
+use warm_blend_paint::{BadMeasure, quantity::within};
+
+/// A kind of place: a technique leaves another film on each.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Place {
+    /// The flat.
+    Field,
+    /// Grooves, carving, corners.
+    Recess,
+    /// Arrises, tips, high points.
+    Edge,
+}
+
+/// One value for each kind of place.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+pub struct ByPlace<T> {
+    /// On the flat.
+    pub field: T,
+    /// In grooves, carving and corners.
+    pub recess: T,
+    /// On arrises, tips and high points.
+    pub edge: T,
+}
+
+/// Share of an area, 0..=1.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(try_from = "f64", into = "f64")]
+pub struct Share(f64);
+
+impl Place {
+    /// In the order they are named.
+    pub const ALL: [Place; 3] = [Place::Field, Place::Recess, Place::Edge];
+
+    /// `field`, `recess` or `edge`.
+    pub const fn id(self) -> &'static str {
+        match self {
+            Place::Field => "field",
+            Place::Recess => "recess",
+            Place::Edge => "edge",
+        }
+    }
+}
+
+impl<T> ByPlace<T> {
+    /// The same everywhere.
+    pub fn all(value: T) -> Self
+    where
+        T: Clone,
+    {
+        Self { field: value.clone(), recess: value.clone(), edge: value }
+    }
+
+    /// Of one place.
+    pub const fn at(&self, place: Place) -> &T {
+        match place {
+            Place::Field => &self.field,
+            Place::Recess => &self.recess,
+            Place::Edge => &self.edge,
+        }
+    }
+
+    /// Made place by place.
+    pub fn from_fn(mut of: impl FnMut(Place) -> T) -> Self {
+        Self { field: of(Place::Field), recess: of(Place::Recess), edge: of(Place::Edge) }
+    }
+}
+
+impl Share {
+    /// None of it.
+    pub const NONE: Share = Share(0.0);
+    /// All of it.
+    pub const WHOLE: Share = Share(1.0);
+
+    /// 0 to 1.
+    pub fn new(share: f64) -> Result<Self, BadMeasure> {
+        within(share, 0.0, 1.0).map(Self)
+    }
+
+    /// For shares tabled or computed here: brought into 0..=1, a NaN is read as 0.
+    pub const fn of(share: f64) -> Self {
+        Self(share.max(0.0).min(1.0))
+    }
+
+    /// The number.
+    pub const fn value(self) -> f64 {
+        self.0
+    }
+}
+
+impl TryFrom<f64> for Share {
+    type Error = BadMeasure;
+
+    fn try_from(share: f64) -> Result<Self, BadMeasure> {
+        Self::new(share)
+    }
+}
+
+impl From<Share> for f64 {
+    fn from(share: Share) -> f64 {
+        share.0
+    }
+}

@@ -1,0 +1,534 @@
+//! A board gone wrong, and the ways back: each is tried by the engine, and told with what it would do.
+//!
+//! The ways are common practice†. Which tin of the shelf serves, and whether the way leads anywhere on this board, is
+//! computed: one that does not help is not told.
+
+use warm_blend_bench::SHADE;
+use warm_blend_paint::{BadPaint, Class, Component, PaintId, State, WholeParts};
+use warm_blend_spectral::{Lab, Light, Reflectance, difference};
+
+use super::{
+    Board, ByPlace, Hands, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, Tin, below_the_wax,
+    stack::lab, template::thinned,
+};
+
+/// What is seen on a board gone wrong.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Trouble {
+    /// The whole is too dark, or a wax or glaze is.
+    TooDark,
+    /// An accent or the whole is too bright a colour.
+    TooBright,
+    /// One part jumps out.
+    JumpsOut,
+    /// Nothing stands out.
+    Dull,
+    /// The paint was lifted by what went over it.
+    Lifted,
+    /// Cracks, runs, blobs.
+    Cracked,
+    /// The first coat looks pale, chalky and wrong.
+    WashedOut,
+}
+
+/// A way back.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Way {
+    /// What to do.
+    pub words: String,
+    /// Why it helps.
+    pub why: &'static str,
+    /// What is in the pot of a new layer: the words end where its name belongs.
+    pub pot: Option<Layer>,
+    /// What is done to the strip.
+    pub changes: Vec<Change>,
+    /// What would be seen from across the room.
+    pub after: ByPlace<Reflectance>,
+}
+
+/// What a way does to a strip.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Change {
+    /// A new layer, below another or on top.
+    Put(Layer, Option<LayerId>),
+    /// A layer in place of the one with its id.
+    Instead(Layer),
+    /// A layer that is taken out.
+    Take(LayerId),
+}
+
+/// Most ways that are told.
+const TOLD: usize = 4;
+
+/// Less than this is no help, ΔE00 or L*.
+const HELPS: f64 = 0.8;
+
+/// More than this is another finish, ΔE00 of the field.
+const ANOTHER: f64 = 25.0;
+
+impl Trouble {
+    /// In the order they are offered.
+    pub const ALL: [Trouble; 7] = [
+        Trouble::TooDark,
+        Trouble::TooBright,
+        Trouble::JumpsOut,
+        Trouble::Dull,
+        Trouble::WashedOut,
+        Trouble::Lifted,
+        Trouble::Cracked,
+    ];
+
+    /// `too-dark` …
+    pub const fn id(self) -> &'static str {
+        match self {
+            Trouble::TooDark => "too-dark",
+            Trouble::TooBright => "too-bright",
+            Trouble::JumpsOut => "jumps-out",
+            Trouble::Dull => "dull",
+            Trouble::WashedOut => "washed-out",
+            Trouble::Lifted => "lifted",
+            Trouble::Cracked => "cracked",
+        }
+    }
+
+    /// What a painter says.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Trouble::TooDark => "Too dark",
+            Trouble::TooBright => "Too bright",
+            Trouble::JumpsOut => "One part jumps out",
+            Trouble::Dull => "Dull: nothing stands out",
+            Trouble::WashedOut => "The first coat looks washed out",
+            Trouble::Lifted => "The paint below lifted",
+            Trouble::Cracked => "Cracks, runs or blobs",
+        }
+    }
+
+    /// What to do before any layer.
+    pub const fn first(self) -> &'static str {
+        match self {
+            Trouble::TooDark => {
+                "Stand back and look at it in the room's own light first; a fresh wax can still be lifted."
+            }
+            Trouble::TooBright => {
+                "Separate brushes for colours that must not meet; what is too pure wants its calmer cousin."
+            }
+            Trouble::JumpsOut => {
+                "A thin layer over all mutes the neighbours alike: begin with less than you think."
+            }
+            Trouble::Dull => "Build contrast in steps, never at once.",
+            Trouble::WashedOut => "Wait: wet is not dry, and the first coat is never the colour.",
+            Trouble::Lifted => {
+                "Let it dry hard, sand the edge of the hole flat, touch in the base, and seal it before anything wet goes over."
+            }
+            Trouble::Cracked => {
+                "Let it dry hard, sand it flat, damp or with extraction, and go back to thin coats; offload the brush."
+            }
+        }
+    }
+
+    /// How much better one sight is than another, in the measure of this trouble.
+    fn better(self, before: &ByPlace<Lab>, after: &ByPlace<Lab>) -> f64 {
+        let mean = |of: &dyn Fn(&Lab) -> f64, seen: &ByPlace<Lab>| {
+            Place::ALL.iter().map(|place| of(seen.at(*place))).sum::<f64>() / 3.0
+        };
+        let gain = |of: &dyn Fn(&Lab) -> f64| mean(of, after) - mean(of, before);
+        match self {
+            Trouble::TooDark => gain(&|lab| lab.l),
+            Trouble::TooBright => -gain(&|lab| lab.chroma()),
+            Trouble::JumpsOut => contrast(before) - contrast(after),
+            Trouble::Dull => contrast(after) - contrast(before),
+            Trouble::WashedOut | Trouble::Lifted | Trouble::Cracked => HELPS,
+        }
+    }
+}
+
+fn in_daylight(seen: &ByPlace<Reflectance>) -> ByPlace<Lab> {
+    ByPlace::from_fn(|place| lab(seen.at(place), Light::Daylight))
+}
+
+/// The largest difference between two kinds of place, ΔE00.
+fn contrast(seen: &ByPlace<Lab>) -> f64 {
+    let off = |one, other| difference(*seen.at(one), *seen.at(other)).value();
+    off(Place::Field, Place::Recess).max(off(Place::Field, Place::Edge)).max(off(Place::Recess, Place::Edge))
+}
+
+impl std::str::FromStr for Trouble {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        Trouble::ALL.into_iter().find(|trouble| trouble.id() == text).ok_or_else(|| {
+            let known = Trouble::ALL.map(Trouble::id).join(", ");
+            format!(
+                "“{}” is no trouble that is known: choose one of {known}",
+                text.chars().take(40).collect::<String>()
+            )
+        })
+    }
+}
+
+/// A strip, the tins and the hand that it is mended with.
+pub struct Mending<'a, T> {
+    /// The board.
+    pub board: &'a Board,
+    /// The strip gone wrong.
+    pub letter: Letter,
+    /// Tins that are there.
+    pub shelf: &'a [OnShelf],
+    /// What each is.
+    pub tin: T,
+    /// The hand that mends.
+    pub hands: &'a Hands,
+}
+
+/// A way as it is thought of.
+pub(super) struct Thought {
+    words: String,
+    why: &'static str,
+    /// What the strip then has.
+    layers: Vec<Layer>,
+    /// A new layer whose pot has to be named behind the words.
+    named: Option<Layer>,
+}
+
+pub(super) fn thought(words: &str, why: &'static str, layers: Vec<Layer>) -> Thought {
+    Thought { words: words.to_owned(), why, layers, named: None }
+}
+
+impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
+    /// The ways back, the most helpful first.
+    pub fn ways(&self, trouble: Trouble) -> Result<Vec<Way>, BadPaint> {
+        let layers = self.layers();
+        let before = in_daylight(&self.seen(&layers)?);
+        let mut ways = Vec::new();
+        for thought in self.thoughts(trouble, &layers, &before) {
+            let way = self.way(&layers, thought)?;
+            let after = in_daylight(&way.after);
+            let helps = trouble.better(&before, &after);
+            if helps >= HELPS && difference(after.field, before.field).value() < ANOTHER {
+                ways.push((way, helps));
+            }
+        }
+        ways.sort_by(|one, other| other.1.total_cmp(&one.1));
+        // Of one deed with several tins the best one is told.
+        let mut told: Vec<Way> = Vec::new();
+        for (way, _) in ways {
+            if told.iter().all(|other| other.why != way.why) {
+                told.push(way);
+            }
+        }
+        told.truncate(TOLD);
+        Ok(told)
+    }
+
+    pub(super) fn layers(&self) -> Vec<Layer> {
+        self.board.layers(self.letter).into_iter().cloned().collect()
+    }
+
+    /// What a thought would do.
+    pub(super) fn way(&self, before: &[Layer], thought: Thought) -> Result<Way, BadPaint> {
+        let Thought { words, why, layers, named } = thought;
+        let after = self.seen(&layers)?;
+        Ok(Way { words, why, pot: named, changes: changes(before, &layers), after })
+    }
+
+    fn seen(&self, layers: &[Layer]) -> Result<ByPlace<Reflectance>, BadPaint> {
+        let alone = self.board.with_layers(self.letter, layers.to_vec());
+        let stack: Stack = alone.stack(self.letter, &self.tin, |technique| self.hands.habit(technique))?;
+        Ok(ByPlace::from_fn(|place| stack.seen(place, stack.len(), State::Dry).from_afar()))
+    }
+
+    fn thoughts(&self, trouble: Trouble, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+        match trouble {
+            Trouble::TooDark => self.lighter(layers, seen),
+            Trouble::TooBright => self.calmer(layers),
+            Trouble::JumpsOut => self.together(layers, seen),
+            Trouble::Dull => self.livelier(layers, seen),
+            Trouble::WashedOut => self.again(layers),
+            Trouble::Lifted => self.sealed(layers),
+            Trouble::Cracked => self.anew(layers),
+        }
+    }
+
+    fn lighter(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+        let mut of = Vec::new();
+        for (n, layer) in layers.iter().enumerate() {
+            let wiped = layer.technique.is_wiped() && !layer.muted;
+            let darkens = (self.tin)(layer.pot.first().map_or(PaintId(layer.id.0), |part| part.paint))
+                .is_some_and(|tin| tin.material.seen_lab(Light::Daylight).l < seen.field.l);
+            if !wiped || !darkens {
+                continue;
+            }
+            let wax = layer.technique == Technique::TintedWax;
+            let mut mended = layers.to_vec();
+            mended[n].hand.wipe = super::Share::of(layer.hand.wipe.value().max(0.5) + 0.35);
+            of.push(if wax {
+                thought(
+                    "Lift the wax with clear wax while it is fresh; fine steel wool where it has set",
+                    "clear wax dissolves a fresh wax, and a cloth takes it up",
+                    mended,
+                )
+            } else {
+                thought(
+                    "Wipe it back firmly before it sets",
+                    "what is wiped off the field stays in the recesses",
+                    mended,
+                )
+            });
+        }
+        for pale in self.paints(|lab| lab.l > seen.field.l + SHADE) {
+            of.extend(self.on_top(
+                layers,
+                Technique::WashPatted,
+                pale,
+                Some((Class::Water, 1)),
+                "A thin wash of",
+                "a thin pale film over all lightens and mutes",
+            ));
+            of.extend(self.on_top(
+                layers,
+                Technique::DryBrush,
+                pale,
+                None,
+                "Dry-brush it with",
+                "light on what stands out lifts the whole",
+            ));
+        }
+        of
+    }
+
+    fn calmer(&self, layers: &[Layer]) -> Vec<Thought> {
+        let base = layers.iter().find(|layer| !layer.pot.is_empty() && !layer.technique.takes_away());
+        let mut of = Vec::new();
+        if let Some(base) = base {
+            let mut dusted = Layer::new(Technique::DryBrush, base.pot.clone());
+            dusted.mix = base.mix;
+            of.push(self.laid(
+                layers,
+                dusted,
+                "Dust the base colour back over it",
+                "the base takes the accent back into the family",
+            ));
+        }
+        for calm in self.paints(|lab| lab.chroma() < 12.0) {
+            of.extend(self.on_top(
+                layers,
+                Technique::WashPatted,
+                calm,
+                Some((Class::Water, 1)),
+                "A thin wash of",
+                "a greyed film over all lowers every chroma alike",
+            ));
+            of.extend(self.on_top(
+                layers,
+                Technique::GlazeWiped,
+                calm,
+                Some((Class::GlazingLiquid, 4)),
+                "A wiped glaze of",
+                "a calm glaze tones what it lies on",
+            ));
+        }
+        of
+    }
+
+    fn together(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+        let mut of = Vec::new();
+        for near in self.paints(|lab| difference(*lab, seen.field).value() < 25.0) {
+            of.extend(self.on_top(
+                layers,
+                Technique::WashPatted,
+                near,
+                Some((Class::Water, 1)),
+                "A thin wash of",
+                "one thin film over all brings its parts together",
+            ));
+            of.extend(self.on_top(
+                layers,
+                Technique::GlazeStippled,
+                near,
+                Some((Class::GlazingLiquid, 4)),
+                "A stippled glaze of",
+                "a glaze over all mutes all of it, and keeps the layers visible",
+            ));
+        }
+        for metal in self.shelf.iter().filter(|tin| tin.class == Class::Metallic) {
+            of.extend(self.on_top(
+                layers,
+                Technique::MetallicWash,
+                metal.paint,
+                Some((Class::Water, 2)),
+                "A metallic wash of",
+                "metal between two colours belongs to both",
+            ));
+        }
+        of
+    }
+
+    fn livelier(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+        let mut of = Vec::new();
+        for light in self.paints(|lab| lab.l > seen.field.l + 2.0 * SHADE) {
+            of.extend(self.on_top(
+                layers,
+                Technique::DryBrush,
+                light,
+                None,
+                "Dry-brush the detail with",
+                "a lighter light on the detail makes it stand out",
+            ));
+        }
+        for deep in self.paints(|lab| lab.l < seen.field.l - 3.0 * SHADE) {
+            of.extend(self.on_top(
+                layers,
+                Technique::GlazeWiped,
+                deep,
+                Some((Class::GlazingLiquid, 4)),
+                "A wiped glaze of",
+                "depth in the recesses makes what stands out lighter",
+            ));
+        }
+        let hue = |lab: &Lab| {
+            (lab.a - seen.field.a).hypot(lab.b - seen.field.b) > 15.0 && (lab.l - seen.field.l).abs() < 15.0
+        };
+        for other in self.paints(hue) {
+            of.extend(self.on_top(
+                layers,
+                Technique::DryBrush,
+                other,
+                None,
+                "A step of hue, dry-brushed:",
+                "a step of hue shows where a step of lightness is not wanted",
+            ));
+        }
+        of
+    }
+
+    fn again(&self, layers: &[Layer]) -> Vec<Thought> {
+        let coat = layers
+            .iter()
+            .rposition(|layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat));
+        let Some(n) = coat else { return Vec::new() };
+        let more = layers[n].hand.passes.value() + 1;
+        let Ok(passes) = super::Passes::new(more) else { return Vec::new() };
+        let mut mended = layers.to_vec();
+        mended[n].hand.passes = passes;
+        vec![thought(
+            "Wait until it is dry, then another thin coat",
+            "a dark ground shows through one coat, and a porous paint dries paler than it is wet",
+            mended,
+        )]
+    }
+
+    fn sealed(&self, layers: &[Layer]) -> Vec<Thought> {
+        let wet = layers.iter().rposition(|layer| {
+            use super::Family::{Blend, Glaze, Wash};
+            matches!(layer.technique.family(), Wash | Glaze | Blend)
+        });
+        let Some(n) = wet else { return Vec::new() };
+        let (mut sealed, mut waxed) = (layers.to_vec(), layers.to_vec());
+        sealed.insert(n, Layer::new(Technique::ClearCoat, Vec::new()));
+        let mut of = vec![thought(
+            "Touch in the base, seal it, then the same layer again",
+            "a sealed paint no longer dissolves in the water of what goes over it",
+            sealed,
+        )];
+        let colour = layers[n]
+            .pot
+            .iter()
+            .find(|part| (self.tin)(part.paint).is_some_and(|tin| !tin.class.is_medium()));
+        let wax = self.shelf.iter().find(|tin| tin.class == Class::ClearWax);
+        if let (Some(colour), Some(wax), Ok(nine)) = (colour, wax, WholeParts::new(9)) {
+            let pot = vec![*colour, Component { paint: wax.paint, parts: nine }];
+            waxed[n] = Layer { id: layers[n].id, ..Layer::new(Technique::TintedWax, pot) };
+            of.push(thought(
+                "Touch in the base, and put the colour on as a tinted wax",
+                "wax brings no water, so it lifts nothing",
+                waxed,
+            ));
+        }
+        of
+    }
+
+    fn anew(&self, layers: &[Layer]) -> Vec<Thought> {
+        let heavy =
+            |layer: &&Layer| layer.hand.load.value() > 1.0 || layer.technique == Technique::TextureCoat;
+        let at = layers.iter().rposition(|layer| heavy(&layer)).or_else(|| layers.len().checked_sub(1));
+        let Some(n) = at.filter(|n| !layers[*n].technique.takes_away()) else { return Vec::new() };
+        let mut mended = layers.to_vec();
+        let hand = &mut mended[n].hand;
+        let passes = super::Passes::new(hand.passes.value() + 1);
+        if let (Ok(load), Ok(passes)) = (super::Load::new(hand.load.value().min(1.0) / 2.0), passes) {
+            (hand.load, hand.passes) = (load, passes);
+        }
+        vec![thought(
+            "Sand it flat, then the same in thin coats",
+            "thin coats dry through, where a thick one dries from outside and tears",
+            mended,
+        )]
+    }
+
+    /// Paints of the shelf of some colour, spread from dark to light: five of them at most.
+    fn paints(&self, of: impl Fn(&Lab) -> bool) -> Vec<PaintId> {
+        let right =
+            |tin: &&OnShelf| tin.class.makes_colours() && tin.class != Class::Metallic && of(&tin.lab);
+        let mut tins: Vec<&OnShelf> = self.shelf.iter().filter(right).collect();
+        tins.sort_by(|one, other| one.lab.l.total_cmp(&other.lab.l));
+        let step = tins.len().div_ceil(5).max(1);
+        tins.into_iter().step_by(step).map(|tin| tin.paint).collect()
+    }
+
+    /// A layer on top, of one paint, with a medium or alone; none where the shelf has no such medium.
+    fn on_top(
+        &self,
+        layers: &[Layer],
+        technique: Technique,
+        paint: PaintId,
+        medium: Option<(Class, u32)>,
+        words: &str,
+        why: &'static str,
+    ) -> Option<Thought> {
+        let layer = thinned(self.shelf, technique, paint, medium)?;
+        Some(Thought { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
+    }
+
+    /// A new layer of paint on top; nothing but wax holds over wax, which comes off first and goes on again after.
+    fn laid(&self, layers: &[Layer], layer: Layer, words: &str, why: &'static str) -> Thought {
+        let wax = below_the_wax(layers, &self.tin);
+        let mut laid = layers.to_vec();
+        laid.insert(wax.unwrap_or(layers.len()), layer);
+        match wax {
+            None => thought(words, why, laid),
+            Some(_) => {
+                let first = words.chars().take(1).flat_map(char::to_lowercase);
+                let words: String = first.chain(words.chars().skip(1)).collect();
+                thought(&format!("Take the wax off, then {words}"), why, laid)
+            }
+        }
+    }
+}
+
+/// What makes one strip of another: layers that are gone or lie elsewhere are taken out first.
+fn changes(before: &[Layer], after: &[Layer]) -> Vec<Change> {
+    let ids = |layers: &[Layer], but: Option<LayerId>| -> Vec<LayerId> {
+        layers.iter().map(|layer| layer.id).filter(|id| Some(*id) != but).collect()
+    };
+    let (old, new) = (ids(before, None), ids(after, None));
+    let stays: Vec<LayerId> = old.iter().copied().filter(|id| new.contains(id)).collect();
+    let kept: Vec<LayerId> = new.iter().copied().filter(|id| old.contains(id)).collect();
+    // One layer at most lies elsewhere: the one without which the order is the same.
+    let moved = (stays != kept)
+        .then(|| {
+            let but = |ids: &[LayerId], but: LayerId| {
+                ids.iter().copied().filter(|id| *id != but).collect::<Vec<_>>()
+            };
+            stays.iter().copied().find(|id| but(&stays, *id) == but(&kept, *id))
+        })
+        .flatten();
+    let gone = old.iter().copied().filter(|id| !new.contains(id) || Some(*id) == moved).map(Change::Take);
+    let known = |id: LayerId| before.iter().find(|layer| layer.id == id && Some(id) != moved);
+    let put = after.iter().enumerate().filter_map(|(n, layer)| match known(layer.id) {
+        None => Some(Change::Put(layer.clone(), after.get(n + 1).map(|above| above.id))),
+        Some(old) if old != layer => Some(Change::Instead(layer.clone())),
+        Some(_) => None,
+    });
+    gone.chain(put).collect()
+}

@@ -1,0 +1,207 @@
+//! Where the trade disagrees: the same strip done as another school does it.
+//!
+//! None is right or wrong (common practice†): each way leaves another film, another time to work in, and forgives more or
+//! less. What it would look like is computed; what it then warns of, the rules say.
+
+use warm_blend_paint::{BadPaint, Class, Component, PaintId, WholeParts};
+
+use super::{
+    Layer, Load, Mending, Technique, Tin, Way,
+    rescue::{Thought, thought},
+};
+
+/// A question that painters answer differently.
+#[derive(Debug, Clone, PartialEq)]
+pub struct School {
+    /// The question.
+    pub question: &'static str,
+    /// Answers other than this strip's.
+    pub ways: Vec<Way>,
+}
+
+/// Load of coats that are meant to be rubbed through†.
+const THIN: f64 = 0.6;
+
+impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
+    /// What another school would do with this strip; only what applies to it.
+    pub fn schools(&self) -> Result<Vec<School>, BadPaint> {
+        let layers = self.layers();
+        let asked = [
+            ("How do two colours meet?", blending(&layers)),
+            ("What goes into the recesses?", self.recesses(&layers)),
+            ("Dark wax straight, or clear wax first?", clear_wax_first(&layers)),
+            ("Wax or clear coat on top?", sealing(&layers)),
+            ("Distress before or after the glaze?", distress(&layers)),
+            ("Full crisp coats, or thin ones to be rubbed?", coats(&layers)),
+        ];
+        asked
+            .into_iter()
+            .filter(|(_, thoughts)| !thoughts.is_empty())
+            .map(|(question, thoughts)| {
+                let ways = thoughts.into_iter().map(|thought| self.way(&layers, thought));
+                Ok(School { question, ways: ways.collect::<Result<_, _>>()? })
+            })
+            .collect()
+    }
+
+    fn recesses(&self, layers: &[Layer]) -> Vec<Thought> {
+        let Some(at) =
+            find(layers, |technique| matches!(technique, Technique::GlazeWiped | Technique::TintedWax))
+        else {
+            return Vec::new();
+        };
+        let bare = thought(
+            "Neither: the colour as it is",
+            "nothing to go wrong, and no depth: carving reads by its shadows only",
+            without(layers, at),
+        );
+        let paint = layers[at]
+            .pot
+            .iter()
+            .find(|part| (self.tin)(part.paint).is_some_and(|tin| !tin.class.is_medium()));
+        let medium = |class| self.shelf.iter().find(|tin| tin.class == class).map(|tin| tin.paint);
+        let other = match layers[at].technique {
+            Technique::GlazeWiped => (
+                Technique::TintedWax,
+                Class::ClearWax,
+                9,
+                "Dark wax in place of the glaze",
+                "it never dries while you work, and clear wax lifts it again; no paint holds over it",
+            ),
+            _ => (
+                Technique::GlazeWiped,
+                Class::GlazingLiquid,
+                4,
+                "A glaze in place of the wax",
+                "it stays open some ten minutes and is then there for good; paint and clear coat hold over it",
+            ),
+        };
+        let (technique, class, parts, words, why) = other;
+        let pot = paint.zip(medium(class)).zip(WholeParts::new(parts).ok());
+        let swapped = pot.map(|((paint, medium), parts)| {
+            let pot = vec![*paint, Component { paint: medium, parts }];
+            thought(
+                words,
+                why,
+                instead(layers, at, |layer| Layer { id: layer.id, ..Layer::new(technique, pot.clone()) }),
+            )
+        });
+        swapped.into_iter().chain([bare]).collect()
+    }
+}
+
+fn find(layers: &[Layer], of: impl Fn(Technique) -> bool) -> Option<usize> {
+    layers.iter().rposition(|layer| !layer.muted && of(layer.technique))
+}
+
+fn instead(layers: &[Layer], at: usize, change: impl Fn(&Layer) -> Layer) -> Vec<Layer> {
+    let mut layers = layers.to_vec();
+    layers[at] = change(&layers[at]);
+    layers
+}
+
+fn without(layers: &[Layer], at: usize) -> Vec<Layer> {
+    let mut layers = layers.to_vec();
+    layers.remove(at);
+    layers
+}
+
+fn blending(layers: &[Layer]) -> Vec<Thought> {
+    let at = find(layers, |technique| matches!(technique, Technique::WetBlend | Technique::MeshedGlaze));
+    let way = |at: usize| {
+        let (technique, words, why) = match layers[at].technique {
+            Technique::WetBlend => (
+                Technique::MeshedGlaze,
+                "Mesh them in clear glaze",
+                "the film is thinner and stays open: more clear glaze re-opens a section, and it dries overnight",
+            ),
+            _ => (
+                Technique::WetBlend,
+                "Keep them wet with a mister",
+                "the film is thicker and dries at once: quick, for small areas, and it drags when it dries",
+            ),
+        };
+        thought(words, why, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
+    };
+    at.map(way).into_iter().collect()
+}
+
+fn clear_wax_first(layers: &[Layer]) -> Vec<Thought> {
+    let Some(at) = find(layers, |technique| technique == Technique::TintedWax) else { return Vec::new() };
+    let below = at.checked_sub(1).filter(|below| layers[*below].technique == Technique::ClearWax);
+    vec![match below {
+        Some(below) => thought(
+            "Dark wax straight",
+            "it bites: darker, and on bare chalk-type paint it is there for good",
+            without(layers, below),
+        ),
+        None => {
+            let mut with = layers.to_vec();
+            with.insert(at, Layer::new(Technique::ClearWax, Vec::new()));
+            thought("Clear wax first", "it forgives: a little clear wax lifts the dark wax off again", with)
+        }
+    }]
+}
+
+fn sealing(layers: &[Layer]) -> Vec<Thought> {
+    let Some(at) = layers.len().checked_sub(1) else { return Vec::new() };
+    let (technique, words, why) = match layers[at].technique {
+        Technique::ClearWax => (
+            Technique::ClearCoat,
+            "A clear coat in place of the wax",
+            "hard and wiped clean; it shows as a film, and must never go over wax",
+        ),
+        Technique::ClearCoat => (
+            Technique::ClearWax,
+            "Wax in place of the clear coat",
+            "soft to the hand and buffed; it wants renewing, and nothing but wax goes over it",
+        ),
+        _ => return Vec::new(),
+    };
+    let swapped = instead(layers, at, |layer| Layer {
+        technique,
+        pot: Vec::new(),
+        mix: None,
+        print: None,
+        ..layer.clone()
+    });
+    vec![thought(words, why, swapped)]
+}
+
+fn distress(layers: &[Layer]) -> Vec<Thought> {
+    let glaze = find(layers, |technique| technique.family() == super::Family::Glaze);
+    let Some((glaze, wear)) = glaze.zip(find(layers, Technique::takes_away)) else { return Vec::new() };
+    let mut moved = layers.to_vec();
+    let worn = moved.remove(wear);
+    // With the wear taken out, the glaze's own place is below it where the wear lay above, and above it where it lay below.
+    moved.insert(glaze, worn);
+    let (words, why) = if wear > glaze {
+        ("Distress before the glaze", "the glaze tones the bared wood too: older, quieter edges")
+    } else {
+        ("Distress after the glaze", "the bared edge stays fresh and sharp, and 320 grit is enough")
+    };
+    vec![thought(words, why, moved)]
+}
+
+fn coats(layers: &[Layer]) -> Vec<Thought> {
+    let is_coat = |layer: &Layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat);
+    let worn = layers.iter().any(|layer| layer.technique.takes_away());
+    let Some(last) = layers.iter().rposition(is_coat).filter(|_| worn) else { return Vec::new() };
+    let thin = layers[last].hand.load.value() < 0.8;
+    let (load, words, why) = if thin {
+        (1.0, "Full coats", "crisp and even; there is more to rub off where it is to look old")
+    } else {
+        (
+            THIN,
+            "Thin coats, meant to be rubbed",
+            "less cover now is less to rub off later; the ground shows a little everywhere",
+        )
+    };
+    let Ok(load) = Load::new(load) else { return Vec::new() };
+    let mended = instead(layers, last, |layer| {
+        let mut layer = layer.clone();
+        layer.hand.load = load;
+        layer
+    });
+    vec![thought(words, why, mended)]
+}

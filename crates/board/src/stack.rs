@@ -1,0 +1,375 @@
+//! Layers composed from the ground up, where each may cover only a share of the area.
+//!
+//! Where layers fall independently of each other, the shares of the states (which layers lie at a spot) are products of
+//! their coverages: M. E. Demichel, *Le procédé* 26 (1924) 17. From across the room one sees the mean of the states by area:
+//! H. E. J. Neugebauer, *Z. wiss. Photogr.* 36 (1937) 73. Within a state the films lie one on the other as in
+//! [`Optics`](warm_blend_paint::Optics).
+//!
+//! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. Wear takes a
+//! spot back to what it was before some layer.
+
+use warm_blend_paint::{BadPaint, Material, Microns, Sheen, State, film::Sheet};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
+
+use super::{ByPlace, Ground, Place, Print, Share};
+
+/// Which layers lie at a spot: bit n for the layer n, the lowest 0.
+pub type Present = u64;
+
+/// Most layers of a stack.
+pub const LAYERS: usize = 60;
+
+/// Most states of one place. Where there would be more, the smallest are not divided further: a layer then covers all of
+/// such a spot or nothing.
+const STATES: usize = 256;
+
+/// A split below this share of the place is not made.
+const LEAST_SPLIT: f64 = 1e-7;
+
+/// Colours nearer than this, ΔE00, are one to the eye at a step's distance†.
+const ALIKE: f64 = 2.0;
+
+/// Film that makes two thirds of the surface its own, µm of what stays†.
+const SURFACE: f64 = 3.0;
+
+/// Film at which flakes cover two thirds of their share, µm†.
+const FLAKES: f64 = 20.0;
+
+/// How a layer falls on an earlier one, where it does not fall at random.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Meets {
+    /// Placed where the other is not, as far as there is room.
+    Avoids,
+    /// Placed where the other is, as far as it goes.
+    Seeks,
+}
+
+/// Layers over a ground.
+#[derive(Debug, Clone)]
+pub struct Stack {
+    /// Below its surface.
+    ground: Reflectance,
+    alpha: f64,
+    layers: Vec<Laid>,
+}
+
+#[derive(Debug, Clone)]
+struct Laid {
+    deed: Deed,
+    print: Print,
+    meets: Option<(usize, Meets)>,
+}
+
+#[derive(Debug, Clone)]
+enum Deed {
+    Lays { material: Box<Material>, seals: bool },
+    TakesAway { down_to: usize },
+    Nothing,
+}
+
+/// A spot that a layer divides: this share of it becomes `covered`, the rest stays as it was.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Split {
+    /// What lay there before.
+    pub before: Present,
+    /// What lies there where the layer came.
+    pub covered: Present,
+    /// Share of the spot, 0..=1.
+    pub share: f64,
+}
+
+/// What is alike within a place.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AreaState {
+    /// Which layers lie here.
+    pub present: Present,
+    /// Share of the place, 0..=1; over all states 1.
+    pub share: f64,
+    /// What is seen.
+    pub seen: Reflectance,
+    /// Share that flakes cover.
+    pub lustre: f64,
+}
+
+/// What is seen at a kind of place.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PlaceSeen {
+    /// What is alike, the largest share first.
+    pub states: Vec<AreaState>,
+}
+
+impl PlaceSeen {
+    /// What is seen from across the room: the mean by area.
+    pub fn from_afar(&self) -> Reflectance {
+        let mut sum = [0.0; BANDS];
+        for state in &self.states {
+            for (sum, r) in sum.iter_mut().zip(state.seen.bands()) {
+                *sum += state.share * r;
+            }
+        }
+        Reflectance::clamped(sum)
+    }
+
+    /// The colours that are told apart, with the share of each, the largest first: states nearer to a larger one than
+    /// `ALIKE` count as that one.
+    pub fn colours(&self, light: Light) -> Vec<(Reflectance, f64)> {
+        told_apart(self.states.iter().map(|state| (state.seen, state.share)), light, ALIKE)
+    }
+}
+
+/// Colours with their shares, the largest first, of those that come in that order: what is nearer than `alike`, ΔE00, to one
+/// before it counts as that one.
+pub fn told_apart(
+    colours: impl Iterator<Item = (Reflectance, f64)>,
+    light: Light,
+    alike: f64,
+) -> Vec<(Reflectance, f64)> {
+    let mut told: Vec<(Reflectance, Lab, f64)> = Vec::new();
+    for (curve, share) in colours {
+        let seen = lab(&curve, light);
+        match told.iter_mut().find(|(_, known, _)| difference(*known, seen).value() < alike) {
+            Some((_, _, sum)) => *sum += share,
+            None => told.push((curve, seen, share)),
+        }
+    }
+    told.sort_by(|one, other| other.2.total_cmp(&one.2));
+    told.into_iter().map(|(curve, _, share)| (curve, share)).collect()
+}
+
+/// A curve as it is seen in a light.
+pub fn lab(curve: &Reflectance, light: Light) -> Lab {
+    Lab::of(Xyz::of(curve, light), light.white())
+}
+
+impl Stack {
+    /// Nothing over a ground yet.
+    pub fn over(ground: &Ground) -> Result<Self, BadPaint> {
+        let (seen, sheen) = ground.seen()?;
+        Ok(Self { ground: sheen.inside(&seen), alpha: sheen.alpha(), layers: Vec::new() })
+    }
+
+    /// Lays a film of a material; a board has no more than [`LAYERS`]. `seals` says that it fills the air in what lies below;
+    /// `meets` that it avoids or seeks an earlier layer.
+    pub fn lay(&mut self, material: Material, print: Print, seals: bool, meets: Option<(usize, Meets)>) {
+        let deed = Deed::Lays { material: Box::new(material), seals };
+        self.layers.push(Laid { deed, print, meets });
+    }
+
+    /// Takes a share of everything away, down to the lowest `down_to` layers.
+    pub fn take_away(&mut self, print: Print, down_to: usize) {
+        let down_to = down_to.min(self.layers.len());
+        self.layers.push(Laid { deed: Deed::TakesAway { down_to }, print, meets: None });
+    }
+
+    /// A layer that is left out for now: it keeps its number.
+    pub fn leave_out(&mut self) {
+        let none = Print { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
+        self.layers.push(Laid { deed: Deed::Nothing, print: none, meets: None });
+    }
+
+    /// How many layers there are.
+    pub fn len(&self) -> usize {
+        self.layers.len()
+    }
+
+    /// True where the ground is bare.
+    pub fn is_empty(&self) -> bool {
+        self.layers.is_empty()
+    }
+
+    /// The same layers with all films so many times as thick.
+    pub fn with_films(&self, times: f64) -> Self {
+        let mut stack = self.clone();
+        for laid in &mut stack.layers {
+            let film = laid.print.film;
+            laid.print.film = ByPlace::from_fn(|place| Microns::of(film.at(place).value() * times));
+        }
+        stack
+    }
+
+    /// What a layer lays; none of what takes away or is left out.
+    pub fn material(&self, layer: usize) -> Option<&Material> {
+        match &self.layers.get(layer)?.deed {
+            Deed::Lays { material, .. } => Some(material),
+            Deed::TakesAway { .. } | Deed::Nothing => None,
+        }
+    }
+
+    /// How each layer divides what lay there before it: the spots it divides or covers whole; others it leaves.
+    pub fn splits(&self, place: Place) -> Vec<Vec<Split>> {
+        let mut states = vec![(0, 1.0)];
+        (0..self.layers.len())
+            .map(|layer| {
+                let splits = self.split(layer, place, &states);
+                states = divided(&states, &splits);
+                splits
+            })
+            .collect()
+    }
+
+    fn split(&self, layer: usize, place: Place, states: &[(Present, f64)]) -> Vec<Split> {
+        let Laid { deed, print, meets } = &self.layers[layer];
+        let cover = print.cover.at(place).value();
+        let covered = |before: Present| match deed {
+            Deed::Lays { .. } => before | 1 << layer,
+            Deed::TakesAway { down_to } => before & ((1 << down_to) - 1),
+            Deed::Nothing => before,
+        };
+        let (where_other_is, elsewhere) = match meets {
+            Some((other, meets)) => {
+                let other = states.iter().filter(|(present, _)| present >> other & 1 == 1);
+                meets.shares(cover, other.map(|(_, share)| share).sum())
+            }
+            None => (cover, cover),
+        };
+        let cover_of = |before: Present| match meets {
+            Some((other, _)) if before >> other & 1 == 1 => where_other_is,
+            _ => elsewhere,
+        };
+        let mut splits: Vec<Split> = states
+            .iter()
+            .map(|(before, _)| Split { before: *before, covered: covered(*before), share: cover_of(*before) })
+            .collect();
+        // The largest splits first, as long as there is room; the rest all or nothing.
+        let smaller = |i: usize| splits[i].share.min(1.0 - splits[i].share) * states[i].1;
+        let mut order: Vec<(usize, f64)> = (0..states.len()).map(|i| (i, smaller(i))).collect();
+        order.sort_by(|one, other| other.1.total_cmp(&one.1));
+        let room = STATES.saturating_sub(states.len());
+        // What is owed to those that are not divided goes to them by turns, so that the layer covers its share of the whole.
+        let mut owed = 0.0;
+        for (nth, (i, smaller)) in order.into_iter().enumerate() {
+            if nth >= room || smaller < LEAST_SPLIT {
+                owed += splits[i].share * states[i].1;
+                let whole = owed >= 0.5 * states[i].1;
+                splits[i].share = if whole { 1.0 } else { 0.0 };
+                owed -= splits[i].share * states[i].1;
+            }
+        }
+        splits.retain(|split| split.share > 0.0 && split.covered != split.before);
+        splits
+    }
+
+    /// What is seen at a kind of place when the lowest `layers` of them are on, in a state of the whole.
+    pub fn seen(&self, place: Place, layers: usize, state: State) -> PlaceSeen {
+        let layers = &self.layers[..layers.min(self.layers.len())];
+        let mut states = vec![(0, 1.0)];
+        for layer in 0..layers.len() {
+            states = divided(&states, &self.split(layer, place, &states));
+        }
+        let sheets: Vec<Option<Sheets>> = layers.iter().map(|laid| Sheets::of(laid, place, state)).collect();
+        let mut states: Vec<AreaState> =
+            states.into_iter().map(|(present, share)| self.spot(&sheets, present, share, state)).collect();
+        states.sort_by(|one, other| other.share.total_cmp(&one.share));
+        PlaceSeen { states }
+    }
+
+    /// One spot, composed from the ground up.
+    fn spot(&self, sheets: &[Option<Sheets>], present: Present, share: f64, state: State) -> AreaState {
+        let lying = || {
+            let here = sheets.iter().enumerate().filter(|(n, _)| present >> n & 1 == 1);
+            here.filter_map(|(n, sheets)| Some((n, sheets.as_ref()?)))
+        };
+        let filled_below = match state {
+            State::Dry => lying().filter(|(_, sheets)| sheets.seals).map(|(n, _)| n).next_back().unwrap_or(0),
+            State::Wet | State::Sealed | State::Buffed => usize::MAX,
+        };
+        let last = lying().map(|(n, _)| n).next_back();
+        let (mut inside, mut alpha, mut lustre) = (*self.ground.bands(), self.alpha, 0.0);
+        for (n, sheets) in lying() {
+            let sheet = match &sheets.milky {
+                Some(milky) if Some(n) == last => milky,
+                _ if n < filled_below => &sheets.filled,
+                _ => &sheets.bare,
+            };
+            sheet.lay_over(&mut inside);
+            alpha = match sheets.seals {
+                // Its own surface over one that is duller, however thin: as in [`Material::in_state`].
+                true => alpha.min(sheets.alpha),
+                false => alpha + (sheets.alpha - alpha) * sheets.makes_surface,
+            };
+            lustre = lustre * sheet.lets_through() + sheets.lustre;
+        }
+        let alpha = match state {
+            State::Wet => 0.0,
+            _ => alpha.min(state.seal().unwrap_or(1.0)),
+        };
+        let seen = Sheen::new(alpha).seen(&Reflectance::clamped(inside));
+        AreaState { present, share, seen, lustre: lustre.min(1.0) }
+    }
+}
+
+/// A layer's film at a place, in the states that it may be in.
+struct Sheets {
+    bare: Sheet,
+    filled: Sheet,
+    /// Where it is wet and on top.
+    milky: Option<Sheet>,
+    seals: bool,
+    alpha: f64,
+    /// Share of the surface that it makes its own.
+    makes_surface: f64,
+    lustre: f64,
+}
+
+impl Sheets {
+    fn of(laid: &Laid, place: Place, state: State) -> Option<Self> {
+        let Deed::Lays { material, seals } = &laid.deed else { return None };
+        let x = *laid.print.film.at(place);
+        let settles = |by: f64| 1.0 - (-x.value() * material.stays / by).exp();
+        let filled = material.in_state(State::Sealed).optics.sheet(x);
+        Some(Self {
+            bare: if state == State::Dry { material.optics.sheet(x) } else { filled.clone() },
+            filled,
+            milky: (state == State::Wet).then(|| material.in_state(State::Wet).optics.sheet(x)),
+            seals: *seals,
+            alpha: material.sheen.alpha(),
+            makes_surface: settles(SURFACE),
+            lustre: material.lustre * settles(FLAKES),
+        })
+    }
+}
+
+impl Meets {
+    /// Shares to cover where the other layer lies and elsewhere, so that `cover` is covered in all; the other lies on `there`.
+    fn shares(self, cover: f64, there: f64) -> (f64, f64) {
+        // As much of one part as it holds, and the rest on the other.
+        let first = |part: f64| {
+            let on_it = cover.min(part);
+            let rest = if part < 1.0 { (cover - on_it) / (1.0 - part) } else { 0.0 };
+            (if part > 0.0 { on_it / part } else { 0.0 }, rest.clamp(0.0, 1.0))
+        };
+        match self {
+            Meets::Seeks => first(there),
+            Meets::Avoids => {
+                let (elsewhere, where_other_is) = first(1.0 - there);
+                (where_other_is, elsewhere)
+            }
+        }
+    }
+}
+
+/// The states after a layer has divided them; those that became alike are one.
+fn divided(states: &[(Present, f64)], splits: &[Split]) -> Vec<(Present, f64)> {
+    let mut after: Vec<(Present, f64)> = Vec::with_capacity(states.len() + splits.len());
+    for (before, share) in states {
+        match splits.iter().find(|split| split.before == *before) {
+            Some(split) => {
+                after.push((split.covered, share * split.share));
+                if split.share < 1.0 {
+                    after.push((*before, share * (1.0 - split.share)));
+                }
+            }
+            None => after.push((*before, *share)),
+        }
+    }
+    after.sort_by_key(|(present, _)| *present);
+    after.dedup_by(|next, kept| {
+        let alike = next.0 == kept.0;
+        if alike {
+            kept.1 += next.1;
+        }
+        alike
+    });
+    after
+}

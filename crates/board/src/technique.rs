@@ -1,0 +1,500 @@
+//! How a layer is put on, and what that leaves where.
+//!
+//! | technique | lays | field, recess, edge |
+//! |---|---|---|
+//! | coats | a closed film | alike |
+//! | wiped glazes, washes, waxes | a closed film | little, much, next to none |
+//! | stippled, ragged, patted | a broken film | more in recesses |
+//! | dry brush, gilding | a broken film | on edges, none in recesses |
+//! | sand-back, wet distress | takes away | on edges |
+//!
+//! The films and coverages are those of one hand (common practice†): every painter's is another, and is learned.
+
+use serde::{Deserialize, Serialize};
+use warm_blend_bench::Kind;
+use warm_blend_paint::{BadMeasure, Microns, hiding::COAT};
+
+use super::{ByPlace, Place, Share};
+
+/// A way to put on a layer, or to take some away.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Technique {
+    /// A coat by brush.
+    BrushedCoat,
+    /// A coat by roller.
+    RolledCoat,
+    /// Texture paint, stippled.
+    TextureCoat,
+    /// A second colour worked into the wet one beside it and feathered.
+    WetBlend,
+    /// Colours tapped together in a slow clear glaze.
+    MeshedGlaze,
+    /// Glaze rolled on and broken with a stippler.
+    GlazeStippled,
+    /// Glaze broken with a rag.
+    GlazeRagged,
+    /// Ragged, then softened.
+    GlazeRaggedSoftened,
+    /// Glaze wiped off again: it stays in recesses.
+    GlazeWiped,
+    /// Wash brushed on and wiped.
+    WashWiped,
+    /// Wash patted with a cloth.
+    WashPatted,
+    /// Wash that runs down.
+    WashDripped,
+    /// Wash drawn out in streaks with a dry brush.
+    WashDragged,
+    /// Hardly any paint, no pressure, across the relief.
+    DryBrush,
+    /// Watery paint over sticky clear wax, wiped to streaks.
+    WetWaxResist,
+    /// Tinted or dark wax, wiped.
+    TintedWax,
+    /// Metallic paint thinned to a wash.
+    MetallicWash,
+    /// Fine drops from a brush.
+    Speckle,
+    /// A pattern through a stencil, with little paint.
+    Stencil,
+    /// Flecks knifed in wet.
+    KnifeFlecks,
+    /// Sanding through on edges.
+    SandBack,
+    /// Rubbing through with a wet cloth.
+    WetDistress,
+    /// Clear wax, buffed.
+    ClearWax,
+    /// A clear coat.
+    ClearCoat,
+    /// Metallic wax by fingertip on high points.
+    Gilding,
+}
+
+/// What techniques have in common: how they are grouped for choosing, and what the rules ask.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Family {
+    /// Closed coats of paint.
+    Coat,
+    /// Colours worked into each other.
+    Blend,
+    /// Glazes.
+    Glaze,
+    /// Washes of paint and water.
+    Wash,
+    /// Paint that catches on the relief, drops, patterns.
+    Broken,
+    /// Waxes with colour.
+    Wax,
+    /// What takes away.
+    Wear,
+    /// Clear seals.
+    Seal,
+    /// Metal.
+    Gild,
+}
+
+/// The wet film a layer leaves, and the share of the area it covers, by place. Of what takes away only the shares count.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Print {
+    /// µm of the wet mixture where it lies.
+    pub film: ByPlace<Microns>,
+    /// Share of the area that it covers, or takes away.
+    pub cover: ByPlace<Share>,
+}
+
+/// A film that no technique leaves.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("a film: {0} (a tenth of a µm to 3000; where nothing lies, set the coverage to 0)")]
+pub struct NotAFilm(BadMeasure);
+
+/// How it was done: what a painter varies from the usual.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Hand {
+    /// How much was on the brush against the usual, ¼ to 4.
+    pub load: Load,
+    /// How firmly it was wiped: ½ as usual, 0 not at all, 1 as firmly as one can. Only of what is wiped.
+    pub wipe: Share,
+    /// How often, 1 to 9.
+    pub passes: Passes,
+}
+
+/// ¼ to 4 times the usual.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(try_from = "f64", into = "f64")]
+pub struct Load(f64);
+
+/// 1 to 9.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(try_from = "u8", into = "u8")]
+pub struct Passes(u8);
+
+/// Passes that are none.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+#[error("{0} passes: 1 to 9; take the layer out for none")]
+pub struct NotPasses(u8);
+
+impl Load {
+    /// A quarter of the usual to four times it.
+    pub fn new(load: f64) -> Result<Self, BadMeasure> {
+        warm_blend_paint::quantity::within(load, 0.25, 4.0).map(Self)
+    }
+
+    /// The number.
+    pub const fn value(self) -> f64 {
+        self.0
+    }
+}
+
+impl TryFrom<f64> for Load {
+    type Error = BadMeasure;
+
+    fn try_from(load: f64) -> Result<Self, BadMeasure> {
+        Self::new(load)
+    }
+}
+
+impl From<Load> for f64 {
+    fn from(load: Load) -> f64 {
+        load.0
+    }
+}
+
+impl Passes {
+    /// 1 to 9.
+    pub fn new(passes: u8) -> Result<Self, NotPasses> {
+        if (1..=9).contains(&passes) { Ok(Self(passes)) } else { Err(NotPasses(passes)) }
+    }
+
+    /// The number.
+    pub const fn value(self) -> u8 {
+        self.0
+    }
+}
+
+impl TryFrom<u8> for Passes {
+    type Error = NotPasses;
+
+    fn try_from(passes: u8) -> Result<Self, NotPasses> {
+        Self::new(passes)
+    }
+}
+
+impl From<Passes> for u8 {
+    fn from(passes: Passes) -> u8 {
+        passes.0
+    }
+}
+
+impl Default for Hand {
+    /// As usual, once.
+    fn default() -> Self {
+        Self { load: Load(1.0), wipe: Share::of(0.5), passes: Passes(1) }
+    }
+}
+
+struct Row {
+    id: &'static str,
+    name: &'static str,
+    family: Family,
+    /// µm on field, recess, edge.
+    film: [f64; 3],
+    /// Share of field, recess, edge.
+    cover: [f64; 3],
+    /// µm before it is wiped; of what is not wiped the same as `film`.
+    unwiped: [f64; 3],
+}
+
+impl Technique {
+    /// How a pot of a kind is usually put on, and so which film it leaves.
+    pub const fn usual_for(kind: Kind) -> Self {
+        match kind {
+            Kind::Paint => Technique::BrushedCoat,
+            Kind::Glaze | Kind::Pearl => Technique::GlazeStippled,
+            Kind::Scumble | Kind::DetailGlaze => Technique::GlazeWiped,
+            Kind::Wash => Technique::WashWiped,
+            Kind::TintedWax => Technique::TintedWax,
+            Kind::Texture => Technique::TextureCoat,
+            Kind::TintedSealer => Technique::ClearCoat,
+        }
+    }
+
+    /// In the order they are offered.
+    pub const ALL: [Technique; 25] = [
+        Technique::BrushedCoat,
+        Technique::RolledCoat,
+        Technique::TextureCoat,
+        Technique::WetBlend,
+        Technique::MeshedGlaze,
+        Technique::GlazeStippled,
+        Technique::GlazeRagged,
+        Technique::GlazeRaggedSoftened,
+        Technique::GlazeWiped,
+        Technique::WashWiped,
+        Technique::WashPatted,
+        Technique::WashDripped,
+        Technique::WashDragged,
+        Technique::DryBrush,
+        Technique::WetWaxResist,
+        Technique::MetallicWash,
+        Technique::Speckle,
+        Technique::Stencil,
+        Technique::KnifeFlecks,
+        Technique::TintedWax,
+        Technique::SandBack,
+        Technique::WetDistress,
+        Technique::ClearWax,
+        Technique::ClearCoat,
+        Technique::Gilding,
+    ];
+
+    /// The table of one hand†: common practice.
+    const fn row(self) -> Row {
+        use Family::{Blend, Broken, Coat, Gild, Glaze, Seal, Wash, Wax, Wear};
+        const fn laid(
+            id: &'static str,
+            name: &'static str,
+            family: Family,
+            film: [f64; 3],
+            cover: [f64; 3],
+        ) -> Row {
+            Row { id, name, family, film, cover, unwiped: film }
+        }
+        const fn wiped(
+            id: &'static str,
+            name: &'static str,
+            family: Family,
+            film: [f64; 3],
+            unwiped: [f64; 3],
+        ) -> Row {
+            Row { id, name, family, film, cover: [1.0; 3], unwiped }
+        }
+        const fn worn(id: &'static str, name: &'static str, share: [f64; 3]) -> Row {
+            Row { id, name, family: Wear, film: [0.0; 3], cover: share, unwiped: [0.0; 3] }
+        }
+        const ALL: [f64; 3] = [1.0; 3];
+        match self {
+            Self::BrushedCoat => laid("brushed-coat", "Coat, brushed", Coat, [COAT, 110.0, 70.0], ALL),
+            Self::RolledCoat => laid("rolled-coat", "Coat, rolled", Coat, [60.0, 45.0, 50.0], ALL),
+            Self::TextureCoat => laid("texture-coat", "Texture coat", Coat, [400.0, 500.0, 250.0], ALL),
+            Self::WetBlend => laid("wet-blend", "Wet blend, feathered", Blend, [60.0, 60.0, 45.0], [0.5; 3]),
+            Self::MeshedGlaze => laid("meshed-glaze", "Meshed in glaze", Blend, [40.0, 55.0, 20.0], [0.5; 3]),
+            Self::GlazeStippled => {
+                laid("glaze-stippled", "Glaze, stippled", Glaze, [35.0, 60.0, 15.0], [0.85, 0.95, 0.6])
+            }
+            Self::GlazeRagged => {
+                laid("glaze-ragged", "Glaze, ragged", Glaze, [15.0, 45.0, 6.0], [0.55, 0.8, 0.4])
+            }
+            Self::GlazeRaggedSoftened => laid(
+                "glaze-ragged-softened",
+                "Glaze, ragged and softened",
+                Glaze,
+                [12.0, 45.0, 5.0],
+                [0.7, 0.85, 0.5],
+            ),
+            Self::GlazeWiped => {
+                wiped("glaze-wiped", "Glaze, wiped", Glaze, [4.0, 60.0, 1.0], [60.0, 80.0, 45.0])
+            }
+            Self::WashWiped => {
+                wiped("wash-wiped", "Wash, wiped", Wash, [15.0, 45.0, 5.0], [70.0, 80.0, 50.0])
+            }
+            Self::WashPatted => laid("wash-patted", "Wash, patted", Wash, [15.0, 45.0, 6.0], [0.7, 0.9, 0.5]),
+            Self::WashDripped => {
+                laid("wash-dripped", "Wash, dripped", Wash, [20.0, 40.0, 10.0], [0.25, 0.45, 0.15])
+            }
+            Self::WashDragged => {
+                laid("wash-dragged", "Wash, dragged", Wash, [15.0, 40.0, 6.0], [0.6, 0.8, 0.5])
+            }
+            Self::DryBrush => laid("dry-brush", "Dry brush", Broken, [25.0; 3], [0.2, 0.02, 0.45]),
+            Self::WetWaxResist => {
+                laid("wet-wax-resist", "Wet-wax resist", Broken, [25.0, 40.0, 15.0], [0.45, 0.7, 0.3])
+            }
+            Self::MetallicWash => {
+                laid("metallic-wash", "Metallic wash", Wash, [10.0, 30.0, 4.0], [0.8, 0.95, 0.5])
+            }
+            Self::Speckle => laid("speckle", "Speckle", Broken, [30.0; 3], [0.04, 0.03, 0.04]),
+            Self::Stencil => laid("stencil", "Stencil", Broken, [20.0, 20.0, 15.0], [0.3, 0.02, 0.1]),
+            Self::KnifeFlecks => {
+                laid("knife-flecks", "Flecks, knifed in", Broken, [150.0; 3], [0.25, 0.1, 0.2])
+            }
+            Self::TintedWax => {
+                wiped("tinted-wax", "Tinted wax, wiped", Wax, [2.0, 40.0, 1.0], [40.0, 60.0, 30.0])
+            }
+            Self::SandBack => worn("sand-back", "Sanded back", [0.03, 0.0, 0.6]),
+            Self::WetDistress => worn("wet-distress", "Distressed, wet", [0.03, 0.0, 0.6]),
+            Self::ClearWax => laid("clear-wax", "Clear wax", Seal, [6.0, 15.0, 3.0], ALL),
+            Self::ClearCoat => laid("clear-coat", "Clear coat", Seal, [70.0, 90.0, 50.0], ALL),
+            Self::Gilding => laid("gilding", "Gilding wax", Gild, [60.0; 3], [0.02, 0.0, 0.45]),
+        }
+    }
+
+    /// `glaze-wiped` …
+    pub const fn id(self) -> &'static str {
+        self.row().id
+    }
+
+    /// `Glaze, wiped` …
+    pub const fn name(self) -> &'static str {
+        self.row().name
+    }
+
+    /// What it is of.
+    pub const fn family(self) -> Family {
+        self.row().family
+    }
+
+    /// True where it takes away what lies below.
+    pub const fn takes_away(self) -> bool {
+        matches!(self.family(), Family::Wear)
+    }
+
+    /// True where what was put on is wiped off again.
+    pub fn is_wiped(self) -> bool {
+        let row = self.row();
+        row.film != row.unwiped
+    }
+
+    /// True where it needs no pot: clear wax, a clear coat, and what takes away.
+    pub const fn needs_no_pot(self) -> bool {
+        matches!(self.family(), Family::Wear | Family::Seal)
+    }
+
+    /// What it leaves when it is done as usual.
+    pub fn usual(self) -> Print {
+        let row = self.row();
+        let of = |values: [f64; 3]| move |place: Place| values[place as usize];
+        Print {
+            film: ByPlace::from_fn(|place| Microns::of(of(row.film)(place))),
+            cover: ByPlace::from_fn(|place| Share::of(of(row.cover)(place))),
+        }
+    }
+
+    /// What it leaves when it is done like this.
+    ///
+    /// The load goes with the film; of what takes away, with how long it is rubbed. A firmer wipe takes away by ratio: at 0 all is still there, at ½ the usual is left,
+    /// between them and beyond evenly on a logarithmic scale. Passes lay their films one on the other; where a pass covers a
+    /// share c at random, n of them cover 1 − (1 − c)ⁿ, with as much paint in all.
+    pub fn print(self, hand: Hand) -> Print {
+        let (row, usual) = (self.row(), self.usual());
+        let n = f64::from(hand.passes.0);
+        let often = if self.takes_away() { n * hand.load.0 } else { n };
+        let cover =
+            ByPlace::from_fn(|place| Share::of(1.0 - (1.0 - usual.cover.at(place).value()).powf(often)));
+        let film = ByPlace::from_fn(|place| {
+            let (film, unwiped) = (usual.film.at(place).value(), row.unwiped[place as usize]);
+            let left = if film > 0.0 { (unwiped / film).powf(1.0 - 2.0 * hand.wipe.value()) } else { 1.0 };
+            let once = usual.cover.at(place).value();
+            let thicker = if once > 0.0 { n * once / cover.at(place).value() } else { n };
+            Microns::of((film * left * hand.load.0 * thicker).min(Print::THICKEST))
+        });
+        Print { film, cover }
+    }
+}
+
+impl Technique {
+    /// How much of the pot goes onto the flat, as a film over all of it: what is put on, before any of it is wiped off again.
+    pub fn takes(self, hand: Hand) -> Microns {
+        let put_on = self.print(Hand { wipe: Share::NONE, ..hand });
+        Microns::of(put_on.film.field.value() * put_on.cover.field.value())
+    }
+}
+
+impl Print {
+    /// µm that no layer goes beyond.
+    pub(super) const THICKEST: f64 = 3000.0;
+
+    /// A film of a tenth of a µm to 3 mm.
+    pub fn film(microns: f64) -> Result<Microns, NotAFilm> {
+        warm_blend_paint::quantity::within(microns, 0.1, Self::THICKEST).map(Microns::of).map_err(NotAFilm)
+    }
+}
+
+impl std::str::FromStr for Technique {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        Technique::ALL.into_iter().find(|technique| technique.id() == text).ok_or_else(|| {
+            let known = Technique::ALL.map(Technique::id).join(", ");
+            format!("“{}” is no technique: choose one of {known}", text.chars().take(40).collect::<String>())
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn technique() -> impl Strategy<Value = Technique> {
+        proptest::sample::select(Technique::ALL.to_vec())
+    }
+
+    fn hand(load: f64, wipe: f64, passes: u8) -> Hand {
+        Hand {
+            load: Load::new(load).unwrap(),
+            wipe: Share::new(wipe).unwrap(),
+            passes: Passes::new(passes).unwrap(),
+        }
+    }
+
+    #[test]
+    fn as_usual_is_what_the_table_says() {
+        for technique in Technique::ALL {
+            let (usual, done) = (technique.usual(), technique.print(Hand::default()));
+            for place in Place::ALL {
+                assert!((usual.film.at(place).value() - done.film.at(place).value()).abs() < 1e-9);
+                assert!((usual.cover.at(place).value() - done.cover.at(place).value()).abs() < 1e-12);
+            }
+            assert_eq!(technique.id().parse(), Ok(technique));
+            assert_eq!(serde_json::to_string(&technique).unwrap(), format!("\"{}\"", technique.id()));
+        }
+    }
+
+    proptest! {
+        #[test]
+        fn a_firmer_wipe_never_leaves_more(technique in technique(), wipe in 0.0..0.9f64, more in 0.0..0.1f64) {
+            let left = |wipe| technique.print(hand(1.0, wipe, 1));
+            for place in Place::ALL {
+                prop_assert!(left(wipe + more).film.at(place).value() <= left(wipe).film.at(place).value() * (1.0 + 1e-12));
+            }
+        }
+
+        /// What is on the surface, film times share, is as much as all passes laid.
+        #[test]
+        fn passes_add_up(technique in technique(), passes in 1u8..=9) {
+            let laid = |passes| {
+                let print = technique.print(hand(1.0, 0.5, passes));
+                ByPlace::from_fn(|place| print.film.at(place).value() * print.cover.at(place).value())
+            };
+            for place in Place::ALL {
+                let wanted = f64::from(passes) * laid(1).at(place);
+                prop_assert!(*laid(passes).at(place) <= wanted + 1e-9);
+                prop_assert!((laid(passes).at(place) - wanted).abs() < 1e-9 || technique == Technique::TextureCoat);
+            }
+        }
+    }
+
+    /// A tin of half a litre of wax goes over some 12 m² however little of it stays, a litre of paint over 11 (common practice).
+    #[test]
+    fn what_is_wiped_off_is_used_up_too() {
+        let square_metres = |technique: Technique, ml: f64| ml / technique.takes(Hand::default()).value();
+        assert!((10.0..15.0).contains(&square_metres(Technique::TintedWax, 500.0)));
+        assert!((10.0..13.0).contains(&square_metres(Technique::BrushedCoat, 1000.0)));
+        for technique in Technique::ALL {
+            assert_eq!(
+                technique.takes(Hand::default()),
+                technique.takes(hand(1.0, 1.0, 1)),
+                "whatever is wiped"
+            );
+        }
+    }
+
+    #[test]
+    fn films_that_cannot_be_are_refused() {
+        for bad in [0.0, -1.0, 10_000.0, f64::NAN, f64::INFINITY] {
+            assert!(Print::film(bad).unwrap_err().to_string().contains("coverage to 0"));
+        }
+        assert!(Load::new(0.0).is_err() && Passes::new(0).is_err() && Share::new(1.1).is_err());
+    }
+}

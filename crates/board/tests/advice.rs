@@ -1,0 +1,292 @@
+//! What is said of an order of layers, and the ways back where it went wrong. All of it is common practice.
+
+use warm_blend_board::{
+    Advice, Board, ByPlace, Change, Fix, GroundKind, Habit, Hands, Layer, Load, Mending, Passes, Place,
+    School, Severity, Technique, Trouble, Way, advice, cautions,
+};
+use warm_blend_paint::{Class, State};
+use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
+use warm_blend_testing::shelf::{
+    A, BROWN, CLAY_BLUE, CLEAR_WAX, CREAM, GLAZING_LIQUID, OXBLOOD, PRIMER, Shelf, WHITE, board, board_on,
+    pot,
+};
+
+fn said_by(shelf: &Shelf, board: &Board) -> Vec<Advice> {
+    let tin = |paint| shelf.tin(paint);
+    let stack = board.stack(A, tin, |_| Habit::USUAL).unwrap();
+    advice(board, A, tin, &stack, &shelf.on())
+}
+
+fn said(board: &Board) -> Vec<Advice> {
+    said_by(&Shelf::default(), board)
+}
+
+fn coat(paint: u128, passes: u8) -> Layer {
+    let mut layer = Layer::new(Technique::BrushedCoat, pot(&[(paint, 1)]));
+    layer.hand.passes = Passes::new(passes).unwrap();
+    layer
+}
+
+#[test]
+fn a_glaze_over_clay_type_paint_fails_until_it_is_sealed() {
+    let mut layers = vec![
+        Layer::new(Technique::BrushedCoat, pot(&[(CLAY_BLUE, 1)])),
+        Layer::new(Technique::GlazeWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 4)])),
+    ];
+    let worst = said(&board(layers.clone())).swap_remove(0);
+    assert_eq!(worst.severity, Severity::Fails);
+    assert!(worst.what.contains("lifts the clay-type paint"));
+    assert_eq!(worst.fix, Some(Fix::Below(layers[1].id, Technique::ClearCoat)));
+    layers.insert(1, Layer::new(Technique::ClearCoat, vec![]));
+    assert!(said(&board(layers)).iter().all(|advice| advice.severity < Severity::Fails));
+}
+
+#[test]
+fn paint_over_wax_fails_and_wax_over_paint_does_not() {
+    let wax = || Layer::new(Technique::TintedWax, pot(&[(BROWN, 1), (CLEAR_WAX, 9)]));
+    let coat = || Layer::new(Technique::BrushedCoat, pot(&[(CREAM, 1)]));
+    let fails = |layers| said(&board(layers)).iter().any(|advice| advice.what.contains("over wax"));
+    assert!(fails(vec![wax(), coat()]));
+    assert!(!fails(vec![coat(), wax()]));
+    let stains =
+        |layers| said(&board(layers)).iter().any(|advice| advice.what.contains("stains the bare paint"));
+    assert!(stains(vec![coat(), wax()]));
+    assert!(!stains(vec![coat(), Layer::new(Technique::ClearWax, vec![]), wax()]));
+}
+
+#[test]
+fn cautions_stand_at_their_layer_and_say_where_they_are_from() {
+    let shelf = Shelf::default();
+    let tin = |paint| shelf.tin(paint);
+    let layers = vec![
+        Layer::new(Technique::BrushedCoat, pot(&[(CREAM, 1)])),
+        Layer::new(Technique::SandBack, vec![]),
+        Layer::new(Technique::ClearWax, vec![]),
+    ];
+    let old = board_on(GroundKind::OldPaint, layers.clone());
+    let found = cautions(&old, A, tin);
+    let lead = found.iter().find(|caution| caution.words.contains("lead")).unwrap();
+    assert_eq!(lead.layer, layers[1].id);
+    assert!(lead.grave && lead.source.contains("745") && lead.words.contains("licensed practice"));
+    assert!(
+        found.iter().any(|caution| caution.layer == layers[2].id && caution.words.contains("catch fire"))
+    );
+    assert!(cautions(&board(layers), A, tin).iter().all(|caution| !caution.words.contains("lead")));
+}
+
+fn about<'a>(found: &'a [Advice], words: &str) -> Option<&'a Advice> {
+    found.iter().find(|advice| advice.what.contains(words))
+}
+
+/// A stain-blocking primer over a bleeding ground, tinted so that it saves a coat; with it, nothing is said.
+#[test]
+fn a_bleeding_ground_asks_for_a_primer_that_saves_a_coat() {
+    let bare = board_on(GroundKind::RedStain, vec![coat(CREAM, 2)]);
+    let found = said(&bare);
+    let bleeds = about(&found, "bleeds through").unwrap();
+    assert!(bleeds.remedy.contains("it then covers in"), "{}", bleeds.remedy);
+    let Some(Fix::Under(at, pot)) = &bleeds.fix else { panic!("{:?}", bleeds.fix) };
+    assert_eq!(pot[0].paint.0.as_u128(), PRIMER);
+    let layers = vec![Layer::new(Technique::BrushedCoat, pot.clone()), coat(CREAM, 2)];
+    assert_eq!(*at, bare.layers(A)[0].id);
+    assert!(about(&said(&board_on(GroundKind::RedStain, layers)), "bleeds").is_none());
+    let none = said_by(&Shelf::default().without(Class::Primer), &bare);
+    assert_eq!(about(&none, "bleeds through").unwrap().fix, None);
+}
+
+#[test]
+fn the_first_coat_is_never_the_colour() {
+    let over = |passes| said(&board_on(GroundKind::MidWood, vec![coat(WHITE, passes)]));
+    let found = over(1);
+    let thin = about(&found, "one coat of this over the bare ground").unwrap();
+    assert!(matches!(thin.fix, Some(Fix::Again(_))) && thin.severity == Severity::Note);
+    assert!(about(&over(6), "over the bare ground").is_none());
+}
+
+#[test]
+fn much_water_asks_for_a_bonding_primer() {
+    let wash = Layer::new(Technique::WashDripped, pot(&[(WHITE, 1)]));
+    let on = |ground| said(&board_on(ground, vec![coat(CREAM, 2), wash.clone()]));
+    assert_eq!(about(&on(GroundKind::OldPaint), "much water").unwrap().layer, Some(wash.id));
+    assert!(about(&on(GroundKind::WhitePrimer), "much water").is_none());
+}
+
+#[test]
+fn thick_work_needs_the_night_and_contrast_its_steps() {
+    let texture = Layer::new(Technique::TextureCoat, pot(&[(CREAM, 1)]));
+    let dry = |paint| Layer::new(Technique::DryBrush, pot(&[(paint, 1)]));
+    let found = said(&board(vec![texture, dry(WHITE)]));
+    assert!(about(&found, "needs the night").is_some());
+    assert!(about(&said(&board(vec![coat(OXBLOOD, 2), dry(WHITE)])), "shades at one step").is_some());
+    assert!(about(&said(&board(vec![coat(CREAM, 2), dry(WHITE)])), "shades at one step").is_none());
+}
+
+fn ways(board: &Board, trouble: Trouble) -> Vec<Way> {
+    let shelf = Shelf::default();
+    let (on, hands) = (shelf.on(), Hands::default());
+    let mending = Mending { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
+    mending.ways(trouble).unwrap()
+}
+
+fn seen(board: &Board) -> ByPlace<Lab> {
+    let shelf = Shelf::default();
+    let stack = board.stack(A, |paint| shelf.tin(paint), |_| Habit::USUAL).unwrap();
+    ByPlace::from_fn(|place| lab(&stack.seen(place, stack.len(), State::Dry).from_afar()))
+}
+
+fn lab(curve: &Reflectance) -> Lab {
+    Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white())
+}
+
+fn waxed() -> Board {
+    let wax = Layer::new(Technique::TintedWax, pot(&[(BROWN, 1), (CLEAR_WAX, 1)]));
+    board(vec![coat(CREAM, 2), wax])
+}
+
+#[test]
+fn a_wax_too_dark_is_lifted_or_washed_over() {
+    let before = seen(&waxed());
+    let found = ways(&waxed(), Trouble::TooDark);
+    let lifted = found.iter().find(|way| way.words.contains("clear wax while it is fresh")).unwrap();
+    assert!(matches!(&lifted.changes[..], [Change::Instead(layer)] if layer.hand.wipe.value() > 0.5));
+    for way in &found {
+        let gained: f64 =
+            Place::ALL.iter().map(|place| lab(way.after.at(*place)).l - before.at(*place).l).sum();
+        assert!(gained > 0.0, "{}", way.words);
+    }
+}
+
+/// The layers of the strip once a way is taken.
+fn done(board: &Board, way: &Way) -> Vec<Layer> {
+    let mut layers: Vec<Layer> = board.layers(A).into_iter().cloned().collect();
+    for change in &way.changes {
+        let place = |id| layers.iter().position(|other| other.id == id).unwrap();
+        match change {
+            Change::Put(layer, None) => layers.push(layer.clone()),
+            Change::Put(layer, Some(above)) => layers.insert(place(*above), layer.clone()),
+            Change::Instead(layer) => {
+                let at = place(layer.id);
+                layers[at] = layer.clone();
+            }
+            Change::Take(id) => drop(layers.remove(place(*id))),
+        }
+    }
+    layers
+}
+
+fn other_schools(board: &Board) -> Vec<School> {
+    let shelf = Shelf::default();
+    let (on, hands) = (shelf.on(), Hands::default());
+    let mending = Mending { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
+    mending.schools().unwrap()
+}
+
+/// Every answer of another school is one that this strip does not give, does what it is told to do, and leads back: the
+/// question is asked of what it makes too, but where it leaves the layer out.
+#[test]
+fn what_another_school_does_can_be_seen_and_turned_back() {
+    let glaze = Layer::new(Technique::GlazeWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 4)]));
+    let blend = Layer::new(Technique::WetBlend, pot(&[(CLAY_BLUE, 1)]));
+    let wear = Layer::new(Technique::SandBack, vec![]);
+    let wax = Layer::new(Technique::ClearWax, vec![]);
+    let glazed = board(vec![coat(CREAM, 2), blend, glaze, wear, wax]);
+    let questions =
+        |board: &Board| other_schools(board).iter().map(|school| school.question).collect::<Vec<_>>();
+    assert_eq!(questions(&glazed).len(), 5);
+    assert!(questions(&waxed()).contains(&"Dark wax straight, or clear wax first?"));
+    assert!(questions(&board(vec![])).is_empty());
+    for start in [glazed, waxed()] {
+        for School { question, ways } in other_schools(&start) {
+            for way in ways {
+                let made = board(done(&start, &way));
+                let after = seen(&made);
+                for place in Place::ALL {
+                    assert!(
+                        difference(*after.at(place), lab(way.after.at(place))).value() < 1e-9,
+                        "{}",
+                        way.words
+                    );
+                }
+                assert!(!way.changes.is_empty(), "{}", way.words);
+                assert!(
+                    questions(&made).contains(&question) || way.words.starts_with("Neither"),
+                    "{}",
+                    way.words
+                );
+            }
+        }
+    }
+}
+
+/// Common practice: a glaze over the bared wood tones it too.
+#[test]
+fn distress_before_the_glaze_makes_darker_edges() {
+    let glaze = Layer::new(Technique::GlazeStippled, pot(&[(BROWN, 1), (GLAZING_LIQUID, 1)]));
+    let start = board(vec![coat(OXBLOOD, 1), coat(CREAM, 2), glaze, Layer::new(Technique::SandBack, vec![])]);
+    let asked = other_schools(&start);
+    let school = asked.iter().find(|school| school.question.starts_with("Distress")).unwrap();
+    assert_eq!(school.ways[0].words, "Distress before the glaze");
+    assert!(lab(&school.ways[0].after.edge).l < seen(&start).edge.l);
+}
+
+/// A way is told by what it would do: put on the board it does just that.
+#[test]
+fn what_is_told_is_what_it_does() {
+    let board = waxed();
+    for trouble in Trouble::ALL {
+        for way in ways(&board, trouble) {
+            let layers = done(&board, &way);
+            let after = seen(&warm_blend_testing::shelf::board(layers));
+            for place in Place::ALL {
+                assert!(
+                    difference(*after.at(place), lab(way.after.at(place))).value() < 1e-9,
+                    "{}",
+                    way.words
+                );
+            }
+        }
+    }
+}
+
+/// A way back never leads to what fails: paint over wax least of all.
+#[test]
+fn no_way_back_leads_to_what_fails() {
+    let waxed_glaze = board(vec![
+        coat(CREAM, 2),
+        Layer::new(Technique::ClearCoat, vec![]),
+        Layer::new(Technique::GlazeWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 4)])),
+        Layer::new(Technique::ClearWax, vec![]),
+    ]);
+    for start in [waxed(), waxed_glaze] {
+        assert!(said(&start).iter().all(|advice| advice.severity < Severity::Fails));
+        for trouble in Trouble::ALL {
+            for way in ways(&start, trouble) {
+                let found = said(&board(done(&start, &way)));
+                let fails = found.iter().find(|advice| advice.severity == Severity::Fails);
+                assert_eq!(fails, None, "{}", way.words);
+            }
+        }
+    }
+}
+
+#[test]
+fn each_trouble_has_a_way_back() {
+    let mut loud = Layer::new(Technique::DryBrush, pot(&[(OXBLOOD, 1)]));
+    loud.hand.load = Load::new(2.0).unwrap();
+    let glaze = Layer::new(Technique::GlazeWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 4)]));
+    let boards = [
+        (Trouble::TooBright, board(vec![coat(CREAM, 2), loud.clone()])),
+        (Trouble::JumpsOut, board(vec![coat(CREAM, 2), loud])),
+        (Trouble::Dull, board(vec![coat(CLAY_BLUE, 2)])),
+        (Trouble::WashedOut, board_on(GroundKind::RedStain, vec![coat(CREAM, 1)])),
+        (Trouble::Lifted, board(vec![coat(CLAY_BLUE, 2), glaze])),
+        (Trouble::Cracked, board(vec![Layer::new(Technique::TextureCoat, pot(&[(CREAM, 1)]))])),
+    ];
+    for (trouble, board) in boards {
+        let found = ways(&board, trouble);
+        assert!(!found.is_empty() && found.len() <= 4, "{}", trouble.name());
+        assert!(found.iter().all(|way| !way.changes.is_empty() && !way.why.is_empty()));
+        assert_eq!(trouble.id().parse(), Ok(trouble));
+    }
+    assert!("purple".parse::<Trouble>().unwrap_err().contains("too-dark"));
+}

@@ -1,0 +1,351 @@
+//! Laws of layered finishes.
+
+use proptest::prelude::*;
+use warm_blend_board::{
+    BadBoard, Board, Branch, ByPlace, Ground, GroundKind, Habit, Hand, Layer, Letter, Meets, Place,
+    PlaceSeen, Print, Share, Stack, Strip, Technique,
+};
+use warm_blend_paint::{Class, CoatsToHide, Material, Microns, Parts, Seen, State, mix};
+use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
+use warm_blend_testing::shelf::{Shelf, named, paint, pot};
+
+fn any_paint() -> impl Strategy<Value = Material> {
+    (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64)
+        .prop_map(|(code, class, coats)| paint(Class::ALL[class], code, coats))
+}
+
+fn any_glaze() -> impl Strategy<Value = Material> {
+    (any_paint(), 1.0..8.0f64).prop_map(|(paint, parts)| glaze(&paint, parts))
+}
+
+fn glaze(paint: &Material, parts: f64) -> Material {
+    let medium = Material::of(Class::GlazingLiquid, None, None).unwrap();
+    mix(&[(Parts::new(1.0).unwrap(), paint), (Parts::new(parts).unwrap(), &medium)]).unwrap()
+}
+
+fn any_ground() -> impl Strategy<Value = Ground> {
+    proptest::sample::select(GroundKind::ALL.to_vec()).prop_map(Ground::of)
+}
+
+fn film(microns: f64, cover: f64) -> Print {
+    let (film, cover) = (Microns::new(microns).unwrap(), Share::new(cover).unwrap());
+    Print { film: ByPlace::all(film), cover: ByPlace::all(cover) }
+}
+
+fn seen(stack: &Stack) -> PlaceSeen {
+    stack.seen(Place::Field, stack.len(), State::Dry)
+}
+
+fn lab(curve: &Reflectance) -> Lab {
+    Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white())
+}
+
+fn apart(one: &Reflectance, other: &Reflectance) -> f64 {
+    difference(lab(one), lab(other)).value()
+}
+
+/// One layer over a ground.
+fn one(ground: &Ground, material: &Material, print: Print) -> Reflectance {
+    let mut stack = Stack::over(ground).unwrap();
+    stack.lay(material.clone(), print, false, None);
+    seen(&stack).from_afar()
+}
+
+proptest! {
+    #[test]
+    fn two_half_coats_are_one(ground in any_ground(), paint in any_paint(), microns in 1.0..200.0f64) {
+        let mut stack = Stack::over(&ground).unwrap();
+        stack.lay(paint.clone(), film(microns / 2.0, 1.0), false, None);
+        stack.lay(paint.clone(), film(microns / 2.0, 1.0), false, None);
+        prop_assert!(apart(&seen(&stack).from_afar(), &one(&ground, &paint, film(microns, 1.0))) < 1e-6);
+    }
+
+    #[test]
+    fn a_coat_that_hides_makes_the_ground_irrelevant(one_ground in any_ground(), other in any_ground(), paint in any_paint()) {
+        let coats = CoatsToHide::of(&paint).unwrap().value();
+        let thick = film((90.0 * coats * 10.0).min(100_000.0), 1.0);
+        prop_assert!(apart(&one(&one_ground, &paint, thick), &one(&other, &paint, thick)) < 0.1);
+    }
+
+    /// Demichel: the shares are all of the area, and what a layer covers is what it is said to cover.
+    #[test]
+    fn shares_are_all_of_the_area(
+        ground in any_ground(),
+        layers in proptest::collection::vec((any_glaze(), 0.0..=1.0f64, 0usize..4), 0..12),
+        down_to in 0usize..4,
+    ) {
+        let mut stack = Stack::over(&ground).unwrap();
+        for (n, (material, cover, how)) in layers.iter().enumerate() {
+            let meets = match how {
+                0 if n > 0 => Some((n - 1, Meets::Avoids)),
+                1 if n > 0 => Some((n - 1, Meets::Seeks)),
+                _ => None,
+            };
+            stack.lay(material.clone(), film(10.0, *cover), false, meets);
+            let here = seen(&stack).states;
+            prop_assert!((here.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
+            let covered: f64 = here.iter().filter(|state| state.present >> n & 1 == 1).map(|state| state.share).sum();
+            // Beyond 256 states small splits are made whole, which moves the shares a little.
+            let within = if n < 8 { 1e-6 } else { 0.02 };
+            prop_assert!((covered - cover).abs() < within, "{covered} of {cover}");
+        }
+        stack.take_away(film(0.0, 0.6), down_to);
+        let states = seen(&stack).states;
+        prop_assert!((states.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
+        let worn: f64 = states.iter().filter(|state| state.present >> down_to == 0).map(|state| state.share).sum();
+        prop_assert!(worn > 0.6 - if layers.len() < 8 { 1e-6 } else { 0.02 }, "worn {worn}");
+    }
+
+    /// In every band a thicker film lies further from the base, towards its own masstone.
+    #[test]
+    fn more_glaze_is_never_nearer_to_the_base(ground in any_ground(), glaze in any_glaze(), microns in 0.5..300.0f64, more in 1.0..3.0f64) {
+        let (thin, thick) = (film(microns, 1.0), film(microns * more, 1.0));
+        let (thin, thick) = (inside_of(&ground, &glaze, thin), inside_of(&ground, &glaze, thick));
+        let bare = inside_of(&ground, &glaze, film(1e-6, 1.0));
+        for i in 0..36 {
+            prop_assert!((thick[i] - bare[i]).abs() >= (thin[i] - bare[i]).abs() - 1e-9);
+        }
+    }
+
+    #[test]
+    fn a_firmer_wipe_is_never_further_from_the_base(ground in any_ground(), glaze in any_glaze(), wipe in 0.0..0.9f64, more in 0.0..0.1f64) {
+        let wiped = |wipe: f64| {
+            let hand = Hand { wipe: Share::new(wipe).unwrap(), ..Hand::default() };
+            inside_of(&ground, &glaze, Technique::GlazeWiped.print(hand))
+        };
+        let bare = inside_of(&ground, &glaze, film(1e-6, 1.0));
+        let (soft, firm) = (wiped(wipe), wiped(wipe + more));
+        for i in 0..36 {
+            prop_assert!((firm[i] - bare[i]).abs() <= (soft[i] - bare[i]).abs() + 1e-9);
+        }
+    }
+
+    #[test]
+    fn the_order_of_two_glazes_that_never_overlap_does_not_matter(ground in any_ground(), one in any_glaze(), other in any_glaze(), first in 0.05..0.5f64, second in 0.05..0.5f64) {
+        let in_order = |below: (&Material, f64), above: (&Material, f64)| {
+            let mut stack = Stack::over(&ground).unwrap();
+            stack.lay(below.0.clone(), film(20.0, below.1), false, None);
+            stack.lay(above.0.clone(), film(20.0, above.1), false, Some((0, Meets::Avoids)));
+            seen(&stack).from_afar()
+        };
+        let (one, other) = ((&one, first), (&other, second));
+        prop_assert!(apart(&in_order(one, other), &in_order(other, one)) < 1e-6);
+    }
+
+    #[test]
+    fn a_layer_that_is_left_out_is_not_there(ground in any_ground(), paint in any_paint(), cover in 0.1..1.0f64) {
+        let mut stack = Stack::over(&ground).unwrap();
+        stack.leave_out();
+        stack.lay(paint.clone(), film(40.0, cover), false, None);
+        prop_assert_eq!(seen(&stack).from_afar(), one(&ground, &paint, film(40.0, cover)));
+    }
+
+    #[test]
+    fn wear_shows_the_ground_by_its_share(ground in any_ground(), paint in any_paint(), worn in 0.0..=1.0f64) {
+        let mut stack = Stack::over(&ground).unwrap();
+        stack.lay(paint.clone(), film(90.0, 1.0), false, None);
+        stack.take_away(film(0.0, worn), 0);
+        let (coat, bare) = (one(&ground, &paint, film(90.0, 1.0)), seen(&Stack::over(&ground).unwrap()).from_afar());
+        let mean = Reflectance::from_fn(|i| (1.0 - worn) * coat.bands()[i] + worn * bare.bands()[i]);
+        prop_assert!(apart(&seen(&stack).from_afar(), &mean) < 1e-6);
+    }
+
+    /// Wax fills the air in a chalk-type paint, and takes the veil off its surface (common practice: it deepens).
+    #[test]
+    fn clear_wax_deepens_a_chalk_type_paint(code in proptest::array::uniform3(40u8..230)) {
+        let chalk = paint(Class::Chalk, code, 2.0);
+        let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
+        stack.lay(chalk, film(400.0, 1.0), false, None);
+        let bare = lab(&seen(&stack).from_afar());
+        stack.lay(Material::of(Class::ClearWax, None, None).unwrap(), Technique::ClearWax.usual(), true, None);
+        prop_assert!(lab(&seen(&stack).from_afar()).l < bare.l - 0.5);
+    }
+
+    /// A coat so thick that nothing below shows looks on a board, and as the Pot's film over a ground, as the Pot says of the mix: in
+    /// every light and state.
+    #[test]
+    fn a_thick_coat_is_the_pot(
+        ground in any_ground(), one in any_paint(), other in any_paint(), ratio in 0.1..10.0f64,
+        light in proptest::sample::select(Light::ALL.to_vec()), state in proptest::sample::select(State::ALL.to_vec()),
+    ) {
+        let pot = mix(&[(Parts::new(1.0).unwrap(), &one), (Parts::new(ratio).unwrap(), &other)]).unwrap();
+        // 3 mm must hide in every band and state: of gel stains that is no thick coat, nor of a blue that lets red through.
+        let thick = Microns::new(3000.0).unwrap();
+        let [black, white] = [0.0, 1.0].map(|r| pot.in_state(state).film(thick, &Reflectance::grey(r)));
+        prop_assume!(black.bands().iter().zip(white.bands()).all(|(black, white)| (black - white).abs() < 1e-6));
+        prop_assume!(CoatsToHide::of(&pot).is_some());
+        let said = Seen::of(&pot.in_state(state).face(), light).lab;
+        let mut stack = Stack::over(&ground).unwrap();
+        stack.lay(pot.clone(), film(3000.0, 1.0), false, None);
+        for place in Place::ALL {
+            let board = Seen::of(&stack.seen(place, 1, state).from_afar(), light).lab;
+            prop_assert!(difference(board, said).value() < 0.005, "{board:?} {said:?}");
+        }
+        let inside = Reflectance::grey(0.5);
+        let film = Seen::of(&pot.in_state(state).film(thick, &inside), light).lab;
+        prop_assert!(difference(film, said).value() < 0.005, "{film:?} {said:?}");
+    }
+
+    /// Sealed by a layer is sealed as in the state of that name, and sealed again changes next to nothing, on every place and whatever
+    /// is sealed.
+    #[test]
+    fn sealed_is_sealed(ground in any_ground(), paint in any_paint(), place in 0usize..3, wax: bool) {
+        let place = Place::ALL[place];
+        let (class, technique) =
+            if wax { (Class::ClearWax, Technique::ClearWax) } else { (Class::ClearCoat, Technique::ClearCoat) };
+        let seal = Material::of(class, None, None).unwrap();
+        let mut stack = Stack::over(&ground).unwrap();
+        stack.lay(paint, film(180.0, 1.0), false, None);
+        let look = |stack: &Stack, state| stack.seen(place, stack.len(), state).from_afar();
+        let as_state = look(&stack, State::Sealed);
+        stack.lay(seal.clone(), technique.usual(), true, None);
+        let once = look(&stack, State::Dry);
+        prop_assert!(apart(&as_state, &once) <= 0.3, "by state {:?}, by layer {:?}", lab(&as_state), lab(&once));
+        prop_assert!(apart(&look(&stack, State::Sealed), &once) <= 1e-9);
+        stack.lay(seal, technique.usual(), true, None);
+        let twice = look(&stack, State::Dry);
+        prop_assert!(apart(&once, &twice) <= 0.3, "once {:?}, twice {:?}", lab(&once), lab(&twice));
+    }
+
+    /// A thin white over a dark, clear colour lightens and mutes it (common practice).
+    #[test]
+    fn whitewash_over_a_dark_base_lightens_and_mutes(code in proptest::array::uniform3(25u8..90), microns in 10.0..40.0f64) {
+        let dark = lab(&paint(Class::Chalk, code, 1.0).masstone());
+        prop_assume!(dark.chroma() > 18.0 && dark.l > 15.0);
+        let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
+        stack.lay(paint(Class::Chalk, code, 1.0), film(200.0, 1.0), false, None);
+        let base = lab(&seen(&stack).from_afar());
+        stack.lay(paint(Class::Chalk, [240, 240, 240], 2.0), film(microns, 1.0), false, None);
+        let washed = lab(&seen(&stack).from_afar());
+        prop_assert!(washed.l > base.l && washed.chroma() < base.chroma(), "{base:?} {washed:?}");
+    }
+}
+
+/// What is below the surface of one layer over a ground: the surface differs with thickness and is left out.
+fn inside_of(ground: &Ground, material: &Material, print: Print) -> [f64; 36] {
+    let mut stack = Stack::over(ground).unwrap();
+    stack.lay(material.clone(), print, false, None);
+    // Wet, every surface is the same gloss one; the milk is that of the layer.
+    *stack.seen(Place::Field, 1, State::Wet).from_afar().bands()
+}
+
+/// Half and half at random: four states of a quarter each (Demichel 1924).
+#[test]
+fn two_half_covers_make_four_quarters() {
+    let mut stack = Stack::over(&Ground::of(GroundKind::PaleWood)).unwrap();
+    for code in [[200, 40, 40], [40, 60, 200]] {
+        stack.lay(paint(Class::Chalk, code, 1.0), film(90.0, 0.5), false, None);
+    }
+    let states = seen(&stack).states;
+    assert_eq!(states.len(), 4);
+    assert!(states.iter().all(|state| (state.share - 0.25).abs() < 1e-12));
+    stack.lay(paint(Class::Chalk, [40, 200, 40], 1.0), film(90.0, 0.25), false, Some((1, Meets::Avoids)));
+    let on_the_second = |present: u64| present >> 1 & 1 == 1;
+    assert!(
+        seen(&stack)
+            .states
+            .iter()
+            .all(|state| !(on_the_second(state.present) && state.present >> 2 & 1 == 1))
+    );
+}
+
+#[test]
+fn the_order_of_two_glazes_matters() {
+    let (brown, white) = (
+        glaze(&paint(Class::Chalk, [70, 50, 40], 1.0), 1.0),
+        glaze(&paint(Class::Chalk, [235, 232, 225], 1.0), 1.0),
+    );
+    let in_order = |below: &Material, above: &Material| {
+        let mut stack = Stack::over(&Ground::of(GroundKind::GreyPrimer)).unwrap();
+        stack.lay(below.clone(), film(60.0, 1.0), false, None);
+        stack.lay(above.clone(), film(60.0, 1.0), false, None);
+        seen(&stack).from_afar()
+    };
+    assert!(apart(&in_order(&brown, &white), &in_order(&white, &brown)) > 3.0);
+}
+
+/// Engine notes of the trade: a 4 : 1 glaze three shades deeper, stippled, is subtle; six shades deeper it shouts; a 1 : 4
+/// dark wax moves a cream field little and its recesses much (common practice).
+#[test]
+fn finishes_look_as_painters_know_them() {
+    let cream = paint(Class::LatexSatin, [226, 213, 181], 2.0);
+    let base = |place: Place, more: Option<(Material, Technique)>| {
+        let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
+        stack.lay(cream.clone(), film(200.0, 1.0), false, None);
+        if let Some((material, technique)) = more {
+            stack.lay(material, technique.usual(), false, None);
+        }
+        stack.seen(place, stack.len(), State::Dry).from_afar()
+    };
+    let dark_wax = || {
+        let wax = Material::of(Class::ClearWax, None, None).unwrap();
+        let brown = paint(Class::Chalk, [74, 58, 47], 1.25);
+        mix(&[(Parts::new(1.0).unwrap(), &brown), (Parts::new(4.0).unwrap(), &wax)]).unwrap()
+    };
+    let moved = |place| apart(&base(place, Some((dark_wax(), Technique::TintedWax))), &base(place, None));
+    assert!(moved(Place::Field) < 4.0, "field {}", moved(Place::Field));
+    assert!((12.0..35.0).contains(&moved(Place::Recess)), "recess {}", moved(Place::Recess));
+}
+
+#[test]
+fn strips_share_their_lower_layers() {
+    let coat = |n| Layer::new(Technique::BrushedCoat, pot(&[(n, 1)]));
+    let [a, b, c, ..] = Letter::ALL;
+    let strips = |b_from, c_from| {
+        vec![
+            Strip { letter: a, from: None, layers: vec![coat(0), coat(1), coat(2)] },
+            Strip { letter: b, from: b_from, layers: vec![coat(2)] },
+            Strip { letter: c, from: c_from, layers: vec![coat(0)] },
+        ]
+    };
+    let made = |b_from, c_from| {
+        Board::new(named("strips"), Ground::of(GroundKind::PaleWood), strips(b_from, c_from))
+    };
+    let branch = |strip, after| Some(Branch { strip, after });
+    let board = made(branch(a, 2), branch(b, 3)).unwrap();
+    let of =
+        |letter| board.layers(letter).iter().map(|layer| layer.pot[0].paint.0.as_u128()).collect::<Vec<_>>();
+    assert_eq!((of(a), of(b), of(c)), (vec![0, 1, 2], vec![0, 1, 2], vec![0, 1, 2, 0]));
+    // A branch from the middle of what the other shares itself.
+    let board = made(branch(a, 2), branch(b, 1)).unwrap();
+    assert_eq!(board.layers(c).len(), 2);
+    assert_eq!(made(branch(c, 1), branch(b, 1)).unwrap_err(), BadBoard::Circle(b));
+    assert_eq!(made(branch(b, 1), None).unwrap_err(), BadBoard::Circle(b));
+    assert_eq!(made(branch(Letter::ALL[5], 1), None).unwrap_err(), BadBoard::NoSuchStrip(b, Letter::ALL[5]));
+}
+
+#[test]
+fn boards_that_cannot_be_are_refused() {
+    let made = |layers| {
+        let strip = Strip { letter: Letter::ALL[0], from: None, layers };
+        Board::new(named("much"), Ground::of(GroundKind::PaleWood), vec![strip])
+    };
+    let many = |n| (0..n).map(|_| Layer::new(Technique::DryBrush, pot(&[(0, 1)]))).collect::<Vec<_>>();
+    assert!(made(many(60)).is_ok() && made(vec![]).is_ok());
+    assert!(made(many(61)).unwrap_err().to_string().contains("60 are the most"));
+    assert_eq!(
+        made(vec![Layer::new(Technique::WashWiped, vec![])]).unwrap_err(),
+        BadBoard::EmptyPot(Technique::WashWiped)
+    );
+    assert_eq!(
+        Board::new(named("none"), Ground::of(GroundKind::PaleWood), vec![]).unwrap_err(),
+        BadBoard::Strips(0)
+    );
+    // Sixty broken layers are predicted, not refused.
+    let shelf = Shelf::default();
+    let stack =
+        made(many(60)).unwrap().stack(Letter::ALL[0], |paint| shelf.tin(paint), |_| Habit::USUAL).unwrap();
+    let states = seen(&stack).states;
+    assert!(states.len() <= 256 && (states.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
+}
+
+/// A chest of drawers takes about a pint of base, and has some 3 m² (common practice).
+#[test]
+fn a_chest_takes_about_a_pint() {
+    let coat = Technique::BrushedCoat.takes(Hand::default());
+    let for_area =
+        |area, coats| warm_blend_bench::for_area(area, warm_blend_paint::Units::Metric, coats, coat);
+    let pint = for_area(2.5, 2.0).unwrap().value();
+    assert!((400.0..600.0).contains(&pint), "{pint}");
+    assert!(for_area(-1.0, 2.0).is_err() && for_area(2.0, 0.0).is_err() && for_area(f64::NAN, 1.0).is_err());
+}

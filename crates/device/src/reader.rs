@@ -1,0 +1,50 @@
+//! The colour reader, as the rest of the program sees it.
+
+use warm_blend_learn::Measured;
+use warm_blend_spectral::difference;
+
+/// Places on a sample that are read and averaged†: one reading catches a brush mark, three do not.
+pub const PLACES: usize = 3;
+/// From how far apart, ΔE00, the places of one sample are not one colour†.
+const UNEVEN: f64 = 2.5;
+
+/// An instrument that reads the colour of what it is put on.
+pub trait ColourReader {
+    /// What to call it.
+    fn name(&self) -> &str;
+
+    /// Sets it right on its own white tile.
+    fn calibrate(&mut self) -> Result<(), ReaderTrouble>;
+
+    /// Reads what it stands on: a curve where it can, else a colour in daylight.
+    fn read(&mut self) -> Result<Measured, ReaderTrouble>;
+
+    /// Reads a sample at three places and takes the mean; refused where they are not one colour.
+    fn read_sample(&mut self) -> Result<Measured, ReaderTrouble> {
+        let places = (0..PLACES).map(|_| self.read()).collect::<Result<Vec<_>, _>>()?;
+        let mean = Measured::mean(&places).ok_or(ReaderTrouble::NothingUnderIt)?;
+        let off = |place: &Measured| difference(place.lab(), mean.lab()).value();
+        let widest = places.iter().map(off).fold(0.0, f64::max);
+        if widest > UNEVEN { Err(ReaderTrouble::Uneven { apart: widest }) } else { Ok(mean) }
+    }
+}
+
+/// Why nothing was read.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum ReaderTrouble {
+    /// It stands on nothing.
+    #[error("the reader stands on nothing: put it flat on the dry sample and read again")]
+    NothingUnderIt,
+    /// It has drifted.
+    #[error("the reader wants its white tile: calibrate it and read again")]
+    NeedsCalibration,
+    /// The places that were read differ.
+    #[error(
+        "the three places that were read are {apart:.1} ΔE00 from their mean: let the sample dry, brush it out evenly, wipe \
+         the window of the reader and read again"
+    )]
+    Uneven {
+        /// The farthest from the mean, ΔE00.
+        apart: f64,
+    },
+}

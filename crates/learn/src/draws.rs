@@ -1,0 +1,122 @@
+//! Fixed draws: the same at every call, so that a band does not flicker, and the same for one tin whatever stands beside it
+//! on the shelf.
+
+use std::hash::{Hash, Hasher};
+
+use nalgebra::DMatrix;
+
+use super::reading::{Measured, Reading, Shown};
+
+/// How many plausible shelves stand for what is not known.
+pub const MEMBERS: usize = 128;
+
+/// Whose draws they are: tins, readings and hands have different ones.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Whose {
+    /// A tin, by its name in the estimate.
+    Tin(u64),
+    /// A reading, by what it says, and how many times the same was read before.
+    Reading(u64, usize),
+    /// A technique of the painter's hand.
+    Technique(u8),
+    /// A step of taking in a test that was not made.
+    Test(usize),
+}
+
+impl Whose {
+    /// Of a reading of tins by their names.
+    pub fn reading(reading: &Reading, names: &[u64], before: usize) -> Self {
+        let mut said = Said::default();
+        for (paint, parts) in &reading.of {
+            names[*paint].hash(&mut said);
+            parts.value().to_bits().hash(&mut said);
+        }
+        (reading.pour, reading.state, reading.source).hash(&mut said);
+        if let Shown::Drawdown { wet, .. } = &reading.shown {
+            wet.value().to_bits().hash(&mut said);
+        }
+        for measured in reading.measured() {
+            match measured {
+                Measured::Colour(lab) => [lab.l, lab.a, lab.b].map(f64::to_bits).hash(&mut said),
+                Measured::Spectrum(curve) => curve.bands().map(f64::to_bits).hash(&mut said),
+            }
+        }
+        Whose::Reading(said.finish(), before)
+    }
+
+    fn seed(self) -> u64 {
+        let mut said = Said::default();
+        self.hash(&mut said);
+        said.finish()
+    }
+}
+
+/// A hash that is the same in every run and on every machine: FNV-1a, 64 bits (G. Fowler, L. C. Noll and K.-P. Vo, 1991).
+struct Said(u64);
+
+impl Default for Said {
+    fn default() -> Self {
+        Self(0xcbf2_9ce4_8422_2325)
+    }
+}
+
+impl Hasher for Said {
+    fn finish(&self) -> u64 {
+        self.0
+    }
+
+    fn write(&mut self, bytes: &[u8]) {
+        for byte in bytes {
+            self.0 = (self.0 ^ u64::from(*byte)).wrapping_mul(0x0000_0100_0000_01b3);
+        }
+    }
+}
+
+/// Unit normals of a paint, coordinates × members, each with its opposite: mean exactly 0, and covariance exactly 1 among
+/// the coordinates of one paint, so that few members serve for many.
+pub fn of(whose: Whose, dimensions: usize) -> DMatrix<f64> {
+    let half = MEMBERS / 2;
+    let mut normal = normals(whose.seed());
+    let mut rows = DMatrix::from_fn(dimensions, half, |_, _| normal());
+    for i in 0..dimensions {
+        for j in 0..i {
+            let along = rows.row(i).dot(&rows.row(j)) / half as f64;
+            let other = rows.row(j) * along;
+            rows.set_row(i, &(rows.row(i) - other));
+        }
+        let length = (rows.row(i).norm_squared() / half as f64).sqrt();
+        rows.row_mut(i).scale_mut(1.0 / length);
+    }
+    DMatrix::from_fn(dimensions, MEMBERS, |i, m| if m < half { rows[(i, m)] } else { -rows[(i, m - half)] })
+}
+
+/// Unit normals by Box and Muller (1958) from the SplitMix64 sequence (G. L. Steele and others, 2014).
+fn normals(seed: u64) -> impl FnMut() -> f64 {
+    let mut state = seed.wrapping_mul(0xd134_2543_de82_ef95);
+    let mut uniform = move || {
+        state = state.wrapping_add(0x9e37_79b9_7f4a_7c15);
+        let mut mixed = state;
+        mixed = (mixed ^ (mixed >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
+        mixed = (mixed ^ (mixed >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
+        ((mixed ^ (mixed >> 31)) >> 11) as f64 / (1u64 << 53) as f64
+    };
+    move || {
+        let (u, v) = (1.0 - uniform(), uniform());
+        (-2.0 * u.ln()).sqrt() * (std::f64::consts::TAU * v).cos()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn draws_have_mean_nought_and_covariance_one() {
+        let drawn = of(Whose::Tin(3), 13);
+        let covariance = &drawn * drawn.transpose() / MEMBERS as f64;
+        assert!((covariance - DMatrix::identity(13, 13)).amax() < 1e-12);
+        assert!(drawn.column_sum().amax() < 1e-9);
+        assert_ne!(of(Whose::Tin(3), 2), of(Whose::Tin(4), 2));
+        assert_ne!(of(Whose::Tin(3), 2), of(Whose::Technique(3), 2));
+    }
+}

@@ -1,0 +1,184 @@
+//! What is not known, carried along: a best guess, and plausible others beside it.
+
+use std::sync::Arc;
+
+use warm_blend_paint::{CoatsToHide, Material, NothingToMix, Optics, Parts, Sheen, State, mix};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
+
+use super::draws::MEMBERS;
+
+/// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
+const ALWAYS: f64 = 0.2;
+
+/// Share of the cases that a band holds.
+const HELD: f64 = 0.9;
+
+/// A material as it is most probably, with 128 equally plausible ones. Member by member they belong to the same
+/// plausible shelf, so whatever is made of several ensembles keeps what their doubts share.
+#[derive(Debug, Clone)]
+pub struct Ensemble {
+    best: Material,
+    /// Empty where nothing is in doubt, as of water.
+    members: Arc<[Plausible]>,
+}
+
+/// How sure a face is in some light.
+#[derive(Debug, Clone)]
+pub struct Doubt {
+    /// The 90 % band, ΔE00.
+    pub within: f64,
+    /// Colours that it could as well be: eight of the plausible ones at the rim of the band, from dark to light; none where
+    /// nothing is in doubt.
+    pub halo: Vec<Reflectance>,
+}
+
+/// A plausible material in single precision: that tells a band to far more than it is known, and thousands of tins take half
+/// the memory.
+#[derive(Debug, Clone, PartialEq)]
+struct Plausible {
+    k: [f32; BANDS],
+    s: [f32; BANDS],
+    alpha: f32,
+    stays: f32,
+    voids: f32,
+    milk: f32,
+    lustre: f32,
+}
+
+impl From<Material> for Plausible {
+    fn from(material: Material) -> Self {
+        let single = |bands: &[f64; BANDS]| bands.map(|v| v as f32);
+        Self {
+            k: single(material.optics.k()),
+            s: single(material.optics.s()),
+            alpha: material.sheen.alpha() as f32,
+            stays: material.stays as f32,
+            voids: material.voids as f32,
+            milk: material.milk as f32,
+            lustre: material.lustre as f32,
+        }
+    }
+}
+
+impl From<&Plausible> for Material {
+    fn from(plausible: &Plausible) -> Self {
+        Self {
+            optics: Optics::new(plausible.k.map(f64::from), plausible.s.map(f64::from)),
+            sheen: Sheen::new(f64::from(plausible.alpha)),
+            stays: f64::from(plausible.stays),
+            voids: f64::from(plausible.voids),
+            milk: f64::from(plausible.milk),
+            lustre: f64::from(plausible.lustre),
+        }
+    }
+}
+
+impl Ensemble {
+    /// A material that is not in doubt.
+    pub fn certain(best: Material) -> Self {
+        Self { best, members: Arc::new([]) }
+    }
+
+    pub(super) fn new(best: Material, members: impl Iterator<Item = Material>) -> Self {
+        Self { best, members: members.map(Plausible::from).collect() }
+    }
+
+    /// The most probable.
+    pub fn best(&self) -> &Material {
+        &self.best
+    }
+
+    /// The plausible shelf number `i`'s, 0..128.
+    pub fn member(&self, i: usize) -> Material {
+        self.members.get(i).map_or_else(|| self.best.clone(), Material::from)
+    }
+
+    fn members(&self) -> impl Iterator<Item = Material> {
+        self.members.iter().map(Material::from)
+    }
+
+    /// The same stronger by `best`, on a logarithmic scale, and each plausible one by its own.
+    pub fn with_strength(&self, best: f64, members: impl Fn(usize) -> f64) -> Self {
+        let stronger = self.members().enumerate().map(|(m, member)| member.stronger(members(m)));
+        Self::new(self.best.stronger(best), stronger)
+    }
+
+    /// Stirs each plausible shelf's materials together: see [`mix`].
+    pub fn mix(components: &[(Parts, &Ensemble)]) -> Result<Self, NothingToMix> {
+        let stir = |of: &dyn Fn(&Ensemble) -> Material| {
+            let each: Vec<(Parts, Material)> =
+                components.iter().map(|(parts, ensemble)| (*parts, of(ensemble))).collect();
+            let borrowed: Vec<(Parts, &Material)> = each.iter().map(|(parts, m)| (*parts, m)).collect();
+            mix(&borrowed)
+        };
+        let best = stir(&|ensemble| ensemble.best.clone())?;
+        if components.iter().all(|(_, ensemble)| ensemble.members.is_empty()) {
+            return Ok(Self::certain(best));
+        }
+        let members =
+            (0..MEMBERS).map(|i| stir(&|ensemble| ensemble.member(i))).collect::<Result<Vec<_>, _>>()?;
+        Ok(Self::new(best, members.into_iter()))
+    }
+
+    /// Each of them in another state.
+    pub fn in_state(&self, state: State) -> Self {
+        match state {
+            State::Dry => self.clone(),
+            _ => Self::new(self.best.in_state(state), self.members().map(|member| member.in_state(state))),
+        }
+    }
+
+    /// How sure its face (see [`Material::face`]) is in a light.
+    pub fn doubt(&self, light: Light) -> Doubt {
+        const RIM: usize = 32;
+        const SHOWN: usize = 8;
+        let hides = CoatsToHide::of(&self.best).is_some();
+        let lab = |curve: &Reflectance| Lab::of(Xyz::of(curve, light), light.white());
+        let best = lab(&self.best.face_if(hides));
+        let mut faces: Vec<(f64, f64, Reflectance)> = self
+            .members()
+            .map(|member| {
+                let face = member.face_if(hides);
+                let seen = lab(&face);
+                (difference(seen, best).value(), seen.l, face)
+            })
+            .collect();
+        // The farthest tenth lies outside the band.
+        faces.sort_by(|one, other| one.0.total_cmp(&other.0));
+        let within = held(&faces.iter().map(|(off, ..)| *off).collect::<Vec<_>>());
+        let end = ((HELD * faces.len().saturating_sub(1) as f64) as usize + 1).min(faces.len());
+        let mut rim = faces.get(end.saturating_sub(RIM)..end).unwrap_or_default().to_vec();
+        rim.sort_by(|one, other| one.1.total_cmp(&other.1));
+        let step = rim.len().div_ceil(SHOWN).max(1);
+        let halo = rim.into_iter().step_by(step).map(|(_, _, face)| face).collect();
+        Doubt { within, halo }
+    }
+
+    /// How far, in ΔE00, what is looked at may be from that of the best guess: the true one is nearer in nine cases of
+    /// ten.
+    pub fn within(&self, look: impl Fn(&Material) -> Lab) -> f64 {
+        if self.members.is_empty() {
+            return 0.0;
+        }
+        band90(look(&self.best), self.members().map(|member| look(&member)))
+    }
+}
+
+/// The 90 % band of plausible colours about the best: how far the nearest nine tenths of them lie, ΔE00, and what no reading
+/// takes away. 0 where none is plausible but the best.
+pub fn band90(best: Lab, plausible: impl Iterator<Item = Lab>) -> f64 {
+    let mut off: Vec<f64> = plausible.map(|lab| difference(lab, best).value()).collect();
+    off.sort_by(f64::total_cmp);
+    held(&off)
+}
+
+/// The same of distances from the nearest to the farthest.
+fn held(off: &[f64]) -> f64 {
+    if off.is_empty() {
+        return 0.0;
+    }
+    let at = HELD * (off.len() - 1) as f64;
+    let (below, share) = (at.floor() as usize, at.fract());
+    let quantile = off[below] + share * (off[(below + 1).min(off.len() - 1)] - off[below]);
+    quantile.hypot(ALWAYS)
+}

@@ -1,0 +1,196 @@
+//! The estimate of a workspace: tins and readings by their ids.
+
+use std::{
+    collections::HashMap,
+    sync::{LazyLock, OnceLock},
+};
+
+use warm_blend_paint::{Class, Masstone, Material, Optics, PaintId, Parts, Sheen};
+use warm_blend_spectral::{Light, Srgb};
+
+use super::{
+    BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn_after,
+    worth::{Beside, Reads, Test, Worth, doubt, worth},
+};
+use crate::Strength;
+
+/// Paints that the doubt of a paint in mixes is told by: enough, spread from dark to light.
+const COMPANIONS: usize = 8;
+
+/// From which L* a paint is pale enough to be tested with a dark one, and to which a paint is dark enough for that†.
+const PALE: f64 = 60.0;
+const DARK: f64 = 45.0;
+
+/// What the first paint of a shelf is thought to be mixed with: a white chalk-type paint as the class has it.
+static PLAIN_WHITE: LazyLock<Material> = LazyLock::new(|| {
+    let white = Masstone::Hex(Srgb { red: 240, green: 237, blue: 230 });
+    // A white that hides as its class says is a paint.
+    Material::of(Class::Chalk, Some(white), None)
+        .unwrap_or_else(|_| Material::closed(Optics::NONE, Sheen::new(0.0)))
+});
+
+/// What the readings of a workspace say of its tins.
+#[derive(Debug, Clone)]
+pub struct Estimate {
+    places: HashMap<PaintId, usize>,
+    ids: Vec<PaintId>,
+    facts: Vec<Facts>,
+    /// What readings of paints say by themselves.
+    learnt: Learnt,
+    /// The same with what boards say of strengths.
+    known: Vec<Ensemble>,
+    /// By paint: mean 90 % band of its 1 : 1 mixes, ΔE00, once it was asked for.
+    doubts: Vec<OnceLock<f64>>,
+    /// Paints at hand from the darkest to the lightest, by the L* of their masstones.
+    by_lightness: Vec<(f64, usize)>,
+    house_white: Option<usize>,
+    /// By paint: whether it is at hand.
+    at_hand: Vec<bool>,
+}
+
+/// A tin that an estimate is asked about.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OfShelf {
+    /// Its id.
+    pub id: PaintId,
+    /// What is stated of it.
+    pub facts: Facts,
+    /// Whether it is on the shelf still: what is not is known as before, but no test is made with it.
+    pub at_hand: bool,
+}
+
+impl Estimate {
+    /// From the tins and the readings, each in the order it is asked about later. Readings of unknown tins are not.
+    pub fn of(paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
+        Self::after(None, paints, readings)
+    }
+
+    /// The same, to the last digit, from what was known before: only what something new is said of is learnt anew.
+    pub fn after(
+        before: Option<&Self>,
+        paints: &[OfShelf],
+        readings: &[Reading<PaintId>],
+    ) -> Result<Self, BadTin> {
+        let places: HashMap<PaintId, usize> = paints.iter().enumerate().map(|(i, tin)| (tin.id, i)).collect();
+        let ids: Vec<PaintId> = paints.iter().map(|tin| tin.id).collect();
+        let facts: Vec<Facts> = paints.iter().map(|tin| tin.facts).collect();
+        let at_hand = paints.iter().map(|tin| tin.at_hand).collect();
+        let placed: Vec<Reading> = readings
+            .iter()
+            .filter_map(|reading| reading.clone().with_paints(|id| places.get(&id).copied()))
+            .collect();
+        let names: Vec<u64> = ids.iter().map(|id| id.0.as_u64_pair()).map(|(a, b)| a ^ b).collect();
+        let nothing = Learnt::default();
+        let learnt = learn_after(before.map_or(&nothing, |before| &before.learnt), &names, &facts, &placed)?;
+        let house_white = facts.iter().position(|facts| facts.house_white);
+        let known = learnt.paints.clone();
+        let (doubts, by_lightness) = (Vec::new(), Vec::new());
+        Ok(Self { places, ids, facts, learnt, known, doubts, by_lightness, house_white, at_hand }.in_order())
+    }
+
+    /// The same shelf with what boards say of the strengths of some tins. How readings of paints stand to the rest stays.
+    pub fn strengthened(mut self, strengths: &[(PaintId, Strength)]) -> Self {
+        for (paint, strength) in strengths {
+            if let Some(at) = self.places.get(paint) {
+                let known = &mut self.known[*at];
+                *known = strength.of(known);
+            }
+        }
+        self.in_order()
+    }
+
+    fn in_order(mut self) -> Self {
+        self.doubts = vec![OnceLock::new(); self.facts.len()];
+        let at_hand = |at: &usize| self.at_hand[*at] && !self.facts[*at].class.is_medium();
+        self.by_lightness =
+            (0..self.facts.len()).filter(at_hand).map(|at| (lightness(&self.known[at]), at)).collect();
+        self.by_lightness.sort_by(|one, other| one.0.total_cmp(&other.0));
+        self
+    }
+
+    fn doubt_at(&self, at: usize) -> f64 {
+        *self.doubts[at].get_or_init(|| {
+            let others = self.companions(at);
+            doubt(&self.known[at], Beside { others: &others, white: self.white(), dark: None })
+        })
+    }
+
+    /// A tin as it is known.
+    pub fn paint(&self, id: PaintId) -> Option<&Ensemble> {
+        self.places.get(&id).map(|at| &self.known[*at])
+    }
+
+    /// What kind of product a tin holds.
+    pub fn class(&self, id: PaintId) -> Option<Class> {
+        self.places.get(&id).map(|at| self.facts[*at].class)
+    }
+
+    /// The mean 90 % band of its 1 : 1 mixes with others of the shelf, ΔE00; 0 of a medium.
+    pub fn doubt(&self, id: PaintId) -> f64 {
+        self.places.get(&id).map_or(0.0, |at| self.doubt_at(*at))
+    }
+
+    /// How the reading at this place of the list stands to the rest.
+    pub fn judged(&self, reading: usize) -> Option<&Judged> {
+        self.learnt.judged.get(reading)
+    }
+
+    /// What each test of a tin would buy with a reader that gives `reads`.
+    pub fn worth(&self, id: PaintId, reads: Reads) -> Worth {
+        let Some(at) = self.places.get(&id).copied().filter(|at| !self.facts[*at].class.is_medium()) else {
+            return Worth { doubt: 0.0, after: Vec::new() };
+        };
+        let others = self.companions(at);
+        let dark = self.dark_for(at).map(|dark| &self.known[dark]);
+        let beside = Beside { others: &others, white: self.white(), dark };
+        let mut worth = worth(&self.known[at], beside, reads);
+        // Nothing is tinted with itself.
+        worth.after.retain(|(test, _)| !test.needs_white() || self.house_white != Some(at));
+        worth
+    }
+
+    /// What is stirred together for a test of a tin, with the parts of each.
+    pub fn sample(&self, test: Test, id: PaintId) -> Option<Vec<(PaintId, Parts)>> {
+        let at = *self.places.get(&id)?;
+        let of = test.of(at, self.house_white.filter(|white| *white != at), self.dark_for(at))?;
+        Some(of.into_iter().map(|(at, parts)| (self.ids[at], parts)).collect())
+    }
+
+    /// The dark paint that a pale one is best tested with: the one whose own mixes are surest.
+    fn dark_for(&self, at: usize) -> Option<usize> {
+        if self.facts[at].class.is_medium() || lightness(&self.known[at]) < PALE {
+            return None;
+        }
+        let dark = self.others(at).filter(|(light, _)| *light <= DARK).map(|(_, other)| other);
+        dark.min_by(|a, b| self.doubt_at(*a).total_cmp(&self.doubt_at(*b)))
+    }
+
+    fn white(&self) -> Option<&Ensemble> {
+        self.house_white.map(|at| &self.known[at])
+    }
+
+    /// The other paints at hand, from the darkest to the lightest.
+    fn others(&self, at: usize) -> impl Iterator<Item = (f64, usize)> {
+        self.by_lightness.iter().copied().filter(move |(_, other)| *other != at)
+    }
+
+    /// Other paints at hand, evenly from the darkest to the lightest; a plain white where there is no other yet.
+    fn companions(&self, at: usize) -> Vec<&Material> {
+        if self.facts[at].class.is_medium() {
+            return Vec::new();
+        }
+        let own = self.by_lightness.iter().position(|(_, other)| *other == at);
+        let n = self.by_lightness.len() - usize::from(own.is_some());
+        if n == 0 {
+            return vec![&PLAIN_WHITE];
+        }
+        let kept = n.min(COMPANIONS);
+        let nth = |i: usize| if kept > 1 { i * (n - 1) / (kept - 1) } else { 0 };
+        let beside = |i: usize| if own.is_some_and(|own| own <= i) { i + 1 } else { i };
+        (0..kept).map(|i| self.known[self.by_lightness[beside(nth(i))].1].best()).collect()
+    }
+}
+
+fn lightness(of: &Ensemble) -> f64 {
+    of.best().seen_lab(Light::Daylight).l
+}

@@ -1,0 +1,256 @@
+//! Learning the shelf from readings: what each paint most probably is, how sure that is, and what to test next.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is believed before anything is read? | `prior` |
+//! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`Pour`] |
+//! | what should it have been? | `sight` |
+//! | what is most probable, given all of them? | `fit` |
+//! | can a reading be at all? | [`make_sense`] |
+//! | how sure is a mix, a film, a state? | [`Ensemble`], [`Certainty`] |
+//! | all of that for a workspace | [`Estimate`] |
+//! | what would one more test buy? | [`worth`](worth()) |
+//!
+//! Nothing is kept between calls: the estimate is computed from the tins and the list of readings, so that taking a
+//! reading away undoes it.
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod certainty;
+mod circle;
+pub mod draws;
+pub mod ensemble;
+mod estimate;
+pub mod eye;
+mod factor;
+pub mod fit;
+mod log;
+mod prior;
+mod reading;
+mod sense;
+mod shelf;
+mod sight;
+mod strength;
+mod worth;
+
+use std::collections::HashMap;
+use std::sync::Arc;
+
+use rayon::prelude::*;
+use warm_blend_spectral::{Lab, Reflectance, difference};
+
+pub use certainty::Certainty;
+pub use ensemble::{Doubt, Ensemble};
+pub use estimate::{Estimate, OfShelf};
+pub use log::LoggedReading;
+pub use prior::Facts;
+pub use reading::{BadMeasured, Measured, Pour, Reading, Shown, Source};
+pub use sense::{Senseless, make_sense};
+pub use shelf::ShelfPaint;
+pub use strength::{Strength, strengths};
+pub use worth::{Beside, Reads, Test, Worth, worth};
+
+use circle::{Circle, Said, circles};
+use prior::Prior;
+use warm_blend_paint::BadPaint;
+
+/// From how many standard deviations a spectrum is not believed against the colour that was written down.
+const ODD: f64 = 3.0;
+
+/// A paint whose tin says too little.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("{error}")]
+pub struct BadTin {
+    /// Its place in the list.
+    pub paint: usize,
+    /// What is wrong.
+    pub error: BadPaint,
+}
+
+/// What the readings say of the shelf.
+#[derive(Debug, Clone, Default)]
+pub struct Learnt {
+    /// By paint.
+    pub paints: Vec<Ensemble>,
+    /// By reading.
+    pub judged: Vec<Judged>,
+    /// What was learnt of each circle of paints, by its name.
+    circles: HashMap<u64, Arc<OfCircle>>,
+}
+
+/// What was said of a circle, and what was learnt.
+#[derive(Debug)]
+struct OfCircle {
+    said: Said,
+    paints: Vec<Ensemble>,
+    judged: Vec<Judged>,
+}
+
+/// How a reading stands to the rest.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Judged {
+    /// True where it lies so far out that it was left out until the painter says which is right.
+    pub questioned: bool,
+    /// How far out, in standard deviations of what the others predict.
+    pub off: f64,
+    /// What the estimate says it should be, in daylight: one colour, or over black and over white.
+    pub predicted: Vec<Lab>,
+    /// ΔE00 of the prediction from the reading, the larger of two.
+    pub difference: f64,
+}
+
+/// The most probable shelf. Tins are told apart by their places: see [`learn_named`].
+pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
+    let names: Vec<u64> = (0..paints.len() as u64).collect();
+    learn_named(&names, paints, readings)
+}
+
+/// The same of tins with names, one for each. Whatever is not known of a tin is drawn by its name: other tins may come and
+/// go, and what no reading ties to them stays as it is to the last digit.
+pub fn learn_named(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
+    learn_after(&Learnt::default(), names, paints, readings)
+}
+
+/// The same, to the last digit, where `before` was learnt of a shelf that may be much like it: what nothing new is said of is
+/// not learnt anew.
+pub fn learn_after(
+    before: &Learnt,
+    names: &[u64],
+    paints: &[Facts],
+    readings: &[Reading],
+) -> Result<Learnt, BadTin> {
+    let circles = circles(names, paints, readings);
+    let learnt = circles
+        .par_iter()
+        .map(|circle| match before.circles.get(&circle.name).filter(|known| known.said == circle.said) {
+            Some(known) => Ok(Arc::clone(known)),
+            None => OfCircle::learn(circle).map(Arc::new),
+        })
+        .collect::<Result<Vec<_>, _>>()?;
+    let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
+    let mut judged = vec![Judged::default(); readings.len()];
+    for (circle, learnt) in circles.iter().zip(&learnt) {
+        for (paint, known) in circle.paints.iter().zip(&learnt.paints) {
+            by_paint[*paint] = Some(known.clone());
+        }
+        for (at, how) in circle.of_readings.iter().zip(&learnt.judged) {
+            judged[*at] = how.clone();
+        }
+    }
+    let circles = circles.iter().map(|circle| circle.name).zip(learnt).collect();
+    // Every paint stands in a circle.
+    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles })
+}
+
+impl OfCircle {
+    fn learn(circle: &Circle) -> Result<Self, BadTin> {
+        let Said { names, facts, readings } = &circle.said;
+        let bases = Bases::of(facts, readings);
+        let priors = facts
+            .par_iter()
+            .zip(&bases.spectra)
+            .zip(&circle.paints)
+            .map(|((facts, base), paint)| {
+                Prior::of(facts, base.as_ref()).map_err(|error| BadTin { paint: *paint, error })
+            })
+            .collect::<Result<Vec<_>, _>>()?;
+        let fit = fit::fit(names, &priors, readings, bases.not_fitted.clone());
+        let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
+            let predicted = sight.predicted.clone();
+            let differences =
+                reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
+            Judged {
+                questioned: bases.odd[i].map_or(fit.left_out[i], |odd| odd > ODD),
+                off: bases.odd[i].unwrap_or(fit.off[i]),
+                difference: differences.fold(0.0, f64::max),
+                predicted,
+            }
+        });
+        let judged = judged.collect();
+        let paints =
+            priors.par_iter().zip(fit.best.par_iter().zip(&fit.members)).map(|(prior, (best, members))| {
+                match prior {
+                    Prior::Medium(material) => Ensemble::certain((**material).clone()),
+                    Prior::Paint(_) => Ensemble::new(
+                        prior.material(best),
+                        members.iter().map(|member| prior.material(member)),
+                    ),
+                }
+            });
+        Ok(Self { paints: paints.collect(), judged, said: circle.said.clone() })
+    }
+}
+
+/// Spectra of masstones, which take the place of the colours that are written down.
+struct Bases {
+    /// By paint.
+    spectra: Vec<Option<Reflectance>>,
+    /// By reading: a masstone spectrum's distance from the colour written down, in standard deviations.
+    odd: Vec<Option<f64>>,
+    /// By reading: used as a base or not believed, so not fitted.
+    not_fitted: Vec<bool>,
+}
+
+impl Bases {
+    fn of(paints: &[Facts], readings: &[Reading]) -> Self {
+        let mut found: Vec<Vec<usize>> = vec![Vec::new(); paints.len()];
+        let mut odd: Vec<Option<f64>> = readings
+            .iter()
+            .enumerate()
+            .map(|(at, reading)| {
+                let (paint, curve) = reading.masstone_spectrum()?;
+                let facts = &paints[*paint];
+                let stated = facts.masstone.filter(|_| !facts.class.is_medium() && !reading.sure);
+                let off = stated.map_or(0.0, |stated| {
+                    let noise = facts.source.off().hypot(reading.source.off());
+                    difference(stated.lab(), Measured::Spectrum(*curve).lab()).value() / noise
+                });
+                if off <= ODD {
+                    found[*paint].push(at);
+                }
+                Some(off)
+            })
+            .collect();
+        let curves = |of: &[usize]| -> Vec<&Reflectance> {
+            of.iter().filter_map(|at| readings[*at].masstone_spectrum()).map(|(_, curve)| curve).collect()
+        };
+        let mean = |curves: Vec<&Reflectance>| {
+            let n = curves.len() as f64;
+            (n > 0.0).then(|| {
+                Reflectance::from_fn(|i| curves.iter().map(|curve| curve.bands()[i]).sum::<f64>() / n)
+            })
+        };
+        for of_paint in &mut found {
+            // Against each other: the one farthest from the rest is asked about, of two the later.
+            while let Some((place, off)) = farthest(readings, of_paint, &|of| mean(curves(of))) {
+                odd[of_paint.remove(place)] = Some(off);
+            }
+        }
+        let not_fitted = odd.iter().map(Option::is_some).collect();
+        Self { spectra: found.iter().map(|of| mean(curves(of))).collect(), odd, not_fitted }
+    }
+}
+
+/// Of spectra of one masstone that one which lies farthest from the mean of the others, if that is further than chance
+/// explains: its place in the list, and how far, in standard deviations. What the painter is sure of is never it.
+fn farthest(
+    readings: &[Reading],
+    of: &[usize],
+    mean: &dyn Fn(&[usize]) -> Option<Reflectance>,
+) -> Option<(usize, f64)> {
+    let off = |place: usize| {
+        let others: Vec<usize> =
+            of.iter().enumerate().filter(|(i, _)| *i != place).map(|(_, at)| *at).collect();
+        let noise = |at: usize| readings[at].source.off();
+        let of_mean = others.iter().map(|at| noise(*at).powi(2)).sum::<f64>().sqrt() / others.len() as f64;
+        let (rest, own) = (mean(&others)?, mean(&of[place..=place])?);
+        let lab = |curve| Measured::Spectrum(curve).lab();
+        Some(difference(lab(own), lab(rest)).value() / noise(of[place]).hypot(of_mean))
+    };
+    (0..of.len())
+        .filter(|place| !readings[of[*place]].sure)
+        .filter_map(|place| Some((place, off(place)?)))
+        .filter(|(_, off)| *off > ODD)
+        .max_by(|one, other| one.1.total_cmp(&other.1))
+}

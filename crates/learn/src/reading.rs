@@ -1,0 +1,323 @@
+//! What was read, of what.
+
+use serde::{Deserialize, Serialize};
+use warm_blend_paint::{Microns, Parts, State};
+use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
+
+use super::eye::visible;
+
+/// Where a colour was taken from, and so how far it may be off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Source {
+    /// A colour reader.
+    Reader,
+    /// A photo with a white or grey card in it.
+    Photo,
+    /// A printed chip or a code from its maker.
+    #[default]
+    Chip,
+    /// By eye.
+    Guess,
+}
+
+impl Source {
+    /// From the surest to the least sure.
+    pub const ALL: [Source; 4] = [Source::Reader, Source::Chip, Source::Photo, Source::Guess];
+
+    /// `reader`, `chip`, `photo` or `guess`.
+    pub const fn id(self) -> &'static str {
+        match self {
+            Source::Reader => "reader",
+            Source::Photo => "photo",
+            Source::Chip => "chip",
+            Source::Guess => "guess",
+        }
+    }
+
+    /// Of an id.
+    pub fn find(id: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|source| source.id() == id)
+    }
+
+    /// How a reading by it is told: `by colour reader`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Source::Reader => "by colour reader",
+            Source::Photo => "from a photo",
+            Source::Chip => "from a chip or code",
+            Source::Guess => "by eye",
+        }
+    }
+
+    /// How far it is off, root mean square, ΔE00†.
+    pub const fn off(self) -> f64 {
+        match self {
+            Source::Reader => 0.4,
+            Source::Photo => 2.0,
+            Source::Chip => 1.5,
+            Source::Guess => 4.0,
+        }
+    }
+
+    /// The same along one of the three directions of colour.
+    pub fn sd(self) -> f64 {
+        self.off() / 3f64.sqrt()
+    }
+
+    /// sd of ln(reflectance) that all bands of a spectrum share†: the reader's tile, the pressure of the hand.
+    pub(crate) fn gain_sd(self) -> f64 {
+        0.005 * self.off() / Source::Reader.off()
+    }
+
+    /// sd of a spectrum's reflectance in a band by itself†: a reader's, and growing where lamps are weak and eyes are too.
+    pub(crate) fn band_sd(self, r: f64, band: usize) -> f64 {
+        let dim = 1.0 + 20.0 * (-visible(band) / 0.005).exp();
+        (0.0015 + 0.005 * r) * dim * self.off() / Source::Reader.off()
+    }
+}
+
+/// How the parts of a sample were measured out, and so how far they may be off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Pour {
+    /// Dabs by eye.
+    Eye,
+    /// Level spoons or cups.
+    #[default]
+    Spoons,
+    /// A scale or a syringe.
+    Scale,
+}
+
+impl Pour {
+    /// All, from the least sure.
+    pub const ALL: [Pour; 3] = [Pour::Eye, Pour::Spoons, Pour::Scale];
+
+    /// `eye`, `spoons` or `scale`.
+    pub const fn id(self) -> &'static str {
+        match self {
+            Pour::Eye => "eye",
+            Pour::Spoons => "spoons",
+            Pour::Scale => "scale",
+        }
+    }
+
+    /// sd of ln(parts)†.
+    pub(crate) const fn sd(self) -> f64 {
+        match self {
+            Pour::Eye => 0.15,
+            Pour::Spoons => 0.05,
+            Pour::Scale => 0.01,
+        }
+    }
+}
+
+/// sd of ln(thickness) of a drawdown made with a blade or a wound bar†.
+pub(crate) const DRAWN: f64 = 0.1;
+
+/// A colour or a curve that was read, in daylight where it is a colour.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(try_from = "Written", into = "Written")]
+#[expect(clippy::large_enum_variant, reason = "a workshop has some thousands of readings, not millions")]
+pub enum Measured {
+    /// L\*a\*b\* (D65, 2°).
+    Colour(Lab),
+    /// Reflectance in 36 bands.
+    Spectrum(Reflectance),
+}
+
+/// How a measurement stands in a file: `{"lab": [61.2, 9.8, 33.1]}` or `{"spectrum": [0.05, …]}` with 36 values.
+#[derive(Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+enum Written {
+    Lab([f64; 3]),
+    Spectrum(Vec<f64>),
+}
+
+/// What stands in a file and can be no measurement.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadMeasured {
+    /// Too few bands, or too many.
+    #[error("a spectrum has {BANDS} values, 380 to 730 nm by 10: this one has {0}")]
+    Bands(usize),
+    /// Far from any reflectance, or any colour of a surface.
+    #[error("{0} is no reflectance and no part of a colour")]
+    FarOff(f64),
+}
+
+impl TryFrom<Written> for Measured {
+    type Error = BadMeasured;
+
+    /// Wider than what is taken from a painter: what was kept once is read again.
+    fn try_from(written: Written) -> Result<Self, BadMeasured> {
+        let far = |values: &[f64], least: f64, most: f64| {
+            let off = values.iter().copied().find(|v| !(least..=most).contains(v));
+            off.map_or(Ok(()), |v| Err(BadMeasured::FarOff(v)))
+        };
+        match written {
+            Written::Lab([l, a, b]) => {
+                far(&[l], -10.0, 200.0).and(far(&[a, b], -300.0, 300.0))?;
+                Ok(Measured::Colour(Lab { l, a, b }))
+            }
+            Written::Spectrum(bands) => {
+                far(&bands, -0.5, 2.0)?;
+                let bands: [f64; BANDS] =
+                    bands.try_into().map_err(|bands: Vec<f64>| BadMeasured::Bands(bands.len()))?;
+                Ok(Measured::Spectrum(Reflectance::from_fn(|i| bands[i])))
+            }
+        }
+    }
+}
+
+impl From<Measured> for Written {
+    fn from(measured: Measured) -> Self {
+        match measured {
+            Measured::Colour(Lab { l, a, b }) => Written::Lab([l, a, b]),
+            Measured::Spectrum(curve) => Written::Spectrum(curve.bands().to_vec()),
+        }
+    }
+}
+
+impl Measured {
+    /// Its colour in daylight.
+    pub fn lab(&self) -> Lab {
+        match self {
+            Measured::Colour(lab) => *lab,
+            Measured::Spectrum(curve) => Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white()),
+        }
+    }
+
+    /// What a screen shows for it in daylight.
+    pub fn on_screen(&self) -> Srgb {
+        let xyz = self.lab().to_xyz(Light::Daylight.white());
+        on_screen(xyz, Light::Daylight, Degree::FULL).srgb
+    }
+
+    /// Whether it says what another says to the last figure that files keep: percent and L\*a\*b\* to two decimals, or the same
+    /// 8-bit code where a code is all there is. No instrument repeats itself so: it is a copy, and tells nothing new.
+    pub fn repeats(&self, other: &Measured, source: Source) -> bool {
+        const BAND: f64 = 6e-5;
+        const LAB: f64 = 0.006;
+        match (self, other) {
+            (Measured::Spectrum(one), Measured::Spectrum(other)) => {
+                one.bands().iter().zip(other.bands()).all(|(one, other)| (one - other).abs() < BAND)
+            }
+            _ if source == Source::Chip => self.on_screen() == other.on_screen(),
+            _ => {
+                let (one, other) = (self.lab(), other.lab());
+                [one.l - other.l, one.a - other.a, one.b - other.b].iter().all(|d| d.abs() < LAB)
+            }
+        }
+    }
+
+    /// The mean of several readings of one sample: of the curves where all are curves, else of the colours. None of
+    /// none.
+    pub fn mean(readings: &[Measured]) -> Option<Self> {
+        let n = readings.len() as f64;
+        let curves: Option<Vec<&Reflectance>> = readings
+            .iter()
+            .map(|reading| match reading {
+                Measured::Spectrum(curve) => Some(curve),
+                Measured::Colour(_) => None,
+            })
+            .collect();
+        if readings.is_empty() {
+            return None;
+        }
+        Some(match curves {
+            Some(curves) => Measured::Spectrum(Reflectance::from_fn(|i| {
+                curves.iter().map(|curve| curve.bands()[i]).sum::<f64>() / n
+            })),
+            None => {
+                let mean = |part: fn(&Lab) -> f64| {
+                    readings.iter().map(|reading| part(&reading.lab())).sum::<f64>() / n
+                };
+                Measured::Colour(Lab { l: mean(|lab| lab.l), a: mean(|lab| lab.a), b: mean(|lab| lab.b) })
+            }
+        })
+    }
+}
+
+/// How a sample was laid out for reading.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+#[expect(clippy::large_enum_variant, reason = "a workshop has some thousands of readings, not millions")]
+pub enum Shown {
+    /// So thick that nothing beneath shows.
+    Thick(Measured),
+    /// A film of known wet thickness over the black and the white half of a hiding chart.
+    Drawdown {
+        /// Wet thickness.
+        wet: Microns,
+        /// Read over the black half.
+        over_black: Measured,
+        /// Read over the white half.
+        over_white: Measured,
+    },
+}
+
+/// A reading of a paint or of a mix of known parts. `P` says which paint: a place in a list, or an id.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Reading<P = usize> {
+    /// What was stirred together; a paint by itself is one part of it.
+    pub of: Vec<(P, Parts)>,
+    /// How the parts were measured.
+    pub pour: Pour,
+    /// Wet, dry or sealed when it was read.
+    pub state: State,
+    /// What was seen.
+    pub shown: Shown,
+    /// What it was read with.
+    pub source: Source,
+    /// True once the painter has said that it is right however odd it looks.
+    pub sure: bool,
+}
+
+impl<P> Reading<P> {
+    /// What was read, in the order black, white for a drawdown.
+    pub fn measured(&self) -> impl Iterator<Item = &Measured> {
+        let (first, second) = match &self.shown {
+            Shown::Thick(measured) => (measured, None),
+            Shown::Drawdown { over_black, over_white, .. } => (over_black, Some(over_white)),
+        };
+        std::iter::once(first).chain(second)
+    }
+
+    /// The same reading with its paints named otherwise; None if one of them has no other name.
+    pub fn with_paints<Q>(self, name: impl Fn(P) -> Option<Q>) -> Option<Reading<Q>> {
+        let of =
+            self.of.into_iter().map(|(paint, parts)| Some((name(paint)?, parts))).collect::<Option<_>>()?;
+        let Self { pour, state, shown, source, sure, .. } = self;
+        Some(Reading { of, pour, state, shown, source, sure })
+    }
+
+    /// The spectrum of a paint by itself, thick and dry: it takes the place of a stated colour.
+    pub(crate) fn masstone_spectrum(&self) -> Option<(&P, &Reflectance)> {
+        match (&self.of[..], self.state, &self.shown) {
+            ([(paint, _)], State::Dry, Shown::Thick(Measured::Spectrum(curve))) => Some((paint, curve)),
+            _ => None,
+        }
+    }
+}
+
+/// Bands that are read as one when a spectrum is compared: a curve of a few smooth modes has no finer news.
+pub(crate) const TOGETHER: usize = 3;
+/// Numbers that a spectrum brings.
+pub(crate) const GROUPS: usize = BANDS / TOGETHER;
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_stands_in_a_file_is_a_measurement_or_is_said_not_to_be() {
+        let read = |json: &str| serde_json::from_str::<Measured>(json).map_err(|error| error.to_string());
+        let curve = Measured::Spectrum(Reflectance::from_fn(|i| 0.02 * i as f64));
+        assert_eq!(read(&serde_json::to_string(&curve).unwrap()), Ok(curve));
+        assert!(read(r#"{"spectrum": [0.5, 0.6]}"#).unwrap_err().contains("has 36 values"));
+        assert!(read(r#"{"spectrum": []}"#).unwrap_err().contains("this one has 0"));
+        assert!(read(r#"{"lab": [1e300, 0, 0]}"#).unwrap_err().contains("no part of a colour"));
+        assert!(read(r#"{"lab": [50, 0]}"#).is_err() && read(r#"{"hex": "#).is_err());
+    }
+}

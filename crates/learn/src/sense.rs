@@ -1,0 +1,167 @@
+//! Readings that cannot be, whatever the paints are.
+
+use warm_blend_paint::State;
+use warm_blend_spectral::Lab;
+
+use super::reading::{Measured, Reading, Shown, Source};
+
+/// Most paints in one sample.
+const MOST: usize = 8;
+
+/// Why a reading cannot be of what it is said to be of. Places are places in [`Reading::of`].
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum Senseless {
+    /// Of nothing.
+    #[error("say what was read: one paint, or the paints of the mix with their parts")]
+    OfNothing,
+    /// Of more than a painter stirs together.
+    #[error("{0} paints in one sample: it may hold at most {MOST}")]
+    TooMany(usize),
+    /// One paint named twice.
+    #[error("the same paint is named twice: a test against itself says nothing, so name the other paint")]
+    AgainstItself,
+    /// A mix lighter than the lightest of its paints.
+    #[error(
+        "L* {read:.1} is lighter than anything in it (the lightest is L* {most:.1}): no mix is. Was the dab still wet, the \
+         reader dirty, or another dab read? If it is right, the colour written down for the lightest paint is suspect: read its masstone"
+    )]
+    Lighter {
+        /// What was read.
+        read: f64,
+        /// The lightest of the paints.
+        most: f64,
+    },
+    /// A mix darker than the darkest of its paints.
+    #[error(
+        "L* {read:.1} is darker than anything in it (the darkest is L* {least:.1}): no mix is. Was another dab read? If it is \
+         right, the colour written down for the darkest paint is suspect: read its masstone"
+    )]
+    Darker {
+        /// What was read.
+        read: f64,
+        /// The darkest of the paints.
+        least: f64,
+    },
+    /// A drawdown that is lighter over black than over white.
+    #[error(
+        "over black it reads L* {black:.1}, lighter than L* {white:.1} over white: no film is. The two may have been exchanged"
+    )]
+    Exchanged {
+        /// Over black.
+        black: f64,
+        /// Over white.
+        white: f64,
+    },
+    /// A drawdown of a mix that is not dry.
+    #[error("a drawdown is read dry: choose dry, or read the thick sample wet or sealed")]
+    WetDrawdown,
+}
+
+/// How far L\* may be off by chance before it is called impossible: three standard deviations of both readings, and a unit
+/// for the brushing out.
+fn slack(source: Source) -> f64 {
+    1.0 + 3.0 * source.off().hypot(Source::Chip.off())
+}
+
+/// Checks a reading against the masstones of its paints, dry and in daylight, in the order of [`Reading::of`]; None where one
+/// has none (a medium).
+pub fn make_sense<P: PartialEq>(reading: &Reading<P>, masstones: &[Option<Lab>]) -> Result<(), Senseless> {
+    let n = reading.of.len();
+    if n == 0 {
+        return Err(Senseless::OfNothing);
+    }
+    if n > MOST {
+        return Err(Senseless::TooMany(n));
+    }
+    if (0..n).any(|i| reading.of[..i].iter().any(|(paint, _)| *paint == reading.of[i].0)) {
+        return Err(Senseless::AgainstItself);
+    }
+    match &reading.shown {
+        Shown::Drawdown { .. } if reading.state != State::Dry => Err(Senseless::WetDrawdown),
+        Shown::Drawdown { over_black, over_white, .. } => {
+            let (black, white) = (over_black.lab().l, over_white.lab().l);
+            let chance = 3.0 * reading.source.off();
+            if black > white + chance { Err(Senseless::Exchanged { black, white }) } else { Ok(()) }
+        }
+        Shown::Thick(measured) => between(reading, measured, masstones),
+    }
+}
+
+/// Absorption and scattering add, so a thick dry mix is no lighter than its lightest paint and no darker than its darkest,
+/// band by band; what a painter insists on is let through.
+fn between<P>(reading: &Reading<P>, measured: &Measured, masstones: &[Option<Lab>]) -> Result<(), Senseless> {
+    let Some(known) = masstones.iter().copied().collect::<Option<Vec<Lab>>>() else { return Ok(()) };
+    if reading.of.len() < 2 || reading.state != State::Dry || reading.sure {
+        return Ok(());
+    }
+    let most = known.iter().map(|lab| lab.l).fold(f64::NEG_INFINITY, f64::max);
+    let least = known.iter().map(|lab| lab.l).fold(f64::INFINITY, f64::min);
+    let read = measured.lab().l;
+    // Two hues of one lightness together are darker than either: absorption adds. So the floor is drawn only where a
+    // colourless partner is in the mix, as in a tint.
+    let tint = known.iter().any(|lab| lab.chroma() < 12.0);
+    let slack = slack(reading.source);
+    if read > most + slack {
+        Err(Senseless::Lighter { read, most })
+    } else if tint && read < least - slack {
+        Err(Senseless::Darker { read, least })
+    } else {
+        Ok(())
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::Pour;
+    use warm_blend_paint::{Microns, Parts};
+
+    fn lab(l: f64) -> Lab {
+        Lab { l, a: 0.0, b: 2.0 }
+    }
+
+    fn tint(of: &[u8], l: f64) -> Reading<u8> {
+        Reading {
+            of: of.iter().map(|paint| (*paint, Parts::new(1.0).unwrap())).collect(),
+            pour: Pour::Spoons,
+            state: State::Dry,
+            shown: Shown::Thick(Measured::Colour(lab(l))),
+            source: Source::Reader,
+            sure: false,
+        }
+    }
+
+    #[test]
+    fn a_tint_lies_between_its_paints() {
+        let known = [Some(lab(30.0)), Some(lab(93.0))];
+        assert_eq!(make_sense(&tint(&[1, 2], 61.0), &known), Ok(()));
+        assert!(matches!(make_sense(&tint(&[1, 2], 99.0), &known), Err(Senseless::Lighter { .. })));
+        assert!(matches!(make_sense(&tint(&[1, 2], 20.0), &known), Err(Senseless::Darker { .. })));
+        assert_eq!(make_sense(&Reading { sure: true, ..tint(&[1, 2], 99.0) }, &known), Ok(()));
+        assert_eq!(make_sense(&tint(&[1, 1], 61.0), &known), Err(Senseless::AgainstItself));
+        assert_eq!(make_sense(&tint(&[], 61.0), &[]), Err(Senseless::OfNothing));
+        assert_eq!(
+            make_sense(&tint(&[1, 2], 99.0), &[Some(lab(30.0)), None]),
+            Ok(()),
+            "a medium is not known"
+        );
+    }
+
+    #[test]
+    fn over_white_is_never_the_darker() {
+        let drawdown = |black, white, state| Reading {
+            state,
+            shown: Shown::Drawdown {
+                wet: Microns::new(90.0).unwrap(),
+                over_black: Measured::Colour(lab(black)),
+                over_white: Measured::Colour(lab(white)),
+            },
+            ..tint(&[1], 0.0)
+        };
+        assert_eq!(make_sense(&drawdown(60.0, 70.0, State::Dry), &[Some(lab(72.0))]), Ok(()));
+        let exchanged = make_sense(&drawdown(70.0, 60.0, State::Dry), &[Some(lab(72.0))]);
+        assert!(matches!(exchanged, Err(Senseless::Exchanged { .. })));
+        let wet = make_sense(&drawdown(60.0, 70.0, State::Wet), &[Some(lab(72.0))]);
+        assert_eq!(wet, Err(Senseless::WetDrawdown));
+    }
+}

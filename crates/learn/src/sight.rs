@@ -1,0 +1,370 @@
+//! What a reading should have been, and how that hangs on what is not known.
+
+use std::ops::Range;
+
+use nalgebra::{DMatrix, DVector};
+use warm_blend_paint::{
+    State,
+    film::{film_over, thick_film},
+    hiding::{chart_black, chart_white},
+    surface::{K1, K2, surfaced},
+};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
+
+use super::{
+    eye::{Eye, lab_by_band},
+    prior::{Bands, Local},
+    reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER},
+};
+
+/// What the model leaves out, along one direction of colour, ΔE00†: paint is no perfect film.
+pub(crate) const MODEL: f64 = 0.1;
+
+/// A reading against its prediction, in units of its own sd: the noise of the reading, of its pour and of its film are
+/// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
+pub(crate) struct Sight {
+    /// By number read.
+    pub residual: DVector<f64>,
+    /// The same before whitening, and the root of the covariance it was whitened by.
+    raw: DVector<f64>,
+    root: DMatrix<f64>,
+    /// The metric that each colour was compared in.
+    eyes: Vec<Eye>,
+    /// ∂residual/∂coordinate: a row per number, the coordinates of the paints side by side in their order in `of`.
+    pub slope: DMatrix<f64>,
+    /// What it was predicted to be, in daylight: one colour, or black and white.
+    pub predicted: Vec<Lab>,
+}
+
+/// One band's worth of a stirred film in some state: what is seen, and its derivatives.
+#[derive(Clone, Copy, Default)]
+struct Band {
+    r: f64,
+    by_k: f64,
+    by_s: f64,
+    by_alpha: f64,
+    by_voids: f64,
+    by_thickness: f64,
+}
+
+/// A stirred sample.
+struct Stirred {
+    k: Bands,
+    s: Bands,
+    alpha: f64,
+    voids: f64,
+    milk: f64,
+    /// Share of the wet volume, and of what stays, by paint.
+    wet: Vec<f64>,
+    dry: Vec<f64>,
+}
+
+impl Stirred {
+    fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
+        let parts = || reading.of.iter().map(|(_, parts)| parts.value());
+        let (total, stays) =
+            (parts().sum::<f64>(), parts().zip(paints).map(|(p, local)| p * local.stays).sum::<f64>());
+        let wet: Vec<f64> = parts().map(|p| p / total).collect();
+        let dry: Vec<f64> =
+            parts().zip(paints).map(|(p, local)| p * local.stays / stays.max(f64::MIN_POSITIVE)).collect();
+        let mut stirred =
+            Self { k: [0.0; BANDS], s: [0.0; BANDS], alpha: 0.0, voids: 0.0, milk: 0.0, wet, dry };
+        for (n, local) in paints.iter().enumerate() {
+            let (wet, dry) = (stirred.wet[n], stirred.dry[n]);
+            for i in 0..BANDS {
+                stirred.k[i] += wet * local.k[i];
+                stirred.s[i] += wet * local.s[i];
+            }
+            stirred.alpha += dry * local.alpha;
+            stirred.voids += dry * local.voids;
+            stirred.milk += wet * local.milk;
+        }
+        stirred
+    }
+
+    /// S as it stands in a state, what of it follows the dry S, α, and whether α is the paint's own.
+    fn standing(&self, i: usize, state: State) -> (f64, f64, f64, bool) {
+        let filled = 1.0 / (1.0 + self.voids);
+        match state {
+            State::Dry => (self.s[i], 1.0, self.alpha, true),
+            State::Wet => (self.s[i] * filled + self.milk, filled, 0.0, false),
+            State::Sealed | State::Buffed => {
+                let seal = state.seal().unwrap_or(1.0);
+                (self.s[i] * filled, filled, self.alpha.min(seal), self.alpha <= seal)
+            }
+        }
+    }
+
+    /// What is seen of it in a state, thick or as a film of `x` mm over a ground.
+    fn seen(&self, i: usize, state: State, film: Option<(f64, f64)>) -> f64 {
+        let (s, _, alpha, _) = self.standing(i, state);
+        surfaced(alpha, inside(self.k[i], s, film))
+    }
+
+    /// The same with its derivatives.
+    fn band(&self, i: usize, state: State, film: Option<(f64, f64)>) -> Band {
+        let filled = 1.0 / (1.0 + self.voids);
+        let (s, follows, alpha, free) = self.standing(i, state);
+        let k = self.k[i];
+        let inside =
+            |k: f64, s: f64, stretch: f64| inside(k, s, film.map(|(x, ground)| (x * stretch, ground)));
+        let middle = inside(k, s, 1.0);
+        let pass = (1.0 - K1) * (1.0 - K2);
+        let out = pass / (1.0 - K2 * middle).powi(2);
+        // Central differences in ln K, ln S and ln X: the film's own formula stays the only one.
+        const STEP: f64 = 1e-4;
+        let by = |f: &dyn Fn(f64) -> f64| out * (f(1.0 + STEP) - f(1.0 - STEP)) / (2.0 * STEP);
+        let by_ln_k = by(&|t| inside(k * t, s, 1.0));
+        // A thick film is one of K/S.
+        let by_ln_s = if film.is_none() { -by_ln_k } else { by(&|t| inside(k, s * t, 1.0)) };
+        let by_s = by_ln_s / s.max(f64::MIN_POSITIVE);
+        Band {
+            r: surfaced(alpha, middle),
+            by_k: by_ln_k / k.max(f64::MIN_POSITIVE),
+            by_s: by_s * follows,
+            by_alpha: if free { K1 } else { 0.0 },
+            by_voids: if state == State::Dry { 0.0 } else { -by_s * self.s[i] * filled * filled },
+            by_thickness: if film.is_some() { by(&|t| inside(k, s, t)) } else { 0.0 },
+        }
+    }
+}
+
+/// Reflectance below the surface, thick or as a film of `x` mm over a ground.
+fn inside(k: f64, s: f64, film: Option<(f64, f64)>) -> f64 {
+    match film {
+        None => thick_film(k, s),
+        Some((x, ground)) => film_over(k, s, x, ground),
+    }
+}
+
+impl Sight {
+    pub(crate) fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
+        let stirred = Stirred::of(reading, paints);
+        let columns = paints.iter().map(|local| local.dk.len()).sum::<usize>();
+        // Behind the coordinates stand the chances of the making (the parts, the thickness of a film) and the finer shapes
+        // of the masstones.
+        let pours = if paints.len() > 1 { paints.len() } else { 0 };
+        let chances = pours + 2 + paints.iter().map(|local| local.fine.len()).sum::<usize>();
+        let (mut residual, mut seen, mut eyes) = (Vec::new(), Vec::new(), Vec::new());
+        let mut rows: Vec<Vec<f64>> = Vec::new();
+        for (measured, film) in views(reading) {
+            let bands: [Band; BANDS] = std::array::from_fn(|i| {
+                stirred.band(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
+            });
+            let curve = Reflectance::from_fn(|i| bands[i].r);
+            let predicted = Measured::Spectrum(curve).lab();
+            let eye = half_way(measured.lab(), predicted);
+            residual.extend(residuals(measured, &curve, &eye, reading));
+            for number in numbers(measured, predicted, &eye, reading) {
+                let pull = Pull::of(&number, &bands);
+                let mut row = Vec::with_capacity(columns + chances);
+                for (n, local) in paints.iter().enumerate() {
+                    row.extend(pull.coordinates(local, stirred.wet[n], stirred.dry[n]));
+                }
+                let whole = pull.optics(&stirred.k, &stirred.s);
+                for (local, share) in paints.iter().zip(&stirred.wet).take(pours) {
+                    row.push(reading.pour.sd() * share * (pull.optics(&local.k, &local.s) - whole));
+                }
+                for (n, local) in paints.iter().enumerate() {
+                    row.extend(local.fine.iter().map(|(dk, ds)| stirred.wet[n] * pull.optics(dk, ds)));
+                }
+                row.push(number.by_gain);
+                row.push(DRAWN * pull.by_thickness);
+                rows.push(row);
+            }
+            seen.push(predicted);
+            eyes.push(eye);
+        }
+        Self::whitened(residual, &rows, columns, seen, eyes)
+    }
+
+    /// The residual that these paints would have, by the metric and the covariance of this look.
+    pub(crate) fn residual_of<P>(&self, reading: &Reading<P>, paints: &[&Local]) -> DVector<f64> {
+        let stirred = Stirred::of(reading, paints);
+        let seen = views(reading).into_iter().zip(&self.eyes).flat_map(|((measured, film), eye)| {
+            let curve = Reflectance::from_fn(|i| {
+                stirred.seen(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
+            });
+            residuals(measured, &curve, eye, reading)
+        });
+        let mut residual = DVector::from_vec(seen.collect());
+        self.root.solve_lower_triangular_mut(&mut residual);
+        residual
+    }
+
+    /// Divides by the root of the covariance 1 + Σ chance chanceᵀ, so that the chances of the making are taken out.
+    fn whitened(
+        raw: Vec<f64>,
+        rows: &[Vec<f64>],
+        columns: usize,
+        predicted: Vec<Lab>,
+        eyes: Vec<Eye>,
+    ) -> Self {
+        let n = rows.len();
+        let raw = DVector::from_vec(raw);
+        let mut slope = DMatrix::from_fn(n, columns, |i, j| rows[i][j]);
+        let chances = DMatrix::from_fn(n, rows[0].len() - columns, |i, j| rows[i][columns + j]);
+        let covariance = &chances * chances.transpose() + DMatrix::identity(n, n);
+        // One plus squares is positive definite, but for numbers that have overflown.
+        let root = covariance.cholesky().map_or_else(|| DMatrix::identity(n, n), |root| root.unpack());
+        root.solve_lower_triangular_mut(&mut slope);
+        let mut residual = raw.clone();
+        root.solve_lower_triangular_mut(&mut residual);
+        Self { residual, raw, root, eyes, slope, predicted }
+    }
+
+    /// How half the squared misfit climbs with each coordinate.
+    pub(crate) fn pull(&self) -> DVector<f64> {
+        self.slope.tr_mul(&self.residual)
+    }
+
+    /// Half the squared misfit, by the covariance of another look at the same reading: so that steps of a search are
+    /// compared by one measure.
+    pub(crate) fn misfit_by(&self, measure: &Sight) -> f64 {
+        let mut residual = self.raw.clone();
+        measure.root.solve_lower_triangular_mut(&mut residual);
+        0.5 * residual.norm_squared()
+    }
+}
+
+/// A number that was read: what a change of reflectance in each band does to it, and what a reader that is off by one sd in
+/// all bands alike does; in units of its own sd.
+struct Number {
+    by_band: Bands,
+    /// Outside of these bands `by_band` is 0.
+    bands: Range<usize>,
+    by_gain: f64,
+}
+
+/// What was read, each with the film it was read of: its thickness in mm and the ground under it.
+fn views<P>(reading: &Reading<P>) -> Vec<(&Measured, Option<(f64, &'static Reflectance)>)> {
+    match &reading.shown {
+        Shown::Thick(measured) => vec![(measured, None)],
+        Shown::Drawdown { wet, over_black, over_white } => vec![
+            (over_black, Some((wet.millimetres(), chart_black()))),
+            (over_white, Some((wet.millimetres(), chart_white()))),
+        ],
+    }
+}
+
+/// The metric half-way: over a large difference that of one end overstates the other's.
+fn half_way(read: Lab, predicted: Lab) -> Eye {
+    let half = |a: f64, b: f64| 0.5 * (a + b);
+    Eye::at(Lab { l: half(read.l, predicted.l), a: half(read.a, predicted.a), b: half(read.b, predicted.b) })
+}
+
+/// sd of a colour along one direction of a metric.
+fn colour_sd<P>(reading: &Reading<P>) -> f64 {
+    reading.source.sd().hypot(MODEL)
+}
+
+pub(crate) fn group_mean(curve: &Reflectance, group: usize) -> f64 {
+    curve.bands()[group * TOGETHER..(group + 1) * TOGETHER].iter().sum::<f64>() / TOGETHER as f64
+}
+
+/// sd of the mean of a group of bands: three neighbours share most of their error, and are taken to be no surer than one.
+fn group_sd<P>(read: &Reflectance, group: usize, reading: &Reading<P>) -> f64 {
+    reading.source.band_sd(group_mean(read, group), group * TOGETHER + TOGETHER / 2)
+}
+
+/// By how many of its own sd each number that was read lies from that of a curve.
+fn residuals<P>(measured: &Measured, curve: &Reflectance, eye: &Eye, reading: &Reading<P>) -> Vec<f64> {
+    match measured {
+        Measured::Colour(read) => {
+            let seen = Measured::Spectrum(*curve).lab();
+            let off = eye.weigh([seen.l - read.l, seen.a - read.a, seen.b - read.b]);
+            off.map(|v| v / colour_sd(reading)).into()
+        }
+        Measured::Spectrum(read) => (0..GROUPS)
+            .map(|group| {
+                (group_mean(curve, group) - group_mean(read, group)) / group_sd(read, group, reading)
+            })
+            .collect(),
+    }
+}
+
+/// The numbers a measured colour or curve brings, where `predicted` was expected.
+fn numbers<P>(measured: &Measured, predicted: Lab, eye: &Eye, reading: &Reading<P>) -> Vec<Number> {
+    match measured {
+        Measured::Colour(_) => {
+            let sd = colour_sd(reading);
+            let rows = lab_by_band(predicted, eye, Light::Daylight);
+            rows.map(|row| Number { by_band: row.map(|v| v / sd), bands: 0..BANDS, by_gain: 0.0 }).into()
+        }
+        Measured::Spectrum(read) => (0..GROUPS)
+            .map(|group| {
+                let bands = group * TOGETHER..(group + 1) * TOGETHER;
+                let sd = group_sd(read, group, reading);
+                let weight = 1.0 / (TOGETHER as f64 * sd);
+                Number {
+                    by_band: std::array::from_fn(|i| if bands.contains(&i) { weight } else { 0.0 }),
+                    bands,
+                    by_gain: group_mean(read, group) * reading.source.gain_sd() / sd,
+                }
+            })
+            .collect(),
+    }
+}
+
+/// How a number hangs on what the stirred film is made of: by band for K and S, summed over the bands for the rest.
+struct Pull {
+    bands: Range<usize>,
+    by_k: Bands,
+    by_s: Bands,
+    by_alpha: f64,
+    by_voids: f64,
+    by_thickness: f64,
+}
+
+impl Pull {
+    fn of(number: &Number, bands: &[Band; BANDS]) -> Self {
+        let weight = &number.by_band;
+        let by_band = |of: fn(&Band) -> f64| {
+            let mut pull = [0.0; BANDS];
+            number.bands.clone().for_each(|i| pull[i] = weight[i] * of(&bands[i]));
+            pull
+        };
+        let whole = |of: fn(&Band) -> f64| number.bands.clone().map(|i| weight[i] * of(&bands[i])).sum();
+        Self {
+            bands: number.bands.clone(),
+            by_k: by_band(|band| band.by_k),
+            by_s: by_band(|band| band.by_s),
+            by_alpha: whole(|band| band.by_alpha),
+            by_voids: whole(|band| band.by_voids),
+            by_thickness: whole(|band| band.by_thickness),
+        }
+    }
+
+    fn optics(&self, dk: &Bands, ds: &Bands) -> f64 {
+        self.over(&self.by_k, dk) + self.over(&self.by_s, ds)
+    }
+
+    fn over(&self, pull: &Bands, change: &Bands) -> f64 {
+        dot(&pull[self.bands.clone()], &change[self.bands.clone()])
+    }
+
+    /// By the coordinates of one paint that makes up `wet` of the pot and `dry` of what stays.
+    fn coordinates<'a>(&'a self, local: &'a Local, wet: f64, dry: f64) -> impl Iterator<Item = f64> + 'a {
+        local.dk.iter().zip(&local.ds).enumerate().map(move |(j, (dk, ds))| {
+            let more = match j {
+                Local::SHEEN => dry * local.dalpha * self.by_alpha,
+                Local::VOIDS => dry * local.dvoids * self.by_voids,
+                _ => 0.0,
+            };
+            wet * self.optics(dk, ds) + more
+        })
+    }
+}
+
+/// Inner product, in four sums side by side.
+fn dot(a: &[f64], b: &[f64]) -> f64 {
+    let mut sums = [0.0; 4];
+    let (four, rest) = (a.chunks_exact(4), b.chunks_exact(4));
+    let tail: f64 = four.remainder().iter().zip(rest.remainder()).map(|(a, b)| a * b).sum();
+    for (a, b) in four.zip(rest) {
+        for lane in 0..4 {
+            sums[lane] += a[lane] * b[lane];
+        }
+    }
+    sums.iter().sum::<f64>() + tail
+}

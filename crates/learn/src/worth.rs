@@ -1,0 +1,288 @@
+//! What a test would buy, before it is made.
+//!
+//! The doubt a paint brings to mixes is the mean band of its 1 : 1 mixes with the others on the shelf, these held at
+//! their best guess. What a test would leave of it is seen by making the test on the plausible shelves: each is moved by
+//! −C (Y + noise)⁻¹ (y + ε), where Y is the covariance of what the shelves would read, C what that shares with ln K, ln S, α
+//! and φ of the paint, y what this shelf would read beyond the best and ε a draw of the noise (the update of the ensemble
+//! Kalman filter with perturbed observations: G. Burgers, P. J. van Leeuwen and G. Evensen, *Mon. Weather Rev.* 126
+//! (1998) 1719). Then its mixes are made again. No reading is needed for that: it is taken to be what was expected.
+
+use nalgebra::{DMatrix, DVector};
+use warm_blend_paint::{
+    Material, Microns, Optics, Parts, Sheen, State,
+    hiding::{COAT, chart_black, chart_white},
+    mix,
+};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
+
+use super::{
+    draws::{self, MEMBERS, Whose},
+    ensemble::{Ensemble, band90},
+    eye::Eye,
+    reading::{GROUPS, Pour, Source, TOGETHER},
+    sight::{MODEL, group_mean},
+};
+
+/// A test that can be made of a paint.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Test {
+    /// Its dry masstone with the reader.
+    Masstone,
+    /// One part with one part of the house white.
+    TintHalf,
+    /// One part with four parts of the house white.
+    TintFifth,
+    /// Four parts of a pale paint with one of a dark one: white tells little of a paint that is nearly white.
+    Darkened,
+    /// One coat over black and white.
+    Drawdown,
+    /// Sealed with clear wax.
+    Sealed,
+}
+
+impl Test {
+    /// All of them.
+    pub const ALL: [Test; 6] =
+        [Test::TintHalf, Test::TintFifth, Test::Darkened, Test::Masstone, Test::Drawdown, Test::Sealed];
+
+    /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
+    pub const fn id(self) -> &'static str {
+        match self {
+            Test::Masstone => "masstone",
+            Test::TintHalf => "tint-1-1",
+            Test::TintFifth => "tint-1-4",
+            Test::Darkened => "darkened",
+            Test::Drawdown => "drawdown",
+            Test::Sealed => "sealed",
+        }
+    }
+
+    /// Whether it needs the house white.
+    pub const fn needs_white(self) -> bool {
+        matches!(self, Test::TintHalf | Test::TintFifth)
+    }
+
+    /// What is stirred together for it, with the parts of each; None where what it needs is not there.
+    pub fn of<P>(self, paint: P, white: Option<P>, dark: Option<P>) -> Option<Vec<(P, Parts)>> {
+        let (own, other, parts) = match self {
+            Test::TintHalf => (1.0, white, 1.0),
+            Test::TintFifth => (1.0, white, 4.0),
+            Test::Darkened => (4.0, dark, 1.0),
+            Test::Masstone | Test::Drawdown | Test::Sealed => return Some(vec![(paint, Parts::of(1.0))]),
+        };
+        Some(vec![(paint, Parts::of(own)), (other?, Parts::of(parts))])
+    }
+
+    /// What the reader would stand on with one plausible shelf, of which `pour` times as much of the paint was taken as was
+    /// meant: one curve, or two over black and white.
+    fn sample(self, shelf: &OneShelf, pour: f64) -> Option<Vec<Reflectance>> {
+        let mut of: Vec<(Parts, &Material)> = self
+            .of(&shelf.paint, shelf.white.as_ref(), shelf.dark.as_ref())?
+            .into_iter()
+            .map(|(material, parts)| (parts, material))
+            .collect();
+        of[0].0 = Parts::of(of[0].0.value() * pour);
+        let stirred = mix(&of).ok()?;
+        Some(match self {
+            Test::Drawdown => {
+                let over = |ground| stirred.film(Microns::of(COAT), ground);
+                vec![over(chart_black()), over(chart_white())]
+            }
+            Test::Sealed => vec![stirred.in_state(State::Sealed).masstone()],
+            _ => vec![stirred.masstone()],
+        })
+    }
+}
+
+/// What a reader gives.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Reads {
+    /// L\*a\*b\* only.
+    Colours,
+    /// Reflectance by band.
+    Spectra,
+}
+
+/// What stands beside a paint when its mixes are thought of, and when it is tested.
+#[derive(Debug, Clone, Copy)]
+pub struct Beside<'a> {
+    /// What it may be mixed with, at the best guess.
+    pub others: &'a [&'a Material],
+    /// The house white.
+    pub white: Option<&'a Ensemble>,
+    /// A dark paint to try a pale one with.
+    pub dark: Option<&'a Ensemble>,
+}
+
+/// What takes part in a test, of one plausible shelf.
+struct OneShelf {
+    paint: Material,
+    white: Option<Material>,
+    dark: Option<Material>,
+}
+
+fn lab(curve: &Reflectance) -> Lab {
+    Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white())
+}
+
+/// The doubt a paint brings to mixes, and what each test would leave of it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Worth {
+    /// Mean 90 % band of its 1 : 1 mixes, ΔE00.
+    pub doubt: f64,
+    /// What it would be after each test that can be made, the best first.
+    pub after: Vec<(Test, f64)>,
+}
+
+/// The mean 90 % band of the 1 : 1 mixes of `paint` with the others, ΔE00; 0 without any.
+///
+/// In a thick mix only strength against strength counts: what all strengths may be off by together is no doubt of this
+/// paint, so that of the house white is taken out.
+pub(super) fn doubt(paint: &Ensemble, beside: Beside) -> f64 {
+    let strength = |white: &Material| white.optics.s()[MIDDLE].max(f64::MIN_POSITIVE);
+    let share = |member: Option<usize>| match (beside.white, member) {
+        (Some(white), Some(m)) => Parts::of(strength(white.best()) / strength(&white.member(m))),
+        _ => Parts::of(1.0),
+    };
+    let plausible: Vec<(Parts, Material)> = (0..MEMBERS).map(|m| (share(Some(m)), paint.member(m))).collect();
+    let band = |partner: &&Material| {
+        let half = |(share, paint): (Parts, &Material)| {
+            mix(&[(share, paint), (Parts::of(1.0), partner)]).map(|mixed| lab(&mixed.masstone()))
+        };
+        let plausible = plausible.iter().filter_map(|(share, paint)| half((*share, paint)).ok());
+        half((share(None), paint.best())).map_or(0.0, |best| band90(best, plausible))
+    };
+    beside.others.iter().map(band).sum::<f64>() / beside.others.len().max(1) as f64
+}
+
+/// What each test of `paint` would buy with a reader that gives `reads`.
+pub fn worth(paint: &Ensemble, beside: Beside, reads: Reads) -> Worth {
+    if beside.others.is_empty() {
+        return Worth { doubt: 0.0, after: Vec::new() };
+    }
+    let known = Known { paint: paint.clone(), white: beside.white.cloned(), dark: beside.dark.cloned() };
+    let mut after: Vec<(Test, f64)> = Test::ALL
+        .into_iter()
+        .filter_map(|test| {
+            let taught = known.taught(test, reads)?;
+            Some((test, doubt(&taught.paint, Beside { white: taught.white.as_ref(), ..beside })))
+        })
+        .collect();
+    after.sort_by(|one, other| one.1.total_cmp(&other.1));
+    Worth { doubt: doubt(paint, beside), after }
+}
+
+/// 550 nm.
+const MIDDLE: usize = 17;
+
+/// In how many steps a test is taken in, each as if it had been made so many times less surely: mixes follow their paints
+/// in no straight line (A. A. Emerick and A. C. Reynolds, *Comput. Geosci.* 55 (2013) 3).
+const STEPS: usize = 4;
+
+/// How much more than a reader alone the shapes that no reading is fitted with blur a curve, in its sd.
+const FINER: f64 = 1.5;
+
+/// What takes part in a test, with what is not known of each.
+#[derive(Clone)]
+struct Known {
+    paint: Ensemble,
+    white: Option<Ensemble>,
+    dark: Option<Ensemble>,
+}
+
+impl Known {
+    /// The best shelf, or a plausible one.
+    fn shelf(&self, member: Option<usize>) -> OneShelf {
+        let one = |ensemble: &Ensemble| match member {
+            Some(m) => ensemble.member(m),
+            None => ensemble.best().clone(),
+        };
+        OneShelf {
+            paint: one(&self.paint),
+            white: self.white.as_ref().map(one),
+            dark: self.dark.as_ref().map(one),
+        }
+    }
+
+    /// The same after the test came out as was expected; None where what it needs is not there.
+    fn taught(&self, test: Test, reads: Reads) -> Option<Self> {
+        let expected = test.sample(&self.shelf(None), 1.0)?;
+        let eyes: Vec<Eye> = expected.iter().map(|curve| Eye::at(lab(curve))).collect();
+        let numbers = |curves: Vec<Reflectance>| -> DVector<f64> {
+            let each = curves.iter().zip(&eyes).flat_map(|(curve, eye)| match reads {
+                Reads::Colours => {
+                    let Lab { l, a, b } = lab(curve);
+                    eye.weigh([l, a, b]).to_vec()
+                }
+                Reads::Spectra => (0..GROUPS).map(|group| group_mean(curve, group)).collect(),
+            });
+            DVector::from_vec(each.collect())
+        };
+        let middle = numbers(expected);
+        let n = middle.len();
+        let reader = Source::Reader;
+        let mut noise = match reads {
+            Reads::Colours => DMatrix::identity(n, n) * (reader.sd().powi(2) + MODEL * MODEL),
+            Reads::Spectra => {
+                let own = |i: usize| FINER * reader.band_sd(middle[i], i % GROUPS * TOGETHER + TOGETHER / 2);
+                let gain = &middle * reader.gain_sd();
+                DMatrix::from_diagonal(&DVector::from_fn(n, |i, _| own(i).powi(2))) + &gain * gain.transpose()
+            }
+        };
+        if test.of((), Some(()), Some(())).is_some_and(|of| of.len() > 1) {
+            // The pour of a tint is off by a little, in the direction that more of the paint would take.
+            let poured = numbers(test.sample(&self.shelf(None), 1.0 + Pour::Spoons.sd())?) - &middle;
+            noise += &poured * poured.transpose();
+        }
+        noise *= STEPS as f64;
+        let root = noise.clone().cholesky()?.l();
+        let mut known = self.clone();
+        for step in 0..STEPS {
+            let mut deviations = DMatrix::zeros(n, MEMBERS);
+            for m in 0..MEMBERS {
+                let read = numbers(test.sample(&known.shelf(Some(m)), 1.0)?);
+                deviations.set_column(m, &(read - &middle));
+            }
+            let spread = &deviations * deviations.transpose() / MEMBERS as f64 + &noise;
+            let chance = &root * draws::of(Whose::Test(step), n);
+            let news = spread.cholesky()?.solve(&(&deviations + chance)) / MEMBERS as f64;
+            let teach = |of: &Ensemble| moved(of, &deviations, &news);
+            known = Self {
+                paint: teach(&known.paint),
+                white: known.white.as_ref().map(teach),
+                dark: known.dark.as_ref().map(teach),
+            };
+        }
+        Some(known)
+    }
+}
+
+/// Plausible materials after some news: each is moved by what it shares with what was read.
+fn moved(of: &Ensemble, deviations: &DMatrix<f64>, news: &DMatrix<f64>) -> Ensemble {
+    let best = logarithms(of.best());
+    let members: Vec<Vec<f64>> = (0..MEMBERS).map(|m| logarithms(&of.member(m))).collect();
+    let spread = DMatrix::from_fn(best.len(), MEMBERS, |i, m| members[m][i] - best[i]);
+    let by = &spread * deviations.transpose() * news;
+    let moved = members.iter().enumerate().map(|(m, own)| {
+        let at: Vec<f64> = own.iter().enumerate().map(|(i, ln)| ln - by[(i, m)]).collect();
+        from_logarithms(&of.member(m), &at)
+    });
+    Ensemble::new(of.best().clone(), moved)
+}
+
+/// ln K, ln S, ln α and ln φ of a material.
+fn logarithms(of: &Material) -> Vec<f64> {
+    let all = of.optics.k().iter().chain(of.optics.s()).copied().chain([of.sheen.alpha(), of.voids]);
+    all.map(|v| v.max(f64::MIN_POSITIVE).ln()).collect()
+}
+
+/// The material of such logarithms, in all else like another.
+fn from_logarithms(like: &Material, at: &[f64]) -> Material {
+    let bands = |from: usize| std::array::from_fn(|i| at[from + i].exp());
+    Material {
+        optics: Optics::new(bands(0), bands(BANDS)),
+        sheen: Sheen::new(at[2 * BANDS].exp()),
+        voids: at[2 * BANDS + 1].exp(),
+        ..like.clone()
+    }
+}

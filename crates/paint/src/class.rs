@@ -1,0 +1,260 @@
+//! Kinds of paint and medium, and what each is taken to be until a test says better.
+//!
+//! Every default of this file is marked † : common practice or memory, with no published source. They are starting
+//! values; a painter's own coats to hide and, later, readings replace them.
+
+use crate::state::SEAL;
+use std::fmt;
+use std::str::FromStr;
+
+use serde::{Deserialize, Serialize};
+
+/// What kind of product a tin holds.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Class {
+    /// Chalk-type paint: dead matt, porous.
+    Chalk,
+    /// Mineral paint.
+    Mineral,
+    /// Clay-type paint: matt, porous, re-wettable.
+    Clay,
+    /// Satin latex wall or trim paint.
+    LatexSatin,
+    /// Acrylic craft paint.
+    AcrylicCraft,
+    /// Metallic paint: flakes in a coloured binder.
+    Metallic,
+    /// Primer.
+    Primer,
+    /// Gel stain: colour with little body.
+    GelStain,
+    /// Pigmented shellac.
+    Shellac,
+    /// Slow clear glazing liquid.
+    GlazingLiquid,
+    /// Acrylic scumble.
+    Scumble,
+    /// Water-based clear finishing coat.
+    ClearCoat,
+    /// Drying extender.
+    Extender,
+    /// Water: it leaves.
+    Water,
+    /// Clear wax.
+    ClearWax,
+    /// Translucent pearl.
+    Pearl,
+    /// Texture powder: a matt filler that thickens.
+    TexturePowder,
+}
+
+/// Whether a tin brings colour or only volume.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Role {
+    /// Colours: needs a masstone. Holds the scattering per wet volume against the house white (= 1)†.
+    Paint {
+        /// Relative scattering strength s, no unit.
+        strength: f64,
+    },
+    /// Thins or carries: no colour of its own to speak of.
+    Medium(Medium),
+}
+
+/// The optics of a clear medium†.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Medium {
+    /// K at 730 nm, per mm wet.
+    pub k_red: f64,
+    /// K at 380 nm, per mm wet: higher where the medium is a little yellow.
+    pub k_violet: f64,
+    /// S, per mm wet.
+    pub s: f64,
+    /// True where it evaporates and leaves no surface of its own.
+    pub leaves: bool,
+}
+
+/// A class that is not in the list.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("“{given}” is not a class of paint: choose one of {known}")]
+pub struct UnknownClass {
+    given: String,
+    known: String,
+}
+
+/// One row of the table of defaults.
+struct Row {
+    id: &'static str,
+    name: &'static str,
+    /// α, share of the surface reflection that reaches the eye.
+    sheen: f64,
+    /// φ, share by which the air in a dry unsealed film adds to its scattering.
+    voids: f64,
+    /// S that a wet film has on top of what it keeps, per mm: the milk of a water-borne binder.
+    milk: f64,
+    role: Role,
+}
+
+const fn paint(id: &'static str, name: &'static str, [sheen, voids, milk]: [f64; 3], strength: f64) -> Row {
+    Row { id, name, sheen, voids, milk, role: Role::Paint { strength } }
+}
+
+const fn medium(
+    id: &'static str,
+    name: &'static str,
+    [sheen, milk]: [f64; 2],
+    [k_red, k_violet, s]: [f64; 3],
+    leaves: bool,
+) -> Row {
+    Row { id, name, sheen, voids: 0.0, milk, role: Role::Medium(Medium { k_red, k_violet, s, leaves }) }
+}
+
+impl Class {
+    /// All classes, paints first, in the order they are offered.
+    pub const ALL: [Class; 17] = [
+        Class::Chalk,
+        Class::Mineral,
+        Class::Clay,
+        Class::LatexSatin,
+        Class::AcrylicCraft,
+        Class::Metallic,
+        Class::Primer,
+        Class::GelStain,
+        Class::Shellac,
+        Class::GlazingLiquid,
+        Class::Scumble,
+        Class::ClearCoat,
+        Class::Extender,
+        Class::Water,
+        Class::ClearWax,
+        Class::Pearl,
+        Class::TexturePowder,
+    ];
+
+    /// The table of defaults†.
+    const fn row(self) -> Row {
+        match self {
+            //                                        sheen voids milk  strength
+            Class::Chalk => paint("chalk", "Chalk-type paint", [0.85, 0.35, 0.0], 1.0),
+            Class::Mineral => paint("mineral", "Mineral paint", [0.6, 0.2, 1.0], 0.9),
+            Class::Clay => paint("clay", "Clay-type paint", [0.85, 0.4, 0.0], 0.9),
+            Class::LatexSatin => paint("latex-satin", "Satin latex", [0.3, 0.05, 20.0], 0.8),
+            Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", [0.4, 0.05, 14.0], 0.6),
+            Class::Metallic => paint("metallic", "Metallic paint", [0.2, 0.0, 4.0], 0.7),
+            Class::Primer => paint("primer", "Primer", [0.6, 0.15, 4.0], 1.0),
+            Class::GelStain => paint("gel-stain", "Gel stain", [0.3, 0.0, 0.0], 0.08),
+            Class::Shellac => paint("shellac", "Pigmented shellac", [0.1, 0.0, 0.0], 0.5),
+            //                                     sheen milk  K red, K violet, S per mm     leaves
+            Class::GlazingLiquid => {
+                medium("glazing-liquid", "Glazing liquid", [0.3, 10.0], [0.004, 0.02, 0.05], false)
+            }
+            Class::Scumble => medium("scumble", "Acrylic scumble", [0.3, 10.0], [0.004, 0.02, 0.05], false),
+            Class::ClearCoat => medium("clear-coat", "Clear coat", [SEAL, 10.0], [0.002, 0.01, 0.005], false),
+            Class::Extender => medium("extender", "Extender", [0.3, 1.0], [0.002, 0.01, 0.02], false),
+            Class::Water => medium("water", "Water", [0.85, 0.0], [1e-9, 1e-9, 1e-9], true),
+            Class::ClearWax => medium("clear-wax", "Clear wax", [SEAL, 0.0], [0.01, 0.15, 0.03], false),
+            Class::Pearl => medium("pearl", "Pearl medium", [0.2, 2.0], [0.004, 0.01, 0.4], false),
+            Class::TexturePowder => {
+                medium("texture-powder", "Texture powder", [0.85, 0.0], [0.01, 0.02, 1.5], false)
+            }
+        }
+    }
+
+    /// Short identifier, as used in files and requests: `latex-satin`.
+    pub const fn id(self) -> &'static str {
+        self.row().id
+    }
+
+    /// What a painter calls it: `Satin latex`.
+    pub const fn name(self) -> &'static str {
+        self.row().name
+    }
+
+    /// Paint or medium, with its default optics.
+    pub const fn role(self) -> Role {
+        self.row().role
+    }
+
+    /// True for glazing liquid, wax, water and the like.
+    pub const fn is_medium(self) -> bool {
+        matches!(self.role(), Role::Medium(_))
+    }
+
+    /// True of what colours are mixed from: no medium, and no primer, which is there to block and to hold.
+    pub const fn makes_colours(self) -> bool {
+        !self.is_medium() && !matches!(self, Class::Primer)
+    }
+
+    /// Share of the surface reflection that reaches the eye, before a dark masstone limits it.
+    pub const fn sheen(self) -> f64 {
+        self.row().sheen
+    }
+
+    /// φ: share by which the air in its dry, unsealed film adds to the scattering.
+    pub const fn voids(self) -> f64 {
+        self.row().voids
+    }
+
+    /// Share of the area that flakes cover†.
+    pub const fn lustre(self) -> f64 {
+        match self {
+            Class::Metallic => 0.6,
+            Class::Pearl => 0.35,
+            _ => 0.0,
+        }
+    }
+
+    /// Mass of a millilitre of wet product, g†: what is taken where the tin does not say. Of water 0.998 (at 20 °C).
+    pub const fn density(self) -> f64 {
+        match self {
+            Class::Chalk | Class::Primer => 1.4,
+            Class::Mineral => 1.35,
+            Class::Clay => 1.45,
+            Class::LatexSatin => 1.25,
+            Class::AcrylicCraft => 1.15,
+            Class::Metallic | Class::Shellac => 1.1,
+            Class::GelStain => 0.95,
+            Class::GlazingLiquid | Class::Scumble | Class::ClearCoat => 1.03,
+            Class::Extender | Class::Pearl => 1.05,
+            Class::Water => 0.998,
+            Class::ClearWax => 0.87,
+            Class::TexturePowder => 0.7,
+        }
+    }
+
+    /// S of its wet film on top of what it keeps, 1/mm.
+    pub const fn milk(self) -> f64 {
+        self.row().milk
+    }
+}
+
+impl fmt::Display for Class {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.id())
+    }
+}
+
+impl FromStr for Class {
+    type Err = UnknownClass;
+
+    fn from_str(text: &str) -> Result<Self, UnknownClass> {
+        Class::ALL.into_iter().find(|class| class.id() == text).ok_or_else(|| UnknownClass {
+            given: text.chars().take(40).collect(),
+            known: Class::ALL.map(Class::id).join(", "),
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn identifiers_are_the_same_in_text_and_in_files() {
+        for class in Class::ALL {
+            assert_eq!(class.id().parse(), Ok(class));
+            assert_eq!(serde_json::to_string(&class).unwrap(), format!("\"{class}\""));
+        }
+        assert!("milk".parse::<Class>().unwrap_err().to_string().contains("latex-satin"));
+    }
+}

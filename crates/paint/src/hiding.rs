@@ -1,0 +1,163 @@
+//! Hiding power: how many coats until the ground no longer shows.
+//!
+//! A film hides when its luminance over black is 98 % of that over white (contrast ratio, ASTM D2805 and
+//! ISO 6504-3, seen in daylight). Kubelka's film depends on K/S and on the product S X, so the coats a paint needs
+//! say what its S is.
+
+use std::sync::LazyLock;
+
+use serde::{Deserialize, Serialize};
+use warm_blend_spectral::{Light, Reflectance, Xyz};
+
+use crate::Optics;
+use crate::Sheen;
+use crate::quantity::within;
+use crate::{BadMeasure, Material, Microns};
+
+/// Contrast ratio from which a film counts as hiding (ISO 6504-3, ASTM D2805).
+const HIDES: f64 = 0.98;
+
+/// One brushed coat, µm wet†.
+pub const COAT: f64 = 90.0;
+
+/// Coats a class-known house white is taken to need†.
+const HOUSE_WHITE_COATS: f64 = 2.0;
+
+/// Seen reflectance of the halves of a hiding chart: white 0.80 ± 0.02 (ISO 6504-3), black 0.01 at most
+/// (ASTM D2805; both limits from memory).
+const CHART_WHITE: f64 = 0.80;
+const CHART_BLACK: f64 = 0.01;
+
+/// The white half of a hiding chart as a film lies on it, below the surface.
+pub fn chart_white() -> &'static Reflectance {
+    static WHITE: LazyLock<Reflectance> =
+        LazyLock::new(|| Sheen::new(0.0).inside(&Reflectance::grey(CHART_WHITE)));
+    &WHITE
+}
+
+/// The black half.
+pub fn chart_black() -> &'static Reflectance {
+    static BLACK: LazyLock<Reflectance> =
+        LazyLock::new(|| Sheen::new(0.0).inside(&Reflectance::grey(CHART_BLACK)));
+    &BLACK
+}
+
+/// Luminance over black divided by luminance over white, 0..=1, of a film in daylight.
+pub fn contrast_ratio(material: &Material, x: Microns) -> f64 {
+    let luminance = |ground| Xyz::of(&material.film(x, ground), Light::Daylight).y;
+    luminance(chart_black()) / luminance(chart_white())
+}
+
+/// How many brushed coats (90 µm wet each†) it takes to hide black and white.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(try_from = "f64", into = "f64")]
+pub struct CoatsToHide(f64);
+
+/// A number of coats that cannot be.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("coats to hide: {0} (one quarter of a coat to twenty)")]
+pub struct NotCoats(BadMeasure);
+
+impl CoatsToHide {
+    /// A quarter of a coat to twenty.
+    pub fn new(coats: f64) -> Result<Self, NotCoats> {
+        within(coats, 0.25, 20.0).map(Self).map_err(NotCoats)
+    }
+
+    /// The number of coats.
+    pub const fn value(self) -> f64 {
+        self.0
+    }
+
+    /// How many coats a material needs; None beyond twenty, where it is a glaze rather than a paint. Below a quarter of
+    /// a coat the answer is a quarter.
+    pub fn of(material: &Material) -> Option<Self> {
+        thickness_to_hide(material, 20.0 * COAT).map(|x| Self((x / COAT).max(0.25)))
+    }
+
+    /// The scattering S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface.
+    pub fn scattering(self, inside: &Reflectance, sheen: Sheen) -> f64 {
+        let unit = Material::closed(Optics::of_thick_film(inside, 1.0), sheen);
+        // With S = 1 per mm the film hides at X mm: only S X matters, and X is given by the coats. 10⁶ µm with
+        // S = 1 is a thousand times what a dense white needs.
+        let hides_at = thickness_to_hide(&unit, 1e6).unwrap_or(1e6);
+        hides_at / (self.0 * COAT)
+    }
+}
+
+impl TryFrom<f64> for CoatsToHide {
+    type Error = NotCoats;
+
+    fn try_from(coats: f64) -> Result<Self, NotCoats> {
+        Self::new(coats)
+    }
+}
+
+impl From<CoatsToHide> for f64 {
+    fn from(coats: CoatsToHide) -> f64 {
+        coats.0
+    }
+}
+
+/// S, 1/mm, of the house white that relative strengths refer to: a neutral matt white of 88 % that hides in two coats†.
+pub fn house_white_scattering() -> f64 {
+    static S: LazyLock<f64> = LazyLock::new(|| {
+        let seen = Reflectance::grey(0.88);
+        let sheen = Sheen::new(crate::Class::Chalk.sheen());
+        CoatsToHide(HOUSE_WHITE_COATS).scattering(&sheen.inside(&seen), sheen)
+    });
+    *S
+}
+
+/// Wet thickness in µm at which a film first hides, by bisection on its logarithm; None if not within `most`.
+fn thickness_to_hide(material: &Material, most: f64) -> Option<f64> {
+    let hides = |x: f64| contrast_ratio(material, Microns::of(x)) >= HIDES;
+    if !hides(most) {
+        return None;
+    }
+    let (mut bare, mut hidden): (f64, f64) = ((1e-3f64).ln(), most.ln());
+    while hidden - bare > 1e-5 {
+        let middle = 0.5 * (bare + hidden);
+        if hides(middle.exp()) { hidden = middle } else { bare = middle }
+    }
+    Some(hidden.exp())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn coats_to_scattering_and_back(r in 0.03..0.9f64, coats in 0.25..12.0f64, alpha in 0.0..0.85f64) {
+            let seen = Reflectance::grey(r);
+            let sheen = Sheen::new(alpha).limited_by(&seen);
+            let inside = sheen.inside(&seen);
+            let s = CoatsToHide(coats).scattering(&inside, sheen);
+            let material = Material::closed(Optics::of_thick_film(&inside, s), sheen);
+            let back = CoatsToHide::of(&material).unwrap().value();
+            prop_assert!((back / coats - 1.0).abs() < 1e-3, "{} came back as {}", coats, back);
+        }
+
+        #[test]
+        fn a_thicker_film_hides_better(r in 0.03..0.9f64, s in 0.5..100.0f64, x in 5.0..400.0f64) {
+            let material = Material::closed(Optics::of_thick_film(&Reflectance::grey(r), s), Sheen::new(0.3));
+            let at = |x| contrast_ratio(&material, Microns::of(x));
+            prop_assert!(at(x * 1.3) >= at(x) - 1e-12);
+        }
+    }
+
+    #[test]
+    fn coats_that_cannot_be_are_refused() {
+        for bad in [0.0, -1.0, f64::NAN, 1e308] {
+            assert!(CoatsToHide::new(bad).is_err());
+        }
+    }
+
+    /// Scattering of dense white paints is some tens per mm (order of magnitude from memory).
+    #[test]
+    fn the_house_white_scatters_as_whites_do() {
+        assert!((10.0..200.0).contains(&house_white_scattering()), "{}", house_white_scattering());
+    }
+}

@@ -1,0 +1,74 @@
+//! A tin of paint and what it does to light: alone, stirred with others, over any ground, wet, dry and sealed.
+//!
+//! | question | where |
+//! |---|---|
+//! | what kinds of product are there? | [`Class`] |
+//! | what colour is it on its own? | [`Masstone`] |
+//! | what does it absorb and scatter? | [`Optics`], [`Material`] |
+//! | what does the surface add to what is seen? | [`Sheen`] |
+//! | what do wet, dry, sealed and buffed change? | [`State`], [`Material::in_state`] |
+//! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
+//! | how many coats until the ground is hidden? | [`CoatsToHide`] |
+//! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
+//! | and of thousands of mixes? | [`QuickMixer`] |
+//! | how far is that from the target, in words? | [`Verdict`] |
+//! | which family of hue is a colour of? | [`HueFamily`] |
+//! | what is a recipe? | [`SavedMix`], [`Component`], [`Parts`], [`WholeParts`] |
+//! | how much is that, in cups or in ml? how long, in mm or in inches? | [`Measure`], [`Millilitres`], [`Units`], [`Dimension`] |
+//! | what is a tin besides its colour? | [`Condition`], [`Note`], [`Specials`] |
+//!
+//! The model is the two-constant theory of Kubelka and Munk (1931) with Saunderson's (1942) surface, on the 36
+//! bands of `warm-blend-spectral`. Lengths are mm or µm of *wet* paint, K and S are per mm, volumes are wet.
+//!
+//! What this crate leaves out: how sure any of it is (`warm-blend-learn`), searches (`warm-blend-bench`), layers
+//! (`warm-blend-board`), storage, HTTP, pictures and file formats. It does no input or output at all.
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod class;
+mod drawdown;
+pub mod film;
+pub mod hiding;
+mod hue;
+mod look;
+mod masstone;
+mod material;
+mod measures;
+mod mix;
+mod name;
+mod percent;
+mod product;
+pub mod quantity;
+mod quick;
+mod recipe;
+mod state;
+pub mod strength;
+pub mod surface;
+mod units;
+mod verdict;
+
+pub use class::{Class, Medium, Role, UnknownClass};
+pub use drawdown::{Drawdown, STOPS};
+pub use film::Optics;
+pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio};
+pub use hue::HueFamily;
+pub use look::{Look, Seen};
+pub use masstone::{BadPaint, Masstone};
+pub use material::Material;
+pub use measures::{Measure, Rounded, about, amount, measured};
+pub use mix::{BadParts, NothingToMix, Parts, mix};
+pub use name::{BadName, Name};
+pub use percent::percentages;
+pub use product::{
+    Condition, LongNote, Note, Specials, UnknownCondition, density, minutes, share, specials_of,
+};
+pub use quantity::{BadCurrency, BadMeasure, Currency, Microns, Millilitres, Price};
+pub use quick::{QuickMaterial, QuickMixer};
+pub use recipe::{
+    BadMix, Component, MixId, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, simplest,
+};
+pub use state::{State, UnknownState};
+pub use surface::Sheen;
+pub use units::{BadLength, Dimension, Units};
+pub use verdict::Verdict;

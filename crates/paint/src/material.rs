@@ -1,0 +1,129 @@
+//! A wet material, ready to be mixed or brushed: its K and S, and the surface it dries to.
+
+use warm_blend_spectral::{BANDS, Lab, Reflectance, Xyz};
+
+use crate::Optics;
+use crate::hiding::{COAT, chart_white};
+use crate::{CoatsToHide, Microns, Seen, State};
+use crate::{
+    Sheen,
+    surface::{K1, K2},
+};
+
+/// A paint, a medium or a mix of them.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Material {
+    /// K and S of the film when dry and unsealed, per mm of wet film.
+    pub optics: Optics,
+    /// The surface it dries to, unsealed.
+    pub sheen: Sheen,
+    /// Share of the wet volume that stays and makes the surface, 0..=1: water leaves.
+    pub stays: f64,
+    /// φ: share by which the air in the dry, unsealed film adds to its scattering; 0 for a closed film.
+    pub voids: f64,
+    /// Scattering of the wet film on top of what it keeps, 1/mm: a water-borne binder is milky until it dries.
+    pub milk: f64,
+    /// Share of the area that flakes cover, 0..=1: they shine at the mirror angle, which no flat colour shows.
+    pub lustre: f64,
+}
+
+impl Material {
+    /// A closed film without air, milk or flakes, all of which stays.
+    pub fn closed(optics: Optics, sheen: Sheen) -> Self {
+        Self { optics, sheen, stays: 1.0, voids: 0.0, milk: 0.0, lustre: 0.0 }
+    }
+
+    /// What flakes show at the mirror angle, mixed with what lies between them by their share of the area: a flake mirrors
+    /// the colour of the paint at its brightest†.
+    pub fn glint(&self) -> Reflectance {
+        const MIRROR: f64 = 0.92;
+        let face = self.face();
+        let brightest = face.bands().iter().copied().fold(f64::MIN_POSITIVE, f64::max);
+        Reflectance::from_fn(|i| {
+            let r = face.bands()[i];
+            (1.0 - self.lustre) * r + self.lustre * MIRROR * r / brightest
+        })
+    }
+
+    /// Dry, unsealed and thick: the reflectance that is seen where nothing beneath shows.
+    pub fn masstone(&self) -> Reflectance {
+        let (k, s) = (self.optics.k(), self.optics.s());
+        let surface = self.sheen.alpha() * K1;
+        Reflectance::from_fn(|i| {
+            // Saunderson's surface over R∞ = S/(K + S + √(K(K + 2S))), drawn into one division.
+            let below = (1.0 - K2) * s[i] + k[i] + (k[i] * (k[i] + 2.0 * s[i])).sqrt();
+            surface + (1.0 - K1) * (1.0 - K2) * s[i] / below.max(f64::MIN_POSITIVE)
+        })
+    }
+
+    /// What is seen of a film of wet thickness `x` over a ground that lies below the surface.
+    pub fn film(&self, x: Microns, ground: &Reflectance) -> Reflectance {
+        self.sheen.seen(&self.optics.over(x, ground))
+    }
+
+    /// The one flat colour that stands for it: the masstone of what hides within twenty coats, and of a clear medium or a
+    /// thin glaze one coat over the white of a hiding chart, because nobody ever sees those thick.
+    pub fn face(&self) -> Reflectance {
+        self.face_if(CoatsToHide::of(self).is_some())
+    }
+
+    /// The same where it is known whether it hides.
+    pub fn face_if(&self, hides: bool) -> Reflectance {
+        if hides { self.masstone() } else { self.film(Microns::of(COAT), chart_white()) }
+    }
+
+    /// The same film in another state, as a material of its own.
+    ///
+    /// Wet or sealed, the air in it is filled and scatters no more: S falls to S/(1 + φ), which deepens a porous paint.
+    /// A wet surface is a gloss one, and the binder is milky. A seal lays its own surface over one that is duller.
+    pub fn in_state(&self, state: State) -> Self {
+        let filled = |milk| self.optics.scattering(1.0 / (1.0 + self.voids), milk);
+        match state {
+            State::Dry => self.clone(),
+            State::Wet => Self {
+                stays: self.stays,
+                lustre: self.lustre,
+                ..Self::closed(filled(self.milk), Sheen::new(0.0))
+            },
+            State::Sealed | State::Buffed => {
+                let seal = state.seal().unwrap_or(1.0);
+                let sheen = Sheen::new(self.sheen.alpha().min(seal));
+                Self { stays: self.stays, lustre: self.lustre, ..Self::closed(filled(0.0), sheen) }
+            }
+        }
+    }
+
+    /// The same colour, `ln` stronger on a logarithmic scale: so much more of its pigments in the same volume.
+    pub fn stronger(&self, ln: f64) -> Self {
+        let times = |of: &[f64; BANDS]| of.map(|v| v * ln.exp());
+        Self { optics: Optics::new(times(self.optics.k()), times(self.optics.s())), ..self.clone() }
+    }
+
+    /// L\*a\*b\* of the masstone in a light.
+    pub fn seen_lab(&self, light: warm_blend_spectral::Light) -> Lab {
+        Lab::of(Xyz::of(&self.masstone(), light), light.white())
+    }
+
+    /// The masstone in a light.
+    pub fn seen(&self, light: warm_blend_spectral::Light) -> Seen {
+        Seen::of(&self.masstone(), light)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn one_division_or_two_steps_are_the_same(k in 1e-4..500.0f64, s in 1e-4..500.0f64, alpha in 0.0..1.0f64) {
+            let optics = Optics::new([k; BANDS], [s; BANDS]);
+            let sheen = Sheen::new(alpha);
+            let r = s / (k + s + (k * (k + 2.0 * s)).sqrt());
+            let material = Material::closed(optics, sheen);
+            let two_steps = sheen.seen(&Reflectance::grey(r)).bands()[7];
+            prop_assert!((material.masstone().bands()[7] - two_steps).abs() < 1e-12);
+        }
+    }
+}

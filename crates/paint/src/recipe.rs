@@ -1,0 +1,212 @@
+//! A recipe: which tins are stirred together in how many parts, and aimed at what.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::{Masstone, Name, Parts};
+
+/// Which tin on the shelf.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct PaintId(pub Uuid);
+
+/// Which mix.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct MixId(pub Uuid);
+
+/// Whole parts, as a painter counts them into a pot: 1 to 999.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(try_from = "u32", into = "u32")]
+pub struct WholeParts(u32);
+
+/// The greatest common divisor.
+pub fn divisor(a: u32, b: u32) -> u32 {
+    if b == 0 { a } else { divisor(b, a % b) }
+}
+
+/// One tin in place of another in a pot.
+pub fn replace_paint(pot: &mut Vec<Component>, gone: PaintId, kept: PaintId) {
+    // A pot is checked like a mix, and stays one.
+    if let Ok(mix) = SavedMix::new(None, pot.clone(), None) {
+        *pot = mix.with_paint_replaced(gone, kept).components;
+    }
+}
+
+/// The smallest whole parts of the same ratio; beyond 999 parts of one, the nearest that a pot takes.
+pub fn simplest(parts: &[u32]) -> Vec<u32> {
+    let common = parts.iter().copied().fold(0, divisor).max(1);
+    let most = parts.iter().copied().max().unwrap_or(0) / common;
+    let too_many = f64::from(most) / f64::from(WholeParts::MOST);
+    let whole = |parts: &u32| match parts / common {
+        parts if too_many <= 1.0 => parts,
+        parts => ((f64::from(parts) / too_many).round() as u32).max(1),
+    };
+    parts.iter().map(whole).collect()
+}
+
+/// The fewest whole parts that come to within two hundredths of every amount, and a two-hundredth of the whole; amounts that
+/// are too unlike for that come as near as a thousand parts do.
+pub fn nearest_whole(amounts: &[f64]) -> Vec<WholeParts> {
+    let total: f64 = amounts.iter().sum();
+    let whole = |parts: f64| {
+        let count = |amount: &f64| ((amount / total * parts).round() as u32).clamp(1, WholeParts::MOST);
+        amounts.iter().map(count).collect::<Vec<u32>>()
+    };
+    let near = |counts: &Vec<u32>| {
+        let sum: f64 = counts.iter().map(|count| f64::from(*count)).sum();
+        counts.iter().zip(amounts).all(|(count, amount)| {
+            let (share, wanted) = (f64::from(*count) / sum, amount / total);
+            (share - wanted).abs() <= 0.005 && (share / wanted - 1.0).abs() <= 0.02
+        })
+    };
+    let found = (1..=WholeParts::MOST).map(|parts| whole(f64::from(parts))).find(near);
+    let counts = found.unwrap_or_else(|| whole(f64::from(WholeParts::MOST)));
+    simplest(&counts).into_iter().map(WholeParts).collect()
+}
+
+/// One tin's share of a mix.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Component {
+    /// Which tin.
+    pub paint: PaintId,
+    /// How many parts of it, by wet volume.
+    pub parts: WholeParts,
+}
+
+/// A recipe that cannot be.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum BadMix {
+    /// Parts outside 1–999.
+    #[error("{0} parts: whole parts go from 1 to {most}; take the paint out for none of it", most = WholeParts::MOST)]
+    Parts(u32),
+    /// More paints than a painter stirs together.
+    #[error("{0} paints in one pot: a mix has at most {most}", most = SavedMix::MOST)]
+    TooMany(usize),
+    /// The same tin twice.
+    #[error("the same paint is in the pot twice: add its parts together")]
+    Twice,
+}
+
+impl WholeParts {
+    /// Most parts of one paint.
+    pub const MOST: u32 = 999;
+
+    /// 1 to 999.
+    pub fn new(parts: u32) -> Result<Self, BadMix> {
+        if (1..=Self::MOST).contains(&parts) { Ok(Self(parts)) } else { Err(BadMix::Parts(parts)) }
+    }
+
+    /// The number.
+    pub const fn value(self) -> u32 {
+        self.0
+    }
+}
+
+impl From<WholeParts> for Parts {
+    fn from(parts: WholeParts) -> Parts {
+        Parts::of(f64::from(parts.0))
+    }
+}
+
+impl TryFrom<u32> for WholeParts {
+    type Error = BadMix;
+
+    fn try_from(parts: u32) -> Result<Self, BadMix> {
+        Self::new(parts)
+    }
+}
+
+impl From<WholeParts> for u32 {
+    fn from(parts: WholeParts) -> u32 {
+        parts.0
+    }
+}
+
+/// A mix as it is kept. One without a name is still on the bench.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct SavedMix {
+    /// What the painter calls it, once named.
+    pub name: Option<Name>,
+    /// Up to eight tins, each once, in the order they were put in; may be empty.
+    components: Vec<Component>,
+    /// The colour aimed at.
+    pub target: Option<Masstone>,
+}
+
+impl SavedMix {
+    /// Most paints in one mix.
+    pub const MOST: usize = 8;
+
+    /// A mix of up to eight different tins.
+    pub fn new(
+        name: Option<Name>,
+        components: Vec<Component>,
+        target: Option<Masstone>,
+    ) -> Result<Self, BadMix> {
+        if components.len() > Self::MOST {
+            return Err(BadMix::TooMany(components.len()));
+        }
+        let twice = |i: usize| components[..i].iter().any(|c| c.paint == components[i].paint);
+        if (0..components.len()).any(twice) {
+            return Err(BadMix::Twice);
+        }
+        Ok(Self { name, components, target })
+    }
+
+    /// The same mix with one tin in place of another; where both were in it, their parts are added.
+    pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
+        let Some(at) = self.components.iter().position(|part| part.paint == gone) else { return self };
+        let moved = self.components[at].parts;
+        match self.components.iter_mut().find(|part| part.paint == kept) {
+            Some(part) => {
+                part.parts = WholeParts((part.parts.0 + moved.0).min(WholeParts::MOST));
+                self.components.remove(at);
+            }
+            None => self.components[at].paint = kept,
+        }
+        self
+    }
+
+    /// The tins and their parts.
+    pub fn components(&self) -> &[Component] {
+        &self.components
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn component(n: u128) -> Component {
+        Component { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts(1) }
+    }
+
+    #[test]
+    fn parts_are_made_simple() {
+        assert_eq!(simplest(&[6, 2]), [3, 1]);
+        assert_eq!(simplest(&[4, 1]), [4, 1]);
+        assert_eq!(simplest(&[1998, 2]), [999, 1]);
+        assert_eq!(simplest(&[5000, 3]), [999, 1]);
+        assert!(simplest(&[]).is_empty());
+    }
+
+    #[test]
+    fn amounts_become_few_parts() {
+        let whole = |ml: &[f64]| nearest_whole(ml).into_iter().map(WholeParts::value).collect::<Vec<_>>();
+        assert_eq!(whole(&[177.4, 59.1]), [3, 1]);
+        assert_eq!(whole(&[100.2, 99.9, 50.1]), [2, 2, 1]);
+        assert_eq!(whole(&[5.0]), [1]);
+        assert_eq!(whole(&[5000.0, 0.5]), [999, 1]);
+        assert!(whole(&[]).is_empty());
+    }
+
+    #[test]
+    fn recipes_that_cannot_be_are_refused() {
+        assert_eq!(WholeParts::new(0), Err(BadMix::Parts(0)));
+        assert_eq!(WholeParts::new(1000), Err(BadMix::Parts(1000)));
+        assert_eq!(SavedMix::new(None, (0..9).map(component).collect(), None), Err(BadMix::TooMany(9)));
+        assert_eq!(SavedMix::new(None, vec![component(1), component(1)], None), Err(BadMix::Twice));
+        assert!(SavedMix::new(None, vec![], None).is_ok());
+    }
+}

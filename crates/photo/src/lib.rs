@@ -1,0 +1,298 @@
+//! Colours out of a photo that holds a white or grey card.
+//!
+//! A camera's numbers are light times lens times whatever the camera thought of it. A card of known reflectance in the same
+//! light takes most of that out again: in linear light each channel is scaled so that the card comes out as the neutral it is
+//! (von Kries' scaling of the camera's own channels). What is clipped, too dark or uneven cannot be helped and is refused.
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+use warm_blend_spectral::{Lab, Light, from_linear_srgb};
+
+/// A photo in linear light.
+#[derive(Debug, Clone)]
+pub struct Photo {
+    width: usize,
+    /// Linear sRGB, 0–1, row by row from the top left.
+    pixels: Vec<[f32; 3]>,
+    /// Which of them had a channel at its end.
+    clipped: Vec<bool>,
+}
+
+/// A round spot of a photo, in shares of its width from the left and the top.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Spot {
+    /// From the left, 0–1.
+    pub x: f64,
+    /// From the top, in widths.
+    pub y: f64,
+    /// Radius, in widths.
+    pub radius: f64,
+}
+
+/// What card is in the photo.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Card {
+    /// A white card: 90 % of the light comes back†.
+    White,
+    /// A photographer's grey card: 18 % (common practice).
+    Grey,
+}
+
+/// Why nothing can be picked.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadPick {
+    /// Outside the photo, or of no size.
+    #[error("the spot lies outside the photo: put it where there is something to see")]
+    Outside,
+    /// The card is overexposed.
+    #[error(
+        "the card is clipped: it is so bright that the camera lost its colour. Take the photo again a little darker"
+    )]
+    CardClipped,
+    /// The card is too dark.
+    #[error("the card is too dark to weigh colours by: take the photo again with more light")]
+    CardDark,
+    /// Not one even thing.
+    #[error(
+        "the spot on the card is uneven: move it so that it lies wholly on the card, out of shadow and glare"
+    )]
+    CardUneven,
+    /// The spot is overexposed.
+    #[error(
+        "this spot is clipped by glare or exposure: pick beside it, or take the photo again a little darker"
+    )]
+    SpotClipped,
+    /// The spot is too dark.
+    #[error("this spot is too dark: a camera sees only noise there. Take the photo again with more light")]
+    SpotDark,
+    /// Brighter than a surface.
+    #[error(
+        "this spot is brighter than any paint beside that card: it is glare, or the card lies in the shade"
+    )]
+    Glare,
+}
+
+/// Colours that were picked.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Picked {
+    /// In daylight (D65, 2°), in the order of the spots.
+    pub colours: Vec<Lab>,
+    /// What may be wrong with them.
+    pub warnings: Vec<&'static str>,
+}
+
+/// Least luminance of a card and of a spot, of full scale.
+const CARD_DARK: f64 = 0.03;
+const SPOT_DARK: f64 = 0.0015;
+/// Share of clipped pixels that is let through.
+const SOME: f64 = 0.01;
+/// Spread of an even card, sd over mean.
+const EVEN: f64 = 0.12;
+/// Change of the balance of channels across the card from which the light is mixed.
+const MIXED: f64 = 0.05;
+
+struct Mean {
+    rgb: [f64; 3],
+    spread: f64,
+    clipped: f64,
+}
+
+impl Photo {
+    /// From rows of linear pixels; None unless the rows are whole and there is at least one.
+    pub fn new(width: usize, pixels: Vec<[f32; 3]>, clipped: Vec<bool>) -> Option<Self> {
+        let whole = width > 0
+            && !pixels.is_empty()
+            && pixels.len().is_multiple_of(width)
+            && clipped.len() == pixels.len();
+        whole.then_some(Self { width, pixels, clipped })
+    }
+
+    /// Width and height, pixels.
+    pub fn size(&self) -> (usize, usize) {
+        (self.width, self.pixels.len() / self.width)
+    }
+
+    /// Picks spots, weighed by the card.
+    pub fn pick(&self, card: Card, at: Spot, spots: &[Spot]) -> Result<Picked, BadPick> {
+        let seen = self.mean(at, |_, _| true)?;
+        if seen.clipped > SOME {
+            return Err(BadPick::CardClipped);
+        }
+        if luminance(seen.rgb) < CARD_DARK {
+            return Err(BadPick::CardDark);
+        }
+        if seen.spread > EVEN {
+            return Err(BadPick::CardUneven);
+        }
+        let reflects = match card {
+            Card::White => 0.90,
+            Card::Grey => 0.18,
+        };
+        let gains = seen.rgb.map(|channel| reflects / channel.max(1e-6));
+        let colours = spots
+            .iter()
+            .map(|spot| {
+                let mean = self.mean(*spot, |_, _| true)?;
+                if mean.clipped > SOME {
+                    return Err(BadPick::SpotClipped);
+                }
+                if luminance(mean.rgb) < SPOT_DARK {
+                    return Err(BadPick::SpotDark);
+                }
+                let weighed: [f64; 3] = std::array::from_fn(|c| mean.rgb[c] * gains[c]);
+                if luminance(weighed) > 1.05 {
+                    return Err(BadPick::Glare);
+                }
+                Ok(Lab::of(from_linear_srgb(weighed), Light::Daylight.white()))
+            })
+            .collect::<Result<_, _>>()?;
+        let mut warnings = Vec::new();
+        if self.mixed(at)? {
+            warnings.push(
+                "The light is mixed: one side of the card is warmer than the other. Turn off the lamps or draw the blind, and take it again",
+            );
+        }
+        Ok(Picked { colours, warnings })
+    }
+
+    /// Whether the balance of channels changes from one half of the card to the other.
+    fn mixed(&self, at: Spot) -> Result<bool, BadPick> {
+        let balance = |half: [f64; 3]| [half[0] / half[1].max(1e-6), half[2] / half[1].max(1e-6)];
+        let far = |one: Mean, other: Mean| {
+            let (one, other) = (balance(one.rgb), balance(other.rgb));
+            (0..2).any(|i| (one[i] / other[i].max(1e-6) - 1.0).abs() > MIXED)
+        };
+        let across = far(self.mean(at, |x, _| x < 0.0)?, self.mean(at, |x, _| x >= 0.0)?);
+        Ok(across || far(self.mean(at, |_, y| y < 0.0)?, self.mean(at, |_, y| y >= 0.0)?))
+    }
+
+    /// The mean over a spot, of the pixels whose place about the middle is wanted.
+    fn mean(&self, spot: Spot, wanted: impl Fn(f64, f64) -> bool) -> Result<Mean, BadPick> {
+        let (width, height) = self.size();
+        let scale = width as f64;
+        let sound = [spot.x, spot.y, spot.radius].iter().all(|v| v.is_finite()) && spot.radius > 0.0;
+        if !sound || spot.radius > 0.5 {
+            return Err(BadPick::Outside);
+        }
+        // At least the pixel in the middle, however small the spot.
+        let (x, y, radius) = (spot.x * scale, spot.y * scale, (spot.radius * scale).max(0.75));
+        let range = |middle: f64, most: usize| {
+            let (from, to) = ((middle - radius).floor().max(0.0), (middle + radius).ceil().min(most as f64));
+            from as usize..to.max(0.0) as usize
+        };
+        let (mut n, mut sum, mut square, mut clipped) = (0.0, [0.0; 3], 0.0, 0.0);
+        for row in range(y, height) {
+            for column in range(x, width) {
+                let (dx, dy) = (column as f64 + 0.5 - x, row as f64 + 0.5 - y);
+                if dx * dx + dy * dy > radius * radius || !wanted(dx, dy) {
+                    continue;
+                }
+                let i = row * width + column;
+                let rgb = self.pixels[i].map(f64::from);
+                n += 1.0;
+                clipped += f64::from(u8::from(self.clipped[i]));
+                square += luminance(rgb).powi(2);
+                for (sum, channel) in sum.iter_mut().zip(rgb) {
+                    *sum += channel;
+                }
+            }
+        }
+        if n == 0.0 {
+            return Err(BadPick::Outside);
+        }
+        let rgb = sum.map(|channel| channel / n);
+        let mean = luminance(rgb);
+        let spread = (square / n - mean * mean).max(0.0).sqrt() / mean.max(1e-9);
+        Ok(Mean { rgb, spread, clipped: clipped / n })
+    }
+}
+
+/// Y of linear sRGB (IEC 61966-2-1).
+fn luminance([red, green, blue]: [f64; 3]) -> f64 {
+    0.2126 * red + 0.7152 * green + 0.0722 * blue
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use warm_blend_spectral::{Srgb, difference};
+
+    /// A card on the left half, a paint on the right, under light of some balance.
+    fn scene(paint: [f64; 3], light: [f64; 3], right: [f64; 3]) -> Photo {
+        let pixel = |i: usize| {
+            let (x, card) = (i % 100, [0.9; 3]);
+            let surface = if x < 50 { card } else { paint };
+            let along = x as f64 / 50.0;
+            let falls: [f64; 3] = std::array::from_fn(|c| {
+                if x < 50 { light[c] * (1.0 - along) + right[c] * along } else { light[c] }
+            });
+            std::array::from_fn(|c| (surface[c] * falls[c]) as f32)
+        };
+        Photo::new(100, (0..6000).map(pixel).collect(), vec![false; 6000]).unwrap()
+    }
+
+    const CARD: Spot = Spot { x: 0.25, y: 0.3, radius: 0.2 };
+    const PAINT: Spot = Spot { x: 0.75, y: 0.3, radius: 0.15 };
+
+    fn linear(code: Srgb) -> [f64; 3] {
+        [code.red, code.green, code.blue].map(|c| {
+            let v = f64::from(c) / 255.0;
+            if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) }
+        })
+    }
+
+    proptest! {
+        #[test]
+        fn the_light_is_taken_out(code in any::<[u8; 3]>(), warm in 0.6..1.0f64, cool in 0.5..1.0f64, level in 0.3..1.0f64) {
+            let code = Srgb { red: code[0].max(24), green: code[1].max(24), blue: code[2].max(24) };
+            let light = [level * warm, level, level * cool];
+            let picked = scene(linear(code), light, light).pick(Card::White, CARD, &[PAINT]).unwrap();
+            prop_assert!(difference(picked.colours[0], code.to_lab()).value() < 0.05);
+            prop_assert!(picked.warnings.is_empty());
+        }
+
+        #[test]
+        fn any_spot_is_a_colour_or_a_message(x in -2.0..2.0f64, y in -2.0..2.0f64, radius in -0.5..0.9f64) {
+            let photo = scene([0.2; 3], [0.8; 3], [0.8; 3]);
+            let spot = Spot { x, y, radius };
+            let _ = photo.pick(Card::Grey, CARD, &[spot]);
+            let _ = photo.pick(Card::White, spot, &[PAINT]);
+        }
+    }
+
+    #[test]
+    fn what_cannot_be_helped_is_refused() {
+        let even = [0.8; 3];
+        let photo = scene([0.2; 3], even, even);
+        assert_eq!(photo.pick(Card::White, Spot { x: 0.5, ..CARD }, &[PAINT]), Err(BadPick::CardUneven));
+        assert_eq!(photo.pick(Card::White, CARD, &[Spot { x: 3.0, ..PAINT }]), Err(BadPick::Outside));
+        let dark = scene([0.2; 3], [0.01; 3], [0.01; 3]);
+        assert_eq!(dark.pick(Card::White, CARD, &[PAINT]), Err(BadPick::CardDark));
+        assert_eq!(scene([0.0005; 3], even, even).pick(Card::White, CARD, &[PAINT]), Err(BadPick::SpotDark));
+        assert_eq!(photo.pick(Card::Grey, CARD, &[CARD]).unwrap().colours.len(), 1);
+        assert_eq!(
+            scene([0.9; 3], even, even).pick(Card::Grey, PAINT, &[PAINT]).map(|p| p.colours.len()),
+            Ok(1)
+        );
+        let clipped = Photo { clipped: vec![true; 6000], ..photo };
+        assert_eq!(clipped.pick(Card::White, CARD, &[PAINT]), Err(BadPick::CardClipped));
+    }
+
+    #[test]
+    fn mixed_light_is_warned_of() {
+        let mixed = scene([0.2; 3], [0.8, 0.8, 0.8], [0.8, 0.7, 0.5]);
+        assert_eq!(
+            mixed.pick(Card::White, Spot { radius: 0.1, ..CARD }, &[PAINT]).unwrap().warnings.len(),
+            1
+        );
+    }
+
+    #[test]
+    fn rows_must_be_whole() {
+        assert!(Photo::new(0, vec![], vec![]).is_none());
+        assert!(Photo::new(3, vec![[0.0; 3]; 4], vec![false; 4]).is_none());
+        assert!(Photo::new(2, vec![[0.0; 3]; 4], vec![false; 3]).is_none());
+    }
+}

@@ -1,0 +1,164 @@
+//! What age does to a finish, and where it does it.
+//!
+//! | | lies | how |
+//! |---|---|---|
+//! | wear | on arrises, around what is handled | takes away, down to the ground |
+//! | grime | in recesses and corners, low down | a thin dark film |
+//! | water marks | down from the top | pale streaks |
+//! | sun fade | high up, on flats | a thin pale film |
+//! | verdigris | where water sits: low, in recesses | a green film |
+//!
+//! Where, and how much at the most, is common practice†.
+
+use std::sync::OnceLock;
+
+use serde::{Deserialize, Serialize};
+use warm_blend_board::{ByPlace, Layer, Print, Share, Stack, Technique};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Microns, Parts, mix};
+use warm_blend_spectral::Srgb;
+
+/// A kind of ageing.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Age {
+    /// Rubbed through.
+    Wear,
+    /// Dirt that stays.
+    Grime,
+    /// Lime that water leaves.
+    WaterMarks,
+    /// Bleached by the sun.
+    SunFade,
+    /// Copper green.
+    Verdigris,
+}
+
+/// How much of each, 0 none to 1 as much as there may be.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(default)]
+pub struct Ageing {
+    /// [`Age::Wear`].
+    pub wear: Share,
+    /// [`Age::Grime`].
+    pub grime: Share,
+    /// [`Age::WaterMarks`].
+    pub water: Share,
+    /// [`Age::SunFade`].
+    pub fade: Share,
+    /// [`Age::Verdigris`].
+    pub verdigris: Share,
+}
+
+impl Default for Ageing {
+    fn default() -> Self {
+        let none = Share::NONE;
+        Self { wear: none, grime: none, water: none, fade: none, verdigris: none }
+    }
+}
+
+struct Row {
+    id: &'static str,
+    name: &'static str,
+    /// None of what takes away.
+    colour: Option<Srgb>,
+    /// µm where it lies.
+    film: f64,
+    /// Share of field, recess and edge at the most.
+    cover: [f64; 3],
+}
+
+impl Age {
+    /// In the order they come about: wear below, dirt above.
+    pub const ALL: [Age; 5] = [Age::Wear, Age::SunFade, Age::WaterMarks, Age::Verdigris, Age::Grime];
+
+    const fn row(self) -> Row {
+        const fn row(
+            id: &'static str,
+            name: &'static str,
+            [red, green, blue]: [u8; 3],
+            film: f64,
+            cover: [f64; 3],
+        ) -> Row {
+            Row { id, name, colour: Some(Srgb { red, green, blue }), film, cover }
+        }
+        match self {
+            Age::Wear => Row { id: "wear", name: "Wear", colour: None, film: 0.0, cover: [0.05, 0.0, 0.7] },
+            Age::Grime => row("grime", "Grime", [0x3a, 0x30, 0x28], 22.0, [0.35, 0.95, 0.08]),
+            Age::WaterMarks => row("water", "Water marks", [0xd8, 0xd4, 0xca], 30.0, [0.3, 0.25, 0.15]),
+            Age::SunFade => row("fade", "Sun fade", [0xde, 0xd8, 0xc8], 26.0, [0.85, 0.4, 0.9]),
+            Age::Verdigris => row("verdigris", "Verdigris", [0x6f, 0xa5, 0x94], 40.0, [0.15, 0.75, 0.05]),
+        }
+    }
+
+    /// `wear` …
+    pub const fn id(self) -> &'static str {
+        self.row().id
+    }
+
+    /// `Wear` …
+    pub const fn name(self) -> &'static str {
+        self.row().name
+    }
+
+    /// What so much of it leaves, or takes away.
+    pub fn print(self, amount: Share) -> Print {
+        let Row { film, cover: [field, recess, edge], .. } = self.row();
+        let cover = ByPlace { field, recess, edge };
+        Print {
+            film: ByPlace::all(Microns::of(film)),
+            cover: ByPlace::from_fn(|place| Share::of(cover.at(place) * amount.value())),
+        }
+    }
+
+    /// What it lays: one part of a colour in six of a clear medium; none of what takes away. Made when first asked for.
+    fn material(self) -> Option<&'static Material> {
+        static MADE: [OnceLock<Option<Material>>; Age::ALL.len()] =
+            [const { OnceLock::new() }; Age::ALL.len()];
+        let colour = self.row().colour?;
+        let make = || {
+            let coats = CoatsToHide::new(1.5).ok();
+            let colour = Material::of(Class::Chalk, Some(Masstone::Hex(colour)), coats).ok()?;
+            let medium = Material::of(Class::GlazingLiquid, None, None).ok()?;
+            mix(&[(Parts::of(1.0), &colour), (Parts::of(6.0), &medium)]).ok()
+        };
+        MADE[self as usize].get_or_init(make).as_ref()
+    }
+}
+
+impl Ageing {
+    /// How much of one of them.
+    pub const fn of(&self, age: Age) -> Share {
+        match age {
+            Age::Wear => self.wear,
+            Age::Grime => self.grime,
+            Age::WaterMarks => self.water,
+            Age::SunFade => self.fade,
+            Age::Verdigris => self.verdigris,
+        }
+    }
+
+    /// Those there are any of.
+    pub fn there(&self) -> impl Iterator<Item = (Age, Share)> {
+        Age::ALL.into_iter().map(|age| (age, self.of(age))).filter(|(_, amount)| amount.value() > 0.0)
+    }
+
+    /// The layer that is worn off; none where nothing is. It belongs below the wax.
+    pub(super) fn worn(&self) -> Option<Layer> {
+        (self.wear.value() > 0.0).then(|| Layer {
+            print: Some(Age::Wear.print(self.wear)),
+            ..Layer::new(Technique::SandBack, Vec::new())
+        })
+    }
+
+    /// Lays what lies on the finish; says what was laid.
+    pub(super) fn lay_on(&self, stack: &mut Stack) -> Vec<Age> {
+        let mut laid = Vec::new();
+        for (age, amount) in self.there() {
+            if let Some(material) = age.material() {
+                stack.lay(material.clone(), age.print(amount), false, None);
+                laid.push(age);
+            }
+        }
+        laid
+    }
+}

@@ -1,0 +1,517 @@
+//! What a zone wears, and what that looks like.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+use warm_blend_board::{
+    Board, ByPlace, Family, Ground, Habit, Layer, Letter, Passes, Place, PlaceSeen, Stack, Technique, Tin,
+    below_the_wax, lab, told_apart,
+};
+use warm_blend_paint::{BadPaint, Component, PaintId, State, WholeParts, divisor};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
+
+use super::{Age, Ageing, Elevation, Extent, Over, Scheme, Shaping, Stencil, Zone};
+
+/// Most colours of a blend.
+pub const COLOURS: usize = 5;
+
+/// Colours of a zone nearer than this, ΔE00, are one to the eye across a room†.
+const ALIKE: f64 = 3.0;
+
+/// In how many steps a blend is reckoned.
+pub const STEPS: usize = 13;
+
+/// What a zone wears.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Wears {
+    /// Nothing: the ground is seen, natural or stained.
+    Bare,
+    /// A strip of a board.
+    Strip {
+        /// The board. One that was put away is still worn as it was.
+        board: Uuid,
+        /// Its strip.
+        strip: Letter,
+    },
+    /// Two to five colours that go over into each other.
+    Blend {
+        /// Which way they go.
+        way: Way,
+        /// The colours in their order.
+        bands: Vec<Band>,
+    },
+}
+
+/// Which way a blend goes.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Way {
+    /// From the top down.
+    Down,
+    /// From left to right.
+    Across,
+    /// From the middle of each part outwards: a vignette.
+    Outward,
+}
+
+/// A colour of a blend.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Band {
+    /// What is in its pot.
+    pub pot: Vec<Component>,
+    /// Where it is pure, 0 at the beginning to 1 at the end.
+    pub at: f64,
+}
+
+/// What a zone wears, and how old it looks.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Dress {
+    /// The finish.
+    pub wears: Wears,
+    /// What is under it, where that is not what its board lies on.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ground: Option<Ground>,
+    /// A pattern on it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stencil: Option<Stencil>,
+    /// How old it looks.
+    #[serde(default)]
+    pub ageing: Ageing,
+}
+
+/// How a film was put on: what its mark looks like.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Mark {
+    /// By a technique.
+    By(Technique),
+    /// Through a stencil, repeat by repeat.
+    Repeated,
+    /// By age.
+    Aged(Age),
+}
+
+/// One finish on a zone.
+#[derive(Debug, Clone)]
+pub struct Coat {
+    /// Its films.
+    pub stack: Stack,
+    /// How each of them was put on.
+    pub marks: Vec<Mark>,
+}
+
+/// A zone as it is dressed: one finish, or the steps of a blend.
+#[derive(Debug, Clone)]
+pub struct Dressed {
+    /// From the beginning of the blend to its end, each standing for an equal length.
+    pub coats: Vec<Coat>,
+    /// Which way; none where it is one finish.
+    pub way: Option<Way>,
+    /// Whether it wears something.
+    pub painted: bool,
+    /// The pattern on it.
+    pub stencil: Option<Stencil>,
+    /// The pot of its main colour, where there is one.
+    pub main: Vec<Component>,
+    /// What its colours are made of.
+    pub paints: Vec<PaintId>,
+}
+
+impl ZoneSeen {
+    /// The same in another light.
+    pub fn in_light(&self, light: Light) -> Self {
+        Self { lab: lab(&self.seen, light), light, ..self.clone() }
+    }
+
+    /// Of a kind of place.
+    pub fn place(&self, place: Place) -> Lab {
+        lab(self.places.at(place), self.light)
+    }
+}
+
+/// What a zone looks like.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ZoneSeen {
+    /// The zone.
+    pub zone: Zone,
+    /// How large it is.
+    pub extent: Extent,
+    /// Whether it is painted: it wears something.
+    pub painted: bool,
+    /// From across the room.
+    pub seen: Reflectance,
+    /// The same in the light that was asked for.
+    pub lab: Lab,
+    /// By kind of place.
+    pub places: ByPlace<Reflectance>,
+    /// The light that was asked for.
+    pub light: Light,
+    /// The colours that are told apart, with their shares, the largest first.
+    pub colours: Vec<(Reflectance, f64)>,
+}
+
+/// What is known beside the piece itself.
+pub struct Wardrobe<'a> {
+    /// Tins as they are known.
+    pub tin: &'a (dyn Fn(PaintId) -> Option<Tin<'a>> + Sync),
+    /// The hand that paints.
+    pub habit: &'a (dyn Fn(Technique) -> Habit + Sync),
+    /// The piece in true proportion.
+    pub elevation: &'a Elevation,
+    /// Boards.
+    pub board: &'a (dyn Fn(Uuid) -> Option<&'a Board> + Sync),
+}
+
+/// A dress that cannot be.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+pub enum BadDress {
+    /// Of a board that never was.
+    #[error("there is no such board: choose another")]
+    NoBoard,
+    /// Of a strip that the board no longer has.
+    #[error("“{0}” has no strip {1} any more: choose another strip")]
+    NoStrip(String, Letter),
+    /// Of too few or too many colours.
+    #[error("a blend of {0} colours: two to five")]
+    Colours(usize),
+    /// Colours that stand in no order.
+    #[error("the places of a blend’s colours go from 0 to 1, each further than the one before")]
+    Order,
+    /// A colour with nothing in its pot.
+    #[error("a colour of the blend has nothing in its pot: choose a paint or a mix")]
+    EmptyPot,
+    /// Of a motif that cannot be cut.
+    #[error("a stencil of {0} mm: 10 to 1000")]
+    StencilSize(f64),
+    /// Of no repeats, or too many.
+    #[error("a stencil is repeated 1 to 100 times; leave the number out to have it spaced well")]
+    StencilRepeats,
+    /// With nothing in its pot.
+    #[error("the stencil has nothing in its pot: choose a paint, a mix, or another part’s colour")]
+    StencilPot,
+    /// Of a motif that goes nowhere on the zone.
+    #[error(
+        "a stencil of {0:.0} mm goes on none of these parts, or not so often: choose a smaller one or fewer repeats"
+    )]
+    StencilNowhere(f64),
+    /// Of a paint or ground that cannot be.
+    #[error(transparent)]
+    Paint(#[from] BadPaint),
+}
+
+impl Shaping {
+    /// Share of field, recess and edge†.
+    pub const fn shares(self) -> ByPlace<f64> {
+        let [field, recess, edge] = match self {
+            Shaping::Flat => [0.94, 0.02, 0.04],
+            Shaping::Sunk => [0.90, 0.07, 0.03],
+            Shaping::Raised => [0.90, 0.03, 0.07],
+            Shaping::Framing | Shaping::Running => [0.50, 0.28, 0.22],
+            Shaping::Upright => [0.80, 0.06, 0.14],
+            Shaping::Carved => [0.42, 0.33, 0.25],
+            Shaping::Knob => [0.55, 0.20, 0.25],
+        };
+        ByPlace { field, recess, edge }
+    }
+}
+
+impl Elevation {
+    /// Share of field, recess and edge of each zone, by the shaping of its parts.
+    pub fn places(&self) -> BTreeMap<Zone, ByPlace<f64>> {
+        let mut sums: BTreeMap<Zone, (f64, ByPlace<f64>)> = BTreeMap::new();
+        for face in &self.faces {
+            for (part, net) in face.parts.iter().zip(face.net()) {
+                let (area, by) = sums.entry(part.zone).or_default();
+                let net = net.max(0.0) * f64::from(face.times);
+                *area += net;
+                *by = ByPlace::from_fn(|place| by.at(place) + net * part.shaping.shares().at(place));
+            }
+        }
+        let share = |(area, by): (f64, ByPlace<f64>)| {
+            ByPlace::from_fn(
+                |place| if area > 0.0 { by.at(place) / area } else { *Shaping::Flat.shares().at(place) },
+            )
+        };
+        sums.into_iter().map(|(zone, sums)| (zone, share(sums))).collect()
+    }
+}
+
+impl Wears {
+    fn check(&self) -> Result<(), BadDress> {
+        let Wears::Blend { bands, .. } = self else { return Ok(()) };
+        if !(2..=COLOURS).contains(&bands.len()) {
+            return Err(BadDress::Colours(bands.len()));
+        }
+        let within = bands.iter().all(|band| (0.0..=1.0).contains(&band.at));
+        if !within || bands.windows(2).any(|two| two[1].at <= two[0].at) {
+            return Err(BadDress::Order);
+        }
+        if bands.iter().any(|band| band.pot.is_empty()) {
+            return Err(BadDress::EmptyPot);
+        }
+        Ok(())
+    }
+}
+
+impl Dress {
+    /// A finish on what its board lies on, without a pattern and new.
+    pub fn of(wears: Wears) -> Self {
+        Self { wears, ground: None, stencil: None, ageing: Ageing::default() }
+    }
+
+    /// The pots it has beside those of its board.
+    pub fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
+        let bands = match &self.wears {
+            Wears::Blend { bands, .. } => bands.as_slice(),
+            _ => &[],
+        };
+        bands.iter().map(|band| &band.pot).chain(self.stencil.iter().map(|stencil| &stencil.pot))
+    }
+}
+
+/// A pot of so many parts of one pot and so many of another.
+pub fn poured_together(
+    one: &[Component],
+    parts: u32,
+    other: &[Component],
+    more: u32,
+) -> Option<Vec<Component>> {
+    let total = |pot: &[Component]| pot.iter().map(|part| part.parts.value()).sum::<u32>();
+    let (first, second) = (total(one), total(other));
+    let mut sums: BTreeMap<PaintId, u32> = BTreeMap::new();
+    for (pot, times) in [(one, parts.checked_mul(second)?), (other, more.checked_mul(first)?)] {
+        for part in pot {
+            let sum = sums.entry(part.paint).or_insert(0);
+            *sum = sum.checked_add(part.parts.value().checked_mul(times)?)?;
+        }
+    }
+    let common = sums.values().copied().fold(0, divisor).max(1);
+    let part = |(paint, parts): (PaintId, u32)| {
+        Some(Component { paint, parts: WholeParts::new(parts / common).ok()? })
+    };
+    sums.into_iter().filter(|(_, parts)| *parts > 0).map(part).collect()
+}
+
+/// The nearest ratio in twelfths, of two pots side by side in a blend.
+fn twelfths(share: f64) -> (u32, u32) {
+    let more = (12.0 * share).round().clamp(0.0, 12.0) as u32;
+    (12 - more, more)
+}
+
+impl<'a> Wardrobe<'a> {
+    /// A zone as a scheme dresses it. `main` takes the place of its main colour, to see what that would do.
+    pub fn dress(
+        &self,
+        zone: Zone,
+        scheme: &Scheme,
+        ground: Ground,
+        over: &[Over],
+        main: Option<&[Component]>,
+    ) -> Result<Dressed, BadDress> {
+        let bare = Dress::of(Wears::Bare);
+        let dress = scheme.dress(zone).unwrap_or(&bare);
+        dress.wears.check()?;
+        let stencil = scheme.stencil(zone);
+        let pattern = stencil.map(|stencil| stencil.layer(self.elevation, zone)).transpose()?;
+        let pattern = pattern.as_ref();
+        let over: Vec<&Layer> = over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
+        let poured_over = over.iter().copied().chain(pattern).filter(|layer| !layer.muted);
+        let poured_over = poured_over.flat_map(|layer| &layer.pot);
+        let own = dress.ground;
+        match &dress.wears {
+            Wears::Bare => {
+                let coat = self.coat(own.unwrap_or(ground), Vec::new(), pattern, &[], &dress.ageing)?;
+                let paints = self.colours(pattern.into_iter().flat_map(|layer| &layer.pot));
+                Ok(Dressed {
+                    coats: vec![coat],
+                    way: None,
+                    painted: false,
+                    stencil: stencil.cloned(),
+                    main: Vec::new(),
+                    paints,
+                })
+            }
+            Wears::Strip { board, strip } => {
+                let board = (self.board)(*board).ok_or(BadDress::NoBoard)?;
+                if board.strip(*strip).is_none() {
+                    return Err(BadDress::NoStrip(board.name.as_str().to_owned(), *strip));
+                }
+                let mut layers: Vec<Layer> = board.layers(*strip).into_iter().cloned().collect();
+                let at = self.main_layer(&layers);
+                let usual = at.map_or_else(Vec::new, |at| layers[at].pot.clone());
+                if let (Some(at), Some(pot)) = (at, main) {
+                    layers[at].pot = pot.to_vec();
+                }
+                let lying = layers.iter().filter(|layer| !layer.muted);
+                let paints = self.colours(lying.flat_map(|layer| &layer.pot).chain(poured_over));
+                let coat = self.coat(own.unwrap_or(board.ground), layers, pattern, &over, &dress.ageing)?;
+                let stencil = stencil.cloned();
+                Ok(Dressed { coats: vec![coat], way: None, painted: true, stencil, main: usual, paints })
+            }
+            Wears::Blend { way, bands } => {
+                let coats = (0..STEPS)
+                    .map(|step| {
+                        let pot = blended(bands, step as f64 / (STEPS - 1) as f64).ok_or(BadDress::Order)?;
+                        let twice = Passes::new(2).unwrap_or(warm_blend_board::Hand::default().passes);
+                        let mut layer = Layer::new(Technique::BrushedCoat, pot);
+                        layer.hand.passes = twice;
+                        self.coat(own.unwrap_or(ground), vec![layer], pattern, &over, &dress.ageing)
+                    })
+                    .collect::<Result<_, BadDress>>()?;
+                let paints = self.colours(bands.iter().flat_map(|band| &band.pot).chain(poured_over));
+                let (way, stencil) = (Some(*way), stencil.cloned());
+                Ok(Dressed { coats, way, painted: true, stencil, main: Vec::new(), paints })
+            }
+        }
+    }
+
+    fn coat(
+        &self,
+        ground: Ground,
+        mut layers: Vec<Layer>,
+        pattern: Option<&Layer>,
+        over: &[&Layer],
+        ageing: &Ageing,
+    ) -> Result<Coat, BadDress> {
+        let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
+        let mut marks: Vec<Mark> = layers.iter().map(|layer| Mark::By(layer.technique)).collect();
+        let patterns = pattern.map(|layer| (layer, Mark::Repeated)).into_iter();
+        for (layer, mark) in patterns.chain(over.iter().map(|layer| (*layer, Mark::By(layer.technique)))) {
+            let at = if layer.is_waxed(self.tin) { layers.len() } else { below(&layers) };
+            layers.insert(at, layer.clone());
+            marks.insert(at, mark);
+        }
+        if let Some(worn) = ageing.worn() {
+            let at = below(&layers);
+            layers.insert(at, worn);
+            marks.insert(at, Mark::Aged(Age::Wear));
+        }
+        let mut stack = Stack::of_layers(&ground, &layers.iter().collect::<Vec<_>>(), self.tin, self.habit)?;
+        marks.extend(ageing.lay_on(&mut stack).into_iter().map(Mark::Aged));
+        Ok(Coat { stack, marks })
+    }
+
+    /// The tins that give what is in some pots its colour, each once.
+    fn colours<'p>(&self, parts: impl Iterator<Item = &'p Component>) -> Vec<PaintId> {
+        let makes = |paint: &PaintId| (self.tin)(*paint).is_some_and(|tin| tin.class.makes_colours());
+        let mut paints: Vec<PaintId> = parts.map(|part| part.paint).filter(makes).collect();
+        paints.sort_unstable();
+        paints.dedup();
+        paints
+    }
+
+    /// The layer that gives a strip its colour: the last closed coat of paint.
+    fn main_layer(&self, layers: &[Layer]) -> Option<usize> {
+        let paints = |layer: &Layer| {
+            let inside = layer.inside(self.tin);
+            inside.iter().any(|(class, _)| class.makes_colours())
+        };
+        layers
+            .iter()
+            .rposition(|layer| !layer.muted && layer.technique.family() == Family::Coat && paints(layer))
+    }
+}
+
+/// The pot of a blend at a place from 0 to 1: the two colours beside it, by how near each is.
+pub fn blended(bands: &[Band], at: f64) -> Option<Vec<Component>> {
+    let (first, last) = (bands.first()?, bands.last()?);
+    let bounded = at.max(first.at).min(last.at);
+    let next = bands.iter().position(|band| band.at >= bounded)?.max(1);
+    let (one, other) = (&bands[next - 1], &bands[next]);
+    let (parts, more) = twelfths((bounded - one.at) / (other.at - one.at));
+    match (parts, more) {
+        (_, 0) => Some(one.pot.clone()),
+        (0, _) => Some(other.pot.clone()),
+        // Parts beyond counting: the nearer of the two.
+        _ => poured_together(&one.pot, parts, &other.pot, more)
+            .or_else(|| Some(if parts > more { one.pot.clone() } else { other.pot.clone() })),
+    }
+}
+
+impl Dressed {
+    /// What each coat looks like at each kind of place.
+    fn seen(&self, state: State) -> impl Iterator<Item = (Place, PlaceSeen)> {
+        let coats = self.coats.iter();
+        coats.flat_map(move |coat| {
+            Place::ALL.map(|place| (place, coat.stack.seen(place, coat.stack.len(), state)))
+        })
+    }
+
+    /// By kind of place, from across the room: the mean of its coats.
+    fn by_place<'s>(&self, seen: impl Iterator<Item = &'s (Place, PlaceSeen)>) -> ByPlace<Reflectance> {
+        let each = 1.0 / self.coats.len() as f64;
+        let mut sums = [[0.0; BANDS]; Place::ALL.len()];
+        for (place, seen) in seen {
+            for (sum, r) in sums[*place as usize].iter_mut().zip(seen.from_afar().bands()) {
+                *sum += each * r;
+            }
+        }
+        ByPlace::from_fn(|place| Reflectance::clamped(sums[place as usize]))
+    }
+
+    /// Its colour from across the room, for shares of field, recess and edge.
+    pub fn lab(&self, places: &ByPlace<f64>, light: Light, state: State) -> Lab {
+        let seen: Vec<_> = self.seen(state).collect();
+        lab(&over_places(&self.by_place(seen.iter()), places), light)
+    }
+
+    /// The same as a zone, without telling its colours apart.
+    pub(super) fn look_from_afar(
+        &self,
+        zone: Zone,
+        extent: Extent,
+        shares: &ByPlace<f64>,
+        light: Light,
+        state: State,
+    ) -> ZoneSeen {
+        let seen: Vec<_> = self.seen(state).collect();
+        self.zone_of(&seen, zone, extent, shares, light)
+    }
+
+    /// What it looks like as a zone, for shares of field, recess and edge.
+    pub fn look(
+        &self,
+        zone: Zone,
+        extent: Extent,
+        shares: &ByPlace<f64>,
+        light: Light,
+        state: State,
+    ) -> ZoneSeen {
+        let seen: Vec<_> = self.seen(state).collect();
+        let each = 1.0 / self.coats.len() as f64;
+        let mut colours: Vec<(Reflectance, f64)> = seen
+            .iter()
+            .flat_map(|(place, seen)| {
+                let here = each * shares.at(*place);
+                seen.colours(light).into_iter().map(move |(curve, share)| (curve, share * here))
+            })
+            .collect();
+        colours.sort_by(|a, b| b.1.total_cmp(&a.1));
+        ZoneSeen {
+            colours: told_apart(colours.into_iter(), light, ALIKE),
+            ..self.zone_of(&seen, zone, extent, shares, light)
+        }
+    }
+
+    fn zone_of(
+        &self,
+        seen: &[(Place, PlaceSeen)],
+        zone: Zone,
+        extent: Extent,
+        shares: &ByPlace<f64>,
+        light: Light,
+    ) -> ZoneSeen {
+        let places = self.by_place(seen.iter());
+        let seen = over_places(&places, shares);
+        let (lab, painted) = (lab(&seen, light), self.painted);
+        ZoneSeen { zone, extent, painted, seen, lab, places, light, colours: Vec::new() }
+    }
+}
+
+/// The mean over the kinds of places by their shares.
+fn over_places(seen: &ByPlace<Reflectance>, shares: &ByPlace<f64>) -> Reflectance {
+    Reflectance::from_fn(|i| {
+        Place::ALL.iter().map(|place| shares.at(*place) * seen.at(*place).bands()[i]).sum()
+    })
+}

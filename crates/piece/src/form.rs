@@ -1,0 +1,306 @@
+//! A piece from a few dimensions.
+
+use serde::{Deserialize, Serialize};
+use warm_blend_paint::{Dimension, Units};
+
+/// What is drawn.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Kind {
+    /// Drawers one above the other.
+    ChestOfDrawers,
+    /// Doors under a cornice.
+    Cupboard,
+    /// Drawers over doors, long and low.
+    Sideboard,
+    /// One drawer over an open shelf.
+    BedSide,
+    /// A box with a lid.
+    Chest,
+    /// An upright case: panels above and below a fall.
+    UprightCase,
+    /// A table.
+    Table,
+    /// A chair.
+    Chair,
+    /// A stool.
+    Stool,
+    /// A frame round a mirror or a picture.
+    Frame,
+    /// A wall, or a run of panels on one.
+    Wall,
+    /// A moulding or a cornice by length.
+    Moulding,
+}
+
+/// A dimension that can be asked for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Asks {
+    /// Width, mm.
+    Width,
+    /// Height, mm.
+    Height,
+    /// Depth, mm.
+    Depth,
+    /// Rows of drawers.
+    Drawers,
+    /// Drawers beside each other.
+    Across,
+    /// Doors beside each other.
+    Doors,
+    /// Panels: of each door one above the other, of a case or a wall beside each other.
+    Panels,
+    /// Width of the moulding round a panel, mm; 0 for none.
+    Moulding,
+    /// Height of the legs, mm; 0 for a plinth.
+    Legs,
+}
+
+/// The dimensions of a piece. What its kind does not ask for does not count.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Form {
+    /// What it is.
+    pub kind: Kind,
+    /// mm.
+    pub width: f64,
+    /// mm.
+    pub height: f64,
+    /// mm.
+    pub depth: f64,
+    /// Rows of drawers.
+    pub drawers: u32,
+    /// Drawers beside each other.
+    pub across: u32,
+    /// Doors beside each other.
+    pub doors: u32,
+    /// Panels.
+    pub panels: u32,
+    /// Width of the moulding round a panel, mm.
+    pub moulding: f64,
+    /// Height of the legs, mm.
+    pub legs: f64,
+    /// True where panels or the frame are carved.
+    pub carved: bool,
+    /// True where the top of what is framed is round.
+    pub round: bool,
+}
+
+/// A form that cannot be built.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+#[error("{message}")]
+pub struct BadForm {
+    /// Which dimension: `width` …
+    pub field: &'static str,
+    /// What is wrong, and what would do.
+    pub message: String,
+}
+
+impl BadForm {
+    pub(super) fn new(field: &'static str, message: impl Into<String>) -> Self {
+        Self { field, message: message.into() }
+    }
+}
+
+struct Row {
+    id: &'static str,
+    name: &'static str,
+    asks: &'static [Asks],
+    usual: [f64; 3],
+}
+
+impl Kind {
+    /// In the order they are offered.
+    pub const ALL: [Kind; 12] = [
+        Kind::ChestOfDrawers,
+        Kind::Cupboard,
+        Kind::Sideboard,
+        Kind::BedSide,
+        Kind::Chest,
+        Kind::UprightCase,
+        Kind::Table,
+        Kind::Chair,
+        Kind::Stool,
+        Kind::Frame,
+        Kind::Wall,
+        Kind::Moulding,
+    ];
+
+    /// Usual sizes are common practice†.
+    const fn row(self) -> Row {
+        use Asks::{Across, Depth, Doors, Drawers, Height, Legs, Moulding, Panels, Width};
+        const fn row(id: &'static str, name: &'static str, usual: [f64; 3], asks: &'static [Asks]) -> Row {
+            Row { id, name, asks, usual }
+        }
+        match self {
+            Kind::ChestOfDrawers => row(
+                "chest-of-drawers",
+                "Chest of drawers",
+                [1000.0, 900.0, 480.0],
+                &[Width, Height, Depth, Drawers, Across, Legs],
+            ),
+            Kind::Cupboard => row(
+                "cupboard",
+                "Cupboard",
+                [1200.0, 1900.0, 500.0],
+                &[Width, Height, Depth, Doors, Panels, Moulding, Legs],
+            ),
+            Kind::Sideboard => row(
+                "sideboard",
+                "Sideboard",
+                [1600.0, 850.0, 450.0],
+                &[Width, Height, Depth, Across, Doors, Panels, Moulding, Legs],
+            ),
+            Kind::BedSide => {
+                row("bed-side", "Bed-side", [450.0, 620.0, 380.0], &[Width, Height, Depth, Drawers, Legs])
+            }
+            Kind::Chest => {
+                row("chest", "Chest", [1100.0, 520.0, 500.0], &[Width, Height, Depth, Panels, Moulding, Legs])
+            }
+            Kind::UprightCase => row(
+                "upright-case",
+                "Upright case with panels",
+                [1480.0, 1260.0, 620.0],
+                &[Width, Height, Depth, Panels, Moulding],
+            ),
+            Kind::Table => row("table", "Table", [1600.0, 760.0, 850.0], &[Width, Height, Depth]),
+            Kind::Chair => row("chair", "Chair", [450.0, 950.0, 440.0], &[Width, Height, Depth]),
+            Kind::Stool => row("stool", "Stool", [520.0, 500.0, 380.0], &[Width, Height, Depth]),
+            Kind::Frame => row("frame", "Frame or mirror", [700.0, 1000.0, 30.0], &[Width, Height, Moulding]),
+            Kind::Wall => {
+                row("wall", "Wall or panel run", [3600.0, 2500.0, 20.0], &[Width, Height, Panels, Moulding])
+            }
+            Kind::Moulding => row("moulding", "Moulding or cornice", [2400.0, 120.0, 60.0], &[Width, Height]),
+        }
+    }
+
+    /// `chest-of-drawers` …
+    pub const fn id(self) -> &'static str {
+        self.row().id
+    }
+
+    /// `Chest of drawers` …
+    pub const fn name(self) -> &'static str {
+        self.row().name
+    }
+
+    /// Which dimensions count.
+    pub const fn asks(self) -> &'static [Asks] {
+        self.row().asks
+    }
+
+    /// Of an id.
+    pub fn find(id: &str) -> Option<Kind> {
+        Kind::ALL.into_iter().find(|kind| kind.id() == id)
+    }
+
+    /// One of the usual size.
+    pub const fn usual(self) -> Form {
+        let [width, height, depth] = self.row().usual;
+        let on_legs = matches!(self, Kind::Sideboard | Kind::BedSide);
+        Form {
+            kind: self,
+            width,
+            height,
+            depth,
+            drawers: if matches!(self, Kind::BedSide) { 1 } else { 4 },
+            across: if matches!(self, Kind::Sideboard) { 3 } else { 1 },
+            doors: if matches!(self, Kind::Sideboard) { 3 } else { 2 },
+            panels: if matches!(self, Kind::Sideboard) { 1 } else { 2 },
+            moulding: if matches!(self, Kind::Frame) { 80.0 } else { 28.0 },
+            legs: if on_legs { 160.0 } else { 0.0 },
+            carved: false,
+            round: false,
+        }
+    }
+}
+
+impl Asks {
+    /// `width` …
+    pub const fn id(self) -> &'static str {
+        match self {
+            Asks::Width => "width",
+            Asks::Height => "height",
+            Asks::Depth => "depth",
+            Asks::Drawers => "drawers",
+            Asks::Across => "across",
+            Asks::Doors => "doors",
+            Asks::Panels => "panels",
+            Asks::Moulding => "moulding",
+            Asks::Legs => "legs",
+        }
+    }
+
+    /// What it is called in a form of that kind.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Asks::Width => "Width",
+            Asks::Height => "Height",
+            Asks::Depth => "Depth",
+            Asks::Drawers => "Rows of drawers",
+            Asks::Across => "Drawers across",
+            Asks::Doors => "Doors",
+            Asks::Panels => "Panels",
+            Asks::Moulding => "Moulding round a panel",
+            Asks::Legs => "Legs",
+        }
+    }
+
+    /// True of a number without a unit.
+    pub const fn is_count(self) -> bool {
+        matches!(self, Asks::Drawers | Asks::Across | Asks::Doors | Asks::Panels)
+    }
+
+    /// Least and most: mm, or how many.
+    pub const fn range(self) -> (f64, f64) {
+        match self {
+            Asks::Width => (150.0, 8000.0),
+            Asks::Height => (60.0, 4000.0),
+            Asks::Depth => (10.0, 2000.0),
+            Asks::Drawers => (1.0, 12.0),
+            Asks::Across => (1.0, 6.0),
+            Asks::Doors => (1.0, 6.0),
+            Asks::Panels => (1.0, 8.0),
+            Asks::Moulding => (0.0, 300.0),
+            Asks::Legs => (0.0, 900.0),
+        }
+    }
+
+    /// What a form says of it: mm, or a number.
+    pub fn of(self, form: &Form) -> f64 {
+        match self {
+            Asks::Width => form.width,
+            Asks::Height => form.height,
+            Asks::Depth => form.depth,
+            Asks::Drawers => f64::from(form.drawers),
+            Asks::Across => f64::from(form.across),
+            Asks::Doors => f64::from(form.doors),
+            Asks::Panels => f64::from(form.panels),
+            Asks::Moulding => form.moulding,
+            Asks::Legs => form.legs,
+        }
+    }
+}
+
+impl Form {
+    /// That every dimension asked for is one that such a piece can have.
+    pub(super) fn check(&self) -> Result<(), BadForm> {
+        for asks in self.kind.asks() {
+            let (value, (least, most)) = (asks.of(self), asks.range());
+            if !(least..=most).contains(&value) {
+                let said = |units: Units, mm: f64| units.say(Dimension::Length, mm);
+                let (shown, range) = if asks.is_count() {
+                    (value.to_string(), format!("{least} to {most}"))
+                } else {
+                    let [metric, imperial] = [Units::Metric, Units::Imperial].map(|units| {
+                        format!("{} to {}", units.number(Dimension::Length, least), said(units, most))
+                    });
+                    (said(Units::Metric, value), format!("{metric} ({imperial})"))
+                };
+                let shown = if value.is_finite() { shown } else { "no number".to_owned() };
+                let message = format!("{shown}: {} goes from {range}", asks.name().to_lowercase());
+                return Err(BadForm::new(asks.id(), message));
+            }
+        }
+        Ok(())
+    }
+}

@@ -1,0 +1,42 @@
+//! The piece: its parts in true proportion, what they wear, and whether they belong together.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is it, and how large? | [`Form`], [`Kind`], [`BadForm`] |
+//! | what does it look like from the front, the side, above? | [`Elevation`], [`Face`], [`Part`] |
+//! | what is painted alike, how large is it, what does it meet? | [`Zone`], [`Extent`], [`Meeting`] |
+//! | what does a zone wear, and how old does it look? | [`Dress`], [`Wears`], [`Ageing`] |
+//! | what does that look like? | [`Wardrobe`], [`Dressed`], [`ZoneSeen`] |
+//! | do the parts belong together? | [`pairs`], [`findings`], [`Intent`], [`Windows`] |
+//! | what would bring them together? | [`unify`], [`pulls`], [`calms`] |
+//! | how is a pattern spread evenly? | [`spaced`], [`Stencil`], [`Repeats`] |
+//! | what is kept? | [`Piece`], [`Scheme`], [`Brief`] |
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod ageing;
+mod build;
+mod cohesion;
+mod document;
+mod dress;
+mod elevation;
+mod form;
+mod spacing;
+mod stencil;
+mod unify;
+mod zone;
+
+pub use ageing::{Age, Ageing};
+pub use cohesion::{About, Finding, Intent, Pair, Stands, Windows, findings, off, pairs, shared_paint};
+pub use document::{BadPiece, Brief, Correction, OVERS, Over, Piece, SCHEMES, Scheme};
+pub use dress::{
+    BadDress, Band, COLOURS, Coat, Dress, Dressed, Mark, STEPS, Wardrobe, Way, Wears, ZoneSeen, blended,
+    poured_together,
+};
+pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
+pub use form::{Asks, BadForm, Form, Kind};
+pub use spacing::{BadSpacing, Spacing, spaced};
+pub use stencil::{DENSE, Motif, Repeats, Stencil};
+pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};
+pub use zone::{Shaping, Zone};

@@ -1,0 +1,304 @@
+//! A pattern through a stencil, repeated along the parts of a zone.
+//!
+//! It lies on what is flat, sunk, raised or carved, in the middle across and evenly spaced along the longer side; not on parts
+//! that others than hardware are set into, nor on those it does not go into. A stencil takes hardly any paint: the film is that
+//! of [`Technique::Stencil`], and some of each motif stays bare.
+
+use std::sync::OnceLock;
+
+use serde::{Deserialize, Serialize};
+use warm_blend_board::{ByPlace, Hand, Layer, Print, Share, Technique};
+use warm_blend_paint::Component;
+
+use super::{BadDress, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
+
+/// How much of a motif the paint takes†.
+pub const DENSE: f64 = 0.85;
+/// The gap where nothing else is said, as a share of the motif†.
+const GAP: f64 = 0.6;
+/// The least and the largest motif, mm.
+const SIZES: (f64, f64) = (10.0, 1000.0);
+/// Most repeats on one part.
+const MOST: u32 = 100;
+
+/// One repeat of a pattern.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Motif {
+    /// One lozenge in another.
+    Lozenge,
+    /// A ring around a dot.
+    Ring,
+    /// Eight petals.
+    Rosette,
+    /// Four leaves in a cross.
+    Leaves,
+}
+
+/// A pattern on a zone.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Stencil {
+    /// What is repeated.
+    pub motif: Motif,
+    /// How long and wide one is, mm.
+    pub size: f64,
+    /// How many on each part; as many as are spaced well if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub repeats: Option<u32>,
+    /// What it is painted with.
+    pub pot: Vec<Component>,
+}
+
+/// The repeats on one part.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Repeats {
+    motif: Motif,
+    size: f64,
+    /// How they are spread.
+    pub spacing: Spacing,
+    rect: Rect,
+}
+
+impl Motif {
+    /// All of them.
+    pub const ALL: [Motif; 4] = [Motif::Lozenge, Motif::Ring, Motif::Rosette, Motif::Leaves];
+
+    const fn row(self) -> (&'static str, &'static str) {
+        match self {
+            Motif::Lozenge => ("lozenge", "Lozenges"),
+            Motif::Ring => ("ring", "Rings"),
+            Motif::Rosette => ("rosette", "Rosettes"),
+            Motif::Leaves => ("leaves", "Leaves"),
+        }
+    }
+
+    /// `lozenge` …
+    pub const fn id(self) -> &'static str {
+        self.row().0
+    }
+
+    /// `Lozenges` …
+    pub const fn name(self) -> &'static str {
+        self.row().1
+    }
+
+    /// Of an id.
+    pub fn find(id: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|motif| motif.id() == id)
+    }
+
+    /// How deep inside a motif a point is, 1 at the most, 0 and less outside: `u` and `v` go from −1 to 1.
+    pub fn depth(self, u: f64, v: f64) -> f64 {
+        let r = u.hypot(v);
+        match self {
+            Motif::Lozenge => {
+                let d = 1.0 - (u.abs() + v.abs());
+                if d < 0.45 { (d / 0.225).min((0.45 - d) / 0.225) } else { (d - 0.58) / 0.42 }
+            }
+            Motif::Ring => ((r - 0.62).min(1.0 - r) / 0.19).max(1.0 - r / 0.34),
+            Motif::Rosette => {
+                let petal = 0.66 + 0.34 * (8.0 * v.atan2(u)).cos();
+                ((petal - r).min(r - 0.26) / 0.3).max(1.0 - r / 0.17).min(1.0)
+            }
+            Motif::Leaves => {
+                let leaf = |along: f64, across: f64| {
+                    let t = (along.abs() - 0.56) / 0.44;
+                    let width = 0.26 * (1.0 - t * t);
+                    let vein = across.abs() - 0.025;
+                    // It ends short of the tip.
+                    let vein = if along.abs() > 0.9 { vein.max(0.1) } else { vein };
+                    (width - across.abs()).min(vein) / 0.12
+                };
+                leaf(u, v).max(leaf(v, u)).min(1.0)
+            }
+        }
+    }
+
+    /// Which share of the square around it a motif takes: the middles of 160 × 160 cells that are inside, counted once.
+    pub fn share(self) -> f64 {
+        static SHARES: [OnceLock<f64>; Motif::ALL.len()] = [const { OnceLock::new() }; Motif::ALL.len()];
+        *SHARES[self as usize].get_or_init(|| self.counted())
+    }
+
+    fn counted(self) -> f64 {
+        const CELLS: usize = 160;
+        let at = |i: usize| (2 * i + 1) as f64 / CELLS as f64 - 1.0;
+        let row = |y: usize| (0..CELLS).filter(|x| self.depth(at(*x), at(y)) > 0.0).count();
+        (0..CELLS).map(row).sum::<usize>() as f64 / (CELLS * CELLS) as f64
+    }
+}
+
+impl Repeats {
+    /// How deep inside a motif a point of the face, mm, is: 1 at the most, 0 outside.
+    pub fn depth(&self, x: f64, y: f64) -> f64 {
+        let Rect { x: left, y: upper, w, h } = self.rect;
+        let (along, across) =
+            if w >= h { (x - left, y - upper - h / 2.0) } else { (y - upper, x - left - w / 2.0) };
+        let within = along - self.spacing.gap;
+        let n = (within / self.spacing.step).floor();
+        if n < 0.0 || n >= f64::from(self.spacing.repeats) {
+            return 0.0;
+        }
+        let half = self.size / 2.0;
+        let (u, v) = ((within - n * self.spacing.step) / half - 1.0, across / half);
+        if u.abs() > 1.0 || v.abs() > 1.0 { 0.0 } else { self.motif.depth(u, v).max(0.0) }
+    }
+}
+
+impl Stencil {
+    /// That it can be cut and painted.
+    pub fn check(&self) -> Result<(), BadDress> {
+        if !(SIZES.0..=SIZES.1).contains(&self.size) {
+            return Err(BadDress::StencilSize(self.size));
+        }
+        if self.repeats.is_some_and(|n| !(1..=MOST).contains(&n)) {
+            return Err(BadDress::StencilRepeats);
+        }
+        if self.pot.is_empty() { Err(BadDress::StencilPot) } else { Ok(()) }
+    }
+
+    /// Its repeats on a part of a face; none where it does not go.
+    pub fn on(&self, face: &Face, at: usize) -> Option<Repeats> {
+        let part = face.parts.get(at)?;
+        let (rect, shaping) = (within(part), part.shaping);
+        let plain = matches!(shaping, Shaping::Flat | Shaping::Sunk | Shaping::Raised | Shaping::Carved);
+        let holds = face.parts.iter().any(|part| part.on == Some(at) && part.zone != Zone::Hardware);
+        if !plain || holds || self.size > rect.w.min(rect.h) {
+            return None;
+        }
+        let spacing = spaced(rect.w.max(rect.h), self.size, self.repeats, GAP * self.size).ok()?;
+        Some(Repeats { motif: self.motif, size: self.size, spacing, rect })
+    }
+
+    /// How the paint lies on a zone: what its motifs take of the flats.
+    pub(super) fn layer(&self, elevation: &Elevation, zone: Zone) -> Result<Layer, BadDress> {
+        self.check()?;
+        let (mut flats, mut motifs) = (0.0, 0.0);
+        for face in &elevation.faces {
+            for (at, (part, net)) in face.parts.iter().zip(face.net()).enumerate() {
+                if part.zone != zone {
+                    continue;
+                }
+                let times = f64::from(face.times);
+                flats += times * net.max(0.0) * part.shaping.shares().field;
+                let n = self.on(face, at).map_or(0.0, |repeats| f64::from(repeats.spacing.repeats));
+                motifs += times * n * self.size * self.size * self.motif.share();
+            }
+        }
+        if motifs <= 0.0 {
+            return Err(BadDress::StencilNowhere(self.size));
+        }
+        // Face areas are mm², as motifs are.
+        let field = Share::of(DENSE * (motifs / flats).min(1.0));
+        let film = Technique::Stencil.print(Hand::default()).film;
+        let cover = ByPlace { field, recess: Share::NONE, edge: Share::NONE };
+        Ok(Layer { print: Some(Print { film, cover }), ..Layer::new(Technique::Stencil, self.pot.clone()) })
+    }
+
+    /// How it is spread, for each length of part once: `5 of 120 mm, 50 mm between and at the ends`.
+    pub fn spread(&self, elevation: &Elevation, zone: Zone) -> Vec<Spacing> {
+        let mut spread: Vec<Spacing> = Vec::new();
+        for face in &elevation.faces {
+            for (at, part) in face.parts.iter().enumerate() {
+                if let Some(repeats) = (part.zone == zone).then(|| self.on(face, at)).flatten()
+                    && !spread.iter().any(|known| {
+                        known.repeats == repeats.spacing.repeats
+                            && (known.gap - repeats.spacing.gap).abs() < 0.5
+                    })
+                {
+                    spread.push(repeats.spacing);
+                }
+            }
+        }
+        spread
+    }
+}
+
+/// The rectangle of a part that a pattern lies in: below most of an arch, in the middle of an oval.
+fn within(Part { rect, outline, .. }: &Part) -> Rect {
+    match outline {
+        Outline::Square => *rect,
+        Outline::RoundTop => {
+            let arch = (0.35 * rect.w).min(0.5 * rect.h);
+            Rect { y: rect.y + arch, h: rect.h - arch, ..*rect }
+        }
+        Outline::Oval => {
+            let (aside, above) = (0.15 * rect.w, 0.15 * rect.h);
+            Rect { x: rect.x + aside, y: rect.y + above, w: rect.w - 2.0 * aside, h: rect.h - 2.0 * above }
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{Kind, View};
+    use proptest::prelude::*;
+
+    fn stencil(motif: Motif, size: f64, repeats: Option<u32>) -> Stencil {
+        let paint = warm_blend_paint::PaintId(uuid::Uuid::from_u128(1));
+        Stencil {
+            motif,
+            size,
+            repeats,
+            pot: vec![Component { paint, parts: warm_blend_paint::WholeParts::new(1).unwrap() }],
+        }
+    }
+
+    /// Areas worked by hand: a ring from 0.62 to 1 with a dot of 0.34 takes π(1 − 0.62² + 0.34²)/4 of its square; a lozenge of
+    /// half the square without what lies between 0.45 and 0.58 of the way in takes (1 − 0.55² + 0.42²)/2.
+    #[test]
+    fn motifs_take_what_they_should() {
+        let ring = std::f64::consts::PI * (1.0 - 0.62f64.powi(2) + 0.34f64.powi(2)) / 4.0;
+        assert!((Motif::Ring.share() - ring).abs() < 0.005, "{} {ring}", Motif::Ring.share());
+        let lozenge = (1.0 - 0.55f64.powi(2) + 0.42f64.powi(2)) / 2.0;
+        assert!((Motif::Lozenge.share() - lozenge).abs() < 0.01, "{} {lozenge}", Motif::Lozenge.share());
+        for motif in Motif::ALL {
+            assert!((0.15..0.75).contains(&motif.share()), "{motif:?}: {}", motif.share());
+            assert_eq!(Motif::find(motif.id()), Some(motif));
+        }
+    }
+
+    proptest! {
+        /// Counted point by point, motifs on a part take what their number and share say.
+        #[test]
+        fn repeats_take_their_share_of_a_part(at in 0usize..4, size in 20.0..160.0f64, n in prop::option::of(1u32..6)) {
+            let stencil = stencil(Motif::ALL[at], size, n);
+            let mut form = Kind::ChestOfDrawers.usual();
+            form.drawers = 3;
+            let elevation = form.build().unwrap();
+            let face = elevation.face(View::Front).unwrap();
+            let drawer = face.parts.iter().position(|part| part.zone == Zone::Drawers).unwrap();
+            let Some(repeats) = stencil.on(face, drawer) else { return Ok(()) };
+            let rect = face.parts[drawer].rect;
+            // Points of the additive recurrence of the plastic number: a grid would fall in with the veins of leaves.
+            const POINTS: usize = 200_000;
+            let inside = (0..POINTS)
+                .map(|i| (i as f64 + 0.5) / 1.324_717_957_244_746)
+                .map(|p| (p.fract(), (p / 1.324_717_957_244_746).fract()))
+                .filter(|(x, y)| repeats.depth(rect.x + x * rect.w, rect.y + y * rect.h) > 0.0)
+                .count() as f64 / POINTS as f64;
+            let told = f64::from(repeats.spacing.repeats) * size * size * stencil.motif.share() / (rect.w * rect.h);
+            prop_assert!((inside - told).abs() < 0.05 * told + 0.002, "{inside} {told}");
+            prop_assert!(repeats.spacing.gap >= 0.0);
+        }
+    }
+
+    #[test]
+    fn what_cannot_be_is_refused() {
+        let elevation = Kind::ChestOfDrawers.usual().build().unwrap();
+        let layer = |stencil: Stencil, zone| stencil.layer(&elevation, zone);
+        for size in [0.0, -1.0, f64::NAN, 1e9] {
+            assert!(matches!(
+                layer(stencil(Motif::Ring, size, None), Zone::Drawers),
+                Err(BadDress::StencilSize(_))
+            ));
+        }
+        assert_eq!(layer(stencil(Motif::Ring, 40.0, Some(0)), Zone::Drawers), Err(BadDress::StencilRepeats));
+        let nowhere = layer(stencil(Motif::Ring, 900.0, None), Zone::Drawers).unwrap_err();
+        assert!(nowhere.to_string().contains("smaller"), "{nowhere}");
+        let empty = Stencil { pot: vec![], ..stencil(Motif::Ring, 40.0, None) };
+        assert_eq!(layer(empty, Zone::Drawers), Err(BadDress::StencilPot));
+        assert!(layer(stencil(Motif::Ring, 40.0, None), Zone::Drawers).is_ok());
+    }
+}

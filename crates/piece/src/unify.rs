@@ -1,0 +1,503 @@
+//! What brings the parts of a piece together.
+//!
+//! Every wash, glaze and tinted wax that the shelf can make is tried on all zones, on those of the pairs that are off, on the
+//! smaller zone of each such pair, and on each of these alone. What brings every pair into its window is ranked by how little it
+//! changes the piece; where nothing does, by how much is still off. Nothing is left out by chance: it is a search of all of
+//! them.
+//!
+//! Other ways are to mix a colour towards its neighbour, or to calm it: [`pulls`], [`calms`].
+
+use std::{collections::BTreeMap, ops::ControlFlow};
+
+use rayon::prelude::*;
+use warm_blend_board::{ByPlace, Hand, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
+use warm_blend_paint::{Class, Component, PaintId, State, Units, WholeParts};
+use warm_blend_spectral::{Lab, Light, difference};
+
+use super::{
+    BadDress, Finding, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Zone, ZoneSeen,
+    cohesion::{elsewhere, findings, of_palette, pairs_of},
+    off, poured_together,
+};
+
+/// A fault that weighs so little more than before is no new one, ΔE00 or the like†.
+const NEW: f64 = 0.5;
+/// How many ways are told.
+const TOLD: usize = 6;
+
+/// A treatment that brings parts together, and what becomes of every pair.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Unified {
+    /// The layer, and where it lies.
+    pub over: Over,
+    /// All pairs with it on.
+    pub pairs: Vec<Pair>,
+    /// By how much they are outside their windows together, ΔE00.
+    pub off: f64,
+    /// How far it moves the piece, ΔE00, mean by area.
+    pub moved: f64,
+    /// Pairs that are further outside their window than before.
+    pub worse: Vec<(Zone, Zone)>,
+    /// Other faults that were not there before, or less.
+    pub faults: Vec<Finding>,
+    /// How much they weigh together, as pairs that are off do.
+    pub amiss: f64,
+    /// Mixture that it takes, ml.
+    pub ml: f64,
+    /// Hours at it, without waiting.
+    pub hours: f64,
+}
+
+/// What a colour is mixed with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum With {
+    /// The colour of its neighbour.
+    Neighbour(Zone),
+    /// A paint of the shelf that calms it.
+    Paint(PaintId),
+}
+
+/// A zone painted anew in a colour that is mixed from its own.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Pull {
+    /// What is painted anew.
+    pub zone: Zone,
+    /// With what its colour is mixed.
+    pub with: With,
+    /// So many parts of its own colour to so many of the other.
+    pub parts: (u32, u32),
+    /// The pot that gives.
+    pub pot: Vec<Component>,
+    /// Contrast of the pair before and after, ΔE00.
+    pub contrast: (f64, f64),
+}
+
+/// How far a search is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Searched {
+    /// Share of what is tried, 0..=1.
+    pub done: f64,
+}
+
+/// A scheme as it is looked at.
+pub struct Looked<'a> {
+    /// The piece.
+    pub piece: &'a Piece,
+    /// One of its schemes.
+    pub scheme: &'a Scheme,
+    /// Its zones as they look.
+    pub zones: &'a [ZoneSeen],
+    /// Shares of field, recess and edge.
+    pub places: &'a BTreeMap<Zone, ByPlace<f64>>,
+    /// Which zones meet.
+    pub meetings: &'a [Meeting],
+    /// In which light, and which state of the film.
+    pub look: (Light, State),
+}
+
+/// A mixture and how it is put on.
+#[derive(Clone, Copy)]
+struct Kind {
+    technique: Technique,
+    /// With parts of it to one of paint; none of what is put on as it is.
+    medium: Option<(Class, u32)>,
+    wipes: &'static [f64],
+    passes: &'static [u8],
+    /// Hours by m²†.
+    hours: f64,
+    /// Of metallics only; the others are never of metallics.
+    metallic: bool,
+}
+
+/// What is tried (common practice).
+const KINDS: [Kind; 9] = {
+    use Technique::{Gilding, GlazeStippled, GlazeWiped, MetallicWash, TintedWax, WashPatted, WashWiped};
+    const fn of(technique: Technique, medium: Class, parts: u32, wipes: &'static [f64], hours: f64) -> Kind {
+        Kind { technique, medium: Some((medium, parts)), wipes, passes: &[1], hours, metallic: false }
+    }
+    const fn metallic(kind: Kind) -> Kind {
+        Kind { metallic: true, ..kind }
+    }
+    [
+        Kind { passes: &[1, 2], ..of(WashPatted, Class::Water, 1, &[0.5], 0.35) },
+        of(WashWiped, Class::Water, 1, &[0.2, 0.5, 0.8], 0.35),
+        of(WashWiped, Class::Water, 3, &[0.3, 0.6], 0.35),
+        of(GlazeWiped, Class::GlazingLiquid, 4, &[0.1, 0.35, 0.6], 0.5),
+        of(GlazeStippled, Class::GlazingLiquid, 4, &[0.5], 0.6),
+        of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45),
+        // A metallic between two that fight: on what stands out, as a shimmer, in the wax.
+        Kind { technique: Gilding, medium: None, wipes: &[0.5], passes: &[1], hours: 0.8, metallic: true },
+        metallic(of(MetallicWash, Class::Water, 2, &[0.5], 0.35)),
+        metallic(of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45)),
+    ]
+};
+
+/// One layer of each kind and paint and way to wipe it that the shelf can make.
+pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
+    let paints = shelf.iter().filter(|tin| tin.class.makes_colours());
+    let mut layers = Vec::new();
+    for tin in paints {
+        for kind in KINDS.into_iter().filter(|kind| kind.metallic == (tin.class == Class::Metallic)) {
+            for wipe in kind.wipes {
+                for passes in kind.passes {
+                    let layer = thinned(shelf, kind.technique, tin.paint, kind.medium);
+                    layers.extend(layer.zip(Passes::new(*passes).ok()).map(|(layer, passes)| {
+                        let hand = Hand { wipe: Share::of(*wipe), passes, ..layer.hand };
+                        Layer { hand, ..layer }
+                    }));
+                }
+            }
+        }
+    }
+    layers
+}
+
+/// How much of a mixture goes onto so many m², ml: what is brushed on before any of it is wiped off.
+fn takes(layer: &Layer, area: f64) -> f64 {
+    layer.technique.takes(layer.hand).value() * area
+}
+
+impl Looked<'_> {
+    fn lab(&self, zone: Zone) -> Option<Lab> {
+        self.zones.iter().find(|seen| seen.zone == zone).map(|seen| seen.lab)
+    }
+
+    /// m².
+    fn area(&self, zone: Zone) -> f64 {
+        self.zones.iter().find(|seen| seen.zone == zone).map_or(0.0, |seen| seen.extent.area)
+    }
+
+    /// A pair, its smaller zone first.
+    fn smaller_first(&self, (one, other): (Zone, Zone)) -> (Zone, Zone) {
+        if self.area(one) > self.area(other) { (other, one) } else { (one, other) }
+    }
+
+    /// Its pairs, with other colours in some zones.
+    fn pairs_with(&self, labs: &BTreeMap<Zone, Lab>) -> Vec<Pair> {
+        let seen = |zone| labs.get(&zone).copied().or_else(|| self.lab(zone));
+        pairs_of(seen, self.meetings, self.scheme, &self.piece.windows)
+    }
+
+    /// Its pairs as they are.
+    pub fn pairs(&self) -> Vec<Pair> {
+        self.pairs_with(&BTreeMap::new())
+    }
+
+    /// What a zone looks like with a layer more over it.
+    fn with(&self, wardrobe: &Wardrobe, seen: &ZoneSeen, layer: &Layer) -> Result<ZoneSeen, BadDress> {
+        let mut over = self.scheme.over.clone();
+        over.push(Over { layer: layer.clone(), zones: vec![seen.zone] });
+        let dressed = wardrobe.dress(seen.zone, self.scheme, self.piece.ground, &over, None)?;
+        let (light, state) = self.look;
+        Ok(dressed.look_from_afar(seen.zone, seen.extent, &self.places_of(seen.zone), light, state))
+    }
+
+    /// Pairs that leave their window in the other lights it is to be seen in: those of the brief, or the evening where the brief
+    /// names none.
+    fn in_other_lights(&self, zones: &[ZoneSeen], pairs: &[Pair]) -> Vec<Finding> {
+        let light = self.look.0;
+        let mut found = Vec::new();
+        let evening = if light == Light::Bulb { Light::Daylight } else { Light::Bulb };
+        let lights = match self.piece.brief.lights.as_slice() {
+            [] => vec![evening],
+            lights => lights.iter().copied().filter(|other| *other != light).collect(),
+        };
+        for light in lights {
+            let labs: BTreeMap<Zone, Lab> =
+                zones.iter().map(|seen| (seen.zone, lab(&seen.seen, light))).collect();
+            let seen = |zone| labs.get(&zone).copied();
+            let then = pairs_of(seen, self.meetings, self.scheme, &self.piece.windows);
+            found.extend(elsewhere(pairs, &then, light));
+        }
+        found
+    }
+
+    /// What is to be said of it as a whole, in every light.
+    fn said(&self, zones: &[ZoneSeen], pairs: &[Pair]) -> Vec<Finding> {
+        let mut found = of_palette(zones, pairs);
+        found.extend(self.in_other_lights(zones, pairs));
+        found
+    }
+
+    /// What is to be said of it, what matters most first; lengths in these units.
+    pub fn findings(&self, units: Units) -> Vec<Finding> {
+        let pairs = self.pairs();
+        let mut found = findings(self.zones, &pairs, units);
+        found.extend(self.in_other_lights(self.zones, &pairs));
+        found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
+        found
+    }
+
+    fn places_of(&self, zone: Zone) -> ByPlace<f64> {
+        self.places.get(&zone).copied().unwrap_or(super::Shaping::Flat.shares())
+    }
+
+    /// Zones that a treatment can lie on: those that are painted.
+    fn painted(&self) -> Vec<Zone> {
+        self.zones.iter().filter(|seen| seen.painted).map(|seen| seen.zone).collect()
+    }
+
+    /// Where treatments are tried: everywhere, on the pairs that are off, on the smaller zone of each such pair, on each zone
+    /// of one.
+    fn sets(&self, now: &[Pair]) -> Vec<Vec<Zone>> {
+        let painted = self.painted();
+        let of_pairs = |zones: &dyn Fn(&Pair) -> Vec<Zone>| {
+            let off = now.iter().filter(|pair| pair.stands() != Stands::In);
+            let mut of: Vec<Zone> = off.flat_map(zones).filter(|zone| painted.contains(zone)).collect();
+            of.sort_unstable();
+            of.dedup();
+            of
+        };
+        let small = of_pairs(&|pair| vec![self.smaller_first(pair.zones).0]);
+        let off = of_pairs(&|pair| vec![pair.zones.0, pair.zones.1]);
+        let mut sets = vec![painted, off.clone(), small];
+        sets.extend(off.into_iter().map(|zone| vec![zone]));
+        let mut kept: Vec<Vec<Zone>> = Vec::new();
+        for set in sets {
+            if !set.is_empty() && !kept.contains(&set) {
+                kept.push(set);
+            }
+        }
+        kept
+    }
+}
+
+/// The lightest treatments that bring every pair into its window and make no other fault, the best first; where none does, those
+/// that leave least off. None of a piece that nothing is off of. `watch` hears how far it is and may stop the search; what was found until then
+/// is the answer.
+pub fn unify(
+    looked: &Looked,
+    wardrobe: &Wardrobe,
+    shelf: &[OnShelf],
+    mut watch: impl FnMut(Searched) -> ControlFlow<()>,
+) -> Result<Vec<Unified>, BadDress> {
+    let now = looked.pairs();
+    let off_now = off(&now);
+    if off_now <= 0.0 {
+        return Ok(Vec::new());
+    }
+    let sets = looked.sets(&now);
+    let painted = looked.painted();
+    let said = looked.said(looked.zones, &now);
+    let layers = treatments(shelf);
+    let mut found: Vec<Unified> = Vec::new();
+    const AT_ONCE: usize = 16;
+    for (n, chunk) in layers.chunks(AT_ONCE).enumerate() {
+        let tried: Vec<Vec<Unified>> = chunk
+            .par_iter()
+            .map(|layer| {
+                let treated = looked
+                    .zones
+                    .iter()
+                    .filter(|seen| seen.painted)
+                    .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
+                    .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadDress>>()?;
+                let told = sets.iter().map(|set| tell(looked, layer, set, painted.len(), &treated, &now));
+                let helps = told.filter(|way| way.off < off_now);
+                // What else becomes of the piece is asked only of what helps.
+                Ok(helps
+                    .map(|way| way.with_faults(looked, &treated, &said))
+                    .filter(|way| way.amount() < off_now)
+                    .collect())
+            })
+            .collect::<Result<_, BadDress>>()?;
+        found.extend(tried.into_iter().flatten());
+        let done = ((n + 1) * AT_ONCE) as f64 / layers.len() as f64;
+        if watch(Searched { done: done.min(1.0) }).is_break() {
+            break;
+        }
+    }
+    found.sort_by(|a, b| a.amount().total_cmp(&b.amount()).then(a.moved.total_cmp(&b.moved)));
+    // One of each paint and technique: the next is another idea, not the same a little firmer.
+    let mut told: Vec<Unified> = Vec::new();
+    let metals: Vec<PaintId> =
+        shelf.iter().filter(|tin| tin.class == Class::Metallic).map(|tin| tin.paint).collect();
+    let shines = |way: &Unified| way.over.layer.pot.first().is_some_and(|part| metals.contains(&part.paint));
+    let shining = found.iter().find(|way| shines(way)).cloned();
+    for way in found {
+        let like = |other: &Unified| {
+            let (one, two) = (&way.over.layer, &other.over.layer);
+            one.technique == two.technique
+                && one.pot.first().map(|p| p.paint) == two.pot.first().map(|p| p.paint)
+        };
+        if told.len() < TOLD && !told.iter().any(like) {
+            told.push(way);
+        }
+    }
+    // A metallic between two is another idea again: it has the last place where it does as much.
+    if let (Some(shining), Some(best)) = (shining, told.first())
+        && !told.iter().any(shines)
+        && shining.amount() <= best.amount() + 1e-9
+    {
+        told.truncate(TOLD - 1);
+        told.push(shining);
+    }
+    Ok(told)
+}
+
+fn tell(
+    looked: &Looked,
+    layer: &Layer,
+    set: &[Zone],
+    all: usize,
+    treated: &BTreeMap<Zone, ZoneSeen>,
+    now: &[Pair],
+) -> Unified {
+    let changed: BTreeMap<Zone, Lab> =
+        set.iter().filter_map(|zone| Some((*zone, treated.get(zone)?.lab))).collect();
+    let pairs = looked.pairs_with(&changed);
+    let worse = pairs.iter().zip(now).filter(|(then, now)| then.off() > now.off() + 1e-9);
+    let worse = worse.map(|(pair, _)| pair.zones).collect();
+    let whole: f64 = looked.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
+    let moved = changed
+        .iter()
+        .filter_map(|(zone, lab)| Some(looked.area(*zone) * difference(looked.lab(*zone)?, *lab).value()));
+    let moved = moved.fold(0.0, |a, b| a + b) / whole.max(f64::MIN_POSITIVE);
+    let area: f64 = set.iter().map(|zone| looked.area(*zone)).fold(0.0, |a, b| a + b);
+    let hours = KINDS.iter().find(|kind| kind.technique == layer.technique).map_or(0.5, |kind| kind.hours);
+    let zones = if set.len() == all { Vec::new() } else { set.to_vec() };
+    Unified {
+        off: off(&pairs),
+        pairs,
+        moved,
+        worse,
+        faults: Vec::new(),
+        amiss: 0.0,
+        ml: takes(layer, area),
+        hours: hours * area * f64::from(layer.hand.passes.value()),
+        over: Over { layer: layer.clone(), zones },
+    }
+}
+
+impl Unified {
+    /// How much is off with it, pairs and other faults together.
+    pub fn amount(&self) -> f64 {
+        self.off + self.amiss
+    }
+
+    /// With the faults that it makes: what was said before is none.
+    fn with_faults(self, looked: &Looked, treated: &BTreeMap<Zone, ZoneSeen>, before: &[Finding]) -> Self {
+        let lies_on = |zone| self.over.zones.is_empty() || self.over.zones.contains(&zone);
+        let then: Vec<ZoneSeen> = looked
+            .zones
+            .iter()
+            .map(|seen| treated.get(&seen.zone).filter(|_| lies_on(seen.zone)).unwrap_or(seen).clone())
+            .collect();
+        let said = looked.said(&then, &self.pairs).into_iter();
+        let new = said.map(|finding| (finding.beyond(before), finding)).filter(|(beyond, _)| *beyond > NEW);
+        let (beyond, faults): (Vec<f64>, Vec<Finding>) = new.unzip();
+        Self { faults, amiss: beyond.iter().sum(), ..self }
+    }
+}
+
+/// The ratios of a colour to what is mixed into it, the least of that first.
+const RATIOS: [(u32, u32); 7] = [(7, 1), (5, 1), (4, 1), (3, 1), (2, 1), (3, 2), (1, 1)];
+
+/// By how much weaker, C*ab, a colour must become to count as calmed, and how much lighter or darker it may, L*†.
+const CALMED: (f64, f64) = (2.0, 10.0);
+
+/// Each pair that stands too far apart, with its smaller zone mixed towards the larger just far enough: the least of the
+/// ratios 7:1, 5:1 … 1:1 that brings it into its window; none of a zone without a main colour, and none where not even half
+/// and half does.
+pub fn pulls(looked: &Looked, wardrobe: &Wardrobe) -> Result<Vec<Pull>, BadDress> {
+    let mut found = Vec::new();
+    let now = looked.pairs();
+    for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
+        let (zone, toward) = looked.smaller_first(pair.zones);
+        let main = |zone| looked.main(wardrobe, zone);
+        let (own, other) = (main(zone)?, main(toward)?);
+        let in_window = |_: Lab, contrast: f64| contrast <= pair.window.1;
+        let mixed = Mixed { zone, with: With::Neighbour(toward), own: &own, other: &other };
+        found.extend(looked.least(wardrobe, pair, &mixed, in_window)?.map(|(pull, _)| pull));
+    }
+    Ok(found)
+}
+
+/// Each pair that stands too far apart, with the stronger of its colours calmed: mixed with the paint of the shelf that brings the
+/// pair into its window for the least of it, weaker and not much lighter or darker.
+pub fn calms(looked: &Looked, wardrobe: &Wardrobe, shelf: &[OnShelf]) -> Result<Vec<Pull>, BadDress> {
+    let mut found: Vec<Pull> = Vec::new();
+    let now = looked.pairs();
+    let paints = |tin: &&OnShelf| tin.class.makes_colours() && tin.class != Class::Metallic;
+    for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
+        let (one, other) = pair.zones;
+        let chroma = |zone| looked.lab(zone).map_or(0.0, Lab::chroma);
+        let zone = if chroma(one) > chroma(other) { one } else { other };
+        let own = looked.main(wardrobe, zone)?;
+        let Some(before) = looked.lab(zone) else { continue };
+        let calmer = |lab: Lab, contrast: f64| {
+            contrast <= pair.window.1
+                && lab.chroma() < before.chroma() - CALMED.0
+                && (lab.l - before.l).abs() < CALMED.1
+        };
+        let tried = shelf.iter().filter(paints).map(|tin| {
+            let pot = [Component { paint: tin.paint, parts: WholeParts::new(1).ok()? }];
+            let mixed = Mixed { zone, with: With::Paint(tin.paint), own: &own, other: &pot };
+            looked.least(wardrobe, pair, &mixed, calmer).transpose()
+        });
+        let ways = tried.flatten().collect::<Result<Vec<(Pull, Lab)>, BadDress>>()?;
+        let weight = |(pull, lab): &(Pull, Lab)| (pull.more(), (lab.l - before.l).abs());
+        let best = ways.into_iter().min_by(|one, other| {
+            let (one, other) = (weight(one), weight(other));
+            one.0.total_cmp(&other.0).then(one.1.total_cmp(&other.1))
+        });
+        // A zone that fights with two is calmed once, as much as the louder of them asks for.
+        if let Some((pull, _)) = best {
+            match found.iter_mut().find(|known| known.zone == pull.zone) {
+                Some(known) if known.more() >= pull.more() => {}
+                Some(known) => *known = pull,
+                None => found.push(pull),
+            }
+        }
+    }
+    Ok(found)
+}
+
+impl Pull {
+    /// How much goes into one part of the zone's own colour.
+    fn more(&self) -> f64 {
+        f64::from(self.parts.1) / f64::from(self.parts.0)
+    }
+}
+
+/// A zone's colour and what goes into it.
+struct Mixed<'a> {
+    zone: Zone,
+    with: With,
+    own: &'a [Component],
+    other: &'a [Component],
+}
+
+impl Looked<'_> {
+    /// The pot of a zone's main colour.
+    fn main(&self, wardrobe: &Wardrobe, zone: Zone) -> Result<Vec<Component>, BadDress> {
+        Ok(wardrobe.dress(zone, self.scheme, self.piece.ground, &self.scheme.over, None)?.main)
+    }
+
+    /// The least that has to go in until what becomes of it, and of the contrast of the pair, will do.
+    fn least(
+        &self,
+        wardrobe: &Wardrobe,
+        pair: &Pair,
+        mixed: &Mixed,
+        will_do: impl Fn(Lab, f64) -> bool,
+    ) -> Result<Option<(Pull, Lab)>, BadDress> {
+        let &Mixed { zone, with, own, other } = mixed;
+        let neighbour = if pair.zones.0 == zone { pair.zones.1 } else { pair.zones.0 };
+        let Some(there) = self.lab(neighbour).filter(|_| !own.is_empty() && !other.is_empty()) else {
+            return Ok(None);
+        };
+        for (parts, more) in RATIOS {
+            let Some(pot) = poured_together(own, parts, other, more) else { continue };
+            let dressed =
+                wardrobe.dress(zone, self.scheme, self.piece.ground, &self.scheme.over, Some(&pot))?;
+            let seen = dressed.lab(&self.places_of(zone), self.look.0, self.look.1);
+            let contrast = difference(seen, there).value();
+            if will_do(seen, contrast) {
+                let contrast = (pair.contrast, contrast);
+                return Ok(Some((Pull { zone, with, parts: (parts, more), pot, contrast }, seen)));
+            }
+        }
+        Ok(None)
+    }
+}
