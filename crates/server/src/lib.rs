@@ -12,25 +12,24 @@
 
 mod app;
 mod body;
-mod check;
-mod colour;
 pub mod demo;
 mod device;
 mod front;
 mod guard;
 mod guests;
 mod heavy;
-mod known;
-mod label;
 mod lately;
+mod memory;
 mod off_thread;
 mod photos;
+mod pictures;
 mod problem;
 mod routes;
 mod scale;
 mod serve;
 pub mod stand_in;
 mod state;
+mod wire;
 
 pub use app::{app, openapi};
 pub use guests::Patience;

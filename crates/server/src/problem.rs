@@ -7,6 +7,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_store::StoreError;
+use warm_blend_workshop::{Fault, Refusal};
 
 /// What went wrong, for people and for programs (RFC 9457, `application/problem+json`).
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -102,6 +103,31 @@ impl Problem {
             "Something broke",
             "the program failed at this request; nothing was changed. Try again, and restart it if it stays so",
         )
+    }
+}
+
+impl From<Fault> for FieldError {
+    fn from(Fault { pointer, detail }: Fault) -> Self {
+        Self { pointer, detail }
+    }
+}
+
+impl From<Refusal> for Problem {
+    fn from(refusal: Refusal) -> Self {
+        let conflict = |kind, title, detail| Self::new(StatusCode::CONFLICT, kind, title, detail);
+        let unread = |kind, title, detail| Self::new(StatusCode::UNPROCESSABLE_ENTITY, kind, title, detail);
+        match refusal {
+            Refusal::Faults(faults) => Self::invalid(faults.into_iter().map(FieldError::from).collect()),
+            Refusal::Stale(detail) => conflict("stale", "Not so any more", detail),
+            Refusal::Device(detail) => conflict("scale", "Not by the scale yet", detail),
+            Refusal::File(detail) => unread("file", "This file cannot be read", detail),
+            Refusal::Percent(most) => {
+                let detail = format!("reflectance goes up to {most}: say whether these are percent");
+                unread("percent", "Percent or not?", detail)
+            }
+            Refusal::Unknown(detail) => Self::not_found(detail),
+            Refusal::Broken => Self::internal(),
+        }
     }
 }
 

@@ -9,19 +9,20 @@ use std::{
     time::Duration,
 };
 
+use axum::Json;
 use warm_blend_paint::Name;
 use warm_blend_piece::Piece;
 use warm_blend_store::{Kept, Notice, OpenError, Store, StoreError};
-use warm_blend_workshop::Workshop;
+use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
 
 use crate::{
     device::ReaderAtHand,
     heavy::Heavy,
-    known::{Known, Memory},
+    memory::{Memory, Remembered},
     off_thread::off_thread,
     photos::Photos,
+    pictures::{Fronts, Plates},
     problem::Problem,
-    routes::{boards::picture::Plates, piece::picture::Fronts},
     scale::ScaleAtHand,
 };
 
@@ -81,27 +82,42 @@ impl Workspace {
     }
 
     /// Runs a read or a change off the threads that answer requests, because it waits for the disk.
-    pub(crate) async fn with<R: Send + 'static>(
+    pub(crate) async fn with<R: Send + 'static, E: Into<Problem> + 'static>(
         &self,
-        work: impl FnOnce(&mut Store) -> Result<R, StoreError> + Send + 'static,
+        work: impl FnOnce(&mut Store) -> Result<R, E> + Send + 'static,
     ) -> Result<R, Problem> {
-        self.off_thread(move |workspace| Ok(work(&mut workspace.store())?)).await
+        self.off_thread(move |workspace| work(&mut workspace.store()).map_err(Into::into)).await
     }
 
-    /// The same with what the log says of the shelf, after the work is done. It is reckoned while others use the file.
-    pub(crate) async fn with_known<R: Send + 'static>(
+    /// The same with what is known of the shelf, after the work is done. It is reckoned while others use the file.
+    pub(crate) async fn with_shelf<R: Send + 'static, E: Into<Problem> + 'static>(
         &self,
-        work: impl FnOnce(&mut Store) -> Result<R, StoreError> + Send + 'static,
-    ) -> Result<(R, Arc<Known>), Problem> {
+        work: impl FnOnce(&mut Store) -> Result<R, E> + Send + 'static,
+    ) -> Result<(R, Arc<Remembered>), Problem> {
         self.off_thread(move |workspace| {
             let (done, now) = {
                 let mut store = workspace.store();
-                let done = work(&mut store)?;
+                let done = work(&mut store).map_err(Into::into)?;
                 (done, workspace.memory.of(&store)?)
             };
             Ok((done, workspace.memory.known(now)?))
         })
         .await
+    }
+
+    /// What is known of the shelf now.
+    pub(crate) async fn shelf(&self) -> Result<Arc<Remembered>, Problem> {
+        let ((), shelf) = self.with_shelf(|_| Ok::<_, Problem>(())).await?;
+        Ok(shelf)
+    }
+
+    /// Answers a question about the shelf.
+    pub(crate) async fn ask<R: Send + 'static>(
+        &self,
+        question: impl FnOnce(&ShelfSnapshot) -> Result<R, Refusal> + Send + 'static,
+    ) -> Result<Json<R>, Problem> {
+        let shelf = self.shelf().await?;
+        off_thread(move || Ok(question(&shelf)?)).await.map(Json)
     }
 
     /// Stays connected to a scale that speaks the line protocol of docs/formats.md.

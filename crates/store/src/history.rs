@@ -7,17 +7,10 @@
 use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
-use warm_blend_bench::PourRecord;
-use warm_blend_board::{Board, BoardReading};
-use warm_blend_learn::{LoggedReading, ShelfPaint};
-use warm_blend_paint::SavedMix;
-use warm_blend_piece::Piece;
-use warm_blend_workshop::Workshop;
+use warm_blend_workshop::{Id, uses_of};
 
-use crate::{
-    Document, Id, Store, StoreError,
-    store::{point, put},
-};
+use crate::StoreError;
+use crate::rows::{point, put};
 
 /// How many changes are remembered.
 const LONGEST: i64 = 5_000;
@@ -59,51 +52,38 @@ pub struct History {
     pub redo: Option<Step>,
 }
 
-#[derive(Clone, Copy)]
-enum Direction {
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum Direction {
     Back,
     Forth,
 }
 
-impl Store {
-    /// What undo and redo would do.
-    pub fn history(&self) -> Result<History, StoreError> {
-        let step = |direction| Ok::<_, StoreError>(step(&next(&self.connection, direction)?));
-        Ok(History { undo: step(Direction::Back)?, redo: step(Direction::Forth)? })
+impl History {
+    pub(crate) fn of(connection: &Connection) -> Result<Self, StoreError> {
+        let step = |direction| Ok::<_, StoreError>(step(&next(connection, direction)?));
+        Ok(Self { undo: step(Direction::Back)?, redo: step(Direction::Forth)? })
     }
+}
 
-    /// Turns back the newest change, where it is the one that is meant: somebody else may have made another since it was
-    /// seen.
-    pub fn undo(&mut self, meant: i64) -> Result<Step, StoreError> {
-        self.walk(Direction::Back, meant)
+/// Walks the next batch in a direction, where it is the one that is meant.
+pub(crate) fn walk(change: &Transaction<'_>, direction: Direction, meant: i64) -> Result<Step, StoreError> {
+    let batch = next(change, direction)?;
+    let step = step(&batch).filter(|step| step.change == meant).ok_or(StoreError::Overtaken)?;
+    for entry in &batch {
+        let (goal, other) = match direction {
+            Direction::Back => (&entry.before, &entry.after),
+            Direction::Forth => (&entry.after, &entry.before),
+        };
+        // A document that is not there keeps its last body, marked as removed.
+        let body = goal.as_ref().or(other.as_ref()).map_or("", String::as_str);
+        put(change, entry.document, body, goal.is_none())?;
+        point(change, entry.document, &uses_of(&entry.kind, body)?)?;
+        change.execute(
+            "UPDATE change SET undone = ?2 WHERE seq = ?1",
+            params![entry.seq, matches!(direction, Direction::Back)],
+        )?;
     }
-
-    /// Makes the change again that was undone last, where it is the one that is meant.
-    pub fn redo(&mut self, meant: i64) -> Result<Step, StoreError> {
-        self.walk(Direction::Forth, meant)
-    }
-
-    fn walk(&mut self, direction: Direction, meant: i64) -> Result<Step, StoreError> {
-        self.write(|change| {
-            let batch = next(change, direction)?;
-            let step = step(&batch).filter(|step| step.change == meant).ok_or(StoreError::Overtaken)?;
-            for entry in &batch {
-                let (goal, other) = match direction {
-                    Direction::Back => (&entry.before, &entry.after),
-                    Direction::Forth => (&entry.after, &entry.before),
-                };
-                // A document that is not there keeps its last body, marked as removed.
-                let body = goal.as_ref().or(other.as_ref()).map_or("", String::as_str);
-                put(change, entry.document, body, goal.is_none())?;
-                point(change, entry.document, &uses(&entry.kind, body)?)?;
-                change.execute(
-                    "UPDATE change SET undone = ?2 WHERE seq = ?1",
-                    params![entry.seq, matches!(direction, Direction::Back)],
-                )?;
-            }
-            Ok(step)
-        })
-    }
+    Ok(step)
 }
 
 /// Adds a change to the line, to the batch that began at `first` or as the first of one; says where the batch began. States
@@ -200,22 +180,4 @@ fn next(connection: &Connection, direction: Direction) -> Result<Vec<Entry>, Sto
         Ok(Entry { seq, document, kind, before, after })
     })
     .collect()
-}
-
-/// What a body of some kind speaks of.
-fn uses(kind: &str, body: &str) -> Result<Vec<Id>, StoreError> {
-    fn of<T: Document>(body: &str) -> Result<Vec<Id>, StoreError> {
-        Ok(serde_json::from_str::<T>(body)?.uses())
-    }
-    match kind {
-        ShelfPaint::KIND => of::<ShelfPaint>(body),
-        SavedMix::KIND => of::<SavedMix>(body),
-        PourRecord::KIND => of::<PourRecord>(body),
-        Board::KIND => of::<Board>(body),
-        BoardReading::KIND => of::<BoardReading>(body),
-        Piece::KIND => of::<Piece>(body),
-        LoggedReading::KIND => of::<LoggedReading>(body),
-        Workshop::KIND => of::<Workshop>(body),
-        other => Err(StoreError::Damaged(format!("a document of the unknown kind {other}"))),
-    }
 }

@@ -19,19 +19,20 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
-mod document;
 mod error;
 mod history;
 mod kinship;
+mod migrate;
 mod notice;
 mod on_disk;
 mod open;
 mod photos;
+mod rows;
 mod store;
 
-pub use document::{Document, Id, Kept, Revision};
 pub use error::StoreError;
 pub use history::{Deed, History, Step};
 pub use notice::Notice;
 pub use open::OpenError;
 pub use store::{Batch, Store};
+pub use warm_blend_workshop::{Document, Id, Kept, Revision};

@@ -5,20 +5,12 @@ use std::io::{ErrorKind, Read};
 use std::path::{Path, PathBuf};
 
 use rusqlite::Connection;
-use rusqlite_migration::{M, MigrationDefinitionError, Migrations};
 
+use crate::migrate::FORMS;
 use crate::{Store, StoreError, kinship};
 
 /// Stands in bytes 68–71 of every file of ours.
 const APPLICATION: u32 = 0x5742_4c31;
-
-/// How the file has grown. A change of form is a new entry here, never an edit of an old one.
-const FORMS: &[M<'static>] = &[
-    M::up(include_str!("migrations/1-documents.sql")),
-    M::up(include_str!("migrations/2-batches.sql")),
-    M::up(include_str!("migrations/3-photos.sql")),
-    M::up(include_str!("migrations/4-mark.sql")),
-];
 
 /// Why a file was not opened. It is left as it was.
 #[derive(Debug, thiserror::Error)]
@@ -158,32 +150,9 @@ fn prepare(connection: &mut Connection) -> Result<(), StoreError> {
     Ok(())
 }
 
-/// Whether the file is of an older form, or new.
-pub(crate) fn is_of_older_form(connection: &Connection) -> Result<bool, StoreError> {
-    let form: i64 = connection.pragma_query_value(None, "user_version", |row| row.get(0))?;
-    Ok(form < FORMS.len() as i64)
-}
-
-/// Brings a file up to date.
-pub(crate) fn migrate(connection: &mut Connection) -> Result<(), StoreError> {
-    Migrations::from_slice(FORMS).to_latest(connection).map_err(|error| match error {
-        rusqlite_migration::Error::RusqliteError { err, .. } => StoreError::from(err),
-        // `inspect` has seen a stale form: the newer program was killed before its log was written back.
-        rusqlite_migration::Error::MigrationDefinition(MigrationDefinitionError::DatabaseTooFarAhead) => {
-            StoreError::Newer
-        }
-        other => StoreError::Damaged(other.to_string()),
-    })
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    #[test]
-    fn the_migrations_are_sound() {
-        assert_eq!(Migrations::from_slice(FORMS).validate(), Ok(()));
-    }
 
     #[test]
     fn settings_hold_on_an_open_file() {

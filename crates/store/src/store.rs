@@ -3,11 +3,14 @@
 use std::path::Path;
 
 use jiff::{SignedDuration, Timestamp};
-use rusqlite::{Connection, OptionalExtension, Row, Transaction, TransactionBehavior, params};
+use rusqlite::{Connection, Transaction, TransactionBehavior};
+use warm_blend_workshop::{Document, Documents, Id, Kept, Revision};
 
+use crate::history::{self, Direction, History, Step};
+use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
-use crate::open::{is_of_older_form, migrate};
-use crate::{Document, Id, Kept, Notice, Revision, StoreError, history, kinship};
+use crate::rows::{current, every, insert, point, put, read, users, verify};
+use crate::{Notice, StoreError, kinship};
 
 /// An open workspace file.
 #[derive(Debug)]
@@ -194,6 +197,27 @@ impl Store {
         users(&self.connection, used)
     }
 
+    /// That everything a value speaks of is, or was, in the file: what is not kept is not checked by writing it.
+    pub fn verify_references<T: Document>(&self, value: &T) -> Result<(), StoreError> {
+        verify(&self.connection, &value.uses())
+    }
+
+    /// What undo and redo would do.
+    pub fn history(&self) -> Result<History, StoreError> {
+        History::of(&self.connection)
+    }
+
+    /// Turns back the newest change, where it is the one that is meant: somebody else may have made another since it was
+    /// seen.
+    pub fn undo(&mut self, meant: i64) -> Result<Step, StoreError> {
+        self.write(|change| history::walk(change, Direction::Back, meant))
+    }
+
+    /// Makes the change again that was undone last, where it is the one that is meant.
+    pub fn redo(&mut self, meant: i64) -> Result<Step, StoreError> {
+        self.write(|change| history::walk(change, Direction::Forth, meant))
+    }
+
     /// Lets the file grow no further than it has, plus so many pages: to try what a full disk does.
     #[doc(hidden)]
     pub fn limit_pages_for_tests(&self, more: i64) -> Result<(), StoreError> {
@@ -327,112 +351,26 @@ impl Batch<'_> {
     }
 }
 
-const COLUMNS: &str = "SELECT id, revision, removed, made_at, changed_at, body FROM document";
+impl Documents for Batch<'_> {
+    type Error = StoreError;
 
-fn every<T: Document>(connection: &Connection, only: &str) -> Result<Vec<Kept<T>>, StoreError> {
-    let mut query = connection.prepare_cached(&format!("{COLUMNS} WHERE kind = ?1 {only} ORDER BY id"))?;
-    let rows = query.query_map([T::KIND], raw)?;
-    rows.map(|row| row?.parse()).collect()
-}
-
-fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
-    let mut query = connection.prepare_cached(&format!(
-        "{COLUMNS} JOIN reference ON reference.user = document.id
-         WHERE reference.used = ?1 AND kind = ?2 AND removed = 0 ORDER BY id"
-    ))?;
-    let rows = query.query_map(params![used.to_string(), T::KIND], raw)?;
-    rows.map(|row| row?.parse()).collect()
-}
-
-fn insert<T: Document>(change: &Transaction<'_>, id: Id, value: T) -> Result<Kept<T>, StoreError> {
-    let now = Timestamp::now().to_string();
-    change.execute(
-        "INSERT INTO document (id, kind, revision, body, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?4)",
-        params![id.to_string(), T::KIND, serde_json::to_string(&value)?, now],
-    )?;
-    point(change, id, &value.uses())?;
-    read(change, id)
-}
-
-/// Reads one if the revision that was seen is the one that is kept.
-fn current<T: Document>(change: &Transaction<'_>, id: Id, seen: Revision) -> Result<Kept<T>, StoreError> {
-    let kept = read::<T>(change, id)?;
-    if kept.revision != seen {
-        return Err(StoreError::Stale { kind: T::KIND, kept: kept.revision, seen });
+    fn get<T: Document>(&self, id: Id) -> Result<Kept<T>, StoreError> {
+        self.get(id)
     }
-    Ok(kept)
-}
 
-fn read<T: Document>(connection: &Connection, id: Id) -> Result<Kept<T>, StoreError> {
-    connection
-        .prepare_cached(&format!("{COLUMNS} WHERE id = ?1 AND kind = ?2"))?
-        .query_row(params![id.to_string(), T::KIND], raw)
-        .optional()?
-        .ok_or(StoreError::Unknown { kind: T::KIND, id })?
-        .parse()
-}
-
-/// Writes a document's state and counts its revision up.
-pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -> Result<(), StoreError> {
-    change.execute(
-        "UPDATE document SET body = ?2, removed = ?3, revision = revision + 1, changed_at = ?4 WHERE id = ?1",
-        params![id.to_string(), body, removed, Timestamp::now().to_string()],
-    )?;
-    Ok(())
-}
-
-/// Notes which documents this one speaks of.
-pub(crate) fn point(change: &Transaction<'_>, user: Id, uses: &[Id]) -> Result<(), StoreError> {
-    change.execute("DELETE FROM reference WHERE user = ?1", [user.to_string()])?;
-    for used in uses {
-        let known: bool = change.query_row(
-            "SELECT EXISTS (SELECT 1 FROM document WHERE id = ?1)",
-            [used.to_string()],
-            |row| row.get(0),
-        )?;
-        if !known {
-            return Err(StoreError::Dangling(*used));
-        }
-        change.execute(
-            "INSERT OR IGNORE INTO reference (user, used) VALUES (?1, ?2)",
-            params![user.to_string(), used.to_string()],
-        )?;
+    fn users<T: Document>(&self, of: Id) -> Result<Vec<Kept<T>>, StoreError> {
+        self.users(of)
     }
-    Ok(())
-}
 
-/// A row as it stands in the file.
-struct Raw {
-    id: String,
-    revision: Revision,
-    removed: bool,
-    made_at: String,
-    changed_at: String,
-    body: String,
-}
+    fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
+        self.make(value)
+    }
 
-fn raw(row: &Row<'_>) -> rusqlite::Result<Raw> {
-    Ok(Raw {
-        id: row.get(0)?,
-        revision: row.get(1)?,
-        removed: row.get(2)?,
-        made_at: row.get(3)?,
-        changed_at: row.get(4)?,
-        body: row.get(5)?,
-    })
-}
+    fn change<T: Document>(&mut self, id: Id, seen: Revision, value: T) -> Result<Kept<T>, StoreError> {
+        self.change(id, seen, value)
+    }
 
-impl Raw {
-    fn parse<T: Document>(self) -> Result<Kept<T>, StoreError> {
-        let time =
-            |text: &str| text.parse::<Timestamp>().map_err(|error| StoreError::Damaged(error.to_string()));
-        Ok(Kept {
-            id: self.id.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?,
-            revision: self.revision,
-            removed: self.removed,
-            made_at: time(&self.made_at)?,
-            changed_at: time(&self.changed_at)?,
-            value: serde_json::from_str(&self.body)?,
-        })
+    fn remove<T: Document>(&mut self, id: Id, seen: Revision) -> Result<(), StoreError> {
+        self.remove::<T>(id, seen).map(drop)
     }
 }

@@ -1,8 +1,102 @@
-//! The documents of a workspace, and what can be asked of them.
+//! The documents of a workspace, and what can be asked of them: one method and one answer for every use case.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is kept? | [`Document`], [`Kept`], [`Workshop`] |
+//! | what is known of the shelf now? | [`ShelfSnapshot`] |
+//! | what does a paint, a mix look like? | [`Swatch`], [`ShelfSnapshot::predict`], [`PaintPage`] |
+//! | which mix comes nearest, what is to be added? | [`ShelfSnapshot::find`], [`ShelfSnapshot::correct`] |
+//! | its shades, what lies between, as a glaze or a wax? | [`ShelfSnapshot::ladder`], [`ShelfSnapshot::blend`], [`ShelfSnapshot::making`], [`ShelfSnapshot::film`] |
+//! | how is a batch measured out, and what does it cost? | [`ShelfSnapshot::measure_out`] |
+//! | how does a pot stand that is being poured? | [`Pour`], [`PotLabel`] |
+//! | what does a board look like, what is wrong with it, what is the way back? | [`ShelfSnapshot::predict_strip`], [`ShelfSnapshot::ways_back`], [`SeenBoard`] |
+//! | and a whole piece? | [`Room`] |
+//! | what did a reading do? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
+//! | what would a file do, and what does one hold? | [`Import`], [`ShelfSnapshot::export`] |
+//! | which tins are one? | [`Merge`] |
+//! | why not? | [`Refusal`], [`Checks`] |
+//!
+//! What is entered is read into documents here, and every answer has its schema here too. What this crate leaves out: storage
+//! (it asks for [`Documents`]), HTTP, pictures and devices. It does no input or output at all.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod alone;
+mod appearance;
+mod batch;
+mod blending;
+mod boards;
+mod colour;
+mod correcting;
+mod document;
+mod documents;
+mod exports;
+mod imports;
+mod label;
+mod matching;
+mod merge;
+mod mixable;
+mod mixes;
+mod mixtures;
+mod paint_page;
+mod paints;
+mod pieces;
+mod pours;
+mod readings;
+mod refusal;
 mod settings;
+mod shades;
+mod snapshot;
 
-pub use settings::Workshop;
+pub use alone::{
+    BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
+    PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
+};
+pub use appearance::{Judgement, Lustre, SeenColour, Swatch};
+pub use batch::{Batch, BatchOf, MeasuredOut, measure_of, measures_of};
+pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
+pub use boards::{
+    AdviceGiven, AtPlaces, BoardChoices, BoardEntry, BoardInList, BoardKept, BoardReadingChange,
+    BoardReadingEntry, BoardReadingKept, BoardReadingMade, BoardSpotEntry, BranchEntry, CautionGiven,
+    ChangeTold, FixOffered, GroundChoice, GroundEntry, HandKnown, LayerEntry, LayerPredicted, MeetsEntry,
+    NewBoard, OnPlaces, PlacePredicted, PrintEntry, RescueTold, SchoolTold, SchoolsTold, SeenBoard,
+    ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry, StripPrediction, TechniqueChoice,
+    TemplateChoice, TroubleChoice, WayTold, kind, letter, place, strip_of,
+};
+pub use colour::{Colour, LightName, StateName, light, state};
+pub use correcting::{Corrections, Fix, FixPart, PotToCorrect};
+pub use document::{Document, Id, Kept, Revision, uses_of};
+pub use documents::Documents;
+pub use exports::Export;
+pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
+pub use label::LabelPart;
+pub use matching::{Found, FoundRecipe, Wanted};
+pub use merge::Merge;
+pub use mixable::RecipePart;
+pub use mixes::{Mix, MixEntry, MixPart, PredictedPart, Prediction};
+pub use mixtures::{
+    FilmOf, FilmSeen, FilmsSeen, MadeInto, Making, MissingMedium, MixtureWanted, PotWarning, PresetChoice,
+    medium,
+};
+pub use paint_page::{LookInLight, LooksInState, PaintPage, TestPart, TestWorth};
+pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice, source};
+pub use pieces::{
+    AgeingEntry, AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionTold, FaceTold,
+    FindingTold, FormEntry, InDress, KindChoice, OverEntry, PairIntentEntry, PairTold, PartTold, PieceChoice,
+    PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullTold, Room,
+    SchemeEntry, StencilEntry, StencilTold, StripWorn, UnifyFound, UnifyStep, UnifyWay, WindowsEntry,
+    WornEntry, ZoneTold, not_said, scheme_of, zone,
+};
+pub use pours::{
+    AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, Pour, PourBegun, PourLine, PourStep,
+    PouredPaint, StepEntry, refused,
+};
+pub use readings::{
+    DrawdownEntry, MeasuredEntry, News, ReadOut, ReadPart, ReadingEntry, ReadingKept, ReadingMade, ToRead,
+    parts_read, pour, shown_entry, wet,
+};
+pub use refusal::{Checks, Fault, Refusal};
+pub use settings::{Chosen, Workshop, WorkshopEntry, WorkshopKept, house_white};
+pub use shades::{Ladder, LadderOf, LadderRung, MadeRung, PotToShade};
+pub use snapshot::{ShelfDocuments, ShelfSnapshot};

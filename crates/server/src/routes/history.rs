@@ -83,7 +83,7 @@ async fn after(
 #[utoipa::path(get, path = "/notices", operation_id = "get_notices",
     tag = "workspace", responses((status = OK, body = Vec<String>)))]
 pub async fn notices(State(workspace): State<Workspace>) -> Result<Json<Vec<String>>, Problem> {
-    let notices = workspace.with(|store| Ok(store.notices())).await?;
+    let notices = workspace.with(|store| Ok::<_, Problem>(store.notices())).await?;
     Ok(Json(notices.iter().map(ToString::to_string).collect()))
 }
 

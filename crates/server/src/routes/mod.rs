@@ -1,21 +1,19 @@
 //! What is served under `/api`, one subject a file.
 
 mod bench;
-pub mod boards;
+mod boards;
 mod files;
 mod history;
-mod mediums;
 mod mixes;
-mod names;
 mod paints;
 mod photos;
-pub mod piece;
+mod piece;
 mod pours;
 mod predict;
 mod readings;
 mod reference;
 mod scale;
-pub mod units;
+mod units;
 mod workshop;
 
 use utoipa_axum::router::OpenApiRouter;
@@ -37,7 +35,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(units::read))
         .routes(routes!(reference::classes))
         .routes(routes!(predict::predict))
-        .routes(routes!(predict::board::predict))
+        .routes(routes!(predict::predict_board))
         .routes(routes!(paints::list, paints::make))
         .routes(routes!(paints::preview))
         .routes(routes!(paints::merge))
@@ -57,22 +55,22 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(bench::blend))
         .routes(routes!(bench::measure))
         .routes(routes!(bench::correct))
-        .routes(routes!(mediums::presets))
-        .routes(routes!(mediums::make_into))
-        .routes(routes!(mediums::make_mix_into))
-        .routes(routes!(mediums::film))
+        .routes(routes!(bench::presets))
+        .routes(routes!(bench::make_into))
+        .routes(routes!(mixes::make_into))
+        .routes(routes!(bench::film))
         .routes(routes!(boards::choices))
         .routes(routes!(boards::list, boards::make))
-        .routes(routes!(boards::told::preview))
-        .routes(routes!(boards::picture::picture))
-        .routes(routes!(boards::picture::kept_picture))
-        .routes(routes!(boards::shade::shade))
-        .routes(routes!(boards::rescue::rescue))
-        .routes(routes!(boards::rescue::schools))
-        .routes(routes!(boards::read::read))
-        .routes(routes!(boards::read::list, boards::read::make))
-        .routes(routes!(boards::read::change, boards::read::remove))
-        .routes(routes!(boards::read::hands))
+        .routes(routes!(boards::preview))
+        .routes(routes!(boards::picture))
+        .routes(routes!(boards::kept_picture))
+        .routes(routes!(bench::shade))
+        .routes(routes!(boards::rescue))
+        .routes(routes!(boards::schools))
+        .routes(routes!(boards::read_spot))
+        .routes(routes!(boards::list_readings, boards::make_reading))
+        .routes(routes!(boards::change_reading, boards::remove_reading))
+        .routes(routes!(boards::hands))
         .routes(routes!(boards::get, boards::change, boards::remove))
         .routes(routes!(pours::list, pours::begin))
         .routes(routes!(pours::get, pours::remove))
@@ -91,9 +89,9 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::rename))
         .routes(routes!(piece::take_to_hand))
         .routes(routes!(piece::choices))
-        .routes(routes!(piece::told::preview))
-        .routes(routes!(piece::picture::picture))
-        .routes(routes!(piece::unify::find))
+        .routes(routes!(piece::preview))
+        .routes(routes!(piece::picture))
+        .routes(routes!(piece::find_unifying))
         .routes(routes!(history::notices))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

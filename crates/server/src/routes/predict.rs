@@ -1,134 +1,23 @@
-//! The engine by itself: a mix from paints given in the request, known by whatever was read of them.
-
-pub mod board;
-mod tins;
+//! The engine by itself: everything an answer depends on is in the request, and nothing is kept.
 
 use axum::Json;
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-use warm_blend_learn::{Certainty, Ensemble};
-use warm_blend_paint::{CoatsToHide, Material, Parts, Seen};
-use warm_blend_spectral::{BANDS, wavelength};
+use warm_blend_workshop::{BoardPredicted, PredictBoardRequest, PredictRequest, Predicted};
 
-use self::tins::{Bench, PredictTin};
-use crate::{
-    body::Body,
-    check::Checks,
-    colour::{Colour, Judgement, LightName, Look, StateName, light, state},
-    off_thread::off_thread,
-    problem::Problem,
-};
-
-/// A mix to predict.
-#[derive(Deserialize, ToSchema)]
-pub struct PredictRequest {
-    /// One to 64 paints and mediums.
-    paints: Vec<PredictPaint>,
-    /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
-    white: Option<PredictTin>,
-    /// The light to see it in; daylight if left out.
-    #[schema(example = "shop-tube")]
-    #[schema(value_type = Option<LightName>)]
-    light: Option<String>,
-    /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    state: Option<String>,
-    /// A colour to judge the mix against.
-    target: Option<Colour>,
-}
-
-/// One paint of the mix.
-#[derive(Deserialize, ToSchema)]
-pub struct PredictPaint {
-    #[serde(flatten)]
-    tin: PredictTin,
-    /// Parts by wet volume, 0.001 to 100 000.
-    #[schema(example = 3.0)]
-    parts: f64,
-    /// True of the white that tints were made with.
-    #[serde(default)]
-    house_white: bool,
-}
-
-/// What the mix is predicted to look like, thick, in the state that was asked for.
-#[derive(Serialize, ToSchema)]
-pub struct Predicted {
-    /// The light it is seen in.
-    #[schema(value_type = LightName)]
-    light: &'static str,
-    /// The state of the film.
-    #[schema(value_type = StateName)]
-    state: &'static str,
-    /// Wavelengths of the bands, nm.
-    wavelengths: Vec<u32>,
-    /// Reflectance factor in each band, 0–1.
-    reflectance: Vec<f64>,
-    /// L*, a*, b* relative to the white of the light (2°).
-    lab: [f64; 3],
-    /// What a screen shows for it, adapted to the light.
-    hex: String,
-    /// False where the screen cannot show it.
-    in_gamut: bool,
-    /// 90 % band, ΔE00: the true colour is nearer in nine cases of ten.
-    within: f64,
-    /// That in words.
-    certainty: &'static str,
-    /// Brushed coats until black and white no longer show; null for a glaze.
-    hides_in: Option<f64>,
-    /// Against the target, if one was given.
-    judgement: Option<Judgement>,
-    /// Readings that contradict the others and were left out, as pointers into the request.
-    questioned: Vec<String>,
-}
+use crate::{body::Body, off_thread::off_thread, problem::Problem};
 
 /// Predict a mix from paints given here; nothing is kept.
 #[utoipa::path(post, path = "/predict", tag = "engine", request_body = PredictRequest,
     responses((status = OK, body = Predicted)))]
 pub async fn predict(Body(request): Body<PredictRequest>) -> Result<Json<Predicted>, Problem> {
     // A request with many readings takes a while, and must not hold up others.
-    off_thread(move || answer(&request)).await.map(Json)
+    off_thread(move || Ok(request.answer()?)).await.map(Json)
 }
 
-fn answer(request: &PredictRequest) -> Result<Predicted, Problem> {
-    let mut checks = Checks::default();
-    let light = checks.field("/light", light(request.light.as_deref()));
-    let state = checks.field("/state", state(request.state.as_deref()));
-    let target = request.target.as_ref().and_then(|target| target.parse(&mut checks, "/target"));
-    let parts: Vec<Option<Parts>> = request
-        .paints
-        .iter()
-        .enumerate()
-        .map(|(i, paint)| checks.field(format!("/paints/{i}/parts"), Parts::new(paint.parts)))
-        .collect();
-    let tins: Vec<_> = request.paints.iter().map(|paint| (&paint.tin, paint.house_white)).collect();
-    let bench = Bench::of(&tins, request.white.as_ref(), &mut checks);
-    let parts = parts.into_iter().collect::<Option<Vec<_>>>();
-    let (look, parts, bench) = checks.done(
-        light
-            .zip(state)
-            .zip(parts.zip(bench))
-            .map(|((light, state), (parts, bench))| (Look { light, state }, parts, bench)),
-    )?;
-
-    let (known, questioned) = bench.learn()?;
-    let components: Vec<(Parts, &Ensemble)> = parts.into_iter().zip(&known).collect();
-    let mixed = Ensemble::mix(&components).map_err(|error| Problem::field("/paints", error))?;
-    let shown = mixed.in_state(look.state);
-    let masstone = shown.best().masstone();
-    let seen = Seen::of(&masstone, look.light);
-    let within = shown.within(|material: &Material| Seen::of(&material.masstone(), look.light).lab);
-    Ok(Predicted {
-        light: look.light.id(),
-        state: look.state.id(),
-        wavelengths: (0..BANDS).map(wavelength).collect(),
-        reflectance: masstone.bands().to_vec(),
-        lab: [seen.lab.l, seen.lab.a, seen.lab.b],
-        hex: seen.screen.srgb.to_string(),
-        in_gamut: seen.screen.in_gamut,
-        within,
-        certainty: Certainty::of(within).words(),
-        hides_in: CoatsToHide::of(mixed.best()).map(CoatsToHide::value),
-        judgement: target.map(|target| Judgement::of(&mixed, target, look)).transpose()?,
-        questioned,
-    })
+/// Predict a strip of layers from paints given here, by a hand known from boards given here; nothing is kept.
+#[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine", request_body = PredictBoardRequest,
+    responses((status = OK, body = BoardPredicted)))]
+pub async fn predict_board(
+    Body(request): Body<PredictBoardRequest>,
+) -> Result<Json<BoardPredicted>, Problem> {
+    off_thread(move || Ok(request.answer()?)).await.map(Json)
 }

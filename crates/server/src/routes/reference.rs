@@ -6,12 +6,9 @@ use utoipa::ToSchema;
 use warm_blend_paint::{Class, Seen, specials_of};
 use warm_blend_spectral::Light;
 
-use crate::{
-    body::Body,
-    check::Checks,
-    colour::{Colour, LightName, SeenColour},
-    problem::Problem,
-};
+use warm_blend_workshop::{Checks, Colour, LightName, SeenColour};
+
+use crate::{body::Body, problem::Problem};
 
 /// That the program answers.
 #[derive(Serialize, ToSchema)]

@@ -3,26 +3,9 @@
 use axum::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-use warm_blend_paint::{Dimension, Units};
+use warm_blend_paint::Dimension;
 
-use crate::{body::Asked, problem::Problem};
-
-/// What is measured in.
-#[derive(Debug, Default, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
-pub struct UnitsAsked {
-    /// `metric` (as when left out) or `imperial`.
-    units: Option<String>,
-}
-
-impl UnitsAsked {
-    pub(super) fn get(&self) -> Result<Units, Problem> {
-        match &self.units {
-            None => Ok(Units::Metric),
-            Some(id) => Units::find(id).ok_or_else(|| Problem::field("?units", "choose metric or imperial")),
-        }
-    }
-}
+use crate::{body::Asked, problem::Problem, wire::UnitsAsked};
 
 /// What was typed.
 #[derive(Debug, Deserialize, IntoParams)]

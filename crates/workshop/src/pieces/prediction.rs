@@ -2,9 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use axum::{Json, extract::State};
-use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
+use serde::Serialize;
+use utoipa::ToSchema;
 use warm_blend_board::Place;
 use warm_blend_paint::{Dimension, Seen, Units, percentages};
 use warm_blend_piece::{
@@ -13,196 +12,171 @@ use warm_blend_piece::{
 };
 use warm_blend_render::Placed;
 
-use super::{Room, Standing, entry::PieceEntry, scheme_of};
-use crate::{
-    Workspace,
-    body::{Asked, Body},
-    colour::{LookedAt, SeenColour},
-    off_thread::off_thread,
-    problem::Problem,
-    routes::{boards::told::ShareOfColour, mixes::MixPart, units::UnitsAsked},
-};
-
-/// Which scheme, and how large its pictures are.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
-pub struct SchemeAsked {
-    /// From 0; the one that was chosen if left out.
-    pub(super) scheme: Option<usize>,
-    /// Pixels across, 48 to 4096; 1200 if left out.
-    width: Option<u32>,
-    /// Pixels down, 48 to 4096; 800 if left out.
-    height: Option<u32>,
-}
-
-impl SchemeAsked {
-    pub(super) fn size(&self) -> (u32, u32) {
-        (self.width.unwrap_or(1200), self.height.unwrap_or(800))
-    }
-}
+use crate::pieces::room::PieceSeen;
+use crate::{MixPart, Refusal, Room, SeenColour, ShareOfColour};
 
 /// What a scheme is predicted to look like.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PiecePrediction {
     /// Front, side and top.
-    faces: Vec<FaceTold>,
+    pub faces: Vec<FaceTold>,
     /// What is painted alike.
-    zones: Vec<ZoneTold>,
+    pub zones: Vec<ZoneTold>,
     /// Neighbours, the furthest outside their window first.
-    pairs: Vec<PairTold>,
+    pub pairs: Vec<PairTold>,
     /// What is off, or good to know, what matters most first.
-    findings: Vec<FindingTold>,
+    pub findings: Vec<FindingTold>,
     /// Colours mixed towards their neighbours.
-    pulls: Vec<PullTold>,
+    pub pulls: Vec<PullTold>,
     /// Painted area, m².
-    area_m2: f64,
+    pub area_m2: f64,
     /// The dimensions that count, as they are said.
-    dimensions: Vec<DimensionTold>,
+    pub dimensions: Vec<DimensionTold>,
 }
 
 /// A dimension of the piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct DimensionTold {
     /// `width` …
-    id: &'static str,
+    pub id: &'static str,
     /// In the units that were asked for: `1000 mm`, `3`.
-    said: String,
+    pub said: String,
 }
 
 /// A pattern on a zone.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct StencilTold {
     /// How long and wide one motif is: `80 mm`.
-    size: String,
+    pub size: String,
     /// How it is spread: `5 repeats, 50 mm between and at the ends`; none where it goes nowhere.
-    spread: Option<String>,
+    pub spread: Option<String>,
 }
 
 /// A face of a piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FaceTold {
     /// `front`, `side` or `top`.
-    view: &'static str,
+    pub view: &'static str,
     /// mm.
-    width: f64,
+    pub width: f64,
     /// mm.
-    height: f64,
+    pub height: f64,
     /// How many such faces there are.
-    times: u32,
+    pub times: u32,
     /// Its parts, each after the one it is set into.
-    parts: Vec<PartTold>,
+    pub parts: Vec<PartTold>,
 }
 
 /// A part of a face.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PartTold {
     /// What it belongs to.
-    zone: &'static str,
+    pub zone: &'static str,
     /// Where it lies in a picture of the size that was asked for: left, upper edge, width, height, each as a share.
-    at: [f64; 4],
+    pub at: [f64; 4],
 }
 
 /// What is painted alike.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ZoneTold {
     /// `drawers` …
-    zone: &'static str,
+    pub zone: &'static str,
     /// `Drawer fronts` …
-    name: &'static str,
+    pub name: &'static str,
     /// m², net; as measured or as drawn.
-    area_m2: f64,
+    pub area_m2: f64,
     /// The same in the units that were asked for: `0.98 m²`.
-    area: String,
+    pub area: String,
     /// Edges, m.
-    edge_m: f64,
+    pub edge_m: f64,
     /// The same: `9.8 m`.
-    edge: String,
+    pub edge: String,
     /// Share of the area of the whole.
-    share: f64,
+    pub share: f64,
     /// Share of what is painted, in percent, which add up; none of what is bare.
-    percent: Option<u32>,
+    pub percent: Option<u32>,
     /// What it wears: `strip B of “aged drift blue for the case”`, `a blend of 3 colours`, `bare`.
-    wears: String,
+    pub wears: String,
     /// The zone whose finish is carried round to it unless it wears its own.
-    takes_after: Option<&'static str>,
+    pub takes_after: Option<&'static str>,
     /// The same where it wears none of its own.
-    carried_from: Option<&'static str>,
+    pub carried_from: Option<&'static str>,
     /// The pot of its main colour, where it wears a strip that has one.
-    main: Vec<MixPart>,
+    pub main: Vec<MixPart>,
     /// The pattern on it.
-    stencil: Option<StencilTold>,
+    pub stencil: Option<StencilTold>,
     /// Why it cannot wear that, where it cannot.
-    refused: Option<String>,
+    pub refused: Option<String>,
     /// From across the room.
-    seen: Option<SeenColour>,
+    pub seen: Option<SeenColour>,
     /// How strong that is, C*ab.
-    chroma: Option<f64>,
+    pub chroma: Option<f64>,
     /// What the screen shows of field, recess and edge.
-    places: Vec<String>,
+    pub places: Vec<String>,
     /// The colours that are told apart, the largest share first.
-    colours: Vec<ShareOfColour>,
+    pub colours: Vec<ShareOfColour>,
 }
 
 /// Two neighbours.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PairTold {
     /// A zone.
-    one: &'static str,
+    pub one: &'static str,
     /// Its neighbour.
-    other: &'static str,
+    pub other: &'static str,
     /// `Case and drawer fronts`.
-    name: String,
+    pub name: String,
     /// How long they meet, m.
-    length_m: f64,
+    pub length_m: f64,
     /// ΔE00 from across the room.
-    contrast: f64,
+    pub contrast: f64,
     /// `quiet`, `layered` or `bold`.
-    intent: &'static str,
+    pub intent: &'static str,
     /// Least, ΔE00.
-    least: f64,
+    pub least: f64,
     /// Most, ΔE00.
-    most: f64,
+    pub most: f64,
     /// `in`, `near` or `far`.
-    stands: &'static str,
+    pub stands: &'static str,
 }
 
 /// What is off, or good to know.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FindingTold {
     /// In words.
-    what: String,
+    pub what: String,
     /// The numbers it comes from.
-    from: String,
+    pub from: String,
     /// How much it matters; 0 of what is only told.
-    weight: f64,
+    pub weight: f64,
     /// Which zones.
-    zones: Vec<&'static str>,
+    pub zones: Vec<&'static str>,
 }
 
 /// A colour mixed towards that of its neighbour.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PullTold {
     /// What is painted anew.
-    zone: &'static str,
+    pub zone: &'static str,
     /// `Mix the plinth’s colour towards the case’s: 3 parts to 1`.
-    words: String,
+    pub words: String,
     /// The pot that gives.
-    pot: Vec<MixPart>,
+    pub pot: Vec<MixPart>,
     /// That in words.
-    recipe: String,
+    pub recipe: String,
     /// Contrast of the pair before, ΔE00.
-    before: f64,
+    pub before: f64,
     /// And after.
-    after: f64,
+    pub after: f64,
 }
 
 /// `Case and drawer fronts`.
-pub(super) fn named_together((one, other): (Zone, Zone)) -> String {
+pub(crate) fn named_together((one, other): (Zone, Zone)) -> String {
     format!("{} and {}", one.name(), other.name().to_lowercase())
 }
 
 impl PairTold {
-    pub(super) fn of(pair: &Pair) -> Self {
+    pub(crate) fn of(pair: &Pair) -> Self {
         let (one, other) = pair.zones;
         Self {
             one: one.id(),
@@ -233,31 +207,16 @@ impl From<Finding> for FindingTold {
     }
 }
 
-/// What a piece would look like; nothing is kept.
-#[utoipa::path(post, path = "/piece/preview", operation_id = "preview_piece",
-    tag = "piece", params(LookedAt, SchemeAsked, UnitsAsked), request_body = PieceEntry,
-    responses((status = OK, body = PiecePrediction)))]
-pub async fn preview(
-    State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(of): Asked<SchemeAsked>,
-    Asked(units): Asked<UnitsAsked>,
-    Body(entry): Body<PieceEntry>,
-) -> Result<Json<PiecePrediction>, Problem> {
-    let (look, units, piece) = (asked.get()?, units.get()?, entry.parse()?);
-    let scheme = scheme_of(&piece, of.scheme)?;
-    let room = Room::of(&workspace, look).await?;
-    off_thread(move || room.tell(&piece, &scheme, &of, units)).await.map(Json)
-}
-
-impl Room {
-    fn tell(
+impl Room<'_> {
+    /// What a scheme looks like; parts of faces lie in pictures of this size. Nothing at all of a piece of which nothing was said
+    /// yet.
+    pub fn predict(
         &self,
         piece: &Piece,
         scheme: &Scheme,
-        of: &SchemeAsked,
+        size: (u32, u32),
         units: Units,
-    ) -> Result<PiecePrediction, Problem> {
+    ) -> Result<PiecePrediction, Refusal> {
         let none = PiecePrediction {
             faces: Vec::new(),
             zones: Vec::new(),
@@ -273,15 +232,15 @@ impl Room {
         let mut found = looked.findings(units);
         let paints: Vec<_> =
             standing.in_dress.dressed.iter().map(|(zone, worn)| (*zone, worn.paints.clone())).collect();
-        found.extend(shared_paint(&paints, |paint| self.names.of(paint.0).to_owned()));
+        found.extend(shared_paint(&paints, |paint| self.shelf.name(paint.0).to_owned()));
         found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
         let elevation = &standing.in_dress.elevation;
         let pulls = self.with(elevation, |wardrobe| pulls(&looked, wardrobe));
-        let pulls = pulls.map_err(|error| Problem::field("/schemes", error))?;
+        let pulls = pulls.map_err(|error| Refusal::field("/schemes", error))?;
         pairs.sort_by(|a, b| b.off().total_cmp(&a.off()).then(b.contrast.total_cmp(&a.contrast)));
         let area: f64 = standing.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
         Ok(PiecePrediction {
-            faces: faces(&standing, of)?,
+            faces: faces(&standing, size)?,
             zones: self.zones(scheme, &standing, area, units),
             pairs: pairs.iter().map(PairTold::of).collect(),
             findings: found.into_iter().map(FindingTold::from).collect(),
@@ -291,7 +250,7 @@ impl Room {
         })
     }
 
-    fn zones(&self, scheme: &Scheme, standing: &Standing, area: f64, units: Units) -> Vec<ZoneTold> {
+    fn zones(&self, scheme: &Scheme, standing: &PieceSeen, area: f64, units: Units) -> Vec<ZoneTold> {
         let hex = |seen: &ZoneSeen| {
             let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
             Place::ALL.map(on_screen).to_vec()
@@ -349,7 +308,7 @@ impl Room {
         }
     }
 
-    pub(super) fn pull(&self, pull: &Pull) -> PullTold {
+    pub(crate) fn pull(&self, pull: &Pull) -> PullTold {
         let (own, more) = pull.parts;
         let zone = pull.zone.name().to_lowercase();
         PullTold {
@@ -360,12 +319,12 @@ impl Room {
                     format!("Mix the colour of the {zone} towards that of the {toward}: {own} to {more}")
                 }
                 With::Paint(paint) => {
-                    let calms = self.names.of(paint.0);
+                    let calms = self.shelf.name(paint.0);
                     format!("Calm the colour of the {zone} with {calms}: {own} to {more}")
                 }
             },
             pot: pull.pot.iter().map(MixPart::from).collect(),
-            recipe: self.names.pot(&pull.pot),
+            recipe: self.shelf.pot_words(&pull.pot),
             before: pull.contrast.0,
             after: pull.contrast.1,
         }
@@ -391,14 +350,14 @@ fn dimensions(form: &Form, units: Units) -> Vec<DimensionTold> {
     form.kind.asks().iter().map(|asks| DimensionTold { id: asks.id(), said: said(asks) }).collect()
 }
 
-fn faces(standing: &Standing, of: &SchemeAsked) -> Result<Vec<FaceTold>, Problem> {
-    let (width, height) = of.size();
+fn faces(standing: &PieceSeen, size: (u32, u32)) -> Result<Vec<FaceTold>, Refusal> {
+    let (width, height) = size;
     let mut faces: Vec<_> = standing.in_dress.elevation.faces.iter().collect();
     faces.sort_by_key(|face| View::ALL.iter().position(|view| *view == face.view));
     faces
         .into_iter()
         .map(|face| {
-            let placed = Placed::of(face, width, height).map_err(|error| Problem::field("?width", error))?;
+            let placed = Placed::of(face, width, height).map_err(|error| Refusal::field("?width", error))?;
             Ok(FaceTold {
                 view: face.view.id(),
                 width: face.width,

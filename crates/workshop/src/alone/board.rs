@@ -1,29 +1,15 @@
 //! The engine by itself: a strip of layers from paints given in the request, by a hand known from boards given in it too.
 
-use axum::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{Board, BoardReading, Letter, Place, Stack, Strip, Tin, bands, learn_hand};
 use warm_blend_learn::Ensemble;
-use warm_blend_paint::{Class, Name, PaintId};
+use warm_blend_paint::{Class, Look, Name, PaintId};
 
-use super::tins::{Bench, PredictTin};
 use crate::{
-    body::Body,
-    check::Checks,
-    colour::{LightName, Look, StateName, light, state},
-    off_thread::off_thread,
-    problem::Problem,
-    routes::{
-        boards::{
-            entry::{GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry},
-            read::{BoardSpotEntry, HandKnown},
-            told::PlacePredicted,
-        },
-        mixes::MixPart,
-        paints::source,
-    },
+    BoardSpotEntry, Checks, GivenTins, GroundEntry, HandKnown, LayerEntry, LightName, MeetsEntry, MixPart,
+    OnPlaces, PlacePredicted, PredictTin, PrintEntry, Refusal, StateName, light, source, state,
 };
 
 /// Most boards that were read, in one request.
@@ -33,33 +19,34 @@ const MOST_BOARDS: usize = 16;
 #[derive(Deserialize, ToSchema)]
 pub struct PredictBoardRequest {
     /// One to 64 paints and mediums, which pots speak of by their place in this list.
-    paints: Vec<BoardTin>,
+    pub paints: Vec<BoardTin>,
     /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
-    white: Option<PredictTin>,
+    pub white: Option<PredictTin>,
     /// What it is laid on.
-    ground: GroundEntry,
+    pub ground: GroundEntry,
     /// From the ground up, at most 60.
-    layers: Vec<PredictLayer>,
+    pub layers: Vec<PredictLayer>,
     /// Boards that the same hand painted, and what was read of them; at most 16.
     #[serde(default)]
-    boards: Vec<BoardRead>,
+    pub boards: Vec<BoardRead>,
     /// The light to see it in; daylight if left out.
     #[schema(example = "shop-tube")]
     #[schema(value_type = Option<LightName>)]
-    light: Option<String>,
+    pub light: Option<String>,
     /// `dry` (as when left out), `wet` or `sealed`.
     #[schema(value_type = Option<StateName>)]
-    state: Option<String>,
+    pub state: Option<String>,
 }
 
 /// A paint or a medium.
 #[derive(Deserialize, ToSchema)]
 pub struct BoardTin {
+    /// The tin.
     #[serde(flatten)]
-    tin: PredictTin,
+    pub tin: PredictTin,
     /// True of the white that tints were made with.
     #[serde(default)]
-    house_white: bool,
+    pub house_white: bool,
 }
 
 /// A layer, as in a kept board, but that tins and layers are spoken of by their place in the request.
@@ -67,58 +54,58 @@ pub struct BoardTin {
 pub struct PredictLayer {
     /// How it is put on: see `/api/boards/choices`.
     #[schema(example = "glaze-wiped")]
-    technique: String,
+    pub technique: String,
     /// What is in the pot: tins by their place in `paints`; empty for clear wax, a clear coat and what takes away.
     #[serde(default)]
-    pot: Vec<PotPart>,
+    pub pot: Vec<PotPart>,
     /// How much was on the brush against the usual, ¼ to 4; 1 if left out.
-    load: Option<f64>,
+    pub load: Option<f64>,
     /// How firmly it was wiped: 0 to 1; ½ if left out.
-    wipe: Option<f64>,
+    pub wipe: Option<f64>,
     /// How often, 1 to 9; once if left out.
-    passes: Option<u8>,
+    pub passes: Option<u8>,
     /// Where it was put at all; everywhere if left out.
-    on: Option<OnPlaces>,
+    pub on: Option<OnPlaces>,
     /// Film and coverage, in place of the technique's.
-    print: Option<PrintEntry>,
+    pub print: Option<PrintEntry>,
     /// How it falls on an earlier layer, where not at random.
-    meets: Option<MeetsBelow>,
+    pub meets: Option<MeetsBelow>,
     /// Of what takes away: the place in `layers` of the layer that stays on top; the ground if left out.
-    down_to: Option<usize>,
+    pub down_to: Option<usize>,
 }
 
 /// A tin in a pot.
 #[derive(Deserialize, ToSchema)]
 pub struct PotPart {
     /// Its place in `paints`, from 0.
-    paint: usize,
+    pub paint: usize,
     /// Whole parts by wet volume, 1 to 999.
-    parts: u32,
+    pub parts: u32,
 }
 
 /// How a layer falls on an earlier one.
 #[derive(Deserialize, ToSchema)]
 pub struct MeetsBelow {
     /// The earlier one's place in `layers`, from 0.
-    layer: usize,
+    pub layer: usize,
     /// `avoids` or `seeks`.
-    how: String,
+    pub how: String,
 }
 
 /// A board that was painted and read.
 #[derive(Deserialize, ToSchema)]
 pub struct BoardRead {
     /// What it was laid on; the ground of the request if left out.
-    ground: Option<GroundEntry>,
+    pub ground: Option<GroundEntry>,
     /// Its layers; those of the request if left out.
-    layers: Option<Vec<PredictLayer>>,
+    pub layers: Option<Vec<PredictLayer>>,
     /// One to nine.
-    spots: Vec<BoardSpotEntry>,
+    pub spots: Vec<BoardSpotEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
     #[schema(value_type = Option<StateName>)]
-    state: Option<String>,
+    pub state: Option<String>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
-    source: Option<String>,
+    pub source: Option<String>,
 }
 
 /// What the strip is predicted to look like.
@@ -126,82 +113,84 @@ pub struct BoardRead {
 pub struct BoardPredicted {
     /// The light it is seen in.
     #[schema(value_type = LightName)]
-    light: &'static str,
+    pub light: &'static str,
     /// The state of the whole.
     #[schema(value_type = StateName)]
-    state: &'static str,
+    pub state: &'static str,
     /// Field, recess and edge.
-    places: Vec<PlacePredicted>,
+    pub places: Vec<PlacePredicted>,
     /// What the boards say of the hand.
-    hands: Vec<HandKnown>,
+    pub hands: Vec<HandKnown>,
     /// Readings of paints or boards that contradict the others and were left out, as pointers into the request.
-    questioned: Vec<String>,
+    pub questioned: Vec<String>,
 }
 
 const STRIP: Letter = Letter::ALL[0];
 
-/// Predict a strip of layers from paints given here, by a hand known from boards given here; nothing is kept.
-#[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine", request_body = PredictBoardRequest,
-    responses((status = OK, body = BoardPredicted)))]
-pub async fn predict(Body(request): Body<PredictBoardRequest>) -> Result<Json<BoardPredicted>, Problem> {
-    off_thread(move || answer(&request)).await.map(Json)
-}
-
-fn answer(request: &PredictBoardRequest) -> Result<BoardPredicted, Problem> {
-    let mut checks = Checks::default();
-    let light = checks.field("/light", light(request.light.as_deref()));
-    let state = checks.field("/state", state(request.state.as_deref()));
-    let tins: Vec<_> = request.paints.iter().map(|paint| (&paint.tin, paint.house_white)).collect();
-    let bench = Bench::of(&tins, request.white.as_ref(), &mut checks);
-    let count = request.paints.len();
-    let board = strip(&request.ground, &request.layers, "", count, &mut checks);
-    if request.boards.len() > MOST_BOARDS {
-        let help: Result<(), _> = Err(format!("{} boards: give at most {MOST_BOARDS}", request.boards.len()));
-        checks.field("/boards", help);
-    }
-    let read: Vec<Option<BoardReading>> = request
-        .boards
-        .iter()
-        .take(MOST_BOARDS)
-        .enumerate()
-        .map(|(i, read)| read.parse(request, &format!("/boards/{i}"), &mut checks))
-        .collect();
-    let read = read.into_iter().collect::<Option<Vec<_>>>();
-    let whole = light.zip(state).zip(bench.zip(board)).zip(read);
-    let (((light, state), (bench, board)), read) = checks.done(whole)?;
-
-    let look = Look { light, state };
-    let classes = bench.classes();
-    let (mut known, mut questioned) = bench.learn()?;
-    let taught = {
-        let tin = |paint: PaintId| place_of(paint).and_then(|at| Some((*classes.get(at)?, known.get(at)?)));
-        learn_hand(&read, tin)
-    };
-    for (paint, strength) in &taught.strengths {
-        if let Some(tin) = place_of(*paint).and_then(|at| known.get_mut(at)) {
-            *tin = strength.of(tin);
+impl PredictBoardRequest {
+    /// What it is predicted to look like.
+    pub fn answer(&self) -> Result<BoardPredicted, Refusal> {
+        let mut checks = Checks::default();
+        let light = checks.field("/light", light(self.light.as_deref()));
+        let state = checks.field("/state", state(self.state.as_deref()));
+        let tins: Vec<_> = self.paints.iter().map(|paint| (&paint.tin, paint.house_white)).collect();
+        let bench = GivenTins::of(&tins, self.white.as_ref(), &mut checks);
+        let count = self.paints.len();
+        let board = strip(&self.ground, &self.layers, "", count, &mut checks);
+        if self.boards.len() > MOST_BOARDS {
+            let help: Result<(), _> =
+                Err(format!("{} boards: give at most {MOST_BOARDS}", self.boards.len()));
+            checks.field("/boards", help);
         }
-    }
-    let odd =
-        taught.judged.iter().enumerate().filter(|(_, judged)| judged.as_ref().is_some_and(|j| j.questioned));
-    questioned.extend(odd.map(|(i, _)| format!("/boards/{i}")));
+        let read: Vec<Option<BoardReading>> = self
+            .boards
+            .iter()
+            .take(MOST_BOARDS)
+            .enumerate()
+            .map(|(i, read)| read.parse(self, &format!("/boards/{i}"), &mut checks))
+            .collect();
+        let read = read.into_iter().collect::<Option<Vec<_>>>();
+        let whole = light.zip(state).zip(bench.zip(board)).zip(read);
+        let (((light, state), (bench, board)), read) = checks.done(whole)?;
 
-    let tin = |paint: PaintId| -> Option<(Class, &Ensemble)> {
-        let at = place_of(paint)?;
-        Some((*classes.get(at)?, known.get(at)?))
-    };
-    let best = |paint| tin(paint).map(|(class, known)| Tin { class, material: known.best() });
-    let ground = |error| Problem::field("/ground/colour", error);
-    let stack: Stack = board.stack(STRIP, best, |technique| taught.hands.habit(technique)).map_err(ground)?;
-    let within = bands(&board, STRIP, tin, &taught.hands, stack.len(), (light, state)).map_err(ground)?;
-    let place = |place| PlacePredicted::of(place, &stack, stack.len(), *within.at(place), look);
-    Ok(BoardPredicted {
-        light: light.id(),
-        state: state.id(),
-        places: Place::ALL.map(place).into(),
-        hands: HandKnown::all(&taught.hands),
-        questioned,
-    })
+        let look = Look { light, state };
+        let classes = bench.classes();
+        let (mut known, mut questioned) = bench.learn()?;
+        let taught = {
+            let tin =
+                |paint: PaintId| place_of(paint).and_then(|at| Some((*classes.get(at)?, known.get(at)?)));
+            learn_hand(&read, tin)
+        };
+        for (paint, strength) in &taught.strengths {
+            if let Some(tin) = place_of(*paint).and_then(|at| known.get_mut(at)) {
+                *tin = strength.of(tin);
+            }
+        }
+        let odd = taught
+            .judged
+            .iter()
+            .enumerate()
+            .filter(|(_, judged)| judged.as_ref().is_some_and(|j| j.questioned));
+        questioned.extend(odd.map(|(i, _)| format!("/boards/{i}")));
+
+        let tin = |paint: PaintId| -> Option<(Class, &Ensemble)> {
+            let at = place_of(paint)?;
+            Some((*classes.get(at)?, known.get(at)?))
+        };
+        let best = |paint| tin(paint).map(|(class, known)| Tin { class, material: known.best() });
+        let ground = |error| Refusal::field("/ground/colour", error);
+        let stack: Stack =
+            board.stack(STRIP, best, |technique| taught.hands.habit(technique)).map_err(ground)?;
+        let within = bands(&board, STRIP, tin, &taught.hands, stack.len(), (light, state)).map_err(ground)?;
+        let place = |place| PlacePredicted::of(place, &stack, stack.len(), *within.at(place), look);
+        Ok(BoardPredicted {
+            light: light.id(),
+            state: state.id(),
+            places: Place::ALL.map(place).into(),
+            hands: HandKnown::all(&taught.hands),
+            questioned,
+        })
+    }
 }
 
 /// Tins and layers have no names here: their places stand for them.

@@ -1,96 +1,82 @@
 //! What a strip is predicted to look like, layer by layer and place by place, with what is wrong with it.
 
-use axum::{Json, extract::State};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Advice, Board, Caution, Fix, LayerId, Letter, OnShelf, Place, Severity, Stack, Technique, Tin, advice,
-    bands, cautions,
+    Advice, Board, Caution, Fix, LayerId, Letter, Place, Severity, Stack, Technique, advice, bands, cautions,
 };
-use warm_blend_learn::{Certainty, Ensemble};
-use warm_blend_paint::{Class, PaintId, Seen as SeenInLight, Verdict, percentages};
+use warm_blend_learn::Certainty;
+use warm_blend_paint::Seen as SeenInLight;
+use warm_blend_paint::{Look, Verdict, percentages};
 use warm_blend_spectral::{Light, Reflectance};
 
-use super::{
-    StripAsked,
-    entry::{BoardEntry, PrintEntry},
-    on_shelf,
-};
-use crate::{
-    Workspace,
-    body::{Asked, Body},
-    colour::{Look, LookedAt, SeenColour},
-    known::Known,
-    off_thread::off_thread,
-    problem::Problem,
-    routes::{mixes::MixPart, names::Names},
-};
+use crate::{MixPart, PrintEntry, Refusal, SeenColour, ShelfSnapshot};
 
 /// What a strip is predicted to look like.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct StripPrediction {
     /// The strip.
-    letter: String,
+    pub letter: String,
     /// Its layers from the ground up, those it shares first.
-    layers: Vec<LayerPredicted>,
+    pub layers: Vec<LayerPredicted>,
     /// How many of them belong to strips below it.
-    shared: usize,
+    pub shared: usize,
     /// Field, recess and edge with the layers that are on.
-    places: Vec<PlacePredicted>,
+    pub places: Vec<PlacePredicted>,
     /// What is wrong with the order of layers, the worst first.
-    advice: Vec<AdviceGiven>,
+    pub advice: Vec<AdviceGiven>,
     /// What people must take care of.
-    cautions: Vec<CautionGiven>,
+    pub cautions: Vec<CautionGiven>,
 }
 
 /// A layer of a predicted strip.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LayerPredicted {
     /// The layer.
-    id: Uuid,
+    pub id: Uuid,
     /// `Glaze, wiped` …
-    technique: &'static str,
+    pub technique: &'static str,
     /// What is in its pot: `peat brown 1 : glazing liquid 4`.
-    pot: String,
+    pub pot: String,
     /// The flat colour of its pot; none of what takes away.
-    hex: Option<String>,
+    pub hex: Option<String>,
     /// True where it belongs to a strip below.
-    shared: bool,
+    pub shared: bool,
     /// True where it is left out for now.
-    muted: bool,
+    pub muted: bool,
     /// Film, µm wet, and share of the area, by place.
-    print: PrintEntry,
+    pub print: PrintEntry,
     /// The strip from across the room once it is on: field, recess, edge.
-    after: Vec<String>,
+    pub after: Vec<String>,
     /// How far it moves the place that it moves most, in words: `a little darker in the recess`.
-    moves: String,
+    pub moves: String,
 }
 
 /// What is seen at a kind of place.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PlacePredicted {
     /// `field`, `recess` or `edge`.
-    place: &'static str,
+    pub place: &'static str,
     /// From across the room.
-    seen: SeenColour,
+    pub seen: SeenColour,
     /// 90 % band, ΔE00.
-    within: f64,
+    pub within: f64,
     /// That in words.
-    certainty: &'static str,
+    pub certainty: &'static str,
     /// The colours that are told apart from near, the largest share first.
-    colours: Vec<ShareOfColour>,
+    pub colours: Vec<ShareOfColour>,
 }
 
 /// A colour and its share of an area.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ShareOfColour {
     /// What the screen shows.
-    hex: String,
+    pub hex: String,
     /// 0–1.
-    share: f64,
+    pub share: f64,
     /// The same in percent, which add up over those that are told.
-    percent: u32,
+    pub percent: u32,
 }
 
 impl ShareOfColour {
@@ -110,19 +96,19 @@ impl ShareOfColour {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct AdviceGiven {
     /// The layer; none where it is about the whole.
-    layer: Option<Uuid>,
+    pub layer: Option<Uuid>,
     /// `note`, `care` or `fails`.
-    severity: &'static str,
+    pub severity: &'static str,
     /// What happens.
-    what: String,
+    pub what: String,
     /// Why.
-    why: &'static str,
+    pub why: &'static str,
     /// What to do.
-    remedy: String,
+    pub remedy: String,
     /// Where that is from.
-    source: &'static str,
+    pub source: &'static str,
     /// That in one touch, where there is one.
-    fix: Option<FixOffered>,
+    pub fix: Option<FixOffered>,
 }
 
 /// A change that cures.
@@ -130,28 +116,28 @@ pub struct AdviceGiven {
 pub struct FixOffered {
     /// `below`: put a layer of `technique` below `layer`; `instead`: put `layer` on by `technique`;
     /// `again`: put `layer` on once more; `under`: put a brushed coat of `pot` below `layer`.
-    deed: &'static str,
+    pub deed: &'static str,
     /// Which layer.
-    layer: Option<Uuid>,
+    pub layer: Option<Uuid>,
     /// Which technique.
-    technique: Option<&'static str>,
+    pub technique: Option<&'static str>,
     /// What is in its pot.
-    pot: Vec<MixPart>,
+    pub pot: Vec<MixPart>,
     /// What a button says.
-    words: String,
+    pub words: String,
 }
 
 /// Something that harms people.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CautionGiven {
     /// The layer that it stands at.
-    layer: Uuid,
+    pub layer: Uuid,
     /// What to do and what not.
-    words: &'static str,
+    pub words: &'static str,
     /// True where it is never shortened.
-    grave: bool,
+    pub grave: bool,
     /// Where it is published, or `common practice`.
-    source: &'static str,
+    pub source: &'static str,
 }
 
 impl PlacePredicted {
@@ -169,69 +155,52 @@ impl PlacePredicted {
 }
 
 /// A board with what is known of its paints.
-pub(super) struct OnTheEasel<'a> {
+#[derive(Debug, Clone, Copy)]
+pub struct SeenBoard<'a> {
+    /// The board.
     pub board: &'a Board,
-    pub known: &'a Known,
+    /// The shelf.
+    pub shelf: &'a ShelfSnapshot,
+    /// How it is looked at.
     pub look: Look,
 }
 
-impl<'a> OnTheEasel<'a> {
-    pub(super) fn new(board: &'a Board, known: &'a Known, look: Look) -> Result<Self, Problem> {
-        for paint in board.paints() {
-            known.estimate().paint(paint).ok_or_else(|| {
-                Problem::field("/strips", "a pot holds a paint that was never on the shelf")
-            })?;
+impl<'a> SeenBoard<'a> {
+    /// A board whose paints are all known.
+    pub fn new(board: &'a Board, shelf: &'a ShelfSnapshot, look: Look) -> Result<Self, Refusal> {
+        match board.paints().into_iter().all(|paint| shelf.known(paint).is_some()) {
+            true => Ok(Self { board, shelf, look }),
+            false => Err(Refusal::field("/strips", "a pot holds a paint that was never on the shelf")),
         }
-        Ok(Self { board, known, look })
     }
 
-    pub(super) fn tin(&self, paint: PaintId) -> Option<Tin<'a>> {
-        let (class, known) = self.ensemble(paint)?;
-        Some(Tin { class, material: known.best() })
+    /// A strip composed, as this hand lays it.
+    pub fn stack(&self, letter: Letter) -> Result<Stack, Refusal> {
+        let habit = |technique| self.shelf.hands().habit(technique);
+        let stack = self.board.stack(letter, |paint| self.shelf.material(paint), habit);
+        stack.map_err(|error| Refusal::field("/ground/colour", error))
     }
 
-    fn ensemble(&self, paint: PaintId) -> Option<(Class, &'a Ensemble)> {
-        Some((self.known.estimate().class(paint)?, self.known.estimate().paint(paint)?))
-    }
-
-    pub(super) fn stack(&self, letter: Letter) -> Result<Stack, Problem> {
-        self.board
-            .stack(letter, |paint| self.tin(paint), |technique| self.known.hands().habit(technique))
-            .map_err(|error| Problem::field("/ground/colour", error))
-    }
-
-    pub(super) fn seen_from_afar(&self, stack: &Stack, place: Place, layers: usize) -> SeenInLight {
+    pub(crate) fn look_at(&self, stack: &Stack, place: Place, layers: usize) -> SeenInLight {
         SeenInLight::of(&stack.seen(place, layers, self.look.state).from_afar(), self.look.light)
     }
 
-    fn predict(
-        &self,
-        letter: Letter,
-        layers: Option<usize>,
-        (names, shelf): (&Names, &[OnShelf]),
-    ) -> Result<StripPrediction, Problem> {
+    fn predict(&self, letter: Letter, layers: Option<usize>) -> Result<StripPrediction, Refusal> {
         let stack = self.stack(letter)?;
         let on = layers.unwrap_or(usize::MAX).min(stack.len());
-        let doubts = bands(
-            self.board,
-            letter,
-            |paint| self.ensemble(paint),
-            self.known.hands(),
-            on,
-            (self.look.light, self.look.state),
-        )
-        .map_err(|error| Problem::field("/ground/colour", error))?;
+        let Look { light, state } = self.look;
+        let known = |paint| self.shelf.known(paint);
+        let doubts = bands(self.board, letter, known, self.shelf.hands(), on, (light, state))
+            .map_err(|error| Refusal::field("/ground/colour", error))?;
         let place = |place| PlacePredicted::of(place, &stack, on, *doubts.at(place), self.look);
-        let tin = |paint| self.tin(paint);
+        let tin = |paint| self.shelf.material(paint);
+        let advice = advice(self.board, letter, tin, &stack, &self.shelf.on_shelf());
         Ok(StripPrediction {
             letter: letter.to_string(),
-            layers: self.layers(letter, &stack, names),
+            layers: self.layers(letter, &stack),
             shared: self.shared(letter),
             places: Place::ALL.map(place).into(),
-            advice: advice(self.board, letter, tin, &stack, shelf)
-                .into_iter()
-                .map(|advice| AdviceGiven::of(advice, names))
-                .collect(),
+            advice: advice.into_iter().map(|advice| AdviceGiven::of(advice, self.shelf)).collect(),
             cautions: cautions(self.board, letter, tin).into_iter().map(CautionGiven::from).collect(),
         })
     }
@@ -241,9 +210,9 @@ impl<'a> OnTheEasel<'a> {
         self.board.layers(letter).len() - own
     }
 
-    fn layers(&self, letter: Letter, stack: &Stack, names: &Names) -> Vec<LayerPredicted> {
+    fn layers(&self, letter: Letter, stack: &Stack) -> Vec<LayerPredicted> {
         let shared = self.shared(letter);
-        let seen = |layers: usize| Place::ALL.map(|place| self.seen_from_afar(stack, place, layers));
+        let seen = |layers: usize| Place::ALL.map(|place| self.look_at(stack, place, layers));
         let mut before = seen(0);
         let mut told = Vec::new();
         for (n, layer) in self.board.layers(letter).into_iter().enumerate() {
@@ -264,11 +233,11 @@ impl<'a> OnTheEasel<'a> {
             told.push(LayerPredicted {
                 id: layer.id.0,
                 technique: layer.technique.name(),
-                pot: names.pot(&layer.pot),
+                pot: self.shelf.pot_words(&layer.pot),
                 hex: stack.material(n).map(|material| self.look.hex(material)),
                 shared: n < shared,
                 muted: layer.muted,
-                print: PrintEntry::of(layer.left(self.known.hands().habit(layer.technique))),
+                print: PrintEntry::of(layer.left(self.shelf.hands().habit(layer.technique))),
                 after: after.iter().map(|seen| seen.screen.srgb.to_string()).collect(),
                 moves,
             });
@@ -279,7 +248,7 @@ impl<'a> OnTheEasel<'a> {
 }
 
 impl FixOffered {
-    fn of(fix: Fix, names: &Names) -> Self {
+    fn of(fix: Fix, shelf: &ShelfSnapshot) -> Self {
         let offered = |deed, LayerId(layer), technique: Option<Technique>, words: String| Self {
             deed,
             layer: Some(layer),
@@ -298,14 +267,14 @@ impl FixOffered {
             Fix::Again(layer) => offered("again", layer, None, "One coat more, all of them thin".to_owned()),
             Fix::Under(layer, pot) => Self {
                 pot: pot.iter().map(MixPart::from).collect(),
-                ..offered("under", layer, None, format!("Put {} below it", names.pot(&pot)))
+                ..offered("under", layer, None, format!("Put {} below it", shelf.pot_words(&pot)))
             },
         }
     }
 }
 
 impl AdviceGiven {
-    fn of(advice: Advice, names: &Names) -> Self {
+    fn of(advice: Advice, shelf: &ShelfSnapshot) -> Self {
         Self {
             layer: advice.layer.map(|LayerId(id)| id),
             severity: match advice.severity {
@@ -317,7 +286,7 @@ impl AdviceGiven {
             why: advice.why,
             remedy: advice.remedy,
             source: advice.source,
-            fix: advice.fix.map(|fix| FixOffered::of(fix, names)),
+            fix: advice.fix.map(|fix| FixOffered::of(fix, shelf)),
         }
     }
 }
@@ -328,23 +297,26 @@ impl From<Caution> for CautionGiven {
     }
 }
 
-/// What a strip of a board would look like; nothing is kept.
-#[utoipa::path(post, path = "/boards/preview", operation_id = "preview_board",
-    tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
-    responses((status = OK, body = StripPrediction)))]
-pub async fn preview(
-    State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(strip): Asked<StripAsked>,
-    Body(entry): Body<BoardEntry>,
-) -> Result<Json<StripPrediction>, Problem> {
-    let (look, board) = (asked.get()?, entry.parse()?);
-    let letter = strip.of(&board)?;
-    let ((names, shelf), known) = workspace.with_known(|store| Names::and_shelf(store)).await?;
-    off_thread(move || {
-        let shelf = on_shelf(&shelf, &known);
-        OnTheEasel::new(&board, &known, look)?.predict(letter, strip.layers, (&names, &shelf))
+/// Which strip is asked for: the first where none is.
+pub fn strip_of(board: &Board, asked: Option<&str>) -> Result<Letter, Refusal> {
+    let letters = || board.strips().iter().map(|strip| strip.letter);
+    let Some(asked) = asked else { return letters().next().ok_or(Refusal::Broken) };
+    letters().find(|letter| letter.to_string() == asked).ok_or_else(|| {
+        let letters: Vec<String> = letters().map(|letter| letter.to_string()).collect();
+        Refusal::field("?strip", format!("there is no such strip: this board has {}", letters.join(", ")))
     })
-    .await
-    .map(Json)
+}
+
+impl ShelfSnapshot {
+    /// What a strip of a board looks like with its lowest `layers` on.
+    pub fn predict_strip(
+        &self,
+        board: &Board,
+        strip: Option<&str>,
+        layers: Option<usize>,
+        look: Look,
+    ) -> Result<StripPrediction, Refusal> {
+        let letter = strip_of(board, strip)?;
+        SeenBoard::new(board, self, look)?.predict(letter, layers)
+    }
 }

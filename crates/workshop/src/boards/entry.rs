@@ -1,4 +1,4 @@
-//! A board as it travels, and read into what is kept.
+//! A board as it is entered, and read into what is kept.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -9,7 +9,7 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{MixId, Name};
 
-use crate::{check::Checks, colour::Colour, problem::Problem, routes::mixes::MixPart};
+use crate::{Checks, Colour, MixPart, Refusal};
 
 /// A board as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -127,6 +127,7 @@ pub struct MeetsEntry {
 }
 
 impl AtPlaces {
+    /// As it travels.
     pub fn of(values: ByPlace<f64>) -> Self {
         Self { field: values.field, recess: values.recess, edge: values.edge }
     }
@@ -152,6 +153,7 @@ impl AtPlaces {
 }
 
 impl PrintEntry {
+    /// As it travels.
     pub fn of(print: Print) -> Self {
         Self {
             film_um: AtPlaces::of(ByPlace::from_fn(|place| print.film.at(place).value())),
@@ -170,6 +172,7 @@ impl PrintEntry {
     }
 }
 
+/// The letter of a strip.
 pub fn letter(text: &str) -> Result<Letter, String> {
     let mut letters = text.chars();
     match (letters.next(), letters.next()) {
@@ -178,6 +181,7 @@ pub fn letter(text: &str) -> Result<Letter, String> {
     }
 }
 
+/// A kind of ground by its id.
 pub fn kind(text: &str) -> Result<GroundKind, String> {
     GroundKind::ALL.into_iter().find(|kind| kind.id() == text).ok_or_else(|| {
         let known = GroundKind::ALL.map(GroundKind::id).join(", ");
@@ -185,6 +189,7 @@ pub fn kind(text: &str) -> Result<GroundKind, String> {
     })
 }
 
+/// A kind of place by its id.
 pub fn place(text: &str) -> Result<Place, String> {
     Place::ALL.into_iter().find(|place| place.id() == text).ok_or_else(|| {
         let known = Place::ALL.map(Place::id).join(", ");
@@ -204,6 +209,7 @@ fn meets(text: &str) -> Result<Meets, String> {
 }
 
 impl LayerEntry {
+    /// What is kept of it; its faults stand at `at`.
     pub fn parse(&self, checks: &mut Checks, at: &str) -> Option<Layer> {
         let technique = checks.field(format!("{at}/technique"), self.technique.parse::<Technique>())?;
         let parts = self.pot.iter().enumerate();
@@ -264,7 +270,7 @@ impl From<&Layer> for LayerEntry {
 
 impl BoardEntry {
     /// What is to be kept, or everything that is wrong with it.
-    pub fn parse(&self) -> Result<Board, Problem> {
+    pub fn parse(&self) -> Result<Board, Refusal> {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&self.name));
         let ground = self.ground.parse("/ground", &mut checks);
@@ -273,11 +279,12 @@ impl BoardEntry {
             strips.extend(strip.parse(&mut checks, &format!("/strips/{i}")));
         }
         let (name, ground) = checks.done(name.zip(ground))?;
-        Board::new(name, ground, strips).map_err(|error| Problem::field("/strips", error))
+        Board::new(name, ground, strips).map_err(|error| Refusal::field("/strips", error))
     }
 }
 
 impl GroundEntry {
+    /// What is kept of it; its faults stand at `at`.
     pub fn parse(&self, at: &str, checks: &mut Checks) -> Option<Ground> {
         let kind = checks.field(format!("{at}/kind"), kind(&self.kind));
         let colour = match &self.colour {

@@ -1,4 +1,4 @@
-//! A piece as it travels, and read into what is kept.
+//! A piece as it is entered, and read into what is kept.
 
 use std::collections::BTreeMap;
 
@@ -13,15 +13,7 @@ use warm_blend_piece::{
 };
 use warm_blend_spectral::Light;
 
-use crate::{
-    check::Checks,
-    colour::Colour,
-    problem::Problem,
-    routes::{
-        boards::entry::{GroundEntry, LayerEntry, letter},
-        mixes::MixPart,
-    },
-};
+use crate::{Checks, Colour, GroundEntry, LayerEntry, MixPart, Refusal, letter};
 
 /// A piece as the painter describes and dresses it.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -321,6 +313,7 @@ fn shown(text: &str) -> String {
     text.chars().take(40).collect()
 }
 
+/// A zone by its id.
 pub fn zone(text: &str) -> Result<Zone, String> {
     Zone::find(text).ok_or_else(|| {
         let known = Zone::ALL.map(Zone::id).join(", ");
@@ -565,7 +558,7 @@ impl From<&Scheme> for SchemeEntry {
 
 impl PieceEntry {
     /// What is to be kept, or everything that is wrong with it.
-    pub fn parse(&self) -> Result<Piece, Problem> {
+    pub fn parse(&self) -> Result<Piece, Refusal> {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&self.name));
         let brief = self.brief.parse(&mut checks);
@@ -593,7 +586,7 @@ impl PieceEntry {
             chosen: self.chosen,
             windows: Windows { quiet: pair(quiet), layered: pair(layered), bold: pair(bold) },
         };
-        piece.check().map_err(|error| Problem::field(&error.pointer, error.message))?;
+        piece.check().map_err(|error| Refusal::field(&error.pointer, error.message))?;
         Ok(piece)
     }
 }

@@ -8,7 +8,8 @@ use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_paint::SavedMix;
 use warm_blend_piece::Piece;
-use warm_blend_workshop::Workshop;
+
+use crate::Workshop;
 
 /// Identifies a document for good: a UUIDv7.
 pub type Id = Uuid;
@@ -102,5 +103,23 @@ impl Document for Piece {
 
     fn uses(&self) -> Vec<Id> {
         self.paints().into_iter().map(|paint| paint.0).chain(self.boards()).collect()
+    }
+}
+
+/// What a body of some kind speaks of.
+pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Id>, serde_json::Error> {
+    fn of<T: Document>(body: &str) -> Result<Vec<Id>, serde_json::Error> {
+        Ok(serde_json::from_str::<T>(body)?.uses())
+    }
+    match kind {
+        ShelfPaint::KIND => of::<ShelfPaint>(body),
+        SavedMix::KIND => of::<SavedMix>(body),
+        PourRecord::KIND => of::<PourRecord>(body),
+        Board::KIND => of::<Board>(body),
+        BoardReading::KIND => of::<BoardReading>(body),
+        Piece::KIND => of::<Piece>(body),
+        LoggedReading::KIND => of::<LoggedReading>(body),
+        Workshop::KIND => of::<Workshop>(body),
+        other => Err(serde::de::Error::custom(format!("a document of the unknown kind {other}"))),
     }
 }

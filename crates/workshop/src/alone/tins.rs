@@ -1,22 +1,15 @@
-//! Tins given in a request, known by whatever was read of them.
+//! Paints that are given in a request, with what was read of them.
 
 use serde::Deserialize;
 use utoipa::ToSchema;
 use warm_blend_learn::{Ensemble, Facts, Pour, Reading, Shown, learn, make_sense};
 use warm_blend_paint::{Class, CoatsToHide, Material, Parts};
 
-use crate::{
-    check::Checks,
-    colour::{Colour, StateName, state},
-    problem::Problem,
-    routes::{
-        paints::source,
-        readings::{MeasuredEntry, pour, wet},
-    },
-};
+use crate::{Checks, Colour, MeasuredEntry, Refusal, StateName, pour, source, state, wet};
 
 /// Most paints in one request, and readings of each.
 const MOST_PAINTS: usize = 64;
+
 const MOST_READINGS: usize = 32;
 
 /// What is known of a tin.
@@ -24,16 +17,16 @@ const MOST_READINGS: usize = 32;
 pub struct PredictTin {
     /// Its class, such as `chalk` or `glazing-liquid`: see `/api/classes`.
     #[schema(example = "chalk")]
-    class: String,
+    pub class: String,
     /// Its dry, thick, unsealed colour; a medium needs none.
-    colour: Option<Colour>,
+    pub colour: Option<Colour>,
     /// What that colour was taken from: `chip` (as when left out), `reader`, `photo` or `guess`.
-    source: Option<String>,
+    pub source: Option<String>,
     /// Coats it needs to hide black and white; by class if left out.
-    coats_to_hide: Option<f64>,
+    pub coats_to_hide: Option<f64>,
     /// What was read of it, at most 32.
     #[serde(default)]
-    readings: Vec<PredictReading>,
+    pub readings: Vec<PredictReading>,
 }
 
 /// One reading of a paint. With `tint` it is of the paint with white; with `over_black` and `over_white` of a drawdown; else
@@ -41,34 +34,34 @@ pub struct PredictTin {
 #[derive(Deserialize, ToSchema)]
 pub struct PredictReading {
     /// What was read of a thick sample.
-    of: Option<MeasuredEntry>,
+    pub of: Option<MeasuredEntry>,
     /// Parts of the paint and of the white.
     #[schema(example = json!([1, 1]))]
-    tint: Option<[f64; 2]>,
+    pub tint: Option<[f64; 2]>,
     /// Wet thickness of a drawdown, µm.
-    wet_um: Option<f64>,
+    pub wet_um: Option<f64>,
     /// Read over black.
-    over_black: Option<MeasuredEntry>,
+    pub over_black: Option<MeasuredEntry>,
     /// Read over white.
-    over_white: Option<MeasuredEntry>,
+    pub over_white: Option<MeasuredEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
     #[schema(value_type = Option<StateName>)]
-    state: Option<String>,
+    pub state: Option<String>,
     /// `reader` (as when left out), `photo`, `chip` or `guess`.
-    source: Option<String>,
+    pub source: Option<String>,
     /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
-    pour: Option<String>,
+    pub pour: Option<String>,
 }
 
 /// The tins of a request and what was read of them; each reading with its place in the request.
-pub struct Bench {
+pub struct GivenTins {
     /// How many of the tins are paints of the request; a white by itself stands behind them.
     paints: usize,
     facts: Vec<Facts>,
     readings: Vec<(String, Reading)>,
 }
 
-impl Bench {
+impl GivenTins {
     /// `paints` with whether each is the white that tints were made with; or else that white by itself.
     pub fn of(
         paints: &[(&PredictTin, bool)],
@@ -121,7 +114,7 @@ impl Bench {
     }
 
     /// What the readings say of the tins, and where in the request those stand that contradict the others.
-    pub fn learn(self) -> Result<(Vec<Ensemble>, Vec<String>), Problem> {
+    pub fn learn(self) -> Result<(Vec<Ensemble>, Vec<String>), Refusal> {
         let paints = self.paints;
         let (places, readings): (Vec<String>, Vec<Reading>) = self.readings.into_iter().unzip();
         let learnt = learn(&self.facts, &readings).map_err(|bad| {
@@ -130,7 +123,7 @@ impl Bench {
             } else {
                 "/white/colour".to_owned()
             };
-            Problem::field(at, bad.error)
+            Refusal::field(at, bad.error)
         })?;
         let questioned = places.into_iter().zip(&learnt.judged).filter(|(_, judged)| judged.questioned);
         let questioned = questioned.map(|(place, _)| place).collect();

@@ -1,0 +1,116 @@
+//! What is known of the shelf, reckoned from the file when it has changed and kept until it changes again.
+
+use std::{
+    ops::Deref,
+    sync::{Arc, Mutex, PoisonError},
+};
+
+use warm_blend_board::BoardReading;
+use warm_blend_learn::{LoggedReading, ShelfPaint};
+use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot, Workshop};
+
+/// What is known now, reckoned once for all who ask.
+#[derive(Debug, Clone, Default)]
+pub struct Memory {
+    latest: Arc<Mutex<Option<Arc<Remembered>>>>,
+    /// Held while it is reckoned.
+    reckoning: Arc<Mutex<()>>,
+}
+
+/// What the file holds at a moment: known already, or what it is to be reckoned from.
+pub enum Now {
+    Known(Arc<Remembered>),
+    Written(Box<(State, ShelfDocuments)>),
+}
+
+/// A shelf, and when the file was in that state.
+#[derive(Debug)]
+pub struct Remembered {
+    state: State,
+    shelf: ShelfSnapshot,
+}
+
+impl Deref for Remembered {
+    type Target = ShelfSnapshot;
+
+    fn deref(&self) -> &ShelfSnapshot {
+        &self.shelf
+    }
+}
+
+impl Remembered {
+    /// Whether the file says nothing else by now.
+    pub fn is_of(&self, store: &Store) -> Result<bool, StoreError> {
+        Ok(State::of(store)? == self.state)
+    }
+}
+
+/// Numbers that only grow, of each kind of document that what is known hangs on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct State([i64; 4]);
+
+impl State {
+    fn of(store: &Store) -> Result<Self, StoreError> {
+        Ok(Self([
+            store.state::<ShelfPaint>()?,
+            store.state::<LoggedReading>()?,
+            store.state::<Workshop>()?,
+            store.state::<BoardReading>()?,
+        ]))
+    }
+
+    fn is_newer_than(self, other: Self) -> bool {
+        self.0.iter().zip(other.0).any(|(own, other)| *own > other)
+    }
+}
+
+impl Memory {
+    /// Looks into the file, which takes no longer than to read it.
+    pub fn of(&self, store: &Store) -> Result<Now, StoreError> {
+        let state = State::of(store)?;
+        match self.latest() {
+            Some(known) if known.state == state => Ok(Now::Known(known)),
+            _ => Ok(Now::Written(Box::new((state, read(store)?)))),
+        }
+    }
+
+    /// What is known of it, or of what the file has become since. Whoever asks for the same waits for the one who reckons.
+    pub fn known(&self, now: Now) -> Result<Arc<Remembered>, StoreError> {
+        let (state, documents) = match now {
+            Now::Known(known) => return Ok(known),
+            Now::Written(written) => *written,
+        };
+        let _reckoning = self.reckoning.lock().unwrap_or_else(PoisonError::into_inner);
+        let before = self.latest();
+        if let Some(before) = &before
+            && !state.is_newer_than(before.state)
+        {
+            return Ok(Arc::clone(before));
+        }
+        let shelf = ShelfSnapshot::of(documents, before.as_ref().map(|before| &before.shelf))
+            .map_err(|error| StoreError::Damaged(error.to_string()))?;
+        let known = Arc::new(Remembered { state, shelf });
+        *self.latest.lock().unwrap_or_else(PoisonError::into_inner) = Some(Arc::clone(&known));
+        Ok(known)
+    }
+
+    fn latest(&self) -> Option<Arc<Remembered>> {
+        self.latest.lock().unwrap_or_else(PoisonError::into_inner).clone()
+    }
+}
+
+fn read(store: &Store) -> Result<ShelfDocuments, StoreError> {
+    Ok(ShelfDocuments {
+        tins: store.all_ever()?,
+        readings: store.all()?,
+        boards: store.all()?,
+        workshop: workshop(store)?,
+    })
+}
+
+/// The choices of the workshop: a workspace comes with them.
+pub fn workshop(store: &Store) -> Result<Kept<Workshop>, StoreError> {
+    let first = store.all()?.into_iter().next();
+    first.ok_or(StoreError::Damaged("the choices of the workshop are missing".to_owned()))
+}

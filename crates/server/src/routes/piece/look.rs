@@ -1,0 +1,111 @@
+//! The piece as it would look: predicted, drawn, and brought together.
+
+use std::{collections::BTreeMap, sync::Arc};
+
+use axum::{
+    Json,
+    extract::State,
+    http::{HeaderMap, header},
+    response::{IntoResponse, Response},
+};
+use uuid::Uuid;
+use warm_blend_board::Board;
+use warm_blend_paint::Look;
+use warm_blend_piece::Searched;
+use warm_blend_render::Shading;
+use warm_blend_workshop::{PieceEntry, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
+
+use crate::{
+    Workspace,
+    body::{Asked, Body},
+    memory::Remembered,
+    off_thread::{line_by_line, off_thread, while_asked},
+    pictures::answered,
+    problem::Problem,
+    wire::{LookedAt, SchemeAsked, UnitsAsked, ViewAsked},
+};
+
+/// What a piece is looked at among.
+struct Around {
+    boards: BTreeMap<Uuid, Board>,
+    shelf: Arc<Remembered>,
+}
+
+impl Around {
+    async fn of(workspace: &Workspace) -> Result<Self, Problem> {
+        let (boards, shelf) = workspace.with_shelf(|store| store.all_ever::<Board>()).await?;
+        Ok(Self { boards: boards.into_iter().map(|kept| (kept.id, kept.value)).collect(), shelf })
+    }
+
+    fn room(&self, look: Look) -> Room<'_> {
+        Room { boards: &self.boards, shelf: &self.shelf, look }
+    }
+}
+
+/// What a piece would look like; nothing is kept.
+#[utoipa::path(post, path = "/piece/preview", operation_id = "preview_piece",
+    tag = "piece", params(LookedAt, SchemeAsked, UnitsAsked), request_body = PieceEntry,
+    responses((status = OK, body = PiecePrediction)))]
+pub async fn preview(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(of): Asked<SchemeAsked>,
+    Asked(units): Asked<UnitsAsked>,
+    Body(entry): Body<PieceEntry>,
+) -> Result<Json<PiecePrediction>, Problem> {
+    let (look, units, piece) = (asked.get()?, units.get()?, entry.parse()?);
+    let scheme = scheme_of(&piece, of.scheme)?;
+    let around = Around::of(&workspace).await?;
+    off_thread(move || Ok(around.room(look).predict(&piece, &scheme, of.size(), units)?)).await.map(Json)
+}
+
+/// A piece in what it wears, as a picture; nothing is kept.
+#[utoipa::path(post, path = "/piece/picture", operation_id = "draw_piece",
+    tag = "piece", params(LookedAt, SchemeAsked, ViewAsked), request_body = PieceEntry,
+    responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
+pub async fn picture(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(of): Asked<SchemeAsked>,
+    Asked(seen): Asked<ViewAsked>,
+    Body(entry): Body<PieceEntry>,
+) -> Result<Response, Problem> {
+    let (look, piece) = (asked.get()?, entry.parse()?);
+    let scheme = scheme_of(&piece, of.scheme)?;
+    let (view, closer) = (seen.view()?, seen.closer()?);
+    let around = Around::of(&workspace).await?;
+    let png = off_thread(move || {
+        let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
+        let front = workspace.fronts.of(worn.form, &worn.elevation, view, of.size(), closer)?;
+        Ok(front.draw(&worn.dressed, look.light, look.state, Shading::Soft).to_png())
+    })
+    .await?;
+    Ok(answered(png))
+}
+
+/// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
+/// search. To whoever accepts `application/x-ndjson` it is told line by line how far it is: see `UnifyStep`.
+#[utoipa::path(post, path = "/piece/unify", operation_id = "unify_piece",
+    tag = "piece", params(LookedAt, SchemeAsked), request_body = PieceEntry,
+    responses((status = OK, content((UnifyFound = "application/json"), (UnifyStep = "application/x-ndjson")))))]
+pub async fn find_unifying(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Asked(of): Asked<SchemeAsked>,
+    headers: HeaderMap,
+    Body(entry): Body<PieceEntry>,
+) -> Result<Response, Problem> {
+    let (look, piece) = (asked.get()?, entry.parse()?);
+    let scheme = scheme_of(&piece, of.scheme)?;
+    let around = Around::of(&workspace).await?;
+    if headers.get(header::ACCEPT).is_some_and(|accept| accept == "application/x-ndjson") {
+        return Ok(line_by_line(move |telling| {
+            let step = |searched: Searched| telling.line(&UnifyStep { done: searched.done, found: None });
+            let found = around.room(look).unify(&piece, &scheme, step)?;
+            Ok(UnifyStep { done: 1.0, found: Some(found) })
+        }));
+    }
+    let search =
+        while_asked(move |asking| Ok(around.room(look).unify(&piece, &scheme, |_| asking.goes_on())?));
+    Ok(Json::<UnifyFound>(search.await?).into_response())
+}

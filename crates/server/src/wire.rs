@@ -1,0 +1,196 @@
+//! What requests ask in their address.
+
+use serde::Deserialize;
+use utoipa::IntoParams;
+use uuid::Uuid;
+use warm_blend_paint::{Look, Units};
+use warm_blend_piece::View;
+use warm_blend_render::{Closer, Shading};
+use warm_blend_workshop::{AmountsIn, Checks, LightName, StateName, light, state};
+
+use crate::problem::Problem;
+
+/// Which light to look in, and at what state of the film.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct LookedAt {
+    /// `daylight` (as when left out), `sun`, `north-shade`, `bulb`, `warm-led`, `neutral-led` or `shop-tube`.
+    #[param(value_type = Option<LightName>)]
+    light: Option<String>,
+    /// `dry` (as when left out), `wet`, `sealed` or `buffed`.
+    #[param(value_type = Option<StateName>)]
+    state: Option<String>,
+}
+
+impl LookedAt {
+    pub fn get(&self) -> Result<Look, Problem> {
+        let mut checks = Checks::default();
+        let light = checks.field("?light", light(self.light.as_deref()));
+        let state = checks.field("?state", state(self.state.as_deref()));
+        Ok(checks.done(light.zip(state).map(|(light, state)| Look { light, state }))?)
+    }
+}
+
+/// Which revision a change was made to.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Seen {
+    /// The revision that was seen.
+    pub revision: i64,
+}
+
+/// Which revision is to go, and whether to ask.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Removal {
+    /// The revision that was seen.
+    pub revision: i64,
+    /// True once the painter has said that it may go although mixes use it.
+    #[serde(default)]
+    pub confirmed: bool,
+}
+
+/// Which strip to look at.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct StripAsked {
+    /// `A` to `F`; the first if left out.
+    pub strip: Option<String>,
+    /// How many of its layers are on, from the ground up; all if left out.
+    pub layers: Option<usize>,
+}
+
+/// What went wrong.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct TroubleAsked {
+    /// `too-dark` and others: see `/api/boards/choices`.
+    pub trouble: String,
+}
+
+/// How to draw.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct DrawnAs {
+    /// Pixels across, 48 to 4096; 1200 if left out.
+    pub width: Option<u32>,
+    /// Pixels down, 48 to 4096; 800 if left out.
+    pub height: Option<u32>,
+    /// `soft` (as when left out): the relief is shaded; `none`: not, so that colours can be judged.
+    pub shading: Option<String>,
+    /// True where all strips are drawn side by side.
+    #[serde(default)]
+    pub all: bool,
+}
+
+impl DrawnAs {
+    /// Pixels across and down.
+    pub fn size(&self) -> (u32, u32) {
+        (self.width.unwrap_or(1200), self.height.unwrap_or(800))
+    }
+
+    pub fn shading(&self) -> Result<Shading, Problem> {
+        match self.shading.as_deref() {
+            None | Some("soft") => Ok(Shading::Soft),
+            Some("none") => Ok(Shading::None),
+            Some(_) => Err(Problem::field("?shading", "choose soft or none")),
+        }
+    }
+}
+
+/// Which scheme, and how large its pictures are.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct SchemeAsked {
+    /// From 0; the one that was chosen if left out.
+    pub scheme: Option<usize>,
+    /// Pixels across, 48 to 4096; 1200 if left out.
+    pub width: Option<u32>,
+    /// Pixels down, 48 to 4096; 800 if left out.
+    pub height: Option<u32>,
+}
+
+impl SchemeAsked {
+    /// Pixels across and down.
+    pub fn size(&self) -> (u32, u32) {
+        (self.width.unwrap_or(1200), self.height.unwrap_or(800))
+    }
+}
+
+/// From where it is seen.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct ViewAsked {
+    /// `front` (as when left out), `side` or `top`.
+    view: Option<String>,
+    /// How much closer than the whole, 1 to 16; 1 if left out.
+    closer: Option<f64>,
+    /// What is in the middle then: the share of the whole picture's width to its left, 0 to 1.
+    x: Option<f64>,
+    /// And the share of its height above.
+    y: Option<f64>,
+}
+
+impl ViewAsked {
+    pub fn view(&self) -> Result<View, Problem> {
+        match self.view.as_deref() {
+            None => Ok(View::Front),
+            Some(id) => View::ALL
+                .into_iter()
+                .find(|view| view.id() == id)
+                .ok_or_else(|| Problem::field("?view", "choose front, side or top")),
+        }
+    }
+
+    pub fn closer(&self) -> Result<Closer, Problem> {
+        let within = |name: &str, value: Option<f64>, usual: f64, least: f64, most: f64| {
+            let value = value.unwrap_or(usual);
+            let wrong = || Problem::field(name, format!("{value}: from {least} to {most}"));
+            if (least..=most).contains(&value) { Ok(value) } else { Err(wrong()) }
+        };
+        let by = within("?closer", self.closer, 1.0, 1.0, 16.0)?;
+        Ok(Closer {
+            by,
+            middle: (within("?x", self.x, 0.5, 0.0, 1.0)?, within("?y", self.y, 0.5, 0.0, 1.0)?),
+        })
+    }
+}
+
+/// What is measured in.
+#[derive(Debug, Default, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct UnitsAsked {
+    /// `metric` (as when left out) or `imperial`.
+    units: Option<String>,
+}
+
+impl UnitsAsked {
+    pub fn get(&self) -> Result<Units, Problem> {
+        match &self.units {
+            None => Ok(Units::Metric),
+            Some(id) => Units::find(id).ok_or_else(|| Problem::field("?units", "choose metric or imperial")),
+        }
+    }
+}
+
+/// What to say amounts in.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct SaidIn {
+    /// A measure such as `tsp` or `ml`, or `g`; ml when left out.
+    measure: Option<String>,
+}
+
+impl SaidIn {
+    pub fn get(&self) -> Result<AmountsIn, Problem> {
+        Ok(AmountsIn::asked(self.measure.as_deref())?)
+    }
+}
+
+/// Which pots.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct PoursOf {
+    /// Only those of this mix.
+    pub mix: Option<Uuid>,
+}

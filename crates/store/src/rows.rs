@@ -1,0 +1,133 @@
+//! Documents as rows of the file.
+
+use jiff::Timestamp;
+use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
+use warm_blend_workshop::{Document, Id, Kept, Revision};
+
+use crate::StoreError;
+
+const COLUMNS: &str = "SELECT id, revision, removed, made_at, changed_at, body FROM document";
+
+/// All documents of a kind; `only` narrows them.
+pub(crate) fn every<T: Document>(connection: &Connection, only: &str) -> Result<Vec<Kept<T>>, StoreError> {
+    let mut query = connection.prepare_cached(&format!("{COLUMNS} WHERE kind = ?1 {only} ORDER BY id"))?;
+    let rows = query.query_map([T::KIND], raw)?;
+    rows.map(|row| row?.parse()).collect()
+}
+
+/// Documents of a kind that speak of one.
+pub(crate) fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
+    let mut query = connection.prepare_cached(&format!(
+        "{COLUMNS} JOIN reference ON reference.user = document.id
+         WHERE reference.used = ?1 AND kind = ?2 AND removed = 0 ORDER BY id"
+    ))?;
+    let rows = query.query_map(params![used.to_string(), T::KIND], raw)?;
+    rows.map(|row| row?.parse()).collect()
+}
+
+/// Writes a new one.
+pub(crate) fn insert<T: Document>(change: &Transaction<'_>, id: Id, value: T) -> Result<Kept<T>, StoreError> {
+    let now = Timestamp::now().to_string();
+    change.execute(
+        "INSERT INTO document (id, kind, revision, body, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?4)",
+        params![id.to_string(), T::KIND, serde_json::to_string(&value)?, now],
+    )?;
+    point(change, id, &value.uses())?;
+    read(change, id)
+}
+
+/// Reads one if the revision that was seen is the one that is kept.
+pub(crate) fn current<T: Document>(
+    change: &Transaction<'_>,
+    id: Id,
+    seen: Revision,
+) -> Result<Kept<T>, StoreError> {
+    let kept = read::<T>(change, id)?;
+    if kept.revision != seen {
+        return Err(StoreError::Stale { kind: T::KIND, kept: kept.revision, seen });
+    }
+    Ok(kept)
+}
+
+/// Reads one, also when it was removed.
+pub(crate) fn read<T: Document>(connection: &Connection, id: Id) -> Result<Kept<T>, StoreError> {
+    connection
+        .prepare_cached(&format!("{COLUMNS} WHERE id = ?1 AND kind = ?2"))?
+        .query_row(params![id.to_string(), T::KIND], raw)
+        .optional()?
+        .ok_or(StoreError::Unknown { kind: T::KIND, id })?
+        .parse()
+}
+
+/// Writes a document's state and counts its revision up.
+pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -> Result<(), StoreError> {
+    change.execute(
+        "UPDATE document SET body = ?2, removed = ?3, revision = revision + 1, changed_at = ?4 WHERE id = ?1",
+        params![id.to_string(), body, removed, Timestamp::now().to_string()],
+    )?;
+    Ok(())
+}
+
+/// That what is spoken of is, or was, there.
+pub(crate) fn verify(connection: &Connection, uses: &[Id]) -> Result<(), StoreError> {
+    for used in uses {
+        let known: bool = connection.query_row(
+            "SELECT EXISTS (SELECT 1 FROM document WHERE id = ?1)",
+            [used.to_string()],
+            |row| row.get(0),
+        )?;
+        if !known {
+            return Err(StoreError::Dangling(*used));
+        }
+    }
+    Ok(())
+}
+
+/// Notes which documents this one speaks of.
+pub(crate) fn point(change: &Transaction<'_>, user: Id, uses: &[Id]) -> Result<(), StoreError> {
+    change.execute("DELETE FROM reference WHERE user = ?1", [user.to_string()])?;
+    verify(change, uses)?;
+    for used in uses {
+        change.execute(
+            "INSERT OR IGNORE INTO reference (user, used) VALUES (?1, ?2)",
+            params![user.to_string(), used.to_string()],
+        )?;
+    }
+    Ok(())
+}
+
+/// A row as it stands in the file.
+struct Raw {
+    id: String,
+    revision: Revision,
+    removed: bool,
+    made_at: String,
+    changed_at: String,
+    body: String,
+}
+
+fn raw(row: &Row<'_>) -> rusqlite::Result<Raw> {
+    Ok(Raw {
+        id: row.get(0)?,
+        revision: row.get(1)?,
+        removed: row.get(2)?,
+        made_at: row.get(3)?,
+        changed_at: row.get(4)?,
+        body: row.get(5)?,
+    })
+}
+
+impl Raw {
+    fn parse<T: Document>(self) -> Result<Kept<T>, StoreError> {
+        let time =
+            |text: &str| text.parse::<Timestamp>().map_err(|error| StoreError::Damaged(error.to_string()));
+        Ok(Kept {
+            id: self.id.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?,
+            revision: self.revision,
+            removed: self.removed,
+            made_at: time(&self.made_at)?,
+            changed_at: time(&self.changed_at)?,
+            value: serde_json::from_str(&self.body)?,
+        })
+    }
+}

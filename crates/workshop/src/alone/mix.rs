@@ -1,0 +1,119 @@
+//! A mix of paints that are given in a request, known by whatever was read of them.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use warm_blend_learn::{Certainty, Ensemble};
+use warm_blend_paint::{CoatsToHide, Look, Material, Parts, Seen};
+use warm_blend_spectral::{BANDS, wavelength};
+
+use crate::{Checks, Colour, GivenTins, Judgement, LightName, PredictTin, Refusal, StateName, light, state};
+
+/// A mix to predict.
+#[derive(Deserialize, ToSchema)]
+pub struct PredictRequest {
+    /// One to 64 paints and mediums.
+    pub paints: Vec<PredictPaint>,
+    /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
+    pub white: Option<PredictTin>,
+    /// The light to see it in; daylight if left out.
+    #[schema(example = "shop-tube")]
+    #[schema(value_type = Option<LightName>)]
+    pub light: Option<String>,
+    /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
+    pub state: Option<String>,
+    /// A colour to judge the mix against.
+    pub target: Option<Colour>,
+}
+
+/// One paint of the mix.
+#[derive(Deserialize, ToSchema)]
+pub struct PredictPaint {
+    /// The tin.
+    #[serde(flatten)]
+    pub tin: PredictTin,
+    /// Parts by wet volume, 0.001 to 100 000.
+    #[schema(example = 3.0)]
+    pub parts: f64,
+    /// True of the white that tints were made with.
+    #[serde(default)]
+    pub house_white: bool,
+}
+
+/// What the mix is predicted to look like, thick, in the state that was asked for.
+#[derive(Serialize, ToSchema)]
+pub struct Predicted {
+    /// The light it is seen in.
+    #[schema(value_type = LightName)]
+    pub light: &'static str,
+    /// The state of the film.
+    #[schema(value_type = StateName)]
+    pub state: &'static str,
+    /// Wavelengths of the bands, nm.
+    pub wavelengths: Vec<u32>,
+    /// Reflectance factor in each band, 0–1.
+    pub reflectance: Vec<f64>,
+    /// L*, a*, b* relative to the white of the light (2°).
+    pub lab: [f64; 3],
+    /// What a screen shows for it, adapted to the light.
+    pub hex: String,
+    /// False where the screen cannot show it.
+    pub in_gamut: bool,
+    /// 90 % band, ΔE00: the true colour is nearer in nine cases of ten.
+    pub within: f64,
+    /// That in words.
+    pub certainty: &'static str,
+    /// Brushed coats until black and white no longer show; null for a glaze.
+    pub hides_in: Option<f64>,
+    /// Against the target, if one was given.
+    pub judgement: Option<Judgement>,
+    /// Readings that contradict the others and were left out, as pointers into the request.
+    pub questioned: Vec<String>,
+}
+
+impl PredictRequest {
+    /// What it is predicted to look like.
+    pub fn answer(&self) -> Result<Predicted, Refusal> {
+        let mut checks = Checks::default();
+        let light = checks.field("/light", light(self.light.as_deref()));
+        let state = checks.field("/state", state(self.state.as_deref()));
+        let target = self.target.as_ref().and_then(|target| target.parse(&mut checks, "/target"));
+        let parts: Vec<Option<Parts>> = self
+            .paints
+            .iter()
+            .enumerate()
+            .map(|(i, paint)| checks.field(format!("/paints/{i}/parts"), Parts::new(paint.parts)))
+            .collect();
+        let tins: Vec<_> = self.paints.iter().map(|paint| (&paint.tin, paint.house_white)).collect();
+        let bench = GivenTins::of(&tins, self.white.as_ref(), &mut checks);
+        let parts = parts.into_iter().collect::<Option<Vec<_>>>();
+        let (look, parts, bench) = checks.done(
+            light
+                .zip(state)
+                .zip(parts.zip(bench))
+                .map(|((light, state), (parts, bench))| (Look { light, state }, parts, bench)),
+        )?;
+
+        let (known, questioned) = bench.learn()?;
+        let components: Vec<(Parts, &Ensemble)> = parts.into_iter().zip(&known).collect();
+        let mixed = Ensemble::mix(&components).map_err(|error| Refusal::field("/paints", error))?;
+        let shown = mixed.in_state(look.state);
+        let masstone = shown.best().masstone();
+        let seen = Seen::of(&masstone, look.light);
+        let within = shown.within(|material: &Material| Seen::of(&material.masstone(), look.light).lab);
+        Ok(Predicted {
+            light: look.light.id(),
+            state: look.state.id(),
+            wavelengths: (0..BANDS).map(wavelength).collect(),
+            reflectance: masstone.bands().to_vec(),
+            lab: [seen.lab.l, seen.lab.a, seen.lab.b],
+            hex: seen.screen.srgb.to_string(),
+            in_gamut: seen.screen.in_gamut,
+            within,
+            certainty: Certainty::of(within).words(),
+            hides_in: CoatsToHide::of(mixed.best()).map(CoatsToHide::value),
+            judgement: target.map(|target| Judgement::of(&mixed, target, look)).transpose()?,
+            questioned,
+        })
+    }
+}

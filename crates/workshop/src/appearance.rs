@@ -1,0 +1,101 @@
+//! How paints, mixes and films look: swatches, and colours against a target.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use warm_blend_learn::{Certainty, Doubt, Ensemble};
+use warm_blend_paint::{CoatsToHide, Drawdown, Look, Masstone, Seen, Verdict};
+use warm_blend_spectral::{Lab, OnScreen};
+
+use crate::Refusal;
+
+/// A colour as it is seen in a light.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct SeenColour {
+    /// What the screen shows for it.
+    #[schema(example = "#b08d57")]
+    pub hex: String,
+    /// False where the screen cannot show it and comes as near as it can.
+    pub in_gamut: bool,
+    /// L*, a*, b* relative to the white of the light (2°).
+    pub lab: [f64; 3],
+}
+
+impl From<Seen> for SeenColour {
+    fn from(seen: Seen) -> Self {
+        let Lab { l, a, b } = seen.lab;
+        Self { hex: seen.screen.srgb.to_string(), in_gamut: seen.screen.in_gamut, lab: [l, a, b] }
+    }
+}
+
+/// A drawdown: a wedge of wet film from thick to a wash, over white and over black.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Swatch {
+    /// Its flat colour: thick and dry, or one coat over white for what never hides.
+    pub face: SeenColour,
+    /// Hex codes from thick to thin over the white half, evenly spaced.
+    pub over_white: Vec<String>,
+    /// The same over the black half.
+    pub over_black: Vec<String>,
+    /// Brushed coats until black and white no longer show; absent for a clear medium or a thin glaze.
+    pub hides_in: Option<f64>,
+    /// 90 % band of the flat colour, ΔE00 in this light: the true one is nearer in nine cases of ten.
+    pub within: f64,
+    /// That in words: `sure to a touch`.
+    pub certainty: &'static str,
+    /// What it could as well be: hex codes at the rim of the band, from dark to light; empty where nothing is in doubt.
+    pub halo: Vec<String>,
+    /// How flakes shine; absent where there are none.
+    pub lustre: Option<Lustre>,
+}
+
+/// How flakes shine.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Lustre {
+    /// Share of the area that flakes cover, 0–1.
+    pub share: f64,
+    /// What the screen shows at the mirror angle.
+    pub glint: String,
+}
+
+impl Swatch {
+    /// Of a paint or a mix as it is known.
+    pub fn of(known: &Ensemble, Look { light, state }: Look) -> Self {
+        let known = known.in_state(state);
+        let material = known.best();
+        let drawdown = Drawdown::of(material, light);
+        let Doubt { within, halo } = known.doubt(light);
+        let glint = || Seen::of(&material.glint(), light).screen.srgb.to_string();
+        let codes = |stops: &[OnScreen]| stops.iter().map(|stop| stop.srgb.to_string()).collect();
+        Self {
+            face: Seen::of(&material.face(), light).into(),
+            over_white: codes(&drawdown.over_white),
+            over_black: codes(&drawdown.over_black),
+            hides_in: CoatsToHide::of(material).map(CoatsToHide::value),
+            within,
+            certainty: Certainty::of(within).words(),
+            halo: halo.iter().map(|face| Seen::of(face, light).screen.srgb.to_string()).collect(),
+            lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
+        }
+    }
+}
+
+/// How a colour stands to its target.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Judgement {
+    /// In words: `a hair warmer and lighter than the target`.
+    pub words: String,
+    /// CIEDE2000, in the light asked for.
+    pub difference: f64,
+    /// The target in that light.
+    pub target: SeenColour,
+}
+
+impl Judgement {
+    /// What is known of a material against a target, which has been read and so has a curve.
+    pub fn of(known: &Ensemble, target: Masstone, look: Look) -> Result<Self, Refusal> {
+        let target = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
+        let target = Seen::of(&target, look.light);
+        let verdict = Verdict::of(look.face(known.best()).lab, target.lab);
+        Ok(Self { words: verdict.words, difference: verdict.difference.value(), target: target.into() })
+    }
+}

@@ -1,0 +1,239 @@
+//! A batch measured out: how much of each tin, in which measure, what it costs and how far it goes.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_bench as bench;
+use warm_blend_bench::Kind;
+use warm_blend_board::{Hand, Technique};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Class, Look, Material, Measure, Microns, Millilitres, Parts, Rounded, Units};
+
+use crate::{Checks, MixPart, Refusal, ShelfSnapshot};
+
+/// A batch to be measured out.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct BatchOf {
+    /// What is in it.
+    pub components: Vec<MixPart>,
+    /// How much: a number of `measure`; not read for `left`.
+    #[serde(default)]
+    pub amount: f64,
+    /// `gallon`, `quart`, `pint`, `cup`, `fl-oz`, `tbsp`, `tsp`, `scoop`, `litre`, `ml` or `drop`; or `m2` or `ft2` of a surface; or
+    /// `left`: all that is left of a paint.
+    pub measure: String,
+    /// Coats on the surface; 2 when left out.
+    pub coats: Option<f64>,
+    /// Which paint is used up, where it is.
+    pub using_up: Option<Uuid>,
+    /// What there is to measure with; what the workshop has when empty.
+    #[serde(default)]
+    pub owned: Vec<String>,
+}
+
+/// Ways to measure a batch out.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Batch {
+    /// The best first: roundings that nobody sees, by how few spoonfuls they take; then by how far they move the colour; by weight;
+    /// last those that come to more or less than was asked for.
+    pub ways: Vec<MeasuredOut>,
+    /// How much was asked for, ml.
+    pub ml: f64,
+    /// How it is put on: `Coat, brushed`.
+    pub put_on: &'static str,
+    /// What a coat of it costs on a square metre, put on like that.
+    pub cost_per_m2: Option<f64>,
+    /// The same on a square foot.
+    pub cost_per_ft2: Option<f64>,
+}
+
+/// A batch in one kind of measure.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MeasuredOut {
+    /// What it is measured with; `g` where it is weighed.
+    pub measure: &'static str,
+    /// How many of it, in the order of the components: `1½ cups`.
+    pub amounts: Vec<String>,
+    /// What the batch comes to, ml.
+    pub ml: f64,
+    /// What that costs, where every price is known.
+    pub cost: Option<f64>,
+    /// How far that goes, coats of a square metre.
+    pub covers_m2: f64,
+    /// Tins that do not hold enough for it.
+    pub short: Vec<String>,
+    /// How far the rounding moves the colour, ΔE00.
+    pub shift: f64,
+    /// That in words.
+    pub words: String,
+}
+
+/// A measure by its id.
+pub fn measure_of(text: &str) -> Result<Measure, String> {
+    let known = Measure::ALL.into_iter().find(|measure| measure.id() == text);
+    known.ok_or_else(|| {
+        format!("this is no measure: choose one of {}", Measure::ALL.map(Measure::id).join(", "))
+    })
+}
+
+/// What there is to measure with, of a field `owned`.
+pub fn measures_of(owned: &[String]) -> Result<Vec<Measure>, Refusal> {
+    let mut checks = Checks::default();
+    let owned = owned
+        .iter()
+        .enumerate()
+        .filter_map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
+        .collect();
+    checks.done(Some(owned))
+}
+
+impl ShelfSnapshot {
+    /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
+    pub fn measure_out(&self, of: &BatchOf, look: Look) -> Result<Batch, Refusal> {
+        let owned = measures_of(&of.owned)?;
+        let one = |(i, part): (usize, &MixPart)| {
+            let (parts, known) = self.part(&format!("/components/{i}"), part)?;
+            Ok((parts, known.best()))
+        };
+        let mixed: Vec<(Parts, &Material)> =
+            of.components.iter().enumerate().map(one).collect::<Result<_, Refusal>>()?;
+        let tins = of.tins(self)?;
+        let shares = of.shares();
+        let inside: Vec<(Class, f64)> =
+            tins.iter().zip(&shares).map(|(tin, share)| (tin.class, *share)).collect();
+        let technique = Technique::usual_for(Kind::of(&inside));
+        let film = technique.takes(Hand::default());
+        let batch = of.batch(&tins, &shares, film)?;
+        let rounded = warm_blend_paint::measured(&mixed, batch, &self.at_hand(&owned), look.light)
+            .map_err(|error| Refusal::field("/components", error))?;
+        let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
+        let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
+        let cost_per_m2 = by_weight.cost.map(|cost| cost / by_weight.covers_m2);
+        let mut ways: Vec<MeasuredOut> =
+            rounded.iter().map(|rounded| MeasuredOut::of(rounded, &tins, film)).collect();
+        ways.insert(rounded.iter().take_while(|rounded| rounded.keeps_the_batch()).count(), by_weight);
+        Ok(Batch {
+            cost_per_ft2: cost_per_m2.map(|cost| cost * bench::SQUARE_FOOT),
+            cost_per_m2,
+            put_on: technique.name(),
+            ml: batch.value(),
+            ways,
+        })
+    }
+
+    /// What there is to measure with: what was asked for, or what the workshop has, or everything.
+    fn at_hand(&self, asked: &[Measure]) -> Vec<Measure> {
+        match (asked, self.workshop.value.owned.as_slice()) {
+            // A scoop is for powders.
+            ([], []) => Measure::ALL.into_iter().filter(|measure| *measure != Measure::Scoop).collect(),
+            ([], at_hand) => at_hand.to_vec(),
+            (asked, _) => asked.to_vec(),
+        }
+    }
+}
+
+impl BatchOf {
+    fn tins<'a>(&self, shelf: &'a ShelfSnapshot) -> Result<Vec<&'a ShelfPaint>, Refusal> {
+        let gone = || Refusal::field("/components", "one of these is no longer on the shelf");
+        let tin = |part: &MixPart| {
+            shelf.tin(part.paint).ok().filter(|tin| !tin.removed).map(|tin| &tin.value).ok_or_else(gone)
+        };
+        self.components.iter().map(tin).collect()
+    }
+
+    fn shares(&self) -> Vec<f64> {
+        let total: f64 = self.components.iter().map(|part| f64::from(part.given())).sum();
+        self.components.iter().map(|part| f64::from(part.given()) / total).collect()
+    }
+
+    /// How much it comes to.
+    fn batch(&self, tins: &[&ShelfPaint], shares: &[f64], film: Microns) -> Result<Millilitres, Refusal> {
+        let coats = self.coats.unwrap_or(2.0);
+        let bad = |error: warm_blend_paint::BadMeasure| Refusal::field("/amount", error);
+        let batch = match self.measure.as_str() {
+            "m2" | "ft2" if !(0.5..=12.0).contains(&coats) => {
+                return Err(Refusal::field("/coats", "choose half a coat to twelve"));
+            }
+            "m2" => bench::for_area(self.amount, Units::Metric, coats, film).map_err(bad)?,
+            "ft2" => bench::for_area(self.amount, Units::Imperial, coats, film).map_err(bad)?,
+            "left" => {
+                let which = self.components.iter().position(|part| Some(part.paint) == self.using_up);
+                let at = which
+                    .ok_or_else(|| Refusal::field("/using_up", "choose a paint of the mix to use up"))?;
+                let left = tins[at].stock.filter(|left| left.value() > 0.0).ok_or_else(|| {
+                    let name = tins[at].name.as_str();
+                    Refusal::field("/using_up", format!("what is left of {name} is not written down"))
+                })?;
+                bench::using_up(left, shares[at]).map_err(bad)?
+            }
+            measure => {
+                let measure = measure_of(measure).map_err(|error| Refusal::field("/measure", error))?;
+                measure.times(self.amount).map_err(bad)?
+            }
+        };
+        match batch.value() >= 1.0 {
+            true => Ok(batch),
+            false => {
+                Err(Refusal::field("/amount", "less than a millilitre cannot be measured out: make it more"))
+            }
+        }
+    }
+}
+
+impl MeasuredOut {
+    fn of(rounded: &Rounded, tins: &[&ShelfPaint], film: Microns) -> Self {
+        let measure = rounded.measure;
+        let poured: Vec<f64> = rounded.amounts().collect();
+        let seen = match rounded.shift {
+            shift if shift < 0.5 => "nobody sees the rounding".to_owned(),
+            shift => format!("the rounding moves the colour by {shift:.1}"),
+        };
+        let asked = rounded.total / rounded.ratio;
+        Self {
+            measure: measure.id(),
+            amounts: poured.iter().map(|ml| warm_blend_paint::amount(*ml, measure)).collect(),
+            shift: rounded.shift,
+            words: match rounded.keeps_the_batch() {
+                true => seen,
+                false => format!("{seen}, but it comes to {:.0} ml instead of {asked:.0}", rounded.total),
+            },
+            ..Self::poured(tins, &poured, film)
+        }
+    }
+
+    /// So much of each tin: how much it is, what it costs, how far it goes, and which tins do not hold it.
+    fn poured(tins: &[&ShelfPaint], poured: &[f64], film: Microns) -> Self {
+        let each = || tins.iter().zip(poured);
+        let ml: f64 = poured.iter().sum();
+        Self {
+            measure: "ml",
+            amounts: Vec::new(),
+            ml,
+            cost: each().map(|(tin, ml)| Some(tin.price?.by_ml() * ml)).sum(),
+            covers_m2: ml / bench::per_square_metre(film),
+            short: each()
+                .filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < **ml))
+                .map(|(tin, _)| tin.name.as_str().to_owned())
+                .collect(),
+            shift: 0.0,
+            words: String::new(),
+        }
+    }
+
+    /// The same on a scale.
+    fn by_weight(tins: &[&ShelfPaint], poured: &[f64], film: Microns) -> Self {
+        let (mut amounts, mut usual) = (Vec::new(), Vec::new());
+        for (tin, ml) in tins.iter().zip(poured) {
+            amounts.push(format!("{:.1} g", ml * tin.density()));
+            if tin.specials.density.is_none() {
+                usual.push(tin.name.as_str());
+            }
+        }
+        let words = match usual.as_slice() {
+            [] => "by the scale".to_owned(),
+            [one] => format!("by the scale, taking {one} to be as heavy as its class usually is"),
+            _ => "by the scale, taking the paints to be as heavy as their classes usually are".to_owned(),
+        };
+        Self { measure: "g", amounts, words, ..Self::poured(tins, poured, film) }
+    }
+}

@@ -1,0 +1,95 @@
+//! What boards are made of.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use warm_blend_board::{GroundKind, Technique, Template, Trouble};
+
+use crate::PrintEntry;
+
+/// What boards are made of.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BoardChoices {
+    /// Ways to put on a layer.
+    pub techniques: Vec<TechniqueChoice>,
+    /// What a board can lie on.
+    pub grounds: Vec<GroundChoice>,
+    /// Finishes to start from.
+    pub templates: Vec<TemplateChoice>,
+    /// What can have gone wrong.
+    pub troubles: Vec<TroubleChoice>,
+}
+
+/// What can have gone wrong with a board.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TroubleChoice {
+    /// `too-dark` …
+    pub id: &'static str,
+    /// `Too dark` …
+    pub name: &'static str,
+}
+
+/// A finish to start from.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TemplateChoice {
+    /// `aged` …
+    pub id: &'static str,
+    /// `Glazed, dry-brushed and rubbed` …
+    pub name: &'static str,
+    /// What it is good for.
+    pub note: &'static str,
+}
+
+/// A way to put on a layer.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TechniqueChoice {
+    /// `glaze-wiped` …
+    pub id: &'static str,
+    /// `Glaze, wiped` …
+    pub name: &'static str,
+    /// True where it can be wiped more or less.
+    pub wiped: bool,
+    /// True where it takes away.
+    pub takes_away: bool,
+    /// True where it needs something in the pot.
+    pub needs_pot: bool,
+    /// What it usually leaves.
+    pub usual: PrintEntry,
+}
+
+/// What a board can lie on.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct GroundChoice {
+    /// `pale-wood` …
+    pub id: &'static str,
+    /// `Bare wood, pale` …
+    pub name: &'static str,
+    /// What it is taken to look like in daylight.
+    pub hex: String,
+}
+
+impl BoardChoices {
+    /// All there is: techniques, grounds, finishes to start from, and what can have gone wrong.
+    pub fn all() -> Self {
+        let technique = |technique: Technique| TechniqueChoice {
+            id: technique.id(),
+            name: technique.name(),
+            wiped: technique.is_wiped(),
+            takes_away: technique.takes_away(),
+            needs_pot: !technique.needs_no_pot(),
+            usual: PrintEntry::of(technique.usual()),
+        };
+        let ground = |kind: GroundKind| GroundChoice {
+            id: kind.id(),
+            name: kind.name(),
+            hex: kind.colour().to_string(),
+        };
+        let template = |Template { id, name, note, .. }: &Template| TemplateChoice { id, name, note };
+        let trouble = |trouble: Trouble| TroubleChoice { id: trouble.id(), name: trouble.name() };
+        Self {
+            techniques: Technique::ALL.map(technique).into(),
+            grounds: GroundKind::ALL.map(ground).into(),
+            templates: Template::ALL.iter().map(template).collect(),
+            troubles: Trouble::ALL.map(trouble).into(),
+        }
+    }
+}

@@ -1,0 +1,111 @@
+//! Boards that are kept: in a list, by themselves, and begun from a finish.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_board::{Board, Ground, Layer, Letter, Place, Strip, Template};
+use warm_blend_paint::{Look, Name, PaintId};
+
+use crate::{BoardEntry, Checks, Kept, Refusal, SeenBoard, ShelfSnapshot, kind, strip_of};
+
+/// A board in the list.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BoardInList {
+    /// For good.
+    pub id: Uuid,
+    /// How often it was changed.
+    pub revision: i64,
+    /// What it is called.
+    pub name: String,
+    /// Letters of its strips.
+    pub strips: Vec<String>,
+    /// Strip A from across the room: field, recess and edge.
+    pub hexes: Vec<String>,
+}
+
+/// A board that is kept.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BoardKept {
+    /// For good.
+    pub id: Uuid,
+    /// To be named when it is changed.
+    pub revision: i64,
+    /// When it was last changed, RFC 3339.
+    pub changed_at: String,
+    /// What the painter put together.
+    pub entry: BoardEntry,
+}
+
+impl From<Kept<Board>> for BoardKept {
+    fn from(kept: Kept<Board>) -> Self {
+        Self {
+            id: kept.id,
+            revision: kept.revision,
+            changed_at: kept.changed_at.to_string(),
+            entry: BoardEntry::from(&kept.value),
+        }
+    }
+}
+
+/// A board that is begun.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct NewBoard {
+    /// Its name, 1 to 80 characters.
+    #[schema(example = "sample board for the case")]
+    pub name: String,
+    /// What it is laid on: see `/api/boards/choices`.
+    #[schema(example = "red-stain")]
+    pub ground: String,
+    /// A finish to start from, filled from the shelf: see `/api/boards/choices`.
+    #[schema(example = "aged")]
+    pub template: Option<String>,
+    /// The paint that is its main colour; the one there is most of if left out.
+    pub base: Option<Uuid>,
+}
+
+impl NewBoard {
+    /// The layers of its template, with what is on the shelf.
+    fn layers(&self, shelf: &ShelfSnapshot) -> Result<Vec<Layer>, Refusal> {
+        let Some(template) = &self.template else { return Ok(Vec::new()) };
+        let template = Template::find(template).ok_or_else(|| {
+            let known = Template::ALL.map(|template| template.id).join(", ");
+            Refusal::field(
+                "/template",
+                format!("there is no such finish to start from: choose one of {known}"),
+            )
+        })?;
+        let tins = shelf.on_shelf();
+        let base = self.base.map(PaintId);
+        if base.is_some_and(|base| tins.iter().all(|tin| tin.paint != base)) {
+            return Err(Refusal::field("/base", "this paint is not on the shelf: choose another"));
+        }
+        template.layers(&tins, base).map_err(|error| Refusal::field("/template", error))
+    }
+}
+
+impl ShelfSnapshot {
+    /// A board that is begun.
+    pub fn new_board(&self, new: &NewBoard) -> Result<Board, Refusal> {
+        let mut checks = Checks::default();
+        let name = checks.field("/name", Name::new(&new.name));
+        let kind = checks.field("/ground", kind(&new.ground));
+        let (name, kind) = checks.done(name.zip(kind))?;
+        let strip = Strip { letter: Letter::ALL[0], from: None, layers: new.layers(self)? };
+        Board::new(name, Ground::of(kind), vec![strip]).map_err(|error| Refusal::field("/template", error))
+    }
+
+    /// A board in the list.
+    pub fn board_in_list(&self, kept: &Kept<Board>, look: Look) -> Result<BoardInList, Refusal> {
+        let board = &kept.value;
+        let seen = SeenBoard::new(board, self, look)?;
+        let stack = seen.stack(strip_of(board, None)?)?;
+        let hex = |place| seen.look_at(&stack, place, stack.len()).screen.srgb.to_string();
+        Ok(BoardInList {
+            id: kept.id,
+            revision: kept.revision,
+            name: board.name.as_str().to_owned(),
+            strips: board.strips().iter().map(|strip| strip.letter.to_string()).collect(),
+            hexes: Place::ALL.map(hex).into(),
+        })
+    }
+}

@@ -1,0 +1,24 @@
+//! Sample boards: as they are entered, predicted, rescued and read.
+
+mod choices;
+pub(crate) mod entry;
+mod kept;
+pub(crate) mod prediction;
+pub(crate) mod reading;
+mod rescue;
+
+pub use choices::{BoardChoices, GroundChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
+pub use entry::{
+    AtPlaces, BoardEntry, BranchEntry, GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry, StripEntry,
+    kind, letter, place,
+};
+pub use kept::{BoardInList, BoardKept, NewBoard};
+pub use prediction::{
+    AdviceGiven, CautionGiven, FixOffered, LayerPredicted, PlacePredicted, SeenBoard, ShareOfColour,
+    StripPrediction, strip_of,
+};
+pub use reading::{
+    BoardReadingChange, BoardReadingEntry, BoardReadingKept, BoardReadingMade, BoardSpotEntry, HandKnown,
+    SpotKept, SpotRead, SpotToRead,
+};
+pub use rescue::{ChangeTold, RescueTold, SchoolTold, SchoolsTold, WayTold};

@@ -1,0 +1,175 @@
+//! Ways back for a board gone wrong, and what other schools would do: each with what it would look like.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_board::{Board, Change, Layer, Letter, Mending, OnShelf, Place, School, Tin, Trouble, Way};
+use warm_blend_paint::Seen as SeenInLight;
+use warm_blend_paint::{Look, PaintId, State, Verdict};
+
+use crate::{LayerEntry, Refusal, SeenBoard, ShelfSnapshot, strip_of};
+
+const PRACTICE: &str = "common practice";
+
+/// The ways back.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RescueTold {
+    /// What to do before any layer.
+    pub first: &'static str,
+    /// The strip as it is, from across the room: field, recess, edge.
+    pub before: Vec<String>,
+    /// The most helpful first; none where nothing on the shelf helps.
+    pub ways: Vec<WayTold>,
+    /// Where they are from.
+    pub source: &'static str,
+}
+
+/// A way back.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WayTold {
+    /// What to do.
+    pub words: String,
+    /// Why it helps.
+    pub why: &'static str,
+    /// What would be seen from across the room: field, recess, edge.
+    pub after: Vec<String>,
+    /// What that is in words, on the field: `clearly lighter`.
+    pub moves: String,
+    /// What is done to the strip.
+    pub changes: Vec<ChangeTold>,
+}
+
+/// A change of a strip.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ChangeTold {
+    /// `put`: a new layer; `instead`: one in place of that with its id; `take`: one is taken out.
+    pub deed: &'static str,
+    /// Which layer.
+    pub id: Uuid,
+    /// What it is; none where it is taken out.
+    pub layer: Option<LayerEntry>,
+    /// The layer that a new one lies below; on top if none.
+    pub below: Option<Uuid>,
+}
+
+/// A question that painters answer differently.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SchoolTold {
+    /// The question.
+    pub question: &'static str,
+    /// Answers other than this strip's.
+    pub ways: Vec<WayTold>,
+}
+
+/// What other schools would do.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SchoolsTold {
+    /// The strip as it is, from across the room: field, recess, edge.
+    pub before: Vec<String>,
+    /// What applies to it.
+    pub schools: Vec<SchoolTold>,
+    /// Where they are from.
+    pub source: &'static str,
+}
+
+impl From<&Change> for ChangeTold {
+    fn from(change: &Change) -> Self {
+        let told =
+            |deed, layer: &Layer| Self { deed, id: layer.id.0, layer: Some(layer.into()), below: None };
+        match change {
+            Change::Put(layer, above) => Self { below: above.map(|above| above.0), ..told("put", layer) },
+            Change::Instead(layer) => told("instead", layer),
+            Change::Take(id) => Self { deed: "take", id: id.0, layer: None, below: None },
+        }
+    }
+}
+
+/// A strip that ways are tried on.
+struct Tried<'a> {
+    seen: SeenBoard<'a>,
+    letter: Letter,
+    on_shelf: Vec<OnShelf>,
+    before: [SeenInLight; 3],
+}
+
+impl<'a> Tried<'a> {
+    fn new(board: &'a Board, letter: Letter, shelf: &'a ShelfSnapshot, look: Look) -> Result<Self, Refusal> {
+        let seen = SeenBoard::new(board, shelf, Look { state: State::Dry, ..look })?;
+        let stack = seen.stack(letter)?;
+        let before = Place::ALL.map(|place| seen.look_at(&stack, place, stack.len()));
+        Ok(Self { seen, letter, on_shelf: shelf.on_shelf(), before })
+    }
+
+    fn mending(&self) -> Mending<'_, impl Fn(PaintId) -> Option<Tin<'a>>> {
+        let SeenBoard { board, shelf, .. } = self.seen;
+        Mending {
+            board,
+            letter: self.letter,
+            shelf: &self.on_shelf,
+            tin: |paint| shelf.material(paint),
+            hands: shelf.hands(),
+        }
+    }
+
+    fn before(&self) -> Vec<String> {
+        self.before.iter().map(|seen| seen.screen.srgb.to_string()).collect()
+    }
+
+    fn told(&self, way: &Way) -> WayTold {
+        let after = Place::ALL.map(|place| SeenInLight::of(way.after.at(place), self.seen.look.light));
+        let moves = Verdict::of(after[0].lab, self.before[0].lab).words.replace(" than the target", "");
+        WayTold {
+            words: match &way.pot {
+                Some(layer) => format!("{} {}", way.words, self.seen.shelf.pot_words(&layer.pot)),
+                None => way.words.clone(),
+            },
+            why: way.why,
+            after: after.map(|seen| seen.screen.srgb.to_string()).into(),
+            moves: format!("{moves} on the field"),
+            changes: way.changes.iter().map(ChangeTold::from).collect(),
+        }
+    }
+}
+
+impl ShelfSnapshot {
+    /// Ways back for a strip gone wrong, tried on it with what is on the shelf.
+    pub fn ways_back(
+        &self,
+        board: &Board,
+        strip: Option<&str>,
+        trouble: &str,
+        look: Look,
+    ) -> Result<RescueTold, Refusal> {
+        let letter = strip_of(board, strip)?;
+        let trouble: Trouble = trouble.parse().map_err(|error: String| Refusal::field("?trouble", error))?;
+        let tried = Tried::new(board, letter, self, look)?;
+        let ways = tried.mending().ways(trouble).map_err(|error| Refusal::field("/ground/colour", error))?;
+        Ok(RescueTold {
+            first: trouble.first(),
+            before: tried.before(),
+            ways: ways.iter().map(|way| tried.told(way)).collect(),
+            source: PRACTICE,
+        })
+    }
+
+    /// How other schools would do a strip, tried on it with what is on the shelf.
+    pub fn other_schools(
+        &self,
+        board: &Board,
+        strip: Option<&str>,
+        look: Look,
+    ) -> Result<SchoolsTold, Refusal> {
+        let letter = strip_of(board, strip)?;
+        let tried = Tried::new(board, letter, self, look)?;
+        let schools = tried.mending().schools().map_err(|error| Refusal::field("/ground/colour", error))?;
+        let told = |school: &School| SchoolTold {
+            question: school.question,
+            ways: school.ways.iter().map(|way| tried.told(way)).collect(),
+        };
+        Ok(SchoolsTold {
+            before: tried.before(),
+            schools: schools.iter().map(told).collect(),
+            source: PRACTICE,
+        })
+    }
+}

@@ -1,0 +1,196 @@
+//! What to add to a pot that is off its target.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_bench as bench;
+use warm_blend_bench::{Correction, Pot};
+use warm_blend_learn::Ensemble;
+use warm_blend_paint::{Look, Masstone, Material, Measure, Millilitres, Parts, Seen};
+
+use crate::mixable::{Mixable, thick};
+use crate::{Checks, Colour, Judgement, MixPart, Refusal, ShelfSnapshot, measure_of};
+
+/// A pot that is off its target.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PotToCorrect {
+    /// What is in it.
+    pub components: Vec<MixPart>,
+    /// How much: a number of `measure`.
+    pub amount: f64,
+    /// What it was measured with: additions come in spoons of the same system, or in ml, fine enough for the pot.
+    pub measure: String,
+    /// How much the pot holds, in the same measure; four times what is in it when left out.
+    pub room: Option<f64>,
+    /// The colour aimed at.
+    pub target: Colour,
+}
+
+/// Ways to bring a pot to its target.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Corrections {
+    /// How it stands now.
+    pub now: Judgement,
+    /// The next single addition, to creep up on the colour; none where nothing brings it nearer.
+    pub next: Option<Fix>,
+    /// The smallest additions that bring it as near as can be seen, the best first.
+    pub ways: Vec<Fix>,
+    /// In a sentence, where it cannot be reached by adding, or need not be.
+    pub words: Option<String>,
+}
+
+/// What to do to a pot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Fix {
+    /// What to take out first: `6½ tbsp`; none where nothing need be.
+    pub discard: Option<String>,
+    /// What to add.
+    pub additions: Vec<FixPart>,
+    /// What is in the pot then, in the measure.
+    pub amount: f64,
+    /// How it stands then.
+    pub judgement: Judgement,
+    /// How it looks then.
+    pub hex: String,
+    /// What is in the pot then, in whole parts.
+    pub components: Vec<MixPart>,
+}
+
+/// One addition.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FixPart {
+    /// The paint.
+    pub paint: Uuid,
+    /// Its name.
+    pub name: String,
+    /// How much, as it is measured: `½ tsp`.
+    pub amount: String,
+    /// The same in ml.
+    pub ml: f64,
+    /// The same in g, by its density or what its class usually has.
+    pub grams: f64,
+    /// Its flat colour.
+    pub hex: String,
+}
+
+/// A pot that was checked.
+struct Checked {
+    target: Masstone,
+    measure: Measure,
+    ml: f64,
+    room: f64,
+}
+
+impl PotToCorrect {
+    fn parse(&self) -> Result<Checked, Refusal> {
+        let mut checks = Checks::default();
+        let measure = checks.field("/measure", measure_of(&self.measure));
+        let target = self.target.parse(&mut checks, "/target");
+        let volume = |checks: &mut Checks, pointer: &str, count: f64| {
+            let ml = measure?.times(count).map_err(|error| error.to_string());
+            let some = |ml: Millilitres| match ml.value() >= 1.0 {
+                true => Ok(ml.value()),
+                false => Err("this is less than a millilitre: give how much is in the pot".to_owned()),
+            };
+            checks.field(pointer, ml.and_then(some))
+        };
+        let ml = volume(&mut checks, "/amount", self.amount);
+        let room = self.room.map_or(ml.map(|ml| 4.0 * ml), |room| volume(&mut checks, "/room", room));
+        if let (Some(ml), Some(room)) = (ml, room)
+            && room < ml
+        {
+            let over: Result<(), _> = Err("the pot holds less than is in it");
+            checks.field("/room", over);
+        }
+        let whole = measure.zip(target).zip(ml.zip(room));
+        checks.done(whole.map(|((measure, target), (ml, room))| Checked { target, measure, ml, room }))
+    }
+}
+
+/// From how much nearer than nothing, ΔE00, nobody sees a difference: leave it.
+const THERE: f64 = 0.5;
+/// From how far off, ΔE00, the best that can be added still is another colour.
+const OUT_OF_REACH: f64 = 3.0;
+
+/// In a sentence, where a pot cannot be brought to its target by adding, or need not be.
+fn in_words(now: f64, best: Option<f64>) -> Option<&'static str> {
+    match best {
+        _ if now < THERE => Some("It is there: leave it."),
+        None => Some("Nothing on the shelf brings it nearer."),
+        Some(best) if best >= OUT_OF_REACH => {
+            Some("It cannot be reached by adding from this shelf; this comes nearest.")
+        }
+        Some(_) => None,
+    }
+}
+
+impl ShelfSnapshot {
+    /// What to add to a pot so that it comes to its target.
+    pub fn correct(&self, of: &PotToCorrect, look: Look) -> Result<Corrections, Refusal> {
+        let Checked { target, measure, ml, room } = of.parse()?;
+        let pot = self.pot("/components", &of.components)?;
+        let mixable = self.mixable(look, |_| true)?;
+        let curve = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
+        let aim = Seen::of(&curve, look.light).lab;
+        let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Refusal::internal())?);
+        let held = Pot { material: pot.best(), ml, room, least: spoon.least() };
+        let tins = mixable.tins(&[]);
+        let find = |one_at_a_time| bench::correct(held, &tins, aim, look, one_at_a_time);
+        let (single, ways) = (find(true), find(false));
+        let fix = |correction: &Correction| {
+            mixable.fixed(&of.components, held, correction, [measure, spoon], target)
+        };
+        let now = Judgement::of(&pot, target, look)?;
+        Ok(Corrections {
+            next: single.first().map(fix).transpose()?,
+            ways: ways.iter().map(fix).collect::<Result<_, _>>()?,
+            words: in_words(now.difference, ways.first().map(|best| best.difference)).map(str::to_owned),
+            now,
+        })
+    }
+}
+
+impl Mixable<'_> {
+    fn fixed(
+        &self,
+        inside: &[MixPart],
+        pot: Pot,
+        correction: &Correction,
+        [measure, spoon]: [Measure; 2],
+        target: Masstone,
+    ) -> Result<Fix, Refusal> {
+        let left = pot.ml - correction.discard;
+        let mut of = vec![(left, pot.material)];
+        of.extend(correction.additions.iter().map(|(at, ml)| (*ml, self.known[*at].best())));
+        let of: Vec<(Parts, &Material)> =
+            of.into_iter().filter_map(|(ml, material)| Some((Parts::new(ml).ok()?, material))).collect();
+        let mixed = warm_blend_paint::mix(&of).map_err(|_| Refusal::internal())?;
+        // In tenths of the least addition, which whole parts can hold.
+        let total: f64 = inside.iter().map(|part| f64::from(part.given())).sum();
+        let whole = |ml: f64| (10.0 * ml / pot.least).round().max(1.0) as u32;
+        let was =
+            inside.iter().map(|part| MixPart::new(part.paint, whole(left * f64::from(part.given()) / total)));
+        let more = correction.additions.iter().map(|(at, ml)| MixPart::new(self.tins[*at].id, whole(*ml)));
+        Ok(Fix {
+            discard: (correction.discard > 0.5 * pot.least).then(|| {
+                warm_blend_paint::amount((correction.discard / pot.least).round() * pot.least, spoon)
+            }),
+            additions: correction
+                .additions
+                .iter()
+                .map(|(at, ml)| FixPart {
+                    paint: self.tins[*at].id,
+                    name: self.tins[*at].value.name.as_str().to_owned(),
+                    amount: warm_blend_paint::amount(*ml, spoon),
+                    ml: *ml,
+                    grams: ml * self.tins[*at].value.density(),
+                    hex: thick(self.look, self.known[*at].best()),
+                })
+                .collect(),
+            amount: correction.total / measure.millilitres(),
+            hex: thick(self.look, &mixed),
+            judgement: Judgement::of(&Ensemble::certain(mixed), target, self.look)?,
+            components: MixPart::gathered(was.chain(more)),
+        })
+    }
+}

@@ -1,0 +1,131 @@
+//! The shelf as a file.
+
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+use warm_blend_interchange::{cgats, csv, cxf, gpl, hex};
+use warm_blend_learn::{LoggedReading, Measured, ShelfPaint};
+use warm_blend_paint::{CoatsToHide, Masstone, Price};
+
+use crate::{Kept, Refusal, ShelfSnapshot};
+
+/// A whole shelf as JSON: what is kept, in the form it is kept in.
+#[derive(Debug, Serialize, Deserialize)]
+pub(crate) struct WholeShelf {
+    pub format: WholeShelfForm,
+    pub paints: Vec<WithId<ShelfPaint>>,
+    pub readings: Vec<WithId<LoggedReading>>,
+}
+
+/// The one form there is so far: a file of another is refused.
+#[derive(Debug, Serialize, Deserialize)]
+pub(crate) enum WholeShelfForm {
+    #[serde(rename = "warm-blend shelf 1")]
+    First,
+}
+
+#[derive(Debug, Serialize, Deserialize)]
+pub(crate) struct WithId<T> {
+    pub id: Uuid,
+    #[serde(flatten)]
+    pub value: T,
+}
+
+/// A file.
+#[derive(Debug)]
+pub struct Export {
+    /// Its media type.
+    pub kind: &'static str,
+    /// What to call it.
+    pub name: &'static str,
+    /// What is in it.
+    pub bytes: Vec<u8>,
+}
+
+impl ShelfSnapshot {
+    /// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is predicted, and say so, `csv` the
+    /// tins as stated, `gpl` a palette of this title, `json` everything that is kept of paints and readings.
+    pub fn export(&self, format: &str, title: &str, now: Timestamp) -> Result<Export, Refusal> {
+        let text = |kind, name, text: String| Export { kind, name, bytes: text.into_bytes() };
+        Ok(match format {
+            "cgats" => text("text/plain; charset=utf-8", "shelf.cgats.txt", cgats(&self.predicted()?)),
+            "cxf" => {
+                let bytes = cxf(&self.predicted()?, &now.to_string()).map_err(|_| Refusal::Broken)?;
+                Export { kind: "application/xml", name: "shelf.cxf", bytes }
+            }
+            "gpl" => text("text/plain; charset=utf-8", "shelf.gpl", gpl(title, &self.predicted()?)),
+            "csv" => {
+                let bytes = table(self.tins()).map_err(|_| Refusal::Broken)?;
+                Export { kind: "text/csv; charset=utf-8", name: "shelf.csv", bytes }
+            }
+            "json" => {
+                let bytes = serde_json::to_vec_pretty(&self.whole()).map_err(|_| Refusal::Broken)?;
+                Export { kind: "application/json", name: "shelf.json", bytes }
+            }
+            _ => {
+                let detail = "there is no such format: choose cgats, cxf, csv, gpl or json";
+                return Err(Refusal::Unknown(detail.to_owned()));
+            }
+        })
+    }
+
+    /// The curve of every paint as it is predicted.
+    fn predicted(&self) -> Result<Vec<(String, Measured)>, Refusal> {
+        let paints = self.tins().filter(|tin| !tin.value.class.is_medium());
+        let curve = |tin: &Kept<ShelfPaint>| {
+            let masstone = self.paint(tin.id)?.best().masstone();
+            Ok((tin.value.name.as_str().to_owned(), Measured::Spectrum(masstone)))
+        };
+        paints.map(curve).collect()
+    }
+
+    fn whole(&self) -> WholeShelf {
+        WholeShelf {
+            format: WholeShelfForm::First,
+            paints: self.tins().map(|tin| WithId { id: tin.id, value: tin.value.clone() }).collect(),
+            readings: self
+                .readings()
+                .map(|(kept, _)| WithId { id: kept.id, value: kept.value.clone() })
+                .collect(),
+        }
+    }
+}
+
+fn table<'a>(tins: impl Iterator<Item = &'a Kept<ShelfPaint>>) -> Result<Vec<u8>, impl std::fmt::Debug> {
+    let head = [
+        "name",
+        "class",
+        "hex",
+        "L",
+        "a",
+        "b",
+        "source",
+        "coats_to_hide",
+        "price",
+        "tin_ml",
+        "left_ml",
+        "condition",
+    ];
+    let number = |value: Option<f64>| value.map(|value| value.to_string()).unwrap_or_default();
+    let row = |tin: &Kept<ShelfPaint>| {
+        let tin = &tin.value;
+        let lab = tin.masstone.map(Masstone::lab);
+        let shown = lab.map(|lab| hex(&Measured::Colour(lab))).unwrap_or_default();
+        let rounded = |value: f64| (value * 100.0).round() / 100.0;
+        vec![
+            tin.name.as_str().to_owned(),
+            tin.class.id().to_owned(),
+            shown,
+            number(lab.map(|lab| rounded(lab.l))),
+            number(lab.map(|lab| rounded(lab.a))),
+            number(lab.map(|lab| rounded(lab.b))),
+            tin.source.id().to_owned(),
+            number(tin.coats_to_hide.map(CoatsToHide::value)),
+            number(tin.price.map(Price::amount)),
+            number(tin.price.map(|price| price.tin().value())),
+            number(tin.stock.map(|stock| stock.value())),
+            tin.condition.id().to_owned(),
+        ]
+    };
+    csv(&head, &tins.map(row).collect::<Vec<_>>())
+}

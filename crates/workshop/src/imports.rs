@@ -1,0 +1,342 @@
+//! Files that come in: what an import would do, and doing it.
+
+use std::collections::HashMap;
+
+use rayon::prelude::*;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_interchange::{BadFile, Format, Sample, Told, hex, import};
+use warm_blend_learn::{LoggedReading, Measured, Pour, Reading, ShelfPaint, Shown, Source};
+use warm_blend_paint::State as Film;
+use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts};
+use warm_blend_spectral::Lab;
+
+use crate::exports::WholeShelf;
+use crate::{Documents, Kept, Refusal, ShelfSnapshot, source};
+
+/// How a file is to be taken.
+#[derive(Debug, Clone, Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct HowToImport {
+    /// Class of paints that are not on the shelf yet; `chalk` if left out.
+    pub class: Option<String>,
+    /// Whether reflectance above 1 is percent: to be said where the answer was `urn:warm-blend:percent`.
+    pub percent: Option<bool>,
+    /// What the file was read with: `reader`, `chip`, `photo` or `guess`; as its samples say if left out.
+    pub source: Option<String>,
+    /// The name of the file, for the log.
+    pub file: Option<String>,
+}
+
+/// What an import will do, or did.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ImportPlan {
+    /// The format that was recognised: `CGATS.17`, `CxF/X`, `CSV`, `GIMP palette` or `Warm Blend shelf`.
+    pub format: String,
+    /// Line by line.
+    pub rows: Vec<ImportRow>,
+    /// How many paints are new, how many readings are of paints on the shelf, how many lines change nothing.
+    pub summary: String,
+}
+
+/// One line of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ImportRow {
+    /// Where it stands in the file, counted from 1.
+    pub line: usize,
+    /// Its name.
+    pub name: String,
+    /// What the screen shows for it.
+    pub hex: String,
+    /// `new`, `reading` or `skip`.
+    pub deed: &'static str,
+    /// What it is taken to be read with: `reader`, `chip`, `photo` or `guess`.
+    pub source: &'static str,
+    /// In words: `a reading of oat white, from a chip or code`.
+    pub words: String,
+    /// What was done to it on the way in.
+    pub notes: Vec<String>,
+}
+
+/// What is done with one sample.
+#[derive(Debug)]
+enum ImportAction {
+    /// A paint that is not on the shelf.
+    New(Box<ShelfPaint>, Log),
+    /// A masstone reading of a paint that is.
+    Read(Uuid),
+    /// A tin of an exported shelf with the id it had there and its readings.
+    Whole(Box<ShelfPaint>, Uuid, Vec<LoggedReading>),
+    /// A tin of an exported shelf that is on this one: its id there and here.
+    Same(Uuid, Uuid),
+    /// Nothing.
+    Skip(&'static str),
+}
+
+/// What is logged of a new paint.
+#[derive(Debug)]
+enum Log {
+    Masstone,
+    Nothing,
+}
+
+/// What a file would do to the shelf.
+#[derive(Debug)]
+pub struct Import {
+    format: &'static str,
+    deeds: Vec<(Sample, ImportAction)>,
+    file: Option<Name>,
+}
+
+/// A name as it is compared: without case and outer spaces.
+fn normalised(name: &str) -> String {
+    name.trim().to_lowercase()
+}
+
+/// A file as it was read, before anybody looked at the shelf.
+#[derive(Debug)]
+pub struct FileRead(Contents);
+
+#[derive(Debug)]
+enum Contents {
+    Colours {
+        format: Format,
+        predicted: bool,
+        class: Class,
+        /// Each with whether a surface can have its colour.
+        samples: Vec<(Sample, bool)>,
+        name: Option<Name>,
+    },
+    Whole(WholeShelf),
+}
+
+impl FileRead {
+    /// Reads a file.
+    pub fn of(bytes: &[u8], how: &HowToImport) -> Result<Self, Refusal> {
+        if bytes.trim_ascii_start().starts_with(b"{") {
+            return serde_json::from_slice(bytes).map(|whole| Self(Contents::Whole(whole))).map_err(
+                |error| {
+                    let what = format!("this is no shelf in JSON ({error}): export one to see its form");
+                    unread(&BadFile::Line { line: error.line().max(1), what })
+                },
+            );
+        }
+        let class = match how.class.as_deref().unwrap_or("chalk").parse::<Class>() {
+            Ok(class) if !class.is_medium() => class,
+            Ok(_) => return Err(Refusal::field("?class", "colours are of paints: choose a class of paint")),
+            Err(error) => return Err(Refusal::field("?class", error)),
+        };
+        let stated = how.source.as_deref().map(source).transpose();
+        let stated = stated.map_err(|error| Refusal::field("?source", error))?;
+        let warm_blend_interchange::Import { format, predicted, samples } =
+            import(bytes, Told { percent: how.percent }).map_err(|error| unread(&error))?;
+        let looked_at = |mut sample: Sample| {
+            // What was predicted here is worth a guess where nothing else is known of it.
+            sample.source = stated.unwrap_or(if predicted { Source::Guess } else { sample.source });
+            let can_be = Masstone::Lab(sample.measured.lab()).reflectance().is_ok();
+            (sample, can_be)
+        };
+        let samples = samples.into_par_iter().map(looked_at).collect();
+        let short = |file: &str| Name::new(&file.chars().take(80).collect::<String>()).ok();
+        let name = how.file.as_deref().and_then(short);
+        Ok(Self(Contents::Colours { format, predicted, class, samples, name }))
+    }
+}
+
+impl Import {
+    /// What a file would do.
+    pub fn of(file: FileRead, known: &ShelfSnapshot) -> Self {
+        let (format, predicted, class, samples, name) = match file.0 {
+            Contents::Whole(whole) => return Self::of_whole_shelf(known, whole),
+            Contents::Colours { format, predicted, class, samples, name } => {
+                (format, predicted, class, samples, name)
+            }
+        };
+        let here: HashMap<String, &Kept<ShelfPaint>> =
+            known.tins().map(|tin| (normalised(tin.value.name.as_str()), tin)).collect();
+        let mut before: HashMap<String, Vec<Measured>> = HashMap::new();
+        let deeds = samples.into_iter().map(|(sample, can_be)| {
+            let earlier = before.entry(normalised(&sample.name)).or_default();
+            let deed = match here.get(&normalised(&sample.name)) {
+                Some(tin) if tin.value.class.is_medium() => {
+                    ImportAction::Skip("a medium of that name is on the shelf")
+                }
+                Some(_) if predicted => ImportAction::Skip("it was predicted here, not read"),
+                Some(_) if format == Format::Gpl => {
+                    ImportAction::Skip("on the shelf, and a palette says no more than its tin")
+                }
+                Some(_) if earlier.iter().any(|other| sample.measured.repeats(other, sample.source)) => {
+                    ImportAction::Skip("the same stands there before")
+                }
+                Some(tin) => match known_already(known, tin, &sample) {
+                    Some(why) => ImportAction::Skip(why),
+                    None => ImportAction::Read(tin.id),
+                },
+                None if !earlier.is_empty() => ImportAction::Skip("the same name stands there before"),
+                None if !can_be => ImportAction::Skip("no surface can have this colour"),
+                None => new_paint(&sample, class, predicted),
+            };
+            earlier.push(sample.measured);
+            (sample, deed)
+        });
+        let deeds: Vec<_> = deeds.collect();
+        Self { format: format.name(), deeds, file: name }
+    }
+
+    /// A shelf that was exported as JSON: its tins that are not on this shelf, and their readings.
+    fn of_whole_shelf(shelf: &ShelfSnapshot, whole: WholeShelf) -> Self {
+        let known: HashMap<String, Uuid> =
+            shelf.tins().map(|tin| (normalised(tin.value.name.as_str()), tin.id)).collect();
+        // A reading comes with the last of its tins that is new; one of tins that are all here is here already.
+        let new: Vec<Uuid> = whole
+            .paints
+            .iter()
+            .filter(|tin| !known.contains_key(&normalised(tin.value.name.as_str())))
+            .map(|tin| tin.id)
+            .collect();
+        let mut readings: HashMap<Uuid, Vec<LoggedReading>> = HashMap::new();
+        for reading in whole.readings {
+            let speaks_of = |id: &Uuid| reading.value.reading.of.iter().any(|(paint, _)| paint.0 == *id);
+            if let Some(last) = new.iter().rev().find(|id| speaks_of(id)) {
+                readings.entry(*last).or_default().push(reading.value);
+            }
+        }
+        let deeds = whole.paints.into_iter().enumerate().map(|(i, tin)| {
+            let clear = Lab { l: 90.0, a: 0.0, b: 0.0 };
+            let with = readings.remove(&tin.id).unwrap_or_default();
+            let sample = Sample {
+                name: tin.value.name.as_str().to_owned(),
+                line: i + 1,
+                measured: Measured::Colour(tin.value.masstone.map_or(clear, Masstone::lab)),
+                source: tin.value.source,
+                notes: if with.is_empty() {
+                    Vec::new()
+                } else {
+                    vec![format!("with {} readings", with.len())]
+                },
+            };
+            let deed = match known.get(&normalised(&sample.name)) {
+                Some(id) => ImportAction::Same(tin.id, *id),
+                None if tin.value.material().is_err() => ImportAction::Skip("its colour cannot be"),
+                None => ImportAction::Whole(Box::new(tin.value), tin.id, with),
+            };
+            (sample, deed)
+        });
+        Self { format: "Warm Blend shelf", deeds: deeds.collect(), file: None }
+    }
+
+    /// Line by line, in words.
+    pub fn told(&self, shelf: &ShelfSnapshot) -> ImportPlan {
+        let row = |(sample, deed): &(Sample, ImportAction)| ImportRow {
+            line: sample.line,
+            name: sample.name.chars().take(80).collect(),
+            hex: hex(&sample.measured),
+            deed: match deed {
+                ImportAction::New(..) | ImportAction::Whole(..) => "new",
+                ImportAction::Read(_) => "reading",
+                ImportAction::Skip(_) | ImportAction::Same(..) => "skip",
+            },
+            words: match deed {
+                ImportAction::Whole(..) => "a new paint".to_owned(),
+                ImportAction::New(..) => format!("a new paint, {}", sample.source.words()),
+                ImportAction::Same(..) => "left out: it is on the shelf".to_owned(),
+                ImportAction::Read(id) => {
+                    let of = shelf.name(*id);
+                    format!("a reading of {of}, {}", sample.source.words())
+                }
+                ImportAction::Skip(why) => format!("left out: {why}"),
+            },
+            source: sample.source.id(),
+            notes: sample.notes.clone(),
+        };
+        let rows: Vec<ImportRow> = self.deeds.iter().map(row).collect();
+        let count = |deed: &str| rows.iter().filter(|row| row.deed == deed).count();
+        let readings = match count("reading") {
+            1 => "1 reading of a paint on the shelf".to_owned(),
+            n => format!("{n} readings of paints on the shelf"),
+        };
+        let summary = format!("{} new, {readings}, {} left out", count("new"), count("skip"));
+        ImportPlan { format: self.format.to_owned(), rows, summary }
+    }
+
+    /// Does it.
+    pub fn carry_out<D: Documents>(&self, documents: &mut D) -> Result<(), D::Error> {
+        let file = self.file.clone();
+        let mut here: HashMap<Uuid, Uuid> = HashMap::new();
+        for (sample, deed) in &self.deeds {
+            let id = match deed {
+                ImportAction::Skip(_) => continue,
+                ImportAction::Same(there, id) => {
+                    here.insert(*there, *id);
+                    continue;
+                }
+                ImportAction::Whole(tin, there, _) => {
+                    here.insert(*there, documents.make((**tin).clone())?.id);
+                    continue;
+                }
+                ImportAction::Read(id) => *id,
+                ImportAction::New(tin, Log::Nothing) => {
+                    documents.make((**tin).clone())?;
+                    continue;
+                }
+                ImportAction::New(tin, Log::Masstone) => documents.make((**tin).clone())?.id,
+            };
+            let Ok(one) = Parts::new(1.0) else { continue };
+            let reading = Reading {
+                of: vec![(PaintId(id), one)],
+                pour: Pour::Scale,
+                state: Film::Dry,
+                shown: Shown::Thick(sample.measured),
+                source: sample.source,
+                sure: false,
+            };
+            documents.make(LoggedReading { reading, note: None, device: file.clone(), pot: None })?;
+        }
+        let logs = self.deeds.iter().filter_map(|(_, deed)| match deed {
+            ImportAction::Whole(_, _, readings) => Some(readings),
+            _ => None,
+        });
+        for LoggedReading { reading, note, device, pot: _ } in logs.flatten().cloned() {
+            if let Some(reading) = reading.with_paints(|id| here.get(&id.0).copied().map(PaintId)) {
+                documents.make(LoggedReading { reading, note, device, pot: None })?;
+            }
+        }
+        Ok(())
+    }
+}
+
+/// Why a sample of a tin tells nothing that is not known; None if it does.
+fn known_already(known: &ShelfSnapshot, tin: &Kept<ShelfPaint>, sample: &Sample) -> Option<&'static str> {
+    let repeats = |other: &Measured| sample.measured.repeats(other, sample.source);
+    if known.masstones_of(tin.id).any(repeats) {
+        return Some("this reading is in the log");
+    }
+    let stated = tin.value.masstone.map(|masstone| Measured::Colour(masstone.lab()));
+    // A curve says more than the colour on the tin, also where they agree.
+    if stated.is_some_and(|stated| matches!(sample.measured, Measured::Colour(_)) && repeats(&stated)) {
+        return Some("its tin says the same");
+    }
+    let predicted = Measured::Spectrum(known.paint(tin.id).ok()?.best().masstone());
+    repeats(&predicted).then_some("it was predicted here, not read")
+}
+
+fn new_paint(sample: &Sample, class: Class, predicted: bool) -> ImportAction {
+    let short: String = sample.name.chars().filter(|c| !c.is_control()).take(80).collect();
+    let Ok(name) = Name::new(&short) else { return ImportAction::Skip("it has no name") };
+    let masstone = Masstone::Lab(sample.measured.lab());
+    // A colour is written on the tin; a curve says more and is a reading, if it was read.
+    let log = match sample.measured {
+        Measured::Spectrum(_) if !predicted => Log::Masstone,
+        _ => Log::Nothing,
+    };
+    let tin = ShelfPaint { source: sample.source, ..ShelfPaint::new(name, class, Some(masstone)) };
+    ImportAction::New(Box::new(tin), log)
+}
+
+fn unread(error: &BadFile) -> Refusal {
+    match error {
+        BadFile::Percent { most, .. } => Refusal::Percent(*most),
+        _ => Refusal::File(error.to_string()),
+    }
+}

@@ -1,0 +1,117 @@
+//! Tins of the shelf that may be stirred together, as they are known.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_bench as bench;
+use warm_blend_bench::Tin;
+use warm_blend_learn::{Ensemble, ShelfPaint};
+use warm_blend_paint::{Condition, Look, Material, Parts, Price, WholeParts};
+
+use crate::{Kept, Refusal, ShelfSnapshot};
+
+/// One paint of a recipe.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct RecipePart {
+    /// The paint.
+    pub paint: Uuid,
+    /// Its name.
+    pub name: String,
+    /// Whole parts.
+    pub parts: u32,
+    /// Its share of the volume, 0–1.
+    pub share: f64,
+    /// Its flat colour.
+    pub hex: String,
+}
+
+/// Tins that may be mixed, as they are known.
+pub(crate) struct Mixable<'a> {
+    pub tins: Vec<&'a Kept<ShelfPaint>>,
+    pub known: Vec<&'a Ensemble>,
+    pub look: Look,
+}
+
+impl ShelfSnapshot {
+    /// Tins that are paints, are still good, and are `allowed`.
+    pub(crate) fn mixable(
+        &self,
+        look: Look,
+        allowed: impl Fn(&Kept<ShelfPaint>) -> bool,
+    ) -> Result<Mixable<'_>, Refusal> {
+        let good = |tin: &&Kept<ShelfPaint>| {
+            tin.value.class.makes_colours() && tin.value.condition != Condition::Off && allowed(tin)
+        };
+        let tins: Vec<_> = self.tins().filter(good).collect();
+        let known = tins.iter().map(|tin| self.paint(tin.id)).collect::<Result<_, Refusal>>()?;
+        Ok(Mixable { tins, known, look })
+    }
+}
+
+impl Mixable<'_> {
+    pub fn tins(&self, wanted: &[Uuid]) -> Vec<Tin<'_>> {
+        self.tins
+            .iter()
+            .zip(&self.known)
+            .map(|(tin, known)| Tin {
+                material: known.best(),
+                price: tin.value.price.map(Price::by_ml),
+                wanted: wanted.contains(&tin.id),
+            })
+            .collect()
+    }
+
+    pub fn materials(&self) -> Vec<&Material> {
+        self.known.iter().map(|known| known.best()).collect()
+    }
+
+    /// Parts in words and colours, the most of first.
+    pub fn parts(&self, of: &[(usize, u32)]) -> Vec<RecipePart> {
+        let total: u32 = of.iter().map(|(_, parts)| parts).sum();
+        let mut parts: Vec<RecipePart> = of
+            .iter()
+            .map(|(at, parts)| RecipePart {
+                paint: self.tins[*at].id,
+                name: self.tins[*at].value.name.as_str().to_owned(),
+                parts: *parts,
+                share: f64::from(*parts) / f64::from(total),
+                hex: thick(self.look, self.known[*at].best()),
+            })
+            .collect();
+        parts.sort_by_key(|part| std::cmp::Reverse(part.parts));
+        parts
+    }
+
+    /// What should not be stirred together, and what was frozen.
+    pub fn cautions(&self, of: &[(usize, u32)]) -> Vec<String> {
+        let tin = |at: usize| &self.tins[at].value;
+        let mut cautions = Vec::new();
+        for (i, (one, _)) in of.iter().enumerate() {
+            for (other, _) in &of[..i] {
+                let reason = bench::clash(tin(*one).class, tin(*other).class);
+                cautions.extend(reason.map(|reason| {
+                    format!("{} with {}: {reason}", tin(*other).name.as_str(), tin(*one).name.as_str())
+                }));
+            }
+            if tin(*one).condition == Condition::Frozen {
+                cautions.push(format!("{} was frozen: stir a little on card first", tin(*one).name.as_str()));
+            }
+        }
+        cautions
+    }
+
+    /// The mix of so many parts of some of them.
+    pub fn stirred(&self, parts: &[(usize, u32)]) -> Result<Ensemble, Refusal> {
+        let of: Vec<(Parts, &Ensemble)> = parts
+            .iter()
+            .map(|(at, parts)| Ok((WholeParts::new(*parts)?.into(), self.known[*at])))
+            .collect::<Result<_, warm_blend_paint::BadMix>>()
+            .map_err(|_| Refusal::internal())?;
+        Ensemble::mix(&of).map_err(|_| Refusal::internal())
+    }
+}
+
+/// The hex code of a material that lies thick, as it is seen.
+pub(crate) fn thick(look: Look, material: &Material) -> String {
+    look.masstone(material).screen.srgb.to_string()
+}

@@ -1,0 +1,270 @@
+//! The usual mixtures: glazes, washes, waxes …; what a pot becomes, and the films that it leaves over a ground.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_bench::{Kind, Preset, warnings};
+use warm_blend_board::{Place, Technique};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{
+    BadMix, Class, Condition, Look, Material, Millilitres, Name, SavedMix, Seen, State, Verdict,
+    nearest_whole,
+};
+
+use crate::{Checks, Colour, Documents, Kept, MixEntry, MixPart, Refusal, Revision, ShelfSnapshot};
+
+/// A usual mixture.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PresetChoice {
+    /// `wall-glaze` …
+    pub id: &'static str,
+    /// `Glaze, 4 to 1` …
+    pub name: &'static str,
+    /// What to know of it.
+    pub note: &'static str,
+    /// Mediums that it is made with and that are not on the shelf.
+    pub missing: Vec<MissingMedium>,
+}
+
+/// A medium that is not on the shelf.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MissingMedium {
+    /// Its class.
+    pub class: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+}
+
+/// A pot to be made into something.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct MadeInto {
+    /// What is in it.
+    pub components: Vec<MixPart>,
+    /// Which mixture, by its id; none takes the mediums out again.
+    pub preset: Option<String>,
+}
+
+/// What a kept mix is to be made into.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct MixtureWanted {
+    /// Which mixture, by its id.
+    pub preset: String,
+}
+
+/// A pot and what it lies on.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct FilmOf {
+    /// What is in it.
+    pub components: Vec<MixPart>,
+    /// A paint of the shelf that it lies on.
+    pub on_paint: Option<Uuid>,
+    /// Or a colour.
+    pub on_colour: Option<Colour>,
+}
+
+/// The films that a pot leaves over a ground.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FilmsSeen {
+    /// What the pot is: `glaze, stippled`.
+    pub kind: &'static str,
+    /// The ground, bare.
+    pub ground: String,
+    /// On the field, in a recess, on an edge.
+    pub films: Vec<FilmSeen>,
+    /// What goes wrong with it, and what to do.
+    pub warnings: Vec<PotWarning>,
+}
+
+/// A film at one place.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FilmSeen {
+    /// `field`, `recess` or `edge`.
+    pub place: &'static str,
+    /// Wet thickness, µm.
+    pub wet_um: f64,
+    /// What it looks like.
+    pub hex: String,
+    /// How far it moves the ground: `a little darker than the ground`.
+    pub words: String,
+    /// ΔE00.
+    pub difference: f64,
+}
+
+/// Something that goes wrong with a pot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PotWarning {
+    /// True where it will fail, false where it needs care.
+    pub fails: bool,
+    /// What, why and what to do.
+    pub words: &'static str,
+}
+
+/// A new tin of a medium.
+pub fn medium(class: Class) -> Result<ShelfPaint, Refusal> {
+    let name = Name::new(&class.name().to_lowercase()).map_err(|error| Refusal::field("/preset", error))?;
+    Ok(ShelfPaint::new(name, class, None))
+}
+
+/// What a pot is to be made into, once it is sure that it can be.
+#[derive(Debug)]
+pub struct Making {
+    paints: Vec<Uuid>,
+    parts: Vec<u32>,
+    preset: Option<Preset>,
+}
+
+impl ShelfSnapshot {
+    /// The tin of a medium: the fullest that is still good.
+    pub fn fullest(&self, class: Class) -> Option<Uuid> {
+        let left = |tin: &&Kept<ShelfPaint>| tin.value.stock.map_or(0.0, Millilitres::value);
+        self.tins()
+            .filter(|tin| tin.value.class == class && tin.value.condition != Condition::Off)
+            .max_by(|a, b| left(a).total_cmp(&left(b)))
+            .map(|tin| tin.id)
+    }
+
+    /// The usual mixtures, and what of them is not on the shelf.
+    pub fn presets(&self) -> Vec<PresetChoice> {
+        let missing = |(class, _): &&(Class, u32)| self.fullest(*class).is_none();
+        let medium = |(class, _): &(Class, u32)| MissingMedium { class: class.id(), name: class.name() };
+        let choice = |preset: &Preset| PresetChoice {
+            id: preset.id,
+            name: preset.name,
+            note: preset.note,
+            missing: preset.mediums.iter().filter(missing).map(medium).collect(),
+        };
+        Preset::ALL.iter().map(choice).collect()
+    }
+
+    /// What a pot is to be made into, if it can be.
+    pub fn making(&self, components: &[MixPart], preset: Option<&str>) -> Result<Making, Refusal> {
+        let is_paint = |part: &&MixPart| self.tin(part.paint).is_ok_and(|tin| !tin.value.class.is_medium());
+        let paints: Vec<&MixPart> = components.iter().filter(is_paint).collect();
+        let mut checks = Checks::default();
+        let parts: Option<Vec<u32>> = paints
+            .iter()
+            .enumerate()
+            .map(|(i, part)| Some(checks.field(format!("/components/{i}/parts"), part.parts())?.value()))
+            .collect();
+        let parts = checks.done(parts)?;
+        if parts.is_empty() {
+            return Err(Refusal::field("/components", "there is no paint in the pot: put one in first"));
+        }
+        let known = preset.map(|id| Preset::find(id).ok_or(id)).transpose();
+        let preset = known.map_err(|id| {
+            let ids = Preset::ALL.map(|preset| preset.id).join(", ");
+            Refusal::field("/preset", format!("“{id}” is no usual mixture: choose one of {ids}"))
+        })?;
+        let most = paints.len() + preset.as_ref().map_or(0, |preset| preset.mediums.len());
+        if most > SavedMix::MOST {
+            return Err(Refusal::field("/components", BadMix::TooMany(most)));
+        }
+        Ok(Making { paints: paints.iter().map(|part| part.paint).collect(), parts, preset })
+    }
+
+    /// A pot made into a glaze, a wash, a wax …: its paints keep their ratio, its mediums are those of the mixture.
+    pub fn made_into(&self, wanted: &MadeInto) -> Result<Vec<MixPart>, Refusal> {
+        let making = self.making(&wanted.components, wanted.preset.as_deref())?;
+        let found = making.mediums().map(|class| {
+            self.fullest(class).ok_or_else(|| {
+                let name = class.name().to_lowercase();
+                Refusal::field("/preset", format!("there is no {name} on the shelf: add it first"))
+            })
+        });
+        let mediums = found.collect::<Result<_, _>>()?;
+        Ok(making.made(mediums))
+    }
+
+    /// The films that a pot leaves over a ground, at three places of a carved surface, as this hand leaves them.
+    pub fn film(&self, of: &FilmOf, look: Look) -> Result<FilmsSeen, Refusal> {
+        let ground = self.ground_of(of)?;
+        let pot = self.pot("/components", &of.components)?.best().in_state(look.state);
+        let bare = Seen::of(&ground.face(), look.light);
+        let inside = ground.sheen.inside(&ground.masstone());
+        let class = |part: &MixPart| {
+            let class = self.tin(part.paint).ok()?.value.class;
+            Some((class, f64::from(part.given())))
+        };
+        let classes: Vec<(Class, f64)> = of.components.iter().filter_map(class).collect();
+        let kind = Kind::of(&classes);
+        let technique = Technique::usual_for(kind);
+        let films = self.hands().habit(technique).print(&technique.usual()).film;
+        let seen = |place: Place| {
+            let wet = *films.at(place);
+            let seen = Seen::of(&pot.film(wet, &inside), look.light);
+            let verdict = Verdict::of(seen.lab, bare.lab);
+            FilmSeen {
+                place: place.id(),
+                wet_um: wet.value(),
+                hex: seen.screen.srgb.to_string(),
+                difference: verdict.difference.value(),
+                words: verdict.words.replace("the target", "the ground"),
+            }
+        };
+        Ok(FilmsSeen {
+            kind: kind.name(),
+            ground: bare.screen.srgb.to_string(),
+            films: Place::ALL.map(seen).into(),
+            warnings: warnings(&classes)
+                .into_iter()
+                .map(|warning| PotWarning { fails: warning.fails, words: warning.words })
+                .collect(),
+        })
+    }
+
+    fn ground_of(&self, of: &FilmOf) -> Result<Material, Refusal> {
+        let mut checks = Checks::default();
+        let colour = of.on_colour.as_ref().map(|colour| colour.parse(&mut checks, "/on_colour"));
+        checks.done(Some(()))?;
+        match (of.on_paint, colour.flatten()) {
+            (Some(paint), None) => Ok(self.on_shelf_at("/on_paint", paint)?.best().in_state(State::Dry)),
+            (None, Some(colour)) => Material::of(Class::LatexSatin, Some(colour), None)
+                .map_err(|error| Refusal::field("/on_colour", error)),
+            _ => Err(Refusal::field("/on_paint", "say once what it lies on: a paint, or a colour")),
+        }
+    }
+}
+
+impl Making {
+    /// The classes of the mediums it takes.
+    pub fn mediums(&self) -> impl Iterator<Item = Class> {
+        self.preset.iter().flat_map(|preset| preset.mediums.iter().map(|(class, _)| *class))
+    }
+
+    /// Made, with these tins for its mediums.
+    pub fn made(&self, mediums: Vec<Uuid>) -> Vec<MixPart> {
+        let whole = match &self.preset {
+            None => warm_blend_paint::simplest(&self.parts),
+            Some(preset) => {
+                // Beyond 999 parts of one, as near as whole parts come.
+                let amounts: Vec<f64> = preset.parts(&self.parts).into_iter().map(f64::from).collect();
+                nearest_whole(&amounts).into_iter().map(warm_blend_paint::WholeParts::value).collect()
+            }
+        };
+        let ids = self.paints.iter().copied().chain(mediums);
+        ids.zip(whole).map(|(paint, parts)| MixPart::new(paint, parts)).collect()
+    }
+}
+
+impl ShelfSnapshot {
+    /// A kept mix, seen at a revision, made into a usual mixture; mediums that the shelf lacks are put on it.
+    pub fn make_mix_into<D: Documents, E: From<D::Error> + From<Refusal>>(
+        &self,
+        documents: &mut D,
+        (id, seen): (Uuid, Revision),
+        wanted: &MixtureWanted,
+    ) -> Result<Kept<SavedMix>, E> {
+        let mix = documents.get::<SavedMix>(id)?;
+        let parts: Vec<MixPart> = mix.value.components().iter().map(MixPart::from).collect();
+        let making = self.making(&parts, Some(&wanted.preset))?;
+        let mut mediums = Vec::new();
+        for class in making.mediums() {
+            mediums.push(match self.fullest(class) {
+                Some(tin) => tin,
+                None => documents.make(medium(class)?)?.id,
+            });
+        }
+        let made = MixEntry::from(&mix.value).of(making.made(mediums)).parse()?;
+        Ok(documents.change(id, seen, made)?)
+    }
+}

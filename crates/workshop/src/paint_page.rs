@@ -1,0 +1,186 @@
+//! All about one paint: how it looks in every light and state, how it is known, and which test to make next.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_learn::{Ensemble, Estimate, Reads, ShelfPaint, Test};
+use warm_blend_paint::{Drawdown, Look, PaintId, Parts, Seen, State, Verdict};
+use warm_blend_spectral::{Light, OnScreen};
+
+use crate::{Kept, Paint, ReadingKept, Refusal, ShelfSnapshot, StateName};
+
+/// Everything about one paint.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PaintPage {
+    /// The paint.
+    pub paint: Paint,
+    /// Its drawdown in every light (columns) and state (rows: wet, dry, sealed, buffed).
+    pub looks: Vec<LooksInState>,
+    /// What to do next, in a sentence.
+    pub advice: String,
+    /// What each test would leave of the doubt in mixes, the best first.
+    pub tests: Vec<TestWorth>,
+    /// The readings that speak of it, newest first.
+    pub readings: Vec<ReadingKept>,
+}
+
+/// How a paint looks in one state.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LooksInState {
+    /// `wet`, `dry` or `sealed`.
+    #[schema(value_type = StateName)]
+    pub state: &'static str,
+    /// One a light, in the order of `/api/lights`.
+    pub lights: Vec<LookInLight>,
+    /// What the state does to it in daylight against dry: `clearly darker`; empty for dry.
+    pub words: String,
+}
+
+/// A drawdown in one light and state.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LookInLight {
+    /// Its flat colour, a hex code.
+    pub face: String,
+    /// Hex codes from thick to thin over the white half, evenly spaced.
+    pub over_white: Vec<String>,
+    /// The same over the black half.
+    pub over_black: Vec<String>,
+}
+
+/// What a test would buy.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TestWorth {
+    /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
+    pub test: &'static str,
+    /// The doubt in mixes now, ΔE00.
+    pub now: f64,
+    /// What would be left of it.
+    pub after: f64,
+    /// What is stirred together for it.
+    pub of: Vec<TestPart>,
+    /// In a sentence: `A 1 : 1 dab with chimney white would cut the doubt in mixes from ±4.1 to ±0.9.`
+    pub words: String,
+}
+
+/// What a test is made of.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TestPart {
+    /// Id of the paint.
+    pub paint: Uuid,
+    /// Its name.
+    pub name: String,
+    /// Parts by volume.
+    pub parts: f64,
+}
+
+impl TestPart {
+    fn new(paint: PaintId, parts: Parts, shelf: &ShelfSnapshot) -> Self {
+        Self { paint: paint.0, name: shelf.name(paint.0).to_owned(), parts: parts.value() }
+    }
+}
+
+impl PaintPage {
+    /// Of a tin, which so many mixes use.
+    pub fn of(
+        tin: &Kept<ShelfPaint>,
+        used_in: usize,
+        shelf: &ShelfSnapshot,
+        look: Look,
+    ) -> Result<Self, Refusal> {
+        let mut readings: Vec<ReadingKept> =
+            shelf.readings_of(tin.id).map(|(kept, judged)| ReadingKept::of(kept, judged, shelf)).collect();
+        readings.reverse();
+        let tests = tests(shelf, tin.id);
+        Ok(Self {
+            looks: looks(shelf.paint(tin.id)?),
+            advice: advice(shelf, tin.id, &tests),
+            tests,
+            readings,
+            paint: Paint::of(tin, used_in, shelf, look)?,
+        })
+    }
+}
+
+fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
+    let lab = |state| Look { light: Light::Daylight, state }.face(ensemble.best()).lab;
+    let row = |state: State| {
+        let material = ensemble.best().in_state(state);
+        let face = material.face();
+        // Small pictures: every third stop is enough.
+        let codes = |stops: &[OnScreen]| stops.iter().step_by(3).map(|stop| stop.srgb.to_string()).collect();
+        let in_light = |light| {
+            let Drawdown { over_white, over_black } = Drawdown::of(&material, light);
+            LookInLight {
+                face: Seen::of(&face, light).screen.srgb.to_string(),
+                over_white: codes(&over_white),
+                over_black: codes(&over_black),
+            }
+        };
+        LooksInState {
+            state: state.id(),
+            lights: Light::ALL.map(in_light).into(),
+            words: match state {
+                State::Dry => String::new(),
+                _ => Verdict::of(lab(state), lab(State::Dry)).words.replace(" than the target", " than dry"),
+            },
+        }
+    };
+    State::ALL.map(row).into()
+}
+
+/// The tests of a paint, the one that helps most first.
+fn tests(shelf: &ShelfSnapshot, id: Uuid) -> Vec<TestWorth> {
+    let worth = shelf.estimate().worth(PaintId(id), Reads::Spectra);
+    let tell = |(test, after): (Test, f64)| {
+        let sample = shelf.estimate().sample(test, PaintId(id)).unwrap_or_default();
+        let other =
+            sample.get(1).map_or("the house white".to_owned(), |(other, _)| shelf.name(other.0).to_owned());
+        let how = match test {
+            Test::TintHalf => format!("A 1 : 1 dab with {other}"),
+            Test::TintFifth => format!("A dab with 4 parts of {other}"),
+            Test::Darkened => format!("A dab of 4 parts of it with 1 of {other}"),
+            Test::Masstone => "Reading a thick dry dab of it alone".to_owned(),
+            Test::Drawdown => "One coat over black and white, read on both".to_owned(),
+            Test::Sealed => "Reading the dab under clear wax".to_owned(),
+        };
+        // To be worth telling it must be seen in figures of one decimal.
+        let words = if after < worth.doubt - 0.05 {
+            format!("{how} would cut the doubt in mixes from ±{:.1} to ±{after:.1}.", worth.doubt)
+        } else {
+            format!("{how} would tell little of its mixes.")
+        };
+        TestWorth {
+            test: test.id(),
+            now: worth.doubt,
+            after,
+            of: sample.iter().map(|(paint, parts)| TestPart::new(*paint, *parts, shelf)).collect(),
+            words,
+        }
+    };
+    worth.after.into_iter().map(tell).collect()
+}
+
+/// What to do next.
+fn advice(shelf: &ShelfSnapshot, id: Uuid, tests: &[TestWorth]) -> String {
+    let estimate: &Estimate = shelf.estimate();
+    let questioned = shelf.readings_of(id).any(|(kept, judged)| shelf.asks_about(id, kept, judged));
+    if questioned {
+        return "A reading contradicts the others: say below which one is right.".to_owned();
+    }
+    if shelf.house_white().is_none() {
+        return "Choose the house white first: tints with it say most of any paint for least work."
+            .to_owned();
+    }
+    let next = match tests.iter().find(|test| test.after < 0.85 * test.now) {
+        Some(best) => format!("Test next: {}", best.words),
+        None if tests.is_empty() => "There is nothing to test in it.".to_owned(),
+        None => format!(
+            "Known well enough: no single test would tell much more than ±{:.1} in mixes.",
+            estimate.doubt(PaintId(id))
+        ),
+    };
+    match shelf.is_house_white(id) {
+        true => format!("This is the house white: every tint is made with {}. {next}", shelf.name(id)),
+        false => next,
+    }
+}

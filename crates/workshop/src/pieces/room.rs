@@ -1,0 +1,130 @@
+//! A piece in what it wears, among the boards and the tins that are kept.
+
+use std::collections::BTreeMap;
+
+use uuid::Uuid;
+use warm_blend_board::{Board, ByPlace};
+use warm_blend_paint::{Component, Look, PaintId};
+use warm_blend_piece::{
+    BadDress, Dressed, Elevation, Extent, Form, Looked, Meeting, Piece, Scheme, Wardrobe, Zone, ZoneSeen,
+};
+
+use crate::{Refusal, ShelfSnapshot};
+
+/// What a scheme is looked at with: the file's boards and shelf.
+#[derive(Debug, Clone, Copy)]
+pub struct Room<'a> {
+    /// All boards there ever were.
+    pub boards: &'a BTreeMap<Uuid, Board>,
+    /// The shelf.
+    pub shelf: &'a ShelfSnapshot,
+    /// How it is looked at.
+    pub look: Look,
+}
+
+/// A piece in what it wears.
+#[derive(Debug)]
+pub struct InDress {
+    /// What it is.
+    pub form: Form,
+    /// Its parts.
+    pub elevation: Elevation,
+    /// What is painted, by zone.
+    pub dressed: BTreeMap<Zone, Dressed>,
+    /// Zones that cannot be dressed, and why.
+    pub refused: Vec<(Zone, BadDress)>,
+}
+
+/// A piece in the room: how its zones look in what they wear.
+pub(crate) struct PieceSeen {
+    pub in_dress: InDress,
+    pub extents: BTreeMap<Zone, Extent>,
+    pub zones: Vec<ZoneSeen>,
+    pub places: BTreeMap<Zone, ByPlace<f64>>,
+    pub meetings: Vec<Meeting>,
+}
+
+impl PieceSeen {
+    pub fn looked<'a>(&'a self, piece: &'a Piece, scheme: &'a Scheme, look: Look) -> Looked<'a> {
+        let PieceSeen { zones, places, meetings, .. } = self;
+        Looked { piece, scheme, zones, places, meetings, look: (look.light, look.state) }
+    }
+}
+
+/// The answer where nothing was said of a piece yet.
+pub fn not_said() -> Refusal {
+    Refusal::field("/form", "say first what the piece is")
+}
+
+impl Room<'_> {
+    /// What so much of a mixture costs, where every price is known.
+    pub(crate) fn cost(&self, pot: &[Component], ml: f64) -> Option<f64> {
+        let total: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
+        let each =
+            pot.iter().map(|part| Some(self.by_ml(part.paint)? * ml * f64::from(part.parts.value()) / total));
+        each.sum()
+    }
+
+    fn by_ml(&self, paint: PaintId) -> Option<f64> {
+        let tin = self.shelf.tin(paint.0).ok().filter(|tin| !tin.removed)?;
+        Some(tin.value.price?.by_ml())
+    }
+
+    /// Runs something with what the engine asks of a room.
+    pub(crate) fn with<R>(&self, elevation: &Elevation, work: impl FnOnce(&Wardrobe) -> R) -> R {
+        let tin = |paint| self.shelf.material(paint);
+        let habit = |technique| self.shelf.hands().habit(technique);
+        let board = |id| self.boards.get(&id);
+        work(&Wardrobe { tin: &tin, habit: &habit, elevation, board: &board })
+    }
+
+    /// A scheme put on; none of a piece of which nothing was said yet.
+    pub fn dress(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<InDress>, Refusal> {
+        let Some(form) = piece.form else { return Ok(None) };
+        let elevation =
+            form.build().map_err(|error| Refusal::field(format!("/form/{}", error.field), error.message))?;
+        let (mut dressed, mut refused) = (BTreeMap::new(), Vec::new());
+        self.with(&elevation, |wardrobe| {
+            for zone in elevation.extents().into_keys().filter(|zone| zone.is_painted()) {
+                match wardrobe.dress(zone, scheme, piece.ground, &scheme.over, None) {
+                    Ok(worn) => drop(dressed.insert(zone, worn)),
+                    Err(error) => refused.push((zone, error)),
+                }
+            }
+        });
+        Ok(Some(InDress { form, elevation, dressed, refused }))
+    }
+
+    /// How a scheme looks; none of a piece of which nothing was said yet.
+    pub(crate) fn stand(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<PieceSeen>, Refusal> {
+        let Some(in_dress) = self.dress(piece, scheme)? else { return Ok(None) };
+        let elevation = &in_dress.elevation;
+        let (extents, places) = (piece.extents(elevation), elevation.places());
+        let meetings = piece.meetings(elevation);
+        let look = |(zone, worn): (&Zone, &Dressed)| {
+            worn.look(*zone, extents[zone], &places[zone], self.look.light, self.look.state)
+        };
+        let zones = in_dress.dressed.iter().map(look).collect();
+        Ok(Some(PieceSeen { in_dress, extents, zones, places, meetings }))
+    }
+}
+
+/// Which scheme a request asks for: the one that was chosen where it asks for none; an empty one of a piece that was never
+/// dressed.
+pub fn scheme_of(piece: &Piece, asked: Option<usize>) -> Result<Scheme, Refusal> {
+    let at = asked.unwrap_or(piece.chosen);
+    match piece.schemes.get(at) {
+        Some(scheme) => Ok(scheme.clone()),
+        None if asked.is_none() || piece.schemes.is_empty() => Ok(Scheme {
+            name: piece.name.clone(),
+            wears: BTreeMap::new(),
+            over: Vec::new(),
+            intent: warm_blend_piece::Intent::default(),
+            pairs: Vec::new(),
+        }),
+        None => Err(Refusal::field(
+            "?scheme",
+            format!("there is no such scheme: 0 to {}", piece.schemes.len() - 1),
+        )),
+    }
+}

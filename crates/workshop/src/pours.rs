@@ -1,0 +1,489 @@
+//! Pots as they are poured: what went in, what is still to go in, and what came out.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_bench::{BadPour, Deed, PourRecord, Said, Step};
+use warm_blend_device::NotYet;
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Component, Look, Measure, PaintId, Parts, SavedMix, Verdict};
+
+use crate::label::LabelPart;
+use crate::{Checks, Judgement, Kept, MixPart, Refusal, ShelfSnapshot, Swatch, label, measure_of};
+
+/// A pot to begin.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PourBegun {
+    /// The mix that is poured. Where it is being poured already, that pot is the answer.
+    pub mix: Uuid,
+    /// How much is meant to be made, ml.
+    pub batch_ml: Option<f64>,
+}
+
+/// Something that was done to a pot.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct StepEntry {
+    /// A UUID of its own: the same step sent twice counts once.
+    pub id: Uuid,
+    /// What went in; none where something is taken out.
+    pub paint: Option<Uuid>,
+    /// `ml`, `tsp` … : `count` of it. `g`: `count` grams. `scale`: what went in since the last addition by the scale. `touch`: a
+    /// touch. `scale-touch`: a touch that stands on the scale.
+    pub measure: String,
+    /// How many.
+    pub count: Option<f64>,
+}
+
+/// A pot as it was poured.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Pour {
+    /// For good.
+    pub id: Uuid,
+    /// How often it was written.
+    pub revision: i64,
+    /// Short code, as on the label.
+    pub code: String,
+    /// The mix that was poured.
+    pub mix: Uuid,
+    /// What that was called.
+    pub name: Option<String>,
+    /// RFC 3339.
+    pub begun_at: String,
+    /// RFC 3339; none while it is open.
+    pub finished_at: Option<String>,
+    /// Where the pot is kept.
+    pub place: Option<String>,
+    /// How much was meant to be made, ml.
+    pub batch_ml: Option<f64>,
+    /// How much is in the pot, ml.
+    pub total_ml: f64,
+    /// The same in words.
+    pub total: String,
+    /// What was done, the last first.
+    pub steps: Vec<PourStep>,
+    /// How each paint stands, those of the plan first.
+    pub paints: Vec<PouredPaint>,
+    /// What was poured, in few whole parts.
+    pub recipe: Vec<MixPart>,
+    /// What is in the pot, looked at; none of an empty one.
+    pub swatch: Option<Swatch>,
+    /// Against the target of the mix.
+    pub judgement: Option<Judgement>,
+    /// Against the plan: how far the ratio that was poured moves the colour.
+    pub against_plan: Option<AgainstPlan>,
+    /// How much a touch is, ml.
+    pub touch_ml: f64,
+    /// How many weighed touches say so.
+    pub touches: usize,
+    /// Paints whose weight by volume is only what their class usually has.
+    pub usual_density: Vec<String>,
+    /// What was read of this pot, the last first.
+    pub readings: Vec<PotReading>,
+}
+
+/// One step of a pot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PourStep {
+    /// The step.
+    pub id: Uuid,
+    /// RFC 3339.
+    pub at: String,
+    /// As it was told: `2 tsp`, `12.4 g`, `a touch`.
+    pub amount: String,
+    /// What went in; none where something was taken out.
+    pub name: Option<String>,
+    /// Its flat colour.
+    pub hex: Option<String>,
+    /// ml.
+    pub ml: f64,
+}
+
+/// One paint of a pot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PouredPaint {
+    /// The paint.
+    pub paint: Uuid,
+    /// Its name.
+    pub name: String,
+    /// Its flat colour.
+    pub hex: String,
+    /// What of it is in the pot, ml.
+    pub ml: f64,
+    /// The same in words.
+    pub inside: String,
+    /// What the plan wants of it, ml.
+    pub planned_ml: f64,
+    /// What is still to go in, in words; none where nothing is.
+    pub left: Option<String>,
+    /// The same, g.
+    pub left_g: f64,
+    /// By how much it is over what was meant, in words; none where it is not.
+    pub over: Option<String>,
+}
+
+/// A pot against its plan.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct AgainstPlan {
+    /// `a hair darker than the plan`.
+    pub words: String,
+    /// CIEDE2000.
+    pub difference: f64,
+}
+
+/// What was read of a pot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PotReading {
+    /// The reading.
+    pub id: Uuid,
+    /// RFC 3339.
+    pub made_at: String,
+    /// What a screen shows for it.
+    pub hex: String,
+    /// Against the target of the mix in daylight: `a hair darker than the target`.
+    pub words: Option<String>,
+    /// ΔE00 from it.
+    pub difference: Option<f64>,
+}
+
+/// One pot in the list.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PourLine {
+    /// The pot.
+    pub id: Uuid,
+    /// Short code.
+    pub code: String,
+    /// The mix.
+    pub mix: Uuid,
+    /// Its name.
+    pub name: Option<String>,
+    /// RFC 3339.
+    pub begun_at: String,
+    /// True while it is being poured.
+    pub open: bool,
+    /// How much is in it, ml.
+    pub total_ml: f64,
+    /// What is in it: `3 dove grey : 1 night blue`.
+    pub recipe: String,
+    /// Its flat colour; none of an empty pot.
+    pub hex: Option<String>,
+}
+
+/// What stands on the label of a pot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PotLabel {
+    /// The pot.
+    pub id: Uuid,
+    /// What the mix is called.
+    pub name: Option<String>,
+    /// The day it was poured, in the time zone of this machine: `2026-11-25`.
+    pub day: String,
+    /// Short code of the record.
+    pub code: String,
+    /// Where it is kept.
+    pub place: Option<String>,
+    /// How much is in it, ml.
+    pub total_ml: f64,
+    /// The same in words.
+    pub total: String,
+    /// What is in it.
+    pub parts: Vec<LabelPart>,
+    /// The drawdown.
+    pub swatch: Option<Swatch>,
+    /// What the square code says, in plain words: any reader of such codes shows it.
+    pub text: String,
+    /// Modules along one side of the square code.
+    pub code_size: usize,
+    /// Its dark modules as an SVG path, one unit a module.
+    pub code_path: String,
+}
+
+/// How an amount is said.
+#[derive(Debug, Clone, Copy)]
+pub enum AmountsIn {
+    /// By weight.
+    Grams,
+    /// In spoons, cups or ml.
+    In(Measure),
+}
+
+impl AmountsIn {
+    /// A measure such as `tsp` or `ml`, or `g`; ml where none is asked for.
+    pub fn asked(measure: Option<&str>) -> Result<Self, Refusal> {
+        match measure {
+            None => Ok(Self::In(Measure::Millilitre)),
+            Some("g") => Ok(Self::Grams),
+            Some(text) => measure_of(text).map(Self::In).map_err(|error| Refusal::field("?measure", error)),
+        }
+    }
+
+    fn say(self, ml: f64, density: f64) -> String {
+        match self {
+            AmountsIn::Grams => format!("{:.1} g", ml * density),
+            AmountsIn::In(measure) => warm_blend_paint::about(ml, measure),
+        }
+    }
+
+    /// Whether so little cannot be told from nothing.
+    fn nothing(self, ml: f64, density: f64) -> bool {
+        match self {
+            AmountsIn::Grams => ml * density < 0.05,
+            AmountsIn::In(measure) => ml < 0.5 * measure.least(),
+        }
+    }
+}
+
+/// A pot with the mix it is poured of, and what weighed touches say.
+#[derive(Debug)]
+pub struct PotAtHand {
+    /// The record.
+    pub kept: Kept<PourRecord>,
+    /// The mix.
+    pub mix: SavedMix,
+    /// How much a touch is, ml, and how many weighed ones say so.
+    pub touch: (f64, usize),
+}
+
+impl Pour {
+    /// A pot, looked at, with its amounts in some measure.
+    pub fn of(pot: &PotAtHand, known: &ShelfSnapshot, look: Look, unit: AmountsIn) -> Result<Self, Refusal> {
+        let PotAtHand { kept, mix, touch } = pot;
+        let tin = |paint: PaintId| Ok::<_, Refusal>(&known.tin(paint.0)?.value);
+        let record = &kept.value;
+        let hex = |paint: PaintId| Ok::<_, Refusal>(look.hex(known.paint(paint.0)?.best()));
+        let step = |step: &Step| {
+            let paint = match step.deed {
+                Deed::Added { paint, .. } => Some(paint),
+                Deed::TakenOut { .. } => None,
+            };
+            Ok::<_, Refusal>(PourStep {
+                id: step.id,
+                at: step.at.to_string(),
+                amount: told(&step.deed),
+                name: paint.map(tin).transpose()?.map(|tin| tin.name.as_str().to_owned()),
+                hex: paint.map(hex).transpose()?,
+                ml: match step.deed {
+                    Deed::Added { ml, .. } | Deed::TakenOut { ml } => ml,
+                },
+            })
+        };
+        let paint = |standing: &warm_blend_bench::Standing| {
+            let tin = tin(standing.paint)?;
+            let density = tin.density();
+            let said = |ml: f64| (!unit.nothing(ml, density)).then(|| unit.say(ml, density));
+            Ok::<_, Refusal>(PouredPaint {
+                paint: standing.paint.0,
+                name: tin.name.as_str().to_owned(),
+                hex: hex(standing.paint)?,
+                ml: standing.inside,
+                inside: unit.say(standing.inside, density),
+                planned_ml: standing.planned,
+                left: said(standing.left()),
+                left_g: standing.left() * density,
+                over: said(standing.over),
+            })
+        };
+        let poured = known.stirred(&record.parts())?;
+        let planned: Vec<(PaintId, Parts)> = record.plan.iter().map(|c| (c.paint, c.parts.into())).collect();
+        let against_plan = poured.as_ref().zip(known.stirred(&planned)?).map(|(poured, planned)| {
+            let verdict = Verdict::of(look.face(poured.best()).lab, look.face(planned.best()).lab);
+            AgainstPlan {
+                words: verdict.words.replace("the target", "the plan"),
+                difference: verdict.difference.value(),
+            }
+        });
+        let aim = poured.as_ref().zip(mix.target);
+        let tins = record.paints().into_iter().map(tin).collect::<Result<Vec<_>, _>>()?;
+        let usual = tins.iter().filter(|tin| tin.specials.density.is_none());
+        let mut steps = record.steps().iter().map(step).collect::<Result<Vec<_>, _>>()?;
+        steps.reverse();
+        let total = record.total();
+        let weight: f64 = record
+            .inside()
+            .iter()
+            .try_fold(0.0, |sum, (paint, ml)| Ok::<_, Refusal>(sum + ml * tin(*paint)?.density()))?;
+        Ok(Self {
+            id: kept.id,
+            revision: kept.revision,
+            code: label::code(kept.id),
+            mix: record.mix.0,
+            name: record.name.clone().map(String::from),
+            begun_at: kept.made_at.to_string(),
+            finished_at: record.finished_at.map(|at| at.to_string()),
+            place: record.place.clone().map(String::from),
+            batch_ml: record.batch,
+            total_ml: total,
+            total: unit.say(total, if total > 0.0 { weight / total } else { 1.0 }),
+            steps,
+            paints: record.against_plan().iter().map(paint).collect::<Result<_, _>>()?,
+            recipe: record.recipe().iter().map(MixPart::from).collect(),
+            judgement: aim.map(|(poured, target)| Judgement::of(poured, target, look)).transpose()?,
+            against_plan,
+            swatch: poured.map(|poured| Swatch::of(&poured, look)),
+            touch_ml: touch.0,
+            touches: touch.1,
+            usual_density: usual.map(|tin| tin.name.as_str().to_owned()).collect(),
+            readings: readings(kept.id, mix, known),
+        })
+    }
+}
+
+fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading> {
+    let of_this = known.readings().filter(|(kept, _)| kept.value.pot == Some(pot));
+    let mut readings: Vec<PotReading> = of_this
+        .filter_map(|(kept, _)| {
+            let read = kept.value.reading.measured().last()?;
+            let verdict = mix.target.map(|target| Verdict::of(read.lab(), target.lab()));
+            Some(PotReading {
+                id: kept.id,
+                made_at: kept.made_at.to_string(),
+                hex: warm_blend_interchange::hex(read),
+                difference: verdict.as_ref().map(|verdict| verdict.difference.value()),
+                words: verdict.map(|verdict| verdict.words),
+            })
+        })
+        .collect();
+    readings.reverse();
+    readings
+}
+
+/// An amount as it was told.
+fn told(deed: &Deed) -> String {
+    match deed {
+        Deed::Added { said: Said::Counted(count, measure), .. } => {
+            warm_blend_paint::amount(count * measure.millilitres(), *measure)
+        }
+        Deed::Added { said: Said::Weighed(grams), .. } => format!("{grams:.1} g"),
+        Deed::Added { said: Said::Touch, .. } => "a touch".to_owned(),
+        Deed::Added { said: Said::WeighedTouch(grams), .. } => format!("a touch, {grams:.1} g"),
+        Deed::TakenOut { ml } => format!("{ml:.0} ml taken out"),
+    }
+}
+
+/// Why a pot cannot be changed like that.
+pub fn refused(error: &BadPour) -> Refusal {
+    match error {
+        BadPour::NotTheLast | BadPour::Finished | BadPour::Empty => Refusal::Stale(error.to_string()),
+        BadPour::Paints(_) => Refusal::field("/paint", error),
+        _ => Refusal::field("/count", error),
+    }
+}
+
+impl StepEntry {
+    /// Whether the scale says how much it is.
+    pub fn is_by_scale(&self) -> bool {
+        matches!(self.measure.as_str(), "scale" | "scale-touch")
+    }
+
+    /// What it does to the pot: `tin` is what went in, `touch` how much a touch is, ml.
+    pub fn deed(
+        &self,
+        tin: Option<&ShelfPaint>,
+        on_scale: Result<f64, NotYet>,
+        touch: f64,
+    ) -> Result<Deed, Refusal> {
+        let mut checks = Checks::default();
+        let count = || {
+            let count = self.count.filter(|count| count.is_finite() && *count > 0.0);
+            count.ok_or("how much? Give a number above zero")
+        };
+        let Some((paint, tin)) = self.paint.zip(tin) else {
+            let ml = match self.measure.as_str() {
+                "g" | "scale" | "touch" | "scale-touch" => {
+                    Err("what is taken out is told in ml or spoons, not by weight".to_owned())
+                }
+                measure => measure_of(measure).map(Measure::millilitres),
+            };
+            let ml = checks.field("/measure", ml).zip(checks.field("/count", count()));
+            return checks.done(ml.map(|(ml, count)| Deed::TakenOut { ml: ml * count }));
+        };
+        let density = tin.density();
+        let (ml, said) = match self.measure.as_str() {
+            "g" => {
+                let grams = checks.field("/count", count());
+                let grams = checks.done(grams)?;
+                (grams / density, Said::Weighed(grams))
+            }
+            "scale" => {
+                let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
+                (grams / density, Said::Weighed(grams))
+            }
+            "scale-touch" => {
+                let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
+                (grams / density, Said::WeighedTouch(grams))
+            }
+            "touch" => (touch, Said::Touch),
+            measure => {
+                let measure = checks.field("/measure", measure_of(measure));
+                let count = checks.field("/count", count());
+                let (measure, count) = checks.done(measure.zip(count))?;
+                (count * measure.millilitres(), Said::Counted(count, measure))
+            }
+        };
+        Ok(Deed::Added { paint: PaintId(paint), ml, said })
+    }
+}
+
+impl ShelfSnapshot {
+    /// A pot in the list.
+    pub fn pour_line(&self, kept: &Kept<PourRecord>, look: Look) -> Result<PourLine, Refusal> {
+        let record = &kept.value;
+        let poured = self.stirred(&record.parts())?;
+        let part = |part: &Component| format!("{} {}", part.parts.value(), self.name(part.paint.0));
+        Ok(PourLine {
+            id: kept.id,
+            code: label::code(kept.id),
+            mix: record.mix.0,
+            name: record.name.clone().map(String::from),
+            begun_at: kept.made_at.to_string(),
+            open: record.finished_at.is_none(),
+            total_ml: record.total(),
+            recipe: record.recipe().iter().map(part).collect::<Vec<_>>().join(" : "),
+            hex: poured.map(|poured| look.hex(poured.best())),
+        })
+    }
+}
+
+impl PotLabel {
+    /// What stands on the label of a pot, with the day in a time zone.
+    pub fn of(
+        kept: &Kept<PourRecord>,
+        known: &ShelfSnapshot,
+        look: Look,
+        unit: AmountsIn,
+        zone: jiff::tz::TimeZone,
+    ) -> Result<Self, Refusal> {
+        let record = &kept.value;
+        let inside = record.inside();
+        let recipe = record.recipe();
+        let part = |(part, (paint, ml)): (&Component, &(PaintId, f64))| {
+            let tin = &known.tin(paint.0)?.value;
+            Ok(LabelPart {
+                name: tin.name.as_str().to_owned(),
+                parts: part.parts.value(),
+                ml: *ml,
+                amount: unit.say(*ml, tin.density()),
+            })
+        };
+        let parts = recipe.iter().zip(&inside).map(part).collect::<Result<Vec<_>, Refusal>>()?;
+        let day = kept.made_at.to_zoned_datetime(zone).date().to_string();
+        let code = label::code(kept.id);
+        let name = record.name.clone().map(String::from);
+        let place = record.place.clone().map(String::from);
+        let text = label::text(name.as_deref(), &parts, record.total(), &day, place.as_deref(), &code);
+        let (code_size, code_path) = label::square(&text).ok_or(Refusal::Broken)?;
+        Ok(Self {
+            id: kept.id,
+            name,
+            day,
+            code,
+            place,
+            total_ml: record.total(),
+            total: unit.say(record.total(), 1.0),
+            parts,
+            swatch: known.stirred(&record.parts())?.map(|poured| Swatch::of(&poured, look)),
+            text,
+            code_size,
+            code_path,
+        })
+    }
+}

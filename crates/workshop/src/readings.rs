@@ -1,0 +1,426 @@
+//! Readings of paints: as they are entered, as they stand in the log, and what a new one did.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_interchange::hex;
+use warm_blend_learn::{Judged, LoggedReading, Measured, Pour, Reading, Shown, make_sense};
+use warm_blend_paint::{Microns, Name, Note, PaintId, Parts, Seen, State, Verdict};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
+
+use crate::{Checks, Kept, Refusal, ShelfSnapshot, StateName, source, state};
+
+/// A reading as it is entered.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct ReadingEntry {
+    /// What was stirred together; a paint by itself is one part of it.
+    pub of: Vec<ReadPart>,
+    /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
+    pub pour: Option<String>,
+    /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
+    pub state: Option<String>,
+    /// A sample so thick that nothing beneath shows; or else a drawdown.
+    pub thick: Option<MeasuredEntry>,
+    /// A film over black and white.
+    pub drawdown: Option<DrawdownEntry>,
+    /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
+    pub source: Option<String>,
+    /// True to say that it is right however odd it looks.
+    pub sure: Option<bool>,
+    /// The painter's words.
+    pub note: Option<String>,
+    /// The name of the device, or of the file it came from.
+    pub device: Option<String>,
+    /// The pot that it is a dab of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pot: Option<Uuid>,
+}
+
+/// One paint of what was read.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct ReadPart {
+    /// A paint of the shelf.
+    pub paint: Uuid,
+    /// Parts by wet volume.
+    pub parts: f64,
+}
+
+/// A colour or a curve that was read: one of the two.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct MeasuredEntry {
+    /// L*, a*, b* in daylight (D65, 2°).
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub lab: Option<[f64; 3]>,
+    /// sRGB hex code.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub hex: Option<String>,
+    /// Reflectance factor in 36 bands, 380–730 nm by 10 nm, each 0–1.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub spectrum: Option<Vec<f64>>,
+}
+
+/// A film over the halves of a hiding chart.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct DrawdownEntry {
+    /// Wet thickness, µm.
+    pub wet_um: f64,
+    /// Read over the black half.
+    pub over_black: MeasuredEntry,
+    /// Read over the white half.
+    pub over_white: MeasuredEntry,
+}
+
+/// A reading in the log.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ReadingKept {
+    /// For good.
+    pub id: Uuid,
+    /// To be named when it is changed.
+    pub revision: i64,
+    /// When it was made, RFC 3339.
+    pub made_at: String,
+    /// What was entered.
+    pub entry: ReadingEntry,
+    /// What it is of, in words: `oxblood 1 : chimney white 1`.
+    pub title: String,
+    /// What a screen shows for it in daylight; two over black and over white.
+    pub hex: Vec<String>,
+    /// True where it contradicts the others: it is left out until somebody says which is right.
+    pub questioned: bool,
+    /// How far out it lies, in standard deviations.
+    pub off: f64,
+    /// ΔE00 of what the estimate predicts from what was read.
+    pub difference: f64,
+    /// What it is predicted to be, in words: `the reading is a touch lighter than predicted`.
+    pub words: String,
+}
+
+/// What a new reading did.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ReadingMade {
+    /// The reading.
+    pub reading: ReadingKept,
+    /// What it did to the doubt of each of its paints.
+    pub news: Vec<News>,
+}
+
+/// What a reading did to the doubt of a paint.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct News {
+    /// The paint.
+    pub paint: Uuid,
+    /// Its name.
+    pub name: String,
+    /// Doubt in its mixes before, ΔE00.
+    pub before: f64,
+    /// And after.
+    pub after: f64,
+}
+
+/// What is to be read with the reader.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct ToRead {
+    /// What lies under it.
+    pub of: Vec<ReadPart>,
+    /// `dry` (as when left out), `wet` or `sealed`.
+    #[schema(value_type = Option<StateName>)]
+    pub state: Option<String>,
+    /// Wet thickness of a drawdown, µm; a thick sample if left out.
+    pub wet_um: Option<f64>,
+    /// True to read with a smear on the window, as happens.
+    pub smeared: Option<bool>,
+    /// True for a curve, else only the colour.
+    pub spectrum: Option<bool>,
+}
+
+/// What the reader says.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ReadOut {
+    /// Its name. `simulated reader` is a stand-in: it reads virtual paints behind the painter's own.
+    pub device: String,
+    /// A thick sample.
+    pub thick: Option<MeasuredEntry>,
+    /// A drawdown.
+    pub drawdown: Option<DrawdownEntry>,
+    /// What a screen shows for it in daylight; two over black and over white.
+    pub hex: Vec<String>,
+}
+
+impl From<Measured> for MeasuredEntry {
+    fn from(measured: Measured) -> Self {
+        match measured {
+            Measured::Colour(Lab { l, a, b }) => Self { lab: Some([l, a, b]), hex: None, spectrum: None },
+            Measured::Spectrum(curve) => {
+                Self { lab: None, hex: None, spectrum: Some(curve.bands().to_vec()) }
+            }
+        }
+    }
+}
+
+impl MeasuredEntry {
+    /// What was read; its faults stand at `pointer`.
+    pub fn parse(&self, checks: &mut Checks, pointer: &str) -> Option<Measured> {
+        match (self.lab, &self.hex, &self.spectrum) {
+            (Some(lab), None, None) => checks.field(format!("{pointer}/lab"), colour(lab)),
+            (None, Some(hex), None) => {
+                let code =
+                    checks.field(format!("{pointer}/hex"), hex.parse::<warm_blend_spectral::Srgb>())?;
+                Some(Measured::Colour(code.to_lab()))
+            }
+            (None, None, Some(bands)) => {
+                checks.field(format!("{pointer}/spectrum"), curve(bands)).map(Measured::Spectrum)
+            }
+            _ => {
+                let help: Result<(), _> = Err("give the reading once: as lab, as hex or as spectrum");
+                checks.field(pointer, help);
+                None
+            }
+        }
+    }
+}
+
+fn colour([l, a, b]: [f64; 3]) -> Result<Measured, String> {
+    match [l, a, b].iter().all(|v| v.is_finite()) && (0.0..=110.0).contains(&l) && a.hypot(b) < 200.0 {
+        true => Ok(Measured::Colour(Lab { l, a, b })),
+        false => Err("this is no L*, a*, b* of a surface: L* goes from 0 to 100, a* and b* from −128 to 128"
+            .to_owned()),
+    }
+}
+
+/// A curve of 36 bands; percent instead of a share is noticed and asked about.
+fn curve(bands: &[f64]) -> Result<Reflectance, String> {
+    let whole: [f64; BANDS] = bands.try_into().map_err(|_| {
+        format!(
+            "a spectrum has {BANDS} values, {} to {} nm by 10 nm; this has {}: import it as a file, which resamples",
+            wavelength(0),
+            wavelength(BANDS - 1),
+            bands.len()
+        )
+    })?;
+    let most = whole.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+    if let Some(i) = whole.iter().position(|r| !r.is_finite() || *r < -0.02) {
+        return Err(format!(
+            "reflectance at {} nm is {}: it must be between 0 and 1",
+            wavelength(i),
+            whole[i]
+        ));
+    }
+    if most > 1.2 {
+        let remedy =
+            if most > 2.0 && most <= 120.0 { ": these look like percent, divide them by 100" } else { "" };
+        return Err(format!("reflectance goes up to {most}: it must be between 0 and 1{remedy}"));
+    }
+    Ok(Reflectance::clamped(whole))
+}
+
+/// What lies under the reader.
+pub fn parts_read(of: &[ReadPart], checks: &mut Checks) -> Option<Vec<(PaintId, Parts)>> {
+    of.iter()
+        .enumerate()
+        .map(|(i, part)| {
+            Some((PaintId(part.paint), checks.field(format!("/of/{i}/parts"), Parts::new(part.parts))?))
+        })
+        .collect()
+}
+
+impl ReadingEntry {
+    /// What is kept of it.
+    pub fn parse(&self) -> Result<LoggedReading, Refusal> {
+        let mut checks = Checks::default();
+        let of = parts_read(&self.of, &mut checks);
+        let pour = match self.pour.as_deref() {
+            None => Some(Pour::Spoons),
+            Some(text) => checks.field("/pour", pour(text)),
+        };
+        let state = checks.field("/state", state(self.state.as_deref()));
+        let source = checks.field("/source", source(self.source.as_deref().unwrap_or("reader")));
+        let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
+        let device = checks.optional("/device", self.device.as_deref().map(Name::new));
+        let shown = match (&self.thick, &self.drawdown) {
+            (Some(thick), None) => thick.parse(&mut checks, "/thick").map(Shown::Thick),
+            (None, Some(drawdown)) => drawdown.parse(&mut checks),
+            _ => {
+                let help: Result<(), _> = Err("give the reading once: as a thick sample or as a drawdown");
+                checks.field("/thick", help);
+                None
+            }
+        };
+        let whole = of.zip(pour).zip(state.zip(source)).zip(shown);
+        checks.done(whole.map(|(((of, pour), (state, source)), shown)| LoggedReading {
+            reading: Reading { of, pour, state, shown, source, sure: self.sure.unwrap_or(false) },
+            note,
+            device,
+            pot: self.pot,
+        }))
+    }
+}
+
+/// A way of measuring parts by its id.
+pub fn pour(text: &str) -> Result<Pour, String> {
+    Pour::ALL.into_iter().find(|pour| pour.id() == text).ok_or_else(|| {
+        let short: String = text.chars().take(40).collect();
+        format!("“{short}” is no way of measuring parts: choose eye, spoons or scale")
+    })
+}
+
+impl DrawdownEntry {
+    fn parse(&self, checks: &mut Checks) -> Option<Shown> {
+        let wet = checks.field("/drawdown/wet_um", wet(self.wet_um));
+        let over_black = self.over_black.parse(checks, "/drawdown/over_black");
+        let over_white = self.over_white.parse(checks, "/drawdown/over_white");
+        Some(Shown::Drawdown { wet: wet?, over_black: over_black?, over_white: over_white? })
+    }
+}
+
+/// A wet film that can be drawn: 5 µm to a millimetre.
+pub fn wet(microns: f64) -> Result<Microns, String> {
+    match (5.0..=1000.0).contains(&microns) {
+        true => Microns::new(microns).map_err(|error| error.to_string()),
+        false => {
+            Err("the wet thickness of a drawdown is 5 to 1000 µm: a brushed coat is about 90".to_owned())
+        }
+    }
+}
+
+impl From<&LoggedReading> for ReadingEntry {
+    fn from(logged: &LoggedReading) -> Self {
+        let LoggedReading { reading, note, device, pot } = logged;
+        let (thick, drawdown) = shown_entry(&reading.shown);
+        Self {
+            of: reading.of.iter().map(|(id, parts)| ReadPart { paint: id.0, parts: parts.value() }).collect(),
+            pour: Some(reading.pour.id().to_owned()),
+            state: Some(reading.state.id().to_owned()),
+            thick,
+            drawdown,
+            source: Some(reading.source.id().to_owned()),
+            sure: Some(reading.sure),
+            note: note.clone().map(String::from),
+            device: device.clone().map(String::from),
+            pot: *pot,
+        }
+    }
+}
+
+/// What was read, as it is entered.
+pub fn shown_entry(shown: &Shown) -> (Option<MeasuredEntry>, Option<DrawdownEntry>) {
+    match shown {
+        Shown::Thick(measured) => (Some((*measured).into()), None),
+        Shown::Drawdown { wet, over_black, over_white } => {
+            let drawdown = DrawdownEntry {
+                wet_um: wet.value(),
+                over_black: (*over_black).into(),
+                over_white: (*over_white).into(),
+            };
+            (None, Some(drawdown))
+        }
+    }
+}
+
+impl ReadingKept {
+    /// A reading with how it stands to the rest.
+    pub fn of(kept: &Kept<LoggedReading>, judged: Option<&Judged>, shelf: &ShelfSnapshot) -> Self {
+        let reading = &kept.value.reading;
+        let of: Vec<String> = match reading.of.as_slice() {
+            [(paint, _)] => vec![shelf.name(paint.0).to_owned()],
+            parts => {
+                parts.iter().map(|(paint, n)| format!("{} {}", shelf.name(paint.0), n.value())).collect()
+            }
+        };
+        let words = judged.zip(reading.measured().next()).map(|(judged, read)| {
+            let predicted = judged.predicted.first().copied().unwrap_or(read.lab());
+            Verdict::of(read.lab(), predicted).words.replace("the target", "predicted")
+        });
+        Self {
+            id: kept.id,
+            revision: kept.revision,
+            made_at: kept.made_at.to_string(),
+            title: of.join(" : "),
+            hex: reading.measured().map(hex).collect(),
+            questioned: judged.is_some_and(|judged| judged.questioned),
+            off: judged.map_or(0.0, |judged| judged.off),
+            difference: judged.map_or(0.0, |judged| judged.difference),
+            words: words.unwrap_or_default(),
+            entry: ReadingEntry::from(&kept.value),
+        }
+    }
+}
+
+impl ShelfSnapshot {
+    /// That a reading can be at all, given what is known of its paints.
+    pub fn make_sense(&self, reading: &Reading<PaintId>) -> Result<(), Refusal> {
+        let masstone = |(paint, _): &(PaintId, Parts)| {
+            let tin = self.tin(paint.0)?;
+            let lab = Seen::of(&self.paint(tin.id)?.best().masstone(), Light::Daylight).lab;
+            Ok((!tin.value.class.is_medium()).then_some(lab))
+        };
+        let masstones = reading.of.iter().map(masstone).collect::<Result<Vec<_>, Refusal>>()?;
+        let at = if reading.of.len() < 2 { "/drawdown" } else { "/thick" };
+        make_sense(reading, &masstones).map_err(|error| Refusal::field(at, error))
+    }
+
+    /// All readings, the last first.
+    pub fn log(&self) -> Vec<ReadingKept> {
+        self.readings().rev().map(|(kept, judged)| ReadingKept::of(kept, judged, self)).collect()
+    }
+
+    /// One of them.
+    pub fn reading(&self, id: Uuid) -> Result<ReadingKept, Refusal> {
+        let (kept, judged) = self.readings().find(|(kept, _)| kept.id == id).ok_or(Refusal::Broken)?;
+        Ok(ReadingKept::of(kept, judged, self))
+    }
+
+    /// What a reading that is new since `before` did.
+    pub fn news(&self, id: Uuid, before: &Self) -> Result<ReadingMade, Refusal> {
+        let reading = self.reading(id)?;
+        let of = reading.entry.of.iter().map(|part| self.tin(part.paint)).collect::<Result<Vec<_>, _>>()?;
+        let paints = of.into_iter().filter(|tin| !tin.value.class.is_medium());
+        let news = paints.map(|tin| News {
+            paint: tin.id,
+            name: tin.value.name.as_str().to_owned(),
+            before: before.estimate().doubt(PaintId(tin.id)),
+            after: self.estimate().doubt(PaintId(tin.id)),
+        });
+        Ok(ReadingMade { news: news.collect(), reading })
+    }
+}
+
+/// What lies under the reader: paints and parts, the state of the film, and its wet thickness where it is a drawdown.
+pub type UnderReader = (Vec<(PaintId, Parts)>, State, Option<Microns>);
+
+impl ToRead {
+    /// What lies under it.
+    pub fn parse(&self) -> Result<UnderReader, Refusal> {
+        let mut checks = Checks::default();
+        let of = parts_read(&self.of, &mut checks);
+        let state = checks.field("/state", state(self.state.as_deref()));
+        let wet = checks.optional("/wet_um", self.wet_um.map(wet));
+        let (of, state) = checks.done(of.zip(state))?;
+        match of.is_empty() || of.len() > 8 {
+            true => Err(Refusal::field("/of", "lay out one to eight paints for the reader")),
+            false => Ok((of, state, wet)),
+        }
+    }
+
+    /// Whether its window is smeared.
+    pub fn smeared(&self) -> bool {
+        self.smeared.unwrap_or(false)
+    }
+
+    /// Whether a curve is wanted, not only a colour.
+    pub fn spectrum(&self) -> bool {
+        self.spectrum.unwrap_or(true)
+    }
+}
+
+impl ReadOut {
+    /// What a reader of that name read.
+    pub fn of(device: String, shown: &Shown) -> Self {
+        let hex = match shown {
+            Shown::Thick(measured) => vec![hex(measured)],
+            Shown::Drawdown { over_black, over_white, .. } => vec![hex(over_black), hex(over_white)],
+        };
+        let (thick, drawdown) = shown_entry(shown);
+        Self { device, thick, drawdown, hex }
+    }
+}

@@ -1,0 +1,193 @@
+//! Shades of a colour, lighter and darker, as real mixes of the shelf.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_bench as bench;
+use warm_blend_bench::SHADE;
+use warm_blend_learn::Ensemble;
+use warm_blend_paint::{Look, Material, PaintId, Parts, WholeParts, nearest_whole};
+use warm_blend_spectral::Light;
+
+use crate::mixable::{Mixable, thick};
+use crate::{MixPart, RecipePart, Refusal, ShelfSnapshot};
+
+/// A base, and how far apart its shades are.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LadderOf {
+    /// What is stirred together for the base: a paint, or a mix.
+    pub base: Vec<MixPart>,
+    /// L* of one shade, 1–20; 6 when left out.
+    pub shade: Option<f64>,
+    /// Or two paints that are neighbours on the painter's own card: one shade is what lies between them.
+    pub neighbours: Option<[Uuid; 2]>,
+}
+
+impl LadderOf {
+    /// By shades of the usual size.
+    fn of(base: Vec<MixPart>) -> Self {
+        Self { base, shade: None, neighbours: None }
+    }
+}
+
+/// The shades of a colour.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Ladder {
+    /// From five darker to five lighter, the base in the middle.
+    pub rungs: Vec<LadderRung>,
+    /// L* of one shade.
+    pub shade: f64,
+}
+
+impl Ladder {
+    /// The mix of so many shades, if the shelf has one.
+    fn into_rung(self, shades: i32) -> Option<Vec<MixPart>> {
+        let rung = self.rungs.into_iter().find(|rung| rung.shade == shades)?;
+        rung.made.map(|made| made.components)
+    }
+}
+
+/// One shade.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LadderRung {
+    /// Shades from the base: negative darker.
+    pub shade: i32,
+    /// L* that it should have.
+    pub wanted: f64,
+    /// Its mix; none where the shelf has none.
+    pub made: Option<MadeRung>,
+}
+
+/// How a shade is made.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MadeRung {
+    /// What it comes to, as a hex code.
+    pub hex: String,
+    /// L*, a*, b* in the light.
+    pub lab: [f64; 3],
+    /// How far it leans from the hue of the base, Δab.
+    pub leans: f64,
+    /// Parts of the base, as it was given.
+    pub base: u32,
+    /// What goes to it.
+    pub more: Vec<RecipePart>,
+    /// The same as one mix of the shelf, in whole parts.
+    pub components: Vec<MixPart>,
+}
+
+/// A pot that is to be lighter or darker.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PotToShade {
+    /// What is in it.
+    pub pot: Vec<MixPart>,
+    /// How many shades: −5 to 5, darker below nought.
+    #[schema(example = -1)]
+    pub shades: i32,
+}
+
+impl ShelfSnapshot {
+    /// What some paints and parts come to; faults stand at `pointer`.
+    pub(crate) fn pot(&self, pointer: &str, parts: &[MixPart]) -> Result<Ensemble, Refusal> {
+        let parts = parts.iter().enumerate();
+        let of = parts.map(|(i, part)| self.part(&format!("{pointer}/{i}"), part));
+        let of = of.collect::<Result<Vec<_>, _>>()?;
+        Ensemble::mix(&of).map_err(|error| Refusal::field(pointer, error))
+    }
+
+    /// One of them.
+    pub(crate) fn part(&self, pointer: &str, part: &MixPart) -> Result<(Parts, &Ensemble), Refusal> {
+        let whole = part.parts().map_err(|error| Refusal::field(format!("{pointer}/parts"), error))?;
+        Ok((whole.into(), self.on_shelf_at(&format!("{pointer}/paint"), part.paint)?))
+    }
+
+    /// A tin that a field names.
+    pub(crate) fn on_shelf_at(&self, pointer: &str, paint: Uuid) -> Result<&Ensemble, Refusal> {
+        let known = self.estimate().paint(PaintId(paint));
+        known.ok_or_else(|| Refusal::field(pointer, "this paint is not on the shelf"))
+    }
+
+    /// The shades of a colour, lighter and darker.
+    pub fn ladder(&self, of: &LadderOf, look: Look) -> Result<Ladder, Refusal> {
+        let base = self.pot("/base", &of.base)?;
+        let shade = self.size_of_shade(of)?;
+        let alone = of.base.len() == 1;
+        let mixable = self.mixable(look, |tin| !(alone && of.base[0].paint == tin.id))?;
+        let rungs = bench::ladder(base.best(), &mixable.tins(&[]), look, shade);
+        let rung = |rung: &bench::Rung| LadderRung {
+            shade: rung.shade,
+            wanted: rung.wanted,
+            made: rung.made.as_ref().map(|made| MadeRung::of(made, &of.base, &base, &mixable)),
+        };
+        Ok(Ladder { rungs: rungs.iter().map(rung).collect(), shade })
+    }
+
+    /// L* of one shade.
+    fn size_of_shade(&self, of: &LadderOf) -> Result<f64, Refusal> {
+        let usual = 1.0..=20.0;
+        let Some(pair) = of.neighbours else {
+            let shade = of.shade.unwrap_or(SHADE);
+            let wrong = || Refusal::field("/shade", "one shade is 1 to 20 L*");
+            return if usual.contains(&shade) { Ok(shade) } else { Err(wrong()) };
+        };
+        let lightness = |i: usize| {
+            let paint = self.on_shelf_at(&format!("/neighbours/{i}"), pair[i])?;
+            Ok::<_, Refusal>(paint.best().seen_lab(Light::Daylight).l)
+        };
+        let shade = (lightness(0)? - lightness(1)?).abs();
+        let words = || format!("these two are {shade:.1} L* apart: choose two that are 1 to 20 apart");
+        if usual.contains(&shade) { Ok(shade) } else { Err(Refusal::field("/neighbours", words())) }
+    }
+
+    /// A pot so many shades lighter or darker: its paints make room for their neighbour on the ladder, its mediums stay.
+    pub fn shade(&self, of: PotToShade, look: Look) -> Result<Vec<MixPart>, Refusal> {
+        let PotToShade { pot, shades } = of;
+        let is_medium = |part: &MixPart| {
+            self.estimate().class(PaintId(part.paint)).is_some_and(|class| class.is_medium())
+        };
+        let (mediums, paints): (Vec<MixPart>, Vec<MixPart>) = pot.into_iter().partition(is_medium);
+        if paints.is_empty() {
+            return Err(Refusal::field("/pot", "there is no paint in the pot: put one in first"));
+        }
+        let sum = |parts: &[MixPart]| parts.iter().map(|part| f64::from(part.given())).sum::<f64>();
+        let painted = sum(&paints);
+        let made = self.ladder(&LadderOf::of(paints), look)?;
+        let Some(shaded) = made.into_rung(shades) else {
+            let which = if shades < 0 { "darker" } else { "lighter" };
+            return Err(Refusal::field("/shades", format!("the shelf has no mix that much {which}")));
+        };
+        // As much paint beside the mediums as there was.
+        let scale = painted / sum(&shaded);
+        let amounts: Vec<f64> = shaded
+            .iter()
+            .map(|part| f64::from(part.given()) * scale)
+            .chain(mediums.iter().map(|part| f64::from(part.given())))
+            .collect();
+        let whole = nearest_whole(&amounts).into_iter().map(WholeParts::value);
+        let parts = shaded.iter().chain(&mediums).zip(whole);
+        Ok(parts.map(|(part, parts)| MixPart::new(part.paint, parts)).collect())
+    }
+}
+
+impl MadeRung {
+    fn of(made: &bench::Made, base: &[MixPart], known: &Ensemble, mixable: &Mixable<'_>) -> Self {
+        let parts = |n: u32| WholeParts::new(n).map(Parts::from);
+        let mut of_all: Vec<(Parts, &Material)> = Vec::new();
+        of_all.extend(parts(made.base).map(|parts| (parts, known.best())));
+        for (at, n) in &made.more {
+            of_all.extend(parts(*n).map(|parts| (parts, mixable.known[*at].best())));
+        }
+        let hex = warm_blend_paint::mix(&of_all).map_or(String::new(), |mixed| thick(mixable.look, &mixed));
+        // One part of the base is as many parts of its paints as it was given in.
+        let total: u32 = base.iter().map(MixPart::given).sum();
+        let own = base.iter().map(|part| MixPart::new(part.paint, part.given() * made.base));
+        let more = made.more.iter().map(|(at, n)| MixPart::new(mixable.tins[*at].id, n * total));
+        Self {
+            hex,
+            lab: [made.lab.l, made.lab.a, made.lab.b],
+            leans: made.leans,
+            base: made.base,
+            more: mixable.parts(&made.more),
+            components: MixPart::gathered(own.chain(more)),
+        }
+    }
+}

@@ -1,0 +1,224 @@
+//! The shelf at a moment, and all that the log says of it: what every screen is reckoned from.
+
+use std::collections::HashMap;
+use std::sync::Arc;
+
+use uuid::Uuid;
+use warm_blend_board::{BoardReading, Hands, Judgement, OnShelf, Tin, learn_hand};
+use warm_blend_learn::{
+    BadTin, Ensemble, Estimate, Judged, LoggedReading, Measured, OfShelf, Reading, ShelfPaint, Shown,
+};
+use warm_blend_paint::{Class, Component, Condition, Millilitres, PaintId, Parts};
+use warm_blend_spectral::Light;
+
+use crate::{Kept, Refusal, Workshop, house_white};
+
+/// What the file holds of the shelf and of what was read.
+#[derive(Debug, Clone)]
+pub struct ShelfDocuments {
+    /// All tins there ever were: mixes and readings may still speak of those that were removed.
+    pub tins: Vec<Kept<ShelfPaint>>,
+    /// Readings of paints in the order of the log.
+    pub readings: Vec<Kept<LoggedReading>>,
+    /// Readings of boards in the order they were made.
+    pub boards: Vec<Kept<BoardReading>>,
+    /// The choices of the workshop.
+    pub workshop: Kept<Workshop>,
+}
+
+/// The shelf, and what the log says of it.
+#[derive(Debug)]
+pub struct ShelfSnapshot {
+    tins: Vec<Kept<ShelfPaint>>,
+    /// By tin: its place among them.
+    by_id: HashMap<Uuid, usize>,
+    learnt: Arc<Learnt>,
+    readings: Vec<Kept<LoggedReading>>,
+    /// By tin: its readings by their places in the log.
+    by_paint: HashMap<Uuid, Vec<usize>>,
+    boards: Vec<(Kept<BoardReading>, Option<Judgement>)>,
+    /// The choices of the workshop.
+    pub workshop: Kept<Workshop>,
+    house_white: Option<PaintId>,
+}
+
+/// What was learnt, and from what: names, stocks and notes are not in it, so they change nothing.
+#[derive(Debug)]
+struct Learnt {
+    tins: Vec<OfShelf>,
+    read: Vec<Reading<PaintId>>,
+    of_boards: Vec<BoardReading>,
+    estimate: Estimate,
+    hands: Hands,
+    judged: Vec<Option<Judgement>>,
+}
+
+impl Learnt {
+    fn after(
+        before: Option<&Arc<Self>>,
+        tins: Vec<OfShelf>,
+        read: Vec<Reading<PaintId>>,
+        of_boards: Vec<BoardReading>,
+    ) -> Result<Arc<Self>, BadTin> {
+        let same =
+            |before: &Self| before.tins == tins && before.read == read && before.of_boards == of_boards;
+        if let Some(before) = before.filter(|before| same(before)) {
+            return Ok(Arc::clone(before));
+        }
+        let estimate = Estimate::after(before.map(|before| &before.estimate), &tins, &read)?;
+        let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
+        let estimate = estimate.strengthened(&taught.strengths);
+        Ok(Arc::new(Self { tins, read, of_boards, estimate, hands: taught.hands, judged: taught.judged }))
+    }
+}
+
+impl ShelfSnapshot {
+    /// What documents come to. What has not changed since `before` is not learnt anew. Tins were checked when they were kept.
+    pub fn of(documents: ShelfDocuments, before: Option<&Self>) -> Result<Self, BadTin> {
+        let ShelfDocuments { tins, readings, boards, workshop } = documents;
+        let house_white = house_white(&workshop.value, &tins);
+        let of_shelf = |tin: &Kept<ShelfPaint>| {
+            let id = PaintId(tin.id);
+            OfShelf { id, facts: tin.value.facts(house_white == Some(id)), at_hand: !tin.removed }
+        };
+        let read = readings.iter().map(|kept| kept.value.reading.clone()).collect();
+        let of_boards = boards.iter().map(|kept| kept.value.clone()).collect();
+        let on_shelf = tins.iter().map(of_shelf).collect();
+        let learnt = Learnt::after(before.map(|before| &before.learnt), on_shelf, read, of_boards)?;
+        let boards = boards.into_iter().zip(learnt.judged.iter().cloned()).collect();
+        let mut by_paint: HashMap<Uuid, Vec<usize>> = HashMap::new();
+        for (at, kept) in readings.iter().enumerate() {
+            for (paint, _) in &kept.value.reading.of {
+                let of_paint = by_paint.entry(paint.0).or_default();
+                // A paint may be named twice in one reading.
+                if of_paint.last() != Some(&at) {
+                    of_paint.push(at);
+                }
+            }
+        }
+        let by_id = tins.iter().enumerate().map(|(at, tin)| (tin.id, at)).collect();
+        Ok(Self { tins, by_id, learnt, readings, by_paint, boards, workshop, house_white })
+    }
+
+    /// A tin, also one that was removed.
+    pub fn tin(&self, id: Uuid) -> Result<&Kept<ShelfPaint>, Refusal> {
+        self.by_id.get(&id).map(|at| &self.tins[*at]).ok_or(Refusal::Broken)
+    }
+
+    /// The tins that are on the shelf, in the order they were added.
+    pub fn tins(&self) -> impl Iterator<Item = &Kept<ShelfPaint>> {
+        self.tins.iter().filter(|tin| !tin.removed)
+    }
+
+    /// All tins there ever were.
+    pub fn tins_ever(&self) -> &[Kept<ShelfPaint>] {
+        &self.tins
+    }
+
+    /// What a tin is called.
+    pub fn name(&self, id: Uuid) -> &str {
+        let tin = self.by_id.get(&id).map(|at| &self.tins[*at]);
+        tin.map_or("a paint that is gone", |tin| tin.value.name.as_str())
+    }
+
+    /// `peat brown`, or `1 peat brown : 4 glazing liquid`; what is not on the shelf any more is marked.
+    pub fn pot_words(&self, pot: &[Component]) -> String {
+        let marked = |id: Uuid| match self.by_id.get(&id).map(|at| &self.tins[*at]) {
+            Some(tin) if tin.removed => format!("{} (no longer on the shelf)", tin.value.name.as_str()),
+            _ => self.name(id).to_owned(),
+        };
+        let part = |part: &Component| match pot.len() {
+            1 => marked(part.paint.0),
+            _ => format!("{} {}", part.parts.value(), marked(part.paint.0)),
+        };
+        pot.iter().map(part).collect::<Vec<_>>().join(" : ")
+    }
+
+    /// A tin as it is known.
+    pub fn paint(&self, id: Uuid) -> Result<&Ensemble, Refusal> {
+        self.learnt.estimate.paint(PaintId(id)).ok_or(Refusal::Broken)
+    }
+
+    /// A tin as it is most likely, with its class.
+    pub fn material(&self, paint: PaintId) -> Option<Tin<'_>> {
+        let (class, known) = self.known(paint)?;
+        Some(Tin { class, material: known.best() })
+    }
+
+    /// A tin as it is known, with its class.
+    pub fn known(&self, paint: PaintId) -> Option<(Class, &Ensemble)> {
+        Some((self.learnt.estimate.class(paint)?, self.learnt.estimate.paint(paint)?))
+    }
+
+    /// The mix of some paints as they are known; none of nothing.
+    pub fn stirred(&self, of: &[(PaintId, Parts)]) -> Result<Option<Ensemble>, Refusal> {
+        let of: Vec<(Parts, &Ensemble)> = of
+            .iter()
+            .map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?)))
+            .collect::<Result<_, Refusal>>()?;
+        Ok(Ensemble::mix(&of).ok())
+    }
+
+    /// Tins that can be painted with, as a board sees them.
+    pub fn on_shelf(&self) -> Vec<OnShelf> {
+        let on_shelf = |tin: &Kept<ShelfPaint>| {
+            Some(OnShelf {
+                paint: PaintId(tin.id),
+                class: tin.value.class,
+                lab: self.paint(tin.id).ok()?.best().seen_lab(Light::Daylight),
+                left: tin.value.stock.map_or(0.0, Millilitres::value),
+            })
+        };
+        self.tins().filter(|tin| tin.value.condition != Condition::Off).filter_map(on_shelf).collect()
+    }
+
+    /// What is known of the paints.
+    pub fn estimate(&self) -> &Estimate {
+        &self.learnt.estimate
+    }
+
+    /// The hand that paints, as boards show it.
+    pub fn hands(&self) -> &Hands {
+        &self.learnt.hands
+    }
+
+    /// Readings of boards, with how they stand to the rest.
+    pub fn boards(&self) -> &[(Kept<BoardReading>, Option<Judgement>)] {
+        &self.boards
+    }
+
+    /// All readings with how they stand to the rest.
+    pub fn readings(&self) -> impl DoubleEndedIterator<Item = (&Kept<LoggedReading>, Option<&Judged>)> {
+        self.readings.iter().enumerate().map(|(i, kept)| (kept, self.learnt.estimate.judged(i)))
+    }
+
+    /// Those that speak of a tin.
+    pub fn readings_of(&self, paint: Uuid) -> impl Iterator<Item = (&Kept<LoggedReading>, Option<&Judged>)> {
+        let places = self.by_paint.get(&paint).map(Vec::as_slice).unwrap_or_default();
+        places.iter().map(|at| (&self.readings[*at], self.learnt.estimate.judged(*at)))
+    }
+
+    /// What was read of a tin by itself, laid on thick.
+    pub fn masstones_of(&self, paint: Uuid) -> impl Iterator<Item = &Measured> {
+        self.readings_of(paint).filter_map(|(kept, _)| match &kept.value.reading {
+            Reading { of, shown: Shown::Thick(measured), .. } if of.len() == 1 => Some(measured),
+            _ => None,
+        })
+    }
+
+    /// Whether a reading asks about this tin: a tint asks about the paint, not about the house white in it.
+    pub fn asks_about(&self, paint: Uuid, reading: &Kept<LoggedReading>, judged: Option<&Judged>) -> bool {
+        let alone = reading.value.reading.of.len() == 1;
+        judged.is_some_and(|judged| judged.questioned) && (alone || !self.is_house_white(paint))
+    }
+
+    /// The house white, as long as it is on the shelf.
+    pub fn house_white(&self) -> Option<PaintId> {
+        self.house_white
+    }
+
+    /// Whether it is this tin.
+    pub fn is_house_white(&self, paint: Uuid) -> bool {
+        self.house_white == Some(PaintId(paint))
+    }
+}
