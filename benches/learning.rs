@@ -6,9 +6,9 @@ use criterion::Criterion;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_device::ColourReader;
-use warm_blend_learn::{Beside, Ensemble, Facts, Pour, Reading, Reads, Shown, Source, learn, worth};
+use warm_blend_learn::{Beside, Ensemble, Facts, PartsMethod, Reading, Reads, Shown, Source, learn, worth};
 use warm_blend_paint::{Masstone, Material, Parts, State};
-use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, tins};
+use warm_blend_sim::{SimulatedReader, VirtualPaint, VirtualSample, tins};
 use warm_blend_spectral::{Lab, Light, Xyz};
 
 const PAINTS: usize = 60;
@@ -34,12 +34,19 @@ fn workshop() -> (Vec<Facts>, Vec<Reading>) {
         let other = if n < 3 * PAINTS { 0 } else { (of[0].0 + chance.random_range(1..PAINTS)) % PAINTS };
         of.push((other, part(&mut chance)));
         let stirred: Vec<_> = of.iter().map(|(tin, parts)| (*parts, &shelf[*tin])).collect();
-        reader.put_on(Sample::thick(&stirred, State::Dry).unwrap());
+        reader.put_on(VirtualSample::thick(&stirred, State::Dry).unwrap());
         if n % 100 == 0 {
             reader.calibrate().unwrap();
         }
         let shown = Shown::Thick(reader.read().unwrap());
-        Reading { of, pour: Pour::Spoons, state: State::Dry, shown, source: Source::Reader, sure: false }
+        Reading {
+            of,
+            pour: PartsMethod::Spoons,
+            state: State::Dry,
+            shown,
+            source: Source::Reader,
+            sure: false,
+        }
     });
     (facts, readings.collect())
 }

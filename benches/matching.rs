@@ -9,7 +9,9 @@ use std::{
 
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_bench::{EVERY, Limits, Path, Pot, Recipe, SHADE, Tin, bridge, correct, find, ladder};
+use warm_blend_bench::{
+    BlendCurve, EVERY, Limits, MatchTin, Pot, Recipe, SHADE, bridge, correct, find, ladder,
+};
 use warm_blend_paint::{CoatsToHide, Masstone, Material, Parts, mix};
 use warm_blend_sim::tins;
 use warm_blend_spectral::{Lab, Light};
@@ -56,8 +58,8 @@ fn targets(shelf: &[Material], many: usize) -> Vec<Lab> {
         .collect()
 }
 
-fn tins_of(shelf: &[Material]) -> Vec<Tin<'_>> {
-    shelf.iter().map(|material| Tin { material, price: None, wanted: false }).collect()
+fn tins_of(shelf: &[Material]) -> Vec<MatchTin<'_>> {
+    shelf.iter().map(|material| MatchTin { material, price: None, wanted: false }).collect()
 }
 
 fn main() {
@@ -118,7 +120,7 @@ fn the_rest_of_the_bench() {
         black_box(ladder(&shelf[one], &tins, LIGHT, SHADE));
     });
     timed("blend of two, with the bridge from 24 paints", &|one, other| {
-        black_box(Path::between(&shelf[one], &shelf[other], LIGHT));
+        black_box(BlendCurve::between(&shelf[one], &shelf[other], LIGHT));
         black_box(bridge(&shelf[one], &shelf[other], &materials, LIGHT));
     });
     timed("correction of a pot from 24 paints", &|one, other| {

@@ -5,14 +5,14 @@ use std::{collections::BTreeMap, hint::black_box, ops::ControlFlow};
 use uuid::Uuid;
 use warm_blend_benches::timed;
 use warm_blend_board::{
-    Board, ByPlace, Ground, GroundKind, Habit, Layer, Letter, OnShelf, Share, Strip, Technique, Tin,
+    Board, ByPlace, Ground, GroundKind, Habit, KnownTin, Layer, Letter, OnShelf, Share, Strip, Technique,
 };
 use warm_blend_paint::{
     Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, Units, WholeParts,
 };
 use warm_blend_piece::{
-    Ageing, Dress, Dressed, Form, Intent, Kind, Looked, Meeting, Piece, Scheme, View, Wardrobe, Wears, Zone,
-    ZoneSeen, findings, pairs, unify,
+    Ageing, Finish, FinishContext, FinishedZone, Form, Intent, Looked, Meeting, Piece, PieceKind, Scheme,
+    View, Zone, ZoneFinish, ZoneSeen, findings, pairs, unify,
 };
 use warm_blend_render::{Closer, Front, Shading};
 use warm_blend_spectral::{Light, Srgb};
@@ -74,26 +74,27 @@ fn boards() -> [Board; 2] {
 fn main() {
     let (shelf, boards) = (shelf(), boards());
     let share = |of| Share::new(of).unwrap();
-    let worn = |board: u128| Dress {
+    let worn = |board: u128| ZoneFinish {
         ageing: Ageing { wear: share(0.2), grime: share(0.4), ..Ageing::default() },
-        ..Dress::of(Wears::Strip { board: Uuid::from_u128(board), strip: Letter::ALL[0] })
+        ..ZoneFinish::of(Finish::Strip { board: Uuid::from_u128(board), strip: Letter::ALL[0] })
     };
     let dresses = [Zone::Case, Zone::Sides, Zone::Fall, Zone::Legs, Zone::Plinth].map(|zone| (zone, worn(0)));
-    let wears: BTreeMap<Zone, Dress> =
+    let wears: BTreeMap<Zone, ZoneFinish> =
         dresses.into_iter().chain([Zone::Panels, Zone::Mouldings].map(|zone| (zone, worn(1)))).collect();
     let name = Name::new("piano").unwrap();
     let scheme = Scheme { name: name.clone(), wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
     let mut piece = Piece::named(name);
-    let form = Form { panels: 3, moulding: 34.0, carved: true, ..Kind::UprightCase.usual() };
+    let form = Form { panels: 3, moulding: 34.0, carved: true, ..PieceKind::UprightCase.usual() };
     piece.form = Some(form);
 
     let tin = |paint: PaintId| {
         let (class, material) = shelf.get(paint.0.as_u128() as usize)?;
-        Some(Tin { class: *class, material })
+        Some(KnownTin { class: *class, material })
     };
     let board = |id: Uuid| boards.get(id.as_u128() as usize);
     let elevation = form.build().unwrap();
-    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board };
+    let wardrobe =
+        FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board };
     let on = |(n, (class, material)): (usize, &(Class, Material))| OnShelf {
         paint: PaintId(Uuid::from_u128(n as u128)),
         class: *class,
@@ -104,13 +105,13 @@ fn main() {
 
     let places: BTreeMap<Zone, ByPlace<f64>> = elevation.places();
     let meetings: Vec<Meeting> = piece.meetings(&elevation);
-    let dressed = || -> BTreeMap<Zone, Dressed> {
+    let dressed = || -> BTreeMap<Zone, FinishedZone> {
         let zones = piece.extents(&elevation).into_keys().filter(|zone| zone.is_painted());
         zones.map(|zone| (zone, wardrobe.dress(zone, &scheme, piece.ground, &[], None).unwrap())).collect()
     };
-    let seen = |dressed: &BTreeMap<Zone, Dressed>| -> Vec<ZoneSeen> {
+    let seen = |dressed: &BTreeMap<Zone, FinishedZone>| -> Vec<ZoneSeen> {
         let extents = piece.extents(&elevation);
-        let look = |(zone, worn): (&Zone, &Dressed)| {
+        let look = |(zone, worn): (&Zone, &FinishedZone)| {
             worn.look(*zone, extents[zone], &places[zone], Light::Daylight, State::Dry)
         };
         dressed.iter().map(look).collect()

@@ -1,6 +1,6 @@
 //! How much to mix: for an area and coats, or for all that is left of a paint; and what a coat costs.
 
-use warm_blend_paint::{BadMeasure, Microns, Millilitres, Units, quantity::within};
+use warm_blend_paint::{BadMeasure, Microns, Millilitres, Units, quantity::in_range};
 
 /// Square metres in a square foot: NIST Special Publication 811 (2008), appendix B.8.
 pub const SQUARE_FOOT: f64 = 0.092_903_04;
@@ -11,10 +11,10 @@ const LEFT_BEHIND: f64 = 0.1;
 /// and tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
 pub fn for_area(area: f64, units: Units, coats: f64, film: Microns) -> Result<Millilitres, BadMeasure> {
     let area = match units {
-        Units::Metric => within(area, 0.01, 1000.0)?,
-        Units::Imperial => within(area, 0.1, 10_000.0)? * SQUARE_FOOT,
+        Units::Metric => in_range(area, 0.01, 1000.0)?,
+        Units::Imperial => in_range(area, 0.1, 10_000.0)? * SQUARE_FOOT,
     };
-    let coats = within(coats, 0.5, 12.0)?;
+    let coats = in_range(coats, 0.5, 12.0)?;
     Millilitres::new(area * coats * per_square_metre(film))
 }
 
@@ -25,7 +25,7 @@ pub fn per_square_metre(film: Microns) -> f64 {
 
 /// How large a batch uses up what is left of one of its paints, ml.
 pub fn using_up(left: Millilitres, share: f64) -> Result<Millilitres, BadMeasure> {
-    Millilitres::new(left.value() / within(share, 1e-6, 1.0)?)
+    Millilitres::new(left.value() / in_range(share, 1e-6, 1.0)?)
 }
 
 #[cfg(test)]

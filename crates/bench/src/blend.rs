@@ -21,7 +21,7 @@ const OVERPOWERS: f64 = 0.3;
 
 /// The way from one colour to another.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Path {
+pub struct BlendCurve {
     /// The colours from the first to the second, evenly by volume: 25 of them, the ends included.
     pub colours: Vec<Lab>,
     /// The largest step over the mean step: 1 where it runs evenly.
@@ -78,7 +78,7 @@ pub fn seen_between(one: &Material, other: &Material, look: impl Into<Look>) -> 
     (0..=STEPS).map(seen).collect()
 }
 
-impl Path {
+impl BlendCurve {
     /// From one to the other.
     pub fn between(one: &Material, other: &Material, look: impl Into<Look>) -> Self {
         let look = look.into();
@@ -203,7 +203,7 @@ pub fn bridge(one: &Material, other: &Material, tins: &[&Material], look: impl I
     const WORTH: f64 = 0.65;
     /// It must lie between: the way over it may be longer by this†.
     const DETOUR: f64 = 1.5;
-    let direct = Path::between(one, other, look).roughness();
+    let direct = BlendCurve::between(one, other, look).roughness();
     let (first, second) = (look.lab(one), look.lab(other));
     let apart = difference(first, second).value();
     let over = |(at, tin): (usize, &&Material)| {
@@ -211,7 +211,7 @@ pub fn bridge(one: &Material, other: &Material, tins: &[&Material], look: impl I
         let (to, from) = (difference(first, middle).value(), difference(middle, second).value());
         let between = to + from <= DETOUR * apart && to.min(from) > 0.15 * apart;
         between.then(|| {
-            let leg = |a: &Material, b: &Material| Path::between(a, b, look).roughness();
+            let leg = |a: &Material, b: &Material| BlendCurve::between(a, b, look).roughness();
             (at, leg(one, tin).max(leg(tin, other)))
         })
     };

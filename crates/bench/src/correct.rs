@@ -10,9 +10,9 @@ use warm_blend_spectral::{Lab, difference};
 use wide::f32x4;
 
 use super::{
-    apart::{Aim, apart},
-    matching::{Tin, step},
-    sweep::{Four, Sweep},
+    ciede2000_simd::{Aim, ciede2000_simd},
+    matching::{MatchTin, step},
+    reduced_bands::{Four, HalfBands},
 };
 
 /// How many pots' worth may be added.
@@ -35,7 +35,7 @@ pub struct Pot<'a> {
 
 /// What to do to a pot.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Correction {
+pub struct PotCorrection {
     /// What to take out first, ml.
     pub discard: f64,
     /// What to add: tins by their place in the list, ml of each.
@@ -50,11 +50,11 @@ pub struct Correction {
 /// most, or one where `one_at_a_time`. Each brings it nearer than it is; where none does, there is none.
 pub fn correct(
     pot: Pot,
-    tins: &[Tin],
+    tins: &[MatchTin],
     target: Lab,
     look: impl Into<Look>,
     one_at_a_time: bool,
-) -> Vec<Correction> {
+) -> Vec<PotCorrection> {
     let look = look.into();
     const SHOWN: usize = 6;
     let now = difference(look.lab(pot.material), target).value();
@@ -62,7 +62,7 @@ pub fn correct(
     let amounts = amounts(pot);
     let materials: Vec<&Material> =
         std::iter::once(pot.material).chain(tins.iter().map(|t| t.material)).collect();
-    let sweep = Sweep::new(&materials, look);
+    let sweep = HalfBands::new(&materials, look);
     let one: Vec<Vec<f64>> = amounts.iter().map(|ml| vec![*ml]).collect();
     let two: Vec<Vec<f64>> = amounts.iter().flat_map(|a| amounts.iter().map(move |b| vec![*a, *b])).collect();
     let mut sets: Vec<Vec<usize>> = (0..tins.len()).map(|at| vec![at]).collect();
@@ -82,7 +82,7 @@ pub fn correct(
                 }
             });
             let labs = if set.len() == 1 { swept.labs::<2>(&parts) } else { swept.labs::<3>(&parts) };
-            apart(&aim, &labs).to_array()
+            ciede2000_simd(&aim, &labs).to_array()
         };
         // The nearest by the sweep; then the least of those in its step.
         let off: Vec<f64> = ways
@@ -99,10 +99,10 @@ pub fn correct(
         let correction = fitted(pot, additions, tins, target, look)?;
         (correction.difference < now).then_some(correction)
     };
-    let mut found: Vec<Correction> = sets.par_iter().filter_map(best).collect();
+    let mut found: Vec<PotCorrection> = sets.par_iter().filter_map(best).collect();
     found.sort_by(|one, other| {
-        let rank = |c: &Correction| (step(c.difference), c.additions.len());
-        let added = |c: &Correction| c.additions.iter().map(|(_, ml)| ml).sum::<f64>() + c.discard;
+        let rank = |c: &PotCorrection| (step(c.difference), c.additions.len());
+        let added = |c: &PotCorrection| c.additions.iter().map(|(_, ml)| ml).sum::<f64>() + c.discard;
         rank(one).cmp(&rank(other)).then(added(one).total_cmp(&added(other)))
     });
     found.truncate(SHOWN);
@@ -123,10 +123,10 @@ fn amounts(pot: Pot) -> Vec<f64> {
 fn fitted(
     pot: Pot,
     mut additions: Vec<(usize, f64)>,
-    tins: &[Tin],
+    tins: &[MatchTin],
     target: Lab,
     look: Look,
-) -> Option<Correction> {
+) -> Option<PotCorrection> {
     let added: f64 = additions.iter().map(|(_, ml)| ml).sum();
     let mut left = pot.ml;
     if pot.ml + added > pot.room {
@@ -144,5 +144,10 @@ fn fitted(
     of.extend(additions.iter().map(|(at, ml)| (Parts::of(*ml), tins[*at].material)));
     let lab = look.lab(&mix(&of).ok()?);
     let total = left + additions.iter().map(|(_, ml)| ml).sum::<f64>();
-    Some(Correction { discard: pot.ml - left, additions, total, difference: difference(lab, target).value() })
+    Some(PotCorrection {
+        discard: pot.ml - left,
+        additions,
+        total,
+        difference: difference(lab, target).value(),
+    })
 }

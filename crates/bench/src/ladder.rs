@@ -8,8 +8,8 @@ use warm_blend_paint::{Look, Material, Parts, mix};
 use warm_blend_spectral::Lab;
 
 use super::{
-    matching::{Ratios, Tin},
-    sweep::Sweep,
+    matching::{MatchTin, Ratios},
+    reduced_bands::HalfBands,
 };
 
 /// L* of one shade†.
@@ -24,18 +24,18 @@ const LEANED: f64 = 5.0;
 
 /// One shade.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Rung {
+pub struct Shade {
     /// Shades from the base: negative darker, positive lighter.
     pub shade: i32,
     /// L* that it should have.
     pub wanted: f64,
     /// The mix, where the shelf has one: parts of the base, and of tins by their place in the list.
-    pub made: Option<Made>,
+    pub made: Option<MadeShade>,
 }
 
 /// How a shade is made.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Made {
+pub struct MadeShade {
     /// Parts of the base.
     pub base: u32,
     /// Tins by their place in the list, and their parts.
@@ -47,13 +47,13 @@ pub struct Made {
 }
 
 /// The shades of `base` from five darker to five lighter; `shade` is the L* of one. The base itself is rung 0.
-pub fn ladder(base: &Material, tins: &[Tin], look: impl Into<Look>, shade: f64) -> Vec<Rung> {
+pub fn ladder(base: &Material, tins: &[MatchTin], look: impl Into<Look>, shade: f64) -> Vec<Shade> {
     let look = look.into();
     let home = look.lab(base);
     let mut best: Vec<Option<Candidate>> = vec![None; 2 * SHADES as usize + 1];
     let materials: Vec<&Material> =
         std::iter::once(base).chain(tins.iter().map(|tin| tin.material)).collect();
-    let sweep = Sweep::new(&materials, look);
+    let sweep = HalfBands::new(&materials, look);
     let mut judge = |set: &[usize], ratios: &Ratios, labs: &dyn Fn(usize) -> [Lab; 4]| {
         for (four, parts) in ratios.all.chunks(4).enumerate() {
             for (lab, parts) in labs(four).into_iter().zip(parts) {
@@ -76,14 +76,14 @@ pub fn ladder(base: &Material, tins: &[Tin], look: impl Into<Look>, shade: f64) 
         .map(|n| {
             let wanted = home.l + shade * f64::from(n);
             let made = if n == 0 {
-                Some(Made { base: 1, more: Vec::new(), lab: home, leans: 0.0 })
+                Some(MadeShade { base: 1, more: Vec::new(), lab: home, leans: 0.0 })
             } else {
                 let found = best[(n + SHADES) as usize].take();
                 found
                     .map(|found| found.made(home, &materials, look))
                     .filter(|made| (made.lab.l - wanted).abs() <= MISSED && made.leans <= LEANED)
             };
-            Rung { shade: n, wanted, made }
+            Shade { shade: n, wanted, made }
         })
         .collect()
 }
@@ -114,11 +114,11 @@ impl Candidate {
     }
 
     /// Predicted in full.
-    fn made(self, home: Lab, materials: &[&Material], look: Look) -> Made {
+    fn made(self, home: Lab, materials: &[&Material], look: Look) -> MadeShade {
         let of: Vec<(Parts, &Material)> =
             self.parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), materials[*at])).collect();
         let lab = mix(&of).map_or(home, |mixed| look.lab(&mixed));
-        Made {
+        MadeShade {
             base: self.parts[0].1,
             more: self.parts[1..].iter().map(|(at, parts)| (at - 1, *parts)).collect(),
             lab,

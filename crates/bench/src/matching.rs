@@ -19,10 +19,10 @@ use warm_blend_spectral::{Lab, difference, lab_f_inverse};
 use wide::f32x4;
 
 use super::{
-    apart::{Aim, OFF, OPPOSITE, least_apart, turn},
+    ciede2000_bound::Ciede2000Bound,
+    ciede2000_simd::{Aim, OFF, OPPOSITE, least_apart, turn},
     reach::Reach,
-    roughly::Rough,
-    sweep::{DEEP, Four, Glance, Labs, Sweep},
+    reduced_bands::{DEEP, Four, HalfBands, Labs, SixthBands},
 };
 
 /// Up to how many paints every set of four is looked at.
@@ -40,7 +40,7 @@ const CHUNK: usize = 2048;
 
 /// A tin that may go into a mix.
 #[derive(Debug, Clone, Copy)]
-pub struct Tin<'a> {
+pub struct MatchTin<'a> {
     /// What is in it.
     pub material: &'a Material,
     /// Price by ml, where it is known.
@@ -115,7 +115,7 @@ fn begins(step: u32) -> f64 {
 /// The best mixes, one of each set of paints, the best first. `watch` hears how far it is and may stop the search; what was
 /// found until then is the answer.
 pub fn find(
-    tins: &[Tin],
+    tins: &[MatchTin],
     target: Lab,
     look: impl Into<Look>,
     limits: Limits,
@@ -126,10 +126,10 @@ pub fn find(
     let search = Search {
         tins,
         aim: target.into(),
-        rough: Rough::of(target.into()),
+        rough: Ciede2000Bound::of(target.into()),
         look,
-        sweep: Sweep::new(&materials, look),
-        glance: Glance::new(&materials, look),
+        sweep: HalfBands::new(&materials, look),
+        glance: SixthBands::new(&materials, look),
         reach: Reach::new(&materials, look, target, limits.parts),
     };
     let deepest = limits.paints.min(DEEP).min(tins.len());
@@ -180,12 +180,12 @@ pub fn find(
 }
 
 struct Search<'a> {
-    tins: &'a [Tin<'a>],
+    tins: &'a [MatchTin<'a>],
     aim: Aim,
-    rough: Rough,
+    rough: Ciede2000Bound,
     look: Look,
-    sweep: Sweep,
-    glance: Glance,
+    sweep: HalfBands,
+    glance: SixthBands,
     reach: Reach,
 }
 
@@ -352,7 +352,7 @@ impl List {
 
     /// The paints that sets of four are made of: all of a small shelf; of a large one those of the best sets so far, and
     /// the rest in their order.
-    fn favourites(&self, tins: &[Tin], every: usize) -> Vec<usize> {
+    fn favourites(&self, tins: &[MatchTin], every: usize) -> Vec<usize> {
         if tins.len() <= every {
             return (0..tins.len()).collect();
         }

@@ -6,7 +6,7 @@ use warm_blend_paint::Class;
 
 /// What a pot is, by what is in it beside paint.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Kind {
+pub enum MixtureKind {
     /// Paint as it is, or with a little extender.
     Paint,
     /// A slow glaze of glazing liquid, stippled or ragged.
@@ -51,7 +51,7 @@ pub struct Warning {
     pub words: &'static str,
 }
 
-impl Kind {
+impl MixtureKind {
     /// Of a pot with so much of each class, in any unit: the medium of which there is most says what it is, from a fiftieth of
     /// the pot on.
     pub fn of(inside: &[(Class, f64)]) -> Self {
@@ -60,42 +60,44 @@ impl Kind {
         let of =
             |class: Class| inside.iter().filter(|(c, _)| *c == class).map(|(_, amount)| amount).sum::<f64>();
         let kinds = [
-            (Class::ClearWax, Kind::TintedWax),
-            (Class::TexturePowder, Kind::Texture),
-            (Class::Scumble, Kind::Scumble),
-            (Class::GlazingLiquid, Kind::Glaze),
-            (Class::ClearCoat, Kind::DetailGlaze),
-            (Class::Pearl, Kind::Pearl),
-            (Class::Water, Kind::Wash),
+            (Class::ClearWax, MixtureKind::TintedWax),
+            (Class::TexturePowder, MixtureKind::Texture),
+            (Class::Scumble, MixtureKind::Scumble),
+            (Class::GlazingLiquid, MixtureKind::Glaze),
+            (Class::ClearCoat, MixtureKind::DetailGlaze),
+            (Class::Pearl, MixtureKind::Pearl),
+            (Class::Water, MixtureKind::Wash),
         ];
         let most = kinds
             .into_iter()
             .map(|(class, kind)| (of(class), kind))
             .filter(|(amount, _)| *amount > COUNTS * total)
             // The first of equals: scumble thinned with as much water is scumble.
-            .fold(None, |most: Option<(f64, Kind)>, (amount, kind)| match most {
+            .fold(None, |most: Option<(f64, MixtureKind)>, (amount, kind)| match most {
                 Some((best, _)) if best >= amount => most,
                 _ => Some((amount, kind)),
             });
         match most {
-            Some((_, Kind::DetailGlaze)) if of(Class::ClearCoat) >= 0.75 * total => Kind::TintedSealer,
+            Some((_, MixtureKind::DetailGlaze)) if of(Class::ClearCoat) >= 0.75 * total => {
+                MixtureKind::TintedSealer
+            }
             Some((_, kind)) => kind,
-            None => Kind::Paint,
+            None => MixtureKind::Paint,
         }
     }
 
     /// What a painter calls it.
     pub const fn name(self) -> &'static str {
         match self {
-            Kind::Paint => "paint",
-            Kind::Glaze => "glaze, stippled",
-            Kind::Scumble => "scumble, wiped",
-            Kind::DetailGlaze => "detail glaze, wiped",
-            Kind::Wash => "wash, wiped",
-            Kind::TintedWax => "tinted wax, wiped",
-            Kind::Pearl => "pearl glaze",
-            Kind::Texture => "texture paint",
-            Kind::TintedSealer => "tinted sealer, brushed",
+            MixtureKind::Paint => "paint",
+            MixtureKind::Glaze => "glaze, stippled",
+            MixtureKind::Scumble => "scumble, wiped",
+            MixtureKind::DetailGlaze => "detail glaze, wiped",
+            MixtureKind::Wash => "wash, wiped",
+            MixtureKind::TintedWax => "tinted wax, wiped",
+            MixtureKind::Pearl => "pearl glaze",
+            MixtureKind::Texture => "texture paint",
+            MixtureKind::TintedSealer => "tinted sealer, brushed",
         }
     }
 }
@@ -202,7 +204,7 @@ pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
     let [wax, water, glazing, powder] =
         [Class::ClearWax, Class::Water, Class::GlazingLiquid, Class::TexturePowder].map(share);
     let metal = share(Class::Metallic);
-    let kind = Kind::of(inside);
+    let kind = MixtureKind::of(inside);
     let fails = |words| Warning { fails: true, words };
     let care = |words| Warning { fails: false, words };
     let mut all = Vec::new();
@@ -226,7 +228,7 @@ pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
     if water > 0.65 && wax <= 0.02 {
         all.push(fails("Past its binding: with so much water the dry paint dusts off. Use less water, or seal it at once."));
     }
-    if kind == Kind::Glaze && paint > 1.0 / 3.0 {
+    if kind == MixtureKind::Glaze && paint > 1.0 / 3.0 {
         all.push(care(
             "More than a third of paint in a glaze hides the base and sets faster: add glazing liquid.",
         ));
@@ -239,7 +241,7 @@ pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
             "Past cracking: more than four scoops a cup. Add paint, or lay it on in two thin coats.",
         ));
     }
-    if kind == Kind::TintedSealer {
+    if kind == MixtureKind::TintedSealer {
         all.push(care("It cannot be wiped back, and pools in carving: keep looking for runs."));
     }
     all
@@ -261,7 +263,7 @@ mod tests {
     fn the_usual_mixtures_are_sound() {
         for preset in Preset::ALL {
             let pot = mixed(&preset);
-            assert_ne!(Kind::of(&pot), Kind::Paint, "{}", preset.name);
+            assert_ne!(MixtureKind::of(&pot), MixtureKind::Paint, "{}", preset.name);
             assert!(
                 warnings(&pot).iter().all(|warning| !warning.fails),
                 "{}: {:?}",
@@ -269,12 +271,12 @@ mod tests {
                 warnings(&pot)
             );
         }
-        let kind = |id: &str| Kind::of(&mixed(&Preset::find(id).unwrap()));
-        assert_eq!(kind("wall-glaze"), Kind::Glaze);
-        assert_eq!(kind("scumble"), Kind::Scumble);
-        assert_eq!(kind("wash-60-40"), Kind::Wash);
-        assert_eq!(kind("wax-strong"), Kind::TintedWax);
-        assert_eq!(kind("tinted-sealer"), Kind::TintedSealer);
+        let kind = |id: &str| MixtureKind::of(&mixed(&Preset::find(id).unwrap()));
+        assert_eq!(kind("wall-glaze"), MixtureKind::Glaze);
+        assert_eq!(kind("scumble"), MixtureKind::Scumble);
+        assert_eq!(kind("wash-60-40"), MixtureKind::Wash);
+        assert_eq!(kind("wax-strong"), MixtureKind::TintedWax);
+        assert_eq!(kind("tinted-sealer"), MixtureKind::TintedSealer);
         assert!(Preset::find("gravy").is_none());
     }
 

@@ -8,7 +8,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{
-    BadMeasure, BadMix, Component, Measure, MixId, Name, PaintId, Parts, SavedMix, quantity::within,
+    BadMeasure, BadMix, Component, Measure, MixId, Name, PaintId, Parts, SavedMix, quantity::in_range,
 };
 
 /// A touch of paint, ml, until one was weighed†: what hangs from the tip of a stick.
@@ -17,7 +17,7 @@ pub const TOUCH: f64 = 0.3;
 /// How an amount was told.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
-pub enum Said {
+pub enum AmountAsEntered {
     /// Counted in spoons, cups, drops or ml.
     Counted(f64, Measure),
     /// Weighed, g.
@@ -31,7 +31,7 @@ pub enum Said {
 /// One thing that was done to the pot.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
-pub enum Deed {
+pub enum PourAction {
     /// A paint went in.
     Added {
         /// Which.
@@ -39,7 +39,7 @@ pub enum Deed {
         /// How much of it, ml.
         ml: f64,
         /// How that was told.
-        said: Said,
+        said: AmountAsEntered,
     },
     /// Some of what was in it was taken out.
     TakenOut {
@@ -50,13 +50,13 @@ pub enum Deed {
 
 /// A deed with its time.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-pub struct Step {
+pub struct PourEvent {
     /// Given by whoever did it: the same one sent twice is kept once.
     pub id: Uuid,
     /// When.
     pub at: Timestamp,
     /// What.
-    pub deed: Deed,
+    pub deed: PourAction,
 }
 
 /// A pour that cannot be.
@@ -109,12 +109,12 @@ pub struct PourRecord {
     /// Where the pot is kept, in the painter's words.
     #[serde(default)]
     pub place: Option<Name>,
-    steps: Vec<Step>,
+    steps: Vec<PourEvent>,
 }
 
 /// How one paint of a pot stands to the plan.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Standing {
+pub struct PartStanding {
     /// Which paint.
     pub paint: PaintId,
     /// What of it is in the pot, ml.
@@ -125,7 +125,7 @@ pub struct Standing {
     pub over: f64,
 }
 
-impl Standing {
+impl PartStanding {
     /// What is still to go in, ml.
     pub fn left(&self) -> f64 {
         (self.planned - self.inside).max(0.0)
@@ -142,7 +142,7 @@ impl PourRecord {
 
     /// An empty pot for a mix.
     pub fn begin(mix: MixId, of: &SavedMix, batch: Option<f64>) -> Result<Self, BadPour> {
-        let batch = batch.map(|ml| within(ml, 1.0, Self::LARGEST)).transpose().map_err(BadPour::Amount)?;
+        let batch = batch.map(|ml| in_range(ml, 1.0, Self::LARGEST)).transpose().map_err(BadPour::Amount)?;
         Ok(Self {
             mix,
             name: of.name.clone(),
@@ -155,12 +155,12 @@ impl PourRecord {
     }
 
     /// What was done, the first first.
-    pub fn steps(&self) -> &[Step] {
+    pub fn steps(&self) -> &[PourEvent] {
         &self.steps
     }
 
     /// With one more step. The same step a second time changes nothing.
-    pub fn with(mut self, step: Step) -> Result<Self, BadPour> {
+    pub fn with(mut self, step: PourEvent) -> Result<Self, BadPour> {
         if self.steps.iter().any(|known| known.id == step.id) {
             return Ok(self);
         }
@@ -172,8 +172,8 @@ impl PourRecord {
         }
         let inside = self.total();
         match step.deed {
-            Deed::Added { ml, paint, .. } => {
-                let ml = within(ml, Self::LEAST, Self::LARGEST).map_err(BadPour::Amount)?;
+            PourAction::Added { ml, paint, .. } => {
+                let ml = in_range(ml, Self::LEAST, Self::LARGEST).map_err(BadPour::Amount)?;
                 if inside + ml > Self::LARGEST {
                     return Err(BadPour::RunsOver);
                 }
@@ -182,8 +182,8 @@ impl PourRecord {
                     return Err(BadMix::TooMany(others + 1).into());
                 }
             }
-            Deed::TakenOut { ml } => {
-                let ml = within(ml, Self::LEAST, Self::LARGEST).map_err(BadPour::Amount)?;
+            PourAction::TakenOut { ml } => {
+                let ml = in_range(ml, Self::LEAST, Self::LARGEST).map_err(BadPour::Amount)?;
                 if ml > inside {
                     return Err(BadPour::MoreThanInside { asked: ml, inside });
                 }
@@ -233,11 +233,13 @@ impl PourRecord {
         let mut inside: Vec<(PaintId, f64)> = Vec::new();
         for step in &self.steps {
             match step.deed {
-                Deed::Added { paint, ml, .. } => match inside.iter_mut().find(|(known, _)| *known == paint) {
-                    Some((_, sum)) => *sum += ml,
-                    None => inside.push((paint, ml)),
-                },
-                Deed::TakenOut { ml } => {
+                PourAction::Added { paint, ml, .. } => {
+                    match inside.iter_mut().find(|(known, _)| *known == paint) {
+                        Some((_, sum)) => *sum += ml,
+                        None => inside.push((paint, ml)),
+                    }
+                }
+                PourAction::TakenOut { ml } => {
                     let total: f64 = inside.iter().map(|(_, ml)| ml).sum();
                     let stays = if total > 0.0 { (1.0 - ml / total).max(0.0) } else { 0.0 };
                     inside.iter_mut().for_each(|(_, sum)| *sum *= stays);
@@ -272,7 +274,7 @@ impl PourRecord {
 
     /// How each paint stands to the plan, those of the plan first. Where one went in too freely, the plan grows with it: what
     /// is then left to go in brings the ratio back.
-    pub fn against_plan(&self) -> Vec<Standing> {
+    pub fn against_plan(&self) -> Vec<PartStanding> {
         let inside = self.inside();
         let of = |paint| inside.iter().find(|(known, _)| *known == paint).map_or(0.0, |(_, ml)| *ml);
         let parts = |c: &Component| f64::from(c.parts.value());
@@ -282,17 +284,18 @@ impl PourRecord {
         let planned = self.plan.iter().map(|c| {
             let inside = of(c.paint);
             let over = if meant > 0.0 { (inside - meant * parts(c)).max(0.0) } else { 0.0 };
-            Standing { paint: c.paint, inside, planned: part * parts(c), over }
+            PartStanding { paint: c.paint, inside, planned: part * parts(c), over }
         });
         let extra = inside.iter().filter(|(paint, _)| self.plan.iter().all(|c| c.paint != *paint));
-        let extra = extra.map(|(paint, ml)| Standing { paint: *paint, inside: *ml, planned: 0.0, over: *ml });
+        let extra =
+            extra.map(|(paint, ml)| PartStanding { paint: *paint, inside: *ml, planned: 0.0, over: *ml });
         planned.chain(extra).collect()
     }
 
     /// The same record with one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for step in &mut self.steps {
-            if let Deed::Added { paint, .. } = &mut step.deed
+            if let PourAction::Added { paint, .. } = &mut step.deed
                 && *paint == gone
             {
                 *paint = kept;
@@ -307,8 +310,8 @@ impl PourRecord {
     /// The documents it speaks of.
     pub fn paints(&self) -> Vec<PaintId> {
         let poured = self.steps.iter().filter_map(|step| match step.deed {
-            Deed::Added { paint, .. } => Some(paint),
-            Deed::TakenOut { .. } => None,
+            PourAction::Added { paint, .. } => Some(paint),
+            PourAction::TakenOut { .. } => None,
         });
         let mut all: Vec<PaintId> = self.plan.iter().map(|part| part.paint).chain(poured).collect();
         all.sort_unstable();
@@ -323,7 +326,7 @@ pub fn touch<'a>(records: impl IntoIterator<Item = &'a PourRecord>) -> (f64, usi
         .into_iter()
         .flat_map(|record| &record.steps)
         .filter_map(|step| match step.deed {
-            Deed::Added { ml, said: Said::WeighedTouch(_), .. } => Some(ml),
+            PourAction::Added { ml, said: AmountAsEntered::WeighedTouch(_), .. } => Some(ml),
             _ => None,
         })
         .collect();
@@ -357,12 +360,19 @@ mod tests {
         PourRecord::begin(MixId(Uuid::nil()), &plan(parts), batch).unwrap()
     }
 
-    fn step(id: u128, deed: Deed) -> Step {
-        Step { id: Uuid::from_u128(id), at: Timestamp::UNIX_EPOCH, deed }
+    fn step(id: u128, deed: PourAction) -> PourEvent {
+        PourEvent { id: Uuid::from_u128(id), at: Timestamp::UNIX_EPOCH, deed }
     }
 
-    fn added(id: u128, which: u128, ml: f64) -> Step {
-        step(id, Deed::Added { paint: paint(which), ml, said: Said::Counted(ml, Measure::Millilitre) })
+    fn added(id: u128, which: u128, ml: f64) -> PourEvent {
+        step(
+            id,
+            PourAction::Added {
+                paint: paint(which),
+                ml,
+                said: AmountAsEntered::Counted(ml, Measure::Millilitre),
+            },
+        )
     }
 
     #[test]
@@ -372,7 +382,7 @@ mod tests {
             assert!(pot.clone().with(added(1, 0, bad)).is_err(), "{bad}");
         }
         let pot = pot.with(added(1, 0, 30.0)).unwrap();
-        let out = step(2, Deed::TakenOut { ml: 30.1 });
+        let out = step(2, PourAction::TakenOut { ml: 30.1 });
         assert_eq!(pot.clone().with(out), Err(BadPour::MoreThanInside { asked: 30.1, inside: 30.0 }));
         assert_eq!(pot.clone().without_last(Uuid::from_u128(9)), Err(BadPour::NotTheLast));
         let closed = PourRecord { finished_at: Some(Timestamp::UNIX_EPOCH), ..pot };
@@ -404,8 +414,8 @@ mod tests {
     fn a_touch_is_learned_from_those_that_were_weighed() {
         assert_eq!(touch([]), (TOUCH, 0));
         let pour = |ml: &f64| {
-            let said = Said::WeighedTouch(ml * 1.4);
-            begun(&[1], None).with(step(1, Deed::Added { paint: paint(0), ml: *ml, said })).unwrap()
+            let said = AmountAsEntered::WeighedTouch(ml * 1.4);
+            begun(&[1], None).with(step(1, PourAction::Added { paint: paint(0), ml: *ml, said })).unwrap()
         };
         let pours: Vec<PourRecord> = [0.4, 0.25, 0.5].iter().map(pour).collect();
         assert_eq!(touch(&pours), (0.4, 3));
@@ -431,12 +441,12 @@ mod tests {
         for (id, deed) in deeds.iter().enumerate() {
             let deed = match deed {
                 Any::Add(which, ml) => added(id as u128, *which, *ml).deed,
-                Any::Out(share) => Deed::TakenOut { ml: share * pot.total() },
+                Any::Out(share) => PourAction::TakenOut { ml: share * pot.total() },
             };
             if let Ok(next) = pot.clone().with(step(id as u128, deed)) {
                 sum += match deed {
-                    Deed::Added { ml, .. } => ml,
-                    Deed::TakenOut { ml } => -ml,
+                    PourAction::Added { ml, .. } => ml,
+                    PourAction::TakenOut { ml } => -ml,
                 };
                 pot = next;
             }
@@ -451,7 +461,7 @@ mod tests {
             let (pot, sum) = poured(&deeds);
             prop_assert!((pot.total() - sum).abs() < 1e-6);
             prop_assert!(pot.inside().iter().all(|(_, ml)| *ml > 0.0));
-            let out = Deed::TakenOut { ml: share * pot.total() };
+            let out = PourAction::TakenOut { ml: share * pot.total() };
             if let Ok(less) = pot.clone().with(step(999, out)) {
                 for ((_, was), (_, is)) in pot.inside().iter().zip(less.inside()) {
                     prop_assert!((is - was * (1.0 - share)).abs() < 1e-6);
@@ -473,7 +483,7 @@ mod tests {
         fn what_is_left_restores_the_plan(a in 0.1..300.0f64, b in 0.1..300.0f64) {
             let mut pot = begun(&[3, 1], Some(100.0)).with(added(1, 0, a)).unwrap().with(added(2, 1, b)).unwrap();
             for (id, standing) in pot.against_plan().into_iter().enumerate().filter(|(_, s)| s.left() > 0.01) {
-                pot = pot.with(step(10 + id as u128, Deed::Added { paint: standing.paint, ml: standing.left(), said: Said::Touch })).unwrap();
+                pot = pot.with(step(10 + id as u128, PourAction::Added { paint: standing.paint, ml: standing.left(), said: AmountAsEntered::Touch })).unwrap();
             }
             let inside = pot.inside();
             prop_assert!((inside[0].1 / inside[1].1 - 3.0).abs() < 0.02 * 3.0);

@@ -1,7 +1,7 @@
 //! What must be true of blends and ladders.
 
 use proptest::prelude::*;
-use warm_blend_bench::{Path, SHADE, SHADES, Stronger, Tin, bridge, ladder};
+use warm_blend_bench::{BlendCurve, MatchTin, SHADE, SHADES, Stronger, bridge, ladder};
 use warm_blend_paint::{Class, HueFamily, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Light, difference};
 use warm_blend_testing::tins::{any_tin, tin};
@@ -12,8 +12,8 @@ fn chalk(code: &str, coats: f64) -> Material {
     tin(Class::Chalk, Some(Masstone::Hex(code.parse().unwrap())), Some(coats))
 }
 
-fn tins(shelf: &[Material]) -> Vec<Tin<'_>> {
-    shelf.iter().map(|material| Tin { material, price: None, wanted: false }).collect()
+fn tins(shelf: &[Material]) -> Vec<MatchTin<'_>> {
+    shelf.iter().map(|material| MatchTin { material, price: None, wanted: false }).collect()
 }
 
 proptest! {
@@ -21,7 +21,7 @@ proptest! {
 
     #[test]
     fn a_blend_begins_and_ends_at_its_colours(a in any_tin(), b in any_tin()) {
-        let path = Path::between(&a, &b, LIGHT);
+        let path = BlendCurve::between(&a, &b, LIGHT);
         let (first, last) = (path.colours[0], path.colours[path.colours.len() - 1]);
         prop_assert!(difference(first, a.seen_lab(LIGHT)).value() < 1e-9);
         prop_assert!(difference(last, b.seen_lab(LIGHT)).value() < 1e-9);
@@ -31,7 +31,7 @@ proptest! {
     /// Exchanging the colours exchanges the shares.
     #[test]
     fn half_way_is_the_same_from_either_end(a in any_tin(), b in any_tin()) {
-        let (there, back) = (Path::between(&a, &b, LIGHT), Path::between(&b, &a, LIGHT));
+        let (there, back) = (BlendCurve::between(&a, &b, LIGHT), BlendCurve::between(&b, &a, LIGHT));
         prop_assert!((there.half_way + back.half_way - 1.0).abs() < 1e-6, "{} {}", there.half_way, back.half_way);
         prop_assert_eq!(there.must_not_meet(), back.must_not_meet());
         let other = |stronger| match stronger { Stronger::First => Stronger::Second, Stronger::Second => Stronger::First };
@@ -42,7 +42,7 @@ proptest! {
     /// cannot be asked for: CIEDE2000 jumps where two hues are opposite.)
     #[test]
     fn half_way_is_half_way(a in any_tin(), b in any_tin()) {
-        let half = Path::between(&a, &b, LIGHT).half_way;
+        let half = BlendCurve::between(&a, &b, LIGHT).half_way;
         prop_assume!((0.004..0.996).contains(&half));
         let nearer_to_the_first = |share: f64| {
             let of = [(Parts::new(1.0 - share).unwrap(), &a), (Parts::new(share).unwrap(), &b)];
@@ -73,7 +73,7 @@ proptest! {
 /// Yellow and blue on one brush turn green (common practice).
 #[test]
 fn yellow_and_blue_turn_green() {
-    let path = Path::between(&chalk("#e3b93a", 2.0), &chalk("#2f5f9e", 2.0), LIGHT);
+    let path = BlendCurve::between(&chalk("#e3b93a", 2.0), &chalk("#2f5f9e", 2.0), LIGHT);
     assert_eq!(path.turns.map(|(family, _)| family), Some(HueFamily::Green));
     assert!(path.must_not_meet());
 }
@@ -81,7 +81,7 @@ fn yellow_and_blue_turn_green() {
 /// Complements mixed go dull (common practice): orange and blue lose their chroma between.
 #[test]
 fn complements_go_grey() {
-    let path = Path::between(&chalk("#c2703a", 2.0), &chalk("#3f6f9e", 2.0), LIGHT);
+    let path = BlendCurve::between(&chalk("#c2703a", 2.0), &chalk("#3f6f9e", 2.0), LIGHT);
     let mud = path.mud.expect("mud");
     assert!(mud.dip > 10.0 && (0.05..0.95).contains(&mud.share), "{mud:?}");
 }
@@ -89,7 +89,7 @@ fn complements_go_grey() {
 /// Some colours overpower: a very little of a deep red takes over (common practice).
 #[test]
 fn a_deep_red_overpowers_a_cream() {
-    let path = Path::between(&chalk("#e9dfc8", 2.0), &chalk("#5b1f24", 1.0), LIGHT);
+    let path = BlendCurve::between(&chalk("#e9dfc8", 2.0), &chalk("#5b1f24", 1.0), LIGHT);
     assert_eq!(path.stronger(), Some(Stronger::Second), "half-way at {}", path.half_way);
 }
 

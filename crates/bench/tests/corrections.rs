@@ -1,15 +1,15 @@
 //! What must be true of additions to a pot.
 
 use proptest::prelude::*;
-use warm_blend_bench::{Pot, Tin, correct};
+use warm_blend_bench::{MatchTin, Pot, correct};
 use warm_blend_paint::{Class, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::tins::{any_tin, tin};
 
 const LIGHT: Light = Light::Daylight;
 
-fn tins(shelf: &[Material]) -> Vec<Tin<'_>> {
-    shelf.iter().map(|material| Tin { material, price: None, wanted: false }).collect()
+fn tins(shelf: &[Material]) -> Vec<MatchTin<'_>> {
+    shelf.iter().map(|material| MatchTin { material, price: None, wanted: false }).collect()
 }
 
 fn pot(material: &Material, ml: f64, room: f64) -> Pot<'_> {

@@ -3,7 +3,7 @@
 use std::ops::ControlFlow;
 
 use proptest::prelude::*;
-use warm_blend_bench::{EVERY, Limits, Recipe, Tin, find};
+use warm_blend_bench::{EVERY, Limits, MatchTin, Recipe, find};
 use warm_blend_paint::{Look, Material, Parts, State, mix};
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::tins::any_tin;
@@ -51,8 +51,8 @@ fn brute(shelf: &[Material], target: Lab, look: Look, limits: Limits) -> Vec<Rec
     all
 }
 
-fn tins(shelf: &[Material]) -> Vec<Tin<'_>> {
-    shelf.iter().map(|material| Tin { material, price: None, wanted: false }).collect()
+fn tins(shelf: &[Material]) -> Vec<MatchTin<'_>> {
+    shelf.iter().map(|material| MatchTin { material, price: None, wanted: false }).collect()
 }
 
 fn search(shelf: &[Material], target: Lab, look: impl Into<Look>, limits: Limits) -> Vec<Recipe> {
@@ -87,7 +87,7 @@ proptest! {
     /// Whatever is asked of a mix, the answer is of the mix in that state, as the pot has it: not of tins in that state.
     #[test]
     fn every_tool_says_what_the_pot_says(shelf in proptest::collection::vec(any_tin(), 4), parts in proptest::collection::vec(1u32..5, 2), look in any_look()) {
-        use warm_blend_bench::{Path, Pot, correct, ladder};
+        use warm_blend_bench::{BlendCurve, Pot, correct, ladder};
         let target = lab(&[(0, parts[0]), (1, parts[1])], &shelf, look);
         for found in search(&shelf, target, look, Limits { paints: 3, parts: 9, recipes: 6, every: EVERY }) {
             let pot = difference(lab(&found.parts, &shelf, look), target).value();
@@ -99,7 +99,7 @@ proptest! {
             of.extend(made.more.iter().map(|(at, n)| (at + 2, 3 * n)));
             prop_assert!(difference(made.lab, lab(&of, &shelf, look)).value() < 0.005);
         }
-        let path = Path::between(&shelf[0], &shelf[1], look);
+        let path = BlendCurve::between(&shelf[0], &shelf[1], look);
         prop_assert!(difference(path.colours[6], lab(&[(0, 3), (1, 1)], &shelf, look)).value() < 0.005);
         let pot = Pot { material: &base, ml: 300.0, room: 900.0, least: 5.0 };
         for found in correct(pot, &tins(&shelf[2..]), target, look, false).into_iter().filter(|found| found.discard == 0.0) {

@@ -5,7 +5,7 @@
 
 use warm_blend_paint::{Class, PaintId};
 
-use super::{Board, Family, Layer, LayerId, Letter, Tin};
+use super::{Board, Family, KnownTin, Layer, LayerId, Letter};
 
 /// Something that harms people.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -37,7 +37,11 @@ const FOOD_SOURCE: &str = "EN 71-3 on migration from toys (from memory); local r
 const PRACTICE: &str = "common practice";
 
 /// The cautions of a strip, from the ground up; each once, at the first layer where it applies.
-pub fn cautions<'a>(board: &Board, letter: Letter, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Vec<Caution> {
+pub fn cautions<'a>(
+    board: &Board,
+    letter: Letter,
+    tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
+) -> Vec<Caution> {
     let mut said: Vec<Caution> = Vec::new();
     for layer in board.layers(letter).into_iter().filter(|layer| !layer.muted) {
         for (words, source) in of_layer(board, layer, &layer.inside(&tin)) {

@@ -116,7 +116,7 @@ pub enum BadBoard {
 
 /// A tin as a board needs it.
 #[derive(Debug, Clone, Copy)]
-pub struct Tin<'a> {
+pub struct KnownTin<'a> {
     /// What kind of product it is.
     pub class: Class,
     /// What is in it.
@@ -176,7 +176,7 @@ impl Layer {
     }
 
     /// What is in the pot, by class and parts; the usual medium of a technique that needs no pot.
-    pub fn inside<'a>(&self, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Vec<(Class, f64)> {
+    pub fn inside<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Vec<(Class, f64)> {
         if self.pot.is_empty() {
             return self.usual_pot().into_iter().map(|class| (class, 1.0)).collect();
         }
@@ -185,7 +185,7 @@ impl Layer {
     }
 
     /// True where there is wax in its pot.
-    pub fn is_waxed<'a>(&self, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> bool {
+    pub fn is_waxed<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> bool {
         self.inside(tin).iter().any(|(class, _)| *class == Class::ClearWax)
     }
 
@@ -198,7 +198,7 @@ impl Layer {
     }
 
     /// What is in the pot, stirred; none where it is empty.
-    fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Option<Material> {
+    fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<Material> {
         if self.pot.is_empty() {
             // Mediums need no colour.
             return self.usual_pot().and_then(|class| Material::of(class, None, None).ok());
@@ -210,7 +210,7 @@ impl Layer {
 }
 
 /// Where among layers the wax or metal begins: paint goes below it, because nothing but wax holds over wax. None without any.
-pub fn below_the_wax<'a>(layers: &[Layer], tin: impl Fn(PaintId) -> Option<Tin<'a>>) -> Option<usize> {
+pub fn below_the_wax<'a>(layers: &[Layer], tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<usize> {
     layers.iter().position(|layer| layer.technique.family() == Family::Gild || layer.is_waxed(&tin))
 }
 
@@ -229,7 +229,7 @@ impl Stack {
     pub fn of_layers<'a>(
         ground: &Ground,
         layers: &[&Layer],
-        tin: impl Fn(PaintId) -> Option<Tin<'a>>,
+        tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
         habit: impl Fn(Technique) -> Habit,
     ) -> Result<Self, BadPaint> {
         let mut stack = Stack::over(ground)?;
@@ -320,7 +320,7 @@ impl Board {
     pub fn stack<'a>(
         &self,
         letter: Letter,
-        tin: impl Fn(PaintId) -> Option<Tin<'a>>,
+        tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
         habit: impl Fn(Technique) -> Habit,
     ) -> Result<Stack, BadPaint> {
         Stack::of_layers(&self.ground, &self.layers(letter), tin, habit)

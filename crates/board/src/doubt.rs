@@ -7,7 +7,7 @@ use warm_blend_learn::{Ensemble, draws::MEMBERS, ensemble::band90};
 use warm_blend_paint::{BadPaint, Class, Material, PaintId, State};
 use warm_blend_spectral::Light;
 
-use super::{Board, ByPlace, Hands, Letter, Place, Stack, Tin, stack::lab};
+use super::{Board, ByPlace, Hands, KnownTin, Letter, Place, Stack, stack::lab};
 
 /// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
 const BOARDS: usize = 32;
@@ -31,7 +31,7 @@ pub fn bands<'a>(
         });
         let tin = |paint| {
             let (class, ensemble) = known(paint)?;
-            Some(Tin { class, material: plausible.get(&paint).unwrap_or(ensemble.best()) })
+            Some(KnownTin { class, material: plausible.get(&paint).unwrap_or(ensemble.best()) })
         };
         board.stack(letter, tin, |technique| match member {
             Some(member) => hands.plausible(technique, member),

@@ -1,7 +1,7 @@
 //! What a finish is laid on.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_paint::{BadPaint, Masstone, Sheen};
+use warm_blend_paint::{BadPaint, Masstone, SurfaceReflection};
 use warm_blend_spectral::{Reflectance, Srgb};
 
 /// A kind of ground. Colours and surfaces are common practice†, until the painter gives the colour that is really there.
@@ -107,8 +107,8 @@ impl Ground {
     }
 
     /// What it looks like bare, and the surface it has.
-    pub fn seen(&self) -> Result<(Reflectance, Sheen), BadPaint> {
+    pub fn seen(&self) -> Result<(Reflectance, SurfaceReflection), BadPaint> {
         let curve = self.colour.unwrap_or(Masstone::Hex(self.kind.colour())).reflectance()?;
-        Ok((curve, Sheen::new(self.kind.row().alpha).limited_by(&curve)))
+        Ok((curve, SurfaceReflection::new(self.kind.row().alpha).limited_by(&curve)))
     }
 }

@@ -18,14 +18,14 @@ use uuid::Uuid;
 use warm_blend_learn::{
     Ensemble, Measured, Source, Strength,
     draws::{self, MEMBERS, Whose},
-    eye::Eye,
     fit::deviations,
+    local_metric::LocalMetric,
     strengths,
 };
 use warm_blend_paint::{Class, Material, Note, PaintId, State};
 use warm_blend_spectral::{Lab, Light, difference};
 
-use super::{Board, ByPlace, Habit, Letter, Place, Technique, Tin, stack::lab};
+use super::{Board, ByPlace, Habit, KnownTin, Letter, Place, Technique, stack::lab};
 
 /// Sd of the ln of the film that a technique leaves in a hand that was never read†.
 const FILM: f64 = 0.5;
@@ -34,7 +34,7 @@ const FILM: f64 = 0.5;
 const COVER: f64 = 0.5;
 
 /// What no board takes away of either: no hand is heavier everywhere alike, nor on every day†.
-const ALWAYS: f64 = 0.07;
+const NOISE_FLOOR: f64 = 0.07;
 
 /// How much a habit differs from place to place of one board†.
 const BY_PLACE: f64 = 0.1;
@@ -43,7 +43,7 @@ const BY_PLACE: f64 = 0.1;
 const UNEVEN: f64 = 0.8;
 
 /// From how many standard deviations a reading is not believed: no hand makes that of this board.
-const ODD: f64 = 3.0;
+const OUTLIER_SD: f64 = 3.0;
 
 /// Plausible shelves by which the doubt of paints is told.
 const SHELVES: usize = 32;
@@ -53,7 +53,7 @@ const SURE: f64 = 0.01;
 
 /// A spot of a board that was read.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Spot {
+pub struct BoardSpot {
     /// On which kind of place.
     pub place: Place,
     /// What was read.
@@ -72,7 +72,7 @@ pub struct BoardReading {
     /// What it was read with.
     pub source: Source,
     /// One to nine.
-    spots: Vec<Spot>,
+    spots: Vec<BoardSpot>,
     /// True once the painter has said that it is right however odd it looks.
     #[serde(default)]
     pub sure: bool,
@@ -104,7 +104,7 @@ impl BoardReading {
         (id, board): (Uuid, &Board),
         letter: Letter,
         (state, source): (State, Source),
-        spots: Vec<Spot>,
+        spots: Vec<BoardSpot>,
     ) -> Result<Self, BadReading> {
         if !(1..=Self::SPOTS).contains(&spots.len()) {
             return Err(BadReading::Spots(spots.len()));
@@ -117,7 +117,7 @@ impl BoardReading {
     }
 
     /// What was read.
-    pub fn spots(&self) -> &[Spot] {
+    pub fn spots(&self) -> &[BoardSpot] {
         &self.spots
     }
 
@@ -208,7 +208,7 @@ fn drawn(technique: Technique) -> DMatrix<f64> {
 
 /// How a reading of a board stands to what was believed.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Judgement {
+pub struct BoardJudgement {
     /// True where it lies so far out that it was left out until the painter says that it is right.
     pub questioned: bool,
     /// How far out, in standard deviations.
@@ -229,7 +229,7 @@ pub struct Taught {
     /// Paints whose strength is known better, or is another.
     pub strengths: Vec<(PaintId, Strength)>,
     /// By reading; none where a reading cannot be told, as of a tin that is not there.
-    pub judged: Vec<Option<Judgement>>,
+    pub judged: Vec<Option<BoardJudgement>>,
 }
 
 /// One of the numbers that are asked for.
@@ -276,7 +276,8 @@ pub fn learn_hand<'a>(
         .collect();
     let off: Vec<Option<f64>> =
         views.par_iter().map(|view| view.as_ref().and_then(|view| view.surprise(&unknowns))).collect();
-    let questioned = |i: usize| !readings[i].sure && off[i].is_some_and(|off| off > ODD) || off[i].is_none();
+    let questioned =
+        |i: usize| !readings[i].sure && off[i].is_some_and(|off| off > OUTLIER_SD) || off[i].is_none();
     let believed: Vec<&View> = views
         .iter()
         .enumerate()
@@ -290,7 +291,7 @@ pub fn learn_hand<'a>(
             let [usual, predicted] = [&nothing, &best].map(|at| view.seen(at));
             let (usual, predicted) = (view.by_spot(&usual?), view.by_spot(&predicted?));
             let spots = readings[i].spots.iter().zip(&predicted);
-            Some(Judgement {
+            Some(BoardJudgement {
                 questioned: questioned(i),
                 off: off[i]?,
                 difference: spots
@@ -379,7 +380,7 @@ fn taught(
     unknowns: &Unknowns,
     tins: &Tins,
     (best, root): (&DVector<f64>, Option<Cholesky<f64, Dyn>>),
-    judged: Vec<Option<Judgement>>,
+    judged: Vec<Option<BoardJudgement>>,
 ) -> Taught {
     let n = unknowns.len();
     let mut around = DMatrix::zeros(n, MEMBERS);
@@ -414,7 +415,7 @@ fn taught(
         let always = drawn(technique);
         let read = known.boards > 0;
         let off =
-            |row: usize, m: Option<usize>| m.filter(|_| read).map_or(0.0, |m| ALWAYS * always[(row, m)]);
+            |row: usize, m: Option<usize>| m.filter(|_| read).map_or(0.0, |m| NOISE_FLOOR * always[(row, m)]);
         let habit = |m: Option<usize>, before: Habit| Habit {
             film: value(film, m).map_or(before.film, |ln| (ln + off(2, m)).exp()),
             cover: value(cover, m).map_or(before.cover, |cover| cover + off(3, m)),
@@ -422,7 +423,7 @@ fn taught(
         known.best = habit(None, known.best);
         known.members = known.members.iter().enumerate().map(|(m, before)| habit(Some(m), *before)).collect();
         if let Some((at, _)) = unknowns.get(&film).filter(|_| read) {
-            known.film_sd = variance[*at].sqrt().hypot(ALWAYS);
+            known.film_sd = variance[*at].sqrt().hypot(NOISE_FLOOR);
         }
     }
     let strength = |paint: &PaintId| {
@@ -495,7 +496,7 @@ impl<'a> View<'a> {
                 Some((paint, (tin.class, material)))
             })
             .collect::<Option<_>>()?;
-        let tin = |paint| materials.get(&paint).map(|(class, material)| Tin { class: *class, material });
+        let tin = |paint| materials.get(&paint).map(|(class, material)| KnownTin { class: *class, material });
         let habit = |technique| Habit {
             film: self.value(at, Unknown::Film(technique)).clamp(-4.0, 4.0).exp(),
             cover: self.value(at, Unknown::Cover(technique)),
@@ -515,7 +516,7 @@ impl<'a> View<'a> {
     }
 
     /// Differences from `from`, spot by spot, in the metric half-way to what was read.
-    fn weighed(&self, seen: &ByPlace<Lab>, from: &[Lab], eyes: &[Eye]) -> DVector<f64> {
+    fn weighed(&self, seen: &ByPlace<Lab>, from: &[Lab], eyes: &[LocalMetric]) -> DVector<f64> {
         let spots = self.by_spot(seen);
         let off =
             spots.iter().zip(from).zip(eyes).flat_map(|((seen, from), eye)| {
@@ -528,9 +529,9 @@ impl<'a> View<'a> {
         self.reading.spots.iter().map(|spot| spot.measured.lab()).collect()
     }
 
-    fn eyes(&self, seen: &ByPlace<Lab>) -> Vec<Eye> {
+    fn eyes(&self, seen: &ByPlace<Lab>) -> Vec<LocalMetric> {
         let half = |(seen, read): (Lab, Lab)| {
-            Eye::at(Lab {
+            LocalMetric::at(Lab {
                 l: 0.5 * (seen.l + read.l),
                 a: 0.5 * (seen.a + read.a),
                 b: 0.5 * (seen.b + read.b),
@@ -593,7 +594,7 @@ impl<'a> View<'a> {
         let look = self.look(&DVector::zeros(unknowns.len()))?;
         let n = look.residual.len() as f64;
         let straight = deviations(look.squared(&self.own, unknowns), n);
-        if straight <= ODD {
+        if straight <= OUTLIER_SD {
             return Some(straight);
         }
         let (best, _) = most_probable(&[self], unknowns);
@@ -654,7 +655,7 @@ mod tests {
             deviations(look.squared(&[], &Unknowns::new()), n as f64)
         };
         for (n, at_three) in [(3, 15.9), (27, 54.5)] {
-            assert!(surprise(n, 0.9 * at_three) < ODD && surprise(n, 1.1 * at_three) > ODD);
+            assert!(surprise(n, 0.9 * at_three) < OUTLIER_SD && surprise(n, 1.1 * at_three) > OUTLIER_SD);
         }
     }
 }

@@ -10,8 +10,8 @@
 //! | what can be started from? | [`Template`] |
 //! | which order of layers fails, and what is the remedy? | [`advice`](advice()), [`Advice`] |
 //! | what saves a coat? | [`undercoat`](undercoat()), [`coats_over`] |
-//! | it went wrong: what now? | [`Mending`], [`Trouble`] |
-//! | how would another school do it? | [`Mending`], [`School`] |
+//! | it went wrong: what now? | [`RemedySearch`], [`Defect`] |
+//! | how would another school do it? | [`RemedySearch`], [`School`] |
 //! | what must people take care of? | [`cautions`](cautions()), [`Caution`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
@@ -24,7 +24,7 @@ mod ground;
 mod habit;
 mod hand;
 mod place;
-mod rescue;
+mod remedies;
 mod rules;
 mod school;
 mod stack;
@@ -33,14 +33,14 @@ mod template;
 mod undercoat;
 
 pub use caution::{Caution, cautions};
-pub use document::{BadBoard, Board, Branch, Layer, LayerId, Letter, Strip, Tin, below_the_wax};
+pub use document::{BadBoard, Board, Branch, KnownTin, Layer, LayerId, Letter, Strip, below_the_wax};
 pub use doubt::bands;
 pub use ground::{Ground, GroundKind};
 pub use habit::Habit;
-pub use hand::{BadReading, BoardReading, Hands, Judgement, Spot, Taught, learn_hand};
+pub use hand::{BadReading, BoardJudgement, BoardReading, BoardSpot, Hands, Taught, learn_hand};
 pub use place::{ByPlace, Place, Share};
-pub use rescue::{Change, Mending, Trouble, Way};
-pub use rules::{Advice, Fix, Severity, advice};
+pub use remedies::{Defect, LayerChange, Remedy, RemedySearch};
+pub use rules::{Advice, AdviceFix, Severity, advice};
 pub use school::School;
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, lab, told_apart};
 pub use technique::{Family, Hand, Load, NotAFilm, NotPasses, Passes, Print, Technique};

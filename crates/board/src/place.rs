@@ -1,7 +1,7 @@
 //! Where on a carved surface a layer lies.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_paint::{BadMeasure, quantity::within};
+use warm_blend_paint::{BadMeasure, quantity::in_range};
 
 /// A kind of place: a technique leaves another film on each.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -77,7 +77,7 @@ impl Share {
 
     /// 0 to 1.
     pub fn new(share: f64) -> Result<Self, BadMeasure> {
-        within(share, 0.0, 1.0).map(Self)
+        in_range(share, 0.0, 1.0).map(Self)
     }
 
     /// For shares tabled or computed here: brought into 0..=1, a NaN is read as 0.

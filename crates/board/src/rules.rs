@@ -1,12 +1,12 @@
 //! Which order of layers fails or vanishes, why, and the way out. All of it is common practice†.
 
-use warm_blend_bench::{Kind, SHADE, warnings};
+use warm_blend_bench::{MixtureKind, SHADE, warnings};
 use warm_blend_paint::{Class, Component, PaintId, State};
 use warm_blend_spectral::{Lab, Light};
 
 use super::{
-    Board, Family, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, Tin, coats_over, stack::lab,
-    undercoat,
+    Board, Family, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, coats_over,
+    stack::lab, undercoat,
 };
 
 /// How bad it is.
@@ -22,7 +22,7 @@ pub enum Severity {
 
 /// A change that cures it in one touch.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Fix {
+pub enum AdviceFix {
     /// Put such a layer below this one.
     Below(LayerId, Technique),
     /// Put the layer on another way.
@@ -47,7 +47,7 @@ pub struct Advice {
     /// What to do.
     pub remedy: String,
     /// That in one touch.
-    pub fix: Option<Fix>,
+    pub fix: Option<AdviceFix>,
     /// Where it is from.
     pub source: &'static str,
 }
@@ -68,7 +68,7 @@ struct Step<'a> {
     /// Its place among all layers of the strip.
     at: usize,
     layer: &'a Layer,
-    kind: Kind,
+    kind: MixtureKind,
     inside: Vec<(Class, f64)>,
 }
 
@@ -103,7 +103,7 @@ impl Step<'_> {
 
     /// True where nothing can go on the same day (common practice).
     fn dries_overnight(&self) -> bool {
-        self.kind == Kind::Texture
+        self.kind == MixtureKind::Texture
             || matches!(
                 self.layer.technique,
                 Technique::TextureCoat | Technique::KnifeFlecks | Technique::WashDripped
@@ -120,7 +120,7 @@ impl Step<'_> {
 pub fn advice<'a>(
     board: &Board,
     letter: Letter,
-    tin: impl Fn(PaintId) -> Option<Tin<'a>>,
+    tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
     stack: &Stack,
     shelf: &[OnShelf],
 ) -> Vec<Advice> {
@@ -131,7 +131,7 @@ pub fn advice<'a>(
         .filter(|(_, layer)| !layer.muted)
         .map(|(at, layer)| {
             let inside = layer.inside(&tin);
-            Step { at, layer, kind: Kind::of(&inside), inside }
+            Step { at, layer, kind: MixtureKind::of(&inside), inside }
         })
         .collect();
     let mut found = Vec::new();
@@ -146,7 +146,7 @@ pub fn advice<'a>(
             fix,
             source: PRACTICE,
         };
-        let seal_below = || Some(Fix::Below(step.layer.id, Technique::ClearCoat));
+        let seal_below = || Some(AdviceFix::Below(step.layer.id, Technique::ClearCoat));
         let lies_on = below.iter().rev().find(|other| !other.is(Family::Wear));
         let sealed = below.iter().any(|other| other.seals());
         let last_wax = below.iter().rposition(|other| other.is_wax());
@@ -172,7 +172,7 @@ pub fn advice<'a>(
                 "paint over wax does not hold",
                 "water-borne paint finds nothing to hold on to over wax, and comes off in sheets",
                 "put the wax on after this layer; as a resist it is meant to come off",
-                Some(Fix::Instead(step.layer.id, Technique::WetWaxResist)),
+                Some(AdviceFix::Instead(step.layer.id, Technique::WetWaxResist)),
             ));
         }
         if step.layer.technique == Technique::ClearCoat && last_wax.is_some() {
@@ -181,7 +181,7 @@ pub fn advice<'a>(
                 "a clear coat over wax beads up and peels",
                 "a water-based clear coat does not wet wax",
                 "finish with wax, or take the wax off before the clear coat",
-                Some(Fix::Instead(step.layer.id, Technique::ClearWax)),
+                Some(AdviceFix::Instead(step.layer.id, Technique::ClearWax)),
             ));
         }
         if step.layer.technique == Technique::TintedWax && !sealed {
@@ -193,7 +193,7 @@ pub fn advice<'a>(
                     "this wax stains the bare paint for good",
                     "a porous paint drinks the colour: it cannot be lifted off again",
                     "clear wax first makes it forgiving; straight on is right where it is to stay",
-                    Some(Fix::Below(step.layer.id, Technique::ClearWax)),
+                    Some(AdviceFix::Below(step.layer.id, Technique::ClearWax)),
                 ));
             }
         }
@@ -220,7 +220,7 @@ pub fn advice<'a>(
                 None,
             ));
         }
-        if step.kind == Kind::Texture
+        if step.kind == MixtureKind::Texture
             && step.layer.hand.passes.value() == 1
             && step.layer.hand.load.value() > 1.5
         {
@@ -238,7 +238,7 @@ pub fn advice<'a>(
                 "a coat this heavy runs and cracks",
                 "what is too thick sags before it dries",
                 "two thin coats, sanded lightly between",
-                Some(Fix::Again(step.layer.id)),
+                Some(AdviceFix::Again(step.layer.id)),
             ));
         }
         if below.last().is_some_and(Step::dries_overnight) && !step.is(Family::Wear) {
@@ -269,7 +269,7 @@ fn on_the_ground<'a>(
     steps: &[Step],
     stack: &Stack,
     shelf: &[OnShelf],
-    tin: &impl Fn(PaintId) -> Option<Tin<'a>>,
+    tin: &impl Fn(PaintId) -> Option<KnownTin<'a>>,
 ) -> Vec<Advice> {
     let Some(first) = steps.iter().find(|step| !step.is(Family::Wear)) else { return Vec::new() };
     let id = first.layer.id;
@@ -285,7 +285,7 @@ fn on_the_ground<'a>(
     };
     let paint = stack.material(first.at).filter(|_| first.is(Family::Coat) && !primed);
     let under = paint.and_then(|paint| undercoat(&board.ground, paint, shelf, tin));
-    let fix = under.as_ref().map(|under| Fix::Under(id, under.pot.clone()));
+    let fix = under.as_ref().map(|under| AdviceFix::Under(id, under.pot.clone()));
     let saves = under.as_ref().filter(|under| under.saves() > 0).map_or_else(String::new, |under| {
         format!(
             ": it then covers in {}, where {} are needed over the bare ground",
@@ -335,7 +335,7 @@ fn on_the_ground<'a>(
             }
             _ => "thin coats until it covers".to_owned(),
         },
-        Some(Fix::Again(id)),
+        Some(AdviceFix::Again(id)),
     )]
 }
 

@@ -6,8 +6,8 @@
 use warm_blend_paint::{BadPaint, Class, Component, PaintId, WholeParts};
 
 use super::{
-    Layer, Load, Mending, Technique, Tin, Way,
-    rescue::{Thought, thought},
+    KnownTin, Layer, Load, Remedy, RemedySearch, Technique,
+    remedies::{Candidate, candidate},
 };
 
 /// A question that painters answer differently.
@@ -16,13 +16,13 @@ pub struct School {
     /// The question.
     pub question: &'static str,
     /// Answers other than this strip's.
-    pub ways: Vec<Way>,
+    pub ways: Vec<Remedy>,
 }
 
 /// Load of coats that are meant to be rubbed through†.
 const THIN: f64 = 0.6;
 
-impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
+impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     /// What another school would do with this strip; only what applies to it.
     pub fn schools(&self) -> Result<Vec<School>, BadPaint> {
         let layers = self.layers();
@@ -38,19 +38,19 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
             .into_iter()
             .filter(|(_, thoughts)| !thoughts.is_empty())
             .map(|(question, thoughts)| {
-                let ways = thoughts.into_iter().map(|thought| self.way(&layers, thought));
+                let ways = thoughts.into_iter().map(|candidate| self.way(&layers, candidate));
                 Ok(School { question, ways: ways.collect::<Result<_, _>>()? })
             })
             .collect()
     }
 
-    fn recesses(&self, layers: &[Layer]) -> Vec<Thought> {
+    fn recesses(&self, layers: &[Layer]) -> Vec<Candidate> {
         let Some(at) =
             find(layers, |technique| matches!(technique, Technique::GlazeWiped | Technique::TintedWax))
         else {
             return Vec::new();
         };
-        let bare = thought(
+        let bare = candidate(
             "Neither: the colour as it is",
             "nothing to go wrong, and no depth: carving reads by its shadows only",
             without(layers, at),
@@ -80,7 +80,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         let pot = paint.zip(medium(class)).zip(WholeParts::new(parts).ok());
         let swapped = pot.map(|((paint, medium), parts)| {
             let pot = vec![*paint, Component { paint: medium, parts }];
-            thought(
+            candidate(
                 words,
                 why,
                 instead(layers, at, |layer| Layer { id: layer.id, ..Layer::new(technique, pot.clone()) }),
@@ -106,7 +106,7 @@ fn without(layers: &[Layer], at: usize) -> Vec<Layer> {
     layers
 }
 
-fn blending(layers: &[Layer]) -> Vec<Thought> {
+fn blending(layers: &[Layer]) -> Vec<Candidate> {
     let at = find(layers, |technique| matches!(technique, Technique::WetBlend | Technique::MeshedGlaze));
     let way = |at: usize| {
         let (technique, words, why) = match layers[at].technique {
@@ -121,16 +121,16 @@ fn blending(layers: &[Layer]) -> Vec<Thought> {
                 "the film is thicker and dries at once: quick, for small areas, and it drags when it dries",
             ),
         };
-        thought(words, why, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
+        candidate(words, why, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
     };
     at.map(way).into_iter().collect()
 }
 
-fn clear_wax_first(layers: &[Layer]) -> Vec<Thought> {
+fn clear_wax_first(layers: &[Layer]) -> Vec<Candidate> {
     let Some(at) = find(layers, |technique| technique == Technique::TintedWax) else { return Vec::new() };
     let below = at.checked_sub(1).filter(|below| layers[*below].technique == Technique::ClearWax);
     vec![match below {
-        Some(below) => thought(
+        Some(below) => candidate(
             "Dark wax straight",
             "it bites: darker, and on bare chalk-type paint it is there for good",
             without(layers, below),
@@ -138,12 +138,12 @@ fn clear_wax_first(layers: &[Layer]) -> Vec<Thought> {
         None => {
             let mut with = layers.to_vec();
             with.insert(at, Layer::new(Technique::ClearWax, Vec::new()));
-            thought("Clear wax first", "it forgives: a little clear wax lifts the dark wax off again", with)
+            candidate("Clear wax first", "it forgives: a little clear wax lifts the dark wax off again", with)
         }
     }]
 }
 
-fn sealing(layers: &[Layer]) -> Vec<Thought> {
+fn sealing(layers: &[Layer]) -> Vec<Candidate> {
     let Some(at) = layers.len().checked_sub(1) else { return Vec::new() };
     let (technique, words, why) = match layers[at].technique {
         Technique::ClearWax => (
@@ -165,10 +165,10 @@ fn sealing(layers: &[Layer]) -> Vec<Thought> {
         print: None,
         ..layer.clone()
     });
-    vec![thought(words, why, swapped)]
+    vec![candidate(words, why, swapped)]
 }
 
-fn distress(layers: &[Layer]) -> Vec<Thought> {
+fn distress(layers: &[Layer]) -> Vec<Candidate> {
     let glaze = find(layers, |technique| technique.family() == super::Family::Glaze);
     let Some((glaze, wear)) = glaze.zip(find(layers, Technique::takes_away)) else { return Vec::new() };
     let mut moved = layers.to_vec();
@@ -180,10 +180,10 @@ fn distress(layers: &[Layer]) -> Vec<Thought> {
     } else {
         ("Distress after the glaze", "the bared edge stays fresh and sharp, and 320 grit is enough")
     };
-    vec![thought(words, why, moved)]
+    vec![candidate(words, why, moved)]
 }
 
-fn coats(layers: &[Layer]) -> Vec<Thought> {
+fn coats(layers: &[Layer]) -> Vec<Candidate> {
     let is_coat = |layer: &Layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat);
     let worn = layers.iter().any(|layer| layer.technique.takes_away());
     let Some(last) = layers.iter().rposition(is_coat).filter(|_| worn) else { return Vec::new() };
@@ -203,5 +203,5 @@ fn coats(layers: &[Layer]) -> Vec<Thought> {
         layer.hand.load = load;
         layer
     });
-    vec![thought(words, why, mended)]
+    vec![candidate(words, why, mended)]
 }

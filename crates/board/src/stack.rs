@@ -8,7 +8,7 @@
 //! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. Wear takes a
 //! spot back to what it was before some layer.
 
-use warm_blend_paint::{BadPaint, Material, Microns, Sheen, State, film::Sheet};
+use warm_blend_paint::{BadPaint, Material, Microns, State, SurfaceReflection, film::FilmTransfer};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::{ByPlace, Ground, Place, Print, Share};
@@ -294,17 +294,17 @@ impl Stack {
             State::Wet => 0.0,
             _ => alpha.min(state.seal().unwrap_or(1.0)),
         };
-        let seen = Sheen::new(alpha).seen(&Reflectance::clamped(inside));
+        let seen = SurfaceReflection::new(alpha).seen(&Reflectance::clamped(inside));
         AreaState { present, share, seen, lustre: lustre.min(1.0) }
     }
 }
 
 /// A layer's film at a place, in the states that it may be in.
 struct Sheets {
-    bare: Sheet,
-    filled: Sheet,
+    bare: FilmTransfer,
+    filled: FilmTransfer,
     /// Where it is wet and on top.
-    milky: Option<Sheet>,
+    milky: Option<FilmTransfer>,
     seals: bool,
     alpha: f64,
     /// Share of the surface that it makes its own.

@@ -11,7 +11,7 @@
 //! The films and coverages are those of one hand (common practice†): every painter's is another, and is learned.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_bench::Kind;
+use warm_blend_bench::MixtureKind;
 use warm_blend_paint::{BadMeasure, Microns, hiding::COAT};
 
 use super::{ByPlace, Place, Share};
@@ -138,7 +138,7 @@ pub struct NotPasses(u8);
 impl Load {
     /// A quarter of the usual to four times it.
     pub fn new(load: f64) -> Result<Self, BadMeasure> {
-        warm_blend_paint::quantity::within(load, 0.25, 4.0).map(Self)
+        warm_blend_paint::quantity::in_range(load, 0.25, 4.0).map(Self)
     }
 
     /// The number.
@@ -208,15 +208,15 @@ struct Row {
 
 impl Technique {
     /// How a pot of a kind is usually put on, and so which film it leaves.
-    pub const fn usual_for(kind: Kind) -> Self {
+    pub const fn usual_for(kind: MixtureKind) -> Self {
         match kind {
-            Kind::Paint => Technique::BrushedCoat,
-            Kind::Glaze | Kind::Pearl => Technique::GlazeStippled,
-            Kind::Scumble | Kind::DetailGlaze => Technique::GlazeWiped,
-            Kind::Wash => Technique::WashWiped,
-            Kind::TintedWax => Technique::TintedWax,
-            Kind::Texture => Technique::TextureCoat,
-            Kind::TintedSealer => Technique::ClearCoat,
+            MixtureKind::Paint => Technique::BrushedCoat,
+            MixtureKind::Glaze | MixtureKind::Pearl => Technique::GlazeStippled,
+            MixtureKind::Scumble | MixtureKind::DetailGlaze => Technique::GlazeWiped,
+            MixtureKind::Wash => Technique::WashWiped,
+            MixtureKind::TintedWax => Technique::TintedWax,
+            MixtureKind::Texture => Technique::TextureCoat,
+            MixtureKind::TintedSealer => Technique::ClearCoat,
         }
     }
 
@@ -406,7 +406,7 @@ impl Print {
 
     /// A film of a tenth of a µm to 3 mm.
     pub fn film(microns: f64) -> Result<Microns, NotAFilm> {
-        warm_blend_paint::quantity::within(microns, 0.1, Self::THICKEST).map(Microns::of).map_err(NotAFilm)
+        warm_blend_paint::quantity::in_range(microns, 0.1, Self::THICKEST).map(Microns::of).map_err(NotAFilm)
     }
 }
 

@@ -5,7 +5,7 @@ use warm_blend_paint::{
 };
 use warm_blend_spectral::{Light, difference};
 
-use super::{ByPlace, Ground, OnShelf, Place, Print, Share, Stack, Tin, stack::lab};
+use super::{ByPlace, Ground, KnownTin, OnShelf, Place, Print, Share, Stack, stack::lab};
 
 /// A coat covers where what is seen is this near to the paint's own colour, ΔE00†.
 const COVERS: f64 = 1.0;
@@ -60,7 +60,7 @@ pub fn undercoat<'a>(
     ground: &Ground,
     paint: &Material,
     shelf: &[OnShelf],
-    tin: impl Fn(PaintId) -> Option<Tin<'a>>,
+    tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
 ) -> Option<Undercoat> {
     let without = coats_over(ground, None, paint).ok()?.unwrap_or(MOST + 1);
     let primers = shelf.iter().filter(|tin| tin.class == Class::Primer);
@@ -115,7 +115,7 @@ mod tests {
     fn found(ground: GroundKind, paint: &Material, materials: &[(Class, Material)]) -> Option<Undercoat> {
         let of = |paint: PaintId| {
             let (class, material) = materials.get(paint.0.as_u128() as usize)?;
-            Some(Tin { class: *class, material })
+            Some(KnownTin { class: *class, material })
         };
         undercoat(&Ground::of(ground), paint, &shelf(materials), of)
     }

@@ -1,8 +1,8 @@
 //! What is said of an order of layers, and the ways back where it went wrong. All of it is common practice.
 
 use warm_blend_board::{
-    Advice, Board, ByPlace, Change, Fix, GroundKind, Habit, Hands, Layer, Load, Mending, Passes, Place,
-    School, Severity, Technique, Trouble, Way, advice, cautions,
+    Advice, AdviceFix, Board, ByPlace, Defect, GroundKind, Habit, Hands, Layer, LayerChange, Load, Passes,
+    Place, Remedy, RemedySearch, School, Severity, Technique, advice, cautions,
 };
 use warm_blend_paint::{Class, State};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
@@ -36,7 +36,7 @@ fn a_glaze_over_clay_type_paint_fails_until_it_is_sealed() {
     let worst = said(&board(layers.clone())).swap_remove(0);
     assert_eq!(worst.severity, Severity::Fails);
     assert!(worst.what.contains("lifts the clay-type paint"));
-    assert_eq!(worst.fix, Some(Fix::Below(layers[1].id, Technique::ClearCoat)));
+    assert_eq!(worst.fix, Some(AdviceFix::Below(layers[1].id, Technique::ClearCoat)));
     layers.insert(1, Layer::new(Technique::ClearCoat, vec![]));
     assert!(said(&board(layers)).iter().all(|advice| advice.severity < Severity::Fails));
 }
@@ -85,7 +85,7 @@ fn a_bleeding_ground_asks_for_a_primer_that_saves_a_coat() {
     let found = said(&bare);
     let bleeds = about(&found, "bleeds through").unwrap();
     assert!(bleeds.remedy.contains("it then covers in"), "{}", bleeds.remedy);
-    let Some(Fix::Under(at, pot)) = &bleeds.fix else { panic!("{:?}", bleeds.fix) };
+    let Some(AdviceFix::Under(at, pot)) = &bleeds.fix else { panic!("{:?}", bleeds.fix) };
     assert_eq!(pot[0].paint.0.as_u128(), PRIMER);
     let layers = vec![Layer::new(Technique::BrushedCoat, pot.clone()), coat(CREAM, 2)];
     assert_eq!(*at, bare.layers(A)[0].id);
@@ -99,7 +99,7 @@ fn the_first_coat_is_never_the_colour() {
     let over = |passes| said(&board_on(GroundKind::MidWood, vec![coat(WHITE, passes)]));
     let found = over(1);
     let thin = about(&found, "one coat of this over the bare ground").unwrap();
-    assert!(matches!(thin.fix, Some(Fix::Again(_))) && thin.severity == Severity::Note);
+    assert!(matches!(thin.fix, Some(AdviceFix::Again(_))) && thin.severity == Severity::Note);
     assert!(about(&over(6), "over the bare ground").is_none());
 }
 
@@ -121,10 +121,10 @@ fn thick_work_needs_the_night_and_contrast_its_steps() {
     assert!(about(&said(&board(vec![coat(CREAM, 2), dry(WHITE)])), "shades at one step").is_none());
 }
 
-fn ways(board: &Board, trouble: Trouble) -> Vec<Way> {
+fn ways(board: &Board, trouble: Defect) -> Vec<Remedy> {
     let shelf = Shelf::default();
     let (on, hands) = (shelf.on(), Hands::default());
-    let mending = Mending { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
+    let mending = RemedySearch { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
     mending.ways(trouble).unwrap()
 }
 
@@ -146,9 +146,9 @@ fn waxed() -> Board {
 #[test]
 fn a_wax_too_dark_is_lifted_or_washed_over() {
     let before = seen(&waxed());
-    let found = ways(&waxed(), Trouble::TooDark);
+    let found = ways(&waxed(), Defect::TooDark);
     let lifted = found.iter().find(|way| way.words.contains("clear wax while it is fresh")).unwrap();
-    assert!(matches!(&lifted.changes[..], [Change::Instead(layer)] if layer.hand.wipe.value() > 0.5));
+    assert!(matches!(&lifted.changes[..], [LayerChange::Instead(layer)] if layer.hand.wipe.value() > 0.5));
     for way in &found {
         let gained: f64 =
             Place::ALL.iter().map(|place| lab(way.after.at(*place)).l - before.at(*place).l).sum();
@@ -157,18 +157,18 @@ fn a_wax_too_dark_is_lifted_or_washed_over() {
 }
 
 /// The layers of the strip once a way is taken.
-fn done(board: &Board, way: &Way) -> Vec<Layer> {
+fn done(board: &Board, way: &Remedy) -> Vec<Layer> {
     let mut layers: Vec<Layer> = board.layers(A).into_iter().cloned().collect();
     for change in &way.changes {
         let place = |id| layers.iter().position(|other| other.id == id).unwrap();
         match change {
-            Change::Put(layer, None) => layers.push(layer.clone()),
-            Change::Put(layer, Some(above)) => layers.insert(place(*above), layer.clone()),
-            Change::Instead(layer) => {
+            LayerChange::Put(layer, None) => layers.push(layer.clone()),
+            LayerChange::Put(layer, Some(above)) => layers.insert(place(*above), layer.clone()),
+            LayerChange::Instead(layer) => {
                 let at = place(layer.id);
                 layers[at] = layer.clone();
             }
-            Change::Take(id) => drop(layers.remove(place(*id))),
+            LayerChange::Take(id) => drop(layers.remove(place(*id))),
         }
     }
     layers
@@ -177,7 +177,7 @@ fn done(board: &Board, way: &Way) -> Vec<Layer> {
 fn other_schools(board: &Board) -> Vec<School> {
     let shelf = Shelf::default();
     let (on, hands) = (shelf.on(), Hands::default());
-    let mending = Mending { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
+    let mending = RemedySearch { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
     mending.schools().unwrap()
 }
 
@@ -233,7 +233,7 @@ fn distress_before_the_glaze_makes_darker_edges() {
 #[test]
 fn what_is_told_is_what_it_does() {
     let board = waxed();
-    for trouble in Trouble::ALL {
+    for trouble in Defect::ALL {
         for way in ways(&board, trouble) {
             let layers = done(&board, &way);
             let after = seen(&warm_blend_testing::shelf::board(layers));
@@ -259,7 +259,7 @@ fn no_way_back_leads_to_what_fails() {
     ]);
     for start in [waxed(), waxed_glaze] {
         assert!(said(&start).iter().all(|advice| advice.severity < Severity::Fails));
-        for trouble in Trouble::ALL {
+        for trouble in Defect::ALL {
             for way in ways(&start, trouble) {
                 let found = said(&board(done(&start, &way)));
                 let fails = found.iter().find(|advice| advice.severity == Severity::Fails);
@@ -275,12 +275,12 @@ fn each_trouble_has_a_way_back() {
     loud.hand.load = Load::new(2.0).unwrap();
     let glaze = Layer::new(Technique::GlazeWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 4)]));
     let boards = [
-        (Trouble::TooBright, board(vec![coat(CREAM, 2), loud.clone()])),
-        (Trouble::JumpsOut, board(vec![coat(CREAM, 2), loud])),
-        (Trouble::Dull, board(vec![coat(CLAY_BLUE, 2)])),
-        (Trouble::WashedOut, board_on(GroundKind::RedStain, vec![coat(CREAM, 1)])),
-        (Trouble::Lifted, board(vec![coat(CLAY_BLUE, 2), glaze])),
-        (Trouble::Cracked, board(vec![Layer::new(Technique::TextureCoat, pot(&[(CREAM, 1)]))])),
+        (Defect::TooBright, board(vec![coat(CREAM, 2), loud.clone()])),
+        (Defect::JumpsOut, board(vec![coat(CREAM, 2), loud])),
+        (Defect::Dull, board(vec![coat(CLAY_BLUE, 2)])),
+        (Defect::WashedOut, board_on(GroundKind::RedStain, vec![coat(CREAM, 1)])),
+        (Defect::Lifted, board(vec![coat(CLAY_BLUE, 2), glaze])),
+        (Defect::Cracked, board(vec![Layer::new(Technique::TextureCoat, pot(&[(CREAM, 1)]))])),
     ];
     for (trouble, board) in boards {
         let found = ways(&board, trouble);
@@ -288,5 +288,5 @@ fn each_trouble_has_a_way_back() {
         assert!(found.iter().all(|way| !way.changes.is_empty() && !way.why.is_empty()));
         assert_eq!(trouble.id().parse(), Ok(trouble));
     }
-    assert!("purple".parse::<Trouble>().unwrap_err().contains("too-dark"));
+    assert!("purple".parse::<Defect>().unwrap_err().contains("too-dark"));
 }

@@ -174,7 +174,7 @@ proptest! {
         let [black, white] = [0.0, 1.0].map(|r| pot.in_state(state).film(thick, &Reflectance::grey(r)));
         prop_assume!(black.bands().iter().zip(white.bands()).all(|(black, white)| (black - white).abs() < 1e-6));
         prop_assume!(CoatsToHide::of(&pot).is_some());
-        let said = Seen::of(&pot.in_state(state).face(), light).lab;
+        let said = Seen::of(&pot.in_state(state).swatch_reflectance(), light).lab;
         let mut stack = Stack::over(&ground).unwrap();
         stack.lay(pot.clone(), film(3000.0, 1.0), false, None);
         for place in Place::ALL {

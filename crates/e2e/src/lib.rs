@@ -43,7 +43,7 @@ impl Painter {
 
     /// The same with a simulated scale under the pot.
     pub async fn at_the_demo_with_a_scale() -> Self {
-        let scale = warm_blend_server::stand_in::run(0).await.expect("a scale");
+        let scale = warm_blend_server::simulated_scale::run(0).await.expect("a scale");
         let open = |file: &Path| {
             let workspace = Workspace::demo(file).expect("the demo opens");
             workspace.connect_scale(scale);

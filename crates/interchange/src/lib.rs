@@ -72,7 +72,7 @@ impl Format {
 
 /// A file as it was read.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Import {
+pub struct ImportedFile {
     /// Which format it is in.
     pub format: Format,
     /// Whether it was written here, of paints as they were known: what it says was predicted, not read.
@@ -82,7 +82,7 @@ pub struct Import {
 }
 
 /// Reads a file of any of the formats; nothing in it is trusted.
-pub fn import(bytes: &[u8], told: Told) -> Result<Import, BadFile> {
+pub fn import(bytes: &[u8], told: Told) -> Result<ImportedFile, BadFile> {
     let text = text::text(bytes)?;
     let format = Format::of(text);
     let samples = match format {
@@ -98,5 +98,5 @@ pub fn import(bytes: &[u8], told: Told) -> Result<Import, BadFile> {
         // The tins as they are stated, with their source.
         Format::Csv => false,
     };
-    Ok(Import { format, predicted, samples })
+    Ok(ImportedFile { format, predicted, samples })
 }

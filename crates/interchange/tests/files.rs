@@ -1,7 +1,7 @@
 //! Files in and out: round trips, the forms that instruments write, and hostile bytes.
 
 use proptest::prelude::*;
-use warm_blend_interchange::{BadFile, Format, Import, Told, cgats, csv, cxf, gpl, hex, import};
+use warm_blend_interchange::{BadFile, Format, ImportedFile, Told, cgats, csv, cxf, gpl, hex, import};
 use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference, wavelength};
 
@@ -47,7 +47,7 @@ proptest! {
             (Format::Cxf, cxf(&curves, "2026-01-01T00:00:00Z").unwrap()),
         ];
         for (format, bytes) in files {
-            let Import { format: found, predicted, samples } = import(&bytes, Told::default()).unwrap();
+            let ImportedFile { format: found, predicted, samples } = import(&bytes, Told::default()).unwrap();
             prop_assert_eq!((found, predicted), (format, true));
             prop_assert_eq!(samples.len(), curves.len());
             for (sample, (name, curve)) in samples.iter().zip(&curves) {
@@ -77,7 +77,7 @@ proptest! {
             }
         }
         // A palette keeps 8-bit codes.
-        let Import { format, predicted, samples } = import(gpl("shelf", &colours).as_bytes(), Told::default()).unwrap();
+        let ImportedFile { format, predicted, samples } = import(gpl("shelf", &colours).as_bytes(), Told::default()).unwrap();
         prop_assert_eq!((format, predicted), (Format::Gpl, true));
         for (sample, (name, colour)) in samples.iter().zip(&colours) {
             prop_assert_eq!(hex(&sample.measured), hex(colour));

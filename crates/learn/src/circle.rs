@@ -16,12 +16,12 @@ pub(crate) struct Circle {
     pub paints: Vec<usize>,
     /// Its readings by their places in the log, in that order.
     pub of_readings: Vec<usize>,
-    pub said: Said,
+    pub said: CircleData,
 }
 
 /// All that is said of a circle: nothing else makes a difference to what is learnt.
 #[derive(Debug, Clone, PartialEq)]
-pub(crate) struct Said {
+pub(crate) struct CircleData {
     pub names: Vec<u64>,
     pub facts: Vec<Facts>,
     pub readings: Vec<Reading>,
@@ -55,7 +55,7 @@ pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> 
         own.sort_unstable();
         own.dedup();
         let place = |paint: usize| own.binary_search(&paint).ok();
-        let said = Said {
+        let said = CircleData {
             names: own.iter().map(|paint| names[*paint]).collect(),
             facts: own.iter().map(|paint| paints[*paint]).collect(),
             readings: of_readings.iter().filter_map(|at| readings[*at].clone().with_paints(place)).collect(),

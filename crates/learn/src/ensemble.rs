@@ -2,16 +2,16 @@
 
 use std::sync::Arc;
 
-use warm_blend_paint::{CoatsToHide, Material, NothingToMix, Optics, Parts, Sheen, State, mix};
+use warm_blend_paint::{CoatsToHide, Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
-const ALWAYS: f64 = 0.2;
+const NOISE_FLOOR: f64 = 0.2;
 
 /// Share of the cases that a band holds.
-const HELD: f64 = 0.9;
+const COVERAGE: f64 = 0.9;
 
 /// A material as it is most probably, with 128 equally plausible ones. Member by member they belong to the same
 /// plausible shelf, so whatever is made of several ensembles keeps what their doubts share.
@@ -64,7 +64,7 @@ impl From<&Plausible> for Material {
     fn from(plausible: &Plausible) -> Self {
         Self {
             optics: Optics::new(plausible.k.map(f64::from), plausible.s.map(f64::from)),
-            sheen: Sheen::new(f64::from(plausible.alpha)),
+            sheen: SurfaceReflection::new(f64::from(plausible.alpha)),
             stays: f64::from(plausible.stays),
             voids: f64::from(plausible.voids),
             milk: f64::from(plausible.milk),
@@ -134,11 +134,11 @@ impl Ensemble {
         const SHOWN: usize = 8;
         let hides = CoatsToHide::of(&self.best).is_some();
         let lab = |curve: &Reflectance| Lab::of(Xyz::of(curve, light), light.white());
-        let best = lab(&self.best.face_if(hides));
+        let best = lab(&self.best.swatch_reflectance_if(hides));
         let mut faces: Vec<(f64, f64, Reflectance)> = self
             .members()
             .map(|member| {
-                let face = member.face_if(hides);
+                let face = member.swatch_reflectance_if(hides);
                 let seen = lab(&face);
                 (difference(seen, best).value(), seen.l, face)
             })
@@ -146,7 +146,7 @@ impl Ensemble {
         // The farthest tenth lies outside the band.
         faces.sort_by(|one, other| one.0.total_cmp(&other.0));
         let within = held(&faces.iter().map(|(off, ..)| *off).collect::<Vec<_>>());
-        let end = ((HELD * faces.len().saturating_sub(1) as f64) as usize + 1).min(faces.len());
+        let end = ((COVERAGE * faces.len().saturating_sub(1) as f64) as usize + 1).min(faces.len());
         let mut rim = faces.get(end.saturating_sub(RIM)..end).unwrap_or_default().to_vec();
         rim.sort_by(|one, other| one.1.total_cmp(&other.1));
         let step = rim.len().div_ceil(SHOWN).max(1);
@@ -177,8 +177,8 @@ fn held(off: &[f64]) -> f64 {
     if off.is_empty() {
         return 0.0;
     }
-    let at = HELD * (off.len() - 1) as f64;
+    let at = COVERAGE * (off.len() - 1) as f64;
     let (below, share) = (at.floor() as usize, at.fract());
     let quantile = off[below] + share * (off[(below + 1).min(off.len() - 1)] - off[below]);
-    quantile.hypot(ALWAYS)
+    quantile.hypot(NOISE_FLOOR)
 }

@@ -5,7 +5,7 @@ use std::{
     sync::{LazyLock, OnceLock},
 };
 
-use warm_blend_paint::{Class, Masstone, Material, Optics, PaintId, Parts, Sheen};
+use warm_blend_paint::{Class, Masstone, Material, Optics, PaintId, Parts, SurfaceReflection};
 use warm_blend_spectral::{Light, Srgb};
 
 use super::{
@@ -26,7 +26,7 @@ static PLAIN_WHITE: LazyLock<Material> = LazyLock::new(|| {
     let white = Masstone::Hex(Srgb { red: 240, green: 237, blue: 230 });
     // A white that hides as its class says is a paint.
     Material::of(Class::Chalk, Some(white), None)
-        .unwrap_or_else(|_| Material::closed(Optics::NONE, Sheen::new(0.0)))
+        .unwrap_or_else(|_| Material::closed(Optics::NONE, SurfaceReflection::new(0.0)))
 });
 
 /// What the readings of a workspace say of its tins.

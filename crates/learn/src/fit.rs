@@ -26,11 +26,11 @@ use super::{
     factor::{Factor, Pattern},
     prior::{DIMENSIONS, Local, Prior},
     reading::Reading,
-    sight::Sight,
+    residual::WhitenedResidual,
 };
 
 /// From how many standard deviations a reading is asked about rather than absorbed.
-const ODD: f64 = 3.0;
+const OUTLIER_SD: f64 = 3.0;
 /// Most of its own prediction that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
 const ALONE: f64 = 0.9;
 /// Newton stops when no coordinate moves by more.
@@ -54,7 +54,7 @@ pub(crate) struct Fit {
     /// Which readings were left out.
     pub left_out: Vec<bool>,
     /// Each reading against its prediction at the best.
-    pub sights: Vec<Sight>,
+    pub sights: Vec<WhitenedResidual>,
 }
 
 /// Where each paint's coordinates stand in the system.
@@ -94,12 +94,12 @@ pub(crate) fn fit(names: &[u64], priors: &[Prior], readings: &[Reading], mut lef
     // Take out the oddest and look again; then let back in, once, whom the rest has come to agree with.
     let mut let_back = false;
     loop {
-        let odd = (0..readings.len()).filter(|i| !left_out[*i] && !readings[*i].sure && off[*i] > ODD);
+        let odd = (0..readings.len()).filter(|i| !left_out[*i] && !readings[*i].sure && off[*i] > OUTLIER_SD);
         if let Some(oddest) = odd.max_by(|a, b| off[*a].total_cmp(&off[*b])) {
             left_out[oddest] = true;
         } else if !let_back {
             let_back = true;
-            let back = |i: &usize| left_out[*i] && !forced[*i] && off[*i] < 0.75 * ODD;
+            let back = |i: &usize| left_out[*i] && !forced[*i] && off[*i] < 0.75 * OUTLIER_SD;
             let agreed: Vec<usize> = (0..readings.len()).filter(back).collect();
             if agreed.is_empty() {
                 break;
@@ -192,7 +192,7 @@ impl System<'_> {
             .collect()
     }
 
-    fn sights(&self, theta: &DVector<f64>) -> Vec<Sight> {
+    fn sights(&self, theta: &DVector<f64>) -> Vec<WhitenedResidual> {
         let coordinates = self.by_paint(theta);
         let locals: Vec<Local> =
             self.priors.iter().zip(&coordinates).map(|(prior, at)| prior.local(at)).collect();
@@ -200,13 +200,18 @@ impl System<'_> {
             .par_iter()
             .map(|reading| {
                 let paints: Vec<&Local> = reading.of.iter().map(|(paint, _)| &locals[*paint]).collect();
-                Sight::of(reading, &paints)
+                WhitenedResidual::of(reading, &paints)
             })
             .collect()
     }
 
     /// What is minimised, by the covariances of `measure`.
-    fn cost(theta: &DVector<f64>, sights: &[Sight], measure: &[Sight], left_out: &[bool]) -> f64 {
+    fn cost(
+        theta: &DVector<f64>,
+        sights: &[WhitenedResidual],
+        measure: &[WhitenedResidual],
+        left_out: &[bool],
+    ) -> f64 {
         let kept = sights.par_iter().zip(measure).zip(left_out).filter(|(_, out)| !**out);
         // Summed in their order: the same sum on however many cores.
         let misfits: Vec<f64> = kept.map(|((sight, measure), _)| sight.misfit_by(measure)).collect();
@@ -221,12 +226,12 @@ impl System<'_> {
     }
 
     /// Walks θ to the minimum; the factor is that of the last step's matrix, the sights those at the end.
-    fn settle(&self, theta: &mut DVector<f64>, left_out: &[bool]) -> (Factor, Vec<Sight>) {
+    fn settle(&self, theta: &mut DVector<f64>, left_out: &[bool]) -> (Factor, Vec<WhitenedResidual>) {
         let mut sights = self.sights(theta);
         let mut factor = self.factor(&sights, left_out);
         for _ in 0..MOST_STEPS {
             let mut downhill = -theta.clone();
-            let pulls: Vec<_> = sights.par_iter().map(Sight::pull).collect();
+            let pulls: Vec<_> = sights.par_iter().map(WhitenedResidual::pull).collect();
             for ((reading, pull), _) in self.kept(&pulls, left_out) {
                 for (j, column) in self.columns(reading) {
                     downhill[column] -= pull[j];
@@ -268,7 +273,7 @@ impl System<'_> {
     }
 
     /// The factor of 1 + Σ slopeᵀ slope.
-    fn factor(&self, sights: &[Sight], left_out: &[bool]) -> Factor {
+    fn factor(&self, sights: &[WhitenedResidual], left_out: &[bool]) -> Factor {
         let each = self.places.each;
         let mut matrix = self.pattern.identity();
         let squares: Vec<_> = sights.par_iter().map(|sight| sight.slope.tr_mul(&sight.slope)).collect();
@@ -291,7 +296,7 @@ impl System<'_> {
     /// Each is a draw of the first guess that was taught by the same readings with a draw of their noise, A⁻¹(n + Jᵀε)
     /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
     /// come in, and is as it was where none tells of it.
-    fn spread(&self, factor: &Factor, sights: &[Sight], left_out: &[bool]) -> Vec<DMatrix<f64>> {
+    fn spread(&self, factor: &Factor, sights: &[WhitenedResidual], left_out: &[bool]) -> Vec<DMatrix<f64>> {
         let mut around = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
         let mut by_paint = self.normals.clone();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
@@ -333,7 +338,7 @@ impl System<'_> {
     fn straighten(
         &self,
         best: &[Vec<f64>],
-        sights: &[Sight],
+        sights: &[WhitenedResidual],
         factor: &Factor,
         spread: &mut [DMatrix<f64>],
         left_out: &[bool],
@@ -399,7 +404,13 @@ impl System<'_> {
     }
 
     /// How far each reading lies from what the others say, in standard deviations.
-    fn off(&self, sights: &[Sight], factor: &Factor, spread: &[DMatrix<f64>], left_out: &[bool]) -> Vec<f64> {
+    fn off(
+        &self,
+        sights: &[WhitenedResidual],
+        factor: &Factor,
+        spread: &[DMatrix<f64>],
+        left_out: &[bool],
+    ) -> Vec<f64> {
         let each = self.readings.par_iter().zip(sights).zip(left_out);
         each.map(|((reading, sight), out)| {
             let n = sight.residual.len();
@@ -422,7 +433,7 @@ impl System<'_> {
                 column += known;
             }
             let rough = judge(&drawn * drawn.transpose() / draws::MEMBERS as f64);
-            if let Some(off) = rough.filter(|off| *off < 0.5 * ODD) {
+            if let Some(off) = rough.filter(|off| *off < 0.5 * OUTLIER_SD) {
                 return off;
             }
             let mut slope = DMatrix::zeros(self.places.unknowns, n);

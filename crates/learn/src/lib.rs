@@ -3,7 +3,7 @@
 //! | question | where |
 //! |---|---|
 //! | what is believed before anything is read? | `prior` |
-//! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`Pour`] |
+//! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`PartsMethod`] |
 //! | what should it have been? | `sight` |
 //! | what is most probable, given all of them? | `fit` |
 //! | can a reading be at all? | [`make_sense`] |
@@ -22,15 +22,15 @@ mod circle;
 pub mod draws;
 pub mod ensemble;
 mod estimate;
-pub mod eye;
 mod factor;
 pub mod fit;
+pub mod local_metric;
 mod log;
 mod prior;
 mod reading;
+mod residual;
 mod sense;
 mod shelf;
-mod sight;
 mod strength;
 mod worth;
 
@@ -45,18 +45,18 @@ pub use ensemble::{Doubt, Ensemble};
 pub use estimate::{Estimate, OfShelf};
 pub use log::LoggedReading;
 pub use prior::Facts;
-pub use reading::{BadMeasured, Measured, Pour, Reading, Shown, Source};
+pub use reading::{BadMeasured, Measured, PartsMethod, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};
 pub use shelf::ShelfPaint;
 pub use strength::{Strength, strengths};
 pub use worth::{Beside, Reads, Test, Worth, worth};
 
-use circle::{Circle, Said, circles};
+use circle::{Circle, CircleData, circles};
 use prior::Prior;
 use warm_blend_paint::BadPaint;
 
 /// From how many standard deviations a spectrum is not believed against the colour that was written down.
-const ODD: f64 = 3.0;
+const OUTLIER_SD: f64 = 3.0;
 
 /// A paint whose tin says too little.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
@@ -82,7 +82,7 @@ pub struct Learnt {
 /// What was said of a circle, and what was learnt.
 #[derive(Debug)]
 struct OfCircle {
-    said: Said,
+    said: CircleData,
     paints: Vec<Ensemble>,
     judged: Vec<Judged>,
 }
@@ -145,7 +145,7 @@ pub fn learn_after(
 
 impl OfCircle {
     fn learn(circle: &Circle) -> Result<Self, BadTin> {
-        let Said { names, facts, readings } = &circle.said;
+        let CircleData { names, facts, readings } = &circle.said;
         let bases = Bases::of(facts, readings);
         let priors = facts
             .par_iter()
@@ -161,7 +161,7 @@ impl OfCircle {
             let differences =
                 reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
             Judged {
-                questioned: bases.odd[i].map_or(fit.left_out[i], |odd| odd > ODD),
+                questioned: bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD),
                 off: bases.odd[i].unwrap_or(fit.off[i]),
                 difference: differences.fold(0.0, f64::max),
                 predicted,
@@ -206,7 +206,7 @@ impl Bases {
                     let noise = facts.source.off().hypot(reading.source.off());
                     difference(stated.lab(), Measured::Spectrum(*curve).lab()).value() / noise
                 });
-                if off <= ODD {
+                if off <= OUTLIER_SD {
                     found[*paint].push(at);
                 }
                 Some(off)
@@ -251,6 +251,6 @@ fn farthest(
     (0..of.len())
         .filter(|place| !readings[of[*place]].sure)
         .filter_map(|place| Some((place, off(place)?)))
-        .filter(|(_, off)| *off > ODD)
+        .filter(|(_, off)| *off > OUTLIER_SD)
         .max_by(|one, other| one.1.total_cmp(&other.1))
 }

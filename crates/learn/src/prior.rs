@@ -22,7 +22,7 @@ use std::sync::LazyLock;
 
 use nalgebra::{Cholesky, Const, DMatrix, SMatrix, SVector, SymmetricEigen};
 use warm_blend_paint::{
-    BadPaint, Class, CoatsToHide, Masstone, Material, Optics, Role, Sheen,
+    BadPaint, Class, CoatsToHide, Masstone, Material, Optics, Role, SurfaceReflection,
     film::{k_over_s, thick_film},
     strength::by_class,
     surface::{K1, K2, LEAST, MOST, surfaced},
@@ -30,7 +30,7 @@ use warm_blend_paint::{
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, step_covariance};
 
 use super::{
-    eye::{Eye, Rows, lab_by_band},
+    local_metric::{LocalMetric, Rows, lab_jacobian},
     reading::Source,
 };
 
@@ -174,7 +174,7 @@ impl Prior {
             Some(spectrum) => inward(spectrum),
             None => facts.masstone.ok_or(BadPaint::NoColour)?.reflectance()?,
         };
-        let sheen = Sheen::new(facts.class.sheen()).limited_by(&seen);
+        let sheen = SurfaceReflection::new(facts.class.sheen()).limited_by(&seen);
         let (s, level_sd) = match facts.coats_to_hide {
             Some(coats) => (coats.scattering(&sheen.inside(&seen), sheen), BY_COATS),
             None => (by_class(strength, &sheen.inside(&seen)), BY_CLASS),
@@ -226,7 +226,7 @@ impl Prior {
                 let (k, s) = prior.optics(at);
                 Material {
                     optics: Optics::new(k, s),
-                    sheen: Sheen::new(prior.alpha(at)),
+                    sheen: SurfaceReflection::new(prior.alpha(at)),
                     stays: 1.0,
                     voids: prior.voids(at),
                     milk: prior.milk,
@@ -327,7 +327,7 @@ struct Guess<'a> {
 }
 
 impl<'a> Guess<'a> {
-    fn of(seen: &'a Reflectance, sheen: Sheen, s: f64) -> Self {
+    fn of(seen: &'a Reflectance, sheen: SurfaceReflection, s: f64) -> Self {
         let alpha = sheen.alpha();
         let inside = sheen.inside(seen);
         let k = std::array::from_fn(|i| s * k_over_s(inside.bands()[i]));
@@ -365,7 +365,7 @@ fn shapes(guess: &Guess, read: bool, source: Source) -> ([Mode; SHAPES], [Mode; 
     let white = Light::Daylight.white();
     let colour = Lab::of(Xyz::of(seen, Light::Daylight), white);
     let mut precision = *WANDERING / wandering(colour).powi(2);
-    let rows = lab_by_band(colour, &Eye::at(colour), Light::Daylight);
+    let rows = lab_jacobian(colour, &LocalMetric::at(colour), Light::Daylight);
     let (held, sd) = if read { (Source::Reader, Source::Reader.sd()) } else { (source, source.sd()) };
     hold(&mut precision, &rows, &slope, sd);
     if read {
@@ -408,7 +408,7 @@ fn looks(guess: &Guess) -> [Looks; 2] {
         let curve = Reflectance::clamped(curve);
         for (l, (light, counts)) in LIGHTS.into_iter().enumerate() {
             let colour = Lab::of(Xyz::of(&curve, light), light.white());
-            let rows = lab_by_band(colour, &Eye::at(colour), light);
+            let rows = lab_jacobian(colour, &LocalMetric::at(colour), light);
             for (c, row) in rows.iter().enumerate() {
                 let at = 3 * (t * LIGHTS.len() + l) + c;
                 for i in 0..BANDS {

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use warm_blend_paint::{Microns, Parts, State};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
 
-use super::eye::visible;
+use super::local_metric::visible;
 
 /// Where a colour was taken from, and so how far it may be off.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
@@ -80,7 +80,7 @@ impl Source {
 /// How the parts of a sample were measured out, and so how far they may be off.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
-pub enum Pour {
+pub enum PartsMethod {
     /// Dabs by eye.
     Eye,
     /// Level spoons or cups.
@@ -90,25 +90,25 @@ pub enum Pour {
     Scale,
 }
 
-impl Pour {
+impl PartsMethod {
     /// All, from the least sure.
-    pub const ALL: [Pour; 3] = [Pour::Eye, Pour::Spoons, Pour::Scale];
+    pub const ALL: [PartsMethod; 3] = [PartsMethod::Eye, PartsMethod::Spoons, PartsMethod::Scale];
 
     /// `eye`, `spoons` or `scale`.
     pub const fn id(self) -> &'static str {
         match self {
-            Pour::Eye => "eye",
-            Pour::Spoons => "spoons",
-            Pour::Scale => "scale",
+            PartsMethod::Eye => "eye",
+            PartsMethod::Spoons => "spoons",
+            PartsMethod::Scale => "scale",
         }
     }
 
     /// sd of ln(parts)†.
     pub(crate) const fn sd(self) -> f64 {
         match self {
-            Pour::Eye => 0.15,
-            Pour::Spoons => 0.05,
-            Pour::Scale => 0.01,
+            PartsMethod::Eye => 0.15,
+            PartsMethod::Spoons => 0.05,
+            PartsMethod::Scale => 0.01,
         }
     }
 }
@@ -263,7 +263,7 @@ pub struct Reading<P = usize> {
     /// What was stirred together; a paint by itself is one part of it.
     pub of: Vec<(P, Parts)>,
     /// How the parts were measured.
-    pub pour: Pour,
+    pub pour: PartsMethod,
     /// Wet, dry or sealed when it was read.
     pub state: State,
     /// What was seen.

@@ -113,7 +113,7 @@ fn between<P>(reading: &Reading<P>, measured: &Measured, masstones: &[Option<Lab
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::Pour;
+    use crate::PartsMethod;
     use warm_blend_paint::{Microns, Parts};
 
     fn lab(l: f64) -> Lab {
@@ -123,7 +123,7 @@ mod tests {
     fn tint(of: &[u8], l: f64) -> Reading<u8> {
         Reading {
             of: of.iter().map(|paint| (*paint, Parts::new(1.0).unwrap())).collect(),
-            pour: Pour::Spoons,
+            pour: PartsMethod::Spoons,
             state: State::Dry,
             shown: Shown::Thick(Measured::Colour(lab(l))),
             source: Source::Reader,

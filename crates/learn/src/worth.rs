@@ -9,7 +9,7 @@
 
 use nalgebra::{DMatrix, DVector};
 use warm_blend_paint::{
-    Material, Microns, Optics, Parts, Sheen, State,
+    Material, Microns, Optics, Parts, State, SurfaceReflection,
     hiding::{COAT, chart_black, chart_white},
     mix,
 };
@@ -18,9 +18,9 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 use super::{
     draws::{self, MEMBERS, Whose},
     ensemble::{Ensemble, band90},
-    eye::Eye,
-    reading::{GROUPS, Pour, Source, TOGETHER},
-    sight::{MODEL, group_mean},
+    local_metric::LocalMetric,
+    reading::{GROUPS, PartsMethod, Source, TOGETHER},
+    residual::{MODEL, group_mean},
 };
 
 /// A test that can be made of a paint.
@@ -207,7 +207,7 @@ impl Known {
     /// The same after the test came out as was expected; None where what it needs is not there.
     fn taught(&self, test: Test, reads: Reads) -> Option<Self> {
         let expected = test.sample(&self.shelf(None), 1.0)?;
-        let eyes: Vec<Eye> = expected.iter().map(|curve| Eye::at(lab(curve))).collect();
+        let eyes: Vec<LocalMetric> = expected.iter().map(|curve| LocalMetric::at(lab(curve))).collect();
         let numbers = |curves: Vec<Reflectance>| -> DVector<f64> {
             let each = curves.iter().zip(&eyes).flat_map(|(curve, eye)| match reads {
                 Reads::Colours => {
@@ -231,7 +231,7 @@ impl Known {
         };
         if test.of((), Some(()), Some(())).is_some_and(|of| of.len() > 1) {
             // The pour of a tint is off by a little, in the direction that more of the paint would take.
-            let poured = numbers(test.sample(&self.shelf(None), 1.0 + Pour::Spoons.sd())?) - &middle;
+            let poured = numbers(test.sample(&self.shelf(None), 1.0 + PartsMethod::Spoons.sd())?) - &middle;
             noise += &poured * poured.transpose();
         }
         noise *= STEPS as f64;
@@ -281,7 +281,7 @@ fn from_logarithms(like: &Material, at: &[f64]) -> Material {
     let bands = |from: usize| std::array::from_fn(|i| at[from + i].exp());
     Material {
         optics: Optics::new(bands(0), bands(BANDS)),
-        sheen: Sheen::new(at[2 * BANDS].exp()),
+        sheen: SurfaceReflection::new(at[2 * BANDS].exp()),
         voids: at[2 * BANDS + 1].exp(),
         ..like.clone()
     }

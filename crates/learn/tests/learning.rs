@@ -1,7 +1,7 @@
 //! What must be true of learning from readings, whatever the paints are. How well it works is measured in `warm-blend-sim`.
 
 use proptest::prelude::*;
-use warm_blend_learn::{Ensemble, Facts, Learnt, Measured, Pour, Reading, Shown, Source, learn};
+use warm_blend_learn::{Ensemble, Facts, Learnt, Measured, PartsMethod, Reading, Shown, Source, learn};
 use warm_blend_paint::{Class, Masstone, Material, Parts, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz};
 
@@ -29,7 +29,7 @@ fn lab(curve: &Reflectance) -> Lab {
 fn reading(of: &[(usize, f64)], read: Lab) -> Reading {
     Reading {
         of: of.iter().map(|(paint, n)| (*paint, parts(*n))).collect(),
-        pour: Pour::Spoons,
+        pour: PartsMethod::Spoons,
         state: State::Dry,
         shown: Shown::Thick(Measured::Colour(read)),
         source: Source::Reader,
@@ -119,7 +119,7 @@ fn any_tin() -> impl Strategy<Value = Facts> {
 fn agreeing(learnt: &Learnt, of: &[(usize, f64)], state: State, spectrum: bool) -> Reading {
     let curve = mixed(learnt, of).best().in_state(state).masstone();
     let read = if spectrum { Measured::Spectrum(curve) } else { Measured::Colour(lab(&curve)) };
-    Reading { pour: Pour::Scale, state, shown: Shown::Thick(read), ..reading(of, lab(&curve)) }
+    Reading { pour: PartsMethod::Scale, state, shown: Shown::Thick(read), ..reading(of, lab(&curve)) }
 }
 
 fn mixed(learnt: &Learnt, of: &[(usize, f64)]) -> Ensemble {
@@ -193,7 +193,7 @@ proptest! {
         let gave: Vec<(Test, f64, f64)> = promised.after.iter().filter(|(test, _)| *test != Test::Drawdown).map(|(test, promised)| {
             let of: Vec<(usize, f64)> = test.of(1, Some(0), Some(dark)).unwrap().into_iter().map(|(paint, parts)| (paint, parts.value())).collect();
             let state = if *test == Test::Sealed { State::Sealed } else { State::Dry };
-            let read = Reading { pour: Pour::Spoons, ..agreeing(&first, &of, state, spectra) };
+            let read = Reading { pour: PartsMethod::Spoons, ..agreeing(&first, &of, state, spectra) };
             (*test, *promised, doubt(&learn(&shelf, &[read]).unwrap()).doubt)
         }).collect();
         for (test, promised, gave) in &gave {
@@ -382,7 +382,7 @@ fn the_halo_lies_at_the_rim_of_the_band() {
     let halo: Vec<Lab> = mixed.doubt(Light::Daylight).halo.iter().map(lab).collect();
     assert!((6..=8).contains(&halo.len()));
     assert!(halo.windows(2).all(|pair| pair[0].l <= pair[1].l));
-    let best = lab(&mixed.best().face());
+    let best = lab(&mixed.best().swatch_reflectance());
     let band = mixed.doubt(Light::Daylight).within;
     let off: Vec<f64> = halo.iter().map(|lab| warm_blend_spectral::difference(*lab, best).value()).collect();
     assert!(off.iter().all(|off| (0.5 * band..=1.02 * band).contains(off)), "{off:?} in {band}");

@@ -73,9 +73,9 @@ impl Optics {
     }
 
     /// A film of wet thickness `x` by itself.
-    pub fn sheet(&self, x: Microns) -> Sheet {
+    pub fn sheet(&self, x: Microns) -> FilmTransfer {
         let x = x.millimetres();
-        let mut sheet = Sheet { over_black: [0.0; BANDS], through: [0.0; BANDS] };
+        let mut sheet = FilmTransfer { over_black: [0.0; BANDS], through: [0.0; BANDS] };
         for i in 0..BANDS {
             (sheet.over_black[i], sheet.through[i]) = alone(self.k[i], self.s[i], x);
         }
@@ -114,12 +114,12 @@ pub fn film_over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
 
 /// A film by itself, to be laid over many grounds.
 #[derive(Debug, Clone)]
-pub struct Sheet {
+pub struct FilmTransfer {
     over_black: [f64; BANDS],
     through: [f64; BANDS],
 }
 
-impl Sheet {
+impl FilmTransfer {
     /// What comes through from one side to the other, on average.
     pub fn lets_through(&self) -> f64 {
         self.through.iter().sum::<f64>() / BANDS as f64

@@ -10,8 +10,8 @@ use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{Light, Reflectance, Xyz};
 
 use crate::Optics;
-use crate::Sheen;
-use crate::quantity::within;
+use crate::SurfaceReflection;
+use crate::quantity::in_range;
 use crate::{BadMeasure, Material, Microns};
 
 /// Contrast ratio from which a film counts as hiding (ISO 6504-3, ASTM D2805).
@@ -31,14 +31,14 @@ const CHART_BLACK: f64 = 0.01;
 /// The white half of a hiding chart as a film lies on it, below the surface.
 pub fn chart_white() -> &'static Reflectance {
     static WHITE: LazyLock<Reflectance> =
-        LazyLock::new(|| Sheen::new(0.0).inside(&Reflectance::grey(CHART_WHITE)));
+        LazyLock::new(|| SurfaceReflection::new(0.0).inside(&Reflectance::grey(CHART_WHITE)));
     &WHITE
 }
 
 /// The black half.
 pub fn chart_black() -> &'static Reflectance {
     static BLACK: LazyLock<Reflectance> =
-        LazyLock::new(|| Sheen::new(0.0).inside(&Reflectance::grey(CHART_BLACK)));
+        LazyLock::new(|| SurfaceReflection::new(0.0).inside(&Reflectance::grey(CHART_BLACK)));
     &BLACK
 }
 
@@ -61,7 +61,7 @@ pub struct NotCoats(BadMeasure);
 impl CoatsToHide {
     /// A quarter of a coat to twenty.
     pub fn new(coats: f64) -> Result<Self, NotCoats> {
-        within(coats, 0.25, 20.0).map(Self).map_err(NotCoats)
+        in_range(coats, 0.25, 20.0).map(Self).map_err(NotCoats)
     }
 
     /// The number of coats.
@@ -76,7 +76,7 @@ impl CoatsToHide {
     }
 
     /// The scattering S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface.
-    pub fn scattering(self, inside: &Reflectance, sheen: Sheen) -> f64 {
+    pub fn scattering(self, inside: &Reflectance, sheen: SurfaceReflection) -> f64 {
         let unit = Material::closed(Optics::of_thick_film(inside, 1.0), sheen);
         // With S = 1 per mm the film hides at X mm: only S X matters, and X is given by the coats. 10⁶ µm with
         // S = 1 is a thousand times what a dense white needs.
@@ -103,7 +103,7 @@ impl From<CoatsToHide> for f64 {
 pub fn house_white_scattering() -> f64 {
     static S: LazyLock<f64> = LazyLock::new(|| {
         let seen = Reflectance::grey(0.88);
-        let sheen = Sheen::new(crate::Class::Chalk.sheen());
+        let sheen = SurfaceReflection::new(crate::Class::Chalk.sheen());
         CoatsToHide(HOUSE_WHITE_COATS).scattering(&sheen.inside(&seen), sheen)
     });
     *S
@@ -132,7 +132,7 @@ mod tests {
         #[test]
         fn coats_to_scattering_and_back(r in 0.03..0.9f64, coats in 0.25..12.0f64, alpha in 0.0..0.85f64) {
             let seen = Reflectance::grey(r);
-            let sheen = Sheen::new(alpha).limited_by(&seen);
+            let sheen = SurfaceReflection::new(alpha).limited_by(&seen);
             let inside = sheen.inside(&seen);
             let s = CoatsToHide(coats).scattering(&inside, sheen);
             let material = Material::closed(Optics::of_thick_film(&inside, s), sheen);
@@ -142,7 +142,7 @@ mod tests {
 
         #[test]
         fn a_thicker_film_hides_better(r in 0.03..0.9f64, s in 0.5..100.0f64, x in 5.0..400.0f64) {
-            let material = Material::closed(Optics::of_thick_film(&Reflectance::grey(r), s), Sheen::new(0.3));
+            let material = Material::closed(Optics::of_thick_film(&Reflectance::grey(r), s), SurfaceReflection::new(0.3));
             let at = |x| contrast_ratio(&material, Microns::of(x));
             prop_assert!(at(x * 1.3) >= at(x) - 1e-12);
         }

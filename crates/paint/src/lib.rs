@@ -5,7 +5,7 @@
 //! | what kinds of product are there? | [`Class`] |
 //! | what colour is it on its own? | [`Masstone`] |
 //! | what does it absorb and scatter? | [`Optics`], [`Material`] |
-//! | what does the surface add to what is seen? | [`Sheen`] |
+//! | what does the surface add to what is seen? | [`SurfaceReflection`] |
 //! | what do wet, dry, sealed and buffed change? | [`State`], [`Material::in_state`] |
 //! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
@@ -69,6 +69,6 @@ pub use recipe::{
     BadMix, Component, MixId, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, simplest,
 };
 pub use state::{State, UnknownState};
-pub use surface::Sheen;
+pub use surface::SurfaceReflection;
 pub use units::{BadLength, Dimension, Units};
 pub use verdict::Verdict;

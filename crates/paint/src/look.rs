@@ -36,7 +36,7 @@ impl Look {
 
     /// The one flat colour that stands for it (see [`Material::face`]).
     pub fn face(self, material: &Material) -> Seen {
-        Seen::of(&material.in_state(self.state).face(), self.light)
+        Seen::of(&material.in_state(self.state).swatch_reflectance(), self.light)
     }
 
     /// That as a hex code.

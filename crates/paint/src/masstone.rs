@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{BANDS, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
 
 use crate::Optics;
-use crate::Sheen;
+use crate::SurfaceReflection;
 use crate::strength::by_class;
 use crate::{Class, CoatsToHide, Material, Medium, Role};
 
@@ -78,7 +78,7 @@ impl Material {
         masstone: Option<Masstone>,
         coats_to_hide: Option<CoatsToHide>,
     ) -> Result<Self, BadPaint> {
-        let sheen = Sheen::new(class.sheen());
+        let sheen = SurfaceReflection::new(class.sheen());
         let strength = match class.role() {
             Role::Medium(medium) => return Ok(clear(class, medium)),
             Role::Paint { strength } => strength,
@@ -111,7 +111,7 @@ fn clear(class: Class, medium: Medium) -> Material {
     let stays = if medium.leaves { 0.0 } else { 1.0 };
     Material {
         optics: Optics::new(k, [medium.s; BANDS]),
-        sheen: Sheen::new(class.sheen()),
+        sheen: SurfaceReflection::new(class.sheen()),
         stays,
         voids: class.voids(),
         milk: class.milk(),

@@ -6,7 +6,7 @@ use crate::Optics;
 use crate::hiding::{COAT, chart_white};
 use crate::{CoatsToHide, Microns, Seen, State};
 use crate::{
-    Sheen,
+    SurfaceReflection,
     surface::{K1, K2},
 };
 
@@ -16,7 +16,7 @@ pub struct Material {
     /// K and S of the film when dry and unsealed, per mm of wet film.
     pub optics: Optics,
     /// The surface it dries to, unsealed.
-    pub sheen: Sheen,
+    pub sheen: SurfaceReflection,
     /// Share of the wet volume that stays and makes the surface, 0..=1: water leaves.
     pub stays: f64,
     /// φ: share by which the air in the dry, unsealed film adds to its scattering; 0 for a closed film.
@@ -29,15 +29,15 @@ pub struct Material {
 
 impl Material {
     /// A closed film without air, milk or flakes, all of which stays.
-    pub fn closed(optics: Optics, sheen: Sheen) -> Self {
+    pub fn closed(optics: Optics, sheen: SurfaceReflection) -> Self {
         Self { optics, sheen, stays: 1.0, voids: 0.0, milk: 0.0, lustre: 0.0 }
     }
 
     /// What flakes show at the mirror angle, mixed with what lies between them by their share of the area: a flake mirrors
     /// the colour of the paint at its brightest†.
-    pub fn glint(&self) -> Reflectance {
+    pub fn specular_reflectance(&self) -> Reflectance {
         const MIRROR: f64 = 0.92;
-        let face = self.face();
+        let face = self.swatch_reflectance();
         let brightest = face.bands().iter().copied().fold(f64::MIN_POSITIVE, f64::max);
         Reflectance::from_fn(|i| {
             let r = face.bands()[i];
@@ -63,12 +63,12 @@ impl Material {
 
     /// The one flat colour that stands for it: the masstone of what hides within twenty coats, and of a clear medium or a
     /// thin glaze one coat over the white of a hiding chart, because nobody ever sees those thick.
-    pub fn face(&self) -> Reflectance {
-        self.face_if(CoatsToHide::of(self).is_some())
+    pub fn swatch_reflectance(&self) -> Reflectance {
+        self.swatch_reflectance_if(CoatsToHide::of(self).is_some())
     }
 
     /// The same where it is known whether it hides.
-    pub fn face_if(&self, hides: bool) -> Reflectance {
+    pub fn swatch_reflectance_if(&self, hides: bool) -> Reflectance {
         if hides { self.masstone() } else { self.film(Microns::of(COAT), chart_white()) }
     }
 
@@ -83,11 +83,11 @@ impl Material {
             State::Wet => Self {
                 stays: self.stays,
                 lustre: self.lustre,
-                ..Self::closed(filled(self.milk), Sheen::new(0.0))
+                ..Self::closed(filled(self.milk), SurfaceReflection::new(0.0))
             },
             State::Sealed | State::Buffed => {
                 let seal = state.seal().unwrap_or(1.0);
-                let sheen = Sheen::new(self.sheen.alpha().min(seal));
+                let sheen = SurfaceReflection::new(self.sheen.alpha().min(seal));
                 Self { stays: self.stays, lustre: self.lustre, ..Self::closed(filled(0.0), sheen) }
             }
         }
@@ -119,7 +119,7 @@ mod tests {
         #[test]
         fn one_division_or_two_steps_are_the_same(k in 1e-4..500.0f64, s in 1e-4..500.0f64, alpha in 0.0..1.0f64) {
             let optics = Optics::new([k; BANDS], [s; BANDS]);
-            let sheen = Sheen::new(alpha);
+            let sheen = SurfaceReflection::new(alpha);
             let r = s / (k + s + (k * (k + 2.0 * s)).sqrt());
             let material = Material::closed(optics, sheen);
             let two_steps = sheen.seen(&Reflectance::grey(r)).bands()[7];

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{Light, difference};
 
-use crate::quantity::within;
+use crate::quantity::in_range;
 use crate::{BadMeasure, Material, Millilitres, NothingToMix, Parts, mix};
 
 /// Something to measure with.
@@ -57,7 +57,7 @@ impl Measure {
     /// So many of it: what is wrong with a count is said of the count, not of what it comes to in ml.
     pub fn times(self, count: f64) -> Result<Millilitres, BadMeasure> {
         Millilitres::new(
-            within(count, 0.0, (Millilitres::MOST / self.millilitres()).floor())? * self.millilitres(),
+            in_range(count, 0.0, (Millilitres::MOST / self.millilitres()).floor())? * self.millilitres(),
         )
     }
 

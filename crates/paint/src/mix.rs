@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 use crate::Optics;
-use crate::Sheen;
-use crate::quantity::within;
+use crate::SurfaceReflection;
+use crate::quantity::in_range;
 use crate::{BadMeasure, Material};
 
 /// Parts by wet volume: a thousandth of a part to a hundred thousand.
@@ -34,7 +34,7 @@ impl Parts {
         if parts == 0.0 {
             return Err(BadParts::Zero);
         }
-        within(parts, 0.001, 100_000.0).map(Self).map_err(BadParts::Range)
+        in_range(parts, 0.001, 100_000.0).map(Self).map_err(BadParts::Range)
     }
 
     /// The number.
@@ -87,7 +87,7 @@ pub fn mix(components: &[(Parts, &Material)]) -> Result<Material, NothingToMix> 
 
 /// The film a mix dries to, and how many of its parts stay to make it.
 struct DriedFilm {
-    sheen: Sheen,
+    sheen: SurfaceReflection,
     voids: f64,
     lustre: f64,
     stays: f64,
@@ -106,7 +106,7 @@ fn dried_film(components: &[(Parts, &Material)]) -> Result<DriedFilm, NothingToM
     // Where nothing stays there is only water, of one kind.
     Ok(match stays > 0.0 {
         true => DriedFilm {
-            sheen: Sheen::new(alpha / stays),
+            sheen: SurfaceReflection::new(alpha / stays),
             voids: voids / stays,
             lustre: lustre / stays,
             stays,

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::quantity::within;
+use crate::quantity::in_range;
 use crate::{BadMeasure, Class};
 
 /// What has become of what is in the tin.
@@ -126,17 +126,17 @@ pub const fn specials_of(class: Class) -> &'static [&'static str] {
 
 /// A density, g/ml: 0.3 to 5, from an aerated wax to a lead-heavy paste.
 pub fn density(value: f64) -> Result<f64, BadMeasure> {
-    within(value, 0.3, 5.0)
+    in_range(value, 0.3, 5.0)
 }
 
 /// A share, 0 to 1.
 pub fn share(value: f64) -> Result<f64, BadMeasure> {
-    within(value, 0.0, 1.0)
+    in_range(value, 0.0, 1.0)
 }
 
 /// Minutes that something stays workable: up to a day.
 pub fn minutes(value: f64) -> Result<f64, BadMeasure> {
-    within(value, 0.0, 1440.0)
+    in_range(value, 0.0, 1440.0)
 }
 
 #[cfg(test)]

@@ -69,7 +69,7 @@ impl From<Currency> for String {
 }
 
 /// Checks that a number lies in a range.
-pub fn within(value: f64, least: f64, most: f64) -> Result<f64, BadMeasure> {
+pub fn in_range(value: f64, least: f64, most: f64) -> Result<f64, BadMeasure> {
     if !value.is_finite() {
         Err(BadMeasure::NotANumber)
     } else if value < least {
@@ -89,7 +89,7 @@ pub struct Microns(f64);
 impl Microns {
     /// 0 up to a metre of paint.
     pub fn new(microns: f64) -> Result<Self, BadMeasure> {
-        within(microns, 0.0, 1e6).map(Self)
+        in_range(microns, 0.0, 1e6).map(Self)
     }
 
     /// For thicknesses computed or tabled here, which are within range by construction.
@@ -129,7 +129,7 @@ impl Millilitres {
 
     /// 0 to a thousand litres.
     pub fn new(ml: f64) -> Result<Self, BadMeasure> {
-        within(ml, 0.0, Self::MOST).map(Self)
+        in_range(ml, 0.0, Self::MOST).map(Self)
     }
 
     /// In ml.
@@ -176,8 +176,8 @@ pub struct Price {
 impl Price {
     /// `amount` for a tin of `tin` ml; a tin holds at least 1 ml.
     pub fn new(amount: f64, tin: Millilitres) -> Result<Self, BadMeasure> {
-        within(tin.value(), 1.0, 1e6)?;
-        Ok(Self { amount: within(amount, 0.0, 1e6)?, tin })
+        in_range(tin.value(), 1.0, 1e6)?;
+        Ok(Self { amount: in_range(amount, 0.0, 1e6)?, tin })
     }
 
     /// What the tin costs.

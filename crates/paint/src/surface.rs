@@ -34,9 +34,9 @@ pub fn surfaced(alpha: f64, inside: f64) -> f64 {
 
 /// α: share of the 4 % surface reflection that reaches the eye, 0 gloss to 1.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Sheen(f64);
+pub struct SurfaceReflection(f64);
 
-impl Sheen {
+impl SurfaceReflection {
     /// Brings any number into 0..=1; a NaN is read as 0.
     pub fn new(alpha: f64) -> Self {
         Self(alpha.max(0.0).min(1.0))
@@ -58,7 +58,7 @@ impl Sheen {
         Reflectance::from_fn(|i| surfaced(self.0, inside.bands()[i]))
     }
 
-    /// The inverse of [`Sheen::seen`]: what is below the surface, kept strictly inside (0, 1). A reflectance that is
+    /// The inverse of [`SurfaceReflection::seen`]: what is below the surface, kept strictly inside (0, 1). A reflectance that is
     /// brighter than any coated surface can be (0.96 + α k1) is read as the brightest.
     pub fn inside(self, seen: &Reflectance) -> Reflectance {
         Reflectance::from_fn(|i| {
@@ -77,7 +77,7 @@ mod tests {
         #[test]
         fn below_and_back_above_is_the_same(seen in 0.005..0.95f64, alpha in 0.0..1.0f64) {
             let masstone = Reflectance::grey(seen);
-            let sheen = Sheen::new(alpha).limited_by(&masstone);
+            let sheen = SurfaceReflection::new(alpha).limited_by(&masstone);
             let inside = sheen.inside(&masstone);
             prop_assert!(inside.lowest() > LEAST, "a dark masstone keeps something below its surface");
             prop_assert!((sheen.seen(&inside).bands()[0] - seen).abs() < 1e-12);
@@ -85,13 +85,13 @@ mod tests {
 
         #[test]
         fn more_below_is_more_above(one in 0.0..1.0f64, other in 0.0..1.0f64, alpha in 0.0..1.0f64) {
-            let seen = |r| Sheen::new(alpha).seen(&Reflectance::grey(r)).bands()[0];
+            let seen = |r| SurfaceReflection::new(alpha).seen(&Reflectance::grey(r)).bands()[0];
             prop_assert_eq!(one < other, seen(one) < seen(other));
         }
     }
 
     #[test]
     fn a_perfect_gloss_white_is_seen_at_96_percent() {
-        assert!((Sheen::new(0.0).seen(&Reflectance::grey(1.0)).bands()[0] - 0.96).abs() < 1e-12);
+        assert!((SurfaceReflection::new(0.0).seen(&Reflectance::grey(1.0)).bands()[0] - 0.96).abs() < 1e-12);
     }
 }

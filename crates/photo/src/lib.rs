@@ -21,7 +21,7 @@ pub struct Photo {
 
 /// A round spot of a photo, in shares of its width from the left and the top.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Spot {
+pub struct PhotoSpot {
     /// From the left, 0–1.
     pub x: f64,
     /// From the top, in widths.
@@ -114,7 +114,7 @@ impl Photo {
     }
 
     /// Picks spots, weighed by the card.
-    pub fn pick(&self, card: Card, at: Spot, spots: &[Spot]) -> Result<Picked, BadPick> {
+    pub fn pick(&self, card: Card, at: PhotoSpot, spots: &[PhotoSpot]) -> Result<Picked, BadPick> {
         let seen = self.mean(at, |_, _| true)?;
         if seen.clipped > SOME {
             return Err(BadPick::CardClipped);
@@ -157,7 +157,7 @@ impl Photo {
     }
 
     /// Whether the balance of channels changes from one half of the card to the other.
-    fn mixed(&self, at: Spot) -> Result<bool, BadPick> {
+    fn mixed(&self, at: PhotoSpot) -> Result<bool, BadPick> {
         let balance = |half: [f64; 3]| [half[0] / half[1].max(1e-6), half[2] / half[1].max(1e-6)];
         let far = |one: Mean, other: Mean| {
             let (one, other) = (balance(one.rgb), balance(other.rgb));
@@ -168,7 +168,7 @@ impl Photo {
     }
 
     /// The mean over a spot, of the pixels whose place about the middle is wanted.
-    fn mean(&self, spot: Spot, wanted: impl Fn(f64, f64) -> bool) -> Result<Mean, BadPick> {
+    fn mean(&self, spot: PhotoSpot, wanted: impl Fn(f64, f64) -> bool) -> Result<Mean, BadPick> {
         let (width, height) = self.size();
         let scale = width as f64;
         let sound = [spot.x, spot.y, spot.radius].iter().all(|v| v.is_finite()) && spot.radius > 0.0;
@@ -233,8 +233,8 @@ mod tests {
         Photo::new(100, (0..6000).map(pixel).collect(), vec![false; 6000]).unwrap()
     }
 
-    const CARD: Spot = Spot { x: 0.25, y: 0.3, radius: 0.2 };
-    const PAINT: Spot = Spot { x: 0.75, y: 0.3, radius: 0.15 };
+    const CARD: PhotoSpot = PhotoSpot { x: 0.25, y: 0.3, radius: 0.2 };
+    const PAINT: PhotoSpot = PhotoSpot { x: 0.75, y: 0.3, radius: 0.15 };
 
     fn linear(code: Srgb) -> [f64; 3] {
         [code.red, code.green, code.blue].map(|c| {
@@ -256,7 +256,7 @@ mod tests {
         #[test]
         fn any_spot_is_a_colour_or_a_message(x in -2.0..2.0f64, y in -2.0..2.0f64, radius in -0.5..0.9f64) {
             let photo = scene([0.2; 3], [0.8; 3], [0.8; 3]);
-            let spot = Spot { x, y, radius };
+            let spot = PhotoSpot { x, y, radius };
             let _ = photo.pick(Card::Grey, CARD, &[spot]);
             let _ = photo.pick(Card::White, spot, &[PAINT]);
         }
@@ -266,8 +266,8 @@ mod tests {
     fn what_cannot_be_helped_is_refused() {
         let even = [0.8; 3];
         let photo = scene([0.2; 3], even, even);
-        assert_eq!(photo.pick(Card::White, Spot { x: 0.5, ..CARD }, &[PAINT]), Err(BadPick::CardUneven));
-        assert_eq!(photo.pick(Card::White, CARD, &[Spot { x: 3.0, ..PAINT }]), Err(BadPick::Outside));
+        assert_eq!(photo.pick(Card::White, PhotoSpot { x: 0.5, ..CARD }, &[PAINT]), Err(BadPick::CardUneven));
+        assert_eq!(photo.pick(Card::White, CARD, &[PhotoSpot { x: 3.0, ..PAINT }]), Err(BadPick::Outside));
         let dark = scene([0.2; 3], [0.01; 3], [0.01; 3]);
         assert_eq!(dark.pick(Card::White, CARD, &[PAINT]), Err(BadPick::CardDark));
         assert_eq!(scene([0.0005; 3], even, even).pick(Card::White, CARD, &[PAINT]), Err(BadPick::SpotDark));
@@ -284,7 +284,7 @@ mod tests {
     fn mixed_light_is_warned_of() {
         let mixed = scene([0.2; 3], [0.8, 0.8, 0.8], [0.8, 0.7, 0.5]);
         assert_eq!(
-            mixed.pick(Card::White, Spot { radius: 0.1, ..CARD }, &[PAINT]).unwrap().warnings.len(),
+            mixed.pick(Card::White, PhotoSpot { radius: 0.1, ..CARD }, &[PAINT]).unwrap().warnings.len(),
             1
         );
     }

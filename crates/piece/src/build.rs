@@ -3,7 +3,7 @@
 //! Thicknesses of boards, rails and stiles are common practice†; they stand in one place below.
 
 use super::elevation::{Elevation, Face, Outline, Part, Rect, View};
-use super::form::{BadForm, Form, Kind};
+use super::form::{BadForm, Form, PieceKind};
 use super::{Shaping, Zone};
 
 /// How thick a top is, mm†.
@@ -111,17 +111,17 @@ impl Form {
     pub fn build(&self) -> Result<Elevation, BadForm> {
         self.check()?;
         let faces = match self.kind {
-            Kind::ChestOfDrawers
-            | Kind::Cupboard
-            | Kind::Sideboard
-            | Kind::BedSide
-            | Kind::Chest
-            | Kind::UprightCase => self.case()?,
-            Kind::Table => self.table()?,
-            Kind::Chair | Kind::Stool => self.seat()?,
-            Kind::Frame => vec![self.frame()?],
-            Kind::Wall => vec![self.wall()?],
-            Kind::Moulding => {
+            PieceKind::ChestOfDrawers
+            | PieceKind::Cupboard
+            | PieceKind::Sideboard
+            | PieceKind::BedSide
+            | PieceKind::Chest
+            | PieceKind::UprightCase => self.case()?,
+            PieceKind::Table => self.table()?,
+            PieceKind::Chair | PieceKind::Stool => self.seat()?,
+            PieceKind::Frame => vec![self.frame()?],
+            PieceKind::Wall => vec![self.wall()?],
+            PieceKind::Moulding => {
                 let mut front = Sheet::new(View::Front, self.width, self.height, 1);
                 front.put(Zone::Mouldings, Shaping::Running, whole(self.width, self.height), None);
                 vec![front.0]
@@ -133,9 +133,9 @@ impl Form {
     /// A case: front, both sides and the top.
     fn case(&self) -> Result<Vec<Face>, BadForm> {
         let (w, h, d) = (self.width, self.height, self.depth);
-        let has_cornice = self.kind == Kind::Cupboard;
+        let has_cornice = self.kind == PieceKind::Cupboard;
         let top = if has_cornice { CORNICE } else { TOP };
-        let legs = if self.kind == Kind::UprightCase { 0.0 } else { self.legs };
+        let legs = if self.kind == PieceKind::UprightCase { 0.0 } else { self.legs };
         let foot = if legs > 0.0 { legs } else { PLINTH };
         let body = h - top - foot;
         if body < 2.0 * STILE + LOWEST_DRAWER {
@@ -154,22 +154,22 @@ impl Form {
         feet(&mut front, legs, Rect { x: OVERHANG, y: top + body, w: inner, h: foot });
         let room = Rect { x: OVERHANG, y: top, w: inner, h: body }.inset(STILE);
         match self.kind {
-            Kind::ChestOfDrawers => self.drawers_in(&mut front, room, self.drawers, case)?,
-            Kind::BedSide => {
+            PieceKind::ChestOfDrawers => self.drawers_in(&mut front, room, self.drawers, case)?,
+            PieceKind::BedSide => {
                 let drawers = f64::from(self.drawers) * 150.0;
                 let drawers = Rect { h: drawers.min(room.h - RAIL - LOWEST_DRAWER), ..room };
                 self.drawers_in(&mut front, drawers, self.drawers, case)?;
                 let open = Rect { y: room.y + drawers.h + RAIL, h: room.h - drawers.h - RAIL, ..room };
                 front.put(Zone::Unpainted, Shaping::Sunk, open, Some(case));
             }
-            Kind::Sideboard => {
+            PieceKind::Sideboard => {
                 let drawers = Rect { h: (0.25 * room.h).max(LOWEST_DRAWER), ..room };
                 self.drawers_in(&mut front, drawers, 1, case)?;
                 let doors = Rect { y: room.y + drawers.h + RAIL, h: room.h - drawers.h - RAIL, ..room };
                 self.doors_in(&mut front, doors, case)?;
             }
-            Kind::Cupboard => self.doors_in(&mut front, room, case)?,
-            Kind::Chest => self.panels_beside(&mut front, room, self.panels, case)?,
+            PieceKind::Cupboard => self.doors_in(&mut front, room, case)?,
+            PieceKind::Chest => self.panels_beside(&mut front, room, self.panels, case)?,
             _ => self.upright(&mut front, room, case)?,
         }
 
@@ -308,7 +308,7 @@ impl Form {
     fn seat(&self) -> Result<Vec<Face>, BadForm> {
         /// How thick a seat is, mm†.
         const THICK: f64 = 32.0;
-        let chair = self.kind == Kind::Chair;
+        let chair = self.kind == PieceKind::Chair;
         let at = if chair { 0.52 * self.height } else { 0.0 };
         let on_legs = OnLegs { zone: Zone::Seat, at, thick: THICK, overhang: OVERHANG, apron: 0.7 * APRON };
         let (mut front, mut side) = self.on_legs(&on_legs)?;

@@ -8,7 +8,7 @@ use warm_blend_board::{Ground, GroundKind, Layer};
 use warm_blend_paint::{Component, Masstone, Name, Note, PaintId, replace_paint};
 use warm_blend_spectral::Light;
 
-use super::{Dress, Elevation, Extent, Form, Intent, Meeting, Stencil, Wears, Windows, Zone};
+use super::{Elevation, Extent, Finish, Form, Intent, Meeting, Stencil, Windows, Zone, ZoneFinish};
 
 /// Most schemes of a piece.
 pub const SCHEMES: usize = 4;
@@ -47,7 +47,7 @@ pub struct Brief {
 
 /// What the painter measured where the drawing is not the piece.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
-pub struct Correction {
+pub struct AreaCorrection {
     /// m².
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub area: Option<f64>,
@@ -73,7 +73,7 @@ pub struct Scheme {
     pub name: Name,
     /// What each zone wears; what is not named is bare, but for sides: see [`Scheme::dress`].
     #[serde(default)]
-    pub wears: BTreeMap<Zone, Dress>,
+    pub wears: BTreeMap<Zone, ZoneFinish>,
     /// What lies over all or some of them, the first lowest.
     #[serde(default)]
     pub over: Vec<Over>,
@@ -101,7 +101,7 @@ pub struct Piece {
     pub ground: Ground,
     /// Zones as they were measured.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub corrections: BTreeMap<Zone, Correction>,
+    pub corrections: BTreeMap<Zone, AreaCorrection>,
     /// One to four ways to dress it; a piece that was never dressed has none.
     #[serde(default)]
     pub schemes: Vec<Scheme>,
@@ -149,7 +149,7 @@ impl Scheme {
     }
 
     /// What a zone wears: its own finish, or one that is carried round to it.
-    pub fn dress(&self, zone: Zone) -> Option<&Dress> {
+    pub fn dress(&self, zone: Zone) -> Option<&ZoneFinish> {
         self.wears.get(&self.carried(zone).unwrap_or(zone))
     }
 
@@ -160,7 +160,7 @@ impl Scheme {
 
     /// All pots that it has beside those of its boards.
     fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
-        self.wears.values().flat_map(Dress::pots).chain(self.over.iter().map(|over| &over.layer.pot))
+        self.wears.values().flat_map(ZoneFinish::pots).chain(self.over.iter().map(|over| &over.layer.pot))
     }
 }
 
@@ -265,7 +265,7 @@ impl Piece {
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for scheme in &mut self.schemes {
             for dress in scheme.wears.values_mut() {
-                if let Wears::Blend { bands, .. } = &mut dress.wears {
+                if let Finish::Blend { bands, .. } = &mut dress.wears {
                     bands.iter_mut().for_each(|band| replace_paint(&mut band.pot, gone, kept));
                 }
                 dress.stencil.iter_mut().for_each(|stencil| replace_paint(&mut stencil.pot, gone, kept));
@@ -280,7 +280,7 @@ impl Piece {
         let dresses = self.schemes.iter().flat_map(|scheme| scheme.wears.values());
         let mut boards: Vec<Uuid> = dresses
             .filter_map(|dress| match &dress.wears {
-                Wears::Strip { board, .. } => Some(*board),
+                Finish::Strip { board, .. } => Some(*board),
                 _ => None,
             })
             .collect();

@@ -6,7 +6,7 @@ use warm_blend_paint::{Dimension, Units};
 /// What is drawn.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Kind {
+pub enum PieceKind {
     /// Drawers one above the other.
     ChestOfDrawers,
     /// Doors under a cornice.
@@ -35,7 +35,7 @@ pub enum Kind {
 
 /// A dimension that can be asked for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Asks {
+pub enum FormField {
     /// Width, mm.
     Width,
     /// Height, mm.
@@ -60,7 +60,7 @@ pub enum Asks {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct Form {
     /// What it is.
-    pub kind: Kind,
+    pub kind: PieceKind,
     /// mm.
     pub width: f64,
     /// mm.
@@ -104,72 +104,81 @@ impl BadForm {
 struct Row {
     id: &'static str,
     name: &'static str,
-    asks: &'static [Asks],
+    asks: &'static [FormField],
     usual: [f64; 3],
 }
 
-impl Kind {
+impl PieceKind {
     /// In the order they are offered.
-    pub const ALL: [Kind; 12] = [
-        Kind::ChestOfDrawers,
-        Kind::Cupboard,
-        Kind::Sideboard,
-        Kind::BedSide,
-        Kind::Chest,
-        Kind::UprightCase,
-        Kind::Table,
-        Kind::Chair,
-        Kind::Stool,
-        Kind::Frame,
-        Kind::Wall,
-        Kind::Moulding,
+    pub const ALL: [PieceKind; 12] = [
+        PieceKind::ChestOfDrawers,
+        PieceKind::Cupboard,
+        PieceKind::Sideboard,
+        PieceKind::BedSide,
+        PieceKind::Chest,
+        PieceKind::UprightCase,
+        PieceKind::Table,
+        PieceKind::Chair,
+        PieceKind::Stool,
+        PieceKind::Frame,
+        PieceKind::Wall,
+        PieceKind::Moulding,
     ];
 
     /// Usual sizes are common practice†.
     const fn row(self) -> Row {
-        use Asks::{Across, Depth, Doors, Drawers, Height, Legs, Moulding, Panels, Width};
-        const fn row(id: &'static str, name: &'static str, usual: [f64; 3], asks: &'static [Asks]) -> Row {
+        use FormField::{Across, Depth, Doors, Drawers, Height, Legs, Moulding, Panels, Width};
+        const fn row(
+            id: &'static str,
+            name: &'static str,
+            usual: [f64; 3],
+            asks: &'static [FormField],
+        ) -> Row {
             Row { id, name, asks, usual }
         }
         match self {
-            Kind::ChestOfDrawers => row(
+            PieceKind::ChestOfDrawers => row(
                 "chest-of-drawers",
                 "Chest of drawers",
                 [1000.0, 900.0, 480.0],
                 &[Width, Height, Depth, Drawers, Across, Legs],
             ),
-            Kind::Cupboard => row(
+            PieceKind::Cupboard => row(
                 "cupboard",
                 "Cupboard",
                 [1200.0, 1900.0, 500.0],
                 &[Width, Height, Depth, Doors, Panels, Moulding, Legs],
             ),
-            Kind::Sideboard => row(
+            PieceKind::Sideboard => row(
                 "sideboard",
                 "Sideboard",
                 [1600.0, 850.0, 450.0],
                 &[Width, Height, Depth, Across, Doors, Panels, Moulding, Legs],
             ),
-            Kind::BedSide => {
+            PieceKind::BedSide => {
                 row("bed-side", "Bed-side", [450.0, 620.0, 380.0], &[Width, Height, Depth, Drawers, Legs])
             }
-            Kind::Chest => {
+            PieceKind::Chest => {
                 row("chest", "Chest", [1100.0, 520.0, 500.0], &[Width, Height, Depth, Panels, Moulding, Legs])
             }
-            Kind::UprightCase => row(
+            PieceKind::UprightCase => row(
                 "upright-case",
                 "Upright case with panels",
                 [1480.0, 1260.0, 620.0],
                 &[Width, Height, Depth, Panels, Moulding],
             ),
-            Kind::Table => row("table", "Table", [1600.0, 760.0, 850.0], &[Width, Height, Depth]),
-            Kind::Chair => row("chair", "Chair", [450.0, 950.0, 440.0], &[Width, Height, Depth]),
-            Kind::Stool => row("stool", "Stool", [520.0, 500.0, 380.0], &[Width, Height, Depth]),
-            Kind::Frame => row("frame", "Frame or mirror", [700.0, 1000.0, 30.0], &[Width, Height, Moulding]),
-            Kind::Wall => {
+            PieceKind::Table => row("table", "Table", [1600.0, 760.0, 850.0], &[Width, Height, Depth]),
+            PieceKind::Chair => row("chair", "Chair", [450.0, 950.0, 440.0], &[Width, Height, Depth]),
+            PieceKind::Stool => row("stool", "Stool", [520.0, 500.0, 380.0], &[Width, Height, Depth]),
+            PieceKind::Frame => {
+                row("frame", "Frame or mirror", [700.0, 1000.0, 30.0], &[Width, Height, Moulding])
+            }
+            PieceKind::Wall => {
                 row("wall", "Wall or panel run", [3600.0, 2500.0, 20.0], &[Width, Height, Panels, Moulding])
             }
-            Kind::Moulding => row("moulding", "Moulding or cornice", [2400.0, 120.0, 60.0], &[Width, Height]),
+            PieceKind::Moulding => {
+                row("moulding", "Moulding or cornice", [2400.0, 120.0, 60.0], &[Width, Height])
+            }
         }
     }
 
@@ -184,29 +193,29 @@ impl Kind {
     }
 
     /// Which dimensions count.
-    pub const fn asks(self) -> &'static [Asks] {
+    pub const fn asks(self) -> &'static [FormField] {
         self.row().asks
     }
 
     /// Of an id.
-    pub fn find(id: &str) -> Option<Kind> {
-        Kind::ALL.into_iter().find(|kind| kind.id() == id)
+    pub fn find(id: &str) -> Option<PieceKind> {
+        PieceKind::ALL.into_iter().find(|kind| kind.id() == id)
     }
 
     /// One of the usual size.
     pub const fn usual(self) -> Form {
         let [width, height, depth] = self.row().usual;
-        let on_legs = matches!(self, Kind::Sideboard | Kind::BedSide);
+        let on_legs = matches!(self, PieceKind::Sideboard | PieceKind::BedSide);
         Form {
             kind: self,
             width,
             height,
             depth,
-            drawers: if matches!(self, Kind::BedSide) { 1 } else { 4 },
-            across: if matches!(self, Kind::Sideboard) { 3 } else { 1 },
-            doors: if matches!(self, Kind::Sideboard) { 3 } else { 2 },
-            panels: if matches!(self, Kind::Sideboard) { 1 } else { 2 },
-            moulding: if matches!(self, Kind::Frame) { 80.0 } else { 28.0 },
+            drawers: if matches!(self, PieceKind::BedSide) { 1 } else { 4 },
+            across: if matches!(self, PieceKind::Sideboard) { 3 } else { 1 },
+            doors: if matches!(self, PieceKind::Sideboard) { 3 } else { 2 },
+            panels: if matches!(self, PieceKind::Sideboard) { 1 } else { 2 },
+            moulding: if matches!(self, PieceKind::Frame) { 80.0 } else { 28.0 },
             legs: if on_legs { 160.0 } else { 0.0 },
             carved: false,
             round: false,
@@ -214,69 +223,69 @@ impl Kind {
     }
 }
 
-impl Asks {
+impl FormField {
     /// `width` …
     pub const fn id(self) -> &'static str {
         match self {
-            Asks::Width => "width",
-            Asks::Height => "height",
-            Asks::Depth => "depth",
-            Asks::Drawers => "drawers",
-            Asks::Across => "across",
-            Asks::Doors => "doors",
-            Asks::Panels => "panels",
-            Asks::Moulding => "moulding",
-            Asks::Legs => "legs",
+            FormField::Width => "width",
+            FormField::Height => "height",
+            FormField::Depth => "depth",
+            FormField::Drawers => "drawers",
+            FormField::Across => "across",
+            FormField::Doors => "doors",
+            FormField::Panels => "panels",
+            FormField::Moulding => "moulding",
+            FormField::Legs => "legs",
         }
     }
 
     /// What it is called in a form of that kind.
     pub const fn name(self) -> &'static str {
         match self {
-            Asks::Width => "Width",
-            Asks::Height => "Height",
-            Asks::Depth => "Depth",
-            Asks::Drawers => "Rows of drawers",
-            Asks::Across => "Drawers across",
-            Asks::Doors => "Doors",
-            Asks::Panels => "Panels",
-            Asks::Moulding => "Moulding round a panel",
-            Asks::Legs => "Legs",
+            FormField::Width => "Width",
+            FormField::Height => "Height",
+            FormField::Depth => "Depth",
+            FormField::Drawers => "Rows of drawers",
+            FormField::Across => "Drawers across",
+            FormField::Doors => "Doors",
+            FormField::Panels => "Panels",
+            FormField::Moulding => "Moulding round a panel",
+            FormField::Legs => "Legs",
         }
     }
 
     /// True of a number without a unit.
     pub const fn is_count(self) -> bool {
-        matches!(self, Asks::Drawers | Asks::Across | Asks::Doors | Asks::Panels)
+        matches!(self, FormField::Drawers | FormField::Across | FormField::Doors | FormField::Panels)
     }
 
     /// Least and most: mm, or how many.
     pub const fn range(self) -> (f64, f64) {
         match self {
-            Asks::Width => (150.0, 8000.0),
-            Asks::Height => (60.0, 4000.0),
-            Asks::Depth => (10.0, 2000.0),
-            Asks::Drawers => (1.0, 12.0),
-            Asks::Across => (1.0, 6.0),
-            Asks::Doors => (1.0, 6.0),
-            Asks::Panels => (1.0, 8.0),
-            Asks::Moulding => (0.0, 300.0),
-            Asks::Legs => (0.0, 900.0),
+            FormField::Width => (150.0, 8000.0),
+            FormField::Height => (60.0, 4000.0),
+            FormField::Depth => (10.0, 2000.0),
+            FormField::Drawers => (1.0, 12.0),
+            FormField::Across => (1.0, 6.0),
+            FormField::Doors => (1.0, 6.0),
+            FormField::Panels => (1.0, 8.0),
+            FormField::Moulding => (0.0, 300.0),
+            FormField::Legs => (0.0, 900.0),
         }
     }
 
     /// What a form says of it: mm, or a number.
     pub fn of(self, form: &Form) -> f64 {
         match self {
-            Asks::Width => form.width,
-            Asks::Height => form.height,
-            Asks::Depth => form.depth,
-            Asks::Drawers => f64::from(form.drawers),
-            Asks::Across => f64::from(form.across),
-            Asks::Doors => f64::from(form.doors),
-            Asks::Panels => f64::from(form.panels),
-            Asks::Moulding => form.moulding,
-            Asks::Legs => form.legs,
+            FormField::Width => form.width,
+            FormField::Height => form.height,
+            FormField::Depth => form.depth,
+            FormField::Drawers => f64::from(form.drawers),
+            FormField::Across => f64::from(form.across),
+            FormField::Doors => f64::from(form.doors),
+            FormField::Panels => f64::from(form.panels),
+            FormField::Moulding => form.moulding,
+            FormField::Legs => form.legs,
         }
     }
 }

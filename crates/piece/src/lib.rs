@@ -2,11 +2,11 @@
 //!
 //! | question | where |
 //! |---|---|
-//! | what is it, and how large? | [`Form`], [`Kind`], [`BadForm`] |
+//! | what is it, and how large? | [`Form`], [`PieceKind`], [`BadForm`] |
 //! | what does it look like from the front, the side, above? | [`Elevation`], [`Face`], [`Part`] |
 //! | what is painted alike, how large is it, what does it meet? | [`Zone`], [`Extent`], [`Meeting`] |
-//! | what does a zone wear, and how old does it look? | [`Dress`], [`Wears`], [`Ageing`] |
-//! | what does that look like? | [`Wardrobe`], [`Dressed`], [`ZoneSeen`] |
+//! | what does a zone wear, and how old does it look? | [`ZoneFinish`], [`Finish`], [`Ageing`] |
+//! | what does that look like? | [`FinishContext`], [`FinishedZone`], [`ZoneSeen`] |
 //! | do the parts belong together? | [`pairs`], [`findings`], [`Intent`], [`Windows`] |
 //! | what would bring them together? | [`unify`], [`pulls`], [`calms`] |
 //! | how is a pattern spread evenly? | [`spaced`], [`Stencil`], [`Repeats`] |
@@ -19,8 +19,8 @@ mod ageing;
 mod build;
 mod cohesion;
 mod document;
-mod dress;
 mod elevation;
+mod finish;
 mod form;
 mod spacing;
 mod stencil;
@@ -29,13 +29,13 @@ mod zone;
 
 pub use ageing::{Age, Ageing};
 pub use cohesion::{About, Finding, Intent, Pair, Stands, Windows, findings, off, pairs, shared_paint};
-pub use document::{BadPiece, Brief, Correction, OVERS, Over, Piece, SCHEMES, Scheme};
-pub use dress::{
-    BadDress, Band, COLOURS, Coat, Dress, Dressed, Mark, STEPS, Wardrobe, Way, Wears, ZoneSeen, blended,
-    poured_together,
-};
+pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
-pub use form::{Asks, BadForm, Form, Kind};
+pub use finish::{
+    BadFinish, Band, BlendDirection, COLOURS, Coat, Finish, FinishContext, FinishedZone, Mark, STEPS,
+    ZoneFinish, ZoneSeen, blended, poured_together,
+};
+pub use form::{BadForm, Form, FormField, PieceKind};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Motif, Repeats, Stencil};
 pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};

@@ -10,7 +10,7 @@ use serde::{Deserialize, Serialize};
 use warm_blend_board::{ByPlace, Hand, Layer, Print, Share, Technique};
 use warm_blend_paint::Component;
 
-use super::{BadDress, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
+use super::{BadFinish, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
 
 /// How much of a motif the paint takes†.
 pub const DENSE: f64 = 0.85;
@@ -147,14 +147,14 @@ impl Repeats {
 
 impl Stencil {
     /// That it can be cut and painted.
-    pub fn check(&self) -> Result<(), BadDress> {
+    pub fn check(&self) -> Result<(), BadFinish> {
         if !(SIZES.0..=SIZES.1).contains(&self.size) {
-            return Err(BadDress::StencilSize(self.size));
+            return Err(BadFinish::StencilSize(self.size));
         }
         if self.repeats.is_some_and(|n| !(1..=MOST).contains(&n)) {
-            return Err(BadDress::StencilRepeats);
+            return Err(BadFinish::StencilRepeats);
         }
-        if self.pot.is_empty() { Err(BadDress::StencilPot) } else { Ok(()) }
+        if self.pot.is_empty() { Err(BadFinish::StencilPot) } else { Ok(()) }
     }
 
     /// Its repeats on a part of a face; none where it does not go.
@@ -171,7 +171,7 @@ impl Stencil {
     }
 
     /// How the paint lies on a zone: what its motifs take of the flats.
-    pub(super) fn layer(&self, elevation: &Elevation, zone: Zone) -> Result<Layer, BadDress> {
+    pub(super) fn layer(&self, elevation: &Elevation, zone: Zone) -> Result<Layer, BadFinish> {
         self.check()?;
         let (mut flats, mut motifs) = (0.0, 0.0);
         for face in &elevation.faces {
@@ -186,7 +186,7 @@ impl Stencil {
             }
         }
         if motifs <= 0.0 {
-            return Err(BadDress::StencilNowhere(self.size));
+            return Err(BadFinish::StencilNowhere(self.size));
         }
         // Face areas are mm², as motifs are.
         let field = Share::of(DENSE * (motifs / flats).min(1.0));
@@ -232,7 +232,7 @@ fn within(Part { rect, outline, .. }: &Part) -> Rect {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::{Kind, View};
+    use crate::{PieceKind, View};
     use proptest::prelude::*;
 
     fn stencil(motif: Motif, size: f64, repeats: Option<u32>) -> Stencil {
@@ -264,7 +264,7 @@ mod tests {
         #[test]
         fn repeats_take_their_share_of_a_part(at in 0usize..4, size in 20.0..160.0f64, n in prop::option::of(1u32..6)) {
             let stencil = stencil(Motif::ALL[at], size, n);
-            let mut form = Kind::ChestOfDrawers.usual();
+            let mut form = PieceKind::ChestOfDrawers.usual();
             form.drawers = 3;
             let elevation = form.build().unwrap();
             let face = elevation.face(View::Front).unwrap();
@@ -286,19 +286,19 @@ mod tests {
 
     #[test]
     fn what_cannot_be_is_refused() {
-        let elevation = Kind::ChestOfDrawers.usual().build().unwrap();
+        let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
         let layer = |stencil: Stencil, zone| stencil.layer(&elevation, zone);
         for size in [0.0, -1.0, f64::NAN, 1e9] {
             assert!(matches!(
                 layer(stencil(Motif::Ring, size, None), Zone::Drawers),
-                Err(BadDress::StencilSize(_))
+                Err(BadFinish::StencilSize(_))
             ));
         }
-        assert_eq!(layer(stencil(Motif::Ring, 40.0, Some(0)), Zone::Drawers), Err(BadDress::StencilRepeats));
+        assert_eq!(layer(stencil(Motif::Ring, 40.0, Some(0)), Zone::Drawers), Err(BadFinish::StencilRepeats));
         let nowhere = layer(stencil(Motif::Ring, 900.0, None), Zone::Drawers).unwrap_err();
         assert!(nowhere.to_string().contains("smaller"), "{nowhere}");
         let empty = Stencil { pot: vec![], ..stencil(Motif::Ring, 40.0, None) };
-        assert_eq!(layer(empty, Zone::Drawers), Err(BadDress::StencilPot));
+        assert_eq!(layer(empty, Zone::Drawers), Err(BadFinish::StencilPot));
         assert!(layer(stencil(Motif::Ring, 40.0, None), Zone::Drawers).is_ok());
     }
 }

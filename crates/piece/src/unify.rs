@@ -15,7 +15,7 @@ use warm_blend_paint::{Class, Component, PaintId, State, Units, WholeParts};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::{
-    BadDress, Finding, Meeting, Over, Pair, Piece, Scheme, Stands, Wardrobe, Zone, ZoneSeen,
+    BadFinish, Finding, FinishContext, Meeting, Over, Pair, Piece, Scheme, Stands, Zone, ZoneSeen,
     cohesion::{elsewhere, findings, of_palette, pairs_of},
     off, poured_together,
 };
@@ -97,7 +97,7 @@ pub struct Looked<'a> {
 
 /// A mixture and how it is put on.
 #[derive(Clone, Copy)]
-struct Kind {
+struct Treatment {
     technique: Technique,
     /// With parts of it to one of paint; none of what is put on as it is.
     medium: Option<(Class, u32)>,
@@ -110,23 +110,36 @@ struct Kind {
 }
 
 /// What is tried (common practice).
-const KINDS: [Kind; 9] = {
+const KINDS: [Treatment; 9] = {
     use Technique::{Gilding, GlazeStippled, GlazeWiped, MetallicWash, TintedWax, WashPatted, WashWiped};
-    const fn of(technique: Technique, medium: Class, parts: u32, wipes: &'static [f64], hours: f64) -> Kind {
-        Kind { technique, medium: Some((medium, parts)), wipes, passes: &[1], hours, metallic: false }
+    const fn of(
+        technique: Technique,
+        medium: Class,
+        parts: u32,
+        wipes: &'static [f64],
+        hours: f64,
+    ) -> Treatment {
+        Treatment { technique, medium: Some((medium, parts)), wipes, passes: &[1], hours, metallic: false }
     }
-    const fn metallic(kind: Kind) -> Kind {
-        Kind { metallic: true, ..kind }
+    const fn metallic(kind: Treatment) -> Treatment {
+        Treatment { metallic: true, ..kind }
     }
     [
-        Kind { passes: &[1, 2], ..of(WashPatted, Class::Water, 1, &[0.5], 0.35) },
+        Treatment { passes: &[1, 2], ..of(WashPatted, Class::Water, 1, &[0.5], 0.35) },
         of(WashWiped, Class::Water, 1, &[0.2, 0.5, 0.8], 0.35),
         of(WashWiped, Class::Water, 3, &[0.3, 0.6], 0.35),
         of(GlazeWiped, Class::GlazingLiquid, 4, &[0.1, 0.35, 0.6], 0.5),
         of(GlazeStippled, Class::GlazingLiquid, 4, &[0.5], 0.6),
         of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45),
         // A metallic between two that fight: on what stands out, as a shimmer, in the wax.
-        Kind { technique: Gilding, medium: None, wipes: &[0.5], passes: &[1], hours: 0.8, metallic: true },
+        Treatment {
+            technique: Gilding,
+            medium: None,
+            wipes: &[0.5],
+            passes: &[1],
+            hours: 0.8,
+            metallic: true,
+        },
         metallic(of(MetallicWash, Class::Water, 2, &[0.5], 0.35)),
         metallic(of(TintedWax, Class::ClearWax, 6, &[0.2, 0.5], 0.45)),
     ]
@@ -184,7 +197,7 @@ impl Looked<'_> {
     }
 
     /// What a zone looks like with a layer more over it.
-    fn with(&self, wardrobe: &Wardrobe, seen: &ZoneSeen, layer: &Layer) -> Result<ZoneSeen, BadDress> {
+    fn with(&self, wardrobe: &FinishContext, seen: &ZoneSeen, layer: &Layer) -> Result<ZoneSeen, BadFinish> {
         let mut over = self.scheme.over.clone();
         over.push(Over { layer: layer.clone(), zones: vec![seen.zone] });
         let dressed = wardrobe.dress(seen.zone, self.scheme, self.piece.ground, &over, None)?;
@@ -267,10 +280,10 @@ impl Looked<'_> {
 /// is the answer.
 pub fn unify(
     looked: &Looked,
-    wardrobe: &Wardrobe,
+    wardrobe: &FinishContext,
     shelf: &[OnShelf],
     mut watch: impl FnMut(Searched) -> ControlFlow<()>,
-) -> Result<Vec<Unified>, BadDress> {
+) -> Result<Vec<Unified>, BadFinish> {
     let now = looked.pairs();
     let off_now = off(&now);
     if off_now <= 0.0 {
@@ -291,7 +304,7 @@ pub fn unify(
                     .iter()
                     .filter(|seen| seen.painted)
                     .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
-                    .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadDress>>()?;
+                    .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadFinish>>()?;
                 let told = sets.iter().map(|set| tell(looked, layer, set, painted.len(), &treated, &now));
                 let helps = told.filter(|way| way.off < off_now);
                 // What else becomes of the piece is asked only of what helps.
@@ -300,7 +313,7 @@ pub fn unify(
                     .filter(|way| way.amount() < off_now)
                     .collect())
             })
-            .collect::<Result<_, BadDress>>()?;
+            .collect::<Result<_, BadFinish>>()?;
         found.extend(tried.into_iter().flatten());
         let done = ((n + 1) * AT_ONCE) as f64 / layers.len() as f64;
         if watch(Searched { done: done.min(1.0) }).is_break() {
@@ -399,7 +412,7 @@ const CALMED: (f64, f64) = (2.0, 10.0);
 /// Each pair that stands too far apart, with its smaller zone mixed towards the larger just far enough: the least of the
 /// ratios 7:1, 5:1 … 1:1 that brings it into its window; none of a zone without a main colour, and none where not even half
 /// and half does.
-pub fn pulls(looked: &Looked, wardrobe: &Wardrobe) -> Result<Vec<Pull>, BadDress> {
+pub fn pulls(looked: &Looked, wardrobe: &FinishContext) -> Result<Vec<Pull>, BadFinish> {
     let mut found = Vec::new();
     let now = looked.pairs();
     for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
@@ -415,7 +428,7 @@ pub fn pulls(looked: &Looked, wardrobe: &Wardrobe) -> Result<Vec<Pull>, BadDress
 
 /// Each pair that stands too far apart, with the stronger of its colours calmed: mixed with the paint of the shelf that brings the
 /// pair into its window for the least of it, weaker and not much lighter or darker.
-pub fn calms(looked: &Looked, wardrobe: &Wardrobe, shelf: &[OnShelf]) -> Result<Vec<Pull>, BadDress> {
+pub fn calms(looked: &Looked, wardrobe: &FinishContext, shelf: &[OnShelf]) -> Result<Vec<Pull>, BadFinish> {
     let mut found: Vec<Pull> = Vec::new();
     let now = looked.pairs();
     let paints = |tin: &&OnShelf| tin.class.makes_colours() && tin.class != Class::Metallic;
@@ -435,7 +448,7 @@ pub fn calms(looked: &Looked, wardrobe: &Wardrobe, shelf: &[OnShelf]) -> Result<
             let mixed = Mixed { zone, with: With::Paint(tin.paint), own: &own, other: &pot };
             looked.least(wardrobe, pair, &mixed, calmer).transpose()
         });
-        let ways = tried.flatten().collect::<Result<Vec<(Pull, Lab)>, BadDress>>()?;
+        let ways = tried.flatten().collect::<Result<Vec<(Pull, Lab)>, BadFinish>>()?;
         let weight = |(pull, lab): &(Pull, Lab)| (pull.more(), (lab.l - before.l).abs());
         let best = ways.into_iter().min_by(|one, other| {
             let (one, other) = (weight(one), weight(other));
@@ -470,18 +483,18 @@ struct Mixed<'a> {
 
 impl Looked<'_> {
     /// The pot of a zone's main colour.
-    fn main(&self, wardrobe: &Wardrobe, zone: Zone) -> Result<Vec<Component>, BadDress> {
+    fn main(&self, wardrobe: &FinishContext, zone: Zone) -> Result<Vec<Component>, BadFinish> {
         Ok(wardrobe.dress(zone, self.scheme, self.piece.ground, &self.scheme.over, None)?.main)
     }
 
     /// The least that has to go in until what becomes of it, and of the contrast of the pair, will do.
     fn least(
         &self,
-        wardrobe: &Wardrobe,
+        wardrobe: &FinishContext,
         pair: &Pair,
         mixed: &Mixed,
         will_do: impl Fn(Lab, f64) -> bool,
-    ) -> Result<Option<(Pull, Lab)>, BadDress> {
+    ) -> Result<Option<(Pull, Lab)>, BadFinish> {
         let &Mixed { zone, with, own, other } = mixed;
         let neighbour = if pair.zones.0 == zone { pair.zones.1 } else { pair.zones.0 };
         let Some(there) = self.lab(neighbour).filter(|_| !own.is_empty() && !other.is_empty()) else {

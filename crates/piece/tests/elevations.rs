@@ -6,7 +6,7 @@ use std::f64::consts::PI;
 use proptest::prelude::*;
 use warm_blend_paint::Name;
 use warm_blend_piece::{
-    Asks, Correction, Elevation, Form, Kind, Outline, Part, Piece, Rect, Shaping, View, Zone,
+    AreaCorrection, Elevation, Form, FormField, Outline, Part, Piece, PieceKind, Rect, Shaping, View, Zone,
 };
 
 fn near(one: f64, other: f64) -> bool {
@@ -29,7 +29,7 @@ fn meets(elevation: &Elevation, one: Zone, other: Zone) -> f64 {
 /// 976 × 786; inside stiles of 38 there are 900 × 710, four drawers with three rails of 18 between them, 164 high each.
 #[test]
 fn a_chest_of_four_drawers() {
-    let form = Kind::ChestOfDrawers.usual();
+    let form = PieceKind::ChestOfDrawers.usual();
     assert_eq!((form.width, form.height, form.depth, form.drawers), (1000.0, 900.0, 480.0, 4));
     let chest = form.build().unwrap();
     let knobs = 8.0 * PI * 17.0 * 17.0 / 1e6;
@@ -52,7 +52,7 @@ fn a_chest_of_four_drawers() {
 /// A frame 700 × 1000 with a round top, 80 wide: rectangles of 700 × 650 and 540 × 570 under half circles.
 #[test]
 fn a_frame_with_a_round_top() {
-    let form = Form { round: true, ..Kind::Frame.usual() };
+    let form = Form { round: true, ..PieceKind::Frame.usual() };
     let frame = form.build().unwrap();
     let outer = 0.7 * 0.65 + PI * 0.7 * 0.7 / 8.0;
     let inner = 0.54 * 0.57 + PI * 0.54 * 0.54 / 8.0;
@@ -65,7 +65,7 @@ fn a_frame_with_a_round_top() {
 /// doors are 548 wide with 4 between; within door stiles of 70 there are 408 × 1509 for two panels with 70 between.
 #[test]
 fn a_cupboard_with_panelled_doors() {
-    let cupboard = Kind::Cupboard.usual().build().unwrap();
+    let cupboard = PieceKind::Cupboard.usual().build().unwrap();
     let high = (1.509 - 0.07) / 2.0;
     let knobs = 2.0 * PI * 0.017 * 0.017;
     assert!(near(area(&cupboard, Zone::Doors), 2.0 * 0.548 * 1.649 - 4.0 * 0.408 * high - knobs));
@@ -100,7 +100,7 @@ fn an_oval_top() {
 
 #[test]
 fn what_cannot_be_built_says_which_dimension_and_what_would_do() {
-    let chest = Kind::ChestOfDrawers.usual();
+    let chest = PieceKind::ChestOfDrawers.usual();
     let refused = |form: Form| form.build().unwrap_err();
     for (form, field, words) in [
         (Form { width: 0.0, ..chest }, "width", "from 150 to 8000 mm"),
@@ -110,13 +110,13 @@ fn what_cannot_be_built_says_which_dimension_and_what_would_do() {
         (Form { drawers: 12, height: 700.0, ..chest }, "drawers", "fewer rows or a higher case"),
         (Form { across: 6, width: 500.0, ..chest }, "across", "wider case"),
         (Form { legs: 800.0, ..chest }, "legs", "legs shorter"),
-        (Form { moulding: 260.0, ..Kind::Cupboard.usual() }, "moulding", "a narrower one"),
-        (Form { doors: 6, ..Kind::Cupboard.usual() }, "doors", "fewer doors"),
-        (Form { width: 600.0, moulding: 300.0, ..Kind::Frame.usual() }, "moulding", "choose 10 to 270"),
-        (Form { round: true, height: 300.0, ..Kind::Frame.usual() }, "height", "higher than wide"),
-        (Form { panels: 8, width: 1400.0, ..Kind::Wall.usual() }, "panels", "fewer"),
-        (Form { height: 120.0, ..Kind::Stool.usual() }, "height", "at least"),
-        (Form { depth: 150.0, ..Kind::Table.usual() }, "depth", "between the legs"),
+        (Form { moulding: 260.0, ..PieceKind::Cupboard.usual() }, "moulding", "a narrower one"),
+        (Form { doors: 6, ..PieceKind::Cupboard.usual() }, "doors", "fewer doors"),
+        (Form { width: 600.0, moulding: 300.0, ..PieceKind::Frame.usual() }, "moulding", "choose 10 to 270"),
+        (Form { round: true, height: 300.0, ..PieceKind::Frame.usual() }, "height", "higher than wide"),
+        (Form { panels: 8, width: 1400.0, ..PieceKind::Wall.usual() }, "panels", "fewer"),
+        (Form { height: 120.0, ..PieceKind::Stool.usual() }, "height", "at least"),
+        (Form { depth: 150.0, ..PieceKind::Table.usual() }, "depth", "between the legs"),
     ] {
         let error = refused(form);
         assert_eq!(error.field, field, "{error}");
@@ -127,13 +127,13 @@ fn what_cannot_be_built_says_which_dimension_and_what_would_do() {
 #[test]
 fn what_was_measured_goes_before_what_was_drawn() {
     let mut piece = Piece::named(Name::new("chest").unwrap());
-    piece.form = Some(Kind::ChestOfDrawers.usual());
+    piece.form = Some(PieceKind::ChestOfDrawers.usual());
     let elevation = piece.form.unwrap().build().unwrap();
-    piece.corrections.insert(Zone::Drawers, Correction { area: Some(0.5), edge: None });
+    piece.corrections.insert(Zone::Drawers, AreaCorrection { area: Some(0.5), edge: None });
     let extents = piece.extents(&elevation);
     assert_eq!(extents[&Zone::Drawers].area, 0.5);
     assert_eq!(extents[&Zone::Drawers].edge, elevation.extents()[&Zone::Drawers].edge);
-    piece.corrections.insert(Zone::Case, Correction { area: Some(0.0), edge: None });
+    piece.corrections.insert(Zone::Case, AreaCorrection { area: Some(0.0), edge: None });
     let error = piece.check().unwrap_err();
     assert_eq!(error.pointer, "/corrections/case/area");
     assert!(error.message.contains("leave it out"));
@@ -151,10 +151,10 @@ fn an_older_piece_is_read() {
 
 #[test]
 fn ids_are_found_once() {
-    for kind in Kind::ALL {
-        assert_eq!(Kind::find(kind.id()), Some(kind));
+    for kind in PieceKind::ALL {
+        assert_eq!(PieceKind::find(kind.id()), Some(kind));
         assert!(kind.usual().build().is_ok(), "{kind:?}");
-        assert!(kind.asks().contains(&Asks::Width));
+        assert!(kind.asks().contains(&FormField::Width));
     }
     for zone in Zone::ALL {
         assert_eq!(Zone::find(zone.id()), Some(zone));
@@ -164,7 +164,7 @@ fn ids_are_found_once() {
 fn any_form() -> impl Strategy<Value = Form> {
     let sizes = (300.0..3000.0f64, 300.0..2600.0f64, 200.0..900.0f64);
     let counts = (1u32..7, 1u32..4, 1u32..5, 1u32..5);
-    (0..Kind::ALL.len(), sizes, counts, 0.0..90.0f64, 0.0..400.0f64, any::<(bool, bool)>()).prop_map(
+    (0..PieceKind::ALL.len(), sizes, counts, 0.0..90.0f64, 0.0..400.0f64, any::<(bool, bool)>()).prop_map(
         |(
             kind,
             (width, height, depth),
@@ -173,7 +173,7 @@ fn any_form() -> impl Strategy<Value = Form> {
             legs,
             (carved, round),
         )| Form {
-            kind: Kind::ALL[kind],
+            kind: PieceKind::ALL[kind],
             width,
             height,
             depth,
@@ -225,8 +225,8 @@ proptest! {
 
     /// Whatever is said of a piece, it is built or refused with a dimension and a reason.
     #[test]
-    fn any_number_is_answered(width in any::<f64>(), height in any::<f64>(), moulding in any::<f64>(), n in any::<u32>(), kind in 0..Kind::ALL.len()) {
-        let usual = Kind::ALL[kind].usual();
+    fn any_number_is_answered(width in any::<f64>(), height in any::<f64>(), moulding in any::<f64>(), n in any::<u32>(), kind in 0..PieceKind::ALL.len()) {
+        let usual = PieceKind::ALL[kind].usual();
         for form in [Form { width, ..usual }, Form { height, ..usual }, Form { moulding, legs: moulding, ..usual }, Form { drawers: n, doors: n, panels: n, ..usual }] {
             if let Err(error) = form.build() {
                 prop_assert!(!error.field.is_empty() && error.message.len() > 15, "{}", error);

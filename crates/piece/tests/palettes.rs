@@ -9,9 +9,9 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{Class, Component, Parts, State, Units, mix};
 use warm_blend_piece::{
-    About, Age, Ageing, BadDress, Band, Dress, Extent, Intent, Kind, Looked, Meeting, Motif, Over, Pair,
-    Piece, Scheme, Stands, Stencil, Wardrobe, Way, Wears, Windows, With, Zone, ZoneSeen, blended, calms,
-    findings, pairs, poured_together, pulls, shared_paint, treatments, unify,
+    About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, Intent, Looked,
+    Meeting, Motif, Over, Pair, Piece, PieceKind, Scheme, Stands, Stencil, Windows, With, Zone, ZoneFinish,
+    ZoneSeen, blended, calms, findings, pairs, poured_together, pulls, shared_paint, treatments, unify,
 };
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::shelf::{
@@ -36,24 +36,24 @@ struct Room {
 impl Room {
     fn new(case: &[(u128, u32)], drawers: &[(u128, u32)]) -> Self {
         let boards = vec![coated(GroundKind::WhitePrimer, case), coated(GroundKind::WhitePrimer, drawers)];
-        let worn = |n: u128| Dress::of(Wears::Strip { board: Uuid::from_u128(n), strip: A });
+        let worn = |n: u128| ZoneFinish::of(Finish::Strip { board: Uuid::from_u128(n), strip: A });
         let zones = [Zone::Top, Zone::Case, Zone::Sides, Zone::Plinth];
-        let mut wears: BTreeMap<Zone, Dress> = zones.into_iter().map(|zone| (zone, worn(0))).collect();
+        let mut wears: BTreeMap<Zone, ZoneFinish> = zones.into_iter().map(|zone| (zone, worn(0))).collect();
         wears.insert(Zone::Drawers, worn(1));
         wears.insert(Zone::Hardware, worn(1));
         let scheme =
             Scheme { name: named("first"), wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
         let mut piece = Piece::named(named("chest"));
-        piece.form = Some(Kind::ChestOfDrawers.usual());
+        piece.form = Some(PieceKind::ChestOfDrawers.usual());
         piece.schemes = vec![scheme];
         Self { shelf: Shelf::default(), boards, piece }
     }
 
-    fn with<R>(&self, work: impl FnOnce(&Wardrobe) -> R) -> R {
+    fn with<R>(&self, work: impl FnOnce(&FinishContext) -> R) -> R {
         let tin = |paint| self.shelf.tin(paint);
         let board = |id: Uuid| self.boards.get(id.as_u128() as usize);
         let elevation = self.piece.form.unwrap().build().unwrap();
-        work(&Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board })
+        work(&FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board })
     }
 
     fn zones(&self, scheme: &Scheme) -> (Vec<ZoneSeen>, Vec<Meeting>, BTreeMap<Zone, ByPlace<f64>>) {
@@ -108,7 +108,7 @@ fn colour(zone: Zone, l: f64, a: f64, b: f64, area: f64) -> ZoneSeen {
 
 fn undressed(intent: Intent) -> Scheme {
     // Something else on each, so that none counts as the same finish.
-    let worn = |n: u128| Dress::of(Wears::Strip { board: Uuid::from_u128(n), strip: A });
+    let worn = |n: u128| ZoneFinish::of(Finish::Strip { board: Uuid::from_u128(n), strip: A });
     let wears = Zone::ALL.into_iter().enumerate().map(|(n, zone)| (zone, worn(n as u128))).collect();
     Scheme { name: named("any"), wears, over: vec![], intent, pairs: vec![] }
 }
@@ -232,11 +232,12 @@ fn a_finish_is_carried_round() {
     scheme.wears.remove(&Zone::Drawers);
     assert_eq!(scheme.dress(Zone::Drawers), None);
     let marks = |scheme: &Scheme| {
-        let dress = |wardrobe: &Wardrobe| wardrobe.dress(Zone::Sides, scheme, room.piece.ground, &[], None);
+        let dress =
+            |wardrobe: &FinishContext| wardrobe.dress(Zone::Sides, scheme, room.piece.ground, &[], None);
         room.with(dress).unwrap().coats[0].marks.clone()
     };
     assert!(marks(&scheme).contains(&warm_blend_piece::Mark::Aged(Age::Wear)));
-    scheme.wears.insert(Zone::Sides, Dress::of(Wears::Bare));
+    scheme.wears.insert(Zone::Sides, ZoneFinish::of(Finish::Bare));
     assert_eq!(marks(&scheme), []);
 }
 
@@ -278,22 +279,22 @@ fn a_pattern_counts_by_its_share() {
 #[test]
 fn what_cannot_be_worn_says_why() {
     let mut room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
-    let dress = |room: &Room, wears: Wears| {
+    let dress = |room: &Room, wears: Finish| {
         let mut scheme = room.piece.scheme().unwrap().clone();
-        scheme.wears.insert(Zone::Case, Dress::of(wears));
+        scheme.wears.insert(Zone::Case, ZoneFinish::of(wears));
         room.with(|wardrobe| wardrobe.dress(Zone::Case, &scheme, room.piece.ground, &[], None)).map(|_| ())
     };
-    let gone = Wears::Strip { board: Uuid::from_u128(77), strip: A };
-    assert_eq!(dress(&room, gone), Err(BadDress::NoBoard));
-    let strip = Wears::Strip { board: Uuid::from_u128(0), strip: warm_blend_board::Letter::ALL[4] };
+    let gone = Finish::Strip { board: Uuid::from_u128(77), strip: A };
+    assert_eq!(dress(&room, gone), Err(BadFinish::NoBoard));
+    let strip = Finish::Strip { board: Uuid::from_u128(0), strip: warm_blend_board::Letter::ALL[4] };
     assert!(dress(&room, strip).unwrap_err().to_string().contains("no strip E any more"));
     let band = |of: &[(u128, u32)], at| Band { pot: pot(of), at };
-    let blend = |bands| Wears::Blend { way: Way::Down, bands };
-    assert_eq!(dress(&room, blend(vec![band(&[(CREAM, 1)], 0.0)])), Err(BadDress::Colours(1)));
+    let blend = |bands| Finish::Blend { way: BlendDirection::Down, bands };
+    assert_eq!(dress(&room, blend(vec![band(&[(CREAM, 1)], 0.0)])), Err(BadFinish::Colours(1)));
     let turned = vec![band(&[(CREAM, 1)], 0.8), band(&[(BROWN, 1)], 0.1)];
-    assert_eq!(dress(&room, blend(turned)), Err(BadDress::Order));
+    assert_eq!(dress(&room, blend(turned)), Err(BadFinish::Order));
     let empty = vec![band(&[(CREAM, 1)], 0.0), band(&[], 1.0)];
-    assert_eq!(dress(&room, blend(empty)), Err(BadDress::EmptyPot));
+    assert_eq!(dress(&room, blend(empty)), Err(BadFinish::EmptyPot));
     // A zone with no neighbours, a piece with nothing on: nothing is off, nothing is searched.
     room.piece.schemes[0].wears.clear();
     assert!(room.pairs(room.piece.scheme().unwrap()).iter().all(|pair| pair.stands() == Stands::In));
@@ -317,8 +318,8 @@ fn the_middle_of_a_blend_is_the_mix() {
     assert_eq!(blended(&bands, 1.0), Some(pot(&[(OXBLOOD, 1)])));
     assert_eq!(blended(&bands, 0.25).map(sorted), Some(sorted(pot(&[(CREAM, 3), (OXBLOOD, 1)]))));
     let mut scheme = room.piece.scheme().unwrap().clone();
-    let wears = Wears::Blend { way: Way::Down, bands: bands.to_vec() };
-    scheme.wears.insert(Zone::Case, Dress::of(wears));
+    let wears = Finish::Blend { way: BlendDirection::Down, bands: bands.to_vec() };
+    scheme.wears.insert(Zone::Case, ZoneFinish::of(wears));
     let ground = Ground::of(GroundKind::WhitePrimer);
     let dressed = room.with(|wardrobe| wardrobe.dress(Zone::Case, &scheme, ground, &[], None)).unwrap();
     let tin = |n: u128| room.shelf.tin(warm_blend_paint::PaintId(Uuid::from_u128(n))).unwrap().material;

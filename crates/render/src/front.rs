@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use rayon::prelude::*;
 use warm_blend_board::Place;
 use warm_blend_paint::State;
-use warm_blend_piece::{Dressed, Face, Part, Rect, Repeats, Shaping, Way, Zone};
+use warm_blend_piece::{BlendDirection, Face, FinishedZone, Part, Rect, Repeats, Shaping, Zone};
 use warm_blend_spectral::Light;
 
 use crate::{
@@ -183,13 +183,13 @@ impl Front {
     /// Draws it in what its zones wear, as they look in a light and a state. Zones that are not named are left grey.
     pub fn draw(
         &self,
-        dressed: &BTreeMap<Zone, Dressed>,
+        dressed: &BTreeMap<Zone, FinishedZone>,
         light: Light,
         state: State,
         shading: Shading,
     ) -> Picture {
         // Where the coats of each zone begin among all.
-        let mut begins: BTreeMap<Zone, (u8, usize, Option<Way>)> = BTreeMap::new();
+        let mut begins: BTreeMap<Zone, (u8, usize, Option<BlendDirection>)> = BTreeMap::new();
         let mut coats: Vec<Coats> = Vec::new();
         for (zone, dressed) in dressed {
             if coats.len() + dressed.coats.len() > COATS || dressed.coats.is_empty() {
@@ -209,7 +209,7 @@ impl Front {
             .map(|part| {
                 let (first, n, way) = begins.get(&part.zone).copied()?;
                 let over = match way {
-                    Some(Way::Down | Way::Across) => self.around(part.zone),
+                    Some(BlendDirection::Down | BlendDirection::Across) => self.around(part.zone),
                     _ => part.rect,
                 };
                 Some(Lies { first, steps: n as f64 - 1.0, way, over })
@@ -239,7 +239,7 @@ impl Front {
     }
 
     /// By pixel how deep inside a motif it is; empty where no zone has a pattern.
-    fn pattern(&self, dressed: &BTreeMap<Zone, Dressed>) -> Vec<u8> {
+    fn pattern(&self, dressed: &BTreeMap<Zone, FinishedZone>) -> Vec<u8> {
         let repeats: Vec<Option<Repeats>> = (0..self.face.parts.len())
             .map(|at| dressed.get(&self.face.parts[at].zone)?.stencil.as_ref()?.on(&self.face, at))
             .collect();
@@ -273,13 +273,15 @@ impl Front {
     }
 
     /// How far along a blend a pixel is, 0..=1.
-    fn along(&self, way: Way, over: &Rect, x: usize, y: usize) -> f64 {
+    fn along(&self, way: BlendDirection, over: &Rect, x: usize, y: usize) -> f64 {
         let (px, py) = self.placed.at(x, y);
         let (u, v) = ((px - over.x) / over.w, (py - over.y) / over.h);
         match way {
-            Way::Down => v,
-            Way::Across => u,
-            Way::Outward => ((2.0 * u - 1.0).hypot(2.0 * v - 1.0) / std::f64::consts::SQRT_2).min(1.0),
+            BlendDirection::Down => v,
+            BlendDirection::Across => u,
+            BlendDirection::Outward => {
+                ((2.0 * u - 1.0).hypot(2.0 * v - 1.0) / std::f64::consts::SQRT_2).min(1.0)
+            }
         }
     }
 
@@ -314,7 +316,7 @@ struct Lies {
     first: u8,
     steps: f64,
     /// Which way they go, and over what.
-    way: Option<Way>,
+    way: Option<BlendDirection>,
     over: Rect,
 }
 

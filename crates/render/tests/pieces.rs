@@ -4,12 +4,12 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, Ground, GroundKind, Habit, Hand, Layer, Letter, Passes, Place, Share, Strip, Technique, Tin,
+    Board, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Passes, Place, Share, Strip, Technique,
 };
 use warm_blend_paint::{Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts};
 use warm_blend_piece::{
-    Ageing, Band, Dress, Dressed, Face, Intent, Kind, Motif, Scheme, Stencil, View, Wardrobe, Way, Wears,
-    Zone,
+    Ageing, Band, BlendDirection, Face, Finish, FinishContext, FinishedZone, Intent, Motif, PieceKind,
+    Scheme, Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_render::{Closer, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
@@ -26,11 +26,11 @@ fn one(n: u128) -> Vec<Component> {
 }
 
 fn front() -> Face {
-    Kind::ChestOfDrawers.usual().build().unwrap().face(View::Front).unwrap().clone()
+    PieceKind::ChestOfDrawers.usual().build().unwrap().face(View::Front).unwrap().clone()
 }
 
 /// A worn and grimy case, drawers that go over from one colour into the other.
-fn dressed() -> BTreeMap<Zone, Dressed> {
+fn dressed() -> BTreeMap<Zone, FinishedZone> {
     let materials = [material(0), material(1)];
     let name = Name::new("case").unwrap();
     let layers = vec![
@@ -42,20 +42,20 @@ fn dressed() -> BTreeMap<Zone, Dressed> {
     let board = Board::new(name.clone(), Ground::of(GroundKind::RedStain), vec![strip]).unwrap();
     let share = |of| Share::new(of).unwrap();
     let ageing = Ageing { wear: share(0.4), grime: share(0.5), ..Ageing::default() };
-    let strip = Wears::Strip { board: Uuid::from_u128(9), strip: Letter::ALL[0] };
+    let strip = Finish::Strip { board: Uuid::from_u128(9), strip: Letter::ALL[0] };
     let bands = vec![Band { pot: one(0), at: 0.0 }, Band { pot: one(1), at: 1.0 }];
-    let blend = Wears::Blend { way: Way::Down, bands };
-    let dress = |wears, ageing| Dress { ageing, ..Dress::of(wears) };
+    let blend = Finish::Blend { way: BlendDirection::Down, bands };
+    let dress = |wears, ageing| ZoneFinish { ageing, ..ZoneFinish::of(wears) };
     let wears = BTreeMap::from([
         (Zone::Case, dress(strip, ageing)),
         (Zone::Drawers, dress(blend, Ageing::default())),
     ]);
     let scheme = Scheme { name, wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
     let tin = |paint: PaintId| {
-        Some(Tin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
+        Some(KnownTin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
     };
-    let elevation = &Kind::ChestOfDrawers.usual().build().unwrap();
-    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
+    let elevation = &PieceKind::ChestOfDrawers.usual().build().unwrap();
+    let wardrobe = FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
     let ground = Ground::of(GroundKind::RedStain);
     [Zone::Case, Zone::Drawers]
         .into_iter()
@@ -64,7 +64,7 @@ fn dressed() -> BTreeMap<Zone, Dressed> {
 }
 
 /// Drawers in one colour, with a pattern or without.
-fn plain_drawers(stencil: Option<Stencil>) -> Dressed {
+fn plain_drawers(stencil: Option<Stencil>) -> FinishedZone {
     let materials = [material(0), material(1)];
     let name = Name::new("drawers").unwrap();
     let twice = Layer {
@@ -73,15 +73,17 @@ fn plain_drawers(stencil: Option<Stencil>) -> Dressed {
     };
     let strip = Strip { letter: Letter::ALL[0], from: None, layers: vec![twice] };
     let board = Board::new(name.clone(), Ground::of(GroundKind::RedStain), vec![strip]).unwrap();
-    let worn =
-        Dress { stencil, ..Dress::of(Wears::Strip { board: Uuid::from_u128(9), strip: Letter::ALL[0] }) };
+    let worn = ZoneFinish {
+        stencil,
+        ..ZoneFinish::of(Finish::Strip { board: Uuid::from_u128(9), strip: Letter::ALL[0] })
+    };
     let wears = BTreeMap::from([(Zone::Drawers, worn)]);
     let scheme = Scheme { name, wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
     let tin = |paint: PaintId| {
-        Some(Tin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
+        Some(KnownTin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
     };
-    let elevation = &Kind::ChestOfDrawers.usual().build().unwrap();
-    let wardrobe = Wardrobe { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
+    let elevation = &PieceKind::ChestOfDrawers.usual().build().unwrap();
+    let wardrobe = FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
     wardrobe.dress(Zone::Drawers, &scheme, Ground::of(GroundKind::RedStain), &[], None).unwrap()
 }
 

@@ -14,7 +14,7 @@ use uuid::Uuid;
 
 use crate::Workspace;
 use crate::guests::BODY;
-use crate::heavy::Place;
+use crate::heavy::Ticket;
 use crate::problem::Problem;
 
 /// Largest body of any request that carries JSON, bytes.
@@ -24,7 +24,7 @@ pub const LARGEST_BODY: usize = 1 << 20;
 pub struct Body<T>(pub T);
 
 /// A body of any bytes, at most `MOST` of them: a file, with the place it takes at the door.
-pub struct Raw<const MOST: usize>(pub Bytes, pub Place);
+pub struct Raw<const MOST: usize>(pub Bytes, pub Ticket);
 
 /// A query string.
 pub struct Asked<T>(pub T);

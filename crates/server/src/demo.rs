@@ -10,7 +10,7 @@ use std::{
 };
 
 use uuid::Uuid;
-use warm_blend_learn::{LoggedReading, Pour, Reading, ShelfPaint, Source};
+use warm_blend_learn::{LoggedReading, PartsMethod, Reading, ShelfPaint, Source};
 use warm_blend_paint::{
     Class, CoatsToHide, Component, Currency, Masstone, Millilitres, Name, PaintId, Parts, Price, SavedMix,
     State, WholeParts,
@@ -155,8 +155,14 @@ fn readings(store: &mut Store, shelf: &Shelf) -> Result<(), StoreError> {
         let sample = LaidOut { of, state: State::Dry, wet: None };
         let shown = reader.read(&sample, false, false).map_err(|_| unsound(laid_out))?;
         let of = vec![(PaintId(tin(shelf, written_down)?.id), own), (PaintId(white.id), more)];
-        let reading =
-            Reading { of, pour: Pour::Spoons, state: State::Dry, shown, source: Source::Reader, sure: false };
+        let reading = Reading {
+            of,
+            pour: PartsMethod::Spoons,
+            state: State::Dry,
+            shown,
+            source: Source::Reader,
+            sure: false,
+        };
         store.furnish(LoggedReading {
             reading,
             note: None,

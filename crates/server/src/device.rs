@@ -13,7 +13,7 @@ use warm_blend_board::{Board, Letter, Place};
 use warm_blend_device::{ColourReader, ReaderTrouble};
 use warm_blend_learn::{Measured, ShelfPaint, Shown};
 use warm_blend_paint::{CoatsToHide, Microns, PaintId, Parts, State};
-use warm_blend_sim::{Sample, SimulatedReader, VirtualHand, VirtualPaint, Window};
+use warm_blend_sim::{SimulatedReader, VirtualHand, VirtualPaint, VirtualSample, Window};
 
 /// What is laid out for the reader.
 #[derive(Debug, Clone)]
@@ -127,15 +127,16 @@ impl ReaderAtHand {
         let stirred: Vec<(Parts, &VirtualPaint)> = tins.iter().map(|(parts, tin)| (*parts, tin)).collect();
         let mut reader = self.reader.lock().unwrap_or_else(PoisonError::into_inner);
         reader.set_window(if smeared { Window::Smeared } else { Window::Clean });
-        let mut read = |sample: Option<Sample>| {
+        let mut read = |sample: Option<VirtualSample>| {
             reader.put_on(sample.ok_or(ReaderTrouble::NothingUnderIt)?);
             let measured = reader.read_sample()?;
             Ok(if spectrum { measured } else { Measured::Colour(measured.lab()) })
         };
         match laid_out.wet {
-            None => Ok(Shown::Thick(read(Sample::thick(&stirred, laid_out.state))?)),
+            None => Ok(Shown::Thick(read(VirtualSample::thick(&stirred, laid_out.state))?)),
             Some(wet) => {
-                let [black, white] = Sample::drawdown(&stirred, wet).ok_or(ReaderTrouble::NothingUnderIt)?;
+                let [black, white] =
+                    VirtualSample::drawdown(&stirred, wet).ok_or(ReaderTrouble::NothingUnderIt)?;
                 Ok(Shown::Drawdown { wet, over_black: read(Some(black))?, over_white: read(Some(white))? })
             }
         }

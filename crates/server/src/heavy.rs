@@ -22,7 +22,7 @@ pub struct Heavy {
 
 /// A place at the door, given back when it is dropped.
 #[derive(Debug)]
-pub struct Place {
+pub struct Ticket {
     _held: OwnedSemaphorePermit,
 }
 
@@ -34,9 +34,9 @@ impl Default for Heavy {
 
 impl Heavy {
     /// A place for what is about to come.
-    pub async fn place(&self) -> Result<Place, Problem> {
+    pub async fn place(&self) -> Result<Ticket, Problem> {
         let held = Arc::clone(&self.door).acquire_owned().await.map_err(|_| Problem::internal())?;
-        Ok(Place { _held: held })
+        Ok(Ticket { _held: held })
     }
 
     /// Works on a file, two at a time.

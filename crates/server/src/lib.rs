@@ -6,7 +6,7 @@
 //! | [`serve()`] | the app on an address of this machine, until told to stop |
 //! | [`openapi()`] | the description of the interface, made from the types |
 //! | [`demo`] | the demo workspace |
-//! | [`stand_in`] | a scale that is not there |
+//! | [`simulated_scale`] | a scale that is not there |
 //!
 //! A handler parses, calls one function of the crates below, and maps the answer. No rule of the job is here.
 
@@ -18,16 +18,16 @@ mod front;
 mod guard;
 mod guests;
 mod heavy;
-mod lately;
 mod memory;
 mod off_thread;
 mod photos;
 mod pictures;
 mod problem;
+mod recent;
 mod routes;
 mod scale;
 mod serve;
-pub mod stand_in;
+pub mod simulated_scale;
 mod state;
 mod wire;
 

@@ -5,7 +5,7 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
-use warm_blend_server::{ServeError, Stop, Workspace, demo, serve, stand_in};
+use warm_blend_server::{ServeError, Stop, Workspace, demo, serve, simulated_scale};
 
 /// Predicts the colour of paint mixes, glazes and washes, and keeps the record of them.
 #[derive(Parser)]
@@ -72,12 +72,12 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
                 None => default_file()?,
             };
             let workspace = Workspace::open(&file)?;
-            let stand_in = match scale.as_deref() {
-                Some("simulated") => Some(stand_in::Process::start().await?),
+            let simulated_scale = match scale.as_deref() {
+                Some("simulated") => Some(simulated_scale::Process::start().await?),
                 _ => None,
             };
-            match (&stand_in, scale) {
-                (Some(stand_in), _) => workspace.connect_scale(stand_in.address),
+            match (&simulated_scale, scale) {
+                (Some(simulated_scale), _) => workspace.connect_scale(simulated_scale.address),
                 (None, Some(address)) => workspace.connect_scale(address.parse().map_err(|_| {
                     format!("“{address}” is no address of a scale: write one such as 127.0.0.1:7900")
                 })?),
@@ -97,8 +97,8 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
             let stop = Stop::listen();
             let file = demo::File::make()?;
             let workspace = Workspace::demo(file.path())?;
-            let stand_in = stand_in::Process::start().await?;
-            workspace.connect_scale(stand_in.address);
+            let simulated_scale = simulated_scale::Process::start().await?;
+            workspace.connect_scale(simulated_scale.address);
             workspace.make_ready_to_draw();
             let served = match serve(workspace.clone(), port.unwrap_or(7879)).await {
                 Err(ServeError::PortTaken(_)) if port.is_none() => serve(workspace, 0).await?,
@@ -108,7 +108,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
             served.until(stop).await;
         }
         Command::Scale { port } => {
-            println!("Simulated scale at {}", stand_in::run(port).await?);
+            println!("Simulated scale at {}", simulated_scale::run(port).await?);
             until_the_input_ends().await;
         }
         Command::Openapi => println!("{}", warm_blend_server::openapi().to_pretty_json()?),

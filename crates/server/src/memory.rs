@@ -21,13 +21,13 @@ pub struct Memory {
 /// What the file holds at a moment: known already, or what it is to be reckoned from.
 pub enum Now {
     Known(Arc<Remembered>),
-    Written(Box<(State, ShelfDocuments)>),
+    Written(Box<(FileState, ShelfDocuments)>),
 }
 
 /// A shelf, and when the file was in that state.
 #[derive(Debug)]
 pub struct Remembered {
-    state: State,
+    state: FileState,
     shelf: ShelfSnapshot,
 }
 
@@ -42,15 +42,15 @@ impl Deref for Remembered {
 impl Remembered {
     /// Whether the file says nothing else by now.
     pub fn is_of(&self, store: &Store) -> Result<bool, StoreError> {
-        Ok(State::of(store)? == self.state)
+        Ok(FileState::of(store)? == self.state)
     }
 }
 
 /// Numbers that only grow, of each kind of document that what is known hangs on.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct State([i64; 4]);
+pub struct FileState([i64; 4]);
 
-impl State {
+impl FileState {
     fn of(store: &Store) -> Result<Self, StoreError> {
         Ok(Self([
             store.state::<ShelfPaint>()?,
@@ -68,7 +68,7 @@ impl State {
 impl Memory {
     /// Looks into the file, which takes no longer than to read it.
     pub fn of(&self, store: &Store) -> Result<Now, StoreError> {
-        let state = State::of(store)?;
+        let state = FileState::of(store)?;
         match self.latest() {
             Some(known) if known.state == state => Ok(Now::Known(known)),
             _ => Ok(Now::Written(Box::new((state, read(store)?)))),

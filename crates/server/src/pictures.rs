@@ -9,7 +9,7 @@ use axum::{
 use warm_blend_piece::{Elevation, Form, View};
 use warm_blend_render::{Closer, Front, Relief};
 
-use crate::{lately::Lately, problem::Problem};
+use crate::{problem::Problem, recent::Recent};
 
 /// A PNG file as an answer.
 pub fn answered(png: Vec<u8>) -> Response {
@@ -23,7 +23,7 @@ fn worth_keeping((width, height): (u32, u32)) -> bool {
 
 /// Reliefs of the sizes that were drawn last: a draft's, a screen's, two strips' side by side.
 #[derive(Debug, Clone, Default)]
-pub struct Plates(Lately<(u32, u32), Relief, 4>);
+pub struct Plates(Recent<(u32, u32), Relief, 4>);
 
 impl Plates {
     /// What the board screen asks for, and its list.
@@ -46,7 +46,7 @@ impl Plates {
 
 /// Reliefs of the faces that were drawn last: front, side and top, small and large.
 #[derive(Debug, Clone, Default)]
-pub struct Fronts(Lately<(Form, View, (u32, u32), Closer), Front, 6>);
+pub struct Fronts(Recent<(Form, View, (u32, u32), Closer), Front, 6>);
 
 impl Fronts {
     pub fn of(

@@ -39,7 +39,7 @@ struct Now {
 
 /// How it stands.
 #[derive(Debug, Clone)]
-pub struct Standing {
+pub struct ScaleStanding {
     /// What it calls itself; none where no scale was ever heard.
     pub name: Option<String>,
     /// How the pan is.
@@ -50,7 +50,7 @@ pub struct Standing {
     pub trouble: Option<String>,
 }
 
-impl Standing {
+impl ScaleStanding {
     /// True of a stand-in.
     pub fn simulated(&self) -> bool {
         self.name.as_deref().is_some_and(|name| name.starts_with("simulated"))
@@ -63,9 +63,9 @@ impl ScaleAtHand {
     }
 
     /// How it stands.
-    pub fn standing(&self) -> Standing {
+    pub fn standing(&self) -> ScaleStanding {
         let now = self.now();
-        Standing {
+        ScaleStanding {
             name: now.name.clone(),
             pan: now.weighing.pan(),
             net: now.weighing.net(),

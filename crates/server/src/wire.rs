@@ -34,7 +34,7 @@ impl LookedAt {
 /// Which revision a change was made to.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-pub struct Seen {
+pub struct SeenRevision {
     /// The revision that was seen.
     pub revision: i64,
 }

@@ -3,11 +3,11 @@
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 use rand_distr::{Distribution, StandardNormal};
-use warm_blend_board::{Board, ByPlace, Habit, Letter, Place, Print, Stack, Technique, Tin};
+use warm_blend_board::{Board, ByPlace, Habit, KnownTin, Letter, Place, Print, Stack, Technique};
 use warm_blend_paint::{Microns, PaintId, State};
 use warm_blend_spectral::Reflectance;
 
-use crate::{Sample, VirtualPaint};
+use crate::{VirtualPaint, VirtualSample};
 
 /// Sd of ln of the film this hand leaves against the table's, and of the shift of its coverage.
 const FILM: f64 = 0.4;
@@ -75,7 +75,7 @@ impl VirtualHand {
             }));
         }
         let painted = Board::new(alone.name, alone.ground, strips).ok()?;
-        let truth = |paint| tin(paint).map(|tin| Tin { class: tin.class, material: &tin.truth });
+        let truth = |paint| tin(paint).map(|tin| KnownTin { class: tin.class, material: &tin.truth });
         let stack = painted.stack(letter, truth, |_| Habit::USUAL).ok()?;
         Some(VirtualBoard { stack, unevenness: ChaCha8Rng::seed_from_u64(seed) })
     }
@@ -88,9 +88,9 @@ impl VirtualBoard {
     }
 
     /// A spot of it for the reader: each is a little lighter or darker than its place.
-    pub fn spot(&mut self, place: Place, state: State) -> Sample {
+    pub fn spot(&mut self, place: Place, state: State) -> VirtualSample {
         let truth = self.truth(place, state);
         let uneven: f64 = StandardNormal.sample(&mut self.unevenness);
-        Sample::of(Reflectance::from_fn(|i| truth.bands()[i] * (UNEVEN * uneven).exp()))
+        VirtualSample::of(Reflectance::from_fn(|i| truth.bands()[i] * (UNEVEN * uneven).exp()))
     }
 }

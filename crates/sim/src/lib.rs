@@ -28,7 +28,7 @@ mod scale;
 mod tins;
 
 pub use hand::{VirtualBoard, VirtualHand};
-pub use paint::{Sample, VirtualPaint};
+pub use paint::{VirtualPaint, VirtualSample};
 pub use pigment::Pigment;
 pub use reader::{SimulatedReader, Window};
 pub use scale::SimulatedScale;

@@ -1,7 +1,8 @@
 //! Virtual paints, and samples of them as a painter would lay them out.
 
 use warm_blend_paint::{
-    Class, CoatsToHide, Material, Microns, Optics, Parts, Sheen, State, chart_black, chart_white, mix,
+    Class, CoatsToHide, Material, Microns, Optics, Parts, State, SurfaceReflection, chart_black, chart_white,
+    mix,
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Srgb, Xyz, on_screen, smoothest};
 
@@ -19,7 +20,7 @@ pub struct VirtualPaint {
 
 /// What is laid out for the reader.
 #[derive(Debug, Clone)]
-pub struct Sample {
+pub struct VirtualSample {
     truth: Reflectance,
 }
 
@@ -38,7 +39,7 @@ impl VirtualPaint {
         let milk = if matches!(class, Class::LatexSatin | Class::AcrylicCraft) { 17.0 } else { 0.0 };
         let truth = Material {
             optics: Optics::new(k, s),
-            sheen: Sheen::new(alpha),
+            sheen: SurfaceReflection::new(alpha),
             stays: 1.0,
             voids,
             milk,
@@ -101,7 +102,7 @@ impl VirtualPaint {
     }
 }
 
-impl Sample {
+impl VirtualSample {
     pub(crate) fn of(truth: Reflectance) -> Self {
         Self { truth }
     }

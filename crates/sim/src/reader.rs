@@ -7,7 +7,7 @@ use warm_blend_device::{ColourReader, ReaderTrouble};
 use warm_blend_learn::Measured;
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
-use crate::Sample;
+use crate::VirtualSample;
 
 /// What the reader's window looks like.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -36,7 +36,7 @@ pub struct SimulatedReader {
     spectra: bool,
     window: Window,
     since_calibration: u32,
-    under: Option<Sample>,
+    under: Option<VirtualSample>,
 }
 
 impl SimulatedReader {
@@ -52,7 +52,7 @@ impl SimulatedReader {
     }
 
     /// Puts it on a sample.
-    pub fn put_on(&mut self, sample: Sample) {
+    pub fn put_on(&mut self, sample: VirtualSample) {
         self.under = Some(sample);
     }
 

@@ -6,7 +6,7 @@
 
 mod workshop;
 
-use warm_blend_learn::{Pour, Reading, learn};
+use warm_blend_learn::{PartsMethod, Reading, learn};
 use warm_blend_paint::Parts;
 use warm_blend_sim::tins;
 use warm_blend_spectral::{Reflectance, difference};
@@ -50,10 +50,10 @@ fn known_by_codes_then_by_a_tint_each_then_by_spectra() {
     };
     let (codes, _) = judge("8-bit codes", &[], &workshop);
     let tints: Vec<Reading> =
-        tins.clone().skip(1).map(|tin| workshop.tint(tin, 1.0, Pour::Scale, false)).collect();
+        tins.clone().skip(1).map(|tin| workshop.tint(tin, 1.0, PartsMethod::Scale, false)).collect();
     let (tinted, odd) = judge("and one 1:1 tint each", &tints, &workshop);
     let mut spectra: Vec<Reading> = tins.clone().map(|tin| workshop.masstone(tin, true)).collect();
-    spectra.extend(tins.skip(1).map(|tin| workshop.tint(tin, 1.0, Pour::Scale, true)));
+    spectra.extend(tins.skip(1).map(|tin| workshop.tint(tin, 1.0, PartsMethod::Scale, true)));
     let (measured, _) = judge("spectra of both", &spectra, &workshop);
 
     let within = |figures: &Figures, median: f64, ninth: f64| {
@@ -78,9 +78,9 @@ fn nine_bands_of_ten_hold() {
         let facts = workshop.chips();
         let recipes: Vec<Recipe> = [2, 3].iter().flat_map(|n| workshop.recipes(*n)).collect();
         let tints: Vec<Reading> =
-            (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 1.0, Pour::Spoons, false)).collect();
+            (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 1.0, PartsMethod::Spoons, false)).collect();
         let fifths: Vec<Reading> =
-            (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 4.0, Pour::Spoons, false)).collect();
+            (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 4.0, PartsMethod::Spoons, false)).collect();
         let stages = [vec![], tints.clone(), [tints, fifths].concat()];
         let figures = stages.map(|readings| {
             let learnt = learn(&facts, &readings).unwrap();
@@ -104,12 +104,12 @@ fn a_wrong_reading_is_questioned_and_not_absorbed() {
     let facts = workshop.codes();
     let mut readings: Vec<Reading> = (1..12)
         .flat_map(|tin| [1.0, 4.0].map(|white| (tin, white)))
-        .map(|(tin, white)| workshop.tint(tin, white, Pour::Scale, false))
+        .map(|(tin, white)| workshop.tint(tin, white, PartsMethod::Scale, false))
         .collect();
     let honest = learn(&facts, &readings).unwrap();
     assert!(honest.judged.iter().all(|judged| !judged.questioned));
     // The painter read the neighbour's dab: the tint of an orange entered as that of a grey.
-    let mut wrong = workshop.tint(13, 1.0, Pour::Scale, false);
+    let mut wrong = workshop.tint(13, 1.0, PartsMethod::Scale, false);
     wrong.of[0].0 = 6;
     readings.push(wrong);
     let learnt = learn(&facts, &readings).unwrap();

@@ -6,11 +6,11 @@ use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, BoardReading, Ground, GroundKind, Hands, Letter, OnShelf, Place, Spot, Strip, Template, Tin,
-    bands, learn_hand,
+    Board, BoardReading, BoardSpot, Ground, GroundKind, Hands, KnownTin, Letter, OnShelf, Place, Strip,
+    Template, bands, learn_hand,
 };
 use warm_blend_device::ColourReader;
-use warm_blend_learn::{Ensemble, Pour, Reading, Source, learn};
+use warm_blend_learn::{Ensemble, PartsMethod, Reading, Source, learn};
 use warm_blend_paint::{Class, Name, PaintId, State};
 use warm_blend_sim::{SimulatedReader, VirtualBoard, VirtualHand, VirtualPaint};
 use warm_blend_spectral::{Light, difference};
@@ -41,7 +41,7 @@ impl Shelf {
         let mut workshop = Workshop::new(SEED);
         let mut facts = workshop.codes();
         let mut readings: Vec<Reading> =
-            (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 1.0, Pour::Scale, false)).collect();
+            (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 1.0, PartsMethod::Scale, false)).collect();
         readings.push(workshop.drawdown(0, 100.0));
         let mut tins = workshop.tins;
         for class in MEDIUMS {
@@ -51,9 +51,9 @@ impl Shelf {
         Self { known: learn(&facts, &readings).unwrap().paints, tins }
     }
 
-    fn tin(&self, paint: PaintId) -> Option<Tin<'_>> {
+    fn tin(&self, paint: PaintId) -> Option<KnownTin<'_>> {
         let (class, known) = self.known(paint)?;
-        Some(Tin { class, material: known.best() })
+        Some(KnownTin { class, material: known.best() })
     }
 
     fn known(&self, paint: PaintId) -> Option<(Class, &Ensemble)> {
@@ -97,7 +97,7 @@ fn read(board: &Board, painted: &mut VirtualBoard, reader: &mut SimulatedReader)
     let nine = Place::ALL.into_iter().flat_map(|place| [place; 3]);
     let spots = nine.map(|place| {
         reader.put_on(painted.spot(place, State::Dry));
-        Spot { place, measured: reader.read().unwrap() }
+        BoardSpot { place, measured: reader.read().unwrap() }
     });
     BoardReading::new((Uuid::nil(), board), A, (State::Dry, Source::Reader), spots.collect()).unwrap()
 }

@@ -8,8 +8,8 @@ use std::ops::ControlFlow;
 use rand::{Rng, SeedableRng, seq::IteratorRandom};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_bench as bench;
-use warm_blend_bench::{EVERY, Limits, Pot, Tin};
-use warm_blend_learn::{Ensemble, Pour, Reading, learn};
+use warm_blend_bench::{EVERY, Limits, MatchTin, Pot};
+use warm_blend_learn::{Ensemble, PartsMethod, Reading, learn};
 use warm_blend_paint::{Measure, Millilitres, Parts, mix};
 use warm_blend_sim::SimulatedScale;
 use warm_blend_spectral::{Lab, Light, difference};
@@ -47,8 +47,8 @@ fn rest(scale: &mut SimulatedScale) -> f64 {
 }
 
 /// The tins of a shelf as they are known.
-fn on<'a>(shelf: &[usize], known: &'a [Ensemble]) -> Vec<Tin<'a>> {
-    shelf.iter().map(|tin| Tin { material: known[*tin].best(), price: None, wanted: false }).collect()
+fn on<'a>(shelf: &[usize], known: &'a [Ensemble]) -> Vec<MatchTin<'a>> {
+    shelf.iter().map(|tin| MatchTin { material: known[*tin].best(), price: None, wanted: false }).collect()
 }
 
 fn volume(recipe: &Recipe) -> f64 {
@@ -71,7 +71,7 @@ fn matched_poured_and_corrected_once() {
     let mut workshop = Workshop::new(SEED);
     let facts = workshop.codes();
     let tints: Vec<Reading> =
-        (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 1.0, Pour::Scale, false)).collect();
+        (1..workshop.tins.len()).map(|tin| workshop.tint(tin, 1.0, PartsMethod::Scale, false)).collect();
     let known = learn(&facts, &tints).unwrap().paints;
     let mut chance = ChaCha8Rng::seed_from_u64(SEED);
     let light = Light::Daylight;

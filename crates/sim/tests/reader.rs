@@ -4,14 +4,14 @@ use proptest::prelude::*;
 use warm_blend_device::{ColourReader, ReaderTrouble};
 use warm_blend_learn::Measured;
 use warm_blend_paint::{Class, CoatsToHide, Parts, State};
-use warm_blend_sim::{Pigment, Sample, SimulatedReader, VirtualPaint, Window, tins};
+use warm_blend_sim::{Pigment, SimulatedReader, VirtualPaint, VirtualSample, Window, tins};
 use warm_blend_spectral::{Lab, Srgb, difference};
 
-fn thick(tin: &VirtualPaint) -> Sample {
-    Sample::thick(&[(Parts::new(1.0).unwrap(), tin)], State::Dry).unwrap()
+fn thick(tin: &VirtualPaint) -> VirtualSample {
+    VirtualSample::thick(&[(Parts::new(1.0).unwrap(), tin)], State::Dry).unwrap()
 }
 
-fn mean_lightness(reader: &mut SimulatedReader, sample: &Sample, n: usize) -> f64 {
+fn mean_lightness(reader: &mut SimulatedReader, sample: &VirtualSample, n: usize) -> f64 {
     reader.put_on(sample.clone());
     (0..n).map(|_| reader.read().unwrap().lab().l).sum::<f64>() / n as f64
 }

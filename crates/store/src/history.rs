@@ -17,7 +17,7 @@ const LONGEST: i64 = 5_000;
 
 /// What a change did.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Deed {
+pub enum ChangeKind {
     /// Something new was made.
     Added,
     /// Something was altered.
@@ -28,7 +28,7 @@ pub enum Deed {
 
 /// One change, as undo or redo would speak of it.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Step {
+pub struct HistoryEntry {
     /// Which change it is: no other has this number.
     pub change: i64,
     /// The document.
@@ -38,7 +38,7 @@ pub struct Step {
     /// Its name, where it has one.
     pub name: Option<String>,
     /// What the change did when it was first made.
-    pub deed: Deed,
+    pub deed: ChangeKind,
     /// How many further changes were made at the same go.
     pub more: usize,
 }
@@ -47,9 +47,9 @@ pub struct Step {
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct History {
     /// The change that undo would turn back.
-    pub undo: Option<Step>,
+    pub undo: Option<HistoryEntry>,
     /// The change that redo would make again.
-    pub redo: Option<Step>,
+    pub redo: Option<HistoryEntry>,
 }
 
 #[derive(Debug, Clone, Copy)]
@@ -66,7 +66,11 @@ impl History {
 }
 
 /// Walks the next batch in a direction, where it is the one that is meant.
-pub(crate) fn walk(change: &Transaction<'_>, direction: Direction, meant: i64) -> Result<Step, StoreError> {
+pub(crate) fn walk(
+    change: &Transaction<'_>,
+    direction: Direction,
+    meant: i64,
+) -> Result<HistoryEntry, StoreError> {
     let batch = next(change, direction)?;
     let step = step(&batch).filter(|step| step.change == meant).ok_or(StoreError::Overtaken)?;
     for entry in &batch {
@@ -126,11 +130,11 @@ struct Entry {
 }
 
 impl Entry {
-    fn deed(&self) -> Deed {
+    fn deed(&self) -> ChangeKind {
         match (&self.before, &self.after) {
-            (None, _) => Deed::Added,
-            (_, None) => Deed::Removed,
-            _ => Deed::Changed,
+            (None, _) => ChangeKind::Added,
+            (_, None) => ChangeKind::Removed,
+            _ => ChangeKind::Changed,
         }
     }
 
@@ -145,9 +149,9 @@ impl Entry {
 }
 
 /// A batch as one step, spoken of by the first of its changes; None of nothing.
-fn step(batch: &[Entry]) -> Option<Step> {
+fn step(batch: &[Entry]) -> Option<HistoryEntry> {
     let first = batch.iter().min_by_key(|entry| entry.seq)?;
-    Some(Step {
+    Some(HistoryEntry {
         change: first.seq,
         document: first.document,
         kind: first.kind.clone(),

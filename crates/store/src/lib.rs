@@ -4,10 +4,10 @@
 //! |---|---|
 //! | [`Store`] | an open file: make, read, change and remove documents |
 //! | [`Document`] | what can be kept: a paint, a reading, a mix, the piece, the workshop's choices |
-//! | [`Batch`] | several changes at one go, undone at one go |
+//! | [`ChangeSet`] | several changes at one go, undone at one go |
 //! | [`Kept`] | a document with its id and revision |
 //! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
-//! | [`Step`], [`History`] | what undo and redo would do |
+//! | [`HistoryEntry`], [`History`] | what undo and redo would do |
 //! | [`Notice`] | what whoever works with the file should know |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
 //!
@@ -31,8 +31,8 @@ mod rows;
 mod store;
 
 pub use error::StoreError;
-pub use history::{Deed, History, Step};
+pub use history::{ChangeKind, History, HistoryEntry};
 pub use notice::Notice;
 pub use open::OpenError;
-pub use store::{Batch, Store};
+pub use store::{ChangeSet, Store};
 pub use warm_blend_workshop::{Document, Id, Kept, Revision};

@@ -6,7 +6,7 @@ use jiff::{SignedDuration, Timestamp};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
 use warm_blend_workshop::{Document, Documents, Id, Kept, Revision};
 
-use crate::history::{self, Direction, History, Step};
+use crate::history::{self, Direction, History, HistoryEntry};
 use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
 use crate::rows::{current, every, insert, point, put, read, users, verify};
@@ -124,7 +124,7 @@ impl Store {
     /// turns them all back.
     pub fn together<R>(
         &mut self,
-        work: impl FnOnce(&mut Batch<'_>) -> Result<R, StoreError>,
+        work: impl FnOnce(&mut ChangeSet<'_>) -> Result<R, StoreError>,
     ) -> Result<R, StoreError> {
         self.together_or(work)
     }
@@ -132,10 +132,10 @@ impl Store {
     /// The same where the work has errors of its own, which turn its changes back at once.
     pub fn together_or<R, E: From<StoreError>>(
         &mut self,
-        work: impl FnOnce(&mut Batch<'_>) -> Result<R, E>,
+        work: impl FnOnce(&mut ChangeSet<'_>) -> Result<R, E>,
     ) -> Result<R, E> {
         self.write(|change| {
-            let mut batch = Batch { change, first: None };
+            let mut batch = ChangeSet { change, first: None };
             let done = work(&mut batch)?;
             if batch.first.is_some() {
                 history::forget(change)?;
@@ -209,12 +209,12 @@ impl Store {
 
     /// Turns back the newest change, where it is the one that is meant: somebody else may have made another since it was
     /// seen.
-    pub fn undo(&mut self, meant: i64) -> Result<Step, StoreError> {
+    pub fn undo(&mut self, meant: i64) -> Result<HistoryEntry, StoreError> {
         self.write(|change| history::walk(change, Direction::Back, meant))
     }
 
     /// Makes the change again that was undone last, where it is the one that is meant.
-    pub fn redo(&mut self, meant: i64) -> Result<Step, StoreError> {
+    pub fn redo(&mut self, meant: i64) -> Result<HistoryEntry, StoreError> {
         self.write(|change| history::walk(change, Direction::Forth, meant))
     }
 
@@ -293,13 +293,13 @@ fn changes_of_others(connection: &Connection) -> Result<i64, StoreError> {
 
 /// Changes that are made at one go: see [`Store::together`].
 #[derive(Debug)]
-pub struct Batch<'a> {
+pub struct ChangeSet<'a> {
     change: &'a Transaction<'a>,
     /// The first line of history it has written.
     first: Option<i64>,
 }
 
-impl Batch<'_> {
+impl ChangeSet<'_> {
     /// Keeps a new document.
     pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
         let kept = insert(self.change, Id::now_v7(), value)?;
@@ -351,7 +351,7 @@ impl Batch<'_> {
     }
 }
 
-impl Documents for Batch<'_> {
+impl Documents for ChangeSet<'_> {
     type Error = StoreError;
 
     fn get<T: Document>(&self, id: Id) -> Result<Kept<T>, StoreError> {

@@ -9,7 +9,7 @@ use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Component, Masstone, Name, PaintId, SavedMix, WholeParts};
-use warm_blend_store::{Deed, Id, Notice, OpenError, Step, Store, StoreError};
+use warm_blend_store::{ChangeKind, HistoryEntry, Id, Notice, OpenError, Store, StoreError};
 
 fn folder() -> (TempDir, PathBuf) {
     let folder = tempfile::tempdir().unwrap();
@@ -18,13 +18,13 @@ fn folder() -> (TempDir, PathBuf) {
 }
 
 /// Undoes the newest change.
-fn undo(store: &mut Store) -> Option<Step> {
+fn undo(store: &mut Store) -> Option<HistoryEntry> {
     let meant = store.history().unwrap().undo?.change;
     Some(store.undo(meant).unwrap())
 }
 
 /// Makes the change again that was undone last.
-fn redo(store: &mut Store) -> Option<Step> {
+fn redo(store: &mut Store) -> Option<HistoryEntry> {
     let meant = store.history().unwrap().redo?.change;
     Some(store.redo(meant).unwrap())
 }
@@ -81,17 +81,17 @@ fn undo_goes_back_across_a_restart_and_redo_forward_again() {
 
     let mut store = Store::open(&file).unwrap();
     let name = |store: &Store| store.get::<ShelfPaint>(made.id).unwrap().value.name.as_str().to_owned();
-    assert_eq!(store.history().unwrap().undo.unwrap().deed, Deed::Removed);
-    assert_eq!(undo(&mut store).unwrap().deed, Deed::Removed);
+    assert_eq!(store.history().unwrap().undo.unwrap().deed, ChangeKind::Removed);
+    assert_eq!(undo(&mut store).unwrap().deed, ChangeKind::Removed);
     assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 1);
-    assert_eq!(undo(&mut store).unwrap().deed, Deed::Changed);
+    assert_eq!(undo(&mut store).unwrap().deed, ChangeKind::Changed);
     assert_eq!(name(&store), "oat white");
-    assert_eq!(undo(&mut store).unwrap().deed, Deed::Added);
+    assert_eq!(undo(&mut store).unwrap().deed, ChangeKind::Added);
     assert!(store.all::<ShelfPaint>().unwrap().is_empty());
     assert_eq!(undo(&mut store), None);
 
     let step = redo(&mut store).unwrap();
-    assert_eq!((step.deed, step.name.as_deref()), (Deed::Added, Some("oat white")));
+    assert_eq!((step.deed, step.name.as_deref()), (ChangeKind::Added, Some("oat white")));
     redo(&mut store).unwrap();
     assert_eq!(name(&store), "oat cream");
     // A new change forgets what was undone.
@@ -306,7 +306,7 @@ fn changes_made_at_one_go_are_undone_at_one_go() {
         })
         .unwrap();
     let next = store.history().unwrap().undo.unwrap();
-    assert_eq!((next.deed, next.name.as_deref(), next.more), (Deed::Removed, Some("oat white"), 2));
+    assert_eq!((next.deed, next.name.as_deref(), next.more), (ChangeKind::Removed, Some("oat white"), 2));
     let names = |store: &Store| -> Vec<String> {
         store.all::<ShelfPaint>().unwrap().into_iter().map(|kept| kept.value.name.into()).collect()
     };

@@ -1,7 +1,7 @@
 //! A small shelf, and boards painted from it.
 
 use uuid::Uuid;
-use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, OnShelf, Strip, Tin};
+use warm_blend_board::{Board, Ground, GroundKind, KnownTin, Layer, Letter, OnShelf, Strip};
 use warm_blend_paint::{Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, WholeParts};
 use warm_blend_spectral::{Light, Srgb};
 
@@ -48,9 +48,9 @@ impl Shelf {
         self
     }
 
-    pub fn tin(&self, id: PaintId) -> Option<Tin<'_>> {
+    pub fn tin(&self, id: PaintId) -> Option<KnownTin<'_>> {
         let (_, class, material) = self.0.iter().find(|(known, ..)| *known == id)?;
-        Some(Tin { class: *class, material })
+        Some(KnownTin { class: *class, material })
     }
 
     pub fn on(&self) -> Vec<OnShelf> {

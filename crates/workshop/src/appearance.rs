@@ -64,10 +64,10 @@ impl Swatch {
         let material = known.best();
         let drawdown = Drawdown::of(material, light);
         let Doubt { within, halo } = known.doubt(light);
-        let glint = || Seen::of(&material.glint(), light).screen.srgb.to_string();
+        let glint = || Seen::of(&material.specular_reflectance(), light).screen.srgb.to_string();
         let codes = |stops: &[OnScreen]| stops.iter().map(|stop| stop.srgb.to_string()).collect();
         Self {
-            face: Seen::of(&material.face(), light).into(),
+            face: Seen::of(&material.swatch_reflectance(), light).into(),
             over_white: codes(&drawdown.over_white),
             over_black: codes(&drawdown.over_black),
             hides_in: CoatsToHide::of(material).map(CoatsToHide::value),
@@ -81,7 +81,7 @@ impl Swatch {
 
 /// How a colour stands to its target.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Judgement {
+pub struct AgainstTarget {
     /// In words: `a hair warmer and lighter than the target`.
     pub words: String,
     /// CIEDE2000, in the light asked for.
@@ -90,7 +90,7 @@ pub struct Judgement {
     pub target: SeenColour,
 }
 
-impl Judgement {
+impl AgainstTarget {
     /// What is known of a material against a target, which has been read and so has a curve.
     pub fn of(known: &Ensemble, target: Masstone, look: Look) -> Result<Self, Refusal> {
         let target = target.reflectance().map_err(|error| Refusal::field("/target", error))?;

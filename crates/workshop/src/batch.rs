@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::Kind;
+use warm_blend_bench::MixtureKind;
 use warm_blend_board::{Hand, Technique};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Look, Material, Measure, Microns, Millilitres, Parts, Rounded, Units};
@@ -33,7 +33,7 @@ pub struct BatchOf {
 
 /// Ways to measure a batch out.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct Batch {
+pub struct BatchMeasured {
     /// The best first: roundings that nobody sees, by how few spoonfuls they take; then by how far they move the colour; by weight;
     /// last those that come to more or less than was asked for.
     pub ways: Vec<MeasuredOut>,
@@ -89,7 +89,7 @@ pub fn measures_of(owned: &[String]) -> Result<Vec<Measure>, Refusal> {
 
 impl ShelfSnapshot {
     /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
-    pub fn measure_out(&self, of: &BatchOf, look: Look) -> Result<Batch, Refusal> {
+    pub fn measure_out(&self, of: &BatchOf, look: Look) -> Result<BatchMeasured, Refusal> {
         let owned = measures_of(&of.owned)?;
         let one = |(i, part): (usize, &MixPart)| {
             let (parts, known) = self.part(&format!("/components/{i}"), part)?;
@@ -101,7 +101,7 @@ impl ShelfSnapshot {
         let shares = of.shares();
         let inside: Vec<(Class, f64)> =
             tins.iter().zip(&shares).map(|(tin, share)| (tin.class, *share)).collect();
-        let technique = Technique::usual_for(Kind::of(&inside));
+        let technique = Technique::usual_for(MixtureKind::of(&inside));
         let film = technique.takes(Hand::default());
         let batch = of.batch(&tins, &shares, film)?;
         let rounded = warm_blend_paint::measured(&mixed, batch, &self.at_hand(&owned), look.light)
@@ -112,7 +112,7 @@ impl ShelfSnapshot {
         let mut ways: Vec<MeasuredOut> =
             rounded.iter().map(|rounded| MeasuredOut::of(rounded, &tins, film)).collect();
         ways.insert(rounded.iter().take_while(|rounded| rounded.keeps_the_batch()).count(), by_weight);
-        Ok(Batch {
+        Ok(BatchMeasured {
             cost_per_ft2: cost_per_m2.map(|cost| cost * bench::SQUARE_FOOT),
             cost_per_m2,
             put_on: technique.name(),

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::Path;
+use warm_blend_bench::BlendCurve;
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Look, Material};
 
@@ -85,7 +85,7 @@ impl ShelfSnapshot {
 
 fn path(mixable: &Mixable<'_>, one: &Material, other: &Material) -> BlendPath {
     let look = mixable.look;
-    let path = Path::between(one, other, look);
+    let path = BlendCurve::between(one, other, look);
     let codes =
         bench::seen_between(one, other, look).iter().map(|seen| seen.screen.srgb.to_string()).collect();
     let bridge = bench::bridge(one, other, &mixable.materials(), look);
@@ -105,7 +105,7 @@ fn path(mixable: &Mixable<'_>, one: &Material, other: &Material) -> BlendPath {
 }
 
 fn brushes(of: [usize; 2], one: &Material, other: &Material, look: Look) -> BrushPair {
-    let path = Path::between(one, other, look);
+    let path = BlendCurve::between(one, other, look);
     let seen = bench::seen_between(one, other, look);
     BrushPair {
         of,

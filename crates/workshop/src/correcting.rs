@@ -4,12 +4,12 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::{Correction, Pot};
+use warm_blend_bench::{Pot, PotCorrection};
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Look, Masstone, Material, Measure, Millilitres, Parts, Seen};
 
 use crate::mixable::{Mixable, thick};
-use crate::{Checks, Colour, Judgement, MixPart, Refusal, ShelfSnapshot, measure_of};
+use crate::{AgainstTarget, Checks, Colour, MixPart, Refusal, ShelfSnapshot, measure_of};
 
 /// A pot that is off its target.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -30,26 +30,26 @@ pub struct PotToCorrect {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Corrections {
     /// How it stands now.
-    pub now: Judgement,
+    pub now: AgainstTarget,
     /// The next single addition, to creep up on the colour; none where nothing brings it nearer.
-    pub next: Option<Fix>,
+    pub next: Option<PotFix>,
     /// The smallest additions that bring it as near as can be seen, the best first.
-    pub ways: Vec<Fix>,
+    pub ways: Vec<PotFix>,
     /// In a sentence, where it cannot be reached by adding, or need not be.
     pub words: Option<String>,
 }
 
 /// What to do to a pot.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct Fix {
+pub struct PotFix {
     /// What to take out first: `6½ tbsp`; none where nothing need be.
     pub discard: Option<String>,
     /// What to add.
-    pub additions: Vec<FixPart>,
+    pub additions: Vec<PotFixPart>,
     /// What is in the pot then, in the measure.
     pub amount: f64,
     /// How it stands then.
-    pub judgement: Judgement,
+    pub judgement: AgainstTarget,
     /// How it looks then.
     pub hex: String,
     /// What is in the pot then, in whole parts.
@@ -58,7 +58,7 @@ pub struct Fix {
 
 /// One addition.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct FixPart {
+pub struct PotFixPart {
     /// The paint.
     pub paint: Uuid,
     /// Its name.
@@ -137,10 +137,10 @@ impl ShelfSnapshot {
         let tins = mixable.tins(&[]);
         let find = |one_at_a_time| bench::correct(held, &tins, aim, look, one_at_a_time);
         let (single, ways) = (find(true), find(false));
-        let fix = |correction: &Correction| {
+        let fix = |correction: &PotCorrection| {
             mixable.fixed(&of.components, held, correction, [measure, spoon], target)
         };
-        let now = Judgement::of(&pot, target, look)?;
+        let now = AgainstTarget::of(&pot, target, look)?;
         Ok(Corrections {
             next: single.first().map(fix).transpose()?,
             ways: ways.iter().map(fix).collect::<Result<_, _>>()?,
@@ -155,10 +155,10 @@ impl Mixable<'_> {
         &self,
         inside: &[MixPart],
         pot: Pot,
-        correction: &Correction,
+        correction: &PotCorrection,
         [measure, spoon]: [Measure; 2],
         target: Masstone,
-    ) -> Result<Fix, Refusal> {
+    ) -> Result<PotFix, Refusal> {
         let left = pot.ml - correction.discard;
         let mut of = vec![(left, pot.material)];
         of.extend(correction.additions.iter().map(|(at, ml)| (*ml, self.known[*at].best())));
@@ -171,14 +171,14 @@ impl Mixable<'_> {
         let was =
             inside.iter().map(|part| MixPart::new(part.paint, whole(left * f64::from(part.given()) / total)));
         let more = correction.additions.iter().map(|(at, ml)| MixPart::new(self.tins[*at].id, whole(*ml)));
-        Ok(Fix {
+        Ok(PotFix {
             discard: (correction.discard > 0.5 * pot.least).then(|| {
                 warm_blend_paint::amount((correction.discard / pot.least).round() * pot.least, spoon)
             }),
             additions: correction
                 .additions
                 .iter()
-                .map(|(at, ml)| FixPart {
+                .map(|(at, ml)| PotFixPart {
                     paint: self.tins[*at].id,
                     name: self.tins[*at].value.name.as_str().to_owned(),
                     amount: warm_blend_paint::amount(*ml, spoon),
@@ -189,7 +189,7 @@ impl Mixable<'_> {
                 .collect(),
             amount: correction.total / measure.millilitres(),
             hex: thick(self.look, &mixed),
-            judgement: Judgement::of(&Ensemble::certain(mixed), target, self.look)?,
+            judgement: AgainstTarget::of(&Ensemble::certain(mixed), target, self.look)?,
             components: MixPart::gathered(was.chain(more)),
         })
     }

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::{BadFile, Format, Sample, Told, hex, import};
-use warm_blend_learn::{LoggedReading, Measured, Pour, Reading, ShelfPaint, Shown, Source};
+use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::State as Film;
 use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts};
 use warm_blend_spectral::Lab;
@@ -129,7 +129,7 @@ impl FileRead {
         };
         let stated = how.source.as_deref().map(source).transpose();
         let stated = stated.map_err(|error| Refusal::field("?source", error))?;
-        let warm_blend_interchange::Import { format, predicted, samples } =
+        let warm_blend_interchange::ImportedFile { format, predicted, samples } =
             import(bytes, Told { percent: how.percent }).map_err(|error| unread(&error))?;
         let looked_at = |mut sample: Sample| {
             // What was predicted here is worth a guess where nothing else is known of it.
@@ -285,7 +285,7 @@ impl Import {
             let Ok(one) = Parts::new(1.0) else { continue };
             let reading = Reading {
                 of: vec![(PaintId(id), one)],
-                pour: Pour::Scale,
+                pour: PartsMethod::Scale,
                 state: Film::Dry,
                 shown: Shown::Thick(sample.measured),
                 source: sample.source,

@@ -8,7 +8,7 @@
 //! | which mix comes nearest, what is to be added? | [`ShelfSnapshot::find`], [`ShelfSnapshot::correct`] |
 //! | its shades, what lies between, as a glaze or a wax? | [`ShelfSnapshot::ladder`], [`ShelfSnapshot::blend`], [`ShelfSnapshot::making`], [`ShelfSnapshot::film`] |
 //! | how is a batch measured out, and what does it cost? | [`ShelfSnapshot::measure_out`] |
-//! | how does a pot stand that is being poured? | [`Pour`], [`PotLabel`] |
+//! | how does a pot stand that is being poured? | [`PourView`], [`PotLabel`] |
 //! | what does a board look like, what is wrong with it, what is the way back? | [`ShelfSnapshot::predict_strip`], [`ShelfSnapshot::ways_back`], [`SeenBoard`] |
 //! | and a whole piece? | [`Room`] |
 //! | what did a reading do? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
@@ -53,19 +53,19 @@ pub use alone::{
     BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
     PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
 };
-pub use appearance::{Judgement, Lustre, SeenColour, Swatch};
-pub use batch::{Batch, BatchOf, MeasuredOut, measure_of, measures_of};
+pub use appearance::{AgainstTarget, Lustre, SeenColour, Swatch};
+pub use batch::{BatchMeasured, BatchOf, MeasuredOut, measure_of, measures_of};
 pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
 pub use boards::{
     AdviceGiven, AtPlaces, BoardChoices, BoardEntry, BoardInList, BoardKept, BoardReadingChange,
     BoardReadingEntry, BoardReadingKept, BoardReadingMade, BoardSpotEntry, BranchEntry, CautionGiven,
-    ChangeTold, FixOffered, GroundChoice, GroundEntry, HandKnown, LayerEntry, LayerPredicted, MeetsEntry,
-    NewBoard, OnPlaces, PlacePredicted, PrintEntry, RescueTold, SchoolTold, SchoolsTold, SeenBoard,
-    ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry, StripPrediction, TechniqueChoice,
-    TemplateChoice, TroubleChoice, WayTold, kind, letter, place, strip_of,
+    FixOffered, GroundChoice, GroundEntry, HandKnown, LayerChangeView, LayerEntry, LayerPredicted,
+    MeetsEntry, NewBoard, OnPlaces, PlacePredicted, PrintEntry, RemediesView, RemedyView, SchoolView,
+    SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry, StripPrediction,
+    TechniqueChoice, TemplateChoice, TroubleChoice, kind, letter, place, strip_of,
 };
 pub use colour::{Colour, LightName, StateName, light, state};
-pub use correcting::{Corrections, Fix, FixPart, PotToCorrect};
+pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use document::{Document, Id, Kept, Revision, uses_of};
 pub use documents::Documents;
 pub use exports::Export;
@@ -82,14 +82,14 @@ pub use mixtures::{
 pub use paint_page::{LookInLight, LooksInState, PaintPage, TestPart, TestWorth};
 pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice, source};
 pub use pieces::{
-    AgeingEntry, AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionTold, FaceTold,
-    FindingTold, FormEntry, InDress, KindChoice, OverEntry, PairIntentEntry, PairTold, PartTold, PieceChoice,
-    PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullTold, Room,
-    SchemeEntry, StencilEntry, StencilTold, StripWorn, UnifyFound, UnifyStep, UnifyWay, WindowsEntry,
-    WornEntry, ZoneTold, not_said, scheme_of, zone,
+    AgeingEntry, AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionView, FaceView,
+    FindingView, FinishedPiece, FormEntry, KindChoice, OverEntry, PairIntentEntry, PairView, PartView,
+    PieceChoice, PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullView,
+    Room, SchemeEntry, StencilEntry, StencilView, StripWorn, UnifyFound, UnifyStep, UnifyWay, WindowsEntry,
+    WornEntry, ZoneView, not_said, scheme_of, zone,
 };
 pub use pours::{
-    AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, Pour, PourBegun, PourLine, PourStep,
+    AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,
     PouredPaint, StepEntry, refused,
 };
 pub use readings::{

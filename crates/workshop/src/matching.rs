@@ -11,7 +11,7 @@ use warm_blend_paint::{Class, HueFamily, Look, Masstone, Millilitres, Seen};
 use warm_blend_spectral::Light;
 
 use crate::mixable::Mixable;
-use crate::{Checks, Colour, Judgement, RecipePart, Refusal, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, Checks, Colour, RecipePart, Refusal, ShelfSnapshot, Swatch};
 
 /// A colour to find on the shelf, and what may go into it.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -57,7 +57,7 @@ pub struct FoundRecipe {
     /// How it looks, and how sure that is.
     pub swatch: Swatch,
     /// Against the target.
-    pub judgement: Judgement,
+    pub judgement: AgainstTarget,
     /// ΔE00 from the target in the other light: how far it strays where the two part.
     pub elsewhere: f64,
     /// That light: `bulb`, or `daylight` where it is looked at by the bulb.
@@ -162,11 +162,11 @@ impl Mixable<'_> {
         let mixed = self.stirred(&recipe.parts)?;
         let look = self.look;
         let other = other_light(look.light);
-        let elsewhere = Judgement::of(&mixed, search.target, Look { light: other, ..look })?.difference;
+        let elsewhere = AgainstTarget::of(&mixed, search.target, Look { light: other, ..look })?.difference;
         Ok(FoundRecipe {
             parts: self.parts(&recipe.parts),
             swatch: Swatch::of(&mixed, look),
-            judgement: Judgement::of(&mixed, search.target, look)?,
+            judgement: AgainstTarget::of(&mixed, search.target, look)?,
             elsewhere,
             elsewhere_in: other.id(),
             cost: recipe.price.map(|price| price * search.batch.unwrap_or(1000.0)),

@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::Tin;
+use warm_blend_bench::MatchTin;
 use warm_blend_learn::{Ensemble, ShelfPaint};
 use warm_blend_paint::{Condition, Look, Material, Parts, Price, WholeParts};
 
@@ -49,11 +49,11 @@ impl ShelfSnapshot {
 }
 
 impl Mixable<'_> {
-    pub fn tins(&self, wanted: &[Uuid]) -> Vec<Tin<'_>> {
+    pub fn tins(&self, wanted: &[Uuid]) -> Vec<MatchTin<'_>> {
         self.tins
             .iter()
             .zip(&self.known)
-            .map(|(tin, known)| Tin {
+            .map(|(tin, known)| MatchTin {
                 material: known.best(),
                 price: tin.value.price.map(Price::by_ml),
                 wanted: wanted.contains(&tin.id),

@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_paint::{Component, Look, Name, PaintId, Parts, SavedMix, WholeParts, percentages};
 
-use crate::{Checks, Colour, Judgement, Kept, Refusal, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, Checks, Colour, Kept, Refusal, ShelfSnapshot, Swatch};
 
 /// A mix as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -87,7 +87,7 @@ pub struct Prediction {
     /// The whole; none while the pot is empty.
     pub swatch: Option<Swatch>,
     /// Against the target, if there is one and something is in the pot.
-    pub judgement: Option<Judgement>,
+    pub judgement: Option<AgainstTarget>,
 }
 
 /// One paint of a predicted mix.
@@ -188,7 +188,7 @@ impl ShelfSnapshot {
         let judgement = mixed
             .as_ref()
             .zip(mix.target)
-            .map(|(mixed, target)| Judgement::of(mixed, target, look))
+            .map(|(mixed, target)| AgainstTarget::of(mixed, target, look))
             .transpose()?;
         Ok(Prediction {
             parts: components.iter().zip(percentages(&parts)).map(part).collect::<Result<_, Refusal>>()?,

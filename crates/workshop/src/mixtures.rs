@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench::{Kind, Preset, warnings};
+use warm_blend_bench::{MixtureKind, Preset, warnings};
 use warm_blend_board::{Place, Technique};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{
@@ -179,14 +179,14 @@ impl ShelfSnapshot {
     pub fn film(&self, of: &FilmOf, look: Look) -> Result<FilmsSeen, Refusal> {
         let ground = self.ground_of(of)?;
         let pot = self.pot("/components", &of.components)?.best().in_state(look.state);
-        let bare = Seen::of(&ground.face(), look.light);
+        let bare = Seen::of(&ground.swatch_reflectance(), look.light);
         let inside = ground.sheen.inside(&ground.masstone());
         let class = |part: &MixPart| {
             let class = self.tin(part.paint).ok()?.value.class;
             Some((class, f64::from(part.given())))
         };
         let classes: Vec<(Class, f64)> = of.components.iter().filter_map(class).collect();
-        let kind = Kind::of(&classes);
+        let kind = MixtureKind::of(&classes);
         let technique = Technique::usual_for(kind);
         let films = self.hands().habit(technique).print(&technique.usual()).film;
         let seen = |place: Place| {

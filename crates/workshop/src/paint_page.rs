@@ -105,7 +105,7 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
     let lab = |state| Look { light: Light::Daylight, state }.face(ensemble.best()).lab;
     let row = |state: State| {
         let material = ensemble.best().in_state(state);
-        let face = material.face();
+        let face = material.swatch_reflectance();
         // Small pictures: every third stop is enough.
         let codes = |stops: &[OnScreen]| stops.iter().step_by(3).map(|stop| stop.srgb.to_string()).collect();
         let in_light = |light| {

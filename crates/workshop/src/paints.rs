@@ -232,7 +232,7 @@ impl Paint {
         let kept = tin.clone();
         let ensemble = known.paint(kept.id)?;
         let class = kept.value.class;
-        let dry = warm_blend_paint::Seen::of(&ensemble.best().face(), Light::Daylight).lab;
+        let dry = warm_blend_paint::Seen::of(&ensemble.best().swatch_reflectance(), Light::Daylight).lab;
         Ok(Self {
             id: kept.id,
             revision: kept.revision,

@@ -3,13 +3,13 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench::{BadPour, Deed, PourRecord, Said, Step};
+use warm_blend_bench::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
 use warm_blend_device::NotYet;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Component, Look, Measure, PaintId, Parts, SavedMix, Verdict};
 
 use crate::label::LabelPart;
-use crate::{Checks, Judgement, Kept, MixPart, Refusal, ShelfSnapshot, Swatch, label, measure_of};
+use crate::{AgainstTarget, Checks, Kept, MixPart, Refusal, ShelfSnapshot, Swatch, label, measure_of};
 
 /// A pot to begin.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -36,7 +36,7 @@ pub struct StepEntry {
 
 /// A pot as it was poured.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct Pour {
+pub struct PourView {
     /// For good.
     pub id: Uuid,
     /// How often it was written.
@@ -68,7 +68,7 @@ pub struct Pour {
     /// What is in the pot, looked at; none of an empty one.
     pub swatch: Option<Swatch>,
     /// Against the target of the mix.
-    pub judgement: Option<Judgement>,
+    pub judgement: Option<AgainstTarget>,
     /// Against the plan: how far the ratio that was poured moves the colour.
     pub against_plan: Option<AgainstPlan>,
     /// How much a touch is, ml.
@@ -243,17 +243,17 @@ pub struct PotAtHand {
     pub touch: (f64, usize),
 }
 
-impl Pour {
+impl PourView {
     /// A pot, looked at, with its amounts in some measure.
     pub fn of(pot: &PotAtHand, known: &ShelfSnapshot, look: Look, unit: AmountsIn) -> Result<Self, Refusal> {
         let PotAtHand { kept, mix, touch } = pot;
         let tin = |paint: PaintId| Ok::<_, Refusal>(&known.tin(paint.0)?.value);
         let record = &kept.value;
         let hex = |paint: PaintId| Ok::<_, Refusal>(look.hex(known.paint(paint.0)?.best()));
-        let step = |step: &Step| {
+        let step = |step: &PourEvent| {
             let paint = match step.deed {
-                Deed::Added { paint, .. } => Some(paint),
-                Deed::TakenOut { .. } => None,
+                PourAction::Added { paint, .. } => Some(paint),
+                PourAction::TakenOut { .. } => None,
             };
             Ok::<_, Refusal>(PourStep {
                 id: step.id,
@@ -262,11 +262,11 @@ impl Pour {
                 name: paint.map(tin).transpose()?.map(|tin| tin.name.as_str().to_owned()),
                 hex: paint.map(hex).transpose()?,
                 ml: match step.deed {
-                    Deed::Added { ml, .. } | Deed::TakenOut { ml } => ml,
+                    PourAction::Added { ml, .. } | PourAction::TakenOut { ml } => ml,
                 },
             })
         };
-        let paint = |standing: &warm_blend_bench::Standing| {
+        let paint = |standing: &warm_blend_bench::PartStanding| {
             let tin = tin(standing.paint)?;
             let density = tin.density();
             let said = |ml: f64| (!unit.nothing(ml, density)).then(|| unit.say(ml, density));
@@ -316,7 +316,7 @@ impl Pour {
             steps,
             paints: record.against_plan().iter().map(paint).collect::<Result<_, _>>()?,
             recipe: record.recipe().iter().map(MixPart::from).collect(),
-            judgement: aim.map(|(poured, target)| Judgement::of(poured, target, look)).transpose()?,
+            judgement: aim.map(|(poured, target)| AgainstTarget::of(poured, target, look)).transpose()?,
             against_plan,
             swatch: poured.map(|poured| Swatch::of(&poured, look)),
             touch_ml: touch.0,
@@ -347,15 +347,17 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
 }
 
 /// An amount as it was told.
-fn told(deed: &Deed) -> String {
+fn told(deed: &PourAction) -> String {
     match deed {
-        Deed::Added { said: Said::Counted(count, measure), .. } => {
+        PourAction::Added { said: AmountAsEntered::Counted(count, measure), .. } => {
             warm_blend_paint::amount(count * measure.millilitres(), *measure)
         }
-        Deed::Added { said: Said::Weighed(grams), .. } => format!("{grams:.1} g"),
-        Deed::Added { said: Said::Touch, .. } => "a touch".to_owned(),
-        Deed::Added { said: Said::WeighedTouch(grams), .. } => format!("a touch, {grams:.1} g"),
-        Deed::TakenOut { ml } => format!("{ml:.0} ml taken out"),
+        PourAction::Added { said: AmountAsEntered::Weighed(grams), .. } => format!("{grams:.1} g"),
+        PourAction::Added { said: AmountAsEntered::Touch, .. } => "a touch".to_owned(),
+        PourAction::Added { said: AmountAsEntered::WeighedTouch(grams), .. } => {
+            format!("a touch, {grams:.1} g")
+        }
+        PourAction::TakenOut { ml } => format!("{ml:.0} ml taken out"),
     }
 }
 
@@ -380,7 +382,7 @@ impl StepEntry {
         tin: Option<&ShelfPaint>,
         on_scale: Result<f64, NotYet>,
         touch: f64,
-    ) -> Result<Deed, Refusal> {
+    ) -> Result<PourAction, Refusal> {
         let mut checks = Checks::default();
         let count = || {
             let count = self.count.filter(|count| count.is_finite() && *count > 0.0);
@@ -394,32 +396,32 @@ impl StepEntry {
                 measure => measure_of(measure).map(Measure::millilitres),
             };
             let ml = checks.field("/measure", ml).zip(checks.field("/count", count()));
-            return checks.done(ml.map(|(ml, count)| Deed::TakenOut { ml: ml * count }));
+            return checks.done(ml.map(|(ml, count)| PourAction::TakenOut { ml: ml * count }));
         };
         let density = tin.density();
         let (ml, said) = match self.measure.as_str() {
             "g" => {
                 let grams = checks.field("/count", count());
                 let grams = checks.done(grams)?;
-                (grams / density, Said::Weighed(grams))
+                (grams / density, AmountAsEntered::Weighed(grams))
             }
             "scale" => {
                 let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
-                (grams / density, Said::Weighed(grams))
+                (grams / density, AmountAsEntered::Weighed(grams))
             }
             "scale-touch" => {
                 let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
-                (grams / density, Said::WeighedTouch(grams))
+                (grams / density, AmountAsEntered::WeighedTouch(grams))
             }
-            "touch" => (touch, Said::Touch),
+            "touch" => (touch, AmountAsEntered::Touch),
             measure => {
                 let measure = checks.field("/measure", measure_of(measure));
                 let count = checks.field("/count", count());
                 let (measure, count) = checks.done(measure.zip(count))?;
-                (count * measure.millilitres(), Said::Counted(count, measure))
+                (count * measure.millilitres(), AmountAsEntered::Counted(count, measure))
             }
         };
-        Ok(Deed::Added { paint: PaintId(paint), ml, said })
+        Ok(PourAction::Added { paint: PaintId(paint), ml, said })
     }
 }
 

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::hex;
-use warm_blend_learn::{Judged, LoggedReading, Measured, Pour, Reading, Shown, make_sense};
+use warm_blend_learn::{Judged, LoggedReading, Measured, PartsMethod, Reading, Shown, make_sense};
 use warm_blend_paint::{Microns, Name, Note, PaintId, Parts, Seen, State, Verdict};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 
@@ -230,7 +230,7 @@ impl ReadingEntry {
         let mut checks = Checks::default();
         let of = parts_read(&self.of, &mut checks);
         let pour = match self.pour.as_deref() {
-            None => Some(Pour::Spoons),
+            None => Some(PartsMethod::Spoons),
             Some(text) => checks.field("/pour", pour(text)),
         };
         let state = checks.field("/state", state(self.state.as_deref()));
@@ -257,8 +257,8 @@ impl ReadingEntry {
 }
 
 /// A way of measuring parts by its id.
-pub fn pour(text: &str) -> Result<Pour, String> {
-    Pour::ALL.into_iter().find(|pour| pour.id() == text).ok_or_else(|| {
+pub fn pour(text: &str) -> Result<PartsMethod, String> {
+    PartsMethod::ALL.into_iter().find(|pour| pour.id() == text).ok_or_else(|| {
         let short: String = text.chars().take(40).collect();
         format!("“{short}” is no way of measuring parts: choose eye, spoons or scale")
     })

@@ -113,7 +113,7 @@ impl ShelfSnapshot {
         let alone = of.base.len() == 1;
         let mixable = self.mixable(look, |tin| !(alone && of.base[0].paint == tin.id))?;
         let rungs = bench::ladder(base.best(), &mixable.tins(&[]), look, shade);
-        let rung = |rung: &bench::Rung| LadderRung {
+        let rung = |rung: &bench::Shade| LadderRung {
             shade: rung.shade,
             wanted: rung.wanted,
             made: rung.made.as_ref().map(|made| MadeRung::of(made, &of.base, &base, &mixable)),
@@ -169,7 +169,7 @@ impl ShelfSnapshot {
 }
 
 impl MadeRung {
-    fn of(made: &bench::Made, base: &[MixPart], known: &Ensemble, mixable: &Mixable<'_>) -> Self {
+    fn of(made: &bench::MadeShade, base: &[MixPart], known: &Ensemble, mixable: &Mixable<'_>) -> Self {
         let parts = |n: u32| WholeParts::new(n).map(Parts::from);
         let mut of_all: Vec<(Parts, &Material)> = Vec::new();
         of_all.extend(parts(made.base).map(|parts| (parts, known.best())));

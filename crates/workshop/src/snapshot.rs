@@ -4,7 +4,7 @@ use std::collections::HashMap;
 use std::sync::Arc;
 
 use uuid::Uuid;
-use warm_blend_board::{BoardReading, Hands, Judgement, OnShelf, Tin, learn_hand};
+use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, learn_hand};
 use warm_blend_learn::{
     BadTin, Ensemble, Estimate, Judged, LoggedReading, Measured, OfShelf, Reading, ShelfPaint, Shown,
 };
@@ -36,7 +36,7 @@ pub struct ShelfSnapshot {
     readings: Vec<Kept<LoggedReading>>,
     /// By tin: its readings by their places in the log.
     by_paint: HashMap<Uuid, Vec<usize>>,
-    boards: Vec<(Kept<BoardReading>, Option<Judgement>)>,
+    boards: Vec<(Kept<BoardReading>, Option<BoardJudgement>)>,
     /// The choices of the workshop.
     pub workshop: Kept<Workshop>,
     house_white: Option<PaintId>,
@@ -50,7 +50,7 @@ struct Learnt {
     of_boards: Vec<BoardReading>,
     estimate: Estimate,
     hands: Hands,
-    judged: Vec<Option<Judgement>>,
+    judged: Vec<Option<BoardJudgement>>,
 }
 
 impl Learnt {
@@ -140,9 +140,9 @@ impl ShelfSnapshot {
     }
 
     /// A tin as it is most likely, with its class.
-    pub fn material(&self, paint: PaintId) -> Option<Tin<'_>> {
+    pub fn material(&self, paint: PaintId) -> Option<KnownTin<'_>> {
         let (class, known) = self.known(paint)?;
-        Some(Tin { class, material: known.best() })
+        Some(KnownTin { class, material: known.best() })
     }
 
     /// A tin as it is known, with its class.
@@ -183,7 +183,7 @@ impl ShelfSnapshot {
     }
 
     /// Readings of boards, with how they stand to the rest.
-    pub fn boards(&self) -> &[(Kept<BoardReading>, Option<Judgement>)] {
+    pub fn boards(&self) -> &[(Kept<BoardReading>, Option<BoardJudgement>)] {
         &self.boards
     }
 

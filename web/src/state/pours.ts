@@ -1,7 +1,7 @@
 // Pots as they are poured, and the scale under them.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type Pour, Problem } from '../api/client';
+import { api, got, type PourView, Problem } from '../api/client';
 import { useLook } from '../light/light';
 
 /** How often a pot is looked at while somebody else may pour into it too, and how often the needle is, ms. */
@@ -64,7 +64,7 @@ export function usePourCalls(measure: string) {
   const look = useLook();
   const client = useQueryClient();
   const query = { ...look, measure };
-  const seen = (pour: Pour) => {
+  const seen = (pour: PourView) => {
     client.setQueryData(['pour', pour.id, look, measure], pour);
     for (const stale of ['history', 'pours', 'scale', 'label'])
       void client.invalidateQueries({ queryKey: [stale] });

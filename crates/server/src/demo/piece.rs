@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_board::{Letter, Share};
 use warm_blend_paint::{Component, Masstone, Name, Note, PaintId, WholeParts};
 use warm_blend_piece::{
-    Ageing, Brief, Dress, Form, Intent, Kind, Motif, Piece, Scheme, Stencil, Wears, Zone,
+    Ageing, Brief, Finish, Form, Intent, Motif, Piece, PieceKind, Scheme, Stencil, Zone, ZoneFinish,
 };
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
@@ -50,8 +50,8 @@ pub(super) fn piece(store: &mut Store, shelf: &Shelf, boards: &[Uuid]) -> Result
                 let share = |amount: f64| Share::new(amount).map_err(|_| unsound(name));
                 let board = *boards.get(*board).ok_or_else(|| unsound(name))?;
                 let ageing = Ageing { wear: share(*wear)?, grime: share(*grime)?, ..Ageing::default() };
-                let wears = Wears::Strip { board, strip: Letter::ALL[*strip] };
-                Ok((*zone, Dress { ageing, ..Dress::of(wears) }))
+                let wears = Finish::Strip { board, strip: Letter::ALL[*strip] };
+                Ok((*zone, ZoneFinish { ageing, ..ZoneFinish::of(wears) }))
             })
             .collect::<Result<BTreeMap<_, _>, StoreError>>()?;
         Ok::<_, StoreError>(Scheme {
@@ -81,13 +81,13 @@ pub(super) fn piece(store: &mut Store, shelf: &Shelf, boards: &[Uuid]) -> Result
             due: None,
             lights: vec![Light::Daylight, Light::Bulb],
         },
-        form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..Kind::UprightCase.usual() }),
+        form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..PieceKind::UprightCase.usual() }),
         schemes: vec![pale, scheme("pale trim", &TRIMMED)?],
         ..Piece::named(named("Upright piano and stool, village hall")?)
     };
     let stool = Piece {
         brief: piece.brief.clone(),
-        form: Some(Kind::Stool.usual()),
+        form: Some(PieceKind::Stool.usual()),
         schemes: vec![scheme("pale seat", &STOOL)?],
         ..Piece::named(named("Stool, village hall")?)
     };

@@ -2,8 +2,8 @@
 
 use axum::{Json, extract::State};
 use warm_blend_workshop::{
-    Batch, BatchOf, Blend, BlendOf, Corrections, FilmOf, FilmsSeen, Found, Ladder, LadderOf, MadeInto,
-    MixPart, PotToCorrect, PotToShade, PresetChoice, Wanted,
+    BatchMeasured, BatchOf, Blend, BlendOf, Corrections, FilmOf, FilmsSeen, Found, Ladder, LadderOf,
+    MadeInto, MixPart, PotToCorrect, PotToShade, PresetChoice, Wanted,
 };
 
 use crate::{
@@ -70,12 +70,12 @@ pub async fn blend(
 /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
 #[utoipa::path(post, path = "/bench/measure", operation_id = "measure_batch",
     tag = "pot", params(LookedAt), request_body = BatchOf,
-    responses((status = OK, body = Batch)))]
+    responses((status = OK, body = BatchMeasured)))]
 pub async fn measure(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Body(of): Body<BatchOf>,
-) -> Result<Json<Batch>, Problem> {
+) -> Result<Json<BatchMeasured>, Problem> {
     let look = asked.get()?;
     workspace.ask(move |shelf| shelf.measure_out(&of, look)).await
 }

@@ -7,7 +7,7 @@ use axum::{Json, extract::State, http::StatusCode};
 use warm_blend_board::Board;
 use warm_blend_store::Kept;
 use warm_blend_workshop::{
-    BoardChoices, BoardEntry, BoardInList, BoardKept, NewBoard, RescueTold, SchoolsTold, StripPrediction,
+    BoardChoices, BoardEntry, BoardInList, BoardKept, NewBoard, RemediesView, SchoolsView, StripPrediction,
 };
 
 pub use self::{picture::*, read::*};
@@ -15,7 +15,7 @@ use crate::{
     Workspace,
     body::{Asked, Body, IdPath},
     problem::Problem,
-    wire::{LookedAt, Seen, StripAsked, TroubleAsked},
+    wire::{LookedAt, SeenRevision, StripAsked, TroubleAsked},
 };
 
 /// What boards are made of: techniques and grounds.
@@ -62,12 +62,12 @@ pub async fn get(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Resu
 
 /// Change a board.
 #[utoipa::path(put, path = "/boards/{id}", operation_id = "change_board",
-    tag = "board", params(Seen, ("id" = Uuid, Path)), request_body = BoardEntry,
+    tag = "board", params(SeenRevision, ("id" = Uuid, Path)), request_body = BoardEntry,
     responses((status = OK, body = BoardKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(entry): Body<BoardEntry>,
 ) -> Result<Json<BoardKept>, Problem> {
     let board = entry.parse()?;
@@ -76,12 +76,12 @@ pub async fn change(
 
 /// Put a board away; undo brings it back.
 #[utoipa::path(delete, path = "/boards/{id}", operation_id = "remove_board",
-    tag = "board", params(Seen, ("id" = Uuid, Path)),
+    tag = "board", params(SeenRevision, ("id" = Uuid, Path)),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<Board>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
@@ -104,14 +104,14 @@ pub async fn preview(
 /// The ways back for a strip gone wrong, tried on it with what is on the shelf; nothing is kept.
 #[utoipa::path(post, path = "/boards/rescue", operation_id = "rescue_board",
     tag = "board", params(LookedAt, StripAsked, TroubleAsked), request_body = BoardEntry,
-    responses((status = OK, body = RescueTold)))]
+    responses((status = OK, body = RemediesView)))]
 pub async fn rescue(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(StripAsked { strip, .. }): Asked<StripAsked>,
     Asked(TroubleAsked { trouble }): Asked<TroubleAsked>,
     Body(entry): Body<BoardEntry>,
-) -> Result<Json<RescueTold>, Problem> {
+) -> Result<Json<RemediesView>, Problem> {
     let (look, board) = (asked.get()?, entry.parse()?);
     workspace.ask(move |shelf| shelf.ways_back(&board, strip.as_deref(), &trouble, look)).await
 }
@@ -119,13 +119,13 @@ pub async fn rescue(
 /// How other schools would do a strip, tried on it with what is on the shelf; nothing is kept.
 #[utoipa::path(post, path = "/boards/schools", operation_id = "other_schools",
     tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
-    responses((status = OK, body = SchoolsTold)))]
+    responses((status = OK, body = SchoolsView)))]
 pub async fn schools(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(StripAsked { strip, .. }): Asked<StripAsked>,
     Body(entry): Body<BoardEntry>,
-) -> Result<Json<SchoolsTold>, Problem> {
+) -> Result<Json<SchoolsView>, Problem> {
     let (look, board) = (asked.get()?, entry.parse()?);
     workspace.ask(move |shelf| shelf.other_schools(&board, strip.as_deref(), look)).await
 }

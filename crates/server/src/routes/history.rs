@@ -5,7 +5,7 @@ use axum::extract::State;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_store::{Deed, History, Step, Store, StoreError};
+use warm_blend_store::{ChangeKind, History, HistoryEntry, Store, StoreError};
 
 use crate::Workspace;
 use crate::body::Body;
@@ -42,12 +42,12 @@ pub struct ChangeMeant {
     change: i64,
 }
 
-impl From<Step> for HistoryStep {
-    fn from(step: Step) -> Self {
+impl From<HistoryEntry> for HistoryStep {
+    fn from(step: HistoryEntry) -> Self {
         let deed = match step.deed {
-            Deed::Added => "adding",
-            Deed::Changed => "changing",
-            Deed::Removed => "removing",
+            ChangeKind::Added => "adding",
+            ChangeKind::Changed => "changing",
+            ChangeKind::Removed => "removing",
         };
         let what = step.name.unwrap_or_else(|| match step.kind.as_str() {
             "reading" => "a reading".to_owned(),
@@ -71,7 +71,7 @@ impl From<Step> for HistoryStep {
 
 async fn after(
     workspace: &Workspace,
-    walk: impl FnOnce(&mut Store) -> Result<Option<Step>, StoreError> + Send + 'static,
+    walk: impl FnOnce(&mut Store) -> Result<Option<HistoryEntry>, StoreError> + Send + 'static,
 ) -> Result<Json<HistoryNow>, Problem> {
     let (done, History { undo, redo }) =
         workspace.with(|store| walk(store).and_then(|done| Ok((done, store.history()?)))).await?;

@@ -9,7 +9,7 @@ use crate::{
     Workspace,
     body::{Asked, Body, IdPath},
     problem::Problem,
-    wire::{LookedAt, Seen},
+    wire::{LookedAt, SeenRevision},
 };
 
 /// All mixes, in the order they were begun.
@@ -70,13 +70,13 @@ pub async fn get(
 
 /// Change a mix.
 #[utoipa::path(put, path = "/mixes/{id}", operation_id = "change_mix",
-    tag = "pot", params(LookedAt, Seen, ("id" = Uuid, Path)), request_body = MixEntry,
+    tag = "pot", params(LookedAt, SeenRevision, ("id" = Uuid, Path)), request_body = MixEntry,
     responses((status = OK, body = Mix)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
     Asked(asked): Asked<LookedAt>,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(entry): Body<MixEntry>,
 ) -> Result<Json<Mix>, Problem> {
     let (look, mix) = (asked.get()?, entry.parse()?);
@@ -86,12 +86,12 @@ pub async fn change(
 
 /// Put a mix away; undo brings it back.
 #[utoipa::path(delete, path = "/mixes/{id}", operation_id = "remove_mix",
-    tag = "pot", params(Seen, ("id" = Uuid, Path)),
+    tag = "pot", params(SeenRevision, ("id" = Uuid, Path)),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<SavedMix>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
@@ -99,13 +99,13 @@ pub async fn remove(
 
 /// A kept mix made into a usual mixture; mediums that the shelf lacks are put on it. One step of undo turns back all of it.
 #[utoipa::path(post, path = "/mixes/{id}/make-into", operation_id = "make_mix_into",
-    tag = "pot", params(LookedAt, Seen, ("id" = Uuid, Path)), request_body = MixtureWanted,
+    tag = "pot", params(LookedAt, SeenRevision, ("id" = Uuid, Path)), request_body = MixtureWanted,
     responses((status = OK, body = Mix)))]
 pub async fn make_into(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
     Asked(asked): Asked<LookedAt>,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(wanted): Body<MixtureWanted>,
 ) -> Result<Json<Mix>, Problem> {
     let look = asked.get()?;

@@ -16,7 +16,7 @@ use crate::{
     memory::workshop,
     off_thread::off_thread,
     problem::{Problem, UsedBy},
-    wire::{LookedAt, Removal, Seen},
+    wire::{LookedAt, Removal, SeenRevision},
 };
 
 /// A tin with how many mixes use it.
@@ -102,13 +102,13 @@ pub async fn page(
 
 /// Change what is written down of a paint.
 #[utoipa::path(put, path = "/paints/{id}", operation_id = "change_paint",
-    tag = "shelf", params(LookedAt, Seen, ("id" = Uuid, Path)), request_body = PaintEntry,
+    tag = "shelf", params(LookedAt, SeenRevision, ("id" = Uuid, Path)), request_body = PaintEntry,
     responses((status = OK, body = Paint)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
     Asked(asked): Asked<LookedAt>,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(entry): Body<PaintEntry>,
 ) -> Result<Json<Paint>, Problem> {
     let (look, tin) = (asked.get()?, entry.parse()?);

@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::{LARGEST_PHOTO, hex, kept_photo, photo};
 use warm_blend_learn::Measured;
-use warm_blend_photo::{Card, Spot};
+use warm_blend_photo::{Card, PhotoSpot};
 use warm_blend_spectral::Lab;
 
 use crate::{
@@ -72,7 +72,7 @@ pub struct PickedColour {
     hex: String,
 }
 
-impl From<SpotEntry> for Spot {
+impl From<SpotEntry> for PhotoSpot {
     fn from(SpotEntry { x, y, radius }: SpotEntry) -> Self {
         Self { x, y, radius }
     }
@@ -153,7 +153,7 @@ pub async fn pick(
     if asked.spots.is_empty() || asked.spots.len() > 16 {
         return Err(Problem::field("/spots", "pick one to sixteen spots"));
     }
-    let spots: Vec<Spot> = asked.spots.into_iter().map(Spot::from).collect();
+    let spots: Vec<PhotoSpot> = asked.spots.into_iter().map(PhotoSpot::from).collect();
     let picked = off_thread(move || {
         photo.pick(card, asked.card_at.into(), &spots).map_err(|error| Problem::field("/card_at", error))
     })

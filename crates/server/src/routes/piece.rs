@@ -5,7 +5,7 @@ mod look;
 use axum::{Json, extract::State, http::StatusCode};
 use uuid::Uuid;
 use warm_blend_piece::Piece;
-use warm_blend_store::{Batch, Kept, Store, StoreError};
+use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
 use warm_blend_workshop::{PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, Workshop};
 
 pub use self::look::*;
@@ -14,7 +14,7 @@ use crate::{
     body::{Asked, Body, IdPath},
     memory::workshop,
     problem::Problem,
-    wire::{Seen, UnitsAsked},
+    wire::{SeenRevision, UnitsAsked},
 };
 
 /// The piece that was chosen, or the first: a workspace comes with one.
@@ -26,7 +26,7 @@ fn at_hand(store: &Store) -> Result<Kept<Piece>, StoreError> {
 }
 
 /// Takes a piece to hand.
-fn take(batch: &mut Batch<'_>, workshop: Kept<Workshop>, piece: Uuid) -> Result<(), StoreError> {
+fn take(batch: &mut ChangeSet<'_>, workshop: Kept<Workshop>, piece: Uuid) -> Result<(), StoreError> {
     let Kept { id, revision, value, .. } = workshop;
     batch.change(id, revision, Workshop { piece: Some(piece), ..value }).map(drop)
 }
@@ -94,12 +94,12 @@ pub async fn one(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Resu
 
 /// Call a piece something else.
 #[utoipa::path(put, path = "/pieces/{id}/name", operation_id = "rename_piece",
-    tag = "piece", params(Seen, ("id" = Uuid, Path)), request_body = PieceName,
+    tag = "piece", params(SeenRevision, ("id" = Uuid, Path)), request_body = PieceName,
     responses((status = OK, body = PieceKept)))]
 pub async fn rename(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(entry): Body<PieceName>,
 ) -> Result<Json<PieceKept>, Problem> {
     let name = entry.parse()?;
@@ -112,12 +112,12 @@ pub async fn rename(
 
 /// Change a piece.
 #[utoipa::path(put, path = "/pieces/{id}", operation_id = "change_piece",
-    tag = "piece", params(Seen, ("id" = Uuid, Path)), request_body = PieceEntry,
+    tag = "piece", params(SeenRevision, ("id" = Uuid, Path)), request_body = PieceEntry,
     responses((status = OK, body = PieceKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(entry): Body<PieceEntry>,
 ) -> Result<Json<PieceKept>, Problem> {
     let piece = entry.parse()?;
@@ -126,12 +126,12 @@ pub async fn change(
 
 /// Put a piece away; undo brings it back. The last one stays.
 #[utoipa::path(delete, path = "/pieces/{id}", operation_id = "remove_piece",
-    tag = "piece", params(Seen, ("id" = Uuid, Path)),
+    tag = "piece", params(SeenRevision, ("id" = Uuid, Path)),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     let remove = move |store: &mut Store| {
         if store.all::<Piece>()?.iter().all(|kept| kept.id == id) {

@@ -9,12 +9,12 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench::{Deed, PourRecord, Said, Step, touch};
+use warm_blend_bench::{AmountAsEntered, PourAction, PourEvent, PourRecord, touch};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Look, MixId, Name, SavedMix};
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{
-    AmountsIn, Checks, PotAtHand, PotLabel, Pour, PourBegun, PourLine, StepEntry, refused,
+    AmountsIn, Checks, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, refused,
 };
 
 use crate::{
@@ -33,12 +33,12 @@ pub struct PourPlace {
 
 /// How a pot is told: what it is looked at in, and what its amounts are said in.
 #[derive(Debug, Clone, Copy)]
-pub struct Telling {
+pub struct PotTelling {
     look: Look,
     unit: AmountsIn,
 }
 
-impl<S: Sync> FromRequestParts<S> for Telling {
+impl<S: Sync> FromRequestParts<S> for PotTelling {
     type Rejection = Problem;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
@@ -62,11 +62,11 @@ fn learned_touch(store: &Store) -> Result<(f64, usize), StoreError> {
 /// Does something that leaves a pot, and tells it.
 async fn told(
     workspace: &Workspace,
-    Telling { look, unit }: Telling,
+    PotTelling { look, unit }: PotTelling,
     work: impl FnOnce(&mut Store) -> Result<PotAtHand, Problem> + Send + 'static,
-) -> Result<Json<Pour>, Problem> {
+) -> Result<Json<PourView>, Problem> {
     let (pot, shelf) = workspace.with_shelf(work).await?;
-    Ok(Json(Pour::of(&pot, &shelf, look, unit)?))
+    Ok(Json(PourView::of(&pot, &shelf, look, unit)?))
 }
 
 /// Changes a record and tells it, while nobody else does; `then` is told of a change once it is on the disk, before anybody makes
@@ -74,10 +74,10 @@ async fn told(
 async fn changed(
     workspace: &Workspace,
     id: Uuid,
-    telling: Telling,
+    telling: PotTelling,
     change: impl FnOnce(&Store, PourRecord) -> Result<PourRecord, Problem> + Send + 'static,
     then: impl FnOnce(&PourRecord) + Send + 'static,
-) -> Result<Json<Pour>, Problem> {
+) -> Result<Json<PourView>, Problem> {
     let work = move |store: &mut Store| {
         let Kept { revision, value, .. } = store.get::<PourRecord>(id)?;
         let next = change(store, value)?;
@@ -93,12 +93,12 @@ async fn changed(
 /// Begin to pour a mix, or go on with the pot that is being poured.
 #[utoipa::path(post, path = "/pours", operation_id = "begin_pour",
     tag = "pot", params(LookedAt, SaidIn), request_body = PourBegun,
-    responses((status = OK, body = Pour)))]
+    responses((status = OK, body = PourView)))]
 pub async fn begin(
     State(workspace): State<Workspace>,
-    telling: Telling,
+    telling: PotTelling,
     Body(PourBegun { mix, batch_ml }): Body<PourBegun>,
-) -> Result<Json<Pour>, Problem> {
+) -> Result<Json<PourView>, Problem> {
     let work = move |store: &mut Store| {
         let of = store.get::<SavedMix>(mix)?;
         let open = store.users::<PourRecord>(mix)?;
@@ -134,25 +134,25 @@ pub async fn list(
 /// One pot.
 #[utoipa::path(get, path = "/pours/{id}", operation_id = "get_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
-    responses((status = OK, body = Pour)))]
+    responses((status = OK, body = PourView)))]
 pub async fn get(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    telling: Telling,
-) -> Result<Json<Pour>, Problem> {
+    telling: PotTelling,
+) -> Result<Json<PourView>, Problem> {
     told(&workspace, telling, move |store| Ok(pot(store, store.get(id)?)?)).await
 }
 
 /// Something goes into the pot, or out of it.
 #[utoipa::path(post, path = "/pours/{id}/steps", operation_id = "pour_step",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)), request_body = StepEntry,
-    responses((status = OK, body = Pour)))]
+    responses((status = OK, body = PourView)))]
 pub async fn step(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    telling: Telling,
+    telling: PotTelling,
     Body(entry): Body<StepEntry>,
-) -> Result<Json<Pour>, Problem> {
+) -> Result<Json<PourView>, Problem> {
     let scale = workspace.scale.clone();
     let (under, step, by_scale) = (scale.clone(), entry.id, entry.is_by_scale());
     let change = move |store: &Store, record: PourRecord| {
@@ -163,14 +163,16 @@ pub async fn step(
         // The scale's mark stays where it is until the step is on the disk.
         let on_scale = scale.weighing(|weighing| weighing.addition());
         let deed = entry.deed(tin.as_ref().map(|tin| &tin.value), on_scale, learned_touch(store)?.0)?;
-        let next = record.with(Step { id: entry.id, at: Timestamp::now(), deed });
+        let next = record.with(PourEvent { id: entry.id, at: Timestamp::now(), deed });
         Ok(next.map_err(|error| refused(&error))?)
     };
     // Of what stands on the scale so much is recorded: the next addition begins with it.
     let then = move |record: &PourRecord| {
         let step = record.steps().iter().find(|known| known.id == step);
-        if let Some(Deed::Added { said: Said::Weighed(grams) | Said::WeighedTouch(grams), .. }) =
-            step.map(|step| &step.deed)
+        if let Some(PourAction::Added {
+            said: AmountAsEntered::Weighed(grams) | AmountAsEntered::WeighedTouch(grams),
+            ..
+        }) = step.map(|step| &step.deed)
             && by_scale
         {
             under.weighing(|weighing| weighing.taken(*grams));
@@ -182,12 +184,12 @@ pub async fn step(
 /// Take the last step back.
 #[utoipa::path(delete, path = "/pours/{id}/steps/{step}", operation_id = "take_back_step",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path), ("step" = Uuid, Path)),
-    responses((status = OK, body = Pour)))]
+    responses((status = OK, body = PourView)))]
 pub async fn take_back(
     State(workspace): State<Workspace>,
     InPath((id, step)): InPath<(Uuid, Uuid)>,
-    telling: Telling,
-) -> Result<Json<Pour>, Problem> {
+    telling: PotTelling,
+) -> Result<Json<PourView>, Problem> {
     let change = move |_: &Store, record: PourRecord| {
         Ok(record.without_last(step).map_err(|error| refused(&error))?)
     };
@@ -197,12 +199,12 @@ pub async fn take_back(
 /// Close the record: nothing more goes in.
 #[utoipa::path(post, path = "/pours/{id}/finish", operation_id = "finish_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
-    responses((status = OK, body = Pour)))]
+    responses((status = OK, body = PourView)))]
 pub async fn finish(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    telling: Telling,
-) -> Result<Json<Pour>, Problem> {
+    telling: PotTelling,
+) -> Result<Json<PourView>, Problem> {
     let change = |_: &Store, record: PourRecord| {
         Ok(record.finished(Timestamp::now()).map_err(|error| refused(&error))?)
     };
@@ -212,25 +214,25 @@ pub async fn finish(
 /// Open the record again.
 #[utoipa::path(post, path = "/pours/{id}/reopen", operation_id = "reopen_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
-    responses((status = OK, body = Pour)))]
+    responses((status = OK, body = PourView)))]
 pub async fn reopen(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    telling: Telling,
-) -> Result<Json<Pour>, Problem> {
+    telling: PotTelling,
+) -> Result<Json<PourView>, Problem> {
     changed(&workspace, id, telling, |_, record| Ok(record.reopened()), |_| ()).await
 }
 
 /// Say where the pot is kept.
 #[utoipa::path(put, path = "/pours/{id}/place", operation_id = "place_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)), request_body = PourPlace,
-    responses((status = OK, body = Pour)))]
+    responses((status = OK, body = PourView)))]
 pub async fn place(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    telling: Telling,
+    telling: PotTelling,
     Body(PourPlace { place }): Body<PourPlace>,
-) -> Result<Json<Pour>, Problem> {
+) -> Result<Json<PourView>, Problem> {
     let mut checks = Checks::default();
     let text = place.as_deref().map(str::trim).filter(|text| !text.is_empty());
     let place = checks.optional("/place", text.map(Name::new));
@@ -258,7 +260,7 @@ pub async fn remove(State(workspace): State<Workspace>, IdPath(id): IdPath) -> R
 pub async fn label(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Telling { look, unit }: Telling,
+    PotTelling { look, unit }: PotTelling,
 ) -> Result<Json<PotLabel>, Problem> {
     let (kept, shelf) = workspace.with_shelf(move |store| store.get::<PourRecord>(id)).await?;
     Ok(Json(PotLabel::of(&kept, &shelf, look, unit, TimeZone::system())?))

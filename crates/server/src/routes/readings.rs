@@ -16,7 +16,7 @@ use crate::{
     memory::Remembered,
     off_thread::off_thread,
     problem::Problem,
-    wire::Seen,
+    wire::SeenRevision,
 };
 
 /// All readings, newest first.
@@ -51,12 +51,12 @@ pub async fn make(
 
 /// Change a reading: say that it is right, or note something.
 #[utoipa::path(put, path = "/readings/{id}", operation_id = "change_reading",
-    tag = "readings", params(Seen, ("id" = Uuid, Path)), request_body = ReadingEntry,
+    tag = "readings", params(SeenRevision, ("id" = Uuid, Path)), request_body = ReadingEntry,
     responses((status = OK, body = ReadingKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(entry): Body<ReadingEntry>,
 ) -> Result<Json<ReadingKept>, Problem> {
     let logged = entry.parse()?;
@@ -71,12 +71,12 @@ pub async fn change(
 
 /// Take a reading out of the log: what it taught is forgotten; undo brings it back.
 #[utoipa::path(delete, path = "/readings/{id}", operation_id = "remove_reading",
-    tag = "readings", params(Seen, ("id" = Uuid, Path)),
+    tag = "readings", params(SeenRevision, ("id" = Uuid, Path)),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<LoggedReading>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)

@@ -9,7 +9,7 @@ use crate::{
     body::{Asked, Body},
     memory::workshop,
     problem::Problem,
-    wire::Seen,
+    wire::SeenRevision,
 };
 
 /// What is chosen for the workshop.
@@ -21,11 +21,11 @@ pub async fn get(State(workspace): State<Workspace>) -> Result<Json<WorkshopKept
 
 /// Choose the house white, and what there is to measure with.
 #[utoipa::path(put, path = "/workshop", operation_id = "change_workshop",
-    tag = "workspace", params(Seen), request_body = WorkshopEntry,
+    tag = "workspace", params(SeenRevision), request_body = WorkshopEntry,
     responses((status = OK, body = WorkshopKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(entry): Body<WorkshopEntry>,
 ) -> Result<Json<WorkshopKept>, Problem> {
     let chosen = entry.parse()?;

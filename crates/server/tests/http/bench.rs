@@ -27,7 +27,7 @@ impl Bench {
 
     /// The demo workspace with a simulated scale.
     pub async fn demo_with_scale() -> Self {
-        let scale = warm_blend_server::stand_in::run(0).await.unwrap();
+        let scale = warm_blend_server::simulated_scale::run(0).await.unwrap();
         Self::with(|file| {
             let workspace = Workspace::demo(file).unwrap();
             workspace.connect_scale(scale);

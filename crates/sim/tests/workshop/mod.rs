@@ -8,9 +8,9 @@ use std::fmt;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_device::ColourReader;
-use warm_blend_learn::{Ensemble, Facts, Measured, Pour, Reading, Shown, Source};
+use warm_blend_learn::{Ensemble, Facts, Measured, PartsMethod, Reading, Shown, Source};
 use warm_blend_paint::{Masstone, Material, Microns, Parts, State};
-use warm_blend_sim::{Sample, SimulatedReader, VirtualPaint, tins};
+use warm_blend_sim::{SimulatedReader, VirtualPaint, VirtualSample, tins};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 
 pub const SEED: u64 = 20_261_124;
@@ -30,7 +30,7 @@ pub fn lab(curve: &Reflectance) -> Lab {
 
 pub fn truth(recipe: &Recipe, tins: &[VirtualPaint]) -> Lab {
     let of: Vec<_> = recipe.iter().map(|(tin, parts)| (*parts, &tins[*tin])).collect();
-    Sample::thick(&of, State::Dry).unwrap().lab()
+    VirtualSample::thick(&of, State::Dry).unwrap().lab()
 }
 
 pub struct Workshop {
@@ -105,34 +105,41 @@ impl Workshop {
     }
 
     /// One part of a tin with `white` parts of the house white, measured out with the pour's own error.
-    pub fn tint(&mut self, tin: usize, white: f64, pour: Pour, spectrum: bool) -> Reading {
+    pub fn tint(&mut self, tin: usize, white: f64, pour: PartsMethod, spectrum: bool) -> Reading {
         let off = match pour {
-            Pour::Eye => 0.15,
-            Pour::Spoons => 0.05,
-            Pour::Scale => 0.01,
+            PartsMethod::Eye => 0.15,
+            PartsMethod::Spoons => 0.05,
+            PartsMethod::Scale => 0.01,
         };
         let mut poured = |amount: f64| parts(amount * (off * self.normal()).exp());
         let amounts = [poured(1.0), poured(white)];
         let of = [(amounts[0], &self.tins[tin]), (amounts[1], &self.tins[0])];
-        let sample = Sample::thick(&of, State::Dry).unwrap();
+        let sample = VirtualSample::thick(&of, State::Dry).unwrap();
         // Poured by scale, it is read with care: at three places.
-        let careful = pour == Pour::Scale;
+        let careful = pour == PartsMethod::Scale;
         self.reading(vec![(tin, parts(1.0)), (0, parts(white))], pour, sample, spectrum, careful)
     }
 
     /// A dab of a pot: read with care, entered as it was told.
     pub fn dab(&mut self, told: &Recipe, real: &Recipe) -> Reading {
         let of: Vec<_> = real.iter().map(|(tin, parts)| (*parts, &self.tins[*tin])).collect();
-        let sample = Sample::thick(&of, State::Dry).unwrap();
-        self.reading(told.clone(), Pour::Scale, sample, false, true)
+        let sample = VirtualSample::thick(&of, State::Dry).unwrap();
+        self.reading(told.clone(), PartsMethod::Scale, sample, false, true)
     }
 
     pub fn masstone(&mut self, tin: usize, spectrum: bool) -> Reading {
-        let sample = Sample::thick(&[(parts(1.0), &self.tins[tin])], State::Dry).unwrap();
-        self.reading(vec![(tin, parts(1.0))], Pour::Scale, sample, spectrum, true)
+        let sample = VirtualSample::thick(&[(parts(1.0), &self.tins[tin])], State::Dry).unwrap();
+        self.reading(vec![(tin, parts(1.0))], PartsMethod::Scale, sample, spectrum, true)
     }
 
-    fn reading(&mut self, of: Recipe, pour: Pour, sample: Sample, spectrum: bool, careful: bool) -> Reading {
+    fn reading(
+        &mut self,
+        of: Recipe,
+        pour: PartsMethod,
+        sample: VirtualSample,
+        spectrum: bool,
+        careful: bool,
+    ) -> Reading {
         let reader = if spectrum { &mut self.spectra } else { &mut self.colours };
         reader.put_on(sample);
         let measured = if careful { reader.read_sample() } else { reader.read() }.unwrap();
@@ -148,14 +155,14 @@ impl Workshop {
 
     pub fn drawdown(&mut self, tin: usize, microns: f64) -> Reading {
         let wet = Microns::new(microns).unwrap();
-        let halves = Sample::drawdown(&[(parts(1.0), &self.tins[tin])], wet).unwrap();
+        let halves = VirtualSample::drawdown(&[(parts(1.0), &self.tins[tin])], wet).unwrap();
         let [over_black, over_white]: [Measured; 2] = halves.map(|half| {
             self.colours.put_on(half);
             self.colours.read_sample().unwrap()
         });
         Reading {
             of: vec![(tin, parts(1.0))],
-            pour: Pour::Scale,
+            pour: PartsMethod::Scale,
             state: State::Dry,
             shown: Shown::Drawdown { wet, over_black, over_white },
             source: Source::Reader,

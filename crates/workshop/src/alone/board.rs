@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, BoardReading, Letter, Place, Stack, Strip, Tin, bands, learn_hand};
+use warm_blend_board::{Board, BoardReading, KnownTin, Letter, Place, Stack, Strip, bands, learn_hand};
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Class, Look, Name, PaintId};
 
@@ -177,7 +177,7 @@ impl PredictBoardRequest {
             let at = place_of(paint)?;
             Some((*classes.get(at)?, known.get(at)?))
         };
-        let best = |paint| tin(paint).map(|(class, known)| Tin { class, material: known.best() });
+        let best = |paint| tin(paint).map(|(class, known)| KnownTin { class, material: known.best() });
         let ground = |error| Refusal::field("/ground/colour", error);
         let stack: Stack =
             board.stack(STRIP, best, |technique| taught.hands.habit(technique)).map_err(ground)?;

@@ -6,7 +6,9 @@ use warm_blend_learn::{Certainty, Ensemble};
 use warm_blend_paint::{CoatsToHide, Look, Material, Parts, Seen};
 use warm_blend_spectral::{BANDS, wavelength};
 
-use crate::{Checks, Colour, GivenTins, Judgement, LightName, PredictTin, Refusal, StateName, light, state};
+use crate::{
+    AgainstTarget, Checks, Colour, GivenTins, LightName, PredictTin, Refusal, StateName, light, state,
+};
 
 /// A mix to predict.
 #[derive(Deserialize, ToSchema)]
@@ -66,7 +68,7 @@ pub struct Predicted {
     /// Brushed coats until black and white no longer show; null for a glaze.
     pub hides_in: Option<f64>,
     /// Against the target, if one was given.
-    pub judgement: Option<Judgement>,
+    pub judgement: Option<AgainstTarget>,
     /// Readings that contradict the others and were left out, as pointers into the request.
     pub questioned: Vec<String>,
 }
@@ -112,7 +114,7 @@ impl PredictRequest {
             within,
             certainty: Certainty::of(within).words(),
             hides_in: CoatsToHide::of(mixed.best()).map(CoatsToHide::value),
-            judgement: target.map(|target| Judgement::of(&mixed, target, look)).transpose()?,
+            judgement: target.map(|target| AgainstTarget::of(&mixed, target, look)).transpose()?,
             questioned,
         })
     }

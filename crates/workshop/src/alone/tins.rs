@@ -2,7 +2,7 @@
 
 use serde::Deserialize;
 use utoipa::ToSchema;
-use warm_blend_learn::{Ensemble, Facts, Pour, Reading, Shown, learn, make_sense};
+use warm_blend_learn::{Ensemble, Facts, PartsMethod, Reading, Shown, learn, make_sense};
 use warm_blend_paint::{Class, CoatsToHide, Material, Parts};
 
 use crate::{Checks, Colour, MeasuredEntry, Refusal, StateName, pour, source, state, wet};
@@ -157,7 +157,7 @@ impl PredictReading {
         let state = checks.field(format!("{at}/state"), state(self.state.as_deref()));
         let source = checks.field(format!("{at}/source"), source(self.source.as_deref().unwrap_or("reader")));
         let pour = match self.pour.as_deref() {
-            None => Some(Pour::Spoons),
+            None => Some(PartsMethod::Spoons),
             Some(text) => checks.field(format!("{at}/pour"), pour(text)),
         };
         let one = Parts::new(1.0).ok()?;

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::{GroundKind, Technique, Template, Trouble};
+use warm_blend_board::{Defect, GroundKind, Technique, Template};
 
 use crate::PrintEntry;
 
@@ -84,12 +84,12 @@ impl BoardChoices {
             hex: kind.colour().to_string(),
         };
         let template = |Template { id, name, note, .. }: &Template| TemplateChoice { id, name, note };
-        let trouble = |trouble: Trouble| TroubleChoice { id: trouble.id(), name: trouble.name() };
+        let trouble = |trouble: Defect| TroubleChoice { id: trouble.id(), name: trouble.name() };
         Self {
             techniques: Technique::ALL.map(technique).into(),
             grounds: GroundKind::ALL.map(ground).into(),
             templates: Template::ALL.iter().map(template).collect(),
-            troubles: Trouble::ALL.map(trouble).into(),
+            troubles: Defect::ALL.map(trouble).into(),
         }
     }
 }

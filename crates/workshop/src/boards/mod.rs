@@ -5,7 +5,7 @@ pub(crate) mod entry;
 mod kept;
 pub(crate) mod prediction;
 pub(crate) mod reading;
-mod rescue;
+mod remedies;
 
 pub use choices::{BoardChoices, GroundChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
 pub use entry::{
@@ -21,4 +21,4 @@ pub use reading::{
     BoardReadingChange, BoardReadingEntry, BoardReadingKept, BoardReadingMade, BoardSpotEntry, HandKnown,
     SpotKept, SpotRead, SpotToRead,
 };
-pub use rescue::{ChangeTold, RescueTold, SchoolTold, SchoolsTold, WayTold};
+pub use remedies::{LayerChangeView, RemediesView, RemedyView, SchoolView, SchoolsView};

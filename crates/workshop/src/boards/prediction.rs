@@ -4,7 +4,8 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Advice, Board, Caution, Fix, LayerId, Letter, Place, Severity, Stack, Technique, advice, bands, cautions,
+    Advice, AdviceFix, Board, Caution, LayerId, Letter, Place, Severity, Stack, Technique, advice, bands,
+    cautions,
 };
 use warm_blend_learn::Certainty;
 use warm_blend_paint::Seen as SeenInLight;
@@ -248,7 +249,7 @@ impl<'a> SeenBoard<'a> {
 }
 
 impl FixOffered {
-    fn of(fix: Fix, shelf: &ShelfSnapshot) -> Self {
+    fn of(fix: AdviceFix, shelf: &ShelfSnapshot) -> Self {
         let offered = |deed, LayerId(layer), technique: Option<Technique>, words: String| Self {
             deed,
             layer: Some(layer),
@@ -258,14 +259,16 @@ impl FixOffered {
         };
         let named = |technique: Technique| technique.name().to_lowercase();
         match fix {
-            Fix::Below(layer, technique) => {
+            AdviceFix::Below(layer, technique) => {
                 offered("below", layer, Some(technique), format!("Put {} below it", named(technique)))
             }
-            Fix::Instead(layer, technique) => {
+            AdviceFix::Instead(layer, technique) => {
                 offered("instead", layer, Some(technique), format!("Make it {}", named(technique)))
             }
-            Fix::Again(layer) => offered("again", layer, None, "One coat more, all of them thin".to_owned()),
-            Fix::Under(layer, pot) => Self {
+            AdviceFix::Again(layer) => {
+                offered("again", layer, None, "One coat more, all of them thin".to_owned())
+            }
+            AdviceFix::Under(layer, pot) => Self {
                 pot: pot.iter().map(MixPart::from).collect(),
                 ..offered("under", layer, None, format!("Put {} below it", shelf.pot_words(&pot)))
             },

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, BoardReading, Hands, Judgement, Letter, Place, Spot, Technique};
+use warm_blend_board::{Board, BoardJudgement, BoardReading, BoardSpot, Hands, Letter, Place, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::{Measured, Source};
 use warm_blend_paint::{Note, State, Verdict};
@@ -143,13 +143,13 @@ pub struct BoardReadingChange {
 
 impl BoardSpotEntry {
     /// Spots of one reading; one more than may be, so that the reading itself says that it is too much.
-    pub fn parse_all(spots: &[Self], at: &str, checks: &mut Checks) -> Vec<Spot> {
+    pub fn parse_all(spots: &[Self], at: &str, checks: &mut Checks) -> Vec<BoardSpot> {
         let spots = spots.iter().take(BoardReading::SPOTS + 1).enumerate();
         spots
             .filter_map(|(i, spot)| {
                 let place = checks.field(format!("{at}/{i}/place"), place(&spot.place));
                 let measured = spot.measured.parse(checks, &format!("{at}/{i}/measured"));
-                Some(Spot { place: place?, measured: measured? })
+                Some(BoardSpot { place: place?, measured: measured? })
             })
             .collect()
     }
@@ -176,10 +176,11 @@ impl HandKnown {
 }
 
 impl BoardReadingKept {
-    fn of(kept: &Kept<BoardReading>, judged: Option<&Judgement>) -> Self {
+    fn of(kept: &Kept<BoardReading>, judged: Option<&BoardJudgement>) -> Self {
         let reading = &kept.value;
-        let spot = |(i, spot): (usize, &Spot)| {
-            let told = |of: fn(&Judgement) -> &Vec<Lab>| judged.and_then(|judged| of(judged).get(i).copied());
+        let spot = |(i, spot): (usize, &BoardSpot)| {
+            let told =
+                |of: fn(&BoardJudgement) -> &Vec<Lab>| judged.and_then(|judged| of(judged).get(i).copied());
             let (usual, predicted) = (told(|judged| &judged.usual), told(|judged| &judged.predicted));
             let read = spot.measured.lab();
             let off = |lab: Lab| Verdict::of(read, lab).difference.value();
@@ -228,7 +229,7 @@ impl SpotToRead {
         let state = checks.field("/state", state(self.state.as_deref()));
         let ((strip, place), state) = checks.done(strip.zip(place).zip(state))?;
         // What cannot be kept is not read either.
-        let nothing = Spot { place, measured: Measured::Colour(Lab { l: 0.0, a: 0.0, b: 0.0 }) };
+        let nothing = BoardSpot { place, measured: Measured::Colour(Lab { l: 0.0, a: 0.0, b: 0.0 }) };
         BoardReading::new((id, board), strip, (state, Source::Reader), vec![nothing])
             .map_err(|error| Refusal::field("/strip", error))?;
         Ok((strip, place, state))

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Age, Asks, Form, Kind, Motif};
+use warm_blend_piece::{Age, Form, FormField, Motif, PieceKind};
 
 use crate::FormEntry;
 
@@ -63,11 +63,11 @@ impl PieceChoices {
         let size = |Form { width, height, .. }: Form| {
             format!("{} × {}", units.number(Dimension::Length, width), units.say(Dimension::Length, height))
         };
-        let ask = |asks: &Asks| {
+        let ask = |asks: &FormField| {
             let (least, most) = asks.range();
             AskChoice { id: asks.id(), name: asks.name(), count: asks.is_count(), least, most }
         };
-        let kind = |kind: Kind| KindChoice {
+        let kind = |kind: PieceKind| KindChoice {
             size: size(kind.usual()),
             id: kind.id(),
             name: kind.name(),
@@ -75,7 +75,7 @@ impl PieceChoices {
             asks: kind.asks().iter().map(ask).collect(),
         };
         Self {
-            kinds: Kind::ALL.map(kind).into(),
+            kinds: PieceKind::ALL.map(kind).into(),
             ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
             motifs: Motif::ALL.map(|motif| PieceChoice { id: motif.id(), name: motif.name() }).into(),
         }

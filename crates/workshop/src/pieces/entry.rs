@@ -8,8 +8,8 @@ use uuid::Uuid;
 use warm_blend_board::Share;
 use warm_blend_paint::{Component, Name, Note};
 use warm_blend_piece::{
-    Age, Ageing, Band, Brief, Correction, Dress, Form, Intent, Kind, Motif, Over, Piece, Scheme, Stencil,
-    Way, Wears, Windows, Zone,
+    Age, Ageing, AreaCorrection, Band, BlendDirection, Brief, Finish, Form, Intent, Motif, Over, Piece,
+    PieceKind, Scheme, Stencil, Windows, Zone, ZoneFinish,
 };
 use warm_blend_spectral::Light;
 
@@ -72,7 +72,7 @@ pub struct FormEntry {
     /// See `/api/piece/choices`.
     #[serde(with = "kind_by_id")]
     #[schema(value_type = String)]
-    pub kind: Kind,
+    pub kind: PieceKind,
     /// mm.
     pub width: f64,
     /// mm.
@@ -101,16 +101,16 @@ pub struct FormEntry {
 
 mod kind_by_id {
     use serde::{Deserialize, Deserializer, Serializer, de::Error};
-    use warm_blend_piece::Kind;
+    use warm_blend_piece::PieceKind;
 
-    pub fn serialize<S: Serializer>(kind: &Kind, to: S) -> Result<S::Ok, S::Error> {
+    pub fn serialize<S: Serializer>(kind: &PieceKind, to: S) -> Result<S::Ok, S::Error> {
         to.serialize_str(kind.id())
     }
 
-    pub fn deserialize<'de, D: Deserializer<'de>>(from: D) -> Result<Kind, D::Error> {
+    pub fn deserialize<'de, D: Deserializer<'de>>(from: D) -> Result<PieceKind, D::Error> {
         let id = String::deserialize(from)?;
-        Kind::find(&id).ok_or_else(|| {
-            let known = Kind::ALL.map(Kind::id).join(", ");
+        PieceKind::find(&id).ok_or_else(|| {
+            let known = PieceKind::ALL.map(PieceKind::id).join(", ");
             D::Error::custom(format!("there is no such kind of piece: choose one of {known}"))
         })
     }
@@ -325,11 +325,11 @@ fn intent(text: &str) -> Result<Intent, String> {
     Intent::find(text).ok_or_else(|| format!("“{}”: choose quiet, layered or bold", shown(text)))
 }
 
-fn way(text: &str) -> Result<Way, String> {
+fn way(text: &str) -> Result<BlendDirection, String> {
     match text {
-        "down" => Ok(Way::Down),
-        "across" => Ok(Way::Across),
-        "outward" => Ok(Way::Outward),
+        "down" => Ok(BlendDirection::Down),
+        "across" => Ok(BlendDirection::Across),
+        "outward" => Ok(BlendDirection::Outward),
         _ => Err(format!("“{}”: a blend goes down, across or outward", shown(text))),
     }
 }
@@ -431,27 +431,27 @@ impl From<&Stencil> for StencilEntry {
 }
 
 impl BlendEntry {
-    fn parse(&self, checks: &mut Checks, at: &str) -> Option<Wears> {
+    fn parse(&self, checks: &mut Checks, at: &str) -> Option<Finish> {
         let way = checks.field(format!("{at}/way"), way(&self.way))?;
         let mut bands = Vec::with_capacity(self.bands.len());
         for (i, band) in self.bands.iter().take(6).enumerate() {
             let pot = pot(&band.pot, checks, &format!("{at}/bands/{i}/pot"))?;
             bands.push(Band { pot, at: band.at });
         }
-        Some(Wears::Blend { way, bands })
+        Some(Finish::Blend { way, bands })
     }
 }
 
 impl WornEntry {
-    fn parse(&self, checks: &mut Checks, at: &str) -> Option<(Zone, Dress)> {
+    fn parse(&self, checks: &mut Checks, at: &str) -> Option<(Zone, ZoneFinish)> {
         let zone = checks.field(format!("{at}/zone"), zone(&self.zone))?;
         let wears = match (&self.strip, &self.blend) {
             (Some(worn), _) => {
                 let strip = checks.field(format!("{at}/strip/strip"), letter(&worn.strip))?;
-                Wears::Strip { board: worn.board, strip }
+                Finish::Strip { board: worn.board, strip }
             }
             (None, Some(blend)) => blend.parse(checks, &format!("{at}/blend"))?,
-            (None, None) => Wears::Bare,
+            (None, None) => Finish::Bare,
         };
         let ground = match &self.ground {
             Some(ground) => Some(ground.parse(&format!("{at}/ground"), checks)?),
@@ -462,20 +462,20 @@ impl WornEntry {
             Some(stencil) => Some(stencil.parse(checks, &format!("{at}/stencil"))?),
             None => None,
         };
-        Some((zone, Dress { wears, ground, stencil, ageing }))
+        Some((zone, ZoneFinish { wears, ground, stencil, ageing }))
     }
 
-    fn of((zone, dress): (&Zone, &Dress)) -> Self {
+    fn of((zone, dress): (&Zone, &ZoneFinish)) -> Self {
         let (strip, blend) = match &dress.wears {
-            Wears::Bare => (None, None),
-            Wears::Strip { board, strip } => {
+            Finish::Bare => (None, None),
+            Finish::Strip { board, strip } => {
                 (Some(StripWorn { board: *board, strip: strip.to_string() }), None)
             }
-            Wears::Blend { way, bands } => {
+            Finish::Blend { way, bands } => {
                 let way = match way {
-                    Way::Down => "down",
-                    Way::Across => "across",
-                    Way::Outward => "outward",
+                    BlendDirection::Down => "down",
+                    BlendDirection::Across => "across",
+                    BlendDirection::Outward => "outward",
                 };
                 let band = |band: &Band| BandEntry {
                     pot: band.pot.iter().map(MixPart::from).collect(),
@@ -566,7 +566,7 @@ impl PieceEntry {
         let mut corrections = BTreeMap::new();
         for (i, correction) in self.corrections.iter().take(Zone::ALL.len()).enumerate() {
             let zone = checks.field(format!("/corrections/{i}/zone"), zone(&correction.zone));
-            let correction = Correction { area: correction.area_m2, edge: correction.edge_m };
+            let correction = AreaCorrection { area: correction.area_m2, edge: correction.edge_m };
             corrections.extend(zone.map(|zone| (zone, correction)));
         }
         let mut schemes = Vec::with_capacity(self.schemes.len());
@@ -593,7 +593,7 @@ impl PieceEntry {
 
 impl From<&Piece> for PieceEntry {
     fn from(piece: &Piece) -> Self {
-        let correction = |(zone, correction): (&Zone, &Correction)| CorrectionEntry {
+        let correction = |(zone, correction): (&Zone, &AreaCorrection)| CorrectionEntry {
             zone: zone.id().to_owned(),
             area_m2: correction.area,
             edge_m: correction.edge,

@@ -14,8 +14,8 @@ pub use entry::{
 };
 pub use kept::{PieceInList, PieceKept, PieceName};
 pub use prediction::{
-    DimensionTold, FaceTold, FindingTold, PairTold, PartTold, PiecePrediction, PullTold, StencilTold,
-    ZoneTold,
+    DimensionView, FaceView, FindingView, PairView, PartView, PiecePrediction, PullView, StencilView,
+    ZoneView,
 };
-pub use room::{InDress, Room, not_said, scheme_of};
+pub use room::{FinishedPiece, Room, not_said, scheme_of};
 pub use unify::{UnifyFound, UnifyStep, UnifyWay};

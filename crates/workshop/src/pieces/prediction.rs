@@ -7,8 +7,8 @@ use utoipa::ToSchema;
 use warm_blend_board::Place;
 use warm_blend_paint::{Dimension, Seen, Units, percentages};
 use warm_blend_piece::{
-    Asks, Elevation, Finding, Form, Pair, Piece, Pull, Scheme, Spacing, Stands, View, Wears, With, Zone,
-    ZoneSeen, pulls, shared_paint,
+    Elevation, Finding, Finish, Form, FormField, Pair, Piece, Pull, Scheme, Spacing, Stands, View, With,
+    Zone, ZoneSeen, pulls, shared_paint,
 };
 use warm_blend_render::Placed;
 
@@ -19,24 +19,24 @@ use crate::{MixPart, Refusal, Room, SeenColour, ShareOfColour};
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PiecePrediction {
     /// Front, side and top.
-    pub faces: Vec<FaceTold>,
+    pub faces: Vec<FaceView>,
     /// What is painted alike.
-    pub zones: Vec<ZoneTold>,
+    pub zones: Vec<ZoneView>,
     /// Neighbours, the furthest outside their window first.
-    pub pairs: Vec<PairTold>,
+    pub pairs: Vec<PairView>,
     /// What is off, or good to know, what matters most first.
-    pub findings: Vec<FindingTold>,
+    pub findings: Vec<FindingView>,
     /// Colours mixed towards their neighbours.
-    pub pulls: Vec<PullTold>,
+    pub pulls: Vec<PullView>,
     /// Painted area, m².
     pub area_m2: f64,
     /// The dimensions that count, as they are said.
-    pub dimensions: Vec<DimensionTold>,
+    pub dimensions: Vec<DimensionView>,
 }
 
 /// A dimension of the piece.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct DimensionTold {
+pub struct DimensionView {
     /// `width` …
     pub id: &'static str,
     /// In the units that were asked for: `1000 mm`, `3`.
@@ -45,7 +45,7 @@ pub struct DimensionTold {
 
 /// A pattern on a zone.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct StencilTold {
+pub struct StencilView {
     /// How long and wide one motif is: `80 mm`.
     pub size: String,
     /// How it is spread: `5 repeats, 50 mm between and at the ends`; none where it goes nowhere.
@@ -54,7 +54,7 @@ pub struct StencilTold {
 
 /// A face of a piece.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct FaceTold {
+pub struct FaceView {
     /// `front`, `side` or `top`.
     pub view: &'static str,
     /// mm.
@@ -64,12 +64,12 @@ pub struct FaceTold {
     /// How many such faces there are.
     pub times: u32,
     /// Its parts, each after the one it is set into.
-    pub parts: Vec<PartTold>,
+    pub parts: Vec<PartView>,
 }
 
 /// A part of a face.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct PartTold {
+pub struct PartView {
     /// What it belongs to.
     pub zone: &'static str,
     /// Where it lies in a picture of the size that was asked for: left, upper edge, width, height, each as a share.
@@ -78,7 +78,7 @@ pub struct PartTold {
 
 /// What is painted alike.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct ZoneTold {
+pub struct ZoneView {
     /// `drawers` …
     pub zone: &'static str,
     /// `Drawer fronts` …
@@ -104,7 +104,7 @@ pub struct ZoneTold {
     /// The pot of its main colour, where it wears a strip that has one.
     pub main: Vec<MixPart>,
     /// The pattern on it.
-    pub stencil: Option<StencilTold>,
+    pub stencil: Option<StencilView>,
     /// Why it cannot wear that, where it cannot.
     pub refused: Option<String>,
     /// From across the room.
@@ -119,7 +119,7 @@ pub struct ZoneTold {
 
 /// Two neighbours.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct PairTold {
+pub struct PairView {
     /// A zone.
     pub one: &'static str,
     /// Its neighbour.
@@ -142,7 +142,7 @@ pub struct PairTold {
 
 /// What is off, or good to know.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct FindingTold {
+pub struct FindingView {
     /// In words.
     pub what: String,
     /// The numbers it comes from.
@@ -155,7 +155,7 @@ pub struct FindingTold {
 
 /// A colour mixed towards that of its neighbour.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct PullTold {
+pub struct PullView {
     /// What is painted anew.
     pub zone: &'static str,
     /// `Mix the plinth’s colour towards the case’s: 3 parts to 1`.
@@ -175,7 +175,7 @@ pub(crate) fn named_together((one, other): (Zone, Zone)) -> String {
     format!("{} and {}", one.name(), other.name().to_lowercase())
 }
 
-impl PairTold {
+impl PairView {
     pub(crate) fn of(pair: &Pair) -> Self {
         let (one, other) = pair.zones;
         Self {
@@ -196,7 +196,7 @@ impl PairTold {
     }
 }
 
-impl From<Finding> for FindingTold {
+impl From<Finding> for FindingView {
     fn from(finding: Finding) -> Self {
         Self {
             what: finding.what,
@@ -242,15 +242,15 @@ impl Room<'_> {
         Ok(PiecePrediction {
             faces: faces(&standing, size)?,
             zones: self.zones(scheme, &standing, area, units),
-            pairs: pairs.iter().map(PairTold::of).collect(),
-            findings: found.into_iter().map(FindingTold::from).collect(),
+            pairs: pairs.iter().map(PairView::of).collect(),
+            findings: found.into_iter().map(FindingView::from).collect(),
             pulls: pulls.iter().map(|pull| self.pull(pull)).collect(),
             area_m2: area,
             dimensions: dimensions(&standing.in_dress.form, units),
         })
     }
 
-    fn zones(&self, scheme: &Scheme, standing: &PieceSeen, area: f64, units: Units) -> Vec<ZoneTold> {
+    fn zones(&self, scheme: &Scheme, standing: &PieceSeen, area: f64, units: Units) -> Vec<ZoneView> {
         let hex = |seen: &ZoneSeen| {
             let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
             Place::ALL.map(on_screen).to_vec()
@@ -266,7 +266,7 @@ impl Room<'_> {
                 let seen = standing.zones.iter().find(|seen| seen.zone == *zone);
                 let refused = standing.in_dress.refused.iter().find(|(refused, _)| refused == zone);
                 let worn = standing.in_dress.dressed.get(zone);
-                ZoneTold {
+                ZoneView {
                     zone: zone.id(),
                     name: zone.name(),
                     area_m2: extent.area,
@@ -295,12 +295,12 @@ impl Room<'_> {
     /// What a zone wears, in words.
     fn words(&self, scheme: &Scheme, zone: Zone) -> String {
         let finish = match scheme.dress(zone).map(|dress| &dress.wears) {
-            None | Some(Wears::Bare) => "bare".to_owned(),
-            Some(Wears::Strip { board, strip }) => match self.boards.get(board) {
+            None | Some(Finish::Bare) => "bare".to_owned(),
+            Some(Finish::Strip { board, strip }) => match self.boards.get(board) {
                 Some(board) => format!("strip {strip} of “{}”", board.name.as_str()),
                 None => "a board that never was".to_owned(),
             },
-            Some(Wears::Blend { bands, .. }) => format!("a blend of {} colours", bands.len()),
+            Some(Finish::Blend { bands, .. }) => format!("a blend of {} colours", bands.len()),
         };
         match scheme.stencil(zone) {
             Some(stencil) => format!("{finish}, with {}", stencil.motif.name().to_lowercase()),
@@ -308,10 +308,10 @@ impl Room<'_> {
         }
     }
 
-    pub(crate) fn pull(&self, pull: &Pull) -> PullTold {
+    pub(crate) fn pull(&self, pull: &Pull) -> PullView {
         let (own, more) = pull.parts;
         let zone = pull.zone.name().to_lowercase();
-        PullTold {
+        PullView {
             zone: pull.zone.id(),
             words: match pull.with {
                 With::Neighbour(toward) => {
@@ -331,7 +331,7 @@ impl Room<'_> {
     }
 }
 
-fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> Option<StencilTold> {
+fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> Option<StencilView> {
     let stencil = scheme.stencil(zone)?;
     let said = |mm: f64| units.say(Dimension::Length, mm);
     let words = |Spacing { repeats, gap, .. }: &Spacing| match repeats {
@@ -339,18 +339,18 @@ fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> 
         _ => format!("{repeats} repeats, {} between and at the ends", said(*gap)),
     };
     let words: Vec<String> = stencil.spread(elevation, zone).iter().map(words).collect();
-    Some(StencilTold { size: said(stencil.size), spread: (!words.is_empty()).then(|| words.join("; ")) })
+    Some(StencilView { size: said(stencil.size), spread: (!words.is_empty()).then(|| words.join("; ")) })
 }
 
-fn dimensions(form: &Form, units: Units) -> Vec<DimensionTold> {
-    let said = |asks: &Asks| {
+fn dimensions(form: &Form, units: Units) -> Vec<DimensionView> {
+    let said = |asks: &FormField| {
         let value = asks.of(form);
         if asks.is_count() { value.to_string() } else { units.say(Dimension::Length, value) }
     };
-    form.kind.asks().iter().map(|asks| DimensionTold { id: asks.id(), said: said(asks) }).collect()
+    form.kind.asks().iter().map(|asks| DimensionView { id: asks.id(), said: said(asks) }).collect()
 }
 
-fn faces(standing: &PieceSeen, size: (u32, u32)) -> Result<Vec<FaceTold>, Refusal> {
+fn faces(standing: &PieceSeen, size: (u32, u32)) -> Result<Vec<FaceView>, Refusal> {
     let (width, height) = size;
     let mut faces: Vec<_> = standing.in_dress.elevation.faces.iter().collect();
     faces.sort_by_key(|face| View::ALL.iter().position(|view| *view == face.view));
@@ -358,7 +358,7 @@ fn faces(standing: &PieceSeen, size: (u32, u32)) -> Result<Vec<FaceTold>, Refusa
         .into_iter()
         .map(|face| {
             let placed = Placed::of(face, width, height).map_err(|error| Refusal::field("?width", error))?;
-            Ok(FaceTold {
+            Ok(FaceView {
                 view: face.view.id(),
                 width: face.width,
                 height: face.height,
@@ -366,7 +366,7 @@ fn faces(standing: &PieceSeen, size: (u32, u32)) -> Result<Vec<FaceTold>, Refusa
                 parts: face
                     .parts
                     .iter()
-                    .map(|part| PartTold { zone: part.zone.id(), at: placed.share(part.rect) })
+                    .map(|part| PartView { zone: part.zone.id(), at: placed.share(part.rect) })
                     .collect(),
             })
         })

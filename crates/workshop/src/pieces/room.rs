@@ -6,7 +6,8 @@ use uuid::Uuid;
 use warm_blend_board::{Board, ByPlace};
 use warm_blend_paint::{Component, Look, PaintId};
 use warm_blend_piece::{
-    BadDress, Dressed, Elevation, Extent, Form, Looked, Meeting, Piece, Scheme, Wardrobe, Zone, ZoneSeen,
+    BadFinish, Elevation, Extent, FinishContext, FinishedZone, Form, Looked, Meeting, Piece, Scheme, Zone,
+    ZoneSeen,
 };
 
 use crate::{Refusal, ShelfSnapshot};
@@ -24,20 +25,20 @@ pub struct Room<'a> {
 
 /// A piece in what it wears.
 #[derive(Debug)]
-pub struct InDress {
+pub struct FinishedPiece {
     /// What it is.
     pub form: Form,
     /// Its parts.
     pub elevation: Elevation,
     /// What is painted, by zone.
-    pub dressed: BTreeMap<Zone, Dressed>,
+    pub dressed: BTreeMap<Zone, FinishedZone>,
     /// Zones that cannot be dressed, and why.
-    pub refused: Vec<(Zone, BadDress)>,
+    pub refused: Vec<(Zone, BadFinish)>,
 }
 
 /// A piece in the room: how its zones look in what they wear.
 pub(crate) struct PieceSeen {
-    pub in_dress: InDress,
+    pub in_dress: FinishedPiece,
     pub extents: BTreeMap<Zone, Extent>,
     pub zones: Vec<ZoneSeen>,
     pub places: BTreeMap<Zone, ByPlace<f64>>,
@@ -71,15 +72,15 @@ impl Room<'_> {
     }
 
     /// Runs something with what the engine asks of a room.
-    pub(crate) fn with<R>(&self, elevation: &Elevation, work: impl FnOnce(&Wardrobe) -> R) -> R {
+    pub(crate) fn with<R>(&self, elevation: &Elevation, work: impl FnOnce(&FinishContext) -> R) -> R {
         let tin = |paint| self.shelf.material(paint);
         let habit = |technique| self.shelf.hands().habit(technique);
         let board = |id| self.boards.get(&id);
-        work(&Wardrobe { tin: &tin, habit: &habit, elevation, board: &board })
+        work(&FinishContext { tin: &tin, habit: &habit, elevation, board: &board })
     }
 
     /// A scheme put on; none of a piece of which nothing was said yet.
-    pub fn dress(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<InDress>, Refusal> {
+    pub fn dress(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<FinishedPiece>, Refusal> {
         let Some(form) = piece.form else { return Ok(None) };
         let elevation =
             form.build().map_err(|error| Refusal::field(format!("/form/{}", error.field), error.message))?;
@@ -92,7 +93,7 @@ impl Room<'_> {
                 }
             }
         });
-        Ok(Some(InDress { form, elevation, dressed, refused }))
+        Ok(Some(FinishedPiece { form, elevation, dressed, refused }))
     }
 
     /// How a scheme looks; none of a piece of which nothing was said yet.
@@ -101,7 +102,7 @@ impl Room<'_> {
         let elevation = &in_dress.elevation;
         let (extents, places) = (piece.extents(elevation), elevation.places());
         let meetings = piece.meetings(elevation);
-        let look = |(zone, worn): (&Zone, &Dressed)| {
+        let look = |(zone, worn): (&Zone, &FinishedZone)| {
             worn.look(*zone, extents[zone], &places[zone], self.look.light, self.look.state)
         };
         let zones = in_dress.dressed.iter().map(look).collect();

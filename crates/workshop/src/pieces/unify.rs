@@ -4,10 +4,10 @@ use std::ops::ControlFlow;
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_piece::{BadDress, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
+use warm_blend_piece::{BadFinish, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
 
 use crate::pieces::prediction::named_together;
-use crate::{OverEntry, PairTold, PullTold, Refusal, Room, not_said};
+use crate::{OverEntry, PairView, PullView, Refusal, Room, not_said};
 
 /// Treatments that bring parts together.
 #[derive(Debug, Serialize, ToSchema)]
@@ -16,7 +16,7 @@ pub struct UnifyFound {
     /// is off, or nothing helps.
     pub ways: Vec<UnifyWay>,
     /// Colours of pairs that fight, calmed with a paint from the shelf.
-    pub calms: Vec<PullTold>,
+    pub calms: Vec<PullView>,
     /// By how much pairs are outside their windows now, ΔE00, all together.
     pub off: f64,
 }
@@ -45,7 +45,7 @@ pub struct UnifyWay {
     /// How far it moves the piece, ΔE00, mean by area.
     pub moved: f64,
     /// All pairs with it on.
-    pub pairs: Vec<PairTold>,
+    pub pairs: Vec<PairView>,
     /// Pairs that are further outside than before.
     pub worse: Vec<String>,
     /// Other faults that it makes, in words.
@@ -73,7 +73,7 @@ impl Room<'_> {
             let ways = unify(&looked, wardrobe, &self.shelf.on_shelf(), watch)?;
             Ok((ways, calms(&looked, wardrobe, &self.shelf.on_shelf())?))
         });
-        let (ways, calms) = found.map_err(|error: BadDress| Refusal::field("/schemes", error))?;
+        let (ways, calms) = found.map_err(|error: BadFinish| Refusal::field("/schemes", error))?;
         Ok(UnifyFound {
             ways: ways.iter().map(|way| self.way(way)).collect(),
             calms: calms.iter().map(|calm| self.pull(calm)).collect(),
@@ -111,7 +111,7 @@ impl Room<'_> {
             },
             all_in,
             moved: way.moved,
-            pairs: way.pairs.iter().map(PairTold::of).collect(),
+            pairs: way.pairs.iter().map(PairView::of).collect(),
             worse: way.worse.iter().copied().map(named_together).collect(),
             faults: way.faults.iter().map(|fault| fault.what.clone()).collect(),
             ml: way.ml,

@@ -1,8 +1,8 @@
-import type { WayTold } from '../../api/client';
+import type { RemedyView } from '../../api/client';
 import { PLACES } from './entry';
 
 interface WayProps {
-  way: WayTold;
+  way: RemedyView;
   before: string[];
   source: string;
   stale: boolean;

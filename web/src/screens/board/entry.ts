@@ -1,6 +1,6 @@
 // Changes to a board as it is put together: every one makes a new entry.
 
-import type { BoardEntry, FixOffered, LayerEntry, StripEntry, WayTold } from '../../api/client';
+import type { BoardEntry, FixOffered, LayerEntry, RemedyView, StripEntry } from '../../api/client';
 
 /** Kinds of place, in the order they are told. */
 export const PLACES = ['field', 'recess', 'edge'] as const;
@@ -139,7 +139,7 @@ const below = (entry: BoardEntry, layer: string, put: LayerEntry) =>
   around(entry, layer, (layers, at) => layers.toSpliced(at, 0, put));
 
 /** What a way back does to a strip. */
-export const mended = (entry: BoardEntry, letter: string, way: WayTold) =>
+export const mended = (entry: BoardEntry, letter: string, way: RemedyView) =>
   way.changes.reduce((entry, change) => {
     if (change.deed === 'take') return without(entry, change.id);
     if (!change.layer) return entry;

@@ -1,7 +1,7 @@
-import type { ZoneTold } from '../../api/client';
+import type { ZoneView } from '../../api/client';
 
 /** A zone's colour from across the room over those from near, each as wide as its share. */
-export function Colours({ zone, className }: { zone: ZoneTold; className: string }) {
+export function Colours({ zone, className }: { zone: ZoneView; className: string }) {
   return (
     <span aria-hidden className={`flex flex-col ${className}`}>
       <span className="flex-2" style={{ background: zone.seen?.hex }} />

@@ -1,12 +1,12 @@
 import { X } from 'lucide-react';
-import type { PieceEntry, ZoneTold } from '../../api/client';
+import type { PieceEntry, ZoneView } from '../../api/client';
 import { useBoardChoices } from '../../state/boards';
 import { usePaints } from '../../state/workspace';
 import { schemeOf, withScheme } from './entry';
 
 interface Props {
   entry: PieceEntry;
-  zones: ZoneTold[];
+  zones: ZoneView[];
   onChange: (entry: PieceEntry) => void;
 }
 

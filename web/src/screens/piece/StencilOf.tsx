@@ -1,4 +1,4 @@
-import type { PieceChoices, WornEntry, ZoneTold } from '../../api/client';
+import type { PieceChoices, WornEntry, ZoneView } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
@@ -7,7 +7,7 @@ import { type Choice, pickedPot } from './pots';
 type Stencil = NonNullable<WornEntry['stencil']>;
 
 interface Props {
-  zone: ZoneTold;
+  zone: ZoneView;
   stencil: Stencil | null | undefined;
   choices: PieceChoices;
   pots: Choice[];

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, ZoneTold } from '../../api/client';
+import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, ZoneView } from '../../api/client';
 import { share } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
@@ -10,8 +10,8 @@ import { StencilOf } from './StencilOf';
 
 interface Props {
   entry: PieceEntry;
-  zone: ZoneTold;
-  zones: ZoneTold[];
+  zone: ZoneView;
+  zones: ZoneView[];
   choices: PieceChoices;
   boards: BoardInList[];
   shelf: Paint[];

@@ -1,8 +1,8 @@
-import type { ZoneTold } from '../../api/client';
+import type { ZoneView } from '../../api/client';
 import { Colours } from './Colours';
 
 interface Props {
-  zones: ZoneTold[];
+  zones: ZoneView[];
   chosen: string | undefined;
   onChoose: (zone: string) => void;
 }

@@ -1,6 +1,6 @@
 // What a colour of a blend or a pattern can be made of: the shelf, the mixes, and what other parts are painted with.
 
-import type { Mix, Paint, WornEntry, ZoneTold } from '../../api/client';
+import type { Mix, Paint, WornEntry, ZoneView } from '../../api/client';
 
 type Pot = NonNullable<WornEntry['blend']>['bands'][number]['pot'];
 
@@ -12,7 +12,7 @@ export interface Choice {
 }
 
 /** All there are; the colours of other parts first. */
-export function potsOf(shelf: Paint[], mixes: Mix[], zones: ZoneTold[] = []): Choice[] {
+export function potsOf(shelf: Paint[], mixes: Mix[], zones: ZoneView[] = []): Choice[] {
   const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
   return [
     ...zones

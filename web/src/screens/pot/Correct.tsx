@@ -1,5 +1,5 @@
 import { Plus, Scale } from 'lucide-react';
-import type { Fix, MixEntry } from '../../api/client';
+import type { MixEntry, PotFix } from '../../api/client';
 import { oneDecimal } from '../../parts/numbers';
 import { useCorrections } from '../../state/bench';
 
@@ -9,9 +9,9 @@ interface Props {
   amount: number;
   measure: string;
   /** The addition was made: what is in the pot now, and how much of it. */
-  onAdded?: ((fix: Fix) => void) | undefined;
+  onAdded?: ((fix: PotFix) => void) | undefined;
   /** Where a scale is at hand: an addition is to be weighed in. */
-  onWeigh?: ((part: Fix['additions'][number]) => void) | undefined;
+  onWeigh?: ((part: PotFix['additions'][number]) => void) | undefined;
 }
 
 /** What to add to the pot so that it comes nearer to its target: the next single addition, and the whole way. */
@@ -35,7 +35,7 @@ export function Correct({ entry, amount, measure, onAdded, onWeigh }: Props) {
 
 interface RowProps {
   title: string;
-  fix: Fix;
+  fix: PotFix;
   /** True where it is of the pot as it was: the pot as it is now is being looked at. */
   old: boolean;
   onAdded: Props['onAdded'];
@@ -44,7 +44,8 @@ interface RowProps {
 
 function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
   const weighed = onAdded === undefined;
-  const amount = (part: Fix['additions'][number]) => (weighed ? `${part.grams.toFixed(1)} g` : part.amount);
+  const amount = (part: PotFix['additions'][number]) =>
+    weighed ? `${part.grams.toFixed(1)} g` : part.amount;
   const deeds = fix.additions.map((part) => `${amount(part)} ${part.name}`).join(' and ');
   const [first] = fix.additions;
   return (

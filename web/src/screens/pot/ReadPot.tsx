@@ -1,6 +1,6 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import type { Pour, ReadingMade } from '../../api/client';
+import type { PourView, ReadingMade } from '../../api/client';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** What is read where a pot was poured: what is in it, as well as it was measured. */
-export const ofPour = ({ id, paints, steps }: Pour) => ({
+export const ofPour = ({ id, paints, steps }: PourView) => ({
   of: paints.filter((one) => one.ml > 0).map(({ paint, ml }) => ({ paint, parts: ml })),
   pot: id,
   weighed: steps.some((step) => step.amount.endsWith(' g')),

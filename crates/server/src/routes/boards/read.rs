@@ -17,7 +17,7 @@ use crate::{
     off_thread::off_thread,
     problem::Problem,
     routes::readings::trouble,
-    wire::Seen,
+    wire::SeenRevision,
 };
 
 /// Put the reader on a spot of the painted board; nothing is kept.
@@ -74,12 +74,12 @@ pub async fn make_reading(
 
 /// Say that a reading is right however odd it looks, or note something.
 #[utoipa::path(put, path = "/boards/readings/{id}", operation_id = "change_board_reading",
-    tag = "board", params(Seen, ("id" = Uuid, Path)), request_body = BoardReadingChange,
+    tag = "board", params(SeenRevision, ("id" = Uuid, Path)), request_body = BoardReadingChange,
     responses((status = OK, body = BoardReadingKept)))]
 pub async fn change_reading(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Body(change): Body<BoardReadingChange>,
 ) -> Result<Json<BoardReadingKept>, Problem> {
     let work = move |store: &mut Store| {
@@ -92,12 +92,12 @@ pub async fn change_reading(
 
 /// Take a reading of a board out of the log: what it taught is forgotten; undo brings it back.
 #[utoipa::path(delete, path = "/boards/readings/{id}", operation_id = "remove_board_reading",
-    tag = "board", params(Seen, ("id" = Uuid, Path)),
+    tag = "board", params(SeenRevision, ("id" = Uuid, Path)),
     responses((status = NO_CONTENT)))]
 pub async fn remove_reading(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
-    Asked(Seen { revision }): Asked<Seen>,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<BoardReading>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)

@@ -1,10 +1,10 @@
 import { Flag, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import type { Pour } from '../../../api/client';
+import type { PourView } from '../../../api/client';
 import { AmountForm } from './AmountForm';
 
 interface Props {
-  pour: Pour;
+  pour: PourView;
   onTakeOut: (ml: number) => Promise<boolean>;
   /** Closes the record; true where what was poured becomes the recipe of the mix. */
   onFinish: (asRecipe: boolean) => void;

@@ -1,8 +1,8 @@
 import { RadioGroup } from 'radix-ui';
-import type { Paint, Pour } from '../../../api/client';
+import type { Paint, PourView } from '../../../api/client';
 
 interface Props {
-  pour: Pour;
+  pour: PourView;
   shelf: Paint[];
   chosen: string | undefined;
   onChoose: (paint: string) => void;

@@ -1,6 +1,6 @@
 import { Undo2 } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { type Fix, type MixEntry, type Paint, type Pour, Problem } from '../../../api/client';
+import { type MixEntry, type Paint, type PotFix, type PourView, Problem } from '../../../api/client';
 import { useTell } from '../../../parts/Notice';
 import { Picker } from '../../../parts/Picker';
 import { NO_ANSWER } from '../../../parts/useDeed';
@@ -13,7 +13,7 @@ import { Finish } from './Finish';
 import { Into } from './Into';
 
 interface Props {
-  pour: Pour;
+  pour: PourView;
   entry: MixEntry;
   shelf: Paint[];
   measure: string;
@@ -59,7 +59,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
       await calls.step(pour.id, chosen, unit, count);
       setGoal(undefined);
     });
-  const fix = (taken: Fix) =>
+  const fix = (taken: PotFix) =>
     attempt(async () => {
       for (const part of taken.additions) await calls.step(pour.id, part.paint, 'ml', part.ml);
     });

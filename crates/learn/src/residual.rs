@@ -12,7 +12,7 @@ use warm_blend_paint::{
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
 use super::{
-    eye::{Eye, lab_by_band},
+    local_metric::{LocalMetric, lab_jacobian},
     prior::{Bands, Local},
     reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER},
 };
@@ -22,14 +22,14 @@ pub(crate) const MODEL: f64 = 0.1;
 
 /// A reading against its prediction, in units of its own sd: the noise of the reading, of its pour and of its film are
 /// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
-pub(crate) struct Sight {
+pub(crate) struct WhitenedResidual {
     /// By number read.
     pub residual: DVector<f64>,
     /// The same before whitening, and the root of the covariance it was whitened by.
     raw: DVector<f64>,
     root: DMatrix<f64>,
     /// The metric that each colour was compared in.
-    eyes: Vec<Eye>,
+    eyes: Vec<LocalMetric>,
     /// ∂residual/∂coordinate: a row per number, the coordinates of the paints side by side in their order in `of`.
     pub slope: DMatrix<f64>,
     /// What it was predicted to be, in daylight: one colour, or black and white.
@@ -137,7 +137,7 @@ fn inside(k: f64, s: f64, film: Option<(f64, f64)>) -> f64 {
     }
 }
 
-impl Sight {
+impl WhitenedResidual {
     pub(crate) fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
         let stirred = Stirred::of(reading, paints);
         let columns = paints.iter().map(|local| local.dk.len()).sum::<usize>();
@@ -198,7 +198,7 @@ impl Sight {
         rows: &[Vec<f64>],
         columns: usize,
         predicted: Vec<Lab>,
-        eyes: Vec<Eye>,
+        eyes: Vec<LocalMetric>,
     ) -> Self {
         let n = rows.len();
         let raw = DVector::from_vec(raw);
@@ -220,7 +220,7 @@ impl Sight {
 
     /// Half the squared misfit, by the covariance of another look at the same reading: so that steps of a search are
     /// compared by one measure.
-    pub(crate) fn misfit_by(&self, measure: &Sight) -> f64 {
+    pub(crate) fn misfit_by(&self, measure: &WhitenedResidual) -> f64 {
         let mut residual = self.raw.clone();
         measure.root.solve_lower_triangular_mut(&mut residual);
         0.5 * residual.norm_squared()
@@ -248,9 +248,13 @@ fn views<P>(reading: &Reading<P>) -> Vec<(&Measured, Option<(f64, &'static Refle
 }
 
 /// The metric half-way: over a large difference that of one end overstates the other's.
-fn half_way(read: Lab, predicted: Lab) -> Eye {
+fn half_way(read: Lab, predicted: Lab) -> LocalMetric {
     let half = |a: f64, b: f64| 0.5 * (a + b);
-    Eye::at(Lab { l: half(read.l, predicted.l), a: half(read.a, predicted.a), b: half(read.b, predicted.b) })
+    LocalMetric::at(Lab {
+        l: half(read.l, predicted.l),
+        a: half(read.a, predicted.a),
+        b: half(read.b, predicted.b),
+    })
 }
 
 /// sd of a colour along one direction of a metric.
@@ -268,7 +272,12 @@ fn group_sd<P>(read: &Reflectance, group: usize, reading: &Reading<P>) -> f64 {
 }
 
 /// By how many of its own sd each number that was read lies from that of a curve.
-fn residuals<P>(measured: &Measured, curve: &Reflectance, eye: &Eye, reading: &Reading<P>) -> Vec<f64> {
+fn residuals<P>(
+    measured: &Measured,
+    curve: &Reflectance,
+    eye: &LocalMetric,
+    reading: &Reading<P>,
+) -> Vec<f64> {
     match measured {
         Measured::Colour(read) => {
             let seen = Measured::Spectrum(*curve).lab();
@@ -284,11 +293,11 @@ fn residuals<P>(measured: &Measured, curve: &Reflectance, eye: &Eye, reading: &R
 }
 
 /// The numbers a measured colour or curve brings, where `predicted` was expected.
-fn numbers<P>(measured: &Measured, predicted: Lab, eye: &Eye, reading: &Reading<P>) -> Vec<Number> {
+fn numbers<P>(measured: &Measured, predicted: Lab, eye: &LocalMetric, reading: &Reading<P>) -> Vec<Number> {
     match measured {
         Measured::Colour(_) => {
             let sd = colour_sd(reading);
-            let rows = lab_by_band(predicted, eye, Light::Daylight);
+            let rows = lab_jacobian(predicted, eye, Light::Daylight);
             rows.map(|row| Number { by_band: row.map(|v| v / sd), bands: 0..BANDS, by_gain: 0.0 }).into()
         }
         Measured::Spectrum(read) => (0..GROUPS)

@@ -16,9 +16,9 @@ use warm_blend_spectral::{BANDS, Lab, difference};
 use wide::{f32x4, i32x4};
 
 /// Looks closely: at every second band.
-pub(super) type Sweep = Reckoner<{ BANDS / 2 }>;
+pub(super) type HalfBands = ReducedBands<{ BANDS / 2 }>;
 /// Looks at first sight: at every sixth.
-pub(super) type Glance = Reckoner<{ BANDS / 6 }>;
+pub(super) type SixthBands = ReducedBands<{ BANDS / 6 }>;
 /// Most paints in one mix of a search.
 pub(super) const DEEP: usize = 4;
 
@@ -47,7 +47,7 @@ impl Labs {
 }
 
 /// The paints of a search, looked at in one way, at some of the bands: `NODES` divides all of them.
-pub(super) struct Reckoner<const NODES: usize> {
+pub(super) struct ReducedBands<const NODES: usize> {
     /// True where a mix's own air and milk count, and what its surface can be at most, α k1.
     filled: bool,
     surface: f32x4,
@@ -87,7 +87,7 @@ fn inside(k: f64, s: f64) -> f64 {
     s / ((1.0 - K2) * s + k + (k * (k + 2.0 * s)).sqrt()).max(f64::MIN_POSITIVE)
 }
 
-impl<const NODES: usize> Reckoner<NODES> {
+impl<const NODES: usize> ReducedBands<NODES> {
     pub(super) fn new(paints: &[&Material], look: Look) -> Self {
         let most = match look.state {
             State::Dry => f64::INFINITY,
@@ -304,7 +304,7 @@ mod tests {
 
     /// How far off the colour of a mix is, and how far it is trusted to be.
     fn off<const NODES: usize>(shelf: &[&Material], parts: [u32; 4], look: Look) -> (f64, f64) {
-        let sweep = Reckoner::<NODES>::new(shelf, look);
+        let sweep = ReducedBands::<NODES>::new(shelf, look);
         let labs = sweep.set(&[0, 1, 2, 3]).labs::<4>(&parts.map(|parts| f32x4::splat(parts as f32)));
         let quick = labs.each()[1];
         let of = parts.iter().zip(shelf).map(|(parts, paint)| (Parts::of(f64::from(*parts)), *paint));

@@ -11,11 +11,11 @@ pub type Rows = [[f64; BANDS]; 3];
 
 /// A metric at a colour: lightness, chroma and hue directions.
 #[derive(Debug, Clone, Copy)]
-pub struct Eye {
+pub struct LocalMetric {
     rows: [[f64; 3]; 3],
 }
 
-impl Eye {
+impl LocalMetric {
     /// Fitted to a colour.
     pub fn at(colour: Lab) -> Self {
         let seventh = colour.chroma().powi(7);
@@ -47,7 +47,7 @@ impl Eye {
 }
 
 /// What a change of reflectance in each band does to a colour, in the metric `eye`.
-pub fn lab_by_band(colour: Lab, eye: &Eye, light: Light) -> Rows {
+pub fn lab_jacobian(colour: Lab, eye: &LocalMetric, light: Light) -> Rows {
     let white = light.white();
     let Xyz { x, y, z } = colour.to_xyz(white);
     let slope =
@@ -83,7 +83,7 @@ mod tests {
             let colour = Lab { l, a, b };
             let other = Lab { l: l + step[0], a: a + step[1], b: b + step[2] };
             let truth = difference(colour, other).value();
-            let length = Eye::at(colour).weigh(step).iter().map(|v| v * v).sum::<f64>().sqrt();
+            let length = LocalMetric::at(colour).weigh(step).iter().map(|v| v * v).sum::<f64>().sqrt();
             prop_assert!((length - truth).abs() < 0.03 * truth + 1e-6, "{} against {}", length, truth);
         }
 
@@ -93,8 +93,8 @@ mod tests {
                 let curve = Reflectance::from_fn(|i| r + if i == at { by } else { 0.0 });
                 Lab::of(Xyz::of(&curve, Light::Bulb), Light::Bulb.white())
             };
-            let eye = Eye::at(lab(0.0));
-            let rows = lab_by_band(lab(0.0), &eye, Light::Bulb);
+            let eye = LocalMetric::at(lab(0.0));
+            let rows = lab_jacobian(lab(0.0), &eye, Light::Bulb);
             let (less, more) = (lab(-1e-5), lab(1e-5));
             let moved = eye.weigh([more.l - less.l, more.a - less.a, more.b - less.b]);
             for (row, moved) in rows.iter().zip(moved) {

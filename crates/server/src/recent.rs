@@ -4,7 +4,7 @@ use std::fmt;
 use std::sync::{Arc, Mutex, PoisonError};
 
 /// The last `N` of something, by what they were made of.
-pub struct Lately<K, T, const N: usize> {
+pub struct Recent<K, T, const N: usize> {
     kept: Arc<Mutex<Vec<Made<K, T>>>>,
 }
 
@@ -13,7 +13,7 @@ struct Made<K, T> {
     made: Arc<T>,
 }
 
-impl<K: PartialEq, T, const N: usize> Lately<K, T, N> {
+impl<K: PartialEq, T, const N: usize> Recent<K, T, N> {
     /// What was made of that, or is made now. What is not worth its room is not kept.
     pub fn get<E>(&self, of: K, keep: bool, make: impl FnOnce() -> Result<T, E>) -> Result<Arc<T>, E> {
         let found = |kept: &[Made<K, T>]| {
@@ -33,19 +33,19 @@ impl<K: PartialEq, T, const N: usize> Lately<K, T, N> {
     }
 }
 
-impl<K, T, const N: usize> Clone for Lately<K, T, N> {
+impl<K, T, const N: usize> Clone for Recent<K, T, N> {
     fn clone(&self) -> Self {
         Self { kept: Arc::clone(&self.kept) }
     }
 }
 
-impl<K, T, const N: usize> Default for Lately<K, T, N> {
+impl<K, T, const N: usize> Default for Recent<K, T, N> {
     fn default() -> Self {
         Self { kept: Arc::default() }
     }
 }
 
-impl<K, T, const N: usize> fmt::Debug for Lately<K, T, N> {
+impl<K, T, const N: usize> fmt::Debug for Recent<K, T, N> {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         f.debug_struct("Lately").finish_non_exhaustive()
     }
@@ -57,7 +57,7 @@ mod tests {
 
     #[test]
     fn the_last_few_are_made_once() {
-        let lately = Lately::<u32, u32, 2>::default();
+        let lately = Recent::<u32, u32, 2>::default();
         let make = |of: u32, keep| lately.get(of, keep, || Ok::<_, ()>(10 * of)).unwrap();
         let refused = |of: u32| lately.get(of, true, || Err(())).map(|made| *made);
         assert_eq!((*make(1, true), *make(2, true), *make(3, false)), (10, 20, 30));

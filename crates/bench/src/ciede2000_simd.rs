@@ -3,7 +3,7 @@
 use warm_blend_spectral::Lab;
 use wide::f32x4;
 
-use super::sweep::Labs;
+use super::reduced_bands::Labs;
 
 /// How far it may be from the formula in double precision, ΔE00, where the two hues are not opposite.
 pub(super) const OFF: f64 = 0.02;
@@ -37,7 +37,7 @@ pub(super) fn turn(nearly: f64, chroma: f64) -> f64 {
 
 /// The least of it where hues are opposite, on both sides of the jump, of colours known to within `nearly`.
 pub(super) fn least_apart(aim: &Aim, labs: &Labs, nearly: f64) -> f32x4 {
-    let here = apart(aim, labs);
+    let here = ciede2000_simd(aim, labs);
     let across = labs.a * four(aim.lab.a) + labs.b * four(aim.lab.b);
     let chroma = (square(labs.a) + square(labs.b)).sqrt();
     // As [`turn`] has it.
@@ -50,7 +50,7 @@ pub(super) fn least_apart(aim: &Aim, labs: &Labs, nearly: f64) -> f32x4 {
     }
     let turned = |sin: f32x4| {
         let labs = Labs { l: labs.l, a: labs.a * cos - labs.b * sin, b: labs.a * sin + labs.b * cos };
-        apart(aim, &labs)
+        ciede2000_simd(aim, &labs)
     };
     here.min(turned(sin)).min(turned(-sin))
 }
@@ -71,7 +71,7 @@ pub(super) fn grown(chroma: f32x4) -> f32x4 {
 
 /// CIEDE2000 (Sharma, Wu and Dalal 2005, equations 2 to 22) between a target and four colours. Angles are never made of the
 /// hues: what the formula asks of them is said by their cosines and sines.
-pub(super) fn apart(aim: &Aim, labs: &Labs) -> f32x4 {
+pub(super) fn ciede2000_simd(aim: &Aim, labs: &Labs) -> f32x4 {
     let one = f32x4::splat(1.0);
     let half = f32x4::splat(0.5);
     let none = f32x4::splat(1e-6);
@@ -152,7 +152,7 @@ mod tests {
             let across = target.a * mix.a + target.b * mix.b;
             prop_assume!(across > -0.97 * target.chroma() * mix.chroma());
             let labs = Labs { l: four(mix.l), a: four(mix.a), b: four(mix.b) };
-            let [quick, ..] = apart(&target.into(), &labs).to_array();
+            let [quick, ..] = ciede2000_simd(&target.into(), &labs).to_array();
             let full = difference(target, mix).value();
             prop_assert!((f64::from(quick) - full).abs() < OFF, "{} for {}", quick, full);
         }

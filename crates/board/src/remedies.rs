@@ -8,13 +8,13 @@ use warm_blend_paint::{BadPaint, Class, Component, PaintId, State, WholeParts};
 use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
 use super::{
-    Board, ByPlace, Hands, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, Tin, below_the_wax,
+    Board, ByPlace, Hands, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, below_the_wax,
     stack::lab, template::thinned,
 };
 
 /// What is seen on a board gone wrong.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Trouble {
+pub enum Defect {
     /// The whole is too dark, or a wax or glaze is.
     TooDark,
     /// An accent or the whole is too bright a colour.
@@ -33,7 +33,7 @@ pub enum Trouble {
 
 /// A way back.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Way {
+pub struct Remedy {
     /// What to do.
     pub words: String,
     /// Why it helps.
@@ -41,14 +41,14 @@ pub struct Way {
     /// What is in the pot of a new layer: the words end where its name belongs.
     pub pot: Option<Layer>,
     /// What is done to the strip.
-    pub changes: Vec<Change>,
+    pub changes: Vec<LayerChange>,
     /// What would be seen from across the room.
     pub after: ByPlace<Reflectance>,
 }
 
 /// What a way does to a strip.
 #[derive(Debug, Clone, PartialEq)]
-pub enum Change {
+pub enum LayerChange {
     /// A new layer, below another or on top.
     Put(Layer, Option<LayerId>),
     /// A layer in place of the one with its id.
@@ -66,62 +66,62 @@ const HELPS: f64 = 0.8;
 /// More than this is another finish, ΔE00 of the field.
 const ANOTHER: f64 = 25.0;
 
-impl Trouble {
+impl Defect {
     /// In the order they are offered.
-    pub const ALL: [Trouble; 7] = [
-        Trouble::TooDark,
-        Trouble::TooBright,
-        Trouble::JumpsOut,
-        Trouble::Dull,
-        Trouble::WashedOut,
-        Trouble::Lifted,
-        Trouble::Cracked,
+    pub const ALL: [Defect; 7] = [
+        Defect::TooDark,
+        Defect::TooBright,
+        Defect::JumpsOut,
+        Defect::Dull,
+        Defect::WashedOut,
+        Defect::Lifted,
+        Defect::Cracked,
     ];
 
     /// `too-dark` …
     pub const fn id(self) -> &'static str {
         match self {
-            Trouble::TooDark => "too-dark",
-            Trouble::TooBright => "too-bright",
-            Trouble::JumpsOut => "jumps-out",
-            Trouble::Dull => "dull",
-            Trouble::WashedOut => "washed-out",
-            Trouble::Lifted => "lifted",
-            Trouble::Cracked => "cracked",
+            Defect::TooDark => "too-dark",
+            Defect::TooBright => "too-bright",
+            Defect::JumpsOut => "jumps-out",
+            Defect::Dull => "dull",
+            Defect::WashedOut => "washed-out",
+            Defect::Lifted => "lifted",
+            Defect::Cracked => "cracked",
         }
     }
 
     /// What a painter says.
     pub const fn name(self) -> &'static str {
         match self {
-            Trouble::TooDark => "Too dark",
-            Trouble::TooBright => "Too bright",
-            Trouble::JumpsOut => "One part jumps out",
-            Trouble::Dull => "Dull: nothing stands out",
-            Trouble::WashedOut => "The first coat looks washed out",
-            Trouble::Lifted => "The paint below lifted",
-            Trouble::Cracked => "Cracks, runs or blobs",
+            Defect::TooDark => "Too dark",
+            Defect::TooBright => "Too bright",
+            Defect::JumpsOut => "One part jumps out",
+            Defect::Dull => "Dull: nothing stands out",
+            Defect::WashedOut => "The first coat looks washed out",
+            Defect::Lifted => "The paint below lifted",
+            Defect::Cracked => "Cracks, runs or blobs",
         }
     }
 
     /// What to do before any layer.
     pub const fn first(self) -> &'static str {
         match self {
-            Trouble::TooDark => {
+            Defect::TooDark => {
                 "Stand back and look at it in the room's own light first; a fresh wax can still be lifted."
             }
-            Trouble::TooBright => {
+            Defect::TooBright => {
                 "Separate brushes for colours that must not meet; what is too pure wants its calmer cousin."
             }
-            Trouble::JumpsOut => {
+            Defect::JumpsOut => {
                 "A thin layer over all mutes the neighbours alike: begin with less than you think."
             }
-            Trouble::Dull => "Build contrast in steps, never at once.",
-            Trouble::WashedOut => "Wait: wet is not dry, and the first coat is never the colour.",
-            Trouble::Lifted => {
+            Defect::Dull => "Build contrast in steps, never at once.",
+            Defect::WashedOut => "Wait: wet is not dry, and the first coat is never the colour.",
+            Defect::Lifted => {
                 "Let it dry hard, sand the edge of the hole flat, touch in the base, and seal it before anything wet goes over."
             }
-            Trouble::Cracked => {
+            Defect::Cracked => {
                 "Let it dry hard, sand it flat, damp or with extraction, and go back to thin coats; offload the brush."
             }
         }
@@ -134,11 +134,11 @@ impl Trouble {
         };
         let gain = |of: &dyn Fn(&Lab) -> f64| mean(of, after) - mean(of, before);
         match self {
-            Trouble::TooDark => gain(&|lab| lab.l),
-            Trouble::TooBright => -gain(&|lab| lab.chroma()),
-            Trouble::JumpsOut => contrast(before) - contrast(after),
-            Trouble::Dull => contrast(after) - contrast(before),
-            Trouble::WashedOut | Trouble::Lifted | Trouble::Cracked => HELPS,
+            Defect::TooDark => gain(&|lab| lab.l),
+            Defect::TooBright => -gain(&|lab| lab.chroma()),
+            Defect::JumpsOut => contrast(before) - contrast(after),
+            Defect::Dull => contrast(after) - contrast(before),
+            Defect::WashedOut | Defect::Lifted | Defect::Cracked => HELPS,
         }
     }
 }
@@ -153,12 +153,12 @@ fn contrast(seen: &ByPlace<Lab>) -> f64 {
     off(Place::Field, Place::Recess).max(off(Place::Field, Place::Edge)).max(off(Place::Recess, Place::Edge))
 }
 
-impl std::str::FromStr for Trouble {
+impl std::str::FromStr for Defect {
     type Err = String;
 
     fn from_str(text: &str) -> Result<Self, String> {
-        Trouble::ALL.into_iter().find(|trouble| trouble.id() == text).ok_or_else(|| {
-            let known = Trouble::ALL.map(Trouble::id).join(", ");
+        Defect::ALL.into_iter().find(|trouble| trouble.id() == text).ok_or_else(|| {
+            let known = Defect::ALL.map(Defect::id).join(", ");
             format!(
                 "“{}” is no trouble that is known: choose one of {known}",
                 text.chars().take(40).collect::<String>()
@@ -168,7 +168,7 @@ impl std::str::FromStr for Trouble {
 }
 
 /// A strip, the tins and the hand that it is mended with.
-pub struct Mending<'a, T> {
+pub struct RemedySearch<'a, T> {
     /// The board.
     pub board: &'a Board,
     /// The strip gone wrong.
@@ -182,7 +182,7 @@ pub struct Mending<'a, T> {
 }
 
 /// A way as it is thought of.
-pub(super) struct Thought {
+pub(super) struct Candidate {
     words: String,
     why: &'static str,
     /// What the strip then has.
@@ -191,18 +191,18 @@ pub(super) struct Thought {
     named: Option<Layer>,
 }
 
-pub(super) fn thought(words: &str, why: &'static str, layers: Vec<Layer>) -> Thought {
-    Thought { words: words.to_owned(), why, layers, named: None }
+pub(super) fn candidate(words: &str, why: &'static str, layers: Vec<Layer>) -> Candidate {
+    Candidate { words: words.to_owned(), why, layers, named: None }
 }
 
-impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
+impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     /// The ways back, the most helpful first.
-    pub fn ways(&self, trouble: Trouble) -> Result<Vec<Way>, BadPaint> {
+    pub fn ways(&self, trouble: Defect) -> Result<Vec<Remedy>, BadPaint> {
         let layers = self.layers();
         let before = in_daylight(&self.seen(&layers)?);
         let mut ways = Vec::new();
-        for thought in self.thoughts(trouble, &layers, &before) {
-            let way = self.way(&layers, thought)?;
+        for candidate in self.thoughts(trouble, &layers, &before) {
+            let way = self.way(&layers, candidate)?;
             let after = in_daylight(&way.after);
             let helps = trouble.better(&before, &after);
             if helps >= HELPS && difference(after.field, before.field).value() < ANOTHER {
@@ -211,7 +211,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         }
         ways.sort_by(|one, other| other.1.total_cmp(&one.1));
         // Of one deed with several tins the best one is told.
-        let mut told: Vec<Way> = Vec::new();
+        let mut told: Vec<Remedy> = Vec::new();
         for (way, _) in ways {
             if told.iter().all(|other| other.why != way.why) {
                 told.push(way);
@@ -226,10 +226,10 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
     }
 
     /// What a thought would do.
-    pub(super) fn way(&self, before: &[Layer], thought: Thought) -> Result<Way, BadPaint> {
-        let Thought { words, why, layers, named } = thought;
+    pub(super) fn way(&self, before: &[Layer], candidate: Candidate) -> Result<Remedy, BadPaint> {
+        let Candidate { words, why, layers, named } = candidate;
         let after = self.seen(&layers)?;
-        Ok(Way { words, why, pot: named, changes: changes(before, &layers), after })
+        Ok(Remedy { words, why, pot: named, changes: changes(before, &layers), after })
     }
 
     fn seen(&self, layers: &[Layer]) -> Result<ByPlace<Reflectance>, BadPaint> {
@@ -238,19 +238,19 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         Ok(ByPlace::from_fn(|place| stack.seen(place, stack.len(), State::Dry).from_afar()))
     }
 
-    fn thoughts(&self, trouble: Trouble, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+    fn thoughts(&self, trouble: Defect, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Candidate> {
         match trouble {
-            Trouble::TooDark => self.lighter(layers, seen),
-            Trouble::TooBright => self.calmer(layers),
-            Trouble::JumpsOut => self.together(layers, seen),
-            Trouble::Dull => self.livelier(layers, seen),
-            Trouble::WashedOut => self.again(layers),
-            Trouble::Lifted => self.sealed(layers),
-            Trouble::Cracked => self.anew(layers),
+            Defect::TooDark => self.lighter(layers, seen),
+            Defect::TooBright => self.calmer(layers),
+            Defect::JumpsOut => self.together(layers, seen),
+            Defect::Dull => self.livelier(layers, seen),
+            Defect::WashedOut => self.again(layers),
+            Defect::Lifted => self.sealed(layers),
+            Defect::Cracked => self.anew(layers),
         }
     }
 
-    fn lighter(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+    fn lighter(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Candidate> {
         let mut of = Vec::new();
         for (n, layer) in layers.iter().enumerate() {
             let wiped = layer.technique.is_wiped() && !layer.muted;
@@ -263,13 +263,13 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
             let mut mended = layers.to_vec();
             mended[n].hand.wipe = super::Share::of(layer.hand.wipe.value().max(0.5) + 0.35);
             of.push(if wax {
-                thought(
+                candidate(
                     "Lift the wax with clear wax while it is fresh; fine steel wool where it has set",
                     "clear wax dissolves a fresh wax, and a cloth takes it up",
                     mended,
                 )
             } else {
-                thought(
+                candidate(
                     "Wipe it back firmly before it sets",
                     "what is wiped off the field stays in the recesses",
                     mended,
@@ -297,7 +297,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         of
     }
 
-    fn calmer(&self, layers: &[Layer]) -> Vec<Thought> {
+    fn calmer(&self, layers: &[Layer]) -> Vec<Candidate> {
         let base = layers.iter().find(|layer| !layer.pot.is_empty() && !layer.technique.takes_away());
         let mut of = Vec::new();
         if let Some(base) = base {
@@ -331,7 +331,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         of
     }
 
-    fn together(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+    fn together(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Candidate> {
         let mut of = Vec::new();
         for near in self.paints(|lab| difference(*lab, seen.field).value() < 25.0) {
             of.extend(self.on_top(
@@ -364,7 +364,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         of
     }
 
-    fn livelier(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Thought> {
+    fn livelier(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Candidate> {
         let mut of = Vec::new();
         for light in self.paints(|lab| lab.l > seen.field.l + 2.0 * SHADE) {
             of.extend(self.on_top(
@@ -402,7 +402,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         of
     }
 
-    fn again(&self, layers: &[Layer]) -> Vec<Thought> {
+    fn again(&self, layers: &[Layer]) -> Vec<Candidate> {
         let coat = layers
             .iter()
             .rposition(|layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat));
@@ -411,14 +411,14 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         let Ok(passes) = super::Passes::new(more) else { return Vec::new() };
         let mut mended = layers.to_vec();
         mended[n].hand.passes = passes;
-        vec![thought(
+        vec![candidate(
             "Wait until it is dry, then another thin coat",
             "a dark ground shows through one coat, and a porous paint dries paler than it is wet",
             mended,
         )]
     }
 
-    fn sealed(&self, layers: &[Layer]) -> Vec<Thought> {
+    fn sealed(&self, layers: &[Layer]) -> Vec<Candidate> {
         let wet = layers.iter().rposition(|layer| {
             use super::Family::{Blend, Glaze, Wash};
             matches!(layer.technique.family(), Wash | Glaze | Blend)
@@ -426,7 +426,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         let Some(n) = wet else { return Vec::new() };
         let (mut sealed, mut waxed) = (layers.to_vec(), layers.to_vec());
         sealed.insert(n, Layer::new(Technique::ClearCoat, Vec::new()));
-        let mut of = vec![thought(
+        let mut of = vec![candidate(
             "Touch in the base, seal it, then the same layer again",
             "a sealed paint no longer dissolves in the water of what goes over it",
             sealed,
@@ -439,7 +439,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         if let (Some(colour), Some(wax), Ok(nine)) = (colour, wax, WholeParts::new(9)) {
             let pot = vec![*colour, Component { paint: wax.paint, parts: nine }];
             waxed[n] = Layer { id: layers[n].id, ..Layer::new(Technique::TintedWax, pot) };
-            of.push(thought(
+            of.push(candidate(
                 "Touch in the base, and put the colour on as a tinted wax",
                 "wax brings no water, so it lifts nothing",
                 waxed,
@@ -448,7 +448,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         of
     }
 
-    fn anew(&self, layers: &[Layer]) -> Vec<Thought> {
+    fn anew(&self, layers: &[Layer]) -> Vec<Candidate> {
         let heavy =
             |layer: &&Layer| layer.hand.load.value() > 1.0 || layer.technique == Technique::TextureCoat;
         let at = layers.iter().rposition(|layer| heavy(&layer)).or_else(|| layers.len().checked_sub(1));
@@ -459,7 +459,7 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         if let (Ok(load), Ok(passes)) = (super::Load::new(hand.load.value().min(1.0) / 2.0), passes) {
             (hand.load, hand.passes) = (load, passes);
         }
-        vec![thought(
+        vec![candidate(
             "Sand it flat, then the same in thin coats",
             "thin coats dry through, where a thick one dries from outside and tears",
             mended,
@@ -485,29 +485,29 @@ impl<'a, T: Fn(PaintId) -> Option<Tin<'a>>> Mending<'_, T> {
         medium: Option<(Class, u32)>,
         words: &str,
         why: &'static str,
-    ) -> Option<Thought> {
+    ) -> Option<Candidate> {
         let layer = thinned(self.shelf, technique, paint, medium)?;
-        Some(Thought { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
+        Some(Candidate { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
     }
 
     /// A new layer of paint on top; nothing but wax holds over wax, which comes off first and goes on again after.
-    fn laid(&self, layers: &[Layer], layer: Layer, words: &str, why: &'static str) -> Thought {
+    fn laid(&self, layers: &[Layer], layer: Layer, words: &str, why: &'static str) -> Candidate {
         let wax = below_the_wax(layers, &self.tin);
         let mut laid = layers.to_vec();
         laid.insert(wax.unwrap_or(layers.len()), layer);
         match wax {
-            None => thought(words, why, laid),
+            None => candidate(words, why, laid),
             Some(_) => {
                 let first = words.chars().take(1).flat_map(char::to_lowercase);
                 let words: String = first.chain(words.chars().skip(1)).collect();
-                thought(&format!("Take the wax off, then {words}"), why, laid)
+                candidate(&format!("Take the wax off, then {words}"), why, laid)
             }
         }
     }
 }
 
 /// What makes one strip of another: layers that are gone or lie elsewhere are taken out first.
-fn changes(before: &[Layer], after: &[Layer]) -> Vec<Change> {
+fn changes(before: &[Layer], after: &[Layer]) -> Vec<LayerChange> {
     let ids = |layers: &[Layer], but: Option<LayerId>| -> Vec<LayerId> {
         layers.iter().map(|layer| layer.id).filter(|id| Some(*id) != but).collect()
     };
@@ -523,11 +523,12 @@ fn changes(before: &[Layer], after: &[Layer]) -> Vec<Change> {
             stays.iter().copied().find(|id| but(&stays, *id) == but(&kept, *id))
         })
         .flatten();
-    let gone = old.iter().copied().filter(|id| !new.contains(id) || Some(*id) == moved).map(Change::Take);
+    let gone =
+        old.iter().copied().filter(|id| !new.contains(id) || Some(*id) == moved).map(LayerChange::Take);
     let known = |id: LayerId| before.iter().find(|layer| layer.id == id && Some(id) != moved);
     let put = after.iter().enumerate().filter_map(|(n, layer)| match known(layer.id) {
-        None => Some(Change::Put(layer.clone(), after.get(n + 1).map(|above| above.id))),
-        Some(old) if old != layer => Some(Change::Instead(layer.clone())),
+        None => Some(LayerChange::Put(layer.clone(), after.get(n + 1).map(|above| above.id))),
+        Some(old) if old != layer => Some(LayerChange::Instead(layer.clone())),
         Some(_) => None,
     });
     gone.chain(put).collect()

@@ -2,15 +2,15 @@
 //!
 //! | question | what it leaves out | what it is for |
 //! |---|---|---|
-//! | [`Rough::may_be_near`], at first | the stretch of a*, S_H by hue; the turn of blues at its most for the target | every mix |
+//! | [`Ciede2000Bound::may_be_near`], at first | the stretch of a*, S_H by hue; the turn of blues at its most for the target | every mix |
 //! | the same, beyond [`WIDE`] | the stretch of a*, S_H by hue | targets out of reach, whose mixes are of every hue |
 //!
 //! Both are squares, so that no root is taken at the end, and both rather come out too small.
 
 use wide::f32x4;
 
-use super::apart::{Aim, four, grown, square};
-use super::sweep::Labs;
+use super::ciede2000_simd::{Aim, four, grown, square};
+use super::reduced_bands::Labs;
 
 /// By what factor CIEDE2000 may at most be smaller than the first question has it.
 const AT_FIRST: f64 = 1.4;
@@ -31,7 +31,7 @@ const T: f64 = 1.3;
 
 /// A target, with what is asked of it for every mix.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Rough {
+pub(super) struct Ciede2000Bound {
     aim: Aim,
     /// What the turn of blues leaves at least, of colours near the target and of those that are not.
     left: [f64; 2],
@@ -39,7 +39,7 @@ pub(super) struct Rough {
     opposite: f64,
 }
 
-impl Rough {
+impl Ciede2000Bound {
     pub(super) fn of(aim: Aim) -> Self {
         let quarter = [90.0, -90.0].map(|turn| from_blue(aim.lab.hue() + turn));
         let opposite = sine_of_turn(quarter[0].min(quarter[1]) - ASIDE);
@@ -188,7 +188,7 @@ mod tests {
             let (target, other) = chance.pair(n);
             let labs = Labs { l: four(other.l), a: four(other.a), b: four(other.b) };
             let exact = difference(other, target).value();
-            let rough = Rough::of(target.into());
+            let rough = Ciede2000Bound::of(target.into());
             let first = |four: f32x4| f64::from(four.to_array()[0]).max(0.0).sqrt();
             let terms = Terms::of(&rough.aim, &labs);
             let at_first = first(rough.at_first(&terms, exact));
@@ -212,7 +212,7 @@ mod tests {
             }
             let exact = difference(other, target).value();
             let labs = Labs { l: four(seen.l), a: four(seen.a), b: four(seen.b) };
-            let kept = Rough::of(target.into()).may_be_near(&labs, exact + 1e-3, NEARLY);
+            let kept = Ciede2000Bound::of(target.into()).may_be_near(&labs, exact + 1e-3, NEARLY);
             assert_eq!(kept, [true; 4], "{target:?} {other:?} seen as {seen:?}, {exact} off");
         }
     }

@@ -3,7 +3,9 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, Change, Layer, Letter, Mending, OnShelf, Place, School, Tin, Trouble, Way};
+use warm_blend_board::{
+    Board, Defect, KnownTin, Layer, LayerChange, Letter, OnShelf, Place, Remedy, RemedySearch, School,
+};
 use warm_blend_paint::Seen as SeenInLight;
 use warm_blend_paint::{Look, PaintId, State, Verdict};
 
@@ -13,20 +15,20 @@ const PRACTICE: &str = "common practice";
 
 /// The ways back.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct RescueTold {
+pub struct RemediesView {
     /// What to do before any layer.
     pub first: &'static str,
     /// The strip as it is, from across the room: field, recess, edge.
     pub before: Vec<String>,
     /// The most helpful first; none where nothing on the shelf helps.
-    pub ways: Vec<WayTold>,
+    pub ways: Vec<RemedyView>,
     /// Where they are from.
     pub source: &'static str,
 }
 
 /// A way back.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct WayTold {
+pub struct RemedyView {
     /// What to do.
     pub words: String,
     /// Why it helps.
@@ -36,12 +38,12 @@ pub struct WayTold {
     /// What that is in words, on the field: `clearly lighter`.
     pub moves: String,
     /// What is done to the strip.
-    pub changes: Vec<ChangeTold>,
+    pub changes: Vec<LayerChangeView>,
 }
 
 /// A change of a strip.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct ChangeTold {
+pub struct LayerChangeView {
     /// `put`: a new layer; `instead`: one in place of that with its id; `take`: one is taken out.
     pub deed: &'static str,
     /// Which layer.
@@ -54,32 +56,34 @@ pub struct ChangeTold {
 
 /// A question that painters answer differently.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct SchoolTold {
+pub struct SchoolView {
     /// The question.
     pub question: &'static str,
     /// Answers other than this strip's.
-    pub ways: Vec<WayTold>,
+    pub ways: Vec<RemedyView>,
 }
 
 /// What other schools would do.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct SchoolsTold {
+pub struct SchoolsView {
     /// The strip as it is, from across the room: field, recess, edge.
     pub before: Vec<String>,
     /// What applies to it.
-    pub schools: Vec<SchoolTold>,
+    pub schools: Vec<SchoolView>,
     /// Where they are from.
     pub source: &'static str,
 }
 
-impl From<&Change> for ChangeTold {
-    fn from(change: &Change) -> Self {
+impl From<&LayerChange> for LayerChangeView {
+    fn from(change: &LayerChange) -> Self {
         let told =
             |deed, layer: &Layer| Self { deed, id: layer.id.0, layer: Some(layer.into()), below: None };
         match change {
-            Change::Put(layer, above) => Self { below: above.map(|above| above.0), ..told("put", layer) },
-            Change::Instead(layer) => told("instead", layer),
-            Change::Take(id) => Self { deed: "take", id: id.0, layer: None, below: None },
+            LayerChange::Put(layer, above) => {
+                Self { below: above.map(|above| above.0), ..told("put", layer) }
+            }
+            LayerChange::Instead(layer) => told("instead", layer),
+            LayerChange::Take(id) => Self { deed: "take", id: id.0, layer: None, below: None },
         }
     }
 }
@@ -100,9 +104,9 @@ impl<'a> Tried<'a> {
         Ok(Self { seen, letter, on_shelf: shelf.on_shelf(), before })
     }
 
-    fn mending(&self) -> Mending<'_, impl Fn(PaintId) -> Option<Tin<'a>>> {
+    fn mending(&self) -> RemedySearch<'_, impl Fn(PaintId) -> Option<KnownTin<'a>>> {
         let SeenBoard { board, shelf, .. } = self.seen;
-        Mending {
+        RemedySearch {
             board,
             letter: self.letter,
             shelf: &self.on_shelf,
@@ -115,10 +119,10 @@ impl<'a> Tried<'a> {
         self.before.iter().map(|seen| seen.screen.srgb.to_string()).collect()
     }
 
-    fn told(&self, way: &Way) -> WayTold {
+    fn told(&self, way: &Remedy) -> RemedyView {
         let after = Place::ALL.map(|place| SeenInLight::of(way.after.at(place), self.seen.look.light));
         let moves = Verdict::of(after[0].lab, self.before[0].lab).words.replace(" than the target", "");
-        WayTold {
+        RemedyView {
             words: match &way.pot {
                 Some(layer) => format!("{} {}", way.words, self.seen.shelf.pot_words(&layer.pot)),
                 None => way.words.clone(),
@@ -126,7 +130,7 @@ impl<'a> Tried<'a> {
             why: way.why,
             after: after.map(|seen| seen.screen.srgb.to_string()).into(),
             moves: format!("{moves} on the field"),
-            changes: way.changes.iter().map(ChangeTold::from).collect(),
+            changes: way.changes.iter().map(LayerChangeView::from).collect(),
         }
     }
 }
@@ -139,12 +143,12 @@ impl ShelfSnapshot {
         strip: Option<&str>,
         trouble: &str,
         look: Look,
-    ) -> Result<RescueTold, Refusal> {
+    ) -> Result<RemediesView, Refusal> {
         let letter = strip_of(board, strip)?;
-        let trouble: Trouble = trouble.parse().map_err(|error: String| Refusal::field("?trouble", error))?;
+        let trouble: Defect = trouble.parse().map_err(|error: String| Refusal::field("?trouble", error))?;
         let tried = Tried::new(board, letter, self, look)?;
         let ways = tried.mending().ways(trouble).map_err(|error| Refusal::field("/ground/colour", error))?;
-        Ok(RescueTold {
+        Ok(RemediesView {
             first: trouble.first(),
             before: tried.before(),
             ways: ways.iter().map(|way| tried.told(way)).collect(),
@@ -158,15 +162,15 @@ impl ShelfSnapshot {
         board: &Board,
         strip: Option<&str>,
         look: Look,
-    ) -> Result<SchoolsTold, Refusal> {
+    ) -> Result<SchoolsView, Refusal> {
         let letter = strip_of(board, strip)?;
         let tried = Tried::new(board, letter, self, look)?;
         let schools = tried.mending().schools().map_err(|error| Refusal::field("/ground/colour", error))?;
-        let told = |school: &School| SchoolTold {
+        let told = |school: &School| SchoolView {
             question: school.question,
             ways: school.ways.iter().map(|way| tried.told(way)).collect(),
         };
-        Ok(SchoolsTold {
+        Ok(SchoolsView {
             before: tried.before(),
             schools: schools.iter().map(told).collect(),
             source: PRACTICE,

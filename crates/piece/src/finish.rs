@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Family, Ground, Habit, Layer, Letter, Passes, Place, PlaceSeen, Stack, Technique, Tin,
-    below_the_wax, lab, told_apart,
+    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Letter, Passes, Place, PlaceSeen, Stack,
+    Technique, below_the_wax, lab, told_apart,
 };
 use warm_blend_paint::{BadPaint, Component, PaintId, State, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
@@ -25,7 +25,7 @@ pub const STEPS: usize = 13;
 /// What a zone wears.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Wears {
+pub enum Finish {
     /// Nothing: the ground is seen, natural or stained.
     Bare,
     /// A strip of a board.
@@ -38,7 +38,7 @@ pub enum Wears {
     /// Two to five colours that go over into each other.
     Blend {
         /// Which way they go.
-        way: Way,
+        way: BlendDirection,
         /// The colours in their order.
         bands: Vec<Band>,
     },
@@ -47,7 +47,7 @@ pub enum Wears {
 /// Which way a blend goes.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Way {
+pub enum BlendDirection {
     /// From the top down.
     Down,
     /// From left to right.
@@ -67,9 +67,9 @@ pub struct Band {
 
 /// What a zone wears, and how old it looks.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Dress {
+pub struct ZoneFinish {
     /// The finish.
-    pub wears: Wears,
+    pub wears: Finish,
     /// What is under it, where that is not what its board lies on.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ground: Option<Ground>,
@@ -103,11 +103,11 @@ pub struct Coat {
 
 /// A zone as it is dressed: one finish, or the steps of a blend.
 #[derive(Debug, Clone)]
-pub struct Dressed {
+pub struct FinishedZone {
     /// From the beginning of the blend to its end, each standing for an equal length.
     pub coats: Vec<Coat>,
     /// Which way; none where it is one finish.
-    pub way: Option<Way>,
+    pub way: Option<BlendDirection>,
     /// Whether it wears something.
     pub painted: bool,
     /// The pattern on it.
@@ -152,9 +152,9 @@ pub struct ZoneSeen {
 }
 
 /// What is known beside the piece itself.
-pub struct Wardrobe<'a> {
+pub struct FinishContext<'a> {
     /// Tins as they are known.
-    pub tin: &'a (dyn Fn(PaintId) -> Option<Tin<'a>> + Sync),
+    pub tin: &'a (dyn Fn(PaintId) -> Option<KnownTin<'a>> + Sync),
     /// The hand that paints.
     pub habit: &'a (dyn Fn(Technique) -> Habit + Sync),
     /// The piece in true proportion.
@@ -165,7 +165,7 @@ pub struct Wardrobe<'a> {
 
 /// A dress that cannot be.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
-pub enum BadDress {
+pub enum BadFinish {
     /// Of a board that never was.
     #[error("there is no such board: choose another")]
     NoBoard,
@@ -237,33 +237,33 @@ impl Elevation {
     }
 }
 
-impl Wears {
-    fn check(&self) -> Result<(), BadDress> {
-        let Wears::Blend { bands, .. } = self else { return Ok(()) };
+impl Finish {
+    fn check(&self) -> Result<(), BadFinish> {
+        let Finish::Blend { bands, .. } = self else { return Ok(()) };
         if !(2..=COLOURS).contains(&bands.len()) {
-            return Err(BadDress::Colours(bands.len()));
+            return Err(BadFinish::Colours(bands.len()));
         }
         let within = bands.iter().all(|band| (0.0..=1.0).contains(&band.at));
         if !within || bands.windows(2).any(|two| two[1].at <= two[0].at) {
-            return Err(BadDress::Order);
+            return Err(BadFinish::Order);
         }
         if bands.iter().any(|band| band.pot.is_empty()) {
-            return Err(BadDress::EmptyPot);
+            return Err(BadFinish::EmptyPot);
         }
         Ok(())
     }
 }
 
-impl Dress {
+impl ZoneFinish {
     /// A finish on what its board lies on, without a pattern and new.
-    pub fn of(wears: Wears) -> Self {
+    pub fn of(wears: Finish) -> Self {
         Self { wears, ground: None, stencil: None, ageing: Ageing::default() }
     }
 
     /// The pots it has beside those of its board.
     pub fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
         let bands = match &self.wears {
-            Wears::Blend { bands, .. } => bands.as_slice(),
+            Finish::Blend { bands, .. } => bands.as_slice(),
             _ => &[],
         };
         bands.iter().map(|band| &band.pot).chain(self.stencil.iter().map(|stencil| &stencil.pot))
@@ -299,7 +299,7 @@ fn twelfths(share: f64) -> (u32, u32) {
     (12 - more, more)
 }
 
-impl<'a> Wardrobe<'a> {
+impl<'a> FinishContext<'a> {
     /// A zone as a scheme dresses it. `main` takes the place of its main colour, to see what that would do.
     pub fn dress(
         &self,
@@ -308,8 +308,8 @@ impl<'a> Wardrobe<'a> {
         ground: Ground,
         over: &[Over],
         main: Option<&[Component]>,
-    ) -> Result<Dressed, BadDress> {
-        let bare = Dress::of(Wears::Bare);
+    ) -> Result<FinishedZone, BadFinish> {
+        let bare = ZoneFinish::of(Finish::Bare);
         let dress = scheme.dress(zone).unwrap_or(&bare);
         dress.wears.check()?;
         let stencil = scheme.stencil(zone);
@@ -320,10 +320,10 @@ impl<'a> Wardrobe<'a> {
         let poured_over = poured_over.flat_map(|layer| &layer.pot);
         let own = dress.ground;
         match &dress.wears {
-            Wears::Bare => {
+            Finish::Bare => {
                 let coat = self.coat(own.unwrap_or(ground), Vec::new(), pattern, &[], &dress.ageing)?;
                 let paints = self.colours(pattern.into_iter().flat_map(|layer| &layer.pot));
-                Ok(Dressed {
+                Ok(FinishedZone {
                     coats: vec![coat],
                     way: None,
                     painted: false,
@@ -332,10 +332,10 @@ impl<'a> Wardrobe<'a> {
                     paints,
                 })
             }
-            Wears::Strip { board, strip } => {
-                let board = (self.board)(*board).ok_or(BadDress::NoBoard)?;
+            Finish::Strip { board, strip } => {
+                let board = (self.board)(*board).ok_or(BadFinish::NoBoard)?;
                 if board.strip(*strip).is_none() {
-                    return Err(BadDress::NoStrip(board.name.as_str().to_owned(), *strip));
+                    return Err(BadFinish::NoStrip(board.name.as_str().to_owned(), *strip));
                 }
                 let mut layers: Vec<Layer> = board.layers(*strip).into_iter().cloned().collect();
                 let at = self.main_layer(&layers);
@@ -347,21 +347,21 @@ impl<'a> Wardrobe<'a> {
                 let paints = self.colours(lying.flat_map(|layer| &layer.pot).chain(poured_over));
                 let coat = self.coat(own.unwrap_or(board.ground), layers, pattern, &over, &dress.ageing)?;
                 let stencil = stencil.cloned();
-                Ok(Dressed { coats: vec![coat], way: None, painted: true, stencil, main: usual, paints })
+                Ok(FinishedZone { coats: vec![coat], way: None, painted: true, stencil, main: usual, paints })
             }
-            Wears::Blend { way, bands } => {
+            Finish::Blend { way, bands } => {
                 let coats = (0..STEPS)
                     .map(|step| {
-                        let pot = blended(bands, step as f64 / (STEPS - 1) as f64).ok_or(BadDress::Order)?;
+                        let pot = blended(bands, step as f64 / (STEPS - 1) as f64).ok_or(BadFinish::Order)?;
                         let twice = Passes::new(2).unwrap_or(warm_blend_board::Hand::default().passes);
                         let mut layer = Layer::new(Technique::BrushedCoat, pot);
                         layer.hand.passes = twice;
                         self.coat(own.unwrap_or(ground), vec![layer], pattern, &over, &dress.ageing)
                     })
-                    .collect::<Result<_, BadDress>>()?;
+                    .collect::<Result<_, BadFinish>>()?;
                 let paints = self.colours(bands.iter().flat_map(|band| &band.pot).chain(poured_over));
                 let (way, stencil) = (Some(*way), stencil.cloned());
-                Ok(Dressed { coats, way, painted: true, stencil, main: Vec::new(), paints })
+                Ok(FinishedZone { coats, way, painted: true, stencil, main: Vec::new(), paints })
             }
         }
     }
@@ -373,7 +373,7 @@ impl<'a> Wardrobe<'a> {
         pattern: Option<&Layer>,
         over: &[&Layer],
         ageing: &Ageing,
-    ) -> Result<Coat, BadDress> {
+    ) -> Result<Coat, BadFinish> {
         let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
         let mut marks: Vec<Mark> = layers.iter().map(|layer| Mark::By(layer.technique)).collect();
         let patterns = pattern.map(|layer| (layer, Mark::Repeated)).into_iter();
@@ -429,7 +429,7 @@ pub fn blended(bands: &[Band], at: f64) -> Option<Vec<Component>> {
     }
 }
 
-impl Dressed {
+impl FinishedZone {
     /// What each coat looks like at each kind of place.
     fn seen(&self, state: State) -> impl Iterator<Item = (Place, PlaceSeen)> {
         let coats = self.coats.iter();
