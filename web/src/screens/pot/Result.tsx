@@ -4,7 +4,7 @@ import type {
   Mix,
   MixEntry,
   Paint,
-  Pour,
+  PourView,
   PredictedPart,
   Prediction,
   Problem,
@@ -148,7 +148,7 @@ function Sureness({ swatch, parts }: { swatch: Swatch; parts: PredictedPart[] })
   );
 }
 
-function poured(pour: Pour) {
+function poured(pour: PourView) {
   if (!pour.swatch) return 'The pot is empty: pour the first paint';
   return pour.judgement?.words ?? pour.against_plan?.words ?? '';
 }
