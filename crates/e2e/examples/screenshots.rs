@@ -46,13 +46,13 @@ async fn main() {
             })
             .await;
         painter.click("button", "It is in").await;
-        painter.reads(&format!("g {paint}\nTake it back")).await;
+        painter.reads(&format!("g {paint}\nUndo last")).await;
     }
     painter.click("radio", "slate blue").await;
     painter.click("button", "Pour 5 g").await;
     painter.reads("Weigh it in").await;
     keep(&painter, "pouring").await;
-    painter.click("button", "Finish: this is the recipe now").await;
+    painter.click("button", "Finish and update recipe").await;
     painter.click("link", "Label of").await;
     painter.write("textbox", "Where the pot is kept", "shelf 3").await;
     painter.the("article", "Label").await;

@@ -138,7 +138,7 @@ function Choices({ onClose }: { onClose: () => void }) {
           </div>
         ))}
       </div>
-      {found.length === 0 && <p className="p-2 text-soft">Nothing here is called that.</p>}
+      {found.length === 0 && <p className="p-2 text-soft">No matches.</p>}
     </>
   );
 }

@@ -1,20 +1,20 @@
 import { Check, ChevronDown, Plus, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
-import { useTell } from '../parts/Notice';
 import { useDeed } from '../parts/useDeed';
 import { usePieces } from '../state/piece';
+import { useTellDeleted } from '../state/useTellDeleted';
 
-/** Takes another piece to hand, begins one, puts one away. */
+/** Takes another piece to hand, makes one, deletes one. */
 export function Pieces() {
   const { pieces, begin, take, remove } = usePieces();
-  const tell = useTell();
+  const tellDeleted = useTellDeleted();
   const go = useNavigate();
   const { attempt } = useDeed();
-  const doing = (deed: () => Promise<void>, told?: string) =>
+  const doing = (deed: () => Promise<void>, deleted?: string) =>
     attempt('Nothing was done', async () => {
       await deed();
-      if (told) tell(told);
+      if (deleted) tellDeleted(deleted);
       go('/piece');
     });
   const now = pieces.find((piece) => piece.at_hand);
@@ -44,16 +44,14 @@ export function Pieces() {
           ))}
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
           <DropdownMenu.Item className="menu-item" onSelect={() => void doing(begin)}>
-            <Plus size={18} aria-hidden /> Begin another piece
+            <Plus size={18} aria-hidden /> New piece
           </DropdownMenu.Item>
           {now && pieces.length > 1 && (
             <DropdownMenu.Item
               className="menu-item"
-              onSelect={() =>
-                void doing(() => remove(now.id, now.revision), `${now.name} is put away; undo brings it back`)
-              }
+              onSelect={() => void doing(() => remove(now.id, now.revision), now.name)}
             >
-              <Trash2 size={18} aria-hidden /> Put {now.name} away
+              <Trash2 size={18} aria-hidden /> Delete {now.name}
             </DropdownMenu.Item>
           )}
         </DropdownMenu.Content>

@@ -11,7 +11,7 @@ const KEYS: [string, string][] = [
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['↑ ↓', 'On a number of parts: one more, one less'],
-  ['← →', 'On a joint of the bar: one part across'],
+  ['← →', 'Move one part to the next colour'],
   ['Alt ↑, Alt ↓', 'On a layer: up or down'],
   ['Esc', 'Close, or leave a name as it was'],
   ['?', 'This list'],

@@ -18,10 +18,10 @@ export function Conflict({
         stays in undo.
       </p>
       <button type="button" className="press bg-paper text-ink" onClick={conflict.keepMine}>
-        Keep mine
+        Use this version
       </button>
       <button type="button" className="press bg-paper text-ink" onClick={conflict.takeTheirs}>
-        Take theirs
+        Use the other version
       </button>
     </div>
   );

@@ -110,7 +110,7 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
           checked={smeared}
           onChange={(event) => setSmeared(event.target.checked)}
         />
-        Try it with a smeared window, as happens
+        Simulate a dirty lens
       </label>
       {trouble && (
         <div className="flex flex-wrap items-center gap-3">
@@ -118,7 +118,7 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
             {trouble}
           </p>
           <button type="button" className="press press-plain" onClick={calibrate}>
-            Set it on its white tile
+            Calibrate on the white tile
           </button>
         </div>
       )}

@@ -24,12 +24,12 @@ export function Taught({ made, onClose }: { made: ReadingMade; onClose: () => vo
             .filter((paint) => paint.before - paint.after > 0.05)
             .map((paint) => (
               <li key={paint.paint} className="font-display text-2xl font-semibold">
-                The doubt in mixes of {paint.name} fell from <Doubt value={paint.before} /> to{' '}
-                <Doubt value={paint.after} />.
+                Mixes with {paint.name}: now within <Doubt value={paint.after} />, was{' '}
+                <Doubt value={paint.before} />
               </li>
             ))}
           {news.every((paint) => paint.before - paint.after <= 0.05) && (
-            <li className="text-lg">It fits what was known, and told little that was new.</li>
+            <li className="text-lg">Agrees with earlier readings.</li>
           )}
         </ul>
       )}

@@ -19,11 +19,11 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }) {
     <div role="alert" className="m-6 grid max-w-xl justify-items-start gap-3">
       <p className="flex items-center gap-2 text-lg font-semibold text-alarm">
         <TriangleAlert aria-hidden />{' '}
-        {unreachable ? 'The program does not answer' : 'This could not be loaded'}
+        {unreachable ? 'Warm Blend isn’t responding' : 'This could not be loaded'}
       </p>
       <p>
         {unreachable
-          ? 'Warm Blend may have been stopped. Start it again, then come back here: nothing that was saved is lost.'
+          ? 'Nothing is lost. It may have been stopped: start it again, then try here.'
           : error.message}
       </p>
       <button type="button" className="press press-ink" onClick={retry}>

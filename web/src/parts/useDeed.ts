@@ -5,7 +5,7 @@ import { Problem } from '../api/client';
 import { useTell } from './Notice';
 
 /** What is said where no answer came. */
-export const NO_ANSWER = 'the program does not answer';
+export const NO_ANSWER = 'Warm Blend isn’t responding';
 
 /** Why something did not happen. */
 export const why = (error: unknown) => (error instanceof Problem ? error.message : NO_ANSWER);
@@ -16,7 +16,7 @@ export function useDeed() {
   const under = useRef(false);
   const [busy, setBusy] = useState(false);
   const attempt = async <T>(
-    /** `The board was not begun`. */
+    /** `The board was not created`. */
     failed: string,
     deed: () => Promise<T>,
     /** What is done with a problem instead of telling it. */

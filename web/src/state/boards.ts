@@ -79,7 +79,7 @@ export function useStrip(entry: BoardEntry, strip: string, layers: number | unde
   });
 }
 
-/** The ways back for a strip gone wrong. */
+/** The ways to fix it for a strip gone wrong. */
 export function useRescue(entry: BoardEntry, strip: string, trouble: string | undefined) {
   const look = useLook();
   const body = nameless(entry);

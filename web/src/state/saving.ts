@@ -1,5 +1,5 @@
 // Everything saves itself. This is how: one queue a document, which never sends an old revision over a new one, tries
-// again when the program does not answer, and stops and asks when somebody else changed the document.
+// again when Warm Blend isn’t responding, and stops and asks when somebody else changed the document.
 
 import { useSyncExternalStore } from 'react';
 import { leave, Problem, stay } from '../api/client';

@@ -125,14 +125,14 @@ export function useUndo(direction: 'undo' | 'redo', told: (words: string) => voi
     },
     onSuccess(now) {
       if (!now) return;
-      if (now.done) told(`${direction === 'undo' ? 'Undone' : 'Done again'}: ${now.done.words}`);
+      if (now.done) told(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${now.done.words}`);
       client.setQueryData(keys.history, now);
     },
     onError(error) {
       told(
         error instanceof Problem
-          ? `Nothing was ${direction === 'undo' ? 'undone' : 'done again'}: ${error.message}`
-          : 'Nothing was done: the program does not answer',
+          ? `Nothing was ${direction === 'undo' ? 'undone' : 'redone'}: ${error.message}`
+          : 'Nothing was done: Warm Blend isn’t responding',
       );
     },
     onSettled: () => refresh(client),

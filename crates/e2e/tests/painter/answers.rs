@@ -43,7 +43,7 @@ async fn a_tap_whose_answer_was_lost_counts_once() {
     painter.click("radio", "brick dust").await;
     trouble(&painter, "/steps", 0, 1).await;
     painter.click("button", "2 tsp").await;
-    painter.reads("Not taken down: the program does not answer").await;
+    painter.reads("Not taken down: Warm Blend isn’t responding").await;
     painter.click("button", "2 tsp").await;
     painter.reads("Last: 2 tsp brick dust").await;
     let pots = painter.meanwhile("GET", "/api/pours", Value::Null).await;
@@ -89,7 +89,7 @@ async fn two_taps_begin_one_board_and_one_mix() {
     let (boards, mixes) = (count("/api/boards").await, count("/api/mixes").await);
     painter.open("/board").await;
     painter.write("textbox", "Name", "tapped twice").await;
-    tap_twice(&painter, "Begin it").await;
+    tap_twice(&painter, "Create board").await;
     painter.the("image", "Strip A as it will look").await;
     assert_eq!(count("/api/boards").await, boards + 1);
     painter.open("/pot").await;
@@ -124,7 +124,7 @@ async fn a_prediction_that_fails_is_told_and_asked_for_again() {
     painter.the("image", "Strip A as it will look").await;
     trouble(&painter, "/api/boards/preview", 0, 1).await;
     painter.click("radio", "Wet").await;
-    painter.reads("Not predicted: the program does not answer").await;
+    painter.reads("Not predicted: Warm Blend isn’t responding").await;
     painter.click("button", "Try again").await;
     painter.until("it is predicted", async || !painter.text().await.contains("Not predicted")).await;
     painter.leave().await;
@@ -188,8 +188,8 @@ async fn the_cursor_stays_where_the_work_is() {
     }
     // A mix that is deleted leaves the cursor on the screen it was on.
     put_on_the_bench(&painter, "toasted straw").await;
-    painter.click("button", "Put this mix away").await;
-    painter.reads("The mix is put away").await;
+    painter.click("button", "Delete this mix").await;
+    painter.reads("toasted straw deleted").await;
     painter.until("the cursor is somewhere", async || cursor(&painter).await != "nothing").await;
     painter.leave().await;
 }

@@ -15,7 +15,7 @@ async fn aged_dove_grey(painter: &Painter) {
     painter.open("/board").await;
     painter.write("textbox", "Name", "aged grey trial").await;
     painter.choose("Main colour", "dove").await;
-    painter.click("button", "Begin it").await;
+    painter.click("button", "Create board").await;
     painter.the("image", "Strip A as it will look").await;
 }
 
@@ -36,7 +36,7 @@ async fn a_finish_is_begun_mended_branched_and_read() {
 
     for letter in ["B", "C"] {
         painter.click("radio", "Strip A").await;
-        painter.click("button", "Branch a strip").await;
+        painter.click("button", "New strip from here").await;
         painter.the("image", &format!("Strip {letter} as it will look")).await;
         painter.click("button", "Clear wax").await;
         painter.choose("Technique", "Tinted").await;
@@ -54,7 +54,7 @@ async fn a_finish_is_begun_mended_branched_and_read() {
     let recess = || painter.text();
     let before = recess().await;
     painter.click("button", "Glaze, wiped").await;
-    painter.click("button", "Leave it out for now: Glaze, wiped").await;
+    painter.click("button", "Hide: Glaze, wiped").await;
     painter.reads("left out").await;
     painter.until("the places change", async || recess().await != before).await;
     painter.click("radio", "Strip C").await;
@@ -100,15 +100,15 @@ async fn a_board_gone_wrong_is_mended() {
     let painter = Painter::at_the_demo().await;
     aged_dove_grey(&painter).await;
     let before = predicted_field(&painter).await;
-    painter.click("radio", "It went wrong").await;
-    painter.choose("What went wrong", "Too dark").await;
+    painter.click("radio", "Fix a problem").await;
+    painter.choose("The problem", "Too dark").await;
     painter.reads("Take the wax off, then a thin wash of").await;
     painter.click("button", "Do it: Take the wax off, then a thin wash of").await;
     painter.saved().await;
     painter.until("it is lighter", async || predicted_field(&painter).await > before + 1.0).await;
 
     // Another school distresses it before the glaze goes on.
-    painter.click("radio", "Other schools").await;
+    painter.click("radio", "Other methods").await;
     painter.reads("Distress before or after the glaze?").await;
     painter.click("button", "Do it: Distress before the glaze").await;
     painter.saved().await;
@@ -170,7 +170,7 @@ async fn layers_go_on_one_by_one() {
     painter.reads("All layers").await;
 
     painter.click("button", "Dry brush").await;
-    painter.the("slider", "How often").await.focus().await.unwrap();
+    painter.the("slider", "Passes").await.focus().await.unwrap();
     painter.press(Key::Right).await;
     painter.reads("2 times").await;
     painter.saved().await;

@@ -13,7 +13,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("button", "oat white").await;
     check("shelf").await;
     painter.click("button", "fern").await;
-    painter.the("button", "Take it off the shelf").await;
+    painter.the("button", "Delete this paint").await;
     check("one paint").await;
     painter.click("radio", "L* a* b*").await;
     painter.write("textbox", "L*", "x").await;
@@ -93,7 +93,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.click("button", "Unify").await;
     painter.reads("Brings it together").await;
     check("unify").await;
-    painter.click("button", "Leave it").await;
+    painter.click("button", "Close").await;
     painter.click("button", "Dimensions").await;
     painter.the("dialog", "Dimensions").await;
     check("dimensions").await;

@@ -11,7 +11,7 @@ async fn undo_goes_back_across_a_reload() {
     painter.reads("2 : 1 : 2, 5 parts").await;
     painter.click("button", "One part more of brick dust").await;
     painter.reads("2 : 2 : 2, 6 parts").await;
-    painter.click("button", "Simplest parts").await;
+    painter.click("button", "Simplify").await;
     painter.reads("1 : 1 : 1, 3 parts").await;
     painter.saved().await;
     painter.driver.refresh().await.unwrap();
@@ -50,7 +50,7 @@ async fn two_tabs_do_not_overwrite_each_other() {
     painter.reads("was changed in another tab").await;
     assert_eq!(parts().await, "4 : 1 : 2", "theirs was not overwritten");
     painter.reads("2 : 2 : 2, 6 parts").await;
-    painter.click("button", "Take theirs").await;
+    painter.click("button", "Use the other version").await;
     painter.reads("4 : 1 : 2, 7 parts").await;
 
     painter.click("button", "One part less of fern").await;
@@ -58,7 +58,7 @@ async fn two_tabs_do_not_overwrite_each_other() {
     elsewhere().await;
     painter.click("button", "One part more of brick dust").await;
     painter.reads("was changed in another tab").await;
-    painter.click("button", "Keep mine").await;
+    painter.click("button", "Use this version").await;
     painter.saved().await;
     assert_eq!(parts().await, "3 : 2 : 2");
     // Theirs is one step back.

@@ -58,7 +58,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     ] {
         painter.click("button", zone).await;
         painter.the("region", &format!("What {} wears", zone.to_lowercase())).await;
-        painter.choose("What it wears", finish).await;
+        painter.choose("Finish", finish).await;
         painter.saved().await;
     }
     painter.reads("Case and drawer fronts fight").await;
@@ -68,13 +68,13 @@ async fn a_chest_is_described_dressed_and_brought_together() {
 
     painter.click("button", "Unify").await;
     painter.reads("Brings it together, the lightest first").await;
-    painter.click("button", "Lay it over").await;
+    painter.click("button", "Apply").await;
     painter.saved().await;
     painter.reads("It holds together").await;
     painter.settled().await;
     assert_eq!(off(&told(&painter).await), 0);
     assert_ne!(picture(&painter).await, before.1);
-    painter.the("button", "Take it off").await;
+    painter.the("button", "Remove").await;
     // What was laid over is taken off by undo, and put on again.
     painter.control('z').await;
     painter.until("it is off again", async || off(&told(&painter).await) == before.0).await;
@@ -101,7 +101,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
 async fn a_zone_goes_from_colour_to_colour_and_ages() {
     let painter = Painter::at_the_door().await;
     painter.click("button", "Fall and shelf").await;
-    painter.choose("What it wears", "A blend of colours").await;
+    painter.choose("Finish", "A blend of colours").await;
     painter.choose("Colour 1", "slate blue").await;
     painter.choose("Colour 2", "duck egg").await;
     painter.click("button", "Another colour").await;
@@ -144,9 +144,9 @@ async fn a_pattern_answers_from_the_opposite_part() {
     assert!(zone("panels")["wears"].as_str().unwrap().ends_with(", with rosettes"), "{told}");
     assert_eq!(zone("sides")["carried_from"], "Case");
     painter.click("button", "Sides").await;
-    painter.choose("What it wears", "Nothing: it stays as it is").await;
+    painter.choose("Finish", "Nothing: it stays as it is").await;
     painter.saved().await;
-    painter.choose("What it wears", "As the case").await;
+    painter.choose("Finish", "As the case").await;
     painter.reads("The finish of the front is carried round").await;
     painter.saved().await;
     painter.leave().await;
@@ -221,7 +221,7 @@ async fn a_brief_shows_the_clients_photo() {
             photo.prop("naturalWidth").await.ok().flatten().as_deref() == Some("300")
         })
         .await;
-    painter.click("button", "Take the photo out").await;
+    painter.click("button", "Remove the photo").await;
     painter.gone("image", "What it should be like").await;
     painter.saved().await;
     painter.leave().await;
@@ -237,12 +237,12 @@ async fn pieces_are_one_key_away() {
     assert_eq!(piece(&painter).await["form"]["kind"], "stool");
     assert_eq!(painter.value("textbox", "Piece").await, "Stool, village hall");
     painter.click("button", "Pieces").await;
-    painter.click("menuitem", "Begin another piece").await;
+    painter.click("menuitem", "New piece").await;
     painter.the("heading", "What is it?").await;
     painter.click("button", "Chest of drawers").await;
     painter.the("image", "The piece from the front, as it will look").await;
     painter.click("button", "Pieces").await;
-    painter.click("menuitem", "Put New piece away").await;
+    painter.click("menuitem", "Delete New piece").await;
     painter.until("another is at hand", async || piece(&painter).await["name"] != "New piece").await;
     painter.leave().await;
 }

@@ -110,7 +110,7 @@ async fn a_joint_is_dragged_and_snaps_to_whole_parts() {
     painter.reads("5 : 1, 6 parts").await;
     painter.reads("than the target").await;
     let verdict = painter.text().await;
-    painter.click("button", "Finer steps").await;
+    painter.click("button", "Double the parts").await;
     painter.reads("10 : 2, 12 parts").await;
     let joint = painter.the("slider", "Joint between slate blue and barley").await;
     // The bar is 892 px of 12 parts: 130 px to the right is nearly two parts, which is held back at the last part.
@@ -224,7 +224,7 @@ async fn a_blend_says_what_lies_between() {
     painter.click("button", "Set fern between").await;
     painter.the("region", "From drift blue for the case to fern").await;
     painter.the("region", "From fern to mustard seed").await;
-    painter.click("button", "mustard seed (take it out of the blend)").await;
+    painter.click("button", "mustard seed (remove it from the blend)").await;
     painter.gone("region", "From fern to mustard seed").await;
     painter.leave().await;
 }

@@ -96,7 +96,7 @@ async fn from_a_photo_to_a_labelled_pot() {
     painter.click("button", "Read it").await;
     painter.click("button", "Keep this reading").await;
     painter.click("button", "Done").await;
-    painter.click("button", "Finish: this is the recipe now").await;
+    painter.click("button", "Finish and update recipe").await;
     painter.the("region", "Poured before").await;
     painter.reads("Read:").await;
     painter.saved().await;
@@ -111,7 +111,7 @@ async fn from_a_photo_to_a_labelled_pot() {
     let code = logged["code"].as_str().unwrap();
     painter.click("link", &format!("Label of {code}")).await;
     painter.the("article", "Label").await;
-    painter.the("image", "Square code of the record").await;
+    painter.the("image", "Code to scan").await;
     painter.write("textbox", "Where the pot is kept", "shelf 3").await;
     painter.click("radio", "62 × 29 mm").await;
     painter.reads(&format!(", shelf 3\n{code}")).await;
@@ -140,7 +140,7 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     painter.reads("At rest").await;
     painter.click("button", "Pull the plug").await;
     painter.reads("scale is silent: plug it in again").await;
-    painter.click("button", "Tell it by hand instead").await;
+    painter.click("button", "Enter by hand").await;
     painter.choose("Amounts in", "tsp").await;
     painter.click("radio", "brick dust").await;
     painter.click("button", "2 tsp").await;
@@ -164,7 +164,7 @@ async fn taps_touches_and_a_second_pair_of_hands() {
         json!({"id": "00000000-0000-4000-8000-000000000001", "paint": white, "measure": "tsp", "count": 4});
     painter.meanwhile("POST", &format!("/api/pours/{pot}/steps"), theirs).await;
     painter.reads("Last: 4 tsp barley").await;
-    painter.click("button", "Take it back").await;
+    painter.click("button", "Undo last").await;
     painter.reads("Last: ½ tsp brick dust").await;
     painter.click("button", "Undo changing toasted straw").await;
     painter.reads("Last: 4 tsp barley").await;

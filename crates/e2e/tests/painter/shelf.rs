@@ -19,7 +19,7 @@ async fn a_tin_is_added_corrected_and_taken_away() {
     painter.write("textbox", "Coats to hide", "2,5").await;
     painter.click("button", "Put it on the shelf").await;
     painter.reads("Hides in 2.5 coats").await;
-    painter.the("button", "Take it off the shelf").await;
+    painter.the("button", "Delete this paint").await;
 
     // Kept at once, without a button.
     painter.write("textbox", "Name", "chapel white").await;
@@ -29,7 +29,7 @@ async fn a_tin_is_added_corrected_and_taken_away() {
     assert_eq!(painter.value("textbox", "Coats to hide").await, "2.5");
 
     // Nobody uses it: it goes without a question, and undo brings it back.
-    painter.click("button", "Take it off the shelf").await;
+    painter.click("button", "Delete this paint").await;
     painter.the("heading", "Start with your white").await;
     painter.click("button", "Undo removing chapel white").await;
     painter.the("button", "chapel white").await;
@@ -40,14 +40,14 @@ async fn a_tin_is_added_corrected_and_taken_away() {
 async fn taking_away_a_used_tin_asks_first() {
     let painter = Painter::at_the_demo().await;
     painter.click("button", "slate blue").await;
-    painter.click("button", "Take it off the shelf").await;
-    painter.the("alertdialog", "Take slate blue off the shelf?").await;
+    painter.click("button", "Delete this paint").await;
+    painter.the("alertdialog", "Delete slate blue?").await;
     painter.reads("It is in the mix drift blue for the case").await;
-    painter.click("button", "Leave it").await;
-    painter.gone("alertdialog", "Take slate blue off the shelf?").await;
-    painter.click("button", "Take it off the shelf").await;
-    painter.click("button", "Take it off").await;
-    painter.reads("slate blue is off the shelf").await;
+    painter.click("button", "Keep it").await;
+    painter.gone("alertdialog", "Delete slate blue?").await;
+    painter.click("button", "Delete this paint").await;
+    painter.click("button", "Delete").await;
+    painter.reads("slate blue deleted").await;
     put_on_the_bench(&painter, "drift blue for the case").await;
     painter.reads("no longer on the shelf").await;
     painter.leave().await;
@@ -58,7 +58,7 @@ async fn taking_away_a_used_tin_asks_first() {
 async fn two_tins_become_one() {
     let painter = Painter::at_the_demo().await;
     painter.click("button", "slate blue").await;
-    painter.click("button", "It is the same as…").await;
+    painter.click("button", "Merge with…").await;
     painter.the("list", "The tin that stays").await;
     painter.click("button", "duck egg").await;
     painter.reads("slate blue is now duck egg").await;
@@ -82,7 +82,7 @@ async fn a_file_is_looked_at_and_imported() {
     let file = "\u{feff}name;L*;a*;b*\r\nslate blue;42,5;-3,0;-13,0\r\nsea glass;70;-12;2\r\n";
     painter.bring("torn.csv", "card.csv", file.as_bytes()).await;
     painter.reads("1 new, 1 reading of a paint on the shelf").await;
-    painter.click("button", "Leave it").await;
+    painter.click("button", "Keep it").await;
     painter.gone("dialog", "Import a file").await;
     painter.gone("button", "sea glass").await;
 

@@ -13,7 +13,7 @@ async fn one_tint_test_narrows_every_mix() {
         painter.write("textbox", "Name", name).await;
         painter.write("textbox", "Hex code", hex).await;
         painter.click("button", "Put it on the shelf").await;
-        painter.the("button", "Take it off the shelf").await;
+        painter.the("button", "Delete this paint").await;
     }
     painter.reads("Choose the house white first").await;
     painter.click("combobox", "House white").await;
@@ -45,7 +45,7 @@ async fn one_tint_test_narrows_every_mix() {
     painter.click("button", "Tint 1 : 1").await;
     painter.click("button", "Read it").await;
     painter.click("button", "Keep this reading").await;
-    painter.reads("The doubt in mixes of sea blue fell from").await;
+    painter.reads("Mixes with sea blue: now within").await;
     painter.click("button", "Done").await;
     painter.reads("1 reading").await;
     let took = start.elapsed();
@@ -67,7 +67,7 @@ async fn a_contradiction_is_asked_about() {
     painter.click("button", "oxblood").await;
     painter.reads("A reading contradicts the others").await;
     painter.reads("left out").await;
-    painter.click("button", "Take out the reading of oxblood 1 : chimney white 1").await;
+    painter.click("button", "Delete the reading of oxblood 1 : chimney white 1").await;
     painter.reads("2 readings").await;
     painter.until("nothing is asked any more", async || !painter.text().await.contains("left out")).await;
     painter.click("button", "Undo removing a reading").await;

@@ -69,7 +69,7 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
   const { attempt, busy } = useDeed();
   const begin = async () => {
     const board = await attempt(
-      'The board was not begun',
+      'The board was not created',
       () =>
         calls.make(
           name.trim() || 'new board',
@@ -84,8 +84,8 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
   const paints = shelf.filter((paint) => !paint.medium);
   const wide = 'w-full';
   return (
-    <section aria-label="Begin a board" className="grid content-start gap-3">
-      <h2 className="text-2xl">Begin a board</h2>
+    <section aria-label="New board" className="grid content-start gap-3">
+      <h2 className="text-2xl">New board</h2>
       <Field
         label="Name"
         value={name}
@@ -114,7 +114,7 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
             label="Main colour"
             className={wide}
             choices={[
-              { id: 'any', name: 'The fullest tin' },
+              { id: 'any', name: 'Paint you have most of' },
               ...paints.map(({ id, entry }) => ({ id, name: entry.name })),
             ]}
             value={base}
@@ -123,9 +123,9 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
         </div>
       )}
       <div className="grid gap-1 text-sm font-semibold">
-        What it lies on
+        Surface
         <Picker
-          label="What it lies on"
+          label="Surface"
           className={wide}
           choices={choices.grounds}
           value={ground}
@@ -138,7 +138,7 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
         </p>
       )}
       <button type="button" className="press press-ink" disabled={busy} onClick={begin}>
-        <Plus size={18} aria-hidden /> Begin it
+        <Plus size={18} aria-hidden /> Create board
       </button>
     </section>
   );

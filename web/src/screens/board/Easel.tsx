@@ -4,13 +4,13 @@ import { Link, useNavigate } from 'react-router';
 import type { BoardEntry, BoardKept, Mix, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
 import { Conflict } from '../../parts/Conflict';
-import { useTell } from '../../parts/Notice';
 import { NotPredicted } from '../../parts/NotPredicted';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { useDeed } from '../../parts/useDeed';
 import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
 import { useDraft } from '../../state/useDraft';
+import { useTellDeleted } from '../../state/useTellDeleted';
 import { cured, stripOf } from './entry';
 import { Layers } from './Layers';
 import { Places } from './Places';
@@ -23,8 +23,8 @@ import { View } from './View';
 const BESIDE = [
   { id: 'places', name: 'Place by place' },
   { id: 'reading', name: 'Read the real board' },
-  { id: 'schools', name: 'Other schools' },
-  { id: 'rescue', name: 'It went wrong' },
+  { id: 'schools', name: 'Other methods' },
+  { id: 'rescue', name: 'Fix a problem' },
 ] as const;
 
 type Beside = (typeof BESIDE)[number]['id'];
@@ -40,7 +40,7 @@ interface Props {
 export function Easel({ board, choices, shelf, mixes }: Props) {
   const calls = useBoardCalls();
   const go = useNavigate();
-  const tell = useTell();
+  const tellDeleted = useTellDeleted();
   const { attempt } = useDeed();
   const draft = useDraft<BoardEntry, BoardKept>(board, calls.put(board.id), calls.get(board.id), calls.saved);
   const { entry } = draft;
@@ -56,9 +56,9 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const on = step === undefined ? undefined : Math.min(step, count);
 
   const remove = () =>
-    attempt('The board is still there', async () => {
+    attempt('The board was not deleted', async () => {
       await calls.remove(board);
-      tell('The board is put away; undo brings it back');
+      tellDeleted(entry.name);
       go('/board');
     });
 
@@ -85,7 +85,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
           <button
             type="button"
             className="press press-bare px-0"
-            aria-label="Put this board away"
+            aria-label="Delete this board"
             onClick={remove}
           >
             <Trash2 size={20} aria-hidden />
@@ -113,7 +113,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
         <div className="flex items-center gap-2">
           <span className="text-sm font-semibold">On</span>
           <Picker
-            label="What it lies on"
+            label="Surface"
             choices={choices.grounds}
             value={entry.ground.kind}
             onChange={(kind) => draft.change({ ...entry, ground: { kind, colour: null } })}

@@ -110,7 +110,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
         />
       )}
       <Amount
-        label="How often"
+        label="Passes"
         told={layer.passes === 1 ? 'once' : `${layer.passes} times`}
         value={layer.passes}
         from={1}

@@ -56,13 +56,13 @@ export function LayerRow(props: Props) {
   const deeds = [
     { words: 'Up', icon: ArrowUp, act: () => onMove(1) },
     { words: 'Down', icon: ArrowDown, act: () => onMove(-1) },
-    { words: 'Twice', icon: Copy, act: onTwice },
+    { words: 'Duplicate', icon: Copy, act: onTwice },
     {
-      words: layer.muted ? 'Put it back' : 'Leave it out for now',
+      words: layer.muted ? 'Show' : 'Hide',
       icon: layer.muted ? Eye : EyeOff,
       act: () => onChange({ muted: !layer.muted }),
     },
-    { words: 'Take it off', icon: Trash2, act: onRemove },
+    { words: 'Remove', icon: Trash2, act: onRemove },
   ];
   return (
     <li

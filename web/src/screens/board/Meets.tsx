@@ -16,7 +16,7 @@ const HOW = [
 export function Meets({ layer, below, onChange }: Props) {
   const broken = below.filter((one) => one.hex && !one.muted);
   const choices = [
-    { id: 'random', name: 'Falls at random' },
+    { id: 'random', name: 'Anywhere' },
     ...broken.flatMap((one) =>
       HOW.map(({ how, words }) => ({
         id: `${how} ${one.id}`,

@@ -191,7 +191,7 @@ function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
           <button
             type="button"
             className="press press-bare px-0"
-            aria-label={`Take back the last of the ${place}`}
+            aria-label={`Undo the last of the ${place}`}
             onClick={() => {
               const last = spots.at(-1);
               if (last) onTakeBack(last);
@@ -247,8 +247,9 @@ function Learnt({ made }: { made: BoardReadingMade }) {
   if (made.reading.questioned)
     return (
       <p role="status">
-        No hand makes that of this board: it lies {made.reading.off.toFixed(1)} standard deviations out, so
-        nothing was learned from it. Was it another strip, or a smeared window? If it is right, say so below.
+        Too far from what this board could give; not used. It lies {made.reading.off.toFixed(1)} standard
+        deviations out, so nothing was learned from it. Was it another strip, or a smeared window? If it is
+        right, say so below.
       </p>
     );
   return (
@@ -289,7 +290,7 @@ function Kept({ reading, onSure, onRemove }: KeptProps) {
           Strip {reading.strip}, {onDay(reading.made_at)}
         </b>
         {reading.questioned ? (
-          <span>Left out: no hand makes that of this board</span>
+          <span>Too far from what this board could give; not used</span>
         ) : (
           <span>
             Off by ΔE00 {oneDecimal(reading.usual_difference)} with the usual hand,{' '}
@@ -300,13 +301,13 @@ function Kept({ reading, onSure, onRemove }: KeptProps) {
       <span className="flex">
         {reading.questioned && (
           <button type="button" className="press press-plain text-sm" onClick={onSure}>
-            It is right
+            Keep this reading
           </button>
         )}
         <button
           type="button"
           className="press press-bare px-0"
-          aria-label={`Forget the reading of strip ${reading.strip}`}
+          aria-label={`Delete the reading of strip ${reading.strip}`}
           onClick={onRemove}
         >
           <Trash2 size={18} aria-hidden />

@@ -12,16 +12,16 @@ interface Props {
   onChange: (entry: BoardEntry) => void;
 }
 
-/** A strip gone wrong: the ways back, each with what it would do. */
+/** A strip gone wrong: the ways to fix it, each with what it would do. */
 export function Rescue({ entry, letter, choices, onChange }: Props) {
   const [trouble, setTrouble] = useState<string>();
   const { data, error, isPlaceholderData } = useRescue(entry, letter, trouble);
   return (
-    <section aria-label="It went wrong" className="grid gap-3 rounded bg-panel p-3">
+    <section aria-label="Fix a problem" className="grid gap-3 rounded bg-panel p-3">
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-base font-semibold">What is wrong with strip {letter}?</h2>
         <Picker
-          label="What went wrong"
+          label="The problem"
           placeholder="Choose"
           choices={choices.troubles}
           value={trouble ?? ''}
@@ -39,7 +39,7 @@ export function Rescue({ entry, letter, choices, onChange }: Props) {
           {data.ways.length === 0 && (
             <p role="status">Nothing on the shelf helps here without making it another finish.</p>
           )}
-          <ul aria-label="Ways back" className="grid gap-px">
+          <ul aria-label="Ways to fix it" className="grid gap-px">
             {data.ways.map((way) => (
               <Way
                 key={way.words}

@@ -14,7 +14,7 @@ export function Schools({ entry, letter, onChange }: Props) {
   const { data, isPlaceholderData } = useSchools(entry, letter);
   if (!data) return null;
   return (
-    <section aria-label="Other schools" className="grid gap-3 rounded bg-panel p-3">
+    <section aria-label="Other methods" className="grid gap-3 rounded bg-panel p-3">
       {data.schools.length === 0 && (
         <p role="status">Painters do this strip much alike: there is no other school of it.</p>
       )}

@@ -34,7 +34,7 @@ export function Strips({ entry, letter, onChoose, onChange, children }: Props) {
           onChoose(further.strips.at(-1)?.letter ?? letter);
         }}
       >
-        <Plus size={18} aria-hidden /> Branch a strip
+        <Plus size={18} aria-hidden /> New strip from here
       </button>
       {entry.strips.length > 1 && (
         <button
@@ -42,7 +42,7 @@ export function Strips({ entry, letter, onChoose, onChange, children }: Props) {
           className="press press-bare text-sm"
           onClick={() => onChange(withoutStrip(entry, letter))}
         >
-          <X size={18} aria-hidden /> Take strip {letter} off
+          <X size={18} aria-hidden /> Delete strip {letter}
         </button>
       )}
       <div className="ml-auto flex items-center">{children}</div>

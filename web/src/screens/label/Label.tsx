@@ -76,8 +76,8 @@ export function Label() {
         </div>
       </div>
       <p className="max-w-prose text-sm text-soft print:hidden">
-        The square code says the same in plain words to any reader of such codes, so the recipe outlives this
-        program. {data.code} finds the record here. Print at 100 %, without margins of the printer's own.
+        Scan the code to read the recipe: it says the same in plain words, and so outlives this program.{' '}
+        {data.code} finds the record here. Print at 100 %, without margins of the printer's own.
       </p>
     </div>
   );
@@ -118,7 +118,7 @@ function Sticker({ label, size, hidden }: { label: PotLabel; size: Size; hidden:
       </div>
       <svg
         role="img"
-        aria-label="Square code of the record"
+        aria-label="Code to scan"
         viewBox={`-2 -2 ${label.code_size + 4} ${label.code_size + 4}`}
         className="h-full shrink-0"
         shapeRendering="crispEdges"

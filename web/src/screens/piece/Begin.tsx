@@ -3,7 +3,7 @@ import type { FormEntry, PieceChoices } from '../../api/client';
 /** Says first what the piece is. */
 export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (form: FormEntry) => void }) {
   return (
-    <section aria-label="Begin a piece" className="grid max-w-4xl gap-3 px-4 pt-2 pb-6 md:px-5">
+    <section aria-label="What is it?" className="grid max-w-4xl gap-3 px-4 pt-2 pb-6 md:px-5">
       <h1 className="text-3xl">What is it?</h1>
       <p className="max-w-prose text-soft">
         Choose what comes nearest. It is drawn from a few dimensions, which you give next; then each part is

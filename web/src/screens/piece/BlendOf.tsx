@@ -52,7 +52,7 @@ export function BlendOf({ blend, pots, onChange }: Props) {
             <button
               type="button"
               className="press press-bare px-0"
-              aria-label={`Take colour ${String(n + 1)} out`}
+              aria-label={`Remove colour ${String(n + 1)}`}
               disabled={blend.bands.length <= 2}
               onClick={() => onChange({ ...blend, bands: spread(blend.bands.filter((_, i) => i !== n)) })}
             >

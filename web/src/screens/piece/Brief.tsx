@@ -135,7 +135,7 @@ function Photo({ photo, onChange }: PhotoProps) {
         />
         {photo && (
           <button type="button" className="press press-bare text-sm" onClick={() => onChange(null)}>
-            Take the photo out
+            Remove the photo
           </button>
         )}
       </div>
@@ -167,8 +167,8 @@ function Targets({ colours, onChange }: TargetProps) {
             <li key={`${colour.hex ?? String(colour.lab)} ${String(n)}`} className="flex-1">
               <button
                 type="button"
-                aria-label={`Take ${colour.hex ?? 'the picked colour'} out`}
-                title={`Take ${colour.hex ?? 'the picked colour'} out`}
+                aria-label={`Remove ${colour.hex ?? 'the picked colour'}`}
+                title={`Remove ${colour.hex ?? 'the picked colour'}`}
                 className="block h-12 w-full cursor-pointer"
                 style={{ background: colour.hex ?? undefined }}
                 onClick={() => onChange(colours.filter((_, i) => i !== n))}

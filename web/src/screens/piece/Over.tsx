@@ -41,7 +41,7 @@ export function Over({ entry, zones, onChange }: Props) {
             <button
               type="button"
               className="press press-bare px-0"
-              aria-label="Take it off"
+              aria-label="Remove"
               onClick={() => onChange(withScheme(entry, { over: over.filter((_, i) => i !== n) }))}
             >
               <X size={18} aria-hidden />

@@ -91,7 +91,7 @@ function Findings({ findings, className }: { findings: PiecePrediction['findings
   );
 }
 
-const STANDS: Record<string, string> = { in: 'in its window', near: 'too near', far: 'too far' };
+const STANDS: Record<string, string> = { in: 'within range', near: 'too near', far: 'too far' };
 
 /** Every pair of neighbours with what is meant for it. */
 function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' | 'onChange'>) {

@@ -53,7 +53,7 @@ export function Schemes({ entry, origin, onChange, onType, children }: Props) {
         <button
           type="button"
           className="press press-bare px-0"
-          aria-label="Take this scheme out"
+          aria-label="Delete this scheme"
           onClick={() => onChange(withoutScheme(entry))}
         >
           <Trash2 size={18} aria-hidden />

@@ -31,7 +31,7 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
     if (!tried || !way) return;
     onChange(tried);
     onClose();
-    tell(`${way.words}: it lies over the piece; undo takes it off`);
+    tell(`${way.words}: applied to the whole piece; undo removes it`);
   };
   return (
     <section aria-label="Unify" className="grid gap-2">
@@ -48,9 +48,9 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
           </span>
         </h2>
         <button type="button" className="press press-ink" disabled={!way} onClick={take}>
-          Lay it over
+          Apply
         </button>
-        <button type="button" className="press press-bare px-0" aria-label="Leave it" onClick={onClose}>
+        <button type="button" className="press press-bare px-0" aria-label="Close" onClick={onClose}>
           <X size={20} aria-hidden />
         </button>
       </div>
@@ -90,7 +90,9 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
       )}
       {calms.length > 0 && (
         <details>
-          <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">Or calm one colour</summary>
+          <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
+            Or tone down one colour
+          </summary>
           <Pulls pulls={calms} />
         </details>
       )}

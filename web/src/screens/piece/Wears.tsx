@@ -63,7 +63,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
     <section aria-label={`What ${zone.name.toLowerCase()} wears`} className="grid gap-2">
       <h2 className="text-xl">{zone.name}</h2>
       <Picker
-        label="What it wears"
+        label="Finish"
         className="w-full min-w-0 *:truncate"
         choices={known ? finishes : [{ id: value, name: zone.wears }, ...finishes]}
         value={value}

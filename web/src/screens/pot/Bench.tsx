@@ -3,12 +3,12 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
-import { useTell } from '../../parts/Notice';
 import { Segments } from '../../parts/Segments';
 import { useDeed } from '../../parts/useDeed';
 import { useMeasured } from '../../state/bench';
 import { usePour, usePourCalls, usePours, useScaleAtHand } from '../../state/pours';
 import { useDraft } from '../../state/useDraft';
+import { useTellDeleted } from '../../state/useTellDeleted';
 import { useMixCalls, useMixPreview } from '../../state/workspace';
 import { Blend } from './Blend';
 import { EMPTY, put, takeOut } from './entry';
@@ -35,7 +35,7 @@ const USES = [
 /** One mix on the bench, and the four uses of it: all work on the same pot and the same target. */
 export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Paint[] }) {
   const calls = useMixCalls();
-  const tell = useTell();
+  const tellDeleted = useTellDeleted();
   const { attempt } = useDeed();
   const go = useNavigate();
   const [asked, ask] = useSearchParams();
@@ -81,20 +81,20 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const thinned = prediction.parts.some((part) => part.medium);
 
   const remove = () =>
-    attempt('The mix is still there', async () => {
+    attempt('The mix was not deleted', async () => {
       await calls.remove(mix);
-      tell('The mix is put away; undo brings it back');
+      tellDeleted(entry.name ?? 'Mix without a name');
       go('/pot');
     });
 
   const pourIt = async (ml: number, measure: string) => {
     setPouredIn(weighs ? 'g' : finer(measure));
     setNext(undefined);
-    await attempt('The pot was not begun', () => pourCalls.begin(mix.id, ml));
+    await attempt('Pouring was not started', () => pourCalls.begin(mix.id, ml));
   };
 
   const begin = async (name: string, components: MixPart[]) => {
-    const made = await attempt('The mix was not begun', () => calls.make({ ...EMPTY, name, components }));
+    const made = await attempt('The mix was not created', () => calls.make({ ...EMPTY, name, components }));
     if (made) go(`/pot/${made.id}`);
   };
 
@@ -123,7 +123,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           <button
             type="button"
             className="press press-bare px-0"
-            aria-label="Put this mix away"
+            aria-label="Delete this mix"
             onClick={remove}
           >
             <Trash2 size={20} aria-hidden />

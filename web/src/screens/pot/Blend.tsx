@@ -42,7 +42,7 @@ export function Blend({ entry, shelf, mixes, hex }: Props) {
           >
             <span aria-hidden className="size-6" style={{ background: end.hex }} />
             {end.name} <X size={16} aria-hidden />
-            <span className="sr-only">(take it out of the blend)</span>
+            <span className="sr-only">(remove it from the blend)</span>
           </button>
         ))}
         {others.length < MOST && (

@@ -107,7 +107,7 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
 function shadeName(shade: number) {
   if (shade === 0) return 'The base';
   const count = Math.abs(shade);
-  return `${count} shade${count > 1 ? 's' : ''} ${shade > 0 ? 'lighter' : 'deeper'}`;
+  return `${count} shade${count > 1 ? 's' : ''} ${shade > 0 ? 'lighter' : 'darker'}`;
 }
 
 function Chosen({ rung, name, onBegin }: { rung: LadderRung; name: string; onBegin: Props['onBegin'] }) {
@@ -129,7 +129,7 @@ function Chosen({ rung, name, onBegin }: { rung: LadderRung; name: string; onBeg
         <b className="block font-display text-xl">{title}</b>
         {rung.shade === 0 ? 'What is in the pot.' : parts}
         <span className="block text-sm text-soft">
-          L* {oneDecimal(made.lab[0] ?? 0)}, leans {oneDecimal(made.leans)} off the hue
+          L* {oneDecimal(made.lab[0] ?? 0)}, hue shift {oneDecimal(made.leans)}
         </span>
       </p>
       {rung.shade !== 0 && (

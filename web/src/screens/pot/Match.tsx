@@ -109,9 +109,7 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
             </span>
           ))}
           {recipe.enough === true && <span className="block text-sm text-soft">In stock</span>}
-          {recipe.enough === false && (
-            <span className="block text-sm font-medium">The tins do not hold enough</span>
-          )}
+          {recipe.enough === false && <span className="block text-sm font-medium">Not enough in stock</span>}
         </span>
         <span className="grid content-center justify-items-end pr-3 text-sm text-soft max-md:flex max-md:flex-wrap max-md:gap-x-3 max-md:pb-2">
           <span>
@@ -119,7 +117,7 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
           </span>
           <span className="flex items-center gap-1">
             <Lightbulb size={14} aria-hidden />
-            {oneDecimal(recipe.elsewhere)} {recipe.elsewhere_in === 'bulb' ? 'by a bulb' : 'in daylight'}
+            {oneDecimal(recipe.elsewhere)} {recipe.elsewhere_in === 'bulb' ? 'under a bulb' : 'in daylight'}
           </span>
           {recipe.cost != null && (
             <span>
@@ -194,7 +192,7 @@ function Limits({ limits, shelf, onChange }: LimitsProps) {
         ([key, id]) => (
           <button key={id} type="button" className="press press-plain text-sm" onClick={() => drop(key, id)}>
             {key === 'with' ? 'With' : 'Without'} {name(id)} <span aria-hidden>×</span>
-            <span className="sr-only">: take this limit away</span>
+            <span className="sr-only">: remove this limit</span>
           </button>
         ),
       )}

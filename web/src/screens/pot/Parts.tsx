@@ -34,7 +34,7 @@ export function Parts({ entry, parts, onChange }: Props) {
             <button
               type="button"
               className="press press-bare px-0"
-              aria-label={`Take out ${name}`}
+              aria-label={`Remove ${name}`}
               onClick={() => onChange(takeOut(entry, paint))}
             >
               <X size={18} aria-hidden />

@@ -20,7 +20,7 @@ export function Pot() {
   const open = mixes.data?.find((mix) => mix.id === id);
 
   const begin = async (paint: string) => {
-    const mix = await attempt('The mix was not begun', () => calls.make(put(EMPTY, paint)));
+    const mix = await attempt('The mix was not created', () => calls.make(put(EMPTY, paint)));
     if (mix) go(`/pot/${mix.id}`);
   };
 

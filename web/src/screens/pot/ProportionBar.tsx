@@ -39,7 +39,7 @@ export function ProportionBar({ entry, parts, onShow, onChange, children }: Prop
             disabled={most * 2 > MOST_PARTS}
             onClick={() => onChange(finer(entry, 2))}
           >
-            Finer steps
+            Double the parts
           </button>
           <button
             type="button"
@@ -47,7 +47,7 @@ export function ProportionBar({ entry, parts, onShow, onChange, children }: Prop
             disabled={simple === entry}
             onClick={() => onChange(simple)}
           >
-            Simplest parts
+            Simplify
           </button>
           {children}
         </div>

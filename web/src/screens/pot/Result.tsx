@@ -24,7 +24,7 @@ interface Props {
   onChange: (entry: Change<MixEntry>) => void;
   prediction: Prediction;
   /** Where a pot is being poured: it is shown in place of the plan. */
-  pour: Pour | undefined;
+  pour: PourView | undefined;
   problem: Problem | undefined;
   shelf: Paint[];
   /** Other mixes, to aim at. */

@@ -9,19 +9,17 @@ export function SpoonsAtHand() {
   return (
     <Popover.Root>
       <Popover.Trigger className="min-h-6 cursor-pointer font-semibold text-ink underline underline-offset-3">
-        Spoons at hand
+        My measures
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="start"
           sideOffset={6}
-          aria-label="Spoons at hand"
+          aria-label="My measures"
           className="z-40 grid w-72 gap-2 rounded-md bg-ground p-4 shadow-2xl"
         >
           <p className="text-sm">
-            {owned.length === 0
-              ? 'Everything is taken to be at hand. Tick what you have:'
-              : 'Batches are measured with these:'}
+            {owned.length === 0 ? 'Tick the measures you own:' : 'Batches are measured with these:'}
           </p>
           <div className="grid grid-cols-2">
             {MEASURES.map(({ id, name }) => (

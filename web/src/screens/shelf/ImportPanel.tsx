@@ -125,7 +125,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             </ul>
             <div className="flex justify-end gap-2">
               <button type="button" className="press press-plain" onClick={onClose}>
-                Leave it
+                Cancel
               </button>
               <button
                 type="button"

@@ -68,7 +68,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
             value={entry.coats_to_hide}
             onChange={(coats_to_hide) => onChange({ ...entry, coats_to_hide })}
             error={problem?.at('/coats_to_hide')}
-            hint="Brushed coats until black and white no longer show. Left empty, the class says."
+            hint="Brushed coats until black and white no longer show. Blank uses the typical value."
           />
         </>
       )}
@@ -144,12 +144,12 @@ const CONDITIONS = [
 const NUMBERS = [
   { id: 'density', label: 'Density', unit: 'g/ml' },
   { id: 'lustre', label: 'Flakes cover', unit: '0 to 1' },
-  { id: 'open_minutes', label: 'Stays open', unit: 'min' },
+  { id: 'open_minutes', label: 'Open time', unit: 'min' },
 ] as const;
 
 const MARKS = [
   { id: 'blocks_stains', label: 'Keeps stains and tannin back' },
-  { id: 'solvent_borne', label: 'Made with solvent: its rags can heat by themselves' },
+  { id: 'solvent_borne', label: 'Solvent-based: rags can self-heat' },
 ] as const;
 
 function Labelled({ label, children }: { label: string; children: ReactNode }) {

@@ -3,6 +3,7 @@ import type { ReadingKept } from '../../api/client';
 import { oneDecimal, when } from '../../parts/numbers';
 import { useDeed } from '../../parts/useDeed';
 import { useReadingCalls } from '../../state/readings';
+import { useTellDeleted } from '../../state/useTellDeleted';
 
 /** What was read of a paint, newest first; what contradicts the rest is asked about. */
 export function Readings({ readings, paint }: { readings: ReadingKept[]; paint: string }) {
@@ -31,6 +32,12 @@ const SOURCES: Record<string, string> = { photo: 'from a photo', chip: 'from a c
 function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
   const calls = useReadingCalls();
   const { attempt } = useDeed();
+  const tellDeleted = useTellDeleted();
+  const remove = () =>
+    attempt('Not deleted', async () => {
+      await calls.remove(reading);
+      tellDeleted('Reading');
+    });
   const alone = reading.entry.of.length === 1 && reading.entry.of[0]?.paint === paint;
   return (
     <li className="grid grid-cols-[3.5rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-ground">
@@ -65,14 +72,14 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
           <>
             <p className="text-sm">
               It is {oneDecimal(reading.off)} standard deviations from what the others say. Was it another
-              dab, not yet dry, or a dirty reader? Take it out and read again; or say that it is right.
+              dab, not yet dry, or a dirty reader? Delete it and read again, or keep it.
             </p>
             <button
               type="button"
               className="press press-plain mb-1 justify-self-start"
               onClick={() => attempt('Not changed', () => calls.insist(reading))}
             >
-              <Check size={18} aria-hidden /> It is right
+              <Check size={18} aria-hidden /> Keep this reading
             </button>
           </>
         )}
@@ -80,8 +87,8 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
       <button
         type="button"
         className="press press-bare self-start px-0"
-        aria-label={`Take out the reading of ${reading.title}`}
-        onClick={() => attempt('Not changed', () => calls.remove(reading))}
+        aria-label={`Delete the reading of ${reading.title}`}
+        onClick={remove}
       >
         <Trash2 size={18} aria-hidden />
       </button>

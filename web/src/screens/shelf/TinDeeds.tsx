@@ -7,6 +7,7 @@ import { goBackTo } from '../../parts/focus';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { why } from '../../parts/useDeed';
+import { useTellDeleted } from '../../state/useTellDeleted';
 import { useWorkshopCalls } from '../../state/workshop';
 import { usePaintCalls } from '../../state/workspace';
 
@@ -22,6 +23,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
   const calls = usePaintCalls();
   const workshop = useWorkshopCalls();
   const tell = useTell();
+  const tellDeleted = useTellDeleted();
   const [using, setUsing] = useState<string[]>();
   const [merging, setMerging] = useState(false);
   const opener = useRef<Element>(null);
@@ -33,14 +35,14 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
     setUsing(undefined);
     try {
       await calls.remove(paint, confirmed);
-      tell(`${paint.entry.name} is off the shelf; undo brings it back`);
+      tellDeleted(paint.entry.name);
       onClose();
     } catch (error) {
       if (error instanceof Problem && error.is('in-use')) {
         setUsing(
           (error.body.used_by ?? []).map(({ kind, name }) => `the ${kind} ${name ?? 'without a name'}`),
         );
-      } else unless('Not removed')(error);
+      } else unless('Not deleted')(error);
     }
   };
 
@@ -68,13 +70,13 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
       )}
       {shelf.length > 1 && (
         <button type="button" className="press press-plain" onClick={() => setMerging(true)}>
-          <Merge size={18} aria-hidden /> It is the same as…
+          <Merge size={18} aria-hidden /> Merge with…
         </button>
       )}
       <button type="button" className="press press-plain" onClick={() => remove(false)}>
-        <Trash2 size={18} aria-hidden /> Take it off the shelf
+        <Trash2 size={18} aria-hidden /> Delete this paint
       </button>
-      <Panel open={merging} onClose={() => setMerging(false)} title={`${paint.entry.name} is the same as…`}>
+      <Panel open={merging} onClose={() => setMerging(false)} title={`Merge ${paint.entry.name} with…`}>
         <p className="mb-3 text-soft">
           Its mixes and readings go over to the one you choose, its stock is added, and this tin leaves the
           shelf. One step of undo parts them again.
@@ -106,15 +108,15 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
             }}
             className="fixed left-1/2 top-[20vh] z-50 grid w-[min(28rem,92vw)] -translate-x-1/2 gap-3 rounded-md bg-ground p-5 shadow-2xl"
           >
-            <AlertDialog.Title className="text-2xl">Take {paint.entry.name} off the shelf?</AlertDialog.Title>
+            <AlertDialog.Title className="text-2xl">Delete {paint.entry.name}?</AlertDialog.Title>
             <AlertDialog.Description>
               It is in {using?.join(', ')}. {using?.length === 1 ? 'That keeps' : 'Those keep'} the record of
               it.
             </AlertDialog.Description>
             <div className="flex justify-end gap-2">
-              <AlertDialog.Cancel className="press press-plain">Leave it</AlertDialog.Cancel>
+              <AlertDialog.Cancel className="press press-plain">Keep it</AlertDialog.Cancel>
               <AlertDialog.Action className="press press-ink" onClick={() => remove(true)}>
-                Take it off
+                Delete
               </AlertDialog.Action>
             </div>
           </AlertDialog.Content>

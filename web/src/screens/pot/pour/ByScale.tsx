@@ -30,8 +30,9 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
             )}
           </p>
           <p role="status" className="shrink-0 text-sm text-soft">
-            {{ steady: 'At rest', moving: 'Moving', lifted: 'Off the scale', silent: 'Silent' }[scale.pan] ??
-              scale.pan}
+            {{ steady: 'At rest', moving: 'Moving', lifted: 'Off the scale', silent: 'No signal' }[
+              scale.pan
+            ] ?? scale.pan}
           </p>
         </div>
         <p className="font-display text-5xl font-[650] leading-none tracking-tight">
@@ -54,7 +55,7 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
           disabled={!some}
           onClick={onTake}
         >
-          <Check size={20} aria-hidden /> It is in
+          <Check size={20} aria-hidden /> Record
         </button>
         <button type="button" className="press press-plain" disabled={!some} onClick={onTouch}>
           That was a touch
@@ -65,7 +66,7 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
           disabled={scale.pan === 'silent' || scale.pan === 'moving'}
           onClick={onBegin}
         >
-          <Scale size={18} aria-hidden /> Start from here
+          <Scale size={18} aria-hidden /> Tare
         </button>
       </div>
       {scale.simulated && (

@@ -20,7 +20,7 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
       <div className="flex flex-wrap gap-2">
         {off && (
           <button type="button" className="press press-ink basis-full" onClick={() => onFinish(true)}>
-            <Flag size={18} aria-hidden /> Finish: this is the recipe now
+            <Flag size={18} aria-hidden /> Finish and update recipe
           </button>
         )}
         <button
@@ -36,12 +36,7 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
             Take some out
           </button>
         )}
-        <button
-          type="button"
-          className="press press-bare px-0"
-          aria-label="Put this pot away"
-          onClick={onAway}
-        >
+        <button type="button" className="press press-bare px-0" aria-label="Delete this pot" onClick={onAway}>
           <Trash2 size={18} aria-hidden />
         </button>
       </div>

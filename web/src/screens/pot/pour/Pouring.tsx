@@ -5,6 +5,7 @@ import { useTell } from '../../../parts/Notice';
 import { Picker } from '../../../parts/Picker';
 import { NO_ANSWER } from '../../../parts/useDeed';
 import { usePourCalls, useScale } from '../../../state/pours';
+import { useTellDeleted } from '../../../state/useTellDeleted';
 import { Correct } from '../Correct';
 import { POURED_IN } from '../measures';
 import { Amounts } from './Amounts';
@@ -30,6 +31,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
   const calls = usePourCalls(measure);
   const scale = useScale();
   const tell = useTell();
+  const tellDeleted = useTellDeleted();
   const [wrong, setWrong] = useState<string>();
   const [goal, setGoal] = useState<{ paint: string; grams: number }>();
   const [byHand, setByHand] = useState(false);
@@ -108,7 +110,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             className="press press-bare justify-self-start px-2 text-sm"
             onClick={() => setByHand(!byHand)}
           >
-            {byHand ? 'Take it from the scale' : 'Tell it by hand instead'}
+            {byHand ? 'Weigh on the scale' : 'Enter by hand'}
           </button>
         )}
         {wrong && (
@@ -130,7 +132,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
               className="press press-plain"
               onClick={() => attempt(() => calls.takeBack(pour.id, last.id))}
             >
-              <Undo2 size={18} aria-hidden /> Take it back
+              <Undo2 size={18} aria-hidden /> Undo last
             </button>
           </div>
         )}
@@ -160,7 +162,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             tell('The pot is finished: read a dab of it, or print its label');
           }}
           onAway={async () => {
-            if (await attempt(() => calls.remove(pour.id))) tell('The pot is put away; undo brings it back');
+            if (await attempt(() => calls.remove(pour.id))) tellDeleted(`Pot ${pour.code}`);
           }}
         />
       </section>
