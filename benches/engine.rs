@@ -47,7 +47,7 @@ fn steps(c: &mut Criterion) {
         b.iter(|| quick(&mixer, black_box(&one), black_box(&other), 7.0))
     });
     c.bench_function("drawdown", |b| b.iter(|| Drawdown::of(black_box(&blue), Light::ShopTube)));
-    c.bench_function("coats to hide of a mix", |b| b.iter(|| CoatsToHide::of(black_box(&blue))));
+    c.bench_function("coats to hide of a mix", |b| b.iter(|| black_box(&blue).coats_to_hide()));
 }
 
 /// Mixes per second of this engine, every mix with its own ratio.

@@ -154,6 +154,18 @@ impl PourRecord {
         })
     }
 
+    /// Grams of a step that the scale told.
+    pub fn weighed(&self, step: Uuid) -> Option<f64> {
+        let step = self.steps.iter().find(|known| known.id == step)?;
+        match step.deed {
+            PourAction::Added {
+                said: AmountAsEntered::Weighed(grams) | AmountAsEntered::WeighedTouch(grams),
+                ..
+            } => Some(grams),
+            _ => None,
+        }
+    }
+
     /// What was done, the first first.
     pub fn steps(&self) -> &[PourEvent] {
         &self.steps

@@ -5,7 +5,7 @@ use warm_blend_board::{
     BadBoard, Board, Branch, ByPlace, Ground, GroundKind, Habit, Hand, Layer, Letter, Meets, Place,
     PlaceSeen, Print, Share, Stack, Strip, Technique,
 };
-use warm_blend_paint::{Class, CoatsToHide, Material, Microns, Parts, Seen, State, mix};
+use warm_blend_paint::{Class, Material, Microns, Parts, Seen, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use warm_blend_testing::shelf::{Shelf, named, paint, pot};
 
@@ -62,7 +62,7 @@ proptest! {
 
     #[test]
     fn a_coat_that_hides_makes_the_ground_irrelevant(one_ground in any_ground(), other in any_ground(), paint in any_paint()) {
-        let coats = CoatsToHide::of(&paint).unwrap().value();
+        let coats = paint.coats_to_hide().unwrap().value();
         let thick = film((90.0 * coats * 10.0).min(100_000.0), 1.0);
         prop_assert!(apart(&one(&one_ground, &paint, thick), &one(&other, &paint, thick)) < 0.1);
     }
@@ -173,7 +173,7 @@ proptest! {
         let thick = Microns::new(3000.0).unwrap();
         let [black, white] = [0.0, 1.0].map(|r| pot.in_state(state).film(thick, &Reflectance::grey(r)));
         prop_assume!(black.bands().iter().zip(white.bands()).all(|(black, white)| (black - white).abs() < 1e-6));
-        prop_assume!(CoatsToHide::of(&pot).is_some());
+        prop_assume!(pot.coats_to_hide().is_some());
         let said = Seen::of(&pot.in_state(state).swatch_reflectance(), light).lab;
         let mut stack = Stack::over(&ground).unwrap();
         stack.lay(pot.clone(), film(3000.0, 1.0), false, None);

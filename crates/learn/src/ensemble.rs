@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use warm_blend_paint::{CoatsToHide, Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
+use warm_blend_paint::{Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
@@ -132,7 +132,7 @@ impl Ensemble {
     pub fn doubt(&self, light: Light) -> Doubt {
         const RIM: usize = 32;
         const SHOWN: usize = 8;
-        let hides = CoatsToHide::of(&self.best).is_some();
+        let hides = self.best.coats_to_hide().is_some();
         let lab = |curve: &Reflectance| Lab::of(Xyz::of(curve, light), light.white());
         let best = lab(&self.best.swatch_reflectance_if(hides));
         let mut faces: Vec<(f64, f64, Reflectance)> = self

@@ -12,7 +12,7 @@ use warm_blend_spectral::{Light, Reflectance, Xyz};
 use crate::Optics;
 use crate::SurfaceReflection;
 use crate::quantity::in_range;
-use crate::{BadMeasure, Material, Microns};
+use crate::{BadMeasure, Microns};
 
 /// Contrast ratio from which a film counts as hiding (ISO 6504-3, ASTM D2805).
 const HIDES: f64 = 0.98;
@@ -43,8 +43,8 @@ pub fn chart_black() -> &'static Reflectance {
 }
 
 /// Luminance over black divided by luminance over white, 0..=1, of a film in daylight.
-pub fn contrast_ratio(material: &Material, x: Microns) -> f64 {
-    let luminance = |ground| Xyz::of(&material.film(x, ground), Light::Daylight).y;
+pub fn contrast_ratio(film: &Optics, surface: SurfaceReflection, x: Microns) -> f64 {
+    let luminance = |ground| Xyz::of(&surface.seen(&film.over(x, ground)), Light::Daylight).y;
     luminance(chart_black()) / luminance(chart_white())
 }
 
@@ -69,18 +69,18 @@ impl CoatsToHide {
         self.0
     }
 
-    /// How many coats a material needs; None beyond twenty, where it is a glaze rather than a paint. Below a quarter of
+    /// How many coats a film under a surface needs; None beyond twenty, where it is a glaze rather than a paint. Below a quarter of
     /// a coat the answer is a quarter.
-    pub fn of(material: &Material) -> Option<Self> {
-        thickness_to_hide(material, 20.0 * COAT).map(|x| Self((x / COAT).max(0.25)))
+    pub fn of(film: &Optics, surface: SurfaceReflection) -> Option<Self> {
+        thickness_to_hide(film, surface, 20.0 * COAT).map(|x| Self((x / COAT).max(0.25)))
     }
 
     /// The scattering S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface.
     pub fn scattering(self, inside: &Reflectance, sheen: SurfaceReflection) -> f64 {
-        let unit = Material::closed(Optics::of_thick_film(inside, 1.0), sheen);
+        let unit = Optics::of_thick_film(inside, 1.0);
         // With S = 1 per mm the film hides at X mm: only S X matters, and X is given by the coats. 10⁶ µm with
         // S = 1 is a thousand times what a dense white needs.
-        let hides_at = thickness_to_hide(&unit, 1e6).unwrap_or(1e6);
+        let hides_at = thickness_to_hide(&unit, sheen, 1e6).unwrap_or(1e6);
         hides_at / (self.0 * COAT)
     }
 }
@@ -110,8 +110,8 @@ pub fn house_white_scattering() -> f64 {
 }
 
 /// Wet thickness in µm at which a film first hides, by bisection on its logarithm; None if not within `most`.
-fn thickness_to_hide(material: &Material, most: f64) -> Option<f64> {
-    let hides = |x: f64| contrast_ratio(material, Microns::of(x)) >= HIDES;
+fn thickness_to_hide(film: &Optics, surface: SurfaceReflection, most: f64) -> Option<f64> {
+    let hides = |x: f64| contrast_ratio(film, surface, Microns::of(x)) >= HIDES;
     if !hides(most) {
         return None;
     }
@@ -135,15 +135,14 @@ mod tests {
             let sheen = SurfaceReflection::new(alpha).limited_by(&seen);
             let inside = sheen.inside(&seen);
             let s = CoatsToHide(coats).scattering(&inside, sheen);
-            let material = Material::closed(Optics::of_thick_film(&inside, s), sheen);
-            let back = CoatsToHide::of(&material).unwrap().value();
+            let back = CoatsToHide::of(&Optics::of_thick_film(&inside, s), sheen).unwrap().value();
             prop_assert!((back / coats - 1.0).abs() < 1e-3, "{} came back as {}", coats, back);
         }
 
         #[test]
         fn a_thicker_film_hides_better(r in 0.03..0.9f64, s in 0.5..100.0f64, x in 5.0..400.0f64) {
-            let material = Material::closed(Optics::of_thick_film(&Reflectance::grey(r), s), SurfaceReflection::new(0.3));
-            let at = |x| contrast_ratio(&material, Microns::of(x));
+            let film = Optics::of_thick_film(&Reflectance::grey(r), s);
+            let at = |x| contrast_ratio(&film, SurfaceReflection::new(0.3), Microns::of(x));
             prop_assert!(at(x * 1.3) >= at(x) - 1e-12);
         }
     }

@@ -42,6 +42,7 @@ mod product;
 pub mod quantity;
 mod quick;
 mod recipe;
+mod seen;
 mod state;
 pub mod strength;
 pub mod surface;
@@ -53,7 +54,7 @@ pub use drawdown::{Drawdown, STOPS};
 pub use film::Optics;
 pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio};
 pub use hue::HueFamily;
-pub use look::{Look, Seen};
+pub use look::Look;
 pub use masstone::{BadPaint, Masstone};
 pub use material::Material;
 pub use measures::{Measure, Rounded, about, amount, measured};
@@ -68,6 +69,7 @@ pub use quick::{QuickMaterial, QuickMixer};
 pub use recipe::{
     BadMix, Component, MixId, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, simplest,
 };
+pub use seen::Seen;
 pub use state::{State, UnknownState};
 pub use surface::SurfaceReflection;
 pub use units::{BadLength, Dimension, Units};

@@ -61,10 +61,15 @@ impl Material {
         self.sheen.seen(&self.optics.over(x, ground))
     }
 
+    /// Brushed coats until black and white no longer show; none of a glaze.
+    pub fn coats_to_hide(&self) -> Option<CoatsToHide> {
+        CoatsToHide::of(&self.optics, self.sheen)
+    }
+
     /// The one flat colour that stands for it: the masstone of what hides within twenty coats, and of a clear medium or a
     /// thin glaze one coat over the white of a hiding chart, because nobody ever sees those thick.
     pub fn swatch_reflectance(&self) -> Reflectance {
-        self.swatch_reflectance_if(CoatsToHide::of(self).is_some())
+        self.swatch_reflectance_if(self.coats_to_hide().is_some())
     }
 
     /// The same where it is known whether it hides.

@@ -1,9 +1,7 @@
 //! What must be true of any mix by parts.
 
 use proptest::prelude::*;
-use warm_blend_paint::{
-    Class, CoatsToHide, Drawdown, Masstone, Material, Parts, QuickMaterial, QuickMixer, STOPS, mix,
-};
+use warm_blend_paint::{Class, Drawdown, Masstone, Material, Parts, QuickMaterial, QuickMixer, STOPS, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Srgb, difference};
 use warm_blend_testing::tins::{any_class, any_tin, tin};
 
@@ -102,7 +100,7 @@ proptest! {
         let thinned = stirred(&[(1.0, &a), (p, &water)]);
         // The 10⁻⁹ per mm that water is given keep it out of division by zero and out of sight.
         prop_assert!(difference(lab(&thinned), lab(&a)).value() < 0.2);
-        let (thin, full) = (CoatsToHide::of(&thinned), CoatsToHide::of(&a));
+        let (thin, full) = (thinned.coats_to_hide(), a.coats_to_hide());
         if let (Some(thin), Some(full)) = (thin, full) {
             prop_assert!(thin.value() >= full.value() - 1e-6);
         }

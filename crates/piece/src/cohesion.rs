@@ -12,43 +12,11 @@
 //!
 //! All thresholds are common practice† and stand in [`Windows`] and below; a painter may change the windows.
 
-use serde::{Deserialize, Serialize};
 use warm_blend_board::Place;
 use warm_blend_paint::{Dimension, HueFamily, PaintId, Units, percentages};
 use warm_blend_spectral::{Lab, Light, difference};
 
-use super::{Meeting, Scheme, Zone, ZoneSeen};
-
-/// How far apart neighbours should be.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
-#[serde(rename_all = "lowercase")]
-pub enum Intent {
-    /// One piece at a glance.
-    #[default]
-    Quiet,
-    /// Parts told apart, none before the rest.
-    Layered,
-    /// Parts set against each other.
-    Bold,
-}
-
-/// Least and most contrast of neighbours, ΔE00, for each intent.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(default)]
-pub struct Windows {
-    /// For [`Intent::Quiet`].
-    pub quiet: (f64, f64),
-    /// For [`Intent::Layered`].
-    pub layered: (f64, f64),
-    /// For [`Intent::Bold`].
-    pub bold: (f64, f64),
-}
-
-impl Default for Windows {
-    fn default() -> Self {
-        Self { quiet: (0.0, 24.0), layered: (6.0, 38.0), bold: (18.0, 70.0) }
-    }
-}
+use crate::{Intent, Meeting, Scheme, Windows, Zone, ZoneSeen};
 
 /// Two neighbours as they stand to each other.
 #[derive(Debug, Clone, PartialEq)]
@@ -126,49 +94,6 @@ const MAIN: f64 = 0.4;
 const INSIDE_OUT: f64 = 4.0;
 /// Colours nearer than this, ΔE00, are one colour of the palette†.
 const ONE: f64 = 6.0;
-
-impl Intent {
-    /// From the quietest on.
-    pub const ALL: [Intent; 3] = [Intent::Quiet, Intent::Layered, Intent::Bold];
-
-    /// `quiet` …
-    pub const fn id(self) -> &'static str {
-        match self {
-            Intent::Quiet => "quiet",
-            Intent::Layered => "layered",
-            Intent::Bold => "bold",
-        }
-    }
-
-    /// Of an id.
-    pub fn find(id: &str) -> Option<Intent> {
-        Intent::ALL.into_iter().find(|intent| intent.id() == id)
-    }
-}
-
-impl Windows {
-    /// Of an intent.
-    pub const fn of(&self, intent: Intent) -> (f64, f64) {
-        match intent {
-            Intent::Quiet => self.quiet,
-            Intent::Layered => self.layered,
-            Intent::Bold => self.bold,
-        }
-    }
-
-    pub(super) fn check(&self) -> Result<(), String> {
-        for intent in Intent::ALL {
-            let (least, most) = self.of(intent);
-            if !(0.0..=150.0).contains(&least) || !(0.0..=150.0).contains(&most) || least >= most {
-                return Err(format!(
-                    "the window of {} goes from {least} to {most}: 0 to 150, the least below the most",
-                    intent.id()
-                ));
-            }
-        }
-        Ok(())
-    }
-}
 
 impl Stands {
     /// What two neighbours do that stand so.

@@ -2,84 +2,24 @@
 
 use std::collections::BTreeMap;
 
-use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Letter, Passes, Place, PlaceSeen, Stack,
-    Technique, below_the_wax, lab, told_apart,
+    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Passes, Place, PlaceSeen, Stack, Technique,
+    below_the_wax, lab, told_apart,
 };
-use warm_blend_paint::{BadPaint, Component, PaintId, State, WholeParts, divisor};
+use warm_blend_paint::{Component, PaintId, State, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
-use super::{Age, Ageing, Elevation, Extent, Over, Scheme, Shaping, Stencil, Zone};
-
-/// Most colours of a blend.
-pub const COLOURS: usize = 5;
+use crate::{
+    Age, Ageing, BadFinish, Band, BlendDirection, Elevation, Extent, Finish, Over, Scheme, Shaping, Stencil,
+    Zone, ZoneFinish,
+};
 
 /// Colours of a zone nearer than this, ΔE00, are one to the eye across a room†.
 const ALIKE: f64 = 3.0;
 
 /// In how many steps a blend is reckoned.
 pub const STEPS: usize = 13;
-
-/// What a zone wears.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Finish {
-    /// Nothing: the ground is seen, natural or stained.
-    Bare,
-    /// A strip of a board.
-    Strip {
-        /// The board. One that was put away is still worn as it was.
-        board: Uuid,
-        /// Its strip.
-        strip: Letter,
-    },
-    /// Two to five colours that go over into each other.
-    Blend {
-        /// Which way they go.
-        way: BlendDirection,
-        /// The colours in their order.
-        bands: Vec<Band>,
-    },
-}
-
-/// Which way a blend goes.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum BlendDirection {
-    /// From the top down.
-    Down,
-    /// From left to right.
-    Across,
-    /// From the middle of each part outwards: a vignette.
-    Outward,
-}
-
-/// A colour of a blend.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Band {
-    /// What is in its pot.
-    pub pot: Vec<Component>,
-    /// Where it is pure, 0 at the beginning to 1 at the end.
-    pub at: f64,
-}
-
-/// What a zone wears, and how old it looks.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct ZoneFinish {
-    /// The finish.
-    pub wears: Finish,
-    /// What is under it, where that is not what its board lies on.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub ground: Option<Ground>,
-    /// A pattern on it.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub stencil: Option<Stencil>,
-    /// How old it looks.
-    #[serde(default)]
-    pub ageing: Ageing,
-}
 
 /// How a film was put on: what its mark looks like.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -163,43 +103,6 @@ pub struct FinishContext<'a> {
     pub board: &'a (dyn Fn(Uuid) -> Option<&'a Board> + Sync),
 }
 
-/// A dress that cannot be.
-#[derive(Debug, Clone, PartialEq, thiserror::Error)]
-pub enum BadFinish {
-    /// Of a board that never was.
-    #[error("there is no such board: choose another")]
-    NoBoard,
-    /// Of a strip that the board no longer has.
-    #[error("“{0}” has no strip {1} any more: choose another strip")]
-    NoStrip(String, Letter),
-    /// Of too few or too many colours.
-    #[error("a blend of {0} colours: two to five")]
-    Colours(usize),
-    /// Colours that stand in no order.
-    #[error("the places of a blend’s colours go from 0 to 1, each further than the one before")]
-    Order,
-    /// A colour with nothing in its pot.
-    #[error("a colour of the blend has nothing in its pot: choose a paint or a mix")]
-    EmptyPot,
-    /// Of a motif that cannot be cut.
-    #[error("a stencil of {0} mm: 10 to 1000")]
-    StencilSize(f64),
-    /// Of no repeats, or too many.
-    #[error("a stencil is repeated 1 to 100 times; leave the number out to have it spaced well")]
-    StencilRepeats,
-    /// With nothing in its pot.
-    #[error("the stencil has nothing in its pot: choose a paint, a mix, or another part’s colour")]
-    StencilPot,
-    /// Of a motif that goes nowhere on the zone.
-    #[error(
-        "a stencil of {0:.0} mm goes on none of these parts, or not so often: choose a smaller one or fewer repeats"
-    )]
-    StencilNowhere(f64),
-    /// Of a paint or ground that cannot be.
-    #[error(transparent)]
-    Paint(#[from] BadPaint),
-}
-
 impl Shaping {
     /// Share of field, recess and edge†.
     pub const fn shares(self) -> ByPlace<f64> {
@@ -234,39 +137,6 @@ impl Elevation {
             )
         };
         sums.into_iter().map(|(zone, sums)| (zone, share(sums))).collect()
-    }
-}
-
-impl Finish {
-    fn check(&self) -> Result<(), BadFinish> {
-        let Finish::Blend { bands, .. } = self else { return Ok(()) };
-        if !(2..=COLOURS).contains(&bands.len()) {
-            return Err(BadFinish::Colours(bands.len()));
-        }
-        let within = bands.iter().all(|band| (0.0..=1.0).contains(&band.at));
-        if !within || bands.windows(2).any(|two| two[1].at <= two[0].at) {
-            return Err(BadFinish::Order);
-        }
-        if bands.iter().any(|band| band.pot.is_empty()) {
-            return Err(BadFinish::EmptyPot);
-        }
-        Ok(())
-    }
-}
-
-impl ZoneFinish {
-    /// A finish on what its board lies on, without a pattern and new.
-    pub fn of(wears: Finish) -> Self {
-        Self { wears, ground: None, stencil: None, ageing: Ageing::default() }
-    }
-
-    /// The pots it has beside those of its board.
-    pub fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
-        let bands = match &self.wears {
-            Finish::Blend { bands, .. } => bands.as_slice(),
-            _ => &[],
-        };
-        bands.iter().map(|band| &band.pot).chain(self.stencil.iter().map(|stencil| &stencil.pot))
     }
 }
 

@@ -16,27 +16,30 @@
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod ageing;
+mod bad_finish;
 mod build;
 mod cohesion;
 mod document;
 mod elevation;
 mod finish;
 mod form;
+mod intent;
 mod spacing;
 mod stencil;
 mod unify;
 mod zone;
+mod zone_finish;
 
 pub use ageing::{Age, Ageing};
-pub use cohesion::{About, Finding, Intent, Pair, Stands, Windows, findings, off, pairs, shared_paint};
+pub use bad_finish::BadFinish;
+pub use cohesion::{About, Finding, Pair, Stands, findings, off, pairs, shared_paint};
 pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
-pub use finish::{
-    BadFinish, Band, BlendDirection, COLOURS, Coat, Finish, FinishContext, FinishedZone, Mark, STEPS,
-    ZoneFinish, ZoneSeen, blended, poured_together,
-};
+pub use finish::{Coat, FinishContext, FinishedZone, Mark, STEPS, ZoneSeen, blended, poured_together};
 pub use form::{BadForm, Form, FormField, PieceKind};
+pub use intent::{Intent, Windows};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Motif, Repeats, Stencil};
 pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};
 pub use zone::{Shaping, Zone};
+pub use zone_finish::{Band, BlendDirection, COLOURS, Finish, ZoneFinish};

@@ -3,28 +3,16 @@
 use std::sync::OnceLock;
 
 use rayon::prelude::*;
-use warm_blend_board::{Place, Stack};
+use warm_blend_board::Place;
 use warm_blend_paint::State;
-use warm_blend_piece::Mark;
 use warm_blend_spectral::Light;
 
 use crate::{
-    Relief,
+    Coats, Relief,
     colours::{Linear, Tone, tones},
     masks::{ALL, COATS, Lay, NOTHING, Pixel, Spots, Table, in_pieces},
     relief::Spot,
 };
-
-/// A strip to be drawn.
-#[derive(Debug, Clone, Copy)]
-pub struct Coats<'a> {
-    /// Its films.
-    pub stack: &'a Stack,
-    /// How each of its layers was put on, from the ground up.
-    pub marks: &'a [Mark],
-    /// How many of them are on.
-    pub layers: usize,
-}
 
 /// Whether the relief is shaded.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]

@@ -21,6 +21,7 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod coats;
 mod colours;
 mod draw;
 mod front;
@@ -29,6 +30,7 @@ mod plate;
 mod relief;
 mod texture;
 
-pub use draw::{Coats, Picture, Shading, draw};
+pub use coats::Coats;
+pub use draw::{Picture, Shading, draw};
 pub use front::{Closer, Front, Placed};
 pub use relief::{BadSize, Relief};

@@ -3,6 +3,7 @@
 
 mod boards;
 mod piece;
+mod shelf;
 
 use std::{
     io,
@@ -15,9 +16,10 @@ use warm_blend_paint::{
     Class, CoatsToHide, Component, Currency, Masstone, Millilitres, Name, PaintId, Parts, Price, SavedMix,
     State, WholeParts,
 };
-use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::Workshop;
 
+use self::shelf::{DemoShelf, tin, unsound};
 use crate::device::{LaidOut, ReaderAtHand};
 
 /// A file for a demo, taken away with everything beside it when it is dropped.
@@ -101,23 +103,12 @@ const READ: [(&str, &str, f64, f64); 9] = [
 /// same in every demo.
 const FIRST: u128 = 0x0190_0000_0000_7000_8000_0000_0000_0001;
 
-/// The tins of the demo by their names.
-type Shelf = Vec<(&'static str, Kept<ShelfPaint>)>;
-
-fn unsound(text: &str) -> StoreError {
-    StoreError::Damaged(format!("the demo is wrong about {text}"))
-}
-
-fn tin<'a>(shelf: &'a Shelf, name: &str) -> Result<&'a Kept<ShelfPaint>, StoreError> {
-    shelf.iter().find(|(known, _)| *known == name).map(|(_, tin)| tin).ok_or_else(|| unsound(name))
-}
-
 /// Fills an empty workspace with the demo.
 pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
 
-    let mut shelf = Shelf::default();
+    let mut shelf = DemoShelf::default();
     for (n, (name, class, hex, coats, price, tin, left)) in SHELF.into_iter().enumerate() {
         let ml = |ml| Millilitres::new(ml).map_err(|_| unsound(name));
         let paint = ShelfPaint {
@@ -143,7 +134,7 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
 }
 
 /// The house white, and what the simulated reader said of tints with it.
-fn readings(store: &mut Store, shelf: &Shelf) -> Result<(), StoreError> {
+fn readings(store: &mut Store, shelf: &DemoShelf) -> Result<(), StoreError> {
     let white = tin(shelf, HOUSE_WHITE)?;
     let currency = Currency::new("EUR").ok();
     store.furnish(Workshop { house_white: Some(PaintId(white.id)), currency, ..Workshop::default() })?;

@@ -88,7 +88,7 @@ impl VirtualPaint {
 
     /// How many coats it truly takes to hide black and white.
     pub fn coats_to_hide(&self) -> Option<CoatsToHide> {
-        CoatsToHide::of(&self.truth)
+        self.truth.coats_to_hide()
     }
 
     /// The 8-bit code its maker would print.

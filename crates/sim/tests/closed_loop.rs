@@ -139,8 +139,7 @@ fn a_drawdown_tells_the_hiding() {
         .iter()
         .zip(&learnt.paints)
         .filter_map(|(tin, paint)| {
-            let (true_coats, coats) =
-                (tin.coats_to_hide()?, warm_blend_paint::CoatsToHide::of(paint.best())?);
+            let (true_coats, coats) = (tin.coats_to_hide()?, paint.best().coats_to_hide()?);
             // A paint that hides in half a coat shows the same over black and white: its drawdown says no more than that.
             (true_coats.value() > 0.6).then(|| (coats.value() / true_coats.value()).ln().abs())
         })

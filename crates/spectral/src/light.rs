@@ -19,7 +19,7 @@ mod weights;
 use std::fmt;
 use std::str::FromStr;
 
-use crate::{BANDS, Xyz};
+use crate::{BANDS, Reflectance, Xyz};
 
 /// A light to look at colours in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
@@ -160,6 +160,39 @@ impl FromStr for Light {
             .find(|light| light.id() == text)
             .ok_or_else(|| UnknownLight(text.chars().take(40).collect()))
     }
+}
+
+impl Xyz {
+    /// The colour of a surface in a light: X = Σ Wx(λ) R(λ), and so on (ASTM E308, eq. 5).
+    ///
+    /// ```
+    /// use warm_blend_spectral::{Light, Reflectance, Xyz};
+    /// let half = Xyz::of(&Reflectance::grey(0.5), Light::Bulb);
+    /// assert!((half.y - 0.5).abs() < 1e-8);
+    /// ```
+    pub fn of(surface: &Reflectance, light: Light) -> Self {
+        let [wx, wy, wz] = light.weights();
+        let r = surface.bands();
+        let [x, y, z] = [dot(wx, r), dot(wy, r), dot(wz, r)];
+        Self { x, y, z }
+    }
+}
+
+/// Inner product over the bands, folded by thirds: loops without a running sum are worked on several bands at a time.
+fn dot(a: &[f64; BANDS], b: &[f64; BANDS]) -> f64 {
+    let mut products = [0.0; BANDS];
+    for i in 0..BANDS {
+        products[i] = a[i] * b[i];
+    }
+    let mut thirds = [0.0; BANDS / 3];
+    for i in 0..BANDS / 3 {
+        thirds[i] = products[i] + products[i + BANDS / 3] + products[i + 2 * BANDS / 3];
+    }
+    let mut ninths = [0.0; BANDS / 9];
+    for i in 0..BANDS / 9 {
+        ninths[i] = thirds[i] + thirds[i + BANDS / 9] + thirds[i + 2 * BANDS / 9];
+    }
+    ninths.iter().sum()
 }
 
 #[cfg(test)]

@@ -70,7 +70,7 @@ impl Swatch {
             face: Seen::of(&material.swatch_reflectance(), light).into(),
             over_white: codes(&drawdown.over_white),
             over_black: codes(&drawdown.over_black),
-            hides_in: CoatsToHide::of(material).map(CoatsToHide::value),
+            hides_in: material.coats_to_hide().map(CoatsToHide::value),
             within,
             certainty: Certainty::of(within).words(),
             halo: halo.iter().map(|face| Seen::of(face, light).screen.srgb.to_string()).collect(),

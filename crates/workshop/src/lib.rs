@@ -27,6 +27,7 @@ mod appearance;
 mod batch;
 mod blending;
 mod boards;
+mod choices;
 mod colour;
 mod correcting;
 mod document;
@@ -41,6 +42,7 @@ mod mixes;
 mod mixtures;
 mod paint_page;
 mod paints;
+mod photos;
 mod pieces;
 mod pours;
 mod readings;
@@ -64,6 +66,7 @@ pub use boards::{
     SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry, StripPrediction,
     TechniqueChoice, TemplateChoice, TroubleChoice, kind, letter, place, strip_of,
 };
+pub use choices::{Chosen, WorkshopEntry, WorkshopKept};
 pub use colour::{Colour, LightName, StateName, light, state};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use document::{Document, Id, Kept, Revision, uses_of};
@@ -81,6 +84,7 @@ pub use mixtures::{
 };
 pub use paint_page::{LookInLight, LooksInState, PaintPage, TestPart, TestWorth};
 pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice, source};
+pub use photos::{PickRequest, PickedColour, PickedColours, SpotEntry};
 pub use pieces::{
     AgeingEntry, AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionView, FaceView,
     FindingView, FinishedPiece, FormEntry, KindChoice, OverEntry, PairIntentEntry, PairView, PartView,
@@ -97,6 +101,6 @@ pub use readings::{
     parts_read, pour, shown_entry, wet,
 };
 pub use refusal::{Checks, Fault, Refusal};
-pub use settings::{Chosen, Workshop, WorkshopEntry, WorkshopKept, house_white};
+pub use settings::Workshop;
 pub use shades::{Ladder, LadderOf, LadderRung, MadeRung, PotToShade};
-pub use snapshot::{ShelfDocuments, ShelfSnapshot};
+pub use snapshot::{ShelfDocuments, ShelfSnapshot, house_white};

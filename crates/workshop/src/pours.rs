@@ -1,5 +1,6 @@
 //! Pots as they are poured: what went in, what is still to go in, and what came out.
 
+use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -376,8 +377,24 @@ impl StepEntry {
         matches!(self.measure.as_str(), "scale" | "scale-touch")
     }
 
+    /// A record with it: `tin` is what went in, `touch` how much a touch is, ml. The same step sent twice counts once.
+    pub fn taken_down(
+        &self,
+        record: PourRecord,
+        tin: Option<&ShelfPaint>,
+        on_scale: Result<f64, NotYet>,
+        touch: f64,
+        at: Timestamp,
+    ) -> Result<PourRecord, Refusal> {
+        if record.steps().iter().any(|known| known.id == self.id) {
+            return Ok(record);
+        }
+        let deed = self.deed(tin, on_scale, touch)?;
+        record.with(PourEvent { id: self.id, at, deed }).map_err(|error| refused(&error))
+    }
+
     /// What it does to the pot: `tin` is what went in, `touch` how much a touch is, ml.
-    pub fn deed(
+    fn deed(
         &self,
         tin: Option<&ShelfPaint>,
         on_scale: Result<f64, NotYet>,

@@ -11,7 +11,7 @@ use warm_blend_learn::{
 use warm_blend_paint::{Class, Component, Condition, Millilitres, PaintId, Parts};
 use warm_blend_spectral::Light;
 
-use crate::{Kept, Refusal, Workshop, house_white};
+use crate::{Kept, Refusal, Workshop};
 
 /// What the file holds of the shelf and of what was read.
 #[derive(Debug, Clone)]
@@ -221,4 +221,10 @@ impl ShelfSnapshot {
     pub fn is_house_white(&self, paint: Uuid) -> bool {
         self.house_white == Some(PaintId(paint))
     }
+}
+
+/// The white that was chosen, as long as it is among these tins and not removed: one that is put back is it again.
+pub fn house_white(workshop: &Workshop, tins: &[Kept<ShelfPaint>]) -> Option<PaintId> {
+    let at_hand = |white: &PaintId| tins.iter().any(|tin| tin.id == white.0 && !tin.removed);
+    workshop.house_white.filter(at_hand)
 }

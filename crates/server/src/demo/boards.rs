@@ -7,7 +7,7 @@ use warm_blend_board::{
 use warm_blend_paint::{Component, Name, PaintId, WholeParts};
 use warm_blend_store::{Store, StoreError};
 
-use super::{Shelf, tin, unsound};
+use super::shelf::{DemoShelf, tin, unsound};
 
 /// A technique, the pot, passes, how much was on the brush.
 type Put = (Technique, &'static [(&'static str, u32)], u8, f64);
@@ -38,7 +38,7 @@ const TRIM: [Put; 6] = [
     (Technique::ClearWax, &[], 1, 1.0),
 ];
 
-pub(super) fn boards(store: &mut Store, shelf: &Shelf) -> Result<Vec<Uuid>, StoreError> {
+pub(super) fn boards(store: &mut Store, shelf: &DemoShelf) -> Result<Vec<Uuid>, StoreError> {
     let layers = |puts: &[Put]| puts.iter().map(|put| layer(put, shelf)).collect::<Result<Vec<_>, _>>();
     let [a, b, c, ..] = Letter::ALL;
     let mut case = vec![Strip { letter: a, from: None, layers: layers(&CASE)? }];
@@ -61,7 +61,7 @@ pub(super) fn boards(store: &mut Store, shelf: &Shelf) -> Result<Vec<Uuid>, Stor
         .collect()
 }
 
-fn layer((technique, pot, passes, load): &Put, shelf: &Shelf) -> Result<Layer, StoreError> {
+fn layer((technique, pot, passes, load): &Put, shelf: &DemoShelf) -> Result<Layer, StoreError> {
     let part = |(paint, parts): &(&str, u32)| {
         let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
         Ok(Component { paint: PaintId(tin(shelf, paint)?.id), parts })

@@ -11,7 +11,7 @@ use warm_blend_piece::{
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 
-use super::{Shelf, tin, unsound};
+use super::shelf::{DemoShelf, tin, unsound};
 
 /// The stool, in the colours of the case.
 const STOOL: [Worn; 3] =
@@ -40,7 +40,7 @@ const TRIMMED: [Worn; 6] = [
     (Zone::Plinth, 1, 0, 0.25, 0.65),
 ];
 
-pub(super) fn piece(store: &mut Store, shelf: &Shelf, boards: &[Uuid]) -> Result<(), StoreError> {
+pub(super) fn piece(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Result<(), StoreError> {
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
     let scheme = |name: &str, worn: &[Worn]| {

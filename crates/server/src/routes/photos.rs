@@ -6,13 +6,11 @@ use axum::{
     http::{StatusCode, header},
     response::{IntoResponse, Response},
 };
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_interchange::{LARGEST_PHOTO, hex, kept_photo, photo};
-use warm_blend_learn::Measured;
-use warm_blend_photo::{Card, PhotoSpot};
-use warm_blend_spectral::Lab;
+use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo};
+use warm_blend_workshop::{PickRequest, PickedColours};
 
 use crate::{
     Workspace,
@@ -30,52 +28,6 @@ pub struct PhotoAtHand {
     width: usize,
     /// Height of it.
     height: usize,
-}
-
-/// Where the card lies and what is to be picked. Places are in widths of the photo, from the left and from the top.
-#[derive(Debug, Deserialize, ToSchema)]
-pub struct PickRequest {
-    /// `white` or `grey`.
-    card: String,
-    /// A spot wholly on the card.
-    card_at: SpotEntry,
-    /// One to sixteen spots to pick.
-    spots: Vec<SpotEntry>,
-}
-
-/// A round spot.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
-pub struct SpotEntry {
-    /// From the left, in widths of the photo.
-    x: f64,
-    /// From the top, in widths of the photo.
-    y: f64,
-    /// Radius, in widths of the photo.
-    radius: f64,
-}
-
-/// What was picked.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct PickedColours {
-    /// In the order of the spots.
-    colours: Vec<PickedColour>,
-    /// What may be wrong with them.
-    warnings: Vec<&'static str>,
-}
-
-/// One colour.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct PickedColour {
-    /// L*, a*, b* in daylight (D65, 2°).
-    lab: [f64; 3],
-    /// What the screen shows for it.
-    hex: String,
-}
-
-impl From<SpotEntry> for PhotoSpot {
-    fn from(SpotEntry { x, y, radius }: SpotEntry) -> Self {
-        Self { x, y, radius }
-    }
 }
 
 /// Bring a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body.
@@ -141,26 +93,7 @@ pub async fn pick(
     IdPath(id): IdPath,
     Body(asked): Body<PickRequest>,
 ) -> Result<Json<PickedColours>, Problem> {
-    let photo = workspace
-        .photos
-        .get(id)
-        .ok_or_else(|| Problem::not_found("this photo is no longer at hand: choose it again"))?;
-    let card = match asked.card.as_str() {
-        "white" => Card::White,
-        "grey" => Card::Grey,
-        _ => return Err(Problem::field("/card", "say which card is in the photo: white or grey")),
-    };
-    if asked.spots.is_empty() || asked.spots.len() > 16 {
-        return Err(Problem::field("/spots", "pick one to sixteen spots"));
-    }
-    let spots: Vec<PhotoSpot> = asked.spots.into_iter().map(PhotoSpot::from).collect();
-    let picked = off_thread(move || {
-        photo.pick(card, asked.card_at.into(), &spots).map_err(|error| Problem::field("/card_at", error))
-    })
-    .await?;
-    let colour = |lab: Lab| PickedColour { lab: [lab.l, lab.a, lab.b], hex: hex(&Measured::Colour(lab)) };
-    Ok(Json(PickedColours {
-        colours: picked.colours.into_iter().map(colour).collect(),
-        warnings: picked.warnings,
-    }))
+    let gone = || Problem::not_found("this photo is no longer at hand: choose it again");
+    let photo = workspace.photos.get(id).ok_or_else(gone)?;
+    off_thread(move || Ok(asked.pick(&photo)?)).await.map(Json)
 }

@@ -9,7 +9,7 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench::{AmountAsEntered, PourAction, PourEvent, PourRecord, touch};
+use warm_blend_bench::{PourRecord, touch};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Look, MixId, Name, SavedMix};
 use warm_blend_store::{Kept, Store, StoreError};
@@ -153,31 +153,19 @@ pub async fn step(
     telling: PotTelling,
     Body(entry): Body<StepEntry>,
 ) -> Result<Json<PourView>, Problem> {
-    let scale = workspace.scale.clone();
-    let (under, step, by_scale) = (scale.clone(), entry.id, entry.is_by_scale());
+    let (scale, under) = (workspace.scale.clone(), workspace.scale.clone());
+    // Of what stands on the scale so much is recorded: the next addition begins with it.
+    let take = move |grams| under.weighing(|weighing| weighing.taken(grams));
+    let (step, by_scale) = (entry.id, entry.is_by_scale());
     let change = move |store: &Store, record: PourRecord| {
-        if record.steps().iter().any(|known| known.id == entry.id) {
-            return Ok(record);
-        }
         let tin = entry.paint.map(|paint| store.get::<ShelfPaint>(paint)).transpose()?;
         // The scale's mark stays where it is until the step is on the disk.
         let on_scale = scale.weighing(|weighing| weighing.addition());
-        let deed = entry.deed(tin.as_ref().map(|tin| &tin.value), on_scale, learned_touch(store)?.0)?;
-        let next = record.with(PourEvent { id: entry.id, at: Timestamp::now(), deed });
-        Ok(next.map_err(|error| refused(&error))?)
+        let touch = learned_touch(store)?.0;
+        Ok(entry.taken_down(record, tin.as_ref().map(|tin| &tin.value), on_scale, touch, Timestamp::now())?)
     };
-    // Of what stands on the scale so much is recorded: the next addition begins with it.
-    let then = move |record: &PourRecord| {
-        let step = record.steps().iter().find(|known| known.id == step);
-        if let Some(PourAction::Added {
-            said: AmountAsEntered::Weighed(grams) | AmountAsEntered::WeighedTouch(grams),
-            ..
-        }) = step.map(|step| &step.deed)
-            && by_scale
-        {
-            under.weighing(|weighing| weighing.taken(*grams));
-        }
-    };
+    let then =
+        move |record: &PourRecord| record.weighed(step).filter(|_| by_scale).into_iter().for_each(take);
     changed(&workspace, id, telling, change, then).await
 }
 

@@ -113,7 +113,7 @@ impl PredictRequest {
             in_gamut: seen.screen.in_gamut,
             within,
             certainty: Certainty::of(within).words(),
-            hides_in: CoatsToHide::of(mixed.best()).map(CoatsToHide::value),
+            hides_in: mixed.best().coats_to_hide().map(CoatsToHide::value),
             judgement: target.map(|target| AgainstTarget::of(&mixed, target, look)).transpose()?,
             questioned,
         })
