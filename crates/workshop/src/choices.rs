@@ -12,22 +12,22 @@ use crate::{Kept, Refusal, Workshop, house_white, measures_of};
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct WorkshopEntry {
     /// The white that tints are made with and strengths are measured against.
-    house_white: Option<Uuid>,
+    pub house_white: Option<Uuid>,
     /// The spoons, cups and syringes at hand, such as `tsp` and `cup`; everything when empty.
     #[serde(default)]
-    owned: Vec<String>,
+    pub owned: Vec<String>,
     /// What prices and budgets are in, by its ISO 4217 code; plain numbers where none was chosen.
     #[serde(default)]
-    currency: Option<String>,
+    pub currency: Option<String>,
 }
 
 /// The choices as they are kept.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct WorkshopKept {
     /// To be named when they are changed.
-    revision: i64,
+    pub revision: i64,
     /// The choices.
-    entry: WorkshopEntry,
+    pub entry: WorkshopEntry,
 }
 
 /// Choices that were checked.

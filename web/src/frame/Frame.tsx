@@ -1,6 +1,6 @@
-import { Armchair, CircleHelp, PaintBucket, PanelsTopLeft, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
+import { CircleHelp, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { NavLink, Outlet, useLocation } from 'react-router';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { LightControl } from '../light/LightControl';
 import { useLight } from '../light/light';
 import { StateControl } from '../light/StateControl';
@@ -12,17 +12,10 @@ import { Jump } from './Jump';
 import { PieceName } from './PieceName';
 import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
-import { ShelfIcon } from './ShelfIcon';
 import { Shortcuts } from './Shortcuts';
+import { SCREENS, usePlaces } from './screens';
 import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
-
-const SCREENS = [
-  { to: '/piece', name: 'Piece', icon: Armchair },
-  { to: '/shelf', name: 'Shelf', icon: ShelfIcon },
-  { to: '/pot', name: 'Pot', icon: PaintBucket },
-  { to: '/board', name: 'Board', icon: PanelsTopLeft },
-];
 
 /** What is around every screen: the rail, the piece, the light, undo, jump and help. */
 export function Frame() {
@@ -32,14 +25,19 @@ export function Frame() {
   const { units, setUnits } = useLight();
   const history = useHistory();
   const { pathname: place } = useLocation();
+  const lastAt = usePlaces();
+  const go = useNavigate();
   const undo = useUndo('undo', tell);
   const redo = useUndo('redo', tell);
-  useKeys({
-    jump: () => setAsking('jump'),
-    help: () => setAsking('keys'),
-    undo: () => undo.mutate(),
-    redo: () => redo.mutate(),
-  });
+  useKeys(
+    {
+      jump: () => setAsking('jump'),
+      help: () => setAsking('keys'),
+      undo: () => undo.mutate(),
+      redo: () => redo.mutate(),
+    },
+    (screen) => go(lastAt(screen)),
+  );
 
   const tools = [
     { id: 'jump', name: 'Jump to', icon: Search, act: () => setAsking('jump') },
@@ -74,7 +72,7 @@ export function Frame() {
           {SCREENS.map(({ to, name, icon: Icon }) => (
             <NavLink
               key={to}
-              to={to}
+              to={lastAt(to)}
               className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium hover:text-white md:min-h-18 md:flex-none aria-[current=page]:bg-ground aria-[current=page]:text-ink"
             >
               <Icon size={24} aria-hidden />

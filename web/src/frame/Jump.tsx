@@ -123,6 +123,7 @@ function Choices({ onClose }: { onClose: () => void }) {
       />
       <div id={list} role="listbox" aria-label="Found" className="mt-2 max-h-[46vh] overflow-auto">
         {found.map((goal) => (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: keys go to the field, which has the focus
           <div
             key={goal.id}
             id={optionId(goal)}

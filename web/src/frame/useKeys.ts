@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
-import { useNavigate } from 'react-router';
 import { STATES, useLight, useLights } from '../light/light';
+import { SCREENS } from './screens';
 
 const KEPT_AS = 'warm-blend question-key';
 
@@ -21,63 +21,83 @@ const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
-/** Alt and a digit, in the order of the rail. */
-const SCREENS: Record<string, string> = {
-  Digit1: '/piece',
-  Digit2: '/shelf',
-  Digit3: '/pot',
-  Digit4: '/board',
+type Now = {
+  deeds: Deeds;
+  goTo: (screen: string) => void;
+  light: ReturnType<typeof useLight>;
+  lights: ReturnType<typeof useLights>;
 };
 
-/** The keys that work on every screen; the list of them is in Shortcuts. */
-export function useKeys(deeds: Deeds) {
-  const go = useNavigate();
-  const { light, setLight, state, setState } = useLight();
+type Pressed = { key: string; code: string; shift: boolean; command: boolean; alt: boolean; typing: boolean };
+
+function pressed(event: KeyboardEvent): Pressed {
+  const typing = isTyping(event.target);
+  // Where Alt makes letters of digits (`#` on some keyboards), who types one means it.
+  const letter = typing && event.key.length === 1 && !event.code.endsWith(event.key.toUpperCase());
+  return {
+    key: event.key.toLowerCase(),
+    code: event.code,
+    shift: event.shiftKey,
+    command: event.ctrlKey || event.metaKey,
+    alt: event.altKey && !event.getModifierState('AltGraph') && !letter,
+    typing,
+  };
+}
+
+/** The one so many steps further round. */
+function further<T extends { id: string }>(choices: readonly T[], id: string, step: number): T | undefined {
+  const at = choices.findIndex((choice) => choice.id === id);
+  return choices[(at + step + choices.length) % choices.length];
+}
+
+function nextLight({ light: { light, setLight }, lights }: Now, step: number) {
+  const next = further(lights, light, step);
+  if (next) setLight(next.id);
+}
+
+function nextState({ light: { state, setState } }: Now) {
+  const next = further(STATES, state, 1);
+  if (next) setState(next.id);
+}
+
+/** The keys that work on every screen; the list of them for people is in Shortcuts. */
+const KEYS: { hears: (pressed: Pressed) => boolean; act: (now: Now) => void }[] = [
+  { hears: ({ command, key }) => command && key === 'k', act: ({ deeds }) => deeds.jump() },
+  {
+    hears: ({ command, key, shift, typing }) => command && key === 'z' && !shift && !typing,
+    act: ({ deeds }) => deeds.undo(),
+  },
+  {
+    hears: ({ command, key, shift, typing }) => command && ((key === 'z' && shift) || key === 'y') && !typing,
+    act: ({ deeds }) => deeds.redo(),
+  },
+  ...SCREENS.map(({ to }, n) => ({
+    hears: ({ alt, code }: Pressed) => alt && code === `Digit${n + 1}`,
+    act: ({ goTo }: Now) => goTo(to),
+  })),
+  { hears: ({ alt, code }) => alt && code === 'KeyW', act: nextState },
+  { hears: ({ alt, code, shift }) => alt && code === 'KeyL' && !shift, act: (now) => nextLight(now, 1) },
+  { hears: ({ alt, code, shift }) => alt && code === 'KeyL' && shift, act: (now) => nextLight(now, -1) },
+  {
+    hears: ({ key, command, typing }) => key === '?' && !command && !typing && questionKey.get(),
+    act: ({ deeds }) => deeds.help(),
+  },
+];
+
+/** Listens to the keys. */
+export function useKeys(deeds: Deeds, goTo: (screen: string) => void) {
+  const light = useLight();
   const lights = useLights();
-  const now = useRef({ deeds, go, light, setLight, lights, state, setState });
-  now.current = { deeds, go, light, setLight, lights, state, setState };
+  const now = useRef<Now>({ deeds, goTo, light, lights });
+  now.current = { deeds, goTo, light, lights };
 
   useEffect(() => {
     const hear = (event: KeyboardEvent) => {
-      const { deeds, go, light, setLight, lights, state, setState } = now.current;
-      const command = event.ctrlKey || event.metaKey;
-      const key = event.key.toLowerCase();
-      const screen = SCREENS[event.code];
-      // Where Alt makes letters of digits (`#` on some keyboards), who types one means it.
-      const alt =
-        event.altKey &&
-        !event.getModifierState('AltGraph') &&
-        !(isTyping(event.target) && event.key.length === 1 && !event.code.endsWith(event.key.toUpperCase()));
-      const deed =
-        command && key === 'k'
-          ? deeds.jump
-          : command && key === 'z' && !isTyping(event.target)
-            ? event.shiftKey
-              ? deeds.redo
-              : deeds.undo
-            : command && key === 'y' && !isTyping(event.target)
-              ? deeds.redo
-              : alt && screen
-                ? () => go(screen)
-                : alt && event.code === 'KeyL'
-                  ? () => {
-                      const at = lights.findIndex((choice) => choice.id === light);
-                      const step = event.shiftKey ? lights.length - 1 : 1;
-                      const next = lights[(at + step) % lights.length];
-                      if (next) setLight(next.id);
-                    }
-                  : alt && event.code === 'KeyW'
-                    ? () => {
-                        const at = STATES.findIndex((choice) => choice.id === state);
-                        const next = STATES[(at + 1) % STATES.length];
-                        if (next) setState(next.id);
-                      }
-                    : event.key === '?' && !command && !isTyping(event.target) && questionKey.get()
-                      ? deeds.help
-                      : undefined;
-      if (!deed) return;
+      const heard = pressed(event);
+      const key = KEYS.find(({ hears }) => hears(heard));
+      if (!key) return;
       event.preventDefault();
-      deed();
+      key.act(now.current);
     };
     window.addEventListener('keydown', hear);
     return () => window.removeEventListener('keydown', hear);

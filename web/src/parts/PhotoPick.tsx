@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type Spot, usePhotos } from '../state/files';
+import { keyed } from './keyed';
 import { PhotoFile } from './PhotoFile';
 import { Segments } from './Segments';
 import { why } from './useDeed';
@@ -117,8 +118,8 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
                 role="img"
                 aria-label={`Picked: ${picked.colours.map((c) => c.hex).join(' and ')}`}
               >
-                {picked.colours.map((colour, i) => (
-                  <span key={`${i} ${colour.hex}`} className="h-12 w-20" style={{ background: colour.hex }} />
+                {keyed(picked.colours, ({ hex }) => hex).map(({ key, item: colour }) => (
+                  <span key={key} className="h-12 w-20" style={{ background: colour.hex }} />
                 ))}
               </span>
               <button

@@ -1,8 +1,9 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import { type Colour, type Measured, type ReadOut, type ToRead } from '../api/client';
+import type { Colour, Measured, ReadOut, ToRead } from '../api/client';
 import { useReadingCalls } from '../state/readings';
 import { ColourField } from './ColourField';
+import { keyed } from './keyed';
 import { PhotoPick } from './PhotoPick';
 import { Segments } from './Segments';
 import { why } from './useDeed';
@@ -125,8 +126,8 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
       {read && (
         <div className="flex items-center gap-4">
           <span role="img" aria-label={`Read: ${read.hex.join(' and ')}`} className="flex">
-            {read.hex.map((hex, i) => (
-              <span key={`${i} ${hex}`} className="h-16 w-24" style={{ background: hex }} />
+            {keyed(read.hex, (hex) => hex).map(({ key, item: hex }) => (
+              <span key={key} className="h-16 w-24" style={{ background: hex }} />
             ))}
           </span>
           <button type="button" className="press press-ink" onClick={keep}>

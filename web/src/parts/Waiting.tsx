@@ -5,8 +5,8 @@ export function Waiting({ rows = 8 }: { rows?: number }) {
   return (
     <div role="status" className="grid gap-px p-1">
       <span className="sr-only">Loading</span>
-      {Array.from({ length: rows }, (_, i) => (
-        <div key={i} className="h-11 animate-pulse bg-panel" />
+      {Array.from({ length: rows }, (_, row) => row).map((row) => (
+        <div key={row} className="h-11 animate-pulse bg-panel" />
       ))}
     </div>
   );

@@ -74,6 +74,7 @@ export function useDraft<E, K extends Kept<E>>(
     refused: setProblem,
   });
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when another state was kept
   useEffect(() => {
     if (kept.revision > seen.current && !saver.current?.busy) {
       seen.current = kept.revision;

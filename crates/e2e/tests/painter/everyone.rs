@@ -47,7 +47,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.reads("The best of every mix").await;
     check("match").await;
     painter.click("radio", "Ladder").await;
-    painter.reads("off the hue").await;
+    painter.reads("hue shift").await;
     check("ladder").await;
     painter.click("radio", "Blend").await;
     painter.click("combobox", "Blend into").await;

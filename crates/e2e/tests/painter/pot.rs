@@ -180,31 +180,31 @@ async fn a_colour_in_a_photo_is_matched() {
     painter.leave().await;
 }
 
-/// Three shades deeper, for a glaze over what is in the pot, in one touch.
+/// Three shades darker, for a glaze over what is in the pot, in one touch.
 #[tokio::test]
-async fn three_shades_deeper_is_one_touch() {
+async fn three_shades_darker_is_one_touch() {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "drift blue for the case").await;
     painter.click("radio", "Ladder").await;
     painter.the("radio", "The base").await;
-    painter.reads("3 shades deeper").await;
+    painter.reads("3 shades darker").await;
     painter.reads("off the hue").await;
     painter.write("textbox", "L* of one shade", "40").await;
     painter.reads("one shade is 1 to 20 L*").await;
     painter.write("textbox", "L* of one shade", "5").await;
     painter.until("the ladder has shades of 5", async || painter.text().await.contains("L* 34.")).await;
     painter.settled().await;
-    // By keys: from three deeper to two, and back.
-    painter.the("radio", "3 shades deeper").await.focus().await.unwrap();
+    // By keys: from three darker to two, and back.
+    painter.the("radio", "3 shades darker").await.focus().await.unwrap();
     painter.press(Key::Right).await;
     painter.press(" ").await;
-    painter.reads("2 shades deeper").await;
-    painter.click("radio", "3 shades deeper").await;
+    painter.reads("2 shades darker").await;
+    painter.click("radio", "3 shades darker").await;
     painter.click("button", "Mix it").await;
     painter.the("tab", "Mixes 4").await;
     painter
         .until("the new mix has its name", async || {
-            painter.value("textbox", "Name of the mix").await == "drift blue for the case, 3 shades deeper"
+            painter.value("textbox", "Name of the mix").await == "drift blue for the case, 3 shades darker"
         })
         .await;
     painter.reads("parts").await;

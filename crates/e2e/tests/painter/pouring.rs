@@ -13,13 +13,13 @@ async fn pour_what_is_wanted(painter: &Painter) {
 async fn take_down(painter: &Painter) {
     painter
         .until("the scale rests on something", async || {
-            let button = painter.the("button", "It is in").await;
+            let button = painter.the("button", "Record").await;
             painter.text().await.contains("At rest") && button.is_enabled().await.unwrap_or(false)
         })
         .await;
     let inside = async || painter.names("heading").await.into_iter().find(|name| name.contains("in the pot"));
     let before = inside().await.expect("what is in the pot");
-    painter.click("button", "It is in").await;
+    painter.click("button", "Record").await;
     painter.until("it is taken down", async || inside().await.is_some_and(|inside| inside != before)).await;
 }
 

@@ -82,7 +82,7 @@ async fn a_file_is_looked_at_and_imported() {
     let file = "\u{feff}name;L*;a*;b*\r\nslate blue;42,5;-3,0;-13,0\r\nsea glass;70;-12;2\r\n";
     painter.bring("torn.csv", "card.csv", file.as_bytes()).await;
     painter.reads("1 new, 1 reading of a paint on the shelf").await;
-    painter.click("button", "Keep it").await;
+    painter.click("button", "Cancel").await;
     painter.gone("dialog", "Import a file").await;
     painter.gone("button", "sea glass").await;
 

@@ -10,6 +10,7 @@ import {
   type StripPrediction,
 } from '../../api/client';
 import { ColourField } from '../../parts/ColourField';
+import { keyed } from '../../parts/keyed';
 import { useTell } from '../../parts/Notice';
 import { onDay, oneDecimal } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
@@ -172,9 +173,9 @@ function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
           className="flex-1"
           style={{ background: predicted }}
         />
-        {spots.map((spot, i) => (
+        {keyed(spots, ({ hex }) => hex).map(({ key, item: spot }) => (
           <span
-            key={`${i} ${spot.hex}`}
+            key={key}
             role="img"
             aria-label={`Read on the ${place}: ${spot.hex}`}
             className="flex-1"
@@ -278,8 +279,8 @@ function Kept({ reading, onSure, onRemove }: KeptProps) {
   return (
     <li className="grid grid-cols-[6rem_minmax(0,1fr)_auto] items-center gap-3 bg-ground py-1 pr-1">
       <span aria-hidden className="flex h-11">
-        {spots.map((spot, i) => (
-          <span key={`${i} ${spot.hex}`} className="flex flex-1 flex-col">
+        {keyed(spots, ({ hex }) => hex).map(({ key, item: spot }) => (
+          <span key={key} className="flex flex-1 flex-col">
             <span className="flex-1" style={{ background: spot.predicted_hex ?? undefined }} />
             <span className="flex-1" style={{ background: spot.hex }} />
           </span>

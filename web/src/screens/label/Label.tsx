@@ -70,8 +70,8 @@ export function Label() {
       </div>
       <div className={`label-page-${size} flex flex-wrap content-start print:block`}>
         <div className={size === 'sheet' ? 'label-sheet' : 'contents'}>
-          {Array.from({ length: copies }, (_, i) => (
-            <Sticker key={i} label={data} size={size} hidden={i > 0} />
+          {Array.from({ length: copies }, (_, copy) => copy).map((copy) => (
+            <Sticker key={copy} label={data} size={size} hidden={copy > 0} />
           ))}
         </div>
       </div>

@@ -52,6 +52,7 @@ export function Elevation(props: Props) {
           className="absolute inset-0 h-full w-full"
         >
           {face.parts.map(({ zone, at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
+            // biome-ignore lint/a11y/noStaticElementInteractions: the list of zones beside it does the same by keyboard
             <rect
               // A part has no other name than its place in the drawing.
               key={`${zone} ${String(n)}`}

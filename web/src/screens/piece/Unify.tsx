@@ -78,15 +78,13 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
         </figure>
       </div>
       {way && (
-        <>
-          <ul aria-label="Ways" className="grid gap-px">
-            {ways.map((one, n) => (
-              <li key={one.words}>
-                <Way way={one} chosen={one === way} onChoose={() => setAt(n)} />
-              </li>
-            ))}
-          </ul>
-        </>
+        <ul aria-label="Ways" className="grid gap-px">
+          {ways.map((one, n) => (
+            <li key={one.words}>
+              <Way way={one} chosen={one === way} onChoose={() => setAt(n)} />
+            </li>
+          ))}
+        </ul>
       )}
       {calms.length > 0 && (
         <details>

@@ -55,6 +55,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
     draft.change(next);
     setBatch(to);
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when what is shown came from elsewhere
   useEffect(() => {
     const size = sizes.current.get(JSON.stringify(latest.current.entry.components));
     if (size) setBatch(size);

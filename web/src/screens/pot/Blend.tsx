@@ -1,6 +1,7 @@
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { useState } from 'react';
 import type { BlendPath, Blend as Lies, Mix, MixEntry, MixPart, Paint } from '../../api/client';
+import { keyed } from '../../parts/keyed';
 import { share } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useBlend } from '../../state/bench';
@@ -110,8 +111,8 @@ function Way({ path, from, to, onBridge, full }: WayProps) {
     <section aria-label={`From ${from} to ${to}`} className="grid gap-1">
       <div className="relative">
         <div role="img" aria-label={`The blend ${path.words}`} className="flex h-20">
-          {path.colours.map((hex, i) => (
-            <span key={`${i} ${hex}`} className="flex-1" style={{ background: hex }} />
+          {keyed(path.colours, (hex) => hex).map(({ key, item: hex }) => (
+            <span key={key} className="flex-1" style={{ background: hex }} />
           ))}
         </div>
         <div aria-hidden className="relative h-6 text-xs">

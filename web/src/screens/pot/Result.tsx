@@ -14,6 +14,7 @@ import { useLight, useLightName } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
+import { keyed } from '../../parts/keyed';
 import { coats, labWords, oneDecimal } from '../../parts/numbers';
 import type { Change } from '../../state/useDraft';
 import { ofPour, ReadPot } from './ReadPot';
@@ -117,8 +118,8 @@ function Halo({ codes }: { codes: string[] }) {
   if (codes.length === 0) return null;
   return (
     <div aria-hidden title="It could as well be one of these" className="flex h-6 shrink-0">
-      {codes.map((hex, i) => (
-        <span key={`${i} ${hex}`} className="flex-1" style={{ background: hex }} />
+      {keyed(codes, (hex) => hex).map(({ key, item: hex }) => (
+        <span key={key} className="flex-1" style={{ background: hex }} />
       ))}
     </div>
   );

@@ -1,5 +1,6 @@
 import { Check, Trash2, TriangleAlert } from 'lucide-react';
 import type { ReadingKept } from '../../api/client';
+import { keyed } from '../../parts/keyed';
 import { oneDecimal, when } from '../../parts/numbers';
 import { useDeed } from '../../parts/useDeed';
 import { useReadingCalls } from '../../state/readings';
@@ -42,8 +43,8 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
   return (
     <li className="grid grid-cols-[3.5rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-ground">
       <span aria-hidden className="flex flex-col">
-        {reading.hex.map((hex, i) => (
-          <span key={`${i} ${hex}`} className="flex-1" style={{ background: hex }} />
+        {keyed(reading.hex, (hex) => hex).map(({ key, item: hex }) => (
+          <span key={key} className="flex-1" style={{ background: hex }} />
         ))}
       </span>
       <div className="grid min-w-0 content-start gap-1 py-2 leading-tight">

@@ -1,11 +1,5 @@
 import { useState } from 'react';
-import {
-  type Measured,
-  type Paint,
-  type ReadingEntry,
-  type ReadingMade,
-  type TestWorth,
-} from '../../api/client';
+import type { Measured, Paint, ReadingEntry, ReadingMade, TestWorth } from '../../api/client';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';

@@ -1,0 +1,11 @@
+//! The use cases, without a file and without HTTP: a made-up shelf, questions, and changes to documents in memory.
+
+mod batches;
+mod documents;
+mod entries;
+mod files;
+mod mixing;
+mod pile;
+mod pots;
+mod searches;
+mod shelf;

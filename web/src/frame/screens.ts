@@ -1,0 +1,36 @@
+import { Armchair, PaintBucket, PanelsTopLeft } from 'lucide-react';
+import { useEffect } from 'react';
+import { useLocation } from 'react-router';
+import { ShelfIcon } from './ShelfIcon';
+
+/** The screens, in the order of work. */
+export const SCREENS = [
+  { to: '/piece', name: 'Piece', icon: Armchair },
+  { to: '/shelf', name: 'Shelf', icon: ShelfIcon },
+  { to: '/pot', name: 'Pot', icon: PaintBucket },
+  { to: '/board', name: 'Board', icon: PanelsTopLeft },
+];
+
+const PLACES = 'places';
+
+const screenAt = (path: string) => SCREENS.find(({ to }) => path === to || path.startsWith(`${to}/`));
+
+function remembered(): Record<string, string> {
+  try {
+    return JSON.parse(sessionStorage.getItem(PLACES) ?? '{}') as Record<string, string>;
+  } catch {
+    return {};
+  }
+}
+
+/** Where each screen was in this tab: the rail leads back there, and from the screen itself to where it begins. */
+export function usePlaces() {
+  const { pathname, search } = useLocation();
+  const now = screenAt(pathname);
+  useEffect(() => {
+    if (now) sessionStorage.setItem(PLACES, JSON.stringify({ ...remembered(), [now.to]: pathname + search }));
+    document.title = now ? `${now.name} – Warm Blend` : 'Warm Blend';
+  }, [now, pathname, search]);
+  const places = remembered();
+  return (to: string) => (to === now?.to ? to : (places[to] ?? to));
+}
