@@ -213,8 +213,8 @@ proptest! {
             prop_assert!((told.within - recipe.swatch.within).abs() < 1e-6);
         }
         let differences: Vec<f64> = found.recipes.iter().map(|recipe| recipe.judgement.difference).collect();
-        // The best comes first; further down whichever is simpler or cheaper of those that are as near.
+        // The best comes first, or one as good as it to the eye (half a unit, or a seventh far off) that is simpler or cheaper.
         let best = differences.iter().copied().fold(f64::INFINITY, f64::min);
-        prop_assert!(differences.first().is_none_or(|first| *first <= best + 0.5), "{differences:?}");
+        prop_assert!(differences.first().is_none_or(|first| *first <= 8.0 / 7.0 * best + 0.5), "{differences:?}");
     }
 }
