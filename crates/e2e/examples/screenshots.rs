@@ -59,7 +59,7 @@ async fn main() {
     keep(&painter, "label").await;
     painter.open("/pot").await;
     painter.click("tab", "Mixes 3").await;
-    painter.click("link", "detail glaze, three deeper").await;
+    painter.click("link", "detail glaze, three darker").await;
     painter.click("tab", "Paints").await;
     painter.the("region", "Film over a ground").await;
     painter.reads("In a recess").await;

@@ -16,7 +16,7 @@ pub struct Parts(f64);
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadParts {
     /// Zero: the paint is not in the mix at all.
-    #[error("0 parts is none of it: give it at least a thousandth of a part, or take the paint out")]
+    #[error("0 parts is none of it: give it at least a thousandth of a part, or remove the paint")]
     Zero,
     /// Negative, absurdly large, or no number.
     #[error("parts: {0}")]

@@ -78,7 +78,7 @@ pub struct Component {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum BadMix {
     /// Parts outside 1–999.
-    #[error("{0} parts: whole parts go from 1 to {most}; take the paint out for none of it", most = WholeParts::MOST)]
+    #[error("{0} parts: whole parts go from 1 to {most}; remove the paint for none of it", most = WholeParts::MOST)]
     Parts(u32),
     /// More paints than a painter stirs together.
     #[error("{0} paints in one pot: a mix has at most {most}", most = SavedMix::MOST)]

@@ -5,7 +5,7 @@ use warm_blend_paint::{Dimension, Units};
 
 /// What is drawn.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
+#[serde(try_from = "String", into = "&'static str")]
 pub enum PieceKind {
     /// Drawers one above the other.
     ChestOfDrawers,
@@ -58,8 +58,12 @@ pub enum FormField {
 
 /// The dimensions of a piece. What its kind does not ask for does not count.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "schema", schema(example = json!({"kind": "chest-of-drawers", "width": 1000.0, "height": 900.0,
+    "depth": 480.0, "drawers": 4, "across": 1, "doors": 2, "panels": 2, "moulding": 28.0, "legs": 0.0})))]
 pub struct Form {
-    /// What it is.
+    /// What it is: see `/api/piece/choices`.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub kind: PieceKind,
     /// mm.
     pub width: f64,
@@ -75,13 +79,15 @@ pub struct Form {
     pub doors: u32,
     /// Panels.
     pub panels: u32,
-    /// Width of the moulding round a panel, mm.
+    /// Width of the moulding round a panel, mm; 0 for none.
     pub moulding: f64,
-    /// Height of the legs, mm.
+    /// Height of the legs, mm; 0 for a plinth.
     pub legs: f64,
-    /// True where panels or the frame are carved.
+    /// True where panels, drawer fronts or the frame are carved.
+    #[serde(default)]
     pub carved: bool,
-    /// True where the top of what is framed is round.
+    /// True where panels or the frame have a round top, or the top of a table is oval.
+    #[serde(default)]
     pub round: bool,
 }
 
@@ -98,6 +104,25 @@ pub struct BadForm {
 impl BadForm {
     pub(super) fn new(field: &'static str, message: impl Into<String>) -> Self {
         Self { field, message: message.into() }
+    }
+}
+
+/// No such kind of piece.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+#[error("there is no such kind of piece: choose one of {}", PieceKind::ALL.map(PieceKind::id).join(", "))]
+pub struct UnknownPieceKind;
+
+impl TryFrom<String> for PieceKind {
+    type Error = UnknownPieceKind;
+
+    fn try_from(id: String) -> Result<Self, UnknownPieceKind> {
+        Self::find(&id).ok_or(UnknownPieceKind)
+    }
+}
+
+impl From<PieceKind> for &'static str {
+    fn from(kind: PieceKind) -> &'static str {
+        kind.id()
     }
 }
 

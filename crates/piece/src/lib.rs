@@ -36,7 +36,7 @@ pub use cohesion::{About, Finding, Pair, Stands, findings, off, pairs, shared_pa
 pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
 pub use finish::{Coat, FinishContext, FinishedZone, Mark, STEPS, ZoneSeen, blended, poured_together};
-pub use form::{BadForm, Form, FormField, PieceKind};
+pub use form::{BadForm, Form, FormField, PieceKind, UnknownPieceKind};
 pub use intent::{Intent, Windows};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Motif, Repeats, Stencil};

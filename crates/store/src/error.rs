@@ -18,7 +18,7 @@ pub enum StoreError {
         id: Id,
     },
     /// It was taken away.
-    #[error("this {kind} was put away: undo brings it back")]
+    #[error("this {kind} was deleted: undo brings it back")]
     Removed {
         /// Its kind.
         kind: &'static str,
@@ -27,9 +27,7 @@ pub enum StoreError {
     #[error("something else was changed in the meantime: look what undo would take back now")]
     Overtaken,
     /// Somebody else wrote it in between.
-    #[error(
-        "this {kind} was changed elsewhere in the meantime: revision {kept} is kept, you changed revision {seen}"
-    )]
+    #[error("this {kind} has just been changed elsewhere: check it and try again")]
     Stale {
         /// Its kind.
         kind: &'static str,

@@ -220,7 +220,7 @@ impl ShelfSnapshot {
             (Some(paint), None) => Ok(self.on_shelf_at("/on_paint", paint)?.best().in_state(State::Dry)),
             (None, Some(colour)) => Material::of(Class::LatexSatin, Some(colour), None)
                 .map_err(|error| Refusal::field("/on_colour", error)),
-            _ => Err(Refusal::field("/on_paint", "say once what it lies on: a paint, or a colour")),
+            _ => Err(Refusal::field("/on_paint", "say once what the surface is: a paint, or a colour")),
         }
     }
 }

@@ -141,3 +141,32 @@ async fn pick_lists_stay_within_the_window() {
     }
     painter.leave().await;
 }
+
+/// What is deleted says so, with the way back beside it; every screen has its title, and the rail leads back to where one was.
+#[tokio::test]
+async fn what_is_deleted_comes_back_from_its_notice() {
+    let painter = Painter::at_the_demo().await;
+    put_on_the_bench(&painter, "toasted straw").await;
+    assert_eq!(painter.driver.title().await.unwrap(), "Pot – Warm Blend");
+    let here = painter.driver.current_url().await.unwrap();
+    painter.click("link", "Shelf").await;
+    painter.the("button", "oat white").await;
+    assert_eq!(painter.driver.title().await.unwrap(), "Shelf – Warm Blend");
+    painter.click("link", "Pot").await;
+    painter.reads("2 : 1 : 2, 5 parts").await;
+    assert_eq!(painter.driver.current_url().await.unwrap(), here);
+    // From the screen itself the rail leads to where it begins.
+    painter.click("link", "Pot").await;
+    painter.the("heading", "An empty pot").await;
+    painter.driver.back().await.unwrap();
+    painter.reads("2 : 1 : 2, 5 parts").await;
+
+    painter.click("button", "Delete this mix").await;
+    painter.reads("toasted straw deleted").await;
+    assert!(painter.names("button").await.contains(&"Undo".to_owned()));
+    painter.click("button", "Undo").await;
+    painter.reads("Undone: removing toasted straw").await;
+    put_on_the_bench(&painter, "toasted straw").await;
+    painter.reads("2 : 1 : 2, 5 parts").await;
+    painter.leave().await;
+}

@@ -188,17 +188,21 @@ async fn three_shades_darker_is_one_touch() {
     painter.click("radio", "Ladder").await;
     painter.the("radio", "The base").await;
     painter.reads("3 shades darker").await;
-    painter.reads("off the hue").await;
+    painter.reads("hue shift").await;
     painter.write("textbox", "L* of one shade", "40").await;
     painter.reads("one shade is 1 to 20 L*").await;
     painter.write("textbox", "L* of one shade", "5").await;
     painter.until("the ladder has shades of 5", async || painter.text().await.contains("L* 34.")).await;
     painter.settled().await;
     // By keys: from three darker to two, and back.
-    painter.the("radio", "3 shades darker").await.focus().await.unwrap();
-    painter.press(Key::Right).await;
-    painter.press(" ").await;
-    painter.reads("2 shades darker").await;
+    painter
+        .until("the keys go from three darker to two", async || {
+            painter.the("radio", "3 shades darker").await.focus().await.unwrap();
+            painter.press(Key::Right).await;
+            painter.press(" ").await;
+            painter.text().await.contains("2 shades darker")
+        })
+        .await;
     painter.click("radio", "3 shades darker").await;
     painter.click("button", "Mix it").await;
     painter.the("tab", "Mixes 4").await;

@@ -135,7 +135,7 @@ pub async fn remove(
 ) -> Result<StatusCode, Problem> {
     let remove = move |store: &mut Store| {
         if store.all::<Piece>()?.iter().all(|kept| kept.id == id) {
-            let words = "this is the only piece: begin another one first, then put it away";
+            let words = "this is the only piece: make another one first, then delete it";
             return Err(Problem::field("/id", words));
         }
         store.remove::<Piece>(id, revision)?;

@@ -92,7 +92,7 @@ async fn fighting_neighbours_are_brought_together() {
 
     let found = bench.post("/api/piece/unify", entry.clone(), OK).await;
     let best = &found["ways"][0];
-    assert_eq!((&best["all_in"], &best["verdict"]), (&json!(true), &json!("every pair is in its window")));
+    assert_eq!((&best["all_in"], &best["verdict"]), (&json!(true), &json!("every pair is within range")));
     assert!(best["cost"].as_f64().unwrap() > 0.0 && best["ml"].as_f64().unwrap() > 0.0);
     assert!(best["hours"].as_f64().unwrap() > 0.0);
     // Line by line it is the same, after how far it is.
@@ -308,7 +308,7 @@ async fn pieces_are_taken_to_hand_and_put_away() {
     assert_eq!(bench.get("/api/piece").await["id"], first["id"]);
     let gone = StatusCode::NO_CONTENT;
     bench.call(Method::DELETE, &format!("{}?revision=1", address(&first)), Value::Null, gone).await;
-    // What was put away is not at hand any more, and the only piece is not put away.
+    // What was deleted is not at hand any more, and the only piece is not deleted.
     assert_eq!(bench.get("/api/piece").await["id"], listed[1]["id"]);
     bench.call(Method::DELETE, &format!("{}?revision=1", address(&listed[1])), Value::Null, gone).await;
     let kept =

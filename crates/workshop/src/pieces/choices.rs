@@ -5,8 +5,6 @@ use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
 use warm_blend_piece::{Age, Form, FormField, Motif, PieceKind};
 
-use crate::FormEntry;
-
 /// What pieces are made of.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PieceChoices {
@@ -26,7 +24,7 @@ pub struct KindChoice {
     /// `Chest of drawers` …
     pub name: &'static str,
     /// One of the usual size.
-    pub usual: FormEntry,
+    pub usual: Form,
     /// How large it usually is: `1000 × 900 mm`.
     pub size: String,
     /// The dimensions that count.
@@ -71,7 +69,7 @@ impl PieceChoices {
             size: size(kind.usual()),
             id: kind.id(),
             name: kind.name(),
-            usual: kind.usual().into(),
+            usual: kind.usual(),
             asks: kind.asks().iter().map(ask).collect(),
         };
         Self {

@@ -9,7 +9,7 @@ use warm_blend_board::Share;
 use warm_blend_paint::{Component, Name, Note};
 use warm_blend_piece::{
     Age, Ageing, AreaCorrection, Band, BlendDirection, Brief, Finish, Form, Intent, Motif, Over, Piece,
-    PieceKind, Scheme, Stencil, Windows, Zone, ZoneFinish,
+    Scheme, Stencil, Windows, Zone, ZoneFinish,
 };
 use warm_blend_spectral::Light;
 
@@ -25,7 +25,7 @@ pub struct PieceEntry {
     #[serde(default)]
     pub brief: BriefEntry,
     /// What it is; none where that was not said yet.
-    pub form: Option<FormEntry>,
+    pub form: Option<Form>,
     /// What it is made of.
     pub ground: GroundEntry,
     /// Zones as they were measured, where the drawing is not the piece.
@@ -62,58 +62,6 @@ pub struct BriefEntry {
     pub due: Option<String>,
     /// Lights of the room it goes to, the main one first.
     pub lights: Vec<String>,
-}
-
-/// What a piece is. Lengths are mm; what its kind does not ask for does not count.
-#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
-#[schema(example = json!({"kind": "chest-of-drawers", "width": 1000.0, "height": 900.0, "depth": 480.0,
-    "drawers": 4, "across": 1, "doors": 2, "panels": 2, "moulding": 28.0, "legs": 0.0}))]
-pub struct FormEntry {
-    /// See `/api/piece/choices`.
-    #[serde(with = "kind_by_id")]
-    #[schema(value_type = String)]
-    pub kind: PieceKind,
-    /// mm.
-    pub width: f64,
-    /// mm.
-    pub height: f64,
-    /// mm.
-    pub depth: f64,
-    /// Rows of drawers.
-    pub drawers: u32,
-    /// Drawers beside each other.
-    pub across: u32,
-    /// Doors beside each other.
-    pub doors: u32,
-    /// Panels.
-    pub panels: u32,
-    /// Width of the moulding round a panel, mm; 0 for none.
-    pub moulding: f64,
-    /// Height of the legs, mm; 0 for a plinth.
-    pub legs: f64,
-    /// True where panels, drawer fronts or the frame are carved.
-    #[serde(default)]
-    pub carved: bool,
-    /// True where panels or the frame have a round top, or the top of a table is oval.
-    #[serde(default)]
-    pub round: bool,
-}
-
-mod kind_by_id {
-    use serde::{Deserialize, Deserializer, Serializer, de::Error};
-    use warm_blend_piece::PieceKind;
-
-    pub fn serialize<S: Serializer>(kind: &PieceKind, to: S) -> Result<S::Ok, S::Error> {
-        to.serialize_str(kind.id())
-    }
-
-    pub fn deserialize<'de, D: Deserializer<'de>>(from: D) -> Result<PieceKind, D::Error> {
-        let id = String::deserialize(from)?;
-        PieceKind::find(&id).ok_or_else(|| {
-            let known = PieceKind::ALL.map(PieceKind::id).join(", ");
-            D::Error::custom(format!("there is no such kind of piece: choose one of {known}"))
-        })
-    }
 }
 
 /// A zone as it was measured.
@@ -266,46 +214,6 @@ impl From<Windows> for WindowsEntry {
     fn from(windows: Windows) -> Self {
         let pair = |(least, most)| [least, most];
         Self { quiet: pair(windows.quiet), layered: pair(windows.layered), bold: pair(windows.bold) }
-    }
-}
-
-impl From<Form> for FormEntry {
-    fn from(form: Form) -> Self {
-        let Form {
-            kind,
-            width,
-            height,
-            depth,
-            drawers,
-            across,
-            doors,
-            panels,
-            moulding,
-            legs,
-            carved,
-            round,
-        } = form;
-        Self { kind, width, height, depth, drawers, across, doors, panels, moulding, legs, carved, round }
-    }
-}
-
-impl From<FormEntry> for Form {
-    fn from(entry: FormEntry) -> Self {
-        let FormEntry {
-            kind,
-            width,
-            height,
-            depth,
-            drawers,
-            across,
-            doors,
-            panels,
-            moulding,
-            legs,
-            carved,
-            round,
-        } = entry;
-        Self { kind, width, height, depth, drawers, across, doors, panels, moulding, legs, carved, round }
     }
 }
 
@@ -579,7 +487,7 @@ impl PieceEntry {
         let piece = Piece {
             name,
             brief,
-            form: self.form.map(Form::from),
+            form: self.form,
             ground,
             corrections,
             schemes,
@@ -601,7 +509,7 @@ impl From<&Piece> for PieceEntry {
         Self {
             name: piece.name.as_str().to_owned(),
             brief: BriefEntry::from(&piece.brief),
-            form: piece.form.map(FormEntry::from),
+            form: piece.form,
             ground: piece.ground.into(),
             corrections: piece.corrections.iter().map(correction).collect(),
             schemes: piece.schemes.iter().map(SchemeEntry::from).collect(),

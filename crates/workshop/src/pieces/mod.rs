@@ -9,8 +9,8 @@ mod unify;
 
 pub use choices::{AskChoice, KindChoice, PieceChoice, PieceChoices};
 pub use entry::{
-    AgeingEntry, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, FormEntry, OverEntry, PairIntentEntry,
-    PieceEntry, SchemeEntry, StencilEntry, StripWorn, WindowsEntry, WornEntry, zone,
+    AgeingEntry, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, OverEntry, PairIntentEntry, PieceEntry,
+    SchemeEntry, StencilEntry, StripWorn, WindowsEntry, WornEntry, zone,
 };
 pub use kept::{PieceInList, PieceKept, PieceName};
 pub use prediction::{

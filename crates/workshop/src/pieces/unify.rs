@@ -38,9 +38,9 @@ pub struct UnifyWay {
     pub over: OverEntry,
     /// `Wash, patted: oat white, over everything`.
     pub words: String,
-    /// What it does: `every pair is in its window`.
+    /// What it does: `every pair is within range`.
     pub verdict: String,
-    /// True where every pair is in its window and nothing else is amiss that was not before.
+    /// True where every pair is within range and nothing else is amiss that was not before.
     pub all_in: bool,
     /// How far it moves the piece, ΔE00, mean by area.
     pub moved: f64,
@@ -105,7 +105,7 @@ impl Room<'_> {
                 self.shelf.pot_words(&layer.pot)
             ),
             verdict: match left {
-                0 => "every pair is in its window".to_owned(),
+                0 => "every pair is within range".to_owned(),
                 1 => "one pair stays outside".to_owned(),
                 left => format!("{left} pairs stay outside"),
             },

@@ -1,7 +1,7 @@
-import type { FormEntry, PieceChoices } from '../../api/client';
+import type { Form, PieceChoices } from '../../api/client';
 
 /** Says first what the piece is. */
-export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (form: FormEntry) => void }) {
+export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (form: Form) => void }) {
   return (
     <section aria-label="What is it?" className="grid max-w-4xl gap-3 px-4 pt-2 pb-6 md:px-5">
       <h1 className="text-3xl">What is it?</h1>

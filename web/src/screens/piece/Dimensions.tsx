@@ -1,4 +1,4 @@
-import type { FormEntry, PieceChoices, PieceEntry, PiecePrediction, Problem } from '../../api/client';
+import type { Form, PieceChoices, PieceEntry, PiecePrediction, Problem } from '../../api/client';
 import { MeasureField } from '../../parts/MeasureField';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
@@ -18,7 +18,7 @@ export function Dimensions({ entry, standing, choices, problem, onChange }: Prop
   const form = entry.form;
   if (!form) return null;
   const kind = choices.kinds.find(({ id }) => id === form.kind);
-  const set = (change: Partial<FormEntry>) => onChange({ ...entry, form: { ...form, ...change } });
+  const set = (change: Partial<Form>) => onChange({ ...entry, form: { ...form, ...change } });
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap gap-3">
