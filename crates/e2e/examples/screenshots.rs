@@ -25,7 +25,7 @@ async fn main() {
     painter.reads("The best of every mix").await;
     keep(&painter, "match").await;
     painter.click("radio", "Ladder").await;
-    painter.reads("off the hue").await;
+    painter.reads("hue shift").await;
     keep(&painter, "ladder").await;
     painter.click("radio", "Blend").await;
     painter.choose("Blend into", "mustard seed").await;
@@ -41,11 +41,11 @@ async fn main() {
         }
         painter
             .until("the scale rests", async || {
-                let ready = painter.the("button", "It is in").await;
+                let ready = painter.the("button", "Record").await;
                 painter.text().await.contains("At rest") && ready.is_enabled().await.unwrap_or(false)
             })
             .await;
-        painter.click("button", "It is in").await;
+        painter.click("button", "Record").await;
         painter.reads(&format!("g {paint}\nUndo last")).await;
     }
     painter.click("radio", "slate blue").await;
