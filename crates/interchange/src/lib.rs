@@ -5,7 +5,7 @@
 //! | spectra and Lab, CGATS.17 text | [`import()`] | [`cgats()`] |
 //! | spectra and Lab, CxF/X (ISO 17972-1) | [`import()`] | [`cxf()`] |
 //! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
-//! | a palette of 8-bit codes, GIMP .gpl | [`import()`] | [`gpl()`] |
+//! | a palette of 8-bit codes, .gpl | [`import()`] | [`gpl()`] |
 //! | a photo to pick colours from | [`photo()`] | |
 //! | a photo to keep | [`kept_photo()`] | [`kept_photo()`] |
 //!
@@ -40,7 +40,7 @@ pub enum Format {
     Cxf,
     /// CSV.
     Csv,
-    /// GIMP palette.
+    /// A .gpl palette.
     Gpl,
 }
 
@@ -51,7 +51,7 @@ impl Format {
             Format::Cgats => "CGATS.17",
             Format::Cxf => "CxF/X",
             Format::Csv => "CSV",
-            Format::Gpl => "GIMP palette",
+            Format::Gpl => ".gpl palette",
         }
     }
 

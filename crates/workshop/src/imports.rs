@@ -32,7 +32,7 @@ pub struct HowToImport {
 /// What an import will do, or did.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ImportPlan {
-    /// The format that was recognised: `CGATS.17`, `CxF/X`, `CSV`, `GIMP palette` or `Warm Blend shelf`.
+    /// The format that was recognised: `CGATS.17`, `CxF/X`, `CSV`, `.gpl palette` or `Warm Blend shelf`.
     pub format: String,
     /// Line by line.
     pub rows: Vec<ImportRow>,

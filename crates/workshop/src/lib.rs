@@ -87,9 +87,9 @@ pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice, source};
 pub use photos::{PickRequest, PickedColour, PickedColours, SpotEntry};
 pub use pieces::{
     AgeingEntry, AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionView, FaceView,
-    FindingView, FinishedPiece, KindChoice, OverEntry, PairIntentEntry, PairView, PartView, PieceChoice,
-    PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullView, Room,
-    SchemeEntry, StencilEntry, StencilView, StripWorn, UnifyFound, UnifyStep, UnifyWay, WindowsEntry,
+    FindingView, FinishedPiece, FrontOutline, KindChoice, OverEntry, PairIntentEntry, PairView, PartView,
+    PieceChoice, PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullView,
+    Room, SchemeEntry, StencilEntry, StencilView, StripWorn, UnifyFound, UnifyStep, UnifyWay, WindowsEntry,
     WornEntry, ZoneView, not_said, scheme_of, zone,
 };
 pub use pours::{

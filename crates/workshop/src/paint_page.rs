@@ -58,7 +58,7 @@ pub struct TestWorth {
     pub after: f64,
     /// What is stirred together for it.
     pub of: Vec<TestPart>,
-    /// In a sentence: `A 1 : 1 dab with chimney white would cut the doubt in mixes from ±4.1 to ±0.9.`
+    /// In a sentence: `A 1 : 1 dab with chimney white would bring mixes with it from within ±4.1 to ±0.9.`
     pub words: String,
 }
 
@@ -145,7 +145,7 @@ fn tests(shelf: &ShelfSnapshot, id: Uuid) -> Vec<TestWorth> {
         };
         // To be worth telling it must be seen in figures of one decimal.
         let words = if after < worth.doubt - 0.05 {
-            format!("{how} would cut the doubt in mixes from ±{:.1} to ±{after:.1}.", worth.doubt)
+            format!("{how} would bring mixes with it from within ±{:.1} to ±{after:.1}.", worth.doubt)
         } else {
             format!("{how} would tell little of its mixes.")
         };

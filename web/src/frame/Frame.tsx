@@ -14,6 +14,7 @@ import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
 import { Shortcuts } from './Shortcuts';
 import { SCREENS, usePlaces } from './screens';
+import { type Tool, Tools } from './Tools';
 import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
 
@@ -39,7 +40,7 @@ export function Frame() {
     (screen) => go(lastAt(screen)),
   );
 
-  const tools = [
+  const tools: Tool[] = [
     { id: 'jump', name: 'Jump to', icon: Search, act: () => setAsking('jump') },
     {
       id: 'undo',
@@ -80,22 +81,7 @@ export function Frame() {
             </NavLink>
           ))}
         </nav>
-        <div className="flex items-center md:flex-col md:pb-2">
-          {tools.map(({ id, name, icon: Icon, shown, act, off = false }) => (
-            <button
-              key={id}
-              type="button"
-              title={name}
-              aria-label={name}
-              disabled={off}
-              onClick={act}
-              className="press px-0 md:w-full hover:not-disabled:text-white"
-            >
-              <Icon size={20} aria-hidden />
-              {shown && <span className="text-sm font-medium">{shown}</span>}
-            </button>
-          ))}
-        </div>
+        <Tools tools={tools} />
       </div>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <FileNotices />

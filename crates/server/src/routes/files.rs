@@ -56,7 +56,7 @@ impl Planned {
     }
 }
 
-/// What importing a file (CGATS.17, CxF/X, CSV, GIMP palette or a shelf as JSON; its bytes are the body) would do. Nothing is written.
+/// What importing a file (CGATS.17, CxF/X, CSV, .gpl palette or a shelf as JSON; its bytes are the body) would do. Nothing is written.
 #[utoipa::path(post, path = "/import/preview", operation_id = "preview_import", tag = "shelf",
     params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ImportPlan)))]

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Age, Form, FormField, Motif, PieceKind};
+use warm_blend_piece::{Age, Form, FormField, Motif, Part, PieceKind, Rect, View};
 
 /// What pieces are made of.
 #[derive(Debug, Serialize, ToSchema)]
@@ -29,6 +29,29 @@ pub struct KindChoice {
     pub size: String,
     /// The dimensions that count.
     pub asks: Vec<AskChoice>,
+    /// Its front, mm: the size of it, and left, upper edge, width and height of each part, each after the one it is set into.
+    pub front: FrontOutline,
+}
+
+/// A front in outline.
+#[derive(Debug, Default, Serialize, ToSchema)]
+pub struct FrontOutline {
+    /// mm.
+    pub width: f64,
+    /// mm.
+    pub height: f64,
+    /// Left, upper edge, width and height of each part, mm.
+    pub parts: Vec<[f64; 4]>,
+}
+
+impl FrontOutline {
+    fn of(form: Form) -> Self {
+        // The usual form of a kind can be built, and every piece has a front.
+        let Ok(elevation) = form.build() else { return Self::default() };
+        let Some(front) = elevation.face(View::Front) else { return Self::default() };
+        let part = |Part { rect: Rect { x, y, w, h }, .. }: &Part| [*x, *y, *w, *h];
+        Self { width: front.width, height: front.height, parts: front.parts.iter().map(part).collect() }
+    }
 }
 
 /// A dimension.
@@ -71,6 +94,7 @@ impl PieceChoices {
             name: kind.name(),
             usual: kind.usual(),
             asks: kind.asks().iter().map(ask).collect(),
+            front: FrontOutline::of(kind.usual()),
         };
         Self {
             kinds: PieceKind::ALL.map(kind).into(),

@@ -7,7 +7,7 @@ mod prediction;
 mod room;
 mod unify;
 
-pub use choices::{AskChoice, KindChoice, PieceChoice, PieceChoices};
+pub use choices::{AskChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
 pub use entry::{
     AgeingEntry, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, OverEntry, PairIntentEntry, PieceEntry,
     SchemeEntry, StencilEntry, StripWorn, WindowsEntry, WornEntry, zone,

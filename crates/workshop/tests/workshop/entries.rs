@@ -223,6 +223,18 @@ fn a_piece_comes_back_and_its_schemes_are_found() {
     assert_eq!(pointers(PieceName { name: "\u{7}".to_owned() }.parse()), ["/name"]);
     let choices = PieceChoices::all(warm_blend_paint::Units::Imperial);
     assert!(choices.kinds.iter().all(|kind| kind.size.ends_with("in") && !kind.asks.is_empty()));
+    for kind in &choices.kinds {
+        let front = &kind.front;
+        assert!(!front.parts.is_empty(), "{}", kind.id);
+        // Every part lies on the front, as far as a drawing shows.
+        for [x, y, w, h] in &front.parts {
+            assert!(
+                *x >= -1e-6 && *y >= -1e-6 && x + w <= front.width + 1e-6 && y + h <= front.height + 1e-6,
+                "{}",
+                kind.id
+            );
+        }
+    }
 }
 
 proptest! {

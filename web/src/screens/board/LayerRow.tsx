@@ -19,8 +19,9 @@ import type {
   Paint,
   StripPrediction,
 } from '../../api/client';
+import { filmWords } from '../../parts/numbers';
 import type { useBoardChoices } from '../../state/boards';
-import type { LayerChange } from './entry';
+import type { LayerChange, Place } from './entry';
 import { LayerEditor } from './LayerEditor';
 
 interface Props {
@@ -47,6 +48,12 @@ interface Props {
 
 /** What is carried while a layer is dragged. */
 const LAYER = 'application/x-warm-blend-layer';
+
+/** `Film 12 µm, recess 30, edge 4`: wet, where it lies at all. */
+function filmOf({ film_um, cover }: LayerPredicted['print']) {
+  const at = (place: Place) => (cover[place] > 0 ? filmWords(film_um[place]) : 'none');
+  return `Film ${at('field')} µm, recess ${at('recess')}, edge ${at('edge')}`;
+}
 
 /** A layer: what it is, what it moves, what is wrong with it; open, everything that can be changed. */
 export function LayerRow(props: Props) {
@@ -104,6 +111,9 @@ export function LayerRow(props: Props) {
           </span>
           {predicted.pot && <span className="block truncate text-sm">{predicted.pot}</span>}
           {predicted.moves && <span className="block truncate text-sm text-soft">{predicted.moves}</span>}
+          {predicted.hex && !layer.muted && (
+            <span className="block truncate text-sm text-soft">{filmOf(predicted.print)}</span>
+          )}
         </span>
       </button>
       {advice.map((one) => (
@@ -112,7 +122,7 @@ export function LayerRow(props: Props) {
       {cautions.map((caution) => (
         <div key={caution.words} className="flex items-start gap-2 px-3 py-1.5 text-sm">
           <ShieldAlert size={18} aria-hidden className="mt-0.5 shrink-0" />
-          <p className={open || caution.grave ? '' : 'line-clamp-2'}>
+          <p>
             <b className="font-semibold">Take care: </b>
             {caution.words} <span className="text-soft">({caution.source})</span>
           </p>

@@ -1,15 +1,8 @@
 import type { StripPrediction } from '../../api/client';
 import { Doubt } from '../../parts/Doubt';
-import { filmWords, labWords } from '../../parts/numbers';
+import { labWords } from '../../parts/numbers';
 import { Cutaway } from './Cutaway';
 import type { Place } from './entry';
-
-/** `180, 70, 4 µm`, from the ground up. */
-function films(strip: StripPrediction, place: Place) {
-  const laid = strip.layers.filter(({ hex, muted, print }) => hex && !muted && print.cover[place] > 0);
-  const um = laid.map(({ print }) => filmWords(print.film_um[place]));
-  return um.length > 0 ? `${um.join(', ')} µm` : 'Bare';
-}
 
 const WHERE: Record<string, string> = { field: 'Field', recess: 'Recess', edge: 'Edge' };
 
@@ -35,7 +28,6 @@ export function Places({ strip }: { strip: StripPrediction }) {
             </span>
           </p>
           <p className="text-sm leading-tight">
-            <span className="block text-soft">{films(strip, place as Place)}</span>
             <span className="block text-soft">
               {colours.length > 1
                 ? `From near: ${colours

@@ -1,4 +1,5 @@
 import type { Form, PieceChoices } from '../../api/client';
+import { keyed } from '../../parts/keyed';
 
 /** Says first what the piece is. */
 export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (form: Form) => void }) {
@@ -14,9 +15,10 @@ export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (f
           <li key={kind.id}>
             <button
               type="button"
-              className="press press-plain min-h-16 w-full justify-start text-left"
+              className="press press-plain min-h-20 w-full justify-start gap-4 text-left"
               onClick={() => onBegin(kind.usual)}
             >
+              <Front {...kind.front} />
               <span>
                 <span className="block font-semibold">{kind.name}</span>
                 <span className="block text-sm font-normal text-soft">usually {kind.size}</span>
@@ -26,5 +28,22 @@ export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (f
         ))}
       </ul>
     </section>
+  );
+}
+
+/** A front in outline, in true proportion. */
+function Front({ width, height, parts }: PieceChoices['kinds'][number]['front']) {
+  const rim = 0.02 * Math.max(width, height);
+  return (
+    <svg
+      aria-hidden
+      viewBox={`${-rim} ${-rim} ${width + 2 * rim} ${height + 2 * rim}`}
+      className="h-14 w-20 shrink-0 stroke-ink"
+      fill="none"
+    >
+      {keyed(parts, (part) => part.join(' ')).map(({ key, item: [x = 0, y = 0, w = 0, h = 0] }) => (
+        <rect key={key} x={x} y={y} width={w} height={h} vectorEffect="non-scaling-stroke" />
+      ))}
+    </svg>
   );
 }

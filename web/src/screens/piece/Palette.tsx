@@ -1,4 +1,4 @@
-import { Sparkles } from 'lucide-react';
+import { Blend } from 'lucide-react';
 import type { PieceEntry, PiecePrediction } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { plainNumber } from '../../parts/numbers';
@@ -59,7 +59,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
           aria-pressed={unifying}
           onClick={onUnify}
         >
-          <Sparkles size={18} aria-hidden /> Unify
+          <Blend size={18} aria-hidden /> Unify
         </button>
         <Findings findings={wrong} className="gap-2" />
         {standing.pulls.length > 0 && (

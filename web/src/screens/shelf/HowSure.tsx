@@ -40,7 +40,7 @@ export function HowSure({ page, shelf, onTest }: Props) {
         <p aria-hidden className="grid grid-cols-[8.5rem_1fr_3.5rem] gap-3 text-sm text-soft">
           <span>One more test</span>
           <span>
-            Expected error afterwards, now <Doubt value={known.doubt} />
+            Error afterwards, now <Doubt value={known.doubt} />
           </span>
         </p>
       )}

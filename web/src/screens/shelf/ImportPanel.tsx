@@ -57,7 +57,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
     <Panel open onClose={onClose} title="Import a file" className="w-[min(46rem,94vw)]">
       <div className="grid gap-4">
         <p className="text-soft">
-          Spectra or colours as CGATS.17, CxF/X or CSV, a GIMP palette, or a shelf exported as JSON. What is
+          Spectra or colours as CGATS.17, CxF/X or CSV, a .gpl palette, or a shelf exported as JSON. What is
           on the shelf by the same name gets a reading; what is not becomes a new paint.
         </p>
         <div className="flex flex-wrap items-center gap-3">

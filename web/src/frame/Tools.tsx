@@ -1,0 +1,59 @@
+import { Ellipsis, type LucideIcon } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+
+export interface Tool {
+  id: string;
+  name: string;
+  icon: LucideIcon;
+  /** Words beside the sign. */
+  shown?: string;
+  act: () => void;
+  off?: boolean;
+}
+
+/** What is in reach on every screen: in a column of the rail, or behind one button where the rail lies at the foot. */
+export function Tools({ tools }: { tools: Tool[] }) {
+  return (
+    <>
+      <div className="hidden items-center pb-2 md:flex md:flex-col">
+        {tools.map(({ id, name, icon: Icon, shown, act, off = false }) => (
+          <button
+            key={id}
+            type="button"
+            title={name}
+            aria-label={name}
+            disabled={off}
+            onClick={act}
+            className="press w-full px-0 hover:not-disabled:text-white"
+          >
+            <Icon size={20} aria-hidden />
+            {shown && <span className="text-sm font-medium">{shown}</span>}
+          </button>
+        ))}
+      </div>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          className="grid min-h-15 min-w-13 place-items-center content-center gap-1 text-sm font-medium md:hidden"
+          aria-label="More"
+        >
+          <Ellipsis size={24} aria-hidden />
+          More
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            side="top"
+            align="end"
+            sideOffset={6}
+            className="z-50 max-w-[92vw] rounded bg-paper p-1 text-ink shadow-lg"
+          >
+            {tools.map(({ id, name, icon: Icon, act, off = false }) => (
+              <DropdownMenu.Item key={id} className="menu-item" disabled={off} onSelect={act}>
+                <Icon size={20} aria-hidden /> {name}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </>
+  );
+}
