@@ -9,10 +9,8 @@ use std::sync::LazyLock;
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{Light, Reflectance, Xyz};
 
-use crate::Optics;
-use crate::SurfaceReflection;
 use crate::quantity::in_range;
-use crate::{BadMeasure, Microns};
+use crate::{BadMeasure, Microns, Optics, SurfaceReflection};
 
 /// Contrast ratio from which a film counts as hiding (ISO 6504-3, ASTM D2805).
 const HIDES: f64 = 0.98;

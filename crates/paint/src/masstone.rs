@@ -3,10 +3,8 @@
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{BANDS, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
 
-use crate::Optics;
-use crate::SurfaceReflection;
 use crate::strength::by_class;
-use crate::{Class, CoatsToHide, Material, Medium, Role};
+use crate::{Class, CoatsToHide, Material, Medium, Optics, Role, SurfaceReflection};
 
 /// The colour of a thick, dry, unsealed film, as it is known.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]

@@ -2,13 +2,9 @@
 
 use warm_blend_spectral::{BANDS, Lab, Reflectance, Xyz};
 
-use crate::Optics;
 use crate::hiding::{COAT, chart_white};
-use crate::{CoatsToHide, Microns, Seen, State};
-use crate::{
-    SurfaceReflection,
-    surface::{K1, K2},
-};
+use crate::surface::{K1, K2};
+use crate::{CoatsToHide, Microns, Optics, Seen, State, SurfaceReflection};
 
 /// A paint, a medium or a mix of them.
 #[derive(Debug, Clone, PartialEq)]

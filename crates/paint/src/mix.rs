@@ -2,10 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::Optics;
-use crate::SurfaceReflection;
 use crate::quantity::in_range;
-use crate::{BadMeasure, Material};
+use crate::{BadMeasure, Material, Optics, SurfaceReflection};
 
 /// Parts by wet volume: a thousandth of a part to a hundred thousand.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]

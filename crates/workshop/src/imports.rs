@@ -8,8 +8,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::{BadFile, Format, Sample, Told, hex, import};
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
-use warm_blend_paint::State as Film;
-use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts};
+use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts, State};
 use warm_blend_spectral::Lab;
 
 use crate::exports::WholeShelf;
@@ -286,7 +285,7 @@ impl Import {
             let reading = Reading {
                 of: vec![(PaintId(id), one)],
                 pour: PartsMethod::Scale,
-                state: Film::Dry,
+                state: State::Dry,
                 shown: Shown::Thick(sample.measured),
                 source: sample.source,
                 sure: false,

@@ -8,8 +8,7 @@ use warm_blend_board::{
     cautions,
 };
 use warm_blend_learn::Certainty;
-use warm_blend_paint::Seen as SeenInLight;
-use warm_blend_paint::{Look, Verdict, percentages};
+use warm_blend_paint::{Look, Seen as SeenInLight, Verdict, percentages};
 use warm_blend_spectral::{Light, Reflectance};
 
 use crate::{MixPart, PrintEntry, Refusal, SeenColour, ShelfSnapshot};

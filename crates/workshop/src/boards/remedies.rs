@@ -6,8 +6,7 @@ use uuid::Uuid;
 use warm_blend_board::{
     Board, Defect, KnownTin, Layer, LayerChange, Letter, OnShelf, Place, Remedy, RemedySearch, School,
 };
-use warm_blend_paint::Seen as SeenInLight;
-use warm_blend_paint::{Look, PaintId, State, Verdict};
+use warm_blend_paint::{Look, PaintId, Seen as SeenInLight, State, Verdict};
 
 use crate::{LayerEntry, Refusal, SeenBoard, ShelfSnapshot, strip_of};
 
