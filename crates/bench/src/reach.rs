@@ -255,22 +255,16 @@ fn at_least_nothing(f: f64) -> f64 {
 mod tests {
     use super::*;
     use proptest::prelude::*;
-    use warm_blend_paint::{Class, CoatsToHide, Masstone, Parts, mix};
-    use warm_blend_spectral::{Light, Srgb, difference};
-
-    fn paint() -> impl Strategy<Value = Material> {
-        (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64).prop_map(|([red, green, blue], class, coats)| {
-            let code = Masstone::Hex(Srgb { red, green, blue });
-            Material::of(Class::ALL[class], Some(code), Some(CoatsToHide::new(coats).unwrap())).unwrap()
-        })
-    }
+    use warm_blend_paint::{Parts, mix};
+    use warm_blend_spectral::{Light, difference};
+    use warm_blend_testing::tins::any_paint;
 
     proptest! {
         #![proptest_config(ProptestConfig::with_cases(2000))]
 
         /// A mix is never passed over: whatever it is, a target at any distance from it is in reach of its paints.
         #[test]
-        fn what_a_set_can_be_is_in_its_reach(shelf in proptest::collection::vec(paint(), 2..5), parts in [1u32..20, 1..20, 1..20, 1..20], i in 0usize..7, state in 0usize..4, off in [-40.0..40.0f64, -60.0..60.0, -60.0..60.0], scale in 0.0..1.0f64, more in 0u32..6) {
+        fn what_a_set_can_be_is_in_its_reach(shelf in proptest::collection::vec(any_paint(), 2..5), parts in [1u32..20, 1..20, 1..20, 1..20], i in 0usize..7, state in 0usize..4, off in [-40.0..40.0f64, -60.0..60.0, -60.0..60.0], scale in 0.0..1.0f64, more in 0u32..6) {
             let look = Look { light: Light::ALL[i], state: State::ALL[state] };
             let of: Vec<(Parts, &Material)> = shelf.iter().zip(parts).map(|(paint, n)| (Parts::of(f64::from(n)), paint)).collect();
             let seen = look.lab(&mix(&of).unwrap());

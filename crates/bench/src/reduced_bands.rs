@@ -292,15 +292,8 @@ fn fitted<const NODES: usize>(paints: &[&Material], look: Look) -> [[f64; 3]; NO
 mod tests {
     use super::*;
     use proptest::prelude::*;
-    use warm_blend_paint::{Class, CoatsToHide, Masstone};
-    use warm_blend_spectral::{Light, Srgb};
-
-    fn paint() -> impl Strategy<Value = Material> {
-        (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64).prop_map(|([red, green, blue], class, coats)| {
-            let code = Masstone::Hex(Srgb { red, green, blue });
-            Material::of(Class::ALL[class], Some(code), Some(CoatsToHide::new(coats).unwrap())).unwrap()
-        })
-    }
+    use warm_blend_spectral::Light;
+    use warm_blend_testing::tins::any_paint;
 
     /// How far off the colour of a mix is, and how far it is trusted to be.
     fn off<const NODES: usize>(shelf: &[&Material], parts: [u32; 4], look: Look) -> (f64, f64) {
@@ -315,7 +308,7 @@ mod tests {
     proptest! {
         /// Near enough to know which mixes to look at closely, and which to predict in full.
         #[test]
-        fn near_what_is_predicted_in_full(shelf in proptest::collection::vec(paint(), 4..8), parts in [1u32..10, 1..10, 1..10, 1..10], i in 0usize..7, state in 0usize..4) {
+        fn near_what_is_predicted_in_full(shelf in proptest::collection::vec(any_paint(), 4..8), parts in [1u32..10, 1..10, 1..10, 1..10], i in 0usize..7, state in 0usize..4) {
             let look = Look { light: Light::ALL[i], state: State::ALL[state] };
             let shelf: Vec<&Material> = shelf.iter().collect();
             for (off, trusted_to) in [off::<{ BANDS / 2 }>(&shelf, parts, look), off::<{ BANDS / 6 }>(&shelf, parts, look)] {

@@ -7,12 +7,10 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{Class, Material, Microns, Parts, Seen, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
-use warm_blend_testing::shelf::{Shelf, named, paint, pot};
-
-fn any_paint() -> impl Strategy<Value = Material> {
-    (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64)
-        .prop_map(|(code, class, coats)| paint(Class::ALL[class], code, coats))
-}
+use warm_blend_testing::{
+    shelf::{Shelf, named, paint, pot},
+    tins::any_paint,
+};
 
 fn any_glaze() -> impl Strategy<Value = Material> {
     (any_paint(), 1.0..8.0f64).prop_map(|(paint, parts)| glaze(&paint, parts))

@@ -68,6 +68,11 @@ pub struct TroubleAsked {
     pub trouble: String,
 }
 
+/// Pixels across and down of a picture, where nothing else is asked for.
+fn pixels(width: Option<u32>, height: Option<u32>) -> (u32, u32) {
+    (width.unwrap_or(1200), height.unwrap_or(800))
+}
+
 /// How to draw.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -86,7 +91,7 @@ pub struct DrawnAs {
 impl DrawnAs {
     /// Pixels across and down.
     pub fn size(&self) -> (u32, u32) {
-        (self.width.unwrap_or(1200), self.height.unwrap_or(800))
+        pixels(self.width, self.height)
     }
 
     pub fn shading(&self) -> Result<Shading, Problem> {
@@ -113,7 +118,7 @@ pub struct SchemeAsked {
 impl SchemeAsked {
     /// Pixels across and down.
     pub fn size(&self) -> (u32, u32) {
-        (self.width.unwrap_or(1200), self.height.unwrap_or(800))
+        pixels(self.width, self.height)
     }
 }
 

@@ -1,5 +1,6 @@
 //! Any paint at all, for properties.
 
+use crate::shelf::paint;
 use proptest::prelude::*;
 use warm_blend_paint::{Class, CoatsToHide, Masstone, Material};
 use warm_blend_spectral::Srgb;
@@ -10,6 +11,12 @@ pub fn tin(class: Class, masstone: Option<Masstone>, coats: Option<f64>) -> Mate
 
 pub fn any_class() -> impl Strategy<Value = Class> {
     (0..Class::ALL.len()).prop_map(|i| Class::ALL[i]).prop_filter("a paint", |class| !class.is_medium())
+}
+
+/// A paint that hides in coats that are known.
+pub fn any_paint() -> impl Strategy<Value = Material> {
+    (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64)
+        .prop_map(|(code, class, coats)| paint(Class::ALL[class], code, coats))
 }
 
 pub fn any_tin() -> impl Strategy<Value = Material> {

@@ -132,7 +132,7 @@ impl ShelfSnapshot {
         let mixable = self.mixable(look, |_| true)?;
         let curve = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
         let aim = Seen::of(&curve, look.light).lab;
-        let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Refusal::internal())?);
+        let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Refusal::Broken)?);
         let held = Pot { material: pot.best(), ml, room, least: spoon.least() };
         let tins = mixable.tins(&[]);
         let find = |one_at_a_time| bench::correct(held, &tins, aim, look, one_at_a_time);
@@ -164,7 +164,7 @@ impl Mixable<'_> {
         of.extend(correction.additions.iter().map(|(at, ml)| (*ml, self.known[*at].best())));
         let of: Vec<(Parts, &Material)> =
             of.into_iter().filter_map(|(ml, material)| Some((Parts::new(ml).ok()?, material))).collect();
-        let mixed = warm_blend_paint::mix(&of).map_err(|_| Refusal::internal())?;
+        let mixed = warm_blend_paint::mix(&of).map_err(|_| Refusal::Broken)?;
         // In tenths of the least addition, which whole parts can hold.
         let total: f64 = inside.iter().map(|part| f64::from(part.given())).sum();
         let whole = |ml: f64| (10.0 * ml / pot.least).round().max(1.0) as u32;

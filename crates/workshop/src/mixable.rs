@@ -106,8 +106,8 @@ impl Mixable<'_> {
             .iter()
             .map(|(at, parts)| Ok((WholeParts::new(*parts)?.into(), self.known[*at])))
             .collect::<Result<_, warm_blend_paint::BadMix>>()
-            .map_err(|_| Refusal::internal())?;
-        Ensemble::mix(&of).map_err(|_| Refusal::internal())
+            .map_err(|_| Refusal::Broken)?;
+        Ensemble::mix(&of).map_err(|_| Refusal::Broken)
     }
 }
 

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Component, Look, Name, PaintId, Parts, SavedMix, WholeParts, percentages};
 
 use crate::{AgainstTarget, Checks, Colour, Kept, Refusal, ShelfSnapshot, Swatch};
@@ -195,5 +196,25 @@ impl ShelfSnapshot {
             swatch: mixed.map(|mixed| Swatch::of(&mixed, look)),
             judgement,
         })
+    }
+
+    /// What some paints and parts come to; faults stand at `pointer`.
+    pub(crate) fn pot(&self, pointer: &str, parts: &[MixPart]) -> Result<Ensemble, Refusal> {
+        let parts = parts.iter().enumerate();
+        let of = parts.map(|(i, part)| self.part(&format!("{pointer}/{i}"), part));
+        let of = of.collect::<Result<Vec<_>, _>>()?;
+        Ensemble::mix(&of).map_err(|error| Refusal::field(pointer, error))
+    }
+
+    /// One of them.
+    pub(crate) fn part(&self, pointer: &str, part: &MixPart) -> Result<(Parts, &Ensemble), Refusal> {
+        let whole = part.parts().map_err(|error| Refusal::field(format!("{pointer}/parts"), error))?;
+        Ok((whole.into(), self.on_shelf_at(&format!("{pointer}/paint"), part.paint)?))
+    }
+
+    /// A tin that a field names.
+    pub(crate) fn on_shelf_at(&self, pointer: &str, paint: Uuid) -> Result<&Ensemble, Refusal> {
+        let known = self.estimate().paint(PaintId(paint));
+        known.ok_or_else(|| Refusal::field(pointer, "this paint is not on the shelf"))
     }
 }

@@ -11,6 +11,7 @@ use warm_blend_paint::{
 };
 use warm_blend_spectral::Light;
 
+use crate::refusal::shown;
 use crate::{Checks, Colour, Kept, Refusal, ShelfSnapshot, Swatch};
 
 /// A paint or medium as the painter writes it down.
@@ -157,14 +158,14 @@ impl PaintEntry {
 /// What a colour was taken from.
 pub fn source(text: &str) -> Result<Source, String> {
     Source::find(text).ok_or_else(|| {
-        let short: String = text.chars().take(40).collect();
+        let short = shown(text);
         format!("“{short}” is nothing a colour is taken from: choose reader, chip, photo or guess")
     })
 }
 
 fn date(text: &str) -> Result<Date, String> {
     text.trim().parse().map_err(|_| {
-        let short: String = text.chars().take(40).collect();
+        let short = shown(text);
         format!("“{short}” is no date: write year, month and day, such as 2026-05-01")
     })
 }

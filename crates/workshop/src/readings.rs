@@ -8,6 +8,7 @@ use warm_blend_learn::{Judged, LoggedReading, Measured, PartsMethod, Reading, Sh
 use warm_blend_paint::{Microns, Name, Note, PaintId, Parts, Seen, State, Verdict};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 
+use crate::refusal::shown;
 use crate::{Checks, Kept, Refusal, ShelfSnapshot, StateName, source, state};
 
 /// A reading as it is entered.
@@ -259,7 +260,7 @@ impl ReadingEntry {
 /// A way of measuring parts by its id.
 pub fn pour(text: &str) -> Result<PartsMethod, String> {
     PartsMethod::ALL.into_iter().find(|pour| pour.id() == text).ok_or_else(|| {
-        let short: String = text.chars().take(40).collect();
+        let short = shown(text);
         format!("“{short}” is no way of measuring parts: choose eye, spoons or scale")
     })
 }

@@ -24,7 +24,7 @@ pub enum Refusal {
     Percent(f64),
     /// There is no such thing.
     Unknown(String),
-    /// The program contradicts itself.
+    /// The program contradicts itself: told instead of a panic.
     Broken,
 }
 
@@ -33,11 +33,11 @@ impl Refusal {
     pub fn field(pointer: impl Into<String>, detail: impl ToString) -> Self {
         Self::Faults(vec![Fault { pointer: pointer.into(), detail: detail.to_string() }])
     }
+}
 
-    /// What cannot happen, and is told instead of a panic.
-    pub const fn internal() -> Self {
-        Self::Broken
-    }
+/// As much of a text as a message repeats.
+pub(crate) fn shown(text: &str) -> String {
+    text.chars().take(40).collect()
 }
 
 /// Faults that were found so far.

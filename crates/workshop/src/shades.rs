@@ -86,26 +86,6 @@ pub struct PotToShade {
 }
 
 impl ShelfSnapshot {
-    /// What some paints and parts come to; faults stand at `pointer`.
-    pub(crate) fn pot(&self, pointer: &str, parts: &[MixPart]) -> Result<Ensemble, Refusal> {
-        let parts = parts.iter().enumerate();
-        let of = parts.map(|(i, part)| self.part(&format!("{pointer}/{i}"), part));
-        let of = of.collect::<Result<Vec<_>, _>>()?;
-        Ensemble::mix(&of).map_err(|error| Refusal::field(pointer, error))
-    }
-
-    /// One of them.
-    pub(crate) fn part(&self, pointer: &str, part: &MixPart) -> Result<(Parts, &Ensemble), Refusal> {
-        let whole = part.parts().map_err(|error| Refusal::field(format!("{pointer}/parts"), error))?;
-        Ok((whole.into(), self.on_shelf_at(&format!("{pointer}/paint"), part.paint)?))
-    }
-
-    /// A tin that a field names.
-    pub(crate) fn on_shelf_at(&self, pointer: &str, paint: Uuid) -> Result<&Ensemble, Refusal> {
-        let known = self.estimate().paint(PaintId(paint));
-        known.ok_or_else(|| Refusal::field(pointer, "this paint is not on the shelf"))
-    }
-
     /// The shades of a colour, lighter and darker.
     pub fn ladder(&self, of: &LadderOf, look: Look) -> Result<Ladder, Refusal> {
         let base = self.pot("/base", &of.base)?;

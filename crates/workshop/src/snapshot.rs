@@ -102,7 +102,11 @@ impl ShelfSnapshot {
 
     /// A tin, also one that was removed.
     pub fn tin(&self, id: Uuid) -> Result<&Kept<ShelfPaint>, Refusal> {
-        self.by_id.get(&id).map(|at| &self.tins[*at]).ok_or(Refusal::Broken)
+        self.tin_ever(id).ok_or(Refusal::Broken)
+    }
+
+    fn tin_ever(&self, id: Uuid) -> Option<&Kept<ShelfPaint>> {
+        self.by_id.get(&id).map(|at| &self.tins[*at])
     }
 
     /// The tins that are on the shelf, in the order they were added.
@@ -117,13 +121,12 @@ impl ShelfSnapshot {
 
     /// What a tin is called.
     pub fn name(&self, id: Uuid) -> &str {
-        let tin = self.by_id.get(&id).map(|at| &self.tins[*at]);
-        tin.map_or("a paint that is gone", |tin| tin.value.name.as_str())
+        self.tin_ever(id).map_or("a paint that is gone", |tin| tin.value.name.as_str())
     }
 
     /// `peat brown`, or `1 peat brown : 4 glazing liquid`; what is not on the shelf any more is marked.
     pub fn pot_words(&self, pot: &[Component]) -> String {
-        let marked = |id: Uuid| match self.by_id.get(&id).map(|at| &self.tins[*at]) {
+        let marked = |id: Uuid| match self.tin_ever(id) {
             Some(tin) if tin.removed => format!("{} (no longer on the shelf)", tin.value.name.as_str()),
             _ => self.name(id).to_owned(),
         };

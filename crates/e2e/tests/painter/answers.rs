@@ -34,8 +34,8 @@ async fn cursor(painter: &Painter) -> String {
     painter.driver.execute(ask, vec![]).await.unwrap().json().as_str().unwrap_or_default().to_owned()
 }
 
-#[tokio::test]
-async fn a_tap_whose_answer_was_lost_counts_once() {
+/// A pot in which two spoons of brick dust were taken down, and the answer lost on its way.
+async fn spooned_without_an_answer() -> Painter {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "toasted straw").await;
     painter.click("button", "Pour it").await;
@@ -43,6 +43,12 @@ async fn a_tap_whose_answer_was_lost_counts_once() {
     painter.click("radio", "brick dust").await;
     trouble(&painter, "/steps", 0, 1).await;
     painter.click("button", "2 tsp").await;
+    painter
+}
+
+#[tokio::test]
+async fn a_tap_whose_answer_was_lost_counts_once() {
+    let painter = spooned_without_an_answer().await;
     painter.reads("Not taken down: Warm Blend isn’t responding").await;
     painter.click("button", "2 tsp").await;
     painter.reads("Last: 2 tsp brick dust").await;
@@ -60,13 +66,7 @@ async fn a_tap_whose_answer_was_lost_counts_once() {
 /// Whoever went on after a lost answer, having seen that it was taken down, means another spoon by the same tap later.
 #[tokio::test]
 async fn a_tap_after_others_is_a_tap_of_its_own() {
-    let painter = Painter::at_the_demo().await;
-    put_on_the_bench(&painter, "toasted straw").await;
-    painter.click("button", "Pour it").await;
-    painter.choose("Amounts in", "tsp").await;
-    painter.click("radio", "brick dust").await;
-    trouble(&painter, "/steps", 0, 1).await;
-    painter.click("button", "2 tsp").await;
+    let painter = spooned_without_an_answer().await;
     painter.reads("Last: 2 tsp brick dust").await;
     painter.click("button", "1 tsp").await;
     painter.reads("Last: 1 tsp brick dust").await;

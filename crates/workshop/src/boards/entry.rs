@@ -9,6 +9,7 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{MixId, Name};
 
+use crate::refusal::shown;
 use crate::{Checks, Colour, MixPart, Refusal};
 
 /// A board as the painter puts it together.
@@ -185,7 +186,7 @@ pub fn letter(text: &str) -> Result<Letter, String> {
 pub fn kind(text: &str) -> Result<GroundKind, String> {
     GroundKind::ALL.into_iter().find(|kind| kind.id() == text).ok_or_else(|| {
         let known = GroundKind::ALL.map(GroundKind::id).join(", ");
-        format!("“{}” is no ground: choose one of {known}", text.chars().take(40).collect::<String>())
+        format!("“{}” is no ground: choose one of {known}", shown(text))
     })
 }
 

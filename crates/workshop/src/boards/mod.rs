@@ -1,10 +1,10 @@
 //! Sample boards: as they are entered, predicted, rescued and read.
 
 mod choices;
-pub(crate) mod entry;
+mod entry;
 mod kept;
-pub(crate) mod prediction;
-pub(crate) mod reading;
+mod prediction;
+mod reading;
 mod remedies;
 
 pub use choices::{BoardChoices, GroundChoice, TechniqueChoice, TemplateChoice, TroubleChoice};

@@ -13,6 +13,7 @@ use warm_blend_piece::{
 };
 use warm_blend_spectral::Light;
 
+use crate::refusal::shown;
 use crate::{Checks, Colour, GroundEntry, LayerEntry, MixPart, Refusal, letter};
 
 /// A piece as the painter describes and dresses it.
@@ -215,10 +216,6 @@ impl From<Windows> for WindowsEntry {
         let pair = |(least, most)| [least, most];
         Self { quiet: pair(windows.quiet), layered: pair(windows.layered), bold: pair(windows.bold) }
     }
-}
-
-fn shown(text: &str) -> String {
-    text.chars().take(40).collect()
 }
 
 /// A zone by its id.

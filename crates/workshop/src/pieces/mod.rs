@@ -1,7 +1,7 @@
 //! Pieces: as they are entered, dressed, predicted and brought together.
 
 mod choices;
-pub(crate) mod entry;
+mod entry;
 mod kept;
 mod prediction;
 mod room;

@@ -69,9 +69,10 @@ impl Room<'_> {
         let standing = self.stand(piece, scheme)?.ok_or_else(not_said)?;
         let looked = standing.looked(piece, scheme, self.look);
         let elevation = &standing.in_dress.elevation;
+        let on_shelf = self.shelf.on_shelf();
         let found = self.with(elevation, |wardrobe| {
-            let ways = unify(&looked, wardrobe, &self.shelf.on_shelf(), watch)?;
-            Ok((ways, calms(&looked, wardrobe, &self.shelf.on_shelf())?))
+            let ways = unify(&looked, wardrobe, &on_shelf, watch)?;
+            Ok((ways, calms(&looked, wardrobe, &on_shelf)?))
         });
         let (ways, calms) = found.map_err(|error: BadFinish| Refusal::field("/schemes", error))?;
         Ok(UnifyFound {

@@ -8,7 +8,7 @@ const MOST = 16;
 /** How high a film is drawn: by the root of its thickness, so that a wax of 2 µm can be seen beside a coat of 90. */
 const high = (um: number) => Math.min(MOST, Math.max(2, Math.sqrt(um) * 1.2));
 
-/** The films at a place in section, not to scale: their thickness is written beside them. */
+/** The films at a place in section, not to scale: how thick each is stands with its layer. */
 export function Cutaway({ strip, place }: { strip: StripPrediction; place: Place }) {
   const films = strip.layers.filter((layer) => layer.hex && !layer.muted && layer.print.cover[place] > 0);
   const heights = films.map((layer) => high(layer.print.film_um[place]));
