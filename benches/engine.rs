@@ -8,10 +8,9 @@ use std::{
 };
 
 use criterion::Criterion;
+use warm_blend_bench::{ManyMixes, PartRows};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{
-    Class, CoatsToHide, Drawdown, Masstone, Material, Name, Parts, QuickMaterial, QuickMixer, mix,
-};
+use warm_blend_paint::{Class, CoatsToHide, Drawdown, Masstone, Material, Name, Parts, mix};
 use warm_blend_spectral::{Lab, Light, Xyz, smoothest};
 
 fn tin(hex: &str) -> ShelfPaint {
@@ -29,10 +28,20 @@ fn mixed(blue: &Material, yellow: &Material, parts: f64) -> Lab {
     Lab::of(Xyz::of(&surface, Light::Daylight), Light::Daylight.white())
 }
 
-/// The same colour as a search reckons it.
-fn quick(mixer: &QuickMixer, blue: &QuickMaterial, yellow: &QuickMaterial, parts: f64) -> Lab {
-    let components = [(Parts::new(parts).unwrap(), blue), (Parts::new(50.0).unwrap(), yellow)];
-    Lab::of(mixer.colour(&components).unwrap(), Light::Daylight.white())
+/// The same colours as the shades of a paint are looked for: many at a time, in single precision.
+fn many(mixes: &ManyMixes, rows: &PartRows) -> Vec<Lab> {
+    mixes.labs(&[0, 1], rows)
+}
+
+/// As many two-part mixes as one call takes.
+fn rows() -> PartRows {
+    PartRows::of(&std::array::from_fn::<_, MANY, _>(|i| [ratio(i as u32) as f32, 50.0, 0.0, 0.0]))
+}
+
+const MANY: usize = 1024;
+
+fn ratio(i: u32) -> f64 {
+    f64::from(1 + i % 97)
 }
 
 fn steps(c: &mut Criterion) {
@@ -42,25 +51,25 @@ fn steps(c: &mut Criterion) {
     c.bench_function("paint from hex and coats", |b| b.iter(|| black_box(&blue).material()));
     let (blue, yellow) = (blue.material().unwrap(), yellow.material().unwrap());
     c.bench_function("two-part mix to Lab", |b| b.iter(|| mixed(black_box(&blue), black_box(&yellow), 7.0)));
-    let (mixer, one, other) = (QuickMixer::new(Light::Daylight), (&blue).into(), (&yellow).into());
-    c.bench_function("two-part mix to Lab, quick", |b| {
-        b.iter(|| quick(&mixer, black_box(&one), black_box(&other), 7.0))
+    let (mixes, rows) = (ManyMixes::new(&[&blue, &yellow], Light::Daylight), rows());
+    c.bench_function("1024 two-part mixes to Lab, side by side", |b| {
+        b.iter(|| many(black_box(&mixes), &rows))
     });
     c.bench_function("drawdown", |b| b.iter(|| Drawdown::of(black_box(&blue), Light::ShopTube)));
     c.bench_function("coats to hide of a mix", |b| b.iter(|| black_box(&blue).coats_to_hide()));
 }
 
-/// Mixes per second of this engine, every mix with its own ratio.
-fn per_second(seconds: f64, mix: impl Fn(f64) -> Lab) -> f64 {
-    let (start, mut done, mut sum) = (Instant::now(), 0u32, 0.0);
+/// Mixes per second of this engine, every mix with its own ratio. `mix` makes [`MANY`] of them.
+fn per_second(seconds: f64, mix: impl Fn() -> f64) -> f64 {
+    let (start, mut done, mut sum) = (Instant::now(), 0usize, 0.0);
     while start.elapsed() < Duration::from_secs_f64(seconds) {
-        for i in 0..10_000 {
-            sum += mix(f64::from(1 + i % 97)).l;
+        for _ in 0..8 {
+            sum += mix();
+            done += MANY;
         }
-        done += 10_000;
     }
     assert!(sum.is_finite());
-    f64::from(done) / start.elapsed().as_secs_f64()
+    done as f64 / start.elapsed().as_secs_f64()
 }
 
 fn theirs(seconds: f64) -> Option<f64> {
@@ -80,9 +89,13 @@ fn main() {
     criterion.final_summary();
 
     let (blue, yellow) = (tin("#2f5f9e").material().unwrap(), tin("#e3b93a").material().unwrap());
-    let (mixer, one, other) = (QuickMixer::new(Light::Daylight), (&blue).into(), (&yellow).into());
-    let full = || per_second(1.0, |parts| mixed(black_box(&blue), black_box(&yellow), parts));
-    let quick = || per_second(1.0, |parts| quick(&mixer, black_box(&one), black_box(&other), parts));
+    let (mixes, rows) = (ManyMixes::new(&[&blue, &yellow], Light::Daylight), rows());
+    let full = || {
+        per_second(1.0, || {
+            (0..MANY as u32).map(|i| mixed(black_box(&blue), black_box(&yellow), ratio(i)).l).sum()
+        })
+    };
+    let quick = || per_second(1.0, || many(black_box(&mixes), &rows).iter().map(|lab| lab.l).sum());
     // Turn about, so that neither has the quieter machine. The library's speed doubles now and then with what its
     // just-in-time compiler makes of it, so the median of five counts, and the least is said too.
     let mut ratios = Vec::new();

@@ -1,4 +1,4 @@
-//! What CIEDE2000 is at least, for less work than the formula: what a search asks first, four colours at a time.
+//! What CIEDE2000 is at least, for less work than the formula: what a search asks first, of colours side by side.
 //!
 //! | question | what it leaves out | what it is for |
 //! |---|---|---|
@@ -7,10 +7,13 @@
 //!
 //! Both are squares, so that no root is taken at the end, and both rather come out too small.
 
-use wide::f32x4;
+use pulp::Simd;
 
-use super::ciede2000_simd::{Aim, four, grown, square};
-use super::reduced_bands::Labs;
+use super::{
+    ciede2000_simd::{Aim, grown},
+    lanes::{Lanes, Mask},
+    reduced_bands::Labs,
+};
 
 /// By what factor CIEDE2000 may at most be smaller than the first question has it.
 const AT_FIRST: f64 = 1.4;
@@ -46,75 +49,80 @@ impl Ciede2000Bound {
         Self { aim, left: [left(aim, 0.0), left(aim, f64::INFINITY)], opposite }
     }
 
-    /// Which of four colours, known to within `nearly`, may be as near as that, ΔE00.
-    pub(super) fn may_be_near(&self, labs: &Labs, near: f64, nearly: f64) -> [bool; 4] {
+    /// Which of the colours, known to within `nearly`, may be as near as that, ΔE00.
+    #[inline(always)]
+    pub(super) fn may_be_near<S: Simd>(&self, simd: S, labs: &Labs<S>, near: f64, nearly: f64) -> Mask<S> {
         let reach = |factor: f64| (factor * near + nearly).powi(2) as f32;
-        let terms = Terms::of(&self.aim, labs);
-        let far = self.at_first(&terms, near).to_array().map(|far| far <= reach(AT_FIRST));
-        if near <= WIDE || far == [false; 4] {
+        let terms = Terms::of(simd, &self.aim, labs);
+        let far = self.at_first(simd, &terms, near).up_to_same(reach(AT_FIRST));
+        if near <= WIDE || !far.any() {
             return far;
         }
-        let then = self.then(labs, &terms, nearly).to_array();
-        std::array::from_fn(|lane| far[lane] && then[lane] <= reach(THEN))
+        far & self.then(simd, labs, &terms, nearly).up_to_same(reach(THEN))
     }
 
     /// The square of the difference where the turn of blues is as strong as it can be for the target.
-    fn at_first(&self, terms: &Terms, near: f64) -> f32x4 {
-        let one = f32x4::splat(1.0);
+    #[inline(always)]
+    fn at_first<S: Simd>(&self, simd: S, terms: &Terms<S>, near: f64) -> Lanes<S> {
+        let same = |value: f64| Lanes::splat(simd, value as f32);
         // The turn of blues takes away only where a colour is both stronger and of a later hue, or both weaker and of an earlier.
-        let left = terms.takes.select(four(self.left[usize::from(near > WIDE)]), one);
+        let left = terms.takes.select(same(self.left[usize::from(near > WIDE)]), same(1.0));
         terms.l + (terms.c + terms.h) * left
     }
 
     /// The square of the difference where the turn of blues is that of the middle hue.
-    fn then(&self, labs: &Labs, terms: &Terms, nearly: f64) -> f32x4 {
+    #[inline(always)]
+    fn then<S: Simd>(&self, simd: S, labs: &Labs<S>, terms: &Terms<S>, nearly: f64) -> Lanes<S> {
+        let same = |value: f64| Lanes::splat(simd, value as f32);
         let &Terms { l, c, h, takes, chroma, mean } = terms;
-        let (a, b, own) = (four(self.aim.lab.a), four(self.aim.lab.b), four(self.aim.chroma));
+        let (a, b, own) = (same(self.aim.lab.a), same(self.aim.lab.b), same(self.aim.chroma));
         // The middle hue lies along the sum of the two directions.
         let (along_a, along_b) = (a * chroma + labs.a * own, b * chroma + labs.b * own);
-        let long = (square(along_a) + square(along_b) + f32x4::splat(1e-6)).sqrt();
+        let long = (along_a.square() + along_b.square() + 1e-6).sqrt();
         let (blue_sin, blue_cos) = BLUE.0.to_radians().sin_cos();
-        let cos = (along_a * four(blue_cos) + along_b * four(blue_sin)) / long;
-        let sine = at_most(cos);
-        let opposite = (labs.a * a + labs.b * b).simd_lt(four(-OPPOSITE) * chroma * own);
-        let sine = opposite.select(four(self.opposite), sine);
+        let cos = (along_a * blue_cos as f32 + along_b * blue_sin as f32) / long;
+        let sine = sine_at_most(same(1.0), cos);
+        let opposite = (labs.a * a + labs.b * b).below(chroma * own * -OPPOSITE as f32);
+        let sine = opposite.select(same(self.opposite), sine);
         // A dull colour that is not known well may be of any hue.
-        let dull = chroma.simd_lt(four(HUED * nearly));
-        let sine = dull.select(four(sine_of_turn(0.0)), sine);
+        let dull = chroma.below(same(HUED * nearly));
+        let sine = dull.select(same(sine_of_turn(0.0)), sine);
         let takes = takes | opposite | dull;
-        let turned = sine * grown(mean + four(nearly)) * (c * h).sqrt() * f32x4::splat(2.0);
-        l + c + h - takes.select(turned, f32x4::ZERO)
+        let turned = sine * grown(mean + nearly as f32) * (c * h).sqrt() * 2.0;
+        l + c + h - takes.select(turned, same(0.0))
     }
 }
 
-/// Squares of the three differences over their weights, and what else is asked of four colours beside a target.
-struct Terms {
-    l: f32x4,
-    c: f32x4,
-    h: f32x4,
+/// Squares of the three differences over their weights, and what else is asked of colours beside a target.
+struct Terms<S: Simd> {
+    l: Lanes<S>,
+    c: Lanes<S>,
+    h: Lanes<S>,
     /// Where the turn of blues makes the difference smaller.
-    takes: f32x4,
-    chroma: f32x4,
+    takes: Mask<S>,
+    chroma: Lanes<S>,
     /// Mean chroma.
-    mean: f32x4,
+    mean: Lanes<S>,
 }
 
-impl Terms {
-    #[inline]
-    fn of(aim: &Aim, labs: &Labs) -> Self {
-        let (l, a, b) = (four(aim.lab.l), four(aim.lab.a), four(aim.lab.b));
+impl<S: Simd> Terms<S> {
+    #[inline(always)]
+    fn of(simd: S, aim: &Aim, labs: &Labs<S>) -> Self {
+        let same = |value: f64| Lanes::splat(simd, value as f32);
+        let (l, a, b) = (same(aim.lab.l), same(aim.lab.a), same(aim.lab.b));
+        let (one, zero) = (same(1.0), same(0.0));
         let (dl, da, db) = (labs.l - l, labs.a - a, labs.b - b);
-        let chroma = (square(labs.a) + square(labs.b)).sqrt();
-        let dc = chroma - four(aim.chroma);
-        let dh = (square(da) + square(db) - square(dc)).max(f32x4::ZERO);
-        let mean = (chroma + four(aim.chroma)) * four(0.5);
-        let from_mid = square((labs.l + l) * four(0.5) - four(50.0));
-        let one = f32x4::splat(1.0);
-        let s_l = one + four(0.015) * from_mid / (four(20.0) + from_mid).sqrt();
-        let s_c = one + four(0.045) * mean;
-        let s_h = one + four(0.015 * T) * mean;
-        let takes = (dc * (labs.b * a - labs.a * b)).simd_gt(f32x4::ZERO);
-        Self { l: dl * dl / (s_l * s_l), c: dc * dc / (s_c * s_c), h: dh / (s_h * s_h), takes, chroma, mean }
+        let chroma = (labs.a.square() + labs.b.square()).sqrt();
+        let dc = chroma - aim.chroma as f32;
+        let dh = (da.square() + db.square() - dc.square()).max(zero);
+        let mean = (chroma + aim.chroma as f32) * 0.5;
+        let from_mid = ((labs.l + l) * 0.5 - 50.0).square();
+        let s_l = one + from_mid * 0.015 / (from_mid + 20.0).sqrt();
+        let s_c = one + mean * 0.045;
+        let s_h = one + mean * (0.015 * T) as f32;
+        let takes = (dc * (labs.b * a - labs.a * b)).above(zero);
+        let over = |difference: Lanes<S>, weight: Lanes<S>| (difference / weight).square();
+        Self { l: over(dl, s_l), c: over(dc, s_c), h: dh / s_h.square(), takes, chroma, mean }
     }
 }
 
@@ -132,9 +140,10 @@ fn sine_of_turn(from_blue: f64) -> f64 {
 
 /// At least [`sine_of_turn`], by the cosine of a hue that may be 8.7° nearer to blue than it is taken for: half of what a
 /// colour [`HUED`] times as strong as it is uncertain can be turned by.
-fn at_most(cos: f32x4) -> f32x4 {
-    let away = (f32x4::splat(1.0) - cos) * four(1.0 / 0.17);
-    four(0.9) / (f32x4::splat(1.0) + square(away))
+#[inline(always)]
+fn sine_at_most<S: Simd>(one: Lanes<S>, cos: Lanes<S>) -> Lanes<S> {
+    let away = (one - cos) * (1.0 / 0.17);
+    one * 0.9 / (away.square() + one)
 }
 
 /// What the turn of blues may leave of a difference of chroma and hue: at least 1 − |R_T|/2, of the hue nearest to blue
@@ -147,7 +156,12 @@ fn left(aim: Aim, near: f64) -> f64 {
 
 #[cfg(test)]
 mod tests {
+    use super::super::lanes::{
+        side_by_side,
+        tests::{OfOne, of_one},
+    };
     use super::*;
+    use pulp::WithSimd;
     use warm_blend_spectral::{Lab, difference};
 
     struct Chance(u64);
@@ -180,20 +194,46 @@ mod tests {
         }
     }
 
+    /// Both questions of one colour, as differences.
+    struct Asked<'a>(&'a Ciede2000Bound, Lab, f64);
+
+    impl WithSimd for Asked<'_> {
+        type Output = [f64; 2];
+
+        #[inline(always)]
+        fn with_simd<S: Simd>(self, simd: S) -> [f64; 2] {
+            let Self(rough, seen, exact) = self;
+            let labs = Labs::same(simd, seen);
+            let terms = Terms::of(simd, &rough.aim, &labs);
+            let first = |lanes: Lanes<S>| f64::from(lanes.each()[0]).max(0.0).sqrt();
+            [first(rough.at_first(simd, &terms, exact)), first(rough.then(simd, &labs, &terms, 0.0))]
+        }
+    }
+
+    /// Whether a colour may be as near as that.
+    struct Kept<'a>(&'a Ciede2000Bound, Lab, f64, f64);
+
+    impl WithSimd for Kept<'_> {
+        type Output = bool;
+
+        #[inline(always)]
+        fn with_simd<S: Simd>(self, simd: S) -> bool {
+            let Self(rough, seen, near, nearly) = self;
+            let kept = rough.may_be_near(simd, &Labs::same(simd, seen), near, nearly);
+            kept.places().count() == Lanes::<S>::MANY
+        }
+    }
+
     /// What is passed over is never nearer than it says.
     #[test]
     fn neither_question_is_much_too_large() {
         let mut chance = Chance(9);
         for n in 0..200_000 {
             let (target, other) = chance.pair(n);
-            let labs = Labs { l: four(other.l), a: four(other.a), b: four(other.b) };
             let exact = difference(other, target).value();
             let rough = Ciede2000Bound::of(target.into());
-            let first = |four: f32x4| f64::from(four.to_array()[0]).max(0.0).sqrt();
-            let terms = Terms::of(&rough.aim, &labs);
-            let at_first = first(rough.at_first(&terms, exact));
+            let [at_first, then] = side_by_side(Asked(&rough, other, exact));
             assert!(at_first <= AT_FIRST * exact + 1e-3, "{target:?} {other:?}: {at_first} of {exact}");
-            let then = first(rough.then(&labs, &terms, 0.0));
             assert!(then <= THEN * exact + 1e-3, "{target:?} {other:?}: {then} of {exact}");
         }
     }
@@ -211,9 +251,17 @@ mod tests {
                 continue;
             }
             let exact = difference(other, target).value();
-            let labs = Labs { l: four(seen.l), a: four(seen.a), b: four(seen.b) };
-            let kept = Ciede2000Bound::of(target.into()).may_be_near(&labs, exact + 1e-3, NEARLY);
-            assert_eq!(kept, [true; 4], "{target:?} {other:?} seen as {seen:?}, {exact} off");
+            let rough = Ciede2000Bound::of(target.into());
+            let kept = side_by_side(Kept(&rough, seen, exact + 1e-3, NEARLY));
+            assert!(kept, "{target:?} {other:?} seen as {seen:?}, {exact} off");
+        }
+    }
+
+    struct Turn;
+
+    impl OfOne for Turn {
+        fn of<S: Simd>(&self, cos: Lanes<S>) -> Lanes<S> {
+            sine_at_most(cos * 0.0 + 1.0, cos)
         }
     }
 
@@ -222,8 +270,8 @@ mod tests {
     fn the_turn_of_blues_is_at_most_that() {
         for degree in 0..1800 {
             let degree = f64::from(degree) / 10.0;
-            let [bound, ..] = at_most(four(degree.to_radians().cos())).to_array();
-            assert!(f64::from(bound) >= sine_of_turn(degree - 8.7), "at {degree}: {bound}");
+            let bound = of_one(&Turn, degree.to_radians().cos(), true);
+            assert!(bound >= sine_of_turn(degree - 8.7), "at {degree}: {bound}");
         }
     }
 }

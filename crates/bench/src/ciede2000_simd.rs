@@ -1,9 +1,9 @@
-//! CIEDE2000 of four colours at a time, in single precision: what a search asks before it asks in full.
+//! CIEDE2000 of many colours at a time, in single precision: what a search asks before it asks in full.
 
+use pulp::Simd;
 use warm_blend_spectral::Lab;
-use wide::f32x4;
 
-use super::reduced_bands::Labs;
+use super::{lanes::Lanes, reduced_bands::Labs};
 
 /// How far it may be from the formula in double precision, ΔE00, where the two hues are not opposite.
 pub(super) const OFF: f64 = 0.02;
@@ -36,112 +36,129 @@ pub(super) fn turn(nearly: f64, chroma: f64) -> f64 {
 }
 
 /// The least of it where hues are opposite, on both sides of the jump, of colours known to within `nearly`.
-pub(super) fn least_apart(aim: &Aim, labs: &Labs, nearly: f64) -> f32x4 {
-    let here = ciede2000_simd(aim, labs);
-    let across = labs.a * four(aim.lab.a) + labs.b * four(aim.lab.b);
-    let chroma = (square(labs.a) + square(labs.b)).sqrt();
+#[inline(always)]
+pub(super) fn least_apart<S: Simd>(simd: S, aim: &Aim, labs: &Labs<S>, nearly: f64) -> Lanes<S> {
+    let same = |value: f64| Lanes::splat(simd, value as f32);
+    let here = ciede2000_simd(simd, aim, labs);
+    let across = labs.a * aim.lab.a as f32 + labs.b * aim.lab.b as f32;
+    let chroma = (labs.a.square() + labs.b.square()).sqrt();
     // As [`turn`] has it.
-    let sin = four(WITHIN * nearly) / chroma.max(f32x4::splat(0.01));
-    let sin = sin.max(four(TURNS.0)).min(four(TURNS.1));
-    let cos = (f32x4::splat(1.0) - square(sin)).sqrt();
-    let most = chroma * cos * four(-OPPOSITE * aim.chroma);
-    if across.simd_gt(most).all() {
+    let sin = same(WITHIN * nearly) / chroma.at_least(0.01);
+    let sin = sin.at_least(TURNS.0 as f32).at_most(TURNS.1 as f32);
+    let cos = (same(1.0) - sin.square()).sqrt();
+    let most = chroma * cos * (-OPPOSITE * aim.chroma) as f32;
+    if !across.up_to(most).any() {
         return here;
     }
-    let turned = |sin: f32x4| {
-        let labs = Labs { l: labs.l, a: labs.a * cos - labs.b * sin, b: labs.a * sin + labs.b * cos };
-        ciede2000_simd(aim, &labs)
-    };
-    here.min(turned(sin)).min(turned(-sin))
-}
-
-pub(super) fn four(value: f64) -> f32x4 {
-    f32x4::splat(value as f32)
-}
-
-pub(super) fn square(v: f32x4) -> f32x4 {
-    v * v
+    let mut least = here;
+    for sin in [sin, -sin] {
+        let turned = Labs { l: labs.l, a: labs.a * cos - labs.b * sin, b: labs.a * sin + labs.b * cos };
+        least = least.min(ciede2000_simd(simd, aim, &turned));
+    }
+    least
 }
 
 /// √(c⁷ / (c⁷ + 25⁷)).
-pub(super) fn grown(chroma: f32x4) -> f32x4 {
-    let seventh = square(square(chroma)) * square(chroma) * chroma;
-    (seventh / (seventh + four(25f64.powi(7)))).sqrt()
+#[inline(always)]
+pub(super) fn grown<S: Simd>(chroma: Lanes<S>) -> Lanes<S> {
+    let seventh = chroma.square().square() * chroma.square() * chroma;
+    (seventh / (seventh + 25f32.powi(7))).sqrt()
 }
 
-/// CIEDE2000 (Sharma, Wu and Dalal 2005, equations 2 to 22) between a target and four colours. Angles are never made of the
-/// hues: what the formula asks of them is said by their cosines and sines.
-pub(super) fn ciede2000_simd(aim: &Aim, labs: &Labs) -> f32x4 {
-    let one = f32x4::splat(1.0);
-    let half = f32x4::splat(0.5);
-    let none = f32x4::splat(1e-6);
-    let (l, a, b) = (four(aim.lab.l), four(aim.lab.a), four(aim.lab.b));
-    let chroma = (square(labs.a) + square(labs.b)).sqrt();
-    let stretch = one + half * (one - grown((chroma + four(aim.chroma)) * half));
+/// CIEDE2000 (Sharma, Wu and Dalal 2005, equations 2 to 22) between a target and colours side by side. Angles are never made of
+/// the hues: what the formula asks of them is said by their cosines and sines.
+#[inline(always)]
+pub(super) fn ciede2000_simd<S: Simd>(simd: S, aim: &Aim, labs: &Labs<S>) -> Lanes<S> {
+    let same = |value: f64| Lanes::splat(simd, value as f32);
+    let (one, zero) = (same(1.0), same(0.0));
+    const NONE: f32 = 1e-6;
+    let (l, a, b) = (same(aim.lab.l), same(aim.lab.a), same(aim.lab.b));
+    let chroma = (labs.a.square() + labs.b.square()).sqrt();
+    let stretch = one + (one - grown((chroma + aim.chroma as f32) * 0.5)) * 0.5;
     let (a1, a2) = (a * stretch, labs.a * stretch);
-    let (c1, c2) = ((square(a1) + square(b)).sqrt(), (square(a2) + square(labs.b)).sqrt());
+    let (c1, c2) = ((a1.square() + b.square()).sqrt(), (a2.square() + labs.b.square()).sqrt());
     // ΔH² = 2 (C₁C₂ − their dot product); its sign is that of the turn from one to the other.
     let (dot, cross) = (a1 * a2 + b * labs.b, a1 * labs.b - b * a2);
     let dl = labs.l - l;
     let dc = c2 - c1;
-    let dh = ((c1 * c2 - dot).max(f32x4::ZERO) * f32x4::splat(2.0)).sqrt();
+    let dh = ((c1 * c2 - dot).max(zero) * 2.0).sqrt();
     // The middle hue lies along the sum of the two directions; a grey has none of its own.
     let middle = (a1 * c2 + a2 * c1, b * c2 + labs.b * c1);
-    let long = (square(middle.0) + square(middle.1)).sqrt();
-    let hueless = long.simd_le(none);
+    let long = (middle.0.square() + middle.1.square()).sqrt();
+    let hueless = long.up_to_same(NONE);
     let (sum_a, sum_b) = (a1 + a2, b + labs.b);
-    let long_sum = (square(sum_a) + square(sum_b)).sqrt().max(none);
-    let cos = hueless.select(sum_a / long_sum, middle.0 / long.max(none));
-    let sin = hueless.select(sum_b / long_sum, middle.1 / long.max(none));
+    let long_sum = (sum_a.square() + sum_b.square()).sqrt().at_least(NONE);
+    let cos = hueless.select(sum_a / long_sum, middle.0 / long.at_least(NONE));
+    let sin = hueless.select(sum_b / long_sum, middle.1 / long.at_least(NONE));
 
     // T, by the multiples of the middle hue.
-    let (sin2, cos2) = (sin * cos * f32x4::splat(2.0), square(cos) - square(sin));
+    let (sin2, cos2) = (sin * cos * 2.0, cos.square() - sin.square());
     let (sin3, cos3) = (sin2 * cos + cos2 * sin, cos2 * cos - sin2 * sin);
-    let (sin4, cos4) = (sin2 * cos2 * f32x4::splat(2.0), square(cos2) - square(sin2));
-    let turned = |(sin, cos): (f32x4, f32x4), by: f64| {
-        let (by_sin, by_cos) = by.to_radians().sin_cos();
-        cos * four(by_cos) - sin * four(by_sin)
-    };
-    let t = one - four(0.17) * turned((sin, cos), -30.0)
-        + four(0.24) * cos2
-        + four(0.32) * turned((sin3, cos3), 6.0)
-        - four(0.20) * turned((sin4, cos4), -63.0);
+    let (sin4, cos4) = (sin2 * cos2 * 2.0, cos2.square() - sin2.square());
+    let t = one - cosine_turned(sin, cos, -30.0) * 0.17 + cos2 * 0.24 + cosine_turned(sin3, cos3, 6.0) * 0.32
+        - cosine_turned(sin4, cos4, -63.0) * 0.20;
 
-    let mean_c = (c1 + c2) * half;
-    let from_mid = square((labs.l + l) * half - four(50.0));
-    let s_l = one + four(0.015) * from_mid / (four(20.0) + from_mid).sqrt();
-    let s_c = one + four(0.045) * mean_c;
-    let s_h = one + four(0.015) * mean_c * t;
+    let mean_c = (c1 + c2) * 0.5;
+    let from_mid = ((labs.l + l) * 0.5 - 50.0).square();
+    let s_l = one + from_mid * 0.015 / (from_mid + 20.0).sqrt();
+    let s_c = one + mean_c * 0.045;
+    let s_h = one + mean_c * 0.015 * t;
     let (blue_sin, blue_cos) = 275f64.to_radians().sin_cos();
-    let from_blue = square_of_angle(cos * four(blue_cos) + sin * four(blue_sin));
-    let turns = sine(four(60f64.to_radians()) * (-from_blue * four(1.0 / 25f64.to_radians().powi(2))).exp());
-    let r_t = turns * f32x4::splat(2.0) * grown(mean_c);
+    let from_blue = square_of_angle(one, cos * blue_cos as f32 + sin * blue_sin as f32);
+    let fades = (-1.0 / 25f64.to_radians().powi(2)) as f32;
+    let turns = sine(one, (from_blue * fades).fading() * 60f32.to_radians());
+    let r_t = turns * 2.0 * grown(mean_c);
 
     let (l, c, h) = (dl / s_l, dc / s_c, dh / s_h);
-    let signed = cross.simd_lt(f32x4::ZERO).select(-h, h);
-    (square(l) + square(c) + square(h) - r_t * c * signed).max(f32x4::ZERO).sqrt()
+    let signed = cross.below(zero).select(-h, h);
+    (l.square() + c.square() + h.square() - r_t * c * signed).max(zero).sqrt()
+}
+
+/// The cosine of an angle so many degrees further on.
+#[inline(always)]
+fn cosine_turned<S: Simd>(sin: Lanes<S>, cos: Lanes<S>, by: f64) -> Lanes<S> {
+    let (by_sin, by_cos) = by.to_radians().sin_cos();
+    cos * by_cos as f32 - sin * by_sin as f32
 }
 
 /// The square of an angle in radians by its cosine: arccos²(1 − t) = Σ 2ⁿ⁺² n!² tⁿ⁺¹ / (2n + 2)!, good to four digits up to 75°
 /// and too small by at most a third beyond, where the turn of blues is long over.
-fn square_of_angle(cos: f32x4) -> f32x4 {
-    let t = f32x4::splat(1.0) - cos;
-    let row = [2.0, 1.0 / 3.0, 4.0 / 45.0, 1.0 / 35.0, 16.0 / 1575.0, 8.0 / 2079.0];
-    row.iter().rev().fold(f32x4::ZERO, |sum, of| (sum + four(*of)) * t)
+#[inline(always)]
+fn square_of_angle<S: Simd>(one: Lanes<S>, cos: Lanes<S>) -> Lanes<S> {
+    let t = one - cos;
+    let mut sum = one - one;
+    for of in [8.0 / 2079.0, 16.0 / 1575.0, 1.0 / 35.0, 4.0 / 45.0, 1.0 / 3.0, 2.0] {
+        sum = (sum + of) * t;
+    }
+    sum
 }
 
 /// The sine of an angle from 0 to 60°, in radians.
-fn sine(x: f32x4) -> f32x4 {
-    let xx = square(x);
-    let one = f32x4::splat(1.0);
-    x * (one - xx * four(1.0 / 6.0) * (one - xx * four(1.0 / 20.0) * (one - xx * four(1.0 / 42.0))))
+#[inline(always)]
+fn sine<S: Simd>(one: Lanes<S>, x: Lanes<S>) -> Lanes<S> {
+    let xx = x.square();
+    x * (one - xx * (1.0 / 6.0) * (one - xx * (1.0 / 20.0) * (one - xx * (1.0 / 42.0))))
 }
 
 #[cfg(test)]
 mod tests {
+    use super::super::lanes::side_by_side;
     use super::*;
     use proptest::prelude::*;
+    use pulp::{Scalar128b, WithSimd};
     use warm_blend_spectral::difference;
+
+    struct Between(Lab, Lab);
+
+    impl WithSimd for Between {
+        type Output = f64;
+
+        #[inline(always)]
+        fn with_simd<S: Simd>(self, simd: S) -> f64 {
+            let apart = ciede2000_simd(simd, &self.0.into(), &Labs::same(simd, self.1));
+            f64::from(apart.each()[0])
+        }
+    }
 
     proptest! {
         #![proptest_config(ProptestConfig { max_global_rejects: 100_000, ..ProptestConfig::with_cases(4000) })]
@@ -151,10 +168,10 @@ mod tests {
             // Where the hues are opposite the formula jumps.
             let across = target.a * mix.a + target.b * mix.b;
             prop_assume!(across > -0.97 * target.chroma() * mix.chroma());
-            let labs = Labs { l: four(mix.l), a: four(mix.a), b: four(mix.b) };
-            let [quick, ..] = ciede2000_simd(&target.into(), &labs).to_array();
             let full = difference(target, mix).value();
-            prop_assert!((f64::from(quick) - full).abs() < OFF, "{} for {}", quick, full);
+            for quick in [side_by_side(Between(target, mix)), Scalar128b.vectorize(Between(target, mix))] {
+                prop_assert!((quick - full).abs() < OFF, "{} for {}", quick, full);
+            }
         }
     }
 }

@@ -7,12 +7,11 @@
 use rayon::prelude::*;
 use warm_blend_paint::{Look, Material, Parts, mix};
 use warm_blend_spectral::{Lab, difference};
-use wide::f32x4;
 
 use super::{
-    ciede2000_simd::{Aim, ciede2000_simd},
+    ciede2000_simd::Aim,
     matching::{MatchTin, step},
-    reduced_bands::{Four, HalfBands},
+    reduced_bands::{DEEP, HalfBands, PartRows},
 };
 
 /// How many pots' worth may be added.
@@ -65,30 +64,28 @@ pub fn correct(
     let sweep = HalfBands::new(&materials, look);
     let one: Vec<Vec<f64>> = amounts.iter().map(|ml| vec![*ml]).collect();
     let two: Vec<Vec<f64>> = amounts.iter().flat_map(|a| amounts.iter().map(move |b| vec![*a, *b])).collect();
+    let rows = |ways: &[Vec<f64>]| {
+        let parts = |way: &Vec<f64>| -> [f32; DEEP] {
+            std::array::from_fn(|place| match place {
+                0 => pot.ml as f32,
+                _ => way.get(place - 1).map_or(0.0, |ml| *ml as f32),
+            })
+        };
+        PartRows::of(&ways.iter().map(parts).collect::<Vec<_>>())
+    };
+    let (rows_of_one, rows_of_two) = (rows(&one), rows(&two));
     let mut sets: Vec<Vec<usize>> = (0..tins.len()).map(|at| vec![at]).collect();
     if !one_at_a_time {
         sets.extend((0..tins.len()).flat_map(|at| (at + 1..tins.len()).map(move |other| vec![at, other])));
     }
     let best = |set: &Vec<usize>| {
-        let ways = if set.len() == 1 { &one } else { &two };
         let swept: Vec<usize> = std::iter::once(0).chain(set.iter().map(|at| at + 1)).collect();
         let swept = sweep.set(&swept);
-        let nearly = |four: &[Vec<f64>]| -> [f32; 4] {
-            let parts: Four = std::array::from_fn(|place| match place {
-                0 => f32x4::splat(pot.ml as f32),
-                _ => {
-                    let ml = |lane: usize| four.get(lane).and_then(|way| way.get(place - 1));
-                    f32x4::new(std::array::from_fn(|lane| ml(lane).map_or(0.0, |ml| *ml as f32)))
-                }
-            });
-            let labs = if set.len() == 1 { swept.labs::<2>(&parts) } else { swept.labs::<3>(&parts) };
-            ciede2000_simd(&aim, &labs).to_array()
-        };
         // The nearest by the sweep; then the least of those in its step.
-        let off: Vec<f64> = ways
-            .chunks(4)
-            .flat_map(|four| nearly(four).into_iter().take(four.len()).map(f64::from))
-            .collect();
+        let (ways, off) = match set.len() {
+            1 => (&one, swept.differences::<2>(&rows_of_one, &aim)),
+            _ => (&two, swept.differences::<3>(&rows_of_two, &aim)),
+        };
         let nearest = off.iter().copied().fold(f64::INFINITY, f64::min);
         let least = ways
             .iter()

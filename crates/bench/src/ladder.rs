@@ -9,7 +9,7 @@ use warm_blend_spectral::Lab;
 
 use super::{
     matching::{MatchTin, Ratios},
-    reduced_bands::HalfBands,
+    reduced_bands::ManyMixes,
 };
 
 /// L* of one shade†.
@@ -53,23 +53,19 @@ pub fn ladder(base: &Material, tins: &[MatchTin], look: impl Into<Look>, shade: 
     let mut best: Vec<Option<Candidate>> = vec![None; 2 * SHADES as usize + 1];
     let materials: Vec<&Material> =
         std::iter::once(base).chain(tins.iter().map(|tin| tin.material)).collect();
-    let sweep = HalfBands::new(&materials, look);
-    let mut judge = |set: &[usize], ratios: &Ratios, labs: &dyn Fn(usize) -> [Lab; 4]| {
-        for (four, parts) in ratios.all.chunks(4).enumerate() {
-            for (lab, parts) in labs(four).into_iter().zip(parts) {
-                Candidate::judge(home, shade, lab, set, parts, &mut best);
-            }
+    let sweep = ManyMixes::new(&materials, look);
+    let mut judge = |set: &[usize], ratios: &Ratios, labs: &[Lab]| {
+        for (lab, parts) in labs.iter().zip(&ratios.all) {
+            Candidate::judge(home, shade, *lab, set, parts, &mut best);
         }
     };
     let (two, three) = (Ratios::of(2, PARTS), Ratios::of(3, PARTS));
     for one in 1..materials.len() {
         let set = [0, one];
-        let swept = sweep.set(&set);
-        judge(&set, &two, &|four| swept.labs::<2>(&two.by_four[four]).each());
+        judge(&set, &two, &sweep.labs(&set, &two.rows));
         for other in one + 1..materials.len() {
             let set = [0, one, other];
-            let swept = sweep.set(&set);
-            judge(&set, &three, &|four| swept.labs::<3>(&three.by_four[four]).each());
+            judge(&set, &three, &sweep.labs(&set, &three.rows));
         }
     }
     (-SHADES..=SHADES)

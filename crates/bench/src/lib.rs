@@ -8,6 +8,7 @@
 //! | what does a medium make of it, and where are its limits? | [`Preset`], [`MixtureKind`], [`warnings`] |
 //! | how much is to be mixed? | [`for_area`], [`using_up`] |
 //! | what does the shelf lack, and what should not be stirred together? | [`missing`], [`clash`] |
+//! | what colour are thousands of mixes? | [`ManyMixes`] |
 //! | what lies between two colours, and what bridges them? | [`BlendCurve`], [`bridge`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
@@ -20,6 +21,7 @@ mod ciede2000_bound;
 mod ciede2000_simd;
 mod correct;
 mod ladder;
+mod lanes;
 mod matching;
 mod mediums;
 mod pour;
@@ -34,3 +36,4 @@ pub use ladder::{MadeShade, SHADE, SHADES, Shade, ladder};
 pub use matching::{EVERY, Limits, MatchTin, Progress, Recipe, find};
 pub use mediums::{MixtureKind, Preset, Warning, warnings};
 pub use pour::{AmountAsEntered, BadPour, PartStanding, PourAction, PourEvent, PourRecord, TOUCH, touch};
+pub use reduced_bands::{ManyMixes, PartRows};

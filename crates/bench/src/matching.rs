@@ -13,16 +13,17 @@
 
 use std::{cmp::Ordering, ops::ControlFlow};
 
+use pulp::{Simd, WithSimd};
 use rayon::prelude::*;
 use warm_blend_paint::{Look, Material, Parts, divisor, mix};
 use warm_blend_spectral::{Lab, difference, lab_f_inverse};
-use wide::f32x4;
 
 use super::{
     ciede2000_bound::Ciede2000Bound,
     ciede2000_simd::{Aim, OFF, OPPOSITE, least_apart, turn},
+    lanes::{Mask, side_by_side},
     reach::Reach,
-    reduced_bands::{DEEP, Four, HalfBands, Labs, SixthBands},
+    reduced_bands::{DEEP, HalfBands, Labs, PartRows, SixthBands},
 };
 
 /// Up to how many paints every set of four is looked at.
@@ -197,58 +198,17 @@ impl Search<'_> {
 
     /// The best ratio of a set that gets over the bar.
     fn best_of<const N: usize>(&self, set: &[usize], ratios: &Ratios, bar: Bar) -> Option<Recipe> {
-        let (glance, at_a_glance) = (self.glance.set(set), self.glance.trusted_to);
-        let (swept, nearly) = (self.sweep.set(set), self.sweep.trusted_to);
-        let mut best: Option<Recipe> = None;
-        let mut own = Bar::NONE;
-        let (mut here, mut light) = (f64::NAN, [f32x4::ZERO; 2]);
-        // Ratios come with the fewest parts first: later ones must be nearer.
-        for (four, parts) in ratios.by_four.iter().enumerate() {
-            let limit = |total: u32| bar.for_parts(total).min(own.for_parts(total));
-            let now = limit(ratios.totals[4 * four]);
-            if now == 0.0 {
-                break;
-            }
-            if now != here {
-                here = now;
-                light = lightnesses(self.aim.lab.l, here + at_a_glance + OFF);
-            }
-            let Some(labs) = glance.labs_as_light::<N>(parts, &light) else { continue };
-            if self.may_be_near(&labs, here, at_a_glance) == [false; 4] {
-                continue;
-            }
-            let labs = swept.labs::<N>(parts);
-            for (lane, near) in self.may_be_near(&labs, here, nearly).into_iter().enumerate() {
-                if !near {
-                    continue;
-                }
-                let of = |four: f32x4| f64::from(four.to_array()[lane]);
-                let seen = Lab { l: of(labs.l), a: of(labs.a), b: of(labs.b) };
-                let at = 4 * four + lane;
-                let Some(parts) = ratios.all.get(at) else { break };
-                let limit = bar.for_parts(ratios.totals[at]).min(own.for_parts(ratios.totals[at]));
-                if at_least(seen, self.aim.lab, nearly) >= limit {
-                    continue;
-                }
-                let recipe = self.recipe(set.iter().copied().zip(parts.iter().copied()).collect());
-                if recipe.difference < limit && best.as_ref().is_none_or(|best| recipe.before(best).is_lt()) {
-                    own = Bar::over(&recipe, N);
-                    best = Some(recipe);
-                }
-            }
-        }
-        best
+        side_by_side(BestOf::<N> { search: self, set, ratios, bar })
     }
 
-    /// Which of four mixes, known to within `nearly`, may be as near as that: first roughly, then nearly in full.
-    fn may_be_near(&self, labs: &Labs, near: f64, nearly: f64) -> [bool; 4] {
-        let may = self.rough.may_be_near(labs, near, nearly);
-        if may == [false; 4] {
+    /// Which of the mixes, known to within `nearly`, may be as near as that: first roughly, then nearly in full.
+    #[inline(always)]
+    fn may_be_near<S: Simd>(&self, simd: S, labs: &Labs<S>, near: f64, nearly: f64) -> Mask<S> {
+        let may = self.rough.may_be_near(simd, labs, near, nearly);
+        if !may.any() {
             return may;
         }
-        let off = least_apart(&self.aim, labs, nearly).to_array();
-        let wanted = near + nearly + OFF;
-        std::array::from_fn(|lane| may[lane] && f64::from(off[lane]) <= wanted)
+        may & least_apart(simd, &self.aim, labs, nearly).up_to_same((near + nearly + OFF) as f32)
     }
 
     fn recipe(&self, parts: Vec<(usize, u32)>) -> Recipe {
@@ -262,6 +222,60 @@ impl Search<'_> {
             .sum::<Option<f64>>();
         let difference = lab.map_or(f64::INFINITY, |lab| difference(lab, self.aim.lab).value());
         Recipe { parts, difference, price }
+    }
+}
+
+/// A search of the ratios of one set.
+struct BestOf<'a, const N: usize> {
+    search: &'a Search<'a>,
+    set: &'a [usize],
+    ratios: &'a Ratios,
+    bar: Bar,
+}
+
+impl<const N: usize> WithSimd for BestOf<'_, N> {
+    type Output = Option<Recipe>;
+
+    #[inline(always)]
+    fn with_simd<S: Simd>(self, simd: S) -> Option<Recipe> {
+        let Self { search, set, ratios, bar } = self;
+        let (glance, at_a_glance) = (search.glance.set(set), search.glance.trusted_to);
+        let (swept, nearly) = (search.sweep.set(set), search.sweep.trusted_to);
+        let mut best: Option<Recipe> = None;
+        let mut own = Bar::NONE;
+        let (mut here, mut light) = (f64::NAN, [0.0; 2]);
+        // Ratios come with the fewest parts first: later ones must be nearer.
+        for start in ratios.rows.starts::<S>() {
+            let limit = |total: u32| bar.for_parts(total).min(own.for_parts(total));
+            let now = limit(ratios.totals[start]);
+            if now == 0.0 {
+                break;
+            }
+            if now != here {
+                here = now;
+                light = lightnesses(search.aim.lab.l, here + at_a_glance + OFF);
+            }
+            let parts = ratios.rows.at::<S, N>(simd, start);
+            let Some(labs) = glance.look_as_light(simd, &parts, light) else { continue };
+            if !search.may_be_near(simd, &labs, here, at_a_glance).any() {
+                continue;
+            }
+            let labs = swept.look(simd, &parts);
+            for place in search.may_be_near(simd, &labs, here, nearly).places() {
+                let Some(parts) = ratios.all.get(start + place) else { break };
+                let total = ratios.totals[start + place];
+                let limit = bar.for_parts(total).min(own.for_parts(total));
+                if at_least(labs.at(place), search.aim.lab, nearly) >= limit {
+                    continue;
+                }
+                let recipe = search.recipe(set.iter().copied().zip(parts.iter().copied()).collect());
+                if recipe.difference < limit && best.as_ref().is_none_or(|best| recipe.before(best).is_lt()) {
+                    own = Bar::over(&recipe, N);
+                    best = Some(recipe);
+                }
+            }
+        }
+        best
     }
 }
 
@@ -298,7 +312,7 @@ impl Bar {
 
 /// As light as a colour must be, Y over that of the white, from and to, so that it can be within `near` of a lightness, ΔE00: the
 /// difference of lightness over S_L by itself is at most as much.
-fn lightnesses(target: f64, near: f64) -> [f32x4; 2] {
+fn lightnesses(target: f64, near: f64) -> [f32; 2] {
     // What is known only nearly may be a little darker than black.
     let y = |l: f64| if l > 0.0 { lab_f_inverse((l + 16.0) / 116.0) as f32 } else { f32::NEG_INFINITY };
     let reach = |toward: f64| {
@@ -312,7 +326,7 @@ fn lightnesses(target: f64, near: f64) -> [f32x4; 2] {
         }
         beyond
     };
-    [f32x4::splat(y(target - reach(-1.0)) - 1e-4), f32x4::splat(y(target + reach(1.0)) + 1e-4)]
+    [y(target - reach(-1.0)) - 1e-4, y(target + reach(1.0)) + 1e-4]
 }
 
 /// The least that CIEDE2000 can be, where the colour is known to within `nearly`. It jumps where two hues are opposite: there
@@ -373,7 +387,7 @@ impl List {
 pub(super) struct Ratios {
     pub(super) all: Vec<Vec<u32>>,
     totals: Vec<u32>,
-    pub(super) by_four: Vec<Four>,
+    pub(super) rows: PartRows,
 }
 
 impl Ratios {
@@ -397,18 +411,12 @@ impl Ratios {
             }
         }
         all.sort_by_key(|parts| parts.iter().sum::<u32>());
-        let by_four = all
-            .chunks(4)
-            .map(|chunk| {
-                std::array::from_fn(|paint| {
-                    let of =
-                        |lane: usize| chunk.get(lane).or(chunk.first()).and_then(|parts| parts.get(paint));
-                    f32x4::new(std::array::from_fn(|lane| of(lane).map_or(0.0, |parts| *parts as f32)))
-                })
-            })
-            .collect();
+        let parts = |parts: &Vec<u32>| -> [f32; DEEP] {
+            std::array::from_fn(|place| parts.get(place).map_or(0.0, |parts| *parts as f32))
+        };
+        let rows = PartRows::of(&all.iter().map(parts).collect::<Vec<_>>());
         let totals = all.iter().map(|parts| parts.iter().sum()).collect();
-        Self { all, totals, by_four }
+        Self { all, totals, rows }
     }
 }
 

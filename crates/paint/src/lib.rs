@@ -10,7 +10,6 @@
 //! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
-//! | and of thousands of mixes? | [`QuickMixer`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | which family of hue is a colour of? | [`HueFamily`] |
 //! | what is a recipe? | [`SavedMix`], [`Component`], [`Parts`], [`WholeParts`] |
@@ -40,7 +39,6 @@ mod name;
 mod percent;
 mod product;
 pub mod quantity;
-mod quick;
 mod recipe;
 mod seen;
 mod state;
@@ -65,7 +63,6 @@ pub use product::{
     Condition, LongNote, Note, Specials, UnknownCondition, density, minutes, share, specials_of,
 };
 pub use quantity::{BadCurrency, BadMeasure, Currency, Microns, Millilitres, Price};
-pub use quick::{QuickMaterial, QuickMixer};
 pub use recipe::{
     BadMix, Component, MixId, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, simplest,
 };

@@ -1,7 +1,7 @@
 //! What must be true of any mix by parts.
 
 use proptest::prelude::*;
-use warm_blend_paint::{Class, Drawdown, Masstone, Material, Parts, QuickMaterial, QuickMixer, STOPS, mix};
+use warm_blend_paint::{Class, Drawdown, Masstone, Material, Parts, STOPS, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Srgb, difference};
 use warm_blend_testing::tins::{any_class, any_tin, tin};
 
@@ -65,17 +65,6 @@ proptest! {
         let (dark, light) = if lab(&a).l < lab(&b).l { (a, b) } else { (b, a) };
         let l = |parts| lab(&stirred(&[(parts, &dark), (1.0, &light)])).l;
         prop_assert!(l(p * more) <= l(p) + 1e-9);
-    }
-
-    #[test]
-    fn the_quick_way_is_the_long_way(a in any_tin(), b in any_tin(), p in 0.01..50.0f64, water in 0.01..5.0f64, i in 0usize..7) {
-        let (clear, light) = (tin(Class::Water, None, None), Light::ALL[i]);
-        let components = [(p, &a), (1.0, &b), (water, &clear)];
-        let quick: Vec<_> = components.map(|(_, material)| QuickMaterial::from(material)).into();
-        let parts: Vec<_> = parts(&components).iter().map(|(parts, _)| *parts).zip(&quick).collect();
-        let short = Lab::of(QuickMixer::new(light).colour(&parts).unwrap(), light.white());
-        let long = stirred(&components).seen(light).lab;
-        prop_assert!(difference(short, long).value() < 0.001, "{short:?} {long:?}");
     }
 
     #[test]
