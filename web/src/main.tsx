@@ -18,6 +18,7 @@ import './styles.css';
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
 
 const client = new QueryClient({
+  // Another tab may have changed what is kept; what was predicted of a draft stays what it is.
   defaultOptions: { queries: { retry: 1, retryDelay: 400, refetchOnWindowFocus: true } },
 });
 

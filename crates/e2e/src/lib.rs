@@ -235,8 +235,14 @@ impl Painter {
     /// Opens a list and chooses from it by keyboard.
     pub async fn choose(&self, list: &str, option: &str) {
         self.click("combobox", list).await;
-        // A long list scrolls: what has the focus is chosen wherever it stands.
-        self.the("option", option).await.focus().await.expect("an option takes the focus");
+        // A list that is sought in has a field; in another what has the focus is chosen wherever it stands.
+        let here = self.driver.active_element().await.expect("a focus");
+        if here.tag_name().await.expect("a tag") == "input" {
+            self.press(option).await;
+            self.the("option", option).await;
+        } else {
+            self.the("option", option).await.focus().await.expect("an option takes the focus");
+        }
         self.press(Key::Enter).await;
     }
 

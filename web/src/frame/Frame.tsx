@@ -6,6 +6,7 @@ import { useLight } from '../light/light';
 import { StateControl } from '../light/StateControl';
 import { useFocusKept } from '../parts/focus';
 import { useTell } from '../parts/Notice';
+import { usePreviewsFollow } from '../state/preview';
 import { useHistory, useUndo } from '../state/workspace';
 import { FileNotices } from './FileNotices';
 import { Jump } from './Jump';
@@ -23,6 +24,7 @@ export function Frame() {
   const [asking, setAsking] = useState<'jump' | 'keys'>();
   const tell = useTell();
   useFocusKept();
+  usePreviewsFollow();
   const { units, setUnits } = useLight();
   const history = useHistory();
   const { pathname: place } = useLocation();
@@ -41,9 +43,10 @@ export function Frame() {
   );
 
   const tools: Tool[] = [
-    { id: 'jump', name: 'Jump to', icon: Search, act: () => setAsking('jump') },
+    { id: 'jump', name: 'Jump to', shown: 'Jump', icon: Search, act: () => setAsking('jump') },
     {
       id: 'undo',
+      shown: 'Undo',
       name: history.data?.undo ? `Undo ${history.data.undo.words}` : 'Undo',
       icon: Undo2,
       act: () => undo.mutate(),
@@ -51,6 +54,7 @@ export function Frame() {
     },
     {
       id: 'redo',
+      shown: 'Redo',
       name: history.data?.redo ? `Redo ${history.data.redo.words}` : 'Redo',
       icon: Redo2,
       act: () => redo.mutate(),
@@ -63,7 +67,7 @@ export function Frame() {
       shown: units === 'metric' ? 'mm' : 'in',
       act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),
     },
-    { id: 'keys', name: 'Keys', icon: CircleHelp, act: () => setAsking('keys') },
+    { id: 'keys', name: 'Keys', shown: 'Keys', icon: CircleHelp, act: () => setAsking('keys') },
   ];
 
   return (

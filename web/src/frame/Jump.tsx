@@ -1,9 +1,10 @@
-import { useEffect, useId, useState } from 'react';
+import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
 import type { Swatch } from '../api/client';
 import { useLight, useLights } from '../light/light';
 import { Drawdown } from '../parts/Drawdown';
 import { Panel } from '../parts/Panel';
+import { NoMatches, SoughtList } from '../parts/SoughtList';
 import { useBoards } from '../state/boards';
 import { usePours } from '../state/pours';
 import { useMixes, usePaints } from '../state/workspace';
@@ -77,69 +78,34 @@ export function Jump({ open, onClose }: { open: boolean; onClose: () => void }) 
 
 function Choices({ onClose }: { onClose: () => void }) {
   const goals = useGoals();
-  const [sought, setSought] = useState('');
-  const [at, setAt] = useState(0);
-  const list = useId();
-  const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = goals.filter((goal) =>
-    words.every((word) => `${goal.name} ${goal.kind}`.toLowerCase().includes(word)),
-  );
-  const chosen = found[Math.min(at, found.length - 1)];
-  const optionId = (goal: Goal) => `${list}-${goal.id}`;
-
-  useEffect(() => {
-    if (chosen) document.getElementById(`${list}-${chosen.id}`)?.scrollIntoView({ block: 'nearest' });
-  }, [chosen, list]);
-
-  const take = (goal: Goal | undefined) => {
-    if (!goal) return;
-    onClose();
-    goal.go();
-  };
-
   return (
-    <>
-      <input
-        role="combobox"
-        aria-label="Screen, paint, mix or light"
-        aria-expanded
-        aria-controls={list}
-        aria-activedescendant={chosen && optionId(chosen)}
-        value={sought}
-        onChange={(event) => {
-          setSought(event.target.value);
-          setAt(0);
-        }}
-        onKeyDown={(event) => {
-          const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-          if (step && found.length > 0) {
-            event.preventDefault();
-            setAt((at + step + found.length) % found.length);
-          }
-          if (event.key === 'Enter') take(chosen);
-        }}
+    <div className="flex max-h-[56vh] flex-col">
+      <SoughtList
+        label="Screen, paint, mix or light"
         placeholder="oat white, pot, bulb, the code of a label…"
-        className="field"
-      />
-      <div id={list} role="listbox" aria-label="Found" className="mt-2 max-h-[46vh] overflow-auto">
-        {found.map((goal) => (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: keys go to the field, which has the focus
-          <div
+      >
+        {goals.map((goal) => (
+          <Command.Item
             key={goal.id}
-            id={optionId(goal)}
-            role="option"
-            tabIndex={-1}
-            aria-selected={goal === chosen}
-            onClick={() => take(goal)}
-            className="flex h-12 items-center gap-3 rounded-xs px-2 cursor-pointer hover:bg-panel aria-selected:bg-ink aria-selected:text-white"
+            value={goal.id}
+            keywords={[goal.name, goal.kind]}
+            className="menu-item"
+            onSelect={() => {
+              onClose();
+              goal.go();
+            }}
           >
-            {goal.swatch ? <Drawdown swatch={goal.swatch} className="h-9 w-16" /> : <span className="w-16" />}
+            {goal.swatch ? (
+              <Drawdown swatch={goal.swatch} className="h-9 w-16" />
+            ) : (
+              <span aria-hidden className="w-16" />
+            )}
             <bdi className="min-w-0 flex-1 truncate">{goal.name}</bdi>
             <span className="text-sm opacity-80">{goal.kind}</span>
-          </div>
+          </Command.Item>
         ))}
-      </div>
-      {found.length === 0 && <p className="p-2 text-soft">No matches.</p>}
-    </>
+        <NoMatches />
+      </SoughtList>
+    </div>
   );
 }

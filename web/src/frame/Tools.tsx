@@ -5,8 +5,8 @@ export interface Tool {
   id: string;
   name: string;
   icon: LucideIcon;
-  /** Words beside the sign. */
-  shown?: string;
+  /** A word under the sign. */
+  shown: string;
   act: () => void;
   off?: boolean;
 }
@@ -24,10 +24,10 @@ export function Tools({ tools }: { tools: Tool[] }) {
             aria-label={name}
             disabled={off}
             onClick={act}
-            className="press w-full px-0 hover:not-disabled:text-white"
+            className="press w-full flex-col gap-0 px-0 text-sm font-medium hover:not-disabled:text-white"
           >
             <Icon size={20} aria-hidden />
-            {shown && <span className="text-sm font-medium">{shown}</span>}
+            {shown}
           </button>
         ))}
       </div>

@@ -11,7 +11,7 @@ export function Choices({ children }: { children: ReactNode }) {
         position="popper"
         sideOffset={4}
         collisionPadding={8}
-        className="z-50 flex max-h-[min(60vh,var(--radix-select-content-available-height))] flex-col overflow-hidden rounded bg-paper p-1 shadow-lg"
+        className="z-50 flex max-h-[var(--radix-select-content-available-height)] flex-col overflow-hidden rounded bg-paper p-1 shadow-lg"
       >
         <Select.Viewport nonce={getNonce() ?? ''} className="min-h-0">
           {children}

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type Spot, usePhotos } from '../state/files';
 import { keyed } from './keyed';
 import { PhotoFile } from './PhotoFile';
@@ -25,7 +25,7 @@ interface Props {
   onPicked: (colours: Lab[], hexes: string[]) => void;
 }
 
-/** Colours picked from a photo that holds a white or grey card: spots are dragged, or moved with the arrow keys. */
+/** Colours picked from a photo that holds a white or grey card: spots are put down by a tap, dragged, or moved with the arrow keys. */
 export function PhotoPick({ wanted, take, onPicked }: Props) {
   const calls = usePhotos();
   const [photo, setPhoto] = useState<{ id: string; url: string; ratio: number }>();
@@ -33,6 +33,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
   const [spots, setSpots] = useState<Spot[]>([]);
   const [picked, setPicked] = useState<{ colours: { lab: number[]; hex: string }[]; warnings: string[] }>();
   const [trouble, setTrouble] = useState<string>();
+  const [placing, setPlacing] = useState(0);
   const names = ['the card', ...wanted];
 
   useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
@@ -45,6 +46,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
     try {
       const { id, width, height } = await calls.bring(chosen);
       setPhoto({ id, url: URL.createObjectURL(chosen), ratio: height / width });
+      setPlacing(0);
       setSpots(
         names.map((_, i) => ({ x: (i + 1) / (names.length + 1), y: height / width / 2, radius: RADIUS })),
       );
@@ -61,6 +63,13 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
     setSpots((old) =>
       old.map((spot, j) => (j === i ? { ...spot, x: inside(x, 1), y: inside(y, photo.ratio) } : spot)),
     );
+  };
+
+  /** Where the photo is tapped the spot is put whose turn it is. */
+  const put = (event: MouseEvent<HTMLElement>) => {
+    const frame = event.currentTarget.getBoundingClientRect();
+    move(placing, (event.clientX - frame.left) / frame.width, (event.clientY - frame.top) / frame.width);
+    setPlacing((placing + 1) % names.length);
   };
 
   const look = async () => {
@@ -88,8 +97,24 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
         </p>
       )}
       {photo && (
-        <div className="relative touch-none overflow-hidden" data-photo>
-          <img src={photo.url} alt="Your sample with the card" className="block w-full" draggable={false} />
+        <Segments
+          label="Tap the photo on"
+          choices={names.map((name, i) => ({ id: String(i), name: `Tap ${name}` }))}
+          value={String(placing)}
+          onChange={(i) => setPlacing(Number(i))}
+          className="flex flex-wrap"
+        />
+      )}
+      {photo && (
+        <div className="relative overflow-hidden" data-photo>
+          {/* biome-ignore lint/a11y/useKeyWithClickEvents: by keys the spots themselves are moved */}
+          <img
+            src={photo.url}
+            alt="Your sample with the card"
+            className="block w-full cursor-crosshair"
+            draggable={false}
+            onClick={put}
+          />
           {spots.map((spot, i) => (
             <SpotHandle
               key={names[i]}
@@ -183,7 +208,7 @@ function SpotHandle({ name, spot, ratio, onMove }: SpotProps) {
         held.current = false;
       }}
       onKeyDown={key}
-      className="absolute size-11 -translate-x-1/2 -translate-y-1/2 cursor-move rounded-full border-3 border-white shadow-[0_0_0_2px_var(--color-ink)]"
+      className="absolute size-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none rounded-full border-3 border-white shadow-[0_0_0_2px_var(--color-ink)]"
       style={{ left: `${spot.x * 100}%`, top: `${(spot.y / ratio) * 100}%` }}
     >
       <span className="pointer-events-none absolute left-1/2 top-full mt-1 -translate-x-1/2 rounded-xs bg-ink px-1.5 text-xs whitespace-nowrap text-white">

@@ -12,7 +12,7 @@ import {
   type StateName,
 } from '../api/client';
 import { useLook } from '../light/light';
-import { useLastPreview, usePreview, usePreviewPicture } from './preview';
+import { previewsAreOld, useLastPreview, usePreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
 export function useBoards() {
@@ -56,6 +56,7 @@ export function useBoardCalls() {
     get: (id: string) => () => got(api.GET('/api/boards/{id}', { params: { path: { id } } })),
     saved: (board: BoardKept) => {
       client.setQueryData(['board', board.id], board);
+      void previewsAreOld(client);
       for (const stale of ['history', 'boards']) void client.invalidateQueries({ queryKey: [stale] });
     },
     remove: async ({ id, revision }: BoardKept) => {

@@ -13,7 +13,7 @@ import {
 } from '../api/client';
 import { lastLine } from '../api/lines';
 import { useLook, useUnits } from '../light/light';
-import { useLastPreview, usePreviewPicture } from './preview';
+import { previewsAreOld, useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
 /** What pieces are made of. */
@@ -36,6 +36,7 @@ export function usePieceCalls(id: string) {
     get: () => got(api.GET('/api/pieces/{id}', { params: { path } })),
     saved: (piece: PieceKept) => {
       client.setQueryData(['piece'], piece);
+      void previewsAreOld(client);
       for (const stale of ['history', 'pieces']) void client.invalidateQueries({ queryKey: [stale] });
     },
   };

@@ -1,7 +1,14 @@
 // What is asked again with every change of a draft: predictions and pictures of what is not kept.
 
-import { keepPreviousData, type QueryKey, useQuery } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  type QueryClient,
+  type QueryKey,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
+import { api, got, type HistoryNow } from '../api/client';
 
 interface Asked<T> {
   queryKey: QueryKey;
@@ -17,7 +24,38 @@ export function usePreview<T>({ queryKey, ...asked }: Asked<T>) {
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 20_000,
+    // It hangs on the draft, which is its key, and on what is kept: whoever changes that says so.
+    staleTime: Number.POSITIVE_INFINITY,
+    refetchOnWindowFocus: false,
   });
+}
+
+/** Something kept has changed of which what is seen now shows nothing: other previews are asked again when they are next looked at. */
+export function previewsAreOld(client: QueryClient) {
+  return client.invalidateQueries({ queryKey: ['preview'], refetchType: 'none' });
+}
+
+/** Previews follow what other tabs and other people changed while this window was not looked at. */
+export function usePreviewsFollow() {
+  const client = useQueryClient();
+  useEffect(() => {
+    const last = (history: HistoryNow | undefined) => `${history?.undo?.change} ${history?.redo?.change}`;
+    let seen: string | undefined;
+    const leave = () => {
+      seen = last(client.getQueryData<HistoryNow>(['history']));
+    };
+    const back = async () => {
+      const now = await got(api.GET('/api/history')).catch(() => undefined);
+      if (now && seen !== undefined && last(now) !== seen)
+        await client.invalidateQueries({ queryKey: ['preview'] });
+    };
+    window.addEventListener('blur', leave);
+    window.addEventListener('focus', back);
+    return () => {
+      window.removeEventListener('blur', leave);
+      window.removeEventListener('focus', back);
+    };
+  }, [client]);
 }
 
 export interface LastPreview<T> {

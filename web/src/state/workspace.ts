@@ -18,7 +18,7 @@ import {
   Problem,
 } from '../api/client';
 import { useLook } from '../light/light';
-import { usePreview } from './preview';
+import { previewsAreOld, usePreview } from './preview';
 import { settle } from './saving';
 
 type Look = ReturnType<typeof useLook>;
@@ -203,6 +203,7 @@ export function useMixCalls() {
     },
     saved: (mix: Mix) => {
       client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
+      void previewsAreOld(client);
       void client.invalidateQueries({ queryKey: keys.history });
     },
     remove: async (mix: Mix) => {

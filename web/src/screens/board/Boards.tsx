@@ -4,6 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import type { BoardInList, Paint, Problem } from '../../api/client';
 import { useLook } from '../../light/light';
 import { Field } from '../../parts/Field';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { useDeed } from '../../parts/useDeed';
 import { useBoardCalls, type useBoardChoices } from '../../state/boards';
@@ -110,12 +111,12 @@ function Begin({ choices, shelf }: Pick<Props, 'choices' | 'shelf'>) {
       {template !== 'none' && (
         <div className="grid gap-1 text-sm font-semibold">
           Main colour
-          <Picker
+          <PaintPicker
             label="Main colour"
             className={wide}
             choices={[
               { id: 'any', name: 'Paint you have most of' },
-              ...paints.map(({ id, entry }) => ({ id, name: entry.name })),
+              ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
             ]}
             value={base}
             onChange={setBase}

@@ -1,6 +1,7 @@
 import type { ComponentProps } from 'react';
 import type { LayerEntry, LayerPredicted, Mix, Paint } from '../../api/client';
 import { plainNumber } from '../../parts/numbers';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { Slide } from '../../parts/Slide';
 import { useDeed } from '../../parts/useDeed';
@@ -28,8 +29,8 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
   const used = layer.mix ?? (layer.pot.length === 1 ? layer.pot[0]?.paint : undefined);
   const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
   const pots = [
-    ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '' })),
-    ...shelf.map((paint) => ({ id: paint.id, name: paint.entry.name })),
+    ...named.map(({ id, entry, prediction }) => ({ id, name: entry.name ?? '', swatch: prediction.swatch })),
+    ...shelf.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
   ];
   const known = pots.some(({ id }) => id === used);
   const fill = (id: string) => {
@@ -59,7 +60,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
         onChange={retouch}
       />
       {!technique?.takes_away && (
-        <Picker
+        <PaintPicker
           label="What is in the pot"
           className="w-full"
           choices={

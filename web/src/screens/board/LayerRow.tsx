@@ -73,7 +73,7 @@ export function LayerRow(props: Props) {
   ];
   return (
     <li
-      className={`bg-panel ${layer.muted ? 'opacity-60' : ''}`}
+      className="bg-panel"
       draggable={!open}
       onDragStart={(event) => event.dataTransfer.setData(LAYER, layer.id)}
       onDragOver={(event) => event.dataTransfer.types.includes(LAYER) && event.preventDefault()}
@@ -96,14 +96,14 @@ export function LayerRow(props: Props) {
       >
         <span
           aria-hidden
-          className="grid min-h-13 place-items-center"
+          className={`grid min-h-13 place-items-center ${layer.muted ? 'opacity-30' : ''}`}
           style={{ background: predicted.hex ?? undefined }}
         >
           {!predicted.hex && <Eraser size={22} />}
         </span>
         <span className="min-w-0 py-1.5 leading-tight">
           <span className="flex items-baseline justify-between gap-2">
-            <span className="font-semibold">{name}</span>
+            <span className={layer.muted ? 'line-through' : 'font-semibold'}>{name}</span>
             <span className="pr-2 text-sm text-soft">
               {layer.muted ? 'left out' : predicted.shared ? 'shared' : ''}
               {layer.passes > 1 && ` ×${layer.passes}`}
@@ -135,12 +135,12 @@ export function LayerRow(props: Props) {
               <button
                 key={words}
                 type="button"
-                className="press press-bare px-0"
+                className="press press-bare flex-1 flex-col gap-0.5 px-1 text-sm"
                 aria-label={`${words}: ${name}`}
-                title={words}
                 onClick={act}
               >
                 <Icon size={20} aria-hidden />
+                {words}
               </button>
             ))}
           </div>

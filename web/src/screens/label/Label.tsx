@@ -15,8 +15,12 @@ const SIZES = [
   { id: '62x29', name: '62 × 29 mm' },
   { id: '89x36', name: '89 × 36 mm' },
   { id: '100x50', name: '100 × 50 mm' },
-  { id: 'sheet', name: 'A sheet of 21, 63.5 × 38 mm' },
+  { id: 'sheet', name: 'A4, 21 of 63.5 × 38 mm' },
+  { id: 'letter', name: 'Letter, 30 of 2⅝ × 1 in' },
 ] as const;
+
+/** How many fill a sheet of them. */
+const ON_A_SHEET: Partial<Record<Size, number>> = { sheet: 21, letter: 30 };
 
 type Size = (typeof SIZES)[number]['id'];
 
@@ -31,7 +35,7 @@ export function Label() {
   if (label.isError && !label.data) return <Failed error={label.error} retry={() => label.refetch()} />;
   if (!label.data) return <Waiting rows={4} />;
   const { data } = label;
-  const copies = size === 'sheet' ? 21 : 1;
+  const copies = ON_A_SHEET[size] ?? 1;
   return (
     <div className="grid gap-5 p-4 md:p-6 print:p-0">
       <div className="grid gap-4 print:hidden">
@@ -69,7 +73,7 @@ export function Label() {
         </div>
       </div>
       <div className={`label-page-${size} flex flex-wrap content-start print:block`}>
-        <div className={size === 'sheet' ? 'label-sheet' : 'contents'}>
+        <div className={ON_A_SHEET[size] ? `label-${size}` : 'contents'}>
           {Array.from({ length: copies }, (_, copy) => copy).map((copy) => (
             <Sticker key={copy} label={data} size={size} hidden={copy > 0} />
           ))}

@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import type { WornEntry } from '../../api/client';
-import { Picker } from '../../parts/Picker';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { Segments } from '../../parts/Segments';
 import { type Choice, pickedPot } from './pots';
 
@@ -42,9 +42,9 @@ export function BlendOf({ blend, pots, onChange }: Props) {
         const picked = pickedPot(pots, band.pot);
         return (
           <div key={String(n)} className="flex gap-1">
-            <Picker
+            <PaintPicker
               label={`Colour ${String(n + 1)}`}
-              className="min-w-0 flex-1 *:truncate"
+              className="min-w-0 flex-1"
               choices={picked.choices}
               value={picked.id}
               onChange={(next) => fill(n, next)}

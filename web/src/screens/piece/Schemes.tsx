@@ -1,5 +1,5 @@
-import { Copy, Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { Copy, Pencil, Trash2 } from 'lucide-react';
+import { type ReactNode, useRef } from 'react';
 import type { PieceEntry } from '../../api/client';
 import { Segments } from '../../parts/Segments';
 import { chosenOf, schemeOf, schemesOf, withCopy, withoutScheme, withScheme } from './entry';
@@ -16,6 +16,7 @@ interface Props {
 export function Schemes({ entry, origin, onChange, onType, children }: Props) {
   const schemes = schemesOf(entry);
   const at = chosenOf(entry);
+  const name = useRef<HTMLInputElement>(null);
   return (
     <div className="flex flex-wrap items-center gap-1">
       {schemes.length > 1 && (
@@ -28,6 +29,7 @@ export function Schemes({ entry, origin, onChange, onType, children }: Props) {
         />
       )}
       <input
+        ref={name}
         key={`${String(origin)} ${String(at)}`}
         aria-label="Name of the scheme"
         defaultValue={schemeOf(entry).name}
@@ -40,6 +42,17 @@ export function Schemes({ entry, origin, onChange, onType, children }: Props) {
         }`}
         autoComplete="off"
       />
+      {schemes.length > 1 && (
+        <button
+          type="button"
+          className="press press-bare px-0"
+          aria-label="Rename this scheme"
+          title="Rename this scheme"
+          onClick={() => name.current?.select()}
+        >
+          <Pencil size={18} aria-hidden />
+        </button>
+      )}
       <div className="flex-1" />
       <button
         type="button"

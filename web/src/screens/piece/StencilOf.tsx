@@ -1,5 +1,6 @@
 import type { PieceChoices, WornEntry, ZoneView } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { type Choice, pickedPot } from './pots';
@@ -38,9 +39,9 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
   return (
     <div className="grid gap-2">
       {picker}
-      <Picker
+      <PaintPicker
         label="Colour of the pattern"
-        className="w-full min-w-0 *:truncate"
+        className="w-full min-w-0"
         choices={picked.choices}
         value={picked.id}
         onChange={(id) => {

@@ -1,13 +1,12 @@
 // What a colour of a blend or a pattern can be made of: the shelf, the mixes, and what other parts are painted with.
 
 import type { Mix, Paint, WornEntry, ZoneView } from '../../api/client';
+import type { PaintChoice } from '../../parts/PaintPicker';
 
 type Pot = NonNullable<WornEntry['blend']>['bands'][number]['pot'];
 
 /** A pot with its name. */
-export interface Choice {
-  id: string;
-  name: string;
+export interface Choice extends PaintChoice {
   pot: Pot;
 }
 
@@ -18,15 +17,25 @@ export function potsOf(shelf: Paint[], mixes: Mix[], zones: ZoneView[] = []): Ch
     ...zones
       .filter((zone) => zone.main.length > 0)
       .map((zone) => ({ id: zone.zone, name: `As the ${zone.name.toLowerCase()}`, pot: zone.main })),
-    ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '', pot: mix.entry.components })),
-    ...shelf.map((paint) => ({ id: paint.id, name: paint.entry.name, pot: [{ paint: paint.id, parts: 1 }] })),
+    ...named.map((mix) => ({
+      id: mix.id,
+      name: mix.entry.name ?? '',
+      swatch: mix.prediction.swatch,
+      pot: mix.entry.components,
+    })),
+    ...shelf.map((paint) => ({
+      id: paint.id,
+      name: paint.entry.name,
+      swatch: paint.swatch,
+      pot: [{ paint: paint.id, parts: 1 }],
+    })),
   ];
 }
 
 const AS_IT_IS = 'as-it-is';
 
 /** The choices of a picker whose pot may be one of its own, and which of them it is. */
-export function pickedPot(pots: Choice[], pot: Pot) {
+export function pickedPot(pots: Choice[], pot: Pot): { id: string; choices: PaintChoice[] } {
   const id = pots.find((one) => JSON.stringify(one.pot) === JSON.stringify(pot))?.id ?? AS_IT_IS;
   return { id, choices: id === AS_IT_IS ? [{ id, name: 'A mix of its own' }, ...pots] : pots };
 }

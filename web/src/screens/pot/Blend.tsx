@@ -1,9 +1,9 @@
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { useState } from 'react';
-import type { BlendPath, Blend as Lies, Mix, MixEntry, MixPart, Paint } from '../../api/client';
+import type { BlendPath, Blend as Lies, Mix, MixEntry, MixPart, Paint, Swatch } from '../../api/client';
 import { keyed } from '../../parts/keyed';
 import { share } from '../../parts/numbers';
-import { Picker } from '../../parts/Picker';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { useBlend } from '../../state/bench';
 
 const MOST = 4;
@@ -47,14 +47,12 @@ export function Blend({ entry, shelf, mixes, hex }: Props) {
           </button>
         ))}
         {others.length < MOST && (
-          <Picker
+          <PaintPicker
             label="Blend into"
-            choices={[
-              { id: 'none', name: chosen.length ? 'then…' : 'Choose a colour' },
-              ...free.map(({ id, name }) => ({ id, name })),
-            ]}
-            value="none"
-            onChange={(id) => id !== 'none' && setOthers([...others, id])}
+            placeholder={chosen.length ? 'then…' : 'Choose a colour'}
+            choices={free}
+            value=""
+            onChange={(id) => setOthers([...others, id])}
           />
         )}
       </div>
@@ -81,6 +79,7 @@ interface End {
   id: string;
   name: string;
   hex: string | undefined;
+  swatch: Swatch | null | undefined;
   components: MixPart[];
 }
 
@@ -88,12 +87,21 @@ const ofPaint = (paint: Paint): End => ({
   id: paint.id,
   name: paint.entry.name,
   hex: paint.swatch.face.hex,
+  swatch: paint.swatch,
   components: [{ paint: paint.id, parts: 1 }],
 });
 
 const ofMix = ({ id, entry, prediction }: Mix): End[] =>
   entry.name && entry.components.length > 0
-    ? [{ id, name: entry.name, hex: prediction.swatch?.face.hex, components: entry.components }]
+    ? [
+        {
+          id,
+          name: entry.name,
+          hex: prediction.swatch?.face.hex,
+          swatch: prediction.swatch,
+          components: entry.components,
+        },
+      ]
     : [];
 
 interface WayProps {

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { type FoundRecipe, type MixEntry, type Paint, Problem, type Wanted } from '../../api/client';
 import { Doubt } from '../../parts/Doubt';
 import { oneDecimal } from '../../parts/numbers';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { useFound } from '../../state/bench';
@@ -144,14 +145,11 @@ function Limits({ limits, shelf, onChange }: LimitsProps) {
   const used = limits.with ?? [];
   const banned = limits.without ?? [];
   const add = (key: 'with' | 'without', id: string) =>
-    id !== 'none' && onChange({ ...limits, [key]: [...(limits[key] ?? []), id] });
+    onChange({ ...limits, [key]: [...(limits[key] ?? []), id] });
   const drop = (key: 'with' | 'without', id: string) =>
     onChange({ ...limits, [key]: (limits[key] ?? []).filter((other) => other !== id) });
   const free = paints.filter((paint) => !used.includes(paint.id) && !banned.includes(paint.id));
-  const choices = (first: string) => [
-    { id: 'none', name: first },
-    ...free.map((paint) => ({ id: paint.id, name: paint.entry.name })),
-  ];
+  const choices = free.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch }));
   return (
     <div className="flex flex-wrap items-center gap-2">
       <span className="text-sm font-semibold">Paints at most</span>
@@ -161,11 +159,18 @@ function Limits({ limits, shelf, onChange }: LimitsProps) {
         value={String(limits.paints ?? 3) as '3'}
         onChange={(most) => onChange({ ...limits, paints: Number(most) })}
       />
-      <Picker label="Use up" choices={choices('Use up…')} value="none" onChange={(id) => add('with', id)} />
-      <Picker
+      <PaintPicker
+        label="Use up"
+        placeholder="Use up…"
+        choices={choices}
+        value=""
+        onChange={(id) => add('with', id)}
+      />
+      <PaintPicker
         label="Leave out"
-        choices={choices('Leave out…')}
-        value="none"
+        placeholder="Leave out…"
+        choices={choices}
+        value=""
         onChange={(id) => add('without', id)}
       />
       <Picker

@@ -4,9 +4,9 @@ import { useState } from 'react';
 import type { Colour, Mix, MixEntry, Paint, Problem } from '../../api/client';
 import { ColourField } from '../../parts/ColourField';
 import { when } from '../../parts/numbers';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { Panel } from '../../parts/Panel';
 import { PhotoPick } from '../../parts/PhotoPick';
-import { Picker } from '../../parts/Picker';
 import { useDeed } from '../../parts/useDeed';
 import { useReadings } from '../../state/readings';
 import type { Change } from '../../state/useDraft';
@@ -60,37 +60,35 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
               problem={problem}
               pointer="/target"
             />
-            <Picker
+            <PaintPicker
               label="A paint to match"
-              choices={[
-                { id: 'none', name: 'As a paint on the shelf' },
-                ...paints.map((paint) => ({ id: paint.id, name: paint.entry.name })),
-              ]}
-              value="none"
+              placeholder="As a paint on the shelf"
+              choices={paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch }))}
+              value=""
               onChange={(id) => take(paints.find((paint) => paint.id === id)?.entry.colour ?? null)}
             />
             {named.length > 0 && (
-              <Picker
+              <PaintPicker
                 label="A mix to match"
-                choices={[
-                  { id: 'none', name: 'As another mix' },
-                  ...named.map((mix) => ({ id: mix.id, name: mix.entry.name ?? '' })),
-                ]}
-                value="none"
+                placeholder="As another mix"
+                choices={named.map(({ id, entry, prediction }) => ({
+                  id,
+                  name: entry.name ?? '',
+                  swatch: prediction.swatch,
+                }))}
+                value=""
                 onChange={(id) => void asMix(id)}
               />
             )}
             {readings.length > 0 && (
-              <Picker
+              <PaintPicker
                 label="A reading to match"
-                choices={[
-                  { id: 'none', name: 'As a reading' },
-                  ...readings.map((reading) => ({
-                    id: reading.id,
-                    name: `${when(reading.made_at)}: ${reading.title}`,
-                  })),
-                ]}
-                value="none"
+                placeholder="As a reading"
+                choices={readings.map((reading) => ({
+                  id: reading.id,
+                  name: `${when(reading.made_at)}: ${reading.title}`,
+                }))}
+                value=""
                 onChange={(id) => {
                   const hex = readings.find((reading) => reading.id === id)?.hex.at(-1);
                   if (hex) take({ hex });

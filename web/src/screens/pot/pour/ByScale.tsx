@@ -36,7 +36,10 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
           </p>
         </div>
         <p className="font-display text-5xl font-[650] leading-none tracking-tight">
-          <output aria-label="On the scale">{grams.toFixed(1)} g</output>
+          {/* It changes many times a second: it is read when it is asked for. */}
+          <output aria-label="On the scale" aria-live="off">
+            {grams.toFixed(1)} g
+          </output>
         </p>
         {wanted >= 0.05 && (
           <span aria-hidden className="flex h-2 bg-line">
