@@ -1,0 +1,104 @@
+//! The air of the workshop: how much longer everything takes to dry in it, and when not to paint at all.
+
+use serde::{Deserialize, Serialize};
+
+/// Temperature and humidity.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Air {
+    /// °C.
+    pub celsius: f64,
+    /// Relative humidity, 0 to 1.
+    pub humidity: f64,
+}
+
+impl Default for Air {
+    /// What the times on tins are said for: 20 °C, 50 %.
+    fn default() -> Self {
+        Self { celsius: 20.0, humidity: 0.5 }
+    }
+}
+
+/// Why nothing is to be painted in this air.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum NoPaintingNow {
+    /// Water-borne binders do not close.
+    #[error(
+        "at {0:.0} °C water-borne paint does not close to a film and comes off as powder: warm the workshop to {least:.0} °C or more",
+        least = Air::COLDEST
+    )]
+    TooCold(f64),
+    /// It dries on the brush.
+    #[error("at {0:.0} °C paint dries on the brush and the wet edge is lost: wait for the evening, or cool the workshop to {most:.0} °C or less", most = Air::HOTTEST)]
+    TooHot(f64),
+    /// It does not dry.
+    #[error("at {percent:.0} % humidity nothing dries and films bloom white: air or heat the workshop to {most:.0} % or less", percent = 100.0 * .0, most = 100.0 * Air::DAMPEST)]
+    TooDamp(f64),
+}
+
+impl Air {
+    /// °C below which nothing is painted†.
+    pub const COLDEST: f64 = 8.0;
+    /// °C above which nothing is painted†.
+    pub const HOTTEST: f64 = 35.0;
+    /// Humidity above which nothing is painted†.
+    pub const DAMPEST: f64 = 0.85;
+
+    /// What a workshop may have at all: −30 to 60 °C, 0 to 100 %.
+    pub fn new(celsius: f64, humidity: f64) -> Result<Self, String> {
+        if !(-30.0..=60.0).contains(&celsius) {
+            return Err(format!("{celsius}: a temperature is −30 to 60 °C"));
+        }
+        if !(0.0..=1.0).contains(&humidity) {
+            return Err(format!("{}: a humidity is 0 to 100 %", 100.0 * humidity));
+        }
+        Ok(Self { celsius, humidity })
+    }
+
+    /// Whether anything is to be painted in it.
+    pub fn allows(self) -> Result<(), NoPaintingNow> {
+        match self {
+            Self { celsius, .. } if celsius < Self::COLDEST => Err(NoPaintingNow::TooCold(celsius)),
+            Self { celsius, .. } if celsius > Self::HOTTEST => Err(NoPaintingNow::TooHot(celsius)),
+            Self { humidity, .. } if humidity > Self::DAMPEST => Err(NoPaintingNow::TooDamp(humidity)),
+            _ => Ok(()),
+        }
+    }
+
+    /// How many times as long drying takes as at 20 °C and 50 %: twice for ten degrees less, and half as long again for each
+    /// quarter of humidity more†. Never outside of a quarter to eight.
+    pub fn slower(self) -> f64 {
+        let by_cold = 2f64.powf((20.0 - self.celsius) / 10.0);
+        let by_damp = 1.5f64.powf((self.humidity - 0.5) / 0.25);
+        (by_cold * by_damp).clamp(0.25, 8.0)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn colder_and_damper_is_never_faster(celsius in -30.0..60.0f64, colder in 0.0..20.0f64, humidity in 0.0..1.0f64, damper in 0.0..0.5f64) {
+            let air = Air::new(celsius, humidity).unwrap();
+            let worse = Air { celsius: celsius - colder, humidity: (humidity + damper).min(1.0) };
+            prop_assert!(worse.slower() >= air.slower());
+        }
+    }
+
+    #[test]
+    fn what_cannot_be_and_when_not_to_paint() {
+        assert_eq!(Air::default().slower(), 1.0);
+        for (celsius, humidity) in [(f64::NAN, 0.5), (-300.0, 0.5), (20.0, 1.2), (20.0, f64::INFINITY)] {
+            assert!(Air::new(celsius, humidity).is_err());
+        }
+        for (celsius, humidity, word) in
+            [(-10.0, 0.5, "powder"), (45.0, 0.3, "wet edge"), (20.0, 1.0, "bloom")]
+        {
+            let said = Air::new(celsius, humidity).unwrap().allows().unwrap_err().to_string();
+            assert!(said.contains(word), "{said}");
+        }
+        assert!(Air::default().allows().is_ok());
+    }
+}

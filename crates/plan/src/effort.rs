@@ -1,0 +1,125 @@
+//! How long a hand takes.
+//!
+//! A step takes time to get ready for and to clean up after, then time by the square metre, more where there is relief for the brush to
+//! follow, and for tape by the metre of edge. All of it is common practice†, set so that a large carved piece in an aged finish
+//! takes 50 to 60 hours by hand.
+
+use warm_blend_board::Technique;
+
+use crate::{Laid, Work, ZoneWork};
+
+/// Minutes to get ready and to clean up.
+const READY: f64 = 6.0;
+/// Minutes for the light sanding before a further coat, by the square metre.
+const BETWEEN_COATS: f64 = 4.0;
+/// How many times as long a piece that is all relief would take beyond what a flat one does.
+const BY_RELIEF: f64 = 2.0;
+
+/// Minutes by the square metre of a flat board, at the usual load, once.
+const fn by_area(technique: Technique) -> f64 {
+    match technique {
+        Technique::RolledCoat => 7.0,
+        Technique::BrushedCoat => 14.0,
+        Technique::ClearCoat => 11.0,
+        Technique::TextureCoat => 30.0,
+        Technique::WetBlend => 50.0,
+        Technique::MeshedGlaze => 55.0,
+        Technique::GlazeStippled => 30.0,
+        Technique::GlazeRagged => 26.0,
+        Technique::GlazeRaggedSoftened => 32.0,
+        Technique::GlazeWiped => 40.0,
+        Technique::WashWiped | Technique::WashPatted | Technique::WashDragged => 26.0,
+        Technique::WashDripped => 18.0,
+        Technique::DryBrush => 22.0,
+        Technique::WetWaxResist => 38.0,
+        Technique::MetallicWash => 22.0,
+        Technique::Speckle => 6.0,
+        Technique::Stencil => 70.0,
+        Technique::KnifeFlecks => 45.0,
+        Technique::TintedWax => 34.0,
+        Technique::SandBack => 14.0,
+        Technique::WetDistress => 18.0,
+        Technique::ClearWax => 16.0,
+        Technique::Gilding => 45.0,
+    }
+}
+
+/// Minutes of hands-on work of one thing on some zones, by the usual hand. `pieces` of hardware count where they come off or on.
+pub fn minutes(work: &Work, zones: &[&ZoneWork]) -> f64 {
+    let over = |rate: f64, relief: f64| -> f64 {
+        zones.iter().map(|zone| rate * zone.area * (1.0 + relief * zone.relief)).sum()
+    };
+    let along = |rate: f64| -> f64 { zones.iter().map(|zone| rate * zone.edge).sum() };
+    match work {
+        Work::HardwareOff => 15.0,
+        Work::LeadTest => 10.0,
+        Work::Clean => READY + over(9.0, BY_RELIEF),
+        Work::Rinse => over(5.0, BY_RELIEF),
+        Work::Deglaze => READY + over(6.0, BY_RELIEF),
+        Work::Scuff => READY + over(12.0, BY_RELIEF),
+        Work::Tape => along(1.2),
+        Work::Layer(laid) => READY + of_layer(laid, over),
+        Work::Age(_) => READY + over(22.0, BY_RELIEF),
+        Work::WaxOff => READY + over(20.0, BY_RELIEF),
+        Work::ScuffBack => READY + over(10.0, BY_RELIEF),
+        Work::HardwareOn => 20.0,
+        Work::Buff => over(9.0, BY_RELIEF),
+        Work::Rest => 0.0,
+    }
+}
+
+fn of_layer(laid: &Laid, over: impl Fn(f64, f64) -> f64) -> f64 {
+    let (coat, _) = laid.coat;
+    let sanded = if coat > 1 { over(BETWEEN_COATS, BY_RELIEF) } else { 0.0 };
+    // Twice the paint does not take twice as long, unless it is rubbed for that long.
+    let load = laid.hand.load.value();
+    let load = if laid.technique.takes_away() { load } else { load.sqrt() };
+    sanded + over(by_area(laid.technique), BY_RELIEF) * load * f64::from(laid.hand.passes.value())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::wanted;
+    use crate::work::tests::{any_layers, layer, zone};
+    use proptest::prelude::*;
+    use warm_blend_piece::Zone;
+
+    /// A large carved piece by hand took 50 to 60 hours (common practice): seven square metres, of which two thirds are carved, in an aged
+    /// and layered finish.
+    #[test]
+    fn a_large_carved_piece_takes_fifty_to_sixty_hours() {
+        use Technique::*;
+        let mut case = zone(
+            Zone::Case,
+            7.0,
+            vec![
+                layer(BrushedCoat, 0, 1),
+                layer(BrushedCoat, 1, 2),
+                layer(ClearCoat, 0, 1),
+                layer(GlazeWiped, 2, 1),
+                layer(DryBrush, 3, 1),
+                layer(DryBrush, 4, 1),
+                layer(SandBack, 0, 1),
+                layer(ClearWax, 0, 1),
+                layer(TintedWax, 5, 1),
+                layer(Gilding, 6, 1),
+            ],
+        );
+        (case.relief, case.edge) = (0.35, 60.0);
+        let hours: f64 =
+            wanted(&case, true, true).iter().map(|work| minutes(work, &[&case])).sum::<f64>() / 60.0;
+        assert!((0.75 * 50.0..=1.25 * 60.0).contains(&hours), "{hours} h");
+    }
+
+    proptest! {
+        #[test]
+        fn more_of_it_and_more_relief_take_longer(layers in any_layers(), area in 0.1..20.0f64, more in 1.0..3.0f64, relief in 0.0..0.5f64) {
+            let small = zone(Zone::Case, area, layers.clone());
+            let large = crate::ZoneWork { relief, ..zone(Zone::Case, area * more, layers) };
+            for work in wanted(&small, true, true) {
+                prop_assert!(minutes(&work, &[&large]) >= minutes(&work, &[&small]) - 1e-9);
+            }
+        }
+    }
+}

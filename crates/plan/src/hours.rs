@@ -1,0 +1,201 @@
+//! The hours in which somebody works, on the clock of the workshop: days of 23 and 25 hours are what they are.
+
+use jiff::civil::{Date, Weekday};
+use jiff::tz::TimeZone;
+use jiff::{Span, Timestamp};
+use serde::{Deserialize, Serialize};
+
+/// Minutes that are worth beginning for before the day ends†.
+const WORTH_IT: f64 = 15.0;
+/// Days ahead that are looked at for one with hours.
+const AHEAD: usize = 400;
+
+/// From when to when on a day, minutes after midnight.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Window {
+    /// Work begins.
+    pub from: u16,
+    /// Work ends, later.
+    pub to: u16,
+}
+
+/// When somebody works.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct WorkingHours {
+    /// The zone of the workshop's clock, by its IANA name.
+    pub zone: String,
+    /// Monday to Sunday; none on a day off.
+    pub week: [Option<Window>; 7],
+    /// Days on which nobody works.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub off: Vec<Date>,
+}
+
+/// Hours that nobody can work in.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum BadHours {
+    /// No day has any.
+    #[error("no day of the week has working hours: give at least one from when to when")]
+    None,
+    /// They end before they begin.
+    #[error("{0}: working hours end after they begin, within the day")]
+    Turned(&'static str),
+    /// A zone that is none.
+    #[error("“{0}” is no time zone: write one such as Europe/Vienna")]
+    Zone(String),
+    /// Days off without end.
+    #[error("{0} days off: {most} are the most", most = WorkingHours::MOST_OFF)]
+    Off(usize),
+}
+
+const DAYS: [&str; 7] = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
+
+impl WorkingHours {
+    /// Most days off that are kept.
+    pub const MOST_OFF: usize = 200;
+
+    /// Monday to Friday from nine to five in a zone.
+    pub fn usual(zone: &str) -> Self {
+        let day = Some(Window { from: 9 * 60, to: 17 * 60 });
+        Self { zone: zone.to_owned(), week: [day, day, day, day, day, None, None], off: Vec::new() }
+    }
+
+    /// That somebody can work in them.
+    pub fn check(&self) -> Result<(), BadHours> {
+        TimeZone::get(&self.zone).map_err(|_| BadHours::Zone(self.zone.chars().take(40).collect()))?;
+        if self.week.iter().all(Option::is_none) {
+            return Err(BadHours::None);
+        }
+        for (day, window) in DAYS.into_iter().zip(&self.week) {
+            if window.is_some_and(|window| window.to <= window.from || window.to > 24 * 60) {
+                return Err(BadHours::Turned(day));
+            }
+        }
+        if self.off.len() > Self::MOST_OFF { Err(BadHours::Off(self.off.len())) } else { Ok(()) }
+    }
+
+    /// The clock of the workshop.
+    pub fn clock(&self) -> TimeZone {
+        TimeZone::get(&self.zone).unwrap_or(TimeZone::UTC)
+    }
+
+    /// The hours of a day, as they are on that day's clock.
+    fn of_day(&self, day: Date, clock: &TimeZone) -> Option<(Timestamp, Timestamp)> {
+        let weekday: Weekday = day.weekday();
+        let window = self.week[weekday.to_monday_zero_offset() as usize]?;
+        if self.off.contains(&day) {
+            return None;
+        }
+        let at = |minutes: u16| {
+            let time = day.at(0, 0, 0, 0).checked_add(Span::new().minutes(i64::from(minutes))).ok()?;
+            clock.to_ambiguous_timestamp(time).compatible().ok()
+        };
+        let (from, to) = (at(window.from)?, at(window.to)?);
+        (to > from).then_some((from, to))
+    }
+
+    /// When work of some minutes is done that may begin at a time: the stretches it takes, day after day. It is left off at the end of
+    /// a day and taken up again; for a quarter of an hour nobody begins. Empty where there are no hours within a year.
+    pub fn spend(&self, not_before: Timestamp, minutes: f64) -> Vec<(Timestamp, Timestamp)> {
+        let clock = self.clock();
+        let mut stretches = Vec::new();
+        let (mut day, mut left) = (not_before.to_zoned_datetime(clock.clone()).date(), minutes.max(0.0));
+        for _ in 0..AHEAD {
+            if let Some((from, to)) = self.of_day(day, &clock) {
+                let from = from.max(not_before);
+                let room = between(from, to);
+                let too_late = stretches.is_empty() && from < to && room < left.min(WORTH_IT);
+                if from < to && !too_late {
+                    let taken = left.min(room);
+                    stretches.push((from, later(from, taken)));
+                    left -= taken;
+                    if left <= 1e-9 {
+                        return stretches;
+                    }
+                }
+            }
+            let Ok(next) = day.tomorrow() else { break };
+            day = next;
+        }
+        Vec::new()
+    }
+}
+
+/// Minutes from one time to another; negative where that is earlier.
+pub(crate) fn between(from: Timestamp, to: Timestamp) -> f64 {
+    to.duration_since(from).as_secs_f64() / 60.0
+}
+
+/// A time some minutes later, to the second.
+pub(crate) fn later(from: Timestamp, minutes: f64) -> Timestamp {
+    let seconds = (60.0 * minutes).round().clamp(0.0, 1e10) as i64;
+    from.checked_add(jiff::SignedDuration::from_secs(seconds)).unwrap_or(from)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn at(text: &str) -> Timestamp {
+        text.parse::<jiff::ZonedDateTime>().unwrap().timestamp()
+    }
+
+    #[test]
+    fn what_does_not_fit_today_goes_on_tomorrow() {
+        let hours = WorkingHours::usual("Europe/Vienna");
+        let stretches = hours.spend(at("2026-11-27T15:00[Europe/Vienna]"), 180.0);
+        let wanted = [
+            (at("2026-11-27T15:00[Europe/Vienna]"), at("2026-11-27T17:00[Europe/Vienna]")),
+            (at("2026-11-30T09:00[Europe/Vienna]"), at("2026-11-30T10:00[Europe/Vienna]")),
+        ];
+        assert_eq!(stretches, wanted, "a Friday, then a Monday");
+        // For ten minutes nobody begins an hour's work.
+        let late = hours.spend(at("2026-11-27T16:50[Europe/Vienna]"), 60.0);
+        assert_eq!(late[0].0, at("2026-11-30T09:00[Europe/Vienna]"));
+    }
+
+    /// Clocks go forward on 29 March 2026 and back on 25 October in Vienna: a night shift has seven and nine hours.
+    #[test]
+    fn days_of_23_and_25_hours() {
+        let night = Some(Window { from: 0, to: 8 * 60 });
+        let hours = WorkingHours { week: [night; 7], ..WorkingHours::usual("Europe/Vienna") };
+        for (day, minutes) in [("2026-03-29", 7.0 * 60.0), ("2026-10-25", 9.0 * 60.0), ("2026-06-01", 480.0)]
+        {
+            let from = at(&format!("{day}T00:00[Europe/Vienna]"));
+            let stretches = hours.spend(from, 24.0 * 60.0);
+            assert_eq!(between(stretches[0].0, stretches[0].1), minutes, "{day}");
+        }
+    }
+
+    #[test]
+    fn hours_that_cannot_be() {
+        let usual = WorkingHours::usual("Europe/Vienna");
+        assert_eq!(usual.check(), Ok(()));
+        let none = WorkingHours { week: [None; 7], ..usual.clone() };
+        assert!(none.check().unwrap_err().to_string().contains("at least one"));
+        assert!(none.spend(at("2026-11-27T15:00[Europe/Vienna]"), 5.0).is_empty());
+        assert!(WorkingHours::usual("Moon/Crater").check().is_err());
+        let turned = WorkingHours { week: [Some(Window { from: 600, to: 500 }); 7], ..usual };
+        assert!(turned.check().unwrap_err().to_string().contains("Monday"));
+    }
+
+    proptest! {
+        /// All of it is spent, within hours, in order; later never ends earlier.
+        #[test]
+        fn all_of_it_within_hours(start in 0i64..400 * 86_400, minutes in 0.5..3000.0f64, more in 0i64..100_000) {
+            let hours = WorkingHours::usual("America/New_York");
+            let from = Timestamp::from_second(1_767_225_600 + start).unwrap();
+            let stretches = hours.spend(from, minutes);
+            let spent: f64 = stretches.iter().map(|(from, to)| between(*from, *to)).sum();
+            prop_assert!((spent - minutes).abs() < 0.02 * stretches.len() as f64);
+            for (begin, end) in &stretches {
+                let day = |t: &Timestamp| t.to_zoned_datetime(hours.clock());
+                prop_assert!(day(begin).hour() >= 9 && day(begin).date() == day(end).date());
+                prop_assert!(day(end).time() <= jiff::civil::time(17, 0, 0, 0) && begin <= end && *begin >= from);
+            }
+            let later = hours.spend(Timestamp::from_second(from.as_second() + more).unwrap(), minutes);
+            prop_assert!(later.last().unwrap().1 >= stretches.last().unwrap().1);
+        }
+    }
+}

@@ -1,0 +1,49 @@
+//! The run sheet: what is done on a piece in which order, when, with how much of what, and for how much.
+//!
+//! | question | where |
+//! |---|---|
+//! | what is to be done on a zone, and what is on it already? | [`ZoneWork`], [`Work`], [`wanted`], [`still_to_do`] |
+//! | what is done together, and what must come first? | [`Step`], [`steps`] |
+//! | how long does each dry, in this air? | [`Air`], [`wait`] |
+//! | how long does a hand take for it? | [`minutes`], [`Paces`] |
+//! | when is it done, in the workshop's hours? | [`WorkingHours`], [`schedule`], [`Scheduled`] |
+//! | how large a section can be worked before it sets? | [`WetEdge`] |
+//! | how much of each pot, and what is to be bought? | [`amounts`], [`packs`] |
+//! | what does it cost, and what is to be asked for it? | [`Rates`], [`Cost`] |
+//! | which brushes and rags? | [`tools`] |
+//! | what is kept? | [`RunSheet`], [`Done`] |
+//!
+//! Rates of work and times of drying are common practice†, until this painter's own are learned from what was ticked. What this
+//! crate leaves out: colours, what tins hold and cost (it is told), storage, HTTP. It does no input or output at all, and asks no
+//! clock.
+
+#![warn(missing_docs, clippy::unwrap_used)]
+#![cfg_attr(test, allow(clippy::unwrap_used))]
+
+mod air;
+mod amounts;
+mod cost;
+mod drying;
+mod effort;
+mod hours;
+mod pace;
+mod schedule;
+mod sheet;
+mod steps;
+mod tools;
+mod wet_edge;
+mod work;
+
+pub use air::{Air, NoPaintingNow};
+pub use amounts::{Needed, amounts, packs};
+pub use cost::{Cost, Rates};
+pub use drying::{Drying, wait};
+pub use effort::minutes;
+pub use hours::{BadHours, Window, WorkingHours};
+pub use pace::{Pace, Paces};
+pub use schedule::{ReadyFrom, Scheduled, hands_on, schedule};
+pub use sheet::{BadSheet, Done, RunSheet};
+pub use steps::{After, Step, StepId, steps};
+pub use tools::{Tool, tools};
+pub use wet_edge::WetEdge;
+pub use work::{Laid, LayerWork, Work, ZoneWork, still_to_do, wanted};

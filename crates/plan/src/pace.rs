@@ -1,0 +1,97 @@
+//! This painter's pace: how much longer, or shorter, than the usual hand each technique takes.
+//!
+//! The logarithm of the factor is N(0, 0.35²) beforehand†; every step that was ticked with its real minutes says it with a chance of
+//! 0.25†. So a pace is drawn towards one until enough was ticked, and its doubt is told with it.
+
+use std::collections::BTreeMap;
+
+use warm_blend_board::Technique;
+
+use crate::{Done, Work};
+
+const BEFORE: f64 = 0.35;
+const CHANCE: f64 = 0.25;
+/// What a stopwatch that was forgotten may say at most.
+const FURTHEST: f64 = 8.0;
+
+/// A factor, and how sure it is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Pace {
+    /// Times as long as the usual hand.
+    pub factor: f64,
+    /// What it is off by at most in nine cases of ten, as a factor.
+    pub within: f64,
+    /// From how many steps.
+    pub steps: usize,
+}
+
+/// By technique, and of all other work together.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Paces {
+    by_technique: BTreeMap<Technique, Pace>,
+    other: Option<Pace>,
+}
+
+impl Pace {
+    /// Of nobody in particular.
+    pub fn usual() -> Self {
+        Self::of(&[])
+    }
+
+    /// Of real minutes over usual ones.
+    fn of(ratios: &[f64]) -> Self {
+        let precision = BEFORE.powi(-2) + ratios.len() as f64 * CHANCE.powi(-2);
+        let mean = ratios.iter().map(|ratio| ratio.ln()).sum::<f64>() * CHANCE.powi(-2) / precision;
+        let sd = precision.recip().sqrt();
+        // 1.645 sd hold nine cases of ten of a normal.
+        Self { factor: mean.exp(), within: (1.645 * sd).exp(), steps: ratios.len() }
+    }
+}
+
+impl Paces {
+    /// From what was ticked with real minutes.
+    pub fn learned<'a>(done: impl Iterator<Item = &'a Done>) -> Self {
+        let mut ratios: BTreeMap<Option<Technique>, Vec<f64>> = BTreeMap::new();
+        for done in done {
+            let Some(minutes) = done.minutes.filter(|minutes| *minutes > 0.0 && done.usual > 0.0) else {
+                continue;
+            };
+            let ratio = (minutes / done.usual).clamp(FURTHEST.recip(), FURTHEST);
+            ratios.entry(done.work.laid().map(|laid| laid.technique)).or_default().push(ratio);
+        }
+        let other = ratios.remove(&None).map(|ratios| Pace::of(&ratios));
+        let own = |(technique, ratios): (Option<Technique>, Vec<f64>)| Some((technique?, Pace::of(&ratios)));
+        Self { by_technique: ratios.into_iter().filter_map(own).collect(), other }
+    }
+
+    /// Of a kind of work.
+    pub fn of(&self, work: &Work) -> Pace {
+        let own = match work.laid() {
+            Some(laid) => self.by_technique.get(&laid.technique).copied(),
+            None => self.other,
+        };
+        own.unwrap_or_else(Pace::usual)
+    }
+
+    /// Those that were learned.
+    pub fn learned_ones(&self) -> impl Iterator<Item = (Technique, Pace)> {
+        self.by_technique.iter().map(|(technique, pace)| (*technique, *pace))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        /// It lies between the usual hand and what was seen, and is the surer the more was seen.
+        #[test]
+        fn it_is_drawn_towards_what_was_seen(ratio in 0.2..5.0f64, n in 1usize..20) {
+            let (few, more) = (Pace::of(&vec![ratio; n]), Pace::of(&vec![ratio; n + 1]));
+            prop_assert!((few.factor.ln() / ratio.ln()) <= 1.0 + 1e-9 && few.factor.ln() * ratio.ln() >= 0.0);
+            prop_assert!((more.factor / ratio).ln().abs() <= (few.factor / ratio).ln().abs());
+            prop_assert!(more.within < few.within && few.within < Pace::usual().within);
+        }
+    }
+}

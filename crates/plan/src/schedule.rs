@@ -1,0 +1,184 @@
+//! When each step is done, in the workshop's hours, by one or by two.
+//!
+//! Steps are taken up in one fixed order, each as soon as what it waits for is dry and somebody is free. The order is found once, for
+//! the air that the times of drying are said for: what has the longest way still to go comes first among what could be begun
+//! soonest. In a fixed order nothing that takes or dries longer can bring a later step forward, and a second pair of hands puts none
+//! back (tested): an order that was found anew for each air could do both (R. L. Graham, *SIAM J. Appl. Math.* 17 (1969) 416).
+
+use jiff::Timestamp;
+
+use crate::hours::{between, later};
+use crate::{Step, WorkingHours};
+
+/// When a step is done.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Scheduled {
+    /// The place of the step in the list.
+    pub step: usize,
+    /// The stretches in which somebody works on it; one of no length for what only rests.
+    pub stretches: Vec<(Timestamp, Timestamp)>,
+    /// Who: 0 the painter, 1 the helper.
+    pub by: usize,
+    /// When it is over: for what rests, when it has rested.
+    pub ends: Timestamp,
+}
+
+/// What was done on the zones of a step before, that it still waits for: earliest time by step.
+pub type ReadyFrom<'a> = &'a dyn Fn(&Step) -> Option<Timestamp>;
+
+/// The whole plan from a time on, in the order in which steps are taken up; none where no hours are left within a year. `pace` stretches
+/// the hands-on minutes of a step.
+pub fn schedule(
+    steps: &[Step],
+    hours: &WorkingHours,
+    from: Timestamp,
+    helper: bool,
+    ready_from: ReadyFrom,
+    pace: impl Fn(&Step) -> f64,
+) -> Option<Vec<Scheduled>> {
+    let mut free = vec![from; if helper { 2 } else { 1 }];
+    let mut ends: Vec<Option<Timestamp>> = vec![None; steps.len()];
+    let mut plan = Vec::with_capacity(steps.len());
+    for n in order(steps) {
+        let step = &steps[n];
+        let ready = step.after.iter().map(|after| later(ends[after.step].unwrap_or(from), after.wait));
+        let ready = ready.chain(ready_from(step)).fold(from, Timestamp::max);
+        let minutes = step.minutes * pace(step);
+        if minutes <= 0.0 {
+            let over = later(ready, step.rests);
+            ends[n] = Some(over);
+            plan.push(Scheduled { step: n, stretches: vec![(ready, ready)], by: 0, ends: over });
+            continue;
+        }
+        // Whoever is free first; of two who are, the painter.
+        let by = (0..free.len()).min_by_key(|by| free[*by])?;
+        let stretches = hours.spend(ready.max(free[by]), minutes);
+        let over = stretches.last()?.1;
+        free[by] = over;
+        ends[n] = Some(later(over, step.rests));
+        plan.push(Scheduled { step: n, stretches, by, ends: later(over, step.rests) });
+    }
+    Some(plan)
+}
+
+/// The order in which steps are taken up: see the module. The painter's pace and the air do not change it.
+fn order(steps: &[Step]) -> Vec<usize> {
+    let mut to_go: Vec<f64> = steps.iter().map(|step| step.minutes).collect();
+    for n in (0..steps.len()).rev() {
+        for after in &steps[n].after {
+            let through = steps[after.step].minutes + after.usual + to_go[n];
+            to_go[after.step] = to_go[after.step].max(through);
+        }
+    }
+    let mut ends: Vec<Option<f64>> = vec![None; steps.len()];
+    let (mut now, mut order) = (0.0f64, Vec::with_capacity(steps.len()));
+    while order.len() < steps.len() {
+        // The earliest time it could be begun, where all that it waits for was taken up.
+        let begins = |n: usize| {
+            steps[n].after.iter().try_fold(now, |at, after| Some(at.max(ends[after.step]? + after.usual)))
+        };
+        let could = (0..steps.len()).filter(|n| ends[*n].is_none()).filter_map(|n| Some((n, begins(n)?)));
+        let soonest = could.min_by(|(one, at), (other, other_at)| {
+            at.total_cmp(other_at).then(to_go[*other].total_cmp(&to_go[*one])).then(one.cmp(other))
+        });
+        // Steps wait only for earlier ones, so there is always one.
+        let Some((n, at)) = soonest else { break };
+        let over = at + steps[n].minutes;
+        ends[n] = Some(over);
+        if steps[n].minutes > 0.0 {
+            now = over;
+        }
+        order.push(n);
+    }
+    order
+}
+
+/// Minutes of hands-on work that a plan comes to in all.
+pub fn hands_on(plan: &[Scheduled]) -> f64 {
+    plan.iter().flat_map(|one| &one.stretches).map(|(from, to)| between(*from, *to)).sum()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::work::tests::{any_layers, layer, zone};
+    use crate::{Air, Work, ZoneWork, steps, wanted};
+    use proptest::prelude::*;
+    use warm_blend_board::Technique::BrushedCoat;
+    use warm_blend_paint::Class;
+    use warm_blend_piece::Zone;
+
+    const VIENNA: &str = "Europe/Vienna";
+
+    fn planned(zones: &[ZoneWork], air: Air) -> Vec<Step> {
+        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, false)).collect();
+        steps(zones, &left, |_| Some(Class::Chalk), air)
+    }
+
+    fn from() -> Timestamp {
+        "2026-11-27T09:00[Europe/Vienna]".parse::<jiff::ZonedDateTime>().unwrap().timestamp()
+    }
+
+    fn done(steps: &[Step], helper: bool) -> Vec<Scheduled> {
+        schedule(steps, &WorkingHours::usual(VIENNA), from(), helper, &|_| None, |_| 1.0).unwrap()
+    }
+
+    fn ends(plan: &[Scheduled]) -> Timestamp {
+        plan.iter().map(|one| one.ends).max().unwrap()
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(64))]
+
+        /// No step before what it waits for is dry; nobody does two at once; a helper makes nothing later, and longer drying nothing
+        /// earlier; all of it within hours.
+        #[test]
+        fn a_plan_that_can_be_kept(layers in proptest::collection::vec(any_layers(), 1..5), area in 0.2..6.0f64, celsius in 9.0..20.0f64) {
+            let zones: Vec<ZoneWork> = layers.into_iter().zip(Zone::ALL).map(|(layers, at)| zone(at, area, layers)).collect();
+            let steps = planned(&zones, Air::default());
+            let (alone, helped) = (done(&steps, false), done(&steps, true));
+            prop_assert!(ends(&helped) <= ends(&alone));
+            let slow = done(&planned(&zones, Air::new(celsius, 0.5).unwrap()), false);
+            prop_assert!(ends(&slow) >= ends(&alone));
+            for plan in [&alone, &helped] {
+                prop_assert_eq!(plan.len(), steps.len());
+                for one in plan {
+                    for after in &steps[one.step].after {
+                        let before = plan.iter().find(|other| other.step == after.step).unwrap();
+                        prop_assert!(one.stretches[0].0 >= later(before.ends, after.wait));
+                    }
+                    for (begin, end) in one.stretches.iter().filter(|(begin, end)| begin < end) {
+                        let day = |t: &Timestamp| t.to_zoned_datetime(jiff::tz::TimeZone::get(VIENNA).unwrap());
+                        prop_assert!(day(begin).hour() >= 9 && day(end).time() <= jiff::civil::time(17, 0, 0, 0));
+                        let clash = plan.iter().filter(|other| other.step != one.step && other.by == one.by)
+                            .flat_map(|other| &other.stretches)
+                            .any(|(from, to)| from < end && begin < to && from < to);
+                        prop_assert!(!clash);
+                    }
+                }
+            }
+        }
+
+        /// Where somebody works day and night, the plan of one zone is as long as its longest way.
+        #[test]
+        fn without_calendars_it_is_the_longest_way(layers in any_layers()) {
+            let zones = [zone(Zone::Case, 2.0, layers)];
+            let steps = planned(&zones, Air::default());
+            let always = Some(crate::Window { from: 0, to: 24 * 60 });
+            let hours = WorkingHours { week: [always; 7], ..WorkingHours::usual("UTC") };
+            let plan = schedule(&steps, &hours, from(), false, &|_| None, |_| 1.0).unwrap();
+            let longest: f64 = steps.iter().map(|step| {
+                step.minutes + step.rests + step.after.iter().map(|after| after.wait).fold(0.0, f64::max)
+            }).sum();
+            prop_assert!((between(from(), ends(&plan)) - longest).abs() < 16.0 + steps.len() as f64);
+        }
+    }
+
+    #[test]
+    fn twice_as_slow_a_hand_moves_the_rest() {
+        let steps = planned(&[zone(Zone::Case, 3.0, vec![layer(BrushedCoat, 1, 2)])], Air::default());
+        let slow = schedule(&steps, &WorkingHours::usual(VIENNA), from(), false, &|_| None, |_| 2.0).unwrap();
+        assert!(ends(&slow) > ends(&done(&steps, false)));
+        assert!((hands_on(&slow) / hands_on(&done(&steps, false)) - 2.0).abs() < 0.01);
+    }
+}

@@ -1,0 +1,228 @@
+//! Steps: what is done on several zones at one go, and what must come before.
+
+use std::fmt;
+use std::hash::Hasher;
+
+use serde::{Deserialize, Serialize};
+use warm_blend_paint::{Class, PaintId};
+use warm_blend_piece::Zone;
+
+use crate::{Air, Work, ZoneWork, minutes, wait};
+
+/// Which step: the same for the same work, so that it can be ticked off on a plan that was made anew.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct StepId(pub u32);
+
+impl fmt::Display for StepId {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{:08x}", self.0)
+    }
+}
+
+/// What comes before a step.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct After {
+    /// The place of the other step in the list.
+    pub step: usize,
+    /// Minutes from its end, at least, in this air.
+    pub wait: f64,
+    /// The same in the air that times of drying are said for.
+    pub usual: f64,
+}
+
+/// A step: one thing on one zone or several.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Step {
+    /// Which.
+    pub id: StepId,
+    /// What is done.
+    pub work: Work,
+    /// Where.
+    pub zones: Vec<Zone>,
+    /// Minutes of hands-on work, by the usual hand.
+    pub minutes: f64,
+    /// Minutes that it takes by itself.
+    pub rests: f64,
+    /// What comes before: each at an earlier place of the list.
+    pub after: Vec<After>,
+    /// True where a delay of it delays the whole, however many help.
+    pub critical: bool,
+}
+
+/// The steps of all zones: `left` holds what is to be done on each. Zones that take the same thing share a step; no step comes before
+/// one that it waits for.
+pub fn steps(
+    zones: &[ZoneWork],
+    left: &[Vec<Work>],
+    class: impl Fn(PaintId) -> Option<Class>,
+    air: Air,
+) -> Vec<Step> {
+    let merged = merged(left);
+    let mut steps: Vec<Step> = Vec::with_capacity(merged.len());
+    for (work, own) in &merged {
+        let of: Vec<&ZoneWork> = own.iter().map(|n| &zones[*n]).collect();
+        let before = steps.iter().filter(|step| step.work == *work).count();
+        let mut after: Vec<After> = Vec::new();
+        for n in own {
+            // The last thing done on that zone.
+            let last = merged[..steps.len()].iter().rposition(|(_, zones)| zones.contains(n));
+            let Some(last) = last else { continue };
+            let done = &merged[last].0;
+            let inside = done.laid().map_or_else(Vec::new, |laid| laid.inside(&class));
+            if after.iter().all(|after| after.step != last) {
+                let wait = |air| wait(done, work, &inside, air);
+                after.push(After { step: last, wait: wait(air), usual: wait(Air::default()) });
+            }
+        }
+        steps.push(Step {
+            id: id(work, before),
+            work: work.clone(),
+            zones: of.iter().map(|zone| zone.zone).collect(),
+            minutes: minutes(work, &of),
+            rests: work.rests(air),
+            after,
+            critical: false,
+        });
+    }
+    mark_critical(&mut steps);
+    steps
+}
+
+/// One list that every zone's own work is found in, in its order: zone after zone is laid along what there is so that as much as can
+/// be is shared (a longest common subsequence: D. S. Hirschberg, *Commun. ACM* 18 (1975) 341, by its plain table).
+fn merged(left: &[Vec<Work>]) -> Vec<(Work, Vec<usize>)> {
+    let mut all: Vec<(Work, Vec<usize>)> = Vec::new();
+    for (n, works) in left.iter().enumerate() {
+        // common[i][j]: most that the rests from i and j on can share.
+        let mut common = vec![vec![0usize; works.len() + 1]; all.len() + 1];
+        for i in (0..all.len()).rev() {
+            for j in (0..works.len()).rev() {
+                common[i][j] = if all[i].0 == works[j] {
+                    1 + common[i + 1][j + 1]
+                } else {
+                    common[i + 1][j].max(common[i][j + 1])
+                };
+            }
+        }
+        let (mut i, mut j) = (0, 0);
+        let mut next = Vec::with_capacity(all.len() + works.len());
+        while i < all.len() || j < works.len() {
+            if i < all.len() && j < works.len() && all[i].0 == works[j] {
+                let (work, mut zones) = all[i].clone();
+                zones.push(n);
+                next.push((work, zones));
+                (i, j) = (i + 1, j + 1);
+            } else if j < works.len() && (i == all.len() || common[i][j + 1] > common[i + 1][j]) {
+                next.push((works[j].clone(), vec![n]));
+                j += 1;
+            } else {
+                next.push(all[i].clone());
+                i += 1;
+            }
+        }
+        all = next;
+    }
+    all
+}
+
+/// The same number for the same work in every run and on every machine: FNV-1a, 32 bits (G. Fowler, L. C. Noll and K.-P. Vo, 1991) of
+/// how it is written down.
+fn id(work: &Work, before: usize) -> StepId {
+    struct Fnv(u32);
+    impl Hasher for Fnv {
+        fn finish(&self) -> u64 {
+            u64::from(self.0)
+        }
+
+        fn write(&mut self, bytes: &[u8]) {
+            for byte in bytes {
+                self.0 = (self.0 ^ u32::from(*byte)).wrapping_mul(0x0100_0193);
+            }
+        }
+    }
+    let mut said = Fnv(0x811c_9dc5);
+    // Work is plain data: it can always be written.
+    said.write(serde_json::to_string(work).unwrap_or_default().as_bytes());
+    said.write(&before.to_le_bytes());
+    StepId(said.0)
+}
+
+/// The longest way through by hands-on work and waits (J. E. Kelley, *Operations Research* 9 (1961) 296), minutes; steps on it are
+/// marked.
+fn mark_critical(steps: &mut [Step]) -> f64 {
+    let takes = |step: &Step| step.minutes + step.rests;
+    let mut ends = vec![0.0f64; steps.len()];
+    for (n, step) in steps.iter().enumerate() {
+        let ready = step.after.iter().map(|after| ends[after.step] + after.wait).fold(0.0, f64::max);
+        ends[n] = ready + takes(step);
+    }
+    let longest = ends.iter().copied().fold(0.0, f64::max);
+    let mut latest = vec![longest; steps.len()];
+    for n in (0..steps.len()).rev() {
+        let begins = latest[n] - takes(&steps[n]);
+        for after in &steps[n].after {
+            latest[after.step] = latest[after.step].min(begins - after.wait);
+        }
+    }
+    for (n, step) in steps.iter_mut().enumerate() {
+        step.critical = latest[n] - ends[n] < 1e-6;
+    }
+    longest
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::wanted;
+    use crate::work::tests::{any_layers, layer, zone};
+    use proptest::prelude::*;
+    use warm_blend_board::Technique::{BrushedCoat, ClearWax, DryBrush};
+
+    fn planned(zones: &[ZoneWork]) -> Vec<Step> {
+        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, false)).collect();
+        steps(zones, &left, |_| Some(Class::Chalk), Air::default())
+    }
+
+    proptest! {
+        /// Every zone's own order is kept, nothing is lost, nothing comes twice, no step before what it waits for, no number twice.
+        #[test]
+        fn all_of_it_in_order(layers in proptest::collection::vec(any_layers(), 1..6)) {
+            let zones: Vec<ZoneWork> = layers.into_iter().zip(Zone::ALL).map(|(layers, at)| zone(at, 1.0, layers)).collect();
+            let steps = planned(&zones);
+            for zone in &zones {
+                let own: Vec<&Work> = steps.iter().filter(|step| step.zones.contains(&zone.zone)).map(|step| &step.work).collect();
+                let wanted = wanted(zone, true, false);
+                prop_assert_eq!(own, wanted.iter().collect::<Vec<_>>());
+            }
+            for (n, step) in steps.iter().enumerate() {
+                prop_assert!(step.after.iter().all(|after| after.step < n && after.wait >= 0.0));
+                prop_assert!(steps[..n].iter().all(|other| other.id != step.id));
+            }
+            prop_assert!(steps.iter().any(|step| step.critical));
+        }
+    }
+
+    #[test]
+    fn what_is_alike_is_one_step() {
+        let coats = vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1)];
+        let brushed = vec![layer(BrushedCoat, 1, 2), layer(DryBrush, 2, 1), layer(ClearWax, 0, 1)];
+        let steps = planned(&[zone(Zone::Case, 2.0, coats), zone(Zone::Panels, 1.0, brushed)]);
+        let of =
+            |technique| steps.iter().filter(move |s| s.work.laid().is_some_and(|l| l.technique == technique));
+        assert_eq!(of(BrushedCoat).count(), 2, "two coats, each on both");
+        assert!(of(BrushedCoat).all(|step| step.zones.len() == 2));
+        assert_eq!(of(DryBrush).count(), 1);
+        assert_eq!(of(ClearWax).map(|step| step.zones.len()).collect::<Vec<_>>(), [2]);
+    }
+
+    /// Worked by hand: sixty minutes' rinse, ten minutes' deglazer, an hour and a half a coat, a day's rest.
+    #[test]
+    fn the_longest_way_is_the_sum_of_a_chain() {
+        let mut steps = planned(&[zone(Zone::Case, 2.0, vec![layer(BrushedCoat, 1, 2)])]);
+        let hands: f64 = steps.iter().map(|step| step.minutes).sum();
+        let longest = mark_critical(&mut steps);
+        assert!((longest - (hands + 60.0 + 10.0 + 90.0 + 90.0 + 24.0 * 60.0)).abs() < 1e-6);
+        assert!(steps.iter().all(|step| step.critical));
+    }
+}

@@ -1,0 +1,109 @@
+//! Brushes, cloths and what becomes of them: one brush a colour, or the second colour comes out of the first (common practice†).
+
+use warm_blend_board::{Family, Technique};
+use warm_blend_paint::{Class, Component, PaintId};
+
+use crate::Step;
+
+/// So many of a kind, and why.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Tool {
+    /// `Brushes, flat` …
+    pub name: &'static str,
+    /// How many; none where it is enough to have some.
+    pub count: Option<usize>,
+    /// Why so many, or what to mind.
+    pub why: &'static str,
+}
+
+/// What some steps are done with.
+pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<Tool> {
+    let laid: Vec<_> = steps.iter().filter_map(|step| step.work.laid()).collect();
+    let pots = |of: &dyn Fn(Technique) -> bool| {
+        let mut pots: Vec<&Vec<Component>> = Vec::new();
+        for laid in laid.iter().filter(|laid| of(laid.technique)) {
+            if !pots.contains(&&laid.pot) {
+                pots.push(&laid.pot);
+            }
+        }
+        pots.len()
+    };
+    let any = |of: &dyn Fn(Technique) -> bool| laid.iter().any(|laid| of(laid.technique));
+    let has = |wanted: Class| laid.iter().any(|laid| laid.inside(&class).iter().any(|(of, _)| *of == wanted));
+    let brushed = |t: Technique| {
+        matches!(
+            t,
+            Technique::BrushedCoat | Technique::ClearCoat | Technique::WetBlend | Technique::MeshedGlaze
+        ) || t.family() == Family::Wash
+    };
+    let mut all = Vec::new();
+    let mut need = |name, count: usize, why| {
+        if count > 0 {
+            all.push(Tool { name, count: Some(count), why });
+        }
+    };
+    need("Brushes, flat", pots(&brushed), "one for each colour: a shared one mixes a third");
+    need("Rollers with tray", pots(&|t| t == Technique::RolledCoat), "one for each colour");
+    need("Cheap brushes", pots(&|t| t == Technique::TextureCoat), "texture ruins them");
+    need(
+        "Dry brushes, soft and wide",
+        pots(&|t| t == Technique::DryBrush),
+        "one for each colour, and it stays dry",
+    );
+    need("Stencil brushes", pots(&|t| t == Technique::Stencil), "hardly any paint on them");
+    need("Putty knives", pots(&|t| t == Technique::KnifeFlecks), "one for each helper colour");
+    let waxes = |t: Technique| t == Technique::ClearWax || t.family() == Family::Wax;
+    need("Wax brushes", pots(&waxes), "one for each tint: dark wax never leaves a brush");
+    need("Fan brush", usize::from(any(&|t| t == Technique::Gilding)), "or a fingertip");
+    need("Stippler", usize::from(any(&|t| t == Technique::GlazeStippled)), "wipe it dry as you go");
+    let worked = |t: Technique| matches!(t.family(), Family::Glaze | Family::Wash | Family::Blend);
+    need("Mister with clean water", usize::from(any(&worked)), "re-opens what drags");
+    let mut have = |name, there: bool, why| {
+        if there {
+            all.push(Tool { name, count: None, why });
+        }
+    };
+    let wiped = |t: Technique| t.is_wiped() || matches!(t.family(), Family::Wash | Family::Glaze);
+    have("Lint-free cloths", any(&wiped) || any(&waxes), "turn them often; damp for glaze, dry for wax");
+    have(
+        "Sandpaper, 100 to 320",
+        any(&|t| t.family() == Family::Wear || t == Technique::BrushedCoat),
+        "fine between coats, coarse where wood is to show",
+    );
+    let oily = has(Class::ClearWax) || has(Class::GelStain) || any(&waxes);
+    have(
+        "Lidded metal can with water",
+        oily,
+        "wax and oil rags end here, or flat outdoors: in a heap they catch fire by themselves",
+    );
+    all
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::work::tests::{layer, zone};
+    use crate::{Air, steps, wanted};
+    use warm_blend_piece::Zone;
+
+    #[test]
+    fn one_brush_a_colour_and_a_can_for_the_rags() {
+        use Technique::{BrushedCoat, ClearWax, DryBrush, TintedWax};
+        let layers = vec![
+            layer(BrushedCoat, 1, 2),
+            layer(BrushedCoat, 2, 1),
+            layer(DryBrush, 3, 1),
+            layer(ClearWax, 0, 1),
+            layer(TintedWax, 4, 1),
+        ];
+        let zones = [zone(Zone::Case, 1.0, layers)];
+        let left = [wanted(&zones[0], false, false)];
+        let all =
+            tools(&steps(&zones, &left, |_| Some(Class::Chalk), Air::default()), |_| Some(Class::Chalk));
+        let count =
+            |name: &str| all.iter().find(|tool| tool.name.starts_with(name)).and_then(|tool| tool.count);
+        assert_eq!((count("Brushes"), count("Dry"), count("Wax")), (Some(2), Some(1), Some(2)));
+        assert_eq!(count("Cheap"), None);
+        assert!(all.iter().any(|tool| tool.name.contains("metal can")));
+    }
+}
