@@ -11,6 +11,7 @@ import { Label } from './screens/label/Label';
 import { Piece } from './screens/piece/Piece';
 import { Sheet } from './screens/piece/Sheet';
 import { Pot } from './screens/pot/Pot';
+import { RunSheet } from './screens/runsheet/RunSheet';
 import { Shelf } from './screens/shelf/Shelf';
 import './styles.css';
 
@@ -37,6 +38,7 @@ if (root) {
                   <Route path="/shelf/:id?" element={<Shelf />} />
                   <Route path="/pot/:id?" element={<Pot />} />
                   <Route path="/board/:id?" element={<Board />} />
+                  <Route path="/run-sheet" element={<RunSheet />} />
                   <Route path="/label/:id" element={<Label />} />
                   <Route path="*" element={<Navigate to="/piece" replace />} />
                 </Route>

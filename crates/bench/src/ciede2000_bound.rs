@@ -54,11 +54,11 @@ impl Ciede2000Bound {
     pub(super) fn may_be_near<S: Simd>(&self, simd: S, labs: &Labs<S>, near: f64, nearly: f64) -> Mask<S> {
         let reach = |factor: f64| (factor * near + nearly).powi(2) as f32;
         let terms = Terms::of(simd, &self.aim, labs);
-        let far = self.at_first(simd, &terms, near).up_to_same(reach(AT_FIRST));
+        let far = self.at_first(simd, &terms, near).no_more_than(reach(AT_FIRST));
         if near <= WIDE || !far.any() {
             return far;
         }
-        far & self.then(simd, labs, &terms, nearly).up_to_same(reach(THEN))
+        far & self.then(simd, labs, &terms, nearly).no_more_than(reach(THEN))
     }
 
     /// The square of the difference where the turn of blues is as strong as it can be for the target.

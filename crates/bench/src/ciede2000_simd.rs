@@ -85,7 +85,7 @@ pub(super) fn ciede2000_simd<S: Simd>(simd: S, aim: &Aim, labs: &Labs<S>) -> Lan
     // The middle hue lies along the sum of the two directions; a grey has none of its own.
     let middle = (a1 * c2 + a2 * c1, b * c2 + labs.b * c1);
     let long = (middle.0.square() + middle.1.square()).sqrt();
-    let hueless = long.up_to_same(NONE);
+    let hueless = long.no_more_than(NONE);
     let (sum_a, sum_b) = (a1 + a2, b + labs.b);
     let long_sum = (sum_a.square() + sum_b.square()).sqrt().at_least(NONE);
     let cos = hueless.select(sum_a / long_sum, middle.0 / long.at_least(NONE));
@@ -126,8 +126,8 @@ fn cosine_turned<S: Simd>(sin: Lanes<S>, cos: Lanes<S>, by: f64) -> Lanes<S> {
 #[inline(always)]
 fn square_of_angle<S: Simd>(one: Lanes<S>, cos: Lanes<S>) -> Lanes<S> {
     let t = one - cos;
-    let mut sum = one - one;
-    for of in [8.0 / 2079.0, 16.0 / 1575.0, 1.0 / 35.0, 4.0 / 45.0, 1.0 / 3.0, 2.0] {
+    let mut sum = t * (8.0 / 2079.0);
+    for of in [16.0 / 1575.0, 1.0 / 35.0, 4.0 / 45.0, 1.0 / 3.0, 2.0] {
         sum = (sum + of) * t;
     }
     sum

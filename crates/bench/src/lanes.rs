@@ -127,12 +127,12 @@ impl<S: Simd> Lanes<S> {
     }
 
     #[inline(always)]
-    pub(super) fn up_to_same(self, value: f32) -> Mask<S> {
+    pub(super) fn no_more_than(self, value: f32) -> Mask<S> {
         self.up_to(self.same(value))
     }
 
     #[inline(always)]
-    pub(super) fn from_same(self, value: f32) -> Mask<S> {
+    pub(super) fn no_less_than(self, value: f32) -> Mask<S> {
         self.same(value).up_to(self)
     }
 

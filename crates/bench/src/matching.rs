@@ -208,7 +208,7 @@ impl Search<'_> {
         if !may.any() {
             return may;
         }
-        may & least_apart(simd, &self.aim, labs, nearly).up_to_same((near + nearly + OFF) as f32)
+        may & least_apart(simd, &self.aim, labs, nearly).no_more_than((near + nearly + OFF) as f32)
     }
 
     fn recipe(&self, parts: Vec<(usize, u32)>) -> Recipe {

@@ -257,7 +257,7 @@ impl<const NODES: usize> Set<'_, NODES> {
     ) -> Option<Labs<S>> {
         let seen = self.below(simd, parts);
         let y = seen.stimulus(&self.of.weights, 1);
-        if !(y.from_same(from) & y.up_to_same(to)).any() {
+        if !(y.no_less_than(from) & y.no_more_than(to)).any() {
             return None;
         }
         Some(self.coloured(&seen, y))
@@ -344,7 +344,7 @@ fn compressed<S: Simd>(t: Lanes<S>, steps: usize) -> Lanes<S> {
     const KNEE: f32 = 216.0 / 24389.0;
     let t = t.at_least(0.0);
     let root = t.nearly_cube_root(steps);
-    let dark = t.up_to_same(KNEE);
+    let dark = t.no_more_than(KNEE);
     if !dark.any() {
         return root;
     }

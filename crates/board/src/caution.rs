@@ -5,7 +5,7 @@
 
 use warm_blend_paint::{Class, PaintId};
 
-use super::{Board, Family, KnownTin, Layer, LayerId, Letter};
+use super::{Board, Family, GroundKind, KnownTin, LayerId, Letter, Technique};
 
 /// Something that harms people.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -44,35 +44,62 @@ pub fn cautions<'a>(
 ) -> Vec<Caution> {
     let mut said: Vec<Caution> = Vec::new();
     for layer in board.layers(letter).into_iter().filter(|layer| !layer.muted) {
-        for (words, source) in of_layer(board, layer, &layer.inside(&tin)) {
-            if said.iter().all(|caution| caution.words != words) {
-                said.push(Caution { layer: layer.id, words, grave: words == LEAD, source });
+        for of in cautions_of(layer.technique, &layer.inside(&tin), board.ground.kind) {
+            if said.iter().all(|caution| caution.words != of.words) {
+                said.push(Caution { layer: layer.id, words: of.words, grave: of.grave, source: of.source });
             }
         }
     }
     said
 }
 
-fn of_layer(board: &Board, layer: &Layer, inside: &[(Class, f64)]) -> Vec<(&'static str, &'static str)> {
+/// What to take care of, wherever it is done.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct TakeCare {
+    /// What to do and what not.
+    pub words: &'static str,
+    /// True where it is never shortened.
+    pub grave: bool,
+    /// Where it is published, or `common practice`.
+    pub source: &'static str,
+}
+
+impl TakeCare {
+    /// Old paint may hold lead.
+    pub const LEAD: Self = Self { words: LEAD, grave: true, source: LEAD_SOURCE };
+    /// The dust of sanding.
+    pub const DUST: Self = Self { words: DUST, grave: false, source: DUST_SOURCE };
+    /// Oily rags heat themselves.
+    pub const RAGS: Self = Self { words: RAGS, grave: true, source: RAGS_SOURCE };
+    /// Solvents.
+    pub const SOLVENT: Self = Self { words: SOLVENT, grave: false, source: PRACTICE };
+    /// Metal powders.
+    pub const POWDER: Self = Self { words: POWDER, grave: false, source: PRACTICE };
+    /// What touches food, cots and toys.
+    pub const FOOD: Self = Self { words: FOOD, grave: false, source: FOOD_SOURCE };
+}
+
+/// What a technique asks for with so much of each class in the pot, over a ground.
+pub fn cautions_of(technique: Technique, inside: &[(Class, f64)], ground: GroundKind) -> Vec<TakeCare> {
     let has = |class: Class| inside.iter().any(|(of, _)| *of == class);
     let mut of = Vec::new();
-    if layer.technique.family() == Family::Wear {
-        if board.ground.kind.may_hold_lead() {
-            of.push((LEAD, LEAD_SOURCE));
+    if technique.family() == Family::Wear {
+        if ground.may_hold_lead() {
+            of.push(TakeCare::LEAD);
         }
-        of.push((DUST, DUST_SOURCE));
+        of.push(TakeCare::DUST);
     }
     if has(Class::GelStain) || has(Class::ClearWax) {
-        of.push((RAGS, RAGS_SOURCE));
+        of.push(TakeCare::RAGS);
     }
     if has(Class::GelStain) || has(Class::ClearWax) || has(Class::Shellac) {
-        of.push((SOLVENT, PRACTICE));
+        of.push(TakeCare::SOLVENT);
     }
     if has(Class::Metallic) {
-        of.push((POWDER, PRACTICE));
+        of.push(TakeCare::POWDER);
     }
-    if has(Class::Metallic) || matches!(layer.technique.family(), Family::Wax | Family::Gild) {
-        of.push((FOOD, FOOD_SOURCE));
+    if has(Class::Metallic) || matches!(technique.family(), Family::Wax | Family::Gild) {
+        of.push(TakeCare::FOOD);
     }
     of
 }

@@ -12,7 +12,7 @@
 //! | what saves a coat? | [`undercoat`](undercoat()), [`coats_over`] |
 //! | it went wrong: what now? | [`RemedySearch`], [`Defect`] |
 //! | how would another school do it? | [`RemedySearch`], [`School`] |
-//! | what must people take care of? | [`cautions`](cautions()), [`Caution`] |
+//! | what must people take care of? | [`cautions`](cautions()), [`cautions_of`], [`Caution`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
@@ -32,7 +32,7 @@ mod technique;
 mod template;
 mod undercoat;
 
-pub use caution::{Caution, cautions};
+pub use caution::{Caution, TakeCare, cautions, cautions_of};
 pub use document::{BadBoard, Board, Branch, KnownTin, Layer, LayerId, Letter, Strip, below_the_wax};
 pub use doubt::bands;
 pub use ground::{Ground, GroundKind};

@@ -6,6 +6,7 @@
 //! | spectra and Lab, CxF/X (ISO 17972-1) | [`import()`] | [`cxf()`] |
 //! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
 //! | a palette of 8-bit codes, .gpl | [`import()`] | [`gpl()`] |
+//! | what is done when, iCalendar (RFC 5545) | | [`calendar()`] |
 //! | a photo to pick colours from | [`photo()`] | |
 //! | a photo to keep | [`kept_photo()`] | [`kept_photo()`] |
 //!
@@ -15,6 +16,7 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod calendar;
 mod cgats;
 mod cxf;
 mod palette;
@@ -23,6 +25,7 @@ mod sample;
 mod table;
 mod text;
 
+pub use calendar::{CalendarEvent, calendar};
 pub use cgats::cgats;
 pub use cxf::cxf;
 pub use palette::gpl;

@@ -41,6 +41,17 @@ pub struct Coat {
     pub marks: Vec<Mark>,
 }
 
+/// What is put on a zone, in its order.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LaidOn {
+    /// What is there before.
+    pub ground: Ground,
+    /// From the ground up.
+    pub layers: Vec<Layer>,
+    /// What makes it look old, on top.
+    pub ages: Vec<Age>,
+}
+
 /// A zone as it is dressed: one finish, or the steps of a blend.
 #[derive(Debug, Clone)]
 pub struct FinishedZone {
@@ -239,11 +250,25 @@ impl<'a> FinishContext<'a> {
     fn coat(
         &self,
         ground: Ground,
-        mut layers: Vec<Layer>,
+        layers: Vec<Layer>,
         pattern: Option<&Layer>,
         over: &[&Layer],
         ageing: &Ageing,
     ) -> Result<Coat, BadFinish> {
+        let (layers, mut marks) = self.in_their_order(layers, pattern, over, ageing);
+        let mut stack = Stack::of_layers(&ground, &layers.iter().collect::<Vec<_>>(), self.tin, self.habit)?;
+        marks.extend(ageing.lay_on(&mut stack).into_iter().map(Mark::Aged));
+        Ok(Coat { stack, marks })
+    }
+
+    /// Layers with the pattern, with what lies over them and with wear, each where it belongs: paint below the wax, wax on top.
+    fn in_their_order(
+        &self,
+        mut layers: Vec<Layer>,
+        pattern: Option<&Layer>,
+        over: &[&Layer],
+        ageing: &Ageing,
+    ) -> (Vec<Layer>, Vec<Mark>) {
         let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
         let mut marks: Vec<Mark> = layers.iter().map(|layer| Mark::By(layer.technique)).collect();
         let patterns = pattern.map(|layer| (layer, Mark::Repeated)).into_iter();
@@ -257,9 +282,39 @@ impl<'a> FinishContext<'a> {
             layers.insert(at, worn);
             marks.insert(at, Mark::Aged(Age::Wear));
         }
-        let mut stack = Stack::of_layers(&ground, &layers.iter().collect::<Vec<_>>(), self.tin, self.habit)?;
-        marks.extend(ageing.lay_on(&mut stack).into_iter().map(Mark::Aged));
-        Ok(Coat { stack, marks })
+        (layers, marks)
+    }
+
+    /// What is put on a zone from the ground up, as a painter does it; none on one that stays bare and has no pattern. A blend is a coat of
+    /// its first colour, with each other worked into the one before.
+    pub fn laid_on(&self, zone: Zone, scheme: &Scheme, ground: Ground) -> Result<LaidOn, BadFinish> {
+        let bare = ZoneFinish::of(Finish::Bare);
+        let dress = scheme.dress(zone).unwrap_or(&bare);
+        dress.wears.check()?;
+        let pattern = scheme.stencil(zone).map(|stencil| stencil.layer(self.elevation, zone)).transpose()?;
+        let over: Vec<&Layer> =
+            scheme.over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
+        let (under, layers, over) = match &dress.wears {
+            Finish::Bare => (ground, Vec::new(), Vec::new()),
+            Finish::Strip { board, strip } => {
+                let board = (self.board)(*board).ok_or(BadFinish::NoBoard)?;
+                if board.strip(*strip).is_none() {
+                    return Err(BadFinish::NoStrip(board.name.as_str().to_owned(), *strip));
+                }
+                (board.ground, board.layers(*strip).into_iter().cloned().collect(), over)
+            }
+            Finish::Blend { bands, .. } => {
+                let put = |(n, band): (usize, &Band)| {
+                    let technique = if n == 0 { Technique::BrushedCoat } else { Technique::WetBlend };
+                    Layer::new(technique, band.pot.clone())
+                };
+                (ground, bands.iter().enumerate().map(put).collect(), over)
+            }
+        };
+        let (mut layers, _) = self.in_their_order(layers, pattern.as_ref(), &over, &dress.ageing);
+        layers.retain(|layer| !layer.muted);
+        let ages = dress.ageing.there().map(|(age, _)| age).filter(|age| *age != Age::Wear).collect();
+        Ok(LaidOn { ground: dress.ground.unwrap_or(under), layers, ages })
     }
 
     /// The tins that give what is in some pots its colour, each once.

@@ -35,7 +35,9 @@ pub use bad_finish::BadFinish;
 pub use cohesion::{About, Finding, Pair, Stands, findings, off, pairs, shared_paint};
 pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
-pub use finish::{Coat, FinishContext, FinishedZone, Mark, STEPS, ZoneSeen, blended, poured_together};
+pub use finish::{
+    Coat, FinishContext, FinishedZone, LaidOn, Mark, STEPS, ZoneSeen, blended, poured_together,
+};
 pub use form::{BadForm, Form, FormField, PieceKind, UnknownPieceKind};
 pub use intent::{Intent, Windows};
 pub use spacing::{BadSpacing, Spacing, spaced};

@@ -21,28 +21,32 @@ pub struct Needed {
     pub product: Option<Class>,
     /// ml of it, as mixed.
     pub ml: f64,
-    /// In which steps, by their places in the list.
-    pub steps: Vec<usize>,
+    /// ml that a coat of a square metre of a flat board takes, where it is put on thickest.
+    pub by_square_metre: f64,
+    /// How often it is put on.
+    pub times: usize,
 }
 
 /// How much of each pot some steps need, in the order they are first needed.
 pub fn amounts(steps: &[Step], zones: &[ZoneWork]) -> Vec<Needed> {
     let mut all: Vec<Needed> = Vec::new();
-    for (n, step) in steps.iter().enumerate() {
+    for step in steps {
         let Some(laid) = step.work.laid().filter(|laid| !laid.technique.takes_away()) else { continue };
         let surface: f64 = zones
             .iter()
             .filter(|zone| step.zones.contains(&zone.zone))
             .map(|zone| zone.area * (1.0 + MORE_SURFACE * zone.relief))
             .sum();
-        let ml = surface * per_square_metre(laid.technique.takes(laid.hand));
+        let each = per_square_metre(laid.technique.takes(laid.hand));
+        let ml = surface * each;
         let product = if laid.pot.is_empty() { laid.product() } else { None };
         match all.iter_mut().find(|needed| needed.pot == laid.pot && needed.product == product) {
             Some(needed) => {
                 needed.ml += ml;
-                needed.steps.push(n);
+                needed.by_square_metre = needed.by_square_metre.max(each);
+                needed.times += 1;
             }
-            None => all.push(Needed { pot: laid.pot.clone(), product, ml, steps: vec![n] }),
+            None => all.push(Needed { pot: laid.pot.clone(), product, ml, by_square_metre: each, times: 1 }),
         }
     }
     all
@@ -116,7 +120,7 @@ mod tests {
     fn a_chest_of_drawers_takes_a_pint_of_base() {
         let base = needed(2.5, vec![layer(Technique::BrushedCoat, 1, 2)]);
         assert!((base[0].ml / 473.0 - 1.0).abs() < 0.3, "{} ml", base[0].ml);
-        assert_eq!(base[0].steps.len(), 2);
+        assert_eq!(base[0].times, 2);
     }
 
     /// At 100 % solids a gallon covers 1604 square feet at a mil: of a film of 90 µm on a square metre there are 90 ml, and a tenth.

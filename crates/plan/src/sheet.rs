@@ -94,6 +94,15 @@ impl RunSheet {
         Ok(())
     }
 
+    /// The same without the tick at a place of what was done.
+    pub fn without(mut self, place: usize) -> Self {
+        if place < self.done.len() {
+            let gone = self.done.remove(place);
+            self.lead &= gone.work != Work::LeadTest;
+        }
+        self
+    }
+
     /// What was done on a zone, in that order.
     pub fn done_on(&self, zone: Zone) -> Vec<&Work> {
         self.done.iter().filter(|done| done.zones.contains(&zone)).map(|done| &done.work).collect()

@@ -3,6 +3,7 @@
 
 mod boards;
 mod piece;
+mod plan;
 mod shelf;
 
 use std::{
@@ -130,7 +131,8 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
         store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
     }
     let boards = boards::boards(store, &shelf)?;
-    piece::piece(store, &shelf, &boards)
+    let piano = piece::piece(store, &shelf, &boards)?;
+    plan::plan(store, piano, boards[0])
 }
 
 /// The house white, and what the simulated reader said of tints with it.

@@ -8,6 +8,7 @@ use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_paint::SavedMix;
 use warm_blend_piece::Piece;
+use warm_blend_plan::RunSheet;
 
 use crate::Workshop;
 
@@ -106,6 +107,14 @@ impl Document for Piece {
     }
 }
 
+impl Document for RunSheet {
+    const KIND: &'static str = "run-sheet";
+
+    fn uses(&self) -> Vec<Id> {
+        self.paints().into_iter().map(|paint| paint.0).chain([self.piece]).collect()
+    }
+}
+
 /// What a body of some kind speaks of.
 pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Id>, serde_json::Error> {
     fn of<T: Document>(body: &str) -> Result<Vec<Id>, serde_json::Error> {
@@ -118,6 +127,7 @@ pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Id>, serde_json::Error> {
         Board::KIND => of::<Board>(body),
         BoardReading::KIND => of::<BoardReading>(body),
         Piece::KIND => of::<Piece>(body),
+        RunSheet::KIND => of::<RunSheet>(body),
         LoggedReading::KIND => of::<LoggedReading>(body),
         Workshop::KIND => of::<Workshop>(body),
         other => Err(serde::de::Error::custom(format!("a document of the unknown kind {other}"))),

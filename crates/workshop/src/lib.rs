@@ -11,6 +11,7 @@
 //! | how does a pot stand that is being poured? | [`PourView`], [`PotLabel`] |
 //! | what does a board look like, what is wrong with it, what is the way back? | [`ShelfSnapshot::predict_strip`], [`ShelfSnapshot::ways_back`], [`SeenBoard`] |
 //! | and a whole piece? | [`Room`] |
+//! | what is to be done on it, when, with how much of what? | [`Room::plan`], [`RunSheetView`] |
 //! | what did a reading do? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
 //! | what would a file do, and what does one hold? | [`Import`], [`ShelfSnapshot::export`] |
 //! | which tins are one? | [`Merge`] |
@@ -44,6 +45,7 @@ mod paint_page;
 mod paints;
 mod photos;
 mod pieces;
+mod plans;
 mod pours;
 mod readings;
 mod refusal;
@@ -91,6 +93,10 @@ pub use pieces::{
     PieceChoice, PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullView,
     Room, SchemeEntry, StencilEntry, StencilView, StripWorn, UnifyFound, UnifyStep, UnifyWay, WindowsEntry,
     WornEntry, ZoneView, not_said, scheme_of, zone,
+};
+pub use plans::{
+    CareView, CostView, DoneView, HoursEntry, OtherWay, PaceView, Planned, PotNeeded, RunSheetEntry,
+    RunSheetView, StepDone, StepView, ToBuy, ToolView, WetEdgeView, WhenAsked, WindowEntry,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,

@@ -8,6 +8,7 @@ use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_paint::{PaintId, SavedMix};
 use warm_blend_piece::Piece;
+use warm_blend_plan::RunSheet;
 
 use crate::{Document, Documents, Kept, Refusal, Workshop};
 
@@ -42,6 +43,7 @@ impl Merge {
         self.replace(documents, |mix: SavedMix| mix.with_paint_replaced(goes, stays))?;
         self.replace(documents, |board: Board| board.with_paint_replaced(goes, stays))?;
         self.replace(documents, |piece: Piece| piece.with_paint_replaced(goes, stays))?;
+        self.replace(documents, |sheet: RunSheet| sheet.with_paint_replaced(goes, stays))?;
         self.replace(documents, |reading: BoardReading| reading.with_paint_replaced(goes, stays))?;
         self.replace(documents, |pour: PourRecord| pour.with_paint_replaced(goes, stays))?;
         for reading in documents.users::<LoggedReading>(self.gone)? {

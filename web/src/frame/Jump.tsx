@@ -30,6 +30,7 @@ function useGoals(): Goal[] {
     { id: 'shelf', name: 'Shelf', kind: 'screen', go: () => go('/shelf') },
     { id: 'pot', name: 'Pot', kind: 'screen', go: () => go('/pot') },
     { id: 'board', name: 'Board', kind: 'screen', go: () => go('/board') },
+    { id: 'run-sheet', name: 'Run sheet', kind: 'screen', go: () => go('/run-sheet') },
     ...boards.map((board) => ({
       id: board.id,
       name: board.name,

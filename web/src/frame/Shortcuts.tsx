@@ -5,7 +5,7 @@ import { questionKey } from './useKeys';
 
 const KEYS: [string, string][] = [
   ['Ctrl K', 'Jump to a screen, a paint, a mix or a light'],
-  ['Alt 1, 2, 3, 4', 'Piece, Shelf, Pot, Board'],
+  ['Alt 1, 2, 3, 4, 5', 'Piece, Shelf, Pot, Board, Run sheet'],
   ['Alt L', 'Next light (with Shift, the one before)'],
   ['Alt W', 'Wet, dry, sealed, buffed'],
   ['Ctrl Z', 'Undo'],

@@ -1,4 +1,4 @@
-import { Armchair, PaintBucket, PanelsTopLeft } from 'lucide-react';
+import { Armchair, ListChecks, PaintBucket, PanelsTopLeft } from 'lucide-react';
 import { useEffect } from 'react';
 import { useLocation } from 'react-router';
 import { ShelfIcon } from './ShelfIcon';
@@ -9,6 +9,7 @@ export const SCREENS = [
   { to: '/shelf', name: 'Shelf', icon: ShelfIcon },
   { to: '/pot', name: 'Pot', icon: PaintBucket },
   { to: '/board', name: 'Board', icon: PanelsTopLeft },
+  { to: '/run-sheet', name: 'Run sheet', icon: ListChecks },
 ];
 
 const PLACES = 'places';

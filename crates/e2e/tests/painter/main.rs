@@ -7,6 +7,7 @@ mod keeping;
 mod pieces;
 mod pot;
 mod pouring;
+mod runsheet;
 mod shelf;
 mod tests_of_paint;
 

@@ -40,7 +40,7 @@ const TRIMMED: [Worn; 6] = [
     (Zone::Plinth, 1, 0, 0.25, 0.65),
 ];
 
-pub(super) fn piece(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Result<(), StoreError> {
+pub(super) fn piece(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Result<Uuid, StoreError> {
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
     let scheme = |name: &str, worn: &[Worn]| {
@@ -78,7 +78,7 @@ pub(super) fn piece(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Re
             photo: None,
             budget: Some(1400.0),
             hours: Some(60.0),
-            due: None,
+            due: super::plan::due(),
             lights: vec![Light::Daylight, Light::Bulb],
         },
         form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..PieceKind::UprightCase.usual() }),
@@ -91,7 +91,7 @@ pub(super) fn piece(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Re
         schemes: vec![scheme("pale seat", &STOOL)?],
         ..Piece::named(named("Stool, village hall")?)
     };
-    store.furnish(piece)?;
+    let piano = store.furnish(piece)?.id;
     store.furnish(stool)?;
-    Ok(())
+    Ok(piano)
 }

@@ -29,7 +29,7 @@ pub struct HistoryStep {
     change: i64,
     /// The document.
     document: Uuid,
-    /// `paint`, `reading`, `mix`, `pour`, `board`, `piece` or `workshop`.
+    /// `paint`, `reading`, `mix`, `pour`, `board`, `piece`, `run-sheet` or `workshop`.
     kind: String,
     /// What it did, in words: `adding oat white`.
     words: String,
@@ -54,6 +54,7 @@ impl From<HistoryEntry> for HistoryStep {
             "workshop" => "what is chosen for the workshop".to_owned(),
             "pour" => "the pot of an unnamed mix".to_owned(),
             "board-reading" => "a reading of a board".to_owned(),
+            "run-sheet" => "the run sheet".to_owned(),
             kind => format!("the unnamed {kind}"),
         });
         let more = match step.more {

@@ -8,6 +8,7 @@ mod mixes;
 mod paints;
 mod photos;
 mod piece;
+mod plans;
 mod pours;
 mod predict;
 mod readings;
@@ -92,6 +93,10 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::preview))
         .routes(routes!(piece::picture))
         .routes(routes!(piece::find_unifying))
+        .routes(routes!(plans::get, plans::change))
+        .routes(routes!(plans::tick))
+        .routes(routes!(plans::untick))
+        .routes(routes!(plans::export))
         .routes(routes!(history::notices))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

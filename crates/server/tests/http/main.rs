@@ -6,6 +6,7 @@ mod doors;
 mod files;
 mod guards;
 mod piece;
+mod plans;
 mod pours;
 mod predict;
 mod readings;

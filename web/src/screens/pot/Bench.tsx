@@ -44,7 +44,11 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const { entry } = draft;
   const preview = useMixPreview(entry);
   const prediction = preview.data ?? mix.prediction;
-  const [batch, setBatch] = useState<Batch>({ amount: '1', measure: 'cup', coats: '2' });
+  // A run sheet says how much it needs.
+  const needed = asked.get('ml');
+  const [batch, setBatch] = useState<Batch>(
+    needed ? { amount: needed, measure: 'ml', coats: '2' } : { amount: '1', measure: 'cup', coats: '2' },
+  );
   const [pouredIn, setPouredIn] = useState('ml');
   const [next, setNext] = useState<string>();
   // A batch grows with what is added to it, and undo takes it back to what it was.

@@ -13,6 +13,7 @@ use warm_blend_board::Board;
 use warm_blend_paint::Look;
 use warm_blend_piece::Searched;
 use warm_blend_render::Shading;
+use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{PieceEntry, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
 
 use crate::{
@@ -26,18 +27,28 @@ use crate::{
 };
 
 /// What a piece is looked at among.
-struct Around {
+pub struct Around {
     boards: BTreeMap<Uuid, Board>,
     shelf: Arc<Remembered>,
 }
 
 impl Around {
     async fn of(workspace: &Workspace) -> Result<Self, Problem> {
-        let (boards, shelf) = workspace.with_shelf(|store| store.all_ever::<Board>()).await?;
-        Ok(Self { boards: boards.into_iter().map(|kept| (kept.id, kept.value)).collect(), shelf })
+        Self::and(workspace, |_| Ok(())).await.map(|((), around)| around)
     }
 
-    fn room(&self, look: Look) -> Room<'_> {
+    /// The same with what else is read at that moment.
+    pub async fn and<R: Send + 'static>(
+        workspace: &Workspace,
+        read: impl FnOnce(&mut Store) -> Result<R, StoreError> + Send + 'static,
+    ) -> Result<(R, Self), Problem> {
+        let both = |store: &mut Store| Ok::<_, StoreError>((read(store)?, store.all_ever::<Board>()?));
+        let ((read, boards), shelf) = workspace.with_shelf(both).await?;
+        let boards = boards.into_iter().map(|kept| (kept.id, kept.value)).collect();
+        Ok((read, Self { boards, shelf }))
+    }
+
+    pub fn room(&self, look: Look) -> Room<'_> {
         Room { boards: &self.boards, shelf: &self.shelf, look }
     }
 }

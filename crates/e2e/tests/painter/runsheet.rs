@@ -1,0 +1,96 @@
+//! The run sheet: from the piece to a plan, ticked off, moved, poured from, changed half way.
+
+use serde_json::Value;
+use thirtyfour::prelude::*;
+use warm_blend_e2e::Painter;
+
+async fn sheet(painter: &Painter) -> Value {
+    let piece = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+    let path = format!("/api/pieces/{}/run-sheet", piece["id"].as_str().unwrap());
+    painter.meanwhile("GET", &path, Value::Null).await
+}
+
+fn first(sheet: &Value) -> String {
+    sheet["steps"][0]["name"].as_str().unwrap_or_default().to_owned()
+}
+
+/// The demo's sheet goes on where it was left. The coat took twice as long: it is ticked off with its time, the rest moves, and the
+/// tick is there after a reload; taken back, all is as it was.
+#[tokio::test]
+async fn a_step_that_took_longer_moves_the_rest() {
+    let painter = Painter::at_the_door().await;
+    painter.click("link", "Run sheet").await;
+    painter.reads("Ready on").await;
+    let before = sheet(&painter).await;
+    assert_eq!(first(&before), "Coat, brushed: 2 of 2");
+    painter.click("button", "Done, with time and note: Coat, brushed: 2 of 2").await;
+    painter.write("textbox", "It took, min", "two hours").await;
+    painter.click("button", "Tick off").await;
+    painter.reads("is not a number").await;
+    painter.write("textbox", "It took, min", "190").await;
+    painter.write("textbox", "Note", "dragged at the end").await;
+    painter.click("button", "Tick off").await;
+    painter.reads("7 steps done").await;
+    let after = sheet(&painter).await;
+    assert_ne!(first(&after), first(&before));
+    let factor = |sheet: &Value| sheet["paces"][0]["factor"].as_f64().unwrap();
+    assert!(factor(&after) > factor(&before), "the pace is learned");
+
+    painter.driver.refresh().await.unwrap();
+    painter.reads("7 steps done; last: coat, brushed: 2 of 2").await;
+    painter.click("button", "Undo").await;
+    painter.reads("6 steps done").await;
+    assert_eq!(first(&sheet(&painter).await), first(&before));
+    painter.leave().await;
+}
+
+/// Hours, air and rates by keyboard; what cannot be says so at its field; too cold stops the plan.
+#[tokio::test]
+async fn how_we_work_moves_the_end() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/run-sheet").await;
+    painter.click("button", "How we work").await;
+    painter.write("textbox", "Temperature, °C", "900").await;
+    painter.press(Key::Tab).await;
+    painter.reads("a temperature is −30 to 60 °C").await;
+    painter.write("textbox", "Temperature, °C", "4").await;
+    painter.press(Key::Tab).await;
+    painter
+        .until("it is too cold", async || {
+            sheet(&painter).await["stop"].as_str().is_some_and(|stop| stop.contains("4 °C"))
+        })
+        .await;
+    painter.write("textbox", "Temperature, °C", "21").await;
+    painter.press(Key::Tab).await;
+    painter.click("checkbox", "Somebody helps").await;
+    painter
+        .until("somebody helps", async || {
+            let sheet = sheet(&painter).await;
+            sheet["entry"]["helper"] == true && sheet["stop"].is_null()
+        })
+        .await;
+    painter.press(Key::Escape).await;
+    painter.gone("dialog", "How we work").await;
+    painter.settled().await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.leave().await;
+}
+
+/// What is to be mixed is taken to the Pot with its amount; the list of what to buy, tools and cost stand beside.
+#[tokio::test]
+async fn a_batch_is_poured_from_the_sheet() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/run-sheet").await;
+    painter.click("radio", "Buy").await;
+    painter.reads("buy 1 ×").await;
+    painter.click("radio", "Cost").await;
+    painter.reads("Price to ask").await;
+    painter.click("radio", "Tools").await;
+    painter.reads("a shared one mixes a third").await;
+    painter.click("radio", "Mix").await;
+    let needed = sheet(&painter).await["pots"][0]["ml"].as_f64().unwrap().ceil();
+    painter.click("button", "Pour it in the Pot: 5 slate blue : 1 barley").await;
+    painter.reads("drift blue for the case").await;
+    assert_eq!(painter.value("textbox", "Batch").await, format!("{needed:.0}"));
+    painter.leave().await;
+}

@@ -1,0 +1,239 @@
+//! The run sheet: planned, ticked off, changed half way, taken away.
+
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+
+use crate::bench::{Bench, about};
+
+async fn piano(bench: &Bench) -> String {
+    bench.get("/api/pieces").await[0]["id"].as_str().unwrap().to_owned()
+}
+
+fn names(sheet: &Value) -> Vec<&str> {
+    sheet["steps"].as_array().unwrap().iter().map(|step| step["name"].as_str().unwrap()).collect()
+}
+
+fn ends(sheet: &Value) -> jiff::Timestamp {
+    sheet["ends"].as_str().unwrap().parse().unwrap()
+}
+
+async fn tick(bench: &Bench, id: &str, sheet: &Value, step: &Value, minutes: Option<f64>) -> Value {
+    let path = format!("/api/pieces/{id}/run-sheet/done?revision={}", sheet["revision"]);
+    bench.post(&path, json!({"step": step["id"], "minutes": minutes}), StatusCode::OK).await
+}
+
+/// The demo's sheet is half done and goes on where it was left; a step that takes twice as long moves the rest and is learned; undo
+/// takes the tick back.
+#[tokio::test]
+async fn it_goes_on_where_it_was_left_and_learns_the_pace() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let sheet = bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
+    assert_eq!(sheet["stop"], Value::Null);
+    assert_eq!(
+        names(&sheet)[0],
+        "Coat, brushed: 2 of 2",
+        "primed, and one coat of blue: {:?}",
+        names(&sheet)
+    );
+    assert!(!names(&sheet).contains(&"Clean"));
+    assert!(sheet["share_done"].as_f64().unwrap() > 0.15);
+    // Its first step cannot wait for one that is still to come; nothing else can be ticked before it.
+    let waiting = sheet["steps"].as_array().unwrap().iter().find(|step| step["ready"] == false).unwrap();
+    let path = format!("/api/pieces/{id}/run-sheet/done?revision={}", sheet["revision"]);
+    let refused = bench
+        .call(Method::POST, &path, json!({"step": waiting["id"]}), StatusCode::UNPROCESSABLE_ENTITY)
+        .await;
+    assert!(about(&refused, "/step").contains("tick that one"), "{refused}");
+
+    let coat = sheet["steps"][0].clone();
+    let slow = tick(&bench, &id, &sheet, &coat, Some(2.5 * coat["minutes"].as_f64().unwrap())).await;
+    assert_ne!(names(&slow)[0], "Coat, brushed: 2 of 2");
+    let pace = &slow["paces"][0];
+    assert_eq!(pace["technique"], "Coat, brushed");
+    assert!(pace["factor"].as_f64() > sheet["paces"][0]["factor"].as_f64(), "{pace}");
+    let longer = |of: &Value| {
+        of["steps"].as_array().unwrap().iter().find(|step| step["name"] == "Coat, brushed: 1 of 2").unwrap()["minutes"]
+            .as_f64()
+            .unwrap()
+    };
+    assert!(longer(&slow) > longer(&sheet), "the rest is planned at that pace");
+
+    bench.undo().await;
+    let again = bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
+    assert_eq!(names(&again), names(&sheet));
+}
+
+/// The trim's scheme in place of the panels' half way: what lies there and is wanted stays, the rest is covered.
+#[tokio::test]
+async fn the_scheme_is_changed_half_way() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let path = format!("/api/pieces/{id}/run-sheet");
+    let mut sheet = bench.get(&path).await;
+    // The panels get their red, which the other scheme does not want there.
+    let red =
+        sheet["steps"].as_array().unwrap().iter().find(|step| step["pot"] == "oxblood").unwrap().clone();
+    sheet = tick(&bench, &id, &sheet, &red, None).await;
+    let piece = bench.get(&format!("/api/pieces/{id}")).await;
+    let mut entry = piece["entry"].clone();
+    entry["chosen"] = json!(1);
+    let at = format!("/api/pieces/{id}?revision={}", piece["revision"]);
+    bench.call(Method::PUT, &at, entry, StatusCode::OK).await;
+
+    let other = bench.get(&path).await;
+    assert_eq!(other["scheme"], "pale trim");
+    let steps = other["steps"].as_array().unwrap();
+    let covered =
+        steps.iter().find(|step| step["name"] == "Scuff what is to be covered").expect("the red is covered");
+    let zones = |step: &Value| {
+        step["zones"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .map(|zone| zone.as_str().unwrap().to_owned())
+            .collect::<Vec<_>>()
+    };
+    assert!(zones(covered).contains(&"Panels".to_owned()), "{covered}");
+    assert!(names(&other).iter().all(|name| !["Clean", "Rinse"].contains(name)), "nothing is prepared twice");
+    // The case has its first coat and keeps it.
+    let second = steps
+        .iter()
+        .find(|step| step["name"] == "Coat, brushed: 2 of 2" && zones(step).contains(&"Case".to_owned()));
+    assert!(second.is_some());
+    let _ = sheet;
+}
+
+/// A helper, longer days, colder air: what they do to the day it is ready.
+#[tokio::test]
+async fn how_the_workshop_works_moves_the_end() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let path = format!("/api/pieces/{id}/run-sheet");
+    let sheet = bench.get(&path).await;
+    let with = async |sheet: &Value, change: &dyn Fn(&mut Value), expected: StatusCode| {
+        let mut entry = sheet["entry"].clone();
+        change(&mut entry);
+        bench.call(Method::PUT, &format!("{path}?revision={}", sheet["revision"]), entry, expected).await
+    };
+    let helped = with(&sheet, &|entry| entry["helper"] = json!(true), StatusCode::OK).await;
+    assert!(ends(&helped) <= ends(&sheet));
+    let cold = with(
+        &helped,
+        &|entry| {
+            entry["helper"] = json!(false);
+            entry["celsius"] = json!(10.0)
+        },
+        StatusCode::OK,
+    )
+    .await;
+    assert!(ends(&cold) > ends(&sheet));
+    let frost = with(&cold, &|entry| entry["celsius"] = json!(-10.0), StatusCode::OK).await;
+    assert!(frost["stop"].as_str().unwrap().contains("warm the workshop"), "{}", frost["stop"]);
+    assert_eq!(frost["steps"], json!([]));
+
+    for (change, pointer, word) in [
+        (json!({"celsius": 900.0}), "/celsius", "−30"),
+        (json!({"humidity": 140.0}), "/humidity", "100 %"),
+        (json!({"margin": 100.0}), "/margin", "90 %"),
+        (json!({"hour": -3.0}), "/hour", "0 to"),
+        (json!({"hours": {"week": [null, null, null, null, null, null, null]}}), "/hours", "at least one"),
+        (json!({"hours": {"week": []}}), "/hours", "seven"),
+        (
+            json!({"hours": {"week": [null, null, null, null, null, null, {"from": "17:00", "to": "9 o'clock"}]}}),
+            "/hours",
+            "09:00",
+        ),
+        (
+            json!({"hours": {"zone": "Moon/Crater", "week": sheet["entry"]["hours"]["week"]}}),
+            "/hours",
+            "time zone",
+        ),
+        (
+            json!({"hours": {"week": sheet["entry"]["hours"]["week"], "off": ["tomorrow"]}}),
+            "/hours",
+            "2026-12-24",
+        ),
+        (json!({"starts": "soon"}), "/starts", "point in time"),
+    ] {
+        let merge = |entry: &mut Value| {
+            for (field, value) in change.as_object().unwrap() {
+                entry[field] = value.clone();
+            }
+        };
+        let refused = with(&frost, &merge, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert!(about(&refused, pointer).contains(word), "{change}: {refused}");
+    }
+    // Over a revision that somebody else has changed nothing is written.
+    with(&sheet, &|entry| entry["helper"] = json!(true), StatusCode::CONFLICT).await;
+}
+
+/// Old paint is tested for lead before anything is sanded; where there is some, the plan stops and says whom to ask.
+#[tokio::test]
+async fn lead_stops_the_plan() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let path = format!("/api/pieces/{id}/run-sheet");
+    let sheet = bench.get(&path).await;
+    for place in (0..sheet["done"].as_array().unwrap().len()).rev() {
+        let revision = bench.get(&path).await["revision"].clone();
+        let at = format!("{path}/done/{place}?revision={revision}");
+        bench.call(Method::DELETE, &at, Value::Null, StatusCode::OK).await;
+    }
+    let piece = bench.get(&format!("/api/pieces/{id}")).await;
+    let mut entry = piece["entry"].clone();
+    for scheme in entry["schemes"].as_array_mut().unwrap() {
+        for worn in scheme["wears"].as_array_mut().map(Vec::as_mut_slice).unwrap_or_default() {
+            worn["ground"] = json!({"kind": "old-paint"});
+        }
+        if let Some(worn) = scheme["wears"].as_object_mut() {
+            worn.values_mut().for_each(|worn| worn["ground"] = json!({"kind": "old-paint"}));
+        }
+    }
+    bench
+        .call(Method::PUT, &format!("/api/pieces/{id}?revision={}", piece["revision"]), entry, StatusCode::OK)
+        .await;
+    let sheet = bench.get(&path).await;
+    let all = names(&sheet);
+    let at =
+        |name: &str| all.iter().position(|found| *found == name).unwrap_or_else(|| panic!("{name}: {all:?}"));
+    assert!(at("Test the old paint for lead") < at("Scuff-sand"));
+    let test = &sheet["steps"][at("Test the old paint for lead")];
+    assert!(test["asks_lead"] == true && test["care"][0]["source"].as_str().unwrap().contains("745"));
+    let body = json!({"step": test["id"], "lead": true});
+    let stopped =
+        bench.post(&format!("{path}/done?revision={}", sheet["revision"]), body, StatusCode::OK).await;
+    assert!(stopped["stop"].as_str().unwrap().contains("licensed"), "{}", stopped["stop"]);
+    assert_eq!(stopped["steps"], json!([]));
+}
+
+/// A calendar, a shopping list; and a piece of which nothing was said.
+#[tokio::test]
+async fn it_is_taken_away() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let text = async |file: &str| {
+        let answer = bench.raw(Method::GET, &format!("/api/pieces/{id}/run-sheet/{file}"), "", "").await;
+        (answer.status(), answer.text().await.unwrap())
+    };
+    let (status, calendar) = text("calendar").await;
+    assert_eq!(status, StatusCode::OK);
+    assert!(
+        calendar.starts_with("BEGIN:VCALENDAR") && calendar.contains("SUMMARY:Coat\\, brushed"),
+        "{calendar}"
+    );
+    let sheet = bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
+    let hands_on =
+        sheet["steps"].as_array().unwrap().iter().filter(|step| step["begins"] != step["ends"]).count();
+    assert!(calendar.matches("BEGIN:VEVENT").count() >= hands_on);
+    let (_, shopping) = text("shopping").await;
+    assert!(shopping.starts_with("product,needed_ml") && shopping.contains("slate blue"), "{shopping}");
+    assert_eq!(text("../../paints").await.0, StatusCode::NOT_FOUND);
+    assert_eq!(text("other").await.0, StatusCode::NOT_FOUND);
+
+    let empty = Bench::empty().await;
+    let id = piano(&empty).await;
+    let path = format!("/api/pieces/{id}/run-sheet");
+    let refused = empty.call(Method::GET, &path, Value::Null, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(about(&refused, "/form").contains("what the piece is"));
+}

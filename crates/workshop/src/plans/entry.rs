@@ -1,0 +1,199 @@
+//! A run sheet as it is entered.
+
+use jiff::Timestamp;
+use jiff::civil::{Date, Time};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use warm_blend_paint::Note;
+use warm_blend_plan::{Air, Rates, RunSheet, Window, WorkingHours};
+
+use crate::{Checks, Refusal};
+
+/// How the workshop works on a piece.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct RunSheetEntry {
+    /// When work may begin, RFC 3339; at once where nothing is said.
+    #[serde(default)]
+    pub starts: Option<String>,
+    /// When somebody works.
+    pub hours: HoursEntry,
+    /// Whether somebody helps.
+    #[serde(default)]
+    pub helper: bool,
+    /// °C in the workshop.
+    pub celsius: f64,
+    /// Humidity there, %.
+    pub humidity: f64,
+    /// What an hour of work costs.
+    #[serde(default)]
+    pub hour: Option<f64>,
+    /// Rent, heating and tools, % of materials and work.
+    #[serde(default)]
+    pub overhead: Option<f64>,
+    /// What is to be earned, % of the price.
+    #[serde(default)]
+    pub margin: Option<f64>,
+}
+
+/// Working hours.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct HoursEntry {
+    /// The zone of the workshop's clock, such as `Europe/Vienna`; the computer's own where nothing is said.
+    #[serde(default)]
+    pub zone: Option<String>,
+    /// Monday to Sunday; null on a day off.
+    pub week: Vec<Option<WindowEntry>>,
+    /// Days on which nobody works, `2026-12-24`.
+    #[serde(default)]
+    pub off: Vec<String>,
+}
+
+/// From when to when.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct WindowEntry {
+    /// `09:00`
+    pub from: String,
+    /// `17:00`; `24:00` is the end of the day.
+    pub to: String,
+}
+
+/// A step that was done.
+#[derive(Debug, Clone, Default, Deserialize, ToSchema)]
+pub struct StepDone {
+    /// Which: its id on the sheet.
+    pub step: String,
+    /// How long it took, minutes, where somebody looked.
+    #[serde(default)]
+    pub minutes: Option<f64>,
+    /// When it was over, RFC 3339; now where nothing is said.
+    #[serde(default)]
+    pub at: Option<String>,
+    /// What there is to say of it.
+    #[serde(default)]
+    pub note: Option<String>,
+    /// Of a test for lead: whether there was some.
+    #[serde(default)]
+    pub lead: bool,
+}
+
+/// A time of day in minutes after midnight.
+fn minutes_of(text: &str) -> Result<u16, String> {
+    if text.trim() == "24:00" {
+        return Ok(24 * 60);
+    }
+    let time: Time = text.trim().parse().map_err(|_| {
+        let shown: String = text.chars().take(20).collect();
+        format!("“{shown}” is no time of day: write it like 09:00")
+    })?;
+    Ok(time.hour() as u16 * 60 + time.minute() as u16)
+}
+
+fn clock_time(minutes: u16) -> String {
+    format!("{:02}:{:02}", minutes / 60, minutes % 60)
+}
+
+/// A point in time.
+pub(super) fn timestamp(text: &str) -> Result<Timestamp, String> {
+    text.trim().parse().map_err(|_| {
+        let shown: String = text.chars().take(40).collect();
+        format!("“{shown}” is no point in time: write it like 2026-11-27T09:00:00Z")
+    })
+}
+
+impl RunSheetEntry {
+    /// The sheet with this in place of what it had: what was done stays.
+    pub fn over(&self, before: RunSheet) -> Result<RunSheet, Refusal> {
+        let mut checks = Checks::default();
+        let starts = checks.optional("/starts", self.starts.as_deref().map(timestamp));
+        let hours = checks.field("/hours", self.hours.parse(&before.hours.zone));
+        let air = checks.field("/celsius", Air::new(self.celsius, 0.5));
+        let damp = checks.field("/humidity", Air::new(20.0, self.humidity / 100.0));
+        let share = |percent: Option<f64>| percent.map(|percent| percent / 100.0);
+        let rates = Rates { hour: self.hour, overhead: share(self.overhead), margin: share(self.margin) };
+        if let Err((field, words)) = rates.check() {
+            checks.field::<(), _>(format!("/{field}"), Err(words));
+        }
+        let (celsius, humidity) = (self.celsius, self.humidity / 100.0);
+        let sheet = hours.zip(air.zip(damp)).map(|(hours, _)| RunSheet {
+            starts,
+            hours,
+            helper: self.helper,
+            air: Air { celsius, humidity },
+            rates,
+            ..before
+        });
+        let sheet = checks.done(sheet)?;
+        sheet.check().map_err(|error| Refusal::field(error.pointer, error.message))?;
+        Ok(sheet)
+    }
+
+    pub(super) fn of(sheet: &RunSheet) -> Self {
+        let percent = |share: Option<f64>| share.map(|share| (1000.0 * share).round() / 10.0);
+        Self {
+            starts: sheet.starts.map(|at| at.to_string()),
+            hours: HoursEntry {
+                zone: Some(sheet.hours.zone.clone()),
+                week: sheet.hours.week.iter().map(|window| window.map(WindowEntry::of)).collect(),
+                off: sheet.hours.off.iter().map(ToString::to_string).collect(),
+            },
+            helper: sheet.helper,
+            celsius: sheet.air.celsius,
+            humidity: (1000.0 * sheet.air.humidity).round() / 10.0,
+            hour: sheet.rates.hour,
+            overhead: percent(sheet.rates.overhead),
+            margin: percent(sheet.rates.margin),
+        }
+    }
+}
+
+impl WindowEntry {
+    fn of(window: Window) -> Self {
+        Self { from: clock_time(window.from), to: clock_time(window.to) }
+    }
+}
+
+impl HoursEntry {
+    fn parse(&self, zone: &str) -> Result<WorkingHours, String> {
+        let week: Vec<Option<Window>> = self
+            .week
+            .iter()
+            .map(|day| {
+                day.as_ref()
+                    .map(|day| Ok(Window { from: minutes_of(&day.from)?, to: minutes_of(&day.to)? }))
+                    .transpose()
+            })
+            .collect::<Result<_, String>>()?;
+        let days = week.len();
+        let week = week.try_into().map_err(|_| format!("{days} days: a week has seven, from Monday"))?;
+        let day = |text: &String| {
+            let shown: String = text.chars().take(20).collect();
+            text.trim().parse::<Date>().map_err(|_| format!("“{shown}” is no day: write it like 2026-12-24"))
+        };
+        let off = self.off.iter().map(day).collect::<Result<_, _>>()?;
+        let hours = WorkingHours { zone: self.zone.clone().unwrap_or_else(|| zone.to_owned()), week, off };
+        hours.check().map_err(|error| error.to_string())?;
+        Ok(hours)
+    }
+}
+
+impl StepDone {
+    /// What was said beside which step it is: when, how long, a note.
+    pub(super) fn parse(&self, now: Timestamp) -> Result<(Timestamp, Option<f64>, Option<Note>), Refusal> {
+        let mut checks = Checks::default();
+        let at = checks.optional("/at", self.at.as_deref().map(timestamp)).unwrap_or(now);
+        let minutes = checks.optional(
+            "/minutes",
+            self.minutes.map(|minutes| match minutes {
+                minutes if minutes > 0.0 && minutes <= 6000.0 => Ok(minutes),
+                _ => Err(format!(
+                    "{minutes}: more than 0 and at most 6000 minutes; leave it out if nobody looked"
+                )),
+            }),
+        );
+        let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
+        if at > now {
+            checks.field::<(), _>("/at", Err("this is still to come: tick it once it is done"));
+        }
+        checks.done(Some((at, minutes, note)))
+    }
+}

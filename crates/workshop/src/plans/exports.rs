@@ -1,0 +1,65 @@
+//! A run sheet taken away: into a calendar, into a table.
+
+use jiff::Timestamp;
+use uuid::Uuid;
+use warm_blend_interchange::{CalendarEvent, calendar, csv};
+
+use super::planning::Planned;
+use crate::{Export, Refusal};
+
+impl Planned<'_> {
+    /// One of the files by its name: `calendar` or `shopping`.
+    pub fn file(&self, file: &str, piece: Uuid, name: &str, now: Timestamp) -> Result<Export, Refusal> {
+        match file {
+            "calendar" => Ok(self.calendar(piece, name, now)),
+            "shopping" => self.shopping(),
+            _ => Err(Refusal::Unknown("there is no such file: choose calendar or shopping".to_owned())),
+        }
+    }
+
+    /// What is left to do as a calendar: one entry for each stretch of work.
+    fn calendar(&self, piece: Uuid, name: &str, now: Timestamp) -> Export {
+        let events: Vec<CalendarEvent> = self
+            .in_order()
+            .flat_map(|(step, when)| {
+                let zones: Vec<&str> = step.zones.iter().map(|zone| zone.name()).collect();
+                let pot = self.pot(&step.work).map(|pot| format!("\n{pot}")).unwrap_or_default();
+                when.stretches.iter().enumerate().filter(|(_, (from, to))| from < to).map(
+                    move |(n, (from, to))| CalendarEvent {
+                        uid: format!("{piece}-{}-{n}@warm-blend", step.id),
+                        begins: *from,
+                        ends: *to,
+                        title: format!("{}: {name}", self.name(&step.work)),
+                        notes: format!("{}{pot}", zones.join(", ")),
+                    },
+                )
+            })
+            .collect();
+        let bytes = calendar(name, &events, now).into_bytes();
+        Export { kind: "text/calendar; charset=utf-8", name: "run-sheet.ics", bytes }
+    }
+
+    /// What is to be bought and what it costs, as a table.
+    fn shopping(&self) -> Result<Export, Refusal> {
+        let view = self.view(0)?;
+        let head = ["product", "needed_ml", "in_stock_ml", "packs", "pack_ml", "cost", "left_ml"];
+        let number = |value: f64| format!("{value:.0}");
+        let rows: Vec<Vec<String>> = view
+            .shopping
+            .iter()
+            .map(|row| {
+                vec![
+                    row.name.clone(),
+                    number(row.needed),
+                    number(row.stock),
+                    row.packs.map(|packs| packs.to_string()).unwrap_or_default(),
+                    row.pack.map(number).unwrap_or_default(),
+                    row.cost.map(|cost| format!("{cost:.2}")).unwrap_or_default(),
+                    number(row.left),
+                ]
+            })
+            .collect();
+        let bytes = csv(&head, &rows).map_err(|_| Refusal::Broken)?;
+        Ok(Export { kind: "text/csv; charset=utf-8", name: "shopping.csv", bytes })
+    }
+}

@@ -1,0 +1,217 @@
+//! A run sheet as it is shown.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::{MixPart, RunSheetEntry, Swatch};
+
+/// The run sheet of a piece, planned from now on.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RunSheetView {
+    /// To be named when it is changed; 0 where nothing was kept yet.
+    pub revision: i64,
+    /// How the workshop works.
+    pub entry: RunSheetEntry,
+    /// The scheme that counts.
+    pub scheme: String,
+    /// Why nothing is to be done: lead was found, it is too cold to paint, nothing is on the piece's list.
+    pub stop: Option<String>,
+    /// What is still to be done, in the order it is taken up.
+    pub steps: Vec<StepView>,
+    /// What was done, the last first.
+    pub done: Vec<DoneView>,
+    /// When it can be handed over, RFC 3339.
+    pub ends: Option<String>,
+    /// Hands-on work still to do, minutes.
+    pub minutes: f64,
+    /// Of all of it, done or not, the share that is done, 0 to 1, by hands-on work.
+    pub share_done: f64,
+    /// The day it is due.
+    pub due: Option<String>,
+    /// Whether that can be kept, in words.
+    pub verdict: Option<String>,
+    /// What else would do, and when it would be over then, the earliest first.
+    pub other_ways: Vec<OtherWay>,
+    /// What was taken for granted, or is worth knowing.
+    pub notes: Vec<String>,
+    /// What is to be mixed for what is left.
+    pub pots: Vec<PotNeeded>,
+    /// What is to be bought for it.
+    pub shopping: Vec<ToBuy>,
+    /// What the whole comes to.
+    pub cost: CostView,
+    /// What it is done with.
+    pub tools: Vec<ToolView>,
+    /// This painter's pace, where it was learned.
+    pub paces: Vec<PaceView>,
+}
+
+/// A step still to do.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StepView {
+    /// Which.
+    pub id: String,
+    /// `Coat, brushed: 1 of 2` …
+    pub name: String,
+    /// What is in the pot: `5 slate blue : 1 barley`.
+    pub pot: Option<String>,
+    /// The same, to mix it.
+    pub parts: Vec<MixPart>,
+    /// How it looks.
+    pub swatch: Option<Swatch>,
+    /// How much of it, ml.
+    pub ml: Option<f64>,
+    /// Where: names of zones.
+    pub zones: Vec<&'static str>,
+    /// Why, where that is not plain.
+    pub why: Option<&'static str>,
+    /// Hands-on minutes, at this painter's pace.
+    pub minutes: f64,
+    /// When it begins, RFC 3339.
+    pub begins: String,
+    /// When the hand is done with it.
+    pub ends: String,
+    /// When the next can go on; none after the last.
+    pub dry: Option<String>,
+    /// True where it is put off to another day before it is done.
+    pub split: bool,
+    /// Who does it: `you` or `helper`.
+    pub by: &'static str,
+    /// True where a delay of it delays the whole.
+    pub critical: bool,
+    /// True where it can be ticked now: nothing else comes before it.
+    pub ready: bool,
+    /// True of the test for lead, whose answer is asked for.
+    pub asks_lead: bool,
+    /// How it is worked wet.
+    pub wet_edge: Option<WetEdgeView>,
+    /// What people must take care of.
+    pub care: Vec<CareView>,
+}
+
+/// How a layer is worked wet.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WetEdgeView {
+    /// `Open about 10 min …`
+    pub words: String,
+    /// True where two are needed.
+    pub two: bool,
+}
+
+/// Something to take care of.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CareView {
+    /// What.
+    pub words: &'static str,
+    /// Where it is published, or `common practice`.
+    pub source: &'static str,
+}
+
+/// A step that was done.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DoneView {
+    /// Its place in what was done, the first 0: to take it back.
+    pub at_place: usize,
+    /// What.
+    pub name: String,
+    /// What was in the pot.
+    pub pot: Option<String>,
+    /// Where.
+    pub zones: Vec<&'static str>,
+    /// When it was over, RFC 3339.
+    pub at: String,
+    /// How long it took, minutes.
+    pub minutes: Option<f64>,
+    /// How long the usual hand takes.
+    pub usual: f64,
+    /// What was said of it.
+    pub note: Option<String>,
+}
+
+/// Another way to be done.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OtherWay {
+    /// `With a helper` …
+    pub words: &'static str,
+    /// When it would be over, RFC 3339.
+    pub ends: String,
+}
+
+/// A pot that is needed.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PotNeeded {
+    /// What is in it.
+    pub words: String,
+    /// The same, to mix it; empty of what comes out of a tin.
+    pub parts: Vec<MixPart>,
+    /// How it looks.
+    pub swatch: Option<Swatch>,
+    /// ml, as mixed.
+    pub ml: f64,
+    /// Of each part: `slate blue 260 ml, 320 g`.
+    pub amounts: Vec<String>,
+}
+
+/// Something to be bought.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ToBuy {
+    /// The tin.
+    pub name: String,
+    /// ml needed in all.
+    pub needed: f64,
+    /// ml there are.
+    pub stock: f64,
+    /// How many packs to buy; 0 where there is enough; none where no pack is known.
+    pub packs: Option<usize>,
+    /// What a pack holds, ml.
+    pub pack: Option<f64>,
+    /// What they cost.
+    pub cost: Option<f64>,
+    /// ml left over then.
+    pub left: f64,
+    /// m² that the rest would still cover in one coat.
+    pub covers: f64,
+}
+
+/// What it comes to, in the workshop's money.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CostView {
+    /// Paints and products that are used up on the whole piece.
+    pub materials: f64,
+    /// Hours of work on the whole piece.
+    pub hours: f64,
+    /// What they cost.
+    pub work: f64,
+    /// Rent and the like.
+    pub overhead: f64,
+    /// What is to be asked.
+    pub price: f64,
+    /// The same by the square metre that is painted.
+    pub price_per_m2: Option<f64>,
+    /// What the brief allows.
+    pub budget: Option<f64>,
+}
+
+/// A tool.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ToolView {
+    /// What.
+    pub name: &'static str,
+    /// How many.
+    pub count: Option<usize>,
+    /// Why.
+    pub why: &'static str,
+}
+
+/// This painter's pace in a technique.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PaceView {
+    /// Which.
+    pub technique: &'static str,
+    /// Times as long as the usual hand.
+    pub factor: f64,
+    /// What that is off by at most in nine cases of ten, as a factor.
+    pub within: f64,
+    /// From how many steps.
+    pub steps: usize,
+}

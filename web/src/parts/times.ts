@@ -1,0 +1,28 @@
+// Times as they are read, on the workshop's clock. Nothing is computed here.
+
+/** Writers of times in a zone. */
+export function clockOf(zone: string | null | undefined) {
+  const at = (options: Intl.DateTimeFormatOptions) =>
+    new Intl.DateTimeFormat(navigator.language, { ...options, ...(zone ? { timeZone: zone } : {}) });
+  const [time, day, short] = [
+    at({ hour: 'numeric', minute: '2-digit' }),
+    at({ weekday: 'long', day: 'numeric', month: 'long' }),
+    at({ weekday: 'short', day: 'numeric', month: 'short' }),
+  ];
+  return {
+    /** `09:30` */
+    time: (text: string) => time.format(new Date(text)),
+    /** `Friday 27 November` */
+    day: (text: string) => day.format(new Date(text)),
+    /** `Fri 27 Nov, 09:30` */
+    both: (text: string) => `${short.format(new Date(text))}, ${time.format(new Date(text))}`,
+  };
+}
+
+/** `35 min`, `1 h 20 min` */
+export function lasting(minutes: number) {
+  const whole = Math.max(1, Math.round(minutes));
+  const [hours, rest] = [Math.floor(whole / 60), whole % 60];
+  if (hours === 0) return `${whole} min`;
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`;
+}

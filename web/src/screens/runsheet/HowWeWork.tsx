@@ -1,0 +1,150 @@
+import { useState } from 'react';
+import type { Problem, RunSheetEntry, RunSheetView } from '../../api/client';
+import { Field } from '../../parts/Field';
+import { NumberField } from '../../parts/NumberField';
+import { useDeed } from '../../parts/useDeed';
+import { useRunSheetCalls } from '../../state/runSheet';
+
+const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+
+/** Hours, help, air and rates: every change plans anew. */
+export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView }) {
+  const calls = useRunSheetCalls(piece);
+  const { attempt } = useDeed();
+  const [problem, setProblem] = useState<Problem>();
+  const { entry } = sheet;
+  const change = (what: Partial<RunSheetEntry>) =>
+    attempt(
+      'It was not changed',
+      async () => {
+        await calls.change({ ...entry, ...what }, sheet.revision);
+        setProblem(undefined);
+      },
+      setProblem,
+    );
+  const day = (n: number, window: RunSheetEntry['hours']['week'][number]) =>
+    change({
+      hours: { ...entry.hours, week: entry.hours.week.map((old, i) => (i === n ? window : old)) },
+    });
+  const number = (field: 'celsius' | 'humidity', label: string, unit: string) => (
+    <NumberField
+      label={label}
+      unit={unit}
+      value={entry[field]}
+      error={problem?.at(`/${field}`)}
+      onChange={(value) => change({ [field]: value })}
+    />
+  );
+  const rate = (field: 'hour' | 'overhead' | 'margin', label: string, unit?: string) => (
+    <NumberField
+      label={label}
+      unit={unit}
+      value={entry[field] ?? undefined}
+      error={problem?.at(`/${field}`)}
+      onChange={(value) => change({ [field]: value })}
+      onEmpty={() => change({ [field]: null })}
+    />
+  );
+  return (
+    <div className="grid gap-5">
+      <fieldset className="grid gap-2">
+        <legend className="pb-1 text-lg font-semibold">Hours</legend>
+        {DAYS.map((name, n) => {
+          const window = entry.hours.week[n] ?? null;
+          return (
+            <div key={name} className="flex flex-wrap items-center gap-3">
+              <label className="flex h-11 w-36 items-center gap-2 font-medium">
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={window !== null}
+                  onChange={(event) => day(n, event.target.checked ? { from: '09:00', to: '17:00' } : null)}
+                />
+                {name}
+              </label>
+              {window && (
+                <>
+                  <TimeOfDay
+                    label={`${name} from`}
+                    value={window.from}
+                    onChange={(from) => day(n, { ...window, from })}
+                  />
+                  <span aria-hidden>to</span>
+                  <TimeOfDay
+                    label={`${name} to`}
+                    value={window.to}
+                    onChange={(to) => day(n, { ...window, to })}
+                  />
+                </>
+              )}
+            </div>
+          );
+        })}
+        {problem?.at('/hours') && (
+          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+            {problem.at('/hours')}
+          </p>
+        )}
+        <DaysOff off={entry.hours.off ?? []} onChange={(off) => change({ hours: { ...entry.hours, off } })} />
+        <label className="flex h-11 items-center gap-2 font-medium">
+          <input
+            type="checkbox"
+            className="size-5 accent-ink"
+            checked={entry.helper ?? false}
+            onChange={(event) => change({ helper: event.target.checked })}
+          />
+          Somebody helps
+        </label>
+      </fieldset>
+      <fieldset className="grid grid-cols-2 gap-3">
+        <legend className="pb-1 text-lg font-semibold">Air in the workshop</legend>
+        {number('celsius', 'Temperature', '°C')}
+        {number('humidity', 'Humidity', '%')}
+      </fieldset>
+      <fieldset className="grid grid-cols-3 gap-3 max-sm:grid-cols-1">
+        <legend className="pb-1 text-lg font-semibold">Rates</legend>
+        {rate('hour', 'An hour of work')}
+        {rate('overhead', 'Overhead', '%')}
+        {rate('margin', 'Margin', '% of the price')}
+      </fieldset>
+    </div>
+  );
+}
+
+function TimeOfDay({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (to: string) => void;
+}) {
+  return (
+    <input
+      type="time"
+      aria-label={label}
+      className="field w-32"
+      key={value}
+      defaultValue={value}
+      onBlur={(event) => event.target.value && event.target.value !== value && onChange(event.target.value)}
+    />
+  );
+}
+
+/** Days on which nobody works, one beside the other. */
+function DaysOff({ off, onChange }: { off: string[]; onChange: (off: string[]) => void }) {
+  const [text, setText] = useState(off.join(', '));
+  return (
+    <Field
+      label="Days off"
+      value={text}
+      onChange={setText}
+      placeholder="2026-12-24, 2026-12-25"
+      onBlur={() => {
+        const days = text.split(/[\s,;]+/).filter(Boolean);
+        if (days.join(' ') !== off.join(' ')) onChange(days);
+      }}
+    />
+  );
+}

@@ -1,0 +1,113 @@
+import { CalendarDays, Printer, Settings2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { PieceKept, RunSheetView } from '../../api/client';
+import { Panel } from '../../parts/Panel';
+import { clockOf, lasting } from '../../parts/times';
+import { Aside } from './Aside';
+import { DoneSteps } from './DoneSteps';
+import { HowWeWork } from './HowWeWork';
+import { Steps } from './Steps';
+import { useRing } from './useRing';
+
+/** What is left to do, day by day, and what it takes. */
+export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }) {
+  const [setting, setSetting] = useState(false);
+  const clock = clockOf(sheet.entry.hours.zone);
+  useRing(sheet);
+  return (
+    <div className="flex flex-col lg:h-full lg:flex-row print:block">
+      <section
+        aria-label="Steps"
+        className="relative grid min-w-0 flex-1 content-start gap-3 px-4 pt-1 pb-6 lg:overflow-auto print:overflow-visible"
+      >
+        <Head piece={piece} sheet={sheet} onSettings={() => setSetting(true)} />
+        {sheet.stop && (
+          <div role="alert" className="grid justify-items-start gap-2 bg-paper p-4 font-medium">
+            <p>{sheet.stop}</p>
+            <Link to="/piece" className="press press-plain text-sm">
+              To the piece
+            </Link>
+          </div>
+        )}
+        <DoneSteps piece={piece.id} sheet={sheet} clock={clock} />
+        <Steps piece={piece.id} sheet={sheet} clock={clock} />
+      </section>
+      <Aside sheet={sheet} piece={piece.id} />
+      <Panel
+        open={setting}
+        onClose={() => setSetting(false)}
+        title="How we work"
+        className="w-[min(44rem,94vw)]"
+      >
+        <HowWeWork piece={piece.id} sheet={sheet} />
+      </Panel>
+    </div>
+  );
+}
+
+interface HeadProps {
+  piece: PieceKept;
+  sheet: RunSheetView;
+  onSettings: () => void;
+}
+
+/** When it is done, whether that is in time, and what else would do. */
+function Head({ piece, sheet, onSettings }: HeadProps) {
+  const clock = clockOf(sheet.entry.hours.zone);
+  const over = sheet.steps.length === 0 && !sheet.stop && sheet.done.length > 0;
+  return (
+    <header className="grid gap-2">
+      <div className="flex flex-wrap items-start gap-x-4 gap-y-1">
+        <div className="min-w-0 flex-1">
+          <h1 className="text-3xl">
+            {sheet.ends ? `Ready on ${clock.both(sheet.ends)}` : over ? 'Ready to hand over' : 'Run sheet'}
+          </h1>
+          <p className="text-soft">
+            {sheet.minutes > 0 && `${lasting(sheet.minutes)} of work to do. `}
+            {sheet.verdict}
+          </p>
+          <p className="hidden print:block">
+            {piece.entry.name}, {sheet.scheme}
+          </p>
+        </div>
+        <div className="flex flex-wrap items-center gap-1 print:hidden">
+          <button type="button" className="press press-plain text-sm" onClick={onSettings}>
+            <Settings2 size={18} aria-hidden /> How we work
+          </button>
+          <a
+            className="press press-bare text-sm"
+            href={`/api/pieces/${piece.id}/run-sheet/calendar`}
+            download="run-sheet.ics"
+          >
+            <CalendarDays size={18} aria-hidden /> Calendar
+          </a>
+          <button type="button" className="press press-bare text-sm" onClick={() => window.print()}>
+            <Printer size={18} aria-hidden /> Print
+          </button>
+        </div>
+      </div>
+      <div
+        role="progressbar"
+        aria-label="Done so far"
+        aria-valuenow={Math.round(100 * sheet.share_done)}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        className="h-2 bg-line print:hidden"
+      >
+        <div className="h-full bg-ink" style={{ width: `${100 * sheet.share_done}%` }} />
+      </div>
+      {sheet.other_ways.length > 0 && (
+        <p className="text-sm print:hidden">
+          <b className="font-semibold">Sooner: </b>
+          {sheet.other_ways
+            .map(
+              ({ words, ends }) => `${words.charAt(0).toLowerCase()}${words.slice(1)}: ${clock.both(ends)}`,
+            )
+            .join('; ')}
+          .
+        </p>
+      )}
+    </header>
+  );
+}

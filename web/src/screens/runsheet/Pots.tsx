@@ -1,0 +1,54 @@
+import { PaintBucket } from 'lucide-react';
+import { useNavigate } from 'react-router';
+import type { RunSheetView } from '../../api/client';
+import { Drawdown } from '../../parts/Drawdown';
+import { useDeed } from '../../parts/useDeed';
+import { useMixCalls, useMixes } from '../../state/workspace';
+
+type Needed = RunSheetView['pots'][number];
+
+const same = (one: Needed['parts'], other: Needed['parts']) => JSON.stringify(one) === JSON.stringify(other);
+
+/** What is to be mixed for what is left; one touch takes a batch of it to the Pot. */
+export function Pots({ sheet }: { sheet: RunSheetView }) {
+  const mixes = useMixes().data ?? [];
+  const calls = useMixCalls();
+  const go = useNavigate();
+  const { attempt, busy } = useDeed();
+  const toPot = (pot: Needed) =>
+    attempt('The batch was not taken to the Pot', async () => {
+      const known = mixes.find((mix) => same(mix.entry.components, pot.parts));
+      const mix = known ?? (await calls.make({ components: pot.parts }));
+      go(`/pot/${mix.id}?ml=${Math.ceil(pot.ml)}`);
+    });
+  if (sheet.pots.length === 0) return <p className="text-soft">Nothing is left to mix.</p>;
+  return (
+    <ul aria-label="To mix" className="grid gap-px">
+      {sheet.pots.map((pot) => (
+        <li key={pot.words} className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-panel">
+          {pot.swatch ? <Drawdown swatch={pot.swatch} className="min-h-13" /> : <span aria-hidden />}
+          <div className="py-1.5 leading-tight">
+            <p className="font-semibold">{pot.words}</p>
+            <p className="text-sm">{pot.ml < 10 ? 'a little, under 10 ml' : `${Math.round(pot.ml)} ml`}</p>
+            {pot.amounts.map((amount) => (
+              <p key={amount} className="text-sm text-soft">
+                {amount}
+              </p>
+            ))}
+          </div>
+          {pot.parts.length > 1 && (
+            <button
+              type="button"
+              className="press press-bare self-center px-2 text-sm print:hidden"
+              disabled={busy}
+              aria-label={`Pour it in the Pot: ${pot.words}`}
+              onClick={() => toPot(pot)}
+            >
+              <PaintBucket size={18} aria-hidden /> Pour
+            </button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
