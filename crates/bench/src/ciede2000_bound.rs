@@ -11,8 +11,8 @@ use pulp::Simd;
 
 use super::{
     ciede2000_simd::{Aim, grown},
+    labs::Labs,
     lanes::{Lanes, Mask},
-    reduced_bands::Labs,
 };
 
 /// By what factor CIEDE2000 may at most be smaller than the first question has it.

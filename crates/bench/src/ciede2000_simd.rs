@@ -3,7 +3,7 @@
 use pulp::Simd;
 use warm_blend_spectral::Lab;
 
-use super::{lanes::Lanes, reduced_bands::Labs};
+use super::{labs::Labs, lanes::Lanes};
 
 /// How far it may be from the formula in double precision, ΔE00, where the two hues are not opposite.
 pub(super) const OFF: f64 = 0.02;

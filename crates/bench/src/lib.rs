@@ -20,6 +20,7 @@ mod blend;
 mod ciede2000_bound;
 mod ciede2000_simd;
 mod correct;
+mod labs;
 mod ladder;
 mod lanes;
 mod matching;

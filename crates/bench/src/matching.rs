@@ -21,9 +21,10 @@ use warm_blend_spectral::{Lab, difference, lab_f_inverse};
 use super::{
     ciede2000_bound::Ciede2000Bound,
     ciede2000_simd::{Aim, OFF, OPPOSITE, least_apart, turn},
+    labs::Labs,
     lanes::{Mask, side_by_side},
     reach::Reach,
-    reduced_bands::{DEEP, HalfBands, Labs, PartRows, SixthBands},
+    reduced_bands::{DEEP, HalfBands, PartRows, SixthBands},
 };
 
 /// Up to how many paints every set of four is looked at.

@@ -58,7 +58,9 @@ pub fn cautions<'a>(
 pub struct TakeCare {
     /// What to do and what not.
     pub words: &'static str,
-    /// True where it is never shortened.
+    /// The same in a few words, where it was said in full before.
+    pub short: &'static str,
+    /// True where it is never shortened on a board.
     pub grave: bool,
     /// Where it is published, or `common practice`.
     pub source: &'static str,
@@ -66,17 +68,35 @@ pub struct TakeCare {
 
 impl TakeCare {
     /// Old paint may hold lead.
-    pub const LEAD: Self = Self { words: LEAD, grave: true, source: LEAD_SOURCE };
+    pub const LEAD: Self =
+        Self { words: LEAD, short: "lead: test before sanding", grave: true, source: LEAD_SOURCE };
     /// The dust of sanding.
-    pub const DUST: Self = Self { words: DUST, grave: false, source: DUST_SOURCE };
+    pub const DUST: Self =
+        Self { words: DUST, short: "dust: sand damp, wear a respirator", grave: false, source: DUST_SOURCE };
     /// Oily rags heat themselves.
-    pub const RAGS: Self = Self { words: RAGS, grave: true, source: RAGS_SOURCE };
+    pub const RAGS: Self = Self {
+        words: RAGS,
+        short: "rags catch fire by themselves: flat outdoors, or in the can with water",
+        grave: true,
+        source: RAGS_SOURCE,
+    };
     /// Solvents.
-    pub const SOLVENT: Self = Self { words: SOLVENT, grave: false, source: PRACTICE };
+    pub const SOLVENT: Self = Self {
+        words: SOLVENT,
+        short: "solvent: windows open, no flames, gloves",
+        grave: false,
+        source: PRACTICE,
+    };
     /// Metal powders.
-    pub const POWDER: Self = Self { words: POWDER, grave: false, source: PRACTICE };
+    pub const POWDER: Self =
+        Self { words: POWDER, short: "metal powder: respirator, no draught", grave: false, source: PRACTICE };
     /// What touches food, cots and toys.
-    pub const FOOD: Self = Self { words: FOOD, grave: false, source: FOOD_SOURCE };
+    pub const FOOD: Self = Self {
+        words: FOOD,
+        short: "not on what touches food, on cots or toys",
+        grave: false,
+        source: FOOD_SOURCE,
+    };
 }
 
 /// What a technique asks for with so much of each class in the pot, over a ground.

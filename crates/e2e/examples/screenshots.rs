@@ -69,6 +69,9 @@ async fn main() {
     painter.the("image", "Strip A as it will look").await;
     painter.the("list", "Places").await;
     keep(&painter, "board").await;
+    painter.open("/run-sheet").await;
+    painter.reads("Ready on").await;
+    keep(&painter, "run-sheet").await;
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
     painter.reads("of neighbours is off").await;

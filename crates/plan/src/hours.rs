@@ -12,7 +12,7 @@ const AHEAD: usize = 400;
 
 /// From when to when on a day, minutes after midnight.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Window {
+pub struct DayHours {
     /// Work begins.
     pub from: u16,
     /// Work ends, later.
@@ -25,7 +25,7 @@ pub struct WorkingHours {
     /// The zone of the workshop's clock, by its IANA name.
     pub zone: String,
     /// Monday to Sunday; none on a day off.
-    pub week: [Option<Window>; 7],
+    pub week: [Option<DayHours>; 7],
     /// Days on which nobody works.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub off: Vec<Date>,
@@ -56,7 +56,7 @@ impl WorkingHours {
 
     /// Monday to Friday from nine to five in a zone.
     pub fn usual(zone: &str) -> Self {
-        let day = Some(Window { from: 9 * 60, to: 17 * 60 });
+        let day = Some(DayHours { from: 9 * 60, to: 17 * 60 });
         Self { zone: zone.to_owned(), week: [day, day, day, day, day, None, None], off: Vec::new() }
     }
 
@@ -158,7 +158,7 @@ mod tests {
     /// Clocks go forward on 29 March 2026 and back on 25 October in Vienna: a night shift has seven and nine hours.
     #[test]
     fn days_of_23_and_25_hours() {
-        let night = Some(Window { from: 0, to: 8 * 60 });
+        let night = Some(DayHours { from: 0, to: 8 * 60 });
         let hours = WorkingHours { week: [night; 7], ..WorkingHours::usual("Europe/Vienna") };
         for (day, minutes) in [("2026-03-29", 7.0 * 60.0), ("2026-10-25", 9.0 * 60.0), ("2026-06-01", 480.0)]
         {
@@ -176,7 +176,7 @@ mod tests {
         assert!(none.check().unwrap_err().to_string().contains("at least one"));
         assert!(none.spend(at("2026-11-27T15:00[Europe/Vienna]"), 5.0).is_empty());
         assert!(WorkingHours::usual("Moon/Crater").check().is_err());
-        let turned = WorkingHours { week: [Some(Window { from: 600, to: 500 }); 7], ..usual };
+        let turned = WorkingHours { week: [Some(DayHours { from: 600, to: 500 }); 7], ..usual };
         assert!(turned.check().unwrap_err().to_string().contains("Monday"));
     }
 

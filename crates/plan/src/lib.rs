@@ -39,7 +39,7 @@ pub use amounts::{Needed, amounts, packs};
 pub use cost::{Cost, Rates};
 pub use drying::{Drying, wait};
 pub use effort::minutes;
-pub use hours::{BadHours, Window, WorkingHours};
+pub use hours::{BadHours, DayHours, WorkingHours};
 pub use pace::{Pace, Paces};
 pub use schedule::{ReadyFrom, Scheduled, hands_on, schedule};
 pub use sheet::{BadSheet, Done, RunSheet};

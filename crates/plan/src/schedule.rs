@@ -164,7 +164,7 @@ mod tests {
         fn without_calendars_it_is_the_longest_way(layers in any_layers()) {
             let zones = [zone(Zone::Case, 2.0, layers)];
             let steps = planned(&zones, Air::default());
-            let always = Some(crate::Window { from: 0, to: 24 * 60 });
+            let always = Some(crate::DayHours { from: 0, to: 24 * 60 });
             let hours = WorkingHours { week: [always; 7], ..WorkingHours::usual("UTC") };
             let plan = schedule(&steps, &hours, from(), false, &|_| None, |_| 1.0).unwrap();
             let longest: f64 = steps.iter().map(|step| {

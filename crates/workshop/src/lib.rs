@@ -95,8 +95,8 @@ pub use pieces::{
     WornEntry, ZoneView, not_said, scheme_of, zone,
 };
 pub use plans::{
-    CareView, CostView, DoneView, HoursEntry, OtherWay, PaceView, Planned, PotNeeded, RunSheetEntry,
-    RunSheetView, StepDone, StepView, ToBuy, ToolView, WetEdgeView, WhenAsked, WindowEntry,
+    CareView, CostView, DayHoursEntry, DoneView, HoursEntry, OtherWay, PaceView, Planned, PotNeeded,
+    RunSheetEntry, RunSheetView, SchemeCost, StepDone, StepView, ToBuy, ToolView, WetEdgeView, WhenAsked,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,

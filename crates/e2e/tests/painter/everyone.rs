@@ -84,6 +84,14 @@ async fn the_interface_is_open_to_everyone() {
     check("board").await;
     painter.size(390, 844).await;
     check("board on a phone").await;
+    painter.open("/run-sheet").await;
+    painter.reads("Ready on").await;
+    check("run sheet on a phone").await;
+    painter.size(1280, 800).await;
+    painter.click("radio", "Cost").await;
+    painter.reads("Price to ask").await;
+    check("run sheet").await;
+    painter.size(390, 844).await;
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
     check("piece on a phone").await;

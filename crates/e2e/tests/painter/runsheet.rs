@@ -85,6 +85,8 @@ async fn a_batch_is_poured_from_the_sheet() {
     painter.reads("buy 1 ×").await;
     painter.click("radio", "Cost").await;
     painter.reads("Price to ask").await;
+    painter.reads("pale trim").await;
+    assert!(painter.pages_on_paper().await <= 2, "a plan is one page or two");
     painter.click("radio", "Tools").await;
     painter.reads("a shared one mixes a third").await;
     painter.click("radio", "Mix").await;

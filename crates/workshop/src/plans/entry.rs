@@ -5,7 +5,7 @@ use jiff::civil::{Date, Time};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_paint::Note;
-use warm_blend_plan::{Air, Rates, RunSheet, Window, WorkingHours};
+use warm_blend_plan::{Air, DayHours, Rates, RunSheet, WorkingHours};
 
 use crate::{Checks, Refusal};
 
@@ -42,7 +42,7 @@ pub struct HoursEntry {
     #[serde(default)]
     pub zone: Option<String>,
     /// Monday to Sunday; null on a day off.
-    pub week: Vec<Option<WindowEntry>>,
+    pub week: Vec<Option<DayHoursEntry>>,
     /// Days on which nobody works, `2026-12-24`.
     #[serde(default)]
     pub off: Vec<String>,
@@ -50,7 +50,7 @@ pub struct HoursEntry {
 
 /// From when to when.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-pub struct WindowEntry {
+pub struct DayHoursEntry {
     /// `09:00`
     pub from: String,
     /// `17:00`; `24:00` is the end of the day.
@@ -133,7 +133,7 @@ impl RunSheetEntry {
             starts: sheet.starts.map(|at| at.to_string()),
             hours: HoursEntry {
                 zone: Some(sheet.hours.zone.clone()),
-                week: sheet.hours.week.iter().map(|window| window.map(WindowEntry::of)).collect(),
+                week: sheet.hours.week.iter().map(|window| window.map(DayHoursEntry::of)).collect(),
                 off: sheet.hours.off.iter().map(ToString::to_string).collect(),
             },
             helper: sheet.helper,
@@ -146,20 +146,20 @@ impl RunSheetEntry {
     }
 }
 
-impl WindowEntry {
-    fn of(window: Window) -> Self {
+impl DayHoursEntry {
+    fn of(window: DayHours) -> Self {
         Self { from: clock_time(window.from), to: clock_time(window.to) }
     }
 }
 
 impl HoursEntry {
     fn parse(&self, zone: &str) -> Result<WorkingHours, String> {
-        let week: Vec<Option<Window>> = self
+        let week: Vec<Option<DayHours>> = self
             .week
             .iter()
             .map(|day| {
                 day.as_ref()
-                    .map(|day| Ok(Window { from: minutes_of(&day.from)?, to: minutes_of(&day.to)? }))
+                    .map(|day| Ok(DayHours { from: minutes_of(&day.from)?, to: minutes_of(&day.to)? }))
                     .transpose()
             })
             .collect::<Result<_, String>>()?;

@@ -5,9 +5,9 @@ mod exports;
 mod planning;
 mod view;
 
-pub use entry::{HoursEntry, RunSheetEntry, StepDone, WindowEntry};
+pub use entry::{DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use planning::{Planned, WhenAsked};
 pub use view::{
-    CareView, CostView, DoneView, OtherWay, PaceView, PotNeeded, RunSheetView, StepView, ToBuy, ToolView,
-    WetEdgeView,
+    CareView, CostView, DoneView, OtherWay, PaceView, PotNeeded, RunSheetView, SchemeCost, StepView, ToBuy,
+    ToolView, WetEdgeView,
 };

@@ -6,16 +6,16 @@ use jiff::Timestamp;
 use warm_blend_board::{Place, TakeCare, cautions_of};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Component, PaintId, Parts};
-use warm_blend_piece::{Age, Piece, Shaping, Zone};
+use warm_blend_piece::{Age, Piece, Scheme, Shaping, Zone};
 use warm_blend_plan::{
-    Done, Laid, LayerWork, Needed, Paces, RunSheet, Scheduled, Step, WetEdge, Window, Work, WorkingHours,
+    DayHours, Done, Laid, LayerWork, Needed, Paces, RunSheet, Scheduled, Step, WetEdge, Work, WorkingHours,
     ZoneWork, amounts, hands_on, minutes, packs, schedule, steps, still_to_do, tools, wait, wanted,
 };
 
 use super::entry::{RunSheetEntry, StepDone};
 use super::view::{
-    CareView, CostView, DoneView, OtherWay, PaceView, PotNeeded, RunSheetView, StepView, ToBuy, ToolView,
-    WetEdgeView,
+    CareView, CostView, DoneView, OtherWay, PaceView, PotNeeded, RunSheetView, SchemeCost, StepView, ToBuy,
+    ToolView, WetEdgeView,
 };
 use crate::{Kept, MixPart, Refusal, Room, Swatch, scheme_of};
 
@@ -260,7 +260,7 @@ impl<'a> Planned<'a> {
         }
     }
 
-    fn care(&self, step: &Step) -> Vec<CareView> {
+    fn care(&self, step: &Step) -> Vec<TakeCare> {
         let grounds = self.zones.iter().filter(|zone| step.zones.contains(&zone.zone));
         let old = grounds.clone().any(|zone| zone.ground.may_hold_lead());
         let mut of: Vec<TakeCare> = match &step.work {
@@ -277,7 +277,19 @@ impl<'a> Planned<'a> {
         if matches!(&step.work, Work::WaxOff) {
             of.push(TakeCare::RAGS);
         }
-        of.into_iter().map(|care| CareView { words: care.words, source: care.source }).collect()
+        of
+    }
+
+    /// The same as they are told: in full the first time.
+    fn told(&self, step: &Step, said: &mut Vec<TakeCare>) -> Vec<CareView> {
+        let tell = |care: TakeCare| {
+            if said.contains(&care) {
+                return CareView { words: care.short, source: None };
+            }
+            said.push(care);
+            CareView { words: care.words, source: Some(care.source) }
+        };
+        self.care(step).into_iter().map(tell).collect()
     }
 
     fn wet_edge(&self, step: &Step) -> Option<WetEdgeView> {
@@ -333,7 +345,7 @@ impl<'a> Planned<'a> {
             ready: step.after.is_empty(),
             asks_lead: step.work == Work::LeadTest,
             wet_edge: self.wet_edge(step),
-            care: self.care(step),
+            care: Vec::new(),
         }
     }
 
@@ -378,7 +390,7 @@ impl<'a> Planned<'a> {
     /// What would make it earlier.
     fn other_ways(&self, ends: Timestamp) -> Vec<OtherWay> {
         let hours = &self.sheet.hours;
-        let with = |change: &dyn Fn(&mut [Option<Window>; 7])| {
+        let with = |change: &dyn Fn(&mut [Option<DayHours>; 7])| {
             let mut week = hours.week;
             change(&mut week);
             WorkingHours { week, ..hours.clone() }
@@ -546,18 +558,19 @@ impl<'a> Planned<'a> {
         let swatches = self.swatches(&left)?;
         let steps: Vec<StepView> = match stop {
             Some(_) => Vec::new(),
-            None => self.in_order().map(|one| self.step(one, &swatches)).collect(),
+            None => {
+                let mut said: Vec<TakeCare> = Vec::new();
+                self.in_order()
+                    .map(|one| StepView { care: self.told(one.0, &mut said), ..self.step(one, &swatches) })
+                    .collect()
+            }
         };
         let ends = Self::ends(&self.plan).filter(|_| stop.is_none());
         let of_all: f64 =
             self.all.iter().map(|step| step.minutes * self.asked.paces.of(&step.work).factor).sum();
         let to_do: f64 = hands_on(&self.plan);
         let verdict = ends.and_then(|ends| self.verdict(ends));
-        let materials = self
-            .by_tin(&whole)
-            .into_iter()
-            .filter_map(|(tin, ml, _)| Some(tin.value.price?.by_ml() * ml))
-            .sum();
+        let materials = self.materials(&whole);
         let hours = of_all / 60.0;
         let cost = self.sheet.rates.cost(materials, hours);
         let area: f64 = self.zones.iter().map(|zone| zone.area).sum();
@@ -584,6 +597,7 @@ impl<'a> Planned<'a> {
                 price_per_m2: (area > 0.0).then(|| cost.price / area),
                 budget: self.piece.brief.budget,
             },
+            schemes: self.schemes()?,
             tools: tools(&self.steps, class)
                 .into_iter()
                 .map(|tool| ToolView { name: tool.name, count: tool.count, why: tool.why })
@@ -603,6 +617,32 @@ impl<'a> Planned<'a> {
             steps,
             stop,
         })
+    }
+
+    /// What each scheme would come to from here on: a change of mind before it is made.
+    fn schemes(&self) -> Result<Vec<SchemeCost>, Refusal> {
+        let of = |(chosen, scheme): (usize, &Scheme)| {
+            let piece = Piece { chosen, ..self.piece.clone() };
+            let planned = self.room.plan(&piece, self.sheet, self.asked.clone())?;
+            Ok(SchemeCost {
+                name: scheme.name.as_str().to_owned(),
+                chosen: chosen == self.piece.chosen,
+                ends: Self::ends(&planned.plan)
+                    .filter(|_| planned.stop().is_none())
+                    .map(|ends| ends.to_string()),
+                minutes: hands_on(&planned.plan),
+                materials: planned.materials(&amounts(&planned.steps, &planned.zones)),
+            })
+        };
+        self.piece.schemes.iter().enumerate().map(of).collect()
+    }
+
+    /// What some pots cost, as far as prices are known.
+    fn materials(&self, needed: &[Needed]) -> f64 {
+        let priced = self.by_tin(needed).into_iter();
+        priced
+            .filter_map(|(tin, ml, _)| Some(tin.value.price?.by_ml() * ml))
+            .fold(0.0, |sum, cost| sum + cost)
     }
 
     fn done(&self) -> Vec<DoneView> {

@@ -40,6 +40,8 @@ pub struct RunSheetView {
     pub shopping: Vec<ToBuy>,
     /// What the whole comes to.
     pub cost: CostView,
+    /// What each scheme of the piece would come to from here on, the one that counts too.
+    pub schemes: Vec<SchemeCost>,
     /// What it is done with.
     pub tools: Vec<ToolView>,
     /// This painter's pace, where it was learned.
@@ -101,10 +103,10 @@ pub struct WetEdgeView {
 /// Something to take care of.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CareView {
-    /// What.
+    /// What: in full at the first step where it applies, in a few words at the others.
     pub words: &'static str,
-    /// Where it is published, or `common practice`.
-    pub source: &'static str,
+    /// Where it is published, or `common practice`; none of what was said in full before.
+    pub source: Option<&'static str>,
 }
 
 /// A step that was done.
@@ -190,6 +192,21 @@ pub struct CostView {
     pub price_per_m2: Option<f64>,
     /// What the brief allows.
     pub budget: Option<f64>,
+}
+
+/// A scheme, from what is on the piece now.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SchemeCost {
+    /// What the painter calls it.
+    pub name: String,
+    /// True of the one that counts.
+    pub chosen: bool,
+    /// When it would be ready, RFC 3339; none where nothing can be planned.
+    pub ends: Option<String>,
+    /// Hands-on work still to do then, minutes.
+    pub minutes: f64,
+    /// What the paint still to be put on costs.
+    pub materials: f64,
 }
 
 /// A tool.

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { RunSheetView } from '../../api/client';
 import { plainNumber } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
-import { lasting } from '../../parts/times';
+import { clockOf, lasting } from '../../parts/times';
 import { useMoney } from '../../state/workshop';
 import { Pots } from './Pots';
 
@@ -100,7 +100,8 @@ function Tools({ sheet }: { sheet: RunSheetView }) {
 
 function Cost({ sheet }: { sheet: RunSheetView }) {
   const money = useMoney();
-  const { cost, paces } = sheet;
+  const { cost, paces, schemes } = sheet;
+  const clock = clockOf(sheet.entry.hours.zone);
   const rows = [
     ['Paints and products', cost.materials],
     [`Work, ${lasting(60 * cost.hours)}`, cost.work],
@@ -124,6 +125,25 @@ function Cost({ sheet }: { sheet: RunSheetView }) {
         {cost.price_per_m2 != null && `${money(cost.price_per_m2)} for a square metre. `}
         {cost.budget != null && `The brief allows ${money(cost.budget)}.`}
       </p>
+      {schemes.length > 1 && (
+        <section aria-label="Schemes from here on" className="grid gap-1">
+          <h2 className="text-lg">Schemes from here on</h2>
+          <ul className="grid gap-px">
+            {schemes.map((scheme) => (
+              <li key={scheme.name} className="bg-panel px-3 py-2">
+                <p className={scheme.chosen ? 'font-semibold' : ''}>
+                  {scheme.name}
+                  {scheme.chosen && ' (this one)'}
+                </p>
+                <p className="text-sm text-soft">
+                  {scheme.ends && `Ready ${clock.both(scheme.ends)}, ${lasting(scheme.minutes)} of work, `}
+                  {money(scheme.materials)} of paint
+                </p>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {paces.length > 0 && (
         <section aria-label="Your pace" className="grid gap-1">
           <h2 className="text-lg">Your pace</h2>

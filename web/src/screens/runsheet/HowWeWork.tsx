@@ -85,6 +85,11 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
             {problem.at('/hours')}
           </p>
         )}
+        <NotBefore
+          starts={entry.starts ?? null}
+          onChange={(starts) => change({ starts })}
+          problem={problem?.at('/starts')}
+        />
         <DaysOff off={entry.hours.off ?? []} onChange={(off) => change({ hours: { ...entry.hours, off } })} />
         <label className="flex h-11 items-center gap-2 font-medium">
           <input
@@ -146,5 +151,31 @@ function DaysOff({ off, onChange }: { off: string[]; onChange: (off: string[]) =
         if (days.join(' ') !== off.join(' ')) onChange(days);
       }}
     />
+  );
+}
+
+/** The day on which work may begin; at once where none is said. */
+function NotBefore({
+  starts,
+  onChange,
+  problem,
+}: {
+  starts: string | null;
+  onChange: (starts: string | null) => void;
+  problem: string | undefined;
+}) {
+  const day = starts?.slice(0, 10) ?? '';
+  return (
+    <label className="grid w-48 gap-1 text-sm font-semibold">
+      Not before
+      <input
+        type="date"
+        key={day}
+        defaultValue={day}
+        className="field font-normal"
+        onBlur={({ target: { value } }) => value !== day && onChange(value ? `${value}T00:00:00Z` : null)}
+      />
+      {problem && <span className="font-medium text-alarm">{problem}</span>}
+    </label>
   );
 }

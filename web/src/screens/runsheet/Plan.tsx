@@ -16,7 +16,7 @@ export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }
   const clock = clockOf(sheet.entry.hours.zone);
   useRing(sheet);
   return (
-    <div className="flex flex-col lg:h-full lg:flex-row print:block">
+    <div className="run-sheet flex flex-col lg:h-full lg:flex-row print:block">
       <section
         aria-label="Steps"
         className="relative grid min-w-0 flex-1 content-start gap-3 px-4 pt-1 pb-6 lg:overflow-auto print:overflow-visible"
@@ -59,7 +59,7 @@ function Head({ piece, sheet, onSettings }: HeadProps) {
   return (
     <header className="grid gap-2">
       <div className="flex flex-wrap items-start gap-x-4 gap-y-1">
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-72">
           <h1 className="text-3xl">
             {sheet.ends ? `Ready on ${clock.both(sheet.ends)}` : over ? 'Ready to hand over' : 'Run sheet'}
           </h1>

@@ -19,7 +19,7 @@ interface Props {
 export function Step({ piece, revision, step, clock }: Props) {
   const rests = step.begins === step.ends;
   return (
-    <li className="grid grid-cols-[5rem_5rem_minmax(0,1fr)] items-stretch gap-3 bg-panel max-sm:grid-cols-[5rem_minmax(0,1fr)] print:break-inside-avoid print:border-b print:border-line print:bg-white">
+    <li className="grid grid-cols-[5rem_5rem_minmax(0,1fr)] items-stretch gap-3 bg-panel max-sm:grid-cols-[5rem_minmax(0,1fr)] print:break-inside-avoid print:border-b print:border-line print:bg-transparent">
       <p className="py-2 pl-3 font-semibold whitespace-nowrap tabular-nums">{clock.time(step.begins)}</p>
       {step.swatch ? (
         <Drawdown swatch={step.swatch} className="min-h-14 max-sm:hidden" />
@@ -59,12 +59,16 @@ export function Step({ piece, revision, step, clock }: Props) {
             <ShieldAlert size={17} aria-hidden className="mt-0.5 shrink-0" />
             <span>
               <b className="font-semibold">Take care: </b>
-              {words} <span className="text-soft">({source})</span>
+              {words}
+              {source ? <span className="text-soft"> ({source})</span> : '.'}
             </span>
           </p>
         ))}
         {step.dry && step.dry !== step.ends && (
-          <p className="text-sm text-soft">Then it dries until {clock.both(step.dry)}.</p>
+          <p className="text-sm text-soft">
+            Then it dries until{' '}
+            {clock.day(step.dry) === clock.day(step.begins) ? clock.time(step.dry) : clock.both(step.dry)}.
+          </p>
         )}
         {step.ready && <Tick piece={piece} revision={revision} step={step} />}
       </div>

@@ -17,14 +17,18 @@ export function Steps({ piece, sheet, clock }: Props) {
     if (last?.day === day) last.steps.push(step);
     else days.push({ day, steps: [step] });
   }
-  return days.map(({ day, steps }) => (
-    <section key={day} aria-label={day} className="grid gap-px">
-      <h2 className="py-1 text-lg">{day}</h2>
-      <ol className="grid gap-px">
-        {steps.map((step) => (
-          <Step key={step.id} piece={piece} revision={sheet.revision} step={step} clock={clock} />
-        ))}
-      </ol>
-    </section>
-  ));
+  return (
+    <div className="run-sheet-days grid gap-3">
+      {days.map(({ day, steps }) => (
+        <section key={day} aria-label={day} className="grid gap-px">
+          <h2 className="py-1 text-lg">{day}</h2>
+          <ol className="grid gap-px">
+            {steps.map((step) => (
+              <Step key={step.id} piece={piece} revision={sheet.revision} step={step} clock={clock} />
+            ))}
+          </ol>
+        </section>
+      ))}
+    </div>
+  );
 }

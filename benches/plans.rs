@@ -1,0 +1,65 @@
+//! `cargo bench --bench plans`: how long a plan of more than two hundred steps takes.
+
+use std::hint::black_box;
+use std::time::{Duration, Instant};
+
+use jiff::Timestamp;
+use uuid::Uuid;
+use warm_blend_board::{GroundKind, Hand, Technique};
+use warm_blend_paint::{Class, Component, PaintId, WholeParts};
+use warm_blend_piece::Zone;
+use warm_blend_plan::{Air, LayerWork, Work, WorkingHours, ZoneWork, schedule, steps, wanted};
+
+/// Twelve zones, each in paints of its own but for the primer.
+fn zones() -> Vec<ZoneWork> {
+    let layer = |technique: Technique, paint: u128| LayerWork {
+        technique,
+        pot: match technique.needs_no_pot() {
+            true => Vec::new(),
+            false => vec![Component {
+                paint: PaintId(Uuid::from_u128(paint)),
+                parts: WholeParts::new(1).expect("one part"),
+            }],
+        },
+        hand: Hand::default(),
+    };
+    let of = |(n, zone): (usize, &Zone)| ZoneWork {
+        zone: *zone,
+        area: 0.4 + 0.1 * n as f64,
+        edge: 3.0,
+        relief: 0.2,
+        largest: 0.3,
+        ground: GroundKind::RedStain,
+        layers: std::iter::once(layer(Technique::BrushedCoat, 1))
+            .chain((0..18).map(|k| {
+                let technique = Technique::ALL[(5 * k + n) % Technique::ALL.len()];
+                layer(technique, (100 * n + k + 2) as u128)
+            }))
+            .collect(),
+        ages: Vec::new(),
+    };
+    Zone::ALL[..12].iter().enumerate().map(of).collect()
+}
+
+fn main() {
+    let zones = zones();
+    let from: Timestamp = "2026-11-27T08:00:00Z".parse().expect("a time");
+    let hours = WorkingHours::usual("Europe/Vienna");
+    let mut times: Vec<Duration> = Vec::new();
+    let mut many = 0;
+    for _ in 0..60 {
+        let start = Instant::now();
+        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, true)).collect();
+        let steps = steps(black_box(&zones), &left, |_| Some(Class::Chalk), Air::default());
+        let plan = schedule(&steps, &hours, from, true, &|_| None, |_| 1.0);
+        black_box(plan.expect("hours"));
+        times.push(start.elapsed());
+        many = steps.len();
+    }
+    times.sort();
+    println!(
+        "plan of {many} steps: median {:.1?}, slowest {:.1?}",
+        times[times.len() / 2],
+        times[times.len() - 1]
+    );
+}

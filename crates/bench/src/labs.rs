@@ -1,0 +1,30 @@
+//! Colours side by side.
+
+use pulp::Simd;
+use warm_blend_spectral::Lab;
+
+use super::lanes::Lanes;
+
+/// Lab of mixes side by side.
+pub(super) struct Labs<S: Simd> {
+    pub l: Lanes<S>,
+    pub a: Lanes<S>,
+    pub b: Lanes<S>,
+}
+
+impl<S: Simd> Labs<S> {
+    /// One of them.
+    #[inline(always)]
+    pub(super) fn at(&self, place: usize) -> Lab {
+        let of = |lanes: &Lanes<S>| f64::from(lanes.each()[place]);
+        Lab { l: of(&self.l), a: of(&self.a), b: of(&self.b) }
+    }
+
+    /// One colour, as often as there is room.
+    #[cfg(test)]
+    #[inline(always)]
+    pub(super) fn same(simd: S, lab: Lab) -> Self {
+        let same = |value: f64| Lanes::splat(simd, value as f32);
+        Self { l: same(lab.l), a: same(lab.a), b: same(lab.b) }
+    }
+}
