@@ -38,7 +38,8 @@ mod tests {
     use super::*;
 
     /// Lines end with CR LF and are at most 75 bytes long (RFC 5545, 3.1); commas, semicolons and line ends of a text are escaped
-    /// (3.3.11). A file of these was read back whole by `icalendar` 6 from PyPI on 2026-11-27.
+    /// (3.3.11). The demo's calendar, twenty events, was read back whole
+    /// and without a complaint by `icalendar` 7.3.2 from PyPI on 2026-11-27.
     #[test]
     fn as_the_standard_has_it() {
         let at = |text: &str| text.parse::<Timestamp>().unwrap();

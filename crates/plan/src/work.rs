@@ -184,10 +184,8 @@ pub fn still_to_do(wanted: &[Work], done: &[&Work]) -> Vec<Work> {
     let (mut good, mut unwanted) = (0, None);
     for work in done {
         match work {
-            Work::WaxOff | Work::ScuffBack => {
-                if unwanted.take().is_some() {
-                    good = hidden_from(&layers, good);
-                }
+            Work::WaxOff | Work::ScuffBack if unwanted.take().is_some() => {
+                good = hidden_from(&layers, good);
             }
             work if lies(work) => {
                 if unwanted.is_none() && layers.get(good) == Some(work) {

@@ -96,3 +96,36 @@ async fn a_batch_is_poured_from_the_sheet() {
     assert_eq!(painter.value("textbox", "Batch").await, format!("{needed:.0}"));
     painter.leave().await;
 }
+
+/// The panels have their red when the client wants the other scheme: the red is covered, the case goes on, and what is there already is
+/// not done again. An earlier day it is due is told of.
+#[tokio::test]
+async fn the_client_changes_their_mind() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/run-sheet").await;
+    painter.click("button", "Done: Coat, brushed").await;
+    painter.reads("7 steps done").await;
+    let red = sheet(&painter).await["done"][0].clone();
+    if red["pot"] != "oxblood" {
+        painter.click("button", "Done: Coat, brushed").await;
+        painter.reads("8 steps done").await;
+    }
+    painter.click("link", "Piece").await;
+    painter.click("radio", "pale trim").await;
+    painter.click("button", "Brief").await;
+    let tomorrow = jiff::Timestamp::now() + jiff::SignedDuration::from_hours(24);
+    painter.the("Date", "Due").await.send_keys(tomorrow.strftime("%m%d%Y").to_string()).await.unwrap();
+    painter.press(Key::Tab).await;
+    painter.saved().await;
+    painter.press(Key::Escape).await;
+    painter.gone("dialog", "Brief").await;
+    painter.click("link", "Run sheet").await;
+    painter.reads("Scuff what is to be covered").await;
+    painter.reads("Late by").await;
+    let now = sheet(&painter).await;
+    assert_eq!(now["scheme"], "pale trim");
+    let names: Vec<&str> =
+        now["steps"].as_array().unwrap().iter().map(|step| step["name"].as_str().unwrap()).collect();
+    assert!(!names.contains(&"Clean") && !names.contains(&"Prime"), "{names:?}");
+    painter.leave().await;
+}
