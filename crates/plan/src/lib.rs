@@ -11,6 +11,7 @@
 //! | how much of each pot, and what is to be bought? | [`amounts`], [`packs`] |
 //! | what does it cost, and what is to be asked for it? | [`Rates`], [`Cost`] |
 //! | which brushes and rags? | [`tools`] |
+//! | what is the client told? | [`care_card`] |
 //! | what is kept? | [`RunSheet`], [`Done`] |
 //!
 //! Rates of work and times of drying are common practice†, until this painter's own are learned from what was ticked. What this
@@ -22,6 +23,7 @@
 
 mod air;
 mod amounts;
+mod care_card;
 mod cost;
 mod drying;
 mod effort;
@@ -36,6 +38,7 @@ mod work;
 
 pub use air::{Air, NoPaintingNow};
 pub use amounts::{Needed, amounts, packs};
+pub use care_card::care_card;
 pub use cost::{Cost, Rates};
 pub use drying::{Drying, wait};
 pub use effort::minutes;

@@ -78,7 +78,7 @@ export function Frame() {
             <NavLink
               key={to}
               to={lastAt(to)}
-              className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium hover:text-white md:min-h-18 md:flex-none aria-[current=page]:bg-ground aria-[current=page]:text-ink"
+              className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium whitespace-nowrap hover:text-white max-md:text-xs md:min-h-18 md:flex-none aria-[current=page]:bg-ground aria-[current=page]:text-ink"
             >
               <Icon size={24} aria-hidden />
               {name}

@@ -33,7 +33,7 @@ export function Tools({ tools }: { tools: Tool[] }) {
       </div>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
-          className="grid min-h-15 min-w-13 place-items-center content-center gap-1 text-sm font-medium md:hidden"
+          className="grid min-h-15 min-w-13 place-items-center content-center gap-1 text-xs font-medium md:hidden"
           aria-label="More"
         >
           <Ellipsis size={24} aria-hidden />

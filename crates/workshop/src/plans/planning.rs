@@ -9,7 +9,8 @@ use warm_blend_paint::{Class, Component, PaintId, Parts};
 use warm_blend_piece::{Age, Piece, Scheme, Shaping, Zone};
 use warm_blend_plan::{
     DayHours, Done, Laid, LayerWork, Needed, Paces, RunSheet, Scheduled, Step, WetEdge, Work, WorkingHours,
-    ZoneWork, amounts, hands_on, minutes, packs, schedule, steps, still_to_do, tools, wait, wanted,
+    ZoneWork, amounts, care_card, hands_on, minutes, packs, schedule, steps, still_to_do, tools, wait,
+    wanted,
 };
 
 use super::entry::{RunSheetEntry, StepDone};
@@ -597,6 +598,7 @@ impl<'a> Planned<'a> {
                 price_per_m2: (area > 0.0).then(|| cost.price / area),
                 budget: self.piece.brief.budget,
             },
+            care_card: care_card(self.all.iter().map(|step| &step.work), class),
             schemes: self.schemes()?,
             tools: tools(&self.steps, class)
                 .into_iter()

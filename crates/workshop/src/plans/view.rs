@@ -40,6 +40,8 @@ pub struct RunSheetView {
     pub shopping: Vec<ToBuy>,
     /// What the whole comes to.
     pub cost: CostView,
+    /// What the client is told of how to look after it.
+    pub care_card: Vec<&'static str>,
     /// What each scheme of the piece would come to from here on, the one that counts too.
     pub schemes: Vec<SchemeCost>,
     /// What it is done with.

@@ -5,6 +5,7 @@ import { useLights } from '../../light/light';
 import { NotPredicted } from '../../parts/NotPredicted';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useStanding } from '../../state/piece';
+import { useRunSheet } from '../../state/runSheet';
 import { usePiece } from '../../state/workspace';
 import { Colours } from './Colours';
 import { Elevation } from './Elevation';
@@ -35,6 +36,7 @@ function Page({ piece }: { piece: PieceKept }) {
   const at = chosenOf(entry);
   const preview = useStanding(entry, at);
   const lights = useLights();
+  const care = useRunSheet(piece.id).data?.care_card ?? [];
   const [first = 'daylight', second = 'bulb'] = entry.brief?.lights ?? [];
   const name = (id: string) => lights.find((light) => light.id === id)?.name ?? id;
   return (
@@ -83,6 +85,16 @@ function Page({ piece }: { piece: PieceKept }) {
             ))}
         </ul>
       </section>
+      {care.length > 0 && (
+        <section aria-label="How to look after it" className="grid gap-1">
+          <h2 className="text-xl">How to look after it</h2>
+          <ul className="grid list-disc gap-x-6 gap-y-1 pl-5 text-sm sm:grid-cols-2 print:grid-cols-2">
+            {care.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       <p className="text-sm text-soft">
         Predicted from the paints on hand; screens and printers show colours only nearly. The sample board
         decides, looked at in the light of its own room.
