@@ -83,15 +83,18 @@ proptest! {
             let here = seen(&stack).states;
             prop_assert!((here.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
             let covered: f64 = here.iter().filter(|state| state.present >> n & 1 == 1).map(|state| state.share).sum();
-            // Beyond 256 states small splits are made whole, which moves the shares a little.
-            let within = if n < 8 { 1e-6 } else { 0.02 };
+            // Splits below a ten-millionth are made whole, one a state at most; beyond 256 states larger ones are too, which moves the
+            // shares a little.
+            let within = if n < 8 { 1e-7 * here.len() as f64 + 1e-12 } else { 0.02 };
             prop_assert!((covered - cover).abs() < within, "{covered} of {cover}");
         }
         stack.take_away(film(0.0, 0.6), down_to);
         let states = seen(&stack).states;
         prop_assert!((states.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
         let worn: f64 = states.iter().filter(|state| state.present >> down_to == 0).map(|state| state.share).sum();
-        prop_assert!(worn > 0.6 - if layers.len() < 8 { 1e-6 } else { 0.02 }, "worn {worn}");
+        // Up to 128 states were worn, of which those that became alike are one.
+        let within = if layers.len() < 8 { 1e-7 * 128.0 + 1e-12 } else { 0.02 };
+        prop_assert!(worn > 0.6 - within, "worn {worn}");
     }
 
     /// In every band a thicker film lies further from the base, towards its own masstone.

@@ -75,7 +75,7 @@ function Page({ piece }: { piece: PieceKept }) {
             .filter(({ seen }) => seen)
             .map((zone) => (
               <li key={zone.zone} className="text-sm leading-tight">
-                <Colours zone={zone} className="mb-1 h-16" />
+                <Colours zone={zone} className="mb-1 h-16 print:h-9" />
                 <b className="block text-base font-semibold">{zone.name}</b>
                 <span className="block text-soft first-letter:uppercase">{zone.wears}</span>
                 <span className="block text-soft">
@@ -86,9 +86,9 @@ function Page({ piece }: { piece: PieceKept }) {
         </ul>
       </section>
       {care.length > 0 && (
-        <section aria-label="How to look after it" className="grid gap-1">
+        <section aria-label="How to look after it" className="grid gap-1 print:gap-0">
           <h2 className="text-xl">How to look after it</h2>
-          <ul className="grid list-disc gap-x-6 gap-y-1 pl-5 text-sm sm:grid-cols-2 print:grid-cols-2">
+          <ul className="grid list-disc gap-x-6 gap-y-1 pl-5 text-sm sm:grid-cols-2 print:grid-cols-2 print:gap-y-0 print:text-[8pt] print:leading-tight">
             {care.map((words) => (
               <li key={words}>{words}</li>
             ))}
