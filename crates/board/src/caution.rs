@@ -7,17 +7,13 @@ use warm_blend_paint::{Class, PaintId};
 
 use super::{Board, Family, GroundKind, KnownTin, LayerId, Letter, Technique};
 
-/// Something that harms people.
+/// Something that harms people, at a layer.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Caution {
     /// The layer that it stands at.
     pub layer: LayerId,
-    /// What to do and what not.
-    pub words: &'static str,
-    /// True where it is never shortened.
-    pub grave: bool,
-    /// Where it is published, or `common practice`.
-    pub source: &'static str,
+    /// What it is.
+    pub care: TakeCare,
 }
 
 const LEAD: &str = "Old paint may hold lead. Test it before any sanding or stripping; where it does, stop, and follow local rules \
@@ -44,9 +40,9 @@ pub fn cautions<'a>(
 ) -> Vec<Caution> {
     let mut said: Vec<Caution> = Vec::new();
     for layer in board.layers(letter).into_iter().filter(|layer| !layer.muted) {
-        for of in cautions_of(layer.technique, &layer.inside(&tin), board.ground.kind) {
-            if said.iter().all(|caution| caution.words != of.words) {
-                said.push(Caution { layer: layer.id, words: of.words, grave: of.grave, source: of.source });
+        for care in cautions_of(layer.technique, &layer.inside(&tin), board.ground.kind) {
+            if said.iter().all(|caution| caution.care != care) {
+                said.push(Caution { layer: layer.id, care });
             }
         }
     }
@@ -77,7 +73,7 @@ impl TakeCare {
     pub const RAGS: Self = Self {
         words: RAGS,
         short: "rags catch fire by themselves: flat outdoors, or in the can with water",
-        grave: true,
+        grave: false,
         source: RAGS_SOURCE,
     };
     /// Solvents.

@@ -178,7 +178,7 @@ impl Layer {
     /// What is in the pot, by class and parts; the usual medium of a technique that needs no pot.
     pub fn inside<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Vec<(Class, f64)> {
         if self.pot.is_empty() {
-            return self.usual_pot().into_iter().map(|class| (class, 1.0)).collect();
+            return self.technique.product().into_iter().map(|class| (class, 1.0)).collect();
         }
         let part = |part: &Component| Some((tin(part.paint)?.class, f64::from(part.parts.value())));
         self.pot.iter().filter_map(part).collect()
@@ -189,19 +189,11 @@ impl Layer {
         self.inside(tin).iter().any(|(class, _)| *class == Class::ClearWax)
     }
 
-    fn usual_pot(&self) -> Option<Class> {
-        match self.technique {
-            Technique::ClearWax => Some(Class::ClearWax),
-            Technique::ClearCoat => Some(Class::ClearCoat),
-            _ => None,
-        }
-    }
-
     /// What is in the pot, stirred; none where it is empty.
     fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<Material> {
         if self.pot.is_empty() {
             // Mediums need no colour.
-            return self.usual_pot().and_then(|class| Material::of(class, None, None).ok());
+            return self.technique.product().and_then(|class| Material::of(class, None, None).ok());
         }
         let parts: Vec<(Parts, &Material)> =
             self.pot.iter().filter_map(|part| Some((part.parts.into(), tin(part.paint)?.material))).collect();

@@ -103,11 +103,7 @@ impl Step<'_> {
 
     /// True where nothing can go on the same day (common practice).
     fn dries_overnight(&self) -> bool {
-        self.kind == MixtureKind::Texture
-            || matches!(
-                self.layer.technique,
-                Technique::TextureCoat | Technique::KnifeFlecks | Technique::WashDripped
-            )
+        self.kind == MixtureKind::Texture || self.layer.technique.dries_overnight()
     }
 
     /// True where it is wet for long, or moved about wet.

@@ -12,7 +12,7 @@
 
 use serde::{Deserialize, Serialize};
 use warm_blend_bench::MixtureKind;
-use warm_blend_paint::{BadMeasure, Microns, hiding::COAT};
+use warm_blend_paint::{BadMeasure, Class, Microns, hiding::COAT};
 
 use super::{ByPlace, Place, Share};
 
@@ -358,6 +358,20 @@ impl Technique {
     /// True where it needs no pot: clear wax, a clear coat, and what takes away.
     pub const fn needs_no_pot(self) -> bool {
         matches!(self.family(), Family::Wear | Family::Seal)
+    }
+
+    /// What it is done with where its pot is empty.
+    pub const fn product(self) -> Option<Class> {
+        match self {
+            Technique::ClearWax => Some(Class::ClearWax),
+            Technique::ClearCoat => Some(Class::ClearCoat),
+            _ => None,
+        }
+    }
+
+    /// True where nothing can go on the same day, whatever is in the pot (common practice†).
+    pub const fn dries_overnight(self) -> bool {
+        matches!(self, Technique::TextureCoat | Technique::KnifeFlecks | Technique::WashDripped)
     }
 
     /// What it leaves when it is done as usual.

@@ -65,13 +65,17 @@ fn cautions_stand_at_their_layer_and_say_where_they_are_from() {
     ];
     let old = board_on(GroundKind::OldPaint, layers.clone());
     let found = cautions(&old, A, tin);
-    let lead = found.iter().find(|caution| caution.words.contains("lead")).unwrap();
+    let lead = found.iter().find(|caution| caution.care.words.contains("lead")).unwrap();
     assert_eq!(lead.layer, layers[1].id);
-    assert!(lead.grave && lead.source.contains("745") && lead.words.contains("licensed practice"));
     assert!(
-        found.iter().any(|caution| caution.layer == layers[2].id && caution.words.contains("catch fire"))
+        lead.care.grave && lead.care.source.contains("745") && lead.care.words.contains("licensed practice")
     );
-    assert!(cautions(&board(layers), A, tin).iter().all(|caution| !caution.words.contains("lead")));
+    assert!(
+        found
+            .iter()
+            .any(|caution| caution.layer == layers[2].id && caution.care.words.contains("catch fire"))
+    );
+    assert!(cautions(&board(layers), A, tin).iter().all(|caution| !caution.care.words.contains("lead")));
 }
 
 fn about<'a>(found: &'a [Advice], words: &str) -> Option<&'a Advice> {

@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Passes, Place, PlaceSeen, Stack, Technique,
-    below_the_wax, lab, told_apart,
+    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Letter, Passes, Place, PlaceSeen, Stack,
+    Technique, below_the_wax, lab, told_apart,
 };
 use warm_blend_paint::{Component, PaintId, State, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
@@ -214,10 +214,7 @@ impl<'a> FinishContext<'a> {
                 })
             }
             Finish::Strip { board, strip } => {
-                let board = (self.board)(*board).ok_or(BadFinish::NoBoard)?;
-                if board.strip(*strip).is_none() {
-                    return Err(BadFinish::NoStrip(board.name.as_str().to_owned(), *strip));
-                }
+                let board = self.board_with(*board, *strip)?;
                 let mut layers: Vec<Layer> = board.layers(*strip).into_iter().cloned().collect();
                 let at = self.main_layer(&layers);
                 let usual = at.map_or_else(Vec::new, |at| layers[at].pot.clone());
@@ -297,10 +294,7 @@ impl<'a> FinishContext<'a> {
         let (under, layers, over) = match &dress.wears {
             Finish::Bare => (ground, Vec::new(), Vec::new()),
             Finish::Strip { board, strip } => {
-                let board = (self.board)(*board).ok_or(BadFinish::NoBoard)?;
-                if board.strip(*strip).is_none() {
-                    return Err(BadFinish::NoStrip(board.name.as_str().to_owned(), *strip));
-                }
+                let board = self.board_with(*board, *strip)?;
                 (board.ground, board.layers(*strip).into_iter().cloned().collect(), over)
             }
             Finish::Blend { bands, .. } => {
@@ -315,6 +309,15 @@ impl<'a> FinishContext<'a> {
         layers.retain(|layer| !layer.muted);
         let ages = dress.ageing.there().map(|(age, _)| age).filter(|age| *age != Age::Wear).collect();
         Ok(LaidOn { ground: dress.ground.unwrap_or(under), layers, ages })
+    }
+
+    /// A board that has this strip.
+    fn board_with(&self, board: Uuid, strip: Letter) -> Result<&'a Board, BadFinish> {
+        let board = (self.board)(board).ok_or(BadFinish::NoBoard)?;
+        match board.strip(strip) {
+            Some(_) => Ok(board),
+            None => Err(BadFinish::NoStrip(board.name.as_str().to_owned(), strip)),
+        }
     }
 
     /// The tins that give what is in some pots its colour, each once.

@@ -39,7 +39,7 @@ pub fn amounts(steps: &[Step], zones: &[ZoneWork]) -> Vec<Needed> {
             .sum();
         let each = per_square_metre(laid.technique.takes(laid.hand));
         let ml = surface * each;
-        let product = if laid.pot.is_empty() { laid.product() } else { None };
+        let product = if laid.pot.is_empty() { laid.technique.product() } else { None };
         match all.iter_mut().find(|needed| needed.pot == laid.pot && needed.product == product) {
             Some(needed) => {
                 needed.ml += ml;

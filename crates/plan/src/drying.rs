@@ -1,18 +1,17 @@
 //! How long what was done must be left alone before what comes next.
 //!
-//! | what was put on | touch-dry | next layer |
-//! |---|---|---|
-//! | chalk- and clay-type paint | 20 min | 1½ h |
-//! | mineral paint, primer for a light coat, clear coat | 30–60 min | 2 h |
-//! | satin latex | 1 h | 4 h |
-//! | liquid metallic | 10 min | 10 min |
-//! | pigmented shellac | 15 min | 45 min |
-//! | primer, texture, thick knife work, heavy washes, water-based glaze | 1–2 h | overnight |
-//! | gel stain | 4 h | a day |
-//! | washes, dry brush | minutes | 20, 5 min |
-//! | wax | 30 min | overnight, then buff; a day until it is moved |
+//! | what was put on | until the next layer |
+//! |---|---|
+//! | chalk- and clay-type paint | 1½ h |
+//! | mineral paint, clear coat | 2 h |
+//! | satin latex, acrylic craft paint | 4 h, 1 h |
+//! | liquid metallic, pigmented shellac | 10, 45 min |
+//! | primer, texture, thick knife work, heavy washes, water-based glaze | overnight |
+//! | gel stain | a day |
+//! | washes, dry brush | 20, 5 min |
+//! | wax | overnight, then it is buffed; a day until it is moved |
 //!
-//! Common practice† at 20 °C and 50 %; what a tin says goes first in a workshop, and [`Air`] stretches all of it.
+//! Common practice† at 20 °C and 50 %; [`Air`] stretches all of it.
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::Class;
@@ -22,55 +21,35 @@ use crate::{Air, Laid, Work};
 const OVERNIGHT: f64 = 12.0 * 60.0;
 const DAY: f64 = 24.0 * 60.0;
 
-/// How a layer dries, minutes.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Drying {
-    /// Until it can be touched.
-    pub touch: f64,
-    /// Until the next layer.
-    pub next: f64,
+/// Minutes until the next layer can go on one with so much of each class in its pot, at 20 °C and 50 %.
+fn dry(laid: &Laid, inside: &[(Class, f64)]) -> f64 {
+    match laid.technique {
+        technique if technique.dries_overnight() => return OVERNIGHT,
+        Technique::WetWaxResist => return OVERNIGHT,
+        Technique::DryBrush | Technique::Speckle | Technique::Stencil => return 5.0,
+        Technique::SandBack | Technique::WetDistress | Technique::MetallicWash => return 10.0,
+        _ => {}
+    }
+    match laid.technique.family() {
+        Family::Glaze | Family::Wax | Family::Gild => OVERNIGHT,
+        Family::Blend if inside.iter().any(|(class, _)| *class == Class::GlazingLiquid) => OVERNIGHT,
+        Family::Wash => 20.0,
+        _ => dry_class(most(inside)),
+    }
 }
 
-impl Drying {
-    /// Of a layer with so much of each class in its pot, at 20 °C and 50 %.
-    pub fn of(laid: &Laid, inside: &[(Class, f64)]) -> Self {
-        let of = |touch, next| Self { touch, next };
-        match laid.technique {
-            Technique::TextureCoat | Technique::KnifeFlecks | Technique::WashDripped => {
-                return of(120.0, OVERNIGHT);
-            }
-            Technique::DryBrush | Technique::Speckle | Technique::Stencil => return of(5.0, 5.0),
-            Technique::SandBack | Technique::WetDistress => return of(0.0, 10.0),
-            Technique::MetallicWash => return of(10.0, 10.0),
-            Technique::WetWaxResist => return of(60.0, OVERNIGHT),
-            _ => {}
+fn dry_class(class: Option<Class>) -> f64 {
+    match class {
+        Some(Class::ClearWax | Class::Primer | Class::GlazingLiquid | Class::Scumble | Class::Extender) => {
+            OVERNIGHT
         }
-        match laid.technique.family() {
-            Family::Glaze => of(60.0, OVERNIGHT),
-            Family::Blend if inside.iter().any(|(class, _)| *class == Class::GlazingLiquid) => {
-                of(60.0, OVERNIGHT)
-            }
-            Family::Wash => of(10.0, 20.0),
-            Family::Wax | Family::Gild => of(30.0, OVERNIGHT),
-            _ => Self::of_class(most(inside)),
-        }
-    }
-
-    fn of_class(class: Option<Class>) -> Self {
-        let of = |touch, next| Self { touch, next };
-        match class {
-            Some(Class::ClearWax) => of(30.0, OVERNIGHT),
-            Some(Class::Mineral) => of(30.0, 120.0),
-            Some(Class::LatexSatin) => of(60.0, 240.0),
-            Some(Class::AcrylicCraft) => of(20.0, 60.0),
-            Some(Class::Metallic | Class::Pearl) => of(10.0, 10.0),
-            Some(Class::Primer) => of(60.0, OVERNIGHT),
-            Some(Class::Shellac) => of(15.0, 45.0),
-            Some(Class::GelStain) => of(240.0, DAY),
-            Some(Class::GlazingLiquid | Class::Scumble | Class::Extender) => of(60.0, OVERNIGHT),
-            Some(Class::ClearCoat) => of(45.0, 120.0),
-            Some(Class::Chalk | Class::Clay | Class::TexturePowder | Class::Water) | None => of(20.0, 90.0),
-        }
+        Some(Class::GelStain) => DAY,
+        Some(Class::LatexSatin) => 240.0,
+        Some(Class::Mineral | Class::ClearCoat) => 120.0,
+        Some(Class::AcrylicCraft) => 60.0,
+        Some(Class::Shellac) => 45.0,
+        Some(Class::Metallic | Class::Pearl) => 10.0,
+        Some(Class::Chalk | Class::Clay | Class::TexturePowder | Class::Water) | None => 90.0,
     }
 }
 
@@ -94,16 +73,14 @@ pub fn wait(done: &Work, next: &Work, inside: &[(Class, f64)], air: Air) -> f64 
         (Work::Clean, Work::Rinse) | (Work::HardwareOff | Work::LeadTest | Work::Tape, _) => 0.0,
         (Work::Rinse, _) => 60.0 * slower,
         (Work::Deglaze | Work::WaxOff, _) => 10.0 * slower,
-        (Work::Layer(laid), Work::HardwareOn) => Drying::of(laid, inside).next * slower,
-        (Work::Layer(laid), Work::Buff) if laid.is_waxy() => OVERNIGHT * slower,
-        (Work::Layer(laid), Work::Rest) if laid.is_waxy() => OVERNIGHT * slower,
+        (Work::Layer(laid), Work::Buff | Work::Rest) if laid.is_waxy() => OVERNIGHT * slower,
         // The same wash or wax again needs no waiting.
         (Work::Layer(laid), Work::Layer(again))
             if laid == again && matches!(laid.technique.family(), Family::Wash) =>
         {
             0.0
         }
-        (Work::Layer(laid), _) => Drying::of(laid, inside).next * slower,
+        (Work::Layer(laid), _) => dry(laid, inside) * slower,
         (Work::Age(_), _) => 20.0 * slower,
         _ => 0.0,
     }

@@ -44,37 +44,40 @@ const fn by_area(technique: Technique) -> f64 {
     }
 }
 
-/// Minutes of hands-on work of one thing on some zones, by the usual hand. `pieces` of hardware count where they come off or on.
+/// Minutes of hands-on work of one thing on some zones, by the usual hand.
 pub fn minutes(work: &Work, zones: &[&ZoneWork]) -> f64 {
-    let over = |rate: f64, relief: f64| -> f64 {
-        zones.iter().map(|zone| rate * zone.area * (1.0 + relief * zone.relief)).sum()
-    };
-    let along = |rate: f64| -> f64 { zones.iter().map(|zone| rate * zone.edge).sum() };
+    let over = |rate: f64| rate * surface(zones);
     match work {
         Work::HardwareOff => 15.0,
         Work::LeadTest => 10.0,
-        Work::Clean => READY + over(9.0, BY_RELIEF),
-        Work::Rinse => over(5.0, BY_RELIEF),
-        Work::Deglaze => READY + over(6.0, BY_RELIEF),
-        Work::Scuff => READY + over(12.0, BY_RELIEF),
-        Work::Tape => along(1.2),
-        Work::Layer(laid) => READY + of_layer(laid, over),
-        Work::Age(_) => READY + over(22.0, BY_RELIEF),
-        Work::WaxOff => READY + over(20.0, BY_RELIEF),
-        Work::ScuffBack => READY + over(10.0, BY_RELIEF),
+        Work::Clean => READY + over(9.0),
+        Work::Rinse => over(5.0),
+        Work::Deglaze => READY + over(6.0),
+        Work::Scuff => READY + over(12.0),
+        Work::Tape => zones.iter().map(|zone| 1.2 * zone.edge).sum(),
+        Work::Layer(laid) => READY + laying(laid, zones),
+        Work::Age(_) => READY + over(22.0),
+        Work::WaxOff => READY + over(20.0),
+        Work::ScuffBack => READY + over(10.0),
         Work::HardwareOn => 20.0,
-        Work::Buff => over(9.0, BY_RELIEF),
+        Work::Buff => over(9.0),
         Work::Rest => 0.0,
     }
 }
 
-fn of_layer(laid: &Laid, over: impl Fn(f64, f64) -> f64) -> f64 {
-    let (coat, _) = laid.coat;
-    let sanded = if coat > 1 { over(BETWEEN_COATS, BY_RELIEF) } else { 0.0 };
+/// Square metres of a flat board that would take as long.
+fn surface(zones: &[&ZoneWork]) -> f64 {
+    zones.iter().map(|zone| zone.area * (1.0 + BY_RELIEF * zone.relief)).sum()
+}
+
+/// Minutes that a layer takes by itself, without getting ready for it.
+pub(crate) fn laying(laid: &Laid, zones: &[&ZoneWork]) -> f64 {
+    let sanded = if laid.coat.0 > 1 { BETWEEN_COATS } else { 0.0 };
     // Twice the paint does not take twice as long, unless it is rubbed for that long.
     let load = laid.hand.load.value();
     let load = if laid.technique.takes_away() { load } else { load.sqrt() };
-    sanded + over(by_area(laid.technique), BY_RELIEF) * load * f64::from(laid.hand.passes.value())
+    let once = by_area(laid.technique) * load * f64::from(laid.hand.passes.value());
+    (sanded + once) * surface(zones)
 }
 
 #[cfg(test)]

@@ -60,6 +60,11 @@ impl WorkingHours {
         Self { zone: zone.to_owned(), week: [day, day, day, day, day, None, None], off: Vec::new() }
     }
 
+    /// The same on a clock that is at hand; in UTC where it has no name.
+    pub fn usual_by(clock: &TimeZone) -> Self {
+        Self::usual(clock.iana_name().unwrap_or("UTC"))
+    }
+
     /// That somebody can work in them.
     pub fn check(&self) -> Result<(), BadHours> {
         TimeZone::get(&self.zone).map_err(|_| BadHours::Zone(self.zone.chars().take(40).collect()))?;
@@ -127,7 +132,7 @@ pub(crate) fn between(from: Timestamp, to: Timestamp) -> f64 {
 }
 
 /// A time some minutes later, to the second.
-pub(crate) fn later(from: Timestamp, minutes: f64) -> Timestamp {
+pub fn later(from: Timestamp, minutes: f64) -> Timestamp {
     let seconds = (60.0 * minutes).round().clamp(0.0, 1e10) as i64;
     from.checked_add(jiff::SignedDuration::from_secs(seconds)).unwrap_or(from)
 }

@@ -3,7 +3,7 @@
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::{Class, Component, PaintId};
 
-use crate::Step;
+use crate::{Step, work::is_wax};
 
 /// So many of a kind, and why.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -52,8 +52,7 @@ pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<To
     );
     need("Stencil brushes", pots(&|t| t == Technique::Stencil), "hardly any paint on them");
     need("Putty knives", pots(&|t| t == Technique::KnifeFlecks), "one for each helper colour");
-    let waxes = |t: Technique| t == Technique::ClearWax || t.family() == Family::Wax;
-    need("Wax brushes", pots(&waxes), "one for each tint: dark wax never leaves a brush");
+    need("Wax brushes", pots(&is_wax), "one for each tint: dark wax never leaves a brush");
     need("Fan brush", usize::from(any(&|t| t == Technique::Gilding)), "or a fingertip");
     need("Stippler", usize::from(any(&|t| t == Technique::GlazeStippled)), "wipe it dry as you go");
     let worked = |t: Technique| matches!(t.family(), Family::Glaze | Family::Wash | Family::Blend);
@@ -64,13 +63,13 @@ pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<To
         }
     };
     let wiped = |t: Technique| t.is_wiped() || matches!(t.family(), Family::Wash | Family::Glaze);
-    have("Lint-free cloths", any(&wiped) || any(&waxes), "turn them often; damp for glaze, dry for wax");
+    have("Lint-free cloths", any(&wiped) || any(&is_wax), "turn them often; damp for glaze, dry for wax");
     have(
         "Sandpaper, 100 to 320",
         any(&|t| t.family() == Family::Wear || t == Technique::BrushedCoat),
         "fine between coats, coarse where wood is to show",
     );
-    let oily = has(Class::ClearWax) || has(Class::GelStain) || any(&waxes);
+    let oily = has(Class::ClearWax) || has(Class::GelStain) || any(&is_wax);
     have(
         "Lidded metal can with water",
         oily,

@@ -7,7 +7,7 @@
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::Class;
 
-use crate::{Air, Laid, ZoneWork, minutes};
+use crate::{Air, Laid, ZoneWork, effort::laying};
 
 /// Share of the open time that is worked: the rest is for the joint†.
 const WORKED: f64 = 0.7;
@@ -40,12 +40,8 @@ impl WetEdge {
         if area <= 0.0 || open <= 0.0 {
             return None;
         }
-        // Minutes by the square metre as these zones are shaped, without getting ready.
-        let work = crate::Work::Layer(laid.clone());
-        let none: Vec<ZoneWork> =
-            zones.iter().map(|zone| ZoneWork { area: 0.0, ..(*zone).clone() }).collect();
-        let ready = minutes(&work, &none.iter().collect::<Vec<_>>());
-        let each = (minutes(&work, zones) - ready).max(1e-6) / area;
+        // Minutes by the square metre as these zones are shaped.
+        let each = laying(laid, zones).max(1e-6) / area;
         let section = WORKED * open / each;
         let largest = zones.iter().map(|zone| zone.largest).fold(0.0, f64::max);
         Some(Self {

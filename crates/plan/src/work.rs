@@ -1,7 +1,7 @@
 //! What is to be done on a zone, from bare to handed over, and what of it is done.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{Family, GroundKind, Hand, Technique};
+use warm_blend_board::{Family, GroundKind, Hand, Layer, Technique};
 use warm_blend_paint::{Class, Component};
 use warm_blend_piece::{Age, Zone};
 
@@ -84,6 +84,27 @@ pub struct ZoneWork {
     pub ages: Vec<Age>,
 }
 
+impl From<&Layer> for LayerWork {
+    fn from(layer: &Layer) -> Self {
+        Self { technique: layer.technique, pot: layer.pot.clone(), hand: layer.hand }
+    }
+}
+
+impl LayerWork {
+    /// Coat by coat where each dries before the next; else all of it at one go.
+    pub fn coats(&self) -> impl Iterator<Item = Laid> {
+        let coats = if is_coat(self.technique) { self.hand.passes.value() } else { 1 };
+        let once = Hand { passes: Hand::default().passes, ..self.hand };
+        let hand = if coats > 1 { once } else { self.hand };
+        (1..=coats).map(move |coat| Laid {
+            technique: self.technique,
+            pot: self.pot.clone(),
+            hand,
+            coat: (coat, coats),
+        })
+    }
+}
+
 impl Work {
     /// The layer, where it is one.
     pub const fn laid(&self) -> Option<&Laid> {
@@ -98,24 +119,14 @@ impl Laid {
     /// What is in the pot by class and parts, by what `class` says of tins; the usual product of a technique without a pot.
     pub fn inside(&self, class: impl Fn(warm_blend_paint::PaintId) -> Option<Class>) -> Vec<(Class, f64)> {
         if self.pot.is_empty() {
-            return self.product().into_iter().map(|class| (class, 1.0)).collect();
+            return self.technique.product().into_iter().map(|class| (class, 1.0)).collect();
         }
         self.pot.iter().filter_map(|part| Some((class(part.paint)?, f64::from(part.parts.value())))).collect()
     }
 
-    /// The product of a technique that needs no pot.
-    pub const fn product(&self) -> Option<Class> {
-        match self.technique {
-            Technique::ClearWax => Some(Class::ClearWax),
-            Technique::ClearCoat => Some(Class::ClearCoat),
-            _ => None,
-        }
-    }
-
     /// True of wax, clear or with colour, and of gilding: nothing but wax holds on it.
     pub const fn is_waxy(&self) -> bool {
-        matches!(self.technique.family(), Family::Wax | Family::Gild)
-            || matches!(self.technique, Technique::ClearWax)
+        is_wax(self.technique) || matches!(self.technique.family(), Family::Gild)
     }
 }
 
@@ -140,17 +151,7 @@ pub fn wanted(zone: &ZoneWork, hardware: bool, taped: bool) -> Vec<Work> {
         all.push(Work::Tape);
     }
     for layer in &zone.layers {
-        let coats = if is_coat(layer.technique) { layer.hand.passes.value() } else { 1 };
-        let once = Hand { passes: Hand::default().passes, ..layer.hand };
-        let hand = if coats > 1 { once } else { layer.hand };
-        all.extend((1..=coats).map(|coat| {
-            Work::Layer(Laid {
-                technique: layer.technique,
-                pot: layer.pot.clone(),
-                hand,
-                coat: (coat, coats),
-            })
-        }));
+        all.extend(layer.coats().map(Work::Layer));
     }
     all.extend(zone.ages.iter().map(|age| Work::Age(*age)));
     if hardware || taped {
@@ -168,7 +169,8 @@ const fn is_coat(technique: Technique) -> bool {
     matches!(technique.family(), Family::Coat | Family::Seal)
 }
 
-const fn is_wax(technique: Technique) -> bool {
+/// True of wax, clear or with colour.
+pub(crate) const fn is_wax(technique: Technique) -> bool {
     matches!(technique, Technique::ClearWax) || matches!(technique.family(), Family::Wax)
 }
 

@@ -97,34 +97,34 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
         </p>
       )}
       {photo && (
-        <Segments
-          label="Tap the photo on"
-          choices={names.map((name, i) => ({ id: String(i), name: `Tap ${name}` }))}
-          value={String(placing)}
-          onChange={(i) => setPlacing(Number(i))}
-          className="flex flex-wrap"
-        />
-      )}
-      {photo && (
-        <div className="relative overflow-hidden" data-photo>
-          {/* biome-ignore lint/a11y/useKeyWithClickEvents: by keys the spots themselves are moved */}
-          <img
-            src={photo.url}
-            alt="Your sample with the card"
-            className="block w-full cursor-crosshair"
-            draggable={false}
-            onClick={put}
+        <>
+          <Segments
+            label="Tap the photo on"
+            choices={names.map((name, i) => ({ id: String(i), name: `Tap ${name}` }))}
+            value={String(placing)}
+            onChange={(i) => setPlacing(Number(i))}
+            className="flex flex-wrap"
           />
-          {spots.map((spot, i) => (
-            <SpotHandle
-              key={names[i]}
-              name={names[i] ?? ''}
-              spot={spot}
-              ratio={photo.ratio}
-              onMove={(x, y) => move(i, x, y)}
+          <div className="relative overflow-hidden" data-photo>
+            {/* biome-ignore lint/a11y/useKeyWithClickEvents: by keys the spots themselves are moved */}
+            <img
+              src={photo.url}
+              alt="Your sample with the card"
+              className="block w-full cursor-crosshair"
+              draggable={false}
+              onClick={put}
             />
-          ))}
-        </div>
+            {spots.map((spot, i) => (
+              <SpotHandle
+                key={names[i]}
+                name={names[i] ?? ''}
+                spot={spot}
+                ratio={photo.ratio}
+                onMove={(x, y) => move(i, x, y)}
+              />
+            ))}
+          </div>
+        </>
       )}
       {trouble && (
         <p role="alert" className="font-medium text-alarm first-letter:uppercase">

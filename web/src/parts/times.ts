@@ -4,16 +4,20 @@
 export function clockOf(zone: string | null | undefined) {
   const at = (options: Intl.DateTimeFormatOptions) =>
     new Intl.DateTimeFormat(navigator.language, { ...options, ...(zone ? { timeZone: zone } : {}) });
-  const [time, day, short] = [
+  const [time, day, short, plain] = [
     at({ hour: 'numeric', minute: '2-digit' }),
     at({ weekday: 'long', day: 'numeric', month: 'long' }),
     at({ weekday: 'short', day: 'numeric', month: 'short' }),
+    // As date fields are filled: the Swedish form is the ISO one.
+    new Intl.DateTimeFormat('sv', zone ? { timeZone: zone } : {}),
   ];
   return {
     /** `09:30` */
     time: (text: string) => time.format(new Date(text)),
     /** `Friday 27 November` */
     day: (text: string) => day.format(new Date(text)),
+    /** `2026-11-27` */
+    date: (text: string) => plain.format(new Date(text)),
     /** `Fri 27 Nov, 09:30` */
     both: (text: string) => `${short.format(new Date(text))}, ${time.format(new Date(text))}`,
   };

@@ -2,10 +2,10 @@
 
 use jiff::{Span, Timestamp, tz::TimeZone};
 use uuid::Uuid;
-use warm_blend_board::{Board, Hand, Letter};
+use warm_blend_board::{Board, Letter};
 use warm_blend_paint::Note;
 use warm_blend_piece::Zone;
-use warm_blend_plan::{Done, Laid, Rates, RunSheet, Work, WorkingHours};
+use warm_blend_plan::{Done, LayerWork, Rates, RunSheet, Work, WorkingHours};
 use warm_blend_store::{Store, StoreError};
 
 use super::shelf::unsound;
@@ -18,21 +18,13 @@ type Took = (f64, f64, i64, (i8, i8));
 pub(super) fn plan(store: &mut Store, piano: Uuid, case: Uuid) -> Result<(), StoreError> {
     let zone = TimeZone::system();
     let today = Timestamp::now().to_zoned_datetime(zone.clone()).date();
-    let mut sheet = RunSheet::new(piano, WorkingHours::usual(zone.iana_name().unwrap_or("UTC")));
+    let mut sheet = RunSheet::new(piano, WorkingHours::usual_by(&zone));
     sheet.rates = Rates { hour: Some(32.0), overhead: Some(0.15), margin: Some(0.1) };
     let board = store.get::<Board>(case)?.value;
     let layers = board.layers(Letter::ALL[1]);
-    let coat = |n: usize, coat: u8| -> Result<Work, StoreError> {
-        let layer = layers.get(n).ok_or_else(|| unsound("a layer"))?;
-        let passes = layer.hand.passes.value();
-        let hand =
-            if passes > 1 { Hand { passes: Hand::default().passes, ..layer.hand } } else { layer.hand };
-        Ok(Work::Layer(Laid {
-            technique: layer.technique,
-            pot: layer.pot.clone(),
-            hand,
-            coat: (coat, passes),
-        }))
+    let coat = |layer: usize, coat: usize| {
+        let layer = layers.get(layer).map(|layer| LayerWork::from(*layer));
+        layer.and_then(|layer| layer.coats().nth(coat)).map(Work::Layer).ok_or_else(|| unsound("a coat"))
     };
     let mut done = |work: Work, zones: Vec<Zone>, (minutes, usual, ago, (hour, minute)): Took, note: &str| {
         let day = today.checked_sub(Span::new().days(ago)).map_err(|_| unsound("a day"))?;
@@ -47,9 +39,9 @@ pub(super) fn plan(store: &mut Store, piano: Uuid, case: Uuid) -> Result<(), Sto
     done(Work::Rinse, all(), (20.0, 23.4, 4, (10, 20)), "")?;
     done(Work::Deglaze, all(), (35.0, 33.7, 4, (12, 10)), "")?;
     done(Work::Tape, all(), (45.0, 51.2, 4, (13, 30)), "")?;
-    done(coat(0, 1)?, all(), (80.0, 70.9, 4, (15, 5)), "tinted grey, covers the red well")?;
+    done(coat(0, 0)?, all(), (80.0, 70.9, 4, (15, 5)), "tinted grey, covers the red well")?;
     done(
-        coat(1, 1)?,
+        coat(1, 0)?,
         CASE.to_vec(),
         (118.0, 50.2, 1, (16, 40)),
         "the fretwork took for ever; a smaller brush next time",

@@ -13,7 +13,7 @@ use jiff::Timestamp;
 use warm_blend_interchange::LARGEST_FILE;
 use warm_blend_piece::Piece;
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{FileRead, HowToImport, Import, ImportPlan};
+use warm_blend_workshop::{Export, FileRead, HowToImport, Import, ImportPlan};
 
 use crate::{
     Workspace,
@@ -101,8 +101,12 @@ pub async fn export(
         let title = pieces.first().map_or("Shelf", |piece| piece.value.name.as_str());
         Ok(shelf.export(&format, title, Timestamp::now())?)
     };
-    let file = workspace.heavy.file(write).await?;
-    let disposition = format!("attachment; filename=\"{}\"", file.name);
-    let head = [(header::CONTENT_TYPE, file.kind.to_owned()), (header::CONTENT_DISPOSITION, disposition)];
-    Ok((head, file.bytes).into_response())
+    Ok(attached(workspace.heavy.file(write).await?))
+}
+
+/// A file to be kept under its name.
+pub fn attached(Export { kind, name, bytes }: Export) -> Response {
+    let disposition = format!("attachment; filename=\"{name}\"");
+    let head = [(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, disposition)];
+    (head, bytes).into_response()
 }

@@ -1,20 +1,15 @@
 //! The run sheet of a piece: planned anew each time it is asked for, ticked off step by step.
 
-use axum::{
-    Json,
-    extract::State,
-    http::header,
-    response::{IntoResponse, Response},
-};
+use axum::{Json, extract::State, response::Response};
 use jiff::{Timestamp, tz::TimeZone};
 use uuid::Uuid;
 use warm_blend_paint::Look;
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Paces, RunSheet, WorkingHours};
 use warm_blend_store::{Kept, Store, StoreError};
-use warm_blend_workshop::{Export, Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked};
+use warm_blend_workshop::{Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked};
 
-use super::piece::Around;
+use super::{files::attached, piece::Around};
 use crate::{
     Workspace,
     body::{Asked, Body, IdPath, InPath},
@@ -26,17 +21,17 @@ use crate::{
 /// A piece with its run sheet, and what both are planned among.
 struct Sheet {
     piece: Kept<Piece>,
-    /// Its id and revision; none where none was kept yet.
-    kept: Option<(Uuid, i64)>,
+    /// Of the sheet; 0 where none was kept yet.
+    revision: i64,
     sheet: RunSheet,
     asked: WhenAsked,
     around: Around,
     look: Look,
 }
 
-/// The zone of this computer's clock.
-fn own_zone() -> String {
-    TimeZone::system().iana_name().unwrap_or("UTC").to_owned()
+/// The run sheet of a piece, where one was kept.
+fn own(sheets: Vec<Kept<RunSheet>>, piece: Uuid) -> Option<Kept<RunSheet>> {
+    sheets.into_iter().find(|kept| kept.value.piece == piece)
 }
 
 impl Sheet {
@@ -45,10 +40,11 @@ impl Sheet {
             move |store: &mut Store| Ok::<_, StoreError>((store.get::<Piece>(id)?, store.all::<RunSheet>()?));
         let ((piece, sheets), around) = Around::and(workspace, read).await?;
         let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
-        let own = sheets.into_iter().find(|kept| kept.value.piece == id);
-        let kept = own.as_ref().map(|own| (own.id, own.revision));
-        let sheet = own.map_or_else(|| RunSheet::new(id, WorkingHours::usual(&own_zone())), |own| own.value);
-        Ok(Self { piece, kept, sheet, asked: WhenAsked { now: Timestamp::now(), paces }, around, look })
+        let (revision, sheet) = match own(sheets, id) {
+            Some(kept) => (kept.revision, kept.value),
+            None => (0, RunSheet::new(id, WorkingHours::usual_by(&TimeZone::system()))),
+        };
+        Ok(Self { piece, revision, sheet, asked: WhenAsked { now: Timestamp::now(), paces }, around, look })
     }
 
     /// Answers a question about the plan.
@@ -65,21 +61,20 @@ impl Sheet {
 
     /// What is shown of it.
     async fn view(self) -> Result<Json<RunSheetView>, Problem> {
-        let revision = self.kept.map_or(0, |(_, revision)| revision);
-        self.plan(move |planned, _| planned.view(revision)).await.map(Json)
+        self.plan(|planned, sheet| planned.view(sheet.revision)).await.map(Json)
     }
 }
 
 /// Keeps a sheet over the revision that was seen, and shows it.
 async fn keep(
     workspace: &Workspace,
-    kept: Option<(Uuid, i64)>,
     (seen, look): (i64, Look),
     sheet: RunSheet,
 ) -> Result<Json<RunSheetView>, Problem> {
     let piece = sheet.piece;
-    let write = move |store: &mut Store| match kept {
-        Some((id, _)) => store.change(id, seen, sheet).map(drop),
+    // Asked within the change: of two who begin one at once the second has seen an older one.
+    let write = move |store: &mut Store| match own(store.all()?, piece) {
+        Some(kept) => store.change(kept.id, seen, sheet).map(drop),
         None => store.make(sheet).map(drop),
     };
     workspace.with(write).await?;
@@ -108,8 +103,8 @@ pub async fn change(
     Asked(look): Asked<LookedAt>,
     Body(entry): Body<RunSheetEntry>,
 ) -> Result<Json<RunSheetView>, Problem> {
-    let Sheet { kept, sheet, look, .. } = Sheet::of(&workspace, id, look.get()?).await?;
-    keep(&workspace, kept, (revision, look), entry.over(sheet)?).await
+    let Sheet { sheet, look, .. } = Sheet::of(&workspace, id, look.get()?).await?;
+    keep(&workspace, (revision, look), entry.over(sheet)?).await
 }
 
 /// Tick a step off.
@@ -124,9 +119,9 @@ pub async fn tick(
     Body(said): Body<StepDone>,
 ) -> Result<Json<RunSheetView>, Problem> {
     let before = Sheet::of(&workspace, id, look.get()?).await?;
-    let (kept, look) = (before.kept, before.look);
+    let look = before.look;
     let sheet = before.plan(move |planned, _| planned.ticked(&said)).await?;
-    keep(&workspace, kept, (revision, look), sheet).await
+    keep(&workspace, (revision, look), sheet).await
 }
 
 /// Take a tick back, by its place in what was done.
@@ -139,8 +134,8 @@ pub async fn untick(
     Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Asked(look): Asked<LookedAt>,
 ) -> Result<Json<RunSheetView>, Problem> {
-    let Sheet { kept, sheet, look, .. } = Sheet::of(&workspace, id, look.get()?).await?;
-    keep(&workspace, kept, (revision, look), sheet.without(place)).await
+    let Sheet { sheet, look, .. } = Sheet::of(&workspace, id, look.get()?).await?;
+    keep(&workspace, (revision, look), sheet.without(place)).await
 }
 
 /// What is left to do as a calendar, what is to be bought as a table: `calendar` or `shopping`.
@@ -154,8 +149,5 @@ pub async fn export(
     let export = sheet.plan(move |planned, sheet| {
         planned.file(&file, sheet.piece.id, sheet.piece.value.name.as_str(), sheet.asked.now)
     });
-    let Export { kind, name, bytes } = export.await?;
-    let disposition = format!("attachment; filename=\"{name}\"");
-    let head = [(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, disposition)];
-    Ok((head, bytes).into_response())
+    Ok(attached(export.await?))
 }

@@ -168,6 +168,30 @@ async fn how_the_workshop_works_moves_the_end() {
     with(&sheet, &|entry| entry["helper"] = json!(true), StatusCode::CONFLICT).await;
 }
 
+/// A day on which work may begin begins on the workshop's clock. Of two who begin a sheet at once one is told that the other was first.
+#[tokio::test]
+async fn a_day_begins_in_the_workshop_and_a_sheet_begins_once() {
+    let bench = Bench::demo().await;
+    let stool = bench.get("/api/pieces").await[1]["id"].as_str().unwrap().to_owned();
+    let path = format!("/api/pieces/{stool}/run-sheet");
+    let sheet = bench.get(&path).await;
+    assert_eq!(sheet["revision"], 0);
+    let mut entry = sheet["entry"].clone();
+    entry["starts"] = json!("2030-01-07");
+    entry["hours"]["zone"] = json!("America/New_York");
+    let put = async || {
+        let at = format!("{path}?revision=0");
+        bench.raw(Method::PUT, &at, "application/json", entry.to_string()).await.status()
+    };
+    let (one, other) = tokio::join!(put(), put());
+    let mut both = [one, other];
+    both.sort();
+    assert_eq!(both, [StatusCode::OK, StatusCode::CONFLICT]);
+    let sheet = bench.get(&path).await;
+    assert_eq!(sheet["entry"]["starts"], "2030-01-07T05:00:00Z");
+    assert_eq!(sheet["steps"][0]["begins"], "2030-01-07T14:00:00Z", "a Monday at nine");
+}
+
 /// Old paint is tested for lead before anything is sanded; where there is some, the plan stops and says whom to ask.
 #[tokio::test]
 async fn lead_stops_the_plan() {

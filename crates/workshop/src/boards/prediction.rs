@@ -294,8 +294,8 @@ impl AdviceGiven {
 }
 
 impl From<Caution> for CautionGiven {
-    fn from(caution: Caution) -> Self {
-        Self { layer: caution.layer.0, words: caution.words, grave: caution.grave, source: caution.source }
+    fn from(Caution { layer, care }: Caution) -> Self {
+        Self { layer: layer.0, words: care.words, grave: care.grave, source: care.source }
     }
 }
 

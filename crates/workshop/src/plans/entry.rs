@@ -2,17 +2,18 @@
 
 use jiff::Timestamp;
 use jiff::civil::{Date, Time};
+use jiff::tz::TimeZone;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_paint::Note;
 use warm_blend_plan::{Air, DayHours, Rates, RunSheet, WorkingHours};
 
-use crate::{Checks, Refusal};
+use crate::{Checks, Refusal, refusal::shown};
 
 /// How the workshop works on a piece.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct RunSheetEntry {
-    /// When work may begin, RFC 3339; at once where nothing is said.
+    /// When work may begin, RFC 3339, or a day, `2026-12-01`, which begins on the workshop's clock; at once where nothing is said.
     #[serde(default)]
     pub starts: Option<String>,
     /// When somebody works.
@@ -81,10 +82,10 @@ fn minutes_of(text: &str) -> Result<u16, String> {
     if text.trim() == "24:00" {
         return Ok(24 * 60);
     }
-    let time: Time = text.trim().parse().map_err(|_| {
-        let shown: String = text.chars().take(20).collect();
-        format!("“{shown}” is no time of day: write it like 09:00")
-    })?;
+    let time: Time = text
+        .trim()
+        .parse()
+        .map_err(|_| format!("“{}” is no time of day: write it like 09:00", shown(text)))?;
     Ok(time.hour() as u16 * 60 + time.minute() as u16)
 }
 
@@ -92,20 +93,27 @@ fn clock_time(minutes: u16) -> String {
     format!("{:02}:{:02}", minutes / 60, minutes % 60)
 }
 
+/// When a day begins; none of what is no day.
+fn midnight(text: &str, clock: &TimeZone) -> Option<Timestamp> {
+    let day: Date = text.trim().parse().ok()?;
+    clock.to_ambiguous_timestamp(day.at(0, 0, 0, 0)).compatible().ok()
+}
+
 /// A point in time.
 pub(super) fn timestamp(text: &str) -> Result<Timestamp, String> {
-    text.trim().parse().map_err(|_| {
-        let shown: String = text.chars().take(40).collect();
-        format!("“{shown}” is no point in time: write it like 2026-11-27T09:00:00Z")
-    })
+    text.trim()
+        .parse()
+        .map_err(|_| format!("“{}” is no point in time: write it like 2026-11-27T09:00:00Z", shown(text)))
 }
 
 impl RunSheetEntry {
     /// The sheet with this in place of what it had: what was done stays.
     pub fn over(&self, before: RunSheet) -> Result<RunSheet, Refusal> {
         let mut checks = Checks::default();
-        let starts = checks.optional("/starts", self.starts.as_deref().map(timestamp));
         let hours = checks.field("/hours", self.hours.parse(&before.hours.zone));
+        let clock = hours.as_ref().unwrap_or(&before.hours).clock();
+        let begins = |text| midnight(text, &clock).map_or_else(|| timestamp(text), Ok);
+        let starts = checks.optional("/starts", self.starts.as_deref().map(begins));
         let air = checks.field("/celsius", Air::new(self.celsius, 0.5));
         let damp = checks.field("/humidity", Air::new(20.0, self.humidity / 100.0));
         let share = |percent: Option<f64>| percent.map(|percent| percent / 100.0);
@@ -128,7 +136,7 @@ impl RunSheetEntry {
     }
 
     pub(super) fn of(sheet: &RunSheet) -> Self {
-        let percent = |share: Option<f64>| share.map(|share| (1000.0 * share).round() / 10.0);
+        let percent = |share: f64| (1000.0 * share).round() / 10.0;
         Self {
             starts: sheet.starts.map(|at| at.to_string()),
             hours: HoursEntry {
@@ -138,10 +146,10 @@ impl RunSheetEntry {
             },
             helper: sheet.helper,
             celsius: sheet.air.celsius,
-            humidity: (1000.0 * sheet.air.humidity).round() / 10.0,
+            humidity: percent(sheet.air.humidity),
             hour: sheet.rates.hour,
-            overhead: percent(sheet.rates.overhead),
-            margin: percent(sheet.rates.margin),
+            overhead: sheet.rates.overhead.map(percent),
+            margin: sheet.rates.margin.map(percent),
         }
     }
 }
@@ -166,8 +174,9 @@ impl HoursEntry {
         let days = week.len();
         let week = week.try_into().map_err(|_| format!("{days} days: a week has seven, from Monday"))?;
         let day = |text: &String| {
-            let shown: String = text.chars().take(20).collect();
-            text.trim().parse::<Date>().map_err(|_| format!("“{shown}” is no day: write it like 2026-12-24"))
+            text.trim()
+                .parse::<Date>()
+                .map_err(|_| format!("“{}” is no day: write it like 2026-12-24", shown(text)))
         };
         let off = self.off.iter().map(day).collect::<Result<_, _>>()?;
         let hours = WorkingHours { zone: self.zone.clone().unwrap_or_else(|| zone.to_owned()), week, off };

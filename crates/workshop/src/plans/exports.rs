@@ -41,11 +41,10 @@ impl Planned<'_> {
 
     /// What is to be bought and what it costs, as a table.
     fn shopping(&self) -> Result<Export, Refusal> {
-        let view = self.view(0)?;
         let head = ["product", "needed_ml", "in_stock_ml", "packs", "pack_ml", "cost", "left_ml"];
         let number = |value: f64| format!("{value:.0}");
-        let rows: Vec<Vec<String>> = view
-            .shopping
+        let rows: Vec<Vec<String>> = self
+            .shopping_list()
             .iter()
             .map(|row| {
                 vec![

@@ -3,14 +3,13 @@
 use std::collections::BTreeMap;
 
 use jiff::Timestamp;
-use warm_blend_board::{Place, TakeCare, cautions_of};
+use warm_blend_board::{ByPlace, Place, TakeCare, cautions_of};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Component, PaintId, Parts};
 use warm_blend_piece::{Age, Piece, Scheme, Shaping, Zone};
 use warm_blend_plan::{
     DayHours, Done, Laid, LayerWork, Needed, Paces, RunSheet, Scheduled, Step, WetEdge, Work, WorkingHours,
-    ZoneWork, amounts, care_card, hands_on, minutes, packs, schedule, steps, still_to_do, tools, wait,
-    wanted,
+    ZoneWork, amounts, care_card, hands_on, later, packs, schedule, steps, still_to_do, tools, wait, wanted,
 };
 
 use super::entry::{RunSheetEntry, StepDone};
@@ -88,8 +87,7 @@ impl<'a> Room<'a> {
             }
         }
         let flat = Shaping::Flat.shares();
-        let raised =
-            |places: &warm_blend_board::ByPlace<f64>| places.at(Place::Recess) + places.at(Place::Edge);
+        let raised = |places: &ByPlace<f64>| places.at(Place::Recess) + places.at(Place::Edge);
         let mut notes = Vec::new();
         let mut zones = Vec::new();
         self.with(&elevation, |context| {
@@ -101,11 +99,6 @@ impl<'a> Room<'a> {
                         continue;
                     }
                 };
-                let layer = |layer: &warm_blend_board::Layer| LayerWork {
-                    technique: layer.technique,
-                    pot: layer.pot.clone(),
-                    hand: layer.hand,
-                };
                 zones.push(ZoneWork {
                     zone: *zone,
                     area: extent.area,
@@ -113,7 +106,7 @@ impl<'a> Room<'a> {
                     relief: places.get(zone).map_or(0.0, |own| (raised(own) - raised(&flat)).max(0.0)),
                     largest: largest.get(zone).copied().unwrap_or(extent.area).min(extent.area),
                     ground: laid.ground.kind,
-                    layers: laid.layers.iter().map(layer).collect(),
+                    layers: laid.layers.iter().map(LayerWork::from).collect(),
                     ages: laid.ages,
                 });
             }
@@ -148,6 +141,20 @@ impl<'a> Planned<'a> {
         laid.inside(|paint| self.class(paint))
     }
 
+    /// True of primer and of pigmented shellac: what is below it does not come up.
+    fn blocks(&self, laid: &Laid) -> bool {
+        self.inside(laid).iter().any(|(class, _)| matches!(class, Class::Primer | Class::Shellac))
+    }
+
+    fn zones_of(&self, step: &Step) -> Vec<&ZoneWork> {
+        self.zones.iter().filter(|zone| step.zones.contains(&zone.zone)).collect()
+    }
+
+    /// Minutes of a step at this painter's pace.
+    fn minutes(&self, step: &Step) -> f64 {
+        step.minutes * self.asked.paces.of(&step.work).factor
+    }
+
     fn starts(&self) -> Timestamp {
         self.sheet.starts.map_or(self.asked.now, |starts| starts.max(self.asked.now))
     }
@@ -160,9 +167,8 @@ impl<'a> Planned<'a> {
                 let last = self.sheet.last_on(*zone)?;
                 let this = self.steps.get(first(*zone)?)?;
                 let inside = last.work.laid().map_or_else(Vec::new, |laid| self.inside(laid));
-                let minutes = wait(&last.work, &step.work, &inside, self.sheet.air);
-                let wait = jiff::SignedDuration::from_secs((60.0 * minutes) as i64);
-                (this.id == step.id).then(|| last.at.checked_add(wait).ok()).flatten()
+                let wait = wait(&last.work, &step.work, &inside, self.sheet.air);
+                (this.id == step.id).then(|| later(last.at, wait))
             });
             waits.max()
         };
@@ -174,15 +180,16 @@ impl<'a> Planned<'a> {
         plan.iter().map(|one| one.ends).max()
     }
 
+    /// When it can be handed over; none where something stops it.
+    fn ready(&self) -> Option<Timestamp> {
+        Self::ends(&self.plan).filter(|_| self.stop().is_none())
+    }
+
     /// What a step is called.
     pub(super) fn name(&self, work: &Work) -> String {
         let of_layer = |laid: &Laid| {
-            let inside = self.inside(laid);
-            let first = inside.first().map(|(class, _)| *class);
-            let name = match first {
-                Some(Class::Primer | Class::Shellac) if inside.len() == 1 => "Prime",
-                _ => laid.technique.name(),
-            };
+            let alone = laid.pot.len() == 1 && self.blocks(laid);
+            let name = if alone { "Prime" } else { laid.technique.name() };
             match laid.coat {
                 (_, 1) => name.to_owned(),
                 (coat, of) => format!("{name}: {coat} of {of}"),
@@ -241,44 +248,32 @@ impl<'a> Planned<'a> {
             Work::WaxOff => Some("paint does not hold on wax"),
             Work::ScuffBack => Some("so that what covers it holds"),
             Work::Rest => Some("wax and paint are dry to the touch long before they are hard: up to 30 days"),
-            Work::Layer(laid) => {
-                let blocks = self
-                    .inside(laid)
-                    .iter()
-                    .any(|(class, _)| matches!(class, Class::Primer | Class::Shellac));
-                match () {
-                    () if blocks && ground.bleeds() => {
-                        Some("tannin and old stain come up through water-borne paint: this blocks them")
-                    }
-                    () if blocks => Some("so that what follows holds"),
-                    () if laid.coat.0 == 1 && laid.coat.1 > 1 => {
-                        Some("the first coat is never the colour; sand lightly before the next")
-                    }
-                    () => None,
-                }
+            Work::Layer(laid) if self.blocks(laid) && ground.bleeds() => {
+                Some("tannin and old stain come up through water-borne paint: this blocks them")
+            }
+            Work::Layer(laid) if self.blocks(laid) => Some("so that what follows holds"),
+            Work::Layer(laid) if laid.coat.0 == 1 && laid.coat.1 > 1 => {
+                Some("the first coat is never the colour; sand lightly before the next")
             }
             _ => None,
         }
     }
 
     fn care(&self, step: &Step) -> Vec<TakeCare> {
-        let grounds = self.zones.iter().filter(|zone| step.zones.contains(&zone.zone));
-        let old = grounds.clone().any(|zone| zone.ground.may_hold_lead());
-        let mut of: Vec<TakeCare> = match &step.work {
+        let zones = self.zones_of(step);
+        let old = zones.iter().any(|zone| zone.ground.may_hold_lead());
+        match &step.work {
             Work::LeadTest => vec![TakeCare::LEAD],
             Work::Scuff | Work::ScuffBack if old => vec![TakeCare::LEAD, TakeCare::DUST],
             Work::Scuff | Work::ScuffBack => vec![TakeCare::DUST],
-            Work::Deglaze | Work::WaxOff => vec![TakeCare::SOLVENT],
+            Work::Deglaze => vec![TakeCare::SOLVENT],
+            Work::WaxOff => vec![TakeCare::SOLVENT, TakeCare::RAGS],
             Work::Layer(laid) => {
-                let ground = grounds.map(|zone| zone.ground).next().unwrap_or(self.piece.ground.kind);
+                let ground = zones.first().map_or(self.piece.ground.kind, |zone| zone.ground);
                 cautions_of(laid.technique, &self.inside(laid), ground)
             }
             _ => Vec::new(),
-        };
-        if matches!(&step.work, Work::WaxOff) {
-            of.push(TakeCare::RAGS);
         }
-        of
     }
 
     /// The same as they are told: in full the first time.
@@ -295,8 +290,7 @@ impl<'a> Planned<'a> {
 
     fn wet_edge(&self, step: &Step) -> Option<WetEdgeView> {
         let laid = step.work.laid()?;
-        let zones: Vec<&ZoneWork> =
-            self.zones.iter().filter(|zone| step.zones.contains(&zone.zone)).collect();
+        let zones = self.zones_of(step);
         let tins = laid.pot.iter().filter_map(|part| self.room.shelf.tin(part.paint.0).ok());
         let open = tins.filter_map(|tin| tin.value.specials.open_minutes).reduce(f64::max);
         let edge = WetEdge::of(laid, &zones, &self.inside(laid), open, self.sheet.air)?;
@@ -318,14 +312,9 @@ impl<'a> Planned<'a> {
 
     fn step(&self, (step, when): (&Step, &Scheduled), swatches: &Swatches) -> StepView {
         let laid = step.work.laid();
-        let of_step: Vec<ZoneWork> =
-            self.zones.iter().filter(|zone| step.zones.contains(&zone.zone)).cloned().collect();
-        let alone = amounts(std::slice::from_ref(step), &of_step);
+        let alone = amounts(std::slice::from_ref(step), &self.zones);
         let next = self.steps.iter().flat_map(|other| &other.after).filter(|after| after.step == when.step);
-        let dry = next.map(|after| after.wait).reduce(f64::max).map(|minutes| {
-            let wait = jiff::SignedDuration::from_secs((60.0 * minutes) as i64);
-            when.ends.checked_add(wait).unwrap_or(when.ends).to_string()
-        });
+        let dry = next.map(|after| after.wait).reduce(f64::max);
         let (begins, ends) = (when.stretches.first(), when.stretches.last());
         StepView {
             id: step.id.to_string(),
@@ -336,10 +325,10 @@ impl<'a> Planned<'a> {
             ml: alone.first().map(|needed| needed.ml),
             zones: step.zones.iter().map(|zone| zone.name()).collect(),
             why: self.why(&step.work),
-            minutes: step.minutes * self.asked.paces.of(&step.work).factor,
+            minutes: self.minutes(step),
             begins: begins.map_or(when.ends, |(from, _)| *from).to_string(),
             ends: ends.map_or(when.ends, |(_, to)| *to).to_string(),
-            dry,
+            dry: dry.map(|wait| later(when.ends, wait).to_string()),
             split: when.stretches.len() > 1,
             by: if when.by == 0 { "you" } else { "helper" },
             critical: step.critical,
@@ -375,16 +364,16 @@ impl<'a> Planned<'a> {
         })
     }
 
-    fn verdict(&self, ends: Timestamp) -> Option<(String, bool)> {
+    fn verdict(&self, ends: Timestamp) -> Option<String> {
         let due = self.piece.brief.due?;
         let clock = self.sheet.hours.clock();
         let day = ends.to_zoned_datetime(clock).date();
         let days = day.until(due).ok()?.get_days();
         let count = |n: i32| if n == 1 { "a day".to_owned() } else { format!("{n} days") };
         Some(match days {
-            0 => ("Done on the very day it is due.".to_owned(), false),
-            n if n > 0 => (format!("In time, with {} to spare.", count(n)), false),
-            n => (format!("Late by {}: see what would help.", count(-n)), true),
+            0 => "Done on the very day it is due.".to_owned(),
+            n if n > 0 => format!("In time, with {} to spare.", count(n)),
+            n => format!("Late by {}: see what would help.", count(-n)),
         })
     }
 
@@ -453,6 +442,7 @@ impl<'a> Planned<'a> {
         all
     }
 
+    /// What is to be bought for some pots, what is missing first.
     fn to_buy(&self, needed: &[Needed]) -> Vec<ToBuy> {
         let row = |(tin, ml, each): (&Kept<ShelfPaint>, f64, f64)| {
             let (value, stock) = (&tin.value, stock(&tin.value));
@@ -476,9 +466,13 @@ impl<'a> Planned<'a> {
             }
         };
         let mut rows: Vec<ToBuy> = self.by_tin(needed).into_iter().map(row).collect();
-        // What is missing comes first.
         rows.sort_by_key(|row| row.packs == Some(0));
         rows
+    }
+
+    /// What is to be bought for what is left.
+    pub(super) fn shopping_list(&self) -> Vec<ToBuy> {
+        self.to_buy(&amounts(&self.steps, &self.zones))
     }
 
     fn pots(&self, needed: &[Needed], swatches: &Swatches) -> Vec<PotNeeded> {
@@ -530,13 +524,8 @@ impl<'a> Planned<'a> {
         if self.sheet.rates.hour.is_none() {
             notes.push("No hourly rate is set: the price counts materials only.".to_owned());
         }
-        let unprimed = self.all.iter().find(|step| step.work.laid().is_some()).filter(|step| {
-            let blocks = |laid: &Laid| {
-                self.inside(laid).iter().any(|(class, _)| matches!(class, Class::Primer | Class::Shellac))
-            };
-            self.piece.ground.kind.bleeds() && step.work.laid().is_some_and(|laid| !blocks(laid))
-        });
-        if unprimed.is_some() {
+        let first = self.all.iter().find_map(|step| step.work.laid());
+        if self.piece.ground.kind.bleeds() && first.is_some_and(|laid| !self.blocks(laid)) {
             notes.push(
                 "The ground bleeds, and no primer is on the board: it will come up through the paint."
                     .to_owned(),
@@ -566,14 +555,11 @@ impl<'a> Planned<'a> {
                     .collect()
             }
         };
-        let ends = Self::ends(&self.plan).filter(|_| stop.is_none());
-        let of_all: f64 =
-            self.all.iter().map(|step| step.minutes * self.asked.paces.of(&step.work).factor).sum();
+        let ends = self.ready();
+        let of_all: f64 = self.all.iter().map(|step| self.minutes(step)).sum();
         let to_do: f64 = hands_on(&self.plan);
-        let verdict = ends.and_then(|ends| self.verdict(ends));
-        let materials = self.materials(&whole);
         let hours = of_all / 60.0;
-        let cost = self.sheet.rates.cost(materials, hours);
+        let cost = self.sheet.rates.cost(self.materials(&whole), hours);
         let area: f64 = self.zones.iter().map(|zone| zone.area).sum();
         let class = |paint: PaintId| self.class(paint);
         Ok(RunSheetView {
@@ -585,7 +571,7 @@ impl<'a> Planned<'a> {
             share_done: if of_all > 0.0 { (1.0 - to_do / of_all).clamp(0.0, 1.0) } else { 0.0 },
             due: self.piece.brief.due.map(|due| due.to_string()),
             other_ways: ends.map_or_else(Vec::new, |ends| self.other_ways(ends)),
-            verdict: verdict.map(|(words, _)| words),
+            verdict: ends.and_then(|ends| self.verdict(ends)),
             notes: self.assumptions(&whole),
             pots: self.pots(&left, &swatches),
             shopping: self.to_buy(&left),
@@ -623,20 +609,26 @@ impl<'a> Planned<'a> {
 
     /// What each scheme would come to from here on: a change of mind before it is made.
     fn schemes(&self) -> Result<Vec<SchemeCost>, Refusal> {
-        let of = |(chosen, scheme): (usize, &Scheme)| {
-            let piece = Piece { chosen, ..self.piece.clone() };
+        let of = |(at, scheme): (usize, &Scheme)| {
+            let name = scheme.name.as_str().to_owned();
+            if at == self.piece.chosen {
+                return Ok(SchemeCost { name, chosen: true, ..self.scheme_cost() });
+            }
+            let piece = Piece { chosen: at, ..self.piece.clone() };
             let planned = self.room.plan(&piece, self.sheet, self.asked.clone())?;
-            Ok(SchemeCost {
-                name: scheme.name.as_str().to_owned(),
-                chosen: chosen == self.piece.chosen,
-                ends: Self::ends(&planned.plan)
-                    .filter(|_| planned.stop().is_none())
-                    .map(|ends| ends.to_string()),
-                minutes: hands_on(&planned.plan),
-                materials: planned.materials(&amounts(&planned.steps, &planned.zones)),
-            })
+            Ok(SchemeCost { name, ..planned.scheme_cost() })
         };
         self.piece.schemes.iter().enumerate().map(of).collect()
+    }
+
+    fn scheme_cost(&self) -> SchemeCost {
+        SchemeCost {
+            name: String::new(),
+            chosen: false,
+            ends: self.ready().map(|ends| ends.to_string()),
+            minutes: hands_on(&self.plan),
+            materials: self.materials(&amounts(&self.steps, &self.zones)),
+        }
     }
 
     /// What some pots cost, as far as prices are known.
@@ -674,8 +666,6 @@ impl<'a> Planned<'a> {
                 format!("first comes another step, “{before}”: tick that one"),
             ));
         }
-        let zones: Vec<&ZoneWork> =
-            self.zones.iter().filter(|zone| step.zones.contains(&zone.zone)).collect();
         let mut sheet = self.sheet.clone();
         sheet.lead |= said.lead && step.work == Work::LeadTest;
         sheet.done.push(Done {
@@ -683,7 +673,7 @@ impl<'a> Planned<'a> {
             zones: step.zones.clone(),
             at,
             minutes: minutes_taken,
-            usual: minutes(&step.work, &zones),
+            usual: step.minutes,
             note,
         });
         sheet.check().map_err(|error| Refusal::field(error.pointer, error.message))?;

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Problem, RunSheetEntry, RunSheetView } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { NumberField } from '../../parts/NumberField';
+import { clockOf } from '../../parts/times';
 import { useDeed } from '../../parts/useDeed';
 import { useRunSheetCalls } from '../../state/runSheet';
 
@@ -87,6 +88,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
         )}
         <NotBefore
           starts={entry.starts ?? null}
+          clock={clockOf(entry.hours.zone)}
           onChange={(starts) => change({ starts })}
           problem={problem?.at('/starts')}
         />
@@ -157,14 +159,16 @@ function DaysOff({ off, onChange }: { off: string[]; onChange: (off: string[]) =
 /** The day on which work may begin; at once where none is said. */
 function NotBefore({
   starts,
+  clock,
   onChange,
   problem,
 }: {
   starts: string | null;
+  clock: ReturnType<typeof clockOf>;
   onChange: (starts: string | null) => void;
   problem: string | undefined;
 }) {
-  const day = starts?.slice(0, 10) ?? '';
+  const day = starts ? clock.date(starts) : '';
   return (
     <label className="grid w-48 gap-1 text-sm font-semibold">
       Not before
@@ -173,7 +177,7 @@ function NotBefore({
         key={day}
         defaultValue={day}
         className="field font-normal"
-        onBlur={({ target: { value } }) => value !== day && onChange(value ? `${value}T00:00:00Z` : null)}
+        onBlur={({ target: { value } }) => value !== day && onChange(value || null)}
       />
       {problem && <span className="font-medium text-alarm">{problem}</span>}
     </label>

@@ -21,7 +21,7 @@ export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }
         aria-label="Steps"
         className="relative grid min-w-0 flex-1 content-start gap-3 px-4 pt-1 pb-6 lg:overflow-auto print:overflow-visible"
       >
-        <Head piece={piece} sheet={sheet} onSettings={() => setSetting(true)} />
+        <Head piece={piece} sheet={sheet} clock={clock} onSettings={() => setSetting(true)} />
         {sheet.stop && (
           <div role="alert" className="grid justify-items-start gap-2 bg-paper p-4 font-medium">
             <p>{sheet.stop}</p>
@@ -49,12 +49,12 @@ export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }
 interface HeadProps {
   piece: PieceKept;
   sheet: RunSheetView;
+  clock: ReturnType<typeof clockOf>;
   onSettings: () => void;
 }
 
 /** When it is done, whether that is in time, and what else would do. */
-function Head({ piece, sheet, onSettings }: HeadProps) {
-  const clock = clockOf(sheet.entry.hours.zone);
+function Head({ piece, sheet, clock, onSettings }: HeadProps) {
   const over = sheet.steps.length === 0 && !sheet.stop && sheet.done.length > 0;
   return (
     <header className="grid gap-2">
