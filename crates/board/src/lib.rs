@@ -11,7 +11,7 @@
 //! | which order of layers fails, and what is the remedy? | [`advice`](advice()), [`Advice`] |
 //! | what saves a coat? | [`undercoat`](undercoat()), [`coats_over`] |
 //! | it went wrong: what now? | [`RemedySearch`], [`Defect`] |
-//! | how would another school do it? | [`RemedySearch`], [`School`] |
+//! | how would another school do it? | [`RemedySearch`], [`other_ways`], [`School`] |
 //! | what must people take care of? | [`cautions`](cautions()), [`cautions_of`], [`Caution`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
@@ -41,7 +41,7 @@ pub use hand::{BadReading, BoardJudgement, BoardReading, BoardSpot, Hands, Taugh
 pub use place::{ByPlace, Place, Share};
 pub use remedies::{Defect, LayerChange, Remedy, RemedySearch};
 pub use rules::{Advice, AdviceFix, Severity, advice};
-pub use school::School;
+pub use school::{AnotherWay, School, other_ways};
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, lab, told_apart};
 pub use technique::{Family, Hand, Load, NotAFilm, NotPasses, Passes, Print, Technique};
 pub use template::{Lacks, OnShelf, Template, thinned};

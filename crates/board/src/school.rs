@@ -5,10 +5,7 @@
 
 use warm_blend_paint::{BadPaint, Class, Component, PaintId, WholeParts};
 
-use super::{
-    KnownTin, Layer, Load, Remedy, RemedySearch, Technique,
-    remedies::{Candidate, candidate},
-};
+use super::{KnownTin, Layer, Load, Remedy, RemedySearch, Technique, remedies::candidate};
 
 /// A question that painters answer differently.
 #[derive(Debug, Clone, PartialEq)]
@@ -19,75 +16,103 @@ pub struct School {
     pub ways: Vec<Remedy>,
 }
 
+/// The layers of a strip as another school lays them.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AnotherWay {
+    /// The question that it answers.
+    pub question: &'static str,
+    /// The answer.
+    pub words: &'static str,
+    /// What speaks for it, and against.
+    pub why: &'static str,
+    /// What then lies there.
+    pub layers: Vec<Layer>,
+}
+
 /// Load of coats that are meant to be rubbed through†.
 const THIN: f64 = 0.6;
 
+/// What other schools would do with some layers; only what applies to them. `class` says what a tin is, `of_class` which tin there is of a
+/// class.
+pub fn other_ways(
+    layers: &[Layer],
+    class: impl Fn(PaintId) -> Option<Class>,
+    of_class: impl Fn(Class) -> Option<PaintId>,
+) -> Vec<AnotherWay> {
+    let asked = [
+        ("How do two colours meet?", blending(layers)),
+        ("What goes into the recesses?", recesses(layers, class, of_class)),
+        ("Dark wax straight, or clear wax first?", clear_wax_first(layers)),
+        ("Wax or clear coat on top?", sealing(layers)),
+        ("Distress before or after the glaze?", distress(layers)),
+        ("Full crisp coats, or thin ones to be rubbed?", coats(layers)),
+    ];
+    let of = |(question, ways): (&'static str, Vec<Way>)| {
+        ways.into_iter().map(move |(words, why, layers)| AnotherWay { question, words, why, layers })
+    };
+    asked.into_iter().flat_map(of).collect()
+}
+
 impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
-    /// What another school would do with this strip; only what applies to it.
+    /// What another school would do with this strip, and how it would look; only what applies to it.
     pub fn schools(&self) -> Result<Vec<School>, BadPaint> {
         let layers = self.layers();
-        let asked = [
-            ("How do two colours meet?", blending(&layers)),
-            ("What goes into the recesses?", self.recesses(&layers)),
-            ("Dark wax straight, or clear wax first?", clear_wax_first(&layers)),
-            ("Wax or clear coat on top?", sealing(&layers)),
-            ("Distress before or after the glaze?", distress(&layers)),
-            ("Full crisp coats, or thin ones to be rubbed?", coats(&layers)),
-        ];
-        asked
-            .into_iter()
-            .filter(|(_, thoughts)| !thoughts.is_empty())
-            .map(|(question, thoughts)| {
-                let ways = thoughts.into_iter().map(|candidate| self.way(&layers, candidate));
-                Ok(School { question, ways: ways.collect::<Result<_, _>>()? })
-            })
-            .collect()
+        let of_class = |class| self.shelf.iter().find(|tin| tin.class == class).map(|tin| tin.paint);
+        let mut schools: Vec<School> = Vec::new();
+        for other in other_ways(&layers, |paint| (self.tin)(paint).map(|tin| tin.class), of_class) {
+            let way = self.way(&layers, candidate(other.words, other.why, other.layers))?;
+            match schools.last_mut().filter(|school| school.question == other.question) {
+                Some(school) => school.ways.push(way),
+                None => schools.push(School { question: other.question, ways: vec![way] }),
+            }
+        }
+        Ok(schools)
     }
+}
 
-    fn recesses(&self, layers: &[Layer]) -> Vec<Candidate> {
-        let Some(at) =
-            find(layers, |technique| matches!(technique, Technique::GlazeWiped | Technique::TintedWax))
-        else {
-            return Vec::new();
-        };
-        let bare = candidate(
-            "Neither: the colour as it is",
-            "nothing to go wrong, and no depth: carving reads by its shadows only",
-            without(layers, at),
-        );
-        let paint = layers[at]
-            .pot
-            .iter()
-            .find(|part| (self.tin)(part.paint).is_some_and(|tin| !tin.class.is_medium()));
-        let medium = |class| self.shelf.iter().find(|tin| tin.class == class).map(|tin| tin.paint);
-        let other = match layers[at].technique {
-            Technique::GlazeWiped => (
-                Technique::TintedWax,
-                Class::ClearWax,
-                9,
-                "Dark wax in place of the glaze",
-                "it never dries while you work, and clear wax lifts it again; no paint holds over it",
-            ),
-            _ => (
-                Technique::GlazeWiped,
-                Class::GlazingLiquid,
-                4,
-                "A glaze in place of the wax",
-                "it stays open some ten minutes and is then there for good; paint and clear coat hold over it",
-            ),
-        };
-        let (technique, class, parts, words, why) = other;
-        let pot = paint.zip(medium(class)).zip(WholeParts::new(parts).ok());
-        let swapped = pot.map(|((paint, medium), parts)| {
-            let pot = vec![*paint, Component { paint: medium, parts }];
-            candidate(
-                words,
-                why,
-                instead(layers, at, |layer| Layer { id: layer.id, ..Layer::new(technique, pot.clone()) }),
-            )
-        });
-        swapped.into_iter().chain([bare]).collect()
-    }
+/// In words, why, and the layers it leaves.
+type Way = (&'static str, &'static str, Vec<Layer>);
+
+fn recesses(
+    layers: &[Layer],
+    class: impl Fn(PaintId) -> Option<Class>,
+    of_class: impl Fn(Class) -> Option<PaintId>,
+) -> Vec<Way> {
+    let Some(at) =
+        find(layers, |technique| matches!(technique, Technique::GlazeWiped | Technique::TintedWax))
+    else {
+        return Vec::new();
+    };
+    let bare: Way = (
+        "Neither: the colour as it is",
+        "nothing to go wrong, and no depth: carving reads by its shadows only",
+        without(layers, at),
+    );
+    let paint = layers[at].pot.iter().find(|part| class(part.paint).is_some_and(|class| !class.is_medium()));
+    let (technique, medium, parts, words, why) = match layers[at].technique {
+        Technique::GlazeWiped => (
+            Technique::TintedWax,
+            Class::ClearWax,
+            9,
+            "Dark wax in place of the glaze",
+            "it never dries while you work, and clear wax lifts it again; no paint holds over it",
+        ),
+        _ => (
+            Technique::GlazeWiped,
+            Class::GlazingLiquid,
+            4,
+            "A glaze in place of the wax",
+            "it stays open some ten minutes and is then there for good; paint and clear coat hold over it",
+        ),
+    };
+    let pot = paint.zip(of_class(medium)).zip(WholeParts::new(parts).ok());
+    let swapped = pot.map(|((paint, medium), parts)| -> Way {
+        let pot = vec![*paint, Component { paint: medium, parts }];
+        let layers =
+            instead(layers, at, |layer| Layer { id: layer.id, ..Layer::new(technique, pot.clone()) });
+        (words, why, layers)
+    });
+    swapped.into_iter().chain([bare]).collect()
 }
 
 fn find(layers: &[Layer], of: impl Fn(Technique) -> bool) -> Option<usize> {
@@ -106,7 +131,7 @@ fn without(layers: &[Layer], at: usize) -> Vec<Layer> {
     layers
 }
 
-fn blending(layers: &[Layer]) -> Vec<Candidate> {
+fn blending(layers: &[Layer]) -> Vec<Way> {
     let at = find(layers, |technique| matches!(technique, Technique::WetBlend | Technique::MeshedGlaze));
     let way = |at: usize| {
         let (technique, words, why) = match layers[at].technique {
@@ -121,16 +146,16 @@ fn blending(layers: &[Layer]) -> Vec<Candidate> {
                 "the film is thicker and dries at once: quick, for small areas, and it drags when it dries",
             ),
         };
-        candidate(words, why, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
+        (words, why, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
     };
     at.map(way).into_iter().collect()
 }
 
-fn clear_wax_first(layers: &[Layer]) -> Vec<Candidate> {
+fn clear_wax_first(layers: &[Layer]) -> Vec<Way> {
     let Some(at) = find(layers, |technique| technique == Technique::TintedWax) else { return Vec::new() };
     let below = at.checked_sub(1).filter(|below| layers[*below].technique == Technique::ClearWax);
     vec![match below {
-        Some(below) => candidate(
+        Some(below) => (
             "Dark wax straight",
             "it bites: darker, and on bare chalk-type paint it is there for good",
             without(layers, below),
@@ -138,12 +163,12 @@ fn clear_wax_first(layers: &[Layer]) -> Vec<Candidate> {
         None => {
             let mut with = layers.to_vec();
             with.insert(at, Layer::new(Technique::ClearWax, Vec::new()));
-            candidate("Clear wax first", "it forgives: a little clear wax lifts the dark wax off again", with)
+            ("Clear wax first", "it forgives: a little clear wax lifts the dark wax off again", with)
         }
     }]
 }
 
-fn sealing(layers: &[Layer]) -> Vec<Candidate> {
+fn sealing(layers: &[Layer]) -> Vec<Way> {
     let Some(at) = layers.len().checked_sub(1) else { return Vec::new() };
     let (technique, words, why) = match layers[at].technique {
         Technique::ClearWax => (
@@ -165,10 +190,10 @@ fn sealing(layers: &[Layer]) -> Vec<Candidate> {
         print: None,
         ..layer.clone()
     });
-    vec![candidate(words, why, swapped)]
+    vec![(words, why, swapped)]
 }
 
-fn distress(layers: &[Layer]) -> Vec<Candidate> {
+fn distress(layers: &[Layer]) -> Vec<Way> {
     let glaze = find(layers, |technique| technique.family() == super::Family::Glaze);
     let Some((glaze, wear)) = glaze.zip(find(layers, Technique::takes_away)) else { return Vec::new() };
     let mut moved = layers.to_vec();
@@ -180,10 +205,10 @@ fn distress(layers: &[Layer]) -> Vec<Candidate> {
     } else {
         ("Distress after the glaze", "the bared edge stays fresh and sharp, and 320 grit is enough")
     };
-    vec![candidate(words, why, moved)]
+    vec![(words, why, moved)]
 }
 
-fn coats(layers: &[Layer]) -> Vec<Candidate> {
+fn coats(layers: &[Layer]) -> Vec<Way> {
     let is_coat = |layer: &Layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat);
     let worn = layers.iter().any(|layer| layer.technique.takes_away());
     let Some(last) = layers.iter().rposition(is_coat).filter(|_| worn) else { return Vec::new() };
@@ -203,5 +228,5 @@ fn coats(layers: &[Layer]) -> Vec<Candidate> {
         layer.hand.load = load;
         layer
     });
-    vec![candidate(words, why, mended)]
+    vec![(words, why, mended)]
 }

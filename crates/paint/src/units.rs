@@ -1,11 +1,16 @@
-//! Lengths and areas as a painter says and types them, metric or imperial.
+//! Lengths, areas, volumes and weights as a painter says and types them, metric or imperial.
 //!
-//! Inside, everything is metric. Factors are exact: an inch is 25.4 mm (NIST Special Publication 811 (2008), appendix B.8).
+//! Inside, everything is metric. Factors are exact: an inch is 25.4 mm, an avoirdupois ounce 28.349 523 125 g, a US fluid ounce
+//! 29.573 529 562 5 ml (NIST Special Publication 811 (2008), appendix B.8).
+
+use crate::Measure;
 
 /// mm in an inch.
 const INCH: f64 = 25.4;
 /// mm in a foot.
 const FOOT: f64 = 12.0 * INCH;
+/// g in an ounce.
+const OUNCE: f64 = 28.349_523_125;
 /// Most mm that are read: a kilometre.
 const MOST: f64 = 1e6;
 
@@ -81,6 +86,16 @@ impl Units {
         }
     }
 
+    /// What one of [`Units::unit`] is, in mm, m or m².
+    pub const fn one(self, what: Dimension) -> f64 {
+        match (self, what) {
+            (Units::Metric, _) => 1.0,
+            (Units::Imperial, Dimension::Length) => INCH,
+            (Units::Imperial, Dimension::Run) => FOOT / 1e3,
+            (Units::Imperial, Dimension::Area) => FOOT * FOOT / 1e6,
+        }
+    }
+
     /// The same with its unit: `914 mm`, `36 1/4 in`.
     pub fn say(self, what: Dimension, value: f64) -> String {
         match (self, what) {
@@ -90,6 +105,27 @@ impl Units {
                 format!("{} in²", rounded(value * 1e6 / (INCH * INCH), 0))
             }
             _ => format!("{} {}", self.number(what, value), self.unit(what)),
+        }
+    }
+
+    /// An amount of paint: `260 ml`, `1.2 l`, `8.8 fl oz`, `1.1 qt`.
+    pub fn say_volume(self, ml: f64) -> String {
+        let of = |measure: Measure| ml / measure.millilitres();
+        match self {
+            Units::Metric if ml < 999.5 => format!("{} ml", rounded(ml, 0)),
+            Units::Metric => format!("{} l", rounded(of(Measure::Litre), 2)),
+            Units::Imperial if of(Measure::Quart) < 0.995 => {
+                format!("{} fl oz", rounded(of(Measure::FluidOunce), 1))
+            }
+            Units::Imperial => format!("{} qt", rounded(of(Measure::Quart), 2)),
+        }
+    }
+
+    /// How heavy it is: `320 g`, `11.3 oz`.
+    pub fn say_weight(self, grams: f64) -> String {
+        match self {
+            Units::Metric => format!("{} g", rounded(grams, 0)),
+            Units::Imperial => format!("{} oz", rounded(grams / OUNCE, 1)),
         }
     }
 
@@ -230,6 +266,20 @@ mod tests {
     const ALL: [Dimension; 3] = [Dimension::Length, Dimension::Run, Dimension::Area];
 
     /// Worked with the factors of NIST SP 811: 36 in = 914.4 mm, 1 ft = 0.3048 m, 1 ft² = 0.092 903 04 m².
+    #[test]
+    fn amounts_of_paint() {
+        let both = |ml| [Units::Metric.say_volume(ml), Units::Imperial.say_volume(ml)];
+        assert_eq!(both(260.0), ["260 ml", "8.8 fl oz"]);
+        assert_eq!(both(1200.0), ["1.2 l", "1.27 qt"]);
+        assert_eq!(both(946.4), ["946 ml", "1 qt"]);
+        assert_eq!(both(0.0), ["0 ml", "0 fl oz"]);
+        assert!((Units::Imperial.one(Dimension::Area) - 0.092_903_04).abs() < 1e-12);
+        assert_eq!(
+            [Units::Metric.say_weight(320.0), Units::Imperial.say_weight(320.0)],
+            ["320 g", "11.3 oz"]
+        );
+    }
+
     #[test]
     fn what_painters_type() {
         for (text, mm) in [

@@ -9,6 +9,7 @@
 //! | does what lies deep look deep? | lightness of recess against field |
 //! | is there a paint that ties them? | the pots |
 //! | and in the evening? | all pairs again in another light |
+//! | who buys it? | chroma by area, contrast of neighbours: see [`crate::buyers`] |
 //!
 //! All thresholds are common practice† and stand in [`Windows`] and below; a painter may change the windows.
 
@@ -63,6 +64,8 @@ pub enum About {
     Depth,
     /// The paint that ties the parts.
     Tie,
+    /// Who buys such a piece.
+    Buyers,
 }
 
 /// What is off, or good to know.

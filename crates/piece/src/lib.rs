@@ -18,6 +18,7 @@
 mod ageing;
 mod bad_finish;
 mod build;
+mod buyers;
 mod cohesion;
 mod document;
 mod elevation;
@@ -32,6 +33,7 @@ mod zone_finish;
 
 pub use ageing::{Age, Ageing};
 pub use bad_finish::BadFinish;
+pub use buyers::buyers;
 pub use cohesion::{About, Finding, Pair, Stands, findings, off, pairs, shared_paint};
 pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};

@@ -237,6 +237,7 @@ impl Looked<'_> {
         let pairs = self.pairs();
         let mut found = findings(self.zones, &pairs, units);
         found.extend(self.in_other_lights(self.zones, &pairs));
+        found.extend(crate::buyers(self.zones, &pairs));
         found.sort_by(|a, b| b.weight.total_cmp(&a.weight));
         found
     }

@@ -99,30 +99,69 @@ impl WorkingHours {
         (to > from).then_some((from, to))
     }
 
-    /// When work of some minutes is done that may begin at a time: the stretches it takes, day after day. It is left off at the end of
-    /// a day and taken up again; for a quarter of an hour nobody begins. Empty where there are no hours within a year.
-    pub fn spend(&self, not_before: Timestamp, minutes: f64) -> Vec<(Timestamp, Timestamp)> {
-        let clock = self.clock();
+    /// When work of some minutes is done that may begin at a time, around what is taken already: the stretches it takes, day after
+    /// day. It is left off at the end of a day and taken up again; for a quarter of an hour nobody begins. Empty where there are no
+    /// hours within a year.
+    pub fn spend(&self, not_before: Timestamp, minutes: f64, taken: &Taken) -> Vec<Stretch> {
         let mut stretches = Vec::new();
-        let (mut day, mut left) = (not_before.to_zoned_datetime(clock.clone()).date(), minutes.max(0.0));
-        for _ in 0..AHEAD {
-            if let Some((from, to)) = self.of_day(day, &clock) {
-                let from = from.max(not_before);
-                let room = between(from, to);
-                let too_late = stretches.is_empty() && from < to && room < left.min(WORTH_IT);
-                if from < to && !too_late {
-                    let taken = left.min(room);
-                    stretches.push((from, later(from, taken)));
-                    left -= taken;
-                    if left <= 1e-9 {
-                        return stretches;
-                    }
-                }
+        let mut left = minutes.max(0.0);
+        for (free, cut) in self.free(not_before, taken) {
+            let room = between(free.0, free.1);
+            if room < left.min(WORTH_IT) && (stretches.is_empty() || cut) {
+                continue;
             }
-            let Ok(next) = day.tomorrow() else { break };
-            day = next;
+            let spent = left.min(room);
+            stretches.push((free.0, later(free.0, spent)));
+            left -= spent;
+            if left <= 1e-9 {
+                return stretches;
+            }
         }
         Vec::new()
+    }
+
+    /// The hours from a time on that nothing takes, day after day for a year; whether what is taken bounds them.
+    pub(crate) fn free(&self, from: Timestamp, taken: &Taken) -> impl Iterator<Item = (Stretch, bool)> {
+        let clock = self.clock();
+        let first = from.to_zoned_datetime(clock.clone()).date();
+        let days = std::iter::successors(Some(first), |day| day.tomorrow().ok()).take(AHEAD);
+        let hours = days.filter_map(move |day| self.of_day(day, &clock));
+        let ahead =
+            hours.map(move |(begins, ends)| (begins.max(from), ends)).filter(|(begins, ends)| begins < ends);
+        ahead.flat_map(|window| taken.around(window))
+    }
+}
+
+/// From when to when somebody works.
+pub type Stretch = (Timestamp, Timestamp);
+
+/// What somebody's time is taken by already.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Taken(Vec<Stretch>);
+
+impl Taken {
+    /// Some more of it, in whatever order.
+    pub fn take(&mut self, stretches: impl IntoIterator<Item = Stretch>) {
+        self.0.extend(stretches.into_iter().filter(|(begins, ends)| begins < ends));
+        self.0.sort_unstable();
+    }
+
+    /// What is left of a stretch of hours; whether what is taken bounds each.
+    fn around(&self, (mut from, to): Stretch) -> Vec<(Stretch, bool)> {
+        let mut free = Vec::new();
+        let mut cut = false;
+        // Nothing that is taken overlaps, and it is in its order: what ends before is passed over.
+        let first = self.0.partition_point(|(_, ends)| *ends <= from);
+        for (begins, ends) in self.0[first..].iter().take_while(|(begins, _)| *begins < to) {
+            if from < *begins {
+                free.push(((from, *begins), true));
+            }
+            (from, cut) = (from.max(*ends), true);
+        }
+        if from < to {
+            free.push(((from, to), cut));
+        }
+        free
     }
 }
 
@@ -149,14 +188,14 @@ mod tests {
     #[test]
     fn what_does_not_fit_today_goes_on_tomorrow() {
         let hours = WorkingHours::usual("Europe/Vienna");
-        let stretches = hours.spend(at("2026-11-27T15:00[Europe/Vienna]"), 180.0);
+        let stretches = hours.spend(at("2026-11-27T15:00[Europe/Vienna]"), 180.0, &Taken::default());
         let wanted = [
             (at("2026-11-27T15:00[Europe/Vienna]"), at("2026-11-27T17:00[Europe/Vienna]")),
             (at("2026-11-30T09:00[Europe/Vienna]"), at("2026-11-30T10:00[Europe/Vienna]")),
         ];
         assert_eq!(stretches, wanted, "a Friday, then a Monday");
         // For ten minutes nobody begins an hour's work.
-        let late = hours.spend(at("2026-11-27T16:50[Europe/Vienna]"), 60.0);
+        let late = hours.spend(at("2026-11-27T16:50[Europe/Vienna]"), 60.0, &Taken::default());
         assert_eq!(late[0].0, at("2026-11-30T09:00[Europe/Vienna]"));
     }
 
@@ -168,7 +207,7 @@ mod tests {
         for (day, minutes) in [("2026-03-29", 7.0 * 60.0), ("2026-10-25", 9.0 * 60.0), ("2026-06-01", 480.0)]
         {
             let from = at(&format!("{day}T00:00[Europe/Vienna]"));
-            let stretches = hours.spend(from, 24.0 * 60.0);
+            let stretches = hours.spend(from, 24.0 * 60.0, &Taken::default());
             assert_eq!(between(stretches[0].0, stretches[0].1), minutes, "{day}");
         }
     }
@@ -179,27 +218,32 @@ mod tests {
         assert_eq!(usual.check(), Ok(()));
         let none = WorkingHours { week: [None; 7], ..usual.clone() };
         assert!(none.check().unwrap_err().to_string().contains("at least one"));
-        assert!(none.spend(at("2026-11-27T15:00[Europe/Vienna]"), 5.0).is_empty());
+        assert!(none.spend(at("2026-11-27T15:00[Europe/Vienna]"), 5.0, &Taken::default()).is_empty());
         assert!(WorkingHours::usual("Moon/Crater").check().is_err());
         let turned = WorkingHours { week: [Some(DayHours { from: 600, to: 500 }); 7], ..usual };
         assert!(turned.check().unwrap_err().to_string().contains("Monday"));
     }
 
     proptest! {
-        /// All of it is spent, within hours, in order; later never ends earlier.
+        /// All of it is spent, within hours, in order, around what is taken; later never ends earlier.
         #[test]
-        fn all_of_it_within_hours(start in 0i64..400 * 86_400, minutes in 0.5..3000.0f64, more in 0i64..100_000) {
+        fn all_of_it_within_hours(start in 0i64..400 * 86_400, minutes in 0.5..3000.0f64, more in 0i64..100_000, other in 0.0..2000.0f64, ahead in 0i64..5 * 86_400) {
             let hours = WorkingHours::usual("America/New_York");
             let from = Timestamp::from_second(1_767_225_600 + start).unwrap();
-            let stretches = hours.spend(from, minutes);
+            // Another piece takes some of the time.
+            let mut taken = Taken::default();
+            let another = hours.spend(Timestamp::from_second(from.as_second() + ahead).unwrap(), other, &taken);
+            taken.take(another.iter().copied());
+            let stretches = hours.spend(from, minutes, &taken);
             let spent: f64 = stretches.iter().map(|(from, to)| between(*from, *to)).sum();
             prop_assert!((spent - minutes).abs() < 0.02 * stretches.len() as f64);
             for (begin, end) in &stretches {
                 let day = |t: &Timestamp| t.to_zoned_datetime(hours.clock());
                 prop_assert!(day(begin).hour() >= 9 && day(begin).date() == day(end).date());
                 prop_assert!(day(end).time() <= jiff::civil::time(17, 0, 0, 0) && begin <= end && *begin >= from);
+                prop_assert!(another.iter().all(|(from, to)| end <= from || to <= begin || from == to));
             }
-            let later = hours.spend(Timestamp::from_second(from.as_second() + more).unwrap(), minutes);
+            let later = hours.spend(Timestamp::from_second(from.as_second() + more).unwrap(), minutes, &taken);
             prop_assert!(later.last().unwrap().1 >= stretches.last().unwrap().1);
         }
     }

@@ -6,13 +6,14 @@
 //! | what is done together, and what must come first? | [`Step`], [`steps`] |
 //! | how long does each dry, in this air? | [`Air`], [`wait`] |
 //! | how long does a hand take for it? | [`minutes`], [`Paces`] |
-//! | when is it done, in the workshop's hours? | [`WorkingHours`], [`schedule`], [`Scheduled`] |
+//! | when is it done, in the workshop's hours? | [`WorkingHours`], [`Hands`], [`schedule`], [`Scheduled`] |
 //! | how large a section can be worked before it sets? | [`WetEdge`] |
 //! | how much of each pot, and what is to be bought? | [`amounts`], [`packs`] |
 //! | what does it cost, and what is to be asked for it? | [`Rates`], [`Cost`] |
+//! | what cannot be left for a week? | [`if_it_stays`] |
 //! | which brushes and rags? | [`tools`] |
 //! | what is the client told? | [`care_card`] |
-//! | what is kept? | [`RunSheet`], [`Done`] |
+//! | what is kept? | [`RunSheet`], [`Done`], [`Clock`] |
 //!
 //! Rates of work and times of drying are common practice†, until this painter's own are learned from what was ticked. What this
 //! crate leaves out: colours, what tins hold and cost (it is told), storage, HTTP. It does no input or output at all, and asks no
@@ -31,6 +32,7 @@ mod hours;
 mod pace;
 mod schedule;
 mod sheet;
+mod stays;
 mod steps;
 mod tools;
 mod wet_edge;
@@ -42,11 +44,12 @@ pub use care_card::care_card;
 pub use cost::{Cost, Rates};
 pub use drying::wait;
 pub use effort::minutes;
-pub use hours::{BadHours, DayHours, WorkingHours, later};
+pub use hours::{BadHours, DayHours, Stretch, Taken, WorkingHours, later};
 pub use pace::{Pace, Paces};
-pub use schedule::{ReadyFrom, Scheduled, hands_on, schedule};
-pub use sheet::{BadSheet, Done, RunSheet};
+pub use schedule::{Hands, ReadyFrom, Scheduled, hands_on, schedule};
+pub use sheet::{BadSheet, Clock, Done, RunSheet};
+pub use stays::if_it_stays;
 pub use steps::{After, Step, StepId, steps};
 pub use tools::{Tool, tools};
-pub use wet_edge::WetEdge;
+pub use wet_edge::{WetEdge, breaks_at};
 pub use work::{Laid, LayerWork, Work, ZoneWork, still_to_do, wanted};

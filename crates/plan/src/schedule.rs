@@ -8,7 +8,18 @@
 use jiff::Timestamp;
 
 use crate::hours::{between, later};
-use crate::{Step, WorkingHours};
+use crate::{Step, Stretch, Taken, WorkingHours};
+
+/// Who works, and when.
+#[derive(Debug, Clone)]
+pub struct Hands {
+    /// In which hours.
+    pub hours: WorkingHours,
+    /// Whether somebody helps.
+    pub helper: bool,
+    /// What the time of the painter, and of the helper, is taken by already.
+    pub taken: [Taken; 2],
+}
 
 /// When a step is done.
 #[derive(Debug, Clone, PartialEq)]
@@ -26,17 +37,38 @@ pub struct Scheduled {
 /// What was done on the zones of a step before, that it still waits for: earliest time by step.
 pub type ReadyFrom<'a> = &'a dyn Fn(&Step) -> Option<Timestamp>;
 
+impl Hands {
+    /// Nobody's time is taken by anything else.
+    pub fn free(hours: WorkingHours, helper: bool) -> Self {
+        Self { hours, helper, taken: Default::default() }
+    }
+
+    /// The same once a plan takes its time.
+    pub fn busy_with(mut self, plan: &[Scheduled]) -> Self {
+        for one in plan {
+            self.taken[one.by].take(one.stretches.iter().copied());
+        }
+        self
+    }
+
+    /// Hours of some length at least in which the painter's hands are free, from one time to another.
+    pub fn idle(&self, from: Timestamp, to: Timestamp, least: f64) -> Vec<Stretch> {
+        let free = self.hours.free(from, &self.taken[0]).map(|(free, _)| free);
+        let ahead = free.take_while(|(begins, _)| *begins < to).map(|(begins, ends)| (begins, ends.min(to)));
+        ahead.filter(|(begins, ends)| between(*begins, *ends) >= least).collect()
+    }
+}
+
 /// The whole plan from a time on, in the order in which steps are taken up; none where no hours are left within a year. `pace` stretches
 /// the hands-on minutes of a step.
 pub fn schedule(
     steps: &[Step],
-    hours: &WorkingHours,
+    hands: &Hands,
     from: Timestamp,
-    helper: bool,
     ready_from: ReadyFrom,
     pace: impl Fn(&Step) -> f64,
 ) -> Option<Vec<Scheduled>> {
-    let mut free = vec![from; if helper { 2 } else { 1 }];
+    let mut free = [from; 2];
     let mut ends: Vec<Option<Timestamp>> = vec![None; steps.len()];
     let mut plan = Vec::with_capacity(steps.len());
     for n in order(steps) {
@@ -50,9 +82,12 @@ pub fn schedule(
             plan.push(Scheduled { step: n, stretches: vec![(ready, ready)], by: 0, ends: over });
             continue;
         }
-        // Whoever is free first; of two who are, the painter.
-        let by = (0..free.len()).min_by_key(|by| free[*by])?;
-        let stretches = hours.spend(ready.max(free[by]), minutes);
+        // Whoever is done with it first; of two who are, the painter.
+        let who = if hands.helper { 0..2 } else { 0..1 };
+        let ways = who.map(|by| (hands.hours.spend(ready.max(free[by]), minutes, &hands.taken[by]), by));
+        let (stretches, by) = ways
+            .filter(|(way, _)| !way.is_empty())
+            .min_by_key(|(way, _)| way.last().map(|(_, ends)| *ends))?;
         let over = stretches.last()?.1;
         free[by] = over;
         ends[n] = Some(later(over, step.rests));
@@ -104,7 +139,7 @@ mod tests {
     use crate::work::tests::{any_layers, layer, zone};
     use crate::{Air, Work, ZoneWork, steps, wanted};
     use proptest::prelude::*;
-    use warm_blend_board::Technique::BrushedCoat;
+    use warm_blend_board::Technique::{BrushedCoat, DryBrush};
     use warm_blend_paint::Class;
     use warm_blend_piece::Zone;
 
@@ -120,7 +155,14 @@ mod tests {
     }
 
     fn done(steps: &[Step], helper: bool) -> Vec<Scheduled> {
-        schedule(steps, &WorkingHours::usual(VIENNA), from(), helper, &|_| None, |_| 1.0).unwrap()
+        on_a_bench(steps, helper, &Taken::default())
+    }
+
+    /// While something else takes the painter's time.
+    fn on_a_bench(steps: &[Step], helper: bool, taken: &Taken) -> Vec<Scheduled> {
+        let mut hands = Hands::free(WorkingHours::usual(VIENNA), helper);
+        hands.taken[0] = taken.clone();
+        schedule(steps, &hands, from(), &|_| None, |_| 1.0).unwrap()
     }
 
     fn ends(plan: &[Scheduled]) -> Timestamp {
@@ -159,6 +201,29 @@ mod tests {
             }
         }
 
+        /// Two pieces on one bench: nobody does two things at once, the first is as soon as it would be alone, the other no sooner,
+        /// and with a helper no later; what is idle is taken by neither.
+        #[test]
+        fn two_on_one_bench(one in any_layers(), other in any_layers(), area in 0.2..6.0f64) {
+            let (one, other) = ([zone(Zone::Case, 2.0, one)], [zone(Zone::Seat, area, other)]);
+            let (one, other) = (planned(&one, Air::default()), planned(&other, Air::default()));
+            let first = done(&one, false);
+            let hands = Hands::free(WorkingHours::usual(VIENNA), false).busy_with(&first);
+            let second = on_a_bench(&other, false, &hands.taken[0]);
+            prop_assert!(ends(&second) >= ends(&done(&other, false)));
+            prop_assert!(ends(&on_a_bench(&other, true, &hands.taken[0])) <= ends(&second));
+            let stretches = |plan: &[Scheduled]| plan.iter().flat_map(|one| one.stretches.clone()).filter(|(a, b)| a < b).collect::<Vec<_>>();
+            let apart = |(from, to): &Stretch, (begin, end): &Stretch| to <= begin || end <= from;
+            for stretch in stretches(&second) {
+                prop_assert!(stretches(&first).iter().all(|other| apart(&stretch, other)), "{:?}", stretch);
+            }
+            let idle = hands.busy_with(&second).idle(from(), ends(&first), 30.0);
+            for free in &idle {
+                prop_assert!(between(free.0, free.1) >= 30.0);
+                prop_assert!(stretches(&first).iter().chain(&stretches(&second)).all(|other| apart(free, other)));
+            }
+        }
+
         /// Where somebody works day and night, the plan of one zone is as long as its longest way.
         #[test]
         fn without_calendars_it_is_the_longest_way(layers in any_layers()) {
@@ -166,7 +231,7 @@ mod tests {
             let steps = planned(&zones, Air::default());
             let always = Some(crate::DayHours { from: 0, to: 24 * 60 });
             let hours = WorkingHours { week: [always; 7], ..WorkingHours::usual("UTC") };
-            let plan = schedule(&steps, &hours, from(), false, &|_| None, |_| 1.0).unwrap();
+            let plan = schedule(&steps, &Hands::free(hours, false), from(), &|_| None, |_| 1.0).unwrap();
             let longest: f64 = steps.iter().map(|step| {
                 step.minutes + step.rests + step.after.iter().map(|after| after.wait).fold(0.0, f64::max)
             }).sum();
@@ -174,10 +239,27 @@ mod tests {
         }
     }
 
+    /// Twelve zones in twenty layers each, no two alike.
+    #[test]
+    fn hundreds_of_steps() {
+        let layers = |n: u128| {
+            (0..20).map(|k| layer(if k % 2 == 0 { BrushedCoat } else { DryBrush }, 100 * n + k, 2)).collect()
+        };
+        let zones: Vec<ZoneWork> =
+            (0u128..).zip(Zone::ALL).take(12).map(|(n, at)| zone(at, 0.5, layers(n))).collect();
+        let steps = planned(&zones, Air::default());
+        assert!(steps.len() > 300, "{}", steps.len());
+        let plan = done(&steps, true);
+        assert_eq!(plan.len(), steps.len());
+        assert!(ends(&plan) < ends(&done(&steps, false)));
+    }
+
     #[test]
     fn twice_as_slow_a_hand_moves_the_rest() {
         let steps = planned(&[zone(Zone::Case, 3.0, vec![layer(BrushedCoat, 1, 2)])], Air::default());
-        let slow = schedule(&steps, &WorkingHours::usual(VIENNA), from(), false, &|_| None, |_| 2.0).unwrap();
+        let slow =
+            schedule(&steps, &Hands::free(WorkingHours::usual(VIENNA), false), from(), &|_| None, |_| 2.0)
+                .unwrap();
         assert!(ends(&slow) > ends(&done(&steps, false)));
         assert!((hands_on(&slow) / hands_on(&done(&steps, false)) - 2.0).abs() < 0.01);
     }

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_paint::{Note, PaintId, replace_paint};
 use warm_blend_piece::Zone;
 
-use crate::{Air, Rates, Work, WorkingHours};
+use crate::{Air, Rates, StepId, Work, WorkingHours, hours::between};
 
 /// The run sheet of a piece.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -33,6 +33,31 @@ pub struct RunSheet {
     /// True once lead was found: nothing is sanded, and the plan stops.
     #[serde(default)]
     pub lead: bool,
+    /// The clock of the step at hand.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub clock: Option<Clock>,
+}
+
+/// The clock of a step: it goes on through a reload, and can be stopped for a while.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Clock {
+    /// Which step.
+    pub step: StepId,
+    /// Minutes before it was started last.
+    pub minutes: f64,
+    /// Since when it runs; none while it is stopped.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub since: Option<Timestamp>,
+}
+
+impl Clock {
+    /// Minutes that no step is believed to have taken at one go: somebody forgot the clock†.
+    const FORGOTTEN: f64 = 10.0 * 60.0;
+
+    /// Minutes it shows.
+    pub fn shows(&self, now: Timestamp) -> f64 {
+        self.minutes + self.since.map_or(0.0, |since| between(since, now).max(0.0))
+    }
 }
 
 /// A step that was done.
@@ -79,6 +104,7 @@ impl RunSheet {
             rates: Rates::default(),
             done: Vec::new(),
             lead: false,
+            clock: None,
         }
     }
 
@@ -88,6 +114,9 @@ impl RunSheet {
         self.hours.check().map_err(|error| bad("/hours", error.to_string()))?;
         Air::new(self.air.celsius, self.air.humidity).map_err(|error| bad("/air", error))?;
         self.rates.check().map_err(|(field, error)| bad(&format!("/rates/{field}"), error))?;
+        if let Some(clock) = self.clock.filter(|clock| !(0.0..1e6).contains(&clock.minutes)) {
+            return Err(bad("/clock", format!("{} minutes is no time on a clock", clock.minutes)));
+        }
         if self.done.len() > Self::MOST {
             return Err(bad("/done", format!("{} steps: {} are the most", self.done.len(), Self::MOST)));
         }
@@ -101,6 +130,24 @@ impl RunSheet {
             self.lead &= gone.work != Work::LeadTest;
         }
         self
+    }
+
+    /// The same with the clock of a step running from now on, or stopped.
+    pub fn with_clock(mut self, step: StepId, runs: bool, now: Timestamp) -> Self {
+        let minutes = self.clock.filter(|clock| clock.step == step).map_or(0.0, |clock| clock.shows(now));
+        self.clock = Some(Clock { step, minutes, since: runs.then_some(now) });
+        self
+    }
+
+    /// Minutes by the clock of a step; none where it was not started, or was forgotten.
+    pub fn by_the_clock(&self, step: StepId, now: Timestamp) -> Option<f64> {
+        let clock = self.clock.filter(|clock| clock.step == step)?;
+        Some(clock.shows(now)).filter(|minutes| (0.5..=Clock::FORGOTTEN).contains(minutes))
+    }
+
+    /// One for another piece in the same workshop: its hours, air and rates.
+    pub fn in_the_same_workshop(&self, piece: Uuid) -> Self {
+        Self { helper: self.helper, air: self.air, rates: self.rates, ..Self::new(piece, self.hours.clone()) }
     }
 
     /// What was done on a zone, in that order.
@@ -130,5 +177,32 @@ impl RunSheet {
             }
         }
         self
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_clock_counts_what_was_worked() {
+        let at = |minutes: f64| crate::later("2026-11-27T09:00:00Z".parse().unwrap(), minutes);
+        let (step, other) = (StepId(7), StepId(8));
+        let sheet = RunSheet::new(Uuid::nil(), WorkingHours::usual("UTC")).with_clock(step, true, at(0.0));
+        assert_eq!(sheet.by_the_clock(step, at(25.0)), Some(25.0));
+        assert_eq!(sheet.by_the_clock(other, at(25.0)), None);
+        let paused = sheet.with_clock(step, false, at(25.0));
+        assert_eq!(paused.by_the_clock(step, at(300.0)), Some(25.0), "a long lunch");
+        let on = paused.with_clock(step, true, at(300.0));
+        assert_eq!(on.by_the_clock(step, at(310.0)), Some(35.0));
+        assert_eq!(on.by_the_clock(step, at(300.0 + 14.0 * 60.0)), None, "forgotten overnight");
+        assert_eq!(
+            on.by_the_clock(step, at(-5.0)),
+            Some(25.0),
+            "a clock that was set back takes nothing away"
+        );
+        let kept: RunSheet = serde_json::from_str(&serde_json::to_string(&on).unwrap()).unwrap();
+        assert_eq!(kept, on);
+        assert_eq!(on.with_clock(other, true, at(400.0)).by_the_clock(other, at(401.0)), Some(1.0));
     }
 }

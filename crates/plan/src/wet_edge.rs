@@ -6,6 +6,7 @@
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::Class;
+use warm_blend_piece::Zone;
 
 use crate::{Air, Laid, ZoneWork, effort::laying};
 
@@ -53,6 +54,19 @@ impl WetEdge {
     }
 }
 
+/// Where a section of a zone ends, so that no joint is seen (common practice†).
+pub const fn breaks_at(zone: Zone) -> &'static str {
+    match zone {
+        Zone::Panels => "one panel after the other",
+        Zone::Drawers => "one drawer front after the other",
+        Zone::Doors => "one door after the other",
+        Zone::Legs => "one leg after the other",
+        Zone::Mouldings | Zone::Frame => "from mitre to mitre",
+        Zone::Top | Zone::Seat => "along the grain, from edge to edge",
+        _ => "up to an edge, a corner or a moulding",
+    }
+}
+
 /// Minutes that a layer is usually worked; none of what is put on and left.
 fn usual_open(technique: Technique, inside: &[(Class, f64)]) -> Option<f64> {
     let has = |class| inside.iter().any(|(of, _)| *of == class);
@@ -77,7 +91,6 @@ mod tests {
     use crate::wanted;
     use crate::work::tests::{layer, zone};
     use proptest::prelude::*;
-    use warm_blend_piece::Zone;
 
     fn laid(technique: Technique) -> Laid {
         let all = wanted(&zone(Zone::Case, 1.0, vec![layer(technique, 1, 1)]), false, false);

@@ -131,8 +131,8 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
         store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
     }
     let boards = boards::boards(store, &shelf)?;
-    let piano = piece::piece(store, &shelf, &boards)?;
-    plan::plan(store, piano, boards[0])
+    let pieces = piece::pieces(store, &shelf, &boards)?;
+    plan::plans(store, pieces, boards[0])
 }
 
 /// The house white, and what the simulated reader said of tints with it.

@@ -95,8 +95,9 @@ pub use pieces::{
     WornEntry, ZoneView, not_said, scheme_of, zone,
 };
 pub use plans::{
-    CareView, CostView, DayHoursEntry, DoneView, HoursEntry, OtherWay, PaceView, Planned, PotNeeded,
-    RunSheetEntry, RunSheetView, SchemeCost, StepDone, StepView, ToBuy, ToolView, WetEdgeView, WhenAsked,
+    CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, ElsewhereView, HoursEntry, IdleView,
+    OnTheBench, OtherWay, PaceView, Planned, PotNeeded, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost,
+    StepDone, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView, WhenAsked,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,

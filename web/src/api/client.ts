@@ -48,6 +48,7 @@ export type PieceEntry = Schemas['PieceEntry'];
 export type PiecePrediction = Schemas['PiecePrediction'];
 export type PieceChoices = Schemas['PieceChoices'];
 export type Form = Schemas['Form'];
+export type ClockSet = Schemas['ClockSet'];
 export type RunSheetEntry = Schemas['RunSheetEntry'];
 export type RunSheetView = Schemas['RunSheetView'];
 export type StepDone = Schemas['StepDone'];

@@ -18,6 +18,8 @@ export function clockOf(zone: string | null | undefined) {
     day: (text: string) => day.format(new Date(text)),
     /** `2026-11-27` */
     date: (text: string) => plain.format(new Date(text)),
+    /** `Fri 27 Nov` */
+    short: (text: string) => short.format(new Date(text)),
     /** `Fri 27 Nov, 09:30` */
     both: (text: string) => `${short.format(new Date(text))}, ${time.format(new Date(text))}`,
   };

@@ -1,20 +1,21 @@
 // The run sheet of a piece: planned by the server each time it is asked for.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type RunSheetEntry, type RunSheetView, type StepDone } from '../api/client';
-import { useLook } from '../light/light';
+import { api, type ClockSet, got, type RunSheetEntry, type RunSheetView, type StepDone } from '../api/client';
+import { useLook, useUnits } from '../light/light';
 
-type Look = ReturnType<typeof useLook>;
+/** How it is looked at, and in which units it is said. */
+const useSaid = () => ({ ...useLook(), units: useUnits() });
 
-const key = (piece: string, look: Look) => ['run-sheet', piece, look];
+const key = (piece: string, said: ReturnType<typeof useSaid>) => ['run-sheet', piece, said];
 
 /** Asked again every minute: what can be begun now depends on the clock. */
 export function useRunSheet(piece: string | undefined) {
-  const look = useLook();
+  const said = useSaid();
   return useQuery({
-    queryKey: key(piece ?? '', look),
+    queryKey: key(piece ?? '', said),
     queryFn: () =>
-      got(api.GET('/api/pieces/{id}/run-sheet', { params: { path: { id: piece ?? '' }, query: look } })),
+      got(api.GET('/api/pieces/{id}/run-sheet', { params: { path: { id: piece ?? '' }, query: said } })),
     placeholderData: keepPreviousData,
     enabled: piece !== undefined,
     refetchInterval: 60_000,
@@ -23,22 +24,26 @@ export function useRunSheet(piece: string | undefined) {
 
 export function useRunSheetCalls(piece: string) {
   const client = useQueryClient();
-  const look = useLook();
+  const said = useSaid();
   const take = (sheet: RunSheetView) => {
-    client.setQueryData(key(piece, look), sheet);
+    client.setQueryData(key(piece, said), sheet);
     void client.invalidateQueries({ queryKey: ['history'] });
   };
   return {
     change: async (entry: RunSheetEntry, revision: number) => {
-      const params = { path: { id: piece }, query: { ...look, revision } };
+      const params = { path: { id: piece }, query: { ...said, revision } };
       take(await got(api.PUT('/api/pieces/{id}/run-sheet', { params, body: entry })));
     },
     tick: async (step: StepDone, revision: number) => {
-      const params = { path: { id: piece }, query: { ...look, revision } };
+      const params = { path: { id: piece }, query: { ...said, revision } };
       take(await got(api.POST('/api/pieces/{id}/run-sheet/done', { params, body: step })));
     },
+    clock: async (set: ClockSet, revision: number) => {
+      const params = { path: { id: piece }, query: { ...said, revision } };
+      take(await got(api.POST('/api/pieces/{id}/run-sheet/clock', { params, body: set })));
+    },
     untick: async (place: number, revision: number) => {
-      const params = { path: { id: piece, place }, query: { ...look, revision } };
+      const params = { path: { id: piece, place }, query: { ...said, revision } };
       take(await got(api.DELETE('/api/pieces/{id}/run-sheet/done/{place}', { params })));
     },
   };

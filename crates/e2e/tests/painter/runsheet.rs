@@ -129,3 +129,51 @@ async fn the_client_changes_their_mind() {
     assert!(!names.contains(&"Clean") && !names.contains(&"Prime"), "{names:?}");
     painter.leave().await;
 }
+
+/// The clock of a step runs on through a reload and stands still while it is paused; the step at hand is read across the room, and ticked
+/// off there.
+#[tokio::test]
+async fn a_clock_survives_a_reload() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/run-sheet").await;
+    painter.click("button", "Start: Coat, brushed: 2 of 2").await;
+    painter.the("button", "Pause: Coat, brushed: 2 of 2").await;
+    let shown = async |painter: &Painter| {
+        let sheet = sheet(painter).await;
+        let clock = &sheet["steps"][0]["clock"];
+        (clock["minutes"].as_f64().unwrap(), clock["runs"].as_bool().unwrap())
+    };
+    let before = shown(&painter).await;
+    painter.driver.refresh().await.unwrap();
+    painter.the("button", "Pause: Coat, brushed: 2 of 2").await;
+    let after = shown(&painter).await;
+    assert!(after.0 > before.0 && after.1, "it ran on: {before:?} {after:?}");
+    painter.click("button", "Large").await;
+    painter.the("dialog", "Now").await;
+    painter.click("button", "Pause: Coat, brushed: 2 of 2").await;
+    painter.the("button", "Go on: Coat, brushed: 2 of 2").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    let stopped = shown(&painter).await;
+    assert!(!stopped.1 && stopped.0 >= after.0);
+    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
+    painter
+        .until("the next step is at hand", async || first(&sheet(&painter).await) != "Coat, brushed: 2 of 2")
+        .await;
+    painter.press(Key::Escape).await;
+    painter.reads("7 steps done").await;
+    painter.leave().await;
+}
+
+/// Two pieces on one bench: what is done on the stool in the piano's waits, and from there to the stool's own sheet.
+#[tokio::test]
+async fn a_wait_is_filled_with_another_piece() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/run-sheet").await;
+    painter.reads("Your hands are free for").await;
+    painter.click("button", "Stool, village hall").await;
+    painter.reads("3 steps done; last: take the gloss off").await;
+    painter.reads("Upright piano and stool, village hall").await;
+    painter.click("radio", "Cost").await;
+    painter.reads("Done another way").await;
+    painter.leave().await;
+}

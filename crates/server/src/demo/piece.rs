@@ -40,7 +40,8 @@ const TRIMMED: [Worn; 6] = [
     (Zone::Plinth, 1, 0, 0.25, 0.65),
 ];
 
-pub(super) fn piece(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Result<Uuid, StoreError> {
+/// The piano and the stool.
+pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Result<[Uuid; 2], StoreError> {
     let named = |text: &str| Name::new(text).map_err(|_| unsound(text));
     let code = |text: &str| text.parse().map(Masstone::Hex).map_err(|_| unsound(text));
     let scheme = |name: &str, worn: &[Worn]| {
@@ -91,7 +92,5 @@ pub(super) fn piece(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> Re
         schemes: vec![scheme("pale seat", &STOOL)?],
         ..Piece::named(named("Stool, village hall")?)
     };
-    let piano = store.furnish(piece)?.id;
-    store.furnish(stool)?;
-    Ok(piano)
+    Ok([store.furnish(piece)?.id, store.furnish(stool)?.id])
 }

@@ -1,4 +1,5 @@
-//! The run sheet of the piano: primed and in its second coat of blue, one step of which ran late.
+//! Two pieces on the bench: the piano, primed and in its second coat of blue, one step of which ran late, and its stool, ready to be
+//! primed in a wait.
 
 use jiff::{Span, Timestamp, tz::TimeZone};
 use uuid::Uuid;
@@ -12,41 +13,63 @@ use super::shelf::unsound;
 
 const CASE: [Zone; 6] = [Zone::Case, Zone::Sides, Zone::Mouldings, Zone::Fall, Zone::Legs, Zone::Plinth];
 
+const STOOL: [Zone; 3] = [Zone::Seat, Zone::Apron, Zone::Legs];
+
 /// What it took and what is usual, minutes, and when it was over: how many days ago, and at what time.
 type Took = (f64, f64, i64, (i8, i8));
 
-pub(super) fn plan(store: &mut Store, piano: Uuid, case: Uuid) -> Result<(), StoreError> {
-    let zone = TimeZone::system();
-    let today = Timestamp::now().to_zoned_datetime(zone.clone()).date();
-    let mut sheet = RunSheet::new(piano, WorkingHours::usual_by(&zone));
+/// The sheets of the piano and of its stool.
+pub(super) fn plans(store: &mut Store, [piano, stool]: [Uuid; 2], case: Uuid) -> Result<(), StoreError> {
+    let hours = WorkingHours::usual_by(&TimeZone::system());
+    let mut sheet = RunSheet::new(piano, hours);
     sheet.rates = Rates { hour: Some(32.0), overhead: Some(0.15), margin: Some(0.1) };
-    let board = store.get::<Board>(case)?.value;
-    let layers = board.layers(Letter::ALL[1]);
-    let coat = |layer: usize, coat: usize| {
-        let layer = layers.get(layer).map(|layer| LayerWork::from(*layer));
-        layer.and_then(|layer| layer.coats().nth(coat)).map(Work::Layer).ok_or_else(|| unsound("a coat"))
-    };
-    let mut done = |work: Work, zones: Vec<Zone>, (minutes, usual, ago, (hour, minute)): Took, note: &str| {
-        let day = today.checked_sub(Span::new().days(ago)).map_err(|_| unsound("a day"))?;
-        let at = zone.to_ambiguous_timestamp(day.at(hour, minute, 0, 0)).compatible();
-        let at = at.map_err(|_| unsound("a time"))?;
-        let note = Note::new(note).map_err(|_| unsound(note))?;
-        sheet.done.push(Done { work, zones, at, minutes: Some(minutes), usual, note });
-        Ok::<(), StoreError>(())
-    };
-    let all = || [&CASE[..], &[Zone::Panels]].concat();
-    done(Work::Clean, all(), (50.0, 47.6, 4, (9, 55)), "")?;
-    done(Work::Rinse, all(), (20.0, 23.4, 4, (10, 20)), "")?;
-    done(Work::Deglaze, all(), (35.0, 33.7, 4, (12, 10)), "")?;
-    done(Work::Tape, all(), (45.0, 51.2, 4, (13, 30)), "")?;
-    done(coat(0, 0)?, all(), (80.0, 70.9, 4, (15, 5)), "tinted grey, covers the red well")?;
-    done(
-        coat(1, 0)?,
-        CASE.to_vec(),
-        (118.0, 50.2, 1, (16, 40)),
-        "the fretwork took for ever; a smaller brush next time",
-    )?;
+    let mut beside = sheet.in_the_same_workshop(stool);
+    let case = store.get::<Board>(case)?.value;
+    let all = [&CASE[..], &[Zone::Panels]].concat();
+    for (work, took) in [
+        (Work::Clean, (50.0, 47.6, 4, (9, 55))),
+        (Work::Rinse, (20.0, 23.4, 4, (10, 20))),
+        (Work::Deglaze, (35.0, 33.7, 4, (12, 10))),
+        (Work::Tape, (45.0, 51.2, 4, (13, 30))),
+    ] {
+        tick(&mut sheet, work, &all, took, "")?;
+    }
+    tick(&mut sheet, coat(&case, 0)?, &all, (80.0, 70.9, 4, (15, 5)), "tinted grey, covers the red well")?;
+    let late = "the fretwork took for ever; a smaller brush next time";
+    tick(&mut sheet, coat(&case, 1)?, &CASE, (118.0, 50.2, 1, (16, 40)), late)?;
+    for (work, took) in [
+        (Work::Clean, (9.0, 9.2, 1, (9, 15))),
+        (Work::Rinse, (2.0, 1.8, 1, (9, 20))),
+        (Work::Deglaze, (8.0, 8.1, 1, (11, 10))),
+    ] {
+        tick(&mut beside, work, &STOOL, took, "")?;
+    }
     store.furnish(sheet)?;
+    store.furnish(beside)?;
+    Ok(())
+}
+
+/// The first coat of a layer of a board.
+fn coat(board: &Board, layer: usize) -> Result<Work, StoreError> {
+    let layer = board.layers(Letter::ALL[1]).get(layer).map(|layer| LayerWork::from(*layer));
+    let first = layer.and_then(|layer| layer.coats().next());
+    first.map(Work::Layer).ok_or_else(|| unsound("a coat"))
+}
+
+fn tick(
+    sheet: &mut RunSheet,
+    work: Work,
+    zones: &[Zone],
+    (minutes, usual, ago, (hour, minute)): Took,
+    note: &str,
+) -> Result<(), StoreError> {
+    let zone = sheet.hours.clock();
+    let today = Timestamp::now().to_zoned_datetime(zone.clone()).date();
+    let day = today.checked_sub(Span::new().days(ago)).map_err(|_| unsound("a day"))?;
+    let at = zone.to_ambiguous_timestamp(day.at(hour, minute, 0, 0)).compatible();
+    let at = at.map_err(|_| unsound("a time"))?;
+    let note = Note::new(note).map_err(|_| unsound(note))?;
+    sheet.done.push(Done { work, zones: zones.to_vec(), at, minutes: Some(minutes), usual, note });
     Ok(())
 }
 

@@ -95,6 +95,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::find_unifying))
         .routes(routes!(plans::get, plans::change))
         .routes(routes!(plans::tick))
+        .routes(routes!(plans::clock))
         .routes(routes!(plans::untick))
         .routes(routes!(plans::export))
         .routes(routes!(history::notices))

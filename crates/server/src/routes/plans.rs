@@ -3,11 +3,13 @@
 use axum::{Json, extract::State, response::Response};
 use jiff::{Timestamp, tz::TimeZone};
 use uuid::Uuid;
-use warm_blend_paint::Look;
+use warm_blend_paint::{Look, Units};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Paces, RunSheet, WorkingHours};
 use warm_blend_store::{Kept, Store, StoreError};
-use warm_blend_workshop::{Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked};
+use warm_blend_workshop::{
+    ClockSet, OnTheBench, Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked,
+};
 
 use super::{files::attached, piece::Around};
 use crate::{
@@ -15,36 +17,54 @@ use crate::{
     body::{Asked, Body, IdPath, InPath},
     off_thread::off_thread,
     problem::Problem,
-    wire::{LookedAt, SeenRevision},
+    wire::{LookedAt, SeenRevision, UnitsAsked},
 };
 
 /// A piece with its run sheet, and what both are planned among.
 struct Sheet {
-    piece: Kept<Piece>,
+    id: Uuid,
     /// Of the sheet; 0 where none was kept yet.
     revision: i64,
     sheet: RunSheet,
+    /// Every piece that has a sheet, this one among them.
+    bench: Vec<(Kept<Piece>, RunSheet)>,
     asked: WhenAsked,
     around: Around,
     look: Look,
 }
+
+/// In which light it is shown, and in which units said.
+type SaidAs = (Look, Units);
 
 /// The run sheet of a piece, where one was kept.
 fn own(sheets: Vec<Kept<RunSheet>>, piece: Uuid) -> Option<Kept<RunSheet>> {
     sheets.into_iter().find(|kept| kept.value.piece == piece)
 }
 
+/// A sheet for a piece that has none: as the workshop worked last.
+fn begun(piece: Uuid, sheets: &[Kept<RunSheet>]) -> RunSheet {
+    let last = sheets.last().map(|last| last.value.in_the_same_workshop(piece));
+    last.unwrap_or_else(|| RunSheet::new(piece, WorkingHours::usual_by(&TimeZone::system())))
+}
+
 impl Sheet {
-    async fn of(workspace: &Workspace, id: Uuid, look: Look) -> Result<Self, Problem> {
-        let read =
-            move |store: &mut Store| Ok::<_, StoreError>((store.get::<Piece>(id)?, store.all::<RunSheet>()?));
-        let ((piece, sheets), around) = Around::and(workspace, read).await?;
-        let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
-        let (revision, sheet) = match own(sheets, id) {
-            Some(kept) => (kept.revision, kept.value),
-            None => (0, RunSheet::new(id, WorkingHours::usual_by(&TimeZone::system()))),
+    async fn of(workspace: &Workspace, id: Uuid, (look, units): SaidAs) -> Result<Self, Problem> {
+        let read = move |store: &mut Store| {
+            Ok::<_, StoreError>((store.get::<Piece>(id)?, store.all::<Piece>()?, store.all::<RunSheet>()?))
         };
-        Ok(Self { piece, revision, sheet, asked: WhenAsked { now: Timestamp::now(), paces }, around, look })
+        let ((piece, pieces, sheets), around) = Around::and(workspace, read).await?;
+        let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
+        let first = begun(id, &sheets);
+        let of = |piece: &Kept<Piece>| sheets.iter().find(|kept| kept.value.piece == piece.id);
+        let (revision, sheet) = of(&piece).map_or((0, first), |kept| (kept.revision, kept.value.clone()));
+        // In the order they were begun, so that of two that are due on one day the same comes first whichever is looked at.
+        let on_it = |piece: Kept<Piece>| {
+            let kept = of(&piece).map(|kept| kept.value.clone());
+            Some((kept.or_else(|| (piece.id == id).then(|| sheet.clone()))?, piece))
+        };
+        let bench = pieces.into_iter().filter_map(on_it).map(|(sheet, piece)| (piece, sheet)).collect();
+        let asked = WhenAsked { now: Timestamp::now(), paces, units };
+        Ok(Self { id, revision, sheet, bench, asked, around, look })
     }
 
     /// Answers a question about the plan.
@@ -53,8 +73,13 @@ impl Sheet {
         ask: impl FnOnce(&Planned, &Self) -> Result<R, Refusal> + Send + 'static,
     ) -> Result<R, Problem> {
         off_thread(move || {
+            let bench: Vec<OnTheBench> = self
+                .bench
+                .iter()
+                .map(|(piece, sheet)| OnTheBench { id: piece.id, piece: &piece.value, sheet })
+                .collect();
             let room = self.around.room(self.look);
-            Ok(ask(&room.plan(&self.piece.value, &self.sheet, self.asked.clone())?, &self)?)
+            Ok(ask(&room.plan(&bench, self.id, &self.asked)?, &self)?)
         })
         .await
     }
@@ -68,7 +93,7 @@ impl Sheet {
 /// Keeps a sheet over the revision that was seen, and shows it.
 async fn keep(
     workspace: &Workspace,
-    (seen, look): (i64, Look),
+    (seen, said): (i64, SaidAs),
     sheet: RunSheet,
 ) -> Result<Json<RunSheetView>, Problem> {
     let piece = sheet.piece;
@@ -78,64 +103,88 @@ async fn keep(
         None => store.make(sheet).map(drop),
     };
     workspace.with(write).await?;
-    Sheet::of(workspace, piece, look).await?.view().await
+    Sheet::of(workspace, piece, said).await?.view().await
 }
 
 /// The run sheet of a piece, planned from now on.
 #[utoipa::path(get, path = "/pieces/{id}/run-sheet", operation_id = "get_run_sheet", tag = "run sheet",
-    params(LookedAt, ("id" = Uuid, Path)), responses((status = OK, body = RunSheetView)))]
+    params(LookedAt, UnitsAsked, ("id" = Uuid, Path)), responses((status = OK, body = RunSheetView)))]
 pub async fn get(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
     Asked(look): Asked<LookedAt>,
+    Asked(units): Asked<UnitsAsked>,
 ) -> Result<Json<RunSheetView>, Problem> {
-    Sheet::of(&workspace, id, look.get()?).await?.view().await
+    Sheet::of(&workspace, id, (look.get()?, units.get()?)).await?.view().await
 }
 
 /// Change how the workshop works on a piece: hours, helper, air, rates. What was done stays.
 #[utoipa::path(put, path = "/pieces/{id}/run-sheet", operation_id = "change_run_sheet", tag = "run sheet",
-    params(SeenRevision, LookedAt, ("id" = Uuid, Path)), request_body = RunSheetEntry,
+    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path)), request_body = RunSheetEntry,
     responses((status = OK, body = RunSheetView)))]
 pub async fn change(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
     Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Asked(look): Asked<LookedAt>,
+    Asked(units): Asked<UnitsAsked>,
     Body(entry): Body<RunSheetEntry>,
 ) -> Result<Json<RunSheetView>, Problem> {
-    let Sheet { sheet, look, .. } = Sheet::of(&workspace, id, look.get()?).await?;
-    keep(&workspace, (revision, look), entry.over(sheet)?).await
+    let said = (look.get()?, units.get()?);
+    let Sheet { sheet, .. } = Sheet::of(&workspace, id, said).await?;
+    keep(&workspace, (revision, said), entry.over(sheet)?).await
 }
 
 /// Tick a step off.
 #[utoipa::path(post, path = "/pieces/{id}/run-sheet/done", operation_id = "tick_step", tag = "run sheet",
-    params(SeenRevision, LookedAt, ("id" = Uuid, Path)), request_body = StepDone,
+    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path)), request_body = StepDone,
     responses((status = OK, body = RunSheetView)))]
 pub async fn tick(
     State(workspace): State<Workspace>,
     IdPath(id): IdPath,
     Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Asked(look): Asked<LookedAt>,
+    Asked(units): Asked<UnitsAsked>,
     Body(said): Body<StepDone>,
 ) -> Result<Json<RunSheetView>, Problem> {
-    let before = Sheet::of(&workspace, id, look.get()?).await?;
-    let look = before.look;
-    let sheet = before.plan(move |planned, _| planned.ticked(&said)).await?;
-    keep(&workspace, (revision, look), sheet).await
+    let as_said = (look.get()?, units.get()?);
+    let sheet =
+        Sheet::of(&workspace, id, as_said).await?.plan(move |planned, _| planned.ticked(&said)).await?;
+    keep(&workspace, (revision, as_said), sheet).await
+}
+
+/// Start or stop the clock of a step: once that is ticked off, what it shows is how long it took.
+#[utoipa::path(post, path = "/pieces/{id}/run-sheet/clock", operation_id = "set_step_clock", tag = "run sheet",
+    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path)), request_body = ClockSet,
+    responses((status = OK, body = RunSheetView)))]
+pub async fn clock(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(SeenRevision { revision }): Asked<SeenRevision>,
+    Asked(look): Asked<LookedAt>,
+    Asked(units): Asked<UnitsAsked>,
+    Body(set): Body<ClockSet>,
+) -> Result<Json<RunSheetView>, Problem> {
+    let as_said = (look.get()?, units.get()?);
+    let sheet =
+        Sheet::of(&workspace, id, as_said).await?.plan(move |planned, _| planned.clocked(&set)).await?;
+    keep(&workspace, (revision, as_said), sheet).await
 }
 
 /// Take a tick back, by its place in what was done.
 #[utoipa::path(delete, path = "/pieces/{id}/run-sheet/done/{place}", operation_id = "untick_step", tag = "run sheet",
-    params(SeenRevision, LookedAt, ("id" = Uuid, Path), ("place" = usize, Path)),
+    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path), ("place" = usize, Path)),
     responses((status = OK, body = RunSheetView)))]
 pub async fn untick(
     State(workspace): State<Workspace>,
     InPath((id, place)): InPath<(Uuid, usize)>,
     Asked(SeenRevision { revision }): Asked<SeenRevision>,
     Asked(look): Asked<LookedAt>,
+    Asked(units): Asked<UnitsAsked>,
 ) -> Result<Json<RunSheetView>, Problem> {
-    let Sheet { sheet, look, .. } = Sheet::of(&workspace, id, look.get()?).await?;
-    keep(&workspace, (revision, look), sheet.without(place)).await
+    let said = (look.get()?, units.get()?);
+    let Sheet { sheet, .. } = Sheet::of(&workspace, id, said).await?;
+    keep(&workspace, (revision, said), sheet.without(place)).await
 }
 
 /// What is left to do as a calendar, what is to be bought as a table: `calendar` or `shopping`.
@@ -145,9 +194,7 @@ pub async fn export(
     State(workspace): State<Workspace>,
     InPath((id, file)): InPath<(Uuid, String)>,
 ) -> Result<Response, Problem> {
-    let sheet = Sheet::of(&workspace, id, Look::default()).await?;
-    let export = sheet.plan(move |planned, sheet| {
-        planned.file(&file, sheet.piece.id, sheet.piece.value.name.as_str(), sheet.asked.now)
-    });
+    let sheet = Sheet::of(&workspace, id, (Look::default(), Units::Metric)).await?;
+    let export = sheet.plan(move |planned, sheet| planned.file(&file, sheet.id, sheet.asked.now));
     Ok(attached(export.await?))
 }

@@ -9,6 +9,14 @@ async fn piano(bench: &Bench) -> String {
     bench.get("/api/pieces").await[0]["id"].as_str().unwrap().to_owned()
 }
 
+async fn stool(bench: &Bench) -> String {
+    bench.get("/api/pieces").await[1]["id"].as_str().unwrap().to_owned()
+}
+
+fn at(of: &Value) -> jiff::Timestamp {
+    of.as_str().unwrap().parse().unwrap()
+}
+
 fn names(sheet: &Value) -> Vec<&str> {
     sheet["steps"].as_array().unwrap().iter().map(|step| step["name"].as_str().unwrap()).collect()
 }
@@ -172,10 +180,15 @@ async fn how_the_workshop_works_moves_the_end() {
 #[tokio::test]
 async fn a_day_begins_in_the_workshop_and_a_sheet_begins_once() {
     let bench = Bench::demo().await;
-    let stool = bench.get("/api/pieces").await[1]["id"].as_str().unwrap().to_owned();
-    let path = format!("/api/pieces/{stool}/run-sheet");
+    let stool = bench.get(&format!("/api/pieces/{}", stool(&bench).await)).await;
+    let another = bench.post("/api/pieces", json!({"name": "Another stool"}), StatusCode::CREATED).await;
+    let id = another["id"].as_str().unwrap();
+    let at = format!("/api/pieces/{id}?revision={}", another["revision"]);
+    bench.call(Method::PUT, &at, stool["entry"].clone(), StatusCode::OK).await;
+    let path = format!("/api/pieces/{id}/run-sheet");
     let sheet = bench.get(&path).await;
     assert_eq!(sheet["revision"], 0);
+    assert_eq!(sheet["entry"]["hour"], 32.0, "as the workshop works on its other pieces");
     let mut entry = sheet["entry"].clone();
     entry["starts"] = json!("2030-01-07");
     entry["hours"]["zone"] = json!("America/New_York");
@@ -260,4 +273,127 @@ async fn it_is_taken_away() {
     let path = format!("/api/pieces/{id}/run-sheet");
     let refused = empty.call(Method::GET, &path, Value::Null, StatusCode::UNPROCESSABLE_ENTITY).await;
     assert!(about(&refused, "/form").contains("what the piece is"));
+}
+
+/// When hands are on something, from and to.
+fn worked(of: &Value) -> Vec<(jiff::Timestamp, jiff::Timestamp)> {
+    let all = of.as_array().unwrap().iter().map(|one| (at(&one["begins"]), at(&one["ends"])));
+    all.filter(|(begins, ends)| begins < ends).collect()
+}
+
+/// The piano and its stool share one painter: what is due earlier comes first, the other is done in its waits, and what is idle then is
+/// taken by neither.
+#[tokio::test]
+async fn two_pieces_on_one_bench() {
+    let bench = Bench::demo().await;
+    let (piano, stool) = (piano(&bench).await, stool(&bench).await);
+    let of = async |id: &str| bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
+    let (first, second) = (of(&piano).await, of(&stool).await);
+    assert!(
+        first["elsewhere"].as_array().unwrap().iter().any(|one| one["step"] == "Prime"),
+        "{}",
+        first["elsewhere"]
+    );
+    assert_eq!(first["elsewhere"][0]["name"], "Stool, village hall");
+    assert_eq!(second["elsewhere"][0]["name"], "Upright piano and stool, village hall");
+    for sheet in [&first, &second] {
+        let elsewhere = worked(&sheet["elsewhere"]);
+        let whole = sheet["steps"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .filter(|step| step["split"] == false)
+            .cloned()
+            .collect();
+        let apart = |one: &[(jiff::Timestamp, jiff::Timestamp)],
+                     other: &[(jiff::Timestamp, jiff::Timestamp)]| {
+            one.iter().all(|(from, to)| other.iter().all(|(begins, ends)| to <= begins || ends <= from))
+        };
+        let (own, idle) = (worked(&Value::Array(whole)), worked(&sheet["idle"]));
+        assert!(apart(&own, &elsewhere) && apart(&own, &idle) && apart(&elsewhere, &idle), "{sheet}");
+        assert!(!own.is_empty() && !elsewhere.is_empty() && !idle.is_empty());
+    }
+
+    // The stool is wanted tomorrow: now it comes first, and the piano is ready no sooner.
+    let kept = bench.get(&format!("/api/pieces/{stool}")).await;
+    let mut entry = kept["entry"].clone();
+    entry["brief"]["due"] = json!("2026-01-02");
+    let path = format!("/api/pieces/{stool}?revision={}", kept["revision"]);
+    bench.call(Method::PUT, &path, entry, StatusCode::OK).await;
+    let (later, sooner) = (of(&piano).await, of(&stool).await);
+    assert!(ends(&sooner) <= ends(&second) && ends(&later) >= ends(&first));
+    assert!(at(&sooner["steps"][0]["begins"]) <= at(&later["steps"][0]["begins"]));
+    assert!(
+        sooner["verdict"].as_str().unwrap().contains("Late by"),
+        "due in the past is said: {}",
+        sooner["verdict"]
+    );
+}
+
+/// The clock of a step is kept by the server: it runs on when the page is closed, is stopped, and is gone once the step is ticked off.
+#[tokio::test]
+async fn the_clock_of_a_step_is_kept() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let path = format!("/api/pieces/{id}/run-sheet");
+    let sheet = bench.get(&path).await;
+    let set = async |sheet: &Value, step: &Value, runs: bool, expected: StatusCode| {
+        let at = format!("{path}/clock?revision={}", sheet["revision"]);
+        bench.call(Method::POST, &at, json!({"step": step["id"], "runs": runs}), expected).await
+    };
+    let waiting = sheet["steps"].as_array().unwrap().iter().find(|step| step["ready"] == false).unwrap();
+    let refused = set(&sheet, waiting, true, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(about(&refused, "/step").contains("cannot be begun now"));
+
+    set(&sheet, &sheet["steps"][0], true, StatusCode::OK).await;
+    let running = bench.get(&path).await;
+    assert_eq!(running["steps"][0]["clock"]["runs"], true);
+    let stopped = set(&running, &sheet["steps"][0], false, StatusCode::OK).await;
+    assert_eq!(stopped["steps"][0]["clock"]["runs"], false);
+    assert!(stopped["steps"][0]["clock"]["minutes"].as_f64().unwrap() >= 0.0);
+    let done = tick(&bench, &id, &stopped, &stopped["steps"][0], None).await;
+    assert!(done["steps"].as_array().unwrap().iter().all(|step| step["clock"].is_null()));
+    assert_eq!(
+        done["done"][0]["minutes"],
+        Value::Null,
+        "nobody works for no time: nothing is learned from it"
+    );
+}
+
+/// Only Sundays, and every Sunday off: the plan says so. Amounts are said in the painter's own units; other schools and what they cost are
+/// those of the board.
+#[tokio::test]
+async fn what_is_said_of_a_plan() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let path = format!("/api/pieces/{id}/run-sheet");
+    let ounces = bench.get(&format!("{path}?units=imperial")).await;
+    assert!(ounces["pots"][0]["amount"].as_str().unwrap().ends_with("fl oz"), "{}", ounces["pots"][0]);
+    assert_eq!(ounces["cost"]["area_unit"], "ft²");
+    let schools = ounces["schools"].as_array().unwrap();
+    let neither =
+        schools.iter().find(|way| way["words"] == "Neither: the colour as it is").expect("it has dark wax");
+    assert!(
+        neither["minutes"].as_f64().unwrap() < -30.0 && neither["days"].as_i64().unwrap() <= 0,
+        "{neither}"
+    );
+    let first = schools.iter().find(|way| way["words"] == "Clear wax first").expect("none is under it");
+    assert!(first["minutes"].as_f64().unwrap() > 0.0, "{first}");
+    assert!(ounces["cost"]["buyers"]["what"].as_str().unwrap().starts_with("Quiet"));
+
+    let mut entry = ounces["entry"].clone();
+    let mut sunday = jiff::Timestamp::now().to_zoned_datetime(jiff::tz::TimeZone::UTC).date();
+    let mut off = Vec::new();
+    for _ in 0..430 {
+        if sunday.weekday() == jiff::civil::Weekday::Sunday {
+            off.push(json!(sunday.to_string()));
+        }
+        sunday = sunday.tomorrow().unwrap();
+    }
+    entry["hours"]["week"] = json!([null, null, null, null, null, null, {"from": "09:00", "to": "17:00"}]);
+    entry["hours"]["off"] = Value::Array(off);
+    let at = format!("{path}?revision={}", ounces["revision"]);
+    let never = bench.call(Method::PUT, &at, entry, StatusCode::OK).await;
+    assert!(never["stop"].as_str().unwrap().contains("no working hours"), "{}", never["stop"]);
+    assert_eq!(never["steps"], json!([]));
 }

@@ -77,6 +77,15 @@ pub struct StepDone {
     pub lead: bool,
 }
 
+/// The clock of a step, started or stopped.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct ClockSet {
+    /// Which step: its id on the sheet.
+    pub step: String,
+    /// Whether it runs from now on.
+    pub runs: bool,
+}
+
 /// A time of day in minutes after midnight.
 fn minutes_of(text: &str) -> Result<u16, String> {
     if text.trim() == "24:00" {

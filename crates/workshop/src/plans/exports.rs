@@ -9,16 +9,17 @@ use crate::{Export, Refusal};
 
 impl Planned<'_> {
     /// One of the files by its name: `calendar` or `shopping`.
-    pub fn file(&self, file: &str, piece: Uuid, name: &str, now: Timestamp) -> Result<Export, Refusal> {
+    pub fn file(&self, file: &str, piece: Uuid, now: Timestamp) -> Result<Export, Refusal> {
         match file {
-            "calendar" => Ok(self.calendar(piece, name, now)),
+            "calendar" => Ok(self.calendar(piece, now)),
             "shopping" => self.shopping(),
             _ => Err(Refusal::Unknown("there is no such file: choose calendar or shopping".to_owned())),
         }
     }
 
     /// What is left to do as a calendar: one entry for each stretch of work.
-    fn calendar(&self, piece: Uuid, name: &str, now: Timestamp) -> Export {
+    fn calendar(&self, piece: Uuid, now: Timestamp) -> Export {
+        let name = self.piece.name.as_str();
         let events: Vec<CalendarEvent> = self
             .in_order()
             .flat_map(|(step, when)| {

@@ -1,13 +1,18 @@
 //! Run sheets: as they are entered, planned, ticked off and taken away.
 
+mod bench;
 mod entry;
 mod exports;
+mod materials;
 mod planning;
+mod telling;
 mod view;
+mod ways;
 
-pub use entry::{DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
+pub use bench::OnTheBench;
+pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use planning::{Planned, WhenAsked};
 pub use view::{
-    CareView, CostView, DoneView, OtherWay, PaceView, PotNeeded, RunSheetView, SchemeCost, StepView, ToBuy,
-    ToolView, WetEdgeView,
+    CareView, ClockView, CostView, DoneView, ElsewhereView, IdleView, OtherWay, PaceView, PotNeeded,
+    RunSheetView, SchemeCost, SchoolCost, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView,
 };

@@ -2,8 +2,9 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
-use crate::{MixPart, RunSheetEntry, Swatch};
+use crate::{FindingView, MixPart, RunSheetEntry, Swatch};
 
 /// The run sheet of a piece, planned from now on.
 #[derive(Debug, Serialize, ToSchema)]
@@ -20,6 +21,12 @@ pub struct RunSheetView {
     pub steps: Vec<StepView>,
     /// What was done, the last first.
     pub done: Vec<DoneView>,
+    /// What is done on other pieces until this one is finished: those due earlier come first, the others fit into its waits.
+    pub elsewhere: Vec<ElsewhereView>,
+    /// Working hours in which the painter's hands are free until then.
+    pub idle: Vec<IdleView>,
+    /// What has to be done first, or again, if it stays for a week as it is; the rest may wait.
+    pub if_it_stays: Vec<&'static str>,
     /// When it can be handed over, RFC 3339.
     pub ends: Option<String>,
     /// Hands-on work still to do, minutes.
@@ -38,12 +45,16 @@ pub struct RunSheetView {
     pub pots: Vec<PotNeeded>,
     /// What is to be bought for it.
     pub shopping: Vec<ToBuy>,
+    /// Where a cheaper first coat would save money.
+    pub undercoats: Vec<UndercoatView>,
     /// What the whole comes to.
     pub cost: CostView,
     /// What the client is told of how to look after it.
     pub care_card: Vec<&'static str>,
     /// What each scheme of the piece would come to from here on, the one that counts too.
     pub schemes: Vec<SchemeCost>,
+    /// Where the trade disagrees: what another way would take from here on.
+    pub schools: Vec<SchoolCost>,
     /// What it is done with.
     pub tools: Vec<ToolView>,
     /// This painter's pace, where it was learned.
@@ -63,8 +74,8 @@ pub struct StepView {
     pub parts: Vec<MixPart>,
     /// How it looks.
     pub swatch: Option<Swatch>,
-    /// How much of it, ml.
-    pub ml: Option<f64>,
+    /// How much of it: `260 ml`, `a little`.
+    pub amount: Option<String>,
     /// Where: names of zones.
     pub zones: Vec<&'static str>,
     /// Why, where that is not plain.
@@ -85,6 +96,8 @@ pub struct StepView {
     pub critical: bool,
     /// True where it can be ticked now: nothing else comes before it.
     pub ready: bool,
+    /// Its clock, where it was started.
+    pub clock: Option<ClockView>,
     /// True of the test for lead, whose answer is asked for.
     pub asks_lead: bool,
     /// How it is worked wet.
@@ -152,6 +165,8 @@ pub struct PotNeeded {
     pub swatch: Option<Swatch>,
     /// ml, as mixed.
     pub ml: f64,
+    /// The same, said.
+    pub amount: String,
     /// Of each part: `slate blue 260 ml, 320 g`.
     pub amounts: Vec<String>,
 }
@@ -175,6 +190,19 @@ pub struct ToBuy {
     pub left: f64,
     /// m² that the rest would still cover in one coat.
     pub covers: f64,
+    /// `buy 2 × 500 ml`, `enough`.
+    pub buys: String,
+    /// `380 ml of 120 ml in stock; 740 ml left, a coat of 5.2 m²`
+    pub words: String,
+}
+
+/// A first coat in a cheaper paint.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct UndercoatView {
+    /// `A first coat of oat white, tinted near slate blue` …
+    pub words: String,
+    /// What it saves, in the workshop's money.
+    pub saves: f64,
 }
 
 /// What it comes to, in the workshop's money.
@@ -190,10 +218,14 @@ pub struct CostView {
     pub overhead: f64,
     /// What is to be asked.
     pub price: f64,
-    /// The same by the square metre that is painted.
-    pub price_per_m2: Option<f64>,
+    /// The same for one `area_unit` of what is painted.
+    pub price_per_area: Option<f64>,
+    /// `m²` or `ft²`.
+    pub area_unit: &'static str,
     /// What the brief allows.
     pub budget: Option<f64>,
+    /// How soon such a palette finds a buyer.
+    pub buyers: Option<FindingView>,
 }
 
 /// A scheme, from what is on the piece now.
@@ -233,4 +265,56 @@ pub struct PaceView {
     pub within: f64,
     /// From how many steps.
     pub steps: usize,
+}
+
+/// The clock of a step.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ClockView {
+    /// Minutes it shows now, or showed when it was stopped.
+    pub minutes: f64,
+    /// Whether it runs.
+    pub runs: bool,
+}
+
+/// Something that is done on another piece.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ElsewhereView {
+    /// Which piece.
+    pub piece: Uuid,
+    /// What it is called.
+    pub name: String,
+    /// What is done on it.
+    pub step: String,
+    /// When, RFC 3339.
+    pub begins: String,
+    /// Until when.
+    pub ends: String,
+    /// Who does it: `you` or `helper`.
+    pub by: &'static str,
+}
+
+/// Working hours with nothing to do.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct IdleView {
+    /// From when, RFC 3339.
+    pub begins: String,
+    /// Until when.
+    pub ends: String,
+}
+
+/// What another school would take.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SchoolCost {
+    /// The question that painters answer differently.
+    pub question: &'static str,
+    /// The answer: `A clear coat in place of the wax` …
+    pub words: &'static str,
+    /// What speaks for it, and against.
+    pub why: &'static str,
+    /// When it would be ready, RFC 3339.
+    pub ends: String,
+    /// How many days later that is than as it is planned; less than 0 sooner.
+    pub days: i32,
+    /// How much more hands-on work it is, minutes; less than 0 less.
+    pub minutes: f64,
 }

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { PieceKept, RunSheetView } from '../../api/client';
 import { Panel } from '../../parts/Panel';
 import { clockOf, lasting } from '../../parts/times';
+import { AcrossTheRoom } from './AcrossTheRoom';
 import { Aside } from './Aside';
 import { DoneSteps } from './DoneSteps';
 import { HowWeWork } from './HowWeWork';
@@ -61,7 +62,7 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
       <div className="flex flex-wrap items-start gap-x-4 gap-y-1">
         <div className="min-w-0 flex-1 basis-72">
           <h1 className="text-3xl">
-            {sheet.ends ? `Ready on ${clock.both(sheet.ends)}` : over ? 'Ready to hand over' : 'Run sheet'}
+            {sheet.ends ? `Ready on ${clock.short(sheet.ends)}` : over ? 'Ready to hand over' : 'Run sheet'}
           </h1>
           <p className="text-soft">
             {sheet.minutes > 0 && `${lasting(sheet.minutes)} of work to do. `}
@@ -75,6 +76,7 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
           <button type="button" className="press press-plain text-sm" onClick={onSettings}>
             <Settings2 size={18} aria-hidden /> How we work
           </button>
+          <AcrossTheRoom piece={piece.id} sheet={sheet} clock={clock} />
           <a
             className="press press-bare text-sm"
             href={`/api/pieces/${piece.id}/run-sheet/calendar`}
@@ -102,10 +104,16 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
           <b className="font-semibold">Sooner: </b>
           {sheet.other_ways
             .map(
-              ({ words, ends }) => `${words.charAt(0).toLowerCase()}${words.slice(1)}: ${clock.both(ends)}`,
+              ({ words, ends }) => `${words.charAt(0).toLowerCase()}${words.slice(1)}: ${clock.short(ends)}`,
             )
             .join('; ')}
           .
+        </p>
+      )}
+      {sheet.if_it_stays.length > 0 && (
+        <p className="text-sm print:hidden">
+          <b className="font-semibold">If it stays for a week: </b>
+          {sheet.if_it_stays.join('; ')}. The rest may wait.
         </p>
       )}
     </header>

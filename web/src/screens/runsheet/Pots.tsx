@@ -29,7 +29,7 @@ export function Pots({ sheet }: { sheet: RunSheetView }) {
           {pot.swatch ? <Drawdown swatch={pot.swatch} className="min-h-13" /> : <span aria-hidden />}
           <div className="py-1.5 leading-tight">
             <p className="font-semibold">{pot.words}</p>
-            <p className="text-sm">{pot.ml < 10 ? 'a little, under 10 ml' : `${Math.round(pot.ml)} ml`}</p>
+            <p className="text-sm">{pot.amount}</p>
             {pot.amounts.map((amount) => (
               <p key={amount} className="text-sm text-soft">
                 {amount}

@@ -1,12 +1,8 @@
-import { Check, Clock, Droplets, ShieldAlert } from 'lucide-react';
-import { useState } from 'react';
-import type { StepDone, StepView } from '../../api/client';
+import { Clock, Droplets, ShieldAlert } from 'lucide-react';
+import type { StepView } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
-import { Field } from '../../parts/Field';
-import { misread, typed } from '../../parts/numbers';
 import { type clockOf, lasting } from '../../parts/times';
-import { useDeed } from '../../parts/useDeed';
-import { useRunSheetCalls } from '../../state/runSheet';
+import { Tick } from './Tick';
 
 interface Props {
   piece: string;
@@ -36,7 +32,7 @@ export function Step({ piece, revision, step, clock }: Props) {
             {step.pot && (
               <p className="text-sm">
                 {step.pot}
-                {step.ml != null && `, ${step.ml < 10 ? 'a little' : `${Math.round(step.ml)} ml`}`}
+                {step.amount && `, ${step.amount}`}
               </p>
             )}
             <p className="text-sm text-soft">{step.zones.join(', ')}</p>
@@ -73,80 +69,5 @@ export function Step({ piece, revision, step, clock }: Props) {
         {step.ready && <Tick piece={piece} revision={revision} step={step} />}
       </div>
     </li>
-  );
-}
-
-/** One touch ticks it off; how long it really took can be said with it. */
-function Tick({ piece, revision, step }: Omit<Props, 'clock'>) {
-  const calls = useRunSheetCalls(piece);
-  const { attempt, busy } = useDeed();
-  const [telling, setTelling] = useState(false);
-  const [minutes, setMinutes] = useState('');
-  const [note, setNote] = useState('');
-  const [wrong, setWrong] = useState<string>();
-  const tick = (more: Partial<StepDone>) =>
-    attempt(
-      'It was not ticked off',
-      () => calls.tick({ step: step.id, ...more }, revision),
-      (problem) => setWrong(problem.at('/minutes') ?? problem.at('/note') ?? problem.message),
-    );
-  const withWords = () => {
-    const number = typed(minutes);
-    if (number === undefined) setWrong(misread(minutes));
-    else void tick({ minutes: number, note: note.trim() || null });
-  };
-  if (step.asks_lead)
-    return (
-      <div className="flex flex-wrap gap-2 print:hidden">
-        <button type="button" className="press press-ink" disabled={busy} onClick={() => tick({})}>
-          <Check size={18} aria-hidden /> No lead in it
-        </button>
-        <button
-          type="button"
-          className="press press-plain"
-          disabled={busy}
-          onClick={() => tick({ lead: true })}
-        >
-          There is lead
-        </button>
-      </div>
-    );
-  return (
-    <div className="grid gap-2 print:hidden">
-      <div className="flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="press press-ink"
-          disabled={busy}
-          aria-label={`Done: ${step.name}`}
-          onClick={() => tick({})}
-        >
-          <Check size={18} aria-hidden /> Done
-        </button>
-        <button
-          type="button"
-          className="press press-bare text-sm"
-          aria-expanded={telling}
-          aria-label={`Done, with time and note: ${step.name}`}
-          onClick={() => setTelling(!telling)}
-        >
-          With time and note
-        </button>
-      </div>
-      {telling && (
-        <div className="grid max-w-lg grid-cols-[8rem_minmax(0,1fr)_auto] items-end gap-2 max-sm:grid-cols-1">
-          <Field label="It took" unit="min" value={minutes} onChange={setMinutes} inputMode="decimal" />
-          <Field label="Note" value={note} onChange={setNote} placeholder="dragged at the end" />
-          <button type="button" className="press press-ink" disabled={busy} onClick={withWords}>
-            Tick off
-          </button>
-        </div>
-      )}
-      {wrong && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {wrong}
-        </p>
-      )}
-    </div>
   );
 }

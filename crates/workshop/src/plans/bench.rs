@@ -1,0 +1,137 @@
+//! Several pieces on one bench: what is due earlier comes first, and what fits into the waits of one is done on another.
+
+use jiff::Timestamp;
+use uuid::Uuid;
+use warm_blend_piece::Piece;
+use warm_blend_plan::{Hands, RunSheet, Scheduled, Step, Stretch, Taken};
+
+use super::planning::{Planned, WhenAsked};
+use super::view::{ElsewhereView, IdleView};
+use crate::{Refusal, Room};
+
+/// Minutes of a wait that are worth telling of†.
+const WORTH_TELLING: f64 = 30.0;
+
+/// A piece that is on the bench.
+#[derive(Debug, Clone, Copy)]
+pub struct OnTheBench<'a> {
+    /// Which.
+    pub id: Uuid,
+    /// The same.
+    pub piece: &'a Piece,
+    /// Its run sheet.
+    pub sheet: &'a RunSheet,
+}
+
+/// Something that is done on another piece.
+#[derive(Debug, Clone)]
+pub(super) struct Elsewhere {
+    piece: Uuid,
+    name: String,
+    step: String,
+    when: Stretch,
+    by: usize,
+}
+
+impl OnTheBench<'_> {
+    /// True of a piece that takes time from others: something was done on it.
+    pub fn is_begun(&self) -> bool {
+        !self.sheet.done.is_empty()
+    }
+}
+
+impl<'a> Room<'a> {
+    /// What is left to do on a piece of those on the bench, and when it is done: those that are begun and due earlier come first.
+    pub fn plan(
+        &self,
+        bench: &[OnTheBench<'a>],
+        own: Uuid,
+        asked: &WhenAsked,
+    ) -> Result<Planned<'a>, Refusal> {
+        let mut bench: Vec<&OnTheBench> =
+            bench.iter().filter(|one| one.id == own || one.is_begun()).collect();
+        bench.sort_by_key(|one| (one.piece.brief.due.is_none(), one.piece.brief.due));
+        let mut taken: [Taken; 2] = Default::default();
+        let (mut planned, mut elsewhere) = (None, Vec::new());
+        for one in bench {
+            match self.plan_around((one.piece, one.sheet), asked.clone(), taken.clone()) {
+                Ok(plan) if one.id == own => {
+                    taken = plan.and_taken();
+                    planned = Some(plan);
+                }
+                Ok(plan) => {
+                    taken = plan.and_taken();
+                    elsewhere.extend(plan.as_seen_from_elsewhere(one));
+                }
+                Err(refused) if one.id == own => return Err(refused),
+                // Another one that cannot be planned takes no time.
+                Err(_) => {}
+            }
+        }
+        let mut planned = planned.ok_or(Refusal::Broken)?;
+        let over = planned.hands_off();
+        elsewhere.retain(|one: &Elsewhere| one.when.0 < over);
+        elsewhere.sort_by_key(|one| one.when);
+        planned.elsewhere = elsewhere;
+        Ok(planned)
+    }
+}
+
+impl Planned<'_> {
+    /// When the last hand is laid on it.
+    fn hands_off(&self) -> Timestamp {
+        let worked = self.plan.iter().flat_map(|one| &one.stretches).filter(|(begins, ends)| begins < ends);
+        worked.map(|(_, ends)| *ends).max().unwrap_or(self.asked.now)
+    }
+
+    fn hands(&self) -> Hands {
+        let Self { sheet, taken, .. } = self;
+        Hands { hours: sheet.hours.clone(), helper: sheet.helper, taken: taken.clone() }.busy_with(&self.plan)
+    }
+
+    /// What it and those before it take of the time.
+    fn and_taken(&self) -> [Taken; 2] {
+        if self.stop().is_some() { self.taken.clone() } else { self.hands().taken }
+    }
+
+    fn as_seen_from_elsewhere(&self, one: &OnTheBench) -> Vec<Elsewhere> {
+        if self.stop().is_some() {
+            return Vec::new();
+        }
+        let of = |(step, when): (&Step, &Scheduled)| {
+            let worked = when.stretches.iter().filter(|(begins, ends)| begins < ends);
+            let told = worked.map(|stretch| Elsewhere {
+                piece: one.id,
+                name: one.piece.name.as_str().to_owned(),
+                step: self.name(&step.work),
+                when: *stretch,
+                by: when.by,
+            });
+            told.collect::<Vec<_>>()
+        };
+        self.in_order().flat_map(of).collect()
+    }
+
+    /// What is done on other pieces until this one is finished.
+    pub(super) fn elsewhere(&self) -> Vec<ElsewhereView> {
+        let view = |one: &Elsewhere| ElsewhereView {
+            piece: one.piece,
+            name: one.name.clone(),
+            step: one.step.clone(),
+            begins: one.when.0.to_string(),
+            ends: one.when.1.to_string(),
+            by: if one.by == 0 { "you" } else { "helper" },
+        };
+        self.elsewhere.iter().map(view).collect()
+    }
+
+    /// Hours in which the painter's hands are free until this piece is finished.
+    pub(super) fn idle(&self) -> Vec<IdleView> {
+        let mut hands = self.hands();
+        hands.taken[0].take(self.elsewhere.iter().filter(|one| one.by == 0).map(|one| one.when));
+        let free = hands.idle(self.asked.now, self.hands_off(), WORTH_TELLING);
+        free.into_iter()
+            .map(|(from, to)| IdleView { begins: from.to_string(), ends: to.to_string() })
+            .collect()
+    }
+}

@@ -1,0 +1,238 @@
+//! What a plan takes from the shelf, and what is to be bought for it.
+
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Class, Component, Dimension, PaintId, Parts};
+use warm_blend_piece::Age;
+use warm_blend_plan::{Needed, Step, amounts, packs};
+
+use super::planning::Planned;
+use super::view::{PotNeeded, ToBuy, UndercoatView};
+use crate::{Kept, MixPart, Refusal, Room, Swatch};
+
+/// ml below which nobody measures†.
+const A_LITTLE: f64 = 10.0;
+/// A paint is cheaper from such a share of the price on, so that it is worth a second tin†.
+const CHEAPER: f64 = 0.75;
+
+impl<'a> Room<'a> {
+    /// The tin that a product without a pot comes from: of its class the one of which there is most.
+    pub(super) fn tin_of(&self, class: Class) -> Option<&'a Kept<ShelfPaint>> {
+        let of_class = self.shelf.tins().filter(|tin| tin.value.class == class);
+        of_class.max_by(|a, b| stock(&a.value).total_cmp(&stock(&b.value)))
+    }
+}
+
+/// Pots and how they look.
+pub(super) type Swatches = [(Vec<Component>, Swatch)];
+
+pub(super) fn swatch_of(pot: &[Component], swatches: &Swatches) -> Option<Swatch> {
+    swatches.iter().find(|(of, _)| of == pot).map(|(_, swatch)| swatch.clone())
+}
+
+pub(super) fn stock(tin: &ShelfPaint) -> f64 {
+    tin.stock.map_or(0.0, |stock| stock.value())
+}
+
+impl<'a> Planned<'a> {
+    /// How each pot of some looks.
+    pub(super) fn swatches(&self, needed: &[Needed]) -> Result<Vec<(Vec<Component>, Swatch)>, Refusal> {
+        let mut all = Vec::new();
+        for pot in needed.iter().filter(|pot| !pot.pot.is_empty()) {
+            let parts: Vec<(PaintId, Parts)> =
+                pot.pot.iter().map(|part| (part.paint, part.parts.into())).collect();
+            if let Some(stirred) = self.room.shelf.stirred(&parts)? {
+                all.push((pot.pot.clone(), Swatch::of(&stirred, self.room.look)));
+            }
+        }
+        Ok(all)
+    }
+
+    /// ml of each tin in some pots, by the parts of each; of what comes out of a tin by itself that tin.
+    pub(super) fn by_tin(&self, needed: &[Needed]) -> Vec<(&'a Kept<ShelfPaint>, f64, f64)> {
+        let mut all: Vec<(&Kept<ShelfPaint>, f64, f64)> = Vec::new();
+        let mut add = |tin: &'a Kept<ShelfPaint>, ml: f64, each: f64| match all
+            .iter_mut()
+            .find(|(other, ..)| other.id == tin.id)
+        {
+            Some((_, sum, thickest)) => {
+                *sum += ml;
+                *thickest = thickest.max(each);
+            }
+            None => all.push((tin, ml, each)),
+        };
+        for pot in needed {
+            let each = pot.by_square_metre;
+            if let Some(tin) = pot.product.and_then(|class| self.room.tin_of(class)) {
+                add(tin, pot.ml, each);
+            }
+            let total: f64 = pot.pot.iter().map(|part| f64::from(part.parts.value())).sum();
+            for part in &pot.pot {
+                if let Ok(tin) = self.room.shelf.tin(part.paint.0) {
+                    add(tin, pot.ml * f64::from(part.parts.value()) / total, each);
+                }
+            }
+        }
+        all
+    }
+
+    /// What is to be bought for some pots, what is missing first.
+    pub(super) fn to_buy(&self, needed: &[Needed]) -> Vec<ToBuy> {
+        let units = self.asked.units;
+        let row = |(tin, ml, each): (&Kept<ShelfPaint>, f64, f64)| {
+            let (value, stock) = (&tin.value, stock(&tin.value));
+            let short = (ml - stock).max(0.0);
+            let sizes = value.price.map(|price| (price.tin().value(), price.amount()));
+            let count = match short {
+                short if short <= 0.0 => Some(0),
+                short => sizes.and_then(|size| packs(short, &[size])).map(|packs| packs[0]),
+            };
+            let bought = count.zip(sizes).map_or(0.0, |(n, (size, _))| n as f64 * size);
+            let left = (stock + bought - ml).max(0.0);
+            let covers = left / each;
+            let buys = match (count, sizes) {
+                (Some(0), _) => "enough".to_owned(),
+                (Some(n), Some((size, _))) => format!("buy {n} × {}", units.say_volume(size)),
+                _ => "buy some: no pack is known".to_owned(),
+            };
+            let rest = format!(
+                "; {} left, a coat of {}",
+                units.say_volume(left),
+                units.say(Dimension::Area, covers)
+            );
+            let rest = if left >= 1.0 { rest } else { String::new() };
+            let words = format!("{} of {} in stock{rest}", units.say_volume(ml), units.say_volume(stock));
+            ToBuy {
+                name: value.name.as_str().to_owned(),
+                needed: ml,
+                stock,
+                packs: count,
+                pack: sizes.map(|(size, _)| size),
+                cost: count.zip(sizes).map(|(n, (_, price))| n as f64 * price),
+                left,
+                covers,
+                buys,
+                words,
+            }
+        };
+        let mut rows: Vec<ToBuy> = self.by_tin(needed).into_iter().map(row).collect();
+        rows.sort_by_key(|row| row.packs == Some(0));
+        rows
+    }
+
+    /// What is to be bought for what is left.
+    pub(super) fn shopping_list(&self) -> Vec<ToBuy> {
+        self.to_buy(&amounts(&self.steps, &self.zones))
+    }
+
+    pub(super) fn pots(&self, needed: &[Needed], swatches: &Swatches) -> Vec<PotNeeded> {
+        let one = |pot: &Needed| {
+            let words = match pot.product {
+                Some(class) => class.name().to_owned(),
+                None => self.room.shelf.pot_words(&pot.pot),
+            };
+            let total: f64 = pot.pot.iter().map(|part| f64::from(part.parts.value())).sum();
+            let amount = |part: &Component| {
+                let ml = pot.ml * f64::from(part.parts.value()) / total;
+                let density = self.room.shelf.tin(part.paint.0).map_or(1.0, |tin| tin.value.density());
+                let units = self.asked.units;
+                let name = self.room.shelf.name(part.paint.0);
+                format!("{name} {}, {}", units.say_volume(ml), units.say_weight(ml * density))
+            };
+            let several = pot.pot.len() > 1;
+            PotNeeded {
+                words,
+                parts: pot.pot.iter().map(MixPart::from).collect(),
+                swatch: swatch_of(&pot.pot, swatches),
+                ml: pot.ml,
+                amount: self.amount(pot.ml),
+                amounts: if several { pot.pot.iter().map(amount).collect() } else { Vec::new() },
+            }
+        };
+        needed.iter().map(one).collect()
+    }
+
+    /// How much it is; a few drops are not measured.
+    pub(super) fn amount(&self, ml: f64) -> String {
+        if ml < A_LITTLE { "a little".to_owned() } else { self.asked.units.say_volume(ml) }
+    }
+
+    /// Where a first coat in a cheaper paint, tinted near the colour, would save something: the first coat is never the colour (common
+    /// practice).
+    pub(super) fn undercoats(&self) -> Vec<UndercoatView> {
+        let priced = |tin: &'a Kept<ShelfPaint>| Some((tin.value.price?.by_ml(), tin));
+        let cheap =
+            self.room.shelf.tins().filter(|tin| tin.value.class.makes_colours() && stock(&tin.value) > 0.0);
+        let Some((price, cheap)) = cheap.filter_map(priced).min_by(|a, b| a.0.total_cmp(&b.0)) else {
+            return Vec::new();
+        };
+        let first = |step: &&Step| step.work.laid().is_some_and(|laid| laid.coat.0 == 1 && laid.coat.1 > 1);
+        let save = |step: &Step| {
+            let laid = step.work.laid().filter(|laid| !self.blocks(laid))?;
+            let by_ml = |part: &Component| Some(self.room.shelf.tin(part.paint.0).ok()?.value.price?.by_ml());
+            let parts = |part: &Component| f64::from(part.parts.value());
+            let total: f64 = laid.pot.iter().map(parts).sum();
+            let cost: Option<f64> =
+                laid.pot.iter().map(|part| Some(by_ml(part)? * parts(part) / total)).sum();
+            let cost = cost?;
+            let ml: f64 =
+                amounts(std::slice::from_ref(step), &self.zones).iter().map(|needed| needed.ml).sum();
+            let words = format!(
+                "A first coat of {}, tinted near {}",
+                cheap.value.name.as_str(),
+                self.room.shelf.pot_words(&laid.pot)
+            );
+            (price < CHEAPER * cost).then_some(UndercoatView { words, saves: (cost - price) * ml })
+        };
+        self.steps.iter().filter(first).filter_map(save).collect()
+    }
+
+    /// What was taken for granted.
+    pub(super) fn assumptions(&self, needed: &[Needed]) -> Vec<String> {
+        let mut notes = self.notes.clone();
+        for pot in needed {
+            if let Some(class) = pot.product
+                && self.room.tin_of(class).is_none()
+            {
+                let name = class.name().to_lowercase();
+                notes.push(format!(
+                    "There is no {name} on the shelf: its price and stock are not reckoned with."
+                ));
+            }
+        }
+        let unpriced: Vec<&str> = self
+            .by_tin(needed)
+            .into_iter()
+            .filter(|(tin, ..)| tin.value.price.is_none())
+            .map(|(tin, ..)| tin.value.name.as_str())
+            .collect();
+        if !unpriced.is_empty() {
+            notes.push(format!("Without a price, so not in the cost: {}.", unpriced.join(", ")));
+        }
+        if self.sheet.rates.hour.is_none() {
+            notes.push("No hourly rate is set: the price counts materials only.".to_owned());
+        }
+        let first = self.all.iter().find_map(|step| step.work.laid());
+        if self.piece.ground.kind.bleeds() && first.is_some_and(|laid| !self.blocks(laid)) {
+            notes.push(
+                "The ground bleeds, and no primer is on the board: it will come up through the paint."
+                    .to_owned(),
+            );
+        }
+        if self.zones.iter().any(|zone| zone.ages.iter().any(|age| *age != Age::Wear)) {
+            notes.push(
+                "What makes it look old has no product yet: its time is planned, its paint is not. Put it on a board \
+                 to have that too."
+                    .to_owned(),
+            );
+        }
+        notes
+    }
+
+    /// What some pots cost, as far as prices are known.
+    pub(super) fn materials(&self, needed: &[Needed]) -> f64 {
+        let priced = self.by_tin(needed).into_iter();
+        priced
+            .filter_map(|(tin, ml, _)| Some(tin.value.price?.by_ml() * ml))
+            .fold(0.0, |sum, cost| sum + cost)
+    }
+}

@@ -1,0 +1,158 @@
+//! What else would do: other hours, other ways of working, other schemes.
+
+use std::cell::RefCell;
+
+use jiff::Timestamp;
+use warm_blend_board::{AnotherWay, Layer, other_ways};
+use warm_blend_paint::{Class, PaintId};
+use warm_blend_piece::{Piece, Scheme, buyers};
+use warm_blend_plan::{DayHours, WorkingHours, amounts, hands_on, if_it_stays};
+
+use super::planning::{Planned, Way};
+use super::view::{OtherWay, SchemeCost, SchoolCost};
+use crate::{FindingView, Refusal, scheme_of};
+
+const ALL_THREE: &str = "With all three";
+
+/// A day of work that is longer by so much, minutes, and ends no later than that.
+const LONGER: u16 = 120;
+
+impl Planned<'_> {
+    pub(super) fn verdict(&self, ends: Timestamp) -> Option<String> {
+        let due = self.piece.brief.due?;
+        let clock = self.sheet.hours.clock();
+        let day = ends.to_zoned_datetime(clock).date();
+        let days = day.until(due).ok()?.get_days();
+        let count = |n: i32| if n == 1 { "a day".to_owned() } else { format!("{n} days") };
+        Some(match days {
+            0 => "Done on the very day it is due.".to_owned(),
+            n if n > 0 => format!("In time, with {} to spare.", count(n)),
+            n => format!("Late by {}: see what would help.", count(-n)),
+        })
+    }
+
+    /// What would make it earlier.
+    pub(super) fn other_ways(&self, ends: Timestamp) -> Vec<OtherWay> {
+        let hours = &self.sheet.hours;
+        let with = |change: &dyn Fn(&mut [Option<DayHours>; 7])| {
+            let mut week = hours.week;
+            change(&mut week);
+            WorkingHours { week, ..hours.clone() }
+        };
+        let longest = hours.week.iter().flatten().max_by_key(|window| window.to - window.from).copied();
+        let longer = |week: &mut [Option<DayHours>; 7]| {
+            week.iter_mut().flatten().for_each(|day| day.to = (day.to + LONGER).min(24 * 60));
+        };
+        let weekends = |week: &mut [Option<DayHours>; 7]| {
+            week[5..].iter_mut().for_each(|day| *day = day.or(longest));
+        };
+        let all = with(&|week| {
+            weekends(week);
+            longer(week);
+        });
+        let ways = [
+            ("With a helper", hours.clone(), true),
+            ("Two hours longer a day", with(&longer), self.sheet.helper),
+            ("At weekends too", with(&weekends), self.sheet.helper),
+            (ALL_THREE, all, true),
+        ];
+        let clock = hours.clock();
+        let day = |at: Timestamp| at.to_zoned_datetime(clock.clone()).date();
+        let mut found: Vec<(Timestamp, OtherWay)> = Vec::new();
+        // A way that is no day sooner is none; all three together are told of only where they beat each of them.
+        for (words, hours, helper) in ways {
+            let Some(over) = self.scheduled(&hours, helper).and_then(|plan| Self::ends(&plan)) else {
+                continue;
+            };
+            let alone = words != ALL_THREE || found.iter().all(|(other, _)| day(over) < day(*other));
+            if day(over) < day(ends) && alone {
+                found.push((over, OtherWay { words, ends: over.to_string() }));
+            }
+        }
+        found.sort_by_key(|(over, _)| *over);
+        found.into_iter().map(|(_, way)| way).collect()
+    }
+
+    /// What cannot be left as it is for a week.
+    pub(super) fn if_it_stays(&self) -> Vec<&'static str> {
+        let mut all = Vec::new();
+        for zone in &self.zones {
+            let next = self.steps.iter().find(|step| step.zones.contains(&zone.zone));
+            let last = self.sheet.last_on(zone.zone);
+            let told = last.zip(next).and_then(|(last, next)| if_it_stays(&last.work, &next.work));
+            all.extend(told.filter(|told| !all.contains(told)));
+        }
+        all
+    }
+
+    /// What each scheme would come to from here on: a change of mind before it is made.
+    pub(super) fn schemes(&self) -> Result<Vec<SchemeCost>, Refusal> {
+        let of = |(at, scheme): (usize, &Scheme)| {
+            let name = scheme.name.as_str().to_owned();
+            if at == self.piece.chosen {
+                return Ok(SchemeCost { name, chosen: true, ..self.scheme_cost() });
+            }
+            let piece = Piece { chosen: at, ..self.piece.clone() };
+            let planned =
+                self.room.plan_around((&piece, self.sheet), self.asked.clone(), self.taken.clone())?;
+            Ok(SchemeCost { name, ..planned.scheme_cost() })
+        };
+        self.piece.schemes.iter().enumerate().map(of).collect()
+    }
+
+    pub(super) fn scheme_cost(&self) -> SchemeCost {
+        SchemeCost {
+            name: String::new(),
+            chosen: false,
+            ends: self.ready().map(|ends| ends.to_string()),
+            minutes: hands_on(&self.plan),
+            materials: self.materials(&amounts(&self.steps, &self.zones)),
+        }
+    }
+
+    /// What other schools would take from here on: the same answers as on the board, on every zone that they apply to.
+    pub(super) fn schools(&self, ends: Timestamp) -> Result<Vec<SchoolCost>, Refusal> {
+        let clock = self.sheet.hours.clock();
+        let day = |at: Timestamp| at.to_zoned_datetime(clock.clone()).date();
+        let class = |paint: PaintId| self.class(paint);
+        let of_class = |class: Class| self.room.tin_of(class).map(|tin| PaintId(tin.id));
+        let ways = |layers: &[Layer]| other_ways(layers, class, of_class);
+        let asked: RefCell<Vec<AnotherWay>> = RefCell::default();
+        self.plan_again(&|layers| {
+            asked.borrow_mut().extend(ways(layers));
+            layers.to_vec()
+        })?;
+        let mut found: Vec<SchoolCost> = Vec::new();
+        for AnotherWay { question, words, why, .. } in asked.into_inner() {
+            if found.iter().any(|told| told.words == words) {
+                continue;
+            }
+            let planned = self.plan_again(&|layers| {
+                let way = ways(layers).into_iter().find(|way| way.words == words);
+                way.map_or_else(|| layers.to_vec(), |way| way.layers)
+            })?;
+            let Some(over) = planned.ready() else { continue };
+            found.push(SchoolCost {
+                question,
+                words,
+                why,
+                ends: over.to_string(),
+                days: day(ends).until(day(over)).map_or(0, |span| span.get_days()),
+                minutes: hands_on(&planned.plan) - hands_on(&self.plan),
+            });
+        }
+        Ok(found)
+    }
+
+    fn plan_again(&self, way: Way) -> Result<Self, Refusal> {
+        self.room.plan_by((self.piece, self.sheet), self.asked.clone(), self.taken.clone(), way)
+    }
+
+    /// How soon such a palette finds a buyer.
+    pub(super) fn buyers(&self) -> Result<Option<FindingView>, Refusal> {
+        let scheme = scheme_of(self.piece, None)?;
+        let Some(seen) = self.room.stand(self.piece, &scheme)? else { return Ok(None) };
+        let pairs = seen.looked(self.piece, &scheme, self.room.look).pairs();
+        Ok(buyers(&seen.zones, &pairs).map(FindingView::from))
+    }
+}
