@@ -8,6 +8,7 @@ import { LightProvider } from './light/light';
 import { NoticeProvider } from './parts/Notice';
 import { Board } from './screens/board/Board';
 import { Label } from './screens/label/Label';
+import { Log } from './screens/log/Log';
 import { Piece } from './screens/piece/Piece';
 import { Sheet } from './screens/piece/Sheet';
 import { Pot } from './screens/pot/Pot';
@@ -39,6 +40,7 @@ if (root) {
                   <Route path="/pot/:id?" element={<Pot />} />
                   <Route path="/board/:id?" element={<Board />} />
                   <Route path="/run-sheet" element={<RunSheet />} />
+                  <Route path="/log" element={<Log />} />
                   <Route path="/label/:id" element={<Label />} />
                   <Route path="*" element={<Navigate to="/piece" replace />} />
                 </Route>

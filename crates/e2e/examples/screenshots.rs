@@ -72,6 +72,9 @@ async fn main() {
     painter.open("/run-sheet").await;
     painter.reads("Ready on").await;
     keep(&painter, "run-sheet").await;
+    painter.open("/log").await;
+    painter.reads("How true were we").await;
+    keep(&painter, "log").await;
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
     painter.reads("of neighbours is off").await;

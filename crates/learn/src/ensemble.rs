@@ -93,7 +93,7 @@ impl Ensemble {
         self.members.get(i).map_or_else(|| self.best.clone(), Material::from)
     }
 
-    fn members(&self) -> impl Iterator<Item = Material> {
+    pub(crate) fn members(&self) -> impl Iterator<Item = Material> {
         self.members.iter().map(Material::from)
     }
 

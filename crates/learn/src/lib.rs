@@ -32,6 +32,7 @@ mod residual;
 mod sense;
 mod shelf;
 mod strength;
+mod truth;
 mod worth;
 
 use std::collections::HashMap;
@@ -49,6 +50,7 @@ pub use reading::{BadMeasured, Measured, PartsMethod, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};
 pub use shelf::ShelfPaint;
 pub use strength::{Strength, strengths};
+pub use truth::{Foretold, foretell};
 pub use worth::{Beside, Reads, Test, Worth, worth};
 
 use circle::{Circle, CircleData, circles};

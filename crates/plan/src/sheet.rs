@@ -77,6 +77,9 @@ pub struct Done {
     /// What the painter wrote.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub note: Option<Note>,
+    /// A photo of it, by its id.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub photo: Option<Uuid>,
 }
 
 /// A run sheet that cannot be.

@@ -2,6 +2,7 @@
 //! two-colour scheme. All of it is made up.
 
 mod boards;
+mod log;
 mod piece;
 mod plan;
 mod shelf;
@@ -11,6 +12,7 @@ use std::{
     path::{Path, PathBuf},
 };
 
+use jiff::{Timestamp, ToSpan, tz::TimeZone};
 use uuid::Uuid;
 use warm_blend_learn::{LoggedReading, PartsMethod, Reading, ShelfPaint, Source};
 use warm_blend_paint::{
@@ -118,21 +120,36 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
             stock: Some(ml(left)?),
             ..ShelfPaint::new(named(name)?, class, hex.map(code).transpose()?)
         };
-        shelf.push((name, store.furnish_as(Uuid::from_u128(FIRST + n as u128), paint)?));
+        shelf.push((
+            name,
+            store.furnish_as(Uuid::from_u128(FIRST + n as u128), days_ago(41, (9, n as i8)), paint)?,
+        ));
     }
     readings(store, &shelf)?;
-    for (name, recipe, target) in MIXES {
+    for (n, (name, recipe, target)) in (0i64..).zip(MIXES) {
         let component = |(paint, parts): &(&str, u32)| {
             let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
             Ok(Component { paint: PaintId(tin(&shelf, paint)?.id), parts })
         };
         let components = recipe.iter().map(component).collect::<Result<_, StoreError>>()?;
         let target = target.map(code).transpose()?;
-        store.furnish(SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?)?;
+        let mix = SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?;
+        store.furnish_on(days_ago(34 - 3 * n, (10 + n as i8, 20)), mix)?;
     }
     let boards = boards::boards(store, &shelf)?;
     let pieces = piece::pieces(store, &shelf, &boards)?;
-    plan::plans(store, pieces, boards[0])
+    plan::plans(store, pieces, boards[0])?;
+    log::notes(store, pieces)
+}
+
+/// A time of day so many days ago, on the clock of this computer.
+fn days_ago(days: i64, (hour, minute): (i8, i8)) -> Timestamp {
+    let zone = TimeZone::system();
+    let now = Timestamp::now();
+    let day = now.to_zoned_datetime(zone.clone()).date().checked_sub(days.days());
+    let at = day.map(|day| zone.to_ambiguous_timestamp(day.at(hour, minute, 0, 0)).compatible());
+    // The calendar has no end that is a few weeks ago.
+    at.ok().and_then(Result::ok).unwrap_or(now)
 }
 
 /// The house white, and what the simulated reader said of tints with it.
@@ -141,7 +158,7 @@ fn readings(store: &mut Store, shelf: &DemoShelf) -> Result<(), StoreError> {
     let currency = Currency::new("EUR").ok();
     store.furnish(Workshop { house_white: Some(PaintId(white.id)), currency, ..Workshop::default() })?;
     let reader = ReaderAtHand::default();
-    for (laid_out, written_down, own, more) in READ {
+    for (n, (laid_out, written_down, own, more)) in (0i64..).zip(READ) {
         let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));
         let (own, more) = (parts(own)?, parts(more)?);
         let of = vec![(tin(shelf, laid_out)?.value.clone(), own), (white.value.clone(), more)];
@@ -156,12 +173,9 @@ fn readings(store: &mut Store, shelf: &DemoShelf) -> Result<(), StoreError> {
             source: Source::Reader,
             sure: false,
         };
-        store.furnish(LoggedReading {
-            reading,
-            note: None,
-            device: Name::new(&reader.name()).ok(),
-            pot: None,
-        })?;
+        let device = Name::new(&reader.name()).ok();
+        let read = LoggedReading { reading, note: None, device, pot: None };
+        store.furnish_on(days_ago(39 - n / 3, (14, 5 + 6 * n as i8)), read)?;
     }
     Ok(())
 }

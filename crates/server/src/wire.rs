@@ -31,6 +31,14 @@ impl LookedAt {
     }
 }
 
+/// Which colour.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct HexAsked {
+    /// sRGB, 3, 6 or 8 hex digits.
+    pub hex: String,
+}
+
 /// Which revision a change was made to.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]

@@ -9,8 +9,8 @@ use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
 use warm_blend_workshop::{Id, uses_of};
 
-use crate::StoreError;
 use crate::rows::{point, put};
+use crate::{StoreError, log};
 
 /// How many changes are remembered.
 const LONGEST: i64 = 5_000;
@@ -82,6 +82,10 @@ pub(crate) fn walk(
         let body = goal.as_ref().or(other.as_ref()).map_or("", String::as_str);
         put(change, entry.document, body, goal.is_none())?;
         point(change, entry.document, &uses_of(&entry.kind, body)?)?;
+        // What is undone was never made; what is taken away was there.
+        if goal.is_none() && matches!(direction, Direction::Back) {
+            log::forget(change, entry.document)?;
+        }
         change.execute(
             "UPDATE change SET undone = ?2 WHERE seq = ?1",
             params![entry.seq, matches!(direction, Direction::Back)],

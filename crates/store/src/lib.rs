@@ -7,6 +7,7 @@
 //! | [`ChangeSet`] | several changes at one go, undone at one go |
 //! | [`Kept`] | a document with its id and revision |
 //! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
+//! | [`Store::log`], [`Store::pots`] | the lines that documents tell of what was done, found by words, kind, piece, paint and day |
 //! | [`HistoryEntry`], [`History`] | what undo and redo would do |
 //! | [`Notice`] | what whoever works with the file should know |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
@@ -22,6 +23,7 @@
 mod error;
 mod history;
 mod kinship;
+mod log;
 mod migrate;
 mod notice;
 mod on_disk;

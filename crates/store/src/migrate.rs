@@ -11,6 +11,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/2-batches.sql")),
     M::up(include_str!("migrations/3-photos.sql")),
     M::up(include_str!("migrations/4-mark.sql")),
+    M::up(include_str!("migrations/5-log.sql")),
 ];
 
 /// Whether the file is of an older form, or new.
@@ -28,7 +29,8 @@ pub(crate) fn migrate(connection: &mut Connection) -> Result<(), StoreError> {
             StoreError::Newer
         }
         other => StoreError::Damaged(other.to_string()),
-    })
+    })?;
+    crate::log::fill(connection)
 }
 
 #[cfg(test)]

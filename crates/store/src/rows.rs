@@ -4,7 +4,7 @@ use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 use warm_blend_workshop::{Document, Id, Kept, Revision};
 
-use crate::StoreError;
+use crate::{StoreError, log};
 
 const COLUMNS: &str = "SELECT id, revision, removed, made_at, changed_at, body FROM document";
 
@@ -26,13 +26,18 @@ pub(crate) fn users<T: Document>(connection: &Connection, used: Id) -> Result<Ve
 }
 
 /// Writes a new one.
-pub(crate) fn insert<T: Document>(change: &Transaction<'_>, id: Id, value: T) -> Result<Kept<T>, StoreError> {
-    let now = Timestamp::now().to_string();
+pub(crate) fn insert<T: Document>(
+    change: &Transaction<'_>,
+    id: Id,
+    at: Timestamp,
+    value: T,
+) -> Result<Kept<T>, StoreError> {
     change.execute(
         "INSERT INTO document (id, kind, revision, body, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?4)",
-        params![id.to_string(), T::KIND, serde_json::to_string(&value)?, now],
+        params![id.to_string(), T::KIND, serde_json::to_string(&value)?, at.to_string()],
     )?;
     point(change, id, &value.uses())?;
+    log::tell(change, id)?;
     read(change, id)
 }
 
@@ -65,7 +70,7 @@ pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -
         "UPDATE document SET body = ?2, removed = ?3, revision = revision + 1, changed_at = ?4 WHERE id = ?1",
         params![id.to_string(), body, removed, Timestamp::now().to_string()],
     )?;
-    Ok(())
+    log::tell(change, id)
 }
 
 /// That what is spoken of is, or was, there.

@@ -151,12 +151,24 @@ impl Store {
 
     /// Keeps a document that the workspace comes with: no step of undo takes it away.
     pub fn furnish<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
-        self.furnish_as(Id::now_v7(), value)
+        self.furnish_as(Id::now_v7(), Timestamp::now(), value)
     }
 
     /// The same under an id that is always the same: what is drawn by it is the same in every such workspace.
-    pub fn furnish_as<T: Document>(&mut self, id: Id, value: T) -> Result<Kept<T>, StoreError> {
-        self.write(|change| insert(change, id, value))
+    pub fn furnish_as<T: Document>(
+        &mut self,
+        id: Id,
+        at: Timestamp,
+        value: T,
+    ) -> Result<Kept<T>, StoreError> {
+        self.write(|change| insert(change, id, at, value))
+    }
+
+    /// The same as if it had been made at a time.
+    pub fn furnish_on<T: Document>(&mut self, at: Timestamp, value: T) -> Result<Kept<T>, StoreError> {
+        let (seconds, nanos) = (at.as_second().max(0) as u64, at.subsec_nanosecond().max(0) as u32);
+        let id = Id::new_v7(uuid::Timestamp::from_unix(uuid::NoContext, seconds, nanos));
+        self.furnish_as(id, at, value)
     }
 
     /// Reads one, also when it was removed.
@@ -302,7 +314,7 @@ pub struct ChangeSet<'a> {
 impl ChangeSet<'_> {
     /// Keeps a new document.
     pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
-        let kept = insert(self.change, Id::now_v7(), value)?;
+        let kept = insert(self.change, Id::now_v7(), Timestamp::now(), value)?;
         self.record(kept.id, None, Some(&serde_json::to_string(&kept.value)?))?;
         Ok(kept)
     }

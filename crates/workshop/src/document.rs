@@ -11,6 +11,7 @@ use warm_blend_piece::Piece;
 use warm_blend_plan::RunSheet;
 
 use crate::Workshop;
+use crate::log::{LogLine, LogNote, Names, lines};
 
 /// Identifies a document for good: a UUIDv7.
 pub type Id = Uuid;
@@ -25,6 +26,11 @@ pub trait Document: Serialize + DeserializeOwned {
 
     /// The documents it speaks of.
     fn uses(&self) -> Vec<Id> {
+        Vec::new()
+    }
+
+    /// What it tells the log, under its id.
+    fn log(&self, _id: Id, _names: &dyn Names) -> Vec<LogLine> {
         Vec::new()
     }
 }
@@ -48,6 +54,10 @@ pub struct Kept<T> {
 
 impl Document for ShelfPaint {
     const KIND: &'static str = "paint";
+
+    fn log(&self, _id: Id, _names: &dyn Names) -> Vec<LogLine> {
+        lines::of_tin(self)
+    }
 }
 
 impl Document for SavedMix {
@@ -56,6 +66,10 @@ impl Document for SavedMix {
     fn uses(&self) -> Vec<Id> {
         self.components().iter().map(|component| component.paint.0).collect()
     }
+
+    fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
+        lines::of_mix(self, names)
+    }
 }
 
 impl Document for PourRecord {
@@ -63,6 +77,10 @@ impl Document for PourRecord {
 
     fn uses(&self) -> Vec<Id> {
         self.paints().into_iter().map(|paint| paint.0).chain([self.mix.0]).collect()
+    }
+
+    fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
+        lines::of_pour(self, names)
     }
 }
 
@@ -73,6 +91,10 @@ impl Document for Board {
         let paints = self.paints().into_iter().map(|paint| paint.0);
         paints.chain(self.mixes().into_iter().map(|mix| mix.0)).collect()
     }
+
+    fn log(&self, id: Id, _names: &dyn Names) -> Vec<LogLine> {
+        lines::of_board(self, Some(id))
+    }
 }
 
 impl Document for BoardReading {
@@ -81,6 +103,10 @@ impl Document for BoardReading {
     fn uses(&self) -> Vec<Id> {
         self.painted().paints().into_iter().map(|paint| paint.0).chain([self.board]).collect()
     }
+
+    fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
+        lines::of_board_reading(self, names)
+    }
 }
 
 impl Document for LoggedReading {
@@ -88,6 +114,10 @@ impl Document for LoggedReading {
 
     fn uses(&self) -> Vec<Id> {
         self.reading.of.iter().map(|(paint, _)| paint.0).chain(self.pot).collect()
+    }
+
+    fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
+        lines::of_reading(self, names)
     }
 }
 
@@ -105,6 +135,10 @@ impl Document for Piece {
     fn uses(&self) -> Vec<Id> {
         self.paints().into_iter().map(|paint| paint.0).chain(self.boards()).collect()
     }
+
+    fn log(&self, id: Id, _names: &dyn Names) -> Vec<LogLine> {
+        lines::of_piece(self, Some(id))
+    }
 }
 
 impl Document for RunSheet {
@@ -113,23 +147,72 @@ impl Document for RunSheet {
     fn uses(&self) -> Vec<Id> {
         self.paints().into_iter().map(|paint| paint.0).chain([self.piece]).collect()
     }
+
+    fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
+        lines::of_sheet(self, names)
+    }
+}
+
+impl Document for LogNote {
+    const KIND: &'static str = "note";
+
+    fn uses(&self) -> Vec<Id> {
+        self.piece.into_iter().collect()
+    }
+
+    fn log(&self, _id: Id, _names: &dyn Names) -> Vec<LogLine> {
+        lines::of_note(self)
+    }
 }
 
 /// What a body of some kind speaks of.
 pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Id>, serde_json::Error> {
-    fn of<T: Document>(body: &str) -> Result<Vec<Id>, serde_json::Error> {
-        Ok(serde_json::from_str::<T>(body)?.uses())
+    struct Uses;
+    impl AskKind for Uses {
+        type Answer = Vec<Id>;
+
+        fn ask<T: Document>(&self, value: &T) -> Vec<Id> {
+            value.uses()
+        }
+    }
+    of_kind(kind, body, &Uses)
+}
+
+/// What a body of some kind tells the log.
+pub fn log_of(kind: &str, id: Id, body: &str, names: &dyn Names) -> Result<Vec<LogLine>, serde_json::Error> {
+    struct Log<'a>(Id, &'a dyn Names);
+    impl AskKind for Log<'_> {
+        type Answer = Vec<LogLine>;
+
+        fn ask<T: Document>(&self, value: &T) -> Vec<LogLine> {
+            value.log(self.0, self.1)
+        }
+    }
+    of_kind(kind, body, &Log(id, names))
+}
+
+/// Something that every document can be asked.
+trait AskKind {
+    type Answer;
+
+    fn ask<T: Document>(&self, value: &T) -> Self::Answer;
+}
+
+fn of_kind<A: AskKind>(kind: &str, body: &str, question: &A) -> Result<A::Answer, serde_json::Error> {
+    fn of<T: Document, A: AskKind>(body: &str, question: &A) -> Result<A::Answer, serde_json::Error> {
+        Ok(question.ask(&serde_json::from_str::<T>(body)?))
     }
     match kind {
-        ShelfPaint::KIND => of::<ShelfPaint>(body),
-        SavedMix::KIND => of::<SavedMix>(body),
-        PourRecord::KIND => of::<PourRecord>(body),
-        Board::KIND => of::<Board>(body),
-        BoardReading::KIND => of::<BoardReading>(body),
-        Piece::KIND => of::<Piece>(body),
-        RunSheet::KIND => of::<RunSheet>(body),
-        LoggedReading::KIND => of::<LoggedReading>(body),
-        Workshop::KIND => of::<Workshop>(body),
+        ShelfPaint::KIND => of::<ShelfPaint, A>(body, question),
+        SavedMix::KIND => of::<SavedMix, A>(body, question),
+        PourRecord::KIND => of::<PourRecord, A>(body, question),
+        Board::KIND => of::<Board, A>(body, question),
+        BoardReading::KIND => of::<BoardReading, A>(body, question),
+        Piece::KIND => of::<Piece, A>(body, question),
+        RunSheet::KIND => of::<RunSheet, A>(body, question),
+        LoggedReading::KIND => of::<LoggedReading, A>(body, question),
+        LogNote::KIND => of::<LogNote, A>(body, question),
+        Workshop::KIND => of::<Workshop, A>(body, question),
         other => Err(serde::de::Error::custom(format!("a document of the unknown kind {other}"))),
     }
 }

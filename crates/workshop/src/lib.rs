@@ -14,6 +14,7 @@
 //! | what is to be done on it, when, with how much of what? | [`Room::plan`], [`RunSheetView`] |
 //! | what did a reading do? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
 //! | what would a file do, and what does one hold? | [`Import`], [`ShelfSnapshot::export`] |
+//! | what was done, and how is it made again? | [`LogLine`], [`ShelfSnapshot::log_page`], [`ShelfSnapshot::make_again`], [`ShelfSnapshot::like`] |
 //! | which tins are one? | [`Merge`] |
 //! | why not? | [`Refusal`], [`Checks`] |
 //!
@@ -36,6 +37,7 @@ mod documents;
 mod exports;
 mod imports;
 mod label;
+mod log;
 mod matching;
 mod merge;
 mod mixable;
@@ -71,11 +73,15 @@ pub use boards::{
 pub use choices::{Chosen, WorkshopEntry, WorkshopKept};
 pub use colour::{Colour, LightName, StateName, light, state};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
-pub use document::{Document, Id, Kept, Revision, uses_of};
+pub use document::{Document, Id, Kept, Revision, log_of, uses_of};
 pub use documents::Documents;
 pub use exports::Export;
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
 pub use label::LabelPart;
+pub use log::{
+    KeptLine, LogAsked, LogDay, LogEntryView, LogGroup, LogKind, LogLine, LogNote, LogNoteEntry, LogPage,
+    LogQuery, MadeAgain, MixLike, Names, Surprise, TruthPoint, TruthView, finds, folded,
+};
 pub use matching::{Found, FoundRecipe, Wanted};
 pub use merge::Merge;
 pub use mixable::RecipePart;

@@ -79,6 +79,20 @@ struct Search {
 }
 
 impl Wanted {
+    /// A colour, with nothing else asked.
+    pub fn of(target: Colour) -> Self {
+        Self {
+            target,
+            paints: None,
+            parts: None,
+            with: Vec::new(),
+            without: Vec::new(),
+            no_black: false,
+            classes: Vec::new(),
+            batch_ml: None,
+        }
+    }
+
     fn parse(&self) -> Result<Search, Refusal> {
         let mut checks = Checks::default();
         let range = |value: Option<u32>, default: u32, most: u32| {

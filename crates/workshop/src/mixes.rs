@@ -21,7 +21,7 @@ pub struct MixEntry {
 }
 
 /// One paint of a mix.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct MixPart {
     /// A paint of the shelf.
     pub paint: Uuid,

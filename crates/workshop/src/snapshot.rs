@@ -77,13 +77,9 @@ impl ShelfSnapshot {
     pub fn of(documents: ShelfDocuments, before: Option<&Self>) -> Result<Self, BadTin> {
         let ShelfDocuments { tins, readings, boards, workshop } = documents;
         let house_white = house_white(&workshop.value, &tins);
-        let of_shelf = |tin: &Kept<ShelfPaint>| {
-            let id = PaintId(tin.id);
-            OfShelf { id, facts: tin.value.facts(house_white == Some(id)), at_hand: !tin.removed }
-        };
         let read = readings.iter().map(|kept| kept.value.reading.clone()).collect();
         let of_boards = boards.iter().map(|kept| kept.value.clone()).collect();
-        let on_shelf = tins.iter().map(of_shelf).collect();
+        let on_shelf = tins.iter().map(|tin| of_shelf(tin, house_white)).collect();
         let learnt = Learnt::after(before.map(|before| &before.learnt), on_shelf, read, of_boards)?;
         let boards = boards.into_iter().zip(learnt.judged.iter().cloned()).collect();
         let mut by_paint: HashMap<Uuid, Vec<usize>> = HashMap::new();
@@ -117,6 +113,11 @@ impl ShelfSnapshot {
     /// All tins there ever were.
     pub fn tins_ever(&self) -> &[Kept<ShelfPaint>] {
         &self.tins
+    }
+
+    /// All tins there ever were, as an estimate sees them.
+    pub(crate) fn of_shelf(&self) -> Vec<OfShelf> {
+        self.tins.iter().map(|tin| of_shelf(tin, self.house_white)).collect()
     }
 
     /// What a tin is called.
@@ -230,4 +231,10 @@ impl ShelfSnapshot {
 pub fn house_white(workshop: &Workshop, tins: &[Kept<ShelfPaint>]) -> Option<PaintId> {
     let at_hand = |white: &PaintId| tins.iter().any(|tin| tin.id == white.0 && !tin.removed);
     workshop.house_white.filter(at_hand)
+}
+
+/// A tin as an estimate sees it.
+fn of_shelf(tin: &Kept<ShelfPaint>, house_white: Option<PaintId>) -> OfShelf {
+    let id = PaintId(tin.id);
+    OfShelf { id, facts: tin.value.facts(house_white == Some(id)), at_hand: !tin.removed }
 }

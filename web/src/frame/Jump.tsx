@@ -8,6 +8,7 @@ import { NoMatches, SoughtList } from '../parts/SoughtList';
 import { useBoards } from '../state/boards';
 import { usePours } from '../state/pours';
 import { useMixes, usePaints } from '../state/workspace';
+import { SCREENS } from './screens';
 
 interface Goal {
   id: string;
@@ -26,11 +27,7 @@ function useGoals(): Goal[] {
   const pours = usePours().data ?? [];
   const boards = useBoards().data ?? [];
   return [
-    { id: 'piece', name: 'Piece', kind: 'screen', go: () => go('/piece') },
-    { id: 'shelf', name: 'Shelf', kind: 'screen', go: () => go('/shelf') },
-    { id: 'pot', name: 'Pot', kind: 'screen', go: () => go('/pot') },
-    { id: 'board', name: 'Board', kind: 'screen', go: () => go('/board') },
-    { id: 'run-sheet', name: 'Run sheet', kind: 'screen', go: () => go('/run-sheet') },
+    ...SCREENS.map(({ to, name }) => ({ id: to, name, kind: 'screen', go: () => go(to) })),
     ...boards.map((board) => ({
       id: board.id,
       name: board.name,

@@ -1,11 +1,12 @@
 import { Switch } from 'radix-ui';
 import { useId, useState } from 'react';
 import { Panel } from '../parts/Panel';
+import { SCREENS } from './screens';
 import { questionKey } from './useKeys';
 
 const KEYS: [string, string][] = [
   ['Ctrl K', 'Jump to a screen, a paint, a mix or a light'],
-  ['Alt 1, 2, 3, 4, 5', 'Piece, Shelf, Pot, Board, Run sheet'],
+  ['Alt 1 to 6', SCREENS.map(({ name }) => name).join(', ')],
   ['Alt L', 'Next light (with Shift, the one before)'],
   ['Alt W', 'Wet, dry, sealed, buffed'],
   ['Ctrl Z', 'Undo'],

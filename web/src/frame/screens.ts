@@ -1,4 +1,4 @@
-import { Armchair, ListChecks, PaintBucket, PanelsTopLeft } from 'lucide-react';
+import { Armchair, BookOpen, ListChecks, PaintBucket, PanelsTopLeft } from 'lucide-react';
 import { useEffect } from 'react';
 import { useLocation } from 'react-router';
 import { ShelfIcon } from './ShelfIcon';
@@ -10,6 +10,7 @@ export const SCREENS = [
   { to: '/pot', name: 'Pot', icon: PaintBucket },
   { to: '/board', name: 'Board', icon: PanelsTopLeft },
   { to: '/run-sheet', name: 'Run sheet', icon: ListChecks },
+  { to: '/log', name: 'Log', icon: BookOpen },
 ];
 
 const PLACES = 'places';

@@ -91,7 +91,11 @@ async fn the_interface_is_open_to_everyone() {
     painter.click("radio", "Cost").await;
     painter.reads("Price to ask").await;
     check("run sheet").await;
+    painter.open("/log").await;
+    painter.reads("How true were we").await;
+    check("log").await;
     painter.size(390, 844).await;
+    check("log on a phone").await;
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
     check("piece on a phone").await;

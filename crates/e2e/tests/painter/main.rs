@@ -4,6 +4,7 @@ mod answers;
 mod boards;
 mod everyone;
 mod keeping;
+mod log;
 mod pieces;
 mod pot;
 mod pouring;

@@ -53,10 +53,12 @@ pub(super) fn boards(store: &mut Store, shelf: &DemoShelf) -> Result<Vec<Uuid>, 
     let trim = vec![Strip { letter: a, from: None, layers: trim }];
     [("aged drift blue for the case", case), ("rubbed oat white for the trim", trim)]
         .into_iter()
-        .map(|(name, strips)| {
+        .zip([27, 24])
+        .map(|((name, strips), ago)| {
             let name = Name::new(name).map_err(|_| unsound(name))?;
             let ground = Ground::of(GroundKind::RedStain);
-            Ok(store.furnish(Board::new(name, ground, strips).map_err(|_| unsound("a board"))?)?.id)
+            let board = Board::new(name, ground, strips).map_err(|_| unsound("a board"))?;
+            Ok(store.furnish_on(super::days_ago(ago, (11, 30)), board)?.id)
         })
         .collect()
 }

@@ -92,5 +92,6 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
         schemes: vec![scheme("pale seat", &STOOL)?],
         ..Piece::named(named("Stool, village hall")?)
     };
-    Ok([store.furnish(piece)?.id, store.furnish(stool)?.id])
+    let begun = |minute| super::days_ago(42, (10, minute));
+    Ok([store.furnish_on(begun(15), piece)?.id, store.furnish_on(begun(40), stool)?.id])
 }

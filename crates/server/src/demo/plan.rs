@@ -44,8 +44,8 @@ pub(super) fn plans(store: &mut Store, [piano, stool]: [Uuid; 2], case: Uuid) ->
     ] {
         tick(&mut beside, work, &STOOL, took, "")?;
     }
-    store.furnish(sheet)?;
-    store.furnish(beside)?;
+    store.furnish_on(super::days_ago(4, (9, 0)), sheet)?;
+    store.furnish_on(super::days_ago(1, (9, 0)), beside)?;
     Ok(())
 }
 
@@ -60,16 +60,20 @@ fn tick(
     sheet: &mut RunSheet,
     work: Work,
     zones: &[Zone],
-    (minutes, usual, ago, (hour, minute)): Took,
+    (minutes, usual, ago, at): Took,
     note: &str,
 ) -> Result<(), StoreError> {
-    let zone = sheet.hours.clock();
-    let today = Timestamp::now().to_zoned_datetime(zone.clone()).date();
-    let day = today.checked_sub(Span::new().days(ago)).map_err(|_| unsound("a day"))?;
-    let at = zone.to_ambiguous_timestamp(day.at(hour, minute, 0, 0)).compatible();
-    let at = at.map_err(|_| unsound("a time"))?;
+    let at = super::days_ago(ago, at);
     let note = Note::new(note).map_err(|_| unsound(note))?;
-    sheet.done.push(Done { work, zones: zones.to_vec(), at, minutes: Some(minutes), usual, note });
+    sheet.done.push(Done {
+        work,
+        zones: zones.to_vec(),
+        at,
+        minutes: Some(minutes),
+        usual,
+        note,
+        photo: None,
+    });
     Ok(())
 }
 

@@ -29,7 +29,7 @@ pub struct HistoryStep {
     change: i64,
     /// The document.
     document: Uuid,
-    /// `paint`, `reading`, `mix`, `pour`, `board`, `piece`, `run-sheet` or `workshop`.
+    /// `paint`, `reading`, `mix`, `pour`, `board`, `piece`, `run-sheet`, `note` or `workshop`.
     kind: String,
     /// What it did, in words: `adding oat white`.
     words: String,
@@ -55,6 +55,7 @@ impl From<HistoryEntry> for HistoryStep {
             "pour" => "the pot of an unnamed mix".to_owned(),
             "board-reading" => "a reading of a board".to_owned(),
             "run-sheet" => "the run sheet".to_owned(),
+            "note" => "a note".to_owned(),
             kind => format!("the unnamed {kind}"),
         });
         let more = match step.more {

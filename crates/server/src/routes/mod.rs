@@ -4,6 +4,7 @@ mod bench;
 mod boards;
 mod files;
 mod history;
+mod log;
 mod mixes;
 mod paints;
 mod photos;
@@ -98,6 +99,12 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(plans::clock))
         .routes(routes!(plans::untick))
         .routes(routes!(plans::export))
+        .routes(routes!(log::get))
+        .routes(routes!(log::like))
+        .routes(routes!(log::again))
+        .routes(routes!(log::truth))
+        .routes(routes!(log::make_note))
+        .routes(routes!(log::remove_note))
         .routes(routes!(history::notices))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

@@ -5,6 +5,7 @@ use jiff::civil::{Date, Time};
 use jiff::tz::TimeZone;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use uuid::Uuid;
 use warm_blend_paint::Note;
 use warm_blend_plan::{Air, DayHours, Rates, RunSheet, WorkingHours};
 
@@ -72,6 +73,9 @@ pub struct StepDone {
     /// What there is to say of it.
     #[serde(default)]
     pub note: Option<String>,
+    /// A photo of it: the id that keeping it gave.
+    #[serde(default)]
+    pub photo: Option<Uuid>,
     /// Of a test for lead: whether there was some.
     #[serde(default)]
     pub lead: bool,
@@ -109,7 +113,7 @@ fn midnight(text: &str, clock: &TimeZone) -> Option<Timestamp> {
 }
 
 /// A point in time.
-pub(super) fn timestamp(text: &str) -> Result<Timestamp, String> {
+pub(crate) fn timestamp(text: &str) -> Result<Timestamp, String> {
     text.trim()
         .parse()
         .map_err(|_| format!("“{}” is no point in time: write it like 2026-11-27T09:00:00Z", shown(text)))

@@ -10,8 +10,10 @@ mod view;
 mod ways;
 
 pub use bench::OnTheBench;
+pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use planning::{Planned, WhenAsked};
+pub(crate) use telling::work_words;
 pub use view::{
     CareView, ClockView, CostView, DoneView, ElsewhereView, IdleView, OtherWay, PaceView, PotNeeded,
     RunSheetView, SchemeCost, SchoolCost, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView,

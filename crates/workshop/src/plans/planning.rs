@@ -257,6 +257,7 @@ impl<'a> Planned<'a> {
             minutes: minutes_taken,
             usual: step.minutes,
             note,
+            photo: said.photo,
         });
         sheet.check().map_err(|error| Refusal::field(error.pointer, error.message))?;
         Ok(sheet)

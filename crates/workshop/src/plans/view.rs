@@ -143,6 +143,8 @@ pub struct DoneView {
     pub usual: f64,
     /// What was said of it.
     pub note: Option<String>,
+    /// A photo of it, by its id.
+    pub photo: Option<Uuid>,
 }
 
 /// Another way to be done.

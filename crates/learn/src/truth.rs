@@ -1,0 +1,163 @@
+//! How true predictions were: each reading against what had been said of it before it was taken.
+//!
+//! What is said beforehand of a mix comes from its own tins and from what had been read of them, and of them alone, until then: so each
+//! forecast is as quick after years of readings as on the first day, and never knows what it is held against.
+
+use warm_blend_paint::{Material, PaintId, Parts};
+use warm_blend_spectral::{Lab, Light, difference};
+
+use crate::{BadTin, Ensemble, Estimate, OfShelf, Reading, Shown};
+
+/// Nine cases of ten lie within so many sd of one direction.
+const NINE_OF_TEN: f64 = 1.645;
+
+/// A reading, and what was said of it beforehand.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Foretold {
+    /// Its place in the list.
+    pub reading: usize,
+    /// What was expected, in daylight.
+    pub expected: Lab,
+    /// What was read.
+    pub read: Lab,
+    /// How far apart they are, ΔE00.
+    pub difference: f64,
+    /// How far they may be in nine cases of ten: the doubt of the mix, of the reading itself and of how its parts were measured.
+    pub within: f64,
+}
+
+impl Foretold {
+    /// Whether it came out within what was said.
+    pub fn held(&self) -> bool {
+        self.difference <= self.within
+    }
+}
+
+/// What was said beforehand of the last `most` thick samples, the oldest first. Samples whose tins are unknown are left out.
+pub fn foretell(
+    paints: &[OfShelf],
+    readings: &[Reading<PaintId>],
+    most: usize,
+) -> Result<Vec<Foretold>, BadTin> {
+    let thick = |at: &usize| matches!(readings[*at].shown, Shown::Thick(_));
+    let mut last: Vec<usize> = (0..readings.len()).rev().filter(thick).take(most).collect();
+    last.reverse();
+    let each = last.into_iter().map(|at| foretold(paints, readings, at));
+    Ok(each.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
+}
+
+fn foretold(
+    paints: &[OfShelf],
+    readings: &[Reading<PaintId>],
+    at: usize,
+) -> Result<Option<Foretold>, BadTin> {
+    let reading = &readings[at];
+    let Shown::Thick(measured) = &reading.shown else { return Ok(None) };
+    let inside = |paint: PaintId| reading.of.iter().any(|(of, _)| *of == paint);
+    let tins: Vec<OfShelf> = paints.iter().filter(|tin| inside(tin.id)).copied().collect();
+    let alone = |other: &&Reading<PaintId>| other.of.iter().all(|(paint, _)| inside(*paint));
+    let before: Vec<Reading<PaintId>> = readings[..at].iter().filter(alone).cloned().collect();
+    let known = Estimate::of(&tins, &before)?;
+    let of: Option<Vec<(Parts, &Ensemble)>> =
+        reading.of.iter().map(|(paint, parts)| Some((*parts, known.paint(*paint)?))).collect();
+    let Some(mixed) = of.as_ref().and_then(|of| Ensemble::mix(of).ok()) else { return Ok(None) };
+    let mixed = mixed.in_state(reading.state);
+    let expected = mixed.best().seen_lab(Light::Daylight);
+    let read = measured.lab();
+    let poured = of.map_or(0.0, |of| poured(&of, reading, expected));
+    let own = NINE_OF_TEN * reading.source.off();
+    let within = mixed.doubt(Light::Daylight).within.hypot(own).hypot(poured);
+    Ok(Some(Foretold { reading: at, expected, read, difference: difference(expected, read).value(), within }))
+}
+
+/// How far the colour moves, ΔE00, where one of the parts is as far off as in nine cases of ten; the parts together.
+fn poured(of: &[(Parts, &Ensemble)], reading: &Reading<PaintId>, expected: Lab) -> f64 {
+    if of.len() < 2 {
+        return 0.0;
+    }
+    let more = (NINE_OF_TEN * reading.pour.sd()).exp();
+    let moved = |one: usize| {
+        let parts: Option<Vec<(Parts, &Material)>> = of
+            .iter()
+            .enumerate()
+            .map(|(n, (parts, known))| {
+                let factor = if n == one { more } else { 1.0 };
+                Some((Parts::new(parts.value() * factor).ok()?, known.best()))
+            })
+            .collect();
+        let mixed = warm_blend_paint::mix(&parts?).ok()?.in_state(reading.state);
+        Some(difference(mixed.seen_lab(Light::Daylight), expected).value())
+    };
+    (0..of.len()).filter_map(moved).fold(0.0, f64::hypot)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{Measured, PartsMethod, ShelfPaint, Source};
+    use uuid::Uuid;
+    use warm_blend_paint::{Class, Masstone, Name, State};
+
+    fn tin(id: u128, hex: &str) -> OfShelf {
+        let name = Name::new(hex).unwrap();
+        let tin = ShelfPaint::new(name, Class::Chalk, Some(Masstone::Hex(hex.parse().unwrap())));
+        OfShelf { id: PaintId(Uuid::from_u128(id)), facts: tin.facts(false), at_hand: true }
+    }
+
+    fn reading(of: &[(PaintId, f64)], lab: Lab) -> Reading<PaintId> {
+        Reading {
+            of: of.iter().map(|(paint, parts)| (*paint, Parts::new(*parts).unwrap())).collect(),
+            pour: PartsMethod::Scale,
+            state: State::Dry,
+            shown: Shown::Thick(Measured::Colour(lab)),
+            source: Source::Reader,
+            sure: false,
+        }
+    }
+
+    /// Where the truth is one of the shelves that are thought possible, nine forecasts of ten hold; and what was read makes the next
+    /// one surer.
+    #[test]
+    fn nine_of_ten_hold_and_reading_helps() {
+        let (mut held, mut all) = (0, 0);
+        for n in 0..40u128 {
+            let white = tin(1000 + n, "#f0ede6");
+            let paint = tin(n + 1, ["#53687a", "#a8573f", "#27443a", "#c2953a"][n as usize % 4]);
+            let known = Estimate::of(&[white, paint], &[]).unwrap();
+            let member = |id| known.paint(id).unwrap().members().nth(n as usize * 3 % 100).unwrap();
+            let (w, p) = (member(white.id), member(paint.id));
+            let truth = |parts: [f64; 2]| {
+                let of = [(Parts::new(parts[0]).unwrap(), &p), (Parts::new(parts[1]).unwrap(), &w)];
+                warm_blend_paint::mix(&of).unwrap().seen_lab(Light::Daylight)
+            };
+            let readings = [[1.0, 1.0], [1.0, 4.0]]
+                .map(|parts| reading(&[(paint.id, parts[0]), (white.id, parts[1])], truth(parts)));
+            let told = foretell(&[white, paint], &readings, 10).unwrap();
+            assert_eq!(told.len(), 2);
+            assert!(told[1].within <= told[0].within + 0.5, "{told:?}");
+            held += usize::from(told[0].held());
+            all += 1;
+        }
+        let share = f64::from(u32::try_from(held).unwrap()) / f64::from(all);
+        assert!((0.78..=1.0).contains(&share), "{share} of the first forecasts held");
+    }
+
+    #[test]
+    fn the_last_ones_and_what_is_unknown() {
+        let (white, paint) = (tin(1, "#f0ede6"), tin(2, "#53687a"));
+        let lab = Lab { l: 60.0, a: -3.0, b: -10.0 };
+        let unknown = PaintId(Uuid::from_u128(77));
+        let all = [
+            reading(&[(paint.id, 1.0), (white.id, 1.0)], lab),
+            reading(&[(unknown, 1.0)], lab),
+            reading(&[(paint.id, 1.0)], lab),
+        ];
+        let told = foretell(&[white, paint], &all, 10).unwrap();
+        assert_eq!(told.iter().map(|one| one.reading).collect::<Vec<_>>(), [0, 2]);
+        assert_eq!(foretell(&[white, paint], &all, 1).unwrap().len(), 1);
+        // What is said of the second knows nothing of itself.
+        let other = [all[0].clone(), all[1].clone(), reading(&[(paint.id, 1.0)], Lab { l: 20.0, ..lab })];
+        let elsewhere = foretell(&[white, paint], &other, 10).unwrap();
+        assert_eq!(elsewhere[1].expected, told[1].expected);
+    }
+}

@@ -1,0 +1,104 @@
+//! The log: what was done, found again and made again, and what the painter writes into it.
+
+use std::collections::HashMap;
+
+use axum::{Json, extract::State, http::StatusCode};
+use jiff::{Timestamp, tz::TimeZone};
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_piece::Piece;
+use warm_blend_store::{Store, StoreError};
+use warm_blend_workshop::{Colour, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike, TruthView};
+
+use crate::{
+    Workspace,
+    body::{Asked, Body, IdPath, InPath},
+    off_thread::off_thread,
+    problem::Problem,
+    wire::{HexAsked, LookedAt, Removal},
+};
+
+/// What was done, the newest first, a page at a time. What is asked for narrows it together.
+#[utoipa::path(get, path = "/log", operation_id = "get_log", tag = "log",
+    params(LogAsked, LookedAt), responses((status = OK, body = LogPage)))]
+pub async fn get(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LogAsked>,
+    Asked(look): Asked<LookedAt>,
+) -> Result<Json<LogPage>, Problem> {
+    let (look, clock) = (look.get()?, TimeZone::system());
+    let query = asked.read(&clock)?;
+    let read = move |store: &mut Store| Ok::<_, StoreError>((store.log(&query)?, store.all_ever::<Piece>()?));
+    let (((lines, more), pieces), shelf) = workspace.with_shelf(read).await?;
+    let named = |kept: warm_blend_store::Kept<Piece>| (kept.id, kept.value.name.as_str().to_owned());
+    let pieces: HashMap<Uuid, String> = pieces.into_iter().map(named).collect();
+    off_thread(move || Ok(shelf.log_page(lines, more, &pieces, (&clock, look))?)).await.map(Json)
+}
+
+/// What would come of a line's pot today, and what to pour so that it comes out as it was.
+#[utoipa::path(get, path = "/log/{line}/again", operation_id = "make_again", tag = "log",
+    params(("line" = i64, Path), LookedAt), responses((status = OK, body = MadeAgain)))]
+pub async fn again(
+    State(workspace): State<Workspace>,
+    InPath(line): InPath<i64>,
+    Asked(look): Asked<LookedAt>,
+) -> Result<Json<MadeAgain>, Problem> {
+    let look = look.get()?;
+    let (line, shelf) = workspace.with_shelf(move |store| store.log_line(line)).await?;
+    let line = line.ok_or_else(|| Problem::not_found("this line is not in the log any more: look again"))?;
+    off_thread(move || Ok(shelf.make_again(&line, look)?)).await.map(Json)
+}
+
+/// Pots that look like a colour, the nearest first.
+#[utoipa::path(get, path = "/log/like", operation_id = "find_like", tag = "log",
+    params(HexAsked, LookedAt), responses((status = OK, body = Vec<MixLike>)))]
+pub async fn like(
+    State(workspace): State<Workspace>,
+    Asked(HexAsked { hex }): Asked<HexAsked>,
+    Asked(look): Asked<LookedAt>,
+) -> Result<Json<Vec<MixLike>>, Problem> {
+    let (look, colour) = (look.get()?, Colour { hex: Some(hex), lab: None });
+    let (pots, shelf) = workspace.with_shelf(|store| store.pots()).await?;
+    off_thread(move || Ok(shelf.like(&colour, pots, look)?)).await.map(Json)
+}
+
+/// How true predictions were: each of the last readings against what had been said of it before.
+#[utoipa::path(get, path = "/log/truth", operation_id = "get_truth", tag = "log",
+    responses((status = OK, body = TruthView)))]
+pub async fn truth(State(workspace): State<Workspace>) -> Result<Json<TruthView>, Problem> {
+    workspace.ask(|shelf| shelf.truth()).await
+}
+
+/// A note that was kept.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct NoteKept {
+    /// Which.
+    id: Uuid,
+    /// To be named when it is taken away.
+    revision: i64,
+}
+
+/// Write a note, with a photo or without; or that the client agreed to a scheme.
+#[utoipa::path(post, path = "/notes", operation_id = "make_note", tag = "log",
+    request_body = LogNoteEntry, responses((status = CREATED, body = NoteKept)))]
+pub async fn make_note(
+    State(workspace): State<Workspace>,
+    Body(entry): Body<LogNoteEntry>,
+) -> Result<(StatusCode, Json<NoteKept>), Problem> {
+    let note = entry.parse(Timestamp::now())?;
+    let kept = workspace.with(move |store| store.make(note)).await?;
+    Ok((StatusCode::CREATED, Json(NoteKept { id: kept.id, revision: kept.revision })))
+}
+
+/// Take a note away.
+#[utoipa::path(delete, path = "/notes/{id}", operation_id = "remove_note", tag = "log",
+    params(("id" = Uuid, Path), Removal), responses((status = NO_CONTENT)))]
+pub async fn remove_note(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(removal): Asked<Removal>,
+) -> Result<StatusCode, Problem> {
+    workspace.with(move |store| store.remove::<LogNote>(id, removal.revision)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}

@@ -1,0 +1,165 @@
+//! The log: found again, made again, written into, and how true it was.
+
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+
+use crate::bench::{Bench, about};
+
+fn entries(page: &Value) -> Vec<&Value> {
+    let groups = page["days"].as_array().unwrap().iter().flat_map(|day| day["groups"].as_array().unwrap());
+    groups.flat_map(|group| group["entries"].as_array().unwrap()).collect()
+}
+
+async fn found(bench: &Bench, query: &str) -> Vec<Value> {
+    entries(&bench.get(&format!("/api/log?{query}")).await).into_iter().cloned().collect()
+}
+
+fn words(entries: &[Value]) -> Vec<&str> {
+    entries.iter().map(|entry| entry["words"].as_str().unwrap()).collect()
+}
+
+/// Six weeks of the demo: by word, kind, piece and paint, which hold together; newest first, day by day.
+#[tokio::test]
+async fn what_was_done_is_found() {
+    let bench = Bench::demo().await;
+    let page = bench.get("/api/log").await;
+    let days = page["days"].as_array().unwrap();
+    assert!(days.len() > 10, "six weeks: {}", days.len());
+    assert!(days.windows(2).all(|two| two[0]["day"].as_str() > two[1]["day"].as_str()));
+    assert!(
+        days.iter()
+            .flat_map(|day| day["groups"].as_array().unwrap())
+            .any(|group| group["title"] == "5 steps done"),
+        "a busy day reads in one glance"
+    );
+
+    let fretwork = found(&bench, "search=fretworks").await;
+    assert_eq!(words(&fretwork), ["Coat, brushed: 1 of 2 in 5 slate blue : 1 barley"]);
+    assert!(fretwork[0]["swatch"].is_object() && fretwork[0]["again"] == true);
+    assert!(found(&bench, "search=fretwork&kinds=note").await.is_empty());
+    let mixed = found(&bench, "kinds=mix").await;
+    assert_eq!(mixed.len(), 3);
+    let barley = bench.paint("barley").await;
+    let with = found(&bench, &format!("kinds=mix&paint={barley}")).await;
+    assert_eq!(with.len(), 2);
+    let piano = bench.get("/api/pieces").await[0]["id"].as_str().unwrap().to_owned();
+    let agreed = found(&bench, &format!("kinds=agreed,note&piece={piano}&search=pale%20panels")).await;
+    assert_eq!(words(&agreed), ["Agreed on “pale panels”"]);
+
+    for (query, at, word) in
+        [("kinds=party", "?kinds", "board-reading"), ("from=tomorrow", "?from", "2026-11-27")]
+    {
+        let path = format!("/api/log?{query}");
+        let refused = bench.call(Method::GET, &path, Value::Null, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert!(about(&refused, at).contains(word), "{refused}");
+    }
+    // Whatever is looked for, nothing breaks: a novel, quotes, nothing.
+    let novel = "slate%20".repeat(1200);
+    for search in [novel.as_str(), "%22%22%22", "%00", "%F0%9F%8E%A8", "a%27%20OR%201=1", "(((*"] {
+        bench.get(&format!("/api/log?search={search}")).await;
+    }
+}
+
+/// On an unchanged shelf the same parts will do. Once a tin is gone the nearest of what is left is offered, and the line still tells what
+/// was in the pot.
+#[tokio::test]
+async fn a_pot_is_made_again() {
+    let bench = Bench::demo().await;
+    let mixed = found(&bench, "kinds=mix&search=drift").await;
+    let again = format!("/api/log/{}/again", mixed[0]["id"]);
+    let same = bench.get(&again).await;
+    assert_eq!(same["same"], true);
+    assert_eq!(same["recipe"], same["then"]);
+    assert_eq!(same["then_words"], "5 slate blue : 1 barley");
+    // In another light, and wet, it is the same pot still.
+    let bulb = bench.get(&format!("{again}?light=bulb&state=wet")).await;
+    assert_eq!((&bulb["same"], &bulb["recipe"]), (&json!(true), &same["recipe"]));
+
+    let slate = bench.paint("slate blue").await;
+    let kept = bench.get(&format!("/api/paints/{slate}")).await;
+    let path = format!("/api/paints/{slate}?revision={}&confirmed=true", kept["revision"]);
+    let gone = bench.raw(Method::DELETE, &path, "application/json", "").await;
+    assert!(gone.status().is_success(), "{}", gone.status());
+    let other = bench.get(&again).await;
+    assert_eq!(other["missing"], json!(["slate blue is no longer on the shelf"]));
+    assert_eq!(other["same"], false);
+    assert!(
+        other["recipe"].as_array().unwrap().iter().all(|part| part["paint"] != slate.as_str()),
+        "{other}"
+    );
+    assert!(other["comes"]["difference"].as_f64().unwrap() < 8.0, "{}", other["comes"]);
+    let tells = found(&bench, "kinds=mix&search=drift").await;
+    assert!(words(&tells)[0].contains("slate blue"), "{}", words(&tells)[0]);
+
+    bench.call(Method::GET, "/api/log/999999/again", Value::Null, StatusCode::NOT_FOUND).await;
+}
+
+/// What was read of it is what it is held against.
+#[tokio::test]
+async fn what_was_read_is_what_it_was_like() {
+    let bench = Bench::demo().await;
+    let read = found(&bench, "kinds=reading&search=1%20slate%20blue").await;
+    let again = bench.get(&format!("/api/log/{}/again", read[0]["id"])).await;
+    assert_eq!(again["like_from"], "it was read");
+    assert!(again["judgement"]["difference"].as_f64().unwrap() < 3.0, "{again}");
+}
+
+/// A colour finds the pot that looks like it.
+#[tokio::test]
+async fn a_pot_is_found_by_its_colour() {
+    let bench = Bench::demo().await;
+    let mixed = found(&bench, "kinds=mix&search=toasted").await;
+    let hex = mixed[0]["swatch"]["face"]["hex"].as_str().unwrap().trim_start_matches('#').to_owned();
+    let like = bench.get(&format!("/api/log/like?hex={hex}")).await;
+    assert_eq!(like[0]["mix"], mixed[0]["document"]);
+    assert!(like[0]["difference"].as_f64().unwrap() < 0.5, "{like}");
+    let far: Vec<f64> =
+        like.as_array().unwrap().iter().map(|one| one["difference"].as_f64().unwrap()).collect();
+    assert!(far.is_sorted());
+    let refused = bench
+        .call(Method::GET, "/api/log/like?hex=teal", Value::Null, StatusCode::UNPROCESSABLE_ENTITY)
+        .await;
+    assert!(about(&refused, "/hex").contains("hex"), "{refused}");
+}
+
+/// A note is kept, found, undone, and refused where there is nothing in it.
+#[tokio::test]
+async fn a_note_is_written() {
+    let bench = Bench::demo().await;
+    let piano = bench.get("/api/pieces").await[0]["id"].clone();
+    let entry = json!({"words": "Zwölf Grad, die Grundierung wartet", "piece": piano});
+    let kept = bench.post("/api/notes", entry, StatusCode::CREATED).await;
+    let note = found(&bench, "search=zwolf").await;
+    assert_eq!(note[0]["document"], kept["id"]);
+    assert_eq!(note[0]["piece_name"], "Upright piano and stool, village hall");
+    bench.undo().await;
+    assert!(found(&bench, "search=zwolf").await.is_empty());
+    bench.redo().await;
+    assert_eq!(found(&bench, "search=zwolf").await.len(), 1);
+
+    for (entry, at, word) in [
+        (json!({}), "/words", "nothing to keep"),
+        (json!({"words": " "}), "/words", "nothing to keep"),
+        (json!({"words": "x".repeat(100_000)}), "/words", "characters"),
+        (json!({"words": "later", "at": "2199-01-01T00:00:00Z"}), "/at", "still to come"),
+    ] {
+        let refused = bench.post("/api/notes", entry, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert!(about(&refused, at).contains(word), "{refused}");
+    }
+}
+
+/// The plot's figures are those of a plain loop over it; the wrong dab of the demo is the worst surprise, and is asked about.
+#[tokio::test]
+async fn how_true_it_was() {
+    let bench = Bench::demo().await;
+    let truth = bench.get("/api/log/truth").await;
+    let readings = truth["readings"].as_array().unwrap();
+    assert_eq!(readings.len(), 9);
+    let within = |one: &&Value| one["difference"].as_f64().unwrap() <= one["within"].as_f64().unwrap();
+    let held = readings.iter().filter(within).count();
+    assert_eq!(truth["held"], json!(held));
+    assert!(truth["words"].as_str().unwrap().starts_with(&format!("{held} of 9")));
+    let worst = &truth["worst"][0];
+    assert!(worst["name"].as_str().unwrap().contains("oxblood"), "{worst}");
+    assert!(worst["since"].as_str().unwrap().contains("does not fit"), "{worst}");
+}

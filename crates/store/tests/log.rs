@@ -1,0 +1,202 @@
+//! The log: found by words, complete through undo, page by page, and filled for files from before there was one.
+
+use std::collections::BTreeMap;
+
+use jiff::{SignedDuration, Timestamp};
+use proptest::prelude::*;
+use rusqlite::Connection;
+use tempfile::TempDir;
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Class, Component, Masstone, Name, Note, PaintId, SavedMix, WholeParts};
+use warm_blend_store::{Id, Store};
+use warm_blend_workshop::{KeptLine, LogAsked, LogKind, LogNote, LogQuery, finds};
+
+fn open() -> (TempDir, Store) {
+    let folder = tempfile::tempdir().unwrap();
+    let store = Store::open(&folder.path().join("workspace.db")).unwrap();
+    (folder, store)
+}
+
+fn paint(name: &str) -> ShelfPaint {
+    ShelfPaint::new(Name::new(name).unwrap(), Class::Chalk, Some(Masstone::Hex("#b08d57".parse().unwrap())))
+}
+
+fn note(words: &str) -> LogNote {
+    LogNote {
+        at: "2026-11-02T10:00:00Z".parse().unwrap(),
+        words: Note::new(words).unwrap(),
+        piece: None,
+        photo: None,
+        agreed: None,
+    }
+}
+
+fn asked(search: &str) -> LogQuery {
+    let asked = LogAsked { search: Some(search.to_owned()), ..LogAsked::default() };
+    LogQuery { most: 1000, ..asked.read(&jiff::tz::TimeZone::UTC).unwrap() }
+}
+
+fn all(store: &Store) -> Vec<KeptLine> {
+    store.log(&asked("")).unwrap().0
+}
+
+const WORDS: [&str; 12] = [
+    "slate",
+    "Crème",
+    "panels",
+    "PANEL",
+    "wax",
+    "waxes",
+    "Weiß",
+    "blue:",
+    "“fretwork”",
+    "3",
+    "ÆRO",
+    "brush-marks",
+];
+
+fn text() -> impl Strategy<Value = String> {
+    proptest::collection::vec(proptest::sample::select(&WORDS[..]), 1..6).prop_map(|words| words.join(" "))
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// The index finds what a plain scan finds.
+    #[test]
+    fn as_a_plain_scan(texts in proptest::collection::vec(text(), 1..12), from in text(), cut in 1usize..9) {
+        let (_folder, mut store) = open();
+        for words in &texts {
+            store.make(note(words)).unwrap();
+        }
+        let part: String = from.chars().take(cut).collect();
+        for search in [from.as_str(), part.as_str(), "\"", "* OR NEAR(", ""] {
+            let query = asked(search);
+            let mut found: Vec<String> = store.log(&query).unwrap().0.into_iter().map(|line| line.words).collect();
+            let mut scanned: Vec<String> = texts.iter().filter(|text| finds(&query.words, text)).cloned().collect();
+            found.sort();
+            scanned.sort();
+            prop_assert_eq!(found, scanned, "{}", search);
+        }
+    }
+
+    /// Whatever is made, changed, taken away, undone and made again: what is there stands in the log once, in its words; what was taken
+    /// away stands there marked; what was undone does not.
+    #[test]
+    fn nothing_that_was_done_is_missing(deeds in proptest::collection::vec((0u8..6, 0usize..4), 1..30)) {
+        let (_folder, mut store) = open();
+        let mut ids: Vec<Id> = Vec::new();
+        for (n, (deed, at)) in deeds.into_iter().enumerate() {
+            let id = ids.get(at % ids.len().max(1)).copied();
+            let history = store.history().unwrap();
+            match (deed, id) {
+                (0, _) | (_, None) => ids.push(store.make(paint(&format!("tin {n}"))).unwrap().id),
+                (1, Some(id)) => {
+                    let kept = store.get::<ShelfPaint>(id).unwrap();
+                    if !kept.removed {
+                        store.change(id, kept.revision, paint(&format!("other {n}"))).unwrap();
+                    }
+                }
+                (2, Some(id)) => {
+                    let kept = store.get::<ShelfPaint>(id).unwrap();
+                    store.remove::<ShelfPaint>(id, kept.revision).unwrap();
+                }
+                (3 | 4, _) => drop(history.undo.map(|step| store.undo(step.change).unwrap())),
+                (_, _) => drop(history.redo.map(|step| store.redo(step.change).unwrap())),
+            }
+            let lines: BTreeMap<Id, KeptLine> = all(&store).into_iter().map(|line| (line.document, line)).collect();
+            prop_assert_eq!(lines.len(), all(&store).len(), "each once");
+            let mut there = 0;
+            for kept in store.all_ever::<ShelfPaint>().unwrap() {
+                match lines.get(&kept.id) {
+                    Some(line) => {
+                        there += 1;
+                        prop_assert_eq!(&line.words, &format!("New tin: {}", kept.value.name.as_str()));
+                        prop_assert_eq!(line.removed, kept.removed);
+                    }
+                    None => prop_assert!(kept.removed, "{} is on the shelf and not in the log", kept.id),
+                }
+            }
+            prop_assert_eq!(there, lines.len());
+        }
+    }
+}
+
+#[test]
+fn what_was_taken_away_stays_and_what_was_undone_goes() {
+    let (_folder, mut store) = open();
+    let tin = store.make(paint("oat white")).unwrap();
+    let parts = WholeParts::new(1).unwrap();
+    let pot = vec![Component { paint: PaintId(tin.id), parts }];
+    store.make(SavedMix::new(None, pot, None).unwrap()).unwrap();
+    store.remove::<ShelfPaint>(tin.id, tin.revision).unwrap();
+    let lines = all(&store);
+    assert_eq!(
+        lines.iter().map(|line| line.words.as_str()).collect::<Vec<_>>(),
+        ["Mixed oat white", "New tin: oat white"]
+    );
+    assert_eq!(lines.iter().map(|line| line.removed).collect::<Vec<_>>(), [false, true]);
+    let with_it = LogQuery { paint: Some(tin.id), ..asked("") };
+    assert_eq!(store.log(&with_it).unwrap().0.len(), 1, "the mix is of it");
+    for _ in 0..3 {
+        let step = store.history().unwrap().undo.unwrap();
+        store.undo(step.change).unwrap();
+    }
+    assert_eq!(all(&store), []);
+}
+
+/// Two entries in one moment, a clock set back a year: pages follow each other without a gap or a repeat.
+#[test]
+fn pages_follow_each_other() {
+    let (_folder, mut store) = open();
+    let now: Timestamp = "2026-11-27T09:00:00Z".parse().unwrap();
+    for n in 0..250i64 {
+        let back = if n % 50 == 0 { 365 * 24 } else { 0 };
+        let at = now + SignedDuration::from_mins(n / 2) - SignedDuration::from_hours(back);
+        store.make(LogNote { at, ..note(&format!("note {n}")) }).unwrap();
+    }
+    let mut found = Vec::new();
+    let mut query = LogAsked::default().read(&jiff::tz::TimeZone::UTC).unwrap();
+    loop {
+        let (lines, more) = store.log(&query).unwrap();
+        assert!(lines.len() <= query.most);
+        found.extend(lines);
+        let Some(more) = more else { break };
+        query.before = Some(more);
+    }
+    assert_eq!(found.len(), 250);
+    assert!(found.windows(2).all(|two| (two[0].at, two[0].id) > (two[1].at, two[1].id)));
+    let year = LogQuery { until: Some(now - SignedDuration::from_hours(24)), ..asked("") };
+    assert_eq!(store.log(&year).unwrap().0.len(), 5);
+    let notes = LogQuery { kinds: vec![LogKind::Mix, LogKind::Step], ..asked("") };
+    assert_eq!(store.log(&notes).unwrap().0, []);
+}
+
+/// A file from before there was a log gets one of what is in it; what had been undone is not told.
+#[test]
+fn an_older_file_gets_its_log() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("workspace.db");
+    let mut store = Store::open(&file).unwrap();
+    let gone = store.make(paint("fern")).unwrap();
+    store.make(paint("oat white")).unwrap();
+    store.remove::<ShelfPaint>(gone.id, gone.revision).unwrap();
+    store.make(paint("never")).unwrap();
+    let step = store.history().unwrap().undo.unwrap();
+    store.undo(step.change).unwrap();
+    let before = all(&store);
+    drop(store);
+    let older = Connection::open(&file).unwrap();
+    older
+        .execute_batch(
+            "DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line; PRAGMA user_version = 4;",
+        )
+        .unwrap();
+    drop(older);
+    let store = Store::open(&file).unwrap();
+    let told = |lines: Vec<KeptLine>| -> Vec<(String, bool, Timestamp)> {
+        lines.into_iter().map(|line| (line.words, line.removed, line.at)).collect()
+    };
+    assert_eq!(told(all(&store)), told(before));
+    assert_eq!(told(store.log(&asked("oats")).unwrap().0).len(), 1);
+}

@@ -1,0 +1,207 @@
+//! A pot made again: what comes out of the same parts today, and what would make it as it was.
+
+use std::ops::ControlFlow;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_learn::{LoggedReading, Shown};
+use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, State, nearest_whole};
+use warm_blend_spectral::{Lab, Light, difference};
+
+use super::lines::LogKind;
+use super::view::KeptLine;
+use crate::{AgainstTarget, Colour, Kept, MixPart, Refusal, SeenColour, ShelfSnapshot, Swatch, Wanted};
+
+/// Nearer than this, ΔE00, the same parts will do†.
+const WILL_DO: f64 = 1.0;
+/// Most mixes that are offered for a colour.
+const LIKE: usize = 24;
+
+/// A pot made again with today's tins and what is known of them today.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MadeAgain {
+    /// What was in it then, in whole parts.
+    pub then: Vec<MixPart>,
+    /// `5 slate blue : 1 barley`
+    pub then_words: String,
+    /// What it was like.
+    pub like: SeenColour,
+    /// Where that is from: `it was read`, or `as its tins are known today`.
+    pub like_from: &'static str,
+    /// What comes out of the same parts.
+    pub now: Swatch,
+    /// How that stands to what it was like.
+    pub judgement: AgainstTarget,
+    /// Tins of it that cannot be used: `oat white is no longer on the shelf`.
+    pub missing: Vec<String>,
+    /// What to pour so that it comes out as then; the same parts where they will do.
+    pub recipe: Vec<MixPart>,
+    /// The same, in words.
+    pub recipe_words: String,
+    /// True where those are the same parts.
+    pub same: bool,
+    /// How near that comes.
+    pub comes: AgainstTarget,
+}
+
+/// A pot that looks like a colour.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MixLike {
+    /// The line of the log.
+    pub line: i64,
+    /// What was done, in the words of the time.
+    pub words: String,
+    /// When, RFC 3339.
+    pub at: String,
+    /// The mix, where it is one.
+    pub mix: Option<Uuid>,
+    /// What the screen shows of it.
+    pub hex: String,
+    /// How far it is from the colour, ΔE00.
+    pub difference: f64,
+}
+
+impl ShelfSnapshot {
+    /// What would come of a line of the log today.
+    pub fn make_again(&self, of: &KeptLine, look: Look) -> Result<MadeAgain, Refusal> {
+        if of.pot.is_empty() {
+            return Err(Refusal::Unknown("nothing was mixed there: choose a line with a pot".to_owned()));
+        }
+        let amounts: Vec<f64> = of.pot.iter().map(|(_, parts)| parts.value()).collect();
+        let whole = nearest_whole(&amounts);
+        let then: Vec<MixPart> = of
+            .pot
+            .iter()
+            .zip(&whole)
+            .map(|((paint, _), parts)| MixPart::new(paint.0, parts.value()))
+            .collect();
+        let of_whole: Vec<(PaintId, Parts)> =
+            of.pot.iter().zip(&whole).map(|((paint, _), parts)| (*paint, (*parts).into())).collect();
+        let now = self.stirred(&of_whole)?.ok_or(Refusal::Broken)?;
+        let read = self.was_read(of);
+        let like_from = if read.is_some() { "it was read" } else { "as its tins are known today" };
+        // Readings are told in daylight, dry; so is all that is held against them.
+        let daylight = Look { light: Light::Daylight, state: State::Dry };
+        let target = match read {
+            Some(target) => target,
+            None => {
+                let stirred = self.stirred(&of.pot)?.ok_or(Refusal::Broken)?;
+                Masstone::Lab(daylight.face(stirred.best()).lab)
+            }
+        };
+        let judgement = AgainstTarget::of(&now, target, daylight)?;
+        let missing: Vec<String> =
+            of.pot.iter().filter_map(|(paint, _)| self.cannot_be_used(paint.0)).collect();
+        let same = missing.is_empty() && judgement.difference <= WILL_DO;
+        let found = if same { None } else { self.nearest(target, daylight)? };
+        // What is found has to be better than what there is.
+        let better =
+            found.filter(|(_, comes)| !missing.is_empty() || comes.difference < judgement.difference);
+        let (recipe, comes) = better.unwrap_or_else(|| (then.clone(), judgement.clone()));
+        Ok(MadeAgain {
+            then_words: self.parts_words(&then),
+            like: judgement.target.clone(),
+            like_from,
+            now: Swatch::of(&now, look),
+            recipe_words: self.parts_words(&recipe),
+            same: recipe == then,
+            then,
+            judgement,
+            missing,
+            recipe,
+            comes,
+        })
+    }
+
+    /// What was read of it: of a reading what it showed, of a pot the last dry one.
+    fn was_read(&self, of: &KeptLine) -> Option<Masstone> {
+        let own = |kept: &Kept<LoggedReading>| {
+            let logged = &kept.value;
+            let it = match of.kind {
+                LogKind::Reading => kept.id == of.document,
+                _ => logged.pot == Some(of.document),
+            };
+            match &logged.reading.shown {
+                Shown::Thick(measured) if it && logged.reading.state == State::Dry => {
+                    Some(Masstone::Lab(measured.lab()))
+                }
+                _ => None,
+            }
+        };
+        self.readings().rev().find_map(|(kept, _)| own(kept))
+    }
+
+    fn cannot_be_used(&self, paint: Uuid) -> Option<String> {
+        let name = self.name(paint);
+        let Some(tin) = self.tins().find(|tin| tin.id == paint) else {
+            return Some(format!("{name} is no longer on the shelf"));
+        };
+        match (tin.value.condition, tin.value.stock) {
+            (Condition::Off, _) => Some(format!("{name} has gone off")),
+            (_, Some(stock)) if stock.value() <= 0.0 => Some(format!("{name} is used up")),
+            _ => None,
+        }
+    }
+
+    fn nearest(
+        &self,
+        target: Masstone,
+        look: Look,
+    ) -> Result<Option<(Vec<MixPart>, AgainstTarget)>, Refusal> {
+        let without =
+            self.tins().filter(|tin| self.cannot_be_used(tin.id).is_some()).map(|tin| tin.id).collect();
+        let wanted = Wanted { without, ..Wanted::of(Colour::from(target)) };
+        let found = self.find(&wanted, look, || ControlFlow::Continue(()))?;
+        Ok(found.recipes.into_iter().next().map(|best| {
+            let parts = best.parts.iter().map(|part| MixPart::new(part.paint, part.parts)).collect();
+            (parts, best.judgement)
+        }))
+    }
+
+    fn parts_words(&self, parts: &[MixPart]) -> String {
+        match parts {
+            [one] => self.name(one.paint).to_owned(),
+            _ => {
+                let of = |part: &MixPart| format!("{} {}", part.parts, self.name(part.paint));
+                parts.iter().map(of).collect::<Vec<_>>().join(" : ")
+            }
+        }
+    }
+
+    /// Of some lines those whose pots look most like a colour, each pot once.
+    pub fn like(&self, target: &Colour, lines: Vec<KeptLine>, look: Look) -> Result<Vec<MixLike>, Refusal> {
+        let mut checks = crate::Checks::default();
+        let target = target.parse(&mut checks, "");
+        let target = checks.done(target)?;
+        let curve = target.reflectance().map_err(|error| Refusal::field("/hex", error))?;
+        let target: Lab = warm_blend_paint::Seen::of(&curve, look.light).lab;
+        let mut near: Vec<MixLike> = Vec::new();
+        let mut seen = std::collections::HashSet::new();
+        for line in lines {
+            let key: Vec<(PaintId, u64)> =
+                line.pot.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect();
+            if line.pot.is_empty() || !seen.insert(key) {
+                continue;
+            }
+            let of: Vec<_> = line
+                .pot
+                .iter()
+                .map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?.best())))
+                .collect::<Result<_, Refusal>>()?;
+            let Ok(mixed) = warm_blend_paint::mix(&of) else { continue };
+            let face = look.face(&mixed);
+            near.push(MixLike {
+                line: line.id,
+                words: line.words,
+                at: line.at.to_string(),
+                mix: line.mix.or((line.kind == LogKind::Mix).then_some(line.document)),
+                hex: face.screen.srgb.to_string(),
+                difference: difference(face.lab, target).value(),
+            });
+        }
+        near.sort_by(|one, other| one.difference.total_cmp(&other.difference));
+        near.truncate(LIKE);
+        Ok(near)
+    }
+}

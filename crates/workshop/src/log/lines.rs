@@ -1,0 +1,301 @@
+//! What each document tells the log: one line or several, in the words that held when it was written.
+
+use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+use warm_blend_bench::PourRecord;
+use warm_blend_board::{Board, BoardReading};
+use warm_blend_learn::{LoggedReading, ShelfPaint};
+use warm_blend_paint::{Class, Component, Note, PaintId, Parts, SavedMix, WholeParts, percentages};
+use warm_blend_piece::Piece;
+use warm_blend_plan::{Done, RunSheet};
+
+use super::note::LogNote;
+use crate::plans::work_words;
+
+/// What a line of the log is of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum LogKind {
+    /// A tin came onto the shelf.
+    Tin,
+    /// A mix was made up.
+    Mix,
+    /// A pot was poured.
+    Pour,
+    /// A sample of paint was read.
+    Reading,
+    /// A board was begun.
+    Board,
+    /// A board was read.
+    BoardReading,
+    /// A step of a run sheet was done.
+    Step,
+    /// A piece was begun.
+    Piece,
+    /// A scheme was agreed with the client.
+    Agreed,
+    /// Something that the painter wrote, with or without a photo.
+    Note,
+}
+
+/// A line of the log.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LogLine {
+    /// What it is of.
+    pub kind: LogKind,
+    /// When it was; when the document was made, where nothing is said.
+    pub at: Option<Timestamp>,
+    /// What was done, in words.
+    pub words: String,
+    /// What else there is to say of it.
+    pub detail: String,
+    /// Which piece it was done on.
+    pub piece: Option<Uuid>,
+    /// What was in the pot.
+    pub pot: Vec<(PaintId, Parts)>,
+    /// The mix, where it was one.
+    pub mix: Option<Uuid>,
+    /// The board, where it was one.
+    pub board: Option<Uuid>,
+    /// A photo.
+    pub photo: Option<Uuid>,
+}
+
+/// What is called how at the time.
+pub trait Names {
+    /// The name of a document.
+    fn name(&self, of: Uuid) -> Option<String>;
+    /// What kind of product a tin is.
+    fn class(&self, of: PaintId) -> Option<Class>;
+}
+
+impl LogKind {
+    /// In the order they are offered.
+    pub const ALL: [LogKind; 10] = [
+        LogKind::Mix,
+        LogKind::Pour,
+        LogKind::Reading,
+        LogKind::Board,
+        LogKind::BoardReading,
+        LogKind::Step,
+        LogKind::Agreed,
+        LogKind::Note,
+        LogKind::Tin,
+        LogKind::Piece,
+    ];
+
+    /// `board-reading` …
+    pub const fn id(self) -> &'static str {
+        match self {
+            LogKind::Tin => "tin",
+            LogKind::Mix => "mix",
+            LogKind::Pour => "pour",
+            LogKind::Reading => "reading",
+            LogKind::Board => "board",
+            LogKind::BoardReading => "board-reading",
+            LogKind::Step => "step",
+            LogKind::Piece => "piece",
+            LogKind::Agreed => "agreed",
+            LogKind::Note => "note",
+        }
+    }
+
+    /// Many of it: `readings` …
+    pub const fn many(self) -> &'static str {
+        match self {
+            LogKind::Tin => "new tins",
+            LogKind::Mix => "mixes",
+            LogKind::Pour => "pours",
+            LogKind::Reading => "readings",
+            LogKind::Board => "boards begun",
+            LogKind::BoardReading => "readings of boards",
+            LogKind::Step => "steps done",
+            LogKind::Piece => "pieces begun",
+            LogKind::Agreed => "schemes agreed",
+            LogKind::Note => "notes",
+        }
+    }
+
+    /// The kind of an id.
+    pub fn find(id: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|kind| kind.id() == id)
+    }
+}
+
+impl LogLine {
+    fn new(kind: LogKind, words: String) -> Self {
+        Self {
+            kind,
+            at: None,
+            words,
+            detail: String::new(),
+            piece: None,
+            pot: Vec::new(),
+            mix: None,
+            board: None,
+            photo: None,
+        }
+    }
+}
+
+fn named(names: &dyn Names, paint: PaintId) -> String {
+    names.name(paint.0).unwrap_or_else(|| "a paint that is gone".to_owned())
+}
+
+/// `5 slate blue : 1 barley`
+fn parts_words(parts: &[Component], names: &dyn Names) -> String {
+    match parts {
+        [one] => named(names, one.paint),
+        _ => {
+            let of = |part: &Component| format!("{} {}", part.parts.value(), named(names, part.paint));
+            parts.iter().map(of).collect::<Vec<_>>().join(" : ")
+        }
+    }
+}
+
+fn pot(parts: &[Component]) -> Vec<(PaintId, Parts)> {
+    parts.iter().map(|part| (part.paint, part.parts.into())).collect()
+}
+
+/// `“dragged at the end”`
+fn noted(note: Option<&Note>) -> String {
+    note.map_or_else(String::new, |note| format!("“{}”", note.as_str()))
+}
+
+pub(crate) fn of_tin(tin: &ShelfPaint) -> Vec<LogLine> {
+    vec![LogLine::new(LogKind::Tin, format!("New tin: {}", tin.name.as_str()))]
+}
+
+pub(crate) fn of_mix(mix: &SavedMix, names: &dyn Names) -> Vec<LogLine> {
+    if mix.components().is_empty() {
+        return Vec::new();
+    }
+    let parts = parts_words(mix.components(), names);
+    let words = match &mix.name {
+        Some(name) => format!("Mixed “{}”: {parts}", name.as_str()),
+        None => format!("Mixed {parts}"),
+    };
+    vec![LogLine { pot: pot(mix.components()), ..LogLine::new(LogKind::Mix, words) }]
+}
+
+pub(crate) fn of_pour(pour: &PourRecord, names: &dyn Names) -> Vec<LogLine> {
+    let inside = pour.inside();
+    let total: f64 = inside.iter().map(|(_, ml)| ml).sum();
+    if inside.is_empty() || total <= 0.0 {
+        return Vec::new();
+    }
+    let amounts: Vec<String> =
+        inside.iter().map(|(paint, ml)| format!("{} ml {}", said(*ml), named(names, *paint))).collect();
+    let of = pour.name.as_ref().map_or_else(String::new, |name| format!(" of “{}”", name.as_str()));
+    let verb = if pour.finished_at.is_some() { "Poured" } else { "Pouring" };
+    let words = format!("{verb} {} ml{of}", said(total));
+    let shares =
+        inside.iter().filter_map(|(paint, ml)| Some((*paint, Parts::new(*ml / total * 100.0).ok()?)));
+    let last = pour.steps().last().map(|step| step.at);
+    vec![LogLine {
+        at: pour.finished_at.or(last),
+        pot: shares.collect(),
+        mix: Some(pour.mix.0),
+        detail: amounts.join(", "),
+        ..LogLine::new(LogKind::Pour, words)
+    }]
+}
+
+/// ml: with a figure behind the point where they are few.
+fn said(ml: f64) -> String {
+    if ml < 10.0 { format!("{ml:.1}") } else { format!("{ml:.0}") }
+}
+
+pub(crate) fn of_reading(logged: &LoggedReading, names: &dyn Names) -> Vec<LogLine> {
+    let reading = &logged.reading;
+    let words = match reading.of.as_slice() {
+        [(paint, _)] => named(names, *paint),
+        of => {
+            let shares: Vec<f64> = of.iter().map(|(_, parts)| parts.value()).collect();
+            let least = shares.iter().copied().fold(f64::INFINITY, f64::min);
+            let whole = shares.iter().all(|share| (share / least - (share / least).round()).abs() < 0.01);
+            let of = |((paint, _), (share, percent)): (&(PaintId, Parts), (&f64, u32))| match whole {
+                true => format!("{:.0} {}", share / least, named(names, *paint)),
+                false => format!("{percent} % {}", named(names, *paint)),
+            };
+            let shown = shares.iter().zip(percentages(&shares));
+            let join = if whole { " : " } else { ", " };
+            reading.of.iter().zip(shown).map(of).collect::<Vec<_>>().join(join)
+        }
+    };
+    let words = format!("Read {words}, {}", reading.state.id());
+    let detail = noted(logged.note.as_ref());
+    vec![LogLine { pot: reading.of.clone(), detail, ..LogLine::new(LogKind::Reading, words) }]
+}
+
+pub(crate) fn of_board(board: &Board, id: Option<Uuid>) -> Vec<LogLine> {
+    vec![LogLine {
+        board: id,
+        ..LogLine::new(LogKind::Board, format!("Began the board “{}”", board.name.as_str()))
+    }]
+}
+
+pub(crate) fn of_board_reading(reading: &BoardReading, names: &dyn Names) -> Vec<LogLine> {
+    let board = names.name(reading.board).unwrap_or_else(|| "a board that is gone".to_owned());
+    let words = format!("Read the board “{board}”, {}", reading.state.id());
+    let detail = noted(reading.note.as_ref());
+    vec![LogLine { board: Some(reading.board), detail, ..LogLine::new(LogKind::BoardReading, words) }]
+}
+
+pub(crate) fn of_piece(piece: &Piece, id: Option<Uuid>) -> Vec<LogLine> {
+    vec![LogLine {
+        piece: id, ..LogLine::new(LogKind::Piece, format!("Began “{}”", piece.name.as_str()))
+    }]
+}
+
+pub(crate) fn of_sheet(sheet: &RunSheet, names: &dyn Names) -> Vec<LogLine> {
+    let one = |done: &Done| {
+        let work = work_words(&done.work, |paint| names.class(paint), true);
+        let zones: Vec<String> = done.zones.iter().map(|zone| zone.name().to_lowercase()).collect();
+        let laid = done.work.laid();
+        let with = laid.filter(|laid| !laid.pot.is_empty());
+        let with = with.map_or_else(String::new, |laid| format!(" in {}", parts_words(&laid.pot, names)));
+        let took = done.minutes.map(|minutes| format!("took {minutes:.0} min"));
+        let note = Some(noted(done.note.as_ref())).filter(|note| !note.is_empty());
+        let detail: Vec<String> = [Some(zones.join(", ")), took, note].into_iter().flatten().collect();
+        let (words, detail) = (format!("{work}{with}"), detail.join("; "));
+        LogLine {
+            at: Some(done.at),
+            piece: Some(sheet.piece),
+            pot: laid.map_or_else(Vec::new, |laid| pot(&laid.pot)),
+            photo: done.photo,
+            detail,
+            ..LogLine::new(LogKind::Step, words)
+        }
+    };
+    sheet.done.iter().map(one).collect()
+}
+
+pub(crate) fn of_note(note: &LogNote) -> Vec<LogLine> {
+    let said = note.words.as_ref().map(|words| words.as_str().to_owned());
+    let (kind, words, detail) = match &note.agreed {
+        Some(scheme) => {
+            (LogKind::Agreed, format!("Agreed on “{}”", scheme.as_str()), said.unwrap_or_default())
+        }
+        None => (LogKind::Note, said.unwrap_or_else(|| "A photo".to_owned()), String::new()),
+    };
+    vec![LogLine {
+        at: Some(note.at),
+        piece: note.piece,
+        photo: note.photo,
+        detail,
+        ..LogLine::new(kind, words)
+    }]
+}
+
+/// Parts as the file keeps them.
+pub(crate) fn whole(parts: &[(PaintId, Parts)]) -> Option<Vec<Component>> {
+    let of = |(paint, parts): &(PaintId, Parts)| {
+        let whole = parts.value().round();
+        let near = (whole - parts.value()).abs() < 1e-9 && whole >= 1.0 && whole <= f64::from(u32::MAX);
+        let parts = near.then(|| WholeParts::new(whole as u32).ok()).flatten()?;
+        Some(Component { paint: *paint, parts })
+    };
+    parts.iter().map(of).collect()
+}

@@ -1,0 +1,17 @@
+//! The log: what was done, by whom it can be found again, and how it is made again.
+
+mod again;
+pub(crate) mod lines;
+mod note;
+mod query;
+mod search;
+mod truth;
+mod view;
+
+pub use again::{MadeAgain, MixLike};
+pub use lines::{LogKind, LogLine, Names};
+pub use note::{LogNote, LogNoteEntry};
+pub use query::{LogAsked, LogQuery};
+pub use search::{finds, folded};
+pub use truth::{Surprise, TruthPoint, TruthView};
+pub use view::{KeptLine, LogDay, LogEntryView, LogGroup, LogPage};

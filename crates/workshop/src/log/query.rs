@@ -1,0 +1,95 @@
+//! What is asked of the log.
+
+use jiff::civil::Date;
+use jiff::tz::TimeZone;
+use jiff::{Timestamp, ToSpan};
+use serde::Deserialize;
+use utoipa::IntoParams;
+use uuid::Uuid;
+
+use super::lines::LogKind;
+use super::search::beginnings;
+use crate::{Checks, Refusal};
+
+/// What is looked for, as it is asked; what is left out narrows nothing.
+#[derive(Debug, Clone, Default, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct LogAsked {
+    /// Words, or their beginnings.
+    #[serde(default)]
+    pub search: Option<String>,
+    /// Kinds of lines, with commas between: `mix,pour`.
+    #[serde(default)]
+    pub kinds: Option<String>,
+    /// On which piece.
+    #[serde(default)]
+    pub piece: Option<Uuid>,
+    /// With which paint.
+    #[serde(default)]
+    pub paint: Option<Uuid>,
+    /// From which day on, `2026-11-02`.
+    #[serde(default)]
+    pub from: Option<String>,
+    /// Up to which day, that day too.
+    #[serde(default)]
+    pub to: Option<String>,
+    /// Lines before this one: the `more` of the page before.
+    #[serde(default)]
+    pub before: Option<i64>,
+}
+
+/// The same, read.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct LogQuery {
+    /// Beginnings of words, all of which have to be there.
+    pub words: Vec<String>,
+    /// Which kinds; all where none is named.
+    pub kinds: Vec<LogKind>,
+    /// On which piece.
+    pub piece: Option<Uuid>,
+    /// With which paint.
+    pub paint: Option<Uuid>,
+    /// Not before.
+    pub from: Option<Timestamp>,
+    /// Before.
+    pub until: Option<Timestamp>,
+    /// Lines before this one.
+    pub before: Option<i64>,
+    /// How many at most.
+    pub most: usize,
+}
+
+impl LogAsked {
+    /// Lines of one page.
+    const PAGE: usize = 120;
+
+    /// Reads it; days are those of a clock.
+    pub fn read(&self, clock: &TimeZone) -> Result<LogQuery, Refusal> {
+        let mut checks = Checks::default();
+        let kind = |id: &str| {
+            let all = LogKind::ALL.map(LogKind::id).join(", ");
+            LogKind::find(id.trim()).ok_or_else(|| format!("there are no such lines: choose from {all}"))
+        };
+        let kinds = self.kinds.as_deref().unwrap_or_default().split(',').filter(|id| !id.trim().is_empty());
+        let kinds: Result<Vec<LogKind>, String> = kinds.map(kind).collect();
+        let day = |text: &str, days: i64| {
+            let day: Date = text.trim().parse().map_err(|_| "write a day like 2026-11-27".to_owned())?;
+            let day = day.checked_add(days.days()).map_err(|_| "no day is that far away".to_owned())?;
+            let midnight = clock.to_ambiguous_timestamp(day.at(0, 0, 0, 0)).compatible();
+            midnight.map_err(|_| "no day is that far away".to_owned())
+        };
+        let from = checks.optional("?from", self.from.as_deref().map(|text| day(text, 0)));
+        let until = checks.optional("?to", self.to.as_deref().map(|text| day(text, 1)));
+        let kinds = checks.field("?kinds", kinds);
+        checks.done(kinds.map(|kinds| LogQuery {
+            words: beginnings(self.search.as_deref().unwrap_or_default()),
+            kinds,
+            piece: self.piece,
+            paint: self.paint,
+            from,
+            until,
+            before: self.before,
+            most: Self::PAGE,
+        }))
+    }
+}

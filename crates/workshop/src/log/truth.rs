@@ -1,0 +1,117 @@
+//! How true predictions were, as it is shown.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_learn::{Foretold, OfShelf, Reading, foretell};
+use warm_blend_paint::{PaintId, Verdict};
+
+use crate::{Refusal, ShelfSnapshot};
+
+/// How many of the last readings are looked at.
+const LAST: usize = 200;
+/// How many surprises are named.
+const WORST: usize = 3;
+
+/// Every reading against what had been said of it before.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TruthView {
+    /// The last readings, the oldest first.
+    pub readings: Vec<TruthPoint>,
+    /// How many came out within what was said.
+    pub held: usize,
+    /// In words: `8 of 9 came out as was said, where nine of ten are to`.
+    pub words: String,
+    /// The furthest from what was said, the worst first.
+    pub worst: Vec<Surprise>,
+}
+
+/// A reading against what had been said of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TruthPoint {
+    /// Which reading.
+    pub reading: Uuid,
+    /// When it was taken, RFC 3339.
+    pub at: String,
+    /// What was read: `1 night blue : 4 chimney white`.
+    pub name: String,
+    /// ΔE00 from what was expected.
+    pub difference: f64,
+    /// What was said that it would be within, ΔE00.
+    pub within: f64,
+    /// Whether it was.
+    pub held: bool,
+}
+
+/// A reading that was far from what was said.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Surprise {
+    /// Which reading.
+    pub reading: Uuid,
+    /// A paint of it: where to look.
+    pub paint: Uuid,
+    /// What was read.
+    pub name: String,
+    /// How it came out: `clearly darker than was said`.
+    pub words: String,
+    /// What was made of it since: it is asked about, the painter said that it is right, or it was learned.
+    pub since: &'static str,
+}
+
+impl ShelfSnapshot {
+    /// How true what was said of the last readings was.
+    pub fn truth(&self) -> Result<TruthView, Refusal> {
+        let paints: Vec<OfShelf> = self.of_shelf();
+        let all: Vec<_> = self.readings().collect();
+        let readings: Vec<Reading<PaintId>> =
+            all.iter().map(|(kept, _)| kept.value.reading.clone()).collect();
+        let told = foretell(&paints, &readings, LAST).map_err(|_| Refusal::Broken)?;
+        let name = |of: &Reading<PaintId>| {
+            let part = |(paint, parts): &(PaintId, warm_blend_paint::Parts)| match of.of.len() {
+                1 => self.name(paint.0).to_owned(),
+                _ => format!("{} {}", (100.0 * parts.value()).round() / 100.0, self.name(paint.0)),
+            };
+            of.of.iter().map(part).collect::<Vec<_>>().join(" : ")
+        };
+        let point = |one: &Foretold| {
+            let kept = all[one.reading].0;
+            TruthPoint {
+                reading: kept.id,
+                at: kept.made_at.to_string(),
+                name: name(&kept.value.reading),
+                difference: one.difference,
+                within: one.within,
+                held: one.held(),
+            }
+        };
+        let held = told.iter().filter(|one| one.held()).count();
+        let mut worst: Vec<&Foretold> = told.iter().filter(|one| !one.held()).collect();
+        let beyond = |one: &Foretold| one.difference / one.within.max(1e-9);
+        worst.sort_by(|a, b| beyond(b).total_cmp(&beyond(a)));
+        let surprise = |one: &&Foretold| {
+            let (kept, judged) = all[one.reading];
+            let verdict = Verdict::of(one.read, one.expected).words.replace("the target", "was said");
+            Surprise {
+                reading: kept.id,
+                paint: kept.value.reading.of.first().map_or(kept.id, |(paint, _)| paint.0),
+                name: name(&kept.value.reading),
+                words: verdict,
+                since: match judged {
+                    _ if kept.value.reading.sure => "you said that it is right",
+                    Some(judged) if judged.questioned => "it does not fit the others, look at it again",
+                    _ => "what it says was learned",
+                },
+            }
+        };
+        let words = match told.len() {
+            0 => "Nothing was read yet that had been predicted.".to_owned(),
+            n => format!("{held} of {n} came out within what was said; nine of ten are to."),
+        };
+        Ok(TruthView {
+            readings: told.iter().map(point).collect(),
+            held,
+            words,
+            worst: worst.iter().take(WORST).map(surprise).collect(),
+        })
+    }
+}

@@ -1,0 +1,113 @@
+import { useDeferredValue, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { PaintPicker } from '../../parts/PaintPicker';
+import { Segments } from '../../parts/Segments';
+import { Failed, Waiting } from '../../parts/Waiting';
+import { type Narrowed, useLog } from '../../state/log';
+import { usePaints, usePiece } from '../../state/workspace';
+import { Days } from './Days';
+import { HowTrue } from './HowTrue';
+import { LooksLike } from './LooksLike';
+import { WriteNote } from './WriteNote';
+
+const KINDS = [
+  { id: 'all', name: 'All' },
+  { id: 'mix,pour', name: 'Mixed' },
+  { id: 'reading,board-reading', name: 'Read' },
+  { id: 'board', name: 'Boards' },
+  { id: 'step', name: 'Steps' },
+  { id: 'note,agreed', name: 'Notes' },
+] as const;
+
+/** Everything that was done, found again by words, kind, piece, paint and colour. */
+export function Log() {
+  const [asked, ask] = useSearchParams();
+  const piece = usePiece().data;
+  const paints = usePaints().data ?? [];
+  const set = (name: string, value: string) =>
+    ask(
+      (before) => {
+        if (value) before.set(name, value);
+        else before.delete(name);
+        return before;
+      },
+      { replace: true },
+    );
+  // Typed into a state of its own: the address follows a moment later, and letters would be lost.
+  const [search, setSearch] = useState(asked.get('search') ?? '');
+  const kinds = asked.get('kinds') ?? '';
+  const paint = asked.get('paint') ?? '';
+  const onPiece = asked.get('piece') ?? '';
+  const narrowed: Narrowed = {
+    ...(search.trim() && { search }),
+    ...(kinds && { kinds }),
+    ...(onPiece && { piece: onPiece }),
+    ...(paint && { paint }),
+  };
+  const log = useLog(useDeferredValue(narrowed));
+  return (
+    <div className="flex flex-col lg:h-full lg:flex-row">
+      <section
+        aria-label="What was done"
+        className="relative grid min-w-0 flex-1 content-start gap-3 px-4 pt-1 pb-6 lg:overflow-auto"
+      >
+        <h1 className="sr-only">Log</h1>
+        <search className="grid gap-2">
+          <input
+            type="search"
+            aria-label="Find in the log"
+            placeholder="A paint, a piece, a word of a note"
+            className="field w-full"
+            value={search}
+            onChange={(event) => {
+              setSearch(event.target.value);
+              set('search', event.target.value);
+            }}
+          />
+          <div className="flex flex-wrap items-center gap-2">
+            <Segments
+              label="What"
+              choices={KINDS}
+              value={(kinds || 'all') as (typeof KINDS)[number]['id']}
+              onChange={(value) => set('kinds', value === 'all' ? '' : value)}
+              className="flex flex-wrap"
+            />
+            <PaintPicker
+              label="With which paint"
+              choices={[
+                { id: '', name: 'Any paint' },
+                ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
+              ]}
+              value={paint}
+              onChange={(id) => set('paint', id)}
+              className="max-w-56"
+            />
+            {piece && (
+              <label className="flex h-11 items-center gap-2 text-sm font-medium">
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={onPiece !== ''}
+                  onChange={(event) => set('piece', event.target.checked ? piece.id : '')}
+                />
+                On this piece only
+              </label>
+            )}
+          </div>
+        </search>
+        {log.isError && !log.data ? (
+          <Failed error={log.error} retry={() => log.refetch()} />
+        ) : log.data ? (
+          <Days log={log} narrowed={Object.keys(narrowed).length > 0} />
+        ) : (
+          <Waiting rows={10} />
+        )}
+      </section>
+      <aside className="grid shrink-0 content-start gap-5 px-4 pt-1 pb-6 lg:w-92 lg:overflow-auto lg:pl-0">
+        <WriteNote piece={piece} />
+        <LooksLike />
+        <HowTrue />
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+import { useDeferredValue, useState } from 'react';
+import { Link } from 'react-router';
+import { Problem } from '../../api/client';
+import { Field } from '../../parts/Field';
+import { plainNumber } from '../../parts/numbers';
+import { clockOf } from '../../parts/times';
+import { useLike } from '../../state/log';
+
+const clock = clockOf(undefined);
+
+/** A pot that nobody named is found by what it looks like. */
+export function LooksLike() {
+  const [hex, setHex] = useState('');
+  const asked = useDeferredValue(hex.trim());
+  const found = useLike(/^#?[0-9a-f]{3,8}$/i.test(asked) ? asked : undefined);
+  const problem =
+    found.error instanceof Problem ? (found.error.at('/hex') ?? found.error.message) : undefined;
+  const shown = asked && !problem ? (found.data ?? []) : [];
+  return (
+    <section aria-label="Looks like" className="grid gap-2">
+      <Field
+        label="Looks like"
+        value={hex}
+        onChange={setHex}
+        placeholder="#66737c"
+        spellCheck={false}
+        hint="A hex code: pots that came out nearest to it"
+        error={problem}
+      />
+      {shown.length > 0 && (
+        <ul className="grid">
+          {shown.slice(0, 8).map((pot) => (
+            <li key={pot.line} className="grid grid-cols-[4.5rem_minmax(0,1fr)] bg-panel">
+              <span aria-hidden className="min-h-14" style={{ backgroundColor: pot.hex }} />
+              <span className="px-3 py-1.5 leading-tight">
+                {pot.mix ? (
+                  <Link to={`/pot/${pot.mix}`} className="hover:underline">
+                    {pot.words}
+                  </Link>
+                ) : (
+                  pot.words
+                )}
+                <span className="block text-sm text-soft">
+                  {clock.short(pot.at)}, ΔE {plainNumber(pot.difference)}
+                </span>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

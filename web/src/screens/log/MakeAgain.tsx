@@ -1,0 +1,93 @@
+import { PaintBucket } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { MadeAgain } from '../../api/client';
+import { Drawdown } from '../../parts/Drawdown';
+import { Field } from '../../parts/Field';
+import { misread, plainNumber, typed } from '../../parts/numbers';
+import { Panel } from '../../parts/Panel';
+import { useDeed } from '../../parts/useDeed';
+import { Failed, Waiting } from '../../parts/Waiting';
+import { useAgain } from '../../state/log';
+import { useMixCalls, useMixes } from '../../state/workspace';
+
+/** What comes out of the same parts today, and what to pour so that it comes out as it was. */
+export function MakeAgain({ line, onClose }: { line: number | undefined; onClose: () => void }) {
+  const again = useAgain(line);
+  return (
+    <Panel open={line !== undefined} onClose={onClose} title="Make it again">
+      {again.isError && <Failed error={again.error} retry={() => again.refetch()} />}
+      {again.data ? <Made made={again.data} /> : !again.isError && <Waiting rows={5} />}
+    </Panel>
+  );
+}
+
+function Made({ made }: { made: MadeAgain }) {
+  const mixes = useMixes().data ?? [];
+  const calls = useMixCalls();
+  const go = useNavigate();
+  const { attempt, busy } = useDeed();
+  const [amount, setAmount] = useState('60');
+  const [wrong, setWrong] = useState<string>();
+  const pour = () => {
+    const ml = typed(amount);
+    if (typeof ml !== 'number' || ml <= 0) {
+      setWrong(typeof ml === 'number' ? 'more than 0' : misread(amount));
+      return;
+    }
+    void attempt('The batch was not taken to the Pot', async () => {
+      const same = (parts: unknown) => JSON.stringify(parts) === JSON.stringify(made.recipe);
+      const known = mixes.find((mix) => same(mix.entry.components));
+      const mix = known ?? (await calls.make({ components: made.recipe }));
+      go(`/pot/${mix.id}?ml=${ml}`);
+    });
+  };
+  return (
+    <div className="grid gap-3">
+      <div className="grid grid-cols-2">
+        <span aria-hidden className="min-h-28" style={{ backgroundColor: made.like.hex }} />
+        <Drawdown swatch={made.now} className="min-h-28" />
+        <p className="pt-1 text-sm">
+          <b className="font-semibold">Then</b>, {made.like_from}
+        </p>
+        <p className="pt-1 text-sm">
+          <b className="font-semibold">Now</b>, from the same parts, ±{plainNumber(made.now.within)}
+        </p>
+      </div>
+      <p>
+        {made.then_words}: {made.judgement.words}{' '}
+        <span className="text-sm text-soft">ΔE {plainNumber(made.judgement.difference)}</span>
+      </p>
+      {made.missing.length > 0 && (
+        <ul className="list-disc pl-5">
+          {made.missing.map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+        </ul>
+      )}
+      <p className="bg-paper p-3">
+        <b className="font-semibold">{made.same ? 'The same parts will do' : 'Pour instead'}: </b>
+        {made.recipe_words}
+        {!made.same && (
+          <span className="block text-sm text-soft">
+            {made.comes.words}, ΔE {plainNumber(made.comes.difference)}
+          </span>
+        )}
+      </p>
+      <div className="flex items-end gap-2">
+        <Field
+          label="How much"
+          unit="ml"
+          value={amount}
+          onChange={setAmount}
+          inputMode="decimal"
+          error={wrong}
+          className="w-32"
+        />
+        <button type="button" className="press press-ink" disabled={busy} onClick={pour}>
+          <PaintBucket size={18} aria-hidden /> To the Pot
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,101 @@
+import { useId, useState } from 'react';
+import type { PieceKept } from '../../api/client';
+import { PhotoFile } from '../../parts/PhotoFile';
+import { useDeed } from '../../parts/useDeed';
+import { usePhotos } from '../../state/files';
+import { useNoteCalls } from '../../state/log';
+
+/** A note on the piece at hand or on nothing in particular, a photo with it, or what the client agreed to. */
+export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
+  const id = useId();
+  const [words, setWords] = useState('');
+  const [onPiece, setOnPiece] = useState(true);
+  const [agreed, setAgreed] = useState(false);
+  const [photo, setPhoto] = useState<string>();
+  const [wrong, setWrong] = useState<string>();
+  const photos = usePhotos();
+  const calls = useNoteCalls();
+  const { attempt, busy } = useDeed();
+  const scheme = piece?.entry.schemes?.[piece.entry.chosen ?? 0]?.name;
+  const bring = (file: File) =>
+    attempt(
+      'The photo was not kept',
+      async () => setPhoto((await photos.keep(file)).id),
+      (problem) => setWrong(problem.at('/photo') ?? problem.message),
+    );
+  const keep = () =>
+    attempt(
+      'The note was not kept',
+      async () => {
+        await calls.write({
+          words: words.trim() || null,
+          photo: photo ?? null,
+          piece: piece && (onPiece || agreed) ? piece.id : null,
+          agreed: agreed ? (scheme ?? null) : null,
+        });
+        setWords('');
+        setPhoto(undefined);
+        setAgreed(false);
+        setWrong(undefined);
+      },
+      (problem) => setWrong(problem.at('/words') ?? problem.message),
+    );
+  return (
+    <form
+      aria-label="Write a note"
+      className="grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      <label htmlFor={id} className="text-lg font-semibold">
+        Note
+      </label>
+      <textarea
+        id={id}
+        rows={3}
+        className="field min-h-22 resize-y py-2"
+        value={words}
+        placeholder="The second coat covers. Strip B by the lamp: warmer."
+        onChange={(event) => setWords(event.target.value)}
+        aria-describedby={wrong ? `${id}-wrong` : undefined}
+        aria-invalid={wrong !== undefined}
+      />
+      {piece && (
+        <label className="flex min-h-11 items-center gap-2 text-sm font-medium">
+          <input
+            type="checkbox"
+            className="size-5 accent-ink"
+            checked={onPiece}
+            onChange={(event) => setOnPiece(event.target.checked)}
+          />
+          Of {piece.entry.name}
+        </label>
+      )}
+      {scheme && (
+        <label className="flex min-h-11 items-center gap-2 text-sm font-medium">
+          <input
+            type="checkbox"
+            className="size-5 accent-ink"
+            checked={agreed}
+            onChange={(event) => setAgreed(event.target.checked)}
+          />
+          The client agreed to “{scheme}”
+        </label>
+      )}
+      {photo && <img src={`/api/photos/kept/${photo}`} alt="To be kept with the note" className="max-h-40" />}
+      {wrong && (
+        <p id={`${id}-wrong`} role="alert" className="font-medium text-alarm first-letter:uppercase">
+          {wrong}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <button type="submit" className="press press-ink" disabled={busy}>
+          Keep
+        </button>
+        <PhotoFile name={photo ? 'Another photo' : 'Photo'} onChosen={(file) => void bring(file)} />
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,65 @@
+// The log: pages of lines, pots made again, notes.
+
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, got, type LogNoteEntry } from '../api/client';
+import { useLook } from '../light/light';
+
+/** What narrows the log; all of it holds together. */
+export interface Narrowed {
+  search?: string;
+  kinds?: string;
+  piece?: string;
+  paint?: string;
+}
+
+export function useLog(narrowed: Narrowed) {
+  const look = useLook();
+  return useInfiniteQuery({
+    queryKey: ['log', narrowed, look],
+    queryFn: ({ pageParam }) =>
+      got(
+        api.GET('/api/log', {
+          params: { query: { ...narrowed, ...look, ...(pageParam ? { before: pageParam } : {}) } },
+        }),
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last) => last.more ?? undefined,
+    placeholderData: (before) => before,
+    // Every screen writes into it.
+    staleTime: 0,
+  });
+}
+
+/** What would come of a line today. */
+export function useAgain(line: number | undefined) {
+  const look = useLook();
+  return useQuery({
+    queryKey: ['log', 'again', line, look],
+    queryFn: () =>
+      got(api.GET('/api/log/{line}/again', { params: { path: { line: line ?? 0 }, query: look } })),
+    enabled: line !== undefined,
+  });
+}
+
+/** Pots that look like a colour. */
+export function useLike(hex: string | undefined) {
+  const look = useLook();
+  return useQuery({
+    queryKey: ['log', 'like', hex, look],
+    queryFn: () => got(api.GET('/api/log/like', { params: { query: { hex: hex ?? '', ...look } } })),
+    enabled: hex !== undefined,
+    retry: false,
+    placeholderData: (before) => before,
+  });
+}
+
+export function useNoteCalls() {
+  const client = useQueryClient();
+  return {
+    write: async (note: LogNoteEntry) => {
+      const kept = await got(api.POST('/api/notes', { body: note }));
+      for (const stale of ['log', 'history']) void client.invalidateQueries({ queryKey: [stale] });
+      return kept;
+    },
+  };
+}
