@@ -10,6 +10,7 @@ import { Board } from './screens/board/Board';
 import { Label } from './screens/label/Label';
 import { Log } from './screens/log/Log';
 import { Piece } from './screens/piece/Piece';
+import { Reference } from './screens/piece/Reference';
 import { Sheet } from './screens/piece/Sheet';
 import { Pot } from './screens/pot/Pot';
 import { RunSheet } from './screens/runsheet/RunSheet';
@@ -35,6 +36,7 @@ if (root) {
               <Routes>
                 <Route element={<Frame />}>
                   <Route path="/piece" element={<Piece />} />
+                  <Route path="/piece/photo" element={<Reference />} />
                   <Route path="/piece/sheet" element={<Sheet />} />
                   <Route path="/shelf/:id?" element={<Shelf />} />
                   <Route path="/pot/:id?" element={<Pot />} />

@@ -109,6 +109,9 @@ pub struct PourRecord {
     /// Where the pot is kept, in the painter's words.
     #[serde(default)]
     pub place: Option<Name>,
+    /// What was taken off the stock of each tin when it was finished, ml; given back when it is opened again.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub taken: Vec<(PaintId, f64)>,
     steps: Vec<PourEvent>,
 }
 
@@ -150,6 +153,7 @@ impl PourRecord {
             batch,
             finished_at: None,
             place: None,
+            taken: Vec::new(),
             steps: Vec::new(),
         })
     }
@@ -240,6 +244,19 @@ impl PourRecord {
         self
     }
 
+    /// What came out of each tin, ml: also what was taken out of the pot again.
+    pub fn used_up(&self) -> Vec<(PaintId, f64)> {
+        let mut used: Vec<(PaintId, f64)> = Vec::new();
+        for step in &self.steps {
+            let PourAction::Added { paint, ml, .. } = step.deed else { continue };
+            match used.iter_mut().find(|(known, _)| *known == paint) {
+                Some((_, sum)) => *sum += ml,
+                None => used.push((paint, ml)),
+            }
+        }
+        used
+    }
+
     /// What is in the pot: paints in the order they first went in, ml of each.
     pub fn inside(&self) -> Vec<(PaintId, f64)> {
         let mut inside: Vec<(PaintId, f64)> = Vec::new();
@@ -312,6 +329,9 @@ impl PourRecord {
             {
                 *paint = kept;
             }
+        }
+        for (paint, _) in self.taken.iter_mut().filter(|(paint, _)| *paint == gone) {
+            *paint = kept;
         }
         if let Ok(plan) = SavedMix::new(None, self.plan.clone(), None) {
             self.plan = plan.with_paint_replaced(gone, kept).components().to_vec();

@@ -7,7 +7,11 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod palette;
+
 use warm_blend_spectral::{Lab, Light, from_linear_srgb};
+
+pub use palette::{Palette, PhotoColour};
 
 /// A photo in linear light.
 #[derive(Debug, Clone)]
@@ -113,8 +117,8 @@ impl Photo {
         (self.width, self.pixels.len() / self.width)
     }
 
-    /// Picks spots, weighed by the card.
-    pub fn pick(&self, card: Card, at: PhotoSpot, spots: &[PhotoSpot]) -> Result<Picked, BadPick> {
+    /// What each channel is scaled by, so that the card comes out as the neutral it is.
+    fn gains(&self, card: Card, at: PhotoSpot) -> Result<[f64; 3], BadPick> {
         let seen = self.mean(at, |_, _| true)?;
         if seen.clipped > SOME {
             return Err(BadPick::CardClipped);
@@ -129,7 +133,12 @@ impl Photo {
             Card::White => 0.90,
             Card::Grey => 0.18,
         };
-        let gains = seen.rgb.map(|channel| reflects / channel.max(1e-6));
+        Ok(seen.rgb.map(|channel| reflects / channel.max(1e-6)))
+    }
+
+    /// Picks spots, weighed by the card.
+    pub fn pick(&self, card: Card, at: PhotoSpot, spots: &[PhotoSpot]) -> Result<Picked, BadPick> {
+        let gains = self.gains(card, at)?;
         let colours = spots
             .iter()
             .map(|spot| {

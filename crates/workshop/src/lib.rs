@@ -92,7 +92,10 @@ pub use mixtures::{
 };
 pub use paint_page::{LookInLight, LooksInState, PaintPage, TestPart, TestWorth};
 pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice, source};
-pub use photos::{PickRequest, PickedColour, PickedColours, SpotEntry};
+pub use photos::{
+    PaletteColour, PaletteRecipe, PaletteRequest, PhotoPalette, PickRequest, PickedColour, PickedColours,
+    SpotEntry,
+};
 pub use pieces::{
     AgeingEntry, AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionView, FaceView,
     FindingView, FinishedPiece, FrontOutline, KindChoice, OverEntry, PairIntentEntry, PairView, PartView,
@@ -107,7 +110,7 @@ pub use plans::{
 };
 pub use pours::{
     AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,
-    PouredPaint, StepEntry, refused,
+    PouredPaint, StepEntry, keep_pour, refused,
 };
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, ReadOut, ReadPart, ReadingEntry, ReadingKept, ReadingMade, ToRead,

@@ -1,13 +1,17 @@
-//! Colours picked from a photo.
+//! Colours picked from a photo, and its main colours with what would make them.
+
+use std::ops::ControlFlow;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::Measured;
+use warm_blend_paint::{Class, Component, Look, Masstone, PaintId, WholeParts, percentages};
 use warm_blend_photo::{Card, Photo, PhotoSpot};
 use warm_blend_spectral::Lab;
 
-use crate::Refusal;
+use crate::{AgainstTarget, Colour, LayerEntry, MixPart, Refusal, ShelfSnapshot, Wanted};
 
 /// Where the card lies and what is to be picked. Places are in widths of the photo, from the left and from the top.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -58,11 +62,7 @@ impl From<SpotEntry> for PhotoSpot {
 impl PickRequest {
     /// Picks them, weighed by the card.
     pub fn pick(self, photo: &Photo) -> Result<PickedColours, Refusal> {
-        let card = match self.card.as_str() {
-            "white" => Card::White,
-            "grey" => Card::Grey,
-            _ => return Err(Refusal::field("/card", "say which card is in the photo: white or grey")),
-        };
+        let card = card_of(&self.card)?;
         if self.spots.is_empty() || self.spots.len() > 16 {
             return Err(Refusal::field("/spots", "pick one to sixteen spots"));
         }
@@ -77,3 +77,170 @@ impl PickRequest {
         })
     }
 }
+
+/// Where the card lies in a photo whose main colours are wanted.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PaletteRequest {
+    /// `white` or `grey`.
+    pub card: String,
+    /// A spot wholly on the card.
+    pub card_at: SpotEntry,
+}
+
+/// The main colours of a photo, and what would make them.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PhotoPalette {
+    /// The largest first.
+    pub colours: Vec<PaletteColour>,
+    /// What may be wrong with them.
+    pub warnings: Vec<&'static str>,
+}
+
+/// A colour of a photo.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PaletteColour {
+    /// L*, a*, b* in daylight (D65, 2°).
+    pub lab: [f64; 3],
+    /// What the screen shows for it.
+    pub hex: String,
+    /// Share of the photo without the card, in percent.
+    pub percent: u32,
+    /// A place where it lies, in widths of the photo from the left and from the top.
+    pub at: [f64; 2],
+    /// Which of the colours this may be in shade: its place in the list. Such a one is not mixed.
+    pub shade_of: Option<usize>,
+    /// The mix that comes nearest; none of a shade.
+    pub recipe: Option<PaletteRecipe>,
+    /// The layer that it would be on a board; none of a shade.
+    pub layer: Option<LayerEntry>,
+    /// What that is, in words: `the base, in two coats`.
+    pub how: String,
+}
+
+/// A mix for a colour of a photo.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PaletteRecipe {
+    /// In words.
+    pub words: String,
+    /// Its parts.
+    pub parts: Vec<MixPart>,
+    /// What the screen shows of it.
+    pub hex: String,
+    /// How it stands to the colour.
+    pub judgement: AgainstTarget,
+}
+
+/// Most colours of a palette.
+const COLOURS: usize = 8;
+/// What is so much lighter or darker than the base lies on tips or in hollows†, L*.
+const OFF_THE_BASE: f64 = 6.0;
+
+fn card_of(text: &str) -> Result<Card, Refusal> {
+    match text {
+        "white" => Ok(Card::White),
+        "grey" => Ok(Card::Grey),
+        _ => Err(Refusal::field("/card", "say which card is in the photo: white or grey")),
+    }
+}
+
+impl ShelfSnapshot {
+    /// The main colours of a photo, each with the mix that comes nearest and the layer that it would be: the largest is the base, what is
+    /// darker than it lies in hollows like grime, what is lighter is dry-brushed over it (common practice).
+    pub fn palette(
+        &self,
+        asked: &PaletteRequest,
+        photo: &Photo,
+        look: Look,
+    ) -> Result<PhotoPalette, Refusal> {
+        let card = card_of(&asked.card)?;
+        let found = photo
+            .palette(card, asked.card_at.into(), COLOURS)
+            .map_err(|error| Refusal::field("/card_at", error))?;
+        let shares: Vec<f64> = found.colours.iter().map(|colour| colour.share).collect();
+        let percent = percentages(&shares);
+        let base = found.colours.iter().position(|colour| colour.shade_of.is_none());
+        let mut colours = Vec::new();
+        for (n, colour) in found.colours.iter().enumerate() {
+            let Lab { l, a, b } = colour.lab;
+            let recipe = if colour.shade_of.is_some() { None } else { self.recipe_for(colour.lab, look)? };
+            let lighter = base.map_or(0.0, |base| l - found.colours[base].lab.l);
+            let technique = match lighter {
+                _ if base == Some(n) => Technique::BrushedCoat,
+                lighter if lighter < -OFF_THE_BASE => Technique::GlazeWiped,
+                lighter if lighter > OFF_THE_BASE => Technique::DryBrush,
+                _ => Technique::GlazeRagged,
+            };
+            let layer = recipe.as_ref().and_then(|recipe| self.layer_of(technique, &recipe.parts));
+            let how = match (colour.shade_of, &layer) {
+                (Some(of), _) => format!("colour {} in shade, it seems", of + 1),
+                (None, Some(_)) if base == Some(n) => "the base, in two coats".to_owned(),
+                (None, Some(layer)) => {
+                    let name = layer.technique.parse::<Technique>().map_or("", Technique::name);
+                    format!("over it: {}", name.to_lowercase())
+                }
+                (None, None) => "nothing on the shelf makes it".to_owned(),
+            };
+            colours.push(PaletteColour {
+                lab: [l, a, b],
+                hex: hex(&Measured::Colour(colour.lab)),
+                percent: percent[n],
+                at: [colour.at.0, colour.at.1],
+                shade_of: colour.shade_of,
+                recipe,
+                layer,
+                how,
+            });
+        }
+        Ok(PhotoPalette { colours, warnings: found.warnings })
+    }
+
+    fn recipe_for(&self, lab: Lab, look: Look) -> Result<Option<PaletteRecipe>, Refusal> {
+        let target = Colour { hex: None, lab: Some([lab.l, lab.a, lab.b]) };
+        // A camera may see what no paint is.
+        if Masstone::Lab(lab).reflectance().is_err() {
+            return Ok(None);
+        }
+        let found = self.find(&Wanted::of(target), look, || ControlFlow::Continue(()))?;
+        let best = found.recipes.into_iter().next();
+        Ok(best.map(|best| {
+            let parts: Vec<MixPart> =
+                best.parts.iter().map(|part| MixPart::new(part.paint, part.parts)).collect();
+            let words = |part: &MixPart| match parts.len() {
+                1 => self.name(part.paint).to_owned(),
+                _ => format!("{} {}", part.given(), self.name(part.paint)),
+            };
+            PaletteRecipe {
+                words: parts.iter().map(words).collect::<Vec<_>>().join(" : "),
+                hex: best.swatch.face.hex,
+                judgement: best.judgement,
+                parts,
+            }
+        }))
+    }
+
+    /// A layer of a mix; a glaze is thinned as walls are glazed, and is a dry brush where there is no glazing liquid.
+    fn layer_of(&self, technique: Technique, parts: &[MixPart]) -> Option<LayerEntry> {
+        let component = |part: &MixPart| {
+            Some(Component { paint: PaintId(part.paint), parts: WholeParts::new(part.given()).ok()? })
+        };
+        let mut pot: Vec<Component> = parts.iter().map(component).collect::<Option<_>>()?;
+        let liquid = self.on_shelf().into_iter().find(|tin| tin.class == Class::GlazingLiquid);
+        let mut technique = technique;
+        if technique.family() == Family::Glaze {
+            let all: u32 = pot.iter().map(|part| part.parts.value()).sum();
+            let thinned = liquid.and_then(|tin| {
+                Some(Component { paint: tin.paint, parts: WholeParts::new(GLAZED * all).ok()? })
+            });
+            match thinned {
+                Some(liquid) => pot.push(liquid),
+                None => technique = Technique::DryBrush,
+            }
+        }
+        let coats = if technique == Technique::BrushedCoat { 2 } else { 1 };
+        let hand = Hand { passes: Passes::new(coats).ok()?, ..Hand::default() };
+        Some(LayerEntry::from(&Layer { hand, ..Layer::new(technique, pot) }))
+    }
+}
+
+/// Parts of glazing liquid to one of paint (common practice).
+const GLAZED: u32 = 4;

@@ -7,10 +7,12 @@ use uuid::Uuid;
 use warm_blend_bench::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
 use warm_blend_device::NotYet;
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Component, Look, Measure, PaintId, Parts, SavedMix, Verdict};
+use warm_blend_paint::{Component, Look, Measure, Millilitres, PaintId, Parts, SavedMix, Verdict};
 
 use crate::label::LabelPart;
-use crate::{AgainstTarget, Checks, Kept, MixPart, Refusal, ShelfSnapshot, Swatch, label, measure_of};
+use crate::{
+    AgainstTarget, Checks, Documents, Kept, MixPart, Refusal, ShelfSnapshot, Swatch, label, measure_of,
+};
 
 /// A pot to begin.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -505,4 +507,37 @@ impl PotLabel {
             code_path,
         })
     }
+}
+
+/// Keeps a record as it is now. Once it is finished, what was poured is taken off the stock of its tins, as far as that is written down;
+/// opened again, it gives that back.
+pub fn keep_pour<D: Documents>(
+    documents: &mut D,
+    before: Kept<PourRecord>,
+    mut next: PourRecord,
+) -> Result<Kept<PourRecord>, D::Error> {
+    // By how much each stock is less then, ml.
+    let less = match (before.value.finished_at, next.finished_at) {
+        (None, Some(_)) => next.used_up(),
+        (Some(_), None) => {
+            std::mem::take(&mut next.taken).into_iter().map(|(paint, ml)| (paint, -ml)).collect()
+        }
+        _ => Vec::new(),
+    };
+    let mut tins = Vec::new();
+    for (paint, ml) in less {
+        let tin = documents.get::<ShelfPaint>(paint.0)?;
+        let Some(stock) = tin.value.stock.filter(|_| !tin.removed).map(Millilitres::value) else { continue };
+        let Ok(left) = Millilitres::new((stock - ml).max(0.0)) else { continue };
+        if left.value() < stock {
+            next.taken.push((paint, stock - left.value()));
+        }
+        tins.push((tin, left));
+    }
+    // The pot first: it is what undo speaks of.
+    let kept = documents.change(before.id, before.revision, next)?;
+    for (tin, left) in tins {
+        documents.change(tin.id, tin.revision, ShelfPaint { stock: Some(left), ..tin.value })?;
+    }
+    Ok(kept)
 }

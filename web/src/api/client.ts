@@ -57,6 +57,7 @@ export type LogEntryView = Schemas['LogEntryView'];
 export type LogGroup = Schemas['LogGroup'];
 export type LogNoteEntry = Schemas['LogNoteEntry'];
 export type MadeAgain = Schemas['MadeAgain'];
+export type PhotoPalette = Schemas['PhotoPalette'];
 export type TruthView = Schemas['TruthView'];
 export type SchemeEntry = Schemas['SchemeEntry'];
 export type WornEntry = Schemas['WornEntry'];

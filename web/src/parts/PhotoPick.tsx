@@ -1,20 +1,17 @@
-import { type KeyboardEvent, type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { type Spot, usePhotos } from '../state/files';
 import { keyed } from './keyed';
 import { PhotoFile } from './PhotoFile';
+import { PhotoSpots, RADIUS } from './PhotoSpots';
 import { Segments } from './Segments';
 import { why } from './useDeed';
 
 type Lab = [number, number, number];
 
-const CARDS = [
+export const CARDS = [
   { id: 'white', name: 'White card' },
   { id: 'grey', name: 'Grey card' },
 ] as const;
-
-/** Radius of a spot, in widths of the photo, and how far an arrow key moves it. */
-const RADIUS = 0.025;
-const STEP = 0.01;
 
 interface Props {
   /** What is to be picked, by name. */
@@ -57,19 +54,8 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
   };
 
   const move = (i: number, x: number, y: number) => {
-    if (!photo) return;
-    const inside = (v: number, most: number) => Math.min(most, Math.max(0, v));
     setPicked(undefined);
-    setSpots((old) =>
-      old.map((spot, j) => (j === i ? { ...spot, x: inside(x, 1), y: inside(y, photo.ratio) } : spot)),
-    );
-  };
-
-  /** Where the photo is tapped the spot is put whose turn it is. */
-  const put = (event: MouseEvent<HTMLElement>) => {
-    const frame = event.currentTarget.getBoundingClientRect();
-    move(placing, (event.clientX - frame.left) / frame.width, (event.clientY - frame.top) / frame.width);
-    setPlacing((placing + 1) % names.length);
+    setSpots((old) => old.map((spot, j) => (j === i ? { ...spot, x, y } : spot)));
   };
 
   const look = async () => {
@@ -97,34 +83,15 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
         </p>
       )}
       {photo && (
-        <>
-          <Segments
-            label="Tap the photo on"
-            choices={names.map((name, i) => ({ id: String(i), name: `Tap ${name}` }))}
-            value={String(placing)}
-            onChange={(i) => setPlacing(Number(i))}
-            className="flex flex-wrap"
-          />
-          <div className="relative overflow-hidden" data-photo>
-            {/* biome-ignore lint/a11y/useKeyWithClickEvents: by keys the spots themselves are moved */}
-            <img
-              src={photo.url}
-              alt="Your sample with the card"
-              className="block w-full cursor-crosshair"
-              draggable={false}
-              onClick={put}
-            />
-            {spots.map((spot, i) => (
-              <SpotHandle
-                key={names[i]}
-                name={names[i] ?? ''}
-                spot={spot}
-                ratio={photo.ratio}
-                onMove={(x, y) => move(i, x, y)}
-              />
-            ))}
-          </div>
-        </>
+        <PhotoSpots
+          url={photo.url}
+          ratio={photo.ratio}
+          names={names}
+          spots={spots}
+          placing={placing}
+          onPlacing={setPlacing}
+          onMove={move}
+        />
       )}
       {trouble && (
         <p role="alert" className="font-medium text-alarm first-letter:uppercase">
@@ -169,51 +136,5 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
         </p>
       ))}
     </div>
-  );
-}
-
-interface SpotProps {
-  name: string;
-  spot: Spot;
-  ratio: number;
-  onMove: (x: number, y: number) => void;
-}
-
-/** A ring that says what lies in it. */
-function SpotHandle({ name, spot, ratio, onMove }: SpotProps) {
-  const held = useRef(false);
-  const drag = (event: PointerEvent<HTMLButtonElement>) => {
-    const frame = event.currentTarget.closest('[data-photo]')?.getBoundingClientRect();
-    if (!held.current || !frame) return;
-    onMove((event.clientX - frame.left) / frame.width, (event.clientY - frame.top) / frame.width);
-  };
-  const key = (event: KeyboardEvent) => {
-    const step = { ArrowLeft: [-STEP, 0], ArrowRight: [STEP, 0], ArrowUp: [0, -STEP], ArrowDown: [0, STEP] }[
-      event.key
-    ];
-    if (!step) return;
-    event.preventDefault();
-    onMove(spot.x + (step[0] ?? 0), spot.y + (step[1] ?? 0));
-  };
-  return (
-    <button
-      type="button"
-      aria-label={`Spot on ${name}: move it with the arrow keys`}
-      onPointerDown={(event) => {
-        held.current = true;
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={drag}
-      onPointerUp={() => {
-        held.current = false;
-      }}
-      onKeyDown={key}
-      className="absolute size-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none rounded-full border-3 border-white shadow-[0_0_0_2px_var(--color-ink)]"
-      style={{ left: `${spot.x * 100}%`, top: `${(spot.y / ratio) * 100}%` }}
-    >
-      <span className="pointer-events-none absolute left-1/2 top-full mt-1 -translate-x-1/2 rounded-xs bg-ink px-1.5 text-xs whitespace-nowrap text-white">
-        {name}
-      </span>
-    </button>
   );
 }

@@ -8,6 +8,7 @@ import {
   type BoardReadingEntry,
   type BoardReadingKept,
   got,
+  type LayerEntry,
   type MixPart,
   type StateName,
 } from '../api/client';
@@ -45,8 +46,14 @@ export function useBoardChoices() {
 export function useBoardCalls() {
   const client = useQueryClient();
   return {
-    make: async (name: string, ground: string, template: string | null, base: string | null) => {
-      const board = await got(api.POST('/api/boards', { body: { name, ground, template, base } }));
+    make: async (
+      name: string,
+      ground: string,
+      template: string | null,
+      base: string | null,
+      layers: LayerEntry[] = [],
+    ) => {
+      const board = await got(api.POST('/api/boards', { body: { name, ground, template, base, layers } }));
       client.setQueryData(['board', board.id], board);
       await refresh(client);
       return board;

@@ -2,6 +2,7 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { api, got } from '../api/client';
+import type { useLook } from '../light/light';
 import { refresh } from './workspace';
 
 const asBytes = {
@@ -47,6 +48,13 @@ export function usePhotos() {
   return {
     keep: (file: File) => got(api.POST('/api/photos/kept', { body: file as never, ...asBytes })),
     bring: (file: File) => got(api.POST('/api/photos', { body: file as never, ...asBytes })),
+    palette: (id: string, card: string, card_at: Spot, look: ReturnType<typeof useLook>) =>
+      got(
+        api.POST('/api/photos/{id}/palette', {
+          params: { path: { id }, query: look },
+          body: { card, card_at },
+        }),
+      ),
     pick: (id: string, card: string, card_at: Spot, spots: Spot[]) =>
       got(api.POST('/api/photos/{id}/pick', { params: { path: { id } }, body: { card, card_at, spots } })),
   };

@@ -50,3 +50,43 @@ async fn a_note_is_kept() {
     painter.until("it is gone", async || !painter.text().await.contains("The lid sticks again")).await;
     painter.leave().await;
 }
+
+/// From a photo to a board: its colours are found, what would make them stands beside, a board is begun from them; and from the brief they
+/// are what is aimed at.
+#[tokio::test]
+async fn from_a_photo_to_a_board() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Brief").await;
+    painter.click("link", "Colours of a photo").await;
+    painter.the("heading", "Colours of a photo").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    let photo = image::RgbImage::from_fn(600, 400, |x, y| {
+        image::Rgb(match (x, y) {
+            (220..380, 140..260) => [243, 243, 243],
+            (0..400, _) => [98, 116, 128],
+            _ => [190, 150, 84],
+        })
+    });
+    painter.bring("Choose a photo", "wall.png", &crate::png(&photo)).await;
+    painter.click("button", "Find its colours").await;
+    painter.reads("the base, in two coats").await;
+    painter.reads("over it: dry brush").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("button", "Begin a board").await;
+    painter.the("image", "Strip A as it will look").await;
+    painter.the("button", "Dry brush").await;
+
+    painter.open("/piece/photo").await;
+    painter.bring("Choose a photo", "wall.png", &crate::png(&photo)).await;
+    painter.click("button", "Find its colours").await;
+    painter.reads("the base, in two coats").await;
+    let before = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+    let targets = |piece: &Value| piece["entry"]["brief"]["targets"].as_array().map_or(0, Vec::len);
+    painter.click("button", "Aim at them").await;
+    painter
+        .until("they are aimed at", async || {
+            targets(&painter.meanwhile("GET", "/api/piece", Value::Null).await) == targets(&before) + 2
+        })
+        .await;
+    painter.leave().await;
+}

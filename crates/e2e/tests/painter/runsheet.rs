@@ -94,6 +94,23 @@ async fn a_batch_is_poured_from_the_sheet() {
     painter.click("button", "Pour it in the Pot: 5 slate blue : 1 barley").await;
     painter.reads("drift blue for the case").await;
     assert_eq!(painter.value("textbox", "Batch").await, format!("{needed:.0}"));
+
+    // Poured and finished, it is taken off the shelf.
+    let stock = async || {
+        let paints = painter.meanwhile("GET", "/api/paints", Value::Null).await;
+        let slate = paints.as_array().unwrap().iter().find(|paint| paint["entry"]["name"] == "slate blue");
+        slate.unwrap()["entry"]["stock_ml"].as_f64().unwrap()
+    };
+    assert_eq!(stock().await, 350.0);
+    painter.click("button", "Pour it").await;
+    painter.click("radio", "slate blue").await;
+    painter.choose("Amounts in", "ml").await;
+    painter.write("textbox", "Amount in ml", "120").await;
+    painter.click("button", "Went in").await;
+    painter.reads("Last: 120 ml slate blue").await;
+    painter.click("button", "Finish, keep the plan").await;
+    painter.the("region", "Poured before").await;
+    assert_eq!(stock().await, 230.0);
     painter.leave().await;
 }
 

@@ -48,6 +48,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(readings::read))
         .routes(routes!(readings::calibrate))
         .routes(routes!(photos::pick))
+        .routes(routes!(photos::palette))
         .routes(routes!(workshop::get, workshop::change))
         .routes(routes!(mixes::list, mixes::make))
         .routes(routes!(mixes::preview))

@@ -10,13 +10,14 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo};
-use warm_blend_workshop::{PickRequest, PickedColours};
+use warm_blend_workshop::{PaletteRequest, PhotoPalette, PickRequest, PickedColours};
 
 use crate::{
     Workspace,
-    body::{Body, IdPath, Raw},
+    body::{Asked, Body, IdPath, Raw},
     off_thread::off_thread,
     problem::Problem,
+    wire::LookedAt,
 };
 
 /// A photo that is kept while colours are picked from it.
@@ -96,4 +97,21 @@ pub async fn pick(
     let gone = || Problem::not_found("this photo is no longer at hand: choose it again");
     let photo = workspace.photos.get(id).ok_or_else(gone)?;
     off_thread(move || Ok(asked.pick(&photo)?)).await.map(Json)
+}
+
+/// The main colours of a photo by the room they take, weighed by the card, shade told from paint as far as can be; each with the mix that
+/// comes nearest and the layer that it would be.
+#[utoipa::path(post, path = "/photos/{id}/palette", operation_id = "find_palette", tag = "readings",
+    params(("id" = Uuid, Path), LookedAt), request_body = PaletteRequest,
+    responses((status = OK, body = PhotoPalette)))]
+pub async fn palette(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(look): Asked<LookedAt>,
+    Body(asked): Body<PaletteRequest>,
+) -> Result<Json<PhotoPalette>, Problem> {
+    let look = look.get()?;
+    let gone = || Problem::not_found("this photo is no longer at hand: choose it again");
+    let photo = workspace.photos.get(id).ok_or_else(gone)?;
+    workspace.ask(move |shelf| shelf.palette(&asked, &photo, look)).await
 }

@@ -14,7 +14,7 @@ use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Look, MixId, Name, SavedMix};
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{
-    AmountsIn, Checks, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, refused,
+    AmountsIn, Checks, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, keep_pour, refused,
 };
 
 use crate::{
@@ -79,9 +79,9 @@ async fn changed(
     then: impl FnOnce(&PourRecord) + Send + 'static,
 ) -> Result<Json<PourView>, Problem> {
     let work = move |store: &mut Store| {
-        let Kept { revision, value, .. } = store.get::<PourRecord>(id)?;
-        let next = change(store, value)?;
-        let kept = store.change(id, revision, next)?;
+        let before = store.get::<PourRecord>(id)?;
+        let (revision, next) = (before.revision, change(store, before.value.clone())?);
+        let kept = store.together(|batch| keep_pour(batch, before, next))?;
         if kept.revision != revision {
             then(&kept.value);
         }
@@ -184,7 +184,7 @@ pub async fn take_back(
     changed(&workspace, id, telling, change, |_| ()).await
 }
 
-/// Close the record: nothing more goes in.
+/// Close the record: nothing more goes in, and what went in is taken off the stock of its tins.
 #[utoipa::path(post, path = "/pours/{id}/finish", operation_id = "finish_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
     responses((status = OK, body = PourView)))]
@@ -199,7 +199,7 @@ pub async fn finish(
     changed(&workspace, id, telling, change, |_| ()).await
 }
 
-/// Open the record again.
+/// Open the record again: what was taken off the stock goes back.
 #[utoipa::path(post, path = "/pours/{id}/reopen", operation_id = "reopen_pour",
     tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
     responses((status = OK, body = PourView)))]

@@ -177,6 +177,39 @@ async fn a_finished_pot_is_read_and_labelled() {
     assert_eq!(bench.get("/api/pours").await[0]["code"], label["code"]);
 }
 
+/// A finished pot takes what was poured off the stock of its tins, no further than they hold; opened again it gives just that back, and
+/// one step of undo turns all of it back.
+#[tokio::test]
+async fn a_finished_pot_takes_its_stock() {
+    let bench = Bench::demo().await;
+    let (pour, grey, blue) = begun(&bench).await;
+    let id = pour["id"].as_str().unwrap();
+    let stock = async || {
+        let of = async |paint: &str| {
+            number(&bench.get(&format!("/api/paints/{paint}")).await["entry"]["stock_ml"])
+        };
+        (of(&grey).await, of(&blue).await)
+    };
+    assert_eq!(stock().await, (470.0, 420.0));
+    step(&bench, &pour, &grey, "ml", 150.0, StatusCode::OK).await;
+    step(&bench, &pour, &blue, "ml", 500.0, StatusCode::OK).await;
+    assert_eq!(stock().await, (470.0, 420.0), "nothing is taken while it is poured");
+    bench.post(&format!("/api/pours/{id}/finish"), json!({}), StatusCode::OK).await;
+    assert_eq!(stock().await, (320.0, 0.0));
+    // Finished twice takes once.
+    bench.post(&format!("/api/pours/{id}/finish"), json!({}), StatusCode::OK).await;
+    assert_eq!(stock().await, (320.0, 0.0));
+    bench.post(&format!("/api/pours/{id}/reopen"), json!({}), StatusCode::OK).await;
+    assert_eq!(stock().await, (470.0, 420.0));
+    bench.post(&format!("/api/pours/{id}/finish"), json!({}), StatusCode::OK).await;
+    assert_eq!(stock().await, (320.0, 0.0));
+    bench.undo().await;
+    assert_eq!(stock().await, (470.0, 420.0));
+    assert!(bench.get(&format!("/api/pours/{id}")).await["finished_at"].is_null());
+    bench.redo().await;
+    assert_eq!(stock().await, (320.0, 0.0));
+}
+
 /// The simulated scale, as a process speaks it: pour, overshoot, lift, unplug.
 #[tokio::test]
 async fn poured_by_the_scale() {

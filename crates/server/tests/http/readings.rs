@@ -235,3 +235,61 @@ async fn predict_takes_readings_and_answers_with_a_band() {
             .contains("/white")
     );
 }
+
+/// From a photo to its colours and a board begun from them: a slate wall, an ochre door partly in shade, and the white card.
+#[tokio::test]
+async fn a_photo_gives_its_colours_and_a_board() {
+    let bench = Bench::demo().await;
+    let (wall, door): ([f64; 3], [f64; 3]) = ([98.0, 116.0, 128.0], [190.0, 150.0, 84.0]);
+    let shaded = |code: [f64; 3]| {
+        // Half the light: by the curve of the screen.
+        let curve = |v: f64| if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) };
+        let back = |v: f64| if v <= 0.003_130_8 { 12.92 * v } else { 1.055 * v.powf(1.0 / 2.4) - 0.055 };
+        code.map(|v| 255.0 * back(0.5 * curve(v / 255.0)))
+    };
+    let picture = image::RgbImage::from_fn(600, 400, |x, y| {
+        let code = match (x, y) {
+            (0..80, 0..80) => [243.0; 3],
+            (0..360, _) => wall,
+            (_, 0..280) => door,
+            _ => shaded(door),
+        };
+        image::Rgb(code.map(|v| v.round() as u8))
+    });
+    let mut bytes = std::io::Cursor::new(Vec::new());
+    picture.write_to(&mut bytes, image::ImageFormat::Png).unwrap();
+    let answer = bench.raw(Method::POST, "/api/photos", "application/octet-stream", bytes.into_inner()).await;
+    let photo: Value = answer.json().await.unwrap();
+    let path = format!("/api/photos/{}/palette", photo["id"].as_str().unwrap());
+    let asked = json!({"card": "white", "card_at": {"x": 0.06, "y": 0.06, "radius": 0.03}});
+    let palette = bench.post(&path, asked.clone(), OK).await;
+    let colours = palette["colours"].as_array().unwrap();
+    assert_eq!(colours.len(), 3, "{palette}");
+    let [base, over, shade] = [0, 1, 2].map(|n| &colours[n]);
+    assert!((55..=62).contains(&base["percent"].as_u64().unwrap()), "{base}");
+    assert_eq!(base["how"], "the base, in two coats");
+    assert_eq!(over["layer"]["technique"], "dry-brush", "{over}");
+    assert_eq!((&shade["shade_of"], &shade["recipe"]), (&json!(1), &Value::Null));
+    assert!(base["recipe"]["judgement"]["difference"].as_f64().unwrap() < 2.0, "{base}");
+
+    let layers = json!([base["layer"], over["layer"]]);
+    let board = json!({"name": "From a photo", "ground": "red-stain", "layers": layers});
+    let board = bench.post("/api/boards", board, MADE).await;
+    let laid = board["entry"]["strips"][0]["layers"].as_array().unwrap();
+    assert_eq!(laid.len(), 2);
+    assert_eq!(laid[0]["pot"], base["recipe"]["parts"]);
+
+    let mut bad = layers[0].clone();
+    bad["technique"] = json!("magic");
+    let board = json!({"name": "From a photo", "ground": "red-stain", "layers": [bad]});
+    let refused = bench.post("/api/boards", board, REFUSED).await;
+    assert!(!about(&refused, "/layers/0/technique").is_empty(), "{refused}");
+    let mut asked = asked;
+    asked["card"] = json!("black");
+    let refused = bench.post(&path, asked.clone(), REFUSED).await;
+    assert!(about(&refused, "/card").contains("white or grey"), "{refused}");
+    asked["card"] = json!("white");
+    asked["card_at"]["x"] = json!(7.0);
+    let refused = bench.post(&path, asked, REFUSED).await;
+    assert!(about(&refused, "/card_at").contains("outside the photo"), "{refused}");
+}

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_board::{Board, Ground, Layer, Letter, Place, Strip, Template};
 use warm_blend_paint::{Look, Name, PaintId};
 
-use crate::{BoardEntry, Checks, Kept, Refusal, SeenBoard, ShelfSnapshot, kind, strip_of};
+use crate::{BoardEntry, Checks, Kept, LayerEntry, Refusal, SeenBoard, ShelfSnapshot, kind, strip_of};
 
 /// A board in the list.
 #[derive(Debug, Serialize, ToSchema)]
@@ -61,12 +61,21 @@ pub struct NewBoard {
     pub template: Option<String>,
     /// The paint that is its main colour; the one there is most of if left out.
     pub base: Option<Uuid>,
+    /// Layers to start from in place of a template.
+    #[serde(default)]
+    pub layers: Vec<LayerEntry>,
 }
 
 impl NewBoard {
     /// The layers of its template, with what is on the shelf.
     fn layers(&self, shelf: &ShelfSnapshot) -> Result<Vec<Layer>, Refusal> {
-        let Some(template) = &self.template else { return Ok(Vec::new()) };
+        let Some(template) = &self.template else {
+            let mut checks = Checks::default();
+            let layers = self.layers.iter().take(warm_blend_board::LAYERS + 1).enumerate();
+            let layers = layers.filter_map(|(i, layer)| layer.parse(&mut checks, &format!("/layers/{i}")));
+            let layers = layers.collect();
+            return checks.done(Some(layers));
+        };
         let template = Template::find(template).ok_or_else(|| {
             let known = Template::ALL.map(|template| template.id).join(", ");
             Refusal::field(

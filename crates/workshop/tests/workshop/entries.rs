@@ -199,14 +199,26 @@ fn a_board_can_begin_from_every_finish_that_the_shelf_allows() {
     let choices = BoardChoices::all();
     let begin = |template: Option<&str>, base: Option<u128>| {
         let (name, ground) = ("new board".to_owned(), "white-primer".to_owned());
-        shelf.new_board(&NewBoard { name, ground, template: template.map(str::to_owned), base: base.map(id) })
+        shelf.new_board(&NewBoard {
+            name,
+            ground,
+            template: template.map(str::to_owned),
+            base: base.map(id),
+            layers: Vec::new(),
+        })
     };
     let made = choices.templates.iter().filter(|choice| begin(Some(choice.id), None).is_ok()).count();
     assert!(made >= 2, "{made} of {}", choices.templates.len());
     assert!(begin(None, None).unwrap().layers(Letter::ALL[0]).is_empty());
     assert_eq!(pointers(begin(Some("baroque"), None)), ["/template"]);
     assert_eq!(pointers(begin(Some(choices.templates[0].id), Some(77))), ["/base"]);
-    let bad = NewBoard { name: String::new(), ground: "cheese".to_owned(), template: None, base: None };
+    let bad = NewBoard {
+        name: String::new(),
+        ground: "cheese".to_owned(),
+        template: None,
+        base: None,
+        layers: Vec::new(),
+    };
     assert_eq!(pointers(shelf.new_board(&bad)), ["/name", "/ground"]);
 }
 

@@ -1,4 +1,6 @@
+import { Images } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { type Colour, type PieceEntry, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
 import { Field } from '../../parts/Field';
@@ -139,6 +141,9 @@ function Photo({ photo, onChange }: PhotoProps) {
           </button>
         )}
       </div>
+      <Link to="/piece/photo" className="press press-bare justify-self-start text-sm">
+        <Images size={18} aria-hidden /> Colours of a photo
+      </Link>
       {trouble && (
         <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
           {trouble}

@@ -36,6 +36,14 @@ export function DoneSteps({ piece, sheet, clock }: Props) {
                 {done.zones.length > 0 && ` · ${done.zones.join(', ')}`}
               </p>
               {done.note && <p className="text-sm">“{done.note}”</p>}
+              {done.photo && (
+                <img
+                  src={`/api/photos/kept/${done.photo}`}
+                  alt={`${done.name}, done`}
+                  loading="lazy"
+                  className="mt-1 max-h-40 object-contain"
+                />
+              )}
             </div>
             <button
               type="button"

@@ -3,7 +3,9 @@ import { useState } from 'react';
 import type { StepDone, StepView } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { misread, typed } from '../../parts/numbers';
+import { PhotoFile } from '../../parts/PhotoFile';
 import { useDeed } from '../../parts/useDeed';
+import { usePhotos } from '../../state/files';
 import { useRunSheetCalls } from '../../state/runSheet';
 import { onClock, useClock } from './useClock';
 
@@ -49,7 +51,15 @@ export function Tick({ piece, revision, step }: Props) {
   const [telling, setTelling] = useState(false);
   const [minutes, setMinutes] = useState('');
   const [note, setNote] = useState('');
+  const [photo, setPhoto] = useState<string>();
   const [wrong, setWrong] = useState<string>();
+  const photos = usePhotos();
+  const bring = (file: File) =>
+    attempt(
+      'The photo was not kept',
+      async () => setPhoto((await photos.keep(file)).id),
+      (problem) => setWrong(problem.at('/photo') ?? problem.message),
+    );
   const tick = (more: Partial<StepDone>) =>
     attempt(
       'It was not ticked off',
@@ -60,9 +70,9 @@ export function Tick({ piece, revision, step }: Props) {
     const number = typed(minutes);
     const words = note.trim() || null;
     // By the clock, where nothing is written.
-    if (minutes.trim() === '') void tick({ note: words });
+    if (minutes.trim() === '') void tick({ note: words, photo: photo ?? null });
     else if (number === undefined) setWrong(misread(minutes));
-    else void tick({ minutes: number, note: words });
+    else void tick({ minutes: number, note: words, photo: photo ?? null });
   };
   if (step.asks_lead)
     return (
@@ -117,6 +127,12 @@ export function Tick({ piece, revision, step }: Props) {
           <button type="button" className="press press-ink" disabled={busy} onClick={withWords}>
             Tick off
           </button>
+          <div className="col-span-full flex flex-wrap items-center gap-3">
+            <PhotoFile name={photo ? 'Another photo' : 'Photo'} onChosen={(file) => void bring(file)} />
+            {photo && (
+              <img src={`/api/photos/kept/${photo}`} alt="To be kept with the step" className="h-20" />
+            )}
+          </div>
         </div>
       )}
       {wrong && (

@@ -1,0 +1,164 @@
+import { ArrowLeft, PanelsTopLeft, Target } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { PhotoPalette, PieceKept } from '../../api/client';
+import { useLook } from '../../light/light';
+import { PhotoFile } from '../../parts/PhotoFile';
+import { CARDS } from '../../parts/PhotoPick';
+import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
+import { Segments } from '../../parts/Segments';
+import { useDeed } from '../../parts/useDeed';
+import { Waiting } from '../../parts/Waiting';
+import { useBoardCalls } from '../../state/boards';
+import { type Spot, usePhotos } from '../../state/files';
+import { briefOf, usePieceCalls } from '../../state/piece';
+import { usePiece } from '../../state/workspace';
+import { PhotoColours } from './PhotoColours';
+
+interface Brought {
+  id: string;
+  url: string;
+  ratio: number;
+}
+
+/** From a photo to its colours, their recipes, and a board begun from them. */
+export function Reference() {
+  const piece = usePiece().data;
+  if (!piece) return <Waiting rows={8} />;
+  return <FromPhoto piece={piece} />;
+}
+
+function FromPhoto({ piece }: { piece: PieceKept }) {
+  const photos = usePhotos();
+  const look = useLook();
+  const boards = useBoardCalls();
+  const pieces = usePieceCalls(piece.id);
+  const go = useNavigate();
+  const { attempt, busy } = useDeed();
+  const [photo, setPhoto] = useState<Brought>();
+  const [card, setCard] = useState<string>('white');
+  const [spot, setSpot] = useState<Spot>({ x: 0.5, y: 0.4, radius: RADIUS });
+  const [palette, setPalette] = useState<PhotoPalette>();
+  const [chosen, setChosen] = useState<number[]>([]);
+  const [wrong, setWrong] = useState<string>();
+  useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
+
+  const bring = (file: File) =>
+    attempt(
+      'The photo was not read',
+      async () => {
+        const { id, width, height } = await photos.bring(file);
+        setPhoto({ id, url: URL.createObjectURL(file), ratio: height / width });
+        setSpot({ x: 0.5, y: height / width / 2, radius: RADIUS });
+        setPalette(undefined);
+        setWrong(undefined);
+      },
+      (problem) => setWrong(problem.at('/photo') ?? problem.message),
+    );
+  const find = () =>
+    attempt(
+      'No colours were found',
+      async () => {
+        const found = await photos.palette(photo?.id ?? '', card, spot, look);
+        setPalette(found);
+        setChosen(found.colours.flatMap((colour, n) => (colour.recipe ? [n] : [])));
+        setWrong(undefined);
+      },
+      (problem) => {
+        setPalette(undefined);
+        setWrong(problem.at('/card_at') ?? problem.at('/card') ?? problem.message);
+      },
+    );
+  const taken = palette?.colours.filter((_, n) => chosen.includes(n)) ?? [];
+  const aim = () =>
+    attempt('The colours were not kept', async () => {
+      const brief = briefOf(piece.entry);
+      const targets = [...(brief.targets ?? []), ...taken.map(({ hex }) => ({ hex }))].slice(-8);
+      pieces.saved(await pieces.put({ ...piece.entry, brief: { ...brief, targets } }, piece.revision));
+      go('/piece');
+    });
+  const begin = () =>
+    attempt('The board was not begun', async () => {
+      const layers = taken.flatMap(({ layer }) => (layer ? [layer] : []));
+      const ground = piece.entry.ground?.kind ?? 'red-stain';
+      const board = await boards.make('From a photo', ground, null, null, layers);
+      go(`/board/${board.id}`);
+    });
+
+  return (
+    <div className="flex flex-col gap-4 px-4 pt-1 pb-6 lg:h-full lg:flex-row">
+      <section aria-label="The photo" className="grid min-w-0 flex-1 content-start gap-3 lg:overflow-auto">
+        <div className="flex flex-wrap items-center gap-3">
+          <Link to="/piece" className="press press-bare text-sm">
+            <ArrowLeft size={18} aria-hidden /> The piece
+          </Link>
+          <h1 className="text-2xl">Colours of a photo</h1>
+        </div>
+        <div className="flex flex-wrap items-center gap-3">
+          <PhotoFile
+            name={photo ? 'Another photo' : 'Choose a photo'}
+            onChosen={(file) => void bring(file)}
+          />
+          <Segments label="Card in the photo" choices={CARDS} value={card} onChange={setCard} />
+          {photo && (
+            <button type="button" className="press press-ink" disabled={busy} onClick={() => void find()}>
+              Find its colours
+            </button>
+          )}
+        </div>
+        {!photo && (
+          <p className="max-w-prose text-soft">
+            A wall, a fabric, an old chest: with a white or grey card in the same light, its main colours are
+            found, shade told from paint, each with what would make it from your shelf.
+          </p>
+        )}
+        {photo && (
+          <>
+            <p className="text-sm text-soft">Tap the card.</p>
+            <PhotoSpots
+              url={photo.url}
+              ratio={photo.ratio}
+              names={['the card']}
+              spots={[spot]}
+              placing={0}
+              onPlacing={() => {}}
+              onMove={(_, x, y) => setSpot({ ...spot, x, y })}
+              marks={palette?.colours.map(({ at: [x = 0, y = 0] }) => ({ x, y }))}
+            />
+          </>
+        )}
+        {wrong && (
+          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+            {wrong}
+          </p>
+        )}
+      </section>
+      {palette && (
+        <section
+          aria-label="Its colours"
+          className="grid shrink-0 content-start gap-3 lg:w-104 lg:overflow-auto"
+        >
+          <PhotoColours palette={palette} chosen={chosen} onChosen={setChosen} />
+          <div className="flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="press press-ink"
+              disabled={busy || taken.length === 0}
+              onClick={() => void begin()}
+            >
+              <PanelsTopLeft size={18} aria-hidden /> Begin a board
+            </button>
+            <button
+              type="button"
+              className="press press-plain"
+              disabled={busy || taken.length === 0}
+              onClick={() => void aim()}
+            >
+              <Target size={18} aria-hidden /> Aim at them
+            </button>
+          </div>
+        </section>
+      )}
+    </div>
+  );
+}
