@@ -10,6 +10,7 @@ import { Board } from './screens/board/Board';
 import { Label } from './screens/label/Label';
 import { Log } from './screens/log/Log';
 import { Piece } from './screens/piece/Piece';
+import { Record } from './screens/piece/Record';
 import { Reference } from './screens/piece/Reference';
 import { Sheet } from './screens/piece/Sheet';
 import { Pot } from './screens/pot/Pot';
@@ -37,6 +38,7 @@ if (root) {
                 <Route element={<Frame />}>
                   <Route path="/piece" element={<Piece />} />
                   <Route path="/piece/photo" element={<Reference />} />
+                  <Route path="/piece/record" element={<Record />} />
                   <Route path="/piece/sheet" element={<Sheet />} />
                   <Route path="/shelf/:id?" element={<Shelf />} />
                   <Route path="/pot/:id?" element={<Pot />} />

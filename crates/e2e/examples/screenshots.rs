@@ -75,6 +75,11 @@ async fn main() {
     painter.open("/log").await;
     painter.reads("How true were we").await;
     keep(&painter, "log").await;
+    painter.open("/piece/photo").await;
+    painter.bring("Choose a photo", "wall.png", &wall()).await;
+    painter.click("button", "Find its colours").await;
+    painter.reads("the base, in two coats").await;
+    keep(&painter, "photo").await;
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
     painter.reads("of neighbours is off").await;
@@ -94,4 +99,27 @@ async fn keep(painter: &Painter, name: &str) {
     let file = Path::new(env!("CARGO_MANIFEST_DIR")).join(format!("../../docs/screenshots/{name}.png"));
     painter.driver.screenshot(&file).await.expect("a picture");
     println!("docs/screenshots/{name}.png");
+}
+
+/// An invented photo: a cupboard before a plastered wall, a card leaning on it in the middle.
+fn wall() -> Vec<u8> {
+    let mut chance = 7u32;
+    let picture = image::RgbImage::from_fn(1200, 800, |x, y| {
+        chance = chance.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
+        let grain = (chance >> 28) as i32 - 8;
+        let colour: [i32; 3] = match (x, y) {
+            (530..670, 340..460) => [238, 237, 233],
+            (430..470, 120..640) | (770..820, 120..640) => [186, 140, 70],
+            (470..770, 160..600) => [172, 127, 62],
+            (430..820, 120..640) => [186, 140, 70],
+            (820..900, 150..690) => [116, 84, 40],
+            (940..1110, 300..640) => [100, 34, 36],
+            (_, 640..) => [92, 70, 52],
+            _ => [126, 134, 128],
+        };
+        image::Rgb(colour.map(|channel| (channel + grain / 2).clamp(0, 255) as u8))
+    });
+    let mut png = std::io::Cursor::new(Vec::new());
+    picture.write_to(&mut png, image::ImageFormat::Png).expect("a picture");
+    png.into_inner()
 }

@@ -121,6 +121,14 @@ impl Units {
         }
     }
 
+    /// An amount of which there is little: `1.4 ml`, `0.05 fl oz`.
+    pub fn say_drop(self, ml: f64) -> String {
+        match self {
+            Units::Metric => format!("{} ml", rounded(ml, 1)),
+            Units::Imperial => format!("{} fl oz", rounded(ml / Measure::FluidOunce.millilitres(), 2)),
+        }
+    }
+
     /// How heavy it is: `320 g`, `11.3 oz`.
     pub fn say_weight(self, grams: f64) -> String {
         match self {
@@ -273,6 +281,7 @@ mod tests {
         assert_eq!(both(1200.0), ["1.2 l", "1.27 qt"]);
         assert_eq!(both(946.4), ["946 ml", "1 qt"]);
         assert_eq!(both(0.0), ["0 ml", "0 fl oz"]);
+        assert_eq!([Units::Metric.say_drop(1.43), Units::Imperial.say_drop(1.43)], ["1.4 ml", "0.05 fl oz"]);
         assert!((Units::Imperial.one(Dimension::Area) - 0.092_903_04).abs() < 1e-12);
         assert_eq!(
             [Units::Metric.say_weight(320.0), Units::Imperial.say_weight(320.0)],

@@ -105,8 +105,9 @@ pub use pieces::{
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, ElsewhereView, HoursEntry, IdleView,
-    OnTheBench, OtherWay, PaceView, Planned, PotNeeded, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost,
-    StepDone, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView, WhenAsked,
+    LayerRecord, OnTheBench, OtherWay, PaceView, PieceRecord, Planned, PotNeeded, RunSheetEntry,
+    RunSheetView, SchemeCost, SchoolCost, StepDone, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView,
+    WhenAsked, ZoneRecord,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,

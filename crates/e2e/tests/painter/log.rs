@@ -90,3 +90,17 @@ async fn from_a_photo_to_a_board() {
         .await;
     painter.leave().await;
 }
+
+/// The record for the client is one page: what is on the piece, how it is mended and looked after.
+#[tokio::test]
+async fn the_record_is_printed() {
+    let painter = Painter::at_the_door().await;
+    painter.click("link", "Client sheet").await;
+    painter.click("link", "Record").await;
+    painter.reads("What is on Upright piano").await;
+    painter.reads("1 ml mends a palm").await;
+    painter.the("heading", "How to look after it").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    assert_eq!(painter.pages_on_paper().await, 1);
+    painter.leave().await;
+}

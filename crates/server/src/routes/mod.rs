@@ -99,6 +99,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(plans::tick))
         .routes(routes!(plans::clock))
         .routes(routes!(plans::untick))
+        .routes(routes!(plans::record))
         .routes(routes!(plans::export))
         .routes(routes!(log::get))
         .routes(routes!(log::like))

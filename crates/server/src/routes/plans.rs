@@ -8,7 +8,7 @@ use warm_blend_piece::Piece;
 use warm_blend_plan::{Paces, RunSheet, WorkingHours};
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{
-    ClockSet, OnTheBench, Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked,
+    ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked,
 };
 
 use super::{files::attached, piece::Around};
@@ -187,7 +187,20 @@ pub async fn untick(
     keep(&workspace, (revision, said), sheet.without(place)).await
 }
 
-/// What is left to do as a calendar, what is to be bought as a table: `calendar` or `shopping`.
+/// The record for the client: what is on the piece by what was ticked off, layer by layer, how it is mended and looked after.
+#[utoipa::path(get, path = "/pieces/{id}/record", operation_id = "get_record", tag = "run sheet",
+    params(UnitsAsked, ("id" = Uuid, Path)), responses((status = OK, body = PieceRecord)))]
+pub async fn record(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(units): Asked<UnitsAsked>,
+) -> Result<Json<PieceRecord>, Problem> {
+    let sheet = Sheet::of(&workspace, id, (Look::default(), units.get()?)).await?;
+    sheet.plan(|planned, _| planned.record()).await.map(Json)
+}
+
+/// What is left to do as a calendar, what is to be bought as a table, what is on the piece as a table or for other programs: `calendar`,
+/// `shopping`, `record.csv` or `record.json`.
 #[utoipa::path(get, path = "/pieces/{id}/run-sheet/{file}", operation_id = "export_run_sheet", tag = "run sheet",
     params(("id" = Uuid, Path), ("file" = String, Path)), responses((status = OK, description = "The file")))]
 pub async fn export(

@@ -163,3 +163,102 @@ async fn how_true_it_was() {
     assert!(worst["name"].as_str().unwrap().contains("oxblood"), "{worst}");
     assert!(worst["since"].as_str().unwrap().contains("does not fit"), "{worst}");
 }
+
+/// A painter at work for a while, by chance: tins, mixes, notes, boards and steps made, taken away, undone and made again. Whatever is
+/// there stands in the log exactly once; what was taken away stands there as such, what was undone does not.
+#[tokio::test]
+async fn nothing_acknowledged_is_missing() {
+    let bench = Bench::demo().await;
+    let piano = bench.get("/api/pieces").await[0]["id"].as_str().unwrap().to_owned();
+    let fern = bench.paint("fern").await;
+    let mut chance = 20_261_127u64;
+    let mut dice = move |sides: u64| {
+        chance = chance.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        (chance >> 33) % sides
+    };
+    // What was made here: its id, and whether it was taken away; undone changes by their order.
+    let mut undone = 0u32;
+    for n in 0..60u32 {
+        match dice(9) {
+            0 => {
+                let tin = json!({"name": format!("tin {n}"), "class": "chalk", "colour": {"hex": "#8899aa"}});
+                bench.post("/api/paints", tin, StatusCode::CREATED).await;
+                undone = 0;
+            }
+            1 => {
+                let mix =
+                    json!({"name": format!("mix {n}"), "components": [{"paint": fern, "parts": n + 1}]});
+                bench.post("/api/mixes", mix, StatusCode::CREATED).await;
+                undone = 0;
+            }
+            2 | 3 => {
+                let note = json!({"words": format!("note {n}"), "piece": piano});
+                bench.post("/api/notes", note, StatusCode::CREATED).await;
+                undone = 0;
+            }
+            4 => {
+                let sheet = bench.get(&format!("/api/pieces/{piano}/run-sheet")).await;
+                let ready = sheet["steps"].as_array().unwrap().iter().find(|step| step["ready"] == true);
+                if let Some(step) = ready.filter(|step| step["asks_lead"] == false) {
+                    let path = format!("/api/pieces/{piano}/run-sheet/done?revision={}", sheet["revision"]);
+                    let body = json!({"step": step["id"], "note": format!("step {n}")});
+                    bench.post(&path, body, StatusCode::OK).await;
+                    undone = 0;
+                }
+            }
+            5 => {
+                let mixes = bench.get("/api/mixes").await;
+                let all = mixes.as_array().unwrap();
+                let mix = &all[dice(all.len() as u64) as usize];
+                let path = format!("/api/mixes/{}?revision={}", mix["id"].as_str().unwrap(), mix["revision"]);
+                bench.raw(Method::DELETE, &path, "application/json", "").await;
+                undone = 0;
+            }
+            6 | 7 if bench.get("/api/history").await["undo"].is_object() => {
+                bench.undo().await;
+                undone += 1;
+            }
+            _ if undone > 0 => {
+                bench.redo().await;
+                undone -= 1;
+            }
+            _ => {}
+        }
+        if n % 6 != 5 {
+            continue;
+        }
+        let mut lines = Vec::new();
+        let mut before = String::new();
+        loop {
+            let page = bench.get(&format!("/api/log?{before}")).await;
+            lines.extend(entries(&page).into_iter().cloned());
+            let Some(more) = page["more"].as_i64() else { break };
+            before = format!("before={more}");
+        }
+        let of = |kind: &str, removed: bool| {
+            let own = lines.iter().filter(|line| line["kind"] == kind && line["removed"] == removed);
+            let mut ids: Vec<String> =
+                own.map(|line| line["document"].as_str().unwrap().to_owned()).collect();
+            ids.sort();
+            ids
+        };
+        for (kind, path) in [
+            ("tin", "/api/paints"),
+            ("mix", "/api/mixes"),
+            ("board", "/api/boards"),
+            ("piece", "/api/pieces"),
+        ] {
+            let there = bench.get(path).await;
+            let mut there: Vec<String> =
+                there.as_array().unwrap().iter().map(|one| one["id"].as_str().unwrap().to_owned()).collect();
+            there.sort();
+            assert_eq!(of(kind, false), there, "{kind} after {n}");
+            assert!(of(kind, true).iter().all(|id| !there.contains(id)));
+        }
+        let sheet = bench.get(&format!("/api/pieces/{piano}/run-sheet")).await;
+        let done = sheet["done"].as_array().unwrap().len();
+        let told =
+            lines.iter().filter(|line| line["kind"] == "step" && line["piece"] == piano.as_str()).count();
+        assert_eq!(told, done, "steps after {n}");
+    }
+}

@@ -397,3 +397,33 @@ async fn what_is_said_of_a_plan() {
     assert!(never["stop"].as_str().unwrap().contains("no working hours"), "{}", never["stop"]);
     assert_eq!(never["steps"], json!([]));
 }
+
+/// The record: what was ticked off, part by part from the ground up, with what mends a spot; as a table and for other programs too.
+#[tokio::test]
+async fn the_record_for_the_client() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let record = bench.get(&format!("/api/pieces/{id}/record")).await;
+    assert_eq!((&record["client"], &record["finished"]), (&json!("Village hall committee"), &json!(false)));
+    let zones = record["zones"].as_array().unwrap();
+    let case = zones.iter().find(|zone| zone["zone"] == "Case").unwrap();
+    let how: Vec<&str> =
+        case["layers"].as_array().unwrap().iter().map(|layer| layer["how"].as_str().unwrap()).collect();
+    assert_eq!(how, ["Prime", "Coat, brushed: 1 of 2"]);
+    // A film of 90 µm with a tenth more, on a square decimetre: 1 ml (1604 ft²·mil a gallon).
+    assert_eq!(case["layers"][1]["mends"], "1 ml");
+    assert_eq!(case["layers"][1]["pot"], "5 slate blue : 1 barley");
+    let text = async |file: &str| {
+        bench
+            .raw(Method::GET, &format!("/api/pieces/{id}/run-sheet/{file}"), "", "")
+            .await
+            .text()
+            .await
+            .unwrap()
+    };
+    let table = text("record.csv").await;
+    assert!(table.starts_with("part,layer,how,pot,at,note,mends_a_palm"), "{table}");
+    assert!(table.contains("5 slate blue : 1 barley") && table.contains("fretwork"), "{table}");
+    let file: Value = serde_json::from_str(&text("record.json").await).unwrap();
+    assert_eq!(file, record);
+}

@@ -8,12 +8,17 @@ use super::planning::Planned;
 use crate::{Export, Refusal};
 
 impl Planned<'_> {
-    /// One of the files by its name: `calendar` or `shopping`.
+    /// One of the files by its name: `calendar`, `shopping`, `record.csv` or `record.json`.
     pub fn file(&self, file: &str, piece: Uuid, now: Timestamp) -> Result<Export, Refusal> {
         match file {
             "calendar" => Ok(self.calendar(piece, now)),
             "shopping" => self.shopping(),
-            _ => Err(Refusal::Unknown("there is no such file: choose calendar or shopping".to_owned())),
+            "record.csv" => self.record_table(),
+            "record.json" => self.record_json(),
+            _ => {
+                let words = "there is no such file: choose calendar, shopping, record.csv or record.json";
+                Err(Refusal::Unknown(words.to_owned()))
+            }
         }
     }
 

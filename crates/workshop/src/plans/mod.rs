@@ -5,6 +5,7 @@ mod entry;
 mod exports;
 mod materials;
 mod planning;
+mod record;
 mod telling;
 mod view;
 mod ways;
@@ -13,6 +14,7 @@ pub use bench::OnTheBench;
 pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use planning::{Planned, WhenAsked};
+pub use record::{LayerRecord, PieceRecord, ZoneRecord};
 pub(crate) use telling::work_words;
 pub use view::{
     CareView, ClockView, CostView, DoneView, ElsewhereView, IdleView, OtherWay, PaceView, PotNeeded,

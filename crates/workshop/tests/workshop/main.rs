@@ -4,6 +4,7 @@ mod batches;
 mod documents;
 mod entries;
 mod files;
+mod log;
 mod mixing;
 mod pile;
 mod pots;

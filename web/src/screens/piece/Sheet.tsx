@@ -1,4 +1,4 @@
-import { ArrowLeft, Printer } from 'lucide-react';
+import { ArrowLeft, BookOpen, Printer } from 'lucide-react';
 import { Link } from 'react-router';
 import type { PieceKept } from '../../api/client';
 import { useLights } from '../../light/light';
@@ -46,6 +46,9 @@ function Page({ piece }: { piece: PieceKept }) {
           <ArrowLeft size={18} aria-hidden /> The piece
         </Link>
         <div className="flex-1" />
+        <Link to="/piece/record" className="press press-bare text-sm">
+          <BookOpen size={18} aria-hidden /> Record
+        </Link>
         <button type="button" className="press press-ink" onClick={() => window.print()}>
           <Printer size={18} aria-hidden /> Print
         </button>

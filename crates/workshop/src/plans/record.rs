@@ -1,0 +1,115 @@
+//! The record for the client: what is on the piece, layer by layer and pot by pot, and how it is touched up.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use warm_blend_bench::per_square_metre;
+use warm_blend_interchange::csv;
+use warm_blend_plan::{Laid, Work, care_card};
+
+use super::planning::Planned;
+use crate::{Export, Refusal, scheme_of};
+
+/// A mend the size of a palm, m²†.
+const PALM: f64 = 0.01;
+
+/// What is on a piece.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PieceRecord {
+    /// What it is called.
+    pub piece: String,
+    /// For whom.
+    pub client: Option<String>,
+    /// The scheme that counts.
+    pub scheme: String,
+    /// False where some of it is still to be done: it is told as far as it is.
+    pub finished: bool,
+    /// Part by part.
+    pub zones: Vec<ZoneRecord>,
+    /// How it is looked after.
+    pub care: Vec<&'static str>,
+}
+
+/// What is on a part of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ZoneRecord {
+    /// `Drawer fronts` …
+    pub zone: &'static str,
+    /// From the ground up.
+    pub layers: Vec<LayerRecord>,
+}
+
+/// A layer that lies there.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LayerRecord {
+    /// How it was put on.
+    pub how: String,
+    /// What was in the pot.
+    pub pot: Option<String>,
+    /// When, RFC 3339.
+    pub at: String,
+    /// What the painter noted.
+    pub note: Option<String>,
+    /// How much of the pot mends a spot the size of a palm: `1.4 ml`; none of what takes away.
+    pub mends: Option<String>,
+}
+
+impl Planned<'_> {
+    /// What is on the piece by what was ticked off.
+    pub fn record(&self) -> Result<PieceRecord, Refusal> {
+        let layer = |laid: &Laid| {
+            let put_on = !laid.technique.takes_away();
+            put_on
+                .then(|| self.asked.units.say_drop(PALM * per_square_metre(laid.technique.takes(laid.hand))))
+        };
+        let zones = self.zones.iter().map(|zone| {
+            let done = self.sheet.done.iter().filter(|done| done.zones.contains(&zone.zone));
+            let layers = done.filter(|done| matches!(done.work, Work::Layer(_) | Work::Age(_))).map(|done| {
+                LayerRecord {
+                    how: self.name(&done.work),
+                    pot: self.pot(&done.work),
+                    at: done.at.to_string(),
+                    note: done.note.as_ref().map(|note| note.as_str().to_owned()),
+                    mends: done.work.laid().and_then(layer),
+                }
+            });
+            ZoneRecord { zone: zone.zone.name(), layers: layers.collect() }
+        });
+        let class = |paint| self.class(paint);
+        Ok(PieceRecord {
+            piece: self.piece.name.as_str().to_owned(),
+            client: self.piece.brief.client.as_ref().map(|client| client.as_str().to_owned()),
+            scheme: scheme_of(self.piece, None)?.name.as_str().to_owned(),
+            finished: self.steps.is_empty(),
+            zones: zones.collect(),
+            care: care_card(self.sheet.done.iter().map(|done| &done.work), class),
+        })
+    }
+
+    /// The same as a table.
+    pub(super) fn record_table(&self) -> Result<Export, Refusal> {
+        let head = ["part", "layer", "how", "pot", "at", "note", "mends_a_palm"];
+        let record = self.record()?;
+        let rows = record.zones.iter().flat_map(|zone| {
+            zone.layers.iter().enumerate().map(|(n, layer)| {
+                let text = |text: &Option<String>| text.clone().unwrap_or_default();
+                vec![
+                    zone.zone.to_owned(),
+                    (n + 1).to_string(),
+                    layer.how.clone(),
+                    text(&layer.pot),
+                    layer.at.clone(),
+                    text(&layer.note),
+                    text(&layer.mends),
+                ]
+            })
+        });
+        let bytes = csv(&head, &rows.collect::<Vec<_>>()).map_err(|_| Refusal::Broken)?;
+        Ok(Export { kind: "text/csv; charset=utf-8", name: "record.csv", bytes })
+    }
+
+    /// The same for other programs.
+    pub(super) fn record_json(&self) -> Result<Export, Refusal> {
+        let bytes = serde_json::to_vec_pretty(&self.record()?).map_err(|_| Refusal::Broken)?;
+        Ok(Export { kind: "application/json", name: "record.json", bytes })
+    }
+}
