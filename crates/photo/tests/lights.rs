@@ -68,7 +68,7 @@ fn the_card_takes_seven_lights_out() {
 #[test]
 fn a_palette_is_the_same_in_every_light() {
     let (curves, _) = curves();
-    let few: Vec<Reflectance> = [0, 3, 6, 8].iter().map(|n| curves[*n].clone()).collect();
+    let few: Vec<Reflectance> = [0, 3, 6, 8].iter().map(|n| curves[*n]).collect();
     for light in Light::ALL {
         let photo = scene(&few, light, Degree::under(60.0));
         let palette = photo.palette(Card::White, CARD, 8).unwrap();
