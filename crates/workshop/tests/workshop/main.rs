@@ -7,6 +7,7 @@ mod files;
 mod log;
 mod mixing;
 mod pile;
+mod plans;
 mod pots;
 mod searches;
 mod shelf;

@@ -1,0 +1,264 @@
+//! Run sheets without a file: planned, ticked off to the end, among others on the bench, and what they say.
+
+use std::collections::BTreeMap;
+
+use jiff::{SignedDuration, Timestamp};
+use proptest::prelude::*;
+use uuid::Uuid;
+use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Strip, Technique};
+use warm_blend_paint::{Look, Name, Units};
+use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Zone, ZoneFinish};
+use warm_blend_plan::{Paces, RunSheet, WorkingHours};
+use warm_blend_workshop::{
+    ClockSet, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView, ShelfSnapshot, StepDone,
+    WhenAsked, scheme_of,
+};
+
+use crate::pile::*;
+
+const BOARD: Uuid = Uuid::from_u128(500);
+const CHEST: Uuid = Uuid::from_u128(501);
+const STOOL: Uuid = Uuid::from_u128(502);
+
+/// What is planned with: the shelf, a board, two pieces that wear it.
+struct Bench {
+    shelf: ShelfSnapshot,
+    boards: BTreeMap<Uuid, Board>,
+    pieces: [Piece; 2],
+    sheets: [RunSheet; 2],
+}
+
+fn layers() -> Vec<Layer> {
+    let mut base = Layer::new(Technique::BrushedCoat, components(&[(BLUE, 5), (WHITE, 1)]));
+    base.hand.passes = warm_blend_board::Passes::new(2).unwrap();
+    vec![
+        base,
+        Layer::new(Technique::DryBrush, components(&[(YELLOW, 1)])),
+        Layer::new(Technique::ClearWax, Vec::new()),
+        Layer::new(Technique::TintedWax, components(&[(BROWN, 1), (WAX, 9)])),
+    ]
+}
+
+fn piece(name: &str, kind: PieceKind, zones: &[Zone]) -> Piece {
+    let mut piece = Piece::named(Name::new(name).unwrap());
+    piece.form = Some(kind.usual());
+    piece.ground = Ground::of(GroundKind::RedStain);
+    let mut scheme = scheme_of(&piece, None).unwrap();
+    for zone in zones {
+        let wears = Finish::Strip { board: BOARD, strip: Letter::ALL[0] };
+        scheme.wears.insert(*zone, ZoneFinish { ageing: Ageing::default(), ..ZoneFinish::of(wears) });
+    }
+    piece.schemes = vec![scheme];
+    piece
+}
+
+impl Bench {
+    fn new(layers: Vec<Layer>) -> Self {
+        let strip = Strip { letter: Letter::ALL[0], from: None, layers };
+        let board =
+            Board::new(Name::new("sample").unwrap(), Ground::of(GroundKind::RedStain), vec![strip]).unwrap();
+        let sheet = |piece| RunSheet::new(piece, WorkingHours::usual("Europe/Vienna"));
+        Self {
+            shelf: pile().shelf(),
+            boards: BTreeMap::from([(BOARD, board)]),
+            pieces: [
+                piece("chest", PieceKind::ChestOfDrawers, &[Zone::Case, Zone::Drawers]),
+                piece("stool", PieceKind::Stool, &[Zone::Legs, Zone::Seat]),
+            ],
+            sheets: [sheet(CHEST), sheet(STOOL)],
+        }
+    }
+
+    fn ask<R>(&self, own: Uuid, at: Timestamp, ask: impl FnOnce(&Planned) -> R) -> R {
+        let room = Room { boards: &self.boards, shelf: &self.shelf, look: Look::default() };
+        let asked = WhenAsked { now: at, paces: Paces::learned(std::iter::empty()), units: Units::Metric };
+        let [chest, stool] = &self.pieces;
+        let bench = [
+            OnTheBench { id: CHEST, piece: chest, sheet: &self.sheets[0] },
+            OnTheBench { id: STOOL, piece: stool, sheet: &self.sheets[1] },
+        ];
+        ask(&room.plan(&bench, own, &asked).unwrap())
+    }
+
+    fn view(&self, own: Uuid, at: Timestamp) -> RunSheetView {
+        self.ask(own, at, |planned| planned.view(1).unwrap())
+    }
+
+    fn tick(&mut self, at: Timestamp, step: &str) -> Result<(), Refusal> {
+        let said = StepDone { step: step.to_owned(), ..StepDone::default() };
+        self.sheets[0] = self.ask(CHEST, at, |planned| planned.ticked(&said))?;
+        Ok(())
+    }
+}
+
+/// A Monday morning.
+fn monday() -> Timestamp {
+    "2026-11-30T09:00[Europe/Vienna]".parse::<jiff::ZonedDateTime>().unwrap().timestamp()
+}
+
+fn names(view: &RunSheetView) -> Vec<String> {
+    view.steps.iter().map(|step| step.name.clone()).collect()
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Ticked off in any order that the sheet allows, it goes on from what is on the piece: what is left is what was left before without
+    /// that step, its work is less by just that step's, and at the end nothing is left and the record holds every layer.
+    #[test]
+    fn ticked_off_to_the_end(choices in proptest::collection::vec(0usize..4, 40), late in 0i64..600) {
+        let mut bench = Bench::new(layers());
+        let mut at = monday();
+        let mut before = bench.view(CHEST, at);
+        let mut ticked = 0;
+        while !before.steps.is_empty() {
+            prop_assert!(ticked < choices.len(), "it ends");
+            let ready: Vec<&warm_blend_workshop::StepView> = before.steps.iter().filter(|step| step.ready).collect();
+            prop_assert!(!ready.is_empty(), "something can always be begun: {:?}", names(&before));
+            let step = ready[choices[ticked] % ready.len()];
+            let ends: Timestamp = step.ends.parse().unwrap();
+            at = ends.max(at) + SignedDuration::from_mins(late);
+            bench.tick(at, &step.id).unwrap();
+            let after = bench.view(CHEST, at);
+            let mut left: Vec<&str> = before.steps.iter().filter(|other| other.id != step.id).map(|step| step.id.as_str()).collect();
+            let mut now: Vec<&str> = after.steps.iter().map(|step| step.id.as_str()).collect();
+            left.sort_unstable();
+            now.sort_unstable();
+            prop_assert_eq!(left, now);
+            prop_assert!((before.minutes - step.minutes - after.minutes).abs() < 1.0, "{} {} {}", before.minutes, step.minutes, after.minutes);
+            ticked += 1;
+            before = after;
+        }
+        prop_assert!((before.share_done - 1.0).abs() < 1e-9);
+        let record = bench.ask(CHEST, at, |planned| planned.record().unwrap());
+        prop_assert!(record.finished);
+        for zone in &record.zones {
+            // Two coats, dry brush, two waxes.
+            prop_assert_eq!(zone.layers.len(), 5, "{:?}", zone);
+        }
+    }
+}
+
+#[test]
+fn what_cannot_be_ticked_says_why() {
+    let mut bench = Bench::new(layers());
+    let view = bench.view(CHEST, monday());
+    let words = |answer: Result<(), Refusal>| format!("{:?}", answer.unwrap_err());
+    let last = view.steps.last().unwrap().id.clone();
+    assert!(words(bench.tick(monday(), &last)).contains("tick that one"));
+    assert!(words(bench.tick(monday(), "deadbeef")).contains("not on the sheet any more"));
+    let said = |minutes: f64, at: &str| StepDone {
+        step: view.steps[0].id.clone(),
+        minutes: Some(minutes),
+        at: Some(at.to_owned()),
+        ..StepDone::default()
+    };
+    for (minutes, at, field) in [
+        (f64::NAN, "2026-11-30T07:00:00Z", "/minutes"),
+        (-3.0, "2026-11-30T07:00:00Z", "/minutes"),
+        (1e9, "2026-11-30T07:00:00Z", "/minutes"),
+        (10.0, "2031-01-01T00:00:00Z", "/at"),
+        (10.0, "this morning", "/at"),
+    ] {
+        let refused = bench.ask(CHEST, monday(), |planned| planned.ticked(&said(minutes, at)).map(drop));
+        assert_eq!(pointers(refused), [field], "{minutes} {at}");
+    }
+    let clock = ClockSet { step: last, runs: true };
+    assert_eq!(pointers(bench.ask(CHEST, monday(), |planned| planned.clocked(&clock).map(drop))), ["/step"]);
+}
+
+/// Only a piece that was begun takes time from another; the one that is due first comes first.
+#[test]
+fn what_is_begun_and_due_first_comes_first() {
+    let mut bench = Bench::new(layers());
+    let alone = bench.view(STOOL, monday());
+    assert!(alone.elsewhere.is_empty(), "the chest is not begun");
+    let first = bench.view(CHEST, monday()).steps[0].id.clone();
+    bench.tick(monday(), &first).unwrap();
+    let behind = bench.view(STOOL, monday());
+    assert!(behind.elsewhere.iter().all(|one| one.name == "chest") && !behind.elsewhere.is_empty());
+    assert!(behind.ends >= alone.ends);
+    bench.pieces[1].brief.due = Some(jiff::civil::date(2026, 12, 1));
+    let ahead = bench.view(STOOL, monday());
+    assert_eq!(ahead.ends, alone.ends, "what is due comes first, as if it were alone");
+    assert!(ahead.verdict.is_some());
+}
+
+/// What is not known is said, and the plan goes on.
+#[test]
+fn what_is_taken_for_granted_is_said() {
+    let bench = Bench::new(layers());
+    let view = bench.view(CHEST, monday());
+    let notes = view.notes.join("\n");
+    assert!(notes.contains("Without a price, so not in the cost: clear wax"), "{notes}");
+    assert!(notes.contains("No hourly rate is set"), "{notes}");
+    assert!(notes.contains("The ground bleeds, and no primer is on the board"), "{notes}");
+    let blue = view.shopping.iter().find(|row| row.name == "harbour").unwrap();
+    assert_eq!(blue.buys, if blue.needed > 300.0 { "buy 1 × 500 ml" } else { "enough" });
+    let wax = view.shopping.iter().find(|row| row.name == "clear wax").unwrap();
+    assert!(wax.cost.is_none() || wax.packs == Some(0), "{wax:?}");
+    let schools: Vec<&str> = view.schools.iter().map(|way| way.words).collect();
+    assert!(
+        schools.contains(&"Dark wax straight") && schools.contains(&"Neither: the colour as it is"),
+        "{schools:?}"
+    );
+    assert!(view.if_it_stays.is_empty(), "nothing was done yet");
+
+    let sealed = Bench::new(vec![layers().remove(0), Layer::new(Technique::ClearCoat, Vec::new())]);
+    let notes = sealed.view(CHEST, monday()).notes.join("\n");
+    assert!(notes.contains("There is no clear coat on the shelf"), "{notes}");
+}
+
+/// A week with a tape on it.
+#[test]
+fn what_may_not_wait_for_a_week() {
+    let mut bench = Bench::new(layers());
+    let mut at = monday();
+    for wanted in [
+        "Take the hardware off",
+        "Clean",
+        "Rinse",
+        "Take the gloss off with a deglosser",
+        "Tape what stays as it is",
+    ] {
+        let view = bench.view(CHEST, at);
+        let Some(step) = view.steps.iter().find(|step| step.name == wanted) else { continue };
+        at = step.ends.parse::<Timestamp>().unwrap().max(at);
+        bench.tick(at, &step.id).unwrap();
+    }
+    let view = bench.view(CHEST, at + SignedDuration::from_hours(7 * 24));
+    assert_eq!(view.if_it_stays, ["take the tape off and put it on anew: old tape tears, and lifts paint"]);
+}
+
+/// How the workshop works comes back as it was entered; what is done stays.
+#[test]
+fn hours_come_back_as_they_were_entered() {
+    let mut bench = Bench::new(layers());
+    let first = bench.view(CHEST, monday()).steps[0].id.clone();
+    bench.tick(monday(), &first).unwrap();
+    let entry = RunSheetEntry {
+        helper: true,
+        celsius: 16.5,
+        humidity: 62.0,
+        hour: Some(30.0),
+        starts: Some("2026-12-03".to_owned()),
+        ..bench.view(CHEST, monday()).entry
+    };
+    bench.sheets[0] = entry.over(bench.sheets[0].clone()).unwrap();
+    assert_eq!(bench.sheets[0].done.len(), 1);
+    let view = bench.view(CHEST, monday());
+    assert_eq!(
+        (view.entry.helper, view.entry.celsius, view.entry.humidity, view.entry.hour),
+        (true, 16.5, 62.0, Some(30.0))
+    );
+    assert_eq!(view.entry.starts.as_deref(), Some("2026-12-02T23:00:00Z"), "midnight in Vienna");
+    assert!(view.steps[0].begins.as_str() >= "2026-12-03T08:00:00Z", "{}", view.steps[0].begins);
+    for (field, entry) in [
+        ("/celsius", RunSheetEntry { celsius: f64::INFINITY, ..view.entry.clone() }),
+        ("/humidity", RunSheetEntry { humidity: -1.0, ..view.entry.clone() }),
+        ("/hour", RunSheetEntry { hour: Some(f64::NAN), ..view.entry.clone() }),
+        ("/starts", RunSheetEntry { starts: Some("2026-13-40".to_owned()), ..view.entry.clone() }),
+    ] {
+        assert_eq!(pointers(entry.over(bench.sheets[0].clone())), [field]);
+    }
+}
