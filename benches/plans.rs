@@ -8,7 +8,7 @@ use uuid::Uuid;
 use warm_blend_board::{GroundKind, Hand, Technique};
 use warm_blend_paint::{Class, Component, PaintId, WholeParts};
 use warm_blend_piece::Zone;
-use warm_blend_plan::{Air, Hands, LayerWork, Work, WorkingHours, ZoneWork, schedule, steps, wanted};
+use warm_blend_plan::{Air, Crew, LayerWork, Work, WorkingHours, ZoneWork, schedule, steps, wanted};
 
 /// Twelve zones, each in paints of its own but for the primer.
 fn zones() -> Vec<ZoneWork> {
@@ -44,14 +44,14 @@ fn zones() -> Vec<ZoneWork> {
 fn main() {
     let zones = zones();
     let from: Timestamp = "2026-11-27T08:00:00Z".parse().expect("a time");
-    let hands = Hands::free(WorkingHours::usual("Europe/Vienna"), true);
+    let crew = Crew::free(WorkingHours::usual("Europe/Vienna"), true);
     let mut times: Vec<Duration> = Vec::new();
     let mut many = 0;
     for _ in 0..60 {
         let start = Instant::now();
         let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, true)).collect();
         let steps = steps(black_box(&zones), &left, |_| Some(Class::Chalk), Air::default());
-        let plan = schedule(&steps, &hands, from, &|_| None, |_| 1.0);
+        let plan = schedule(&steps, &crew, from, &|_| None, |_| 1.0);
         black_box(plan.expect("hours"));
         times.push(start.elapsed());
         many = steps.len();

@@ -6,7 +6,7 @@
 //! | what is done together, and what must come first? | [`Step`], [`steps`] |
 //! | how long does each dry, in this air? | [`Air`], [`wait`] |
 //! | how long does a hand take for it? | [`minutes`], [`Paces`] |
-//! | when is it done, in the workshop's hours? | [`WorkingHours`], [`Hands`], [`schedule`], [`Scheduled`] |
+//! | when is it done, in the workshop's hours? | [`WorkingHours`], [`Crew`], [`schedule`], [`Scheduled`] |
 //! | how large a section can be worked before it sets? | [`WetEdge`] |
 //! | how much of each pot, and what is to be bought? | [`amounts`], [`packs`] |
 //! | what does it cost, and what is to be asked for it? | [`Rates`], [`Cost`] |
@@ -46,7 +46,7 @@ pub use drying::wait;
 pub use effort::minutes;
 pub use hours::{BadHours, DayHours, Stretch, Taken, WorkingHours, later};
 pub use pace::{Pace, Paces};
-pub use schedule::{Hands, ReadyFrom, Scheduled, hands_on, schedule};
+pub use schedule::{Crew, ReadyFrom, Scheduled, hands_on, schedule};
 pub use sheet::{BadSheet, Clock, Done, RunSheet};
 pub use stays::if_it_stays;
 pub use steps::{After, Step, StepId, steps};

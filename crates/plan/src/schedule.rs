@@ -12,7 +12,7 @@ use crate::{Step, Stretch, Taken, WorkingHours};
 
 /// Who works, and when.
 #[derive(Debug, Clone)]
-pub struct Hands {
+pub struct Crew {
     /// In which hours.
     pub hours: WorkingHours,
     /// Whether somebody helps.
@@ -37,7 +37,7 @@ pub struct Scheduled {
 /// What was done on the zones of a step before, that it still waits for: earliest time by step.
 pub type ReadyFrom<'a> = &'a dyn Fn(&Step) -> Option<Timestamp>;
 
-impl Hands {
+impl Crew {
     /// Nobody's time is taken by anything else.
     pub fn free(hours: WorkingHours, helper: bool) -> Self {
         Self { hours, helper, taken: Default::default() }
@@ -63,7 +63,7 @@ impl Hands {
 /// the hands-on minutes of a step.
 pub fn schedule(
     steps: &[Step],
-    hands: &Hands,
+    crew: &Crew,
     from: Timestamp,
     ready_from: ReadyFrom,
     pace: impl Fn(&Step) -> f64,
@@ -83,8 +83,8 @@ pub fn schedule(
             continue;
         }
         // Whoever is done with it first; of two who are, the painter.
-        let who = if hands.helper { 0..2 } else { 0..1 };
-        let ways = who.map(|by| (hands.hours.spend(ready.max(free[by]), minutes, &hands.taken[by]), by));
+        let who = if crew.helper { 0..2 } else { 0..1 };
+        let ways = who.map(|by| (crew.hours.spend(ready.max(free[by]), minutes, &crew.taken[by]), by));
         let (stretches, by) = ways
             .filter(|(way, _)| !way.is_empty())
             .min_by_key(|(way, _)| way.last().map(|(_, ends)| *ends))?;
@@ -160,9 +160,9 @@ mod tests {
 
     /// While something else takes the painter's time.
     fn on_a_bench(steps: &[Step], helper: bool, taken: &Taken) -> Vec<Scheduled> {
-        let mut hands = Hands::free(WorkingHours::usual(VIENNA), helper);
-        hands.taken[0] = taken.clone();
-        schedule(steps, &hands, from(), &|_| None, |_| 1.0).unwrap()
+        let mut crew = Crew::free(WorkingHours::usual(VIENNA), helper);
+        crew.taken[0] = taken.clone();
+        schedule(steps, &crew, from(), &|_| None, |_| 1.0).unwrap()
     }
 
     fn ends(plan: &[Scheduled]) -> Timestamp {
@@ -208,16 +208,16 @@ mod tests {
             let (one, other) = ([zone(Zone::Case, 2.0, one)], [zone(Zone::Seat, area, other)]);
             let (one, other) = (planned(&one, Air::default()), planned(&other, Air::default()));
             let first = done(&one, false);
-            let hands = Hands::free(WorkingHours::usual(VIENNA), false).busy_with(&first);
-            let second = on_a_bench(&other, false, &hands.taken[0]);
+            let crew = Crew::free(WorkingHours::usual(VIENNA), false).busy_with(&first);
+            let second = on_a_bench(&other, false, &crew.taken[0]);
             prop_assert!(ends(&second) >= ends(&done(&other, false)));
-            prop_assert!(ends(&on_a_bench(&other, true, &hands.taken[0])) <= ends(&second));
+            prop_assert!(ends(&on_a_bench(&other, true, &crew.taken[0])) <= ends(&second));
             let stretches = |plan: &[Scheduled]| plan.iter().flat_map(|one| one.stretches.clone()).filter(|(a, b)| a < b).collect::<Vec<_>>();
             let apart = |(from, to): &Stretch, (begin, end): &Stretch| to <= begin || end <= from;
             for stretch in stretches(&second) {
                 prop_assert!(stretches(&first).iter().all(|other| apart(&stretch, other)), "{:?}", stretch);
             }
-            let idle = hands.busy_with(&second).idle(from(), ends(&first), 30.0);
+            let idle = crew.busy_with(&second).idle(from(), ends(&first), 30.0);
             for free in &idle {
                 prop_assert!(between(free.0, free.1) >= 30.0);
                 prop_assert!(stretches(&first).iter().chain(&stretches(&second)).all(|other| apart(free, other)));
@@ -231,7 +231,7 @@ mod tests {
             let steps = planned(&zones, Air::default());
             let always = Some(crate::DayHours { from: 0, to: 24 * 60 });
             let hours = WorkingHours { week: [always; 7], ..WorkingHours::usual("UTC") };
-            let plan = schedule(&steps, &Hands::free(hours, false), from(), &|_| None, |_| 1.0).unwrap();
+            let plan = schedule(&steps, &Crew::free(hours, false), from(), &|_| None, |_| 1.0).unwrap();
             let longest: f64 = steps.iter().map(|step| {
                 step.minutes + step.rests + step.after.iter().map(|after| after.wait).fold(0.0, f64::max)
             }).sum();
@@ -258,7 +258,7 @@ mod tests {
     fn twice_as_slow_a_hand_moves_the_rest() {
         let steps = planned(&[zone(Zone::Case, 3.0, vec![layer(BrushedCoat, 1, 2)])], Air::default());
         let slow =
-            schedule(&steps, &Hands::free(WorkingHours::usual(VIENNA), false), from(), &|_| None, |_| 2.0)
+            schedule(&steps, &Crew::free(WorkingHours::usual(VIENNA), false), from(), &|_| None, |_| 2.0)
                 .unwrap();
         assert!(ends(&slow) > ends(&done(&steps, false)));
         assert!((hands_on(&slow) / hands_on(&done(&steps, false)) - 2.0).abs() < 0.01);

@@ -2,6 +2,7 @@
 //! two-colour scheme. All of it is made up.
 
 mod boards;
+mod days;
 mod log;
 mod piece;
 mod plan;
@@ -12,7 +13,6 @@ use std::{
     path::{Path, PathBuf},
 };
 
-use jiff::{Timestamp, ToSpan, tz::TimeZone};
 use uuid::Uuid;
 use warm_blend_learn::{LoggedReading, PartsMethod, Reading, ShelfPaint, Source};
 use warm_blend_paint::{
@@ -22,6 +22,7 @@ use warm_blend_paint::{
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::Workshop;
 
+use self::days::days_ago;
 use self::shelf::{DemoShelf, tin, unsound};
 use crate::device::{LaidOut, ReaderAtHand};
 
@@ -140,16 +141,6 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     let pieces = piece::pieces(store, &shelf, &boards)?;
     plan::plans(store, pieces, boards[0])?;
     log::notes(store, pieces)
-}
-
-/// A time of day so many days ago, on the clock of this computer.
-fn days_ago(days: i64, (hour, minute): (i8, i8)) -> Timestamp {
-    let zone = TimeZone::system();
-    let now = Timestamp::now();
-    let day = now.to_zoned_datetime(zone.clone()).date().checked_sub(days.days());
-    let at = day.map(|day| zone.to_ambiguous_timestamp(day.at(hour, minute, 0, 0)).compatible());
-    // The calendar has no end that is a few weeks ago.
-    at.ok().and_then(Result::ok).unwrap_or(now)
 }
 
 /// The house white, and what the simulated reader said of tints with it.

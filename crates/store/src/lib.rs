@@ -24,6 +24,7 @@ mod error;
 mod history;
 mod kinship;
 mod log;
+mod log_pages;
 mod migrate;
 mod notice;
 mod on_disk;

@@ -248,7 +248,7 @@ fn an_older_file_takes_photos() {
     let (_folder, file) = folder();
     let made = Store::open(&file).unwrap().make(paint("oat white")).unwrap();
     let older = rusqlite::Connection::open(&file).unwrap();
-    older.execute_batch("DROP TABLE mark; DROP TABLE photo; PRAGMA user_version = 2;").unwrap();
+    older.execute_batch("DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line; DROP TABLE mark; DROP TABLE photo; PRAGMA user_version = 2;").unwrap();
     drop(older);
     let mut store = Store::open(&file).unwrap();
     assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
@@ -367,7 +367,7 @@ fn a_damaged_file_of_an_older_form_is_left_as_it_was() {
         }
     }
     let older = rusqlite::Connection::open(&file).unwrap();
-    older.execute_batch("DROP TABLE mark; PRAGMA user_version = 3; VACUUM;").unwrap();
+    older.execute_batch("DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line; DROP TABLE mark; PRAGMA user_version = 3; VACUUM;").unwrap();
     older.pragma_update(None, "journal_mode", "DELETE").unwrap();
     drop(older);
     let sound = fs::read(&file).unwrap();

@@ -7,7 +7,10 @@ use warm_blend_board::{
 use warm_blend_paint::{Component, Name, PaintId, WholeParts};
 use warm_blend_store::{Store, StoreError};
 
-use super::shelf::{DemoShelf, tin, unsound};
+use super::{
+    days::days_ago,
+    shelf::{DemoShelf, tin, unsound},
+};
 
 /// A technique, the pot, passes, how much was on the brush.
 type Put = (Technique, &'static [(&'static str, u32)], u8, f64);
@@ -58,7 +61,7 @@ pub(super) fn boards(store: &mut Store, shelf: &DemoShelf) -> Result<Vec<Uuid>, 
             let name = Name::new(name).map_err(|_| unsound(name))?;
             let ground = Ground::of(GroundKind::RedStain);
             let board = Board::new(name, ground, strips).map_err(|_| unsound("a board"))?;
-            Ok(store.furnish_on(super::days_ago(ago, (11, 30)), board)?.id)
+            Ok(store.furnish_on(days_ago(ago, (11, 30)), board)?.id)
         })
         .collect()
 }

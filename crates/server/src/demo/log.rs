@@ -5,7 +5,7 @@ use warm_blend_paint::{Name, Note};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::LogNote;
 
-use super::{days_ago, shelf::unsound};
+use super::{days::days_ago, shelf::unsound};
 
 /// How many days ago, at what time, on the piano or not, what.
 type Written = (i64, (i8, i8), bool, &'static str);

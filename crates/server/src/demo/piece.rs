@@ -11,7 +11,10 @@ use warm_blend_piece::{
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 
-use super::shelf::{DemoShelf, tin, unsound};
+use super::{
+    days::days_ago,
+    shelf::{DemoShelf, tin, unsound},
+};
 
 /// The stool, in the colours of the case.
 const STOOL: [Worn; 3] =
@@ -92,6 +95,6 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
         schemes: vec![scheme("pale seat", &STOOL)?],
         ..Piece::named(named("Stool, village hall")?)
     };
-    let begun = |minute| super::days_ago(42, (10, minute));
+    let begun = |minute| days_ago(42, (10, minute));
     Ok([store.furnish_on(begun(15), piece)?.id, store.furnish_on(begun(40), stool)?.id])
 }

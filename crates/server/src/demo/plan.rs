@@ -9,7 +9,7 @@ use warm_blend_piece::Zone;
 use warm_blend_plan::{Done, LayerWork, Rates, RunSheet, Work, WorkingHours};
 use warm_blend_store::{Store, StoreError};
 
-use super::shelf::unsound;
+use super::{days::days_ago, shelf::unsound};
 
 const CASE: [Zone; 6] = [Zone::Case, Zone::Sides, Zone::Mouldings, Zone::Fall, Zone::Legs, Zone::Plinth];
 
@@ -44,8 +44,8 @@ pub(super) fn plans(store: &mut Store, [piano, stool]: [Uuid; 2], case: Uuid) ->
     ] {
         tick(&mut beside, work, &STOOL, took, "")?;
     }
-    store.furnish_on(super::days_ago(4, (9, 0)), sheet)?;
-    store.furnish_on(super::days_ago(1, (9, 0)), beside)?;
+    store.furnish_on(days_ago(4, (9, 0)), sheet)?;
+    store.furnish_on(days_ago(1, (9, 0)), beside)?;
     Ok(())
 }
 
@@ -63,7 +63,7 @@ fn tick(
     (minutes, usual, ago, at): Took,
     note: &str,
 ) -> Result<(), StoreError> {
-    let at = super::days_ago(ago, at);
+    let at = days_ago(ago, at);
     let note = Note::new(note).map_err(|_| unsound(note))?;
     sheet.done.push(Done {
         work,

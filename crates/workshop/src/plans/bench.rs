@@ -3,9 +3,9 @@
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_piece::Piece;
-use warm_blend_plan::{Hands, RunSheet, Scheduled, Step, Stretch, Taken};
+use warm_blend_plan::{Crew, RunSheet, Scheduled, Step, Taken};
 
-use super::planning::{Planned, WhenAsked};
+use super::planning::{Elsewhere, Planned, WhenAsked};
 use super::view::{ElsewhereView, IdleView};
 use crate::{Refusal, Room};
 
@@ -21,16 +21,6 @@ pub struct OnTheBench<'a> {
     pub piece: &'a Piece,
     /// Its run sheet.
     pub sheet: &'a RunSheet,
-}
-
-/// Something that is done on another piece.
-#[derive(Debug, Clone)]
-pub(super) struct Elsewhere {
-    piece: Uuid,
-    name: String,
-    step: String,
-    when: Stretch,
-    by: usize,
 }
 
 impl OnTheBench<'_> {
@@ -84,14 +74,14 @@ impl Planned<'_> {
         worked.map(|(_, ends)| *ends).max().unwrap_or(self.asked.now)
     }
 
-    fn hands(&self) -> Hands {
+    fn crew(&self) -> Crew {
         let Self { sheet, taken, .. } = self;
-        Hands { hours: sheet.hours.clone(), helper: sheet.helper, taken: taken.clone() }.busy_with(&self.plan)
+        Crew { hours: sheet.hours.clone(), helper: sheet.helper, taken: taken.clone() }.busy_with(&self.plan)
     }
 
     /// What it and those before it take of the time.
     fn and_taken(&self) -> [Taken; 2] {
-        if self.stop().is_some() { self.taken.clone() } else { self.hands().taken }
+        if self.stop().is_some() { self.taken.clone() } else { self.crew().taken }
     }
 
     fn as_seen_from_elsewhere(&self, one: &OnTheBench) -> Vec<Elsewhere> {
@@ -127,9 +117,9 @@ impl Planned<'_> {
 
     /// Hours in which the painter's hands are free until this piece is finished.
     pub(super) fn idle(&self) -> Vec<IdleView> {
-        let mut hands = self.hands();
-        hands.taken[0].take(self.elsewhere.iter().filter(|one| one.by == 0).map(|one| one.when));
-        let free = hands.idle(self.asked.now, self.hands_off(), WORTH_TELLING);
+        let mut crew = self.crew();
+        crew.taken[0].take(self.elsewhere.iter().filter(|one| one.by == 0).map(|one| one.when));
+        let free = crew.idle(self.asked.now, self.hands_off(), WORTH_TELLING);
         free.into_iter()
             .map(|(from, to)| IdleView { begins: from.to_string(), ends: to.to_string() })
             .collect()

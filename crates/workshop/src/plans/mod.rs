@@ -9,14 +9,15 @@ mod record;
 mod telling;
 mod view;
 mod ways;
+mod words;
 
 pub use bench::OnTheBench;
 pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use planning::{Planned, WhenAsked};
 pub use record::{LayerRecord, PieceRecord, ZoneRecord};
-pub(crate) use telling::work_words;
 pub use view::{
     CareView, ClockView, CostView, DoneView, ElsewhereView, IdleView, OtherWay, PaceView, PotNeeded,
     RunSheetView, SchemeCost, SchoolCost, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView,
 };
+pub(crate) use words::work_words;

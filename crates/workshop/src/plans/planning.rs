@@ -3,15 +3,15 @@
 use std::collections::BTreeMap;
 
 use jiff::Timestamp;
+use uuid::Uuid;
 use warm_blend_board::{ByPlace, Layer, Place};
 use warm_blend_paint::{Class, PaintId, Units};
 use warm_blend_piece::{Piece, Shaping, Zone};
 use warm_blend_plan::{
-    Done, Hands, Laid, LayerWork, Paces, RunSheet, Scheduled, Step, Taken, Work, WorkingHours, ZoneWork,
-    later, schedule, steps, still_to_do, wait, wanted,
+    Crew, Done, Laid, LayerWork, Paces, RunSheet, Scheduled, Step, Stretch, Taken, Work, WorkingHours,
+    ZoneWork, later, schedule, steps, still_to_do, wait, wanted,
 };
 
-use super::bench::Elsewhere;
 use super::entry::{ClockSet, StepDone};
 use crate::{Refusal, Room, scheme_of};
 
@@ -24,6 +24,16 @@ pub struct WhenAsked {
     pub paces: Paces,
     /// What amounts are said in.
     pub units: Units,
+}
+
+/// Something that is done on another piece.
+#[derive(Debug, Clone)]
+pub(super) struct Elsewhere {
+    pub piece: Uuid,
+    pub name: String,
+    pub step: String,
+    pub when: Stretch,
+    pub by: usize,
 }
 
 /// A plan of what is left to do on a piece.
@@ -185,8 +195,8 @@ impl<'a> Planned<'a> {
             waits.max()
         };
         let pace = |step: &Step| self.asked.paces.of(&step.work).factor;
-        let hands = Hands { hours: hours.clone(), helper, taken: self.taken.clone() };
-        schedule(&self.steps, &hands, self.starts(), &ready, pace)
+        let crew = Crew { hours: hours.clone(), helper, taken: self.taken.clone() };
+        schedule(&self.steps, &crew, self.starts(), &ready, pace)
     }
 
     pub(super) fn ends(plan: &[Scheduled]) -> Option<Timestamp> {
