@@ -273,7 +273,26 @@ mod tests {
 
     const ALL: [Dimension; 3] = [Dimension::Length, Dimension::Run, Dimension::Area];
 
-    /// Worked with the factors of NIST SP 811: 36 in = 914.4 mm, 1 ft = 0.3048 m, 1 ft² = 0.092 903 04 m².
+    proptest! {
+        /// More is never said to be less, and what is said is within half of its last figure.
+        #[test]
+        fn an_amount_is_said_as_it_is(ml in 0.0..5000.0f64) {
+            for units in [Units::Metric, Units::Imperial] {
+                let said = units.say_volume(ml);
+                let (number, unit) = said.split_once(' ').unwrap();
+                let (one, last) = match unit {
+                    "ml" => (1.0, 1.0),
+                    "l" => (1000.0, 10.0),
+                    "fl oz" => (29.573_53, 2.957_353),
+                    "qt" => (946.353, 9.463_53),
+                    other => panic!("{other}"),
+                };
+                let back = number.parse::<f64>().unwrap() * one;
+                prop_assert!((back - ml).abs() <= 0.501 * last, "{ml}: {said}");
+            }
+        }
+    }
+
     #[test]
     fn amounts_of_paint() {
         let both = |ml| [Units::Metric.say_volume(ml), Units::Imperial.say_volume(ml)];
@@ -289,6 +308,7 @@ mod tests {
         );
     }
 
+    /// Worked with the factors of NIST SP 811: 36 in = 914.4 mm, 1 ft = 0.3048 m, 1 ft² = 0.092 903 04 m².
     #[test]
     fn what_painters_type() {
         for (text, mm) in [

@@ -346,6 +346,33 @@ mod tests {
         }
     }
 
+    proptest! {
+        /// Any photo, any card, any number: a palette whose shares add up, or a message; never a panic.
+        #[test]
+        fn any_photo_has_a_palette_or_a_message(
+            wide in 1usize..40, high in 1usize..40, seed: u32, x in 0.0..1.0f64, y in 0.0..1.0f64, radius in 0.001..0.4f64, most in 0usize..10,
+        ) {
+            let mut chance = seed;
+            let mut pixel = || {
+                chance = chance.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
+                (chance >> 8) as f32 / (1u32 << 24) as f32
+            };
+            let pixels: Vec<[f32; 3]> = (0..wide * high).map(|_| [pixel(), pixel(), pixel()]).collect();
+            let clipped = pixels.iter().map(|pixel| pixel[0] > 0.98).collect();
+            let photo = Photo::new(wide, pixels, clipped).unwrap();
+            for card in [Card::White, Card::Grey] {
+                let Ok(palette) = photo.palette(card, PhotoSpot { x, y, radius }, most) else { continue };
+                prop_assert!(palette.colours.len() <= most.max(1));
+                let sum: f64 = palette.colours.iter().map(|colour| colour.share).sum();
+                prop_assert!(palette.colours.is_empty() || (sum - 1.0).abs() < 1e-9);
+                for (n, colour) in palette.colours.iter().enumerate() {
+                    prop_assert!(colour.shade_of.is_none_or(|of| of != n && palette.colours[of].shade_of.is_none()));
+                    prop_assert!((0.0..=1.0).contains(&colour.at.0) && colour.at.1 >= 0.0);
+                }
+            }
+        }
+    }
+
     #[test]
     fn what_cannot_be_read_is_said() {
         let photo = scene(&PAINTS, &[0.25; 4], [0.8; 3], 1.0, 0.0);

@@ -225,6 +225,33 @@ mod tests {
     }
 
     proptest! {
+        /// What is free and what is taken are the hours, and nothing twice.
+        #[test]
+        fn free_and_taken_are_the_hours(busy in proptest::collection::vec((0i64..4 * 1440, 1i64..300), 0..6)) {
+            let hours = WorkingHours::usual("Europe/Vienna");
+            let from = at("2026-11-30T00:00[Europe/Vienna]");
+            let until = at("2026-12-04T00:00[Europe/Vienna]");
+            let mut taken = Taken::default();
+            let mut latest = from;
+            for (after, minutes) in busy {
+                // Each after the one before: nobody does two things at once.
+                let begins = later(latest, after as f64 / 6.0);
+                latest = later(begins, minutes as f64);
+                taken.take([(begins, latest)]);
+            }
+            let sum = |of: &Taken| -> f64 {
+                hours.free(from, of).map(|(free, _)| free).take_while(|free| free.0 < until).map(|free| between(free.0, free.1.min(until))).sum()
+            };
+            let (all, free) = (sum(&Taken::default()), sum(&taken));
+            prop_assert_eq!(all, 4.0 * 8.0 * 60.0);
+            let worked: f64 = hours.free(from, &Taken::default()).map(|(window, _)| window).take_while(|window| window.0 < until)
+                .map(|(begins, ends)| taken.0.iter().map(|(a, b)| between((*a).max(begins), (*b).min(ends)).max(0.0)).sum::<f64>()).sum();
+            prop_assert!((free + worked - all).abs() < 0.1, "{free} and {worked} of {all}");
+            for (one, _) in hours.free(from, &taken).take_while(|(free, _)| free.0 < until) {
+                prop_assert!(taken.0.iter().all(|(a, b)| one.1 <= *a || *b <= one.0));
+            }
+        }
+
         /// All of it is spent, within hours, in order, around what is taken; later never ends earlier.
         #[test]
         fn all_of_it_within_hours(start in 0i64..400 * 86_400, minutes in 0.5..3000.0f64, more in 0i64..100_000, other in 0.0..2000.0f64, ahead in 0i64..5 * 86_400) {

@@ -208,4 +208,37 @@ mod tests {
         assert_eq!(kept, on);
         assert_eq!(on.with_clock(other, true, at(400.0)).by_the_clock(other, at(401.0)), Some(1.0));
     }
+
+    /// Another piece in the same workshop has its hours, air and rates, and nothing of what was done.
+    #[test]
+    fn another_piece_in_the_same_workshop() {
+        let at = "2026-11-27T09:00:00Z".parse().unwrap();
+        let mut sheet = RunSheet::new(Uuid::from_u128(1), WorkingHours::usual("Europe/Vienna"));
+        sheet.rates.hour = Some(32.0);
+        sheet.helper = true;
+        sheet.done.push(Done {
+            work: Work::Clean,
+            zones: vec![Zone::Case],
+            at,
+            minutes: None,
+            usual: 9.0,
+            note: None,
+            photo: None,
+        });
+        sheet.lead = true;
+        let other = sheet.clone().with_clock(StepId(3), true, at).in_the_same_workshop(Uuid::from_u128(2));
+        assert_eq!((other.piece, other.rates, other.helper), (Uuid::from_u128(2), sheet.rates, true));
+        assert_eq!(other.hours, sheet.hours);
+        assert!(other.done.is_empty() && !other.lead && other.clock.is_none() && other.starts.is_none());
+        assert!(other.check().is_ok());
+    }
+
+    #[test]
+    fn a_clock_from_a_mangled_file_is_refused() {
+        let sheet = RunSheet::new(Uuid::nil(), WorkingHours::usual("UTC"));
+        for minutes in [-1.0, f64::INFINITY, f64::NAN, 1e9] {
+            let clock = Some(Clock { step: StepId(1), minutes, since: None });
+            assert_eq!(RunSheet { clock, ..sheet.clone() }.check().unwrap_err().pointer, "/clock");
+        }
+    }
 }

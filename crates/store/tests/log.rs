@@ -200,3 +200,25 @@ fn an_older_file_gets_its_log() {
     assert_eq!(told(all(&store)), told(before));
     assert_eq!(told(store.log(&asked("oats")).unwrap().0).len(), 1);
 }
+
+/// What a workspace comes with may be of long ago: it stands at its day, in the order it was made, and no undo takes it away.
+#[test]
+fn what_it_came_with_stands_at_its_day() {
+    let (_folder, mut store) = open();
+    let day =
+        |n: i64| "2026-10-01T09:00:00Z".parse::<Timestamp>().unwrap() + SignedDuration::from_hours(24 * n);
+    for (n, name) in [(5, "later"), (1, "first"), (3, "between")] {
+        store.furnish_on(day(n), paint(name)).unwrap();
+    }
+    let told: Vec<(String, Timestamp)> = all(&store).into_iter().map(|line| (line.words, line.at)).collect();
+    let wanted = [("later", 5), ("between", 3), ("first", 1)];
+    assert_eq!(told, wanted.map(|(name, n)| (format!("New tin: {name}"), day(n))));
+    let names: Vec<String> = store
+        .all::<ShelfPaint>()
+        .unwrap()
+        .into_iter()
+        .map(|kept| kept.value.name.as_str().to_owned())
+        .collect();
+    assert_eq!(names, ["first", "between", "later"]);
+    assert!(store.history().unwrap().undo.is_none());
+}

@@ -104,3 +104,26 @@ async fn the_record_is_printed() {
     assert_eq!(painter.pages_on_paper().await, 1);
     painter.leave().await;
 }
+
+/// What narrows the log holds together, and the rail leads back to it as it was left.
+#[tokio::test]
+async fn the_log_is_narrowed_and_found_again() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/log").await;
+    painter.click("radio", "Steps").await;
+    painter.until("only steps", async || !painter.text().await.contains("Agreed on")).await;
+    painter.reads("Stool, village hall").await;
+    painter.click("checkbox", "On this piece only").await;
+    painter.until("only the piano's", async || !painter.text().await.contains("Rinse: seat")).await;
+    painter.reads("Coat, brushed: 1 of 2 in 5 slate blue : 1 barley").await;
+    painter.click("link", "Shelf").await;
+    painter.the("heading", "Shelf").await;
+    painter.click("link", "Log").await;
+    painter.reads("Coat, brushed: 1 of 2 in 5 slate blue : 1 barley").await;
+    assert!(!painter.text().await.contains("Agreed on"), "as it was left");
+    painter.click("radio", "Notes").await;
+    painter.reads("Agreed on “pale panels”").await;
+    painter.write("searchbox", "Find in the log", "zzz").await;
+    painter.reads("Nothing like that is in the log").await;
+    painter.leave().await;
+}

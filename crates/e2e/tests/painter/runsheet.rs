@@ -83,6 +83,11 @@ async fn a_batch_is_poured_from_the_sheet() {
     painter.open("/run-sheet").await;
     painter.click("radio", "Buy").await;
     painter.reads("buy 1 ×").await;
+    let link = painter.the("link", "Calendar").await;
+    let file = link.attr("href").await.unwrap().expect("an address");
+    let read = format!("return fetch('{file}').then((answer) => answer.text())");
+    let calendar = painter.driver.execute(read.as_str(), vec![]).await.unwrap();
+    assert!(calendar.json().as_str().unwrap().starts_with("BEGIN:VCALENDAR"), "{:?}", calendar.json());
     painter.click("radio", "Cost").await;
     painter.reads("Price to ask").await;
     painter.reads("pale trim").await;
@@ -192,5 +197,23 @@ async fn a_wait_is_filled_with_another_piece() {
     painter.reads("Upright piano and stool, village hall").await;
     painter.click("radio", "Cost").await;
     painter.reads("Done another way").await;
+    painter.leave().await;
+}
+
+/// A step is ticked off with a photo, which stands with what was done and in the log.
+#[tokio::test]
+async fn a_step_is_kept_with_its_photo() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/run-sheet").await;
+    painter.click("button", "Done, with time and note: Coat, brushed: 2 of 2").await;
+    let photo = image::RgbImage::from_pixel(320, 200, image::Rgb([96, 112, 122]));
+    painter.bring("Photo", "case.png", &crate::png(&photo)).await;
+    painter.the("image", "To be kept with the step").await;
+    painter.write("textbox", "Note", "two coats cover").await;
+    painter.click("button", "Tick off").await;
+    painter.reads("7 steps done").await;
+    painter.click("link", "Log").await;
+    painter.reads("two coats cover").await;
+    painter.the("image", "Coat, brushed: 2 of 2 in 5 slate blue : 1 barley").await;
     painter.leave().await;
 }

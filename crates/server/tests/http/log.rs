@@ -262,3 +262,54 @@ async fn nothing_acknowledged_is_missing() {
         assert_eq!(told, done, "steps after {n}");
     }
 }
+
+/// Two tins that are one: what was mixed of the one is told of the other from then on, and found with it.
+#[tokio::test]
+async fn a_merged_tin_is_told_by_its_new_name() {
+    let bench = Bench::demo().await;
+    let (keep, gone) = (bench.paint("night blue").await, bench.paint("slate blue").await);
+    bench.post("/api/paints/merge", json!({"keep": keep, "gone": gone}), StatusCode::OK).await;
+    let mixed = found(&bench, &format!("kinds=mix&paint={keep}")).await;
+    assert_eq!(words(&mixed), ["Mixed “drift blue for the case”: 5 night blue : 1 barley"]);
+    assert!(found(&bench, &format!("kinds=mix&paint={gone}")).await.is_empty());
+    bench.undo().await;
+    assert_eq!(words(&found(&bench, &format!("kinds=mix&paint={gone}")).await).len(), 1);
+}
+
+/// A piece that was taken away keeps its name in the log, and its steps are still found under it.
+#[tokio::test]
+async fn a_piece_that_is_gone_keeps_its_name() {
+    let bench = Bench::demo().await;
+    let stool = bench.get("/api/pieces").await[1].clone();
+    let id = stool["id"].as_str().unwrap();
+    let kept = bench.get(&format!("/api/pieces/{id}")).await;
+    let path = format!("/api/pieces/{id}?revision={}", kept["revision"]);
+    let answer = bench.raw(Method::DELETE, &path, "application/json", "").await;
+    assert!(answer.status().is_success(), "{}", answer.status());
+    let steps = found(&bench, &format!("kinds=step&piece={id}")).await;
+    assert_eq!(steps.len(), 3);
+    assert!(steps.iter().all(|step| step["piece_name"] == "Stool, village hall"));
+    let begun = found(&bench, &format!("kinds=piece&piece={id}")).await;
+    assert_eq!(begun[0]["removed"], true);
+}
+
+/// A note can be taken away by whoever saw it last; a day is a day on this computer's clock.
+#[tokio::test]
+async fn a_note_is_taken_away_and_days_bound() {
+    let bench = Bench::empty().await;
+    let at = |text: &str| json!({"words": text, "at": format!("{text}T12:00:00Z")});
+    for day in ["2026-03-01", "2026-03-02", "2026-03-03"] {
+        bench.post("/api/notes", at(day), StatusCode::CREATED).await;
+    }
+    let between = found(&bench, "from=2026-03-02&to=2026-03-02&kinds=note").await;
+    assert_eq!(words(&between), ["2026-03-02"]);
+    assert_eq!(found(&bench, "from=2026-03-02&kinds=note").await.len(), 2);
+    let id = between[0]["document"].as_str().unwrap();
+    let stale = format!("/api/notes/{id}?revision=9");
+    bench.call(Method::DELETE, &stale, Value::Null, StatusCode::CONFLICT).await;
+    bench
+        .call(Method::DELETE, &format!("/api/notes/{id}?revision=1"), Value::Null, StatusCode::NO_CONTENT)
+        .await;
+    let gone = found(&bench, "from=2026-03-02&to=2026-03-02&kinds=note").await;
+    assert_eq!(gone[0]["removed"], true, "it was there, and was taken away");
+}

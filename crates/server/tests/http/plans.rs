@@ -427,3 +427,29 @@ async fn the_record_for_the_client() {
     let file: Value = serde_json::from_str(&text("record.json").await).unwrap();
     assert_eq!(file, record);
 }
+
+/// A step takes a photo: it stands with what was done, in the log, and goes with the tick that is taken back.
+#[tokio::test]
+async fn a_step_takes_a_photo() {
+    let bench = Bench::demo().await;
+    let id = piano(&bench).await;
+    let mut png = Vec::new();
+    let image = image::RgbImage::from_pixel(64, 48, image::Rgb([90, 110, 120]));
+    image.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).unwrap();
+    let kept = bench.raw(Method::POST, "/api/photos/kept", "application/octet-stream", png).await;
+    let photo: Value = kept.json().await.unwrap();
+    let sheet = bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
+    let path = format!("/api/pieces/{id}/run-sheet/done?revision={}", sheet["revision"]);
+    let body = json!({"step": sheet["steps"][0]["id"], "photo": photo["id"], "note": "covers now"});
+    let done = bench.post(&path, body, StatusCode::OK).await;
+    assert_eq!(done["done"][0]["photo"], photo["id"]);
+    let found = async || {
+        let page = bench.get("/api/log?kinds=step&search=covers%20now").await;
+        page["days"][0]["groups"][0]["entries"][0]["photo"].clone()
+    };
+    assert_eq!(found().await, photo["id"]);
+    let path = format!("/api/pieces/{id}/run-sheet/done/6?revision={}", done["revision"]);
+    let back = bench.call(Method::DELETE, &path, Value::Null, StatusCode::OK).await;
+    assert_eq!(names(&back), names(&sheet));
+    assert_eq!(found().await, Value::Null);
+}

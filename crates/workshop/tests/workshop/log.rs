@@ -11,12 +11,13 @@ use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Component, Look, MixId, Name, Note, PaintId, Parts, SavedMix, WholeParts};
 use warm_blend_piece::{Age, Zone};
 use warm_blend_plan::{Done, LayerWork, RunSheet, Work, WorkingHours};
+use warm_blend_spectral::Lab;
 use warm_blend_workshop::{
-    Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, Names, Refusal, finds, folded,
-    log_of,
+    Colour, Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, Names, Refusal, finds,
+    folded, log_of,
 };
 
-use crate::pile::pile;
+use crate::pile::{BLUE, WHITE, pile};
 
 const SLATE: Uuid = Uuid::from_u128(1);
 const BARLEY: Uuid = Uuid::from_u128(2);
@@ -260,4 +261,62 @@ fn a_pot_as_it_was_poured_is_made_again() {
     assert_eq!(made.like_from, "as its tins are known today");
     let nothing = line(2, Timestamp::UNIX_EPOCH, LogKind::Note, None);
     assert!(shelf.make_again(&nothing, Look::default()).is_err());
+}
+
+#[test]
+fn kinds_are_found_by_their_ids() {
+    for kind in LogKind::ALL {
+        assert_eq!(LogKind::find(kind.id()), Some(kind));
+        assert_eq!(serde_json::to_value(kind).unwrap(), kind.id());
+        assert!(!kind.many().is_empty());
+    }
+    assert_eq!(LogKind::find("party"), None);
+}
+
+/// Pots by their colour: each once however often it was mixed, the nearest first, the pot itself before all others; a line without a pot is
+/// not among them.
+#[test]
+fn pots_are_told_by_their_nearness() {
+    let shelf = pile().shelf();
+    let tins: Vec<Uuid> =
+        shelf.tins().filter(|tin| tin.value.class.makes_colours()).map(|tin| tin.id).collect();
+    let pot = |n: i64, of: &[(usize, f64)]| {
+        let pot = of.iter().map(|(at, parts)| (PaintId(tins[*at]), Parts::new(*parts).unwrap())).collect();
+        KeptLine { pot, ..line(n, Timestamp::UNIX_EPOCH, LogKind::Mix, None) }
+    };
+    let lines = vec![
+        pot(1, &[(0, 1.0), (1, 1.0)]),
+        pot(2, &[(0, 3.0), (2, 1.0)]),
+        pot(3, &[(0, 1.0), (1, 1.0)]),
+        line(4, Timestamp::UNIX_EPOCH, LogKind::Note, None),
+        pot(5, &[(4, 1.0)]),
+    ];
+    let look = Look::default();
+    let third =
+        shelf.log_page(vec![lines[1].clone()], None, &HashMap::new(), (&TimeZone::UTC, look)).unwrap();
+    let hex = third.days[0].groups[0].entries[0].swatch.as_ref().unwrap().face.hex.clone();
+    let found = shelf.like(&Colour { hex: Some(hex), lab: None }, lines, look).unwrap();
+    assert_eq!(found.iter().map(|one| one.line).collect::<std::collections::BTreeSet<_>>(), [1, 2, 5].into());
+    assert_eq!(found[0].line, 2);
+    assert!(found[0].difference < 0.5 && found.is_sorted_by(|a, b| a.difference <= b.difference));
+    let nonsense = Colour { hex: Some("teal".to_owned()), lab: None };
+    assert!(!about(&shelf.like(&nonsense, Vec::new(), look).unwrap_err(), "/hex").is_empty());
+}
+
+/// How true it was: nothing read, nothing said; of what was read every figure is one that a plain loop counts.
+#[test]
+fn how_true_it_was_is_counted() {
+    let mut pile = pile();
+    assert_eq!(pile.shelf().truth().unwrap().words, "Nothing was read yet that had been predicted.");
+    for (n, lab) in [(300, [72.0, -3.0, -9.0]), (301, [70.5, -2.5, -9.5]), (302, [20.0, 40.0, 30.0])] {
+        let [l, a, b] = lab;
+        pile.put(Uuid::from_u128(n), crate::pile::reading(&[(BLUE, 1.0), (WHITE, 3.0)], Lab { l, a, b }));
+    }
+    let truth = pile.shelf().truth().unwrap();
+    assert_eq!(truth.readings.len(), 3);
+    let held = truth.readings.iter().filter(|one| one.difference <= one.within).count();
+    assert_eq!((truth.held, truth.worst.len()), (held, (3 - held).min(3)));
+    assert!(!truth.readings[2].held, "a far red out of blue and white: {:?}", truth.readings[2]);
+    assert!(truth.worst[0].words.contains("than was said"), "{:?}", truth.worst[0]);
+    assert!(truth.readings[1].within < truth.readings[0].within, "what was read makes the next one surer");
 }

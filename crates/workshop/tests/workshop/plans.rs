@@ -262,3 +262,51 @@ fn hours_come_back_as_they_were_entered() {
         assert_eq!(pointers(entry.over(bench.sheets[0].clone())), [field]);
     }
 }
+
+/// Quiet neutrals find a buyer soon, vivid colours wait for theirs (common practice).
+#[test]
+fn who_buys_it() {
+    let of = |paint: u128| {
+        let mut base = Layer::new(Technique::BrushedCoat, components(&[(paint, 1)]));
+        base.hand.passes = warm_blend_board::Passes::new(2).unwrap();
+        let buyers = Bench::new(vec![base]).view(CHEST, monday()).cost.buyers.expect("it is painted");
+        assert!(buyers.from.contains("common practice") && buyers.weight == 0.0);
+        buyers.what
+    };
+    assert!(of(WHITE).starts_with("Quiet"), "{}", of(WHITE));
+    assert!(of(YELLOW).starts_with("Vivid"), "{}", of(YELLOW));
+}
+
+/// Two coats of an expensive paint: the first may be of a cheaper one. Nothing is said where none is cheaper by a quarter.
+#[test]
+fn a_cheaper_first_coat_is_told_of() {
+    let mut base = Layer::new(Technique::BrushedCoat, components(&[(YELLOW, 1)]));
+    base.hand.passes = warm_blend_board::Passes::new(2).unwrap();
+    let view = Bench::new(vec![base.clone()]).view(CHEST, monday());
+    let [told] = view.undercoats.as_slice() else { panic!("{:?}", view.undercoats) };
+    assert!(told.words.contains("chimney white") && told.words.contains("straw"), "{}", told.words);
+    // 36 a litre against 20: what the first coat takes, times the difference.
+    let first = view.pots[0].ml / 2.0;
+    assert!((told.saves - first * 0.016).abs() < 0.02, "{} of {first} ml", told.saves);
+    base.pot = components(&[(WHITE, 1)]);
+    assert!(Bench::new(vec![base]).view(CHEST, monday()).undercoats.is_empty());
+}
+
+/// Each other school is planned as if its layers lay on the board: the same hours, to the minute.
+#[test]
+fn another_school_costs_what_its_own_board_would() {
+    let bench = Bench::new(layers());
+    let view = bench.view(CHEST, monday());
+    let straight = view.schools.iter().find(|way| way.words == "Dark wax straight").unwrap();
+    let mut own = layers();
+    own.remove(2);
+    let there = Bench::new(own).view(CHEST, monday());
+    assert!(
+        (view.minutes + straight.minutes - there.minutes).abs() < 0.1,
+        "{} {} {}",
+        view.minutes,
+        straight.minutes,
+        there.minutes
+    );
+    assert_eq!(Some(&straight.ends), there.ends.as_ref());
+}
