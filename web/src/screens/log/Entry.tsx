@@ -13,6 +13,8 @@ interface Props {
 
 /** One line of the log: when, how it looks, what was done, and the way to it. */
 export function Entry({ entry, clock, onAgain }: Props) {
+  // That a piece was begun says its name by itself.
+  const piece = entry.kind === 'piece' ? undefined : entry.piece_name;
   return (
     <div className="grid grid-cols-[4.25rem_4rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-panel pl-3 max-sm:grid-cols-[4.25rem_minmax(0,1fr)_auto]">
       <time dateTime={entry.at} className="py-2.5 text-sm whitespace-nowrap tabular-nums">
@@ -28,9 +30,9 @@ export function Entry({ entry, clock, onAgain }: Props) {
           <Way entry={entry} />
         </p>
         {entry.detail && <p className="text-sm first-letter:uppercase">{entry.detail}</p>}
-        {(entry.piece_name || entry.removed) && (
+        {(piece || entry.removed) && (
           <p className="text-sm text-soft">
-            {[entry.piece_name, entry.removed && 'taken away since'].filter(Boolean).join(' · ')}
+            {[piece, entry.removed && 'taken away since'].filter(Boolean).join(' · ')}
           </p>
         )}
         {entry.photo && (

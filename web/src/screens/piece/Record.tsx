@@ -14,11 +14,22 @@ export function Record() {
   const piece = usePiece().data;
   const units = useUnits();
   const id = piece?.id ?? '';
+  const formed = Boolean(piece?.entry.form);
   const record = useQuery({
     queryKey: ['run-sheet', 'record', id, units],
     queryFn: () => got(api.GET('/api/pieces/{id}/record', { params: { path: { id }, query: { units } } })),
-    enabled: id !== '',
+    enabled: formed,
   });
+  if (piece && !formed)
+    return (
+      <section className="grid max-w-prose justify-items-start gap-3 px-4 pt-2 md:px-5">
+        <h1 className="text-3xl">Nothing on record yet</h1>
+        <p>What is on the piece is told by its run sheet: say first what the piece is.</p>
+        <Link to="/piece" className="press press-ink">
+          Choose its kind
+        </Link>
+      </section>
+    );
   if (record.isError) return <Failed error={record.error} retry={() => record.refetch()} />;
   if (!record.data) return <Waiting rows={10} />;
   const { zones, care, client, finished, piece: name, scheme } = record.data;

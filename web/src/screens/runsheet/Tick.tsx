@@ -107,10 +107,10 @@ export function Tick({ piece, revision, step }: Props) {
           type="button"
           className="press press-bare text-sm"
           aria-expanded={telling}
-          aria-label={`Done, with time and note: ${step.name}`}
+          aria-label={`Done, with time, note or photo: ${step.name}`}
           onClick={() => setTelling(!telling)}
         >
-          With time and note
+          With time, note or photo
         </button>
       </div>
       {telling && (
