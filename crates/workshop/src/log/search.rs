@@ -26,11 +26,12 @@ pub fn beginnings(search: &str) -> Vec<String> {
 
 /// Without the ending of a plural, where the word has one.
 fn singular(word: &str) -> String {
+    // What is left has to be a word: wax of waxes, not us of uses.
     let cut = |ending: &str| word.strip_suffix(ending).filter(|stem| stem.chars().count() >= 3);
-    for hiss in ["ches", "shes", "xes", "ses", "zes"] {
-        if cut(hiss).is_some() {
-            return word[..word.len() - 2].to_owned();
-        }
+    if let Some(stem) = cut("es")
+        .filter(|stem| stem.ends_with(['x', 's', 'z']) || stem.ends_with("ch") || stem.ends_with("sh"))
+    {
+        return stem.to_owned();
     }
     match cut("s") {
         Some(stem) if !stem.ends_with(['s', 'u', 'i']) => stem.to_owned(),
