@@ -115,6 +115,14 @@ pub struct PourRecord {
     steps: Vec<PourEvent>,
 }
 
+/// So much more of a paint in a list of them.
+fn add(amounts: &mut Vec<(PaintId, f64)>, paint: PaintId, ml: f64) {
+    match amounts.iter_mut().find(|(known, _)| *known == paint) {
+        Some((_, sum)) => *sum += ml,
+        None => amounts.push((paint, ml)),
+    }
+}
+
 /// How one paint of a pot stands to the plan.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PartStanding {
@@ -248,10 +256,8 @@ impl PourRecord {
     pub fn used_up(&self) -> Vec<(PaintId, f64)> {
         let mut used: Vec<(PaintId, f64)> = Vec::new();
         for step in &self.steps {
-            let PourAction::Added { paint, ml, .. } = step.deed else { continue };
-            match used.iter_mut().find(|(known, _)| *known == paint) {
-                Some((_, sum)) => *sum += ml,
-                None => used.push((paint, ml)),
+            if let PourAction::Added { paint, ml, .. } = step.deed {
+                add(&mut used, paint, ml);
             }
         }
         used
@@ -262,12 +268,7 @@ impl PourRecord {
         let mut inside: Vec<(PaintId, f64)> = Vec::new();
         for step in &self.steps {
             match step.deed {
-                PourAction::Added { paint, ml, .. } => {
-                    match inside.iter_mut().find(|(known, _)| *known == paint) {
-                        Some((_, sum)) => *sum += ml,
-                        None => inside.push((paint, ml)),
-                    }
-                }
+                PourAction::Added { paint, ml, .. } => add(&mut inside, paint, ml),
                 PourAction::TakenOut { ml } => {
                     let total: f64 = inside.iter().map(|(_, ml)| ml).sum();
                     let stays = if total > 0.0 { (1.0 - ml / total).max(0.0) } else { 0.0 };
@@ -330,8 +331,8 @@ impl PourRecord {
                 *paint = kept;
             }
         }
-        for (paint, _) in self.taken.iter_mut().filter(|(paint, _)| *paint == gone) {
-            *paint = kept;
+        for (paint, ml) in std::mem::take(&mut self.taken) {
+            add(&mut self.taken, if paint == gone { kept } else { paint }, ml);
         }
         if let Ok(plan) = SavedMix::new(None, self.plan.clone(), None) {
             self.plan = plan.with_paint_replaced(gone, kept).components().to_vec();

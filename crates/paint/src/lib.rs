@@ -64,7 +64,8 @@ pub use product::{
 };
 pub use quantity::{BadCurrency, BadMeasure, Currency, Microns, Millilitres, Price};
 pub use recipe::{
-    BadMix, Component, MixId, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, simplest,
+    BadMix, Component, MixId, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, shares,
+    simplest,
 };
 pub use seen::Seen;
 pub use state::{State, UnknownState};

@@ -25,6 +25,12 @@ pub fn divisor(a: u32, b: u32) -> u32 {
     if b == 0 { a } else { divisor(b, a % b) }
 }
 
+/// Which share of a pot each of its tins is.
+pub fn shares(pot: &[Component]) -> impl Iterator<Item = (PaintId, f64)> {
+    let total: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
+    pot.iter().map(move |part| (part.paint, f64::from(part.parts.value()) / total))
+}
+
 /// One tin in place of another in a pot.
 pub fn replace_paint(pot: &mut Vec<Component>, gone: PaintId, kept: PaintId) {
     // A pot is checked like a mix, and stays one.

@@ -36,8 +36,6 @@ pub struct PhotoColour {
     pub lab: Lab,
     /// Share of what was looked at, 0–1.
     pub share: f64,
-    /// How far its squares are from it, ΔE\*ab, in the mean.
-    pub spread: f64,
     /// A place where it lies: widths of the photo from the left and from the top.
     pub at: (f64, f64),
     /// The colour in the list that this may be in shade.
@@ -234,7 +232,6 @@ impl Squares {
             }
             let of = |value: fn(&Lab) -> f64| median(labs.iter().map(value).collect());
             let lab = Lab { l: of(|lab| lab.l), a: of(|lab| lab.a), b: of(|lab| lab.b) };
-            let spread = labs.iter().map(|own| apart(*own, lab)).sum::<f64>() / labs.len() as f64;
             // The place of it that is nearest to the middle of all of it.
             let spot =
                 |place: usize| ((place % self.across) as f64 + 0.5, (place / self.across) as f64 + 0.5);
@@ -245,7 +242,7 @@ impl Squares {
             let place = *sure.iter().min_by(|a, b| far(**a).total_cmp(&far(**b)))?;
             let across = self.across as f64;
             let at = (spot(place).0 / across, spot(place).1 / across);
-            Some((PhotoColour { lab, share: own.len() as f64 / all, spread, at, shade_of: None }, k))
+            Some((PhotoColour { lab, share: own.len() as f64 / all, at, shade_of: None }, k))
         };
         (0..means.len()).filter_map(colour).collect()
     }

@@ -48,6 +48,7 @@ mod paints;
 mod photos;
 mod pieces;
 mod plans;
+mod pot_words;
 mod pours;
 mod readings;
 mod refusal;

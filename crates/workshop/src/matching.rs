@@ -79,20 +79,6 @@ struct Search {
 }
 
 impl Wanted {
-    /// A colour, with nothing else asked.
-    pub fn of(target: Colour) -> Self {
-        Self {
-            target,
-            paints: None,
-            parts: None,
-            with: Vec::new(),
-            without: Vec::new(),
-            no_black: false,
-            classes: Vec::new(),
-            batch_ml: None,
-        }
-    }
-
     fn parse(&self) -> Result<Search, Refusal> {
         let mut checks = Checks::default();
         let range = |value: Option<u32>, default: u32, most: u32| {
@@ -157,6 +143,27 @@ impl ShelfSnapshot {
         let recipes =
             recipes.iter().map(|recipe| mixable.recipe(recipe, &search)).collect::<Result<_, _>>()?;
         Ok(Found { recipes, missing, paints: tins.len() })
+    }
+
+    /// The mix that comes nearest to a colour without some of the tins, with nothing else asked.
+    pub(crate) fn nearest(
+        &self,
+        target: Masstone,
+        without: Vec<Uuid>,
+        look: Look,
+    ) -> Result<Option<FoundRecipe>, Refusal> {
+        let wanted = Wanted {
+            target: target.into(),
+            paints: None,
+            parts: None,
+            with: Vec::new(),
+            without,
+            no_black: false,
+            classes: Vec::new(),
+            batch_ml: None,
+        };
+        let found = self.find(&wanted, look, || ControlFlow::Continue(()))?;
+        Ok(found.recipes.into_iter().next())
     }
 
     /// Whether a paint is a black, as it is seen in daylight.

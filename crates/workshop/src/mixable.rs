@@ -8,7 +8,7 @@ use warm_blend_bench::MatchTin;
 use warm_blend_learn::{Ensemble, ShelfPaint};
 use warm_blend_paint::{Condition, Look, Material, Parts, Price, WholeParts};
 
-use crate::{Kept, Refusal, ShelfSnapshot};
+use crate::{Kept, MixPart, Refusal, ShelfSnapshot};
 
 /// One paint of a recipe.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -23,6 +23,12 @@ pub struct RecipePart {
     pub share: f64,
     /// Its flat colour.
     pub hex: String,
+}
+
+impl From<&RecipePart> for MixPart {
+    fn from(part: &RecipePart) -> Self {
+        Self { paint: part.paint, parts: part.parts }
+    }
 }
 
 /// Tins that may be mixed, as they are known.

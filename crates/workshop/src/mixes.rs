@@ -6,6 +6,7 @@ use uuid::Uuid;
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Component, Look, Name, PaintId, Parts, SavedMix, WholeParts, percentages};
 
+use crate::pot_words::pot_words;
 use crate::{AgainstTarget, Checks, Colour, Kept, Refusal, ShelfSnapshot, Swatch};
 
 /// A mix as the painter puts it together.
@@ -132,6 +133,14 @@ impl MixEntry {
             parts.filter_map(|(i, part)| part.component(&mut checks, &format!("/components/{i}"))).collect();
         let mix = checks.field("/components", SavedMix::new(name, components, target));
         checks.done(mix)
+    }
+}
+
+impl ShelfSnapshot {
+    /// `5 slate blue : 1 barley`
+    pub(crate) fn mix_words(&self, parts: &[MixPart]) -> String {
+        let parts: Vec<_> = parts.iter().map(|part| (part.parts, self.name(part.paint).to_owned())).collect();
+        pot_words(&parts)
     }
 }
 

@@ -1,17 +1,15 @@
 //! Colours picked from a photo, and its main colours with what would make them.
 
-use std::ops::ControlFlow;
-
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::Measured;
-use warm_blend_paint::{Class, Component, Look, Masstone, PaintId, WholeParts, percentages};
+use warm_blend_paint::{Look, Masstone, percentages};
 use warm_blend_photo::{Card, Photo, PhotoSpot};
 use warm_blend_spectral::Lab;
 
-use crate::{AgainstTarget, Colour, LayerEntry, MixPart, Refusal, ShelfSnapshot, Wanted};
+use crate::{AgainstTarget, Checks, LayerEntry, MadeInto, MixPart, Refusal, ShelfSnapshot};
 
 /// Where the card lies and what is to be picked. Places are in widths of the photo, from the left and from the top.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -195,22 +193,16 @@ impl ShelfSnapshot {
     }
 
     fn recipe_for(&self, lab: Lab, look: Look) -> Result<Option<PaletteRecipe>, Refusal> {
-        let target = Colour { hex: None, lab: Some([lab.l, lab.a, lab.b]) };
+        let target = Masstone::Lab(lab);
         // A camera may see what no paint is.
-        if Masstone::Lab(lab).reflectance().is_err() {
+        if target.reflectance().is_err() {
             return Ok(None);
         }
-        let found = self.find(&Wanted::of(target), look, || ControlFlow::Continue(()))?;
-        let best = found.recipes.into_iter().next();
+        let best = self.nearest(target, Vec::new(), look)?;
         Ok(best.map(|best| {
-            let parts: Vec<MixPart> =
-                best.parts.iter().map(|part| MixPart::new(part.paint, part.parts)).collect();
-            let words = |part: &MixPart| match parts.len() {
-                1 => self.name(part.paint).to_owned(),
-                _ => format!("{} {}", part.given(), self.name(part.paint)),
-            };
+            let parts: Vec<MixPart> = best.parts.iter().map(MixPart::from).collect();
             PaletteRecipe {
-                words: parts.iter().map(words).collect::<Vec<_>>().join(" : "),
+                words: self.mix_words(&parts),
                 hex: best.swatch.face.hex,
                 judgement: best.judgement,
                 parts,
@@ -218,29 +210,23 @@ impl ShelfSnapshot {
         }))
     }
 
-    /// A layer of a mix; a glaze is thinned as walls are glazed, and is a dry brush where there is no glazing liquid.
+    /// A layer of a mix; a glaze is thinned as walls are glazed, and is a dry brush where that cannot be.
     fn layer_of(&self, technique: Technique, parts: &[MixPart]) -> Option<LayerEntry> {
-        let component = |part: &MixPart| {
-            Some(Component { paint: PaintId(part.paint), parts: WholeParts::new(part.given()).ok()? })
-        };
-        let mut pot: Vec<Component> = parts.iter().map(component).collect::<Option<_>>()?;
-        let liquid = self.on_shelf().into_iter().find(|tin| tin.class == Class::GlazingLiquid);
-        let mut technique = technique;
-        if technique.family() == Family::Glaze {
-            let all: u32 = pot.iter().map(|part| part.parts.value()).sum();
-            let thinned = liquid.and_then(|tin| {
-                Some(Component { paint: tin.paint, parts: WholeParts::new(GLAZED * all).ok()? })
-            });
-            match thinned {
-                Some(liquid) => pot.push(liquid),
-                None => technique = Technique::DryBrush,
+        let (technique, parts) = match technique.family() {
+            Family::Glaze => {
+                let wanted = MadeInto { components: parts.to_vec(), preset: Some(GLAZE.to_owned()) };
+                self.made_into(&wanted)
+                    .map_or_else(|_| (Technique::DryBrush, parts.to_vec()), |glaze| (technique, glaze))
             }
-        }
+            _ => (technique, parts.to_vec()),
+        };
+        let part = |part: &MixPart| part.component(&mut Checks::default(), "");
+        let pot = parts.iter().map(part).collect::<Option<_>>()?;
         let coats = if technique == Technique::BrushedCoat { 2 } else { 1 };
         let hand = Hand { passes: Passes::new(coats).ok()?, ..Hand::default() };
         Some(LayerEntry::from(&Layer { hand, ..Layer::new(technique, pot) }))
     }
 }
 
-/// Parts of glazing liquid to one of paint (common practice).
-const GLAZED: u32 = 4;
+/// The usual mixture that a glaze is made into.
+const GLAZE: &str = "wall-glaze";

@@ -11,6 +11,7 @@ use warm_blend_learn::{
 use warm_blend_paint::{Class, Component, Condition, Millilitres, PaintId, Parts};
 use warm_blend_spectral::Light;
 
+use crate::pot_words::pot_words;
 use crate::{Kept, Refusal, Workshop};
 
 /// What the file holds of the shelf and of what was read.
@@ -131,11 +132,8 @@ impl ShelfSnapshot {
             Some(tin) if tin.removed => format!("{} (no longer on the shelf)", tin.value.name.as_str()),
             _ => self.name(id).to_owned(),
         };
-        let part = |part: &Component| match pot.len() {
-            1 => marked(part.paint.0),
-            _ => format!("{} {}", part.parts.value(), marked(part.paint.0)),
-        };
-        pot.iter().map(part).collect::<Vec<_>>().join(" : ")
+        let parts: Vec<_> = pot.iter().map(|part| (part.parts.value(), marked(part.paint.0))).collect();
+        pot_words(&parts)
     }
 
     /// A tin as it is known.

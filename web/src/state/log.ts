@@ -53,6 +53,10 @@ export function useLike(hex: string | undefined) {
   });
 }
 
+/** Each of the last readings against what had been said of it. */
+export const useTruth = () =>
+  useQuery({ queryKey: ['log', 'truth'], queryFn: () => got(api.GET('/api/log/truth')) });
+
 export function useNoteCalls() {
   const client = useQueryClient();
   return {

@@ -22,6 +22,17 @@ export function useRunSheet(piece: string | undefined) {
   });
 }
 
+/** What is on a piece by what was ticked off. */
+export function useRecord(piece: string | undefined) {
+  const units = useUnits();
+  const id = piece ?? '';
+  return useQuery({
+    queryKey: ['run-sheet', 'record', id, units],
+    queryFn: () => got(api.GET('/api/pieces/{id}/record', { params: { path: { id }, query: { units } } })),
+    enabled: piece !== undefined,
+  });
+}
+
 export function useRunSheetCalls(piece: string) {
   const client = useQueryClient();
   const said = useSaid();

@@ -1,6 +1,6 @@
 //! The log: what was done, found again and made again, and what the painter writes into it.
 
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 
 use axum::{Json, extract::State, http::StatusCode};
 use jiff::{Timestamp, tz::TimeZone};
@@ -29,10 +29,15 @@ pub async fn get(
 ) -> Result<Json<LogPage>, Problem> {
     let (look, clock) = (look.get()?, TimeZone::system());
     let query = asked.read(&clock)?;
-    let read = move |store: &mut Store| Ok::<_, StoreError>((store.log(&query)?, store.all_ever::<Piece>()?));
-    let (((lines, more), pieces), shelf) = workspace.with_shelf(read).await?;
-    let named = |kept: warm_blend_store::Kept<Piece>| (kept.id, kept.value.name.as_str().to_owned());
-    let pieces: HashMap<Uuid, String> = pieces.into_iter().map(named).collect();
+    let read = move |store: &mut Store| {
+        let (lines, more) = store.log(&query)?;
+        // Of the pieces only those that this page speaks of, once each.
+        let spoken_of: BTreeSet<Uuid> = lines.iter().filter_map(|line| line.piece).collect();
+        let named = |id| Ok((id, store.get::<Piece>(id)?.value.name.as_str().to_owned()));
+        let pieces = spoken_of.into_iter().map(named).collect::<Result<HashMap<_, _>, StoreError>>()?;
+        Ok::<_, StoreError>((lines, more, pieces))
+    };
+    let ((lines, more, pieces), shelf) = workspace.with_shelf(read).await?;
     off_thread(move || Ok(shelf.log_page(lines, more, &pieces, (&clock, look))?)).await.map(Json)
 }
 

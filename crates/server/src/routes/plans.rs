@@ -50,19 +50,24 @@ fn begun(piece: Uuid, sheets: &[Kept<RunSheet>]) -> RunSheet {
 impl Sheet {
     async fn of(workspace: &Workspace, id: Uuid, (look, units): SaidAs) -> Result<Self, Problem> {
         let read = move |store: &mut Store| {
-            Ok::<_, StoreError>((store.get::<Piece>(id)?, store.all::<Piece>()?, store.all::<RunSheet>()?))
+            let mut pieces = store.all::<Piece>()?;
+            // One that was taken away can still be looked at.
+            if pieces.iter().all(|piece| piece.id != id) {
+                pieces.push(store.get(id)?);
+            }
+            Ok::<_, StoreError>((pieces, store.all::<RunSheet>()?))
         };
-        let ((piece, pieces, sheets), around) = Around::and(workspace, read).await?;
+        let ((pieces, sheets), around) = Around::and(workspace, read).await?;
         let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
-        let first = begun(id, &sheets);
-        let of = |piece: &Kept<Piece>| sheets.iter().find(|kept| kept.value.piece == piece.id);
-        let (revision, sheet) = of(&piece).map_or((0, first), |kept| (kept.revision, kept.value.clone()));
+        let of = |piece: Uuid| sheets.iter().find(|kept| kept.value.piece == piece);
+        let (revision, sheet) =
+            of(id).map_or_else(|| (0, begun(id, &sheets)), |kept| (kept.revision, kept.value.clone()));
         // In the order they were begun, so that of two that are due on one day the same comes first whichever is looked at.
-        let on_it = |piece: Kept<Piece>| {
-            let kept = of(&piece).map(|kept| kept.value.clone());
-            Some((kept.or_else(|| (piece.id == id).then(|| sheet.clone()))?, piece))
+        let on_it = |piece: Kept<Piece>| match piece.id == id {
+            true => Some((piece, sheet.clone())),
+            false => of(piece.id).map(|kept| (piece, kept.value.clone())),
         };
-        let bench = pieces.into_iter().filter_map(on_it).map(|(sheet, piece)| (piece, sheet)).collect();
+        let bench = pieces.into_iter().filter_map(on_it).collect();
         let asked = WhenAsked { now: Timestamp::now(), paces, units };
         Ok(Self { id, revision, sheet, bench, asked, around, look })
     }

@@ -289,6 +289,9 @@ async fn a_piece_that_is_gone_keeps_its_name() {
     let steps = found(&bench, &format!("kinds=step&piece={id}")).await;
     assert_eq!(steps.len(), 3);
     assert!(steps.iter().all(|step| step["piece_name"] == "Stool, village hall"));
+    // Its sheet can still be looked at.
+    let sheet = bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
+    assert_eq!(sheet["done"].as_array().unwrap().len(), 3);
     let begun = found(&bench, &format!("kinds=piece&piece={id}")).await;
     assert_eq!(begun[0]["removed"], true);
 }

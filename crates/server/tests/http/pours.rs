@@ -210,6 +210,21 @@ async fn a_finished_pot_takes_its_stock() {
     assert_eq!(stock().await, (320.0, 0.0));
 }
 
+/// Two tins of a finished pot that turn out to be one: opened again, the one that stays has back what both gave.
+#[tokio::test]
+async fn a_merged_tin_gets_its_stock_back() {
+    let bench = Bench::demo().await;
+    let (pour, grey, blue) = begun(&bench).await;
+    let id = pour["id"].as_str().unwrap();
+    step(&bench, &pour, &grey, "ml", 150.0, StatusCode::OK).await;
+    step(&bench, &pour, &blue, "ml", 50.0, StatusCode::OK).await;
+    bench.post(&format!("/api/pours/{id}/finish"), json!({}), StatusCode::OK).await;
+    bench.post("/api/paints/merge", json!({"keep": grey, "gone": blue}), StatusCode::OK).await;
+    bench.post(&format!("/api/pours/{id}/reopen"), json!({}), StatusCode::OK).await;
+    let kept = bench.get(&format!("/api/paints/{grey}")).await;
+    assert_eq!(number(&kept["entry"]["stock_ml"]), 470.0 + 420.0);
+}
+
 /// The simulated scale, as a process speaks it: pour, overshoot, lift, unplug.
 #[tokio::test]
 async fn poured_by_the_scale() {

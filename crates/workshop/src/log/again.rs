@@ -1,7 +1,5 @@
 //! A pot made again: what comes out of the same parts today, and what would make it as it was.
 
-use std::ops::ControlFlow;
-
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -11,7 +9,7 @@ use warm_blend_spectral::{Lab, Light, difference};
 
 use super::lines::LogKind;
 use super::view::KeptLine;
-use crate::{AgainstTarget, Colour, Kept, MixPart, Refusal, SeenColour, ShelfSnapshot, Swatch, Wanted};
+use crate::{AgainstTarget, Colour, Kept, MixPart, Refusal, SeenColour, ShelfSnapshot, Swatch};
 
 /// Nearer than this, ΔE00, the same parts will do†.
 const WILL_DO: f64 = 1.0;
@@ -94,17 +92,17 @@ impl ShelfSnapshot {
         let missing: Vec<String> =
             of.pot.iter().filter_map(|(paint, _)| self.cannot_be_used(paint.0)).collect();
         let same = missing.is_empty() && judgement.difference <= WILL_DO;
-        let found = if same { None } else { self.nearest(target, daylight)? };
+        let found = if same { None } else { self.nearest_usable(target, daylight)? };
         // What is found has to be better than what there is.
         let better =
             found.filter(|(_, comes)| !missing.is_empty() || comes.difference < judgement.difference);
         let (recipe, comes) = better.unwrap_or_else(|| (then.clone(), judgement.clone()));
         Ok(MadeAgain {
-            then_words: self.parts_words(&then),
+            then_words: self.mix_words(&then),
             like: judgement.target.clone(),
             like_from,
             now: Swatch::of(&now, look),
-            recipe_words: self.parts_words(&recipe),
+            recipe_words: self.mix_words(&recipe),
             same: recipe == then,
             then,
             judgement,
@@ -144,29 +142,15 @@ impl ShelfSnapshot {
         }
     }
 
-    fn nearest(
+    fn nearest_usable(
         &self,
         target: Masstone,
         look: Look,
     ) -> Result<Option<(Vec<MixPart>, AgainstTarget)>, Refusal> {
         let without =
             self.tins().filter(|tin| self.cannot_be_used(tin.id).is_some()).map(|tin| tin.id).collect();
-        let wanted = Wanted { without, ..Wanted::of(Colour::from(target)) };
-        let found = self.find(&wanted, look, || ControlFlow::Continue(()))?;
-        Ok(found.recipes.into_iter().next().map(|best| {
-            let parts = best.parts.iter().map(|part| MixPart::new(part.paint, part.parts)).collect();
-            (parts, best.judgement)
-        }))
-    }
-
-    fn parts_words(&self, parts: &[MixPart]) -> String {
-        match parts {
-            [one] => self.name(one.paint).to_owned(),
-            _ => {
-                let of = |part: &MixPart| format!("{} {}", part.parts, self.name(part.paint));
-                parts.iter().map(of).collect::<Vec<_>>().join(" : ")
-            }
-        }
+        let nearest = self.nearest(target, without, look)?;
+        Ok(nearest.map(|best| (best.parts.iter().map(MixPart::from).collect(), best.judgement)))
     }
 
     /// Of some lines those whose pots look most like a colour, each pot once.

@@ -6,12 +6,12 @@ use uuid::Uuid;
 use warm_blend_bench::PourRecord;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
-use warm_blend_paint::{Class, Component, Note, PaintId, Parts, SavedMix, WholeParts, percentages};
+use warm_blend_paint::{Class, Component, Note, PaintId, Parts, SavedMix, percentages};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};
 
 use super::note::LogNote;
-use crate::plans::work_words;
+use crate::{plans::work_words, pot_words::pot_words};
 
 /// What a line of the log is of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -145,13 +145,8 @@ fn named(names: &dyn Names, paint: PaintId) -> String {
 
 /// `5 slate blue : 1 barley`
 fn parts_words(parts: &[Component], names: &dyn Names) -> String {
-    match parts {
-        [one] => named(names, one.paint),
-        _ => {
-            let of = |part: &Component| format!("{} {}", part.parts.value(), named(names, part.paint));
-            parts.iter().map(of).collect::<Vec<_>>().join(" : ")
-        }
-    }
+    let parts: Vec<_> = parts.iter().map(|part| (part.parts.value(), named(names, part.paint))).collect();
+    pot_words(&parts)
 }
 
 fn pot(parts: &[Component]) -> Vec<(PaintId, Parts)> {
@@ -287,15 +282,4 @@ pub(crate) fn of_note(note: &LogNote) -> Vec<LogLine> {
         detail,
         ..LogLine::new(kind, words)
     }]
-}
-
-/// Parts as the file keeps them.
-pub(crate) fn whole(parts: &[(PaintId, Parts)]) -> Option<Vec<Component>> {
-    let of = |(paint, parts): &(PaintId, Parts)| {
-        let whole = parts.value().round();
-        let near = (whole - parts.value()).abs() < 1e-9 && whole >= 1.0 && whole <= f64::from(u32::MAX);
-        let parts = near.then(|| WholeParts::new(whole as u32).ok()).flatten()?;
-        Some(Component { paint: *paint, parts })
-    };
-    parts.iter().map(of).collect()
 }

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_learn::{Foretold, OfShelf, Reading, foretell};
 use warm_blend_paint::{PaintId, Verdict};
 
-use crate::{Refusal, ShelfSnapshot};
+use crate::{Refusal, ShelfSnapshot, pot_words::pot_words};
 
 /// How many of the last readings are looked at.
 const LAST: usize = 200;
@@ -67,11 +67,10 @@ impl ShelfSnapshot {
             all.iter().map(|(kept, _)| kept.value.reading.clone()).collect();
         let told = foretell(&paints, &readings, LAST).map_err(|_| Refusal::Broken)?;
         let name = |of: &Reading<PaintId>| {
-            let part = |(paint, parts): &(PaintId, warm_blend_paint::Parts)| match of.of.len() {
-                1 => self.name(paint.0).to_owned(),
-                _ => format!("{} {}", (100.0 * parts.value()).round() / 100.0, self.name(paint.0)),
+            let part = |(paint, parts): &(PaintId, warm_blend_paint::Parts)| {
+                ((100.0 * parts.value()).round() / 100.0, self.name(paint.0).to_owned())
             };
-            of.of.iter().map(part).collect::<Vec<_>>().join(" : ")
+            pot_words(&of.of.iter().map(part).collect::<Vec<_>>())
         };
         let point = |one: &Foretold| {
             let kept = all[one.reading].0;

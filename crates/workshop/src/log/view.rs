@@ -9,8 +9,8 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_paint::{Look, PaintId, Parts};
 
-use super::lines::{LogKind, whole};
-use crate::{MixPart, Refusal, ShelfSnapshot, Swatch};
+use super::lines::LogKind;
+use crate::{Refusal, ShelfSnapshot, Swatch};
 
 /// So many lines of a kind one after the other are told as one†.
 const MANY: usize = 3;
@@ -98,8 +98,6 @@ pub struct LogEntryView {
     pub paint: Option<Uuid>,
     /// A photo, by its id.
     pub photo: Option<Uuid>,
-    /// What was in the pot, where that can be said in whole parts.
-    pub pot: Vec<MixPart>,
     /// How that looks by what is known today.
     pub swatch: Option<Swatch>,
     /// True where it can be made again.
@@ -179,7 +177,6 @@ impl ShelfSnapshot {
             board: line.board.or((line.kind == LogKind::Board).then_some(line.document)),
             paint,
             photo: line.photo,
-            pot: whole(&line.pot).unwrap_or_default().iter().map(MixPart::from).collect(),
             again: makes && line.pot.len() > 1,
             swatch,
             words: line.words,

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{Board, ByPlace};
-use warm_blend_paint::{Component, Look, PaintId};
+use warm_blend_paint::{Component, Look, PaintId, shares};
 use warm_blend_piece::{
     BadFinish, Elevation, Extent, FinishContext, FinishedZone, Form, Looked, Meeting, Piece, Scheme, Zone,
     ZoneSeen,
@@ -60,10 +60,7 @@ pub fn not_said() -> Refusal {
 impl Room<'_> {
     /// What so much of a mixture costs, where every price is known.
     pub(crate) fn cost(&self, pot: &[Component], ml: f64) -> Option<f64> {
-        let total: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
-        let each =
-            pot.iter().map(|part| Some(self.by_ml(part.paint)? * ml * f64::from(part.parts.value()) / total));
-        each.sum()
+        shares(pot).map(|(paint, share)| Some(self.by_ml(paint)? * ml * share)).sum()
     }
 
     fn by_ml(&self, paint: PaintId) -> Option<f64> {

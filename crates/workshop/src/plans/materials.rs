@@ -1,7 +1,7 @@
 //! What a plan takes from the shelf, and what is to be bought for it.
 
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Class, Component, Dimension, PaintId, Parts};
+use warm_blend_paint::{Class, Component, Dimension, PaintId, Parts, shares};
 use warm_blend_piece::Age;
 use warm_blend_plan::{Needed, Step, amounts, packs};
 
@@ -65,10 +65,9 @@ impl<'a> Planned<'a> {
             if let Some(tin) = pot.product.and_then(|class| self.room.tin_of(class)) {
                 add(tin, pot.ml, each);
             }
-            let total: f64 = pot.pot.iter().map(|part| f64::from(part.parts.value())).sum();
-            for part in &pot.pot {
-                if let Ok(tin) = self.room.shelf.tin(part.paint.0) {
-                    add(tin, pot.ml * f64::from(part.parts.value()) / total, each);
+            for (paint, share) in shares(&pot.pot) {
+                if let Ok(tin) = self.room.shelf.tin(paint.0) {
+                    add(tin, pot.ml * share, each);
                 }
             }
         }
@@ -130,12 +129,11 @@ impl<'a> Planned<'a> {
                 Some(class) => class.name().to_owned(),
                 None => self.room.shelf.pot_words(&pot.pot),
             };
-            let total: f64 = pot.pot.iter().map(|part| f64::from(part.parts.value())).sum();
-            let amount = |part: &Component| {
-                let ml = pot.ml * f64::from(part.parts.value()) / total;
-                let density = self.room.shelf.tin(part.paint.0).map_or(1.0, |tin| tin.value.density());
+            let amount = |(paint, share): (PaintId, f64)| {
+                let ml = pot.ml * share;
+                let density = self.room.shelf.tin(paint.0).map_or(1.0, |tin| tin.value.density());
                 let units = self.asked.units;
-                let name = self.room.shelf.name(part.paint.0);
+                let name = self.room.shelf.name(paint.0);
                 format!("{name} {}, {}", units.say_volume(ml), units.say_weight(ml * density))
             };
             let several = pot.pot.len() > 1;
@@ -145,7 +143,7 @@ impl<'a> Planned<'a> {
                 swatch: swatch_of(&pot.pot, swatches),
                 ml: pot.ml,
                 amount: self.amount(pot.ml),
-                amounts: if several { pot.pot.iter().map(amount).collect() } else { Vec::new() },
+                amounts: if several { shares(&pot.pot).map(amount).collect() } else { Vec::new() },
             }
         };
         needed.iter().map(one).collect()
@@ -168,12 +166,7 @@ impl<'a> Planned<'a> {
         let first = |step: &&Step| step.work.laid().is_some_and(|laid| laid.coat.0 == 1 && laid.coat.1 > 1);
         let save = |step: &Step| {
             let laid = step.work.laid().filter(|laid| !self.blocks(laid))?;
-            let by_ml = |part: &Component| Some(self.room.shelf.tin(part.paint.0).ok()?.value.price?.by_ml());
-            let parts = |part: &Component| f64::from(part.parts.value());
-            let total: f64 = laid.pot.iter().map(parts).sum();
-            let cost: Option<f64> =
-                laid.pot.iter().map(|part| Some(by_ml(part)? * parts(part) / total)).sum();
-            let cost = cost?;
+            let cost = self.room.cost(&laid.pot, 1.0)?;
             let ml: f64 =
                 amounts(std::slice::from_ref(step), &self.zones).iter().map(|needed| needed.ml).sum();
             let words = format!(

@@ -112,7 +112,11 @@ impl<'a> Room<'a> {
     }
 
     /// What is to become of each zone that can be painted.
-    fn zones_to_work(&self, piece: &Piece, way: Way) -> Result<(Vec<ZoneWork>, Vec<String>), Refusal> {
+    pub(super) fn zones_to_work(
+        &self,
+        piece: &Piece,
+        way: Way,
+    ) -> Result<(Vec<ZoneWork>, Vec<String>), Refusal> {
         let form = piece.form.ok_or_else(crate::not_said)?;
         let elevation =
             form.build().map_err(|error| Refusal::field(format!("/form/{}", error.field), error.message))?;

@@ -118,7 +118,8 @@ impl Planned<'_> {
         let of_class = |class: Class| self.room.tin_of(class).map(|tin| PaintId(tin.id));
         let ways = |layers: &[Layer]| other_ways(layers, class, of_class);
         let asked: RefCell<Vec<AnotherWay>> = RefCell::default();
-        self.plan_again(&|layers| {
+        // Looked at, not planned: which ways there are at all.
+        self.room.zones_to_work(self.piece, &|layers| {
             asked.borrow_mut().extend(ways(layers));
             layers.to_vec()
         })?;

@@ -1,18 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { api, got, type TruthView } from '../../api/client';
+import type { TruthView } from '../../api/client';
 import { plainNumber } from '../../parts/numbers';
 import { clockOf } from '../../parts/times';
+import { useTruth } from '../../state/log';
 
 const clock = clockOf(undefined);
 const [WIDE, HIGH, FOOT] = [320, 120, 16];
 
 /** Predicted against read over time: greys only, because paint stands beside it. */
 export function HowTrue() {
-  const { data } = useQuery({
-    queryKey: ['log', 'truth'],
-    queryFn: () => got(api.GET('/api/log/truth')),
-  });
+  const { data } = useTruth();
   if (!data || data.readings.length === 0) return null;
   return (
     <section aria-label="How true were we" className="grid gap-2">

@@ -1,6 +1,5 @@
 import { PaintBucket } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import type { MadeAgain } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { Field } from '../../parts/Field';
@@ -9,7 +8,7 @@ import { Panel } from '../../parts/Panel';
 import { useDeed } from '../../parts/useDeed';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useAgain } from '../../state/log';
-import { useMixCalls, useMixes } from '../../state/workspace';
+import { useToPot } from '../../state/useToPot';
 
 /** What comes out of the same parts today, and what to pour so that it comes out as it was. */
 export function MakeAgain({ line, onClose }: { line: number | undefined; onClose: () => void }) {
@@ -23,9 +22,7 @@ export function MakeAgain({ line, onClose }: { line: number | undefined; onClose
 }
 
 function Made({ made }: { made: MadeAgain }) {
-  const mixes = useMixes().data ?? [];
-  const calls = useMixCalls();
-  const go = useNavigate();
+  const toPot = useToPot();
   const { attempt, busy } = useDeed();
   const [amount, setAmount] = useState('60');
   const [wrong, setWrong] = useState<string>();
@@ -35,12 +32,7 @@ function Made({ made }: { made: MadeAgain }) {
       setWrong(typeof ml === 'number' ? 'more than 0' : misread(amount));
       return;
     }
-    void attempt('The batch was not taken to the Pot', async () => {
-      const same = (parts: unknown) => JSON.stringify(parts) === JSON.stringify(made.recipe);
-      const known = mixes.find((mix) => same(mix.entry.components));
-      const mix = known ?? (await calls.make({ components: made.recipe }));
-      go(`/pot/${mix.id}?ml=${ml}`);
-    });
+    void attempt('The batch was not taken to the Pot', () => toPot(made.recipe, ml));
   };
   return (
     <div className="grid gap-3">

@@ -1,8 +1,7 @@
 import { useId, useState } from 'react';
 import type { PieceKept } from '../../api/client';
-import { PhotoFile } from '../../parts/PhotoFile';
+import { KeptPhoto } from '../../parts/KeptPhoto';
 import { useDeed } from '../../parts/useDeed';
-import { usePhotos } from '../../state/files';
 import { useNoteCalls } from '../../state/log';
 
 /** A note on the piece at hand or on nothing in particular, a photo with it, or what the client agreed to. */
@@ -13,16 +12,9 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
   const [agreed, setAgreed] = useState(false);
   const [photo, setPhoto] = useState<string>();
   const [wrong, setWrong] = useState<string>();
-  const photos = usePhotos();
   const calls = useNoteCalls();
   const { attempt, busy } = useDeed();
   const scheme = piece?.entry.schemes?.[piece.entry.chosen ?? 0]?.name;
-  const bring = (file: File) =>
-    attempt(
-      'The photo was not kept',
-      async () => setPhoto((await photos.keep(file)).id),
-      (problem) => setWrong(problem.at('/photo') ?? problem.message),
-    );
   const keep = () =>
     attempt(
       'The note was not kept',
@@ -84,18 +76,21 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
           The client agreed to “{scheme}”
         </label>
       )}
-      {photo && <img src={`/api/photos/kept/${photo}`} alt="To be kept with the note" className="max-h-40" />}
+      <KeptPhoto
+        photo={photo}
+        onChange={setPhoto}
+        name="Photo"
+        alt="To be kept with the note"
+        className="max-h-40 justify-self-start"
+      />
       {wrong && (
         <p id={`${id}-wrong`} role="alert" className="font-medium text-alarm first-letter:uppercase">
           {wrong}
         </p>
       )}
-      <div className="flex flex-wrap gap-2">
-        <button type="submit" className="press press-ink" disabled={busy}>
-          Keep
-        </button>
-        <PhotoFile name={photo ? 'Another photo' : 'Photo'} onChosen={(file) => void bring(file)} />
-      </div>
+      <button type="submit" className="press press-ink justify-self-start" disabled={busy}>
+        Keep
+      </button>
     </form>
   );
 }

@@ -1,14 +1,12 @@
 import { Images } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { type Colour, type PieceEntry, Problem } from '../../api/client';
+import type { Colour, PieceEntry, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
 import { Field } from '../../parts/Field';
+import { KeptPhoto } from '../../parts/KeptPhoto';
 import { misread, plainNumber, typed } from '../../parts/numbers';
-import { PhotoFile } from '../../parts/PhotoFile';
 import { PhotoPick } from '../../parts/PhotoPick';
-import { why } from '../../parts/useDeed';
-import { usePhotos } from '../../state/files';
 import { briefOf } from '../../state/piece';
 import type { Change } from '../../state/useDraft';
 import { useWorkshop } from '../../state/workshop';
@@ -110,45 +108,24 @@ interface PhotoProps {
 
 /** A photo of what it should be like. */
 function Photo({ photo, onChange }: PhotoProps) {
-  const { keep } = usePhotos();
-  const [trouble, setTrouble] = useState<string>();
-  const bring = async (chosen: File) => {
-    setTrouble(undefined);
-    try {
-      onChange((await keep(chosen)).id);
-    } catch (error) {
-      const at = error instanceof Problem ? error.at('/photo') : undefined;
-      setTrouble(at ?? `${why(error)}: choose it again`);
-    }
-  };
   return (
     <div className="grid gap-2">
-      {photo && (
-        <img
-          src={`/api/photos/kept/${photo}`}
-          alt="What it should be like"
-          className="max-h-72 w-full bg-panel object-contain"
-        />
-      )}
-      <div className="flex flex-wrap gap-2">
-        <PhotoFile
-          name={photo ? 'Another photo' : 'A photo of what it should be like'}
-          onChosen={(file) => void bring(file)}
-        />
+      <KeptPhoto
+        photo={photo}
+        onChange={onChange}
+        name="A photo of what it should be like"
+        alt="What it should be like"
+        className="max-h-72 w-full bg-panel object-contain"
+      >
         {photo && (
           <button type="button" className="press press-bare text-sm" onClick={() => onChange(null)}>
             Remove the photo
           </button>
         )}
-      </div>
+      </KeptPhoto>
       <Link to="/piece/photo" className="press press-bare justify-self-start text-sm">
         <Images size={18} aria-hidden /> Colours of a photo
       </Link>
-      {trouble && (
-        <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
-          {trouble}
-        </p>
-      )}
     </div>
   );
 }

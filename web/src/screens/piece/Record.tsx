@@ -1,34 +1,25 @@
-import { useQuery } from '@tanstack/react-query';
 import { ArrowLeft, Download, Printer } from 'lucide-react';
 import { Link } from 'react-router';
-import { api, got } from '../../api/client';
-import { useUnits } from '../../light/light';
 import { clockOf } from '../../parts/times';
 import { Failed, Waiting } from '../../parts/Waiting';
+import { useRecord } from '../../state/runSheet';
 import { usePiece } from '../../state/workspace';
+import { NoKind } from './NoKind';
 
 const clock = clockOf(undefined);
 
 /** What is on the piece, for the client and for whoever mends it. */
 export function Record() {
   const piece = usePiece().data;
-  const units = useUnits();
   const id = piece?.id ?? '';
   const formed = Boolean(piece?.entry.form);
-  const record = useQuery({
-    queryKey: ['run-sheet', 'record', id, units],
-    queryFn: () => got(api.GET('/api/pieces/{id}/record', { params: { path: { id }, query: { units } } })),
-    enabled: formed,
-  });
+  const record = useRecord(formed ? id : undefined);
   if (piece && !formed)
     return (
-      <section className="grid max-w-prose justify-items-start gap-3 px-4 pt-2 md:px-5">
-        <h1 className="text-3xl">Nothing on record yet</h1>
-        <p>What is on the piece is told by its run sheet: say first what the piece is.</p>
-        <Link to="/piece" className="press press-ink">
-          Choose its kind
-        </Link>
-      </section>
+      <NoKind
+        title="Nothing on record yet"
+        words="What is on the piece is told by its run sheet: say first what the piece is."
+      />
     );
   if (record.isError) return <Failed error={record.error} retry={() => record.refetch()} />;
   if (!record.data) return <Waiting rows={10} />;

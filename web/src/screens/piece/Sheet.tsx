@@ -10,6 +10,7 @@ import { usePiece } from '../../state/workspace';
 import { Colours } from './Colours';
 import { Elevation } from './Elevation';
 import { chosenOf, schemeOf } from './entry';
+import { NoKind } from './NoKind';
 
 /** One page for the client: the chosen scheme in two lights. */
 export function Sheet() {
@@ -18,15 +19,10 @@ export function Sheet() {
   if (!piece.data) return <Waiting rows={12} />;
   if (!piece.data.entry.form)
     return (
-      <div className="grid justify-items-start gap-3 px-4 pt-2 md:px-5">
-        <h1 className="text-3xl">{piece.data.entry.name}</h1>
-        <p className="max-w-prose">
-          There is nothing to show a client yet: first choose what kind of piece it is.
-        </p>
-        <Link to="/piece" className="press press-ink">
-          Choose its kind
-        </Link>
-      </div>
+      <NoKind
+        title={piece.data.entry.name}
+        words="There is nothing to show a client yet: first choose what kind of piece it is."
+      />
     );
   return <Page piece={piece.data} />;
 }

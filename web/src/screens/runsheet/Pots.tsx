@@ -1,26 +1,13 @@
 import { PaintBucket } from 'lucide-react';
-import { useNavigate } from 'react-router';
 import type { RunSheetView } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { useDeed } from '../../parts/useDeed';
-import { useMixCalls, useMixes } from '../../state/workspace';
-
-type Needed = RunSheetView['pots'][number];
-
-const same = (one: Needed['parts'], other: Needed['parts']) => JSON.stringify(one) === JSON.stringify(other);
+import { useToPot } from '../../state/useToPot';
 
 /** What is to be mixed for what is left; one touch takes a batch of it to the Pot. */
 export function Pots({ sheet }: { sheet: RunSheetView }) {
-  const mixes = useMixes().data ?? [];
-  const calls = useMixCalls();
-  const go = useNavigate();
+  const toPot = useToPot();
   const { attempt, busy } = useDeed();
-  const toPot = (pot: Needed) =>
-    attempt('The batch was not taken to the Pot', async () => {
-      const known = mixes.find((mix) => same(mix.entry.components, pot.parts));
-      const mix = known ?? (await calls.make({ components: pot.parts }));
-      go(`/pot/${mix.id}?ml=${Math.ceil(pot.ml)}`);
-    });
   if (sheet.pots.length === 0) return <p className="text-soft">Nothing is left to mix.</p>;
   return (
     <ul aria-label="To mix" className="grid gap-px">
@@ -42,7 +29,9 @@ export function Pots({ sheet }: { sheet: RunSheetView }) {
               className="press press-bare self-center px-2 text-sm print:hidden"
               disabled={busy}
               aria-label={`Pour it in the Pot: ${pot.words}`}
-              onClick={() => toPot(pot)}
+              onClick={() =>
+                attempt('The batch was not taken to the Pot', () => toPot(pot.parts, Math.ceil(pot.ml)))
+              }
             >
               <PaintBucket size={18} aria-hidden /> Pour
             </button>

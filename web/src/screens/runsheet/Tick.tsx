@@ -2,10 +2,9 @@ import { Check, Pause, Play } from 'lucide-react';
 import { useState } from 'react';
 import type { StepDone, StepView } from '../../api/client';
 import { Field } from '../../parts/Field';
+import { KeptPhoto } from '../../parts/KeptPhoto';
 import { misread, typed } from '../../parts/numbers';
-import { PhotoFile } from '../../parts/PhotoFile';
 import { useDeed } from '../../parts/useDeed';
-import { usePhotos } from '../../state/files';
 import { useRunSheetCalls } from '../../state/runSheet';
 import { onClock, useClock } from './useClock';
 
@@ -53,13 +52,6 @@ export function Tick({ piece, revision, step }: Props) {
   const [note, setNote] = useState('');
   const [photo, setPhoto] = useState<string>();
   const [wrong, setWrong] = useState<string>();
-  const photos = usePhotos();
-  const bring = (file: File) =>
-    attempt(
-      'The photo was not kept',
-      async () => setPhoto((await photos.keep(file)).id),
-      (problem) => setWrong(problem.at('/photo') ?? problem.message),
-    );
   const tick = (more: Partial<StepDone>) =>
     attempt(
       'It was not ticked off',
@@ -127,11 +119,14 @@ export function Tick({ piece, revision, step }: Props) {
           <button type="button" className="press press-ink" disabled={busy} onClick={withWords}>
             Tick off
           </button>
-          <div className="col-span-full flex flex-wrap items-center gap-3">
-            <PhotoFile name={photo ? 'Another photo' : 'Photo'} onChosen={(file) => void bring(file)} />
-            {photo && (
-              <img src={`/api/photos/kept/${photo}`} alt="To be kept with the step" className="h-20" />
-            )}
+          <div className="col-span-full">
+            <KeptPhoto
+              photo={photo}
+              onChange={setPhoto}
+              name="Photo"
+              alt="To be kept with the step"
+              className="h-20 justify-self-start"
+            />
           </div>
         </div>
       )}

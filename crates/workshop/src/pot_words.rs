@@ -1,0 +1,11 @@
+//! A pot in words, wherever it is told of.
+
+use std::fmt::Display;
+
+/// `5 slate blue : 1 barley`; of one paint its name alone.
+pub(crate) fn pot_words(parts: &[(impl Display, String)]) -> String {
+    match parts {
+        [(_, name)] => name.clone(),
+        _ => parts.iter().map(|(parts, name)| format!("{parts} {name}")).collect::<Vec<_>>().join(" : "),
+    }
+}

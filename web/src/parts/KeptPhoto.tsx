@@ -1,0 +1,45 @@
+import { type ReactNode, useState } from 'react';
+import { Problem } from '../api/client';
+import { usePhotos } from '../state/files';
+import { PhotoFile } from './PhotoFile';
+import { why } from './useDeed';
+
+interface Props {
+  photo: string | null | undefined;
+  onChange: (photo: string) => void;
+  /** What the button says before there is one. */
+  name: string;
+  /** What the photo is, to whoever does not see it. */
+  alt: string;
+  className: string;
+  children?: ReactNode;
+}
+
+/** A photo that is kept as soon as it is chosen: shown, and exchanged for another. */
+export function KeptPhoto({ photo, onChange, name, alt, className, children }: Props) {
+  const { keep } = usePhotos();
+  const [trouble, setTrouble] = useState<string>();
+  const bring = async (chosen: File) => {
+    setTrouble(undefined);
+    try {
+      onChange((await keep(chosen)).id);
+    } catch (error) {
+      const at = error instanceof Problem ? error.at('/photo') : undefined;
+      setTrouble(at ?? `${why(error)}: choose it again`);
+    }
+  };
+  return (
+    <div className="grid gap-2">
+      {photo && <img src={`/api/photos/kept/${photo}`} alt={alt} className={className} />}
+      <div className="flex flex-wrap gap-2">
+        <PhotoFile name={photo ? 'Another photo' : name} onChosen={(file) => void bring(file)} />
+        {children}
+      </div>
+      {trouble && (
+        <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
+          {trouble}
+        </p>
+      )}
+    </div>
+  );
+}
