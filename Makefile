@@ -8,7 +8,7 @@ SHELL := bash
 BINARY := target/release/warm-blend
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
-.PHONY: help demo serve build test torture lint web api tools browser bench screenshots clean
+.PHONY: help demo serve build test torture lint web api tools browser bench screenshots techniques clean
 
 help: ## What there is
 	@grep -hE '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## /  make \1\t/' | expand -t 22
@@ -69,6 +69,10 @@ bench: ## How fast the engine is, beside a general-purpose library from npm
 
 screenshots: build browser ## The pictures of docs/screenshots, from the demo
 	@cargo run --quiet --locked -p warm-blend-e2e --example screenshots
+
+techniques: ## Every technique on a panel of its own, in target/techniques
+	@cargo run --quiet --release --locked -p warm-blend-render --example techniques -- target/techniques 1020
+	echo "target/techniques/all.png"
 
 clean: ## Everything that was built
 	@rm -rf target web/dist web/node_modules benches/node_modules

@@ -71,7 +71,7 @@ fn main() {
     });
     let plate = Relief::panelled(1200, 800).unwrap();
     let picture =
-        |coats: &[Coats], plate: &Relief| draw(plate, coats, Light::Daylight, State::Dry, Shading::Soft);
+        |coats: &[Coats], plate: &Relief| draw(plate, coats, Light::Daylight, State::Dry, Shading::default());
     timed("a picture of one strip, 1200 × 800", 20, || {
         black_box(picture(&coats[..1], &plate));
     });

@@ -140,6 +140,6 @@ fn main() {
     });
     let front = Front::new(face, 1200, 800, Closer::WHOLE).unwrap();
     timed("its front in what it wears, 1200 × 800", 20, || {
-        black_box(front.draw(&dressed, Light::Daylight, State::Dry, Shading::Soft));
+        black_box(front.draw(&dressed, Light::Daylight, State::Dry, Shading::default()));
     });
 }

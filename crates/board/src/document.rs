@@ -235,7 +235,8 @@ impl Stack {
                 stack.take_away(print, layer.down_to.and_then(|id| below(id, n)).map_or(0, |at| at + 1));
             } else if let Some(material) = layer.stirred(&tin) {
                 let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
-                stack.lay(material, print, seals(&layer.inside(&tin)), meets);
+                let rough = layer.technique.rough(layer.hand);
+                stack.lay_rough(material, print, seals(&layer.inside(&tin)), meets, rough);
             } else {
                 stack.leave_out();
             }

@@ -39,6 +39,7 @@ struct Row {
     name: &'static str,
     colour: Srgb,
     alpha: f64,
+    grain: f64,
 }
 
 impl GroundKind {
@@ -55,17 +56,23 @@ impl GroundKind {
 
     /// The table of defaults†.
     const fn row(self) -> Row {
-        const fn row(id: &'static str, name: &'static str, [red, green, blue]: [u8; 3], alpha: f64) -> Row {
-            Row { id, name, colour: Srgb { red, green, blue }, alpha }
+        const fn row(
+            id: &'static str,
+            name: &'static str,
+            [red, green, blue]: [u8; 3],
+            alpha: f64,
+            grain: f64,
+        ) -> Row {
+            Row { id, name, colour: Srgb { red, green, blue }, alpha, grain }
         }
         match self {
-            GroundKind::PaleWood => row("pale-wood", "Bare wood, pale", [0xcf, 0xb4, 0x8a], 0.7),
-            GroundKind::MidWood => row("mid-wood", "Bare wood, middling", [0xa8, 0x82, 0x56], 0.7),
-            GroundKind::DarkWood => row("dark-wood", "Bare wood, dark", [0x5e, 0x43, 0x30], 0.7),
-            GroundKind::RedStain => row("red-stain", "Dark red stain", [0x4a, 0x20, 0x19], 0.3),
-            GroundKind::OldPaint => row("old-paint", "Old paint", [0xc9, 0xc2, 0xae], 0.5),
-            GroundKind::WhitePrimer => row("white-primer", "White primer", [0xec, 0xea, 0xe4], 0.6),
-            GroundKind::GreyPrimer => row("grey-primer", "Grey primer", [0x8d, 0x8c, 0x88], 0.6),
+            GroundKind::PaleWood => row("pale-wood", "Bare wood, pale", [0xcf, 0xb4, 0x8a], 0.7, 0.22),
+            GroundKind::MidWood => row("mid-wood", "Bare wood, middling", [0xa8, 0x82, 0x56], 0.7, 0.34),
+            GroundKind::DarkWood => row("dark-wood", "Bare wood, dark", [0x5e, 0x43, 0x30], 0.7, 0.38),
+            GroundKind::RedStain => row("red-stain", "Dark red stain", [0x4a, 0x20, 0x19], 0.3, 0.25),
+            GroundKind::OldPaint => row("old-paint", "Old paint", [0xc9, 0xc2, 0xae], 0.5, 0.0),
+            GroundKind::WhitePrimer => row("white-primer", "White primer", [0xec, 0xea, 0xe4], 0.6, 0.0),
+            GroundKind::GreyPrimer => row("grey-primer", "Grey primer", [0x8d, 0x8c, 0x88], 0.6, 0.0),
         }
     }
 
@@ -82,6 +89,11 @@ impl GroundKind {
     /// The colour it is taken to have.
     pub const fn colour(self) -> Srgb {
         self.row().colour
+    }
+
+    /// How much darker than the mean the darkest bands of its grain are, as a share†; 0 of what is no wood.
+    pub const fn grain(self) -> f64 {
+        self.row().grain
     }
 
     /// True of a stain or a wood whose colour comes up through water-borne paint (common practice).

@@ -30,6 +30,7 @@ mod school;
 mod stack;
 mod technique;
 mod template;
+mod texture;
 mod undercoat;
 
 pub use caution::{Caution, TakeCare, cautions, cautions_of};
@@ -43,6 +44,9 @@ pub use remedies::{Defect, LayerChange, Remedy, RemedySearch};
 pub use rules::{Advice, AdviceFix, Severity, advice};
 pub use school::{AnotherWay, School, other_ways};
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, lab, told_apart};
-pub use technique::{Family, Hand, Load, NotAFilm, NotPasses, Passes, Print, Technique};
-pub use template::{Lacks, OnShelf, Template, thinned};
+pub use technique::{
+    Family, Hand, Load, NotAFilm, NotATexture, NotPasses, Passes, Print, Technique, TextureDepth,
+};
+pub use template::{Filled, Lacks, OnShelf, Skill, Template, thinned};
+pub use texture::Level;
 pub use undercoat::{Undercoat, coats_over, undercoat};

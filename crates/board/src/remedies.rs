@@ -468,8 +468,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
 
     /// Paints of the shelf of some colour, spread from dark to light: five of them at most.
     fn paints(&self, of: impl Fn(&Lab) -> bool) -> Vec<PaintId> {
-        let right =
-            |tin: &&OnShelf| tin.class.makes_colours() && tin.class != Class::Metallic && of(&tin.lab);
+        let right = |tin: &&OnShelf| tin.class.makes_plain_colours() && of(&tin.lab);
         let mut tins: Vec<&OnShelf> = self.shelf.iter().filter(right).collect();
         tins.sort_by(|one, other| one.lab.l.total_cmp(&other.lab.l));
         let step = tins.len().div_ceil(5).max(1);

@@ -63,6 +63,10 @@ const JUMP: f64 = 4.0;
 /// Nobody sees so small a part of a shade.
 const NEARLY: f64 = 0.25;
 
+/// Texture that cracks where it is put on at once, and strokes that are told of, µm†.
+const CRACKS: f64 = 400.0;
+const SHOWS: f64 = 60.0;
+
 /// A layer as the rules see it.
 struct Step<'a> {
     /// Its place among all layers of the strip.
@@ -101,9 +105,14 @@ impl Step<'_> {
         super::document::seals(&self.inside)
     }
 
+    /// How rough it is left, µm from tip to hollow.
+    fn rough(&self) -> f64 {
+        self.layer.technique.rough(self.layer.hand).value()
+    }
+
     /// True where nothing can go on the same day (common practice).
     fn dries_overnight(&self) -> bool {
-        self.kind == MixtureKind::Texture || self.layer.technique.dries_overnight()
+        self.kind == MixtureKind::Texture || self.layer.technique.dries_overnight(self.layer.hand)
     }
 
     /// True where it is wet for long, or moved about wet.
@@ -216,10 +225,9 @@ pub fn advice<'a>(
                 None,
             ));
         }
-        if step.kind == MixtureKind::Texture
-            && step.layer.hand.passes.value() == 1
-            && step.layer.hand.load.value() > 1.5
-        {
+        let at_once = step.layer.hand.passes.value() == 1;
+        let loaded = step.kind == MixtureKind::Texture && step.layer.hand.load.value() > 1.5;
+        if at_once && (loaded || step.rough() > CRACKS) {
             found.push(about(
                 Severity::Fails,
                 "texture this thick cracks",
@@ -235,6 +243,15 @@ pub fn advice<'a>(
                 "what is too thick sags before it dries",
                 "two thin coats, sanded lightly between",
                 Some(AdviceFix::Again(step.layer.id)),
+            ));
+        }
+        if step.layer.technique == Technique::BrushedCoat && step.rough() > SHOWS {
+            found.push(about(
+                Severity::Note,
+                "strokes that are left to stand take more paint",
+                "ridges dry slowly, and a smooth coat over them fills them again",
+                "thick paint and little water, crossed every which way; leave it overnight, and what comes next thin",
+                None,
             ));
         }
         if below.last().is_some_and(Step::dries_overnight) && !step.is(Family::Wear) {

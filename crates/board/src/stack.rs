@@ -6,12 +6,13 @@
 //! [`Optics`](warm_blend_paint::Optics).
 //!
 //! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. Wear takes a
-//! spot back to what it was before some layer.
+//! spot back to what it was before some layer. Where layers are rough, each kind of place has hollows and tips: see
+//! [`Level`].
 
 use warm_blend_paint::{BadPaint, Material, Microns, State, SurfaceReflection, film::FilmTransfer};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
-use super::{ByPlace, Ground, Place, Print, Share};
+use super::{ByPlace, Ground, Level, Place, Print, Share};
 
 /// Which layers lie at a spot: bit n for the layer n, the lowest 0.
 pub type Present = u64;
@@ -51,7 +52,11 @@ pub struct Stack {
     /// Below its surface.
     ground: Reflectance,
     alpha: f64,
+    /// How strongly the ground's grain shows where it is bare.
+    grain: f64,
     layers: Vec<Laid>,
+    /// How deep the texture is, µm: on the ground, and on each layer.
+    texture: Vec<f64>,
 }
 
 #[derive(Debug, Clone)]
@@ -59,6 +64,8 @@ struct Laid {
     deed: Deed,
     print: Print,
     meets: Option<(usize, Meets)>,
+    /// How rough it is left by itself, µm.
+    rough: f64,
 }
 
 #[derive(Debug, Clone)]
@@ -90,6 +97,8 @@ pub struct AreaState {
     pub seen: Reflectance,
     /// Share that flakes cover.
     pub lustre: f64,
+    /// Share of the surface reflection that reaches the eye: see [`SurfaceReflection`].
+    pub alpha: f64,
 }
 
 /// What is seen at a kind of place.
@@ -146,26 +155,77 @@ impl Stack {
     /// Nothing over a ground yet.
     pub fn over(ground: &Ground) -> Result<Self, BadPaint> {
         let (seen, sheen) = ground.seen()?;
-        Ok(Self { ground: sheen.inside(&seen), alpha: sheen.alpha(), layers: Vec::new() })
+        Ok(Self {
+            ground: sheen.inside(&seen),
+            alpha: sheen.alpha(),
+            grain: ground.kind.grain(),
+            layers: Vec::new(),
+            texture: vec![0.0],
+        })
     }
 
     /// Lays a film of a material; a board has no more than [`LAYERS`]. `seals` says that it fills the air in what lies below;
     /// `meets` that it avoids or seeks an earlier layer.
     pub fn lay(&mut self, material: Material, print: Print, seals: bool, meets: Option<(usize, Meets)>) {
+        self.lay_rough(material, print, seals, meets, Microns::of(0.0));
+    }
+
+    /// The same of a film that is left rough: as deep as `own` by itself.
+    pub fn lay_rough(
+        &mut self,
+        material: Material,
+        print: Print,
+        seals: bool,
+        meets: Option<(usize, Meets)>,
+        own: Microns,
+    ) {
+        let filled = print.fills(self.depth(self.layers.len()), material.stays);
+        // Two roughnesses that know nothing of each other.
+        let rough = own.value() * print.cover.field.value();
+        self.texture.push(filled.hypot(rough));
         let deed = Deed::Lays { material: Box::new(material), seals };
-        self.layers.push(Laid { deed, print, meets });
+        self.layers.push(Laid { deed, print, meets, rough });
     }
 
     /// Takes a share of everything away, down to the lowest `down_to` layers.
     pub fn take_away(&mut self, print: Print, down_to: usize) {
         let down_to = down_to.min(self.layers.len());
-        self.layers.push(Laid { deed: Deed::TakesAway { down_to }, print, meets: None });
+        self.texture.push(print.rubs(self.depth(self.layers.len())));
+        self.layers.push(Laid { deed: Deed::TakesAway { down_to }, print, meets: None, rough: 0.0 });
     }
 
     /// A layer that is left out for now: it keeps its number.
     pub fn leave_out(&mut self) {
         let none = Print { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
-        self.layers.push(Laid { deed: Deed::Nothing, print: none, meets: None });
+        self.texture.push(self.depth(self.layers.len()));
+        self.layers.push(Laid { deed: Deed::Nothing, print: none, meets: None, rough: 0.0 });
+    }
+
+    /// How deep the texture is with the lowest `layers` on, from tip to hollow.
+    pub fn texture(&self, layers: usize) -> Microns {
+        Microns::of(self.depth(layers))
+    }
+
+    fn depth(&self, layers: usize) -> f64 {
+        self.texture[layers.min(self.layers.len())]
+    }
+
+    /// The layer whose texture it is, of the lowest `layers`: the roughest, of such as are alike the last.
+    pub fn roughest(&self, layers: usize) -> Option<usize> {
+        let layers = self.layers[..layers.min(self.layers.len())].iter().enumerate();
+        let rough = layers.filter(|(_, laid)| laid.rough > 0.0);
+        rough.max_by(|one, other| one.1.rough.total_cmp(&other.1.rough)).map(|(layer, _)| layer)
+    }
+
+    /// The levels that differ with the lowest `layers` on: one where all is smooth.
+    pub fn levels(&self, layers: usize) -> &'static [Level] {
+        let rough = self.texture[..=layers.min(self.layers.len())].iter().any(|depth| *depth > 0.0);
+        if rough { &Level::ALL } else { &[Level::Even] }
+    }
+
+    /// How much darker than the mean the darkest bands of its ground's grain are, as a share; 0 of what is no wood.
+    pub fn grain(&self) -> f64 {
+        self.grain
     }
 
     /// How many layers there are.
@@ -196,21 +256,21 @@ impl Stack {
         }
     }
 
-    /// How each layer divides what lay there before it: the spots it divides or covers whole; others it leaves.
-    pub fn splits(&self, place: Place) -> Vec<Vec<Split>> {
+    /// How each layer divides what lay at a level of a place before it: the spots it divides or covers whole; others it leaves.
+    pub fn splits(&self, place: Place, level: Level) -> Vec<Vec<Split>> {
         let mut states = vec![(0, 1.0)];
         (0..self.layers.len())
             .map(|layer| {
-                let splits = self.split(layer, place, &states);
+                let splits = self.split(layer, (place, level), &states);
                 states = divided(&states, &splits);
                 splits
             })
             .collect()
     }
 
-    fn split(&self, layer: usize, place: Place, states: &[(Present, f64)]) -> Vec<Split> {
-        let Laid { deed, print, meets } = &self.layers[layer];
-        let cover = print.cover.at(place).value();
+    fn split(&self, layer: usize, (place, level): (Place, Level), states: &[(Present, f64)]) -> Vec<Split> {
+        let Laid { deed, print, meets, .. } = &self.layers[layer];
+        let cover = print.on(place, level, self.depth(layer)).1.value();
         let covered = |before: Present| match deed {
             Deed::Lays { .. } => before | 1 << layer,
             Deed::TakesAway { down_to } => before & ((1 << down_to) - 1),
@@ -250,14 +310,36 @@ impl Stack {
         splits
     }
 
-    /// What is seen at a kind of place when the lowest `layers` of them are on, in a state of the whole.
+    /// What is seen at a kind of place when the lowest `layers` of them are on, in a state of the whole: all levels of it.
     pub fn seen(&self, place: Place, layers: usize, state: State) -> PlaceSeen {
-        let layers = &self.layers[..layers.min(self.layers.len())];
+        let mut levels = self.levels(layers).iter();
+        let all = |level: &Level| self.seen_at(place, *level, layers, state).states;
+        let mut states = match levels.len() {
+            1 => levels.flat_map(all).collect(),
+            _ => {
+                let part = |level: &Level| {
+                    let share = level.share();
+                    all(level).into_iter().map(move |state| AreaState { share: share * state.share, ..state })
+                };
+                levels.by_ref().flat_map(part).collect::<Vec<_>>()
+            }
+        };
+        states.sort_by(|one, other| other.share.total_cmp(&one.share));
+        PlaceSeen { states }
+    }
+
+    /// The same of one level of a rough place by itself.
+    pub fn seen_at(&self, place: Place, level: Level, layers: usize, state: State) -> PlaceSeen {
+        let layers = layers.min(self.layers.len());
         let mut states = vec![(0, 1.0)];
-        for layer in 0..layers.len() {
-            states = divided(&states, &self.split(layer, place, &states));
+        for layer in 0..layers {
+            states = divided(&states, &self.split(layer, (place, level), &states));
         }
-        let sheets: Vec<Option<Sheets>> = layers.iter().map(|laid| Sheets::of(laid, place, state)).collect();
+        let sheet = |(n, laid): (usize, &Laid)| {
+            let (film, _) = laid.print.on(place, level, self.depth(n));
+            Sheets::of(laid, film, state)
+        };
+        let sheets: Vec<Option<Sheets>> = self.layers[..layers].iter().enumerate().map(sheet).collect();
         let mut states: Vec<AreaState> =
             states.into_iter().map(|(present, share)| self.spot(&sheets, present, share, state)).collect();
         states.sort_by(|one, other| other.share.total_cmp(&one.share));
@@ -295,7 +377,7 @@ impl Stack {
             _ => alpha.min(state.seal().unwrap_or(1.0)),
         };
         let seen = SurfaceReflection::new(alpha).seen(&Reflectance::clamped(inside));
-        AreaState { present, share, seen, lustre: lustre.min(1.0) }
+        AreaState { present, share, seen, lustre: lustre.min(1.0), alpha }
     }
 }
 
@@ -313,9 +395,8 @@ struct Sheets {
 }
 
 impl Sheets {
-    fn of(laid: &Laid, place: Place, state: State) -> Option<Self> {
+    fn of(laid: &Laid, x: Microns, state: State) -> Option<Self> {
         let Deed::Lays { material, seals } = &laid.deed else { return None };
-        let x = *laid.print.film.at(place);
         let settles = |by: f64| 1.0 - (-x.value() * material.stays / by).exp();
         let filled = material.in_state(State::Sealed).optics.sheet(x);
         Some(Self {

@@ -118,6 +118,45 @@ pub struct Hand {
     pub wipe: Share,
     /// How often, 1 to 9.
     pub passes: Passes,
+    /// How rough it was left, where not as usual; only of what can be: see [`Technique::texture`].
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub texture: Option<TextureDepth>,
+}
+
+/// µm from tip to hollow that a layer is left rough, 0 to 1000.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(try_from = "f64", into = "f64")]
+pub struct TextureDepth(f64);
+
+/// A texture that no paint holds.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("a texture: {0} (0 for smooth, 1000 µm for peaks of a millimetre)")]
+pub struct NotATexture(BadMeasure);
+
+impl TextureDepth {
+    /// 0 to 1000 µm.
+    pub fn new(depth: f64) -> Result<Self, NotATexture> {
+        warm_blend_paint::quantity::in_range(depth, 0.0, 1000.0).map(Self).map_err(NotATexture)
+    }
+
+    /// The number.
+    pub const fn value(self) -> f64 {
+        self.0
+    }
+}
+
+impl TryFrom<f64> for TextureDepth {
+    type Error = NotATexture;
+
+    fn try_from(depth: f64) -> Result<Self, NotATexture> {
+        Self::new(depth)
+    }
+}
+
+impl From<TextureDepth> for f64 {
+    fn from(depth: TextureDepth) -> f64 {
+        depth.0
+    }
 }
 
 /// ¼ to 4 times the usual.
@@ -190,7 +229,7 @@ impl From<Passes> for u8 {
 impl Default for Hand {
     /// As usual, once.
     fn default() -> Self {
-        Self { load: Load(1.0), wipe: Share::of(0.5), passes: Passes(1) }
+        Self { load: Load(1.0), wipe: Share::of(0.5), passes: Passes(1), texture: None }
     }
 }
 
@@ -355,6 +394,18 @@ impl Technique {
         row.film != row.unwiped
     }
 
+    /// How rough it usually leaves the surface, µm from tip to hollow†; none where a painter has no say in it, and the surface
+    /// follows what lies below.
+    pub const fn texture(self) -> Option<f64> {
+        match self {
+            Technique::TextureCoat => Some(250.0),
+            Technique::KnifeFlecks => Some(80.0),
+            // As a brush or a stencil is usually used, what it leaves is buried by the next coat.
+            Technique::BrushedCoat | Technique::Stencil => Some(0.0),
+            _ => None,
+        }
+    }
+
     /// True where it needs no pot: clear wax, a clear coat, and what takes away.
     pub const fn needs_no_pot(self) -> bool {
         matches!(self.family(), Family::Wear | Family::Seal)
@@ -369,9 +420,11 @@ impl Technique {
         }
     }
 
-    /// True where nothing can go on the same day, whatever is in the pot (common practice†).
-    pub const fn dries_overnight(self) -> bool {
+    /// True where nothing can go on the same day, whatever is in the pot (common practice†): heavy washes, and what is left
+    /// standing.
+    pub fn dries_overnight(self, hand: Hand) -> bool {
         matches!(self, Technique::TextureCoat | Technique::KnifeFlecks | Technique::WashDripped)
+            || self.rough(hand).value() >= STANDS
     }
 
     /// What it leaves when it is done as usual.
@@ -410,9 +463,22 @@ impl Technique {
     /// How much of the pot goes onto the flat, as a film over all of it: what is put on, before any of it is wiped off again.
     pub fn takes(self, hand: Hand) -> Microns {
         let put_on = self.print(Hand { wipe: Share::NONE, ..hand });
-        Microns::of(put_on.film.field.value() * put_on.cover.field.value())
+        // As usual left is in the usual film.
+        let rougher = (self.rough(hand).value() - self.texture().unwrap_or(0.0)).max(0.0);
+        Microns::of((put_on.film.field.value() + ROUGH_TAKES * rougher) * put_on.cover.field.value())
+    }
+
+    /// How rough it is left by itself when it is done like this, µm from tip to hollow.
+    pub fn rough(self, hand: Hand) -> Microns {
+        let usual = self.texture();
+        Microns::of(usual.map_or(0.0, |usual| hand.texture.map_or(usual, TextureDepth::value)))
     }
 }
+
+/// Texture from which on strokes stand and dry slowly, µm†.
+const STANDS: f64 = 100.0;
+/// How much more of the pot a rough film takes than an even one, as a share of its depth: tips stand over hollows†.
+const ROUGH_TAKES: f64 = 0.5;
 
 impl Print {
     /// µm that no layer goes beyond.
@@ -449,6 +515,7 @@ mod tests {
             load: Load::new(load).unwrap(),
             wipe: Share::new(wipe).unwrap(),
             passes: Passes::new(passes).unwrap(),
+            texture: None,
         }
     }
 

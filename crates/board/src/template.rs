@@ -4,7 +4,9 @@ use warm_blend_bench::SHADE;
 use warm_blend_paint::{Class, Component, PaintId, WholeParts};
 use warm_blend_spectral::Lab;
 
-use super::{Hand, Layer, Load, Passes, Technique};
+use super::{Branch, Hand, Layer, Letter, Load, Passes, Strip, Technique, TextureDepth};
+
+mod finishes;
 
 /// A finish by the name of its technique.
 #[derive(Debug, Clone, Copy)]
@@ -13,9 +15,79 @@ pub struct Template {
     pub id: &'static str,
     /// `Glazed, dry-brushed and rubbed` …
     pub name: &'static str,
-    /// What it is good for.
+    /// What it does.
     pub note: &'static str,
-    steps: &'static [Step],
+    /// What it is good for.
+    pub suits: &'static str,
+    /// How sure a hand it takes.
+    pub skill: Skill,
+    /// What its main colour is like, where the painter names none.
+    tone: Tone,
+    /// What all strips share, from the ground up.
+    shared: &'static [Step],
+    /// What each strip has over that, A first; nothing where there is one strip.
+    ends: &'static [&'static [Step]],
+}
+
+/// How sure a hand a finish takes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Skill {
+    /// It forgives.
+    Easy,
+    /// On a board first.
+    Practice,
+    /// Quick, or hard to take back.
+    SureHand,
+}
+
+/// What a main colour is like.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Tone {
+    /// Pale, but no white.
+    Light,
+    /// Half-way.
+    Middle,
+    /// Dark.
+    Dark,
+    /// As strong as the shelf has.
+    Strong,
+}
+
+impl Skill {
+    /// `easy` …
+    pub const fn words(self) -> &'static str {
+        match self {
+            Skill::Easy => "easy",
+            Skill::Practice => "takes some practice",
+            Skill::SureHand => "takes a sure hand",
+        }
+    }
+}
+
+/// A finish filled from a shelf.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Filled {
+    /// What all strips share, from the ground up.
+    pub shared: Vec<Layer>,
+    /// What each strip has over that: one at least, maybe with nothing.
+    pub ends: Vec<Vec<Layer>>,
+}
+
+impl Filled {
+    /// As strips of a board, A first.
+    pub fn strips(self) -> Vec<Strip> {
+        let Self { shared, ends } = self;
+        let after = shared.len();
+        let mut shared = Some(shared);
+        let strips = Letter::ALL.into_iter().zip(ends).map(|(letter, end)| match shared.take() {
+            Some(shared) => Strip { letter, from: None, layers: shared.into_iter().chain(end).collect() },
+            None => {
+                let from = (after > 0).then_some(Branch { strip: Letter::ALL[0], after });
+                Strip { letter, from, layers: end }
+            }
+        });
+        strips.collect()
+    }
 }
 
 #[derive(Debug, Clone, Copy)]
@@ -26,6 +98,8 @@ struct Step {
     medium: Option<(Class, u32)>,
     passes: u8,
     load: f64,
+    /// µm, where it is left rougher than usual.
+    texture: Option<f64>,
 }
 
 /// What a colour is for, told by how it stands to the main one.
@@ -40,6 +114,12 @@ enum Role {
     Deepest,
     /// The lightest.
     Lightest,
+    /// Dark and warm, as grime is.
+    Earth,
+    /// Of another hue, as light and as quiet.
+    Cousin,
+    /// The strongest of another hue.
+    Bold,
     /// A metallic.
     Metal,
 }
@@ -62,20 +142,34 @@ pub struct OnShelf {
 #[error("there is no {0} on the shelf: add it first, or start from another finish")]
 pub struct Lacks(String);
 
+/// Done with nothing in a pot of its own.
+const fn alone(technique: Technique) -> Step {
+    Step { technique, colour: None, medium: None, passes: 1, load: 1.0, texture: None }
+}
+
+/// Done with a colour as it is.
 const fn put(technique: Technique, colour: Role) -> Step {
-    Step { technique, colour: Some(colour), medium: None, passes: 1, load: 1.0 }
+    Step { colour: Some(colour), ..alone(technique) }
 }
 
-const fn with(technique: Technique, colour: Role, medium: Class, parts: u32) -> Step {
-    Step { technique, colour: Some(colour), medium: Some((medium, parts)), passes: 1, load: 1.0 }
-}
+impl Step {
+    /// In so many parts of a medium.
+    const fn in_parts(self, medium: Class, parts: u32) -> Self {
+        Self { medium: Some((medium, parts)), ..self }
+    }
 
-const fn alone(technique: Technique, load: f64) -> Step {
-    Step { technique, colour: None, medium: None, passes: 1, load }
-}
+    const fn times(self, passes: u8) -> Self {
+        Self { passes, ..self }
+    }
 
-const fn coats(technique: Technique, colour: Role) -> Step {
-    Step { technique, colour: Some(colour), medium: None, passes: 2, load: 1.0 }
+    const fn load(self, load: f64) -> Self {
+        Self { load, ..self }
+    }
+
+    /// Left rough, µm from tip to hollow.
+    const fn rough(self, texture: f64) -> Self {
+        Self { texture: Some(texture), ..self }
+    }
 }
 
 /// A layer of a paint as it is, or of one part of it in so many of a medium; none where the shelf has no such medium.
@@ -98,144 +192,121 @@ pub fn thinned(
 }
 
 impl Template {
-    /// The finishes to start from (common practice).
-    pub const ALL: [Template; 7] = [
-        Template {
-            id: "aged",
-            name: "Glazed, dry-brushed and rubbed",
-            note: "Depth in the recesses, light on what stands out, the ground on the edges. For carved pieces.",
-            steps: &[
-                coats(Technique::BrushedCoat, Role::Main),
-                with(Technique::GlazeWiped, Role::Deeper, Class::GlazingLiquid, 4),
-                put(Technique::DryBrush, Role::Lighter),
-                alone(Technique::SandBack, 0.5),
-                alone(Technique::ClearWax, 1.0),
-            ],
-        },
-        Template {
-            id: "rubbed",
-            name: "Rubbed through to a second colour",
-            note: "A deep colour below, put there to come through on the edges.",
-            steps: &[
-                put(Technique::BrushedCoat, Role::Deepest),
-                coats(Technique::BrushedCoat, Role::Main),
-                alone(Technique::WetDistress, 0.7),
-                alone(Technique::ClearWax, 1.0),
-            ],
-        },
-        Template {
-            id: "washed",
-            name: "Washed with white",
-            note: "Lightens and mutes what is below; brings parts together that fight.",
-            steps: &[
-                coats(Technique::BrushedCoat, Role::Main),
-                with(Technique::WashPatted, Role::Lightest, Class::Water, 1),
-                alone(Technique::ClearWax, 1.0),
-            ],
-        },
-        Template {
-            id: "dark-wax",
-            name: "Clear wax, then dark wax",
-            note: "Dark wax in the recesses; the clear wax below lets it be lifted again.",
-            steps: &[
-                coats(Technique::BrushedCoat, Role::Main),
-                alone(Technique::ClearWax, 1.0),
-                with(Technique::TintedWax, Role::Deepest, Class::ClearWax, 9),
-            ],
-        },
-        Template {
-            id: "stippled",
-            name: "Stippled glaze",
-            note: "A quiet depth over flats. The base is satin, so that the glaze can be moved.",
-            steps: &[
-                coats(Technique::RolledCoat, Role::Main),
-                with(Technique::GlazeStippled, Role::Deeper, Class::GlazingLiquid, 4),
-                alone(Technique::ClearCoat, 1.0),
-            ],
-        },
-        Template {
-            id: "ragged",
-            name: "Ragged and softened glaze",
-            note: "Livelier than stippling: clouds, with no edge that catches the eye.",
-            steps: &[
-                coats(Technique::RolledCoat, Role::Main),
-                with(Technique::GlazeRaggedSoftened, Role::Deeper, Class::GlazingLiquid, 4),
-                alone(Technique::ClearCoat, 1.0),
-            ],
-        },
-        Template {
-            id: "gilded",
-            name: "Gilded edges",
-            note: "Metal on high points and tips over quiet coats.",
-            steps: &[
-                coats(Technique::BrushedCoat, Role::Main),
-                alone(Technique::ClearWax, 1.0),
-                put(Technique::Gilding, Role::Metal),
-            ],
-        },
-    ];
-
     /// By its id.
     pub fn find(id: &str) -> Option<&'static Template> {
         Self::ALL.iter().find(|template| template.id == id)
     }
 
-    /// Its layers with tins of the shelf; `main` is the main colour, or else the paint there is most of.
+    /// The layers of its first strip with tins of the shelf; `main` is the main colour, or else a paint that suits it.
     pub fn layers(&self, shelf: &[OnShelf], main: Option<PaintId>) -> Result<Vec<Layer>, Lacks> {
-        let most = |tins: &mut dyn Iterator<Item = OnShelf>| tins.max_by(|a, b| a.left.total_cmp(&b.left));
-        let paints =
-            || shelf.iter().copied().filter(|tin| tin.class.makes_colours() && tin.class != Class::Metallic);
+        let Filled { mut shared, ends } = self.filled(shelf, main)?;
+        shared.extend(ends.into_iter().next().unwrap_or_default());
+        Ok(shared)
+    }
+
+    /// All of it with tins of the shelf.
+    pub fn filled(&self, shelf: &[OnShelf], main: Option<PaintId>) -> Result<Filled, Lacks> {
+        let cast = Cast::of(shelf, main, self.tone)?;
+        let layers = |steps: &[Step]| steps.iter().map(|step| cast.layer(step)).collect::<Result<_, _>>();
+        let ends = match self.ends {
+            [] => vec![Vec::new()],
+            ends => ends.iter().map(|steps| layers(steps)).collect::<Result<_, _>>()?,
+        };
+        Ok(Filled { shared: layers(self.shared)?, ends })
+    }
+}
+
+/// The tins of a shelf in their roles.
+struct Cast<'a> {
+    shelf: &'a [OnShelf],
+    main: OnShelf,
+}
+
+fn most(tins: impl Iterator<Item = OnShelf>) -> Option<OnShelf> {
+    tins.max_by(|a, b| a.left.total_cmp(&b.left))
+}
+
+fn paints(shelf: &[OnShelf]) -> impl Iterator<Item = OnShelf> {
+    shelf.iter().copied().filter(|tin| tin.class.makes_plain_colours())
+}
+
+fn chroma(tin: &OnShelf) -> f64 {
+    tin.lab.a.hypot(tin.lab.b)
+}
+
+/// How far apart two colours lie in hue and strength alone.
+fn turned(one: &OnShelf, other: &OnShelf) -> f64 {
+    (one.lab.a - other.lab.a).hypot(one.lab.b - other.lab.b)
+}
+
+impl<'a> Cast<'a> {
+    fn of(shelf: &'a [OnShelf], main: Option<PaintId>, tone: Tone) -> Result<Self, Lacks> {
+        let suits = |tin: &OnShelf| match tone {
+            Tone::Light => (tin.lab.l - 80.0).abs(),
+            Tone::Middle => (tin.lab.l - 58.0).abs(),
+            Tone::Dark => (tin.lab.l - 35.0).abs(),
+            Tone::Strong => -chroma(tin),
+        };
         let main = main
-            .and_then(|main| paints().find(|tin| tin.paint == main))
-            .or_else(|| most(&mut paints()))
+            .and_then(|main| paints(shelf).find(|tin| tin.paint == main))
+            .or_else(|| paints(shelf).min_by(|a, b| suits(a).total_cmp(&suits(b))))
             .ok_or_else(|| Lacks("paint".to_owned()))?;
-        let nearest = |wanted: f64, hue_counts: f64| {
-            let off = |tin: &OnShelf| {
-                let turned = (tin.lab.a - main.lab.a).hypot(tin.lab.b - main.lab.b);
-                (tin.lab.l - wanted).abs() + hue_counts * turned
-            };
-            let others = paints().filter(|tin| tin.paint != main.paint);
-            others.min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(main)
+        Ok(Self { shelf, main })
+    }
+
+    /// The other paint for which `off` is least; the main one where there is no other.
+    fn least(&self, off: impl Fn(&OnShelf) -> f64) -> OnShelf {
+        let others = paints(self.shelf).filter(|tin| tin.paint != self.main.paint);
+        others.min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(self.main)
+    }
+
+    /// The paint nearest to a lightness, where so much counts how far it turns from the main one.
+    fn nearest(&self, lightness: f64, by_hue: f64) -> OnShelf {
+        self.least(|tin| (tin.lab.l - lightness).abs() + by_hue * turned(tin, &self.main))
+    }
+
+    fn tin(&self, role: Role) -> Result<OnShelf, Lacks> {
+        let l = self.main.lab.l;
+        Ok(match role {
+            Role::Main => self.main,
+            Role::Deeper => self.nearest(l - 3.5 * SHADE, 0.3),
+            Role::Lighter => self.nearest(l + 2.5 * SHADE, 0.5),
+            Role::Deepest => self.nearest(0.0, 0.0),
+            Role::Lightest => self.nearest(100.0, 0.0),
+            Role::Earth => self.least(|tin| {
+                (tin.lab.l - 25.0).abs() + (8.0 - tin.lab.b).max(0.0) + (chroma(tin) - 15.0).max(0.0)
+            }),
+            Role::Cousin => self
+                .least(|tin| (tin.lab.l - l).abs() - turned(tin, &self.main).min(40.0) + 0.3 * chroma(tin)),
+            Role::Bold => self.least(|tin| -turned(tin, &self.main) - 0.5 * chroma(tin)),
+            Role::Metal => most(self.shelf.iter().copied().filter(|tin| tin.class == Class::Metallic))
+                .ok_or_else(|| Lacks(Class::Metallic.name().to_lowercase()))?,
+        })
+    }
+
+    fn layer(&self, step: &Step) -> Result<Layer, Lacks> {
+        let mut load = step.load;
+        let mut pot: Vec<(PaintId, u32)> = Vec::new();
+        if let Some(role) = step.colour {
+            pot.push((self.tin(role)?.paint, 1));
+        }
+        if let Some((class, parts)) = step.medium {
+            match most(self.shelf.iter().copied().filter(|tin| tin.class == class)) {
+                Some(medium) => pot.push((medium.paint, parts)),
+                // Water comes from the tap: without it in the list the film is so much thinner.
+                None if class == Class::Water => load /= f64::from(1 + parts),
+                None => return Err(Lacks(class.name().to_lowercase())),
+            }
+        }
+        let component = |(paint, parts)| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
+        let usual = Hand::default();
+        let hand = Hand {
+            passes: Passes::new(step.passes).unwrap_or(usual.passes),
+            load: Load::new(load).unwrap_or(usual.load),
+            texture: step.texture.and_then(|texture| TextureDepth::new(texture).ok()),
+            ..usual
         };
-        let tin = |role: Role| match role {
-            Role::Main => Ok(main),
-            Role::Deeper => Ok(nearest(main.lab.l - 3.5 * SHADE, 0.3)),
-            Role::Lighter => Ok(nearest(main.lab.l + 2.5 * SHADE, 0.5)),
-            Role::Deepest => Ok(nearest(0.0, 0.0)),
-            Role::Lightest => Ok(nearest(100.0, 0.0)),
-            Role::Metal => most(&mut shelf.iter().copied().filter(|tin| tin.class == Class::Metallic))
-                .ok_or_else(|| Lacks(Class::Metallic.name().to_lowercase())),
-        };
-        self.steps
-            .iter()
-            .map(|step| {
-                let mut load = step.load;
-                let mut pot: Vec<(PaintId, u32)> = Vec::new();
-                if let Some(role) = step.colour {
-                    pot.push((tin(role)?.paint, 1));
-                }
-                if let Some((class, parts)) = step.medium {
-                    match most(&mut shelf.iter().copied().filter(|tin| tin.class == class)) {
-                        Some(medium) => pot.push((medium.paint, parts)),
-                        // Water comes from the tap: without it in the list the film is so much thinner.
-                        None if class == Class::Water => load /= f64::from(1 + parts),
-                        None => return Err(Lacks(class.name().to_lowercase())),
-                    }
-                }
-                let component =
-                    |(paint, parts)| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
-                let usual = Hand::default();
-                let hand = Hand {
-                    passes: Passes::new(step.passes).unwrap_or(usual.passes),
-                    load: Load::new(load).unwrap_or(usual.load),
-                    ..usual
-                };
-                Ok(Layer {
-                    hand,
-                    ..Layer::new(step.technique, pot.into_iter().filter_map(component).collect())
-                })
-            })
-            .collect()
+        Ok(Layer { hand, ..Layer::new(step.technique, pot.into_iter().filter_map(component).collect()) })
     }
 }
 
@@ -263,6 +334,53 @@ mod tests {
         let dark = Template::find("dark-wax").unwrap().layers(&shelf, Some(shelf[2].paint));
         assert!(dark.unwrap_err().to_string().contains("clear wax"));
         assert!(Template::ALL[0].layers(&[], None).is_err());
+    }
+
+    /// A shelf with one of everything fills every finish; each is a board that can be painted.
+    #[test]
+    fn every_finish_is_a_board() {
+        let colours = [
+            (60.0, -8.0, -12.0),
+            (40.0, 3.0, 8.0),
+            (74.0, 0.0, 14.0),
+            (15.0, 1.0, 2.0),
+            (93.0, 0.0, 4.0),
+            (38.0, 40.0, 22.0),
+        ];
+        let paints = colours.iter().zip(1u128..).map(|((l, a, b), n)| OnShelf {
+            lab: Lab { l: *l, a: *a, b: *b },
+            ..tin(n, Class::Chalk, *l, 100.0 * n as f64)
+        });
+        let mediums = [
+            Class::GlazingLiquid,
+            Class::ClearWax,
+            Class::ClearCoat,
+            Class::Pearl,
+            Class::Scumble,
+            Class::Water,
+            Class::Metallic,
+        ];
+        let mediums = mediums.into_iter().zip(20u128..).map(|(class, n)| tin(n, class, 70.0, 50.0));
+        let shelf: Vec<OnShelf> = paints.chain(mediums).collect();
+        for template in &Template::ALL {
+            let filled = template.filled(&shelf, Some(shelf[0].paint)).unwrap();
+            let several = filled.ends.len();
+            let strips = filled.strips();
+            assert_eq!(strips.len(), several);
+            let name = warm_blend_paint::Name::new(template.name).unwrap();
+            let board =
+                crate::Board::new(name, crate::Ground::of(crate::GroundKind::RedStain), strips).unwrap();
+            let first: Vec<Technique> =
+                board.layers(Letter::ALL[0]).iter().map(|layer| layer.technique).collect();
+            let alone: Vec<Technique> = template
+                .layers(&shelf, Some(shelf[0].paint))
+                .unwrap()
+                .iter()
+                .map(|layer| layer.technique)
+                .collect();
+            assert_eq!(first, alone);
+            assert!(first.len() > 1 && !template.suits.is_empty(), "{}", template.id);
+        }
     }
 
     #[test]

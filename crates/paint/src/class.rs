@@ -185,6 +185,11 @@ impl Class {
         !self.is_medium() && !matches!(self, Class::Primer)
     }
 
+    /// The same of plain colours: flakes glint, and nothing plain is mixed from them.
+    pub const fn makes_plain_colours(self) -> bool {
+        self.makes_colours() && !matches!(self, Class::Metallic)
+    }
+
     /// Share of the surface reflection that reaches the eye, before a dark masstone limits it.
     pub const fn sheen(self) -> f64 {
         self.row().sheen

@@ -432,7 +432,7 @@ pub fn pulls(looked: &Looked, wardrobe: &FinishContext) -> Result<Vec<Pull>, Bad
 pub fn calms(looked: &Looked, wardrobe: &FinishContext, shelf: &[OnShelf]) -> Result<Vec<Pull>, BadFinish> {
     let mut found: Vec<Pull> = Vec::new();
     let now = looked.pairs();
-    let paints = |tin: &&OnShelf| tin.class.makes_colours() && tin.class != Class::Metallic;
+    let paints = |tin: &&OnShelf| tin.class.makes_plain_colours();
     for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
         let (one, other) = pair.zones;
         let chroma = |zone| looked.lab(zone).map_or(0.0, Lab::chroma);

@@ -24,7 +24,7 @@ const DAY: f64 = 24.0 * 60.0;
 /// Minutes until the next layer can go on one with so much of each class in its pot, at 20 °C and 50 %.
 fn dry(laid: &Laid, inside: &[(Class, f64)]) -> f64 {
     match laid.technique {
-        technique if technique.dries_overnight() => return OVERNIGHT,
+        technique if technique.dries_overnight(laid.hand) => return OVERNIGHT,
         Technique::WetWaxResist => return OVERNIGHT,
         Technique::DryBrush | Technique::Speckle | Technique::Stencil => return 5.0,
         Technique::SandBack | Technique::WetDistress | Technique::MetallicWash => return 10.0,

@@ -1,11 +1,16 @@
 //! What each state looks like on a screen, and how it changes where its films run thicker or thinner.
 
-use warm_blend_board::{AreaState, Place, Present, Stack};
+use warm_blend_board::{AreaState, Level, Place, Present, Stack};
 use warm_blend_paint::{Seen, State};
 use warm_blend_spectral::Light;
 
+use crate::Coats;
+
 /// A film that pools is so much thicker, and where it runs off as much thinner†.
 const POOLS: f64 = 1.8;
+
+/// Surface reflection of what is dead matt: the share of it that reaches the eye.
+const DEAD_MATT: f64 = 0.85;
 
 /// Linear sRGB channels.
 pub(crate) type Linear = [f32; 3];
@@ -19,30 +24,44 @@ pub(crate) struct Tone {
     pub thin: Linear,
     /// Share of flakes.
     pub lustre: f32,
+    /// How the surface shines, 0 dead matt to 1.
+    pub gloss: f32,
+    /// Bare wood, whose grain is seen.
+    pub bare: bool,
 }
 
 /// The tones of a group's states, in their order.
 pub(crate) fn tones(
-    stack: &Stack,
-    place: Place,
-    layers: usize,
+    coats: &Coats,
+    (place, level): (Place, Level),
     present: &[Present],
     light: Light,
     state: State,
 ) -> Vec<Tone> {
+    let Coats { stack, layers, .. } = *coats;
+    if !stack.levels(layers).contains(&level) {
+        return vec![Tone::default(); present.len()];
+    }
     let (thicker, thinner) = (stack.with_films(POOLS), stack.with_films(1.0 / POOLS));
-    let seen = |stack: &Stack| stack.seen(place, layers, state).states;
+    let seen = |stack: &Stack| stack.seen_at(place, level, layers, state).states;
     let (usual, thick, thin) = (seen(stack), seen(&thicker), seen(&thinner));
+    let linear = |state: &AreaState| -> Linear { Seen::linear(&state.seen, light).map(|c| c as f32) };
     let tone = |of: &Present| {
-        let at = |states: &[AreaState]| {
-            let found = states.iter().find(|state| state.present == *of)?;
-            Some((Seen::linear(&found.seen, light).map(|c| c as f32), found.lustre as f32))
+        let at = |states: &[AreaState]| states.iter().find(|state| state.present == *of).map(linear);
+        let known = usual.iter().find(|state| state.present == *of)?;
+        let here = linear(known);
+        let (lustre, gloss) = (known.lustre as f32, (1.0 - known.alpha / DEAD_MATT).clamp(0.0, 1.0) as f32);
+        let usual = Tone { usual: here, lustre, gloss, ..Tone::default() };
+        let grain = stack.grain() as f32;
+        if *of == 0 && grain > 0.0 {
+            // Dark bands, and light ones between them.
+            let by = |change: f32| here.map(|c| c * change);
+            return Some(Tone { thick: by(-grain), thin: by(0.4 * grain), bare: true, ..usual });
+        }
+        let less = |other: Option<Linear>| {
+            other.map_or([0.0; 3], |other| std::array::from_fn(|c| other[c] - here[c]))
         };
-        let (here, lustre) = at(&usual)?;
-        let less = |other: Option<(Linear, f32)>| {
-            other.map_or([0.0; 3], |(other, _)| std::array::from_fn(|c| other[c] - here[c]))
-        };
-        Some(Tone { usual: here, thick: less(at(&thick)), thin: less(at(&thin)), lustre })
+        Some(Tone { thick: less(at(&thick)), thin: less(at(&thin)), ..usual })
     };
     present.iter().map(|of| tone(of).unwrap_or_default()).collect()
 }

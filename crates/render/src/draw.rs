@@ -3,26 +3,21 @@
 use std::sync::OnceLock;
 
 use rayon::prelude::*;
-use warm_blend_board::Place;
+use warm_blend_board::Level;
 use warm_blend_paint::State;
 use warm_blend_spectral::Light;
 
 use crate::{
     Coats, Relief,
     colours::{Linear, Tone, tones},
-    masks::{ALL, COATS, Lay, NOTHING, Pixel, Spots, Table, in_pieces},
+    lamp::{Lit, Shading},
+    marks::Texture,
+    masks::{
+        ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, OnTile, Pixel, Rough, RowOnTile, Spots, Table, in_pieces,
+        place_and_level,
+    },
     relief::Spot,
 };
-
-/// Whether the relief is shaded.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub enum Shading {
-    /// As in the light of a window; flakes shine.
-    #[default]
-    Soft,
-    /// Not at all, so that colours can be judged.
-    None,
-}
 
 /// Pixels, row by row.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -41,7 +36,7 @@ pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shadi
     let (width, n) = (relief.width, strips.len());
     let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
     let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
-    draw_laid(relief, &Lay { coats: &lay, pattern: &[] }, strips, light, state, shading)
+    draw_laid(relief, &Lay { coats: &lay, pattern: &[], parts: &[] }, strips, light, state, shading)
 }
 
 /// Draws coats that lie so. More coats than can be told apart are left out.
@@ -56,34 +51,67 @@ pub(crate) fn draw_laid(
     let coats = &coats[..coats.len().min(COATS)];
     let mut rgb = vec![0; 3 * lay.coats.len()];
     if !coats.is_empty() {
-        let spots = Spots::of(relief, lay, coats);
+        let mut spots = Spots::of(relief, lay, coats);
         let tones: Vec<Vec<Tone>> = spots
             .present
             .par_iter()
             .enumerate()
             .map(|(group, present)| {
-                let coat = &coats[group / Place::ALL.len()];
-                tones(coat.stack, Place::ALL[group % 3], coat.layers, present, light, state)
+                let coat = &coats[group / GROUPS];
+                tones(coat, place_and_level(group), present, light, state)
             })
             .collect();
-        paint(relief, &spots, &tones, shading, &mut rgb);
+        paint(relief, lay, coats, &mut spots, &tones, shading, &mut rgb);
     }
     Picture { width: relief.width as u32, height: relief.height as u32, rgb }
 }
 
-fn paint(relief: &Relief, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, rgb: &mut [u8]) {
+fn paint(
+    relief: &Relief,
+    lay: &Lay,
+    coats: &[Coats],
+    spots: &mut Spots,
+    tones: &[Vec<Tone>],
+    shading: Shading,
+    rgb: &mut [u8],
+) {
+    let width = relief.width;
+    let rough: Vec<Option<Rough>> = coats.iter().map(|coats| Rough::of(coats, relief.is_coarse())).collect();
+    let texture = Roughness { rough: &rough, on_tile: Rough::on_tile(relief, lay), step: relief.mm };
+    // Films pool in the relief and in the texture too.
+    let rows = spots.pixels.par_chunks_exact_mut(width).zip(relief.pixels.par_chunks_exact(width));
+    rows.enumerate().for_each(|(y, (row, spots))| {
+        let on_tile = texture.on_tile.row(y);
+        for (x, (pixel, spot)) in row.iter_mut().zip(spots).enumerate() {
+            if pixel.group != NO_GROUP {
+                let pools = i32::from(spot.pools) + texture.pools(&on_tile, x, pixel.group);
+                pixel.film = (i32::from(pixel.film) + pools).clamp(-127, 127) as i8;
+            }
+        }
+    });
+    let grained = Grained {
+        relief,
+        tile: Texture::Grained.tile(relief.is_coarse()),
+        on_tile: OnTile::of(relief, lay, 0),
+    };
+    let spots = &*spots;
+    let films = |x: usize, y: usize, tone: &Tone| match tone.bare {
+        true => grained.at(x, y),
+        false => spots.pixels[y * width + x].film,
+    };
+    let raw = Table::of(tones, |_, _, tone| *tone);
     // What pools on average is taken out, so that a state's mean stays what it is.
     let pooled = in_pieces(
         relief.pixels.len(),
         |pixels| {
             let mut pooled = Table::of(tones, |_, _, _| [0i64; 3]);
             for i in pixels {
-                let Pixel { group, shows, state, other } = spots.pixels[i];
-                if group == NOTHING {
+                let Pixel { group, shows, state, other, .. } = spots.pixels[i];
+                if group == NO_GROUP {
                     continue;
                 }
-                let pool = i64::from(relief.pixels[i].pools);
                 let mut add = |state: u16, shows: u8| {
+                    let pool = i64::from(films(i % width, i / width, raw.at(group, state)));
                     let [thick, thin, n] = pooled.at_mut(group, state);
                     let shows = i64::from(shows);
                     *thick += shows * pool.max(0);
@@ -106,20 +134,36 @@ fn paint(relief: &Relief, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, 
         },
     );
     let tones = Table::of(tones, |group, state, tone| {
-        let [thick, thin, n] = pooled.at(group as u8, state).map(|sum| sum as f32);
+        let [thick, thin, n] = pooled.at(group as u16, state).map(|sum| sum as f32);
         let (thick, thin) = (thick / 127.0 / n.max(1.0), thin / 127.0 / n.max(1.0));
         let usual = |c: usize| tone.usual[c] - thick * tone.thick[c] - thin * tone.thin[c];
         Tone { usual: std::array::from_fn(usual), ..*tone }
     });
     let screen = Screen::get();
-    rgb.par_chunks_exact_mut(3 * relief.width).enumerate().for_each(|(y, row)| {
+    let lit = shading.lamp().map(|lamp| lamp.lit());
+    rgb.par_chunks_exact_mut(3 * width).enumerate().for_each(|(y, row)| {
+        let on_tile = texture.on_tile.row(y);
         for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
-            let i = y * relief.width + x;
+            let i = y * width + x;
             let shows = &spots.pixels[i];
-            if shows.group == NOTHING {
+            if shows.group == NO_GROUP {
                 continue;
             }
-            let colour = shown(&relief.pixels[i], &tones, shows, shading);
+            let tone = tones.at(shows.group, shows.state);
+            let mut colour = pooling(tone, films(x, y, tone));
+            if shows.shows > 0 {
+                let beyond = tones.at(shows.group, shows.other);
+                let other = pooling(beyond, films(x, y, beyond));
+                let part = f32::from(shows.shows) * (1.0 / 255.0);
+                for c in 0..3 {
+                    colour[c] += part * (other[c] - colour[c]);
+                }
+            }
+            if let Some(lit) = &lit {
+                let spot = &relief.pixels[i];
+                let (slope, open) = texture.at(&on_tile, x, usize::from(shows.group) / GROUPS, spot);
+                colour = shaded(colour, tone, slope, lit, open);
+            }
             for c in 0..3 {
                 pixel[c] = screen.code(colour[c]);
             }
@@ -127,36 +171,86 @@ fn paint(relief: &Relief, spots: &Spots, tones: &[Vec<Tone>], shading: Shading, 
     });
 }
 
-/// What a pixel shows.
+/// The grain of bare wood.
+struct Grained<'a> {
+    relief: &'a Relief,
+    tile: &'static [u16],
+    on_tile: OnTile<'a>,
+}
+
+impl Grained<'_> {
+    /// −127 light to 127 dark: dark bands have the lowest ranks.
+    #[inline]
+    fn at(&self, x: usize, y: usize) -> i8 {
+        let upright = self.relief.pixels[y * self.relief.width + x].upright;
+        (127 - i32::from(self.tile[self.on_tile.row(y).at(x, upright)] >> 8)) as i8
+    }
+}
+
+/// How much a film pools from the top to the bottom of a texture, 127 for all it can.
+const WITHIN_A_LEVEL: f32 = 600.0;
+
+/// How the texture of coats slopes.
+struct Roughness<'a> {
+    rough: &'a [Option<Rough>],
+    on_tile: OnTile<'a>,
+    /// mm by pixel.
+    step: f64,
+}
+
+impl Roughness<'_> {
+    /// How films pool within the level of a pixel: the lower, the thicker.
+    #[inline]
+    fn pools(&self, on_tile: &RowOnTile, x: usize, group: u16) -> i32 {
+        let Some(Some(rough)) = self.rough.get(usize::from(group) / GROUPS) else { return 0 };
+        let (_, level) = place_and_level(usize::from(group));
+        let middle = match level {
+            Level::Hollow => 0.5 * Level::Hollow.share(),
+            Level::Even => 0.5,
+            Level::Tip => 1.0 - 0.5 * Level::Tip.share(),
+        };
+        (WITHIN_A_LEVEL * (middle as f32 - rough.height(on_tile.at(x, false)))) as i32
+    }
+
+    /// The slope of a pixel of a coat, and how much of the light reaches it.
+    #[inline]
+    fn at(&self, on_tile: &RowOnTile, x: usize, coat: usize, spot: &Spot) -> ((f32, f32), u8) {
+        let slope = spot.slope();
+        let Some(Some(rough)) = self.rough.get(coat) else { return (slope, spot.open) };
+        let height = |aside: (usize, usize)| rough.height(on_tile.beside(x, aside, false));
+        let here = height((0, 0));
+        let by = rough.depth / self.step.max(0.2) as f32;
+        let (across, down) = (by * (height((1, 0)) - here), by * (height((0, 1)) - here));
+        // Less light comes into deep hollows.
+        let dims = 1.0 - (1.0 - here) * (0.8 * rough.depth).min(0.3);
+        ((slope.0 + across, slope.1 + down), (f32::from(spot.open) * dims) as u8)
+    }
+}
+
+/// A colour in the light of a lamp.
 #[inline]
-fn shown(spot: &Spot, tones: &Table<Tone>, pixel: &Pixel, shading: Shading) -> Linear {
-    let pool = f32::from(spot.pools) * (1.0 / 127.0);
-    let tone = tones.at(pixel.group, pixel.state);
-    let mut colour = pooling(tone, pool);
-    if pixel.shows > 0 {
-        let other = pooling(tones.at(pixel.group, pixel.other), pool);
-        let shows = f32::from(pixel.shows) * (1.0 / 255.0);
-        for c in 0..3 {
-            colour[c] += shows * (other[c] - colour[c]);
-        }
+fn shaded(colour: Linear, tone: &Tone, slope: (f32, f32), lit: &Lit, open: u8) -> Linear {
+    let light = lit.on(slope, open);
+    if tone.lustre > 0.0 {
+        // A metal mirrors what is around it: bright towards the lamp, dark away from it.
+        let mirrored = lit.mirrored(slope);
+        let metal = (0.3 + 1.6 * (mirrored + lit.by_the_flat())) * light.min(1.2);
+        let brightest = colour[0].max(colour[1]).max(colour[2]).max(1e-4);
+        return std::array::from_fn(|c| {
+            let glint = 0.35 * mirrored.max(0.0) * (colour[c] / brightest).sqrt();
+            colour[c] * light + tone.lustre * (colour[c] * (metal - light) + glint)
+        });
     }
-    if shading == Shading::Soft {
-        let lit = f32::from(spot.lit) * (1.0 / 128.0);
-        if tone.lustre > 0.0 {
-            let shine = tone.lustre * f32::from(spot.mirrors) / 255.0;
-            let brightest = colour[0].max(colour[1]).max(colour[2]).max(1e-4);
-            for channel in &mut colour {
-                *channel = *channel * lit + shine * 0.5 * (*channel / brightest) * (1.0 - *channel).max(0.0);
-            }
-        } else {
-            colour = colour.map(|channel| channel * lit);
-        }
+    if tone.gloss > 0.05 {
+        let glint = 0.5 * tone.gloss * tone.gloss * lit.mirrored(slope).max(0.0);
+        return colour.map(|channel| channel * light + glint);
     }
-    colour
+    colour.map(|channel| channel * light)
 }
 
 #[inline]
-fn pooling(tone: &Tone, pool: f32) -> Linear {
+fn pooling(tone: &Tone, pool: i8) -> Linear {
+    let pool = f32::from(pool) * (1.0 / 127.0);
     let (by, change) = if pool > 0.0 { (pool, &tone.thick) } else { (-pool, &tone.thin) };
     std::array::from_fn(|c| tone.usual[c] + by * change[c])
 }

@@ -9,12 +9,13 @@ use warm_blend_piece::{BlendDirection, Face, FinishedZone, Part, Rect, Repeats, 
 use warm_blend_spectral::Light;
 
 use crate::{
-    Coats, Picture, Shading,
+    Coats, Picture,
     draw::{Screen, draw_laid},
+    lamp::{Lamp, Shading},
+    marks::{SIDE, Texture},
     masks::{COATS, Lay, NOTHING},
     plate::{carving, moulding},
     relief::{BadSize, Relief, Shaped, blurred, sized},
-    texture::{SIDE, Texture},
 };
 
 /// Room around a face, as a share of the picture.
@@ -158,7 +159,7 @@ impl Front {
         for (i, spot) in relief.pixels.iter_mut().enumerate() {
             if part[i] != u16::MAX {
                 let hidden = ((broad[i] - heights[i]) * 0.012).clamp(-0.05, 0.3);
-                spot.lit = (f32::from(spot.lit) * (1.0 - hidden)).clamp(20.0, 255.0) as u8;
+                spot.open = (f32::from(spot.open) * (1.0 - hidden)).clamp(20.0, 255.0) as u8;
             }
         }
         let standing: Vec<f32> = part.iter().map(|part| if *part == u16::MAX { 0.0 } else { 1.0 }).collect();
@@ -216,7 +217,7 @@ impl Front {
             })
             .collect();
         let width = self.relief.width;
-        let cloud = Texture::Streaks.tile();
+        let cloud = Texture::Brushed.tile(false);
         let mut lay = vec![NOTHING; self.part.len()];
         lay.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
             for (x, lay) in row.iter_mut().enumerate() {
@@ -232,9 +233,9 @@ impl Front {
             }
         });
         let pattern = self.pattern(dressed);
-        let laid = Lay { coats: &lay, pattern: &pattern };
+        let laid = Lay { coats: &lay, pattern: &pattern, parts: &self.part };
         let mut picture = draw_laid(&self.relief, &laid, &coats, light, state, shading);
-        self.behind(&lay, &mut picture);
+        self.behind(&lay, shading, &mut picture);
         picture
     }
 
@@ -286,8 +287,9 @@ impl Front {
     }
 
     /// What is not painted: the wall and the floor behind, glass, and zones that wear nothing yet.
-    fn behind(&self, lay: &[u8], picture: &mut Picture) {
+    fn behind(&self, lay: &[u8], shading: Shading, picture: &mut Picture) {
         let (width, screen) = (self.relief.width, Screen::get());
+        let lamp = shading.lamp().unwrap_or(Lamp::WINDOW).lit();
         picture.rgb.par_chunks_exact_mut(3 * width).enumerate().for_each(|(y, row)| {
             for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
                 let i = y * width + x;
@@ -297,7 +299,8 @@ impl Front {
                 let grey = match self.face.parts.get(usize::from(self.part[i])) {
                     Some(part) => {
                         let face = if part.zone == Zone::Unpainted { 0.10 } else { 0.42 };
-                        screen.code(face * f32::from(self.relief.pixels[i].lit) / 128.0)
+                        let spot = &self.relief.pixels[i];
+                        screen.code(face * lamp.on(spot.slope(), spot.open))
                     }
                     None => {
                         let back = if y < self.floor { WALL } else { FLOOR };

@@ -4,9 +4,10 @@
 //! |---|---|
 //! | what is the board carved like, and which pixel is field, recess or edge? | [`Relief::panelled`] |
 //! | and a piece? | [`Front`] |
-//! | what does a technique's mark look like? | `texture` |
+//! | what does a technique's mark look like? | `marks` |
 //! | which layers lie at a pixel? | `masks` |
 //! | what colour is that? | `colours` |
+//! | where does the light come from? | [`Lamp`], [`Shading`] |
 //! | all of it | [`draw`], [`Front::draw`], [`Coats`], [`Picture`] |
 //!
 //! The picture says what the engine says: at each kind of place every state of the layers takes exactly its share of the
@@ -25,12 +26,15 @@ mod coats;
 mod colours;
 mod draw;
 mod front;
+mod lamp;
+mod marks;
 mod masks;
 mod plate;
 mod relief;
-mod texture;
 
 pub use coats::Coats;
-pub use draw::{Picture, Shading, draw};
+pub use draw::{Picture, draw};
 pub use front::{Closer, Front, Placed};
+pub use lamp::{Lamp, Shading};
+pub use marks::make_ready;
 pub use relief::{BadSize, Relief};

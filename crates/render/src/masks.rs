@@ -5,15 +5,18 @@
 //! nothing across it, and a pixel on it shows two states. What a pixel shows of a state counts for that state's area, and the
 //! rim is laid where all that is covered is what is wanted, so that nothing is given or taken by softness. A pixel has one
 //! rim at most: on an older one, each of the two states is covered whole or not at all.
+//!
+//! Within a mark the film swells or thins from where paint came first to the rim; where a layer covers all, as its strokes
+//! go.
 
 use rayon::prelude::*;
-use warm_blend_board::{Family, Place, Present, Technique};
+use warm_blend_board::{Family, Level, Place, Present, Technique};
 use warm_blend_piece::{Age, DENSE, Mark};
 
 use crate::{
     Coats, Relief,
+    marks::{SIDE, TILE_MM, Texture, softness, swells},
     relief::Spot,
-    texture::{SIDE, TILE_MM, Texture, softness},
 };
 
 /// Ranks that are told apart.
@@ -24,10 +27,20 @@ const BIN: usize = RANKS as usize / BINS;
 const RANKS: f32 = 65536.0;
 /// All that a pixel can show.
 pub(crate) const ALL: u8 = 255;
-/// The group of a pixel that nothing is painted on.
+/// The coat of a pixel that nothing is painted on.
 pub(crate) const NOTHING: u8 = 255;
+/// The group of such a pixel.
+pub(crate) const NO_GROUP: u16 = u16::MAX;
 /// So many coats can be told apart in one picture.
-pub(crate) const COATS: usize = NOTHING as usize / Place::ALL.len();
+pub(crate) const COATS: usize = NOTHING as usize;
+/// Groups of a coat: each level of each kind of place.
+pub(crate) const GROUPS: usize = Place::ALL.len() * Level::ALL.len();
+/// Where the texture of a coat begins on its tile: elsewhere than the marks of any layer.
+const OF_TEXTURE: usize = 77;
+/// Half the width of the narrowest rim where a pixel is coarse, as a share of all ranks: it goes over about a pixel.
+const LEAST_SOFT: f32 = 0.12;
+/// Fifths that are gone of the films' swelling below a layer that covers all.
+const GONE_BELOW: i32 = 3;
 
 /// Where coats lie.
 pub(crate) struct Lay<'a> {
@@ -35,6 +48,8 @@ pub(crate) struct Lay<'a> {
     pub coats: &'a [u8],
     /// By pixel how deep inside a motif it is, 0 outside; empty where there is no pattern.
     pub pattern: &'a [u8],
+    /// By pixel the number of a part: each is painted by itself. Empty where all is one.
+    pub parts: &'a [u16],
 }
 
 impl Lay<'_> {
@@ -43,25 +58,131 @@ impl Lay<'_> {
     }
 }
 
+/// Where on the tiles of marks pixels are.
+pub(crate) struct OnTile<'a> {
+    across: Vec<u32>,
+    down: Vec<u32>,
+    parts: &'a [u16],
+    width: usize,
+}
+
+/// A row of pixels on the tiles of marks.
+pub(crate) struct RowOnTile<'a> {
+    on_tile: &'a OnTile<'a>,
+    parts: &'a [u16],
+    y: usize,
+}
+
+/// What keeps a number within a tile.
+const ON_TILE: u32 = SIDE as u32 - 1;
+
+impl<'a> OnTile<'a> {
+    /// Of a relief, beginning elsewhere by `nth`, and on each part anew.
+    pub fn of(relief: &Relief, lay: &Lay<'a>, nth: usize) -> Self {
+        let scale = relief.mm * SIDE as f64 / TILE_MM;
+        let (ox, oy) = (nth * 397 + 161, nth * 631 + 117);
+        let line = |n: usize, offset: usize| {
+            (0..n).map(|v| ((v as f64 * scale) as usize + offset) as u32 & ON_TILE).collect()
+        };
+        // One more than there are, for who looks beside.
+        let most = relief.width.max(relief.height) + 1;
+        Self { across: line(most, ox), down: line(most, oy), parts: lay.parts, width: relief.width }
+    }
+
+    #[inline]
+    pub fn row(&'a self, y: usize) -> RowOnTile<'a> {
+        let parts = self.parts.get(y * self.width..).unwrap_or_default();
+        RowOnTile { on_tile: self, parts, y }
+    }
+}
+
+impl RowOnTile<'_> {
+    /// The place on a tile of the pixel `x` of the row, or of one where a brush goes up and down.
+    #[inline]
+    pub fn at(&self, x: usize, turned: bool) -> usize {
+        self.beside(x, (0, 0), turned)
+    }
+
+    /// The same of a pixel next to it, on the same part.
+    #[inline]
+    pub fn beside(&self, x: usize, (dx, dy): (usize, usize), turned: bool) -> usize {
+        let OnTile { across, down, .. } = self.on_tile;
+        let (x_then, y_then) = (x + dx, self.y + dy);
+        let (mut u, mut v) =
+            if turned { (down[y_then], across[x_then]) } else { (across[x_then], down[y_then]) };
+        // Each part begins elsewhere: by odd steps, so that none lie together.
+        if let Some(part) = self.parts.get(x) {
+            let part = u32::from(*part);
+            (u, v) = ((u + 389 * part) & ON_TILE, (v + 727 * part) & ON_TILE);
+        }
+        (v as usize) * SIDE + u as usize
+    }
+}
+
 /// The states of all pixels.
 pub(crate) struct Spots {
     /// Row by row.
     pub pixels: Vec<Pixel>,
-    /// By group (coat and place): the states.
+    /// By group: the states.
     pub present: Vec<Vec<Present>>,
 }
 
 /// What a pixel shows.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Pixel {
-    /// Coat and place; [`NOTHING`] where nothing is painted.
-    pub group: u8,
+    /// Coat, place and level; [`NO_GROUP`] where nothing is painted.
+    pub group: u16,
     /// How much of `other` shows, 255 for all.
     pub shows: u8,
+    /// How thick its films are against the usual of their mark, −127 thin to 127 thick.
+    pub film: i8,
     /// Which state of its group.
     pub state: u16,
     /// The state beyond the rim it is near to.
     pub other: u16,
+}
+
+/// The place and the level of a group.
+pub(crate) fn place_and_level(group: usize) -> (Place, Level) {
+    (Place::ALL[group % GROUPS / 3], Level::ALL[group % 3])
+}
+
+/// The number of the middle level.
+const EVEN: u16 = Level::Even as u16;
+
+/// Heights of a texture that are told apart.
+const HEIGHTS: usize = 1024;
+
+/// The texture of a coat.
+pub(crate) struct Rough {
+    tile: &'static [u16],
+    /// mm from tip to hollow.
+    pub depth: f32,
+}
+
+impl Rough {
+    /// None where it is smooth.
+    pub(crate) fn of(coats: &Coats, coarse: bool) -> Option<Self> {
+        let layer = coats.stack.roughest(coats.layers)?;
+        let mark = coats.marks.get(layer)?;
+        let depth = coats.stack.texture(coats.layers).millimetres() as f32;
+        Some(Self { tile: Texture::of_relief(*mark).tile(coarse), depth })
+    }
+
+    /// Where on its tile pixels are.
+    pub(crate) fn on_tile<'a>(relief: &Relief, lay: &Lay<'a>) -> OnTile<'a> {
+        OnTile::of(relief, lay, OF_TEXTURE)
+    }
+
+    /// How high it is at a place of its tile, 0 to 1.
+    #[inline]
+    pub(crate) fn height(&self, at: usize) -> f32 {
+        1.0 - f32::from(self.tile[at]) * (1.0 / RANKS)
+    }
+
+    fn bin(&self, at: usize) -> usize {
+        ((self.height(at) * HEIGHTS as f32) as usize).min(HEIGHTS - 1)
+    }
 }
 
 /// A state that a layer does not divide.
@@ -78,23 +199,46 @@ impl Spots {
     /// Of coats that lie so.
     pub(crate) fn of(relief: &Relief, lay: &Lay, strips: &[Coats]) -> Self {
         let n = lay.coats.len();
-        let groups = strips.len() * Place::ALL.len();
+        let groups = strips.len() * GROUPS;
         let pixel = |(coat, spot): (&u8, &Spot)| {
-            let group = if *coat == NOTHING { NOTHING } else { 3 * coat + spot.place };
-            Pixel { group, shows: 0, state: 0, other: 0 }
+            let group = match *coat {
+                NOTHING => NO_GROUP,
+                coat => GROUPS as u16 * u16::from(coat) + 3 * u16::from(spot.place) + EVEN,
+            };
+            Pixel { group, shows: 0, film: 0, state: 0, other: 0 }
         };
         let mut spots = Self {
             pixels: lay.coats.par_iter().zip(&relief.pixels).map(pixel).collect(),
             present: vec![vec![0]; groups],
         };
-        let splits: Vec<_> =
-            strips.iter().flat_map(|strip| Place::ALL.map(|place| strip.stack.splits(place))).collect();
+        spots.level(relief, lay, strips);
+        let of_group = |group: usize| {
+            let stack = strips[group / GROUPS].stack;
+            let (place, level) = place_and_level(group);
+            let there = stack.levels(strips[group / GROUPS].layers).contains(&level);
+            if there { stack.splits(place, level) } else { Vec::new() }
+        };
+        let splits: Vec<_> = (0..groups).map(of_group).collect();
         let most = strips.iter().map(|strip| strip.layers.min(strip.stack.len())).max().unwrap_or(0);
+        // The last layer of each coat that covers all and has strokes: those below it show no more.
+        let last: Vec<Option<usize>> = strips
+            .iter()
+            .enumerate()
+            .map(|(coat, strip)| {
+                let closes = |layer: &usize| {
+                    let places = &splits[GROUPS * coat..][..GROUPS];
+                    let here = || places.iter().filter_map(|splits| splits.get(*layer)).flatten();
+                    let swells = strip.marks.get(*layer).is_some_and(|mark| swells(*mark) != 0.0);
+                    swells && here().next().is_some() && here().all(|split| split.share == 1.0)
+                };
+                (0..strip.layers.min(strip.stack.len())).rev().find(closes)
+            })
+            .collect();
         let mut bins = vec![0u16; n];
         for layer in 0..most {
             let steps: Vec<Vec<Option<Step>>> = (0..groups)
                 .map(|group| {
-                    let on = layer < strips[group / 3].layers;
+                    let on = layer < strips[group / GROUPS].layers;
                     let none = Vec::new();
                     let splits = if on { splits[group].get(layer).unwrap_or(&none) } else { &none };
                     let known = &mut spots.present[group];
@@ -116,27 +260,105 @@ impl Spots {
             let broken = |steps: &Vec<Option<Step>>| steps.iter().flatten().any(|step| step.share < 1.0);
             let pressed: Vec<Option<Pressed>> = strips
                 .iter()
+                .zip(&last)
                 .enumerate()
-                .map(|(coat, strip)| {
-                    let divides = steps[3 * coat..3 * coat + 3].iter().any(broken);
-                    let mark = strip.marks.get(layer).filter(|_| divides)?;
-                    Some(Pressed::new(*mark))
+                .map(|(coat, (strip, last))| {
+                    let divides = steps[GROUPS * coat..][..GROUPS].iter().any(broken);
+                    let mark = strip.marks.get(layer).filter(|_| divides || *last == Some(layer))?;
+                    Some(Pressed::new(*mark, relief.is_coarse()))
                 })
                 .collect();
+            let press = Press::new(relief, lay, &pressed, layer);
             if steps.iter().any(broken) {
-                spots.divide(&steps, &Press::new(relief, lay, &pressed, layer), &mut bins);
+                spots.divide(&steps, &press, &mut bins);
             } else {
-                spots.cover(&steps);
+                spots.cover(&steps, &press);
             }
         }
         spots
     }
 
-    /// A layer that covers states whole.
-    fn cover(&mut self, steps: &[Vec<Option<Step>>]) {
+    /// Divides each kind of place of a rough coat into its levels, by the height of the texture there.
+    fn level(&mut self, relief: &Relief, lay: &Lay, strips: &[Coats]) {
+        let rough: Vec<Option<Rough>> =
+            strips.iter().map(|coats| Rough::of(coats, relief.is_coarse())).collect();
+        if rough.iter().all(Option::is_none) {
+            return;
+        }
+        let (on_tile, width) = (Rough::on_tile(relief, lay), relief.width);
+        let height = |i: usize, pixel: &Pixel| {
+            let rough = rough.get(usize::from(pixel.group) / GROUPS)?.as_ref()?;
+            Some(rough.bin(on_tile.row(i / width).at(i % width, false)))
+        };
+        let groups = strips.len() * GROUPS;
+        let known = in_pieces(
+            self.pixels.len(),
+            |pixels| {
+                let mut known = vec![vec![0u32; HEIGHTS]; groups];
+                for i in pixels {
+                    if let Some(bin) = height(i, &self.pixels[i]) {
+                        known[usize::from(self.pixels[i].group)][bin] += 1;
+                    }
+                }
+                known
+            },
+            |known, more| {
+                for (known, more) in known.iter_mut().flatten().zip(more.iter().flatten()) {
+                    *known += more;
+                }
+            },
+        );
+        // Up to which height hollows go, and from which on tips.
+        let bounds: Vec<(usize, usize)> = known
+            .iter()
+            .map(|known| {
+                let all: u32 = known.iter().sum();
+                let up_to = |share: f64| {
+                    let mut below = 0;
+                    let within = known.iter().take_while(|n| {
+                        below += **n;
+                        f64::from(below) < share * f64::from(all)
+                    });
+                    within.count()
+                };
+                (up_to(Level::Hollow.share()), up_to(1.0 - Level::Tip.share()))
+            })
+            .collect();
+        self.pixels.par_iter_mut().enumerate().with_min_len(1 << 14).for_each(|(i, pixel)| {
+            let Some(bin) = height(i, pixel) else { return };
+            let (hollow, tip) = bounds[usize::from(pixel.group)];
+            if bin <= hollow {
+                pixel.group -= 1;
+            } else if bin > tip {
+                pixel.group += 1;
+            }
+        });
+    }
+
+    /// A layer that covers states whole: its films swell as its strokes go.
+    fn cover(&mut self, steps: &[Vec<Option<Step>>], press: &Press) {
         let after = Table::of(steps, |_, before, step| step.map_or(before, |step| step.covered));
-        self.pixels.par_iter_mut().with_min_len(1 << 14).for_each(|pixel| {
-            if pixel.group != NOTHING {
+        let width = press.relief.width;
+        let whole = Cut { rim: BINS as f32, width: 0.5 };
+        let films: Vec<Option<Vec<i8>>> = press
+            .pressed
+            .iter()
+            .map(|pressed| {
+                let swells = pressed.as_ref()?.swells;
+                Some((0..BINS).map(|bin| whole.film(bin, swells)).collect())
+            })
+            .collect();
+        let pressed = films.iter().any(Option::is_some);
+        self.pixels.par_chunks_exact_mut(width).enumerate().with_min_len(16).for_each(|(y, row)| {
+            let mut bins = vec![0; if pressed { width } else { 0 }];
+            press.row(y, &mut bins);
+            for (x, pixel) in row.iter_mut().enumerate() {
+                if pixel.group == NO_GROUP {
+                    continue;
+                }
+                if let Some(Some(films)) = films.get(usize::from(pixel.group) / GROUPS) {
+                    pixel.film = mingled(pixel.film, films[usize::from(bins[x])], ALL);
+                }
                 pixel.state = *after.at(pixel.group, pixel.state);
                 pixel.other = *after.at(pixel.group, pixel.other);
             }
@@ -149,7 +371,7 @@ impl Spots {
         let mut divided = Vec::new();
         let number = Table::of(steps, |group, _, step| {
             let Some(step) = *step else { return WHOLE };
-            divided.push((step, press.pressed[group / 3].as_ref()));
+            divided.push((step, press.pressed[group / GROUPS].as_ref()));
             (divided.len() - 1) as u16
         });
         let none = || -> Vec<Lying> { divided.iter().map(|_| Lying::default()).collect() };
@@ -162,7 +384,7 @@ impl Spots {
             .fold(none, |mut lying, (y, (bins, pixels))| {
                 press.row(y, bins);
                 for (bin, pixel) in bins.iter().zip(pixels) {
-                    if pixel.group != NOTHING {
+                    if pixel.group != NO_GROUP {
                         count(&mut lying, &number, usize::from(*bin), pixel);
                     }
                 }
@@ -174,45 +396,61 @@ impl Spots {
                 }
                 lying
             });
-        let cuts: Vec<(u16, Vec<u8>)> = divided
+        let cuts: Vec<(u16, Vec<(u8, i8)>)> = divided
             .par_iter()
             .zip(&lying)
             .map(|((step, pressed), lying)| {
-                let (soft, repeated) =
-                    pressed.map_or((0.0, false), |pressed| (pressed.soft, pressed.repeated));
+                let (soft, repeated, swells) = pressed
+                    .map_or((0.0, false, 0.0), |pressed| (pressed.soft, pressed.repeated, pressed.swells));
                 let cut = Cut::of(step.share, lying, soft, repeated);
-                (step.covered, (0..BINS).map(|bin| cut.cover(bin)).collect())
+                (step.covered, (0..BINS).map(|bin| (cut.cover(bin), cut.film(bin, swells))).collect())
             })
             .collect();
-        let cut = |group: u8, state: u16, bin: u16| {
-            let (covered, cover) = cuts.get(usize::from(*number.at(group, state)))?;
-            Some((*covered, cover[usize::from(bin)]))
+        let cut = |group: u16, state: u16, bin: u16| {
+            let (covered, cut) = cuts.get(usize::from(*number.at(group, state)))?;
+            let (cover, film) = cut[usize::from(bin)];
+            Some((*covered, cover, film))
         };
         let pixels = self.pixels.par_iter_mut().zip(bins);
         pixels.with_min_len(1 << 14).for_each(|(pixel, bin)| {
-            let Pixel { group, shows, state, other } = *pixel;
-            if group == NOTHING {
+            let Pixel { group, shows, state, other, film } = *pixel;
+            if group == NO_GROUP {
                 return;
             }
             if shows == 0 {
-                let Some((covered, cover)) = cut(group, state, *bin) else { return };
+                let Some((covered, cover, over)) = cut(group, state, *bin) else { return };
+                let film = mingled(film, over, cover);
                 *pixel = if cover > ALL / 2 {
-                    Pixel { group, shows: ALL - cover, state: covered, other: state }
+                    Pixel { group, shows: ALL - cover, film, state: covered, other: state }
                 } else {
-                    Pixel { group, shows: cover, state, other: covered }
+                    Pixel { group, shows: cover, film, state, other: covered }
                 };
                 return;
             }
-            let after = |before: u16| match cut(group, before, *bin) {
-                Some((covered, cover)) if cover > ALL / 2 => covered,
+            let mut over = None;
+            let mut after = |before: u16| match cut(group, before, *bin) {
+                Some((covered, cover, film)) if cover > ALL / 2 => {
+                    over = Some(film);
+                    covered
+                }
                 _ => before,
             };
             (pixel.state, pixel.other) = (after(state), after(other));
+            if let Some(over) = over {
+                pixel.film = mingled(film, over, ALL);
+            }
             if pixel.state == pixel.other {
                 pixel.shows = 0;
             }
         });
     }
+}
+
+/// How thick films are where a layer of its own thickness covers so much of a pixel.
+#[inline]
+fn mingled(below: i8, over: i8, cover: u8) -> i8 {
+    let (below, over, cover) = (i32::from(below), i32::from(over), i32::from(cover));
+    (below + cover * (5 * over - GONE_BELOW * below) / (5 * i32::from(ALL))).clamp(-127, 127) as i8
 }
 
 /// Counts what a pixel shows of states that are divided.
@@ -269,7 +507,7 @@ impl<T> Table<T> {
     }
 
     #[inline]
-    pub fn at(&self, group: u8, state: u16) -> &T {
+    pub fn at(&self, group: u16, state: u16) -> &T {
         &self.values[self.begins[usize::from(group)] + usize::from(state)]
     }
 
@@ -279,7 +517,7 @@ impl<T> Table<T> {
     }
 
     #[inline]
-    pub fn at_mut(&mut self, group: u8, state: u16) -> &mut T {
+    pub fn at_mut(&mut self, group: u16, state: u16) -> &mut T {
         &mut self.values[self.begins[usize::from(group)] + usize::from(state)]
     }
 }
@@ -354,6 +592,18 @@ impl Cut {
         bin(self.rim - self.width)..bin(self.rim + self.width + 1.0)
     }
 
+    /// How thick the film is, −127 to 127: it swells by so much from the rim to where paint comes first.
+    fn film(&self, bin: usize, swells: f32) -> i8 {
+        let depth = ((self.rim - bin as f32) / self.rim.max(1.0)).clamp(0.0, 1.0);
+        let film = if swells < 0.0 {
+            // What dries leaves its rim thickest.
+            -swells * (1.5 * (-depth / 0.1).exp() - 0.3)
+        } else {
+            swells * (1.7 * depth.sqrt() - 1.0)
+        };
+        (127.0 * film).clamp(-127.0, 127.0) as i8
+    }
+
     /// How much of a pixel is covered.
     fn cover(&self, bin: usize) -> u8 {
         let inside = (self.rim - (bin as f32 + 0.5)) / (2.0 * self.width) + 0.5;
@@ -382,7 +632,8 @@ impl Drawn {
                     Family::Glaze | Family::Wash | Family::Wax | Family::Blend => 0.275,
                     _ => 0.0,
                 },
-                0.0,
+                // A vignette goes from the middle to the rim.
+                if technique == Technique::WetBlend { -2.6 } else { 0.0 },
                 0.0,
             ),
             Mark::Repeated => by(0.0, 0.0, 0.0),
@@ -410,12 +661,14 @@ struct Pressed {
     least: f32,
     /// Half the width of a rim, as a share of all ranks.
     soft: f32,
+    /// How its film swells: see [`swells`].
+    swells: f32,
     /// It lies where repeats of a pattern are, and nowhere else.
     repeated: bool,
 }
 
 impl Pressed {
-    fn new(mark: Mark) -> Self {
+    fn new(mark: Mark, coarse: bool) -> Self {
         let texture = Texture::of(mark);
         let Drawn { out, near, low } = Drawn::of(mark);
         let least = -out.abs() + near.min(0.0) + low.min(0.0);
@@ -423,20 +676,22 @@ impl Pressed {
         // Ranks are spread so that none falls off either end.
         let spread = 1.0 / (most - least);
         let patches = match mark {
-            Mark::By(Technique::Stencil) | Mark::Repeated => 0.05,
+            Mark::By(Technique::Stencil) | Mark::Repeated => 0.03,
+            Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
             Mark::By(_) | Mark::Aged(Age::Wear) => 0.22,
             Mark::Aged(_) => 0.4,
         };
         Self {
-            tile: texture.tile(),
-            turns: texture == Texture::Streaks,
+            tile: texture.tile(coarse),
+            turns: texture.turns(),
             fine: spread * (1.0 - patches),
             broad: spread * patches,
             out: spread * out * RANKS / 127.0,
             near: spread * near * RANKS / 255.0,
             low: spread * low * RANKS / 255.0,
             least: -spread * least * RANKS,
-            soft: softness(mark) * spread,
+            soft: softness(mark).max(if coarse { LEAST_SOFT } else { 0.0 }) * spread,
+            swells: swells(mark),
             repeated: mark == Mark::Repeated,
         }
     }
@@ -457,30 +712,26 @@ struct Press<'a> {
     relief: &'a Relief,
     lay: &'a Lay<'a>,
     pressed: &'a [Option<Pressed>],
-    /// Where on a tile columns and rows are, of the mark and of its patches.
-    across: Vec<usize>,
-    down: Vec<usize>,
+    on_tile: OnTile<'a>,
+    /// Where on a tile columns and rows are of a mark's patches.
     wide: Vec<usize>,
     tall: Vec<usize>,
 }
 
 impl<'a> Press<'a> {
     fn new(relief: &'a Relief, lay: &'a Lay<'a>, pressed: &'a [Option<Pressed>], layer: usize) -> Self {
-        let scale = relief.mm * SIDE as f64 / TILE_MM;
-        // Each layer begins elsewhere on the tile.
-        let (ox, oy) = ((layer * 197 + 61) % SIDE, (layer * 331 + 17) % SIDE);
-        let on_tile = |n: usize, offset: usize, scale: f64| -> Vec<usize> {
+        // Patches are broad, and lie over all parts.
+        let scale = 0.23 * relief.mm * SIDE as f64 / TILE_MM;
+        let line = |n: usize, offset: usize| -> Vec<usize> {
             (0..n).map(|v| ((v as f64 * scale) as usize + offset) % SIDE).collect()
         };
-        let most = relief.width.max(relief.height);
         Self {
             relief,
             lay,
             pressed,
-            across: on_tile(most, ox, scale),
-            down: on_tile(most, oy, scale),
-            wide: on_tile(relief.width, oy, 0.23 * scale),
-            tall: on_tile(relief.height, ox, 0.23 * scale),
+            on_tile: OnTile::of(relief, lay, layer),
+            wide: line(relief.width, layer * 631 + 17),
+            tall: line(relief.height, layer * 397 + 61),
         }
     }
 
@@ -488,13 +739,12 @@ impl<'a> Press<'a> {
     fn row(&self, y: usize, bins: &mut [u16]) {
         let width = self.relief.width;
         let (spots, lay) = (&self.relief.pixels[y * width..], &self.lay.coats[y * width..]);
-        let cloud = &Texture::Cloud.tile()[self.tall[y] * SIDE..][..SIDE];
-        let (along, upon) = (self.down[y] * SIDE, self.across[y]);
+        let cloud = &Texture::Clouded.tile(false)[self.tall[y] * SIDE..][..SIDE];
+        let on_tile = self.on_tile.row(y);
         for (x, bin) in bins.iter_mut().enumerate() {
             let Some(Some(pressed)) = self.pressed.get(usize::from(lay[x])) else { continue };
             let spot = &spots[x];
-            let turns = pressed.turns && spot.upright;
-            let at = if turns { self.down[x] * SIDE + upon } else { along + self.across[x] };
+            let at = on_tile.at(x, pressed.turns && spot.upright);
             let (fine, broad) = (f32::from(pressed.tile[at]), f32::from(cloud[self.wide[x]]));
             let rank = pressed.least
                 + pressed.fine * fine

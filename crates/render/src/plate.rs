@@ -35,7 +35,8 @@ impl Relief {
             across_rim && rim(x, y) < MARGIN + MOULDING
         };
         let stands = |x: usize, y: usize| {
-            let near = 255.0 * (1.0 - rim(x, y) / MARGIN).max(0.0);
+            // All the way to the middle, for what goes from there to the rim.
+            let near = 255.0 * (1.0 - rim(x, y) / (0.5 * TALL)).max(0.0);
             (near as u8, (255 * y / height) as u8)
         };
         let (upright, stands) = (&upright, &stands);

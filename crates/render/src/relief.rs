@@ -6,7 +6,7 @@
 use rayon::prelude::*;
 use warm_blend_board::Place;
 
-use crate::texture::{SIDE, TILE_MM, Texture};
+use crate::marks::{self, SIDE, TILE_MM, Texture};
 
 /// How far around a spot its surroundings go, mm.
 const AROUND: f64 = 1.7;
@@ -17,6 +17,8 @@ const EDGE: f64 = 0.13;
 const COARSE: f32 = 1.6;
 /// Slope of the marks a brush leaves in a coat.
 const BRUSH: f64 = 0.05;
+/// Steps to a slope of 1.
+const SLOPES: f32 = 4096.0;
 /// Smallest and largest side of a picture, pixels.
 const SMALLEST: u32 = 48;
 const LARGEST: u32 = 4096;
@@ -47,14 +49,23 @@ pub(crate) struct Spot {
     pub stands_out: i8,
     /// Where a film pools, −127 thin to 127 thick.
     pub pools: i8,
-    /// Light that falls on it against that on the flat, 128 for the same.
-    pub lit: u8,
+    /// How it climbs across and down, 4096 for as steep as a roof.
+    pub across: i16,
+    pub down: i16,
+    /// How much of the light reaches it, 128 for all that reaches the flat.
+    pub open: u8,
     /// How near an outline it is, 255 on it.
     pub near: u8,
     /// How low on its part, 255 at the bottom.
     pub low: u8,
-    /// How nearly it mirrors the lamp, 0 to 255.
-    pub mirrors: u8,
+}
+
+impl Spot {
+    /// How it climbs across and down.
+    #[inline]
+    pub fn slope(&self) -> (f32, f32) {
+        (f32::from(self.across) / SLOPES, f32::from(self.down) / SLOPES)
+    }
 }
 
 /// What a relief is made of.
@@ -98,6 +109,11 @@ impl Relief {
         Self { width, height: heights.len() / width, mm: shaped.marks, pixels }
     }
 
+    /// True where marks are looked at coarsely.
+    pub(crate) fn is_coarse(&self) -> bool {
+        self.mm > marks::COARSE
+    }
+
     /// Share of the pixels of a kind of place.
     pub fn share(&self, place: Place) -> f64 {
         let there = self.pixels.iter().filter(|spot| spot.place == place as u8).count();
@@ -124,9 +140,9 @@ impl Looked<'_> {
         // Noise goes with the board, not with the pixels: a tile's rank about −1..1.
         let noise = |texture: Texture, times: f64, offset: usize| {
             let at = |v: usize| ((v as f64 * marks * SIDE as f64 / TILE_MM * times) as usize + offset) % SIDE;
-            f32::from(texture.tile()[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
+            f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
         };
-        let ragged = 0.3 * noise(Texture::Cloud, 2.0, 90) + 0.15 * noise(Texture::Stipple, 1.0, 0);
+        let ragged = 0.3 * noise(Texture::Clouded, 2.0, 90) + 0.15 * noise(Texture::Stippled, 1.0, 0);
         let out = heights[i] - self.smooth[i];
         // Where a pixel is coarse, only what stands out from its neighbours clearly is told from the flat.
         let coarse = (COARSE * mm as f32).max(1.0) * (1.0 + ragged);
@@ -140,38 +156,33 @@ impl Looked<'_> {
         };
         let upright = (self.shaped.upright)(x, y);
         let (near, low) = (self.shaped.stands)(x, y);
-        let pool = -1.4 * out.clamp(-0.6, 0.6)
-            + 0.22 * noise(Texture::Streaks, 1.0, 40)
-            + 0.3 * noise(Texture::Cloud, 0.6, 11);
+        let pool = -1.4 * out.clamp(-0.6, 0.6);
 
         let beside = |at: usize| heights[at];
         let (left, right) = (beside(i - usize::from(x > 0)), beside(i + usize::from(x + 1 < width)));
         let above = beside(if y > 0 { i - width } else { i });
         let below = beside(if y + 1 < height { i + width } else { i });
         let step = 2.0 * mm as f32;
-        let brush = BRUSH as f32 * noise(Texture::Streaks, 1.0, 200);
+        let brush = BRUSH as f32 * noise(Texture::Brushed, 1.0, 200);
         let (mut across, mut down) = ((right - left) / step, (below - above) / step);
         if upright {
             across += brush
         } else {
             down += brush
         }
-        // A lamp up on the left, a third of the way from overhead; the flat is lit by 1.
-        let length = (across * across + down * down + 1.0).sqrt();
-        let facing = (1.0 + 0.38 * across + 0.46 * down) / length;
         let open = 1.0 + 0.16 * out.clamp(-1.0, 0.5);
-        // Half-way between lamp and eye.
-        let half = ((1.0 + 0.2 * across + 0.25 * down) / (length * 1.05)).clamp(0.0, 1.0);
+        let slope = |v: f32| (v * SLOPES).clamp(-32767.0, 32767.0) as i16;
         let in_127ths = |v: f32| (v * 127.0).clamp(-127.0, 127.0) as i8;
         Spot {
             place: place as u8,
             upright,
             stands_out: in_127ths(out),
             pools: in_127ths(pool),
-            lit: (128.0 * (facing.clamp(0.3, 1.6) * 0.75 + 0.25) * open).clamp(30.0, 255.0) as u8,
+            across: slope(across),
+            down: slope(down),
+            open: (128.0 * open).clamp(30.0, 255.0) as u8,
             near,
             low,
-            mirrors: (255.0 * half.powi(24)) as u8,
         }
     }
 }

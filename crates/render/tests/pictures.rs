@@ -1,10 +1,10 @@
 //! The picture says what the engine says.
 
 use proptest::prelude::*;
-use warm_blend_board::{Ground, GroundKind, Place, Stack, Technique};
+use warm_blend_board::{Ground, GroundKind, Hand, Place, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
 use warm_blend_piece::Mark;
-use warm_blend_render::{Coats, Picture, Relief, Shading, draw};
+use warm_blend_render::{Coats, Lamp, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
 
 fn paint(class: Class, [red, green, blue]: [u8; 3]) -> Material {
@@ -28,7 +28,8 @@ fn stack(ground: GroundKind, layers: &[Put]) -> Stack {
         if technique.takes_away() {
             stack.take_away(technique.usual(), 0);
         } else {
-            stack.lay(material, technique.usual(), false, None);
+            let rough = technique.rough(Hand::default());
+            stack.lay_rough(material, technique.usual(), false, None, rough);
         }
     }
     stack
@@ -118,19 +119,80 @@ proptest! {
 fn the_same_board_is_the_same_picture() {
     let plate = Relief::panelled(300, 200).unwrap();
     let stack = stack(GroundKind::RedStain, &aged());
-    let picture = || drawn(&plate, &stack, &aged(), Shading::Soft);
+    let picture = || drawn(&plate, &stack, &aged(), Shading::default());
     assert_eq!(picture(), picture());
 }
 
 #[test]
 fn a_bare_ground_is_one_colour_without_shading() {
     let plate = Relief::panelled(120, 80).unwrap();
-    let bare = stack(GroundKind::MidWood, &[]);
+    let bare = stack(GroundKind::WhitePrimer, &[]);
     let picture = drawn(&plate, &bare, &[], Shading::None);
     assert!(picture.rgb.chunks_exact(3).all(|pixel| pixel == &picture.rgb[..3]));
     let decoded = image::load_from_memory(&picture.to_png()).unwrap().to_rgb8();
     assert_eq!((decoded.width(), decoded.height()), (120, 80));
     assert_eq!(decoded.into_raw(), picture.rgb);
+}
+
+/// Bare wood shows its grain, and is in the mean what it is said to be.
+#[test]
+fn wood_has_grain_about_its_colour() {
+    for ground in [GroundKind::PaleWood, GroundKind::MidWood, GroundKind::DarkWood, GroundKind::RedStain] {
+        let plate = Relief::panelled(600, 400).unwrap();
+        let picture = drawn(&plate, &stack(ground, &[]), &[], Shading::None);
+        // Of a dark stain red is what is seen.
+        let light = picture.rgb.chunks_exact(3).map(|pixel| pixel[0]);
+        let (darkest, lightest) =
+            light.fold((255, 0), |(low, high): (u8, u8), code| (low.min(code), high.max(code)));
+        assert!(lightest - darkest > 8, "{ground:?}: {darkest} to {lightest}");
+        assert!(means_agree(ground, &[]) < 0.5);
+    }
+}
+
+/// The mean colour of each place is as predicted, whatever the texture, under each technique.
+#[test]
+fn means_agree_on_a_rough_ground() {
+    for technique in Technique::ALL {
+        let layers: [Put; 3] = [
+            (Technique::BrushedCoat, [120, 140, 150], 0.0),
+            (Technique::TextureCoat, [205, 195, 170], 0.0),
+            (technique, [90, 100, 80], if technique == Technique::KnifeFlecks { 0.0 } else { 1.5 }),
+        ];
+        if can_be_shown(&stack(GroundKind::MidWood, &layers)) {
+            let off = means_agree(GroundKind::MidWood, &layers);
+            assert!(off < 0.5, "{technique:?}: off by {off}");
+        }
+    }
+}
+
+/// Turning the lamp moves the light about; where nothing is shaded there is no lamp.
+#[test]
+fn the_lamp_turns() {
+    let plate = Relief::panelled(300, 200).unwrap();
+    let aged = aged();
+    let stack = stack(GroundKind::RedStain, &aged);
+    let from =
+        |side: f64, rakes: bool| drawn(&plate, &stack, &aged, Shading::By(Lamp::from_side(side, rakes)));
+    let (window, left) = (drawn(&plate, &stack, &aged, Shading::default()), from(270.0, true));
+    assert_eq!(from(320.0, false), window);
+    assert_ne!(left, from(90.0, true));
+    // A raking light from the left shows more than one from a window.
+    let contrast = |picture: &Picture| {
+        let row: Vec<f64> = (20..280).map(|x| f64::from(picture.rgb[3 * (100 * 300 + x) + 1])).collect();
+        row.windows(2).map(|pair| (pair[0] - pair[1]).abs()).sum::<f64>()
+    };
+    assert!(contrast(&left) > contrast(&window), "{} {}", contrast(&left), contrast(&window));
+}
+
+/// As many layers as a board can have, at the size of a screen, end with a picture.
+#[test]
+fn sixty_layers_are_a_picture() {
+    let plate = Relief::panelled(1200, 800).unwrap();
+    let layers: Vec<Put> = (0..60)
+        .map(|n| (Technique::ALL[n % Technique::ALL.len()], [40 + 3 * n as u8, 220 - 3 * n as u8, 120], 1.0))
+        .collect();
+    let stack = stack(GroundKind::MidWood, &layers);
+    assert_eq!(drawn(&plate, &stack, &layers, Shading::default()).rgb.len(), 3 * 1200 * 800);
 }
 
 /// Black dragged over white: as much of each as is said, to half a percent, in every place. A pixel on a soft rim counts for
@@ -162,4 +224,31 @@ fn shares_of_pixels_are_the_shares_of_the_engine() {
         let wanted = Technique::DryBrush.usual().cover.at(place).value();
         assert!((dark / all - wanted).abs() < 0.005, "{place:?}: {} of {wanted}", dark / all);
     }
+}
+
+/// A strip at two sizes is the same strip: the larger, made smaller, is nearly the smaller.
+#[test]
+fn a_strip_at_two_sizes_is_the_same_strip() {
+    let layers: [Put; 3] = [
+        (Technique::BrushedCoat, [90, 110, 125], 0.0),
+        (Technique::BrushedCoat, [90, 110, 125], 0.0),
+        (Technique::GlazeRagged, [225, 215, 195], 1.0),
+    ];
+    let stack = stack(GroundKind::WhitePrimer, &layers);
+    let at = |width: u32| {
+        let plate = Relief::panelled(width, width * 2 / 3).unwrap();
+        let picture = drawn(&plate, &stack, &layers, Shading::None);
+        let whole = image::RgbImage::from_raw(picture.width, picture.height, picture.rgb).unwrap();
+        image::imageops::thumbnail(&whole, 60, 40)
+    };
+    let (small, large) = (at(600), at(1200));
+    let greens =
+        |picture: &image::RgbImage| -> Vec<f64> { picture.pixels().map(|p| f64::from(p[1])).collect() };
+    let (small, large) = (greens(&small), greens(&large));
+    let mean = |of: &[f64]| of.iter().sum::<f64>() / of.len() as f64;
+    let (a, b) = (mean(&small), mean(&large));
+    let together: f64 = small.iter().zip(&large).map(|(x, y)| (x - a) * (y - b)).sum();
+    let spread = |of: &[f64], mean: f64| of.iter().map(|v| (v - mean).powi(2)).sum::<f64>().sqrt();
+    let alike = together / (spread(&small, a) * spread(&large, b));
+    assert!(alike > 0.9, "{alike}");
 }

@@ -169,7 +169,7 @@ fn a_blend_goes_down_over_all_drawers() {
 #[test]
 fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
     let front = Front::new(&front(), 400, 300, Closer::WHOLE).unwrap();
-    let draw = || front.draw(&dressed(), Light::Bulb, State::Sealed, Shading::Soft);
+    let draw = || front.draw(&dressed(), Light::Bulb, State::Sealed, Shading::default());
     let picture = draw();
     assert_eq!(picture, draw());
     for (i, pixel) in picture.rgb.chunks_exact(3).enumerate() {

@@ -57,7 +57,7 @@ impl Drop for File {
 /// Name, class, hex, coats to hide, price of a tin, tin in ml, what is left in ml.
 type Tin = (&'static str, Class, Option<&'static str>, Option<f64>, f64, f64, f64);
 
-const SHELF: [Tin; 17] = [
+const SHELF: [Tin; 19] = [
     ("oat white", Class::Chalk, Some("#e9dfc8"), Some(2.0), 26.0, 1000.0, 720.0),
     ("chimney white", Class::Chalk, Some("#f0ede6"), Some(2.0), 26.0, 1000.0, 940.0),
     ("barley", Class::Chalk, Some("#cdb58a"), Some(1.75), 15.5, 500.0, 310.0),
@@ -75,6 +75,8 @@ const SHELF: [Tin; 17] = [
     ("lamp black", Class::AcrylicCraft, Some("#25252a"), Some(1.0), 4.2, 60.0, 48.0),
     ("glazing liquid", Class::GlazingLiquid, None, None, 19.0, 1000.0, 880.0),
     ("clear wax", Class::ClearWax, None, None, 17.5, 500.0, 360.0),
+    ("old brass", Class::Metallic, Some("#a98a4e"), Some(2.0), 8.5, 60.0, 52.0),
+    ("pearl medium", Class::Pearl, None, None, 12.0, 250.0, 240.0),
 ];
 
 /// Name, parts of the shelf by name, target.

@@ -29,8 +29,9 @@ impl Plates {
     /// What the board screen asks for, and its list.
     const USUAL: [(u32, u32); 2] = [(840, 420), (520, 260)];
 
-    /// Makes the reliefs that are asked for first.
+    /// Makes the marks of all techniques, and the reliefs that are asked for first.
     pub fn warm(&self) {
+        warm_blend_render::make_ready();
         for (width, height) in Self::USUAL {
             // A usual size is one that can be.
             drop(self.of((width, height)));

@@ -5,7 +5,7 @@ use utoipa::IntoParams;
 use uuid::Uuid;
 use warm_blend_paint::{Look, Units};
 use warm_blend_piece::View;
-use warm_blend_render::{Closer, Shading};
+use warm_blend_render::{Closer, Lamp, Shading};
 use warm_blend_workshop::{AmountsIn, Checks, LightName, StateName, light, state};
 
 use crate::problem::Problem;
@@ -76,6 +76,16 @@ pub struct TroubleAsked {
     pub trouble: String,
 }
 
+/// What finishes are to be laid on, and in which colour.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct ReadyAsked {
+    /// The ground: see `/api/boards/choices`.
+    pub ground: String,
+    /// The paint that is the main colour; one that suits the finish if left out.
+    pub base: Option<Uuid>,
+}
+
 /// Pixels across and down of a picture, where nothing else is asked for.
 fn pixels(width: Option<u32>, height: Option<u32>) -> (u32, u32) {
     (width.unwrap_or(1200), height.unwrap_or(800))
@@ -89,8 +99,6 @@ pub struct DrawnAs {
     pub width: Option<u32>,
     /// Pixels down, 48 to 4096; 800 if left out.
     pub height: Option<u32>,
-    /// `soft` (as when left out): the relief is shaded; `none`: not, so that colours can be judged.
-    pub shading: Option<String>,
     /// True where all strips are drawn side by side.
     #[serde(default)]
     pub all: bool,
@@ -101,12 +109,33 @@ impl DrawnAs {
     pub fn size(&self) -> (u32, u32) {
         pixels(self.width, self.height)
     }
+}
 
-    pub fn shading(&self) -> Result<Shading, Problem> {
+/// By which light the relief is shaded.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct ShadingAsked {
+    /// `soft` (as when left out): as by a window; `raking`: by a low lamp that shows every ridge; `none`: not at all, so that
+    /// colours can be judged.
+    shading: Option<String>,
+    /// From which side of the picture the light comes, degrees clockwise from above; 320 if left out.
+    lamp: Option<f64>,
+}
+
+impl ShadingAsked {
+    pub fn get(&self) -> Result<Shading, Problem> {
+        let from = |rakes| match self.lamp {
+            None => Ok(Shading::By(Lamp::from_side(Lamp::WINDOW_SIDE, rakes))),
+            Some(side) if (0.0..=360.0).contains(&side) => Ok(Shading::By(Lamp::from_side(side, rakes))),
+            Some(side) => {
+                Err(Problem::field("?lamp", format!("{side}: degrees clockwise from above, 0 to 360")))
+            }
+        };
         match self.shading.as_deref() {
-            None | Some("soft") => Ok(Shading::Soft),
+            None | Some("soft") => from(false),
+            Some("raking") => from(true),
             Some("none") => Ok(Shading::None),
-            Some(_) => Err(Problem::field("?shading", "choose soft or none")),
+            Some(_) => Err(Problem::field("?shading", "choose soft, raking or none")),
         }
     }
 }

@@ -67,9 +67,9 @@ pub use boards::{
     AdviceGiven, AtPlaces, BoardChoices, BoardEntry, BoardInList, BoardKept, BoardReadingChange,
     BoardReadingEntry, BoardReadingKept, BoardReadingMade, BoardSpotEntry, BranchEntry, CautionGiven,
     FixOffered, GroundChoice, GroundEntry, HandKnown, LayerChangeView, LayerEntry, LayerPredicted,
-    MeetsEntry, NewBoard, OnPlaces, PlacePredicted, PrintEntry, RemediesView, RemedyView, SchoolView,
-    SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry, StripPrediction,
-    TechniqueChoice, TemplateChoice, TroubleChoice, kind, letter, place, strip_of,
+    MeetsEntry, NewBoard, OnPlaces, PlacePredicted, PrintEntry, ReadyFinish, RemediesView, RemedyView,
+    SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry,
+    StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice, kind, letter, place, strip_of,
 };
 pub use choices::{Chosen, WorkshopEntry, WorkshopKept};
 pub use colour::{Colour, LightName, StateName, light, state};

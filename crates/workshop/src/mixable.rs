@@ -46,7 +46,7 @@ impl ShelfSnapshot {
         allowed: impl Fn(&Kept<ShelfPaint>) -> bool,
     ) -> Result<Mixable<'_>, Refusal> {
         let good = |tin: &&Kept<ShelfPaint>| {
-            tin.value.class.makes_colours() && tin.value.condition != Condition::Off && allowed(tin)
+            tin.value.class.makes_plain_colours() && tin.value.condition != Condition::Off && allowed(tin)
         };
         let tins: Vec<_> = self.tins().filter(good).collect();
         let known = tins.iter().map(|tin| self.paint(tin.id)).collect::<Result<_, Refusal>>()?;

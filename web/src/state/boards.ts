@@ -13,6 +13,7 @@ import {
   type StateName,
 } from '../api/client';
 import { useLook } from '../light/light';
+import type { Lit } from '../parts/Lamp';
 import { previewsAreOld, useLastPreview, usePreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
@@ -40,6 +41,15 @@ export function useBoardChoices() {
     queryKey: ['board choices'],
     queryFn: () => got(api.GET('/api/boards/choices')),
     staleTime: Number.POSITIVE_INFINITY,
+  }).data;
+}
+
+/** Finishes to begin from, over a ground and in a main colour, as the shelf would make them. */
+export function useReadyFinishes(ground: string, base: string | undefined) {
+  const query = { ground, ...(base ? { base } : {}) };
+  return usePreview({
+    queryKey: ['ready finishes', query],
+    queryFn: ({ signal }) => got(api.GET('/api/boards/ready', { params: { query }, signal })),
   }).data;
 }
 
@@ -116,12 +126,11 @@ export function useSchools(entry: BoardEntry, strip: string) {
   });
 }
 
-interface Drawn {
+interface Drawn extends Lit {
   strip: string;
   layers?: number | undefined;
   width: number;
   height: number;
-  shading: 'soft' | 'none';
   all: boolean;
 }
 

@@ -13,6 +13,7 @@ import {
 } from '../api/client';
 import { lastLine } from '../api/lines';
 import { useLook, useUnits } from '../light/light';
+import type { Lit } from '../parts/Lamp';
 import { previewsAreOld, useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
@@ -106,7 +107,7 @@ const picture = (query: object, body: PieceEntry, signal?: AbortSignal) =>
     api.POST('/api/piece/picture', { params: { query }, body, signal: signal ?? null, parseAs: 'blob' }),
   ) as Promise<unknown> as Promise<Blob>;
 
-interface Drawn {
+interface Drawn extends Partial<Lit> {
   scheme: number;
   view: string;
   width?: number;

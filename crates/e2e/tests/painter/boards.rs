@@ -66,6 +66,42 @@ async fn a_finish_is_begun_mended_branched_and_read() {
     painter.leave().await;
 }
 
+/// A ready finish is chosen by its picture and begun; its texture is smoothed by the slider, and a raking light is put on.
+#[tokio::test]
+async fn a_ready_finish_with_texture_by_a_raking_light() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/board").await;
+    painter.the("heading", "Ready finishes").await;
+    painter.click("button", "Brushed every which way, dark wax").await;
+    painter.reads("Strokes in all directions that are left to stand").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("button", "Create board").await;
+    let image = painter.the("image", "Strip A as it will look").await;
+    painter.reads("texture 14").await;
+    painter.reads("strokes that are left to stand take more paint").await;
+
+    painter.click("button", "Shadows").await;
+    let drawn = image.attr("src").await.unwrap();
+    painter.click("radio", "Raking").await;
+    painter.until("it is drawn anew", async || image.attr("src").await.unwrap() != drawn).await;
+    painter.the("slider", "Light comes").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("radio", "None").await;
+    painter.gone("slider", "Light comes").await;
+    painter.click("button", "Done").await;
+
+    let coats = kept(&painter).await["entry"]["strips"][0]["layers"].clone();
+    assert_eq!(coats[1]["texture_um"], 140.0);
+    painter.click("button", "Coat, brushed").await;
+    painter.tab_to("slider", "Texture it leaves").await;
+    painter.press(Key::Home).await;
+    painter.saved().await;
+    painter.until("the strokes are gone", async || !painter.text().await.contains("texture 14")).await;
+    painter.control('z').await;
+    painter.reads("texture 14").await;
+    painter.leave().await;
+}
+
 /// The field of strip A as it is predicted: its L*.
 async fn predicted_field(painter: &Painter) -> f64 {
     let board = kept(painter).await;

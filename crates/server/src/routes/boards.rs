@@ -7,7 +7,8 @@ use axum::{Json, extract::State, http::StatusCode};
 use warm_blend_board::Board;
 use warm_blend_store::Kept;
 use warm_blend_workshop::{
-    BoardChoices, BoardEntry, BoardInList, BoardKept, NewBoard, RemediesView, SchoolsView, StripPrediction,
+    BoardChoices, BoardEntry, BoardInList, BoardKept, NewBoard, ReadyFinish, RemediesView, SchoolsView,
+    StripPrediction,
 };
 
 pub use self::{picture::*, read::*};
@@ -15,7 +16,7 @@ use crate::{
     Workspace,
     body::{Asked, Body, IdPath},
     problem::Problem,
-    wire::{LookedAt, SeenRevision, StripAsked, TroubleAsked},
+    wire::{LookedAt, ReadyAsked, SeenRevision, StripAsked, TroubleAsked},
 };
 
 /// What boards are made of: techniques and grounds.
@@ -23,6 +24,16 @@ use crate::{
     tag = "board", responses((status = OK, body = BoardChoices)))]
 pub async fn choices() -> Json<BoardChoices> {
     Json(BoardChoices::all())
+}
+
+/// Finishes to begin a board from, each filled from the shelf.
+#[utoipa::path(get, path = "/boards/ready", operation_id = "list_ready_finishes",
+    tag = "board", params(ReadyAsked), responses((status = OK, body = Vec<ReadyFinish>)))]
+pub async fn ready(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<ReadyAsked>,
+) -> Result<Json<Vec<ReadyFinish>>, Problem> {
+    Ok(Json(workspace.shelf().await?.ready_finishes(&asked.ground, asked.base)?))
 }
 
 /// All boards, in the order they were begun.

@@ -63,6 +63,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(mixes::make_into))
         .routes(routes!(bench::film))
         .routes(routes!(boards::choices))
+        .routes(routes!(boards::ready))
         .routes(routes!(boards::list, boards::make))
         .routes(routes!(boards::preview))
         .routes(routes!(boards::picture))

@@ -9,22 +9,93 @@ async fn board(bench: &Bench, template: &str) -> Value {
     bench.post("/api/boards", new, StatusCode::CREATED).await
 }
 
+/// What the shelf lacks for a finish is said, in the list and where it is begun; the others are filled, and say how long they take.
+#[tokio::test]
+async fn ready_finishes_are_filled_from_the_shelf() {
+    let bench = Bench::demo().await;
+    let ready = |what: &str| format!("/api/boards/ready?ground=red-stain{what}");
+    let all = bench.get(&ready("")).await;
+    for finish in all.as_array().unwrap() {
+        assert!(finish["lacks"].is_null(), "{finish}");
+        assert!(finish["takes"].as_str().unwrap().contains("h by hand"), "{finish}");
+        let seen = bench.post("/api/boards/preview", finish["entry"].clone(), StatusCode::OK).await;
+        assert_eq!(seen["places"].as_array().unwrap().len(), 3);
+    }
+    let waxes = all.as_array().unwrap().iter().find(|finish| finish["id"] == "dark-wax").unwrap();
+    assert_eq!(waxes["entry"]["strips"].as_array().unwrap().len(), 3);
+    // Of one main colour all.
+    let fern = bench.paint("fern").await;
+    let of_fern = bench.get(&ready(&format!("&base={fern}"))).await;
+    assert_eq!(of_fern[0]["entry"]["strips"][0]["layers"][0]["pot"][0]["paint"].as_str().unwrap(), fern);
+    let wrong = bench
+        .call(
+            Method::GET,
+            &ready("&base=00000000-0000-0000-0000-000000000001"),
+            Value::Null,
+            StatusCode::UNPROCESSABLE_ENTITY,
+        )
+        .await;
+    assert_eq!(wrong["errors"][0]["pointer"], "?base");
+    let wrong = bench
+        .call(Method::GET, "/api/boards/ready?ground=sand", Value::Null, StatusCode::UNPROCESSABLE_ENTITY)
+        .await;
+    assert_eq!(wrong["errors"][0]["pointer"], "?ground");
+
+    let brass = bench.paint("old brass").await;
+    bench
+        .call(Method::DELETE, &format!("/api/paints/{brass}?revision=1"), Value::Null, StatusCode::NO_CONTENT)
+        .await;
+    let gilded = bench.get(&ready("")).await;
+    let gilded = gilded.as_array().unwrap().iter().find(|finish| finish["id"] == "gilded").unwrap();
+    assert!(gilded["lacks"].as_str().unwrap().contains("no metallic paint on the shelf"), "{gilded}");
+    let new = json!({"name": "gold", "ground": "red-stain", "template": "gilded", "base": null});
+    let refused = bench.post("/api/boards", new, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert_eq!(refused["errors"][0]["pointer"], "/template");
+    assert!(refused["detail"].as_str().unwrap().contains("no metallic paint on the shelf"), "{refused}");
+}
+
+/// A texture is kept, predicted, and refused where no paint holds it; pictures turn with the lamp.
+#[tokio::test]
+async fn texture_and_lamp() {
+    let bench = Bench::demo().await;
+    let mut entry = board(&bench, "crossed-dark-wax").await["entry"].clone();
+    assert_eq!(entry["strips"][0]["layers"][1]["texture_um"], 140.0);
+    let colours = |seen: &Value| seen["places"][0]["colours"].as_array().unwrap().len();
+    let rough = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
+    entry["strips"][0]["layers"][1]["texture_um"] = json!(0.0);
+    let smooth = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
+    assert!(colours(&rough) > colours(&smooth), "{rough}");
+    for (wrong, says) in [(json!(-1.0), "0 for smooth"), (json!(1e9), "1000 µm")] {
+        entry["strips"][0]["layers"][1]["texture_um"] = wrong;
+        let refused =
+            bench.post("/api/boards/preview", entry.clone(), StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(refused["errors"][0]["pointer"], "/strips/0/layers/1/texture_um");
+        assert!(refused["errors"][0]["detail"].as_str().unwrap().contains(says), "{refused}");
+    }
+    entry["strips"][0]["layers"][1]["texture_um"] = json!(140.0);
+    let mut pictures = Vec::new();
+    for how in ["", "&shading=raking", "&shading=raking&lamp=90", "&shading=none", "&shading=none&lamp=90"] {
+        let path = format!("/api/boards/picture?width=200&height=100{how}");
+        let drawn = bench.raw(Method::POST, &path, "application/json", entry.to_string()).await;
+        pictures.push(drawn.bytes().await.unwrap());
+    }
+    assert_ne!(pictures[0], pictures[1]);
+    assert_ne!(pictures[1], pictures[2]);
+    assert_eq!(pictures[3], pictures[4], "without shadows there is no lamp");
+    for (how, at) in [("lamp=400", "?lamp"), ("lamp=NaN", "?lamp"), ("shading=pink", "?shading")] {
+        let refused = bench
+            .post(&format!("/api/boards/picture?{how}"), entry.clone(), StatusCode::UNPROCESSABLE_ENTITY)
+            .await;
+        assert_eq!(refused["errors"][0]["pointer"], at);
+    }
+}
+
 #[tokio::test]
 async fn every_finish_can_be_started_from_and_every_technique_painted() {
     let bench = Bench::demo().await;
     let choices = bench.get("/api/boards/choices").await;
     for template in choices["templates"].as_array().unwrap() {
         let id = template["id"].as_str().unwrap();
-        if id == "gilded" {
-            let new = json!({"name": "gold", "ground": "red-stain", "template": id, "base": null});
-            let refused = bench.post("/api/boards", new, StatusCode::UNPROCESSABLE_ENTITY).await;
-            assert_eq!(refused["errors"][0]["pointer"], "/template");
-            assert!(
-                refused["detail"].as_str().unwrap().contains("no metallic paint on the shelf"),
-                "{refused}"
-            );
-            continue;
-        }
         let kept = board(&bench, id).await;
         let seen = bench.post("/api/boards/preview", kept["entry"].clone(), StatusCode::OK).await;
         assert_eq!(seen["places"].as_array().unwrap().len(), 3, "{id}");

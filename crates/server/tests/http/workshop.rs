@@ -42,7 +42,7 @@ async fn every_light_sees_the_whole_shelf() {
     assert_eq!(lights.as_array().unwrap().len(), 7);
     for light in lights.as_array().unwrap() {
         let shelf = bench.get(&format!("/api/paints?light={}", light["id"].as_str().unwrap())).await;
-        assert_eq!(shelf.as_array().unwrap().len(), 17);
+        assert_eq!(shelf.as_array().unwrap().len(), 19);
     }
     let problem = bench.call(Method::GET, "/api/paints?light=moon", Value::Null, REFUSED).await;
     assert!(about(&problem, "?light").contains("north-shade"));
@@ -75,7 +75,7 @@ async fn a_used_paint_is_asked_about_and_its_mix_keeps_it() {
     assert_eq!(asked["type"], "urn:warm-blend:in-use");
     assert_eq!(asked["used_by"][0]["name"], "drift blue for the case");
     bench.call(Method::DELETE, &format!("{path}&confirmed=true"), Value::Null, gone).await;
-    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 15);
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 17);
     let mix = &bench.get("/api/mixes").await[0];
     assert_eq!(mix["prediction"]["parts"][0]["removed"], true);
     assert!(mix["prediction"]["swatch"]["face"]["hex"].is_string());
@@ -89,7 +89,7 @@ async fn undo_and_redo_say_what_they_did() {
     let undone = bench.undo().await;
     assert_eq!(undone["done"]["words"], "adding sand");
     assert_eq!(undone["redo"]["words"], "adding sand");
-    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 17);
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 19);
     assert_eq!(bench.redo().await["done"]["words"], "adding sand");
     let history = bench.get("/api/history").await;
     assert!(history["redo"].is_null());
@@ -98,7 +98,7 @@ async fn undo_and_redo_say_what_they_did() {
     bench.post("/api/paints", entry("bone"), CREATED).await;
     let refused = bench.post("/api/undo", meant, StatusCode::CONFLICT).await;
     assert_eq!(refused["type"], "urn:warm-blend:overtaken");
-    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 19);
+    assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 21);
     let unnamed = bench.post("/api/undo", json!({}), StatusCode::UNPROCESSABLE_ENTITY).await;
     assert!(unnamed["errors"][0]["detail"].as_str().unwrap().contains("change"), "{unnamed}");
 }

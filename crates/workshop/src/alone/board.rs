@@ -64,6 +64,8 @@ pub struct PredictLayer {
     pub wipe: Option<f64>,
     /// How often, 1 to 9; once if left out.
     pub passes: Option<u8>,
+    /// How rough it is left, µm from tip to hollow, 0 to 1000; as the technique usually does if left out.
+    pub texture_um: Option<f64>,
     /// Where it was put at all; everywhere if left out.
     pub on: Option<OnPlaces>,
     /// Film and coverage, in place of the technique's.
@@ -248,6 +250,7 @@ impl PredictLayer {
             load: self.load.unwrap_or(1.0),
             wipe: self.wipe.unwrap_or(0.5),
             passes: self.passes.unwrap_or(1),
+            texture_um: self.texture_um,
             on: self.on.unwrap_or(OnPlaces { field: true, recess: true, edge: true }),
             print: self.print,
             meets: self

@@ -54,6 +54,8 @@ pub struct TechniqueChoice {
     pub needs_pot: bool,
     /// What it usually leaves.
     pub usual: PrintEntry,
+    /// How rough it usually leaves the surface, µm from tip to hollow; none where it has no texture of its own.
+    pub texture_um: Option<f64>,
 }
 
 /// What a board can lie on.
@@ -77,6 +79,7 @@ impl BoardChoices {
             takes_away: technique.takes_away(),
             needs_pot: !technique.needs_no_pot(),
             usual: PrintEntry::of(technique.usual()),
+            texture_um: technique.texture(),
         };
         let ground = |kind: GroundKind| GroundChoice {
             id: kind.id(),

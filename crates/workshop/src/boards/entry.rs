@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
     Board, Branch, ByPlace, Ground, GroundKind, Hand, Layer, LayerId, Letter, Load, Meets, Passes, Place,
-    Print, Share, Strip, Technique,
+    Print, Share, Strip, Technique, TextureDepth,
 };
 use warm_blend_paint::{MixId, Name};
 
@@ -74,6 +74,9 @@ pub struct LayerEntry {
     /// How often, 1 to 9.
     #[schema(example = 1)]
     pub passes: u8,
+    /// How rough it was left, µm from tip to hollow, 0 to 1000; as the technique usually does if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub texture_um: Option<f64>,
     /// Where it was put at all.
     pub on: OnPlaces,
     /// Film and coverage, where the painter says so in place of the technique.
@@ -218,6 +221,9 @@ impl LayerEntry {
         let load = checks.field(format!("{at}/load"), Load::new(self.load));
         let wipe = checks.field(format!("{at}/wipe"), Share::new(self.wipe));
         let passes = checks.field(format!("{at}/passes"), Passes::new(self.passes));
+        let texture = self
+            .texture_um
+            .and_then(|depth| checks.field(format!("{at}/texture_um"), TextureDepth::new(depth)));
         let print = match &self.print {
             Some(print) => Some(print.parse(technique, checks, &format!("{at}/print"))?),
             None => None,
@@ -233,7 +239,7 @@ impl LayerEntry {
             technique,
             pot,
             mix: self.mix.map(MixId),
-            hand: Hand { load: load?, wipe: wipe?, passes: passes? },
+            hand: Hand { load: load?, wipe: wipe?, passes: passes?, texture },
             on: ByPlace { field: self.on.field, recess: self.on.recess, edge: self.on.edge },
             print,
             meets,
@@ -254,6 +260,7 @@ impl From<&Layer> for LayerEntry {
             load: layer.hand.load.value(),
             wipe: layer.hand.wipe.value(),
             passes: layer.hand.passes.value(),
+            texture_um: layer.hand.texture.map(TextureDepth::value),
             on: OnPlaces { field, recess, edge },
             print: layer.print.map(PrintEntry::of),
             meets: layer.meets.map(|(layer, how)| MeetsEntry {

@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, Ground, Layer, Letter, Place, Strip, Template};
-use warm_blend_paint::{Look, Name, PaintId};
+use warm_blend_board::{Board, Ground, Letter, Place, Strip};
+use warm_blend_paint::{Look, Name};
 
 use crate::{BoardEntry, Checks, Kept, LayerEntry, Refusal, SeenBoard, ShelfSnapshot, kind, strip_of};
 
@@ -59,7 +59,7 @@ pub struct NewBoard {
     /// A finish to start from, filled from the shelf: see `/api/boards/choices`.
     #[schema(example = "aged")]
     pub template: Option<String>,
-    /// The paint that is its main colour; the one there is most of if left out.
+    /// The paint that is its main colour; one that suits the finish if left out.
     pub base: Option<Uuid>,
     /// Layers to start from in place of a template.
     #[serde(default)]
@@ -67,28 +67,16 @@ pub struct NewBoard {
 }
 
 impl NewBoard {
-    /// The layers of its template, with what is on the shelf.
-    fn layers(&self, shelf: &ShelfSnapshot) -> Result<Vec<Layer>, Refusal> {
-        let Some(template) = &self.template else {
-            let mut checks = Checks::default();
-            let layers = self.layers.iter().take(warm_blend_board::LAYERS + 1).enumerate();
-            let layers = layers.filter_map(|(i, layer)| layer.parse(&mut checks, &format!("/layers/{i}")));
-            let layers = layers.collect();
-            return checks.done(Some(layers));
-        };
-        let template = Template::find(template).ok_or_else(|| {
-            let known = Template::ALL.map(|template| template.id).join(", ");
-            Refusal::field(
-                "/template",
-                format!("there is no such finish to start from: choose one of {known}"),
-            )
-        })?;
-        let tins = shelf.on_shelf();
-        let base = self.base.map(PaintId);
-        if base.is_some_and(|base| tins.iter().all(|tin| tin.paint != base)) {
-            return Err(Refusal::field("/base", "this paint is not on the shelf: choose another"));
+    /// The strips of its template, with what is on the shelf, or one of its own layers.
+    fn strips(&self, shelf: &ShelfSnapshot) -> Result<Vec<Strip>, Refusal> {
+        if let Some(template) = &self.template {
+            return shelf.strips_of(template, self.base);
         }
-        template.layers(&tins, base).map_err(|error| Refusal::field("/template", error))
+        let mut checks = Checks::default();
+        let layers = self.layers.iter().take(warm_blend_board::LAYERS + 1).enumerate();
+        let layers = layers.filter_map(|(i, layer)| layer.parse(&mut checks, &format!("/layers/{i}")));
+        let strip = Strip { letter: Letter::ALL[0], from: None, layers: layers.collect() };
+        checks.done(Some(vec![strip]))
     }
 }
 
@@ -99,8 +87,8 @@ impl ShelfSnapshot {
         let name = checks.field("/name", Name::new(&new.name));
         let kind = checks.field("/ground", kind(&new.ground));
         let (name, kind) = checks.done(name.zip(kind))?;
-        let strip = Strip { letter: Letter::ALL[0], from: None, layers: new.layers(self)? };
-        Board::new(name, Ground::of(kind), vec![strip]).map_err(|error| Refusal::field("/template", error))
+        Board::new(name, Ground::of(kind), new.strips(self)?)
+            .map_err(|error| Refusal::field("/template", error))
     }
 
     /// A board in the list.

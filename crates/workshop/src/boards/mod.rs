@@ -5,6 +5,7 @@ mod entry;
 mod kept;
 mod prediction;
 mod reading;
+mod ready;
 mod remedies;
 
 pub use choices::{BoardChoices, GroundChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
@@ -21,4 +22,5 @@ pub use reading::{
     BoardReadingChange, BoardReadingEntry, BoardReadingKept, BoardReadingMade, BoardSpotEntry, HandKnown,
     SpotKept, SpotRead, SpotToRead,
 };
+pub use ready::ReadyFinish;
 pub use remedies::{LayerChangeView, RemediesView, RemedyView, SchoolView, SchoolsView};

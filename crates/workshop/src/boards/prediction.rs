@@ -47,6 +47,8 @@ pub struct LayerPredicted {
     pub muted: bool,
     /// Film, µm wet, and share of the area, by place.
     pub print: PrintEntry,
+    /// How rough the strip is once it is on, µm from tip to hollow; 0 where it is smooth.
+    pub texture_um: f64,
     /// The strip from across the room once it is on: field, recess, edge.
     pub after: Vec<String>,
     /// How far it moves the place that it moves most, in words: `a little darker in the recess`.
@@ -238,6 +240,7 @@ impl<'a> SeenBoard<'a> {
                 shared: n < shared,
                 muted: layer.muted,
                 print: PrintEntry::of(layer.left(self.shelf.hands().habit(layer.technique))),
+                texture_um: stack.texture(n + 1).value(),
                 after: after.iter().map(|seen| seen.screen.srgb.to_string()).collect(),
                 moves,
             });

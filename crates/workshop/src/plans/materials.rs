@@ -158,8 +158,11 @@ impl<'a> Planned<'a> {
     /// practice).
     pub(super) fn undercoats(&self) -> Vec<UndercoatView> {
         let priced = |tin: &'a Kept<ShelfPaint>| Some((tin.value.price?.by_ml(), tin));
-        let cheap =
-            self.room.shelf.tins().filter(|tin| tin.value.class.makes_colours() && stock(&tin.value) > 0.0);
+        let cheap = self
+            .room
+            .shelf
+            .tins()
+            .filter(|tin| tin.value.class.makes_plain_colours() && stock(&tin.value) > 0.0);
         let Some((price, cheap)) = cheap.filter_map(priced).min_by(|a, b| a.0.total_cmp(&b.0)) else {
             return Vec::new();
         };

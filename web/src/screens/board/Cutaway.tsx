@@ -8,6 +8,16 @@ const MOST = 16;
 /** How high a film is drawn: by the root of its thickness, so that a wax of 2 µm can be seen beside a coat of 90. */
 const high = (um: number) => Math.min(MOST, Math.max(2, Math.sqrt(um) * 1.2));
 
+/** How high ridges are drawn, by the root of the texture. */
+const roughness = (um: number) => Math.min(5, 0.4 * Math.sqrt(um));
+
+/** A line across a section with ridges of such a height, always the same ones. */
+const ridge = (y: number, height: number) =>
+  Array.from({ length: 41 }, (_, n) => {
+    const up = 0.6 * Math.sin(n * 1.9) + 0.4 * Math.sin(n * 4.7 + 1);
+    return `${5 * n},${(y - height * up).toFixed(1)}`;
+  }).join(' ');
+
 /** The films at a place in section, not to scale: how thick each is stands with its layer. */
 export function Cutaway({ strip, place }: { strip: StripPrediction; place: Place }) {
   const films = strip.layers.filter((layer) => layer.hex && !layer.muted && layer.print.cover[place] > 0);
@@ -37,6 +47,19 @@ export function Cutaway({ strip, place }: { strip: StripPrediction; place: Place
         base -= height;
         const cover = layer.print.cover[place];
         const pieces = cover >= 0.99 ? 1 : 7;
+        if (pieces === 1) {
+          const below = i > 0 ? roughness(films[i - 1]?.texture_um ?? 0) : 0;
+          return (
+            <path
+              key={layer.id}
+              fill={layer.hex ?? 'none'}
+              d={`M${ridge(base, roughness(layer.texture_um))} L${ridge(base + height, below)
+                .split(' ')
+                .reverse()
+                .join(' ')} Z`}
+            />
+          );
+        }
         return Array.from({ length: pieces }, (_, piece) => (
           <rect
             key={`${layer.id} ${String(piece)}`}

@@ -43,7 +43,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
     const [first] = shelf.filter((paint) => !paint.medium);
     const pot =
       next?.needs_pot && layer.pot.length === 0 && first ? [{ paint: first.id, parts: 1 }] : layer.pot;
-    onChange({ technique: id, print: null, pot: next?.takes_away ? [] : pot });
+    onChange({ technique: id, print: null, texture_um: null, pot: next?.takes_away ? [] : pot });
   };
   const reshade = async (shades: number) => {
     const pot = await attempt('Not changed', () => shade(layer.pot, shades));
@@ -120,6 +120,18 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
         onShow={(passes) => onShow({ passes })}
         onChange={(passes) => onChange({ passes })}
       />
+      {technique && technique.texture_um != null && (
+        <Amount
+          label="Texture it leaves"
+          told={textureWords(layer.texture_um ?? technique.texture_um)}
+          value={Math.sqrt(layer.texture_um ?? technique.texture_um)}
+          from={0}
+          to={24}
+          step={2}
+          onShow={(root) => onShow({ texture_um: root * root })}
+          onChange={(root) => onChange({ texture_um: root * root })}
+        />
+      )}
       {technique?.takes_away && (
         <Picker
           label="Down to"
@@ -166,6 +178,12 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
     </div>
   );
 }
+
+/** How rough: in a word, and µm from tip to hollow. */
+const textureWords = (um: number) => {
+  const word = um < 12 ? 'smooth' : um < 80 ? 'strokes show' : um < 200 ? 'strokes stand' : 'peaks';
+  return um < 1 ? word : `${word}, ${Math.round(um)} µm`;
+};
 
 function Amount(slide: ComponentProps<typeof Slide>) {
   return (

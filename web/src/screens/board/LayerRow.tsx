@@ -49,10 +49,11 @@ interface Props {
 /** What is carried while a layer is dragged. */
 const LAYER = 'application/x-warm-blend-layer';
 
-/** `Film 12 µm, recess 30, edge 4`: wet, where it lies at all. */
-function filmOf({ film_um, cover }: LayerPredicted['print']) {
+/** `Film 12 µm, recess 30, edge 4; texture 140`: wet, where it lies at all, and how rough the surface is then. */
+function filmOf({ print: { film_um, cover }, texture_um }: LayerPredicted) {
   const at = (place: Place) => (cover[place] > 0 ? filmWords(film_um[place]) : 'none');
-  return `Film ${at('field')} µm, recess ${at('recess')}, edge ${at('edge')}`;
+  const rough = texture_um >= 5 ? `; texture ${Math.round(texture_um)}` : '';
+  return `Film ${at('field')} µm, recess ${at('recess')}, edge ${at('edge')}${rough}`;
 }
 
 /** A layer: what it is, what it moves, what is wrong with it; open, everything that can be changed. */
@@ -112,7 +113,7 @@ export function LayerRow(props: Props) {
           {predicted.pot && <span className="block truncate text-sm">{predicted.pot}</span>}
           {predicted.moves && <span className="block truncate text-sm text-soft">{predicted.moves}</span>}
           {predicted.hex && !layer.muted && (
-            <span className="block truncate text-sm text-soft">{filmOf(predicted.print)}</span>
+            <span className="block truncate text-sm text-soft">{filmOf(predicted)}</span>
           )}
         </span>
       </button>

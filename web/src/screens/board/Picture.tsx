@@ -1,26 +1,29 @@
 import type { BoardEntry } from '../../api/client';
+import type { Lit } from '../../parts/Lamp';
 import { usePicture } from '../../state/boards';
 
 interface Props {
   entry: BoardEntry;
   letter: string;
   layers: number | undefined;
-  flat: boolean;
+  lit: Lit;
   all: boolean;
   /** True where only a band of it is shown. */
   small: boolean;
   width: number;
+  /** What it is called by who cannot see it, if not by its strip. */
+  alt?: string;
 }
 
 /** A strip, or all of them side by side, as it is drawn. */
-export function Picture({ entry, letter, layers, flat, all, small, width }: Props) {
+export function Picture({ entry, letter, layers, lit, all, small, width, alt }: Props) {
   const height = width / 2;
   const address = usePicture(entry, {
     strip: letter,
     layers,
     width,
     height,
-    shading: flat ? 'none' : 'soft',
+    ...lit,
     all,
   });
   const shape = small ? 'h-44' : 'aspect-2/1';
@@ -30,7 +33,7 @@ export function Picture({ entry, letter, layers, flat, all, small, width }: Prop
       width={width}
       height={height}
       className={`w-full object-cover ${small ? 'h-44' : 'h-auto'}`}
-      alt={all ? 'All strips side by side' : `Strip ${letter} as it will look`}
+      alt={alt ?? (all ? 'All strips side by side' : `Strip ${letter} as it will look`)}
     />
   ) : (
     <div role="status" className={`w-full animate-pulse bg-panel ${shape}`}>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { BoardEntry, StripPrediction } from '../../api/client';
 import { useLook } from '../../light/light';
 import { FullScreen } from '../../parts/FullScreen';
+import { BY_THE_WINDOW, Lamp, type Lit } from '../../parts/Lamp';
 import { Segments } from '../../parts/Segments';
 import { Slide } from '../../parts/Slide';
 import { pictureAddress } from '../../state/boards';
@@ -31,14 +32,14 @@ interface Props {
 export function View(props: Props) {
   const { entry, letter, strip, count, step, onStep, open, small } = props;
   const look = useLook();
-  const [flat, setFlat] = useState(false);
+  const [lit, setLit] = useState(BY_THE_WINDOW);
   const [all, setAll] = useState(false);
   const [split, setSplit] = useState<number>();
   const on = step ?? count;
   const opened = strip?.layers.findIndex(({ id }) => id === open) ?? -1;
   const after = opened < 0 ? on : opened + 1;
   const several = entry.strips.length > 1;
-  const drawn = { entry, letter, flat, small, width: 840 };
+  const drawn = { entry, letter, lit, small, width: 840 };
   const together = all && several;
   const comparing = split !== undefined && after > 0 && !together;
   const technique = (layers: number) => strip?.layers[layers - 1]?.technique ?? '';
@@ -57,7 +58,7 @@ export function View(props: Props) {
             >
               <Columns3 size={20} aria-hidden />
             </button>
-            <TwoStrips entry={entry} letter={letter} flat={flat} />
+            <TwoStrips entry={entry} letter={letter} lit={lit} />
           </>
         )}
         <a
@@ -131,22 +132,14 @@ export function View(props: Props) {
         >
           <SquareSplitHorizontal size={18} aria-hidden /> Before and after
         </button>
-        <label className="flex h-11 items-center gap-2 text-sm font-semibold">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={flat}
-            onChange={(event) => setFlat(event.target.checked)}
-          />
-          Without shadows
-        </label>
+        <Lamp lit={lit} onChange={setLit} />
       </div>
     </div>
   );
 }
 
 /** Two strips that touch, on the whole screen. */
-function TwoStrips({ entry, letter, flat }: { entry: BoardEntry; letter: string; flat: boolean }) {
+function TwoStrips({ entry, letter, lit }: { entry: BoardEntry; letter: string; lit: Lit }) {
   const others = entry.strips.filter((strip) => strip.letter !== letter);
   const [chosen, setChosen] = useState<string>();
   const other = others.find((strip) => strip.letter === chosen)?.letter ?? others[0]?.letter ?? letter;
@@ -172,7 +165,7 @@ function TwoStrips({ entry, letter, flat }: { entry: BoardEntry; letter: string;
                 entry={entry}
                 letter={one}
                 layers={undefined}
-                flat={flat}
+                lit={lit}
                 all={false}
                 small={false}
                 width={1440}

@@ -1,5 +1,6 @@
 import type { MouseEvent } from 'react';
 import type { PieceEntry, PiecePrediction } from '../../api/client';
+import type { Lit } from '../../parts/Lamp';
 import { DRAWN, usePiecePicture } from '../../state/piece';
 
 interface Props {
@@ -18,13 +19,22 @@ interface Props {
   onPoint?: (x: number, y: number) => void;
   /** In place of the light at hand. */
   light?: string;
+  /** How it is shaded, if not by the window. */
+  lit?: Lit;
 }
 
 /** A face of the piece as it will look. A touch on a part chooses its zone; the list of zones does the same by keys. */
 export function Elevation(props: Props) {
-  const { entry, scheme, view, face, chosen, onChoose, large = false, from, onPoint, light } = props;
+  const { entry, scheme, view, face, chosen, onChoose, large = false, from, onPoint, light, lit } = props;
   const size = large ? { width: 1440, height: 1080 } : DRAWN;
-  const address = usePiecePicture(entry, { scheme, view, ...size, ...from, ...(light ? { light } : {}) });
+  const address = usePiecePicture(entry, {
+    scheme,
+    view,
+    ...size,
+    ...from,
+    ...lit,
+    ...(light ? { light } : {}),
+  });
   if (!address)
     return (
       <div role="status" className="aspect-4/3 w-full animate-pulse bg-panel">

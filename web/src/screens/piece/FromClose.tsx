@@ -1,6 +1,7 @@
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, ZoomIn, ZoomOut } from 'lucide-react';
 import { useState } from 'react';
 import type { PieceEntry } from '../../api/client';
+import { BY_THE_WINDOW, Lamp } from '../../parts/Lamp';
 import { Elevation } from './Elevation';
 
 interface Props {
@@ -15,6 +16,7 @@ const MOST = 8;
 /** The piece on the whole screen, stepped up to by a touch on it or by buttons. */
 export function FromClose({ entry, scheme, view }: Props) {
   const [at, setAt] = useState(WHOLE);
+  const [lit, setLit] = useState(BY_THE_WINDOW);
   const stand = (closer: number, x: number, y: number) => {
     const by = Math.min(MOST, Math.max(1, closer));
     const within = (share: number) => Math.min(1 - 0.5 / by, Math.max(0.5 / by, share));
@@ -36,6 +38,7 @@ export function FromClose({ entry, scheme, view }: Props) {
         view={view}
         large
         from={at}
+        lit={lit}
         onPoint={(x, y) => stand(2 * at.closer, at.x + (x - 0.5) / at.closer, at.y + (y - 0.5) / at.closer)}
       />
       <div className="flex flex-wrap items-center justify-center gap-1 p-2">
@@ -67,6 +70,7 @@ export function FromClose({ entry, scheme, view }: Props) {
             <Icon size={20} aria-hidden />
           </button>
         ))}
+        <Lamp lit={lit} onChange={setLit} />
       </div>
     </div>
   );

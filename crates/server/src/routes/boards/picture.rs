@@ -6,7 +6,7 @@ use axum::{extract::State, response::Response};
 use warm_blend_board::{Board, Letter};
 use warm_blend_paint::Look;
 use warm_blend_piece::Mark;
-use warm_blend_render::{Coats, draw};
+use warm_blend_render::{Coats, Shading, draw};
 use warm_blend_workshop::{BoardEntry, SeenBoard, strip_of};
 
 use crate::{
@@ -16,28 +16,29 @@ use crate::{
     off_thread::off_thread,
     pictures::{Plates, answered},
     problem::Problem,
-    wire::{DrawnAs, LookedAt, StripAsked},
+    wire::{DrawnAs, LookedAt, ShadingAsked, StripAsked},
 };
 
 /// A strip, or all of them side by side, as a picture; nothing is kept.
 #[utoipa::path(post, path = "/boards/picture", operation_id = "draw_board",
-    tag = "board", params(LookedAt, StripAsked, DrawnAs), request_body = BoardEntry,
+    tag = "board", params(LookedAt, StripAsked, DrawnAs, ShadingAsked), request_body = BoardEntry,
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(strip): Asked<StripAsked>,
     Asked(drawn): Asked<DrawnAs>,
+    Asked(lit): Asked<ShadingAsked>,
     Body(entry): Body<BoardEntry>,
 ) -> Result<Response, Problem> {
-    let (look, board) = (asked.get()?, entry.parse()?);
+    let (look, shading, board) = (asked.get()?, lit.get()?, entry.parse()?);
     let shelf = workspace.shelf().await?;
-    drawn_on(workspace.plates, board, shelf, look, strip, drawn).await
+    drawn_on(workspace.plates, board, shelf, look, strip, (drawn, shading)).await
 }
 
 /// A strip of a kept board, or all of them side by side, as a picture: for the record, at any size.
 #[utoipa::path(get, path = "/boards/{id}/picture", operation_id = "draw_kept_board",
-    tag = "board", params(LookedAt, StripAsked, DrawnAs, ("id" = Uuid, Path)),
+    tag = "board", params(LookedAt, StripAsked, DrawnAs, ShadingAsked, ("id" = Uuid, Path)),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn kept_picture(
     State(workspace): State<Workspace>,
@@ -45,10 +46,11 @@ pub async fn kept_picture(
     Asked(asked): Asked<LookedAt>,
     Asked(strip): Asked<StripAsked>,
     Asked(drawn): Asked<DrawnAs>,
+    Asked(lit): Asked<ShadingAsked>,
 ) -> Result<Response, Problem> {
-    let look = asked.get()?;
+    let (look, shading) = (asked.get()?, lit.get()?);
     let (kept, shelf) = workspace.with_shelf(move |store| store.get::<Board>(id)).await?;
-    drawn_on(workspace.plates, kept.value, shelf, look, strip, drawn).await
+    drawn_on(workspace.plates, kept.value, shelf, look, strip, (drawn, shading)).await
 }
 
 async fn drawn_on(
@@ -57,10 +59,9 @@ async fn drawn_on(
     shelf: Arc<Remembered>,
     look: Look,
     StripAsked { strip, layers }: StripAsked,
-    drawn: DrawnAs,
+    (drawn, shading): (DrawnAs, Shading),
 ) -> Result<Response, Problem> {
     let letter = strip_of(&board, strip.as_deref())?;
-    let shading = drawn.shading()?;
     let png = off_thread(move || {
         let plate = plates.of(drawn.size())?;
         let seen = SeenBoard::new(&board, &shelf, look)?;

@@ -12,7 +12,6 @@ use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_paint::Look;
 use warm_blend_piece::Searched;
-use warm_blend_render::Shading;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{PieceEntry, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
 
@@ -23,7 +22,7 @@ use crate::{
     off_thread::{line_by_line, off_thread, while_asked},
     pictures::answered,
     problem::Problem,
-    wire::{LookedAt, SchemeAsked, UnitsAsked, ViewAsked},
+    wire::{LookedAt, SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
 };
 
 /// What a piece is looked at among.
@@ -72,23 +71,24 @@ pub async fn preview(
 
 /// A piece in what it wears, as a picture; nothing is kept.
 #[utoipa::path(post, path = "/piece/picture", operation_id = "draw_piece",
-    tag = "piece", params(LookedAt, SchemeAsked, ViewAsked), request_body = PieceEntry,
+    tag = "piece", params(LookedAt, SchemeAsked, ViewAsked, ShadingAsked), request_body = PieceEntry,
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(of): Asked<SchemeAsked>,
     Asked(seen): Asked<ViewAsked>,
+    Asked(lit): Asked<ShadingAsked>,
     Body(entry): Body<PieceEntry>,
 ) -> Result<Response, Problem> {
-    let (look, piece) = (asked.get()?, entry.parse()?);
+    let (look, shading, piece) = (asked.get()?, lit.get()?, entry.parse()?);
     let scheme = scheme_of(&piece, of.scheme)?;
     let (view, closer) = (seen.view()?, seen.closer()?);
     let around = Around::of(&workspace).await?;
     let png = off_thread(move || {
         let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
         let front = workspace.fronts.of(worn.form, &worn.elevation, view, of.size(), closer)?;
-        Ok(front.draw(&worn.dressed, look.light, look.state, Shading::Soft).to_png())
+        Ok(front.draw(&worn.dressed, look.light, look.state, shading).to_png())
     })
     .await?;
     Ok(answered(png))

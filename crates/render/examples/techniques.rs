@@ -1,0 +1,138 @@
+//! Every technique on a panel of its own, and all of them on one sheet, to be looked at: `make techniques`.
+
+use std::time::Instant;
+
+use image::{RgbImage, imageops};
+use warm_blend_board::{Family, Ground, GroundKind, Hand, Stack, Technique};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Microns, Parts, State, mix};
+use warm_blend_piece::Mark;
+use warm_blend_render::{Coats, Relief, Shading, draw};
+use warm_blend_spectral::{Light, Srgb};
+
+/// A panel, pixels, and how many stand side by side.
+const PANEL: (u32, u32) = (510, 340);
+const ACROSS: u32 = 5;
+
+fn paint(class: Class, code: &str) -> Material {
+    let code: Srgb = code.parse().expect("a code");
+    let coats = CoatsToHide::new(1.75).expect("coats");
+    Material::of(class, Some(Masstone::Hex(code)), Some(coats)).expect("a paint")
+}
+
+fn with(paint: &Material, medium: Class, parts: f64) -> Material {
+    let medium = Material::of(medium, None, None).expect("a medium");
+    let of = |n| Parts::new(n).expect("parts");
+    mix(&[(of(1.0), paint), (of(parts), &medium)]).expect("a mix")
+}
+
+/// A panel: its name, the ground, and the layers, each with how deep its texture is.
+struct Panel {
+    name: String,
+    ground: GroundKind,
+    layers: Vec<(Technique, Material, f64)>,
+}
+
+/// What shows a technique well: the ground, the coats below it, and what is in its own pot.
+fn shown(technique: Technique) -> (GroundKind, Vec<Material>, Option<Material>) {
+    let oat = || paint(Class::Chalk, "#e3dac6");
+    let slate = || paint(Class::Chalk, "#5b7180");
+    let peat = || paint(Class::Chalk, "#44372d");
+    let clay = || paint(Class::Chalk, "#a9674c");
+    let medium = |class| Material::of(class, None, None).expect("a medium");
+    let on = |base: Material, pot: Material| (GroundKind::MidWood, vec![base.clone(), base], Some(pot));
+    match technique {
+        Technique::BrushedCoat | Technique::RolledCoat | Technique::TextureCoat => {
+            (GroundKind::MidWood, Vec::new(), Some(slate()))
+        }
+        Technique::WetBlend | Technique::MeshedGlaze => on(oat(), slate()),
+        Technique::GlazeStippled | Technique::GlazeRagged | Technique::GlazeRaggedSoftened => {
+            on(oat(), with(&clay(), Class::GlazingLiquid, 4.0))
+        }
+        Technique::GlazeWiped => on(oat(), with(&peat(), Class::GlazingLiquid, 4.0)),
+        Technique::WashWiped | Technique::WashPatted | Technique::WashDragged => {
+            on(slate(), with(&oat(), Class::Water, 1.0))
+        }
+        Technique::WashDripped => on(oat(), with(&slate(), Class::Water, 1.0)),
+        Technique::DryBrush => on(slate(), oat()),
+        Technique::WetWaxResist => on(oat(), with(&slate(), Class::Water, 0.7)),
+        Technique::MetallicWash => on(peat(), with(&paint(Class::Metallic, "#b08d57"), Class::Water, 1.0)),
+        Technique::Speckle => on(oat(), peat()),
+        Technique::Stencil => on(slate(), oat()),
+        Technique::KnifeFlecks => on(oat(), clay()),
+        Technique::TintedWax => on(oat(), with(&peat(), Class::ClearWax, 1.0)),
+        Technique::SandBack | Technique::WetDistress => (GroundKind::MidWood, vec![clay(), slate()], None),
+        Technique::ClearWax => on(slate(), medium(Class::ClearWax)),
+        Technique::ClearCoat => on(slate(), medium(Class::ClearCoat)),
+        Technique::Gilding => on(peat(), paint(Class::Metallic, "#b8934f")),
+    }
+}
+
+/// A technique by itself.
+fn alone(technique: Technique) -> Panel {
+    let (ground, below, pot) = shown(technique);
+    let rough = technique.rough(Hand::default()).value();
+    let coats = below.into_iter().map(|coat| (Technique::BrushedCoat, coat, 0.0));
+    // What takes away has nothing in its pot.
+    let own = pot.unwrap_or_else(|| Material::of(Class::Water, None, None).expect("water"));
+    Panel {
+        name: technique.id().to_owned(),
+        ground,
+        layers: coats.chain([(technique, own, rough)]).collect(),
+    }
+}
+
+/// Texture, and what comes after it.
+fn rough() -> Vec<Panel> {
+    let (oat, slate, peat) =
+        (paint(Class::Chalk, "#e3dac6"), paint(Class::Chalk, "#5b7180"), paint(Class::Chalk, "#44372d"));
+    let wax = with(&peat, Class::ClearWax, 2.0);
+    let panel = |name: &str, layers| Panel { name: name.to_owned(), ground: GroundKind::MidWood, layers };
+    let crossed = |code: &Material| (Technique::BrushedCoat, code.clone(), 140.0);
+    let peaks = |code: &Material| (Technique::TextureCoat, code.clone(), 250.0);
+    let then = |technique: Technique, pot: Material| (technique, pot, 0.0);
+    vec![
+        panel(
+            "crossed-dark-wax",
+            vec![crossed(&oat), crossed(&oat), then(Technique::TintedWax, wax.clone())],
+        ),
+        panel("peaks-dark-wax", vec![peaks(&oat), then(Technique::TintedWax, wax)]),
+        panel("peaks-dry-brush", vec![peaks(&slate), then(Technique::DryBrush, oat.clone())]),
+        panel("peaks-wash", vec![peaks(&oat), then(Technique::WashWiped, with(&slate, Class::Water, 1.0))]),
+        panel(
+            "peaks-sanded",
+            vec![then(Technique::BrushedCoat, slate), peaks(&oat), then(Technique::SandBack, oat)],
+        ),
+    ]
+}
+
+fn main() {
+    let folder = std::env::args().nth(1).expect("a folder to write to");
+    let size = std::env::args().nth(2).and_then(|side| side.parse().ok()).unwrap_or(PANEL.0);
+    std::fs::create_dir_all(&folder).expect("a folder");
+    let plate = Relief::panelled(size, size * PANEL.1 / PANEL.0).expect("a plate");
+    let panels: Vec<Panel> = Technique::ALL.into_iter().map(alone).chain(rough()).collect();
+    let rows = (panels.len() as u32).div_ceil(ACROSS);
+    let mut sheet = RgbImage::from_pixel(ACROSS * PANEL.0, rows * PANEL.1, image::Rgb([150; 3]));
+    for (n, Panel { name, ground, layers }) in panels.into_iter().enumerate() {
+        let mut stack = Stack::over(&Ground::of(ground)).expect("a ground");
+        let marks: Vec<Mark> = layers.iter().map(|(technique, ..)| Mark::By(*technique)).collect();
+        for (technique, pot, rough) in layers {
+            if technique.takes_away() {
+                stack.take_away(technique.usual(), 0);
+            } else {
+                let seals = matches!(technique.family(), Family::Seal | Family::Wax);
+                stack.lay_rough(pot, technique.usual(), seals, None, Microns::of(rough));
+            }
+        }
+        let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };
+        let began = Instant::now();
+        let picture = draw(&plate, &[coats], Light::Daylight, State::Dry, Shading::default());
+        println!("{name}: {:.0?}", began.elapsed());
+        let panel = RgbImage::from_raw(picture.width, picture.height, picture.rgb).expect("its size");
+        panel.save(format!("{folder}/{name}.png")).expect("a file");
+        let panel = imageops::resize(&panel, PANEL.0, PANEL.1, imageops::FilterType::Triangle);
+        let (x, y) = (n as u32 % ACROSS * PANEL.0, n as u32 / ACROSS * PANEL.1);
+        imageops::replace(&mut sheet, &panel, i64::from(x), i64::from(y));
+    }
+    sheet.save(format!("{folder}/all.png")).expect("a file");
+}

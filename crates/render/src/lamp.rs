@@ -1,0 +1,137 @@
+//! The lamp that a relief is looked at by.
+//!
+//! What is matt is lit by how it faces the lamp (J. H. Lambert, *Photometria* (1760)); what shines mirrors the lamp where it
+//! stands half-way between lamp and eye (J. F. Blinn, *Computer Graphics* 11 (1977) 192). The flat is lit by 1, whatever the
+//! lamp, so that turning it moves light about and adds none.
+
+/// Whether the relief is shaded.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Shading {
+    /// By a lamp; what shines glints.
+    By(Lamp),
+    /// Not at all, so that colours can be judged.
+    None,
+}
+
+/// Where the light comes from.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Lamp {
+    /// From which side of the picture, degrees clockwise from above.
+    turn: f32,
+    /// How low it stands: a raking light shows every ridge.
+    rakes: bool,
+}
+
+impl Default for Shading {
+    /// In the light of a window.
+    fn default() -> Self {
+        Shading::By(Lamp::WINDOW)
+    }
+}
+
+impl Shading {
+    pub(crate) fn lamp(self) -> Option<Lamp> {
+        match self {
+            Shading::By(lamp) => Some(lamp),
+            Shading::None => None,
+        }
+    }
+}
+
+impl Lamp {
+    /// Where the window is: up on the left.
+    pub const WINDOW_SIDE: f64 = 320.0;
+    /// A window, up on the left.
+    pub const WINDOW: Lamp = Lamp { turn: Self::WINDOW_SIDE as f32, rakes: false };
+
+    /// From some side, degrees clockwise from above: any number, of what is none the window's.
+    pub fn from_side(degrees: f64, rakes: bool) -> Self {
+        let turn = if degrees.is_finite() { degrees.rem_euclid(360.0) as f32 } else { Self::WINDOW.turn };
+        Self { turn, rakes }
+    }
+
+    pub(crate) fn lit(self) -> Lit {
+        let (sin, cos) = self.turn.to_radians().sin_cos();
+        let low = if self.rakes { 1.9 } else { 0.6 };
+        let (across, down) = (low * sin, -low * cos);
+        // Half-way to the eye, which is straight above.
+        let lamp = (low * low + 1.0).sqrt();
+        let half = [across / lamp, down / lamp, 1.0 / lamp + 1.0];
+        let length = half.iter().map(|v| v * v).sum::<f32>().sqrt();
+        let half = half.map(|v| v / length);
+        Lit { across, down, half, soft: if self.rakes { 0.55 } else { 0.75 } }
+    }
+}
+
+/// A lamp, ready to be asked about every pixel.
+#[derive(Clone, Copy)]
+pub(crate) struct Lit {
+    across: f32,
+    down: f32,
+    half: [f32; 3],
+    /// How much of the light comes from the lamp: the rest from all sides.
+    soft: f32,
+}
+
+impl Lit {
+    /// Light on a slope of which so much lies open, 128 for all, against that on the flat.
+    #[inline]
+    pub(crate) fn on(&self, (across, down): (f32, f32), open: u8) -> f32 {
+        let length = (across * across + down * down + 1.0).sqrt();
+        // A slope that climbs to the right turns to the left.
+        let facing = (1.0 - self.across * across - self.down * down) / length;
+        (facing.clamp(0.0, 1.8) * self.soft + 1.0 - self.soft) * f32::from(open) * (1.0 / 128.0)
+    }
+
+    /// How nearly a slope mirrors the lamp, beyond what the flat does: −1 to 1.
+    #[inline]
+    pub(crate) fn mirrored(&self, (across, down): (f32, f32)) -> f32 {
+        let length = (across * across + down * down + 1.0).sqrt();
+        let [x, y, z] = self.half;
+        let here = ((z - x * across - y * down) / length).max(0.0);
+        sharp(here) - sharp(z)
+    }
+
+    /// How nearly the flat mirrors the lamp, 0 to 1.
+    #[inline]
+    pub(crate) fn by_the_flat(&self) -> f32 {
+        sharp(self.half[2])
+    }
+}
+
+/// A high power: the 22nd.
+#[inline]
+fn sharp(v: f32) -> f32 {
+    let (second, fourth) = (v * v, v * v * v * v);
+    let eighth = fourth * fourth;
+    eighth * eighth * fourth * second
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_flat_is_lit_alike_from_every_side() {
+        for turn in 0..36 {
+            for rakes in [false, true] {
+                let lit = Lamp::from_side(f64::from(turn) * 10.0, rakes).lit();
+                assert!((lit.on((0.0, 0.0), 128) - 1.0).abs() < 1e-6);
+                assert!(lit.mirrored((0.0, 0.0)).abs() < 1e-6);
+            }
+        }
+    }
+
+    #[test]
+    fn what_faces_the_lamp_is_lit() {
+        // From the left: what climbs to the right faces it.
+        let lit = Lamp::from_side(270.0, false).lit();
+        assert!(lit.on((0.4, 0.0), 128) > 1.1 && lit.on((-0.4, 0.0), 128) < 0.9);
+        // From above: what climbs downwards faces it.
+        let lit = Lamp::from_side(0.0, true).lit();
+        assert!(lit.on((0.0, 0.4), 128) > 1.2 && lit.on((0.0, -0.4), 128) < 0.8);
+        assert!((lit.on((0.4, 0.0), 128) - lit.on((-0.4, 0.0), 128)).abs() < 1e-5);
+        assert_eq!(Lamp::from_side(f64::NAN, false), Lamp::WINDOW);
+        assert_eq!(Lamp::from_side(-40.0, false), Lamp::WINDOW);
+    }
+}

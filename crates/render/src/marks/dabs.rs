@@ -1,0 +1,186 @@
+//! Points, drops and smears.
+
+use std::f32::consts::{PI, TAU};
+
+use super::cloth::dab;
+use super::field::{Chance, Field, PER_MM, SIDE, bent, noise, on_tile, rough, softened, sum};
+use super::strokes::stroke;
+
+/// Dabs of a stippling brush, each of many points.
+pub(super) fn stippled(seed: u32) -> Field {
+    let mut points = vec![0.0f32; SIDE * SIDE];
+    let mut chance = Chance::of(seed);
+    for _ in 0..SIDE * SIDE / 7 {
+        let spot = chance.spot();
+        let size = 1.3 + 1.9 * chance.unit().powi(2);
+        let much = chance.between(0.3, 1.0);
+        dab(spot, size, |pixel, out, _| points[pixel] += much * (1.0 - out * out));
+    }
+    let mut pressed = vec![0.0f32; SIDE * SIDE];
+    for _ in 0..700 {
+        let (spot, radius) = (chance.spot(), PER_MM * chance.between(7.0, 12.0));
+        let much = chance.either();
+        dab(spot, radius, |pixel, out, _| pressed[pixel] += much * (1.0 - out * out));
+    }
+    sum(&[(1.0, points), (0.22, pressed), (0.15, noise(60.0, 60.0, seed + 1))])
+}
+
+/// The peel that a roller leaves.
+pub(super) fn rolled(seed: u32) -> Field {
+    rough(&[(0.9, 1.0), (1.8, 0.7), (30.0, 0.35)], seed)
+}
+
+/// Peaks of thick paint drawn up by a stippling brush, ragged and tipped over.
+pub(super) fn peaks(seed: u32) -> Field {
+    let mut field = vec![0.0f32; SIDE * SIDE];
+    let mut chance = Chance::of(seed);
+    for _ in 0..21_000 {
+        let (x, y) = chance.spot();
+        let size = PER_MM * (0.7 + 1.7 * chance.unit().powi(2));
+        let (high, turn) = (chance.between(0.4, 1.2), TAU * chance.unit());
+        let lean = 0.7 * chance.unit();
+        let (lx, ly) = (lean * turn.cos(), lean * turn.sin());
+        dab((x, y), size, |pixel, out, (dx, dy)| {
+            // Steep on the side it leans to.
+            let leans = 1.0 + (dx * lx + dy * ly) / size;
+            field[pixel] = field[pixel].max(high * (1.0 - out.powf(0.8)) * leans);
+        });
+    }
+    let (across, down) =
+        (rough(&[(1.6, 1.0), (0.7, 0.6)], seed + 2), rough(&[(1.6, 1.0), (0.7, 0.6)], seed + 4));
+    let drawn = softened(&bent(&field, 0.45 * PER_MM, &across, &down), 1);
+    sum(&[(1.0, drawn), (0.05, rough(&[(0.5, 1.0), (9.0, 1.0)], seed + 1))])
+}
+
+/// Drops flung from a brush: few large ones, many small, each burst in its own direction. High inside.
+pub(super) fn flung(seed: u32) -> Field {
+    let mut chance = Chance::of(seed);
+    let fine = noise(1.6, 1.6, seed + 1);
+    let mut far: Field = vec![40.0; SIDE * SIDE];
+    let mut drop = |(x, y): (f32, f32), radius: f32, (sin, cos): (f32, f32), long: f32| {
+        let reach = (radius * long * 3.0 + 4.0).ceil() as i32;
+        for py in y as i32 - reach..=y as i32 + reach {
+            for px in x as i32 - reach..=x as i32 + reach {
+                let (dx, dy) = (px as f32 - x, py as f32 - y);
+                let (u, v) = ((dx * cos + dy * sin) / long, dy * cos - dx * sin);
+                // The tail it came with.
+                let v = v * (1.0 + 0.35 * (u / radius).clamp(-1.0, 1.0) * (long - 1.0));
+                let here = &mut far[on_tile(px, py)];
+                *here = here.min((u * u + v * v).sqrt() / radius);
+            }
+        }
+    };
+    for _ in 0..46 {
+        let (x, y) = chance.spot();
+        let turn = TAU * chance.unit();
+        let (spread_along, spread_across) =
+            (PER_MM * chance.between(18.0, 60.0), PER_MM * chance.between(8.0, 26.0));
+        let speed = chance.unit();
+        for _ in 0..chance.between(12.0, 75.0) as usize {
+            let mut about = || (chance.either() + chance.either() + chance.either()) / 1.6;
+            let (u, v) = (spread_along * about(), spread_across * about());
+            let (sin, cos) = turn.sin_cos();
+            let radius = PER_MM * (0.16 * (1.0 - 0.998 * chance.unit()).powf(-0.5)).min(1.9);
+            let long = 1.0 + speed * chance.unit() * 0.9;
+            drop((x + u * cos - v * sin, y + u * sin + v * cos), radius, (sin, cos), long);
+        }
+    }
+    far.iter().zip(&fine).map(|(far, fine)| -far - 0.05 * fine).collect()
+}
+
+/// Smears of a palette knife in all directions, sharp where the knife came down and drawn out where it left.
+pub(super) fn smeared(seed: u32) -> Field {
+    let mut chance = Chance::of(seed);
+    let grit = rough(&[(0.5, 0.7), (1.4, 0.6), (4.0, 0.5)], seed + 1);
+    let mut field: Field = grit.iter().map(|v| -2.0 + 0.2 * v).collect();
+    for _ in 0..420 {
+        let spot = chance.spot();
+        let length = PER_MM * (8.0 + 40.0 * chance.unit().powi(2));
+        let width = PER_MM * chance.between(4.0, 16.0);
+        let much = chance.between(0.2, 1.0);
+        stroke(spot, TAU * chance.unit(), length, width, |within| {
+            let side = 1.0 - within.aside.powi(6);
+            let value =
+                much * side * (1.0 - 0.85 * within.run) + 0.14 * grit[within.pixel] * (0.1 + within.run);
+            field[within.pixel] = field[within.pixel].max(value);
+        });
+    }
+    softened(&field, 1)
+}
+
+/// Colours tapped into each other: tongues and eddies.
+pub(super) fn meshed(seed: u32) -> Field {
+    let (across, down) =
+        (rough(&[(22.0, 1.0), (9.0, 0.5)], seed + 1), rough(&[(22.0, 1.0), (9.0, 0.5)], seed + 4));
+    let broad = sum(&[(1.0, noise(130.0, 130.0, seed + 7)), (0.45, noise(55.0, 55.0, seed + 8))]);
+    let eddies = softened(&bent(&broad, 11.0 * PER_MM, &across, &down), 9);
+    sum(&[(1.0, eddies), (0.05, rough(&[(0.7, 1.0), (4.0, 1.0)], seed + 10))])
+}
+
+/// Rivulets down a surface: each winds, swells where it slows, and ends in a bead.
+pub(super) fn running(seed: u32) -> Field {
+    let mut chance = Chance::of(seed);
+    let fine = rough(&[(0.8, 0.6), (2.5, 0.6)], seed + 1);
+    let mut field: Field = fine.iter().map(|v| -3.0 + 0.2 * v).collect();
+    for _ in 0..150 {
+        let (mut x, y) = chance.spot();
+        let length = PER_MM * (10.0 + 160.0 * chance.unit().powi(2));
+        let half = PER_MM * (0.25 + 1.5 * chance.unit().powi(2));
+        let (mut drift, much) = (0.0f32, chance.between(0.2, 1.0));
+        let waves = [chance.between(0.0, TAU), chance.between(0.0, TAU)];
+        for step in 0..length as i32 {
+            let run = step as f32 / length;
+            drift = 0.97 * drift + 0.03 * chance.either();
+            x += drift;
+            let swells = 1.0
+                + 0.25 * (step as f32 / 31.0 + waves[0]).sin()
+                + 0.2 * (step as f32 / 73.0 + waves[1]).sin();
+            let bead = 1.0 + 0.7 * (-((1.0 - run) * length / (2.2 * half)).powi(2)).exp();
+            let tapers = (run / 0.06).min(1.0) * ((1.0 - run) * length / half).clamp(0.0, 1.0).sqrt();
+            let wide = half * swells * bead * tapers;
+            let reach = (1.6 * wide).ceil() as i32;
+            for px in x as i32 - reach..=x as i32 + reach {
+                let aside = ((px as f32 - x) / wide.max(0.3)).abs();
+                let pixel = on_tile(px, y as i32 + step);
+                let value = much * (0.55 + 0.45 * run) + 1.2 * (1.0 - aside) + 0.12 * fine[pixel];
+                field[pixel] = field[pixel].max(value.min(2.2));
+            }
+        }
+    }
+    field
+}
+
+/// Rubbed through: patches that chip along facets, with scratches.
+pub(super) fn rubbed(seed: u32) -> Field {
+    let chips = super::cloth::facets(5.0, seed + 6);
+    let scratches = |turn: usize| match turn {
+        0 => noise(34.0, 1.2, seed + 7),
+        _ => noise(1.2, 30.0, seed + 8),
+    };
+    sum(&[
+        (1.0, rough(&[(11.0, 0.9), (4.5, 0.7), (1.8, 0.5), (0.7, 0.45)], seed)),
+        (0.45, chips),
+        (0.18, scratches(0)),
+        (0.12, scratches(1)),
+    ])
+}
+
+/// The grain of a plank along x: bands that narrow and widen about a heart, and pores.
+pub(super) fn grained(seed: u32) -> Field {
+    let bends = sum(&[(1.0, noise(420.0, 70.0, seed)), (0.25, noise(160.0, 24.0, seed + 1))]);
+    let (pores, streaks) = (noise(26.0, 1.1, seed + 2), noise(240.0, 3.2, seed + 3));
+    (0..SIDE * SIDE)
+        .map(|i| {
+            let y = (i / SIDE) as f32 / SIDE as f32;
+            let ring = (TAU * (13.0 * y) + 5.5 * bends[i] + PI).sin();
+            // Late wood is narrow and dark.
+            let late = (0.5 + 0.5 * ring).powi(4);
+            0.9 * late + 0.35 * streaks[i] + 0.3 * pores[i].max(0.0)
+        })
+        .collect()
+}
+
+/// Soft patches without an end.
+pub(super) fn clouded(seed: u32) -> Field {
+    rough(&[(34.0, 1.0), (15.0, 0.6), (7.0, 0.4), (3.0, 0.25), (1.2, 0.15)], seed)
+}

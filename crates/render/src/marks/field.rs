@@ -1,0 +1,314 @@
+//! Fields over a square tile that repeats without a seam, and chance without a lattice.
+//!
+//! Noise on a lattice shows its squares. Here bumps are strewn at random spots and added up (sparse convolution: J. P. Lewis,
+//! *Computer Graphics* 23 (1989) 263), so that there is no direction but the bumps' own. What is broad is strewn on a coarser
+//! tile and made finer by the subdivision of cubic B-splines.
+
+/// Side of a tile, pixels: a power of two.
+pub(crate) const SIDE: usize = 1024;
+/// How much of a surface a tile covers, mm.
+pub(crate) const TILE_MM: f64 = 256.0;
+/// Pixels of a tile to a millimetre.
+pub(super) const PER_MM: f32 = SIDE as f32 / TILE_MM as f32;
+
+/// Radius up to which bumps are strewn as they are, pixels; broader ones on a coarser tile.
+const FINE: f32 = 7.0;
+/// Bumps that lie over a spot on average.
+const OVER: f32 = 5.0;
+
+/// Numbers by chance, the same at every call (SplitMix64: G. L. Steele and others, 2014).
+pub(super) struct Chance(u64);
+
+impl Chance {
+    pub(super) fn of(seed: u32) -> Self {
+        Self(u64::from(seed).wrapping_mul(0xd134_2543_de82_ef95) ^ 0x9e37_79b9_7f4a_7c15)
+    }
+
+    /// 0..1.
+    pub(super) fn unit(&mut self) -> f32 {
+        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
+        let mut mixed = self.0;
+        mixed = (mixed ^ (mixed >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
+        mixed = (mixed ^ (mixed >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
+        ((mixed ^ (mixed >> 31)) >> 40) as f32 / (1u64 << 24) as f32
+    }
+
+    pub(super) fn between(&mut self, low: f32, high: f32) -> f32 {
+        low + (high - low) * self.unit()
+    }
+
+    /// −1..1.
+    pub(super) fn either(&mut self) -> f32 {
+        self.between(-1.0, 1.0)
+    }
+
+    /// A spot of a tile, pixels.
+    pub(super) fn spot(&mut self) -> (f32, f32) {
+        (SIDE as f32 * self.unit(), SIDE as f32 * self.unit())
+    }
+}
+
+/// A place on the tile, wherever it wraps to.
+#[inline]
+pub(super) fn on_tile(x: i32, y: i32) -> usize {
+    let wrap = |v: i32| (v as usize) & (SIDE - 1);
+    wrap(y) * SIDE + wrap(x)
+}
+
+/// A value for each pixel of a tile, row by row.
+pub(super) type Field = Vec<f32>;
+
+/// Noise of mean 0 and spread 1, of bumps with such radii across and down, pixels.
+pub(super) fn noise(across: f32, down: f32, seed: u32) -> Field {
+    let halvings = |radius: f32| {
+        let mut halved = 0;
+        while radius / (1 << halved) as f32 > FINE && SIDE >> halved > 16 {
+            halved += 1;
+        }
+        halved
+    };
+    let (of_x, of_y) = (halvings(across), halvings(down));
+    let (mut width, height) = (SIDE >> of_x, SIDE >> of_y);
+    let (rx, ry) = (across / (1 << of_x) as f32, down / (1 << of_y) as f32);
+    let mut field = strewn(width, height, (rx, ry), seed);
+    while width < SIDE {
+        field = finer_across(&field, width);
+        width *= 2;
+    }
+    for _ in 0..of_y {
+        field = finer_down(&field, width);
+    }
+    levelled(&mut field);
+    field
+}
+
+/// Bumps of either sign at random spots.
+fn strewn(width: usize, height: usize, (rx, ry): (f32, f32), seed: u32) -> Field {
+    let mut chance = Chance::of(seed);
+    let mut field = vec![0.0; width * height];
+    let bumps = ((width * height) as f32 * OVER / (std::f32::consts::PI * rx * ry)).ceil() as usize;
+    let (reach_x, reach_y) = (rx.ceil() as i32, ry.ceil() as i32);
+    let mut across = vec![0.0; 2 * reach_x as usize + 2];
+    for _ in 0..bumps {
+        let (x, y) = (width as f32 * chance.unit(), height as f32 * chance.unit());
+        let sign = if chance.unit() < 0.5 { -1.0 } else { 1.0 };
+        let (cx, cy) = (x as i32, y as i32);
+        for (k, square) in across.iter_mut().enumerate() {
+            *square = (((cx - reach_x + k as i32) as f32 - x) / rx).powi(2);
+        }
+        for py in cy - reach_y..=cy + reach_y + 1 {
+            let down = ((py as f32 - y) / ry).powi(2);
+            if down >= 1.0 {
+                continue;
+            }
+            // Both sides are powers of two.
+            let row = (py as usize & (height - 1)) * width;
+            for (k, square) in across.iter().enumerate() {
+                let left = 1.0 - square - down;
+                if left > 0.0 {
+                    let px = (cx - reach_x + k as i32) as usize & (width - 1);
+                    field[row + px] += sign * left * left;
+                }
+            }
+        }
+    }
+    field
+}
+
+/// Twice as many columns, as a cubic B-spline goes.
+fn finer_across(field: &[f32], width: usize) -> Field {
+    let mut finer = vec![0.0; 2 * field.len()];
+    for (row, to) in field.chunks_exact(width).zip(finer.chunks_exact_mut(2 * width)) {
+        for x in 0..width {
+            let (left, here, right) = (row[(x + width - 1) % width], row[x], row[(x + 1) % width]);
+            to[2 * x] = 0.125 * left + 0.75 * here + 0.125 * right;
+            to[2 * x + 1] = 0.5 * (here + right);
+        }
+    }
+    finer
+}
+
+/// Twice as many rows.
+fn finer_down(field: &[f32], width: usize) -> Field {
+    let height = field.len() / width;
+    let mut finer = vec![0.0; 2 * field.len()];
+    for y in 0..height {
+        let row = |y: usize| &field[(y % height) * width..][..width];
+        let (above, here, below) = (row(y + height - 1), row(y), row(y + 1));
+        let (even, odd) = finer[2 * y * width..][..2 * width].split_at_mut(width);
+        for x in 0..width {
+            even[x] = 0.125 * above[x] + 0.75 * here[x] + 0.125 * below[x];
+            odd[x] = 0.5 * (here[x] + below[x]);
+        }
+    }
+    finer
+}
+
+/// Brought to mean 0 and spread 1.
+pub(super) fn levelled(field: &mut [f32]) {
+    let n = field.len() as f64;
+    let mean = field.iter().map(|v| f64::from(*v)).sum::<f64>() / n;
+    let spread = (field.iter().map(|v| (f64::from(*v) - mean).powi(2)).sum::<f64>() / n).sqrt().max(1e-12);
+    for value in field {
+        *value = ((f64::from(*value) - mean) / spread) as f32;
+    }
+}
+
+/// Several of them added up, each by its weight.
+pub(super) fn sum(of: &[(f32, Field)]) -> Field {
+    let mut sum = vec![0.0; SIDE * SIDE];
+    for (weight, field) in of {
+        for (sum, value) in sum.iter_mut().zip(field) {
+            *sum += weight * value;
+        }
+    }
+    sum
+}
+
+/// Noise of several sizes, each a radius in mm and a weight.
+pub(super) fn rough(sizes: &[(f32, f32)], seed: u32) -> Field {
+    let noises: Vec<(f32, Field)> = sizes
+        .iter()
+        .zip(seed..)
+        .map(|((mm, weight), seed)| (*weight, noise(mm * PER_MM, mm * PER_MM, seed)))
+        .collect();
+    sum(&noises)
+}
+
+/// The field as it is seen through two others: each spot shows what lies so many pixels aside.
+pub(super) fn bent(field: &[f32], by: f32, across: &[f32], down: &[f32]) -> Field {
+    (0..SIDE * SIDE)
+        .map(|i| {
+            let (x, y) = ((i % SIDE) as f32 + by * across[i], (i / SIDE) as f32 + by * down[i]);
+            at(field, x, y)
+        })
+        .collect()
+}
+
+/// Between the pixels.
+#[inline]
+pub(super) fn at(field: &[f32], x: f32, y: f32) -> f32 {
+    let (cx, cy) = (x.floor(), y.floor());
+    let (fx, fy) = (x - cx, y - cy);
+    let value = |dx: i32, dy: i32| field[on_tile(cx as i32 + dx, cy as i32 + dy)];
+    let along = |dy: i32| value(0, dy) + fx * (value(1, dy) - value(0, dy));
+    along(0) + fy * (along(1) - along(0))
+}
+
+/// The mean over a square of 2 `around` + 1.
+pub(super) fn softened(field: &[f32], around: usize) -> Field {
+    let n = (2 * around + 1) as f32;
+    let mut rows = vec![0.0; field.len()];
+    for (from, to) in field.chunks_exact(SIDE).zip(rows.chunks_exact_mut(SIDE)) {
+        let at = |x: usize| from[x & (SIDE - 1)];
+        let mut sum: f32 = (0..2 * around + 1).map(|i| at(i + SIDE - around)).sum();
+        for (x, to) in to.iter_mut().enumerate() {
+            *to = sum / n;
+            sum += at(x + around + 1) - at(x + SIDE - around);
+        }
+    }
+    let row = |y: usize| &rows[(y & (SIDE - 1)) * SIDE..][..SIDE];
+    let mut sums = vec![0.0f32; SIDE];
+    for y in 0..2 * around + 1 {
+        sums.iter_mut().zip(row(y + SIDE - around)).for_each(|(sum, value)| *sum += value);
+    }
+    let mut done = vec![0.0; field.len()];
+    for (y, to) in done.chunks_exact_mut(SIDE).enumerate() {
+        to.iter_mut().zip(&sums).for_each(|(to, sum)| *to = sum / n);
+        let (enters, leaves) = (row(y + around + 1), row(y + SIDE - around));
+        for (sum, (enters, leaves)) in sums.iter_mut().zip(enters.iter().zip(leaves)) {
+            *sum += enters - leaves;
+        }
+    }
+    done
+}
+
+/// A field of half the side, made as fine as a tile.
+pub(super) fn finer(half: &[f32]) -> Field {
+    finer_down(&finer_across(half, SIDE / 2), SIDE)
+}
+
+/// Replaces values by their ranks, scaled to all of `u16`. Values are told apart to a thousandth of themselves; what is alike
+/// is ranked as it comes.
+pub(super) fn ranked(values: &[f32]) -> Vec<u16> {
+    const KEPT: u32 = 11;
+    // Floats in the order of whole numbers.
+    let key = |value: f32| {
+        let bits = value.to_bits();
+        let ordered = if bits >> 31 == 1 { !bits } else { bits | 1 << 31 };
+        (ordered >> KEPT) as usize
+    };
+    let mut begins = vec![0u32; (1 << (32 - KEPT)) + 1];
+    for value in values {
+        begins[key(*value) + 1] += 1;
+    }
+    for i in 1..begins.len() {
+        begins[i] += begins[i - 1];
+    }
+    let scale = 65536.0 / values.len() as f64;
+    values
+        .iter()
+        .map(|value| {
+            let place = &mut begins[key(*value)];
+            *place += 1;
+            (f64::from(*place - 1) * scale) as u16
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// How alike a field is to itself when it is moved by so much.
+    fn alike(field: &[f32], dx: usize, dy: usize) -> f64 {
+        let moved = |i: usize| on_tile((i % SIDE + dx) as i32, (i / SIDE + dy) as i32);
+        let product = |i: usize| f64::from(field[i]) * f64::from(field[moved(i)]);
+        (0..SIDE * SIDE).map(product).sum::<f64>() / (SIDE * SIDE) as f64
+    }
+
+    /// The same along, across and aslant: no lattice. And nothing comes again.
+    #[test]
+    fn noise_has_no_direction_and_no_period() {
+        for radius in [16.0, 30.0, 90.0] {
+            let field = noise(radius, radius, 5);
+            // Ten aside are as far as seven aside and seven down.
+            let (along, across, slant) = (alike(&field, 10, 0), alike(&field, 0, 10), alike(&field, 7, 7));
+            // Of few bumps chance leaves more.
+            let chance = 6.0 * f64::from(radius) / SIDE as f64 + 0.02;
+            assert!(
+                (along - across).abs() < chance && (along - slant).abs() < chance,
+                "{radius}: {along} {across} {slant}"
+            );
+            for times in 3..8 {
+                let away = alike(&field, (times as f32 * radius) as usize, 0).abs();
+                assert!(away < 2.0 * chance, "{radius} × {times}: {away}");
+            }
+        }
+    }
+
+    #[test]
+    fn ranks_are_spread_evenly_and_in_order() {
+        let values = noise(4.0, 9.0, 2);
+        let ranks = ranked(&values);
+        let mut tenths = [0usize; 10];
+        for rank in &ranks {
+            tenths[usize::from(*rank) * 10 / 65536] += 1;
+        }
+        assert!(tenths.iter().all(|n| n.abs_diff(SIDE * SIDE / 10) < 50), "{tenths:?}");
+        for i in (0..values.len() - 1).step_by(997) {
+            let apart = (values[i] - values[i + 1]).abs() > 0.01;
+            assert!(!apart || (values[i] < values[i + 1]) == (ranks[i] <= ranks[i + 1]));
+        }
+    }
+
+    #[test]
+    fn softening_keeps_the_mean() {
+        let field = noise(5.0, 5.0, 8);
+        let soft = softened(&field, 12);
+        let mean = |field: &[f32]| field.iter().map(|v| f64::from(*v)).sum::<f64>() / field.len() as f64;
+        assert!((mean(&soft) - mean(&field)).abs() < 1e-4);
+        let spread = |field: &[f32]| field.iter().map(|v| f64::from(*v * *v)).sum::<f64>();
+        assert!(spread(&soft) < 0.2 * spread(&field));
+    }
+}

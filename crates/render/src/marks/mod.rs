@@ -1,0 +1,376 @@
+//! Marks of tools: square tiles of ranks that repeat without a seam.
+//!
+//! | what a tool does | where |
+//! |---|---|
+//! | strokes of bristles | `strokes` |
+//! | dabs of a bunched cloth, of a pad | `cloth` |
+//! | points, drops, smears, rivulets, what is rubbed through, grain | `dabs` |
+//! | a stencil | `motif` |
+//! | chance, and fields made of it | `field` |
+//!
+//! A layer covers the pixels of lowest rank first. Each tile holds every rank equally often, so that a share of the ranks is
+//! a share of the area; where a layer covers all, the ranks say where its film is thick.
+
+mod cloth;
+mod dabs;
+mod field;
+mod motif;
+mod strokes;
+
+use std::f32::consts::PI;
+use std::sync::OnceLock;
+
+use rayon::prelude::*;
+use warm_blend_board::{Family, Technique};
+use warm_blend_piece::{Age, Mark};
+
+use field::{Field, noise, ranked, rough, softened, sum};
+pub(crate) use field::{SIDE, TILE_MM};
+use strokes::Brush;
+
+/// What a mark looks like.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Texture {
+    /// Strokes of a brush beside and over each other.
+    Brushed,
+    /// Short strokes, every which way.
+    Crossed,
+    /// Long strokes of a dry brush or a knife through wet paint.
+    Dragged,
+    /// Long light strokes that skip.
+    Skipping,
+    /// Watery paint that drew back on wax.
+    DrawnBack,
+    /// Many points.
+    Stippled,
+    /// The peel of a roller.
+    Rolled,
+    /// Peaks of thick paint.
+    Peaked,
+    /// Facets and creases of a cloth.
+    Ragged,
+    /// The same, softened.
+    Softened,
+    /// Mottles under a pad.
+    Patted,
+    /// Tongues and eddies.
+    Meshed,
+    /// Short strokes across a front.
+    Feathered,
+    /// Rivulets.
+    Running,
+    /// Drops.
+    Flung,
+    /// Smears of a knife.
+    Smeared,
+    /// Rubbed through, with chips and scratches.
+    Rubbed,
+    /// Rubbed on by fingertip.
+    Fingered,
+    /// A repeated motif.
+    Stencilled,
+    /// Soft patches.
+    Clouded,
+    /// The grain of wood.
+    Grained,
+}
+
+/// How hard a mark's rim is, as a share of all ranks within which it fades.
+pub(crate) const fn softness(mark: Mark) -> f32 {
+    match mark {
+        Mark::By(Technique::WetBlend) => 0.9,
+        Mark::By(Technique::MeshedGlaze) => 0.45,
+        Mark::By(Technique::GlazeRaggedSoftened) => 0.3,
+        Mark::By(Technique::WashPatted | Technique::MetallicWash) => 0.3,
+        Mark::By(Technique::GlazeStippled) => 0.15,
+        Mark::By(Technique::GlazeRagged) => 0.1,
+        Mark::By(Technique::WashDripped) => 0.05,
+        Mark::By(Technique::Speckle) => 0.004,
+        Mark::By(Technique::KnifeFlecks) => 0.2,
+        Mark::By(Technique::Stencil) => 0.03,
+        Mark::By(Technique::DryBrush) => 0.08,
+        Mark::Repeated => 0.02,
+        Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
+        Mark::Aged(Age::WaterMarks | Age::Verdigris) => 0.2,
+        Mark::Aged(Age::Grime | Age::SunFade) => 0.5,
+    }
+}
+
+/// How much thicker the film of a mark is where it comes first than at its rim, −1 to 1: what dries from a wash or a drop is
+/// thickest at the rim†.
+pub(crate) const fn swells(mark: Mark) -> f32 {
+    match mark {
+        Mark::By(technique) => match technique {
+            Technique::WashPatted | Technique::WashDripped | Technique::Speckle => -0.8,
+            Technique::MetallicWash => -0.4,
+            Technique::DryBrush | Technique::KnifeFlecks | Technique::Gilding => 0.9,
+            Technique::ClearWax | Technique::ClearCoat => 0.0,
+            _ => match technique.family() {
+                Family::Coat => 0.35,
+                Family::Wear => 0.0,
+                _ => 0.7,
+            },
+        },
+        Mark::Repeated => 0.6,
+        Mark::Aged(Age::WaterMarks | Age::Verdigris) => -0.7,
+        Mark::Aged(Age::Grime) => 0.7,
+        Mark::Aged(Age::Wear | Age::SunFade) => 0.0,
+    }
+}
+
+/// A tile of each texture, once it was asked for.
+type Tiles = [OnceLock<Vec<u16>>; Texture::ALL.len()];
+
+/// From how many mm by pixel a tile is looked at coarsely.
+pub(crate) const COARSE: f64 = 0.45;
+
+/// Makes the tiles of all marks, so that none has to be waited for.
+pub fn make_ready() {
+    Texture::ALL.par_iter().for_each(|texture| {
+        texture.tile(false);
+    });
+}
+
+impl Texture {
+    const ALL: [Texture; 21] = [
+        Texture::Brushed,
+        Texture::Crossed,
+        Texture::Dragged,
+        Texture::Skipping,
+        Texture::DrawnBack,
+        Texture::Stippled,
+        Texture::Rolled,
+        Texture::Peaked,
+        Texture::Ragged,
+        Texture::Softened,
+        Texture::Patted,
+        Texture::Meshed,
+        Texture::Feathered,
+        Texture::Running,
+        Texture::Flung,
+        Texture::Smeared,
+        Texture::Rubbed,
+        Texture::Fingered,
+        Texture::Stencilled,
+        Texture::Clouded,
+        Texture::Grained,
+    ];
+
+    pub(crate) const fn of(mark: Mark) -> Self {
+        let technique = match mark {
+            Mark::By(technique) => technique,
+            // The brush of a stencil stipples; the pattern is laid by where its repeats are.
+            Mark::Repeated => return Texture::Stippled,
+            Mark::Aged(Age::Wear) => return Texture::Rubbed,
+            Mark::Aged(Age::WaterMarks) => return Texture::Running,
+            Mark::Aged(Age::Grime | Age::SunFade | Age::Verdigris) => return Texture::Clouded,
+        };
+        match technique {
+            Technique::BrushedCoat | Technique::ClearWax | Technique::ClearCoat => Texture::Brushed,
+            Technique::RolledCoat => Texture::Rolled,
+            Technique::TextureCoat => Texture::Peaked,
+            Technique::WetBlend => Texture::Feathered,
+            Technique::MeshedGlaze => Texture::Meshed,
+            Technique::GlazeStippled => Texture::Stippled,
+            Technique::GlazeRagged => Texture::Ragged,
+            Technique::GlazeRaggedSoftened => Texture::Softened,
+            Technique::GlazeWiped | Technique::WashWiped | Technique::TintedWax | Technique::WashDragged => {
+                Texture::Dragged
+            }
+            Technique::WashPatted | Technique::MetallicWash => Texture::Patted,
+            Technique::WashDripped => Texture::Running,
+            Technique::DryBrush => Texture::Skipping,
+            Technique::WetWaxResist => Texture::DrawnBack,
+            Technique::Speckle => Texture::Flung,
+            Technique::Stencil => Texture::Stencilled,
+            Technique::KnifeFlecks => Texture::Smeared,
+            Technique::SandBack | Technique::WetDistress => Texture::Rubbed,
+            Technique::Gilding => Texture::Fingered,
+        }
+    }
+
+    /// What the relief looks like that a layer is left with when it is left rough; high where ranks are low.
+    pub(crate) const fn of_relief(mark: Mark) -> Self {
+        match mark {
+            Mark::By(Technique::BrushedCoat) => Texture::Crossed,
+            _ => Self::of(mark),
+        }
+    }
+
+    /// True of what follows the brush, and turns with it.
+    pub(crate) const fn turns(self) -> bool {
+        matches!(
+            self,
+            Texture::Brushed | Texture::Dragged | Texture::Skipping | Texture::DrawnBack | Texture::Grained
+        )
+    }
+
+    /// Its ranks, row by row, each of `0..=u16::MAX` as often as any other; made when first asked for. `coarse` says that only
+    /// every third pixel or so of it is looked at: what is finer is evened out, so that it does not glitter.
+    pub(crate) fn tile(self, coarse: bool) -> &'static [u16] {
+        static FINE: Tiles = [const { OnceLock::new() }; Texture::ALL.len()];
+        static COARSE: Tiles = [const { OnceLock::new() }; Texture::ALL.len()];
+        if coarse {
+            return COARSE[self as usize].get_or_init(|| {
+                let fine: Field = self.tile(false).iter().map(|rank| f32::from(*rank)).collect();
+                ranked(&softened(&fine, 1))
+            });
+        }
+        FINE[self as usize].get_or_init(|| {
+            let mut field = self.drawn();
+            // What comes first has the lowest rank.
+            field.iter_mut().for_each(|value| *value = -*value);
+            ranked(&field)
+        })
+    }
+
+    /// High where paint comes first, or lies thickest.
+    fn drawn(self) -> Field {
+        let seed = 1000 * (1 + self as u32);
+        let brush = Brush {
+            length: (60.0, 170.0),
+            width: (18.0, 34.0),
+            turn: 0.05,
+            over: 3.0,
+            dry: 0.5,
+            bristles: 0.6,
+        };
+        match self {
+            Texture::Brushed => brush.closed(seed),
+            Texture::Crossed => Brush {
+                length: (28.0, 70.0),
+                width: (16.0, 28.0),
+                turn: PI,
+                over: 4.0,
+                bristles: 0.8,
+                ..brush
+            }
+            .closed(seed),
+            Texture::Dragged => {
+                Brush { length: (150.0, 240.0), turn: 0.012, over: 2.0, dry: 0.2, bristles: 0.9, ..brush }
+                    .closed(seed)
+            }
+            Texture::Skipping => {
+                Brush { length: (60.0, 190.0), width: (12.0, 30.0), dry: 0.7, bristles: 0.75, ..brush }
+                    .broken(seed)
+            }
+            Texture::DrawnBack => sum(&[
+                (1.0, noise(110.0, 4.5, seed)),
+                (0.7, noise(60.0, 1.8, seed + 1)),
+                (0.6, noise(180.0, 26.0, seed + 2)),
+                (0.35, rough(&[(0.8, 1.0), (2.5, 0.6)], seed + 3)),
+            ]),
+            Texture::Stippled => dabs::stippled(seed),
+            Texture::Rolled => dabs::rolled(seed),
+            Texture::Peaked => dabs::peaks(seed),
+            Texture::Ragged => cloth::ragged(seed),
+            Texture::Softened => cloth::softly_brushed(Texture::Ragged.tile(false), seed),
+            Texture::Patted => cloth::patted(seed),
+            Texture::Meshed => dabs::meshed(seed),
+            Texture::Feathered => {
+                let worked = Brush {
+                    length: (25.0, 60.0),
+                    width: (16.0, 28.0),
+                    turn: PI,
+                    over: 3.0,
+                    bristles: 0.3,
+                    ..brush
+                };
+                sum(&[
+                    (1.0, softened(&worked.closed(seed), 4)),
+                    (0.8, rough(&[(26.0, 1.0), (9.0, 0.5)], seed + 3)),
+                ])
+            }
+            Texture::Running => dabs::running(seed),
+            Texture::Flung => dabs::flung(seed),
+            Texture::Smeared => dabs::smeared(seed),
+            Texture::Rubbed => dabs::rubbed(seed),
+            Texture::Fingered => {
+                let rubbed = Brush {
+                    length: (8.0, 26.0),
+                    width: (6.0, 12.0),
+                    turn: 0.7,
+                    over: 2.5,
+                    dry: 0.5,
+                    bristles: 0.25,
+                };
+                sum(&[
+                    (1.0, rubbed.broken(seed)),
+                    (0.3, rough(&[(0.7, 1.0), (2.0, 0.8), (8.0, 0.8)], seed + 7)),
+                ])
+            }
+            Texture::Stencilled => motif::stencilled(seed),
+            Texture::Clouded => dabs::clouded(seed),
+            Texture::Grained => dabs::grained(seed),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// How alike a tile is to itself so many pixels aside and down, −1 to 1.
+    fn alike(tile: &[u16], dx: usize, dy: usize) -> f64 {
+        let at = |x: usize, y: usize| f64::from(tile[(y % SIDE) * SIDE + x % SIDE]) / 32768.0 - 1.0;
+        let spots = (0..SIDE).step_by(2).flat_map(|y| (0..SIDE).step_by(2).map(move |x| (x, y)));
+        let product: f64 = spots.map(|(x, y)| at(x, y) * at(x + dx, y + dy)).sum();
+        // Ranks are spread evenly over −1..1: their square is a third in the mean.
+        product / ((SIDE / 2) * (SIDE / 2)) as f64 * 3.0
+    }
+
+    /// Nothing comes again within a tile, at no distance, along, down or aslant, but the motif of a stencil; and what has no
+    /// direction by its tool has none.
+    #[test]
+    fn marks_have_no_period_and_no_lattice() {
+        make_ready();
+        for texture in Texture::ALL.into_iter().filter(|texture| *texture != Texture::Stencilled) {
+            let tile = texture.tile(false);
+            // Strokes go on for a hand's breadth along, rivulets down, grain for the plank.
+            let (far_x, far_y) = match texture {
+                Texture::Dragged | Texture::Grained => (SIDE, 150),
+                Texture::Running => (60, SIDE),
+                _ if texture.turns() => (420, 150),
+                _ => (330, 330),
+            };
+            for away in (0..SIDE / 2).step_by(23) {
+                if away >= far_x {
+                    assert!(
+                        alike(tile, away, 0).abs() < 0.25,
+                        "{texture:?}: {away} aside, {}",
+                        alike(tile, away, 0)
+                    );
+                }
+                if away >= far_y {
+                    assert!(
+                        alike(tile, 0, away).abs() < 0.25,
+                        "{texture:?}: {away} down, {}",
+                        alike(tile, 0, away)
+                    );
+                }
+                if away >= far_x.min(far_y) {
+                    assert!(alike(tile, away, away).abs() < 0.25, "{texture:?}: {away} aslant");
+                }
+            }
+            let by_tool = texture.turns() || matches!(texture, Texture::Running | Texture::Fingered);
+            if !by_tool {
+                let (along, down, aslant) = (alike(tile, 10, 0), alike(tile, 0, 10), alike(tile, 7, 7));
+                let apart = (along - down).abs().max((along - aslant).abs());
+                assert!(apart < 0.12, "{texture:?}: {along} {down} {aslant}");
+            }
+        }
+    }
+
+    #[test]
+    fn every_rank_is_there_equally_often() {
+        make_ready();
+        for texture in Texture::ALL {
+            let mut tenths = [0usize; 10];
+            for rank in texture.tile(false) {
+                tenths[usize::from(*rank) * 10 / 65536] += 1;
+            }
+            let each = SIDE * SIDE / 10;
+            assert!(tenths.iter().all(|n| n.abs_diff(each) < 80), "{texture:?} {tenths:?}");
+        }
+    }
+}

@@ -1,0 +1,109 @@
+//! Ready finishes: each filled from the painter's own shelf, to be looked at before one is begun.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_board::{Board, Ground, GroundKind, OnShelf, Strip, Template};
+use warm_blend_paint::{Name, PaintId};
+use warm_blend_piece::Zone;
+use warm_blend_plan::{LayerWork, Work, ZoneWork, minutes, wanted};
+
+use crate::{BoardEntry, Refusal, ShelfSnapshot, kind};
+
+/// A chest of drawers†: m² that are painted, m of edges, and how much of it is moulded.
+const CHEST: (f64, f64, f64) = (3.0, 14.0, 0.15);
+
+/// A finish to begin a board from, as this shelf would make it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ReadyFinish {
+    /// `aged` …
+    pub id: &'static str,
+    /// `Glazed, dry-brushed and rubbed` …
+    pub name: &'static str,
+    /// What it does.
+    pub note: &'static str,
+    /// What it is good for.
+    pub suits: &'static str,
+    /// `easy`, `takes some practice` or `takes a sure hand`.
+    pub skill: &'static str,
+    /// How long it takes: `about 9 h by hand on a chest of drawers`; none where the shelf lacks something.
+    pub takes: Option<String>,
+    /// The board as it would be begun; none where the shelf lacks something.
+    pub entry: Option<BoardEntry>,
+    /// What the shelf lacks for it.
+    pub lacks: Option<String>,
+}
+
+impl ShelfSnapshot {
+    /// All finishes over a ground, with a main colour or one that suits each.
+    pub fn ready_finishes(&self, ground: &str, base: Option<Uuid>) -> Result<Vec<ReadyFinish>, Refusal> {
+        let ground = Ground::of(kind(ground).map_err(|error| Refusal::field("?ground", error))?);
+        let tins = self.on_shelf();
+        let base = main_colour(&tins, base, "?base")?;
+        let ready = |template: &Template| {
+            let Template { id, name, note, suits, skill, .. } = *template;
+            let board = template.filled(&tins, base).map_err(|lacks| lacks.to_string()).and_then(|filled| {
+                // A finish is a board with a name of one line.
+                let name = Name::new(name).map_err(|error| error.to_string())?;
+                Board::new(name, ground, filled.strips()).map_err(|error| error.to_string())
+            });
+            let (board, lacks) = match board {
+                Ok(board) => (Some(board), None),
+                Err(lacks) => (None, Some(lacks)),
+            };
+            ReadyFinish {
+                id,
+                name,
+                note,
+                suits,
+                skill: skill.words(),
+                takes: board.as_ref().map(by_hand),
+                entry: board.as_ref().map(BoardEntry::from),
+                lacks,
+            }
+        };
+        Ok(Template::ALL.iter().map(ready).collect())
+    }
+
+    /// The strips of a finish, with what is on the shelf; faults are of the fields of a new board.
+    pub(crate) fn strips_of(&self, template: &str, base: Option<Uuid>) -> Result<Vec<Strip>, Refusal> {
+        let template = Template::find(template).ok_or_else(|| {
+            let known = Template::ALL.map(|template| template.id).join(", ");
+            let words = format!("there is no such finish to start from: choose one of {known}");
+            Refusal::field("/template", words)
+        })?;
+        let tins = self.on_shelf();
+        let base = main_colour(&tins, base, "/base")?;
+        let filled = template.filled(&tins, base).map_err(|error| Refusal::field("/template", error))?;
+        Ok(filled.strips())
+    }
+}
+
+fn main_colour(tins: &[OnShelf], base: Option<Uuid>, at: &str) -> Result<Option<PaintId>, Refusal> {
+    let base = base.map(PaintId);
+    match base.is_some_and(|base| tins.iter().all(|tin| tin.paint != base)) {
+        true => Err(Refusal::field(at, "this paint is not on the shelf: choose another")),
+        false => Ok(base),
+    }
+}
+
+/// How long the first strip takes on a chest of drawers, in words.
+fn by_hand(board: &Board) -> String {
+    let (area, edge, relief) = CHEST;
+    let strip = board.strips().first().map(|strip| strip.letter);
+    let layers = strip.map(|strip| board.layers(strip)).unwrap_or_default();
+    let chest = ZoneWork {
+        zone: Zone::Case,
+        area,
+        edge,
+        relief,
+        largest: area / 4.0,
+        ground: GroundKind::WhitePrimer,
+        layers: layers.into_iter().map(LayerWork::from).collect(),
+        ages: Vec::new(),
+    };
+    let works = wanted(&chest, false, false);
+    let painting = works.iter().filter(|work| matches!(work, Work::Layer(_) | Work::Buff));
+    let hours = painting.map(|work| minutes(work, &[&chest])).sum::<f64>() / 60.0;
+    format!("about {:.0} h by hand on a chest of drawers", hours.max(1.0))
+}

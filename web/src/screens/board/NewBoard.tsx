@@ -1,0 +1,109 @@
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Paint, Problem } from '../../api/client';
+import { Field } from '../../parts/Field';
+import { PaintPicker } from '../../parts/PaintPicker';
+import { Picker } from '../../parts/Picker';
+import { useDeed } from '../../parts/useDeed';
+import { useBoardCalls, type useBoardChoices } from '../../state/boards';
+
+/** What a board is begun with. */
+export interface Begun {
+  ground: string;
+  /** A finish to start from, or `none`. */
+  template: string;
+  /** The main colour, or `any`. */
+  base: string;
+}
+
+interface Props {
+  choices: NonNullable<ReturnType<typeof useBoardChoices>>;
+  shelf: Paint[];
+  begun: Begun;
+  onChange: (part: Partial<Begun>) => void;
+}
+
+/** The way to begin a board. */
+export function NewBoard({ choices, shelf, begun: { ground, template, base }, onChange }: Props) {
+  const [name, setName] = useState('');
+  const [problem, setProblem] = useState<Problem>();
+  const calls = useBoardCalls();
+  const go = useNavigate();
+  const { attempt, busy } = useDeed();
+  const begin = async () => {
+    const board = await attempt(
+      'The board was not created',
+      () =>
+        calls.make(
+          name.trim() || 'new board',
+          ground,
+          template === 'none' ? null : template,
+          base === 'any' ? null : base,
+        ),
+      setProblem,
+    );
+    if (board) go(`/board/${board.id}`);
+  };
+  const paints = shelf.filter((paint) => !paint.medium);
+  const wide = 'w-full';
+  return (
+    <section aria-label="New board" className="grid content-start gap-3 lg:sticky lg:top-2 lg:self-start">
+      <h2 className="text-2xl">New board</h2>
+      <Field
+        label="Name"
+        value={name}
+        onChange={setName}
+        placeholder="aged case"
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') void begin();
+        }}
+        error={problem?.at('/name')}
+      />
+      <div className="grid gap-1 text-sm font-semibold">
+        Start from
+        <Picker
+          label="Start from"
+          className={wide}
+          choices={[...choices.templates, { id: 'none', name: 'Nothing: a bare ground' }]}
+          value={template}
+          onChange={(id) => onChange({ template: id })}
+        />
+      </div>
+      <p className="-mt-2 text-sm text-soft">{choices.templates.find(({ id }) => id === template)?.note}</p>
+      {template !== 'none' && (
+        <div className="grid gap-1 text-sm font-semibold">
+          Main colour
+          <PaintPicker
+            label="Main colour"
+            className={wide}
+            choices={[
+              { id: 'any', name: 'What suits the finish' },
+              ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
+            ]}
+            value={base}
+            onChange={(id) => onChange({ base: id })}
+          />
+        </div>
+      )}
+      <div className="grid gap-1 text-sm font-semibold">
+        Surface
+        <Picker
+          label="Surface"
+          className={wide}
+          choices={choices.grounds}
+          value={ground}
+          onChange={(id) => onChange({ ground: id })}
+        />
+      </div>
+      {problem && !problem.at('/name') && (
+        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
+          {problem.message}
+        </p>
+      )}
+      <button type="button" className="press press-ink" disabled={busy} onClick={begin}>
+        <Plus size={18} aria-hidden /> Create board
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,67 @@
+import { BY_THE_WINDOW } from '../../parts/Lamp';
+import { WhenSeen } from '../../parts/WhenSeen';
+import { useReadyFinishes } from '../../state/boards';
+import { Picture } from './Picture';
+
+interface Props {
+  ground: string;
+  /** The main colour; what suits each finish where undefined. */
+  base: string | undefined;
+  chosen: string;
+  onChoose: (id: string) => void;
+}
+
+/** Ways of working to begin from, each drawn with the paints at hand. */
+export function ReadyFinishes({ ground, base, chosen, onChoose }: Props) {
+  const finishes = useReadyFinishes(ground, base);
+  if (!finishes) return null;
+  return (
+    <section aria-label="Ready finishes" className="grid gap-3">
+      <h2 className="text-2xl">Ready finishes</h2>
+      <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+        {finishes.map(({ id, name, note, suits, skill, takes, entry, lacks }) => (
+          <li
+            key={id}
+            className={`relative ${id === chosen ? 'bg-paper outline-3 outline-ink' : 'bg-panel has-enabled:hover:bg-paper'}`}
+          >
+            <WhenSeen className="aspect-2/1 w-full">
+              {entry && (
+                <Picture
+                  entry={entry}
+                  letter={entry.strips[0]?.letter ?? 'A'}
+                  layers={undefined}
+                  lit={BY_THE_WINDOW}
+                  all={entry.strips.length > 1}
+                  small={false}
+                  width={420}
+                  alt=""
+                />
+              )}
+            </WhenSeen>
+            <div className="grid gap-1 p-3 text-sm leading-snug">
+              {/* The whole card is the button's to touch. */}
+              <button
+                type="button"
+                aria-pressed={id === chosen}
+                aria-describedby={`ready-${id}`}
+                disabled={!entry}
+                onClick={() => onChoose(id)}
+                className="cursor-pointer text-left text-base font-semibold after:absolute after:inset-0 disabled:cursor-default"
+              >
+                {name}
+              </button>
+              <p id={`ready-${id}`}>
+                {note}{' '}
+                <span className="text-soft">
+                  {lacks ? `Not yet: ${lacks}` : `For ${suits}. ${upper(skill)}; ${takes}.`}
+                </span>
+              </p>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const upper = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
