@@ -254,10 +254,13 @@ impl<'a> Cast<'a> {
         Ok(Self { shelf, main })
     }
 
-    /// The other paint for which `off` is least; the main one where there is no other.
+    /// The other paint for which `off` is least; the main one where there is no other. A clay-type one is the last: what is
+    /// wet lifts it again.
     fn least(&self, off: impl Fn(&OnShelf) -> f64) -> OnShelf {
+        let lifts = |tin: &OnShelf| tin.class == Class::Clay;
         let others = paints(self.shelf).filter(|tin| tin.paint != self.main.paint);
-        others.min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(self.main)
+        let least = others.min_by(|a, b| lifts(a).cmp(&lifts(b)).then(off(a).total_cmp(&off(b))));
+        least.unwrap_or(self.main)
     }
 
     /// The paint nearest to a lightness, where so much counts how far it turns from the main one.

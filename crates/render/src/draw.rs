@@ -95,9 +95,9 @@ fn paint(
         on_tile: OnTile::of(relief, lay, 0),
     };
     let spots = &*spots;
-    let films = |x: usize, y: usize, tone: &Tone| match tone.bare {
-        true => grained.at(x, y),
-        false => spots.pixels[y * width + x].film,
+    let films = |i: usize, tone: &Tone| match tone.bare {
+        true => grained.at(i % width, i / width),
+        false => spots.pixels[i].film,
     };
     let raw = Table::of(tones, |_, _, tone| *tone);
     // What pools on average is taken out, so that a state's mean stays what it is.
@@ -111,7 +111,7 @@ fn paint(
                     continue;
                 }
                 let mut add = |state: u16, shows: u8| {
-                    let pool = i64::from(films(i % width, i / width, raw.at(group, state)));
+                    let pool = i64::from(films(i, raw.at(group, state)));
                     let [thick, thin, n] = pooled.at_mut(group, state);
                     let shows = i64::from(shows);
                     *thick += shows * pool.max(0);
@@ -150,10 +150,10 @@ fn paint(
                 continue;
             }
             let tone = tones.at(shows.group, shows.state);
-            let mut colour = pooling(tone, films(x, y, tone));
+            let mut colour = pooling(tone, films(i, tone));
             if shows.shows > 0 {
                 let beyond = tones.at(shows.group, shows.other);
-                let other = pooling(beyond, films(x, y, beyond));
+                let other = pooling(beyond, films(i, beyond));
                 let part = f32::from(shows.shows) * (1.0 / 255.0);
                 for c in 0..3 {
                     colour[c] += part * (other[c] - colour[c]);
@@ -230,10 +230,13 @@ impl Roughness<'_> {
 /// A colour in the light of a lamp.
 #[inline]
 fn shaded(colour: Linear, tone: &Tone, slope: (f32, f32), lit: &Lit, open: u8) -> Linear {
-    let light = lit.on(slope, open);
+    if tone.lustre == 0.0 && tone.gloss <= 0.05 {
+        let light = lit.on(slope, open);
+        return colour.map(|channel| channel * light);
+    }
+    let (light, mirrored) = lit.on_and_mirrored(slope, open);
     if tone.lustre > 0.0 {
         // A metal mirrors what is around it: bright towards the lamp, dark away from it.
-        let mirrored = lit.mirrored(slope);
         let metal = (0.3 + 1.6 * (mirrored + lit.by_the_flat())) * light.min(1.2);
         let brightest = colour[0].max(colour[1]).max(colour[2]).max(1e-4);
         return std::array::from_fn(|c| {
@@ -241,11 +244,8 @@ fn shaded(colour: Linear, tone: &Tone, slope: (f32, f32), lit: &Lit, open: u8) -
             colour[c] * light + tone.lustre * (colour[c] * (metal - light) + glint)
         });
     }
-    if tone.gloss > 0.05 {
-        let glint = 0.5 * tone.gloss * tone.gloss * lit.mirrored(slope).max(0.0);
-        return colour.map(|channel| channel * light + glint);
-    }
-    colour.map(|channel| channel * light)
+    let glint = 0.5 * tone.gloss * tone.gloss * mirrored.max(0.0);
+    colour.map(|channel| channel * light + glint)
 }
 
 #[inline]

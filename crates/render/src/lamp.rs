@@ -76,20 +76,24 @@ pub(crate) struct Lit {
 impl Lit {
     /// Light on a slope of which so much lies open, 128 for all, against that on the flat.
     #[inline]
-    pub(crate) fn on(&self, (across, down): (f32, f32), open: u8) -> f32 {
-        let length = (across * across + down * down + 1.0).sqrt();
-        // A slope that climbs to the right turns to the left.
-        let facing = (1.0 - self.across * across - self.down * down) / length;
-        (facing.clamp(0.0, 1.8) * self.soft + 1.0 - self.soft) * f32::from(open) * (1.0 / 128.0)
+    pub(crate) fn on(&self, slope: (f32, f32), open: u8) -> f32 {
+        self.facing(slope, upright(slope), open)
     }
 
-    /// How nearly a slope mirrors the lamp, beyond what the flat does: −1 to 1.
+    /// The same, and how nearly the slope mirrors the lamp beyond what the flat does: −1 to 1.
     #[inline]
-    pub(crate) fn mirrored(&self, (across, down): (f32, f32)) -> f32 {
-        let length = (across * across + down * down + 1.0).sqrt();
+    pub(crate) fn on_and_mirrored(&self, slope: (f32, f32), open: u8) -> (f32, f32) {
+        let upright = upright(slope);
         let [x, y, z] = self.half;
-        let here = ((z - x * across - y * down) / length).max(0.0);
-        sharp(here) - sharp(z)
+        let here = ((z - x * slope.0 - y * slope.1) * upright).max(0.0);
+        (self.facing(slope, upright, open), sharp(here) - sharp(z))
+    }
+
+    #[inline]
+    fn facing(&self, (across, down): (f32, f32), upright: f32, open: u8) -> f32 {
+        // A slope that climbs to the right turns to the left.
+        let facing = (1.0 - self.across * across - self.down * down) * upright;
+        (facing.clamp(0.0, 1.8) * self.soft + 1.0 - self.soft) * f32::from(open) * (1.0 / 128.0)
     }
 
     /// How nearly the flat mirrors the lamp, 0 to 1.
@@ -97,6 +101,12 @@ impl Lit {
     pub(crate) fn by_the_flat(&self) -> f32 {
         sharp(self.half[2])
     }
+}
+
+/// How far up the normal of a slope points.
+#[inline]
+fn upright((across, down): (f32, f32)) -> f32 {
+    1.0 / (across * across + down * down + 1.0).sqrt()
 }
 
 /// A high power: the 22nd.
@@ -117,7 +127,7 @@ mod tests {
             for rakes in [false, true] {
                 let lit = Lamp::from_side(f64::from(turn) * 10.0, rakes).lit();
                 assert!((lit.on((0.0, 0.0), 128) - 1.0).abs() < 1e-6);
-                assert!(lit.mirrored((0.0, 0.0)).abs() < 1e-6);
+                assert!(lit.on_and_mirrored((0.0, 0.0), 128).1.abs() < 1e-6);
             }
         }
     }

@@ -741,22 +741,28 @@ impl<'a> Press<'a> {
         let (spots, lay) = (&self.relief.pixels[y * width..], &self.lay.coats[y * width..]);
         let cloud = &Texture::Clouded.tile(false)[self.tall[y] * SIDE..][..SIDE];
         let on_tile = self.on_tile.row(y);
-        for (x, bin) in bins.iter_mut().enumerate() {
-            let Some(Some(pressed)) = self.pressed.get(usize::from(lay[x])) else { continue };
-            let spot = &spots[x];
-            let at = on_tile.at(x, pressed.turns && spot.upright);
-            let (fine, broad) = (f32::from(pressed.tile[at]), f32::from(cloud[self.wide[x]]));
-            let rank = pressed.least
-                + pressed.fine * fine
-                + pressed.broad * broad
-                + pressed.out * f32::from(spot.stands_out)
-                + pressed.near * f32::from(spot.near)
-                + pressed.low * f32::from(spot.low);
-            let rank = match pressed.repeated {
-                true => in_pattern(self.lay.depth(y * width + x), rank),
-                false => rank,
-            };
-            *bin = (rank.max(0.0) as u16) / BIN as u16;
+        let mut x = 0;
+        // Coat by coat: they lie side by side.
+        for run in lay[..bins.len()].chunk_by(|one, next| one == next) {
+            let (from, to) = (x, x + run.len());
+            x = to;
+            let Some(Some(pressed)) = self.pressed.get(usize::from(run[0])) else { continue };
+            for x in from..to {
+                let spot = &spots[x];
+                let at = on_tile.at(x, pressed.turns && spot.upright);
+                let (fine, broad) = (f32::from(pressed.tile[at]), f32::from(cloud[self.wide[x]]));
+                let rank = pressed.least
+                    + pressed.fine * fine
+                    + pressed.broad * broad
+                    + pressed.out * f32::from(spot.stands_out)
+                    + pressed.near * f32::from(spot.near)
+                    + pressed.low * f32::from(spot.low);
+                let rank = match pressed.repeated {
+                    true => in_pattern(self.lay.depth(y * width + x), rank),
+                    false => rank,
+                };
+                bins[x] = (rank.max(0.0) as u16) / BIN as u16;
+            }
         }
     }
 }

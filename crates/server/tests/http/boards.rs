@@ -20,6 +20,8 @@ async fn ready_finishes_are_filled_from_the_shelf() {
         assert!(finish["takes"].as_str().unwrap().contains("h by hand"), "{finish}");
         let seen = bench.post("/api/boards/preview", finish["entry"].clone(), StatusCode::OK).await;
         assert_eq!(seen["places"].as_array().unwrap().len(), 3);
+        let fails = |advice: &&Value| advice["severity"] == "fails";
+        assert_eq!(seen["advice"].as_array().unwrap().iter().find(fails), None, "{}", finish["id"]);
     }
     let waxes = all.as_array().unwrap().iter().find(|finish| finish["id"] == "dark-wax").unwrap();
     assert_eq!(waxes["entry"]["strips"].as_array().unwrap().len(), 3);
