@@ -65,6 +65,13 @@ async fn main() {
     painter.reads("In a recess").await;
     keep(&painter, "glaze").await;
     painter.open("/board").await;
+    painter.the("heading", "Ready finishes").await;
+    let shown = "document.querySelector('[aria-label=\"Ready finishes\"]').scrollIntoView()";
+    painter.driver.execute(shown, vec![]).await.expect("the finishes");
+    painter.settled().await;
+    painter.until("all are drawn", async || !painter.text().await.contains("Drawing")).await;
+    keep(&painter, "finishes").await;
+    painter.open("/board").await;
     painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
     painter.the("list", "Places").await;
