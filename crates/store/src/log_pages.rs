@@ -70,6 +70,14 @@ impl Store {
         query.query_row([id], raw).optional()?.map(RawLine::parse).transpose()
     }
 
+    /// The lines of a piece that have a photo, the oldest first.
+    pub fn photos_of(&self, piece: Uuid) -> Result<Vec<KeptLine>, StoreError> {
+        let mut query = self.connection.prepare_cached(&format!(
+            "{COLUMNS} WHERE piece = ?1 AND photo IS NOT NULL AND NOT removed ORDER BY at, id"
+        ))?;
+        query.query_map([piece.to_string()], raw)?.map(|row| row.map_err(StoreError::from)?.parse()).collect()
+    }
+
     /// The lines that have a pot, the newest first.
     pub fn pots(&self) -> Result<Vec<KeptLine>, StoreError> {
         let mut query = self

@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::Measured;
-use warm_blend_paint::{Look, Masstone, percentages};
+use warm_blend_paint::{Look, Masstone, Seen, percentages};
 use warm_blend_photo::{Card, Photo, PhotoSpot};
 use warm_blend_spectral::Lab;
 
@@ -99,8 +99,10 @@ pub struct PhotoPalette {
 pub struct PaletteColour {
     /// L*, a*, b* in daylight (D65, 2°).
     pub lab: [f64; 3],
-    /// What the screen shows for it.
+    /// What the screen shows for it in daylight.
     pub hex: String,
+    /// The same in the light asked for: the wall of the photo in another lamp.
+    pub in_light: String,
     /// Share of the photo without the card, in percent.
     pub percent: u32,
     /// A place where it lies, in widths of the photo from the left and from the top.
@@ -132,6 +134,15 @@ pub struct PaletteRecipe {
 const COLOURS: usize = 8;
 /// What is so much lighter or darker than the base lies on tips or in hollows†, L*.
 const OFF_THE_BASE: f64 = 6.0;
+
+/// What the screen shows for a colour read in daylight, in the light it is looked at. What no surface can be is shown as it was.
+fn in_the_light(lab: Lab, look: Look) -> String {
+    let read = Measured::Colour(lab);
+    match Masstone::Lab(lab).reflectance() {
+        Ok(curve) => Seen::of(&curve, look.light).screen.srgb.to_string(),
+        Err(_) => hex(&read),
+    }
+}
 
 fn card_of(text: &str) -> Result<Card, Refusal> {
     match text {
@@ -181,6 +192,7 @@ impl ShelfSnapshot {
             colours.push(PaletteColour {
                 lab: [l, a, b],
                 hex: hex(&Measured::Colour(colour.lab)),
+                in_light: in_the_light(colour.lab, look),
                 percent: percent[n],
                 at: [colour.at.0, colour.at.1],
                 shade_of: colour.shade_of,

@@ -2,7 +2,8 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { api, got } from '../api/client';
-import type { useLook } from '../light/light';
+import { useLook } from '../light/light';
+import { usePreview } from './preview';
 import { refresh } from './workspace';
 
 const asBytes = {
@@ -48,16 +49,34 @@ export function usePhotos() {
   return {
     keep: (file: File) => got(api.POST('/api/photos/kept', { body: file as never, ...asBytes })),
     bring: (file: File) => got(api.POST('/api/photos', { body: file as never, ...asBytes })),
-    palette: (id: string, card: string, card_at: Spot, look: ReturnType<typeof useLook>) =>
-      got(
-        api.POST('/api/photos/{id}/palette', {
-          params: { path: { id }, query: look },
-          body: { card, card_at },
-        }),
-      ),
     pick: (id: string, card: string, card_at: Spot, spots: Spot[]) =>
       got(api.POST('/api/photos/{id}/pick', { params: { path: { id } }, body: { card, card_at, spots } })),
   };
+}
+
+/** What is asked of a photo: which, and where its card lies. */
+export interface OfPhoto {
+  id: string;
+  card: string;
+  spot: Spot;
+}
+
+/** The main colours of a photo and what would make them, in the light at hand. */
+export function usePhotoPalette(asked: OfPhoto | undefined) {
+  const look = useLook();
+  const { id = '', card = '', spot = { x: 0, y: 0, radius: 0 } } = asked ?? {};
+  return usePreview({
+    queryKey: ['palette', look, asked],
+    queryFn: ({ signal }) =>
+      got(
+        api.POST('/api/photos/{id}/palette', {
+          params: { path: { id }, query: look },
+          body: { card, card_at: spot },
+          signal,
+        }),
+      ),
+    enabled: asked !== undefined,
+  });
 }
 
 /** A round spot of a photo, in widths of the photo. */

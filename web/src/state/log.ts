@@ -30,6 +30,17 @@ export function useLog(narrowed: Narrowed) {
   });
 }
 
+/** The photos of a piece on its way, the oldest first. */
+export function usePhotosOf(piece: string) {
+  return (
+    useQuery({
+      queryKey: ['log', 'photos', piece],
+      queryFn: () => got(api.GET('/api/pieces/{id}/photos', { params: { path: { id: piece } } })),
+      staleTime: 0,
+    }).data ?? []
+  );
+}
+
 /** What would come of a line today. */
 export function useAgain(line: number | undefined) {
   const look = useLook();

@@ -51,6 +51,44 @@ async fn a_note_is_kept() {
     painter.leave().await;
 }
 
+/// The first and the last photo of the piece stand beside each other, until another is chosen.
+#[tokio::test]
+async fn before_and_after_side_by_side() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/log").await;
+    for (n, (words, code)) in
+        [("bare still", [90, 50, 40]), ("first coat", [120, 130, 140]), ("waxed", [80, 95, 105])]
+            .into_iter()
+            .enumerate()
+    {
+        let photo = image::RgbImage::from_pixel(80, 60, image::Rgb(code));
+        painter.bring("Photo", &format!("{n}.png"), &crate::png(&photo)).await;
+        painter.the("button", "Another photo").await;
+        painter.write("textbox", "Note", words).await;
+        painter.click("button", "Keep").await;
+        painter.reads(&format!("\n{words}")).await;
+        painter.the("button", "Photo").await;
+    }
+    painter.click("button", "Before and after").await;
+    let source = async |name: &str| {
+        let images = painter.names("image").await;
+        images.into_iter().find(|image| image.starts_with(name)).unwrap_or_default()
+    };
+    painter
+        .until("the first and the last", async || {
+            source("Before").await.contains("bare still") && source("After").await.contains("waxed")
+        })
+        .await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("combobox", "After").await;
+    painter.press(thirtyfour::Key::Up).await;
+    painter.press(thirtyfour::Key::Enter).await;
+    painter.until("another", async || source("After").await.contains("first coat")).await;
+    painter.click("button", "Close the full screen").await;
+    painter.the("searchbox", "Find in the log").await;
+    painter.leave().await;
+}
+
 /// From a photo to a board: its colours are found, what would make them stands beside, a board is begun from them; and from the brief they
 /// are what is aimed at.
 #[tokio::test]

@@ -122,6 +122,19 @@ async fn from_a_photo_to_a_labelled_pot() {
     painter.press(code).await;
     painter.press(thirtyfour::Key::Enter).await;
     painter.the("article", "Label").await;
+
+    // A year later: found in the log by a word and by what it looks like, and made again.
+    painter.open("/log").await;
+    painter.write("searchbox", "Find in the log", "straw").await;
+    painter.until("only what is sought", async || !painter.text().await.contains("5 steps done")).await;
+    let seen = kept["prediction"]["swatch"]["face"]["hex"].as_str().unwrap();
+    painter.write("textbox", "Looks like", seen).await;
+    painter.reads("ΔE 0").await;
+    let again =
+        painter.names("button").await.into_iter().find(|name| name.starts_with("Make it again: Poured"));
+    painter.click("button", &again.expect("the pot is in the log")).await;
+    painter.reads("Now, from the same parts").await;
+    painter.reads(": no difference you could see").await;
     painter.leave().await;
 }
 

@@ -9,7 +9,9 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_piece::Piece;
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{Colour, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike, TruthView};
+use warm_blend_workshop::{
+    Colour, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike, PhotoOfPiece, TruthView,
+};
 
 use crate::{
     Workspace,
@@ -53,6 +55,21 @@ pub async fn again(
     let (line, shelf) = workspace.with_shelf(move |store| store.log_line(line)).await?;
     let line = line.ok_or_else(|| Problem::not_found("this line is not in the log any more: look again"))?;
     off_thread(move || Ok(shelf.make_again(&line, look)?)).await.map(Json)
+}
+
+/// The photos of a piece on its way, the oldest first.
+#[utoipa::path(get, path = "/pieces/{id}/photos", operation_id = "list_photos_of_piece", tag = "log",
+    params(("id" = Uuid, Path)), responses((status = OK, body = Vec<PhotoOfPiece>)))]
+pub async fn photos_of_piece(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+) -> Result<Json<Vec<PhotoOfPiece>>, Problem> {
+    let read = move |store: &mut Store| {
+        store.get::<Piece>(id)?;
+        store.photos_of(id)
+    };
+    let lines = workspace.with(read).await?;
+    Ok(Json(lines.into_iter().filter_map(PhotoOfPiece::of).collect()))
 }
 
 /// Pots that look like a colour, the nearest first.

@@ -101,6 +101,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(plans::clock))
         .routes(routes!(plans::untick))
         .routes(routes!(plans::record))
+        .routes(routes!(log::photos_of_piece))
         .routes(routes!(plans::export))
         .routes(routes!(log::get))
         .routes(routes!(log::like))

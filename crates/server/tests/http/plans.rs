@@ -448,8 +448,13 @@ async fn a_step_takes_a_photo() {
         page["days"][0]["groups"][0]["entries"][0]["photo"].clone()
     };
     assert_eq!(found().await, photo["id"]);
+    let of_piece = format!("/api/pieces/{id}/photos");
+    assert_eq!(bench.get(&of_piece).await[0]["photo"], photo["id"]);
     let path = format!("/api/pieces/{id}/run-sheet/done/6?revision={}", done["revision"]);
     let back = bench.call(Method::DELETE, &path, Value::Null, StatusCode::OK).await;
     assert_eq!(names(&back), names(&sheet));
     assert_eq!(found().await, Value::Null);
+    assert_eq!(bench.get(&of_piece).await, json!([]));
+    let nobody = "/api/pieces/00000000-0000-0000-0000-000000000001/photos";
+    bench.call(Method::GET, nobody, Value::Null, StatusCode::NOT_FOUND).await;
 }

@@ -272,6 +272,12 @@ async fn a_photo_gives_its_colours_and_a_board() {
     assert_eq!((&shade["shade_of"], &shade["recipe"]), (&json!(1), &Value::Null));
     assert!(base["recipe"]["judgement"]["difference"].as_f64().unwrap() < 2.0, "{base}");
 
+    // The wall in another lamp: its codes stay those of daylight, what is seen turns.
+    assert_eq!(base["in_light"], base["hex"]);
+    let by_bulb = bench.post(&format!("{path}?light=bulb"), asked.clone(), OK).await;
+    assert_eq!(by_bulb["colours"][0]["hex"], base["hex"]);
+    assert_ne!(by_bulb["colours"][0]["in_light"], base["hex"]);
+
     let layers = json!([base["layer"], over["layer"]]);
     let board = json!({"name": "From a photo", "ground": "red-stain", "layers": layers});
     let board = bench.post("/api/boards", board, MADE).await;

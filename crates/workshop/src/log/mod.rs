@@ -14,4 +14,4 @@ pub use note::{LogNote, LogNoteEntry};
 pub use query::{LogAsked, LogQuery};
 pub use search::{finds, folded};
 pub use truth::{Surprise, TruthPoint, TruthView};
-pub use view::{KeptLine, LogDay, LogEntryView, LogGroup, LogPage};
+pub use view::{KeptLine, LogDay, LogEntryView, LogGroup, LogPage, PhotoOfPiece};

@@ -71,6 +71,24 @@ pub struct LogGroup {
     pub entries: Vec<LogEntryView>,
 }
 
+/// A photo of a piece on its way.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PhotoOfPiece {
+    /// The photo: see `/api/photos/kept/{id}`.
+    pub photo: Uuid,
+    /// When, RFC 3339.
+    pub at: String,
+    /// What was done or noted, in the words of the time.
+    pub words: String,
+}
+
+impl PhotoOfPiece {
+    /// Of a line; none of one without a photo.
+    pub fn of(line: KeptLine) -> Option<Self> {
+        Some(Self { photo: line.photo?, at: line.at.to_string(), words: line.words })
+    }
+}
+
 /// A line.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LogEntryView {

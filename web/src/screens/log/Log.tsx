@@ -5,6 +5,7 @@ import { Segments } from '../../parts/Segments';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { type Narrowed, useLog } from '../../state/log';
 import { usePaints, usePiece } from '../../state/workspace';
+import { BeforeAfter } from './BeforeAfter';
 import { Days } from './Days';
 import { HowTrue } from './HowTrue';
 import { LooksLike } from './LooksLike';
@@ -105,6 +106,7 @@ export function Log() {
       </section>
       <aside className="grid shrink-0 content-start gap-5 px-4 pt-1 pb-6 lg:w-92 lg:overflow-auto lg:pl-0">
         <WriteNote piece={piece} />
+        {piece && <BeforeAfter piece={piece.id} />}
         <LooksLike />
         <HowTrue />
       </aside>

@@ -38,8 +38,8 @@ export function PhotoColours({ palette, chosen, onChosen }: Props) {
               />
             </label>
             <span aria-hidden className="grid min-h-18 grid-cols-2">
-              <span style={{ background: colour.hex }} />
-              <span style={{ background: colour.recipe?.hex ?? colour.hex }} />
+              <span style={{ background: colour.in_light }} />
+              <span style={{ background: colour.recipe?.hex ?? colour.in_light }} />
             </span>
             <div className="py-2 pr-2 leading-tight">
               <p>

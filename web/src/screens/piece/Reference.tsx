@@ -1,8 +1,7 @@
 import { ArrowLeft, PanelsTopLeft, Target } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { PhotoPalette, PieceKept } from '../../api/client';
-import { useLook } from '../../light/light';
+import { type PieceKept, Problem } from '../../api/client';
 import { PhotoFile } from '../../parts/PhotoFile';
 import { CARDS } from '../../parts/PhotoPick';
 import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
@@ -10,10 +9,14 @@ import { Segments } from '../../parts/Segments';
 import { useDeed } from '../../parts/useDeed';
 import { Waiting } from '../../parts/Waiting';
 import { useBoardCalls } from '../../state/boards';
-import { type Spot, usePhotos } from '../../state/files';
+import { type OfPhoto, type Spot, usePhotoPalette, usePhotos } from '../../state/files';
 import { briefOf, usePieceCalls } from '../../state/piece';
 import { usePiece } from '../../state/workspace';
 import { PhotoColours } from './PhotoColours';
+
+/** What is wrong with where the card is said to lie, or with the rest. */
+const wrongAt = (error: Error) =>
+  (error instanceof Problem && (error.at('/card_at') ?? error.at('/card'))) || error.message;
 
 interface Brought {
   id: string;
@@ -30,7 +33,6 @@ export function Reference() {
 
 function FromPhoto({ piece }: { piece: PieceKept }) {
   const photos = usePhotos();
-  const look = useLook();
   const boards = useBoardCalls();
   const pieces = usePieceCalls(piece.id);
   const go = useNavigate();
@@ -38,9 +40,14 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
   const [photo, setPhoto] = useState<Brought>();
   const [card, setCard] = useState<string>('white');
   const [spot, setSpot] = useState<Spot>({ x: 0.5, y: 0.4, radius: RADIUS });
-  const [palette, setPalette] = useState<PhotoPalette>();
-  const [chosen, setChosen] = useState<number[]>([]);
-  const [wrong, setWrong] = useState<string>();
+  const [asked, ask] = useState<OfPhoto>();
+  const [picked, setPicked] = useState<number[]>();
+  const [unread, setUnread] = useState<string>();
+  const found = usePhotoPalette(asked);
+  const palette = asked && !found.isError ? found.data : undefined;
+  // All that can be mixed, until the painter says which.
+  const chosen = picked ?? palette?.colours.flatMap(({ recipe }, n) => (recipe ? [n] : [])) ?? [];
+  const wrong = unread ?? (asked && found.error ? wrongAt(found.error) : undefined);
   useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
 
   const bring = (file: File) =>
@@ -50,25 +57,16 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
         const { id, width, height } = await photos.bring(file);
         setPhoto({ id, url: URL.createObjectURL(file), ratio: height / width });
         setSpot({ x: 0.5, y: height / width / 2, radius: RADIUS });
-        setPalette(undefined);
-        setWrong(undefined);
+        ask(undefined);
+        setUnread(undefined);
       },
-      (problem) => setWrong(problem.at('/photo') ?? problem.message),
+      (problem) => setUnread(problem.at('/photo') ?? problem.message),
     );
-  const find = () =>
-    attempt(
-      'No colours were found',
-      async () => {
-        const found = await photos.palette(photo?.id ?? '', card, spot, look);
-        setPalette(found);
-        setChosen(found.colours.flatMap((colour, n) => (colour.recipe ? [n] : [])));
-        setWrong(undefined);
-      },
-      (problem) => {
-        setPalette(undefined);
-        setWrong(problem.at('/card_at') ?? problem.at('/card') ?? problem.message);
-      },
-    );
+  const find = () => {
+    if (photo) ask({ id: photo.id, card, spot });
+    setPicked(undefined);
+    setUnread(undefined);
+  };
   const taken = palette?.colours.filter((_, n) => chosen.includes(n)) ?? [];
   const aim = () =>
     attempt('The colours were not kept', async () => {
@@ -101,7 +99,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
           />
           <Segments label="Card in the photo" choices={CARDS} value={card} onChange={setCard} />
           {photo && (
-            <button type="button" className="press press-ink" disabled={busy} onClick={() => void find()}>
+            <button type="button" className="press press-ink" disabled={busy} onClick={find}>
               Find its colours
             </button>
           )}
@@ -138,7 +136,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
           aria-label="Its colours"
           className="grid shrink-0 content-start gap-3 lg:w-104 lg:overflow-auto"
         >
-          <PhotoColours palette={palette} chosen={chosen} onChosen={setChosen} />
+          <PhotoColours palette={palette} chosen={chosen} onChosen={setPicked} />
           <div className="flex flex-wrap gap-2">
             <button
               type="button"
