@@ -571,6 +571,28 @@ mod tests {
         }
     }
 
+    proptest! {
+        /// Ridges take more paint than an even film, and never less the higher they stand.
+        #[test]
+        fn rough_films_take_more(technique in technique(), depth in 0.0..900.0f64, more in 0.0..100.0f64) {
+            let of = |depth: f64| Hand { texture: Some(TextureDepth::new(depth).unwrap()), ..Hand::default() };
+            prop_assert!(technique.takes(of(depth + more)) >= technique.takes(of(depth)));
+            prop_assert_eq!(technique.rough(of(depth)).value() > 0.0, technique.texture().is_some() && depth > 0.0);
+        }
+    }
+
+    #[test]
+    fn textures_that_cannot_be_are_refused() {
+        for bad in [-1.0, 1001.0, f64::NAN, f64::INFINITY] {
+            assert!(TextureDepth::new(bad).unwrap_err().to_string().contains("0 for smooth"));
+            assert!(serde_json::from_str::<TextureDepth>(&bad.to_string()).is_err());
+        }
+        // Boards from before there was texture are as they were.
+        let old: Hand = serde_json::from_str(r#"{"load":1.0,"wipe":0.5,"passes":2}"#).unwrap();
+        assert_eq!(old.texture, None);
+        assert!(!serde_json::to_string(&old).unwrap().contains("texture"));
+    }
+
     #[test]
     fn films_that_cannot_be_are_refused() {
         for bad in [0.0, -1.0, 10_000.0, f64::NAN, f64::INFINITY] {

@@ -339,6 +339,31 @@ mod tests {
         assert!(Template::ALL[0].layers(&[], None).is_err());
     }
 
+    /// Grime is dark and warm, never the strongest red; a clay-type paint is the last to help, and a main colour that nobody named
+    /// suits the finish.
+    #[test]
+    fn roles_are_cast_as_a_painter_would() {
+        let of = |n, class, l, a, b| OnShelf { lab: Lab { l, a, b }, ..tin(n, class, l, 100.0) };
+        let shelf = [
+            of(1, Class::Chalk, 82.0, 0.0, 6.0),
+            of(2, Class::Chalk, 22.0, 30.0, 14.0),
+            of(3, Class::Chalk, 27.0, 6.0, 9.0),
+            of(4, Class::Chalk, 21.0, 2.0, -16.0),
+            of(5, Class::Clay, 61.0, 1.0, 4.0),
+            of(6, Class::Chalk, 64.0, -4.0, 12.0),
+            of(7, Class::Metallic, 60.0, 5.0, 30.0),
+        ];
+        let named = |tin: OnShelf| tin.paint.0.as_u128();
+        let cast = |tone| Cast::of(&shelf, None, tone).unwrap();
+        assert_eq!(named(cast(Tone::Light).main), 1);
+        assert_eq!(named(cast(Tone::Strong).main), 2, "flakes are no colour");
+        let light = cast(Tone::Light);
+        assert_eq!(named(light.tin(Role::Earth).unwrap()), 3);
+        assert_eq!(named(light.tin(Role::Deeper).unwrap()), 6, "the clay-type one would be nearer");
+        assert_eq!(named(light.tin(Role::Metal).unwrap()), 7);
+        assert!(matches!(Cast::of(&shelf[6..], None, Tone::Light), Err(Lacks(_))));
+    }
+
     /// A shelf with one of everything fills every finish; each is a board that can be painted.
     #[test]
     fn every_finish_is_a_board() {

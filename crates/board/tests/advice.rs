@@ -1,8 +1,8 @@
 //! What is said of an order of layers, and the ways back where it went wrong. All of it is common practice.
 
 use warm_blend_board::{
-    Advice, AdviceFix, Board, ByPlace, Defect, GroundKind, Habit, Hands, Layer, LayerChange, Load, Passes,
-    Place, Remedy, RemedySearch, School, Severity, Technique, advice, cautions,
+    Advice, AdviceFix, Board, ByPlace, Defect, GroundKind, Habit, Hand, Hands, Layer, LayerChange, Load,
+    Passes, Place, Remedy, RemedySearch, School, Severity, Technique, TextureDepth, advice, cautions,
 };
 use warm_blend_paint::{Class, State};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
@@ -123,6 +123,29 @@ fn thick_work_needs_the_night_and_contrast_its_steps() {
     assert!(about(&found, "needs the night").is_some());
     assert!(about(&said(&board(vec![coat(OXBLOOD, 2), dry(WHITE)])), "shades at one step").is_some());
     assert!(about(&said(&board(vec![coat(CREAM, 2), dry(WHITE)])), "shades at one step").is_none());
+}
+
+/// Strokes that are left to stand are told of, take the night, and crack where they are put on at once as high as peaks (common
+/// practice).
+#[test]
+fn standing_strokes_are_told_of() {
+    let rough = |texture: f64, passes: u8| {
+        let texture = Some(TextureDepth::new(texture).unwrap());
+        let hand = Hand { texture, passes: Passes::new(passes).unwrap(), ..Hand::default() };
+        Layer { hand, ..coat(CREAM, 1) }
+    };
+    let wash = || Layer::new(Technique::WashWiped, pot(&[(WHITE, 1)]));
+    let found = |layer: Layer| said(&board(vec![layer, wash()]));
+    assert!(about(&found(rough(20.0, 1)), "left to stand").is_none());
+    assert!(about(&found(rough(20.0, 1)), "needs the night").is_none());
+    let stands = found(rough(150.0, 1));
+    assert_eq!(about(&stands, "left to stand").unwrap().severity, Severity::Note);
+    assert!(about(&stands, "needs the night").is_some() && about(&stands, "cracks").is_none());
+    assert_eq!(about(&found(rough(600.0, 1)), "cracks").unwrap().severity, Severity::Fails);
+    assert!(about(&found(rough(600.0, 2)), "cracks").is_none(), "in two coats");
+    // A wax has no texture of its own, whatever is said of it.
+    let hand = Hand { texture: Some(TextureDepth::new(900.0).unwrap()), ..Hand::default() };
+    assert_eq!(Technique::TintedWax.rough(hand).value(), 0.0);
 }
 
 fn ways(board: &Board, trouble: Defect) -> Vec<Remedy> {

@@ -124,6 +124,19 @@ mod tests {
         assert_eq!(hours(&wash, &wash, Class::Chalk), 0.0, "again and again");
     }
 
+    /// Strokes that are left to stand need the night, as texture does.
+    #[test]
+    fn what_stands_dries_overnight() {
+        let mut rough = laid(Technique::BrushedCoat);
+        let Work::Layer(coat) = &mut rough else { panic!("a coat") };
+        coat.hand.texture = Some(warm_blend_board::TextureDepth::new(150.0).unwrap());
+        let hours = |work: &Work| {
+            wait(work, &laid(Technique::DryBrush), &[(Class::Chalk, 1.0)], Air::default()) / 60.0
+        };
+        assert!(hours(&rough) >= 8.0 && hours(&laid(Technique::TextureCoat)) >= 8.0);
+        assert!(hours(&laid(Technique::BrushedCoat)) < 3.0);
+    }
+
     #[test]
     fn colder_air_makes_every_wait_longer_or_leaves_it() {
         let cold = Air::new(10.0, 0.7).unwrap();

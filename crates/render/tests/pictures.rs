@@ -184,6 +184,48 @@ fn the_lamp_turns() {
     assert!(contrast(&left) > contrast(&window), "{} {}", contrast(&left), contrast(&window));
 }
 
+/// Within one state of a glaze the film swells and thins, so that near is no flat step; a full coat of what hides is flat.
+#[test]
+fn films_are_no_steps() {
+    let plate = Relief::panelled(600, 400).unwrap();
+    let shades = |layers: &[Put]| {
+        let stack = stack(GroundKind::WhitePrimer, layers);
+        let picture = drawn(&plate, &stack, layers, Shading::None);
+        let mut known: Vec<&[u8]> = picture.rgb.chunks_exact(3).collect();
+        known.sort_unstable();
+        known.dedup();
+        known.len()
+    };
+    let base = (Technique::BrushedCoat, [225, 215, 195], 0.0);
+    let glaze = shades(&[base, base, (Technique::GlazeRagged, [90, 60, 40], 2.0)]);
+    assert!(glaze > 40, "{glaze}");
+    let hidden = shades(&[base, base, base, base]);
+    assert!(hidden < 12, "{hidden}");
+}
+
+/// Metal changes with the side the light comes from, more than what is matt does.
+#[test]
+fn metal_turns_with_the_light() {
+    let plate = Relief::panelled(300, 200).unwrap();
+    let brass =
+        Material::of(Class::Metallic, Some(Masstone::Hex(Srgb { red: 170, green: 140, blue: 80 })), None);
+    let matt = Material::of(Class::Chalk, Some(Masstone::Hex(Srgb { red: 170, green: 140, blue: 80 })), None);
+    let turned = |paint: Material| {
+        let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
+        stack.lay(paint, Technique::BrushedCoat.usual(), false, None);
+        let marks = [Mark::By(Technique::BrushedCoat)];
+        let from = |side: f64| {
+            let coats = Coats { stack: &stack, marks: &marks, layers: 1 };
+            let lit = Shading::By(Lamp::from_side(side, false));
+            draw(&plate, &[coats], Light::Daylight, State::Dry, lit).rgb
+        };
+        let (left, right) = (from(270.0), from(90.0));
+        left.iter().zip(&right).map(|(a, b)| f64::from(a.abs_diff(*b))).sum::<f64>() / left.len() as f64
+    };
+    let (metal, plain) = (turned(brass.unwrap()), turned(matt.unwrap()));
+    assert!(metal > 1.3 * plain, "{metal} against {plain}");
+}
+
 /// As many layers as a board can have, at the size of a screen, end with a picture.
 #[test]
 fn sixty_layers_are_a_picture() {

@@ -117,6 +117,33 @@ fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
     }
 }
 
+/// Two drawers in one finish are not painted stroke for stroke alike: each part begins elsewhere.
+#[test]
+fn no_two_drawers_are_alike() {
+    let face = front();
+    let front = Front::new(&face, 720, 640, Closer::WHOLE).unwrap();
+    let picture = front.draw(&dressed(), Light::Daylight, State::Dry, Shading::None);
+    let placed = Placed::of(&face, 720, 640).unwrap();
+    let drawers: Vec<[f64; 4]> = face
+        .parts
+        .iter()
+        .filter(|part| part.zone == Zone::Case && part.rect.w > 200.0)
+        .map(|part| placed.share(part.rect))
+        .collect();
+    // The first parts of one width: their upper rows, pixel by pixel.
+    let row = |[x, y, w, _]: &[f64; 4]| -> Vec<u8> {
+        let (x, y, w) = ((x * 720.0) as usize, (y * 640.0) as usize + 6, (w * 720.0) as usize);
+        (x..x + w.min(150)).map(|x| picture.rgb[3 * (y * 720 + x)]).collect()
+    };
+    let rows: Vec<Vec<u8>> = drawers.iter().map(row).collect();
+    for (n, one) in rows.iter().enumerate() {
+        for other in &rows[n + 1..] {
+            let same = one.iter().zip(other).filter(|(a, b)| a == b).count();
+            assert!(same < one.len() * 9 / 10, "{same} of {}", one.len());
+        }
+    }
+}
+
 /// White rosettes on dark drawers: light where their petals are said to be, nothing between them, and as much of it as is
 /// predicted.
 #[test]

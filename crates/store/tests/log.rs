@@ -6,8 +6,10 @@ use jiff::{SignedDuration, Timestamp};
 use proptest::prelude::*;
 use rusqlite::Connection;
 use tempfile::TempDir;
+use uuid::Uuid;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Component, Masstone, Name, Note, PaintId, SavedMix, WholeParts};
+use warm_blend_piece::Piece;
 use warm_blend_store::{Id, Store};
 use warm_blend_workshop::{KeptLine, LogAsked, LogKind, LogNote, LogQuery, finds};
 
@@ -221,4 +223,36 @@ fn what_it_came_with_stands_at_its_day() {
         .collect();
     assert_eq!(names, ["first", "between", "later"]);
     assert!(store.history().unwrap().undo.is_none());
+}
+
+/// Photos of a piece come in the order they were taken, whenever they were brought, and go with their note.
+#[test]
+fn photos_of_a_piece_are_in_order() {
+    let (_folder, mut store) = open();
+    let piece = store.make(Piece::named(Name::new("chest").unwrap())).unwrap().id;
+    let other = store.make(Piece::named(Name::new("stool").unwrap())).unwrap().id;
+    let mut taken = |day: &str, piece, photo: u128, words: &str| {
+        let of = LogNote {
+            at: format!("2026-11-{day}T10:00:00Z").parse().unwrap(),
+            piece: Some(piece),
+            photo: (photo > 0).then(|| Uuid::from_u128(photo)),
+            ..note(words)
+        };
+        store.make(of).unwrap()
+    };
+    taken("09", piece, 3, "waxed");
+    taken("02", piece, 1, "as it came");
+    taken("03", piece, 0, "no photo");
+    taken("04", other, 9, "another piece");
+    let middle = taken("05", piece, 2, "first coat");
+    let words = |store: &Store| -> Vec<String> {
+        store.photos_of(piece).unwrap().into_iter().map(|line| line.words).collect()
+    };
+    assert_eq!(words(&store), ["as it came", "first coat", "waxed"]);
+    store.remove::<LogNote>(middle.id, middle.revision).unwrap();
+    assert_eq!(words(&store), ["as it came", "waxed"]);
+    let step = store.history().unwrap().undo.unwrap();
+    store.undo(step.change).unwrap();
+    assert_eq!(words(&store), ["as it came", "first coat", "waxed"]);
+    assert!(store.photos_of(Uuid::from_u128(77)).unwrap().is_empty());
 }
