@@ -99,6 +99,8 @@ pub struct AreaState {
     pub lustre: f64,
     /// Share of the surface reflection that reaches the eye: see [`SurfaceReflection`].
     pub alpha: f64,
+    /// How high it stands over the ground: what stays of its films, µm.
+    pub height: f64,
 }
 
 /// What is seen at a kind of place.
@@ -357,7 +359,7 @@ impl Stack {
             State::Wet | State::Sealed | State::Buffed => usize::MAX,
         };
         let last = lying().map(|(n, _)| n).next_back();
-        let (mut inside, mut alpha, mut lustre) = (*self.ground.bands(), self.alpha, 0.0);
+        let (mut inside, mut alpha, mut lustre, mut height) = (*self.ground.bands(), self.alpha, 0.0, 0.0);
         for (n, sheets) in lying() {
             let sheet = match &sheets.milky {
                 Some(milky) if Some(n) == last => milky,
@@ -371,13 +373,14 @@ impl Stack {
                 false => alpha + (sheets.alpha - alpha) * sheets.makes_surface,
             };
             lustre = lustre * sheet.lets_through() + sheets.lustre;
+            height += sheets.height;
         }
         let alpha = match state {
             State::Wet => 0.0,
             _ => alpha.min(state.seal().unwrap_or(1.0)),
         };
         let seen = SurfaceReflection::new(alpha).seen(&Reflectance::clamped(inside));
-        AreaState { present, share, seen, lustre: lustre.min(1.0), alpha }
+        AreaState { present, share, seen, lustre: lustre.min(1.0), alpha, height }
     }
 }
 
@@ -392,6 +395,8 @@ struct Sheets {
     /// Share of the surface that it makes its own.
     makes_surface: f64,
     lustre: f64,
+    /// What stays of it, µm.
+    height: f64,
 }
 
 impl Sheets {
@@ -407,6 +412,7 @@ impl Sheets {
             alpha: material.sheen.alpha(),
             makes_surface: settles(SURFACE),
             lustre: material.lustre * settles(FLAKES),
+            height: x.value() * material.stays,
         })
     }
 }

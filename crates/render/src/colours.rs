@@ -26,6 +26,8 @@ pub(crate) struct Tone {
     pub lustre: f32,
     /// How the surface shines, 0 dead matt to 1.
     pub gloss: f32,
+    /// How high its films stand over the ground, mm.
+    pub height: f32,
     /// Bare wood, whose grain is seen.
     pub bare: bool,
 }
@@ -51,7 +53,8 @@ pub(crate) fn tones(
         let known = usual.iter().find(|state| state.present == *of)?;
         let here = linear(known);
         let (lustre, gloss) = (known.lustre as f32, (1.0 - known.alpha / DEAD_MATT).clamp(0.0, 1.0) as f32);
-        let usual = Tone { usual: here, lustre, gloss, ..Tone::default() };
+        let height = (known.height / 1000.0) as f32;
+        let usual = Tone { usual: here, lustre, gloss, height, ..Tone::default() };
         let grain = stack.grain() as f32;
         if *of == 0 && grain > 0.0 {
             // Dark bands, and light ones between them.

@@ -140,7 +140,10 @@ fn paint(
         Tone { usual: std::array::from_fn(usual), ..*tone }
     });
     let screen = Screen::get();
+    // From film to film is a step of one pixel; what is as steep as a wall is lit as a steep slope.
+    let steep = 0.5 / relief.mm.max(0.2) as f32;
     let lit = shading.lamp().map(|lamp| lamp.lit());
+    let heights = if lit.is_some() { heights(spots, &tones) } else { Vec::new() };
     rgb.par_chunks_exact_mut(3 * width).enumerate().for_each(|(y, row)| {
         let on_tile = texture.on_tile.row(y);
         for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
@@ -162,13 +165,36 @@ fn paint(
             if let Some(lit) = &lit {
                 let spot = &relief.pixels[i];
                 let (slope, open) = texture.at(&on_tile, x, usize::from(shows.group) / GROUPS, spot);
-                colour = shaded(colour, tone, slope, lit, open);
+                let beside = |next: usize| heights.get(next).map_or(0.0, |next| next - heights[i]);
+                let right = if x + 1 < width { beside(i + 1) } else { 0.0 };
+                let films = (steep * right, steep * beside(i + width));
+                colour = shaded(colour, tone, (slope.0 + films.0, slope.1 + films.1), lit, open);
             }
             for c in 0..3 {
                 pixel[c] = screen.code(colour[c]);
             }
         }
     });
+}
+
+/// How much of the height of a film goes along with its swelling.
+const SWELLS: f32 = 0.3;
+
+/// How high the films of each pixel stand, mm: a chip has a lip, a thick stroke an edge.
+fn heights(spots: &Spots, tones: &Table<Tone>) -> Vec<f32> {
+    let height = |pixel: &Pixel| {
+        if pixel.group == NO_GROUP {
+            return 0.0;
+        }
+        let here = tones.at(pixel.group, pixel.state).height;
+        let beyond = match pixel.shows {
+            0 => here,
+            _ => tones.at(pixel.group, pixel.other).height,
+        };
+        let shown = here + f32::from(pixel.shows) * (1.0 / 255.0) * (beyond - here);
+        shown * (1.0 + SWELLS / 127.0 * f32::from(pixel.film))
+    };
+    spots.pixels.par_iter().with_min_len(1 << 14).map(height).collect()
 }
 
 /// The grain of bare wood.
