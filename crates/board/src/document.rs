@@ -5,13 +5,20 @@ use std::fmt;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{
-    BadMix, BadPaint, Class, Component, Material, MixId, Name, PaintId, Parts, SavedMix, mix, replace_paint,
+    BadMix, BadPaint, Class, Component, Material, Microns, MixId, Name, PaintId, Parts, SavedMix, mix,
+    replace_paint,
 };
 
 use super::{ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Print, Share, Stack, Technique};
 
 /// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
 const SEALS: f64 = 0.2;
+
+/// Parts of texture powder to one of paint that make the usual peaks (two scoops a cup, common practice†), and how much less or more
+/// of it still tells, as a share of that.
+const USUAL_DOSE: f64 = 0.125;
+const LEAST_DOSE: f64 = 0.2;
+const MOST_DOSE: f64 = 2.0;
 
 /// Which layer of a board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -189,6 +196,25 @@ impl Layer {
         self.inside(tin).iter().any(|(class, _)| *class == Class::ClearWax)
     }
 
+    /// How rough it is left, µm from tip to hollow: as the painter says, or as the technique does with so much texture powder in
+    /// the pot.
+    pub(super) fn rough(&self, inside: &[(Class, f64)]) -> Microns {
+        let usual = self.technique.rough(self.hand);
+        let powder = |of: bool| -> f64 {
+            let part =
+                |(class, amount): &(Class, f64)| ((*class == Class::TexturePowder) == of).then_some(*amount);
+            inside.iter().filter_map(part).sum()
+        };
+        let dose = powder(true) / powder(false).max(f64::MIN_POSITIVE);
+        // Without powder it is a tin that was bought as texture paint.
+        match self.hand.texture {
+            None if self.technique == Technique::TextureCoat && dose > 0.0 => {
+                Microns::of(usual.value() * (dose / USUAL_DOSE).clamp(LEAST_DOSE, MOST_DOSE))
+            }
+            _ => usual,
+        }
+    }
+
     /// What is in the pot, stirred; none where it is empty.
     fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<Material> {
         if self.pot.is_empty() {
@@ -235,8 +261,8 @@ impl Stack {
                 stack.take_away(print, layer.down_to.and_then(|id| below(id, n)).map_or(0, |at| at + 1));
             } else if let Some(material) = layer.stirred(&tin) {
                 let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
-                let rough = layer.technique.rough(layer.hand);
-                stack.lay_rough(material, print, seals(&layer.inside(&tin)), meets, rough);
+                let inside = layer.inside(&tin);
+                stack.lay_rough(material, print, seals(&inside), meets, layer.rough(&inside));
             } else {
                 stack.leave_out();
             }

@@ -107,7 +107,7 @@ impl Step<'_> {
 
     /// How rough it is left, µm from tip to hollow.
     fn rough(&self) -> f64 {
-        self.layer.technique.rough(self.layer.hand).value()
+        self.layer.rough(&self.inside).value()
     }
 
     /// True where nothing can go on the same day (common practice).

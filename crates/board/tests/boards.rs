@@ -2,13 +2,13 @@
 
 use proptest::prelude::*;
 use warm_blend_board::{
-    BadBoard, Board, Branch, ByPlace, Ground, GroundKind, Habit, Hand, Layer, Letter, Load, Meets, Place,
-    PlaceSeen, Print, Share, Stack, Strip, Technique,
+    BadBoard, Board, Branch, ByPlace, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Load, Meets,
+    Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
 };
-use warm_blend_paint::{Class, Masstone, Material, Microns, Parts, Seen, State, mix};
+use warm_blend_paint::{Class, Masstone, Material, Microns, PaintId, Parts, Seen, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz, difference};
 use warm_blend_testing::{
-    shelf::{Shelf, named, paint, pot},
+    shelf::{CREAM, Shelf, named, paint, pot},
     tins::any_paint,
 };
 
@@ -400,6 +400,33 @@ fn a_flat_board_takes_dark_wax_in_its_strokes() {
     assert!(lightest - darkest > 8.0, "lines of {darkest} on {lightest}");
     assert_eq!(seen(&smooth).states.len(), 1);
     assert_eq!(smooth.levels(smooth.len()).len(), 1);
+}
+
+/// Two scoops of powder to a cup make the usual peaks, more of it higher ones, and what the painter says goes before both (common
+/// practice).
+#[test]
+fn more_powder_makes_higher_peaks() {
+    let shelf = Shelf::default();
+    let powder =
+        (PaintId(uuid::Uuid::from_u128(77)), Material::of(Class::TexturePowder, None, None).unwrap());
+    let tin = |paint: PaintId| match paint == powder.0 {
+        true => Some(KnownTin { class: Class::TexturePowder, material: &powder.1 }),
+        false => shelf.tin(paint),
+    };
+    let depth = |parts: u32, powder: u32, texture: Option<f64>| {
+        let mut layer = Layer::new(Technique::TextureCoat, pot(&[(CREAM, parts)]));
+        if powder > 0 {
+            layer.pot.extend(pot(&[(77, powder)]));
+        }
+        layer.hand.texture = texture.map(|depth| TextureDepth::new(depth).unwrap());
+        let stack = Stack::of_layers(&Ground::of(GroundKind::WhitePrimer), &[&layer], tin, |_| Habit::USUAL);
+        stack.unwrap().texture(1).value()
+    };
+    assert_eq!(depth(1, 0, None), 250.0, "bought as texture paint");
+    assert_eq!(depth(8, 1, None), 250.0);
+    assert!(depth(8, 2, None) > 450.0 && depth(16, 1, None) < 150.0);
+    assert_eq!(depth(1, 1, None), 500.0, "no peak holds more");
+    assert_eq!(depth(8, 2, Some(90.0)), 90.0);
 }
 
 /// Another smooth coat over fine strokes leaves little of them, over peaks much; a layer left out changes nothing.
