@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_learn::{LoggedReading, Shown};
+use warm_blend_learn::{Judged, LoggedReading, Shown};
 use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, State, nearest_whole};
 use warm_blend_spectral::{Lab, Light, difference};
 
@@ -33,6 +33,8 @@ pub struct MadeAgain {
     pub judgement: AgainstTarget,
     /// Tins of it that cannot be used: `oat white is no longer on the shelf`.
     pub missing: Vec<String>,
+    /// What was learned of its tins since: `slate blue was read twice`.
+    pub since: Vec<String>,
     /// What to pour so that it comes out as then; the same parts where they will do.
     pub recipe: Vec<MixPart>,
     /// The same, in words.
@@ -107,6 +109,7 @@ impl ShelfSnapshot {
             then,
             judgement,
             missing,
+            since: of.pot.iter().filter_map(|(paint, _)| self.learned_since(paint.0, of)).collect(),
             recipe,
             comes,
         })
@@ -128,6 +131,20 @@ impl ShelfSnapshot {
             }
         };
         self.readings().rev().find_map(|(kept, _)| own(kept))
+    }
+
+    /// How often a tin was read after a line was written, what is believed of it; none where it was not.
+    fn learned_since(&self, paint: Uuid, of: &KeptLine) -> Option<String> {
+        let believed = |judged: Option<&Judged>| judged.is_none_or(|judged| !judged.questioned);
+        let later = |kept: &Kept<LoggedReading>| kept.made_at > of.at && kept.id != of.document;
+        let read = self.readings_of(paint).filter(|(kept, judged)| later(kept) && believed(*judged)).count();
+        let times = match read {
+            0 => return None,
+            1 => "once".to_owned(),
+            2 => "twice".to_owned(),
+            more => format!("{more} times"),
+        };
+        Some(format!("{} was read {times}", self.name(paint)))
     }
 
     fn cannot_be_used(&self, paint: Uuid) -> Option<String> {

@@ -263,6 +263,26 @@ fn a_pot_as_it_was_poured_is_made_again() {
     assert!(shelf.make_again(&nothing, Look::default()).is_err());
 }
 
+/// What was read of the tins after a pot was poured is told, and nothing that was read before.
+#[test]
+fn what_was_learned_since_is_told() {
+    let mut pile = pile();
+    for (n, lab) in [(300, [72.0, -3.0, -9.0]), (301, [71.8, -2.9, -9.1])] {
+        let [l, a, b] = lab;
+        pile.put(Uuid::from_u128(n), crate::pile::reading(&[(BLUE, 1.0), (WHITE, 3.0)], Lab { l, a, b }));
+    }
+    let shelf = pile.shelf();
+    let pot = vec![(PaintId(Uuid::from_u128(BLUE)), Parts::new(1.0).unwrap())];
+    // What is in the pile was made in the first moment of all.
+    let poured = |at: i64| KeptLine {
+        pot: pot.clone(),
+        ..line(1, Timestamp::from_second(at).unwrap(), LogKind::Pour, None)
+    };
+    let since = |at| shelf.make_again(&poured(at), Look::default()).unwrap().since;
+    assert!(since(-60)[0].ends_with(" was read twice"), "{:?}", since(-60));
+    assert!(since(60).is_empty());
+}
+
 #[test]
 fn kinds_are_found_by_their_ids() {
     for kind in LogKind::ALL {

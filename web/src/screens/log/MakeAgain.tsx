@@ -57,6 +57,7 @@ function Made({ made }: { made: MadeAgain }) {
           ))}
         </ul>
       )}
+      {made.since.length > 0 && <p className="text-sm">Since then {made.since.join(', ')}.</p>}
       <p className="bg-paper p-3">
         <b className="font-semibold">{made.same ? 'The same parts will do' : 'Pour instead'}: </b>
         {made.recipe_words}
