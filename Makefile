@@ -70,9 +70,9 @@ bench: ## How fast the engine is, beside a general-purpose library from npm
 screenshots: build browser ## The pictures of docs/screenshots, from the demo
 	@cargo run --quiet --locked -p warm-blend-e2e --example screenshots
 
-techniques: ## Every technique on a panel of its own, in target/techniques
+techniques: ## Every technique and every ready finish on a panel of its own, in target/techniques
 	@cargo run --quiet --release --locked -p warm-blend-render --example techniques -- target/techniques 1020
-	echo "target/techniques/all.png"
+	echo "target/techniques/techniques.png target/techniques/finishes.png"
 
 clean: ## Everything that was built
 	@rm -rf target web/dist web/node_modules benches/node_modules

@@ -1,10 +1,13 @@
-//! Every technique on a panel of its own, and all of them on one sheet, to be looked at: `make techniques`.
+//! Every technique on a panel of its own, every ready finish, and all of either on one sheet, to be looked at: `make techniques`.
 
 use std::time::Instant;
 
 use image::{RgbImage, imageops};
-use warm_blend_board::{Family, Ground, GroundKind, Hand, Stack, Technique};
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Microns, Parts, State, mix};
+use uuid::Uuid;
+use warm_blend_board::{
+    Board, Family, Ground, GroundKind, Habit, Hand, KnownTin, OnShelf, Stack, Technique, Template,
+};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Microns, Name, PaintId, Parts, State, mix};
 use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
@@ -105,15 +108,71 @@ fn rough() -> Vec<Panel> {
     ]
 }
 
+/// An invented shelf, as that of the demo.
+fn shelf() -> Vec<(Class, Material)> {
+    let paints = [
+        "#e9dfc8", "#f0ede6", "#cdb58a", "#c2953a", "#a8573f", "#7d8a5c", "#aebfb6", "#53687a", "#26324a",
+        "#4a3a2f",
+    ];
+    let mediums = [Class::GlazingLiquid, Class::ClearWax, Class::ClearCoat, Class::Pearl, Class::Water];
+    let paints = paints.map(|code| (Class::Chalk, paint(Class::Chalk, code)));
+    let mediums = mediums.map(|class| (class, Material::of(class, None, None).expect("a medium")));
+    let brass = (Class::Metallic, paint(Class::Metallic, "#a98a4e"));
+    paints.into_iter().chain(mediums).chain([brass]).collect()
+}
+
+/// A ready finish, its strips side by side.
+fn ready(template: &Template, plate: &Relief) -> RgbImage {
+    let shelf = shelf();
+    let id = |n: usize| PaintId(Uuid::from_u128(n as u128));
+    let on: Vec<OnShelf> = shelf
+        .iter()
+        .enumerate()
+        .map(|(n, (class, tin))| OnShelf {
+            paint: id(n),
+            class: *class,
+            lab: tin.seen_lab(Light::Daylight),
+            left: 500.0,
+        })
+        .collect();
+    let tin = |paint: PaintId| {
+        let (class, material) = shelf.get(paint.0.as_u128() as usize)?;
+        Some(KnownTin { class: *class, material })
+    };
+    let strips = template.filled(&on, None).expect("all of it is on the shelf").strips();
+    let name = Name::new(template.name).expect("a name");
+    let board = Board::new(name, Ground::of(GroundKind::RedStain), strips).expect("a board");
+    let letters: Vec<_> = board.strips().iter().map(|strip| strip.letter).collect();
+    let stacks: Vec<Stack> =
+        letters.iter().map(|letter| board.stack(*letter, tin, |_| Habit::USUAL).expect("paints")).collect();
+    let mark =
+        |letter| board.layers(letter).iter().map(|layer| Mark::By(layer.technique)).collect::<Vec<_>>();
+    let marks: Vec<Vec<Mark>> = letters.iter().map(|letter| mark(*letter)).collect();
+    let coats = stacks.iter().zip(&marks);
+    let coats: Vec<Coats> = coats.map(|(stack, marks)| Coats { stack, marks, layers: stack.len() }).collect();
+    let picture = draw(plate, &coats, Light::Daylight, State::Dry, Shading::default());
+    RgbImage::from_raw(picture.width, picture.height, picture.rgb).expect("its size")
+}
+
+/// Panels side by side, row by row.
+fn sheet(panels: &[RgbImage], file: &str) {
+    let rows = (panels.len() as u32).div_ceil(ACROSS);
+    let mut sheet = RgbImage::from_pixel(ACROSS * PANEL.0, rows * PANEL.1, image::Rgb([150; 3]));
+    for (panel, n) in panels.iter().zip(0u32..) {
+        let panel = imageops::resize(panel, PANEL.0, PANEL.1, imageops::FilterType::Triangle);
+        let (x, y) = (n % ACROSS * PANEL.0, n / ACROSS * PANEL.1);
+        imageops::replace(&mut sheet, &panel, i64::from(x), i64::from(y));
+    }
+    sheet.save(file).expect("a file");
+}
+
 fn main() {
     let folder = std::env::args().nth(1).expect("a folder to write to");
     let size = std::env::args().nth(2).and_then(|side| side.parse().ok()).unwrap_or(PANEL.0);
     std::fs::create_dir_all(&folder).expect("a folder");
     let plate = Relief::panelled(size, size * PANEL.1 / PANEL.0).expect("a plate");
-    let panels: Vec<Panel> = Technique::ALL.into_iter().map(alone).chain(rough()).collect();
-    let rows = (panels.len() as u32).div_ceil(ACROSS);
-    let mut sheet = RgbImage::from_pixel(ACROSS * PANEL.0, rows * PANEL.1, image::Rgb([150; 3]));
-    for (n, Panel { name, ground, layers }) in panels.into_iter().enumerate() {
+    let mut panels = Vec::new();
+    for Panel { name, ground, layers } in Technique::ALL.into_iter().map(alone).chain(rough()) {
         let mut stack = Stack::over(&Ground::of(ground)).expect("a ground");
         let marks: Vec<Mark> = layers.iter().map(|(technique, ..)| Mark::By(*technique)).collect();
         for (technique, pot, rough) in layers {
@@ -130,9 +189,12 @@ fn main() {
         println!("{name}: {:.0?}", began.elapsed());
         let panel = RgbImage::from_raw(picture.width, picture.height, picture.rgb).expect("its size");
         panel.save(format!("{folder}/{name}.png")).expect("a file");
-        let panel = imageops::resize(&panel, PANEL.0, PANEL.1, imageops::FilterType::Triangle);
-        let (x, y) = (n as u32 % ACROSS * PANEL.0, n as u32 / ACROSS * PANEL.1);
-        imageops::replace(&mut sheet, &panel, i64::from(x), i64::from(y));
+        panels.push(panel);
     }
-    sheet.save(format!("{folder}/all.png")).expect("a file");
+    sheet(&panels, &format!("{folder}/techniques.png"));
+    let finishes: Vec<RgbImage> = Template::ALL.iter().map(|template| ready(template, &plate)).collect();
+    for (template, panel) in Template::ALL.iter().zip(&finishes) {
+        panel.save(format!("{folder}/ready-{}.png", template.id)).expect("a file");
+    }
+    sheet(&finishes, &format!("{folder}/finishes.png"));
 }

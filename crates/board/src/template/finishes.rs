@@ -163,7 +163,11 @@ impl Template {
             suits: "flats that carry a room",
             skill: Skill::Practice,
             tone: Tone::Light,
-            shared: &[ROLLED, put(GlazeRagged, Role::Deeper).in_parts(GlazingLiquid, 4), alone(ClearCoat)],
+            shared: &[
+                ROLLED,
+                put(GlazeRagged, Role::Deeper).in_parts(GlazingLiquid, 2).load(1.3),
+                alone(ClearCoat),
+            ],
             ends: &[],
         },
         Template {
