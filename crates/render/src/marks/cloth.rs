@@ -19,23 +19,27 @@ pub(super) fn facets(mm: f32, seed: u32) -> Field {
         let own = [x, y, chance.either(), chance.either(), chance.either()];
         by_cell[(of(y) * cells + of(x)) as usize].push(own);
     }
-    let around = |d: f32| d - HALF as f32 * (d / HALF as f32).round();
     let mut field = vec![0.0; HALF * HALF];
     let span =
         |c: i32| (c as f32 * cell).ceil() as usize..(((c + 1) as f32 * cell).ceil() as usize).min(HALF);
+    // A cell beyond the rim is that of the other side, seen so far aside.
+    let beyond = |c: i32| (HALF as i32 * c.div_euclid(cells)) as f32;
     for cy in 0..cells {
         for cx in 0..cells {
-            let near: Vec<&[f32; 5]> = (-2..=2)
-                .flat_map(|dy| (-2..=2).map(move |dx| (dx, dy)))
-                .flat_map(|(dx, dy)| {
-                    &by_cell[((cy + dy).rem_euclid(cells) * cells + (cx + dx).rem_euclid(cells)) as usize]
+            let near: Vec<[f32; 5]> = (-2..=2)
+                .flat_map(|dy| (-2..=2).map(move |dx| (cx + dx, cy + dy)))
+                .flat_map(|(x, y)| {
+                    let there = &by_cell[(y.rem_euclid(cells) * cells + x.rem_euclid(cells)) as usize];
+                    there.iter().map(move |[u, v, rest @ ..]| {
+                        [u + beyond(x), v + beyond(y), rest[0], rest[1], rest[2]]
+                    })
                 })
                 .collect();
             for py in span(cy) {
                 for px in span(cx) {
                     let (mut first, mut second, mut value) = (f32::MAX, f32::MAX, 0.0);
                     for [x, y, touches, across, down] in &near {
-                        let (dx, dy) = (around(px as f32 - x), around(py as f32 - y));
+                        let (dx, dy) = (px as f32 - x, py as f32 - y);
                         let far = dx * dx + dy * dy;
                         if far < first {
                             second = first;

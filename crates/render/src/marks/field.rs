@@ -12,7 +12,7 @@ pub(crate) const TILE_MM: f64 = 256.0;
 pub(super) const PER_MM: f32 = SIDE as f32 / TILE_MM as f32;
 
 /// Radius up to which bumps are strewn as they are, pixels; broader ones on a coarser tile.
-const FINE: f32 = 7.0;
+const FINE: f32 = 4.5;
 /// Bumps that lie over a spot on average.
 const OVER: f32 = 5.0;
 
@@ -82,33 +82,56 @@ pub(super) fn noise(across: f32, down: f32, seed: u32) -> Field {
     field
 }
 
+/// A bump on a few pixels, its middle a part of a pixel aside and down.
+struct Bump {
+    /// Pixels across.
+    width: usize,
+    /// Row by row.
+    height: Vec<f32>,
+}
+
+/// Parts of a pixel that the middle of a bump is told to.
+const PARTS: usize = 4;
+
+impl Bump {
+    /// Of such radii, for each part of a pixel that its middle may lie aside and down.
+    fn all((rx, ry): (f32, f32)) -> Vec<Self> {
+        let (reach_x, reach_y) = (rx.ceil(), ry.ceil());
+        let (width, rows) = (2 * reach_x as usize + 2, 2 * reach_y as usize + 2);
+        let part = |n: usize| (n as f32 + 0.5) / PARTS as f32;
+        let of = |n: usize| {
+            let (x, y) = (reach_x + part(n % PARTS), reach_y + part(n / PARTS));
+            let at = |i: usize| {
+                let (dx, dy) = (((i % width) as f32 - x) / rx, ((i / width) as f32 - y) / ry);
+                (1.0 - dx * dx - dy * dy).max(0.0).powi(2)
+            };
+            Self { width, height: (0..width * rows).map(at).collect() }
+        };
+        (0..PARTS * PARTS).map(of).collect()
+    }
+}
+
 /// Bumps of either sign at random spots.
 fn strewn(width: usize, height: usize, (rx, ry): (f32, f32), seed: u32) -> Field {
     let mut chance = Chance::of(seed);
     let mut field = vec![0.0; width * height];
     let bumps = ((width * height) as f32 * OVER / (std::f32::consts::PI * rx * ry)).ceil() as usize;
     let (reach_x, reach_y) = (rx.ceil() as i32, ry.ceil() as i32);
-    let mut across = vec![0.0; 2 * reach_x as usize + 2];
+    let kinds = Bump::all((rx, ry));
     for _ in 0..bumps {
         let (x, y) = (width as f32 * chance.unit(), height as f32 * chance.unit());
         let sign = if chance.unit() < 0.5 { -1.0 } else { 1.0 };
-        let (cx, cy) = (x as i32, y as i32);
-        for (k, square) in across.iter_mut().enumerate() {
-            *square = (((cx - reach_x + k as i32) as f32 - x) / rx).powi(2);
-        }
-        for py in cy - reach_y..=cy + reach_y + 1 {
-            let down = ((py as f32 - y) / ry).powi(2);
-            if down >= 1.0 {
-                continue;
-            }
+        let part = |v: f32| ((v.fract() * PARTS as f32) as usize).min(PARTS - 1);
+        let bump = &kinds[part(y) * PARTS + part(x)];
+        let (left, top) = (x as i32 - reach_x, y as i32 - reach_y);
+        for (n, heights) in bump.height.chunks_exact(bump.width).enumerate() {
             // Both sides are powers of two.
-            let row = (py as usize & (height - 1)) * width;
-            for (k, square) in across.iter().enumerate() {
-                let left = 1.0 - square - down;
-                if left > 0.0 {
-                    let px = (cx - reach_x + k as i32) as usize & (width - 1);
-                    field[row + px] += sign * left * left;
-                }
+            let row = &mut field[((top + n as i32) as usize & (height - 1)) * width..][..width];
+            match usize::try_from(left).ok().and_then(|left| row.get_mut(left..left + bump.width)) {
+                Some(row) => row.iter_mut().zip(heights).for_each(|(to, height)| *to += sign * height),
+                None => heights.iter().enumerate().for_each(|(k, height)| {
+                    row[(left + k as i32) as usize & (width - 1)] += sign * height;
+                }),
             }
         }
     }
@@ -120,7 +143,8 @@ fn finer_across(field: &[f32], width: usize) -> Field {
     let mut finer = vec![0.0; 2 * field.len()];
     for (row, to) in field.chunks_exact(width).zip(finer.chunks_exact_mut(2 * width)) {
         for x in 0..width {
-            let (left, here, right) = (row[(x + width - 1) % width], row[x], row[(x + 1) % width]);
+            let (left, here, right) =
+                (row[(x + width - 1) & (width - 1)], row[x], row[(x + 1) & (width - 1)]);
             to[2 * x] = 0.125 * left + 0.75 * here + 0.125 * right;
             to[2 * x + 1] = 0.5 * (here + right);
         }

@@ -125,6 +125,11 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
             />
           </>
         )}
+        {asked && !palette && !wrong && (
+          <p role="status" className="text-soft">
+            Looking for its colours
+          </p>
+        )}
         {wrong && (
           <p role="alert" className="font-medium text-alarm first-letter:uppercase">
             {wrong}
