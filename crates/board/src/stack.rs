@@ -314,18 +314,13 @@ impl Stack {
 
     /// What is seen at a kind of place when the lowest `layers` of them are on, in a state of the whole: all levels of it.
     pub fn seen(&self, place: Place, layers: usize, state: State) -> PlaceSeen {
-        let mut levels = self.levels(layers).iter();
-        let all = |level: &Level| self.seen_at(place, *level, layers, state).states;
-        let mut states = match levels.len() {
-            1 => levels.flat_map(all).collect(),
-            _ => {
-                let part = |level: &Level| {
-                    let share = level.share();
-                    all(level).into_iter().map(move |state| AreaState { share: share * state.share, ..state })
-                };
-                levels.by_ref().flat_map(part).collect::<Vec<_>>()
-            }
+        let levels = self.levels(layers);
+        let part = |level: &Level| {
+            let share = if levels.len() > 1 { level.share() } else { 1.0 };
+            let states = self.seen_at(place, *level, layers, state).states.into_iter();
+            states.map(move |state| AreaState { share: share * state.share, ..state })
         };
+        let mut states: Vec<AreaState> = levels.iter().flat_map(part).collect();
         states.sort_by(|one, other| other.share.total_cmp(&one.share));
         PlaceSeen { states }
     }

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { BoardInList, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
@@ -19,49 +19,55 @@ export function Boards({ boards, choices, shelf, gone }: Props) {
   const look = new URLSearchParams(useLook()).toString();
   const [begun, setBegun] = useState({ ground: 'red-stain', template: 'aged', base: 'any' });
   const change = (part: Partial<typeof begun>) => setBegun((now) => ({ ...now, ...part }));
+  const form = useRef<HTMLElement>(null);
+  const choose = (template: string) => {
+    change({ template });
+    // Where the form stands above, as on a phone, what comes next is there.
+    if (form.current && form.current.getBoundingClientRect().bottom < 0) form.current.scrollIntoView();
+  };
   return (
-    <div className="grid max-w-6xl gap-x-8 gap-y-4 px-4 pb-6 pt-2 md:px-5 lg:grid-cols-[minmax(0,1fr)_22rem]">
-      <div className="grid content-start gap-6">
-        <section aria-label="Boards" className="grid content-start gap-3">
-          <h1 className="text-3xl">Sample boards</h1>
-          {gone && <p className="font-medium">That board is not here any more; undo may bring it back.</p>}
-          {boards.length === 0 && (
-            <p className="max-w-prose text-soft">
-              A small board shows what the whole piece will look like, before a brush is wet. Begin one:
-              choose what it lies on and a finish to start from.
-            </p>
-          )}
-          <ul className="grid gap-3 sm:grid-cols-2">
-            {boards.map((board) => (
-              <li key={board.id}>
-                <Link to={`/board/${board.id}`} className="grid bg-panel hover:bg-paper">
-                  <img
-                    src={`/api/boards/${board.id}/picture?${look}&width=520&height=260&revision=${board.revision}`}
-                    width={520}
-                    height={260}
-                    alt=""
-                    className="h-auto w-full"
-                    style={{ background: board.hexes[0] }}
-                  />
-                  <span className="p-3">
-                    <span className="block font-semibold">{board.name}</span>
-                    <span className="block text-sm text-soft">
-                      {board.strips.length > 1 ? `Strips ${board.strips.join(', ')}` : 'One strip'}
-                    </span>
+    <div className="grid max-w-6xl gap-x-8 gap-y-6 px-4 pb-6 pt-2 md:px-5 lg:grid-cols-[minmax(0,1fr)_22rem] lg:grid-rows-[auto_1fr]">
+      <section aria-label="Boards" className="grid content-start gap-3">
+        <h1 className="text-3xl">Sample boards</h1>
+        {gone && <p className="font-medium">That board is not here any more; undo may bring it back.</p>}
+        {boards.length === 0 && (
+          <p className="max-w-prose text-soft">
+            A small board shows what the whole piece will look like, before a brush is wet. Begin one: choose
+            what it lies on and a finish to start from.
+          </p>
+        )}
+        <ul className="grid gap-3 sm:grid-cols-2">
+          {boards.map((board) => (
+            <li key={board.id}>
+              <Link to={`/board/${board.id}`} className="grid bg-panel hover:bg-paper">
+                <img
+                  src={`/api/boards/${board.id}/picture?${look}&width=520&height=260&revision=${board.revision}`}
+                  width={520}
+                  height={260}
+                  alt=""
+                  className="h-auto w-full"
+                  style={{ background: board.hexes[0] }}
+                />
+                <span className="p-3">
+                  <span className="block font-semibold">{board.name}</span>
+                  <span className="block text-sm text-soft">
+                    {board.strips.length > 1 ? `Strips ${board.strips.join(', ')}` : 'One strip'}
                   </span>
-                </Link>
-              </li>
-            ))}
-          </ul>
-        </section>
-        <ReadyFinishes
-          ground={begun.ground}
-          base={begun.base === 'any' ? undefined : begun.base}
-          chosen={begun.template}
-          onChoose={(template) => change({ template })}
-        />
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <div className="lg:col-start-2 lg:row-span-2 lg:row-start-1">
+        <NewBoard ref={form} choices={choices} shelf={shelf} begun={begun} onChange={change} />
       </div>
-      <NewBoard choices={choices} shelf={shelf} begun={begun} onChange={change} />
+      <ReadyFinishes
+        ground={begun.ground}
+        base={begun.base === 'any' ? undefined : begun.base}
+        chosen={begun.template}
+        onChoose={choose}
+      />
     </div>
   );
 }

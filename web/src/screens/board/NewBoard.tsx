@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { type Ref, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Paint, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
@@ -18,6 +18,7 @@ export interface Begun {
 }
 
 interface Props {
+  ref: Ref<HTMLElement>;
   choices: NonNullable<ReturnType<typeof useBoardChoices>>;
   shelf: Paint[];
   begun: Begun;
@@ -25,7 +26,7 @@ interface Props {
 }
 
 /** The way to begin a board. */
-export function NewBoard({ choices, shelf, begun: { ground, template, base }, onChange }: Props) {
+export function NewBoard({ ref, choices, shelf, begun: { ground, template, base }, onChange }: Props) {
   const [name, setName] = useState('');
   const [problem, setProblem] = useState<Problem>();
   const calls = useBoardCalls();
@@ -48,7 +49,7 @@ export function NewBoard({ choices, shelf, begun: { ground, template, base }, on
   const paints = shelf.filter((paint) => !paint.medium);
   const wide = 'w-full';
   return (
-    <section aria-label="New board" className="grid content-start gap-3 lg:sticky lg:top-2 lg:self-start">
+    <section ref={ref} aria-label="New board" className="grid content-start gap-3 lg:sticky lg:top-2">
       <h2 className="text-2xl">New board</h2>
       <Field
         label="Name"
