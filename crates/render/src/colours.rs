@@ -1,7 +1,7 @@
 //! What each state looks like on a screen, and how it changes where its films run thicker or thinner.
 
 use warm_blend_board::{AreaState, Level, Place, Present, Stack};
-use warm_blend_paint::{Seen, State};
+use warm_blend_paint::{Class, Seen, State};
 use warm_blend_spectral::Light;
 
 use crate::Coats;
@@ -9,8 +9,8 @@ use crate::Coats;
 /// A film that pools is so much thicker, and where it runs off as much thinner†.
 const POOLS: f64 = 1.8;
 
-/// Surface reflection of what is dead matt: the share of it that reaches the eye.
-const DEAD_MATT: f64 = 0.85;
+/// Surface reflection of what is dead matt, as chalk-type paint is: the share of it that reaches the eye.
+const DEAD_MATT: f64 = Class::Chalk.sheen();
 
 /// Linear sRGB channels.
 pub(crate) type Linear = [f32; 3];

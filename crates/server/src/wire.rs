@@ -124,12 +124,10 @@ pub struct ShadingAsked {
 
 impl ShadingAsked {
     pub fn get(&self) -> Result<Shading, Problem> {
-        let from = |rakes| match self.lamp {
-            None => Ok(Shading::By(Lamp::from_side(Lamp::WINDOW_SIDE, rakes))),
-            Some(side) if (0.0..=360.0).contains(&side) => Ok(Shading::By(Lamp::from_side(side, rakes))),
-            Some(side) => {
-                Err(Problem::field("?lamp", format!("{side}: degrees clockwise from above, 0 to 360")))
-            }
+        let side = self.lamp.unwrap_or(Lamp::WINDOW_SIDE);
+        let from = |rakes| match (0.0..=360.0).contains(&side) {
+            true => Ok(Shading::By(Lamp::from_side(side, rakes))),
+            false => Err(Problem::field("?lamp", format!("{side}: degrees clockwise from above, 0 to 360"))),
         };
         match self.shading.as_deref() {
             None | Some("soft") => from(false),

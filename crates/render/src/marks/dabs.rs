@@ -2,7 +2,7 @@
 
 use std::f32::consts::{PI, TAU};
 
-use super::cloth::dab;
+use super::cloth::{dab, facets};
 use super::field::{Chance, Field, PER_MM, SIDE, bent, noise, on_tile, rough, softened, sum};
 use super::strokes::stroke;
 
@@ -152,16 +152,12 @@ pub(super) fn running(seed: u32) -> Field {
 
 /// Rubbed through: patches that chip along facets, with scratches.
 pub(super) fn rubbed(seed: u32) -> Field {
-    let chips = super::cloth::facets(5.0, seed + 6);
-    let scratches = |turn: usize| match turn {
-        0 => noise(34.0, 1.2, seed + 7),
-        _ => noise(1.2, 30.0, seed + 8),
-    };
+    let chips = facets(5.0, seed + 6);
     sum(&[
         (1.0, rough(&[(11.0, 0.9), (4.5, 0.7), (1.8, 0.5), (0.7, 0.45)], seed)),
         (0.45, chips),
-        (0.18, scratches(0)),
-        (0.12, scratches(1)),
+        (0.18, noise(34.0, 1.2, seed + 7)),
+        (0.12, noise(1.2, 30.0, seed + 8)),
     ])
 }
 

@@ -86,7 +86,8 @@ fn bristles(seed: u32) -> Field {
 }
 
 impl Brush {
-    fn strokes(&self, seed: u32, mut visit: impl FnMut(usize, &Within, &mut Chance, f32)) {
+    /// Visits every spot of every stroke, with what its bristles leave there and how full the brush was, −1 to 1.
+    fn strokes(&self, seed: u32, furrows: &Field, mut visit: impl FnMut(&Within, f32, f32)) {
         let mut chance = Chance::of(seed);
         let mean = 0.25 * (self.length.0 + self.length.1) * (self.width.0 + self.width.1) * PER_MM * PER_MM;
         let strokes = ((SIDE * SIDE) as f32 * self.over / mean).ceil() as usize;
@@ -97,18 +98,19 @@ impl Brush {
             let length = PER_MM * chance.between(self.length.0, self.length.1);
             let width = PER_MM * chance.between(self.width.0, self.width.1);
             let level = chance.either();
-            stroke(spot, turn + back, length, width, |within| visit(nth, within, &mut chance, level));
+            let (u, v) = bristles_of(seed, nth);
+            stroke(spot, turn + back, length, width, |within| {
+                let furrow = furrows[on_tile(within.along as i32 + u, within.across as i32 + v)];
+                visit(within, furrow, level);
+            });
         }
     }
 
     /// Strokes over strokes: the last one shows. High where most paint lies.
     pub(super) fn closed(&self, seed: u32) -> Field {
         let furrows = bristles(seed + 100);
-        let aside = offsets(seed);
         let mut field: Field = furrows.iter().map(|v| self.bristles * v).collect();
-        self.strokes(seed, |nth, within, _, level| {
-            let (u, v) = aside(nth);
-            let furrow = furrows[on_tile(within.along as i32 + u, within.across as i32 + v)];
+        self.strokes(seed, &furrows, |within, furrow, level| {
             let ends = (8.0 * within.run.min(1.0 - within.run)).min(1.0);
             let side = (1.0 - within.aside.abs()).min(0.16) / 0.16;
             // A ridge where the brush pushed paint aside, and less paint as it runs out.
@@ -123,11 +125,8 @@ impl Brush {
     /// Strokes that skip: what the fullest of them left. High where paint comes first.
     pub(super) fn broken(&self, seed: u32) -> Field {
         let furrows = bristles(seed + 100);
-        let aside = offsets(seed);
         let mut field: Field = furrows.iter().map(|v| -3.0 + 0.3 * v).collect();
-        self.strokes(seed, |nth, within, _, level| {
-            let (u, v) = aside(nth);
-            let furrow = furrows[on_tile(within.along as i32 + u, within.across as i32 + v)];
+        self.strokes(seed, &furrows, |within, furrow, level| {
             let onset = (within.run / 0.08).min(1.0);
             let side = 1.0 - within.aside.powi(4);
             let load = 1.6 * onset * side * (1.0 - self.dry * within.run) - 1.6;
@@ -139,12 +138,9 @@ impl Brush {
 }
 
 /// Which bristles a stroke is of.
-fn offsets(seed: u32) -> impl Fn(usize) -> (i32, i32) {
-    move |nth| {
-        let mut chance = Chance::of(seed.wrapping_mul(31).wrapping_add(nth as u32));
-        let (u, v) = chance.spot();
-        (u as i32, v as i32)
-    }
+fn bristles_of(seed: u32, nth: usize) -> (i32, i32) {
+    let (u, v) = Chance::of(seed.wrapping_mul(31).wrapping_add(nth as u32)).spot();
+    (u as i32, v as i32)
 }
 
 #[cfg(test)]
