@@ -38,7 +38,7 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
         </p>
       )}
       {schemes.length > 1 && (
-        <section aria-label="Schemes from here on" className="grid gap-1">
+        <section aria-label="Schemes from here on" className="grid gap-1 print:hidden">
           <h2 className="text-lg">Schemes from here on</h2>
           <ul className="grid gap-px">
             {schemes.map((scheme) => (
@@ -57,7 +57,7 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
         </section>
       )}
       {schools.length > 0 && (
-        <section aria-label="Done another way" className="grid gap-1">
+        <section aria-label="Done another way" className="grid gap-1 print:hidden">
           <h2 className="text-lg">Done another way</h2>
           <ul className="grid gap-px">
             {schools.map((school) => (
@@ -71,7 +71,7 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
         </section>
       )}
       {paces.length > 0 && (
-        <section aria-label="Your pace" className="grid gap-1">
+        <section aria-label="Your pace" className="grid gap-1 print:hidden">
           <h2 className="text-lg">Your pace</h2>
           <ul className="text-sm">
             {paces.map(({ technique, factor, within }) => (

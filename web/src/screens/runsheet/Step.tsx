@@ -15,12 +15,14 @@ interface Props {
 export function Step({ piece, revision, step, clock }: Props) {
   const rests = step.begins === step.ends;
   return (
-    <li className="grid grid-cols-[5rem_5rem_minmax(0,1fr)] items-stretch gap-3 bg-panel max-sm:grid-cols-[5rem_minmax(0,1fr)] print:break-inside-avoid print:border-b print:border-line print:bg-transparent">
-      <p className="py-2 pl-3 font-semibold whitespace-nowrap tabular-nums">{clock.time(step.begins)}</p>
+    <li className="grid grid-cols-[5rem_5rem_minmax(0,1fr)] items-stretch gap-3 bg-panel max-sm:grid-cols-[5rem_minmax(0,1fr)] print:grid-cols-[4.5rem_minmax(0,1fr)]">
+      <p className="py-2 pl-3 font-semibold whitespace-nowrap tabular-nums print:pl-0">
+        {clock.time(step.begins)}
+      </p>
       {step.swatch ? (
-        <Drawdown swatch={step.swatch} className="min-h-14 max-sm:hidden" />
+        <Drawdown swatch={step.swatch} className="min-h-14 max-sm:hidden print:hidden" />
       ) : (
-        <span aria-hidden className="max-sm:hidden" />
+        <span aria-hidden className="max-sm:hidden print:hidden" />
       )}
       <div className="grid gap-1 py-2 pr-3">
         <div className="flex flex-wrap items-start gap-x-3 gap-y-1">

@@ -36,9 +36,9 @@ export function Steps({ piece, sheet, clock }: Props) {
   return (
     <div className="run-sheet-days grid gap-3">
       {days.map(({ day, rows }) => (
-        <section key={day} aria-label={day} className="grid gap-px">
+        <section key={day} aria-label={day} className="grid gap-px print:block">
           <h2 className="py-1 text-lg">{day}</h2>
-          <ol className="grid gap-px">{rows}</ol>
+          <ol className="grid gap-px print:block">{rows}</ol>
         </section>
       ))}
     </div>
