@@ -1,11 +1,12 @@
 //! What is not known, carried along: a best guess, and plausible others beside it.
 
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 use warm_blend_paint::{Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
+use super::unread::Unread;
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
 const NOISE_FLOOR: f64 = 0.2;
@@ -18,8 +19,37 @@ const COVERAGE: f64 = 0.9;
 #[derive(Debug, Clone)]
 pub struct Ensemble {
     best: Material,
-    /// Empty where nothing is in doubt, as of water.
-    members: Arc<[Plausible]>,
+    members: Members,
+}
+
+/// Plausible materials, drawn or to be drawn.
+#[derive(Debug, Clone)]
+enum Members {
+    /// None where nothing is in doubt, as of water.
+    Drawn(Arc<[Plausible]>),
+    /// Of a tin that no reading was fitted to: drawn when they are first asked for.
+    Unread(Arc<ToDraw>),
+}
+
+#[derive(Debug)]
+struct ToDraw {
+    tin: Unread,
+    drawn: OnceLock<Arc<[Plausible]>>,
+}
+
+impl ToDraw {
+    fn draw(&self) -> Arc<[Plausible]> {
+        self.tin.plausible().map(Plausible::from).collect()
+    }
+}
+
+impl Members {
+    fn get(&self) -> &[Plausible] {
+        match self {
+            Members::Drawn(drawn) => drawn,
+            Members::Unread(tin) => tin.drawn.get_or_init(|| tin.draw()),
+        }
+    }
 }
 
 /// How sure a face is in some light.
@@ -76,11 +106,25 @@ impl From<&Plausible> for Material {
 impl Ensemble {
     /// A material that is not in doubt.
     pub fn certain(best: Material) -> Self {
-        Self { best, members: Arc::new([]) }
+        Self { best, members: Members::Drawn(Arc::new([])) }
+    }
+
+    /// A tin that no reading was fitted to.
+    pub(super) fn unread(best: Material, tin: Unread) -> Self {
+        Self { best, members: Members::Unread(Arc::new(ToDraw { tin, drawn: OnceLock::new() })) }
+    }
+
+    /// The same, drawn for whoever holds it: for a look at one tin after the other, of which thousands must not be kept.
+    pub fn for_a_look(&self) -> Self {
+        let drawn = match &self.members {
+            Members::Unread(tin) if !tin.tin.kept => tin.drawn.get().map_or_else(|| tin.draw(), Arc::clone),
+            _ => return self.clone(),
+        };
+        Self { best: self.best.clone(), members: Members::Drawn(drawn) }
     }
 
     pub(super) fn new(best: Material, members: impl Iterator<Item = Material>) -> Self {
-        Self { best, members: members.map(Plausible::from).collect() }
+        Self { best, members: Members::Drawn(members.map(Plausible::from).collect()) }
     }
 
     /// The most probable.
@@ -90,11 +134,11 @@ impl Ensemble {
 
     /// The plausible shelf number `i`'s, 0..128.
     pub fn member(&self, i: usize) -> Material {
-        self.members.get(i).map_or_else(|| self.best.clone(), Material::from)
+        self.members.get().get(i).map_or_else(|| self.best.clone(), Material::from)
     }
 
     pub(crate) fn members(&self) -> impl Iterator<Item = Material> {
-        self.members.iter().map(Material::from)
+        self.members.get().iter().map(Material::from)
     }
 
     /// The same stronger by `best`, on a logarithmic scale, and each plausible one by its own.
@@ -112,7 +156,7 @@ impl Ensemble {
             mix(&borrowed)
         };
         let best = stir(&|ensemble| ensemble.best.clone())?;
-        if components.iter().all(|(_, ensemble)| ensemble.members.is_empty()) {
+        if components.iter().all(|(_, ensemble)| ensemble.members.get().is_empty()) {
             return Ok(Self::certain(best));
         }
         let members =
@@ -157,7 +201,7 @@ impl Ensemble {
     /// How far, in ΔE00, what is looked at may be from that of the best guess: the true one is nearer in nine cases of
     /// ten.
     pub fn within(&self, look: impl Fn(&Material) -> Lab) -> f64 {
-        if self.members.is_empty() {
+        if self.members.get().is_empty() {
             return 0.0;
         }
         band90(look(&self.best), self.members().map(|member| look(&member)))

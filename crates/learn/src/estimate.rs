@@ -111,7 +111,7 @@ impl Estimate {
     fn doubt_at(&self, at: usize) -> f64 {
         *self.doubts[at].get_or_init(|| {
             let others = self.companions(at);
-            doubt(&self.known[at], Beside { others: &others, white: self.white(), dark: None })
+            doubt(&self.known[at].for_a_look(), Beside { others: &others, white: self.white(), dark: None })
         })
     }
 

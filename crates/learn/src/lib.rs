@@ -33,13 +33,14 @@ mod sense;
 mod shelf;
 mod strength;
 mod truth;
+mod unread;
 mod worth;
 
 use std::collections::HashMap;
 use std::sync::Arc;
 
 use rayon::prelude::*;
-use warm_blend_spectral::{Lab, Reflectance, difference};
+use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
 pub use certainty::Certainty;
 pub use ensemble::{Doubt, Ensemble};
@@ -55,7 +56,11 @@ pub use worth::{Beside, Reads, Test, Worth, worth};
 
 use circle::{Circle, CircleData, circles};
 use prior::Prior;
+use unread::Unread;
 use warm_blend_paint::BadPaint;
+
+/// From how many circles on what their tins may be is no longer kept once it was drawn.
+const MOST_KEPT: usize = 500;
 
 /// From how many standard deviations a spectrum is not believed against the colour that was written down.
 const OUTLIER_SD: f64 = 3.0;
@@ -102,6 +107,14 @@ pub struct Judged {
     pub difference: f64,
 }
 
+impl Judged {
+    fn of(reading: &Reading, predicted: Vec<Lab>, questioned: bool, off: f64) -> Self {
+        let differences =
+            reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
+        Self { questioned, off, difference: differences.fold(0.0, f64::max), predicted }
+    }
+}
+
 /// The most probable shelf. Tins are told apart by their places: see [`learn_named`].
 pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
     let names: Vec<u64> = (0..paints.len() as u64).collect();
@@ -127,7 +140,7 @@ pub fn learn_after(
         .par_iter()
         .map(|circle| match before.circles.get(&circle.name).filter(|known| known.said == circle.said) {
             Some(known) => Ok(Arc::clone(known)),
-            None => OfCircle::learn(circle).map(Arc::new),
+            None => OfCircle::learn(circle, circles.len() <= MOST_KEPT).map(Arc::new),
         })
         .collect::<Result<Vec<_>, _>>()?;
     let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
@@ -146,9 +159,35 @@ pub fn learn_after(
 }
 
 impl OfCircle {
-    fn learn(circle: &Circle) -> Result<Self, BadTin> {
+    fn learn(circle: &Circle, keep: bool) -> Result<Self, BadTin> {
+        let bases = Bases::of(&circle.said.facts, &circle.said.readings);
+        if bases.not_fitted.iter().all(|out| *out) {
+            Self::unread(circle, bases, keep)
+        } else {
+            Self::fit(circle, bases)
+        }
+    }
+
+    /// A circle that has nothing to be fitted to: a tin with spectra of its masstone, or with no reading at all.
+    fn unread(circle: &Circle, bases: Bases, kept: bool) -> Result<Self, BadTin> {
         let CircleData { names, facts, readings } = &circle.said;
-        let bases = Bases::of(facts, readings);
+        let tins = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints);
+        let paints = tins
+            .map(|(((name, facts), base), paint)| {
+                let tin = Unread { name: *name, facts: *facts, base, kept };
+                tin.known().map_err(|error| BadTin { paint: *paint, error })
+            })
+            .collect::<Result<Vec<_>, _>>()?;
+        let judged = readings.iter().zip(&bases.odd).map(|(reading, odd)| {
+            let predicted = |(paint, _): &(usize, _)| paints[*paint].best().seen_lab(Light::Daylight);
+            let predicted: Vec<Lab> = reading.of.iter().map(predicted).collect();
+            Judged::of(reading, predicted, odd.is_some_and(|odd| odd > OUTLIER_SD), odd.unwrap_or(0.0))
+        });
+        Ok(Self { judged: judged.collect(), paints, said: circle.said.clone() })
+    }
+
+    fn fit(circle: &Circle, bases: Bases) -> Result<Self, BadTin> {
+        let CircleData { names, facts, readings } = &circle.said;
         let priors = facts
             .par_iter()
             .zip(&bases.spectra)
@@ -159,15 +198,8 @@ impl OfCircle {
             .collect::<Result<Vec<_>, _>>()?;
         let fit = fit::fit(names, &priors, readings, bases.not_fitted.clone());
         let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
-            let predicted = sight.predicted.clone();
-            let differences =
-                reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
-            Judged {
-                questioned: bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD),
-                off: bases.odd[i].unwrap_or(fit.off[i]),
-                difference: differences.fold(0.0, f64::max),
-                predicted,
-            }
+            let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
+            Judged::of(reading, sight.predicted.clone(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
         });
         let judged = judged.collect();
         let paints =

@@ -159,26 +159,58 @@ impl Local {
     }
 }
 
-impl Prior {
-    /// The first guess from the facts, or from a spectrum of the masstone where one was read.
-    pub(crate) fn of(facts: &Facts, read: Option<&Reflectance>) -> Result<Self, BadPaint> {
-        let strength = match facts.class.role() {
-            Role::Medium(_) => {
-                let mut medium = Material::of(facts.class, None, None)?;
-                medium.lustre = facts.lustre.unwrap_or(medium.lustre);
-                return Ok(Prior::Medium(Box::new(medium)));
-            }
-            Role::Paint { strength } => strength,
-        };
+/// What a tin says of its paint, or the spectrum of its masstone: no doubt yet.
+struct Stated {
+    seen: Reflectance,
+    sheen: SurfaceReflection,
+    s: f64,
+}
+
+impl Stated {
+    /// None of a medium.
+    fn of(facts: &Facts, read: Option<&Reflectance>) -> Result<Option<Self>, BadPaint> {
+        let Role::Paint { strength } = facts.class.role() else { return Ok(None) };
         let seen = match read {
             Some(spectrum) => inward(spectrum),
             None => facts.masstone.ok_or(BadPaint::NoColour)?.reflectance()?,
         };
         let sheen = SurfaceReflection::new(facts.class.sheen()).limited_by(&seen);
-        let (s, level_sd) = match facts.coats_to_hide {
-            Some(coats) => (coats.scattering(&sheen.inside(&seen), sheen), BY_COATS),
-            None => (by_class(strength, &sheen.inside(&seen)), BY_CLASS),
+        let s = match facts.coats_to_hide {
+            Some(coats) => coats.scattering(&sheen.inside(&seen), sheen),
+            None => by_class(strength, &sheen.inside(&seen)),
         };
+        Ok(Some(Self { seen, sheen, s }))
+    }
+}
+
+impl Facts {
+    fn medium(&self) -> Result<Material, BadPaint> {
+        let medium = Material::of(self.class, None, None)?;
+        Ok(Material { lustre: self.lustre.unwrap_or(medium.lustre), ..medium })
+    }
+
+    /// What a tin most probably is where no reading is fitted: as [`Prior::material`] has it at the origin, without its modes.
+    pub(crate) fn most_probable(&self, read: Option<&Reflectance>) -> Result<Material, BadPaint> {
+        let Some(Stated { seen, sheen, s }) = Stated::of(self, read)? else { return self.medium() };
+        let guess = Guess::of(&seen, sheen, s);
+        Ok(Material {
+            optics: Optics::new(guess.k, [s; BANDS]),
+            sheen: SurfaceReflection::new(sheen.alpha()),
+            stays: 1.0,
+            voids: self.class.voids(),
+            milk: self.class.milk(),
+            lustre: self.lustre.unwrap_or(self.class.lustre()),
+        })
+    }
+}
+
+impl Prior {
+    /// The first guess from the facts, or from a spectrum of the masstone where one was read.
+    pub(crate) fn of(facts: &Facts, read: Option<&Reflectance>) -> Result<Self, BadPaint> {
+        let Some(Stated { seen, sheen, s }) = Stated::of(facts, read)? else {
+            return Ok(Prior::Medium(Box::new(facts.medium()?)));
+        };
+        let level_sd = if facts.coats_to_hide.is_some() { BY_COATS } else { BY_CLASS };
         let guess = Guess::of(&seen, sheen, s);
         let (shapes, fine) = shapes(&guess, read.is_some(), facts.source);
         let level_sd = if facts.house_white { level_sd.min(OF_HOUSE_WHITE) } else { level_sd };
@@ -519,6 +551,20 @@ mod tests {
                 prop_assert!((guessed.optics.s()[i] / told.optics.s()[i] - 1.0).abs() < 1e-9);
             }
             prop_assert_eq!(guessed.voids, told.voids);
+        }
+
+        /// What is told of a tin before its doubt is drawn is the middle of that doubt.
+        #[test]
+        fn the_most_probable_needs_no_modes(facts in facts(), spectrum in proptest::option::of(0.03..0.9f64)) {
+            let read = spectrum.map(|level| Reflectance::from_fn(|i| level * (1.0 - 0.01 * i as f64)));
+            let whole = Prior::of(&facts, read.as_ref()).unwrap().material(&[0.0; DIMENSIONS]);
+            let quick = facts.most_probable(read.as_ref()).unwrap();
+            for i in 0..BANDS {
+                prop_assert!((quick.optics.k()[i] / whole.optics.k()[i] - 1.0).abs() < 1e-12);
+                prop_assert!((quick.optics.s()[i] / whole.optics.s()[i] - 1.0).abs() < 1e-12);
+            }
+            prop_assert!((quick.sheen.alpha() - whole.sheen.alpha()).abs() < 1e-12);
+            prop_assert_eq!((quick.voids, quick.milk, quick.stays, quick.lustre), (whole.voids, whole.milk, whole.stays, whole.lustre));
         }
 
         /// What the fitted shapes leave, of any paint and any tint: seen in daylight it is nearly nothing, in nine cases of ten.

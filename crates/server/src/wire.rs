@@ -1,5 +1,7 @@
 //! What requests ask in their address.
 
+use std::ops::Range;
+
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
@@ -28,6 +30,26 @@ impl LookedAt {
         let light = checks.field("?light", light(self.light.as_deref()));
         let state = checks.field("?state", state(self.state.as_deref()));
         Ok(checks.done(light.zip(state).map(|(light, state)| Look { light, state }))?)
+    }
+}
+
+/// Which part of a long list.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct PartAsked {
+    /// How many to leave out at the start; none if left out.
+    #[serde(default)]
+    pub from: usize,
+    /// How many at most; all if left out. Where there are more, the header `Link` says where (RFC 8288, `rel=\"next\"`).
+    pub count: Option<usize>,
+}
+
+impl PartAsked {
+    /// Of so many, which; and where the next part begins, if there is one.
+    pub fn of(&self, all: usize) -> (Range<usize>, Option<usize>) {
+        let from = self.from.min(all);
+        let to = self.count.map_or(all, |count| from.saturating_add(count.max(1)).min(all));
+        (from..to, (to < all).then_some(to))
     }
 }
 
@@ -233,4 +255,27 @@ impl SaidIn {
 pub struct PoursOf {
     /// Only those of this mix.
     pub mix: Option<Uuid>,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        /// Parts, each asked for where the one before says, are the whole once.
+        #[test]
+        fn parts_are_the_whole(all in 0usize..500, count in proptest::option::of(0usize..600), from in 0usize..700) {
+            let (mut next, mut seen) = (Some(0), 0);
+            while let Some(at) = next {
+                let (part, after) = PartAsked { from: at, count }.of(all);
+                prop_assert_eq!(part.start, seen);
+                prop_assert!(after.is_none_or(|after| after > at));
+                (seen, next) = (part.end, after);
+            }
+            prop_assert_eq!(seen, all);
+            let (part, _) = PartAsked { from, count: Some(usize::MAX) }.of(all);
+            prop_assert!(part.start <= part.end && part.end == all);
+        }
+    }
 }

@@ -231,7 +231,7 @@ impl Paint {
         look: Look,
     ) -> Result<Self, Refusal> {
         let kept = tin.clone();
-        let ensemble = known.paint(kept.id)?;
+        let ensemble = known.paint(kept.id)?.for_a_look();
         let class = kept.value.class;
         let dry = warm_blend_paint::Seen::of(&ensemble.best().swatch_reflectance(), Light::Daylight).lab;
         Ok(Self {
@@ -242,7 +242,7 @@ impl Paint {
             medium: class.is_medium(),
             house_white: known.is_house_white(kept.id),
             family: HueFamily::of(dry).id(),
-            swatch: Swatch::of(ensemble, look),
+            swatch: Swatch::of(&ensemble, look),
             known: HowSure::of(known, kept.id),
             used_in,
             entry: kept.value.into(),

@@ -25,19 +25,44 @@ type Look = ReturnType<typeof useLook>;
 
 const keys = {
   paints: (look: Look) => ['paints', look],
+  paintsSoFar: (look: Look) => ['paints so far', look],
   page: (id: string, look: Look) => ['page', id, look],
   mixes: (look: Look) => ['mixes', look],
   history: ['history'],
   piece: ['piece'],
 } as const;
 
+/** Tins that are asked for at a time. */
+const PART = 250;
+
+/** The whole shelf, part by part; `soFar` is told after each. */
+async function shelfInParts(look: Look, signal: AbortSignal, soFar: (paints: Paint[]) => void) {
+  const paints: Paint[] = [];
+  for (;;) {
+    const query = { ...look, from: paints.length, count: PART };
+    const answer = await api.GET('/api/paints', { params: { query }, signal });
+    paints.push(...(await got(Promise.resolve(answer))));
+    if (!answer.response.headers.has('link')) return paints;
+    soFar([...paints]);
+  }
+}
+
+/** The shelf, once all of it is there. */
 export function usePaints() {
   const look = useLook();
+  const client = useQueryClient();
   return useQuery({
     queryKey: keys.paints(look),
-    queryFn: () => got(api.GET('/api/paints', { params: { query: look } })),
+    queryFn: ({ signal }) =>
+      shelfInParts(look, signal, (paints) => client.setQueryData(keys.paintsSoFar(look), paints)),
     placeholderData: keepPreviousData,
   });
+}
+
+/** What has come of the shelf until all of it is there: thousands of tins take a while. */
+export function usePaintsSoFar(): Paint[] | undefined {
+  const look = useLook();
+  return useQuery<Paint[]>({ queryKey: keys.paintsSoFar(look), enabled: false }).data;
 }
 
 /** Everything about one paint. */

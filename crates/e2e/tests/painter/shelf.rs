@@ -166,3 +166,21 @@ async fn money_is_told_in_its_currency() {
     painter.reads("costs €").await;
     painter.leave().await;
 }
+
+/// A fan deck is more than is asked for at a time: all of it comes, and the last tin is found.
+#[tokio::test]
+async fn a_shelf_of_hundreds_comes_in_parts() {
+    let painter = Painter::at_an_empty_bench().await;
+    let tin = |i: u32| format!("tin {i};{};0;0\n", 20 + i % 70);
+    let deck = format!("name;L*;a*;b*\n{}", (0..260).map(tin).collect::<String>());
+    let send = "const [body, done] = arguments;
+        fetch('/api/import?file=deck.csv', {method: 'POST', body}).then(answer => answer.json()).then(done);";
+    let told = painter.driver.execute_async(send, vec![deck.into()]).await.unwrap();
+    assert_eq!(told.json()["summary"], "260 new, 0 readings of paints on the shelf, 0 left out");
+    painter.driver.refresh().await.unwrap();
+    painter.the("button", "tin 0").await;
+    painter.click("button", "tin 259").await;
+    assert_eq!(painter.value("textbox", "Name").await, "tin 259");
+    painter.until("all of it is there", async || !painter.text().await.contains("more are coming")).await;
+    painter.leave().await;
+}

@@ -1,6 +1,10 @@
 //! The shelf.
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{
+    Json,
+    extract::State,
+    http::{HeaderName, StatusCode, Uri, header},
+};
 use rayon::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::Board;
@@ -16,7 +20,7 @@ use crate::{
     memory::workshop,
     off_thread::off_thread,
     problem::{Problem, UsedBy},
-    wire::{LookedAt, Removal, SeenRevision},
+    wire::{LookedAt, PartAsked, Removal, SeenRevision},
 };
 
 /// A tin with how many mixes use it.
@@ -27,24 +31,39 @@ fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError>
     Ok((kept, users))
 }
 
-/// All paints and mediums on the shelf, in the order they were added.
+/// All paints and mediums on the shelf, in the order they were added; where there are thousands, part by part.
 #[utoipa::path(get, path = "/paints", operation_id = "list_paints",
-    tag = "shelf", params(LookedAt),
-    responses((status = OK, body = Vec<Paint>)))]
+    tag = "shelf", params(LookedAt, PartAsked),
+    responses((status = OK, body = Vec<Paint>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
-) -> Result<Json<Vec<Paint>>, Problem> {
+    Asked(part): Asked<PartAsked>,
+    asked_at: Uri,
+) -> Result<(Option<[(HeaderName, String); 1]>, Json<Vec<Paint>>), Problem> {
     let look = asked.get()?;
-    let (tins, shelf) = workspace
-        .with_shelf(|store| {
-            store.all()?.into_iter().map(|kept| counted(store, kept)).collect::<Result<Vec<_>, StoreError>>()
+    let ((tins, next), shelf) = workspace
+        .with_shelf(move |store| {
+            let all = store.all()?;
+            let (part, next) = part.of(all.len());
+            let tins = all[part].iter().map(|kept| counted(store, kept.clone()));
+            let tins = tins.collect::<Result<Vec<_>, StoreError>>()?;
+            Ok::<_, StoreError>((tins, next))
         })
         .await?;
     // A shelf of sixty takes a while: each tin by itself, on all cores.
-    off_thread(move || tins.par_iter().map(|(tin, used)| Ok(Paint::of(tin, *used, &shelf, look)?)).collect())
-        .await
-        .map(Json)
+    let paints = off_thread(move || {
+        tins.par_iter().map(|(tin, used)| Ok(Paint::of(tin, *used, &shelf, look)?)).collect()
+    });
+    let link = next.map(|from| [(header::LINK, next_part(&asked_at, from))]);
+    Ok((link, Json(paints.await?)))
+}
+
+/// Where the next part of a list is: asked as before, but from there on.
+fn next_part(asked_at: &Uri, from: usize) -> String {
+    let others = asked_at.query().unwrap_or_default().split('&').filter(|asked| !asked.starts_with("from="));
+    let query: String = others.filter(|asked| !asked.is_empty()).map(|asked| format!("{asked}&")).collect();
+    format!("</api/paints?{query}from={from}>; rel=\"next\"")
 }
 
 /// Put a paint on the shelf.

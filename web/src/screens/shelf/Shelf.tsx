@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Picker } from '../../parts/Picker';
 import { Failed, Waiting } from '../../parts/Waiting';
-import { usePaints } from '../../state/workspace';
+import { usePaints, usePaintsSoFar } from '../../state/workspace';
 import { EmptyShelf } from './EmptyShelf';
 import { Files } from './Files';
 import { NewPaint } from './NewPaint';
@@ -16,17 +16,19 @@ export function Shelf() {
   const { id } = useParams();
   const go = useNavigate();
   const paints = usePaints();
+  const soFar = usePaintsSoFar();
+  const tins = paints.data ?? soFar;
   const [sort, setSort] = useState<Sort>('added');
   const [filter, setFilter] = useState<string>(EVERYTHING);
-  const open = paints.data?.find((paint) => paint.id === id);
+  const open = tins?.find((paint) => paint.id === id);
 
   // A list that was seen in this light before may not know the paint yet.
   const unknown = id !== undefined && id !== 'new' && !open && paints.isFetching;
-  if (paints.isPending || unknown) return <Waiting rows={14} />;
   if (paints.isError && !paints.data) return <Failed error={paints.error} retry={() => paints.refetch()} />;
-  const choices = filters(paints.data);
+  if (!tins || unknown) return <Waiting rows={14} />;
+  const choices = filters(tins);
   const at = choices.some((choice) => choice.id === filter) ? filter : EVERYTHING;
-  const shown = arrange(paints.data, sort, at);
+  const shown = arrange(tins, sort, at);
   return (
     <div className="flex h-full flex-col lg:flex-row">
       <section
@@ -35,7 +37,7 @@ export function Shelf() {
       >
         <div className="flex flex-wrap items-center gap-2 px-4 pb-2 pt-1 md:px-5">
           <h1 className={`text-3xl ${open ? 'mr-auto' : 'mr-3'}`}>Shelf</h1>
-          {paints.data.length > 0 && (
+          {tins.length > 0 && (
             <>
               <div className={open ? '' : 'order-last'}>
                 <Files />
@@ -67,7 +69,10 @@ export function Shelf() {
             </>
           )}
         </div>
-        {paints.data.length === 0 ? (
+        {!paints.data && (
+          <p className="px-4 pb-2 text-sm md:px-5">{tins.length} tins so far, more are coming</p>
+        )}
+        {tins.length === 0 ? (
           <EmptyShelf onAdd={() => go('/shelf/new')} />
         ) : (
           <ul aria-label="Paints and mediums" className="relative min-h-0 flex-1 overflow-auto pb-4">
@@ -88,7 +93,7 @@ export function Shelf() {
         <PaintPage
           key={open.id}
           paint={open}
-          shelf={paints.data}
+          shelf={tins}
           onClose={() => go('/shelf')}
           onGo={(to) => go(`/shelf/${to}`)}
         />
