@@ -2,7 +2,7 @@
 
 use std::sync::{Arc, OnceLock};
 
-use warm_blend_paint::{Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
+use warm_blend_paint::{BadPaint, Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
@@ -110,8 +110,12 @@ impl Ensemble {
     }
 
     /// A tin that no reading was fitted to.
-    pub(super) fn unread(best: Material, tin: Unread) -> Self {
-        Self { best, members: Members::Unread(Arc::new(ToDraw { tin, drawn: OnceLock::new() })) }
+    pub(super) fn unread(tin: Unread) -> Result<Self, BadPaint> {
+        let best = tin.facts.most_probable(tin.base.as_ref())?;
+        if tin.facts.class.is_medium() {
+            return Ok(Self::certain(best));
+        }
+        Ok(Self { best, members: Members::Unread(Arc::new(ToDraw { tin, drawn: OnceLock::new() })) })
     }
 
     /// The same, drawn for whoever holds it: for a look at one tin after the other, of which thousands must not be kept.

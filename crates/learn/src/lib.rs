@@ -175,7 +175,7 @@ impl OfCircle {
         let paints = tins
             .map(|(((name, facts), base), paint)| {
                 let tin = Unread { name: *name, facts: *facts, base, kept };
-                tin.known().map_err(|error| BadTin { paint: *paint, error })
+                Ensemble::unread(tin).map_err(|error| BadTin { paint: *paint, error })
             })
             .collect::<Result<Vec<_>, _>>()?;
         let judged = readings.iter().zip(&bases.odd).map(|(reading, odd)| {

@@ -1,9 +1,8 @@
 //! Tins that no reading was fitted to: what they may be follows from what is written on them, and is drawn when it is asked for.
 
-use warm_blend_paint::{BadPaint, Material};
+use warm_blend_paint::Material;
 use warm_blend_spectral::Reflectance;
 
-use super::Ensemble;
 use super::draws::{self, Whose};
 use super::prior::{Facts, Prior};
 
@@ -20,16 +19,7 @@ pub(crate) struct Unread {
 }
 
 impl Unread {
-    /// The tin with all that it may be.
-    pub(crate) fn known(self) -> Result<Ensemble, BadPaint> {
-        let best = self.facts.most_probable(self.base.as_ref())?;
-        if self.facts.class.is_medium() {
-            return Ok(Ensemble::certain(best));
-        }
-        Ok(Ensemble::unread(best, self))
-    }
-
-    /// What it may be: none where that follows from nothing, which [`Unread::known`] has seen to.
+    /// What it may be: none where that follows from nothing, which whoever made an ensemble of it has seen to.
     pub(crate) fn plausible(&self) -> impl Iterator<Item = Material> {
         let prior = Prior::of(&self.facts, self.base.as_ref()).ok();
         prior.into_iter().flat_map(|prior| {

@@ -31,6 +31,14 @@ fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError>
     Ok((kept, users))
 }
 
+/// Part of the shelf, and where the next one begins.
+fn counted_part(store: &Store, part: &PartAsked) -> Result<(Vec<Counted>, Option<usize>), StoreError> {
+    let all = store.all()?;
+    let (part, next) = part.of(all.len());
+    let tins = all[part].iter().map(|kept| counted(store, kept.clone()));
+    Ok((tins.collect::<Result<_, _>>()?, next))
+}
+
 /// All paints and mediums on the shelf, in the order they were added; where there are thousands, part by part.
 #[utoipa::path(get, path = "/paints", operation_id = "list_paints",
     tag = "shelf", params(LookedAt, PartAsked),
@@ -42,15 +50,7 @@ pub async fn list(
     asked_at: Uri,
 ) -> Result<(Option<[(HeaderName, String); 1]>, Json<Vec<Paint>>), Problem> {
     let look = asked.get()?;
-    let ((tins, next), shelf) = workspace
-        .with_shelf(move |store| {
-            let all = store.all()?;
-            let (part, next) = part.of(all.len());
-            let tins = all[part].iter().map(|kept| counted(store, kept.clone()));
-            let tins = tins.collect::<Result<Vec<_>, StoreError>>()?;
-            Ok::<_, StoreError>((tins, next))
-        })
-        .await?;
+    let ((tins, next), shelf) = workspace.with_shelf(move |store| counted_part(store, &part)).await?;
     // A shelf of sixty takes a while: each tin by itself, on all cores.
     let paints = off_thread(move || {
         tins.par_iter().map(|(tin, used)| Ok(Paint::of(tin, *used, &shelf, look)?)).collect()
