@@ -6,7 +6,10 @@ use criterion::Criterion;
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_device::ColourReader;
-use warm_blend_learn::{Beside, Ensemble, Facts, PartsMethod, Reading, Reads, Shown, Source, learn, worth};
+use warm_blend_learn::{
+    Beside, Ensemble, Facts, PartsMethod, Reading, Reads, Shown, Source, learn, learn_after, learn_named,
+    worth,
+};
 use warm_blend_paint::{Masstone, Material, Parts, State};
 use warm_blend_sim::{SimulatedReader, VirtualPaint, VirtualSample, tins};
 use warm_blend_spectral::{Lab, Light, Xyz};
@@ -81,6 +84,11 @@ fn main() {
     let mut criterion = Criterion::default().sample_size(10).configure_from_args();
     criterion.bench_function("estimate of 60 paints, 1000 readings", |b| {
         b.iter(|| learn(black_box(&facts), black_box(&readings)))
+    });
+    let names: Vec<u64> = (0..PAINTS as u64).collect();
+    let before = learn_named(&names, &facts, &readings[..READINGS - 1]).unwrap();
+    criterion.bench_function("the same after one more reading", |b| {
+        b.iter(|| learn_after(black_box(&before), &names, black_box(&facts), black_box(&readings)))
     });
     criterion.bench_function("estimate of 60 paints, 60 readings", |b| {
         b.iter(|| learn(black_box(&facts), black_box(&readings[..60])))

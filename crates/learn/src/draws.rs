@@ -75,19 +75,32 @@ impl Hasher for CircleData {
 /// Unit normals of a paint, coordinates × members, each with its opposite: mean exactly 0, and covariance exactly 1 among
 /// the coordinates of one paint, so that few members serve for many.
 pub fn of(whose: Whose, dimensions: usize) -> DMatrix<f64> {
+    let half = half(whose, dimensions);
+    let n = half.ncols();
+    DMatrix::from_fn(dimensions, MEMBERS, |i, m| if m < n { half[(i, m)] } else { -half[(i, m - n)] })
+}
+
+/// The first half of them: the other half are their opposites, in the same order.
+pub(crate) fn half(whose: Whose, dimensions: usize) -> DMatrix<f64> {
     let half = MEMBERS / 2;
     let mut normal = normals(whose.seed());
-    let mut rows = DMatrix::from_fn(dimensions, half, |_, _| normal());
+    // A column for each coordinate: they are made to stand at right angles.
+    let mut columns = DMatrix::zeros(half, dimensions);
+    for m in 0..half {
+        for i in 0..dimensions {
+            columns[(m, i)] = normal();
+        }
+    }
     for i in 0..dimensions {
         for j in 0..i {
-            let along = rows.row(i).dot(&rows.row(j)) / half as f64;
-            let other = rows.row(j) * along;
-            rows.set_row(i, &(rows.row(i) - other));
+            let along = columns.column(i).dot(&columns.column(j)) / half as f64;
+            let other = columns.column(j).into_owned();
+            columns.column_mut(i).axpy(-along, &other, 1.0);
         }
-        let length = (rows.row(i).norm_squared() / half as f64).sqrt();
-        rows.row_mut(i).scale_mut(1.0 / length);
+        let length = (columns.column(i).norm_squared() / half as f64).sqrt();
+        columns.column_mut(i).scale_mut(1.0 / length);
     }
-    DMatrix::from_fn(dimensions, MEMBERS, |i, m| if m < half { rows[(i, m)] } else { -rows[(i, m - half)] })
+    columns.transpose()
 }
 
 /// Unit normals by Box and Muller (1958) from the SplitMix64 sequence (G. L. Steele and others, 2014).

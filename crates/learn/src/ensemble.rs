@@ -6,6 +6,7 @@ use warm_blend_paint::{BadPaint, Material, NothingToMix, Optics, Parts, State, S
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
+use super::first_guess::Label;
 use super::unread::Unread;
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
@@ -39,7 +40,7 @@ struct ToDraw {
 
 impl ToDraw {
     fn draw(&self) -> Arc<[Plausible]> {
-        self.tin.plausible().map(Plausible::from).collect()
+        self.tin.plausible().into_iter().map(Plausible::from).collect()
     }
 }
 
@@ -111,8 +112,9 @@ impl Ensemble {
 
     /// A tin that no reading was fitted to.
     pub(super) fn unread(tin: Unread) -> Result<Self, BadPaint> {
-        let best = tin.facts.most_probable(tin.base.as_ref())?;
-        if tin.facts.class.is_medium() {
+        let Label { facts, base, .. } = &tin.label;
+        let best = facts.most_probable(base.as_ref())?;
+        if facts.class.is_medium() {
             return Ok(Self::certain(best));
         }
         Ok(Self { best, members: Members::Unread(Arc::new(ToDraw { tin, drawn: OnceLock::new() })) })

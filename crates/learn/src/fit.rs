@@ -7,7 +7,7 @@
 //! ```
 //!
 //! by Gauss and Newton's method with a halved step where a full one climbs (J. Nocedal and S. J. Wright, *Numerical
-//! Optimization*, 2nd ed., §10.3). The matrix of the last step is the inverse covariance of what is still unknown
+//! Optimization*, 2nd ed., §10.3); near the end each step learns from the last ones (D. G. Anderson, *J. ACM* 12 (1965) 547). The matrix of the last step is the inverse covariance of what is still unknown
 //! (Laplace's approximation).
 //!
 //! A reading that lies further out than chance explains is not absorbed: it is left out, and asked about. A reading is
@@ -15,16 +15,18 @@
 //! brought itself (R. D. Cook and S. Weisberg, *Residuals and Influence in Regression* (1982), §2.2), turned into
 //! standard deviations by Wilson and Hilferty's cube root (1931).
 
-use std::collections::HashMap;
+use std::{collections::HashMap, sync::Arc};
 
 use nalgebra::{DMatrix, DVector};
 use rayon::prelude::*;
 use warm_blend_paint::State;
 
 use super::{
+    crowd::Crowd,
     draws::{self, Whose},
     factor::{Factor, Pattern},
-    prior::{DIMENSIONS, Local, Prior},
+    first_guess::FirstGuess,
+    prior::{DIMENSIONS, Local},
     reading::Reading,
     residual::WhitenedResidual,
 };
@@ -33,11 +35,21 @@ use super::{
 const OUTLIER_SD: f64 = 3.0;
 /// Most of its own prediction that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
 const ALONE: f64 = 0.9;
-/// Newton stops when no coordinate moves by more.
-const STILL: f64 = 1e-2;
+/// The walk ends when no coordinate has further to go, or none moves although one should.
+const STILL: f64 = 1e-3;
+const STUCK: f64 = 1e-4;
 /// From where on the last factor serves.
 const NEAR: f64 = 0.1;
 const MOST_STEPS: usize = 25;
+/// Share of a step below which it is not halved any more.
+const SHORTEST: f64 = 1e-4;
+/// A step that is longer, in standard deviations of the first guess, is not drawn out by what the last ones taught.
+const FAR: f64 = 0.5;
+/// How many of them are looked back on.
+const LOOKS_BACK: usize = 3;
+
+/// Every draw stands beside its opposite: of what is straight the first half says all.
+const HALF: usize = draws::MEMBERS / 2;
 
 /// How far a plausible tin is brought back at most, in standard deviations of the first guess: from further off a straight
 /// line points nowhere.
@@ -67,27 +79,28 @@ struct Places {
 }
 
 struct System<'a> {
-    priors: &'a [Prior],
+    tins: &'a [Arc<FirstGuess>],
     readings: &'a [Reading],
     places: Places,
     pattern: Pattern,
-    /// Unit normals by paint, and by number read.
-    normals: Vec<DMatrix<f64>>,
+    /// By reading.
     chances: Vec<Whose>,
 }
 
 /// Fits all readings; those marked in `left_out` beforehand stay out.
-pub(crate) fn fit(names: &[u64], priors: &[Prior], readings: &[Reading], mut left_out: Vec<bool>) -> Fit {
-    let normals = priors
-        .par_iter()
-        .zip(names)
-        .map(|(prior, name)| draws::of(Whose::Tin(*name), prior.drawn()))
-        .collect();
-    let places = Places::of(priors, readings, &left_out);
+/// From `near`, coordinates by tin of a shelf that may be much like it, the way is shorter.
+pub(crate) fn fit(
+    tins: &[Arc<FirstGuess>],
+    readings: &[Reading],
+    mut left_out: Vec<bool>,
+    near: &HashMap<u64, &[f64]>,
+) -> Fit {
+    let names: Vec<u64> = tins.iter().map(|tin| tin.label.name).collect();
+    let places = Places::of(tins, readings, &left_out);
     let pattern = places.pattern(readings);
-    let system = System { priors, readings, places, pattern, normals, chances: chances(names, readings) };
+    let system = System { tins, readings, places, pattern, chances: chances(&names, readings) };
     let forced = left_out.clone();
-    let mut theta = DVector::zeros(system.places.unknowns);
+    let mut theta = system.places.gathered(&names, near);
     let (mut factor, mut sights) = system.settle(&mut theta, &left_out);
     let mut spread = system.spread(&factor, &sights, &left_out);
     let mut off = system.off(&sights, &factor, &spread, &left_out);
@@ -118,7 +131,7 @@ pub(crate) fn fit(names: &[u64], priors: &[Prior], readings: &[Reading], mut lef
         let at = |(j, drawn): (usize, &f64)| best[paint].get(j).copied().unwrap_or(0.0) + drawn;
         spread[paint].column(member).iter().enumerate().map(at).collect()
     };
-    let members = (0..priors.len())
+    let members = (0..tins.len())
         .map(|paint| (0..spread[paint].ncols()).map(|draw| member(paint, draw)).collect())
         .collect();
     Fit { best, members, off, left_out, sights }
@@ -138,8 +151,8 @@ fn chances(names: &[u64], readings: &[Reading]) -> Vec<Whose> {
 }
 
 impl Places {
-    fn of(priors: &[Prior], readings: &[Reading], left_out: &[bool]) -> Self {
-        let mut read = vec![false; priors.len()];
+    fn of(tins: &[Arc<FirstGuess>], readings: &[Reading], left_out: &[bool]) -> Self {
+        let mut read = vec![false; tins.len()];
         let fitted = readings.iter().zip(left_out).filter(|(_, out)| !**out);
         for (paint, _) in fitted.flat_map(|(reading, _)| &reading.of) {
             read[*paint] = true;
@@ -147,11 +160,11 @@ impl Places {
         let all_dry = readings.iter().all(|reading| reading.state == State::Dry);
         let each = if all_dry { DIMENSIONS - 1 } else { DIMENSIONS };
         let mut unknowns = 0;
-        let at = priors
+        let at = tins
             .iter()
             .zip(read)
-            .map(|(prior, read)| {
-                (read && prior.dimensions() > 0).then(|| {
+            .map(|(tin, read)| {
+                (read && tin.prior.dimensions() > 0).then(|| {
                     unknowns += each;
                     unknowns - each
                 })
@@ -166,6 +179,17 @@ impl Places {
         places.enumerate()
     }
 
+    /// The coordinates of a shelf, of those that are known; zeros of the others.
+    fn gathered(&self, names: &[u64], known: &HashMap<u64, &[f64]>) -> DVector<f64> {
+        let mut theta = DVector::zeros(self.unknowns);
+        for (at, name) in self.at.iter().zip(names) {
+            if let (Some(at), Some(known)) = (at, known.get(name)) {
+                theta.rows_mut(*at, self.each).copy_from_slice(&known[..self.each]);
+            }
+        }
+        theta
+    }
+
     /// Which paints meet.
     fn pattern(&self, readings: &[Reading]) -> Pattern {
         let blocks = |reading| self.of_reading(reading).map(|(_, at)| at / self.each);
@@ -178,16 +202,16 @@ impl Places {
 
 impl System<'_> {
     fn by_paint(&self, theta: &DVector<f64>) -> Vec<Vec<f64>> {
-        self.priors
+        self.tins
             .iter()
             .zip(&self.places.at)
-            .map(|(prior, at)| match at {
+            .map(|(tin, at)| match at {
                 Some(at) => {
                     let mut all = vec![0.0; DIMENSIONS];
                     all[..self.places.each].copy_from_slice(theta.rows(*at, self.places.each).as_slice());
                     all
                 }
-                None => vec![0.0; prior.dimensions()],
+                None => vec![0.0; tin.prior.dimensions()],
             })
             .collect()
     }
@@ -195,7 +219,7 @@ impl System<'_> {
     fn sights(&self, theta: &DVector<f64>) -> Vec<WhitenedResidual> {
         let coordinates = self.by_paint(theta);
         let locals: Vec<Local> =
-            self.priors.iter().zip(&coordinates).map(|(prior, at)| prior.local(at)).collect();
+            self.tins.iter().zip(&coordinates).map(|(tin, at)| tin.prior.local(at)).collect();
         self.readings
             .par_iter()
             .map(|reading| {
@@ -205,16 +229,20 @@ impl System<'_> {
             .collect()
     }
 
-    /// What is minimised, by the covariances of `measure`.
+    /// What is minimised, by the metrics and the covariances of `measure`.
     fn cost(
+        &self,
         theta: &DVector<f64>,
         sights: &[WhitenedResidual],
         measure: &[WhitenedResidual],
         left_out: &[bool],
     ) -> f64 {
-        let kept = sights.par_iter().zip(measure).zip(left_out).filter(|(_, out)| !**out);
+        let each = self.readings.par_iter().zip(sights).zip(measure).zip(left_out);
         // Summed in their order: the same sum on however many cores.
-        let misfits: Vec<f64> = kept.map(|((sight, measure), _)| sight.misfit_by(measure)).collect();
+        let misfits: Vec<f64> = each
+            .filter(|(_, out)| !**out)
+            .map(|(((reading, sight), measure), _)| sight.misfit_by(reading, measure))
+            .collect();
         0.5 * theta.norm_squared() + misfits.iter().sum::<f64>()
     }
 
@@ -225,42 +253,61 @@ impl System<'_> {
         places.flat_map(move |(n, at)| (0..each).map(move |j| (n * DIMENSIONS + j, at + j)))
     }
 
-    /// Walks θ to the minimum; the factor is that of the last step's matrix, the sights those at the end.
+    /// Walks θ to the minimum; the factor is that of the last long step's matrix, the sights those at the end.
     fn settle(&self, theta: &mut DVector<f64>, left_out: &[bool]) -> (Factor, Vec<WhitenedResidual>) {
         let mut sights = self.sights(theta);
         let mut factor = self.factor(&sights, left_out);
+        let mut walk = Walk::default();
         for _ in 0..MOST_STEPS {
-            let mut downhill = -theta.clone();
-            let pulls: Vec<_> = sights.par_iter().map(WhitenedResidual::pull).collect();
-            for ((reading, pull), _) in self.kept(&pulls, left_out) {
-                for (j, column) in self.columns(reading) {
-                    downhill[column] -= pull[j];
-                }
-            }
-            let step = factor.solve(&downhill);
-            let cost = Self::cost(theta, &sights, &sights, left_out);
-            let mut length = 1.0;
-            let moved = loop {
-                let next = &*theta + &step * length;
-                let next_sights = self.sights(&next);
-                if Self::cost(&next, &next_sights, &sights, left_out) <= cost {
-                    (*theta, sights) = (next, next_sights);
-                    break step.amax() * length;
-                }
-                length *= 0.5;
-                if length < 1e-4 {
-                    break 0.0;
+            let step = factor.solve(&self.downhill(theta, &sights, left_out));
+            let moved = match walk.further(theta, &step) {
+                Some(further) if self.goes(theta, &mut sights, &further, left_out) => further.amax(),
+                _ => {
+                    let mut length = 1.0;
+                    while length > SHORTEST && !self.goes(theta, &mut sights, &(&step * length), left_out) {
+                        length *= 0.5;
+                    }
+                    if length > SHORTEST { step.amax() * length } else { 0.0 }
                 }
             };
             // Near the end the slope hardly changes: the factor at hand still points the way.
-            if moved > NEAR {
+            if step.amax() > NEAR {
                 factor = self.factor(&sights, left_out);
             }
-            if moved < STILL {
+            if step.amax() < STILL || moved < STUCK {
                 break;
             }
         }
         (factor, sights)
+    }
+
+    /// Against the slope of what is minimised.
+    fn downhill(&self, theta: &DVector<f64>, sights: &[WhitenedResidual], left_out: &[bool]) -> DVector<f64> {
+        let mut downhill = -theta;
+        let pulls: Vec<_> = sights.par_iter().map(WhitenedResidual::pull).collect();
+        for ((reading, pull), _) in self.kept(&pulls, left_out) {
+            for (j, column) in self.columns(reading) {
+                downhill[column] -= pull[j];
+            }
+        }
+        downhill
+    }
+
+    /// Takes a step, unless it climbs.
+    fn goes(
+        &self,
+        theta: &mut DVector<f64>,
+        sights: &mut Vec<WhitenedResidual>,
+        step: &DVector<f64>,
+        left_out: &[bool],
+    ) -> bool {
+        let next = &*theta + step;
+        let seen = self.sights(&next);
+        let falls = self.cost(&next, &seen, sights, left_out) <= self.cost(theta, sights, sights, left_out);
+        if falls {
+            (*theta, *sights) = (next, seen);
+        }
+        falls
     }
 
     /// The readings that count, each with what stands beside it.
@@ -276,7 +323,7 @@ impl System<'_> {
     fn factor(&self, sights: &[WhitenedResidual], left_out: &[bool]) -> Factor {
         let each = self.places.each;
         let mut matrix = self.pattern.identity();
-        let squares: Vec<_> = sights.par_iter().map(|sight| sight.slope.tr_mul(&sight.slope)).collect();
+        let squares: Vec<_> = sights.par_iter().map(|sight| sight.slope.transpose() * &sight.slope).collect();
         for ((reading, square), _) in self.kept(&squares, left_out) {
             let places = self.places.of_reading(reading);
             for (b, column) in places.clone() {
@@ -297,23 +344,26 @@ impl System<'_> {
     /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
     /// come in, and is as it was where none tells of it.
     fn spread(&self, factor: &Factor, sights: &[WhitenedResidual], left_out: &[bool]) -> Vec<DMatrix<f64>> {
-        let mut around = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
-        let mut by_paint = self.normals.clone();
+        let mut around = DMatrix::zeros(self.places.unknowns, HALF);
+        let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn.clone()).collect();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
             if let Some(at) = at {
-                around.rows_mut(*at, self.places.each).copy_from(&own.rows(0, self.places.each));
+                let each = (self.places.each, HALF);
+                around.view_mut((*at, 0), each).copy_from(&own.view((0, 0), each));
             }
         }
         let noise: Vec<_> = sights
             .par_iter()
             .zip(&self.chances)
-            .map(|(sight, chance)| sight.slope.tr_mul(&draws::of(*chance, sight.residual.len())))
+            .map(|(sight, chance)| sight.slope.transpose() * draws::half(*chance, sight.residual.len()))
             .collect();
         self.gather(&mut around, &noise, left_out);
         let drawn = factor.solve_all(around);
         for (own, at) in by_paint.iter_mut().zip(&self.places.at) {
             if let Some(at) = at {
-                own.rows_mut(0, self.places.each).copy_from(&drawn.rows(*at, self.places.each));
+                let drawn = drawn.rows(*at, self.places.each);
+                own.view_mut((0, 0), drawn.shape()).copy_from(&drawn);
+                own.view_mut((0, HALF), drawn.shape()).copy_from(&-drawn);
             }
         }
         by_paint
@@ -321,12 +371,18 @@ impl System<'_> {
 
     /// Adds up what readings say of the coordinates, member by member.
     fn gather(&self, sum: &mut DMatrix<f64>, of_readings: &[DMatrix<f64>], left_out: &[bool]) {
-        for ((reading, pull), _) in self.kept(of_readings, left_out) {
-            for (j, column) in self.columns(reading) {
-                let mut row = sum.row_mut(column);
-                row += pull.row(j);
+        let each = self.places.each;
+        let members = sum.as_mut_slice().par_chunks_mut(self.places.unknowns.max(1)).enumerate();
+        members.for_each(|(m, sum)| {
+            for ((reading, pull), _) in self.kept(of_readings, left_out) {
+                let said = pull.column(m);
+                for (n, at) in self.places.of_reading(reading) {
+                    for (sum, said) in sum[at..at + each].iter_mut().zip(&said.as_slice()[n * DIMENSIONS..]) {
+                        *sum += said;
+                    }
+                }
             }
-        }
+        });
     }
 
     /// Brings each plausible shelf back to what was read.
@@ -345,19 +401,17 @@ impl System<'_> {
     ) {
         let each = self.places.each;
         // Every plausible tin that was read, without its finer shapes: the readings count those as chance.
-        let tins: Vec<Vec<Local>> = self
-            .priors
+        let tins: Vec<Crowd> = self
+            .tins
             .par_iter()
             .enumerate()
-            .map(|(paint, prior)| match self.places.at[paint] {
-                Some(_) => (0..draws::MEMBERS)
-                    .map(|m| {
-                        let mut at = best[paint].clone();
-                        (0..each).for_each(|j| at[j] += spread[paint][(j, m)]);
-                        prior.still(&at)
-                    })
-                    .collect(),
-                None => vec![prior.still(&best[paint])],
+            .map(|(paint, tin)| {
+                let read = self.places.at[paint].is_some();
+                Crowd::of(|m| {
+                    let mut at = best[paint].clone();
+                    (0..each).filter(|_| read).for_each(|j| at[j] += spread[paint][(j, m)]);
+                    tin.prior.material(&at)
+                })
             })
             .collect();
         let pulls: Vec<_> = self
@@ -369,24 +423,24 @@ impl System<'_> {
                 if *out {
                     return DMatrix::zeros(0, 0);
                 }
-                let n = sight.residual.len();
-                let mut bent = DMatrix::zeros(n, draws::MEMBERS);
-                for m in 0..draws::MEMBERS {
-                    let paints: Vec<&Local> = reading
-                        .of
-                        .iter()
-                        .map(|(paint, _)| tins[*paint].get(m).unwrap_or(&tins[*paint][0]))
-                        .collect();
-                    bent.set_column(m, &(sight.residual_of(reading, &paints) - &sight.residual));
+                let paints: Vec<&Crowd> = reading.of.iter().map(|(paint, _)| &tins[*paint]).collect();
+                let mut bent = sight.residuals_of(reading, &paints);
+                for mut bent in bent.column_iter_mut() {
+                    bent -= &sight.residual;
                 }
                 let mut column = 0;
                 for (paint, _) in &reading.of {
                     if self.places.at[*paint].is_some() {
-                        bent -= sight.slope.columns(column, each) * spread[*paint].rows(0, each);
+                        bent.gemm(
+                            -1.0,
+                            &sight.slope.columns(column, each),
+                            &spread[*paint].rows(0, each),
+                            1.0,
+                        );
                     }
-                    column += self.priors[*paint].dimensions();
+                    column += self.tins[*paint].prior.dimensions();
                 }
-                sight.slope.tr_mul(&bent) * -1.0
+                sight.slope.transpose() * bent * -1.0
             })
             .collect();
         let mut downhill = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
@@ -424,15 +478,15 @@ impl System<'_> {
                 Some(deviations(residual.dot(&root.solve(residual)), n as f64))
             };
             // Roughly, from the draws; exactly where that is anywhere near odd.
-            let mut drawn = DMatrix::zeros(n, draws::MEMBERS);
+            let mut drawn = DMatrix::zeros(n, HALF);
             let mut column = 0;
             for (paint, _) in &reading.of {
                 let own = &spread[*paint];
-                let known = self.priors[*paint].dimensions();
-                drawn += sight.slope.columns(column, known) * own.rows(0, known);
+                let known = self.tins[*paint].prior.dimensions();
+                drawn += sight.slope.columns(column, known) * own.view((0, 0), (known, HALF));
                 column += known;
             }
-            let rough = judge(&drawn * drawn.transpose() / draws::MEMBERS as f64);
+            let rough = judge(&drawn * drawn.transpose() / HALF as f64);
             if let Some(off) = rough.filter(|off| *off < 0.5 * OUTLIER_SD) {
                 return off;
             }
@@ -448,6 +502,35 @@ impl System<'_> {
                 .unwrap_or_else(|| deviations(residual.norm_squared() / (1.0 - ALONE), n as f64))
         })
         .collect()
+    }
+}
+
+/// Steps that were taken: the next is drawn out by what they teach.
+#[derive(Default)]
+struct Walk {
+    /// Where it stood and which step was pointed out there, the last first.
+    steps: Vec<(DVector<f64>, DVector<f64>)>,
+}
+
+impl Walk {
+    /// The step from here, where `step` is pointed out; None as long as there is too little to go by.
+    fn further(&mut self, at: &DVector<f64>, step: &DVector<f64>) -> Option<DVector<f64>> {
+        self.steps.insert(0, (at.clone(), step.clone()));
+        self.steps.truncate(LOOKS_BACK + 1);
+        if self.steps.len() < 2 || step.amax() > FAR {
+            return None;
+        }
+        // How far each step moved, and how it turned what was pointed out.
+        let each = self.steps.windows(2).map(|pair| (&pair[0].0 - &pair[1].0, &pair[0].1 - &pair[1].1));
+        let (moved, turned): (Vec<_>, Vec<_>) = each.unzip();
+        // The mix of them after which the least would be left to go.
+        let n = turned.len();
+        let square = DMatrix::from_fn(n, n, |i, j| turned[i].dot(&turned[j]));
+        let along = DVector::from_fn(n, |i, _| turned[i].dot(step));
+        let shares = square.svd(true, true).solve(&along, 1e-12).ok()?;
+        let back =
+            moved.iter().zip(&turned).zip(&shares).map(|((moved, turned), share)| (moved + turned) * *share);
+        Some(back.fold(step.clone(), |further, back| further - back))
     }
 }
 

@@ -19,10 +19,12 @@
 
 mod certainty;
 mod circle;
+mod crowd;
 pub mod draws;
 pub mod ensemble;
 mod estimate;
 mod factor;
+mod first_guess;
 pub mod fit;
 pub mod local_metric;
 mod log;
@@ -55,12 +57,16 @@ pub use truth::{Foretold, foretell};
 pub use worth::{Beside, Reads, Test, Worth, worth};
 
 use circle::{Circle, CircleData, circles};
+use first_guess::{FirstGuess, Label};
 use prior::Prior;
 use unread::Unread;
 use warm_blend_paint::BadPaint;
 
 /// From how many circles on what their tins may be is no longer kept once it was drawn.
 const MOST_KEPT: usize = 500;
+
+/// From how many readings on a circle is learnt from where it stood before.
+const MANY: usize = 200;
 
 /// From how many standard deviations a spectrum is not believed against the colour that was written down.
 const OUTLIER_SD: f64 = 3.0;
@@ -86,10 +92,22 @@ pub struct Learnt {
     circles: HashMap<u64, Arc<OfCircle>>,
 }
 
+/// Tins that readings were fitted to, by their names: what was guessed first of each, and where it was found.
+type Found<'a> = HashMap<u64, &'a (Arc<FirstGuess>, Vec<f64>)>;
+
+impl Learnt {
+    fn found(&self) -> Found<'_> {
+        let all = self.circles.values().flat_map(|circle| &circle.found);
+        all.map(|found| (found.0.label.name, found)).collect()
+    }
+}
+
 /// What was said of a circle, and what was learnt.
 #[derive(Debug)]
 struct OfCircle {
     said: CircleData,
+    /// By paint, where readings were fitted: what was guessed first, and where it was found.
+    found: Vec<(Arc<FirstGuess>, Vec<f64>)>,
     paints: Vec<Ensemble>,
     judged: Vec<Judged>,
 }
@@ -127,8 +145,9 @@ pub fn learn_named(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Res
     learn_after(&Learnt::default(), names, paints, readings)
 }
 
-/// The same, to the last digit, where `before` was learnt of a shelf that may be much like it: what nothing new is said of is
-/// not learnt anew.
+/// The same, where `before` was learnt of a shelf that may be much like it: what nothing new is said of is not learnt anew, and
+/// stays to the last digit; what is said of hundreds of times is found again from where it stood, to a thousandth of what was
+/// not known.
 pub fn learn_after(
     before: &Learnt,
     names: &[u64],
@@ -136,11 +155,12 @@ pub fn learn_after(
     readings: &[Reading],
 ) -> Result<Learnt, BadTin> {
     let circles = circles(names, paints, readings);
+    let near = before.found();
     let learnt = circles
         .par_iter()
         .map(|circle| match before.circles.get(&circle.name).filter(|known| known.said == circle.said) {
             Some(known) => Ok(Arc::clone(known)),
-            None => OfCircle::learn(circle, circles.len() <= MOST_KEPT).map(Arc::new),
+            None => OfCircle::learn(circle, circles.len() <= MOST_KEPT, &near).map(Arc::new),
         })
         .collect::<Result<Vec<_>, _>>()?;
     let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
@@ -159,12 +179,12 @@ pub fn learn_after(
 }
 
 impl OfCircle {
-    fn learn(circle: &Circle, keep: bool) -> Result<Self, BadTin> {
+    fn learn(circle: &Circle, keep: bool, near: &Found) -> Result<Self, BadTin> {
         let bases = Bases::of(&circle.said.facts, &circle.said.readings);
         if bases.not_fitted.iter().all(|out| *out) {
             Self::unread(circle, bases, keep)
         } else {
-            Self::fit(circle, bases)
+            Self::fit(circle, bases, near)
         }
     }
 
@@ -174,7 +194,7 @@ impl OfCircle {
         let tins = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints);
         let paints = tins
             .map(|(((name, facts), base), paint)| {
-                let tin = Unread { name: *name, facts: *facts, base, kept };
+                let tin = Unread { label: Label { name: *name, facts: *facts, base }, kept };
                 Ensemble::unread(tin).map_err(|error| BadTin { paint: *paint, error })
             })
             .collect::<Result<Vec<_>, _>>()?;
@@ -183,36 +203,41 @@ impl OfCircle {
             let predicted: Vec<Lab> = reading.of.iter().map(predicted).collect();
             Judged::of(reading, predicted, odd.is_some_and(|odd| odd > OUTLIER_SD), odd.unwrap_or(0.0))
         });
-        Ok(Self { judged: judged.collect(), paints, said: circle.said.clone() })
+        Ok(Self { judged: judged.collect(), found: Vec::new(), paints, said: circle.said.clone() })
     }
 
-    fn fit(circle: &Circle, bases: Bases) -> Result<Self, BadTin> {
+    fn fit(circle: &Circle, bases: Bases, near: &Found) -> Result<Self, BadTin> {
         let CircleData { names, facts, readings } = &circle.said;
-        let priors = facts
-            .par_iter()
-            .zip(&bases.spectra)
-            .zip(&circle.paints)
-            .map(|((facts, base), paint)| {
-                Prior::of(facts, base.as_ref()).map_err(|error| BadTin { paint: *paint, error })
+        let tins: Vec<_> = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints).collect();
+        let guesses = tins
+            .into_par_iter()
+            .map(|(((name, facts), base), paint)| {
+                let label = Label { name: *name, facts: *facts, base };
+                match near.get(name).filter(|(guess, _)| guess.label == label) {
+                    Some((guess, _)) => Ok(Arc::clone(guess)),
+                    None => {
+                        FirstGuess::of(label).map(Arc::new).map_err(|error| BadTin { paint: *paint, error })
+                    }
+                }
             })
             .collect::<Result<Vec<_>, _>>()?;
-        let fit = fit::fit(names, &priors, readings, bases.not_fitted.clone());
+        // A short way is not worth that its end hangs, however little, on where it began.
+        let near = near.iter().filter(|_| readings.len() >= MANY);
+        let near = near.map(|(name, (_, at))| (*name, at.as_slice())).collect();
+        let fit = fit::fit(&guesses, readings, bases.not_fitted, &near);
         let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
             let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
             Judged::of(reading, sight.predicted.clone(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
         });
         let judged = judged.collect();
-        let paints =
-            priors.par_iter().zip(fit.best.par_iter().zip(&fit.members)).map(|(prior, (best, members))| {
-                match prior {
-                    Prior::Medium(material) => Ensemble::certain((**material).clone()),
-                    Prior::Paint(_) => Ensemble::new(
-                        prior.material(best),
-                        members.iter().map(|member| prior.material(member)),
-                    ),
-                }
-            });
-        Ok(Self { paints: paints.collect(), judged, said: circle.said.clone() })
+        let paints = guesses.par_iter().zip(fit.best.par_iter().zip(&fit.members));
+        let paints = paints.map(|(guess, (best, members))| match &guess.prior {
+            Prior::Medium(material) => Ensemble::certain((**material).clone()),
+            prior => Ensemble::new(prior.material(best), members.iter().map(|member| prior.material(member))),
+        });
+        let paints = paints.collect();
+        let found = guesses.into_iter().zip(fit.best).collect();
+        Ok(Self { paints, judged, found, said: circle.said.clone() })
     }
 }
 

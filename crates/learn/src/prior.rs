@@ -65,8 +65,9 @@ const MOST_LN_K_BY_LN_ALPHA: f64 = 2.0;
 const TINTS: [f64; 3] = [1.0, 0.4, 0.1];
 const LIGHTS: [(Light, f64); 4] =
     [(Light::Daylight, 1.0), (Light::Bulb, 0.3), (Light::WarmLed, 0.3), (Light::ShopTube, 0.3)];
-/// Numbers that those looks bring: three for each.
-const LOOKS: usize = 3 * TINTS.len() * LIGHTS.len();
+/// Numbers that those looks bring: three for each, and three for the tint in which half of the strength is the white's, by
+/// daylight: of a paint that is much weaker than a white it lies far from the others.
+const LOOKS: usize = 3 * TINTS.len() * LIGHTS.len() + 3;
 
 pub(crate) type Bands = [f64; BANDS];
 type Square = SMatrix<f64, BANDS, BANDS>;
@@ -275,11 +276,6 @@ impl Prior {
             Prior::Paint(prior) => prior.local(at),
         }
     }
-
-    /// The same without derivatives.
-    pub(crate) fn still(&self, at: &[f64]) -> Local {
-        Local::still(&self.material(at))
-    }
 }
 
 impl PaintPrior {
@@ -422,7 +418,10 @@ fn looks(guess: &Guess) -> [Looks; 2] {
     const WHITE: f64 = 0.01;
     let (mut by_z, mut by_s) = (Looks::zeros(), Looks::zeros());
     let white = warm_blend_paint::hiding::house_white_scattering();
-    for (t, share) in TINTS.into_iter().enumerate() {
+    let half = white / (white + guess.s);
+    let tints = TINTS.map(|share| (share, &LIGHTS[..]));
+    let mut at = 0;
+    for (share, lights) in tints.into_iter().chain([(half, &LIGHTS[..1])]) {
         let mut curve = [0.0; BANDS];
         let (mut by_ln_k, mut by_ln_s) = ([0.0; BANDS], [0.0; BANDS]);
         for i in 0..BANDS {
@@ -438,16 +437,16 @@ fn looks(guess: &Guess) -> [Looks; 2] {
             by_ln_s[i] = by_ln * (own / k - share * guess.s / s);
         }
         let curve = Reflectance::clamped(curve);
-        for (l, (light, counts)) in LIGHTS.into_iter().enumerate() {
+        for (light, counts) in lights.iter().copied() {
             let colour = Lab::of(Xyz::of(&curve, light), light.white());
             let rows = lab_jacobian(colour, &LocalMetric::at(colour), light);
-            for (c, row) in rows.iter().enumerate() {
-                let at = 3 * (t * LIGHTS.len() + l) + c;
+            for row in &rows {
                 for i in 0..BANDS {
                     let seen = counts * row[i];
                     by_z[(at, i)] = seen * by_ln_k[i] * guess.ln_k_by_z[i];
                     by_s[(at, i)] = seen * by_ln_s[i];
                 }
+                at += 1;
             }
         }
     }

@@ -9,9 +9,11 @@ use warm_blend_paint::{
     hiding::{chart_black, chart_white},
     surface::{K1, K2, surfaced},
 };
-use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
+use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 
 use super::{
+    crowd::{Crowd, Lane, sum},
+    draws::MEMBERS,
     local_metric::{LocalMetric, lab_jacobian},
     prior::{Bands, Local},
     reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER},
@@ -25,8 +27,8 @@ pub(crate) const MODEL: f64 = 0.1;
 pub(crate) struct WhitenedResidual {
     /// By number read.
     pub residual: DVector<f64>,
-    /// The same before whitening, and the root of the covariance it was whitened by.
-    raw: DVector<f64>,
+    /// What is seen, and the root of the covariance that the residual was whitened by.
+    curves: Vec<Reflectance>,
     root: DMatrix<f64>,
     /// The metric that each colour was compared in.
     eyes: Vec<LocalMetric>,
@@ -61,12 +63,7 @@ struct Stirred {
 
 impl Stirred {
     fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
-        let parts = || reading.of.iter().map(|(_, parts)| parts.value());
-        let (total, stays) =
-            (parts().sum::<f64>(), parts().zip(paints).map(|(p, local)| p * local.stays).sum::<f64>());
-        let wet: Vec<f64> = parts().map(|p| p / total).collect();
-        let dry: Vec<f64> =
-            parts().zip(paints).map(|(p, local)| p * local.stays / stays.max(f64::MIN_POSITIVE)).collect();
+        let (wet, dry) = shares(reading, paints.iter().map(|local| local.stays));
         let mut stirred =
             Self { k: [0.0; BANDS], s: [0.0; BANDS], alpha: 0.0, voids: 0.0, milk: 0.0, wet, dry };
         for (n, local) in paints.iter().enumerate() {
@@ -82,29 +79,10 @@ impl Stirred {
         stirred
     }
 
-    /// S as it stands in a state, what of it follows the dry S, α, and whether α is the paint's own.
-    fn standing(&self, i: usize, state: State) -> (f64, f64, f64, bool) {
-        let filled = 1.0 / (1.0 + self.voids);
-        match state {
-            State::Dry => (self.s[i], 1.0, self.alpha, true),
-            State::Wet => (self.s[i] * filled + self.milk, filled, 0.0, false),
-            State::Sealed | State::Buffed => {
-                let seal = state.seal().unwrap_or(1.0);
-                (self.s[i] * filled, filled, self.alpha.min(seal), self.alpha <= seal)
-            }
-        }
-    }
-
-    /// What is seen of it in a state, thick or as a film of `x` mm over a ground.
-    fn seen(&self, i: usize, state: State, film: Option<(f64, f64)>) -> f64 {
-        let (s, _, alpha, _) = self.standing(i, state);
-        surfaced(alpha, inside(self.k[i], s, film))
-    }
-
-    /// The same with its derivatives.
+    /// What is seen of it in a state and how that moves, thick or as a film of `x` mm over a ground.
     fn band(&self, i: usize, state: State, film: Option<(f64, f64)>) -> Band {
-        let filled = 1.0 / (1.0 + self.voids);
-        let (s, follows, alpha, free) = self.standing(i, state);
+        let Standing { s, filled, follows, alpha, free } =
+            Standing::of(self.s[i], self.alpha, self.voids, self.milk, state);
         let k = self.k[i];
         let inside =
             |k: f64, s: f64, stretch: f64| inside(k, s, film.map(|(x, ground)| (x * stretch, ground)));
@@ -129,12 +107,107 @@ impl Stirred {
     }
 }
 
+/// A stirred film as it stands in a state.
+struct Standing {
+    s: f64,
+    /// What filled pores leave of S, and what of S follows the dry S.
+    filled: f64,
+    follows: f64,
+    alpha: f64,
+    /// Whether α is the paint's own.
+    free: bool,
+}
+
+impl Standing {
+    #[inline]
+    fn of(s: f64, alpha: f64, voids: f64, milk: f64, state: State) -> Self {
+        let filled = 1.0 / (1.0 + voids);
+        let (s, follows, alpha, free) = match state {
+            State::Dry => (s, 1.0, alpha, true),
+            State::Wet => (s * filled + milk, filled, 0.0, false),
+            State::Sealed | State::Buffed => {
+                let seal = state.seal().unwrap_or(1.0);
+                (s * filled, filled, alpha.min(seal), alpha <= seal)
+            }
+        };
+        Self { s, filled, follows, alpha, free }
+    }
+}
+
 /// Reflectance below the surface, thick or as a film of `x` mm over a ground.
 fn inside(k: f64, s: f64, film: Option<(f64, f64)>) -> f64 {
     match film {
         None => thick_film(k, s),
         Some((x, ground)) => film_over(k, s, x, ground),
     }
+}
+
+/// Plausible samples of one reading as they stand in its state: what is stirred, and what of its S and its surface is left.
+struct Standings<'a> {
+    of: Vec<(&'a Crowd, f64)>,
+    follows: Lane,
+    alpha: Lane,
+    /// S that is there whatever the paints are.
+    milk: f64,
+}
+
+impl<'a> Standings<'a> {
+    fn of<P>(reading: &Reading<P>, paints: &[&'a Crowd]) -> Self {
+        let (wet, dry) = shares(reading, paints.iter().map(|crowd| crowd.stays));
+        let left =
+            |of: fn(&Crowd) -> &Lane| sum(dry.iter().copied().zip(paints.iter().map(|crowd| of(crowd))));
+        let (mut alpha, mut follows) = (left(|crowd| &crowd.alpha), left(|crowd| &crowd.voids));
+        let milk = wet.iter().zip(paints).map(|(wet, crowd)| wet * crowd.milk).sum();
+        let nothing = Standing::of(0.0, 0.0, 0.0, milk, reading.state).s;
+        for (alpha, follows) in alpha.iter_mut().zip(&mut follows) {
+            let standing = Standing::of(0.0, *alpha, *follows, milk, reading.state);
+            (*alpha, *follows) = (standing.alpha, standing.follows);
+        }
+        Self { of: paints.iter().copied().zip(wet).collect(), follows, alpha, milk: nothing }
+    }
+
+    /// What is seen of each by band, thick or as a film of `x` mm over a ground.
+    fn seen(&self, film: Option<(f64, &Reflectance)>) -> Vec<Lane> {
+        let mut seen = vec![[0.0; MEMBERS]; BANDS];
+        pulp::Arch::new().dispatch(
+            #[inline(always)]
+            || {
+                for (i, seen) in seen.iter_mut().enumerate() {
+                    let k = sum(self.of.iter().map(|(crowd, wet)| (*wet, &crowd.k[i])));
+                    let s = sum(self.of.iter().map(|(crowd, wet)| (*wet, &crowd.s[i])));
+                    match film {
+                        None => self.faces(seen, &k, &s, thick_film),
+                        Some((x, ground)) => {
+                            self.faces(seen, &k, &s, |k, s| film_over(k, s, x, ground.bands()[i]));
+                        }
+                    }
+                }
+            },
+        );
+        seen
+    }
+
+    #[inline(always)]
+    fn faces(&self, seen: &mut Lane, k: &Lane, s: &Lane, inside: impl Fn(f64, f64) -> f64) {
+        for m in 0..MEMBERS {
+            seen[m] = surfaced(self.alpha[m], inside(k[m], s[m] * self.follows[m] + self.milk));
+        }
+    }
+}
+
+/// The colour of each plausible form in daylight, of what is seen in each band.
+fn lane_labs(seen: &[Lane]) -> impl Iterator<Item = Lab> {
+    let white = Light::Daylight.white();
+    let xyz = Light::Daylight.weights().map(|weights| sum(weights.iter().copied().zip(seen)));
+    (0..MEMBERS).map(move |m| Lab::of(Xyz { x: xyz[0][m], y: xyz[1][m], z: xyz[2][m] }, white))
+}
+
+/// Share of the wet volume and of what stays, by paint, of which so much stays.
+fn shares<P>(reading: &Reading<P>, stays: impl Iterator<Item = f64>) -> (Vec<f64>, Vec<f64>) {
+    let parts: Vec<f64> = reading.of.iter().map(|(_, parts)| parts.value()).collect();
+    let dry: Vec<f64> = parts.iter().zip(stays).map(|(parts, stays)| parts * stays).collect();
+    let (all, left) = (parts.iter().sum::<f64>(), dry.iter().sum::<f64>().max(f64::MIN_POSITIVE));
+    (parts.iter().map(|p| p / all).collect(), dry.iter().map(|p| p / left).collect())
 }
 
 impl WhitenedResidual {
@@ -145,7 +218,7 @@ impl WhitenedResidual {
         // of the masstones.
         let pours = if paints.len() > 1 { paints.len() } else { 0 };
         let chances = pours + 2 + paints.iter().map(|local| local.fine.len()).sum::<usize>();
-        let (mut residual, mut seen, mut eyes) = (Vec::new(), Vec::new(), Vec::new());
+        let (mut residual, mut curves, mut eyes) = (Vec::new(), Vec::new(), Vec::new());
         let mut rows: Vec<Vec<f64>> = Vec::new();
         for (measured, film) in views(reading) {
             let bands: [Band; BANDS] = std::array::from_fn(|i| {
@@ -172,45 +245,63 @@ impl WhitenedResidual {
                 row.push(DRAWN * pull.by_thickness);
                 rows.push(row);
             }
-            seen.push(predicted);
+            curves.push(curve);
             eyes.push(eye);
         }
-        Self::whitened(residual, &rows, columns, seen, eyes)
+        Self::whitened(residual, &rows, columns, curves, eyes)
     }
 
-    /// The residual that these paints would have, by the metric and the covariance of this look.
-    pub(crate) fn residual_of<P>(&self, reading: &Reading<P>, paints: &[&Local]) -> DVector<f64> {
-        let stirred = Stirred::of(reading, paints);
-        let seen = views(reading).into_iter().zip(&self.eyes).flat_map(|((measured, film), eye)| {
-            let curve = Reflectance::from_fn(|i| {
-                stirred.seen(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
-            });
-            residuals(measured, &curve, eye, reading)
-        });
-        let mut residual = DVector::from_vec(seen.collect());
-        self.root.solve_lower_triangular_mut(&mut residual);
-        residual
+    /// The residuals that plausible paints would have, by the metric and the covariance of this look: a column for each shelf.
+    pub(crate) fn residuals_of<P>(&self, reading: &Reading<P>, paints: &[&Crowd]) -> DMatrix<f64> {
+        let standings = Standings::of(reading, paints);
+        let mut all = DMatrix::zeros(self.residual.len(), MEMBERS);
+        let mut first = 0;
+        for ((measured, film), eye) in views(reading).into_iter().zip(&self.eyes) {
+            let seen = standings.seen(film);
+            match measured {
+                Measured::Colour(read) => {
+                    for (m, lab) in lane_labs(&seen).enumerate() {
+                        let off = colour_off(read, lab, eye, reading);
+                        all.view_mut((first, m), (off.len(), 1)).copy_from_slice(&off);
+                    }
+                    first += 3;
+                }
+                Measured::Spectrum(read) => {
+                    for group in 0..GROUPS {
+                        let bands = &seen[group * TOGETHER..(group + 1) * TOGETHER];
+                        let sd = group_sd(read, group, reading);
+                        for m in 0..MEMBERS {
+                            let mean = bands.iter().map(|band| band[m]).sum::<f64>() / TOGETHER as f64;
+                            all[(first + group, m)] = (mean - group_mean(read, group)) / sd;
+                        }
+                    }
+                    first += GROUPS;
+                }
+            }
+        }
+        self.root.solve_lower_triangular_mut(&mut all);
+        all
     }
 
     /// Divides by the root of the covariance 1 + Σ chance chanceᵀ, so that the chances of the making are taken out.
     fn whitened(
-        raw: Vec<f64>,
+        residual: Vec<f64>,
         rows: &[Vec<f64>],
         columns: usize,
-        predicted: Vec<Lab>,
+        curves: Vec<Reflectance>,
         eyes: Vec<LocalMetric>,
     ) -> Self {
         let n = rows.len();
-        let raw = DVector::from_vec(raw);
+        let mut residual = DVector::from_vec(residual);
         let mut slope = DMatrix::from_fn(n, columns, |i, j| rows[i][j]);
         let chances = DMatrix::from_fn(n, rows[0].len() - columns, |i, j| rows[i][columns + j]);
         let covariance = &chances * chances.transpose() + DMatrix::identity(n, n);
         // One plus squares is positive definite, but for numbers that have overflown.
         let root = covariance.cholesky().map_or_else(|| DMatrix::identity(n, n), |root| root.unpack());
         root.solve_lower_triangular_mut(&mut slope);
-        let mut residual = raw.clone();
         root.solve_lower_triangular_mut(&mut residual);
-        Self { residual, raw, root, eyes, slope, predicted }
+        let predicted = curves.iter().map(|curve| Measured::Spectrum(*curve).lab()).collect();
+        Self { residual, curves, root, eyes, slope, predicted }
     }
 
     /// How half the squared misfit climbs with each coordinate.
@@ -218,10 +309,12 @@ impl WhitenedResidual {
         self.slope.tr_mul(&self.residual)
     }
 
-    /// Half the squared misfit, by the covariance of another look at the same reading: so that steps of a search are
-    /// compared by one measure.
-    pub(crate) fn misfit_by(&self, measure: &WhitenedResidual) -> f64 {
-        let mut residual = self.raw.clone();
+    /// Half the squared misfit, by the metric and the covariance of another look at the same reading: so that steps of a search
+    /// are compared by one measure.
+    pub(crate) fn misfit_by<P>(&self, reading: &Reading<P>, measure: &WhitenedResidual) -> f64 {
+        let seen = views(reading).into_iter().zip(&self.curves).zip(&measure.eyes);
+        let off = seen.flat_map(|(((measured, _), curve), eye)| residuals(measured, curve, eye, reading));
+        let mut residual = DVector::from_vec(off.collect());
         measure.root.solve_lower_triangular_mut(&mut residual);
         0.5 * residual.norm_squared()
     }
@@ -271,6 +364,13 @@ fn group_sd<P>(read: &Reflectance, group: usize, reading: &Reading<P>) -> f64 {
     reading.source.band_sd(group_mean(read, group), group * TOGETHER + TOGETHER / 2)
 }
 
+/// By how many of its own sd a colour that was read lies from one that is seen, along each direction of the metric.
+fn colour_off<P>(read: &Lab, seen: Lab, eye: &LocalMetric, reading: &Reading<P>) -> [f64; 3] {
+    let off = eye.weigh([seen.l - read.l, seen.a - read.a, seen.b - read.b]);
+    let sd = colour_sd(reading);
+    off.map(|v| v / sd)
+}
+
 /// By how many of its own sd each number that was read lies from that of a curve.
 fn residuals<P>(
     measured: &Measured,
@@ -279,11 +379,7 @@ fn residuals<P>(
     reading: &Reading<P>,
 ) -> Vec<f64> {
     match measured {
-        Measured::Colour(read) => {
-            let seen = Measured::Spectrum(*curve).lab();
-            let off = eye.weigh([seen.l - read.l, seen.a - read.a, seen.b - read.b]);
-            off.map(|v| v / colour_sd(reading)).into()
-        }
+        Measured::Colour(read) => colour_off(read, Measured::Spectrum(*curve).lab(), eye, reading).into(),
         Measured::Spectrum(read) => (0..GROUPS)
             .map(|group| {
                 (group_mean(curve, group) - group_mean(read, group)) / group_sd(read, group, reading)
@@ -376,4 +472,77 @@ fn dot(a: &[f64], b: &[f64]) -> f64 {
         }
     }
     sums.iter().sum::<f64>() + tail
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{Facts, PartsMethod, Source, prior::DIMENSIONS, prior::Prior};
+    use proptest::prelude::*;
+    use warm_blend_paint::{Class, Masstone, Microns, Parts};
+    use warm_blend_spectral::Srgb;
+
+    fn prior(code: [u8; 3], class: usize) -> Prior {
+        let facts = Facts {
+            class: [Class::Chalk, Class::Mineral, Class::LatexSatin][class],
+            masstone: Some(Masstone::Hex(Srgb { red: code[0], green: code[1], blue: code[2] })),
+            source: Source::Chip,
+            coats_to_hide: None,
+            lustre: None,
+            house_white: false,
+        };
+        Prior::of(&facts, None).unwrap()
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(48))]
+
+        /// Plausible shelves side by side would read what each would by itself, in every state, thick or as a film.
+        #[test]
+        fn side_by_side_is_one_by_one(
+            codes in proptest::array::uniform2(any::<[u8; 3]>()),
+            class in 0usize..3,
+            ratio in 0.1..9.0f64,
+            state in 0usize..4,
+            film: bool,
+            colour: bool,
+            off in proptest::collection::vec(-0.8..0.8f64, 2 * DIMENSIONS),
+        ) {
+            let priors = [prior(codes[0], class), prior(codes[1], 0)];
+            let at = |paint: usize, m: usize| -> Vec<f64> {
+                let share = m as f64 / MEMBERS as f64;
+                off[paint * DIMENSIONS..(paint + 1) * DIMENSIONS].iter().map(|off| off * share).collect()
+            };
+            let read = if colour {
+                Measured::Colour(Lab { l: 55.0, a: 4.0, b: 9.0 })
+            } else {
+                Measured::Spectrum(Reflectance::from_fn(|i| 0.2 + 0.01 * i as f64))
+            };
+            let shown = if film {
+                Shown::Drawdown { wet: Microns::new(60.0).unwrap(), over_black: read, over_white: read }
+            } else {
+                Shown::Thick(read)
+            };
+            let reading = Reading {
+                of: vec![(0, Parts::new(ratio).unwrap()), (1, Parts::new(1.0).unwrap())],
+                pour: PartsMethod::Scale,
+                state: [State::Dry, State::Wet, State::Sealed, State::Buffed][state],
+                shown,
+                source: Source::Reader,
+                sure: false,
+            };
+            let look = |m: usize| {
+                let locals = [0, 1].map(|paint| priors[paint].local(&at(paint, m)));
+                WhitenedResidual::of(&reading, &locals.each_ref())
+            };
+            let best = look(0);
+            let crowds = [0, 1].map(|paint| Crowd::of(|m| priors[paint].material(&at(paint, m))));
+            let all = best.residuals_of(&reading, &crowds.each_ref());
+            prop_assert!((all.column(0) - &best.residual).amax() < 1e-6, "{} {}", all.column(0), best.residual);
+            for m in [1, 77, MEMBERS - 1] {
+                let (one, side) = (look(m).misfit_by(&reading, &best), 0.5 * all.column(m).norm_squared());
+                prop_assert!((one - side).abs() < 1e-6 * (1.0 + one), "{} {}", one, side);
+            }
+        }
+    }
 }

@@ -460,6 +460,53 @@ fn what_no_reading_ties_is_learnt_alone() {
     assert!(same(&whole, 0, &after, 0) && !same(&whole, 4, &after, 4));
 }
 
+/// Where there are hundreds of readings, one more is learnt from where the shelf stood: it comes out as if all had been learnt
+/// anew, to far less than anybody sees, and so does taking it away again.
+#[test]
+fn hundreds_of_readings_are_learnt_from_where_they_stood() {
+    use warm_blend_learn::{learn_after, learn_named};
+    let codes = [
+        WHITE,
+        Srgb::new(38, 50, 74),
+        Srgb::new(120, 40, 36),
+        Srgb::new(194, 149, 58),
+        Srgb::new(60, 92, 70),
+    ];
+    let shelf: Vec<Facts> = codes.iter().enumerate().map(|(i, code)| facts(*code, i == 0)).collect();
+    let truth: Vec<Material> =
+        shelf.iter().map(|tin| Material::of(tin.class, tin.masstone, None).unwrap().stronger(0.3)).collect();
+    let all: Vec<Reading> = (0..260)
+        .map(|n| {
+            let of = [(1 + n % 4, 1.0 + (n / 4 % 5) as f64), ((n * 3 + n / 20) % 5, 1.0 + (n % 3) as f64)];
+            let stirred: Vec<_> = of.iter().map(|(paint, n)| (parts(*n), &truth[*paint])).collect();
+            let Lab { l, a, b } = lab(&mix(&stirred).unwrap().masstone());
+            // Each reading is off by a little.
+            reading(&of, Lab { l: l + 0.4 * (n as f64).sin(), a: a + 0.3 * (1.7 * n as f64).sin(), b })
+        })
+        .collect();
+    let names: Vec<u64> = (0..5).collect();
+    let (less, more) = (&all[..259], &all[..]);
+    let [before, anew] = [less, more].map(|readings| learn_named(&names, &shelf, readings).unwrap());
+    let alike = |one: &Learnt, other: &Learnt| {
+        for (one, other) in one.paints.iter().zip(&other.paints) {
+            let seen = |tin: &Ensemble| lab(&tin.best().masstone());
+            let apart = warm_blend_spectral::difference(seen(one), seen(other)).value();
+            assert!(apart < 0.01, "{apart}");
+            let [one, other] = [one, other].map(|tin| tin.doubt(Light::Bulb).within);
+            assert!((one - other).abs() < 0.02, "{one} {other}");
+        }
+        for (one, other) in one.judged.iter().zip(&other.judged) {
+            assert!(
+                (one.off - other.off).abs() < 0.02 && one.questioned == other.questioned,
+                "{one:?} {other:?}"
+            );
+        }
+    };
+    let after = learn_after(&before, &names, &shelf, more).unwrap();
+    alike(&after, &anew);
+    alike(&learn_after(&after, &names, &shelf, less).unwrap(), &before);
+}
+
 /// Thousands of paints that were read by themselves, or as tints with one white: a matrix of all of them would take 28 GB.
 #[test]
 fn a_shelf_of_thousands_can_be_learnt() {

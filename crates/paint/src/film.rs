@@ -134,6 +134,7 @@ impl FilmTransfer {
 }
 
 /// One band of an endlessly thick film, R∞.
+#[inline]
 pub fn thick_film(k: f64, s: f64) -> f64 {
     s / (k + s + (k * (k + 2.0 * s)).sqrt()).max(f64::MIN_POSITIVE)
 }

@@ -28,6 +28,7 @@ pub const LEAST: f64 = 1e-5;
 pub const MOST: f64 = 1.0 - 1e-5;
 
 /// What is seen of one band whose reflectance below the surface is `inside`.
+#[inline]
 pub fn surfaced(alpha: f64, inside: f64) -> f64 {
     alpha * K1 + (1.0 - K1) * (1.0 - K2) * inside / (1.0 - K2 * inside)
 }

@@ -224,7 +224,7 @@ impl Disk {
     fn new(folder: &Path) -> Self {
         let at = folder.join("disk");
         fs::create_dir(&at).unwrap();
-        let mount = Command::new("mount").args(["-t", "tmpfs", "-o", "size=8m", "tmpfs"]).arg(&at).output();
+        let mount = Command::new("mount").args(["-t", "tmpfs", "-o", "size=48m", "tmpfs"]).arg(&at).output();
         Self(at, mount.is_ok_and(|done| done.status.success()))
     }
 
