@@ -241,3 +241,30 @@ async fn an_untouched_form_is_refused_nothing() {
     painter.reads("L* 60").await;
     painter.leave().await;
 }
+
+/// A tab that is closed in the middle of a word asks nobody and waits for nothing: what was typed is kept all the same.
+#[tokio::test]
+async fn what_was_typed_last_goes_with_the_page() {
+    let painter = Painter::at_the_demo().await;
+    // A tablet asks nobody on the way out.
+    let deaf = "addEventListener('beforeunload', event => event.stopImmediatePropagation());";
+    let page = json!({"source": deaf});
+    painter.driver.cdp().send_raw("Page.addScriptToEvaluateOnNewDocument", page).await.unwrap();
+    painter.driver.refresh().await.unwrap();
+    painter.click("button", "slate blue").await;
+    let name = painter.the("textbox", "Name").await.to_json().unwrap();
+    // The last letter and the end in one moment.
+    let end = "const [field] = arguments;
+        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, 'slate blue, the old tin');
+        field.dispatchEvent(new Event('input', {bubbles: true}));
+        setTimeout(() => { location.href = 'about:blank'; }, 20);";
+    painter.driver.execute(end, vec![name]).await.unwrap();
+    painter
+        .until("the page is gone", async || {
+            painter.driver.current_url().await.unwrap().as_str() == "about:blank"
+        })
+        .await;
+    painter.open("/shelf").await;
+    painter.the("button", "slate blue, the old tin").await;
+    painter.leave().await;
+}

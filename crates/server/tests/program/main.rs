@@ -1,5 +1,6 @@
 //! The program itself: how it starts, how it fails, and what a killed one leaves behind.
 
+mod disk;
 mod torture;
 
 use std::fs;
@@ -10,6 +11,7 @@ use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 use std::time::Duration;
 
+use disk::Disk;
 use serde_json::{Value, json};
 use warm_blend_store::Store;
 
@@ -130,25 +132,69 @@ fn a_pipe_is_no_workspace() {
     assert!(said.contains("pipe is not a file") && said.contains("--data"), "{said}");
 }
 
-/// A real full disk, where this machine lets a test mount a small one; else the store's own test has to do.
 #[test]
 fn a_full_disk_is_said_at_the_start() {
     let folder = tempfile::tempdir().unwrap();
-    let mount = |args: &[&str]| {
-        Command::new("mount").args(args).arg(folder.path()).output().is_ok_and(|o| o.status.success())
-    };
-    if !mount(&["-t", "tmpfs", "-o", "size=64k", "tmpfs"]) {
-        eprintln!(
-            "no small disk can be mounted here: see a_full_disk_is_said_and_nothing_is_lost in the store's tests"
-        );
+    let disk = Disk::new(folder.path(), "64k");
+    if !disk.small {
         return;
     }
-    let file = folder.path().join("workspace.db");
-    let filler = fs::write(folder.path().join("filler"), vec![0; 60 << 10]);
+    disk.fill();
+    let file = disk.at.join("workspace.db");
     let said = refused(&["serve", "--port", "0", "--data", file.to_str().unwrap()]);
-    Command::new("umount").arg(folder.path()).status().unwrap();
-    filler.unwrap();
     assert!(said.contains("no room on the disk") && said.contains("free some space"), "{said}");
+}
+
+/// What the scale has weighed while the disk was full is still on the pan for the next try, all of it, and only once.
+#[tokio::test]
+async fn what_was_weighed_on_a_full_disk_is_not_lost() {
+    let folder = tempfile::tempdir().unwrap();
+    let disk = Disk::new(folder.path(), "4m");
+    if !disk.small {
+        return;
+    }
+    let file = disk.at.join("workspace.db");
+    let running = start(&["serve", "--port", "0", "--data", file.to_str().unwrap(), "--scale", "simulated"]);
+    let client = reqwest::Client::new();
+    let post = async |path: &str, body: Value| -> (u16, Value) {
+        let request =
+            client.post(format!("{}{path}", running.base)).header("content-type", "application/json");
+        let answer = request.body(body.to_string()).send().await.unwrap();
+        (answer.status().as_u16(), answer.json().await.unwrap_or_default())
+    };
+    let grams = async || -> f64 {
+        let end = std::time::Instant::now() + std::time::Duration::from_secs(10);
+        loop {
+            let asked = client.get(format!("{}/api/scale", running.base)).send().await.unwrap();
+            let scale: Value = asked.json().await.unwrap();
+            if scale["pan"] == "steady" && scale["grams"].as_f64().is_some_and(|grams| grams > 10.0) {
+                return scale["grams"].as_f64().unwrap();
+            }
+            assert!(std::time::Instant::now() < end, "{scale}");
+            tokio::time::sleep(std::time::Duration::from_millis(30)).await;
+        }
+    };
+    let red = json!({"name": "barn red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
+    let red = post("/api/paints", red).await.1["id"].clone();
+    let mix = post("/api/mixes", json!({"components": [{"paint": red, "parts": 1}]})).await.1["id"].clone();
+    let pot = post("/api/pours", json!({"mix": mix, "batch_ml": 200})).await.1["id"].clone();
+    let pot = format!("/api/pours/{}/steps", pot.as_str().unwrap());
+    let step = |id: u8| json!({"id": format!("00000000-0000-4000-8000-0000000000{id:02}"), "paint": red, "measure": "scale", "count": 0});
+
+    assert_eq!(post("/api/scale/simulated", json!({"deed": "pour", "grams": 40.0})).await.0, 204);
+    let weighed = grams().await;
+    disk.fill();
+    let (status, problem) = post(&pot, step(1)).await;
+    assert_eq!((status, problem["type"].as_str()), (507, Some("urn:warm-blend:full")), "{problem}");
+    let still = grams().await;
+    assert!((still - weighed).abs() < 1.0, "{weighed} g, then {still}");
+    disk.empty();
+    let (status, taken) = post(&pot, step(1)).await;
+    assert_eq!(status, 200, "{taken}");
+    let recorded: f64 = taken["steps"][0]["amount"].as_str().unwrap().trim_end_matches(" g").parse().unwrap();
+    assert!((recorded - still).abs() < 1.0, "{recorded} of {still}: {taken}");
+    let (status, problem) = post(&pot, step(2)).await;
+    assert_eq!(status, 409, "it was taken down once: {problem}");
 }
 
 #[test]

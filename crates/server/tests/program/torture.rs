@@ -18,7 +18,7 @@ use warm_blend_bench::PourRecord;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_store::{Notice, Store};
 
-use crate::{Running, serve};
+use crate::{Running, disk::Disk, serve};
 
 /// What a painter sees: the names on the shelf, and how often something went into the pot.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -217,36 +217,6 @@ impl Painter {
     }
 }
 
-/// A small disk of its own, where this machine lets a test mount one.
-struct Disk(PathBuf, bool);
-
-impl Disk {
-    fn new(folder: &Path) -> Self {
-        let at = folder.join("disk");
-        fs::create_dir(&at).unwrap();
-        let mount = Command::new("mount").args(["-t", "tmpfs", "-o", "size=48m", "tmpfs"]).arg(&at).output();
-        Self(at, mount.is_ok_and(|done| done.status.success()))
-    }
-
-    fn fill(&self) {
-        use std::io::Write;
-        let mut filler = fs::File::create(self.0.join("filler")).unwrap();
-        while filler.write_all(&[0; 4096]).is_ok() {}
-    }
-
-    fn empty(&self) {
-        fs::remove_file(self.0.join("filler")).unwrap();
-    }
-}
-
-impl Drop for Disk {
-    fn drop(&mut self) {
-        if self.1 {
-            drop(Command::new("umount").arg("-l").arg(&self.0).output());
-        }
-    }
-}
-
 async fn killed_after(mut running: Running, wait: Duration, painter: &mut Painter) -> Option<Act> {
     let base = running.base.clone();
     let (ended, ()) = tokio::join!(painter.work(&base, usize::MAX), async {
@@ -265,7 +235,7 @@ async fn killed_after(mut running: Running, wait: Duration, painter: &mut Painte
 async fn nothing_acknowledged_is_lost_whatever_happens() {
     let rounds = std::env::var("TORTURE_ROUNDS").map_or(20, |rounds| rounds.parse().unwrap());
     let folder = tempfile::tempdir().unwrap();
-    let disk = Disk::new(folder.path());
+    let disk = Disk::new(folder.path(), "48m");
     let blows = [
         Blow::Killed,
         Blow::Removed,
@@ -280,13 +250,13 @@ async fn nothing_acknowledged_is_lost_whatever_happens() {
     for round in 0..rounds {
         // A new workspace now and then: a shelf of hundreds takes its time to be known.
         if round % 40 == 0 {
-            let file = disk.0.join(format!("workspace-{round}.db"));
+            let file = disk.at.join(format!("workspace-{round}.db"));
             let running = serve(&file);
             begun = Some((file, Painter::begin(&running, round).await));
         }
         let (file, painter) = begun.as_mut().unwrap();
         let blow = match blows[round as usize % blows.len()] {
-            Blow::Full if !disk.1 => Blow::Killed,
+            Blow::Full if !disk.small => Blow::Killed,
             blow => blow,
         };
         let what = format!("round {round}, {blow:?}");
@@ -310,7 +280,7 @@ async fn nothing_acknowledged_is_lost_whatever_happens() {
             }
             Blow::Removed | Blow::Replaced => {
                 assert!(painter.work(&base, 4).await.is_none(), "{what}");
-                let aside = disk.0.join("aside.db");
+                let aside = disk.at.join("aside.db");
                 fs::rename(&*file, &aside).unwrap();
                 if blow == Blow::Replaced {
                     fs::write(&*file, "another file").unwrap();
