@@ -36,7 +36,7 @@ const OUTLIER_SD: f64 = 3.0;
 /// Most of its own prediction that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
 const ALONE: f64 = 0.9;
 /// The walk ends when no coordinate has further to go, or none moves although one should.
-const STILL: f64 = 1e-3;
+const STILL: f64 = 2e-3;
 const STUCK: f64 = 1e-4;
 /// From where on the last factor serves.
 const NEAR: f64 = 0.1;
@@ -303,7 +303,9 @@ impl System<'_> {
     ) -> bool {
         let next = &*theta + step;
         let seen = self.sights(&next);
-        let falls = self.cost(&next, &seen, sights, left_out) <= self.cost(theta, sights, sights, left_out);
+        let stands: f64 =
+            self.kept(sights, left_out).map(|((_, sight), _)| sight.residual.norm_squared()).sum();
+        let falls = self.cost(&next, &seen, sights, left_out) <= 0.5 * (theta.norm_squared() + stands);
         if falls {
             (*theta, *sights) = (next, seen);
         }
