@@ -4,7 +4,10 @@ use serde::{Deserialize, Serialize};
 use warm_blend_paint::{BadMeasure, quantity::in_range};
 
 /// A kind of place: a technique leaves another film on each.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, strum::IntoStaticStr,
+)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Place {
     /// The flat.
@@ -36,12 +39,8 @@ impl Place {
     pub const ALL: [Place; 3] = [Place::Field, Place::Recess, Place::Edge];
 
     /// `field`, `recess` or `edge`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            Place::Field => "field",
-            Place::Recess => "recess",
-            Place::Edge => "edge",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 }
 

@@ -13,7 +13,8 @@ use super::{
 };
 
 /// What is seen on a board gone wrong.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 pub enum Defect {
     /// The whole is too dark, or a wax or glaze is.
     TooDark,
@@ -79,16 +80,8 @@ impl Defect {
     ];
 
     /// `too-dark` …
-    pub const fn id(self) -> &'static str {
-        match self {
-            Defect::TooDark => "too-dark",
-            Defect::TooBright => "too-bright",
-            Defect::JumpsOut => "jumps-out",
-            Defect::Dull => "dull",
-            Defect::WashedOut => "washed-out",
-            Defect::Lifted => "lifted",
-            Defect::Cracked => "cracked",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// What a painter says.

@@ -5,6 +5,7 @@ use std::{io::Cursor, sync::LazyLock};
 use image::{
     DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, codecs::jpeg::JpegEncoder,
 };
+use palette::encoding::IntoLinear;
 use warm_blend_photo::Photo;
 
 /// Largest file that is looked at, bytes.
@@ -194,12 +195,8 @@ fn reduced(image: &image::RgbImage) -> Photo {
 }
 
 /// Linear light of an 8-bit sRGB channel (IEC 61966-2-1).
-static LINEAR: LazyLock<[f32; 256]> = LazyLock::new(|| {
-    std::array::from_fn(|i| {
-        let v = i as f64 / 255.0;
-        (if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) }) as f32
-    })
-});
+static LINEAR: LazyLock<[f32; 256]> =
+    LazyLock::new(|| std::array::from_fn(|i| palette::encoding::Srgb::into_linear(i as u8)));
 
 #[cfg(test)]
 mod tests {

@@ -1,7 +1,8 @@
 //! How sure a colour is, in a painter's words.
 
 /// A 90 % band in words†.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 pub enum Certainty {
     /// Within what nobody sees side by side.
     Measured,
@@ -25,13 +26,8 @@ impl Certainty {
     }
 
     /// `measured`, `good`, `rough` or `guess`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            Certainty::Measured => "measured",
-            Certainty::Good => "good",
-            Certainty::Rough => "rough",
-            Certainty::Guess => "guess",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// Of a mix: `as sure as a reading`.

@@ -146,8 +146,8 @@ pub fn learn_named(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Res
 }
 
 /// The same, where `before` was learnt of a shelf that may be much like it: what nothing new is said of is not learnt anew, and
-/// stays to the last digit; what is said of hundreds of times is found again from where it stood, to a thousandth of what was
-/// not known.
+/// stays to the last digit; what is said of hundreds of times is found again from where it stood, to a few thousandths of what
+/// was not known.
 pub fn learn_after(
     before: &Learnt,
     names: &[u64],

@@ -7,7 +7,8 @@ use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_
 use super::local_metric::visible;
 
 /// Where a colour was taken from, and so how far it may be off.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Source {
     /// A colour reader.
@@ -26,13 +27,8 @@ impl Source {
     pub const ALL: [Source; 4] = [Source::Reader, Source::Chip, Source::Photo, Source::Guess];
 
     /// `reader`, `chip`, `photo` or `guess`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            Source::Reader => "reader",
-            Source::Photo => "photo",
-            Source::Chip => "chip",
-            Source::Guess => "guess",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// Of an id.
@@ -78,7 +74,8 @@ impl Source {
 }
 
 /// How the parts of a sample were measured out, and so how far they may be off.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum PartsMethod {
     /// Dabs by eye.
@@ -95,12 +92,8 @@ impl PartsMethod {
     pub const ALL: [PartsMethod; 3] = [PartsMethod::Eye, PartsMethod::Spoons, PartsMethod::Scale];
 
     /// `eye`, `spoons` or `scale`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            PartsMethod::Eye => "eye",
-            PartsMethod::Spoons => "spoons",
-            PartsMethod::Scale => "scale",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// sd of ln(parts)†.

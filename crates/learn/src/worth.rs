@@ -24,13 +24,16 @@ use super::{
 };
 
 /// A test that can be made of a paint.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 pub enum Test {
     /// Its dry masstone with the reader.
     Masstone,
     /// One part with one part of the house white.
+    #[strum(serialize = "tint-1-1")]
     TintHalf,
     /// One part with four parts of the house white.
+    #[strum(serialize = "tint-1-4")]
     TintFifth,
     /// Four parts of a pale paint with one of a dark one: white tells little of a paint that is nearly white.
     Darkened,
@@ -46,15 +49,8 @@ impl Test {
         [Test::TintHalf, Test::TintFifth, Test::Darkened, Test::Masstone, Test::Drawdown, Test::Sealed];
 
     /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            Test::Masstone => "masstone",
-            Test::TintHalf => "tint-1-1",
-            Test::TintFifth => "tint-1-4",
-            Test::Darkened => "darkened",
-            Test::Drawdown => "drawdown",
-            Test::Sealed => "sealed",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// Whether it needs the house white.

@@ -3,7 +3,8 @@
 use warm_blend_spectral::Lab;
 
 /// A family of hue; the borders are common practice†.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 pub enum HueFamily {
     /// Light and hardly coloured.
     White,
@@ -67,19 +68,8 @@ impl HueFamily {
     }
 
     /// `white`, `grey`, … `purple`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            HueFamily::White => "white",
-            HueFamily::Grey => "grey",
-            HueFamily::Black => "black",
-            HueFamily::Brown => "brown",
-            HueFamily::Red => "red",
-            HueFamily::Orange => "orange",
-            HueFamily::Yellow => "yellow",
-            HueFamily::Green => "green",
-            HueFamily::Blue => "blue",
-            HueFamily::Purple => "purple",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 }
 

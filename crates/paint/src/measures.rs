@@ -7,7 +7,8 @@ use crate::quantity::in_range;
 use crate::{BadMeasure, Material, Millilitres, NothingToMix, Parts, mix};
 
 /// Something to measure with.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Measure {
     /// US gallon.
@@ -20,12 +21,15 @@ pub enum Measure {
     Cup,
     /// US fluid ounce.
     #[serde(rename = "fl-oz")]
+    #[strum(serialize = "fl-oz")]
     FluidOunce,
     /// US tablespoon.
     #[serde(rename = "tbsp")]
+    #[strum(serialize = "tbsp")]
     Tablespoon,
     /// US teaspoon.
     #[serde(rename = "tsp")]
+    #[strum(serialize = "tsp")]
     Teaspoon,
     /// The scoop of a powder tub: a level tablespoon†.
     Scoop,
@@ -33,6 +37,7 @@ pub enum Measure {
     Litre,
     /// Millilitre, as on a syringe.
     #[serde(rename = "ml")]
+    #[strum(serialize = "ml")]
     Millilitre,
     /// A drop: a twentieth of a millilitre†.
     Drop,
@@ -78,20 +83,8 @@ impl Measure {
     }
 
     /// `cup`, `fl-oz`, `tbsp` …
-    pub const fn id(self) -> &'static str {
-        match self {
-            Measure::Gallon => "gallon",
-            Measure::Quart => "quart",
-            Measure::Pint => "pint",
-            Measure::Cup => "cup",
-            Measure::FluidOunce => "fl-oz",
-            Measure::Tablespoon => "tbsp",
-            Measure::Teaspoon => "tsp",
-            Measure::Scoop => "scoop",
-            Measure::Litre => "litre",
-            Measure::Millilitre => "ml",
-            Measure::Drop => "drop",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// What it is called, of one and of many.

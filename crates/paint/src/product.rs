@@ -6,7 +6,8 @@ use crate::quantity::in_range;
 use crate::{BadMeasure, Class};
 
 /// What has become of what is in the tin.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Condition {
     /// As it should be.
@@ -25,12 +26,8 @@ pub struct UnknownCondition(String);
 
 impl Condition {
     /// `good`, `frozen` or `off`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            Condition::Good => "good",
-            Condition::Frozen => "frozen",
-            Condition::Off => "off",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 }
 

@@ -6,7 +6,8 @@ use std::str::FromStr;
 use serde::{Deserialize, Serialize};
 
 /// A state a film is looked at in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum State {
     /// As it is brushed on: glossy, the air in it filled with water.
@@ -30,13 +31,8 @@ impl State {
     pub const ALL: [State; 4] = [State::Wet, State::Dry, State::Sealed, State::Buffed];
 
     /// `wet`, `dry`, `sealed` or `buffed`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            State::Wet => "wet",
-            State::Dry => "dry",
-            State::Sealed => "sealed",
-            State::Buffed => "buffed",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 }
 

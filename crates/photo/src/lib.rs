@@ -246,10 +246,7 @@ mod tests {
     const PAINT: PhotoSpot = PhotoSpot { x: 0.75, y: 0.3, radius: 0.15 };
 
     fn linear(code: Srgb) -> [f64; 3] {
-        [code.red, code.green, code.blue].map(|c| {
-            let v = f64::from(c) / 255.0;
-            if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) }
-        })
+        ::palette::Srgb::new(code.red, code.green, code.blue).into_format::<f64>().into_linear().into()
     }
 
     proptest! {

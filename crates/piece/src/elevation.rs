@@ -10,7 +10,10 @@ use serde::{Deserialize, Serialize};
 use super::{Shaping, Zone};
 
 /// From where it is seen.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, strum::IntoStaticStr,
+)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum View {
     /// From the front.
@@ -107,12 +110,8 @@ impl View {
     pub const ALL: [View; 3] = [View::Front, View::Side, View::Top];
 
     /// `front` …
-    pub const fn id(self) -> &'static str {
-        match self {
-            View::Front => "front",
-            View::Side => "side",
-            View::Top => "top",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 }
 

@@ -34,7 +34,8 @@ pub enum PieceKind {
 }
 
 /// A dimension that can be asked for.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 pub enum FormField {
     /// Width, mm.
     Width,
@@ -250,18 +251,8 @@ impl PieceKind {
 
 impl FormField {
     /// `width` …
-    pub const fn id(self) -> &'static str {
-        match self {
-            FormField::Width => "width",
-            FormField::Height => "height",
-            FormField::Depth => "depth",
-            FormField::Drawers => "drawers",
-            FormField::Across => "across",
-            FormField::Doors => "doors",
-            FormField::Panels => "panels",
-            FormField::Moulding => "moulding",
-            FormField::Legs => "legs",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// What it is called in a form of that kind.

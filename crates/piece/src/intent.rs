@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 /// How far apart neighbours should be.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Intent {
     /// One piece at a glance.
@@ -38,12 +39,8 @@ impl Intent {
     pub const ALL: [Intent; 3] = [Intent::Quiet, Intent::Layered, Intent::Bold];
 
     /// `quiet` …
-    pub const fn id(self) -> &'static str {
-        match self {
-            Intent::Quiet => "quiet",
-            Intent::Layered => "layered",
-            Intent::Bold => "bold",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// Of an id.

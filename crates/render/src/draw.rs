@@ -2,6 +2,8 @@
 
 use std::sync::OnceLock;
 
+use palette::encoding::FromLinear;
+
 use rayon::prelude::*;
 use warm_blend_board::Level;
 use warm_blend_paint::State;
@@ -291,11 +293,7 @@ impl Screen {
     /// Made when first asked for.
     pub(crate) fn get() -> &'static Self {
         static SCREEN: OnceLock<Screen> = OnceLock::new();
-        // The transfer curve of IEC 61966-2-1.
-        let curve = |linear: f64| {
-            if linear <= 0.003_130_8 { 12.92 * linear } else { 1.055 * linear.powf(1.0 / 2.4) - 0.055 }
-        };
-        let code = |i: usize| (255.0 * curve(i as f64 / (STEPS - 1) as f64)).round() as u8;
+        let code = |i: usize| palette::encoding::Srgb::from_linear(i as f64 / (STEPS - 1) as f64);
         SCREEN.get_or_init(|| Screen((0..STEPS).map(code).collect()))
     }
 

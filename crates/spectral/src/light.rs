@@ -22,7 +22,8 @@ use std::str::FromStr;
 use crate::{BANDS, Reflectance, Xyz};
 
 /// A light to look at colours in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
 pub enum Light {
     /// CIE D65.
     #[default]
@@ -61,16 +62,8 @@ impl Light {
     ];
 
     /// Short identifier, as used in addresses and files: `north-shade`.
-    pub const fn id(self) -> &'static str {
-        match self {
-            Light::Daylight => "daylight",
-            Light::Sun => "sun",
-            Light::NorthShade => "north-shade",
-            Light::Bulb => "bulb",
-            Light::WarmLed => "warm-led",
-            Light::NeutralLed => "neutral-led",
-            Light::ShopTube => "shop-tube",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// What a painter calls it: `North shade`.

@@ -14,7 +14,10 @@ use super::note::LogNote;
 use crate::{plans::work_words, pot_words::pot_words};
 
 /// What a line of the log is of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, strum::IntoStaticStr,
+)]
+#[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "kebab-case")]
 pub enum LogKind {
     /// A tin came onto the shelf.
@@ -86,19 +89,8 @@ impl LogKind {
     ];
 
     /// `board-reading` …
-    pub const fn id(self) -> &'static str {
-        match self {
-            LogKind::Tin => "tin",
-            LogKind::Mix => "mix",
-            LogKind::Pour => "pour",
-            LogKind::Reading => "reading",
-            LogKind::Board => "board",
-            LogKind::BoardReading => "board-reading",
-            LogKind::Step => "step",
-            LogKind::Piece => "piece",
-            LogKind::Agreed => "agreed",
-            LogKind::Note => "note",
-        }
+    pub fn id(self) -> &'static str {
+        self.into()
     }
 
     /// Many of it: `readings` …
