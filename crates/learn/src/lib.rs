@@ -2,9 +2,10 @@
 //!
 //! | question | where |
 //! |---|---|
-//! | what is believed before anything is read? | `prior` |
+//! | what is believed before anything is read? | `prior`, drawn in `first_guess` |
+//! | and of a tin that no reading was fitted to? | `unread` |
 //! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`PartsMethod`] |
-//! | what should it have been? | `sight` |
+//! | what should it have been? | `residual`; of all plausible shelves at once: `crowd` |
 //! | what is most probable, given all of them? | `fit` |
 //! | can a reading be at all? | [`make_sense`] |
 //! | how sure is a mix, a film, a state? | [`Ensemble`], [`Certainty`] |
