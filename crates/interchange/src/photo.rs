@@ -1,6 +1,6 @@
 //! Photos: JPEG, PNG or WebP to linear light.
 
-use std::{io::Cursor, sync::LazyLock};
+use std::io::Cursor;
 
 use image::{
     DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, codecs::jpeg::JpegEncoder,
@@ -167,7 +167,7 @@ fn format(bytes: &[u8]) -> Result<ImageFormat, BadPhoto> {
     }
 }
 
-/// The mean of each block of pixels in linear light; a block is clipped where any of its pixels is.
+/// The mean of each block of pixels in linear light (IEC 61966-2-1); a block is clipped where any of its pixels is.
 fn reduced(image: &image::RgbImage) -> Photo {
     let (width, height) = (image.width() as usize, image.height() as usize);
     let step = step(image.width(), image.height());
@@ -182,7 +182,8 @@ fn reduced(image: &image::RgbImage) -> Photo {
                     let rgb = image.get_pixel(x as u32, y as u32).0;
                     end |= rgb.iter().any(|channel| *channel >= 254);
                     for (sum, channel) in sum.iter_mut().zip(rgb) {
-                        *sum += LINEAR[usize::from(channel)];
+                        let linear: f32 = palette::encoding::Srgb::into_linear(channel);
+                        *sum += linear;
                     }
                 }
             }
@@ -193,10 +194,6 @@ fn reduced(image: &image::RgbImage) -> Photo {
     // The rows are whole by construction, and there is one at least: a photo has 8 × 8 pixels or more.
     Photo::new(across, pixels, clipped).unwrap_or_else(|| unreachable!("whole rows"))
 }
-
-/// Linear light of an 8-bit sRGB channel (IEC 61966-2-1).
-static LINEAR: LazyLock<[f32; 256]> =
-    LazyLock::new(|| std::array::from_fn(|i| palette::encoding::Srgb::into_linear(i as u8)));
 
 #[cfg(test)]
 mod tests {

@@ -8,7 +8,7 @@ use super::draws::MEMBERS;
 /// A number of each plausible shelf.
 pub(crate) type Lane = [f64; MEMBERS];
 
-/// Plausible forms of a paint, or of what was stirred of several.
+/// Plausible forms of a paint.
 #[derive(Debug, Clone)]
 pub(crate) struct Crowd {
     /// By band.
@@ -24,7 +24,15 @@ pub(crate) struct Crowd {
 impl Crowd {
     /// Of a form for each shelf.
     pub(crate) fn of(member: impl Fn(usize) -> Material) -> Self {
-        let mut crowd = Self::none();
+        let nothing = [0.0; MEMBERS];
+        let mut crowd = Self {
+            k: vec![nothing; BANDS],
+            s: vec![nothing; BANDS],
+            alpha: nothing,
+            voids: nothing,
+            milk: 0.0,
+            stays: 0.0,
+        };
         for m in 0..MEMBERS {
             let material = member(m);
             for i in 0..BANDS {
@@ -37,23 +45,11 @@ impl Crowd {
         }
         crowd
     }
-
-    fn none() -> Self {
-        let nothing = [0.0; MEMBERS];
-        Self {
-            k: vec![nothing; BANDS],
-            s: vec![nothing; BANDS],
-            alpha: nothing,
-            voids: nothing,
-            milk: 0.0,
-            stays: 0.0,
-        }
-    }
 }
 
 /// Adds a share of another.
 #[inline(always)]
-pub(crate) fn add(to: &mut Lane, share: f64, of: &Lane) {
+fn add(to: &mut Lane, share: f64, of: &Lane) {
     for (to, of) in to.iter_mut().zip(of) {
         *to += share * of;
     }

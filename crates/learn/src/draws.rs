@@ -10,6 +10,9 @@ use super::reading::{Measured, Reading, Shown};
 /// How many plausible shelves stand for what is not known.
 pub const MEMBERS: usize = 128;
 
+/// Every draw stands beside its opposite: of what is straight the first half says all.
+pub(crate) const HALF: usize = MEMBERS / 2;
+
 /// Whose draws they are: tins, readings and hands have different ones.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Whose {
@@ -76,28 +79,22 @@ impl Hasher for CircleData {
 /// the coordinates of one paint, so that few members serve for many.
 pub fn of(whose: Whose, dimensions: usize) -> DMatrix<f64> {
     let half = half(whose, dimensions);
-    let n = half.ncols();
-    DMatrix::from_fn(dimensions, MEMBERS, |i, m| if m < n { half[(i, m)] } else { -half[(i, m - n)] })
+    DMatrix::from_fn(dimensions, MEMBERS, |i, m| if m < HALF { half[(i, m)] } else { -half[(i, m - HALF)] })
 }
 
 /// The first half of them: the other half are their opposites, in the same order.
 pub(crate) fn half(whose: Whose, dimensions: usize) -> DMatrix<f64> {
-    let half = MEMBERS / 2;
     let mut normal = normals(whose.seed());
     // A column for each coordinate: they are made to stand at right angles.
-    let mut columns = DMatrix::zeros(half, dimensions);
-    for m in 0..half {
-        for i in 0..dimensions {
-            columns[(m, i)] = normal();
-        }
-    }
+    let all = (0..HALF * dimensions).map(|_| normal());
+    let mut columns = DMatrix::from_row_iterator(HALF, dimensions, all);
     for i in 0..dimensions {
         for j in 0..i {
-            let along = columns.column(i).dot(&columns.column(j)) / half as f64;
+            let along = columns.column(i).dot(&columns.column(j)) / HALF as f64;
             let other = columns.column(j).into_owned();
             columns.column_mut(i).axpy(-along, &other, 1.0);
         }
-        let length = (columns.column(i).norm_squared() / half as f64).sqrt();
+        let length = (columns.column(i).norm_squared() / HALF as f64).sqrt();
         columns.column_mut(i).scale_mut(1.0 / length);
     }
     columns.transpose()

@@ -6,8 +6,7 @@ use warm_blend_paint::{BadPaint, Material, NothingToMix, Optics, Parts, State, S
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
-use super::first_guess::Label;
-use super::unread::Unread;
+use super::first_guess::{FirstGuess, Label};
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
 const NOISE_FLOOR: f64 = 0.2;
@@ -29,18 +28,23 @@ enum Members {
     /// None where nothing is in doubt, as of water.
     Drawn(Arc<[Plausible]>),
     /// Of a tin that no reading was fitted to: drawn when they are first asked for.
-    Unread(Arc<ToDraw>),
+    Unread(Arc<Unread>),
 }
 
+/// A tin that no reading was fitted to: what it may be follows from its label.
 #[derive(Debug)]
-struct ToDraw {
-    tin: Unread,
+struct Unread {
+    label: Label,
+    /// Whether what was drawn once is kept: not where it is one of thousands.
+    kept: bool,
     drawn: OnceLock<Arc<[Plausible]>>,
 }
 
-impl ToDraw {
+impl Unread {
+    /// Nothing where the label says too little, which whoever made an ensemble of it has seen to.
     fn draw(&self) -> Arc<[Plausible]> {
-        self.tin.plausible().into_iter().map(Plausible::from).collect()
+        let guess = FirstGuess::of(self.label.clone());
+        guess.iter().flat_map(FirstGuess::plausible).map(Plausible::from).collect()
     }
 }
 
@@ -111,19 +115,19 @@ impl Ensemble {
     }
 
     /// A tin that no reading was fitted to.
-    pub(super) fn unread(tin: Unread) -> Result<Self, BadPaint> {
-        let Label { facts, base, .. } = &tin.label;
-        let best = facts.most_probable(base.as_ref())?;
-        if facts.class.is_medium() {
+    pub(super) fn unread(label: Label, kept: bool) -> Result<Self, BadPaint> {
+        let best = label.facts.most_probable(label.base.as_ref())?;
+        if label.facts.class.is_medium() {
             return Ok(Self::certain(best));
         }
-        Ok(Self { best, members: Members::Unread(Arc::new(ToDraw { tin, drawn: OnceLock::new() })) })
+        let tin = Unread { label, kept, drawn: OnceLock::new() };
+        Ok(Self { best, members: Members::Unread(Arc::new(tin)) })
     }
 
     /// The same, drawn for whoever holds it: for a look at one tin after the other, of which thousands must not be kept.
     pub fn for_a_look(&self) -> Self {
         let drawn = match &self.members {
-            Members::Unread(tin) if !tin.tin.kept => tin.drawn.get().map_or_else(|| tin.draw(), Arc::clone),
+            Members::Unread(tin) if !tin.kept => tin.drawn.get().map_or_else(|| tin.draw(), Arc::clone),
             _ => return self.clone(),
         };
         Self { best: self.best.clone(), members: Members::Drawn(drawn) }

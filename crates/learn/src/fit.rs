@@ -7,8 +7,8 @@
 //! ```
 //!
 //! by Gauss and Newton's method with a halved step where a full one climbs (J. Nocedal and S. J. Wright, *Numerical
-//! Optimization*, 2nd ed., §10.3); near the end each step learns from the last ones (D. G. Anderson, *J. ACM* 12 (1965) 547). The matrix of the last step is the inverse covariance of what is still unknown
-//! (Laplace's approximation).
+//! Optimization*, 2nd ed., §10.3); near the end each step learns from the last ones (D. G. Anderson, *J. ACM* 12 (1965) 547).
+//! The matrix of the last step is the inverse covariance of what is still unknown (Laplace's approximation).
 //!
 //! A reading that lies further out than chance explains is not absorbed: it is left out, and asked about. A reading is
 //! judged by its distance from what the *others* predict, √(rᵀ(1 − H)⁻¹r) with H the share of the prediction that it
@@ -23,7 +23,7 @@ use warm_blend_paint::State;
 
 use super::{
     crowd::Crowd,
-    draws::{self, Whose},
+    draws::{self, HALF, Whose},
     factor::{Factor, Pattern},
     first_guess::FirstGuess,
     prior::{DIMENSIONS, Local},
@@ -47,9 +47,6 @@ const SHORTEST: f64 = 1e-4;
 const FAR: f64 = 0.5;
 /// How many of them are looked back on.
 const LOOKS_BACK: usize = 3;
-
-/// Every draw stands beside its opposite: of what is straight the first half says all.
-const HALF: usize = draws::MEMBERS / 2;
 
 /// How far a plausible tin is brought back at most, in standard deviations of the first guess: from further off a straight
 /// line points nowhere.
@@ -88,19 +85,19 @@ struct System<'a> {
 }
 
 /// Fits all readings; those marked in `left_out` beforehand stay out.
-/// From `near`, coordinates by tin of a shelf that may be much like it, the way is shorter.
+/// From `near`, coordinates by tin where it may be not far from, the way is shorter.
 pub(crate) fn fit(
     tins: &[Arc<FirstGuess>],
     readings: &[Reading],
     mut left_out: Vec<bool>,
-    near: &HashMap<u64, &[f64]>,
+    near: &[Option<&[f64]>],
 ) -> Fit {
     let names: Vec<u64> = tins.iter().map(|tin| tin.label.name).collect();
     let places = Places::of(tins, readings, &left_out);
     let pattern = places.pattern(readings);
     let system = System { tins, readings, places, pattern, chances: chances(&names, readings) };
     let forced = left_out.clone();
-    let mut theta = system.places.gathered(&names, near);
+    let mut theta = system.places.gathered(near);
     let (mut factor, mut sights) = system.settle(&mut theta, &left_out);
     let mut spread = system.spread(&factor, &sights, &left_out);
     let mut off = system.off(&sights, &factor, &spread, &left_out);
@@ -180,10 +177,10 @@ impl Places {
     }
 
     /// The coordinates of a shelf, of those that are known; zeros of the others.
-    fn gathered(&self, names: &[u64], known: &HashMap<u64, &[f64]>) -> DVector<f64> {
+    fn gathered(&self, known: &[Option<&[f64]>]) -> DVector<f64> {
         let mut theta = DVector::zeros(self.unknowns);
-        for (at, name) in self.at.iter().zip(names) {
-            if let (Some(at), Some(known)) = (at, known.get(name)) {
+        for (at, known) in self.at.iter().zip(known) {
+            if let (Some(at), Some(known)) = (at, known) {
                 theta.rows_mut(*at, self.each).copy_from_slice(&known[..self.each]);
             }
         }

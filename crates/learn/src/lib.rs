@@ -3,7 +3,6 @@
 //! | question | where |
 //! |---|---|
 //! | what is believed before anything is read? | `prior`, drawn in `first_guess` |
-//! | and of a tin that no reading was fitted to? | `unread` |
 //! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`PartsMethod`] |
 //! | what should it have been? | `residual`; of all plausible shelves at once: `crowd` |
 //! | what is most probable, given all of them? | `fit` |
@@ -36,7 +35,6 @@ mod sense;
 mod shelf;
 mod strength;
 mod truth;
-mod unread;
 mod worth;
 
 use std::collections::HashMap;
@@ -60,7 +58,6 @@ pub use worth::{Beside, Reads, Test, Worth, worth};
 use circle::{Circle, CircleData, circles};
 use first_guess::{FirstGuess, Label};
 use prior::Prior;
-use unread::Unread;
 use warm_blend_paint::BadPaint;
 
 /// From how many circles on what their tins may be is no longer kept once it was drawn.
@@ -195,8 +192,8 @@ impl OfCircle {
         let tins = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints);
         let paints = tins
             .map(|(((name, facts), base), paint)| {
-                let tin = Unread { label: Label { name: *name, facts: *facts, base }, kept };
-                Ensemble::unread(tin).map_err(|error| BadTin { paint: *paint, error })
+                let label = Label { name: *name, facts: *facts, base };
+                Ensemble::unread(label, kept).map_err(|error| BadTin { paint: *paint, error })
             })
             .collect::<Result<Vec<_>, _>>()?;
         let judged = readings.iter().zip(&bases.odd).map(|(reading, odd)| {
@@ -223,12 +220,12 @@ impl OfCircle {
             })
             .collect::<Result<Vec<_>, _>>()?;
         // A short way is not worth that its end hangs, however little, on where it began.
-        let near = near.iter().filter(|_| readings.len() >= MANY);
-        let near = near.map(|(name, (_, at))| (*name, at.as_slice())).collect();
+        let stood = |name| near.get(name).filter(|_| readings.len() >= MANY).map(|(_, at)| at.as_slice());
+        let near: Vec<Option<&[f64]>> = names.iter().map(stood).collect();
         let fit = fit::fit(&guesses, readings, bases.not_fitted, &near);
         let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
             let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
-            Judged::of(reading, sight.predicted.clone(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
+            Judged::of(reading, sight.predicted(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
         });
         let judged = judged.collect();
         let paints = guesses.par_iter().zip(fit.best.par_iter().zip(&fit.members));

@@ -27,15 +27,21 @@ pub(crate) const MODEL: f64 = 0.1;
 pub(crate) struct WhitenedResidual {
     /// By number read.
     pub residual: DVector<f64>,
-    /// What is seen, and the root of the covariance that the residual was whitened by.
-    curves: Vec<Reflectance>,
+    /// The root of the covariance that it was whitened by.
     root: DMatrix<f64>,
-    /// The metric that each colour was compared in.
-    eyes: Vec<LocalMetric>,
+    /// What is seen: once, or over black and over white.
+    looks: Vec<Look>,
     /// ∂residual/∂coordinate: a row per number, the coordinates of the paints side by side in their order in `of`.
     pub slope: DMatrix<f64>,
-    /// What it was predicted to be, in daylight: one colour, or black and white.
-    pub predicted: Vec<Lab>,
+}
+
+/// What is seen of a sample.
+struct Look {
+    curve: Reflectance,
+    /// Its colour in daylight.
+    lab: Lab,
+    /// The metric that it is compared in with what was read.
+    eye: LocalMetric,
 }
 
 /// One band's worth of a stirred film in some state: what is seen, and its derivatives.
@@ -218,17 +224,17 @@ impl WhitenedResidual {
         // of the masstones.
         let pours = if paints.len() > 1 { paints.len() } else { 0 };
         let chances = pours + 2 + paints.iter().map(|local| local.fine.len()).sum::<usize>();
-        let (mut residual, mut curves, mut eyes) = (Vec::new(), Vec::new(), Vec::new());
+        let (mut residual, mut looks) = (Vec::new(), Vec::new());
         let mut rows: Vec<Vec<f64>> = Vec::new();
         for (measured, film) in views(reading) {
             let bands: [Band; BANDS] = std::array::from_fn(|i| {
                 stirred.band(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
             });
             let curve = Reflectance::from_fn(|i| bands[i].r);
-            let predicted = Measured::Spectrum(curve).lab();
-            let eye = half_way(measured.lab(), predicted);
-            residual.extend(residuals(measured, &curve, &eye, reading));
-            for number in numbers(measured, predicted, &eye, reading) {
+            let lab = Measured::Spectrum(curve).lab();
+            let look = Look { curve, lab, eye: half_way(measured.lab(), lab) };
+            residual.extend(residuals(measured, &look, &look.eye, reading));
+            for number in numbers(measured, lab, &look.eye, reading) {
                 let pull = Pull::of(&number, &bands);
                 let mut row = Vec::with_capacity(columns + chances);
                 for (n, local) in paints.iter().enumerate() {
@@ -245,10 +251,9 @@ impl WhitenedResidual {
                 row.push(DRAWN * pull.by_thickness);
                 rows.push(row);
             }
-            curves.push(curve);
-            eyes.push(eye);
+            looks.push(look);
         }
-        Self::whitened(residual, &rows, columns, curves, eyes)
+        Self::whitened(residual, &rows, columns, looks)
     }
 
     /// The residuals that plausible paints would have, by the metric and the covariance of this look: a column for each shelf.
@@ -256,7 +261,7 @@ impl WhitenedResidual {
         let standings = Standings::of(reading, paints);
         let mut all = DMatrix::zeros(self.residual.len(), MEMBERS);
         let mut first = 0;
-        for ((measured, film), eye) in views(reading).into_iter().zip(&self.eyes) {
+        for ((measured, film), Look { eye, .. }) in views(reading).into_iter().zip(&self.looks) {
             let seen = standings.seen(film);
             match measured {
                 Measured::Colour(read) => {
@@ -284,13 +289,7 @@ impl WhitenedResidual {
     }
 
     /// Divides by the root of the covariance 1 + Σ chance chanceᵀ, so that the chances of the making are taken out.
-    fn whitened(
-        residual: Vec<f64>,
-        rows: &[Vec<f64>],
-        columns: usize,
-        curves: Vec<Reflectance>,
-        eyes: Vec<LocalMetric>,
-    ) -> Self {
+    fn whitened(residual: Vec<f64>, rows: &[Vec<f64>], columns: usize, looks: Vec<Look>) -> Self {
         let n = rows.len();
         let mut residual = DVector::from_vec(residual);
         let mut slope = DMatrix::from_fn(n, columns, |i, j| rows[i][j]);
@@ -300,8 +299,12 @@ impl WhitenedResidual {
         let root = covariance.cholesky().map_or_else(|| DMatrix::identity(n, n), |root| root.unpack());
         root.solve_lower_triangular_mut(&mut slope);
         root.solve_lower_triangular_mut(&mut residual);
-        let predicted = curves.iter().map(|curve| Measured::Spectrum(*curve).lab()).collect();
-        Self { residual, curves, root, eyes, slope, predicted }
+        Self { residual, root, looks, slope }
+    }
+
+    /// What it was predicted to be, in daylight: one colour, or black and white.
+    pub(crate) fn predicted(&self) -> Vec<Lab> {
+        self.looks.iter().map(|look| look.lab).collect()
     }
 
     /// How half the squared misfit climbs with each coordinate.
@@ -312,8 +315,9 @@ impl WhitenedResidual {
     /// Half the squared misfit, by the metric and the covariance of another look at the same reading: so that steps of a search
     /// are compared by one measure.
     pub(crate) fn misfit_by<P>(&self, reading: &Reading<P>, measure: &WhitenedResidual) -> f64 {
-        let seen = views(reading).into_iter().zip(&self.curves).zip(&measure.eyes);
-        let off = seen.flat_map(|(((measured, _), curve), eye)| residuals(measured, curve, eye, reading));
+        let seen = views(reading).into_iter().zip(&self.looks).zip(&measure.looks);
+        let off = seen
+            .flat_map(|(((measured, _), look), Look { eye, .. })| residuals(measured, look, eye, reading));
         let mut residual = DVector::from_vec(off.collect());
         measure.root.solve_lower_triangular_mut(&mut residual);
         0.5 * residual.norm_squared()
@@ -371,18 +375,13 @@ fn colour_off<P>(read: &Lab, seen: Lab, eye: &LocalMetric, reading: &Reading<P>)
     off.map(|v| v / sd)
 }
 
-/// By how many of its own sd each number that was read lies from that of a curve.
-fn residuals<P>(
-    measured: &Measured,
-    curve: &Reflectance,
-    eye: &LocalMetric,
-    reading: &Reading<P>,
-) -> Vec<f64> {
+/// By how many of its own sd each number that was read lies from what is seen, in the metric of this look or of another.
+fn residuals<P>(measured: &Measured, look: &Look, eye: &LocalMetric, reading: &Reading<P>) -> Vec<f64> {
     match measured {
-        Measured::Colour(read) => colour_off(read, Measured::Spectrum(*curve).lab(), eye, reading).into(),
+        Measured::Colour(read) => colour_off(read, look.lab, eye, reading).into(),
         Measured::Spectrum(read) => (0..GROUPS)
             .map(|group| {
-                (group_mean(curve, group) - group_mean(read, group)) / group_sd(read, group, reading)
+                (group_mean(&look.curve, group) - group_mean(read, group)) / group_sd(read, group, reading)
             })
             .collect(),
     }

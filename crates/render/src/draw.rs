@@ -3,7 +3,6 @@
 use std::sync::OnceLock;
 
 use palette::encoding::FromLinear;
-
 use rayon::prelude::*;
 use warm_blend_board::Level;
 use warm_blend_paint::State;

@@ -2,6 +2,7 @@
 
 use std::ops::Range;
 
+use axum::http::Uri;
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
@@ -51,6 +52,13 @@ impl PartAsked {
         let to = self.count.map_or(all, |count| from.saturating_add(count.max(1)).min(all));
         (from..to, (to < all).then_some(to))
     }
+}
+
+/// Where the next part of a list is: asked as before, but from there on.
+pub fn next_part(asked_at: &Uri, from: usize) -> String {
+    let others = asked_at.query().unwrap_or_default().split('&').filter(|asked| !asked.starts_with("from="));
+    let query: String = others.filter(|asked| !asked.is_empty()).map(|asked| format!("{asked}&")).collect();
+    format!("<{}?{query}from={from}>; rel=\"next\"", asked_at.path())
 }
 
 /// Which colour.

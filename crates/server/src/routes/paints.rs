@@ -2,8 +2,8 @@
 
 use axum::{
     Json,
-    extract::State,
-    http::{HeaderName, StatusCode, Uri, header},
+    extract::{OriginalUri, State},
+    http::{HeaderName, StatusCode, header},
 };
 use rayon::prelude::*;
 use uuid::Uuid;
@@ -20,7 +20,7 @@ use crate::{
     memory::workshop,
     off_thread::off_thread,
     problem::{Problem, UsedBy},
-    wire::{LookedAt, PartAsked, Removal, SeenRevision},
+    wire::{LookedAt, PartAsked, Removal, SeenRevision, next_part},
 };
 
 /// A tin with how many mixes use it.
@@ -35,7 +35,7 @@ fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError>
 fn counted_part(store: &Store, part: &PartAsked) -> Result<(Vec<Counted>, Option<usize>), StoreError> {
     let all = store.all()?;
     let (part, next) = part.of(all.len());
-    let tins = all[part].iter().map(|kept| counted(store, kept.clone()));
+    let tins = all.into_iter().skip(part.start).take(part.len()).map(|kept| counted(store, kept));
     Ok((tins.collect::<Result<_, _>>()?, next))
 }
 
@@ -47,7 +47,7 @@ pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(part): Asked<PartAsked>,
-    asked_at: Uri,
+    OriginalUri(asked_at): OriginalUri,
 ) -> Result<(Option<[(HeaderName, String); 1]>, Json<Vec<Paint>>), Problem> {
     let look = asked.get()?;
     let ((tins, next), shelf) = workspace.with_shelf(move |store| counted_part(store, &part)).await?;
@@ -57,13 +57,6 @@ pub async fn list(
     });
     let link = next.map(|from| [(header::LINK, next_part(&asked_at, from))]);
     Ok((link, Json(paints.await?)))
-}
-
-/// Where the next part of a list is: asked as before, but from there on.
-fn next_part(asked_at: &Uri, from: usize) -> String {
-    let others = asked_at.query().unwrap_or_default().split('&').filter(|asked| !asked.starts_with("from="));
-    let query: String = others.filter(|asked| !asked.is_empty()).map(|asked| format!("{asked}&")).collect();
-    format!("</api/paints?{query}from={from}>; rel=\"next\"")
 }
 
 /// Put a paint on the shelf.
