@@ -57,14 +57,12 @@ pub use worth::{Beside, Reads, Test, Worth, worth};
 
 use circle::{Circle, CircleData, circles};
 use first_guess::{FirstGuess, Label};
+use fit::{MANY, Remembered};
 use prior::Prior;
 use warm_blend_paint::BadPaint;
 
 /// From how many circles on what their tins may be is no longer kept once it was drawn.
 const MOST_KEPT: usize = 500;
-
-/// From how many readings on a circle is learnt from where it stood before.
-const MANY: usize = 200;
 
 /// From how many standard deviations a spectrum is not believed against the colour that was written down.
 const OUTLIER_SD: f64 = 3.0;
@@ -108,6 +106,18 @@ struct OfCircle {
     found: Vec<(Arc<FirstGuess>, Vec<f64>)>,
     paints: Vec<Ensemble>,
     judged: Vec<Judged>,
+    /// What readings to come are learnt from, where there are many.
+    remembered: Option<Remembered>,
+}
+
+impl OfCircle {
+    /// What a few more readings of the same tins are learnt from.
+    fn remembered(&self, said: &CircleData, guesses: &[Arc<FirstGuess>]) -> Option<&Remembered> {
+        let same = self.found.iter().map(|(guess, _)| guess);
+        let same =
+            same.len() == guesses.len() && same.zip(guesses).all(|(one, other)| Arc::ptr_eq(one, other));
+        self.remembered.as_ref().filter(|_| same && said.readings.starts_with(&self.said.readings))
+    }
 }
 
 /// How a reading stands to the rest.
@@ -158,7 +168,10 @@ pub fn learn_after(
         .par_iter()
         .map(|circle| match before.circles.get(&circle.name).filter(|known| known.said == circle.said) {
             Some(known) => Ok(Arc::clone(known)),
-            None => OfCircle::learn(circle, circles.len() <= MOST_KEPT, &near).map(Arc::new),
+            None => {
+                let known = before.circles.get(&circle.name).map(Arc::as_ref);
+                OfCircle::learn(circle, circles.len() <= MOST_KEPT, known, &near).map(Arc::new)
+            }
         })
         .collect::<Result<Vec<_>, _>>()?;
     let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
@@ -177,12 +190,12 @@ pub fn learn_after(
 }
 
 impl OfCircle {
-    fn learn(circle: &Circle, keep: bool, near: &Found) -> Result<Self, BadTin> {
+    fn learn(circle: &Circle, keep: bool, known: Option<&Self>, near: &Found) -> Result<Self, BadTin> {
         let bases = Bases::of(&circle.said.facts, &circle.said.readings);
         if bases.not_fitted.iter().all(|out| *out) {
             Self::unread(circle, bases, keep)
         } else {
-            Self::fit(circle, bases, near)
+            Self::fit(circle, bases, known, near)
         }
     }
 
@@ -201,10 +214,11 @@ impl OfCircle {
             let predicted: Vec<Lab> = reading.of.iter().map(predicted).collect();
             Judged::of(reading, predicted, odd.is_some_and(|odd| odd > OUTLIER_SD), odd.unwrap_or(0.0))
         });
-        Ok(Self { judged: judged.collect(), found: Vec::new(), paints, said: circle.said.clone() })
+        let (judged, found) = (judged.collect(), Vec::new());
+        Ok(Self { judged, found, paints, said: circle.said.clone(), remembered: None })
     }
 
-    fn fit(circle: &Circle, bases: Bases, near: &Found) -> Result<Self, BadTin> {
+    fn fit(circle: &Circle, bases: Bases, known: Option<&Self>, near: &Found) -> Result<Self, BadTin> {
         let CircleData { names, facts, readings } = &circle.said;
         let tins: Vec<_> = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints).collect();
         let guesses = tins
@@ -222,7 +236,8 @@ impl OfCircle {
         // A short way is not worth that its end hangs, however little, on where it began.
         let stood = |name| near.get(name).filter(|_| readings.len() >= MANY).map(|(_, at)| at.as_slice());
         let near: Vec<Option<&[f64]>> = names.iter().map(stood).collect();
-        let fit = fit::fit(&guesses, readings, bases.not_fitted, &near);
+        let before = known.and_then(|known| known.remembered(&circle.said, &guesses));
+        let fit = fit::fit(&guesses, readings, bases.not_fitted, before, &near);
         let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
             let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
             Judged::of(reading, sight.predicted(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
@@ -235,7 +250,7 @@ impl OfCircle {
         });
         let paints = paints.collect();
         let found = guesses.into_iter().zip(fit.best).collect();
-        Ok(Self { paints, judged, found, said: circle.said.clone() })
+        Ok(Self { paints, judged, found, said: circle.said.clone(), remembered: fit.remembered })
     }
 }
 

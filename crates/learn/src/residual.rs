@@ -24,6 +24,7 @@ pub(crate) const MODEL: f64 = 0.1;
 
 /// A reading against its prediction, in units of its own sd: the noise of the reading, of its pour and of its film are
 /// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
+#[derive(Debug)]
 pub(crate) struct WhitenedResidual {
     /// By number read.
     pub residual: DVector<f64>,
@@ -36,6 +37,7 @@ pub(crate) struct WhitenedResidual {
 }
 
 /// What is seen of a sample.
+#[derive(Debug)]
 struct Look {
     curve: Reflectance,
     /// Its colour in daylight.
@@ -305,11 +307,6 @@ impl WhitenedResidual {
     /// What it was predicted to be, in daylight: one colour, or black and white.
     pub(crate) fn predicted(&self) -> Vec<Lab> {
         self.looks.iter().map(|look| look.lab).collect()
-    }
-
-    /// How half the squared misfit climbs with each coordinate.
-    pub(crate) fn pull(&self) -> DVector<f64> {
-        self.slope.tr_mul(&self.residual)
     }
 
     /// Half the squared misfit, by the metric and the covariance of another look at the same reading: so that steps of a search

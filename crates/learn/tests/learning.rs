@@ -505,6 +505,15 @@ fn hundreds_of_readings_are_learnt_from_where_they_stood() {
     let after = learn_after(&before, &names, &shelf, more).unwrap();
     alike(&after, &anew);
     alike(&learn_after(&after, &names, &shelf, less).unwrap(), &before);
+    // One after the other: what is left of each step does not add up, an odd one is asked about, and what was made since it
+    // came stands as it would.
+    let mut odd = all.clone();
+    odd[230] = reading(&[(1, 1.0), (2, 1.0)], Lab { l: 90.0, a: -30.0, b: 40.0 });
+    let first = learn_named(&names, &shelf, &odd[..210]).unwrap();
+    let last = (211..=260).fold(first, |known, n| learn_after(&known, &names, &shelf, &odd[..n]).unwrap());
+    let anew = learn_named(&names, &shelf, &odd).unwrap();
+    assert!(anew.judged[230].questioned);
+    alike(&last, &anew);
 }
 
 /// Thousands of paints that were read by themselves, or as tints with one white: a matrix of all of them would take 28 GB.

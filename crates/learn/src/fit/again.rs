@@ -1,0 +1,119 @@
+//! A few readings more, learnt from where the shelf stood.
+//!
+//! One of a thousand readings moves its own paints by hundredths of what was not known of them, and the others hardly at all.
+//! A reading whose paints stand where they stood is not looked at again: it is followed in a straight line, which over so short
+//! a way is as good, and what it said of the plausible shelves stays said. How far a paint may go before all of its readings are
+//! looked at anew is told from where they were looked at, not from the last reading: small steps do not add up.
+
+use std::sync::Arc;
+
+use nalgebra::DMatrix;
+use rayon::prelude::*;
+
+use super::{
+    found::Fit,
+    off::AGREES_SD,
+    plausible::Forms,
+    remembered::Remembered,
+    search::{FAR, MOST_STEPS, NEAR, STILL},
+    system::{Here, System},
+};
+use crate::{factor::Factor, prior::DIMENSIONS};
+
+/// How far a paint may go from where its readings are looked at, in standard deviations of the first guess.
+const STRAIGHT: f64 = 0.005;
+/// How far a tin's plausible forms may go, root mean square, before its readings bend them anew.
+const ALIKE: f64 = 0.03;
+
+impl System<'_> {
+    /// The fit, where nothing is found that `before` would have to be doubted for: no step is long, no reading left out that
+    /// counted, none let back in.
+    pub(super) fn again(&self, before: &Remembered, forced: &[bool]) -> Option<Fit> {
+        if before.places != self.places {
+            return None;
+        }
+        let known = before.off.len();
+        let left_out = [&before.left_out, &forced[known..]].concat();
+        let (here, factor) = self.settle_again(before, &left_out)?;
+        let noises = self.noises(&here, Some((&before.here, &before.noises)));
+        let mut spread = self.spread(&factor, &noises, &left_out);
+        let alike: Vec<bool> = (0..self.tins.len())
+            .map(|paint| self.alike(&before.forms[paint], &here, &spread, paint))
+            .collect();
+        let off = self.off(&here, &factor, &spread, &left_out, |reading| {
+            let stands = reading < known
+                && Arc::ptr_eq(&here.sights[reading], &before.here.sights[reading])
+                && self.readings[reading].of.iter().all(|(paint, _)| alike[*paint]);
+            stands.then(|| before.off[reading])
+        });
+        let let_back = |i: usize| left_out[i] && !forced[i] && off[i] < AGREES_SD;
+        if (0..self.readings.len()).any(|i| self.is_odd(i, &off, &left_out) || let_back(i)) {
+            return None;
+        }
+        let forms = self.forms(&here, &spread, Some((&before.forms, &alike)));
+        let pulls = self.pulls(&here, &forms, &left_out, Some((&before.forms, &before.pulls)));
+        self.straighten(&factor, &mut spread, &pulls, &left_out);
+        let remembered = Remembered::of(self, &here, noises, forms, pulls, &off, &left_out);
+        Some(self.found(here, &spread, off, left_out, remembered))
+    }
+
+    /// Walks on to the minimum, if it is near.
+    fn settle_again(&self, before: &Remembered, left_out: &[bool]) -> Option<(Here, Factor)> {
+        let mut here = before.here.clone();
+        let more = &self.readings[here.sights.len()..];
+        let seen: Vec<_> = more.iter().map(|reading| self.sight(reading, &here.stands)).collect();
+        here.sights.extend(seen);
+        let mut factor = self.factor(&here, left_out);
+        for _ in 0..MOST_STEPS {
+            let step = factor.solve(&self.downhill(&here, left_out));
+            let length = step.amax();
+            if length.is_nan() || length > FAR {
+                return None;
+            }
+            here.theta += &step;
+            if !self.look_again(&mut here) && length < STILL {
+                return Some((here, factor));
+            }
+            if length > NEAR {
+                factor = self.factor(&here, left_out);
+            }
+        }
+        None
+    }
+
+    /// Looks anew at the readings of paints that have gone too far; false where none has.
+    fn look_again(&self, here: &mut Here) -> bool {
+        let each = self.places.each;
+        let gone = |paint: usize| {
+            let stand = &here.stands[paint].at;
+            self.places.at[paint].is_some_and(|at| {
+                here.theta.rows(at, each).iter().zip(stand).any(|(now, was)| (now - was).abs() > STRAIGHT)
+            })
+        };
+        let gone: Vec<bool> = (0..self.tins.len()).map(gone).collect();
+        for paint in (0..gone.len()).filter(|paint| gone[*paint]) {
+            here.stands[paint] = self.stand(&here.theta, paint);
+        }
+        let stands = &here.stands;
+        self.readings.par_iter().zip(&mut here.sights).for_each(|(reading, sight)| {
+            if reading.of.iter().any(|(paint, _)| gone[*paint]) {
+                *sight = self.sight(reading, stands);
+            }
+        });
+        gone.contains(&true)
+    }
+
+    /// Whether a tin's plausible forms are, as good as, what they were.
+    fn alike(&self, was: &Forms, here: &Here, spread: &[DMatrix<f64>], paint: usize) -> bool {
+        let best = self.of_paint(&here.theta, paint);
+        let apart = |one: &[f64], other: &[f64]| -> f64 {
+            one.iter().zip(other).map(|(one, other)| (one - other).powi(2)).fold(0.0, f64::max)
+        };
+        let rows = best.len().min(DIMENSIONS);
+        let spread = &spread[paint];
+        let widest = (0..rows)
+            .map(|j| (spread.row(j) - was.spread.row(j)).norm_squared() / spread.ncols() as f64)
+            .fold(0.0, f64::max);
+        apart(&best, &was.best).max(widest).sqrt() < ALIKE
+    }
+}

@@ -1,0 +1,163 @@
+//! What is still unknown, as plausible shelves.
+
+use std::sync::Arc;
+
+use nalgebra::DMatrix;
+use rayon::prelude::*;
+
+use super::system::{Here, Said, System};
+use crate::{
+    crowd::Crowd,
+    draws::{self, HALF},
+    factor::Factor,
+};
+
+/// How far a plausible tin is brought back at most, in standard deviations of the first guess: from further off a straight
+/// line points nowhere.
+const MOST_STRAIGHTENED: f64 = 1.0;
+
+/// Plausible forms of a tin before they are straightened: what its readings would be of each was reckoned of these.
+#[derive(Debug)]
+pub(super) struct Forms {
+    pub best: Vec<f64>,
+    /// About the best, coordinates × members.
+    pub spread: DMatrix<f64>,
+    /// Without the finer shapes: readings count those as chance.
+    crowd: Crowd,
+}
+
+impl System<'_> {
+    /// What the chances of each reading say of its paints: of those that were looked at before as they are now, what they said.
+    pub fn noises(&self, here: &Here, before: Option<(&Here, &[Said])>) -> Vec<Said> {
+        let said = |reading: usize| {
+            let sight = &here.sights[reading];
+            if let Some((was, noises)) = before
+                && was.sights.get(reading).is_some_and(|was| Arc::ptr_eq(was, sight))
+            {
+                return Arc::clone(&noises[reading]);
+            }
+            let drawn = draws::half(self.chances[reading], sight.residual.len());
+            Arc::new(sight.slope.tr_mul(&drawn).cast())
+        };
+        (0..self.readings.len()).into_par_iter().map(said).collect()
+    }
+
+    /// What is still unknown, as draws: by paint, coordinates × members.
+    ///
+    /// Each is a draw of the first guess that was taught by the same readings with a draw of their noise, A⁻¹(n + Jᵀε)
+    /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
+    /// come in, and is as it was where none tells of it.
+    pub fn spread(&self, factor: &Factor, noises: &[Said], left_out: &[bool]) -> Vec<DMatrix<f64>> {
+        let mut around = DMatrix::zeros(self.places.unknowns, HALF);
+        let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn.clone()).collect();
+        for (own, at) in by_paint.iter().zip(&self.places.at) {
+            if let Some(at) = at {
+                let each = (self.places.each, HALF);
+                around.view_mut((*at, 0), each).copy_from(&own.view((0, 0), each));
+            }
+        }
+        self.gather(&mut around, noises, left_out);
+        let drawn = factor.solve_all(around);
+        for (own, at) in by_paint.iter_mut().zip(&self.places.at) {
+            if let Some(at) = at {
+                let drawn = drawn.rows(*at, self.places.each);
+                own.view_mut((0, 0), drawn.shape()).copy_from(&drawn);
+                own.view_mut((0, HALF), drawn.shape()).copy_from(&-drawn);
+            }
+        }
+        by_paint
+    }
+
+    /// The plausible forms of every tin; where `alike` says so, those of before.
+    pub fn forms(
+        &self,
+        here: &Here,
+        spread: &[DMatrix<f64>],
+        before: Option<(&[Arc<Forms>], &[bool])>,
+    ) -> Vec<Arc<Forms>> {
+        let each = self.places.each;
+        let of = |paint: usize| {
+            if let Some((forms, alike)) = before
+                && alike[paint]
+            {
+                return Arc::clone(&forms[paint]);
+            }
+            let best = self.of_paint(&here.theta, paint);
+            let spread = &spread[paint];
+            let read = self.places.at[paint].is_some();
+            let crowd = Crowd::of(|m| {
+                let mut at = best.clone();
+                (0..each).filter(|_| read).for_each(|j| at[j] += spread[(j, m)]);
+                self.tins[paint].prior.material(&at)
+            });
+            Arc::new(Forms { best, spread: spread.clone(), crowd })
+        };
+        (0..self.tins.len()).into_par_iter().map(of).collect()
+    }
+
+    /// How each reading pulls plausible shelves back to what was read; of forms that are those of before, as it did.
+    pub fn pulls(
+        &self,
+        here: &Here,
+        forms: &[Arc<Forms>],
+        left_out: &[bool],
+        before: Option<(&[Arc<Forms>], &[Said])>,
+    ) -> Vec<Said> {
+        let each = self.places.each;
+        let pull = |reading: usize| {
+            let of = &self.readings[reading].of;
+            if let Some((was, pulls)) = before
+                && let Some(pull) = pulls.get(reading)
+                && of.iter().all(|(paint, _)| Arc::ptr_eq(&was[*paint], &forms[*paint]))
+            {
+                return Arc::clone(pull);
+            }
+            if left_out[reading] {
+                return Said::default();
+            }
+            let paints: Vec<&Crowd> = of.iter().map(|(paint, _)| &forms[*paint].crowd).collect();
+            let sight = &here.sights[reading];
+            let mut bent = sight.residuals_of(&self.readings[reading], &paints);
+            for mut bent in bent.column_iter_mut() {
+                bent -= &sight.residual;
+            }
+            for (column, _, paint) in self.fitted(&self.readings[reading]) {
+                let (forms, stand) = (&forms[paint], &here.stands[paint].at);
+                let gone = DMatrix::from_fn(each, draws::MEMBERS, |j, m| {
+                    forms.best[j] - stand[j] + forms.spread[(j, m)]
+                });
+                bent.gemm(-1.0, &sight.slope.columns(column, each), &gone, 1.0);
+            }
+            Arc::new((sight.slope.transpose() * bent * -1.0).cast())
+        };
+        (0..self.readings.len()).into_par_iter().map(pull).collect()
+    }
+
+    /// Brings each plausible shelf back to what was read.
+    ///
+    /// A draw of Laplace's approximation keeps to the readings only as far as these follow the coordinates in straight
+    /// lines. What a shelf would read beyond that, q = g(θ + δ) − g(θ) − Jδ, is chance that the readings have
+    /// already ruled out: the least step that takes it back is −A⁻¹Jᵀq (a step of randomised maximum likelihood:
+    /// D. S. Oliver, N. He and A. C. Reynolds, *ECMOR V* (1996)).
+    pub fn straighten(
+        &self,
+        factor: &Factor,
+        spread: &mut [DMatrix<f64>],
+        pulls: &[Said],
+        left_out: &[bool],
+    ) {
+        let each = self.places.each;
+        let mut downhill = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
+        self.gather(&mut downhill, pulls, left_out);
+        let back = factor.solve_all(downhill);
+        for (own, at) in spread.iter_mut().zip(&self.places.at) {
+            if let Some(at) = at {
+                for (m, mut own) in own.column_iter_mut().enumerate() {
+                    let step = back.view((*at, m), (each, 1));
+                    let held = (MOST_STRAIGHTENED / step.norm()).min(1.0);
+                    own.rows_mut(0, each).axpy(held, &step.column(0), 1.0);
+                }
+            }
+        }
+    }
+}

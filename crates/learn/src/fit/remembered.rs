@@ -1,0 +1,53 @@
+//! What is kept of a fit, that a few readings more are learnt from.
+
+use std::sync::Arc;
+
+use super::{
+    plausible::Forms,
+    system::{Here, Places, Said, System},
+};
+use crate::factor::Pattern;
+
+/// From how many readings on a circle is learnt from where it stood before.
+pub(crate) const MANY: usize = 200;
+
+/// Up to how many readings all that is kept in memory: 25 kB each.
+const MOST: usize = 4000;
+
+/// What a shelf was when it was last learnt.
+#[derive(Debug)]
+pub(crate) struct Remembered {
+    pub(super) places: Places,
+    pub(super) pattern: Arc<Pattern>,
+    pub(super) here: Here,
+    /// By reading.
+    pub(super) noises: Vec<Said>,
+    pub(super) pulls: Vec<Said>,
+    pub(super) off: Vec<f64>,
+    pub(super) left_out: Vec<bool>,
+    /// By paint.
+    pub(super) forms: Vec<Arc<Forms>>,
+}
+
+impl Remembered {
+    pub(super) fn of(
+        system: &System,
+        here: &Here,
+        noises: Vec<Said>,
+        forms: Vec<Arc<Forms>>,
+        pulls: Vec<Said>,
+        off: &[f64],
+        left_out: &[bool],
+    ) -> Option<Self> {
+        (MANY..=MOST).contains(&system.readings.len()).then(|| Self {
+            places: system.places.clone(),
+            pattern: Arc::clone(&system.pattern),
+            here: here.clone(),
+            noises,
+            pulls,
+            off: off.to_vec(),
+            left_out: left_out.to_vec(),
+            forms,
+        })
+    }
+}

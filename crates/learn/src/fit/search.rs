@@ -1,0 +1,107 @@
+//! The search for the most probable shelf.
+//!
+//! Gauss and Newton's method with a halved step where a full one climbs (J. Nocedal and S. J. Wright, *Numerical
+//! Optimization*, 2nd ed., §10.3); near the end each step learns from the last ones (D. G. Anderson, *J. ACM* 12 (1965) 547).
+//! The matrix of the last step is the inverse covariance of what is still unknown (Laplace's approximation).
+
+use std::sync::Arc;
+
+use nalgebra::{DMatrix, DVector};
+use rayon::prelude::*;
+
+use super::system::{Here, System};
+use crate::{factor::Factor, residual::WhitenedResidual};
+
+/// The walk ends when no coordinate has further to go, or none moves although one should.
+pub(super) const STILL: f64 = 2e-3;
+const STUCK: f64 = 1e-4;
+/// From where on the last factor serves.
+pub(super) const NEAR: f64 = 0.1;
+pub(super) const MOST_STEPS: usize = 25;
+/// Share of a step below which it is not halved any more.
+const SHORTEST: f64 = 1e-4;
+/// A step that is longer, in standard deviations of the first guess, is not drawn out by what the last ones taught.
+pub(super) const FAR: f64 = 0.5;
+/// How many of them are looked back on.
+const LOOKS_BACK: usize = 3;
+
+impl System<'_> {
+    /// Walks to the minimum; the factor is that of the last long step's matrix.
+    pub fn settle(&self, here: &mut Here, left_out: &[bool]) -> Factor {
+        let mut factor = self.factor(here, left_out);
+        let mut walk = Walk::default();
+        for _ in 0..MOST_STEPS {
+            let step = factor.solve(&self.downhill(here, left_out));
+            let moved = match walk.further(&here.theta, &step) {
+                Some(further) if self.goes(here, &further, left_out) => further.amax(),
+                _ => {
+                    let mut length = 1.0;
+                    while length > SHORTEST && !self.goes(here, &(&step * length), left_out) {
+                        length *= 0.5;
+                    }
+                    if length > SHORTEST { step.amax() * length } else { 0.0 }
+                }
+            };
+            // Near the end the slope hardly changes: the factor at hand still points the way.
+            if step.amax() > NEAR {
+                factor = self.factor(here, left_out);
+            }
+            if step.amax() < STILL || moved < STUCK {
+                break;
+            }
+        }
+        factor
+    }
+
+    /// Takes a step, unless it climbs.
+    fn goes(&self, here: &mut Here, step: &DVector<f64>, left_out: &[bool]) -> bool {
+        let there = self.look(&here.theta + step);
+        let stands: f64 =
+            self.kept(&here.sights, left_out).map(|((_, sight), _)| sight.residual.norm_squared()).sum();
+        let falls = self.cost(&there, &here.sights, left_out) <= 0.5 * (here.theta.norm_squared() + stands);
+        if falls {
+            *here = there;
+        }
+        falls
+    }
+
+    /// What is minimised, by the metrics and the covariances of `measure`.
+    fn cost(&self, there: &Here, measure: &[Arc<WhitenedResidual>], left_out: &[bool]) -> f64 {
+        let each = self.readings.par_iter().zip(&there.sights).zip(measure).zip(left_out);
+        // Summed in their order: the same sum on however many cores.
+        let misfits: Vec<f64> = each
+            .filter(|(_, out)| !**out)
+            .map(|(((reading, sight), measure), _)| sight.misfit_by(reading, measure))
+            .collect();
+        0.5 * there.theta.norm_squared() + misfits.iter().sum::<f64>()
+    }
+}
+
+/// Steps that were taken: the next is drawn out by what they teach.
+#[derive(Default)]
+struct Walk {
+    /// Where it stood and which step was pointed out there, the last first.
+    steps: Vec<(DVector<f64>, DVector<f64>)>,
+}
+
+impl Walk {
+    /// The step from here, where `step` is pointed out; None as long as there is too little to go by.
+    fn further(&mut self, at: &DVector<f64>, step: &DVector<f64>) -> Option<DVector<f64>> {
+        self.steps.insert(0, (at.clone(), step.clone()));
+        self.steps.truncate(LOOKS_BACK + 1);
+        if self.steps.len() < 2 || step.amax() > FAR {
+            return None;
+        }
+        // How far each step moved, and how it turned what was pointed out.
+        let each = self.steps.windows(2).map(|pair| (&pair[0].0 - &pair[1].0, &pair[0].1 - &pair[1].1));
+        let (moved, turned): (Vec<_>, Vec<_>) = each.unzip();
+        // The mix of them after which the least would be left to go.
+        let n = turned.len();
+        let square = DMatrix::from_fn(n, n, |i, j| turned[i].dot(&turned[j]));
+        let along = DVector::from_fn(n, |i, _| turned[i].dot(step));
+        let shares = square.svd(true, true).solve(&along, 1e-12).ok()?;
+        let back =
+            moved.iter().zip(&turned).zip(&shares).map(|((moved, turned), share)| (moved + turned) * *share);
+        Some(back.fold(step.clone(), |further, back| further - back))
+    }
+}

@@ -1,0 +1,240 @@
+//! What is minimised, as it is seen from some shelf.
+
+use std::{collections::HashMap, sync::Arc};
+
+use nalgebra::{DMatrix, DVector};
+use rayon::prelude::*;
+use warm_blend_paint::State;
+
+use crate::{
+    draws::Whose,
+    factor::{Factor, Pattern},
+    first_guess::FirstGuess,
+    prior::{DIMENSIONS, Local},
+    reading::Reading,
+    residual::WhitenedResidual,
+};
+
+/// Where each paint's coordinates stand in the system.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Places {
+    /// By paint: first coordinate, None if nothing of it is fitted or it has none.
+    pub at: Vec<Option<usize>>,
+    /// Coordinates of each: the last, the voids, shows in no dry reading, and is left alone where all are dry.
+    pub each: usize,
+    pub unknowns: usize,
+}
+
+pub(super) struct System<'a> {
+    pub tins: &'a [Arc<FirstGuess>],
+    pub readings: &'a [Reading],
+    pub places: Places,
+    pub pattern: Arc<Pattern>,
+    /// Whose draws stand for the noise of each reading.
+    pub chances: Vec<Whose>,
+}
+
+/// A tin as its readings are looked at from.
+#[derive(Debug)]
+pub(super) struct Stand {
+    pub at: Vec<f64>,
+    local: Local,
+}
+
+/// A shelf, and every reading as it is seen from there. A paint may have gone on a little from where it is looked at: so far the
+/// readings are followed in straight lines.
+#[derive(Debug, Clone)]
+pub(super) struct Here {
+    pub theta: DVector<f64>,
+    /// By paint.
+    pub stands: Vec<Arc<Stand>>,
+    /// By reading.
+    pub sights: Vec<Arc<WhitenedResidual>>,
+}
+
+/// What a reading says of its paints' coordinates, for each of many shelves: it is kept by the thousand, and in single precision
+/// tells more than is known.
+pub(super) type Said = Arc<DMatrix<f32>>;
+
+/// What was read twice over was read by two chances.
+fn chances(names: &[u64], readings: &[Reading]) -> Vec<Whose> {
+    let mut met: HashMap<Whose, usize> = HashMap::new();
+    readings
+        .iter()
+        .map(|reading| {
+            let before = met.entry(Whose::reading(reading, names, 0)).or_insert(0);
+            *before += 1;
+            Whose::reading(reading, names, *before - 1)
+        })
+        .collect()
+}
+
+impl Places {
+    fn of(tins: &[Arc<FirstGuess>], readings: &[Reading], left_out: &[bool]) -> Self {
+        let mut read = vec![false; tins.len()];
+        let fitted = readings.iter().zip(left_out).filter(|(_, out)| !**out);
+        for (paint, _) in fitted.flat_map(|(reading, _)| &reading.of) {
+            read[*paint] = true;
+        }
+        let all_dry = readings.iter().all(|reading| reading.state == State::Dry);
+        let each = if all_dry { DIMENSIONS - 1 } else { DIMENSIONS };
+        let mut unknowns = 0;
+        let at = tins
+            .iter()
+            .zip(read)
+            .map(|(tin, read)| {
+                (read && tin.prior.dimensions() > 0).then(|| {
+                    unknowns += each;
+                    unknowns - each
+                })
+            })
+            .collect();
+        Self { at, each, unknowns }
+    }
+
+    /// The coordinates of a shelf, of those that are known; zeros of the others.
+    pub fn gathered(&self, known: &[Option<&[f64]>]) -> DVector<f64> {
+        let mut theta = DVector::zeros(self.unknowns);
+        for (at, known) in self.at.iter().zip(known) {
+            if let (Some(at), Some(known)) = (at, known) {
+                theta.rows_mut(*at, self.each).copy_from_slice(&known[..self.each]);
+            }
+        }
+        theta
+    }
+}
+
+impl<'a> System<'a> {
+    pub fn of(
+        tins: &'a [Arc<FirstGuess>],
+        readings: &'a [Reading],
+        left_out: &[bool],
+        known: Option<&Arc<Pattern>>,
+    ) -> Self {
+        let names: Vec<u64> = tins.iter().map(|tin| tin.label.name).collect();
+        let places = Places::of(tins, readings, left_out);
+        let blocks = |reading: &Reading| -> Vec<usize> {
+            reading.of.iter().filter_map(|(paint, _)| places.at[*paint]).map(|at| at / places.each).collect()
+        };
+        let pairs = readings.iter().map(blocks).flat_map(|blocks| {
+            let all = blocks.clone();
+            blocks.into_iter().flat_map(move |one| all.clone().into_iter().map(move |other| (one, other)))
+        });
+        let pattern = Pattern::of(places.unknowns / places.each, places.each, pairs, known);
+        Self { tins, readings, pattern, places, chances: chances(&names, readings) }
+    }
+
+    /// The paints of a reading that are fitted: where its slope by each begins, where each stands among the unknowns, and which
+    /// it is.
+    pub fn fitted<'b>(
+        &'b self,
+        reading: &'b Reading,
+    ) -> impl Iterator<Item = (usize, usize, usize)> + Clone + 'b {
+        let columns = reading.of.iter().scan(0, |next, (paint, _)| {
+            let column = *next;
+            *next += self.tins[*paint].prior.dimensions();
+            Some((column, *paint))
+        });
+        columns.filter_map(|(column, paint)| self.places.at[paint].map(|at| (column, at, paint)))
+    }
+
+    /// A paint's own coordinates; zeros where none is fitted.
+    pub fn of_paint(&self, theta: &DVector<f64>, paint: usize) -> Vec<f64> {
+        let mut own = vec![0.0; self.tins[paint].prior.dimensions()];
+        if let Some(at) = self.places.at[paint] {
+            own[..self.places.each].copy_from_slice(theta.rows(at, self.places.each).as_slice());
+        }
+        own
+    }
+
+    pub fn stand(&self, theta: &DVector<f64>, paint: usize) -> Arc<Stand> {
+        let at = self.of_paint(theta, paint);
+        Arc::new(Stand { local: self.tins[paint].prior.local(&at), at })
+    }
+
+    pub fn sight(&self, reading: &Reading, stands: &[Arc<Stand>]) -> Arc<WhitenedResidual> {
+        let paints: Vec<&Local> = reading.of.iter().map(|(paint, _)| &stands[*paint].local).collect();
+        Arc::new(WhitenedResidual::of(reading, &paints))
+    }
+
+    /// Every reading looked at from some shelf.
+    pub fn look(&self, theta: DVector<f64>) -> Here {
+        let stands: Vec<_> = (0..self.tins.len()).map(|paint| self.stand(&theta, paint)).collect();
+        let sights = self.readings.par_iter().map(|reading| self.sight(reading, &stands)).collect();
+        Here { theta, stands, sights }
+    }
+
+    /// A reading against what it should be.
+    pub fn residual(&self, here: &Here, reading: usize) -> DVector<f64> {
+        let sight = &here.sights[reading];
+        let mut residual = sight.residual.clone();
+        let each = self.places.each;
+        for (column, at, paint) in self.fitted(&self.readings[reading]) {
+            let stand = &here.stands[paint].at;
+            let gone = DVector::from_fn(each, |j, _| here.theta[at + j] - stand[j]);
+            if gone.iter().any(|gone| *gone != 0.0) {
+                residual.gemv(1.0, &sight.slope.columns(column, each), &gone, 1.0);
+            }
+        }
+        residual
+    }
+
+    /// Against the slope of what is minimised.
+    pub fn downhill(&self, here: &Here, left_out: &[bool]) -> DVector<f64> {
+        let mut downhill = -&here.theta;
+        let pull = |reading: usize| here.sights[reading].slope.tr_mul(&self.residual(here, reading));
+        let pulls: Vec<_> = (0..self.readings.len()).into_par_iter().map(pull).collect();
+        for ((reading, pull), _) in self.kept(&pulls, left_out) {
+            for (column, at, _) in self.fitted(reading) {
+                for j in 0..self.places.each {
+                    downhill[at + j] -= pull[column + j];
+                }
+            }
+        }
+        downhill
+    }
+
+    /// The readings that count, each with what stands beside it.
+    pub fn kept<'b, T>(
+        &'b self,
+        beside: &'b [T],
+        left_out: &'b [bool],
+    ) -> impl Iterator<Item = ((&'b Reading, &'b T), &'b bool)> {
+        self.readings.iter().zip(beside).zip(left_out).filter(|(_, out)| !**out)
+    }
+
+    /// The factor of 1 + Σ slopeᵀ slope.
+    pub fn factor(&self, here: &Here, left_out: &[bool]) -> Factor {
+        let each = self.places.each;
+        let mut matrix = self.pattern.identity();
+        let squares: Vec<_> =
+            here.sights.par_iter().map(|sight| sight.slope.transpose() * &sight.slope).collect();
+        for ((reading, square), _) in self.kept(&squares, left_out) {
+            let fitted = self.fitted(reading);
+            for (b, column, _) in fitted.clone() {
+                // The lower triangle; a paint that is named twice in one reading lands on itself.
+                for (a, row, _) in fitted.clone().filter(|(_, row, _)| *row >= column) {
+                    matrix.add(row / each, column / each, |i, j| square[(a + i, b + j)]);
+                }
+            }
+        }
+        // One plus a sum of squares is positive definite, but for numbers that have overflown: then nothing was learnt.
+        matrix.factor().or_else(|| self.pattern.identity().factor()).unwrap_or_else(Factor::of_nothing)
+    }
+
+    /// Adds up what readings say of the coordinates, member by member.
+    pub fn gather(&self, sum: &mut DMatrix<f64>, of_readings: &[Said], left_out: &[bool]) {
+        let each = self.places.each;
+        let members = sum.as_mut_slice().par_chunks_mut(self.places.unknowns.max(1)).enumerate();
+        members.for_each(|(m, sum)| {
+            for ((reading, pull), _) in self.kept(of_readings, left_out) {
+                let said = pull.column(m);
+                for (column, at, _) in self.fitted(reading) {
+                    for (sum, said) in sum[at..at + each].iter_mut().zip(&said.as_slice()[column..]) {
+                        *sum += f64::from(*said);
+                    }
+                }
+            }
+        });
+    }
+}
