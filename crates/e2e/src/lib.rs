@@ -14,7 +14,7 @@ use serde_json::{Value, json};
 use tempfile::TempDir;
 use thirtyfour::cdp::Cdp;
 use thirtyfour::prelude::*;
-use warm_blend_server::{Served, Workspace, serve};
+use warm_blend_server::{Served, Workspace, offer_demo, serve};
 
 /// How long something may take to be there.
 const PATIENCE: Duration = Duration::from_secs(15);
@@ -54,7 +54,8 @@ impl Painter {
 
     /// Before a workspace with nothing in it.
     pub async fn at_an_empty_bench() -> Self {
-        Self::before(|file| Workspace::open(file).expect("a new workspace opens"), "/shelf").await
+        let open = |file: &Path| offer_demo(Workspace::open(file).expect("a new workspace opens"));
+        Self::before(open, "/shelf").await
     }
 
     async fn before(open: impl FnOnce(&Path) -> Workspace, at: &str) -> Self {

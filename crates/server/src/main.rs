@@ -5,7 +5,7 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
-use warm_blend_server::{ServeError, Stop, Workspace, demo, serve, simulated_scale};
+use warm_blend_server::{ServeError, Stop, Workspace, demo, offer_demo, serve, simulated_scale};
 
 /// Predicts the colour of paint mixes, glazes and washes, and keeps the record of them.
 #[derive(Parser)]
@@ -88,7 +88,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
             }
             workspace.make_ready_to_draw();
             workspace.tidy_when_idle();
-            let served = serve(workspace, port).await?;
+            let served = serve(offer_demo(workspace), port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;
         }

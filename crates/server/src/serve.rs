@@ -60,6 +60,11 @@ impl Served {
         format!("http://{}", self.address)
     }
 
+    /// What serves.
+    pub(crate) fn into_task(self) -> JoinHandle<()> {
+        self.task
+    }
+
     /// Serves until the program is asked to stop. Changes are on the disk before they are acknowledged, so there is
     /// nothing to wait for.
     pub async fn until(self, stop: Stop) {

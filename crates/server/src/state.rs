@@ -18,6 +18,7 @@ use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
 use crate::{
     device::ReaderAtHand,
     heavy::Heavy,
+    look_round::LookRound,
     memory::{Memory, Remembered},
     off_thread::off_thread,
     photos::Photos,
@@ -45,6 +46,7 @@ pub struct Workspace {
     pub(crate) heavy: Heavy,
     pub(crate) plates: Plates,
     pub(crate) fronts: Fronts,
+    pub(crate) look_round: LookRound,
 }
 
 impl Workspace {
@@ -73,6 +75,7 @@ impl Workspace {
             heavy: Heavy::default(),
             plates: Plates::default(),
             fronts: Fronts::default(),
+            look_round: LookRound::default(),
         })
     }
 

@@ -8,6 +8,7 @@ import { useFocusKept } from '../parts/focus';
 import { useTell } from '../parts/Notice';
 import { usePreviewsFollow } from '../state/preview';
 import { useHistory, useUndo } from '../state/workspace';
+import { DemoLine } from './DemoLine';
 import { FileNotices } from './FileNotices';
 import { Jump } from './Jump';
 import { PieceName } from './PieceName';
@@ -88,6 +89,7 @@ export function Frame() {
         <Tools tools={tools} />
       </div>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <DemoLine />
         <FileNotices />
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4 print:hidden">
           <PieceName />

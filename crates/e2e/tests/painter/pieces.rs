@@ -260,3 +260,19 @@ async fn a_new_workspace_asks_what_it_is() {
     assert_eq!(piece(&painter).await["form"]["kind"], "table");
     painter.leave().await;
 }
+
+/// Who has nothing of their own yet looks round in the demo, and comes back to what they had.
+#[tokio::test]
+async fn a_new_workspace_offers_the_demo_to_look_round_in() {
+    let painter = Painter::at_an_empty_bench().await;
+    painter.open("/").await;
+    painter.the("button", "Look round in the demo").await;
+    painter.open("/shelf").await;
+    painter.click("button", "Look round in the demo").await;
+    painter.the("image", "The piece from the front, as it will look").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("link", "Back to your own work").await;
+    painter.the("heading", "What is it?").await;
+    assert_eq!(piece(&painter).await["name"], "Untitled piece");
+    painter.leave().await;
+}

@@ -2,6 +2,7 @@
 
 mod bench;
 mod boards;
+mod demo;
 mod files;
 mod history;
 mod log;
@@ -32,6 +33,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(files::carry_out))
         .routes(routes!(files::export))
         .routes(routes!(reference::health))
+        .routes(routes!(demo::get, demo::visit))
         .routes(routes!(reference::colour))
         .routes(routes!(reference::lights))
         .routes(routes!(units::read))

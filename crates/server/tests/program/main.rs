@@ -27,12 +27,31 @@ impl Drop for Running {
     }
 }
 
+impl Running {
+    /// Stops it as the system does.
+    #[cfg(unix)]
+    fn stop(&mut self) {
+        let pid = self.child.id().to_string();
+        assert!(Command::new("kill").args(["-TERM", &pid]).status().unwrap().success());
+        assert!(self.child.wait().unwrap().success());
+    }
+}
+
 fn program() -> Command {
     Command::new(env!("CARGO_BIN_EXE_warm-blend"))
 }
 
 fn start(args: &[&str]) -> Running {
-    let mut child = program().args(args).stdout(Stdio::piped()).spawn().unwrap();
+    started(program().args(args))
+}
+
+/// Started with a folder of its own for temporary files.
+fn start_with_temporary(folder: &Path, args: &[&str]) -> Running {
+    started(program().env("TMPDIR", folder).args(args))
+}
+
+fn started(program: &mut Command) -> Running {
+    let mut child = program.stdout(Stdio::piped()).spawn().unwrap();
     let mut line = String::new();
     BufReader::new(child.stdout.as_mut().unwrap()).read_line(&mut line).unwrap();
     let base =
@@ -210,20 +229,41 @@ fn a_taken_port_is_said() {
 #[test]
 #[cfg(unix)]
 fn the_demo_is_fresh_each_time_and_takes_its_file_away() {
-    let demos = || {
-        fs::read_dir(std::env::temp_dir())
-            .unwrap()
-            .flatten()
-            .filter(|e| e.file_name().to_string_lossy().starts_with("warm-blend-demo-"))
-            .count()
-    };
-    let before = demos();
-    let mut running = start(&["demo", "--port", "0"]);
-    assert_eq!(demos(), before + 1);
-    let pid = running.child.id().to_string();
-    assert!(Command::new("kill").args(["-TERM", &pid]).status().unwrap().success());
-    assert!(running.child.wait().unwrap().success());
-    assert_eq!(demos(), before);
+    let temporary = tempfile::tempdir().unwrap();
+    let mut running = start_with_temporary(temporary.path(), &["demo", "--port", "0"]);
+    assert_eq!(fs::read_dir(temporary.path()).unwrap().count(), 1);
+    running.stop();
+    assert_eq!(fs::read_dir(temporary.path()).unwrap().count(), 0);
+}
+
+/// A new painter may look round in the demo: it is another workspace at another address, the same however often it is asked for,
+/// it says where its visitor came from, and it goes when the program stops.
+#[tokio::test]
+#[cfg(unix)]
+async fn a_demo_can_be_looked_round_in_beside_an_empty_workspace() {
+    let (folder, temporary) = (tempfile::tempdir().unwrap(), tempfile::tempdir().unwrap());
+    let file = folder.path().join("workspace.db");
+    let args = ["serve", "--port", "0", "--data", file.to_str().unwrap()];
+    let mut running = start_with_temporary(temporary.path(), &args);
+    let client = reqwest::Client::new();
+    let get = async |at: String| -> Value { client.get(at).send().await.unwrap().json().await.unwrap() };
+    let own = running.base.clone();
+    assert_eq!(get(format!("{own}/api/demo")).await, json!({ "offered": true, "back": null }));
+    assert_eq!(fs::read_dir(temporary.path()).unwrap().count(), 0, "none is made before it is asked for");
+    let mut urls = Vec::new();
+    for _ in 0..2 {
+        let visit = client.post(format!("{own}/api/demo")).header("origin", &own).send().await.unwrap();
+        let running: Value = visit.json().await.unwrap();
+        urls.push(running["url"].as_str().unwrap().to_owned());
+    }
+    assert!(urls[0] == urls[1] && urls[0] != own, "{urls:?}");
+    let demo = &urls[0];
+    assert_eq!(get(format!("{demo}/api/demo")).await, json!({ "offered": false, "back": own }));
+    assert!(get(format!("{demo}/api/paints")).await.as_array().unwrap().len() > 15);
+    assert_eq!(get(format!("{own}/api/paints")).await, json!([]));
+    running.stop();
+    assert!(client.get(demo).send().await.is_err(), "it is gone");
+    assert_eq!(fs::read_dir(temporary.path()).unwrap().count(), 0, "and its file with it");
 }
 
 /// A closed terminal stops it as Ctrl-C does, and the file by itself holds everything: it may be copied.

@@ -1,8 +1,11 @@
 import type { Form, PieceChoices } from '../../api/client';
 import { keyed } from '../../parts/keyed';
+import { LookRound } from '../../parts/LookRound';
+import { usePaints } from '../../state/workspace';
 
 /** Says first what the piece is. */
 export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (form: Form) => void }) {
+  const nothing = usePaints().data?.length === 0;
   return (
     <section aria-label="What is it?" className="grid max-w-4xl gap-3 px-4 pt-2 pb-6 md:px-5">
       <h1 className="text-3xl">What is it?</h1>
@@ -27,6 +30,7 @@ export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (f
           </li>
         ))}
       </ul>
+      {nothing && <LookRound />}
     </section>
   );
 }

@@ -1,4 +1,5 @@
 import { Plus } from 'lucide-react';
+import { LookRound } from '../../parts/LookRound';
 import { Files } from './Files';
 
 /** What to do first. */
@@ -20,6 +21,7 @@ export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
         </button>
         <Files first />
       </div>
+      <LookRound />
     </div>
   );
 }

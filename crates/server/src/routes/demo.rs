@@ -1,0 +1,54 @@
+//! The demo that a new painter may look round in.
+
+use axum::{
+    Json,
+    extract::State,
+    http::{HeaderMap, StatusCode, header},
+};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::{Workspace, look_round::LookRound, problem::Problem};
+
+/// What there is of a demo.
+#[derive(Serialize, ToSchema)]
+pub struct DemoOffer {
+    /// Whether one can be looked round in.
+    offered: bool,
+    /// Of the demo itself: where its visitor came from.
+    back: Option<String>,
+}
+
+/// A demo that is running.
+#[derive(Serialize, ToSchema)]
+pub struct DemoRunning {
+    /// Where it is.
+    url: String,
+}
+
+/// Whether there is a demo to look round in, or this is one.
+#[utoipa::path(get, path = "/demo", operation_id = "get_demo", tag = "workspace",
+    responses((status = OK, body = DemoOffer)))]
+pub async fn get(State(workspace): State<Workspace>) -> Json<DemoOffer> {
+    Json(match &workspace.look_round {
+        LookRound::Nothing => DemoOffer { offered: false, back: None },
+        LookRound::Offered(..) => DemoOffer { offered: true, back: None },
+        LookRound::Visited { back } => DemoOffer { offered: false, back: Some(back.clone()) },
+    })
+}
+
+/// Look round in the demo: a workspace of its own at an address of its own, thrown away when the program stops.
+#[utoipa::path(post, path = "/demo", operation_id = "visit_demo", tag = "workspace",
+    responses((status = OK, body = DemoRunning)))]
+pub async fn visit(
+    State(workspace): State<Workspace>,
+    headers: HeaderMap,
+) -> Result<Json<DemoRunning>, Problem> {
+    let host = headers.get(header::HOST).and_then(|host| host.to_str().ok()).unwrap_or_default();
+    let url = workspace.look_round.visit(format!("http://{host}")).await?;
+    let none = || {
+        let detail = "no demo can be started from here: start one with `warm-blend demo`";
+        Problem::new(StatusCode::NOT_FOUND, "no-demo", "No demo here", detail)
+    };
+    url.map(|url| Json(DemoRunning { url })).ok_or_else(none)
+}

@@ -1,0 +1,25 @@
+import { Footprints } from 'lucide-react';
+import { useDemo, useVisitDemo } from '../state/demo';
+
+/** The way to the demo, for whoever has nothing of their own yet. */
+export function LookRound() {
+  const { data } = useDemo();
+  const visit = useVisitDemo();
+  if (!data?.offered) return null;
+  return (
+    <div className="grid justify-items-center gap-1 border-t border-line pt-4">
+      <button type="button" className="press" disabled={visit.isPending} onClick={() => visit.mutate()}>
+        <Footprints size={20} aria-hidden />{' '}
+        {visit.isPending ? 'Laying out the demo…' : 'Look round in the demo'}
+      </button>
+      <p className="text-sm text-soft">
+        A piano half done, six weeks of work. It is kept apart from yours and thrown away afterwards.
+      </p>
+      {visit.error && (
+        <p role="alert" className="text-sm font-medium text-alarm">
+          {visit.error.message}
+        </p>
+      )}
+    </div>
+  );
+}
