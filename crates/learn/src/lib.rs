@@ -246,7 +246,10 @@ impl OfCircle {
         let paints = guesses.par_iter().zip(fit.best.par_iter().zip(&fit.members));
         let paints = paints.map(|(guess, (best, members))| match &guess.prior {
             Prior::Medium(material) => Ensemble::certain((**material).clone()),
-            prior => Ensemble::new(prior.material(best), members.iter().map(|member| prior.material(member))),
+            prior => Ensemble::new(
+                prior.material(best),
+                members.column_iter().map(|at| prior.material(at.into_owned().as_slice())),
+            ),
         });
         let paints = paints.collect();
         let found = guesses.into_iter().zip(fit.best).collect();

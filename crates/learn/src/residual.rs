@@ -1,6 +1,6 @@
 //! What a reading should have been, and how that hangs on what is not known.
 
-use std::ops::Range;
+use std::{ops::Range, sync::OnceLock};
 
 use nalgebra::{DMatrix, DVector};
 use warm_blend_paint::{
@@ -34,6 +34,7 @@ pub(crate) struct WhitenedResidual {
     looks: Vec<Look>,
     /// ∂residual/∂coordinate: a row per number, the coordinates of the paints side by side in their order in `of`.
     pub slope: DMatrix<f64>,
+    square: OnceLock<DMatrix<f64>>,
 }
 
 /// What is seen of a sample.
@@ -301,12 +302,17 @@ impl WhitenedResidual {
         let root = covariance.cholesky().map_or_else(|| DMatrix::identity(n, n), |root| root.unpack());
         root.solve_lower_triangular_mut(&mut slope);
         root.solve_lower_triangular_mut(&mut residual);
-        Self { residual, root, looks, slope }
+        Self { residual, root, looks, slope, square: OnceLock::new() }
     }
 
     /// What it was predicted to be, in daylight: one colour, or black and white.
     pub(crate) fn predicted(&self) -> Vec<Lab> {
         self.looks.iter().map(|look| look.lab).collect()
+    }
+
+    /// slopeᵀ slope.
+    pub(crate) fn square(&self) -> &DMatrix<f64> {
+        self.square.get_or_init(|| self.slope.transpose() * &self.slope)
     }
 
     /// Half the squared misfit, by the metric and the covariance of another look at the same reading: so that steps of a search

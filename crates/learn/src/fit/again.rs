@@ -54,7 +54,7 @@ impl System<'_> {
         let pulls = self.pulls(&here, &forms, &left_out, Some((&before.forms, &before.pulls)));
         self.straighten(&factor, &mut spread, &pulls, &left_out);
         let remembered = Remembered::of(self, &here, noises, forms, pulls, &off, &left_out);
-        Some(self.found(here, &spread, off, left_out, remembered))
+        Some(self.found(here, spread, off, left_out, remembered))
     }
 
     /// Walks on to the minimum, if it is near.

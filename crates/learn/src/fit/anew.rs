@@ -37,6 +37,6 @@ impl System<'_> {
         let pulls = self.pulls(&here, &forms, &left_out, None);
         self.straighten(&factor, &mut spread, &pulls, &left_out);
         let remembered = Remembered::of(self, &here, noises, forms, pulls, &off, &left_out);
-        self.found(here, &spread, off, left_out, remembered)
+        self.found(here, spread, off, left_out, remembered)
     }
 }

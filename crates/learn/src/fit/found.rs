@@ -14,8 +14,8 @@ use crate::residual::WhitenedResidual;
 pub(crate) struct Fit {
     /// Coordinates by paint, in the order of the shelf; zeros where nothing was read.
     pub best: Vec<Vec<f64>>,
-    /// The same for each member of the ensemble: `members[paint][member]`.
-    pub members: Vec<Vec<Vec<f64>>>,
+    /// The same of each member of the ensemble: by paint, coordinates × members.
+    pub members: Vec<DMatrix<f64>>,
     /// How far each reading lies from what the others say, in standard deviations.
     pub off: Vec<f64>,
     /// Which readings were left out.
@@ -30,19 +30,17 @@ impl System<'_> {
     pub fn found(
         &self,
         here: Here,
-        spread: &[DMatrix<f64>],
+        mut spread: Vec<DMatrix<f64>>,
         off: Vec<f64>,
         left_out: Vec<bool>,
         remembered: Option<Remembered>,
     ) -> Fit {
         let best: Vec<_> = (0..self.tins.len()).map(|paint| self.of_paint(&here.theta, paint)).collect();
-        let member = |paint: usize, member: usize| {
-            let at = |(j, drawn): (usize, &f64)| best[paint].get(j).copied().unwrap_or(0.0) + drawn;
-            spread[paint].column(member).iter().enumerate().map(at).collect()
-        };
-        let members = (0..self.tins.len())
-            .map(|paint| (0..spread[paint].ncols()).map(|draw| member(paint, draw)).collect())
-            .collect();
-        Fit { best, members, off, left_out, sights: here.sights, remembered }
+        for (best, spread) in best.iter().zip(&mut spread) {
+            for mut member in spread.column_iter_mut() {
+                member.iter_mut().zip(best).for_each(|(at, best)| *at += best);
+            }
+        }
+        Fit { best, members: spread, off, left_out, sights: here.sights, remembered }
     }
 }

@@ -10,6 +10,7 @@ use crate::{
     crowd::Crowd,
     draws::{self, HALF},
     factor::Factor,
+    residual::WhitenedResidual,
 };
 
 /// How far a plausible tin is brought back at most, in standard deviations of the first guess: from further off a straight
@@ -26,18 +27,30 @@ pub(super) struct Forms {
     crowd: Crowd,
 }
 
+/// The chances of a reading, and what they say of its paints.
+#[derive(Debug, Clone)]
+pub(super) struct Noise {
+    drawn: Arc<DMatrix<f64>>,
+    said: Said,
+}
+
+impl Noise {
+    fn of(sight: &WhitenedResidual, drawn: Arc<DMatrix<f64>>) -> Self {
+        Self { said: Arc::new(sight.slope.tr_mul(&*drawn).cast()), drawn }
+    }
+}
+
 impl System<'_> {
     /// What the chances of each reading say of its paints: of those that were looked at before as they are now, what they said.
-    pub fn noises(&self, here: &Here, before: Option<(&Here, &[Said])>) -> Vec<Said> {
+    pub fn noises(&self, here: &Here, before: Option<(&Here, &[Noise])>) -> Vec<Noise> {
         let said = |reading: usize| {
             let sight = &here.sights[reading];
-            if let Some((was, noises)) = before
-                && was.sights.get(reading).is_some_and(|was| Arc::ptr_eq(was, sight))
-            {
-                return Arc::clone(&noises[reading]);
+            let known = before.and_then(|(was, noises)| Some((was.sights.get(reading)?, &noises[reading])));
+            match known {
+                Some((was, noise)) if Arc::ptr_eq(was, sight) => noise.clone(),
+                Some((_, noise)) => Noise::of(sight, Arc::clone(&noise.drawn)),
+                None => Noise::of(sight, draws::half(self.chances[reading], sight.residual.len()).into()),
             }
-            let drawn = draws::half(self.chances[reading], sight.residual.len());
-            Arc::new(sight.slope.tr_mul(&drawn).cast())
         };
         (0..self.readings.len()).into_par_iter().map(said).collect()
     }
@@ -47,7 +60,7 @@ impl System<'_> {
     /// Each is a draw of the first guess that was taught by the same readings with a draw of their noise, A⁻¹(n + Jᵀε)
     /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
     /// come in, and is as it was where none tells of it.
-    pub fn spread(&self, factor: &Factor, noises: &[Said], left_out: &[bool]) -> Vec<DMatrix<f64>> {
+    pub fn spread(&self, factor: &Factor, noises: &[Noise], left_out: &[bool]) -> Vec<DMatrix<f64>> {
         let mut around = DMatrix::zeros(self.places.unknowns, HALF);
         let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn.clone()).collect();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
@@ -56,7 +69,8 @@ impl System<'_> {
                 around.view_mut((*at, 0), each).copy_from(&own.view((0, 0), each));
             }
         }
-        self.gather(&mut around, noises, left_out);
+        let said: Vec<Said> = noises.iter().map(|noise| Arc::clone(&noise.said)).collect();
+        self.gather(&mut around, &said, left_out);
         let drawn = factor.solve_all(around);
         for (own, at) in by_paint.iter_mut().zip(&self.places.at) {
             if let Some(at) = at {

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::{
-    plausible::Forms,
+    plausible::{Forms, Noise},
     system::{Here, Places, Said, System},
 };
 use crate::factor::Pattern;
@@ -21,7 +21,7 @@ pub(crate) struct Remembered {
     pub(super) pattern: Arc<Pattern>,
     pub(super) here: Here,
     /// By reading.
-    pub(super) noises: Vec<Said>,
+    pub(super) noises: Vec<Noise>,
     pub(super) pulls: Vec<Said>,
     pub(super) off: Vec<f64>,
     pub(super) left_out: Vec<bool>,
@@ -33,7 +33,7 @@ impl Remembered {
     pub(super) fn of(
         system: &System,
         here: &Here,
-        noises: Vec<Said>,
+        noises: Vec<Noise>,
         forms: Vec<Arc<Forms>>,
         pulls: Vec<Said>,
         off: &[f64],

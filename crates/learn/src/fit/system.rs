@@ -207,8 +207,7 @@ impl<'a> System<'a> {
     pub fn factor(&self, here: &Here, left_out: &[bool]) -> Factor {
         let each = self.places.each;
         let mut matrix = self.pattern.identity();
-        let squares: Vec<_> =
-            here.sights.par_iter().map(|sight| sight.slope.transpose() * &sight.slope).collect();
+        let squares: Vec<_> = here.sights.par_iter().map(|sight| sight.square()).collect();
         for ((reading, square), _) in self.kept(&squares, left_out) {
             let fitted = self.fitted(reading);
             for (b, column, _) in fitted.clone() {
