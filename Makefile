@@ -8,7 +8,7 @@ SHELL := bash
 BINARY := target/release/warm-blend
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
-.PHONY: help demo serve build test torture lint web api tools browser bench screenshots techniques clean
+.PHONY: help demo serve build test torture lint web api licences tools browser bench screenshots techniques clean
 
 help: ## What there is
 	@grep -hE '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## /  make \1\t/' | expand -t 22
@@ -50,6 +50,10 @@ web/node_modules/.package-lock.json: web/package.json web/package-lock.json | to
 api: ## Write the description of the interface anew, for the front end's types
 	@cargo run --quiet -p warm-blend-server -- openapi > web/src/api/openapi.json.new
 	mv web/src/api/openapi.json.new web/src/api/openapi.json
+
+licences: ## Gather the licences of all that is shipped anew, after crates or packages changed
+	@command -v cargo-about >/dev/null || cargo install --locked --features cli cargo-about
+	cd web && node licences.mjs
 
 tools:
 	@command -v cargo >/dev/null || { echo "Rust is missing: install it from your system or rustup, 1.95 or later."; exit 1; }

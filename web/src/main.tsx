@@ -6,6 +6,7 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Frame } from './frame/Frame';
 import { LightProvider } from './light/light';
 import { NoticeProvider } from './parts/Notice';
+import { About } from './screens/about/About';
 import { Board } from './screens/board/Board';
 import { Label } from './screens/label/Label';
 import { Log } from './screens/log/Log';
@@ -45,6 +46,7 @@ if (root) {
                   <Route path="/board/:id?" element={<Board />} />
                   <Route path="/run-sheet" element={<RunSheet />} />
                   <Route path="/log" element={<Log />} />
+                  <Route path="/about" element={<About />} />
                   <Route path="/label/:id" element={<Label />} />
                   <Route path="*" element={<Navigate to="/piece" replace />} />
                 </Route>

@@ -5,6 +5,7 @@ use std::io::Cursor;
 use image::{
     DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, codecs::jpeg::JpegEncoder,
 };
+use jiff::civil::DateTime;
 use palette::encoding::IntoLinear;
 use warm_blend_photo::Photo;
 
@@ -72,6 +73,15 @@ pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
     let mut jpeg = Vec::new();
     small.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, 85)).map_err(damaged)?;
     Ok(jpeg)
+}
+
+/// When the photo was taken, by the camera's own clock, if it says so (EXIF 2.32, tag 0x9003, or 0x9004 where a film was scanned).
+pub fn taken(bytes: &[u8]) -> Option<DateTime> {
+    let told = exif::Reader::new().read_from_container(&mut Cursor::new(bytes)).ok()?;
+    [exif::Tag::DateTimeOriginal, exif::Tag::DateTimeDigitized].into_iter().find_map(|tag| {
+        let exif::Value::Ascii(said) = &told.get_field(tag, exif::In::PRIMARY)?.value else { return None };
+        DateTime::strptime("%Y:%m:%d %H:%M:%S", std::str::from_utf8(said.first()?).ok()?.trim_end()).ok()
+    })
 }
 
 fn damaged(error: ImageError) -> BadPhoto {
@@ -199,6 +209,36 @@ fn reduced(image: &image::RgbImage) -> Photo {
 mod tests {
     use super::*;
     use proptest::prelude::*;
+
+    /// A small JPEG file with an EXIF segment that says when, as a camera writes it (EXIF 2.32: a directory with a pointer to another,
+    /// in which tag 0x9003 is 20 bytes of text).
+    fn taken_at(when: &[u8; 19]) -> Vec<u8> {
+        let mut plain = Vec::new();
+        let image = image::RgbImage::from_pixel(16, 16, image::Rgb([120, 130, 140]));
+        image.write_with_encoder(JpegEncoder::new_with_quality(&mut plain, 90)).unwrap();
+        let mut exif = b"Exif\0\0II*\0\x08\0\0\0\x01\0\x69\x87\x04\0\x01\0\0\0\x1a\0\0\0\0\0\0\0".to_vec();
+        exif.extend(b"\x01\0\x03\x90\x02\0\x14\0\0\0\x2c\0\0\0\0\0\0\0");
+        exif.extend(when);
+        exif.push(0);
+        let length = (exif.len() as u16 + 2).to_be_bytes();
+        [&plain[..2], b"\xff\xe1", &length, &exif, &plain[2..]].concat()
+    }
+
+    #[test]
+    fn a_camera_says_when_it_was() {
+        let when = |text: &[u8; 19]| taken(&taken_at(text)).map(|at| at.to_string());
+        assert_eq!(when(b"2026:11-03 14:20:11"), None);
+        assert_eq!(when(b"2026:11:03 14:20:11").as_deref(), Some("2026-11-03T14:20:11"));
+        assert_eq!(when(b"2026:13:45 14:20:11"), None);
+        assert_eq!(when(b"    :  :     :  :  "), None, "as cameras write that whose clock was never set");
+        assert_eq!(when(b"\xff\xfe26:11:03 14:20:11"), None);
+        let file = taken_at(b"2026:11:03 14:20:11");
+        for cut in 0..file.len().min(200) {
+            taken(&file[..cut]);
+        }
+        assert_eq!(taken(b"no photo"), None);
+        assert_eq!(taken(&kept_photo(&file).unwrap()), None, "what is kept says nothing of it");
+    }
 
     /// The corners of a photo by the way the camera was held (EXIF 2.32, tag 0x0112): top left and top right as they are seen,
     /// of a picture whose file has red, green over blue, white.

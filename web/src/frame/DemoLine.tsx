@@ -6,11 +6,14 @@ export function DemoLine() {
   const back = useDemo().data?.back;
   if (!back) return null;
   return (
-    <p className="flex flex-wrap items-center gap-x-3 bg-ink px-4 py-1 text-white on-dark print:hidden">
-      <span className="flex-1">The demo: all of it is made up, and thrown away afterwards.</span>
+    <aside
+      aria-label="The demo"
+      className="flex flex-wrap items-center gap-x-3 bg-ink px-4 py-1 text-white on-dark print:hidden"
+    >
+      <p className="flex-1">The demo: all of it is made up, and thrown away afterwards.</p>
       <a href={back} className="press">
         <ArrowLeft size={20} aria-hidden /> Back to your own work
       </a>
-    </p>
+    </aside>
   );
 }

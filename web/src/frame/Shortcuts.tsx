@@ -1,5 +1,6 @@
 import { Switch } from 'radix-ui';
 import { useId, useState } from 'react';
+import { Link } from 'react-router';
 import { Panel } from '../parts/Panel';
 import { SCREENS } from './screens';
 import { questionKey } from './useKeys';
@@ -51,6 +52,9 @@ export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => voi
           <Switch.Thumb className="block size-6 rounded-full bg-white transition-transform data-[state=checked]:translate-x-5" />
         </Switch.Root>
       </div>
+      <Link to="/about" onClick={onClose} className="press mt-2 -ml-4 font-medium underline">
+        About Warm Blend, and licences
+      </Link>
     </Panel>
   );
 }

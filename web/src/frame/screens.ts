@@ -13,6 +13,12 @@ export const SCREENS = [
   { to: '/log', name: 'Log', icon: BookOpen },
 ];
 
+/** Pages that the rail does not lead to. */
+const BESIDE = [
+  { to: '/label', name: 'Pot label' },
+  { to: '/about', name: 'About' },
+];
+
 const PLACES = 'places';
 
 const screenAt = (path: string) => SCREENS.find(({ to }) => path === to || path.startsWith(`${to}/`));
@@ -31,7 +37,8 @@ export function usePlaces() {
   const now = screenAt(pathname);
   useEffect(() => {
     if (now) sessionStorage.setItem(PLACES, JSON.stringify({ ...remembered(), [now.to]: pathname + search }));
-    document.title = now ? `${now.name} – Warm Blend` : 'Warm Blend';
+    const name = now?.name ?? BESIDE.find(({ to }) => pathname.startsWith(to))?.name;
+    document.title = name ? `${name} – Warm Blend` : 'Warm Blend';
   }, [now, pathname, search]);
   const places = remembered();
   return (to: string) => (to === now?.to ? to : (places[to] ?? to));

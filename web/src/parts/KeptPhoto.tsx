@@ -6,7 +6,8 @@ import { why } from './useDeed';
 
 interface Props {
   photo: string | null | undefined;
-  onChange: (photo: string) => void;
+  /** Its id, and when it was taken, if the camera says so. */
+  onChange: (photo: string, taken?: string | null) => void;
   /** What the button says before there is one. */
   name: string;
   /** What the photo is, to whoever does not see it. */
@@ -22,7 +23,8 @@ export function KeptPhoto({ photo, onChange, name, alt, className, children }: P
   const bring = async (chosen: File) => {
     setTrouble(undefined);
     try {
-      onChange((await keep(chosen)).id);
+      const kept = await keep(chosen);
+      onChange(kept.id, kept.taken);
     } catch (error) {
       const at = error instanceof Problem ? error.at('/photo') : undefined;
       setTrouble(at ?? `${why(error)}: choose it again`);

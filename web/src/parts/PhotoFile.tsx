@@ -16,6 +16,8 @@ export function PhotoFile({ name, onChosen }: { name: string; onChosen: (file: F
         className="sr-only"
         onChange={(event) => {
           const chosen = event.target.files?.[0];
+          // So that the same one can be chosen again.
+          event.target.value = '';
           if (chosen) onChosen(chosen);
         }}
       />

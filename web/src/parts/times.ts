@@ -4,10 +4,11 @@
 export function clockOf(zone: string | null | undefined) {
   const at = (options: Intl.DateTimeFormatOptions) =>
     new Intl.DateTimeFormat(navigator.language, { ...options, ...(zone ? { timeZone: zone } : {}) });
-  const [time, day, short, plain] = [
+  const [time, day, short, full, plain] = [
     at({ hour: 'numeric', minute: '2-digit' }),
     at({ weekday: 'long', day: 'numeric', month: 'long' }),
     at({ weekday: 'short', day: 'numeric', month: 'short' }),
+    at({ day: 'numeric', month: 'long', year: 'numeric', hour: 'numeric', minute: '2-digit' }),
     // As date fields are filled: the Swedish form is the ISO one.
     new Intl.DateTimeFormat('sv', zone ? { timeZone: zone } : {}),
   ];
@@ -20,6 +21,8 @@ export function clockOf(zone: string | null | undefined) {
     date: (text: string) => plain.format(new Date(text)),
     /** `Fri 27 Nov` */
     short: (text: string) => short.format(new Date(text)),
+    /** `27 November 2026, 09:30` */
+    full: (text: string) => full.format(new Date(text)),
     /** `Fri 27 Nov, 09:30` */
     both: (text: string) => `${short.format(new Date(text))}, ${time.format(new Date(text))}`,
   };

@@ -12,6 +12,10 @@ async fn the_interface_is_open_to_everyone() {
     };
     painter.the("button", "oat white").await;
     check("shelf").await;
+    painter.open("/about").await;
+    painter.reads("MIT").await;
+    check("about").await;
+    painter.open("/shelf").await;
     painter.click("button", "fern").await;
     painter.the("button", "Delete this paint").await;
     check("one paint").await;

@@ -51,6 +51,45 @@ async fn a_note_is_kept() {
     painter.leave().await;
 }
 
+/// A JPEG file that says when the camera took it (EXIF 2.32, tag 0x9003).
+fn taken(when: &[u8; 19]) -> Vec<u8> {
+    let mut plain = Vec::new();
+    let image = image::RgbImage::from_pixel(80, 60, image::Rgb([120, 130, 140]));
+    image.write_to(&mut std::io::Cursor::new(&mut plain), image::ImageFormat::Jpeg).unwrap();
+    let directory = b"\x01\0\x69\x87\x04\0\x01\0\0\0\x1a\0\0\0\0\0\0\0";
+    let times = b"\x01\0\x03\x90\x02\0\x14\0\0\0\x2c\0\0\0\0\0\0\0";
+    let exif = [b"Exif\0\0II*\0\x08\0\0\0".as_slice(), directory, times, when, b"\0"].concat();
+    let length = (exif.len() as u16 + 2).to_be_bytes();
+    [&plain[..2], b"\xff\xe1", &length, &exif, &plain[2..]].concat()
+}
+
+/// A photo is kept under the time when it was taken, if the painter wants it so.
+#[tokio::test]
+async fn a_photo_brings_its_day() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/log").await;
+    let write = async |words: &str| {
+        painter.bring("Photo", "bare.jpg", &taken(b"2025:03:09 14:20:11")).await;
+        painter.the("checkbox", "Under March 9, 2025 at 2:20 PM, when it was taken").await;
+        painter.write("textbox", "Note", words).await;
+    };
+    let day = async |words: &str| {
+        let page = painter.meanwhile("GET", &format!("/api/log?search={words}"), Value::Null).await;
+        page["days"][0]["day"].as_str().unwrap_or_default().to_owned()
+    };
+    write("unsanded").await;
+    painter.click("button", "Keep").await;
+    painter.the("button", "Photo").await;
+    assert_eq!(day("unsanded").await, "2025-03-09");
+    write("degreased").await;
+    painter.click("checkbox", "Under March 9, 2025 at 2:20 PM, when it was taken").await;
+    painter.click("button", "Keep").await;
+    painter.reads("degreased").await;
+    painter.the("button", "Photo").await;
+    assert!(*day("degreased").await > *"2026", "{}", day("degreased").await);
+    painter.leave().await;
+}
+
 /// The first and the last photo of the piece stand beside each other, until another is chosen.
 #[tokio::test]
 async fn before_and_after_side_by_side() {

@@ -6,10 +6,11 @@ use axum::{
     http::{StatusCode, header},
     response::{IntoResponse, Response},
 };
+use jiff::{Timestamp, tz::TimeZone};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo};
+use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo, taken};
 use warm_blend_workshop::{PaletteRequest, PhotoPalette, PickRequest, PickedColours};
 
 use crate::{
@@ -52,6 +53,8 @@ pub async fn bring(
 pub struct PhotoKept {
     /// For good.
     id: Uuid,
+    /// When it was taken, RFC 3339, if the camera's clock goes as this machine's; null where it does not say, or a time to come.
+    taken: Option<String>,
 }
 
 /// Keep a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body. It is kept as JPEG, at most 1600 pixels long, without what
@@ -63,11 +66,17 @@ pub async fn keep(
     State(workspace): State<Workspace>,
     Raw(bytes, place): Raw<LARGEST_PHOTO>,
 ) -> Result<(StatusCode, Json<PhotoKept>), Problem> {
-    let read = move || kept_photo(&bytes).map_err(|error| Problem::field("/photo", error));
-    let jpeg = workspace.heavy.photo(read).await?;
+    let read = move || {
+        let jpeg = kept_photo(&bytes).map_err(|error| Problem::field("/photo", error))?;
+        Ok((jpeg, taken(&bytes)))
+    };
+    let (jpeg, taken) = workspace.heavy.photo(read).await?;
     drop(place);
     let id = workspace.with(move |store| store.keep_photo(&jpeg)).await?;
-    Ok((StatusCode::CREATED, Json(PhotoKept { id })))
+    let taken = taken.and_then(|taken| taken.to_zoned_datetime(TimeZone::system()).ok());
+    let taken = taken.map(|taken| taken.timestamp()).filter(|taken| *taken <= Timestamp::now());
+    let taken = taken.map(|taken| taken.to_string());
+    Ok((StatusCode::CREATED, Json(PhotoKept { id, taken })))
 }
 
 /// A photo that was kept.

@@ -1,6 +1,7 @@
 import { useId, useState } from 'react';
 import type { PieceKept } from '../../api/client';
 import { KeptPhoto } from '../../parts/KeptPhoto';
+import { clockOf } from '../../parts/times';
 import { useDeed } from '../../parts/useDeed';
 import { useNoteCalls } from '../../state/log';
 
@@ -11,7 +12,10 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
   const [onPiece, setOnPiece] = useState(true);
   const [agreed, setAgreed] = useState(false);
   const [photo, setPhoto] = useState<string>();
+  const [taken, setTaken] = useState<string | null>();
+  const [then, setThen] = useState(true);
   const [wrong, setWrong] = useState<string>();
+  const clock = clockOf(undefined);
   const calls = useNoteCalls();
   const { attempt, busy } = useDeed();
   const scheme = piece?.entry.schemes?.[piece.entry.chosen ?? 0]?.name;
@@ -22,11 +26,13 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
         await calls.write({
           words: words.trim() || null,
           photo: photo ?? null,
+          at: then ? (taken ?? null) : null,
           piece: piece && (onPiece || agreed) ? piece.id : null,
           agreed: agreed ? (scheme ?? null) : null,
         });
         setWords('');
         setPhoto(undefined);
+        setTaken(undefined);
         setAgreed(false);
         setWrong(undefined);
       },
@@ -78,11 +84,26 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
       )}
       <KeptPhoto
         photo={photo}
-        onChange={setPhoto}
+        onChange={(kept, when) => {
+          setPhoto(kept);
+          setTaken(when);
+          setThen(true);
+        }}
         name="Photo"
         alt="To be kept with the note"
         className="max-h-40 justify-self-start"
       />
+      {taken && (
+        <label className="flex min-h-11 items-center gap-2 text-sm font-medium">
+          <input
+            type="checkbox"
+            className="size-5 accent-ink"
+            checked={then}
+            onChange={(event) => setThen(event.target.checked)}
+          />
+          Under {clock.full(taken)}, when it was taken
+        </label>
+      )}
       {wrong && (
         <p id={`${id}-wrong`} role="alert" className="font-medium text-alarm first-letter:uppercase">
           {wrong}

@@ -70,6 +70,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             className="sr-only"
             onChange={(event) => {
               const chosen = event.target.files?.[0];
+              event.target.value = '';
               if (chosen) void look(chosen, { percent: undefined });
             }}
           />
