@@ -180,6 +180,18 @@ impl Painter {
         }
     }
 
+    /// A screen that fingers can be laid on, from the next page on.
+    pub async fn with_touchscreen(&self) {
+        self.cdp("Emulation.setTouchEmulationEnabled", json!({ "enabled": true, "maxTouchPoints": 5 })).await;
+    }
+
+    /// Fingers on the screen: `touchStart`, `touchMove` or `touchEnd`, and where they are then.
+    pub async fn touch(&self, what: &str, fingers: &[(f64, f64)]) {
+        let points: Vec<Value> = fingers.iter().map(|(x, y)| json!({ "x": x, "y": y })).collect();
+        let params = json!({ "type": what, "touchPoints": points });
+        self.cdp("Input.dispatchTouchEvent", params).await;
+    }
+
     /// Waits until fonts are there and nothing moves any more. What is taken away while it moves has come to rest too.
     pub async fn settled(&self) {
         let ask = "const done = arguments[0];

@@ -239,3 +239,52 @@ async fn a_typed_reading_is_shown_by_the_engine() {
     painter.the("image", "Read on the field: #808080").await;
     painter.leave().await;
 }
+
+/// On a tablet a layer is held and carried to its place, and a picture is pulled closer by two fingers.
+#[tokio::test]
+async fn fingers_carry_a_layer_and_pull_a_picture_closer() {
+    let painter = Painter::at_the_demo().await;
+    painter.with_touchscreen().await;
+    painter.open("/board").await;
+    painter.click("link", "aged drift blue for the case").await;
+    painter.the("image", "Strip A as it will look").await;
+    painter.settled().await;
+    let list = painter.the("list", "Layers, the topmost first").await;
+    let rows = list.find_all(By::Tag("li")).await.unwrap();
+    let names = async || list.text().await.unwrap();
+    let before = names().await;
+    let middle = async |row: &WebElement| {
+        let at = row.rect().await.unwrap();
+        (at.x + 0.5 * at.width, at.y + 0.5 * at.height)
+    };
+    let [from, to] = [middle(&rows[0]).await, middle(&rows[1]).await];
+    painter.touch("touchStart", &[from]).await;
+    painter
+        .until("it is lifted", async || rows[0].class_name().await.unwrap().unwrap().contains("shadow"))
+        .await;
+    painter.touch("touchMove", &[((from.0 + to.0) / 2.0, (from.1 + to.1) / 2.0)]).await;
+    painter.touch("touchMove", &[(to.0, to.1 + 4.0)]).await;
+    painter
+        .until("the other makes room", async || {
+            rows[1].attr("style").await.unwrap().unwrap_or_default().contains("translate")
+        })
+        .await;
+    painter.touch("touchEnd", &[]).await;
+    painter.reads("Clear wax put down in place 2 of 8").await;
+    painter.until("it lies lower", async || names().await != before).await;
+    painter.saved().await;
+    painter.click("button", "Undo").await;
+    painter.until("it lies where it did", async || names().await == before).await;
+
+    painter.click("button", "Fill the screen").await;
+    let back = painter.the("button", "Further back").await;
+    assert!(!back.is_enabled().await.unwrap());
+    painter.touch("touchStart", &[(560.0, 400.0), (720.0, 400.0)]).await;
+    for apart in [100.0, 140.0, 180.0] {
+        painter.touch("touchMove", &[(640.0 - apart, 400.0), (640.0 + apart, 400.0)]).await;
+    }
+    painter.touch("touchEnd", &[]).await;
+    painter.until("it came closer", async || back.is_enabled().await.unwrap()).await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.leave().await;
+}

@@ -1,3 +1,5 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
 import {
   ArrowDown,
   ArrowUp,
@@ -39,15 +41,10 @@ interface Props {
   onShow: (change: Partial<LayerEntry>) => void;
   onChange: (change: LayerChange) => void;
   onMove: (by: number) => void;
-  /** Another layer is dropped on this one: it takes its place. */
-  onDrop: (layer: string) => void;
   onTwice: () => void;
   onRemove: () => void;
   onFix: (fix: FixOffered) => void;
 }
-
-/** What is carried while a layer is dragged. */
-const LAYER = 'application/x-warm-blend-layer';
 
 /** `Film 12 µm, recess 30, edge 4; texture 140`: wet, where it lies at all, and how rough the surface is then. */
 function filmOf({ print: { film_um, cover }, texture_um }: LayerPredicted) {
@@ -61,6 +58,10 @@ export function LayerRow(props: Props) {
   const { layer, predicted, advice, cautions, open, onOpen, onChange, onMove, onTwice, onRemove, onFix } =
     props;
   const name = predicted.technique;
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({
+    id: layer.id,
+    disabled: open,
+  });
   const deeds = [
     { words: 'Up', icon: ArrowUp, act: () => onMove(1) },
     { words: 'Down', icon: ArrowDown, act: () => onMove(-1) },
@@ -74,14 +75,10 @@ export function LayerRow(props: Props) {
   ];
   return (
     <li
-      className="bg-panel"
-      draggable={!open}
-      onDragStart={(event) => event.dataTransfer.setData(LAYER, layer.id)}
-      onDragOver={(event) => event.dataTransfer.types.includes(LAYER) && event.preventDefault()}
-      onDrop={(event) => {
-        event.preventDefault();
-        props.onDrop(event.dataTransfer.getData(LAYER));
-      }}
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`bg-panel ${isDragging ? 'relative z-10 shadow-lg' : ''}`}
+      {...listeners}
     >
       <button
         type="button"

@@ -1,3 +1,13 @@
+import {
+  type Announcements,
+  closestCenter,
+  DndContext,
+  MouseSensor,
+  TouchSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Plus } from 'lucide-react';
 import type { BoardEntry, FixOffered, LayerEntry, Mix, Paint, StripPrediction } from '../../api/client';
 import type { useBoardChoices } from '../../state/boards';
@@ -38,6 +48,22 @@ export function Layers({
   for (const { layers } of entry.strips) for (const layer of layers) own.set(layer.id, layer);
   const shown = (strip?.layers ?? []).filter((layer) => own.has(layer.id)).toReversed();
 
+  // A tap opens a layer and a finger scrolls: it is carried once it is held for a moment.
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
+  );
+
+  const named = ({ id }: { id: string | number }) => shown.find((one) => one.id === id)?.technique ?? '';
+  const place = ({ id }: { id: string | number }) =>
+    `place ${shown.findIndex((one) => one.id === id) + 1} of ${shown.length}`;
+  const told: Announcements = {
+    onDragStart: ({ active }) => `${named(active)} lifted`,
+    onDragOver: ({ active, over }) => (over ? `${named(active)} over ${place(over)}` : undefined),
+    onDragEnd: ({ active, over }) => `${named(active)} put down${over ? ` in ${place(over)}` : ''}`,
+    onDragCancel: ({ active }) => `${named(active)} is where it was`,
+  };
+
   const add = () => {
     const fullest = shelf.filter((paint) => !paint.medium)[0];
     if (!fullest) return;
@@ -56,34 +82,44 @@ export function Layers({
       >
         <Plus size={18} aria-hidden /> A layer on top
       </button>
-      <ol aria-label="Layers, the topmost first" className="grid gap-px">
-        {shown.map((predicted, i) => {
-          const layer = own.get(predicted.id);
-          if (!layer) return null;
-          return (
-            <LayerRow
-              key={predicted.id}
-              layer={layer}
-              predicted={predicted}
-              advice={strip?.advice.filter((advice) => advice.layer === predicted.id) ?? []}
-              cautions={strip?.cautions.filter((caution) => caution.layer === predicted.id) ?? []}
-              below={shown.slice(i + 1)}
-              choices={choices}
-              shelf={shelf}
-              mixes={mixes}
-              open={open === predicted.id}
-              onOpen={() => onOpen(open === predicted.id ? undefined : predicted.id)}
-              onShow={(change) => onShow(changed(entry, predicted.id, change))}
-              onChange={(change) => onChange((now) => changed(now, predicted.id, change))}
-              onMove={(by) => onChange(moved(entry, predicted.id, by))}
-              onDrop={(dragged) => onChange(movedTo(entry, dragged, predicted.id))}
-              onTwice={() => onChange(twice(entry, predicted.id))}
-              onRemove={() => onChange(without(entry, predicted.id))}
-              onFix={onFix}
-            />
-          );
-        })}
-      </ol>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        accessibility={{ announcements: told }}
+        onDragEnd={({ active, over }) =>
+          over && over.id !== active.id && onChange(movedTo(entry, String(active.id), String(over.id)))
+        }
+      >
+        <SortableContext items={shown.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+          <ol aria-label="Layers, the topmost first" className="grid gap-px">
+            {shown.map((predicted, i) => {
+              const layer = own.get(predicted.id);
+              if (!layer) return null;
+              return (
+                <LayerRow
+                  key={predicted.id}
+                  layer={layer}
+                  predicted={predicted}
+                  advice={strip?.advice.filter((advice) => advice.layer === predicted.id) ?? []}
+                  cautions={strip?.cautions.filter((caution) => caution.layer === predicted.id) ?? []}
+                  below={shown.slice(i + 1)}
+                  choices={choices}
+                  shelf={shelf}
+                  mixes={mixes}
+                  open={open === predicted.id}
+                  onOpen={() => onOpen(open === predicted.id ? undefined : predicted.id)}
+                  onShow={(change) => onShow(changed(entry, predicted.id, change))}
+                  onChange={(change) => onChange((now) => changed(now, predicted.id, change))}
+                  onMove={(by) => onChange(moved(entry, predicted.id, by))}
+                  onTwice={() => onChange(twice(entry, predicted.id))}
+                  onRemove={() => onChange(without(entry, predicted.id))}
+                  onFix={onFix}
+                />
+              );
+            })}
+          </ol>
+        </SortableContext>
+      </DndContext>
     </>
   );
 }

@@ -32,6 +32,7 @@ export function Picture({ entry, letter, layers, lit, all, small, width, alt }: 
       src={address}
       width={width}
       height={height}
+      draggable={false}
       className={`w-full object-cover ${small ? 'h-44' : 'h-auto'}`}
       alt={alt ?? (all ? 'All strips side by side' : `Strip ${letter} as it will look`)}
     />

@@ -2,6 +2,7 @@ import { Columns2, Columns3, Download, Expand, SquareSplitHorizontal } from 'luc
 import { useState } from 'react';
 import type { BoardEntry, StripPrediction } from '../../api/client';
 import { useLook } from '../../light/light';
+import { Closely } from '../../parts/Closely';
 import { FullScreen } from '../../parts/FullScreen';
 import { BY_THE_WINDOW, Lamp, type Lit } from '../../parts/Lamp';
 import { Segments } from '../../parts/Segments';
@@ -78,7 +79,9 @@ export function View(props: Props) {
             </button>
           }
         >
-          <Picture {...drawn} small={false} layers={step} all={together} width={1440} />
+          <Closely>
+            <Picture {...drawn} small={false} layers={step} all={together} width={1440} />
+          </Closely>
         </FullScreen>
       </Strips>
       <div className="relative">

@@ -1,5 +1,6 @@
 import { Columns2 } from 'lucide-react';
 import { useState } from 'react';
+import { Closely } from '../../parts/Closely';
 import { FullScreen } from '../../parts/FullScreen';
 import { Picker } from '../../parts/Picker';
 import { clockOf } from '../../parts/times';
@@ -31,18 +32,23 @@ export function BeforeAfter({ piece }: { piece: string }) {
       <div className="grid min-h-0 flex-1 grid-cols-2 gap-px max-sm:grid-cols-1 max-sm:grid-rows-2">
         {sides.map(({ side, name, photo }) => (
           <div key={side} className="flex min-h-0 min-w-0 flex-col">
-            <img
-              src={`/api/photos/kept/${photo}`}
-              alt={`${name}: ${choices.find(({ id }) => id === photo)?.name ?? ''}`}
-              className="min-h-0 flex-1 object-contain"
-            />
-            <Picker
-              label={name}
-              className="m-2"
-              choices={choices}
-              value={photo}
-              onChange={(id) => choose({ ...chosen, [side]: id })}
-            />
+            <Closely
+              beside={
+                <Picker
+                  label={name}
+                  choices={choices}
+                  value={photo}
+                  onChange={(id) => choose({ ...chosen, [side]: id })}
+                />
+              }
+            >
+              <img
+                src={`/api/photos/kept/${photo}`}
+                alt={`${name}: ${choices.find(({ id }) => id === photo)?.name ?? ''}`}
+                draggable={false}
+                className="min-h-0 min-w-0 flex-1 object-contain"
+              />
+            </Closely>
           </div>
         ))}
       </div>

@@ -46,6 +46,7 @@ export function Elevation(props: Props) {
       <img
         src={address}
         {...size}
+        draggable={false}
         className={`block ${large ? 'max-h-full min-h-0 w-auto max-w-full cursor-zoom-in' : 'h-auto w-full'}`}
         alt={`The piece from the ${view}, as it will look`}
         {...(onPoint && {
