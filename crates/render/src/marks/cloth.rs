@@ -2,7 +2,7 @@
 
 use std::f32::consts::TAU;
 
-use super::field::{Chance, Field, PER_MM, SIDE, bent, finer, noise, on_tile, rough, softened, sum};
+use super::field::{Chance, Field, PER_MM, SIDE, bent, between, finer, noise, on_tile, rough, softened, sum};
 
 /// Facets and creases of a bunched cloth, so many mm across: each facet touches more or less, and slants.
 pub(super) fn facets(mm: f32, seed: u32) -> Field {
@@ -93,7 +93,7 @@ pub(super) fn ragged(seed: u32) -> Field {
             let lobes = (along * (along * along - 3.0 * aside * aside)) / (radius * out + 1e-3).powi(3);
             let mask = ((0.86 + 0.12 * lobes - out) / 0.14).clamp(0.0, 1.0);
             if mask > 0.0 {
-                let value = cloth[on_tile((u + along) as i32, (v + aside) as i32)] + pressed;
+                let value = between(&cloth, u + along, v + aside) + pressed;
                 field[pixel] += mask * (value - field[pixel]);
             }
         });

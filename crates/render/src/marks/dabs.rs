@@ -3,7 +3,7 @@
 use std::f32::consts::{PI, TAU};
 
 use super::cloth::{dab, facets};
-use super::field::{Chance, Field, PER_MM, SIDE, bent, noise, on_tile, rough, softened, sum};
+use super::field::{Chance, Field, PER_MM, SIDE, bent, between, noise, on_tile, rough, softened, sum};
 use super::strokes::stroke;
 
 /// Dabs of a stippling brush, each of many points.
@@ -88,20 +88,35 @@ pub(super) fn flung(seed: u32) -> Field {
     far.iter().zip(&fine).map(|(far, fine)| -far - 0.05 * fine).collect()
 }
 
-/// Smears of a palette knife in all directions, sharp where the knife came down and drawn out where it left.
+/// Smears of a palette knife in all directions: sharp where the knife came down, with a ridge of paint pushed to either side, drawn out
+/// in tongues where it left.
 pub(super) fn smeared(seed: u32) -> Field {
     let mut chance = Chance::of(seed);
     let grit = rough(&[(0.5, 0.7), (1.4, 0.6), (4.0, 0.5)], seed + 1);
+    let grooves = sum(&[(1.0, noise(160.0, 3.0, seed + 2)), (0.8, noise(110.0, 9.0, seed + 3))]);
     let mut field: Field = grit.iter().map(|v| -2.0 + 0.2 * v).collect();
     for _ in 0..420 {
         let spot = chance.spot();
         let length = PER_MM * (8.0 + 40.0 * chance.unit().powi(2));
         let width = PER_MM * chance.between(4.0, 16.0);
         let much = chance.between(0.2, 1.0);
+        let (u, v) = chance.spot();
+        let (bow, tilt) = (chance.between(0.0, 0.08), chance.between(-0.05, 0.05));
         stroke(spot, TAU * chance.unit(), length, width, |within| {
-            let side = 1.0 - within.aside.powi(6);
-            let value =
-                much * side * (1.0 - 0.85 * within.run) + 0.14 * grit[within.pixel] * (0.1 + within.run);
+            let groove = between(&grooves, within.along + u, within.across + v);
+            let tongue = between(&grooves, u - 500.0, within.across + v).clamp(-1.5, 1.5);
+            // How far the knife had come where this streak of it was.
+            let come = within.run - bow * within.aside.powi(2) - tilt * (1.0 + within.aside);
+            let gone = within.run * (1.15 + 0.3 * tongue);
+            let wide = within.aside.abs() * (1.0 + 0.1 * groove.abs());
+            if come < 0.0 || gone > 1.0 || wide > 1.0 {
+                return;
+            }
+            let ridge = 0.3 * (1.0 - (wide - 0.86).abs() / 0.14).max(0.0);
+            let rim = ((1.0 - wide) / 0.06).min(1.0) * (come / 0.02).min(1.0);
+            let value = rim
+                * (much * (1.0 - 0.8 * gone) + ridge * (1.0 - gone) + 0.1 * groove * (0.3 + gone))
+                + 0.1 * grit[within.pixel] * (0.1 + within.run);
             field[within.pixel] = field[within.pixel].max(value);
         });
     }

@@ -55,6 +55,16 @@ pub(super) fn on_tile(x: i32, y: i32) -> usize {
     wrap(y) * SIDE + wrap(x)
 }
 
+/// What a field has at a spot between its pixels.
+#[inline]
+pub(super) fn between(field: &Field, x: f32, y: f32) -> f32 {
+    let (left, top) = (x.floor(), y.floor());
+    let (along, down) = (x - left, y - top);
+    let at = |dx: i32, dy: i32| field[on_tile(left as i32 + dx, top as i32 + dy)];
+    let row = |dy: i32| at(0, dy) + along * (at(1, dy) - at(0, dy));
+    row(0) + down * (row(1) - row(0))
+}
+
 /// A value for each pixel of a tile, row by row.
 pub(super) type Field = Vec<f32>;
 

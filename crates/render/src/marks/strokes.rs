@@ -2,7 +2,7 @@
 
 use std::f32::consts::PI;
 
-use super::field::{Chance, Field, PER_MM, SIDE, noise, on_tile, sum};
+use super::field::{Chance, Field, PER_MM, SIDE, between, noise, on_tile, sum};
 
 /// How a brush is led.
 #[derive(Clone, Copy)]
@@ -25,8 +25,8 @@ pub(super) struct Brush {
 pub(super) struct Within {
     pub pixel: usize,
     /// From its beginning, and from its middle line, pixels.
-    along: f32,
-    across: f32,
+    pub along: f32,
+    pub across: f32,
     /// The same as shares: 0..1 and −1..1.
     pub run: f32,
     pub aside: f32,
@@ -85,9 +85,19 @@ fn bristles(seed: u32) -> Field {
     ])
 }
 
+/// What passes over a spot of a stroke.
+#[derive(Clone, Copy)]
+struct Bristle {
+    /// What it leaves there.
+    furrow: f32,
+    /// How late it touches down and how early it lifts off, beside the others, 0–1.
+    lands: f32,
+    lifts: f32,
+}
+
 impl Brush {
-    /// Visits every spot of every stroke, with what its bristles leave there and how full the brush was, −1 to 1.
-    fn strokes(&self, seed: u32, furrows: &Field, mut visit: impl FnMut(&Within, f32, f32)) {
+    /// Visits every spot of every stroke, with the bristle that passed there and how full the brush was, −1 to 1.
+    fn strokes(&self, seed: u32, furrows: &Field, mut visit: impl FnMut(&Within, Bristle, f32)) {
         let mut chance = Chance::of(seed);
         let mean = 0.25 * (self.length.0 + self.length.1) * (self.width.0 + self.width.1) * PER_MM * PER_MM;
         let strokes = ((SIDE * SIDE) as f32 * self.over / mean).ceil() as usize;
@@ -100,8 +110,15 @@ impl Brush {
             let level = chance.either();
             let (u, v) = bristles_of(seed, nth);
             stroke(spot, turn + back, length, width, |within| {
-                let furrow = furrows[on_tile(within.along as i32 + u, within.across as i32 + v)];
-                visit(within, furrow, level);
+                // Between the bristles as far as the spot lies between them: a stroke at a slant makes no steps.
+                let (along, aside) = (within.along + u, within.across + v);
+                let bristle = Bristle {
+                    furrow: between(furrows, along, aside),
+                    // By how it stands at two places far from the stroke: no two land or lift together.
+                    lands: 0.5 + 0.5 * between(furrows, u - 700.0, aside).clamp(-1.0, 1.0),
+                    lifts: 0.5 + 0.5 * between(furrows, u + 900.0, aside).clamp(-1.0, 1.0),
+                };
+                visit(within, bristle, level);
             });
         }
     }
@@ -110,8 +127,9 @@ impl Brush {
     pub(super) fn closed(&self, seed: u32) -> Field {
         let furrows = bristles(seed + 100);
         let mut field: Field = furrows.iter().map(|v| self.bristles * v).collect();
-        self.strokes(seed, &furrows, |within, furrow, level| {
-            let ends = (8.0 * within.run.min(1.0 - within.run)).min(1.0);
+        self.strokes(seed, &furrows, |within, Bristle { furrow, lands, lifts }, level| {
+            let touched = (within.run - 0.06 * lands).min(1.0 - within.run - 0.1 * lifts);
+            let ends = (10.0 * touched).clamp(0.0, 1.0);
             let side = (1.0 - within.aside.abs()).min(0.16) / 0.16;
             // A ridge where the brush pushed paint aside, and less paint as it runs out.
             let ridge = 0.7 * (1.0 - ((within.aside.abs() - 0.9) / 0.1).abs()).max(0.0);
@@ -125,22 +143,24 @@ impl Brush {
     /// Strokes that skip: what the fullest of them left. High where paint comes first.
     pub(super) fn broken(&self, seed: u32) -> Field {
         let furrows = bristles(seed + 100);
-        let mut field: Field = furrows.iter().map(|v| -3.0 + 0.3 * v).collect();
-        self.strokes(seed, &furrows, |within, furrow, level| {
-            let onset = (within.run / 0.08).min(1.0);
+        // Where no bristle passes.
+        const BARE: f32 = -3.0;
+        let mut field: Field = furrows.iter().map(|v| BARE + 0.3 * v).collect();
+        self.strokes(seed, &furrows, |within, Bristle { furrow, lands, lifts }, level| {
+            let landed = ((within.run - 0.12 * lands) / 0.06).clamp(0.0, 1.0);
+            let lifted = ((1.0 - within.run - 0.25 * lifts) / 0.08).clamp(0.0, 1.0);
             let side = 1.0 - within.aside.powi(4);
-            let load = 1.6 * onset * side * (1.0 - self.dry * within.run) - 1.6;
+            let full = self.bristles * furrow + 0.5 * level - 1.6 * self.dry * within.run;
             let here = &mut field[within.pixel];
-            *here = here.max(load + self.bristles * furrow + 0.5 * level);
+            *here = here.max(BARE + landed * lifted * side * (full - BARE));
         });
         field
     }
 }
 
 /// Which bristles a stroke is of.
-fn bristles_of(seed: u32, nth: usize) -> (i32, i32) {
-    let (u, v) = Chance::of(seed.wrapping_mul(31).wrapping_add(nth as u32)).spot();
-    (u as i32, v as i32)
+fn bristles_of(seed: u32, nth: usize) -> (f32, f32) {
+    Chance::of(seed.wrapping_mul(31).wrapping_add(nth as u32)).spot()
 }
 
 #[cfg(test)]
