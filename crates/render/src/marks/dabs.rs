@@ -143,6 +143,12 @@ pub(super) fn running(seed: u32) -> Field {
         let half = PER_MM * (0.25 + 1.5 * chance.unit().powi(2));
         let (mut drift, much) = (0.0f32, chance.between(0.2, 1.0));
         let waves = [chance.between(0.0, TAU), chance.between(0.0, TAU)];
+        // How much lies at a pixel that is so far aside, in halves of its width there.
+        let mut lay = |pixel: usize, run: f32, aside: f32| {
+            let value = much * (0.55 + 0.45 * run) + 1.2 * (1.0 - aside) + 0.12 * fine[pixel];
+            field[pixel] = field[pixel].max(value.min(2.2));
+        };
+        let bead = 1.6 * half;
         for step in 0..length as i32 {
             let run = step as f32 / length;
             drift = 0.97 * drift + 0.03 * chance.either();
@@ -150,15 +156,22 @@ pub(super) fn running(seed: u32) -> Field {
             let swells = 1.0
                 + 0.25 * (step as f32 / 31.0 + waves[0]).sin()
                 + 0.2 * (step as f32 / 73.0 + waves[1]).sin();
-            let bead = 1.0 + 0.7 * (-((1.0 - run) * length / (2.2 * half)).powi(2)).exp();
-            let tapers = (run / 0.06).min(1.0) * ((1.0 - run) * length / half).clamp(0.0, 1.0).sqrt();
-            let wide = half * swells * bead * tapers;
+            // It hangs from the bead by a neck.
+            let neck = 1.0 + 0.6 * (-((1.0 - run) * length / (2.0 * bead)).powi(2)).exp();
+            let wide = half * swells * neck * (run / 0.06).min(1.0);
             let reach = (1.6 * wide).ceil() as i32;
             for px in x as i32 - reach..=x as i32 + reach {
-                let aside = ((px as f32 - x) / wide.max(0.3)).abs();
-                let pixel = on_tile(px, y as i32 + step);
-                let value = much * (0.55 + 0.45 * run) + 1.2 * (1.0 - aside) + 0.12 * fine[pixel];
-                field[pixel] = field[pixel].max(value.min(2.2));
+                lay(on_tile(px, y as i32 + step), run, ((px as f32 - x) / wide.max(0.3)).abs());
+            }
+        }
+        let end = y + length.floor();
+        let reach = (1.6 * bead).ceil() as i32;
+        for dy in -reach..=reach {
+            for px in x as i32 - reach..=x as i32 + reach {
+                let aside = (px as f32 - x).hypot(dy as f32) / bead;
+                if aside < 1.6 {
+                    lay(on_tile(px, end as i32 + dy), 1.0, aside);
+                }
             }
         }
     }
