@@ -11,8 +11,8 @@ use crate::factor::Pattern;
 /// From how many readings on a circle is learnt from where it stood before.
 pub(crate) const MANY: usize = 200;
 
-/// Up to how many readings all that is kept in memory: 25 kB each.
-const MOST: usize = 4000;
+/// Up to how many readings all that is kept in memory: about 35 kB each.
+const MOST: usize = 2000;
 
 /// What a shelf was when it was last learnt.
 #[derive(Debug)]

@@ -266,7 +266,18 @@ impl Texture {
             Texture::Ragged => cloth::ragged(seed),
             Texture::Softened => cloth::softly_brushed(Texture::Ragged.tile(false), seed),
             Texture::Patted => cloth::patted(seed),
-            Texture::Meshed => dabs::meshed(seed),
+            Texture::Meshed => {
+                // Tapped and drawn into each other by a brush: where the colours meet its strokes show.
+                let tapped = Brush {
+                    length: (14.0, 44.0),
+                    width: (9.0, 20.0),
+                    turn: PI,
+                    over: 3.0,
+                    dry: 0.8,
+                    bristles: 0.5,
+                };
+                sum(&[(1.0, dabs::meshed(seed)), (0.4, softened(&tapped.closed(seed), 2))])
+            }
             Texture::Feathered => {
                 let worked = Brush {
                     length: (25.0, 60.0),
