@@ -38,7 +38,7 @@ mod truth;
 mod worth;
 
 use std::collections::HashMap;
-use std::sync::Arc;
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 use rayon::prelude::*;
 use warm_blend_spectral::{Lab, Light, Reflectance, difference};
@@ -63,6 +63,9 @@ use warm_blend_paint::BadPaint;
 
 /// From how many circles on what their tins may be is no longer kept once it was drawn.
 const MOST_KEPT: usize = 500;
+
+/// How many readings are kept in memory as they were fitted, about 35 kB each.
+const MOST_REMEMBERED: usize = 2000;
 
 /// From how many standard deviations a spectrum is not believed against the colour that was written down.
 const OUTLIER_SD: f64 = 3.0;
@@ -107,16 +110,21 @@ struct OfCircle {
     paints: Vec<Ensemble>,
     judged: Vec<Judged>,
     /// What readings to come are learnt from, where there are many.
-    remembered: Option<Remembered>,
+    remembered: Mutex<Option<Arc<Remembered>>>,
 }
 
 impl OfCircle {
     /// What a few more readings of the same tins are learnt from.
-    fn remembered(&self, said: &CircleData, guesses: &[Arc<FirstGuess>]) -> Option<&Remembered> {
+    fn remembered(&self, said: &CircleData, guesses: &[Arc<FirstGuess>]) -> Option<Arc<Remembered>> {
         let same = self.found.iter().map(|(guess, _)| guess);
         let same =
             same.len() == guesses.len() && same.zip(guesses).all(|(one, other)| Arc::ptr_eq(one, other));
-        self.remembered.as_ref().filter(|_| same && said.readings.starts_with(&self.said.readings))
+        let remembered = self.memory().clone();
+        remembered.filter(|_| same && said.readings.starts_with(&self.said.readings))
+    }
+
+    fn memory(&self) -> MutexGuard<'_, Option<Arc<Remembered>>> {
+        self.remembered.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }
 
@@ -164,19 +172,25 @@ pub fn learn_after(
 ) -> Result<Learnt, BadTin> {
     let circles = circles(names, paints, readings);
     let near = before.found();
-    let learnt = circles
-        .par_iter()
-        .map(|circle| match before.circles.get(&circle.name).filter(|known| known.said == circle.said) {
-            Some(known) => Ok(Arc::clone(known)),
-            None => {
-                let known = before.circles.get(&circle.name).map(Arc::as_ref);
-                OfCircle::learn(circle, circles.len() <= MOST_KEPT, known, &near).map(Arc::new)
-            }
+    let known = |circle: &Circle| before.circles.get(&circle.name).filter(|known| known.said == circle.said);
+    let (stay, anew): (Vec<&Circle>, Vec<&Circle>) =
+        circles.iter().partition(|circle| known(circle).is_some());
+    let readings_anew: usize = anew.iter().map(|circle| circle.said.readings.len()).sum();
+    let keep = Keep { draws: circles.len() <= MOST_KEPT, fits: readings_anew <= MOST_REMEMBERED };
+    let anew = anew
+        .into_par_iter()
+        .map(|circle| {
+            let was = before.circles.get(&circle.name).map(Arc::as_ref);
+            Ok((circle.name, Arc::new(OfCircle::learn(circle, keep, was, &near)?)))
         })
         .collect::<Result<Vec<_>, _>>()?;
+    let stay = stay.into_iter().filter_map(|circle| Some((circle.name, Arc::clone(known(circle)?))));
+    let learnt: Vec<_> = anew.into_iter().chain(stay).collect();
+    make_room(learnt.iter().map(|(_, learnt)| learnt.as_ref()));
+    let learnt: HashMap<u64, Arc<OfCircle>> = learnt.into_iter().collect();
     let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
     let mut judged = vec![Judged::default(); readings.len()];
-    for (circle, learnt) in circles.iter().zip(&learnt) {
+    for (circle, learnt) in circles.iter().filter_map(|circle| Some((circle, learnt.get(&circle.name)?))) {
         for (paint, known) in circle.paints.iter().zip(&learnt.paints) {
             by_paint[*paint] = Some(known.clone());
         }
@@ -184,18 +198,41 @@ pub fn learn_after(
             judged[*at] = how.clone();
         }
     }
-    let circles = circles.iter().map(|circle| circle.name).zip(learnt).collect();
     // Every paint stands in a circle.
-    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles })
+    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles: learnt })
+}
+
+/// What is kept in memory of circles that are learnt.
+#[derive(Clone, Copy)]
+struct Keep {
+    /// What unread tins may be, once it was drawn.
+    draws: bool,
+    /// What readings to come are learnt from.
+    fits: bool,
+}
+
+/// Forgets what readings to come would be learnt from where there is too much of it, of the last circles first: then they are
+/// learnt as before, only slower.
+fn make_room<'a>(circles: impl Iterator<Item = &'a OfCircle>) {
+    let mut room = MOST_REMEMBERED;
+    for circle in circles {
+        let mut memory = circle.memory();
+        if memory.is_some() {
+            match room.checked_sub(circle.said.readings.len()) {
+                Some(left) => room = left,
+                None => *memory = None,
+            }
+        }
+    }
 }
 
 impl OfCircle {
-    fn learn(circle: &Circle, keep: bool, known: Option<&Self>, near: &Found) -> Result<Self, BadTin> {
+    fn learn(circle: &Circle, keep: Keep, known: Option<&Self>, near: &Found) -> Result<Self, BadTin> {
         let bases = Bases::of(&circle.said.facts, &circle.said.readings);
         if bases.not_fitted.iter().all(|out| *out) {
-            Self::unread(circle, bases, keep)
+            Self::unread(circle, bases, keep.draws)
         } else {
-            Self::fit(circle, bases, known, near)
+            Self::fit(circle, bases, keep.fits, known, near)
         }
     }
 
@@ -215,10 +252,16 @@ impl OfCircle {
             Judged::of(reading, predicted, odd.is_some_and(|odd| odd > OUTLIER_SD), odd.unwrap_or(0.0))
         });
         let (judged, found) = (judged.collect(), Vec::new());
-        Ok(Self { judged, found, paints, said: circle.said.clone(), remembered: None })
+        Ok(Self { judged, found, paints, said: circle.said.clone(), remembered: Mutex::default() })
     }
 
-    fn fit(circle: &Circle, bases: Bases, known: Option<&Self>, near: &Found) -> Result<Self, BadTin> {
+    fn fit(
+        circle: &Circle,
+        bases: Bases,
+        keep: bool,
+        known: Option<&Self>,
+        near: &Found,
+    ) -> Result<Self, BadTin> {
         let CircleData { names, facts, readings } = &circle.said;
         let tins: Vec<_> = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints).collect();
         let guesses = tins
@@ -237,7 +280,7 @@ impl OfCircle {
         let stood = |name| near.get(name).filter(|_| readings.len() >= MANY).map(|(_, at)| at.as_slice());
         let near: Vec<Option<&[f64]>> = names.iter().map(stood).collect();
         let before = known.and_then(|known| known.remembered(&circle.said, &guesses));
-        let fit = fit::fit(&guesses, readings, bases.not_fitted, before, &near);
+        let fit = fit::fit(&guesses, readings, bases.not_fitted, before.as_deref(), &near);
         let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
             let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
             Judged::of(reading, sight.predicted(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
@@ -253,7 +296,8 @@ impl OfCircle {
         });
         let paints = paints.collect();
         let found = guesses.into_iter().zip(fit.best).collect();
-        Ok(Self { paints, judged, found, said: circle.said.clone(), remembered: fit.remembered })
+        let remembered = Mutex::new(fit.remembered.filter(|_| keep).map(Arc::new));
+        Ok(Self { paints, judged, found, said: circle.said.clone(), remembered })
     }
 }
 

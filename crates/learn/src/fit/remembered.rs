@@ -11,9 +11,6 @@ use crate::factor::Pattern;
 /// From how many readings on a circle is learnt from where it stood before.
 pub(crate) const MANY: usize = 200;
 
-/// Up to how many readings all that is kept in memory: about 35 kB each.
-const MOST: usize = 2000;
-
 /// What a shelf was when it was last learnt.
 #[derive(Debug)]
 pub(crate) struct Remembered {
@@ -39,7 +36,7 @@ impl Remembered {
         off: &[f64],
         left_out: &[bool],
     ) -> Option<Self> {
-        (MANY..=MOST).contains(&system.readings.len()).then(|| Self {
+        (system.readings.len() >= MANY).then(|| Self {
             places: system.places.clone(),
             pattern: Arc::clone(&system.pattern),
             here: here.clone(),
