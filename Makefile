@@ -51,7 +51,7 @@ api: ## Write the description of the interface anew, for the front end's types
 	@cargo run --quiet -p warm-blend-server -- openapi > web/src/api/openapi.json.new
 	mv web/src/api/openapi.json.new web/src/api/openapi.json
 
-licences: ## Gather the licences of all that is shipped anew, after crates or packages changed
+licences: web/node_modules/.package-lock.json ## Gather the licences of all that is shipped anew, after crates or packages changed
 	@command -v cargo-about >/dev/null || cargo install --locked --features cli cargo-about
 	cd web && node licences.mjs
 

@@ -210,18 +210,12 @@ mod tests {
     use super::*;
     use proptest::prelude::*;
 
-    /// A small JPEG file with an EXIF segment that says when, as a camera writes it (EXIF 2.32: a directory with a pointer to another,
-    /// in which tag 0x9003 is 20 bytes of text).
+    /// A small JPEG file that says when it was taken.
     fn taken_at(when: &[u8; 19]) -> Vec<u8> {
         let mut plain = Vec::new();
         let image = image::RgbImage::from_pixel(16, 16, image::Rgb([120, 130, 140]));
         image.write_with_encoder(JpegEncoder::new_with_quality(&mut plain, 90)).unwrap();
-        let mut exif = b"Exif\0\0II*\0\x08\0\0\0\x01\0\x69\x87\x04\0\x01\0\0\0\x1a\0\0\0\0\0\0\0".to_vec();
-        exif.extend(b"\x01\0\x03\x90\x02\0\x14\0\0\0\x2c\0\0\0\0\0\0\0");
-        exif.extend(when);
-        exif.push(0);
-        let length = (exif.len() as u16 + 2).to_be_bytes();
-        [&plain[..2], b"\xff\xe1", &length, &exif, &plain[2..]].concat()
+        warm_blend_testing::exif::taken_at(&plain, when)
     }
 
     #[test]

@@ -172,25 +172,28 @@ pub fn learn_after(
 ) -> Result<Learnt, BadTin> {
     let circles = circles(names, paints, readings);
     let near = before.found();
-    let known = |circle: &Circle| before.circles.get(&circle.name).filter(|known| known.said == circle.said);
-    let (stay, anew): (Vec<&Circle>, Vec<&Circle>) =
-        circles.iter().partition(|circle| known(circle).is_some());
-    let readings_anew: usize = anew.iter().map(|circle| circle.said.readings.len()).sum();
+    // By circle: what was known of it, and whether nothing else is said of it now.
+    let known = circles.iter().map(|circle| {
+        let known = before.circles.get(&circle.name);
+        (known, known.is_some_and(|known| known.said == circle.said))
+    });
+    let known: Vec<(Option<&Arc<OfCircle>>, bool)> = known.collect();
+    let anew = circles.iter().zip(&known).filter(|(_, (_, stays))| !stays);
+    let readings_anew: usize = anew.map(|(circle, _)| circle.said.readings.len()).sum();
     let keep = Keep { draws: circles.len() <= MOST_KEPT, fits: readings_anew <= MOST_REMEMBERED };
-    let anew = anew
-        .into_par_iter()
-        .map(|circle| {
-            let was = before.circles.get(&circle.name).map(Arc::as_ref);
-            Ok((circle.name, Arc::new(OfCircle::learn(circle, keep, was, &near)?)))
+    let learnt = circles
+        .par_iter()
+        .zip(&known)
+        .map(|(circle, (known, stays))| match known {
+            Some(known) if *stays => Ok(Arc::clone(known)),
+            _ => OfCircle::learn(circle, keep, known.map(Arc::as_ref), &near).map(Arc::new),
         })
         .collect::<Result<Vec<_>, _>>()?;
-    let stay = stay.into_iter().filter_map(|circle| Some((circle.name, Arc::clone(known(circle)?))));
-    let learnt: Vec<_> = anew.into_iter().chain(stay).collect();
-    make_room(learnt.iter().map(|(_, learnt)| learnt.as_ref()));
-    let learnt: HashMap<u64, Arc<OfCircle>> = learnt.into_iter().collect();
+    let (stay, anew): (Vec<_>, Vec<_>) = learnt.iter().zip(&known).partition(|(_, (_, stays))| *stays);
+    make_room(anew.into_iter().chain(stay).map(|(learnt, _)| learnt.as_ref()));
     let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
     let mut judged = vec![Judged::default(); readings.len()];
-    for (circle, learnt) in circles.iter().filter_map(|circle| Some((circle, learnt.get(&circle.name)?))) {
+    for (circle, learnt) in circles.iter().zip(&learnt) {
         for (paint, known) in circle.paints.iter().zip(&learnt.paints) {
             by_paint[*paint] = Some(known.clone());
         }
@@ -198,8 +201,9 @@ pub fn learn_after(
             judged[*at] = how.clone();
         }
     }
+    let circles = circles.iter().map(|circle| circle.name).zip(learnt).collect();
     // Every paint stands in a circle.
-    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles: learnt })
+    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles })
 }
 
 /// What is kept in memory of circles that are learnt.

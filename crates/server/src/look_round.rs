@@ -8,8 +8,7 @@ use tokio::sync::Mutex;
 use crate::problem::Problem;
 
 /// Starts a demo that says where its visitor came from, and gives what holds it and its address.
-type Start =
-    Arc<dyn Fn(String) -> Pin<Box<dyn Future<Output = Result<Running, Problem>> + Send>> + Send + Sync>;
+type Start = fn(String) -> Pin<Box<dyn Future<Output = Result<Running, Problem>> + Send>>;
 
 /// A demo that is running: it ends, and its file goes, when this is dropped.
 pub struct Running {
@@ -36,13 +35,6 @@ pub enum LookRound {
 }
 
 impl LookRound {
-    pub fn offered<F>(start: impl Fn(String) -> F + Send + Sync + 'static) -> Self
-    where
-        F: Future<Output = Result<Running, Problem>> + Send + 'static,
-    {
-        Self::Offered(Arc::new(move |back| Box::pin(start(back))), Arc::default())
-    }
-
     /// The address of the demo, which is started if it is not running yet; None where none is offered.
     pub async fn visit(&self, back: String) -> Result<Option<String>, Problem> {
         let Self::Offered(start, running) = self else { return Ok(None) };

@@ -11,7 +11,7 @@ use tokio::task::JoinHandle;
 use crate::guests::{self, Patience};
 use crate::{Workspace, app};
 
-/// A server that is running.
+/// A server that is running, until this is dropped.
 #[derive(Debug)]
 pub struct Served {
     /// Where it listens.
@@ -60,15 +60,15 @@ impl Served {
         format!("http://{}", self.address)
     }
 
-    /// What serves.
-    pub(crate) fn into_task(self) -> JoinHandle<()> {
-        self.task
-    }
-
     /// Serves until the program is asked to stop. Changes are on the disk before they are acknowledged, so there is
     /// nothing to wait for.
     pub async fn until(self, stop: Stop) {
         stop.asked().await;
+    }
+}
+
+impl Drop for Served {
+    fn drop(&mut self) {
         self.task.abort();
     }
 }

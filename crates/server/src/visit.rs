@@ -1,6 +1,6 @@
 //! Starts a demo beside a workspace that is served.
 
-use tokio::task::JoinHandle;
+use std::sync::Arc;
 
 use crate::{
     Workspace, demo,
@@ -13,7 +13,7 @@ use crate::{
 
 /// A demo beside `workspace`, at a free port of this machine.
 pub fn offer_demo(mut workspace: Workspace) -> Workspace {
-    workspace.look_round = LookRound::offered(start);
+    workspace.look_round = LookRound::Offered(|back| Box::pin(start(back)), Arc::default());
     workspace
 }
 
@@ -32,17 +32,7 @@ async fn start(back: String) -> Result<Running, Problem> {
     }
     workspace.make_ready_to_draw();
     let served = serve(workspace, 0).await.map_err(|error| failed(&error))?;
-    let url = served.url();
-    Ok(Running { url, held: Box::new((Serving(served.into_task()), scale, file)) })
-}
-
-/// Ends when it is dropped.
-struct Serving(JoinHandle<()>);
-
-impl Drop for Serving {
-    fn drop(&mut self) {
-        self.0.abort();
-    }
+    Ok(Running { url: served.url(), held: Box::new((served, scale, file)) })
 }
 
 fn failed(error: &dyn std::error::Error) -> Problem {

@@ -1,4 +1,5 @@
-//! A made-up shelf, and any paint at all, for the tests of the other crates.
+//! A made-up shelf, any paint at all, and what cameras write, for the tests of the other crates.
 
+pub mod exif;
 pub mod shelf;
 pub mod tins;

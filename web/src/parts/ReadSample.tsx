@@ -2,6 +2,7 @@ import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
 import type { Colour, Measured, ReadOut, ToRead } from '../api/client';
 import { useReadingCalls } from '../state/readings';
+import { Checkbox } from './Checkbox';
 import { ColourField } from './ColourField';
 import { keyed } from './keyed';
 import { PhotoPick } from './PhotoPick';
@@ -104,15 +105,9 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
           so that you can try the test.
         </p>
       </div>
-      <label className="flex min-h-11 items-center gap-2 text-sm">
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={smeared}
-          onChange={(event) => setSmeared(event.target.checked)}
-        />
+      <Checkbox className="text-sm" checked={smeared} onChange={(on) => setSmeared(on)}>
         Simulate a dirty lens
-      </label>
+      </Checkbox>
       {trouble && (
         <div className="flex flex-wrap items-center gap-3">
           <p role="alert" className="min-w-60 flex-1 font-medium text-alarm first-letter:uppercase">

@@ -10,16 +10,19 @@ export interface Stance {
 export const WHOLE: Stance = { closer: 1, x: 0.5, y: 0.5 };
 const MOST = 8;
 
-/** A stance that has no view past the rim, and none closer than there is something to see. */
+/** No further back than the whole, and no closer than there is something to see. */
+const held = (closer: number) => Math.min(MOST, Math.max(1, closer));
+
+/** A stance that has no view past the rim. */
 export function stance(closer: number, x: number, y: number): Stance {
-  const by = Math.min(MOST, Math.max(1, closer));
+  const by = held(closer);
   const within = (share: number) => Math.min(1 - 0.5 / by, Math.max(0.5 / by, share));
   return { closer: by, x: within(x), y: within(y) };
 }
 
 /** The same `by` times closer about a point of what is seen, in shares of it. */
 export function closerAbout({ closer, x, y }: Stance, by: number, px: number, py: number): Stance {
-  const next = Math.min(MOST, Math.max(1, closer * by));
+  const next = held(closer * by);
   const gain = 1 / closer - 1 / next;
   return stance(next, x + (px - 0.5) * gain, y + (py - 0.5) * gain);
 }

@@ -4,7 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { api, got } from '../api/client';
 
 export function useDemo() {
-  return useQuery({ queryKey: ['demo'], queryFn: () => got(api.GET('/api/demo')), staleTime: Infinity });
+  return useQuery({ queryKey: ['demo'], queryFn: () => got(api.GET('/api/demo')), staleTime: 'static' });
 }
 
 export function useVisitDemo() {

@@ -51,16 +51,12 @@ async fn a_note_is_kept() {
     painter.leave().await;
 }
 
-/// A JPEG file that says when the camera took it (EXIF 2.32, tag 0x9003).
+/// A JPEG file that says when the camera took it.
 fn taken(when: &[u8; 19]) -> Vec<u8> {
     let mut plain = Vec::new();
     let image = image::RgbImage::from_pixel(80, 60, image::Rgb([120, 130, 140]));
     image.write_to(&mut std::io::Cursor::new(&mut plain), image::ImageFormat::Jpeg).unwrap();
-    let directory = b"\x01\0\x69\x87\x04\0\x01\0\0\0\x1a\0\0\0\0\0\0\0";
-    let times = b"\x01\0\x03\x90\x02\0\x14\0\0\0\x2c\0\0\0\0\0\0\0";
-    let exif = [b"Exif\0\0II*\0\x08\0\0\0".as_slice(), directory, times, when, b"\0"].concat();
-    let length = (exif.len() as u16 + 2).to_be_bytes();
-    [&plain[..2], b"\xff\xe1", &length, &exif, &plain[2..]].concat()
+    warm_blend_testing::exif::taken_at(&plain, when)
 }
 
 /// A photo is kept under the time when it was taken, if the painter wants it so.

@@ -12,13 +12,12 @@ use rayon::prelude::*;
 
 use super::{
     found::Fit,
-    off::AGREES_SD,
     plausible::Forms,
     remembered::Remembered,
     search::{FAR, MOST_STEPS, NEAR, STILL},
     system::{Here, System},
 };
-use crate::{factor::Factor, prior::DIMENSIONS};
+use crate::factor::Factor;
 
 /// How far a paint may go from where its readings are looked at, in standard deviations of the first guess.
 const STRAIGHT: f64 = 0.005;
@@ -36,7 +35,7 @@ impl System<'_> {
         let left_out = [&before.left_out, &forced[known..]].concat();
         let (here, factor) = self.settle_again(before, &left_out)?;
         let noises = self.noises(&here, Some((&before.here, &before.noises)));
-        let mut spread = self.spread(&factor, &noises, &left_out);
+        let spread = self.spread(&factor, &noises, &left_out);
         let alike: Vec<bool> = (0..self.tins.len())
             .map(|paint| self.alike(&before.forms[paint], &here, &spread, paint))
             .collect();
@@ -46,15 +45,11 @@ impl System<'_> {
                 && self.readings[reading].of.iter().all(|(paint, _)| alike[*paint]);
             stands.then(|| before.off[reading])
         });
-        let let_back = |i: usize| left_out[i] && !forced[i] && off[i] < AGREES_SD;
-        if (0..self.readings.len()).any(|i| self.is_odd(i, &off, &left_out) || let_back(i)) {
+        let doubted = |i| self.is_odd(i, &off, &left_out) || self.comes_back(i, &off, &left_out, forced);
+        if (0..self.readings.len()).any(doubted) {
             return None;
         }
-        let forms = self.forms(&here, &spread, Some((&before.forms, &alike)));
-        let pulls = self.pulls(&here, &forms, &left_out, Some((&before.forms, &before.pulls)));
-        self.straighten(&factor, &mut spread, &pulls, &left_out);
-        let remembered = Remembered::of(self, &here, noises, forms, pulls, &off, &left_out);
-        Some(self.found(here, spread, off, left_out, remembered))
+        Some(self.found(here, &factor, noises, spread, off, left_out, Some((before, &alike))))
     }
 
     /// Walks on to the minimum, if it is near.
@@ -109,9 +104,8 @@ impl System<'_> {
         let apart = |one: &[f64], other: &[f64]| -> f64 {
             one.iter().zip(other).map(|(one, other)| (one - other).powi(2)).fold(0.0, f64::max)
         };
-        let rows = best.len().min(DIMENSIONS);
         let spread = &spread[paint];
-        let widest = (0..rows)
+        let widest = (0..best.len())
             .map(|j| (spread.row(j) - was.spread.row(j)).norm_squared() / spread.ncols() as f64)
             .fold(0.0, f64::max);
         apart(&best, &was.best).max(widest).sqrt() < ALIKE

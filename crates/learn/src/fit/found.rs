@@ -5,10 +5,11 @@ use std::sync::Arc;
 use nalgebra::DMatrix;
 
 use super::{
-    remembered::Remembered,
+    plausible::Noise,
+    remembered::{MANY, Remembered},
     system::{Here, System},
 };
-use crate::residual::WhitenedResidual;
+use crate::{factor::Factor, residual::WhitenedResidual};
 
 /// Paints that were read, at their most probable.
 pub(crate) struct Fit {
@@ -27,20 +28,39 @@ pub(crate) struct Fit {
 }
 
 impl System<'_> {
+    /// What is found of readings that were judged; `before` says which tins' plausible forms are those of then.
+    #[expect(clippy::too_many_arguments, reason = "all that was reckoned on the way")]
     pub fn found(
         &self,
         here: Here,
+        factor: &Factor,
+        noises: Vec<Noise>,
         mut spread: Vec<DMatrix<f64>>,
         off: Vec<f64>,
         left_out: Vec<bool>,
-        remembered: Option<Remembered>,
+        before: Option<(&Remembered, &[bool])>,
     ) -> Fit {
+        let forms = self.forms(&here, &spread, before.map(|(before, alike)| (&*before.forms, alike)));
+        let was = before.map(|(before, _)| (&*before.forms, &*before.pulls));
+        let pulls = self.pulls(&here, &forms, &left_out, was);
+        self.straighten(factor, &mut spread, &pulls, &left_out);
         let best: Vec<_> = (0..self.tins.len()).map(|paint| self.of_paint(&here.theta, paint)).collect();
         for (best, spread) in best.iter().zip(&mut spread) {
             for mut member in spread.column_iter_mut() {
                 member.iter_mut().zip(best).for_each(|(at, best)| *at += best);
             }
         }
-        Fit { best, members: spread, off, left_out, sights: here.sights, remembered }
+        let sights = here.sights.clone();
+        let remembered = (self.readings.len() >= MANY).then(|| Remembered {
+            places: self.places.clone(),
+            pattern: Arc::clone(&self.pattern),
+            here,
+            noises,
+            pulls,
+            off: off.clone(),
+            left_out: left_out.clone(),
+            forms,
+        });
+        Fit { best, members: spread, off, left_out, sights, remembered }
     }
 }

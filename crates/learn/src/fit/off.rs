@@ -13,7 +13,7 @@ use crate::{draws::HALF, factor::Factor};
 /// From how many standard deviations a reading is asked about rather than absorbed, and up to how many one that was left out
 /// is let back in.
 const OUTLIER_SD: f64 = 3.0;
-pub(super) const AGREES_SD: f64 = 0.75 * OUTLIER_SD;
+const AGREES_SD: f64 = 0.75 * OUTLIER_SD;
 /// Most of its own prediction that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
 const ALONE: f64 = 0.9;
 
@@ -35,6 +35,11 @@ impl System<'_> {
     /// Whether a reading that counts should be asked about.
     pub fn is_odd(&self, reading: usize, off: &[f64], left_out: &[bool]) -> bool {
         !left_out[reading] && !self.readings[reading].sure && off[reading] > OUTLIER_SD
+    }
+
+    /// Whether one that was left out has come to agree with the rest; not one that was left out beforehand.
+    pub fn comes_back(&self, reading: usize, off: &[f64], left_out: &[bool], forced: &[bool]) -> bool {
+        left_out[reading] && !forced[reading] && off[reading] < AGREES_SD
     }
 
     fn off_one(

@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use super::{
     plausible::{Forms, Noise},
-    system::{Here, Places, Said, System},
+    system::{Here, Places, Said},
 };
 use crate::factor::Pattern;
 
@@ -24,27 +24,4 @@ pub(crate) struct Remembered {
     pub(super) left_out: Vec<bool>,
     /// By paint.
     pub(super) forms: Vec<Arc<Forms>>,
-}
-
-impl Remembered {
-    pub(super) fn of(
-        system: &System,
-        here: &Here,
-        noises: Vec<Noise>,
-        forms: Vec<Arc<Forms>>,
-        pulls: Vec<Said>,
-        off: &[f64],
-        left_out: &[bool],
-    ) -> Option<Self> {
-        (system.readings.len() >= MANY).then(|| Self {
-            places: system.places.clone(),
-            pattern: Arc::clone(&system.pattern),
-            here: here.clone(),
-            noises,
-            pulls,
-            off: off.to_vec(),
-            left_out: left_out.to_vec(),
-            forms,
-        })
-    }
 }

@@ -25,7 +25,7 @@ export function About() {
         throw new Error('The licences are not in this build: gather them with `make licences`.');
       return answer.json();
     },
-    staleTime: Infinity,
+    staleTime: 'static',
   });
   return (
     <div className="grid max-w-4xl gap-3 px-4 pt-2 pb-8 md:px-5">

@@ -1,5 +1,6 @@
 import type { ComponentProps } from 'react';
 import type { LayerEntry, LayerPredicted, Mix, Paint } from '../../api/client';
+import { Checkbox } from '../../parts/Checkbox';
 import { plainNumber } from '../../parts/numbers';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
@@ -152,18 +153,14 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       <fieldset className="flex flex-wrap gap-x-4">
         <legend className="sr-only">Where it goes</legend>
         {PLACES.map((place) => (
-          <label
+          <Checkbox
             key={place}
-            className="flex h-11 items-center gap-2 text-sm font-semibold first-letter:uppercase"
+            className="text-sm font-semibold first-letter:uppercase"
+            checked={layer.on[place]}
+            onChange={(on) => onChange({ on: { ...layer.on, [place]: on } })}
           >
-            <input
-              type="checkbox"
-              className="size-5 accent-ink"
-              checked={layer.on[place]}
-              onChange={(event) => onChange({ on: { ...layer.on, [place]: event.target.checked } })}
-            />
             {place}
-          </label>
+          </Checkbox>
         ))}
       </fieldset>
       {!technique?.takes_away && below.some((one) => one.hex) && (

@@ -1,5 +1,6 @@
 import { useDeferredValue, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { Checkbox } from '../../parts/Checkbox';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Segments } from '../../parts/Segments';
 import { Failed, Waiting } from '../../parts/Waiting';
@@ -84,15 +85,13 @@ export function Log() {
               className="max-w-56"
             />
             {piece && (
-              <label className="flex h-11 items-center gap-2 text-sm font-medium">
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={onPiece !== ''}
-                  onChange={(event) => set('piece', event.target.checked ? piece.id : '')}
-                />
+              <Checkbox
+                className="text-sm font-medium"
+                checked={onPiece !== ''}
+                onChange={(on) => set('piece', on ? piece.id : '')}
+              >
                 On this piece only
-              </label>
+              </Checkbox>
             )}
           </div>
         </search>

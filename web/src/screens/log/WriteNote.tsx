@@ -1,5 +1,6 @@
 import { useId, useState } from 'react';
 import type { PieceKept } from '../../api/client';
+import { Checkbox } from '../../parts/Checkbox';
 import { KeptPhoto } from '../../parts/KeptPhoto';
 import { clockOf } from '../../parts/times';
 import { useDeed } from '../../parts/useDeed';
@@ -61,26 +62,14 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
         aria-invalid={wrong !== undefined}
       />
       {piece && (
-        <label className="flex min-h-11 items-center gap-2 text-sm font-medium">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={onPiece}
-            onChange={(event) => setOnPiece(event.target.checked)}
-          />
+        <Checkbox className="text-sm font-medium" checked={onPiece} onChange={(on) => setOnPiece(on)}>
           Of {piece.entry.name}
-        </label>
+        </Checkbox>
       )}
       {scheme && (
-        <label className="flex min-h-11 items-center gap-2 text-sm font-medium">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={agreed}
-            onChange={(event) => setAgreed(event.target.checked)}
-          />
+        <Checkbox className="text-sm font-medium" checked={agreed} onChange={(on) => setAgreed(on)}>
           The client agreed to “{scheme}”
-        </label>
+        </Checkbox>
       )}
       <KeptPhoto
         photo={photo}
@@ -94,15 +83,9 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
         className="max-h-40 justify-self-start"
       />
       {taken && (
-        <label className="flex min-h-11 items-center gap-2 text-sm font-medium">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={then}
-            onChange={(event) => setThen(event.target.checked)}
-          />
+        <Checkbox className="text-sm font-medium" checked={then} onChange={(on) => setThen(on)}>
           Under {clock.full(taken)}, when it was taken
-        </label>
+        </Checkbox>
       )}
       {wrong && (
         <p id={`${id}-wrong`} role="alert" className="font-medium text-alarm first-letter:uppercase">

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Colour, PieceEntry, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
+import { Checkbox } from '../../parts/Checkbox';
 import { Field } from '../../parts/Field';
 import { KeptPhoto } from '../../parts/KeptPhoto';
 import { misread, plainNumber, typed } from '../../parts/numbers';
@@ -80,20 +81,16 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
         <legend className="text-sm font-semibold">Lights of the room it goes to</legend>
         <div className="grid sm:grid-cols-2">
           {lights.map((light) => (
-            <label key={light.id} className="flex h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5 accent-ink"
-                checked={room.includes(light.id)}
-                onChange={(event) => {
-                  const next = event.target.checked
-                    ? [...room, light.id]
-                    : room.filter((id) => id !== light.id);
-                  onChange({ ...entry, brief: { ...brief, lights: next } });
-                }}
-              />
+            <Checkbox
+              key={light.id}
+              checked={room.includes(light.id)}
+              onChange={(on) => {
+                const next = on ? [...room, light.id] : room.filter((id) => id !== light.id);
+                onChange({ ...entry, brief: { ...brief, lights: next } });
+              }}
+            >
               {light.name}
-            </label>
+            </Checkbox>
           ))}
         </div>
       </fieldset>

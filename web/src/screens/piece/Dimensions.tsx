@@ -1,4 +1,5 @@
 import type { Form, PieceChoices, PieceEntry, PiecePrediction, Problem } from '../../api/client';
+import { Checkbox } from '../../parts/Checkbox';
 import { MeasureField } from '../../parts/MeasureField';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
@@ -64,15 +65,14 @@ export function Dimensions({ entry, standing, choices, problem, onChange }: Prop
       </div>
       <div className="flex flex-wrap gap-5">
         {(['carved', 'round'] as const).map((id) => (
-          <label key={id} className="flex h-11 items-center gap-2 font-semibold">
-            <input
-              type="checkbox"
-              className="size-5 accent-ink"
-              checked={form[id] ?? false}
-              onChange={(event) => set({ [id]: event.target.checked })}
-            />
+          <Checkbox
+            key={id}
+            className="font-semibold"
+            checked={form[id] ?? false}
+            onChange={(on) => set({ [id]: on })}
+          >
             {id === 'carved' ? 'Carved' : 'Round top'}
-          </label>
+          </Checkbox>
         ))}
       </div>
       <details>

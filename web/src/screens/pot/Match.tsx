@@ -1,6 +1,7 @@
 import { Lightbulb, TriangleAlert, X } from 'lucide-react';
 import { useState } from 'react';
 import { type FoundRecipe, type MixEntry, type Paint, Problem, type Wanted } from '../../api/client';
+import { Checkbox } from '../../parts/Checkbox';
 import { Doubt } from '../../parts/Doubt';
 import { oneDecimal } from '../../parts/numbers';
 import { PaintPicker } from '../../parts/PaintPicker';
@@ -184,15 +185,13 @@ function Limits({ limits, shelf, onChange }: LimitsProps) {
         value={limits.classes?.[0] ?? 'all'}
         onChange={(id) => onChange({ ...limits, classes: id === 'all' ? [] : [id] })}
       />
-      <label className="flex h-11 items-center gap-2 text-sm font-semibold">
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={limits.no_black ?? false}
-          onChange={(event) => onChange({ ...limits, no_black: event.target.checked })}
-        />
+      <Checkbox
+        className="text-sm font-semibold"
+        checked={limits.no_black ?? false}
+        onChange={(on) => onChange({ ...limits, no_black: on })}
+      >
         No black
-      </label>
+      </Checkbox>
       {[...used.map((id) => ['with', id] as const), ...banned.map((id) => ['without', id] as const)].map(
         ([key, id]) => (
           <button key={id} type="button" className="press press-plain text-sm" onClick={() => drop(key, id)}>

@@ -1,4 +1,5 @@
 import { Popover } from 'radix-ui';
+import { Checkbox } from '../../parts/Checkbox';
 import { useWorkshop, useWorkshopCalls } from '../../state/workshop';
 import { MEASURES } from './measures';
 
@@ -23,17 +24,13 @@ export function SpoonsAtHand() {
           </p>
           <div className="grid grid-cols-2">
             {MEASURES.map(({ id, name }) => (
-              <label key={id} className="flex h-11 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={owned.includes(id)}
-                  onChange={(event) =>
-                    own(event.target.checked ? [...owned, id] : owned.filter((other) => other !== id))
-                  }
-                />
+              <Checkbox
+                key={id}
+                checked={owned.includes(id)}
+                onChange={(on) => own(on ? [...owned, id] : owned.filter((other) => other !== id))}
+              >
                 {name}
-              </label>
+              </Checkbox>
             ))}
           </div>
           <Popover.Close className="press press-ink justify-self-end">Done</Popover.Close>

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Problem, RunSheetEntry, RunSheetView } from '../../api/client';
+import { Checkbox } from '../../parts/Checkbox';
 import { Field } from '../../parts/Field';
 import { NumberField } from '../../parts/NumberField';
 import { clockOf } from '../../parts/times';
@@ -54,15 +55,13 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
           const window = entry.hours.week[n] ?? null;
           return (
             <div key={name} className="flex flex-wrap items-center gap-3">
-              <label className="flex h-11 w-36 items-center gap-2 font-medium">
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={window !== null}
-                  onChange={(event) => day(n, event.target.checked ? { from: '09:00', to: '17:00' } : null)}
-                />
+              <Checkbox
+                className="w-36 font-medium"
+                checked={window !== null}
+                onChange={(on) => day(n, on ? { from: '09:00', to: '17:00' } : null)}
+              >
                 {name}
-              </label>
+              </Checkbox>
               {window && (
                 <>
                   <TimeOfDay
@@ -93,15 +92,13 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
           problem={problem?.at('/starts')}
         />
         <DaysOff off={entry.hours.off ?? []} onChange={(off) => change({ hours: { ...entry.hours, off } })} />
-        <label className="flex h-11 items-center gap-2 font-medium">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={entry.helper ?? false}
-            onChange={(event) => change({ helper: event.target.checked })}
-          />
+        <Checkbox
+          className="font-medium"
+          checked={entry.helper ?? false}
+          onChange={(on) => change({ helper: on })}
+        >
           Somebody helps
-        </label>
+        </Checkbox>
       </fieldset>
       <fieldset className="grid grid-cols-2 gap-3">
         <legend className="pb-1 text-lg font-semibold">Air in the workshop</legend>

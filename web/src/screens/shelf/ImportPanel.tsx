@@ -1,6 +1,7 @@
 import { FileUp } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { type ImportPlan, Problem } from '../../api/client';
+import { FileChoice } from '../../parts/FileChoice';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { Picker } from '../../parts/Picker';
@@ -22,7 +23,6 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
   const classes = useClasses().data ?? [];
   const tell = useTell();
   const { attempt, busy } = useDeed();
-  const input = useId();
   const [file, setFile] = useState<File>();
   const [kind, setKind] = useState('chalk');
   const [percent, setPercent] = useState<boolean>();
@@ -61,18 +61,11 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
           on the shelf by the same name gets a reading; what is not becomes a new paint.
         </p>
         <div className="flex flex-wrap items-center gap-3">
-          <label htmlFor={input} className={`press ${plan ? 'press-plain' : 'press-ink'}`}>
-            <FileUp size={18} aria-hidden /> {file ? file.name : 'Choose a file'}
-          </label>
-          <input
-            id={input}
-            type="file"
-            className="sr-only"
-            onChange={(event) => {
-              const chosen = event.target.files?.[0];
-              event.target.value = '';
-              if (chosen) void look(chosen, { percent: undefined });
-            }}
+          <FileChoice
+            name={file ? file.name : 'Choose a file'}
+            icon={FileUp}
+            first={!plan}
+            onChosen={(chosen) => void look(chosen, { percent: undefined })}
           />
           <Picker
             label="Class of new paints"

@@ -2,6 +2,7 @@ import { ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
 import { type ReactNode, useId, useState } from 'react';
 import type { PaintEntry, Problem } from '../../api/client';
+import { Checkbox } from '../../parts/Checkbox';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
 import { CurrencyChoice } from '../../parts/CurrencyChoice';
@@ -193,17 +194,14 @@ function Specials({
         ))}
       </div>
       {marks.map(({ id, label }) => (
-        <label key={id} className="flex min-h-11 items-center gap-2 text-sm">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={specials[id] ?? false}
-            onChange={(event) =>
-              onChange({ ...entry, specials: { ...specials, [id]: event.target.checked } })
-            }
-          />
+        <Checkbox
+          key={id}
+          className="text-sm"
+          checked={specials[id] ?? false}
+          onChange={(on) => onChange({ ...entry, specials: { ...specials, [id]: on } })}
+        >
           {label}
-        </label>
+        </Checkbox>
       ))}
     </>
   );
