@@ -103,23 +103,37 @@ fn fill(store: &mut Store) -> Result<(), StoreError> {
     })
 }
 
-/// What is known of the shelf, from nothing and after a reading more.
-fn learn(store: &Store) -> Result<(), StoreError> {
-    let read = || -> Result<ShelfDocuments, StoreError> {
+/// What is known of the shelf: from nothing, after a reading more, and when the file is opened again.
+fn learn(store: &mut Store) -> Result<(), StoreError> {
+    let read = |store: &Store| -> Result<ShelfDocuments, StoreError> {
         let workshop = store.all()?.into_iter().next().expect("the choices of the workshop");
-        Ok(ShelfDocuments { tins: store.all_ever()?, readings: store.all()?, boards: Vec::new(), workshop })
+        let (tins, readings) = (store.all_ever()?, store.all()?);
+        Ok(ShelfDocuments { tins, readings, boards: Vec::new(), workshop, learnt: store.learnt()? })
     };
+    let shelf = |documents, before| ShelfSnapshot::of(documents, before).expect("sound tins");
     let began = Instant::now();
-    let documents = read()?;
+    let documents = read(store)?;
     println!("tins and readings read in {:.1?}", began.elapsed());
     let mut less = documents.clone();
     less.readings.pop();
     let began = Instant::now();
-    let known = ShelfSnapshot::of(less, None).expect("sound tins");
+    let known = shelf(less, None);
     println!("learnt from nothing in {:.1?}", began.elapsed());
     let began = Instant::now();
-    black_box(ShelfSnapshot::of(documents, Some(&known)).expect("sound tins"));
+    let known = shelf(documents, Some(&known));
     println!("a reading more in {:.1?}", began.elapsed());
+    let began = Instant::now();
+    let learnt = known.estimate().learnt();
+    let all = learnt.worth_keeping();
+    let told = began.elapsed();
+    let began = Instant::now();
+    store.keep_learnt(&all, |name| learnt.kept(name))?;
+    println!("what was learnt told in {told:.1?}, written down in {:.1?}", began.elapsed());
+    let began = Instant::now();
+    let documents = read(store)?;
+    let by_then = began.elapsed();
+    black_box(shelf(documents, None));
+    println!("known again in {:.1?}, of which read in {by_then:.1?}", began.elapsed());
     Ok(())
 }
 
@@ -142,13 +156,13 @@ fn main() {
     println!("written in {:.1?}", began.elapsed());
     drop(store);
     let began = Instant::now();
-    let store = Store::open(&file).expect("a file");
+    let mut store = Store::open(&file).expect("a file");
     println!(
         "opened in {:.1?}, {} MB",
         began.elapsed(),
         std::fs::metadata(&file).expect("a file").len() >> 20
     );
-    learn(&store).expect("a shelf");
+    learn(&mut store).expect("a shelf");
     println!("at most {}", most_memory());
     let some = store.all::<ShelfPaint>().expect("tins")[7].id;
     let piece = store.all::<Piece>().expect("pieces")[40].id;

@@ -4,6 +4,8 @@
 //! itself, and one about which nothing has changed is not learnt anew. Mediums are taken as they are, so they tie nothing; they
 //! stand in every circle that has a reading of them.
 
+use serde::Serialize;
+
 use super::prior::Facts;
 use super::reading::Reading;
 
@@ -20,7 +22,7 @@ pub(crate) struct Circle {
 }
 
 /// All that is said of a circle: nothing else makes a difference to what is learnt.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 pub(crate) struct CircleData {
     pub names: Vec<u64>,
     pub facts: Vec<Facts>,

@@ -29,7 +29,7 @@ pub enum Whose {
 impl Whose {
     /// Of a reading of tins by their names.
     pub fn reading(reading: &Reading, names: &[u64], before: usize) -> Self {
-        let mut said = CircleData::default();
+        let mut said = Fnv::default();
         for (paint, parts) in &reading.of {
             names[*paint].hash(&mut said);
             parts.value().to_bits().hash(&mut said);
@@ -48,22 +48,22 @@ impl Whose {
     }
 
     fn seed(self) -> u64 {
-        let mut said = CircleData::default();
+        let mut said = Fnv::default();
         self.hash(&mut said);
         said.finish()
     }
 }
 
 /// A hash that is the same in every run and on every machine: FNV-1a, 64 bits (G. Fowler, L. C. Noll and K.-P. Vo, 1991).
-struct CircleData(u64);
+struct Fnv(u64);
 
-impl Default for CircleData {
+impl Default for Fnv {
     fn default() -> Self {
         Self(0xcbf2_9ce4_8422_2325)
     }
 }
 
-impl Hasher for CircleData {
+impl Hasher for Fnv {
     fn finish(&self) -> u64 {
         self.0
     }

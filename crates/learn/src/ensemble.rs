@@ -2,11 +2,13 @@
 
 use std::sync::{Arc, OnceLock};
 
+use nalgebra::DMatrix;
 use warm_blend_paint::{BadPaint, Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
 use super::first_guess::{FirstGuess, Label};
+use super::prior::Prior;
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
 const NOISE_FLOOR: f64 = 0.2;
@@ -27,24 +29,37 @@ pub struct Ensemble {
 enum Members {
     /// None where nothing is in doubt, as of water.
     Drawn(Arc<[Plausible]>),
-    /// Of a tin that no reading was fitted to: drawn when they are first asked for.
-    Unread(Arc<Unread>),
+    /// Of a tin: drawn when they are first asked for.
+    OfTin(Arc<Tin>),
 }
 
-/// A tin that no reading was fitted to: what it may be follows from its label.
+/// A tin, by what its plausible forms follow from.
 #[derive(Debug)]
-struct Unread {
-    label: Label,
+struct Tin {
+    known: Known,
     /// Whether what was drawn once is kept: not where it is one of thousands.
     kept: bool,
     drawn: OnceLock<Arc<[Plausible]>>,
 }
 
-impl Unread {
+#[derive(Debug)]
+enum Known {
+    /// No reading was fitted to it.
+    Label(Box<Label>),
+    /// Coordinates × members, in single precision as what comes of them; the finer shapes are those that were drawn first.
+    Fitted(Arc<FirstGuess>, DMatrix<f32>),
+}
+
+impl Tin {
     /// Nothing where the label says too little, which whoever made an ensemble of it has seen to.
     fn draw(&self) -> Arc<[Plausible]> {
-        let guess = FirstGuess::of(self.label.clone());
-        guess.iter().flat_map(FirstGuess::plausible).map(Plausible::from).collect()
+        let all = |guess: &FirstGuess| guess.plausible().map(Plausible::from).collect();
+        match &self.known {
+            Known::Label(label) => {
+                FirstGuess::of((**label).clone()).map_or_else(|_| Arc::default(), |guess| all(&guess))
+            }
+            Known::Fitted(guess, members) => guess.plausible_at(members).map(Plausible::from).collect(),
+        }
     }
 }
 
@@ -52,7 +67,7 @@ impl Members {
     fn get(&self) -> &[Plausible] {
         match self {
             Members::Drawn(drawn) => drawn,
-            Members::Unread(tin) => tin.drawn.get_or_init(|| tin.draw()),
+            Members::OfTin(tin) => tin.drawn.get_or_init(|| tin.draw()),
         }
     }
 }
@@ -120,14 +135,36 @@ impl Ensemble {
         if label.facts.class.is_medium() {
             return Ok(Self::certain(best));
         }
-        let tin = Unread { label, kept, drawn: OnceLock::new() };
-        Ok(Self { best, members: Members::Unread(Arc::new(tin)) })
+        Ok(Self::of_tin(best, Known::Label(Box::new(label)), kept))
+    }
+
+    /// A tin that readings were fitted to: its coordinates, and those of its plausible forms, coordinates × members.
+    pub(super) fn fitted(guess: &Arc<FirstGuess>, best: &[f64], members: DMatrix<f32>) -> Self {
+        match &guess.prior {
+            Prior::Medium(material) => Self::certain((**material).clone()),
+            prior => Self::of_tin(prior.material(best), Known::Fitted(Arc::clone(guess), members), true),
+        }
+    }
+
+    /// Coordinates of the plausible forms, where readings were fitted: one form after the other.
+    pub(super) fn coordinates(&self) -> &[f32] {
+        match &self.members {
+            Members::OfTin(tin) => match &tin.known {
+                Known::Fitted(_, members) => members.as_slice(),
+                Known::Label(_) => &[],
+            },
+            Members::Drawn(_) => &[],
+        }
+    }
+
+    fn of_tin(best: Material, known: Known, kept: bool) -> Self {
+        Self { best, members: Members::OfTin(Arc::new(Tin { known, kept, drawn: OnceLock::new() })) }
     }
 
     /// The same, drawn for whoever holds it: for a look at one tin after the other, of which thousands must not be kept.
     pub fn for_a_look(&self) -> Self {
         let drawn = match &self.members {
-            Members::Unread(tin) if !tin.kept => tin.drawn.get().map_or_else(|| tin.draw(), Arc::clone),
+            Members::OfTin(tin) if !tin.kept => tin.drawn.get().map_or_else(|| tin.draw(), Arc::clone),
             _ => return self.clone(),
         };
         Self { best: self.best.clone(), members: Members::Drawn(drawn) }

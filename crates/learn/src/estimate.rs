@@ -9,7 +9,7 @@ use warm_blend_paint::{Class, Masstone, Material, Optics, PaintId, Parts, Surfac
 use warm_blend_spectral::{Light, Srgb};
 
 use super::{
-    BadTin, Ensemble, Facts, Judged, Learnt, Reading, learn_after,
+    BadTin, Ensemble, Facts, Judged, KeptCircle, Learnt, Reading, learn_after,
     worth::{Beside, Reads, Test, Worth, doubt, worth},
 };
 use crate::Strength;
@@ -62,15 +62,29 @@ pub struct OfShelf {
 impl Estimate {
     /// From the tins and the readings, each in the order it is asked about later. Readings of unknown tins are not.
     pub fn of(paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
-        Self::after(None, paints, readings)
+        Self::from(&Learnt::default(), paints, readings)
     }
 
-    /// The same, to the last digit, from what was known before: only what something new is said of is learnt anew.
-    pub fn after(
-        before: Option<&Self>,
+    /// The same, to the last digit, from what was kept: only what something else was said of is learnt anew.
+    pub fn recalled(
+        kept: Vec<KeptCircle>,
         paints: &[OfShelf],
         readings: &[Reading<PaintId>],
     ) -> Result<Self, BadTin> {
+        Self::from(&Learnt::recalled(kept), paints, readings)
+    }
+
+    /// What is known after this: only what something new is said of is learnt anew.
+    pub fn after(&self, paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
+        Self::from(&self.learnt, paints, readings)
+    }
+
+    /// What readings of paints say by themselves.
+    pub fn learnt(&self) -> &Learnt {
+        &self.learnt
+    }
+
+    fn from(before: &Learnt, paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
         let places: HashMap<PaintId, usize> = paints.iter().enumerate().map(|(i, tin)| (tin.id, i)).collect();
         let ids: Vec<PaintId> = paints.iter().map(|tin| tin.id).collect();
         let facts: Vec<Facts> = paints.iter().map(|tin| tin.facts).collect();
@@ -80,8 +94,7 @@ impl Estimate {
             .filter_map(|reading| reading.clone().with_paints(|id| places.get(&id).copied()))
             .collect();
         let names: Vec<u64> = ids.iter().map(|id| id.0.as_u64_pair()).map(|(a, b)| a ^ b).collect();
-        let nothing = Learnt::default();
-        let learnt = learn_after(before.map_or(&nothing, |before| &before.learnt), &names, &facts, &placed)?;
+        let learnt = learn_after(before, &names, &facts, &placed)?;
         let house_white = facts.iter().position(|facts| facts.house_white);
         let known = learnt.paints.clone();
         let (doubts, by_lightness) = (Vec::new(), Vec::new());

@@ -35,6 +35,15 @@ impl FirstGuess {
 
     /// Plausible tins.
     pub(crate) fn plausible(&self) -> impl Iterator<Item = Material> {
-        self.drawn.column_iter().map(|at| self.prior.material(at.into_owned().as_slice()))
+        self.drawn.column_iter().map(|at| self.prior.material(at.as_slice()))
+    }
+
+    /// Tins at some coordinates × members, with the finer shapes of the plausible ones.
+    pub(crate) fn plausible_at(&self, at: &DMatrix<f32>) -> impl Iterator<Item = Material> {
+        self.drawn.column_iter().zip(at.column_iter()).map(|(drawn, at)| {
+            let mut whole = drawn.into_owned();
+            whole.iter_mut().zip(at.iter()).for_each(|(whole, at)| *whole = f64::from(*at));
+            self.prior.material(whole.as_slice())
+        })
     }
 }

@@ -21,6 +21,7 @@
 use std::sync::LazyLock;
 
 use nalgebra::{Cholesky, Const, DMatrix, SMatrix, SVector, SymmetricEigen};
+use serde::Serialize;
 use warm_blend_paint::{
     BadPaint, Class, CoatsToHide, Masstone, Material, Optics, Role, SurfaceReflection,
     film::{k_over_s, thick_film},
@@ -73,7 +74,7 @@ pub(crate) type Bands = [f64; BANDS];
 type Square = SMatrix<f64, BANDS, BANDS>;
 
 /// What is written down of a tin, and what its colour was taken from.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 pub struct Facts {
     /// What kind of product it is.
     pub class: Class,

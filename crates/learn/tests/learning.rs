@@ -460,6 +460,23 @@ fn what_no_reading_ties_is_learnt_alone() {
     assert!(same(&whole, 0, &after, 0) && !same(&whole, 4, &after, 4));
 }
 
+/// Whether two ways came to the same shelf, to far less than anybody sees.
+fn alike(one: &Learnt, other: &Learnt) {
+    for (one, other) in one.paints.iter().zip(&other.paints) {
+        let seen = |tin: &Ensemble| lab(&tin.best().masstone());
+        let apart = warm_blend_spectral::difference(seen(one), seen(other)).value();
+        assert!(apart < 0.01, "{apart}");
+        let [one, other] = [one, other].map(|tin| tin.doubt(Light::Bulb).within);
+        assert!((one - other).abs() < 0.02, "{one} {other}");
+    }
+    for (one, other) in one.judged.iter().zip(&other.judged) {
+        assert!(
+            (one.off - other.off).abs() < 0.02 && one.questioned == other.questioned,
+            "{one:?} {other:?}"
+        );
+    }
+}
+
 /// Where there are hundreds of readings, one more is learnt from where the shelf stood: it comes out as if all had been learnt
 /// anew, to far less than anybody sees, and so does taking it away again.
 #[test]
@@ -487,21 +504,6 @@ fn hundreds_of_readings_are_learnt_from_where_they_stood() {
     let names: Vec<u64> = (0..5).collect();
     let (less, more) = (&all[..259], &all[..]);
     let [before, anew] = [less, more].map(|readings| learn_named(&names, &shelf, readings).unwrap());
-    let alike = |one: &Learnt, other: &Learnt| {
-        for (one, other) in one.paints.iter().zip(&other.paints) {
-            let seen = |tin: &Ensemble| lab(&tin.best().masstone());
-            let apart = warm_blend_spectral::difference(seen(one), seen(other)).value();
-            assert!(apart < 0.01, "{apart}");
-            let [one, other] = [one, other].map(|tin| tin.doubt(Light::Bulb).within);
-            assert!((one - other).abs() < 0.02, "{one} {other}");
-        }
-        for (one, other) in one.judged.iter().zip(&other.judged) {
-            assert!(
-                (one.off - other.off).abs() < 0.02 && one.questioned == other.questioned,
-                "{one:?} {other:?}"
-            );
-        }
-    };
     let after = learn_after(&before, &names, &shelf, more).unwrap();
     alike(&after, &anew);
     alike(&learn_after(&after, &names, &shelf, less).unwrap(), &before);
@@ -514,6 +516,99 @@ fn hundreds_of_readings_are_learnt_from_where_they_stood() {
     let anew = learn_named(&names, &shelf, &odd).unwrap();
     assert!(anew.judged[230].questioned);
     alike(&last, &anew);
+}
+
+/// What was learnt and kept is known again to the last digit, as long as nothing else is said; of what is not kept, or was kept of
+/// something else, or is no such thing, all is learnt as if nothing had been kept.
+#[test]
+fn what_was_kept_is_known_again() {
+    use warm_blend_learn::{KeptCircle, learn_after, learn_named};
+    let codes = [WHITE, Srgb::new(38, 50, 74), Srgb::new(120, 40, 36), Srgb::new(60, 92, 70)];
+    let mut shelf: Vec<Facts> = codes.iter().enumerate().map(|(i, code)| facts(*code, i == 0)).collect();
+    // A medium stands in whatever circle it is read in, also before its first paint.
+    shelf.insert(0, Facts { class: Class::GlazingLiquid, masstone: None, ..facts(WHITE, false) });
+    let colour = |l: f64| Lab { l, a: 2.0, b: -9.0 };
+    let mut all = vec![
+        reading(&[(1, 1.0), (2, 1.0)], colour(61.0)),
+        reading(&[(1, 2.0), (2, 1.0)], colour(71.0)),
+        // One that contradicts the others.
+        reading(&[(1, 1.0), (2, 4.0)], Lab { l: 80.0, a: 40.0, b: 40.0 }),
+        reading(&[(3, 3.0), (0, 1.0)], Lab { l: 31.0, a: 36.0, b: 22.0 }),
+    ];
+    let names: Vec<u64> = (0..5).map(|n| u64::MAX - n).collect();
+    let known = learn_named(&names, &shelf, &all).unwrap();
+    assert!(known.judged[2].questioned);
+    let kept: Vec<KeptCircle> =
+        known.worth_keeping().iter().map(|(name, _)| known.kept(*name).unwrap()).collect();
+    // The green tin was never read: it is not worth keeping.
+    assert_eq!(kept.len(), 2);
+    let same = |one: &Learnt, other: &Learnt| {
+        let told = |learnt: &Learnt| {
+            let of =
+                |tin: &Ensemble| (tin.best().clone(), (0..128).map(|m| tin.member(m)).collect::<Vec<_>>());
+            (learnt.paints.iter().map(of).collect::<Vec<_>>(), learnt.judged.clone())
+        };
+        told(one) == told(other)
+    };
+    let recalled = learn_after(&Learnt::recalled(kept.clone()), &names, &shelf, &all).unwrap();
+    assert!(same(&recalled, &known));
+    // It was not learnt anew: what is kept is what is known, whatever it says.
+    let mut judged_otherwise = kept.clone();
+    let at = judged_otherwise.iter().position(|kept| kept.name == names[3]).unwrap();
+    let body = judged_otherwise[at].body.len();
+    judged_otherwise[at].body[body - 1] ^= 1;
+    let otherwise = learn_after(&Learnt::recalled(judged_otherwise), &names, &shelf, &all).unwrap();
+    assert!(!same(&otherwise, &known));
+    // Cut off, filled with nonsense, or of other circles.
+    let spoilt = |spoil: &dyn Fn(&mut KeptCircle)| {
+        let mut kept = kept.clone();
+        kept.iter_mut().for_each(spoil);
+        let learnt = learn_after(&Learnt::recalled(kept), &names, &shelf, &all).unwrap();
+        assert!(same(&learnt, &known));
+    };
+    spoilt(&|kept| kept.body.truncate(kept.body.len() / 2));
+    spoilt(&|kept| kept.body.clear());
+    spoilt(&|kept| kept.body.fill(0xff));
+    spoilt(&|kept| kept.body[..40].fill(0xff));
+    spoilt(&|kept| kept.said[0] ^= 1);
+    spoilt(&|kept| kept.name ^= 3);
+    // A reading more, or another word on a label.
+    all.push(reading(&[(1, 1.0), (2, 2.0)], colour(52.0)));
+    let more = |before: &Learnt| learn_after(before, &names, &shelf, &all).unwrap();
+    let anew = more(&Learnt::default());
+    assert!(same(&more(&Learnt::recalled(kept.clone())), &anew) && !same(&anew, &known));
+    assert!(same(&more(&recalled), &anew));
+    shelf[2].source = Source::Guess;
+    let more = |before: &Learnt| learn_after(before, &names, &shelf, &all).unwrap();
+    assert!(same(&more(&Learnt::recalled(kept)), &more(&Learnt::default())));
+}
+
+/// Of more readings than are kept in memory the first circles are forgotten: they come to the same, only by the long way. And a
+/// tin that a thousand readings know is as well known by the short way as by the long one.
+#[test]
+fn what_was_forgotten_is_learnt_all_the_same() {
+    use warm_blend_learn::{learn_after, learn_named};
+    const EACH: usize = 1100;
+    let codes = [WHITE, Srgb::new(38, 50, 74), Srgb::new(120, 40, 36)];
+    let shelf: Vec<Facts> = (0..6).map(|i| facts(codes[i % 3], i % 3 == 0)).collect();
+    let truth: Vec<Material> =
+        shelf.iter().map(|tin| Material::of(tin.class, tin.masstone, None).unwrap().stronger(0.3)).collect();
+    let read = |n: usize| {
+        let circle = 3 * (n % 2);
+        let of = [
+            (circle + 1 + n / 2 % 2, 1.0 + (n / 3 % 4) as f64),
+            (circle + if n / 4 % 3 == 0 { 2 - n / 2 % 2 } else { 0 }, 1.0 + (n % 5) as f64),
+        ];
+        let stirred: Vec<_> = of.iter().map(|(paint, n)| (parts(*n), &truth[*paint])).collect();
+        let Lab { l, a, b } = lab(&mix(&stirred).unwrap().masstone());
+        reading(&of, Lab { l: l + 0.3 * (n as f64).sin(), a: a + 0.3 * (1.7 * n as f64).cos(), b })
+    };
+    let all: Vec<Reading> = (0..2 * EACH + 5).map(read).collect();
+    let names: Vec<u64> = (0..6).collect();
+    let first = learn_named(&names, &shelf, &all[..2 * EACH]).unwrap();
+    let last = (2 * EACH + 1..=all.len())
+        .fold(first, |known, n| learn_after(&known, &names, &shelf, &all[..n]).unwrap());
+    alike(&last, &learn_named(&names, &shelf, &all).unwrap());
 }
 
 /// Thousands of paints that were read by themselves, or as tints with one white: a matrix of all of them would take 28 GB.

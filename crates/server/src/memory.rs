@@ -14,6 +14,8 @@ use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot, Workshop};
 #[derive(Debug, Clone, Default)]
 pub struct Memory {
     latest: Arc<Mutex<Option<Arc<Remembered>>>>,
+    /// Of what the file held when what was learnt was last written down.
+    written_down: Arc<Mutex<Option<FileState>>>,
     /// Held while it is reckoned.
     reckoning: Arc<Mutex<()>>,
 }
@@ -71,7 +73,7 @@ impl Memory {
         let state = FileState::of(store)?;
         match self.latest() {
             Some(known) if known.state == state => Ok(Now::Known(known)),
-            _ => Ok(Now::Written(Box::new((state, read(store)?)))),
+            known => Ok(Now::Written(Box::new((state, read(store, known.as_deref())?)))),
         }
     }
 
@@ -95,17 +97,26 @@ impl Memory {
         Ok(known)
     }
 
+    /// What was learnt since it was asked for this.
+    pub fn newly_learnt(&self) -> Option<Arc<Remembered>> {
+        let known = self.latest()?;
+        let mut asked = self.written_down.lock().unwrap_or_else(PoisonError::into_inner);
+        (asked.replace(known.state) != Some(known.state)).then_some(known)
+    }
+
     fn latest(&self) -> Option<Arc<Remembered>> {
         self.latest.lock().unwrap_or_else(PoisonError::into_inner).clone()
     }
 }
 
-fn read(store: &Store) -> Result<ShelfDocuments, StoreError> {
+fn read(store: &Store, known: Option<&Remembered>) -> Result<ShelfDocuments, StoreError> {
+    let readings = known.map_or(&[][..], |known| known.shelf.logged());
     Ok(ShelfDocuments {
         tins: store.all_ever()?,
-        readings: store.all()?,
+        readings: store.all_after(readings)?,
         boards: store.all()?,
         workshop: workshop(store)?,
+        learnt: if known.is_none() { store.learnt()? } else { Vec::new() },
     })
 }
 

@@ -128,8 +128,8 @@ impl Workspace {
         self.scale.connect(address);
     }
 
-    /// Sees to it that the file alone holds everything, and no photo that nothing speaks of, as soon as nobody has asked anything
-    /// for a while.
+    /// Sees to it that the file alone holds everything, with what was learnt, and no photo that nothing speaks of, as soon as
+    /// nobody has asked anything for a while.
     pub fn tidy_when_idle(&self) {
         let workspace = self.clone();
         tokio::spawn(async move {
@@ -137,9 +137,18 @@ impl Workspace {
                 workspace.quiet().await;
                 let workspace = workspace.clone();
                 // What fails now is tried again, and fails with words where somebody waits for it.
-                drop(tokio::task::spawn_blocking(move || workspace.store().tidy()).await);
+                drop(tokio::task::spawn_blocking(move || workspace.tidy()).await);
             }
         });
+    }
+
+    fn tidy(&self) -> Result<(), StoreError> {
+        let written = self.memory.newly_learnt().map_or(Ok(()), |known| {
+            let learnt = known.estimate().learnt();
+            let all = learnt.worth_keeping();
+            self.store().keep_learnt(&all, |name| learnt.kept(name))
+        });
+        self.store().tidy().and(written)
     }
 
     /// Makes the marks and the relief that boards are drawn with, so that the first picture comes as soon as the next: once nobody

@@ -8,6 +8,7 @@
 //! | [`Kept`] | a document with its id and revision |
 //! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
 //! | [`Store::log`], [`Store::pots`] | the lines that documents tell of what was done, found by words, kind, piece, paint and day |
+//! | [`Store::learnt`], [`Store::keep_learnt`] | what was learnt of the readings, so that it need not be learnt again |
 //! | [`HistoryEntry`], [`History`] | what undo and redo would do |
 //! | [`Notice`] | what whoever works with the file should know |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
@@ -23,6 +24,7 @@
 mod error;
 mod history;
 mod kinship;
+mod learnt;
 mod log;
 mod log_pages;
 mod migrate;

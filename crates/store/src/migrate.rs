@@ -12,6 +12,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/3-photos.sql")),
     M::up(include_str!("migrations/4-mark.sql")),
     M::up(include_str!("migrations/5-log.sql")),
+    M::up(include_str!("migrations/6-learnt.sql")),
 ];
 
 /// Whether the file is of an older form, or new.

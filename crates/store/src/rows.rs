@@ -15,6 +15,35 @@ pub(crate) fn every<T: Document>(connection: &Connection, only: &str) -> Result<
     rows.map(|row| row?.parse()).collect()
 }
 
+/// The same, where some are known, in the order of their ids: those that are still at their revision are not read again.
+pub(crate) fn every_after<T: Document + Clone>(
+    connection: &Connection,
+    only: &str,
+    known: &[Kept<T>],
+) -> Result<Vec<Kept<T>>, StoreError> {
+    if known.is_empty() {
+        return every(connection, only);
+    }
+    let mut query = connection
+        .prepare_cached(&format!("SELECT id, revision FROM document WHERE kind = ?1 {only} ORDER BY id"))?;
+    let now = query.query_map([T::KIND], |row| Ok((row.get::<_, String>(0)?, row.get::<_, Revision>(1)?)))?;
+    let mut known = known.iter().peekable();
+    let each = now.map(|row| {
+        let (id, revision) = row?;
+        let id = parse_id(&id)?;
+        while known.next_if(|known| known.id < id).is_some() {}
+        match known.next_if(|known| known.id == id && known.revision == revision) {
+            Some(known) => Ok(known.clone()),
+            None => read(connection, id),
+        }
+    });
+    each.collect()
+}
+
+fn parse_id(text: &str) -> Result<Id, StoreError> {
+    text.parse().map_err(|error| StoreError::Damaged(format!("{error}")))
+}
+
 /// Documents of a kind that speak of one.
 pub(crate) fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
     let mut query = connection.prepare_cached(&format!(
@@ -127,7 +156,7 @@ impl Raw {
         let time =
             |text: &str| text.parse::<Timestamp>().map_err(|error| StoreError::Damaged(error.to_string()));
         Ok(Kept {
-            id: self.id.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?,
+            id: parse_id(&self.id)?,
             revision: self.revision,
             removed: self.removed,
             made_at: time(&self.made_at)?,

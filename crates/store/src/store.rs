@@ -9,7 +9,7 @@ use warm_blend_workshop::{Document, Documents, Id, Kept, Revision};
 use crate::history::{self, Direction, History, HistoryEntry};
 use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
-use crate::rows::{current, every, insert, point, put, read, users, verify};
+use crate::rows::{current, every, every_after, insert, point, put, read, users, verify};
 use crate::{Notice, StoreError, kinship};
 
 /// An open workspace file.
@@ -179,6 +179,11 @@ impl Store {
     /// All that are there, in the order they were made.
     pub fn all<T: Document>(&self) -> Result<Vec<Kept<T>>, StoreError> {
         every(&self.connection, "AND removed = 0")
+    }
+
+    /// The same as `all` said before, with what has changed since.
+    pub fn all_after<T: Document + Clone>(&self, known: &[Kept<T>]) -> Result<Vec<Kept<T>>, StoreError> {
+        every_after(&self.connection, "AND removed = 0", known)
     }
 
     /// All that are or were there, in the order they were made.

@@ -1,10 +1,12 @@
 //! The log: found by words, complete through undo, page by page, and filled for files from before there was one.
 
+mod older;
+
 use std::collections::BTreeMap;
 
 use jiff::{SignedDuration, Timestamp};
+use older::set_back;
 use proptest::prelude::*;
-use rusqlite::Connection;
 use tempfile::TempDir;
 use uuid::Uuid;
 use warm_blend_learn::ShelfPaint;
@@ -188,13 +190,7 @@ fn an_older_file_gets_its_log() {
     store.undo(step.change).unwrap();
     let before = all(&store);
     drop(store);
-    let older = Connection::open(&file).unwrap();
-    older
-        .execute_batch(
-            "DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line; PRAGMA user_version = 4;",
-        )
-        .unwrap();
-    drop(older);
+    set_back(&file, 4);
     let store = Store::open(&file).unwrap();
     let told = |lines: Vec<KeptLine>| -> Vec<(String, bool, Timestamp)> {
         lines.into_iter().map(|line| (line.words, line.removed, line.at)).collect()

@@ -1,13 +1,16 @@
 //! Stories of a workspace file.
 
+mod older;
+
 use std::{
     fs,
     path::{Path, PathBuf},
 };
 
+use older::set_back;
 use proptest::prelude::*;
 use tempfile::TempDir;
-use warm_blend_learn::ShelfPaint;
+use warm_blend_learn::{KeptCircle, ShelfPaint};
 use warm_blend_paint::{Class, Component, Masstone, Name, PaintId, SavedMix, WholeParts};
 use warm_blend_store::{ChangeKind, HistoryEntry, Id, Notice, OpenError, Store, StoreError};
 
@@ -242,14 +245,41 @@ fn acts() -> impl Strategy<Value = Vec<Act>> {
     proptest::collection::vec(act, 1..30)
 }
 
+/// What was learnt is kept beside the documents, in place of what was kept before; a file from before takes it, and finds its
+/// documents.
+#[test]
+fn what_was_learnt_is_kept() {
+    let (_folder, file) = folder();
+    let made = Store::open(&file).unwrap().make(paint("oat white")).unwrap();
+    set_back(&file, 5);
+    let mut store = Store::open(&file).unwrap();
+    assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
+    let kept = |name: u64, said: u8| KeptCircle { name, said: [said; 32], body: vec![said; 9] };
+    let mut keep = |all: &[KeptCircle]| {
+        let told: Vec<_> = all.iter().map(|kept| (kept.name, kept.said)).collect();
+        let body = |name| all.iter().find(|kept| kept.name == name).cloned();
+        store.keep_learnt(&told, body).unwrap();
+        let mut there = store.learnt().unwrap();
+        there.sort_by_key(|kept| kept.name);
+        there
+    };
+    let (first, last) = (kept(0, 1), kept(u64::MAX, 2));
+    assert_eq!(keep(&[first.clone(), last.clone()]), [first.clone(), last.clone()]);
+    let changed = kept(u64::MAX, 3);
+    assert_eq!(keep(&[first, changed.clone()]).last(), Some(&changed));
+    assert_eq!(keep(&[changed.clone()]), [changed.clone()]);
+    // What stands there is not written again, whatever it says.
+    store.keep_learnt(&[(changed.name, changed.said)], |_| panic!("written again")).unwrap();
+    drop(store);
+    assert_eq!(Store::open(&file).unwrap().learnt().unwrap(), [changed]);
+}
+
 /// A file from before there were photos takes one; it is there after the file was closed.
 #[test]
 fn an_older_file_takes_photos() {
     let (_folder, file) = folder();
     let made = Store::open(&file).unwrap().make(paint("oat white")).unwrap();
-    let older = rusqlite::Connection::open(&file).unwrap();
-    older.execute_batch("DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line; DROP TABLE mark; DROP TABLE photo; PRAGMA user_version = 2;").unwrap();
-    drop(older);
+    set_back(&file, 2);
     let mut store = Store::open(&file).unwrap();
     assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
     let id = store.keep_photo(b"jpeg").unwrap();
@@ -267,8 +297,14 @@ proptest! {
     fn all_the_way_back_and_forth(acts in acts()) {
         let (_folder, file) = folder();
         let mut store = Store::open(&file).unwrap();
+        let mut known = Vec::new();
         for (n, act) in acts.iter().enumerate() {
             let shelf = store.all::<ShelfPaint>().unwrap();
+            // What was known before, with what has changed since, is what there is.
+            prop_assert_eq!(&store.all_after(&known).unwrap(), &shelf);
+            if n % 3 == 0 {
+                known.clone_from(&shelf);
+            }
             let pick = |i: &usize| shelf.get(*i);
             match act {
                 Act::Make => drop(store.make(paint(&format!("paint {n}"))).unwrap()),
@@ -366,10 +402,7 @@ fn a_damaged_file_of_an_older_form_is_left_as_it_was() {
             store.make(paint(&format!("paint {n}"))).unwrap();
         }
     }
-    let older = rusqlite::Connection::open(&file).unwrap();
-    older.execute_batch("DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line; DROP TABLE mark; PRAGMA user_version = 3; VACUUM;").unwrap();
-    older.pragma_update(None, "journal_mode", "DELETE").unwrap();
-    drop(older);
+    set_back(&file, 3);
     let sound = fs::read(&file).unwrap();
     let page = usize::from(u16::from_be_bytes([sound[16], sound[17]]));
     for n in 1..sound.len() / page {

@@ -122,3 +122,4 @@ pub use refusal::{Checks, Fault, Refusal};
 pub use settings::Workshop;
 pub use shades::{Ladder, LadderOf, LadderRung, MadeRung, PotToShade};
 pub use snapshot::{ShelfDocuments, ShelfSnapshot, house_white};
+pub use warm_blend_learn::{KeptCircle, Said};

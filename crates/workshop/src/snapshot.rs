@@ -6,7 +6,8 @@ use std::sync::Arc;
 use uuid::Uuid;
 use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, learn_hand};
 use warm_blend_learn::{
-    BadTin, Ensemble, Estimate, Judged, LoggedReading, Measured, OfShelf, Reading, ShelfPaint, Shown,
+    BadTin, Ensemble, Estimate, Judged, KeptCircle, LoggedReading, Measured, OfShelf, Reading, ShelfPaint,
+    Shown,
 };
 use warm_blend_paint::{Class, Component, Condition, Millilitres, PaintId, Parts};
 use warm_blend_spectral::Light;
@@ -25,6 +26,8 @@ pub struct ShelfDocuments {
     pub boards: Vec<Kept<BoardReading>>,
     /// The choices of the workshop.
     pub workshop: Kept<Workshop>,
+    /// What was learnt of the readings before; asked for only where nothing is known.
+    pub learnt: Vec<KeptCircle>,
 }
 
 /// The shelf, and what the log says of it.
@@ -57,6 +60,7 @@ struct Learnt {
 impl Learnt {
     fn after(
         before: Option<&Arc<Self>>,
+        kept: Vec<KeptCircle>,
         tins: Vec<OfShelf>,
         read: Vec<Reading<PaintId>>,
         of_boards: Vec<BoardReading>,
@@ -66,7 +70,10 @@ impl Learnt {
         if let Some(before) = before.filter(|before| same(before)) {
             return Ok(Arc::clone(before));
         }
-        let estimate = Estimate::after(before.map(|before| &before.estimate), &tins, &read)?;
+        let estimate = match before {
+            Some(before) => before.estimate.after(&tins, &read)?,
+            None => Estimate::recalled(kept, &tins, &read)?,
+        };
         let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
         let estimate = estimate.strengthened(&taught.strengths);
         Ok(Arc::new(Self { tins, read, of_boards, estimate, hands: taught.hands, judged: taught.judged }))
@@ -76,12 +83,12 @@ impl Learnt {
 impl ShelfSnapshot {
     /// What documents come to. What has not changed since `before` is not learnt anew. Tins were checked when they were kept.
     pub fn of(documents: ShelfDocuments, before: Option<&Self>) -> Result<Self, BadTin> {
-        let ShelfDocuments { tins, readings, boards, workshop } = documents;
+        let ShelfDocuments { tins, readings, boards, workshop, learnt: kept } = documents;
         let house_white = house_white(&workshop.value, &tins);
         let read = readings.iter().map(|kept| kept.value.reading.clone()).collect();
         let of_boards = boards.iter().map(|kept| kept.value.clone()).collect();
         let on_shelf = tins.iter().map(|tin| of_shelf(tin, house_white)).collect();
-        let learnt = Learnt::after(before.map(|before| &before.learnt), on_shelf, read, of_boards)?;
+        let learnt = Learnt::after(before.map(|before| &before.learnt), kept, on_shelf, read, of_boards)?;
         let boards = boards.into_iter().zip(learnt.judged.iter().cloned()).collect();
         let mut by_paint: HashMap<Uuid, Vec<usize>> = HashMap::new();
         for (at, kept) in readings.iter().enumerate() {
@@ -187,6 +194,11 @@ impl ShelfSnapshot {
     /// Readings of boards, with how they stand to the rest.
     pub fn boards(&self) -> &[(Kept<BoardReading>, Option<BoardJudgement>)] {
         &self.boards
+    }
+
+    /// All readings in the order of the log.
+    pub fn logged(&self) -> &[Kept<LoggedReading>] {
+        &self.readings
     }
 
     /// All readings with how they stand to the rest.

@@ -34,8 +34,8 @@ impl System<'_> {
         let known = before.off.len();
         let left_out = [&before.left_out, &forced[known..]].concat();
         let (here, factor) = self.settle_again(before, &left_out)?;
-        let noises = self.noises(&here, Some((&before.here, &before.noises)));
-        let spread = self.spread(&factor, &noises, &left_out);
+        let noises = self.noises(&here, &left_out, Some((&before.here, &before.noises)));
+        let spread = self.spread(&factor, &noises);
         let alike: Vec<bool> = (0..self.tins.len())
             .map(|paint| self.alike(&before.forms[paint], &here, &spread, paint))
             .collect();

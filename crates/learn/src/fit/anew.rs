@@ -11,8 +11,8 @@ impl System<'_> {
         let mut let_back = false;
         loop {
             let factor = self.settle(&mut here, &left_out);
-            let noises = self.noises(&here, None);
-            let spread = self.spread(&factor, &noises, &left_out);
+            let noises = self.noises(&here, &left_out, None);
+            let spread = self.spread(&factor, &noises);
             let off = self.off(&here, &factor, &spread, &left_out, |_| None);
             let all = 0..self.readings.len();
             let odd = all.clone().filter(|i| self.is_odd(*i, &off, &left_out));

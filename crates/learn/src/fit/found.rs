@@ -5,7 +5,7 @@ use std::sync::Arc;
 use nalgebra::DMatrix;
 
 use super::{
-    plausible::Noise,
+    plausible::Noises,
     remembered::{MANY, Remembered},
     system::{Here, System},
 };
@@ -34,16 +34,16 @@ impl System<'_> {
         &self,
         here: Here,
         factor: &Factor,
-        noises: Vec<Noise>,
+        noises: Noises,
         mut spread: Vec<DMatrix<f64>>,
         off: Vec<f64>,
         left_out: Vec<bool>,
         before: Option<(&Remembered, &[bool])>,
     ) -> Fit {
         let forms = self.forms(&here, &spread, before.map(|(before, alike)| (&*before.forms, alike)));
-        let was = before.map(|(before, _)| (&*before.forms, &*before.pulls));
+        let was = before.map(|(before, _)| (&*before.forms, &before.pulls));
         let pulls = self.pulls(&here, &forms, &left_out, was);
-        self.straighten(factor, &mut spread, &pulls, &left_out);
+        self.straighten(factor, &mut spread, &pulls);
         let best: Vec<_> = (0..self.tins.len()).map(|paint| self.of_paint(&here.theta, paint)).collect();
         for (best, spread) in best.iter().zip(&mut spread) {
             for mut member in spread.column_iter_mut() {

@@ -10,7 +10,6 @@ use crate::{
     crowd::Crowd,
     draws::{self, HALF},
     factor::Factor,
-    residual::WhitenedResidual,
 };
 
 /// How far a plausible tin is brought back at most, in standard deviations of the first guess: from further off a straight
@@ -27,32 +26,56 @@ pub(super) struct Forms {
     crowd: Crowd,
 }
 
-/// The chances of a reading, and what they say of its paints.
-#[derive(Debug, Clone)]
-pub(super) struct Noise {
-    drawn: Arc<DMatrix<f64>>,
-    said: Said,
+/// What readings say of their paints on each of many shelves, and all of it together.
+#[derive(Debug)]
+pub(super) struct SaidOfAll {
+    /// By reading.
+    each: Vec<Said>,
+    sum: DMatrix<f64>,
 }
 
-impl Noise {
-    fn of(sight: &WhitenedResidual, drawn: Arc<DMatrix<f64>>) -> Self {
-        Self { said: Arc::new(sight.slope.tr_mul(&*drawn).cast()), drawn }
-    }
+/// The chances of readings, and what they say.
+#[derive(Debug)]
+pub(super) struct Noises {
+    /// By reading: what was drawn.
+    drawn: Vec<Arc<DMatrix<f64>>>,
+    said: SaidOfAll,
 }
 
 impl System<'_> {
+    /// All of what readings say; of those that say what they said before it stays in the sum.
+    fn said_of_all(
+        &self,
+        members: usize,
+        each: Vec<Said>,
+        left_out: &[bool],
+        before: Option<&SaidOfAll>,
+    ) -> SaidOfAll {
+        let sum = self.gather(members, &each, left_out, before.map(|before| (&before.sum, &*before.each)));
+        SaidOfAll { each, sum }
+    }
+
     /// What the chances of each reading say of its paints: of those that were looked at before as they are now, what they said.
-    pub fn noises(&self, here: &Here, before: Option<(&Here, &[Noise])>) -> Vec<Noise> {
+    /// Those that counted `before` count now.
+    pub fn noises(&self, here: &Here, left_out: &[bool], before: Option<(&Here, &Noises)>) -> Noises {
         let said = |reading: usize| {
             let sight = &here.sights[reading];
-            let known = before.and_then(|(was, noises)| Some((was.sights.get(reading)?, &noises[reading])));
-            match known {
-                Some((was, noise)) if Arc::ptr_eq(was, sight) => noise.clone(),
-                Some((_, noise)) => Noise::of(sight, Arc::clone(&noise.drawn)),
-                None => Noise::of(sight, draws::half(self.chances[reading], sight.residual.len()).into()),
-            }
+            let known = before.and_then(|(was, noises)| {
+                Some((was.sights.get(reading)?, &noises.drawn[reading], &noises.said.each[reading]))
+            });
+            let drawn = match known {
+                Some((was, drawn, said)) if Arc::ptr_eq(was, sight) => {
+                    return (Arc::clone(drawn), Arc::clone(said));
+                }
+                Some((_, drawn, _)) => Arc::clone(drawn),
+                None => draws::half(self.chances[reading], sight.residual.len()).into(),
+            };
+            let said = Arc::new(sight.slope.tr_mul(&*drawn).cast());
+            (drawn, said)
         };
-        (0..self.readings.len()).into_par_iter().map(said).collect()
+        let (drawn, said) = (0..self.readings.len()).into_par_iter().map(said).unzip();
+        let said = self.said_of_all(HALF, said, left_out, before.map(|(_, before)| &before.said));
+        Noises { drawn, said }
     }
 
     /// What is still unknown, as draws: by paint, coordinates × members.
@@ -60,17 +83,15 @@ impl System<'_> {
     /// Each is a draw of the first guess that was taught by the same readings with a draw of their noise, A⁻¹(n + Jᵀε)
     /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
     /// come in, and is as it was where none tells of it.
-    pub fn spread(&self, factor: &Factor, noises: &[Noise], left_out: &[bool]) -> Vec<DMatrix<f64>> {
-        let mut around = DMatrix::zeros(self.places.unknowns, HALF);
+    pub fn spread(&self, factor: &Factor, noises: &Noises) -> Vec<DMatrix<f64>> {
+        let mut around = noises.said.sum.clone();
         let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn.clone()).collect();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
             if let Some(at) = at {
                 let each = (self.places.each, HALF);
-                around.view_mut((*at, 0), each).copy_from(&own.view((0, 0), each));
+                around.view_mut((*at, 0), each).zip_apply(&own.view((0, 0), each), |sum, own| *sum += own);
             }
         }
-        let said: Vec<Said> = noises.iter().map(|noise| Arc::clone(&noise.said)).collect();
-        self.gather(&mut around, &said, left_out);
         let drawn = factor.solve_all(around);
         for (own, at) in by_paint.iter_mut().zip(&self.places.at) {
             if let Some(at) = at {
@@ -115,13 +136,13 @@ impl System<'_> {
         here: &Here,
         forms: &[Arc<Forms>],
         left_out: &[bool],
-        before: Option<(&[Arc<Forms>], &[Said])>,
-    ) -> Vec<Said> {
+        before: Option<(&[Arc<Forms>], &SaidOfAll)>,
+    ) -> SaidOfAll {
         let each = self.places.each;
         let pull = |reading: usize| {
             let of = &self.readings[reading].of;
             if let Some((was, pulls)) = before
-                && let Some(pull) = pulls.get(reading)
+                && let Some(pull) = pulls.each.get(reading)
                 && of.iter().all(|(paint, _)| Arc::ptr_eq(&was[*paint], &forms[*paint]))
             {
                 return Arc::clone(pull);
@@ -144,7 +165,8 @@ impl System<'_> {
             }
             Arc::new((sight.slope.transpose() * bent * -1.0).cast())
         };
-        (0..self.readings.len()).into_par_iter().map(pull).collect()
+        let pulls = (0..self.readings.len()).into_par_iter().map(pull).collect();
+        self.said_of_all(draws::MEMBERS, pulls, left_out, before.map(|(_, before)| before))
     }
 
     /// Brings each plausible shelf back to what was read.
@@ -153,17 +175,9 @@ impl System<'_> {
     /// lines. What a shelf would read beyond that, q = g(θ + δ) − g(θ) − Jδ, is chance that the readings have
     /// already ruled out: the least step that takes it back is −A⁻¹Jᵀq (a step of randomised maximum likelihood:
     /// D. S. Oliver, N. He and A. C. Reynolds, *ECMOR V* (1996)).
-    pub fn straighten(
-        &self,
-        factor: &Factor,
-        spread: &mut [DMatrix<f64>],
-        pulls: &[Said],
-        left_out: &[bool],
-    ) {
+    pub fn straighten(&self, factor: &Factor, spread: &mut [DMatrix<f64>], pulls: &SaidOfAll) {
         let each = self.places.each;
-        let mut downhill = DMatrix::zeros(self.places.unknowns, draws::MEMBERS);
-        self.gather(&mut downhill, pulls, left_out);
-        let back = factor.solve_all(downhill);
+        let back = factor.solve_all(pulls.sum.clone());
         for (own, at) in spread.iter_mut().zip(&self.places.at) {
             if let Some(at) = at {
                 for (m, mut own) in own.column_iter_mut().enumerate() {

@@ -3,8 +3,8 @@
 use std::sync::Arc;
 
 use super::{
-    plausible::{Forms, Noise},
-    system::{Here, Places, Said},
+    plausible::{Forms, Noises, SaidOfAll},
+    system::{Here, Places},
 };
 use crate::factor::Pattern;
 
@@ -17,9 +17,9 @@ pub(crate) struct Remembered {
     pub(super) places: Places,
     pub(super) pattern: Arc<Pattern>,
     pub(super) here: Here,
+    pub(super) noises: Noises,
+    pub(super) pulls: SaidOfAll,
     /// By reading.
-    pub(super) noises: Vec<Noise>,
-    pub(super) pulls: Vec<Said>,
     pub(super) off: Vec<f64>,
     pub(super) left_out: Vec<bool>,
     /// By paint.

@@ -221,19 +221,38 @@ impl<'a> System<'a> {
         matrix.factor().or_else(|| self.pattern.identity().factor()).unwrap_or_else(Factor::of_nothing)
     }
 
-    /// Adds up what readings say of the coordinates, member by member.
-    pub fn gather(&self, sum: &mut DMatrix<f64>, of_readings: &[Said], left_out: &[bool]) {
-        let each = self.places.each;
-        let members = sum.as_mut_slice().par_chunks_mut(self.places.unknowns.max(1)).enumerate();
-        members.for_each(|(m, sum)| {
-            for ((reading, pull), _) in self.kept(of_readings, left_out) {
-                let said = pull.column(m);
+    /// What readings say of the coordinates, added up member by member. Where the sum of `before` is known, only what is said
+    /// otherwise since.
+    pub fn gather(
+        &self,
+        members: usize,
+        of_readings: &[Said],
+        left_out: &[bool],
+        before: Option<(&DMatrix<f64>, &[Said])>,
+    ) -> DMatrix<f64> {
+        let (each, unknowns) = (self.places.each, self.places.unknowns);
+        let mut sum = before.map_or_else(|| DMatrix::zeros(unknowns, members), |(sum, _)| sum.clone());
+        let was = |reading: usize| before.and_then(|(_, was)| was.get(reading));
+        let news: Vec<_> = (0..self.readings.len())
+            .filter(|reading| !left_out[*reading])
+            .map(|reading| (&self.readings[reading], &of_readings[reading], was(reading)))
+            .filter(|(_, now, was)| was.is_none_or(|was| !Arc::ptr_eq(now, was)))
+            .collect();
+        let columns = sum.as_mut_slice().par_chunks_mut(unknowns.max(1)).enumerate();
+        columns.for_each(|(m, sum)| {
+            let mut add = |reading: &Reading, said: &Said, sign: f64| {
+                let said = said.column(m);
                 for (column, at, _) in self.fitted(reading) {
                     for (sum, said) in sum[at..at + each].iter_mut().zip(&said.as_slice()[column..]) {
-                        *sum += f64::from(*said);
+                        *sum += sign * f64::from(*said);
                     }
                 }
+            };
+            for (reading, now, was) in &news {
+                was.iter().for_each(|was| add(reading, was, -1.0));
+                add(reading, now, 1.0);
             }
         });
+        sum
     }
 }

@@ -325,6 +325,57 @@ async fn the_file_alone_holds_everything_when_nobody_writes() {
     drop(again);
 }
 
+/// What was learnt is written down when nobody asks anything; a killed program, and one whose notes were spoilt, knows the same.
+#[tokio::test]
+async fn what_was_learnt_outlives_the_program() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("workspace.db");
+    let get = async |running: &Running, path: &str| -> Value {
+        reqwest::get(format!("{}/api/{path}", running.base)).await.unwrap().json().await.unwrap()
+    };
+    let client = reqwest::Client::new();
+    let post = async |running: &Running, path: &str, body: Value| -> Value {
+        let request = client.post(format!("{}/api/{path}", running.base));
+        let request = request.header("content-type", "application/json").body(body.to_string());
+        request.send().await.unwrap().error_for_status().unwrap().json().await.unwrap()
+    };
+    let told = async |running: &Running| [get(running, "paints").await, get(running, "readings").await];
+    let mut running = serve(&file);
+    let mut tins = Vec::new();
+    for (name, hex) in [("salt", "#eceae2"), ("tar", "#2a2b2e")] {
+        tins.push(
+            post(&running, "paints", json!({"name": name, "class": "chalk", "colour": {"hex": hex}})).await,
+        );
+    }
+    let of = json!([{"paint": tins[0]["id"], "parts": 3}, {"paint": tins[1]["id"], "parts": 1}]);
+    post(&running, "readings", json!({"of": of, "thick": {"lab": [62.0, -0.5, 0.0]}})).await;
+    let known = told(&running).await;
+    let kept = || Store::open(&file).unwrap().learnt().unwrap();
+    for _ in 0..200 {
+        if !kept().is_empty() {
+            break;
+        }
+        tokio::time::sleep(Duration::from_millis(50)).await;
+    }
+    running.child.kill().unwrap();
+    running.child.wait().unwrap();
+    let [circle] = kept().try_into().unwrap();
+    assert_eq!(told(&serve(&file)).await, known);
+    // It is what was kept that is told: with another judgement in it, the reading is told of otherwise.
+    let spoil = |at: usize, byte: u8| {
+        let mut spoilt = circle.clone();
+        spoilt.body[at] ^= byte;
+        let mut store = Store::open(&file).unwrap();
+        store.keep_learnt(&[], |_| None).unwrap();
+        store.keep_learnt(&[(spoilt.name, spoilt.said)], |_| Some(spoilt.clone())).unwrap();
+    };
+    spoil(circle.body.len() - 2, 0x10);
+    assert_ne!(told(&serve(&file)).await[1], known[1]);
+    // What is no such thing any more is learnt again.
+    spoil(0, 0xff);
+    assert_eq!(told(&serve(&file)).await, known);
+}
+
 /// A connection costs its buffers, not a copy of the routes and their description.
 #[tokio::test]
 #[cfg(target_os = "linux")]

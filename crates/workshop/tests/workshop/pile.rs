@@ -81,6 +81,7 @@ impl Pile {
             readings: self.all(),
             boards: self.all(),
             workshop: self.workshop(),
+            learnt: Vec::new(),
         };
         ShelfSnapshot::of(documents, before).unwrap()
     }

@@ -1,0 +1,136 @@
+//! What the readings say of the shelf, circle by circle.
+
+use std::collections::HashMap;
+use std::sync::Arc;
+
+use rayon::prelude::*;
+
+use crate::circle::circles;
+use crate::ensemble::Ensemble;
+use crate::judged::Judged;
+use crate::kept::{KeptCircle, Said};
+pub use crate::of_circle::BadTin;
+use crate::of_circle::{Found, Keep, OfCircle};
+use crate::prior::Facts;
+use crate::reading::Reading;
+
+/// From how many circles on what their tins may be is no longer kept once it was drawn.
+const MOST_KEPT: usize = 500;
+
+/// How many readings are kept in memory as they were fitted, about 35 kB each.
+const MOST_REMEMBERED: usize = 2000;
+
+/// What the readings say of the shelf.
+#[derive(Debug, Clone, Default)]
+pub struct Learnt {
+    /// By paint.
+    pub paints: Vec<Ensemble>,
+    /// By reading.
+    pub judged: Vec<Judged>,
+    /// What was learnt of each circle of paints, by its name.
+    circles: HashMap<u64, Arc<OfCircle>>,
+    /// What was kept of each, as long as nobody has asked for it.
+    recalled: HashMap<u64, KeptCircle>,
+}
+
+impl Learnt {
+    fn found(&self) -> Found<'_> {
+        let all = self.circles.values().flat_map(|circle| &circle.found);
+        all.map(|found| (found.0.label.name, found)).collect()
+    }
+
+    /// What was kept: nothing is known by it until somebody asks of the same tins and readings.
+    pub fn recalled(kept: impl IntoIterator<Item = KeptCircle>) -> Self {
+        let recalled = kept.into_iter().map(|kept| (kept.name, kept)).collect();
+        Self { recalled, ..Self::default() }
+    }
+
+    /// What is worth keeping, and what each was learnt from: circles that took learning.
+    pub fn worth_keeping(&self) -> Vec<(u64, Said)> {
+        let fitted = self.circles.iter().filter(|(_, circle)| !circle.found.is_empty());
+        fitted.filter_map(|(name, circle)| Some((*name, circle.told()?))).collect()
+    }
+
+    /// One of them as it is kept.
+    pub fn kept(&self, name: u64) -> Option<KeptCircle> {
+        self.circles.get(&name)?.kept(name)
+    }
+}
+
+/// The most probable shelf. Tins are told apart by their places: see [`learn_named`].
+pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
+    let names: Vec<u64> = (0..paints.len() as u64).collect();
+    learn_named(&names, paints, readings)
+}
+
+/// The same of tins with names, one for each. Whatever is not known of a tin is drawn by its name: other tins may come and
+/// go, and what no reading ties to them stays as it is to the last digit.
+pub fn learn_named(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
+    learn_after(&Learnt::default(), names, paints, readings)
+}
+
+/// The same, where `before` was learnt of a shelf that may be much like it: what nothing new is said of is not learnt anew, and
+/// stays to the last digit; what is said of hundreds of times is found again from where it stood, to a few thousandths of what
+/// was not known.
+pub fn learn_after(
+    before: &Learnt,
+    names: &[u64],
+    paints: &[Facts],
+    readings: &[Reading],
+) -> Result<Learnt, BadTin> {
+    let circles = circles(names, paints, readings);
+    let near = before.found();
+    // By circle: what was known of it, and whether nothing else is said of it now.
+    let known = circles.iter().map(|circle| {
+        let known = before.circles.get(&circle.name);
+        (known, known.is_some_and(|known| known.said == circle.said))
+    });
+    let known: Vec<(Option<&Arc<OfCircle>>, bool)> = known.collect();
+    let anew = circles.iter().zip(&known).filter(|(_, (_, stays))| !stays);
+    let readings_anew: usize = anew.map(|(circle, _)| circle.said.readings.len()).sum();
+    let keep = Keep { draws: circles.len() <= MOST_KEPT, fits: readings_anew <= MOST_REMEMBERED };
+    let learnt = circles
+        .par_iter()
+        .zip(&known)
+        .map(|(circle, (known, stays))| match known {
+            Some(known) if *stays => Ok(Arc::clone(known)),
+            _ => {
+                let kept = before.recalled.get(&circle.name);
+                let recalled = kept.and_then(|kept| OfCircle::recall(circle, kept)).map(Ok);
+                let learnt =
+                    recalled.unwrap_or_else(|| OfCircle::learn(circle, keep, known.map(Arc::as_ref), &near));
+                learnt.map(Arc::new)
+            }
+        })
+        .collect::<Result<Vec<_>, _>>()?;
+    let (stay, anew): (Vec<_>, Vec<_>) = learnt.iter().zip(&known).partition(|(_, (_, stays))| *stays);
+    make_room(anew.into_iter().chain(stay).map(|(learnt, _)| learnt.as_ref()));
+    let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
+    let mut judged = vec![Judged::default(); readings.len()];
+    for (circle, learnt) in circles.iter().zip(&learnt) {
+        for (paint, known) in circle.paints.iter().zip(&learnt.paints) {
+            by_paint[*paint] = Some(known.clone());
+        }
+        for (at, how) in circle.of_readings.iter().zip(&learnt.judged) {
+            judged[*at] = how.clone();
+        }
+    }
+    let circles = circles.iter().map(|circle| circle.name).zip(learnt).collect();
+    // Every paint stands in a circle.
+    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles, recalled: HashMap::new() })
+}
+
+/// Forgets what readings to come would be learnt from where there is too much of it, of the last circles first: then they are
+/// learnt as before, only slower.
+fn make_room<'a>(circles: impl Iterator<Item = &'a OfCircle>) {
+    let mut room = MOST_REMEMBERED;
+    for circle in circles {
+        let mut memory = circle.memory();
+        if memory.is_some() {
+            match room.checked_sub(circle.said.readings.len()) {
+                Some(left) => room = left,
+                None => *memory = None,
+            }
+        }
+    }
+}

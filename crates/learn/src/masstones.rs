@@ -1,0 +1,82 @@
+//! Spectra of masstones, which take the place of the colours that are written down.
+
+use warm_blend_spectral::{Reflectance, difference};
+
+use crate::prior::Facts;
+use crate::reading::{Measured, Reading};
+
+/// From how many standard deviations a spectrum is not believed against the colour that was written down.
+pub(crate) const OUTLIER_SD: f64 = 3.0;
+
+/// Spectra of masstones, which take the place of the colours that are written down.
+pub(crate) struct Bases {
+    /// By paint.
+    pub spectra: Vec<Option<Reflectance>>,
+    /// By reading: a masstone spectrum's distance from the colour written down, in standard deviations.
+    pub odd: Vec<Option<f64>>,
+    /// By reading: used as a base or not believed, so not fitted.
+    pub not_fitted: Vec<bool>,
+}
+
+impl Bases {
+    pub fn of(paints: &[Facts], readings: &[Reading]) -> Self {
+        let mut found: Vec<Vec<usize>> = vec![Vec::new(); paints.len()];
+        let mut odd: Vec<Option<f64>> = readings
+            .iter()
+            .enumerate()
+            .map(|(at, reading)| {
+                let (paint, curve) = reading.masstone_spectrum()?;
+                let facts = &paints[*paint];
+                let stated = facts.masstone.filter(|_| !facts.class.is_medium() && !reading.sure);
+                let off = stated.map_or(0.0, |stated| {
+                    let noise = facts.source.off().hypot(reading.source.off());
+                    difference(stated.lab(), Measured::Spectrum(*curve).lab()).value() / noise
+                });
+                if off <= OUTLIER_SD {
+                    found[*paint].push(at);
+                }
+                Some(off)
+            })
+            .collect();
+        let curves = |of: &[usize]| -> Vec<&Reflectance> {
+            of.iter().filter_map(|at| readings[*at].masstone_spectrum()).map(|(_, curve)| curve).collect()
+        };
+        let mean = |curves: Vec<&Reflectance>| {
+            let n = curves.len() as f64;
+            (n > 0.0).then(|| {
+                Reflectance::from_fn(|i| curves.iter().map(|curve| curve.bands()[i]).sum::<f64>() / n)
+            })
+        };
+        for of_paint in &mut found {
+            // Against each other: the one farthest from the rest is asked about, of two the later.
+            while let Some((place, off)) = farthest(readings, of_paint, &|of| mean(curves(of))) {
+                odd[of_paint.remove(place)] = Some(off);
+            }
+        }
+        let not_fitted = odd.iter().map(Option::is_some).collect();
+        Self { spectra: found.iter().map(|of| mean(curves(of))).collect(), odd, not_fitted }
+    }
+}
+
+/// Of spectra of one masstone that one which lies farthest from the mean of the others, if that is further than chance
+/// explains: its place in the list, and how far, in standard deviations. What the painter is sure of is never it.
+fn farthest(
+    readings: &[Reading],
+    of: &[usize],
+    mean: &dyn Fn(&[usize]) -> Option<Reflectance>,
+) -> Option<(usize, f64)> {
+    let off = |place: usize| {
+        let others: Vec<usize> =
+            of.iter().enumerate().filter(|(i, _)| *i != place).map(|(_, at)| *at).collect();
+        let noise = |at: usize| readings[at].source.off();
+        let of_mean = others.iter().map(|at| noise(*at).powi(2)).sum::<f64>().sqrt() / others.len() as f64;
+        let (rest, own) = (mean(&others)?, mean(&of[place..=place])?);
+        let lab = |curve| Measured::Spectrum(curve).lab();
+        Some(difference(lab(own), lab(rest)).value() / noise(of[place]).hypot(of_mean))
+    };
+    (0..of.len())
+        .filter(|place| !readings[of[*place]].sure)
+        .filter_map(|place| Some((place, off(place)?)))
+        .filter(|(_, off)| *off > OUTLIER_SD)
+        .max_by(|one, other| one.1.total_cmp(&other.1))
+}

@@ -1,0 +1,185 @@
+//! What is learnt of one circle of paints.
+
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
+
+use nalgebra::DMatrix;
+use rayon::prelude::*;
+use warm_blend_paint::BadPaint;
+use warm_blend_spectral::{Lab, Light, Reflectance};
+
+use crate::circle::{Circle, CircleData};
+use crate::draws::MEMBERS;
+use crate::ensemble::Ensemble;
+use crate::first_guess::{FirstGuess, Label};
+use crate::fit::{self, MANY, Remembered};
+use crate::judged::Judged;
+use crate::kept::{self, KeptCircle, Said};
+use crate::masstones::{Bases, OUTLIER_SD};
+
+/// A paint whose tin says too little.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("{error}")]
+pub struct BadTin {
+    /// Its place in the list.
+    pub paint: usize,
+    /// What is wrong.
+    pub error: BadPaint,
+}
+
+/// Tins that readings were fitted to, by their names: what was guessed first of each, and where it was found.
+pub(crate) type Found<'a> = HashMap<u64, &'a (Arc<FirstGuess>, Vec<f64>)>;
+
+/// What was said of a circle, and what was learnt.
+#[derive(Debug)]
+pub(crate) struct OfCircle {
+    pub said: CircleData,
+    /// Stands for it, once somebody has asked.
+    told: OnceLock<Option<Said>>,
+    /// By paint, where readings were fitted: what was guessed first, and where it was found.
+    pub found: Vec<(Arc<FirstGuess>, Vec<f64>)>,
+    pub paints: Vec<Ensemble>,
+    pub judged: Vec<Judged>,
+    /// What readings to come are learnt from, where there are many.
+    remembered: Mutex<Option<Arc<Remembered>>>,
+}
+
+impl OfCircle {
+    /// What a few more readings of the same tins are learnt from.
+    fn remembered(&self, said: &CircleData, guesses: &[Arc<FirstGuess>]) -> Option<Arc<Remembered>> {
+        let same = self.found.iter().map(|(guess, _)| guess);
+        let same =
+            same.len() == guesses.len() && same.zip(guesses).all(|(one, other)| Arc::ptr_eq(one, other));
+        let remembered = self.memory().clone();
+        remembered.filter(|_| same && said.readings.starts_with(&self.said.readings))
+    }
+
+    pub fn memory(&self) -> MutexGuard<'_, Option<Arc<Remembered>>> {
+        self.remembered.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+/// What is kept in memory of circles that are learnt.
+#[derive(Clone, Copy)]
+pub(crate) struct Keep {
+    /// What unread tins may be, once it was drawn.
+    pub draws: bool,
+    /// What readings to come are learnt from.
+    pub fits: bool,
+}
+
+impl OfCircle {
+    pub fn learn(circle: &Circle, keep: Keep, known: Option<&Self>, near: &Found) -> Result<Self, BadTin> {
+        let bases = Bases::of(&circle.said.facts, &circle.said.readings);
+        if bases.not_fitted.iter().all(|out| *out) {
+            Self::unread(circle, bases, keep.draws)
+        } else {
+            Self::fit(circle, bases, keep.fits, known, near)
+        }
+    }
+
+    /// A circle that has nothing to be fitted to: a tin with spectra of its masstone, or with no reading at all.
+    fn unread(circle: &Circle, bases: Bases, kept: bool) -> Result<Self, BadTin> {
+        let CircleData { names, facts, readings } = &circle.said;
+        let tins = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints);
+        let paints = tins
+            .map(|(((name, facts), base), paint)| {
+                let label = Label { name: *name, facts: *facts, base };
+                Ensemble::unread(label, kept).map_err(|error| BadTin { paint: *paint, error })
+            })
+            .collect::<Result<Vec<_>, _>>()?;
+        let judged = readings.iter().zip(&bases.odd).map(|(reading, odd)| {
+            let predicted = |(paint, _): &(usize, _)| paints[*paint].best().seen_lab(Light::Daylight);
+            let predicted: Vec<Lab> = reading.of.iter().map(predicted).collect();
+            Judged::of(reading, predicted, odd.is_some_and(|odd| odd > OUTLIER_SD), odd.unwrap_or(0.0))
+        });
+        let (judged, found) = (judged.collect(), Vec::new());
+        let (said, told) = (circle.said.clone(), OnceLock::new());
+        Ok(Self { said, told, found, paints, judged, remembered: Mutex::default() })
+    }
+
+    /// What is guessed first of each tin; one whose label is that of before is not guessed anew.
+    fn guesses(
+        circle: &Circle,
+        spectra: Vec<Option<Reflectance>>,
+        near: &Found,
+    ) -> Result<Vec<Arc<FirstGuess>>, BadTin> {
+        let CircleData { names, facts, .. } = &circle.said;
+        let tins: Vec<_> = names.iter().zip(facts).zip(spectra).zip(&circle.paints).collect();
+        let guesses = tins.into_par_iter().map(|(((name, facts), base), paint)| {
+            let label = Label { name: *name, facts: *facts, base };
+            match near.get(name).filter(|(guess, _)| guess.label == label) {
+                Some((guess, _)) => Ok(Arc::clone(guess)),
+                None => FirstGuess::of(label).map(Arc::new).map_err(|error| BadTin { paint: *paint, error }),
+            }
+        });
+        guesses.collect()
+    }
+
+    fn fit(
+        circle: &Circle,
+        bases: Bases,
+        keep: bool,
+        known: Option<&Self>,
+        near: &Found,
+    ) -> Result<Self, BadTin> {
+        let CircleData { names, readings, .. } = &circle.said;
+        let guesses = Self::guesses(circle, bases.spectra, near)?;
+        // A short way is not worth that its end hangs, however little, on where it began.
+        let stood = |name| near.get(name).filter(|_| readings.len() >= MANY).map(|(_, at)| at.as_slice());
+        let near: Vec<Option<&[f64]>> = names.iter().map(stood).collect();
+        let before = known.and_then(|known| known.remembered(&circle.said, &guesses));
+        let fit = fit::fit(&guesses, readings, bases.not_fitted, before.as_deref(), &near);
+        let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
+            let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
+            Judged::of(reading, sight.predicted(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
+        });
+        let judged = judged.collect();
+        let paints = guesses.iter().zip(fit.best.iter().zip(fit.members));
+        let paints = paints.map(|(guess, (best, members))| {
+            Ensemble::fitted(guess, best, members.rows(0, best.len()).map(|at| at as f32))
+        });
+        let paints = paints.collect();
+        let found = guesses.into_iter().zip(fit.best).collect();
+        let remembered = Mutex::new(fit.remembered.filter(|_| keep).map(Arc::new));
+        let (said, told) = (circle.said.clone(), OnceLock::new());
+        Ok(Self { said, told, found, paints, judged, remembered })
+    }
+
+    /// Stands for all that was said of it.
+    pub fn told(&self) -> Option<Said> {
+        *self.told.get_or_init(|| kept::told(&self.said))
+    }
+
+    /// As it is kept under its name.
+    pub fn kept(&self, name: u64) -> Option<KeptCircle> {
+        let found = self.found.iter().zip(&self.paints);
+        let found = found.map(|((_, best), paint)| (best.clone(), paint.coordinates().to_vec())).collect();
+        KeptCircle::of(name, self.told()?, found, &self.judged)
+    }
+
+    /// What was learnt of a circle, where that is what was kept.
+    pub fn recall(circle: &Circle, kept: &KeptCircle) -> Option<Self> {
+        let told = kept::told(&circle.said).filter(|told| *told == kept.said)?;
+        let (found, judged) = kept.open()?;
+        let bases = Bases::of(&circle.said.facts, &circle.said.readings);
+        let guesses = Self::guesses(circle, bases.spectra, &Found::new()).ok()?;
+        if found.len() != guesses.len() || judged.len() != circle.said.readings.len() {
+            return None;
+        }
+        let known = guesses.into_par_iter().zip(found).map(|(guess, (best, members))| {
+            let dimensions = guess.prior.dimensions();
+            let fits = best.len() == dimensions
+                && members.len() == dimensions * MEMBERS
+                && best.iter().all(|at| at.is_finite())
+                && members.iter().all(|at| at.is_finite());
+            fits.then(|| {
+                let members = DMatrix::from_vec(dimensions, MEMBERS, members);
+                (Ensemble::fitted(&guess, &best, members), (guess, best))
+            })
+        });
+        let (paints, found) = known.collect::<Option<Vec<_>>>()?.into_iter().unzip();
+        let (said, told) = (circle.said.clone(), Some(told).into());
+        Some(Self { said, told, found, paints, judged, remembered: Mutex::default() })
+    }
+}

@@ -1,0 +1,49 @@
+//! What was learnt of the readings, kept beside them: a copy of what can be learnt again.
+
+use std::collections::HashMap;
+
+use rusqlite::params;
+use warm_blend_workshop::{KeptCircle, Said};
+
+use crate::{Store, StoreError};
+
+impl Store {
+    /// What was learnt of each circle of paints when somebody last had the time to write it down.
+    pub fn learnt(&self) -> Result<Vec<KeptCircle>, StoreError> {
+        let mut query = self.connection.prepare_cached("SELECT circle, said, body FROM learnt")?;
+        let rows = query.query_map([], |row| {
+            let name: i64 = row.get(0)?;
+            Ok(KeptCircle { name: name as u64, said: row.get(1)?, body: row.get(2)? })
+        })?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// Keeps what was learnt in place of what is there: `all` names each circle with what it was learnt from, `body` tells of
+    /// one. What stands there already is not written again.
+    pub fn keep_learnt(
+        &mut self,
+        all: &[(u64, Said)],
+        body: impl Fn(u64) -> Option<KeptCircle>,
+    ) -> Result<(), StoreError> {
+        let mut query = self.connection.prepare_cached("SELECT circle, said FROM learnt")?;
+        let rows = query.query_map([], |row| Ok((row.get::<_, i64>(0)? as u64, row.get::<_, Said>(1)?)))?;
+        let mut there = rows.collect::<Result<HashMap<_, _>, _>>()?;
+        drop(query);
+        let new: Vec<_> = all.iter().filter(|(name, said)| there.remove(name) != Some(*said)).collect();
+        if new.is_empty() && there.is_empty() {
+            return Ok(());
+        }
+        self.write(|change| {
+            for name in there.keys() {
+                change.execute("DELETE FROM learnt WHERE circle = ?1", [*name as i64])?;
+            }
+            for KeptCircle { name, said, body } in new.into_iter().filter_map(|(name, _)| body(*name)) {
+                change.execute(
+                    "INSERT OR REPLACE INTO learnt (circle, said, body) VALUES (?1, ?2, ?3)",
+                    params![name as i64, said, body],
+                )?;
+            }
+            Ok(())
+        })
+    }
+}
