@@ -24,6 +24,17 @@ pub enum GroundKind {
     GreyPrimer,
 }
 
+/// How the grain of a wood runs (common practice).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Wood {
+    /// Even, with narrow dark bands of late growth, as of pine.
+    Banded,
+    /// Straight, with open pores and flecks across it, as of oak.
+    Open,
+    /// In wide streaks that sway, as of walnut.
+    Streaked,
+}
+
 /// What a finish is laid on.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct Ground {
@@ -94,6 +105,16 @@ impl GroundKind {
     /// How much darker than the mean the darkest bands of its grain are, as a share†; 0 of what is no wood.
     pub const fn grain(self) -> f64 {
         self.row().grain
+    }
+
+    /// Which wood's grain it shows where it is bare.
+    pub const fn wood(self) -> Option<Wood> {
+        match self {
+            GroundKind::PaleWood => Some(Wood::Banded),
+            GroundKind::MidWood => Some(Wood::Open),
+            GroundKind::DarkWood | GroundKind::RedStain => Some(Wood::Streaked),
+            GroundKind::OldPaint | GroundKind::WhitePrimer | GroundKind::GreyPrimer => None,
+        }
     }
 
     /// True of a stain or a wood whose colour comes up through water-borne paint (common practice).

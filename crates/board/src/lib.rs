@@ -36,7 +36,7 @@ mod undercoat;
 pub use caution::{Caution, TakeCare, cautions, cautions_of};
 pub use document::{BadBoard, Board, Branch, KnownTin, Layer, LayerId, Letter, Strip, below_the_wax};
 pub use doubt::bands;
-pub use ground::{Ground, GroundKind};
+pub use ground::{Ground, GroundKind, Wood};
 pub use habit::Habit;
 pub use hand::{BadReading, BoardJudgement, BoardReading, BoardSpot, Hands, Taught, learn_hand};
 pub use place::{ByPlace, Place, Share};

@@ -12,7 +12,7 @@
 use warm_blend_paint::{BadPaint, Material, Microns, State, SurfaceReflection, film::FilmTransfer};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
-use super::{ByPlace, Ground, Level, Place, Print, Share};
+use super::{ByPlace, Ground, Level, Place, Print, Share, Wood};
 
 /// Which layers lie at a spot: bit n for the layer n, the lowest 0.
 pub type Present = u64;
@@ -52,8 +52,9 @@ pub struct Stack {
     /// Below its surface.
     ground: Reflectance,
     alpha: f64,
-    /// How strongly the ground's grain shows where it is bare.
+    /// How strongly the ground's grain shows where it is bare, and which.
     grain: f64,
+    wood: Option<Wood>,
     layers: Vec<Laid>,
     /// How deep the texture is, µm: on the ground, and on each layer.
     texture: Vec<f64>,
@@ -161,6 +162,7 @@ impl Stack {
             ground: sheen.inside(&seen),
             alpha: sheen.alpha(),
             grain: ground.kind.grain(),
+            wood: ground.kind.wood(),
             layers: Vec::new(),
             texture: vec![0.0],
         })
@@ -228,6 +230,11 @@ impl Stack {
     /// How much darker than the mean the darkest bands of its ground's grain are, as a share; 0 of what is no wood.
     pub fn grain(&self) -> f64 {
         self.grain
+    }
+
+    /// Which grain its ground shows where it is bare; none of what is no wood.
+    pub fn wood(&self) -> Option<Wood> {
+        self.wood
     }
 
     /// How many layers there are.

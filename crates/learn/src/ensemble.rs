@@ -8,7 +8,6 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::draws::MEMBERS;
 use super::first_guess::{FirstGuess, Label};
-use super::prior::Prior;
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
 const NOISE_FLOOR: f64 = 0.2;
@@ -138,11 +137,11 @@ impl Ensemble {
         Ok(Self::of_tin(best, Known::Label(Box::new(label)), kept))
     }
 
-    /// A tin that readings were fitted to: its coordinates, and those of its plausible forms, coordinates × members.
-    pub(super) fn fitted(guess: &Arc<FirstGuess>, best: &[f64], members: DMatrix<f32>) -> Self {
-        match &guess.prior {
-            Prior::Medium(material) => Self::certain((**material).clone()),
-            prior => Self::of_tin(prior.material(best), Known::Fitted(Arc::clone(guess), members), true),
+    /// A tin that readings were fitted to: where it was found, and its plausible forms, coordinates × members.
+    pub(super) fn fitted(guess: &Arc<FirstGuess>, best: Material, members: DMatrix<f32>) -> Self {
+        match guess.label.facts.class.is_medium() {
+            true => Self::certain(best),
+            false => Self::of_tin(best, Known::Fitted(Arc::clone(guess), members), true),
         }
     }
 

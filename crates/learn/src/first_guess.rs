@@ -1,11 +1,13 @@
 //! A tin before any reading is fitted to it.
 
+use std::sync::OnceLock;
+
 use nalgebra::DMatrix;
 use warm_blend_paint::{BadPaint, Material};
 use warm_blend_spectral::Reflectance;
 
 use super::draws::{self, Whose};
-use super::prior::{Facts, Prior};
+use super::prior::{DIMENSIONS, Facts, Prior};
 
 /// What its first guess follows from.
 #[derive(Debug, Clone, PartialEq)]
@@ -17,33 +19,71 @@ pub(crate) struct Label {
     pub base: Option<Reflectance>,
 }
 
-/// What it may be.
+/// What it may be: reckoned when it is first asked for.
 #[derive(Debug)]
 pub(crate) struct FirstGuess {
     pub label: Label,
-    pub prior: Prior,
-    /// Coordinates of plausible tins: unit normals.
-    pub drawn: DMatrix<f64>,
+    made: OnceLock<Made>,
+}
+
+#[derive(Debug)]
+struct Made {
+    prior: Prior,
+    drawn: DMatrix<f64>,
+}
+
+impl Made {
+    fn of(label: &Label) -> Result<Self, BadPaint> {
+        let prior = Prior::of(&label.facts, label.base.as_ref())?;
+        let drawn = draws::of(Whose::Tin(label.name), prior.drawn());
+        Ok(Self { prior, drawn })
+    }
 }
 
 impl FirstGuess {
     pub(crate) fn of(label: Label) -> Result<Self, BadPaint> {
-        let prior = Prior::of(&label.facts, label.base.as_ref())?;
-        let drawn = draws::of(Whose::Tin(label.name), prior.drawn());
-        Ok(Self { label, prior, drawn })
+        let made = Made::of(&label)?.into();
+        Ok(Self { label, made })
+    }
+
+    /// Of a label that a guess was made of before.
+    pub(crate) fn again(label: Label) -> Self {
+        Self { label, made: OnceLock::new() }
+    }
+
+    fn made(&self) -> &Made {
+        self.made.get_or_init(|| {
+            // What was made before can be made again; a label that was not says nothing.
+            let nothing = || Made { prior: Prior::nothing(), drawn: DMatrix::zeros(0, 0) };
+            Made::of(&self.label).unwrap_or_else(|_| nothing())
+        })
+    }
+
+    pub(crate) fn prior(&self) -> &Prior {
+        &self.made().prior
+    }
+
+    /// Coordinates of plausible tins: unit normals.
+    pub(crate) fn drawn(&self) -> &DMatrix<f64> {
+        &self.made().drawn
+    }
+
+    /// How many coordinates readings move.
+    pub(crate) fn dimensions(&self) -> usize {
+        if self.label.facts.class.is_medium() { 0 } else { DIMENSIONS }
     }
 
     /// Plausible tins.
     pub(crate) fn plausible(&self) -> impl Iterator<Item = Material> {
-        self.drawn.column_iter().map(|at| self.prior.material(at.as_slice()))
+        self.drawn().column_iter().map(|at| self.prior().material(at.as_slice()))
     }
 
     /// Tins at some coordinates × members, with the finer shapes of the plausible ones.
     pub(crate) fn plausible_at(&self, at: &DMatrix<f32>) -> impl Iterator<Item = Material> {
-        self.drawn.column_iter().zip(at.column_iter()).map(|(drawn, at)| {
+        self.drawn().column_iter().zip(at.column_iter()).map(|(drawn, at)| {
             let mut whole = drawn.into_owned();
             whole.iter_mut().zip(at.iter()).for_each(|(whole, at)| *whole = f64::from(*at));
-            self.prior.material(whole.as_slice())
+            self.prior().material(whole.as_slice())
         })
     }
 }

@@ -5,6 +5,7 @@
 
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
+use warm_blend_paint::{Material, Optics, SurfaceReflection};
 use warm_blend_spectral::Lab;
 
 use crate::circle::CircleData;
@@ -26,7 +27,8 @@ pub type Said = [u8; 32];
 
 #[derive(Serialize, Deserialize)]
 struct Body {
-    found: Coordinates,
+    /// By paint.
+    found: Vec<Numbers>,
     /// By reading.
     judged: Vec<KeptJudged>,
 }
@@ -62,18 +64,64 @@ pub(crate) fn told(said: &CircleData) -> Option<Said> {
     Some(hash.finalize().into())
 }
 
-/// Coordinates by paint, each with those of its plausible forms one after the other.
-pub(crate) type Coordinates = Vec<(Vec<f64>, Vec<f32>)>;
+/// A tin that readings were fitted to.
+pub(crate) struct KeptTin {
+    /// Where it was found: its coordinates.
+    pub at: Vec<f64>,
+    /// The same as a material.
+    pub best: Material,
+    /// Coordinates of its plausible forms, one form after the other.
+    pub members: Vec<f32>,
+}
+
+/// The same in numbers.
+#[derive(Serialize, Deserialize)]
+struct Numbers {
+    at: Vec<f64>,
+    k: Vec<f64>,
+    s: Vec<f64>,
+    film: [f64; 5],
+    members: Vec<f32>,
+}
+
+impl From<KeptTin> for Numbers {
+    fn from(tin: KeptTin) -> Self {
+        let KeptTin { at, best: Material { optics, sheen, stays, voids, milk, lustre }, members } = tin;
+        let (k, s) = (optics.k().to_vec(), optics.s().to_vec());
+        Self { at, k, s, film: [sheen.alpha(), stays, voids, milk, lustre], members }
+    }
+}
+
+impl Numbers {
+    /// None where they are those of no tin.
+    fn tin(self) -> Option<KeptTin> {
+        let Self { at, k, s, film, members } = self;
+        let finite = |numbers: &[f64]| numbers.iter().all(|number| number.is_finite());
+        let sound =
+            [&at[..], &k, &s, &film].into_iter().all(finite) && members.iter().all(|at| at.is_finite());
+        let (k, s) = (k.try_into().ok().filter(|_| sound)?, s.try_into().ok()?);
+        let [alpha, stays, voids, milk, lustre] = film;
+        let (optics, sheen) = (Optics::new(k, s), SurfaceReflection::new(alpha));
+        Some(KeptTin { at, best: Material { optics, sheen, stays, voids, milk, lustre }, members })
+    }
+}
 
 impl KeptCircle {
-    pub(crate) fn of(name: u64, said: Said, found: Coordinates, judged: &[Judged]) -> Option<Self> {
-        let body = Body { found, judged: judged.iter().map(Into::into).collect() };
+    pub(crate) fn of(
+        name: u64,
+        said: Said,
+        found: impl Iterator<Item = KeptTin>,
+        judged: &[Judged],
+    ) -> Option<Self> {
+        let body =
+            Body { found: found.map(Into::into).collect(), judged: judged.iter().map(Into::into).collect() };
         Some(Self { name, said, body: postcard::to_allocvec(&body).ok()? })
     }
 
     /// What stands in it; None where it is no such thing.
-    pub(crate) fn open(&self) -> Option<(Coordinates, Vec<Judged>)> {
+    pub(crate) fn open(&self) -> Option<(Vec<KeptTin>, Vec<Judged>)> {
         let Body { found, judged } = postcard::from_bytes(&self.body).ok()?;
+        let found = found.into_iter().map(Numbers::tin).collect::<Option<_>>()?;
         Some((found, judged.into_iter().map(Into::into).collect()))
     }
 }

@@ -20,6 +20,9 @@ const MOST_KEPT: usize = 500;
 /// How many readings are kept in memory as they were fitted, about 35 kB each.
 const MOST_REMEMBERED: usize = 2000;
 
+/// Up to how many readings circles are learnt side by side.
+const MOST_TOGETHER: usize = 500;
+
 /// What the readings say of the shelf.
 #[derive(Debug, Clone, Default)]
 pub struct Learnt {
@@ -89,20 +92,23 @@ pub fn learn_after(
     let anew = circles.iter().zip(&known).filter(|(_, (_, stays))| !stays);
     let readings_anew: usize = anew.map(|(circle, _)| circle.said.readings.len()).sum();
     let keep = Keep { draws: circles.len() <= MOST_KEPT, fits: readings_anew <= MOST_REMEMBERED };
-    let learnt = circles
-        .par_iter()
-        .zip(&known)
-        .map(|(circle, (known, stays))| match known {
-            Some(known) if *stays => Ok(Arc::clone(known)),
-            _ => {
-                let kept = before.recalled.get(&circle.name);
-                let recalled = kept.and_then(|kept| OfCircle::recall(circle, kept)).map(Ok);
-                let learnt =
-                    recalled.unwrap_or_else(|| OfCircle::learn(circle, keep, known.map(Arc::as_ref), &near));
-                learnt.map(Arc::new)
-            }
-        })
-        .collect::<Result<Vec<_>, _>>()?;
+    let learn = |at: usize| -> Result<Arc<OfCircle>, BadTin> {
+        let (circle, (known, stays)) = (&circles[at], &known[at]);
+        if let Some(known) = known.filter(|_| *stays) {
+            return Ok(Arc::clone(known));
+        }
+        let kept = before.recalled.get(&circle.name);
+        let recalled = kept.and_then(|kept| OfCircle::recall(circle, kept)).map(Ok);
+        let learnt = recalled.unwrap_or_else(|| OfCircle::learn(circle, keep, known.map(Arc::as_ref), &near));
+        learnt.map(Arc::new)
+    };
+    // Side by side, but for those that fill the memory: they use all cores by themselves.
+    let (large, small): (Vec<_>, Vec<_>) =
+        (0..circles.len()).partition(|at| circles[*at].said.readings.len() > MOST_TOGETHER);
+    let mut learnt: Vec<_> = large.iter().map(|at| (*at, learn(*at))).collect();
+    learnt.par_extend(small.into_par_iter().map(|at| (at, learn(at))));
+    learnt.sort_unstable_by_key(|(at, _)| *at);
+    let learnt = learnt.into_iter().map(|(_, learnt)| learnt).collect::<Result<Vec<_>, _>>()?;
     let (stay, anew): (Vec<_>, Vec<_>) = learnt.iter().zip(&known).partition(|(_, (_, stays))| *stays);
     make_room(anew.into_iter().chain(stay).map(|(learnt, _)| learnt.as_ref()));
     let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];

@@ -14,7 +14,7 @@ use crate::ensemble::Ensemble;
 use crate::first_guess::{FirstGuess, Label};
 use crate::fit::{self, MANY, Remembered};
 use crate::judged::Judged;
-use crate::kept::{self, KeptCircle, Said};
+use crate::kept::{self, KeptCircle, KeptTin, Said};
 use crate::masstones::{Bases, OUTLIER_SD};
 
 /// A paint whose tin says too little.
@@ -42,6 +42,12 @@ pub(crate) struct OfCircle {
     pub judged: Vec<Judged>,
     /// What readings to come are learnt from, where there are many.
     remembered: Mutex<Option<Arc<Remembered>>>,
+}
+
+/// What is written down of each tin.
+fn labels(said: &CircleData, spectra: Vec<Option<Reflectance>>) -> impl Iterator<Item = Label> {
+    let tins = said.names.iter().zip(&said.facts).zip(spectra);
+    tins.map(|((name, facts), base)| Label { name: *name, facts: *facts, base })
 }
 
 impl OfCircle {
@@ -104,11 +110,9 @@ impl OfCircle {
         spectra: Vec<Option<Reflectance>>,
         near: &Found,
     ) -> Result<Vec<Arc<FirstGuess>>, BadTin> {
-        let CircleData { names, facts, .. } = &circle.said;
-        let tins: Vec<_> = names.iter().zip(facts).zip(spectra).zip(&circle.paints).collect();
-        let guesses = tins.into_par_iter().map(|(((name, facts), base), paint)| {
-            let label = Label { name: *name, facts: *facts, base };
-            match near.get(name).filter(|(guess, _)| guess.label == label) {
+        let tins: Vec<_> = labels(&circle.said, spectra).zip(&circle.paints).collect();
+        let guesses = tins.into_par_iter().map(|(label, paint)| {
+            match near.get(&label.name).filter(|(guess, _)| guess.label == label) {
                 Some((guess, _)) => Ok(Arc::clone(guess)),
                 None => FirstGuess::of(label).map(Arc::new).map_err(|error| BadTin { paint: *paint, error }),
             }
@@ -137,7 +141,8 @@ impl OfCircle {
         let judged = judged.collect();
         let paints = guesses.iter().zip(fit.best.iter().zip(fit.members));
         let paints = paints.map(|(guess, (best, members))| {
-            Ensemble::fitted(guess, best, members.rows(0, best.len()).map(|at| at as f32))
+            let members = members.rows(0, best.len()).map(|at| at as f32);
+            Ensemble::fitted(guess, guess.prior().material(best), members)
         });
         let paints = paints.collect();
         let found = guesses.into_iter().zip(fit.best).collect();
@@ -153,8 +158,11 @@ impl OfCircle {
 
     /// As it is kept under its name.
     pub fn kept(&self, name: u64) -> Option<KeptCircle> {
-        let found = self.found.iter().zip(&self.paints);
-        let found = found.map(|((_, best), paint)| (best.clone(), paint.coordinates().to_vec())).collect();
+        let found = self.found.iter().zip(&self.paints).map(|((_, at), paint)| KeptTin {
+            at: at.clone(),
+            best: paint.best().clone(),
+            members: paint.coordinates().to_vec(),
+        });
         KeptCircle::of(name, self.told()?, found, &self.judged)
     }
 
@@ -163,19 +171,17 @@ impl OfCircle {
         let told = kept::told(&circle.said).filter(|told| *told == kept.said)?;
         let (found, judged) = kept.open()?;
         let bases = Bases::of(&circle.said.facts, &circle.said.readings);
-        let guesses = Self::guesses(circle, bases.spectra, &Found::new()).ok()?;
-        if found.len() != guesses.len() || judged.len() != circle.said.readings.len() {
+        let labels = labels(&circle.said, bases.spectra);
+        if found.len() != circle.paints.len() || judged.len() != circle.said.readings.len() {
             return None;
         }
-        let known = guesses.into_par_iter().zip(found).map(|(guess, (best, members))| {
-            let dimensions = guess.prior.dimensions();
-            let fits = best.len() == dimensions
-                && members.len() == dimensions * MEMBERS
-                && best.iter().all(|at| at.is_finite())
-                && members.iter().all(|at| at.is_finite());
-            fits.then(|| {
+        let known = labels.zip(found).map(|(label, KeptTin { at, best, members })| {
+            let guess = FirstGuess::again(label);
+            let dimensions = guess.dimensions();
+            (at.len() == dimensions && members.len() == dimensions * MEMBERS).then(|| {
                 let members = DMatrix::from_vec(dimensions, MEMBERS, members);
-                (Ensemble::fitted(&guess, &best, members), (guess, best))
+                let guess = Arc::new(guess);
+                (Ensemble::fitted(&guess, best, members), (guess, at))
             })
         });
         let (paints, found) = known.collect::<Option<Vec<_>>>()?.into_iter().unzip();

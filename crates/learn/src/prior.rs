@@ -207,6 +207,11 @@ impl Facts {
 }
 
 impl Prior {
+    /// Of a tin that says nothing.
+    pub(crate) fn nothing() -> Self {
+        Prior::Medium(Box::new(Material::closed(Optics::NONE, SurfaceReflection::new(0.0))))
+    }
+
     /// The first guess from the facts, or from a spectrum of the masstone where one was read.
     pub(crate) fn of(facts: &Facts, read: Option<&Reflectance>) -> Result<Self, BadPaint> {
         let Some(Stated { seen, sheen, s }) = Stated::of(facts, read)? else {
@@ -236,14 +241,6 @@ impl Prior {
         })))
     }
 
-    /// How many coordinates it has.
-    pub(crate) fn dimensions(&self) -> usize {
-        match self {
-            Prior::Medium(_) => 0,
-            Prior::Paint(_) => DIMENSIONS,
-        }
-    }
-
     /// How many an ensemble draws: the finer shapes too.
     pub(crate) fn drawn(&self) -> usize {
         match self {
@@ -252,7 +249,7 @@ impl Prior {
         }
     }
 
-    /// The material at some coordinates: `at` holds [`Prior::dimensions`] of them, or [`Prior::drawn`].
+    /// The material at some coordinates: `at` holds as many as readings move, or [`Prior::drawn`].
     pub(crate) fn material(&self, at: &[f64]) -> Material {
         match self {
             Prior::Medium(material) => (**material).clone(),

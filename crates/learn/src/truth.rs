@@ -3,6 +3,7 @@
 //! What is said beforehand of a mix comes from its own tins and from what had been read of them, and of them alone, until then: so each
 //! forecast is as quick after years of readings as on the first day, and never knows what it is held against.
 
+use rayon::prelude::*;
 use warm_blend_paint::{Material, PaintId, Parts};
 use warm_blend_spectral::{Lab, Light, difference};
 
@@ -42,7 +43,7 @@ pub fn foretell(
     let thick = |at: &usize| matches!(readings[*at].shown, Shown::Thick(_));
     let mut last: Vec<usize> = (0..readings.len()).rev().filter(thick).take(most).collect();
     last.reverse();
-    let each = last.into_iter().map(|at| foretold(paints, readings, at));
+    let each = last.into_par_iter().map(|at| foretold(paints, readings, at));
     Ok(each.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
 }
 

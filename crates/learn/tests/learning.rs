@@ -597,7 +597,7 @@ fn what_was_forgotten_is_learnt_all_the_same() {
         let circle = 3 * (n % 2);
         let of = [
             (circle + 1 + n / 2 % 2, 1.0 + (n / 3 % 4) as f64),
-            (circle + if n / 4 % 3 == 0 { 2 - n / 2 % 2 } else { 0 }, 1.0 + (n % 5) as f64),
+            (circle + if (n / 4).is_multiple_of(3) { 2 - n / 2 % 2 } else { 0 }, 1.0 + (n % 5) as f64),
         ];
         let stirred: Vec<_> = of.iter().map(|(paint, n)| (parts(*n), &truth[*paint])).collect();
         let Lab { l, a, b } = lab(&mix(&stirred).unwrap().masstone());

@@ -108,6 +108,20 @@ fn rough() -> Vec<Panel> {
     ]
 }
 
+/// Woods, bare and where a coat is sanded back.
+fn woods() -> Vec<Panel> {
+    let slate = paint(Class::Chalk, "#5b7180");
+    let sanded = vec![(Technique::BrushedCoat, slate.clone(), 0.0), (Technique::SandBack, slate, 0.0)];
+    let panel = |name: &str, ground, layers| Panel { name: name.to_owned(), ground, layers };
+    vec![
+        panel("pale-wood", GroundKind::PaleWood, Vec::new()),
+        panel("middling-wood", GroundKind::MidWood, Vec::new()),
+        panel("dark-wood", GroundKind::DarkWood, Vec::new()),
+        panel("red-stain", GroundKind::RedStain, Vec::new()),
+        panel("dark-wood-sanded", GroundKind::DarkWood, sanded),
+    ]
+}
+
 /// An invented shelf, as that of the demo.
 fn shelf() -> Vec<(Class, Material)> {
     let paints = [
@@ -172,7 +186,8 @@ fn main() {
     std::fs::create_dir_all(&folder).expect("a folder");
     let plate = Relief::panelled(size, size * PANEL.1 / PANEL.0).expect("a plate");
     let mut panels = Vec::new();
-    for Panel { name, ground, layers } in Technique::ALL.into_iter().map(alone).chain(rough()) {
+    for Panel { name, ground, layers } in Technique::ALL.into_iter().map(alone).chain(rough()).chain(woods())
+    {
         let mut stack = Stack::over(&Ground::of(ground)).expect("a ground");
         let marks: Vec<Mark> = layers.iter().map(|(technique, ..)| Mark::By(*technique)).collect();
         for (technique, pot, rough) in layers {

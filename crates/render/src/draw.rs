@@ -92,12 +92,16 @@ fn paint(
     });
     let grained = Grained {
         relief,
-        tile: Texture::Grained.tile(relief.is_coarse()),
+        tiles: coats
+            .iter()
+            .map(|coats| coats.stack.wood().map(Texture::of_wood))
+            .map(|grain| grain.map(|grain| grain.tile(relief.is_coarse())))
+            .collect(),
         on_tile: OnTile::of(relief, lay, 0),
     };
     let spots = &*spots;
     let films = |i: usize, tone: &Tone| match tone.bare {
-        true => grained.at(i % width, i / width),
+        true => grained.at(i % width, i / width, spots.pixels[i].group),
         false => spots.pixels[i].film,
     };
     let raw = Table::of(tones, |_, _, tone| *tone);
@@ -201,16 +205,18 @@ fn heights(spots: &Spots, tones: &Table<Tone>) -> Vec<f32> {
 /// The grain of bare wood.
 struct Grained<'a> {
     relief: &'a Relief,
-    tile: &'static [u16],
+    /// By coats.
+    tiles: Vec<Option<&'static [u16]>>,
     on_tile: OnTile<'a>,
 }
 
 impl Grained<'_> {
     /// −127 light to 127 dark: dark bands have the lowest ranks.
     #[inline]
-    fn at(&self, x: usize, y: usize) -> i8 {
+    fn at(&self, x: usize, y: usize, group: u16) -> i8 {
+        let Some(tile) = self.tiles[usize::from(group) / GROUPS] else { return 0 };
         let upright = self.relief.pixels[y * self.relief.width + x].upright;
-        (127 - i32::from(self.tile[self.on_tile.row(y).at(x, upright)] >> 8)) as i8
+        (127 - i32::from(tile[self.on_tile.row(y).at(x, upright)] >> 8)) as i8
     }
 }
 

@@ -149,6 +149,37 @@ fn wood_has_grain_about_its_colour() {
     }
 }
 
+/// Grain runs along the plank, and each kind of wood has its own, whatever its colour.
+#[test]
+fn each_wood_has_its_own_grain() {
+    let plate = Relief::panelled(600, 400).unwrap();
+    // The middle of the field, where the plank lies across, about its mean.
+    let field = |ground| -> Vec<f64> {
+        let picture = drawn(&plate, &stack(ground, &[]), &[], Shading::None);
+        let at = |x: usize, y: usize| f64::from(picture.rgb[3 * (600 * y + x)]);
+        let spots: Vec<f64> =
+            (0..160).flat_map(|y| (0..240).map(move |x| (x, y))).map(|(x, y)| at(160 + x, 120 + y)).collect();
+        let mean = spots.iter().sum::<f64>() / spots.len() as f64;
+        spots.iter().map(|spot| spot - mean).collect()
+    };
+    let alike = |one: &[f64], other: &[f64]| -> f64 {
+        let product = |one: &[f64], other: &[f64]| one.iter().zip(other).map(|(a, b)| a * b).sum::<f64>();
+        product(one, other) / (product(one, one) * product(other, other)).sqrt()
+    };
+    let [pale, middling, dark, stained] =
+        [GroundKind::PaleWood, GroundKind::MidWood, GroundKind::DarkWood, GroundKind::RedStain].map(field);
+    for wood in [&pale, &middling, &dark, &stained] {
+        let along = alike(&wood[..wood.len() - 8], &wood[8..]);
+        let across = alike(&wood[..wood.len() - 8 * 240], &wood[8 * 240..]);
+        assert!(along > across + 0.15, "{along} along, {across} across");
+    }
+    for (one, other) in [(&pale, &middling), (&middling, &dark), (&dark, &pale)] {
+        assert!(alike(one, other).abs() < 0.3, "{}", alike(one, other));
+    }
+    // A dark stain lies on dark wood.
+    assert!(alike(&dark, &stained) > 0.8, "{}", alike(&dark, &stained));
+}
+
 /// The mean colour of each place is as predicted, whatever the texture, under each technique.
 #[test]
 fn means_agree_on_a_rough_ground() {

@@ -44,14 +44,23 @@ fn parse_id(text: &str) -> Result<Id, StoreError> {
     text.parse().map_err(|error| StoreError::Damaged(format!("{error}")))
 }
 
-/// Documents of a kind that speak of one.
+/// Documents of a kind that speak of one: found by the references, of which there are few.
+const USERS: &str = "FROM reference CROSS JOIN document ON reference.user = document.id
+    WHERE reference.used = ?1 AND kind = ?2 AND removed = 0";
+
 pub(crate) fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
     let mut query = connection.prepare_cached(&format!(
-        "{COLUMNS} JOIN reference ON reference.user = document.id
-         WHERE reference.used = ?1 AND kind = ?2 AND removed = 0 ORDER BY id"
+        "SELECT id, revision, removed, made_at, changed_at, body {USERS} ORDER BY id"
     ))?;
     let rows = query.query_map(params![used.to_string(), T::KIND], raw)?;
     rows.map(|row| row?.parse()).collect()
+}
+
+/// How many they are.
+pub(crate) fn count_users<T: Document>(connection: &Connection, used: Id) -> Result<usize, StoreError> {
+    let mut query = connection.prepare_cached(&format!("SELECT COUNT(*) {USERS}"))?;
+    let count: i64 = query.query_row(params![used.to_string(), T::KIND], |row| row.get(0))?;
+    Ok(count.unsigned_abs() as usize)
 }
 
 /// Writes a new one.

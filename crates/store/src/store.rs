@@ -9,7 +9,7 @@ use warm_blend_workshop::{Document, Documents, Id, Kept, Revision};
 use crate::history::{self, Direction, History, HistoryEntry};
 use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
-use crate::rows::{current, every, every_after, insert, point, put, read, users, verify};
+use crate::rows::{count_users, current, every, every_after, insert, point, put, read, users, verify};
 use crate::{Notice, StoreError, kinship};
 
 /// An open workspace file.
@@ -212,6 +212,11 @@ impl Store {
     /// Which documents of a kind speak of this one.
     pub fn users<T: Document>(&self, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
         users(&self.connection, used)
+    }
+
+    /// How many of a kind speak of this one.
+    pub fn count_users<T: Document>(&self, used: Id) -> Result<usize, StoreError> {
+        count_users::<T>(&self.connection, used)
     }
 
     /// That everything a value speaks of is, or was, in the file: what is not kept is not checked by writing it.

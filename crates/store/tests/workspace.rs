@@ -267,7 +267,7 @@ fn what_was_learnt_is_kept() {
     assert_eq!(keep(&[first.clone(), last.clone()]), [first.clone(), last.clone()]);
     let changed = kept(u64::MAX, 3);
     assert_eq!(keep(&[first, changed.clone()]).last(), Some(&changed));
-    assert_eq!(keep(&[changed.clone()]), [changed.clone()]);
+    assert_eq!(keep(std::slice::from_ref(&changed)), std::slice::from_ref(&changed));
     // What stands there is not written again, whatever it says.
     store.keep_learnt(&[(changed.name, changed.said)], |_| panic!("written again")).unwrap();
     drop(store);

@@ -39,6 +39,7 @@ mod imports;
 mod label;
 mod log;
 mod matching;
+mod memo;
 mod merge;
 mod mixable;
 mod mixes;

@@ -178,8 +178,6 @@ impl ShelfSnapshot {
     pub fn predict(&self, mix: &SavedMix, look: Look) -> Result<Prediction, Refusal> {
         let components: Vec<(PaintId, Parts)> =
             mix.components().iter().map(|part| (part.paint, part.parts.into())).collect();
-        // An empty pot has no colour, and that is no error.
-        let mixed = self.stirred(&components)?;
         let parts: Vec<f64> = components.iter().map(|(_, parts)| parts.value()).collect();
         let total: f64 = parts.iter().sum();
         let part = |((paint, parts), percent): (&(PaintId, Parts), u32)| {
@@ -191,19 +189,20 @@ impl ShelfSnapshot {
                 medium: tin.value.class.is_medium(),
                 share: parts.value() / total,
                 percent,
-                hex: look.hex(self.paint(tin.id)?.best()),
+                hex: self.face_of(*paint, look)?,
                 doubt: self.estimate().doubt(*paint),
             })
         };
-        let judgement = mixed
-            .as_ref()
-            .zip(mix.target)
-            .map(|(mixed, target)| AgainstTarget::of(mixed, target, look))
-            .transpose()?;
+        // An empty pot has no colour, and that is no error.
+        let against = |target| {
+            let mixed = self.stirred(&components)?;
+            mixed.map(|mixed| AgainstTarget::of(&mixed, target, look)).transpose()
+        };
         Ok(Prediction {
             parts: components.iter().zip(percentages(&parts)).map(part).collect::<Result<_, Refusal>>()?,
-            swatch: mixed.map(|mixed| Swatch::of(&mixed, look)),
-            judgement,
+            // An empty pot has no colour, and that is no error.
+            swatch: self.swatch_of(&components, look)?,
+            judgement: mix.target.map(against).transpose()?.flatten(),
         })
     }
 

@@ -501,7 +501,7 @@ impl PotLabel {
             total_ml: record.total(),
             total: unit.say(record.total(), 1.0),
             parts,
-            swatch: known.stirred(&record.parts())?.map(|poured| Swatch::of(&poured, look)),
+            swatch: known.swatch_of(&record.parts(), look)?,
             text,
             code_size,
             code_path,

@@ -1,19 +1,23 @@
 //! The shelf at a moment, and all that the log says of it: what every screen is reckoned from.
 
 use std::collections::HashMap;
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 use uuid::Uuid;
 use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, learn_hand};
 use warm_blend_learn::{
-    BadTin, Ensemble, Estimate, Judged, KeptCircle, LoggedReading, Measured, OfShelf, Reading, ShelfPaint,
-    Shown,
+    BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LoggedReading, Measured, OfShelf, Reading,
+    ShelfPaint, Shown, foretell,
 };
-use warm_blend_paint::{Class, Component, Condition, Millilitres, PaintId, Parts};
+use warm_blend_paint::{Class, Component, Condition, Look, Millilitres, PaintId, Parts};
 use warm_blend_spectral::Light;
 
+use crate::memo::Memo;
 use crate::pot_words::pot_words;
-use crate::{Kept, Refusal, Workshop};
+use crate::{Kept, Refusal, Swatch, Workshop};
+
+/// How many of the last readings are looked at to see how true what was said of them had been.
+const LAST: usize = 200;
 
 /// What the file holds of the shelf and of what was read.
 #[derive(Debug, Clone)]
@@ -46,6 +50,9 @@ pub struct ShelfSnapshot {
     house_white: Option<PaintId>,
 }
 
+/// Parts to the last bit.
+type PartsKey = Vec<(PaintId, u64)>;
+
 /// What was learnt, and from what: names, stocks and notes are not in it, so they change nothing.
 #[derive(Debug)]
 struct Learnt {
@@ -55,6 +62,11 @@ struct Learnt {
     estimate: Estimate,
     hands: Hands,
     judged: Vec<Option<BoardJudgement>>,
+    /// How mixes and tins look, as far as somebody has looked.
+    swatches: Memo<(Look, PartsKey), Option<Swatch>>,
+    faces: Memo<(Look, PaintId), String>,
+    /// What had been said of the last readings, once somebody has asked.
+    foretold: OnceLock<Vec<Foretold>>,
 }
 
 impl Learnt {
@@ -76,7 +88,9 @@ impl Learnt {
         };
         let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
         let estimate = estimate.strengthened(&taught.strengths);
-        Ok(Arc::new(Self { tins, read, of_boards, estimate, hands: taught.hands, judged: taught.judged }))
+        let (hands, judged) = (taught.hands, taught.judged);
+        let (swatches, faces, foretold) = Default::default();
+        Ok(Arc::new(Self { tins, read, of_boards, estimate, hands, judged, swatches, faces, foretold }))
     }
 }
 
@@ -123,11 +137,6 @@ impl ShelfSnapshot {
         &self.tins
     }
 
-    /// All tins there ever were, as an estimate sees them.
-    pub(crate) fn of_shelf(&self) -> Vec<OfShelf> {
-        self.tins.iter().map(|tin| of_shelf(tin, self.house_white)).collect()
-    }
-
     /// What a tin is called.
     pub fn name(&self, id: Uuid) -> &str {
         self.tin_ever(id).map_or("a paint that is gone", |tin| tin.value.name.as_str())
@@ -168,6 +177,18 @@ impl ShelfSnapshot {
         Ok(Ensemble::mix(&of).ok())
     }
 
+    /// How such a mix looks; none of nothing.
+    pub(crate) fn swatch_of(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<Swatch>, Refusal> {
+        let key = of.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect();
+        let reckon = || Ok(self.stirred(of)?.map(|stirred| Swatch::of(&stirred, look)));
+        self.learnt.swatches.get_or((look, key), reckon)
+    }
+
+    /// The flat colour of a tin.
+    pub(crate) fn face_of(&self, tin: PaintId, look: Look) -> Result<String, Refusal> {
+        self.learnt.faces.get_or((look, tin), || Ok(look.hex(self.paint(tin.0)?.best())))
+    }
+
     /// Tins that can be painted with, as a board sees them.
     pub fn on_shelf(&self) -> Vec<OnShelf> {
         let on_shelf = |tin: &Kept<ShelfPaint>| {
@@ -184,6 +205,16 @@ impl ShelfSnapshot {
     /// What is known of the paints.
     pub fn estimate(&self) -> &Estimate {
         &self.learnt.estimate
+    }
+
+    /// What had been said of the last readings before they were taken.
+    pub(crate) fn foretold(&self) -> Result<&[Foretold], Refusal> {
+        let Learnt { tins, read, foretold, .. } = &*self.learnt;
+        if let Some(known) = foretold.get() {
+            return Ok(known);
+        }
+        let told = foretell(tins, read, LAST).map_err(|_| Refusal::Broken)?;
+        Ok(foretold.get_or_init(|| told))
     }
 
     /// The hand that paints, as boards show it.

@@ -32,14 +32,15 @@ const keys = {
   piece: ['piece'],
 } as const;
 
-/** Tins that are asked for at a time. */
+/** Tins that are asked for at a time: first those that are seen at once. */
+const FIRST = 40;
 const PART = 250;
 
 /** The whole shelf, part by part; `soFar` is told after each. */
 async function shelfInParts(look: Look, signal: AbortSignal, soFar: (paints: Paint[]) => void) {
   const paints: Paint[] = [];
   for (;;) {
-    const query = { ...look, from: paints.length, count: PART };
+    const query = { ...look, from: paints.length, count: paints.length === 0 ? FIRST : PART };
     const answer = await api.GET('/api/paints', { params: { query }, signal });
     paints.push(...(await got(Promise.resolve(answer))));
     if (!answer.response.headers.has('link')) return paints;

@@ -66,7 +66,7 @@ impl System<'_> {
         let mut column = 0;
         for (paint, _) in &self.readings[reading].of {
             let own = &spread[*paint];
-            let known = self.tins[*paint].prior.dimensions();
+            let known = self.tins[*paint].dimensions();
             drawn += slope.columns(column, known) * own.view((0, 0), (known, HALF));
             column += known;
         }

@@ -85,7 +85,7 @@ impl System<'_> {
     /// come in, and is as it was where none tells of it.
     pub fn spread(&self, factor: &Factor, noises: &Noises) -> Vec<DMatrix<f64>> {
         let mut around = noises.said.sum.clone();
-        let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn.clone()).collect();
+        let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn().clone()).collect();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
             if let Some(at) = at {
                 let each = (self.places.each, HALF);
@@ -123,7 +123,7 @@ impl System<'_> {
             let crowd = Crowd::of(|m| {
                 let mut at = best.clone();
                 (0..each).filter(|_| read).for_each(|j| at[j] += spread[(j, m)]);
-                self.tins[paint].prior.material(&at)
+                self.tins[paint].prior().material(&at)
             });
             Arc::new(Forms { best, spread: spread.clone(), crowd })
         };

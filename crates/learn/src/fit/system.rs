@@ -83,7 +83,7 @@ impl Places {
             .iter()
             .zip(read)
             .map(|(tin, read)| {
-                (read && tin.prior.dimensions() > 0).then(|| {
+                (read && tin.dimensions() > 0).then(|| {
                     unknowns += each;
                     unknowns - each
                 })
@@ -132,7 +132,7 @@ impl<'a> System<'a> {
     ) -> impl Iterator<Item = (usize, usize, usize)> + Clone + 'b {
         let columns = reading.of.iter().scan(0, |next, (paint, _)| {
             let column = *next;
-            *next += self.tins[*paint].prior.dimensions();
+            *next += self.tins[*paint].dimensions();
             Some((column, *paint))
         });
         columns.filter_map(|(column, paint)| self.places.at[paint].map(|at| (column, at, paint)))
@@ -140,7 +140,7 @@ impl<'a> System<'a> {
 
     /// A paint's own coordinates; zeros where none is fitted.
     pub fn of_paint(&self, theta: &DVector<f64>, paint: usize) -> Vec<f64> {
-        let mut own = vec![0.0; self.tins[paint].prior.dimensions()];
+        let mut own = vec![0.0; self.tins[paint].dimensions()];
         if let Some(at) = self.places.at[paint] {
             own[..self.places.each].copy_from_slice(theta.rows(at, self.places.each).as_slice());
         }
@@ -149,7 +149,7 @@ impl<'a> System<'a> {
 
     pub fn stand(&self, theta: &DVector<f64>, paint: usize) -> Arc<Stand> {
         let at = self.of_paint(theta, paint);
-        Arc::new(Stand { local: self.tins[paint].prior.local(&at), at })
+        Arc::new(Stand { local: self.tins[paint].prior().local(&at), at })
     }
 
     pub fn sight(&self, reading: &Reading, stands: &[Arc<Stand>]) -> Arc<WhitenedResidual> {

@@ -1,6 +1,6 @@
 //! Points, drops and smears.
 
-use std::f32::consts::{PI, TAU};
+use std::f32::consts::TAU;
 
 use super::cloth::{dab, facets};
 use super::field::{Chance, Field, PER_MM, SIDE, bent, between, noise, on_tile, rough, softened, sum};
@@ -187,21 +187,6 @@ pub(super) fn rubbed(seed: u32) -> Field {
         (0.18, noise(34.0, 1.2, seed + 7)),
         (0.12, noise(1.2, 30.0, seed + 8)),
     ])
-}
-
-/// The grain of a plank along x: bands that narrow and widen about a heart, and pores.
-pub(super) fn grained(seed: u32) -> Field {
-    let bends = sum(&[(1.0, noise(420.0, 70.0, seed)), (0.25, noise(160.0, 24.0, seed + 1))]);
-    let (pores, streaks) = (noise(26.0, 1.1, seed + 2), noise(240.0, 3.2, seed + 3));
-    (0..SIDE * SIDE)
-        .map(|i| {
-            let y = (i / SIDE) as f32 / SIDE as f32;
-            let ring = (TAU * (13.0 * y) + 5.5 * bends[i] + PI).sin();
-            // Late wood is narrow and dark.
-            let late = (0.5 + 0.5 * ring).powi(4);
-            0.9 * late + 0.35 * streaks[i] + 0.3 * pores[i].max(0.0)
-        })
-        .collect()
 }
 
 /// Soft patches without an end.

@@ -4,7 +4,8 @@
 //! |---|---|
 //! | strokes of bristles | `strokes` |
 //! | dabs of a bunched cloth, of a pad | `cloth` |
-//! | points, drops, smears, rivulets, what is rubbed through, grain | `dabs` |
+//! | points, drops, smears, rivulets, what is rubbed through | `dabs` |
+//! | the grain of woods | `grain` |
 //! | a stencil | `motif` |
 //! | chance, and fields made of it | `field` |
 //!
@@ -14,6 +15,7 @@
 mod cloth;
 mod dabs;
 mod field;
+mod grain;
 mod motif;
 mod strokes;
 
@@ -21,7 +23,7 @@ use std::f32::consts::PI;
 use std::sync::OnceLock;
 
 use rayon::prelude::*;
-use warm_blend_board::{Family, Technique};
+use warm_blend_board::{Family, Technique, Wood};
 use warm_blend_piece::{Age, Mark};
 
 use field::{Field, noise, ranked, rough, softened, sum};
@@ -71,8 +73,10 @@ pub(crate) enum Texture {
     Stencilled,
     /// Soft patches.
     Clouded,
-    /// The grain of wood.
-    Grained,
+    /// The grain of wood: even with dark bands, straight with open pores, in swaying streaks.
+    Banded,
+    OpenGrained,
+    Streaked,
 }
 
 /// How hard a mark's rim is, as a share of all ranks within which it fades.
@@ -132,7 +136,7 @@ pub fn make_ready() {
 }
 
 impl Texture {
-    const ALL: [Texture; 21] = [
+    const ALL: [Texture; 23] = [
         Texture::Brushed,
         Texture::Crossed,
         Texture::Dragged,
@@ -153,8 +157,23 @@ impl Texture {
         Texture::Fingered,
         Texture::Stencilled,
         Texture::Clouded,
-        Texture::Grained,
+        Texture::Banded,
+        Texture::OpenGrained,
+        Texture::Streaked,
     ];
+
+    /// The grain of a wood: dark bands have the lowest ranks.
+    pub(crate) const fn of_wood(wood: Wood) -> Self {
+        match wood {
+            Wood::Banded => Texture::Banded,
+            Wood::Open => Texture::OpenGrained,
+            Wood::Streaked => Texture::Streaked,
+        }
+    }
+
+    const fn is_grain(self) -> bool {
+        matches!(self, Texture::Banded | Texture::OpenGrained | Texture::Streaked)
+    }
 
     pub(crate) const fn of(mark: Mark) -> Self {
         let technique = match mark {
@@ -199,10 +218,8 @@ impl Texture {
 
     /// True of what follows the brush, and turns with it.
     pub(crate) const fn turns(self) -> bool {
-        matches!(
-            self,
-            Texture::Brushed | Texture::Dragged | Texture::Skipping | Texture::DrawnBack | Texture::Grained
-        )
+        self.is_grain()
+            || matches!(self, Texture::Brushed | Texture::Dragged | Texture::Skipping | Texture::DrawnBack)
     }
 
     /// Its ranks, row by row, each of `0..=u16::MAX` as often as any other; made when first asked for. `coarse` says that only
@@ -312,7 +329,9 @@ impl Texture {
             }
             Texture::Stencilled => motif::stencilled(seed),
             Texture::Clouded => dabs::clouded(seed),
-            Texture::Grained => dabs::grained(seed),
+            Texture::Banded => grain::banded(seed),
+            Texture::OpenGrained => grain::open(seed),
+            Texture::Streaked => grain::streaked(seed),
         }
     }
 }
@@ -339,7 +358,8 @@ mod tests {
             let tile = texture.tile(false);
             // Strokes go on for a hand's breadth along, rivulets down, grain for the plank.
             let (far_x, far_y) = match texture {
-                Texture::Dragged | Texture::Grained => (SIDE, 150),
+                Texture::Dragged => (SIDE, 150),
+                _ if texture.is_grain() => (SIDE, 150),
                 Texture::Running => (60, SIDE),
                 _ if texture.turns() => (420, 150),
                 _ => (330, 330),

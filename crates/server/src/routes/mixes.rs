@@ -1,13 +1,15 @@
 //! Pots: mixes of what is on the shelf.
 
 use axum::{Json, extract::State, http::StatusCode};
+use rayon::prelude::*;
 use warm_blend_paint::SavedMix;
 use warm_blend_store::Kept;
-use warm_blend_workshop::{Mix, MixEntry, MixtureWanted, Prediction};
+use warm_blend_workshop::{Mix, MixEntry, MixtureWanted, Prediction, Refusal};
 
 use crate::{
     Workspace,
     body::{Asked, Body, IdPath},
+    off_thread::off_thread,
     problem::Problem,
     wire::{LookedAt, SeenRevision},
 };
@@ -22,8 +24,8 @@ pub async fn list(
 ) -> Result<Json<Vec<Mix>>, Problem> {
     let look = asked.get()?;
     let (mixes, shelf) = workspace.with_shelf(|store| store.all::<SavedMix>()).await?;
-    let mix = |kept: Kept<SavedMix>| Ok(Mix::of(kept, &shelf, look)?);
-    mixes.into_iter().map(mix).collect::<Result<_, Problem>>().map(Json)
+    let mix = move |kept: Kept<SavedMix>| Mix::of(kept, &shelf, look);
+    off_thread(move || Ok(mixes.into_par_iter().map(mix).collect::<Result<_, Refusal>>()?)).await.map(Json)
 }
 
 /// Begin a mix.

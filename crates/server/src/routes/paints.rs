@@ -27,7 +27,7 @@ use crate::{
 type Counted = (Kept<ShelfPaint>, usize);
 
 fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError> {
-    let users = store.users::<SavedMix>(kept.id)?.len();
+    let users = store.count_users::<SavedMix>(kept.id)?;
     Ok((kept, users))
 }
 

@@ -3,13 +3,11 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_learn::{Foretold, OfShelf, Reading, foretell};
+use warm_blend_learn::{Foretold, Reading};
 use warm_blend_paint::{PaintId, Verdict};
 
 use crate::{Refusal, ShelfSnapshot, pot_words::pot_words};
 
-/// How many of the last readings are looked at.
-const LAST: usize = 200;
 /// How many surprises are named.
 const WORST: usize = 3;
 
@@ -61,11 +59,8 @@ pub struct Surprise {
 impl ShelfSnapshot {
     /// How true what was said of the last readings was.
     pub fn truth(&self) -> Result<TruthView, Refusal> {
-        let paints: Vec<OfShelf> = self.of_shelf();
         let all: Vec<_> = self.readings().collect();
-        let readings: Vec<Reading<PaintId>> =
-            all.iter().map(|(kept, _)| kept.value.reading.clone()).collect();
-        let told = foretell(&paints, &readings, LAST).map_err(|_| Refusal::Broken)?;
+        let told = self.foretold()?;
         let name = |of: &Reading<PaintId>| {
             let part = |(paint, parts): &(PaintId, warm_blend_paint::Parts)| {
                 ((100.0 * parts.value()).round() / 100.0, self.name(paint.0).to_owned())

@@ -173,7 +173,7 @@ impl ShelfSnapshot {
             _ if line.pot.is_empty() => None,
             Some(known) => known.clone(),
             None => {
-                let swatch = self.stirred(&line.pot)?.map(|stirred| Swatch::of(&stirred, look));
+                let swatch = self.swatch_of(&line.pot, look)?;
                 swatches.insert(key, swatch.clone());
                 swatch
             }

@@ -1,0 +1,53 @@
+//! What was reckoned once and holds as long as what it was reckoned from.
+
+use std::{
+    collections::HashMap,
+    hash::Hash,
+    sync::{Mutex, PoisonError},
+};
+
+/// How much is kept: beyond it all is forgotten and reckoned again as it is asked for.
+const MOST: usize = 20_000;
+
+/// Answers by what was asked.
+#[derive(Debug)]
+pub struct Memo<K, V>(Mutex<HashMap<K, V>>);
+
+impl<K, V> Default for Memo<K, V> {
+    fn default() -> Self {
+        Self(Mutex::default())
+    }
+}
+
+impl<K: Eq + Hash, V: Clone> Memo<K, V> {
+    /// The answer of before, or else a new one: it is reckoned while others ask. What fails is tried again.
+    pub fn get_or<E>(&self, key: K, reckon: impl FnOnce() -> Result<V, E>) -> Result<V, E> {
+        let known = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(answer) = known().get(&key) {
+            return Ok(answer.clone());
+        }
+        let answer = reckon()?;
+        let mut known = known();
+        if known.len() >= MOST {
+            known.clear();
+        }
+        known.insert(key, answer.clone());
+        Ok(answer)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_was_asked_before_is_not_reckoned_again_and_not_everything_is_kept() {
+        let memo = Memo::default();
+        let ask = |n: usize| memo.get_or(n, || Ok::<_, ()>(n + 1));
+        assert!((0..=MOST).all(|n| ask(n) == Ok(n + 1)));
+        let again = |n: usize| memo.get_or(n, || Err("reckoned again"));
+        assert_eq!([again(MOST), again(0)], [Ok(MOST + 1), Err("reckoned again")]);
+        // What failed was not kept.
+        assert_eq!(ask(0), Ok(1));
+    }
+}
