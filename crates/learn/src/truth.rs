@@ -47,6 +47,36 @@ pub fn foretell(
     Ok(each.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
 }
 
+/// What is said of a mix by what was read of its own tins, and of them alone; none where one is not among the paints.
+pub fn said_of(
+    paints: &[OfShelf],
+    read: &[Reading<PaintId>],
+    mix: &[(PaintId, Parts)],
+) -> Result<Option<Ensemble>, BadTin> {
+    Ok(known_by(paints, read, mix)?.map(|(_, mixed)| mixed))
+}
+
+/// The same, with its tins.
+type KnownMix = (Vec<(Parts, Ensemble)>, Ensemble);
+
+fn known_by(
+    paints: &[OfShelf],
+    read: &[Reading<PaintId>],
+    mix: &[(PaintId, Parts)],
+) -> Result<Option<KnownMix>, BadTin> {
+    let inside = |paint: PaintId| mix.iter().any(|(of, _)| *of == paint);
+    let tins: Vec<OfShelf> = paints.iter().filter(|tin| inside(tin.id)).copied().collect();
+    let alone = |other: &&Reading<PaintId>| other.of.iter().all(|(paint, _)| inside(*paint));
+    let read: Vec<Reading<PaintId>> = read.iter().filter(alone).cloned().collect();
+    let known = Estimate::of(&tins, &read)?;
+    let of: Option<Vec<(Parts, Ensemble)>> =
+        mix.iter().map(|(paint, parts)| Some((*parts, known.paint(*paint)?.clone()))).collect();
+    let Some(of) = of else { return Ok(None) };
+    let stirred: Vec<(Parts, &Ensemble)> = of.iter().map(|(parts, tin)| (*parts, tin)).collect();
+    let mixed = Ensemble::mix(&stirred).ok();
+    Ok(mixed.map(|mixed| (of, mixed)))
+}
+
 fn foretold(
     paints: &[OfShelf],
     readings: &[Reading<PaintId>],
@@ -54,25 +84,18 @@ fn foretold(
 ) -> Result<Option<Foretold>, BadTin> {
     let reading = &readings[at];
     let Shown::Thick(measured) = &reading.shown else { return Ok(None) };
-    let inside = |paint: PaintId| reading.of.iter().any(|(of, _)| *of == paint);
-    let tins: Vec<OfShelf> = paints.iter().filter(|tin| inside(tin.id)).copied().collect();
-    let alone = |other: &&Reading<PaintId>| other.of.iter().all(|(paint, _)| inside(*paint));
-    let before: Vec<Reading<PaintId>> = readings[..at].iter().filter(alone).cloned().collect();
-    let known = Estimate::of(&tins, &before)?;
-    let of: Option<Vec<(Parts, &Ensemble)>> =
-        reading.of.iter().map(|(paint, parts)| Some((*parts, known.paint(*paint)?))).collect();
-    let Some(mixed) = of.as_ref().and_then(|of| Ensemble::mix(of).ok()) else { return Ok(None) };
+    let Some((of, mixed)) = known_by(paints, &readings[..at], &reading.of)? else { return Ok(None) };
     let mixed = mixed.in_state(reading.state);
     let expected = mixed.best().seen_lab(Light::Daylight);
     let read = measured.lab();
-    let poured = of.map_or(0.0, |of| poured(&of, reading, expected));
+    let poured = poured(&of, reading, expected);
     let own = NINE_OF_TEN * reading.source.off();
     let within = mixed.doubt(Light::Daylight).within.hypot(own).hypot(poured);
     Ok(Some(Foretold { reading: at, expected, read, difference: difference(expected, read).value(), within }))
 }
 
 /// How far the colour moves, ΔE00, where one of the parts is as far off as in nine cases of ten; the parts together.
-fn poured(of: &[(Parts, &Ensemble)], reading: &Reading<PaintId>, expected: Lab) -> f64 {
+fn poured(of: &[(Parts, Ensemble)], reading: &Reading<PaintId>, expected: Lab) -> f64 {
     if of.len() < 2 {
         return 0.0;
     }

@@ -31,6 +31,11 @@ impl Verdict {
         };
         Self { difference, words }
     }
+
+    /// Whether anybody sees it.
+    pub fn can_be_seen(&self) -> bool {
+        size(self.difference.value()).is_some()
+    }
 }
 
 /// The size of a difference†: below half a unit nobody sees it.

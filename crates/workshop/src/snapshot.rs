@@ -3,11 +3,12 @@
 use std::collections::HashMap;
 use std::sync::{Arc, OnceLock};
 
+use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, learn_hand};
 use warm_blend_learn::{
     BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LoggedReading, Measured, OfShelf, Reading,
-    ShelfPaint, Shown, foretell,
+    ShelfPaint, Shown, foretell, said_of,
 };
 use warm_blend_paint::{Class, Component, Condition, Look, Millilitres, PaintId, Parts};
 use warm_blend_spectral::Light;
@@ -215,6 +216,17 @@ impl ShelfSnapshot {
         }
         let told = foretell(tins, read, LAST).map_err(|_| Refusal::Broken)?;
         Ok(foretold.get_or_init(|| told))
+    }
+
+    /// What was said of a mix by what had been read of its tins until then; none of nothing.
+    pub(crate) fn said_at(
+        &self,
+        then: Timestamp,
+        of: &[(PaintId, Parts)],
+    ) -> Result<Option<Ensemble>, Refusal> {
+        let until = self.readings.iter().filter(|kept| kept.made_at <= then);
+        let until: Vec<_> = until.map(|kept| kept.value.reading.clone()).collect();
+        said_of(&self.learnt.tins, &until, of).map_err(|_| Refusal::Broken)
     }
 
     /// The hand that paints, as boards show it.

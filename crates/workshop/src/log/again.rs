@@ -1,10 +1,11 @@
 //! A pot made again: what comes out of the same parts today, and what would make it as it was.
 
+use jiff::Timestamp;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_learn::{Judged, LoggedReading, Shown};
-use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, State, nearest_whole};
+use warm_blend_learn::{Ensemble, Judged, LoggedReading, Shown};
+use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, State, Verdict, nearest_whole};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::lines::LogKind;
@@ -35,6 +36,8 @@ pub struct MadeAgain {
     pub missing: Vec<String>,
     /// What was learned of its tins since: `slate blue was read twice`.
     pub since: Vec<String>,
+    /// How that changed what is said of the same parts; none where nothing was learned.
+    pub said_then: Option<SaidThen>,
     /// What to pour so that it comes out as then; the same parts where they will do.
     pub recipe: Vec<MixPart>,
     /// The same, in words.
@@ -43,6 +46,19 @@ pub struct MadeAgain {
     pub same: bool,
     /// How near that comes.
     pub comes: AgainstTarget,
+}
+
+/// What was said of a pot when it was made, by what had been read until then.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SaidThen {
+    /// How it was expected to look in daylight, dry.
+    pub expected: SeenColour,
+    /// Within what, ΔE00 in nine cases of ten.
+    pub within: f64,
+    /// What is expected today against that: `a touch darker`, or `the same`.
+    pub words: String,
+    /// How far apart they are, ΔE00.
+    pub difference: f64,
 }
 
 /// A pot that looks like a colour.
@@ -91,6 +107,9 @@ impl ShelfSnapshot {
             }
         };
         let judgement = AgainstTarget::of(&now, target, daylight)?;
+        let since: Vec<String> =
+            of.pot.iter().filter_map(|(paint, _)| self.learned_since(paint.0, of)).collect();
+        let said_then = if since.is_empty() { None } else { self.said_then(of.at, &of_whole, &now)? };
         let missing: Vec<String> =
             of.pot.iter().filter_map(|(paint, _)| self.cannot_be_used(paint.0)).collect();
         let same = missing.is_empty() && judgement.difference <= WILL_DO;
@@ -109,7 +128,8 @@ impl ShelfSnapshot {
             then,
             judgement,
             missing,
-            since: of.pot.iter().filter_map(|(paint, _)| self.learned_since(paint.0, of)).collect(),
+            since,
+            said_then,
             recipe,
             comes,
         })
@@ -131,6 +151,31 @@ impl ShelfSnapshot {
             }
         };
         self.readings().rev().find_map(|(kept, _)| own(kept))
+    }
+
+    /// What had been said of it, against what is said now.
+    fn said_then(
+        &self,
+        then: Timestamp,
+        pot: &[(PaintId, Parts)],
+        now: &Ensemble,
+    ) -> Result<Option<SaidThen>, Refusal> {
+        let daylight = Look { light: Light::Daylight, state: State::Dry };
+        let compared = |said: Ensemble| {
+            let (expected, today) = (daylight.face(said.best()), daylight.face(now.best()));
+            let verdict = Verdict::of(today.lab, expected.lab);
+            let words = match verdict.can_be_seen() {
+                true => verdict.words.replace(" than the target", ""),
+                false => "the same".to_owned(),
+            };
+            SaidThen {
+                expected: expected.into(),
+                within: said.doubt(Light::Daylight).within,
+                words,
+                difference: verdict.difference.value(),
+            }
+        };
+        Ok(self.said_at(then, pot)?.map(compared))
     }
 
     /// How often a tin was read after a line was written, what is believed of it; none where it was not.

@@ -8,7 +8,7 @@ mod search;
 mod truth;
 mod view;
 
-pub use again::{MadeAgain, MixLike};
+pub use again::{MadeAgain, MixLike, SaidThen};
 pub use lines::{LogKind, LogLine, Names};
 pub use note::{LogNote, LogNoteEntry};
 pub use query::{LogAsked, LogQuery};

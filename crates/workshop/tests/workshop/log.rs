@@ -13,8 +13,8 @@ use warm_blend_piece::{Age, Zone};
 use warm_blend_plan::{Done, LayerWork, RunSheet, Work, WorkingHours};
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{
-    Colour, Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, Names, Refusal, finds,
-    folded, log_of,
+    Colour, Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, Names, Refusal,
+    ShelfSnapshot, finds, folded, log_of,
 };
 
 use crate::pile::{BLUE, WHITE, pile};
@@ -272,7 +272,8 @@ fn what_was_learned_since_is_told() {
         pile.put(Uuid::from_u128(n), crate::pile::reading(&[(BLUE, 1.0), (WHITE, 3.0)], Lab { l, a, b }));
     }
     let shelf = pile.shelf();
-    let pot = vec![(PaintId(Uuid::from_u128(BLUE)), Parts::new(1.0).unwrap())];
+    let part = |tin, parts| (PaintId(Uuid::from_u128(tin)), Parts::new(parts).unwrap());
+    let pot = vec![part(BLUE, 1.0), part(WHITE, 3.0)];
     // What is in the pile was made in the first moment of all.
     let poured = |at: i64| KeptLine {
         pot: pot.clone(),
@@ -281,6 +282,16 @@ fn what_was_learned_since_is_told() {
     let since = |at| shelf.make_again(&poured(at), Look::default()).unwrap().since;
     assert!(since(-60)[0].ends_with(" was read twice"), "{:?}", since(-60));
     assert!(since(60).is_empty());
+    // Of the mix it was said what is said of it where nothing was read; now it is known better, and lighter.
+    let told = |shelf: &ShelfSnapshot, at| shelf.make_again(&poured(at), Look::default()).unwrap();
+    let unread = told(&self::pile().shelf(), -60);
+    let made = told(&shelf, -60);
+    let said = made.said_then.unwrap();
+    assert_eq!(said.expected.hex, unread.now.face.hex);
+    assert!((said.within - unread.now.within).abs() < 0.01 && made.now.within < 0.5 * said.within);
+    assert!(said.words.starts_with("a ") && !said.words.contains("target"), "{}", said.words);
+    assert!(said.difference > 0.5, "{}", said.difference);
+    assert!(unread.said_then.is_none() && told(&shelf, 60).said_then.is_none());
 }
 
 #[test]

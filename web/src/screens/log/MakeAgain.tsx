@@ -57,7 +57,23 @@ function Made({ made }: { made: MadeAgain }) {
           ))}
         </ul>
       )}
-      {made.since.length > 0 && <p className="text-sm">Since then {made.since.join(', ')}.</p>}
+      {made.since.length > 0 && (
+        <p className="text-sm">
+          Since then {made.since.join(', ')}.
+          {made.said_then && (
+            <>
+              {' '}
+              Expected then was{' '}
+              <span
+                aria-hidden
+                className="inline-block size-4 align-[-3px]"
+                style={{ backgroundColor: made.said_then.expected.hex }}
+              />{' '}
+              ±{plainNumber(made.said_then.within)}; what is expected today is {made.said_then.words}.
+            </>
+          )}
+        </p>
+      )}
       <p className="bg-paper p-3">
         <b className="font-semibold">{made.same ? 'The same parts will do' : 'Pour instead'}: </b>
         {made.recipe_words}
