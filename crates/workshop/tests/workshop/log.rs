@@ -282,14 +282,14 @@ fn what_was_learned_since_is_told() {
     let since = |at| shelf.make_again(&poured(at), Look::default()).unwrap().since;
     assert!(since(-60)[0].ends_with(" was read twice"), "{:?}", since(-60));
     assert!(since(60).is_empty());
-    // Of the mix it was said what is said of it where nothing was read; now it is known better, and lighter.
+    // Of the mix it was said what is said of it where nothing was read; now it is known better, and to be darker.
     let told = |shelf: &ShelfSnapshot, at| shelf.make_again(&poured(at), Look::default()).unwrap();
     let unread = told(&self::pile().shelf(), -60);
     let made = told(&shelf, -60);
     let said = made.said_then.unwrap();
     assert_eq!(said.expected.hex, unread.now.face.hex);
     assert!((said.within - unread.now.within).abs() < 0.01 && made.now.within < 0.5 * said.within);
-    assert!(said.words.starts_with("a ") && !said.words.contains("target"), "{}", said.words);
+    assert!(said.words.ends_with("darker"), "{}", said.words);
     assert!(said.difference > 0.5, "{}", said.difference);
     assert!(unread.said_then.is_none() && told(&shelf, 60).said_then.is_none());
 }
