@@ -47,6 +47,8 @@ pub struct Workspace {
     pub(crate) plates: Plates,
     pub(crate) fronts: Fronts,
     pub(crate) look_round: LookRound,
+    /// Whether a stand-in for a camera is at hand.
+    pub(crate) camera: bool,
 }
 
 impl Workspace {
@@ -57,7 +59,7 @@ impl Workspace {
 
     /// Makes a new file that holds the demo.
     pub fn demo(path: &Path) -> Result<Self, OpenError> {
-        Self::open_and(path, crate::demo::fill)
+        Ok(Self { camera: true, ..Self::open_and(path, crate::demo::fill)? })
     }
 
     fn open_and(path: &Path, fill: fn(&mut Store) -> Result<(), StoreError>) -> Result<Self, OpenError> {
@@ -76,6 +78,7 @@ impl Workspace {
             plates: Plates::default(),
             fronts: Fronts::default(),
             look_round: LookRound::default(),
+            camera: false,
         })
     }
 

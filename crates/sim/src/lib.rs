@@ -14,12 +14,14 @@
 //! | a tin behind any paint a painter writes down | [`VirtualPaint::behind`] |
 //! | a painter whose hand is not the table's, and the boards it paints | [`VirtualHand`], [`VirtualBoard`] |
 //! | a reader with noise, drift and a dirty window | [`SimulatedReader`] |
+//! | a camera before invented finishes, in lights that lie | [`Scene`] |
 //! | a scale with noise, drift, a pot to lift and a hand that pours | [`SimulatedScale`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod behind;
+mod camera;
 mod hand;
 mod paint;
 mod pigment;
@@ -27,6 +29,7 @@ mod reader;
 mod scale;
 mod tins;
 
+pub use camera::{SCENES, Scene};
 pub use hand::{VirtualBoard, VirtualHand};
 pub use paint::{VirtualPaint, VirtualSample};
 pub use pigment::Pigment;

@@ -45,7 +45,12 @@ export function PhotoSpots({ url, ratio, names, spots, placing, onPlacing, onMov
           className="flex flex-wrap"
         />
       )}
-      <div className="relative overflow-hidden" data-photo>
+      {/* All of it is to be seen at once, also of a picture that stands upright. */}
+      <div
+        className="relative overflow-hidden"
+        style={{ maxWidth: `max(16rem, calc(64dvh / ${String(ratio)}))` }}
+        data-photo
+      >
         {/* biome-ignore lint/a11y/useKeyWithClickEvents: by keys the spots themselves are moved */}
         <img
           src={url}

@@ -2,6 +2,7 @@
 
 mod bench;
 mod boards;
+mod camera;
 mod demo;
 mod files;
 mod history;
@@ -34,6 +35,8 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(files::export))
         .routes(routes!(reference::health))
         .routes(routes!(demo::get, demo::visit))
+        .routes(routes!(camera::get))
+        .routes(routes!(camera::take))
         .routes(routes!(reference::colour))
         .routes(routes!(reference::lights))
         .routes(routes!(units::read))

@@ -299,3 +299,32 @@ async fn a_photo_gives_its_colours_and_a_board() {
     let refused = bench.post(&path, asked, REFUSED).await;
     assert!(about(&refused, "/card_at").contains("outside the photo"), "{refused}");
 }
+
+/// The camera of the demo takes what stands before it; by the card in the picture the paint is found that is on it, and what would
+/// make it. A painter's own workspace has no stand-in for one.
+#[tokio::test]
+async fn the_camera_stand_in_takes_pictures() {
+    let bench = Bench::demo().await;
+    let camera = bench.get("/api/camera").await;
+    assert_eq!(camera["name"], "Simulated camera");
+    assert_eq!(camera["scenes"].as_array().unwrap().len(), warm_blend_sim::SCENES.len());
+    let scene = warm_blend_sim::Scene::find("north").unwrap();
+    let taken = bench.raw(Method::GET, "/api/camera/north", "", Vec::new()).await;
+    assert_eq!((taken.status(), &taken.headers()["content-type"]), (OK, &"image/png".parse().unwrap()));
+    let png = taken.bytes().await.unwrap();
+    let photo = bench.raw(Method::POST, "/api/photos", "application/octet-stream", png).await;
+    let photo: Value = photo.json().await.unwrap();
+    let (x, y) = scene.card();
+    let asked = json!({"card": "white", "card_at": {"x": x, "y": y, "radius": 0.03}});
+    let path = format!("/api/photos/{}/palette", photo["id"].as_str().unwrap());
+    let palette = bench.post(&path, asked, OK).await;
+    let lab = |of: &Value| [0, 1, 2].map(|n| of[n].as_f64().unwrap());
+    let ([l, a, b], truth) = (lab(&palette["colours"][0]["lab"]), scene.mostly().unwrap());
+    let off = warm_blend_spectral::difference(warm_blend_spectral::Lab { l, a, b }, truth).value();
+    assert!(off < 3.0, "{off}: {palette}");
+    bench.call(Method::GET, "/api/camera/nowhere", Value::Null, StatusCode::NOT_FOUND).await;
+
+    let own = Bench::empty().await;
+    assert_eq!(own.get("/api/camera").await, json!({"name": null, "scenes": []}));
+    own.call(Method::GET, "/api/camera/north", Value::Null, StatusCode::NOT_FOUND).await;
+}

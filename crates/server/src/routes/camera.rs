@@ -1,0 +1,55 @@
+//! The camera at hand: a stand-in that comes with the demo.
+
+use axum::{
+    Json,
+    extract::State,
+    http::header,
+    response::{IntoResponse, Response},
+};
+use serde::Serialize;
+use utoipa::ToSchema;
+use warm_blend_sim::{SCENES, Scene};
+
+use crate::{Workspace, body::InPath, off_thread::off_thread, problem::Problem};
+
+/// A camera, and what stands before it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CameraView {
+    /// Its name; none where there is no camera but the machine's own.
+    name: Option<&'static str>,
+    /// What can be taken.
+    scenes: Vec<SceneView>,
+}
+
+/// Something that can be taken.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SceneView {
+    /// For good.
+    id: &'static str,
+    /// In words.
+    name: &'static str,
+}
+
+/// The camera, and what can be taken with it. `Simulated camera` is a stand-in: it takes invented finishes, each with a white card.
+#[utoipa::path(get, path = "/camera", operation_id = "get_camera", tag = "workspace",
+    responses((status = OK, body = CameraView)))]
+pub async fn get(State(workspace): State<Workspace>) -> Json<CameraView> {
+    let scenes = if workspace.camera { &SCENES[..] } else { &[] };
+    let scenes = scenes.iter().map(|Scene { id, name, .. }| SceneView { id, name }).collect();
+    Json(CameraView { name: workspace.camera.then_some("Simulated camera"), scenes })
+}
+
+/// A picture taken with it.
+#[utoipa::path(get, path = "/camera/{scene}", operation_id = "take_picture", tag = "workspace",
+    params(("scene" = String, Path)),
+    responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
+pub async fn take(
+    State(workspace): State<Workspace>,
+    InPath(scene): InPath<String>,
+) -> Result<Response, Problem> {
+    let scene = Scene::find(&scene).filter(|_| workspace.camera);
+    let nothing = || Problem::not_found("nothing stands before the camera there: choose a photo");
+    let scene = scene.ok_or_else(nothing)?;
+    let png = off_thread(move || scene.taken().map(|taken| taken.to_png()).ok_or_else(nothing)).await?;
+    Ok(([(header::CONTENT_TYPE, "image/png")], png).into_response())
+}
