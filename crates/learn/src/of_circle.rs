@@ -86,14 +86,11 @@ impl OfCircle {
 
     /// A circle that has nothing to be fitted to: a tin with spectra of its masstone, or with no reading at all.
     fn unread(circle: &Circle, bases: Bases, kept: bool) -> Result<Self, BadTin> {
-        let CircleData { names, facts, readings } = &circle.said;
-        let tins = names.iter().zip(facts).zip(bases.spectra).zip(&circle.paints);
-        let paints = tins
-            .map(|(((name, facts), base), paint)| {
-                let label = Label { name: *name, facts: *facts, base };
-                Ensemble::unread(label, kept).map_err(|error| BadTin { paint: *paint, error })
-            })
-            .collect::<Result<Vec<_>, _>>()?;
+        let readings = &circle.said.readings;
+        let paints = labels(&circle.said, bases.spectra).zip(&circle.paints).map(|(label, paint)| {
+            Ensemble::unread(label, kept).map_err(|error| BadTin { paint: *paint, error })
+        });
+        let paints = paints.collect::<Result<Vec<_>, _>>()?;
         let judged = readings.iter().zip(&bases.odd).map(|(reading, odd)| {
             let predicted = |(paint, _): &(usize, _)| paints[*paint].best().seen_lab(Light::Daylight);
             let predicted: Vec<Lab> = reading.of.iter().map(predicted).collect();

@@ -104,6 +104,40 @@ async fn what_was_read_is_what_it_was_like() {
     assert!(again["judgement"]["difference"].as_f64().unwrap() < 3.0, "{again}");
 }
 
+/// What was expected of a pot when it was made is told beside what is expected now, as soon as a tin of it was read.
+#[tokio::test]
+async fn what_was_expected_then_is_told() {
+    let bench = Bench::empty().await;
+    let mut tins = Vec::new();
+    for (name, hex) in [("flour", "#efeae0"), ("ink", "#2f3c58")] {
+        let entry = json!({"name": name, "class": "chalk", "colour": {"hex": hex}});
+        tins.push(bench.post("/api/paints", entry, StatusCode::CREATED).await["id"].clone());
+    }
+    let parts = json!([{"paint": tins[0], "parts": 3}, {"paint": tins[1], "parts": 1}]);
+    let mix = bench.post("/api/mixes", json!({"components": parts}), StatusCode::CREATED).await;
+    let swatch = |mix: &Value| mix["prediction"]["swatch"].clone();
+    let line = found(&bench, "kinds=mix").await[0]["id"].clone();
+    let again = async || bench.get(&format!("/api/log/{line}/again")).await;
+    let before = again().await;
+    assert_eq!((&before["said_then"], &before["since"]), (&Value::Null, &json!([])));
+    assert_eq!(before["now"], swatch(&mix));
+    let reading = json!({"of": parts, "thick": {"lab": [60.0, -1.0, -9.0]}});
+    bench.post("/api/readings", reading, StatusCode::CREATED).await;
+    let after = again().await;
+    assert_eq!(after["since"], json!(["flour was read once", "ink was read once"]));
+    let (then, now) = (&after["said_then"], &after["now"]);
+    assert_eq!(then["expected"], swatch(&mix)["face"]);
+    assert_eq!(then["within"], swatch(&mix)["within"]);
+    assert!(now["within"].as_f64().unwrap() < 0.5 * then["within"].as_f64().unwrap(), "{after}");
+    assert!(
+        then["words"].as_str().is_some_and(|words| words == "the same"
+            || words.starts_with("a ")
+            || words.starts_with("clearly")
+            || words.starts_with("far")),
+        "{then}"
+    );
+}
+
 /// A colour finds the pot that looks like it.
 #[tokio::test]
 async fn a_pot_is_found_by_its_colour() {

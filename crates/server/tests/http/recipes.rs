@@ -1,7 +1,7 @@
 //! Match, ladder and blend over the demo shelf.
 
 use crate::bench::Bench;
-use reqwest::StatusCode;
+use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
 fn total(recipe: &Value) -> u64 {
@@ -334,4 +334,61 @@ async fn a_batch_for_a_surface_or_for_what_is_left() {
         let problem = bench.post(measure, bad, refused).await;
         assert_eq!(problem["errors"][0]["pointer"], at, "{problem}");
     }
+}
+
+/// How a mix looks is reckoned once, and anew as soon as anything that it hangs on is another: its parts, a reading, the light; a tin's
+/// name is told as it is now. A tin counts the mixes that use it, not those that were taken away.
+#[tokio::test]
+async fn a_list_of_mixes_is_never_of_yesterday() {
+    let bench = Bench::demo().await;
+    let fern = bench.paint("fern").await;
+    let barley = bench.paint("barley").await;
+    let entry =
+        |parts: u32| json!({"components": [{"paint": fern, "parts": parts}, {"paint": barley, "parts": 2}]});
+    let used = async || bench.get(&format!("/api/paints/{fern}")).await["used_in"].as_u64().unwrap();
+    let before = used().await;
+    let made = bench.post("/api/mixes", entry(1), StatusCode::CREATED).await;
+    let path = format!("/api/mixes/{}", made["id"].as_str().unwrap());
+    let listed = async |look: &str| {
+        let all = bench.get(&format!("/api/mixes{look}")).await;
+        let own = all.as_array().unwrap().iter().find(|mix| mix["id"] == made["id"]).unwrap();
+        own["prediction"].clone()
+    };
+    let first = listed("").await;
+    assert_eq!((&first, &listed("").await), (&made["prediction"], &first));
+    assert_ne!(listed("?light=bulb").await["swatch"], first["swatch"]);
+    assert_eq!(listed("").await, first);
+    assert_eq!(used().await, before + 1);
+
+    let changed = bench.call(Method::PUT, &format!("{path}?revision=1"), entry(3), StatusCode::OK).await;
+    assert_eq!(listed("").await, changed["prediction"]);
+    assert_ne!(changed["prediction"]["swatch"], first["swatch"]);
+
+    let mut tin = bench.get(&format!("/api/paints/{fern}")).await;
+    tin["entry"]["name"] = json!("bracken");
+    let put = format!("/api/paints/{fern}?revision={}", tin["revision"]);
+    bench.call(Method::PUT, &put, tin["entry"].clone(), StatusCode::OK).await;
+    let renamed = listed("").await;
+    assert_eq!(renamed["parts"][0]["name"], "bracken");
+    assert_eq!(renamed["swatch"], changed["prediction"]["swatch"]);
+
+    let reading = json!({"of": entry(3)["components"], "thick": {"lab": [52.0, -8.0, 24.0]}});
+    bench.post("/api/readings", reading, StatusCode::CREATED).await;
+    let read = listed("").await;
+    assert_ne!(read["swatch"]["face"], renamed["swatch"]["face"]);
+    let within = |mix: &Value| mix["swatch"]["within"].as_f64().unwrap();
+    assert!(within(&read) < within(&renamed), "{read}");
+
+    let kept = bench.get(&path).await;
+    bench
+        .call(
+            Method::DELETE,
+            &format!("{path}?revision={}", kept["revision"]),
+            Value::Null,
+            StatusCode::NO_CONTENT,
+        )
+        .await;
+    assert_eq!(used().await, before);
+    bench.undo().await;
+    assert_eq!(used().await, before + 1);
 }
