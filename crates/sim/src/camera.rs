@@ -22,6 +22,9 @@ const CARD: [f64; 4] = [0.05, 0.74, 0.17, 0.94];
 /// What a white card gives back.
 const CARD_REFLECTS: f64 = 0.9;
 
+/// What is done, in which code, and with how many parts of a medium.
+type Coat = (Technique, [u8; 3], Option<(Class, f64)>);
+
 /// Something that stands before the camera.
 #[derive(Debug, Clone, Copy)]
 pub struct Scene {
@@ -32,7 +35,7 @@ pub struct Scene {
     /// The light it stands in.
     pub light: Light,
     ground: GroundKind,
-    coats: &'static [(Technique, [u8; 3], Option<(Class, f64)>)],
+    coats: &'static [Coat],
 }
 
 /// What can be taken.
