@@ -116,8 +116,12 @@ async fn before_and_after_side_by_side() {
         .await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("combobox", "After").await;
-    painter.press(thirtyfour::Key::Up).await;
-    painter.press(thirtyfour::Key::Enter).await;
+    let first_coat = async || {
+        let options = painter.names("option").await;
+        options.into_iter().find(|option| option.contains("first coat"))
+    };
+    painter.until("the list is open", async || first_coat().await.is_some()).await;
+    painter.click("option", &first_coat().await.unwrap_or_default()).await;
     painter.until("another", async || source("After").await.contains("first coat")).await;
     painter.click("button", "Close the full screen").await;
     painter.the("searchbox", "Find in the log").await;
