@@ -52,10 +52,10 @@ enum Known {
 impl Tin {
     /// Nothing where the label says too little, which whoever made an ensemble of it has seen to.
     fn draw(&self) -> Arc<[Plausible]> {
-        let all = |guess: &FirstGuess| guess.plausible().map(Plausible::from).collect();
         match &self.known {
             Known::Label(label) => {
-                FirstGuess::of((**label).clone()).map_or_else(|_| Arc::default(), |guess| all(&guess))
+                let guess = FirstGuess::of((**label).clone());
+                guess.iter().flat_map(FirstGuess::plausible).map(Plausible::from).collect()
             }
             Known::Fitted(guess, members) => guess.plausible_at(members).map(Plausible::from).collect(),
         }

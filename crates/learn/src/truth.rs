@@ -48,9 +48,9 @@ pub fn foretell(
 }
 
 /// What is said of a mix by what was read of its own tins, and of them alone; none where one is not among the paints.
-pub fn said_of(
+pub fn said_of<'a>(
     paints: &[OfShelf],
-    read: &[Reading<PaintId>],
+    read: impl Iterator<Item = &'a Reading<PaintId>>,
     mix: &[(PaintId, Parts)],
 ) -> Result<Option<Ensemble>, BadTin> {
     Ok(known_by(paints, read, mix)?.map(|(_, mixed)| mixed))
@@ -59,15 +59,15 @@ pub fn said_of(
 /// The same, with its tins.
 type KnownMix = (Vec<(Parts, Ensemble)>, Ensemble);
 
-fn known_by(
+fn known_by<'a>(
     paints: &[OfShelf],
-    read: &[Reading<PaintId>],
+    read: impl Iterator<Item = &'a Reading<PaintId>>,
     mix: &[(PaintId, Parts)],
 ) -> Result<Option<KnownMix>, BadTin> {
     let inside = |paint: PaintId| mix.iter().any(|(of, _)| *of == paint);
     let tins: Vec<OfShelf> = paints.iter().filter(|tin| inside(tin.id)).copied().collect();
     let alone = |other: &&Reading<PaintId>| other.of.iter().all(|(paint, _)| inside(*paint));
-    let read: Vec<Reading<PaintId>> = read.iter().filter(alone).cloned().collect();
+    let read: Vec<Reading<PaintId>> = read.filter(alone).cloned().collect();
     let known = Estimate::of(&tins, &read)?;
     let of: Option<Vec<(Parts, Ensemble)>> =
         mix.iter().map(|(paint, parts)| Some((*parts, known.paint(*paint)?.clone()))).collect();
@@ -84,7 +84,7 @@ fn foretold(
 ) -> Result<Option<Foretold>, BadTin> {
     let reading = &readings[at];
     let Shown::Thick(measured) = &reading.shown else { return Ok(None) };
-    let Some((of, mixed)) = known_by(paints, &readings[..at], &reading.of)? else { return Ok(None) };
+    let Some((of, mixed)) = known_by(paints, readings[..at].iter(), &reading.of)? else { return Ok(None) };
     let mixed = mixed.in_state(reading.state);
     let expected = mixed.best().seen_lab(Light::Daylight);
     let read = measured.lab();

@@ -44,10 +44,11 @@ fn parse_id(text: &str) -> Result<Id, StoreError> {
     text.parse().map_err(|error| StoreError::Damaged(format!("{error}")))
 }
 
-/// Documents of a kind that speak of one: found by the references, of which there are few.
+/// Found by the references, of which there are few, and not by the kind.
 const USERS: &str = "FROM reference CROSS JOIN document ON reference.user = document.id
     WHERE reference.used = ?1 AND kind = ?2 AND removed = 0";
 
+/// Documents of a kind that speak of one.
 pub(crate) fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
     let mut query = connection.prepare_cached(&format!(
         "SELECT id, revision, removed, made_at, changed_at, body {USERS} ORDER BY id"

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_learn::{Certainty, Doubt, Ensemble};
-use warm_blend_paint::{CoatsToHide, Drawdown, Look, Masstone, Seen, Verdict};
+use warm_blend_paint::{CoatsToHide, Drawdown, Look, Masstone, Material, Seen, Verdict};
 use warm_blend_spectral::{Lab, OnScreen};
 
 use crate::Refusal;
@@ -91,11 +91,11 @@ pub struct AgainstTarget {
 }
 
 impl AgainstTarget {
-    /// What is known of a material against a target, which has been read and so has a curve.
-    pub fn of(known: &Ensemble, target: Masstone, look: Look) -> Result<Self, Refusal> {
+    /// A material against a target, which has been read and so has a curve.
+    pub fn of(material: &Material, target: Masstone, look: Look) -> Result<Self, Refusal> {
         let target = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
         let target = Seen::of(&target, look.light);
-        let verdict = Verdict::of(look.face(known.best()).lab, target.lab);
+        let verdict = Verdict::of(look.face(material).lab, target.lab);
         Ok(Self { words: verdict.words, difference: verdict.difference.value(), target: target.into() })
     }
 }

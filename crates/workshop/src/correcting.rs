@@ -5,7 +5,6 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
 use warm_blend_bench::{Pot, PotCorrection};
-use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Look, Masstone, Material, Measure, Millilitres, Parts, Seen};
 
 use crate::mixable::{Mixable, thick};
@@ -140,7 +139,7 @@ impl ShelfSnapshot {
         let fix = |correction: &PotCorrection| {
             mixable.fixed(&of.components, held, correction, [measure, spoon], target)
         };
-        let now = AgainstTarget::of(&pot, target, look)?;
+        let now = AgainstTarget::of(pot.best(), target, look)?;
         Ok(Corrections {
             next: single.first().map(fix).transpose()?,
             ways: ways.iter().map(fix).collect::<Result<_, _>>()?,
@@ -189,7 +188,7 @@ impl Mixable<'_> {
                 .collect(),
             amount: correction.total / measure.millilitres(),
             hex: thick(self.look, &mixed),
-            judgement: AgainstTarget::of(&Ensemble::certain(mixed), target, self.look)?,
+            judgement: AgainstTarget::of(&mixed, target, self.look)?,
             components: MixPart::gathered(was.chain(more)),
         })
     }

@@ -183,11 +183,12 @@ impl Mixable<'_> {
         let mixed = self.stirred(&recipe.parts)?;
         let look = self.look;
         let other = other_light(look.light);
-        let elsewhere = AgainstTarget::of(&mixed, search.target, Look { light: other, ..look })?.difference;
+        let elsewhere =
+            AgainstTarget::of(mixed.best(), search.target, Look { light: other, ..look })?.difference;
         Ok(FoundRecipe {
             parts: self.parts(&recipe.parts),
             swatch: Swatch::of(&mixed, look),
-            judgement: AgainstTarget::of(&mixed, search.target, look)?,
+            judgement: AgainstTarget::of(mixed.best(), search.target, look)?,
             elsewhere,
             elsewhere_in: other.id(),
             cost: recipe.price.map(|price| price * search.batch.unwrap_or(1000.0)),

@@ -6,8 +6,8 @@ use std::{
     sync::{Mutex, PoisonError},
 };
 
-/// How much is kept: beyond it all is forgotten and reckoned again as it is asked for.
-const MOST: usize = 20_000;
+/// How much is kept, a swatch about 3 kB: beyond it all is forgotten and reckoned again as it is asked for.
+const MOST: usize = 8000;
 
 /// Answers by what was asked.
 #[derive(Debug)]

@@ -193,9 +193,8 @@ impl ShelfSnapshot {
                 doubt: self.estimate().doubt(*paint),
             })
         };
-        // An empty pot has no colour, and that is no error.
         let against = |target| {
-            let mixed = self.stirred(&components)?;
+            let mixed = self.most_probable(&components)?;
             mixed.map(|mixed| AgainstTarget::of(&mixed, target, look)).transpose()
         };
         Ok(Prediction {

@@ -319,7 +319,9 @@ impl PourView {
             steps,
             paints: record.against_plan().iter().map(paint).collect::<Result<_, _>>()?,
             recipe: record.recipe().iter().map(MixPart::from).collect(),
-            judgement: aim.map(|(poured, target)| AgainstTarget::of(poured, target, look)).transpose()?,
+            judgement: aim
+                .map(|(poured, target)| AgainstTarget::of(poured.best(), target, look))
+                .transpose()?,
             against_plan,
             swatch: poured.map(|poured| Swatch::of(&poured, look)),
             touch_ml: touch.0,

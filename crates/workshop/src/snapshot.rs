@@ -10,7 +10,7 @@ use warm_blend_learn::{
     BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LoggedReading, Measured, OfShelf, Reading,
     ShelfPaint, Shown, foretell, said_of,
 };
-use warm_blend_paint::{Class, Component, Condition, Look, Millilitres, PaintId, Parts};
+use warm_blend_paint::{Class, Component, Condition, Look, Material, Millilitres, PaintId, Parts, mix};
 use warm_blend_spectral::Light;
 
 use crate::memo::Memo;
@@ -178,6 +178,15 @@ impl ShelfSnapshot {
         Ok(Ensemble::mix(&of).ok())
     }
 
+    /// The same as it is most likely.
+    pub(crate) fn most_probable(&self, of: &[(PaintId, Parts)]) -> Result<Option<Material>, Refusal> {
+        let of: Vec<(Parts, &Material)> = of
+            .iter()
+            .map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?.best())))
+            .collect::<Result<_, Refusal>>()?;
+        Ok(mix(&of).ok())
+    }
+
     /// How such a mix looks; none of nothing.
     pub(crate) fn swatch_of(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<Swatch>, Refusal> {
         let key = of.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect();
@@ -225,8 +234,8 @@ impl ShelfSnapshot {
         of: &[(PaintId, Parts)],
     ) -> Result<Option<Ensemble>, Refusal> {
         let until = self.readings.iter().filter(|kept| kept.made_at <= then);
-        let until: Vec<_> = until.map(|kept| kept.value.reading.clone()).collect();
-        said_of(&self.learnt.tins, &until, of).map_err(|_| Refusal::Broken)
+        let read = until.map(|kept| &kept.value.reading);
+        said_of(&self.learnt.tins, read, of).map_err(|_| Refusal::Broken)
     }
 
     /// The hand that paints, as boards show it.

@@ -1,6 +1,7 @@
 import { Check, ChevronDown, Plus, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
+import { Menu } from '../parts/Menu';
 import { useDeed } from '../parts/useDeed';
 import { usePieces } from '../state/piece';
 import { useTellDeleted } from '../state/useTellDeleted';
@@ -19,43 +20,38 @@ export function Pieces() {
     });
   const now = pieces.find((piece) => piece.at_hand);
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="press press-bare px-0" aria-label="Pieces" title="Pieces">
-        <ChevronDown size={18} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          className="z-50 max-w-[92vw] rounded bg-paper p-1 shadow-lg"
+    <Menu
+      button={
+        <button type="button" className="press press-bare px-0" aria-label="Pieces" title="Pieces">
+          <ChevronDown size={18} aria-hidden />
+        </button>
+      }
+    >
+      {pieces.map((piece) => (
+        <DropdownMenu.Item
+          key={piece.id}
+          className="menu-item"
+          onSelect={() => !piece.at_hand && void doing(() => take(piece.id))}
         >
-          {pieces.map((piece) => (
-            <DropdownMenu.Item
-              key={piece.id}
-              className="menu-item"
-              onSelect={() => !piece.at_hand && void doing(() => take(piece.id))}
-            >
-              <span className="w-5">{piece.at_hand && <Check size={18} aria-label="at hand" />}</span>
-              <span>
-                <span className="block font-semibold">{piece.name}</span>
-                {piece.kind && <span className="block text-sm">{piece.kind}</span>}
-              </span>
-            </DropdownMenu.Item>
-          ))}
-          <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Item className="menu-item" onSelect={() => void doing(begin)}>
-            <Plus size={18} aria-hidden /> New piece
-          </DropdownMenu.Item>
-          {now && pieces.length > 1 && (
-            <DropdownMenu.Item
-              className="menu-item"
-              onSelect={() => void doing(() => remove(now.id, now.revision), now.name)}
-            >
-              <Trash2 size={18} aria-hidden /> Delete {now.name}
-            </DropdownMenu.Item>
-          )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+          <span className="w-5">{piece.at_hand && <Check size={18} aria-label="at hand" />}</span>
+          <span>
+            <span className="block font-semibold">{piece.name}</span>
+            {piece.kind && <span className="block text-sm">{piece.kind}</span>}
+          </span>
+        </DropdownMenu.Item>
+      ))}
+      <DropdownMenu.Separator className="my-1 h-px bg-line" />
+      <DropdownMenu.Item className="menu-item" onSelect={() => void doing(begin)}>
+        <Plus size={18} aria-hidden /> New piece
+      </DropdownMenu.Item>
+      {now && pieces.length > 1 && (
+        <DropdownMenu.Item
+          className="menu-item"
+          onSelect={() => void doing(() => remove(now.id, now.revision), now.name)}
+        >
+          <Trash2 size={18} aria-hidden /> Delete {now.name}
+        </DropdownMenu.Item>
+      )}
+    </Menu>
   );
 }

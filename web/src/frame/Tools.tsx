@@ -1,5 +1,6 @@
 import { Ellipsis, type LucideIcon } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
+import { Menu } from '../parts/Menu';
 
 export interface Tool {
   id: string;
@@ -31,29 +32,26 @@ export function Tools({ tools }: { tools: Tool[] }) {
           </button>
         ))}
       </div>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          className="grid min-h-15 min-w-13 place-items-center content-center gap-1 text-xs font-medium md:hidden"
-          aria-label="More"
-        >
-          <Ellipsis size={24} aria-hidden />
-          More
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            side="top"
-            align="end"
-            sideOffset={6}
-            className="z-50 max-w-[92vw] rounded bg-paper p-1 text-ink shadow-lg"
+      <Menu
+        side="top"
+        align="end"
+        button={
+          <button
+            type="button"
+            className="grid min-h-15 min-w-13 place-items-center content-center gap-1 text-xs font-medium md:hidden"
+            aria-label="More"
           >
-            {tools.map(({ id, name, icon: Icon, act, off = false }) => (
-              <DropdownMenu.Item key={id} className="menu-item" disabled={off} onSelect={act}>
-                <Icon size={20} aria-hidden /> {name}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+            <Ellipsis size={24} aria-hidden />
+            More
+          </button>
+        }
+      >
+        {tools.map(({ id, name, icon: Icon, act, off = false }) => (
+          <DropdownMenu.Item key={id} className="menu-item" disabled={off} onSelect={act}>
+            <Icon size={20} aria-hidden /> {name}
+          </DropdownMenu.Item>
+        ))}
+      </Menu>
     </>
   );
 }

@@ -114,7 +114,7 @@ impl PredictRequest {
             within,
             certainty: Certainty::of(within).words(),
             hides_in: mixed.best().coats_to_hide().map(CoatsToHide::value),
-            judgement: target.map(|target| AgainstTarget::of(&mixed, target, look)).transpose()?,
+            judgement: target.map(|target| AgainstTarget::of(mixed.best(), target, look)).transpose()?,
             questioned,
         })
     }

@@ -102,11 +102,11 @@ impl ShelfSnapshot {
         let target = match read {
             Some(target) => target,
             None => {
-                let stirred = self.stirred(&of.pot)?.ok_or(Refusal::Broken)?;
-                Masstone::Lab(daylight.face(stirred.best()).lab)
+                let stirred = self.most_probable(&of.pot)?.ok_or(Refusal::Broken)?;
+                Masstone::Lab(daylight.face(&stirred).lab)
             }
         };
-        let judgement = AgainstTarget::of(&now, target, daylight)?;
+        let judgement = AgainstTarget::of(now.best(), target, daylight)?;
         let since: Vec<String> =
             of.pot.iter().filter_map(|(paint, _)| self.learned_since(paint.0, of)).collect();
         let said_then = if since.is_empty() { None } else { self.said_then(of.at, &of_whole, &now)? };
@@ -230,12 +230,7 @@ impl ShelfSnapshot {
             if line.pot.is_empty() || !seen.insert(key) {
                 continue;
             }
-            let of: Vec<_> = line
-                .pot
-                .iter()
-                .map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?.best())))
-                .collect::<Result<_, Refusal>>()?;
-            let Ok(mixed) = warm_blend_paint::mix(&of) else { continue };
+            let Some(mixed) = self.most_probable(&line.pot)? else { continue };
             let face = look.face(&mixed);
             near.push(MixLike {
                 line: line.id,

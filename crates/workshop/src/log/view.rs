@@ -134,7 +134,6 @@ impl ShelfSnapshot {
         (clock, look): (&TimeZone, Look),
     ) -> Result<LogPage, Refusal> {
         let mut days: Vec<LogDay> = Vec::new();
-        let mut swatches: HashMap<Vec<(PaintId, u64)>, Option<Swatch>> = HashMap::new();
         let mut last: Option<(LogKind, Option<Uuid>)> = None;
         for line in lines {
             let day = line.at.to_zoned_datetime(clock.clone()).date().to_string();
@@ -143,7 +142,7 @@ impl ShelfSnapshot {
                 last = None;
             }
             let key = (line.kind, line.piece);
-            let entry = self.entry(line, pieces, &mut swatches, look)?;
+            let entry = self.entry(line, pieces, look)?;
             let Some(day) = days.last_mut() else { continue };
             match day.groups.last_mut().filter(|_| last == Some(key)) {
                 Some(group) => group.entries.push(entry),
@@ -164,20 +163,8 @@ impl ShelfSnapshot {
         &self,
         line: KeptLine,
         pieces: &HashMap<Uuid, String>,
-        swatches: &mut HashMap<Vec<(PaintId, u64)>, Option<Swatch>>,
         look: Look,
     ) -> Result<LogEntryView, Refusal> {
-        let key: Vec<(PaintId, u64)> =
-            line.pot.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect();
-        let swatch = match swatches.get(&key) {
-            _ if line.pot.is_empty() => None,
-            Some(known) => known.clone(),
-            None => {
-                let swatch = self.swatch_of(&line.pot, look)?;
-                swatches.insert(key, swatch.clone());
-                swatch
-            }
-        };
         let paint = match (line.kind, line.pot.as_slice()) {
             (LogKind::Tin, _) => Some(line.document),
             (LogKind::Reading, [(paint, _), ..]) => Some(paint.0),
@@ -196,7 +183,7 @@ impl ShelfSnapshot {
             paint,
             photo: line.photo,
             again: makes && line.pot.len() > 1,
-            swatch,
+            swatch: self.swatch_of(&line.pot, look)?,
             words: line.words,
             detail: line.detail,
             removed: line.removed,

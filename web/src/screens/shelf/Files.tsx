@@ -1,6 +1,7 @@
 import { Download, FileDown, FileUp } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
+import { Menu } from '../../parts/Menu';
 import { ImportPanel } from './ImportPanel';
 
 const EXPORTS = [
@@ -21,26 +22,26 @@ export function Files({ first = false }: { first?: boolean }) {
           <FileUp size={18} aria-hidden /> Import a file
         </button>
       ) : (
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="press press-plain shrink-0">
-            <Download size={18} aria-hidden /> Files
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" sideOffset={4} className="z-50 rounded bg-paper p-1 shadow-lg">
-              <DropdownMenu.Item className="menu-item" onSelect={() => setImporting(true)}>
-                <FileUp size={18} aria-hidden /> Import a file…
-              </DropdownMenu.Item>
-              <DropdownMenu.Separator className="my-1 h-px bg-line" />
-              {EXPORTS.map(({ format, name }) => (
-                <DropdownMenu.Item key={format} asChild className="menu-item">
-                  <a href={`/api/export/${format}`} download>
-                    <FileDown size={18} aria-hidden /> {name}
-                  </a>
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <Menu
+          align="end"
+          button={
+            <button type="button" className="press press-plain shrink-0">
+              <Download size={18} aria-hidden /> Files
+            </button>
+          }
+        >
+          <DropdownMenu.Item className="menu-item" onSelect={() => setImporting(true)}>
+            <FileUp size={18} aria-hidden /> Import a file…
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          {EXPORTS.map(({ format, name }) => (
+            <DropdownMenu.Item key={format} asChild className="menu-item">
+              <a href={`/api/export/${format}`} download>
+                <FileDown size={18} aria-hidden /> {name}
+              </a>
+            </DropdownMenu.Item>
+          ))}
+        </Menu>
       )}
       {importing && <ImportPanel onClose={() => setImporting(false)} />}
     </>
