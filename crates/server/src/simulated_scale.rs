@@ -69,6 +69,8 @@ async fn attend(
     if writes.write_all(format!("{GREETING}\n").as_bytes()).await.is_err() {
         return Ok(());
     }
+    // What it weighed before anybody listened, perhaps before it was switched on anew, is not said.
+    heard.mark_unchanged();
     loop {
         tokio::select! {
             changed = heard.changed() => {
@@ -124,5 +126,39 @@ impl Process {
         let address = first.rsplit(' ').next().and_then(|address| address.parse().ok());
         let address = address.ok_or_else(|| io::Error::other(format!("the stand-in says “{first}”")))?;
         Ok(Self { address, _child: child })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Lines of the stand-in, once it greeted.
+    async fn plugged(at: SocketAddr) -> BufReader<TcpStream> {
+        let mut scale = BufReader::new(TcpStream::connect(at).await.unwrap());
+        let mut greeting = String::new();
+        scale.read_line(&mut greeting).await.unwrap();
+        assert_eq!(greeting.trim(), GREETING);
+        scale
+    }
+
+    async fn weighed(scale: &mut BufReader<TcpStream>) -> ScaleLine {
+        let mut line = String::new();
+        scale.read_line(&mut line).await.unwrap();
+        line.trim().parse().unwrap()
+    }
+
+    /// Its first line after it was switched on anew is of the tared pan: one from before would look as if it had only stuttered.
+    #[tokio::test]
+    async fn switched_on_anew_it_begins_with_nothing() {
+        let at = run(0).await.unwrap();
+        let mut scale = plugged(at).await;
+        scale.write_all(b"pour 50\n").await.unwrap();
+        while weighed(&mut scale).await.grams < 40.0 {}
+        scale.write_all(b"unplug\n").await.unwrap();
+        tokio::io::copy(&mut scale, &mut tokio::io::sink()).await.unwrap(); // to the end: it is unplugged
+        let mut scale = plugged(at).await;
+        let first = weighed(&mut scale).await;
+        assert!(first.grams.abs() < 1.0, "{first}");
     }
 }
