@@ -1,6 +1,7 @@
 //! A board as it is kept.
 
 use std::fmt;
+use std::str::FromStr;
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -27,7 +28,7 @@ pub struct LayerId(pub Uuid);
 
 /// A taped strip, A to F.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
-#[serde(try_from = "char", into = "char")]
+#[serde(try_from = "String", into = "char")]
 pub struct Letter(u8);
 
 /// A layer of a board.
@@ -62,8 +63,10 @@ pub struct Layer {
 
 /// Where a strip branches off.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Branch {
     /// The strip that it shares its lower layers with.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub strip: Letter,
     /// How many of that strip's layers, from the ground.
     pub after: usize,
@@ -147,14 +150,21 @@ impl From<Letter> for char {
     }
 }
 
-impl TryFrom<char> for Letter {
+impl FromStr for Letter {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        Letter::ALL.into_iter().find(|known| text.chars().eq([char::from(*known)])).ok_or_else(|| {
+            format!("“{}” is no strip: strips are A to F", text.chars().take(20).collect::<String>())
+        })
+    }
+}
+
+impl TryFrom<String> for Letter {
     type Error = String;
 
-    fn try_from(letter: char) -> Result<Self, String> {
-        Letter::ALL
-            .into_iter()
-            .find(|known| char::from(*known) == letter)
-            .ok_or_else(|| format!("“{letter}” is no strip: strips are A to F"))
+    fn try_from(text: String) -> Result<Self, String> {
+        text.parse()
     }
 }
 

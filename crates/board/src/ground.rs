@@ -1,5 +1,7 @@
 //! What a finish is laid on.
 
+use std::str::FromStr;
+
 use serde::{Deserialize, Serialize};
 use warm_blend_paint::{BadPaint, Masstone, SurfaceReflection};
 use warm_blend_spectral::{Reflectance, Srgb};
@@ -51,6 +53,17 @@ struct Row {
     colour: Srgb,
     alpha: f64,
     grain: f64,
+}
+
+impl FromStr for GroundKind {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        GroundKind::ALL.into_iter().find(|kind| kind.id() == text).ok_or_else(|| {
+            let known = GroundKind::ALL.map(GroundKind::id).join(", ");
+            format!("“{}” is no ground: choose one of {known}", text.chars().take(40).collect::<String>())
+        })
+    }
 }
 
 impl GroundKind {

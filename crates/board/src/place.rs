@@ -20,6 +20,7 @@ pub enum Place {
 
 /// One value for each kind of place.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ByPlace<T> {
     /// On the flat.
     pub field: T,

@@ -5,9 +5,12 @@
 //! H. E. J. Neugebauer, *Z. wiss. Photogr.* 36 (1937) 73. Within a state the films lie one on the other as in
 //! [`Optics`](warm_blend_paint::Optics).
 //!
-//! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. Wear takes a
-//! spot back to what it was before some layer. Where layers are rough, each kind of place has hollows and tips: see
-//! [`Level`].
+//! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. Where layers are
+//! rough, each kind of place has hollows and tips: see [`Level`].
+//!
+//! Wear takes a spot back to what it was before some layer. Around a spot that is worn through all films lie cut aslant, so that
+//! each but the topmost shows as a ring as wide as it is thick. Where a share s is worn through, the cut takes s (1 − s)† more:
+//! as much again where little is worn, and none where all is.
 
 use warm_blend_paint::{BadPaint, Material, Microns, State, SurfaceReflection, film::FilmTransfer};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
@@ -29,6 +32,9 @@ const LEAST_SPLIT: f64 = 1e-7;
 
 /// Colours nearer than this, ΔE00, are one to the eye at a step's distance†.
 const ALIKE: f64 = 2.0;
+
+/// A ring below this share of the place is not seen†.
+const LEAST_RING: f64 = 0.002;
 
 /// Film that makes two thirds of the surface its own, µm of what stays†.
 const SURFACE: f64 = 3.0;
@@ -76,15 +82,13 @@ enum Deed {
     Nothing,
 }
 
-/// A spot that a layer divides: this share of it becomes `covered`, the rest stays as it was.
-#[derive(Debug, Clone, Copy, PartialEq)]
+/// A spot that a layer divides; what is left of it stays as it was.
+#[derive(Debug, Clone, PartialEq)]
 pub struct Split {
     /// What lay there before.
     pub before: Present,
-    /// What lies there where the layer came.
-    pub covered: Present,
-    /// Share of the spot, 0..=1.
-    pub share: f64,
+    /// What lies there where the layer came, with the share of the spot, 0..=1: from the middle of its marks outwards.
+    pub after: Vec<(Present, f64)>,
 }
 
 /// What is alike within a place.
@@ -280,10 +284,10 @@ impl Stack {
     fn split(&self, layer: usize, (place, level): (Place, Level), states: &[(Present, f64)]) -> Vec<Split> {
         let Laid { deed, print, meets, .. } = &self.layers[layer];
         let cover = print.on(place, level, self.depth(layer)).1.value();
-        let covered = |before: Present| match deed {
-            Deed::Lays { .. } => before | 1 << layer,
-            Deed::TakesAway { down_to } => before & ((1 << down_to) - 1),
-            Deed::Nothing => before,
+        let after = |before: Present, share: f64| match deed {
+            Deed::Lays { .. } => vec![(before | 1 << layer, share)],
+            Deed::TakesAway { down_to } => self.worn((place, level), *down_to, before, share),
+            Deed::Nothing => Vec::new(),
         };
         let (where_other_is, elsewhere) = match meets {
             Some((other, meets)) => {
@@ -298,25 +302,60 @@ impl Stack {
         };
         let mut splits: Vec<Split> = states
             .iter()
-            .map(|(before, _)| Split { before: *before, covered: covered(*before), share: cover_of(*before) })
+            .map(|(before, _)| Split { before: *before, after: after(*before, cover_of(*before)) })
             .collect();
         // The largest splits first, as long as there is room; the rest all or nothing.
-        let smaller = |i: usize| splits[i].share.min(1.0 - splits[i].share) * states[i].1;
+        let share = |split: &Split| split.after.first().map_or(0.0, |(_, share)| *share);
+        let smaller = |i: usize| share(&splits[i]).min(1.0 - share(&splits[i])) * states[i].1;
         let mut order: Vec<(usize, f64)> = (0..states.len()).map(|i| (i, smaller(i))).collect();
         order.sort_by(|one, other| other.1.total_cmp(&one.1));
-        let room = STATES.saturating_sub(states.len());
+        let mut room = STATES.saturating_sub(states.len());
         // What is owed to those that are not divided goes to them by turns, so that the layer covers its share of the whole.
         let mut owed = 0.0;
-        for (nth, (i, smaller)) in order.into_iter().enumerate() {
-            if nth >= room || smaller < LEAST_SPLIT {
-                owed += splits[i].share * states[i].1;
-                let whole = owed >= 0.5 * states[i].1;
-                splits[i].share = if whole { 1.0 } else { 0.0 };
-                owed -= splits[i].share * states[i].1;
+        for (i, smaller) in order {
+            let (split, of_all) = (&mut splits[i], states[i].1);
+            if room > 0 && smaller >= LEAST_SPLIT {
+                split.after.truncate(room);
+                room -= split.after.len();
+                continue;
+            }
+            owed += share(split) * of_all;
+            let whole = owed >= 0.5 * of_all;
+            split.after.truncate(usize::from(whole));
+            for (_, share) in &mut split.after {
+                *share = 1.0;
+                owed -= of_all;
             }
         }
-        splits.retain(|split| split.share > 0.0 && split.covered != split.before);
         splits
+            .retain(|split| split.after.iter().any(|(after, share)| *share > 0.0 && *after != split.before));
+        splits
+    }
+
+    /// What a spot becomes that is worn down to the lowest `down_to` layers on a share of it: around that, rings of what lies
+    /// between, the lowest first.
+    fn worn(
+        &self,
+        (place, level): (Place, Level),
+        down_to: usize,
+        before: Present,
+        share: f64,
+    ) -> Vec<(Present, f64)> {
+        let below = |layer: usize| before & ((1 << layer) - 1);
+        let mut after = vec![(below(down_to), share)];
+        let films: Vec<(usize, f64)> = (down_to..self.layers.len())
+            .filter(|layer| before >> layer & 1 == 1)
+            .filter_map(|layer| {
+                let stays = self.material(layer)?.stays;
+                let (film, _) = self.layers[layer].print.on(place, level, self.depth(layer));
+                Some((layer, film.value() * stays))
+            })
+            .collect();
+        let all: f64 = films.iter().map(|(_, film)| film).sum();
+        let aslant = share * (1.0 - share) / all.max(f64::MIN_POSITIVE);
+        let rings = films.windows(2).map(|ring| (below(ring[1].0), aslant * ring[0].1));
+        after.extend(rings.filter(|(_, ring)| *ring >= LEAST_RING));
+        after
     }
 
     /// What is seen at a kind of place when the lowest `layers` of them are on, in a state of the whole: all levels of it.
@@ -444,9 +483,10 @@ fn divided(states: &[(Present, f64)], splits: &[Split]) -> Vec<(Present, f64)> {
     for (before, share) in states {
         match splits.iter().find(|split| split.before == *before) {
             Some(split) => {
-                after.push((split.covered, share * split.share));
-                if split.share < 1.0 {
-                    after.push((*before, share * (1.0 - split.share)));
+                after.extend(split.after.iter().map(|(present, part)| (*present, share * part)));
+                let left = 1.0 - split.after.iter().map(|(_, part)| part).sum::<f64>();
+                if left > 0.0 {
+                    after.push((*before, share * left));
                 }
             }
             None => after.push((*before, *share)),

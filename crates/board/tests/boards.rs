@@ -151,6 +151,33 @@ proptest! {
         prop_assert!(apart(&seen(&stack).from_afar(), &mean) < 1e-6);
     }
 
+    /// Around what is worn through, each film but the topmost shows as a ring as wide as it is thick; none where nothing is worn, or all.
+    #[test]
+    fn wear_lays_open_what_lies_between(
+        ground in any_ground(), paint in any_paint(),
+        films in proptest::collection::vec(20.0..200.0f64, 1..6), worn in 0.0..=1.0f64, down_to in 0usize..6,
+    ) {
+        let down_to = down_to.min(films.len() - 1);
+        let mut stack = Stack::over(&ground).unwrap();
+        for microns in &films {
+            stack.lay(paint.clone(), film(*microns, 1.0), false, None);
+        }
+        stack.take_away(film(0.0, worn), down_to);
+        let states = seen(&stack).states;
+        let share = |layers: usize| {
+            let here = states.iter().filter(|state| state.present == (1 << layers) - 1);
+            here.map(|state| state.share).sum::<f64>()
+        };
+        prop_assert!((share(down_to) - worn).abs() < 1e-6);
+        let all: f64 = films[down_to..].iter().sum();
+        for layers in down_to + 1..films.len() {
+            let ring = worn * (1.0 - worn) * films[layers - 1] / all;
+            let told = if ring < 0.002 { 0.0 } else { ring };
+            prop_assert!((share(layers) - told).abs() < 1e-6, "{} of {told} with {layers} layers", share(layers));
+        }
+        prop_assert!((states.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
+    }
+
     /// Wax fills the air in a chalk-type paint, and takes the veil off its surface (common practice: it deepens).
     #[test]
     fn clear_wax_deepens_a_chalk_type_paint(code in proptest::array::uniform3(40u8..230)) {

@@ -36,16 +36,22 @@ pub enum Age {
 /// How much of each, 0 none to 1 as much as there may be.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ageing {
-    /// [`Age::Wear`].
+    /// Rubbed through on edges.
+    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub wear: Share,
-    /// [`Age::Grime`].
+    /// Dirt in recesses and corners.
+    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub grime: Share,
-    /// [`Age::WaterMarks`].
+    /// Pale streaks from the top.
+    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub water: Share,
-    /// [`Age::SunFade`].
+    /// Bleached high up.
+    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub fade: Share,
-    /// [`Age::Verdigris`].
+    /// Copper green, low and in recesses.
+    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub verdigris: Share,
 }
 

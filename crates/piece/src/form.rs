@@ -5,7 +5,7 @@ use warm_blend_paint::{Dimension, Units};
 
 /// What is drawn.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
-#[serde(try_from = "String", into = "&'static str")]
+#[serde(rename_all = "kebab-case")]
 pub enum PieceKind {
     /// Drawers one above the other.
     ChestOfDrawers,
@@ -108,25 +108,6 @@ impl BadForm {
     }
 }
 
-/// No such kind of piece.
-#[derive(Debug, Clone, PartialEq, thiserror::Error)]
-#[error("there is no such kind of piece: choose one of {}", PieceKind::ALL.map(PieceKind::id).join(", "))]
-pub struct UnknownPieceKind;
-
-impl TryFrom<String> for PieceKind {
-    type Error = UnknownPieceKind;
-
-    fn try_from(id: String) -> Result<Self, UnknownPieceKind> {
-        Self::find(&id).ok_or(UnknownPieceKind)
-    }
-}
-
-impl From<PieceKind> for &'static str {
-    fn from(kind: PieceKind) -> &'static str {
-        kind.id()
-    }
-}
-
 struct Row {
     id: &'static str,
     name: &'static str,
@@ -221,11 +202,6 @@ impl PieceKind {
     /// Which dimensions count.
     pub const fn asks(self) -> &'static [FormField] {
         self.row().asks
-    }
-
-    /// Of an id.
-    pub fn find(id: &str) -> Option<PieceKind> {
-        PieceKind::ALL.into_iter().find(|kind| kind.id() == id)
     }
 
     /// One of the usual size.

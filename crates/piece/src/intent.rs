@@ -19,12 +19,16 @@ pub enum Intent {
 /// Least and most contrast of neighbours, ΔE00, for each intent.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Windows {
     /// For [`Intent::Quiet`].
+    #[cfg_attr(feature = "schema", schema(value_type = [f64; 2]))]
     pub quiet: (f64, f64),
     /// For [`Intent::Layered`].
+    #[cfg_attr(feature = "schema", schema(value_type = [f64; 2]))]
     pub layered: (f64, f64),
     /// For [`Intent::Bold`].
+    #[cfg_attr(feature = "schema", schema(value_type = [f64; 2]))]
     pub bold: (f64, f64),
 }
 
@@ -41,11 +45,6 @@ impl Intent {
     /// `quiet` …
     pub fn id(self) -> &'static str {
         self.into()
-    }
-
-    /// Of an id.
-    pub fn find(id: &str) -> Option<Intent> {
-        Intent::ALL.into_iter().find(|intent| intent.id() == id)
     }
 }
 

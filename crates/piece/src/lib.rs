@@ -40,7 +40,7 @@ pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View}
 pub use finish::{
     Coat, FinishContext, FinishedZone, LaidOn, Mark, STEPS, ZoneSeen, blended, poured_together,
 };
-pub use form::{BadForm, Form, FormField, PieceKind, UnknownPieceKind};
+pub use form::{BadForm, Form, FormField, PieceKind};
 pub use intent::{Intent, Windows};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Motif, Repeats, Stencil};

@@ -146,9 +146,4 @@ impl Zone {
     pub const fn is_painted(self) -> bool {
         !matches!(self, Zone::Unpainted)
     }
-
-    /// Of an id.
-    pub fn find(id: &str) -> Option<Zone> {
-        Zone::ALL.into_iter().find(|zone| zone.id() == id)
-    }
 }

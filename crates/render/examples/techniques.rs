@@ -63,7 +63,9 @@ fn shown(technique: Technique) -> (GroundKind, Vec<Material>, Option<Material>) 
         Technique::Stencil => on(slate(), oat()),
         Technique::KnifeFlecks => on(oat(), clay()),
         Technique::TintedWax => on(oat(), with(&peat(), Class::ClearWax, 1.0)),
-        Technique::SandBack | Technique::WetDistress => (GroundKind::MidWood, vec![clay(), slate()], None),
+        Technique::SandBack | Technique::WetDistress => {
+            (GroundKind::MidWood, vec![clay(), oat(), slate()], None)
+        }
         Technique::ClearWax => on(slate(), medium(Class::ClearWax)),
         Technique::ClearCoat => on(slate(), medium(Class::ClearCoat)),
         Technique::Gilding => on(peat(), paint(Class::Metallic, "#b8934f")),

@@ -4,7 +4,8 @@
 //! covered, as much of the area as the engine says, whatever the shape. Where a mark's rim is soft, cover falls from all to
 //! nothing across it, and a pixel on it shows two states. What a pixel shows of a state counts for that state's area, and the
 //! rim is laid where all that is covered is what is wanted, so that nothing is given or taken by softness. A pixel has one
-//! rim at most: on an older one, each of the two states is covered whole or not at all.
+//! rim at most: on an older one, each of the two states is covered whole or not at all. Where wear goes through several films,
+//! the rings of what lies between follow each other by rank, each with an edge of its own.
 //!
 //! Within a mark the film swells or thins from where paint came first to the rim; where a layer covers all, as its strokes
 //! go.
@@ -188,11 +189,12 @@ impl Rough {
 /// A state that a layer does not divide.
 const WHOLE: u16 = u16::MAX;
 
-/// What a layer does to each state of a group.
-#[derive(Clone, Copy)]
-struct Step {
-    covered: u16,
-    share: f64,
+/// What a layer does to a state of a group: what it becomes, with its share, from the lowest ranks on.
+type Step = Vec<(u16, f64)>;
+
+/// True where nothing of the state is left.
+fn is_whole(after: &[(impl Copy, f64)]) -> bool {
+    after.first().is_some_and(|(_, share)| *share == 1.0)
 }
 
 impl Spots {
@@ -229,7 +231,7 @@ impl Spots {
                     let places = &splits[GROUPS * coat..][..GROUPS];
                     let here = || places.iter().filter_map(|splits| splits.get(*layer)).flatten();
                     let swells = strip.marks.get(*layer).is_some_and(|mark| swells(*mark) != 0.0);
-                    swells && here().next().is_some() && here().all(|split| split.share == 1.0)
+                    swells && here().next().is_some() && here().all(|split| is_whole(&split.after))
                 };
                 (0..strip.layers.min(strip.stack.len())).rev().find(closes)
             })
@@ -247,17 +249,19 @@ impl Spots {
                         let Some(before) = known.iter().position(|present| *present == split.before) else {
                             continue;
                         };
-                        let covered =
-                            known.iter().position(|present| *present == split.covered).unwrap_or_else(|| {
-                                known.push(split.covered);
+                        let mut number = |after: Present| {
+                            known.iter().position(|present| *present == after).unwrap_or_else(|| {
+                                known.push(after);
                                 known.len() - 1
-                            });
-                        steps[before] = Some(Step { covered: covered as u16, share: split.share });
+                            }) as u16
+                        };
+                        let after = split.after.iter().map(|(after, share)| (number(*after), *share));
+                        steps[before] = Some(after.collect());
                     }
                     steps
                 })
                 .collect();
-            let broken = |steps: &Vec<Option<Step>>| steps.iter().flatten().any(|step| step.share < 1.0);
+            let broken = |steps: &Vec<Option<Step>>| steps.iter().flatten().any(|step| !is_whole(step));
             let pressed: Vec<Option<Pressed>> = strips
                 .iter()
                 .zip(&last)
@@ -337,7 +341,7 @@ impl Spots {
 
     /// A layer that covers states whole: its films swell as its strokes go.
     fn cover(&mut self, steps: &[Vec<Option<Step>>], press: &Press) {
-        let after = Table::of(steps, |_, before, step| step.map_or(before, |step| step.covered));
+        let after = Table::of(steps, |_, before, step| step.as_ref().map_or(before, |step| step[0].0));
         let width = press.relief.width;
         let whole = Cut { rim: BINS as f32, width: 0.5 };
         let films: Vec<Option<Vec<i8>>> = press
@@ -370,7 +374,7 @@ impl Spots {
         // Those that are divided, by their number.
         let mut divided = Vec::new();
         let number = Table::of(steps, |group, _, step| {
-            let Some(step) = *step else { return WHOLE };
+            let Some(step) = step else { return WHOLE };
             divided.push((step, press.pressed[group / GROUPS].as_ref()));
             (divided.len() - 1) as u16
         });
@@ -396,20 +400,13 @@ impl Spots {
                 }
                 lying
             });
-        let cuts: Vec<(u16, Vec<(u8, i8)>)> = divided
+        let rims: Vec<Vec<Rim>> = divided
             .par_iter()
             .zip(&lying)
-            .map(|((step, pressed), lying)| {
-                let (soft, repeated, swells) = pressed
-                    .map_or((0.0, false, 0.0), |pressed| (pressed.soft, pressed.repeated, pressed.swells));
-                let cut = Cut::of(step.share, lying, soft, repeated);
-                (step.covered, (0..BINS).map(|bin| (cut.cover(bin), cut.film(bin, swells))).collect())
-            })
+            .map(|((step, pressed), lying)| rims(step, *pressed, lying))
             .collect();
-        let cut = |group: u16, state: u16, bin: u16| {
-            let (covered, cut) = cuts.get(usize::from(*number.at(group, state)))?;
-            let (cover, film) = cut[usize::from(bin)];
-            Some((*covered, cover, film))
+        let rim = |group: u16, state: u16, bin: u16| {
+            Some(&rims.get(usize::from(*number.at(group, state)))?[usize::from(bin)])
         };
         let pixels = self.pixels.par_iter_mut().zip(bins);
         pixels.with_min_len(1 << 14).for_each(|(pixel, bin)| {
@@ -418,22 +415,22 @@ impl Spots {
                 return;
             }
             if shows == 0 {
-                let Some((covered, cover, over)) = cut(group, state, *bin) else { return };
-                let film = mingled(film, over, cover);
-                *pixel = if cover > ALL / 2 {
-                    Pixel { group, shows: ALL - cover, film, state: covered, other: state }
+                let Some(rim) = rim(group, state, *bin) else { return };
+                let (film, outside) = (mingled(film, rim.film, rim.within), rim.outside(state));
+                *pixel = if rim.cover > ALL / 2 {
+                    Pixel { group, shows: ALL - rim.cover, film, state: rim.inside, other: outside }
                 } else {
-                    Pixel { group, shows: cover, film, state, other: covered }
+                    Pixel { group, shows: rim.cover, film, state: outside, other: rim.inside }
                 };
                 return;
             }
             let mut over = None;
-            let mut after = |before: u16| match cut(group, before, *bin) {
-                Some((covered, cover, film)) if cover > ALL / 2 => {
-                    over = Some(film);
-                    covered
+            let mut after = |before: u16| {
+                let Some(rim) = rim(group, before, *bin) else { return before };
+                if rim.within > ALL / 2 {
+                    over = Some(rim.film);
                 }
-                _ => before,
+                if rim.cover > ALL / 2 { rim.inside } else { rim.outside(before) }
             };
             (pixel.state, pixel.other) = (after(state), after(other));
             if let Some(over) = over {
@@ -444,6 +441,57 @@ impl Spots {
             }
         });
     }
+}
+
+/// The rim that is nearest to a bin of ranks.
+#[derive(Debug, Clone, Copy)]
+struct Rim {
+    /// The state inside it, and the one outside; [`WHOLE`] for the one that was there before.
+    inside: u16,
+    outside: u16,
+    /// How much of a pixel lies inside it, and how much within the mark as a whole.
+    cover: u8,
+    within: u8,
+    /// How thick the film is.
+    film: i8,
+}
+
+impl Rim {
+    fn outside(&self, before: u16) -> u16 {
+        if self.outside == WHOLE { before } else { self.outside }
+    }
+}
+
+/// The rims of a mark by bins of ranks: one where it ends, and one around each ring within it.
+fn rims(step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying) -> Vec<Rim> {
+    let (soft, repeated, swells) =
+        pressed.map_or((0.0, false, 0.0), |pressed| (pressed.soft, pressed.repeated, pressed.swells));
+    let up_to: Vec<f64> = step
+        .iter()
+        .scan(0.0, |up_to, (_, share)| {
+            *up_to += share;
+            Some(*up_to)
+        })
+        .collect();
+    // A rim fades no further than half-way to the next.
+    let hard: Vec<f32> = match up_to.len() {
+        1 => Vec::new(),
+        _ => up_to.iter().map(|share| Cut::of(*share, lying, 0.0, repeated).rim).collect(),
+    };
+    let cut = |(nth, share): (usize, &f64)| {
+        let near = hard.windows(2).enumerate().filter(|(gap, _)| *gap == nth || gap + 1 == nth);
+        let room = near.map(|(_, rims)| 0.5 * (rims[1] - rims[0]) / BINS as f32);
+        Cut::of(*share, lying, room.fold(soft, f32::min), repeated)
+    };
+    let cuts: Vec<Cut> = up_to.iter().enumerate().map(cut).collect();
+    let rim = |bin: usize| {
+        let mark = &cuts[cuts.len() - 1];
+        let nearest = cuts.iter().position(|cut| cut.cover(bin) > 0).unwrap_or(cuts.len() - 1);
+        let outside = step.get(nearest + 1).map_or(WHOLE, |(state, _)| *state);
+        let (cover, within) = (cuts[nearest].cover(bin), mark.cover(bin));
+        Rim { inside: step[nearest].0, outside, cover, within, film: mark.film(bin, swells) }
+    };
+    (0..BINS).map(rim).collect()
 }
 
 /// How thick films are where a layer of its own thickness covers so much of a pixel.
@@ -497,7 +545,7 @@ pub(crate) struct Table<T> {
 
 impl<T> Table<T> {
     /// Made of what is there for each state, by group and state.
-    pub fn of<S>(of: &[Vec<S>], mut value: impl FnMut(usize, u16, &S) -> T) -> Self {
+    pub fn of<'a, S>(of: &'a [Vec<S>], mut value: impl FnMut(usize, u16, &'a S) -> T) -> Self {
         let (mut begins, mut values) = (Vec::new(), Vec::new());
         for (group, states) in of.iter().enumerate() {
             begins.push(values.len());

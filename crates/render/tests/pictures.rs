@@ -97,6 +97,45 @@ fn the_mean_of_an_aged_finish_is_the_predicted_one() {
     assert!(off < 0.5, "off by {off}");
 }
 
+/// What is sanded through shows every coat on the way down, each by its share, and the one below always within the one above.
+#[test]
+fn a_chip_shows_all_it_goes_through() {
+    let coats = [[200, 40, 40], [40, 200, 40], [40, 40, 200]];
+    let mut layers: Vec<Put> = coats.map(|code| (Technique::BrushedCoat, code, 0.0)).to_vec();
+    layers.push((Technique::SandBack, [0; 3], 0.0));
+    let (plate, sanded) = (Relief::panelled(900, 600).unwrap(), stack(GroundKind::WhitePrimer, &layers));
+    let picture = drawn(&plate, &sanded, &layers, Shading::None);
+    let (wide, edge) = (picture.width as usize, Place::Edge);
+    let told: Vec<f64> = (0..4)
+        .map(|coats| {
+            let states = sanded.seen(edge, sanded.len(), State::Dry).states;
+            states.iter().filter(|state| state.present == (1 << coats) - 1).map(|state| state.share).sum()
+        })
+        .collect();
+    assert!(told.iter().all(|share| *share > 0.01), "{told:?}");
+    // The nearest of the four colours, by the channel that stands out; all alike is the ground.
+    let coats_at = |x: usize, y: usize| -> usize {
+        let code: Vec<i32> =
+            picture.rgb[3 * (y * wide + x)..][..3].iter().map(|code| i32::from(*code)).collect();
+        let most = code.iter().max().unwrap();
+        let apart = most - code.iter().min().unwrap();
+        if apart < 60 { 0 } else { 1 + code.iter().position(|code| code == most).unwrap() }
+    };
+    let (mut seen, mut all, mut jumps, mut steps) = ([0.0; 4], 0.0, 0, 0);
+    for y in 0..picture.height as usize {
+        for x in (1..wide).filter(|x| plate.place(*x, y) == edge && plate.place(x - 1, y) == edge) {
+            let (here, before) = (coats_at(x, y), coats_at(x - 1, y));
+            (seen[here], all) = (seen[here] + 1.0, all + 1.0);
+            steps += usize::from(here != before);
+            jumps += usize::from(here.abs_diff(before) == 3);
+        }
+    }
+    for (seen, told) in seen.iter().zip(&told) {
+        assert!((seen / all - told).abs() < 0.03, "{seen:?} of {all} for {told:?}");
+    }
+    assert!(4 * jumps < steps, "{jumps} of {steps} steps go from the top to the ground at once");
+}
+
 fn any_layer() -> impl Strategy<Value = Put> {
     (
         proptest::sample::select(Technique::ALL.to_vec()),

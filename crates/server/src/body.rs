@@ -129,12 +129,25 @@ fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
         let pointer = pointer(error.path());
         let cause = error.into_inner();
         match cause.classify() {
-            serde_json::error::Category::Data => Problem::field(pointer, cause),
+            serde_json::error::Category::Data => Problem::field(pointer, in_words(&cause)),
             _ => not_json(cause),
         }
     })?;
     json.end().map_err(not_json)?;
     Ok(value)
+}
+
+/// What is wrong with a value; where it stands its pointer says.
+fn in_words(cause: &serde_json::Error) -> String {
+    let said = cause.to_string();
+    let said = said.rsplit_once(" at line ").map_or(&*said, |(said, _)| said);
+    let Some((given, known)) =
+        said.strip_prefix("unknown variant `").and_then(|rest| rest.split_once("`, expected "))
+    else {
+        return said.to_owned();
+    };
+    let given: String = given.chars().take(40).collect();
+    format!("“{given}” is not known here: choose {}", known.replace('`', ""))
 }
 
 fn not_json(cause: serde_json::Error) -> Problem {
@@ -207,6 +220,22 @@ mod tests {
         let problem = parse::<Pot>(br#"{"paints/tins": [1, "two"]}"#).unwrap_err();
         let text = serde_json::to_string(&problem).unwrap();
         assert!(text.contains(r#""pointer":"/paints~1tins/1""#), "{text}");
+    }
+
+    #[derive(Debug, Deserialize)]
+    #[serde(rename_all = "kebab-case")]
+    enum Coat {
+        Brushed,
+        Rolled,
+        TwoByTwo,
+    }
+
+    #[test]
+    fn what_is_not_known_is_answered_with_what_is() {
+        let problem = parse::<Vec<Coat>>(br#"["brushed", "rolled", "two-by-two", "flung"]"#).unwrap_err();
+        let text = serde_json::to_string(&problem).unwrap();
+        let said = "“flung” is not known here: choose one of brushed, rolled, two-by-two";
+        assert!(text.contains(&format!(r#"{{"pointer":"/3","detail":"{said}"}}"#)), "{text}");
     }
 
     #[test]

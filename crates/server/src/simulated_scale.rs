@@ -30,12 +30,13 @@ pub async fn run(port: u16) -> io::Result<SocketAddr> {
     let address = listener.local_addr()?;
     let scale = Arc::new(Mutex::new(SimulatedScale::new(0x5ca1e)));
     let (says, heard) = watch::channel(ScaleLine { grams: 0.0, steady: true });
-    let ticking = Arc::clone(&scale);
+    let says = Arc::new(says);
+    let (ticking, told) = (Arc::clone(&scale), Arc::clone(&says));
     tokio::spawn(async move {
         let mut tick = tokio::time::interval(TICK);
         loop {
             tick.tick().await;
-            says.send_replace(lock(&ticking).after(TICK.as_secs_f64()));
+            told.send_replace(lock(&ticking).after(TICK.as_secs_f64()));
         }
     });
     tokio::spawn(async move {
@@ -45,7 +46,10 @@ pub async fn run(port: u16) -> io::Result<SocketAddr> {
             if let Err(Unplugged) = attend(connection, &scale, heard.clone()).await {
                 tokio::time::sleep(UNPLUGGED).await;
                 // Switched on anew, it shows nothing whatever stands on it.
-                lock(&scale).tare();
+                let mut scale = lock(&scale);
+                scale.tare();
+                // Who listens next hears at once how it stands, and not how it stood before.
+                says.send_replace(scale.after(0.0));
             }
         }
     });
@@ -69,8 +73,6 @@ async fn attend(
     if writes.write_all(format!("{GREETING}\n").as_bytes()).await.is_err() {
         return Ok(());
     }
-    // What it weighed before anybody listened, perhaps before it was switched on anew, is not said.
-    heard.mark_unchanged();
     loop {
         tokio::select! {
             changed = heard.changed() => {

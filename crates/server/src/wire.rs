@@ -2,13 +2,17 @@
 
 use std::ops::Range;
 
-use axum::http::Uri;
+use axum::{
+    Json,
+    http::{HeaderName, Uri, header},
+};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
 use warm_blend_paint::{Look, Units};
 use warm_blend_piece::View;
 use warm_blend_render::{Closer, Lamp, Shading};
+use warm_blend_store::{Document, Kept, Store, StoreError};
 use warm_blend_workshop::{AmountsIn, Checks, LightName, StateName, light, state};
 
 use crate::problem::Problem;
@@ -43,6 +47,9 @@ pub struct PartAsked {
     pub from: usize,
     /// How many at most; all if left out. Where there are more, the header `Link` says where (RFC 8288, `rel=\"next\"`).
     pub count: Option<usize>,
+    /// True to count from the latest one back, latest first.
+    #[serde(default)]
+    pub latest_first: bool,
 }
 
 impl PartAsked {
@@ -52,13 +59,28 @@ impl PartAsked {
         let to = self.count.map_or(all, |count| from.saturating_add(count.max(1)).min(all));
         (from..to, (to < all).then_some(to))
     }
+
+    /// What is kept of it, and where the next part begins.
+    pub fn read<T: Document>(&self, store: &Store) -> Result<(Vec<Kept<T>>, Option<usize>), StoreError> {
+        let mut next = None;
+        let part = store.some(self.latest_first, |all| {
+            let (part, then) = self.of(all);
+            next = then;
+            part
+        })?;
+        Ok((part, next))
+    }
 }
 
-/// Where the next part of a list is: asked as before, but from there on.
-pub fn next_part(asked_at: &Uri, from: usize) -> String {
+/// Part of a long list, and where the next one is.
+pub type PartOfList<T> = (Option<[(HeaderName, String); 1]>, Json<Vec<T>>);
+
+/// Where the next part of a list is, if there is one: asked as before, but from there on.
+pub fn next_part(asked_at: &Uri, from: Option<usize>) -> Option<[(HeaderName, String); 1]> {
+    let from = from?;
     let others = asked_at.query().unwrap_or_default().split('&').filter(|asked| !asked.starts_with("from="));
     let query: String = others.filter(|asked| !asked.is_empty()).map(|asked| format!("{asked}&")).collect();
-    format!("<{}?{query}from={from}>; rel=\"next\"", asked_at.path())
+    Some([(header::LINK, format!("<{}?{query}from={from}>; rel=\"next\"", asked_at.path()))])
 }
 
 /// Which colour.
@@ -276,13 +298,13 @@ mod tests {
         fn parts_are_the_whole(all in 0usize..500, count in proptest::option::of(0usize..600), from in 0usize..700) {
             let (mut next, mut seen) = (Some(0), 0);
             while let Some(at) = next {
-                let (part, after) = PartAsked { from: at, count }.of(all);
+                let (part, after) = PartAsked { from: at, count, latest_first: false }.of(all);
                 prop_assert_eq!(part.start, seen);
                 prop_assert!(after.is_none_or(|after| after > at));
                 (seen, next) = (part.end, after);
             }
             prop_assert_eq!(seen, all);
-            let (part, _) = PartAsked { from, count: Some(usize::MAX) }.of(all);
+            let (part, _) = PartAsked { from, count: Some(usize::MAX), latest_first: false }.of(all);
             prop_assert!(part.start <= part.end && part.end == all);
         }
     }

@@ -1,5 +1,7 @@
 //! Documents as rows of the file.
 
+use std::ops::Range;
+
 use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 use warm_blend_workshop::{Document, Id, Kept, Revision};
@@ -15,7 +17,26 @@ pub(crate) fn every<T: Document>(connection: &Connection, only: &str) -> Result<
     rows.map(|row| row?.parse()).collect()
 }
 
-/// The same, where some are known, in the order of their ids: those that are still at their revision are not read again.
+/// Some of them, in the order of their ids or against it: of so many, which.
+pub(crate) fn some<T: Document>(
+    connection: &Connection,
+    only: &str,
+    latest_first: bool,
+    which: impl FnOnce(usize) -> Range<usize>,
+) -> Result<Vec<Kept<T>>, StoreError> {
+    let mut count =
+        connection.prepare_cached(&format!("SELECT COUNT(*) FROM document WHERE kind = ?1 {only}"))?;
+    let all: i64 = count.query_row([T::KIND], |row| row.get(0))?;
+    let which = which(usize::try_from(all).unwrap_or(0));
+    let order = if latest_first { "DESC" } else { "ASC" };
+    let mut query = connection.prepare_cached(&format!(
+        "{COLUMNS} WHERE kind = ?1 {only} ORDER BY id {order} LIMIT ?2 OFFSET ?3"
+    ))?;
+    let rows = query.query_map(params![T::KIND, which.len() as i64, which.start as i64], raw)?;
+    rows.map(|row| row?.parse()).collect()
+}
+
+/// All of them, where some are known, in the order of their ids: those that are still at their revision are not read again.
 pub(crate) fn every_after<T: Document + Clone>(
     connection: &Connection,
     only: &str,

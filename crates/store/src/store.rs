@@ -1,6 +1,6 @@
 //! Making, reading, changing and removing documents.
 
-use std::path::Path;
+use std::{ops::Range, path::Path};
 
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
@@ -9,7 +9,7 @@ use warm_blend_workshop::{Document, Documents, Id, Kept, Revision};
 use crate::history::{self, Direction, History, HistoryEntry};
 use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
-use crate::rows::{count_users, current, every, every_after, insert, point, put, read, users, verify};
+use crate::rows::{count_users, current, every, every_after, insert, point, put, read, some, users, verify};
 use crate::{Notice, StoreError, kinship};
 
 /// An open workspace file.
@@ -179,6 +179,15 @@ impl Store {
     /// All that are there, in the order they were made.
     pub fn all<T: Document>(&self) -> Result<Vec<Kept<T>>, StoreError> {
         every(&self.connection, "AND removed = 0")
+    }
+
+    /// Some of what `all` says, or of the latest first: of so many, which.
+    pub fn some<T: Document>(
+        &self,
+        latest_first: bool,
+        which: impl FnOnce(usize) -> Range<usize>,
+    ) -> Result<Vec<Kept<T>>, StoreError> {
+        some(&self.connection, "AND removed = 0", latest_first, which)
     }
 
     /// The same as `all` said before, with what has changed since.

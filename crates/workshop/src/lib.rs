@@ -65,12 +65,12 @@ pub use appearance::{AgainstTarget, Lustre, SeenColour, Swatch};
 pub use batch::{BatchMeasured, BatchOf, MeasuredOut, measure_of, measures_of};
 pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
 pub use boards::{
-    AdviceGiven, AtPlaces, BoardChoices, BoardEntry, BoardInList, BoardKept, BoardReadingChange,
-    BoardReadingEntry, BoardReadingKept, BoardReadingMade, BoardSpotEntry, BranchEntry, CautionGiven,
-    FixOffered, GroundChoice, GroundEntry, HandKnown, LayerChangeView, LayerEntry, LayerPredicted,
-    MeetsEntry, NewBoard, OnPlaces, PlacePredicted, PrintEntry, ReadyFinish, RemediesView, RemedyView,
-    SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry,
-    StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice, kind, letter, place, strip_of,
+    AdviceGiven, BoardChoices, BoardEntry, BoardInList, BoardKept, BoardReadingChange, BoardReadingEntry,
+    BoardReadingKept, BoardReadingMade, BoardSpotEntry, CautionGiven, FixOffered, GroundChoice, GroundEntry,
+    HandKnown, LayerChangeView, LayerEntry, LayerPredicted, MeetsEntry, NewBoard, PlacePredicted, PrintEntry,
+    ReadyFinish, RemediesView, RemedyView, SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept,
+    SpotRead, SpotToRead, StripEntry, StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice,
+    strip_of,
 };
 pub use choices::{Chosen, WorkshopEntry, WorkshopKept};
 pub use colour::{Colour, LightName, StateName, light, state};
@@ -100,11 +100,11 @@ pub use photos::{
     SpotEntry,
 };
 pub use pieces::{
-    AgeingEntry, AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionView, FaceView,
-    FindingView, FinishedPiece, FrontOutline, KindChoice, OverEntry, PairIntentEntry, PairView, PartView,
-    PieceChoice, PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullView,
-    Room, SchemeEntry, StencilEntry, StencilView, StripWorn, UnifyFound, UnifyStep, UnifyWay, WindowsEntry,
-    WornEntry, ZoneView, not_said, scheme_of, zone,
+    AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionView, FaceView, FindingView,
+    FinishedPiece, FrontOutline, KindChoice, OverEntry, PairIntentEntry, PairView, PartView, PieceChoice,
+    PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullView, Room,
+    SchemeEntry, StencilEntry, StencilView, StripWorn, UnifyFound, UnifyStep, UnifyWay, WornEntry, ZoneView,
+    not_said, scheme_of,
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, ElsewhereView, HoursEntry, IdleView,

@@ -184,7 +184,7 @@ impl ShelfSnapshot {
                 (Some(of), _) => format!("colour {} in shade, it seems", of + 1),
                 (None, Some(_)) if base == Some(n) => "the base, in two coats".to_owned(),
                 (None, Some(layer)) => {
-                    let name = layer.technique.parse::<Technique>().map_or("", Technique::name);
+                    let name = layer.technique.name();
                     format!("over it: {}", name.to_lowercase())
                 }
                 (None, None) => "nothing on the shelf makes it".to_owned(),

@@ -2,6 +2,7 @@ import { type ReactNode, useState } from 'react';
 import { Problem } from '../api/client';
 import { usePhotos } from '../state/files';
 import { PhotoFile } from './PhotoFile';
+import { TroubleLine } from './TroubleLine';
 import { why } from './useDeed';
 
 interface Props {
@@ -37,11 +38,7 @@ export function KeptPhoto({ photo, onChange, name, alt, className, children }: P
         <PhotoFile name={photo ? 'Another photo' : name} onChosen={(file) => void bring(file)} />
         {children}
       </div>
-      {trouble && (
-        <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
-          {trouble}
-        </p>
-      )}
+      {trouble && <TroubleLine className="text-sm">{trouble}</TroubleLine>}
     </div>
   );
 }

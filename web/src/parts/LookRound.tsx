@@ -1,5 +1,6 @@
 import { Footprints } from 'lucide-react';
 import { useDemo, useVisitDemo } from '../state/demo';
+import { TroubleLine } from './TroubleLine';
 
 /** The way to the demo, for whoever has nothing of their own yet. */
 export function LookRound() {
@@ -15,11 +16,7 @@ export function LookRound() {
       <p className="text-sm text-soft">
         A piano half done, six weeks of work. It is kept apart from yours and thrown away afterwards.
       </p>
-      {visit.error && (
-        <p role="alert" className="text-sm font-medium text-alarm">
-          {visit.error.message}
-        </p>
-      )}
+      {visit.error && <TroubleLine className="text-sm">{visit.error.message}</TroubleLine>}
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import type { LastPreview } from '../state/preview';
+import { TroubleLine } from './TroubleLine';
 import { why } from './useDeed';
 
 /** That what is seen is not what is put together, and why. */
@@ -6,11 +7,11 @@ export function NotPredicted({ preview, told }: { preview: LastPreview<unknown>;
   if (!preview.error) return null;
   const words = why(preview.error);
   return (
-    <p role="alert" className="flex flex-wrap items-center gap-x-3 font-medium text-alarm">
+    <TroubleLine className="flex flex-wrap items-center gap-x-3">
       <span>Not predicted{words === told ? '' : `: ${words}`}</span>
       <button type="button" className="press press-plain text-sm text-ink" onClick={preview.retry}>
         Try again
       </button>
-    </p>
+    </TroubleLine>
   );
 }

@@ -4,6 +4,7 @@ import { keyed } from './keyed';
 import { PhotoFile } from './PhotoFile';
 import { PhotoSpots, RADIUS } from './PhotoSpots';
 import { Segments } from './Segments';
+import { TroubleLine } from './TroubleLine';
 import { why } from './useDeed';
 
 type Lab = [number, number, number];
@@ -93,11 +94,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
           onMove={move}
         />
       )}
-      {trouble && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {trouble}
-        </p>
-      )}
+      {trouble && <TroubleLine>{trouble}</TroubleLine>}
       {photo && (
         <div className="flex flex-wrap items-center gap-4">
           <button type="button" className={`press ${picked ? 'press-plain' : 'press-ink'}`} onClick={look}>

@@ -7,6 +7,7 @@ import { ColourField } from './ColourField';
 import { keyed } from './keyed';
 import { PhotoPick } from './PhotoPick';
 import { Segments } from './Segments';
+import { TroubleLine } from './TroubleLine';
 import { why } from './useDeed';
 
 /** Ways to come by a reading. */
@@ -53,11 +54,7 @@ export function ReadSample({ sample, two, problem, onKeep }: Props) {
           }
         />
       )}
-      {problem && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {problem}
-        </p>
-      )}
+      {problem && <TroubleLine>{problem}</TroubleLine>}
     </section>
   );
 }
@@ -110,9 +107,7 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
       </Checkbox>
       {trouble && (
         <div className="flex flex-wrap items-center gap-3">
-          <p role="alert" className="min-w-60 flex-1 font-medium text-alarm first-letter:uppercase">
-            {trouble}
-          </p>
+          <TroubleLine className="min-w-60 flex-1">{trouble}</TroubleLine>
           <button type="button" className="press press-plain" onClick={calibrate}>
             Calibrate on the white tile
           </button>

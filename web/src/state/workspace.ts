@@ -32,19 +32,21 @@ const keys = {
   piece: ['piece'],
 } as const;
 
-/** Tins that are asked for at a time: first those that are seen at once. */
+/** What is asked for at a time: first what is seen at once. */
 const FIRST = 40;
 const PART = 250;
 
-/** The whole shelf, part by part; `soFar` is told after each. */
-async function shelfInParts(look: Look, signal: AbortSignal, soFar: (paints: Paint[]) => void) {
-  const paints: Paint[] = [];
+/** A long list, part by part; `soFar` is told after each but the last. */
+async function inParts<T>(
+  ask: (from: number, count: number) => Parameters<typeof got<T[]>>[0],
+  soFar: (list: T[]) => void,
+) {
+  const list: T[] = [];
   for (;;) {
-    const query = { ...look, from: paints.length, count: paints.length === 0 ? FIRST : PART };
-    const answer = await api.GET('/api/paints', { params: { query }, signal });
-    paints.push(...(await got(Promise.resolve(answer))));
-    if (!answer.response.headers.has('link')) return paints;
-    soFar([...paints]);
+    const answer = await ask(list.length, list.length === 0 ? FIRST : PART);
+    list.push(...(await got(Promise.resolve(answer))));
+    if (!answer.response.headers.has('link')) return list;
+    soFar([...list]);
   }
 }
 
@@ -55,7 +57,10 @@ export function usePaints() {
   return useQuery({
     queryKey: keys.paints(look),
     queryFn: ({ signal }) =>
-      shelfInParts(look, signal, (paints) => client.setQueryData(keys.paintsSoFar(look), paints)),
+      inParts(
+        (from, count) => api.GET('/api/paints', { params: { query: { ...look, from, count } }, signal }),
+        (paints) => client.setQueryData(keys.paintsSoFar(look), paints),
+      ),
     placeholderData: keepPreviousData,
   });
 }
@@ -76,11 +81,21 @@ export function usePaintPage(id: string) {
   });
 }
 
+/** The mixes, the first begun first: those begun last at once, the older ones as they come where there are thousands. */
 export function useMixes() {
   const look = useLook();
+  const client = useQueryClient();
   return useQuery({
     queryKey: keys.mixes(look),
-    queryFn: () => got(api.GET('/api/mixes', { params: { query: look } })),
+    queryFn: async ({ signal, queryKey }) => {
+      const known = client.getQueryData(queryKey) !== undefined;
+      const query = { ...look, latest_first: true };
+      const latestFirst = await inParts<Mix>(
+        (from, count) => api.GET('/api/mixes', { params: { query: { ...query, from, count } }, signal }),
+        (mixes) => known || client.setQueryData(queryKey, mixes.toReversed()),
+      );
+      return latestFirst.toReversed();
+    },
     placeholderData: keepPreviousData,
   });
 }

@@ -178,15 +178,18 @@ pub(super) fn running(seed: u32) -> Field {
     field
 }
 
-/// Rubbed through: patches that chip along facets, with scratches.
+/// Rubbed through: patches that chip along facets, with scratches. Their rims are ragged and their slopes are not, so that what lies
+/// between shows in rings.
 pub(super) fn rubbed(seed: u32) -> Field {
     let chips = facets(5.0, seed + 6);
-    sum(&[
-        (1.0, rough(&[(11.0, 0.9), (4.5, 0.7), (1.8, 0.5), (0.7, 0.45)], seed)),
+    let patches = sum(&[
+        (1.0, rough(&[(11.0, 0.9), (4.5, 0.7), (2.0, 0.45)], seed)),
         (0.45, chips),
         (0.18, noise(34.0, 1.2, seed + 7)),
         (0.12, noise(1.2, 30.0, seed + 8)),
-    ])
+    ]);
+    let ragged = |nth| rough(&[(1.5, 1.0), (0.6, 0.7)], seed + nth);
+    bent(&patches, 0.6 * PER_MM, &ragged(9), &ragged(17))
 }
 
 /// Soft patches without an end.

@@ -1,6 +1,10 @@
 //! Pots: mixes of what is on the shelf.
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{
+    Json,
+    extract::{OriginalUri, State},
+    http::StatusCode,
+};
 use rayon::prelude::*;
 use warm_blend_paint::SavedMix;
 use warm_blend_store::Kept;
@@ -11,21 +15,24 @@ use crate::{
     body::{Asked, Body, IdPath},
     off_thread::off_thread,
     problem::Problem,
-    wire::{LookedAt, SeenRevision},
+    wire::{LookedAt, PartAsked, PartOfList, SeenRevision, next_part},
 };
 
-/// All mixes, in the order they were begun.
+/// All mixes, in the order they were begun; where there are thousands, part by part.
 #[utoipa::path(get, path = "/mixes", operation_id = "list_mixes",
-    tag = "pot", params(LookedAt),
-    responses((status = OK, body = Vec<Mix>)))]
+    tag = "pot", params(LookedAt, PartAsked),
+    responses((status = OK, body = Vec<Mix>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
-) -> Result<Json<Vec<Mix>>, Problem> {
+    Asked(part): Asked<PartAsked>,
+    OriginalUri(asked_at): OriginalUri,
+) -> Result<PartOfList<Mix>, Problem> {
     let look = asked.get()?;
-    let (mixes, shelf) = workspace.with_shelf(|store| store.all::<SavedMix>()).await?;
+    let ((mixes, next), shelf) = workspace.with_shelf(move |store| part.read::<SavedMix>(store)).await?;
     let mix = move |kept: Kept<SavedMix>| Mix::of(kept, &shelf, look);
-    off_thread(move || Ok(mixes.into_par_iter().map(mix).collect::<Result<_, Refusal>>()?)).await.map(Json)
+    let mixes = off_thread(move || Ok(mixes.into_par_iter().map(mix).collect::<Result<_, Refusal>>()?));
+    Ok((next_part(&asked_at, next), Json(mixes.await?)))
 }
 
 /// Begin a mix.

@@ -3,7 +3,7 @@
 use axum::{
     Json,
     extract::{OriginalUri, State},
-    http::{HeaderName, StatusCode, header},
+    http::StatusCode,
 };
 use rayon::prelude::*;
 use uuid::Uuid;
@@ -20,7 +20,7 @@ use crate::{
     memory::workshop,
     off_thread::off_thread,
     problem::{Problem, UsedBy},
-    wire::{LookedAt, PartAsked, Removal, SeenRevision, next_part},
+    wire::{LookedAt, PartAsked, PartOfList, Removal, SeenRevision, next_part},
 };
 
 /// A tin with how many mixes use it.
@@ -33,9 +33,8 @@ fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError>
 
 /// Part of the shelf, and where the next one begins.
 fn counted_part(store: &Store, part: &PartAsked) -> Result<(Vec<Counted>, Option<usize>), StoreError> {
-    let all = store.all()?;
-    let (part, next) = part.of(all.len());
-    let tins = all.into_iter().skip(part.start).take(part.len()).map(|kept| counted(store, kept));
+    let (part, next) = part.read(store)?;
+    let tins = part.into_iter().map(|kept| counted(store, kept));
     Ok((tins.collect::<Result<_, _>>()?, next))
 }
 
@@ -48,15 +47,14 @@ pub async fn list(
     Asked(asked): Asked<LookedAt>,
     Asked(part): Asked<PartAsked>,
     OriginalUri(asked_at): OriginalUri,
-) -> Result<(Option<[(HeaderName, String); 1]>, Json<Vec<Paint>>), Problem> {
+) -> Result<PartOfList<Paint>, Problem> {
     let look = asked.get()?;
     let ((tins, next), shelf) = workspace.with_shelf(move |store| counted_part(store, &part)).await?;
     // A shelf of sixty takes a while: each tin by itself, on all cores.
     let paints = off_thread(move || {
         tins.par_iter().map(|(tin, used)| Ok(Paint::of(tin, *used, &shelf, look)?)).collect()
     });
-    let link = next.map(|from| [(header::LINK, next_part(&asked_at, from))]);
-    Ok((link, Json(paints.await?)))
+    Ok((next_part(&asked_at, next), Json(paints.await?)))
 }
 
 /// Put a paint on the shelf.

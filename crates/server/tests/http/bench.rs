@@ -73,6 +73,23 @@ impl Bench {
         self.call(Method::GET, path, Value::Null, StatusCode::OK).await
     }
 
+    /// A long list, part by part, each where the one before says that it is.
+    pub async fn in_parts(&self, path: &str) -> Vec<Value> {
+        let mut next = Some(path.to_owned());
+        let mut list = Vec::new();
+        while let Some(part) = next {
+            let answer = self.client.get(format!("{}{part}", self.base)).send().await.unwrap();
+            next = answer.headers().get("link").map(|link| {
+                let link = link.to_str().unwrap();
+                let (at, how) = link.trim_start_matches('<').split_once('>').unwrap();
+                assert_eq!(how, "; rel=\"next\"");
+                at.to_owned()
+            });
+            list.extend(answer.json::<Vec<Value>>().await.unwrap());
+        }
+        list
+    }
+
     pub async fn post(&self, path: &str, body: Value, expected: StatusCode) -> Value {
         self.call(Method::POST, path, body, expected).await
     }

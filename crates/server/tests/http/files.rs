@@ -158,18 +158,7 @@ async fn five_thousand_spectra_are_a_shelf_still() {
         (StatusCode::OK, &Value::from("5000 new, 0 readings of paints on the shelf, 0 left out"))
     );
     // Part by part, each where the one before says that it is.
-    let mut next = Some("/api/paints?light=bulb&count=2000".to_owned());
-    let mut shelf = Vec::new();
-    while let Some(part) = next {
-        let answer = bench.client.get(format!("{}{part}", bench.base)).send().await.unwrap();
-        next = answer.headers().get("link").map(|link| {
-            let link = link.to_str().unwrap();
-            let (at, how) = link.trim_start_matches('<').split_once('>').unwrap();
-            assert_eq!(how, "; rel=\"next\"");
-            at.to_owned()
-        });
-        shelf.extend(answer.json::<Vec<Value>>().await.unwrap());
-    }
+    let shelf = bench.in_parts("/api/paints?light=bulb&count=2000").await;
     assert_eq!(shelf.len(), 5000);
     assert!(
         shelf

@@ -156,7 +156,7 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         (
             refused(&|e| e["schemes"][0]["intent"] = json!("loud")),
             "/schemes/0/intent",
-            "quiet, layered or bold",
+            "one of quiet, layered, bold",
         ),
         (
             refused(&|e| e["schemes"][0]["wears"][1]["zone"] = json!("roof")),

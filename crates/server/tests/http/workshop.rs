@@ -35,6 +35,20 @@ async fn three_parts_to_one_are_mixed_named_and_found_again() {
     assert_ne!(daylight["swatch"]["face"], preview["swatch"]["face"]);
 }
 
+/// Thousands of mixes come in parts: those that were begun last come first where that is asked for.
+#[tokio::test]
+async fn mixes_come_in_parts() {
+    let bench = Bench::demo().await;
+    let all = bench.get("/api/mixes?light=bulb").await;
+    let all = all.as_array().unwrap();
+    assert!(all.len() > 1);
+    for count in [1, 2, 3, all.len(), 4000] {
+        assert_eq!(bench.in_parts(&format!("/api/mixes?light=bulb&count={count}")).await, *all);
+        let latest = bench.in_parts(&format!("/api/mixes?latest_first=true&count={count}&light=bulb")).await;
+        assert!(latest.iter().eq(all.iter().rev()), "{count}");
+    }
+}
+
 #[tokio::test]
 async fn every_light_sees_the_whole_shelf() {
     let bench = Bench::demo().await;

@@ -3,13 +3,15 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, BoardReading, KnownTin, Letter, Place, Stack, Strip, bands, learn_hand};
+use warm_blend_board::{
+    Board, BoardReading, ByPlace, KnownTin, Letter, Meets, Place, Stack, Strip, Technique, bands, learn_hand,
+};
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Class, Look, Name, PaintId};
 
 use crate::{
     BoardSpotEntry, Checks, GivenTins, GroundEntry, HandKnown, LayerEntry, LightName, MeetsEntry, MixPart,
-    OnPlaces, PlacePredicted, PredictTin, PrintEntry, Refusal, StateName, light, source, state,
+    PlacePredicted, PredictTin, PrintEntry, Refusal, StateName, light, source, state,
 };
 
 /// Most boards that were read, in one request.
@@ -53,8 +55,8 @@ pub struct BoardTin {
 #[derive(Deserialize, ToSchema)]
 pub struct PredictLayer {
     /// How it is put on: see `/api/boards/choices`.
-    #[schema(example = "glaze-wiped")]
-    pub technique: String,
+    #[schema(example = "glaze-wiped", value_type = String)]
+    pub technique: Technique,
     /// What is in the pot: tins by their place in `paints`; empty for clear wax, a clear coat and what takes away.
     #[serde(default)]
     pub pot: Vec<PotPart>,
@@ -67,7 +69,7 @@ pub struct PredictLayer {
     /// How rough it is left, µm from tip to hollow, 0 to 1000; as the technique usually does if left out.
     pub texture_um: Option<f64>,
     /// Where it was put at all; everywhere if left out.
-    pub on: Option<OnPlaces>,
+    pub on: Option<ByPlace<bool>>,
     /// Film and coverage, in place of the technique's.
     pub print: Option<PrintEntry>,
     /// How it falls on an earlier layer, where not at random.
@@ -91,7 +93,8 @@ pub struct MeetsBelow {
     /// The earlier one's place in `layers`, from 0.
     pub layer: usize,
     /// `avoids` or `seeks`.
-    pub how: String,
+    #[schema(value_type = String)]
+    pub how: Meets,
 }
 
 /// A board that was painted and read.
@@ -244,19 +247,16 @@ impl PredictLayer {
     fn entry(&self, n: usize) -> LayerEntry {
         LayerEntry {
             id: id(n),
-            technique: self.technique.clone(),
+            technique: self.technique,
             pot: self.pot.iter().map(|part| MixPart::new(id(part.paint), part.parts)).collect(),
             mix: None,
             load: self.load.unwrap_or(1.0),
             wipe: self.wipe.unwrap_or(0.5),
             passes: self.passes.unwrap_or(1),
             texture_um: self.texture_um,
-            on: self.on.unwrap_or(OnPlaces { field: true, recess: true, edge: true }),
+            on: self.on.unwrap_or(ByPlace::all(true)),
             print: self.print,
-            meets: self
-                .meets
-                .as_ref()
-                .map(|meets| MeetsEntry { layer: id(meets.layer), how: meets.how.clone() }),
+            meets: self.meets.as_ref().map(|meets| MeetsEntry { layer: id(meets.layer), how: meets.how }),
             down_to: self.down_to.map(id),
             muted: false,
         }

@@ -9,7 +9,6 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{MixId, Name};
 
-use crate::refusal::shown;
 use crate::{Checks, Colour, MixPart, Refusal};
 
 /// A board as the painter puts it together.
@@ -28,7 +27,8 @@ pub struct BoardEntry {
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct GroundEntry {
     /// `pale-wood`, `mid-wood`, `dark-wood`, `red-stain`, `old-paint`, `white-primer` or `grey-primer`.
-    pub kind: String,
+    #[schema(value_type = String)]
+    pub kind: GroundKind,
     /// Its colour, where it is another than the kind's.
     pub colour: Option<Colour>,
 }
@@ -37,20 +37,12 @@ pub struct GroundEntry {
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct StripEntry {
     /// `A` to `F`.
-    pub letter: String,
+    #[schema(value_type = String)]
+    pub letter: Letter,
     /// Where it branches off; none where it begins at the ground.
-    pub from: Option<BranchEntry>,
+    pub from: Option<Branch>,
     /// Its own layers, in the order they lie.
     pub layers: Vec<LayerEntry>,
-}
-
-/// Where a strip branches off another.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-pub struct BranchEntry {
-    /// The other.
-    pub strip: String,
-    /// How many layers they share, from the ground up.
-    pub after: usize,
 }
 
 /// A layer.
@@ -59,8 +51,8 @@ pub struct LayerEntry {
     /// For good.
     pub id: Uuid,
     /// How it is put on: see `/api/boards/choices`.
-    #[schema(example = "glaze-wiped")]
-    pub technique: String,
+    #[schema(example = "glaze-wiped", value_type = String)]
+    pub technique: Technique,
     /// What is in the pot; empty for clear wax, a clear coat and what takes away.
     pub pot: Vec<MixPart>,
     /// The mix it is a copy of.
@@ -78,7 +70,7 @@ pub struct LayerEntry {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub texture_um: Option<f64>,
     /// Where it was put at all.
-    pub on: OnPlaces,
+    pub on: ByPlace<bool>,
     /// Film and coverage, where the painter says so in place of the technique.
     pub print: Option<PrintEntry>,
     /// How it falls on an earlier layer, where not at random.
@@ -90,78 +82,31 @@ pub struct LayerEntry {
     pub muted: bool,
 }
 
-/// A value for each kind of place.
-#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
-pub struct OnPlaces {
-    /// On the flat.
-    pub field: bool,
-    /// In grooves, carving and corners.
-    pub recess: bool,
-    /// On arrises, tips and high points.
-    pub edge: bool,
-}
-
-/// A number for each kind of place.
-#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
-pub struct AtPlaces {
-    /// On the flat.
-    pub field: f64,
-    /// In grooves, carving and corners.
-    pub recess: f64,
-    /// On arrises, tips and high points.
-    pub edge: f64,
-}
-
 /// What a layer leaves.
 #[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
 pub struct PrintEntry {
     /// Wet film where it lies, µm, 0.1 to 3000.
-    pub film_um: AtPlaces,
+    pub film_um: ByPlace<f64>,
     /// Share of the area that it covers or takes away, 0–1.
-    pub cover: AtPlaces,
+    pub cover: ByPlace<f64>,
 }
 
 /// How a layer falls on an earlier one.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
 pub struct MeetsEntry {
     /// The earlier layer.
     pub layer: Uuid,
     /// `avoids` or `seeks`.
-    pub how: String,
-}
-
-impl AtPlaces {
-    /// As it travels.
-    pub fn of(values: ByPlace<f64>) -> Self {
-        Self { field: values.field, recess: values.recess, edge: values.edge }
-    }
-
-    const fn at(&self, place: Place) -> f64 {
-        match place {
-            Place::Field => self.field,
-            Place::Recess => self.recess,
-            Place::Edge => self.edge,
-        }
-    }
-
-    fn read<T: Copy, E: ToString>(
-        &self,
-        checks: &mut Checks,
-        pointer: &str,
-        one: impl Fn(f64) -> Result<T, E>,
-    ) -> Option<ByPlace<T>> {
-        let mut at = |place: Place| checks.field(format!("{pointer}/{}", place.id()), one(self.at(place)));
-        let (field, recess, edge) = (at(Place::Field), at(Place::Recess), at(Place::Edge));
-        Some(ByPlace { field: field?, recess: recess?, edge: edge? })
-    }
+    #[schema(value_type = String)]
+    pub how: Meets,
 }
 
 impl PrintEntry {
     /// As it travels.
     pub fn of(print: Print) -> Self {
         Self {
-            film_um: AtPlaces::of(ByPlace::from_fn(|place| print.film.at(place).value())),
-            cover: AtPlaces::of(ByPlace::from_fn(|place| print.cover.at(place).value())),
+            film_um: ByPlace::from_fn(|place| print.film.at(place).value()),
+            cover: ByPlace::from_fn(|place| print.cover.at(place).value()),
         }
     }
 
@@ -169,53 +114,28 @@ impl PrintEntry {
         let film = if technique.takes_away() {
             Some(technique.usual().film)
         } else {
-            self.film_um.read(checks, &format!("{at}/film_um"), Print::film)
+            checked(&self.film_um, checks, &format!("{at}/film_um"), Print::film)
         };
-        let cover = self.cover.read(checks, &format!("{at}/cover"), Share::new);
+        let cover = checked(&self.cover, checks, &format!("{at}/cover"), Share::new);
         Some(Print { film: film?, cover: cover? })
     }
 }
 
-/// The letter of a strip.
-pub fn letter(text: &str) -> Result<Letter, String> {
-    let mut letters = text.chars();
-    match (letters.next(), letters.next()) {
-        (Some(one), None) => Letter::try_from(one),
-        _ => Err(format!("“{}” is no strip: strips are A to F", text.chars().take(20).collect::<String>())),
-    }
-}
-
-/// A kind of ground by its id.
-pub fn kind(text: &str) -> Result<GroundKind, String> {
-    GroundKind::ALL.into_iter().find(|kind| kind.id() == text).ok_or_else(|| {
-        let known = GroundKind::ALL.map(GroundKind::id).join(", ");
-        format!("“{}” is no ground: choose one of {known}", shown(text))
-    })
-}
-
-/// A kind of place by its id.
-pub fn place(text: &str) -> Result<Place, String> {
-    Place::ALL.into_iter().find(|place| place.id() == text).ok_or_else(|| {
-        let known = Place::ALL.map(Place::id).join(", ");
-        format!(
-            "“{}” is no place of a board: choose one of {known}",
-            text.chars().take(20).collect::<String>()
-        )
-    })
-}
-
-fn meets(text: &str) -> Result<Meets, String> {
-    match text {
-        "avoids" => Ok(Meets::Avoids),
-        "seeks" => Ok(Meets::Seeks),
-        _ => Err(format!("“{}”: a layer avoids or seeks another", text.chars().take(20).collect::<String>())),
-    }
+/// A number of each place, checked.
+fn checked<T, E: ToString>(
+    values: &ByPlace<f64>,
+    checks: &mut Checks,
+    at: &str,
+    one: impl Fn(f64) -> Result<T, E>,
+) -> Option<ByPlace<T>> {
+    let mut of = |place: Place| checks.field(format!("{at}/{}", place.id()), one(*values.at(place)));
+    let (field, recess, edge) = (of(Place::Field), of(Place::Recess), of(Place::Edge));
+    Some(ByPlace { field: field?, recess: recess?, edge: edge? })
 }
 
 impl LayerEntry {
     /// What is kept of it; its faults stand at `at`.
     pub fn parse(&self, checks: &mut Checks, at: &str) -> Option<Layer> {
-        let technique = checks.field(format!("{at}/technique"), self.technique.parse::<Technique>())?;
         let parts = self.pot.iter().enumerate();
         let pot = parts.filter_map(|(i, part)| part.component(checks, &format!("{at}/pot/{i}"))).collect();
         let load = checks.field(format!("{at}/load"), Load::new(self.load));
@@ -225,24 +145,18 @@ impl LayerEntry {
             .texture_um
             .and_then(|depth| checks.field(format!("{at}/texture_um"), TextureDepth::new(depth)));
         let print = match &self.print {
-            Some(print) => Some(print.parse(technique, checks, &format!("{at}/print"))?),
-            None => None,
-        };
-        let meets = match &self.meets {
-            Some(met) => {
-                Some((LayerId(met.layer), checks.field(format!("{at}/meets/how"), meets(&met.how))?))
-            }
+            Some(print) => Some(print.parse(self.technique, checks, &format!("{at}/print"))?),
             None => None,
         };
         Some(Layer {
             id: LayerId(self.id),
-            technique,
+            technique: self.technique,
             pot,
             mix: self.mix.map(MixId),
             hand: Hand { load: load?, wipe: wipe?, passes: passes?, texture },
-            on: ByPlace { field: self.on.field, recess: self.on.recess, edge: self.on.edge },
+            on: self.on,
             print,
-            meets,
+            meets: self.meets.map(|met| (LayerId(met.layer), met.how)),
             down_to: self.down_to.map(LayerId),
             muted: self.muted,
         })
@@ -251,25 +165,18 @@ impl LayerEntry {
 
 impl From<&Layer> for LayerEntry {
     fn from(layer: &Layer) -> Self {
-        let ByPlace { field, recess, edge } = layer.on;
         Self {
             id: layer.id.0,
-            technique: layer.technique.id().to_owned(),
+            technique: layer.technique,
             pot: layer.pot.iter().map(MixPart::from).collect(),
             mix: layer.mix.map(|mix| mix.0),
             load: layer.hand.load.value(),
             wipe: layer.hand.wipe.value(),
             passes: layer.hand.passes.value(),
             texture_um: layer.hand.texture.map(TextureDepth::value),
-            on: OnPlaces { field, recess, edge },
+            on: layer.on,
             print: layer.print.map(PrintEntry::of),
-            meets: layer.meets.map(|(layer, how)| MeetsEntry {
-                layer: layer.0,
-                how: match how {
-                    Meets::Avoids => "avoids".to_owned(),
-                    Meets::Seeks => "seeks".to_owned(),
-                },
-            }),
+            meets: layer.meets.map(|(layer, how)| MeetsEntry { layer: layer.0, how }),
             down_to: layer.down_to.map(|layer| layer.0),
             muted: layer.muted,
         }
@@ -282,10 +189,8 @@ impl BoardEntry {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&self.name));
         let ground = self.ground.parse("/ground", &mut checks);
-        let mut strips = Vec::with_capacity(self.strips.len());
-        for (i, strip) in self.strips.iter().take(Letter::ALL.len() + 1).enumerate() {
-            strips.extend(strip.parse(&mut checks, &format!("/strips/{i}")));
-        }
+        let strips = self.strips.iter().take(Letter::ALL.len() + 1).enumerate();
+        let strips = strips.map(|(i, strip)| strip.parse(&mut checks, &format!("/strips/{i}"))).collect();
         let (name, ground) = checks.done(name.zip(ground))?;
         Board::new(name, ground, strips).map_err(|error| Refusal::field("/strips", error))
     }
@@ -294,44 +199,34 @@ impl BoardEntry {
 impl GroundEntry {
     /// What is kept of it; its faults stand at `at`.
     pub fn parse(&self, at: &str, checks: &mut Checks) -> Option<Ground> {
-        let kind = checks.field(format!("{at}/kind"), kind(&self.kind));
         let colour = match &self.colour {
             Some(colour) => Some(colour.parse(checks, &format!("{at}/colour"))?),
             None => None,
         };
-        Some(Ground { kind: kind?, colour })
+        Some(Ground { kind: self.kind, colour })
     }
 }
 
 impl From<Ground> for GroundEntry {
     fn from(ground: Ground) -> Self {
-        Self { kind: ground.kind.id().to_owned(), colour: ground.colour.map(Colour::from) }
+        Self { kind: ground.kind, colour: ground.colour.map(Colour::from) }
     }
 }
 
 impl StripEntry {
-    fn parse(&self, checks: &mut Checks, at: &str) -> Option<Strip> {
-        let own = checks.field(format!("{at}/letter"), letter(&self.letter));
-        let from = match &self.from {
-            Some(from) => {
-                let strip = checks.field(format!("{at}/from/strip"), letter(&from.strip))?;
-                Some(Branch { strip, after: from.after })
-            }
-            None => None,
-        };
+    fn parse(&self, checks: &mut Checks, at: &str) -> Strip {
         // One more than may be, so that the board itself says that it is too much.
         let layers = self.layers.iter().take(warm_blend_board::LAYERS + 1).enumerate();
-        let layers: Vec<Layer> =
-            layers.filter_map(|(i, layer)| layer.parse(checks, &format!("{at}/layers/{i}"))).collect();
-        Some(Strip { letter: own?, from, layers })
+        let layers = layers.filter_map(|(i, layer)| layer.parse(checks, &format!("{at}/layers/{i}")));
+        Strip { letter: self.letter, from: self.from, layers: layers.collect() }
     }
 }
 
 impl From<&Board> for BoardEntry {
     fn from(board: &Board) -> Self {
         let strip = |strip: &Strip| StripEntry {
-            letter: strip.letter.to_string(),
-            from: strip.from.map(|from| BranchEntry { strip: from.strip.to_string(), after: from.after }),
+            letter: strip.letter,
+            from: strip.from,
             layers: strip.layers.iter().map(LayerEntry::from).collect(),
         };
         Self {

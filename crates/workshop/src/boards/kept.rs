@@ -3,10 +3,10 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, Ground, Letter, Place, Strip};
+use warm_blend_board::{Board, Ground, GroundKind, Letter, Place, Strip};
 use warm_blend_paint::{Look, Name};
 
-use crate::{BoardEntry, Checks, Kept, LayerEntry, Refusal, SeenBoard, ShelfSnapshot, kind, strip_of};
+use crate::{BoardEntry, Checks, Kept, LayerEntry, Refusal, SeenBoard, ShelfSnapshot, strip_of};
 
 /// A board in the list.
 #[derive(Debug, Serialize, ToSchema)]
@@ -54,8 +54,8 @@ pub struct NewBoard {
     #[schema(example = "sample board for the case")]
     pub name: String,
     /// What it is laid on: see `/api/boards/choices`.
-    #[schema(example = "red-stain")]
-    pub ground: String,
+    #[schema(example = "red-stain", value_type = String)]
+    pub ground: GroundKind,
     /// A finish to start from, filled from the shelf: see `/api/boards/choices`.
     #[schema(example = "aged")]
     pub template: Option<String>,
@@ -85,9 +85,7 @@ impl ShelfSnapshot {
     pub fn new_board(&self, new: &NewBoard) -> Result<Board, Refusal> {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&new.name));
-        let kind = checks.field("/ground", kind(&new.ground));
-        let (name, kind) = checks.done(name.zip(kind))?;
-        Board::new(name, Ground::of(kind), new.strips(self)?)
+        Board::new(checks.done(name)?, Ground::of(new.ground), new.strips(self)?)
             .map_err(|error| Refusal::field("/template", error))
     }
 

@@ -9,10 +9,7 @@ mod ready;
 mod remedies;
 
 pub use choices::{BoardChoices, GroundChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
-pub use entry::{
-    AtPlaces, BoardEntry, BranchEntry, GroundEntry, LayerEntry, MeetsEntry, OnPlaces, PrintEntry, StripEntry,
-    kind, letter, place,
-};
+pub use entry::{BoardEntry, GroundEntry, LayerEntry, MeetsEntry, PrintEntry, StripEntry};
 pub use kept::{BoardInList, BoardKept, NewBoard};
 pub use prediction::{
     AdviceGiven, CautionGiven, FixOffered, LayerPredicted, PlacePredicted, SeenBoard, ShareOfColour,

@@ -9,15 +9,17 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_paint::{Note, State, Verdict};
 use warm_blend_spectral::Lab;
 
-use crate::{Checks, Kept, MeasuredEntry, Refusal, ShelfSnapshot, StateName, letter, place, source, state};
+use crate::{Checks, Kept, MeasuredEntry, Refusal, ShelfSnapshot, StateName, source, state};
 
 /// A spot that the reader is put on.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct SpotToRead {
     /// `A` to `F`.
-    pub strip: String,
+    #[schema(value_type = String)]
+    pub strip: Letter,
     /// `field`, `recess` or `edge`.
-    pub place: String,
+    #[schema(value_type = String)]
+    pub place: Place,
     /// `dry` (as when left out), `wet` or `sealed`.
     #[schema(value_type = Option<StateName>)]
     pub state: Option<String>,
@@ -38,7 +40,8 @@ pub struct SpotRead {
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BoardReadingEntry {
     /// `A` to `F`.
-    pub strip: String,
+    #[schema(value_type = String)]
+    pub strip: Letter,
     /// `dry` (as when left out), `wet` or `sealed`.
     #[schema(value_type = Option<StateName>)]
     pub state: Option<String>,
@@ -54,7 +57,8 @@ pub struct BoardReadingEntry {
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BoardSpotEntry {
     /// `field`, `recess` or `edge`.
-    pub place: String,
+    #[schema(value_type = String)]
+    pub place: Place,
     /// What was read.
     pub measured: MeasuredEntry,
 }
@@ -147,9 +151,8 @@ impl BoardSpotEntry {
         let spots = spots.iter().take(BoardReading::SPOTS + 1).enumerate();
         spots
             .filter_map(|(i, spot)| {
-                let place = checks.field(format!("{at}/{i}/place"), place(&spot.place));
-                let measured = spot.measured.parse(checks, &format!("{at}/{i}/measured"));
-                Some(BoardSpot { place: place?, measured: measured? })
+                let measured = spot.measured.parse(checks, &format!("{at}/{i}/measured"))?;
+                Some(BoardSpot { place: spot.place, measured })
             })
             .collect()
     }
@@ -224,10 +227,9 @@ impl SpotToRead {
     /// Where the reader is put, on a board that can be read there.
     pub fn parse(&self, id: Uuid, board: &Board) -> Result<(Letter, Place, State), Refusal> {
         let mut checks = Checks::default();
-        let strip = checks.field("/strip", letter(&self.strip));
-        let place = checks.field("/place", place(&self.place));
+        let Self { strip, place, .. } = *self;
         let state = checks.field("/state", state(self.state.as_deref()));
-        let ((strip, place), state) = checks.done(strip.zip(place).zip(state))?;
+        let state = checks.done(state)?;
         // What cannot be kept is not read either.
         let nothing = BoardSpot { place, measured: Measured::Colour(Lab { l: 0.0, a: 0.0, b: 0.0 }) };
         BoardReading::new((id, board), strip, (state, Source::Reader), vec![nothing])
@@ -240,13 +242,12 @@ impl BoardReadingEntry {
     /// What is kept of it, of a board.
     pub fn parse(&self, id: Uuid, board: &Board) -> Result<BoardReading, Refusal> {
         let mut checks = Checks::default();
-        let strip = checks.field("/strip", letter(&self.strip));
         let state = checks.field("/state", state(self.state.as_deref()));
         let source = checks.field("/source", source(self.source.as_deref().unwrap_or("reader")));
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
         let spots = BoardSpotEntry::parse_all(&self.spots, "/spots", &mut checks);
-        let ((strip, state), source) = checks.done(strip.zip(state).zip(source))?;
-        let mut reading = BoardReading::new((id, board), strip, (state, source), spots)
+        let (state, source) = checks.done(state.zip(source))?;
+        let mut reading = BoardReading::new((id, board), self.strip, (state, source), spots)
             .map_err(|error| Refusal::field("/spots", error))?;
         reading.note = note;
         Ok(reading)

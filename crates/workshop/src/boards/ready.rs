@@ -8,7 +8,7 @@ use warm_blend_paint::{Name, PaintId};
 use warm_blend_piece::Zone;
 use warm_blend_plan::{LayerWork, Work, ZoneWork, minutes, wanted};
 
-use crate::{BoardEntry, Refusal, ShelfSnapshot, kind};
+use crate::{BoardEntry, Refusal, ShelfSnapshot};
 
 /// A chest of drawers†: m² that are painted, m of edges, and how much of it is moulded.
 const CHEST: (f64, f64, f64) = (3.0, 14.0, 0.15);
@@ -37,7 +37,7 @@ pub struct ReadyFinish {
 impl ShelfSnapshot {
     /// All finishes over a ground, with a main colour or one that suits each.
     pub fn ready_finishes(&self, ground: &str, base: Option<Uuid>) -> Result<Vec<ReadyFinish>, Refusal> {
-        let ground = Ground::of(kind(ground).map_err(|error| Refusal::field("?ground", error))?);
+        let ground = Ground::of(ground.parse().map_err(|error| Refusal::field("?ground", error))?);
         let tins = self.on_shelf();
         let base = main_colour(&tins, base, "?base")?;
         let ready = |template: &Template| {

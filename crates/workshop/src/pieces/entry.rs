@@ -5,16 +5,15 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::Share;
+use warm_blend_board::Letter;
 use warm_blend_paint::{Component, Name, Note};
 use warm_blend_piece::{
-    Age, Ageing, AreaCorrection, Band, BlendDirection, Brief, Finish, Form, Intent, Motif, Over, Piece,
-    Scheme, Stencil, Windows, Zone, ZoneFinish,
+    Ageing, AreaCorrection, Band, BlendDirection, Brief, Finish, Form, Intent, Motif, Over, Piece, Scheme,
+    Stencil, Windows, Zone, ZoneFinish,
 };
 use warm_blend_spectral::Light;
 
-use crate::refusal::shown;
-use crate::{Checks, Colour, GroundEntry, LayerEntry, MixPart, Refusal, letter};
+use crate::{Checks, Colour, GroundEntry, LayerEntry, MixPart, Refusal};
 
 /// A piece as the painter describes and dresses it.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -40,7 +39,7 @@ pub struct PieceEntry {
     pub chosen: usize,
     /// How far apart is meant by quiet, layered and bold.
     #[serde(default)]
-    pub windows: WindowsEntry,
+    pub windows: Windows,
 }
 
 /// What the client wants.
@@ -69,7 +68,8 @@ pub struct BriefEntry {
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct CorrectionEntry {
     /// Which.
-    pub zone: String,
+    #[schema(value_type = String)]
+    pub zone: Zone,
     /// m²; as drawn if left out.
     pub area_m2: Option<f64>,
     /// Edges, m; as drawn if left out.
@@ -89,8 +89,8 @@ pub struct SchemeEntry {
     #[serde(default)]
     pub over: Vec<OverEntry>,
     /// `quiet`, `layered` or `bold`: how far apart neighbours should be.
-    #[schema(example = "quiet")]
-    pub intent: String,
+    #[schema(example = "quiet", value_type = String)]
+    pub intent: Intent,
     /// Of pairs that should be otherwise.
     #[serde(default)]
     pub pairs: Vec<PairIntentEntry>,
@@ -100,8 +100,8 @@ pub struct SchemeEntry {
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct WornEntry {
     /// Which zone: see the preview's zones.
-    #[schema(example = "drawers")]
-    pub zone: String,
+    #[schema(example = "drawers", value_type = String)]
+    pub zone: Zone,
     /// A strip of a board.
     pub strip: Option<StripWorn>,
     /// Colours that go over into each other. With neither, the zone is bare.
@@ -112,15 +112,15 @@ pub struct WornEntry {
     pub stencil: Option<StencilEntry>,
     /// How old it looks.
     #[serde(default)]
-    pub ageing: AgeingEntry,
+    pub ageing: Ageing,
 }
 
 /// A pattern that is repeated along each part of a zone.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct StencilEntry {
     /// `rosette` …: see `/api/piece/choices`.
-    #[schema(example = "rosette")]
-    pub motif: String,
+    #[schema(example = "rosette", value_type = String)]
+    pub motif: Motif,
     /// How long and wide one is, 10 to 1000 mm.
     pub size_mm: f64,
     /// How many on each part, 1 to 100; as many as are spaced well if left out.
@@ -135,15 +135,16 @@ pub struct StripWorn {
     /// The board. One that was put away is still worn as it was.
     pub board: Uuid,
     /// `A` to `F`.
-    pub strip: String,
+    #[schema(value_type = String)]
+    pub strip: Letter,
 }
 
 /// Colours that go over into each other.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct BlendEntry {
     /// `down`, `across` or `outward`.
-    #[schema(example = "down")]
-    pub way: String,
+    #[schema(example = "down", value_type = String)]
+    pub way: BlendDirection,
     /// Two to five, in their order.
     pub bands: Vec<BandEntry>,
 }
@@ -157,22 +158,6 @@ pub struct BandEntry {
     pub at: f64,
 }
 
-/// How old a zone looks: each 0 to 1.
-#[derive(Debug, Clone, Copy, Default, Serialize, Deserialize, ToSchema)]
-#[serde(default)]
-pub struct AgeingEntry {
-    /// Rubbed through on edges.
-    pub wear: f64,
-    /// Dirt in recesses and corners.
-    pub grime: f64,
-    /// Pale streaks from the top.
-    pub water: f64,
-    /// Bleached high up.
-    pub fade: f64,
-    /// Copper green, low and in recesses.
-    pub verdigris: f64,
-}
-
 /// A thin layer over zones that are dressed already.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct OverEntry {
@@ -180,63 +165,22 @@ pub struct OverEntry {
     pub layer: LayerEntry,
     /// Where; everywhere if empty.
     #[serde(default)]
-    pub zones: Vec<String>,
+    #[schema(value_type = Vec<String>)]
+    pub zones: Vec<Zone>,
 }
 
 /// How far apart a pair of zones should be.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct PairIntentEntry {
     /// A zone.
-    pub one: String,
+    #[schema(value_type = String)]
+    pub one: Zone,
     /// Another.
-    pub other: String,
+    #[schema(value_type = String)]
+    pub other: Zone,
     /// `quiet`, `layered` or `bold`.
-    pub intent: String,
-}
-
-/// Least and most contrast of neighbours, ΔE00.
-#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
-pub struct WindowsEntry {
-    /// For `quiet`.
-    pub quiet: [f64; 2],
-    /// For `layered`.
-    pub layered: [f64; 2],
-    /// For `bold`.
-    pub bold: [f64; 2],
-}
-
-impl Default for WindowsEntry {
-    fn default() -> Self {
-        Windows::default().into()
-    }
-}
-
-impl From<Windows> for WindowsEntry {
-    fn from(windows: Windows) -> Self {
-        let pair = |(least, most)| [least, most];
-        Self { quiet: pair(windows.quiet), layered: pair(windows.layered), bold: pair(windows.bold) }
-    }
-}
-
-/// A zone by its id.
-pub fn zone(text: &str) -> Result<Zone, String> {
-    Zone::find(text).ok_or_else(|| {
-        let known = Zone::ALL.map(Zone::id).join(", ");
-        format!("“{}” is no zone: choose one of {known}", shown(text))
-    })
-}
-
-fn intent(text: &str) -> Result<Intent, String> {
-    Intent::find(text).ok_or_else(|| format!("“{}”: choose quiet, layered or bold", shown(text)))
-}
-
-fn way(text: &str) -> Result<BlendDirection, String> {
-    match text {
-        "down" => Ok(BlendDirection::Down),
-        "across" => Ok(BlendDirection::Across),
-        "outward" => Ok(BlendDirection::Outward),
-        _ => Err(format!("“{}”: a blend goes down, across or outward", shown(text))),
-    }
+    #[schema(value_type = String)]
+    pub intent: Intent,
 }
 
 fn amount(value: f64) -> Result<f64, String> {
@@ -281,44 +225,14 @@ impl From<&Brief> for BriefEntry {
     }
 }
 
-impl AgeingEntry {
-    fn parse(self, checks: &mut Checks, at: &str) -> Option<Ageing> {
-        let mut share = |age: Age, value: f64| checks.field(format!("{at}/{}", age.id()), Share::new(value));
-        Some(Ageing {
-            wear: share(Age::Wear, self.wear)?,
-            grime: share(Age::Grime, self.grime)?,
-            water: share(Age::WaterMarks, self.water)?,
-            fade: share(Age::SunFade, self.fade)?,
-            verdigris: share(Age::Verdigris, self.verdigris)?,
-        })
-    }
-}
-
-impl From<Ageing> for AgeingEntry {
-    fn from(ageing: Ageing) -> Self {
-        Self {
-            wear: ageing.wear.value(),
-            grime: ageing.grime.value(),
-            water: ageing.water.value(),
-            fade: ageing.fade.value(),
-            verdigris: ageing.verdigris.value(),
-        }
-    }
-}
-
 fn pot(parts: &[MixPart], checks: &mut Checks, at: &str) -> Option<Vec<Component>> {
     parts.iter().enumerate().map(|(i, part)| part.component(checks, &format!("{at}/{i}"))).collect()
 }
 
 impl StencilEntry {
     fn parse(&self, checks: &mut Checks, at: &str) -> Option<Stencil> {
-        let motif = Motif::find(&self.motif).ok_or_else(|| {
-            let known = Motif::ALL.map(Motif::id).join(", ");
-            format!("“{}” is no motif: choose one of {known}", shown(&self.motif))
-        });
-        let motif = checks.field(format!("{at}/motif"), motif);
-        let pot = pot(&self.pot, checks, &format!("{at}/pot"));
-        let stencil = Stencil { motif: motif?, size: self.size_mm, repeats: self.repeats, pot: pot? };
+        let pot = pot(&self.pot, checks, &format!("{at}/pot"))?;
+        let stencil = Stencil { motif: self.motif, size: self.size_mm, repeats: self.repeats, pot };
         checks.field(at.to_owned(), stencil.check())?;
         Some(stencil)
     }
@@ -327,7 +241,7 @@ impl StencilEntry {
 impl From<&Stencil> for StencilEntry {
     fn from(stencil: &Stencil) -> Self {
         Self {
-            motif: stencil.motif.id().to_owned(),
+            motif: stencil.motif,
             size_mm: stencil.size,
             repeats: stencil.repeats,
             pot: stencil.pot.iter().map(MixPart::from).collect(),
@@ -337,24 +251,19 @@ impl From<&Stencil> for StencilEntry {
 
 impl BlendEntry {
     fn parse(&self, checks: &mut Checks, at: &str) -> Option<Finish> {
-        let way = checks.field(format!("{at}/way"), way(&self.way))?;
         let mut bands = Vec::with_capacity(self.bands.len());
         for (i, band) in self.bands.iter().take(6).enumerate() {
             let pot = pot(&band.pot, checks, &format!("{at}/bands/{i}/pot"))?;
             bands.push(Band { pot, at: band.at });
         }
-        Some(Finish::Blend { way, bands })
+        Some(Finish::Blend { way: self.way, bands })
     }
 }
 
 impl WornEntry {
     fn parse(&self, checks: &mut Checks, at: &str) -> Option<(Zone, ZoneFinish)> {
-        let zone = checks.field(format!("{at}/zone"), zone(&self.zone))?;
         let wears = match (&self.strip, &self.blend) {
-            (Some(worn), _) => {
-                let strip = checks.field(format!("{at}/strip/strip"), letter(&worn.strip))?;
-                Finish::Strip { board: worn.board, strip }
-            }
+            (Some(worn), _) => Finish::Strip { board: worn.board, strip: worn.strip },
             (None, Some(blend)) => blend.parse(checks, &format!("{at}/blend"))?,
             (None, None) => Finish::Bare,
         };
@@ -362,68 +271,51 @@ impl WornEntry {
             Some(ground) => Some(ground.parse(&format!("{at}/ground"), checks)?),
             None => None,
         };
-        let ageing = self.ageing.parse(checks, &format!("{at}/ageing"))?;
         let stencil = match &self.stencil {
             Some(stencil) => Some(stencil.parse(checks, &format!("{at}/stencil"))?),
             None => None,
         };
-        Some((zone, ZoneFinish { wears, ground, stencil, ageing }))
+        Some((self.zone, ZoneFinish { wears, ground, stencil, ageing: self.ageing }))
     }
 
     fn of((zone, dress): (&Zone, &ZoneFinish)) -> Self {
         let (strip, blend) = match &dress.wears {
             Finish::Bare => (None, None),
-            Finish::Strip { board, strip } => {
-                (Some(StripWorn { board: *board, strip: strip.to_string() }), None)
-            }
+            Finish::Strip { board, strip } => (Some(StripWorn { board: *board, strip: *strip }), None),
             Finish::Blend { way, bands } => {
-                let way = match way {
-                    BlendDirection::Down => "down",
-                    BlendDirection::Across => "across",
-                    BlendDirection::Outward => "outward",
-                };
                 let band = |band: &Band| BandEntry {
                     pot: band.pot.iter().map(MixPart::from).collect(),
                     at: band.at,
                 };
-                (None, Some(BlendEntry { way: way.to_owned(), bands: bands.iter().map(band).collect() }))
+                (None, Some(BlendEntry { way: *way, bands: bands.iter().map(band).collect() }))
             }
         };
         Self {
-            zone: zone.id().to_owned(),
+            zone: *zone,
             strip,
             blend,
             ground: dress.ground.map(GroundEntry::from),
             stencil: dress.stencil.as_ref().map(StencilEntry::from),
-            ageing: dress.ageing.into(),
+            ageing: dress.ageing,
         }
     }
 }
 
 impl OverEntry {
     fn parse(&self, checks: &mut Checks, at: &str) -> Option<Over> {
-        let layer = self.layer.parse(checks, &format!("{at}/layer"))?;
-        let mut zones = Vec::with_capacity(self.zones.len());
-        for (i, id) in self.zones.iter().enumerate() {
-            zones.push(checks.field(format!("{at}/zones/{i}"), zone(id))?);
-        }
-        Some(Over { layer, zones })
+        Some(Over { layer: self.layer.parse(checks, &format!("{at}/layer"))?, zones: self.zones.clone() })
     }
 }
 
 impl From<&Over> for OverEntry {
     fn from(over: &Over) -> Self {
-        Self {
-            layer: LayerEntry::from(&over.layer),
-            zones: over.zones.iter().map(|zone| zone.id().to_owned()).collect(),
-        }
+        Self { layer: LayerEntry::from(&over.layer), zones: over.zones.clone() }
     }
 }
 
 impl SchemeEntry {
     fn parse(&self, checks: &mut Checks, at: &str) -> Option<Scheme> {
         let name = checks.field(format!("{at}/name"), Name::new(&self.name));
-        let meant = checks.field(format!("{at}/intent"), intent(&self.intent));
         let mut wears = BTreeMap::new();
         for (i, worn) in self.wears.iter().take(Zone::ALL.len()).enumerate() {
             wears.extend(worn.parse(checks, &format!("{at}/wears/{i}")));
@@ -432,30 +324,19 @@ impl SchemeEntry {
         for (i, entry) in self.over.iter().enumerate() {
             over.extend(entry.parse(checks, &format!("{at}/over/{i}")));
         }
-        let mut pairs = Vec::with_capacity(self.pairs.len());
-        for (i, pair) in self.pairs.iter().enumerate() {
-            let at = format!("{at}/pairs/{i}");
-            let one = checks.field(format!("{at}/one"), zone(&pair.one));
-            let other = checks.field(format!("{at}/other"), zone(&pair.other));
-            let meant = checks.field(format!("{at}/intent"), intent(&pair.intent));
-            pairs.push((one?, other?, meant?));
-        }
-        Some(Scheme { name: name?, wears, over, intent: meant?, pairs })
+        let pairs = self.pairs.iter().map(|pair| (pair.one, pair.other, pair.intent)).collect();
+        Some(Scheme { name: name?, wears, over, intent: self.intent, pairs })
     }
 }
 
 impl From<&Scheme> for SchemeEntry {
     fn from(scheme: &Scheme) -> Self {
-        let pair = |(one, other, intent): &(Zone, Zone, Intent)| PairIntentEntry {
-            one: one.id().to_owned(),
-            other: other.id().to_owned(),
-            intent: intent.id().to_owned(),
-        };
+        let pair = |&(one, other, intent): &(Zone, Zone, Intent)| PairIntentEntry { one, other, intent };
         Self {
             name: scheme.name.as_str().to_owned(),
             wears: scheme.wears.iter().map(WornEntry::of).collect(),
             over: scheme.over.iter().map(OverEntry::from).collect(),
-            intent: scheme.intent.id().to_owned(),
+            intent: scheme.intent,
             pairs: scheme.pairs.iter().map(pair).collect(),
         }
     }
@@ -468,19 +349,14 @@ impl PieceEntry {
         let name = checks.field("/name", Name::new(&self.name));
         let brief = self.brief.parse(&mut checks);
         let ground = self.ground.parse("/ground", &mut checks);
-        let mut corrections = BTreeMap::new();
-        for (i, correction) in self.corrections.iter().take(Zone::ALL.len()).enumerate() {
-            let zone = checks.field(format!("/corrections/{i}/zone"), zone(&correction.zone));
-            let correction = AreaCorrection { area: correction.area_m2, edge: correction.edge_m };
-            corrections.extend(zone.map(|zone| (zone, correction)));
-        }
+        let correction =
+            |of: &CorrectionEntry| (of.zone, AreaCorrection { area: of.area_m2, edge: of.edge_m });
+        let corrections = self.corrections.iter().map(correction).collect();
         let mut schemes = Vec::with_capacity(self.schemes.len());
         for (i, scheme) in self.schemes.iter().take(warm_blend_piece::SCHEMES + 1).enumerate() {
             schemes.extend(scheme.parse(&mut checks, &format!("/schemes/{i}")));
         }
         let ((name, brief), ground) = checks.done(name.zip(brief).zip(ground))?;
-        let pair = |[least, most]: [f64; 2]| (least, most);
-        let WindowsEntry { quiet, layered, bold } = self.windows;
         let piece = Piece {
             name,
             brief,
@@ -489,7 +365,7 @@ impl PieceEntry {
             corrections,
             schemes,
             chosen: self.chosen,
-            windows: Windows { quiet: pair(quiet), layered: pair(layered), bold: pair(bold) },
+            windows: self.windows,
         };
         piece.check().map_err(|error| Refusal::field(&error.pointer, error.message))?;
         Ok(piece)
@@ -499,7 +375,7 @@ impl PieceEntry {
 impl From<&Piece> for PieceEntry {
     fn from(piece: &Piece) -> Self {
         let correction = |(zone, correction): (&Zone, &AreaCorrection)| CorrectionEntry {
-            zone: zone.id().to_owned(),
+            zone: *zone,
             area_m2: correction.area,
             edge_m: correction.edge,
         };
@@ -511,7 +387,7 @@ impl From<&Piece> for PieceEntry {
             corrections: piece.corrections.iter().map(correction).collect(),
             schemes: piece.schemes.iter().map(SchemeEntry::from).collect(),
             chosen: piece.chosen,
-            windows: piece.windows.into(),
+            windows: piece.windows,
         }
     }
 }

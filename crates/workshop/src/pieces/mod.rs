@@ -9,8 +9,8 @@ mod unify;
 
 pub use choices::{AskChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
 pub use entry::{
-    AgeingEntry, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, OverEntry, PairIntentEntry, PieceEntry,
-    SchemeEntry, StencilEntry, StripWorn, WindowsEntry, WornEntry, zone,
+    BandEntry, BlendEntry, BriefEntry, CorrectionEntry, OverEntry, PairIntentEntry, PieceEntry, SchemeEntry,
+    StencilEntry, StripWorn, WornEntry,
 };
 pub use kept::{PieceInList, PieceKept, PieceName};
 pub use prediction::{

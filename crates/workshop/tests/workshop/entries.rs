@@ -141,7 +141,9 @@ fn a_board_comes_back_and_its_strips_are_found() {
     assert_eq!(pointers(strip_of(&board, Some("F"))), ["?strip"]);
     let put = |strip: &str, place: &str| -> SpotToRead { read(json!({"strip": strip, "place": place})) };
     assert!(put("A", "recess").parse(id(9), &board).is_ok());
-    assert_eq!(pointers(put("G", "corner").parse(id(9), &board)), ["/strip", "/place"]);
+    for (strip, place) in [("G", "edge"), ("AB", "edge"), ("", "edge"), ("A", "corner")] {
+        assert!(serde_json::from_value::<SpotToRead>(json!({"strip": strip, "place": place})).is_err());
+    }
     assert_eq!(pointers(put("B", "edge").parse(id(9), &board)), ["/strip"]);
 }
 
@@ -198,7 +200,7 @@ fn a_board_can_begin_from_every_finish_that_the_shelf_allows() {
     let shelf = pile.shelf();
     let choices = BoardChoices::all();
     let begin = |template: Option<&str>, base: Option<u128>| {
-        let (name, ground) = ("new board".to_owned(), "white-primer".to_owned());
+        let (name, ground) = ("new board".to_owned(), GroundKind::WhitePrimer);
         shelf.new_board(&NewBoard {
             name,
             ground,
@@ -214,12 +216,12 @@ fn a_board_can_begin_from_every_finish_that_the_shelf_allows() {
     assert_eq!(pointers(begin(Some(choices.templates[0].id), Some(77))), ["/base"]);
     let bad = NewBoard {
         name: String::new(),
-        ground: "cheese".to_owned(),
+        ground: GroundKind::WhitePrimer,
         template: None,
         base: None,
         layers: Vec::new(),
     };
-    assert_eq!(pointers(shelf.new_board(&bad)), ["/name", "/ground"]);
+    assert_eq!(pointers(shelf.new_board(&bad)), ["/name"]);
 }
 
 #[test]

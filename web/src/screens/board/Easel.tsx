@@ -4,9 +4,11 @@ import { Link, useNavigate } from 'react-router';
 import type { BoardEntry, BoardKept, Mix, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
 import { Conflict } from '../../parts/Conflict';
+import { NameInPlace } from '../../parts/NameInPlace';
 import { NotPredicted } from '../../parts/NotPredicted';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
 import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
 import { useDraft } from '../../state/useDraft';
@@ -70,17 +72,12 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
       >
         {draft.conflict && <Conflict what="board" conflict={draft.conflict} />}
         <div className="flex items-start gap-2">
-          <input
+          <NameInPlace
             key={draft.origin}
-            aria-label="Name of the board"
-            defaultValue={entry.name}
-            onBlur={(event) => {
-              const name = event.target.value.trim();
-              if (name && name !== entry.name) draft.change({ ...entry, name });
-            }}
-            onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-            className="min-h-11 min-w-0 flex-1 rounded bg-transparent px-2 font-display text-xl font-semibold hover:bg-panel focus:bg-paper"
-            autoComplete="off"
+            label="Name of the board"
+            kept={entry.name}
+            onKeep={(name) => draft.change({ ...entry, name })}
+            className="flex-1 font-display text-xl font-semibold"
           />
           <button
             type="button"
@@ -91,11 +88,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
             <Trash2 size={20} aria-hidden />
           </button>
         </div>
-        {draft.problem && (
-          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-            {draft.problem.message}
-          </p>
-        )}
+        {draft.problem && <TroubleLine>{draft.problem.message}</TroubleLine>}
         <Layers
           key={letter}
           entry={entry}

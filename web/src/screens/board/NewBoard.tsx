@@ -5,6 +5,7 @@ import type { Paint, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
 import { useBoardCalls, type useBoardChoices } from '../../state/boards';
 
@@ -97,11 +98,7 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
           onChange={(id) => onChange({ ground: id })}
         />
       </div>
-      {problem && !problem.at('/name') && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {problem.message}
-        </p>
-      )}
+      {problem && !problem.at('/name') && <TroubleLine>{problem.message}</TroubleLine>}
       <button type="button" className="press press-ink" disabled={busy} onClick={begin}>
         <Plus size={18} aria-hidden /> Create board
       </button>

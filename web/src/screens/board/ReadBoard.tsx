@@ -16,6 +16,7 @@ import { onDay, oneDecimal } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { WAYS_TO_READ, type WayToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { NO_ANSWER, why } from '../../parts/useDeed';
 import { useBoardReadings } from '../../state/boards';
 import { useSeeColour } from '../../state/measured';
@@ -119,11 +120,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
           }
         />
       )}
-      {trouble && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {trouble}
-        </p>
-      )}
+      {trouble && <TroubleLine>{trouble}</TroubleLine>}
       {spots.length > 0 && (
         <div className="flex flex-wrap items-center gap-3">
           <button type="button" className="press press-ink" onClick={learn}>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { BoardEntry } from '../../api/client';
 import { Picker } from '../../parts/Picker';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { type useBoardChoices, useRescue } from '../../state/boards';
 import { mended } from './entry';
 import { Way } from './Way';
@@ -28,11 +29,7 @@ export function Rescue({ entry, letter, choices, onChange }: Props) {
           onChange={setTrouble}
         />
       </div>
-      {error && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {error.message}
-        </p>
-      )}
+      {error && <TroubleLine>{error.message}</TroubleLine>}
       {trouble && data && (
         <>
           <p>{data.first}</p>

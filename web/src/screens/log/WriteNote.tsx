@@ -2,6 +2,7 @@ import { useId, useState } from 'react';
 import type { PieceKept } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { KeptPhoto } from '../../parts/KeptPhoto';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
 import { useDeed } from '../../parts/useDeed';
 import { useNoteCalls } from '../../state/log';
@@ -87,11 +88,7 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
           Under {clock.full(taken)}, when it was taken
         </Checkbox>
       )}
-      {wrong && (
-        <p id={`${id}-wrong`} role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {wrong}
-        </p>
-      )}
+      {wrong && <TroubleLine id={`${id}-wrong`}>{wrong}</TroubleLine>}
       <button type="submit" className="press press-ink justify-self-start" disabled={busy}>
         Keep
       </button>

@@ -6,6 +6,7 @@ import { PhotoFile } from '../../parts/PhotoFile';
 import { CARDS } from '../../parts/PhotoPick';
 import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
 import { Waiting } from '../../parts/Waiting';
 import { useBoardCalls } from '../../state/boards';
@@ -130,11 +131,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
             Looking for its colours
           </p>
         )}
-        {wrong && (
-          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-            {wrong}
-          </p>
-        )}
+        {wrong && <TroubleLine>{wrong}</TroubleLine>}
       </section>
       {palette && (
         <section

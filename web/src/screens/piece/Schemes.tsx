@@ -1,6 +1,7 @@
 import { Copy, Pencil, Trash2 } from 'lucide-react';
 import { type ReactNode, useRef } from 'react';
 import type { PieceEntry } from '../../api/client';
+import { NameInPlace } from '../../parts/NameInPlace';
 import { Segments } from '../../parts/Segments';
 import { chosenOf, schemeOf, schemesOf, withCopy, withoutScheme, withScheme } from './entry';
 
@@ -8,12 +9,11 @@ interface Props {
   entry: PieceEntry;
   origin: number;
   onChange: (entry: PieceEntry) => void;
-  onType: (entry: PieceEntry) => void;
   children: ReactNode;
 }
 
 /** Up to four ways to dress the piece. */
-export function Schemes({ entry, origin, onChange, onType, children }: Props) {
+export function Schemes({ entry, origin, onChange, children }: Props) {
   const schemes = schemesOf(entry);
   const at = chosenOf(entry);
   const name = useRef<HTMLInputElement>(null);
@@ -28,19 +28,13 @@ export function Schemes({ entry, origin, onChange, onType, children }: Props) {
           className="inline-flex flex-wrap"
         />
       )}
-      <input
+      <NameInPlace
         ref={name}
         key={`${String(origin)} ${String(at)}`}
-        aria-label="Name of the scheme"
-        defaultValue={schemeOf(entry).name}
-        onChange={(event) => {
-          const name = event.target.value.trim();
-          if (name) onType(withScheme(entry, { name }));
-        }}
-        className={`min-h-11 w-40 min-w-0 flex-1 rounded bg-transparent px-2 font-semibold hover:bg-panel focus:bg-paper ${
-          schemes.length > 1 ? 'sr-only focus:not-sr-only' : ''
-        }`}
-        autoComplete="off"
+        label="Name of the scheme"
+        kept={schemeOf(entry).name}
+        onKeep={(name) => onChange(withScheme(entry, { name }))}
+        className={`w-40 flex-1 font-semibold ${schemes.length > 1 ? 'sr-only focus:not-sr-only' : ''}`}
       />
       {schemes.length > 1 && (
         <button

@@ -7,6 +7,7 @@ import { FullScreen } from '../../parts/FullScreen';
 import { NotPredicted } from '../../parts/NotPredicted';
 import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { usePieceCalls, useStanding } from '../../state/piece';
 import { useDraft } from '../../state/useDraft';
 import { Begin } from './Begin';
@@ -56,11 +57,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const views = VIEWS.filter(({ id }) => standing?.faces.some((face) => face.view === id));
   const seen = views.some(({ id }) => id === view) ? view : 'front';
 
-  const trouble = draft.problem && (
-    <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-      {draft.problem.message}
-    </p>
-  );
+  const trouble = draft.problem && <TroubleLine>{draft.problem.message}</TroubleLine>;
 
   if (!entry.form)
     return (
@@ -81,7 +78,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
         <NotPredicted preview={preview} told={draft.problem?.message} />
         {draft.conflict && <Conflict what="piece" conflict={draft.conflict} />}
         {trouble}
-        <Schemes entry={entry} onChange={draft.change} onType={draft.type} origin={draft.origin}>
+        <Schemes entry={entry} onChange={draft.change} origin={draft.origin}>
           <Compare entry={entry} />
           <SavePicture entry={entry} scheme={at} view={seen} />
           <FullScreen

@@ -3,6 +3,7 @@ import { NumberField } from '../../parts/NumberField';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { type Choice, pickedPot } from './pots';
 
 type Stencil = NonNullable<WornEntry['stencil']>;
@@ -73,11 +74,7 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
       {zone.stencil?.spread && (
         <p className="text-sm text-soft first-letter:uppercase">{zone.stencil.spread}</p>
       )}
-      {zone.refused && (
-        <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
-          {zone.refused}
-        </p>
-      )}
+      {zone.refused && <TroubleLine className="text-sm">{zone.refused}</TroubleLine>}
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
+import { NameInPlace } from '../../parts/NameInPlace';
 import { Segments } from '../../parts/Segments';
 import { useDeed } from '../../parts/useDeed';
 import { useMeasured } from '../../state/bench';
@@ -113,12 +114,18 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
         {draft.conflict && <Conflict what="mix" conflict={draft.conflict} />}
         <h1 className="sr-only">{entry.name ?? 'Mix without a name'}</h1>
         <div className="flex flex-wrap items-start gap-2">
-          <MixName
-            key={draft.origin}
-            entry={entry}
-            onChange={draft.change}
-            error={draft.problem?.at('/name')}
-          />
+          <div className="min-w-0 flex-1 max-md:basis-full">
+            <NameInPlace
+              key={draft.origin}
+              label="Name of the mix"
+              placeholder="Name this mix"
+              kept={entry.name ?? ''}
+              mayBeEmpty
+              onKeep={(name) => draft.change({ ...entry, name: name || null })}
+              error={draft.problem?.at('/name')}
+              className="-mx-2 h-12 w-full font-display text-3xl font-[650] tracking-tight placeholder:text-edge"
+            />
+          </div>
           <Segments
             label="Use of the bench"
             choices={USES}
@@ -188,41 +195,6 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           <Blend entry={entry} shelf={shelf} mixes={otherMixes} hex={prediction.swatch?.face.hex} />
         )}
       </section>
-    </div>
-  );
-}
-
-interface NameProps {
-  entry: MixEntry;
-  onChange: (entry: MixEntry) => void;
-  error: string | undefined;
-}
-
-function MixName({ entry, onChange, error }: NameProps) {
-  const [name, setName] = useState(entry.name ?? '');
-  const kept = entry.name ?? '';
-  const keep = () => name.trim() !== kept && onChange({ ...entry, name: name.trim() || null });
-  return (
-    <div className="min-w-0 flex-1 max-md:basis-full">
-      <input
-        aria-label="Name of the mix"
-        aria-invalid={error !== undefined}
-        aria-describedby={error ? 'mix-name-error' : undefined}
-        placeholder="Name this mix"
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-        onBlur={keep}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') keep();
-          if (event.key === 'Escape') setName(kept);
-        }}
-        className="h-12 w-full truncate rounded bg-transparent px-2 -mx-2 font-display text-3xl font-[650] tracking-tight placeholder:text-edge hover:bg-panel focus:bg-paper"
-      />
-      {error && (
-        <p id="mix-name-error" className="text-sm font-medium text-alarm">
-          {error}
-        </p>
-      )}
     </div>
   );
 }

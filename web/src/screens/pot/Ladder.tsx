@@ -4,6 +4,7 @@ import { type LadderRung, type MixEntry, type MixPart, type Paint, Problem } fro
 import { Field } from '../../parts/Field';
 import { oneDecimal, small } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { useLadder } from '../../state/bench';
 
 interface Props {
@@ -66,9 +67,7 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
           )}
         </div>
         {ladder.error instanceof Problem && (
-          <p role="alert" className="basis-full text-sm font-medium text-alarm first-letter:uppercase">
-            {ladder.error.message}
-          </p>
+          <TroubleLine className="basis-full text-sm">{ladder.error.message}</TroubleLine>
         )}
       </div>
       <ToggleGroup.Root

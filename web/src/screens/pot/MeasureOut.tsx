@@ -4,6 +4,7 @@ import { type MixEntry, type PredictedPart, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { misread, plainNumber, typed } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
+import { TroubleLine } from '../../parts/TroubleLine';
 import type { useMeasured } from '../../state/bench';
 import { useMoney } from '../../state/workshop';
 import { Correct } from './Correct';
@@ -91,11 +92,7 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
             </button>
           )}
         </div>
-        {wrong && (
-          <p role="alert" className="text-sm font-medium text-alarm first-letter:uppercase">
-            {wrong}
-          </p>
-        )}
+        {wrong && <TroubleLine className="text-sm">{wrong}</TroubleLine>}
         {!wrong && way && answer && (
           <>
             <ul aria-label="Amounts" className="flex flex-wrap gap-x-8 gap-y-1">

@@ -3,6 +3,7 @@ import type { Problem, RunSheetEntry, RunSheetView } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { Field } from '../../parts/Field';
 import { NumberField } from '../../parts/NumberField';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
 import { useDeed } from '../../parts/useDeed';
 import { useRunSheetCalls } from '../../state/runSheet';
@@ -80,11 +81,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
             </div>
           );
         })}
-        {problem?.at('/hours') && (
-          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-            {problem.at('/hours')}
-          </p>
-        )}
+        {problem?.at('/hours') && <TroubleLine>{problem.at('/hours')}</TroubleLine>}
         <NotBefore
           starts={entry.starts ?? null}
           clock={clockOf(entry.hours.zone)}

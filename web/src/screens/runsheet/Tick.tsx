@@ -4,6 +4,7 @@ import type { StepDone, StepView } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { KeptPhoto } from '../../parts/KeptPhoto';
 import { misread, typed } from '../../parts/numbers';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
 import { useRunSheetCalls } from '../../state/runSheet';
 import { onClock, useClock } from './useClock';
@@ -130,11 +131,7 @@ export function Tick({ piece, revision, step }: Props) {
           </div>
         </div>
       )}
-      {wrong && (
-        <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-          {wrong}
-        </p>
-      )}
+      {wrong && <TroubleLine>{wrong}</TroubleLine>}
     </div>
   );
 }

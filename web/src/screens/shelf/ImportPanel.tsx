@@ -5,6 +5,7 @@ import { FileChoice } from '../../parts/FileChoice';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { Picker } from '../../parts/Picker';
+import { TroubleLine } from '../../parts/TroubleLine';
 import { NO_ANSWER, useDeed } from '../../parts/useDeed';
 import { type How, useImport } from '../../state/files';
 import { useClasses } from '../../state/workspace';
@@ -92,11 +93,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             </button>
           </div>
         )}
-        {problem && !problem.is('percent') && (
-          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-            {problem.message}
-          </p>
-        )}
+        {problem && !problem.is('percent') && <TroubleLine>{problem.message}</TroubleLine>}
         {plan && (
           <>
             <p className="font-semibold">

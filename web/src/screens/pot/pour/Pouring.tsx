@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { type MixEntry, type Paint, type PotFix, type PourView, Problem } from '../../../api/client';
 import { useTell } from '../../../parts/Notice';
 import { Picker } from '../../../parts/Picker';
+import { TroubleLine } from '../../../parts/TroubleLine';
 import { NO_ANSWER } from '../../../parts/useDeed';
 import { usePourCalls, useScale } from '../../../state/pours';
 import { useTellDeleted } from '../../../state/useTellDeleted';
@@ -113,11 +114,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             {byHand ? 'Weigh on the scale' : 'Enter by hand'}
           </button>
         )}
-        {wrong && (
-          <p role="alert" className="font-medium text-alarm first-letter:uppercase">
-            {wrong}
-          </p>
-        )}
+        {wrong && <TroubleLine>{wrong}</TroubleLine>}
       </section>
       <section aria-label="So far" className="relative grid content-start gap-2">
         <h2 className="sr-only">So far</h2>
