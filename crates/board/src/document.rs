@@ -10,7 +10,7 @@ use warm_blend_paint::{
     replace_paint,
 };
 
-use super::{ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Print, Share, Stack, Technique};
+use super::{ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Place, Print, Share, Stack, Technique};
 
 /// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
 const SEALS: f64 = 0.2;
@@ -223,6 +223,13 @@ impl Layer {
             }
             _ => usual,
         }
+    }
+
+    /// True of a coat that was put on so thick that it cracks.
+    pub fn is_cracked(&self) -> bool {
+        let open = |cover: ByPlace<Share>| Place::ALL.iter().any(|place| *cover.at(*place) < Share::WHOLE);
+        let coat = self.print.is_none() && self.technique.family() == Family::Coat;
+        coat && open(self.technique.print(self.hand).cover)
     }
 
     /// What is in the pot, stirred; none where it is empty.

@@ -309,14 +309,18 @@ impl Stack {
         let smaller = |i: usize| share(&splits[i]).min(1.0 - share(&splits[i])) * states[i].1;
         let mut order: Vec<(usize, f64)> = (0..states.len()).map(|i| (i, smaller(i))).collect();
         order.sort_by(|one, other| other.1.total_cmp(&one.1));
-        let mut room = STATES.saturating_sub(states.len());
+        let room = STATES.saturating_sub(states.len());
+        let divides = |nth: usize, smaller: f64| nth < room && smaller >= LEAST_SPLIT;
+        // Rings have what room is left.
+        let divided = order.iter().enumerate().filter(|(nth, (_, smaller))| divides(*nth, *smaller));
+        let mut room_for_rings = room - divided.count();
         // What is owed to those that are not divided goes to them by turns, so that the layer covers its share of the whole.
         let mut owed = 0.0;
-        for (i, smaller) in order {
+        for (nth, (i, smaller)) in order.into_iter().enumerate() {
             let (split, of_all) = (&mut splits[i], states[i].1);
-            if room > 0 && smaller >= LEAST_SPLIT {
-                split.after.truncate(room);
-                room -= split.after.len();
+            if divides(nth, smaller) {
+                split.after.truncate(1 + room_for_rings);
+                room_for_rings -= split.after.len() - 1;
                 continue;
             }
             owed += share(split) * of_all;

@@ -441,18 +441,21 @@ impl Technique {
     ///
     /// The load goes with the film; of what takes away, with how long it is rubbed. A firmer wipe takes away by ratio: at 0 all is still there, at ½ the usual is left,
     /// between them and beyond evenly on a logarithmic scale. Passes lay their films one on the other; where a pass covers a
-    /// share c at random, n of them cover 1 − (1 − c)ⁿ, with as much paint in all.
+    /// share c at random, n of them cover 1 − (1 − c)ⁿ, with as much paint in all. A coat that is put on too thick at once
+    /// cracks as it shrinks, and shows what is below; another closes it.
     pub fn print(self, hand: Hand) -> Print {
         let (row, usual) = (self.row(), self.usual());
         let n = f64::from(hand.passes.0);
         let often = if self.takes_away() { n * hand.load.0 } else { n };
-        let cover =
-            ByPlace::from_fn(|place| Share::of(1.0 - (1.0 - usual.cover.at(place).value()).powf(often)));
+        let cracks = |place: Place| self.cracks(usual.film.at(place).value() * hand.load.0);
+        let once = |place: Place| usual.cover.at(place).value() * (1.0 - cracks(place));
+        let cover = ByPlace::from_fn(|place| Share::of(1.0 - (1.0 - once(place)).powf(often)));
         let film = ByPlace::from_fn(|place| {
             let (film, unwiped) = (usual.film.at(place).value(), row.unwiped[place as usize]);
             let left = if film > 0.0 { (unwiped / film).powf(1.0 - 2.0 * hand.wipe.value()) } else { 1.0 };
-            let once = usual.cover.at(place).value();
-            let thicker = if once > 0.0 { n * once / cover.at(place).value() } else { n };
+            // What cracks leave open is drawn together.
+            let all = usual.cover.at(place).value();
+            let thicker = if all > 0.0 { n * all / cover.at(place).value() } else { n };
             Microns::of((film * left * hand.load.0 * thicker).min(Print::THICKEST))
         });
         Print { film, cover }
@@ -460,6 +463,17 @@ impl Technique {
 }
 
 impl Technique {
+    /// Share that is open in cracks where a wet film of so many µm is put on at once†: thick paint dries from outside and tears.
+    /// Powder holds a texture together.
+    fn cracks(self, film: f64) -> f64 {
+        let from = match (self, self.family()) {
+            (Technique::TextureCoat, _) => TEXTURE_CRACKS,
+            (_, Family::Coat) => COAT_CRACKS,
+            _ => return 0.0,
+        };
+        MOST_CRACKS * (1.0 - from / film).max(0.0)
+    }
+
     /// How much of the pot goes onto the flat, as a film over all of it: what is put on, before any of it is wiped off again.
     pub fn takes(self, hand: Hand) -> Microns {
         let put_on = self.print(Hand { wipe: Share::NONE, ..hand });
@@ -475,6 +489,10 @@ impl Technique {
     }
 }
 
+/// Wet films from which on a coat and a texture crack, µm, and how much of the area the widest cracks take†.
+const COAT_CRACKS: f64 = 135.0;
+const TEXTURE_CRACKS: f64 = 600.0;
+const MOST_CRACKS: f64 = 0.2;
 /// Texture from which on strokes stand and dry slowly, µm†.
 const STANDS: f64 = 100.0;
 /// How much more of the pot a rough film takes than an even one, as a share of its depth: tips stand over hollows†.
@@ -552,6 +570,29 @@ mod tests {
                 let wanted = f64::from(passes) * laid(1).at(place);
                 prop_assert!(*laid(passes).at(place) <= wanted + 1e-9);
                 prop_assert!((laid(passes).at(place) - wanted).abs() < 1e-9 || technique == Technique::TextureCoat);
+            }
+        }
+    }
+
+    proptest! {
+        /// A coat as it is usually put on is closed; the thicker it is put on at once, the more it cracks; the same paint in two coats
+        /// cracks less; and there is as much paint on the surface.
+        #[test]
+        fn thick_coats_crack(
+            technique in proptest::sample::select(vec![Technique::BrushedCoat, Technique::RolledCoat, Technique::TextureCoat]),
+            load in 0.25..=3.9f64,
+            more in 0.0..0.1f64,
+        ) {
+            let laid = |load, passes| technique.print(hand(load, 0.5, passes));
+            for place in Place::ALL {
+                let open = |print: &Print| 1.0 - print.cover.at(place).value();
+                prop_assert_eq!(open(&laid(1.0, 1)), 0.0);
+                prop_assert!(open(&laid(load + more, 1)) >= open(&laid(load, 1)));
+                if load >= 0.5 {
+                    prop_assert!(open(&laid(0.5 * load, 2)) <= open(&laid(load, 1)));
+                }
+                let (thick, paint) = (laid(load, 1), load * technique.usual().film.at(place).value());
+                prop_assert!((thick.film.at(place).value() * thick.cover.at(place).value() - paint).abs() < 1e-9);
             }
         }
     }

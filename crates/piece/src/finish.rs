@@ -26,10 +26,19 @@ pub const STEPS: usize = 13;
 pub enum Mark {
     /// By a technique.
     By(Technique),
+    /// A coat that has cracked.
+    Cracked,
     /// Through a stencil, repeat by repeat.
     Repeated,
     /// By age.
     Aged(Age),
+}
+
+impl Mark {
+    /// Of a layer.
+    pub fn of(layer: &Layer) -> Self {
+        if layer.is_cracked() { Mark::Cracked } else { Mark::By(layer.technique) }
+    }
 }
 
 /// One finish on a zone.
@@ -267,9 +276,9 @@ impl<'a> FinishContext<'a> {
         ageing: &Ageing,
     ) -> (Vec<Layer>, Vec<Mark>) {
         let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
-        let mut marks: Vec<Mark> = layers.iter().map(|layer| Mark::By(layer.technique)).collect();
+        let mut marks: Vec<Mark> = layers.iter().map(Mark::of).collect();
         let patterns = pattern.map(|layer| (layer, Mark::Repeated)).into_iter();
-        for (layer, mark) in patterns.chain(over.iter().map(|layer| (*layer, Mark::By(layer.technique)))) {
+        for (layer, mark) in patterns.chain(over.iter().map(|layer| (*layer, Mark::of(layer)))) {
             let at = if layer.is_waxed(self.tin) { layers.len() } else { below(&layers) };
             layers.insert(at, layer.clone());
             marks.insert(at, mark);

@@ -5,9 +5,10 @@ use std::time::Instant;
 use image::{RgbImage, imageops};
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, Family, Ground, GroundKind, Habit, Hand, KnownTin, OnShelf, Stack, Technique, Template,
+    Board, Family, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Load, OnShelf, Stack, Technique,
+    Template, TextureDepth,
 };
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Microns, Name, PaintId, Parts, State, mix};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Name, PaintId, Parts, State, mix};
 use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
@@ -28,11 +29,16 @@ fn with(paint: &Material, medium: Class, parts: f64) -> Material {
     mix(&[(of(1.0), paint), (of(parts), &medium)]).expect("a mix")
 }
 
-/// A panel: its name, the ground, and the layers, each with how deep its texture is.
+/// A panel: its name, the ground, and the layers, each with how it was put on.
 struct Panel {
     name: String,
     ground: GroundKind,
-    layers: Vec<(Technique, Material, f64)>,
+    layers: Vec<(Technique, Material, Hand)>,
+}
+
+/// As usual, but so rough.
+fn left_rough(microns: f64) -> Hand {
+    Hand { texture: Some(TextureDepth::new(microns).expect("a texture")), ..Hand::default() }
 }
 
 /// What shows a technique well: the ground, the coats below it, and what is in its own pot.
@@ -75,26 +81,26 @@ fn shown(technique: Technique) -> (GroundKind, Vec<Material>, Option<Material>) 
 /// A technique by itself.
 fn alone(technique: Technique) -> Panel {
     let (ground, below, pot) = shown(technique);
-    let rough = technique.rough(Hand::default()).value();
-    let coats = below.into_iter().map(|coat| (Technique::BrushedCoat, coat, 0.0));
+    let coats = below.into_iter().map(|coat| (Technique::BrushedCoat, coat, Hand::default()));
     // What takes away has nothing in its pot.
     let own = pot.unwrap_or_else(|| Material::of(Class::Water, None, None).expect("water"));
     Panel {
         name: technique.id().to_owned(),
         ground,
-        layers: coats.chain([(technique, own, rough)]).collect(),
+        layers: coats.chain([(technique, own, Hand::default())]).collect(),
     }
 }
 
-/// Texture, and what comes after it.
+/// Texture, and what comes after it; a coat that was put on too thick.
 fn rough() -> Vec<Panel> {
     let (oat, slate, peat) =
         (paint(Class::Chalk, "#e3dac6"), paint(Class::Chalk, "#5b7180"), paint(Class::Chalk, "#44372d"));
     let wax = with(&peat, Class::ClearWax, 2.0);
     let panel = |name: &str, layers| Panel { name: name.to_owned(), ground: GroundKind::MidWood, layers };
-    let crossed = |code: &Material| (Technique::BrushedCoat, code.clone(), 140.0);
-    let peaks = |code: &Material| (Technique::TextureCoat, code.clone(), 250.0);
-    let then = |technique: Technique, pot: Material| (technique, pot, 0.0);
+    let crossed = |code: &Material| (Technique::BrushedCoat, code.clone(), left_rough(140.0));
+    let peaks = |code: &Material| (Technique::TextureCoat, code.clone(), Hand::default());
+    let then = |technique: Technique, pot: Material| (technique, pot, Hand::default());
+    let thick = Hand { load: Load::new(3.0).expect("a load"), ..Hand::default() };
     vec![
         panel(
             "crossed-dark-wax",
@@ -105,15 +111,22 @@ fn rough() -> Vec<Panel> {
         panel("peaks-wash", vec![peaks(&oat), then(Technique::WashWiped, with(&slate, Class::Water, 1.0))]),
         panel(
             "peaks-sanded",
-            vec![then(Technique::BrushedCoat, slate), peaks(&oat), then(Technique::SandBack, oat)],
+            vec![
+                then(Technique::BrushedCoat, slate.clone()),
+                peaks(&oat),
+                then(Technique::SandBack, oat.clone()),
+            ],
         ),
+        panel("cracked", vec![then(Technique::BrushedCoat, slate), (Technique::BrushedCoat, oat, thick)]),
     ]
 }
 
 /// Woods, bare and where a coat is sanded back.
 fn woods() -> Vec<Panel> {
     let slate = paint(Class::Chalk, "#5b7180");
-    let sanded = vec![(Technique::BrushedCoat, slate.clone(), 0.0), (Technique::SandBack, slate, 0.0)];
+    let sanded = [Technique::BrushedCoat, Technique::SandBack]
+        .map(|technique| (technique, slate.clone(), Hand::default()));
+    let sanded = sanded.to_vec();
     let panel = |name: &str, ground, layers| Panel { name: name.to_owned(), ground, layers };
     vec![
         panel("pale-wood", GroundKind::PaleWood, Vec::new()),
@@ -161,8 +174,7 @@ fn ready(template: &Template, plate: &Relief) -> RgbImage {
     let letters: Vec<_> = board.strips().iter().map(|strip| strip.letter).collect();
     let stacks: Vec<Stack> =
         letters.iter().map(|letter| board.stack(*letter, tin, |_| Habit::USUAL).expect("paints")).collect();
-    let mark =
-        |letter| board.layers(letter).iter().map(|layer| Mark::By(layer.technique)).collect::<Vec<_>>();
+    let mark = |letter| board.layers(letter).iter().map(|layer| Mark::of(layer)).collect::<Vec<_>>();
     let marks: Vec<Vec<Mark>> = letters.iter().map(|letter| mark(*letter)).collect();
     let coats = stacks.iter().zip(&marks);
     let coats: Vec<Coats> = coats.map(|(stack, marks)| Coats { stack, marks, layers: stack.len() }).collect();
@@ -191,13 +203,18 @@ fn main() {
     for Panel { name, ground, layers } in Technique::ALL.into_iter().map(alone).chain(rough()).chain(woods())
     {
         let mut stack = Stack::over(&Ground::of(ground)).expect("a ground");
-        let marks: Vec<Mark> = layers.iter().map(|(technique, ..)| Mark::By(*technique)).collect();
-        for (technique, pot, rough) in layers {
+        let marks: Vec<Mark> = layers
+            .iter()
+            .map(|(technique, _, hand)| {
+                Mark::of(&Layer { hand: *hand, ..Layer::new(*technique, Vec::new()) })
+            })
+            .collect();
+        for (technique, pot, hand) in layers {
             if technique.takes_away() {
-                stack.take_away(technique.usual(), 0);
+                stack.take_away(technique.print(hand), 0);
             } else {
                 let seals = matches!(technique.family(), Family::Seal | Family::Wax);
-                stack.lay_rough(pot, technique.usual(), seals, None, Microns::of(rough));
+                stack.lay_rough(pot, technique.print(hand), seals, None, technique.rough(hand));
             }
         }
         let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };

@@ -684,7 +684,7 @@ impl Drawn {
                 if technique == Technique::WetBlend { -2.6 } else { 0.0 },
                 0.0,
             ),
-            Mark::Repeated => by(0.0, 0.0, 0.0),
+            Mark::Repeated | Mark::Cracked => by(0.0, 0.0, 0.0),
             Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
             Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
             Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
@@ -725,7 +725,7 @@ impl Pressed {
         let spread = 1.0 / (most - least);
         let patches = match mark {
             Mark::By(Technique::Stencil) | Mark::Repeated => 0.03,
-            Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
+            Mark::By(Technique::WetBlend | Technique::MeshedGlaze) | Mark::Cracked => 0.1,
             Mark::By(_) | Mark::Aged(Age::Wear) => 0.22,
             Mark::Aged(_) => 0.4,
         };

@@ -20,7 +20,7 @@ pub type Id = Uuid;
 pub type Revision = i64;
 
 /// A value that can be kept.
-pub trait Document: Serialize + DeserializeOwned {
+pub trait Document: Serialize + DeserializeOwned + Send {
     /// The kind, as it stands in the file.
     const KIND: &'static str;
 

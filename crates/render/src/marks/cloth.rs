@@ -6,6 +6,16 @@ use super::field::{Chance, Field, PER_MM, SIDE, bent, between, finer, noise, on_
 
 /// Facets and creases of a bunched cloth, so many mm across: each facet touches more or less, and slants.
 pub(super) fn facets(mm: f32, seed: u32) -> Field {
+    faceted(mm, seed, |to_rim, facet| facet + 0.9 * (-to_rim / 0.16).exp())
+}
+
+/// How far it is to the next facet, in facets.
+pub(super) fn between_facets(mm: f32, seed: u32) -> Field {
+    faceted(mm, seed, |to_rim, _| to_rim)
+}
+
+/// A field of what each spot has, by how far it is to the next facet, in facets, and how its own touches there.
+fn faceted(mm: f32, seed: u32, of: impl Fn(f32, f32) -> f32) -> Field {
     // Facets are large against a pixel: half as fine will do.
     const HALF: usize = SIDE / 2;
     let cells = (SIDE as f32 / (PER_MM * mm)).round().max(5.0) as i32;
@@ -49,8 +59,7 @@ pub(super) fn facets(mm: f32, seed: u32) -> Field {
                             second = far;
                         }
                     }
-                    let crease = (first.sqrt() - second.sqrt()) / (0.16 * cell);
-                    field[py * HALF + px] = value + 0.9 * crease.exp();
+                    field[py * HALF + px] = of((second.sqrt() - first.sqrt()) / cell, value);
                 }
             }
         }

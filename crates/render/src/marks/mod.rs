@@ -4,6 +4,7 @@
 //! |---|---|
 //! | strokes of bristles | `strokes` |
 //! | dabs of a bunched cloth, of a pad | `cloth` |
+//! | cracks as paint shrinks | `cracks` |
 //! | points, drops, smears, rivulets, what is rubbed through | `dabs` |
 //! | the grain of woods | `grain` |
 //! | a stencil | `motif` |
@@ -13,6 +14,7 @@
 //! a share of the area; where a layer covers all, the ranks say where its film is thick.
 
 mod cloth;
+mod cracks;
 mod dabs;
 mod field;
 mod grain;
@@ -49,6 +51,8 @@ pub(crate) enum Texture {
     Rolled,
     /// Peaks of thick paint.
     Peaked,
+    /// Islands between cracks.
+    Cracked,
     /// Facets and creases of a cloth.
     Ragged,
     /// The same, softened.
@@ -93,7 +97,7 @@ pub(crate) const fn softness(mark: Mark) -> f32 {
         Mark::By(Technique::KnifeFlecks) => 0.2,
         Mark::By(Technique::Stencil) => 0.03,
         Mark::By(Technique::DryBrush) => 0.08,
-        Mark::Repeated => 0.02,
+        Mark::Repeated | Mark::Cracked => 0.02,
         Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => 0.2,
         Mark::Aged(Age::Grime | Age::SunFade) => 0.5,
@@ -116,6 +120,8 @@ pub(crate) const fn swells(mark: Mark) -> f32 {
             },
         },
         Mark::Repeated => 0.6,
+        // The rims of its islands curl up.
+        Mark::Cracked => -0.4,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => -0.7,
         Mark::Aged(Age::Grime) => 0.7,
         Mark::Aged(Age::Wear | Age::SunFade) => 0.0,
@@ -136,7 +142,7 @@ pub fn make_ready() {
 }
 
 impl Texture {
-    const ALL: [Texture; 23] = [
+    const ALL: [Texture; 24] = [
         Texture::Brushed,
         Texture::Crossed,
         Texture::Dragged,
@@ -145,6 +151,7 @@ impl Texture {
         Texture::Stippled,
         Texture::Rolled,
         Texture::Peaked,
+        Texture::Cracked,
         Texture::Ragged,
         Texture::Softened,
         Texture::Patted,
@@ -180,6 +187,7 @@ impl Texture {
             Mark::By(technique) => technique,
             // The brush of a stencil stipples; the pattern is laid by where its repeats are.
             Mark::Repeated => return Texture::Stippled,
+            Mark::Cracked => return Texture::Cracked,
             Mark::Aged(Age::Wear) => return Texture::Rubbed,
             Mark::Aged(Age::WaterMarks) => return Texture::Running,
             Mark::Aged(Age::Grime | Age::SunFade | Age::Verdigris) => return Texture::Clouded,
@@ -280,6 +288,7 @@ impl Texture {
             Texture::Stippled => dabs::stippled(seed),
             Texture::Rolled => dabs::rolled(seed),
             Texture::Peaked => dabs::peaks(seed),
+            Texture::Cracked => cracks::cracked(seed),
             Texture::Ragged => cloth::ragged(seed),
             Texture::Softened => cloth::softly_brushed(Texture::Ragged.tile(false), seed),
             Texture::Patted => cloth::patted(seed),

@@ -67,7 +67,7 @@ async fn drawn_on(
         let seen = SeenBoard::new(&board, &shelf, look)?;
         let all = board.strips().iter().map(|strip| strip.letter);
         let letters: Vec<Letter> = if drawn.all { all.collect() } else { vec![letter] };
-        let mark = |letter: &Letter| board.layers(*letter).into_iter().map(|layer| Mark::By(layer.technique));
+        let mark = |letter: &Letter| board.layers(*letter).into_iter().map(Mark::of);
         let marks: Vec<Vec<Mark>> = letters.iter().map(|letter| mark(letter).collect()).collect();
         let stacks = letters.iter().map(|letter| seen.stack(*letter)).collect::<Result<Vec<_>, _>>()?;
         let on = layers.unwrap_or(usize::MAX);
