@@ -100,13 +100,18 @@ fn rough() -> Vec<Panel> {
     let crossed = |code: &Material| (Technique::BrushedCoat, code.clone(), left_rough(140.0));
     let peaks = |code: &Material| (Technique::TextureCoat, code.clone(), Hand::default());
     let then = |technique: Technique, pot: Material| (technique, pot, Hand::default());
-    let thick = Hand { load: Load::new(3.0).expect("a load"), ..Hand::default() };
+    let cracked = |name: &str, load: f64, last: Option<(Technique, Material)>| {
+        let thick = Hand { load: Load::new(load).expect("a load"), ..Hand::default() };
+        let coats =
+            [then(Technique::BrushedCoat, slate.clone()), (Technique::BrushedCoat, oat.clone(), thick)];
+        panel(name, coats.into_iter().chain(last.map(|(technique, pot)| then(technique, pot))).collect())
+    };
     vec![
         panel(
             "crossed-dark-wax",
             vec![crossed(&oat), crossed(&oat), then(Technique::TintedWax, wax.clone())],
         ),
-        panel("peaks-dark-wax", vec![peaks(&oat), then(Technique::TintedWax, wax)]),
+        panel("peaks-dark-wax", vec![peaks(&oat), then(Technique::TintedWax, wax.clone())]),
         panel("peaks-dry-brush", vec![peaks(&slate), then(Technique::DryBrush, oat.clone())]),
         panel("peaks-wash", vec![peaks(&oat), then(Technique::WashWiped, with(&slate, Class::Water, 1.0))]),
         panel(
@@ -117,7 +122,11 @@ fn rough() -> Vec<Panel> {
                 then(Technique::SandBack, oat.clone()),
             ],
         ),
-        panel("cracked", vec![then(Technique::BrushedCoat, slate), (Technique::BrushedCoat, oat, thick)]),
+        cracked("fine-cracks", 1.7, None),
+        cracked("cracked", 3.0, None),
+        cracked("cracked-dark-wax", 2.4, Some((Technique::TintedWax, wax))),
+        cracked("cracked-dry-brush", 2.4, Some((Technique::DryBrush, peat))),
+        cracked("cracked-sanded", 4.0, Some((Technique::SandBack, oat.clone()))),
     ]
 }
 

@@ -120,6 +120,7 @@ pub(super) fn softly_brushed(ragged: &[u16], seed: u32) -> Field {
 /// A wet wash that a pad of cloth without lint was patted on: each pat lifts some, and leaves soft mottles.
 pub(super) fn patted(seed: u32) -> Field {
     let mottles = rough(&[(5.0, 0.8), (2.2, 0.6), (1.0, 0.35)], seed + 1);
+    let cloth = facets(6.0, seed + 5);
     let mut field: Field = mottles.clone();
     let mut chance = Chance::of(seed);
     for _ in 0..420 {
@@ -127,11 +128,17 @@ pub(super) fn patted(seed: u32) -> Field {
         let radius = PER_MM * chance.between(9.0, 19.0);
         let (u, v) = chance.spot();
         let lifted = chance.between(-0.9, 0.5);
+        let pushed = chance.between(0.1, 0.6);
         dab(spot, radius, |pixel, out, (dx, dy)| {
+            let there = on_tile((u + dx) as i32, (v + dy) as i32);
             let mask = 0.85 * (1.0 - out * out).powi(2);
-            let value = lifted + 0.8 * mottles[on_tile((u + dx) as i32, (v + dy) as i32)];
-            field[pixel] += mask * (value - field[pixel]);
+            let value = lifted + 0.6 * mottles[there] + 0.4 * cloth[there];
+            // The cloth lifts what it meets, and pushes a little of it to its rim.
+            let rim = ((out - 0.86) / 0.07).powi(2);
+            field[pixel] += mask * (value - field[pixel]) + pushed * (-rim).exp();
         });
     }
-    field
+    let (across, down) =
+        (rough(&[(5.0, 1.0), (1.5, 0.3)], seed + 7), rough(&[(5.0, 1.0), (1.5, 0.3)], seed + 9));
+    bent(&field, 1.3 * PER_MM, &across, &down)
 }
