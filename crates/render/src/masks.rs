@@ -406,7 +406,7 @@ impl Spots {
             .map(|((step, pressed), lying)| rims(step, *pressed, lying))
             .collect();
         let rim = |group: u16, state: u16, bin: u16| {
-            Some(&rims.get(usize::from(*number.at(group, state)))?[usize::from(bin)])
+            rims.get(usize::from(*number.at(group, state)))?.get(usize::from(bin))
         };
         let pixels = self.pixels.par_iter_mut().zip(bins);
         pixels.with_min_len(1 << 14).for_each(|(pixel, bin)| {
@@ -462,10 +462,14 @@ impl Rim {
     }
 }
 
-/// The rims of a mark by bins of ranks: one where it ends, and one around each ring within it.
+/// The rims of a mark by bins of ranks: one where it ends, and one around each ring within it. None of what lies nowhere.
 fn rims(step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying) -> Vec<Rim> {
     let (soft, repeated, swells) =
         pressed.map_or((0.0, false, 0.0), |pressed| (pressed.soft, pressed.repeated, pressed.swells));
+    let below = lying.below();
+    if below[BINS] == 0 {
+        return Vec::new();
+    }
     let up_to: Vec<f64> = step
         .iter()
         .scan(0.0, |up_to, (_, share)| {
@@ -474,14 +478,12 @@ fn rims(step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying) -> Vec<Ri
         })
         .collect();
     // A rim fades no further than half-way to the next.
-    let hard: Vec<f32> = match up_to.len() {
-        1 => Vec::new(),
-        _ => up_to.iter().map(|share| Cut::of(*share, lying, 0.0, repeated).rim).collect(),
-    };
+    let hard = |share: &f64| below.partition_point(|lies| (*lies as f64) < share * below[BINS] as f64);
+    let hard: Vec<f32> = up_to.iter().map(|share| hard(share) as f32).collect();
     let cut = |(nth, share): (usize, &f64)| {
         let near = hard.windows(2).enumerate().filter(|(gap, _)| *gap == nth || gap + 1 == nth);
         let room = near.map(|(_, rims)| 0.5 * (rims[1] - rims[0]) / BINS as f32);
-        Cut::of(*share, lying, room.fold(soft, f32::min), repeated)
+        Cut::of(*share, (lying, &below), room.fold(soft, f32::min), repeated)
     };
     let cuts: Vec<Cut> = up_to.iter().enumerate().map(cut).collect();
     let rim = |bin: usize| {
@@ -579,6 +581,16 @@ struct Lying {
 }
 
 impl Lying {
+    /// How much lies before each bin, [`ALL`] for a whole pixel.
+    fn below(&self) -> Vec<u64> {
+        let mut below = vec![0u64; BINS + 1];
+        for bin in 0..BINS {
+            below[bin + 1] =
+                below[bin] + u64::from(self.whole[bin]) * u64::from(ALL) + u64::from(self.rim[bin]);
+        }
+        below
+    }
+
     fn add(&mut self, more: &Self) {
         for bin in 0..BINS {
             self.whole[bin] += more.whole[bin];
@@ -603,15 +615,10 @@ struct Cut {
 impl Cut {
     /// Lays the rim where a share is covered; `soft` is half the rim's width as a share of all ranks. What is repeated lies in its
     /// motifs only.
-    fn of(share: f64, lying: &Lying, soft: f32, repeated: bool) -> Self {
+    fn of(share: f64, (lying, below): (&Lying, &[u64]), soft: f32, repeated: bool) -> Self {
         // A rim fades no wider than there is on its narrower side, and within a bin in any case.
         let room = share.min(1.0 - share) as f32;
         let width = (BINS as f32 * soft.min(room)).max(0.5);
-        let mut below = vec![0u64; BINS + 1];
-        for bin in 0..BINS {
-            below[bin + 1] =
-                below[bin] + u64::from(lying.whole[bin]) * u64::from(ALL) + u64::from(lying.rim[bin]);
-        }
         // Of a pattern there is none between the motifs, and of each as much as the paint takes, however many are in the picture.
         let (share, of) = if repeated { (DENSE, below[BINS / 2]) } else { (share, below[BINS]) };
         let wanted = (share * of as f64).round() as u64;
