@@ -183,7 +183,7 @@ fn paint(
 }
 
 /// How much of the height of a film goes along with its swelling.
-const SWELLS: f32 = 0.6;
+const SWELLS: f32 = 0.3;
 
 /// How high the films of each pixel stand, mm: a chip has a lip, a thick stroke an edge.
 fn heights(spots: &Spots, tones: &Table<Tone>) -> Vec<f32> {

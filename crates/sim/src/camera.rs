@@ -69,7 +69,7 @@ pub const SCENES: [Scene; 4] = [
         light: Light::NorthShade,
         ground: GroundKind::DarkWood,
         coats: &[
-            (Technique::BrushedCoat, [196, 178, 148], None),
+            (Technique::BrushedCoat, [96, 116, 84], None),
             (Technique::BrushedCoat, [96, 116, 84], None),
             (Technique::DryBrush, [178, 188, 160], None),
             (Technique::SandBack, [0, 0, 0], None),
