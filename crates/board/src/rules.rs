@@ -236,7 +236,7 @@ pub fn advice<'a>(
                 None,
             ));
         }
-        if step.layer.technique == Technique::BrushedCoat && step.layer.hand.load.value() > 1.5 {
+        if step.kind != MixtureKind::Texture && step.layer.is_cracked() {
             found.push(about(
                 Severity::Care,
                 "a coat this heavy runs and cracks",

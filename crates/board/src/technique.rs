@@ -489,9 +489,10 @@ impl Technique {
     }
 }
 
-/// Wet films from which on a coat and a texture crack, µm, and how much of the area the widest cracks take†.
-const COAT_CRACKS: f64 = 135.0;
-const TEXTURE_CRACKS: f64 = 600.0;
+/// Wet films from which on a coat and a texture crack, µm, and how much of the area the widest cracks take†: in recesses, where
+/// paint lies thickest, with half as much again on the brush.
+const COAT_CRACKS: f64 = 165.0;
+const TEXTURE_CRACKS: f64 = 750.0;
 const MOST_CRACKS: f64 = 0.2;
 /// Texture from which on strokes stand and dry slowly, µm†.
 const STANDS: f64 = 100.0;

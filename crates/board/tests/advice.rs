@@ -148,6 +148,21 @@ fn standing_strokes_are_told_of() {
     assert_eq!(Technique::TintedWax.rough(hand).value(), 0.0);
 }
 
+/// A coat so thick that it is drawn with cracks is told of, and put on usually it is not (common practice: thin coats).
+#[test]
+fn a_coat_that_cracks_is_told_of() {
+    for technique in [Technique::BrushedCoat, Technique::RolledCoat] {
+        let told = [1.0, 1.4, 1.7, 2.6, 3.2, 4.0].map(|load| {
+            let hand = Hand { load: Load::new(load).unwrap(), ..Hand::default() };
+            let layer = Layer { hand, ..Layer::new(technique, pot(&[(CREAM, 1)])) };
+            let told = about(&said(&board(vec![layer.clone()])), "runs and cracks").is_some();
+            assert_eq!(told, layer.is_cracked(), "{technique:?} {load}");
+            told
+        });
+        assert!(!told[0] && told[5] && told.is_sorted(), "{technique:?}: {told:?}");
+    }
+}
+
 fn ways(board: &Board, trouble: Defect) -> Vec<Remedy> {
     let shelf = Shelf::default();
     let (on, hands) = (shelf.on(), Hands::default());

@@ -122,7 +122,7 @@ fn rough() -> Vec<Panel> {
                 then(Technique::SandBack, oat.clone()),
             ],
         ),
-        cracked("fine-cracks", 1.7, None),
+        cracked("fine-cracks", 2.0, None),
         cracked("cracked", 3.0, None),
         cracked("cracked-dark-wax", 2.4, Some((Technique::TintedWax, wax))),
         cracked("cracked-dry-brush", 2.4, Some((Technique::DryBrush, peat))),

@@ -82,8 +82,8 @@ pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
 pub use label::LabelPart;
 pub use log::{
     KeptLine, LogAsked, LogDay, LogEntryView, LogGroup, LogKind, LogLine, LogNote, LogNoteEntry, LogPage,
-    LogQuery, MadeAgain, MixLike, Names, PhotoOfPiece, SaidThen, Surprise, TruthPoint, TruthView, finds,
-    folded,
+    LogQuery, MadeAgain, MixLike, Names, PhotoOfPiece, SaidThen, SkillLearned, SkillPoint, Surprise,
+    TruthPoint, TruthView, finds, folded,
 };
 pub use matching::{Found, FoundRecipe, Wanted};
 pub use merge::Merge;

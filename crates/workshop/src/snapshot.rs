@@ -1,6 +1,6 @@
 //! The shelf at a moment, and all that the log says of it: what every screen is reckoned from.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::sync::{Arc, OnceLock};
 
 use jiff::Timestamp;
@@ -63,6 +63,8 @@ struct Learnt {
     estimate: Estimate,
     hands: Hands,
     judged: Vec<Option<BoardJudgement>>,
+    /// The paints of boards as they are known without what boards say of them.
+    on_boards: HashMap<PaintId, (Class, Ensemble)>,
     /// How mixes and tins look, as far as somebody has looked.
     swatches: Memo<(Look, PartsKey), Option<Swatch>>,
     faces: Memo<(Look, PaintId), String>,
@@ -88,10 +90,25 @@ impl Learnt {
             None => Estimate::recalled(kept, &tins, &read)?,
         };
         let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
+        let on_boards: HashSet<PaintId> =
+            of_boards.iter().flat_map(|board| board.painted().paints()).collect();
+        let known = |paint| Some((paint, (estimate.class(paint)?, estimate.paint(paint)?.clone())));
+        let on_boards = on_boards.into_iter().filter_map(known).collect();
         let estimate = estimate.strengthened(&taught.strengths);
         let (hands, judged) = (taught.hands, taught.judged);
         let (swatches, faces, foretold) = Default::default();
-        Ok(Arc::new(Self { tins, read, of_boards, estimate, hands, judged, swatches, faces, foretold }))
+        Ok(Arc::new(Self {
+            tins,
+            read,
+            of_boards,
+            estimate,
+            hands,
+            judged,
+            on_boards,
+            swatches,
+            faces,
+            foretold,
+        }))
     }
 }
 
@@ -241,6 +258,13 @@ impl ShelfSnapshot {
     /// The hand that paints, as boards show it.
     pub fn hands(&self) -> &Hands {
         &self.learnt.hands
+    }
+
+    /// The hand as the first `boards` readings of boards had shown it.
+    pub(crate) fn hands_after(&self, boards: usize) -> Hands {
+        let Learnt { of_boards, on_boards, .. } = &*self.learnt;
+        let known = |paint| on_boards.get(&paint).map(|(class, known)| (*class, known));
+        learn_hand(&of_boards[..boards.min(of_boards.len())], known).hands
     }
 
     /// Readings of boards, with how they stand to the rest.

@@ -58,6 +58,7 @@ export type LogGroup = Schemas['LogGroup'];
 export type LogNoteEntry = Schemas['LogNoteEntry'];
 export type MadeAgain = Schemas['MadeAgain'];
 export type PhotoPalette = Schemas['PhotoPalette'];
+export type SkillLearned = Schemas['SkillLearned'];
 export type TruthView = Schemas['TruthView'];
 export type SchemeEntry = Schemas['SchemeEntry'];
 export type WornEntry = Schemas['WornEntry'];

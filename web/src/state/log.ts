@@ -68,6 +68,10 @@ export function useLike(hex: string | undefined) {
 export const useTruth = () =>
   useQuery({ queryKey: ['log', 'truth'], queryFn: () => got(api.GET('/api/log/truth')) });
 
+/** What was learned of this painter's hand and pace, as it came. */
+export const useSkills = () =>
+  useQuery({ queryKey: ['log', 'skills'], queryFn: () => got(api.GET('/api/log/skills')) });
+
 export function useNoteCalls() {
   const client = useQueryClient();
   return {

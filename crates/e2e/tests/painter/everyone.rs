@@ -97,6 +97,7 @@ async fn the_interface_is_open_to_everyone() {
     check("run sheet").await;
     painter.open("/log").await;
     painter.reads("How true were we").await;
+    painter.the("list", "What was learned of it").await;
     check("log").await;
     painter.size(390, 844).await;
     check("log on a phone").await;

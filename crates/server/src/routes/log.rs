@@ -8,9 +8,11 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_piece::Piece;
+use warm_blend_plan::{Done, RunSheet};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    Colour, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike, PhotoOfPiece, TruthView,
+    Colour, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike, PhotoOfPiece, SkillLearned,
+    TruthView,
 };
 
 use crate::{
@@ -90,6 +92,15 @@ pub async fn like(
     responses((status = OK, body = TruthView)))]
 pub async fn truth(State(workspace): State<Workspace>) -> Result<Json<TruthView>, Problem> {
     workspace.ask(|shelf| shelf.truth()).await
+}
+
+/// What was learned of this painter's hand by boards that were read, and of the pace by steps that were timed, as it came.
+#[utoipa::path(get, path = "/log/skills", operation_id = "get_skills", tag = "log",
+    responses((status = OK, body = Vec<SkillLearned>)))]
+pub async fn skills(State(workspace): State<Workspace>) -> Result<Json<Vec<SkillLearned>>, Problem> {
+    let (sheets, shelf) = workspace.with_shelf(|store| store.all::<RunSheet>()).await?;
+    let done: Vec<Done> = sheets.into_iter().flat_map(|kept| kept.value.done).collect();
+    off_thread(move || Ok(shelf.skills(&done))).await.map(Json)
 }
 
 /// A note that was kept.

@@ -112,6 +112,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(log::like))
         .routes(routes!(log::again))
         .routes(routes!(log::truth))
+        .routes(routes!(log::skills))
         .routes(routes!(log::make_note))
         .routes(routes!(log::remove_note))
         .routes(routes!(history::notices))

@@ -325,6 +325,37 @@ async fn a_hand_is_learned_from_a_board_and_forgotten_again() {
     assert_eq!(bench.get(&format!("/api/boards/{id}/readings")).await[0]["id"], reading["id"]);
 }
 
+/// What is known of a hand is told with how it came: a point for each board, the last as it is known now; of the coat that is read as it lies it is surer than of a hand that was never read.
+#[tokio::test]
+async fn a_hand_has_a_history() {
+    let bench = Bench::demo().await;
+    let kept = board(&bench, "aged").await;
+    let id = kept["id"].as_str().unwrap();
+    let films = async || -> Vec<Value> {
+        let skills = bench.get("/api/log/skills").await;
+        skills.as_array().unwrap().iter().filter(|skill| skill["of"] == "film").cloned().collect()
+    };
+    assert_eq!(films().await, Vec::<Value>::new());
+    for boards in 1..=2 {
+        let entry = json!({"strip": "A", "spots": spots(&bench, id, "A", 3).await});
+        bench.post(&format!("/api/boards/{id}/readings"), entry, StatusCode::CREATED).await;
+        let (films, hands) = (films().await, bench.get("/api/hands").await);
+        assert!(!films.is_empty() && films.len() == hands.as_array().unwrap().len());
+        for film in &films {
+            let points = film["points"].as_array().unwrap();
+            let hand =
+                hands.as_array().unwrap().iter().find(|hand| hand["technique"] == film["technique"]).unwrap();
+            let now = points.last().unwrap();
+            assert_eq!((points.len(), &film["words"]), (boards, &hand["words"]));
+            assert_eq!((&now["times"], &now["within"]), (&hand["film"], &hand["within"]));
+            // A hand that was never read is off by e^0.5 (docs/engine.md), in nine cases of ten by 1.645 times that.
+            let unread = (1.645f64 * 0.5).exp();
+            let surer = |point: &Value| point["within"].as_f64().unwrap() < unread;
+            assert!(film["technique"] != "brushed-coat" || points.iter().all(surer), "{film}");
+        }
+    }
+}
+
 /// What was read of one strip is no reading of another: it is left out until the painter says that it is right.
 #[tokio::test]
 async fn a_reading_of_the_wrong_board_is_asked_about() {

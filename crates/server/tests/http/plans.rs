@@ -60,6 +60,11 @@ async fn it_goes_on_where_it_was_left_and_learns_the_pace() {
     let pace = &slow["paces"][0];
     assert_eq!(pace["technique"], "Coat, brushed");
     assert!(pace["factor"].as_f64() > sheet["paces"][0]["factor"].as_f64(), "{pace}");
+    let skills = bench.get("/api/log/skills").await;
+    let brushed = |skill: &&Value| skill["technique"] == "brushed-coat" && skill["of"] == "pace";
+    let told = skills.as_array().unwrap().iter().find(brushed).unwrap();
+    assert_eq!(told["points"].as_array().unwrap().last().unwrap()["times"], pace["factor"]);
+    assert!(told["words"].as_str().unwrap().starts_with("takes 1."), "{told}");
     let longer = |of: &Value| {
         of["steps"].as_array().unwrap().iter().find(|step| step["name"] == "Coat, brushed: 1 of 2").unwrap()["minutes"]
             .as_f64()

@@ -5,6 +5,7 @@ pub(crate) mod lines;
 mod note;
 mod query;
 mod search;
+mod skill;
 mod truth;
 mod view;
 
@@ -13,5 +14,6 @@ pub use lines::{LogKind, LogLine, Names};
 pub use note::{LogNote, LogNoteEntry};
 pub use query::{LogAsked, LogQuery};
 pub use search::{finds, folded};
+pub use skill::{SkillLearned, SkillPoint};
 pub use truth::{Surprise, TruthPoint, TruthView};
 pub use view::{KeptLine, LogDay, LogEntryView, LogGroup, LogPage, PhotoOfPiece};

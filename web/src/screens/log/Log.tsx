@@ -10,6 +10,7 @@ import { BeforeAfter } from './BeforeAfter';
 import { Days } from './Days';
 import { HowTrue } from './HowTrue';
 import { LooksLike } from './LooksLike';
+import { Skills } from './Skills';
 import { WriteNote } from './WriteNote';
 
 const KINDS = [
@@ -108,6 +109,7 @@ export function Log() {
         {piece && <BeforeAfter piece={piece.id} />}
         <LooksLike />
         <HowTrue />
+        <Skills />
       </aside>
     </div>
   );

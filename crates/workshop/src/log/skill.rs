@@ -1,0 +1,131 @@
+//! What was learned of this painter, and how it came: the hand from boards that were read, the pace from steps that were timed.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use warm_blend_board::{Hands, Technique};
+use warm_blend_plan::{Done, Pace, Paces};
+
+use crate::ShelfSnapshot;
+
+/// How many points are told of each, the last among them.
+const MOST: usize = 12;
+/// Paces that nobody would call another, as a factor†.
+const AS_QUICK: f64 = 1.05;
+
+/// What was learned of this painter in a technique.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SkillLearned {
+    /// `glaze-wiped` …
+    pub technique: &'static str,
+    /// `Glaze, wiped` …
+    pub name: &'static str,
+    /// `film` or `pace`.
+    pub of: &'static str,
+    /// As it is known now: `leaves 1.4 times the usual film`.
+    pub words: String,
+    /// How that came, the oldest first.
+    pub points: Vec<SkillPoint>,
+}
+
+/// What was known once something was read or timed.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SkillPoint {
+    /// When that was, RFC 3339.
+    pub at: String,
+    /// Times the usual hand's film or minutes.
+    pub times: f64,
+    /// In nine cases of ten the true one is within this factor either way.
+    pub within: f64,
+}
+
+impl ShelfSnapshot {
+    /// What was learned of this painter's hand and pace, with its history: of each board and step what was known by all until
+    /// then, with the paints as they are known now.
+    pub fn skills(&self, done: &[Done]) -> Vec<SkillLearned> {
+        let after = |until: usize| (self.boards()[until - 1].0.made_at.to_string(), self.hands_after(until));
+        let known: Vec<(String, Hands)> = told(self.boards().len()).map(after).collect();
+        let film = |technique: Technique| film(technique, self.hands(), &known);
+        let pace = |technique: Technique| pace(technique, done);
+        Technique::ALL
+            .into_iter()
+            .flat_map(|technique| [film(technique), pace(technique)])
+            .flatten()
+            .collect()
+    }
+}
+
+/// Up to which of so many is told: evenly spread, the last among them.
+fn told(all: usize) -> impl Iterator<Item = usize> {
+    let n = all.min(MOST);
+    (1..=n).map(move |nth| (nth * all).div_ceil(n))
+}
+
+fn film(technique: Technique, now: &Hands, known: &[(String, Hands)]) -> Option<SkillLearned> {
+    let point = |(at, hands): &(String, Hands)| SkillPoint {
+        at: at.clone(),
+        times: hands.habit(technique).film,
+        within: hands.within(technique),
+    };
+    let points = known.iter().filter(|(_, hands)| hands.boards(technique) > 0).map(point).collect();
+    let words = || now.habit(technique).words(technique);
+    (now.boards(technique) > 0).then(|| SkillLearned::new(technique, "film", words(), points))
+}
+
+fn pace(technique: Technique, done: &[Done]) -> Option<SkillLearned> {
+    let of = |done: &&Done| {
+        done.minutes.is_some() && done.work.laid().is_some_and(|laid| laid.technique == technique)
+    };
+    let mut timed: Vec<&Done> = done.iter().filter(of).collect();
+    timed.sort_by_key(|done| done.at);
+    let after = |until: usize| {
+        let last = timed[until - 1];
+        (last, Paces::learned(timed[..until].iter().copied()).of(&last.work))
+    };
+    let point = |until: usize| {
+        let (last, Pace { factor, within, .. }) = after(until);
+        SkillPoint { at: last.at.to_string(), times: factor, within }
+    };
+    (!timed.is_empty()).then(|| {
+        let (_, now) = after(timed.len());
+        SkillLearned::new(technique, "pace", pace_words(now), told(timed.len()).map(point).collect())
+    })
+}
+
+fn pace_words(Pace { factor, steps, .. }: Pace) -> String {
+    let timed = if steps == 1 { "one step".to_owned() } else { format!("{steps} steps") };
+    match factor {
+        slow if slow > AS_QUICK => format!("takes {slow:.1} times the usual time, by {timed}"),
+        quick if quick < AS_QUICK.recip() => format!("takes {quick:.1} of the usual time, by {timed}"),
+        _ => format!("as quick as usual, by {timed}"),
+    }
+}
+
+impl SkillLearned {
+    fn new(technique: Technique, of: &'static str, words: String, points: Vec<SkillPoint>) -> Self {
+        Self { technique: technique.id(), name: technique.name(), of, words, points }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn what_is_told_is_spread_and_ends_with_all(all in 0usize..500) {
+            let told: Vec<usize> = told(all).collect();
+            prop_assert_eq!(told.len(), all.min(MOST));
+            prop_assert!(told.is_sorted_by(|one, next| one < next) && told.iter().all(|until| (1..=all).contains(until)));
+            prop_assert_eq!(told.last().copied(), (all > 0).then_some(all));
+        }
+    }
+
+    #[test]
+    fn paces_are_said_in_words() {
+        let of = |factor, steps| pace_words(Pace { factor, within: 1.2, steps });
+        assert_eq!(of(1.34, 3), "takes 1.3 times the usual time, by 3 steps");
+        assert_eq!(of(0.72, 1), "takes 0.7 of the usual time, by one step");
+        assert_eq!(of(1.02, 2), "as quick as usual, by 2 steps");
+    }
+}
