@@ -262,9 +262,9 @@ impl ShelfSnapshot {
 
     /// The hand as the first `boards` readings of boards had shown it.
     pub(crate) fn hands_after(&self, boards: usize) -> Hands {
-        let Learnt { of_boards, on_boards, .. } = &*self.learnt;
+        let Learnt { of_boards, on_boards, hands, .. } = &*self.learnt;
         let known = |paint| on_boards.get(&paint).map(|(class, known)| (*class, known));
-        learn_hand(&of_boards[..boards.min(of_boards.len())], known).hands
+        if boards >= of_boards.len() { hands.clone() } else { learn_hand(&of_boards[..boards], known).hands }
     }
 
     /// Readings of boards, with how they stand to the rest.

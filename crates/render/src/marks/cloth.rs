@@ -85,9 +85,8 @@ pub(super) fn dab((x, y): (f32, f32), radius: f32, mut visit: impl FnMut(usize, 
 
 /// A glaze that a bunched cloth was dabbed into, turned between dabs. High where the glaze stays.
 pub(super) fn ragged(seed: u32) -> Field {
-    let (across, down) = (rough(&[(6.0, 1.0)], seed + 1), rough(&[(6.0, 1.0)], seed + 2));
     let creased = sum(&[(1.0, facets(12.0, seed + 3)), (0.55, facets(5.0, seed + 4))]);
-    let cloth = bent(&creased, 1.1 * PER_MM, &across, &down);
+    let cloth = bent(&creased, 1.1, &[(6.0, 1.0)], [seed + 1, seed + 2]);
     let mut field = cloth.clone();
     let mut chance = Chance::of(seed);
     for _ in 0..150 {
@@ -138,7 +137,5 @@ pub(super) fn patted(seed: u32) -> Field {
             field[pixel] += mask * (value - field[pixel]) + pushed * (-rim).exp();
         });
     }
-    let (across, down) =
-        (rough(&[(5.0, 1.0), (1.5, 0.3)], seed + 7), rough(&[(5.0, 1.0), (1.5, 0.3)], seed + 9));
-    bent(&field, 1.3 * PER_MM, &across, &down)
+    bent(&field, 1.3, &[(5.0, 1.0), (1.5, 0.3)], [seed + 7, seed + 9])
 }

@@ -1,16 +1,14 @@
 //! Cracks: islands of paint that drew together as they dried.
 
 use super::cloth::between_facets;
-use super::field::{Field, PER_MM, bent, rough, sum};
+use super::field::{Field, bent, rough, sum};
 
 /// Islands of two sizes: the large ones part first, the small ones within them. High in their middles.
 pub(super) fn cracked(seed: u32) -> Field {
     let (large, small) = (between_facets(16.0, seed + 1), between_facets(6.0, seed + 2));
     let islands: Field =
         large.iter().zip(&small).map(|(large, small)| (1.1 * large).min(0.45 + small)).collect();
-    let (across, down) =
-        (rough(&[(4.0, 1.0), (1.2, 0.5)], seed + 3), rough(&[(4.0, 1.0), (1.2, 0.5)], seed + 7));
     // Somewhere paint lies thicker, and tears wider.
-    let drawn = bent(&islands, 0.7 * PER_MM, &across, &down);
+    let drawn = bent(&islands, 0.7, &[(4.0, 1.0), (1.2, 0.5)], [seed + 3, seed + 7]);
     sum(&[(1.0, drawn), (0.03, rough(&[(30.0, 1.0), (8.0, 0.4)], seed + 11))])
 }

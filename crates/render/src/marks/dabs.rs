@@ -46,9 +46,7 @@ pub(super) fn peaks(seed: u32) -> Field {
             field[pixel] = field[pixel].max(high * (1.0 - out.powf(0.8)) * leans);
         });
     }
-    let (across, down) =
-        (rough(&[(1.6, 1.0), (0.7, 0.6)], seed + 2), rough(&[(1.6, 1.0), (0.7, 0.6)], seed + 4));
-    let drawn = softened(&bent(&field, 0.45 * PER_MM, &across, &down), 1);
+    let drawn = softened(&bent(&field, 0.45, &[(1.6, 1.0), (0.7, 0.6)], [seed + 2, seed + 4]), 1);
     sum(&[(1.0, drawn), (0.05, rough(&[(0.5, 1.0), (9.0, 1.0)], seed + 1))])
 }
 
@@ -125,10 +123,8 @@ pub(super) fn smeared(seed: u32) -> Field {
 
 /// Colours tapped into each other: tongues and eddies.
 pub(super) fn meshed(seed: u32) -> Field {
-    let (across, down) =
-        (rough(&[(22.0, 1.0), (9.0, 0.5)], seed + 1), rough(&[(22.0, 1.0), (9.0, 0.5)], seed + 4));
     let broad = sum(&[(1.0, noise(130.0, 130.0, seed + 7)), (0.45, noise(55.0, 55.0, seed + 8))]);
-    let eddies = softened(&bent(&broad, 11.0 * PER_MM, &across, &down), 9);
+    let eddies = softened(&bent(&broad, 11.0, &[(22.0, 1.0), (9.0, 0.5)], [seed + 1, seed + 4]), 9);
     sum(&[(1.0, eddies), (0.05, rough(&[(0.7, 1.0), (4.0, 1.0)], seed + 10))])
 }
 
@@ -188,8 +184,7 @@ pub(super) fn rubbed(seed: u32) -> Field {
         (0.18, noise(34.0, 1.2, seed + 7)),
         (0.12, noise(1.2, 30.0, seed + 8)),
     ]);
-    let ragged = |nth| rough(&[(1.5, 1.0), (0.6, 0.7)], seed + nth);
-    bent(&patches, 0.6 * PER_MM, &ragged(9), &ragged(17))
+    bent(&patches, 0.6, &[(1.5, 1.0), (0.6, 0.7)], [seed + 9, seed + 17])
 }
 
 /// Soft patches without an end.

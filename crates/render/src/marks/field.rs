@@ -209,8 +209,9 @@ pub(super) fn rough(sizes: &[(f32, f32)], seed: u32) -> Field {
     sum(&noises)
 }
 
-/// The field as it is seen through two others: each spot shows what lies so many pixels aside.
-pub(super) fn bent(field: &[f32], by: f32, across: &[f32], down: &[f32]) -> Field {
+/// The field as it is seen through two others, each of such [sizes](rough): each spot shows what lies about so many mm aside.
+pub(super) fn bent(field: &[f32], mm: f32, sizes: &[(f32, f32)], [across, down]: [u32; 2]) -> Field {
+    let (by, across, down) = (mm * PER_MM, rough(sizes, across), rough(sizes, down));
     (0..SIDE * SIDE)
         .map(|i| {
             let (x, y) = ((i % SIDE) as f32 + by * across[i], (i / SIDE) as f32 + by * down[i]);

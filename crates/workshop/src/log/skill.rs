@@ -81,14 +81,14 @@ fn pace(technique: Technique, done: &[Done]) -> Option<SkillLearned> {
         let last = timed[until - 1];
         (last, Paces::learned(timed[..until].iter().copied()).of(&last.work))
     };
-    let point = |until: usize| {
-        let (last, Pace { factor, within, .. }) = after(until);
-        SkillPoint { at: last.at.to_string(), times: factor, within }
+    let known: Vec<(&Done, Pace)> = told(timed.len()).map(after).collect();
+    let (_, now) = known.last()?;
+    let point = |(last, pace): &(&Done, Pace)| SkillPoint {
+        at: last.at.to_string(),
+        times: pace.factor,
+        within: pace.within,
     };
-    (!timed.is_empty()).then(|| {
-        let (_, now) = after(timed.len());
-        SkillLearned::new(technique, "pace", pace_words(now), told(timed.len()).map(point).collect())
-    })
+    Some(SkillLearned::new(technique, "pace", pace_words(*now), known.iter().map(point).collect()))
 }
 
 fn pace_words(Pace { factor, steps, .. }: Pace) -> String {
