@@ -54,5 +54,5 @@ pub use reading::{BadMeasured, Measured, PartsMethod, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};
 pub use shelf::ShelfPaint;
 pub use strength::{Strength, strengths};
-pub use truth::{Foretold, foretell, said_of};
+pub use truth::{Foretold, LogOf, foretell, said_of};
 pub use worth::{Beside, Reads, Test, Worth, worth};

@@ -3,6 +3,8 @@
 //! What is said beforehand of a mix comes from its own tins and from what had been read of them, and of them alone, until then: so each
 //! forecast is as quick after years of readings as on the first day, and never knows what it is held against.
 
+use std::collections::{HashMap, HashSet};
+
 use rayon::prelude::*;
 use warm_blend_paint::{Material, PaintId, Parts};
 use warm_blend_spectral::{Lab, Light, difference};
@@ -34,16 +36,45 @@ impl Foretold {
     }
 }
 
-/// What was said beforehand of the last `most` thick samples, the oldest first. Samples whose tins are unknown are left out.
+/// A shelf, and what was read of it in the order of the log.
+#[derive(Debug, Clone, Copy)]
+pub struct LogOf<'a> {
+    /// The tins.
+    pub paints: &'a [OfShelf],
+    /// The readings.
+    pub readings: &'a [Reading<PaintId>],
+}
+
+impl LogOf<'_> {
+    /// Those of these forecasts that are the same now as in `before`: of the same readings after the same readings, of the same tins.
+    pub fn keep(self, told: &[Foretold], before: Self) -> Vec<Foretold> {
+        let same = self.readings.iter().zip(before.readings).take_while(|(now, then)| now == then).count();
+        let then: HashMap<PaintId, &OfShelf> = before.paints.iter().map(|tin| (tin.id, tin)).collect();
+        let unchanged = self.paints.iter().filter(|tin| then.get(&tin.id) == Some(tin));
+        let unchanged: HashSet<PaintId> = unchanged.map(|tin| tin.id).collect();
+        let holds = |one: &&Foretold| {
+            one.reading < same
+                && self.readings[one.reading].of.iter().all(|(paint, _)| unchanged.contains(paint))
+        };
+        told.iter().filter(holds).copied().collect()
+    }
+}
+
+/// What was said beforehand of the last `most` thick samples, the oldest first; what is `known` of it is not reckoned again.
+/// Samples whose tins are unknown are left out.
 pub fn foretell(
-    paints: &[OfShelf],
-    readings: &[Reading<PaintId>],
+    LogOf { paints, readings }: LogOf,
     most: usize,
+    known: &[Foretold],
 ) -> Result<Vec<Foretold>, BadTin> {
+    let known: HashMap<usize, Foretold> = known.iter().map(|one| (one.reading, *one)).collect();
     let thick = |at: &usize| matches!(readings[*at].shown, Shown::Thick(_));
     let mut last: Vec<usize> = (0..readings.len()).rev().filter(thick).take(most).collect();
     last.reverse();
-    let each = last.into_par_iter().map(|at| foretold(paints, readings, at));
+    let each = last.into_par_iter().map(|at| match known.get(&at) {
+        Some(known) => Ok(Some(*known)),
+        None => foretold(paints, readings, at),
+    });
     Ok(each.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
 }
 
@@ -156,7 +187,7 @@ mod tests {
             };
             let readings = [[1.0, 1.0], [1.0, 4.0]]
                 .map(|parts| reading(&[(paint.id, parts[0]), (white.id, parts[1])], truth(parts)));
-            let told = foretell(&[white, paint], &readings, 10).unwrap();
+            let told = foretell(LogOf { paints: &[white, paint], readings: &readings }, 10, &[]).unwrap();
             assert_eq!(told.len(), 2);
             assert!(told[1].within <= told[0].within + 0.5, "{told:?}");
             held += usize::from(told[0].held());
@@ -176,12 +207,44 @@ mod tests {
             reading(&[(unknown, 1.0)], lab),
             reading(&[(paint.id, 1.0)], lab),
         ];
-        let told = foretell(&[white, paint], &all, 10).unwrap();
+        let paints = [white, paint];
+        let log = LogOf { paints: &paints, readings: &all };
+        let told = foretell(log, 10, &[]).unwrap();
         assert_eq!(told.iter().map(|one| one.reading).collect::<Vec<_>>(), [0, 2]);
-        assert_eq!(foretell(&[white, paint], &all, 1).unwrap().len(), 1);
+        assert_eq!(foretell(log, 1, &[]).unwrap().len(), 1);
         // What is said of the second knows nothing of itself.
         let other = [all[0].clone(), all[1].clone(), reading(&[(paint.id, 1.0)], Lab { l: 20.0, ..lab })];
-        let elsewhere = foretell(&[white, paint], &other, 10).unwrap();
+        let elsewhere = foretell(LogOf { paints: &paints, readings: &other }, 10, &[]).unwrap();
         assert_eq!(elsewhere[1].expected, told[1].expected);
+    }
+
+    /// However the log and the shelf have changed, what is kept of what was said and told on is what is said anew, to the bit; and
+    /// what nothing has touched is kept.
+    #[test]
+    fn what_is_kept_is_what_would_be_said_anew() {
+        let mut tins = vec![tin(1, "#f0ede6"), tin(2, "#53687a"), tin(3, "#a8573f")];
+        let read = |paint: usize, parts: f64, l: f64| {
+            reading(&[(tins[paint].id, 1.0), (tins[0].id, parts)], Lab { l, a: 3.0, b: -6.0 })
+        };
+        let all: Vec<_> = (0..6).map(|n| read(1 + n % 2, 1.0 + n as f64, 50.0 + 5.0 * n as f64)).collect();
+        let before = tins.clone();
+        let then = LogOf { paints: &before, readings: &all[..5] };
+        let told = foretell(then, 4, &[]).unwrap();
+        assert_eq!(told.iter().map(|one| one.reading).collect::<Vec<_>>(), [1, 2, 3, 4]);
+        let kept_and_anew = |paints: &[OfShelf], readings: &[Reading<PaintId>]| {
+            let now = LogOf { paints, readings };
+            let kept = now.keep(&told, then);
+            assert_eq!(foretell(now, 4, &kept).unwrap(), foretell(now, 4, &[]).unwrap());
+            kept.iter().map(|one| one.reading).collect::<Vec<_>>()
+        };
+        assert_eq!(kept_and_anew(&tins, &all), [1, 2, 3, 4]);
+        // One is taken away: what came after it is another reading, or was said knowing it.
+        let without: Vec<_> =
+            all.iter().enumerate().filter(|(n, _)| *n != 2).map(|(_, one)| one.clone()).collect();
+        assert_eq!(kept_and_anew(&tins, &without), [1]);
+        // A tin is another colour, or gone: what it was in is said anew.
+        tins[2] = OfShelf { id: tins[2].id, ..tin(3, "#27443a") };
+        assert_eq!(kept_and_anew(&tins, &all), [2, 4]);
+        assert_eq!(kept_and_anew(&tins[..2], &all), [2, 4]);
     }
 }

@@ -37,4 +37,4 @@ pub use app::{app, openapi};
 pub use guests::Patience;
 pub use serve::{ServeError, Served, Stop, serve, serve_with};
 pub use state::Workspace;
-pub use visit::offer_demo;
+pub use visit::{Demo, offer_demo};

@@ -5,7 +5,10 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
-use warm_blend_server::{ServeError, Stop, Workspace, demo, offer_demo, serve, simulated_scale};
+use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
+
+/// Where the demo listens, if nothing else does.
+const DEMO_PORT: u16 = 7879;
 
 /// Predicts the colour of paint mixes, glazes and washes, and keeps the record of them.
 #[derive(Parser)]
@@ -63,7 +66,7 @@ async fn main() -> ExitCode {
     }
 }
 
-async fn run(command: Command) -> Result<(), Box<dyn Error>> {
+async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
     match command {
         Command::Serve { data, port, open, scale } => {
             let stop = Stop::listen();
@@ -86,7 +89,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
             for notice in workspace.notices() {
                 eprintln!("warm-blend: {}: {notice}", file.display());
             }
-            workspace.make_ready_to_draw();
+            workspace.make_ready();
             workspace.tidy_when_idle();
             let served = serve(offer_demo(workspace), port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
@@ -95,17 +98,10 @@ async fn run(command: Command) -> Result<(), Box<dyn Error>> {
         Command::Demo { port, open } => {
             // Before there is a file to be taken away.
             let stop = Stop::listen();
-            let file = demo::File::make()?;
-            let workspace = Workspace::demo(file.path())?;
-            let simulated_scale = simulated_scale::Process::start().await?;
-            workspace.connect_scale(simulated_scale.address);
-            workspace.make_ready_to_draw();
-            let served = match serve(workspace.clone(), port.unwrap_or(7879)).await {
-                Err(ServeError::PortTaken(_)) if port.is_none() => serve(workspace, 0).await?,
-                other => other?,
-            };
-            announce(&served.url(), "demo workspace, thrown away at the end", open);
-            served.until(stop).await;
+            let usual = [DEMO_PORT, 0];
+            let demo = Demo::start(port.as_ref().map_or(&usual[..], std::slice::from_ref)).await?;
+            announce(&demo.served.url(), "demo workspace, thrown away at the end", open);
+            demo.until(stop).await;
         }
         Command::Scale { port } => {
             println!("Simulated scale at {}", simulated_scale::run(port).await?);
@@ -123,7 +119,7 @@ async fn until_the_input_ends() {
     while let Ok(1..) = tokio::io::AsyncReadExt::read(&mut input, &mut ignored).await {}
 }
 
-fn default_file() -> Result<PathBuf, Box<dyn Error>> {
+fn default_file() -> Result<PathBuf, Box<dyn Error + Send + Sync>> {
     let folders = directories::ProjectDirs::from("", "", "warm-blend")
         .ok_or("your home directory is not known: name a file with --data FILE")?;
     let folder = folders.data_dir();

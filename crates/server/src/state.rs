@@ -154,13 +154,18 @@ impl Workspace {
         self.store().tidy().and(written)
     }
 
-    /// Makes the marks and the relief that boards are drawn with, so that the first picture comes as soon as the next: once nobody
+    /// Reckons what would have to be waited for, so that what is asked first is answered as soon as what is asked later: what is
+    /// known of the shelf at once; how true predictions were, and the marks and the relief that boards are drawn with, once nobody
     /// has asked anything for a while, because the first screen comes first.
-    pub fn make_ready_to_draw(&self) {
+    pub fn make_ready(&self) {
         let workspace = self.clone();
+        // What fails now fails with words where somebody waits for it.
         tokio::spawn(async move {
+            drop(workspace.shelf().await);
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
-            drop(tokio::task::spawn_blocking(move || workspace.plates.warm()).await);
+            drop(workspace.ask(ShelfSnapshot::truth).await);
+            let plates = workspace.plates.clone();
+            drop(tokio::task::spawn_blocking(move || plates.warm()).await);
         });
     }
 

@@ -1,15 +1,63 @@
-//! Starts a demo beside a workspace that is served.
+//! The demo, served: by itself, or beside a workspace that is served.
 
+use std::error::Error;
 use std::sync::Arc;
 
 use crate::{
     Workspace, demo,
     look_round::{LookRound, Running},
-    off_thread::off_thread,
     problem::Problem,
-    serve::serve,
+    serve::{ServeError, Served, Stop, serve},
     simulated_scale,
 };
+
+/// A demo with all that belongs to it: a file that is thrown away and a scale. It ends when it is dropped.
+#[derive(Debug)]
+pub struct Demo {
+    /// Where it listens.
+    pub served: Served,
+    _scale: Option<simulated_scale::Process>,
+    _file: demo::File,
+}
+
+impl Demo {
+    /// Starts one at the first of these ports that is free; 0 is any.
+    pub async fn start(ports: &[u16]) -> Result<Self, Box<dyn Error + Send + Sync>> {
+        Self::visited(LookRound::Nothing, ports).await
+    }
+
+    /// Serves until the program is asked to stop.
+    pub async fn until(self, stop: Stop) {
+        self.served.until(stop).await;
+    }
+
+    async fn visited(look_round: LookRound, ports: &[u16]) -> Result<Self, Box<dyn Error + Send + Sync>> {
+        let file = demo::File::make()?;
+        let path = file.path().to_owned();
+        let mut workspace = tokio::task::spawn_blocking(move || Workspace::demo(&path)).await??;
+        workspace.look_round = look_round;
+        // Without a scale it can still be looked round in.
+        let scale = simulated_scale::Process::start().await;
+        match &scale {
+            Ok(scale) => workspace.connect_scale(scale.address),
+            Err(error) => eprintln!("warm-blend: the demo has no scale: {error}"),
+        }
+        workspace.make_ready();
+        let served = serve_at_one_of(workspace, ports).await?;
+        Ok(Self { served, _scale: scale.ok(), _file: file })
+    }
+}
+
+async fn serve_at_one_of(workspace: Workspace, ports: &[u16]) -> Result<Served, ServeError> {
+    let Some((last, first)) = ports.split_last() else { return serve(workspace, 0).await };
+    for port in first {
+        match serve(workspace.clone(), *port).await {
+            Err(ServeError::PortTaken(_)) => {}
+            served => return served,
+        }
+    }
+    serve(workspace, *last).await
+}
 
 /// A demo beside `workspace`, at a free port of this machine.
 pub fn offer_demo(mut workspace: Workspace) -> Workspace {
@@ -18,24 +66,9 @@ pub fn offer_demo(mut workspace: Workspace) -> Workspace {
 }
 
 async fn start(back: String) -> Result<Running, Problem> {
-    let (file, mut workspace) = off_thread(|| {
-        let file = demo::File::make().map_err(|error| failed(&error))?;
-        let workspace = Workspace::demo(file.path()).map_err(|error| failed(&error))?;
-        Ok((file, workspace))
-    })
-    .await?;
-    workspace.look_round = LookRound::Visited { back };
-    // Without a scale it can still be looked round in.
-    let scale = simulated_scale::Process::start().await.ok();
-    if let Some(scale) = &scale {
-        workspace.connect_scale(scale.address);
-    }
-    workspace.make_ready_to_draw();
-    let served = serve(workspace, 0).await.map_err(|error| failed(&error))?;
-    Ok(Running { url: served.url(), held: Box::new((served, scale, file)) })
-}
-
-fn failed(error: &dyn std::error::Error) -> Problem {
-    let status = axum::http::StatusCode::SERVICE_UNAVAILABLE;
-    Problem::new(status, "no-demo", "The demo cannot be started", error.to_string())
+    let demo = Demo::visited(LookRound::Visited { back }, &[0]).await.map_err(|error| {
+        let status = axum::http::StatusCode::SERVICE_UNAVAILABLE;
+        Problem::new(status, "no-demo", "The demo cannot be started", error.to_string())
+    })?;
+    Ok(Running { url: demo.served.url(), held: Box::new(demo) })
 }

@@ -47,6 +47,12 @@ pub struct PartAsked {
     pub from: usize,
     /// How many at most; all if left out. Where there are more, the header `Link` says where (RFC 8288, `rel=\"next\"`).
     pub count: Option<usize>,
+}
+
+/// Where a long list begins.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct OrderAsked {
     /// True to count from the latest one back, latest first.
     #[serde(default)]
     pub latest_first: bool,
@@ -61,9 +67,13 @@ impl PartAsked {
     }
 
     /// What is kept of it, and where the next part begins.
-    pub fn read<T: Document>(&self, store: &Store) -> Result<(Vec<Kept<T>>, Option<usize>), StoreError> {
+    pub fn read<T: Document>(
+        &self,
+        store: &Store,
+        OrderAsked { latest_first }: OrderAsked,
+    ) -> Result<(Vec<Kept<T>>, Option<usize>), StoreError> {
         let mut next = None;
-        let part = store.some(self.latest_first, |all| {
+        let part = store.some(latest_first, |all| {
             let (part, then) = self.of(all);
             next = then;
             part
@@ -298,13 +308,13 @@ mod tests {
         fn parts_are_the_whole(all in 0usize..500, count in proptest::option::of(0usize..600), from in 0usize..700) {
             let (mut next, mut seen) = (Some(0), 0);
             while let Some(at) = next {
-                let (part, after) = PartAsked { from: at, count, latest_first: false }.of(all);
+                let (part, after) = PartAsked { from: at, count }.of(all);
                 prop_assert_eq!(part.start, seen);
                 prop_assert!(after.is_none_or(|after| after > at));
                 (seen, next) = (part.end, after);
             }
             prop_assert_eq!(seen, all);
-            let (part, _) = PartAsked { from, count: Some(usize::MAX), latest_first: false }.of(all);
+            let (part, _) = PartAsked { from, count: Some(usize::MAX) }.of(all);
             prop_assert!(part.start <= part.end && part.end == all);
         }
     }

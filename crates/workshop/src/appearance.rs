@@ -1,10 +1,10 @@
 //! How paints, mixes and films look: swatches, and colours against a target.
 
-use serde::Serialize;
+use serde::{Serialize, Serializer};
 use utoipa::ToSchema;
 use warm_blend_learn::{Certainty, Doubt, Ensemble};
 use warm_blend_paint::{CoatsToHide, Drawdown, Look, Masstone, Material, Seen, Verdict};
-use warm_blend_spectral::{Lab, OnScreen};
+use warm_blend_spectral::{Lab, OnScreen, Srgb};
 
 use crate::Refusal;
 
@@ -27,15 +27,27 @@ impl From<Seen> for SeenColour {
     }
 }
 
+/// What the screen shows, told as a hex code: thousands of swatches are kept, each with dozens of them.
+#[derive(Debug, Clone, Copy)]
+pub struct Hex(Srgb);
+
+impl Serialize for Hex {
+    fn serialize<S: Serializer>(&self, to: S) -> Result<S::Ok, S::Error> {
+        to.collect_str(&self.0)
+    }
+}
+
 /// A drawdown: a wedge of wet film from thick to a wash, over white and over black.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Swatch {
     /// Its flat colour: thick and dry, or one coat over white for what never hides.
     pub face: SeenColour,
     /// Hex codes from thick to thin over the white half, evenly spaced.
-    pub over_white: Vec<String>,
+    #[schema(value_type = Vec<String>)]
+    pub over_white: Vec<Hex>,
     /// The same over the black half.
-    pub over_black: Vec<String>,
+    #[schema(value_type = Vec<String>)]
+    pub over_black: Vec<Hex>,
     /// Brushed coats until black and white no longer show; absent for a clear medium or a thin glaze.
     pub hides_in: Option<f64>,
     /// 90 % band of the flat colour, ΔE00 in this light: the true one is nearer in nine cases of ten.
@@ -43,7 +55,8 @@ pub struct Swatch {
     /// That in words: `sure to a touch`.
     pub certainty: &'static str,
     /// What it could as well be: hex codes at the rim of the band, from dark to light; empty where nothing is in doubt.
-    pub halo: Vec<String>,
+    #[schema(value_type = Vec<String>)]
+    pub halo: Vec<Hex>,
     /// How flakes shine; absent where there are none.
     pub lustre: Option<Lustre>,
 }
@@ -65,7 +78,7 @@ impl Swatch {
         let drawdown = Drawdown::of(material, light);
         let Doubt { within, halo } = known.doubt(light);
         let glint = || Seen::of(&material.specular_reflectance(), light).screen.srgb.to_string();
-        let codes = |stops: &[OnScreen]| stops.iter().map(|stop| stop.srgb.to_string()).collect();
+        let codes = |stops: &[OnScreen]| stops.iter().map(|stop| Hex(stop.srgb)).collect();
         Self {
             face: Seen::of(&material.swatch_reflectance(), light).into(),
             over_white: codes(&drawdown.over_white),
@@ -73,7 +86,7 @@ impl Swatch {
             hides_in: material.coats_to_hide().map(CoatsToHide::value),
             within,
             certainty: Certainty::of(within).words(),
-            halo: halo.iter().map(|face| Seen::of(face, light).screen.srgb.to_string()).collect(),
+            halo: halo.iter().map(|face| Hex(Seen::of(face, light).screen.srgb)).collect(),
             lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
         }
     }

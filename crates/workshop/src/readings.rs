@@ -1,5 +1,7 @@
 //! Readings of paints: as they are entered, as they stand in the log, and what a new one did.
 
+use std::ops::Range;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -360,9 +362,10 @@ impl ShelfSnapshot {
         make_sense(reading, &masstones).map_err(|error| Refusal::field(at, error))
     }
 
-    /// All readings, the last first.
-    pub fn log(&self) -> Vec<ReadingKept> {
-        self.readings().rev().map(|(kept, judged)| ReadingKept::of(kept, judged, self)).collect()
+    /// Of all readings, the last first, these.
+    pub fn log(&self, which: Range<usize>) -> Vec<ReadingKept> {
+        let these = self.readings().rev().skip(which.start).take(which.len());
+        these.map(|(kept, judged)| ReadingKept::of(kept, judged, self)).collect()
     }
 
     /// One of them.

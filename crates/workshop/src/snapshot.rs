@@ -7,8 +7,8 @@ use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, learn_hand};
 use warm_blend_learn::{
-    BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LoggedReading, Measured, OfShelf, Reading,
-    ShelfPaint, Shown, foretell, said_of,
+    BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
+    Reading, ShelfPaint, Shown, foretell, said_of,
 };
 use warm_blend_paint::{Class, Component, Condition, Look, Material, Millilitres, PaintId, Parts, mix};
 use warm_blend_spectral::Light;
@@ -68,8 +68,9 @@ struct Learnt {
     /// How mixes and tins look, as far as somebody has looked.
     swatches: Memo<(Look, PartsKey), Option<Swatch>>,
     faces: Memo<(Look, PaintId), String>,
-    /// What had been said of the last readings, once somebody has asked.
+    /// What had been said of the last readings, once somebody has asked, and what was known of it before.
     foretold: OnceLock<Vec<Foretold>>,
+    foretold_before: Vec<Foretold>,
 }
 
 impl Learnt {
@@ -97,6 +98,8 @@ impl Learnt {
         let estimate = estimate.strengthened(&taught.strengths);
         let (hands, judged) = (taught.hands, taught.judged);
         let (swatches, faces, foretold) = Default::default();
+        let now = LogOf { paints: &tins, readings: &read };
+        let foretold_before = before.map_or_else(Vec::new, |before| now.keep(before.told(), before.log()));
         Ok(Arc::new(Self {
             tins,
             read,
@@ -108,7 +111,17 @@ impl Learnt {
             swatches,
             faces,
             foretold,
+            foretold_before,
         }))
+    }
+
+    fn log(&self) -> LogOf<'_> {
+        LogOf { paints: &self.tins, readings: &self.read }
+    }
+
+    /// What is known by now of what had been said of the last readings.
+    fn told(&self) -> &[Foretold] {
+        self.foretold.get().unwrap_or(&self.foretold_before)
     }
 }
 
@@ -236,11 +249,11 @@ impl ShelfSnapshot {
 
     /// What had been said of the last readings before they were taken.
     pub(crate) fn foretold(&self) -> Result<&[Foretold], Refusal> {
-        let Learnt { tins, read, foretold, .. } = &*self.learnt;
+        let Learnt { foretold, foretold_before, .. } = &*self.learnt;
         if let Some(known) = foretold.get() {
             return Ok(known);
         }
-        let told = foretell(tins, read, LAST).map_err(|_| Refusal::Broken)?;
+        let told = foretell(self.learnt.log(), LAST, foretold_before).map_err(|_| Refusal::Broken)?;
         Ok(foretold.get_or_init(|| told))
     }
 

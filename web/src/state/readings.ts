@@ -4,11 +4,14 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
 import { refresh } from './workspace';
 
-/** The log of readings, the last first, while it is looked at. */
+/** How many of the last readings can be chosen from: older ones are found in the log. */
+const LAST = 250;
+
+/** The last readings, the last first, while they are looked at. */
 export function useReadings(looking: boolean) {
   return useQuery({
     queryKey: ['readings'],
-    queryFn: async () => (await got(api.GET('/api/readings'))).toReversed(),
+    queryFn: () => got(api.GET('/api/readings', { params: { query: { count: LAST } } })),
     enabled: looking,
   });
 }

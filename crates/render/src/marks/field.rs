@@ -192,21 +192,24 @@ pub(super) fn levelled(field: &mut [f32]) {
 pub(super) fn sum(of: &[(f32, Field)]) -> Field {
     let mut sum = vec![0.0; SIDE * SIDE];
     for (weight, field) in of {
-        for (sum, value) in sum.iter_mut().zip(field) {
-            *sum += weight * value;
-        }
+        add(&mut sum, *weight, field);
     }
     sum
 }
 
+fn add(sum: &mut [f32], weight: f32, field: &[f32]) {
+    for (sum, value) in sum.iter_mut().zip(field) {
+        *sum += weight * value;
+    }
+}
+
 /// Noise of several sizes, each a radius in mm and a weight.
 pub(super) fn rough(sizes: &[(f32, f32)], seed: u32) -> Field {
-    let noises: Vec<(f32, Field)> = sizes
-        .iter()
-        .zip(seed..)
-        .map(|((mm, weight), seed)| (*weight, noise(mm * PER_MM, mm * PER_MM, seed)))
-        .collect();
-    sum(&noises)
+    let mut sum = vec![0.0; SIDE * SIDE];
+    for ((mm, weight), seed) in sizes.iter().zip(seed..) {
+        add(&mut sum, *weight, &noise(mm * PER_MM, mm * PER_MM, seed));
+    }
+    sum
 }
 
 /// The field as it is seen through two others, each of such [sizes](rough): each spot shows what lies about so many mm aside.
@@ -263,9 +266,9 @@ pub(super) fn finer(half: &[f32]) -> Field {
     finer_down(&finer_across(half, SIDE / 2), SIDE)
 }
 
-/// Replaces values by their ranks, scaled to all of `u16`. Values are told apart to a thousandth of themselves; what is alike
+/// The ranks of values, scaled to all of `u16`, put into `ranks`. Values are told apart to a thousandth of themselves; what is alike
 /// is ranked as it comes.
-pub(super) fn ranked(values: &[f32]) -> Vec<u16> {
+pub(super) fn ranked(values: Field, mut ranks: Vec<u16>) -> Vec<u16> {
     const KEPT: u32 = 11;
     // Floats in the order of whole numbers.
     let key = |value: f32| {
@@ -274,21 +277,19 @@ pub(super) fn ranked(values: &[f32]) -> Vec<u16> {
         (ordered >> KEPT) as usize
     };
     let mut begins = vec![0u32; (1 << (32 - KEPT)) + 1];
-    for value in values {
+    for value in &values {
         begins[key(*value) + 1] += 1;
     }
     for i in 1..begins.len() {
         begins[i] += begins[i - 1];
     }
     let scale = 65536.0 / values.len() as f64;
-    values
-        .iter()
-        .map(|value| {
-            let place = &mut begins[key(*value)];
-            *place += 1;
-            (f64::from(*place - 1) * scale) as u16
-        })
-        .collect()
+    ranks.extend(values.into_iter().map(|value| {
+        let place = &mut begins[key(value)];
+        *place += 1;
+        (f64::from(*place - 1) * scale) as u16
+    }));
+    ranks
 }
 
 #[cfg(test)]
@@ -325,7 +326,7 @@ mod tests {
     #[test]
     fn ranks_are_spread_evenly_and_in_order() {
         let values = noise(4.0, 9.0, 2);
-        let ranks = ranked(&values);
+        let ranks = ranked(values.clone(), Vec::new());
         let mut tenths = [0usize; 10];
         for rank in &ranks {
             tenths[usize::from(*rank) * 10 / 65536] += 1;

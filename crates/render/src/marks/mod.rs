@@ -24,7 +24,6 @@ mod strokes;
 use std::f32::consts::PI;
 use std::sync::OnceLock;
 
-use rayon::prelude::*;
 use warm_blend_board::{Family, Technique, Wood};
 use warm_blend_piece::{Age, Mark};
 
@@ -134,11 +133,11 @@ type Tiles = [OnceLock<Vec<u16>>; Texture::ALL.len()];
 /// From how many mm by pixel a tile is looked at coarsely.
 pub(crate) const COARSE: f64 = 0.45;
 
-/// Makes the tiles of all marks, so that none has to be waited for.
+/// Makes the tiles of all marks, so that none has to be waited for: one after the other, because nobody waits.
 pub fn make_ready() {
-    Texture::ALL.par_iter().for_each(|texture| {
+    for texture in Texture::ALL {
         texture.tile(false);
-    });
+    }
 }
 
 impl Texture {
@@ -238,14 +237,16 @@ impl Texture {
         if coarse {
             return COARSE[self as usize].get_or_init(|| {
                 let fine: Field = self.tile(false).iter().map(|rank| f32::from(*rank)).collect();
-                ranked(&softened(&fine, 1))
+                ranked(softened(&fine, 1), Vec::new())
             });
         }
         FINE[self as usize].get_or_init(|| {
+            // What stays lies below what is drawn on the way, so that all of that goes back to the system.
+            let ranks = Vec::with_capacity(SIDE * SIDE);
             let mut field = self.drawn();
             // What comes first has the lowest rank.
             field.iter_mut().for_each(|value| *value = -*value);
-            ranked(&field)
+            ranked(field, ranks)
         })
     }
 

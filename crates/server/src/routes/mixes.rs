@@ -15,21 +15,23 @@ use crate::{
     body::{Asked, Body, IdPath},
     off_thread::off_thread,
     problem::Problem,
-    wire::{LookedAt, PartAsked, PartOfList, SeenRevision, next_part},
+    wire::{LookedAt, OrderAsked, PartAsked, PartOfList, SeenRevision, next_part},
 };
 
 /// All mixes, in the order they were begun; where there are thousands, part by part.
 #[utoipa::path(get, path = "/mixes", operation_id = "list_mixes",
-    tag = "pot", params(LookedAt, PartAsked),
+    tag = "pot", params(LookedAt, PartAsked, OrderAsked),
     responses((status = OK, body = Vec<Mix>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
     State(workspace): State<Workspace>,
     Asked(asked): Asked<LookedAt>,
     Asked(part): Asked<PartAsked>,
+    Asked(order): Asked<OrderAsked>,
     OriginalUri(asked_at): OriginalUri,
 ) -> Result<PartOfList<Mix>, Problem> {
     let look = asked.get()?;
-    let ((mixes, next), shelf) = workspace.with_shelf(move |store| part.read::<SavedMix>(store)).await?;
+    let ((mixes, next), shelf) =
+        workspace.with_shelf(move |store| part.read::<SavedMix>(store, order)).await?;
     let mix = move |kept: Kept<SavedMix>| Mix::of(kept, &shelf, look);
     let mixes = off_thread(move || Ok(mixes.into_par_iter().map(mix).collect::<Result<_, Refusal>>()?));
     Ok((next_part(&asked_at, next), Json(mixes.await?)))

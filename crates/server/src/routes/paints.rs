@@ -20,7 +20,7 @@ use crate::{
     memory::workshop,
     off_thread::off_thread,
     problem::{Problem, UsedBy},
-    wire::{LookedAt, PartAsked, PartOfList, Removal, SeenRevision, next_part},
+    wire::{LookedAt, OrderAsked, PartAsked, PartOfList, Removal, SeenRevision, next_part},
 };
 
 /// A tin with how many mixes use it.
@@ -33,7 +33,7 @@ fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError>
 
 /// Part of the shelf, and where the next one begins.
 fn counted_part(store: &Store, part: &PartAsked) -> Result<(Vec<Counted>, Option<usize>), StoreError> {
-    let (part, next) = part.read(store)?;
+    let (part, next) = part.read(store, OrderAsked { latest_first: false })?;
     let tins = part.into_iter().map(|kept| counted(store, kept));
     Ok((tins.collect::<Result<_, _>>()?, next))
 }

@@ -2,7 +2,11 @@
 
 use std::sync::Arc;
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{
+    Json,
+    extract::{OriginalUri, State},
+    http::StatusCode,
+};
 use warm_blend_device::ReaderTrouble;
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_paint::PaintId;
@@ -16,15 +20,22 @@ use crate::{
     memory::Remembered,
     off_thread::off_thread,
     problem::Problem,
-    wire::SeenRevision,
+    wire::{PartAsked, PartOfList, SeenRevision, next_part},
 };
 
-/// All readings, newest first.
+/// All readings, newest first; where there are thousands, part by part.
 #[utoipa::path(get, path = "/readings", operation_id = "list_readings",
-    tag = "readings",
-    responses((status = OK, body = Vec<ReadingKept>)))]
-pub async fn list(State(workspace): State<Workspace>) -> Result<Json<Vec<ReadingKept>>, Problem> {
-    workspace.ask(|shelf| Ok(shelf.log())).await
+    tag = "readings", params(PartAsked),
+    responses((status = OK, body = Vec<ReadingKept>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
+pub async fn list(
+    State(workspace): State<Workspace>,
+    Asked(part): Asked<PartAsked>,
+    OriginalUri(asked_at): OriginalUri,
+) -> Result<PartOfList<ReadingKept>, Problem> {
+    let shelf = workspace.shelf().await?;
+    let (part, next) = part.of(shelf.logged().len());
+    let readings = off_thread(move || Ok(shelf.log(part))).await?;
+    Ok((next_part(&asked_at, next), Json(readings)))
 }
 
 /// What is known before a reading, which must be of tins that are there and can be at all.

@@ -37,7 +37,7 @@ async fn three_parts_to_one_are_mixed_named_and_found_again() {
 
 /// Thousands of mixes come in parts: those that were begun last come first where that is asked for.
 #[tokio::test]
-async fn mixes_come_in_parts() {
+async fn mixes_and_readings_come_in_parts() {
     let bench = Bench::demo().await;
     let all = bench.get("/api/mixes?light=bulb").await;
     let all = all.as_array().unwrap();
@@ -46,6 +46,13 @@ async fn mixes_come_in_parts() {
         assert_eq!(bench.in_parts(&format!("/api/mixes?light=bulb&count={count}")).await, *all);
         let latest = bench.in_parts(&format!("/api/mixes?latest_first=true&count={count}&light=bulb")).await;
         assert!(latest.iter().eq(all.iter().rev()), "{count}");
+    }
+    // Readings too: they are told the last first.
+    let read = bench.get("/api/readings").await;
+    let read = read.as_array().unwrap();
+    assert!(read.len() > 2 && read[0]["made_at"].as_str() >= read[1]["made_at"].as_str());
+    for count in [1, 2, read.len(), 4000] {
+        assert_eq!(bench.in_parts(&format!("/api/readings?count={count}")).await, *read);
     }
 }
 
