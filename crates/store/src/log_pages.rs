@@ -34,6 +34,12 @@ impl Store {
         if let Some(piece) = query.piece {
             only.push(format!("piece = {}", bind(Value::Text(piece.to_string()))));
         }
+        if let Some(client) = &query.client {
+            let client = bind(Value::Text(client.as_str().to_owned()));
+            only.push(format!(
+                "piece IN (SELECT id FROM document WHERE kind = 'piece' AND body ->> '$.brief.client' = {client})"
+            ));
+        }
         if let Some(paint) = query.paint {
             let paint = bind(Value::Text(paint.to_string()));
             only.push(format!("id IN (SELECT line FROM log_paint WHERE paint = {paint})"));

@@ -9,6 +9,7 @@ export interface Narrowed {
   search?: string;
   kinds?: string;
   piece?: string;
+  client?: string;
   paint?: string;
 }
 

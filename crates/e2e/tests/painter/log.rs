@@ -205,8 +205,15 @@ async fn the_log_is_narrowed_and_found_again() {
     painter.click("radio", "Steps").await;
     painter.until("only steps", async || !painter.text().await.contains("Agreed on")).await;
     painter.reads("Stool, village hall").await;
-    painter.click("checkbox", "On this piece only").await;
-    painter.until("only the piano's", async || !painter.text().await.contains("Rinse: seat")).await;
+    painter
+        .choose(
+            "On which piece, or for whom",
+            "Upright piano and stool, village hall, for Village hall committee",
+        )
+        .await;
+    painter.until("only the piano's", async || !painter.text().await.contains("Stool, village hall")).await;
+    painter.choose("On which piece, or for whom", "All for Village hall committee").await;
+    painter.reads("Stool, village hall").await;
     painter.reads("Coat, brushed: 1 of 2 in 5 slate blue : 1 barley").await;
     painter.click("link", "Shelf").await;
     painter.the("heading", "Shelf").await;

@@ -45,10 +45,26 @@ async fn what_was_done_is_found() {
     let piano = bench.get("/api/pieces").await[0]["id"].as_str().unwrap().to_owned();
     let agreed = found(&bench, &format!("kinds=agreed,note&piece={piano}&search=pale%20panels")).await;
     assert_eq!(words(&agreed), ["Agreed on “pale panels”"]);
+    // For a client, on whichever piece.
+    let client = bench.get("/api/pieces").await[0]["client"].as_str().unwrap().to_owned();
+    let asked = client.replace(' ', "%20");
+    let theirs = found(&bench, &format!("client={asked}")).await;
+    let of = |theirs: &[Value], piece: &str| {
+        theirs.iter().filter(|line| line["piece"] == piece).cloned().collect::<Vec<_>>()
+    };
+    assert_eq!(of(&theirs, &piano), found(&bench, &format!("piece={piano}")).await);
+    let of_their_stool = |line: &Value| line["piece_name"] == "Stool, village hall";
+    assert!(theirs.iter().any(of_their_stool), "on all they have here");
+    assert_eq!(found(&bench, &format!("client={asked}&kinds=agreed")).await.len(), agreed.len());
+    assert!(found(&bench, "client=somebody%20else").await.is_empty());
+    assert_eq!(found(&bench, "client=%20").await.len(), found(&bench, "").await.len());
 
-    for (query, at, word) in
-        [("kinds=party", "?kinds", "board-reading"), ("from=tomorrow", "?from", "2026-11-27")]
-    {
+    let unnamed = format!("client={}", "x".repeat(200));
+    for (query, at, word) in [
+        ("kinds=party", "?kinds", "board-reading"),
+        ("from=tomorrow", "?from", "2026-11-27"),
+        (&unnamed, "?client", "characters"),
+    ] {
         let path = format!("/api/log?{query}");
         let refused = bench.call(Method::GET, &path, Value::Null, StatusCode::UNPROCESSABLE_ENTITY).await;
         assert!(about(&refused, at).contains(word), "{refused}");

@@ -6,6 +6,7 @@ use jiff::{Timestamp, ToSpan};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
+use warm_blend_paint::Name;
 
 use super::lines::LogKind;
 use super::search::beginnings;
@@ -24,6 +25,9 @@ pub struct LogAsked {
     /// On which piece.
     #[serde(default)]
     pub piece: Option<Uuid>,
+    /// On pieces for which client, as the brief names them.
+    #[serde(default)]
+    pub client: Option<String>,
     /// With which paint.
     #[serde(default)]
     pub paint: Option<Uuid>,
@@ -47,6 +51,8 @@ pub struct LogQuery {
     pub kinds: Vec<LogKind>,
     /// On which piece.
     pub piece: Option<Uuid>,
+    /// On pieces for which client.
+    pub client: Option<Name>,
     /// With which paint.
     pub paint: Option<Uuid>,
     /// Not before.
@@ -81,10 +87,13 @@ impl LogAsked {
         let from = checks.optional("?from", self.from.as_deref().map(|text| day(text, 0)));
         let until = checks.optional("?to", self.to.as_deref().map(|text| day(text, 1)));
         let kinds = checks.field("?kinds", kinds);
+        let client = self.client.as_deref().map(str::trim).filter(|name| !name.is_empty());
+        let client = checks.optional("?client", client.map(Name::new));
         checks.done(kinds.map(|kinds| LogQuery {
             words: beginnings(self.search.as_deref().unwrap_or_default()),
             kinds,
             piece: self.piece,
+            client,
             paint: self.paint,
             from,
             until,

@@ -47,6 +47,8 @@ pub struct PieceInList {
     pub name: String,
     /// `Chest of drawers` …; none where that was not said yet.
     pub kind: Option<&'static str>,
+    /// For whom, as its brief says.
+    pub client: Option<String>,
     /// True of the one that is worked on.
     pub at_hand: bool,
 }
@@ -66,6 +68,7 @@ impl PieceInList {
             revision: kept.revision,
             at_hand: kept.id == at_hand,
             kind: kept.value.form.map(|form| form.kind.name()),
+            client: kept.value.brief.client.map(String::from),
             name: kept.value.name.into(),
         }
     }

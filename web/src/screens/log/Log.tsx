@@ -1,6 +1,5 @@
 import { useDeferredValue, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { Checkbox } from '../../parts/Checkbox';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Segments } from '../../parts/Segments';
 import { Failed, Waiting } from '../../parts/Waiting';
@@ -11,6 +10,7 @@ import { Days } from './Days';
 import { HowTrue } from './HowTrue';
 import { LooksLike } from './LooksLike';
 import { Skills } from './Skills';
+import { WhichPiece } from './WhichPiece';
 import { WriteNote } from './WriteNote';
 
 const KINDS = [
@@ -27,11 +27,13 @@ export function Log() {
   const [asked, ask] = useSearchParams();
   const piece = usePiece().data;
   const paints = usePaints().data ?? [];
-  const set = (name: string, value: string) =>
+  const set = (values: Record<string, string | undefined>) =>
     ask(
       (before) => {
-        if (value) before.set(name, value);
-        else before.delete(name);
+        for (const [name, value] of Object.entries(values)) {
+          if (value) before.set(name, value);
+          else before.delete(name);
+        }
         return before;
       },
       { replace: true },
@@ -41,10 +43,12 @@ export function Log() {
   const kinds = asked.get('kinds') ?? '';
   const paint = asked.get('paint') ?? '';
   const onPiece = asked.get('piece') ?? '';
+  const client = asked.get('client') ?? '';
   const narrowed: Narrowed = {
     ...(search.trim() && { search }),
     ...(kinds && { kinds }),
     ...(onPiece && { piece: onPiece }),
+    ...(client && { client }),
     ...(paint && { paint }),
   };
   const log = useLog(useDeferredValue(narrowed));
@@ -64,7 +68,7 @@ export function Log() {
             value={search}
             onChange={(event) => {
               setSearch(event.target.value);
-              set('search', event.target.value);
+              set({ search: event.target.value });
             }}
           />
           <div className="flex flex-wrap items-center gap-2">
@@ -72,7 +76,7 @@ export function Log() {
               label="What"
               choices={KINDS}
               value={(kinds || 'all') as (typeof KINDS)[number]['id']}
-              onChange={(value) => set('kinds', value === 'all' ? '' : value)}
+              onChange={(value) => set({ kinds: value === 'all' ? '' : value })}
               className="flex flex-wrap"
             />
             <PaintPicker
@@ -82,18 +86,13 @@ export function Log() {
                 ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
               ]}
               value={paint}
-              onChange={(id) => set('paint', id)}
+              onChange={(id) => set({ paint: id })}
               className="max-w-56"
             />
-            {piece && (
-              <Checkbox
-                className="text-sm font-medium"
-                checked={onPiece !== ''}
-                onChange={(on) => set('piece', on ? piece.id : '')}
-              >
-                On this piece only
-              </Checkbox>
-            )}
+            <WhichPiece
+              value={onPiece ? { piece: onPiece } : client ? { client } : {}}
+              onChange={({ piece, client }) => set({ piece, client })}
+            />
           </div>
         </search>
         {log.isError && !log.data ? (
