@@ -40,6 +40,10 @@ pub struct PhotoColour {
     pub at: (f64, f64),
     /// The colour in the list that this may be in shade.
     pub shade_of: Option<usize>,
+    /// The colours in the list that much of its rim lies beside, the most of it first.
+    pub beside: Vec<usize>,
+    /// How much longer its rim is than that of a square of its size: what is painted lies in one, dirt and wear in patches.
+    pub scattered: f64,
 }
 
 /// The main colours of a photo.
@@ -86,14 +90,17 @@ impl Photo {
         let order: Vec<usize> = colours.iter().map(|(_, k)| *k).collect();
         let beside = squares.beside(means.len(), &of);
         let mut list: Vec<PhotoColour> = colours.into_iter().map(|(colour, _)| colour).collect();
+        let all = of.iter().flatten().count() as f64;
         for i in 0..list.len() {
+            let rims = |j: usize| beside[order[i]][order[j]];
             let rim: f64 = beside[order[i]].iter().sum();
-            let falls_on = (0..list.len()).filter(|j| *j != i && list[*j].shade_of.is_none()).filter(|j| {
-                in_shade(list[i].lab, list[*j].lab) && beside[order[i]][order[*j]] >= BESIDE * rim.max(1.0)
-            });
-            let most =
-                falls_on.max_by(|a, b| beside[order[i]][order[*a]].total_cmp(&beside[order[i]][order[*b]]));
-            list[i].shade_of = most;
+            let mut near: Vec<usize> =
+                (0..list.len()).filter(|j| *j != i && rims(*j) >= BESIDE * rim.max(1.0)).collect();
+            near.sort_by(|a, b| rims(*b).total_cmp(&rims(*a)));
+            let falls_on = |j: &&usize| list[**j].shade_of.is_none() && in_shade(list[i].lab, list[**j].lab);
+            list[i].shade_of = near.iter().find(falls_on).copied();
+            list[i].scattered = rim / (4.0 * (list[i].share * all).sqrt()).max(1.0);
+            list[i].beside = near;
         }
         let mut warnings = Vec::new();
         if self.mixed(at)? {
@@ -242,7 +249,8 @@ impl Squares {
             let place = *sure.iter().min_by(|a, b| far(**a).total_cmp(&far(**b)))?;
             let across = self.across as f64;
             let at = (spot(place).0 / across, spot(place).1 / across);
-            Some((PhotoColour { lab, share: own.len() as f64 / all, at, shade_of: None }, k))
+            let share = own.len() as f64 / all;
+            Some((PhotoColour { lab, share, at, shade_of: None, beside: Vec::new(), scattered: 0.0 }, k))
         };
         (0..means.len()).filter_map(colour).collect()
     }

@@ -13,9 +13,14 @@
 use std::sync::OnceLock;
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{ByPlace, Layer, Print, Share, Stack, Technique};
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Microns, Parts, mix};
-use warm_blend_spectral::Srgb;
+use warm_blend_board::{ByPlace, Ground, GroundKind, Layer, Place, Print, Share, Stack, Technique};
+use warm_blend_paint::{BadPaint, Class, CoatsToHide, Masstone, Material, Microns, Parts, State, mix};
+use warm_blend_spectral::{Reflectance, Srgb};
+
+/// A coat that hides whatever is below it, µm wet.
+const HIDES: f64 = 900.0;
+/// In how many steps a film is told.
+const STEPS: usize = 8;
 
 /// A kind of ageing.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -116,6 +121,33 @@ impl Age {
         }
     }
 
+    /// Lays so much of it on a finish; false of what takes away.
+    pub fn lay_on(self, stack: &mut Stack, amount: Share) -> bool {
+        let Some(material) = self.material() else { return false };
+        stack.lay(material.clone(), self.print(amount), false, None);
+        true
+    }
+
+    /// What a coat that hides looks like under it: bare first, then under ever more of it, up to so many times its usual film.
+    /// Nothing of what takes away.
+    pub fn over(self, coat: &Material, most: f64) -> Result<Vec<Reflectance>, BadPaint> {
+        let Some(material) = self.material() else { return Ok(Vec::new()) };
+        let all_over = |microns: f64| Print {
+            film: ByPlace::all(Microns::of(microns)),
+            cover: ByPlace::all(Share::of(1.0)),
+        };
+        let under = |step: usize| {
+            let mut stack = Stack::over(&Ground::of(GroundKind::PaleWood))?;
+            stack.lay(coat.clone(), all_over(HIDES), false, None);
+            if step > 0 {
+                let film = self.row().film * most * step as f64 / STEPS as f64;
+                stack.lay(material.clone(), all_over(film), false, None);
+            }
+            Ok(stack.seen(Place::Field, stack.len(), State::Dry).from_afar())
+        };
+        (0..=STEPS).map(under).collect()
+    }
+
     /// What it lays: one part of a colour in six of a clear medium; none of what takes away. Made when first asked for.
     fn material(self) -> Option<&'static Material> {
         static MADE: [OnceLock<Option<Material>>; Age::ALL.len()] =
@@ -160,11 +192,47 @@ impl Ageing {
     pub(super) fn lay_on(&self, stack: &mut Stack) -> Vec<Age> {
         let mut laid = Vec::new();
         for (age, amount) in self.there() {
-            if let Some(material) = age.material() {
-                stack.lay(material.clone(), age.print(amount), false, None);
+            if age.lay_on(stack, amount) {
                 laid.push(age);
             }
         }
         laid
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use warm_blend_paint::Seen;
+    use warm_blend_spectral::{Light, difference};
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(24))]
+
+        /// None of it is the coat itself; ever more of it goes ever further from the coat, towards the colour of what lies on it.
+        #[test]
+        fn more_of_it_is_further_from_the_coat(red in 20u8..240, green in 20u8..240, blue in 20u8..240) {
+            let code = Masstone::Hex(Srgb { red, green, blue });
+            let coat = Material::of(Class::Chalk, Some(code), CoatsToHide::new(1.5).ok()).unwrap();
+            let lab = |seen: &Reflectance| Seen::of(seen, Light::Daylight).lab;
+            for age in Age::ALL {
+                let under: Vec<_> = age.over(&coat, 2.0).unwrap().iter().map(lab).collect();
+                let Some(dirt) = age.row().colour else {
+                    prop_assert!(under.is_empty());
+                    continue;
+                };
+                prop_assert!(difference(under[0], coat.seen_lab(Light::Daylight)).value() < 0.6);
+                let to_dirt = |seen: &warm_blend_spectral::Lab| {
+                    let to = dirt.to_lab();
+                    (seen.l - to.l).hypot(seen.a - to.a).hypot(seen.b - to.b)
+                };
+                // Where coat and dirt are one there is nowhere to go.
+                prop_assume!(to_dirt(&under[0]) > 12.0);
+                // The first film fills the coat's own surface, which deepens it; from there on it is the dirt that shows.
+                prop_assert!(under[1..].windows(2).all(|two| to_dirt(&two[1]) < to_dirt(&two[0])), "{age:?} {under:?}");
+                prop_assert!(to_dirt(&under[STEPS]) < to_dirt(&under[0]), "{age:?} {under:?}");
+            }
+        }
     }
 }

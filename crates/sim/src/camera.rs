@@ -3,9 +3,9 @@
 //! It is settled to its light somewhat less than an eye in a room, exposes a little low, and the light falls off from one side.
 
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
-use warm_blend_board::{Family, Ground, GroundKind, Place, Stack, Technique};
+use warm_blend_board::{Family, Ground, GroundKind, Place, Share, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
-use warm_blend_piece::Mark;
+use warm_blend_piece::{Age, Mark};
 use warm_blend_render::{Coats, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb};
 
@@ -36,10 +36,12 @@ pub struct Scene {
     pub light: Light,
     ground: GroundKind,
     coats: &'static [Coat],
+    /// What age left on it, and how much.
+    aged: &'static [(Age, f64)],
 }
 
 /// What can be taken.
-pub const SCENES: [Scene; 4] = [
+pub const SCENES: [Scene; 5] = [
     Scene {
         id: "window",
         name: "Blue door in a shop window",
@@ -51,6 +53,7 @@ pub const SCENES: [Scene; 4] = [
             (Technique::WashPatted, [226, 220, 204], Some((Class::Water, 1.5))),
             (Technique::SandBack, [0, 0, 0], None),
         ],
+        aged: &[],
     },
     Scene {
         id: "lamp",
@@ -62,6 +65,7 @@ pub const SCENES: [Scene; 4] = [
             (Technique::BrushedCoat, [222, 196, 140], None),
             (Technique::TintedWax, [70, 54, 44], Some((Class::ClearWax, 1.0))),
         ],
+        aged: &[],
     },
     Scene {
         id: "north",
@@ -74,6 +78,7 @@ pub const SCENES: [Scene; 4] = [
             (Technique::DryBrush, [178, 188, 160], None),
             (Technique::SandBack, [0, 0, 0], None),
         ],
+        aged: &[],
     },
     Scene {
         id: "hall",
@@ -85,6 +90,18 @@ pub const SCENES: [Scene; 4] = [
             (Technique::BrushedCoat, [150, 66, 52], None),
             (Technique::Gilding, [184, 147, 79], None),
         ],
+        aged: &[],
+    },
+    Scene {
+        id: "barn",
+        name: "Cream dresser out of a barn",
+        light: Light::Sun,
+        ground: GroundKind::PaleWood,
+        coats: &[
+            (Technique::BrushedCoat, [226, 214, 184], None),
+            (Technique::BrushedCoat, [226, 214, 184], None),
+        ],
+        aged: &[(Age::Grime, 0.8)],
     },
 ];
 
@@ -122,13 +139,17 @@ impl Scene {
             let seals = matches!(technique.family(), Family::Seal | Family::Wax);
             stack.lay(pot, technique.usual(), seals, None);
         }
+        for (age, amount) in self.aged {
+            age.lay_on(&mut stack, Share::of(*amount));
+        }
         Some(stack)
     }
 
     /// A picture of it; the same each time. None where it is of paints that cannot be.
     pub fn taken(&self) -> Option<Picture> {
         let stack = self.stack()?;
-        let marks: Vec<Mark> = self.coats.iter().map(|(technique, ..)| Mark::By(*technique)).collect();
+        let by = self.coats.iter().map(|(technique, ..)| Mark::By(*technique));
+        let marks: Vec<Mark> = by.chain(self.aged.iter().map(|(age, _)| Mark::Aged(*age))).collect();
         let relief = Relief::panelled(SIZE.0, SIZE.1).ok()?;
         let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };
         let mut picture = draw(&relief, &[coats], self.light, State::Dry, Shading::default());

@@ -5,9 +5,10 @@ use utoipa::ToSchema;
 use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::Measured;
-use warm_blend_paint::{Look, Masstone, Seen, percentages};
-use warm_blend_photo::{Card, Photo, PhotoSpot};
-use warm_blend_spectral::Lab;
+use warm_blend_paint::{Class, CoatsToHide, Look, Masstone, Material, Seen, percentages};
+use warm_blend_photo::{Card, Photo, PhotoColour, PhotoSpot};
+use warm_blend_piece::Age;
+use warm_blend_spectral::{Lab, Light, difference};
 
 use crate::{AgainstTarget, Checks, LayerEntry, MadeInto, MixPart, Refusal, ShelfSnapshot};
 
@@ -109,6 +110,8 @@ pub struct PaletteColour {
     pub at: [f64; 2],
     /// Which of the colours this may be in shade: its place in the list. Such a one is not mixed.
     pub shade_of: Option<usize>,
+    /// Which of the colours this may be under what age leaves on it: its place in the list.
+    pub weathered_of: Option<usize>,
     /// The mix that comes nearest; none of a shade.
     pub recipe: Option<PaletteRecipe>,
     /// The layer that it would be on a board; none of a shade.
@@ -129,6 +132,19 @@ pub struct PaletteRecipe {
     /// How it stands to the colour.
     pub judgement: AgainstTarget,
 }
+
+/// What may be a colour that age has changed.
+struct Weathered {
+    of: usize,
+    by: Age,
+}
+
+/// As near as this, ΔE00, to what age makes of a colour it may be that†.
+const LIKE_AGED: f64 = 3.5;
+/// What age leaves lies in patches whose rim is so many times that of a square†.
+const SCATTERED: f64 = 2.0;
+/// Up to so many times the usual film of it†.
+const MOST_AGED: f64 = 2.0;
 
 /// Most colours of a palette.
 const COLOURS: usize = 8;
@@ -152,6 +168,37 @@ fn card_of(text: &str) -> Result<Card, Refusal> {
     }
 }
 
+/// For each colour which other it may be under what age leaves on it: one that it lies beside, larger than itself, and what it lies in
+/// are patches. What is in shade is neither.
+fn weathered(colours: &[PhotoColour]) -> Vec<Option<Weathered>> {
+    let mut found: Vec<Option<Weathered>> = Vec::new();
+    for colour in colours {
+        let free = colour.shade_of.is_none() && colour.scattered >= SCATTERED;
+        let below = colour.beside.iter().copied().filter(|of| {
+            let is_paint = colours[*of].shade_of.is_none() && found.get(*of).is_some_and(Option::is_none);
+            free && is_paint && colours[*of].share > colour.share
+        });
+        let by_age = below.flat_map(|of| Age::ALL.map(|by| (of, by)));
+        let how_far =
+            by_age.filter_map(|(of, by)| Some((unlike_aged(colour.lab, colours[of].lab, by)?, of, by)));
+        let nearest = how_far.filter(|(far, ..)| *far <= LIKE_AGED).min_by(|a, b| a.0.total_cmp(&b.0));
+        found.push(nearest.map(|(_, of, by)| Weathered { of, by }));
+    }
+    found
+}
+
+/// How far a colour is from what age makes of a coat, ΔE00, at whichever thickness it is nearest; none of an age that takes away, or of a
+/// coat that no paint is.
+fn unlike_aged(colour: Lab, coat: Lab, by: Age) -> Option<f64> {
+    let coat = Material::of(Class::Chalk, Some(Masstone::Lab(coat)), CoatsToHide::new(1.5).ok()).ok()?;
+    let under = by.over(&coat, MOST_AGED).ok()?;
+    under
+        .iter()
+        .skip(1)
+        .map(|seen| difference(Seen::of(seen, Light::Daylight).lab, colour).value())
+        .min_by(f64::total_cmp)
+}
+
 impl ShelfSnapshot {
     /// The main colours of a photo, each with the mix that comes nearest and the layer that it would be: the largest is the base, what is
     /// darker than it lies in hollows like grime, what is lighter is dry-brushed over it (common practice).
@@ -168,6 +215,7 @@ impl ShelfSnapshot {
         let shares: Vec<f64> = found.colours.iter().map(|colour| colour.share).collect();
         let percent = percentages(&shares);
         let base = found.colours.iter().position(|colour| colour.shade_of.is_none());
+        let aged = weathered(&found.colours);
         let mut colours = Vec::new();
         for (n, colour) in found.colours.iter().enumerate() {
             let Lab { l, a, b } = colour.lab;
@@ -185,9 +233,15 @@ impl ShelfSnapshot {
                 (None, Some(_)) if base == Some(n) => "the base, in two coats".to_owned(),
                 (None, Some(layer)) => {
                     let name = layer.technique.name();
-                    format!("over it: {}", name.to_lowercase())
+                    format!("as a layer over it: {}", name.to_lowercase())
                 }
                 (None, None) => "nothing on the shelf makes it".to_owned(),
+            };
+            let how = match &aged[n] {
+                Some(Weathered { of, by }) => {
+                    format!("colour {} under {}, it seems; {how}", of + 1, by.name().to_lowercase())
+                }
+                None => how,
             };
             colours.push(PaletteColour {
                 lab: [l, a, b],
@@ -196,6 +250,7 @@ impl ShelfSnapshot {
                 percent: percent[n],
                 at: [colour.at.0, colour.at.1],
                 shade_of: colour.shade_of,
+                weathered_of: aged[n].as_ref().map(|aged| aged.of),
                 recipe,
                 layer,
                 how,

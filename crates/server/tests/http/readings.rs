@@ -322,6 +322,29 @@ async fn the_camera_stand_in_takes_pictures() {
     let ([l, a, b], truth) = (lab(&palette["colours"][0]["lab"]), scene.mostly().unwrap());
     let off = warm_blend_spectral::difference(warm_blend_spectral::Lab { l, a, b }, truth).value();
     assert!(off < 3.0, "{off}: {palette}");
+    // What grime has made of a paint is told from paint; gold that was rubbed on a red is gold.
+    for (scene, under) in [("barn", Some("colour 1 under grime, it seems")), ("hall", None)] {
+        let png = bench
+            .raw(Method::GET, &format!("/api/camera/{scene}"), "", Vec::new())
+            .await
+            .bytes()
+            .await
+            .unwrap();
+        let photo = bench.raw(Method::POST, "/api/photos", "application/octet-stream", png).await;
+        let photo: Value = photo.json().await.unwrap();
+        let path = format!("/api/photos/{}/palette", photo["id"].as_str().unwrap());
+        let (x, y) = warm_blend_sim::Scene::find(scene).unwrap().card();
+        let asked = json!({"card": "white", "card_at": {"x": x, "y": y, "radius": 0.03}});
+        let palette = bench.post(&path, asked, OK).await;
+        let colours = palette["colours"].as_array().unwrap();
+        assert_eq!(colours[0]["weathered_of"], Value::Null, "the base is paint");
+        let aged: Vec<&Value> = colours.iter().filter(|colour| !colour["weathered_of"].is_null()).collect();
+        assert_eq!(aged.len(), usize::from(under.is_some()), "{palette}");
+        assert!(
+            aged.iter().all(|colour| colour["how"].as_str().unwrap().starts_with(under.unwrap())),
+            "{palette}"
+        );
+    }
     bench.call(Method::GET, "/api/camera/nowhere", Value::Null, StatusCode::NOT_FOUND).await;
 
     let own = Bench::empty().await;

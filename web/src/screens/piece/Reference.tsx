@@ -108,7 +108,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
         {!photo && (
           <p className="max-w-prose text-soft">
             A wall, a fabric, an old chest: with a white or grey card in the same light, its main colours are
-            found, shade told from paint, each with what would make it from your shelf.
+            found, shade and grime told from paint, each with what would make it from your shelf.
           </p>
         )}
         {photo && (
