@@ -155,15 +155,16 @@ impl Workspace {
     }
 
     /// Reckons what would have to be waited for, so that what is asked first is answered as soon as what is asked later: what is
-    /// known of the shelf at once; how true predictions were, and the marks and the relief that boards are drawn with, once nobody
-    /// has asked anything for a while, because the first screen comes first.
+    /// known of the shelf and, beside whatever else is asked, how true predictions were; the marks and the relief that boards are drawn
+    /// with once nobody has asked anything for a while, because the first screen comes first.
     pub fn make_ready(&self) {
         let workspace = self.clone();
         // What fails now fails with words where somebody waits for it.
         tokio::spawn(async move {
-            drop(workspace.shelf().await);
+            if let Ok(shelf) = workspace.shelf().await {
+                drop(tokio::task::spawn_blocking(move || on_one_thread(|| shelf.truth())).await);
+            }
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
-            drop(workspace.ask(ShelfSnapshot::truth).await);
             let plates = workspace.plates.clone();
             drop(tokio::task::spawn_blocking(move || plates.warm()).await);
         });
@@ -193,6 +194,12 @@ impl Workspace {
         let workspace = self.clone();
         off_thread(move || work(&workspace)).await
     }
+}
+
+/// Leaves the other threads to those who wait. Nothing where there is no thread to be had.
+fn on_one_thread<R: Send>(work: impl FnOnce() -> R + Send) -> Option<R> {
+    let one = rayon::ThreadPoolBuilder::new().num_threads(1).build().ok()?;
+    Some(one.install(work))
 }
 
 fn furnish(store: &mut Store) -> Result<(), StoreError> {

@@ -160,7 +160,7 @@ fn in_the_light(lab: Lab, look: Look) -> String {
     }
 }
 
-fn card_of(text: &str) -> Result<Card, Refusal> {
+pub(crate) fn card_of(text: &str) -> Result<Card, Refusal> {
     match text {
         "white" => Ok(Card::White),
         "grey" => Ok(Card::Grey),

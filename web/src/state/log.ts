@@ -1,7 +1,7 @@
 // The log: pages of lines, pots made again, notes.
 
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type LogNoteEntry } from '../api/client';
+import { api, type FinishRequest, got, type LogNoteEntry } from '../api/client';
 import { useLook } from '../light/light';
 
 /** What narrows the log; all of it holds together. */
@@ -75,11 +75,20 @@ export const useSkills = () =>
 
 export function useNoteCalls() {
   const client = useQueryClient();
+  const look = useLook();
   return {
     write: async (note: LogNoteEntry) => {
       const kept = await got(api.POST('/api/notes', { body: note }));
       for (const stale of ['log', 'history']) void client.invalidateQueries({ queryKey: [stale] });
       return kept;
     },
+    /** The finish on a photo of a piece, in the state at hand. */
+    readFinish: (piece: string, asked: FinishRequest) =>
+      got(
+        api.POST('/api/pieces/{id}/on-photo', {
+          params: { path: { id: piece }, query: { state: look.state } },
+          body: asked,
+        }),
+      ),
   };
 }

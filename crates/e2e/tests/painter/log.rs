@@ -1,6 +1,7 @@
 //! The log: a pot found again by word and by colour, made again; a note.
 
 use serde_json::Value;
+use thirtyfour::Key;
 use warm_blend_e2e::Painter;
 
 /// A mix is found by a word and by its colour, and made again: as much as a touch-up takes goes to the Pot.
@@ -125,6 +126,38 @@ async fn before_and_after_side_by_side() {
     painter.until("another", async || source("After").await.contains("first coat")).await;
     painter.click("button", "Close the full screen").await;
     painter.the("searchbox", "Find in the log").await;
+    painter.leave().await;
+}
+
+/// A photo of progress with a card in it is held against what was predicted: the case is what it is to be, the panels are not.
+#[tokio::test]
+async fn a_finish_on_a_photo_is_held_against_the_prediction() {
+    let painter = Painter::at_the_door().await;
+    let piece = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+    let seen = painter.meanwhile("POST", "/api/piece/preview", piece["entry"].clone()).await;
+    let case = seen["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == "case").expect("a case");
+    let code = case["seen"]["hex"].as_str().unwrap();
+    let channel = |at: usize| u8::from_str_radix(&code[at..at + 2], 16).unwrap();
+    let paint = [channel(1), channel(3), channel(5)];
+    let photo = image::RgbImage::from_fn(600, 400, |x, _| image::Rgb(if x < 300 { [243; 3] } else { paint }));
+    painter.open("/log").await;
+    painter.bring("Photo", "case.png", &crate::png(&photo)).await;
+    painter.the("button", "Another photo").await;
+    painter.write("textbox", "Note", "both coats on the case").await;
+    painter.click("button", "Keep").await;
+    painter.click("button", "Hold against the prediction").await;
+    painter.the("image", "Your sample with the card").await;
+    painter.click("button", "Read the finish").await;
+    painter.reads("as was predicted, as far as a photo tells").await;
+    painter.reads("than was predicted").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    // A spot that lies on both is no card.
+    painter.the("button", "Spot on the card").await.focus().await.unwrap();
+    for _ in 0..17 {
+        painter.press(Key::Right).await;
+    }
+    painter.click("button", "Read the finish").await;
+    painter.reads("move it so that it lies wholly on the card").await;
     painter.leave().await;
 }
 

@@ -7,12 +7,15 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_interchange::photo;
+use warm_blend_paint::Look;
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};
+use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    Colour, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike, PhotoOfPiece, SkillLearned,
-    TruthView,
+    Colour, FinishOnPhoto, FinishRequest, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike,
+    PhotoOfPiece, SkillLearned, TruthView, scheme_of,
 };
 
 use crate::{
@@ -20,6 +23,7 @@ use crate::{
     body::{Asked, Body, IdPath, InPath},
     off_thread::off_thread,
     problem::Problem,
+    routes::piece::Around,
     wire::{HexAsked, LookedAt, Removal},
 };
 
@@ -72,6 +76,29 @@ pub async fn photos_of_piece(
     };
     let lines = workspace.with(read).await?;
     Ok(Json(lines.into_iter().filter_map(PhotoOfPiece::of).collect()))
+}
+
+/// The finish on a photo of a piece, by the card in it, against what its zones are predicted to be in daylight.
+#[utoipa::path(post, path = "/pieces/{id}/on-photo", operation_id = "read_finish_on_photo", tag = "log",
+    params(("id" = Uuid, Path), LookedAt), request_body = FinishRequest,
+    responses((status = OK, body = FinishOnPhoto)))]
+pub async fn finish_on_photo(
+    State(workspace): State<Workspace>,
+    IdPath(id): IdPath,
+    Asked(look): Asked<LookedAt>,
+    Body(asked): Body<FinishRequest>,
+) -> Result<Json<FinishOnPhoto>, Problem> {
+    let look = Look { light: Light::Daylight, ..look.get()? };
+    let of = asked.photo;
+    let read = move |store: &mut Store| Ok((store.get::<Piece>(id)?.value, store.photo(of)?));
+    let ((piece, jpeg), around) = Around::and(&workspace, read).await?;
+    let gone = || Problem::field("/photo", "there is no such photo: take one that is in the log");
+    let (jpeg, scheme) = (jpeg.ok_or_else(gone)?, scheme_of(&piece, None)?);
+    let on_photo = move || {
+        let photo = photo(&jpeg).map_err(|error| Problem::field("/photo", error))?;
+        Ok(around.room(look).on_photo(&piece, &scheme, &photo, &asked)?)
+    };
+    workspace.heavy.photo(on_photo).await.map(Json)
 }
 
 /// Pots that look like a colour, the nearest first.

@@ -107,6 +107,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(plans::untick))
         .routes(routes!(plans::record))
         .routes(routes!(log::photos_of_piece))
+        .routes(routes!(log::finish_on_photo))
         .routes(routes!(plans::export))
         .routes(routes!(log::get))
         .routes(routes!(log::like))

@@ -366,3 +366,52 @@ async fn a_note_is_taken_away_and_days_bound() {
     let gone = found(&bench, "from=2026-03-02&to=2026-03-02&kinds=note").await;
     assert_eq!(gone[0]["removed"], true, "it was there, and was taken away");
 }
+
+/// A photo with a card in it is held against what each zone is predicted to be, whatever light it was taken in; the nearest first.
+#[tokio::test]
+async fn a_finish_is_read_from_a_photo() {
+    let bench = Bench::demo().await;
+    let piece = bench.get("/api/piece").await;
+    let seen = bench.post("/api/piece/preview", piece["entry"].clone(), StatusCode::OK).await;
+    let zones = seen["zones"].as_array().unwrap();
+    let case = zones.iter().find(|zone| zone["zone"] == "case").unwrap();
+    let code: warm_blend_spectral::Srgb = case["seen"]["hex"].as_str().unwrap().parse().unwrap();
+    // By a lamp that is warm and dim: three quarters of the red, less of the rest.
+    let lamp = |code: [u8; 3]| {
+        let curve = |v: f64| if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) };
+        let back = |v: f64| if v <= 0.003_130_8 { 12.92 * v } else { 1.055 * v.powf(1.0 / 2.4) - 0.055 };
+        let seen =
+            |(code, light): (u8, f64)| (255.0 * back(light * curve(f64::from(code) / 255.0))).round() as u8;
+        let [red, green, blue] = code;
+        image::Rgb([(red, 0.75), (green, 0.6), (blue, 0.4)].map(seen))
+    };
+    let picture = image::RgbImage::from_fn(600, 400, |x, _| {
+        lamp(if x < 300 { [243; 3] } else { [code.red, code.green, code.blue] })
+    });
+    let mut png = Vec::new();
+    picture.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).unwrap();
+    let kept = bench.raw(Method::POST, "/api/photos/kept", "application/octet-stream", png).await;
+    let kept: Value = kept.json().await.unwrap();
+    let spot = |x: f64| json!({"x": x, "y": 0.3, "radius": 0.03});
+    let asked = json!({"photo": kept["id"], "card": "white", "card_at": spot(0.25), "finish_at": spot(0.75)});
+    let path = format!("/api/pieces/{}/on-photo", piece["id"].as_str().unwrap());
+    let read = bench.post(&path, asked.clone(), StatusCode::OK).await;
+    let held = read["zones"].as_array().unwrap();
+    assert_eq!(held.len(), zones.iter().filter(|zone| !zone["percent"].is_null()).count());
+    let of_case = held.iter().find(|zone| zone["zone"] == "case").unwrap();
+    assert!(of_case["difference"].as_f64().unwrap() < 1.0 && of_case["held"] == true, "{of_case}");
+    let far: Vec<f64> = held.iter().map(|zone| zone["difference"].as_f64().unwrap()).collect();
+    assert!(far.is_sorted() && held.last().unwrap()["held"] == false, "{far:?}");
+    assert!(held.last().unwrap()["words"].as_str().unwrap().ends_with("than was predicted"), "{read}");
+
+    let refused = |asked: Value| bench.call(Method::POST, &path, asked, StatusCode::UNPROCESSABLE_ENTITY);
+    let with = |at: &str, value: Value| {
+        let mut asked = asked.clone();
+        asked[at] = value;
+        asked
+    };
+    assert!(about(&refused(with("card", json!("black"))).await, "/card").contains("white or grey"));
+    assert!(about(&refused(with("card_at", spot(0.5))).await, "/card_at").contains("uneven"));
+    assert!(about(&refused(with("finish_at", spot(5.0))).await, "/card_at").contains("outside the photo"));
+    assert!(about(&refused(with("photo", json!(uuid::Uuid::nil()))).await, "/photo").contains("in the log"));
+}

@@ -3,6 +3,7 @@
 mod again;
 pub(crate) mod lines;
 mod note;
+mod on_photo;
 mod query;
 mod search;
 mod skill;
@@ -12,6 +13,7 @@ mod view;
 pub use again::{MadeAgain, MixLike, SaidThen};
 pub use lines::{LogKind, LogLine, Names};
 pub use note::{LogNote, LogNoteEntry};
+pub use on_photo::{FinishOnPhoto, FinishRequest, ZoneOnPhoto};
 pub use query::{LogAsked, LogQuery};
 pub use search::{finds, folded};
 pub use skill::{SkillLearned, SkillPoint};

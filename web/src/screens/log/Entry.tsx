@@ -4,6 +4,7 @@ import type { LogEntryView } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import type { clockOf } from '../../parts/times';
 import { usePieces } from '../../state/piece';
+import { OnPhoto } from './OnPhoto';
 
 interface Props {
   entry: LogEntryView;
@@ -45,6 +46,7 @@ export function Entry({ entry, clock, onAgain }: Props) {
             />
           </a>
         )}
+        <OnPhoto entry={entry} />
       </div>
       {entry.again ? (
         <button

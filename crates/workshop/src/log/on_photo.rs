@@ -1,0 +1,100 @@
+//! The finish on a photo of progress, read by the card in it and held against what was predicted.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_interchange::hex;
+use warm_blend_learn::{Measured, Source};
+use warm_blend_paint::{Seen, Verdict};
+use warm_blend_photo::Photo;
+use warm_blend_piece::{Piece, Scheme, Zone};
+use warm_blend_spectral::{Lab, Light, Reflectance};
+
+use crate::photos::card_of;
+use crate::{Refusal, Room, SpotEntry, not_said};
+
+/// Nine cases of ten lie within so many times the root mean square of how far a source is off, where that goes in three directions.
+const NINE_OF_TEN: f64 = 1.44;
+
+/// Where a card and a finish lie in a photo of a piece.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct FinishRequest {
+    /// A photo of the log.
+    pub photo: Uuid,
+    /// `white` or `grey`.
+    pub card: String,
+    /// A spot wholly on the card.
+    pub card_at: SpotEntry,
+    /// A spot of the finish, so large that its marks even out.
+    pub finish_at: SpotEntry,
+}
+
+/// The finish on a photo.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FinishOnPhoto {
+    /// What the screen shows for what was read, in daylight.
+    pub hex: String,
+    /// How far a photo is off in nine cases of ten, ΔE00.
+    pub within: f64,
+    /// What may be wrong with it.
+    pub warnings: Vec<&'static str>,
+    /// What is painted on the piece, the nearest to it first.
+    pub zones: Vec<ZoneOnPhoto>,
+}
+
+/// What is painted alike, held against what was read.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ZoneOnPhoto {
+    /// `drawers` …
+    pub zone: &'static str,
+    /// `Drawer fronts` …
+    pub name: &'static str,
+    /// What the screen shows for its prediction from across the room, in daylight.
+    pub hex: String,
+    /// How what was read stands to it: `a hair lighter than was predicted`.
+    pub words: String,
+    /// ΔE00.
+    pub difference: f64,
+    /// Whether that is no more than a photo is off.
+    pub held: bool,
+}
+
+impl Room<'_> {
+    /// The finish on a photo, by its card, against what each zone is predicted to be in daylight once all of it is done.
+    pub fn on_photo(
+        &self,
+        piece: &Piece,
+        scheme: &Scheme,
+        photo: &Photo,
+        asked: &FinishRequest,
+    ) -> Result<FinishOnPhoto, Refusal> {
+        let at = [asked.finish_at.into()];
+        let picked = photo
+            .pick(card_of(&asked.card)?, asked.card_at.into(), &at)
+            .map_err(|error| Refusal::field("/card_at", error))?;
+        let read = picked.colours.first().copied().ok_or(Refusal::Broken)?;
+        let within = NINE_OF_TEN * Source::Photo.off();
+        let standing = self.stand(piece, scheme)?.ok_or_else(not_said)?;
+        let painted = standing.zones.iter().filter(|seen| seen.painted);
+        let mut zones: Vec<ZoneOnPhoto> =
+            painted.map(|seen| ZoneOnPhoto::of(seen.zone, &seen.seen, read, within)).collect();
+        zones.sort_by(|one, other| one.difference.total_cmp(&other.difference));
+        Ok(FinishOnPhoto { hex: hex(&Measured::Colour(read)), within, warnings: picked.warnings, zones })
+    }
+}
+
+impl ZoneOnPhoto {
+    fn of(zone: Zone, predicted: &Reflectance, read: Lab, within: f64) -> Self {
+        let predicted = Seen::of(predicted, Light::Daylight);
+        let verdict = Verdict::of(read, predicted.lab);
+        let difference = verdict.difference.value();
+        Self {
+            zone: zone.id(),
+            name: zone.name(),
+            hex: predicted.screen.srgb.to_string(),
+            words: verdict.words.replace("the target", "was predicted"),
+            difference,
+            held: difference <= within,
+        }
+    }
+}
