@@ -280,6 +280,9 @@ impl Stack {
                 let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
                 let inside = layer.inside(&tin);
                 stack.lay_rough(material, print, seals(&inside), meets, layer.rough(&inside));
+                if layer.is_cracked() {
+                    stack.crack();
+                }
             } else {
                 stack.leave_out();
             }

@@ -73,6 +73,16 @@ struct Laid {
     meets: Option<(usize, Meets)>,
     /// How rough it is left by itself, µm.
     rough: f64,
+    /// It has torn as it dried.
+    cracked: bool,
+}
+
+impl Laid {
+    /// Whether it lies about as thick everywhere: what is wiped stays in hollows, and closes nothing.
+    fn closes(&self) -> bool {
+        let Print { film, cover } = &self.print;
+        cover.field == Share::WHOLE && film.recess.value() < 1.5 * film.field.value()
+    }
 }
 
 #[derive(Debug, Clone)]
@@ -192,21 +202,34 @@ impl Stack {
         let rough = own.value() * print.cover.field.value();
         self.texture.push(filled.hypot(rough));
         let deed = Deed::Lays { material: Box::new(material), seals };
-        self.layers.push(Laid { deed, print, meets, rough });
+        self.layers.push(Laid { deed, print, meets, rough, cracked: false });
+    }
+
+    /// The layer that was laid last has cracked: what is put on later lies in its cracks as it lies in a recess.
+    pub fn crack(&mut self) {
+        if let Some(last) = self.layers.last_mut() {
+            last.cracked = true;
+        }
     }
 
     /// Takes a share of everything away, down to the lowest `down_to` layers.
     pub fn take_away(&mut self, print: Print, down_to: usize) {
         let down_to = down_to.min(self.layers.len());
         self.texture.push(print.rubs(self.depth(self.layers.len())));
-        self.layers.push(Laid { deed: Deed::TakesAway { down_to }, print, meets: None, rough: 0.0 });
+        self.layers.push(Laid {
+            deed: Deed::TakesAway { down_to },
+            print,
+            meets: None,
+            rough: 0.0,
+            cracked: false,
+        });
     }
 
     /// A layer that is left out for now: it keeps its number.
     pub fn leave_out(&mut self) {
         let none = Print { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
         self.texture.push(self.depth(self.layers.len()));
-        self.layers.push(Laid { deed: Deed::Nothing, print: none, meets: None, rough: 0.0 });
+        self.layers.push(Laid { deed: Deed::Nothing, print: none, meets: None, rough: 0.0, cracked: false });
     }
 
     /// How deep the texture is with the lowest `layers` on, from tip to hollow.
@@ -382,22 +405,47 @@ impl Stack {
         for layer in 0..layers {
             states = divided(&states, &self.split(layer, (place, level), &states));
         }
-        let sheet = |(n, laid): (usize, &Laid)| {
-            let (film, _) = laid.print.on(place, level, self.depth(n));
-            Sheets::of(laid, film, state)
+        let sheet = |n: usize, place: Place| {
+            let (film, _) = self.layers[n].print.on(place, level, self.depth(n));
+            Sheets::of(&self.layers[n], film, state)
         };
-        let sheets: Vec<Option<Sheets>> = self.layers[..layers].iter().enumerate().map(sheet).collect();
+        let on_crack =
+            |n: usize| !self.layers[n].closes() && self.layers[..n].iter().any(|laid| laid.cracked);
+        let both = |n: usize| (sheet(n, place), if on_crack(n) { sheet(n, Place::Recess) } else { None });
+        let sheets: Vec<(Option<Sheets>, Option<Sheets>)> = (0..layers).map(both).collect();
         let mut states: Vec<AreaState> =
             states.into_iter().map(|(present, share)| self.spot(&sheets, present, share, state)).collect();
         states.sort_by(|one, other| other.share.total_cmp(&one.share));
         PlaceSeen { states }
     }
 
+    /// Whether a layer lies in a crack at a spot: in one of the last coat below it that has cracked, unless that was sanded or closed by
+    /// another coat meanwhile.
+    fn is_in_crack(&self, layer: usize, present: Present) -> bool {
+        let mut below = self.layers[..layer].iter().enumerate().rev();
+        let tells = |laid: &Laid| match laid.deed {
+            Deed::Lays { .. } => laid.cracked || laid.closes(),
+            Deed::TakesAway { .. } => true,
+            Deed::Nothing => false,
+        };
+        let last = below.find(|(_, laid)| tells(laid));
+        last.is_some_and(|(n, laid)| laid.cracked && present >> n & 1 == 0)
+    }
+
     /// One spot, composed from the ground up.
-    fn spot(&self, sheets: &[Option<Sheets>], present: Present, share: f64, state: State) -> AreaState {
+    fn spot(
+        &self,
+        sheets: &[(Option<Sheets>, Option<Sheets>)],
+        present: Present,
+        share: f64,
+        state: State,
+    ) -> AreaState {
         let lying = || {
             let here = sheets.iter().enumerate().filter(|(n, _)| present >> n & 1 == 1);
-            here.filter_map(|(n, sheets)| Some((n, sheets.as_ref()?)))
+            here.filter_map(|(n, (usual, in_crack))| {
+                let in_crack = in_crack.as_ref().filter(|_| self.is_in_crack(n, present));
+                Some((n, in_crack.or(usual.as_ref())?))
+            })
         };
         let filled_below = match state {
             State::Dry => lying().filter(|(_, sheets)| sheets.seals).map(|(n, _)| n).next_back().unwrap_or(0),

@@ -479,3 +479,50 @@ fn coats_bury_fine_texture() {
     assert!(after(30.0, 2) < 12.0, "{}", after(30.0, 2));
     assert!(after(400.0, 1) > 350.0, "{}", after(400.0, 1));
 }
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(32))]
+
+    /// A dark wax lies in the cracks of a coat as it lies in a recess, and on the coat as ever; it makes no difference once the cracks
+    /// were sanded or closed by another coat, nor before there are any (common practice: cracks are brought out by dark wax).
+    #[test]
+    fn dark_wax_lies_deeper_in_cracks(load in 2.2..4.0f64, between in 0usize..3) {
+        let of = |code: &str| Material::of(Class::Chalk, Some(Masstone::Hex(code.parse().unwrap())), None).unwrap();
+        let (cream, slate, peat) = (of("#e3dac6"), of("#8fa0aa"), of("#44372d"));
+        let clear = Material::of(Class::ClearWax, None, None).unwrap();
+        let dark = mix(&[(Parts::new(1.0).unwrap(), &peat), (Parts::new(3.0).unwrap(), &clear)]).unwrap();
+        let waxed = |cracked: bool| {
+            let mut stack = Stack::over(&Ground::of(GroundKind::MidWood)).unwrap();
+            let coat = Technique::BrushedCoat;
+            stack.lay(slate.clone(), coat.usual(), false, None);
+            stack.lay(slate.clone(), coat.usual(), false, None);
+            let heavy = Hand { load: Load::new(load).unwrap(), ..Hand::default() };
+            stack.lay(cream.clone(), coat.print(heavy), false, None);
+            if cracked {
+                stack.crack();
+            }
+            match between {
+                1 => stack.take_away(Technique::SandBack.usual(), 2),
+                2 => stack.lay(cream.clone(), coat.usual(), false, None),
+                _ => stack.leave_out(),
+            }
+            stack.lay(dark.clone(), Technique::TintedWax.usual(), true, None);
+            seen(&stack)
+        };
+        let (open, whole) = (waxed(true), waxed(false));
+        prop_assert_eq!(open.states.len(), whole.states.len());
+        let mut deeper = 0;
+        for state in &open.states {
+            let same = whole.states.iter().find(|other| other.present == state.present).unwrap();
+            prop_assert_eq!(same.share, state.share);
+            let in_crack = between == 0 && state.present & 0b10100 == 0b10000;
+            if in_crack {
+                deeper += 1;
+                prop_assert!(lab(&state.seen).l < lab(&same.seen).l - 1.0, "{} {}", lab(&state.seen).l, lab(&same.seen).l);
+            } else {
+                prop_assert_eq!(&state.seen, &same.seen);
+            }
+        }
+        prop_assert_eq!(deeper, usize::from(between == 0));
+    }
+}

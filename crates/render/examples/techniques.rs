@@ -212,18 +212,18 @@ fn main() {
     for Panel { name, ground, layers } in Technique::ALL.into_iter().map(alone).chain(rough()).chain(woods())
     {
         let mut stack = Stack::over(&Ground::of(ground)).expect("a ground");
-        let marks: Vec<Mark> = layers
-            .iter()
-            .map(|(technique, _, hand)| {
-                Mark::of(&Layer { hand: *hand, ..Layer::new(*technique, Vec::new()) })
-            })
-            .collect();
+        let layer = |technique, hand| Layer { hand, ..Layer::new(technique, Vec::new()) };
+        let marks: Vec<Mark> =
+            layers.iter().map(|(technique, _, hand)| Mark::of(&layer(*technique, *hand))).collect();
         for (technique, pot, hand) in layers {
             if technique.takes_away() {
                 stack.take_away(technique.print(hand), 0);
             } else {
                 let seals = matches!(technique.family(), Family::Seal | Family::Wax);
                 stack.lay_rough(pot, technique.print(hand), seals, None, technique.rough(hand));
+                if layer(technique, hand).is_cracked() {
+                    stack.crack();
+                }
             }
         }
         let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };

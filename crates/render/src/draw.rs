@@ -4,18 +4,19 @@ use std::sync::OnceLock;
 
 use palette::encoding::FromLinear;
 use rayon::prelude::*;
-use warm_blend_board::Level;
+use warm_blend_board::{Level, Technique};
 use warm_blend_paint::State;
+use warm_blend_piece::Mark;
 use warm_blend_spectral::Light;
 
 use crate::{
     Coats, Relief,
     colours::{Linear, Tone, tones},
     lamp::{Lit, Shading},
-    marks::Texture,
+    marks::{SIDE, Texture},
     masks::{
-        ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, OnTile, Pixel, Rough, RowOnTile, Spots, Table, in_pieces,
-        place_and_level,
+        ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, OnTile, Pixel, RANKS, Rough, RowOnTile, Spots, Table,
+        in_pieces, place_and_level,
     },
     relief::Spot,
 };
@@ -78,7 +79,9 @@ fn paint(
 ) {
     let width = relief.width;
     let rough: Vec<Option<Rough>> = coats.iter().map(|coats| Rough::of(coats, relief.is_coarse())).collect();
-    let texture = Roughness { rough: &rough, on_tile: Rough::on_tile(relief, lay), step: relief.mm };
+    let furrows: Vec<Furrows> = coats.iter().map(|coats| Furrows::of(coats, relief.is_coarse())).collect();
+    let texture =
+        Roughness { furrows: &furrows, rough: &rough, on_tile: Rough::on_tile(relief, lay), step: relief.mm };
     // Films pool in the relief and in the texture too.
     let rows = spots.pixels.par_chunks_exact_mut(width).zip(relief.pixels.par_chunks_exact(width));
     rows.enumerate().for_each(|(y, (row, spots))| {
@@ -223,8 +226,65 @@ impl Grained<'_> {
 /// How much a film pools from the top to the bottom of a texture, 127 for all it can.
 const WITHIN_A_LEVEL: f32 = 600.0;
 
-/// How the texture of coats slopes.
+/// What a tool leaves in the surface of a coat however smooth it is meant, and how steep that is at most†.
+#[derive(Debug, Clone, Copy)]
+enum Furrows {
+    /// Those of bristles, along the strokes.
+    Bristles(f32),
+    /// The peel of a roller.
+    Peel(&'static [u16], f32),
+}
+
+/// Half a tile on, for the slope the other way.
+const ELSEWHERE: usize = SIDE * SIDE / 2 + SIDE / 2;
+
+impl Furrows {
+    /// Of what was put on last; what lies over it fills them in part, sanding takes off their crests.
+    fn of(coats: &Coats, coarse: bool) -> Self {
+        let mut furrows = Furrows::Bristles(0.03);
+        for (layer, mark) in coats.marks.iter().enumerate().take(coats.layers) {
+            let Mark::By(technique) = *mark else { continue };
+            furrows = match technique {
+                Technique::SandBack | Technique::WetDistress => furrows.less(0.7),
+                _ if coats.stack.material(layer).is_none() => furrows,
+                Technique::BrushedCoat | Technique::WetBlend => Furrows::Bristles(0.11),
+                Technique::RolledCoat | Technique::TextureCoat => {
+                    Furrows::Peel(Texture::Rolled.tile(coarse), 0.05)
+                }
+                Technique::ClearCoat | Technique::ClearWax | Technique::TintedWax => furrows.less(0.6),
+                _ => furrows,
+            };
+        }
+        furrows
+    }
+
+    fn less(self, by: f32) -> Self {
+        match self {
+            Self::Bristles(steep) => Self::Bristles(by * steep),
+            Self::Peel(tile, steep) => Self::Peel(tile, by * steep),
+        }
+    }
+
+    /// How they slope at a pixel.
+    #[inline]
+    fn at(&self, on_tile: &RowOnTile, x: usize, spot: &Spot) -> (f32, f32) {
+        match self {
+            Self::Bristles(steep) => {
+                let slope = steep * f32::from(spot.furrow) * (1.0 / 127.0);
+                if spot.upright { (slope, 0.0) } else { (0.0, slope) }
+            }
+            Self::Peel(tile, steep) => {
+                let place = on_tile.at(x, false);
+                let slope = |place: usize| steep * (f32::from(tile[place]) * (2.0 / RANKS) - 1.0);
+                (slope((place + ELSEWHERE) % tile.len()), slope(place))
+            }
+        }
+    }
+}
+
+/// How the surface of coats slopes.
 struct Roughness<'a> {
+    furrows: &'a [Furrows],
     rough: &'a [Option<Rough>],
     on_tile: OnTile<'a>,
     /// mm by pixel.
@@ -248,7 +308,8 @@ impl Roughness<'_> {
     /// The slope of a pixel of a coat, and how much of the light reaches it.
     #[inline]
     fn at(&self, on_tile: &RowOnTile, x: usize, coat: usize, spot: &Spot) -> ((f32, f32), u8) {
-        let slope = spot.slope();
+        let (of_relief, furrows) = (spot.slope(), self.furrows[coat].at(on_tile, x, spot));
+        let slope = (of_relief.0 + furrows.0, of_relief.1 + furrows.1);
         let Some(Some(rough)) = self.rough.get(coat) else { return (slope, spot.open) };
         let height = |aside: (usize, usize)| rough.height(on_tile.beside(x, aside, false));
         let here = height((0, 0));

@@ -25,7 +25,7 @@ const BINS: usize = 2048;
 /// Ranks of one bin.
 const BIN: usize = RANKS as usize / BINS;
 /// All ranks.
-const RANKS: f32 = 65536.0;
+pub(crate) const RANKS: f32 = 65536.0;
 /// All that a pixel can show.
 pub(crate) const ALL: u8 = 255;
 /// The coat of a pixel that nothing is painted on.
@@ -732,7 +732,9 @@ impl Pressed {
         let spread = 1.0 / (most - least);
         let patches = match mark {
             Mark::By(Technique::Stencil) | Mark::Repeated => 0.03,
-            Mark::By(Technique::WetBlend | Technique::MeshedGlaze) | Mark::Cracked => 0.1,
+            Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
+            // Where paint lay thickest it tears most.
+            Mark::Cracked => 0.35,
             Mark::By(_) | Mark::Aged(Age::Wear) => 0.22,
             Mark::Aged(_) => 0.4,
         };

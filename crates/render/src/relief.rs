@@ -15,8 +15,6 @@ const RECESS: f64 = -0.10;
 const EDGE: f64 = 0.13;
 /// How much of that a millimetre by pixel adds, where a pixel is as coarse as a carving.
 const COARSE: f32 = 1.6;
-/// Slope of the marks a brush leaves in a coat.
-const BRUSH: f64 = 0.05;
 /// Steps to a slope of 1.
 const SLOPES: f32 = 4096.0;
 /// Smallest and largest side of a picture, pixels.
@@ -58,6 +56,8 @@ pub(crate) struct Spot {
     pub near: u8,
     /// How low on its part, 255 at the bottom.
     pub low: u8,
+    /// How the furrows of a brush slope there, −127 to 127.
+    pub furrow: i8,
 }
 
 impl Spot {
@@ -163,13 +163,7 @@ impl Looked<'_> {
         let above = beside(if y > 0 { i - width } else { i });
         let below = beside(if y + 1 < height { i + width } else { i });
         let step = 2.0 * mm as f32;
-        let brush = BRUSH as f32 * noise(Texture::Brushed, 1.0, 200);
-        let (mut across, mut down) = ((right - left) / step, (below - above) / step);
-        if upright {
-            across += brush
-        } else {
-            down += brush
-        }
+        let (across, down) = ((right - left) / step, (below - above) / step);
         let open = 1.0 + 0.16 * out.clamp(-1.0, 0.5);
         let slope = |v: f32| (v * SLOPES).clamp(-32767.0, 32767.0) as i16;
         let in_127ths = |v: f32| (v * 127.0).clamp(-127.0, 127.0) as i8;
@@ -183,6 +177,7 @@ impl Looked<'_> {
             open: (128.0 * open).clamp(30.0, 255.0) as u8,
             near,
             low,
+            furrow: in_127ths(noise(Texture::Brushed, 1.0, 200)),
         }
     }
 }
