@@ -187,6 +187,17 @@ pub(super) fn rubbed(seed: u32) -> Field {
     bent(&patches, 0.6, &[(1.5, 1.0), (0.6, 0.7)], [seed + 9, seed + 17])
 }
 
+/// Sanded through: no chips, but patches that feather out in the scratches of the paper.
+pub(super) fn sanded(seed: u32) -> Field {
+    sum(&[
+        (1.0, rough(&[(17.0, 0.9), (7.0, 0.6)], seed)),
+        (0.5, noise(110.0, 1.3, seed + 7)),
+        (0.4, noise(48.0, 1.0, seed + 8)),
+        (0.25, noise(140.0, 6.0, seed + 9)),
+        (0.2, rough(&[(0.5, 1.0), (1.2, 0.6)], seed + 10)),
+    ])
+}
+
 /// Soft patches without an end.
 pub(super) fn clouded(seed: u32) -> Field {
     rough(&[(34.0, 1.0), (15.0, 0.6), (7.0, 0.4), (3.0, 0.25), (1.2, 0.15)], seed)

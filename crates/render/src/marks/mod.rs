@@ -5,7 +5,7 @@
 //! | strokes of bristles | `strokes` |
 //! | dabs of a bunched cloth, of a pad | `cloth` |
 //! | cracks as paint shrinks | `cracks` |
-//! | points, drops, smears, rivulets, what is rubbed through | `dabs` |
+//! | points, drops, smears, rivulets, what is rubbed or sanded through | `dabs` |
 //! | the grain of woods | `grain` |
 //! | a stencil | `motif` |
 //! | chance, and fields made of it | `field` |
@@ -80,6 +80,8 @@ pub(crate) enum Texture {
     Banded,
     OpenGrained,
     Streaked,
+    /// Sanded through along the stroke of the paper.
+    Sanded,
 }
 
 /// How hard a mark's rim is, as a share of all ranks within which it fades.
@@ -141,7 +143,7 @@ pub fn make_ready() {
 }
 
 impl Texture {
-    const ALL: [Texture; 24] = [
+    const ALL: [Texture; 25] = [
         Texture::Brushed,
         Texture::Crossed,
         Texture::Dragged,
@@ -166,6 +168,7 @@ impl Texture {
         Texture::Banded,
         Texture::OpenGrained,
         Texture::Streaked,
+        Texture::Sanded,
     ];
 
     /// The grain of a wood: dark bands have the lowest ranks.
@@ -210,7 +213,8 @@ impl Texture {
             Technique::Speckle => Texture::Flung,
             Technique::Stencil => Texture::Stencilled,
             Technique::KnifeFlecks => Texture::Smeared,
-            Technique::SandBack | Technique::WetDistress => Texture::Rubbed,
+            Technique::SandBack => Texture::Sanded,
+            Technique::WetDistress => Texture::Rubbed,
             Technique::Gilding => Texture::Fingered,
         }
     }
@@ -226,7 +230,14 @@ impl Texture {
     /// True of what follows the brush, and turns with it.
     pub(crate) const fn turns(self) -> bool {
         self.is_grain()
-            || matches!(self, Texture::Brushed | Texture::Dragged | Texture::Skipping | Texture::DrawnBack)
+            || matches!(
+                self,
+                Texture::Brushed
+                    | Texture::Dragged
+                    | Texture::Skipping
+                    | Texture::DrawnBack
+                    | Texture::Sanded
+            )
     }
 
     /// Its ranks, row by row, each of `0..=u16::MAX` as often as any other; made when first asked for. `coarse` says that only
@@ -323,6 +334,7 @@ impl Texture {
             Texture::Flung => dabs::flung(seed),
             Texture::Smeared => dabs::smeared(seed),
             Texture::Rubbed => dabs::rubbed(seed),
+            Texture::Sanded => dabs::sanded(seed),
             Texture::Fingered => {
                 let rubbed = Brush {
                     length: (8.0, 26.0),
