@@ -236,6 +236,7 @@ impl Texture {
                     | Texture::Dragged
                     | Texture::Skipping
                     | Texture::DrawnBack
+                    | Texture::Feathered
                     | Texture::Sanded
             )
     }
@@ -307,27 +308,27 @@ impl Texture {
             Texture::Meshed => {
                 // Tapped and drawn into each other by a brush: where the colours meet its strokes show.
                 let tapped = Brush {
-                    length: (14.0, 44.0),
-                    width: (9.0, 20.0),
+                    length: (16.0, 48.0),
+                    width: (10.0, 22.0),
                     turn: PI,
-                    over: 3.0,
-                    dry: 0.8,
+                    over: 4.0,
+                    dry: 0.9,
                     bristles: 0.5,
                 };
-                sum(&[(1.0, dabs::meshed(seed)), (0.4, softened(&tapped.closed(seed), 2))])
+                sum(&[(0.75, dabs::meshed(seed)), (0.75, softened(&tapped.closed(seed), 4))])
             }
             Texture::Feathered => {
                 let worked = Brush {
-                    length: (25.0, 60.0),
-                    width: (16.0, 28.0),
-                    turn: PI,
-                    over: 3.0,
-                    bristles: 0.3,
-                    ..brush
+                    length: (45.0, 110.0),
+                    width: (14.0, 26.0),
+                    turn: 0.5,
+                    over: 4.0,
+                    dry: 0.9,
+                    bristles: 0.55,
                 };
                 sum(&[
-                    (1.0, softened(&worked.closed(seed), 4)),
-                    (0.8, rough(&[(26.0, 1.0), (9.0, 0.5)], seed + 3)),
+                    (1.0, softened(&worked.closed(seed), 3)),
+                    (0.3, rough(&[(30.0, 1.0), (9.0, 0.4)], seed + 3)),
                 ])
             }
             Texture::Running => dabs::running(seed),
