@@ -7,7 +7,7 @@ use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Component, Look, Name, PaintId, Parts, SavedMix, WholeParts, percentages};
 
 use crate::pot_words::pot_words;
-use crate::{AgainstTarget, Checks, Colour, Kept, Refusal, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, Checks, Colour, Documents, Kept, Refusal, ShelfSnapshot, Swatch};
 
 /// A mix as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -133,6 +133,19 @@ impl MixEntry {
             parts.filter_map(|(i, part)| part.component(&mut checks, &format!("/components/{i}"))).collect();
         let mix = checks.field("/components", SavedMix::new(name, components, target));
         checks.done(mix)
+    }
+}
+
+/// The mix that such parts are already: one that has a name first, then the one begun first; a new one where there is none.
+pub fn mix_of_parts<D: Documents>(documents: &mut D, mix: SavedMix) -> Result<Kept<SavedMix>, D::Error> {
+    let known = match mix.components().first() {
+        Some(part) => documents.users::<SavedMix>(part.paint.0)?,
+        None => Vec::new(),
+    };
+    let same = known.into_iter().filter(|known| known.value.components() == mix.components());
+    match same.min_by_key(|known| (known.value.name.is_none(), known.id)) {
+        Some(same) => Ok(same),
+        None => documents.make(mix),
     }
 }
 

@@ -23,7 +23,7 @@ interface Props<T extends string> {
   className?: string;
 }
 
-/** A paint, a mix or another colour: type a few letters of its name, or look down the list. */
+/** A paint, a mix, a piece or whatever else has a name: type a few letters of it, or look down the list. */
 export function PaintPicker<T extends string>({
   label,
   choices,

@@ -13,6 +13,7 @@ import {
   type HistoryNow,
   type Mix,
   type MixEntry,
+  type MixPart,
   type Paint,
   type PaintEntry,
   Problem,
@@ -225,6 +226,15 @@ export function useMixCalls() {
     make: async (entry: MixEntry) => {
       const mix = await got(api.POST('/api/mixes', { params: { query }, body: entry }));
       client.setQueryData<Mix[]>(keys.mixes(look), (old) => [...(old ?? []), mix]);
+      void refresh(client);
+      return mix;
+    },
+    /** The mix that such parts are already, or a new one. */
+    ofParts: async (components: MixPart[]) => {
+      const mix = await got(api.POST('/api/mixes/of-parts', { params: { query }, body: { components } }));
+      client.setQueryData<Mix[]>(keys.mixes(look), (old = []) =>
+        old.some(({ id }) => id === mix.id) ? old : [...old, mix],
+      );
       void refresh(client);
       return mix;
     },

@@ -7,8 +7,8 @@ use axum::{
 };
 use rayon::prelude::*;
 use warm_blend_paint::SavedMix;
-use warm_blend_store::Kept;
-use warm_blend_workshop::{Mix, MixEntry, MixtureWanted, Prediction, Refusal};
+use warm_blend_store::{Kept, Store};
+use warm_blend_workshop::{Mix, MixEntry, MixtureWanted, Prediction, Refusal, mix_of_parts};
 
 use crate::{
     Workspace,
@@ -49,6 +49,21 @@ pub async fn make(
     let (look, mix) = (asked.get()?, entry.parse()?);
     let (kept, shelf) = workspace.with_shelf(|store| store.make(mix)).await?;
     Ok((StatusCode::CREATED, Json(Mix::of(kept, &shelf, look)?)))
+}
+
+/// The mix that such parts are already, or a new one: where a pot is taken up that is found elsewhere.
+#[utoipa::path(post, path = "/mixes/of-parts", operation_id = "mix_of_parts",
+    tag = "pot", params(LookedAt), request_body = MixEntry,
+    responses((status = OK, body = Mix)))]
+pub async fn of_parts(
+    State(workspace): State<Workspace>,
+    Asked(asked): Asked<LookedAt>,
+    Body(entry): Body<MixEntry>,
+) -> Result<Json<Mix>, Problem> {
+    let (look, mix) = (asked.get()?, entry.parse()?);
+    let find = |store: &mut Store| store.together(|batch| mix_of_parts(batch, mix));
+    let (kept, shelf) = workspace.with_shelf(find).await?;
+    Ok(Json(Mix::of(kept, &shelf, look)?))
 }
 
 /// What a mix of the shelf would look like; nothing is kept.

@@ -56,6 +56,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(photos::palette))
         .routes(routes!(workshop::get, workshop::change))
         .routes(routes!(mixes::list, mixes::make))
+        .routes(routes!(mixes::of_parts))
         .routes(routes!(mixes::preview))
         .routes(routes!(mixes::get, mixes::change, mixes::remove))
         .routes(routes!(bench::find))

@@ -56,6 +56,30 @@ async fn mixes_and_readings_come_in_parts() {
     }
 }
 
+/// A pot that is taken up elsewhere is the mix that it is already, a named one first; else a new one.
+#[tokio::test]
+async fn a_pot_is_the_mix_that_it_is_already() {
+    let bench = Bench::demo().await;
+    let mixes = bench.get("/api/mixes").await;
+    let of = async |components: &Value| {
+        bench.post("/api/mixes/of-parts", json!({"components": components}), OK).await["id"].clone()
+    };
+    for mix in mixes.as_array().unwrap() {
+        assert_eq!(of(&mix["entry"]["components"]).await, mix["id"]);
+    }
+    assert_eq!(bench.get("/api/mixes").await, mixes, "nothing was begun");
+    let barley = bench.paint("barley").await;
+    let seven = json!([{"paint": barley, "parts": 7}]);
+    let first = of(&seven).await;
+    assert_eq!(of(&seven).await, first);
+    let named = bench.post("/api/mixes", json!({"name": "seven of it", "components": seven}), CREATED).await;
+    assert_eq!(of(&seven).await, named["id"]);
+    bench.undo().await;
+    assert_eq!(of(&seven).await, first);
+    let nowhere = json!({"components": [{"paint": uuid::Uuid::nil(), "parts": 1}]});
+    bench.post("/api/mixes/of-parts", nowhere, REFUSED).await;
+}
+
 #[tokio::test]
 async fn every_light_sees_the_whole_shelf() {
     let bench = Bench::demo().await;
