@@ -222,7 +222,7 @@ impl Ensemble {
     pub fn doubt(&self, light: Light) -> Doubt {
         const RIM: usize = 32;
         const SHOWN: usize = 8;
-        let hides = self.best.coats_to_hide().is_some();
+        let hides = self.best.hides();
         let lab = |curve: &Reflectance| Lab::of(Xyz::of(curve, light), light.white());
         let best = lab(&self.best.swatch_reflectance_if(hides));
         let mut faces: Vec<(f64, f64, Reflectance)> = self

@@ -73,6 +73,11 @@ impl CoatsToHide {
         thickness_to_hide(film, surface, 20.0 * COAT).map(|x| Self((x / COAT).max(0.25)))
     }
 
+    /// Whether there is such a number at all, which is told much sooner than the number.
+    pub fn are_enough(film: &Optics, surface: SurfaceReflection) -> bool {
+        hides(film, surface, 20.0 * COAT)
+    }
+
     /// The scattering S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface.
     pub fn scattering(self, inside: &Reflectance, sheen: SurfaceReflection) -> f64 {
         let unit = Optics::of_thick_film(inside, 1.0);
@@ -107,9 +112,14 @@ pub fn house_white_scattering() -> f64 {
     *S
 }
 
+/// Whether so many µm hide.
+fn hides(film: &Optics, surface: SurfaceReflection, x: f64) -> bool {
+    contrast_ratio(film, surface, Microns::of(x)) >= HIDES
+}
+
 /// Wet thickness in µm at which a film first hides, by bisection on its logarithm; None if not within `most`.
 fn thickness_to_hide(film: &Optics, surface: SurfaceReflection, most: f64) -> Option<f64> {
-    let hides = |x: f64| contrast_ratio(film, surface, Microns::of(x)) >= HIDES;
+    let hides = |x: f64| hides(film, surface, x);
     if !hides(most) {
         return None;
     }
@@ -135,6 +145,14 @@ mod tests {
             let s = CoatsToHide(coats).scattering(&inside, sheen);
             let back = CoatsToHide::of(&Optics::of_thick_film(&inside, s), sheen).unwrap().value();
             prop_assert!((back / coats - 1.0).abs() < 1e-3, "{} came back as {}", coats, back);
+        }
+
+        #[test]
+        fn that_it_hides_is_told_without_counting(r in 0.03..0.9f64, s in 0.01..100.0f64, alpha in 0.0..0.85f64) {
+            let seen = Reflectance::grey(r);
+            let sheen = SurfaceReflection::new(alpha).limited_by(&seen);
+            let film = Optics::of_thick_film(&sheen.inside(&seen), s);
+            prop_assert_eq!(CoatsToHide::are_enough(&film, sheen), CoatsToHide::of(&film, sheen).is_some());
         }
 
         #[test]

@@ -62,10 +62,15 @@ impl Material {
         CoatsToHide::of(&self.optics, self.sheen)
     }
 
+    /// Whether it hides within twenty coats.
+    pub fn hides(&self) -> bool {
+        CoatsToHide::are_enough(&self.optics, self.sheen)
+    }
+
     /// The one flat colour that stands for it: the masstone of what hides within twenty coats, and of a clear medium or a
     /// thin glaze one coat over the white of a hiding chart, because nobody ever sees those thick.
     pub fn swatch_reflectance(&self) -> Reflectance {
-        self.swatch_reflectance_if(self.coats_to_hide().is_some())
+        self.swatch_reflectance_if(self.hides())
     }
 
     /// The same where it is known whether it hides.

@@ -60,8 +60,8 @@ pub(crate) enum Direction {
 
 impl History {
     pub(crate) fn of(connection: &Connection) -> Result<Self, StoreError> {
-        let step = |direction| Ok::<_, StoreError>(step(&next(connection, direction)?));
-        Ok(Self { undo: step(Direction::Back)?, redo: step(Direction::Forth)? })
+        let told = |direction| told(connection, direction);
+        Ok(Self { undo: told(Direction::Back)?, redo: told(Direction::Forth)? })
     }
 }
 
@@ -72,7 +72,8 @@ pub(crate) fn walk(
     meant: i64,
 ) -> Result<HistoryEntry, StoreError> {
     let batch = next(change, direction)?;
-    let step = step(&batch).filter(|step| step.change == meant).ok_or(StoreError::Overtaken)?;
+    let first = batch.iter().min_by_key(|entry| entry.seq).filter(|first| first.seq == meant);
+    let told = step(first.ok_or(StoreError::Overtaken)?, batch.len() - 1);
     for entry in &batch {
         let (goal, other) = match direction {
             Direction::Back => (&entry.before, &entry.after),
@@ -91,7 +92,7 @@ pub(crate) fn walk(
             params![entry.seq, matches!(direction, Direction::Back)],
         )?;
     }
-    Ok(step)
+    Ok(told)
 }
 
 /// Adds a change to the line, to the batch that began at `first` or as the first of one; says where the batch began. States
@@ -152,32 +153,54 @@ impl Entry {
     }
 }
 
-/// A batch as one step, spoken of by the first of its changes; None of nothing.
-fn step(batch: &[Entry]) -> Option<HistoryEntry> {
-    let first = batch.iter().min_by_key(|entry| entry.seq)?;
-    Some(HistoryEntry {
+impl Direction {
+    /// The next batch, by its first change.
+    const fn batch(self) -> &'static str {
+        match self {
+            Self::Back => {
+                "(SELECT COALESCE(batch, seq) FROM change WHERE undone = 0 ORDER BY seq DESC LIMIT 1)"
+            }
+            Self::Forth => "(SELECT COALESCE(batch, seq) FROM change WHERE undone = 1 ORDER BY seq LIMIT 1)",
+        }
+    }
+}
+
+/// The next batch as one step, spoken of by the first of its changes; None if there is none. The others are only counted.
+fn told(connection: &Connection, direction: Direction) -> Result<Option<HistoryEntry>, StoreError> {
+    let batch = direction.batch();
+    let first = entries(connection, &format!("seq = {batch}"))?;
+    let more: u32 = connection
+        .prepare_cached(&format!("SELECT COUNT(*) FROM change WHERE batch = {batch}"))?
+        .query_row([], |row| row.get(0))?;
+    Ok(first.first().map(|first| step(first, more as usize)))
+}
+
+fn step(first: &Entry, more: usize) -> HistoryEntry {
+    HistoryEntry {
         change: first.seq,
         document: first.document,
         kind: first.kind.clone(),
         name: first.name(),
         deed: first.deed(),
-        more: batch.len() - 1,
-    })
+        more,
+    }
 }
 
 /// The next batch in a direction, in the order in which its changes are to be walked; empty if there is none.
 fn next(connection: &Connection, direction: Direction) -> Result<Vec<Entry>, StoreError> {
-    let (which, order) = match direction {
-        Direction::Back => {
-            ("(SELECT COALESCE(batch, seq) FROM change WHERE undone = 0 ORDER BY seq DESC LIMIT 1)", "DESC")
-        }
-        Direction::Forth => {
-            ("(SELECT COALESCE(batch, seq) FROM change WHERE undone = 1 ORDER BY seq LIMIT 1)", "ASC")
-        }
-    };
+    let batch = direction.batch();
+    let mut entries = entries(connection, &format!("seq = {batch} OR batch = {batch}"))?;
+    if matches!(direction, Direction::Back) {
+        entries.reverse();
+    }
+    Ok(entries)
+}
+
+/// Changes in the order in which they were made.
+fn entries(connection: &Connection, which: &str) -> Result<Vec<Entry>, StoreError> {
     let mut query = connection.prepare_cached(&format!(
         "SELECT seq, document, kind, before, after FROM change JOIN document ON document.id = change.document
-         WHERE seq = {which} OR batch = {which} ORDER BY seq {order}"
+         WHERE {which} ORDER BY seq"
     ))?;
     let rows = query.query_map([], |row| {
         Ok((row.get(0)?, row.get::<_, String>(1)?, row.get(2)?, row.get(3)?, row.get(4)?))

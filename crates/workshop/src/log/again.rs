@@ -1,11 +1,14 @@
 //! A pot made again: what comes out of the same parts today, and what would make it as it was.
 
+use std::collections::HashSet;
+
 use jiff::Timestamp;
+use rayon::prelude::*;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_learn::{Ensemble, Judged, LoggedReading, Shown};
-use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, State, Verdict, nearest_whole};
+use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, Seen, State, Verdict, nearest_whole};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::lines::LogKind;
@@ -76,6 +79,19 @@ pub struct MixLike {
     pub hex: String,
     /// How far it is from the colour, ΔE00.
     pub difference: f64,
+}
+
+impl From<(f64, KeptLine, Seen)> for MixLike {
+    fn from((difference, line, face): (f64, KeptLine, Seen)) -> Self {
+        Self {
+            mix: line.mix.or((line.kind == LogKind::Mix).then_some(line.document)),
+            at: line.at.to_string(),
+            line: line.id,
+            words: line.words,
+            hex: face.screen.srgb.to_string(),
+            difference,
+        }
+    }
 }
 
 impl ShelfSnapshot {
@@ -221,28 +237,20 @@ impl ShelfSnapshot {
         let target = target.parse(&mut checks, "");
         let target = checks.done(target)?;
         let curve = target.reflectance().map_err(|error| Refusal::field("/hex", error))?;
-        let target: Lab = warm_blend_paint::Seen::of(&curve, look.light).lab;
-        let mut near: Vec<MixLike> = Vec::new();
-        let mut seen = std::collections::HashSet::new();
-        for line in lines {
-            let key: Vec<(PaintId, u64)> =
-                line.pot.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect();
-            if line.pot.is_empty() || !seen.insert(key) {
-                continue;
-            }
-            let Some(mixed) = self.most_probable(&line.pot)? else { continue };
-            let face = look.face(&mixed);
-            near.push(MixLike {
-                line: line.id,
-                words: line.words,
-                at: line.at.to_string(),
-                mix: line.mix.or((line.kind == LogKind::Mix).then_some(line.document)),
-                hex: face.screen.srgb.to_string(),
-                difference: difference(face.lab, target).value(),
-            });
-        }
-        near.sort_by(|one, other| one.difference.total_cmp(&other.difference));
+        let target: Lab = Seen::of(&curve, look.light).lab;
+        let mut seen = HashSet::new();
+        let parts = |pot: &[(PaintId, Parts)]| -> Vec<(PaintId, u64)> {
+            pot.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect()
+        };
+        let pots: Vec<KeptLine> = lines.into_iter().filter(|line| seen.insert(parts(&line.pot))).collect();
+        let faces =
+            pots.par_iter().map(|line| Ok(self.most_probable(&line.pot)?.map(|mixed| look.face(&mixed))));
+        let faces = faces.collect::<Result<Vec<_>, Refusal>>()?;
+        let faces = pots.into_iter().zip(faces).filter_map(|(line, face)| Some((line, face?)));
+        let mut near: Vec<(f64, KeptLine, Seen)> =
+            faces.map(|(line, face)| (difference(face.lab, target).value(), line, face)).collect();
+        near.sort_by(|one, other| one.0.total_cmp(&other.0));
         near.truncate(LIKE);
-        Ok(near)
+        Ok(near.into_iter().map(MixLike::from).collect())
     }
 }
