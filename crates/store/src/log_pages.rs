@@ -1,10 +1,11 @@
 //! Looking into the log: page by page, by what is asked.
 
 use jiff::Timestamp;
+use rayon::prelude::*;
 use rusqlite::types::Value;
 use rusqlite::{OptionalExtension, Row, params_from_iter};
 use uuid::Uuid;
-use warm_blend_workshop::{KeptLine, LogKind, LogQuery};
+use warm_blend_workshop::{KeptLine, LogKind, LogQuery, LoggedPot};
 
 use crate::{Store, StoreError};
 
@@ -84,12 +85,17 @@ impl Store {
         query.query_map([piece.to_string()], raw)?.map(|row| row.map_err(StoreError::from)?.parse()).collect()
     }
 
-    /// The lines that have a pot, the newest first.
-    pub fn pots(&self) -> Result<Vec<KeptLine>, StoreError> {
-        let mut query = self
-            .connection
-            .prepare_cached(&format!("{COLUMNS} WHERE pot <> '[]' ORDER BY at DESC, id DESC"))?;
-        query.query_map([], raw)?.map(|row| row.map_err(StoreError::from)?.parse()).collect()
+    /// The pots of all lines that have one, the newest first.
+    pub fn pots(&self) -> Result<Vec<LoggedPot>, StoreError> {
+        let mut query =
+            self.connection.prepare_cached("SELECT at, id, pot FROM log_line WHERE pot <> '[]'")?;
+        let rows = query.query_map([], |row| Ok(((row.get(0)?, row.get(1)?), row.get(2)?)))?;
+        let mut rows: Vec<((i64, i64), String)> = rows.collect::<Result<_, _>>()?;
+        rows.sort_unstable_by_key(|(when, _)| std::cmp::Reverse(*when));
+        let pot = |((_, line), pot): &((i64, i64), String)| {
+            Ok(LoggedPot { line: *line, of: serde_json::from_str(pot)? })
+        };
+        rows.par_iter().map(pot).collect()
     }
 }
 

@@ -6,20 +6,20 @@ use std::{
     sync::{Mutex, PoisonError},
 };
 
-/// How much is kept, a swatch about 3 kB: beyond it all is forgotten and reckoned again as it is asked for.
+/// How much is kept where nothing else is said, a swatch about 3 kB.
 const MOST: usize = 8000;
 
-/// Answers by what was asked.
+/// Answers by what was asked: beyond so many all is forgotten and reckoned again as it is asked for.
 #[derive(Debug)]
-pub struct Memo<K, V>(Mutex<HashMap<K, V>>);
+pub struct Memo<K, V, const N: usize = MOST>(Mutex<HashMap<K, V>>);
 
-impl<K, V> Default for Memo<K, V> {
+impl<K, V, const N: usize> Default for Memo<K, V, N> {
     fn default() -> Self {
         Self(Mutex::default())
     }
 }
 
-impl<K: Eq + Hash, V: Clone> Memo<K, V> {
+impl<K: Eq + Hash, V: Clone, const N: usize> Memo<K, V, N> {
     /// The answer of before, or else a new one: it is reckoned while others ask. What fails is tried again.
     pub fn get_or<E>(&self, key: K, reckon: impl FnOnce() -> Result<V, E>) -> Result<V, E> {
         let known = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
@@ -28,7 +28,7 @@ impl<K: Eq + Hash, V: Clone> Memo<K, V> {
         }
         let answer = reckon()?;
         let mut known = known();
-        if known.len() >= MOST {
+        if known.len() >= N {
             known.clear();
         }
         known.insert(key, answer.clone());
@@ -42,7 +42,7 @@ mod tests {
 
     #[test]
     fn what_was_asked_before_is_not_reckoned_again_and_not_everything_is_kept() {
-        let memo = Memo::default();
+        let memo = Memo::<usize, usize>::default();
         let ask = |n: usize| memo.get_or(n, || Ok::<_, ()>(n + 1));
         assert!((0..=MOST).all(|n| ask(n) == Ok(n + 1)));
         let again = |n: usize| memo.get_or(n, || Err("reckoned again"));

@@ -10,7 +10,7 @@ use warm_blend_learn::{
     BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
     Reading, ShelfPaint, Shown, foretell, said_of,
 };
-use warm_blend_paint::{Class, Component, Condition, Look, Material, Millilitres, PaintId, Parts, mix};
+use warm_blend_paint::{Class, Component, Condition, Look, Material, Millilitres, PaintId, Parts, Seen, mix};
 use warm_blend_spectral::Light;
 
 use crate::memo::Memo;
@@ -19,6 +19,9 @@ use crate::{Kept, Refusal, Swatch, Workshop};
 
 /// How many of the last readings are looked at to see how true what was said of them had been.
 const LAST: usize = 200;
+
+/// How many pots of the log are kept as they are seen, about 200 B each.
+const POTS: usize = 30_000;
 
 /// What the file holds of the shelf and of what was read.
 #[derive(Debug, Clone)]
@@ -54,6 +57,11 @@ pub struct ShelfSnapshot {
 /// Parts to the last bit.
 type PartsKey = Vec<(PaintId, u64)>;
 
+/// The same parts have the same.
+pub(crate) fn parts_key(of: &[(PaintId, Parts)]) -> PartsKey {
+    of.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect()
+}
+
 /// What was learnt, and from what: names, stocks and notes are not in it, so they change nothing.
 #[derive(Debug)]
 struct Learnt {
@@ -68,6 +76,8 @@ struct Learnt {
     /// How mixes and tins look, as far as somebody has looked.
     swatches: Memo<(Look, PartsKey), Option<Swatch>>,
     faces: Memo<(Look, PaintId), String>,
+    /// How pots of the log are seen, once somebody has looked for a colour.
+    pots: Memo<(Look, PartsKey), Option<Seen>, POTS>,
     /// What had been said of the last readings, once somebody has asked, and what was known of it before.
     foretold: OnceLock<Vec<Foretold>>,
     foretold_before: Vec<Foretold>,
@@ -97,7 +107,7 @@ impl Learnt {
         let on_boards = on_boards.into_iter().filter_map(known).collect();
         let estimate = estimate.strengthened(&taught.strengths);
         let (hands, judged) = (taught.hands, taught.judged);
-        let (swatches, faces, foretold) = Default::default();
+        let (swatches, faces, pots, foretold) = Default::default();
         let now = LogOf { paints: &tins, readings: &read };
         let foretold_before = before.map_or_else(Vec::new, |before| now.keep(before.told(), before.log()));
         Ok(Arc::new(Self {
@@ -110,6 +120,7 @@ impl Learnt {
             on_boards,
             swatches,
             faces,
+            pots,
             foretold,
             foretold_before,
         }))
@@ -219,9 +230,14 @@ impl ShelfSnapshot {
 
     /// How such a mix looks; none of nothing.
     pub(crate) fn swatch_of(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<Swatch>, Refusal> {
-        let key = of.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect();
         let reckon = || Ok(self.stirred(of)?.map(|stirred| Swatch::of(&stirred, look)));
-        self.learnt.swatches.get_or((look, key), reckon)
+        self.learnt.swatches.get_or((look, parts_key(of)), reckon)
+    }
+
+    /// How the flat colour of a pot is seen as it is most likely; none of nothing.
+    pub(crate) fn seen_pot(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<Seen>, Refusal> {
+        let reckon = || Ok(self.most_probable(of)?.map(|mixed| look.face(&mixed)));
+        self.learnt.pots.get_or((look, parts_key(of)), reckon)
     }
 
     /// The flat colour of a tin.

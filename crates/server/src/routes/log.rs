@@ -14,8 +14,8 @@ use warm_blend_plan::{Done, RunSheet};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    Colour, FinishOnPhoto, FinishRequest, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike,
-    PhotoOfPiece, SkillLearned, TruthView, scheme_of,
+    Colour, FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain,
+    MixLike, PhotoOfPiece, SkillLearned, TruthView, scheme_of,
 };
 
 use crate::{
@@ -111,7 +111,12 @@ pub async fn like(
 ) -> Result<Json<Vec<MixLike>>, Problem> {
     let (look, colour) = (look.get()?, Colour { hex: Some(hex), lab: None });
     let (pots, shelf) = workspace.with_shelf(|store| store.pots()).await?;
-    off_thread(move || Ok(shelf.like(&colour, pots, look)?)).await.map(Json)
+    let near = off_thread(move || Ok(shelf.like(&colour, &pots, look)?)).await?;
+    let told = move |store: &mut Store| {
+        let told = |near: LikePot| Ok(store.log_line(near.line)?.map(|line| near.told(line)));
+        near.into_iter().filter_map(|near| told(near).transpose()).collect::<Result<_, StoreError>>()
+    };
+    workspace.with(told).await.map(Json)
 }
 
 /// How true predictions were: each of the last readings against what had been said of it before.

@@ -12,7 +12,8 @@ use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, Seen, State, V
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::lines::LogKind;
-use super::view::KeptLine;
+use super::view::{KeptLine, LoggedPot};
+use crate::snapshot::parts_key;
 use crate::{AgainstTarget, Colour, Kept, MixPart, Refusal, SeenColour, ShelfSnapshot, Swatch};
 
 /// Nearer than this, ΔE00, the same parts will do†.
@@ -81,15 +82,26 @@ pub struct MixLike {
     pub difference: f64,
 }
 
-impl From<(f64, KeptLine, Seen)> for MixLike {
-    fn from((difference, line, face): (f64, KeptLine, Seen)) -> Self {
-        Self {
+/// A pot that looks like a colour.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LikePot {
+    /// Its line in the log.
+    pub line: i64,
+    /// ΔE00 from the colour.
+    pub difference: f64,
+    seen: Seen,
+}
+
+impl LikePot {
+    /// The same with what its line says.
+    pub fn told(&self, line: KeptLine) -> MixLike {
+        MixLike {
             mix: line.mix.or((line.kind == LogKind::Mix).then_some(line.document)),
             at: line.at.to_string(),
             line: line.id,
             words: line.words,
-            hex: face.screen.srgb.to_string(),
-            difference,
+            hex: self.seen.screen.srgb.to_string(),
+            difference: self.difference,
         }
     }
 }
@@ -231,26 +243,28 @@ impl ShelfSnapshot {
         Ok(nearest.map(|best| (best.parts.iter().map(MixPart::from).collect(), best.judgement)))
     }
 
-    /// Of some lines those whose pots look most like a colour, each pot once.
-    pub fn like(&self, target: &Colour, lines: Vec<KeptLine>, look: Look) -> Result<Vec<MixLike>, Refusal> {
+    /// Of some pots, the newest first, those that look most like a colour, each once: the nearest first.
+    pub fn like(&self, target: &Colour, pots: &[LoggedPot], look: Look) -> Result<Vec<LikePot>, Refusal> {
         let mut checks = crate::Checks::default();
         let target = target.parse(&mut checks, "");
         let target = checks.done(target)?;
         let curve = target.reflectance().map_err(|error| Refusal::field("/hex", error))?;
         let target: Lab = Seen::of(&curve, look.light).lab;
-        let mut seen = HashSet::new();
-        let parts = |pot: &[(PaintId, Parts)]| -> Vec<(PaintId, u64)> {
-            pot.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect()
+        let near = |pot: &LoggedPot| {
+            let seen = self.seen_pot(&pot.of, look)?;
+            let like = |seen: Seen| LikePot {
+                line: pot.line,
+                difference: difference(seen.lab, target).value(),
+                seen,
+            };
+            Ok(seen.map(like))
         };
-        let pots: Vec<KeptLine> = lines.into_iter().filter(|line| seen.insert(parts(&line.pot))).collect();
-        let faces =
-            pots.par_iter().map(|line| Ok(self.most_probable(&line.pot)?.map(|mixed| look.face(&mixed))));
-        let faces = faces.collect::<Result<Vec<_>, Refusal>>()?;
-        let faces = pots.into_iter().zip(faces).filter_map(|(line, face)| Some((line, face?)));
-        let mut near: Vec<(f64, KeptLine, Seen)> =
-            faces.map(|(line, face)| (difference(face.lab, target).value(), line, face)).collect();
-        near.sort_by(|one, other| one.0.total_cmp(&other.0));
-        near.truncate(LIKE);
-        Ok(near.into_iter().map(MixLike::from).collect())
+        let near: Vec<Option<LikePot>> = pots.par_iter().map(near).collect::<Result<_, Refusal>>()?;
+        let mut near: Vec<(LikePot, &LoggedPot)> =
+            near.into_iter().zip(pots).filter_map(|(near, pot)| Some((near?, pot))).collect();
+        near.sort_by(|one, other| one.0.difference.total_cmp(&other.0.difference));
+        let mut seen = HashSet::new();
+        let each_once = near.into_iter().filter(|(_, pot)| seen.insert(parts_key(&pot.of)));
+        Ok(each_once.take(LIKE).map(|(near, _)| near).collect())
     }
 }

@@ -10,7 +10,7 @@ mod skill;
 mod truth;
 mod view;
 
-pub use again::{MadeAgain, MixLike, SaidThen};
+pub use again::{LikePot, MadeAgain, MixLike, SaidThen};
 pub use lines::{LogKind, LogLine, Names};
 pub use note::{LogNote, LogNoteEntry};
 pub use on_photo::{FinishOnPhoto, FinishRequest, ZoneOnPhoto};
@@ -18,4 +18,4 @@ pub use query::{LogAsked, LogQuery};
 pub use search::{finds, folded};
 pub use skill::{SkillLearned, SkillPoint};
 pub use truth::{Surprise, TruthPoint, TruthView};
-pub use view::{KeptLine, LogDay, LogEntryView, LogGroup, LogPage, PhotoOfPiece};
+pub use view::{KeptLine, LogDay, LogEntryView, LogGroup, LogPage, LoggedPot, PhotoOfPiece};

@@ -44,6 +44,15 @@ pub struct KeptLine {
     pub removed: bool,
 }
 
+/// What was in the pot of a line.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LoggedPot {
+    /// The line.
+    pub line: i64,
+    /// Its paints and their parts.
+    pub of: Vec<(PaintId, Parts)>,
+}
+
 /// A page of the log, the newest first.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LogPage {

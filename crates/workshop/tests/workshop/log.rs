@@ -13,7 +13,7 @@ use warm_blend_piece::{Age, Zone};
 use warm_blend_plan::{Done, LayerWork, RunSheet, Work, WorkingHours};
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{
-    Colour, Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, Names, Refusal,
+    Colour, Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, LoggedPot, Names, Refusal,
     ShelfSnapshot, finds, folded, log_of,
 };
 
@@ -311,27 +311,30 @@ fn pots_are_told_by_their_nearness() {
     let shelf = pile().shelf();
     let tins: Vec<Uuid> =
         shelf.tins().filter(|tin| tin.value.class.makes_colours()).map(|tin| tin.id).collect();
-    let pot = |n: i64, of: &[(usize, f64)]| {
-        let pot = of.iter().map(|(at, parts)| (PaintId(tins[*at]), Parts::new(*parts).unwrap())).collect();
-        KeptLine { pot, ..line(n, Timestamp::UNIX_EPOCH, LogKind::Mix, None) }
+    let pot = |line: i64, of: &[(usize, f64)]| {
+        let part = |(at, parts): &(usize, f64)| (PaintId(tins[*at]), Parts::new(*parts).unwrap());
+        LoggedPot { line, of: of.iter().map(part).collect() }
     };
-    let lines = vec![
-        pot(1, &[(0, 1.0), (1, 1.0)]),
-        pot(2, &[(0, 3.0), (2, 1.0)]),
-        pot(3, &[(0, 1.0), (1, 1.0)]),
-        line(4, Timestamp::UNIX_EPOCH, LogKind::Note, None),
+    let pots = [
         pot(5, &[(4, 1.0)]),
+        pot(3, &[(0, 1.0), (1, 1.0)]),
+        pot(2, &[(0, 3.0), (2, 1.0)]),
+        pot(1, &[(0, 1.0), (1, 1.0)]),
+        pot(0, &[]),
     ];
+    let mixed = |pot: &LoggedPot| KeptLine {
+        pot: pot.of.clone(),
+        ..line(pot.line, Timestamp::UNIX_EPOCH, LogKind::Mix, None)
+    };
     let look = Look::default();
-    let third =
-        shelf.log_page(vec![lines[1].clone()], None, &HashMap::new(), (&TimeZone::UTC, look)).unwrap();
+    let third = shelf.log_page(vec![mixed(&pots[2])], None, &HashMap::new(), (&TimeZone::UTC, look)).unwrap();
     let hex = third.days[0].groups[0].entries[0].swatch.as_ref().unwrap().face.hex.clone();
-    let found = shelf.like(&Colour { hex: Some(hex), lab: None }, lines, look).unwrap();
-    assert_eq!(found.iter().map(|one| one.line).collect::<std::collections::BTreeSet<_>>(), [1, 2, 5].into());
+    let found = shelf.like(&Colour { hex: Some(hex), lab: None }, &pots, look).unwrap();
+    assert_eq!(found.iter().map(|one| one.line).collect::<std::collections::BTreeSet<_>>(), [2, 3, 5].into());
     assert_eq!(found[0].line, 2);
     assert!(found[0].difference < 0.5 && found.is_sorted_by(|a, b| a.difference <= b.difference));
     let nonsense = Colour { hex: Some("teal".to_owned()), lab: None };
-    assert!(!about(&shelf.like(&nonsense, Vec::new(), look).unwrap_err(), "/hex").is_empty());
+    assert!(!about(&shelf.like(&nonsense, &[], look).unwrap_err(), "/hex").is_empty());
 }
 
 /// How true it was: nothing read, nothing said; of what was read every figure is one that a plain loop counts.
