@@ -10,6 +10,18 @@ export const NO_ANSWER = 'Warm Blend isn’t responding';
 /** Why something did not happen. */
 export const why = (error: unknown) => (error instanceof Problem ? error.message : NO_ANSWER);
 
+/** Carries out deeds one after the other: none is left out, however quickly they follow. What fails is told, or caught. */
+export function useInTurn() {
+  const tell = useTell();
+  const last = useRef(Promise.resolve());
+  return (failed: string, deed: () => Promise<void>, caught: (problem: Problem) => void) => {
+    last.current = last.current.then(deed).catch((error: unknown) => {
+      if (error instanceof Problem) caught(error);
+      else tell(`${failed}: ${why(error)}`);
+    });
+  };
+}
+
 /** Carries out a deed and tells why it failed; while it is under way a second tap does nothing. */
 export function useDeed() {
   const tell = useTell();

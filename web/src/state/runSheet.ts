@@ -41,9 +41,13 @@ export function useRunSheetCalls(piece: string) {
     void client.invalidateQueries({ queryKey: ['history'] });
   };
   return {
-    change: async (entry: RunSheetEntry, revision: number) => {
-      const params = { path: { id: piece }, query: { ...said, revision } };
-      take(await got(api.PUT('/api/pieces/{id}/run-sheet', { params, body: entry })));
+    /** Changes what it says by now, which may be newer than what is on the screen. */
+    change: async (what: (now: RunSheetEntry) => Partial<RunSheetEntry>) => {
+      const now = client.getQueryData<RunSheetView>(key(piece, said));
+      if (!now) return;
+      const params = { path: { id: piece }, query: { ...said, revision: now.revision } };
+      const body = { ...now.entry, ...what(now.entry) };
+      take(await got(api.PUT('/api/pieces/{id}/run-sheet', { params, body })));
     },
     tick: async (step: StepDone, revision: number) => {
       const params = { path: { id: piece }, query: { ...said, revision } };

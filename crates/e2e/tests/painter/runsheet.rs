@@ -69,6 +69,23 @@ async fn how_we_work_moves_the_end() {
             sheet["entry"]["helper"] == true && sheet["stop"].is_null()
         })
         .await;
+    // Three boxes within a moment: each is kept.
+    let three = "for (const box of document.querySelectorAll('[role=dialog] input[type=checkbox]'))
+        if (/Monday|Tuesday|Wednesday/.test(box.parentElement.textContent)) box.click();";
+    painter.driver.execute(three, vec![]).await.unwrap();
+    painter
+        .until("three days are free", async || {
+            let week = &sheet(&painter).await["entry"]["hours"]["week"];
+            (0..3).all(|day| week[day].is_null())
+        })
+        .await;
+    painter.driver.execute(three, vec![]).await.unwrap();
+    painter
+        .until("and worked on again", async || {
+            let week = &sheet(&painter).await["entry"]["hours"]["week"];
+            (0..3).all(|day| week[day]["from"] == "09:00")
+        })
+        .await;
     painter.press(Key::Escape).await;
     painter.gone("dialog", "How we work").await;
     painter.settled().await;

@@ -5,7 +5,7 @@ import { Field } from '../../parts/Field';
 import { NumberField } from '../../parts/NumberField';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
-import { useDeed } from '../../parts/useDeed';
+import { useInTurn } from '../../parts/useDeed';
 import { useRunSheetCalls } from '../../state/runSheet';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
@@ -13,22 +13,23 @@ const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'
 /** Hours, help, air and rates: every change plans anew. */
 export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView }) {
   const calls = useRunSheetCalls(piece);
-  const { attempt } = useDeed();
+  const inTurn = useInTurn();
   const [problem, setProblem] = useState<Problem>();
   const { entry } = sheet;
-  const change = (what: Partial<RunSheetEntry>) =>
-    attempt(
+  const alter = (what: (now: RunSheetEntry) => Partial<RunSheetEntry>) =>
+    inTurn(
       'It was not changed',
       async () => {
-        await calls.change({ ...entry, ...what }, sheet.revision);
+        await calls.change(what);
         setProblem(undefined);
       },
       setProblem,
     );
+  const change = (what: Partial<RunSheetEntry>) => alter(() => what);
   const day = (n: number, window: RunSheetEntry['hours']['week'][number]) =>
-    change({
-      hours: { ...entry.hours, week: entry.hours.week.map((old, i) => (i === n ? window : old)) },
-    });
+    alter(({ hours }) => ({
+      hours: { ...hours, week: hours.week.map((old, i) => (i === n ? window : old)) },
+    }));
   const number = (field: 'celsius' | 'humidity', label: string, unit: string) => (
     <NumberField
       label={label}
@@ -88,7 +89,10 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
           onChange={(starts) => change({ starts })}
           problem={problem?.at('/starts')}
         />
-        <DaysOff off={entry.hours.off ?? []} onChange={(off) => change({ hours: { ...entry.hours, off } })} />
+        <DaysOff
+          off={entry.hours.off ?? []}
+          onChange={(off) => alter(({ hours }) => ({ hours: { ...hours, off } }))}
+        />
         <Checkbox
           className="font-medium"
           checked={entry.helper ?? false}
