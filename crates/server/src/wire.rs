@@ -50,7 +50,7 @@ pub struct PartAsked {
 }
 
 /// Where a long list begins.
-#[derive(Debug, Deserialize, IntoParams)]
+#[derive(Debug, Default, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct OrderAsked {
     /// True to count from the latest one back, latest first.

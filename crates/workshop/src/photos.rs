@@ -1,5 +1,7 @@
 //! Colours picked from a photo, and its main colours with what would make them.
 
+use std::cell::LazyCell;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
@@ -171,6 +173,8 @@ pub(crate) fn card_of(text: &str) -> Result<Card, Refusal> {
 /// For each colour which other it may be under what age leaves on it: one that it lies beside, larger than itself, and what it lies in
 /// are patches. What is in shade is neither.
 fn weathered(colours: &[PhotoColour]) -> Vec<Option<Weathered>> {
+    let under: Vec<LazyCell<Vec<(Age, Lab)>, _>> =
+        colours.iter().map(|coat| LazyCell::new(|| aged(coat.lab))).collect();
     let mut found: Vec<Option<Weathered>> = Vec::new();
     for colour in colours {
         let free = colour.shade_of.is_none() && colour.scattered >= SCATTERED;
@@ -178,25 +182,26 @@ fn weathered(colours: &[PhotoColour]) -> Vec<Option<Weathered>> {
             let is_paint = colours[*of].shade_of.is_none() && found.get(*of).is_some_and(Option::is_none);
             free && is_paint && colours[*of].share > colour.share
         });
-        let by_age = below.flat_map(|of| Age::ALL.map(|by| (of, by)));
-        let how_far =
-            by_age.filter_map(|(of, by)| Some((unlike_aged(colour.lab, colours[of].lab, by)?, of, by)));
-        let nearest = how_far.filter(|(far, ..)| *far <= LIKE_AGED).min_by(|a, b| a.0.total_cmp(&b.0));
-        found.push(nearest.map(|(_, of, by)| Weathered { of, by }));
+        let far = |of: usize| {
+            let seen = under[of].iter();
+            seen.map(move |(by, lab)| (difference(*lab, colour.lab).value(), Weathered { of, by: *by }))
+        };
+        let near = below.flat_map(far).filter(|(far, _)| *far <= LIKE_AGED);
+        let nearest = near.min_by(|one, other| one.0.total_cmp(&other.0));
+        found.push(nearest.map(|(_, weathered)| weathered));
     }
     found
 }
 
-/// How far a colour is from what age makes of a coat, ΔE00, at whichever thickness it is nearest; none of an age that takes away, or of a
-/// coat that no paint is.
-fn unlike_aged(colour: Lab, coat: Lab, by: Age) -> Option<f64> {
-    let coat = Material::of(Class::Chalk, Some(Masstone::Lab(coat)), CoatsToHide::new(1.5).ok()).ok()?;
-    let under = by.over(&coat, MOST_AGED).ok()?;
-    under
-        .iter()
-        .skip(1)
-        .map(|seen| difference(Seen::of(seen, Light::Daylight).lab, colour).value())
-        .min_by(f64::total_cmp)
+/// What age makes of a coat of such a colour, at ever more of it; nothing of one that no paint is.
+fn aged(coat: Lab) -> Vec<(Age, Lab)> {
+    let hides = CoatsToHide::new(1.5).ok();
+    let Ok(coat) = Material::of(Class::Chalk, Some(Masstone::Lab(coat)), hides) else { return Vec::new() };
+    let under = |by: Age| {
+        let seen = by.over(&coat, MOST_AGED).unwrap_or_default().into_iter().skip(1);
+        seen.map(move |seen| (by, Seen::of(&seen, Light::Daylight).lab))
+    };
+    Age::ALL.into_iter().flat_map(under).collect()
 }
 
 impl ShelfSnapshot {

@@ -10,21 +10,27 @@ export const NO_ANSWER = 'Warm Blend isn’t responding';
 /** Why something did not happen. */
 export const why = (error: unknown) => (error instanceof Problem ? error.message : NO_ANSWER);
 
+/** What failed is caught where it can be shown at its place, and told where it cannot. */
+function useTrouble() {
+  const tell = useTell();
+  return (failed: string, error: unknown, caught?: (problem: Problem) => void) => {
+    if (caught && error instanceof Problem) caught(error);
+    else tell(`${failed}: ${why(error)}`);
+  };
+}
+
 /** Carries out deeds one after the other: none is left out, however quickly they follow. What fails is told, or caught. */
 export function useInTurn() {
-  const tell = useTell();
+  const trouble = useTrouble();
   const last = useRef(Promise.resolve());
   return (failed: string, deed: () => Promise<void>, caught: (problem: Problem) => void) => {
-    last.current = last.current.then(deed).catch((error: unknown) => {
-      if (error instanceof Problem) caught(error);
-      else tell(`${failed}: ${why(error)}`);
-    });
+    last.current = last.current.then(deed).catch((error: unknown) => trouble(failed, error, caught));
   };
 }
 
 /** Carries out a deed and tells why it failed; while it is under way a second tap does nothing. */
 export function useDeed() {
-  const tell = useTell();
+  const trouble = useTrouble();
   const under = useRef(false);
   const [busy, setBusy] = useState(false);
   const attempt = async <T>(
@@ -40,8 +46,7 @@ export function useDeed() {
     try {
       return await deed();
     } catch (error) {
-      if (caught && error instanceof Problem) caught(error);
-      else tell(`${failed}: ${why(error)}`);
+      trouble(failed, error, caught);
       return undefined;
     } finally {
       under.current = false;

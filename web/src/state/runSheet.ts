@@ -9,13 +9,16 @@ const useSaid = () => ({ ...useLook(), units: useUnits() });
 
 const key = (piece: string, said: ReturnType<typeof useSaid>) => ['run-sheet', piece, said];
 
+const asked = (piece: string, said: ReturnType<typeof useSaid>) => ({
+  queryKey: key(piece, said),
+  queryFn: () => got(api.GET('/api/pieces/{id}/run-sheet', { params: { path: { id: piece }, query: said } })),
+});
+
 /** Asked again every minute: what can be begun now depends on the clock. */
 export function useRunSheet(piece: string | undefined) {
   const said = useSaid();
   return useQuery({
-    queryKey: key(piece ?? '', said),
-    queryFn: () =>
-      got(api.GET('/api/pieces/{id}/run-sheet', { params: { path: { id: piece ?? '' }, query: said } })),
+    ...asked(piece ?? '', said),
     placeholderData: keepPreviousData,
     enabled: piece !== undefined,
     refetchInterval: 60_000,
@@ -43,8 +46,8 @@ export function useRunSheetCalls(piece: string) {
   return {
     /** Changes what it says by now, which may be newer than what is on the screen. */
     change: async (what: (now: RunSheetEntry) => Partial<RunSheetEntry>) => {
-      const now = client.getQueryData<RunSheetView>(key(piece, said));
-      if (!now) return;
+      // In a light that was just chosen nothing is known of it yet.
+      const now = await client.ensureQueryData(asked(piece, said));
       const params = { path: { id: piece }, query: { ...said, revision: now.revision } };
       const body = { ...now.entry, ...what(now.entry) };
       take(await got(api.PUT('/api/pieces/{id}/run-sheet', { params, body })));

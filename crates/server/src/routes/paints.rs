@@ -33,7 +33,7 @@ fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError>
 
 /// Part of the shelf, and where the next one begins.
 fn counted_part(store: &Store, part: &PartAsked) -> Result<(Vec<Counted>, Option<usize>), StoreError> {
-    let (part, next) = part.read(store, OrderAsked { latest_first: false })?;
+    let (part, next) = part.read(store, OrderAsked::default())?;
     let tins = part.into_iter().map(|kept| counted(store, kept));
     Ok((tins.collect::<Result<_, _>>()?, next))
 }

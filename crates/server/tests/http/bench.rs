@@ -129,3 +129,10 @@ pub fn about<'a>(problem: &'a Value, pointer: &str) -> &'a str {
     let found = errors.iter().find(|error| error["pointer"] == pointer);
     found.unwrap_or_else(|| panic!("nothing about {pointer}: {problem}"))["detail"].as_str().unwrap()
 }
+
+/// Codes of a screen, 0 to 255, as they are in so much of the light of each channel: by the curve of sRGB (IEC 61966-2-1).
+pub fn in_light(code: [f64; 3], light: [f64; 3]) -> [f64; 3] {
+    let curve = |v: f64| if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) };
+    let back = |v: f64| if v <= 0.003_130_8 { 12.92 * v } else { 1.055 * v.powf(1.0 / 2.4) - 0.055 };
+    std::array::from_fn(|c| 255.0 * back(light[c] * curve(code[c] / 255.0)))
+}

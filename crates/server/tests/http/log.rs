@@ -3,7 +3,7 @@
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
-use crate::bench::{Bench, about};
+use crate::bench::{Bench, about, in_light};
 
 fn entries(page: &Value) -> Vec<&Value> {
     let groups = page["days"].as_array().unwrap().iter().flat_map(|day| day["groups"].as_array().unwrap());
@@ -377,14 +377,8 @@ async fn a_finish_is_read_from_a_photo() {
     let case = zones.iter().find(|zone| zone["zone"] == "case").unwrap();
     let code: warm_blend_spectral::Srgb = case["seen"]["hex"].as_str().unwrap().parse().unwrap();
     // By a lamp that is warm and dim: three quarters of the red, less of the rest.
-    let lamp = |code: [u8; 3]| {
-        let curve = |v: f64| if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) };
-        let back = |v: f64| if v <= 0.003_130_8 { 12.92 * v } else { 1.055 * v.powf(1.0 / 2.4) - 0.055 };
-        let seen =
-            |(code, light): (u8, f64)| (255.0 * back(light * curve(f64::from(code) / 255.0))).round() as u8;
-        let [red, green, blue] = code;
-        image::Rgb([(red, 0.75), (green, 0.6), (blue, 0.4)].map(seen))
-    };
+    let lamp =
+        |code: [u8; 3]| image::Rgb(in_light(code.map(f64::from), [0.75, 0.6, 0.4]).map(|v| v.round() as u8));
     let picture = image::RgbImage::from_fn(600, 400, |x, _| {
         lamp(if x < 300 { [243; 3] } else { [code.red, code.green, code.blue] })
     });

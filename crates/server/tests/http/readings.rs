@@ -1,6 +1,6 @@
 //! Readings: what they teach, what is asked about, what cannot be.
 
-use crate::bench::{Bench, about};
+use crate::bench::{Bench, about, in_light};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
@@ -241,12 +241,8 @@ async fn predict_takes_readings_and_answers_with_a_band() {
 async fn a_photo_gives_its_colours_and_a_board() {
     let bench = Bench::demo().await;
     let (wall, door): ([f64; 3], [f64; 3]) = ([98.0, 116.0, 128.0], [190.0, 150.0, 84.0]);
-    let shaded = |code: [f64; 3]| {
-        // Half the light: by the curve of the screen.
-        let curve = |v: f64| if v <= 0.04045 { v / 12.92 } else { ((v + 0.055) / 1.055).powf(2.4) };
-        let back = |v: f64| if v <= 0.003_130_8 { 12.92 * v } else { 1.055 * v.powf(1.0 / 2.4) - 0.055 };
-        code.map(|v| 255.0 * back(0.5 * curve(v / 255.0)))
-    };
+    // Half the light: by the curve of the screen.
+    let shaded = |code| in_light(code, [0.5; 3]);
     let picture = image::RgbImage::from_fn(600, 400, |x, y| {
         let code = match (x, y) {
             (0..80, 0..80) => [243.0; 3],
@@ -308,34 +304,26 @@ async fn the_camera_stand_in_takes_pictures() {
     let camera = bench.get("/api/camera").await;
     assert_eq!(camera["name"], "Simulated camera");
     assert_eq!(camera["scenes"].as_array().unwrap().len(), warm_blend_sim::SCENES.len());
-    let scene = warm_blend_sim::Scene::find("north").unwrap();
-    let taken = bench.raw(Method::GET, "/api/camera/north", "", Vec::new()).await;
-    assert_eq!((taken.status(), &taken.headers()["content-type"]), (OK, &"image/png".parse().unwrap()));
-    let png = taken.bytes().await.unwrap();
-    let photo = bench.raw(Method::POST, "/api/photos", "application/octet-stream", png).await;
-    let photo: Value = photo.json().await.unwrap();
-    let (x, y) = scene.card();
-    let asked = json!({"card": "white", "card_at": {"x": x, "y": y, "radius": 0.03}});
-    let path = format!("/api/photos/{}/palette", photo["id"].as_str().unwrap());
-    let palette = bench.post(&path, asked, OK).await;
+    let palette_of = async |id: &str| {
+        let taken = bench.raw(Method::GET, &format!("/api/camera/{id}"), "", Vec::new()).await;
+        assert_eq!((taken.status(), &taken.headers()["content-type"]), (OK, &"image/png".parse().unwrap()));
+        let png = taken.bytes().await.unwrap();
+        let photo = bench.raw(Method::POST, "/api/photos", "application/octet-stream", png).await;
+        let photo: Value = photo.json().await.unwrap();
+        let scene = warm_blend_sim::Scene::find(id).unwrap();
+        let (x, y) = scene.card();
+        let asked = json!({"card": "white", "card_at": {"x": x, "y": y, "radius": 0.03}});
+        let path = format!("/api/photos/{}/palette", photo["id"].as_str().unwrap());
+        (bench.post(&path, asked, OK).await, scene)
+    };
+    let (palette, scene) = palette_of("north").await;
     let lab = |of: &Value| [0, 1, 2].map(|n| of[n].as_f64().unwrap());
     let ([l, a, b], truth) = (lab(&palette["colours"][0]["lab"]), scene.mostly().unwrap());
     let off = warm_blend_spectral::difference(warm_blend_spectral::Lab { l, a, b }, truth).value();
     assert!(off < 3.0, "{off}: {palette}");
     // What grime has made of a paint is told from paint; gold that was rubbed on a red is gold.
     for (scene, under) in [("barn", Some("colour 1 under grime, it seems")), ("hall", None)] {
-        let png = bench
-            .raw(Method::GET, &format!("/api/camera/{scene}"), "", Vec::new())
-            .await
-            .bytes()
-            .await
-            .unwrap();
-        let photo = bench.raw(Method::POST, "/api/photos", "application/octet-stream", png).await;
-        let photo: Value = photo.json().await.unwrap();
-        let path = format!("/api/photos/{}/palette", photo["id"].as_str().unwrap());
-        let (x, y) = warm_blend_sim::Scene::find(scene).unwrap().card();
-        let asked = json!({"card": "white", "card_at": {"x": x, "y": y, "radius": 0.03}});
-        let palette = bench.post(&path, asked, OK).await;
+        let (palette, _) = palette_of(scene).await;
         let colours = palette["colours"].as_array().unwrap();
         assert_eq!(colours[0]["weathered_of"], Value::Null, "the base is paint");
         let aged: Vec<&Value> = colours.iter().filter(|colour| !colour["weathered_of"].is_null()).collect();

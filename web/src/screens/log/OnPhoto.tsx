@@ -35,7 +35,7 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
   const { attempt, busy } = useDeed();
   const [ratio, setRatio] = useState<number>();
   const [card, setCard] = useState<string>('white');
-  const [spots, setSpots] = useState<[Spot, Spot]>();
+  const [spots, setSpots] = useState<Spot[]>();
   const [placing, setPlacing] = useState(0);
   const [read, setRead] = useState<FinishOnPhoto>();
   const [trouble, setTrouble] = useState<string>();
@@ -53,9 +53,7 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
   }, [url]);
   const move = (i: number, x: number, y: number) => {
     setRead(undefined);
-    setSpots(
-      (old) => old && [i === 0 ? { ...old[0], x, y } : old[0], i === 1 ? { ...old[1], x, y } : old[1]],
-    );
+    setSpots((old) => old?.map((spot, j) => (j === i ? { ...spot, x, y } : spot)));
   };
   const hold = () =>
     attempt(

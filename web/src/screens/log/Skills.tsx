@@ -32,8 +32,7 @@ export function Skills() {
 }
 
 function used(skills: SkillLearned[]) {
-  const words = { film: 'film', pace: 'time' };
-  return [...new Set(skills.map(({ of }) => words[of === 'pace' ? 'pace' : 'film']))].join(' or ');
+  return [...new Set(skills.map(({ of }) => (of === 'pace' ? 'time' : 'film')))].join(' or ');
 }
 
 /** How it came to be known: the bars shorten as more is read. */
