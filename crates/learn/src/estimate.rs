@@ -9,7 +9,7 @@ use warm_blend_paint::{Class, Masstone, Material, Optics, PaintId, Parts, Surfac
 use warm_blend_spectral::{Light, Srgb};
 
 use super::{
-    BadTin, Ensemble, Facts, Judged, KeptCircle, Learnt, Reading, learn_after,
+    BadTin, Ensemble, Facts, Judged, KeptCircle, Learnt, Reading, learn_up_to,
     worth::{Beside, Reads, Test, Worth, doubt, worth},
 };
 use crate::Strength;
@@ -62,21 +62,34 @@ pub struct OfShelf {
 impl Estimate {
     /// From the tins and the readings, each in the order it is asked about later. Readings of unknown tins are not.
     pub fn of(paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
-        Self::from(&Learnt::default(), paints, readings)
+        Self::from(&Learnt::default(), paints, readings, usize::MAX)
     }
 
-    /// The same, to the last digit, from what was kept: only what something else was said of is learnt anew.
+    /// The same, to the last digit, from what was kept: only what something else was said of is learnt anew, or put off where that
+    /// is more than `most` readings.
     pub fn recalled(
         kept: Vec<KeptCircle>,
         paints: &[OfShelf],
         readings: &[Reading<PaintId>],
+        most: usize,
     ) -> Result<Self, BadTin> {
-        Self::from(&Learnt::recalled(kept), paints, readings)
+        Self::from(&Learnt::recalled(kept), paints, readings, most)
     }
 
-    /// What is known after this: only what something new is said of is learnt anew.
-    pub fn after(&self, paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
-        Self::from(&self.learnt, paints, readings)
+    /// What is known after this: only what something new is said of is learnt anew, or put off where that is more than `most`
+    /// readings.
+    pub fn after(
+        &self,
+        paints: &[OfShelf],
+        readings: &[Reading<PaintId>],
+        most: usize,
+    ) -> Result<Self, BadTin> {
+        Self::from(&self.learnt, paints, readings, most)
+    }
+
+    /// From how many readings nothing was learnt yet: their tins are known by their labels and masstones.
+    pub fn yet_to_learn(&self) -> usize {
+        self.learnt.yet_to_learn
     }
 
     /// What readings of paints say by themselves.
@@ -84,7 +97,12 @@ impl Estimate {
         &self.learnt
     }
 
-    fn from(before: &Learnt, paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
+    fn from(
+        before: &Learnt,
+        paints: &[OfShelf],
+        readings: &[Reading<PaintId>],
+        most: usize,
+    ) -> Result<Self, BadTin> {
         let places: HashMap<PaintId, usize> = paints.iter().enumerate().map(|(i, tin)| (tin.id, i)).collect();
         let ids: Vec<PaintId> = paints.iter().map(|tin| tin.id).collect();
         let facts: Vec<Facts> = paints.iter().map(|tin| tin.facts).collect();
@@ -94,7 +112,7 @@ impl Estimate {
             .filter_map(|reading| reading.clone().with_paints(|id| places.get(&id).copied()))
             .collect();
         let names: Vec<u64> = ids.iter().map(|id| id.0.as_u64_pair()).map(|(a, b)| a ^ b).collect();
-        let learnt = learn_after(before, &names, &facts, &placed)?;
+        let learnt = learn_up_to(most, before, &names, &facts, &placed)?;
         let house_white = facts.iter().position(|facts| facts.house_white);
         let known = learnt.paints.clone();
         let (doubts, by_lightness) = (Vec::new(), Vec::new());
@@ -143,9 +161,9 @@ impl Estimate {
         self.places.get(&id).map_or(0.0, |at| self.doubt_at(*at))
     }
 
-    /// How the reading at this place of the list stands to the rest.
+    /// How the reading at this place of the list stands to the rest; None of one that is yet to be learnt from.
     pub fn judged(&self, reading: usize) -> Option<&Judged> {
-        self.learnt.judged.get(reading)
+        self.learnt.judged.get(reading).filter(|judged| !judged.predicted.is_empty())
     }
 
     /// What each test of a tin would buy with a reader that gives `reads`.

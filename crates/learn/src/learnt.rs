@@ -28,8 +28,10 @@ const MOST_TOGETHER: usize = 500;
 pub struct Learnt {
     /// By paint.
     pub paints: Vec<Ensemble>,
-    /// By reading.
+    /// By reading; what stands there of one that is yet to be learnt from says nothing.
     pub judged: Vec<Judged>,
+    /// From how many readings nothing was learnt yet.
+    pub yet_to_learn: usize,
     /// What was learnt of each circle of paints, by its name.
     circles: HashMap<u64, Arc<OfCircle>>,
     /// What was kept of each, as long as nobody has asked for it.
@@ -81,6 +83,18 @@ pub fn learn_after(
     paints: &[Facts],
     readings: &[Reading],
 ) -> Result<Learnt, BadTin> {
+    learn_up_to(usize::MAX, before, names, paints, readings)
+}
+
+/// The same, where nobody has to wait for long: where it would take learning from more readings than so many, nothing is learnt
+/// from them yet, and their tins are known by their labels and by what was read of their masstones.
+pub fn learn_up_to(
+    most: usize,
+    before: &Learnt,
+    names: &[u64],
+    paints: &[Facts],
+    readings: &[Reading],
+) -> Result<Learnt, BadTin> {
     let circles = circles(names, paints, readings);
     let near = before.found();
     // By circle: what was known of it, and whether nothing else is said of it now.
@@ -89,24 +103,29 @@ pub fn learn_after(
         (known, known.is_some_and(|known| known.said == circle.said))
     });
     let known: Vec<(Option<&Arc<OfCircle>>, bool)> = known.collect();
-    let anew = circles.iter().zip(&known).filter(|(_, (_, stays))| !stays);
-    let readings_anew: usize = anew.map(|(circle, _)| circle.said.readings.len()).sum();
+    let at_hand = circles.par_iter().zip(&known).map(|(circle, (known, stays))| {
+        let recall = || OfCircle::recall(circle, before.recalled.get(&circle.name)?).map(Arc::new);
+        known.filter(|_| *stays).map(Arc::clone).or_else(recall)
+    });
+    let at_hand: Vec<Option<Arc<OfCircle>>> = at_hand.collect();
+    let anew: Vec<usize> = (0..circles.len()).filter(|at| at_hand[*at].is_none()).collect();
+    let size = |at: &usize| circles[*at].said.readings.len();
+    let readings_anew: usize = anew.iter().map(size).sum();
     let keep = Keep { draws: circles.len() <= MOST_KEPT, fits: readings_anew <= MOST_REMEMBERED };
+    let put_off = readings_anew > most;
     let learn = |at: usize| -> Result<Arc<OfCircle>, BadTin> {
-        let (circle, (known, stays)) = (&circles[at], &known[at]);
-        if let Some(known) = known.filter(|_| *stays) {
-            return Ok(Arc::clone(known));
+        let (circle, (known, _)) = (&circles[at], &known[at]);
+        match put_off {
+            true => OfCircle::put_off(circle, keep),
+            false => OfCircle::learn(circle, keep, known.map(Arc::as_ref), &near),
         }
-        let kept = before.recalled.get(&circle.name);
-        let recalled = kept.and_then(|kept| OfCircle::recall(circle, kept)).map(Ok);
-        let learnt = recalled.unwrap_or_else(|| OfCircle::learn(circle, keep, known.map(Arc::as_ref), &near));
-        learnt.map(Arc::new)
+        .map(Arc::new)
     };
     // Side by side, but for those that fill the memory: they use all cores by themselves.
-    let (large, small): (Vec<_>, Vec<_>) =
-        (0..circles.len()).partition(|at| circles[*at].said.readings.len() > MOST_TOGETHER);
-    let mut learnt: Vec<_> = large.iter().map(|at| (*at, learn(*at))).collect();
+    let (large, small): (Vec<usize>, Vec<usize>) = anew.into_iter().partition(|at| size(at) > MOST_TOGETHER);
+    let mut learnt: Vec<_> = large.into_iter().map(|at| (at, learn(at))).collect();
     learnt.par_extend(small.into_par_iter().map(|at| (at, learn(at))));
+    learnt.extend(at_hand.into_iter().enumerate().filter_map(|(at, known)| Some((at, Ok(known?)))));
     learnt.sort_unstable_by_key(|(at, _)| *at);
     let learnt = learnt.into_iter().map(|(_, learnt)| learnt).collect::<Result<Vec<_>, _>>()?;
     let (stay, anew): (Vec<_>, Vec<_>) = learnt.iter().zip(&known).partition(|(_, (_, stays))| *stays);
@@ -123,7 +142,9 @@ pub fn learn_after(
     }
     let circles = circles.iter().map(|circle| circle.name).zip(learnt).collect();
     // Every paint stands in a circle.
-    Ok(Learnt { paints: by_paint.into_iter().flatten().collect(), judged, circles, recalled: HashMap::new() })
+    let paints = by_paint.into_iter().flatten().collect();
+    let yet_to_learn = if put_off { readings_anew } else { 0 };
+    Ok(Learnt { paints, judged, yet_to_learn, circles, recalled: HashMap::new() })
 }
 
 /// Forgets what readings to come would be learnt from where there is too much of it, of the last circles first: then they are

@@ -47,7 +47,7 @@ pub use ensemble::{Doubt, Ensemble};
 pub use estimate::{Estimate, OfShelf};
 pub use judged::Judged;
 pub use kept::{KeptCircle, Said};
-pub use learnt::{BadTin, Learnt, learn, learn_after, learn_named};
+pub use learnt::{BadTin, Learnt, learn, learn_after, learn_named, learn_up_to};
 pub use log::LoggedReading;
 pub use prior::Facts;
 pub use reading::{BadMeasured, Measured, PartsMethod, Reading, Shown, Source};

@@ -84,6 +84,15 @@ impl OfCircle {
         }
     }
 
+    /// What is known of a circle whose readings are yet to be learnt from: nothing of them counts as said.
+    pub fn put_off(circle: &Circle, keep: Keep) -> Result<Self, BadTin> {
+        let bases = Bases::of(&circle.said.facts, &circle.said.readings);
+        let mut known = Self::unread(circle, bases, keep.draws)?;
+        known.said.readings.clear();
+        known.judged.clear();
+        Ok(known)
+    }
+
     /// A circle that has nothing to be fitted to: a tin with spectra of its masstone, or with no reading at all.
     fn unread(circle: &Circle, bases: Bases, kept: bool) -> Result<Self, BadTin> {
         let readings = &circle.said.readings;
@@ -130,7 +139,7 @@ impl OfCircle {
         let stood = |name| near.get(name).filter(|_| readings.len() >= MANY).map(|(_, at)| at.as_slice());
         let near: Vec<Option<&[f64]>> = names.iter().map(stood).collect();
         let before = known.and_then(|known| known.remembered(&circle.said, &guesses));
-        let fit = fit::fit(&guesses, readings, bases.not_fitted, before.as_deref(), &near);
+        let fit = fit::fit(&guesses, readings, bases.not_fitted, before.as_deref(), &near, keep);
         let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
             let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
             Judged::of(reading, sight.predicted(), questioned, bases.odd[i].unwrap_or(fit.off[i]))
@@ -143,7 +152,7 @@ impl OfCircle {
         });
         let paints = paints.collect();
         let found = guesses.into_iter().zip(fit.best).collect();
-        let remembered = Mutex::new(fit.remembered.filter(|_| keep).map(Arc::new));
+        let remembered = Mutex::new(fit.remembered.map(Arc::new));
         let (said, told) = (circle.said.clone(), OnceLock::new());
         Ok(Self { said, told, found, paints, judged, remembered })
     }

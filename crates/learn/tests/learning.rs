@@ -583,6 +583,47 @@ fn what_was_kept_is_known_again() {
     assert!(same(&more(&Learnt::recalled(kept)), &more(&Learnt::default())));
 }
 
+/// More readings than somebody waits for are put off: until they are learnt from, tins are known by their labels and nothing is
+/// said of the readings; what was kept is known all the same; and what is learnt later is what would have been learnt at once.
+#[test]
+fn what_is_put_off_is_learnt_later() {
+    use warm_blend_learn::{KeptCircle, learn_after, learn_named, learn_up_to};
+    let codes = [WHITE, Srgb::new(38, 50, 74), Srgb::new(120, 40, 36), Srgb::new(60, 92, 70)];
+    let shelf: Vec<Facts> = codes.iter().enumerate().map(|(i, code)| facts(*code, i == 0)).collect();
+    let colour = |l: f64| Lab { l, a: 2.0, b: -9.0 };
+    // Two circles: white with blue, red with green.
+    let all = vec![
+        reading(&[(0, 1.0), (1, 1.0)], colour(61.0)),
+        reading(&[(0, 2.0), (1, 1.0)], colour(71.0)),
+        reading(&[(2, 1.0), (3, 1.0)], Lab { l: 33.0, a: 4.0, b: 9.0 }),
+    ];
+    let names: Vec<u64> = (7..11).collect();
+    let best = |learnt: &Learnt| learnt.paints.iter().map(|tin| tin.best().clone()).collect::<Vec<_>>();
+    let told = |learnt: &Learnt| {
+        let members = |tin: &Ensemble| (0..128).map(|m| tin.member(m)).collect::<Vec<_>>();
+        (best(learnt), learnt.paints.iter().map(members).collect::<Vec<_>>(), learnt.judged.clone())
+    };
+    let whole = learn_named(&names, &shelf, &all).unwrap();
+    let labels = learn_named(&names, &shelf, &[]).unwrap();
+    let soon = |most: usize, before: &Learnt| learn_up_to(most, before, &names, &shelf, &all).unwrap();
+    let nothing = Learnt::default();
+    assert_eq!(told(&soon(3, &nothing)), told(&whole));
+    let put_off = soon(2, &nothing);
+    assert_eq!((put_off.yet_to_learn, whole.yet_to_learn), (3, 0));
+    assert_eq!(best(&put_off), best(&labels));
+    assert!(put_off.judged.iter().all(|judged| judged.predicted.is_empty()));
+    assert!(put_off.worth_keeping().is_empty(), "nothing was learnt");
+    let later = learn_after(&put_off, &names, &shelf, &all).unwrap();
+    assert_eq!((told(&later), later.yet_to_learn), (told(&whole), 0));
+    // The first circle was kept: it is known, and only the other is put off.
+    let kept: Vec<KeptCircle> = whole.kept(names[0]).into_iter().collect();
+    let half = soon(0, &Learnt::recalled(kept));
+    assert_eq!(half.yet_to_learn, 1);
+    assert_eq!((&best(&half)[..2], &best(&half)[2..]), (&best(&whole)[..2], &best(&labels)[2..]));
+    assert_eq!(half.judged[..2], whole.judged[..2]);
+    assert_eq!(told(&learn_after(&half, &names, &shelf, &all).unwrap()), told(&whole));
+}
+
 /// Of more readings than are kept in memory the first circles are forgotten: they come to the same, only by the long way. And a
 /// tin that a thousand readings know is as well known by the short way as by the long one.
 #[test]

@@ -2,11 +2,14 @@
 
 use std::{
     ops::Deref,
-    sync::{Arc, Mutex, PoisonError},
+    sync::{
+        Arc, Mutex, MutexGuard, PoisonError,
+        atomic::{AtomicBool, Ordering},
+    },
 };
 
 use warm_blend_board::BoardReading;
-use warm_blend_learn::{LoggedReading, ShelfPaint};
+use warm_blend_learn::{BadTin, LoggedReading, ShelfPaint};
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot, Workshop};
 
@@ -18,6 +21,10 @@ pub struct Memory {
     written_down: Arc<Mutex<Option<FileState>>>,
     /// Held while it is reckoned.
     reckoning: Arc<Mutex<()>>,
+    /// Held while what was put off is learnt.
+    learning: Arc<Mutex<()>>,
+    /// Whether somebody has begun to learn it.
+    begun: Arc<AtomicBool>,
 }
 
 /// What the file holds at a moment: known already, or what it is to be reckoned from.
@@ -83,7 +90,7 @@ impl Memory {
             Now::Known(known) => return Ok(known),
             Now::Written(written) => *written,
         };
-        let _reckoning = self.reckoning.lock().unwrap_or_else(PoisonError::into_inner);
+        let _reckoning = in_turn(&self.reckoning);
         let before = self.latest();
         if let Some(before) = &before
             && !state.is_newer_than(before.state)
@@ -91,15 +98,40 @@ impl Memory {
             return Ok(Arc::clone(before));
         }
         let shelf = ShelfSnapshot::of(documents, before.as_ref().map(|before| &before.shelf))
-            .map_err(|error| StoreError::Damaged(error.to_string()))?;
+            .map_err(damaged)?;
+        Ok(self.is_known(state, shelf))
+    }
+
+    fn is_known(&self, state: FileState, shelf: ShelfSnapshot) -> Arc<Remembered> {
         let known = Arc::new(Remembered { state, shelf });
         *self.latest.lock().unwrap_or_else(PoisonError::into_inner) = Some(Arc::clone(&known));
-        Ok(known)
+        known
+    }
+
+    /// Whether there is something to be learnt that was put off; it is so once only, to whoever sees to it.
+    pub fn is_put_off(&self, known: &Remembered) -> bool {
+        known.yet_to_learn() > 0 && !self.begun.swap(true, Ordering::Relaxed)
+    }
+
+    /// What is known once all that was put off is learnt. What is asked meanwhile is answered by what was known before.
+    pub fn in_full(&self) -> Result<Option<Arc<Remembered>>, StoreError> {
+        let _learning = in_turn(&self.learning);
+        let put_off = self.latest().filter(|known| known.yet_to_learn() > 0);
+        let Some(put_off) = put_off else { return Ok(self.latest()) };
+        let learnt = put_off.learnt_in_full(None).map_err(damaged)?;
+        let _reckoning = in_turn(&self.reckoning);
+        let now = self.latest().filter(|now| now.state != put_off.state);
+        let (state, shelf) = match now {
+            None => (put_off.state, learnt),
+            // The shelf was changed meanwhile.
+            Some(now) => (now.state, now.learnt_in_full(Some(&learnt)).map_err(damaged)?),
+        };
+        Ok(Some(self.is_known(state, shelf)))
     }
 
     /// What was learnt since it was asked for this.
     pub fn newly_learnt(&self) -> Option<Arc<Remembered>> {
-        let known = self.latest()?;
+        let known = self.latest().filter(|known| known.yet_to_learn() == 0)?;
         let mut asked = self.written_down.lock().unwrap_or_else(PoisonError::into_inner);
         (asked.replace(known.state) != Some(known.state)).then_some(known)
     }
@@ -107,6 +139,15 @@ impl Memory {
     fn latest(&self) -> Option<Arc<Remembered>> {
         self.latest.lock().unwrap_or_else(PoisonError::into_inner).clone()
     }
+}
+
+/// The turn of one who asks.
+fn in_turn(lock: &Mutex<()>) -> MutexGuard<'_, ()> {
+    lock.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+fn damaged(error: BadTin) -> StoreError {
+    StoreError::Damaged(error.to_string())
 }
 
 fn read(store: &Store, known: Option<&Remembered>) -> Result<ShelfDocuments, StoreError> {

@@ -106,9 +106,29 @@ impl Workspace {
                 let done = work(&mut store).map_err(Into::into)?;
                 (done, workspace.memory.of(&store)?)
             };
-            Ok((done, workspace.memory.known(now)?))
+            let known = workspace.memory.known(now)?;
+            if workspace.memory.is_put_off(&known) {
+                workspace.learn_behind();
+            }
+            Ok((done, known))
         })
         .await
+    }
+
+    /// Learns what was put off, on one thread: the others are for those who ask.
+    fn learn_behind(&self) {
+        let memory = self.memory.clone();
+        // What fails now fails with words where somebody waits for it.
+        tokio::task::spawn_blocking(move || on_one_thread(|| memory.in_full()));
+    }
+
+    /// What is known of the shelf once everything was learnt from: for what lasts longer than a look.
+    pub(crate) async fn shelf_in_full(&self) -> Result<Arc<Remembered>, Problem> {
+        let shelf = self.shelf().await?;
+        if shelf.yet_to_learn() == 0 {
+            return Ok(shelf);
+        }
+        self.off_thread(|workspace| Ok(workspace.memory.in_full()?.unwrap_or(shelf))).await
     }
 
     /// What is known of the shelf now.

@@ -118,7 +118,7 @@ pub use pours::{
 };
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, ReadOut, ReadPart, ReadingEntry, ReadingKept, ReadingMade, ToRead,
-    parts_read, pour, shown_entry, wet,
+    YetToLearn, parts_read, pour, shown_entry, wet,
 };
 pub use refusal::{Checks, Fault, Refusal};
 pub use settings::Workshop;

@@ -40,6 +40,14 @@ pub struct ReadingEntry {
     pub pot: Option<Uuid>,
 }
 
+/// What is not known yet because there was so much to learn from.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct YetToLearn {
+    /// From how many readings nothing was learnt yet: until then their tins are shown by their labels and masstones. 0 when all is
+    /// known.
+    pub readings: usize,
+}
+
 /// One paint of what was read.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct ReadPart {

@@ -20,6 +20,9 @@ use crate::{Kept, Refusal, Swatch, Workshop};
 /// How many of the last readings are looked at to see how true what was said of them had been.
 const LAST: usize = 200;
 
+/// How many readings are learnt from at most while somebody waits for a first look: some hundred milliseconds' worth.
+const SOON: usize = 500;
+
 /// How many pots of the log are kept as they are seen, about 200 B each.
 const POTS: usize = 30_000;
 
@@ -83,22 +86,46 @@ struct Learnt {
     foretold_before: Vec<Foretold>,
 }
 
+/// How much is learnt before there is an answer.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum Wait {
+    /// All that there is to learn.
+    ForAll,
+    /// Nothing from many readings: they are put off.
+    NotLong,
+}
+
+impl Wait {
+    /// From how many readings.
+    fn most(self) -> usize {
+        match self {
+            Self::ForAll => usize::MAX,
+            Self::NotLong => SOON,
+        }
+    }
+}
+
 impl Learnt {
     fn after(
         before: Option<&Arc<Self>>,
+        wait: Wait,
         kept: Vec<KeptCircle>,
         tins: Vec<OfShelf>,
         read: Vec<Reading<PaintId>>,
         of_boards: Vec<BoardReading>,
     ) -> Result<Arc<Self>, BadTin> {
-        let same =
-            |before: &Self| before.tins == tins && before.read == read && before.of_boards == of_boards;
+        let same = |before: &Self| {
+            (wait == Wait::NotLong || before.estimate.yet_to_learn() == 0)
+                && before.tins == tins
+                && before.read == read
+                && before.of_boards == of_boards
+        };
         if let Some(before) = before.filter(|before| same(before)) {
             return Ok(Arc::clone(before));
         }
         let estimate = match before {
-            Some(before) => before.estimate.after(&tins, &read)?,
-            None => Estimate::recalled(kept, &tins, &read)?,
+            Some(before) => before.estimate.after(&tins, &read, wait.most())?,
+            None => Estimate::recalled(kept, &tins, &read, wait.most())?,
         };
         let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
         let on_boards: HashSet<PaintId> =
@@ -138,13 +165,39 @@ impl Learnt {
 
 impl ShelfSnapshot {
     /// What documents come to. What has not changed since `before` is not learnt anew. Tins were checked when they were kept.
+    ///
+    /// Where hundreds of readings would have to be learnt from before there is anything to look at, they are
+    /// [put off](Self::yet_to_learn).
     pub fn of(documents: ShelfDocuments, before: Option<&Self>) -> Result<Self, BadTin> {
+        let whole = before.is_some_and(|before| before.yet_to_learn() == 0);
+        Self::after(documents, before, if whole { Wait::ForAll } else { Wait::NotLong })
+    }
+
+    /// From how many readings nothing was learnt yet: their tins are known by their labels and masstones.
+    pub fn yet_to_learn(&self) -> usize {
+        self.estimate().yet_to_learn()
+    }
+
+    /// The same, once all of its readings were learnt from; what is said as it was `before` is not learnt anew.
+    pub fn learnt_in_full(&self, before: Option<&Self>) -> Result<Self, BadTin> {
+        let documents = ShelfDocuments {
+            tins: self.tins.clone(),
+            readings: self.readings.clone(),
+            boards: self.boards.iter().map(|(board, _)| board.clone()).collect(),
+            workshop: self.workshop.clone(),
+            learnt: Vec::new(),
+        };
+        Self::after(documents, Some(before.unwrap_or(self)), Wait::ForAll)
+    }
+
+    fn after(documents: ShelfDocuments, before: Option<&Self>, wait: Wait) -> Result<Self, BadTin> {
         let ShelfDocuments { tins, readings, boards, workshop, learnt: kept } = documents;
         let house_white = house_white(&workshop.value, &tins);
         let read = readings.iter().map(|kept| kept.value.reading.clone()).collect();
         let of_boards = boards.iter().map(|kept| kept.value.clone()).collect();
         let on_shelf = tins.iter().map(|tin| of_shelf(tin, house_white)).collect();
-        let learnt = Learnt::after(before.map(|before| &before.learnt), kept, on_shelf, read, of_boards)?;
+        let before = before.map(|before| &before.learnt);
+        let learnt = Learnt::after(before, wait, kept, on_shelf, read, of_boards)?;
         let boards = boards.into_iter().zip(learnt.judged.iter().cloned()).collect();
         let mut by_paint: HashMap<Uuid, Vec<usize>> = HashMap::new();
         for (at, kept) in readings.iter().enumerate() {

@@ -19,6 +19,7 @@ import { SCREENS, usePlaces } from './screens';
 import { type Tool, Tools } from './Tools';
 import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
+import { YetToLearn } from './YetToLearn';
 
 /** What is around every screen: the rail, the piece, the light, undo, jump and help. */
 export function Frame() {
@@ -91,6 +92,7 @@ export function Frame() {
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <DemoLine />
         <FileNotices />
+        <YetToLearn />
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4 print:hidden">
           <PieceName />
           <Pieces />

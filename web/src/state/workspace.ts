@@ -135,6 +135,16 @@ export function useNotices(): string[] {
   return data ?? [];
 }
 
+/** From how many readings nothing was learnt yet; asked for again until there are none. */
+export function useYetToLearn(): number {
+  const { data } = useQuery({
+    queryKey: ['learning'],
+    queryFn: () => got(api.GET('/api/learning')),
+    refetchInterval: ({ state }) => (state.data && state.data.readings > 0 ? 700 : false),
+  });
+  return data?.readings ?? 0;
+}
+
 /** Everything that may have changed is asked for again. */
 export function refresh(client: QueryClient) {
   return client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'photo' });

@@ -5,8 +5,8 @@ use std::sync::Arc;
 use nalgebra::DMatrix;
 
 use super::{
-    plausible::Noises,
-    remembered::{MANY, Remembered},
+    plausible::SaidOfAll,
+    remembered::Remembered,
     system::{Here, System},
 };
 use crate::{factor::Factor, residual::WhitenedResidual};
@@ -23,7 +23,7 @@ pub(crate) struct Fit {
     pub left_out: Vec<bool>,
     /// Each reading against its prediction at the best.
     pub sights: Vec<Arc<WhitenedResidual>>,
-    /// What readings to come are learnt from, where there are many.
+    /// What readings to come are learnt from, where it is to be kept.
     pub remembered: Option<Remembered>,
 }
 
@@ -34,7 +34,7 @@ impl System<'_> {
         &self,
         here: Here,
         factor: &Factor,
-        noises: Noises,
+        noises: SaidOfAll,
         mut spread: Vec<DMatrix<f64>>,
         off: Vec<f64>,
         left_out: Vec<bool>,
@@ -51,7 +51,7 @@ impl System<'_> {
             }
         }
         let sights = here.sights.clone();
-        let remembered = (self.readings.len() >= MANY).then(|| Remembered {
+        let remembered = self.kept.then(|| Remembered {
             places: self.places.clone(),
             pattern: Arc::clone(&self.pattern),
             here,

@@ -36,14 +36,16 @@ use system::System;
 /// Fits all readings; those marked in `left_out` beforehand stay out.
 ///
 /// `before` was fitted to the same tins and to all readings but the last few. From `near`, coordinates by tin where it may be
-/// not far from, the way is shorter.
+/// not far from, the way is shorter. What readings to come are learnt from is gathered where it is to be `kept`.
 pub(crate) fn fit(
     tins: &[Arc<FirstGuess>],
     readings: &[Reading],
     left_out: Vec<bool>,
     before: Option<&Remembered>,
     near: &[Option<&[f64]>],
+    kept: bool,
 ) -> Fit {
-    let system = System::of(tins, readings, &left_out, before.map(|before| &before.pattern));
+    let kept = kept && readings.len() >= MANY;
+    let system = System::of(tins, readings, &left_out, before.map(|before| &before.pattern), kept);
     before.and_then(|before| system.again(before, &left_out)).unwrap_or_else(|| system.anew(left_out, near))
 }

@@ -26,56 +26,60 @@ pub(super) struct Forms {
     crowd: Crowd,
 }
 
+/// How many readings are heard before what they say is added up: of thousands it fills the memory.
+const HEARD: usize = 500;
+
 /// What readings say of their paints on each of many shelves, and all of it together.
 #[derive(Debug)]
 pub(super) struct SaidOfAll {
-    /// By reading.
+    /// By reading, where readings to come are learnt from it.
     each: Vec<Said>,
     sum: DMatrix<f64>,
 }
 
-/// The chances of readings, and what they say.
-#[derive(Debug)]
-pub(super) struct Noises {
-    /// By reading: what was drawn.
-    drawn: Vec<Arc<DMatrix<f64>>>,
-    said: SaidOfAll,
-}
-
 impl System<'_> {
-    /// All of what readings say; of those that say what they said before it stays in the sum.
+    /// All of what readings say on so many shelves; what those say that say what they said `before` stays in the sum.
     fn said_of_all(
         &self,
         members: usize,
-        each: Vec<Said>,
+        say: impl Fn(usize) -> Said + Sync,
         left_out: &[bool],
         before: Option<&SaidOfAll>,
     ) -> SaidOfAll {
-        let sum = self.gather(members, &each, left_out, before.map(|before| (&before.sum, &*before.each)));
+        let n = self.readings.len();
+        let nothing = || DMatrix::zeros(self.places.unknowns, members);
+        let mut sum = before.map_or_else(nothing, |before| before.sum.clone());
+        let mut each = Vec::with_capacity(if self.kept { n } else { 0 });
+        for start in (0..n).step_by(HEARD) {
+            let heard: Vec<Said> = (start..n.min(start + HEARD)).into_par_iter().map(&say).collect();
+            let was = |reading: usize| before.and_then(|before| before.each.get(reading));
+            let counts = (start..).zip(&heard).filter(|(reading, _)| !left_out[*reading]);
+            let news = counts.map(|(reading, now)| (reading, now, was(reading)));
+            let news: Vec<_> =
+                news.filter(|(_, now, was)| was.is_none_or(|was| !Arc::ptr_eq(now, was))).collect();
+            self.add(&mut sum, &news);
+            if self.kept {
+                each.extend(heard);
+            }
+        }
         SaidOfAll { each, sum }
     }
 
     /// What the chances of each reading say of its paints: of those that were looked at before as they are now, what they said.
     /// Those that counted `before` count now.
-    pub fn noises(&self, here: &Here, left_out: &[bool], before: Option<(&Here, &Noises)>) -> Noises {
-        let said = |reading: usize| {
+    pub fn noises(&self, here: &Here, left_out: &[bool], before: Option<(&Here, &SaidOfAll)>) -> SaidOfAll {
+        let say = |reading: usize| {
             let sight = &here.sights[reading];
-            let known = before.and_then(|(was, noises)| {
-                Some((was.sights.get(reading)?, &noises.drawn[reading], &noises.said.each[reading]))
-            });
-            let drawn = match known {
-                Some((was, drawn, said)) if Arc::ptr_eq(was, sight) => {
-                    return (Arc::clone(drawn), Arc::clone(said));
+            let known = before.and_then(|(was, said)| was.sights.get(reading).zip(said.each.get(reading)));
+            match known {
+                Some((was, said)) if Arc::ptr_eq(was, sight) => Arc::clone(said),
+                _ => {
+                    let drawn = draws::half(self.chances[reading], sight.residual.len());
+                    Arc::new(sight.slope.tr_mul(&drawn).cast())
                 }
-                Some((_, drawn, _)) => Arc::clone(drawn),
-                None => draws::half(self.chances[reading], sight.residual.len()).into(),
-            };
-            let said = Arc::new(sight.slope.tr_mul(&*drawn).cast());
-            (drawn, said)
+            }
         };
-        let (drawn, said) = (0..self.readings.len()).into_par_iter().map(said).unzip();
-        let said = self.said_of_all(HALF, said, left_out, before.map(|(_, before)| &before.said));
-        Noises { drawn, said }
+        self.said_of_all(HALF, say, left_out, before.map(|(_, before)| before))
     }
 
     /// What is still unknown, as draws: by paint, coordinates × members.
@@ -83,8 +87,8 @@ impl System<'_> {
     /// Each is a draw of the first guess that was taught by the same readings with a draw of their noise, A⁻¹(n + Jᵀε)
     /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
     /// come in, and is as it was where none tells of it.
-    pub fn spread(&self, factor: &Factor, noises: &Noises) -> Vec<DMatrix<f64>> {
-        let mut around = noises.said.sum.clone();
+    pub fn spread(&self, factor: &Factor, noises: &SaidOfAll) -> Vec<DMatrix<f64>> {
+        let mut around = noises.sum.clone();
         let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn().clone()).collect();
         for (own, at) in by_paint.iter().zip(&self.places.at) {
             if let Some(at) = at {
@@ -165,8 +169,7 @@ impl System<'_> {
             }
             Arc::new((sight.slope.transpose() * bent * -1.0).cast())
         };
-        let pulls = (0..self.readings.len()).into_par_iter().map(pull).collect();
-        self.said_of_all(draws::MEMBERS, pulls, left_out, before.map(|(_, before)| before))
+        self.said_of_all(draws::MEMBERS, pull, left_out, before.map(|(_, before)| before))
     }
 
     /// Brings each plausible shelf back to what was read.

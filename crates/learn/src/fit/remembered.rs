@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::{
-    plausible::{Forms, Noises, SaidOfAll},
+    plausible::{Forms, SaidOfAll},
     system::{Here, Places},
 };
 use crate::factor::Pattern;
@@ -17,7 +17,7 @@ pub(crate) struct Remembered {
     pub(super) places: Places,
     pub(super) pattern: Arc<Pattern>,
     pub(super) here: Here,
-    pub(super) noises: Noises,
+    pub(super) noises: SaidOfAll,
     pub(super) pulls: SaidOfAll,
     /// By reading.
     pub(super) off: Vec<f64>,

@@ -32,6 +32,8 @@ pub(super) struct System<'a> {
     pub pattern: Arc<Pattern>,
     /// Whose draws stand for the noise of each reading.
     pub chances: Vec<Whose>,
+    /// Whether readings to come are learnt from what is found.
+    pub kept: bool,
 }
 
 /// A tin as its readings are looked at from.
@@ -110,6 +112,7 @@ impl<'a> System<'a> {
         readings: &'a [Reading],
         left_out: &[bool],
         known: Option<&Arc<Pattern>>,
+        kept: bool,
     ) -> Self {
         let names: Vec<u64> = tins.iter().map(|tin| tin.label.name).collect();
         let places = Places::of(tins, readings, left_out);
@@ -121,7 +124,7 @@ impl<'a> System<'a> {
             blocks.into_iter().flat_map(move |one| all.clone().into_iter().map(move |other| (one, other)))
         });
         let pattern = Pattern::of(places.unknowns / places.each, places.each, pairs, known);
-        Self { tins, readings, pattern, places, chances: chances(&names, readings) }
+        Self { tins, readings, pattern, places, chances: chances(&names, readings), kept }
     }
 
     /// The paints of a reading that are fitted: where its slope by each begins, where each stands among the unknowns, and which
@@ -221,38 +224,23 @@ impl<'a> System<'a> {
         matrix.factor().or_else(|| self.pattern.identity().factor()).unwrap_or_else(Factor::of_nothing)
     }
 
-    /// What readings say of the coordinates, added up member by member. Where the sum of `before` is known, only what is said
-    /// otherwise since.
-    pub fn gather(
-        &self,
-        members: usize,
-        of_readings: &[Said],
-        left_out: &[bool],
-        before: Option<(&DMatrix<f64>, &[Said])>,
-    ) -> DMatrix<f64> {
+    /// Adds to a sum over the coordinates, member by member, what some readings say instead of what they said before.
+    pub fn add(&self, sum: &mut DMatrix<f64>, news: &[(usize, &Said, Option<&Said>)]) {
         let (each, unknowns) = (self.places.each, self.places.unknowns);
-        let mut sum = before.map_or_else(|| DMatrix::zeros(unknowns, members), |(sum, _)| sum.clone());
-        let was = |reading: usize| before.and_then(|(_, was)| was.get(reading));
-        let news: Vec<_> = (0..self.readings.len())
-            .filter(|reading| !left_out[*reading])
-            .map(|reading| (&self.readings[reading], &of_readings[reading], was(reading)))
-            .filter(|(_, now, was)| was.is_none_or(|was| !Arc::ptr_eq(now, was)))
-            .collect();
         let columns = sum.as_mut_slice().par_chunks_mut(unknowns.max(1)).enumerate();
         columns.for_each(|(m, sum)| {
-            let mut add = |reading: &Reading, said: &Said, sign: f64| {
+            let mut add = |reading: usize, said: &Said, sign: f64| {
                 let said = said.column(m);
-                for (column, at, _) in self.fitted(reading) {
+                for (column, at, _) in self.fitted(&self.readings[reading]) {
                     for (sum, said) in sum[at..at + each].iter_mut().zip(&said.as_slice()[column..]) {
                         *sum += sign * f64::from(*said);
                     }
                 }
             };
-            for (reading, now, was) in &news {
-                was.iter().for_each(|was| add(reading, was, -1.0));
-                add(reading, now, 1.0);
+            for (reading, now, was) in news {
+                was.iter().for_each(|was| add(*reading, was, -1.0));
+                add(*reading, now, 1.0);
             }
         });
-        sum
     }
 }

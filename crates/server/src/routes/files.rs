@@ -96,7 +96,8 @@ pub async fn export(
     State(workspace): State<Workspace>,
     InPath(format): InPath<String>,
 ) -> Result<Response, Problem> {
-    let (pieces, shelf) = workspace.with_shelf(|store| store.all::<Piece>()).await?;
+    let shelf = workspace.shelf_in_full().await?;
+    let pieces = workspace.with(|store| store.all::<Piece>()).await?;
     let write = move || {
         let title = pieces.first().map_or("Shelf", |piece| piece.value.name.as_str());
         Ok(shelf.export(&format, title, Timestamp::now())?)

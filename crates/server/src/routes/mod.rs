@@ -118,6 +118,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(log::make_note))
         .routes(routes!(log::remove_note))
         .routes(routes!(history::notices))
+        .routes(routes!(readings::learning))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))
         .routes(routes!(history::redo))

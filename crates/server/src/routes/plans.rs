@@ -200,6 +200,7 @@ pub async fn record(
     IdPath(id): IdPath,
     Asked(units): Asked<UnitsAsked>,
 ) -> Result<Json<PieceRecord>, Problem> {
+    workspace.shelf_in_full().await?;
     let sheet = Sheet::of(&workspace, id, (Look::default(), units.get()?)).await?;
     sheet.plan(|planned, _| planned.record()).await.map(Json)
 }
@@ -212,6 +213,7 @@ pub async fn export(
     State(workspace): State<Workspace>,
     InPath((id, file)): InPath<(Uuid, String)>,
 ) -> Result<Response, Problem> {
+    workspace.shelf_in_full().await?;
     let sheet = Sheet::of(&workspace, id, (Look::default(), Units::Metric)).await?;
     let export = sheet.plan(move |planned, sheet| planned.file(&file, sheet.id, sheet.asked.now));
     Ok(attached(export.await?))

@@ -250,6 +250,7 @@ pub async fn label(
     IdPath(id): IdPath,
     PotTelling { look, unit }: PotTelling,
 ) -> Result<Json<PotLabel>, Problem> {
-    let (kept, shelf) = workspace.with_shelf(move |store| store.get::<PourRecord>(id)).await?;
+    let shelf = workspace.shelf_in_full().await?;
+    let kept = workspace.with(move |store| store.get::<PourRecord>(id)).await?;
     Ok(Json(PotLabel::of(&kept, &shelf, look, unit, TimeZone::system())?))
 }

@@ -11,7 +11,7 @@ use warm_blend_device::ReaderTrouble;
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_paint::PaintId;
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{ReadOut, ReadingEntry, ReadingKept, ReadingMade, ToRead};
+use warm_blend_workshop::{ReadOut, ReadingEntry, ReadingKept, ReadingMade, ToRead, YetToLearn};
 
 use crate::{
     Workspace,
@@ -38,8 +38,18 @@ pub async fn list(
     Ok((next_part(&asked_at, next), Json(readings)))
 }
 
+/// From how many readings nothing was learnt yet: a workspace of thousands that was never learnt from is shown as its labels say, and
+/// learnt meanwhile.
+#[utoipa::path(get, path = "/learning", operation_id = "get_learning",
+    tag = "readings", responses((status = OK, body = YetToLearn)))]
+pub async fn learning(State(workspace): State<Workspace>) -> Result<Json<YetToLearn>, Problem> {
+    workspace.ask(|shelf| Ok(YetToLearn { readings: shelf.yet_to_learn() })).await
+}
+
 /// What is known before a reading, which must be of tins that are there and can be at all.
 async fn sensible(workspace: &Workspace, logged: LoggedReading) -> Result<Arc<Remembered>, Problem> {
+    // What a reading teaches is told against all that was known.
+    workspace.shelf_in_full().await?;
     let check = move |store: &mut Store| store.verify_references(&logged).map(|()| logged);
     let (logged, shelf) = workspace.with_shelf(check).await?;
     shelf.make_sense(&logged.reading)?;

@@ -339,3 +339,72 @@ async fn the_camera_stand_in_takes_pictures() {
     assert_eq!(own.get("/api/camera").await, json!({"name": null, "scenes": []}));
     own.call(Method::GET, "/api/camera/north", Value::Null, StatusCode::NOT_FOUND).await;
 }
+
+/// A workspace of hundreds of readings that was never learnt from is shown at once, by its labels, and learnt meanwhile; what lasts
+/// longer than a look waits for it, and a change meanwhile is learnt too.
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn a_workspace_never_learnt_from_is_shown_at_once() {
+    const READINGS: usize = 1200;
+    let folder = tempfile::tempdir().unwrap();
+    let [file, other] = ["one.db", "other.db"].map(|name| folder.path().join(name));
+    never_learnt_from(&file, READINGS);
+    std::fs::copy(&file, &other).unwrap();
+    let doubts = async |bench: &Bench| -> Vec<f64> {
+        let paints = bench.get("/api/paints").await;
+        paints.as_array().unwrap().iter().map(|paint| paint["known"]["doubt"].as_f64().unwrap()).collect()
+    };
+    let yet = async |bench: &Bench| bench.get("/api/learning").await["readings"].as_u64().unwrap();
+    let last_reading = async |bench: &Bench| bench.get("/api/readings?count=1").await[0]["words"].clone();
+    let waited_for = async |bench: &Bench| {
+        let answer = bench.raw(Method::GET, "/api/export/csv", "text/csv", "").await;
+        assert_eq!(answer.status(), OK);
+    };
+    // What is asked first is answered by the labels.
+    let one = Bench::of(&file).await.unwrap();
+    let first = doubts(&one).await;
+    waited_for(&one).await;
+    assert_eq!(yet(&one).await, 0);
+    let last = doubts(&one).await;
+    assert!(last[1] < 0.5 * first[1], "{first:?} {last:?}");
+    assert_ne!(last_reading(&one).await, Value::Null);
+    // And says that it is.
+    let other = Bench::of(&other).await.unwrap();
+    assert_eq!(yet(&other).await, READINGS as u64);
+    tin(&other, "moss", "#5b6b45").await;
+    waited_for(&other).await;
+    assert_eq!(yet(&other).await, 0);
+    tin(&one, "moss", "#5b6b45").await;
+    // One by one or at a go, meanwhile or later: the same is known.
+    assert_eq!(doubts(&one).await[..2], doubts(&other).await[..2]);
+}
+
+/// A file of two tins and many readings of them, as another program may leave it.
+fn never_learnt_from(file: &std::path::Path, readings: usize) {
+    use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
+    use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts, State};
+    use warm_blend_spectral::{Lab, Srgb};
+    let mut store = warm_blend_store::Store::open(file).unwrap();
+    let made = store.together(|batch| {
+        let mut tins = [uuid::Uuid::nil(); 2];
+        for (tin, (name, code)) in tins.iter_mut().zip([("salt", [236, 234, 226]), ("tar", [42, 43, 46])]) {
+            let [red, green, blue] = code;
+            let colour = Some(Masstone::Hex(Srgb { red, green, blue }));
+            *tin = batch.make(ShelfPaint::new(Name::new(name).unwrap(), Class::Chalk, colour))?.id;
+        }
+        for n in 0..readings {
+            let parts = |n: usize| Parts::new(1.0 + n as f64).unwrap();
+            let read = Lab { l: 55.0 + 2.0 * (n % 5) as f64, a: -0.5, b: 0.2 * (n % 3) as f64 };
+            let reading = Reading {
+                of: vec![(PaintId(tins[0]), parts(n % 5)), (PaintId(tins[1]), parts(0))],
+                pour: PartsMethod::Spoons,
+                state: State::Dry,
+                shown: Shown::Thick(Measured::Colour(read)),
+                source: Source::Reader,
+                sure: true,
+            };
+            batch.make(LoggedReading { reading, note: None, device: None, pot: None })?;
+        }
+        Ok(())
+    });
+    made.unwrap();
+}

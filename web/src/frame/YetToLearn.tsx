@@ -1,0 +1,26 @@
+// A workspace of thousands of readings that was never learnt from is shown as its labels say, and learnt meanwhile.
+
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { refresh, useYetToLearn } from '../state/workspace';
+
+export function YetToLearn() {
+  const client = useQueryClient();
+  const readings = useYetToLearn();
+  const before = useRef(0);
+  useEffect(() => {
+    // Whatever is on the screen is known better now.
+    if (readings === 0 && before.current > 0) void refresh(client);
+    before.current = readings;
+  }, [client, readings]);
+  return (
+    <div role="status" className="print:hidden">
+      {readings > 0 && (
+        <p className="bg-ink px-4 py-3 text-white on-dark">
+          {readings.toLocaleString('en')} readings are being gone through. Until then paints are shown as
+          their labels say; colours and bands become surer in a moment.
+        </p>
+      )}
+    </div>
+  );
+}
