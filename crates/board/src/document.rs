@@ -271,7 +271,8 @@ impl Stack {
         // Only what lies below can be met or worn down to.
         let below = |id: LayerId, n: usize| layers[..n].iter().position(|layer| layer.id == id);
         for (n, layer) in layers.iter().enumerate() {
-            let print = layer.left(habit(layer.technique));
+            let habit = habit(layer.technique);
+            let print = layer.left(habit);
             if layer.muted {
                 stack.leave_out();
             } else if layer.technique.takes_away() {
@@ -279,7 +280,8 @@ impl Stack {
             } else if let Some(material) = layer.stirred(&tin) {
                 let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
                 let inside = layer.inside(&tin);
-                stack.lay_rough(material, print, seals(&inside), meets, layer.rough(&inside));
+                let rough = habit.roughness(layer.rough(&inside));
+                stack.lay_rough(material, print, seals(&inside), meets, rough);
                 if layer.is_cracked() {
                     stack.crack();
                 }

@@ -2,7 +2,7 @@
 
 use warm_blend_paint::Microns;
 
-use super::{ByPlace, Print, Share, Technique};
+use super::{ByPlace, Print, Share, Technique, TextureDepth};
 
 /// What a hand makes of a technique.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -11,11 +11,13 @@ pub struct Habit {
     pub film: f64,
     /// What is added to ln(c/(1 − c)) of the usual coverage c: a closed film stays closed, and what is left bare stays so.
     pub cover: f64,
+    /// Times the depth of the texture that the painter says, or that the technique usually leaves.
+    pub rough: f64,
 }
 
 impl Habit {
     /// As the table says.
-    pub const USUAL: Habit = Habit { film: 1.0, cover: 0.0 };
+    pub const USUAL: Habit = Habit { film: 1.0, cover: 0.0, rough: 1.0 };
 
     /// What this hand leaves where the table says `usual`.
     pub fn print(self, usual: &Print) -> Print {
@@ -40,12 +42,19 @@ impl Habit {
             (false, true) => "covers more than usual",
             (false, false) => "covers less than usual",
         });
-        match (film, cover) {
-            (Some(film), Some(cover)) => format!("{film}, and {cover}"),
-            (Some(film), None) => film,
-            (None, Some(cover)) => cover.to_owned(),
-            (None, None) => "as usual".to_owned(),
+        let rougher = technique.texture().is_some() && self.rough.ln().abs() > NEARLY;
+        let rough = rougher.then(|| format!("leaves it {:.1} times as rough", self.rough));
+        let told: Vec<String> = [film, cover.map(str::to_owned), rough].into_iter().flatten().collect();
+        match &*told {
+            [] => "as usual".to_owned(),
+            [one] => one.clone(),
+            [firsts @ .., last] => format!("{}, and {last}", firsts.join(", ")),
         }
+    }
+
+    /// How rough this hand leaves what is left `usual`.
+    pub fn roughness(self, usual: Microns) -> Microns {
+        Microns::of((usual.value() * self.rough).min(TextureDepth::MOST))
     }
 
     /// What it covers where the usual share is `usual`.
@@ -65,7 +74,8 @@ mod tests {
         #[test]
         fn a_hand_and_its_opposite_are_the_usual(film in 0.2..5.0f64, cover in -3.0..3.0f64, at in 0usize..25) {
             let usual = Technique::ALL[at].usual();
-            let (hand, back) = (Habit { film, cover }, Habit { film: 1.0 / film, cover: -cover });
+            let hand = Habit { film, cover, rough: 1.0 };
+            let back = Habit { film: 1.0 / film, cover: -cover, rough: 1.0 };
             let again = back.print(&hand.print(&usual));
             for place in Place::ALL {
                 prop_assert!((again.cover.at(place).value() - usual.cover.at(place).value()).abs() < 1e-9);
@@ -76,7 +86,7 @@ mod tests {
 
     #[test]
     fn a_habit_is_told_in_words() {
-        let words = |film, cover, technique| Habit { film, cover }.words(technique);
+        let words = |film, cover, technique| Habit { film, cover, rough: 1.0 }.words(technique);
         assert_eq!(words(1.42, 0.0, Technique::GlazeWiped), "leaves 1.4 times the usual film");
         assert_eq!(
             words(0.5, -0.4, Technique::DryBrush),
@@ -84,11 +94,18 @@ mod tests {
         );
         assert_eq!(words(1.0, 0.4, Technique::SandBack), "rubs away more than usual");
         assert_eq!(words(1.05, 0.0, Technique::BrushedCoat), "as usual");
+        let rough = |technique| Habit { film: 0.7, cover: 0.5, rough: 1.5 }.words(technique);
+        assert_eq!(
+            rough(Technique::KnifeFlecks),
+            "leaves 0.7 times the usual film, covers more than usual, and leaves it 1.5 times as rough"
+        );
+        // What has no texture of its own is not told of as rough.
+        assert_eq!(rough(Technique::DryBrush), words(0.7, 0.5, Technique::DryBrush));
     }
 
     #[test]
     fn what_is_closed_stays_closed() {
-        let heavy = Habit { film: 1.0, cover: 2.0 };
+        let heavy = Habit { cover: 2.0, ..Habit::USUAL };
         assert_eq!(heavy.share(Share::WHOLE), Share::WHOLE);
         assert_eq!(heavy.share(Share::NONE), Share::NONE);
     }

@@ -1,7 +1,7 @@
 //! Learning a painter's hand from boards that were painted and read.
 //!
-//! Not known are, of each technique, the film that this hand leaves against the table's and how far its coverage is from
-//! the table's ([`Habit`]); and of each paint on the boards, its strength against what its own tests say, because a thin
+//! Not known are, of each technique, the film that this hand leaves against the table's, how far its coverage is from the
+//! table's and how rough it leaves what has a texture ([`Habit`]); and of each paint on the boards, its strength against what its own tests say, because a thin
 //! film of a strong paint and a thicker one of a weak paint look alike. All of them are found at once, from all readings, as
 //! the most probable values given what is believed before (maximum a posteriori, by Gauss and Newton with steps that are
 //! halved where they lead nowhere). What else is not known of a paint, as the shape of its curve, counts as noise that
@@ -33,7 +33,10 @@ const FILM: f64 = 0.5;
 /// Sd of the shift of its coverage, on the scale of [`Habit::cover`]†.
 const COVER: f64 = 0.5;
 
-/// What no board takes away of either: no hand is heavier everywhere alike, nor on every day†.
+/// Sd of the ln of how rough it leaves what has a texture†.
+const ROUGH: f64 = 0.4;
+
+/// What no board takes away of any: no hand is heavier everywhere alike, nor on every day†.
 const NOISE_FLOOR: f64 = 0.07;
 
 /// How much a habit differs from place to place of one board†.
@@ -167,7 +170,11 @@ impl Default for Hands {
         let of = |technique: Technique| {
             let draws = drawn(technique);
             let members = (0..MEMBERS)
-                .map(|m| Habit { film: (FILM * draws[(0, m)]).exp(), cover: COVER * draws[(1, m)] })
+                .map(|m| Habit {
+                    film: (FILM * draws[(0, m)]).exp(),
+                    cover: COVER * draws[(1, m)],
+                    rough: (ROUGH * draws[(4, m)]).exp(),
+                })
                 .collect();
             KnownHand { best: Habit::USUAL, members, film_sd: FILM, boards: 0 }
         };
@@ -201,9 +208,9 @@ impl Hands {
     }
 }
 
-/// Draws of a technique: film and coverage, and of either what no board takes away.
+/// Draws of a technique: film and coverage, and of either what no board takes away; roughness, and the same of it.
 fn drawn(technique: Technique) -> DMatrix<f64> {
-    draws::of(Whose::Technique(technique as u8), 4)
+    draws::of(Whose::Technique(technique as u8), 6)
 }
 
 /// How a reading of a board stands to what was believed.
@@ -237,6 +244,7 @@ pub struct Taught {
 enum Unknown {
     Film(Technique),
     Cover(Technique),
+    Rough(Technique),
     Strength(PaintId),
 }
 
@@ -310,6 +318,10 @@ fn asked_for(readings: &[BoardReading], tins: &Tins) -> Unknowns {
     let mut unknowns = Unknowns::new();
     for reading in readings {
         for layer in reading.painted.layers(reading.letter()) {
+            // Shows in what is put on later.
+            if layer.technique.rough(layer.hand).value() > 0.0 {
+                unknowns.insert(Unknown::Rough(layer.technique), (0, ROUGH));
+            }
             // A print that the painter gave is what was done.
             if layer.print.is_some() {
                 continue;
@@ -388,6 +400,7 @@ fn taught(
         let row = match unknown {
             Unknown::Film(technique) => drawn(*technique).row(0).clone_owned(),
             Unknown::Cover(technique) => drawn(*technique).row(1).clone_owned(),
+            Unknown::Rough(technique) => drawn(*technique).row(4).clone_owned(),
             Unknown::Strength(paint) => {
                 DMatrix::from_fn(1, MEMBERS, |_, m| tins.get(paint).map_or(0.0, |tin| tin.own[m] / sd))
                     .row(0)
@@ -411,6 +424,7 @@ fn taught(
         let known = &mut hands.by_technique[technique as usize];
         known.boards = believed.iter().filter(|view| view.is_of(technique)).count();
         let (film, cover) = (Unknown::Film(technique), Unknown::Cover(technique));
+        let rough = Unknown::Rough(technique);
         // What no board takes away of a habit is in every plausible one too.
         let always = drawn(technique);
         let read = known.boards > 0;
@@ -419,6 +433,7 @@ fn taught(
         let habit = |m: Option<usize>, before: Habit| Habit {
             film: value(film, m).map_or(before.film, |ln| (ln + off(2, m)).exp()),
             cover: value(cover, m).map_or(before.cover, |cover| cover + off(3, m)),
+            rough: value(rough, m).map_or(before.rough, |ln| (ln + off(5, m)).exp()),
         };
         known.best = habit(None, known.best);
         known.members = known.members.iter().enumerate().map(|(m, before)| habit(Some(m), *before)).collect();
@@ -462,6 +477,7 @@ impl<'a> View<'a> {
         let mut view = Self { reading, tins, unknowns, own: Vec::new(), noise: None };
         let own = unknowns.iter().filter(|(unknown, _)| match unknown {
             Unknown::Film(technique) | Unknown::Cover(technique) => view.is_of(*technique),
+            Unknown::Rough(technique) => view.is_rough_by(*technique),
             Unknown::Strength(paint) => paints.contains(paint),
         });
         view.own = own.map(|(_, (at, _))| *at).collect();
@@ -471,6 +487,11 @@ impl<'a> View<'a> {
     fn is_of(&self, technique: Technique) -> bool {
         let layers = self.reading.painted.layers(self.reading.letter());
         layers.iter().any(|layer| layer.technique == technique && layer.print.is_none())
+    }
+
+    fn is_rough_by(&self, technique: Technique) -> bool {
+        let mut layers = self.reading.painted.layers(self.reading.letter()).into_iter();
+        layers.any(|layer| layer.technique == technique && technique.rough(layer.hand).value() > 0.0)
     }
 
     fn value(&self, at: &DVector<f64>, unknown: Unknown) -> f64 {
@@ -500,6 +521,7 @@ impl<'a> View<'a> {
         let habit = |technique| Habit {
             film: self.value(at, Unknown::Film(technique)).clamp(-4.0, 4.0).exp(),
             cover: self.value(at, Unknown::Cover(technique)),
+            rough: self.value(at, Unknown::Rough(technique)).clamp(-4.0, 4.0).exp(),
         };
         let stack = self.reading.painted.stack(letter, tin, habit).ok()?;
         Some(ByPlace::from_fn(|place| {

@@ -134,9 +134,12 @@ pub struct TextureDepth(f64);
 pub struct NotATexture(BadMeasure);
 
 impl TextureDepth {
+    /// The deepest, µm.
+    pub const MOST: f64 = 1000.0;
+
     /// 0 to 1000 µm.
     pub fn new(depth: f64) -> Result<Self, NotATexture> {
-        warm_blend_paint::quantity::in_range(depth, 0.0, 1000.0).map(Self).map_err(NotATexture)
+        warm_blend_paint::quantity::in_range(depth, 0.0, Self::MOST).map(Self).map_err(NotATexture)
     }
 
     /// The number.

@@ -12,8 +12,10 @@
 //! of the way, films by ratio and shares evenly. Without texture there is no difference. What lies thicker in the hollows than
 //! on the tips fills them: a full coat buries fine texture, and after a clear wax there is less for the next to stay in.
 //!
-//! What this leaves out: texture goes over the whole of a place, not along with each mark; and how rough a hand leaves its
-//! coats is what the painter says, not learned from readings.
+//! How rough a hand leaves its coats against what the painter says, or what is usual, is learned from readings
+//! ([`Habit`](super::Habit)).
+//!
+//! What this leaves out: texture goes over the whole of a place, not along with each mark.
 
 use super::{Place, Print, Share};
 use warm_blend_paint::Microns;

@@ -168,7 +168,7 @@ fn sample(
     }
     let mut notes = Vec::new();
     let measured = match lab {
-        _ if !points.is_empty() => Measured::Spectrum(curve(line, &points, told, &mut notes)?),
+        _ if !points.is_empty() => Measured::spectrum(curve(line, &points, told, &mut notes)?),
         [Some(l), Some(a), Some(b)] => Measured::Colour(viewing.to_daylight([l, a, b], line, &mut notes)?),
         _ => {
             return Err(BadFile::at(

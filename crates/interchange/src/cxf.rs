@@ -222,7 +222,7 @@ impl Object {
                 let step = spectrum.step.or(specification.step).unwrap_or(10.0);
                 let points: Vec<(f64, f64)> =
                     spectrum.values.iter().enumerate().map(|(i, r)| (start + step * i as f64, *r)).collect();
-                Measured::Spectrum(curve(spectrum.line, &points, told, &mut notes)?)
+                Measured::spectrum(curve(spectrum.line, &points, told, &mut notes)?)
             }
             (None, [Some(l), Some(a), Some(b)]) => {
                 let specification = known(&self.lab_specification);

@@ -126,7 +126,7 @@ fn sample(
     let mut notes = Vec::new();
     let (measured, usual) = match (hex, lab) {
         _ if !points.is_empty() => {
-            (Measured::Spectrum(curve(line, &points, told, &mut notes)?), Source::Reader)
+            (Measured::spectrum(curve(line, &points, told, &mut notes)?), Source::Reader)
         }
         (_, [Some(l), Some(a), Some(b)]) => {
             (Measured::Colour(Viewing::default().to_daylight([l, a, b], line, &mut notes)?), Source::Reader)

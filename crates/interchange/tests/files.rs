@@ -15,7 +15,7 @@ fn message(text: &str) -> String {
 
 fn any_curve() -> impl Strategy<Value = Measured> {
     proptest::array::uniform32(0.0..1.0f64)
-        .prop_map(|bands| Measured::Spectrum(Reflectance::from_fn(|i| bands[i.min(31)])))
+        .prop_map(|bands| Measured::spectrum(Reflectance::from_fn(|i| bands[i.min(31)])))
 }
 
 fn any_colour() -> impl Strategy<Value = Measured> {
@@ -87,7 +87,7 @@ proptest! {
 
     #[test]
     fn mutated_files_never_panic(which in 0usize..4, at in 0usize..4000, byte: u8, cut in 0usize..6000) {
-        let curves = vec![("one".to_owned(), Measured::Spectrum(Reflectance::grey(0.4))), ("two".to_owned(), Measured::Spectrum(Reflectance::grey(0.2)))];
+        let curves = vec![("one".to_owned(), Measured::spectrum(Reflectance::grey(0.4))), ("two".to_owned(), Measured::spectrum(Reflectance::grey(0.2)))];
         let mut bytes = match which {
             0 => cgats(&curves).into_bytes(),
             1 => cxf(&curves, "now").unwrap(),
@@ -115,7 +115,7 @@ fn other_steps_are_resampled_and_said() {
     let head: Vec<String> = bands.iter().map(|nm| format!("nm{nm}")).collect();
     let values: Vec<String> = bands.iter().map(|nm| (f64::from(*nm) / 1000.0).to_string()).collect();
     let samples = read(&format!("name,{}\nslope,{}\n", head.join(","), values.join(","))).unwrap();
-    let Measured::Spectrum(curve) = samples[0].measured else { panic!("a curve") };
+    let Measured::Spectrum(curve) = &samples[0].measured else { panic!("a curve") };
     for i in 2..=32 {
         assert!((curve.bands()[i] - f64::from(wavelength(i)) / 1000.0).abs() < 1e-12);
     }
@@ -156,7 +156,7 @@ fn percent_is_asked_about() {
     let text = format!("name;{head}\nx;{}\n", line(42.0));
     assert!(matches!(read(&text), Err(BadFile::Percent { line: 2, .. })));
     let samples = import(text.as_bytes(), Told { percent: Some(true) }).unwrap().samples;
-    assert!(same(&samples[0].measured, &Measured::Spectrum(Reflectance::grey(0.42))));
+    assert!(same(&samples[0].measured, &Measured::spectrum(Reflectance::grey(0.42))));
     assert!(import(text.as_bytes(), Told { percent: Some(false) }).is_err());
 }
 
@@ -205,7 +205,7 @@ fn other_lights_and_observers_are_said() {
 fn lab_of_a_written_curve_is_its_own() {
     let curve = Reflectance::from_fn(|i| 0.1 + i as f64 / 60.0);
     let lab = Lab::of(Xyz::of(&curve, Light::Daylight), Light::Daylight.white());
-    assert!(difference(Measured::Spectrum(curve).lab(), lab).value() < 1e-12);
+    assert!(difference(Measured::spectrum(curve).lab(), lab).value() < 1e-12);
 }
 
 /// What `tests/data/by_others.py` says that colour-cxf 0.1.1 and colour-science 0.4.7 read in the files we wrote is what we wrote,
@@ -223,7 +223,7 @@ fn others_read_ours_and_we_read_theirs() {
         assert_eq!(lines.len(), samples.len(), "{reader}");
         for (line, sample) in lines.iter().zip(samples) {
             assert_eq!(line.split(',').nth(1), Some(sample.name.as_str()));
-            let read = Measured::Spectrum(Reflectance::new(bands(line).try_into().unwrap()).unwrap());
+            let read = Measured::spectrum(Reflectance::new(bands(line).try_into().unwrap()).unwrap());
             assert!(same(&read, &sample.measured), "{line}");
         }
     }
@@ -248,7 +248,7 @@ fn samples_say_what_they_were_read_with() {
     assert_eq!(source("name,hex,source\nx,#8a9aa3,somewhere\n"), Source::Chip);
     assert_eq!(source("GIMP Palette\n1 2 3 night\n"), Source::Chip);
     assert_eq!(
-        source(&cgats(&[("x".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))])),
+        source(&cgats(&[("x".to_owned(), Measured::spectrum(Reflectance::grey(0.4)))])),
         Source::Reader
     );
 }
@@ -262,7 +262,7 @@ fn own_files_are_known_by_their_maker() {
     assert!(!of(&format!("CGATS.17\nORIGINATOR \"a meter\"\n{body}")));
     assert!(!of(body));
     let ours = String::from_utf8(
-        cxf(&[("Warm Blend".to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))], "now").unwrap(),
+        cxf(&[("Warm Blend".to_owned(), Measured::spectrum(Reflectance::grey(0.4)))], "now").unwrap(),
     )
     .unwrap();
     assert!(of(&ours));
@@ -290,7 +290,7 @@ fn a_spreadsheet_is_given_no_formula() {
 #[test]
 fn a_cxf_file_is_sound_whatever_the_names_are() {
     for name in ["a\u{ffff}b", "\u{fffe}", "<&\"'>]]>", "a\u{85}b\u{7f}", "\u{10ffff}"] {
-        let samples = [(name.to_owned(), Measured::Spectrum(Reflectance::grey(0.4)))];
+        let samples = [(name.to_owned(), Measured::spectrum(Reflectance::grey(0.4)))];
         let bytes = cxf(&samples, "now").unwrap();
         let text = std::str::from_utf8(&bytes).unwrap();
         assert!(!text.contains(['\u{fffe}', '\u{ffff}']));

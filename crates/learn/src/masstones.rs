@@ -30,7 +30,7 @@ impl Bases {
                 let stated = facts.masstone.filter(|_| !facts.class.is_medium() && !reading.sure);
                 let off = stated.map_or(0.0, |stated| {
                     let noise = facts.source.off().hypot(reading.source.off());
-                    difference(stated.lab(), Measured::Spectrum(*curve).lab()).value() / noise
+                    difference(stated.lab(), Measured::spectrum(*curve).lab()).value() / noise
                 });
                 if off <= OUTLIER_SD {
                     found[*paint].push(at);
@@ -71,7 +71,7 @@ fn farthest(
         let noise = |at: usize| readings[at].source.off();
         let of_mean = others.iter().map(|at| noise(*at).powi(2)).sum::<f64>().sqrt() / others.len() as f64;
         let (rest, own) = (mean(&others)?, mean(&of[place..=place])?);
-        let lab = |curve| Measured::Spectrum(curve).lab();
+        let lab = |curve| Measured::spectrum(curve).lab();
         Some(difference(lab(own), lab(rest)).value() / noise(of[place]).hypot(of_mean))
     };
     (0..of.len())

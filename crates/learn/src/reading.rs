@@ -1,5 +1,7 @@
 //! What was read, of what.
 
+use std::sync::Arc;
+
 use serde::{Deserialize, Serialize};
 use warm_blend_paint::{Microns, Parts, State};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
@@ -110,14 +112,13 @@ impl PartsMethod {
 pub(crate) const DRAWN: f64 = 0.1;
 
 /// A colour or a curve that was read, in daylight where it is a colour.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(try_from = "Written", into = "Written")]
-#[expect(clippy::large_enum_variant, reason = "a workshop has some thousands of readings, not millions")]
 pub enum Measured {
     /// L\*a\*b\* (D65, 2°).
     Colour(Lab),
-    /// Reflectance in 36 bands.
-    Spectrum(Reflectance),
+    /// Reflectance in 36 bands; most readings are colours, and take a tenth of the room.
+    Spectrum(Arc<Reflectance>),
 }
 
 /// How a measurement stands in a file: `{"lab": [61.2, 9.8, 33.1]}` or `{"spectrum": [0.05, …]}` with 36 values.
@@ -157,7 +158,7 @@ impl TryFrom<Written> for Measured {
                 far(&bands, -0.5, 2.0)?;
                 let bands: [f64; BANDS] =
                     bands.try_into().map_err(|bands: Vec<f64>| BadMeasured::Bands(bands.len()))?;
-                Ok(Measured::Spectrum(Reflectance::from_fn(|i| bands[i])))
+                Ok(Measured::spectrum(Reflectance::from_fn(|i| bands[i])))
             }
         }
     }
@@ -173,6 +174,11 @@ impl From<Measured> for Written {
 }
 
 impl Measured {
+    /// A curve that was read.
+    pub fn spectrum(curve: Reflectance) -> Self {
+        Self::Spectrum(Arc::new(curve))
+    }
+
     /// Its colour in daylight.
     pub fn lab(&self) -> Lab {
         match self {
@@ -211,7 +217,7 @@ impl Measured {
         let curves: Option<Vec<&Reflectance>> = readings
             .iter()
             .map(|reading| match reading {
-                Measured::Spectrum(curve) => Some(curve),
+                Measured::Spectrum(curve) => Some(&**curve),
                 Measured::Colour(_) => None,
             })
             .collect();
@@ -219,7 +225,7 @@ impl Measured {
             return None;
         }
         Some(match curves {
-            Some(curves) => Measured::Spectrum(Reflectance::from_fn(|i| {
+            Some(curves) => Measured::spectrum(Reflectance::from_fn(|i| {
                 curves.iter().map(|curve| curve.bands()[i]).sum::<f64>() / n
             })),
             None => {
@@ -235,7 +241,6 @@ impl Measured {
 /// How a sample was laid out for reading.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
-#[expect(clippy::large_enum_variant, reason = "a workshop has some thousands of readings, not millions")]
 pub enum Shown {
     /// So thick that nothing beneath shows.
     Thick(Measured),
@@ -306,7 +311,7 @@ mod tests {
     #[test]
     fn what_stands_in_a_file_is_a_measurement_or_is_said_not_to_be() {
         let read = |json: &str| serde_json::from_str::<Measured>(json).map_err(|error| error.to_string());
-        let curve = Measured::Spectrum(Reflectance::from_fn(|i| 0.02 * i as f64));
+        let curve = Measured::spectrum(Reflectance::from_fn(|i| 0.02 * i as f64));
         assert_eq!(read(&serde_json::to_string(&curve).unwrap()), Ok(curve));
         assert!(read(r#"{"spectrum": [0.5, 0.6]}"#).unwrap_err().contains("has 36 values"));
         assert!(read(r#"{"spectrum": []}"#).unwrap_err().contains("this one has 0"));

@@ -234,7 +234,7 @@ impl WhitenedResidual {
                 stirred.band(i, reading.state, film.map(|(x, ground)| (x, ground.bands()[i])))
             });
             let curve = Reflectance::from_fn(|i| bands[i].r);
-            let lab = Measured::Spectrum(curve).lab();
+            let lab = Measured::spectrum(curve).lab();
             let look = Look { curve, lab, eye: half_way(measured.lab(), lab) };
             residual.extend(residuals(measured, &look, &look.eye, reading));
             for number in numbers(measured, lab, &look.eye, reading) {
@@ -518,10 +518,10 @@ mod tests {
             let read = if colour {
                 Measured::Colour(Lab { l: 55.0, a: 4.0, b: 9.0 })
             } else {
-                Measured::Spectrum(Reflectance::from_fn(|i| 0.2 + 0.01 * i as f64))
+                Measured::spectrum(Reflectance::from_fn(|i| 0.2 + 0.01 * i as f64))
             };
             let shown = if film {
-                Shown::Drawdown { wet: Microns::new(60.0).unwrap(), over_black: read, over_white: read }
+                Shown::Drawdown { wet: Microns::new(60.0).unwrap(), over_black: read.clone(), over_white: read }
             } else {
                 Shown::Thick(read)
             };

@@ -118,7 +118,7 @@ fn any_tin() -> impl Strategy<Value = Facts> {
 /// What the reader says of a mix poured by scale, if that is just what was expected.
 fn agreeing(learnt: &Learnt, of: &[(usize, f64)], state: State, spectrum: bool) -> Reading {
     let curve = mixed(learnt, of).best().in_state(state).masstone();
-    let read = if spectrum { Measured::Spectrum(curve) } else { Measured::Colour(lab(&curve)) };
+    let read = if spectrum { Measured::spectrum(curve) } else { Measured::Colour(lab(&curve)) };
     Reading { pour: PartsMethod::Scale, state, shown: Shown::Thick(read), ..reading(of, lab(&curve)) }
 }
 
@@ -288,7 +288,7 @@ fn spectra_of_one_masstone_are_judged_against_each_other() {
     let unstated = Facts { masstone: None, ..facts(WHITE, false) };
     let spectrum = |lighter: f64| {
         let curve = Reflectance::from_fn(|i| 0.2 + 0.004 * i as f64 + lighter);
-        Reading { shown: Shown::Thick(Measured::Spectrum(curve)), ..reading(&[(1, 1.0)], lab(&curve)) }
+        Reading { shown: Shown::Thick(Measured::spectrum(curve)), ..reading(&[(1, 1.0)], lab(&curve)) }
     };
     let apart = |one: &Reading, other: &Reading| {
         let seen = |of: &Reading| of.measured().next().unwrap().lab();

@@ -22,6 +22,8 @@ const CORNICE: f64 = 85.0;
 const LEG: f64 = 48.0;
 /// Height of rails below a top or a seat, mm†.
 const APRON: f64 = 95.0;
+/// How thick a frame is, mm†.
+const FRAME: f64 = 30.0;
 /// Diameter of a knob, mm†.
 const KNOB: f64 = 34.0;
 /// The lowest drawer and the narrowest door, panel or frame that can be made, mm.
@@ -29,13 +31,19 @@ const LOWEST_DRAWER: f64 = 60.0;
 const NARROWEST: f64 = 60.0;
 /// Drawers wider than this have two knobs, mm†.
 const TWO_KNOBS: f64 = 420.0;
+/// By how much a cornice stands out, mm†.
+const CORNICE_OUT: f64 = 45.0;
+/// How far the shelf of an upright case and the legs below it stand before its panels, and the fall over it, as shares of its
+/// depth†.
+const SHELF_OUT: f64 = 0.36;
+const FALL_OUT: f64 = 0.24;
 
 /// A face in the making.
 struct Sheet(Face);
 
 impl Sheet {
-    fn new(view: View, width: f64, height: f64, times: u32) -> Self {
-        Self(Face { view, width, height, times, parts: Vec::new() })
+    fn new(view: View, (width, height): (f64, f64), behind: f64, times: u32) -> Self {
+        Self(Face { view, width, height, behind, times, parts: Vec::new() })
     }
 
     fn put(&mut self, zone: Zone, shaping: Shaping, rect: Rect, on: Option<usize>) -> usize {
@@ -50,8 +58,16 @@ impl Sheet {
         outline: Outline,
         on: Option<usize>,
     ) -> usize {
-        self.0.parts.push(Part { zone, rect, outline, shaping, rim: 0.0, on });
+        let forward = on.map_or(0.0, |on| self.0.parts[on].forward);
+        self.0.parts.push(Part { zone, rect, outline, shaping, rim: 0.0, on, forward });
         self.0.parts.len() - 1
+    }
+
+    /// The part that was put on last stands so far before what it is set into, mm.
+    fn forward(&mut self, by: f64) {
+        if let Some(part) = self.0.parts.last_mut() {
+            part.forward += by;
+        }
     }
 
     fn framing(&mut self, zone: Zone, rim: f64, rect: Rect, outline: Outline, on: Option<usize>) -> usize {
@@ -122,7 +138,7 @@ impl Form {
             PieceKind::Frame => vec![self.frame()?],
             PieceKind::Wall => vec![self.wall()?],
             PieceKind::Moulding => {
-                let mut front = Sheet::new(View::Front, self.width, self.height, 1);
+                let mut front = Sheet::new(View::Front, (self.width, self.height), 0.0, 1);
                 front.put(Zone::Mouldings, Shaping::Running, whole(self.width, self.height), None);
                 vec![front.0]
             }
@@ -147,7 +163,7 @@ impl Form {
             ));
         }
         let inner = w - 2.0 * OVERHANG;
-        let mut front = Sheet::new(View::Front, w, h, 1);
+        let mut front = Sheet::new(View::Front, (w, h), d, 1);
         head(&mut front, has_cornice, Rect { x: 0.0, y: 0.0, w, h: top });
         let case =
             front.put(Zone::Case, Shaping::Flat, Rect { x: OVERHANG, y: top, w: inner, h: body }, None);
@@ -173,7 +189,7 @@ impl Form {
             _ => self.upright(&mut front, room, case)?,
         }
 
-        let mut side = Sheet::new(View::Side, d, h, 2);
+        let mut side = Sheet::new(View::Side, (d, h), w, 2);
         head(&mut side, has_cornice, Rect { x: 0.0, y: 0.0, w: d, h: top });
         side.put(Zone::Sides, Shaping::Flat, Rect { x: 0.0, y: top, w: d, h: body }, None);
         feet(&mut side, legs, Rect { x: 0.0, y: top + body, w: d, h: foot });
@@ -290,10 +306,14 @@ impl Form {
         let lower = Rect { y: below + STILE / 2.0, h: room.y + room.h - below - STILE / 2.0, ..room };
         self.panels_beside(front, upper, self.panels, case)?;
         front.put(Zone::Fall, Shaping::Raised, fall, Some(case));
+        front.forward(FALL_OUT * self.depth);
         front.put(Zone::Fall, Shaping::Running, shelf, Some(case));
+        front.forward(SHELF_OUT * self.depth);
         let leg = |x| Rect { x, w: 1.6 * LEG, ..lower };
-        front.put(Zone::Legs, Shaping::Upright, leg(lower.x), Some(case));
-        front.put(Zone::Legs, Shaping::Upright, leg(lower.x + lower.w - 1.6 * LEG), Some(case));
+        for x in [lower.x, lower.x + lower.w - 1.6 * LEG] {
+            front.put(Zone::Legs, Shaping::Upright, leg(x), Some(case));
+            front.forward(SHELF_OUT * self.depth - STILE);
+        }
         let between =
             Rect { x: lower.x + 1.6 * LEG + STILE, w: lower.w - 2.0 * (1.6 * LEG + STILE), ..lower };
         self.panels_beside(front, between, self.panels.saturating_sub(1).max(1), case)
@@ -315,6 +335,7 @@ impl Form {
         if chair {
             let back = Rect { x: OVERHANG, y: 0.0, w: self.width - 2.0 * OVERHANG, h: at };
             let frame = front.put(Zone::Back, Shaping::Flat, back, None);
+            front.forward(LEG - self.depth);
             let shaping = if self.carved { Shaping::Carved } else { Shaping::Sunk };
             front.put(Zone::Panels, shaping, back.inset(STILE), Some(frame));
             let post = Rect { x: self.depth - LEG, y: 0.0, w: LEG, h: at };
@@ -332,26 +353,29 @@ impl Form {
             return Err(BadForm::new("height", message));
         }
         let below = at + thick;
-        let face = |field, view, width: f64| {
+        let face = |field, view, width: f64, deep: f64| {
             let inner = width - 2.0 * overhang - 2.0 * LEG;
             if inner < NARROWEST {
                 let message = format!("{:.0} mm between the legs: {NARROWEST:.0} at least", inner.max(0.0));
                 return Err(BadForm::new(field, message));
             }
-            let mut sheet = Sheet::new(view, width, self.height, 2);
+            let mut sheet = Sheet::new(view, (width, self.height), deep, 2);
             sheet.put(zone, Shaping::Flat, Rect { x: 0.0, y: at, w: width, h: thick }, None);
+            sheet.forward(overhang);
             let legs = Rect { x: overhang, y: below, w: width - 2.0 * overhang, h: self.height - below };
             feet(&mut sheet, legs.h, legs);
             let rails = Rect { x: overhang + LEG, y: below, w: inner, h: apron };
             sheet.put(Zone::Apron, Shaping::Flat, rails, None);
+            sheet.forward(-LEG / 3.0);
             Ok(sheet)
         };
-        Ok((face("width", View::Front, self.width)?, face("depth", View::Side, self.depth)?))
+        let (w, d) = (self.width, self.depth);
+        Ok((face("width", View::Front, w, d)?, face("depth", View::Side, d, w)?))
     }
 
     /// A top or a seat from above.
     fn above(&self, zone: Zone, oval: bool) -> Face {
-        let mut above = Sheet::new(View::Top, self.width, self.depth, 1);
+        let mut above = Sheet::new(View::Top, (self.width, self.depth), self.height, 1);
         let outline = if oval { Outline::Oval } else { Outline::Square };
         above.shaped(zone, Shaping::Flat, whole(self.width, self.depth), outline, None);
         above.0
@@ -372,7 +396,7 @@ impl Form {
         if self.round && self.height <= self.width {
             return Err(BadForm::new("height", "a round top wants a frame that is higher than wide"));
         }
-        let mut front = Sheet::new(View::Front, self.width, self.height, 1);
+        let mut front = Sheet::new(View::Front, (self.width, self.height), FRAME, 1);
         let outline = if self.round { Outline::RoundTop } else { Outline::Square };
         let rect = whole(self.width, self.height);
         let frame = match self.carved {
@@ -386,7 +410,7 @@ impl Form {
     fn wall(&self) -> Result<Face, BadForm> {
         const SKIRTING: f64 = 120.0;
         const ABOVE: f64 = 160.0;
-        let mut front = Sheet::new(View::Front, self.width, self.height, 1);
+        let mut front = Sheet::new(View::Front, (self.width, self.height), 0.0, 1);
         let above = self.height - SKIRTING;
         if above < 2.0 * ABOVE + NARROWEST {
             return Err(BadForm::new(
@@ -420,8 +444,10 @@ fn whole(w: f64, h: f64) -> Rect {
 fn head(face: &mut Sheet, cornice: bool, rect: Rect) {
     if cornice {
         face.put(Zone::Cornice, Shaping::Running, rect, None);
+        face.forward(CORNICE_OUT);
     } else {
         face.put(Zone::Top, Shaping::Flat, rect, None);
+        face.forward(OVERHANG);
     }
 }
 

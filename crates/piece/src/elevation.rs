@@ -63,6 +63,8 @@ pub struct Part {
     pub rim: f64,
     /// The part it is set into.
     pub on: Option<usize>,
+    /// How far its front stands before the plane of the face, mm; below nought behind it.
+    pub forward: f64,
 }
 
 /// A face of a piece.
@@ -74,6 +76,8 @@ pub struct Face {
     pub width: f64,
     /// mm.
     pub height: f64,
+    /// How far its plane is from what is behind the piece: a wall, or from above the floor; mm.
+    pub behind: f64,
     /// How many such faces there are.
     pub times: u32,
     /// What lies on it, each after the one it is set into.

@@ -86,6 +86,7 @@ fn an_oval_top() {
         shaping: Shaping::Flat,
         rim: 0.0,
         on: None,
+        forward: 0.0,
     };
     assert!(near(part.area(), PI * 800.0 * 425.0));
     // The perimeter by the trapezoidal rule over the angle.

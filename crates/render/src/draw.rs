@@ -38,7 +38,13 @@ pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shadi
     let (width, n) = (relief.width, strips.len());
     let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
     let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
-    draw_laid(relief, &Lay { coats: &lay, pattern: &[], parts: &[] }, strips, light, state, shading)
+    draw_laid(
+        relief,
+        &Lay { coats: &lay, pattern: &[], parts: &[], reached: &[] },
+        strips,
+        (light, state),
+        shading,
+    )
 }
 
 /// Draws coats that lie so. More coats than can be told apart are left out.
@@ -46,8 +52,7 @@ pub(crate) fn draw_laid(
     relief: &Relief,
     lay: &Lay,
     coats: &[Coats],
-    light: Light,
-    state: State,
+    (light, state): (Light, State),
     shading: Shading,
 ) -> Picture {
     let coats = &coats[..coats.len().min(COATS)];
@@ -176,7 +181,8 @@ fn paint(
                 let beside = |next: usize| heights.get(next).map_or(0.0, |next| next - heights[i]);
                 let right = if x + 1 < width { beside(i + 1) } else { 0.0 };
                 let films = (steep * right, steep * beside(i + width));
-                colour = shaded(colour, tone, (slope.0 + films.0, slope.1 + films.1), lit, open);
+                colour =
+                    shaded(colour, tone, (slope.0 + films.0, slope.1 + films.1), lit, open, lay.reached(i));
             }
             for c in 0..3 {
                 pixel[c] = screen.code(colour[c]);
@@ -321,14 +327,15 @@ impl Roughness<'_> {
     }
 }
 
-/// A colour in the light of a lamp.
+/// A colour in the light of a lamp, of which so much reaches it.
 #[inline]
-fn shaded(colour: Linear, tone: &Tone, slope: (f32, f32), lit: &Lit, open: u8) -> Linear {
+fn shaded(colour: Linear, tone: &Tone, slope: (f32, f32), lit: &Lit, open: u8, reached: f32) -> Linear {
     if tone.lustre == 0.0 && tone.gloss <= 0.05 {
-        let light = lit.on(slope, open);
+        let light = lit.on(slope, open) * reached;
         return colour.map(|channel| channel * light);
     }
     let (light, mirrored) = lit.on_and_mirrored(slope, open);
+    let (light, mirrored) = (light * reached, mirrored * reached);
     if tone.lustre > 0.0 {
         // A metal mirrors what is around it: bright towards the lamp, dark away from it.
         let metal = (0.3 + 1.6 * (mirrored + lit.by_the_flat())) * light.min(1.2);

@@ -14,44 +14,21 @@ use crate::{
     lamp::{Lamp, Shading},
     marks::{SIDE, Texture},
     masks::{COATS, Lay, NOTHING},
+    placed::{Closer, Placed},
     plate::{carving, moulding},
     relief::{BadSize, Relief, Shaped, blurred, sized},
+    shadows::Shadows,
 };
 
-/// Room around a face, as a share of the picture.
-const ROOM: f64 = 0.05;
 /// Marks of a brush are drawn as if a pixel were no larger than this, mm: on a whole piece they would be too fine to be seen.
 const MARKS: f64 = 0.7;
 /// How far from an outline is near, mm.
 const NEAR: f64 = 70.0;
+/// How much of the light is lost under what stands a mm further out, on average over some decimetres.
+const UNDER: f32 = 0.0025;
 /// Linear grey of the wall and of the floor behind a piece.
 const WALL: f32 = 0.66;
 const FLOOR: f32 = 0.55;
-
-/// Where a face lies in a picture.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Placed {
-    /// mm by pixel.
-    mm: f64,
-    /// Where the face's upper left corner is, mm.
-    corner: (f64, f64),
-    /// The picture, mm.
-    size: (f64, f64),
-}
-
-/// How much closer than the whole a picture is, and what is in its middle.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Closer {
-    /// By what factor, 1 or more.
-    pub by: f64,
-    /// The point of the whole picture that is in the middle, as shares of its width and height.
-    pub middle: (f64, f64),
-}
-
-impl Closer {
-    /// The whole.
-    pub const WHOLE: Self = Self { by: 1.0, middle: (0.5, 0.5) };
-}
 
 /// A face of a piece at a size in pixels: made once, drawn on often.
 #[derive(Debug)]
@@ -67,45 +44,12 @@ pub struct Front {
     floor: usize,
 }
 
-impl Placed {
-    /// A face in the middle of a picture of so many pixels, as large as it goes.
-    pub fn of(face: &Face, width: u32, height: u32) -> Result<Self, BadSize> {
-        let (width, height) = sized(width, height)?;
-        let (width, height) = (width as f64, height as f64);
-        let room = 1.0 - 2.0 * ROOM;
-        let mm = (face.width / (room * width)).max(face.height / (room * height));
-        let size = (width * mm, height * mm);
-        Ok(Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size })
-    }
-
-    /// The same from closer by, as far aside as the picture goes.
-    pub fn closer(self, Closer { by, middle: (x, y) }: Closer) -> Self {
-        let by = by.max(1.0);
-        let size = (self.size.0 / by, self.size.1 / by);
-        let aside = |at: f64, whole: f64, part: f64| (at * whole - part / 2.0).clamp(0.0, whole - part);
-        let corner =
-            (self.corner.0 - aside(x, self.size.0, size.0), self.corner.1 - aside(y, self.size.1, size.1));
-        Self { mm: self.mm / by, corner, size }
-    }
-
-    /// The point of the face at the middle of a pixel, mm.
-    pub fn at(&self, x: usize, y: usize) -> (f64, f64) {
-        ((x as f64 + 0.5) * self.mm - self.corner.0, (y as f64 + 0.5) * self.mm - self.corner.1)
-    }
-
-    /// Where a part lies, as shares of the picture: left, upper edge, width, height.
-    pub fn share(&self, rect: Rect) -> [f64; 4] {
-        let (w, h) = self.size;
-        [(rect.x + self.corner.0) / w, (rect.y + self.corner.1) / h, rect.w / w, rect.h / h]
-    }
-}
-
 impl Front {
     /// A face in a picture of this size.
     pub fn new(face: &Face, width: u32, height: u32, closer: Closer) -> Result<Self, BadSize> {
         let placed = Placed::of(face, width, height)?.closer(closer);
         let (width, height) = sized(width, height)?;
-        let Placed { mm, corner, .. } = placed;
+        let (mm, corner) = (placed.mm, placed.corner);
         let n = width * height;
         let place = |x: usize, y: usize| placed.at(x, y);
         let levels = levels(face);
@@ -155,10 +99,17 @@ impl Front {
         let mut relief = Relief::of(&shaped);
         // Light is lost under what stands out, over some centimetres.
         let around = ((28.0 / mm).round() as usize).max(2);
-        let broad = blurred(&blurred(&heights, width, around, None), width, around, None);
+        let broad =
+            |heights: &[f32], around| blurred(&blurred(heights, width, around, None), width, around, None);
+        let over = broad(&heights, around);
+        // And under what stands far out, over some decimetres.
+        let far = |part: &u16| parts.get(usize::from(*part)).map_or(0.0, |part| part.forward as f32);
+        let forward: Vec<f32> = part.iter().map(far).collect();
+        let far_over = broad(&forward, 2 * around);
         for (i, spot) in relief.pixels.iter_mut().enumerate() {
             if part[i] != u16::MAX {
-                let hidden = ((broad[i] - heights[i]) * 0.012).clamp(-0.05, 0.3);
+                let hidden = ((over[i] - heights[i]) * 0.012).clamp(-0.05, 0.3)
+                    + ((far_over[i] - forward[i]) * UNDER).clamp(0.0, 0.3);
                 spot.open = (f32::from(spot.open) * (1.0 - hidden)).clamp(20.0, 255.0) as u8;
             }
         }
@@ -233,9 +184,12 @@ impl Front {
             }
         });
         let pattern = self.pattern(dressed);
-        let laid = Lay { coats: &lay, pattern: &pattern, parts: &self.part };
-        let mut picture = draw_laid(&self.relief, &laid, &coats, light, state, shading);
-        self.behind(&lay, shading, &mut picture);
+        let reached = shading.lamp().map_or_else(Vec::new, |lamp| {
+            Shadows { face: &self.face, placed: &self.placed, part: &self.part, width }.by(lamp)
+        });
+        let laid = Lay { coats: &lay, pattern: &pattern, parts: &self.part, reached: &reached };
+        let mut picture = draw_laid(&self.relief, &laid, &coats, (light, state), shading);
+        self.behind(&laid, shading, &mut picture);
         picture
     }
 
@@ -287,24 +241,24 @@ impl Front {
     }
 
     /// What is not painted: the wall and the floor behind, glass, and zones that wear nothing yet.
-    fn behind(&self, lay: &[u8], shading: Shading, picture: &mut Picture) {
+    fn behind(&self, lay: &Lay, shading: Shading, picture: &mut Picture) {
         let (width, screen) = (self.relief.width, Screen::get());
         let lamp = shading.lamp().unwrap_or(Lamp::WINDOW).lit();
         picture.rgb.par_chunks_exact_mut(3 * width).enumerate().for_each(|(y, row)| {
             for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
                 let i = y * width + x;
-                if lay[i] != NOTHING {
+                if lay.coats[i] != NOTHING {
                     continue;
                 }
                 let grey = match self.face.parts.get(usize::from(self.part[i])) {
                     Some(part) => {
                         let face = if part.zone == Zone::Unpainted { 0.10 } else { 0.42 };
                         let spot = &self.relief.pixels[i];
-                        screen.code(face * lamp.on(spot.slope(), spot.open))
+                        screen.code(face * lamp.on(spot.slope(), spot.open) * lay.reached(i))
                     }
                     None => {
                         let back = if y < self.floor { WALL } else { FLOOR };
-                        screen.code(back * f32::from(self.wall[i]) / 255.0)
+                        screen.code(back * f32::from(self.wall[i]) / 255.0 * lay.reached(i))
                     }
                 };
                 pixel.fill(grey);

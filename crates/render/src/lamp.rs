@@ -50,12 +50,17 @@ impl Lamp {
         Self { turn, rakes }
     }
 
-    pub(crate) fn lit(self) -> Lit {
+    /// How far across and down one goes towards it with each mm that one goes out.
+    pub(crate) fn way(self) -> (f32, f32) {
         let (sin, cos) = self.turn.to_radians().sin_cos();
         let low = if self.rakes { 1.9 } else { 0.6 };
-        let (across, down) = (low * sin, -low * cos);
+        (low * sin, -low * cos)
+    }
+
+    pub(crate) fn lit(self) -> Lit {
+        let (across, down) = self.way();
         // Half-way to the eye, which is straight above.
-        let lamp = (low * low + 1.0).sqrt();
+        let lamp = (across * across + down * down + 1.0).sqrt();
         let half = [across / lamp, down / lamp, 1.0 / lamp + 1.0];
         let length = half.iter().map(|v| v * v).sum::<f32>().sqrt();
         let half = half.map(|v| v / length);

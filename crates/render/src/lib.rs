@@ -8,6 +8,7 @@
 //! | which layers lie at a pixel? | `masks` |
 //! | what colour is that? | `colours` |
 //! | where does the light come from? | [`Lamp`], [`Shading`] |
+//! | and what is in its way? | `shadows` |
 //! | all of it | [`draw`], [`Front::draw`], [`Coats`], [`Picture`] |
 //!
 //! The picture says what the engine says: at each kind of place every state of the layers takes exactly its share of the
@@ -29,12 +30,15 @@ mod front;
 mod lamp;
 mod marks;
 mod masks;
+mod placed;
 mod plate;
 mod relief;
+mod shadows;
 
 pub use coats::Coats;
 pub use draw::{Picture, draw};
-pub use front::{Closer, Front, Placed};
+pub use front::Front;
 pub use lamp::{Lamp, Shading};
 pub use marks::make_ready;
+pub use placed::{Closer, Placed};
 pub use relief::{BadSize, Relief};

@@ -26,6 +26,8 @@ const BINS: usize = 2048;
 const BIN: usize = RANKS as usize / BINS;
 /// All ranks.
 pub(crate) const RANKS: f32 = 65536.0;
+/// What stands for as much light as the middle of a face gets.
+pub(crate) const REACHED: f32 = 200.0;
 /// All that a pixel can show.
 pub(crate) const ALL: u8 = 255;
 /// The coat of a pixel that nothing is painted on.
@@ -51,9 +53,18 @@ pub(crate) struct Lay<'a> {
     pub pattern: &'a [u8],
     /// By pixel the number of a part: each is painted by itself. Empty where all is one.
     pub parts: &'a [u16],
+    /// By pixel how much of the light reaches it, [`REACHED`] for as much as the middle of a face gets; empty where nothing casts a
+    /// shadow.
+    pub reached: &'a [u8],
 }
 
 impl Lay<'_> {
+    /// How much of the light reaches a pixel, 1 for as much as the middle of a face gets.
+    #[inline]
+    pub fn reached(&self, i: usize) -> f32 {
+        self.reached.get(i).map_or(1.0, |reached| f32::from(*reached) * (1.0 / REACHED))
+    }
+
     fn depth(&self, i: usize) -> u8 {
         self.pattern.get(i).copied().unwrap_or(0)
     }

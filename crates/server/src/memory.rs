@@ -97,8 +97,8 @@ impl Memory {
         {
             return Ok(Arc::clone(before));
         }
-        let shelf = ShelfSnapshot::of(documents, before.as_ref().map(|before| &before.shelf))
-            .map_err(damaged)?;
+        let shelf =
+            ShelfSnapshot::of(documents, before.as_ref().map(|before| &before.shelf)).map_err(damaged)?;
         Ok(self.is_known(state, shelf))
     }
 

@@ -12,6 +12,8 @@ use crate::{VirtualPaint, VirtualSample};
 /// Sd of ln of the film this hand leaves against the table's, and of the shift of its coverage.
 const FILM: f64 = 0.4;
 const COVER: f64 = 0.4;
+/// Sd of ln of how rough it leaves what has a texture.
+const ROUGH: f64 = 0.4;
 /// The same of each kind of place by itself: no hand is heavier everywhere alike.
 const BY_PLACE: f64 = 0.1;
 /// Sd of what is seen at a spot against its place: paint is uneven.
@@ -22,6 +24,8 @@ const UNEVEN: f64 = 0.03;
 pub struct VirtualHand {
     /// By technique.
     habits: Vec<ByPlace<Habit>>,
+    /// By technique.
+    rough: Vec<f64>,
 }
 
 /// A strip that it has painted.
@@ -41,9 +45,16 @@ impl VirtualHand {
             ByPlace::from_fn(|_| Habit {
                 film: (film + BY_PLACE * normal()).exp(),
                 cover: cover + BY_PLACE * normal(),
+                rough: 1.0,
             })
         });
-        Self { habits: habits.into() }
+        let rough = Technique::ALL.map(|_| (ROUGH * normal()).exp());
+        Self { habits: habits.into(), rough: rough.into() }
+    }
+
+    /// How rough it leaves a technique, against what is said.
+    pub fn roughness(&self, technique: Technique) -> f64 {
+        self.rough[technique as usize]
     }
 
     /// How it does a technique, place by place.
@@ -76,7 +87,8 @@ impl VirtualHand {
         }
         let painted = Board::new(alone.name, alone.ground, strips).ok()?;
         let truth = |paint| tin(paint).map(|tin| KnownTin { class: tin.class, material: &tin.truth });
-        let stack = painted.stack(letter, truth, |_| Habit::USUAL).ok()?;
+        let rough = |technique| Habit { rough: self.roughness(technique), ..Habit::USUAL };
+        let stack = painted.stack(letter, truth, rough).ok()?;
         Some(VirtualBoard { stack, unevenness: ChaCha8Rng::seed_from_u64(seed) })
     }
 }

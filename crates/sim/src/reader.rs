@@ -119,7 +119,7 @@ impl ColourReader for SimulatedReader {
             self.through_window(&self.under.as_ref().ok_or(ReaderTrouble::NothingUnderIt)?.reflectance());
         self.since_calibration += 1;
         Ok(if self.spectra {
-            Measured::Spectrum(self.spectrum(&truth))
+            Measured::spectrum(self.spectrum(&truth))
         } else {
             Measured::Colour(self.colour(&truth))
         })

@@ -6,12 +6,12 @@ use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, BoardReading, BoardSpot, Ground, GroundKind, Hands, KnownTin, Letter, OnShelf, Place, Strip,
-    Template, bands, learn_hand,
+    Board, BoardReading, BoardSpot, Ground, GroundKind, Hand, Hands, KnownTin, Layer, Letter, OnShelf, Place,
+    Strip, Technique, Template, TextureDepth, bands, learn_hand,
 };
 use warm_blend_device::ColourReader;
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, Source, learn};
-use warm_blend_paint::{Class, Name, PaintId, State};
+use warm_blend_paint::{Class, Component, Name, PaintId, State, WholeParts};
 use warm_blend_sim::{SimulatedReader, VirtualBoard, VirtualHand, VirtualPaint};
 use warm_blend_spectral::{Light, difference};
 use workshop::{SEED, Workshop, lab};
@@ -76,6 +76,24 @@ impl Shelf {
         layers.insert(2, wash);
         let strip = Strip { letter: A, from: None, layers };
         Board::new(Name::new("board").unwrap(), Ground::of(GroundKind::RedStain), vec![strip]).unwrap()
+    }
+
+    /// White brushed every which way, and something dark by chance over it, thinned for how it is put on.
+    fn rough_board(&self, chance: &mut ChaCha8Rng) -> Board {
+        const DARK: f64 = 45.0;
+        let paints = self.tins.len() - MEDIUMS.len();
+        let dark = |tin: &usize| self.known[*tin].best().seen_lab(Light::Daylight).l < DARK;
+        let dark: Vec<usize> = (1..paints).filter(dark).collect();
+        let over = [Technique::GlazeWiped, Technique::WashWiped, Technique::TintedWax];
+        let which = chance.random_range(0..over.len());
+        let part =
+            |tin: usize, parts: u32| Component { paint: id(tin), parts: WholeParts::new(parts).unwrap() };
+        let depth = TextureDepth::new(chance.random_range(80.0..240.0)).unwrap();
+        let hand = Hand { texture: Some(depth), ..Hand::default() };
+        let base = Layer { hand, ..Layer::new(Technique::BrushedCoat, vec![part(0, 1)]) };
+        let pot = vec![part(dark[chance.random_range(0..dark.len())], 1), part(paints + which, 3)];
+        let strip = Strip { letter: A, from: None, layers: vec![base, Layer::new(over[which], pot)] };
+        Board::new(Name::new("rough").unwrap(), Ground::of(GroundKind::WhitePrimer), vec![strip]).unwrap()
     }
 
     fn painted(&self, hand: &VirtualHand, board: &Board, seed: u64) -> VirtualBoard {
@@ -168,4 +186,53 @@ fn a_reading_that_no_hand_makes_is_questioned() {
         assert!(!judged[0].0 && judged[1].0, "{judged:?}");
         tried += 1;
     }
+}
+
+/// How rough a hand leaves its strokes, against what it says, is learned from what stays in them, and what is put over the next
+/// ones is foretold the better for it.
+#[test]
+fn how_rough_a_hand_is_is_learned() {
+    const HANDS: u64 = 40;
+    const BOARDS: u64 = 4;
+    let shelf = Shelf::new();
+    let mut chance = ChaCha8Rng::seed_from_u64(SEED);
+    let (mut said, mut left, mut untaught, mut taught) = (Vec::new(), Vec::new(), Vec::new(), Vec::new());
+    let mut held = Vec::new();
+    for painter in 0..HANDS {
+        let hand = VirtualHand::new(1000 + painter);
+        let mut reader = SimulatedReader::new(painter, false);
+        let readings: Vec<_> = (0..BOARDS)
+            .map(|n| {
+                let board = shelf.rough_board(&mut chance);
+                read(&board, &mut shelf.painted(&hand, &board, 10 * painter + n), &mut reader)
+            })
+            .collect();
+        let learnt = learn_hand(&readings, |paint| shelf.known(paint));
+        let truth = hand.roughness(Technique::BrushedCoat).ln();
+        said.push(truth * truth);
+        left.push((learnt.hands.habit(Technique::BrushedCoat).rough.ln() - truth).powi(2));
+        let next = shelf.rough_board(&mut chance);
+        let painted = shelf.painted(&hand, &next, 10 * painter + BOARDS);
+        untaught.extend(shelf.off(&Hands::default(), &next, &painted));
+        let off = shelf.off(&learnt.hands, &next, &painted);
+        let all = (Light::Daylight, State::Dry);
+        let within = bands(&next, A, |paint| shelf.known(paint), &learnt.hands, usize::MAX, all).unwrap();
+        held.extend(Place::ALL.map(|place| off[place as usize] <= *within.at(place)));
+        taught.extend(off);
+    }
+    let rms = |squares: &[f64]| (squares.iter().sum::<f64>() / squares.len() as f64).sqrt();
+    let share = held.iter().filter(|held| **held).count() as f64 / held.len() as f64;
+    let (before, after) = (rms(&said), rms(&left));
+    println!(
+        "seed {SEED}, {HANDS} hands, {BOARDS} boards: ln of roughness off by {before:.2} before, {after:.2} after"
+    );
+    println!(
+        "the next board, ΔE00 in the median: {:.2} before, {:.2} after; its bands hold {:.0} %",
+        at(&untaught, 0.5),
+        at(&taught, 0.5),
+        100.0 * share
+    );
+    assert!(after < 0.75 * before, "{before} {after}");
+    assert!(at(&taught, 0.5) < 0.75 * at(&untaught, 0.5));
+    assert!((0.85..=0.97).contains(&share), "the bands hold {share}");
 }

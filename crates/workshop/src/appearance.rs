@@ -4,7 +4,7 @@ use serde::{Serialize, Serializer};
 use utoipa::ToSchema;
 use warm_blend_learn::{Certainty, Doubt, Ensemble};
 use warm_blend_paint::{CoatsToHide, Drawdown, Look, Masstone, Material, Seen, Verdict};
-use warm_blend_spectral::{Lab, OnScreen, Srgb};
+use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
 
 use crate::Refusal;
 
@@ -37,9 +37,9 @@ impl Serialize for Hex {
     }
 }
 
-/// A drawdown: a wedge of wet film from thick to a wash, over white and over black.
+/// A drawdown: a wedge of wet film from thick to a wash, over white and over black, of a paint as it is most likely.
 #[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Swatch {
+pub struct Wedge {
     /// Its flat colour: thick and dry, or one coat over white for what never hides.
     pub face: SeenColour,
     /// Hex codes from thick to thin over the white half, evenly spaced.
@@ -48,6 +48,16 @@ pub struct Swatch {
     /// The same over the black half.
     #[schema(value_type = Vec<String>)]
     pub over_black: Vec<Hex>,
+    /// How flakes shine; absent where there are none.
+    pub lustre: Option<Lustre>,
+}
+
+/// A drawdown, and how surely it is known.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Swatch {
+    /// As it is most likely.
+    #[serde(flatten)]
+    pub wedge: Wedge,
     /// Brushed coats until black and white no longer show; absent for a clear medium or a thin glaze.
     pub hides_in: Option<f64>,
     /// 90 % band of the flat colour, ΔE00 in this light: the true one is nearer in nine cases of ten.
@@ -57,8 +67,6 @@ pub struct Swatch {
     /// What it could as well be: hex codes at the rim of the band, from dark to light; empty where nothing is in doubt.
     #[schema(value_type = Vec<String>)]
     pub halo: Vec<Hex>,
-    /// How flakes shine; absent where there are none.
-    pub lustre: Option<Lustre>,
 }
 
 /// How flakes shine.
@@ -70,24 +78,37 @@ pub struct Lustre {
     pub glint: String,
 }
 
-impl Swatch {
-    /// Of a paint or a mix as it is known.
-    pub fn of(known: &Ensemble, Look { light, state }: Look) -> Self {
-        let known = known.in_state(state);
-        let material = known.best();
+impl Wedge {
+    /// Of a paint or a mix.
+    pub fn of(material: &Material, Look { light, state }: Look) -> Self {
+        Self::in_its_state(&material.in_state(state), light)
+    }
+
+    fn in_its_state(material: &Material, light: Light) -> Self {
         let drawdown = Drawdown::of(material, light);
-        let Doubt { within, halo } = known.doubt(light);
         let glint = || Seen::of(&material.specular_reflectance(), light).screen.srgb.to_string();
         let codes = |stops: &[OnScreen]| stops.iter().map(|stop| Hex(stop.srgb)).collect();
         Self {
             face: Seen::of(&material.swatch_reflectance(), light).into(),
             over_white: codes(&drawdown.over_white),
             over_black: codes(&drawdown.over_black),
+            lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
+        }
+    }
+}
+
+impl Swatch {
+    /// Of a paint or a mix as it is known.
+    pub fn of(known: &Ensemble, Look { light, state }: Look) -> Self {
+        let known = known.in_state(state);
+        let material = known.best();
+        let Doubt { within, halo } = known.doubt(light);
+        Self {
+            wedge: Wedge::in_its_state(material, light),
             hides_in: material.coats_to_hide().map(CoatsToHide::value),
             within,
             certainty: Certainty::of(within).words(),
             halo: halo.iter().map(|face| Hex(Seen::of(face, light).screen.srgb)).collect(),
-            lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
         }
     }
 }

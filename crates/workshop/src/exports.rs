@@ -74,7 +74,7 @@ impl ShelfSnapshot {
         let paints = self.tins().filter(|tin| !tin.value.class.is_medium());
         let curve = |tin: &Kept<ShelfPaint>| {
             let masstone = self.paint(tin.id)?.best().masstone();
-            Ok((tin.value.name.as_str().to_owned(), Measured::Spectrum(masstone)))
+            Ok((tin.value.name.as_str().to_owned(), Measured::spectrum(masstone)))
         };
         paints.map(curve).collect()
     }

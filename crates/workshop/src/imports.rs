@@ -176,7 +176,7 @@ impl Import {
                 None if !can_be => ImportAction::Skip("no surface can have this colour"),
                 None => new_paint(&sample, class, predicted),
             };
-            earlier.push(sample.measured);
+            earlier.push(sample.measured.clone());
             (sample, deed)
         });
         let deeds: Vec<_> = deeds.collect();
@@ -286,7 +286,7 @@ impl Import {
                 of: vec![(PaintId(id), one)],
                 pour: PartsMethod::Scale,
                 state: State::Dry,
-                shown: Shown::Thick(sample.measured),
+                shown: Shown::Thick(sample.measured.clone()),
                 source: sample.source,
                 sure: false,
             };
@@ -316,7 +316,7 @@ fn known_already(known: &ShelfSnapshot, tin: &Kept<ShelfPaint>, sample: &Sample)
     if stated.is_some_and(|stated| matches!(sample.measured, Measured::Colour(_)) && repeats(&stated)) {
         return Some("its tin says the same");
     }
-    let predicted = Measured::Spectrum(known.paint(tin.id).ok()?.best().masstone());
+    let predicted = Measured::spectrum(known.paint(tin.id).ok()?.best().masstone());
     repeats(&predicted).then_some("it was predicted here, not read")
 }
 

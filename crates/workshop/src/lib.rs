@@ -61,7 +61,7 @@ pub use alone::{
     BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
     PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
 };
-pub use appearance::{AgainstTarget, Hex, Lustre, SeenColour, Swatch};
+pub use appearance::{AgainstTarget, Hex, Lustre, SeenColour, Swatch, Wedge};
 pub use batch::{BatchMeasured, BatchOf, MeasuredOut, measure_of, measures_of};
 pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
 pub use boards::{

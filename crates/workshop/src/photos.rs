@@ -275,7 +275,7 @@ impl ShelfSnapshot {
             let parts: Vec<MixPart> = best.parts.iter().map(MixPart::from).collect();
             PaletteRecipe {
                 words: self.mix_words(&parts),
-                hex: best.swatch.face.hex,
+                hex: best.swatch.wedge.face.hex,
                 judgement: best.judgement,
                 parts,
             }

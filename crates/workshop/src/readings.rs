@@ -158,10 +158,10 @@ pub struct ReadOut {
     pub hex: Vec<String>,
 }
 
-impl From<Measured> for MeasuredEntry {
-    fn from(measured: Measured) -> Self {
+impl From<&Measured> for MeasuredEntry {
+    fn from(measured: &Measured) -> Self {
         match measured {
-            Measured::Colour(Lab { l, a, b }) => Self { lab: Some([l, a, b]), hex: None, spectrum: None },
+            Measured::Colour(Lab { l, a, b }) => Self { lab: Some([*l, *a, *b]), hex: None, spectrum: None },
             Measured::Spectrum(curve) => {
                 Self { lab: None, hex: None, spectrum: Some(curve.bands().to_vec()) }
             }
@@ -180,7 +180,7 @@ impl MeasuredEntry {
                 Some(Measured::Colour(code.to_lab()))
             }
             (None, None, Some(bands)) => {
-                checks.field(format!("{pointer}/spectrum"), curve(bands)).map(Measured::Spectrum)
+                checks.field(format!("{pointer}/spectrum"), curve(bands)).map(Measured::spectrum)
             }
             _ => {
                 let help: Result<(), _> = Err("give the reading once: as lab, as hex or as spectrum");
@@ -316,12 +316,12 @@ impl From<&LoggedReading> for ReadingEntry {
 /// What was read, as it is entered.
 pub fn shown_entry(shown: &Shown) -> (Option<MeasuredEntry>, Option<DrawdownEntry>) {
     match shown {
-        Shown::Thick(measured) => (Some((*measured).into()), None),
+        Shown::Thick(measured) => (Some(measured.into()), None),
         Shown::Drawdown { wet, over_black, over_white } => {
             let drawdown = DrawdownEntry {
                 wet_um: wet.value(),
-                over_black: (*over_black).into(),
-                over_white: (*over_white).into(),
+                over_black: over_black.into(),
+                over_white: over_white.into(),
             };
             (None, Some(drawdown))
         }

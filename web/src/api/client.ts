@@ -69,6 +69,7 @@ export type UnifyWay = Schemas['UnifyWay'];
 export type UnifyStep = Schemas['UnifyStep'];
 export type BlendPath = Schemas['BlendPath'];
 export type Swatch = Schemas['Swatch'];
+export type Drawn = Schemas['Wedge'];
 export type Colour = Schemas['Colour'];
 export type LightChoice = Schemas['LightChoice'];
 export type LightName = Schemas['LightName'];

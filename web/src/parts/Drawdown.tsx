@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { Swatch } from '../api/client';
+import type { Drawn } from '../api/client';
 
 const wedge = (codes: string[]) => ({ backgroundImage: `linear-gradient(to right, ${codes.join(', ')})` });
 
@@ -9,7 +9,7 @@ const shine = ({ glint }: { glint: string }) => ({
 });
 
 /** A small drawdown, without lustre. */
-export function Wedge({ look }: { look: Pick<Swatch, 'over_white' | 'over_black'> }) {
+export function Wedge({ look }: { look: Pick<Drawn, 'over_white' | 'over_black'> }) {
   return (
     <span aria-hidden className="flex size-full flex-col">
       <span className="flex-1" style={wedge(look.over_white)} />
@@ -24,7 +24,7 @@ export function Wedge({ look }: { look: Pick<Swatch, 'over_white' | 'over_black'
  * dozens while one mix follows the hand.
  */
 export const Drawdown = memo(
-  ({ swatch, className = '' }: { swatch: Swatch | undefined; className?: string }) => {
+  ({ swatch, className = '' }: { swatch: Drawn | undefined; className?: string }) => {
     const lustre = swatch?.lustre;
     return (
       <span aria-hidden className={`relative flex flex-col overflow-hidden ${className}`}>

@@ -288,6 +288,6 @@ impl ShelfSnapshot {
 impl SpotRead {
     /// What a reader of that name read.
     pub fn of(device: String, measured: Measured) -> Self {
-        Self { device, hex: hex(&measured), measured: measured.into() }
+        Self { device, hex: hex(&measured), measured: (&measured).into() }
     }
 }

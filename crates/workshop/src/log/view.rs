@@ -10,7 +10,7 @@ use uuid::Uuid;
 use warm_blend_paint::{Look, PaintId, Parts};
 
 use super::lines::LogKind;
-use crate::{Refusal, ShelfSnapshot, Swatch};
+use crate::{Refusal, ShelfSnapshot, Wedge};
 
 /// So many lines of a kind one after the other are told as one†.
 const MANY: usize = 3;
@@ -126,7 +126,7 @@ pub struct LogEntryView {
     /// A photo, by its id.
     pub photo: Option<Uuid>,
     /// How that looks by what is known today.
-    pub swatch: Option<Swatch>,
+    pub swatch: Option<Wedge>,
     /// True where it can be made again.
     pub again: bool,
     /// True where what it tells of was taken away since.
@@ -192,7 +192,7 @@ impl ShelfSnapshot {
             paint,
             photo: line.photo,
             again: makes && line.pot.len() > 1,
-            swatch: self.swatch_of(&line.pot, look)?,
+            swatch: self.wedge_of(&line.pot, look)?,
             words: line.words,
             detail: line.detail,
             removed: line.removed,

@@ -287,7 +287,7 @@ fn what_was_learned_since_is_told() {
     let unread = told(&self::pile().shelf(), -60);
     let made = told(&shelf, -60);
     let said = made.said_then.unwrap();
-    assert_eq!(said.expected.hex, unread.now.face.hex);
+    assert_eq!(said.expected.hex, unread.now.wedge.face.hex);
     assert!((said.within - unread.now.within).abs() < 0.01 && made.now.within < 0.5 * said.within);
     assert!(said.words.ends_with("darker"), "{}", said.words);
     assert!(said.difference > 0.5, "{}", said.difference);

@@ -23,9 +23,9 @@ fn one_paint_alone_is_itself() {
     let shelf = pile.shelf();
     let alone = shelf.predict(&mix(&[(BLUE, 7)]), look()).unwrap();
     let (swatch, part) = (alone.swatch.unwrap(), &alone.parts[0]);
-    assert_eq!(swatch.face.hex, part.hex);
+    assert_eq!(swatch.wedge.face.hex, part.hex);
     assert_eq!((part.percent, part.share, part.medium, part.removed), (100, 1.0, false, false));
-    let [l, a, b] = swatch.face.lab;
+    let [l, a, b] = swatch.wedge.face.lab;
     let target = Masstone::Lab(warm_blend_spectral::Lab { l, a, b });
     let aimed = SavedMix::new(None, components(&[(BLUE, 1)]), Some(target)).unwrap();
     let judged = shelf.predict(&aimed, look()).unwrap().judgement.unwrap();
@@ -54,7 +54,7 @@ fn a_shade_keeps_the_mediums_and_as_much_paint() {
     let shelf = pile().shelf();
     for (base, shades) in [(BLUE, 2), (BROWN, 1), (BLACK, 3)] {
         let pot = parts(&[(base, 2), (GLAZE, 8)]);
-        let before = shelf.predict(&mix(&[(base, 1)]), look()).unwrap().swatch.unwrap().face.lab[0];
+        let before = shelf.predict(&mix(&[(base, 1)]), look()).unwrap().swatch.unwrap().wedge.face.lab[0];
         let shaded = shelf.shade(PotToShade { pot, shades }, look()).unwrap();
         let total: u32 = shaded.iter().map(MixPart::given).sum();
         let glaze = shaded.iter().find(|part| part.paint == id(GLAZE)).unwrap().given();
@@ -64,7 +64,7 @@ fn a_shade_keeps_the_mediums_and_as_much_paint() {
             .filter(|part| part.paint != id(GLAZE))
             .map(|part| (part.paint.as_u128(), part.given()))
             .collect();
-        let after = shelf.predict(&mix(&paints), look()).unwrap().swatch.unwrap().face.lab[0];
+        let after = shelf.predict(&mix(&paints), look()).unwrap().swatch.unwrap().wedge.face.lab[0];
         // One shade is 6 L* where nothing else is said.
         assert!((after - before - 6.0 * f64::from(shades)).abs() < 2.5, "{before} {after}");
     }
@@ -133,7 +133,7 @@ proptest! {
         let total: f64 = one.parts.iter().map(|part| part.share).sum();
         prop_assert!((total - 1.0).abs() < 1e-12);
         let (one, many) = (one.swatch.unwrap(), many.swatch.unwrap());
-        prop_assert_eq!(one.face.hex, many.face.hex);
+        prop_assert_eq!(one.wedge.face.hex, many.wedge.face.hex);
         prop_assert!((one.within - many.within).abs() < 1e-6);
     }
 

@@ -168,8 +168,8 @@ proptest! {
         let told = seen(&pile, mix.clone(), record, AmountsIn::Grams);
         prop_assert!(told.paints.iter().all(|paint| paint.left.is_none() && paint.over.is_none()));
         prop_assert!(told.against_plan.unwrap().difference < 0.2);
-        let poured = told.swatch.unwrap().face.lab;
-        let planned = pile.shelf().predict(&mix, look()).unwrap().swatch.unwrap().face.lab;
+        let poured = told.swatch.unwrap().wedge.face.lab;
+        let planned = pile.shelf().predict(&mix, look()).unwrap().swatch.unwrap().wedge.face.lab;
         prop_assert!((poured[0] - planned[0]).abs() < 0.2, "{poured:?} {planned:?}");
     }
 }

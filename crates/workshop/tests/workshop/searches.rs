@@ -209,7 +209,7 @@ proptest! {
             let of: Vec<(u128, u32)> =
                 recipe.parts.iter().map(|part| (part.paint.as_u128(), part.parts)).collect();
             let told = shelf.predict(&mix(&of), look).unwrap().swatch.unwrap();
-            prop_assert_eq!(&told.face.hex, &recipe.swatch.face.hex);
+            prop_assert_eq!(&told.wedge.face.hex, &recipe.swatch.wedge.face.hex);
             prop_assert!((told.within - recipe.swatch.within).abs() < 1e-6);
         }
         let differences: Vec<f64> = found.recipes.iter().map(|recipe| recipe.judgement.difference).collect();

@@ -1,0 +1,213 @@
+//! The shadows of what stands out: of a shelf on the panels below it, of a top on its rails, of a piece on the wall behind.
+//!
+//! The lamp is a window: so broad that the rim of a shadow is the softer the further what casts it stands out, in a room so
+//! bright that it is never black. What is seen of each spot of it is asked for on a coarse grid, once for each distance from the
+//! wall at which something lies, because nothing about a shadow is as fine as a pixel but the outline of what it falls on.
+
+use rayon::prelude::*;
+use warm_blend_piece::{Face, Outline, Part};
+
+use crate::{lamp::Lamp, masks::REACHED, placed::Placed, relief::blurred};
+
+/// Pixels of a cell of the grid.
+const CELL: usize = 6;
+/// How far the window goes to either side, as a slope†.
+const BROAD: f32 = 0.17;
+/// How much of the light is lost where nothing of the window is seen, on the piece and on the wall behind it†.
+const DEEP: f32 = 0.6;
+const DEEP_BEHIND: f32 = 0.3;
+/// By how much more light there is on the side of the window than in the middle, as a share, and as much less on the other†.
+const FALLS: f32 = 0.07;
+/// Spots of the window, a golden angle apart.
+const SPOTS: usize = 24;
+/// Steps along the way of the light past what is not square.
+const STEPS: usize = 7;
+
+/// A face, and where it lies in a picture.
+pub(crate) struct Shadows<'a> {
+    pub face: &'a Face,
+    pub placed: &'a Placed,
+    /// By pixel the number of a part.
+    pub part: &'a [u16],
+    pub width: usize,
+}
+
+/// What casts a shadow, and from where on it stands out.
+struct Caster<'a> {
+    part: &'a Part,
+    /// How far its front stands before the plane of the face, mm.
+    forward: f32,
+}
+
+impl Shadows<'_> {
+    /// By pixel how much of a lamp's light reaches it.
+    pub fn by(&self, lamp: Lamp) -> Vec<u8> {
+        let way = lamp.way();
+        let spots: Vec<(f32, f32)> = (0..SPOTS)
+            .map(|n| {
+                let out = BROAD * ((n as f32 + 0.5) / SPOTS as f32).sqrt();
+                let (sin, cos) = (2.399_963 * n as f32).sin_cos();
+                (way.0 + out * cos, way.1 + out * sin)
+            })
+            .collect();
+        let behind = -(self.face.behind as f32);
+        // What is set into another and stands no further out hides nothing that the other does not.
+        let all = &self.face.parts;
+        let stands_out = |part: &&Part| part.on.is_none_or(|on| part.forward > all[on].forward);
+        let cast = |part| Caster { part, forward: part.forward as f32 };
+        let casters: Vec<Caster> = all.iter().filter(stands_out).map(cast).collect();
+        let level = |part: u16| all.get(usize::from(part)).map_or(behind, |part| part.forward as f32);
+        let mut levels: Vec<f32> = all.iter().map(|part| part.forward as f32).chain([behind]).collect();
+        levels.sort_by(f32::total_cmp);
+        levels.dedup();
+        let grids: Vec<Grid> = levels.iter().map(|level| self.grid(*level, &casters, &spots)).collect();
+        let on: Vec<u8> = (0..all.len() as u16)
+            .chain([u16::MAX])
+            .map(|part| levels.iter().position(|known| *known == level(part)).unwrap_or(0) as u8)
+            .collect();
+        let mut reached = vec![0; self.part.len()];
+        let height = self.part.len() / self.width;
+        reached.par_chunks_exact_mut(self.width).enumerate().for_each(|(y, row)| {
+            let down = 2.0 * (y as f32 + 0.5) / height as f32 - 1.0;
+            for (x, reached) in row.iter_mut().enumerate() {
+                let part = self.part[y * self.width + x];
+                let grid = &grids[usize::from(on[usize::from(part).min(on.len() - 1)])];
+                let deep = if part == u16::MAX { DEEP_BEHIND } else { DEEP };
+                let across = 2.0 * (x as f32 + 0.5) / self.width as f32 - 1.0;
+                let falls = 1.0 + FALLS * (across * way.0 + down * way.1) / way.0.hypot(way.1).max(1e-6);
+                *reached = (REACHED * falls * (1.0 - deep * grid.at(x, y))).clamp(0.0, 255.0) as u8;
+            }
+        });
+        reached
+    }
+
+    /// How much of the window is hidden from spots that lie so far before the plane of the face.
+    fn grid(&self, level: f32, casters: &[Caster], spots: &[(f32, f32)]) -> Grid {
+        let across = self.width.div_ceil(CELL) + 1;
+        let down = (self.part.len() / self.width).div_ceil(CELL) + 1;
+        let casters: Vec<&Caster> = casters.iter().filter(|caster| caster.forward > level).collect();
+        let mut hidden = vec![0f32; across * down];
+        if !casters.is_empty() {
+            hidden.par_chunks_exact_mut(across).enumerate().for_each(|(v, row)| {
+                for (u, hidden) in row.iter_mut().enumerate() {
+                    let (x, y) = self.placed.at(u * CELL, v * CELL);
+                    let is_hidden = |way: &&(f32, f32)| {
+                        casters
+                            .iter()
+                            .any(|caster| caster.hides((x as f32, y as f32), **way, caster.forward - level))
+                    };
+                    *hidden = spots.iter().filter(is_hidden).count() as f32 / SPOTS as f32;
+                }
+            });
+            // From spot to spot of the window would be a step.
+            hidden = blurred(&hidden, across, 1, None);
+        }
+        Grid { across, hidden }
+    }
+}
+
+impl Caster<'_> {
+    /// Whether it stands in the way of the light to a spot that lies so many mm behind its front.
+    fn hides(&self, (x, y): (f32, f32), way: (f32, f32), height: f32) -> bool {
+        let (dx, dy) = (way.0 * height, way.1 * height);
+        let rect = self.part.rect;
+        // From where to where along the way it is between each two sides.
+        let between = |at: f32, by: f32, from: f64, long: f64| {
+            let (from, to) = (from as f32 - at, (from + long) as f32 - at);
+            match by.abs() < 1e-6 {
+                true if from <= 0.0 && 0.0 <= to => (0.0, 1.0),
+                true => (1.0, 0.0),
+                false => ((from / by).min(to / by), (from / by).max(to / by)),
+            }
+        };
+        let (left, right) = between(x, dx, rect.x, rect.w);
+        let (upper, lower) = between(y, dy, rect.y, rect.h);
+        let (enters, leaves) = (left.max(upper).max(0.0), right.min(lower).min(1.0));
+        if enters > leaves {
+            return false;
+        }
+        self.part.outline == Outline::Square
+            || (0..STEPS).any(|n| {
+                let along = enters + (leaves - enters) * n as f32 / (STEPS - 1) as f32;
+                self.part.holds(f64::from(x + along * dx), f64::from(y + along * dy))
+            })
+    }
+}
+
+/// Shares of the window that are hidden, cell by cell.
+struct Grid {
+    across: usize,
+    hidden: Vec<f32>,
+}
+
+impl Grid {
+    /// At a pixel, between the corners of its cell.
+    #[inline]
+    fn at(&self, x: usize, y: usize) -> f32 {
+        let (u, v) = ((x % CELL) as f32 / CELL as f32, (y % CELL) as f32 / CELL as f32);
+        let at = y / CELL * self.across + x / CELL;
+        let row = |at: usize| self.hidden[at] + u * (self.hidden[at + 1] - self.hidden[at]);
+        let (upper, lower) = (row(at), row(at + self.across));
+        upper + v * (lower - upper)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use warm_blend_piece::{PieceKind, View, Zone};
+
+    const SIZE: (usize, usize) = (480, 360);
+
+    /// An upright case, and how much of a lamp's light reaches a point of its face, mm.
+    fn lit(lamp: Lamp) -> impl Fn(f64, f64) -> f32 {
+        let built = PieceKind::UprightCase.usual().build().unwrap();
+        let face = built.face(View::Front).unwrap();
+        let placed = Placed::of(face, SIZE.0 as u32, SIZE.1 as u32).unwrap();
+        let at = |i: usize| placed.at(i % SIZE.0, i / SIZE.0);
+        let part: Vec<u16> = (0..SIZE.0 * SIZE.1)
+            .map(at)
+            .map(|(x, y)| face.at(x, y).map_or(u16::MAX, |part| part as u16))
+            .collect();
+        let reached = Shadows { face, placed: &placed, part: &part, width: SIZE.0 }.by(lamp);
+        move |x, y| {
+            let pixel = |at: f64, corner: f64| ((at + corner) / placed.mm) as usize;
+            let at = pixel(y, placed.corner.1) * SIZE.0 + pixel(x, placed.corner.0);
+            f32::from(reached[at]) / REACHED
+        }
+    }
+
+    /// The shelf of an upright case: its lower edge and its middle, mm.
+    fn shelf() -> (f64, f64) {
+        let built = PieceKind::UprightCase.usual().build().unwrap();
+        let parts = &built.face(View::Front).unwrap().parts;
+        let shelf = parts.iter().rfind(|part| part.zone == Zone::Fall).unwrap();
+        (shelf.rect.y + shelf.rect.h, shelf.rect.x + shelf.rect.w / 2.0)
+    }
+
+    #[test]
+    fn what_stands_out_casts_a_shadow_away_from_the_lamp() {
+        let (below, middle) = shelf();
+        let above = lit(Lamp::from_side(0.0, false));
+        // Close under the shelf nothing of the window is seen, a metre's light further down all of it.
+        assert!(above(middle, below + 60.0) < 0.6, "{}", above(middle, below + 60.0));
+        assert!(above(middle, below + 330.0) > 0.9);
+        // Its own front is lit, and so is what lies above it.
+        assert!(above(middle, below - 15.0) > 0.95 && above(middle, 250.0) > 0.95);
+        // The rim is soft.
+        let rim: Vec<f32> = (0..8).map(|n| above(middle, below + 90.0 + 12.0 * f64::from(n))).collect();
+        assert!(rim.windows(2).all(|two| two[1] - two[0] < 0.25), "{rim:?}");
+        // From below, the shadow goes up.
+        let from_below = lit(Lamp::from_side(180.0, false));
+        assert!(from_below(middle, below + 60.0) > 0.9);
+        assert!(from_below(middle, below - 240.0) < from_below(middle, 60.0) - 0.2);
+    }
+
+    /// Turning the lamp moves light about: the face as a whole gets as much.
+    #[test]
+    fn the_window_side_is_lighter_and_the_middle_is_as_it_was() {
+        let left = lit(Lamp::from_side(270.0, false));
+        assert!(left(60.0, 200.0) > 1.02 && left(1380.0, 200.0) < 0.98);
+        assert!((left(740.0, 200.0) - 1.0).abs() < 0.02);
+    }
+}
