@@ -10,7 +10,9 @@ use warm_blend_paint::{
     replace_paint,
 };
 
-use super::{ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Place, Print, Share, Stack, Technique};
+use super::{
+    ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Motif, Place, Print, Share, Stack, Technique,
+};
 
 /// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
 const SEALS: f64 = 0.2;
@@ -56,6 +58,9 @@ pub struct Layer {
     /// Of what takes away: the layer that stays on top where it is worn; none where it goes down to the ground.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub down_to: Option<LayerId>,
+    /// Of a stencil: what is cut out of it, where not clover.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub motif: Option<Motif>,
     /// Left out for now, to see what it does.
     #[serde(default)]
     pub muted: bool,
@@ -181,6 +186,7 @@ impl Layer {
             print: None,
             meets: None,
             down_to: None,
+            motif: None,
             muted: false,
         }
     }

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Letter, Passes, Place, PlaceSeen, Stack,
+    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Letter, Motif, Passes, Place, PlaceSeen, Stack,
     Technique, below_the_wax, lab, told_apart,
 };
 use warm_blend_paint::{Component, PaintId, State, WholeParts, divisor};
@@ -26,6 +26,8 @@ pub const STEPS: usize = 13;
 pub enum Mark {
     /// By a technique.
     By(Technique),
+    /// Through a stencil out of which this is cut, all over.
+    Through(Motif),
     /// A coat that has cracked.
     Cracked,
     /// Through a stencil, repeat by repeat.
@@ -37,7 +39,11 @@ pub enum Mark {
 impl Mark {
     /// Of a layer.
     pub fn of(layer: &Layer) -> Self {
-        if layer.is_cracked() { Mark::Cracked } else { Mark::By(layer.technique) }
+        match layer.technique {
+            _ if layer.is_cracked() => Mark::Cracked,
+            Technique::Stencil => Mark::Through(layer.motif.unwrap_or_default()),
+            technique => Mark::By(technique),
+        }
     }
 }
 

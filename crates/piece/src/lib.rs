@@ -43,7 +43,7 @@ pub use finish::{
 pub use form::{BadForm, Form, FormField, PieceKind};
 pub use intent::{Intent, Windows};
 pub use spacing::{BadSpacing, Spacing, spaced};
-pub use stencil::{DENSE, Motif, Repeats, Stencil};
+pub use stencil::{DENSE, Repeats, Stencil};
 pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};
 pub use zone::{Shaping, Zone};
 pub use zone_finish::{Band, BlendDirection, COLOURS, Finish, ZoneFinish};

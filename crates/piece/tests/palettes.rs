@@ -5,12 +5,12 @@ use std::{collections::BTreeMap, ops::ControlFlow};
 use proptest::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Ground, GroundKind, Habit, Layer, OnShelf, Passes, Place, Print, Share, Technique,
+    Board, ByPlace, Ground, GroundKind, Habit, Layer, Motif, OnShelf, Passes, Place, Print, Share, Technique,
 };
 use warm_blend_paint::{Class, Component, Parts, State, Units, mix};
 use warm_blend_piece::{
     About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, Intent, Looked,
-    Meeting, Motif, Over, Pair, Piece, PieceKind, Scheme, Stands, Stencil, Windows, With, Zone, ZoneFinish,
+    Meeting, Over, Pair, Piece, PieceKind, Scheme, Stands, Stencil, Windows, With, Zone, ZoneFinish,
     ZoneSeen, blended, calms, findings, pairs, poured_together, pulls, shared_paint, treatments, unify,
 };
 use warm_blend_spectral::{Lab, Light, difference};

@@ -1,11 +1,12 @@
 //! A face of a piece as pixels: its parts in relief, each zone in what it wears.
 
 use std::collections::BTreeMap;
+use std::sync::{Arc, Mutex, PoisonError};
 
 use rayon::prelude::*;
 use warm_blend_board::Place;
 use warm_blend_paint::State;
-use warm_blend_piece::{BlendDirection, Face, FinishedZone, Part, Rect, Repeats, Shaping, Zone};
+use warm_blend_piece::{BlendDirection, Face, FinishedZone, Part, Rect, Repeats, Shaping, View, Zone};
 use warm_blend_spectral::Light;
 
 use crate::{
@@ -24,8 +25,11 @@ use crate::{
 const MARKS: f64 = 0.7;
 /// How far from an outline is near, mm.
 const NEAR: f64 = 70.0;
-/// How much of the light is lost under what stands a mm further out, on average over some decimetres.
+/// What is thinner than this hangs on a wall, mm.
+const HANGS: f64 = 60.0;
+/// How much of the light is lost under what stands a mm further out on average, and how far around that is, mm.
 const UNDER: f32 = 0.0025;
+const UNDER_OVER: f64 = 56.0;
 /// Linear grey of the wall and of the floor behind a piece.
 const WALL: f32 = 0.66;
 const FLOOR: f32 = 0.55;
@@ -42,6 +46,8 @@ pub struct Front {
     placed: Placed,
     /// From which row on the floor is behind it.
     floor: usize,
+    /// How much of the light of the last lamp reached each pixel.
+    last: Mutex<Option<(Lamp, Arc<Vec<u8>>)>>,
 }
 
 impl Front {
@@ -99,17 +105,15 @@ impl Front {
         let mut relief = Relief::of(&shaped);
         // Light is lost under what stands out, over some centimetres.
         let around = ((28.0 / mm).round() as usize).max(2);
-        let broad =
-            |heights: &[f32], around| blurred(&blurred(heights, width, around, None), width, around, None);
-        let over = broad(&heights, around);
+        let over = blurred(&blurred(&heights, width, around, None), width, around, None);
         // And under what stands far out, over some decimetres.
-        let far = |part: &u16| parts.get(usize::from(*part)).map_or(0.0, |part| part.forward as f32);
-        let forward: Vec<f32> = part.iter().map(far).collect();
-        let far_over = broad(&forward, 2 * around);
+        let far_over =
+            Shadows { face: &face, placed: &placed, part: &part, width }.forward_around(UNDER_OVER);
         for (i, spot) in relief.pixels.iter_mut().enumerate() {
-            if part[i] != u16::MAX {
-                let hidden = ((over[i] - heights[i]) * 0.012).clamp(-0.05, 0.3)
-                    + ((far_over[i] - forward[i]) * UNDER).clamp(0.0, 0.3);
+            if let Some(own) = parts.get(usize::from(part[i])) {
+                let under = far_over.at(i % width, i / width) - own.forward as f32;
+                let hidden =
+                    ((over[i] - heights[i]) * 0.012).clamp(-0.05, 0.3) + (under * UNDER).clamp(0.0, 0.3);
                 spot.open = (f32::from(spot.open) * (1.0 - hidden)).clamp(20.0, 255.0) as u8;
             }
         }
@@ -117,8 +121,13 @@ impl Front {
         let around = (width.min(height) / 40).max(2);
         let soft = blurred(&blurred(&standing, width, around, None), width, around, None);
         let wall = soft.iter().map(|near| (255.0 * (1.0 - 0.28 * near.clamp(0.0, 1.0))) as u8).collect();
-        let floor = ((corner.1 + face.height) / mm - 0.018 * height as f64).max(0.0) as usize;
-        Ok(Self { relief, part, face, wall, placed, floor })
+        let floor = match face.view {
+            View::Top => 0,
+            // What is flat hangs on the wall.
+            _ if face.behind < HANGS => height,
+            _ => ((corner.1 + face.height) / mm - 0.018 * height as f64).max(0.0) as usize,
+        };
+        Ok(Self { relief, part, face, wall, placed, floor, last: Mutex::default() })
     }
 
     /// Which zone a pixel shows; none of the wall behind.
@@ -184,13 +193,26 @@ impl Front {
             }
         });
         let pattern = self.pattern(dressed);
-        let reached = shading.lamp().map_or_else(Vec::new, |lamp| {
-            Shadows { face: &self.face, placed: &self.placed, part: &self.part, width }.by(lamp)
-        });
+        let reached = shading.lamp().map_or_else(Arc::default, |lamp| self.reached(lamp));
         let laid = Lay { coats: &lay, pattern: &pattern, parts: &self.part, reached: &reached };
         let mut picture = draw_laid(&self.relief, &laid, &coats, (light, state), shading);
         self.behind(&laid, shading, &mut picture);
         picture
+    }
+
+    /// By pixel how much of a lamp's light reaches it; as it was for the last picture where the lamp stands where it stood.
+    fn reached(&self, lamp: Lamp) -> Arc<Vec<u8>> {
+        let last = || self.last.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some((known, reached)) = &*last()
+            && *known == lamp
+        {
+            return Arc::clone(reached);
+        }
+        let (face, placed) = (&self.face, &self.placed);
+        let shadows = Shadows { face, placed, part: &self.part, width: self.relief.width };
+        let reached = Arc::new(shadows.by(lamp));
+        *last() = Some((lamp, Arc::clone(&reached)));
+        reached
     }
 
     /// By pixel how deep inside a motif it is; empty where no zone has a pattern.

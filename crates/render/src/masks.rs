@@ -702,7 +702,7 @@ impl Drawn {
                 if technique == Technique::WetBlend { -2.6 } else { 0.0 },
                 0.0,
             ),
-            Mark::Repeated | Mark::Cracked => by(0.0, 0.0, 0.0),
+            Mark::Through(_) | Mark::Repeated | Mark::Cracked => by(0.0, 0.0, 0.0),
             Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
             Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
             Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
@@ -742,7 +742,7 @@ impl Pressed {
         // Ranks are spread so that none falls off either end.
         let spread = 1.0 / (most - least);
         let patches = match mark {
-            Mark::By(Technique::Stencil) | Mark::Repeated => 0.03,
+            Mark::By(Technique::Stencil) | Mark::Through(_) | Mark::Repeated => 0.03,
             Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
             // Where paint lay thickest it tears most.
             Mark::Cracked => 0.35,

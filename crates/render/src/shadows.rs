@@ -60,18 +60,27 @@ impl Shadows<'_> {
         let mut levels: Vec<f32> = all.iter().map(|part| part.forward as f32).chain([behind]).collect();
         levels.sort_by(f32::total_cmp);
         levels.dedup();
-        let grids: Vec<Grid> = levels.iter().map(|level| self.grid(*level, &casters, &spots)).collect();
         let on: Vec<u8> = (0..all.len() as u16)
             .chain([u16::MAX])
             .map(|part| levels.iter().position(|known| *known == level(part)).unwrap_or(0) as u8)
             .collect();
+        let on = |i: usize| usize::from(on[usize::from(self.part[i]).min(on.len() - 1)]);
+        // By level: whether anything of it lies in a cell.
+        let (across, down) = self.cells();
+        let mut lies = vec![vec![false; across * down]; levels.len()];
+        for i in 0..self.part.len() {
+            let (x, y) = (i % self.width, i / self.width);
+            lies[on(i)][y / CELL * across + x / CELL] = true;
+        }
+        let grids = levels.iter().zip(&lies).map(|(level, lies)| self.hidden(*level, lies, &casters, &spots));
+        let grids: Vec<Grid> = grids.collect();
         let mut reached = vec![0; self.part.len()];
         let height = self.part.len() / self.width;
         reached.par_chunks_exact_mut(self.width).enumerate().for_each(|(y, row)| {
             let down = 2.0 * (y as f32 + 0.5) / height as f32 - 1.0;
             for (x, reached) in row.iter_mut().enumerate() {
                 let part = self.part[y * self.width + x];
-                let grid = &grids[usize::from(on[usize::from(part).min(on.len() - 1)])];
+                let grid = &grids[on(y * self.width + x)];
                 let deep = if part == u16::MAX { DEEP_BEHIND } else { DEEP };
                 let across = 2.0 * (x as f32 + 0.5) / self.width as f32 - 1.0;
                 let falls = 1.0 + FALLS * (across * way.0 + down * way.1) / way.0.hypot(way.1).max(1e-6);
@@ -81,32 +90,77 @@ impl Shadows<'_> {
         reached
     }
 
-    /// How much of the window is hidden from spots that lie so far before the plane of the face.
-    fn grid(&self, level: f32, casters: &[Caster], spots: &[(f32, f32)]) -> Grid {
-        let across = self.width.div_ceil(CELL) + 1;
-        let down = (self.part.len() / self.width).div_ceil(CELL) + 1;
+    /// How far what lies within some mm of a spot stands before the plane of the face, on average; the wall counts as the plane.
+    pub fn forward_around(&self, mm: f64) -> Grid {
+        let (across, down) = self.cells();
+        let height = self.part.len() / self.width;
+        let forward = |cell: usize| {
+            let (x, y) = (CELL * (cell % across), CELL * (cell / across));
+            let part = self.part[y.min(height - 1) * self.width + x.min(self.width - 1)];
+            self.face.parts.get(usize::from(part)).map_or(0.0, |part| part.forward as f32)
+        };
+        let forward: Vec<f32> = (0..across * down).map(forward).collect();
+        let around = ((mm / self.placed.mm / CELL as f64).round() as usize).max(1);
+        let blur = |of: &[f32]| blurred(of, across, around, None);
+        Grid { across, corners: blur(&blur(&forward)) }
+    }
+
+    /// How many corners of cells there are across and down.
+    fn cells(&self) -> (usize, usize) {
+        (self.width.div_ceil(CELL) + 1, (self.part.len() / self.width).div_ceil(CELL) + 1)
+    }
+
+    /// How much of the window is hidden from spots that lie so far before the plane of the face, where any of them lies.
+    fn hidden(&self, level: f32, lies: &[bool], casters: &[Caster], spots: &[(f32, f32)]) -> Grid {
+        let (across, down) = self.cells();
         let casters: Vec<&Caster> = casters.iter().filter(|caster| caster.forward > level).collect();
-        let mut hidden = vec![0f32; across * down];
+        let mut corners = vec![0f32; across * down];
         if !casters.is_empty() {
-            hidden.par_chunks_exact_mut(across).enumerate().for_each(|(v, row)| {
-                for (u, hidden) in row.iter_mut().enumerate() {
-                    let (x, y) = self.placed.at(u * CELL, v * CELL);
-                    let is_hidden = |way: &&(f32, f32)| {
-                        casters
-                            .iter()
-                            .any(|caster| caster.hides((x as f32, y as f32), **way, caster.forward - level))
+            // A corner tells of the cells around it, and by the smoothing of the next ones.
+            let is_asked = |u: usize, v: usize| {
+                let near = |at: usize, end: usize| at.saturating_sub(2)..(at + 2).min(end);
+                near(v, down).any(|v| near(u, across).any(|u| lies[v * across + u]))
+            };
+            let reach: Vec<[f32; 4]> =
+                casters.iter().map(|caster| caster.reach(spots, caster.forward - level)).collect();
+            corners.par_chunks_exact_mut(across).enumerate().for_each(|(v, row)| {
+                for (u, hidden) in row.iter_mut().enumerate().filter(|(u, _)| is_asked(*u, v)) {
+                    let at = self.placed.at(u * CELL, v * CELL);
+                    let (x, y) = (at.0 as f32, at.1 as f32);
+                    let reaches = |[left, right, upper, lower]: [f32; 4]| {
+                        (left..=right).contains(&x) && (upper..=lower).contains(&y)
                     };
-                    *hidden = spots.iter().filter(is_hidden).count() as f32 / SPOTS as f32;
+                    let near = casters.iter().zip(&reach).filter(|(_, reach)| reaches(**reach));
+                    let near: Vec<&Caster> = near.map(|(caster, _)| *caster).collect();
+                    let is_hidden = |way: &&(f32, f32)| {
+                        near.iter().any(|caster| caster.hides((x, y), **way, caster.forward - level))
+                    };
+                    if !near.is_empty() {
+                        *hidden = spots.iter().filter(is_hidden).count() as f32 / SPOTS as f32;
+                    }
                 }
             });
             // From spot to spot of the window would be a step.
-            hidden = blurred(&hidden, across, 1, None);
+            corners = blurred(&corners, across, 1, None);
         }
-        Grid { across, hidden }
+        Grid { across, corners }
     }
 }
 
 impl Caster<'_> {
+    /// From where to where across and down it can hide any of the spots, so many mm behind its front.
+    fn reach(&self, spots: &[(f32, f32)], height: f32) -> [f32; 4] {
+        let rect = self.part.rect;
+        let ends = |from: f64, long: f64, way: fn(&(f32, f32)) -> f32| {
+            let ways = spots.iter().map(way);
+            let (least, most) = ways.fold((0f32, 0f32), |(least, most), way| (least.min(way), most.max(way)));
+            (from as f32 - most * height, (from + long) as f32 - least * height)
+        };
+        let (left, right) = ends(rect.x, rect.w, |way| way.0);
+        let (upper, lower) = ends(rect.y, rect.h, |way| way.1);
+        [left, right, upper, lower]
+    }
+
     /// Whether it stands in the way of the light to a spot that lies so many mm behind its front.
     fn hides(&self, (x, y): (f32, f32), way: (f32, f32), height: f32) -> bool {
         let (dx, dy) = (way.0 * height, way.1 * height);
@@ -134,19 +188,19 @@ impl Caster<'_> {
     }
 }
 
-/// Shares of the window that are hidden, cell by cell.
-struct Grid {
+/// What is told of the corners of cells.
+pub(crate) struct Grid {
     across: usize,
-    hidden: Vec<f32>,
+    corners: Vec<f32>,
 }
 
 impl Grid {
     /// At a pixel, between the corners of its cell.
     #[inline]
-    fn at(&self, x: usize, y: usize) -> f32 {
+    pub fn at(&self, x: usize, y: usize) -> f32 {
         let (u, v) = ((x % CELL) as f32 / CELL as f32, (y % CELL) as f32 / CELL as f32);
         let at = y / CELL * self.across + x / CELL;
-        let row = |at: usize| self.hidden[at] + u * (self.hidden[at + 1] - self.hidden[at]);
+        let row = |at: usize| self.corners[at] + u * (self.corners[at + 1] - self.corners[at]);
         let (upper, lower) = (row(at), row(at + self.across));
         upper + v * (lower - upper)
     }

@@ -4,12 +4,13 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Passes, Place, Share, Strip, Technique,
+    Board, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Motif, Passes, Place, Share, Strip,
+    Technique,
 };
 use warm_blend_paint::{Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts};
 use warm_blend_piece::{
-    Ageing, Band, BlendDirection, Face, Finish, FinishContext, FinishedZone, Intent, Motif, PieceKind,
-    Scheme, Stencil, View, Zone, ZoneFinish,
+    Ageing, Band, BlendDirection, Face, Finish, FinishContext, FinishedZone, Intent, PieceKind, Scheme,
+    Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_render::{Closer, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};

@@ -67,10 +67,10 @@ pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
 pub use boards::{
     AdviceGiven, BoardChoices, BoardEntry, BoardInList, BoardKept, BoardReadingChange, BoardReadingEntry,
     BoardReadingKept, BoardReadingMade, BoardSpotEntry, CautionGiven, FixOffered, GroundChoice, GroundEntry,
-    HandKnown, LayerChangeView, LayerEntry, LayerPredicted, MeetsEntry, NewBoard, PlacePredicted, PrintEntry,
-    ReadyFinish, RemediesView, RemedyView, SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept,
-    SpotRead, SpotToRead, StripEntry, StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice,
-    strip_of,
+    HandKnown, LayerChangeView, LayerEntry, LayerPredicted, MeetsEntry, MotifChoice, NewBoard,
+    PlacePredicted, PrintEntry, ReadyFinish, RemediesView, RemedyView, SchoolView, SchoolsView, SeenBoard,
+    ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry, StripPrediction, TechniqueChoice,
+    TemplateChoice, TroubleChoice, strip_of,
 };
 pub use choices::{Chosen, WorkshopEntry, WorkshopKept};
 pub use colour::{Colour, LightName, StateName, light, state};

@@ -24,7 +24,7 @@ mod strokes;
 use std::f32::consts::PI;
 use std::sync::OnceLock;
 
-use warm_blend_board::{Family, Technique, Wood};
+use warm_blend_board::{Family, Motif, Technique, Wood};
 use warm_blend_piece::{Age, Mark};
 
 use field::{Field, noise, ranked, rough, softened, sum};
@@ -73,7 +73,11 @@ pub(crate) enum Texture {
     /// Rubbed on by fingertip.
     Fingered,
     /// A repeated motif.
-    Stencilled,
+    Clovers,
+    Lozenges,
+    Rings,
+    Rosettes,
+    Leaves,
     /// Soft patches.
     Clouded,
     /// The grain of wood: even with dark bands, straight with open pores, in swaying streaks.
@@ -96,7 +100,7 @@ pub(crate) const fn softness(mark: Mark) -> f32 {
         Mark::By(Technique::WashDripped) => 0.05,
         Mark::By(Technique::Speckle) => 0.004,
         Mark::By(Technique::KnifeFlecks) => 0.2,
-        Mark::By(Technique::Stencil) => 0.03,
+        Mark::By(Technique::Stencil) | Mark::Through(_) => 0.03,
         Mark::By(Technique::DryBrush) => 0.08,
         Mark::Repeated | Mark::Cracked => 0.02,
         Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
@@ -120,6 +124,7 @@ pub(crate) const fn swells(mark: Mark) -> f32 {
                 _ => 0.7,
             },
         },
+        Mark::Through(_) => 0.7,
         Mark::Repeated => 0.6,
         // The rims of its islands curl up.
         Mark::Cracked => -0.4,
@@ -143,7 +148,7 @@ pub fn make_ready() {
 }
 
 impl Texture {
-    const ALL: [Texture; 25] = [
+    const ALL: [Texture; 29] = [
         Texture::Brushed,
         Texture::Crossed,
         Texture::Dragged,
@@ -163,7 +168,11 @@ impl Texture {
         Texture::Smeared,
         Texture::Rubbed,
         Texture::Fingered,
-        Texture::Stencilled,
+        Texture::Clovers,
+        Texture::Lozenges,
+        Texture::Rings,
+        Texture::Rosettes,
+        Texture::Leaves,
         Texture::Clouded,
         Texture::Banded,
         Texture::OpenGrained,
@@ -180,6 +189,17 @@ impl Texture {
         }
     }
 
+    /// Of a stencil out of which something is cut.
+    const fn through(motif: Motif) -> Self {
+        match motif {
+            Motif::Clover => Texture::Clovers,
+            Motif::Lozenge => Texture::Lozenges,
+            Motif::Ring => Texture::Rings,
+            Motif::Rosette => Texture::Rosettes,
+            Motif::Leaves => Texture::Leaves,
+        }
+    }
+
     const fn is_grain(self) -> bool {
         matches!(self, Texture::Banded | Texture::OpenGrained | Texture::Streaked)
     }
@@ -187,6 +207,7 @@ impl Texture {
     pub(crate) const fn of(mark: Mark) -> Self {
         let technique = match mark {
             Mark::By(technique) => technique,
+            Mark::Through(motif) => return Self::through(motif),
             // The brush of a stencil stipples; the pattern is laid by where its repeats are.
             Mark::Repeated => return Texture::Stippled,
             Mark::Cracked => return Texture::Cracked,
@@ -211,7 +232,7 @@ impl Texture {
             Technique::DryBrush => Texture::Skipping,
             Technique::WetWaxResist => Texture::DrawnBack,
             Technique::Speckle => Texture::Flung,
-            Technique::Stencil => Texture::Stencilled,
+            Technique::Stencil => Texture::Clovers,
             Technique::KnifeFlecks => Texture::Smeared,
             Technique::SandBack => Texture::Sanded,
             Technique::WetDistress => Texture::Rubbed,
@@ -350,7 +371,11 @@ impl Texture {
                     (0.3, rough(&[(0.7, 1.0), (2.0, 0.8), (8.0, 0.8)], seed + 7)),
                 ])
             }
-            Texture::Stencilled => motif::stencilled(seed),
+            Texture::Clovers => motif::stencilled(Motif::Clover, seed),
+            Texture::Lozenges => motif::stencilled(Motif::Lozenge, seed),
+            Texture::Rings => motif::stencilled(Motif::Ring, seed),
+            Texture::Rosettes => motif::stencilled(Motif::Rosette, seed),
+            Texture::Leaves => motif::stencilled(Motif::Leaves, seed),
             Texture::Clouded => dabs::clouded(seed),
             Texture::Banded => grain::banded(seed),
             Texture::OpenGrained => grain::open(seed),
@@ -377,7 +402,10 @@ mod tests {
     #[test]
     fn marks_have_no_period_and_no_lattice() {
         make_ready();
-        for texture in Texture::ALL.into_iter().filter(|texture| *texture != Texture::Stencilled) {
+        for texture in Texture::ALL
+            .into_iter()
+            .filter(|texture| Motif::ALL.iter().all(|motif| Texture::through(*motif) != *texture))
+        {
             let tile = texture.tile(false);
             // Strokes go on for a hand's breadth along, rivulets down, grain for the plank.
             let (far_x, far_y) = match texture {

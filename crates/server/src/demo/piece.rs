@@ -3,10 +3,10 @@
 use std::collections::BTreeMap;
 
 use uuid::Uuid;
-use warm_blend_board::{Letter, Share};
+use warm_blend_board::{Letter, Motif, Share};
 use warm_blend_paint::{Component, Masstone, Name, Note, PaintId, WholeParts};
 use warm_blend_piece::{
-    Ageing, Brief, Finish, Form, Intent, Motif, Piece, PieceKind, Scheme, Stencil, Zone, ZoneFinish,
+    Ageing, Brief, Finish, Form, Intent, Piece, PieceKind, Scheme, Stencil, Zone, ZoneFinish,
 };
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};

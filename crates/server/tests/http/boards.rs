@@ -1,5 +1,7 @@
 //! A sample board from a finish to start from to its picture.
 
+use std::collections::HashSet;
+
 use crate::bench::Bench;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
@@ -54,6 +56,51 @@ async fn ready_finishes_are_filled_from_the_shelf() {
     let refused = bench.post("/api/boards", new, StatusCode::UNPROCESSABLE_ENTITY).await;
     assert_eq!(refused["errors"][0]["pointer"], "/template");
     assert!(refused["detail"].as_str().unwrap().contains("no metallic paint on the shelf"), "{refused}");
+}
+
+/// What is cut out of a stencil is chosen, kept and drawn; nothing but where the paint lies changes.
+#[tokio::test]
+async fn a_stencil_has_a_motif() {
+    let bench = Bench::demo().await;
+    let choices = bench.get("/api/boards/choices").await;
+    let technique = |id: &str| {
+        choices["techniques"].as_array().unwrap().iter().find(|one| one["id"] == id).unwrap().clone()
+    };
+    let motifs: Vec<Value> = technique("stencil")["motifs"].as_array().unwrap().clone();
+    assert_eq!((motifs[0]["id"].as_str().unwrap(), motifs.len()), ("clover", 5));
+    assert_eq!(technique("dry-brush")["motifs"], json!([]));
+    let kept = board(&bench, "stencilled").await;
+    let mut entry = kept["entry"].clone();
+    let layers = entry["strips"][0]["layers"].as_array().unwrap();
+    let at = layers.iter().position(|layer| layer["technique"] == "stencil").unwrap();
+    let mut pictures = Vec::new();
+    let mut seen = Vec::new();
+    for motif in motifs.iter().map(|motif| motif["id"].clone()).chain([Value::Null]) {
+        entry["strips"][0]["layers"][at]["motif"] = motif;
+        let drawn = bench
+            .raw(
+                Method::POST,
+                "/api/boards/picture?width=320&height=200",
+                "application/json",
+                entry.to_string(),
+            )
+            .await;
+        pictures.push(drawn.bytes().await.unwrap());
+        seen.push(bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await["places"].clone());
+    }
+    let clover = pictures.pop().unwrap();
+    assert_eq!(clover, pictures[0], "clover where nothing is said");
+    assert_eq!(pictures.iter().collect::<HashSet<_>>().len(), 5);
+    assert!(seen.iter().all(|places| places == &seen[0]));
+    entry["strips"][0]["layers"][at]["motif"] = json!("rosette");
+    let path = format!("/api/boards/{}?revision={}", kept["id"].as_str().unwrap(), kept["revision"]);
+    bench.call(Method::PUT, &path, entry.clone(), StatusCode::OK).await;
+    let again = bench.get(&format!("/api/boards/{}", kept["id"].as_str().unwrap())).await;
+    assert_eq!(again["entry"]["strips"][0]["layers"][at]["motif"], "rosette");
+    entry["strips"][0]["layers"][at]["motif"] = json!("skull");
+    let refused = bench.post("/api/boards/preview", entry, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert_eq!(refused["errors"][0]["pointer"], format!("/strips/0/layers/{at}/motif"));
+    assert!(refused["errors"][0]["detail"].as_str().unwrap().contains("lozenge"), "{refused}");
 }
 
 /// A texture is kept, predicted, and refused where no paint holds it; pictures turn with the lamp.

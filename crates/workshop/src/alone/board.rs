@@ -258,6 +258,7 @@ impl PredictLayer {
             print: self.print,
             meets: self.meets.as_ref().map(|meets| MeetsEntry { layer: id(meets.layer), how: meets.how }),
             down_to: self.down_to.map(id),
+            motif: None,
             muted: false,
         }
     }

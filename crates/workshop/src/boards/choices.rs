@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::{Defect, GroundKind, Technique, Template};
+use warm_blend_board::{Defect, GroundKind, Motif, Technique, Template};
 
 use crate::PrintEntry;
 
@@ -56,6 +56,26 @@ pub struct TechniqueChoice {
     pub usual: PrintEntry,
     /// How rough it usually leaves the surface, µm from tip to hollow; none where it has no texture of its own.
     pub texture_um: Option<f64>,
+    /// What can be cut out of a stencil, the usual one first; empty of all else.
+    pub motifs: Vec<MotifChoice>,
+}
+
+/// What is cut out of a stencil.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MotifChoice {
+    /// `clover` …
+    pub id: &'static str,
+    /// `Clover` …
+    pub name: &'static str,
+}
+
+impl MotifChoice {
+    /// The usual one first.
+    pub fn all() -> Vec<Self> {
+        let mut all = Motif::ALL;
+        all.sort_by_key(|motif| *motif != Motif::default());
+        all.map(|motif| Self { id: motif.id(), name: motif.name() }).into()
+    }
 }
 
 /// What a board can lie on.
@@ -80,6 +100,7 @@ impl BoardChoices {
             needs_pot: !technique.needs_no_pot(),
             usual: PrintEntry::of(technique.usual()),
             texture_um: technique.texture(),
+            motifs: if technique == Technique::Stencil { MotifChoice::all() } else { Vec::new() },
         };
         let ground = |kind: GroundKind| GroundChoice {
             id: kind.id(),

@@ -4,8 +4,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, Branch, ByPlace, Ground, GroundKind, Hand, Layer, LayerId, Letter, Load, Meets, Passes, Place,
-    Print, Share, Strip, Technique, TextureDepth,
+    Board, Branch, ByPlace, Ground, GroundKind, Hand, Layer, LayerId, Letter, Load, Meets, Motif, Passes,
+    Place, Print, Share, Strip, Technique, TextureDepth,
 };
 use warm_blend_paint::{MixId, Name};
 
@@ -77,6 +77,10 @@ pub struct LayerEntry {
     pub meets: Option<MeetsEntry>,
     /// Of what takes away: the layer that stays on top where it is worn; the ground if left out.
     pub down_to: Option<Uuid>,
+    /// Of a stencil: what is cut out of it, `lozenge` …: see `/api/boards/choices`; clover if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<String>)]
+    pub motif: Option<Motif>,
     /// Left out for now.
     #[serde(default)]
     pub muted: bool,
@@ -158,6 +162,7 @@ impl LayerEntry {
             print,
             meets: self.meets.map(|met| (LayerId(met.layer), met.how)),
             down_to: self.down_to.map(LayerId),
+            motif: self.motif,
             muted: self.muted,
         })
     }
@@ -178,6 +183,7 @@ impl From<&Layer> for LayerEntry {
             print: layer.print.map(PrintEntry::of),
             meets: layer.meets.map(|(layer, how)| MeetsEntry { layer: layer.0, how }),
             down_to: layer.down_to.map(|layer| layer.0),
+            motif: layer.motif,
             muted: layer.muted,
         }
     }

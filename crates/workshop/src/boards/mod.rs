@@ -8,7 +8,7 @@ mod reading;
 mod ready;
 mod remedies;
 
-pub use choices::{BoardChoices, GroundChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
+pub use choices::{BoardChoices, GroundChoice, MotifChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
 pub use entry::{BoardEntry, GroundEntry, LayerEntry, MeetsEntry, PrintEntry, StripEntry};
 pub use kept::{BoardInList, BoardKept, NewBoard};
 pub use prediction::{

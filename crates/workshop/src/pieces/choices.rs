@@ -3,7 +3,9 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Age, Form, FormField, Motif, Part, PieceKind, Rect, View};
+use warm_blend_piece::{Age, Form, FormField, Part, PieceKind, Rect, View};
+
+use crate::MotifChoice;
 
 /// What pieces are made of.
 #[derive(Debug, Serialize, ToSchema)]
@@ -13,7 +15,7 @@ pub struct PieceChoices {
     /// Kinds of ageing.
     pub ages: Vec<PieceChoice>,
     /// Motifs of a stencil.
-    pub motifs: Vec<PieceChoice>,
+    pub motifs: Vec<MotifChoice>,
 }
 
 /// A kind of piece.
@@ -99,7 +101,7 @@ impl PieceChoices {
         Self {
             kinds: PieceKind::ALL.map(kind).into(),
             ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
-            motifs: Motif::ALL.map(|motif| PieceChoice { id: motif.id(), name: motif.name() }).into(),
+            motifs: MotifChoice::all(),
         }
     }
 }

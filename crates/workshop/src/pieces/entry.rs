@@ -5,11 +5,11 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::Letter;
+use warm_blend_board::{Letter, Motif};
 use warm_blend_paint::{Component, Name, Note};
 use warm_blend_piece::{
-    Ageing, AreaCorrection, Band, BlendDirection, Brief, Finish, Form, Intent, Motif, Over, Piece, Scheme,
-    Stencil, Windows, Zone, ZoneFinish,
+    Ageing, AreaCorrection, Band, BlendDirection, Brief, Finish, Form, Intent, Over, Piece, Scheme, Stencil,
+    Windows, Zone, ZoneFinish,
 };
 use warm_blend_spectral::Light;
 

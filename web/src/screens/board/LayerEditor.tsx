@@ -44,7 +44,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
     const [first] = shelf.filter((paint) => !paint.medium);
     const pot =
       next?.needs_pot && layer.pot.length === 0 && first ? [{ paint: first.id, parts: 1 }] : layer.pot;
-    onChange({ technique: id, print: null, texture_um: null, pot: next?.takes_away ? [] : pot });
+    onChange({ technique: id, print: null, texture_um: null, motif: null, pot: next?.takes_away ? [] : pot });
   };
   const reshade = async (shades: number) => {
     const pot = await attempt('Not changed', () => shade(layer.pot, shades));
@@ -131,6 +131,15 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
           step={2}
           onShow={(root) => onShow({ texture_um: root * root })}
           onChange={(root) => onChange({ texture_um: root * root })}
+        />
+      )}
+      {technique && technique.motifs.length > 0 && (
+        <Picker
+          label="Pattern"
+          className="w-full"
+          choices={technique.motifs}
+          value={layer.motif ?? technique.motifs[0]?.id ?? ''}
+          onChange={(motif) => onChange({ motif })}
         />
       )}
       {technique?.takes_away && (
