@@ -102,6 +102,33 @@ async fn a_ready_finish_with_texture_by_a_raking_light() {
     painter.leave().await;
 }
 
+/// What is cut out of the stencil of a ready finish is chosen, drawn and kept, and undo takes it back.
+#[tokio::test]
+async fn a_stencil_of_rosettes() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/board").await;
+    painter.click("button", "Stencil lost and found").await;
+    painter.click("button", "Create board").await;
+    let image = painter.the("image", "Strip A as it will look").await;
+    let source = async || image.attr("src").await.unwrap();
+    painter.until("it is drawn", async || source().await.is_some()).await;
+    let clover = source().await;
+    painter.click("button", "Stencil").await;
+    painter.choose("Pattern", "Rosettes").await;
+    painter.saved().await;
+    painter.until("it is drawn anew", async || source().await != clover).await;
+    let motif = async || {
+        let layers = kept(&painter).await["entry"]["strips"][0]["layers"].clone();
+        let layers = layers.as_array().unwrap().clone();
+        layers.iter().find(|layer| layer["technique"] == "stencil").unwrap()["motif"].clone()
+    };
+    assert_eq!(motif().await, "rosette");
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.control('z').await;
+    painter.until("it is clover again", async || motif().await.is_null()).await;
+    painter.leave().await;
+}
+
 /// The field of strip A as it is predicted: its L*.
 async fn predicted_field(painter: &Painter) -> f64 {
     let board = kept(painter).await;
