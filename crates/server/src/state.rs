@@ -10,7 +10,7 @@ use std::{
 };
 
 use axum::Json;
-use warm_blend_paint::Name;
+use warm_blend_paint::{Look, Name};
 use warm_blend_piece::Piece;
 use warm_blend_store::{Kept, Notice, OpenError, Store, StoreError};
 use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
@@ -175,8 +175,8 @@ impl Workspace {
     }
 
     /// Reckons what would have to be waited for, so that what is asked first is answered as soon as what is asked later: what is
-    /// known of the shelf and, beside whatever else is asked, how true predictions were; the marks and the relief that boards are drawn
-    /// with once nobody has asked anything for a while, because the first screen comes first.
+    /// known of the shelf and, beside whatever else is asked, how true predictions were and how the pots of the log look; the marks and the
+    /// relief that boards are drawn with once nobody has asked anything for a while, because the first screen comes first.
     pub fn make_ready(&self) {
         let workspace = self.clone();
         // What fails now fails with words where somebody waits for it.
@@ -184,10 +184,19 @@ impl Workspace {
             if let Ok(shelf) = workspace.shelf().await {
                 drop(tokio::task::spawn_blocking(move || on_one_thread(|| shelf.truth())).await);
             }
+            drop(workspace.see_pots().await);
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
             let plates = workspace.plates.clone();
             drop(tokio::task::spawn_blocking(move || plates.warm()).await);
         });
+    }
+
+    /// Reckons how the pots of the log look.
+    async fn see_pots(&self) -> Result<(), Problem> {
+        let shelf = self.shelf_in_full().await?;
+        let pots = self.with(|store| store.pots()).await?;
+        let see = move || on_one_thread(|| shelf.see_pots(&pots, Look::default()));
+        off_thread(move || Ok(see().transpose().map(drop)?)).await
     }
 
     /// Waits until nobody has asked anything for a while.

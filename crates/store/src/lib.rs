@@ -34,6 +34,7 @@ mod open;
 mod photos;
 mod rows;
 mod store;
+mod written;
 
 pub use error::StoreError;
 pub use history::{ChangeKind, History, HistoryEntry};

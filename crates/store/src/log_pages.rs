@@ -1,5 +1,7 @@
 //! Looking into the log: page by page, by what is asked.
 
+use std::sync::Arc;
+
 use jiff::Timestamp;
 use rayon::prelude::*;
 use rusqlite::types::Value;
@@ -7,6 +9,7 @@ use rusqlite::{OptionalExtension, Row, params_from_iter};
 use uuid::Uuid;
 use warm_blend_workshop::{KeptLine, LogKind, LogQuery, LoggedPot};
 
+use crate::written::AsOf;
 use crate::{Store, StoreError};
 
 const COLUMNS: &str =
@@ -85,8 +88,22 @@ impl Store {
         query.query_map([piece.to_string()], raw)?.map(|row| row.map_err(StoreError::from)?.parse()).collect()
     }
 
-    /// The pots of all lines that have one, the newest first.
-    pub fn pots(&self) -> Result<Vec<LoggedPot>, StoreError> {
+    /// The pots of all lines that have one, the newest first. They are not read again as long as nothing is written.
+    pub fn pots(&self) -> Result<Arc<[LoggedPot]>, StoreError> {
+        let known = match &*self.pots.borrow() {
+            Some(pots) => pots.now(&self.connection)?,
+            None => None,
+        };
+        if let Some(pots) = known {
+            return Ok(pots);
+        }
+        let read = AsOf::of(&self.connection, || Ok(self.read_pots()?.into()))?;
+        let pots = Arc::clone(&read.read);
+        self.pots.replace(Some(read));
+        Ok(pots)
+    }
+
+    fn read_pots(&self) -> Result<Vec<LoggedPot>, StoreError> {
         let mut query =
             self.connection.prepare_cached("SELECT at, id, pot FROM log_line WHERE pot <> '[]'")?;
         let rows = query.query_map([], |row| Ok(((row.get(0)?, row.get(1)?), row.get(2)?)))?;

@@ -1,15 +1,16 @@
 //! Making, reading, changing and removing documents.
 
-use std::{ops::Range, path::Path};
+use std::{cell::RefCell, ops::Range, path::Path, sync::Arc};
 
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
-use warm_blend_workshop::{Document, Documents, Id, Kept, Revision};
+use warm_blend_workshop::{Document, Documents, Id, Kept, LoggedPot, Revision};
 
 use crate::history::{self, Direction, History, HistoryEntry};
 use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
 use crate::rows::{count_users, current, every, every_after, insert, point, put, read, some, users, verify};
+use crate::written::{AsOf, changes_of_others};
 use crate::{Notice, StoreError, kinship};
 
 /// An open workspace file.
@@ -29,6 +30,8 @@ pub struct Store {
     notices: Vec<Notice>,
     /// Whether photos may have lost the last document that speaks of them.
     pub(crate) untidy: bool,
+    /// The pots of the log as they were read last.
+    pub(crate) pots: RefCell<Option<AsOf<Arc<[LoggedPot]>>>>,
 }
 
 /// Whether the pages of a file agree with each other.
@@ -64,6 +67,7 @@ impl Store {
             base: None,
             notices: notice.into_iter().collect(),
             untidy: true,
+            pots: RefCell::default(),
         };
         let older = is_of_older_form(&store.connection)?;
         // A file is looked over before anything is written to it, a new form too.
@@ -315,11 +319,6 @@ impl Store {
         }
         Ok(())
     }
-}
-
-/// A number that is another after another program has changed the file.
-fn changes_of_others(connection: &Connection) -> Result<i64, StoreError> {
-    Ok(connection.pragma_query_value(None, "data_version", |row| row.get(0))?)
 }
 
 /// Changes that are made at one go: see [`Store::together`].

@@ -252,3 +252,28 @@ fn photos_of_a_piece_are_in_order() {
     assert_eq!(words(&store), ["as it came", "first coat", "waxed"]);
     assert!(store.photos_of(Uuid::from_u128(77)).unwrap().is_empty());
 }
+
+/// Pots are not read again as long as nothing is written, and are those of the file after whatever was: here, by another program, by undo.
+#[test]
+fn pots_are_those_of_the_file() {
+    let (folder, mut store) = open();
+    let tins = [store.make(paint("slate")).unwrap().id, store.make(paint("oat")).unwrap().id];
+    let mix = |parts: u32| {
+        let part =
+            |tin: Id, parts: u32| Component { paint: PaintId(tin), parts: WholeParts::new(parts).unwrap() };
+        SavedMix::new(None, vec![part(tins[0], parts), part(tins[1], 1)], None).unwrap()
+    };
+    let parts = |store: &Store| -> Vec<f64> {
+        store.pots().unwrap().iter().filter(|pot| pot.of.len() == 2).map(|pot| pot.of[0].1.value()).collect()
+    };
+    assert!(parts(&store).is_empty());
+    store.make(mix(3)).unwrap();
+    assert_eq!(parts(&store), [3.0]);
+    assert!(std::sync::Arc::ptr_eq(&store.pots().unwrap(), &store.pots().unwrap()), "they were read again");
+    let mut other = Store::open(&folder.path().join("workspace.db")).unwrap();
+    other.make(mix(7)).unwrap();
+    assert_eq!(parts(&store), [7.0, 3.0]);
+    let change = store.history().unwrap().undo.unwrap().change;
+    store.undo(change).unwrap();
+    assert_eq!(parts(&store), [3.0]);
+}

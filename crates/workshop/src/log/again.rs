@@ -243,6 +243,11 @@ impl ShelfSnapshot {
         Ok(nearest.map(|best| (best.parts.iter().map(MixPart::from).collect(), best.judgement)))
     }
 
+    /// Looks at some pots, so that a colour is soon found among them.
+    pub fn see_pots(&self, pots: &[LoggedPot], look: Look) -> Result<(), Refusal> {
+        pots.iter().try_for_each(|pot| self.seen_pot(&pot.of, look).map(drop))
+    }
+
     /// Of some pots, the newest first, those that look most like a colour, each once: the nearest first.
     pub fn like(&self, target: &Colour, pots: &[LoggedPot], look: Look) -> Result<Vec<LikePot>, Refusal> {
         let mut checks = crate::Checks::default();
