@@ -60,6 +60,15 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
         value={layer.technique}
         onChange={retouch}
       />
+      {technique && technique.motifs.length > 0 && (
+        <Picker
+          label="Pattern"
+          className="w-full"
+          choices={technique.motifs}
+          value={layer.motif ?? technique.motifs[0]?.id ?? ''}
+          onChange={(motif) => onChange({ motif })}
+        />
+      )}
       {!technique?.takes_away && (
         <PaintPicker
           label="What is in the pot"
@@ -131,15 +140,6 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
           step={2}
           onShow={(root) => onShow({ texture_um: root * root })}
           onChange={(root) => onChange({ texture_um: root * root })}
-        />
-      )}
-      {technique && technique.motifs.length > 0 && (
-        <Picker
-          label="Pattern"
-          className="w-full"
-          choices={technique.motifs}
-          value={layer.motif ?? technique.motifs[0]?.id ?? ''}
-          onChange={(motif) => onChange({ motif })}
         />
       )}
       {technique?.takes_away && (
