@@ -1,11 +1,11 @@
 //! Learning a painter's hand from boards that were painted and read.
 //!
 //! Not known are, of each technique, the film that this hand leaves against the table's, how far its coverage is from the
-//! table's and how rough it leaves what has a texture ([`Habit`]); and of each paint on the boards, its strength against what its own tests say, because a thin
-//! film of a strong paint and a thicker one of a weak paint look alike. All of them are found at once, from all readings, as
-//! the most probable values given what is believed before (maximum a posteriori, by Gauss and Newton with steps that are
-//! halved where they lead nowhere). What else is not known of a paint, as the shape of its curve, counts as noise that
-//! all spots of a reading share.
+//! table's and how rough it leaves what has a texture ([`Habit`]); and of each paint on the boards, its strength against
+//! what its own tests say, because a thin film of a strong paint and a thicker one of a weak paint look alike. All of them
+//! are found at once, from all readings, as the most probable values given what is believed before (maximum a posteriori,
+//! by Gauss and Newton with steps that are halved where they lead nowhere). What else is not known of a paint, as the shape
+//! of its curve, counts as noise that all spots of a reading share.
 //!
 //! Nothing is kept between calls, so that taking a reading away undoes it.
 

@@ -15,9 +15,10 @@ use crate::{
     lamp::{Lit, Shading},
     marks::{SIDE, Texture},
     masks::{
-        ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, OnTile, Pixel, RANKS, Rough, RowOnTile, Spots, Table,
-        in_pieces, place_and_level,
+        ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, Pixel, RANKS, Rough, Spots, Table, in_pieces,
+        place_and_level,
     },
+    on_tile::{OnTile, RowOnTile},
     relief::Spot,
 };
 
@@ -40,7 +41,7 @@ pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shadi
     let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
     draw_laid(
         relief,
-        &Lay { coats: &lay, pattern: &[], parts: &[], reached: &[] },
+        &Lay { coats: &lay, pattern: &[], parts: &[], large: &[], reached: &[] },
         strips,
         (light, state),
         shading,
@@ -105,7 +106,7 @@ fn paint(
             .map(|coats| coats.stack.wood().map(Texture::of_wood))
             .map(|grain| grain.map(|grain| grain.tile(relief.is_coarse())))
             .collect(),
-        on_tile: OnTile::of(relief, lay, 0),
+        on_tile: OnTile::of(relief, (lay.parts, lay.large), 0),
     };
     let spots = &*spots;
     let films = |i: usize, tone: &Tone| match tone.bare {
@@ -308,7 +309,7 @@ impl Roughness<'_> {
             Level::Even => 0.5,
             Level::Tip => 1.0 - 0.5 * Level::Tip.share(),
         };
-        (WITHIN_A_LEVEL * (middle as f32 - rough.height(on_tile.at(x, false)))) as i32
+        (WITHIN_A_LEVEL * (middle as f32 - rough.height(on_tile, x, (0, 0)))) as i32
     }
 
     /// The slope of a pixel of a coat, and how much of the light reaches it.
@@ -317,7 +318,7 @@ impl Roughness<'_> {
         let (of_relief, furrows) = (spot.slope(), self.furrows[coat].at(on_tile, x, spot));
         let slope = (of_relief.0 + furrows.0, of_relief.1 + furrows.1);
         let Some(Some(rough)) = self.rough.get(coat) else { return (slope, spot.open) };
-        let height = |aside: (usize, usize)| rough.height(on_tile.beside(x, aside, false));
+        let height = |aside: (usize, usize)| rough.height(on_tile, x, aside);
         let here = height((0, 0));
         let by = rough.depth / self.step.max(0.2) as f32;
         let (across, down) = (by * (height((1, 0)) - here), by * (height((0, 1)) - here));

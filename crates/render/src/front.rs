@@ -13,7 +13,7 @@ use crate::{
     Coats, Picture,
     draw::{Screen, draw_laid},
     lamp::{Lamp, Shading},
-    marks::{SIDE, Texture},
+    marks::{SIDE, TILE_MM, Texture},
     masks::{COATS, Lay, NOTHING},
     placed::{Closer, Placed},
     plate::{carving, moulding},
@@ -194,7 +194,11 @@ impl Front {
         });
         let pattern = self.pattern(dressed);
         let reached = shading.lamp().map_or_else(Arc::default, |lamp| self.reached(lamp));
-        let laid = Lay { coats: &lay, pattern: &pattern, parts: &self.part, reached: &reached };
+        let tile = TILE_MM / self.relief.mm * self.placed.mm;
+        let is_large = |part: &Part| part.rect.w.max(part.rect.h) > tile;
+        let large: Vec<bool> = self.face.parts.iter().map(is_large).collect();
+        let laid =
+            Lay { coats: &lay, pattern: &pattern, parts: &self.part, large: &large, reached: &reached };
         let mut picture = draw_laid(&self.relief, &laid, &coats, (light, state), shading);
         self.behind(&laid, shading, &mut picture);
         picture

@@ -5,6 +5,7 @@
 //! | what is the board carved like, and which pixel is field, recess or edge? | [`Relief::panelled`] |
 //! | and a piece? | [`Front`] |
 //! | what does a technique's mark look like? | `marks` |
+//! | where on the tile of a mark is a pixel? | `on_tile` |
 //! | which layers lie at a pixel? | `masks` |
 //! | what colour is that? | `colours` |
 //! | where does the light come from? | [`Lamp`], [`Shading`] |
@@ -30,6 +31,7 @@ mod front;
 mod lamp;
 mod marks;
 mod masks;
+mod on_tile;
 mod placed;
 mod plate;
 mod relief;

@@ -17,6 +17,7 @@ use warm_blend_piece::{Age, DENSE, Mark};
 use crate::{
     Coats, Relief,
     marks::{SIDE, TILE_MM, Texture, softness, swells},
+    on_tile::{OnTile, RowOnTile},
     relief::Spot,
 };
 
@@ -53,6 +54,8 @@ pub(crate) struct Lay<'a> {
     pub pattern: &'a [u8],
     /// By pixel the number of a part: each is painted by itself. Empty where all is one.
     pub parts: &'a [u16],
+    /// By part whether it is longer or wider than the tile of a mark.
+    pub large: &'a [bool],
     /// By pixel how much of the light reaches it, [`REACHED`] for as much as the middle of a face gets; empty where nothing casts a
     /// shadow.
     pub reached: &'a [u8],
@@ -67,67 +70,6 @@ impl Lay<'_> {
 
     fn depth(&self, i: usize) -> u8 {
         self.pattern.get(i).copied().unwrap_or(0)
-    }
-}
-
-/// Where on the tiles of marks pixels are.
-pub(crate) struct OnTile<'a> {
-    across: Vec<u32>,
-    down: Vec<u32>,
-    parts: &'a [u16],
-    width: usize,
-}
-
-/// A row of pixels on the tiles of marks.
-pub(crate) struct RowOnTile<'a> {
-    on_tile: &'a OnTile<'a>,
-    parts: &'a [u16],
-    y: usize,
-}
-
-/// What keeps a number within a tile.
-const ON_TILE: u32 = SIDE as u32 - 1;
-
-impl<'a> OnTile<'a> {
-    /// Of a relief, beginning elsewhere by `nth`, and on each part anew.
-    pub fn of(relief: &Relief, lay: &Lay<'a>, nth: usize) -> Self {
-        let scale = relief.mm * SIDE as f64 / TILE_MM;
-        let (ox, oy) = (nth * 397 + 161, nth * 631 + 117);
-        let line = |n: usize, offset: usize| {
-            (0..n).map(|v| ((v as f64 * scale) as usize + offset) as u32 & ON_TILE).collect()
-        };
-        // One more than there are, for who looks beside.
-        let most = relief.width.max(relief.height) + 1;
-        Self { across: line(most, ox), down: line(most, oy), parts: lay.parts, width: relief.width }
-    }
-
-    #[inline]
-    pub fn row(&'a self, y: usize) -> RowOnTile<'a> {
-        let parts = self.parts.get(y * self.width..).unwrap_or_default();
-        RowOnTile { on_tile: self, parts, y }
-    }
-}
-
-impl RowOnTile<'_> {
-    /// The place on a tile of the pixel `x` of the row, or of one where a brush goes up and down.
-    #[inline]
-    pub fn at(&self, x: usize, turned: bool) -> usize {
-        self.beside(x, (0, 0), turned)
-    }
-
-    /// The same of a pixel next to it, on the same part.
-    #[inline]
-    pub fn beside(&self, x: usize, (dx, dy): (usize, usize), turned: bool) -> usize {
-        let OnTile { across, down, .. } = self.on_tile;
-        let (x_then, y_then) = (x + dx, self.y + dy);
-        let (mut u, mut v) =
-            if turned { (down[y_then], across[x_then]) } else { (across[x_then], down[y_then]) };
-        // Each part begins elsewhere: by odd steps, so that none lie together.
-        if let Some(part) = self.parts.get(x) {
-            let part = u32::from(*part);
-            (u, v) = ((u + 389 * part) & ON_TILE, (v + 727 * part) & ON_TILE);
-        }
-        (v as usize) * SIDE + u as usize
     }
 }
 
@@ -183,17 +125,17 @@ impl Rough {
 
     /// Where on its tile pixels are.
     pub(crate) fn on_tile<'a>(relief: &Relief, lay: &Lay<'a>) -> OnTile<'a> {
-        OnTile::of(relief, lay, OF_TEXTURE)
+        OnTile::of(relief, (lay.parts, lay.large), OF_TEXTURE)
     }
 
-    /// How high it is at a place of its tile, 0 to 1.
+    /// How high it is at a pixel of a row, or at one next to it, 0 to 1.
     #[inline]
-    pub(crate) fn height(&self, at: usize) -> f32 {
-        1.0 - f32::from(self.tile[at]) * (1.0 / RANKS)
+    pub(crate) fn height(&self, row: &RowOnTile, x: usize, aside: (usize, usize)) -> f32 {
+        1.0 - f32::from(row.rank(self.tile, x, aside, false)) * (1.0 / RANKS)
     }
 
-    fn bin(&self, at: usize) -> usize {
-        ((self.height(at) * HEIGHTS as f32) as usize).min(HEIGHTS - 1)
+    fn bin(&self, row: &RowOnTile, x: usize) -> usize {
+        ((self.height(row, x, (0, 0)) * HEIGHTS as f32) as usize).min(HEIGHTS - 1)
     }
 }
 
@@ -303,7 +245,7 @@ impl Spots {
         let (on_tile, width) = (Rough::on_tile(relief, lay), relief.width);
         let height = |i: usize, pixel: &Pixel| {
             let rough = rough.get(usize::from(pixel.group) / GROUPS)?.as_ref()?;
-            Some(rough.bin(on_tile.row(i / width).at(i % width, false)))
+            Some(rough.bin(&on_tile.row(i / width), i % width))
         };
         let groups = strips.len() * GROUPS;
         let known = in_pieces(
@@ -717,6 +659,8 @@ struct Pressed {
     tile: &'static [u16],
     /// Only what follows the brush turns with it.
     turns: bool,
+    /// It is as even as what it is laid through.
+    even: bool,
     /// The mark's own ranks, fine and in patches.
     fine: f32,
     broad: f32,
@@ -752,6 +696,7 @@ impl Pressed {
         Self {
             tile: texture.tile(coarse),
             turns: texture.turns(),
+            even: texture.is_even(),
             fine: spread * (1.0 - patches),
             broad: spread * patches,
             out: spread * out * RANKS / 127.0,
@@ -797,7 +742,7 @@ impl<'a> Press<'a> {
             relief,
             lay,
             pressed,
-            on_tile: OnTile::of(relief, lay, layer),
+            on_tile: OnTile::of(relief, (lay.parts, lay.large), layer),
             wide: line(relief.width, layer * 631 + 17),
             tall: line(relief.height, layer * 397 + 61),
         }
@@ -817,8 +762,12 @@ impl<'a> Press<'a> {
             let Some(Some(pressed)) = self.pressed.get(usize::from(run[0])) else { continue };
             for x in from..to {
                 let spot = &spots[x];
-                let at = on_tile.at(x, pressed.turns && spot.upright);
-                let (fine, broad) = (f32::from(pressed.tile[at]), f32::from(cloud[self.wide[x]]));
+                let turned = pressed.turns && spot.upright;
+                let fine = match pressed.even {
+                    true => pressed.tile[on_tile.at(x, turned)],
+                    false => on_tile.rank(pressed.tile, x, (0, 0), turned),
+                };
+                let (fine, broad) = (f32::from(fine), f32::from(cloud[self.wide[x]]));
                 let rank = pressed.least
                     + pressed.fine * fine
                     + pressed.broad * broad

@@ -20,6 +20,8 @@ const DEEP_BEHIND: f32 = 0.3;
 const FALLS: f32 = 0.07;
 /// Spots of the window, a golden angle apart.
 const SPOTS: usize = 24;
+/// The golden angle.
+const GOLDEN: f32 = 2.399_963;
 /// Steps along the way of the light past what is not square.
 const STEPS: usize = 7;
 
@@ -39,55 +41,80 @@ struct Caster<'a> {
     forward: f32,
 }
 
+/// Spots of the window: how far across and down one goes towards each with each mm that one goes out.
+fn spots((across, down): (f32, f32)) -> [(f32, f32); SPOTS] {
+    std::array::from_fn(|n| {
+        let out = BROAD * ((n as f32 + 0.5) / SPOTS as f32).sqrt();
+        let (sin, cos) = (GOLDEN * n as f32).sin_cos();
+        (across + out * cos, down + out * sin)
+    })
+}
+
+/// What lies how far before the plane of a face: the wall behind it, and its parts.
+struct Levels {
+    /// From the wall on.
+    all: Vec<f32>,
+    /// By part the place of its level.
+    of: Vec<usize>,
+}
+
+impl Levels {
+    fn of(face: &Face) -> Self {
+        let behind = -(face.behind as f32);
+        let forward = |part: &Part| part.forward as f32;
+        let mut all: Vec<f32> = face.parts.iter().map(forward).chain([behind]).collect();
+        all.sort_by(f32::total_cmp);
+        all.dedup();
+        let place = |part| all.iter().position(|level| *level == forward(part)).unwrap_or(0);
+        let of = face.parts.iter().map(place).collect();
+        Self { all, of }
+    }
+
+    /// That of a part by its number; the wall where there is none.
+    fn at(&self, part: u16) -> usize {
+        self.of.get(usize::from(part)).copied().unwrap_or(0)
+    }
+}
+
 impl Shadows<'_> {
     /// By pixel how much of a lamp's light reaches it.
     pub fn by(&self, lamp: Lamp) -> Vec<u8> {
-        let way = lamp.way();
-        let spots: Vec<(f32, f32)> = (0..SPOTS)
-            .map(|n| {
-                let out = BROAD * ((n as f32 + 0.5) / SPOTS as f32).sqrt();
-                let (sin, cos) = (2.399_963 * n as f32).sin_cos();
-                (way.0 + out * cos, way.1 + out * sin)
-            })
-            .collect();
-        let behind = -(self.face.behind as f32);
+        let (way, levels) = (lamp.way(), Levels::of(self.face));
+        let hidden = self.hidden(&levels, &spots(way));
+        let far = way.0.hypot(way.1).max(1e-6);
+        let (wide, high) = (self.face.width as f32, self.face.height as f32);
+        let mut reached = vec![0; self.part.len()];
+        reached.par_chunks_exact_mut(self.width).enumerate().for_each(|(y, row)| {
+            for (x, reached) in row.iter_mut().enumerate() {
+                let part = self.part[y * self.width + x];
+                let deep = if part == u16::MAX { DEEP_BEHIND } else { DEEP };
+                let (px, py) = self.placed.at(x, y);
+                let (across, down) = (2.0 * px as f32 / wide - 1.0, 2.0 * py as f32 / high - 1.0);
+                let falls = 1.0 + FALLS * (across * way.0 + down * way.1) / far;
+                let light = falls * (1.0 - deep * hidden[levels.at(part)].at(x, y));
+                *reached = (REACHED * light).clamp(0.0, 255.0) as u8;
+            }
+        });
+        reached
+    }
+
+    /// How much of the window is hidden from what lies at each level.
+    fn hidden(&self, levels: &Levels, spots: &[(f32, f32)]) -> Vec<Grid> {
         // What is set into another and stands no further out hides nothing that the other does not.
         let all = &self.face.parts;
         let stands_out = |part: &&Part| part.on.is_none_or(|on| part.forward > all[on].forward);
         let cast = |part| Caster { part, forward: part.forward as f32 };
         let casters: Vec<Caster> = all.iter().filter(stands_out).map(cast).collect();
-        let level = |part: u16| all.get(usize::from(part)).map_or(behind, |part| part.forward as f32);
-        let mut levels: Vec<f32> = all.iter().map(|part| part.forward as f32).chain([behind]).collect();
-        levels.sort_by(f32::total_cmp);
-        levels.dedup();
-        let on: Vec<u8> = (0..all.len() as u16)
-            .chain([u16::MAX])
-            .map(|part| levels.iter().position(|known| *known == level(part)).unwrap_or(0) as u8)
-            .collect();
-        let on = |i: usize| usize::from(on[usize::from(self.part[i]).min(on.len() - 1)]);
         // By level: whether anything of it lies in a cell.
         let (across, down) = self.cells();
-        let mut lies = vec![vec![false; across * down]; levels.len()];
-        for i in 0..self.part.len() {
-            let (x, y) = (i % self.width, i / self.width);
-            lies[on(i)][y / CELL * across + x / CELL] = true;
-        }
-        let grids = levels.iter().zip(&lies).map(|(level, lies)| self.hidden(*level, lies, &casters, &spots));
-        let grids: Vec<Grid> = grids.collect();
-        let mut reached = vec![0; self.part.len()];
-        let height = self.part.len() / self.width;
-        reached.par_chunks_exact_mut(self.width).enumerate().for_each(|(y, row)| {
-            let down = 2.0 * (y as f32 + 0.5) / height as f32 - 1.0;
-            for (x, reached) in row.iter_mut().enumerate() {
-                let part = self.part[y * self.width + x];
-                let grid = &grids[on(y * self.width + x)];
-                let deep = if part == u16::MAX { DEEP_BEHIND } else { DEEP };
-                let across = 2.0 * (x as f32 + 0.5) / self.width as f32 - 1.0;
-                let falls = 1.0 + FALLS * (across * way.0 + down * way.1) / way.0.hypot(way.1).max(1e-6);
-                *reached = (REACHED * falls * (1.0 - deep * grid.at(x, y))).clamp(0.0, 255.0) as u8;
+        let mut lies = vec![vec![false; across * down]; levels.all.len()];
+        for (y, row) in self.part.chunks_exact(self.width).enumerate() {
+            for (x, part) in row.iter().enumerate() {
+                lies[levels.at(*part)][y / CELL * across + x / CELL] = true;
             }
-        });
-        reached
+        }
+        let each = levels.all.iter().zip(&lies);
+        each.map(|(level, lies)| self.hidden_at(*level, lies, &casters, spots)).collect()
     }
 
     /// How far what lies within some mm of a spot stands before the plane of the face, on average; the wall counts as the plane.
@@ -111,7 +138,7 @@ impl Shadows<'_> {
     }
 
     /// How much of the window is hidden from spots that lie so far before the plane of the face, where any of them lies.
-    fn hidden(&self, level: f32, lies: &[bool], casters: &[Caster], spots: &[(f32, f32)]) -> Grid {
+    fn hidden_at(&self, level: f32, lies: &[bool], casters: &[Caster], spots: &[(f32, f32)]) -> Grid {
         let (across, down) = self.cells();
         let casters: Vec<&Caster> = casters.iter().filter(|caster| caster.forward > level).collect();
         let mut corners = vec![0f32; across * down];

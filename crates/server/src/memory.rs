@@ -108,8 +108,8 @@ impl Memory {
         known
     }
 
-    /// Whether there is something to be learnt that was put off; it is so once only, to whoever sees to it.
-    pub fn is_put_off(&self, known: &Remembered) -> bool {
+    /// True once: to the first who meets what was put off, and who then sees to it that it is learnt.
+    pub fn hands_over(&self, known: &Remembered) -> bool {
         known.yet_to_learn() > 0 && !self.begun.swap(true, Ordering::Relaxed)
     }
 

@@ -107,7 +107,7 @@ impl Workspace {
                 (done, workspace.memory.of(&store)?)
             };
             let known = workspace.memory.known(now)?;
-            if workspace.memory.is_put_off(&known) {
+            if workspace.memory.hands_over(&known) {
                 workspace.learn_behind();
             }
             Ok((done, known))
@@ -195,8 +195,8 @@ impl Workspace {
     async fn see_pots(&self) -> Result<(), Problem> {
         let shelf = self.shelf_in_full().await?;
         let pots = self.with(|store| store.pots()).await?;
-        let see = move || on_one_thread(|| shelf.see_pots(&pots, Look::default()));
-        off_thread(move || Ok(see().transpose().map(drop)?)).await
+        let see = move || shelf.see_pots(&pots, Look::default());
+        off_thread(|| Ok(on_one_thread(see).transpose().map(drop)?)).await
     }
 
     /// Waits until nobody has asked anything for a while.

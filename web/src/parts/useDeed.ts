@@ -23,7 +23,7 @@ function useTrouble() {
 export function useInTurn() {
   const trouble = useTrouble();
   const last = useRef(Promise.resolve());
-  return (failed: string, deed: () => Promise<void>, caught: (problem: Problem) => void) => {
+  return (failed: string, deed: () => Promise<void>, caught?: (problem: Problem) => void) => {
     last.current = last.current.then(deed).catch((error: unknown) => trouble(failed, error, caught));
   };
 }

@@ -248,6 +248,14 @@ export function useMixCalls() {
       void refresh(client);
       return mix;
     },
+    /** Of a mix that is not on the bench yet. */
+    change: async ({ id, revision }: Mix, entry: MixEntry) => {
+      const params = { path: { id }, query: { ...query, revision } };
+      const mix = await got(api.PUT('/api/mixes/{id}', { params, body: entry }));
+      client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === id ? mix : m)));
+      void refresh(client);
+      return mix;
+    },
     put: (id: string) => (entry: MixEntry, revision: number) =>
       got(
         api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }),

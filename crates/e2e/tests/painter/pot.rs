@@ -43,6 +43,24 @@ async fn three_to_one_by_mouse() {
     painter.leave().await;
 }
 
+/// Paints that are picked in one breath, before the mix of the first is on the screen, are all in one mix.
+#[tokio::test]
+async fn paints_picked_in_one_breath_are_one_mix() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("link", "Pot").await;
+    painter.the("button", "dove grey").await;
+    let picked = "const named = (name) => [...document.querySelectorAll('button')].find((button) => button.textContent.includes(name));
+        for (const name of ['dove grey', 'night blue', 'barley']) named(name).click();";
+    painter.driver.execute(picked, Vec::new()).await.unwrap();
+    for paint in ["dove grey", "night blue", "barley"] {
+        painter.the("spinbutton", &format!("Parts of {paint}")).await;
+    }
+    painter.reads("1 : 1 : 1, 3 parts").await;
+    painter.open("/pot").await;
+    painter.click("tab", "Mixes 4").await;
+    painter.leave().await;
+}
+
 /// The same without touching the mouse.
 #[tokio::test]
 async fn three_to_one_by_keyboard_alone() {

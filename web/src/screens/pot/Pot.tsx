@@ -1,5 +1,7 @@
+import { useEffect, useRef } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { useDeed } from '../../parts/useDeed';
+import type { Mix } from '../../api/client';
+import { useInTurn } from '../../parts/useDeed';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useMixCalls, useMixes, usePaints } from '../../state/workspace';
 import { Bench } from './Bench';
@@ -13,16 +15,25 @@ const NOTHING: string[] = [];
 export function Pot() {
   const { id } = useParams();
   const go = useNavigate();
-  const { attempt } = useDeed();
+  const inTurn = useInTurn();
   const paints = usePaints();
   const mixes = useMixes();
   const calls = useMixCalls();
   const open = mixes.data?.find((mix) => mix.id === id);
 
-  const begin = async (paint: string) => {
-    const mix = await attempt('The mix was not created', () => calls.make(put(EMPTY, paint)));
-    if (mix) go(`/pot/${mix.id}`);
-  };
+  // Who picks quickly goes on with the mix that was begun, also before it is on the screen.
+  const begun = useRef<Mix>(undefined);
+  useEffect(() => {
+    if (!id) begun.current = undefined;
+  }, [id]);
+  const begin = (paint: string) =>
+    inTurn('The mix was not created', async () => {
+      const { current } = begun;
+      begun.current = await (current
+        ? calls.change(current, put(current.entry, paint))
+        : calls.make(put(EMPTY, paint)));
+      go(`/pot/${begun.current.id}`);
+    });
 
   const failed = [paints, mixes].find((query) => query.isError && !query.data);
   if (failed?.error) return <Failed error={failed.error} retry={() => failed.refetch()} />;
