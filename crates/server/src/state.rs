@@ -184,16 +184,17 @@ impl Workspace {
             if let Ok(shelf) = workspace.shelf().await {
                 drop(tokio::task::spawn_blocking(move || on_one_thread(|| shelf.truth())).await);
             }
-            drop(workspace.see_pots().await);
+            drop(workspace.see_pots(workspace.shelf().await).await);
+            drop(workspace.see_pots(workspace.shelf_in_full().await).await);
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
             let plates = workspace.plates.clone();
             drop(tokio::task::spawn_blocking(move || plates.warm()).await);
         });
     }
 
-    /// Reckons how the pots of the log look.
-    async fn see_pots(&self) -> Result<(), Problem> {
-        let shelf = self.shelf_in_full().await?;
+    /// Reckons how the pots of the log look by what is known; those that were seen before are not looked at again.
+    async fn see_pots(&self, known: Result<Arc<Remembered>, Problem>) -> Result<(), Problem> {
+        let shelf = known?;
         let pots = self.with(|store| store.pots()).await?;
         let see = move || shelf.see_pots(&pots, Look::default());
         off_thread(|| Ok(on_one_thread(see).transpose().map(drop)?)).await
