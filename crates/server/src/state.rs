@@ -182,19 +182,22 @@ impl Workspace {
         // What fails now fails with words where somebody waits for it.
         tokio::spawn(async move {
             if let Ok(shelf) = workspace.shelf().await {
-                drop(tokio::task::spawn_blocking(move || on_one_thread(|| shelf.truth())).await);
+                let (whole, then) = (shelf.yet_to_learn() == 0, Arc::clone(&shelf));
+                drop(tokio::task::spawn_blocking(move || on_one_thread(|| then.truth())).await);
+                drop(workspace.see_pots(shelf).await);
+                // By the labels first, and by what was learnt once it is.
+                if !whole && let Ok(learnt) = workspace.shelf_in_full().await {
+                    drop(workspace.see_pots(learnt).await);
+                }
             }
-            drop(workspace.see_pots(workspace.shelf().await).await);
-            drop(workspace.see_pots(workspace.shelf_in_full().await).await);
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
             let plates = workspace.plates.clone();
             drop(tokio::task::spawn_blocking(move || plates.warm()).await);
         });
     }
 
-    /// Reckons how the pots of the log look by what is known; those that were seen before are not looked at again.
-    async fn see_pots(&self, known: Result<Arc<Remembered>, Problem>) -> Result<(), Problem> {
-        let shelf = known?;
+    /// Reckons how the pots of the log look by what is known.
+    async fn see_pots(&self, shelf: Arc<Remembered>) -> Result<(), Problem> {
         let pots = self.with(|store| store.pots()).await?;
         let see = move || shelf.see_pots(&pots, Look::default());
         off_thread(|| Ok(on_one_thread(see).transpose().map(drop)?)).await

@@ -108,6 +108,13 @@ impl Shelf {
             difference(told, lab(&painted.truth(place, State::Dry))).value()
         })
     }
+
+    /// The same with the bands that are told, place by place.
+    fn off_and_within(&self, hands: &Hands, board: &Board, painted: &VirtualBoard) -> ([f64; 3], [f64; 3]) {
+        let all = (Light::Daylight, State::Dry);
+        let within = bands(board, A, |paint| self.known(paint), hands, usize::MAX, all).unwrap();
+        (self.off(hands, board, painted), Place::ALL.map(|place| *within.at(place)))
+    }
 }
 
 /// Three spots on each kind of place.
@@ -141,10 +148,8 @@ fn one_board_teaches_the_next() {
         questioned += learnt.judged.iter().flatten().filter(|judged| judged.questioned).count();
         let painted = shelf.painted(&hand, &next, painter + 1);
         untaught.extend(shelf.off(&Hands::default(), &next, &painted));
-        let off = shelf.off(&learnt.hands, &next, &painted);
-        let all = (Light::Daylight, State::Dry);
-        let within = bands(&next, A, |paint| shelf.known(paint), &learnt.hands, usize::MAX, all).unwrap();
-        held.extend(Place::ALL.map(|place| off[place as usize] <= *within.at(place)));
+        let (off, within) = shelf.off_and_within(&learnt.hands, &next, &painted);
+        held.extend((0..3).map(|place| off[place] <= within[place]));
         taught.extend(off);
     }
     let figures = |errors: &[f64]| [0.5, 0.9, 1.0].map(|share| at(errors, share));
@@ -214,10 +219,8 @@ fn how_rough_a_hand_is_is_learned() {
         let next = shelf.rough_board(&mut chance);
         let painted = shelf.painted(&hand, &next, 10 * painter + BOARDS);
         untaught.extend(shelf.off(&Hands::default(), &next, &painted));
-        let off = shelf.off(&learnt.hands, &next, &painted);
-        let all = (Light::Daylight, State::Dry);
-        let within = bands(&next, A, |paint| shelf.known(paint), &learnt.hands, usize::MAX, all).unwrap();
-        held.extend(Place::ALL.map(|place| off[place as usize] <= *within.at(place)));
+        let (off, within) = shelf.off_and_within(&learnt.hands, &next, &painted);
+        held.extend((0..3).map(|place| off[place] <= within[place]));
         taught.extend(off);
     }
     let rms = |squares: &[f64]| (squares.iter().sum::<f64>() / squares.len() as f64).sqrt();

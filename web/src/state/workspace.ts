@@ -232,7 +232,13 @@ export function useMixCalls() {
   const look = useLook();
   const client = useQueryClient();
   const query = look;
+  const put = (id: string) => (entry: MixEntry, revision: number) =>
+    got(api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }));
+  /** In its place in the list of all. */
+  const shown = (mix: Mix) =>
+    client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
   return {
+    put,
     make: async (entry: MixEntry) => {
       const mix = await got(api.POST('/api/mixes', { params: { query }, body: entry }));
       client.setQueryData<Mix[]>(keys.mixes(look), (old) => [...(old ?? []), mix]);
@@ -250,28 +256,23 @@ export function useMixCalls() {
     },
     /** Of a mix that is not on the bench yet. */
     change: async ({ id, revision }: Mix, entry: MixEntry) => {
-      const params = { path: { id }, query: { ...query, revision } };
-      const mix = await got(api.PUT('/api/mixes/{id}', { params, body: entry }));
-      client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === id ? mix : m)));
+      const mix = await put(id)(entry, revision);
+      shown(mix);
       void refresh(client);
       return mix;
     },
-    put: (id: string) => (entry: MixEntry, revision: number) =>
-      got(
-        api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }),
-      ),
     get: (id: string) => () => got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } })),
     /** As it is kept now, made into a usual mixture with what the shelf lacks for it. */
     makeInto: async (id: string, preset: string) => {
       const { revision } = await got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } }));
       const params = { path: { id }, query: { ...query, revision } };
       const mix = await got(api.POST('/api/mixes/{id}/make-into', { params, body: { preset } }));
-      client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
+      shown(mix);
       await refresh(client);
       return mix;
     },
     saved: (mix: Mix) => {
-      client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
+      shown(mix);
       void previewsAreOld(client);
       void client.invalidateQueries({ queryKey: keys.history });
     },
