@@ -14,7 +14,7 @@ use warm_blend_piece::{
     Ageing, Finish, FinishContext, FinishedZone, Form, Intent, Looked, Meeting, Piece, PieceKind, Scheme,
     View, Zone, ZoneFinish, ZoneSeen, findings, pairs, unify,
 };
-use warm_blend_render::{Closer, Front, Lamp, Shading};
+use warm_blend_render::{Closer, Fineness, Front, Lamp, Shading};
 use warm_blend_spectral::{Light, Srgb};
 
 /// A shelf of fourteen paints and two mediums.
@@ -136,9 +136,9 @@ fn main() {
     });
     let face = elevation.face(View::Front).unwrap();
     timed("the relief of its front, 1200 × 800", 5, || {
-        black_box(Front::new(face, 1200, 800, Closer::WHOLE).unwrap());
+        black_box(Front::new(face, 1200, 800, Closer::WHOLE, Fineness::Quick).unwrap());
     });
-    let front = Front::new(face, 1200, 800, Closer::WHOLE).unwrap();
+    let front = Front::new(face, 1200, 800, Closer::WHOLE, Fineness::Quick).unwrap();
     timed("its front in what it wears, 1200 × 800", 20, || {
         black_box(front.draw(&dressed, Light::Daylight, State::Dry, Shading::default()));
     });

@@ -11,8 +11,8 @@ use warm_blend_paint::{Component, PaintId, State, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
 use crate::{
-    Age, Ageing, BadFinish, Band, BlendDirection, Elevation, Extent, Finish, Over, Scheme, Shaping, Stencil,
-    Zone, ZoneFinish,
+    Age, Ageing, BadFinish, Band, BlendDirection, Elevation, Extent, Finish, Over, Scheme, Stencil, Zone,
+    ZoneFinish,
 };
 
 /// Colours of a zone nearer than this, ΔE00, are one to the eye across a room†.
@@ -127,43 +127,6 @@ pub struct FinishContext<'a> {
     pub elevation: &'a Elevation,
     /// Boards.
     pub board: &'a (dyn Fn(Uuid) -> Option<&'a Board> + Sync),
-}
-
-impl Shaping {
-    /// Share of field, recess and edge†.
-    pub const fn shares(self) -> ByPlace<f64> {
-        let [field, recess, edge] = match self {
-            Shaping::Flat => [0.94, 0.02, 0.04],
-            Shaping::Sunk => [0.90, 0.07, 0.03],
-            Shaping::Raised => [0.90, 0.03, 0.07],
-            Shaping::Framing | Shaping::Running => [0.50, 0.28, 0.22],
-            Shaping::Upright => [0.80, 0.06, 0.14],
-            Shaping::Carved => [0.42, 0.33, 0.25],
-            Shaping::Knob => [0.55, 0.20, 0.25],
-        };
-        ByPlace { field, recess, edge }
-    }
-}
-
-impl Elevation {
-    /// Share of field, recess and edge of each zone, by the shaping of its parts.
-    pub fn places(&self) -> BTreeMap<Zone, ByPlace<f64>> {
-        let mut sums: BTreeMap<Zone, (f64, ByPlace<f64>)> = BTreeMap::new();
-        for face in &self.faces {
-            for (part, net) in face.parts.iter().zip(face.net()) {
-                let (area, by) = sums.entry(part.zone).or_default();
-                let net = net.max(0.0) * f64::from(face.times);
-                *area += net;
-                *by = ByPlace::from_fn(|place| by.at(place) + net * part.shaping.shares().at(place));
-            }
-        }
-        let share = |(area, by): (f64, ByPlace<f64>)| {
-            ByPlace::from_fn(
-                |place| if area > 0.0 { by.at(place) / area } else { *Shaping::Flat.shares().at(place) },
-            )
-        };
-        sums.into_iter().map(|(zone, sums)| (zone, share(sums))).collect()
-    }
 }
 
 /// A pot of so many parts of one pot and so many of another.

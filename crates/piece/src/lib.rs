@@ -7,6 +7,7 @@
 //! | what is painted alike, how large is it, what does it meet? | [`Zone`], [`Extent`], [`Meeting`] |
 //! | what does a zone wear, and how old does it look? | [`ZoneFinish`], [`Finish`], [`Ageing`] |
 //! | what does that look like? | [`FinishContext`], [`FinishedZone`], [`ZoneSeen`] |
+//! | how much of it is field, recess and edge? | [`Part::shares`], [`Elevation::places`] |
 //! | do the parts belong together? | [`pairs`], [`findings`], [`Intent`], [`Windows`] |
 //! | what would bring them together? | [`unify`], [`pulls`], [`calms`] |
 //! | how is a pattern spread evenly? | [`spaced`], [`Stencil`], [`Repeats`] |
@@ -25,6 +26,7 @@ mod elevation;
 mod finish;
 mod form;
 mod intent;
+mod places;
 mod spacing;
 mod stencil;
 mod unify;

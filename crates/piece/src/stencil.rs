@@ -95,7 +95,7 @@ impl Stencil {
                     continue;
                 }
                 let times = f64::from(face.times);
-                flats += times * net.max(0.0) * part.shaping.shares().field;
+                flats += times * net.max(0.0) * part.shares().field;
                 let n = self.on(face, at).map_or(0.0, |repeats| f64::from(repeats.spacing.repeats));
                 motifs += times * n * self.size * self.size * self.motif.share();
             }

@@ -1,8 +1,5 @@
 //! The picture.
 
-use std::sync::OnceLock;
-
-use palette::encoding::FromLinear;
 use rayon::prelude::*;
 use warm_blend_board::{Level, Technique};
 use warm_blend_paint::State;
@@ -12,26 +9,14 @@ use warm_blend_spectral::Light;
 use crate::{
     Coats, Relief,
     colours::{Linear, Tone, tones},
+    counted::in_pieces,
     lamp::{Lit, Shading},
     marks::{SIDE, Texture},
-    masks::{
-        ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, Pixel, RANKS, Rough, Spots, Table, in_pieces,
-        place_and_level,
-    },
+    masks::{ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, Pixel, RANKS, Rough, Spots, Table, place_and_level},
     on_tile::{OnTile, RowOnTile},
+    picture::{Picture, Screen},
     relief::Spot,
 };
-
-/// Pixels, row by row.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Picture {
-    /// Pixels across.
-    pub width: u32,
-    /// Pixels down.
-    pub height: u32,
-    /// Red, green, blue of each, sRGB.
-    pub rgb: Vec<u8>,
-}
 
 /// Draws strips side by side on a relief, as they look in a light and a state. Without a strip there is nothing to draw: the
 /// picture is black.
@@ -39,13 +24,14 @@ pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shadi
     let (width, n) = (relief.width, strips.len());
     let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
     let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
-    draw_laid(
+    let drawn = draw_laid(
         relief,
         &Lay { coats: &lay, pattern: &[], parts: &[], large: &[], reached: &[] },
         strips,
         (light, state),
         shading,
-    )
+    );
+    Picture::from_finer(drawn, relief.times)
 }
 
 /// Draws coats that lie so. More coats than can be told apart are left out.
@@ -355,38 +341,4 @@ fn pooling(tone: &Tone, pool: i8) -> Linear {
     let pool = f32::from(pool) * (1.0 / 127.0);
     let (by, change) = if pool > 0.0 { (pool, &tone.thick) } else { (-pool, &tone.thin) };
     std::array::from_fn(|c| tone.usual[c] + by * change[c])
-}
-
-/// Steps of the table from linear to 8-bit channels: fine enough for the dark end, where 255 steps are narrowest.
-const STEPS: usize = 16384;
-
-/// Linear channels as 8-bit ones of sRGB.
-pub(crate) struct Screen(Vec<u8>);
-
-impl Screen {
-    /// Made when first asked for.
-    pub(crate) fn get() -> &'static Self {
-        static SCREEN: OnceLock<Screen> = OnceLock::new();
-        let code = |i: usize| palette::encoding::Srgb::from_linear(i as f64 / (STEPS - 1) as f64);
-        SCREEN.get_or_init(|| Screen((0..STEPS).map(code).collect()))
-    }
-
-    #[inline]
-    pub(crate) fn code(&self, linear: f32) -> u8 {
-        self.0[(linear.clamp(0.0, 1.0) * (STEPS - 1) as f32 + 0.5) as usize]
-    }
-}
-
-impl Picture {
-    /// As a PNG file.
-    pub fn to_png(&self) -> Vec<u8> {
-        use image::ImageEncoder;
-        use image::codecs::png::{CompressionType, FilterType, PngEncoder};
-        let mut png = Vec::new();
-        let encoder = PngEncoder::new_with_quality(&mut png, CompressionType::Fast, FilterType::Sub);
-        // Writing to memory fails only for a picture whose size is not its own.
-        let written = encoder.write_image(&self.rgb, self.width, self.height, image::ExtendedColorType::Rgb8);
-        debug_assert!(written.is_ok());
-        png
-    }
 }

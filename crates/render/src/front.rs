@@ -11,18 +11,25 @@ use warm_blend_spectral::Light;
 
 use crate::{
     Coats, Picture,
-    draw::{Screen, draw_laid},
+    blurred::blurred,
+    brushed::Brushed,
+    draw::draw_laid,
+    fineness::{Drawn, Fineness},
     lamp::{Lamp, Shading},
     marks::{SIDE, TILE_MM, Texture},
     masks::{COATS, Lay, NOTHING},
+    picture::Screen,
     placed::{Closer, Placed},
-    plate::{carving, moulding},
-    relief::{BadSize, Relief, Shaped, blurred, sized},
+    places::{Bounds, Heights, Ragged, bounds_by_share},
+    plate::{CARVED, MOULDING, carving, moulding},
+    relief::{BadSize, Relief, Shaped},
     shadows::Shadows,
 };
 
 /// Marks of a brush are drawn as if a pixel were no larger than this, mm: on a whole piece they would be too fine to be seen.
 const MARKS: f64 = 0.7;
+/// The size of the picture of the whole that places are told apart by from closer by.
+const WHOLE: (usize, usize) = (720, 540);
 /// How far from an outline is near, mm.
 const NEAR: f64 = 70.0;
 /// What is thinner than this hangs on a wall, mm.
@@ -51,41 +58,36 @@ pub struct Front {
 }
 
 impl Front {
-    /// A face in a picture of this size.
-    pub fn new(face: &Face, width: u32, height: u32, closer: Closer) -> Result<Self, BadSize> {
-        let placed = Placed::of(face, width, height)?.closer(closer);
-        let (width, height) = sized(width, height)?;
+    /// A face in a picture of this size, drawn so finely.
+    pub fn new(
+        face: &Face,
+        width: u32,
+        height: u32,
+        closer: Closer,
+        fineness: Fineness,
+    ) -> Result<Self, BadSize> {
+        let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
+        let placed = Placed::within(face, width, height).closer(closer);
         let (mm, corner) = (placed.mm, placed.corner);
-        let n = width * height;
         let place = |x: usize, y: usize| placed.at(x, y);
-        let levels = levels(face);
-        let (mut part, mut heights) = (vec![u16::MAX; n], vec![BACK; n]);
-        part.par_chunks_exact_mut(width).zip(heights.par_chunks_exact_mut(width)).enumerate().for_each(
-            |(y, (row, heights))| {
-                for x in 0..width {
-                    let (px, py) = place(x, y);
-                    if let Some(at) = face.at(px, py) {
-                        row[x] = at as u16;
-                        heights[x] = levels[at] + relief(&face.parts[at], px, py, mm);
-                    }
-                }
-            },
-        );
-        let face = face.clone();
-        let parts = &face.parts;
-        let upright = |x: usize, y: usize| {
-            let Some(part) = parts.get(usize::from(part[y * width + x])) else { return false };
-            let Rect { w, h, .. } = part.rect;
-            // A brush goes along what is long: on frames along the nearer side.
-            match part.shaping {
-                Shaping::Framing | Shaping::Raised => {
-                    let (px, py) = place(x, y);
-                    let (u, v) = (px - part.rect.x, py - part.rect.y);
-                    u.min(w - u) < v.min(h - v)
-                }
-                _ => h > w,
+        let shapes = Shapes::of(face, &placed, width, height);
+        let out = shapes.out(face);
+        let marks = mm.min(MARKS / times as f64);
+        let bounds = match closer.by > 1.0 {
+            false => shapes.bounds(face, &out, marks),
+            // From closer by places are told apart as on the whole.
+            true => {
+                let whole = Placed::within(face, WHOLE.0, WHOLE.1);
+                let shapes = Shapes::of(face, &whole, WHOLE.0, WHOLE.1);
+                shapes.bounds(face, &shapes.out(face), whole.mm.min(MARKS))
             }
         };
+        let Shapes { part, heights, .. } = shapes;
+        let face = face.clone();
+        let parts = &face.parts;
+        let brushed = Brushed::on(parts);
+        let upright = |x: usize, y: usize| brushed.up_and_down(usize::from(part[y * width + x]), place(x, y));
+        let of_part = |i: usize| bounds.get(usize::from(part[i])).copied().unwrap_or(Bounds::NONE);
         let stands = |x: usize, y: usize| {
             let Some(part) = parts.get(usize::from(part[y * width + x])) else { return (0, 0) };
             let (px, py) = place(x, y);
@@ -96,9 +98,11 @@ impl Front {
         let shaped = Shaped {
             width,
             mm,
-            marks: mm.min(MARKS),
+            marks,
+            times,
             heights: &heights,
-            beyond: None,
+            out: &out,
+            bounds: &of_part,
             upright: &upright,
             stands: &stands,
         };
@@ -130,7 +134,7 @@ impl Front {
         Ok(Self { relief, part, face, wall, placed, floor, last: Mutex::default() })
     }
 
-    /// Which zone a pixel shows; none of the wall behind.
+    /// Which zone a pixel shows as it is drawn; none of the wall behind.
     pub fn zone(&self, x: usize, y: usize) -> Option<Zone> {
         let part = self.part[y * self.relief.width + x];
         self.face.parts.get(usize::from(part)).map(|part| part.zone)
@@ -201,7 +205,7 @@ impl Front {
             Lay { coats: &lay, pattern: &pattern, parts: &self.part, large: &large, reached: &reached };
         let mut picture = draw_laid(&self.relief, &laid, &coats, (light, state), shading);
         self.behind(&laid, shading, &mut picture);
-        picture
+        Picture::from_finer(picture, self.relief.times)
     }
 
     /// By pixel how much of a lamp's light reaches it; as it was for the last picture where the lamp stands where it stood.
@@ -339,6 +343,58 @@ fn levels(face: &Face) -> Vec<f32> {
     levels
 }
 
+/// What a picture shows of the parts of a face.
+struct Shapes {
+    width: usize,
+    mm: f64,
+    /// By pixel the number of a part; `u16::MAX` where there is none.
+    part: Vec<u16>,
+    /// mm.
+    heights: Vec<f32>,
+}
+
+impl Shapes {
+    fn of(face: &Face, placed: &Placed, width: usize, height: usize) -> Self {
+        let n = width * height;
+        let levels = levels(face);
+        let (mut part, mut heights) = (vec![u16::MAX; n], vec![BACK; n]);
+        part.par_chunks_exact_mut(width).zip(heights.par_chunks_exact_mut(width)).enumerate().for_each(
+            |(y, (row, heights))| {
+                for x in 0..width {
+                    let (px, py) = placed.at(x, y);
+                    if let Some(at) = face.at(px, py) {
+                        row[x] = at as u16;
+                        heights[x] = levels[at] + relief(&face.parts[at], px, py, placed.mm);
+                    }
+                }
+            },
+        );
+        Self { width, mm: placed.mm, part, heights }
+    }
+
+    /// How far each pixel stands out from its surroundings, mm.
+    fn out(&self, face: &Face) -> Vec<f32> {
+        let grown = |i: usize| face.parts.get(usize::from(self.part[i])).map_or(1.0, grown);
+        let Self { width, mm, heights, .. } = self;
+        Heights { width: *width, mm: *mm, heights, beyond: None, grown: &grown }.out()
+    }
+
+    /// What kinds of place are told apart by, part by part, where marks are drawn as if a pixel were so many mm.
+    fn bounds(&self, face: &Face, out: &[f32], marks: f64) -> Vec<Bounds> {
+        let shares: Vec<_> = face.parts.iter().map(|part| part.shares()).collect();
+        bounds_by_share(self.width, (&self.part, out), &Ragged::at(marks), &shares)
+    }
+}
+
+/// By how much the shapes of a part are larger than those of a sample board.
+fn grown(part: &Part) -> f64 {
+    match part.shaping {
+        Shaping::Framing => part.rim.max(4.0) / MOULDING,
+        Shaping::Carved => part.carving() / CARVED,
+        _ => 1.0,
+    }
+}
+
 /// The height of a part at a point above its level, mm. What is finer than a pixel is drawn as wide as one.
 fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
     let inward = part.inward(px, py);
@@ -359,9 +415,8 @@ fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
         }
         Shaping::Framing => {
             // The board's own section, as wide as this frame.
-            let own = part.rim.max(4.0);
-            let s = inward / own * 22.0;
-            (own / 22.0).clamp(1.0, 3.0) * moulding(s.min(21.9))
+            let grown = grown(part);
+            grown.clamp(1.0, 3.0) * moulding((inward / grown).min(MOULDING - 0.1))
         }
         Shaping::Running => {
             // Levels from the top: fillet, cove, bead, fillet.
@@ -389,11 +444,10 @@ fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
         }
         Shaping::Carved => {
             // A fan in each corner, as on the board, and a rosette in the middle of what is large.
-            let size = 0.42 * w.min(h);
-            let of = 58.0 / size.max(1.0);
+            let grown = grown(part);
             let (dx, dy) = (u.min(w - u) - 4.0, v.min(h - v) - 4.0);
-            let fan = if dx > 0.0 && dy > 0.0 { carving(dx.hypot(dy) * of, dy.atan2(dx)) } else { 0.0 };
-            fan * (size / 58.0).clamp(0.8, 1.5) + rounded(inward)
+            let fan = if dx > 0.0 && dy > 0.0 { carving(dx.hypot(dy) / grown, dy.atan2(dx)) } else { 0.0 };
+            fan * grown.clamp(0.8, 1.5) + rounded(inward)
         }
     };
     height as f32

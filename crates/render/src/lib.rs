@@ -2,14 +2,17 @@
 //!
 //! | question | where |
 //! |---|---|
-//! | what is the board carved like, and which pixel is field, recess or edge? | [`Relief::panelled`] |
+//! | what is the board carved like? | [`Relief::panelled`] |
 //! | and a piece? | [`Front`] |
+//! | which pixel is field, recess or edge? | `places` |
+//! | which way does a brush go on a part? | `brushed` |
 //! | what does a technique's mark look like? | `marks` |
 //! | where on the tile of a mark is a pixel? | `on_tile` |
 //! | which layers lie at a pixel? | `masks` |
 //! | what colour is that? | `colours` |
 //! | where does the light come from? | [`Lamp`], [`Shading`] |
 //! | and what is in its way? | `shadows` |
+//! | how many times is a pixel drawn? | [`Fineness`] |
 //! | all of it | [`draw`], [`Front::draw`], [`Coats`], [`Picture`] |
 //!
 //! The picture says what the engine says: at each kind of place every state of the layers takes exactly its share of the
@@ -24,23 +27,31 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod blurred;
+mod brushed;
 mod coats;
 mod colours;
+mod counted;
 mod draw;
+mod fineness;
 mod front;
 mod lamp;
 mod marks;
 mod masks;
 mod on_tile;
+mod picture;
 mod placed;
+mod places;
 mod plate;
 mod relief;
 mod shadows;
 
 pub use coats::Coats;
-pub use draw::{Picture, draw};
+pub use draw::draw;
+pub use fineness::Fineness;
 pub use front::Front;
 pub use lamp::{Lamp, Shading};
 pub use marks::make_ready;
+pub use picture::Picture;
 pub use placed::{Closer, Placed};
 pub use relief::{BadSize, Relief};

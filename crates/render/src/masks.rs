@@ -16,6 +16,7 @@ use warm_blend_piece::{Age, DENSE, Mark};
 
 use crate::{
     Coats, Relief,
+    counted::in_pieces,
     marks::{SIDE, TILE_MM, Texture, softness, swells},
     on_tile::{OnTile, RowOnTile},
     relief::Spot,
@@ -473,23 +474,6 @@ fn count(lying: &mut [Lying], number: &Table<u16>, bin: usize, pixel: &Pixel) {
             lying[usize::from(beyond)].rim[bin] += u32::from(pixel.shows);
         }
     }
-}
-
-/// Counts something over all pixels, a piece for each thread, and adds the pieces up.
-pub(crate) fn in_pieces<T: Send>(
-    n: usize,
-    count: impl Fn(std::ops::Range<usize>) -> T + Sync,
-    add: impl Fn(&mut T, T),
-) -> T {
-    let piece = n.div_ceil(rayon::current_num_threads()).max(1);
-    let pieces: Vec<T> =
-        (0..n.div_ceil(piece)).into_par_iter().map(|i| count(i * piece..((i + 1) * piece).min(n))).collect();
-    let mut pieces = pieces.into_iter();
-    let mut sum = pieces.next().unwrap_or_else(|| count(0..0));
-    for piece in pieces {
-        add(&mut sum, piece);
-    }
-    sum
 }
 
 /// A value for each state of each group.

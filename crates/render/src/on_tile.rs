@@ -152,7 +152,8 @@ mod tests {
     /// Ranks of a part so many tiles wide, at every second step of the tile.
     fn ranks(texture: Texture, tiles: usize, large: bool) -> (usize, Vec<f32>) {
         let width = tiles * SIDE / 2;
-        let relief = Relief { width, height: width, mm: 2.0 * TILE_MM / SIDE as f64, pixels: Vec::new() };
+        let relief =
+            Relief { width, height: width, mm: 2.0 * TILE_MM / SIDE as f64, times: 1, pixels: Vec::new() };
         let parts = vec![3u16; width * width];
         let on_tile = OnTile::of(&relief, (&parts, if large { &[true; 4] } else { &[] }), 0);
         let tile = texture.tile(false);

@@ -35,12 +35,16 @@ impl Closer {
 impl Placed {
     /// A face in the middle of a picture of so many pixels, as large as it goes.
     pub fn of(face: &Face, width: u32, height: u32) -> Result<Self, BadSize> {
-        let (width, height) = sized(width, height)?;
+        sized(width, height).map(|(width, height)| Self::within(face, width, height))
+    }
+
+    /// The same, of any size.
+    pub(crate) fn within(face: &Face, width: usize, height: usize) -> Self {
         let (width, height) = (width as f64, height as f64);
         let room = 1.0 - 2.0 * ROOM;
         let mm = (face.width / (room * width)).max(face.height / (room * height));
         let size = (width * mm, height * mm);
-        Ok(Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size })
+        Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size }
     }
 
     /// The same from closer by, as far aside as the picture goes.

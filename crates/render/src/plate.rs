@@ -2,25 +2,29 @@
 
 use rayon::prelude::*;
 
-use crate::relief::{BadSize, Relief, Shaped, sized};
+use crate::{
+    fineness::{Drawn, Fineness},
+    places::{Bounds, Heights},
+    relief::{BadSize, Relief, Shaped},
+};
 
 /// Height of the board, mm; its width follows the picture's.
 const TALL: f64 = 200.0;
 /// From the outline to the moulding, and the moulding's width, mm.
 const MARGIN: f64 = 26.0;
-const MOULDING: f64 = 22.0;
+pub(crate) const MOULDING: f64 = 22.0;
 /// How deep the panel is sunk, mm.
 const SUNK: f64 = -3.0;
 /// How high it is beyond the board, mm: its outline is an edge.
 const BEYOND: f32 = -6.0;
 /// Radius of the carving, mm, and how many leaves it has.
-const CARVED: f64 = 58.0;
+pub(crate) const CARVED: f64 = 58.0;
 const LEAVES: f64 = 5.0;
 
 impl Relief {
-    /// The panelled board, in a picture of this size.
-    pub fn panelled(width: u32, height: u32) -> Result<Self, BadSize> {
-        let (width, height) = sized(width, height)?;
+    /// The panelled board, in a picture of this size, drawn so finely.
+    pub fn panelled(width: u32, height: u32, fineness: Fineness) -> Result<Self, BadSize> {
+        let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
         let mm = TALL / height as f64;
         let wide = width as f64 * mm;
         let mut heights = vec![0f32; width * height];
@@ -40,12 +44,15 @@ impl Relief {
             (near as u8, (255 * y / height) as u8)
         };
         let (upright, stands) = (&upright, &stands);
+        let out = Heights { width, mm, heights: &heights, beyond: Some(BEYOND), grown: &|_| 1.0 }.out();
         Ok(Self::of(&Shaped {
             width,
             mm,
             marks: mm,
+            times,
             heights: &heights,
-            beyond: Some(BEYOND),
+            out: &out,
+            bounds: &|_| Bounds::OF_A_BOARD,
             upright,
             stands,
         }))
@@ -116,7 +123,7 @@ mod tests {
 
     #[test]
     fn there_is_some_of_every_place() {
-        let plate = Relief::panelled(600, 400).unwrap();
+        let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
         let shares = Place::ALL.map(|place| plate.share(place));
         assert!((0.5..0.85).contains(&shares[0]) && shares[1] > 0.06 && shares[2] > 0.06, "{shares:?}");
         assert!((shares.iter().sum::<f64>() - 1.0).abs() < 1e-9);

@@ -1,20 +1,15 @@
 //! What a surface is like at each pixel of a picture: which kind of place it is, how films pool there, how it is lit.
 //!
-//! Heights are mm. What lies lower than its surroundings is a recess, what stands out an edge, the rest the field; the rim
-//! between them is ragged, as that of a wiped glaze is.
+//! Heights are mm.
 
 use rayon::prelude::*;
 use warm_blend_board::Place;
 
-use crate::marks::{self, SIDE, TILE_MM, Texture};
+use crate::{
+    marks::{self, Texture},
+    places::{Bounds, Ragged},
+};
 
-/// How far around a spot its surroundings go, mm.
-const AROUND: f64 = 1.7;
-/// From how far below or above its surroundings, mm, a spot is a recess or an edge.
-const RECESS: f64 = -0.10;
-const EDGE: f64 = 0.13;
-/// How much of that a millimetre by pixel adds, where a pixel is as coarse as a carving.
-const COARSE: f32 = 1.6;
 /// Steps to a slope of 1.
 const SLOPES: f32 = 4096.0;
 /// Smallest and largest side of a picture, pixels.
@@ -33,6 +28,8 @@ pub struct Relief {
     pub(crate) height: usize,
     /// Millimetres by pixel, as marks and brush strokes are drawn.
     pub(crate) mm: f64,
+    /// How many of its pixels across and down become one of the picture.
+    pub(crate) times: usize,
     pub(crate) pixels: Vec<Spot>,
 }
 
@@ -75,10 +72,14 @@ pub(crate) struct Shaped<'a> {
     pub mm: f64,
     /// mm by pixel as marks are drawn: of a large piece they are drawn larger than they are.
     pub marks: f64,
+    /// How many pixels across and down become one of the picture.
+    pub times: usize,
     /// Heights, mm.
     pub heights: &'a [f32],
-    /// How high it is beyond the picture, mm; as at its rim if left out.
-    pub beyond: Option<f32>,
+    /// How far each pixel stands out from its surroundings, mm.
+    pub out: &'a [f32],
+    /// What that makes of it.
+    pub bounds: &'a (dyn Fn(usize) -> Bounds + Sync),
     /// True where a brush goes up and down.
     pub upright: &'a (dyn Fn(usize, usize) -> bool + Sync),
     /// How near an outline a spot is, and how low on its part, each 0 to 255.
@@ -95,18 +96,15 @@ pub(crate) fn sized(width: u32, height: u32) -> Result<(usize, usize), BadSize> 
 
 impl Relief {
     pub(crate) fn of(shaped: &Shaped) -> Self {
-        let Shaped { width, mm, heights, .. } = *shaped;
-        let around = ((AROUND / mm).round() as usize).max(1);
-        let blur = |heights: &[f32]| blurred(heights, width, around, shaped.beyond);
-        let smooth = blur(&blur(heights));
+        let Shaped { width, heights, .. } = *shaped;
         let mut pixels = vec![Spot::default(); heights.len()];
-        let seen = Looked { shaped, smooth: &smooth };
+        let seen = Looked { shaped, ragged: Ragged::at(shaped.marks) };
         pixels.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
             for (x, spot) in row.iter_mut().enumerate() {
                 *spot = seen.at(x, y);
             }
         });
-        Self { width, height: heights.len() / width, mm: shaped.marks, pixels }
+        Self { width, height: heights.len() / width, mm: shaped.marks, times: shaped.times, pixels }
     }
 
     /// True where marks are looked at coarsely.
@@ -126,34 +124,19 @@ impl Relief {
     }
 }
 
-/// The heights, and what they are smoothed.
+/// A surface, pixel by pixel.
 struct Looked<'a> {
     shaped: &'a Shaped<'a>,
-    smooth: &'a [f32],
+    ragged: Ragged,
 }
 
 impl Looked<'_> {
     fn at(&self, x: usize, y: usize) -> Spot {
-        let Shaped { width, mm, marks, heights, .. } = *self.shaped;
+        let Shaped { width, mm, heights, out, .. } = *self.shaped;
         let i = y * width + x;
         let height = heights.len() / width;
-        // Noise goes with the board, not with the pixels: a tile's rank about −1..1.
-        let noise = |texture: Texture, times: f64, offset: usize| {
-            let at = |v: usize| ((v as f64 * marks * SIDE as f64 / TILE_MM * times) as usize + offset) % SIDE;
-            f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
-        };
-        let ragged = 0.3 * noise(Texture::Clouded, 2.0, 90) + 0.15 * noise(Texture::Stippled, 1.0, 0);
-        let out = heights[i] - self.smooth[i];
-        // Where a pixel is coarse, only what stands out from its neighbours clearly is told from the flat.
-        let coarse = (COARSE * mm as f32).max(1.0) * (1.0 + ragged);
-        let (recess, edge) = (RECESS as f32 * coarse, EDGE as f32 * coarse);
-        let place = if out < recess {
-            Place::Recess
-        } else if out > edge {
-            Place::Edge
-        } else {
-            Place::Field
-        };
+        let out = out[i];
+        let place = (self.shaped.bounds)(i).place(self.ragged.standing_out(out, x, y));
         let upright = (self.shaped.upright)(x, y);
         let (near, low) = (self.shaped.stands)(x, y);
         let pool = -1.4 * out.clamp(-0.6, 0.6);
@@ -177,42 +160,8 @@ impl Looked<'_> {
             open: (128.0 * open).clamp(30.0, 255.0) as u8,
             near,
             low,
-            furrow: in_127ths(noise(Texture::Brushed, 1.0, 200)),
+            furrow: in_127ths(self.ragged.noise(Texture::Brushed, 1.0, 200, (x, y))),
         }
-    }
-}
-
-/// The mean over a square of 2 `around` + 1; `beyond` is what is there outside the picture, if not the same as at its rim.
-pub(crate) fn blurred(heights: &[f32], width: usize, around: usize, beyond: Option<f32>) -> Vec<f32> {
-    let height = heights.len() / width;
-    let mut rows = vec![0f32; heights.len()];
-    for (from, to) in heights.chunks_exact(width).zip(rows.chunks_exact_mut(width)) {
-        smooth_line(width, around, beyond, |i| from[i], |i, mean| to[i] = mean);
-    }
-    let mut done = vec![0f32; heights.len()];
-    for x in 0..width {
-        smooth_line(height, around, beyond, |i| rows[i * width + x], |i, mean| done[i * width + x] = mean);
-    }
-    done
-}
-
-fn smooth_line(
-    n: usize,
-    around: usize,
-    beyond: Option<f32>,
-    of: impl Fn(usize) -> f32,
-    mut put: impl FnMut(usize, f32),
-) {
-    let last = n.saturating_sub(1) as isize;
-    let value = |i: isize| match beyond {
-        Some(beyond) if !(0..=last).contains(&i) => f64::from(beyond),
-        _ => f64::from(of(i.clamp(0, last) as usize)),
-    };
-    let around = around as isize;
-    let mut sum: f64 = (-around..=around).map(value).sum();
-    for i in 0..n as isize {
-        put(i as usize, (sum / (2 * around + 1) as f64) as f32);
-        sum += value(i + around + 1) - value(i - around);
     }
 }
 

@@ -7,7 +7,7 @@
 use rayon::prelude::*;
 use warm_blend_piece::{Face, Outline, Part};
 
-use crate::{lamp::Lamp, masks::REACHED, placed::Placed, relief::blurred};
+use crate::{blurred::blurred, lamp::Lamp, masks::REACHED, placed::Placed};
 
 /// Pixels of a cell of the grid.
 const CELL: usize = 6;

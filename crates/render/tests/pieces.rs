@@ -9,10 +9,10 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts};
 use warm_blend_piece::{
-    Ageing, Band, BlendDirection, Face, Finish, FinishContext, FinishedZone, Intent, PieceKind, Scheme,
-    Stencil, View, Zone, ZoneFinish,
+    Ageing, Band, BlendDirection, Extent, Face, Finish, FinishContext, FinishedZone, Form, Intent, PieceKind,
+    Scheme, Stencil, View, Zone, ZoneFinish,
 };
-use warm_blend_render::{Closer, Front, Picture, Placed, Shading};
+use warm_blend_render::{Closer, Fineness, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
 
 fn material(n: u128) -> Material {
@@ -104,7 +104,7 @@ fn mean(picture: &Picture, of: impl Fn(usize, usize) -> bool) -> Option<Lab> {
 
 #[test]
 fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
-    let front = Front::new(&front(), 720, 640, Closer::WHOLE).unwrap();
+    let front = Front::new(&front(), 720, 640, Closer::WHOLE, Fineness::Quick).unwrap();
     let dressed = dressed();
     let picture = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
     let coat = &dressed[&Zone::Case].coats[0];
@@ -118,11 +118,41 @@ fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
     }
 }
 
+/// And a whole zone in the colour that it is said to have from across the room, however finely it is drawn.
+#[test]
+fn a_zone_is_as_it_is_seen_from_across_the_room() {
+    let (dressed, elevation) = (dressed(), PieceKind::ChestOfDrawers.usual().build().unwrap());
+    let (face, places) = (elevation.face(View::Front).unwrap(), elevation.places());
+    let extent = Extent { area: 1.0, edge: 1.0 };
+    let means = [Fineness::Quick, Fineness::Fine].map(|fineness| {
+        let front = Front::new(face, 720, 640, Closer::WHOLE, fineness).unwrap();
+        let drawn = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+        // Every pixel that shows nothing else.
+        let times = if fineness == Fineness::Fine { 2 } else { 1 };
+        let shows = |zone, x, y| {
+            (0..times * times).all(|i| front.zone(times * x + i % times, times * y + i / times) == Some(zone))
+        };
+        dressed
+            .iter()
+            .map(|(zone, dressed)| {
+                let drawn = mean(&drawn, |x, y| shows(*zone, x, y)).unwrap();
+                let predicted = dressed.look(*zone, extent, &places[zone], Light::Daylight, State::Dry).lab;
+                println!(
+                    "{zone:?} {fineness:?} {drawn:?} {predicted:?} {}",
+                    difference(drawn, predicted).value()
+                );
+                drawn
+            })
+            .collect::<Vec<_>>()
+    });
+    assert_eq!(means[0].len(), 2);
+}
+
 /// Two drawers in one finish are not painted stroke for stroke alike: each part begins elsewhere.
 #[test]
 fn no_two_drawers_are_alike() {
     let face = front();
-    let front = Front::new(&face, 720, 640, Closer::WHOLE).unwrap();
+    let front = Front::new(&face, 720, 640, Closer::WHOLE, Fineness::Quick).unwrap();
     let picture = front.draw(&dressed(), Light::Daylight, State::Dry, Shading::None);
     let placed = Placed::of(&face, 720, 640).unwrap();
     let drawers: Vec<[f64; 4]> = face
@@ -150,7 +180,7 @@ fn no_two_drawers_are_alike() {
 #[test]
 fn a_pattern_is_drawn_where_its_repeats_are() {
     let face = front();
-    let front = Front::new(&face, 960, 800, Closer::WHOLE).unwrap();
+    let front = Front::new(&face, 960, 800, Closer::WHOLE, Fineness::Quick).unwrap();
     let stencil = Stencil { motif: Motif::Rosette, size: 120.0, repeats: Some(4), pot: one(1) };
     let (plain, patterned) = (plain_drawers(None), plain_drawers(Some(stencil.clone())));
     let draw = |dressed| front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
@@ -180,7 +210,7 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
 
 #[test]
 fn a_blend_goes_down_over_all_drawers() {
-    let front = Front::new(&front(), 720, 640, Closer::WHOLE).unwrap();
+    let front = Front::new(&front(), 720, 640, Closer::WHOLE, Fineness::Quick).unwrap();
     let picture = front.draw(&dressed(), Light::Daylight, State::Dry, Shading::None);
     let rows: Vec<usize> = (0..640).filter(|y| front.zone(360, *y) == Some(Zone::Drawers)).collect();
     let (first, last) = (rows[0], rows[rows.len() - 1]);
@@ -196,7 +226,7 @@ fn a_blend_goes_down_over_all_drawers() {
 
 #[test]
 fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
-    let front = Front::new(&front(), 400, 300, Closer::WHOLE).unwrap();
+    let front = Front::new(&front(), 400, 300, Closer::WHOLE, Fineness::Quick).unwrap();
     let draw = || front.draw(&dressed(), Light::Bulb, State::Sealed, Shading::default());
     let picture = draw();
     assert_eq!(picture, draw());
@@ -212,7 +242,7 @@ fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
 #[test]
 fn parts_lie_where_they_are_said_to() {
     let face = front();
-    let front = Front::new(&face, 720, 640, Closer::WHOLE).unwrap();
+    let front = Front::new(&face, 720, 640, Closer::WHOLE, Fineness::Quick).unwrap();
     let placed = Placed::of(&face, 720, 640).unwrap();
     for (n, part) in face.parts.iter().enumerate() {
         let [x, y, w, h] = placed.share(part.rect);
@@ -224,10 +254,10 @@ fn parts_lie_where_they_are_said_to() {
             .any(|later| later.holds(part.rect.x + part.rect.w / 2.0, part.rect.y + part.rect.h / 2.0));
         assert!(covered || front.zone(cx, cy) == Some(part.zone), "{part:?}");
     }
-    assert!(Front::new(&face, 10, 10, Closer::WHOLE).is_err());
+    assert!(Front::new(&face, 10, 10, Closer::WHOLE, Fineness::Quick).is_err());
     // From closer by, the point in the middle of the whole that was asked for is in the middle, and what is aside stays within.
     let closer = Closer { by: 4.0, middle: (0.4, 0.6) };
-    let near = Front::new(&face, 720, 640, closer).unwrap();
+    let near = Front::new(&face, 720, 640, closer, Fineness::Quick).unwrap();
     assert_eq!(near.zone(360, 320), front.zone((0.4 * 720.0) as usize, (0.6 * 640.0) as usize));
     for (x, y) in [(0.0, 0.0), (1.0, 1.0)] {
         let corner = placed.closer(Closer { by: 4.0, middle: (x, y) });
@@ -235,4 +265,48 @@ fn parts_lie_where_they_are_said_to() {
         let whole = placed.at(if x > 0.0 { 719 } else { 0 }, if y > 0.0 { 639 } else { 0 });
         assert!((at.0 - whole.0).hypot(at.1 - whole.1) < 3.0, "{at:?} {whole:?}");
     }
+}
+
+/// Whatever the piece, and however finely it is drawn: its picture has as much of each kind of place as the prediction is made with.
+#[test]
+fn a_picture_has_as_much_of_each_place_as_is_reckoned_with() {
+    const SIZE: (u32, u32) = (480, 360);
+    let (mut sum, mut n) = (0.0, 0.0);
+    for form in
+        PieceKind::ALL.into_iter().flat_map(|kind| [kind.usual(), Form { carved: true, ..kind.usual() }])
+    {
+        let elevation = form.build().unwrap();
+        let face = elevation.face(View::Front).unwrap();
+        for (fineness, times) in [(Fineness::Quick, 1), (Fineness::Fine, 2)] {
+            let front = Front::new(face, SIZE.0, SIZE.1, Closer::WHOLE, fineness).unwrap();
+            let mut zones: BTreeMap<Zone, ([f64; 3], [f64; 3])> = BTreeMap::new();
+            for (y, x) in
+                (0..times * SIZE.1 as usize).flat_map(|y| (0..times * SIZE.0 as usize).map(move |x| (y, x)))
+            {
+                let Some(zone) = front.zone(x, y) else { continue };
+                zones.entry(zone).or_default().0[front.place(x, y) as usize] += 1.0;
+            }
+            for (part, net) in face.parts.iter().zip(face.net()) {
+                let Some((_, reckoned)) = zones.get_mut(&part.zone) else { continue };
+                for place in Place::ALL {
+                    reckoned[place as usize] += net.max(0.0) * part.shares().at(place);
+                }
+            }
+            for (zone, (drawn, reckoned)) in zones {
+                let share = |of: [f64; 3], place: Place| of[place as usize] / of.iter().sum::<f64>();
+                for place in Place::ALL {
+                    let (drawn, reckoned) = (share(drawn, place), share(reckoned, place));
+                    // Where nothing lies that low, none is a recess.
+                    let off = (drawn - reckoned).abs();
+                    assert!(
+                        off < 0.08,
+                        "{form:?}, {fineness:?}, {zone:?}, {place:?}: {drawn} for {reckoned}"
+                    );
+                    sum += off;
+                    n += 1.0;
+                }
+            }
+        }
+    }
+    assert!(sum / n < 0.012, "{} on average", sum / n);
 }

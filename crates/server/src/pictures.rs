@@ -7,7 +7,7 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use warm_blend_piece::{Elevation, Form, View};
-use warm_blend_render::{Closer, Front, Relief};
+use warm_blend_render::{Closer, Fineness, Front, Relief};
 
 use crate::{problem::Problem, recent::Recent};
 
@@ -21,9 +21,43 @@ fn worth_keeping((width, height): (u32, u32)) -> bool {
     u64::from(width) * u64::from(height) <= 4_000_000
 }
 
-/// Reliefs of the sizes that were drawn last: a draft's, a screen's, two strips' side by side.
+/// Reliefs that were drawn on last. Fine ones are large: but for the last, they are not kept.
+#[derive(Debug)]
+struct Lately<K, T> {
+    quick: Recent<K, T, 6>,
+    fine: Recent<K, T, 1>,
+}
+
+impl<K: PartialEq, T> Lately<K, T> {
+    fn get(
+        &self,
+        of: K,
+        size: (u32, u32),
+        fineness: Fineness,
+        make: impl FnOnce() -> Result<T, Problem>,
+    ) -> Result<Arc<T>, Problem> {
+        match fineness {
+            Fineness::Quick => self.quick.get(of, worth_keeping(size), make),
+            Fineness::Fine => self.fine.get(of, worth_keeping(size), make),
+        }
+    }
+}
+
+impl<K, T> Default for Lately<K, T> {
+    fn default() -> Self {
+        Self { quick: Recent::default(), fine: Recent::default() }
+    }
+}
+
+impl<K, T> Clone for Lately<K, T> {
+    fn clone(&self) -> Self {
+        Self { quick: self.quick.clone(), fine: self.fine.clone() }
+    }
+}
+
+/// The panelled board in the sizes that were drawn last: a draft's, a screen's, two strips' side by side.
 #[derive(Debug, Clone, Default)]
-pub struct Plates(Recent<(u32, u32), Relief, 4>);
+pub struct Plates(Lately<(u32, u32), Relief>);
 
 impl Plates {
     /// What the board screen asks for, and its list.
@@ -34,20 +68,20 @@ impl Plates {
         warm_blend_render::make_ready();
         for (width, height) in Self::USUAL {
             // A usual size is one that can be.
-            drop(self.of((width, height)));
+            drop(self.of((width, height), Fineness::Quick));
         }
     }
 
-    pub fn of(&self, (width, height): (u32, u32)) -> Result<Arc<Relief>, Problem> {
-        self.0.get((width, height), worth_keeping((width, height)), || {
-            Relief::panelled(width, height).map_err(|error| Problem::field("?width", error))
+    pub fn of(&self, (width, height): (u32, u32), fineness: Fineness) -> Result<Arc<Relief>, Problem> {
+        self.0.get((width, height), (width, height), fineness, || {
+            Relief::panelled(width, height, fineness).map_err(|error| Problem::field("?width", error))
         })
     }
 }
 
-/// Reliefs of the faces that were drawn last: front, side and top, small and large.
+/// The faces that were drawn last: front, side and top, small and large.
 #[derive(Debug, Clone, Default)]
-pub struct Fronts(Recent<(Form, View, (u32, u32), Closer), Front, 6>);
+pub struct Fronts(Lately<(Form, View, (u32, u32), Closer), Front>);
 
 impl Fronts {
     pub fn of(
@@ -57,12 +91,14 @@ impl Fronts {
         view: View,
         size: (u32, u32),
         closer: Closer,
+        fineness: Fineness,
     ) -> Result<Arc<Front>, Problem> {
-        self.0.get((form, view, size, closer), worth_keeping(size), || {
+        self.0.get((form, view, size, closer), size, fineness, || {
             let face = elevation.face(view).ok_or_else(|| {
                 Problem::field("?view", "such a piece is not seen from there: choose front")
             })?;
-            Front::new(face, size.0, size.1, closer).map_err(|error| Problem::field("?width", error))
+            Front::new(face, size.0, size.1, closer, fineness)
+                .map_err(|error| Problem::field("?width", error))
         })
     }
 }

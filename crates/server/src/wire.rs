@@ -11,7 +11,7 @@ use utoipa::IntoParams;
 use uuid::Uuid;
 use warm_blend_paint::{Look, Units};
 use warm_blend_piece::View;
-use warm_blend_render::{Closer, Lamp, Shading};
+use warm_blend_render::{Closer, Fineness, Lamp, Shading};
 use warm_blend_store::{Document, Kept, Store, StoreError};
 use warm_blend_workshop::{AmountsIn, Checks, LightName, StateName, light, state};
 
@@ -164,12 +164,24 @@ pub struct DrawnAs {
     /// True where all strips are drawn side by side.
     #[serde(default)]
     pub all: bool,
+    /// True where it is drawn finely: smooth where a quick picture is jagged, and slower.
+    #[serde(default)]
+    fine: bool,
+}
+
+/// How finely to draw.
+fn fineness(fine: bool) -> Fineness {
+    if fine { Fineness::Fine } else { Fineness::Quick }
 }
 
 impl DrawnAs {
     /// Pixels across and down.
     pub fn size(&self) -> (u32, u32) {
         pixels(self.width, self.height)
+    }
+
+    pub fn fineness(&self) -> Fineness {
+        fineness(self.fine)
     }
 }
 
@@ -231,9 +243,16 @@ pub struct ViewAsked {
     x: Option<f64>,
     /// And the share of its height above.
     y: Option<f64>,
+    /// True where it is drawn finely: smooth where a quick picture is jagged, and slower.
+    #[serde(default)]
+    fine: bool,
 }
 
 impl ViewAsked {
+    pub fn fineness(&self) -> Fineness {
+        fineness(self.fine)
+    }
+
     pub fn view(&self) -> Result<View, Problem> {
         match self.view.as_deref() {
             None => Ok(View::Front),

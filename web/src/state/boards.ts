@@ -141,10 +141,13 @@ export function usePicture(entry: BoardEntry, { layers, ...drawn }: Drawn) {
   const query = { ...look, ...drawn, ...(layers === undefined ? {} : { layers }) };
   return usePreviewPicture({
     queryKey: ['picture', query, body],
-    queryFn: ({ signal }) =>
-      got(
-        api.POST('/api/boards/picture', { params: { query }, body, signal, parseAs: 'blob' }),
-      ) as Promise<unknown> as Promise<Blob>,
+    draw: (fine, signal) => {
+      const params = { query: { ...query, fine } };
+      return got(
+        api.POST('/api/boards/picture', { params, body, signal, parseAs: 'blob' }),
+      ) as Promise<unknown> as Promise<Blob>;
+    },
+    width: drawn.width,
   });
 }
 

@@ -127,7 +127,8 @@ export function usePiecePicture(entry: PieceEntry, drawn: Drawn) {
   const query = { ...look, ...DRAWN, ...drawn };
   return usePreviewPicture({
     queryKey: ['piece picture', query, body],
-    queryFn: ({ signal }) => picture(query, body, signal),
+    draw: (fine, signal) => picture({ ...query, fine }, body, signal),
+    width: query.width,
   });
 }
 

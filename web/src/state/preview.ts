@@ -74,9 +74,47 @@ export function useLastPreview<T>(asked: Asked<T>): LastPreview<T> {
   return { last: last.current, error, retry: () => void refetch() };
 }
 
-/** The address of a picture, for as long as it is shown. The last one stays until the next is there. */
-export function usePreviewPicture(asked: Asked<Blob>) {
-  const { data: blob } = usePreview(asked);
+interface Picture {
+  queryKey: QueryKey;
+  /** Drawn finely or, sooner, quickly. */
+  draw: (fine: boolean, signal: AbortSignal) => Promise<Blob>;
+  /** Pixels across. */
+  width: number;
+}
+
+/** A picture of so many pixels across is drawn finely as soon as quickly. */
+const SMALL = 520;
+
+/** How long nothing changes before a picture is drawn finely, ms. */
+const STILL = 250;
+
+/** True once it has been the same for a while. */
+function useStill(what: string) {
+  const [still, setStill] = useState<string>();
+  useEffect(() => {
+    const timer = setTimeout(() => setStill(what), STILL);
+    return () => clearTimeout(timer);
+  }, [what]);
+  return still === what;
+}
+
+/**
+ * The address of a picture, for as long as it is shown. The last one stays until the next is there; when nothing has changed for
+ * a while, a fine one takes its place.
+ */
+export function usePreviewPicture({ queryKey, draw, width }: Picture) {
+  const small = width <= SMALL;
+  const still = useStill(JSON.stringify(queryKey));
+  const quick = usePreview({
+    queryKey: [...queryKey, 'quick'],
+    queryFn: ({ signal }) => draw(small, signal),
+  });
+  const fine = usePreview({
+    queryKey: [...queryKey, 'fine'],
+    queryFn: ({ signal }) => draw(true, signal),
+    enabled: !small && still && !quick.isPlaceholderData && quick.data !== undefined,
+  });
+  const blob = fine.isPlaceholderData ? quick.data : (fine.data ?? quick.data);
   const [address, setAddress] = useState<string>();
   useEffect(() => {
     if (!blob) return;

@@ -63,7 +63,7 @@ async fn drawn_on(
 ) -> Result<Response, Problem> {
     let letter = strip_of(&board, strip.as_deref())?;
     let png = off_thread(move || {
-        let plate = plates.of(drawn.size())?;
+        let plate = plates.of(drawn.size(), drawn.fineness())?;
         let seen = SeenBoard::new(&board, &shelf, look)?;
         let all = board.strips().iter().map(|strip| strip.letter);
         let letters: Vec<Letter> = if drawn.all { all.collect() } else { vec![letter] };

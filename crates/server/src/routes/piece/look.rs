@@ -83,11 +83,11 @@ pub async fn picture(
 ) -> Result<Response, Problem> {
     let (look, shading, piece) = (asked.get()?, lit.get()?, entry.parse()?);
     let scheme = scheme_of(&piece, of.scheme)?;
-    let (view, closer) = (seen.view()?, seen.closer()?);
+    let (view, closer, fineness) = (seen.view()?, seen.closer()?, seen.fineness());
     let around = Around::of(&workspace).await?;
     let png = off_thread(move || {
         let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
-        let front = workspace.fronts.of(worn.form, &worn.elevation, view, of.size(), closer)?;
+        let front = workspace.fronts.of(worn.form, &worn.elevation, view, of.size(), closer, fineness)?;
         Ok(front.draw(&worn.dressed, look.light, look.state, shading).to_png())
     })
     .await?;

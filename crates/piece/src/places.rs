@@ -1,0 +1,69 @@
+//! How much of a piece is field, recess and edge.
+//!
+//! What is carved is told by how much of a part its carvings take; the rest by its section. The numbers are those of the
+//! relief as it is drawn, †.
+
+use std::collections::BTreeMap;
+
+use warm_blend_board::ByPlace;
+
+use crate::{Elevation, Part, Shaping, Zone};
+
+/// How large a carving in the corner of a part is, as a share of its shorter side.
+const CORNER: f64 = 0.42;
+
+impl Shaping {
+    /// Share of field, recess and edge†.
+    pub const fn shares(self) -> ByPlace<f64> {
+        let [field, recess, edge] = match self {
+            Shaping::Flat => [0.94, 0.02, 0.04],
+            Shaping::Sunk => [0.93, 0.04, 0.03],
+            Shaping::Raised => [0.90, 0.03, 0.07],
+            Shaping::Framing => [0.50, 0.28, 0.22],
+            Shaping::Running => [0.64, 0.14, 0.22],
+            Shaping::Upright => [0.84, 0.02, 0.14],
+            Shaping::Carved => [0.68, 0.15, 0.17],
+            Shaping::Knob => [0.75, 0.0, 0.25],
+        };
+        ByPlace { field, recess, edge }
+    }
+}
+
+impl Part {
+    /// The radius of the carvings in its corners where it is carved, mm.
+    pub fn carving(&self) -> f64 {
+        CORNER * self.rect.w.min(self.rect.h).max(1.0)
+    }
+
+    /// Share of field, recess and edge.
+    pub fn shares(&self) -> ByPlace<f64> {
+        if self.shaping != Shaping::Carved {
+            return self.shaping.shares();
+        }
+        // Four quarters of a circle.
+        let carved = std::f64::consts::PI * self.carving().powi(2) / (self.rect.w * self.rect.h).max(1.0);
+        let (recess, edge) = (0.05 + 0.38 * carved, 0.03 + 0.50 * carved);
+        ByPlace { field: 1.0 - recess - edge, recess, edge }
+    }
+}
+
+impl Elevation {
+    /// Share of field, recess and edge of each zone, by its parts.
+    pub fn places(&self) -> BTreeMap<Zone, ByPlace<f64>> {
+        let mut sums: BTreeMap<Zone, (f64, ByPlace<f64>)> = BTreeMap::new();
+        for face in &self.faces {
+            for (part, net) in face.parts.iter().zip(face.net()) {
+                let (area, by) = sums.entry(part.zone).or_default();
+                let (net, shares) = (net.max(0.0) * f64::from(face.times), part.shares());
+                *area += net;
+                *by = ByPlace::from_fn(|place| by.at(place) + net * shares.at(place));
+            }
+        }
+        let share = |(area, by): (f64, ByPlace<f64>)| {
+            ByPlace::from_fn(
+                |place| if area > 0.0 { by.at(place) / area } else { *Shaping::Flat.shares().at(place) },
+            )
+        };
+        sums.into_iter().map(|(zone, sums)| (zone, share(sums))).collect()
+    }
+}

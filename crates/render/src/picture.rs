@@ -1,0 +1,50 @@
+//! Pixels, and how light becomes their codes.
+
+use std::sync::OnceLock;
+
+use palette::encoding::FromLinear;
+
+/// Pixels, row by row.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Picture {
+    /// Pixels across.
+    pub width: u32,
+    /// Pixels down.
+    pub height: u32,
+    /// Red, green, blue of each, sRGB.
+    pub rgb: Vec<u8>,
+}
+
+/// Steps of the table from linear to 8-bit channels: fine enough for the dark end, where 255 steps are narrowest.
+const STEPS: usize = 16384;
+
+/// Linear channels as 8-bit ones of sRGB.
+pub(crate) struct Screen(Vec<u8>);
+
+impl Screen {
+    /// Made when first asked for.
+    pub(crate) fn get() -> &'static Self {
+        static SCREEN: OnceLock<Screen> = OnceLock::new();
+        let code = |i: usize| palette::encoding::Srgb::from_linear(i as f64 / (STEPS - 1) as f64);
+        SCREEN.get_or_init(|| Screen((0..STEPS).map(code).collect()))
+    }
+
+    #[inline]
+    pub(crate) fn code(&self, linear: f32) -> u8 {
+        self.0[(linear.clamp(0.0, 1.0) * (STEPS - 1) as f32 + 0.5) as usize]
+    }
+}
+
+impl Picture {
+    /// As a PNG file.
+    pub fn to_png(&self) -> Vec<u8> {
+        use image::ImageEncoder;
+        use image::codecs::png::{CompressionType, FilterType, PngEncoder};
+        let mut png = Vec::new();
+        let encoder = PngEncoder::new_with_quality(&mut png, CompressionType::Fast, FilterType::Sub);
+        // Writing to memory fails only for a picture whose size is not its own.
+        let written = encoder.write_image(&self.rgb, self.width, self.height, image::ExtendedColorType::Rgb8);
+        debug_assert!(written.is_ok());
+        png
+    }
+}

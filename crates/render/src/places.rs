@@ -1,0 +1,158 @@
+//! Which kind of place a pixel is.
+//!
+//! What lies lower than its surroundings is a recess, what stands out an edge, the rest the field; the rim between them is
+//! ragged, as that of a wiped glaze is. On a sample board that is told by heights. On a piece each part has as much of each
+//! place as it is reckoned with, so that a picture shows the colours that are predicted, however large it is.
+
+use rayon::prelude::*;
+use warm_blend_board::{ByPlace, Place};
+
+use crate::{
+    blurred::blurred,
+    counted::in_pieces,
+    marks::{SIDE, TILE_MM, Texture},
+};
+
+/// How far around a spot its surroundings go, mm, where shapes are as large as on a sample board.
+const AROUND: f64 = 1.7;
+/// Nearer to its surroundings than this, mm, nothing is a recess or an edge.
+const LEAST: f32 = 0.015;
+
+/// From how far below its surroundings a spot is a recess, and from how far above an edge, mm.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Bounds {
+    recess: f32,
+    edge: f32,
+}
+
+impl Bounds {
+    /// Of a sample board.
+    pub const OF_A_BOARD: Self = Self { recess: -0.10, edge: 0.13 };
+    /// Where all is field.
+    pub const NONE: Self = Self { recess: f32::NEG_INFINITY, edge: f32::INFINITY };
+
+    pub fn place(self, out: f32) -> Place {
+        if out < self.recess {
+            Place::Recess
+        } else if out > self.edge {
+            Place::Edge
+        } else {
+            Place::Field
+        }
+    }
+}
+
+/// What makes rims ragged. It goes with the surface, not with the pixels.
+pub(crate) struct Ragged {
+    /// Steps of a tile by pixel.
+    scale: f64,
+}
+
+impl Ragged {
+    /// Where a pixel is so many mm wide, as marks are drawn.
+    pub fn at(mm: f64) -> Self {
+        Self { scale: mm * SIDE as f64 / TILE_MM }
+    }
+
+    /// The rank of a tile at a pixel, about −1 to 1: so many times as fine, beginning elsewhere.
+    pub fn noise(&self, texture: Texture, times: f64, offset: usize, (x, y): (usize, usize)) -> f32 {
+        let at = |v: usize| ((v as f64 * self.scale * times) as usize + offset) % SIDE;
+        f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
+    }
+
+    /// How far a pixel stands out, mm, as far as kinds of place are told apart by it.
+    pub fn standing_out(&self, out: f32, x: usize, y: usize) -> f32 {
+        let ragged = 0.3 * self.noise(Texture::Clouded, 2.0, 90, (x, y))
+            + 0.15 * self.noise(Texture::Stippled, 1.0, 0, (x, y));
+        out / (1.0 + ragged)
+    }
+}
+
+/// Heights of a surface.
+pub(crate) struct Heights<'a> {
+    pub width: usize,
+    /// mm by pixel.
+    pub mm: f64,
+    /// mm, row by row.
+    pub heights: &'a [f32],
+    /// How high it is beyond the picture, mm; as at its rim if left out.
+    pub beyond: Option<f32>,
+    /// By how much the shapes of a spot are larger than those of a sample board: what its surroundings are grows with them.
+    pub grown: &'a (dyn Fn(usize) -> f64 + Sync),
+}
+
+impl Heights<'_> {
+    /// How far each pixel stands out from its surroundings, mm.
+    pub fn out(&self) -> Vec<f32> {
+        let Self { width, mm, heights, beyond, grown } = *self;
+        let around = |i: usize| ((grown(i) * AROUND / mm).round() as usize).clamp(1, 255) as u8;
+        let around: Vec<u8> = (0..heights.len()).into_par_iter().with_min_len(1 << 14).map(around).collect();
+        let mut known = [false; 256];
+        for around in &around {
+            known[usize::from(*around)] = true;
+        }
+        let mut out = vec![0.0; heights.len()];
+        for size in (1..=255u8).filter(|size| known[usize::from(*size)]) {
+            let blur = |heights: &[f32]| blurred(heights, width, usize::from(size), beyond);
+            let blurred = blur(&blur(heights));
+            let pixels = out.par_iter_mut().zip(heights).zip(&blurred).zip(&around).with_min_len(1 << 14);
+            pixels.filter(|(_, around)| **around == size).for_each(|(((out, height), blurred), _)| {
+                *out = height - blurred;
+            });
+        }
+        out
+    }
+}
+
+/// Steps that heights are told apart by, and how many of them make a millimetre.
+const STEPS: usize = 8192;
+const BY_MM: f32 = 128.0;
+
+/// The bounds of parts that give each as much of each place as it is reckoned with, as far as anything lies low or stands out
+/// there. By pixel: the number of its part, and how far it stands out.
+pub(crate) fn bounds_by_share(
+    width: usize,
+    (part, out): (&[u16], &[f32]),
+    ragged: &Ragged,
+    shares: &[ByPlace<f64>],
+) -> Vec<Bounds> {
+    let step = |out: f32| (out * BY_MM + (STEPS / 2) as f32).clamp(0.0, (STEPS - 1) as f32) as usize;
+    let counted = in_pieces(
+        part.len(),
+        |pixels| {
+            let mut counted = vec![vec![0u32; STEPS]; shares.len()];
+            for i in pixels {
+                if let Some(counted) = counted.get_mut(usize::from(part[i])) {
+                    counted[step(ragged.standing_out(out[i], i % width, i / width))] += 1;
+                }
+            }
+            counted
+        },
+        |counted, more| {
+            for (n, more) in counted.iter_mut().flatten().zip(more.iter().flatten()) {
+                *n += more;
+            }
+        },
+    );
+    let height = |step: usize| (step as f32 - (STEPS / 2) as f32) / BY_MM;
+    let bounds = |(counted, shares): (&Vec<u32>, &ByPlace<f64>)| {
+        let all: u32 = counted.iter().sum();
+        if all == 0 {
+            return Bounds::NONE;
+        }
+        // From either end up to where so many of all lie.
+        let up_to = |share: f64, steps: &mut dyn Iterator<Item = &u32>| {
+            let mut n = 0;
+            steps
+                .take_while(|step| {
+                    n += **step;
+                    f64::from(n) <= share * f64::from(all)
+                })
+                .count()
+        };
+        let recess = height(up_to(shares.recess, &mut counted.iter())).min(-LEAST);
+        let edge = height(STEPS - up_to(shares.edge, &mut counted.iter().rev())).max(LEAST);
+        Bounds { recess, edge }
+    };
+    counted.iter().zip(shares).map(bounds).collect()
+}
