@@ -694,6 +694,26 @@ impl Pressed {
     }
 }
 
+impl Pressed {
+    /// Adds to ranks what spots add by how they stand.
+    fn stand(&self, ranks: &mut [f32], spots: &[Spot]) {
+        let mut add = |by: f32, of: fn(&Spot) -> f32| {
+            if by != 0.0 {
+                ranks.iter_mut().zip(spots).for_each(|(rank, spot)| *rank += by * of(spot));
+            }
+        };
+        add(self.out, |spot| f32::from(spot.stands_out));
+        add(self.near, |spot| f32::from(spot.near));
+        add(self.low, |spot| f32::from(spot.low));
+    }
+}
+
+/// How many ranks are reckoned at once.
+const AT_ONCE: usize = 64;
+
+/// What keeps a number within a tile.
+const ON_TILE: usize = SIDE - 1;
+
 /// The rank of a spot in a pattern, so deep inside a motif, 0 outside: motifs come first, from their middles out, each as
 /// broken as the brush left it.
 fn in_pattern(depth: u8, rank: f32) -> f32 {
@@ -744,25 +764,28 @@ impl<'a> Press<'a> {
             let (from, to) = (x, x + run.len());
             x = to;
             let Some(Some(pressed)) = self.pressed.get(usize::from(run[0])) else { continue };
-            for x in from..to {
-                let spot = &spots[x];
-                let turned = pressed.turns && spot.upright;
-                let fine = match pressed.even {
-                    true => pressed.tile[on_tile.at(x, turned)],
-                    false => on_tile.rank(pressed.tile, x, (0, 0), turned),
-                };
-                let (fine, broad) = (f32::from(fine), f32::from(cloud[self.wide[x]]));
-                let rank = pressed.least
-                    + pressed.fine * fine
-                    + pressed.broad * broad
-                    + pressed.out * f32::from(spot.stands_out)
-                    + pressed.near * f32::from(spot.near)
-                    + pressed.low * f32::from(spot.low);
-                let rank = match pressed.repeated {
-                    true => in_pattern(self.lay.depth(y * width + x), rank),
-                    false => rank,
-                };
-                bins[x] = (rank.max(0.0) as u16) / BIN as u16;
+            let spots = &spots[from..to];
+            let turned = |x: usize| pressed.turns && spots[x - from].upright;
+            on_tile.ranks(pressed.tile, !pressed.even, from, &mut bins[from..to], turned);
+            // Some pixels at a time, so that many are reckoned at once.
+            let beside = bins[from..to].chunks_mut(AT_ONCE).zip(spots.chunks(AT_ONCE));
+            for (n, (bins, spots)) in beside.enumerate() {
+                let x = from + AT_ONCE * n;
+                let mut ranks = [pressed.least; AT_ONCE];
+                let ranks = &mut ranks[..bins.len()];
+                for ((rank, fine), wide) in ranks.iter_mut().zip(&*bins).zip(&self.wide[x..]) {
+                    *rank +=
+                        pressed.fine * f32::from(*fine) + pressed.broad * f32::from(cloud[*wide & ON_TILE]);
+                }
+                pressed.stand(ranks, spots);
+                if pressed.repeated {
+                    for (i, rank) in ranks.iter_mut().enumerate() {
+                        *rank = in_pattern(self.lay.depth(y * width + x + i), *rank);
+                    }
+                }
+                for (bin, rank) in bins.iter_mut().zip(ranks) {
+                    *bin = (rank.max(0.0) as u16) / BIN as u16;
+                }
             }
         }
     }

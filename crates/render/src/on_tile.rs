@@ -95,9 +95,9 @@ impl RowOnTile<'_> {
         let OnTile { across, down, .. } = self.on_tile;
         let (x_then, y_then) = (x + dx, self.y + dy);
         let (u, v) = if turned { (down[y_then], across[x_then]) } else { (across[x_then], down[y_then]) };
-        // Each part begins elsewhere: by odd steps, so that none lie together.
         let part = self.parts.get(x).map_or(0, |part| u32::from(*part));
-        (u + 389 * part, v + 727 * part, part)
+        let (du, dv) = aside(part);
+        (u + du, v + dv, part)
     }
 
     /// The place on a tile of the pixel `x` of the row, or of one where a brush goes up and down.
@@ -105,6 +105,58 @@ impl RowOnTile<'_> {
     pub fn at(&self, x: usize, turned: bool) -> usize {
         let (u, v, _) = self.spot(x, (0, 0), turned);
         place(u, v)
+    }
+
+    /// The ranks of pixels of the row from one on; `turned` where a brush goes up and down. Where it is `patched`, marks of a
+    /// large part never come again.
+    pub fn ranks(
+        &self,
+        tile: &[u16],
+        patched: bool,
+        from: usize,
+        ranks: &mut [u16],
+        turned: impl Fn(usize) -> bool,
+    ) {
+        let OnTile { across, down, columns, rows, large, .. } = self.on_tile;
+        let row = rows[self.y];
+        let along = |x: usize| {
+            let part = self.parts.get(x).copied().unwrap_or_default();
+            let patched = patched && large.get(usize::from(part)).is_some_and(|large| *large);
+            let patch = patched.then(|| (columns[x].own, row.next.is_none() && columns[x].next.is_none()));
+            (u32::from(part), turned(x), patch)
+        };
+        let (mut x, end) = (from, from + ranks.len());
+        while x < end {
+            // As long as a line of the tile goes on.
+            let here = along(x);
+            let to = (x + 1..end).find(|x| along(*x) != here).unwrap_or(end);
+            let run = &mut ranks[x - from..to - from];
+            let (part, turns, patch) = here;
+            if let Some((_, false)) = patch {
+                for (rank, x) in run.iter_mut().zip(x..) {
+                    *rank = self.rank(tile, x, (0, 0), turns);
+                }
+            } else {
+                let (mut u, mut v) = aside(part);
+                if let Some((column, _)) = patch {
+                    let (column, row) = if turns { (row.own, column) } else { (column, row.own) };
+                    let (du, dv) = patch_aside(column, row, part);
+                    (u, v) = (u + du, v + dv);
+                }
+                let line = across[x..to].iter().zip(run);
+                match turns {
+                    false => {
+                        let tile = &tile[place(0, down[self.y] + v)..][..SIDE];
+                        line.for_each(|(x, rank)| *rank = tile[((x + u) & ON_TILE) as usize]);
+                    }
+                    true => {
+                        let u = down[self.y] + u;
+                        line.for_each(|(x, rank)| *rank = tile[place(u, x + v)]);
+                    }
+                }
+            }
+            x = to;
+        }
     }
 
     /// The rank of a pixel of the row, or of one next to it on the same part, in marks that never come again.
@@ -117,12 +169,8 @@ impl RowOnTile<'_> {
         let (across, down) = (self.on_tile.columns[x + aside.0], self.on_tile.rows[self.y + aside.1]);
         let (columns, rows) = if turned { (down, across) } else { (across, down) };
         let of = |column: u32, row: u32| {
-            let chance = column
-                .wrapping_mul(0x9E37_79B1)
-                .wrapping_add(row.wrapping_mul(0x85EB_CA77))
-                .wrapping_add(part.wrapping_mul(0xC2B2_AE3D));
-            let chance = (chance ^ (chance >> 15)).wrapping_mul(0x2C1B_3C6D);
-            tile[place(u + (chance >> 22), v + ((chance >> 12) & ON_TILE))]
+            let (du, dv) = patch_aside(column, row, part);
+            tile[place(u + du, v + dv)]
         };
         if columns.next.is_none() && rows.next.is_none() {
             return of(columns.own, rows.own);
@@ -136,6 +184,23 @@ impl RowOnTile<'_> {
         let rank = rows.next.map_or(own, |(next, apart)| over(own, along(next), apart));
         (rank * 65536.0) as u16
     }
+}
+
+/// How far on a tile a part begins: by odd steps, so that none lie together.
+#[inline]
+fn aside(part: u32) -> (u32, u32) {
+    (389 * part, 727 * part)
+}
+
+/// How much further on a patch begins: anywhere.
+#[inline]
+fn patch_aside(column: u32, row: u32, part: u32) -> (u32, u32) {
+    let chance = column
+        .wrapping_mul(0x9E37_79B1)
+        .wrapping_add(row.wrapping_mul(0x85EB_CA77))
+        .wrapping_add(part.wrapping_mul(0xC2B2_AE3D));
+    let chance = (chance ^ (chance >> 15)).wrapping_mul(0x2C1B_3C6D);
+    (chance >> 22, (chance >> 12) & ON_TILE)
 }
 
 /// The place of a spot on a tile.
@@ -176,6 +241,31 @@ mod tests {
         }
         // Even ranks have a variance of a twelfth.
         12.0 * sum / n
+    }
+
+    /// A line of ranks is made of the same ranks as pixel by pixel, across seams, parts, and where a brush turns.
+    #[test]
+    fn a_line_of_ranks_is_as_pixel_by_pixel() {
+        let width = 2 * SIDE;
+        let relief =
+            Relief { width, height: width, mm: 1.3 * TILE_MM / SIDE as f64, times: 1, pixels: Vec::new() };
+        let parts: Vec<u16> =
+            (0..width * width).map(|i| (i % width / 300 + i / width / 500) as u16).collect();
+        let large: Vec<bool> = (0..20).map(|part| part % 3 != 1).collect();
+        let on_tile = OnTile::of(&relief, (&parts, &large), 4);
+        let (tile, turned) = (Texture::Crossed.tile(false), |x: usize| x % 700 > 450);
+        for y in [0, 640, 655, 1301, width - 1] {
+            let row = on_tile.row(y);
+            let line = |patched: bool| {
+                let mut ranks = vec![0; width - 20];
+                row.ranks(tile, patched, 10, &mut ranks, turned);
+                ranks
+            };
+            for (i, (patched, even)) in line(true).into_iter().zip(line(false)).enumerate() {
+                assert_eq!(patched, row.rank(tile, 10 + i, (0, 0), turned(10 + i)), "{i}, {y}");
+                assert_eq!(even, tile[row.at(10 + i, turned(10 + i))], "{i}, {y}");
+            }
+        }
     }
 
     #[test]
