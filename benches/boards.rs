@@ -82,4 +82,8 @@ fn main() {
     timed("one strip as the screen shows it, 840 × 420, with its PNG", 20, || {
         black_box(picture(&coats[..1], &draft).to_png());
     });
+    let fine = Relief::panelled(840, 420, Fineness::Fine).unwrap();
+    timed("the same, drawn finely", 20, || {
+        black_box(picture(&coats[..1], &fine).to_png());
+    });
 }

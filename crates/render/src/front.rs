@@ -28,6 +28,8 @@ use crate::{
 
 /// Marks of a brush are drawn as if a pixel were no larger than this, mm: on a whole piece they would be too fine to be seen.
 const MARKS: f64 = 0.7;
+/// How wide a picture of a piece usually is, pixels.
+const USUAL: f64 = 960.0;
 /// The size of the picture of the whole that places are told apart by from closer by.
 const WHOLE: (usize, usize) = (720, 540);
 /// How far from an outline is near, mm.
@@ -72,7 +74,12 @@ impl Front {
         let place = |x: usize, y: usize| placed.at(x, y);
         let shapes = Shapes::of(face, &placed, width, height);
         let out = shapes.out(face);
-        let marks = mm.min(MARKS / times as f64);
+        // Larger pictures of the whole show the same marks larger; from closer by they are as they are.
+        let pixel = match closer.by > 1.0 {
+            false => mm * (width as f64 / USUAL).max(times as f64),
+            true => mm * times as f64,
+        };
+        let marks = mm * (MARKS / pixel).min(1.0);
         let bounds = match closer.by > 1.0 {
             false => shapes.bounds(face, &out, marks),
             // From closer by places are told apart as on the whole.
@@ -382,7 +389,7 @@ impl Shapes {
     /// What kinds of place are told apart by, part by part, where marks are drawn as if a pixel were so many mm.
     fn bounds(&self, face: &Face, out: &[f32], marks: f64) -> Vec<Bounds> {
         let shares: Vec<_> = face.parts.iter().map(|part| part.shares()).collect();
-        bounds_by_share(self.width, (&self.part, out), &Ragged::at(marks), &shares)
+        bounds_by_share(self.width, (&self.part, out), &Ragged::at(self.mm, marks), &shares)
     }
 }
 

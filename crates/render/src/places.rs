@@ -42,16 +42,21 @@ impl Bounds {
     }
 }
 
+/// How far to either side a rim is scattered at most, mm†: a wiped film thins out, wear feathers.
+const SCATTERED: f64 = 0.6;
+
 /// What makes rims ragged. It goes with the surface, not with the pixels.
 pub(crate) struct Ragged {
     /// Steps of a tile by pixel.
     scale: f64,
+    /// Pixels that a rim is scattered over to either side.
+    scattered: f32,
 }
 
 impl Ragged {
-    /// Where a pixel is so many mm wide, as marks are drawn.
-    pub fn at(mm: f64) -> Self {
-        Self { scale: mm * SIDE as f64 / TILE_MM }
+    /// Where a pixel is so many mm wide, and drawn as if it were so many.
+    pub fn at(mm: f64, marks: f64) -> Self {
+        Self { scale: marks * SIDE as f64 / TILE_MM, scattered: (SCATTERED / mm) as f32 }
     }
 
     /// The rank of a tile at a pixel, about −1 to 1: so many times as fine, beginning elsewhere.
@@ -60,11 +65,28 @@ impl Ragged {
         f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
     }
 
-    /// How far a pixel stands out, mm, as far as kinds of place are told apart by it.
-    pub fn standing_out(&self, out: f32, x: usize, y: usize) -> f32 {
+    /// How far a pixel stands out, mm, as far as kinds of place are told apart by it. `out` is how far each does.
+    pub fn standing_out(&self, out: &[f32], width: usize, i: usize) -> f32 {
+        let (x, y) = (i % width, i / width);
         let ragged = 0.3 * self.noise(Texture::Clouded, 2.0, 90, (x, y))
             + 0.15 * self.noise(Texture::Stippled, 1.0, 0, (x, y));
-        out / (1.0 + ragged)
+        let (across, down) = self.aside((x, y));
+        let (x, y) = (x.saturating_add_signed(across).min(width - 1), y.saturating_add_signed(down));
+        out[(y * width + x).min(out.len() - 1)] / (1.0 + ragged)
+    }
+
+    /// Where a pixel near a rim takes its place from: from so many pixels beside, mostly few.
+    fn aside(&self, (x, y): (usize, usize)) -> (isize, isize) {
+        let step = |v: usize| (v as f64 * self.scale) as u32;
+        let mixed = step(x).wrapping_mul(0x9E37_79B1) ^ step(y).wrapping_mul(0x85EB_CA77);
+        let mixed = (mixed ^ (mixed >> 15)).wrapping_mul(0x2C1B_3C6D);
+        let mixed = (mixed ^ (mixed >> 12)).wrapping_mul(0x297A_2D39);
+        // The difference of two even chances: the nearer, the likelier.
+        let chance = |shift: u32| {
+            let even = |shift: u32| f32::from((mixed >> shift) as u8) * (1.0 / 256.0);
+            ((even(shift) - even(shift + 8)) * self.scattered).round() as isize
+        };
+        (chance(0), chance(16))
     }
 }
 
@@ -123,7 +145,7 @@ pub(crate) fn bounds_by_share(
             let mut counted = vec![vec![0u32; STEPS]; shares.len()];
             for i in pixels {
                 if let Some(counted) = counted.get_mut(usize::from(part[i])) {
-                    counted[step(ragged.standing_out(out[i], i % width, i / width))] += 1;
+                    counted[step(ragged.standing_out(out, width, i))] += 1;
                 }
             }
             counted

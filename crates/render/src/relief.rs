@@ -98,7 +98,7 @@ impl Relief {
     pub(crate) fn of(shaped: &Shaped) -> Self {
         let Shaped { width, heights, .. } = *shaped;
         let mut pixels = vec![Spot::default(); heights.len()];
-        let seen = Looked { shaped, ragged: Ragged::at(shaped.marks) };
+        let seen = Looked { shaped, ragged: Ragged::at(shaped.mm, shaped.marks) };
         pixels.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
             for (x, spot) in row.iter_mut().enumerate() {
                 *spot = seen.at(x, y);
@@ -135,8 +135,8 @@ impl Looked<'_> {
         let Shaped { width, mm, heights, out, .. } = *self.shaped;
         let i = y * width + x;
         let height = heights.len() / width;
+        let place = (self.shaped.bounds)(i).place(self.ragged.standing_out(out, width, i));
         let out = out[i];
-        let place = (self.shaped.bounds)(i).place(self.ragged.standing_out(out, x, y));
         let upright = (self.shaped.upright)(x, y);
         let (near, low) = (self.shaped.stands)(x, y);
         let pool = -1.4 * out.clamp(-0.6, 0.6);

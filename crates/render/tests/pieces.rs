@@ -148,6 +148,40 @@ fn a_zone_is_as_it_is_seen_from_across_the_room() {
     assert_eq!(means[0].len(), 2);
 }
 
+/// What fills the screen is the same piece as before, only larger.
+#[test]
+fn a_larger_picture_shows_the_same_marks() {
+    let face = front();
+    let dressed = BTreeMap::from([(Zone::Drawers, dressed().remove(&Zone::Case).unwrap())]);
+    let drawn = |(width, height)| {
+        let front = Front::new(&face, width, height, Closer::WHOLE, Fineness::Quick).unwrap();
+        let drawn = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+        let drawn = image::RgbImage::from_raw(width, height, drawn.rgb).unwrap();
+        image::imageops::resize(&drawn, 480, 360, image::imageops::FilterType::Triangle)
+    };
+    let (usual, larger) = (drawn((960, 720)), drawn((1680, 1260)));
+    let seen = Front::new(&face, 960, 720, Closer::WHOLE, Fineness::Quick).unwrap();
+    let green = |picture: &image::RgbImage, x, y| f64::from(picture.get_pixel(x, y)[1]);
+    // How alike colours are within the drawers, that of the one so many pixels aside; 1 where they are the same.
+    let alike = |aside: u32| {
+        let flat =
+            |x, y| seen.zone(2 * x, 2 * y) == Some(Zone::Drawers) && seen.place(2 * x, 2 * y) == Place::Field;
+        let at = (160..320).flat_map(|x| (60..300).map(move |y| (x, y)));
+        let at = at.filter(|(x, y)| (*y..=y + aside).all(|y| flat(*x as usize, y as usize)));
+        let pairs: Vec<(f64, f64)> =
+            at.map(|(x, y)| (green(&usual, x, y), green(&larger, x, y + aside))).collect();
+        let n = pairs.len() as f64;
+        let (a, b) = pairs.iter().fold((0.0, 0.0), |(a, b), pair| (a + pair.0 / n, b + pair.1 / n));
+        let (mut ab, mut aa, mut bb) = (0.0, 0.0, 0.0);
+        for pair in &pairs {
+            let (da, db) = (pair.0 - a, pair.1 - b);
+            (ab, aa, bb) = (ab + da * db, aa + da * da, bb + db * db);
+        }
+        ab / (aa * bb).sqrt()
+    };
+    assert!(alike(0) > 0.8 && alike(8) < 0.4, "{} and {} aside", alike(0), alike(8));
+}
+
 /// Two drawers in one finish are not painted stroke for stroke alike: each part begins elsewhere.
 #[test]
 fn no_two_drawers_are_alike() {

@@ -30,6 +30,12 @@ pub async fn while_asked<R: Send + 'static>(
     off_thread(move || search(&asking)).await
 }
 
+/// Leaves the other threads to those who wait. Nothing where there is no thread to be had.
+pub fn on_one_thread<R: Send>(work: impl FnOnce() -> R + Send) -> Option<R> {
+    let one = rayon::ThreadPoolBuilder::new().num_threads(1).build().ok()?;
+    Some(one.install(work))
+}
+
 /// Whether somebody still waits for an answer.
 #[derive(Clone)]
 pub struct Asking(Arc<AtomicBool>);

@@ -1,6 +1,6 @@
 //! Pictures as answers, and the reliefs that they are drawn on.
 
-use std::sync::Arc;
+use std::sync::{Arc, Mutex, PoisonError};
 
 use axum::{
     http::header,
@@ -9,11 +9,48 @@ use axum::{
 use warm_blend_piece::{Elevation, Form, View};
 use warm_blend_render::{Closer, Fineness, Front, Relief};
 
-use crate::{problem::Problem, recent::Recent};
+use crate::{
+    off_thread::{off_thread, on_one_thread, while_asked},
+    problem::Problem,
+    recent::Recent,
+};
 
-/// A PNG file as an answer.
-pub fn answered(png: Vec<u8>) -> Response {
-    ([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png).into_response()
+/// Pictures are drawn here.
+#[derive(Debug, Clone, Default)]
+pub struct Pictures {
+    pub plates: Plates,
+    pub fronts: Fronts,
+    /// Large fine pictures take turns.
+    turn: Arc<Mutex<()>>,
+}
+
+/// More pixels than these take a while to be drawn finely.
+const AT_ONCE: u64 = 200_000;
+
+impl Pictures {
+    /// Answers with a picture as a PNG file. A large fine one is drawn on one thread, after those that were asked for before, so
+    /// that what follows a hand need not wait for it, and not at all when nobody waits for it any more.
+    pub async fn answer(
+        &self,
+        (width, height): (u32, u32),
+        fineness: Fineness,
+        draw: impl FnOnce() -> Result<Vec<u8>, Problem> + Send + 'static,
+    ) -> Result<Response, Problem> {
+        let png = match fineness {
+            Fineness::Fine if u64::from(width) * u64::from(height) > AT_ONCE => {
+                let turn = Arc::clone(&self.turn);
+                while_asked(move |asking| {
+                    let _turn = turn.lock().unwrap_or_else(PoisonError::into_inner);
+                    let drawn = asking.goes_on().is_continue().then(|| on_one_thread(draw)).flatten();
+                    drawn.unwrap_or_else(|| Err(Problem::internal()))
+                })
+                .await?
+            }
+            _ => off_thread(draw).await?,
+        };
+        let kind = [(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")];
+        Ok((kind, png).into_response())
+    }
 }
 
 /// A large picture for the record is made once: its relief is not kept.

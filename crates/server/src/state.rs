@@ -20,9 +20,9 @@ use crate::{
     heavy::Heavy,
     look_round::LookRound,
     memory::{Memory, Remembered},
-    off_thread::off_thread,
+    off_thread::{off_thread, on_one_thread},
     photos::Photos,
-    pictures::{Fronts, Plates},
+    pictures::Pictures,
     problem::Problem,
     scale::ScaleAtHand,
 };
@@ -44,8 +44,7 @@ pub struct Workspace {
     pub(crate) scale: ScaleAtHand,
     pub(crate) photos: Photos,
     pub(crate) heavy: Heavy,
-    pub(crate) plates: Plates,
-    pub(crate) fronts: Fronts,
+    pub(crate) pictures: Pictures,
     pub(crate) look_round: LookRound,
     /// Whether a stand-in for a camera is at hand.
     pub(crate) camera: bool,
@@ -75,8 +74,7 @@ impl Workspace {
             scale: ScaleAtHand::default(),
             photos: Photos::default(),
             heavy: Heavy::default(),
-            plates: Plates::default(),
-            fronts: Fronts::default(),
+            pictures: Pictures::default(),
             look_round: LookRound::default(),
             camera: false,
         })
@@ -191,8 +189,7 @@ impl Workspace {
                 }
             }
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
-            let plates = workspace.plates.clone();
-            drop(tokio::task::spawn_blocking(move || plates.warm()).await);
+            drop(tokio::task::spawn_blocking(move || workspace.pictures.plates.warm()).await);
         });
     }
 
@@ -227,12 +224,6 @@ impl Workspace {
         let workspace = self.clone();
         off_thread(move || work(&workspace)).await
     }
-}
-
-/// Leaves the other threads to those who wait. Nothing where there is no thread to be had.
-fn on_one_thread<R: Send>(work: impl FnOnce() -> R + Send) -> Option<R> {
-    let one = rayon::ThreadPoolBuilder::new().num_threads(1).build().ok()?;
-    Some(one.install(work))
 }
 
 fn furnish(store: &mut Store) -> Result<(), StoreError> {

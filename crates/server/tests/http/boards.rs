@@ -486,3 +486,35 @@ async fn ways_are_told_with_what_they_would_do() {
     assert!(asked.contains(&"Wax or clear coat on top?") && asked.contains(&"What goes into the recesses?"));
     assert_eq!(schools["before"], dull["before"]);
 }
+
+/// A fine picture is one of twice the size, brought down as light adds (IEC 61966-2-1); several are drawn one after the other.
+#[tokio::test]
+async fn a_fine_picture_is_a_larger_one_brought_down() {
+    let bench = Bench::demo().await;
+    let address = format!("/api/boards/{}/picture", board(&bench, "rubbed").await["id"].as_str().unwrap());
+    let drawn = async |how: &str| {
+        let png = bench.raw(Method::GET, &format!("{address}?shading=none&{how}"), "text/plain", "").await;
+        image::load_from_memory(&png.bytes().await.unwrap()).unwrap().to_rgb8()
+    };
+    let linear = |code: u8| {
+        let code = f64::from(code) / 255.0;
+        if code <= 0.04045 { code / 12.92 } else { ((code + 0.055) / 1.055).powf(2.4) }
+    };
+    for (width, height) in [(240, 120), (640, 320)] {
+        let size = |times: u32| format!("width={}&height={}", times * width, times * height);
+        let (fine, again, larger) =
+            (format!("{}&fine=true", size(1)), format!("fine=true&{}", size(1)), size(2));
+        let (fine, again, larger) = tokio::join!(drawn(&fine), drawn(&again), drawn(&larger));
+        assert_eq!(fine, again);
+        assert_eq!(fine.dimensions(), (width, height));
+        for (x, y, pixel) in fine.enumerate_pixels() {
+            for (channel, code) in pixel.0.iter().enumerate() {
+                let four = [(0, 0), (1, 0), (0, 1), (1, 1)]
+                    .map(|(dx, dy)| linear(larger.get_pixel(2 * x + dx, 2 * y + dy)[channel]));
+                let mean = four.iter().sum::<f64>() / 4.0;
+                let (least, most) = (linear(code.saturating_sub(1)), linear(code.saturating_add(1)));
+                assert!((least..=most).contains(&mean), "{x}, {y}: {code} for {four:?}");
+            }
+        }
+    }
+}

@@ -6,15 +6,14 @@ use axum::{extract::State, response::Response};
 use warm_blend_board::{Board, Letter};
 use warm_blend_paint::Look;
 use warm_blend_piece::Mark;
-use warm_blend_render::{Coats, Shading, draw};
+use warm_blend_render::{self as render, Coats, Shading};
 use warm_blend_workshop::{BoardEntry, SeenBoard, strip_of};
 
 use crate::{
     Workspace,
     body::{Asked, Body, IdPath},
     memory::Remembered,
-    off_thread::off_thread,
-    pictures::{Plates, answered},
+    pictures::Pictures,
     problem::Problem,
     wire::{DrawnAs, LookedAt, ShadingAsked, StripAsked},
 };
@@ -33,7 +32,7 @@ pub async fn picture(
 ) -> Result<Response, Problem> {
     let (look, shading, board) = (asked.get()?, lit.get()?, entry.parse()?);
     let shelf = workspace.shelf().await?;
-    drawn_on(workspace.plates, board, shelf, look, strip, (drawn, shading)).await
+    drawn_on(workspace.pictures, board, shelf, look, strip, (drawn, shading)).await
 }
 
 /// A strip of a kept board, or all of them side by side, as a picture: for the record, at any size.
@@ -50,11 +49,11 @@ pub async fn kept_picture(
 ) -> Result<Response, Problem> {
     let (look, shading) = (asked.get()?, lit.get()?);
     let (kept, shelf) = workspace.with_shelf(move |store| store.get::<Board>(id)).await?;
-    drawn_on(workspace.plates, kept.value, shelf, look, strip, (drawn, shading)).await
+    drawn_on(workspace.pictures, kept.value, shelf, look, strip, (drawn, shading)).await
 }
 
 async fn drawn_on(
-    plates: Plates,
+    pictures: Pictures,
     board: Board,
     shelf: Arc<Remembered>,
     look: Look,
@@ -62,8 +61,9 @@ async fn drawn_on(
     (drawn, shading): (DrawnAs, Shading),
 ) -> Result<Response, Problem> {
     let letter = strip_of(&board, strip.as_deref())?;
-    let png = off_thread(move || {
-        let plate = plates.of(drawn.size(), drawn.fineness())?;
+    let (plates, size, fineness) = (pictures.plates.clone(), drawn.size(), drawn.fineness());
+    let draw = move || {
+        let plate = plates.of(size, fineness)?;
         let seen = SeenBoard::new(&board, &shelf, look)?;
         let all = board.strips().iter().map(|strip| strip.letter);
         let letters: Vec<Letter> = if drawn.all { all.collect() } else { vec![letter] };
@@ -74,8 +74,7 @@ async fn drawn_on(
         let coats = stacks.iter().zip(&marks);
         let coats: Vec<Coats> =
             coats.map(|(stack, marks)| Coats { stack, marks, layers: on.min(stack.len()) }).collect();
-        Ok(draw(&plate, &coats, look.light, look.state, shading).to_png())
-    })
-    .await?;
-    Ok(answered(png))
+        Ok(render::draw(&plate, &coats, look.light, look.state, shading).to_png())
+    };
+    pictures.answer(size, fineness, draw).await
 }

@@ -20,7 +20,6 @@ use crate::{
     body::{Asked, Body},
     memory::Remembered,
     off_thread::{line_by_line, off_thread, while_asked},
-    pictures::answered,
     problem::Problem,
     wire::{LookedAt, SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
 };
@@ -85,13 +84,13 @@ pub async fn picture(
     let scheme = scheme_of(&piece, of.scheme)?;
     let (view, closer, fineness) = (seen.view()?, seen.closer()?, seen.fineness());
     let around = Around::of(&workspace).await?;
-    let png = off_thread(move || {
+    let (pictures, size) = (workspace.pictures.clone(), of.size());
+    let draw = move || {
         let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
-        let front = workspace.fronts.of(worn.form, &worn.elevation, view, of.size(), closer, fineness)?;
+        let front = pictures.fronts.of(worn.form, &worn.elevation, view, size, closer, fineness)?;
         Ok(front.draw(&worn.dressed, look.light, look.state, shading).to_png())
-    })
-    .await?;
-    Ok(answered(png))
+    };
+    workspace.pictures.answer(size, fineness, draw).await
 }
 
 /// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
