@@ -9,13 +9,13 @@ use warm_blend_spectral::Light;
 use crate::{
     Coats, Relief,
     colours::{Linear, Tone, tones},
-    counted::in_pieces,
     lamp::{Lit, Shading},
     marks::{SIDE, Texture},
-    masks::{ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, Pixel, RANKS, Rough, Spots, Table, place_and_level},
+    masks::{ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, Pixel, RANKS, Rough, Spots, place_and_level},
     on_tile::{OnTile, RowOnTile},
     picture::{Picture, Screen},
     relief::Spot,
+    table::Table,
 };
 
 /// Draws strips side by side on a relief, as they look in a light and a state. Without a strip there is nothing to draw: the
@@ -74,17 +74,6 @@ fn paint(
     let furrows: Vec<Furrows> = coats.iter().map(|coats| Furrows::of(coats, relief.is_coarse())).collect();
     let texture =
         Roughness { furrows: &furrows, rough: &rough, on_tile: Rough::on_tile(relief, lay), step: relief.mm };
-    // Films pool in the relief and in the texture too.
-    let rows = spots.pixels.par_chunks_exact_mut(width).zip(relief.pixels.par_chunks_exact(width));
-    rows.enumerate().for_each(|(y, (row, spots))| {
-        let on_tile = texture.on_tile.row(y);
-        for (x, (pixel, spot)) in row.iter_mut().zip(spots).enumerate() {
-            if pixel.group != NO_GROUP {
-                let pools = i32::from(spot.pools) + texture.pools(&on_tile, x, pixel.group);
-                pixel.film = (i32::from(pixel.film) + pools).clamp(-127, 127) as i8;
-            }
-        }
-    });
     let grained = Grained {
         relief,
         tiles: coats
@@ -94,45 +83,11 @@ fn paint(
             .collect(),
         on_tile: OnTile::of(relief, (lay.parts, lay.large), 0),
     };
-    let spots = &*spots;
-    let films = |i: usize, tone: &Tone| match tone.bare {
-        true => grained.at(i % width, i / width, spots.pixels[i].group),
-        false => spots.pixels[i].film,
-    };
     let raw = Table::of(tones, |_, _, tone| *tone);
+    let mut heights = vec![0.0; relief.pixels.len()];
+    let pooled = pooled(&mut spots.pixels, &mut heights, (relief, &texture, &grained), (tones, &raw));
+    let spots = &*spots;
     // What pools on average is taken out, so that a state's mean stays what it is.
-    let pooled = in_pieces(
-        relief.pixels.len(),
-        |pixels| {
-            let mut pooled = Table::of(tones, |_, _, _| [0i64; 3]);
-            for i in pixels {
-                let Pixel { group, shows, state, other, .. } = spots.pixels[i];
-                if group == NO_GROUP {
-                    continue;
-                }
-                let mut add = |state: u16, shows: u8| {
-                    let pool = i64::from(films(i, raw.at(group, state)));
-                    let [thick, thin, n] = pooled.at_mut(group, state);
-                    let shows = i64::from(shows);
-                    *thick += shows * pool.max(0);
-                    *thin += shows * (-pool).max(0);
-                    *n += shows;
-                };
-                add(state, ALL - shows);
-                if shows > 0 {
-                    add(other, shows);
-                }
-            }
-            pooled
-        },
-        |pooled, mut more| {
-            for (sums, more) in pooled.values_mut().iter_mut().zip(more.values_mut()) {
-                for (sum, more) in sums.iter_mut().zip(more) {
-                    *sum += *more;
-                }
-            }
-        },
-    );
     let tones = Table::of(tones, |group, state, tone| {
         let [thick, thin, n] = pooled.at(group as u16, state).map(|sum| sum as f32);
         let (thick, thin) = (thick / 127.0 / n.max(1.0), thin / 127.0 / n.max(1.0));
@@ -143,7 +98,6 @@ fn paint(
     // From film to film is a step of one pixel; what is as steep as a wall is lit as a steep slope.
     let steep = 0.5 / relief.mm.max(0.2) as f32;
     let lit = shading.lamp().map(|lamp| lamp.lit());
-    let heights = if lit.is_some() { heights(spots, &tones) } else { Vec::new() };
     rgb.par_chunks_exact_mut(3 * width).enumerate().for_each(|(y, row)| {
         let on_tile = texture.on_tile.row(y);
         for (x, pixel) in row.chunks_exact_mut(3).enumerate() {
@@ -153,10 +107,11 @@ fn paint(
                 continue;
             }
             let tone = tones.at(shows.group, shows.state);
-            let mut colour = pooling(tone, films(i, tone));
+            let film = |tone: &Tone| if tone.bare { grained.at(x, y, shows.group) } else { shows.film };
+            let mut colour = pooling(tone, film(tone));
             if shows.shows > 0 {
                 let beyond = tones.at(shows.group, shows.other);
-                let other = pooling(beyond, films(i, beyond));
+                let other = pooling(beyond, film(beyond));
                 let part = f32::from(shows.shows) * (1.0 / 255.0);
                 for c in 0..3 {
                     colour[c] += part * (other[c] - colour[c]);
@@ -181,21 +136,59 @@ fn paint(
 /// How much of the height of a film goes along with its swelling.
 const SWELLS: f32 = 0.3;
 
-/// How high the films of each pixel stand, mm: a chip has a lip, a thick stroke an edge.
-fn heights(spots: &Spots, tones: &Table<Tone>) -> Vec<f32> {
-    let height = |pixel: &Pixel| {
-        if pixel.group == NO_GROUP {
-            return 0.0;
+/// Lets films pool in the relief and in the texture too, and tells by pixel how high they stand, mm: a chip has a lip, a thick stroke
+/// an edge. By state: how much thicker than usual all of it is, how much thinner, and how much of it there is.
+fn pooled(
+    pixels: &mut [Pixel],
+    heights: &mut [f32],
+    (relief, texture, grained): (&Relief, &Roughness, &Grained),
+    (tones, raw): (&[Vec<Tone>], &Table<Tone>),
+) -> Table<[i64; 3]> {
+    let width = relief.width;
+    let none = || Table::of(tones, |_, _, _| [0i64; 3]);
+    let many = relief.height.div_ceil(2 * rayon::current_num_threads()).max(1) * width;
+    let parts = pixels.par_chunks_mut(many).zip(heights.par_chunks_mut(many)).enumerate();
+    let part = |(n, (pixels, heights)): (usize, (&mut [Pixel], &mut [f32]))| {
+        let mut pooled = none();
+        let rows = pixels.chunks_exact_mut(width).zip(heights.chunks_exact_mut(width));
+        for (y, (pixels, heights)) in (n * many / width..).zip(rows) {
+            let on_tile = texture.on_tile.row(y);
+            let spots = &relief.pixels[y * width..][..width];
+            for (x, ((pixel, height), spot)) in pixels.iter_mut().zip(heights).zip(spots).enumerate() {
+                let Pixel { group, shows, state, other, film } = *pixel;
+                if group == NO_GROUP {
+                    continue;
+                }
+                let pools = i32::from(spot.pools) + texture.pools(&on_tile, x, group);
+                pixel.film = (i32::from(film) + pools).clamp(-127, 127) as i8;
+                let mut add = |state: u16, shows: u8| {
+                    let tone = raw.at(group, state);
+                    let film = if tone.bare { grained.at(x, y, group) } else { pixel.film };
+                    let [thick, thin, n] = pooled.at_mut(group, state);
+                    let (film, shows) = (i64::from(film), i64::from(shows));
+                    *thick += shows * film.max(0);
+                    *thin += shows * (-film).max(0);
+                    *n += shows;
+                    tone.height
+                };
+                *height = add(state, ALL - shows);
+                if shows > 0 {
+                    *height += f32::from(shows) * (1.0 / 255.0) * (add(other, shows) - *height);
+                }
+                *height *= 1.0 + SWELLS / 127.0 * f32::from(pixel.film);
+            }
         }
-        let here = tones.at(pixel.group, pixel.state).height;
-        let beyond = match pixel.shows {
-            0 => here,
-            _ => tones.at(pixel.group, pixel.other).height,
-        };
-        let shown = here + f32::from(pixel.shows) * (1.0 / 255.0) * (beyond - here);
-        shown * (1.0 + SWELLS / 127.0 * f32::from(pixel.film))
+        pooled
     };
-    spots.pixels.par_iter().with_min_len(1 << 14).map(height).collect()
+    let sum = |mut pooled: Table<[i64; 3]>, mut more: Table<[i64; 3]>| {
+        for (sums, more) in pooled.values_mut().iter_mut().zip(more.values_mut()) {
+            for (sum, more) in sums.iter_mut().zip(more) {
+                *sum += *more;
+            }
+        }
+        pooled
+    };
+    parts.map(part).reduce(none, sum)
 }
 
 /// The grain of bare wood.

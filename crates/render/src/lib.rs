@@ -45,6 +45,7 @@ mod places;
 mod plate;
 mod relief;
 mod shadows;
+mod table;
 
 pub use coats::Coats;
 pub use draw::draw;

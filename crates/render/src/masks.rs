@@ -20,6 +20,7 @@ use crate::{
     marks::{SIDE, TILE_MM, Texture, softness, swells},
     on_tile::{OnTile, RowOnTile},
     relief::Spot,
+    table::Table,
 };
 
 /// Ranks that are told apart.
@@ -354,13 +355,15 @@ impl Spots {
                 }
                 lying
             });
-        let rims: Vec<Vec<Rim>> = divided
-            .par_iter()
-            .zip(&lying)
-            .map(|((step, pressed), lying)| rims(step, *pressed, lying))
-            .collect();
+        // By state and bin, one after the other.
+        let mut all = vec![Rim::NONE; divided.len() * BINS];
+        let each = all.par_chunks_exact_mut(BINS).zip(divided.par_iter().zip(&lying));
+        each.for_each(|(to, ((step, pressed), lying))| {
+            to.iter_mut().zip(rims(step, *pressed, lying)).for_each(|(to, rim)| *to = rim);
+        });
+        // Of a state that is not divided there is none.
         let rim = |group: u16, state: u16, bin: u16| {
-            rims.get(usize::from(*number.at(group, state)))?.get(usize::from(bin))
+            all.get(usize::from(*number.at(group, state)) * BINS + usize::from(bin))
         };
         let pixels = self.pixels.par_iter_mut().zip(bins);
         pixels.with_min_len(1 << 14).for_each(|(pixel, bin)| {
@@ -411,6 +414,9 @@ struct Rim {
 }
 
 impl Rim {
+    /// Where nothing lies.
+    const NONE: Self = Self { inside: WHOLE, outside: WHOLE, cover: 0, within: 0, film: 0 };
+
     fn outside(&self, before: u16) -> u16 {
         if self.outside == WHOLE { before } else { self.outside }
     }
@@ -473,39 +479,6 @@ fn count(lying: &mut [Lying], number: &Table<u16>, bin: usize, pixel: &Pixel) {
         if beyond != WHOLE {
             lying[usize::from(beyond)].rim[bin] += u32::from(pixel.shows);
         }
-    }
-}
-
-/// A value for each state of each group.
-pub(crate) struct Table<T> {
-    begins: Vec<usize>,
-    values: Vec<T>,
-}
-
-impl<T> Table<T> {
-    /// Made of what is there for each state, by group and state.
-    pub fn of<'a, S>(of: &'a [Vec<S>], mut value: impl FnMut(usize, u16, &'a S) -> T) -> Self {
-        let (mut begins, mut values) = (Vec::new(), Vec::new());
-        for (group, states) in of.iter().enumerate() {
-            begins.push(values.len());
-            values.extend(states.iter().enumerate().map(|(state, known)| value(group, state as u16, known)));
-        }
-        Self { begins, values }
-    }
-
-    #[inline]
-    pub fn at(&self, group: u16, state: u16) -> &T {
-        &self.values[self.begins[usize::from(group)] + usize::from(state)]
-    }
-
-    /// All values, in the order of groups and states.
-    pub fn values_mut(&mut self) -> &mut [T] {
-        &mut self.values
-    }
-
-    #[inline]
-    pub fn at_mut(&mut self, group: u16, state: u16) -> &mut T {
-        &mut self.values[self.begins[usize::from(group)] + usize::from(state)]
     }
 }
 
