@@ -11,10 +11,10 @@ use warm_blend_spectral::Light;
 
 use crate::{
     Coats, Picture,
-    blurred::blurred,
     brushed::Brushed,
     draw::draw_laid,
     fineness::{Drawn, Fineness},
+    grid::Grid,
     lamp::{Lamp, Shading},
     marks::{SIDE, TILE_MM, Texture},
     masks::{COATS, Lay, NOTHING},
@@ -115,23 +115,23 @@ impl Front {
         };
         let mut relief = Relief::of(&shaped);
         // Light is lost under what stands out, over some centimetres.
-        let around = ((28.0 / mm).round() as usize).max(2);
-        let over = blurred(&blurred(&heights, width, around, None), width, around, None);
+        let over = Grid::of_means((width, height), 28.0 / mm, |i| heights[i]);
         // And under what stands far out, over some decimetres.
         let far_over =
             Shadows { face: &face, placed: &placed, part: &part, width }.forward_around(UNDER_OVER);
-        for (i, spot) in relief.pixels.iter_mut().enumerate() {
+        relief.pixels.par_iter_mut().enumerate().with_min_len(1 << 14).for_each(|(i, spot)| {
             if let Some(own) = parts.get(usize::from(part[i])) {
-                let under = far_over.at(i % width, i / width) - own.forward as f32;
-                let hidden =
-                    ((over[i] - heights[i]) * 0.012).clamp(-0.05, 0.3) + (under * UNDER).clamp(0.0, 0.3);
+                let (x, y) = (i % width, i / width);
+                let under = far_over.at(x, y) - own.forward as f32;
+                let hidden = ((over.at(x, y) - heights[i]) * 0.012).clamp(-0.05, 0.3)
+                    + (under * UNDER).clamp(0.0, 0.3);
                 spot.open = (f32::from(spot.open) * (1.0 - hidden)).clamp(20.0, 255.0) as u8;
             }
-        }
-        let standing: Vec<f32> = part.iter().map(|part| if *part == u16::MAX { 0.0 } else { 1.0 }).collect();
-        let around = (width.min(height) / 40).max(2);
-        let soft = blurred(&blurred(&standing, width, around, None), width, around, None);
-        let wall = soft.iter().map(|near| (255.0 * (1.0 - 0.28 * near.clamp(0.0, 1.0))) as u8).collect();
+        });
+        let standing = |i: usize| if part[i] == u16::MAX { 0.0 } else { 1.0 };
+        let near = Grid::of_means((width, height), width.min(height) as f64 / 40.0, standing);
+        let lit = |i: usize| (255.0 * (1.0 - 0.28 * near.at(i % width, i / width).clamp(0.0, 1.0))) as u8;
+        let wall = (0..part.len()).into_par_iter().with_min_len(1 << 14).map(lit).collect();
         let floor = match face.view {
             View::Top => 0,
             // What is flat hangs on the wall.

@@ -35,6 +35,7 @@ mod counted;
 mod draw;
 mod fineness;
 mod front;
+mod grid;
 mod lamp;
 mod marks;
 mod masks;

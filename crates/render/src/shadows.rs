@@ -7,10 +7,14 @@
 use rayon::prelude::*;
 use warm_blend_piece::{Face, Outline, Part};
 
-use crate::{blurred::blurred, lamp::Lamp, masks::REACHED, placed::Placed};
+use crate::{
+    blurred::blurred,
+    grid::{self, CELL, Grid},
+    lamp::Lamp,
+    masks::REACHED,
+    placed::Placed,
+};
 
-/// Pixels of a cell of the grid.
-const CELL: usize = 6;
 /// How far the window goes to either side, as a slope†.
 const BROAD: f32 = 0.17;
 /// How much of the light is lost where nothing of the window is seen, on the piece and on the wall behind it†.
@@ -106,7 +110,7 @@ impl Shadows<'_> {
         let cast = |part| Caster { part, forward: part.forward as f32 };
         let casters: Vec<Caster> = all.iter().filter(stands_out).map(cast).collect();
         // By level: whether anything of it lies in a cell.
-        let (across, down) = self.cells();
+        let (across, down) = grid::corners((self.width, self.part.len() / self.width));
         let mut lies = vec![vec![false; across * down]; levels.all.len()];
         for (y, row) in self.part.chunks_exact(self.width).enumerate() {
             for (x, part) in row.iter().enumerate() {
@@ -119,27 +123,15 @@ impl Shadows<'_> {
 
     /// How far what lies within some mm of a spot stands before the plane of the face, on average; the wall counts as the plane.
     pub fn forward_around(&self, mm: f64) -> Grid {
-        let (across, down) = self.cells();
-        let height = self.part.len() / self.width;
-        let forward = |cell: usize| {
-            let (x, y) = (CELL * (cell % across), CELL * (cell / across));
-            let part = self.part[y.min(height - 1) * self.width + x.min(self.width - 1)];
-            self.face.parts.get(usize::from(part)).map_or(0.0, |part| part.forward as f32)
-        };
-        let forward: Vec<f32> = (0..across * down).map(forward).collect();
-        let around = ((mm / self.placed.mm / CELL as f64).round() as usize).max(1);
-        let blur = |of: &[f32]| blurred(of, across, around, None);
-        Grid { across, corners: blur(&blur(&forward)) }
-    }
-
-    /// How many corners of cells there are across and down.
-    fn cells(&self) -> (usize, usize) {
-        (self.width.div_ceil(CELL) + 1, (self.part.len() / self.width).div_ceil(CELL) + 1)
+        let forward =
+            |i: usize| self.face.parts.get(usize::from(self.part[i])).map_or(0.0, |part| part.forward as f32);
+        let size = (self.width, self.part.len() / self.width);
+        Grid::of_means(size, mm / self.placed.mm, forward)
     }
 
     /// How much of the window is hidden from spots that lie so far before the plane of the face, where any of them lies.
     fn hidden_at(&self, level: f32, lies: &[bool], casters: &[Caster], spots: &[(f32, f32)]) -> Grid {
-        let (across, down) = self.cells();
+        let (across, down) = grid::corners((self.width, self.part.len() / self.width));
         let casters: Vec<&Caster> = casters.iter().filter(|caster| caster.forward > level).collect();
         let mut corners = vec![0f32; across * down];
         if !casters.is_empty() {
@@ -212,24 +204,6 @@ impl Caster<'_> {
                 let along = enters + (leaves - enters) * n as f32 / (STEPS - 1) as f32;
                 self.part.holds(f64::from(x + along * dx), f64::from(y + along * dy))
             })
-    }
-}
-
-/// What is told of the corners of cells.
-pub(crate) struct Grid {
-    across: usize,
-    corners: Vec<f32>,
-}
-
-impl Grid {
-    /// At a pixel, between the corners of its cell.
-    #[inline]
-    pub fn at(&self, x: usize, y: usize) -> f32 {
-        let (u, v) = ((x % CELL) as f32 / CELL as f32, (y % CELL) as f32 / CELL as f32);
-        let at = y / CELL * self.across + x / CELL;
-        let row = |at: usize| self.corners[at] + u * (self.corners[at + 1] - self.corners[at]);
-        let (upper, lower) = (row(at), row(at + self.across));
-        upper + v * (lower - upper)
     }
 }
 
