@@ -102,6 +102,7 @@ async fn main() {
 async fn keep(painter: &Painter, name: &str) {
     // The cursor and the focus ring are not part of the picture.
     painter.driver.execute("document.activeElement?.blur()", vec![]).await.expect("a page");
+    painter.drawn_finely().await;
     painter.settled().await;
     let file = Path::new(env!("CARGO_MANIFEST_DIR")).join(format!("../../docs/screenshots/{name}.png"));
     painter.driver.screenshot(&file).await.expect("a picture");

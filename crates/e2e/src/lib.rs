@@ -200,6 +200,16 @@ impl Painter {
         self.driver.execute_async(ask, vec![]).await.expect("the page settles");
     }
 
+    /// Waits until all boards and pieces on the page are drawn finely, as they are when nothing changes.
+    pub async fn drawn_finely(&self) {
+        let ask = "return [...document.querySelectorAll('img[data-drawn]')].every(one => one.dataset.drawn === 'finely')";
+        self.until("all is drawn finely", async || {
+            let drawn = self.driver.execute(ask, vec![]).await.expect("a page");
+            drawn.json().as_bool().unwrap_or(false)
+        })
+        .await;
+    }
+
     /// Waits until the page shows a text.
     pub async fn reads(&self, text: &str) {
         self.until(&format!("the page reads “{text}”"), async || self.text().await.contains(text)).await;

@@ -134,7 +134,7 @@ interface Drawn extends Lit {
   all: boolean;
 }
 
-/** The address of a picture of a board, for as long as it is shown. The last one stays until the next is there. */
+/** What is shown of a picture of a board. */
 export function usePicture(entry: BoardEntry, { layers, ...drawn }: Drawn) {
   const look = useLook();
   const body = nameless(entry);

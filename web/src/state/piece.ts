@@ -120,7 +120,7 @@ interface Drawn extends Partial<Lit> {
   light?: string;
 }
 
-/** The address of a picture of a piece, for as long as it is shown. The last one stays until the next is there. */
+/** What is shown of a picture of a piece. */
 export function usePiecePicture(entry: PieceEntry, drawn: Drawn) {
   const look = useLook();
   const body = nameless(entry);

@@ -98,11 +98,18 @@ function useStill(what: string) {
   return still === what;
 }
 
+export interface Drawing {
+  /** Where the picture is, for as long as it is shown. */
+  src: string;
+  /** Whether it is the fine one. */
+  'data-drawn': 'quickly' | 'finely';
+}
+
 /**
- * The address of a picture, for as long as it is shown. The last one stays until the next is there; when nothing has changed for
+ * What is shown of a picture. The last one stays until the next is there; when nothing has changed for
  * a while, a fine one takes its place.
  */
-export function usePreviewPicture({ queryKey, draw, width }: Picture) {
+export function usePreviewPicture({ queryKey, draw, width }: Picture): Drawing | undefined {
   const small = width <= SMALL;
   const still = useStill(JSON.stringify(queryKey));
   const quick = usePreview({
@@ -114,13 +121,15 @@ export function usePreviewPicture({ queryKey, draw, width }: Picture) {
     queryFn: ({ signal }) => draw(true, signal),
     enabled: !small && still && !quick.isPlaceholderData && quick.data !== undefined,
   });
-  const blob = fine.isPlaceholderData ? quick.data : (fine.data ?? quick.data);
-  const [address, setAddress] = useState<string>();
+  const best = fine.isPlaceholderData ? undefined : fine.data;
+  const blob = best ?? quick.data;
+  const finely = small || best !== undefined;
+  const [drawing, setDrawing] = useState<Drawing>();
   useEffect(() => {
     if (!blob) return;
-    const made = URL.createObjectURL(blob);
-    setAddress(made);
-    return () => URL.revokeObjectURL(made);
-  }, [blob]);
-  return address;
+    const src = URL.createObjectURL(blob);
+    setDrawing({ src, 'data-drawn': finely ? 'finely' : 'quickly' });
+    return () => URL.revokeObjectURL(src);
+  }, [blob, finely]);
+  return drawing;
 }

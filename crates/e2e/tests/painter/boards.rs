@@ -81,6 +81,7 @@ async fn a_ready_finish_with_texture_by_a_raking_light() {
     painter.reads("strokes that are left to stand take more paint").await;
 
     painter.click("button", "Shadows").await;
+    painter.drawn_finely().await;
     let drawn = image.attr("src").await.unwrap();
     painter.click("radio", "Raking").await;
     painter.until("it is drawn anew", async || image.attr("src").await.unwrap() != drawn).await;
@@ -110,6 +111,7 @@ async fn a_stencil_of_rosettes() {
     painter.click("button", "Stencil lost and found").await;
     painter.click("button", "Create board").await;
     let image = painter.the("image", "Strip A as it will look").await;
+    painter.drawn_finely().await;
     let source = async || image.attr("src").await.unwrap();
     painter.until("it is drawn", async || source().await.is_some()).await;
     let clover = source().await;

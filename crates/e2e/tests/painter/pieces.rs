@@ -18,6 +18,7 @@ fn off(told: &Value) -> usize {
 }
 
 async fn picture(painter: &Painter) -> String {
+    painter.drawn_finely().await;
     let picture = painter.the("image", "The piece from the front, as it will look").await;
     picture.attr("src").await.unwrap().unwrap_or_default()
 }

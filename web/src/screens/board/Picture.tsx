@@ -18,7 +18,7 @@ interface Props {
 /** A strip, or all of them side by side, as it is drawn. */
 export function Picture({ entry, letter, layers, lit, all, small, width, alt }: Props) {
   const height = width / 2;
-  const address = usePicture(entry, {
+  const drawing = usePicture(entry, {
     strip: letter,
     layers,
     width,
@@ -27,9 +27,9 @@ export function Picture({ entry, letter, layers, lit, all, small, width, alt }: 
     all,
   });
   const shape = small ? 'h-44' : 'aspect-2/1';
-  return address ? (
+  return drawing ? (
     <img
-      src={address}
+      {...drawing}
       width={width}
       height={height}
       draggable={false}

@@ -27,7 +27,7 @@ interface Props {
 export function Elevation(props: Props) {
   const { entry, scheme, view, face, chosen, onChoose, large = false, from, onPoint, light, lit } = props;
   const size = large ? { width: 1440, height: 1080 } : DRAWN;
-  const address = usePiecePicture(entry, {
+  const drawing = usePiecePicture(entry, {
     scheme,
     view,
     ...size,
@@ -35,7 +35,7 @@ export function Elevation(props: Props) {
     ...lit,
     ...(light ? { light } : {}),
   });
-  if (!address)
+  if (!drawing)
     return (
       <div role="status" className="aspect-4/3 w-full animate-pulse bg-panel">
         <span className="sr-only">Drawing</span>
@@ -44,7 +44,7 @@ export function Elevation(props: Props) {
   return (
     <div className={`relative ${large ? 'grid min-h-0 flex-1 place-items-center' : ''}`}>
       <img
-        src={address}
+        {...drawing}
         {...size}
         draggable={false}
         className={`block ${large ? 'max-h-full min-h-0 w-auto max-w-full cursor-zoom-in' : 'h-auto w-full'}`}
