@@ -99,6 +99,14 @@ impl Painter {
         self.devtools.send_raw(command, params).await.expect("the browser obeys")
     }
 
+    /// From now on every answer is so long on its way.
+    pub async fn slow_line(&self, latency: Duration) {
+        self.cdp("Network.enable", json!({})).await;
+        let line = json!({"offline": false, "latency": latency.as_millis() as u64,
+            "downloadThroughput": -1, "uploadThroughput": -1});
+        self.cdp("Network.emulateNetworkConditions", line).await;
+    }
+
     /// How many pages the page takes on paper.
     pub async fn pages_on_paper(&self) -> usize {
         let printed =

@@ -10,11 +10,14 @@ use crate::{
     Coats, Relief,
     colours::{Linear, Tone, tones},
     lamp::{Lit, Shading},
-    marks::{SIDE, Texture},
-    masks::{ALL, COATS, GROUPS, Lay, NO_GROUP, NOTHING, Pixel, RANKS, Rough, Spots, place_and_level},
+    lay::{COATS, Lay, NOTHING},
+    marks::{RANKS, SIDE, Texture},
+    masks::{GROUPS, NO_GROUP, Pixel, Spots, place_and_level},
     on_tile::{OnTile, RowOnTile},
     picture::{Picture, Screen},
     relief::Spot,
+    rims::ALL,
+    rough::Rough,
     table::Table,
 };
 

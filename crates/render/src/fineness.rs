@@ -20,7 +20,7 @@ pub enum Fineness {
 }
 
 /// Larger pictures are not drawn more finely, pixels as they are drawn.
-const MOST: u64 = 3_000_000;
+const MOST: u64 = 4_200_000;
 
 impl Fineness {
     /// How often across and down each pixel of a picture of this size is drawn.

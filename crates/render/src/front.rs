@@ -6,24 +6,21 @@ use std::sync::{Arc, Mutex, PoisonError};
 use rayon::prelude::*;
 use warm_blend_board::Place;
 use warm_blend_paint::State;
-use warm_blend_piece::{BlendDirection, Face, FinishedZone, Part, Rect, Repeats, Shaping, View, Zone};
+use warm_blend_piece::{BlendDirection, Face, FinishedZone, Part, Rect, Repeats, View, Zone};
 use warm_blend_spectral::Light;
 
 use crate::{
     Coats, Picture,
-    brushed::Brushed,
     draw::draw_laid,
     fineness::{Drawn, Fineness},
-    grid::Grid,
     lamp::{Lamp, Shading},
+    lay::{COATS, Lay, NOTHING},
     marks::{SIDE, TILE_MM, Texture},
-    masks::{COATS, Lay, NOTHING},
     picture::Screen,
     placed::{Closer, Placed},
-    places::{Bounds, Heights, Ragged, bounds_by_share},
-    plate::{CARVED, MOULDING, carving, moulding},
-    relief::{BadSize, Relief, Shaped},
+    relief::{BadSize, Relief},
     shadows::Shadows,
+    shapes::Shapes,
 };
 
 /// Marks of a brush are drawn as if a pixel were no larger than this, mm: on a whole piece they would be too fine to be seen.
@@ -32,13 +29,8 @@ const MARKS: f64 = 0.7;
 const USUAL: f64 = 960.0;
 /// The size of the picture of the whole that places are told apart by from closer by.
 const WHOLE: (usize, usize) = (720, 540);
-/// How far from an outline is near, mm.
-const NEAR: f64 = 70.0;
 /// What is thinner than this hangs on a wall, mm.
 const HANGS: f64 = 60.0;
-/// How much of the light is lost under what stands a mm further out on average, and how far around that is, mm.
-const UNDER: f32 = 0.0025;
-const UNDER_OVER: f64 = 56.0;
 /// Linear grey of the wall and of the floor behind a piece.
 const WALL: f32 = 0.66;
 const FLOOR: f32 = 0.55;
@@ -70,75 +62,29 @@ impl Front {
     ) -> Result<Self, BadSize> {
         let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
         let placed = Placed::within(face, width, height).closer(closer);
-        let (mm, corner) = (placed.mm, placed.corner);
-        let place = |x: usize, y: usize| placed.at(x, y);
-        let shapes = Shapes::of(face, &placed, width, height);
-        let out = shapes.out(face);
-        // Larger pictures of the whole show the same marks larger; from closer by they are as they are.
-        let pixel = match closer.by > 1.0 {
-            false => mm * (width as f64 / USUAL).max(times as f64),
-            true => mm * times as f64,
+        let shapes = Shapes::of(face, &placed, (width, height));
+        let out = shapes.out();
+        let (marks, bounds) = if closer.by > 1.0 {
+            // Marks are as they are; places are told apart as on the whole.
+            let whole = Placed::within(face, WHOLE.0, WHOLE.1);
+            let shapes = Shapes::of(face, &whole, WHOLE);
+            (placed.mm.min(MARKS / times as f64), shapes.bounds(&shapes.out(), whole.mm.min(MARKS)))
+        } else {
+            // Larger pictures show the same marks larger.
+            let pixel = placed.mm * (width as f64 / USUAL).max(times as f64);
+            let marks = placed.mm * (MARKS / pixel).min(1.0);
+            (marks, shapes.bounds(&out, marks))
         };
-        let marks = mm * (MARKS / pixel).min(1.0);
-        let bounds = match closer.by > 1.0 {
-            false => shapes.bounds(face, &out, marks),
-            // From closer by places are told apart as on the whole.
-            true => {
-                let whole = Placed::within(face, WHOLE.0, WHOLE.1);
-                let shapes = Shapes::of(face, &whole, WHOLE.0, WHOLE.1);
-                shapes.bounds(face, &shapes.out(face), whole.mm.min(MARKS))
-            }
-        };
-        let Shapes { part, heights, .. } = shapes;
-        let face = face.clone();
-        let parts = &face.parts;
-        let brushed = Brushed::on(parts);
-        let upright = |x: usize, y: usize| brushed.up_and_down(usize::from(part[y * width + x]), place(x, y));
-        let of_part = |i: usize| bounds.get(usize::from(part[i])).copied().unwrap_or(Bounds::NONE);
-        let stands = |x: usize, y: usize| {
-            let Some(part) = parts.get(usize::from(part[y * width + x])) else { return (0, 0) };
-            let (px, py) = place(x, y);
-            let near = 1.0 - part.inward(px, py) / NEAR.min(0.5 * part.rect.w.min(part.rect.h));
-            let low = (py - part.rect.y) / part.rect.h;
-            ((255.0 * near.clamp(0.0, 1.0)) as u8, (255.0 * low.clamp(0.0, 1.0)) as u8)
-        };
-        let shaped = Shaped {
-            width,
-            mm,
-            marks,
-            times,
-            heights: &heights,
-            out: &out,
-            bounds: &of_part,
-            upright: &upright,
-            stands: &stands,
-        };
-        let mut relief = Relief::of(&shaped);
-        // Light is lost under what stands out, over some centimetres.
-        let over = Grid::of_means((width, height), 28.0 / mm, |i| heights[i]);
-        // And under what stands far out, over some decimetres.
-        let far_over =
-            Shadows { face: &face, placed: &placed, part: &part, width }.forward_around(UNDER_OVER);
-        relief.pixels.par_iter_mut().enumerate().with_min_len(1 << 14).for_each(|(i, spot)| {
-            if let Some(own) = parts.get(usize::from(part[i])) {
-                let (x, y) = (i % width, i / width);
-                let under = far_over.at(x, y) - own.forward as f32;
-                let hidden = ((over.at(x, y) - heights[i]) * 0.012).clamp(-0.05, 0.3)
-                    + (under * UNDER).clamp(0.0, 0.3);
-                spot.open = (f32::from(spot.open) * (1.0 - hidden)).clamp(20.0, 255.0) as u8;
-            }
-        });
-        let standing = |i: usize| if part[i] == u16::MAX { 0.0 } else { 1.0 };
-        let near = Grid::of_means((width, height), width.min(height) as f64 / 40.0, standing);
-        let lit = |i: usize| (255.0 * (1.0 - 0.28 * near.at(i % width, i / width).clamp(0.0, 1.0))) as u8;
-        let wall = (0..part.len()).into_par_iter().with_min_len(1 << 14).map(lit).collect();
+        let relief = shapes.relief(&out, &bounds, marks, times);
+        let wall = shapes.wall();
         let floor = match face.view {
             View::Top => 0,
             // What is flat hangs on the wall.
             _ if face.behind < HANGS => height,
-            _ => ((corner.1 + face.height) / mm - 0.018 * height as f64).max(0.0) as usize,
+            _ => ((placed.corner.1 + face.height) / placed.mm - 0.018 * height as f64).max(0.0) as usize,
         };
-        Ok(Self { relief, part, face, wall, placed, floor, last: Mutex::default() })
+        let part = shapes.part;
+        Ok(Self { relief, part, face: face.clone(), wall, placed, floor, last: Mutex::default() })
     }
 
     /// Which zone a pixel shows as it is drawn; none of the wall behind.
@@ -312,150 +258,4 @@ struct Lies {
     /// Which way they go, and over what.
     way: Option<BlendDirection>,
     over: Rect,
-}
-
-/// How far behind a piece the wall is, mm: it is never an edge of it.
-const BACK: f32 = -14.0;
-
-/// The level of each part, mm: what it is set into, and by how much it stands out from that or lies below.
-fn levels(face: &Face) -> Vec<f32> {
-    let mut levels: Vec<f32> = Vec::with_capacity(face.parts.len());
-    for part in &face.parts {
-        let below = part.on.map_or(0.0, |on| {
-            let inside = match face.parts[on].shaping {
-                Shaping::Framing => -5.0,
-                _ => 0.0,
-            };
-            levels[on] + inside
-        });
-        let own = match part.shaping {
-            Shaping::Flat => match part.zone {
-                Zone::Top | Zone::Seat => 14.0,
-                Zone::Apron => -8.0,
-                _ => 0.0,
-            },
-            Shaping::Sunk if part.zone == Zone::Unpainted => -40.0,
-            Shaping::Sunk | Shaping::Carved => -4.0,
-            Shaping::Raised => 3.5,
-            Shaping::Framing => 0.0,
-            Shaping::Running => match part.zone {
-                Zone::Cornice => 30.0,
-                _ => 6.0,
-            },
-            Shaping::Upright => 2.0,
-            Shaping::Knob => 4.0,
-        };
-        levels.push(below + own);
-    }
-    levels
-}
-
-/// What a picture shows of the parts of a face.
-struct Shapes {
-    width: usize,
-    mm: f64,
-    /// By pixel the number of a part; `u16::MAX` where there is none.
-    part: Vec<u16>,
-    /// mm.
-    heights: Vec<f32>,
-}
-
-impl Shapes {
-    fn of(face: &Face, placed: &Placed, width: usize, height: usize) -> Self {
-        let n = width * height;
-        let levels = levels(face);
-        let (mut part, mut heights) = (vec![u16::MAX; n], vec![BACK; n]);
-        part.par_chunks_exact_mut(width).zip(heights.par_chunks_exact_mut(width)).enumerate().for_each(
-            |(y, (row, heights))| {
-                for x in 0..width {
-                    let (px, py) = placed.at(x, y);
-                    if let Some(at) = face.at(px, py) {
-                        row[x] = at as u16;
-                        heights[x] = levels[at] + relief(&face.parts[at], px, py, placed.mm);
-                    }
-                }
-            },
-        );
-        Self { width, mm: placed.mm, part, heights }
-    }
-
-    /// How far each pixel stands out from its surroundings, mm.
-    fn out(&self, face: &Face) -> Vec<f32> {
-        let grown = |i: usize| face.parts.get(usize::from(self.part[i])).map_or(1.0, grown);
-        let Self { width, mm, heights, .. } = self;
-        Heights { width: *width, mm: *mm, heights, beyond: None, grown: &grown }.out()
-    }
-
-    /// What kinds of place are told apart by, part by part, where marks are drawn as if a pixel were so many mm.
-    fn bounds(&self, face: &Face, out: &[f32], marks: f64) -> Vec<Bounds> {
-        let shares: Vec<_> = face.parts.iter().map(|part| part.shares()).collect();
-        bounds_by_share(self.width, (&self.part, out), &Ragged::at(self.mm, marks), &shares)
-    }
-}
-
-/// By how much the shapes of a part are larger than those of a sample board.
-fn grown(part: &Part) -> f64 {
-    match part.shaping {
-        Shaping::Framing => part.rim.max(4.0) / MOULDING,
-        Shaping::Carved => part.carving() / CARVED,
-        _ => 1.0,
-    }
-}
-
-/// The height of a part at a point above its level, mm. What is finer than a pixel is drawn as wide as one.
-fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
-    let inward = part.inward(px, py);
-    let Rect { x, y, w, h } = part.rect;
-    let (u, v) = (px - x, py - y);
-    let arris = (3.0f64).max(1.2 * mm);
-    let rounded = |rim: f64| if rim < arris { -1.6 * (1.0 - rim / arris).powi(2) } else { 0.0 };
-    let height = match part.shaping {
-        Shaping::Flat => rounded(inward),
-        Shaping::Raised => {
-            // A gap all round, then a rounded lip.
-            let gap = (2.2f64).max(1.05 * mm);
-            if inward < gap { -9.0 } else { 1.6 * rounded((inward - gap) / 1.8) }
-        }
-        Shaping::Sunk => {
-            let corner = (6.0f64).max(1.5 * mm);
-            if inward < corner { -1.2 * (1.0 - inward / corner) } else { 0.0 }
-        }
-        Shaping::Framing => {
-            // The board's own section, as wide as this frame.
-            let grown = grown(part);
-            grown.clamp(1.0, 3.0) * moulding((inward / grown).min(MOULDING - 0.1))
-        }
-        Shaping::Running => {
-            // Levels from the top: fillet, cove, bead, fillet.
-            let t = v / h;
-            let high = 0.16 * h.min(120.0);
-            let round = |u: f64| (1.0 - u * u).max(0.0).sqrt();
-            let profile = match t {
-                t if t < 0.14 => 1.0,
-                t if t < 0.18 => 0.86,
-                t if t < 0.62 => 0.86 - 0.72 * (1.0 - round((t - 0.18) / 0.44)),
-                t if t < 0.66 => 0.02,
-                t if t < 0.86 => 0.05 + 0.22 * round((t - 0.76) / 0.10),
-                _ => 0.0,
-            };
-            high * profile + rounded(u.min(w - u))
-        }
-        Shaping::Upright => {
-            let t = (2.0 * u / w - 1.0).clamp(-1.0, 1.0);
-            0.18 * w * (1.0 - t.powi(4)).max(0.0).sqrt() - 0.18 * w
-        }
-        Shaping::Knob => {
-            let r = 0.5 * w.min(h);
-            let out = ((u - w / 2.0) / (w / 2.0)).hypot((v - h / 2.0) / (h / 2.0)).min(1.0);
-            0.75 * r * (1.0 - out * out).max(0.0).sqrt()
-        }
-        Shaping::Carved => {
-            // A fan in each corner, as on the board, and a rosette in the middle of what is large.
-            let grown = grown(part);
-            let (dx, dy) = (u.min(w - u) - 4.0, v.min(h - v) - 4.0);
-            let fan = if dx > 0.0 && dy > 0.0 { carving(dx.hypot(dy) / grown, dy.atan2(dx)) } else { 0.0 };
-            fan * grown.clamp(0.8, 1.5) + rounded(inward)
-        }
-    };
-    height as f32
 }

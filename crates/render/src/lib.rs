@@ -3,11 +3,14 @@
 //! | question | where |
 //! |---|---|
 //! | what is the board carved like? | [`Relief::panelled`] |
-//! | and a piece? | [`Front`] |
+//! | and a piece? | `shapes` |
 //! | which pixel is field, recess or edge? | `places` |
 //! | which way does a brush go on a part? | `brushed` |
 //! | what does a technique's mark look like? | `marks` |
 //! | where on the tile of a mark is a pixel? | `on_tile` |
+//! | what is its rank in the mark of a layer? | `press` |
+//! | where does a mark end? | `rims` |
+//! | how high does a coat's texture stand there? | `rough` |
 //! | which layers lie at a pixel? | `masks` |
 //! | what colour is that? | `colours` |
 //! | where does the light come from? | [`Lamp`], [`Shading`] |
@@ -37,6 +40,7 @@ mod fineness;
 mod front;
 mod grid;
 mod lamp;
+mod lay;
 mod marks;
 mod masks;
 mod on_tile;
@@ -44,8 +48,12 @@ mod picture;
 mod placed;
 mod places;
 mod plate;
+mod press;
 mod relief;
+mod rims;
+mod rough;
 mod shadows;
+mod shapes;
 mod table;
 
 pub use coats::Coats;

@@ -11,7 +11,7 @@ use crate::{
     blurred::blurred,
     grid::{self, CELL, Grid},
     lamp::Lamp,
-    masks::REACHED,
+    lay::REACHED,
     placed::Placed,
 };
 

@@ -164,7 +164,7 @@ pub struct DrawnAs {
     /// True where all strips are drawn side by side.
     #[serde(default)]
     pub all: bool,
-    /// True where it is drawn finely: smooth where a quick picture is jagged, and slower.
+    /// True where it is drawn finely, up to 1 050 000 pixels: smooth where a quick picture is jagged, and slower.
     #[serde(default)]
     fine: bool,
 }
@@ -243,7 +243,7 @@ pub struct ViewAsked {
     x: Option<f64>,
     /// And the share of its height above.
     y: Option<f64>,
-    /// True where it is drawn finely: smooth where a quick picture is jagged, and slower.
+    /// True where it is drawn finely, up to 1 050 000 pixels: smooth where a quick picture is jagged, and slower.
     #[serde(default)]
     fine: bool,
 }

@@ -148,6 +148,7 @@ export function usePicture(entry: BoardEntry, { layers, ...drawn }: Drawn) {
       ) as Promise<unknown> as Promise<Blob>;
     },
     width: drawn.width,
+    height: drawn.height,
   });
 }
 

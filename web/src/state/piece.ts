@@ -129,6 +129,7 @@ export function usePiecePicture(entry: PieceEntry, drawn: Drawn) {
     queryKey: ['piece picture', query, body],
     draw: (fine, signal) => picture({ ...query, fine }, body, signal),
     width: query.width,
+    height: query.height,
   });
 }
 

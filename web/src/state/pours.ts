@@ -64,10 +64,11 @@ export function usePourCalls(measure: string) {
   const look = useLook();
   const client = useQueryClient();
   const query = { ...look, measure };
-  const seen = (pour: PourView) => {
+  const seen = async (pour: PourView) => {
+    // What was taken down no longer counts on the scale: a needle that shows it still would be taken down twice.
+    await client.refetchQueries({ queryKey: ['scale'], type: 'active' });
     client.setQueryData(['pour', pour.id, look, measure], pour);
-    for (const stale of ['history', 'pours', 'scale', 'label'])
-      void client.invalidateQueries({ queryKey: [stale] });
+    for (const stale of ['history', 'pours', 'label']) void client.invalidateQueries({ queryKey: [stale] });
     return pour;
   };
   return {
@@ -112,16 +113,16 @@ export function useScale() {
     ...SCALE,
     refetchInterval: (query) => (query.state.data?.name ? NEEDLE : 5000),
   });
-  const after = () => void client.invalidateQueries({ queryKey: ['scale'] });
+  const after = () => client.refetchQueries({ queryKey: ['scale'] });
   return {
     scale: scale.data,
     begin: async () => {
       await got(api.POST('/api/scale/begin'));
-      after();
+      await after();
     },
     simulate: async (deed: string, grams?: number) => {
       await got(api.POST('/api/scale/simulated', { body: { deed, grams: grams ?? null } }));
-      after();
+      await after();
     },
   };
 }

@@ -78,12 +78,14 @@ interface Picture {
   queryKey: QueryKey;
   /** Drawn finely or, sooner, quickly. */
   draw: (fine: boolean, signal: AbortSignal) => Promise<Blob>;
-  /** Pixels across. */
+  /** Pixels. */
   width: number;
+  height: number;
 }
 
-/** A picture of so many pixels across is drawn finely as soon as quickly. */
-const SMALL = 520;
+/** A picture of so many pixels is drawn finely as soon as quickly; one of more than so many is not drawn finely. */
+const SMALL = 520 * 260;
+const LARGE = 1_050_000;
 
 /** How long nothing changes before a picture is drawn finely, ms. */
 const STILL = 250;
@@ -109,8 +111,9 @@ export interface Drawing {
  * What is shown of a picture. The last one stays until the next is there; when nothing has changed for
  * a while, a fine one takes its place.
  */
-export function usePreviewPicture({ queryKey, draw, width }: Picture): Drawing | undefined {
-  const small = width <= SMALL;
+export function usePreviewPicture({ queryKey, draw, width, height }: Picture): Drawing | undefined {
+  const small = width * height <= SMALL;
+  const once = small || width * height > LARGE;
   const still = useStill(JSON.stringify(queryKey));
   const quick = usePreview({
     queryKey: [...queryKey, 'quick'],
@@ -119,11 +122,13 @@ export function usePreviewPicture({ queryKey, draw, width }: Picture): Drawing |
   const fine = usePreview({
     queryKey: [...queryKey, 'fine'],
     queryFn: ({ signal }) => draw(true, signal),
-    enabled: !small && still && !quick.isPlaceholderData && quick.data !== undefined,
+    enabled: !once && still && !quick.isPlaceholderData && quick.data !== undefined,
   });
-  const best = fine.isPlaceholderData ? undefined : fine.data;
+  // A fine one from before something changed is older than the quick one after.
+  const isOld = fine.isPlaceholderData || fine.dataUpdatedAt < quick.dataUpdatedAt;
+  const best = isOld ? undefined : fine.data;
   const blob = best ?? quick.data;
-  const finely = small || best !== undefined;
+  const finely = once || best !== undefined;
   const [drawing, setDrawing] = useState<Drawing>();
   useEffect(() => {
     if (!blob) return;

@@ -1,5 +1,7 @@
 //! A pot is poured: by the scale, by taps, by two people.
 
+use std::time::Duration;
+
 use crate::{aim_at_a_photo, put_on_the_bench};
 use serde_json::{Value, json};
 use warm_blend_e2e::Painter;
@@ -189,6 +191,23 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     assert!(painter.violations().await.is_empty(), "{:?}", painter.violations().await);
     painter.click("button", "Finish, keep the plan").await;
     painter.the("region", "Poured before").await;
+    painter.leave().await;
+}
+
+/// Over a slow line too, what was taken down is off the needle before it is in the pot: nobody takes it down twice.
+#[tokio::test]
+async fn over_a_slow_line_nothing_is_taken_down_twice() {
+    let painter = Painter::at_the_demo_with_a_scale().await;
+    put_on_the_bench(&painter, "toasted straw").await;
+    painter.click("button", "Pour it").await;
+    painter.reads("The pot is empty: pour the first paint").await;
+    painter.slow_line(Duration::from_millis(700)).await;
+    painter.click("button", "Pour 50 g").await;
+    take_down(&painter).await;
+    assert!(
+        !painter.the("button", "Record").await.is_enabled().await.unwrap(),
+        "it could be taken down again"
+    );
     painter.leave().await;
 }
 

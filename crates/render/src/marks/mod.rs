@@ -137,6 +137,9 @@ pub(crate) const fn swells(mark: Mark) -> f32 {
 /// A tile of each texture, once it was asked for.
 type Tiles = [OnceLock<Vec<u16>>; Texture::ALL.len()];
 
+/// All ranks.
+pub(crate) const RANKS: f32 = 65536.0;
+
 /// From how many mm by pixel a tile is looked at coarsely.
 pub(crate) const COARSE: f64 = 0.45;
 

@@ -1,0 +1,207 @@
+//! The marks of a layer pressed on a surface: the rank of each pixel in them.
+//!
+//! A rank is the mark's own, moved by patches that lie over all parts and by where a spot is.
+
+use warm_blend_board::{Family, Technique};
+use warm_blend_piece::{Age, Mark};
+
+use crate::{
+    Relief,
+    lay::Lay,
+    marks::{RANKS, SIDE, TILE_MM, Texture, softness, swells},
+    on_tile::OnTile,
+    relief::Spot,
+};
+
+/// Ranks that are told apart.
+pub(crate) const BINS: usize = 2048;
+/// Ranks of one bin.
+const BIN: usize = RANKS as usize / BINS;
+/// Half the width of the narrowest rim where a pixel is coarse, as a share of all ranks: it goes over about a pixel.
+const LEAST_SOFT: f32 = 0.12;
+
+/// How far the ranks of a mark are moved, as a share of all, by where a spot is†: where it stands out by a millimetre, on an
+/// outline, at the bottom of its part. On what stands out comes what is drawn across it or worn off it; into what lies low
+/// comes what is wiped or runs.
+struct Moved {
+    out: f32,
+    near: f32,
+    low: f32,
+}
+
+impl Moved {
+    fn of(mark: Mark) -> Self {
+        let by = |out, near, low| Self { out, near, low };
+        match mark {
+            Mark::By(technique) => by(
+                match technique.family() {
+                    Family::Wear => -0.55,
+                    Family::Gild => -1.1,
+                    _ if technique == Technique::DryBrush => -0.55,
+                    Family::Glaze | Family::Wash | Family::Wax | Family::Blend => 0.275,
+                    _ => 0.0,
+                },
+                // A vignette goes from the middle to the rim.
+                if technique == Technique::WetBlend { -2.6 } else { 0.0 },
+                0.0,
+            ),
+            Mark::Through(_) | Mark::Repeated | Mark::Cracked => by(0.0, 0.0, 0.0),
+            Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
+            Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
+            Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
+            Mark::Aged(Age::SunFade) => by(0.0, 0.2, 0.9),
+            Mark::Aged(Age::Verdigris) => by(0.4, -0.2, -0.6),
+        }
+    }
+}
+
+/// A layer's mark, ready to be pressed.
+pub(crate) struct Pressed {
+    tile: &'static [u16],
+    /// Only what follows the brush turns with it.
+    turns: bool,
+    /// It is as even as what it is laid through.
+    even: bool,
+    /// The mark's own ranks, fine and in patches.
+    fine: f32,
+    broad: f32,
+    /// What a spot adds by how it stands, and what keeps all ranks above nought.
+    out: f32,
+    near: f32,
+    low: f32,
+    least: f32,
+    /// Half the width of a rim, as a share of all ranks.
+    pub soft: f32,
+    /// How its film swells: see [`swells`].
+    pub swells: f32,
+    /// It lies where repeats of a pattern are, and nowhere else.
+    pub repeated: bool,
+}
+
+impl Pressed {
+    pub fn new(mark: Mark, coarse: bool) -> Self {
+        let texture = Texture::of(mark);
+        let Moved { out, near, low } = Moved::of(mark);
+        let least = -out.abs() + near.min(0.0) + low.min(0.0);
+        let most = 1.0 + out.abs() + near.max(0.0) + low.max(0.0);
+        // Ranks are spread so that none falls off either end.
+        let spread = 1.0 / (most - least);
+        let patches = match mark {
+            Mark::By(Technique::Stencil) | Mark::Through(_) | Mark::Repeated => 0.03,
+            Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
+            // Where paint lay thickest it tears most.
+            Mark::Cracked => 0.35,
+            Mark::By(_) | Mark::Aged(Age::Wear) => 0.22,
+            Mark::Aged(_) => 0.4,
+        };
+        Self {
+            tile: texture.tile(coarse),
+            turns: texture.turns(),
+            even: texture.is_even(),
+            fine: spread * (1.0 - patches),
+            broad: spread * patches,
+            out: spread * out * RANKS / 127.0,
+            near: spread * near * RANKS / 255.0,
+            low: spread * low * RANKS / 255.0,
+            least: -spread * least * RANKS,
+            soft: softness(mark).max(if coarse { LEAST_SOFT } else { 0.0 }) * spread,
+            swells: swells(mark),
+            repeated: mark == Mark::Repeated,
+        }
+    }
+
+    /// Adds to ranks what spots add by how they stand.
+    fn stand(&self, ranks: &mut [f32], spots: &[Spot]) {
+        let mut add = |by: f32, of: fn(&Spot) -> f32| {
+            if by != 0.0 {
+                ranks.iter_mut().zip(spots).for_each(|(rank, spot)| *rank += by * of(spot));
+            }
+        };
+        add(self.out, |spot| f32::from(spot.stands_out));
+        add(self.near, |spot| f32::from(spot.near));
+        add(self.low, |spot| f32::from(spot.low));
+    }
+}
+
+/// How many ranks are reckoned at once.
+const AT_ONCE: usize = 64;
+
+/// What keeps a number within a tile.
+const ON_TILE: usize = SIDE - 1;
+
+/// The rank of a spot in a pattern, so deep inside a motif, 0 outside: motifs come first, from their middles out, each as
+/// broken as the brush left it.
+fn in_pattern(depth: u8, rank: f32) -> f32 {
+    if depth == 0 {
+        return 0.5 * (RANKS + rank).min(2.0 * RANKS - 1.0);
+    }
+    let out = 1.0 - f32::from(depth) / 255.0;
+    0.5 * (0.6 * out.powi(3) * RANKS + 0.4 * rank)
+}
+
+/// The marks of a layer, each where its coat lies.
+pub(crate) struct Press<'a> {
+    pub relief: &'a Relief,
+    lay: &'a Lay<'a>,
+    pub pressed: &'a [Option<Pressed>],
+    on_tile: OnTile<'a>,
+    /// Where on a tile columns and rows are of a mark's patches.
+    wide: Vec<usize>,
+    tall: Vec<usize>,
+}
+
+impl<'a> Press<'a> {
+    pub fn new(relief: &'a Relief, lay: &'a Lay<'a>, pressed: &'a [Option<Pressed>], layer: usize) -> Self {
+        // Patches are broad, and lie over all parts.
+        let scale = 0.23 * relief.mm * SIDE as f64 / TILE_MM;
+        let line = |n: usize, offset: usize| -> Vec<usize> {
+            (0..n).map(|v| ((v as f64 * scale) as usize + offset) % SIDE).collect()
+        };
+        Self {
+            relief,
+            lay,
+            pressed,
+            on_tile: OnTile::of(relief, (lay.parts, lay.large), layer),
+            wide: line(relief.width, layer * 631 + 17),
+            tall: line(relief.height, layer * 397 + 61),
+        }
+    }
+
+    /// The bins of ranks of a row. Where no mark is, they stay as they are.
+    pub fn row(&self, y: usize, bins: &mut [u16]) {
+        let width = self.relief.width;
+        let (spots, lay) = (&self.relief.pixels[y * width..], &self.lay.coats[y * width..]);
+        let cloud = &Texture::Clouded.tile(false)[self.tall[y] * SIDE..][..SIDE];
+        let on_tile = self.on_tile.row(y);
+        let mut x = 0;
+        // Coat by coat: they lie side by side.
+        for run in lay[..bins.len()].chunk_by(|one, next| one == next) {
+            let (from, to) = (x, x + run.len());
+            x = to;
+            let Some(Some(pressed)) = self.pressed.get(usize::from(run[0])) else { continue };
+            let spots = &spots[from..to];
+            let turned = |x: usize| pressed.turns && spots[x - from].upright;
+            on_tile.ranks(pressed.tile, !pressed.even, from, &mut bins[from..to], turned);
+            // Some pixels at a time, so that many are reckoned at once.
+            let beside = bins[from..to].chunks_mut(AT_ONCE).zip(spots.chunks(AT_ONCE));
+            for (n, (bins, spots)) in beside.enumerate() {
+                let x = from + AT_ONCE * n;
+                let mut ranks = [pressed.least; AT_ONCE];
+                let ranks = &mut ranks[..bins.len()];
+                for ((rank, fine), wide) in ranks.iter_mut().zip(&*bins).zip(&self.wide[x..]) {
+                    *rank +=
+                        pressed.fine * f32::from(*fine) + pressed.broad * f32::from(cloud[*wide & ON_TILE]);
+                }
+                pressed.stand(ranks, spots);
+                if pressed.repeated {
+                    for (i, rank) in ranks.iter_mut().enumerate() {
+                        *rank = in_pattern(self.lay.depth(y * width + x + i), *rank);
+                    }
+                }
+                for (bin, rank) in bins.iter_mut().zip(ranks) {
+                    *bin = (rank.max(0.0) as u16) / BIN as u16;
+                }
+            }
+        }
+    }
+}
