@@ -29,6 +29,7 @@ impl Lay<'_> {
         self.reached.get(i).map_or(1.0, |reached| f32::from(*reached) * (1.0 / REACHED))
     }
 
+    #[inline]
     pub fn depth(&self, i: usize) -> u8 {
         self.pattern.get(i).copied().unwrap_or(0)
     }

@@ -37,6 +37,7 @@ impl Rim {
     pub const NONE: Self = Self { inside: WHOLE, outside: WHOLE, cover: 0, within: 0, film: 0 };
 
     /// The state outside it, where so was the one before.
+    #[inline]
     pub fn outside(&self, before: u16) -> u16 {
         if self.outside == WHOLE { before } else { self.outside }
     }

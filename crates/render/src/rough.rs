@@ -40,6 +40,7 @@ impl Rough {
     }
 
     /// In which bin of heights a pixel of a row lies.
+    #[inline]
     pub(crate) fn bin(&self, row: &RowOnTile, x: usize) -> usize {
         ((self.height(row, x, (0, 0)) * HEIGHTS as f32) as usize).min(HEIGHTS - 1)
     }
