@@ -44,6 +44,7 @@ pub use finish::{
 };
 pub use form::{BadForm, Form, FormField, PieceKind};
 pub use intent::{Intent, Windows};
+pub use places::FLAT;
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Repeats, Stencil};
 pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};

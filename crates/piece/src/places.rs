@@ -12,22 +12,8 @@ use crate::{Elevation, Part, Shaping, Zone};
 /// How large a carving in the corner of a part is, as a share of its shorter side.
 const CORNER: f64 = 0.42;
 
-impl Shaping {
-    /// Share of field, recess and edge†.
-    pub const fn shares(self) -> ByPlace<f64> {
-        let [field, recess, edge] = match self {
-            Shaping::Flat => [0.94, 0.02, 0.04],
-            Shaping::Sunk => [0.93, 0.04, 0.03],
-            Shaping::Raised => [0.90, 0.03, 0.07],
-            Shaping::Framing => [0.50, 0.28, 0.22],
-            Shaping::Running => [0.64, 0.14, 0.22],
-            Shaping::Upright => [0.84, 0.02, 0.14],
-            Shaping::Carved => [0.68, 0.15, 0.17],
-            Shaping::Knob => [0.75, 0.0, 0.25],
-        };
-        ByPlace { field, recess, edge }
-    }
-}
+/// Share of field, recess and edge of what is flat†.
+pub const FLAT: ByPlace<f64> = ByPlace { field: 0.94, recess: 0.02, edge: 0.04 };
 
 impl Part {
     /// The radius of the carvings in its corners where it is carved, mm.
@@ -35,15 +21,25 @@ impl Part {
         CORNER * self.rect.w.min(self.rect.h).max(1.0)
     }
 
-    /// Share of field, recess and edge.
+    /// Share of field, recess and edge†.
     pub fn shares(&self) -> ByPlace<f64> {
-        if self.shaping != Shaping::Carved {
-            return self.shaping.shares();
-        }
-        // Four quarters of a circle.
-        let carved = std::f64::consts::PI * self.carving().powi(2) / (self.rect.w * self.rect.h).max(1.0);
-        let (recess, edge) = (0.05 + 0.38 * carved, 0.03 + 0.50 * carved);
-        ByPlace { field: 1.0 - recess - edge, recess, edge }
+        let [field, recess, edge] = match self.shaping {
+            Shaping::Flat => return FLAT,
+            Shaping::Sunk => [0.93, 0.04, 0.03],
+            Shaping::Raised => [0.90, 0.03, 0.07],
+            Shaping::Framing => [0.50, 0.28, 0.22],
+            Shaping::Running => [0.64, 0.14, 0.22],
+            Shaping::Upright => [0.84, 0.02, 0.14],
+            Shaping::Knob => [0.75, 0.0, 0.25],
+            Shaping::Carved => {
+                // Four quarters of a circle.
+                let carved =
+                    std::f64::consts::PI * self.carving().powi(2) / (self.rect.w * self.rect.h).max(1.0);
+                let (recess, edge) = (0.05 + 0.38 * carved, 0.03 + 0.50 * carved);
+                [1.0 - recess - edge, recess, edge]
+            }
+        };
+        ByPlace { field, recess, edge }
     }
 }
 
@@ -60,9 +56,7 @@ impl Elevation {
             }
         }
         let share = |(area, by): (f64, ByPlace<f64>)| {
-            ByPlace::from_fn(
-                |place| if area > 0.0 { by.at(place) / area } else { *Shaping::Flat.shares().at(place) },
-            )
+            ByPlace::from_fn(|place| if area > 0.0 { by.at(place) / area } else { *FLAT.at(place) })
         };
         sums.into_iter().map(|(zone, sums)| (zone, share(sums))).collect()
     }

@@ -243,7 +243,7 @@ impl Looked<'_> {
     }
 
     fn places_of(&self, zone: Zone) -> ByPlace<f64> {
-        self.places.get(&zone).copied().unwrap_or(super::Shaping::Flat.shares())
+        self.places.get(&zone).copied().unwrap_or(super::FLAT)
     }
 
     /// Zones that a treatment can lie on: those that are painted.

@@ -63,19 +63,21 @@ impl Front {
         let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
         let placed = Placed::within(face, width, height).closer(closer);
         let shapes = Shapes::of(face, &placed, (width, height));
+        let is_closer = closer.by > 1.0;
+        // Larger pictures of the whole show the same marks larger; from closer by they are as they are.
+        let larger = if is_closer { 1.0 } else { width as f64 / USUAL };
+        let marks = placed.mm * (MARKS / (placed.mm * larger.max(times as f64))).min(1.0);
         let out = shapes.out();
-        let (marks, bounds) = if closer.by > 1.0 {
-            // Marks are as they are; places are told apart as on the whole.
+        let told = shapes.told(&out, marks);
+        let bounds = if is_closer {
+            // Places are told apart as on the whole.
             let whole = Placed::within(face, WHOLE.0, WHOLE.1);
             let shapes = Shapes::of(face, &whole, WHOLE);
-            (placed.mm.min(MARKS / times as f64), shapes.bounds(&shapes.out(), whole.mm.min(MARKS)))
+            shapes.bounds(&shapes.told(&shapes.out(), whole.mm.min(MARKS)))
         } else {
-            // Larger pictures show the same marks larger.
-            let pixel = placed.mm * (width as f64 / USUAL).max(times as f64);
-            let marks = placed.mm * (MARKS / pixel).min(1.0);
-            (marks, shapes.bounds(&out, marks))
+            shapes.bounds(&told)
         };
-        let relief = shapes.relief(&out, &bounds, marks, times);
+        let relief = shapes.relief((&out, &told), &bounds, marks, times);
         let wall = shapes.wall();
         let floor = match face.view {
             View::Top => 0,

@@ -16,7 +16,7 @@ use crate::{
     marks::swells,
     press::{BINS, Press, Pressed},
     relief::Spot,
-    rims::{ALL, Cut, Lying, Rim, Step, WHOLE, rims},
+    rims::{ALL, Cut, Lying, Rim, Step, WHOLE, tell_rims},
     rough::{HEIGHTS, Rough},
     table::Table,
 };
@@ -269,9 +269,7 @@ impl Spots {
         // By state and bin, one after the other.
         let mut all = vec![Rim::NONE; divided.len() * BINS];
         let each = all.par_chunks_exact_mut(BINS).zip(divided.par_iter().zip(&lying));
-        each.for_each(|(to, ((step, pressed), lying))| {
-            to.iter_mut().zip(rims(step, *pressed, lying)).for_each(|(to, rim)| *to = rim);
-        });
+        each.for_each(|(rims, ((step, pressed), lying))| tell_rims(rims, step, *pressed, lying));
         // Of a state that is not divided there is none.
         let rim = |group: u16, state: u16, bin: u16| {
             all.get(usize::from(*number.at(group, state)) * BINS + usize::from(bin))

@@ -34,7 +34,7 @@ pub(crate) struct RowOnTile<'a> {
 }
 
 /// What keeps a number within a tile.
-const ON_TILE: u32 = SIDE as u32 - 1;
+pub(crate) const ON_TILE: u32 = SIDE as u32 - 1;
 
 impl<'a> OnTile<'a> {
     /// Of a relief, beginning elsewhere by `nth`, and on each part anew; all is one where there are no parts.

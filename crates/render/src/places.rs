@@ -31,10 +31,10 @@ impl Bounds {
     /// Where all is field.
     pub const NONE: Self = Self { recess: f32::NEG_INFINITY, edge: f32::INFINITY };
 
-    pub fn place(self, out: f32) -> Place {
-        if out < self.recess {
+    pub fn place(self, told: f32) -> Place {
+        if told < self.recess {
             Place::Recess
-        } else if out > self.edge {
+        } else if told > self.edge {
             Place::Edge
         } else {
             Place::Field
@@ -65,14 +65,17 @@ impl Ragged {
         f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
     }
 
-    /// How far a pixel stands out, mm, as far as kinds of place are told apart by it. `out` is how far each does.
-    pub fn standing_out(&self, out: &[f32], width: usize, i: usize) -> f32 {
-        let (x, y) = (i % width, i / width);
-        let ragged = 0.3 * self.noise(Texture::Clouded, 2.0, 90, (x, y))
-            + 0.15 * self.noise(Texture::Stippled, 1.0, 0, (x, y));
-        let (across, down) = self.aside((x, y));
-        let (x, y) = (x.saturating_add_signed(across).min(width - 1), y.saturating_add_signed(down));
-        out[(y * width + x).min(out.len() - 1)] / (1.0 + ragged)
+    /// How far each pixel stands out, mm, as far as kinds of place are told apart by it. `out` is how far it does.
+    pub fn told(&self, out: &[f32], width: usize) -> Vec<f32> {
+        let told = |i: usize| {
+            let (x, y) = (i % width, i / width);
+            let ragged = 0.3 * self.noise(Texture::Clouded, 2.0, 90, (x, y))
+                + 0.15 * self.noise(Texture::Stippled, 1.0, 0, (x, y));
+            let (across, down) = self.aside((x, y));
+            let (x, y) = (x.saturating_add_signed(across).min(width - 1), y.saturating_add_signed(down));
+            out[(y * width + x).min(out.len() - 1)] / (1.0 + ragged)
+        };
+        (0..out.len()).into_par_iter().with_min_len(1 << 14).map(told).collect()
     }
 
     /// Where a pixel near a rim takes its place from: from so many pixels beside, mostly few.
@@ -131,13 +134,8 @@ const STEPS: usize = 8192;
 const BY_MM: f32 = 128.0;
 
 /// The bounds of parts that give each as much of each place as it is reckoned with, as far as anything lies low or stands out
-/// there. By pixel: the number of its part, and how far it stands out.
-pub(crate) fn bounds_by_share(
-    width: usize,
-    (part, out): (&[u16], &[f32]),
-    ragged: &Ragged,
-    shares: &[ByPlace<f64>],
-) -> Vec<Bounds> {
+/// there. By pixel: the number of its part, and how far it is told to stand out.
+pub(crate) fn bounds_by_share(part: &[u16], told: &[f32], shares: &[ByPlace<f64>]) -> Vec<Bounds> {
     let step = |out: f32| (out * BY_MM + (STEPS / 2) as f32).clamp(0.0, (STEPS - 1) as f32) as usize;
     let counted = in_pieces(
         part.len(),
@@ -145,7 +143,7 @@ pub(crate) fn bounds_by_share(
             let mut counted = vec![vec![0u32; STEPS]; shares.len()];
             for i in pixels {
                 if let Some(counted) = counted.get_mut(usize::from(part[i])) {
-                    counted[step(ragged.standing_out(out, width, i))] += 1;
+                    counted[step(told[i])] += 1;
                 }
             }
             counted

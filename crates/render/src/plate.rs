@@ -4,7 +4,7 @@ use rayon::prelude::*;
 
 use crate::{
     fineness::{Drawn, Fineness},
-    places::{Bounds, Heights},
+    places::{Bounds, Heights, Ragged},
     relief::{BadSize, Relief, Shaped},
 };
 
@@ -45,6 +45,7 @@ impl Relief {
         };
         let (upright, stands) = (&upright, &stands);
         let out = Heights { width, mm, heights: &heights, beyond: Some(BEYOND), grown: &|_| 1.0 }.out();
+        let told = Ragged::at(mm, mm).told(&out, width);
         Ok(Self::of(&Shaped {
             width,
             mm,
@@ -52,6 +53,7 @@ impl Relief {
             times,
             heights: &heights,
             out: &out,
+            told: &told,
             bounds: &|_| Bounds::OF_A_BOARD,
             upright,
             stands,

@@ -9,7 +9,7 @@ use crate::{
     Relief,
     lay::Lay,
     marks::{RANKS, SIDE, TILE_MM, Texture, softness, swells},
-    on_tile::OnTile,
+    on_tile::{ON_TILE, OnTile},
     relief::Spot,
 };
 
@@ -126,9 +126,6 @@ impl Pressed {
 /// How many ranks are reckoned at once.
 const AT_ONCE: usize = 64;
 
-/// What keeps a number within a tile.
-const ON_TILE: usize = SIDE - 1;
-
 /// The rank of a spot in a pattern, so deep inside a motif, 0 outside: motifs come first, from their middles out, each as
 /// broken as the brush left it.
 fn in_pattern(depth: u8, rank: f32) -> f32 {
@@ -189,8 +186,8 @@ impl<'a> Press<'a> {
                 let mut ranks = [pressed.least; AT_ONCE];
                 let ranks = &mut ranks[..bins.len()];
                 for ((rank, fine), wide) in ranks.iter_mut().zip(&*bins).zip(&self.wide[x..]) {
-                    *rank +=
-                        pressed.fine * f32::from(*fine) + pressed.broad * f32::from(cloud[*wide & ON_TILE]);
+                    *rank += pressed.fine * f32::from(*fine)
+                        + pressed.broad * f32::from(cloud[*wide & ON_TILE as usize]);
                 }
                 pressed.stand(ranks, spots);
                 if pressed.repeated {

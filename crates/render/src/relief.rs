@@ -78,7 +78,8 @@ pub(crate) struct Shaped<'a> {
     pub heights: &'a [f32],
     /// How far each pixel stands out from its surroundings, mm.
     pub out: &'a [f32],
-    /// What that makes of it.
+    /// The same as far as kinds of place are told apart by it, and from where on each is one.
+    pub told: &'a [f32],
     pub bounds: &'a (dyn Fn(usize) -> Bounds + Sync),
     /// True where a brush goes up and down.
     pub upright: &'a (dyn Fn(usize, usize) -> bool + Sync),
@@ -135,7 +136,7 @@ impl Looked<'_> {
         let Shaped { width, mm, heights, out, .. } = *self.shaped;
         let i = y * width + x;
         let height = heights.len() / width;
-        let place = (self.shaped.bounds)(i).place(self.ragged.standing_out(out, width, i));
+        let place = (self.shaped.bounds)(i).place(self.shaped.told[i]);
         let out = out[i];
         let upright = (self.shaped.upright)(x, y);
         let (near, low) = (self.shaped.stands)(x, y);

@@ -43,13 +43,13 @@ impl Rim {
     }
 }
 
-/// The rims of a mark by bins of ranks: one where it ends, and one around each ring within it. None of what lies nowhere.
-pub(crate) fn rims(step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying) -> Vec<Rim> {
+/// Tells the rims of a mark by bins of ranks: one where it ends, and one around each ring within it. None of what lies nowhere.
+pub(crate) fn tell_rims(rims: &mut [Rim], step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying) {
     let (soft, repeated, swells) =
         pressed.map_or((0.0, false, 0.0), |pressed| (pressed.soft, pressed.repeated, pressed.swells));
     let below = lying.below();
     if below[BINS] == 0 {
-        return Vec::new();
+        return;
     }
     let up_to: Vec<f64> = step
         .iter()
@@ -74,7 +74,7 @@ pub(crate) fn rims(step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying
         let (cover, within) = (cuts[nearest].cover(bin), mark.cover(bin));
         Rim { inside: step[nearest].0, outside, cover, within, film: mark.film(bin, swells) }
     };
-    (0..BINS).map(rim).collect()
+    rims.iter_mut().enumerate().for_each(|(bin, to)| *to = rim(bin));
 }
 
 /// How much of a state lies at each bin of ranks.

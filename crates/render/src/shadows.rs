@@ -81,6 +81,11 @@ impl Levels {
 }
 
 impl Shadows<'_> {
+    /// Pixels across and down.
+    fn size(&self) -> (usize, usize) {
+        (self.width, self.part.len() / self.width)
+    }
+
     /// By pixel how much of a lamp's light reaches it.
     pub fn by(&self, lamp: Lamp) -> Vec<u8> {
         let (way, levels) = (lamp.way(), Levels::of(self.face));
@@ -110,7 +115,7 @@ impl Shadows<'_> {
         let cast = |part| Caster { part, forward: part.forward as f32 };
         let casters: Vec<Caster> = all.iter().filter(stands_out).map(cast).collect();
         // By level: whether anything of it lies in a cell.
-        let (across, down) = grid::corners((self.width, self.part.len() / self.width));
+        let (across, down) = grid::corners(self.size());
         let mut lies = vec![vec![false; across * down]; levels.all.len()];
         for (y, row) in self.part.chunks_exact(self.width).enumerate() {
             for (x, part) in row.iter().enumerate() {
@@ -125,13 +130,12 @@ impl Shadows<'_> {
     pub fn forward_around(&self, mm: f64) -> Grid {
         let forward =
             |i: usize| self.face.parts.get(usize::from(self.part[i])).map_or(0.0, |part| part.forward as f32);
-        let size = (self.width, self.part.len() / self.width);
-        Grid::of_means(size, mm / self.placed.mm, forward)
+        Grid::of_means(self.size(), mm / self.placed.mm, forward)
     }
 
     /// How much of the window is hidden from spots that lie so far before the plane of the face, where any of them lies.
     fn hidden_at(&self, level: f32, lies: &[bool], casters: &[Caster], spots: &[(f32, f32)]) -> Grid {
-        let (across, down) = grid::corners((self.width, self.part.len() / self.width));
+        let (across, down) = grid::corners(self.size());
         let casters: Vec<&Caster> = casters.iter().filter(|caster| caster.forward > level).collect();
         let mut corners = vec![0f32; across * down];
         if !casters.is_empty() {

@@ -107,14 +107,25 @@ impl<'a> Shapes<'a> {
         Heights { width: *width, mm: self.placed.mm, heights, beyond: None, grown: &grown }.out()
     }
 
-    /// What kinds of place are told apart by, part by part, where marks are drawn as if a pixel were so many mm.
-    pub fn bounds(&self, out: &[f32], marks: f64) -> Vec<Bounds> {
+    /// The same as far as kinds of place are told apart by it, where marks are drawn as if a pixel were so many mm wide.
+    pub fn told(&self, out: &[f32], marks: f64) -> Vec<f32> {
+        Ragged::at(self.placed.mm, marks).told(out, self.width)
+    }
+
+    /// From where on, part by part.
+    pub fn bounds(&self, told: &[f32]) -> Vec<Bounds> {
         let shares: Vec<_> = self.face.parts.iter().map(Part::shares).collect();
-        bounds_by_share(self.width, (&self.part, out), &Ragged::at(self.placed.mm, marks), &shares)
+        bounds_by_share(&self.part, told, &shares)
     }
 
     /// What each pixel is like, where marks are drawn as if it were so many mm wide.
-    pub fn relief(&self, out: &[f32], bounds: &[Bounds], marks: f64, times: usize) -> Relief {
+    pub fn relief(
+        &self,
+        (out, told): (&[f32], &[f32]),
+        bounds: &[Bounds],
+        marks: f64,
+        times: usize,
+    ) -> Relief {
         let Self { face, placed, width, part, heights } = self;
         let brushed = Brushed::on(&face.parts);
         let at = |x: usize, y: usize| y * width + x;
@@ -132,6 +143,7 @@ impl<'a> Shapes<'a> {
             times,
             heights,
             out,
+            told,
             bounds: &|i| bounds.get(usize::from(part[i])).copied().unwrap_or(Bounds::NONE),
             upright: &|x, y| brushed.up_and_down(usize::from(part[at(x, y)]), placed.at(x, y)),
             stands: &stands,
@@ -221,7 +233,7 @@ fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
             0.75 * r * (1.0 - out * out).max(0.0).sqrt()
         }
         Shaping::Carved => {
-            // A fan in each corner, as on the board, and a rosette in the middle of what is large.
+            // A fan in each corner, as on the board.
             let grown = grown(part);
             let (dx, dy) = (u.min(w - u) - 4.0, v.min(h - v) - 4.0);
             let fan = if dx > 0.0 && dy > 0.0 { carving(dx.hypot(dy) / grown, dy.atan2(dx)) } else { 0.0 };

@@ -16,12 +16,12 @@ use crate::{
 };
 
 /// Pictures are drawn here.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Default)]
 pub struct Pictures {
     pub plates: Plates,
     pub fronts: Fronts,
     /// Large fine pictures take turns.
-    turn: Arc<Mutex<()>>,
+    turn: Mutex<()>,
 }
 
 /// More pixels than these take a while to be drawn finely.
@@ -31,16 +31,15 @@ impl Pictures {
     /// Answers with a picture as a PNG file. A large fine one is drawn on one thread, after those that were asked for before, so
     /// that what follows a hand need not wait for it, and not at all when nobody waits for it any more.
     pub async fn answer(
-        &self,
+        self: Arc<Self>,
         (width, height): (u32, u32),
         fineness: Fineness,
         draw: impl FnOnce() -> Result<Vec<u8>, Problem> + Send + 'static,
     ) -> Result<Response, Problem> {
         let png = match fineness {
             Fineness::Fine if u64::from(width) * u64::from(height) > AT_ONCE => {
-                let turn = Arc::clone(&self.turn);
                 while_asked(move |asking| {
-                    let _turn = turn.lock().unwrap_or_else(PoisonError::into_inner);
+                    let _turn = self.turn.lock().unwrap_or_else(PoisonError::into_inner);
                     let drawn = asking.goes_on().is_continue().then(|| on_one_thread(draw)).flatten();
                     drawn.unwrap_or_else(|| Err(Problem::internal()))
                 })
@@ -86,14 +85,8 @@ impl<K, T> Default for Lately<K, T> {
     }
 }
 
-impl<K, T> Clone for Lately<K, T> {
-    fn clone(&self) -> Self {
-        Self { quick: self.quick.clone(), fine: self.fine.clone() }
-    }
-}
-
 /// The panelled board in the sizes that were drawn last: a draft's, a screen's, two strips' side by side.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Default)]
 pub struct Plates(Lately<(u32, u32), Relief>);
 
 impl Plates {
@@ -117,7 +110,7 @@ impl Plates {
 }
 
 /// The faces that were drawn last: front, side and top, small and large.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Default)]
 pub struct Fronts(Lately<(Form, View, (u32, u32), Closer), Front>);
 
 impl Fronts {

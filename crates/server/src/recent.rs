@@ -5,7 +5,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 /// The last `N` of something, by what they were made of.
 pub struct Recent<K, T, const N: usize> {
-    kept: Arc<Mutex<Vec<Made<K, T>>>>,
+    kept: Mutex<Vec<Made<K, T>>>,
 }
 
 struct Made<K, T> {
@@ -33,15 +33,9 @@ impl<K: PartialEq, T, const N: usize> Recent<K, T, N> {
     }
 }
 
-impl<K, T, const N: usize> Clone for Recent<K, T, N> {
-    fn clone(&self) -> Self {
-        Self { kept: Arc::clone(&self.kept) }
-    }
-}
-
 impl<K, T, const N: usize> Default for Recent<K, T, N> {
     fn default() -> Self {
-        Self { kept: Arc::default() }
+        Self { kept: Mutex::default() }
     }
 }
 

@@ -44,7 +44,7 @@ pub struct Workspace {
     pub(crate) scale: ScaleAtHand,
     pub(crate) photos: Photos,
     pub(crate) heavy: Heavy,
-    pub(crate) pictures: Pictures,
+    pub(crate) pictures: Arc<Pictures>,
     pub(crate) look_round: LookRound,
     /// Whether a stand-in for a camera is at hand.
     pub(crate) camera: bool,
@@ -74,7 +74,7 @@ impl Workspace {
             scale: ScaleAtHand::default(),
             photos: Photos::default(),
             heavy: Heavy::default(),
-            pictures: Pictures::default(),
+            pictures: Arc::default(),
             look_round: LookRound::default(),
             camera: false,
         })

@@ -6,7 +6,7 @@ use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{ByPlace, Layer, Place};
 use warm_blend_paint::{Class, PaintId, Units};
-use warm_blend_piece::{Piece, Shaping, Zone};
+use warm_blend_piece::{FLAT, Piece, Zone};
 use warm_blend_plan::{
     Crew, Done, Laid, LayerWork, Paces, RunSheet, Scheduled, Step, Stretch, Taken, Work, WorkingHours,
     ZoneWork, later, schedule, steps, still_to_do, wait, wanted,
@@ -129,7 +129,6 @@ impl<'a> Room<'a> {
                 *most = most.max(net / 1e6);
             }
         }
-        let flat = Shaping::Flat.shares();
         let raised = |places: &ByPlace<f64>| places.at(Place::Recess) + places.at(Place::Edge);
         let mut notes = Vec::new();
         let mut zones = Vec::new();
@@ -146,7 +145,7 @@ impl<'a> Room<'a> {
                     zone: *zone,
                     area: extent.area,
                     edge: extent.edge,
-                    relief: places.get(zone).map_or(0.0, |own| (raised(own) - raised(&flat)).max(0.0)),
+                    relief: places.get(zone).map_or(0.0, |own| (raised(own) - raised(&FLAT)).max(0.0)),
                     largest: largest.get(zone).copied().unwrap_or(extent.area).min(extent.area),
                     ground: laid.ground.kind,
                     layers: way(&laid.layers).iter().map(LayerWork::from).collect(),

@@ -53,7 +53,7 @@ pub async fn kept_picture(
 }
 
 async fn drawn_on(
-    pictures: Pictures,
+    pictures: Arc<Pictures>,
     board: Board,
     shelf: Arc<Remembered>,
     look: Look,
@@ -61,9 +61,9 @@ async fn drawn_on(
     (drawn, shading): (DrawnAs, Shading),
 ) -> Result<Response, Problem> {
     let letter = strip_of(&board, strip.as_deref())?;
-    let (plates, size, fineness) = (pictures.plates.clone(), drawn.size(), drawn.fineness());
+    let (here, size, fineness) = (Arc::clone(&pictures), drawn.size(), drawn.fineness());
     let draw = move || {
-        let plate = plates.of(size, fineness)?;
+        let plate = here.plates.of(size, fineness)?;
         let seen = SeenBoard::new(&board, &shelf, look)?;
         let all = board.strips().iter().map(|strip| strip.letter);
         let letters: Vec<Letter> = if drawn.all { all.collect() } else { vec![letter] };

@@ -84,7 +84,7 @@ pub async fn picture(
     let scheme = scheme_of(&piece, of.scheme)?;
     let (view, closer, fineness) = (seen.view()?, seen.closer()?, seen.fineness());
     let around = Around::of(&workspace).await?;
-    let (pictures, size) = (workspace.pictures.clone(), of.size());
+    let (pictures, size) = (Arc::clone(&workspace.pictures), of.size());
     let draw = move || {
         let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
         let front = pictures.fronts.of(worn.form, &worn.elevation, view, size, closer, fineness)?;
