@@ -9,7 +9,7 @@ use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{
-    Class, Component, Masstone, Material, Name, Note, PaintId, Parts, SavedMix, State, WholeParts, mix,
+    Class, Masstone, Material, MixPart, Name, Note, PaintId, Parts, SavedMix, State, WholeParts, mix,
 };
 use warm_blend_piece::Piece;
 use warm_blend_spectral::{Lab, Light, Srgb};
@@ -86,7 +86,7 @@ fn fill(store: &mut Store) -> Result<(), StoreError> {
             pieces.push(batch.make(Piece::named(name(format!("chest {n}"))))?.id);
         }
         for n in 0..5000usize {
-            let part = |at: usize, parts: u32| Component {
+            let part = |at: usize, parts: u32| MixPart {
                 paint: PaintId(tins[at % tins.len()].0),
                 parts: WholeParts::new(parts).expect("parts"),
             };

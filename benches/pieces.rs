@@ -8,7 +8,7 @@ use warm_blend_board::{
     Board, ByPlace, Ground, GroundKind, Habit, KnownTin, Layer, Letter, OnShelf, Share, Strip, Technique,
 };
 use warm_blend_paint::{
-    Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, Units, WholeParts,
+    Class, CoatsToHide, Masstone, Material, MixPart, Name, PaintId, State, Units, WholeParts,
 };
 use warm_blend_piece::{
     Ageing, Finish, FinishContext, FinishedZone, Form, Intent, Looked, Meeting, Piece, PieceKind, Scheme,
@@ -35,8 +35,8 @@ fn shelf() -> Vec<(Class, Material)> {
     CODES.iter().map(paint).chain([Class::GlazingLiquid, Class::ClearWax].map(medium)).collect()
 }
 
-fn pot(of: &[(usize, u32)]) -> Vec<Component> {
-    let part = |(paint, parts): &(usize, u32)| Component {
+fn pot(of: &[(usize, u32)]) -> Vec<MixPart> {
+    let part = |(paint, parts): &(usize, u32)| MixPart {
         paint: PaintId(Uuid::from_u128(*paint as u128)),
         parts: WholeParts::new(*parts).unwrap(),
     };

@@ -6,7 +6,7 @@ use std::time::{Duration, Instant};
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{GroundKind, Hand, Technique};
-use warm_blend_paint::{Class, Component, PaintId, WholeParts};
+use warm_blend_paint::{Class, MixPart, PaintId, WholeParts};
 use warm_blend_piece::Zone;
 use warm_blend_plan::{Air, Crew, LayerWork, Work, WorkingHours, ZoneWork, schedule, steps, wanted};
 
@@ -16,7 +16,7 @@ fn zones() -> Vec<ZoneWork> {
         technique,
         pot: match technique.needs_no_pot() {
             true => Vec::new(),
-            false => vec![Component {
+            false => vec![MixPart {
                 paint: PaintId(Uuid::from_u128(paint)),
                 parts: WholeParts::new(1).expect("one part"),
             }],

@@ -8,7 +8,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{
-    BadMeasure, BadMix, Component, Measure, MixId, Name, PaintId, Parts, SavedMix, quantity::in_range,
+    BadMeasure, BadMix, Measure, MixId, MixPart, Name, PaintId, Parts, SavedMix, quantity::in_range,
 };
 
 /// A touch of paint, ml, until one was weighed†: what hangs from the tip of a stick.
@@ -101,7 +101,7 @@ pub struct PourRecord {
     /// What the mix was called then.
     pub name: Option<Name>,
     /// What was meant to go in.
-    pub plan: Vec<Component>,
+    pub plan: Vec<MixPart>,
     /// How much was meant to be made, ml.
     pub batch: Option<f64>,
     /// When it was finished.
@@ -292,13 +292,13 @@ impl PourRecord {
     }
 
     /// The recipe that was poured, in whole parts.
-    pub fn recipe(&self) -> Vec<Component> {
+    pub fn recipe(&self) -> Vec<MixPart> {
         let inside = self.inside();
         let ml: Vec<f64> = inside.iter().map(|(_, ml)| *ml).collect();
         inside
             .iter()
             .zip(warm_blend_paint::nearest_whole(&ml))
-            .map(|((paint, _), parts)| Component { paint: *paint, parts })
+            .map(|((paint, _), parts)| MixPart { paint: *paint, parts })
             .collect()
     }
 
@@ -307,7 +307,7 @@ impl PourRecord {
     pub fn against_plan(&self) -> Vec<PartStanding> {
         let inside = self.inside();
         let of = |paint| inside.iter().find(|(known, _)| *known == paint).map_or(0.0, |(_, ml)| *ml);
-        let parts = |c: &Component| f64::from(c.parts.value());
+        let parts = |c: &MixPart| f64::from(c.parts.value());
         let total: f64 = self.plan.iter().map(parts).sum();
         let meant = self.batch.filter(|_| total > 0.0).map_or(0.0, |batch| batch / total);
         let part = self.plan.iter().map(|c| of(c.paint) / parts(c)).fold(meant, f64::max);
@@ -382,7 +382,7 @@ mod tests {
     }
 
     fn plan(parts: &[u32]) -> SavedMix {
-        let component = |(n, parts): (usize, &u32)| Component {
+        let component = |(n, parts): (usize, &u32)| MixPart {
             paint: paint(n as u128),
             parts: WholeParts::new(*parts).unwrap(),
         };

@@ -1,17 +1,17 @@
 //! A board as it is kept.
 
 use std::fmt;
-use std::str::FromStr;
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{
-    BadMix, BadPaint, Class, Component, Material, Microns, MixId, Name, PaintId, Parts, SavedMix, mix,
+    BadMix, BadPaint, Class, Material, Microns, MixId, MixPart, Name, PaintId, Parts, SavedMix, mix,
     replace_paint,
 };
 
 use super::{
-    ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Motif, Place, Print, Share, Stack, Technique,
+    ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Motif, NotAFilm, Place, Print, Share, Stack,
+    Technique,
 };
 
 /// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
@@ -26,22 +26,27 @@ const MOST_DOSE: f64 = 2.0;
 /// Which layer of a board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(transparent)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LayerId(pub Uuid);
 
 /// A taped strip, A to F.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "char")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(value_type = String, example = "A"))]
 pub struct Letter(u8);
 
 /// A layer of a board.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Layer {
     /// For good: what avoids it or is worn down to it says which one.
     pub id: LayerId,
-    /// How it is put on.
+    /// How it is put on: see `/api/boards/choices`.
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "glaze-wiped"))]
     pub technique: Technique,
-    /// What was in the pot: a copy, so that the board stays what it was painted with.
-    pub pot: Vec<Component>,
+    /// What was in the pot: a copy, so that the board stays what it was painted with. Empty for clear wax, a clear coat and what takes
+    /// away.
+    pub pot: Vec<MixPart>,
     /// The mix that this is a copy of.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mix: Option<MixId>,
@@ -54,16 +59,28 @@ pub struct Layer {
     pub print: Option<Print>,
     /// How it falls on an earlier layer, where not at random.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub meets: Option<(LayerId, Meets)>,
+    pub meets: Option<MeetsLayer>,
     /// Of what takes away: the layer that stays on top where it is worn; none where it goes down to the ground.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub down_to: Option<LayerId>,
     /// Of a stencil: what is cut out of it, where not clover.
     #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub motif: Option<Motif>,
     /// Left out for now, to see what it does.
     #[serde(default)]
     pub muted: bool,
+}
+
+/// How a layer falls on an earlier one.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MeetsLayer {
+    /// The earlier one.
+    pub layer: LayerId,
+    /// `avoids` or `seeks`.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub how: Meets,
 }
 
 /// Where a strip branches off.
@@ -71,7 +88,6 @@ pub struct Layer {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Branch {
     /// The strip that it shares its lower layers with.
-    #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub strip: Letter,
     /// How many of that strip's layers, from the ground.
     pub after: usize,
@@ -79,6 +95,7 @@ pub struct Branch {
 
 /// A strip of a board.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Strip {
     /// Its letter.
     pub letter: Letter,
@@ -91,6 +108,7 @@ pub struct Strip {
 
 /// A sample board.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Board {
     /// What the painter calls it.
     pub name: Name,
@@ -118,6 +136,9 @@ pub enum BadBoard {
     /// Too many layers on one strip.
     #[error("strip {0} has {1} layers: {most} are the most", most = LAYERS)]
     Layers(Letter, usize),
+    /// A film that nothing leaves, of a strip and a layer by their places.
+    #[error("{2}")]
+    Film(usize, usize, NotAFilm),
     /// A layer without a pot whose technique needs one.
     #[error("“{}” needs something in its pot: choose a mix or a paint", .0.name())]
     EmptyPot(Technique),
@@ -138,6 +159,17 @@ pub struct KnownTin<'a> {
     pub material: &'a Material,
 }
 
+impl BadBoard {
+    /// Where in the board it lies, as a JSON pointer.
+    pub fn pointer(&self) -> String {
+        match self {
+            BadBoard::Film(strip, layer, _) => format!("/strips/{strip}/layers/{layer}/print/film"),
+            BadBoard::Ground(_) => "/ground/colour".to_owned(),
+            _ => "/strips".to_owned(),
+        }
+    }
+}
+
 impl Letter {
     /// A to F.
     pub const ALL: [Letter; 6] = [Letter(0), Letter(1), Letter(2), Letter(3), Letter(4), Letter(5)];
@@ -155,27 +187,19 @@ impl From<Letter> for char {
     }
 }
 
-impl FromStr for Letter {
-    type Err = String;
+impl TryFrom<String> for Letter {
+    type Error = String;
 
-    fn from_str(text: &str) -> Result<Self, String> {
+    fn try_from(text: String) -> Result<Self, String> {
         Letter::ALL.into_iter().find(|known| text.chars().eq([char::from(*known)])).ok_or_else(|| {
             format!("“{}” is no strip: strips are A to F", text.chars().take(20).collect::<String>())
         })
     }
 }
 
-impl TryFrom<String> for Letter {
-    type Error = String;
-
-    fn try_from(text: String) -> Result<Self, String> {
-        text.parse()
-    }
-}
-
 impl Layer {
     /// A layer as it is usually put on.
-    pub fn new(technique: Technique, pot: Vec<Component>) -> Self {
+    pub fn new(technique: Technique, pot: Vec<MixPart>) -> Self {
         Self {
             id: LayerId(Uuid::now_v7()),
             technique,
@@ -191,6 +215,13 @@ impl Layer {
         }
     }
 
+    /// That something leaves the film that the painter says; of what takes away only the shares count.
+    pub fn check_film(&self) -> Result<(), NotAFilm> {
+        let film = self.print.filter(|_| !self.technique.takes_away()).map(|print| print.film);
+        let on_each = film.iter().flat_map(|film| Place::ALL.map(|place| film.at(place).value()));
+        on_each.map(Print::film).try_for_each(|film| film.map(drop))
+    }
+
     /// What it leaves: as the painter said, or as a hand of this habit does the technique.
     pub fn left(&self, habit: Habit) -> Print {
         let print = self.print.unwrap_or_else(|| habit.print(&self.technique.print(self.hand)));
@@ -203,7 +234,7 @@ impl Layer {
         if self.pot.is_empty() {
             return self.technique.product().into_iter().map(|class| (class, 1.0)).collect();
         }
-        let part = |part: &Component| Some((tin(part.paint)?.class, f64::from(part.parts.value())));
+        let part = |part: &MixPart| Some((tin(part.paint)?.class, f64::from(part.parts.value())));
         self.pot.iter().filter_map(part).collect()
     }
 
@@ -284,7 +315,7 @@ impl Stack {
             } else if layer.technique.takes_away() {
                 stack.take_away(print, layer.down_to.and_then(|id| below(id, n)).map_or(0, |at| at + 1));
             } else if let Some(material) = layer.stirred(&tin) {
-                let meets = layer.meets.and_then(|(id, meets)| Some((below(id, n)?, meets)));
+                let meets = layer.meets.and_then(|met| Some((below(met.layer, n)?, met.how)));
                 let inside = layer.inside(&tin);
                 let rough = habit.roughness(layer.rough(&inside));
                 stack.lay_rough(material, print, seals(&inside), meets, rough);
@@ -302,28 +333,34 @@ impl Stack {
 impl Board {
     /// A board of one to six strips that can be painted.
     pub fn new(name: Name, ground: Ground, strips: Vec<Strip>) -> Result<Self, BadBoard> {
-        if !(1..=Letter::ALL.len()).contains(&strips.len()) {
-            return Err(BadBoard::Strips(strips.len()));
-        }
-        ground.seen()?;
         let board = Self { name, ground, strips };
-        for (i, strip) in board.strips.iter().enumerate() {
-            if board.strips[..i].iter().any(|other| other.letter == strip.letter) {
+        board.check().map(|()| board)
+    }
+
+    /// That it can be painted: one that was read is as sound as one that was made only then.
+    pub fn check(&self) -> Result<(), BadBoard> {
+        if !(1..=Letter::ALL.len()).contains(&self.strips.len()) {
+            return Err(BadBoard::Strips(self.strips.len()));
+        }
+        self.ground.seen()?;
+        for (i, strip) in self.strips.iter().enumerate() {
+            if self.strips[..i].iter().any(|other| other.letter == strip.letter) {
                 return Err(BadBoard::Twice(strip.letter));
             }
-            for layer in &strip.layers {
+            for (n, layer) in strip.layers.iter().enumerate() {
                 if layer.pot.is_empty() && !layer.technique.needs_no_pot() {
                     return Err(BadBoard::EmptyPot(layer.technique));
                 }
                 SavedMix::new(None, layer.pot.clone(), None)?;
+                layer.check_film().map_err(|error| BadBoard::Film(i, n, error))?;
             }
-            board.comes_from_the_ground(strip)?;
-            let layers = board.layers(strip.letter).len();
+            self.comes_from_the_ground(strip)?;
+            let layers = self.layers(strip.letter).len();
             if layers > LAYERS {
                 return Err(BadBoard::Layers(strip.letter, layers));
             }
         }
-        Ok(board)
+        Ok(())
     }
 
     fn comes_from_the_ground(&self, strip: &Strip) -> Result<(), BadBoard> {

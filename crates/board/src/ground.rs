@@ -1,7 +1,5 @@
 //! What a finish is laid on.
 
-use std::str::FromStr;
-
 use serde::{Deserialize, Serialize};
 use warm_blend_paint::{BadPaint, Masstone, SurfaceReflection};
 use warm_blend_spectral::{Reflectance, Srgb};
@@ -9,6 +7,7 @@ use warm_blend_spectral::{Reflectance, Srgb};
 /// A kind of ground. Colours and surfaces are common practice†, until the painter gives the colour that is really there.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum GroundKind {
     /// Bare wood of a pale tone, as of pine, birch or maple.
     PaleWood,
@@ -39,6 +38,7 @@ pub enum Wood {
 
 /// What a finish is laid on.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ground {
     /// What it is.
     pub kind: GroundKind,
@@ -53,17 +53,6 @@ struct Row {
     colour: Srgb,
     alpha: f64,
     grain: f64,
-}
-
-impl FromStr for GroundKind {
-    type Err = String;
-
-    fn from_str(text: &str) -> Result<Self, String> {
-        GroundKind::ALL.into_iter().find(|kind| kind.id() == text).ok_or_else(|| {
-            let known = GroundKind::ALL.map(GroundKind::id).join(", ");
-            format!("“{}” is no ground: choose one of {known}", text.chars().take(40).collect::<String>())
-        })
-    }
 }
 
 impl GroundKind {

@@ -35,7 +35,9 @@ mod texture;
 mod undercoat;
 
 pub use caution::{Caution, TakeCare, cautions, cautions_of};
-pub use document::{BadBoard, Board, Branch, KnownTin, Layer, LayerId, Letter, Strip, below_the_wax};
+pub use document::{
+    BadBoard, Board, Branch, KnownTin, Layer, LayerId, Letter, MeetsLayer, Strip, below_the_wax,
+};
 pub use doubt::bands;
 pub use ground::{Ground, GroundKind, Wood};
 pub use habit::Habit;

@@ -33,6 +33,7 @@ pub struct ByPlace<T> {
 /// Share of an area, 0..=1.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
 #[serde(try_from = "f64", into = "f64")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Share(f64);
 
 impl Place {

@@ -3,8 +3,9 @@
 //! The ways are common practice†. Which tin of the shelf serves, and whether the way leads anywhere on this board, is
 //! computed: one that does not help is not told.
 
+use serde::{Deserialize, Serialize};
 use warm_blend_bench::SHADE;
-use warm_blend_paint::{BadPaint, Class, Component, PaintId, State, WholeParts};
+use warm_blend_paint::{BadPaint, Class, MixPart, PaintId, State, WholeParts};
 use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
 use super::{
@@ -13,8 +14,10 @@ use super::{
 };
 
 /// What is seen on a board gone wrong.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, strum::IntoStaticStr)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
+#[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Defect {
     /// The whole is too dark, or a wax or glaze is.
     TooDark,
@@ -144,20 +147,6 @@ fn in_daylight(seen: &ByPlace<Reflectance>) -> ByPlace<Lab> {
 fn contrast(seen: &ByPlace<Lab>) -> f64 {
     let off = |one, other| difference(*seen.at(one), *seen.at(other)).value();
     off(Place::Field, Place::Recess).max(off(Place::Field, Place::Edge)).max(off(Place::Recess, Place::Edge))
-}
-
-impl std::str::FromStr for Defect {
-    type Err = String;
-
-    fn from_str(text: &str) -> Result<Self, String> {
-        Defect::ALL.into_iter().find(|trouble| trouble.id() == text).ok_or_else(|| {
-            let known = Defect::ALL.map(Defect::id).join(", ");
-            format!(
-                "“{}” is no trouble that is known: choose one of {known}",
-                text.chars().take(40).collect::<String>()
-            )
-        })
-    }
 }
 
 /// A strip, the tins and the hand that it is mended with.
@@ -430,7 +419,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             .find(|part| (self.tin)(part.paint).is_some_and(|tin| !tin.class.is_medium()));
         let wax = self.shelf.iter().find(|tin| tin.class == Class::ClearWax);
         if let (Some(colour), Some(wax), Ok(nine)) = (colour, wax, WholeParts::new(9)) {
-            let pot = vec![*colour, Component { paint: wax.paint, parts: nine }];
+            let pot = vec![*colour, MixPart { paint: wax.paint, parts: nine }];
             waxed[n] = Layer { id: layers[n].id, ..Layer::new(Technique::TintedWax, pot) };
             of.push(candidate(
                 "Touch in the base, and put the colour on as a tinted wax",

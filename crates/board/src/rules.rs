@@ -1,7 +1,7 @@
 //! Which order of layers fails or vanishes, why, and the way out. All of it is common practice†.
 
 use warm_blend_bench::{MixtureKind, SHADE, warnings};
-use warm_blend_paint::{Class, Component, PaintId, State};
+use warm_blend_paint::{Class, MixPart, PaintId, State};
 use warm_blend_spectral::{Lab, Light};
 
 use super::{
@@ -30,7 +30,7 @@ pub enum AdviceFix {
     /// Put it on once more, thinly.
     Again(LayerId),
     /// Put a coat of this below it.
-    Under(LayerId, Vec<Component>),
+    Under(LayerId, Vec<MixPart>),
 }
 
 /// What is wrong with an order of layers.

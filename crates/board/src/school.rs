@@ -3,7 +3,7 @@
 //! None is right or wrong (common practice†): each way leaves another film, another time to work in, and forgives more or
 //! less. What it would look like is computed; what it then warns of, the rules say.
 
-use warm_blend_paint::{BadPaint, Class, Component, PaintId, WholeParts};
+use warm_blend_paint::{BadPaint, Class, MixPart, PaintId, WholeParts};
 
 use super::{KnownTin, Layer, Load, Remedy, RemedySearch, Technique, remedies::candidate};
 
@@ -107,7 +107,7 @@ fn recesses(
     };
     let pot = paint.zip(of_class(medium)).zip(WholeParts::new(parts).ok());
     let swapped = pot.map(|((paint, medium), parts)| -> Way {
-        let pot = vec![*paint, Component { paint: medium, parts }];
+        let pot = vec![*paint, MixPart { paint: medium, parts }];
         let layers =
             instead(layers, at, |layer| Layer { id: layer.id, ..Layer::new(technique, pot.clone()) });
         (words, why, layers)

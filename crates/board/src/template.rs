@@ -1,7 +1,7 @@
 //! Finishes to start from, filled from the painter's own shelf.
 
 use warm_blend_bench::SHADE;
-use warm_blend_paint::{Class, Component, PaintId, WholeParts};
+use warm_blend_paint::{Class, MixPart, PaintId, WholeParts};
 use warm_blend_spectral::Lab;
 
 use super::{Branch, Hand, Layer, Letter, Load, Passes, Strip, Technique, TextureDepth};
@@ -179,7 +179,7 @@ pub fn thinned(
     paint: PaintId,
     medium: Option<(Class, u32)>,
 ) -> Option<Layer> {
-    let one = |paint, parts| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
+    let one = |paint, parts| Some(MixPart { paint, parts: WholeParts::new(parts).ok()? });
     let mut layer = Layer::new(technique, vec![one(paint, 1)?]);
     let Some((medium, parts)) = medium else { return Some(layer) };
     match shelf.iter().find(|tin| tin.class == medium) {
@@ -301,7 +301,7 @@ impl<'a> Cast<'a> {
                 None => return Err(Lacks(class.name().to_lowercase())),
             }
         }
-        let component = |(paint, parts)| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
+        let component = |(paint, parts)| Some(MixPart { paint, parts: WholeParts::new(parts).ok()? });
         let usual = Hand::default();
         let hand = Hand {
             passes: Passes::new(step.passes).unwrap_or(usual.passes),

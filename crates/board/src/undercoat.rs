@@ -1,7 +1,7 @@
 //! The undercoat that saves a coat: primer tinted near the colour to come, so that fewer coats of the paint itself cover.
 
 use warm_blend_paint::{
-    BadPaint, Class, Component, Material, Microns, PaintId, Parts, State, WholeParts, hiding::COAT, mix,
+    BadPaint, Class, Material, Microns, MixPart, PaintId, Parts, State, WholeParts, hiding::COAT, mix,
 };
 use warm_blend_spectral::{Light, difference};
 
@@ -21,7 +21,7 @@ const TINTED: [u32; 3] = [8, 4, 2];
 #[derive(Debug, Clone, PartialEq)]
 pub struct Undercoat {
     /// What is stirred together.
-    pub pot: Vec<Component>,
+    pub pot: Vec<MixPart>,
     /// Coats of the paint over it until the ground no longer shows.
     pub coats: usize,
     /// Coats without it.
@@ -84,7 +84,7 @@ pub fn undercoat<'a>(
     });
     let (coats, _, _, pot) =
         tried.min_by(|one, other| (one.0, one.1).cmp(&(other.0, other.1)).then(one.2.total_cmp(&other.2)))?;
-    let part = |(paint, parts)| Some(Component { paint, parts: WholeParts::new(parts).ok()? });
+    let part = |(paint, parts)| Some(MixPart { paint, parts: WholeParts::new(parts).ok()? });
     Some(Undercoat { pot: pot.into_iter().map(part).collect::<Option<_>>()?, coats, without })
 }
 

@@ -328,7 +328,6 @@ fn each_trouble_has_a_way_back() {
         let found = ways(&board, trouble);
         assert!(!found.is_empty() && found.len() <= 4, "{}", trouble.name());
         assert!(found.iter().all(|way| !way.changes.is_empty() && !way.why.is_empty()));
-        assert_eq!(trouble.id().parse(), Ok(trouble));
+        assert_eq!(serde_json::to_value(trouble).unwrap(), trouble.id());
     }
-    assert!("purple".parse::<Defect>().unwrap_err().contains("too-dark"));
 }

@@ -3,7 +3,7 @@
 use proptest::prelude::*;
 use warm_blend_board::{
     BadBoard, Board, Branch, ByPlace, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Load, Meets,
-    Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
+    MeetsLayer, Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
 };
 use warm_blend_paint::{Class, Masstone, Material, Microns, PaintId, Parts, Seen, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz, difference};
@@ -365,6 +365,39 @@ fn boards_that_cannot_be_are_refused() {
         made(many(60)).unwrap().stack(Letter::ALL[0], |paint| shelf.tin(paint), |_| Habit::USUAL).unwrap();
     let states = seen(&stack).states;
     assert!(states.len() <= 256 && (states.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
+}
+
+/// A board that was read, as from a request, is checked as one that is made; where it fails it says where.
+#[test]
+fn a_board_that_was_read_is_as_sound_as_one_that_is_made() {
+    let coat = Layer::new(Technique::BrushedCoat, pot(&[(0, 1)]));
+    let strip = Strip { letter: Letter::ALL[0], from: None, layers: vec![coat.clone(), coat] };
+    let board = Board::new(named("read"), Ground::of(GroundKind::PaleWood), vec![strip]).unwrap();
+    let sound = serde_json::to_value(&board).unwrap();
+    let read = |at: &str, field: &str, value: serde_json::Value| -> Board {
+        let mut document = sound.clone();
+        document.pointer_mut(at).unwrap()[field] = value;
+        serde_json::from_value(document).unwrap()
+    };
+    let thick = serde_json::json!({"field": 9000.0, "recess": 9000.0, "edge": 9000.0});
+    let whole = serde_json::json!({"field": 1.0, "recess": 1.0, "edge": 1.0});
+    let loud = serde_json::json!({"lab": [50.0, 150.0, 150.0]});
+    for (board, pointer) in [
+        (read("", "strips", serde_json::json!([])), "/strips"),
+        (read("/ground", "colour", loud), "/ground/colour"),
+        (read("/strips/0/layers/1", "pot", serde_json::json!([])), "/strips"),
+        (
+            read("/strips/0/layers/1", "print", serde_json::json!({"film": thick, "cover": whole})),
+            "/strips/0/layers/1/print/film",
+        ),
+    ] {
+        assert_eq!(board.check().unwrap_err().pointer(), pointer);
+    }
+    // How a layer meets another stood without names in documents of before.
+    let id = board.strips()[0].layers[0].id;
+    let of_before = read("/strips/0/layers/1", "meets", serde_json::json!([id, "avoids"]));
+    assert_eq!(of_before.strips()[0].layers[1].meets, Some(MeetsLayer { layer: id, how: Meets::Avoids }));
+    assert!(of_before.check().is_ok());
 }
 
 /// A chest of drawers takes about a pint of base, and has some 3 m² (common practice).

@@ -12,6 +12,7 @@ use super::local_metric::visible;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Source {
     /// A colour reader.
     Reader,
@@ -79,6 +80,7 @@ impl Source {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum PartsMethod {
     /// Dabs by eye.
     Eye,

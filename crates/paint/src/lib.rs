@@ -12,7 +12,7 @@
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
 //! | which family of hue is a colour of? | [`HueFamily`] |
-//! | what is a recipe? | [`SavedMix`], [`Component`], [`Parts`], [`WholeParts`] |
+//! | what is a recipe? | [`SavedMix`], [`MixPart`], [`Parts`], [`WholeParts`] |
 //! | how much is that, in cups or in ml? how long, in mm or in inches? | [`Measure`], [`Millilitres`], [`Units`], [`Dimension`] |
 //! | what is a tin besides its colour? | [`Condition`], [`Note`], [`Specials`] |
 //!
@@ -47,28 +47,26 @@ pub mod surface;
 mod units;
 mod verdict;
 
-pub use class::{Class, Medium, Role, UnknownClass};
+pub use class::{Class, Medium, Role};
 pub use drawdown::{Drawdown, STOPS};
 pub use film::Optics;
 pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio};
 pub use hue::HueFamily;
 pub use look::Look;
-pub use masstone::{BadPaint, Masstone};
+pub use masstone::{BadColour, BadPaint, Colour, Masstone};
 pub use material::Material;
 pub use measures::{Measure, Rounded, about, amount, measured};
 pub use mix::{BadParts, NothingToMix, Parts, mix};
 pub use name::{BadName, Name};
 pub use percent::percentages;
-pub use product::{
-    Condition, LongNote, Note, Specials, UnknownCondition, density, minutes, share, specials_of,
-};
+pub use product::{Condition, LongNote, Note, Specials, density, minutes, share, specials_of};
 pub use quantity::{BadCurrency, BadMeasure, Currency, Microns, Millilitres, Price};
 pub use recipe::{
-    BadMix, Component, MixId, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, shares,
+    BadMix, MixId, MixPart, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, shares,
     simplest,
 };
 pub use seen::Seen;
-pub use state::{State, UnknownState};
+pub use state::State;
 pub use surface::SurfaceReflection;
 pub use units::{BadLength, Dimension, Units};
 pub use verdict::Verdict;

@@ -1,5 +1,6 @@
 //! Which light something is looked at in, and what has become of the film.
 
+use serde::Deserialize;
 use warm_blend_spectral::{Lab, Light};
 
 use crate::{Material, Seen, State};
@@ -7,11 +8,13 @@ use crate::{Material, Seen, State};
 /// A light, and what has become of the film that is looked at in it.
 ///
 /// What is mixed is brushed out, and then dries or is sealed: a state is that of the mix, never of the tins in it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[serde(default)]
 pub struct Look {
-    /// The light.
+    /// The light; daylight if left out.
     pub light: Light,
-    /// Wet, dry, sealed or buffed.
+    /// Wet, dry, sealed or buffed; dry if left out.
     pub state: State,
 }
 

@@ -1,14 +1,14 @@
 //! The colour of a paint as it is known, and the material that it makes.
 
-use serde::{Deserialize, Serialize};
-use warm_blend_spectral::{BANDS, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
+use serde::{Deserialize, Deserializer, Serialize};
+use warm_blend_spectral::{BANDS, HexError, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
 
 use crate::strength::by_class;
 use crate::{Class, CoatsToHide, Material, Medium, Optics, Role, SurfaceReflection};
 
 /// The colour of a thick, dry, unsealed film, as it is known.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(rename_all = "lowercase", from = "Written", into = "Written")]
+#[serde(try_from = "Colour", into = "Colour")]
 pub enum Masstone {
     /// A chip's 8-bit sRGB code.
     Hex(Srgb),
@@ -16,28 +16,93 @@ pub enum Masstone {
     Lab(Lab),
 }
 
-/// How a masstone stands in a file: `{"hex": [176, 141, 87]}` or `{"lab": [61.2, 9.8, 33.1]}`.
-#[derive(Serialize, Deserialize)]
-#[serde(rename_all = "lowercase")]
-enum Written {
-    Hex([u8; 3]),
-    Lab([f64; 3]),
+/// A colour as it is written: either a hex code or L*, a*, b*.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Colour {
+    /// sRGB, 3, 6 or 8 hex digits.
+    #[serde(default, skip_serializing_if = "Option::is_none", deserialize_with = "code")]
+    #[cfg_attr(feature = "schema", schema(example = "#b08d57"))]
+    pub hex: Option<String>,
+    /// L*, a*, b* in daylight (D65, 2°).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(example = json!([61.2, 9.8, 33.1])))]
+    pub lab: Option<[f64; 3]>,
 }
 
-impl From<Written> for Masstone {
-    fn from(written: Written) -> Self {
-        match written {
-            Written::Hex([red, green, blue]) => Masstone::Hex(Srgb { red, green, blue }),
-            Written::Lab([l, a, b]) => Masstone::Lab(Lab { l, a, b }),
+/// A text that is no colour of a surface.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+pub enum BadColour {
+    /// Neither form, or both.
+    #[error("give the colour once: as hex or as lab")]
+    NotOnce,
+    /// Not a hex code.
+    #[error(transparent)]
+    Hex(#[from] HexError),
+    /// Of no surface.
+    #[error(transparent)]
+    Impossible(#[from] Unreachable),
+}
+
+/// A hex code as text; documents of before hold its three numbers.
+fn code<'de, D: Deserializer<'de>>(from: D) -> Result<Option<String>, D::Error> {
+    #[derive(Deserialize)]
+    #[serde(untagged, expecting = "write a hex code, such as #b08d57")]
+    enum Written {
+        Text(String),
+        Numbers(u8, u8, u8),
+    }
+    Ok(Option::<Written>::deserialize(from)?.map(|written| match written {
+        Written::Text(text) => text,
+        Written::Numbers(red, green, blue) => Srgb { red, green, blue }.to_string(),
+    }))
+}
+
+impl TryFrom<Colour> for Masstone {
+    type Error = BadColour;
+
+    fn try_from(written: Colour) -> Result<Self, BadColour> {
+        match (&written.hex, written.lab) {
+            (Some(hex), None) => Ok(Masstone::Hex(hex.parse()?)),
+            (None, Some([l, a, b])) => Ok(Masstone::Lab(Lab { l, a, b })),
+            _ => Err(BadColour::NotOnce),
         }
     }
 }
 
-impl From<Masstone> for Written {
+impl From<Masstone> for Colour {
     fn from(masstone: Masstone) -> Self {
         match masstone {
-            Masstone::Hex(Srgb { red, green, blue }) => Written::Hex([red, green, blue]),
-            Masstone::Lab(Lab { l, a, b }) => Written::Lab([l, a, b]),
+            Masstone::Hex(code) => Self { hex: Some(code.to_string()), lab: None },
+            Masstone::Lab(Lab { l, a, b }) => Self { hex: None, lab: Some([l, a, b]) },
+        }
+    }
+}
+
+impl Colour {
+    /// What it is of a surface, which can be.
+    pub fn of_a_surface(&self) -> Result<Masstone, BadColour> {
+        let masstone = Masstone::try_from(self.clone())?;
+        masstone.reflectance()?;
+        Ok(masstone)
+    }
+}
+
+#[cfg(feature = "schema")]
+mod schema {
+    use super::{Colour, Masstone};
+    use utoipa::{PartialSchema, ToSchema, openapi};
+
+    /// A masstone travels as it is written.
+    impl PartialSchema for Masstone {
+        fn schema() -> openapi::RefOr<openapi::Schema> {
+            Colour::schema()
+        }
+    }
+
+    impl ToSchema for Masstone {
+        fn name() -> std::borrow::Cow<'static, str> {
+            Colour::name()
         }
     }
 }
@@ -134,9 +199,24 @@ mod tests {
 
     #[test]
     fn what_is_written_is_read_back() {
-        for text in [r#"{"hex":[176,141,87]}"#, r#"{"lab":[61.25,9.5,33.0]}"#] {
+        for text in [r##"{"hex":"#b08d57"}"##, r#"{"lab":[61.25,9.5,33.0]}"#] {
             let masstone: Masstone = serde_json::from_str(text).unwrap();
             assert_eq!(serde_json::to_string(&masstone).unwrap(), text);
         }
+        // As documents of before hold it.
+        let of_before: Masstone = serde_json::from_str(r#"{"hex":[176,141,87]}"#).unwrap();
+        assert_eq!(of_before, Masstone::Hex(Srgb { red: 176, green: 141, blue: 87 }));
+    }
+
+    #[test]
+    fn a_colour_is_given_once_and_can_be() {
+        let written = |text: &str| serde_json::from_str::<Masstone>(text).map_err(|error| error.to_string());
+        for nothing in ["{}", r##"{"hex":"#b08d57","lab":[61.25,9.5,33.0]}"##, r#"{"hex":null}"#] {
+            assert!(written(nothing).unwrap_err().contains("give the colour once"), "{nothing}");
+        }
+        assert!(written(r#"{"hex":7}"#).unwrap_err().contains("such as #b08d57"));
+        assert!(written(r#"{"hex":"teal"}"#).is_err());
+        let loud = Colour { hex: None, lab: Some([50.0, 150.0, 150.0]) };
+        assert!(matches!(loud.of_a_surface(), Err(BadColour::Impossible(_))));
     }
 }

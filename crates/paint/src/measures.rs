@@ -10,6 +10,7 @@ use crate::{BadMeasure, Material, Millilitres, NothingToMix, Parts, mix};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Measure {
     /// US gallon.
     Gallon,

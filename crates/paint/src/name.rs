@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 /// A name: 1 to 80 characters of any script, something of it to be seen, no control characters, no spaces at the ends.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Name(String);
 
 /// A text that cannot be a name.

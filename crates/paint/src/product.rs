@@ -9,6 +9,7 @@ use crate::{BadMeasure, Class};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Condition {
     /// As it should be.
     #[default]
@@ -19,11 +20,6 @@ pub enum Condition {
     Off,
 }
 
-/// A condition that is none.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("“{0}” is not a condition of a tin: choose good, frozen or off")]
-pub struct UnknownCondition(String);
-
 impl Condition {
     /// `good`, `frozen` or `off`.
     pub fn id(self) -> &'static str {
@@ -31,20 +27,10 @@ impl Condition {
     }
 }
 
-impl std::str::FromStr for Condition {
-    type Err = UnknownCondition;
-
-    fn from_str(text: &str) -> Result<Self, UnknownCondition> {
-        [Condition::Good, Condition::Frozen, Condition::Off]
-            .into_iter()
-            .find(|condition| condition.id() == text)
-            .ok_or_else(|| UnknownCondition(text.chars().take(40).collect()))
-    }
-}
-
 /// Free words of a painter: at most 1000 characters.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Note(String);
 
 /// A note that is too long.
@@ -145,11 +131,5 @@ mod tests {
         assert_eq!(Note::new("  "), Ok(None));
         assert_eq!(Note::new(" contains\u{7} ammonia\n").unwrap().unwrap().as_str(), "contains ammonia");
         assert_eq!(Note::new(&"x".repeat(1001)), Err(LongNote(1001)));
-    }
-
-    #[test]
-    fn conditions_are_found_by_their_id() {
-        assert_eq!("frozen".parse(), Ok(Condition::Frozen));
-        assert!("curdled".parse::<Condition>().unwrap_err().to_string().contains("frozen"));
     }
 }

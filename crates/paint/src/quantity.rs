@@ -84,6 +84,7 @@ pub fn in_range(value: f64, least: f64, most: f64) -> Result<f64, BadMeasure> {
 /// Wet film thickness, µm.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
 #[serde(try_from = "f64", into = "f64")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Microns(f64);
 
 impl Microns {

@@ -8,16 +8,19 @@ use crate::{Masstone, Name, Parts};
 /// Which tin on the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(transparent)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PaintId(pub Uuid);
 
 /// Which mix.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(transparent)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MixId(pub Uuid);
 
 /// Whole parts, as a painter counts them into a pot: 1 to 999.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "u32", into = "u32")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WholeParts(u32);
 
 /// The greatest common divisor.
@@ -26,13 +29,13 @@ pub fn divisor(a: u32, b: u32) -> u32 {
 }
 
 /// Which share of a pot each of its tins is.
-pub fn shares(pot: &[Component]) -> impl Iterator<Item = (PaintId, f64)> {
+pub fn shares(pot: &[MixPart]) -> impl Iterator<Item = (PaintId, f64)> {
     let total: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
     pot.iter().map(move |part| (part.paint, f64::from(part.parts.value()) / total))
 }
 
 /// One tin in place of another in a pot.
-pub fn replace_paint(pot: &mut Vec<Component>, gone: PaintId, kept: PaintId) {
+pub fn replace_paint(pot: &mut Vec<MixPart>, gone: PaintId, kept: PaintId) {
     // A pot is checked like a mix, and stays one.
     if let Ok(mix) = SavedMix::new(None, pot.clone(), None) {
         *pot = mix.with_paint_replaced(gone, kept).components;
@@ -73,11 +76,29 @@ pub fn nearest_whole(amounts: &[f64]) -> Vec<WholeParts> {
 
 /// One tin's share of a mix.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Component {
-    /// Which tin.
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MixPart {
+    /// A paint of the shelf.
     pub paint: PaintId,
-    /// How many parts of it, by wet volume.
+    /// Whole parts by wet volume, 1 to 999.
     pub parts: WholeParts,
+}
+
+impl MixPart {
+    /// The same tins each once, in the smallest whole parts of the same ratio that a pot takes.
+    pub fn gathered(parts: impl Iterator<Item = (PaintId, u32)>) -> Vec<Self> {
+        let mut once: Vec<(PaintId, u32)> = Vec::new();
+        for (paint, parts) in parts {
+            match once.iter_mut().find(|(other, _)| *other == paint) {
+                Some((_, more)) => *more += parts,
+                None => once.push((paint, parts)),
+            }
+        }
+        let ratio = simplest(&once.iter().map(|(_, parts)| *parts).collect::<Vec<_>>());
+        let part =
+            |((paint, _), parts): (&(PaintId, u32), u32)| Self { paint: *paint, parts: WholeParts(parts) };
+        once.iter().zip(ratio).map(part).collect()
+    }
 }
 
 /// A recipe that cannot be.
@@ -135,7 +156,7 @@ pub struct SavedMix {
     /// What the painter calls it, once named.
     pub name: Option<Name>,
     /// Up to eight tins, each once, in the order they were put in; may be empty.
-    components: Vec<Component>,
+    components: Vec<MixPart>,
     /// The colour aimed at.
     pub target: Option<Masstone>,
 }
@@ -147,7 +168,7 @@ impl SavedMix {
     /// A mix of up to eight different tins.
     pub fn new(
         name: Option<Name>,
-        components: Vec<Component>,
+        components: Vec<MixPart>,
         target: Option<Masstone>,
     ) -> Result<Self, BadMix> {
         if components.len() > Self::MOST {
@@ -175,7 +196,7 @@ impl SavedMix {
     }
 
     /// The tins and their parts.
-    pub fn components(&self) -> &[Component] {
+    pub fn components(&self) -> &[MixPart] {
         &self.components
     }
 }
@@ -184,8 +205,8 @@ impl SavedMix {
 mod tests {
     use super::*;
 
-    fn component(n: u128) -> Component {
-        Component { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts(1) }
+    fn component(n: u128) -> MixPart {
+        MixPart { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts(1) }
     }
 
     #[test]

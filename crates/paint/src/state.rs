@@ -1,7 +1,6 @@
 //! What has become of a film: still wet, dry, sealed, or buffed under wax.
 
 use std::fmt;
-use std::str::FromStr;
 
 use serde::{Deserialize, Serialize};
 
@@ -9,6 +8,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum State {
     /// As it is brushed on: glossy, the air in it filled with water.
     Wet,
@@ -20,11 +20,6 @@ pub enum State {
     /// Under clear wax that was polished.
     Buffed,
 }
-
-/// A state that is none.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("“{0}” is not a state of paint: choose wet, dry, sealed or buffed")]
-pub struct UnknownState(String);
 
 impl State {
     /// In the order they come.
@@ -54,16 +49,5 @@ impl State {
 impl fmt::Display for State {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         f.write_str(self.id())
-    }
-}
-
-impl FromStr for State {
-    type Err = UnknownState;
-
-    fn from_str(text: &str) -> Result<Self, UnknownState> {
-        State::ALL
-            .into_iter()
-            .find(|state| state.id() == text)
-            .ok_or_else(|| UnknownState(text.chars().take(40).collect()))
     }
 }

@@ -3,6 +3,8 @@
 //! Inside, everything is metric. Factors are exact: an inch is 25.4 mm, an avoirdupois ounce 28.349 523 125 g, a US fluid ounce
 //! 29.573 529 562 5 ml (NIST Special Publication 811 (2008), appendix B.8).
 
+use serde::Deserialize;
+
 use crate::Measure;
 
 /// mm in an inch.
@@ -15,7 +17,9 @@ const OUNCE: f64 = 28.349_523_125;
 const MOST: f64 = 1e6;
 
 /// What a painter measures in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
+#[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Units {
     /// mm, m and m².
     #[default]
@@ -25,7 +29,9 @@ pub enum Units {
 }
 
 /// What is measured.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
+#[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Dimension {
     /// A dimension of a piece, mm; a plain number is mm or inches.
     Length,
@@ -47,15 +53,6 @@ pub enum BadLength {
 }
 
 impl Units {
-    /// Of an id: `metric` or `imperial`.
-    pub fn find(id: &str) -> Option<Self> {
-        match id {
-            "metric" => Some(Units::Metric),
-            "imperial" => Some(Units::Imperial),
-            _ => None,
-        }
-    }
-
     /// What a plain number of it is in.
     pub const fn unit(self, what: Dimension) -> &'static str {
         match (self, what) {

@@ -44,19 +44,14 @@ pub enum Age {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ageing {
     /// Rubbed through on edges.
-    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub wear: Share,
     /// Dirt in recesses and corners.
-    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub grime: Share,
     /// Pale streaks from the top.
-    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub water: Share,
     /// Bleached high up.
-    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub fade: Share,
     /// Copper green, low and in recesses.
-    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub verdigris: Share,
 }
 

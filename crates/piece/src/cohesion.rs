@@ -141,8 +141,9 @@ pub(super) fn pairs_of(
     let pair = |meeting: &Meeting| {
         let (one, other) = meeting.zones;
         let contrast = difference(seen(one)?, seen(other)?).value();
-        let own = scheme.pairs.iter().find(|(a, b, _)| (*a, *b) == (one, other) || (*a, *b) == (other, one));
-        let intent = own.map_or(scheme.intent, |(_, _, intent)| *intent);
+        let own =
+            scheme.pairs.iter().find(|pair| [(one, other), (other, one)].contains(&(pair.one, pair.other)));
+        let intent = own.map_or(scheme.intent, |pair| pair.intent);
         let (least, most) = windows.of(intent);
         let worn = |zone: Zone| scheme.dress(zone).map(|dress| &dress.wears);
         let alike = contrast < 1e-9 || worn(one) == worn(other);

@@ -1,11 +1,14 @@
 //! A piece as it is kept.
 
 use std::collections::BTreeMap;
+use std::fmt::Display;
 
-use serde::{Deserialize, Serialize};
+use jiff::civil::Date;
+use serde::de::{Error, IntoDeserializer};
+use serde::{Deserialize, Deserializer, Serialize};
 use uuid::Uuid;
 use warm_blend_board::{Ground, GroundKind, Layer};
-use warm_blend_paint::{Component, Masstone, Name, Note, PaintId, replace_paint};
+use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, replace_paint};
 use warm_blend_spectral::Light;
 
 use super::{Elevation, Extent, Finish, Form, Intent, Meeting, Stencil, Windows, Zone, ZoneFinish};
@@ -18,17 +21,18 @@ pub const OVERS: usize = 8;
 
 /// What the client wants.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default)]
 pub struct Brief {
     /// For whom.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(skip_serializing_if = "Option::is_none", deserialize_with = "unless_blank")]
     pub client: Option<Name>,
     /// Worn, stately but tired, soft …: in the client's words.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(skip_serializing_if = "Option::is_none", deserialize_with = "unless_blank")]
     pub mood: Option<Note>,
-    /// Colours to aim at.
+    /// Colours to aim at, at most eight.
     pub targets: Vec<Masstone>,
-    /// A photo of what it should be like, by its id.
+    /// A photo of what it should be like, brought to `/api/photos/kept`.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub photo: Option<Uuid>,
     /// What it may cost, in the workshop's money.
@@ -37,56 +41,78 @@ pub struct Brief {
     /// Hours it may take.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub hours: Option<f64>,
-    /// When it is to be done.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub due: Option<jiff::civil::Date>,
+    /// The day it is to be done, `2026-12-01`.
+    #[serde(skip_serializing_if = "Option::is_none", deserialize_with = "day")]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub due: Option<Date>,
     /// The lights of the room it goes to, the main one first.
-    #[serde(with = "by_id")]
     pub lights: Vec<Light>,
 }
 
 /// What the painter measured where the drawing is not the piece.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct AreaCorrection {
-    /// m².
+    /// m²; as drawn if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub area: Option<f64>,
-    /// m.
+    /// Edges, m; as drawn if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub edge: Option<f64>,
 }
 
 /// A thin layer over zones that are already dressed: a wash, a glaze, a wax that brings them together.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Over {
     /// The layer.
     pub layer: Layer,
     /// Where; everywhere if empty.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = Vec<String>))]
     pub zones: Vec<Zone>,
+}
+
+/// How far apart a pair of zones should be.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PairIntent {
+    /// A zone.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub one: Zone,
+    /// Another.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub other: Zone,
+    /// `quiet`, `layered` or `bold`.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub intent: Intent,
 }
 
 /// One way to dress a piece.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Scheme {
     /// What the painter calls it.
     pub name: Name,
     /// What each zone wears; what is not named is bare, but for sides: see [`Scheme::dress`].
-    #[serde(default)]
+    #[serde(default, deserialize_with = "by_zone")]
+    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, ZoneFinish>))]
     pub wears: BTreeMap<Zone, ZoneFinish>,
     /// What lies over all or some of them, the first lowest.
     #[serde(default)]
     pub over: Vec<Over>,
-    /// How far apart neighbours should be.
+    /// `quiet`, `layered` or `bold`: how far apart neighbours should be.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "quiet", required))]
     pub intent: Intent,
     /// Of pairs that should be otherwise.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub pairs: Vec<(Zone, Zone, Intent)>,
+    pub pairs: Vec<PairIntent>,
 }
 
 /// The piece of furniture at hand.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Piece {
     /// What it is called on every screen.
     pub name: Name,
@@ -98,14 +124,16 @@ pub struct Piece {
     pub form: Option<Form>,
     /// What it is made of.
     #[serde(default = "red_stain")]
+    #[cfg_attr(feature = "schema", schema(required))]
     pub ground: Ground,
-    /// Zones as they were measured.
-    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    /// Zones as they were measured, where the drawing is not the piece.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty", deserialize_with = "by_zone")]
+    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, AreaCorrection>))]
     pub corrections: BTreeMap<Zone, AreaCorrection>,
     /// One to four ways to dress it; a piece that was never dressed has none.
     #[serde(default)]
     pub schemes: Vec<Scheme>,
-    /// Which of them is the one.
+    /// Which of them is the one, from 0.
     #[serde(default)]
     pub chosen: usize,
     /// How far apart is meant by quiet, layered and bold.
@@ -113,19 +141,24 @@ pub struct Piece {
     pub windows: Windows,
 }
 
-/// Lights by their ids.
-mod by_id {
-    use serde::{Deserialize, Deserializer, Serialize, Serializer, de::Error};
-    use warm_blend_spectral::Light;
+/// Something of each zone. What stands at one is told with its name where it is wrong: readers lose track of a key that is no text.
+fn by_zone<'de, T: Deserialize<'de>, D: Deserializer<'de>>(from: D) -> Result<BTreeMap<Zone, T>, D::Error> {
+    let named = BTreeMap::<String, T>::deserialize(from)?;
+    named.into_iter().map(|(zone, of)| Ok((Zone::deserialize(zone.into_deserializer())?, of))).collect()
+}
 
-    pub fn serialize<S: Serializer>(lights: &[Light], to: S) -> Result<S::Ok, S::Error> {
-        lights.iter().map(|light| light.id()).collect::<Vec<_>>().serialize(to)
-    }
+/// What is written; nothing of a blank.
+fn unless_blank<'de, T: TryFrom<String, Error: Display>, D: Deserializer<'de>>(
+    from: D,
+) -> Result<Option<T>, D::Error> {
+    let text = Option::<String>::deserialize(from)?.filter(|text| !text.trim().is_empty());
+    text.map(T::try_from).transpose().map_err(D::Error::custom)
+}
 
-    pub fn deserialize<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<Light>, D::Error> {
-        let ids: Vec<String> = Vec::deserialize(from)?;
-        ids.iter().map(|id| id.parse().map_err(D::Error::custom)).collect()
-    }
+fn day<'de, D: Deserializer<'de>>(from: D) -> Result<Option<Date>, D::Error> {
+    let text = Option::<String>::deserialize(from)?.filter(|text| !text.trim().is_empty());
+    let day = text.map(|text| text.trim().parse()).transpose();
+    day.map_err(|_| D::Error::custom("write a day like 2026-12-01"))
 }
 
 fn red_stain() -> Ground {
@@ -142,7 +175,49 @@ pub struct BadPiece {
     pub message: String,
 }
 
+impl BadPiece {
+    fn at(pointer: impl Into<String>, message: impl ToString) -> Self {
+        Self { pointer: pointer.into(), message: message.to_string() }
+    }
+}
+
+impl Brief {
+    fn check(&self) -> Result<(), BadPiece> {
+        for (what, value, most) in [("budget", self.budget, 1e9), ("hours", self.hours, 1e5)] {
+            if let Some(value) = value.filter(|value| !(0.0..=most).contains(value)) {
+                return Err(BadPiece::at(format!("/brief/{what}"), format!("{value}: 0 to {most}")));
+            }
+        }
+        if self.targets.len() > 8 || self.lights.len() > Light::ALL.len() {
+            return Err(BadPiece::at("/brief/targets", "eight colours are the most"));
+        }
+        for (i, target) in self.targets.iter().enumerate() {
+            target.reflectance().map_err(|error| BadPiece::at(format!("/brief/targets/{i}"), error))?;
+        }
+        Ok(())
+    }
+}
+
 impl Scheme {
+    fn check(&self, at: &str) -> Result<(), BadPiece> {
+        if self.over.len() > OVERS {
+            let words = format!("{} layers over all: {OVERS} are the most", self.over.len());
+            return Err(BadPiece::at(format!("{at}/over"), words));
+        }
+        for (i, over) in self.over.iter().enumerate() {
+            let film = over.layer.check_film();
+            film.map_err(|error| BadPiece::at(format!("{at}/over/{i}/layer/print/film"), error))?;
+        }
+        for (zone, dress) in &self.wears {
+            let at = |what| format!("{at}/wears/{}/{what}", zone.id());
+            let ground = dress.ground.map_or(Ok(()), |ground| ground.seen().map(drop));
+            ground.map_err(|error| BadPiece::at(at("ground/colour"), error))?;
+            let stencil = dress.stencil.as_ref().map_or(Ok(()), Stencil::check);
+            stencil.map_err(|error| BadPiece::at(at("stencil"), error))?;
+        }
+        Ok(())
+    }
+
     /// The zone whose finish is carried round to one: sides of which nothing is said wear what the front does.
     pub fn carried(&self, zone: Zone) -> Option<Zone> {
         zone.carried_from().filter(|from| !self.wears.contains_key(&zone) && self.wears.contains_key(from))
@@ -159,7 +234,7 @@ impl Scheme {
     }
 
     /// All pots that it has beside those of its boards.
-    fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
+    fn pots(&self) -> impl Iterator<Item = &Vec<MixPart>> {
         self.wears.values().flat_map(ZoneFinish::pots).chain(self.over.iter().map(|over| &over.layer.pot))
     }
 }
@@ -186,56 +261,34 @@ impl Piece {
         }
     }
 
-    /// That it can be built, and that its schemes are in order.
+    /// That it can be built, and that its schemes are in order: one that was read is as sound as one that was made only then.
     pub fn check(&self) -> Result<(), BadPiece> {
-        let bad = |pointer: String, message: String| Err(BadPiece { pointer, message });
-        if let Some(form) = &self.form
-            && let Err(error) = form.build()
-        {
-            return bad(format!("/form/{}", error.field), error.message);
+        if let Some(form) = &self.form {
+            form.build().map_err(|error| BadPiece::at(format!("/form/{}", error.field), error))?;
         }
+        self.ground.seen().map_err(|error| BadPiece::at("/ground/colour", error))?;
         for (zone, correction) in &self.corrections {
             for (what, value) in [("area", correction.area), ("edge", correction.edge)] {
-                if let Some(value) = value
-                    && !(value > 0.0 && value <= 1000.0)
-                {
-                    return bad(
-                        format!("/corrections/{}/{what}", zone.id()),
-                        format!(
-                            "{value}: an {what} is more than 0 and at most 1000; leave it out to take the drawing’s"
-                        ),
+                if value.is_some_and(|value| !(value > 0.0 && value <= 1000.0)) {
+                    let words = format!(
+                        "an {what} is more than 0 and at most 1000; leave it out to take the drawing’s"
                     );
+                    return Err(BadPiece::at(format!("/corrections/{}/{what}", zone.id()), words));
                 }
             }
         }
-        if self.schemes.len() > SCHEMES {
-            return bad(
-                "/schemes".into(),
-                format!("{} schemes: {SCHEMES} are the most; take one out first", self.schemes.len()),
-            );
+        let schemes = self.schemes.len();
+        if schemes > SCHEMES {
+            let words = format!("{schemes} schemes: {SCHEMES} are the most; take one out first");
+            return Err(BadPiece::at("/schemes", words));
         }
-        if self.chosen >= self.schemes.len().max(1) {
-            return bad("/chosen".into(), "there is no such scheme".into());
+        if self.chosen >= schemes.max(1) {
+            return Err(BadPiece::at("/chosen", "there is no such scheme"));
         }
-        for (n, scheme) in self.schemes.iter().enumerate() {
-            if scheme.over.len() > OVERS {
-                return bad(
-                    format!("/schemes/{n}/over"),
-                    format!("{} layers over all: {OVERS} are the most", scheme.over.len()),
-                );
-            }
-        }
-        for (what, value, most) in [("budget", self.brief.budget, 1e9), ("hours", self.brief.hours, 1e5)] {
-            if let Some(value) = value
-                && !(0.0..=most).contains(&value)
-            {
-                return bad(format!("/brief/{what}"), format!("{value}: 0 to {most}"));
-            }
-        }
-        if self.brief.targets.len() > 8 || self.brief.lights.len() > Light::ALL.len() {
-            return bad("/brief/targets".into(), "eight colours are the most".into());
-        }
-        self.windows.check().map_err(|message| BadPiece { pointer: "/windows".into(), message })
+        self.brief.check()?;
+        self.windows.check().map_err(|error| BadPiece::at("/windows", error))?;
+        let mut schemes = self.schemes.iter().enumerate();
+        schemes.try_for_each(|(n, scheme)| scheme.check(&format!("/schemes/{n}")))
     }
 
     /// The scheme that counts.

@@ -11,12 +11,25 @@ use super::{Shaping, Zone};
 
 /// From where it is seen.
 #[derive(
-    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, strum::IntoStaticStr,
+    Debug,
+    Clone,
+    Copy,
+    Default,
+    PartialEq,
+    Eq,
+    Hash,
+    PartialOrd,
+    Ord,
+    Serialize,
+    Deserialize,
+    strum::IntoStaticStr,
 )]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum View {
     /// From the front.
+    #[default]
     Front,
     /// From a side; both sides are alike.
     Side,

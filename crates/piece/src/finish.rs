@@ -7,7 +7,7 @@ use warm_blend_board::{
     Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Letter, Motif, Passes, Place, PlaceSeen, Stack,
     Technique, below_the_wax, lab, told_apart,
 };
-use warm_blend_paint::{Component, PaintId, State, WholeParts, divisor};
+use warm_blend_paint::{MixPart, PaintId, State, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
 use crate::{
@@ -79,7 +79,7 @@ pub struct FinishedZone {
     /// The pattern on it.
     pub stencil: Option<Stencil>,
     /// The pot of its main colour, where there is one.
-    pub main: Vec<Component>,
+    pub main: Vec<MixPart>,
     /// What its colours are made of.
     pub paints: Vec<PaintId>,
 }
@@ -130,13 +130,8 @@ pub struct FinishContext<'a> {
 }
 
 /// A pot of so many parts of one pot and so many of another.
-pub fn poured_together(
-    one: &[Component],
-    parts: u32,
-    other: &[Component],
-    more: u32,
-) -> Option<Vec<Component>> {
-    let total = |pot: &[Component]| pot.iter().map(|part| part.parts.value()).sum::<u32>();
+pub fn poured_together(one: &[MixPart], parts: u32, other: &[MixPart], more: u32) -> Option<Vec<MixPart>> {
+    let total = |pot: &[MixPart]| pot.iter().map(|part| part.parts.value()).sum::<u32>();
     let (first, second) = (total(one), total(other));
     let mut sums: BTreeMap<PaintId, u32> = BTreeMap::new();
     for (pot, times) in [(one, parts.checked_mul(second)?), (other, more.checked_mul(first)?)] {
@@ -147,7 +142,7 @@ pub fn poured_together(
     }
     let common = sums.values().copied().fold(0, divisor).max(1);
     let part = |(paint, parts): (PaintId, u32)| {
-        Some(Component { paint, parts: WholeParts::new(parts / common).ok()? })
+        Some(MixPart { paint, parts: WholeParts::new(parts / common).ok()? })
     };
     sums.into_iter().filter(|(_, parts)| *parts > 0).map(part).collect()
 }
@@ -166,7 +161,7 @@ impl<'a> FinishContext<'a> {
         scheme: &Scheme,
         ground: Ground,
         over: &[Over],
-        main: Option<&[Component]>,
+        main: Option<&[MixPart]>,
     ) -> Result<FinishedZone, BadFinish> {
         let bare = ZoneFinish::of(Finish::Bare);
         let dress = scheme.dress(zone).unwrap_or(&bare);
@@ -299,7 +294,7 @@ impl<'a> FinishContext<'a> {
     }
 
     /// The tins that give what is in some pots its colour, each once.
-    fn colours<'p>(&self, parts: impl Iterator<Item = &'p Component>) -> Vec<PaintId> {
+    fn colours<'p>(&self, parts: impl Iterator<Item = &'p MixPart>) -> Vec<PaintId> {
         let makes = |paint: &PaintId| (self.tin)(*paint).is_some_and(|tin| tin.class.makes_colours());
         let mut paints: Vec<PaintId> = parts.map(|part| part.paint).filter(makes).collect();
         paints.sort_unstable();
@@ -320,7 +315,7 @@ impl<'a> FinishContext<'a> {
 }
 
 /// The pot of a blend at a place from 0 to 1: the two colours beside it, by how near each is.
-pub fn blended(bands: &[Band], at: f64) -> Option<Vec<Component>> {
+pub fn blended(bands: &[Band], at: f64) -> Option<Vec<MixPart>> {
     let (first, last) = (bands.first()?, bands.last()?);
     let bounded = at.max(first.at).min(last.at);
     let next = bands.iter().position(|band| band.at >= bounded)?.max(1);

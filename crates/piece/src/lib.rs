@@ -37,7 +37,7 @@ pub use ageing::{Age, Ageing};
 pub use bad_finish::BadFinish;
 pub use buyers::buyers;
 pub use cohesion::{About, Finding, Pair, Stands, findings, off, pairs, shared_paint};
-pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, Piece, SCHEMES, Scheme};
+pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, PairIntent, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
 pub use finish::{
     Coat, FinishContext, FinishedZone, LaidOn, Mark, STEPS, ZoneSeen, blended, poured_together,

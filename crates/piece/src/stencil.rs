@@ -6,7 +6,7 @@
 
 use serde::{Deserialize, Serialize};
 use warm_blend_board::{ByPlace, Hand, Layer, Motif, Print, Share, Technique};
-use warm_blend_paint::Component;
+use warm_blend_paint::MixPart;
 
 use super::{BadFinish, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
 
@@ -21,16 +21,18 @@ const MOST: u32 = 100;
 
 /// A pattern on a zone.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Stencil {
-    /// What is repeated.
+    /// What is repeated, `rosette` …: see `/api/piece/choices`.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub motif: Motif,
-    /// How long and wide one is, mm.
+    /// How long and wide one is, 10 to 1000 mm.
     pub size: f64,
-    /// How many on each part; as many as are spaced well if left out.
+    /// How many on each part, 1 to 100; as many as are spaced well if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub repeats: Option<u32>,
     /// What it is painted with.
-    pub pot: Vec<Component>,
+    pub pot: Vec<MixPart>,
 }
 
 /// The repeats on one part.
@@ -156,7 +158,7 @@ mod tests {
             motif,
             size,
             repeats,
-            pot: vec![Component { paint, parts: warm_blend_paint::WholeParts::new(1).unwrap() }],
+            pot: vec![MixPart { paint, parts: warm_blend_paint::WholeParts::new(1).unwrap() }],
         }
     }
 

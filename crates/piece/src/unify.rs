@@ -11,7 +11,7 @@ use std::{collections::BTreeMap, ops::ControlFlow};
 
 use rayon::prelude::*;
 use warm_blend_board::{ByPlace, Hand, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
-use warm_blend_paint::{Class, Component, PaintId, State, Units, WholeParts};
+use warm_blend_paint::{Class, MixPart, PaintId, State, Units, WholeParts};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::{
@@ -67,7 +67,7 @@ pub struct Pull {
     /// So many parts of its own colour to so many of the other.
     pub parts: (u32, u32),
     /// The pot that gives.
-    pub pot: Vec<Component>,
+    pub pot: Vec<MixPart>,
     /// Contrast of the pair before and after, ΔE00.
     pub contrast: (f64, f64),
 }
@@ -445,7 +445,7 @@ pub fn calms(looked: &Looked, wardrobe: &FinishContext, shelf: &[OnShelf]) -> Re
                 && (lab.l - before.l).abs() < CALMED.1
         };
         let tried = shelf.iter().filter(paints).map(|tin| {
-            let pot = [Component { paint: tin.paint, parts: WholeParts::new(1).ok()? }];
+            let pot = [MixPart { paint: tin.paint, parts: WholeParts::new(1).ok()? }];
             let mixed = Mixed { zone, with: With::Paint(tin.paint), own: &own, other: &pot };
             looked.least(wardrobe, pair, &mixed, calmer).transpose()
         });
@@ -478,13 +478,13 @@ impl Pull {
 struct Mixed<'a> {
     zone: Zone,
     with: With,
-    own: &'a [Component],
-    other: &'a [Component],
+    own: &'a [MixPart],
+    other: &'a [MixPart],
 }
 
 impl Looked<'_> {
     /// The pot of a zone's main colour.
-    fn main(&self, wardrobe: &FinishContext, zone: Zone) -> Result<Vec<Component>, BadFinish> {
+    fn main(&self, wardrobe: &FinishContext, zone: Zone) -> Result<Vec<MixPart>, BadFinish> {
         Ok(wardrobe.dress(zone, self.scheme, self.piece.ground, &self.scheme.over, None)?.main)
     }
 

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_board::{Ground, Letter};
-use warm_blend_paint::Component;
+use warm_blend_paint::MixPart;
 
 use crate::{Ageing, BadFinish, Stencil};
 
@@ -12,6 +12,7 @@ pub const COLOURS: usize = 5;
 
 /// What a zone wears.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Finish {
     /// Nothing: the ground is seen, natural or stained.
@@ -25,7 +26,8 @@ pub enum Finish {
     },
     /// Two to five colours that go over into each other.
     Blend {
-        /// Which way they go.
+        /// `down`, `across` or `outward`.
+        #[cfg_attr(feature = "schema", schema(value_type = String))]
         way: BlendDirection,
         /// The colours in their order.
         bands: Vec<Band>,
@@ -46,15 +48,17 @@ pub enum BlendDirection {
 
 /// A colour of a blend.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Band {
     /// What is in its pot.
-    pub pot: Vec<Component>,
+    pub pot: Vec<MixPart>,
     /// Where it is pure, 0 at the beginning to 1 at the end.
     pub at: f64,
 }
 
 /// What a zone wears, and how old it looks.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ZoneFinish {
     /// The finish.
     pub wears: Finish,
@@ -93,7 +97,7 @@ impl ZoneFinish {
     }
 
     /// The pots it has beside those of its board.
-    pub fn pots(&self) -> impl Iterator<Item = &Vec<Component>> {
+    pub fn pots(&self) -> impl Iterator<Item = &Vec<MixPart>> {
         let bands = match &self.wears {
             Finish::Blend { bands, .. } => bands.as_slice(),
             _ => &[],

@@ -7,11 +7,12 @@ use uuid::Uuid;
 use warm_blend_board::{
     Board, ByPlace, Ground, GroundKind, Habit, Layer, Motif, OnShelf, Passes, Place, Print, Share, Technique,
 };
-use warm_blend_paint::{Class, Component, Parts, State, Units, mix};
+use warm_blend_paint::{Class, MixPart, Parts, State, Units, mix};
 use warm_blend_piece::{
     About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, Intent, Looked,
-    Meeting, Over, Pair, Piece, PieceKind, Scheme, Stands, Stencil, Windows, With, Zone, ZoneFinish,
-    ZoneSeen, blended, calms, findings, pairs, poured_together, pulls, shared_paint, treatments, unify,
+    Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Windows, With, Zone,
+    ZoneFinish, ZoneSeen, blended, calms, findings, pairs, poured_together, pulls, shared_paint, treatments,
+    unify,
 };
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::shelf::{
@@ -145,7 +146,7 @@ fn neighbours_that_fight_are_told_first_and_the_odd_one_is_named() {
     assert!(bold.iter().filter(|pair| pair.contrast > 24.0).all(|pair| pair.stands() == Stands::In));
     // One pair may be meant otherwise.
     let mut scheme = undressed(Intent::Quiet);
-    scheme.pairs = vec![(Zone::Mouldings, Zone::Case, Intent::Bold)];
+    scheme.pairs = vec![PairIntent { one: Zone::Mouldings, other: Zone::Case, intent: Intent::Bold }];
     let own = pairs(&zones, &meetings, &scheme, &windows);
     assert_eq!(own.iter().filter(|pair| pair.stands() == Stands::Far).count(), 1);
 }
@@ -309,7 +310,7 @@ fn what_cannot_be_worn_says_why() {
 fn the_middle_of_a_blend_is_the_mix() {
     let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
     let bands = [Band { pot: pot(&[(CREAM, 1)]), at: 0.0 }, Band { pot: pot(&[(OXBLOOD, 1)]), at: 1.0 }];
-    let sorted = |mut pot: Vec<Component>| {
+    let sorted = |mut pot: Vec<MixPart>| {
         pot.sort_by_key(|part| part.paint);
         pot
     };
@@ -563,4 +564,39 @@ fn a_shelf_without_mediums_still_makes_washes() {
     let full = treatments(&Shelf::default().on());
     assert!(full.iter().any(|layer| layer.pot.iter().any(|part| part.paint.0.as_u128() == CLEAR_WAX)));
     assert!(treatments(&[]).is_empty());
+}
+
+/// A piece that was read, as from a request, says where it cannot be; documents of before are read.
+#[test]
+fn a_piece_that_was_read_says_where_it_cannot_be() {
+    let mut sound = serde_json::to_value(&Room::new(&[(1, 1)], &[(0, 1)]).piece).unwrap();
+    let at = |at: &str, field: &str, value: serde_json::Value| {
+        let mut document = sound.clone();
+        document.pointer_mut(at).unwrap()[field] = value;
+        serde_json::from_value::<Piece>(document).unwrap().check().map_err(|error| error.pointer)
+    };
+    let loud = serde_json::json!({"lab": [50.0, 150.0, 150.0]});
+    let stencil = serde_json::json!({"motif": "ring", "size": 4.0, "pot": []});
+    for (of, field, value, pointer) in [
+        ("/ground", "colour", loud.clone(), "/ground/colour"),
+        ("/brief", "targets", serde_json::json!([loud]), "/brief/targets/0"),
+        ("/brief", "hours", serde_json::json!(-1.0), "/brief/hours"),
+        ("/schemes/0/wears/top", "stencil", stencil, "/schemes/0/wears/top/stencil"),
+        (
+            "/schemes/0/wears/case",
+            "ground",
+            serde_json::json!({"kind": "old-paint", "colour": loud}),
+            "/schemes/0/wears/case/ground/colour",
+        ),
+    ] {
+        assert_eq!(at(of, field, value), Err(pointer.to_owned()));
+    }
+    assert_eq!(at("", "chosen", serde_json::json!(0)), Ok(()));
+    // A blank is nothing said, and pairs stood without names in documents of before.
+    sound["brief"] = serde_json::json!({"client": " ", "mood": "", "due": ""});
+    sound["schemes"][0]["pairs"] = serde_json::json!([["top", "case", "bold"]]);
+    let of_before: Piece = serde_json::from_value(sound).unwrap();
+    assert_eq!((of_before.brief.client, of_before.brief.due), (None, None));
+    let pair = PairIntent { one: Zone::Top, other: Zone::Case, intent: Intent::Bold };
+    assert_eq!(of_before.schemes[0].pairs, [pair]);
 }

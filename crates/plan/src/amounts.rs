@@ -5,7 +5,7 @@
 //! ([`warm_blend_bench::per_square_metre`]); relief has more surface than its outline.
 
 use warm_blend_bench::per_square_metre;
-use warm_blend_paint::{Class, Component};
+use warm_blend_paint::{Class, MixPart};
 
 use crate::{Step, ZoneWork};
 
@@ -16,7 +16,7 @@ const MORE_SURFACE: f64 = 0.6;
 #[derive(Debug, Clone, PartialEq)]
 pub struct Needed {
     /// What is in it; empty where a technique says what by itself.
-    pub pot: Vec<Component>,
+    pub pot: Vec<MixPart>,
     /// What that is, then.
     pub product: Option<Class>,
     /// ml of it, as mixed.

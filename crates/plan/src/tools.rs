@@ -1,7 +1,7 @@
 //! Brushes, cloths and what becomes of them: one brush a colour, or the second colour comes out of the first (common practice†).
 
 use warm_blend_board::{Family, Technique};
-use warm_blend_paint::{Class, Component, PaintId};
+use warm_blend_paint::{Class, MixPart, PaintId};
 
 use crate::{Step, work::is_wax};
 
@@ -20,7 +20,7 @@ pub struct Tool {
 pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<Tool> {
     let laid: Vec<_> = steps.iter().filter_map(|step| step.work.laid()).collect();
     let pots = |of: &dyn Fn(Technique) -> bool| {
-        let mut pots: Vec<&Vec<Component>> = Vec::new();
+        let mut pots: Vec<&Vec<MixPart>> = Vec::new();
         for laid in laid.iter().filter(|laid| of(laid.technique)) {
             if !pots.contains(&&laid.pot) {
                 pots.push(&laid.pot);

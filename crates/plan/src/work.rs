@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 use warm_blend_board::{Family, GroundKind, Hand, Layer, Technique};
-use warm_blend_paint::{Class, Component};
+use warm_blend_paint::{Class, MixPart};
 use warm_blend_piece::{Age, Zone};
 
 /// A thing that is done on one zone or on several at one go.
@@ -45,7 +45,7 @@ pub struct Laid {
     /// How.
     pub technique: Technique,
     /// What was in the pot.
-    pub pot: Vec<Component>,
+    pub pot: Vec<MixPart>,
     /// How it is done, once.
     pub hand: Hand,
     /// Which coat of how many.
@@ -58,7 +58,7 @@ pub struct LayerWork {
     /// How.
     pub technique: Technique,
     /// What is in the pot; nothing where the technique says what.
-    pub pot: Vec<Component>,
+    pub pot: Vec<MixPart>,
     /// How it is done.
     pub hand: Hand,
 }
@@ -227,8 +227,8 @@ pub(crate) mod tests {
     use warm_blend_board::Passes;
     use warm_blend_paint::{PaintId, WholeParts};
 
-    pub(crate) fn pot(paint: u128) -> Vec<Component> {
-        vec![Component { paint: PaintId(uuid::Uuid::from_u128(paint)), parts: WholeParts::new(1).unwrap() }]
+    pub(crate) fn pot(paint: u128) -> Vec<MixPart> {
+        vec![MixPart { paint: PaintId(uuid::Uuid::from_u128(paint)), parts: WholeParts::new(1).unwrap() }]
     }
 
     pub(crate) fn layer(technique: Technique, paint: u128, passes: u8) -> LayerWork {

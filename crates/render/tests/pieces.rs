@@ -7,7 +7,7 @@ use warm_blend_board::{
     Board, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Motif, Passes, Place, Share, Strip,
     Technique,
 };
-use warm_blend_paint::{Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, State, WholeParts};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, MixPart, Name, PaintId, State, WholeParts};
 use warm_blend_piece::{
     Ageing, Band, BlendDirection, Extent, Face, Finish, FinishContext, FinishedZone, Form, Intent, PieceKind,
     Scheme, Stencil, View, Zone, ZoneFinish,
@@ -22,8 +22,8 @@ fn material(n: u128) -> Material {
     Material::of(Class::Chalk, Some(code), Some(CoatsToHide::new(1.5).unwrap())).unwrap()
 }
 
-fn one(n: u128) -> Vec<Component> {
-    vec![Component { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts::new(1).unwrap() }]
+fn one(n: u128) -> Vec<MixPart> {
+    vec![MixPart { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts::new(1).unwrap() }]
 }
 
 fn front() -> Face {

@@ -1,41 +1,38 @@
-//! Bodies and queries of requests, with errors that name the field.
+//! What requests hold and answers bring. Where something cannot be read the problem names the field.
+//!
+//! They are called as those of axum are: so their types are all that the description of a handler needs.
 
 use std::cell::RefCell;
 
 use axum::body::Bytes;
-use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
+use axum::extract::rejection::PathRejection;
+use axum::extract::{self, FromRequest, FromRequestParts, Request, path::ErrorKind};
 use axum::http::request::Parts;
 use axum::http::{StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
-use serde::de::DeserializeOwned;
+use serde::{Serialize, de::DeserializeOwned};
 use serde_json::Value;
-use uuid::Uuid;
 
-use crate::Workspace;
 use crate::guests::BODY;
-use crate::heavy::Ticket;
 use crate::problem::Problem;
 
 /// Largest body of any request that carries JSON, bytes.
 pub const LARGEST_BODY: usize = 1 << 20;
 
-/// A JSON body.
-pub struct Body<T>(pub T);
+/// JSON, brought or sent back.
+pub struct Json<T>(pub T);
 
-/// A body of any bytes, at most `MOST` of them: a file, with the place it takes at the door.
-pub struct Raw<const MOST: usize>(pub Bytes, pub Ticket);
+/// What is sent back, or why it is not.
+pub type Answer<T> = Result<Json<T>, Problem>;
 
-/// A query string.
-pub struct Asked<T>(pub T);
+/// What is asked in the address.
+pub struct Query<T>(pub T);
 
-/// The id in a path.
-pub struct IdPath(pub Uuid);
+/// What the address names, such as an id.
+pub struct Path<T>(pub T);
 
-/// What a path holds where that is more than an id.
-pub struct InPath<T>(pub T);
-
-impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
+impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Json<T> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
@@ -54,7 +51,7 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Body<T> {
         .await?;
         // None where nobody asks: in tests of a route by itself.
         drop(SENT.try_with(|sent| sent.replace(bytes.clone())));
-        parse(&bytes).map(Body)
+        parse(&bytes).map(Json)
     }
 }
 
@@ -98,21 +95,12 @@ fn escaped(key: &str) -> String {
     key.replace('~', "~0").replace('/', "~1")
 }
 
-impl<const MOST: usize> FromRequest<Workspace> for Raw<MOST> {
-    type Rejection = Problem;
-
-    async fn from_request(request: Request, workspace: &Workspace) -> Result<Self, Problem> {
-        let too_large = || format!("the file is larger than {} MB: choose a smaller one", MOST >> 20);
-        let place = tokio::time::timeout(BODY, workspace.heavy.place()).await.map_err(|_| {
-            let detail = "others bring files and photos just now: try again in a minute";
-            Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many at once", detail)
-        })??;
-        Ok(Self(read(request, MOST, too_large).await?, place))
-    }
-}
-
 /// A whole body, if it is not too large and does not take too long.
-async fn read(request: Request, most: usize, too_large: impl FnOnce() -> String) -> Result<Bytes, Problem> {
+pub async fn read(
+    request: Request,
+    most: usize,
+    too_large: impl FnOnce() -> String,
+) -> Result<Bytes, Problem> {
     match tokio::time::timeout(BODY, axum::body::to_bytes(request.into_body(), most)).await {
         Ok(Ok(bytes)) => Ok(bytes),
         Ok(Err(_)) => Err(Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", too_large())),
@@ -129,7 +117,7 @@ fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
         let pointer = pointer(error.path());
         let cause = error.into_inner();
         match cause.classify() {
-            serde_json::error::Category::Data => Problem::field(pointer, in_words(&cause)),
+            serde_json::error::Category::Data => Problem::field(pointer, in_words(&cause.to_string())),
             _ => not_json(cause),
         }
     })?;
@@ -138,9 +126,8 @@ fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
 }
 
 /// What is wrong with a value; where it stands its pointer says.
-fn in_words(cause: &serde_json::Error) -> String {
-    let said = cause.to_string();
-    let said = said.rsplit_once(" at line ").map_or(&*said, |(said, _)| said);
+fn in_words(said: &str) -> String {
+    let said = said.rsplit_once(" at line ").map_or(said, |(said, _)| said);
     let Some((given, known)) =
         said.strip_prefix("unknown variant `").and_then(|rest| rest.split_once("`, expected "))
     else {
@@ -167,40 +154,54 @@ fn pointer(path: &serde_path_to_error::Path) -> String {
         .collect()
 }
 
-impl<T: DeserializeOwned + Send, S: Sync> FromRequestParts<S> for Asked<T> {
+impl<T: Serialize> IntoResponse for Json<T> {
+    fn into_response(self) -> Response {
+        axum::Json(self.0).into_response()
+    }
+}
+
+impl<T: DeserializeOwned, S: Sync> FromRequestParts<S> for Query<T> {
     type Rejection = Problem;
 
     async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Problem> {
-        Query::try_from_uri(&parts.uri).map(|Query(asked)| Asked(asked)).map_err(|error| {
-            Problem::new(StatusCode::BAD_REQUEST, "query", "The address is off", error.body_text())
+        let asked = form_urlencoded::parse(parts.uri.query().unwrap_or_default().as_bytes());
+        let asked = serde_path_to_error::deserialize(serde_urlencoded::Deserializer::new(asked));
+        asked.map(Query).map_err(|error| {
+            let (field, said) = (error.path().to_string(), error.into_inner().to_string());
+            let missing = said.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());
+            let detail = match (missing, &*said) {
+                (Some(missing), _) => format!("say {missing} in the address"),
+                (_, "invalid digit found in string") => "write a whole number".to_owned(),
+                (_, "invalid float literal") => "write a number".to_owned(),
+                _ => in_words(&said),
+            };
+            Problem::field(format!("?{}", missing.unwrap_or(field.trim_matches('.'))), detail)
         })
     }
 }
 
-impl<T: DeserializeOwned + Send, S: Send + Sync> FromRequestParts<S> for InPath<T> {
+impl<T: DeserializeOwned + Send, S: Send + Sync> FromRequestParts<S> for Path<T> {
     type Rejection = Problem;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        let Path(inside) = Path::<T>::from_request_parts(parts, state).await.map_err(|error| {
-            Problem::not_found(format!("there is nothing at this address: {}", error.body_text()))
-        })?;
-        Ok(InPath(inside))
+        let named = extract::Path::<T>::from_request_parts(parts, state).await;
+        named.map(|extract::Path(named)| Path(named)).map_err(|error| match error {
+            PathRejection::FailedToDeserializePathParams(error) => not_named(error.kind()),
+            error => Problem::not_found(error.body_text()),
+        })
     }
 }
 
-impl<S: Send + Sync> FromRequestParts<S> for IdPath {
-    type Rejection = Problem;
-
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        let Path(text) = Path::<String>::from_request_parts(parts, state)
-            .await
-            .map_err(|_| Problem::not_found("the address holds no id"))?;
-        let id = text.parse().map_err(|_| {
-            let short: String = text.chars().take(60).collect();
-            Problem::not_found(format!("“{short}” is not an id of this workspace"))
-        })?;
-        Ok(IdPath(id))
-    }
+fn not_named(why: &ErrorKind) -> Problem {
+    let (ErrorKind::ParseError { value, .. }
+    | ErrorKind::ParseErrorAtKey { value, .. }
+    | ErrorKind::ParseErrorAtIndex { value, .. }
+    | ErrorKind::DeserializeError { value, .. }) = why
+    else {
+        return Problem::not_found(format!("there is nothing at this address: {why}"));
+    };
+    let short: String = value.chars().take(60).collect();
+    Problem::not_found(format!("“{short}” is not an id of this workspace"))
 }
 
 #[cfg(test)]

@@ -16,7 +16,7 @@ use std::{
 use uuid::Uuid;
 use warm_blend_learn::{LoggedReading, PartsMethod, Reading, ShelfPaint, Source};
 use warm_blend_paint::{
-    Class, CoatsToHide, Component, Currency, Masstone, Millilitres, Name, PaintId, Parts, Price, SavedMix,
+    Class, CoatsToHide, Currency, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price, SavedMix,
     State, WholeParts,
 };
 use warm_blend_store::{Store, StoreError};
@@ -132,7 +132,7 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     for (n, (name, recipe, target)) in (0i64..).zip(MIXES) {
         let component = |(paint, parts): &(&str, u32)| {
             let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
-            Ok(Component { paint: PaintId(tin(&shelf, paint)?.id), parts })
+            Ok(MixPart { paint: PaintId(tin(&shelf, paint)?.id), parts })
         };
         let components = recipe.iter().map(component).collect::<Result<_, StoreError>>()?;
         let target = target.map(code).transpose()?;

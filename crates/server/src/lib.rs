@@ -24,6 +24,7 @@ mod off_thread;
 mod photos;
 mod pictures;
 mod problem;
+mod raw;
 mod recent;
 mod routes;
 mod scale;

@@ -6,6 +6,8 @@ use axum::{Extension, Json};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_board::BadBoard;
+use warm_blend_piece::BadPiece;
 use warm_blend_store::StoreError;
 use warm_blend_workshop::{Fault, Refusal};
 
@@ -106,6 +108,9 @@ impl Problem {
     }
 }
 
+/// Title of what is wrong with the file and not with what was asked.
+const FILE_FAILED: &str = "The workspace file failed";
+
 impl From<Fault> for FieldError {
     fn from(Fault { pointer, detail }: Fault) -> Self {
         Self { pointer, detail }
@@ -126,8 +131,25 @@ impl From<Refusal> for Problem {
                 unread("percent", "Percent or not?", detail)
             }
             Refusal::Unknown(detail) => Self::not_found(detail),
+            Refusal::NoTin(id) => {
+                let detail = "this speaks of a paint that is not in the workspace: choose another, or undo what took it away";
+                let failed = Self::new(StatusCode::INTERNAL_SERVER_ERROR, "storage", FILE_FAILED, detail);
+                Self { missing: Some(Box::new(id)), ..failed }
+            }
             Refusal::Broken => Self::internal(),
         }
+    }
+}
+
+impl From<BadBoard> for Problem {
+    fn from(error: BadBoard) -> Self {
+        Refusal::from(error).into()
+    }
+}
+
+impl From<BadPiece> for Problem {
+    fn from(error: BadPiece) -> Self {
+        Refusal::from(error).into()
     }
 }
 
@@ -155,7 +177,7 @@ impl From<StoreError> for Problem {
             | StoreError::Damaged(_)
             | StoreError::Gone { .. }
             | StoreError::Other(_) => {
-                Self::new(StatusCode::INTERNAL_SERVER_ERROR, "storage", "The workspace file failed", detail)
+                Self::new(StatusCode::INTERNAL_SERVER_ERROR, "storage", FILE_FAILED, detail)
             }
         }
     }

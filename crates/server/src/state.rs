@@ -9,13 +9,13 @@ use std::{
     time::Duration,
 };
 
-use axum::Json;
 use warm_blend_paint::{Look, Name};
 use warm_blend_piece::Piece;
 use warm_blend_store::{Kept, Notice, OpenError, Store, StoreError};
 use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
 
 use crate::{
+    body::{Answer, Json},
     device::ReaderAtHand,
     heavy::Heavy,
     look_round::LookRound,
@@ -139,7 +139,7 @@ impl Workspace {
     pub(crate) async fn ask<R: Send + 'static>(
         &self,
         question: impl FnOnce(&ShelfSnapshot) -> Result<R, Refusal> + Send + 'static,
-    ) -> Result<Json<R>, Problem> {
+    ) -> Answer<R> {
         let shelf = self.shelf().await?;
         off_thread(move || Ok(question(&shelf)?)).await.map(Json)
     }

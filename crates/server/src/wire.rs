@@ -2,41 +2,17 @@
 
 use std::ops::Range;
 
-use axum::{
-    Json,
-    http::{HeaderName, Uri, header},
-};
+use axum::http::{HeaderName, Uri, header};
 use serde::Deserialize;
-use utoipa::IntoParams;
+use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_paint::{Look, Units};
+use warm_blend_board::{Defect, GroundKind, Letter};
+use warm_blend_paint::Units;
 use warm_blend_piece::View;
 use warm_blend_render::{Closer, Fineness, Lamp, Shading};
 use warm_blend_store::{Document, Kept, Store, StoreError};
-use warm_blend_workshop::{AmountsIn, Checks, LightName, StateName, light, state};
 
-use crate::problem::Problem;
-
-/// Which light to look in, and at what state of the film.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
-pub struct LookedAt {
-    /// `daylight` (as when left out), `sun`, `north-shade`, `bulb`, `warm-led`, `neutral-led` or `shop-tube`.
-    #[param(value_type = Option<LightName>)]
-    light: Option<String>,
-    /// `dry` (as when left out), `wet`, `sealed` or `buffed`.
-    #[param(value_type = Option<StateName>)]
-    state: Option<String>,
-}
-
-impl LookedAt {
-    pub fn get(&self) -> Result<Look, Problem> {
-        let mut checks = Checks::default();
-        let light = checks.field("?light", light(self.light.as_deref()));
-        let state = checks.field("?state", state(self.state.as_deref()));
-        Ok(checks.done(light.zip(state).map(|(light, state)| Look { light, state }))?)
-    }
-}
+use crate::{body::Json, problem::Problem};
 
 /// Which part of a long list.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -51,7 +27,6 @@ pub struct PartAsked {
 
 /// Where a long list begins.
 #[derive(Debug, Default, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
 pub struct OrderAsked {
     /// True to count from the latest one back, latest first.
     #[serde(default)]
@@ -95,7 +70,6 @@ pub fn next_part(asked_at: &Uri, from: Option<usize>) -> Option<[(HeaderName, St
 
 /// Which colour.
 #[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
 pub struct HexAsked {
     /// sRGB, 3, 6 or 8 hex digits.
     pub hex: String,
@@ -103,7 +77,6 @@ pub struct HexAsked {
 
 /// Which revision a change was made to.
 #[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
 pub struct SeenRevision {
     /// The revision that was seen.
     pub revision: i64,
@@ -111,7 +84,6 @@ pub struct SeenRevision {
 
 /// Which revision is to go, and whether to ask.
 #[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
 pub struct Removal {
     /// The revision that was seen.
     pub revision: i64,
@@ -125,17 +97,16 @@ pub struct Removal {
 #[into_params(parameter_in = Query)]
 pub struct StripAsked {
     /// `A` to `F`; the first if left out.
-    pub strip: Option<String>,
+    pub strip: Option<Letter>,
     /// How many of its layers are on, from the ground up; all if left out.
     pub layers: Option<usize>,
 }
 
 /// What went wrong.
 #[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
 pub struct TroubleAsked {
-    /// `too-dark` and others: see `/api/boards/choices`.
-    pub trouble: String,
+    /// See `/api/boards/choices`.
+    pub trouble: Defect,
 }
 
 /// What finishes are to be laid on, and in which colour.
@@ -143,7 +114,7 @@ pub struct TroubleAsked {
 #[into_params(parameter_in = Query)]
 pub struct ReadyAsked {
     /// The ground: see `/api/boards/choices`.
-    pub ground: String,
+    pub ground: GroundKind,
     /// The paint that is the main colour; one that suits the finish if left out.
     pub base: Option<Uuid>,
 }
@@ -185,13 +156,28 @@ impl DrawnAs {
     }
 }
 
+/// How the light falls in.
+#[derive(Debug, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "lowercase")]
+enum Lit {
+    /// As by a window.
+    #[default]
+    Soft,
+    /// By a low lamp that shows every ridge.
+    Raking,
+    /// Not at all, so that colours can be judged.
+    None,
+}
+
 /// By which light the relief is shaded.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct ShadingAsked {
     /// `soft` (as when left out): as by a window; `raking`: by a low lamp that shows every ridge; `none`: not at all, so that
     /// colours can be judged.
-    shading: Option<String>,
+    #[param(inline)]
+    #[serde(default)]
+    shading: Lit,
     /// From which side of the picture the light comes, degrees clockwise from above; 320 if left out.
     lamp: Option<f64>,
 }
@@ -199,15 +185,14 @@ pub struct ShadingAsked {
 impl ShadingAsked {
     pub fn get(&self) -> Result<Shading, Problem> {
         let side = self.lamp.unwrap_or(Lamp::WINDOW_SIDE);
-        let from = |rakes| match (0.0..=360.0).contains(&side) {
+        let rakes = match self.shading {
+            Lit::None => return Ok(Shading::None),
+            Lit::Soft => false,
+            Lit::Raking => true,
+        };
+        match (0.0..=360.0).contains(&side) {
             true => Ok(Shading::By(Lamp::from_side(side, rakes))),
             false => Err(Problem::field("?lamp", format!("{side}: degrees clockwise from above, 0 to 360"))),
-        };
-        match self.shading.as_deref() {
-            None | Some("soft") => from(false),
-            Some("raking") => from(true),
-            Some("none") => Ok(Shading::None),
-            Some(_) => Err(Problem::field("?shading", "choose soft, raking or none")),
         }
     }
 }
@@ -236,7 +221,9 @@ impl SchemeAsked {
 #[into_params(parameter_in = Query)]
 pub struct ViewAsked {
     /// `front` (as when left out), `side` or `top`.
-    view: Option<String>,
+    #[param(inline)]
+    #[serde(default)]
+    pub view: View,
     /// How much closer than the whole, 1 to 16; 1 if left out.
     closer: Option<f64>,
     /// What is in the middle then: the share of the whole picture's width to its left, 0 to 1.
@@ -251,16 +238,6 @@ pub struct ViewAsked {
 impl ViewAsked {
     pub fn fineness(&self) -> Fineness {
         fineness(self.fine)
-    }
-
-    pub fn view(&self) -> Result<View, Problem> {
-        match self.view.as_deref() {
-            None => Ok(View::Front),
-            Some(id) => View::ALL
-                .into_iter()
-                .find(|view| view.id() == id)
-                .ok_or_else(|| Problem::field("?view", "choose front, side or top")),
-        }
     }
 
     pub fn closer(&self) -> Result<Closer, Problem> {
@@ -279,33 +256,11 @@ impl ViewAsked {
 
 /// What is measured in.
 #[derive(Debug, Default, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
 pub struct UnitsAsked {
     /// `metric` (as when left out) or `imperial`.
-    units: Option<String>,
-}
-
-impl UnitsAsked {
-    pub fn get(&self) -> Result<Units, Problem> {
-        match &self.units {
-            None => Ok(Units::Metric),
-            Some(id) => Units::find(id).ok_or_else(|| Problem::field("?units", "choose metric or imperial")),
-        }
-    }
-}
-
-/// What to say amounts in.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
-pub struct SaidIn {
-    /// A measure such as `tsp` or `ml`, or `g`; ml when left out.
-    measure: Option<String>,
-}
-
-impl SaidIn {
-    pub fn get(&self) -> Result<AmountsIn, Problem> {
-        Ok(AmountsIn::asked(self.measure.as_deref())?)
-    }
+    #[param(inline)]
+    #[serde(default)]
+    pub units: Units,
 }
 
 /// Which pots.

@@ -11,7 +11,7 @@ use warm_blend_board::{
 };
 use warm_blend_device::ColourReader;
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, Source, learn};
-use warm_blend_paint::{Class, Component, Name, PaintId, State, WholeParts};
+use warm_blend_paint::{Class, MixPart, Name, PaintId, State, WholeParts};
 use warm_blend_sim::{SimulatedReader, VirtualBoard, VirtualHand, VirtualPaint};
 use warm_blend_spectral::{Light, difference};
 use workshop::{SEED, Workshop, lab};
@@ -87,7 +87,7 @@ impl Shelf {
         let over = [Technique::GlazeWiped, Technique::WashWiped, Technique::TintedWax];
         let which = chance.random_range(0..over.len());
         let part =
-            |tin: usize, parts: u32| Component { paint: id(tin), parts: WholeParts::new(parts).unwrap() };
+            |tin: usize, parts: u32| MixPart { paint: id(tin), parts: WholeParts::new(parts).unwrap() };
         let depth = TextureDepth::new(chance.random_range(80.0..240.0)).unwrap();
         let hand = Hand { texture: Some(depth), ..Hand::default() };
         let base = Layer { hand, ..Layer::new(Technique::BrushedCoat, vec![part(0, 1)]) };

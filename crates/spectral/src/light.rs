@@ -17,13 +17,16 @@
 mod weights;
 
 use std::fmt;
-use std::str::FromStr;
+
+use serde::{Deserialize, Serialize};
 
 use crate::{BANDS, Reflectance, Xyz};
 
 /// A light to look at colours in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, strum::IntoStaticStr)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
+#[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Light {
     /// CIE D65.
     #[default]
@@ -41,13 +44,6 @@ pub enum Light {
     /// CIE FL11.
     ShopTube,
 }
-
-/// A light that is not one of the seven.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error(
-    "there is no light “{0}”; the lights are daylight, sun, north-shade, bulb, warm-led, neutral-led and shop-tube"
-)]
-pub struct UnknownLight(pub String);
 
 impl Light {
     /// All seven, in the order they are offered.
@@ -144,17 +140,6 @@ impl fmt::Display for Light {
     }
 }
 
-impl FromStr for Light {
-    type Err = UnknownLight;
-
-    fn from_str(text: &str) -> Result<Self, UnknownLight> {
-        Light::ALL
-            .into_iter()
-            .find(|light| light.id() == text)
-            .ok_or_else(|| UnknownLight(text.chars().take(40).collect()))
-    }
-}
-
 impl Xyz {
     /// The colour of a surface in a light: X = Σ Wx(λ) R(λ), and so on (ASTM E308, eq. 5).
     ///
@@ -216,8 +201,10 @@ mod tests {
     #[test]
     fn every_light_is_found_by_its_id_and_no_other() {
         for light in Light::ALL {
-            assert_eq!(light.id().parse(), Ok(light));
+            assert_eq!(serde_json::to_value(light).unwrap(), light.id());
+            assert_eq!(serde_json::from_value::<Light>(light.id().into()).unwrap(), light);
         }
-        assert!("moonlight".parse::<Light>().unwrap_err().to_string().contains("north-shade"));
+        let unknown = serde_json::from_value::<Light>("moonlight".into()).unwrap_err().to_string();
+        assert!(unknown.contains("north-shade"), "{unknown}");
     }
 }

@@ -24,7 +24,7 @@ struct Head {
     #[serde(default)]
     name: Option<String>,
     #[serde(default)]
-    class: Option<String>,
+    class: Option<Class>,
 }
 
 impl InFile<'_> {
@@ -44,7 +44,7 @@ impl Names for InFile<'_> {
     }
 
     fn class(&self, of: PaintId) -> Option<Class> {
-        self.head(of.0).class?.parse().ok()
+        self.head(of.0).class
     }
 }
 

@@ -10,7 +10,7 @@ use proptest::prelude::*;
 use tempfile::TempDir;
 use uuid::Uuid;
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Class, Component, Masstone, Name, Note, PaintId, SavedMix, WholeParts};
+use warm_blend_paint::{Class, Masstone, MixPart, Name, Note, PaintId, SavedMix, WholeParts};
 use warm_blend_piece::Piece;
 use warm_blend_store::{Id, Store};
 use warm_blend_workshop::{KeptLine, LogAsked, LogKind, LogNote, LogQuery, finds};
@@ -131,7 +131,7 @@ fn what_was_taken_away_stays_and_what_was_undone_goes() {
     let (_folder, mut store) = open();
     let tin = store.make(paint("oat white")).unwrap();
     let parts = WholeParts::new(1).unwrap();
-    let pot = vec![Component { paint: PaintId(tin.id), parts }];
+    let pot = vec![MixPart { paint: PaintId(tin.id), parts }];
     store.make(SavedMix::new(None, pot, None).unwrap()).unwrap();
     store.remove::<ShelfPaint>(tin.id, tin.revision).unwrap();
     let lines = all(&store);
@@ -260,7 +260,7 @@ fn pots_are_those_of_the_file() {
     let tins = [store.make(paint("slate")).unwrap().id, store.make(paint("oat")).unwrap().id];
     let mix = |parts: u32| {
         let part =
-            |tin: Id, parts: u32| Component { paint: PaintId(tin), parts: WholeParts::new(parts).unwrap() };
+            |tin: Id, parts: u32| MixPart { paint: PaintId(tin), parts: WholeParts::new(parts).unwrap() };
         SavedMix::new(None, vec![part(tins[0], parts), part(tins[1], 1)], None).unwrap()
     };
     let parts = |store: &Store| -> Vec<f64> {

@@ -11,7 +11,7 @@ use older::set_back;
 use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_learn::{KeptCircle, ShelfPaint};
-use warm_blend_paint::{Class, Component, Masstone, Name, PaintId, SavedMix, WholeParts};
+use warm_blend_paint::{Class, Masstone, MixPart, Name, PaintId, SavedMix, WholeParts};
 use warm_blend_store::{ChangeKind, HistoryEntry, Id, Notice, OpenError, Store, StoreError};
 
 fn folder() -> (TempDir, PathBuf) {
@@ -38,7 +38,7 @@ fn paint(name: &str) -> ShelfPaint {
 
 fn mix_of(paints: &[(Id, u32)]) -> SavedMix {
     let components =
-        paints.iter().map(|(id, n)| Component { paint: PaintId(*id), parts: WholeParts::new(*n).unwrap() });
+        paints.iter().map(|(id, n)| MixPart { paint: PaintId(*id), parts: WholeParts::new(*n).unwrap() });
     SavedMix::new(None, components.collect(), None).unwrap()
 }
 

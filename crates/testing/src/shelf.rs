@@ -2,7 +2,7 @@
 
 use uuid::Uuid;
 use warm_blend_board::{Board, Ground, GroundKind, KnownTin, Layer, Letter, OnShelf, Strip};
-use warm_blend_paint::{Class, CoatsToHide, Component, Masstone, Material, Name, PaintId, WholeParts};
+use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, MixPart, Name, PaintId, WholeParts};
 use warm_blend_spectral::{Light, Srgb};
 
 pub const A: Letter = Letter::ALL[0];
@@ -64,8 +64,8 @@ impl Shelf {
     }
 }
 
-pub fn pot(of: &[(u128, u32)]) -> Vec<Component> {
-    let part = |(paint, parts): &(u128, u32)| Component {
+pub fn pot(of: &[(u128, u32)]) -> Vec<MixPart> {
+    let part = |(paint, parts): &(u128, u32)| MixPart {
         paint: PaintId(Uuid::from_u128(*paint)),
         parts: WholeParts::new(*parts).unwrap(),
     };

@@ -7,9 +7,11 @@ use warm_blend_bench as bench;
 use warm_blend_bench::MixtureKind;
 use warm_blend_board::{Hand, Technique};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Class, Look, Material, Measure, Microns, Millilitres, Parts, Rounded, Units};
+use warm_blend_paint::{
+    Class, Look, Material, Measure, Microns, Millilitres, MixPart, Parts, Rounded, Units,
+};
 
-use crate::{Checks, MixPart, Refusal, ShelfSnapshot};
+use crate::{Refusal, ShelfSnapshot};
 
 /// A batch to be measured out.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -21,14 +23,33 @@ pub struct BatchOf {
     pub amount: f64,
     /// `gallon`, `quart`, `pint`, `cup`, `fl-oz`, `tbsp`, `tsp`, `scoop`, `litre`, `ml` or `drop`; or `m2` or `ft2` of a surface; or
     /// `left`: all that is left of a paint.
-    pub measure: String,
+    #[schema(value_type = String)]
+    pub measure: BatchIn,
     /// Coats on the surface; 2 when left out.
     pub coats: Option<f64>,
     /// Which paint is used up, where it is.
     pub using_up: Option<Uuid>,
     /// What there is to measure with; what the workshop has when empty.
     #[serde(default)]
-    pub owned: Vec<String>,
+    pub owned: Vec<Measure>,
+}
+
+/// How the size of a batch is said.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
+#[serde(
+    rename_all = "lowercase",
+    expecting = "this is no measure: choose one of gallon, quart, pint, cup, fl-oz, tbsp, tsp, scoop, litre, ml, drop; or m2, ft2, left"
+)]
+pub enum BatchIn {
+    /// Square metres of a surface.
+    M2,
+    /// Square feet of a surface.
+    Ft2,
+    /// All that is left of a paint.
+    Left,
+    /// So much.
+    #[serde(untagged)]
+    In(Measure),
 }
 
 /// Ways to measure a batch out.
@@ -68,29 +89,9 @@ pub struct MeasuredOut {
     pub words: String,
 }
 
-/// A measure by its id.
-pub fn measure_of(text: &str) -> Result<Measure, String> {
-    let known = Measure::ALL.into_iter().find(|measure| measure.id() == text);
-    known.ok_or_else(|| {
-        format!("this is no measure: choose one of {}", Measure::ALL.map(Measure::id).join(", "))
-    })
-}
-
-/// What there is to measure with, of a field `owned`.
-pub fn measures_of(owned: &[String]) -> Result<Vec<Measure>, Refusal> {
-    let mut checks = Checks::default();
-    let owned = owned
-        .iter()
-        .enumerate()
-        .filter_map(|(i, owned)| checks.field(format!("/owned/{i}"), measure_of(owned)))
-        .collect();
-    checks.done(Some(owned))
-}
-
 impl ShelfSnapshot {
     /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
     pub fn measure_out(&self, of: &BatchOf, look: Look) -> Result<BatchMeasured, Refusal> {
-        let owned = measures_of(&of.owned)?;
         let one = |(i, part): (usize, &MixPart)| {
             let (parts, known) = self.part(&format!("/components/{i}"), part)?;
             Ok((parts, known.best()))
@@ -104,7 +105,7 @@ impl ShelfSnapshot {
         let technique = Technique::usual_for(MixtureKind::of(&inside));
         let film = technique.takes(Hand::default());
         let batch = of.batch(&tins, &shares, film)?;
-        let rounded = warm_blend_paint::measured(&mixed, batch, &self.at_hand(&owned), look.light)
+        let rounded = warm_blend_paint::measured(&mixed, batch, &self.at_hand(&of.owned), look.light)
             .map_err(|error| Refusal::field("/components", error))?;
         let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
         let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
@@ -136,28 +137,28 @@ impl BatchOf {
     fn tins<'a>(&self, shelf: &'a ShelfSnapshot) -> Result<Vec<&'a ShelfPaint>, Refusal> {
         let gone = || Refusal::field("/components", "one of these is no longer on the shelf");
         let tin = |part: &MixPart| {
-            shelf.tin(part.paint).ok().filter(|tin| !tin.removed).map(|tin| &tin.value).ok_or_else(gone)
+            shelf.tin(part.paint.0).ok().filter(|tin| !tin.removed).map(|tin| &tin.value).ok_or_else(gone)
         };
         self.components.iter().map(tin).collect()
     }
 
     fn shares(&self) -> Vec<f64> {
-        let total: f64 = self.components.iter().map(|part| f64::from(part.given())).sum();
-        self.components.iter().map(|part| f64::from(part.given()) / total).collect()
+        let total: f64 = self.components.iter().map(|part| f64::from(part.parts.value())).sum();
+        self.components.iter().map(|part| f64::from(part.parts.value()) / total).collect()
     }
 
     /// How much it comes to.
     fn batch(&self, tins: &[&ShelfPaint], shares: &[f64], film: Microns) -> Result<Millilitres, Refusal> {
         let coats = self.coats.unwrap_or(2.0);
         let bad = |error: warm_blend_paint::BadMeasure| Refusal::field("/amount", error);
-        let batch = match self.measure.as_str() {
-            "m2" | "ft2" if !(0.5..=12.0).contains(&coats) => {
+        let batch = match self.measure {
+            BatchIn::M2 | BatchIn::Ft2 if !(0.5..=12.0).contains(&coats) => {
                 return Err(Refusal::field("/coats", "choose half a coat to twelve"));
             }
-            "m2" => bench::for_area(self.amount, Units::Metric, coats, film).map_err(bad)?,
-            "ft2" => bench::for_area(self.amount, Units::Imperial, coats, film).map_err(bad)?,
-            "left" => {
-                let which = self.components.iter().position(|part| Some(part.paint) == self.using_up);
+            BatchIn::M2 => bench::for_area(self.amount, Units::Metric, coats, film).map_err(bad)?,
+            BatchIn::Ft2 => bench::for_area(self.amount, Units::Imperial, coats, film).map_err(bad)?,
+            BatchIn::Left => {
+                let which = self.components.iter().position(|part| Some(part.paint.0) == self.using_up);
                 let at = which
                     .ok_or_else(|| Refusal::field("/using_up", "choose a paint of the mix to use up"))?;
                 let left = tins[at].stock.filter(|left| left.value() > 0.0).ok_or_else(|| {
@@ -166,10 +167,7 @@ impl BatchOf {
                 })?;
                 bench::using_up(left, shares[at]).map_err(bad)?
             }
-            measure => {
-                let measure = measure_of(measure).map_err(|error| Refusal::field("/measure", error))?;
-                measure.times(self.amount).map_err(bad)?
-            }
+            BatchIn::In(measure) => measure.times(self.amount).map_err(bad)?,
         };
         match batch.value() >= 1.0 {
             true => Ok(batch),

@@ -6,10 +6,10 @@ use uuid::Uuid;
 use warm_blend_bench as bench;
 use warm_blend_bench::BlendCurve;
 use warm_blend_learn::Ensemble;
-use warm_blend_paint::{Look, Material};
+use warm_blend_paint::{Look, Material, MixPart};
 
 use crate::mixable::Mixable;
-use crate::{MixPart, RecipePart, Refusal, ShelfSnapshot};
+use crate::{RecipePart, Refusal, ShelfSnapshot};
 
 /// Two to five colours to be worked into each other.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -69,7 +69,7 @@ impl ShelfSnapshot {
         }
         let pot = |(i, parts): (usize, &Vec<MixPart>)| self.pot(&format!("/colours/{i}"), parts);
         let made = of.colours.iter().enumerate().map(pot).collect::<Result<Vec<_>, _>>()?;
-        let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint).collect();
+        let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint.0).collect();
         let mixable = self.mixable(look, |tin| !used.contains(&tin.id))?;
         let colours: Vec<&Material> = made.iter().map(Ensemble::best).collect();
         let paths = colours.windows(2).map(|pair| path(&mixable, pair[0], pair[1])).collect();

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Currency, Measure, PaintId};
 
-use crate::{Kept, Refusal, Workshop, house_white, measures_of};
+use crate::{Kept, Refusal, Workshop, house_white};
 
 /// The choices.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -15,7 +15,7 @@ pub struct WorkshopEntry {
     pub house_white: Option<Uuid>,
     /// The spoons, cups and syringes at hand, such as `tsp` and `cup`; everything when empty.
     #[serde(default)]
-    pub owned: Vec<String>,
+    pub owned: Vec<Measure>,
     /// What prices and budgets are in, by its ISO 4217 code; plain numbers where none was chosen.
     #[serde(default)]
     pub currency: Option<String>,
@@ -42,10 +42,9 @@ pub struct Chosen {
 impl WorkshopEntry {
     /// What is chosen.
     pub fn parse(&self) -> Result<Chosen, Refusal> {
-        let owned = measures_of(&self.owned)?;
         let currency = self.currency.as_deref().map(Currency::new).transpose();
         let currency = currency.map_err(|error| Refusal::field("/currency", error))?;
-        Ok(Chosen { house_white: self.house_white.map(PaintId), owned, currency })
+        Ok(Chosen { house_white: self.house_white.map(PaintId), owned: self.owned.clone(), currency })
     }
 }
 
@@ -68,8 +67,10 @@ impl WorkshopKept {
     /// The choices as they stand, among these tins.
     pub fn of(kept: &Kept<Workshop>, tins: &[Kept<ShelfPaint>]) -> Self {
         let house_white = house_white(&kept.value, tins).map(|paint| paint.0);
-        let owned = kept.value.owned.iter().map(|measure| measure.id().to_owned()).collect();
         let currency = kept.value.currency.map(String::from);
-        Self { revision: kept.revision, entry: WorkshopEntry { house_white, owned, currency } }
+        Self {
+            revision: kept.revision,
+            entry: WorkshopEntry { house_white, owned: kept.value.owned.clone(), currency },
+        }
     }
 }

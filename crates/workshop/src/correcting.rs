@@ -5,10 +5,12 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
 use warm_blend_bench::{Pot, PotCorrection};
-use warm_blend_paint::{Look, Masstone, Material, Measure, Millilitres, Parts, Seen};
+use warm_blend_paint::{
+    Colour, Look, Masstone, Material, Measure, Millilitres, MixPart, PaintId, Parts, Seen,
+};
 
 use crate::mixable::{Mixable, thick};
-use crate::{AgainstTarget, Checks, Colour, MixPart, Refusal, ShelfSnapshot, measure_of};
+use crate::{AgainstTarget, Checks, Refusal, ShelfSnapshot};
 
 /// A pot that is off its target.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -18,7 +20,7 @@ pub struct PotToCorrect {
     /// How much: a number of `measure`.
     pub amount: f64,
     /// What it was measured with: additions come in spoons of the same system, or in ml, fine enough for the pot.
-    pub measure: String,
+    pub measure: Measure,
     /// How much the pot holds, in the same measure; four times what is in it when left out.
     pub room: Option<f64>,
     /// The colour aimed at.
@@ -83,10 +85,10 @@ struct Checked {
 impl PotToCorrect {
     fn parse(&self) -> Result<Checked, Refusal> {
         let mut checks = Checks::default();
-        let measure = checks.field("/measure", measure_of(&self.measure));
-        let target = self.target.parse(&mut checks, "/target");
+        let measure = self.measure;
+        let target = checks.colour("/target", &self.target);
         let volume = |checks: &mut Checks, pointer: &str, count: f64| {
-            let ml = measure?.times(count).map_err(|error| error.to_string());
+            let ml = measure.times(count).map_err(|error| error.to_string());
             let some = |ml: Millilitres| match ml.value() >= 1.0 {
                 true => Ok(ml.value()),
                 false => Err("this is less than a millilitre: give how much is in the pot".to_owned()),
@@ -101,8 +103,8 @@ impl PotToCorrect {
             let over: Result<(), _> = Err("the pot holds less than is in it");
             checks.field("/room", over);
         }
-        let whole = measure.zip(target).zip(ml.zip(room));
-        checks.done(whole.map(|((measure, target), (ml, room))| Checked { target, measure, ml, room }))
+        let whole = target.zip(ml.zip(room));
+        checks.done(whole.map(|(target, (ml, room))| Checked { target, measure, ml, room }))
     }
 }
 
@@ -165,11 +167,10 @@ impl Mixable<'_> {
             of.into_iter().filter_map(|(ml, material)| Some((Parts::new(ml).ok()?, material))).collect();
         let mixed = warm_blend_paint::mix(&of).map_err(|_| Refusal::Broken)?;
         // In tenths of the least addition, which whole parts can hold.
-        let total: f64 = inside.iter().map(|part| f64::from(part.given())).sum();
+        let total: f64 = inside.iter().map(|part| f64::from(part.parts.value())).sum();
         let whole = |ml: f64| (10.0 * ml / pot.least).round().max(1.0) as u32;
-        let was =
-            inside.iter().map(|part| MixPart::new(part.paint, whole(left * f64::from(part.given()) / total)));
-        let more = correction.additions.iter().map(|(at, ml)| MixPart::new(self.tins[*at].id, whole(*ml)));
+        let was = inside.iter().map(|part| (part.paint, whole(left * f64::from(part.parts.value()) / total)));
+        let more = correction.additions.iter().map(|(at, ml)| (PaintId(self.tins[*at].id), whole(*ml)));
         Ok(PotFix {
             discard: (correction.discard > 0.5 * pot.least).then(|| {
                 warm_blend_paint::amount((correction.discard / pot.least).round() * pot.least, spoon)

@@ -12,18 +12,18 @@ use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts, State};
 use warm_blend_spectral::Lab;
 
 use crate::exports::WholeShelf;
-use crate::{Documents, Kept, Refusal, ShelfSnapshot, source};
+use crate::{Documents, Kept, Refusal, ShelfSnapshot};
 
 /// How a file is to be taken.
 #[derive(Debug, Clone, Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct HowToImport {
     /// Class of paints that are not on the shelf yet; `chalk` if left out.
-    pub class: Option<String>,
+    pub class: Option<Class>,
     /// Whether reflectance above 1 is percent: to be said where the answer was `urn:warm-blend:percent`.
     pub percent: Option<bool>,
     /// What the file was read with: `reader`, `chip`, `photo` or `guess`; as its samples say if left out.
-    pub source: Option<String>,
+    pub source: Option<Source>,
     /// The name of the file, for the log.
     pub file: Option<String>,
 }
@@ -121,18 +121,15 @@ impl FileRead {
                 },
             );
         }
-        let class = match how.class.as_deref().unwrap_or("chalk").parse::<Class>() {
-            Ok(class) if !class.is_medium() => class,
-            Ok(_) => return Err(Refusal::field("?class", "colours are of paints: choose a class of paint")),
-            Err(error) => return Err(Refusal::field("?class", error)),
-        };
-        let stated = how.source.as_deref().map(source).transpose();
-        let stated = stated.map_err(|error| Refusal::field("?source", error))?;
+        let class = how.class.unwrap_or(Class::Chalk);
+        if class.is_medium() {
+            return Err(Refusal::field("?class", "colours are of paints: choose a class of paint"));
+        }
         let warm_blend_interchange::ImportedFile { format, predicted, samples } =
             import(bytes, Told { percent: how.percent }).map_err(|error| unread(&error))?;
         let looked_at = |mut sample: Sample| {
             // What was predicted here is worth a guess where nothing else is known of it.
-            sample.source = stated.unwrap_or(if predicted { Source::Guess } else { sample.source });
+            sample.source = how.source.unwrap_or(if predicted { Source::Guess } else { sample.source });
             let can_be = Masstone::Lab(sample.measured.lab()).reflectance().is_ok();
             (sample, can_be)
         };

@@ -62,18 +62,16 @@ pub use alone::{
     PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
 };
 pub use appearance::{AgainstTarget, Hex, Lustre, SeenColour, Swatch, Wedge};
-pub use batch::{BatchMeasured, BatchOf, MeasuredOut, measure_of, measures_of};
+pub use batch::{BatchIn, BatchMeasured, BatchOf, MeasuredOut};
 pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
 pub use boards::{
-    AdviceGiven, BoardChoices, BoardEntry, BoardInList, BoardKept, BoardReadingChange, BoardReadingEntry,
-    BoardReadingKept, BoardReadingMade, BoardSpotEntry, CautionGiven, FixOffered, GroundChoice, GroundEntry,
-    HandKnown, LayerChangeView, LayerEntry, LayerPredicted, MeetsEntry, MotifChoice, NewBoard,
-    PlacePredicted, PrintEntry, ReadyFinish, RemediesView, RemedyView, SchoolView, SchoolsView, SeenBoard,
-    ShareOfColour, SpotKept, SpotRead, SpotToRead, StripEntry, StripPrediction, TechniqueChoice,
-    TemplateChoice, TroubleChoice, strip_of,
+    AdviceGiven, BoardChoices, BoardInList, BoardKept, BoardReadingChange, BoardReadingEntry,
+    BoardReadingKept, BoardReadingMade, BoardSpotEntry, CautionGiven, FixOffered, GroundChoice, HandKnown,
+    LayerChangeView, LayerPredicted, MotifChoice, NewBoard, PlacePredicted, ReadyFinish, RemediesView,
+    RemedyView, SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead,
+    StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice, strip_of,
 };
 pub use choices::{Chosen, WorkshopEntry, WorkshopKept};
-pub use colour::{Colour, LightName, StateName, light, state};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use document::{Document, Id, Kept, Revision, log_of, uses_of};
 pub use documents::Documents;
@@ -88,23 +86,21 @@ pub use log::{
 pub use matching::{Found, FoundRecipe, Wanted};
 pub use merge::Merge;
 pub use mixable::RecipePart;
-pub use mixes::{Mix, MixEntry, MixPart, PredictedPart, Prediction, mix_of_parts};
+pub use mixes::{Mix, MixEntry, PredictedPart, Prediction, mix_of_parts};
 pub use mixtures::{
     FilmOf, FilmSeen, FilmsSeen, MadeInto, Making, MissingMedium, MixtureWanted, PotWarning, PresetChoice,
     medium,
 };
 pub use paint_page::{LookInLight, LooksInState, PaintPage, TestPart, TestWorth};
-pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice, source};
+pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice};
 pub use photos::{
     PaletteColour, PaletteRecipe, PaletteRequest, PhotoPalette, PickRequest, PickedColour, PickedColours,
     SpotEntry,
 };
 pub use pieces::{
-    AskChoice, BandEntry, BlendEntry, BriefEntry, CorrectionEntry, DimensionView, FaceView, FindingView,
-    FinishedPiece, FrontOutline, KindChoice, OverEntry, PairIntentEntry, PairView, PartView, PieceChoice,
-    PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, PiecePrediction, PullView, Room,
-    SchemeEntry, StencilEntry, StencilView, StripWorn, UnifyFound, UnifyStep, UnifyWay, WornEntry, ZoneView,
-    not_said, scheme_of,
+    AskChoice, DimensionView, FaceView, FindingView, FinishedPiece, FrontOutline, KindChoice, PairView,
+    PartView, PieceChoice, PieceChoices, PieceInList, PieceKept, PieceName, PiecePrediction, PullView, Room,
+    StencilView, UnifyFound, UnifyStep, UnifyWay, ZoneView, not_said, scheme_of,
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, ElsewhereView, HoursEntry, IdleView,
@@ -114,11 +110,11 @@ pub use plans::{
 };
 pub use pours::{
     AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,
-    PouredPaint, StepEntry, keep_pour, refused,
+    PouredBy, PouredPaint, StepEntry, keep_pour, refused,
 };
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, ReadOut, ReadPart, ReadingEntry, ReadingKept, ReadingMade, ToRead,
-    YetToLearn, parts_read, pour, shown_entry, wet,
+    YetToLearn, parts_read, shown_entry, wet,
 };
 pub use refusal::{Checks, Fault, Refusal};
 pub use settings::Workshop;

@@ -7,11 +7,11 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
 use warm_blend_bench::{Limits, Recipe};
-use warm_blend_paint::{Class, HueFamily, Look, Masstone, Millilitres, Seen};
+use warm_blend_paint::{Class, Colour, HueFamily, Look, Masstone, Millilitres, Seen};
 use warm_blend_spectral::Light;
 
 use crate::mixable::Mixable;
-use crate::{AgainstTarget, Checks, Colour, RecipePart, Refusal, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, Checks, RecipePart, Refusal, ShelfSnapshot, Swatch};
 
 /// A colour to find on the shelf, and what may go into it.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -33,7 +33,7 @@ pub struct Wanted {
     pub no_black: bool,
     /// Only paints of these classes; all when empty.
     #[serde(default)]
-    pub classes: Vec<String>,
+    pub classes: Vec<Class>,
     /// ml that are to be mixed: what it costs, and whether the tins hold it.
     pub batch_ml: Option<f64>,
 }
@@ -74,7 +74,6 @@ pub struct FoundRecipe {
 struct Search {
     target: Masstone,
     limits: Limits,
-    classes: Vec<Class>,
     batch: Option<f64>,
 }
 
@@ -85,19 +84,13 @@ impl Wanted {
             let value = value.unwrap_or(default);
             if (1..=most).contains(&value) { Ok(value) } else { Err(format!("{value}: choose 1 to {most}")) }
         };
-        let target = self.target.parse(&mut checks, "/target");
+        let target = checks.colour("/target", &self.target);
         let paints = checks.field("/paints", range(self.paints, 3, 4));
         let parts = checks.field("/parts", range(self.parts, 12, 24));
         if self.with.len() > 3 {
             let too_many: Result<(), _> = Err("three paints at most can be asked for by name");
             checks.field("/with", too_many);
         }
-        let classes: Vec<Option<Class>> = self
-            .classes
-            .iter()
-            .enumerate()
-            .map(|(i, class)| checks.field(format!("/classes/{i}"), class.parse()))
-            .collect();
         let batch = match self.batch_ml {
             Some(ml) => checks
                 .field("/batch_ml", Millilitres::new(ml))
@@ -108,7 +101,6 @@ impl Wanted {
         let asked = target.zip(paints).zip(parts).map(|((target, paints), parts)| Search {
             target,
             limits: Limits { paints: paints as usize, parts, recipes: RECIPES, every: bench::EVERY },
-            classes: classes.into_iter().flatten().collect(),
             batch,
         });
         checks.done(asked)
@@ -128,7 +120,7 @@ impl ShelfSnapshot {
     ) -> Result<Found, Refusal> {
         let search = wanted.parse()?;
         let mixable = self.mixable(look, |tin| {
-            let class = search.classes.is_empty() || search.classes.contains(&tin.value.class);
+            let class = wanted.classes.is_empty() || wanted.classes.contains(&tin.value.class);
             let unwanted = wanted.without.contains(&tin.id) || wanted.no_black && self.is_black(tin.id);
             wanted.with.contains(&tin.id) || class && !unwanted
         })?;

@@ -6,9 +6,9 @@ use uuid::Uuid;
 use warm_blend_bench as bench;
 use warm_blend_bench::MatchTin;
 use warm_blend_learn::{Ensemble, ShelfPaint};
-use warm_blend_paint::{Condition, Look, Material, Parts, Price, WholeParts};
+use warm_blend_paint::{Condition, Look, Material, MixPart, PaintId, Parts, Price, WholeParts};
 
-use crate::{Kept, MixPart, Refusal, ShelfSnapshot};
+use crate::{Kept, Refusal, ShelfSnapshot};
 
 /// One paint of a recipe.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -25,10 +25,9 @@ pub struct RecipePart {
     pub hex: String,
 }
 
-impl From<&RecipePart> for MixPart {
-    fn from(part: &RecipePart) -> Self {
-        Self { paint: part.paint, parts: part.parts }
-    }
+/// What a recipe puts into a pot.
+pub(crate) fn pot_of(recipe: &[RecipePart]) -> Vec<MixPart> {
+    MixPart::gathered(recipe.iter().map(|part| (PaintId(part.paint), part.parts)))
 }
 
 /// Tins that may be mixed, as they are known.

@@ -4,10 +4,10 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_learn::Ensemble;
-use warm_blend_paint::{Component, Look, Name, PaintId, Parts, SavedMix, WholeParts, percentages};
+use warm_blend_paint::{Colour, Look, MixPart, Name, PaintId, Parts, SavedMix, percentages};
 
 use crate::pot_words::pot_words;
-use crate::{AgainstTarget, Checks, Colour, Documents, Kept, Refusal, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swatch};
 
 /// A mix as the painter puts it together.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -19,51 +19,6 @@ pub struct MixEntry {
     pub components: Vec<MixPart>,
     /// The colour aimed at.
     pub target: Option<Colour>,
-}
-
-/// One paint of a mix.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-pub struct MixPart {
-    /// A paint of the shelf.
-    pub paint: Uuid,
-    /// Whole parts by wet volume, 1 to 999.
-    pub parts: u32,
-}
-
-impl MixPart {
-    /// So many parts of a tin.
-    pub fn new(paint: Uuid, parts: u32) -> Self {
-        Self { paint, parts }
-    }
-
-    /// Its parts, as they were given.
-    pub fn given(&self) -> u32 {
-        self.parts
-    }
-
-    /// Its parts, checked.
-    pub fn parts(&self) -> Result<WholeParts, warm_blend_paint::BadMix> {
-        WholeParts::new(self.parts)
-    }
-
-    /// The same read into what a pot holds, or what is wrong with it, at `at`.
-    pub fn component(&self, checks: &mut Checks, at: &str) -> Option<Component> {
-        let parts = checks.field(format!("{at}/parts"), self.parts())?;
-        Some(Component { paint: PaintId(self.paint), parts })
-    }
-
-    /// The same paints each once, in the smallest whole parts of the same ratio that a pot takes.
-    pub fn gathered(parts: impl Iterator<Item = MixPart>) -> Vec<MixPart> {
-        let mut once: Vec<MixPart> = Vec::new();
-        for part in parts {
-            match once.iter_mut().find(|other| other.paint == part.paint) {
-                Some(other) => other.parts += part.parts,
-                None => once.push(part),
-            }
-        }
-        let ratio = warm_blend_paint::simplest(&once.iter().map(|part| part.parts).collect::<Vec<_>>());
-        once.iter().zip(ratio).map(|(part, parts)| MixPart::new(part.paint, parts)).collect()
-    }
 }
 
 /// A mix that is kept.
@@ -127,11 +82,8 @@ impl MixEntry {
             return Err(Refusal::field("/components", too_many));
         }
         let name = checks.optional("/name", self.name.as_deref().map(Name::new));
-        let target = self.target.as_ref().and_then(|target| target.parse(&mut checks, "/target"));
-        let parts = self.components.iter().enumerate();
-        let components =
-            parts.filter_map(|(i, part)| part.component(&mut checks, &format!("/components/{i}"))).collect();
-        let mix = checks.field("/components", SavedMix::new(name, components, target));
+        let target = self.target.as_ref().and_then(|target| checks.colour("/target", target));
+        let mix = checks.field("/components", SavedMix::new(name, self.components.clone(), target));
         checks.done(mix)
     }
 }
@@ -152,14 +104,9 @@ pub fn mix_of_parts<D: Documents>(documents: &mut D, mix: SavedMix) -> Result<Ke
 impl ShelfSnapshot {
     /// `5 slate blue : 1 barley`
     pub(crate) fn mix_words(&self, parts: &[MixPart]) -> String {
-        let parts: Vec<_> = parts.iter().map(|part| (part.parts, self.name(part.paint).to_owned())).collect();
+        let parts: Vec<_> =
+            parts.iter().map(|part| (part.parts.value(), self.name(part.paint.0).to_owned())).collect();
         pot_words(&parts)
-    }
-}
-
-impl From<&Component> for MixPart {
-    fn from(part: &Component) -> Self {
-        Self { paint: part.paint.0, parts: part.parts.value() }
     }
 }
 
@@ -167,7 +114,7 @@ impl From<&SavedMix> for MixEntry {
     fn from(mix: &SavedMix) -> Self {
         Self {
             name: mix.name.clone().map(String::from),
-            components: mix.components().iter().map(MixPart::from).collect(),
+            components: mix.components().to_vec(),
             target: mix.target.map(Colour::from),
         }
     }
@@ -228,8 +175,7 @@ impl ShelfSnapshot {
 
     /// One of them.
     pub(crate) fn part(&self, pointer: &str, part: &MixPart) -> Result<(Parts, &Ensemble), Refusal> {
-        let whole = part.parts().map_err(|error| Refusal::field(format!("{pointer}/parts"), error))?;
-        Ok((whole.into(), self.on_shelf_at(&format!("{pointer}/paint"), part.paint)?))
+        Ok((part.parts.into(), self.on_shelf_at(&format!("{pointer}/paint"), part.paint.0)?))
     }
 
     /// A tin that a field names.

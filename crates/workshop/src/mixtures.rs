@@ -7,11 +7,11 @@ use warm_blend_bench::{MixtureKind, Preset, warnings};
 use warm_blend_board::{Place, Technique};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{
-    BadMix, Class, Condition, Look, Material, Millilitres, Name, SavedMix, Seen, State, Verdict,
-    nearest_whole,
+    BadMix, Class, Colour, Condition, Look, Material, Millilitres, MixPart, Name, PaintId, SavedMix, Seen,
+    State, Verdict, nearest_whole,
 };
 
-use crate::{Checks, Colour, Documents, Kept, MixEntry, MixPart, Refusal, Revision, ShelfSnapshot};
+use crate::{Checks, Documents, Kept, MixEntry, Refusal, Revision, ShelfSnapshot};
 
 /// A usual mixture.
 #[derive(Debug, Serialize, ToSchema)]
@@ -108,8 +108,7 @@ pub fn medium(class: Class) -> Result<ShelfPaint, Refusal> {
 /// What a pot is to be made into, once it is sure that it can be.
 #[derive(Debug)]
 pub struct Making {
-    paints: Vec<Uuid>,
-    parts: Vec<u32>,
+    paints: Vec<MixPart>,
     preset: Option<Preset>,
 }
 
@@ -138,16 +137,9 @@ impl ShelfSnapshot {
 
     /// What a pot is to be made into, if it can be.
     pub fn making(&self, components: &[MixPart], preset: Option<&str>) -> Result<Making, Refusal> {
-        let is_paint = |part: &&MixPart| self.tin(part.paint).is_ok_and(|tin| !tin.value.class.is_medium());
-        let paints: Vec<&MixPart> = components.iter().filter(is_paint).collect();
-        let mut checks = Checks::default();
-        let parts: Option<Vec<u32>> = paints
-            .iter()
-            .enumerate()
-            .map(|(i, part)| Some(checks.field(format!("/components/{i}/parts"), part.parts())?.value()))
-            .collect();
-        let parts = checks.done(parts)?;
-        if parts.is_empty() {
+        let is_paint = |part: &&MixPart| self.tin(part.paint.0).is_ok_and(|tin| !tin.value.class.is_medium());
+        let paints: Vec<MixPart> = components.iter().filter(is_paint).copied().collect();
+        if paints.is_empty() {
             return Err(Refusal::field("/components", "there is no paint in the pot: put one in first"));
         }
         let known = preset.map(|id| Preset::find(id).ok_or(id)).transpose();
@@ -159,7 +151,7 @@ impl ShelfSnapshot {
         if most > SavedMix::MOST {
             return Err(Refusal::field("/components", BadMix::TooMany(most)));
         }
-        Ok(Making { paints: paints.iter().map(|part| part.paint).collect(), parts, preset })
+        Ok(Making { paints, preset })
     }
 
     /// A pot made into a glaze, a wash, a wax …: its paints keep their ratio, its mediums are those of the mixture.
@@ -182,8 +174,8 @@ impl ShelfSnapshot {
         let bare = Seen::of(&ground.swatch_reflectance(), look.light);
         let inside = ground.sheen.inside(&ground.masstone());
         let class = |part: &MixPart| {
-            let class = self.tin(part.paint).ok()?.value.class;
-            Some((class, f64::from(part.given())))
+            let class = self.tin(part.paint.0).ok()?.value.class;
+            Some((class, f64::from(part.parts.value())))
         };
         let classes: Vec<(Class, f64)> = of.components.iter().filter_map(class).collect();
         let kind = MixtureKind::of(&classes);
@@ -214,7 +206,7 @@ impl ShelfSnapshot {
 
     fn ground_of(&self, of: &FilmOf) -> Result<Material, Refusal> {
         let mut checks = Checks::default();
-        let colour = of.on_colour.as_ref().map(|colour| colour.parse(&mut checks, "/on_colour"));
+        let colour = of.on_colour.as_ref().map(|colour| checks.colour("/on_colour", colour));
         checks.done(Some(()))?;
         match (of.on_paint, colour.flatten()) {
             (Some(paint), None) => Ok(self.on_shelf_at("/on_paint", paint)?.best().in_state(State::Dry)),
@@ -233,16 +225,14 @@ impl Making {
 
     /// Made, with these tins for its mediums.
     pub fn made(&self, mediums: Vec<Uuid>) -> Vec<MixPart> {
-        let whole = match &self.preset {
-            None => warm_blend_paint::simplest(&self.parts),
-            Some(preset) => {
-                // Beyond 999 parts of one, as near as whole parts come.
-                let amounts: Vec<f64> = preset.parts(&self.parts).into_iter().map(f64::from).collect();
-                nearest_whole(&amounts).into_iter().map(warm_blend_paint::WholeParts::value).collect()
-            }
+        let Some(preset) = &self.preset else {
+            return MixPart::gathered(self.paints.iter().map(|part| (part.paint, part.parts.value())));
         };
-        let ids = self.paints.iter().copied().chain(mediums);
-        ids.zip(whole).map(|(paint, parts)| MixPart::new(paint, parts)).collect()
+        let parts: Vec<u32> = self.paints.iter().map(|part| part.parts.value()).collect();
+        // Beyond 999 parts of one, as near as whole parts come.
+        let amounts: Vec<f64> = preset.parts(&parts).into_iter().map(f64::from).collect();
+        let paints = self.paints.iter().map(|part| part.paint).chain(mediums.into_iter().map(PaintId));
+        paints.zip(nearest_whole(&amounts)).map(|(paint, parts)| MixPart { paint, parts }).collect()
     }
 }
 
@@ -255,8 +245,7 @@ impl ShelfSnapshot {
         wanted: &MixtureWanted,
     ) -> Result<Kept<SavedMix>, E> {
         let mix = documents.get::<SavedMix>(id)?;
-        let parts: Vec<MixPart> = mix.value.components().iter().map(MixPart::from).collect();
-        let making = self.making(&parts, Some(&wanted.preset))?;
+        let making = self.making(mix.value.components(), Some(&wanted.preset))?;
         let mut mediums = Vec::new();
         for class in making.mediums() {
             mediums.push(match self.fullest(class) {

@@ -7,7 +7,7 @@ use warm_blend_learn::{Ensemble, Estimate, Reads, ShelfPaint, Test};
 use warm_blend_paint::{Drawdown, Look, PaintId, Parts, Seen, State, Verdict};
 use warm_blend_spectral::{Light, OnScreen};
 
-use crate::{Kept, Paint, ReadingKept, Refusal, ShelfSnapshot, StateName};
+use crate::{Kept, Paint, ReadingKept, Refusal, ShelfSnapshot};
 
 /// Everything about one paint.
 #[derive(Debug, Serialize, ToSchema)]
@@ -28,8 +28,7 @@ pub struct PaintPage {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LooksInState {
     /// `wet`, `dry` or `sealed`.
-    #[schema(value_type = StateName)]
-    pub state: &'static str,
+    pub state: State,
     /// One a light, in the order of `/api/lights`.
     pub lights: Vec<LookInLight>,
     /// What the state does to it in daylight against dry: `clearly darker`; empty for dry.
@@ -117,7 +116,7 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
             }
         };
         LooksInState {
-            state: state.id(),
+            state,
             lights: Light::ALL.map(in_light).into(),
             words: match state {
                 State::Dry => String::new(),

@@ -6,13 +6,13 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_learn::{Certainty, Estimate, OfShelf, ShelfPaint, Source};
 use warm_blend_paint::{
-    CoatsToHide, Condition, HueFamily, Look, Millilitres, Name, Note, PaintId, Price, Specials, density,
-    minutes, share,
+    Class, CoatsToHide, Colour, Condition, HueFamily, Look, Millilitres, Name, Note, PaintId, Price,
+    Specials, density, minutes, share,
 };
 use warm_blend_spectral::Light;
 
 use crate::refusal::shown;
-use crate::{Checks, Colour, Kept, Refusal, ShelfSnapshot, Swatch};
+use crate::{Checks, Kept, Refusal, ShelfSnapshot, Swatch};
 
 /// A paint or medium as the painter writes it down.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -22,11 +22,11 @@ pub struct PaintEntry {
     pub name: String,
     /// Its class: see `/api/classes`.
     #[schema(example = "chalk")]
-    pub class: String,
+    pub class: Class,
     /// Its dry, thick, unsealed colour; a medium has none.
     pub colour: Option<Colour>,
     /// What that colour was taken from: `chip` (as when left out), `reader`, `photo` or `guess`.
-    pub source: Option<String>,
+    pub source: Option<Source>,
     /// Coats it needs to hide black and white, 0.25 to 20.
     pub coats_to_hide: Option<f64>,
     /// What a tin costs.
@@ -36,7 +36,7 @@ pub struct PaintEntry {
     /// When the tin was opened, `2026-05-01`.
     pub opened_on: Option<String>,
     /// `good` (as when left out), `frozen` or `off`.
-    pub condition: Option<String>,
+    pub condition: Option<Condition>,
     /// The warning on the tin, at most 1000 characters.
     pub safety: Option<String>,
     /// What only some classes have: `/api/classes` says which.
@@ -119,33 +119,23 @@ impl PaintEntry {
     pub fn parse(&self) -> Result<ShelfPaint, Refusal> {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&self.name));
-        let class = checks.field("/class", self.class.parse());
-        let source = match self.source.as_deref() {
-            None => Some(Source::Chip),
-            Some(text) => checks.field("/source", source(text)),
-        };
         let coats_to_hide = checks.optional("/coats_to_hide", self.coats_to_hide.map(CoatsToHide::new));
         let stock = checks.optional("/stock_ml", self.stock_ml.map(Millilitres::new));
         let price = self.price.as_ref().and_then(|price| price.parse(&mut checks));
         let opened_on = checks.optional("/opened_on", self.opened_on.as_deref().map(date));
-        let condition = match self.condition.as_deref() {
-            None => Some(Condition::Good),
-            Some(text) => checks.field("/condition", text.parse()),
-        };
         let safety = checks.optional("/safety", self.safety.as_deref().map(Note::new)).flatten();
         let specials = self.specials.as_ref().map(|specials| specials.parse(&mut checks)).unwrap_or_default();
-        let masstone = self.colour.as_ref().and_then(|colour| colour.parse(&mut checks, "/colour"));
-        let whole = name.zip(class).zip(source.zip(condition));
-        let tin = whole.map(|((name, class), (source, condition))| ShelfPaint {
-            source,
+        let masstone = self.colour.as_ref().and_then(|colour| checks.colour("/colour", colour));
+        let tin = name.map(|name| ShelfPaint {
+            source: self.source.unwrap_or_default(),
             coats_to_hide,
             price,
             stock,
             opened_on,
-            condition,
+            condition: self.condition.unwrap_or_default(),
             safety,
             specials,
-            ..ShelfPaint::new(name, class, masstone)
+            ..ShelfPaint::new(name, self.class, masstone)
         });
         // Whether a colour is missing is asked only where none was given: one that was refused has its own message.
         if let Some(tin) = tin.as_ref().filter(|_| self.colour.is_none()) {
@@ -153,14 +143,6 @@ impl PaintEntry {
         }
         checks.done(tin)
     }
-}
-
-/// What a colour was taken from.
-pub fn source(text: &str) -> Result<Source, String> {
-    Source::find(text).ok_or_else(|| {
-        let short = shown(text);
-        format!("“{short}” is nothing a colour is taken from: choose reader, chip, photo or guess")
-    })
 }
 
 fn date(text: &str) -> Result<Date, String> {
@@ -188,14 +170,14 @@ impl From<ShelfPaint> for PaintEntry {
         let Specials { density, lustre, open_minutes, blocks_stains, solvent_borne } = tin.specials;
         Self {
             name: tin.name.into(),
-            class: tin.class.id().to_owned(),
+            class: tin.class,
             colour: tin.masstone.map(Colour::from),
-            source: Some(tin.source.id().to_owned()),
+            source: Some(tin.source),
             coats_to_hide: tin.coats_to_hide.map(CoatsToHide::value),
             price: tin.price.map(price),
             stock_ml: tin.stock.map(Millilitres::value),
             opened_on: tin.opened_on.map(|date| date.to_string()),
-            condition: Some(tin.condition.id().to_owned()),
+            condition: Some(tin.condition),
             safety: tin.safety.map(String::from),
             specials: Some(SpecialsEntry { density, lustre, open_minutes, blocks_stains, solvent_borne }),
         }

@@ -7,12 +7,13 @@ use utoipa::ToSchema;
 use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::Measured;
-use warm_blend_paint::{Class, CoatsToHide, Look, Masstone, Material, Seen, percentages};
+use warm_blend_paint::{Class, CoatsToHide, Look, Masstone, Material, MixPart, Seen, percentages};
 use warm_blend_photo::{Card, Photo, PhotoColour, PhotoSpot};
 use warm_blend_piece::Age;
 use warm_blend_spectral::{Lab, Light, difference};
 
-use crate::{AgainstTarget, Checks, LayerEntry, MadeInto, MixPart, Refusal, ShelfSnapshot};
+use crate::mixable::pot_of;
+use crate::{AgainstTarget, MadeInto, Refusal, ShelfSnapshot};
 
 /// Where the card lies and what is to be picked. Places are in widths of the photo, from the left and from the top.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -117,7 +118,7 @@ pub struct PaletteColour {
     /// The mix that comes nearest; none of a shade.
     pub recipe: Option<PaletteRecipe>,
     /// The layer that it would be on a board; none of a shade.
-    pub layer: Option<LayerEntry>,
+    pub layer: Option<Layer>,
     /// What that is, in words: `the base, in two coats`.
     pub how: String,
 }
@@ -272,7 +273,7 @@ impl ShelfSnapshot {
         }
         let best = self.nearest(target, Vec::new(), look)?;
         Ok(best.map(|best| {
-            let parts: Vec<MixPart> = best.parts.iter().map(MixPart::from).collect();
+            let parts = pot_of(&best.parts);
             PaletteRecipe {
                 words: self.mix_words(&parts),
                 hex: best.swatch.wedge.face.hex,
@@ -283,7 +284,7 @@ impl ShelfSnapshot {
     }
 
     /// A layer of a mix; a glaze is thinned as walls are glazed, and is a dry brush where that cannot be.
-    fn layer_of(&self, technique: Technique, parts: &[MixPart]) -> Option<LayerEntry> {
+    fn layer_of(&self, technique: Technique, parts: &[MixPart]) -> Option<Layer> {
         let (technique, parts) = match technique.family() {
             Family::Glaze => {
                 let wanted = MadeInto { components: parts.to_vec(), preset: Some(GLAZE.to_owned()) };
@@ -292,11 +293,9 @@ impl ShelfSnapshot {
             }
             _ => (technique, parts.to_vec()),
         };
-        let part = |part: &MixPart| part.component(&mut Checks::default(), "");
-        let pot = parts.iter().map(part).collect::<Option<_>>()?;
         let coats = if technique == Technique::BrushedCoat { 2 } else { 1 };
         let hand = Hand { passes: Passes::new(coats).ok()?, ..Hand::default() };
-        Some(LayerEntry::from(&Layer { hand, ..Layer::new(technique, pot) }))
+        Some(Layer { hand, ..Layer::new(technique, parts) })
     }
 }
 

@@ -7,12 +7,10 @@ use uuid::Uuid;
 use warm_blend_bench::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
 use warm_blend_device::NotYet;
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Component, Look, Measure, Millilitres, PaintId, Parts, SavedMix, Verdict};
+use warm_blend_paint::{Look, Measure, Millilitres, MixPart, PaintId, Parts, SavedMix, Verdict};
 
 use crate::label::LabelPart;
-use crate::{
-    AgainstTarget, Checks, Documents, Kept, MixPart, Refusal, ShelfSnapshot, Swatch, label, measure_of,
-};
+use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swatch, label};
 
 /// A pot to begin.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -32,7 +30,8 @@ pub struct StepEntry {
     pub paint: Option<Uuid>,
     /// `ml`, `tsp` … : `count` of it. `g`: `count` grams. `scale`: what went in since the last addition by the scale. `touch`: a
     /// touch. `scale-touch`: a touch that stands on the scale.
-    pub measure: String,
+    #[schema(value_type = String)]
+    pub measure: PouredBy,
     /// How many.
     pub count: Option<f64>,
 }
@@ -201,24 +200,45 @@ pub struct PotLabel {
 }
 
 /// How an amount is said.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
+#[serde(expecting = "choose g, ml, tsp or another measure")]
 pub enum AmountsIn {
     /// By weight.
+    #[serde(rename = "g")]
     Grams,
     /// In spoons, cups or ml.
+    #[serde(untagged)]
+    In(Measure),
+}
+
+impl Default for AmountsIn {
+    fn default() -> Self {
+        Self::In(Measure::Millilitre)
+    }
+}
+
+/// How it was measured what went into a pot.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
+#[serde(
+    rename_all = "kebab-case",
+    expecting = "this is no measure: choose g, scale, touch, ml, tsp or another measure"
+)]
+pub enum PouredBy {
+    /// By weight.
+    #[serde(rename = "g")]
+    Grams,
+    /// What went in since the last addition by the scale.
+    Scale,
+    /// A touch.
+    Touch,
+    /// A touch that stands on the scale.
+    ScaleTouch,
+    /// By spoons, cups or a syringe.
+    #[serde(untagged)]
     In(Measure),
 }
 
 impl AmountsIn {
-    /// A measure such as `tsp` or `ml`, or `g`; ml where none is asked for.
-    pub fn asked(measure: Option<&str>) -> Result<Self, Refusal> {
-        match measure {
-            None => Ok(Self::In(Measure::Millilitre)),
-            Some("g") => Ok(Self::Grams),
-            Some(text) => measure_of(text).map(Self::In).map_err(|error| Refusal::field("?measure", error)),
-        }
-    }
-
     fn say(self, ml: f64, density: f64) -> String {
         match self {
             AmountsIn::Grams => format!("{:.1} g", ml * density),
@@ -318,7 +338,7 @@ impl PourView {
             total: unit.say(total, if total > 0.0 { weight / total } else { 1.0 }),
             steps,
             paints: record.against_plan().iter().map(paint).collect::<Result<_, _>>()?,
-            recipe: record.recipe().iter().map(MixPart::from).collect(),
+            recipe: record.recipe(),
             judgement: aim
                 .map(|(poured, target)| AgainstTarget::of(poured.best(), target, look))
                 .transpose()?,
@@ -378,7 +398,7 @@ pub fn refused(error: &BadPour) -> Refusal {
 impl StepEntry {
     /// Whether the scale says how much it is.
     pub fn is_by_scale(&self) -> bool {
-        matches!(self.measure.as_str(), "scale" | "scale-touch")
+        matches!(self.measure, PouredBy::Scale | PouredBy::ScaleTouch)
     }
 
     /// A record with it: `tin` is what went in, `touch` how much a touch is, ml. The same step sent twice counts once.
@@ -410,35 +430,32 @@ impl StepEntry {
             count.ok_or("how much? Give a number above zero")
         };
         let Some((paint, tin)) = self.paint.zip(tin) else {
-            let ml = match self.measure.as_str() {
-                "g" | "scale" | "touch" | "scale-touch" => {
-                    Err("what is taken out is told in ml or spoons, not by weight".to_owned())
-                }
-                measure => measure_of(measure).map(Measure::millilitres),
+            let ml = match self.measure {
+                PouredBy::In(measure) => Ok(measure.millilitres()),
+                _ => Err("what is taken out is told in ml or spoons, not by weight"),
             };
             let ml = checks.field("/measure", ml).zip(checks.field("/count", count()));
             return checks.done(ml.map(|(ml, count)| PourAction::TakenOut { ml: ml * count }));
         };
         let density = tin.density();
-        let (ml, said) = match self.measure.as_str() {
-            "g" => {
+        let (ml, said) = match self.measure {
+            PouredBy::Grams => {
                 let grams = checks.field("/count", count());
                 let grams = checks.done(grams)?;
                 (grams / density, AmountAsEntered::Weighed(grams))
             }
-            "scale" => {
+            PouredBy::Scale => {
                 let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
                 (grams / density, AmountAsEntered::Weighed(grams))
             }
-            "scale-touch" => {
+            PouredBy::ScaleTouch => {
                 let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
                 (grams / density, AmountAsEntered::WeighedTouch(grams))
             }
-            "touch" => (touch, AmountAsEntered::Touch),
-            measure => {
-                let measure = checks.field("/measure", measure_of(measure));
+            PouredBy::Touch => (touch, AmountAsEntered::Touch),
+            PouredBy::In(measure) => {
                 let count = checks.field("/count", count());
-                let (measure, count) = checks.done(measure.zip(count))?;
+                let count = checks.done(count)?;
                 (count * measure.millilitres(), AmountAsEntered::Counted(count, measure))
             }
         };
@@ -451,7 +468,7 @@ impl ShelfSnapshot {
     pub fn pour_line(&self, kept: &Kept<PourRecord>, look: Look) -> Result<PourLine, Refusal> {
         let record = &kept.value;
         let poured = self.stirred(&record.parts())?;
-        let part = |part: &Component| format!("{} {}", part.parts.value(), self.name(part.paint.0));
+        let part = |part: &MixPart| format!("{} {}", part.parts.value(), self.name(part.paint.0));
         Ok(PourLine {
             id: kept.id,
             code: label::code(kept.id),
@@ -478,7 +495,7 @@ impl PotLabel {
         let record = &kept.value;
         let inside = record.inside();
         let recipe = record.recipe();
-        let part = |(part, (paint, ml)): (&Component, &(PaintId, f64))| {
+        let part = |(part, (paint, ml)): (&MixPart, &(PaintId, f64))| {
             let tin = &known.tin(paint.0)?.value;
             Ok(LabelPart {
                 name: tin.name.as_str().to_owned(),

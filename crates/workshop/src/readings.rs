@@ -6,12 +6,11 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::hex;
-use warm_blend_learn::{Judged, LoggedReading, Measured, PartsMethod, Reading, Shown, make_sense};
+use warm_blend_learn::{Judged, LoggedReading, Measured, PartsMethod, Reading, Shown, Source, make_sense};
 use warm_blend_paint::{Microns, Name, Note, PaintId, Parts, Seen, State, Verdict};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 
-use crate::refusal::shown;
-use crate::{Checks, Kept, Refusal, ShelfSnapshot, StateName, source, state};
+use crate::{Checks, Kept, Refusal, ShelfSnapshot};
 
 /// A reading as it is entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -19,16 +18,15 @@ pub struct ReadingEntry {
     /// What was stirred together; a paint by itself is one part of it.
     pub of: Vec<ReadPart>,
     /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
-    pub pour: Option<String>,
+    pub pour: Option<PartsMethod>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
     /// A sample so thick that nothing beneath shows; or else a drawdown.
     pub thick: Option<MeasuredEntry>,
     /// A film over black and white.
     pub drawdown: Option<DrawdownEntry>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
-    pub source: Option<String>,
+    pub source: Option<Source>,
     /// True to say that it is right however odd it looks.
     pub sure: Option<bool>,
     /// The painter's words.
@@ -135,8 +133,7 @@ pub struct ToRead {
     /// What lies under it.
     pub of: Vec<ReadPart>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
     /// Wet thickness of a drawdown, µm; a thick sample if left out.
     pub wet_um: Option<f64>,
     /// True to read with a smear on the window, as happens.
@@ -240,12 +237,6 @@ impl ReadingEntry {
     pub fn parse(&self) -> Result<LoggedReading, Refusal> {
         let mut checks = Checks::default();
         let of = parts_read(&self.of, &mut checks);
-        let pour = match self.pour.as_deref() {
-            None => Some(PartsMethod::Spoons),
-            Some(text) => checks.field("/pour", pour(text)),
-        };
-        let state = checks.field("/state", state(self.state.as_deref()));
-        let source = checks.field("/source", source(self.source.as_deref().unwrap_or("reader")));
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
         let device = checks.optional("/device", self.device.as_deref().map(Name::new));
         let shown = match (&self.thick, &self.drawdown) {
@@ -257,22 +248,15 @@ impl ReadingEntry {
                 None
             }
         };
-        let whole = of.zip(pour).zip(state.zip(source)).zip(shown);
-        checks.done(whole.map(|(((of, pour), (state, source)), shown)| LoggedReading {
-            reading: Reading { of, pour, state, shown, source, sure: self.sure.unwrap_or(false) },
+        let (pour, state) = (self.pour.unwrap_or_default(), self.state.unwrap_or_default());
+        let (source, sure) = (self.source.unwrap_or(Source::Reader), self.sure.unwrap_or_default());
+        checks.done(of.zip(shown).map(|(of, shown)| LoggedReading {
+            reading: Reading { of, pour, state, shown, source, sure },
             note,
             device,
             pot: self.pot,
         }))
     }
-}
-
-/// A way of measuring parts by its id.
-pub fn pour(text: &str) -> Result<PartsMethod, String> {
-    PartsMethod::ALL.into_iter().find(|pour| pour.id() == text).ok_or_else(|| {
-        let short = shown(text);
-        format!("“{short}” is no way of measuring parts: choose eye, spoons or scale")
-    })
 }
 
 impl DrawdownEntry {
@@ -300,11 +284,11 @@ impl From<&LoggedReading> for ReadingEntry {
         let (thick, drawdown) = shown_entry(&reading.shown);
         Self {
             of: reading.of.iter().map(|(id, parts)| ReadPart { paint: id.0, parts: parts.value() }).collect(),
-            pour: Some(reading.pour.id().to_owned()),
-            state: Some(reading.state.id().to_owned()),
+            pour: Some(reading.pour),
+            state: Some(reading.state),
             thick,
             drawdown,
-            source: Some(reading.source.id().to_owned()),
+            source: Some(reading.source),
             sure: Some(reading.sure),
             note: note.clone().map(String::from),
             device: device.clone().map(String::from),
@@ -405,12 +389,11 @@ impl ToRead {
     pub fn parse(&self) -> Result<UnderReader, Refusal> {
         let mut checks = Checks::default();
         let of = parts_read(&self.of, &mut checks);
-        let state = checks.field("/state", state(self.state.as_deref()));
         let wet = checks.optional("/wet_um", self.wet_um.map(wet));
-        let (of, state) = checks.done(of.zip(state))?;
+        let of = checks.done(of)?;
         match of.is_empty() || of.len() > 8 {
             true => Err(Refusal::field("/of", "lay out one to eight paints for the reader")),
-            false => Ok((of, state, wet)),
+            false => Ok((of, self.state.unwrap_or_default(), wet)),
         }
     }
 

@@ -1,5 +1,9 @@
 //! Why something cannot be done, and the faults of what was entered, so that all of them are told at once.
 
+use uuid::Uuid;
+use warm_blend_board::BadBoard;
+use warm_blend_piece::BadPiece;
+
 /// One field at fault.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Fault {
@@ -24,6 +28,8 @@ pub enum Refusal {
     Percent(f64),
     /// There is no such thing.
     Unknown(String),
+    /// Something speaks of a tin that is not in the file.
+    NoTin(Uuid),
     /// The program contradicts itself: told instead of a panic.
     Broken,
 }
@@ -32,6 +38,18 @@ impl Refusal {
     /// A field that makes no sense.
     pub fn field(pointer: impl Into<String>, detail: impl ToString) -> Self {
         Self::Faults(vec![Fault { pointer: pointer.into(), detail: detail.to_string() }])
+    }
+}
+
+impl From<BadBoard> for Refusal {
+    fn from(error: BadBoard) -> Self {
+        Self::field(error.pointer(), error)
+    }
+}
+
+impl From<BadPiece> for Refusal {
+    fn from(BadPiece { pointer, message }: BadPiece) -> Self {
+        Self::field(pointer, message)
     }
 }
 

@@ -6,11 +6,11 @@ use uuid::Uuid;
 use warm_blend_bench as bench;
 use warm_blend_bench::SHADE;
 use warm_blend_learn::Ensemble;
-use warm_blend_paint::{Look, Material, PaintId, Parts, WholeParts, nearest_whole};
+use warm_blend_paint::{Look, Material, MixPart, PaintId, Parts, WholeParts, nearest_whole};
 use warm_blend_spectral::Light;
 
 use crate::mixable::{Mixable, thick};
-use crate::{MixPart, RecipePart, Refusal, ShelfSnapshot};
+use crate::{RecipePart, Refusal, ShelfSnapshot};
 
 /// A base, and how far apart its shades are.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -91,7 +91,7 @@ impl ShelfSnapshot {
         let base = self.pot("/base", &of.base)?;
         let shade = self.size_of_shade(of)?;
         let alone = of.base.len() == 1;
-        let mixable = self.mixable(look, |tin| !(alone && of.base[0].paint == tin.id))?;
+        let mixable = self.mixable(look, |tin| !(alone && of.base[0].paint.0 == tin.id))?;
         let rungs = bench::ladder(base.best(), &mixable.tins(&[]), look, shade);
         let rung = |rung: &bench::Shade| LadderRung {
             shade: rung.shade,
@@ -121,14 +121,13 @@ impl ShelfSnapshot {
     /// A pot so many shades lighter or darker: its paints make room for their neighbour on the ladder, its mediums stay.
     pub fn shade(&self, of: PotToShade, look: Look) -> Result<Vec<MixPart>, Refusal> {
         let PotToShade { pot, shades } = of;
-        let is_medium = |part: &MixPart| {
-            self.estimate().class(PaintId(part.paint)).is_some_and(|class| class.is_medium())
-        };
+        let is_medium =
+            |part: &MixPart| self.estimate().class(part.paint).is_some_and(|class| class.is_medium());
         let (mediums, paints): (Vec<MixPart>, Vec<MixPart>) = pot.into_iter().partition(is_medium);
         if paints.is_empty() {
             return Err(Refusal::field("/pot", "there is no paint in the pot: put one in first"));
         }
-        let sum = |parts: &[MixPart]| parts.iter().map(|part| f64::from(part.given())).sum::<f64>();
+        let sum = |parts: &[MixPart]| parts.iter().map(|part| f64::from(part.parts.value())).sum::<f64>();
         let painted = sum(&paints);
         let made = self.ladder(&LadderOf::of(paints), look)?;
         let Some(shaded) = made.into_rung(shades) else {
@@ -139,12 +138,11 @@ impl ShelfSnapshot {
         let scale = painted / sum(&shaded);
         let amounts: Vec<f64> = shaded
             .iter()
-            .map(|part| f64::from(part.given()) * scale)
-            .chain(mediums.iter().map(|part| f64::from(part.given())))
+            .map(|part| f64::from(part.parts.value()) * scale)
+            .chain(mediums.iter().map(|part| f64::from(part.parts.value())))
             .collect();
-        let whole = nearest_whole(&amounts).into_iter().map(WholeParts::value);
-        let parts = shaded.iter().chain(&mediums).zip(whole);
-        Ok(parts.map(|(part, parts)| MixPart::new(part.paint, parts)).collect())
+        let parts = shaded.iter().chain(&mediums).zip(nearest_whole(&amounts));
+        Ok(parts.map(|(part, parts)| MixPart { parts, ..*part }).collect())
     }
 }
 
@@ -158,9 +156,9 @@ impl MadeRung {
         }
         let hex = warm_blend_paint::mix(&of_all).map_or(String::new(), |mixed| thick(mixable.look, &mixed));
         // One part of the base is as many parts of its paints as it was given in.
-        let total: u32 = base.iter().map(MixPart::given).sum();
-        let own = base.iter().map(|part| MixPart::new(part.paint, part.given() * made.base));
-        let more = made.more.iter().map(|(at, n)| MixPart::new(mixable.tins[*at].id, n * total));
+        let total: u32 = base.iter().map(|part| part.parts.value()).sum();
+        let own = base.iter().map(|part| (part.paint, part.parts.value() * made.base));
+        let more = made.more.iter().map(|(at, n)| (PaintId(mixable.tins[*at].id), n * total));
         Self {
             hex,
             lab: [made.lab.l, made.lab.a, made.lab.b],

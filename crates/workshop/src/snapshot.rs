@@ -10,7 +10,7 @@ use warm_blend_learn::{
     BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
     Reading, ShelfPaint, Shown, foretell, said_of,
 };
-use warm_blend_paint::{Class, Component, Condition, Look, Material, Millilitres, PaintId, Parts, Seen, mix};
+use warm_blend_paint::{Class, Condition, Look, Material, Millilitres, MixPart, PaintId, Parts, Seen, mix};
 use warm_blend_spectral::Light;
 
 use crate::memo::Memo;
@@ -217,7 +217,7 @@ impl ShelfSnapshot {
 
     /// A tin, also one that was removed.
     pub fn tin(&self, id: Uuid) -> Result<&Kept<ShelfPaint>, Refusal> {
-        self.tin_ever(id).ok_or(Refusal::Broken)
+        self.tin_ever(id).ok_or(Refusal::NoTin(id))
     }
 
     fn tin_ever(&self, id: Uuid) -> Option<&Kept<ShelfPaint>> {
@@ -240,7 +240,7 @@ impl ShelfSnapshot {
     }
 
     /// `peat brown`, or `1 peat brown : 4 glazing liquid`; what is not on the shelf any more is marked.
-    pub fn pot_words(&self, pot: &[Component]) -> String {
+    pub fn pot_words(&self, pot: &[MixPart]) -> String {
         let marked = |id: Uuid| match self.tin_ever(id) {
             Some(tin) if tin.removed => format!("{} (no longer on the shelf)", tin.value.name.as_str()),
             _ => self.name(id).to_owned(),
@@ -251,7 +251,7 @@ impl ShelfSnapshot {
 
     /// A tin as it is known.
     pub fn paint(&self, id: Uuid) -> Result<&Ensemble, Refusal> {
-        self.learnt.estimate.paint(PaintId(id)).ok_or(Refusal::Broken)
+        self.learnt.estimate.paint(PaintId(id)).ok_or(Refusal::NoTin(id))
     }
 
     /// A tin as it is most likely, with its class.

@@ -8,6 +8,8 @@ import { api, got, type LightChoice, type LightName, type StateName } from '../a
 const LIGHT_KEPT_AS = 'warm-blend light';
 const STATE_KEPT_AS = 'warm-blend state';
 const UNITS_KEPT_AS = 'warm-blend units';
+const UNITS = [{ id: 'metric' }, { id: 'imperial' }] as const;
+type Units = (typeof UNITS)[number]['id'];
 
 export const STATES = [
   { id: 'wet', name: 'Wet' },
@@ -21,8 +23,8 @@ interface LookNow {
   setLight: (light: LightName) => void;
   state: StateName;
   setState: (state: StateName) => void;
-  units: string;
-  setUnits: (units: string) => void;
+  units: Units;
+  setUnits: (units: Units) => void;
 }
 
 const Look = createContext<LookNow>({
@@ -56,7 +58,7 @@ export function LightProvider({ children }: { children: ReactNode }) {
     lights.length > 0 ? lights : undefined,
   );
   const [state, setState] = useKept<StateName>(STATE_KEPT_AS, 'dry', STATES);
-  const [units, setUnits] = useKept<string>(UNITS_KEPT_AS, 'metric');
+  const [units, setUnits] = useKept<Units>(UNITS_KEPT_AS, 'metric', UNITS);
   const value = useMemo(
     () => ({ light, setLight, state, setState, units, setUnits }),
     [light, setLight, state, setState, units, setUnits],

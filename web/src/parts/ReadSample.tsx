@@ -1,6 +1,6 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import type { Colour, Measured, ReadOut, ToRead } from '../api/client';
+import type { Colour, Measured, ReadOut, Source, ToRead } from '../api/client';
 import { useReadingCalls } from '../state/readings';
 import { Checkbox } from './Checkbox';
 import { ColourField } from './ColourField';
@@ -28,7 +28,7 @@ interface Props {
   onKeep: (read: {
     thick?: Measured | undefined;
     over?: [Measured, Measured] | undefined;
-    source: string;
+    source: Source;
     device?: string;
   }) => void;
 }

@@ -1,7 +1,7 @@
 // What the engine says at the bench beside the mix itself: nothing of it is kept.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, type Colour, got, type MixPart, type Wanted } from '../api/client';
+import { api, type Colour, got, type Measure, type MixPart, type Wanted } from '../api/client';
 import { useLook } from '../light/light';
 
 const ASKED = { retry: false, gcTime: 60_000 } as const;
@@ -83,7 +83,7 @@ export function useMeasured(components: MixPart[], asked: BatchAsked | undefined
 export function useCorrections(
   entry: { components: MixPart[]; target?: Colour | null },
   amount: number | undefined,
-  measure: string,
+  measure: Measure,
 ) {
   const look = useLook();
   const target = entry.target ?? undefined;

@@ -3,12 +3,14 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   api,
-  type BoardEntry,
+  type Board,
   type BoardKept,
   type BoardReadingEntry,
   type BoardReadingKept,
+  type Defect,
+  type GroundKind,
   got,
-  type LayerEntry,
+  type Layer,
   type MixPart,
   type StateName,
 } from '../api/client';
@@ -45,7 +47,7 @@ export function useBoardChoices() {
 }
 
 /** Finishes to begin from, over a ground and in a main colour, as the shelf would make them. */
-export function useReadyFinishes(ground: string, base: string | undefined) {
+export function useReadyFinishes(ground: GroundKind, base: string | undefined) {
   const query = { ground, ...(base ? { base } : {}) };
   return usePreview({
     queryKey: ['ready finishes', query],
@@ -58,17 +60,17 @@ export function useBoardCalls() {
   return {
     make: async (
       name: string,
-      ground: string,
+      ground: GroundKind,
       template: string | null,
       base: string | null,
-      layers: LayerEntry[] = [],
+      layers: Layer[] = [],
     ) => {
       const board = await got(api.POST('/api/boards', { body: { name, ground, template, base, layers } }));
       client.setQueryData(['board', board.id], board);
       await refresh(client);
       return board;
     },
-    put: (id: string) => (entry: BoardEntry, revision: number) =>
+    put: (id: string) => (entry: Board, revision: number) =>
       got(api.PUT('/api/boards/{id}', { params: { path: { id }, query: { revision } }, body: entry })),
     get: (id: string) => () => got(api.GET('/api/boards/{id}', { params: { path: { id } } })),
     saved: (board: BoardKept) => {
@@ -84,10 +86,10 @@ export function useBoardCalls() {
 }
 
 /** The name has no colour: leaving it out spares a question with every letter typed. */
-const nameless = (entry: BoardEntry) => ({ ...entry, name: 'board' });
+const nameless = (entry: Board) => ({ ...entry, name: 'board' });
 
 /** What a strip of an unsaved board would look like with so many of its layers on. */
-export function useStrip(entry: BoardEntry, strip: string, layers: number | undefined) {
+export function useStrip(entry: Board, strip: string, layers: number | undefined) {
   const look = useLook();
   const body = nameless(entry);
   const query = { ...look, strip, ...(layers === undefined ? {} : { layers }) };
@@ -98,7 +100,7 @@ export function useStrip(entry: BoardEntry, strip: string, layers: number | unde
 }
 
 /** The ways to fix it for a strip gone wrong. */
-export function useRescue(entry: BoardEntry, strip: string, trouble: string | undefined) {
+export function useRescue(entry: Board, strip: string, trouble: Defect | undefined) {
   const look = useLook();
   const body = nameless(entry);
   return usePreview({
@@ -106,7 +108,7 @@ export function useRescue(entry: BoardEntry, strip: string, trouble: string | un
     queryFn: ({ signal }) =>
       got(
         api.POST('/api/boards/rescue', {
-          params: { query: { ...look, strip, trouble: trouble ?? '' } },
+          params: { query: { ...look, strip, trouble: trouble ?? 'dull' } },
           body,
           signal,
         }),
@@ -116,7 +118,7 @@ export function useRescue(entry: BoardEntry, strip: string, trouble: string | un
 }
 
 /** What other schools would do with a strip. */
-export function useSchools(entry: BoardEntry, strip: string) {
+export function useSchools(entry: Board, strip: string) {
   const look = useLook();
   const body = nameless(entry);
   return usePreview({
@@ -135,7 +137,7 @@ interface Drawn extends Lit {
 }
 
 /** What is shown of a picture of a board. */
-export function usePicture(entry: BoardEntry, { layers, ...drawn }: Drawn) {
+export function usePicture(entry: Board, { layers, ...drawn }: Drawn) {
   const look = useLook();
   const body = nameless(entry);
   const query = { ...look, ...drawn, ...(layers === undefined ? {} : { layers }) };

@@ -1,7 +1,7 @@
 // Files in: sent as they are; the engine reads them.
 
 import { useQueryClient } from '@tanstack/react-query';
-import { api, got } from '../api/client';
+import { api, type Class, got } from '../api/client';
 import { useLook } from '../light/light';
 import { usePreview } from './preview';
 import { refresh } from './workspace';
@@ -14,7 +14,7 @@ const asBytes = {
 /** How a file is to be taken. */
 export interface How {
   /** Class of paints that are not on the shelf yet. */
-  kind: string;
+  kind: Class;
   /** Whether reflectance above 1 is percent; undefined until it was asked. */
   percent: boolean | undefined;
   /** What its samples were read with; `stated` leaves it to each of them. */

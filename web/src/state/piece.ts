@@ -5,7 +5,7 @@ import { useState } from 'react';
 import {
   api,
   got,
-  type PieceEntry,
+  type Piece,
   type PieceKept,
   Problem,
   type ProblemBody,
@@ -32,7 +32,7 @@ export function usePieceCalls(id: string) {
   const client = useQueryClient();
   const path = { id };
   return {
-    put: (entry: PieceEntry, revision: number) =>
+    put: (entry: Piece, revision: number) =>
       got(api.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry })),
     get: () => got(api.GET('/api/pieces/{id}', { params: { path } })),
     saved: (piece: PieceKept) => {
@@ -77,10 +77,10 @@ const NO_BRIEF = {
   lights: [],
 };
 
-export const briefOf = (entry: PieceEntry): NonNullable<PieceEntry['brief']> => entry.brief ?? NO_BRIEF;
+export const briefOf = (entry: Piece): NonNullable<Piece['brief']> => entry.brief ?? NO_BRIEF;
 
 /** Names have no colour: leaving them out spares a question with every letter typed. */
-const nameless = (entry: PieceEntry): PieceEntry => ({
+const nameless = (entry: Piece): Piece => ({
   ...entry,
   name: 'piece',
   brief: { ...NO_BRIEF, lights: briefOf(entry).lights },
@@ -90,7 +90,7 @@ const nameless = (entry: PieceEntry): PieceEntry => ({
 export const DRAWN = { width: 960, height: 720 };
 
 /** What a scheme of an unsaved piece would look like. */
-export function useStanding(entry: PieceEntry, scheme: number) {
+export function useStanding(entry: Piece, scheme: number) {
   const look = useLook();
   const body = nameless(entry);
   const units = useUnits();
@@ -102,7 +102,7 @@ export function useStanding(entry: PieceEntry, scheme: number) {
 }
 
 /** A picture of a piece as a file. */
-const picture = (query: object, body: PieceEntry, signal?: AbortSignal) =>
+const picture = (query: object, body: Piece, signal?: AbortSignal) =>
   got(
     api.POST('/api/piece/picture', { params: { query }, body, signal: signal ?? null, parseAs: 'blob' }),
   ) as Promise<unknown> as Promise<Blob>;
@@ -121,7 +121,7 @@ interface Drawn extends Partial<Lit> {
 }
 
 /** What is shown of a picture of a piece. */
-export function usePiecePicture(entry: PieceEntry, drawn: Drawn) {
+export function usePiecePicture(entry: Piece, drawn: Drawn) {
   const look = useLook();
   const body = nameless(entry);
   const query = { ...look, ...DRAWN, ...drawn };
@@ -136,14 +136,14 @@ export function usePiecePicture(entry: PieceEntry, drawn: Drawn) {
 /** A large picture for the record. */
 export function useSavedPicture() {
   const look = useLook();
-  return (entry: PieceEntry, scheme: number, view: string) =>
+  return (entry: Piece, scheme: number, view: string) =>
     picture({ ...look, scheme, view, width: 2400, height: 1800 }, nameless(entry));
 }
 
 type UnifyLine = Partial<UnifyStep> & { problem?: ProblemBody };
 
 /** What brings a scheme together, and how far the search is, 0 to 1. Leaving off stops it. */
-export function useUnify(entry: PieceEntry, scheme: number) {
+export function useUnify(entry: Piece, scheme: number) {
   const look = useLook();
   const body = nameless(entry);
   const [done, setDone] = useState(0);

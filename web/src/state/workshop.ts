@@ -1,7 +1,7 @@
 // What is chosen once for the whole workshop: the house white, and what there is to measure with.
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got } from '../api/client';
+import { api, got, type Measure } from '../api/client';
 import { refresh } from './workspace';
 
 const read = () => got(api.GET('/api/workshop'));
@@ -22,7 +22,7 @@ export function useWorkshopCalls() {
   const client = useQueryClient();
   const change = async (what: {
     house_white?: string | null;
-    owned?: string[];
+    owned?: Measure[];
     currency?: string | null;
   }) => {
     const { revision, entry } = await read();
@@ -35,7 +35,7 @@ export function useWorkshopCalls() {
   };
   return {
     chooseHouseWhite: (house_white: string | null) => change({ house_white }),
-    own: (owned: string[]) => change({ owned }),
+    own: (owned: Measure[]) => change({ owned }),
     chooseCurrency: (currency: string | null) => change({ currency }),
   };
 }

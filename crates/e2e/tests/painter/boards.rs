@@ -92,7 +92,7 @@ async fn a_ready_finish_with_texture_by_a_raking_light() {
     painter.click("button", "Done").await;
 
     let coats = kept(&painter).await["entry"]["strips"][0]["layers"].clone();
-    assert_eq!(coats[1]["texture_um"], 140.0);
+    assert_eq!(coats[1]["hand"]["texture"], 140.0);
     painter.click("button", "Coat, brushed").await;
     painter.tab_to("slider", "Texture it leaves").await;
     painter.press(Key::Home).await;
@@ -202,7 +202,7 @@ async fn a_layer_is_set_by_hand() {
     painter.choose("How it falls on what lies below", "Beside: Coat, brushed, 5").await;
     painter.saved().await;
     let layer = kept(&painter).await["entry"]["strips"][0]["layers"][3].clone();
-    assert_eq!(layer["print"]["film_um"]["field"].as_f64(), Some(25.0));
+    assert_eq!(layer["print"]["film"]["field"].as_f64(), Some(25.0));
     assert_eq!(layer["meets"]["how"], "avoids");
 
     painter.click("button", "Before and after").await;

@@ -4,7 +4,7 @@ use uuid::Uuid;
 use warm_blend_board::{
     Board, Branch, Ground, GroundKind, Hand, Layer, Letter, Load, Passes, Strip, Technique,
 };
-use warm_blend_paint::{Component, Name, PaintId, WholeParts};
+use warm_blend_paint::{MixPart, Name, PaintId, WholeParts};
 use warm_blend_store::{Store, StoreError};
 
 use super::{
@@ -69,7 +69,7 @@ pub(super) fn boards(store: &mut Store, shelf: &DemoShelf) -> Result<Vec<Uuid>, 
 fn layer((technique, pot, passes, load): &Put, shelf: &DemoShelf) -> Result<Layer, StoreError> {
     let part = |(paint, parts): &(&str, u32)| {
         let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
-        Ok(Component { paint: PaintId(tin(shelf, paint)?.id), parts })
+        Ok(MixPart { paint: PaintId(tin(shelf, paint)?.id), parts })
     };
     let pot = pot.iter().map(part).collect::<Result<Vec<_>, StoreError>>()?;
     let unusual = |_| unsound("a hand");

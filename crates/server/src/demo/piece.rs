@@ -4,9 +4,9 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{Letter, Motif, Share};
-use warm_blend_paint::{Component, Masstone, Name, Note, PaintId, WholeParts};
+use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, WholeParts};
 use warm_blend_piece::{
-    Ageing, Brief, Finish, Form, Intent, Piece, PieceKind, Scheme, Stencil, Zone, ZoneFinish,
+    Ageing, Brief, Finish, Form, Intent, PairIntent, Piece, PieceKind, Scheme, Stencil, Zone, ZoneFinish,
 };
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
@@ -64,12 +64,14 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
             over: Vec::new(),
             intent: Intent::Quiet,
             // The top stays dark on purpose.
-            pairs: vec![(Zone::Top, Zone::Case, Intent::Bold), (Zone::Top, Zone::Sides, Intent::Bold)],
+            pairs: [Zone::Case, Zone::Sides]
+                .map(|other| PairIntent { one: Zone::Top, other, intent: Intent::Bold })
+                .into(),
         })
     };
     // The panels' white answers from the fall.
     let one = WholeParts::new(1).map_err(|_| unsound("one part"))?;
-    let pot = vec![Component { paint: PaintId(tin(shelf, "oat white")?.id), parts: one }];
+    let pot = vec![MixPart { paint: PaintId(tin(shelf, "oat white")?.id), parts: one }];
     let lozenges = Stencil { motif: Motif::Lozenge, size: 80.0, repeats: None, pot };
     let mut pale = scheme("pale panels", &PALE)?;
     pale.wears.entry(Zone::Fall).and_modify(|fall| fall.stencil = Some(lozenges));

@@ -1,125 +1,109 @@
 //! What is done at the mixing bench beside mixing. Nothing is kept.
 
-use axum::{Json, extract::State};
+use axum::extract::State;
+use warm_blend_paint::{Look, MixPart};
 use warm_blend_workshop::{
     BatchMeasured, BatchOf, Blend, BlendOf, Corrections, FilmOf, FilmsSeen, Found, Ladder, LadderOf,
-    MadeInto, MixPart, PotToCorrect, PotToShade, PresetChoice, Wanted,
+    MadeInto, PotToCorrect, PotToShade, PresetChoice, Wanted,
 };
 
 use crate::{
     Workspace,
-    body::{Asked, Body},
+    body::{Answer, Json, Query},
     off_thread::while_asked,
-    problem::Problem,
-    wire::LookedAt,
 };
 
 /// The mixes of the shelf that come nearest to a colour. Leaving off stops the search.
-#[utoipa::path(post, path = "/bench/match", operation_id = "find_mixes",
-    tag = "pot", params(LookedAt), request_body = Wanted,
+#[utoipa::path(post, path = "/bench/match", operation_id = "find_mixes", tag = "pot", params(Look),
     responses((status = OK, body = Found)))]
 pub async fn find(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(wanted): Body<Wanted>,
-) -> Result<Json<Found>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Json(wanted): Json<Wanted>,
+) -> Answer<Found> {
     let shelf = workspace.shelf().await?;
     while_asked(move |asking| Ok(shelf.find(&wanted, look, || asking.goes_on())?)).await.map(Json)
 }
 
 /// The shades of a colour, lighter and darker, as mixes of the shelf.
-#[utoipa::path(post, path = "/bench/ladder", operation_id = "make_ladder",
-    tag = "pot", params(LookedAt), request_body = LadderOf,
+#[utoipa::path(post, path = "/bench/ladder", operation_id = "make_ladder", tag = "pot", params(Look),
     responses((status = OK, body = Ladder)))]
 pub async fn ladder(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(of): Body<LadderOf>,
-) -> Result<Json<Ladder>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Json(of): Json<LadderOf>,
+) -> Answer<Ladder> {
     workspace.ask(move |shelf| shelf.ladder(&of, look)).await
 }
 
 /// The pot so many shades lighter or darker, from the shelf.
-#[utoipa::path(post, path = "/boards/shade", operation_id = "shade_pot",
-    tag = "board", params(LookedAt), request_body = PotToShade,
+#[utoipa::path(post, path = "/boards/shade", operation_id = "shade_pot", tag = "board", params(Look),
     responses((status = OK, body = Vec<MixPart>)))]
 pub async fn shade(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(of): Body<PotToShade>,
-) -> Result<Json<Vec<MixPart>>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Json(of): Json<PotToShade>,
+) -> Answer<Vec<MixPart>> {
     workspace.ask(move |shelf| shelf.shade(of, look)).await
 }
 
 /// What lies between colours: the way, where it goes grey or turns, what bridges it, which brushes must not meet.
-#[utoipa::path(post, path = "/bench/blend", operation_id = "make_blend",
-    tag = "pot", params(LookedAt), request_body = BlendOf,
+#[utoipa::path(post, path = "/bench/blend", operation_id = "make_blend", tag = "pot", params(Look),
     responses((status = OK, body = Blend)))]
 pub async fn blend(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(of): Body<BlendOf>,
-) -> Result<Json<Blend>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Json(of): Json<BlendOf>,
+) -> Answer<Blend> {
     workspace.ask(move |shelf| shelf.blend(&of, look)).await
 }
 
 /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
-#[utoipa::path(post, path = "/bench/measure", operation_id = "measure_batch",
-    tag = "pot", params(LookedAt), request_body = BatchOf,
+#[utoipa::path(post, path = "/bench/measure", operation_id = "measure_batch", tag = "pot", params(Look),
     responses((status = OK, body = BatchMeasured)))]
 pub async fn measure(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(of): Body<BatchOf>,
-) -> Result<Json<BatchMeasured>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Json(of): Json<BatchOf>,
+) -> Answer<BatchMeasured> {
     workspace.ask(move |shelf| shelf.measure_out(&of, look)).await
 }
 
 /// What to add to a pot so that it comes to its target.
-#[utoipa::path(post, path = "/bench/correct", operation_id = "correct_pot",
-    tag = "pot", params(LookedAt), request_body = PotToCorrect,
+#[utoipa::path(post, path = "/bench/correct", operation_id = "correct_pot", tag = "pot", params(Look),
     responses((status = OK, body = Corrections)))]
 pub async fn correct(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(of): Body<PotToCorrect>,
-) -> Result<Json<Corrections>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Json(of): Json<PotToCorrect>,
+) -> Answer<Corrections> {
     workspace.ask(move |shelf| shelf.correct(&of, look)).await
 }
 
 /// The usual mixtures, and what of them is not on the shelf.
-#[utoipa::path(get, path = "/bench/presets", operation_id = "list_presets",
-    tag = "pot", responses((status = OK, body = Vec<PresetChoice>)))]
-pub async fn presets(State(workspace): State<Workspace>) -> Result<Json<Vec<PresetChoice>>, Problem> {
+#[utoipa::path(get, path = "/bench/presets", operation_id = "list_presets", tag = "pot",
+    responses((status = OK, body = Vec<PresetChoice>)))]
+pub async fn presets(State(workspace): State<Workspace>) -> Answer<Vec<PresetChoice>> {
     workspace.ask(|shelf| Ok(shelf.presets())).await
 }
 
 /// A pot made into a glaze, a wash, a wax …: its paints keep their ratio, its mediums are those of the mixture.
-#[utoipa::path(post, path = "/bench/make-into", operation_id = "make_into",
-    tag = "pot", request_body = MadeInto,
+#[utoipa::path(post, path = "/bench/make-into", operation_id = "make_into", tag = "pot",
     responses((status = OK, body = Vec<MixPart>)))]
 pub async fn make_into(
     State(workspace): State<Workspace>,
-    Body(wanted): Body<MadeInto>,
-) -> Result<Json<Vec<MixPart>>, Problem> {
+    Json(wanted): Json<MadeInto>,
+) -> Answer<Vec<MixPart>> {
     workspace.ask(move |shelf| shelf.made_into(&wanted)).await
 }
 
 /// The films that a pot leaves over a ground, at three places of a carved surface.
-#[utoipa::path(post, path = "/bench/film", operation_id = "see_film",
-    tag = "pot", params(LookedAt), request_body = FilmOf,
+#[utoipa::path(post, path = "/bench/film", operation_id = "see_film", tag = "pot", params(Look),
     responses((status = OK, body = FilmsSeen)))]
 pub async fn film(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(of): Body<FilmOf>,
-) -> Result<Json<FilmsSeen>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Json(of): Json<FilmOf>,
+) -> Answer<FilmsSeen> {
     workspace.ask(move |shelf| shelf.film(&of, look)).await
 }

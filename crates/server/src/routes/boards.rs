@@ -3,60 +3,56 @@
 mod picture;
 mod read;
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{extract::State, http::StatusCode};
+use uuid::Uuid;
 use warm_blend_board::Board;
+use warm_blend_paint::Look;
 use warm_blend_store::Kept;
 use warm_blend_workshop::{
-    BoardChoices, BoardEntry, BoardInList, BoardKept, NewBoard, ReadyFinish, RemediesView, SchoolsView,
-    StripPrediction,
+    BoardChoices, BoardInList, BoardKept, NewBoard, ReadyFinish, RemediesView, SchoolsView, StripPrediction,
 };
 
 pub use self::{picture::*, read::*};
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath},
+    body::{Answer, Json, Path, Query},
     problem::Problem,
-    wire::{LookedAt, ReadyAsked, SeenRevision, StripAsked, TroubleAsked},
+    wire::{ReadyAsked, SeenRevision, StripAsked, TroubleAsked},
 };
 
 /// What boards are made of: techniques and grounds.
-#[utoipa::path(get, path = "/boards/choices", operation_id = "list_board_choices",
-    tag = "board", responses((status = OK, body = BoardChoices)))]
+#[utoipa::path(get, path = "/boards/choices", operation_id = "list_board_choices", tag = "board",
+    responses((status = OK, body = BoardChoices)))]
 pub async fn choices() -> Json<BoardChoices> {
     Json(BoardChoices::all())
 }
 
 /// Finishes to begin a board from, each filled from the shelf.
 #[utoipa::path(get, path = "/boards/ready", operation_id = "list_ready_finishes",
-    tag = "board", params(ReadyAsked), responses((status = OK, body = Vec<ReadyFinish>)))]
+    tag = "board", params(ReadyAsked),
+    responses((status = OK, body = Vec<ReadyFinish>)))]
 pub async fn ready(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<ReadyAsked>,
-) -> Result<Json<Vec<ReadyFinish>>, Problem> {
-    Ok(Json(workspace.shelf().await?.ready_finishes(&asked.ground, asked.base)?))
+    Query(asked): Query<ReadyAsked>,
+) -> Answer<Vec<ReadyFinish>> {
+    Ok(Json(workspace.shelf().await?.ready_finishes(asked.ground, asked.base)?))
 }
 
 /// All boards, in the order they were begun.
-#[utoipa::path(get, path = "/boards", operation_id = "list_boards",
-    tag = "board", params(LookedAt),
+#[utoipa::path(get, path = "/boards", operation_id = "list_boards", tag = "board", params(Look),
     responses((status = OK, body = Vec<BoardInList>)))]
-pub async fn list(
-    State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-) -> Result<Json<Vec<BoardInList>>, Problem> {
-    let look = asked.get()?;
+pub async fn list(State(workspace): State<Workspace>, Query(look): Query<Look>) -> Answer<Vec<BoardInList>> {
     let (boards, shelf) = workspace.with_shelf(|store| store.all::<Board>()).await?;
     let row = |kept: &Kept<Board>| Ok(shelf.board_in_list(kept, look)?);
     boards.iter().map(row).collect::<Result<_, Problem>>().map(Json)
 }
 
 /// Begin a board.
-#[utoipa::path(post, path = "/boards", operation_id = "make_board",
-    tag = "board", request_body = NewBoard,
+#[utoipa::path(post, path = "/boards", operation_id = "make_board", tag = "board",
     responses((status = CREATED, body = BoardKept)))]
 pub async fn make(
     State(workspace): State<Workspace>,
-    Body(new): Body<NewBoard>,
+    Json(new): Json<NewBoard>,
 ) -> Result<(StatusCode, Json<BoardKept>), Problem> {
     let board = workspace.shelf().await?.new_board(&new)?;
     let kept = workspace.with(|store| store.make(board)).await?;
@@ -64,35 +60,33 @@ pub async fn make(
 }
 
 /// One board.
-#[utoipa::path(get, path = "/boards/{id}", operation_id = "get_board",
-    tag = "board", params(("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/boards/{id}", operation_id = "get_board", tag = "board",
     responses((status = OK, body = BoardKept)))]
-pub async fn get(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Json<BoardKept>, Problem> {
+pub async fn get(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Answer<BoardKept> {
     workspace.with(move |store| store.get::<Board>(id)).await.map(|kept| Json(kept.into()))
 }
 
 /// Change a board.
-#[utoipa::path(put, path = "/boards/{id}", operation_id = "change_board",
-    tag = "board", params(SeenRevision, ("id" = Uuid, Path)), request_body = BoardEntry,
+#[utoipa::path(put, path = "/boards/{id}", operation_id = "change_board", tag = "board", params(SeenRevision),
     responses((status = OK, body = BoardKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(entry): Body<BoardEntry>,
-) -> Result<Json<BoardKept>, Problem> {
-    let board = entry.parse()?;
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(board): Json<Board>,
+) -> Answer<BoardKept> {
+    board.check()?;
     workspace.with(move |store| store.change(id, revision, board)).await.map(|kept| Json(kept.into()))
 }
 
 /// Put a board away; undo brings it back.
 #[utoipa::path(delete, path = "/boards/{id}", operation_id = "remove_board",
-    tag = "board", params(SeenRevision, ("id" = Uuid, Path)),
+    tag = "board", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<Board>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
@@ -100,43 +94,43 @@ pub async fn remove(
 
 /// What a strip of a board would look like; nothing is kept.
 #[utoipa::path(post, path = "/boards/preview", operation_id = "preview_board",
-    tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
+    tag = "board", params(Look, StripAsked),
     responses((status = OK, body = StripPrediction)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(StripAsked { strip, layers }): Asked<StripAsked>,
-    Body(entry): Body<BoardEntry>,
-) -> Result<Json<StripPrediction>, Problem> {
-    let (look, board) = (asked.get()?, entry.parse()?);
-    workspace.ask(move |shelf| shelf.predict_strip(&board, strip.as_deref(), layers, look)).await
+    Query(look): Query<Look>,
+    Query(StripAsked { strip, layers }): Query<StripAsked>,
+    Json(board): Json<Board>,
+) -> Answer<StripPrediction> {
+    board.check()?;
+    workspace.ask(move |shelf| shelf.predict_strip(&board, strip, layers, look)).await
 }
 
 /// The ways back for a strip gone wrong, tried on it with what is on the shelf; nothing is kept.
 #[utoipa::path(post, path = "/boards/rescue", operation_id = "rescue_board",
-    tag = "board", params(LookedAt, StripAsked, TroubleAsked), request_body = BoardEntry,
+    tag = "board", params(Look, StripAsked, TroubleAsked),
     responses((status = OK, body = RemediesView)))]
 pub async fn rescue(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(StripAsked { strip, .. }): Asked<StripAsked>,
-    Asked(TroubleAsked { trouble }): Asked<TroubleAsked>,
-    Body(entry): Body<BoardEntry>,
-) -> Result<Json<RemediesView>, Problem> {
-    let (look, board) = (asked.get()?, entry.parse()?);
-    workspace.ask(move |shelf| shelf.ways_back(&board, strip.as_deref(), &trouble, look)).await
+    Query(look): Query<Look>,
+    Query(StripAsked { strip, .. }): Query<StripAsked>,
+    Query(TroubleAsked { trouble }): Query<TroubleAsked>,
+    Json(board): Json<Board>,
+) -> Answer<RemediesView> {
+    board.check()?;
+    workspace.ask(move |shelf| shelf.ways_back(&board, strip, trouble, look)).await
 }
 
 /// How other schools would do a strip, tried on it with what is on the shelf; nothing is kept.
 #[utoipa::path(post, path = "/boards/schools", operation_id = "other_schools",
-    tag = "board", params(LookedAt, StripAsked), request_body = BoardEntry,
+    tag = "board", params(Look, StripAsked),
     responses((status = OK, body = SchoolsView)))]
 pub async fn schools(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(StripAsked { strip, .. }): Asked<StripAsked>,
-    Body(entry): Body<BoardEntry>,
-) -> Result<Json<SchoolsView>, Problem> {
-    let (look, board) = (asked.get()?, entry.parse()?);
-    workspace.ask(move |shelf| shelf.other_schools(&board, strip.as_deref(), look)).await
+    Query(look): Query<Look>,
+    Query(StripAsked { strip, .. }): Query<StripAsked>,
+    Json(board): Json<Board>,
+) -> Answer<SchoolsView> {
+    board.check()?;
+    workspace.ask(move |shelf| shelf.other_schools(&board, strip, look)).await
 }

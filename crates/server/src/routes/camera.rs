@@ -1,7 +1,6 @@
 //! The camera at hand: a stand-in that comes with the demo.
 
 use axum::{
-    Json,
     extract::State,
     http::header,
     response::{IntoResponse, Response},
@@ -10,7 +9,12 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_sim::{SCENES, Scene};
 
-use crate::{Workspace, body::InPath, off_thread::off_thread, problem::Problem};
+use crate::{
+    Workspace,
+    body::{Json, Path},
+    off_thread::off_thread,
+    problem::Problem,
+};
 
 /// A camera, and what stands before it.
 #[derive(Debug, Serialize, ToSchema)]
@@ -41,11 +45,10 @@ pub async fn get(State(workspace): State<Workspace>) -> Json<CameraView> {
 
 /// A picture taken with it.
 #[utoipa::path(get, path = "/camera/{scene}", operation_id = "take_picture", tag = "workspace",
-    params(("scene" = String, Path)),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn take(
     State(workspace): State<Workspace>,
-    InPath(scene): InPath<String>,
+    Path(scene): Path<String>,
 ) -> Result<Response, Problem> {
     let scene = Scene::find(&scene).filter(|_| workspace.camera);
     let nothing = || Problem::not_found("nothing stands before the camera there: choose a photo");

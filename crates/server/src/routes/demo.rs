@@ -1,14 +1,18 @@
 //! The demo that a new painter may look round in.
 
 use axum::{
-    Json,
     extract::State,
     http::{HeaderMap, StatusCode, header},
 };
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::{Workspace, look_round::LookRound, problem::Problem};
+use crate::{
+    Workspace,
+    body::{Answer, Json},
+    look_round::LookRound,
+    problem::Problem,
+};
 
 /// What there is of a demo.
 #[derive(Serialize, ToSchema)]
@@ -40,10 +44,7 @@ pub async fn get(State(workspace): State<Workspace>) -> Json<DemoOffer> {
 /// Look round in the demo: a workspace of its own at an address of its own, thrown away when the program stops.
 #[utoipa::path(post, path = "/demo", operation_id = "visit_demo", tag = "workspace",
     responses((status = OK, body = DemoRunning)))]
-pub async fn visit(
-    State(workspace): State<Workspace>,
-    headers: HeaderMap,
-) -> Result<Json<DemoRunning>, Problem> {
+pub async fn visit(State(workspace): State<Workspace>, headers: HeaderMap) -> Answer<DemoRunning> {
     let host = headers.get(header::HOST).and_then(|host| host.to_str().ok()).unwrap_or_default();
     let url = workspace.look_round.visit(format!("http://{host}")).await?;
     let none = || {

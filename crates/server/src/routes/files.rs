@@ -3,7 +3,6 @@
 use std::sync::Arc;
 
 use axum::{
-    Json,
     body::Bytes,
     extract::State,
     http::{StatusCode, header},
@@ -17,9 +16,10 @@ use warm_blend_workshop::{Export, FileRead, HowToImport, Import, ImportPlan};
 
 use crate::{
     Workspace,
-    body::{Asked, InPath, Raw},
+    body::{Answer, Json, Path, Query},
     memory::Remembered,
     problem::Problem,
+    raw::Raw,
 };
 
 /// How often a file is read anew because somebody changed the shelf meanwhile.
@@ -57,26 +57,26 @@ impl Planned {
 }
 
 /// What importing a file (CGATS.17, CxF/X, CSV, .gpl palette or a shelf as JSON; its bytes are the body) would do. Nothing is written.
-#[utoipa::path(post, path = "/import/preview", operation_id = "preview_import", tag = "shelf",
-    params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+#[utoipa::path(post, path = "/import/preview", operation_id = "preview_import",
+    tag = "shelf", params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ImportPlan)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
-    Asked(how): Asked<HowToImport>,
+    Query(how): Query<HowToImport>,
     Raw(bytes, _place): Raw<LARGEST_FILE>,
-) -> Result<Json<ImportPlan>, Problem> {
+) -> Answer<ImportPlan> {
     Ok(Json(plan(&workspace, how, bytes).await?.told()))
 }
 
 /// Import a file as the preview said, at one go: one step of undo takes all of it out again.
-#[utoipa::path(post, path = "/import", operation_id = "import_file", tag = "shelf",
-    params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+#[utoipa::path(post, path = "/import", operation_id = "import_file",
+    tag = "shelf", params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ImportPlan)))]
 pub async fn carry_out(
     State(workspace): State<Workspace>,
-    Asked(how): Asked<HowToImport>,
+    Query(how): Query<HowToImport>,
     Raw(bytes, _place): Raw<LARGEST_FILE>,
-) -> Result<Json<ImportPlan>, Problem> {
+) -> Answer<ImportPlan> {
     for _ in 0..TRIES {
         let planned = plan(&workspace, how.clone(), bytes.clone()).await?;
         if let Some(told) = workspace.with(move |store| planned.carry_out(store)).await? {
@@ -90,11 +90,10 @@ pub async fn carry_out(
 /// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is predicted, and say so, `csv` the tins as
 /// stated, `gpl` a palette, `json` everything that is kept of paints and readings.
 #[utoipa::path(get, path = "/export/{format}", operation_id = "export_shelf", tag = "shelf",
-    params(("format" = String, Path)),
     responses((status = OK, description = "The file")))]
 pub async fn export(
     State(workspace): State<Workspace>,
-    InPath(format): InPath<String>,
+    Path(format): Path<String>,
 ) -> Result<Response, Problem> {
     let shelf = workspace.shelf_in_full().await?;
     let pieces = workspace.with(|store| store.all::<Piece>()).await?;

@@ -1,6 +1,5 @@
 //! Undo and redo, and what is to be said of the file.
 
-use axum::Json;
 use axum::extract::State;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -8,7 +7,7 @@ use uuid::Uuid;
 use warm_blend_store::{ChangeKind, History, HistoryEntry, Store, StoreError};
 
 use crate::Workspace;
-use crate::body::Body;
+use crate::body::{Answer, Json};
 use crate::problem::Problem;
 
 /// What undo and redo would do next.
@@ -74,7 +73,7 @@ impl From<HistoryEntry> for HistoryStep {
 async fn after(
     workspace: &Workspace,
     walk: impl FnOnce(&mut Store) -> Result<Option<HistoryEntry>, StoreError> + Send + 'static,
-) -> Result<Json<HistoryNow>, Problem> {
+) -> Answer<HistoryNow> {
     let (done, History { undo, redo }) =
         workspace.with(|store| walk(store).and_then(|done| Ok((done, store.history()?)))).await?;
     let [undo, redo, done] = [undo, redo, done].map(|step| step.map(HistoryStep::from));
@@ -82,36 +81,36 @@ async fn after(
 }
 
 /// What the painter should hear of the workspace file, in sentences: that it is damaged, that another program uses it, too.
-#[utoipa::path(get, path = "/notices", operation_id = "get_notices",
-    tag = "workspace", responses((status = OK, body = Vec<String>)))]
-pub async fn notices(State(workspace): State<Workspace>) -> Result<Json<Vec<String>>, Problem> {
+#[utoipa::path(get, path = "/notices", operation_id = "get_notices", tag = "workspace",
+    responses((status = OK, body = Vec<String>)))]
+pub async fn notices(State(workspace): State<Workspace>) -> Answer<Vec<String>> {
     let notices = workspace.with(|store| Ok::<_, Problem>(store.notices())).await?;
     Ok(Json(notices.iter().map(ToString::to_string).collect()))
 }
 
 /// What undo and redo would do.
-#[utoipa::path(get, path = "/history", operation_id = "get_history",
-    tag = "workspace", responses((status = OK, body = HistoryNow)))]
-pub async fn get(State(workspace): State<Workspace>) -> Result<Json<HistoryNow>, Problem> {
+#[utoipa::path(get, path = "/history", operation_id = "get_history", tag = "workspace",
+    responses((status = OK, body = HistoryNow)))]
+pub async fn get(State(workspace): State<Workspace>) -> Answer<HistoryNow> {
     after(&workspace, |_| Ok(None)).await
 }
 
 /// Turn back the newest change.
-#[utoipa::path(post, path = "/undo", operation_id = "undo", tag = "workspace", request_body = ChangeMeant,
+#[utoipa::path(post, path = "/undo", operation_id = "undo", tag = "workspace",
     responses((status = OK, body = HistoryNow)))]
 pub async fn undo(
     State(workspace): State<Workspace>,
-    Body(ChangeMeant { change }): Body<ChangeMeant>,
-) -> Result<Json<HistoryNow>, Problem> {
+    Json(ChangeMeant { change }): Json<ChangeMeant>,
+) -> Answer<HistoryNow> {
     after(&workspace, move |store| store.undo(change).map(Some)).await
 }
 
 /// Make the change again that was undone last.
-#[utoipa::path(post, path = "/redo", operation_id = "redo", tag = "workspace", request_body = ChangeMeant,
+#[utoipa::path(post, path = "/redo", operation_id = "redo", tag = "workspace",
     responses((status = OK, body = HistoryNow)))]
 pub async fn redo(
     State(workspace): State<Workspace>,
-    Body(ChangeMeant { change }): Body<ChangeMeant>,
-) -> Result<Json<HistoryNow>, Problem> {
+    Json(ChangeMeant { change }): Json<ChangeMeant>,
+) -> Answer<HistoryNow> {
     after(&workspace, move |store| store.redo(change).map(Some)).await
 }

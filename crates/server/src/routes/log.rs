@@ -2,40 +2,40 @@
 
 use std::collections::{BTreeSet, HashMap};
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{extract::State, http::StatusCode};
 use jiff::{Timestamp, tz::TimeZone};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::photo;
-use warm_blend_paint::Look;
+use warm_blend_paint::{Colour, Look};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    Colour, FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain,
-    MixLike, PhotoOfPiece, SkillLearned, TruthView, scheme_of,
+    FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike,
+    PhotoOfPiece, SkillLearned, TruthView, scheme_of,
 };
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath, InPath},
+    body::{Answer, Json, Path, Query},
     off_thread::off_thread,
     problem::Problem,
     routes::piece::Around,
-    wire::{HexAsked, LookedAt, Removal},
+    wire::{HexAsked, Removal},
 };
 
 /// What was done, the newest first, a page at a time. What is asked for narrows it together.
-#[utoipa::path(get, path = "/log", operation_id = "get_log", tag = "log",
-    params(LogAsked, LookedAt), responses((status = OK, body = LogPage)))]
+#[utoipa::path(get, path = "/log", operation_id = "get_log", tag = "log", params(LogAsked, Look),
+    responses((status = OK, body = LogPage)))]
 pub async fn get(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LogAsked>,
-    Asked(look): Asked<LookedAt>,
-) -> Result<Json<LogPage>, Problem> {
-    let (look, clock) = (look.get()?, TimeZone::system());
+    Query(asked): Query<LogAsked>,
+    Query(look): Query<Look>,
+) -> Answer<LogPage> {
+    let clock = TimeZone::system();
     let query = asked.read(&clock)?;
     let read = move |store: &mut Store| {
         let (lines, more) = store.log(&query)?;
@@ -50,14 +50,13 @@ pub async fn get(
 }
 
 /// What would come of a line's pot today, and what to pour so that it comes out as it was.
-#[utoipa::path(get, path = "/log/{line}/again", operation_id = "make_again", tag = "log",
-    params(("line" = i64, Path), LookedAt), responses((status = OK, body = MadeAgain)))]
+#[utoipa::path(get, path = "/log/{line}/again", operation_id = "make_again", tag = "log", params(Look),
+    responses((status = OK, body = MadeAgain)))]
 pub async fn again(
     State(workspace): State<Workspace>,
-    InPath(line): InPath<i64>,
-    Asked(look): Asked<LookedAt>,
-) -> Result<Json<MadeAgain>, Problem> {
-    let look = look.get()?;
+    Path(line): Path<i64>,
+    Query(look): Query<Look>,
+) -> Answer<MadeAgain> {
     let (line, shelf) = workspace.with_shelf(move |store| store.log_line(line)).await?;
     let line = line.ok_or_else(|| Problem::not_found("this line is not in the log any more: look again"))?;
     off_thread(move || Ok(shelf.make_again(&line, look)?)).await.map(Json)
@@ -65,11 +64,11 @@ pub async fn again(
 
 /// The photos of a piece on its way, the oldest first.
 #[utoipa::path(get, path = "/pieces/{id}/photos", operation_id = "list_photos_of_piece", tag = "log",
-    params(("id" = Uuid, Path)), responses((status = OK, body = Vec<PhotoOfPiece>)))]
+    responses((status = OK, body = Vec<PhotoOfPiece>)))]
 pub async fn photos_of_piece(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-) -> Result<Json<Vec<PhotoOfPiece>>, Problem> {
+    Path(id): Path<Uuid>,
+) -> Answer<Vec<PhotoOfPiece>> {
     let read = move |store: &mut Store| {
         store.get::<Piece>(id)?;
         store.photos_of(id)
@@ -79,16 +78,16 @@ pub async fn photos_of_piece(
 }
 
 /// The finish on a photo of a piece, by the card in it, against what its zones are predicted to be in daylight.
-#[utoipa::path(post, path = "/pieces/{id}/on-photo", operation_id = "read_finish_on_photo", tag = "log",
-    params(("id" = Uuid, Path), LookedAt), request_body = FinishRequest,
+#[utoipa::path(post, path = "/pieces/{id}/on-photo", operation_id = "read_finish_on_photo",
+    tag = "log", params(Look),
     responses((status = OK, body = FinishOnPhoto)))]
 pub async fn finish_on_photo(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(look): Asked<LookedAt>,
-    Body(asked): Body<FinishRequest>,
-) -> Result<Json<FinishOnPhoto>, Problem> {
-    let look = Look { light: Light::Daylight, ..look.get()? };
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+    Json(asked): Json<FinishRequest>,
+) -> Answer<FinishOnPhoto> {
+    let look = Look { light: Light::Daylight, ..look };
     let of = asked.photo;
     let read = move |store: &mut Store| Ok((store.get::<Piece>(id)?.value, store.photo(of)?));
     let ((piece, jpeg), around) = Around::and(&workspace, read).await?;
@@ -102,14 +101,14 @@ pub async fn finish_on_photo(
 }
 
 /// Pots that look like a colour, the nearest first.
-#[utoipa::path(get, path = "/log/like", operation_id = "find_like", tag = "log",
-    params(HexAsked, LookedAt), responses((status = OK, body = Vec<MixLike>)))]
+#[utoipa::path(get, path = "/log/like", operation_id = "find_like", tag = "log", params(HexAsked, Look),
+    responses((status = OK, body = Vec<MixLike>)))]
 pub async fn like(
     State(workspace): State<Workspace>,
-    Asked(HexAsked { hex }): Asked<HexAsked>,
-    Asked(look): Asked<LookedAt>,
-) -> Result<Json<Vec<MixLike>>, Problem> {
-    let (look, colour) = (look.get()?, Colour { hex: Some(hex), lab: None });
+    Query(HexAsked { hex }): Query<HexAsked>,
+    Query(look): Query<Look>,
+) -> Answer<Vec<MixLike>> {
+    let colour = Colour { hex: Some(hex), lab: None };
     let (pots, shelf) = workspace.with_shelf(|store| store.pots()).await?;
     let near = off_thread(move || Ok(shelf.like(&colour, &pots, look)?)).await?;
     let told = move |store: &mut Store| {
@@ -122,14 +121,14 @@ pub async fn like(
 /// How true predictions were: each of the last readings against what had been said of it before.
 #[utoipa::path(get, path = "/log/truth", operation_id = "get_truth", tag = "log",
     responses((status = OK, body = TruthView)))]
-pub async fn truth(State(workspace): State<Workspace>) -> Result<Json<TruthView>, Problem> {
+pub async fn truth(State(workspace): State<Workspace>) -> Answer<TruthView> {
     workspace.ask(|shelf| shelf.truth()).await
 }
 
 /// What was learned of this painter's hand by boards that were read, and of the pace by steps that were timed, as it came.
 #[utoipa::path(get, path = "/log/skills", operation_id = "get_skills", tag = "log",
     responses((status = OK, body = Vec<SkillLearned>)))]
-pub async fn skills(State(workspace): State<Workspace>) -> Result<Json<Vec<SkillLearned>>, Problem> {
+pub async fn skills(State(workspace): State<Workspace>) -> Answer<Vec<SkillLearned>> {
     let (sheets, shelf) = workspace.with_shelf(|store| store.all::<RunSheet>()).await?;
     let done: Vec<Done> = sheets.into_iter().flat_map(|kept| kept.value.done).collect();
     off_thread(move || Ok(shelf.skills(&done))).await.map(Json)
@@ -146,10 +145,10 @@ pub struct NoteKept {
 
 /// Write a note, with a photo or without; or that the client agreed to a scheme.
 #[utoipa::path(post, path = "/notes", operation_id = "make_note", tag = "log",
-    request_body = LogNoteEntry, responses((status = CREATED, body = NoteKept)))]
+    responses((status = CREATED, body = NoteKept)))]
 pub async fn make_note(
     State(workspace): State<Workspace>,
-    Body(entry): Body<LogNoteEntry>,
+    Json(entry): Json<LogNoteEntry>,
 ) -> Result<(StatusCode, Json<NoteKept>), Problem> {
     let note = entry.parse(Timestamp::now())?;
     let kept = workspace.with(move |store| store.make(note)).await?;
@@ -157,12 +156,12 @@ pub async fn make_note(
 }
 
 /// Take a note away.
-#[utoipa::path(delete, path = "/notes/{id}", operation_id = "remove_note", tag = "log",
-    params(("id" = Uuid, Path), Removal), responses((status = NO_CONTENT)))]
+#[utoipa::path(delete, path = "/notes/{id}", operation_id = "remove_note", tag = "log", params(Removal),
+    responses((status = NO_CONTENT)))]
 pub async fn remove_note(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(removal): Asked<Removal>,
+    Path(id): Path<Uuid>,
+    Query(removal): Query<Removal>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<LogNote>(id, removal.revision)).await?;
     Ok(StatusCode::NO_CONTENT)

@@ -1,35 +1,34 @@
 //! Pots: mixes of what is on the shelf.
 
 use axum::{
-    Json,
     extract::{OriginalUri, State},
     http::StatusCode,
 };
 use rayon::prelude::*;
-use warm_blend_paint::SavedMix;
+use uuid::Uuid;
+use warm_blend_paint::{Look, SavedMix};
 use warm_blend_store::{Kept, Store};
 use warm_blend_workshop::{Mix, MixEntry, MixtureWanted, Prediction, Refusal, mix_of_parts};
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath},
+    body::{Answer, Json, Path, Query},
     off_thread::off_thread,
     problem::Problem,
-    wire::{LookedAt, OrderAsked, PartAsked, PartOfList, SeenRevision, next_part},
+    wire::{OrderAsked, PartAsked, PartOfList, SeenRevision, next_part},
 };
 
 /// All mixes, in the order they were begun; where there are thousands, part by part.
 #[utoipa::path(get, path = "/mixes", operation_id = "list_mixes",
-    tag = "pot", params(LookedAt, PartAsked, OrderAsked),
+    tag = "pot", params(Look, PartAsked, OrderAsked),
     responses((status = OK, body = Vec<Mix>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(part): Asked<PartAsked>,
-    Asked(order): Asked<OrderAsked>,
+    Query(look): Query<Look>,
+    Query(part): Query<PartAsked>,
+    Query(order): Query<OrderAsked>,
     OriginalUri(asked_at): OriginalUri,
 ) -> Result<PartOfList<Mix>, Problem> {
-    let look = asked.get()?;
     let ((mixes, next), shelf) =
         workspace.with_shelf(move |store| part.read::<SavedMix>(store, order)).await?;
     let mix = move |kept: Kept<SavedMix>| Mix::of(kept, &shelf, look);
@@ -38,86 +37,79 @@ pub async fn list(
 }
 
 /// Begin a mix.
-#[utoipa::path(post, path = "/mixes", operation_id = "make_mix",
-    tag = "pot", params(LookedAt), request_body = MixEntry,
+#[utoipa::path(post, path = "/mixes", operation_id = "make_mix", tag = "pot", params(Look),
     responses((status = CREATED, body = Mix)))]
 pub async fn make(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(entry): Body<MixEntry>,
+    Query(look): Query<Look>,
+    Json(entry): Json<MixEntry>,
 ) -> Result<(StatusCode, Json<Mix>), Problem> {
-    let (look, mix) = (asked.get()?, entry.parse()?);
+    let mix = entry.parse()?;
     let (kept, shelf) = workspace.with_shelf(|store| store.make(mix)).await?;
     Ok((StatusCode::CREATED, Json(Mix::of(kept, &shelf, look)?)))
 }
 
 /// The mix that such parts are already, or a new one: where a pot is taken up that is found elsewhere.
-#[utoipa::path(post, path = "/mixes/of-parts", operation_id = "mix_of_parts",
-    tag = "pot", params(LookedAt), request_body = MixEntry,
+#[utoipa::path(post, path = "/mixes/of-parts", operation_id = "mix_of_parts", tag = "pot", params(Look),
     responses((status = OK, body = Mix)))]
 pub async fn of_parts(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(entry): Body<MixEntry>,
-) -> Result<Json<Mix>, Problem> {
-    let (look, mix) = (asked.get()?, entry.parse()?);
+    Query(look): Query<Look>,
+    Json(entry): Json<MixEntry>,
+) -> Answer<Mix> {
+    let mix = entry.parse()?;
     let find = |store: &mut Store| store.together(|batch| mix_of_parts(batch, mix));
     let (kept, shelf) = workspace.with_shelf(find).await?;
     Ok(Json(Mix::of(kept, &shelf, look)?))
 }
 
 /// What a mix of the shelf would look like; nothing is kept.
-#[utoipa::path(post, path = "/mixes/preview", operation_id = "preview_mix",
-    tag = "pot", params(LookedAt), request_body = MixEntry,
+#[utoipa::path(post, path = "/mixes/preview", operation_id = "preview_mix", tag = "pot", params(Look),
     responses((status = OK, body = Prediction)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(entry): Body<MixEntry>,
-) -> Result<Json<Prediction>, Problem> {
-    let (look, mix) = (asked.get()?, entry.parse()?);
+    Query(look): Query<Look>,
+    Json(entry): Json<MixEntry>,
+) -> Answer<Prediction> {
+    let mix = entry.parse()?;
     let (mix, shelf) = workspace.with_shelf(|store| store.verify_references(&mix).map(|()| mix)).await?;
     Ok(Json(shelf.predict(&mix, look)?))
 }
 
 /// One mix.
-#[utoipa::path(get, path = "/mixes/{id}", operation_id = "get_mix",
-    tag = "pot", params(LookedAt, ("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/mixes/{id}", operation_id = "get_mix", tag = "pot", params(Look),
     responses((status = OK, body = Mix)))]
 pub async fn get(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-) -> Result<Json<Mix>, Problem> {
-    let look = asked.get()?;
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+) -> Answer<Mix> {
     let (kept, shelf) = workspace.with_shelf(move |store| store.get(id)).await?;
     Ok(Json(Mix::of(kept, &shelf, look)?))
 }
 
 /// Change a mix.
-#[utoipa::path(put, path = "/mixes/{id}", operation_id = "change_mix",
-    tag = "pot", params(LookedAt, SeenRevision, ("id" = Uuid, Path)), request_body = MixEntry,
+#[utoipa::path(put, path = "/mixes/{id}", operation_id = "change_mix", tag = "pot", params(Look, SeenRevision),
     responses((status = OK, body = Mix)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(entry): Body<MixEntry>,
-) -> Result<Json<Mix>, Problem> {
-    let (look, mix) = (asked.get()?, entry.parse()?);
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(entry): Json<MixEntry>,
+) -> Answer<Mix> {
+    let mix = entry.parse()?;
     let (kept, shelf) = workspace.with_shelf(move |store| store.change(id, revision, mix)).await?;
     Ok(Json(Mix::of(kept, &shelf, look)?))
 }
 
 /// Put a mix away; undo brings it back.
-#[utoipa::path(delete, path = "/mixes/{id}", operation_id = "remove_mix",
-    tag = "pot", params(SeenRevision, ("id" = Uuid, Path)),
+#[utoipa::path(delete, path = "/mixes/{id}", operation_id = "remove_mix", tag = "pot", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<SavedMix>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
@@ -125,16 +117,15 @@ pub async fn remove(
 
 /// A kept mix made into a usual mixture; mediums that the shelf lacks are put on it. One step of undo turns back all of it.
 #[utoipa::path(post, path = "/mixes/{id}/make-into", operation_id = "make_mix_into",
-    tag = "pot", params(LookedAt, SeenRevision, ("id" = Uuid, Path)), request_body = MixtureWanted,
+    tag = "pot", params(Look, SeenRevision),
     responses((status = OK, body = Mix)))]
 pub async fn make_into(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(wanted): Body<MixtureWanted>,
-) -> Result<Json<Mix>, Problem> {
-    let look = asked.get()?;
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(wanted): Json<MixtureWanted>,
+) -> Answer<Mix> {
     let now = workspace.shelf().await?;
     let (kept, shelf) = workspace
         .with_shelf(move |store| {

@@ -1,7 +1,6 @@
 //! The shelf.
 
 use axum::{
-    Json,
     extract::{OriginalUri, State},
     http::StatusCode,
 };
@@ -9,18 +8,18 @@ use rayon::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Name, SavedMix};
+use warm_blend_paint::{Look, Name, SavedMix};
 use warm_blend_piece::Piece;
 use warm_blend_store::{Document, Kept, Store, StoreError};
 use warm_blend_workshop::{Merge, Paint, PaintEntry, PaintPage, Swatch};
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath},
+    body::{Answer, Json, Path, Query},
     memory::workshop,
     off_thread::off_thread,
     problem::{Problem, UsedBy},
-    wire::{LookedAt, OrderAsked, PartAsked, PartOfList, Removal, SeenRevision, next_part},
+    wire::{OrderAsked, PartAsked, PartOfList, Removal, SeenRevision, next_part},
 };
 
 /// A tin with how many mixes use it.
@@ -39,16 +38,14 @@ fn counted_part(store: &Store, part: &PartAsked) -> Result<(Vec<Counted>, Option
 }
 
 /// All paints and mediums on the shelf, in the order they were added; where there are thousands, part by part.
-#[utoipa::path(get, path = "/paints", operation_id = "list_paints",
-    tag = "shelf", params(LookedAt, PartAsked),
+#[utoipa::path(get, path = "/paints", operation_id = "list_paints", tag = "shelf", params(Look, PartAsked),
     responses((status = OK, body = Vec<Paint>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(part): Asked<PartAsked>,
+    Query(look): Query<Look>,
+    Query(part): Query<PartAsked>,
     OriginalUri(asked_at): OriginalUri,
 ) -> Result<PartOfList<Paint>, Problem> {
-    let look = asked.get()?;
     let ((tins, next), shelf) = workspace.with_shelf(move |store| counted_part(store, &part)).await?;
     // A shelf of sixty takes a while: each tin by itself, on all cores.
     let paints = off_thread(move || {
@@ -58,70 +55,61 @@ pub async fn list(
 }
 
 /// Put a paint on the shelf.
-#[utoipa::path(post, path = "/paints", operation_id = "make_paint",
-    tag = "shelf", params(LookedAt), request_body = PaintEntry,
+#[utoipa::path(post, path = "/paints", operation_id = "make_paint", tag = "shelf", params(Look),
     responses((status = CREATED, body = Paint)))]
 pub async fn make(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(entry): Body<PaintEntry>,
+    Query(look): Query<Look>,
+    Json(entry): Json<PaintEntry>,
 ) -> Result<(StatusCode, Json<Paint>), Problem> {
-    let (look, tin) = (asked.get()?, entry.parse()?);
+    let tin = entry.parse()?;
     let (kept, shelf) = workspace.with_shelf(|store| store.make(tin)).await?;
     Ok((StatusCode::CREATED, Json(Paint::of(&kept, 0, &shelf, look)?)))
 }
 
 /// How a paint would look by what is written down of it, before it is kept and before anything was read.
-#[utoipa::path(post, path = "/paints/preview", operation_id = "preview_paint",
-    tag = "shelf", params(LookedAt), request_body = PaintEntry,
+#[utoipa::path(post, path = "/paints/preview", operation_id = "preview_paint", tag = "shelf", params(Look),
     responses((status = OK, body = Swatch)))]
-pub async fn preview(
-    Asked(asked): Asked<LookedAt>,
-    Body(entry): Body<PaintEntry>,
-) -> Result<Json<Swatch>, Problem> {
-    Ok(Json(entry.preview(asked.get()?)?))
+pub async fn preview(Query(look): Query<Look>, Json(entry): Json<PaintEntry>) -> Answer<Swatch> {
+    Ok(Json(entry.preview(look)?))
 }
 
 /// One paint; also one that was taken off the shelf.
-#[utoipa::path(get, path = "/paints/{id}", operation_id = "get_paint",
-    tag = "shelf", params(LookedAt, ("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/paints/{id}", operation_id = "get_paint", tag = "shelf", params(Look),
     responses((status = OK, body = Paint)))]
 pub async fn get(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-) -> Result<Json<Paint>, Problem> {
-    let look = asked.get()?;
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+) -> Answer<Paint> {
     let ((tin, used), shelf) = workspace.with_shelf(move |store| counted(store, store.get(id)?)).await?;
     Ok(Json(Paint::of(&tin, used, &shelf, look)?))
 }
 
 /// Everything about one paint: every light and state, how it is known, and what one more test would buy.
-#[utoipa::path(get, path = "/paints/{id}/page", operation_id = "get_paint_page",
-    tag = "shelf", params(LookedAt, ("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/paints/{id}/page", operation_id = "get_paint_page", tag = "shelf", params(Look),
     responses((status = OK, body = PaintPage)))]
 pub async fn page(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-) -> Result<Json<PaintPage>, Problem> {
-    let look = asked.get()?;
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+) -> Answer<PaintPage> {
     let ((tin, used), shelf) = workspace.with_shelf(move |store| counted(store, store.get(id)?)).await?;
     off_thread(move || Ok(PaintPage::of(&tin, used, &shelf, look)?)).await.map(Json)
 }
 
 /// Change what is written down of a paint.
 #[utoipa::path(put, path = "/paints/{id}", operation_id = "change_paint",
-    tag = "shelf", params(LookedAt, SeenRevision, ("id" = Uuid, Path)), request_body = PaintEntry,
+    tag = "shelf", params(Look, SeenRevision),
     responses((status = OK, body = Paint)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(entry): Body<PaintEntry>,
-) -> Result<Json<Paint>, Problem> {
-    let (look, tin) = (asked.get()?, entry.parse()?);
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(entry): Json<PaintEntry>,
+) -> Answer<Paint> {
+    let tin = entry.parse()?;
     let ((tin, used), shelf) = workspace
         .with_shelf(move |store| store.change(id, revision, tin).and_then(|kept| counted(store, kept)))
         .await?;
@@ -130,13 +118,12 @@ pub async fn change(
 
 /// Take a paint off the shelf. Where a mix uses it this answers 409 `in-use` until it is confirmed; the mix goes on
 /// knowing it.
-#[utoipa::path(delete, path = "/paints/{id}", operation_id = "remove_paint",
-    tag = "shelf", params(Removal, ("id" = Uuid, Path)),
+#[utoipa::path(delete, path = "/paints/{id}", operation_id = "remove_paint", tag = "shelf", params(Removal),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(Removal { revision, confirmed }): Asked<Removal>,
+    Path(id): Path<Uuid>,
+    Query(Removal { revision, confirmed }): Query<Removal>,
 ) -> Result<StatusCode, Problem> {
     let remove = move |store: &mut Store| {
         let users = users_of(store, id)?;
@@ -169,15 +156,14 @@ fn users_of(store: &Store, paint: Uuid) -> Result<Vec<UsedBy>, StoreError> {
 
 /// Make two tins one: mixes and readings of the one that goes become those of the one that stays. One step of undo turns it
 /// back.
-#[utoipa::path(post, path = "/paints/merge", operation_id = "merge_paints",
-    tag = "shelf", params(LookedAt), request_body = Merge,
+#[utoipa::path(post, path = "/paints/merge", operation_id = "merge_paints", tag = "shelf", params(Look),
     responses((status = OK, body = Paint)))]
 pub async fn merge(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Body(merge): Body<Merge>,
-) -> Result<Json<Paint>, Problem> {
-    let (look, merge) = (asked.get()?, merge.parse()?);
+    Query(look): Query<Look>,
+    Json(merge): Json<Merge>,
+) -> Answer<Paint> {
+    let merge = merge.parse()?;
     let ((tin, used), shelf) = workspace
         .with_shelf(move |store| {
             let workshop = workshop(store)?;

@@ -1,7 +1,6 @@
 //! Colours out of a photo that holds a white or grey card.
 
 use axum::{
-    Json,
     extract::State,
     http::{StatusCode, header},
     response::{IntoResponse, Response},
@@ -11,14 +10,15 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo, taken};
+use warm_blend_paint::Look;
 use warm_blend_workshop::{PaletteRequest, PhotoPalette, PickRequest, PickedColours};
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath, Raw},
+    body::{Answer, Json, Path, Query},
     off_thread::off_thread,
     problem::Problem,
-    wire::LookedAt,
+    raw::Raw,
 };
 
 /// A photo that is kept while colours are picked from it.
@@ -33,8 +33,8 @@ pub struct PhotoAtHand {
 }
 
 /// Bring a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body.
-#[utoipa::path(post, path = "/photos", operation_id = "bring_photo", tag = "readings",
-    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+#[utoipa::path(post, path = "/photos", operation_id = "bring_photo",
+    tag = "readings", request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = CREATED, body = PhotoAtHand)))]
 pub async fn bring(
     State(workspace): State<Workspace>,
@@ -59,8 +59,8 @@ pub struct PhotoKept {
 
 /// Keep a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body. It is kept as JPEG, at most 1600 pixels long, without what
 /// the camera wrote beside it.
-#[utoipa::path(post, path = "/photos/kept", operation_id = "keep_photo", tag = "workspace",
-    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+#[utoipa::path(post, path = "/photos/kept", operation_id = "keep_photo",
+    tag = "workspace", request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = CREATED, body = PhotoKept)))]
 pub async fn keep(
     State(workspace): State<Workspace>,
@@ -81,9 +81,8 @@ pub async fn keep(
 
 /// A photo that was kept.
 #[utoipa::path(get, path = "/photos/kept/{id}", operation_id = "get_photo", tag = "workspace",
-    params(("id" = Uuid, Path)),
     responses((status = OK, body = Vec<u8>, content_type = "image/jpeg")))]
-pub async fn kept(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Response, Problem> {
+pub async fn kept(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<Response, Problem> {
     let photo = workspace.with(move |store| store.photo(id)).await?;
     let jpeg = photo.ok_or_else(|| Problem::not_found("there is no such photo: bring it again"))?;
     // It never changes.
@@ -96,13 +95,12 @@ pub async fn kept(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Res
 
 /// Pick colours, weighed by the card.
 #[utoipa::path(post, path = "/photos/{id}/pick", operation_id = "pick_colours", tag = "readings",
-    params(("id" = Uuid, Path)), request_body = PickRequest,
     responses((status = OK, body = PickedColours)))]
 pub async fn pick(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Body(asked): Body<PickRequest>,
-) -> Result<Json<PickedColours>, Problem> {
+    Path(id): Path<Uuid>,
+    Json(asked): Json<PickRequest>,
+) -> Answer<PickedColours> {
     let gone = || Problem::not_found("this photo is no longer at hand: choose it again");
     let photo = workspace.photos.get(id).ok_or_else(gone)?;
     off_thread(move || Ok(asked.pick(&photo)?)).await.map(Json)
@@ -110,16 +108,15 @@ pub async fn pick(
 
 /// The main colours of a photo by the room they take, weighed by the card, shade told from paint as far as can be; each with the mix that
 /// comes nearest and the layer that it would be.
-#[utoipa::path(post, path = "/photos/{id}/palette", operation_id = "find_palette", tag = "readings",
-    params(("id" = Uuid, Path), LookedAt), request_body = PaletteRequest,
+#[utoipa::path(post, path = "/photos/{id}/palette", operation_id = "find_palette",
+    tag = "readings", params(Look),
     responses((status = OK, body = PhotoPalette)))]
 pub async fn palette(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(look): Asked<LookedAt>,
-    Body(asked): Body<PaletteRequest>,
-) -> Result<Json<PhotoPalette>, Problem> {
-    let look = look.get()?;
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+    Json(asked): Json<PaletteRequest>,
+) -> Answer<PhotoPalette> {
     let gone = || Problem::not_found("this photo is no longer at hand: choose it again");
     let photo = workspace.photos.get(id).ok_or_else(gone)?;
     workspace.ask(move |shelf| shelf.palette(&asked, &photo, look)).await

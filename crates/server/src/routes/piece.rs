@@ -2,16 +2,16 @@
 
 mod look;
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{extract::State, http::StatusCode};
 use uuid::Uuid;
 use warm_blend_piece::Piece;
 use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
-use warm_blend_workshop::{PieceChoices, PieceEntry, PieceInList, PieceKept, PieceName, Workshop};
+use warm_blend_workshop::{PieceChoices, PieceInList, PieceKept, PieceName, Workshop};
 
 pub use self::look::*;
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath},
+    body::{Answer, Json, Path, Query},
     memory::workshop,
     problem::Problem,
     wire::{SeenRevision, UnitsAsked},
@@ -32,28 +32,27 @@ fn take(batch: &mut ChangeSet<'_>, workshop: Kept<Workshop>, piece: Uuid) -> Res
 }
 
 /// The piece at hand.
-#[utoipa::path(get, path = "/piece", operation_id = "get_piece",
-    tag = "piece", responses((status = OK, body = PieceKept)))]
-pub async fn get(State(workspace): State<Workspace>) -> Result<Json<PieceKept>, Problem> {
+#[utoipa::path(get, path = "/piece", operation_id = "get_piece", tag = "piece",
+    responses((status = OK, body = PieceKept)))]
+pub async fn get(State(workspace): State<Workspace>) -> Answer<PieceKept> {
     workspace.with(|store| at_hand(store)).await.map(|kept| Json(kept.into()))
 }
 
 /// All pieces, in the order they were begun.
-#[utoipa::path(get, path = "/pieces", operation_id = "list_pieces",
-    tag = "piece", responses((status = OK, body = Vec<PieceInList>)))]
-pub async fn list(State(workspace): State<Workspace>) -> Result<Json<Vec<PieceInList>>, Problem> {
+#[utoipa::path(get, path = "/pieces", operation_id = "list_pieces", tag = "piece",
+    responses((status = OK, body = Vec<PieceInList>)))]
+pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<PieceInList>> {
     let both = |store: &mut Store| Ok::<_, StoreError>((store.all::<Piece>()?, at_hand(store)?.id));
     let (pieces, at_hand) = workspace.with(both).await?;
     Ok(Json(pieces.into_iter().map(|kept| PieceInList::of(kept, at_hand)).collect()))
 }
 
 /// Begin a piece, and take it to hand.
-#[utoipa::path(post, path = "/pieces", operation_id = "make_piece",
-    tag = "piece", request_body = PieceName,
+#[utoipa::path(post, path = "/pieces", operation_id = "make_piece", tag = "piece",
     responses((status = CREATED, body = PieceKept)))]
 pub async fn make(
     State(workspace): State<Workspace>,
-    Body(entry): Body<PieceName>,
+    Json(entry): Json<PieceName>,
 ) -> Result<(StatusCode, Json<PieceKept>), Problem> {
     let name = entry.parse()?;
     let begin = |store: &mut Store| {
@@ -69,13 +68,9 @@ pub async fn make(
 }
 
 /// Take a piece to hand.
-#[utoipa::path(put, path = "/pieces/{id}/at-hand", operation_id = "take_piece",
-    tag = "piece", params(("id" = Uuid, Path)),
+#[utoipa::path(put, path = "/pieces/{id}/at-hand", operation_id = "take_piece", tag = "piece",
     responses((status = OK, body = PieceKept)))]
-pub async fn take_to_hand(
-    State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-) -> Result<Json<PieceKept>, Problem> {
+pub async fn take_to_hand(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Answer<PieceKept> {
     let take = move |store: &mut Store| {
         let (kept, workshop) = (store.get::<Piece>(id)?, workshop(store)?);
         store.together(|batch| take(batch, workshop, id))?;
@@ -85,23 +80,22 @@ pub async fn take_to_hand(
 }
 
 /// One piece.
-#[utoipa::path(get, path = "/pieces/{id}", operation_id = "get_one_piece",
-    tag = "piece", params(("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/pieces/{id}", operation_id = "get_one_piece", tag = "piece",
     responses((status = OK, body = PieceKept)))]
-pub async fn one(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<Json<PieceKept>, Problem> {
+pub async fn one(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Answer<PieceKept> {
     workspace.with(move |store| store.get::<Piece>(id)).await.map(|kept| Json(kept.into()))
 }
 
 /// Call a piece something else.
 #[utoipa::path(put, path = "/pieces/{id}/name", operation_id = "rename_piece",
-    tag = "piece", params(SeenRevision, ("id" = Uuid, Path)), request_body = PieceName,
+    tag = "piece", params(SeenRevision),
     responses((status = OK, body = PieceKept)))]
 pub async fn rename(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(entry): Body<PieceName>,
-) -> Result<Json<PieceKept>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(entry): Json<PieceName>,
+) -> Answer<PieceKept> {
     let name = entry.parse()?;
     let rename = move |store: &mut Store| {
         let kept = store.get::<Piece>(id)?;
@@ -111,27 +105,26 @@ pub async fn rename(
 }
 
 /// Change a piece.
-#[utoipa::path(put, path = "/pieces/{id}", operation_id = "change_piece",
-    tag = "piece", params(SeenRevision, ("id" = Uuid, Path)), request_body = PieceEntry,
+#[utoipa::path(put, path = "/pieces/{id}", operation_id = "change_piece", tag = "piece", params(SeenRevision),
     responses((status = OK, body = PieceKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(entry): Body<PieceEntry>,
-) -> Result<Json<PieceKept>, Problem> {
-    let piece = entry.parse()?;
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(piece): Json<Piece>,
+) -> Answer<PieceKept> {
+    piece.check()?;
     workspace.with(move |store| store.change(id, revision, piece)).await.map(|kept| Json(kept.into()))
 }
 
 /// Put a piece away; undo brings it back. The last one stays.
 #[utoipa::path(delete, path = "/pieces/{id}", operation_id = "remove_piece",
-    tag = "piece", params(SeenRevision, ("id" = Uuid, Path)),
+    tag = "piece", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     let remove = move |store: &mut Store| {
         if store.all::<Piece>()?.iter().all(|kept| kept.id == id) {
@@ -146,7 +139,8 @@ pub async fn remove(
 
 /// What pieces are made of: kinds with their dimensions, kinds of ageing.
 #[utoipa::path(get, path = "/piece/choices", operation_id = "list_piece_choices",
-    tag = "piece", params(UnitsAsked), responses((status = OK, body = PieceChoices)))]
-pub async fn choices(Asked(units): Asked<UnitsAsked>) -> Result<Json<PieceChoices>, Problem> {
-    Ok(Json(PieceChoices::all(units.get()?)))
+    tag = "piece", params(UnitsAsked),
+    responses((status = OK, body = PieceChoices)))]
+pub async fn choices(Query(UnitsAsked { units }): Query<UnitsAsked>) -> Answer<PieceChoices> {
+    Ok(Json(PieceChoices::all(units)))
 }

@@ -1,11 +1,14 @@
 //! The run sheet of a piece: planned anew each time it is asked for, ticked off step by step.
 
-use axum::{Json, extract::State, response::Response};
+use axum::{extract::State, response::Response};
 use jiff::{Timestamp, tz::TimeZone};
+use serde::Deserialize;
+use utoipa::IntoParams;
 use uuid::Uuid;
-use warm_blend_paint::{Look, Units};
+use warm_blend_paint::{Look, State as FilmState, Units};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Paces, RunSheet, WorkingHours};
+use warm_blend_spectral::Light;
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{
     ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked,
@@ -14,10 +17,10 @@ use warm_blend_workshop::{
 use super::{files::attached, piece::Around};
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath, InPath},
+    body::{Answer, Json, Path, Query},
     off_thread::off_thread,
     problem::Problem,
-    wire::{LookedAt, SeenRevision, UnitsAsked},
+    wire::{SeenRevision, UnitsAsked},
 };
 
 /// A piece with its run sheet, and what both are planned among.
@@ -34,7 +37,17 @@ struct Sheet {
 }
 
 /// In which light it is shown, and in which units said.
-type SaidAs = (Look, Units);
+#[derive(Debug, Clone, Copy, Default, Deserialize, IntoParams)]
+#[serde(default)]
+pub struct SaidAs {
+    /// The light; daylight if left out.
+    light: Light,
+    /// Wet, dry, sealed or buffed; dry if left out.
+    state: FilmState,
+    /// `metric` (as when left out) or `imperial`.
+    #[param(inline)]
+    units: Units,
+}
 
 /// The run sheet of a piece, where one was kept.
 fn own(sheets: Vec<Kept<RunSheet>>, piece: Uuid) -> Option<Kept<RunSheet>> {
@@ -48,7 +61,7 @@ fn begun(piece: Uuid, sheets: &[Kept<RunSheet>]) -> RunSheet {
 }
 
 impl Sheet {
-    async fn of(workspace: &Workspace, id: Uuid, (look, units): SaidAs) -> Result<Self, Problem> {
+    async fn of(workspace: &Workspace, id: Uuid, said: SaidAs) -> Result<Self, Problem> {
         let read = move |store: &mut Store| {
             let mut pieces = store.all::<Piece>()?;
             // One that was taken away can still be looked at.
@@ -68,7 +81,8 @@ impl Sheet {
             false => of(piece.id).map(|kept| (piece, kept.value.clone())),
         };
         let bench = pieces.into_iter().filter_map(on_it).collect();
-        let asked = WhenAsked { now: Timestamp::now(), paces, units };
+        let asked = WhenAsked { now: Timestamp::now(), paces, units: said.units };
+        let look = Look { light: said.light, state: said.state };
         Ok(Self { id, revision, sheet, bench, asked, around, look })
     }
 
@@ -90,17 +104,13 @@ impl Sheet {
     }
 
     /// What is shown of it.
-    async fn view(self) -> Result<Json<RunSheetView>, Problem> {
+    async fn view(self) -> Answer<RunSheetView> {
         self.plan(|planned, sheet| planned.view(sheet.revision)).await.map(Json)
     }
 }
 
 /// Keeps a sheet over the revision that was seen, and shows it.
-async fn keep(
-    workspace: &Workspace,
-    (seen, said): (i64, SaidAs),
-    sheet: RunSheet,
-) -> Result<Json<RunSheetView>, Problem> {
+async fn keep(workspace: &Workspace, (seen, said): (i64, SaidAs), sheet: RunSheet) -> Answer<RunSheetView> {
     let piece = sheet.piece;
     // Asked within the change: of two who begin one at once the second has seen an older one.
     let write = move |store: &mut Store| match own(store.all()?, piece) {
@@ -112,109 +122,101 @@ async fn keep(
 }
 
 /// The run sheet of a piece, planned from now on.
-#[utoipa::path(get, path = "/pieces/{id}/run-sheet", operation_id = "get_run_sheet", tag = "run sheet",
-    params(LookedAt, UnitsAsked, ("id" = Uuid, Path)), responses((status = OK, body = RunSheetView)))]
+#[utoipa::path(get, path = "/pieces/{id}/run-sheet", operation_id = "get_run_sheet",
+    tag = "run sheet", params(SaidAs),
+    responses((status = OK, body = RunSheetView)))]
 pub async fn get(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(look): Asked<LookedAt>,
-    Asked(units): Asked<UnitsAsked>,
-) -> Result<Json<RunSheetView>, Problem> {
-    Sheet::of(&workspace, id, (look.get()?, units.get()?)).await?.view().await
+    Path(id): Path<Uuid>,
+    Query(said): Query<SaidAs>,
+) -> Answer<RunSheetView> {
+    Sheet::of(&workspace, id, said).await?.view().await
 }
 
 /// Change how the workshop works on a piece: hours, helper, air, rates. What was done stays.
-#[utoipa::path(put, path = "/pieces/{id}/run-sheet", operation_id = "change_run_sheet", tag = "run sheet",
-    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path)), request_body = RunSheetEntry,
+#[utoipa::path(put, path = "/pieces/{id}/run-sheet", operation_id = "change_run_sheet",
+    tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Asked(look): Asked<LookedAt>,
-    Asked(units): Asked<UnitsAsked>,
-    Body(entry): Body<RunSheetEntry>,
-) -> Result<Json<RunSheetView>, Problem> {
-    let said = (look.get()?, units.get()?);
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Query(said): Query<SaidAs>,
+    Json(entry): Json<RunSheetEntry>,
+) -> Answer<RunSheetView> {
     let Sheet { sheet, .. } = Sheet::of(&workspace, id, said).await?;
     keep(&workspace, (revision, said), entry.over(sheet)?).await
 }
 
 /// Tick a step off.
-#[utoipa::path(post, path = "/pieces/{id}/run-sheet/done", operation_id = "tick_step", tag = "run sheet",
-    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path)), request_body = StepDone,
+#[utoipa::path(post, path = "/pieces/{id}/run-sheet/done", operation_id = "tick_step",
+    tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
 pub async fn tick(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Asked(look): Asked<LookedAt>,
-    Asked(units): Asked<UnitsAsked>,
-    Body(said): Body<StepDone>,
-) -> Result<Json<RunSheetView>, Problem> {
-    let as_said = (look.get()?, units.get()?);
-    let sheet =
-        Sheet::of(&workspace, id, as_said).await?.plan(move |planned, _| planned.ticked(&said)).await?;
-    keep(&workspace, (revision, as_said), sheet).await
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Query(said): Query<SaidAs>,
+    Json(done): Json<StepDone>,
+) -> Answer<RunSheetView> {
+    let sheet = Sheet::of(&workspace, id, said).await?.plan(move |planned, _| planned.ticked(&done)).await?;
+    keep(&workspace, (revision, said), sheet).await
 }
 
 /// Start or stop the clock of a step: once that is ticked off, what it shows is how long it took.
-#[utoipa::path(post, path = "/pieces/{id}/run-sheet/clock", operation_id = "set_step_clock", tag = "run sheet",
-    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path)), request_body = ClockSet,
+#[utoipa::path(post, path = "/pieces/{id}/run-sheet/clock", operation_id = "set_step_clock",
+    tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
 pub async fn clock(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Asked(look): Asked<LookedAt>,
-    Asked(units): Asked<UnitsAsked>,
-    Body(set): Body<ClockSet>,
-) -> Result<Json<RunSheetView>, Problem> {
-    let as_said = (look.get()?, units.get()?);
-    let sheet =
-        Sheet::of(&workspace, id, as_said).await?.plan(move |planned, _| planned.clocked(&set)).await?;
-    keep(&workspace, (revision, as_said), sheet).await
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Query(said): Query<SaidAs>,
+    Json(set): Json<ClockSet>,
+) -> Answer<RunSheetView> {
+    let sheet = Sheet::of(&workspace, id, said).await?.plan(move |planned, _| planned.clocked(&set)).await?;
+    keep(&workspace, (revision, said), sheet).await
 }
 
 /// Take a tick back, by its place in what was done.
-#[utoipa::path(delete, path = "/pieces/{id}/run-sheet/done/{place}", operation_id = "untick_step", tag = "run sheet",
-    params(SeenRevision, LookedAt, UnitsAsked, ("id" = Uuid, Path), ("place" = usize, Path)),
+#[utoipa::path(delete, path = "/pieces/{id}/run-sheet/done/{place}", operation_id = "untick_step",
+    tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
 pub async fn untick(
     State(workspace): State<Workspace>,
-    InPath((id, place)): InPath<(Uuid, usize)>,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Asked(look): Asked<LookedAt>,
-    Asked(units): Asked<UnitsAsked>,
-) -> Result<Json<RunSheetView>, Problem> {
-    let said = (look.get()?, units.get()?);
+    Path((id, place)): Path<(Uuid, usize)>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Query(said): Query<SaidAs>,
+) -> Answer<RunSheetView> {
     let Sheet { sheet, .. } = Sheet::of(&workspace, id, said).await?;
     keep(&workspace, (revision, said), sheet.without(place)).await
 }
 
 /// The record for the client: what is on the piece by what was ticked off, layer by layer, how it is mended and looked after.
-#[utoipa::path(get, path = "/pieces/{id}/record", operation_id = "get_record", tag = "run sheet",
-    params(UnitsAsked, ("id" = Uuid, Path)), responses((status = OK, body = PieceRecord)))]
+#[utoipa::path(get, path = "/pieces/{id}/record", operation_id = "get_record",
+    tag = "run sheet", params(UnitsAsked),
+    responses((status = OK, body = PieceRecord)))]
 pub async fn record(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(units): Asked<UnitsAsked>,
-) -> Result<Json<PieceRecord>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(UnitsAsked { units }): Query<UnitsAsked>,
+) -> Answer<PieceRecord> {
     workspace.shelf_in_full().await?;
-    let sheet = Sheet::of(&workspace, id, (Look::default(), units.get()?)).await?;
+    let sheet = Sheet::of(&workspace, id, SaidAs { units, ..SaidAs::default() }).await?;
     sheet.plan(|planned, _| planned.record()).await.map(Json)
 }
 
 /// What is left to do as a calendar, what is to be bought as a table, what is on the piece as a table or for other programs: `calendar`,
 /// `shopping`, `record.csv` or `record.json`.
-#[utoipa::path(get, path = "/pieces/{id}/run-sheet/{file}", operation_id = "export_run_sheet", tag = "run sheet",
-    params(("id" = Uuid, Path), ("file" = String, Path)), responses((status = OK, description = "The file")))]
+#[utoipa::path(get, path = "/pieces/{id}/run-sheet/{file}", operation_id = "export_run_sheet",
+    tag = "run sheet",
+    responses((status = OK, description = "The file")))]
 pub async fn export(
     State(workspace): State<Workspace>,
-    InPath((id, file)): InPath<(Uuid, String)>,
+    Path((id, file)): Path<(Uuid, String)>,
 ) -> Result<Response, Problem> {
     workspace.shelf_in_full().await?;
-    let sheet = Sheet::of(&workspace, id, (Look::default(), Units::Metric)).await?;
+    let sheet = Sheet::of(&workspace, id, SaidAs::default()).await?;
     let export = sheet.plan(move |planned, sheet| planned.file(&file, sheet.id, sheet.asked.now));
     Ok(attached(export.await?))
 }

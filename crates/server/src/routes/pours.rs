@@ -1,17 +1,14 @@
 //! Pots as they are poured.
 
-use axum::{
-    Json,
-    extract::{FromRequestParts, State},
-    http::{StatusCode, request::Parts},
-};
+use axum::{extract::State, http::StatusCode};
 use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_bench::{PourRecord, touch};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Look, MixId, Name, SavedMix};
+use warm_blend_paint::{Look, MixId, Name, SavedMix, State as FilmState};
+use warm_blend_spectral::Light;
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{
     AmountsIn, Checks, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, keep_pour, refused,
@@ -19,9 +16,9 @@ use warm_blend_workshop::{
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath, InPath},
+    body::{Answer, Json, Path, Query},
     problem::Problem,
-    wire::{LookedAt, PoursOf, SaidIn},
+    wire::PoursOf,
 };
 
 /// Where a pot is kept.
@@ -32,19 +29,23 @@ pub struct PourPlace {
 }
 
 /// How a pot is told: what it is looked at in, and what its amounts are said in.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Deserialize, IntoParams)]
 pub struct PotTelling {
-    look: Look,
-    unit: AmountsIn,
+    /// The light; daylight if left out.
+    #[serde(default)]
+    light: Light,
+    /// Wet, dry, sealed or buffed; dry if left out.
+    #[serde(default)]
+    state: FilmState,
+    /// A measure such as `tsp` or `ml`, or `g`; ml when left out.
+    #[serde(default)]
+    #[param(value_type = String)]
+    measure: AmountsIn,
 }
 
-impl<S: Sync> FromRequestParts<S> for PotTelling {
-    type Rejection = Problem;
-
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        let Asked(look) = Asked::<LookedAt>::from_request_parts(parts, state).await?;
-        let Asked(said) = Asked::<SaidIn>::from_request_parts(parts, state).await?;
-        Ok(Self { look: look.get()?, unit: said.get()? })
+impl PotTelling {
+    fn look(&self) -> Look {
+        Look { light: self.light, state: self.state }
     }
 }
 
@@ -62,11 +63,11 @@ fn learned_touch(store: &Store) -> Result<(f64, usize), StoreError> {
 /// Does something that leaves a pot, and tells it.
 async fn told(
     workspace: &Workspace,
-    PotTelling { look, unit }: PotTelling,
+    telling: PotTelling,
     work: impl FnOnce(&mut Store) -> Result<PotAtHand, Problem> + Send + 'static,
-) -> Result<Json<PourView>, Problem> {
+) -> Answer<PourView> {
     let (pot, shelf) = workspace.with_shelf(work).await?;
-    Ok(Json(PourView::of(&pot, &shelf, look, unit)?))
+    Ok(Json(PourView::of(&pot, &shelf, telling.look(), telling.measure)?))
 }
 
 /// Changes a record and tells it, while nobody else does; `then` is told of a change once it is on the disk, before anybody makes
@@ -77,7 +78,7 @@ async fn changed(
     telling: PotTelling,
     change: impl FnOnce(&Store, PourRecord) -> Result<PourRecord, Problem> + Send + 'static,
     then: impl FnOnce(&PourRecord) + Send + 'static,
-) -> Result<Json<PourView>, Problem> {
+) -> Answer<PourView> {
     let work = move |store: &mut Store| {
         let before = store.get::<PourRecord>(id)?;
         let (revision, next) = (before.revision, change(store, before.value.clone())?);
@@ -91,14 +92,13 @@ async fn changed(
 }
 
 /// Begin to pour a mix, or go on with the pot that is being poured.
-#[utoipa::path(post, path = "/pours", operation_id = "begin_pour",
-    tag = "pot", params(LookedAt, SaidIn), request_body = PourBegun,
+#[utoipa::path(post, path = "/pours", operation_id = "begin_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn begin(
     State(workspace): State<Workspace>,
-    telling: PotTelling,
-    Body(PourBegun { mix, batch_ml }): Body<PourBegun>,
-) -> Result<Json<PourView>, Problem> {
+    Query(telling): Query<PotTelling>,
+    Json(PourBegun { mix, batch_ml }): Json<PourBegun>,
+) -> Answer<PourView> {
     let work = move |store: &mut Store| {
         let of = store.get::<SavedMix>(mix)?;
         let open = store.users::<PourRecord>(mix)?;
@@ -113,15 +113,13 @@ pub async fn begin(
 }
 
 /// All pots, the last first.
-#[utoipa::path(get, path = "/pours", operation_id = "list_pours",
-    tag = "pot", params(LookedAt, PoursOf),
+#[utoipa::path(get, path = "/pours", operation_id = "list_pours", tag = "pot", params(Look, PoursOf),
     responses((status = OK, body = Vec<PourLine>)))]
 pub async fn list(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(of): Asked<PoursOf>,
-) -> Result<Json<Vec<PourLine>>, Problem> {
-    let look = asked.get()?;
+    Query(look): Query<Look>,
+    Query(of): Query<PoursOf>,
+) -> Answer<Vec<PourLine>> {
     let pours = move |store: &mut Store| match of.mix {
         Some(mix) => store.users::<PourRecord>(mix),
         None => store.all::<PourRecord>(),
@@ -132,27 +130,25 @@ pub async fn list(
 }
 
 /// One pot.
-#[utoipa::path(get, path = "/pours/{id}", operation_id = "get_pour",
-    tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/pours/{id}", operation_id = "get_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn get(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    telling: PotTelling,
-) -> Result<Json<PourView>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(telling): Query<PotTelling>,
+) -> Answer<PourView> {
     told(&workspace, telling, move |store| Ok(pot(store, store.get(id)?)?)).await
 }
 
 /// Something goes into the pot, or out of it.
-#[utoipa::path(post, path = "/pours/{id}/steps", operation_id = "pour_step",
-    tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)), request_body = StepEntry,
+#[utoipa::path(post, path = "/pours/{id}/steps", operation_id = "pour_step", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn step(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    telling: PotTelling,
-    Body(entry): Body<StepEntry>,
-) -> Result<Json<PourView>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(telling): Query<PotTelling>,
+    Json(entry): Json<StepEntry>,
+) -> Answer<PourView> {
     let (scale, under) = (workspace.scale.clone(), workspace.scale.clone());
     // Of what stands on the scale so much is recorded: the next addition begins with it.
     let take = move |grams| under.weighing(|weighing| weighing.taken(grams));
@@ -171,13 +167,13 @@ pub async fn step(
 
 /// Take the last step back.
 #[utoipa::path(delete, path = "/pours/{id}/steps/{step}", operation_id = "take_back_step",
-    tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path), ("step" = Uuid, Path)),
+    tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn take_back(
     State(workspace): State<Workspace>,
-    InPath((id, step)): InPath<(Uuid, Uuid)>,
-    telling: PotTelling,
-) -> Result<Json<PourView>, Problem> {
+    Path((id, step)): Path<(Uuid, Uuid)>,
+    Query(telling): Query<PotTelling>,
+) -> Answer<PourView> {
     let change = move |_: &Store, record: PourRecord| {
         Ok(record.without_last(step).map_err(|error| refused(&error))?)
     };
@@ -185,14 +181,13 @@ pub async fn take_back(
 }
 
 /// Close the record: nothing more goes in, and what went in is taken off the stock of its tins.
-#[utoipa::path(post, path = "/pours/{id}/finish", operation_id = "finish_pour",
-    tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
+#[utoipa::path(post, path = "/pours/{id}/finish", operation_id = "finish_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn finish(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    telling: PotTelling,
-) -> Result<Json<PourView>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(telling): Query<PotTelling>,
+) -> Answer<PourView> {
     let change = |_: &Store, record: PourRecord| {
         Ok(record.finished(Timestamp::now()).map_err(|error| refused(&error))?)
     };
@@ -200,27 +195,25 @@ pub async fn finish(
 }
 
 /// Open the record again: what was taken off the stock goes back.
-#[utoipa::path(post, path = "/pours/{id}/reopen", operation_id = "reopen_pour",
-    tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
+#[utoipa::path(post, path = "/pours/{id}/reopen", operation_id = "reopen_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn reopen(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    telling: PotTelling,
-) -> Result<Json<PourView>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(telling): Query<PotTelling>,
+) -> Answer<PourView> {
     changed(&workspace, id, telling, |_, record| Ok(record.reopened()), |_| ()).await
 }
 
 /// Say where the pot is kept.
-#[utoipa::path(put, path = "/pours/{id}/place", operation_id = "place_pour",
-    tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)), request_body = PourPlace,
+#[utoipa::path(put, path = "/pours/{id}/place", operation_id = "place_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn place(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    telling: PotTelling,
-    Body(PourPlace { place }): Body<PourPlace>,
-) -> Result<Json<PourView>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(telling): Query<PotTelling>,
+    Json(PourPlace { place }): Json<PourPlace>,
+) -> Answer<PourView> {
     let mut checks = Checks::default();
     let text = place.as_deref().map(str::trim).filter(|text| !text.is_empty());
     let place = checks.optional("/place", text.map(Name::new));
@@ -229,10 +222,9 @@ pub async fn place(
 }
 
 /// Put a record away; undo brings it back.
-#[utoipa::path(delete, path = "/pours/{id}", operation_id = "remove_pour",
-    tag = "pot", params(("id" = Uuid, Path)),
+#[utoipa::path(delete, path = "/pours/{id}", operation_id = "remove_pour", tag = "pot",
     responses((status = NO_CONTENT)))]
-pub async fn remove(State(workspace): State<Workspace>, IdPath(id): IdPath) -> Result<StatusCode, Problem> {
+pub async fn remove(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<StatusCode, Problem> {
     let remove = move |store: &mut Store| {
         let kept = store.get::<PourRecord>(id)?;
         store.remove::<PourRecord>(id, kept.revision)
@@ -242,15 +234,14 @@ pub async fn remove(State(workspace): State<Workspace>, IdPath(id): IdPath) -> R
 }
 
 /// What stands on the label of a pot.
-#[utoipa::path(get, path = "/pours/{id}/label", operation_id = "label_pour",
-    tag = "pot", params(LookedAt, SaidIn, ("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/pours/{id}/label", operation_id = "label_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PotLabel)))]
 pub async fn label(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    PotTelling { look, unit }: PotTelling,
-) -> Result<Json<PotLabel>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(telling): Query<PotTelling>,
+) -> Answer<PotLabel> {
     let shelf = workspace.shelf_in_full().await?;
     let kept = workspace.with(move |store| store.get::<PourRecord>(id)).await?;
-    Ok(Json(PotLabel::of(&kept, &shelf, look, unit, TimeZone::system())?))
+    Ok(Json(PotLabel::of(&kept, &shelf, telling.look(), telling.measure, TimeZone::system())?))
 }

@@ -1,23 +1,22 @@
 //! The engine by itself: everything an answer depends on is in the request, and nothing is kept.
 
-use axum::Json;
 use warm_blend_workshop::{BoardPredicted, PredictBoardRequest, PredictRequest, Predicted};
 
-use crate::{body::Body, off_thread::off_thread, problem::Problem};
+use crate::{
+    body::{Answer, Json},
+    off_thread::off_thread,
+};
 
 /// Predict a mix from paints given here; nothing is kept.
-#[utoipa::path(post, path = "/predict", tag = "engine", request_body = PredictRequest,
-    responses((status = OK, body = Predicted)))]
-pub async fn predict(Body(request): Body<PredictRequest>) -> Result<Json<Predicted>, Problem> {
+#[utoipa::path(post, path = "/predict", tag = "engine", responses((status = OK, body = Predicted)))]
+pub async fn predict(Json(request): Json<PredictRequest>) -> Answer<Predicted> {
     // A request with many readings takes a while, and must not hold up others.
     off_thread(move || Ok(request.answer()?)).await.map(Json)
 }
 
 /// Predict a strip of layers from paints given here, by a hand known from boards given here; nothing is kept.
-#[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine", request_body = PredictBoardRequest,
+#[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine",
     responses((status = OK, body = BoardPredicted)))]
-pub async fn predict_board(
-    Body(request): Body<PredictBoardRequest>,
-) -> Result<Json<BoardPredicted>, Problem> {
+pub async fn predict_board(Json(request): Json<PredictBoardRequest>) -> Answer<BoardPredicted> {
     off_thread(move || Ok(request.answer()?)).await.map(Json)
 }

@@ -3,10 +3,10 @@
 use std::sync::Arc;
 
 use axum::{
-    Json,
     extract::{OriginalUri, State},
     http::StatusCode,
 };
+use uuid::Uuid;
 use warm_blend_device::ReaderTrouble;
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_paint::PaintId;
@@ -15,7 +15,7 @@ use warm_blend_workshop::{ReadOut, ReadingEntry, ReadingKept, ReadingMade, ToRea
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath},
+    body::{Answer, Json, Path, Query},
     device::LaidOut,
     memory::Remembered,
     off_thread::off_thread,
@@ -24,12 +24,11 @@ use crate::{
 };
 
 /// All readings, newest first; where there are thousands, part by part.
-#[utoipa::path(get, path = "/readings", operation_id = "list_readings",
-    tag = "readings", params(PartAsked),
+#[utoipa::path(get, path = "/readings", operation_id = "list_readings", tag = "readings", params(PartAsked),
     responses((status = OK, body = Vec<ReadingKept>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
     State(workspace): State<Workspace>,
-    Asked(part): Asked<PartAsked>,
+    Query(part): Query<PartAsked>,
     OriginalUri(asked_at): OriginalUri,
 ) -> Result<PartOfList<ReadingKept>, Problem> {
     let shelf = workspace.shelf().await?;
@@ -40,9 +39,9 @@ pub async fn list(
 
 /// From how many readings nothing was learnt yet: a workspace of thousands that was never learnt from is shown as its labels say, and
 /// learnt meanwhile.
-#[utoipa::path(get, path = "/learning", operation_id = "get_learning",
-    tag = "readings", responses((status = OK, body = YetToLearn)))]
-pub async fn learning(State(workspace): State<Workspace>) -> Result<Json<YetToLearn>, Problem> {
+#[utoipa::path(get, path = "/learning", operation_id = "get_learning", tag = "readings",
+    responses((status = OK, body = YetToLearn)))]
+pub async fn learning(State(workspace): State<Workspace>) -> Answer<YetToLearn> {
     workspace.ask(|shelf| Ok(YetToLearn { readings: shelf.yet_to_learn() })).await
 }
 
@@ -57,12 +56,11 @@ async fn sensible(workspace: &Workspace, logged: LoggedReading) -> Result<Arc<Re
 }
 
 /// Enter a reading; everything that rests on it is known better at once.
-#[utoipa::path(post, path = "/readings", operation_id = "make_reading",
-    tag = "readings", request_body = ReadingEntry,
+#[utoipa::path(post, path = "/readings", operation_id = "make_reading", tag = "readings",
     responses((status = CREATED, body = ReadingMade)))]
 pub async fn make(
     State(workspace): State<Workspace>,
-    Body(entry): Body<ReadingEntry>,
+    Json(entry): Json<ReadingEntry>,
 ) -> Result<(StatusCode, Json<ReadingMade>), Problem> {
     let logged = entry.parse()?;
     let before = sensible(&workspace, logged.clone()).await?;
@@ -72,14 +70,14 @@ pub async fn make(
 
 /// Change a reading: say that it is right, or note something.
 #[utoipa::path(put, path = "/readings/{id}", operation_id = "change_reading",
-    tag = "readings", params(SeenRevision, ("id" = Uuid, Path)), request_body = ReadingEntry,
+    tag = "readings", params(SeenRevision),
     responses((status = OK, body = ReadingKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(entry): Body<ReadingEntry>,
-) -> Result<Json<ReadingKept>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(entry): Json<ReadingEntry>,
+) -> Answer<ReadingKept> {
     let logged = entry.parse()?;
     let before = workspace.with(move |store| store.get::<LoggedReading>(id)).await?;
     // A note may be written beside whatever is in the log.
@@ -92,12 +90,12 @@ pub async fn change(
 
 /// Take a reading out of the log: what it taught is forgotten; undo brings it back.
 #[utoipa::path(delete, path = "/readings/{id}", operation_id = "remove_reading",
-    tag = "readings", params(SeenRevision, ("id" = Uuid, Path)),
+    tag = "readings", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<LoggedReading>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
@@ -109,13 +107,9 @@ pub fn trouble(trouble: ReaderTrouble) -> Problem {
 }
 
 /// Read a sample with the reader at hand, at three places; nothing is kept.
-#[utoipa::path(post, path = "/reader/read", operation_id = "read_sample",
-    tag = "readings", request_body = ToRead,
+#[utoipa::path(post, path = "/reader/read", operation_id = "read_sample", tag = "readings",
     responses((status = OK, body = ReadOut)))]
-pub async fn read(
-    State(workspace): State<Workspace>,
-    Body(asked): Body<ToRead>,
-) -> Result<Json<ReadOut>, Problem> {
+pub async fn read(State(workspace): State<Workspace>, Json(asked): Json<ToRead>) -> Answer<ReadOut> {
     let (of, state, wet) = asked.parse()?;
     let tins = move |store: &mut Store| {
         let tin = |(paint, parts): (PaintId, _)| Ok((store.get::<ShelfPaint>(paint.0)?.value, parts));
@@ -129,8 +123,8 @@ pub async fn read(
 }
 
 /// Set the reader right on its white tile and wipe its window.
-#[utoipa::path(post, path = "/reader/calibrate", operation_id = "calibrate_reader",
-    tag = "readings", responses((status = NO_CONTENT)))]
+#[utoipa::path(post, path = "/reader/calibrate", operation_id = "calibrate_reader", tag = "readings",
+    responses((status = NO_CONTENT)))]
 pub async fn calibrate(State(workspace): State<Workspace>) -> Result<StatusCode, Problem> {
     workspace.reader.calibrate().map_err(trouble)?;
     Ok(StatusCode::NO_CONTENT)

@@ -1,14 +1,15 @@
 //! Health, and the tables that choices are offered from.
 
-use axum::Json;
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_paint::{Class, Seen, specials_of};
+use warm_blend_paint::{Class, Colour, Seen, specials_of};
 use warm_blend_spectral::Light;
+use warm_blend_workshop::{Checks, SeenColour};
 
-use warm_blend_workshop::{Checks, Colour, LightName, SeenColour};
-
-use crate::{body::Body, problem::Problem};
+use crate::{
+    body::{Answer, Json},
+    problem::Problem,
+};
 
 /// That the program answers.
 #[derive(Serialize, ToSchema)]
@@ -23,8 +24,7 @@ pub struct Health {
 #[derive(Serialize, ToSchema)]
 pub struct LightChoice {
     /// As other requests name it.
-    #[schema(value_type = LightName)]
-    id: &'static str,
+    id: Light,
     /// As a painter calls it.
     name: &'static str,
     /// Its CIE name.
@@ -35,7 +35,7 @@ pub struct LightChoice {
 #[derive(Serialize, ToSchema)]
 pub struct ClassChoice {
     /// As other requests name it.
-    id: &'static str,
+    id: Class,
     /// As a painter calls it.
     name: &'static str,
     /// True for a medium, which has no colour of its own.
@@ -55,18 +55,17 @@ pub async fn health() -> Json<Health> {
 /// The seven lights.
 #[utoipa::path(get, path = "/lights", tag = "reference", responses((status = OK, body = Vec<LightChoice>)))]
 pub async fn lights() -> Json<Vec<LightChoice>> {
-    let choice =
-        |light: Light| LightChoice { id: light.id(), name: light.name(), standard: light.standard() };
+    let choice = |light: Light| LightChoice { id: light, name: light.name(), standard: light.standard() };
     Json(Light::ALL.map(choice).into())
 }
 
 /// A colour as the screen shows it in daylight, or why no surface can have it. A screen shows no L\*a\*b\* by itself: what a browser
 /// calls `lab` is meant for another white.
-#[utoipa::path(post, path = "/colour", operation_id = "see_colour", tag = "reference", request_body = Colour,
+#[utoipa::path(post, path = "/colour", operation_id = "see_colour", tag = "reference",
     responses((status = OK, body = SeenColour)))]
-pub async fn colour(Body(colour): Body<Colour>) -> Result<Json<SeenColour>, Problem> {
+pub async fn colour(Json(colour): Json<Colour>) -> Answer<SeenColour> {
     let mut checks = Checks::default();
-    let parsed = colour.parse(&mut checks, "");
+    let parsed = checks.colour("", &colour);
     let curve = checks.done(parsed)?.reflectance().map_err(|error| Problem::field("", error))?;
     Ok(Json(Seen::of(&curve, Light::Daylight).into()))
 }
@@ -75,7 +74,7 @@ pub async fn colour(Body(colour): Body<Colour>) -> Result<Json<SeenColour>, Prob
 #[utoipa::path(get, path = "/classes", tag = "reference", responses((status = OK, body = Vec<ClassChoice>)))]
 pub async fn classes() -> Json<Vec<ClassChoice>> {
     let choice = |class: Class| ClassChoice {
-        id: class.id(),
+        id: class,
         name: class.name(),
         medium: class.is_medium(),
         specials: specials_of(class).to_vec(),

@@ -1,11 +1,16 @@
 //! The scale under the pot.
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{extract::State, http::StatusCode};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_device::Pan;
 
-use crate::{Workspace, body::Body, problem::Problem, scale::ScaleAtHand};
+use crate::{
+    Workspace,
+    body::{Answer, Json},
+    problem::Problem,
+    scale::ScaleAtHand,
+};
 
 /// The scale as it stands.
 #[derive(Debug, Serialize, ToSchema)]
@@ -52,28 +57,26 @@ pub struct ScaleDeed {
 }
 
 /// How the scale stands. Ask as often as the needle should move.
-#[utoipa::path(get, path = "/scale", operation_id = "get_scale",
-    tag = "pot", responses((status = OK, body = ScaleNow)))]
+#[utoipa::path(get, path = "/scale", operation_id = "get_scale", tag = "pot",
+    responses((status = OK, body = ScaleNow)))]
 pub async fn get(State(workspace): State<Workspace>) -> Json<ScaleNow> {
     Json(ScaleNow::of(&workspace.scale))
 }
 
 /// Begin an addition here, whatever went in before.
-#[utoipa::path(post, path = "/scale/begin", operation_id = "begin_weighing",
-    tag = "pot",
+#[utoipa::path(post, path = "/scale/begin", operation_id = "begin_weighing", tag = "pot",
     responses((status = OK, body = ScaleNow)))]
-pub async fn begin(State(workspace): State<Workspace>) -> Result<Json<ScaleNow>, Problem> {
+pub async fn begin(State(workspace): State<Workspace>) -> Answer<ScaleNow> {
     workspace.scale.weighing(|weighing| weighing.begin()).map_err(|why| not_yet(&why))?;
     Ok(Json(ScaleNow::of(&workspace.scale)))
 }
 
 /// Pour, lift or unplug where the scale is a simulated one.
-#[utoipa::path(post, path = "/scale/simulated", operation_id = "act_on_simulated_scale",
-    tag = "pot", request_body = ScaleDeed,
+#[utoipa::path(post, path = "/scale/simulated", operation_id = "act_on_simulated_scale", tag = "pot",
     responses((status = NO_CONTENT)))]
 pub async fn act(
     State(workspace): State<Workspace>,
-    Body(ScaleDeed { deed, grams }): Body<ScaleDeed>,
+    Json(ScaleDeed { deed, grams }): Json<ScaleDeed>,
 ) -> Result<StatusCode, Problem> {
     let command = match (deed.as_str(), grams) {
         ("pour", Some(grams)) if (0.1..=5000.0).contains(&grams) => format!("pour {grams}"),

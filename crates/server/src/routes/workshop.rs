@@ -1,33 +1,33 @@
 //! What is chosen once for the whole workshop.
 
-use axum::{Json, extract::State};
+use axum::extract::State;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_workshop::{WorkshopEntry, WorkshopKept};
 
 use crate::{
     Workspace,
-    body::{Asked, Body},
+    body::{Answer, Json, Query},
     memory::workshop,
     problem::Problem,
     wire::SeenRevision,
 };
 
 /// What is chosen for the workshop.
-#[utoipa::path(get, path = "/workshop", operation_id = "get_workshop",
-    tag = "workspace", responses((status = OK, body = WorkshopKept)))]
-pub async fn get(State(workspace): State<Workspace>) -> Result<Json<WorkshopKept>, Problem> {
+#[utoipa::path(get, path = "/workshop", operation_id = "get_workshop", tag = "workspace",
+    responses((status = OK, body = WorkshopKept)))]
+pub async fn get(State(workspace): State<Workspace>) -> Answer<WorkshopKept> {
     workspace.ask(|shelf| Ok(WorkshopKept::of(&shelf.workshop, shelf.tins_ever()))).await
 }
 
 /// Choose the house white, and what there is to measure with.
 #[utoipa::path(put, path = "/workshop", operation_id = "change_workshop",
-    tag = "workspace", params(SeenRevision), request_body = WorkshopEntry,
+    tag = "workspace", params(SeenRevision),
     responses((status = OK, body = WorkshopKept)))]
 pub async fn change(
     State(workspace): State<Workspace>,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(entry): Body<WorkshopEntry>,
-) -> Result<Json<WorkshopKept>, Problem> {
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(entry): Json<WorkshopEntry>,
+) -> Answer<WorkshopKept> {
     let chosen = entry.parse()?;
     let (kept, shelf) = workspace
         .with_shelf(move |store| {

@@ -108,20 +108,20 @@ async fn a_stencil_has_a_motif() {
 async fn texture_and_lamp() {
     let bench = Bench::demo().await;
     let mut entry = board(&bench, "crossed-dark-wax").await["entry"].clone();
-    assert_eq!(entry["strips"][0]["layers"][1]["texture_um"], 140.0);
+    assert_eq!(entry["strips"][0]["layers"][1]["hand"]["texture"], 140.0);
     let colours = |seen: &Value| seen["places"][0]["colours"].as_array().unwrap().len();
     let rough = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
-    entry["strips"][0]["layers"][1]["texture_um"] = json!(0.0);
+    entry["strips"][0]["layers"][1]["hand"]["texture"] = json!(0.0);
     let smooth = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
     assert!(colours(&rough) > colours(&smooth), "{rough}");
     for (wrong, says) in [(json!(-1.0), "0 for smooth"), (json!(1e9), "1000 µm")] {
-        entry["strips"][0]["layers"][1]["texture_um"] = wrong;
+        entry["strips"][0]["layers"][1]["hand"]["texture"] = wrong;
         let refused =
             bench.post("/api/boards/preview", entry.clone(), StatusCode::UNPROCESSABLE_ENTITY).await;
-        assert_eq!(refused["errors"][0]["pointer"], "/strips/0/layers/1/texture_um");
+        assert_eq!(refused["errors"][0]["pointer"], "/strips/0/layers/1/hand/texture");
         assert!(refused["errors"][0]["detail"].as_str().unwrap().contains(says), "{refused}");
     }
-    entry["strips"][0]["layers"][1]["texture_um"] = json!(140.0);
+    entry["strips"][0]["layers"][1]["hand"]["texture"] = json!(140.0);
     let mut pictures = Vec::new();
     for how in ["", "&shading=raking", "&shading=raking&lamp=90", "&shading=none", "&shading=none&lamp=90"] {
         let path = format!("/api/boards/picture?width=200&height=100{how}");
@@ -169,7 +169,7 @@ async fn a_board_is_kept_changed_undone_and_drawn() {
     let address = format!("/api/boards/{}", kept["id"].as_str().unwrap());
     let mut entry = kept["entry"].clone();
     entry["ground"]["kind"] = json!("mid-wood");
-    entry["strips"][0]["layers"][2]["wipe"] = json!(0.9);
+    entry["strips"][0]["layers"][2]["hand"]["wipe"] = json!(0.9);
     let changed =
         bench.call(Method::PUT, &format!("{address}?revision=1"), entry.clone(), StatusCode::OK).await;
     assert_eq!(changed["entry"], entry);
@@ -216,13 +216,14 @@ async fn boards_that_cannot_be_are_refused_by_field() {
     let entry = board(&bench, "aged").await["entry"].clone();
     let with = |pointer: &str, value: Value| {
         let mut entry = entry.clone();
-        *entry.pointer_mut(pointer).unwrap() = value;
+        let (of, field) = pointer.rsplit_once('/').unwrap();
+        entry.pointer_mut(of).unwrap()[field] = value;
         entry
     };
     let layer = "/strips/0/layers/1";
     let print = |um: f64, cover: f64| {
         let all = |value: f64| json!({"field": value, "recess": value, "edge": value});
-        json!({"film_um": all(um), "cover": all(cover)})
+        json!({"film": all(um), "cover": all(cover)})
     };
     let wrong = [
         ("/name", json!(""), "/name"),
@@ -231,12 +232,12 @@ async fn boards_that_cannot_be_are_refused_by_field() {
         ("/strips/0/letter", json!("G"), "/strips/0/letter"),
         ("/strips/0/from", json!({"strip": "A", "after": 1}), "/strips"),
         (&format!("{layer}/technique"), json!("sponged"), &format!("{layer}/technique")),
-        (&format!("{layer}/load"), json!(1e9), &format!("{layer}/load")),
-        (&format!("{layer}/wipe"), json!(-0.1), &format!("{layer}/wipe")),
-        (&format!("{layer}/passes"), json!(0), &format!("{layer}/passes")),
+        (&format!("{layer}/hand/load"), json!(1e9), &format!("{layer}/hand/load")),
+        (&format!("{layer}/hand/wipe"), json!(-0.1), &format!("{layer}/hand/wipe")),
+        (&format!("{layer}/hand/passes"), json!(0), &format!("{layer}/hand/passes")),
         (&format!("{layer}/pot"), json!([]), "/strips"),
-        (&format!("{layer}/print"), print(0.0, 0.5), &format!("{layer}/print/film_um/field")),
-        (&format!("{layer}/print"), print(10_000.0, 0.5), &format!("{layer}/print/film_um/field")),
+        (&format!("{layer}/print"), print(0.0, 0.5), &format!("{layer}/print/film")),
+        (&format!("{layer}/print"), print(10_000.0, 0.5), &format!("{layer}/print/film")),
         (&format!("{layer}/print"), print(10.0, 1.5), &format!("{layer}/print/cover/field")),
         (&format!("{layer}/pot/0/paint"), json!("00000000-0000-7000-8000-000000000000"), "/strips"),
     ];

@@ -103,7 +103,7 @@ async fn a_sample_comes_with_what_it_was_read_with() {
     assert_eq!(plan["rows"][1]["words"], "a new paint, from a photo");
     let (status, problem) = send(&bench, "/api/import/preview?source=nose", file).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert!(problem.to_string().contains("choose reader, chip, photo or guess"), "{problem}");
+    assert!(problem.to_string().contains("choose one of reader, photo, chip, guess"), "{problem}");
 
     send(&bench, "/api/import", file).await;
     assert_eq!(bench.get("/api/readings").await[0]["entry"]["source"], "chip");
@@ -168,5 +168,10 @@ async fn five_thousand_spectra_are_a_shelf_still() {
     let few = bench.get("/api/paints?from=4998&light=bulb").await;
     assert_eq!(few.as_array().unwrap()[..], shelf[4998..]);
     assert_eq!(bench.get("/api/paints?from=7000&count=0").await, serde_json::json!([]));
-    bench.call(Method::GET, "/api/paints?from=-1", Value::Null, StatusCode::BAD_REQUEST).await;
+    let problem =
+        bench.call(Method::GET, "/api/paints?from=-1", Value::Null, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert_eq!(
+        problem["errors"][0],
+        serde_json::json!({"pointer": "?from", "detail": "write a whole number"})
+    );
 }

@@ -23,14 +23,14 @@ async fn kept(bench: &Bench, entry: &Value, revision: u64, status: StatusCode) -
 /// A chest of drawers in two strips of the demo's boards.
 async fn chest(bench: &Bench) -> Value {
     let boards = bench.get("/api/boards").await;
-    let worn = |zone: &str, board: usize, strip: &str| json!({"zone": zone, "strip": {"board": boards[board]["id"], "strip": strip}, "blend": null, "ground": null});
+    let worn = |board: usize, strip: &str| json!({"wears": {"strip": {"board": boards[board]["id"], "strip": strip}}});
     let mut entry = entry(bench).await;
     let choices = bench.get("/api/piece/choices").await;
     entry["form"] = choices["kinds"][0]["usual"].clone();
     entry["schemes"] = json!([{
         "name": "first", "intent": "quiet", "over": [], "pairs": [],
-        "wears": [worn("case", 0, "A"), worn("sides", 0, "A"), worn("top", 0, "A"), worn("plinth", 0, "B"),
-            worn("drawers", 1, "A"), worn("hardware", 1, "A")],
+        "wears": {"case": worn(0, "A"), "sides": worn(0, "A"), "top": worn(0, "A"), "plinth": worn(0, "B"),
+            "drawers": worn(1, "A"), "hardware": worn(1, "A")},
     }]);
     entry["chosen"] = json!(0);
     entry
@@ -72,7 +72,7 @@ async fn a_piece_is_kept_undone_and_not_overwritten() {
     let mut changed = before.clone();
     changed["brief"]["mood"] = json!("seaside-weathered");
     changed["brief"]["due"] = json!("2027-03-01");
-    changed["schemes"][0]["wears"][0]["ageing"]["grime"] = json!(0.8);
+    changed["schemes"][0]["wears"]["case"]["ageing"]["grime"] = json!(0.8);
     assert_eq!(kept(&bench, &changed, 1, OK).await["entry"], changed);
     kept(&bench, &before, 1, StatusCode::CONFLICT).await;
     bench.undo().await;
@@ -120,14 +120,14 @@ async fn a_board_that_was_put_away_is_still_worn() {
     let bench = Bench::demo().await;
     let entry = chest(&bench).await;
     let before = bench.post("/api/piece/preview", entry.clone(), OK).await;
-    let board = entry["schemes"][0]["wears"][0]["strip"]["board"].as_str().unwrap().to_owned();
+    let board = entry["schemes"][0]["wears"]["case"]["wears"]["strip"]["board"].as_str().unwrap().to_owned();
     let address = format!("/api/boards/{board}?revision=1");
     bench.call(Method::DELETE, &address, Value::Null, StatusCode::NO_CONTENT).await;
     let after = bench.post("/api/piece/preview", entry.clone(), OK).await;
     assert_eq!(zone(&after, "case")["seen"], zone(&before, "case")["seen"]);
     // A strip that the board never had is said at its zone, and the rest stands.
     let mut gone = entry;
-    gone["schemes"][0]["wears"][0]["strip"]["strip"] = json!("F");
+    gone["schemes"][0]["wears"]["case"]["wears"]["strip"]["strip"] = json!("F");
     let told = bench.post("/api/piece/preview", gone, OK).await;
     assert!(zone(&told, "case")["refused"].as_str().unwrap().contains("no strip F any more"));
     assert!(zone(&told, "drawers")["seen"].is_object());
@@ -149,7 +149,7 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         (refused(&|e| e["form"]["drawers"] = json!(40)), "/form/drawers", "1 to 12"),
         (refused(&|e| e["form"]["legs"] = json!(850)), "/form/legs", "legs shorter"),
         (
-            refused(&|e| e["corrections"] = json!([{"zone": "case", "area_m2": 0, "edge_m": null}])),
+            refused(&|e| e["corrections"] = json!({"case": {"area": 0, "edge": null}})),
             "/corrections/case/area",
             "leave it out",
         ),
@@ -159,13 +159,13 @@ async fn what_cannot_be_says_where_and_what_would_do() {
             "one of quiet, layered, bold",
         ),
         (
-            refused(&|e| e["schemes"][0]["wears"][1]["zone"] = json!("roof")),
-            "/schemes/0/wears/1/zone",
+            refused(&|e| e["schemes"][0]["wears"]["roof"] = json!({"wears": "bare"})),
+            "/schemes/0/wears",
             "choose one of top",
         ),
         (
-            refused(&|e| e["schemes"][0]["wears"][1]["ageing"] = json!({"wear": 1.4})),
-            "/schemes/0/wears/1/ageing/wear",
+            refused(&|e| e["schemes"][0]["wears"]["top"]["ageing"] = json!({"wear": 1.4})),
+            "/schemes/0/wears/top/ageing/wear",
             "1",
         ),
         (refused(&|e| e["windows"]["quiet"] = json!([30, 20])), "/windows", "the least below the most"),
@@ -178,7 +178,7 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     }
     let blend = |bands: Value| {
         refused(&|e| {
-            e["schemes"][0]["wears"][0] = json!({"zone": "case", "blend": {"way": "down", "bands": bands}})
+            e["schemes"][0]["wears"]["case"]["wears"] = json!({"blend": {"way": "down", "bands": bands}})
         })
     };
     let band = |at: f64| json!({"pot": [{"paint": paint, "parts": 1}], "at": at});
@@ -192,14 +192,14 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let stencilled = |size: f64, repeats: Value, motif: &str| {
         refused(&|e| {
             let pot = json!([{"paint": paint, "parts": 1}]);
-            e["schemes"][0]["wears"][4]["stencil"] =
-                json!({"motif": motif, "size_mm": size, "repeats": repeats, "pot": pot})
+            e["schemes"][0]["wears"]["drawers"]["stencil"] =
+                json!({"motif": motif, "size": size, "repeats": repeats, "pot": pot})
         })
     };
     for (size, repeats, motif, pointer) in [
-        (80.0, json!(null), "skull", "/schemes/0/wears/4/stencil/motif"),
-        (0.0, json!(null), "ring", "/schemes/0/wears/4/stencil"),
-        (80.0, json!(0), "ring", "/schemes/0/wears/4/stencil"),
+        (80.0, json!(null), "skull", "/schemes/0/wears/drawers/stencil/motif"),
+        (0.0, json!(null), "ring", "/schemes/0/wears/drawers/stencil"),
+        (80.0, json!(0), "ring", "/schemes/0/wears/drawers/stencil"),
     ] {
         let problem = bench.post("/api/piece/preview", stencilled(size, repeats, motif), WRONG).await;
         assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
@@ -333,12 +333,11 @@ async fn merging_two_tins_reaches_the_piece() {
     let band = |paint: &Value, at: f64| json!({"pot": [{"paint": paint, "parts": 1}], "at": at});
     let third = &paints[4]["id"];
     let blend = json!({"way": "down", "bands": [band(&one, 0.0), band(third, 1.0)]});
-    entry["schemes"][0]["wears"][0] = json!({"zone": "case", "strip": null, "blend": blend, "ground": null});
+    entry["schemes"][0]["wears"]["case"]["wears"] = json!({"blend": blend});
     kept(&bench, &entry, 1, OK).await;
     bench.post("/api/paints/merge", json!({"keep": other, "gone": one}), OK).await;
     let now = self::entry(&bench).await;
-    let wears = now["schemes"][0]["wears"].as_array().unwrap();
-    let case = wears.iter().find(|worn| worn["zone"] == "case").unwrap();
+    let case = &now["schemes"][0]["wears"]["case"]["wears"];
     assert_eq!(case["blend"]["bands"][0]["pot"][0]["paint"], other);
 }
 

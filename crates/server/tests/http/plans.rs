@@ -225,12 +225,8 @@ async fn lead_stops_the_plan() {
     let piece = bench.get(&format!("/api/pieces/{id}")).await;
     let mut entry = piece["entry"].clone();
     for scheme in entry["schemes"].as_array_mut().unwrap() {
-        for worn in scheme["wears"].as_array_mut().map(Vec::as_mut_slice).unwrap_or_default() {
-            worn["ground"] = json!({"kind": "old-paint"});
-        }
-        if let Some(worn) = scheme["wears"].as_object_mut() {
-            worn.values_mut().for_each(|worn| worn["ground"] = json!({"kind": "old-paint"}));
-        }
+        let worn = scheme["wears"].as_object_mut().unwrap();
+        worn.values_mut().for_each(|worn| worn["ground"] = json!({"kind": "old-paint"}));
     }
     bench
         .call(Method::PUT, &format!("/api/pieces/{id}?revision={}", piece["revision"]), entry, StatusCode::OK)

@@ -120,11 +120,16 @@ async fn parts_and_counts_that_cannot_be_are_refused() {
             .contains("give 1")
     );
     // Everything that is wrong is said at once.
-    let several = json!({"paints": [{"class": "milk", "parts": 0}], "light": "moon"});
+    let several = json!({"paints": [{"class": "chalk", "colour": {"hex": "#1"}, "parts": 0}], "target": {}});
     let problem = bench.post("/api/predict", several, REFUSED).await;
-    for pointer in ["/light", "/paints/0/class", "/paints/0/parts"] {
+    for pointer in ["/target", "/paints/0/colour/hex", "/paints/0/parts"] {
         about(&problem, pointer);
     }
+    // What is chosen from a list is told with the list.
+    let moon = json!({"paints": [paint("#888", 1.0)], "light": "moon"});
+    assert!(about(&bench.post("/api/predict", moon, REFUSED).await, "/light").contains("north-shade"));
+    let milk = json!({"paints": [{"class": "milk", "parts": 1}]});
+    assert!(about(&bench.post("/api/predict", milk, REFUSED).await, "/paints/0").contains("latex-satin"));
 }
 
 #[tokio::test]
@@ -249,5 +254,5 @@ async fn boards_that_cannot_be_predicted_say_where_and_why() {
     let (at, why) = refused(&|body| body["boards"] = json!([{"spots": []}])).await;
     assert!(at == "/boards/0/spots" && why.contains("one to 9 spots"), "{at} {why}");
     let (at, _) = refused(&|body| body["ground"]["colour"] = json!({"hex": "puce"})).await;
-    assert_eq!(at, "/ground/colour/hex");
+    assert_eq!(at, "/ground/colour");
 }

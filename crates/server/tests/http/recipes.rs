@@ -1,6 +1,6 @@
 //! Match, ladder and blend over the demo shelf.
 
-use crate::bench::Bench;
+use crate::bench::{Bench, about};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
@@ -69,12 +69,14 @@ async fn what_cannot_be_reached_or_asked_is_said() {
     let found = bench.post("/api/bench/match", bright, StatusCode::OK).await;
     assert_eq!(found["missing"], "nothing here is this yellow");
     assert!(!found["recipes"].as_array().unwrap().is_empty(), "the nearest is shown all the same");
-    let nonsense =
-        json!({"target": {"hex": "#12"}, "paints": 9, "parts": 0, "classes": ["milk"], "batch_ml": -1});
+    let nonsense = json!({"target": {"hex": "#12"}, "paints": 9, "parts": 0, "batch_ml": -1});
     let told = bench.post("/api/bench/match", nonsense, StatusCode::UNPROCESSABLE_ENTITY).await;
     let pointers: Vec<&str> =
         told["errors"].as_array().unwrap().iter().map(|error| error["pointer"].as_str().unwrap()).collect();
-    assert_eq!(pointers, ["/target/hex", "/paints", "/parts", "/classes/0", "/batch_ml"]);
+    assert_eq!(pointers, ["/target/hex", "/paints", "/parts", "/batch_ml"]);
+    let milk = json!({"target": {"hex": "#123"}, "classes": ["milk"]});
+    let told = bench.post("/api/bench/match", milk, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(about(&told, "/classes/0").contains("latex-satin"));
 
     let empty = Bench::empty().await;
     let found = empty.post("/api/bench/match", json!({"target": {"hex": "#808080"}}), StatusCode::OK).await;

@@ -4,15 +4,14 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, BoardReading, ByPlace, KnownTin, Letter, Meets, Place, Stack, Strip, Technique, bands, learn_hand,
+    Board, BoardReading, ByPlace, Ground, Hand, KnownTin, Layer, LayerId, Letter, Load, Meets, MeetsLayer,
+    Passes, Place, Print, Share, Stack, Strip, Technique, TextureDepth, bands, learn_hand,
 };
-use warm_blend_learn::Ensemble;
-use warm_blend_paint::{Class, Look, Name, PaintId};
+use warm_blend_learn::{Ensemble, Source};
+use warm_blend_paint::{Class, Look, MixPart, Name, PaintId, State, WholeParts};
+use warm_blend_spectral::Light;
 
-use crate::{
-    BoardSpotEntry, Checks, GivenTins, GroundEntry, HandKnown, LayerEntry, LightName, MeetsEntry, MixPart,
-    PlacePredicted, PredictTin, PrintEntry, Refusal, StateName, light, source, state,
-};
+use crate::{BoardSpotEntry, Checks, GivenTins, HandKnown, PlacePredicted, PredictTin, Refusal};
 
 /// Most boards that were read, in one request.
 const MOST_BOARDS: usize = 16;
@@ -25,7 +24,7 @@ pub struct PredictBoardRequest {
     /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
     pub white: Option<PredictTin>,
     /// What it is laid on.
-    pub ground: GroundEntry,
+    pub ground: Ground,
     /// From the ground up, at most 60.
     pub layers: Vec<PredictLayer>,
     /// Boards that the same hand painted, and what was read of them; at most 16.
@@ -33,11 +32,9 @@ pub struct PredictBoardRequest {
     pub boards: Vec<BoardRead>,
     /// The light to see it in; daylight if left out.
     #[schema(example = "shop-tube")]
-    #[schema(value_type = Option<LightName>)]
-    pub light: Option<String>,
+    pub light: Option<Light>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
 }
 
 /// A paint or a medium.
@@ -61,17 +58,17 @@ pub struct PredictLayer {
     #[serde(default)]
     pub pot: Vec<PotPart>,
     /// How much was on the brush against the usual, ¼ to 4; 1 if left out.
-    pub load: Option<f64>,
+    pub load: Option<Load>,
     /// How firmly it was wiped: 0 to 1; ½ if left out.
-    pub wipe: Option<f64>,
+    pub wipe: Option<Share>,
     /// How often, 1 to 9; once if left out.
-    pub passes: Option<u8>,
+    pub passes: Option<Passes>,
     /// How rough it is left, µm from tip to hollow, 0 to 1000; as the technique usually does if left out.
-    pub texture_um: Option<f64>,
+    pub texture_um: Option<TextureDepth>,
     /// Where it was put at all; everywhere if left out.
     pub on: Option<ByPlace<bool>>,
     /// Film and coverage, in place of the technique's.
-    pub print: Option<PrintEntry>,
+    pub print: Option<Print>,
     /// How it falls on an earlier layer, where not at random.
     pub meets: Option<MeetsBelow>,
     /// Of what takes away: the place in `layers` of the layer that stays on top; the ground if left out.
@@ -84,7 +81,7 @@ pub struct PotPart {
     /// Its place in `paints`, from 0.
     pub paint: usize,
     /// Whole parts by wet volume, 1 to 999.
-    pub parts: u32,
+    pub parts: WholeParts,
 }
 
 /// How a layer falls on an earlier one.
@@ -101,27 +98,24 @@ pub struct MeetsBelow {
 #[derive(Deserialize, ToSchema)]
 pub struct BoardRead {
     /// What it was laid on; the ground of the request if left out.
-    pub ground: Option<GroundEntry>,
+    pub ground: Option<Ground>,
     /// Its layers; those of the request if left out.
     pub layers: Option<Vec<PredictLayer>>,
     /// One to nine.
     pub spots: Vec<BoardSpotEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
-    pub source: Option<String>,
+    pub source: Option<Source>,
 }
 
 /// What the strip is predicted to look like.
 #[derive(Serialize, ToSchema)]
 pub struct BoardPredicted {
     /// The light it is seen in.
-    #[schema(value_type = LightName)]
-    pub light: &'static str,
+    pub light: Light,
     /// The state of the whole.
-    #[schema(value_type = StateName)]
-    pub state: &'static str,
+    pub state: State,
     /// Field, recess and edge.
     pub places: Vec<PlacePredicted>,
     /// What the boards say of the hand.
@@ -136,8 +130,7 @@ impl PredictBoardRequest {
     /// What it is predicted to look like.
     pub fn answer(&self) -> Result<BoardPredicted, Refusal> {
         let mut checks = Checks::default();
-        let light = checks.field("/light", light(self.light.as_deref()));
-        let state = checks.field("/state", state(self.state.as_deref()));
+        let (light, state) = (self.light.unwrap_or_default(), self.state.unwrap_or_default());
         let tins: Vec<_> = self.paints.iter().map(|paint| (&paint.tin, paint.house_white)).collect();
         let bench = GivenTins::of(&tins, self.white.as_ref(), &mut checks);
         let count = self.paints.len();
@@ -155,8 +148,7 @@ impl PredictBoardRequest {
             .map(|(i, read)| read.parse(self, &format!("/boards/{i}"), &mut checks))
             .collect();
         let read = read.into_iter().collect::<Option<Vec<_>>>();
-        let whole = light.zip(state).zip(bench.zip(board)).zip(read);
-        let (((light, state), (bench, board)), read) = checks.done(whole)?;
+        let ((bench, board), read) = checks.done(bench.zip(board).zip(read))?;
 
         let look = Look { light, state };
         let classes = bench.classes();
@@ -189,8 +181,8 @@ impl PredictBoardRequest {
         let within = bands(&board, STRIP, tin, &taught.hands, stack.len(), (light, state)).map_err(ground)?;
         let place = |place| PlacePredicted::of(place, &stack, stack.len(), *within.at(place), look);
         Ok(BoardPredicted {
-            light: light.id(),
-            state: state.id(),
+            light,
+            state,
             places: Place::ALL.map(place).into(),
             hands: HandKnown::all(&taught.hands),
             questioned,
@@ -209,16 +201,15 @@ fn place_of(paint: PaintId) -> Option<usize> {
 
 /// A board of one strip; `paints` are there.
 fn strip(
-    ground: &GroundEntry,
+    ground: &Ground,
     layers: &[PredictLayer],
     at: &str,
     paints: usize,
     checks: &mut Checks,
 ) -> Option<Board> {
-    let ground = ground.parse(&format!("{at}/ground"), checks);
     // One more than may be, so that the board itself says that it is too much.
     let most = warm_blend_board::LAYERS + 1;
-    let parsed: Vec<_> = layers
+    let layers = layers
         .iter()
         .take(most)
         .enumerate()
@@ -234,47 +225,46 @@ fn strip(
                 let help: Result<(), _> = Err("name a layer that lies below this one, numbered from 0");
                 checks.field(at.clone(), help);
             }
-            layer.entry(n).parse(checks, &at)
+            layer.layer(n)
         })
         .collect();
-    let layers = parsed.into_iter().collect::<Option<Vec<_>>>()?;
     let name = Name::new("board").ok()?;
     let strips = vec![Strip { letter: STRIP, from: None, layers }];
-    checks.field(format!("{at}/layers"), Board::new(name, ground?, strips))
+    checks.field(format!("{at}/layers"), Board::new(name, *ground, strips))
 }
 
 impl PredictLayer {
-    fn entry(&self, n: usize) -> LayerEntry {
-        LayerEntry {
-            id: id(n),
-            technique: self.technique,
-            pot: self.pot.iter().map(|part| MixPart::new(id(part.paint), part.parts)).collect(),
-            mix: None,
-            load: self.load.unwrap_or(1.0),
-            wipe: self.wipe.unwrap_or(0.5),
-            passes: self.passes.unwrap_or(1),
-            texture_um: self.texture_um,
+    fn layer(&self, n: usize) -> Layer {
+        let pot = self.pot.iter().map(|part| MixPart { paint: PaintId(id(part.paint)), parts: part.parts });
+        let usual = Hand::default();
+        let hand = Hand {
+            load: self.load.unwrap_or(usual.load),
+            wipe: self.wipe.unwrap_or(usual.wipe),
+            passes: self.passes.unwrap_or(usual.passes),
+            texture: self.texture_um,
+        };
+        Layer {
+            id: LayerId(id(n)),
+            hand,
             on: self.on.unwrap_or(ByPlace::all(true)),
             print: self.print,
-            meets: self.meets.as_ref().map(|meets| MeetsEntry { layer: id(meets.layer), how: meets.how }),
-            down_to: self.down_to.map(id),
-            motif: None,
-            muted: false,
+            meets: self.meets.as_ref().map(|met| MeetsLayer { layer: LayerId(id(met.layer)), how: met.how }),
+            down_to: self.down_to.map(|at| LayerId(id(at))),
+            ..Layer::new(self.technique, pot.collect())
         }
     }
 }
 
 impl BoardRead {
     fn parse(&self, request: &PredictBoardRequest, at: &str, checks: &mut Checks) -> Option<BoardReading> {
-        let state = checks.field(format!("{at}/state"), state(self.state.as_deref()));
-        let source = checks.field(format!("{at}/source"), source(self.source.as_deref().unwrap_or("reader")));
+        let (state, source) = (self.state.unwrap_or_default(), self.source.unwrap_or(Source::Reader));
         let (ground, layers) = (
             self.ground.as_ref().unwrap_or(&request.ground),
             self.layers.as_deref().unwrap_or(&request.layers),
         );
         let board = strip(ground, layers, at, request.paints.len(), checks);
         let spots = BoardSpotEntry::parse_all(&self.spots, &format!("{at}/spots"), checks);
-        let reading = BoardReading::new((Uuid::nil(), &board?), STRIP, (state?, source?), spots);
+        let reading = BoardReading::new((Uuid::nil(), &board?), STRIP, (state, source), spots);
         checks.field(format!("{at}/spots"), reading)
     }
 }

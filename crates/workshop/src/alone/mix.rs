@@ -3,12 +3,10 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_learn::{Certainty, Ensemble};
-use warm_blend_paint::{CoatsToHide, Look, Material, Parts, Seen};
-use warm_blend_spectral::{BANDS, wavelength};
+use warm_blend_paint::{CoatsToHide, Colour, Look, Material, Parts, Seen, State};
+use warm_blend_spectral::{BANDS, Light, wavelength};
 
-use crate::{
-    AgainstTarget, Checks, Colour, GivenTins, LightName, PredictTin, Refusal, StateName, light, state,
-};
+use crate::{AgainstTarget, Checks, GivenTins, PredictTin, Refusal};
 
 /// A mix to predict.
 #[derive(Deserialize, ToSchema)]
@@ -19,11 +17,9 @@ pub struct PredictRequest {
     pub white: Option<PredictTin>,
     /// The light to see it in; daylight if left out.
     #[schema(example = "shop-tube")]
-    #[schema(value_type = Option<LightName>)]
-    pub light: Option<String>,
+    pub light: Option<Light>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
     /// A colour to judge the mix against.
     pub target: Option<Colour>,
 }
@@ -46,11 +42,9 @@ pub struct PredictPaint {
 #[derive(Serialize, ToSchema)]
 pub struct Predicted {
     /// The light it is seen in.
-    #[schema(value_type = LightName)]
-    pub light: &'static str,
+    pub light: Light,
     /// The state of the film.
-    #[schema(value_type = StateName)]
-    pub state: &'static str,
+    pub state: State,
     /// Wavelengths of the bands, nm.
     pub wavelengths: Vec<u32>,
     /// Reflectance factor in each band, 0–1.
@@ -77,9 +71,8 @@ impl PredictRequest {
     /// What it is predicted to look like.
     pub fn answer(&self) -> Result<Predicted, Refusal> {
         let mut checks = Checks::default();
-        let light = checks.field("/light", light(self.light.as_deref()));
-        let state = checks.field("/state", state(self.state.as_deref()));
-        let target = self.target.as_ref().and_then(|target| target.parse(&mut checks, "/target"));
+        let look = Look { light: self.light.unwrap_or_default(), state: self.state.unwrap_or_default() };
+        let target = self.target.as_ref().and_then(|target| checks.colour("/target", target));
         let parts: Vec<Option<Parts>> = self
             .paints
             .iter()
@@ -89,12 +82,7 @@ impl PredictRequest {
         let tins: Vec<_> = self.paints.iter().map(|paint| (&paint.tin, paint.house_white)).collect();
         let bench = GivenTins::of(&tins, self.white.as_ref(), &mut checks);
         let parts = parts.into_iter().collect::<Option<Vec<_>>>();
-        let (look, parts, bench) = checks.done(
-            light
-                .zip(state)
-                .zip(parts.zip(bench))
-                .map(|((light, state), (parts, bench))| (Look { light, state }, parts, bench)),
-        )?;
+        let (parts, bench) = checks.done(parts.zip(bench))?;
 
         let (known, questioned) = bench.learn()?;
         let components: Vec<(Parts, &Ensemble)> = parts.into_iter().zip(&known).collect();
@@ -104,8 +92,8 @@ impl PredictRequest {
         let seen = Seen::of(&masstone, look.light);
         let within = shown.within(|material: &Material| Seen::of(&material.masstone(), look.light).lab);
         Ok(Predicted {
-            light: look.light.id(),
-            state: look.state.id(),
+            light: look.light,
+            state: look.state,
             wavelengths: (0..BANDS).map(wavelength).collect(),
             reflectance: masstone.bands().to_vec(),
             lab: [seen.lab.l, seen.lab.a, seen.lab.b],

@@ -2,10 +2,10 @@
 
 use serde::Deserialize;
 use utoipa::ToSchema;
-use warm_blend_learn::{Ensemble, Facts, PartsMethod, Reading, Shown, learn, make_sense};
-use warm_blend_paint::{Class, CoatsToHide, Material, Parts};
+use warm_blend_learn::{Ensemble, Facts, PartsMethod, Reading, Shown, Source, learn, make_sense};
+use warm_blend_paint::{Class, CoatsToHide, Colour, Material, Parts, State};
 
-use crate::{Checks, Colour, MeasuredEntry, Refusal, StateName, pour, source, state, wet};
+use crate::{Checks, MeasuredEntry, Refusal, wet};
 
 /// Most paints in one request, and readings of each.
 const MOST_PAINTS: usize = 64;
@@ -17,11 +17,11 @@ const MOST_READINGS: usize = 32;
 pub struct PredictTin {
     /// Its class, such as `chalk` or `glazing-liquid`: see `/api/classes`.
     #[schema(example = "chalk")]
-    pub class: String,
+    pub class: Class,
     /// Its dry, thick, unsealed colour; a medium needs none.
     pub colour: Option<Colour>,
     /// What that colour was taken from: `chip` (as when left out), `reader`, `photo` or `guess`.
-    pub source: Option<String>,
+    pub source: Option<Source>,
     /// Coats it needs to hide black and white; by class if left out.
     pub coats_to_hide: Option<f64>,
     /// What was read of it, at most 32.
@@ -45,12 +45,11 @@ pub struct PredictReading {
     /// Read over white.
     pub over_white: Option<MeasuredEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
     /// `reader` (as when left out), `photo`, `chip` or `guess`.
-    pub source: Option<String>,
+    pub source: Option<Source>,
     /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
-    pub pour: Option<String>,
+    pub pour: Option<PartsMethod>,
 }
 
 /// The tins of a request and what was read of them; each reading with its place in the request.
@@ -138,15 +137,13 @@ impl GivenTins {
 
 impl PredictTin {
     fn facts(&self, checks: &mut Checks, at: &str, house_white: bool) -> Option<Facts> {
-        let class = checks.field(format!("{at}/class"), self.class.parse());
         let coats_to_hide =
             checks.optional(format!("{at}/coats_to_hide"), self.coats_to_hide.map(CoatsToHide::new));
-        let source = checks.field(format!("{at}/source"), source(self.source.as_deref().unwrap_or("chip")));
         let masstone = match &self.colour {
-            Some(colour) => Some(colour.parse(checks, &format!("{at}/colour"))?),
+            Some(colour) => Some(checks.colour(&format!("{at}/colour"), colour)?),
             None => None,
         };
-        let (class, source) = (class?, source?);
+        let (class, source) = (self.class, self.source.unwrap_or_default());
         checks.field(format!("{at}/colour"), Material::of(class, masstone, coats_to_hide))?;
         Some(Facts { class, masstone, source, coats_to_hide, lustre: None, house_white })
     }
@@ -154,12 +151,6 @@ impl PredictTin {
 
 impl PredictReading {
     fn parse(&self, checks: &mut Checks, at: &str, paint: usize, white: Option<usize>) -> Option<Reading> {
-        let state = checks.field(format!("{at}/state"), state(self.state.as_deref()));
-        let source = checks.field(format!("{at}/source"), source(self.source.as_deref().unwrap_or("reader")));
-        let pour = match self.pour.as_deref() {
-            None => Some(PartsMethod::Spoons),
-            Some(text) => checks.field(format!("{at}/pour"), pour(text)),
-        };
         let one = Parts::new(1.0).ok()?;
         let of = match self.tint {
             None => Some(vec![(paint, one)]),
@@ -191,6 +182,8 @@ impl PredictReading {
                     None
                 }
             };
-        Some(Reading { of: of?, pour: pour?, state: state?, shown: shown?, source: source?, sure: false })
+        let (pour, state) = (self.pour.unwrap_or_default(), self.state.unwrap_or_default());
+        let source = self.source.unwrap_or(Source::Reader);
+        Some(Reading { of: of?, pour, state, shown: shown?, source, sure: false })
     }
 }

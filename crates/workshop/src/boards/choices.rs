@@ -2,9 +2,7 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::{Defect, GroundKind, Motif, Technique, Template};
-
-use crate::PrintEntry;
+use warm_blend_board::{Defect, GroundKind, Motif, Print, Technique, Template};
 
 /// What boards are made of.
 #[derive(Debug, Serialize, ToSchema)]
@@ -23,7 +21,7 @@ pub struct BoardChoices {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TroubleChoice {
     /// `too-dark` …
-    pub id: &'static str,
+    pub id: Defect,
     /// `Too dark` …
     pub name: &'static str,
 }
@@ -53,7 +51,7 @@ pub struct TechniqueChoice {
     /// True where it needs something in the pot.
     pub needs_pot: bool,
     /// What it usually leaves.
-    pub usual: PrintEntry,
+    pub usual: Print,
     /// How rough it usually leaves the surface, µm from tip to hollow; none where it has no texture of its own.
     pub texture_um: Option<f64>,
     /// What can be cut out of a stencil, the usual one first; empty of all else.
@@ -82,7 +80,7 @@ impl MotifChoice {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct GroundChoice {
     /// `pale-wood` …
-    pub id: &'static str,
+    pub id: GroundKind,
     /// `Bare wood, pale` …
     pub name: &'static str,
     /// What it is taken to look like in daylight.
@@ -98,17 +96,14 @@ impl BoardChoices {
             wiped: technique.is_wiped(),
             takes_away: technique.takes_away(),
             needs_pot: !technique.needs_no_pot(),
-            usual: PrintEntry::of(technique.usual()),
+            usual: technique.usual(),
             texture_um: technique.texture(),
             motifs: if technique == Technique::Stencil { MotifChoice::all() } else { Vec::new() },
         };
-        let ground = |kind: GroundKind| GroundChoice {
-            id: kind.id(),
-            name: kind.name(),
-            hex: kind.colour().to_string(),
-        };
+        let ground =
+            |kind: GroundKind| GroundChoice { id: kind, name: kind.name(), hex: kind.colour().to_string() };
         let template = |Template { id, name, note, .. }: &Template| TemplateChoice { id, name, note };
-        let trouble = |trouble: Defect| TroubleChoice { id: trouble.id(), name: trouble.name() };
+        let trouble = |trouble: Defect| TroubleChoice { id: trouble, name: trouble.name() };
         Self {
             techniques: Technique::ALL.map(technique).into(),
             grounds: GroundKind::ALL.map(ground).into(),

@@ -3,10 +3,10 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, Ground, GroundKind, Letter, Place, Strip};
+use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Place, Strip};
 use warm_blend_paint::{Look, Name};
 
-use crate::{BoardEntry, Checks, Kept, LayerEntry, Refusal, SeenBoard, ShelfSnapshot, strip_of};
+use crate::{Checks, Kept, Refusal, SeenBoard, ShelfSnapshot, strip_of};
 
 /// A board in the list.
 #[derive(Debug, Serialize, ToSchema)]
@@ -33,17 +33,13 @@ pub struct BoardKept {
     /// When it was last changed, RFC 3339.
     pub changed_at: String,
     /// What the painter put together.
-    pub entry: BoardEntry,
+    pub entry: Board,
 }
 
 impl From<Kept<Board>> for BoardKept {
     fn from(kept: Kept<Board>) -> Self {
-        Self {
-            id: kept.id,
-            revision: kept.revision,
-            changed_at: kept.changed_at.to_string(),
-            entry: BoardEntry::from(&kept.value),
-        }
+        let changed_at = kept.changed_at.to_string();
+        Self { id: kept.id, revision: kept.revision, changed_at, entry: kept.value }
     }
 }
 
@@ -54,7 +50,7 @@ pub struct NewBoard {
     #[schema(example = "sample board for the case")]
     pub name: String,
     /// What it is laid on: see `/api/boards/choices`.
-    #[schema(example = "red-stain", value_type = String)]
+    #[schema(example = "red-stain")]
     pub ground: GroundKind,
     /// A finish to start from, filled from the shelf: see `/api/boards/choices`.
     #[schema(example = "aged")]
@@ -63,7 +59,7 @@ pub struct NewBoard {
     pub base: Option<Uuid>,
     /// Layers to start from in place of a template.
     #[serde(default)]
-    pub layers: Vec<LayerEntry>,
+    pub layers: Vec<Layer>,
 }
 
 impl NewBoard {
@@ -72,11 +68,7 @@ impl NewBoard {
         if let Some(template) = &self.template {
             return shelf.strips_of(template, self.base);
         }
-        let mut checks = Checks::default();
-        let layers = self.layers.iter().take(warm_blend_board::LAYERS + 1).enumerate();
-        let layers = layers.filter_map(|(i, layer)| layer.parse(&mut checks, &format!("/layers/{i}")));
-        let strip = Strip { letter: Letter::ALL[0], from: None, layers: layers.collect() };
-        checks.done(Some(vec![strip]))
+        Ok(vec![Strip { letter: Letter::ALL[0], from: None, layers: self.layers.clone() }])
     }
 }
 

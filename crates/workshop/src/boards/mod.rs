@@ -1,7 +1,6 @@
 //! Sample boards: as they are entered, predicted, rescued and read.
 
 mod choices;
-mod entry;
 mod kept;
 mod prediction;
 mod reading;
@@ -9,7 +8,6 @@ mod ready;
 mod remedies;
 
 pub use choices::{BoardChoices, GroundChoice, MotifChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
-pub use entry::{BoardEntry, GroundEntry, LayerEntry, MeetsEntry, PrintEntry, StripEntry};
 pub use kept::{BoardInList, BoardKept, NewBoard};
 pub use prediction::{
     AdviceGiven, CautionGiven, FixOffered, LayerPredicted, PlacePredicted, SeenBoard, ShareOfColour,

@@ -4,14 +4,14 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Advice, AdviceFix, Board, Caution, LayerId, Letter, Place, Severity, Stack, Technique, advice, bands,
-    cautions,
+    Advice, AdviceFix, Board, Caution, LayerId, Letter, Place, Print, Severity, Stack, Technique, advice,
+    bands, cautions,
 };
 use warm_blend_learn::Certainty;
-use warm_blend_paint::{Look, Seen as SeenInLight, Verdict, percentages};
+use warm_blend_paint::{Look, MixPart, Seen as SeenInLight, Verdict, percentages};
 use warm_blend_spectral::{Light, Reflectance};
 
-use crate::{MixPart, PrintEntry, Refusal, SeenColour, ShelfSnapshot};
+use crate::{Refusal, SeenColour, ShelfSnapshot};
 
 /// What a strip is predicted to look like.
 #[derive(Debug, Serialize, ToSchema)]
@@ -46,7 +46,7 @@ pub struct LayerPredicted {
     /// True where it is left out for now.
     pub muted: bool,
     /// Film, µm wet, and share of the area, by place.
-    pub print: PrintEntry,
+    pub print: Print,
     /// How rough the strip is once it is on, µm from tip to hollow; 0 where it is smooth.
     pub texture_um: f64,
     /// The strip from across the room once it is on: field, recess, edge.
@@ -239,7 +239,7 @@ impl<'a> SeenBoard<'a> {
                 hex: stack.material(n).map(|material| self.look.hex(material)),
                 shared: n < shared,
                 muted: layer.muted,
-                print: PrintEntry::of(layer.left(self.shelf.hands().habit(layer.technique))),
+                print: layer.left(self.shelf.hands().habit(layer.technique)),
                 texture_um: stack.texture(n + 1).value(),
                 after: after.iter().map(|seen| seen.screen.srgb.to_string()).collect(),
                 moves,
@@ -271,7 +271,7 @@ impl FixOffered {
                 offered("again", layer, None, "One coat more, all of them thin".to_owned())
             }
             AdviceFix::Under(layer, pot) => Self {
-                pot: pot.iter().map(MixPart::from).collect(),
+                pot: pot.clone(),
                 ..offered("under", layer, None, format!("Put {} below it", shelf.pot_words(&pot)))
             },
         }
@@ -303,10 +303,10 @@ impl From<Caution> for CautionGiven {
 }
 
 /// Which strip is asked for: the first where none is.
-pub fn strip_of(board: &Board, asked: Option<&str>) -> Result<Letter, Refusal> {
+pub fn strip_of(board: &Board, asked: Option<Letter>) -> Result<Letter, Refusal> {
     let letters = || board.strips().iter().map(|strip| strip.letter);
     let Some(asked) = asked else { return letters().next().ok_or(Refusal::Broken) };
-    letters().find(|letter| letter.to_string() == asked).ok_or_else(|| {
+    letters().find(|letter| *letter == asked).ok_or_else(|| {
         let letters: Vec<String> = letters().map(|letter| letter.to_string()).collect();
         Refusal::field("?strip", format!("there is no such strip: this board has {}", letters.join(", ")))
     })
@@ -317,7 +317,7 @@ impl ShelfSnapshot {
     pub fn predict_strip(
         &self,
         board: &Board,
-        strip: Option<&str>,
+        strip: Option<Letter>,
         layers: Option<usize>,
         look: Look,
     ) -> Result<StripPrediction, Refusal> {

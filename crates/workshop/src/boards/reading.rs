@@ -9,7 +9,7 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_paint::{Note, State, Verdict};
 use warm_blend_spectral::Lab;
 
-use crate::{Checks, Kept, MeasuredEntry, Refusal, ShelfSnapshot, StateName, source, state};
+use crate::{Checks, Kept, MeasuredEntry, Refusal, ShelfSnapshot};
 
 /// A spot that the reader is put on.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -21,8 +21,7 @@ pub struct SpotToRead {
     #[schema(value_type = String)]
     pub place: Place,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
 }
 
 /// What the reader says of a spot.
@@ -43,10 +42,9 @@ pub struct BoardReadingEntry {
     #[schema(value_type = String)]
     pub strip: Letter,
     /// `dry` (as when left out), `wet` or `sealed`.
-    #[schema(value_type = Option<StateName>)]
-    pub state: Option<String>,
+    pub state: Option<State>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
-    pub source: Option<String>,
+    pub source: Option<Source>,
     /// One to nine.
     pub spots: Vec<BoardSpotEntry>,
     /// The painter's words.
@@ -75,8 +73,7 @@ pub struct BoardReadingKept {
     /// `A` to `F`.
     pub strip: String,
     /// `dry`, `wet` or `sealed`.
-    #[schema(value_type = StateName)]
-    pub state: String,
+    pub state: State,
     /// What was read, spot by spot.
     pub spots: Vec<SpotKept>,
     /// True where it lies so far out that no hand makes that of this board: it is left out until somebody says that it is right.
@@ -208,7 +205,7 @@ impl BoardReadingKept {
             revision: kept.revision,
             made_at: kept.made_at.to_string(),
             strip: reading.letter().to_string(),
-            state: reading.state.id().to_owned(),
+            state: reading.state,
             spots,
             questioned: judged.is_some_and(|judged| judged.questioned),
             off: judged.map_or(0.0, |judged| judged.off),
@@ -226,10 +223,8 @@ fn mean(of: impl Iterator<Item = f64>) -> f64 {
 impl SpotToRead {
     /// Where the reader is put, on a board that can be read there.
     pub fn parse(&self, id: Uuid, board: &Board) -> Result<(Letter, Place, State), Refusal> {
-        let mut checks = Checks::default();
-        let Self { strip, place, .. } = *self;
-        let state = checks.field("/state", state(self.state.as_deref()));
-        let state = checks.done(state)?;
+        let Self { strip, place, state } = *self;
+        let state = state.unwrap_or_default();
         // What cannot be kept is not read either.
         let nothing = BoardSpot { place, measured: Measured::Colour(Lab { l: 0.0, a: 0.0, b: 0.0 }) };
         BoardReading::new((id, board), strip, (state, Source::Reader), vec![nothing])
@@ -242,12 +237,11 @@ impl BoardReadingEntry {
     /// What is kept of it, of a board.
     pub fn parse(&self, id: Uuid, board: &Board) -> Result<BoardReading, Refusal> {
         let mut checks = Checks::default();
-        let state = checks.field("/state", state(self.state.as_deref()));
-        let source = checks.field("/source", source(self.source.as_deref().unwrap_or("reader")));
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
         let spots = BoardSpotEntry::parse_all(&self.spots, "/spots", &mut checks);
-        let (state, source) = checks.done(state.zip(source))?;
-        let mut reading = BoardReading::new((id, board), self.strip, (state, source), spots)
+        checks.done(Some(()))?;
+        let read_with = (self.state.unwrap_or_default(), self.source.unwrap_or(Source::Reader));
+        let mut reading = BoardReading::new((id, board), self.strip, read_with, spots)
             .map_err(|error| Refusal::field("/spots", error))?;
         reading.note = note;
         Ok(reading)

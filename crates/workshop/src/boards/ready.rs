@@ -8,7 +8,7 @@ use warm_blend_paint::{Name, PaintId};
 use warm_blend_piece::Zone;
 use warm_blend_plan::{LayerWork, Work, ZoneWork, minutes, wanted};
 
-use crate::{BoardEntry, Refusal, ShelfSnapshot};
+use crate::{Refusal, ShelfSnapshot};
 
 /// A chest of drawers†: m² that are painted, m of edges, and how much of it is moulded.
 const CHEST: (f64, f64, f64) = (3.0, 14.0, 0.15);
@@ -29,15 +29,19 @@ pub struct ReadyFinish {
     /// How long it takes: `about 9 h by hand on a chest of drawers`; none where the shelf lacks something.
     pub takes: Option<String>,
     /// The board as it would be begun; none where the shelf lacks something.
-    pub entry: Option<BoardEntry>,
+    pub entry: Option<Board>,
     /// What the shelf lacks for it.
     pub lacks: Option<String>,
 }
 
 impl ShelfSnapshot {
     /// All finishes over a ground, with a main colour or one that suits each.
-    pub fn ready_finishes(&self, ground: &str, base: Option<Uuid>) -> Result<Vec<ReadyFinish>, Refusal> {
-        let ground = Ground::of(ground.parse().map_err(|error| Refusal::field("?ground", error))?);
+    pub fn ready_finishes(
+        &self,
+        ground: GroundKind,
+        base: Option<Uuid>,
+    ) -> Result<Vec<ReadyFinish>, Refusal> {
+        let ground = Ground::of(ground);
         let tins = self.on_shelf();
         let base = main_colour(&tins, base, "?base")?;
         let ready = |template: &Template| {
@@ -58,7 +62,7 @@ impl ShelfSnapshot {
                 suits,
                 skill: skill.words(),
                 takes: board.as_ref().map(by_hand),
-                entry: board.as_ref().map(BoardEntry::from),
+                entry: board,
                 lacks,
             }
         };

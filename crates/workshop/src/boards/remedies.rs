@@ -8,7 +8,7 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{Look, PaintId, Seen as SeenInLight, State, Verdict};
 
-use crate::{LayerEntry, Refusal, SeenBoard, ShelfSnapshot, strip_of};
+use crate::{Refusal, SeenBoard, ShelfSnapshot, strip_of};
 
 const PRACTICE: &str = "common practice";
 
@@ -48,7 +48,7 @@ pub struct LayerChangeView {
     /// Which layer.
     pub id: Uuid,
     /// What it is; none where it is taken out.
-    pub layer: Option<LayerEntry>,
+    pub layer: Option<Layer>,
     /// The layer that a new one lies below; on top if none.
     pub below: Option<Uuid>,
 }
@@ -76,7 +76,7 @@ pub struct SchoolsView {
 impl From<&LayerChange> for LayerChangeView {
     fn from(change: &LayerChange) -> Self {
         let told =
-            |deed, layer: &Layer| Self { deed, id: layer.id.0, layer: Some(layer.into()), below: None };
+            |deed, layer: &Layer| Self { deed, id: layer.id.0, layer: Some(layer.clone()), below: None };
         match change {
             LayerChange::Put(layer, above) => {
                 Self { below: above.map(|above| above.0), ..told("put", layer) }
@@ -139,12 +139,11 @@ impl ShelfSnapshot {
     pub fn ways_back(
         &self,
         board: &Board,
-        strip: Option<&str>,
-        trouble: &str,
+        strip: Option<Letter>,
+        trouble: Defect,
         look: Look,
     ) -> Result<RemediesView, Refusal> {
         let letter = strip_of(board, strip)?;
-        let trouble: Defect = trouble.parse().map_err(|error: String| Refusal::field("?trouble", error))?;
         let tried = Tried::new(board, letter, self, look)?;
         let ways = tried.mending().ways(trouble).map_err(|error| Refusal::field("/ground/colour", error))?;
         Ok(RemediesView {
@@ -159,7 +158,7 @@ impl ShelfSnapshot {
     pub fn other_schools(
         &self,
         board: &Board,
-        strip: Option<&str>,
+        strip: Option<Letter>,
         look: Look,
     ) -> Result<SchoolsView, Refusal> {
         let letter = strip_of(board, strip)?;

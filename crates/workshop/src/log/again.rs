@@ -8,13 +8,17 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_learn::{Ensemble, Judged, LoggedReading, Shown};
-use warm_blend_paint::{Condition, Look, Masstone, PaintId, Parts, Seen, State, Verdict, nearest_whole};
+use warm_blend_paint::{
+    Colour, Condition, Look, Masstone, MixPart, PaintId, Parts, Seen, State, Verdict, WholeParts,
+    nearest_whole,
+};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::lines::LogKind;
 use super::view::{KeptLine, LoggedPot};
+use crate::mixable::pot_of;
 use crate::snapshot::parts_key;
-use crate::{AgainstTarget, Colour, Kept, MixPart, Refusal, SeenColour, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, Kept, Refusal, SeenColour, ShelfSnapshot, Swatch};
 
 /// Nearer than this, ΔE00, the same parts will do†.
 const WILL_DO: f64 = 1.0;
@@ -114,12 +118,8 @@ impl ShelfSnapshot {
         }
         let amounts: Vec<f64> = of.pot.iter().map(|(_, parts)| parts.value()).collect();
         let whole = nearest_whole(&amounts);
-        let then: Vec<MixPart> = of
-            .pot
-            .iter()
-            .zip(&whole)
-            .map(|((paint, _), parts)| MixPart::new(paint.0, parts.value()))
-            .collect();
+        let part = |(&(paint, _), &parts): (&(PaintId, Parts), &WholeParts)| MixPart { paint, parts };
+        let then: Vec<MixPart> = of.pot.iter().zip(&whole).map(part).collect();
         let of_whole: Vec<(PaintId, Parts)> =
             of.pot.iter().zip(&whole).map(|((paint, _), parts)| (*paint, (*parts).into())).collect();
         let now = self.stirred(&of_whole)?.ok_or(Refusal::Broken)?;
@@ -240,7 +240,7 @@ impl ShelfSnapshot {
         let without =
             self.tins().filter(|tin| self.cannot_be_used(tin.id).is_some()).map(|tin| tin.id).collect();
         let nearest = self.nearest(target, without, look)?;
-        Ok(nearest.map(|best| (best.parts.iter().map(MixPart::from).collect(), best.judgement)))
+        Ok(nearest.map(|best| (pot_of(&best.parts), best.judgement)))
     }
 
     /// Looks at some pots, so that a colour is soon found among them.
@@ -251,7 +251,7 @@ impl ShelfSnapshot {
     /// Of some pots, the newest first, those that look most like a colour, each once: the nearest first.
     pub fn like(&self, target: &Colour, pots: &[LoggedPot], look: Look) -> Result<Vec<LikePot>, Refusal> {
         let mut checks = crate::Checks::default();
-        let target = target.parse(&mut checks, "");
+        let target = checks.colour("", target);
         let target = checks.done(target)?;
         let curve = target.reflectance().map_err(|error| Refusal::field("/hex", error))?;
         let target: Lab = Seen::of(&curve, look.light).lab;

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_bench::PourRecord;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
-use warm_blend_paint::{Class, Component, Note, PaintId, Parts, SavedMix, percentages};
+use warm_blend_paint::{Class, MixPart, Note, PaintId, Parts, SavedMix, percentages};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};
 
@@ -136,12 +136,12 @@ fn named(names: &dyn Names, paint: PaintId) -> String {
 }
 
 /// `5 slate blue : 1 barley`
-fn parts_words(parts: &[Component], names: &dyn Names) -> String {
+fn parts_words(parts: &[MixPart], names: &dyn Names) -> String {
     let parts: Vec<_> = parts.iter().map(|part| (part.parts.value(), named(names, part.paint))).collect();
     pot_words(&parts)
 }
 
-fn pot(parts: &[Component]) -> Vec<(PaintId, Parts)> {
+fn pot(parts: &[MixPart]) -> Vec<(PaintId, Parts)> {
     parts.iter().map(|part| (part.paint, part.parts.into())).collect()
 }
 

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_paint::Name;
 use warm_blend_piece::Piece;
 
-use crate::{Kept, PieceEntry, Refusal};
+use crate::{Kept, Refusal};
 
 /// The piece as the painter calls it.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -26,13 +26,13 @@ pub struct PieceKept {
     /// What it is called.
     pub name: String,
     /// What the painter says of it.
-    pub entry: PieceEntry,
+    pub entry: Piece,
 }
 
 impl From<Kept<Piece>> for PieceKept {
     fn from(kept: Kept<Piece>) -> Self {
-        let entry = PieceEntry::from(&kept.value);
-        Self { id: kept.id, revision: kept.revision, name: kept.value.name.into(), entry }
+        let name = kept.value.name.as_str().to_owned();
+        Self { id: kept.id, revision: kept.revision, name, entry: kept.value }
     }
 }
 

@@ -1,17 +1,12 @@
 //! Pieces: as they are entered, dressed, predicted and brought together.
 
 mod choices;
-mod entry;
 mod kept;
 mod prediction;
 mod room;
 mod unify;
 
 pub use choices::{AskChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
-pub use entry::{
-    BandEntry, BlendEntry, BriefEntry, CorrectionEntry, OverEntry, PairIntentEntry, PieceEntry, SchemeEntry,
-    StencilEntry, StripWorn, WornEntry,
-};
 pub use kept::{PieceInList, PieceKept, PieceName};
 pub use prediction::{
     DimensionView, FaceView, FindingView, PairView, PartView, PiecePrediction, PullView, StencilView,

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_board::Place;
-use warm_blend_paint::{Dimension, Seen, Units, percentages};
+use warm_blend_paint::{Dimension, MixPart, Seen, Units, percentages};
 use warm_blend_piece::{
     Elevation, Finding, Finish, Form, FormField, Pair, Piece, Pull, Scheme, Spacing, Stands, View, With,
     Zone, ZoneSeen, pulls, shared_paint,
@@ -13,7 +13,7 @@ use warm_blend_piece::{
 use warm_blend_render::Placed;
 
 use crate::pieces::room::PieceSeen;
-use crate::{MixPart, Refusal, Room, SeenColour, ShareOfColour};
+use crate::{Refusal, Room, SeenColour, ShareOfColour};
 
 /// What a scheme is predicted to look like.
 #[derive(Debug, Serialize, ToSchema)]
@@ -278,7 +278,7 @@ impl Room<'_> {
                     wears: self.words(scheme, *zone),
                     takes_after: takes_after(*zone).map(Zone::name),
                     carried_from: scheme.carried(*zone).map(Zone::name),
-                    main: worn.map_or_else(Vec::new, |worn| worn.main.iter().map(MixPart::from).collect()),
+                    main: worn.map_or_else(Vec::new, |worn| worn.main.clone()),
                     stencil: stencil(scheme, &standing.in_dress.elevation, *zone, units),
                     refused: refused.map(|(_, error)| error.to_string()),
                     seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
@@ -323,7 +323,7 @@ impl Room<'_> {
                     format!("Calm the colour of the {zone} with {calms}: {own} to {more}")
                 }
             },
-            pot: pull.pot.iter().map(MixPart::from).collect(),
+            pot: pull.pot.clone(),
             recipe: self.shelf.pot_words(&pull.pot),
             before: pull.contrast.0,
             after: pull.contrast.1,

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{Board, ByPlace};
-use warm_blend_paint::{Component, Look, PaintId, shares};
+use warm_blend_paint::{Look, MixPart, PaintId, shares};
 use warm_blend_piece::{
     BadFinish, Elevation, Extent, FinishContext, FinishedZone, Form, Looked, Meeting, Piece, Scheme, Zone,
     ZoneSeen,
@@ -59,7 +59,7 @@ pub fn not_said() -> Refusal {
 
 impl Room<'_> {
     /// What so much of a mixture costs, where every price is known.
-    pub(crate) fn cost(&self, pot: &[Component], ml: f64) -> Option<f64> {
+    pub(crate) fn cost(&self, pot: &[MixPart], ml: f64) -> Option<f64> {
         shares(pot).map(|(paint, share)| Some(self.by_ml(paint)? * ml * share)).sum()
     }
 

@@ -4,10 +4,10 @@ use std::ops::ControlFlow;
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_piece::{BadFinish, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
+use warm_blend_piece::{BadFinish, Over, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
 
 use crate::pieces::prediction::named_together;
-use crate::{OverEntry, PairView, PullView, Refusal, Room, not_said};
+use crate::{PairView, PullView, Refusal, Room, not_said};
 
 /// Treatments that bring parts together.
 #[derive(Debug, Serialize, ToSchema)]
@@ -35,7 +35,7 @@ pub struct UnifyStep {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct UnifyWay {
     /// The layer, and where it lies: to be added to the scheme.
-    pub over: OverEntry,
+    pub over: Over,
     /// `Wash, patted: oat white, over everything`.
     pub words: String,
     /// What it does: `every pair is within range`.
@@ -118,7 +118,7 @@ impl Room<'_> {
             ml: way.ml,
             cost: self.cost(&layer.pot, way.ml),
             hours: way.hours,
-            over: OverEntry::from(&way.over),
+            over: way.over.clone(),
         }
     }
 }

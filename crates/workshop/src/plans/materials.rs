@@ -1,13 +1,13 @@
 //! What a plan takes from the shelf, and what is to be bought for it.
 
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Class, Component, Dimension, PaintId, Parts, shares};
+use warm_blend_paint::{Class, Dimension, MixPart, PaintId, Parts, shares};
 use warm_blend_piece::Age;
 use warm_blend_plan::{Needed, Step, amounts, packs};
 
 use super::planning::Planned;
 use super::view::{PotNeeded, ToBuy, UndercoatView};
-use crate::{Kept, MixPart, Refusal, Room, Swatch};
+use crate::{Kept, Refusal, Room, Swatch};
 
 /// ml below which nobody measures†.
 const A_LITTLE: f64 = 10.0;
@@ -23,9 +23,9 @@ impl<'a> Room<'a> {
 }
 
 /// Pots and how they look.
-pub(super) type Swatches = [(Vec<Component>, Swatch)];
+pub(super) type Swatches = [(Vec<MixPart>, Swatch)];
 
-pub(super) fn swatch_of(pot: &[Component], swatches: &Swatches) -> Option<Swatch> {
+pub(super) fn swatch_of(pot: &[MixPart], swatches: &Swatches) -> Option<Swatch> {
     swatches.iter().find(|(of, _)| of == pot).map(|(_, swatch)| swatch.clone())
 }
 
@@ -35,7 +35,7 @@ pub(super) fn stock(tin: &ShelfPaint) -> f64 {
 
 impl<'a> Planned<'a> {
     /// How each pot of some looks.
-    pub(super) fn swatches(&self, needed: &[Needed]) -> Result<Vec<(Vec<Component>, Swatch)>, Refusal> {
+    pub(super) fn swatches(&self, needed: &[Needed]) -> Result<Vec<(Vec<MixPart>, Swatch)>, Refusal> {
         let mut all = Vec::new();
         for pot in needed.iter().filter(|pot| !pot.pot.is_empty()) {
             let parts: Vec<(PaintId, Parts)> =
@@ -139,7 +139,7 @@ impl<'a> Planned<'a> {
             let several = pot.pot.len() > 1;
             PotNeeded {
                 words,
-                parts: pot.pot.iter().map(MixPart::from).collect(),
+                parts: pot.pot.clone(),
                 swatch: swatch_of(&pot.pot, swatches),
                 ml: pot.ml,
                 amount: self.amount(pot.ml),

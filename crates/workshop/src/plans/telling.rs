@@ -13,7 +13,7 @@ use super::view::{
     CareView, ClockView, CostView, DoneView, PaceView, RunSheetView, StepView, ToolView, WetEdgeView,
 };
 use super::words::work_words;
-use crate::{MixPart, Refusal, scheme_of};
+use crate::{Refusal, scheme_of};
 
 impl Planned<'_> {
     /// What a step is called.
@@ -109,7 +109,7 @@ impl Planned<'_> {
             id: step.id.to_string(),
             name: self.name(&step.work),
             pot: self.pot(&step.work),
-            parts: laid.map_or_else(Vec::new, |laid| laid.pot.iter().map(MixPart::from).collect()),
+            parts: laid.map_or_else(Vec::new, |laid| laid.pot.clone()),
             swatch: laid.and_then(|laid| swatch_of(&laid.pot, swatches)),
             amount: alone.first().map(|needed| self.amount(needed.ml)),
             zones: step.zones.iter().map(|zone| zone.name()).collect(),

@@ -3,8 +3,9 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_paint::MixPart;
 
-use crate::{FindingView, MixPart, RunSheetEntry, Swatch};
+use crate::{FindingView, RunSheetEntry, Swatch};
 
 /// The run sheet of a piece, planned from now on.
 #[derive(Debug, Serialize, ToSchema)]

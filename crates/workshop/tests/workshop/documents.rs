@@ -7,7 +7,7 @@ use warm_blend_board::{
     Board, BoardReading, BoardSpot, Ground, GroundKind, Layer, Letter, Place, Strip, Technique,
 };
 use warm_blend_learn::{LoggedReading, Measured, ShelfPaint, Source};
-use warm_blend_paint::{Class, MixId, Name, PaintId, SavedMix, State};
+use warm_blend_paint::{Class, Measure, MixId, Name, PaintId, SavedMix, State};
 use warm_blend_piece::{Finish, Piece, Scheme, Zone, ZoneFinish};
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{Documents, Merge, MixtureWanted, Workshop, WorkshopEntry, WorkshopKept};
@@ -157,7 +157,7 @@ fn choices_of_the_workshop_are_checked() {
     let mut pile = pile();
     let entry = |white: Option<u128>, currency: &str| WorkshopEntry {
         house_white: white.map(id),
-        owned: vec!["tsp".to_owned()],
+        owned: vec![Measure::Teaspoon],
         currency: Some(currency.to_owned()),
     };
     let tin = |pile: &Pile, n: u128| Documents::get::<ShelfPaint>(pile, id(n)).unwrap();

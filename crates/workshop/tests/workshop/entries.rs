@@ -2,13 +2,15 @@
 
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Load, Passes, Share, Strip, Technique};
+use warm_blend_board::{
+    Board, Defect, Ground, GroundKind, Layer, Letter, Load, Passes, Share, Strip, Technique,
+};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Name, SavedMix};
 use warm_blend_piece::{Piece, PieceKind};
 use warm_blend_workshop::{
-    BoardChoices, BoardEntry, Checks, Fault, MixEntry, NewBoard, PaintEntry, PieceChoices, PieceEntry,
-    PieceName, ReadingEntry, Refusal, SpotToRead, ToRead, not_said, scheme_of, strip_of,
+    BoardChoices, Checks, Fault, MixEntry, NewBoard, PaintEntry, PieceChoices, PieceName, ReadingEntry,
+    Refusal, SpotToRead, ToRead, not_said, scheme_of, strip_of,
 };
 
 use crate::pile::*;
@@ -35,21 +37,18 @@ fn checks_collect_every_fault() {
 #[test]
 fn a_paint_that_cannot_be_says_all_of_it() {
     let entry: PaintEntry = read(json!({
-        "name": "", "class": "gravy", "colour": {"hex": "#12"}, "source": "rumour", "coats_to_hide": 400.0,
-        "price": {"amount": -3.0, "tin_ml": 500.0}, "stock_ml": -1.0, "opened_on": "yesterday", "condition": "sad",
+        "name": "", "class": "chalk", "colour": {"hex": "#12"}, "coats_to_hide": 400.0,
+        "price": {"amount": -3.0, "tin_ml": 500.0}, "stock_ml": -1.0, "opened_on": "yesterday",
         "specials": {"density": 90.0, "lustre": 7.0, "open_minutes": -5.0}
     }));
     let at = pointers(entry.parse());
     for field in [
         "/name",
-        "/class",
         "/colour/hex",
-        "/source",
         "/coats_to_hide",
         "/price/amount",
         "/stock_ml",
         "/opened_on",
-        "/condition",
         "/specials/density",
         "/specials/lustre",
         "/specials/open_minutes",
@@ -82,9 +81,8 @@ fn a_mix_of_too_much_is_refused() {
     assert_eq!(pointers(nine.parse()), ["/components"]);
     let twice: MixEntry = read(json!({"components": [part(1), part(1)]}));
     assert_eq!(pointers(twice.parse()), ["/components"]);
-    let many: MixEntry =
-        read(json!({"name": " ", "components": [{"paint": id(1), "parts": 1000}], "target": {}}));
-    assert_eq!(pointers(many.parse()), ["/name", "/target", "/components/0/parts"]);
+    let nameless: MixEntry = read(json!({"name": " ", "components": [part(1)], "target": {}}));
+    assert_eq!(pointers(nameless.parse()), ["/name", "/target"]);
 }
 
 #[test]
@@ -112,8 +110,11 @@ fn a_reading_is_given_once() {
     };
     assert!(faults[0].detail.contains("percent"), "{faults:?}");
     assert_eq!(pointers(entry(json!({"thick": {"spectrum": [0.1, 0.2]}})).parse()), ["/thick/spectrum"]);
-    let odd = json!({"thick": lab, "pour": "guesswork", "state": "damp", "source": "rumour"});
-    assert_eq!(pointers(entry(odd).parse()), ["/pour", "/state", "/source"]);
+    for (what, odd) in [("pour", "guesswork"), ("state", "damp"), ("source", "rumour")] {
+        let said =
+            serde_json::from_value::<ReadingEntry>(json!({"of": of, "thick": lab, what: odd})).unwrap_err();
+        assert!(said.to_string().contains(odd), "{said}");
+    }
 }
 
 #[test]
@@ -126,6 +127,11 @@ fn the_reader_is_given_one_to_eight_paints() {
     assert!(wet.parse().unwrap().2.is_some() && wet.smeared() && wet.spectrum());
 }
 
+/// A document sent and brought again.
+fn as_it_travels<T: serde::Serialize + serde::de::DeserializeOwned>(document: &T) -> T {
+    read(serde_json::to_value(document).unwrap())
+}
+
 fn board() -> Board {
     let base = Layer::new(Technique::BrushedCoat, components(&[(WHITE, 1)]));
     let glaze = Layer::new(Technique::GlazeWiped, components(&[(BROWN, 1), (GLAZE, 4)]));
@@ -136,9 +142,9 @@ fn board() -> Board {
 #[test]
 fn a_board_comes_back_and_its_strips_are_found() {
     let board = board();
-    assert_eq!(BoardEntry::from(&board).parse(), Ok(board.clone()));
+    assert_eq!(as_it_travels(&board), board);
     assert_eq!(strip_of(&board, None), Ok(Letter::ALL[0]));
-    assert_eq!(pointers(strip_of(&board, Some("F"))), ["?strip"]);
+    assert_eq!(pointers(strip_of(&board, Some(Letter::ALL[5]))), ["?strip"]);
     let put = |strip: &str, place: &str| -> SpotToRead { read(json!({"strip": strip, "place": place})) };
     assert!(put("A", "recess").parse(id(9), &board).is_ok());
     for (strip, place) in [("G", "edge"), ("AB", "edge"), ("", "edge"), ("A", "corner")] {
@@ -155,7 +161,7 @@ fn a_strip_is_predicted_layer_by_layer() {
     assert_eq!(told.layers[1].pot, "1 peat : 4 glazing liquid");
     // A wiped glaze stays in the recess (common practice).
     assert!(told.layers[1].moves.ends_with("in the recess"), "{}", told.layers[1].moves);
-    let bare = shelf.predict_strip(&board(), Some("A"), Some(0), LIGHT.into()).unwrap();
+    let bare = shelf.predict_strip(&board(), Some(Letter::ALL[0]), Some(0), LIGHT.into()).unwrap();
     assert_ne!(bare.places[0].seen.hex, told.places[0].seen.hex);
     for place in &told.places {
         assert!(place.colours.iter().map(|colour| colour.percent).sum::<u32>() == 100 && place.within > 0.0);
@@ -177,12 +183,11 @@ fn a_strip_is_predicted_layer_by_layer() {
 #[test]
 fn ways_back_and_other_methods_are_tried_on_the_strip() {
     let shelf = pile().shelf();
-    let ways = shelf.ways_back(&board(), None, "too-dark", LIGHT.into()).unwrap();
+    let ways = shelf.ways_back(&board(), None, Defect::TooDark, LIGHT.into()).unwrap();
     assert!(!ways.ways.is_empty() && ways.source == "common practice");
     for way in &ways.ways {
         assert!(!way.changes.is_empty() && way.after.len() == 3 && !way.moves.contains("target"), "{way:?}");
     }
-    assert_eq!(pointers(shelf.ways_back(&board(), None, "haunted", LIGHT.into())), ["?trouble"]);
     assert!(
         shelf
             .other_schools(&board(), None, LIGHT.into())
@@ -228,7 +233,7 @@ fn a_board_can_begin_from_every_finish_that_the_shelf_allows() {
 fn a_piece_comes_back_and_its_schemes_are_found() {
     let mut piece = Piece::named(Name::new("dresser").unwrap());
     piece.form = Some(PieceKind::ChestOfDrawers.usual());
-    assert_eq!(PieceEntry::from(&piece).parse(), Ok(piece.clone()));
+    assert_eq!(as_it_travels(&piece), piece);
     assert!(scheme_of(&piece, None).is_ok() && scheme_of(&piece, Some(3)).is_ok());
     let scheme = scheme_of(&piece, None).unwrap();
     piece.schemes.push(scheme);
@@ -263,7 +268,7 @@ proptest! {
         layer.muted = muted;
         let strip = Strip { letter: Letter::ALL[0], from: None, layers: vec![layer] };
         let Ok(board) = Board::new(Name::new("one").unwrap(), Ground::of(GroundKind::MidWood), vec![strip]) else { return Ok(()) };
-        prop_assert_eq!(BoardEntry::from(&board).parse(), Ok(board));
+        prop_assert_eq!(as_it_travels(&board), board);
     }
 
     #[test]

@@ -8,12 +8,14 @@ use uuid::Uuid;
 use warm_blend_bench::{AmountAsEntered, PourAction, PourEvent, PourRecord};
 use warm_blend_board::{Hand, Passes, Technique};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Class, Component, Look, MixId, Name, Note, PaintId, Parts, SavedMix, WholeParts};
+use warm_blend_paint::{
+    Class, Colour, Look, MixId, MixPart, Name, Note, PaintId, Parts, SavedMix, WholeParts,
+};
 use warm_blend_piece::{Age, Zone};
 use warm_blend_plan::{Done, LayerWork, RunSheet, Work, WorkingHours};
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{
-    Colour, Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, LoggedPot, Names, Refusal,
+    Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, LoggedPot, Names, Refusal,
     ShelfSnapshot, finds, folded, log_of,
 };
 
@@ -55,8 +57,8 @@ fn name(text: &str) -> Name {
     Name::new(text).unwrap()
 }
 
-fn parts(of: &[(Uuid, u32)]) -> Vec<Component> {
-    let part = |(paint, parts): &(Uuid, u32)| Component {
+fn parts(of: &[(Uuid, u32)]) -> Vec<MixPart> {
+    let part = |(paint, parts): &(Uuid, u32)| MixPart {
         paint: PaintId(*paint),
         parts: WholeParts::new(*parts).unwrap(),
     };
@@ -254,8 +256,8 @@ fn a_pot_as_it_was_poured_is_made_again() {
         vec![(PaintId(tins[0]), Parts::new(83.1).unwrap()), (PaintId(tins[1]), Parts::new(16.9).unwrap())];
     let poured = KeptLine { pot, ..line(1, Timestamp::UNIX_EPOCH, LogKind::Pour, None) };
     let made = shelf.make_again(&poured, Look::default()).unwrap();
-    let share =
-        f64::from(made.then[0].given()) / f64::from(made.then.iter().map(|part| part.given()).sum::<u32>());
+    let share = f64::from(made.then[0].parts.value())
+        / f64::from(made.then.iter().map(|part| part.parts.value()).sum::<u32>());
     assert!((share - 0.831).abs() < 0.01, "{:?}", made.then);
     assert!(made.same && made.missing.is_empty() && made.recipe == made.then);
     assert_eq!(made.like_from, "as its tins are known today");

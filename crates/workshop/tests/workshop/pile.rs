@@ -7,13 +7,12 @@ use serde_json::Value;
 use uuid::Uuid;
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{
-    Class, CoatsToHide, Component, Masstone, Millilitres, Name, PaintId, Parts, Price, SavedMix, State,
+    Class, CoatsToHide, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price, SavedMix, State,
     WholeParts,
 };
 use warm_blend_spectral::{Lab, Light};
 use warm_blend_workshop::{
-    Document, Documents, Fault, Kept, MixPart, Refusal, Revision, ShelfDocuments, ShelfSnapshot, Workshop,
-    uses_of,
+    Document, Documents, Fault, Kept, Refusal, Revision, ShelfDocuments, ShelfSnapshot, Workshop, uses_of,
 };
 
 /// What a file would hold.
@@ -187,12 +186,8 @@ pub fn id(n: u128) -> Uuid {
     Uuid::from_u128(n)
 }
 
-pub fn parts(of: &[(u128, u32)]) -> Vec<MixPart> {
-    of.iter().map(|(paint, parts)| MixPart::new(id(*paint), *parts)).collect()
-}
-
-pub fn components(of: &[(u128, u32)]) -> Vec<Component> {
-    let part = |(paint, parts): &(u128, u32)| Component {
+pub fn components(of: &[(u128, u32)]) -> Vec<MixPart> {
+    let part = |(paint, parts): &(u128, u32)| MixPart {
         paint: PaintId(id(*paint)),
         parts: WholeParts::new(*parts).unwrap(),
     };

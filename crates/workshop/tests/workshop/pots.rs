@@ -21,7 +21,12 @@ fn begun(of: &[(u128, u32)], ml: Option<f64>) -> (SavedMix, PourRecord) {
 }
 
 fn step(n: u128, paint: Option<u128>, measure: &str, count: Option<f64>) -> StepEntry {
-    StepEntry { id: id(n), paint: paint.map(id), measure: measure.to_owned(), count }
+    StepEntry {
+        id: id(n),
+        paint: paint.map(id),
+        measure: serde_json::from_value(measure.into()).unwrap(),
+        count,
+    }
 }
 
 fn with(
@@ -80,7 +85,7 @@ fn what_cannot_be_poured_is_refused_with_its_field() {
     let (_, record) = begun(&[(WHITE, 1)], None);
     let refused = |step: &StepEntry| with(&pile, record.clone(), step, Err(NotYet::Silent));
     assert_eq!(pointers(refused(&step(1, Some(WHITE), "ml", Some(-1.0)))), ["/count"]);
-    assert_eq!(pointers(refused(&step(1, Some(WHITE), "bucket", None))), ["/measure", "/count"]);
+    assert_eq!(pointers(refused(&step(1, Some(WHITE), "tsp", None))), ["/count"]);
     assert_eq!(pointers(refused(&step(1, None, "g", Some(3.0)))), ["/measure"]);
     assert!(matches!(refused(&step(1, Some(WHITE), "scale", None)), Err(Refusal::Device(_))));
     let finished = record.clone().with_one(&pile).finished(Timestamp::UNIX_EPOCH).unwrap();
@@ -104,7 +109,7 @@ fn a_pot_says_what_is_still_to_go_in() {
     let pile = pile();
     let (mix, record) = begun(&[(WHITE, 3), (BLUE, 1)], Some(200.0));
     let record = with(&pile, record, &step(1, Some(WHITE), "ml", Some(100.0)), Ok(0.0)).unwrap();
-    let told = seen(&pile, mix, record, AmountsIn::asked(None).unwrap());
+    let told = seen(&pile, mix, record, AmountsIn::default());
     assert_eq!((told.total.as_str(), told.code.len()), ("100 ml", 6));
     let white = &told.paints[0];
     assert_eq!(
@@ -114,7 +119,8 @@ fn a_pot_says_what_is_still_to_go_in() {
     assert_eq!(told.paints[1].left.as_deref(), Some("50 ml"));
     assert!(told.swatch.is_some() && told.against_plan.unwrap().difference > 1.0);
     assert!(told.usual_density.contains(&"chimney white".to_owned()));
-    assert_eq!(pointers(AmountsIn::asked(Some("mug"))), ["?measure"]);
+    assert_eq!(serde_json::from_value::<AmountsIn>("g".into()).unwrap(), AmountsIn::Grams);
+    assert!(serde_json::from_value::<AmountsIn>("mug".into()).unwrap_err().to_string().contains("choose g"));
 }
 
 #[test]
@@ -140,8 +146,7 @@ fn a_label_says_all_of_it() {
     let record = record.kept_at(Some(Name::new("shelf 3").unwrap()));
     let label = |zone: &str| {
         let zone = TimeZone::get(zone).unwrap_or(TimeZone::UTC);
-        PotLabel::of(&kept(record.clone()), &pile.shelf(), look(), AmountsIn::asked(None).unwrap(), zone)
-            .unwrap()
+        PotLabel::of(&kept(record.clone()), &pile.shelf(), look(), AmountsIn::default(), zone).unwrap()
     };
     let told = label("UTC");
     assert_eq!(told.day, "2026-03-29");

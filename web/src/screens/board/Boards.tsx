@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { BoardInList, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
 import type { useBoardChoices } from '../../state/boards';
-import { NewBoard } from './NewBoard';
+import { type Begun, NewBoard } from './NewBoard';
 import { ReadyFinishes } from './ReadyFinishes';
 
 interface Props {
@@ -17,8 +17,8 @@ interface Props {
 /** All boards, and the way to begin one. */
 export function Boards({ boards, choices, shelf, gone }: Props) {
   const look = new URLSearchParams(useLook()).toString();
-  const [begun, setBegun] = useState({ ground: 'red-stain', template: 'aged', base: 'any' });
-  const change = (part: Partial<typeof begun>) => setBegun((now) => ({ ...now, ...part }));
+  const [begun, setBegun] = useState<Begun>({ ground: 'red-stain', template: 'aged', base: 'any' });
+  const change = (part: Partial<Begun>) => setBegun((now) => ({ ...now, ...part }));
   const form = useRef<HTMLElement>(null);
   const choose = (template: string) => {
     change({ template });

@@ -21,7 +21,7 @@ const ridge = (y: number, height: number) =>
 /** The films at a place in section, not to scale: how thick each is stands with its layer. */
 export function Cutaway({ strip, place }: { strip: StripPrediction; place: Place }) {
   const films = strip.layers.filter((layer) => layer.hex && !layer.muted && layer.print.cover[place] > 0);
-  const heights = films.map((layer) => high(layer.print.film_um[place]));
+  const heights = films.map((layer) => high(layer.print.film[place]));
   const scale = Math.min(
     1,
     (ROOM - 6) /
@@ -32,7 +32,7 @@ export function Cutaway({ strip, place }: { strip: StripPrediction; place: Place
   );
   let base = ROOM - 6;
   const words = films
-    .map((layer) => `${layer.technique} ${plainNumber(Math.round(layer.print.film_um[place]))} µm`)
+    .map((layer) => `${layer.technique} ${plainNumber(Math.round(layer.print.film[place]))} µm`)
     .join(', ');
   return (
     <svg

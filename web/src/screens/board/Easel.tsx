@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { BoardEntry, BoardKept, Mix, Paint } from '../../api/client';
+import type { Board, BoardKept, Mix, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
 import { Conflict } from '../../parts/Conflict';
 import { NameInPlace } from '../../parts/NameInPlace';
@@ -44,7 +44,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const go = useNavigate();
   const tellDeleted = useTellDeleted();
   const { attempt } = useDeed();
-  const draft = useDraft<BoardEntry, BoardKept>(board, calls.put(board.id), calls.get(board.id), calls.saved);
+  const draft = useDraft<Board, BoardKept>(board, calls.put(board.id), calls.get(board.id), calls.saved);
   const { entry } = draft;
   const [chosen, setChosen] = useState('A');
   const letter = stripOf(entry, chosen)?.letter ?? 'A';

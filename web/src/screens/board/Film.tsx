@@ -1,14 +1,14 @@
 import { useState } from 'react';
-import type { LayerEntry, LayerPredicted } from '../../api/client';
+import type { Layer, LayerPredicted } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { filmWords, plainNumber, share, small } from '../../parts/numbers';
 import { PLACES, type Place } from './entry';
 
 interface Props {
-  layer: LayerEntry;
+  layer: Layer;
   predicted: LayerPredicted;
   takesAway: boolean;
-  onChange: (change: Partial<LayerEntry>) => void;
+  onChange: (change: Partial<Layer>) => void;
 }
 
 /** What a layer leaves at each kind of place: as the technique does in this hand, or as the painter says. */
@@ -20,7 +20,7 @@ export function Film({ layer, predicted, takesAway, onChange }: Props) {
       <p className="text-sm text-soft">
         {PLACES.map((place) => {
           const cover = print.cover[place];
-          const film = `${filmWords(print.film_um[place])} µm on ${share(cover)}`;
+          const film = `${filmWords(print.film[place])} µm on ${share(cover)}`;
           return `${place}: ${takesAway ? `${share(cover)} gone` : film}`;
         }).join('; ')}
       </p>
@@ -45,13 +45,13 @@ export function Film({ layer, predicted, takesAway, onChange }: Props) {
 
 interface RowProps {
   place: Place;
-  print: NonNullable<LayerEntry['print']>;
+  print: NonNullable<Layer['print']>;
   takesAway: boolean;
-  onChange: (change: Partial<LayerEntry>) => void;
+  onChange: (change: Partial<Layer>) => void;
 }
 
 function Row({ place, print, takesAway, onChange }: RowProps) {
-  const put = (of: 'film_um' | 'cover', value: number) =>
+  const put = (of: 'film' | 'cover', value: number) =>
     onChange({ print: { ...print, [of]: { ...print[of], [place]: value } } });
   return (
     <>
@@ -62,8 +62,8 @@ function Row({ place, print, takesAway, onChange }: RowProps) {
         <Typed
           label={`Film on the ${place}, µm`}
           range={[0.1, 3000]}
-          value={print.film_um[place]}
-          onChange={(um) => put('film_um', um)}
+          value={print.film[place]}
+          onChange={(um) => put('film', um)}
         />
       )}
       <Typed

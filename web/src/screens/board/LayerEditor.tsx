@@ -1,5 +1,5 @@
 import type { ComponentProps } from 'react';
-import type { LayerEntry, LayerPredicted, Mix, Paint } from '../../api/client';
+import type { Layer, LayerPredicted, Mix, Paint } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { plainNumber } from '../../parts/numbers';
 import { PaintPicker } from '../../parts/PaintPicker';
@@ -12,19 +12,23 @@ import { Film } from './Film';
 import { Meets } from './Meets';
 
 interface Props {
-  layer: LayerEntry;
+  layer: Layer;
   predicted: LayerPredicted;
   below: LayerPredicted[];
   choices: NonNullable<ReturnType<typeof useBoardChoices>>;
   shelf: Paint[];
   mixes: Mix[];
-  onShow: (change: Partial<LayerEntry>) => void;
+  onShow: (change: Partial<Layer>) => void;
   onChange: (change: LayerChange) => void;
 }
 
 /** Everything that can be changed about a layer. */
 export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, onShow, onChange }: Props) {
   const shade = useShade();
+  const { hand } = layer;
+  type ByHand = Partial<Layer['hand']>;
+  const show = (change: ByHand) => onShow({ hand: { ...hand, ...change } });
+  const put = (change: ByHand) => onChange((now) => ({ hand: { ...now.hand, ...change } }));
   const { attempt, busy } = useDeed();
   const technique = choices.techniques.find(({ id }) => id === layer.technique);
   const used = layer.mix ?? (layer.pot.length === 1 ? layer.pot[0]?.paint : undefined);
@@ -44,7 +48,13 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
     const [first] = shelf.filter((paint) => !paint.medium);
     const pot =
       next?.needs_pot && layer.pot.length === 0 && first ? [{ paint: first.id, parts: 1 }] : layer.pot;
-    onChange({ technique: id, print: null, texture_um: null, motif: null, pot: next?.takes_away ? [] : pot });
+    onChange({
+      technique: id,
+      print: null,
+      hand: { ...hand, texture: null },
+      motif: null,
+      pot: next?.takes_away ? [] : pot,
+    });
   };
   const reshade = async (shades: number) => {
     const pot = await attempt('Not changed', () => shade(layer.pot, shades));
@@ -100,46 +110,46 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       )}
       <Amount
         label={technique?.takes_away ? 'How long it is rubbed' : 'How much is on the brush'}
-        told={`${plainNumber(layer.load)} × the usual`}
-        value={Math.log2(layer.load)}
+        told={`${plainNumber(hand.load)} × the usual`}
+        value={Math.log2(hand.load)}
         from={-2}
         to={2}
         step={0.25}
-        onShow={(value) => onShow({ load: 2 ** value })}
-        onChange={(value) => onChange({ load: 2 ** value })}
+        onShow={(value) => show({ load: 2 ** value })}
+        onChange={(value) => put({ load: 2 ** value })}
       />
       {technique?.wiped && (
         <Amount
           label="How firmly it is wiped"
-          told={layer.wipe === 0.5 ? 'as usual' : layer.wipe < 0.5 ? 'more softly' : 'more firmly'}
-          value={layer.wipe}
+          told={hand.wipe === 0.5 ? 'as usual' : hand.wipe < 0.5 ? 'more softly' : 'more firmly'}
+          value={hand.wipe}
           from={0}
           to={1}
           step={0.05}
-          onShow={(wipe) => onShow({ wipe })}
-          onChange={(wipe) => onChange({ wipe })}
+          onShow={(wipe) => show({ wipe })}
+          onChange={(wipe) => put({ wipe })}
         />
       )}
       <Amount
         label="Passes"
-        told={layer.passes === 1 ? 'once' : `${layer.passes} times`}
-        value={layer.passes}
+        told={hand.passes === 1 ? 'once' : `${hand.passes} times`}
+        value={hand.passes}
         from={1}
         to={9}
         step={1}
-        onShow={(passes) => onShow({ passes })}
-        onChange={(passes) => onChange({ passes })}
+        onShow={(passes) => show({ passes })}
+        onChange={(passes) => put({ passes })}
       />
       {technique && technique.texture_um != null && (
         <Amount
           label="Texture it leaves"
-          told={textureWords(layer.texture_um ?? technique.texture_um)}
-          value={Math.sqrt(layer.texture_um ?? technique.texture_um)}
+          told={textureWords(hand.texture ?? technique.texture_um)}
+          value={Math.sqrt(hand.texture ?? technique.texture_um)}
           from={0}
           to={24}
           step={2}
-          onShow={(root) => onShow({ texture_um: root * root })}
-          onChange={(root) => onChange({ texture_um: root * root })}
+          onShow={(root) => show({ texture: root * root })}
+          onChange={(root) => put({ texture: root * root })}
         />
       )}
       {technique?.takes_away && (

@@ -15,7 +15,7 @@ import {
 import type {
   AdviceGiven,
   FixOffered,
-  LayerEntry,
+  Layer,
   LayerPredicted,
   Mix,
   Paint,
@@ -27,7 +27,7 @@ import type { LayerChange, Place } from './entry';
 import { LayerEditor } from './LayerEditor';
 
 interface Props {
-  layer: LayerEntry;
+  layer: Layer;
   predicted: LayerPredicted;
   advice: AdviceGiven[];
   cautions: StripPrediction['cautions'];
@@ -38,7 +38,7 @@ interface Props {
   mixes: Mix[];
   open: boolean;
   onOpen: () => void;
-  onShow: (change: Partial<LayerEntry>) => void;
+  onShow: (change: Partial<Layer>) => void;
   onChange: (change: LayerChange) => void;
   onMove: (by: number) => void;
   onTwice: () => void;
@@ -47,8 +47,8 @@ interface Props {
 }
 
 /** `Film 12 µm, recess 30, edge 4; texture 140`: wet, where it lies at all, and how rough the surface is then. */
-function filmOf({ print: { film_um, cover }, texture_um }: LayerPredicted) {
-  const at = (place: Place) => (cover[place] > 0 ? filmWords(film_um[place]) : 'none');
+function filmOf({ print: { film, cover }, texture_um }: LayerPredicted) {
+  const at = (place: Place) => (cover[place] > 0 ? filmWords(film[place]) : 'none');
   const rough = texture_um >= 5 ? `; texture ${Math.round(texture_um)}` : '';
   return `Film ${at('field')} µm, recess ${at('recess')}, edge ${at('edge')}${rough}`;
 }
@@ -104,7 +104,7 @@ export function LayerRow(props: Props) {
             <span className={layer.muted ? 'line-through' : 'font-semibold'}>{name}</span>
             <span className="pr-2 text-sm text-soft">
               {layer.muted ? 'left out' : predicted.shared ? 'shared' : ''}
-              {layer.passes > 1 && ` ×${layer.passes}`}
+              {layer.hand.passes > 1 && ` ×${layer.hand.passes}`}
             </span>
           </span>
           {predicted.pot && <span className="block truncate text-sm">{predicted.pot}</span>}

@@ -9,21 +9,21 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Plus } from 'lucide-react';
-import type { BoardEntry, FixOffered, LayerEntry, Mix, Paint, StripPrediction } from '../../api/client';
+import type { Board, FixOffered, Layer, Mix, Paint, StripPrediction } from '../../api/client';
 import type { useBoardChoices } from '../../state/boards';
 import type { Change } from '../../state/useDraft';
 import { changed, moved, movedTo, newLayer, onTop, twice, without } from './entry';
 import { LayerRow } from './LayerRow';
 
 interface Props {
-  entry: BoardEntry;
+  entry: Board;
   letter: string;
   strip: StripPrediction | undefined;
   choices: NonNullable<ReturnType<typeof useBoardChoices>>;
   shelf: Paint[];
   mixes: Mix[];
-  onShow: (entry: BoardEntry) => void;
-  onChange: (entry: Change<BoardEntry>) => void;
+  onShow: (entry: Board) => void;
+  onChange: (entry: Change<Board>) => void;
   onFix: (fix: FixOffered) => void;
   /** The layer that is opened. */
   open: string | undefined;
@@ -44,7 +44,7 @@ export function Layers({
   open,
   onOpen,
 }: Props) {
-  const own = new Map<string, LayerEntry>();
+  const own = new Map<string, Layer>();
   for (const { layers } of entry.strips) for (const layer of layers) own.set(layer.id, layer);
   const shown = (strip?.layers ?? []).filter((layer) => own.has(layer.id)).toReversed();
 

@@ -1,10 +1,10 @@
-import type { LayerEntry, LayerPredicted } from '../../api/client';
+import type { Layer, LayerPredicted } from '../../api/client';
 import { Picker } from '../../parts/Picker';
 
 interface Props {
-  layer: LayerEntry;
+  layer: Layer;
   below: LayerPredicted[];
-  onChange: (change: Partial<LayerEntry>) => void;
+  onChange: (change: Partial<Layer>) => void;
 }
 
 const HOW = [

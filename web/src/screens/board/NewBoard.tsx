@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import { type Ref, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Paint, Problem } from '../../api/client';
+import type { GroundKind, Paint, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
@@ -11,7 +11,7 @@ import { useBoardCalls, type useBoardChoices } from '../../state/boards';
 
 /** What a board is begun with. */
 export interface Begun {
-  ground: string;
+  ground: GroundKind;
   /** A finish to start from, or `none`. */
   template: string;
   /** The main colour, or `any`. */

@@ -1,9 +1,9 @@
-import type { BoardEntry } from '../../api/client';
+import type { Board } from '../../api/client';
 import type { Lit } from '../../parts/Lamp';
 import { usePicture } from '../../state/boards';
 
 interface Props {
-  entry: BoardEntry;
+  entry: Board;
   letter: string;
   layers: number | undefined;
   lit: Lit;

@@ -1,10 +1,11 @@
+import type { GroundKind } from '../../api/client';
 import { BY_THE_WINDOW } from '../../parts/Lamp';
 import { WhenSeen } from '../../parts/WhenSeen';
 import { useReadyFinishes } from '../../state/boards';
 import { Picture } from './Picture';
 
 interface Props {
-  ground: string;
+  ground: GroundKind;
   /** The main colour; what suits each finish where undefined. */
   base: string | undefined;
   chosen: string;

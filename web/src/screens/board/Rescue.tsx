@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { BoardEntry } from '../../api/client';
+import type { Board, Defect } from '../../api/client';
 import { Picker } from '../../parts/Picker';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { type useBoardChoices, useRescue } from '../../state/boards';
@@ -7,15 +7,15 @@ import { mended } from './entry';
 import { Way } from './Way';
 
 interface Props {
-  entry: BoardEntry;
+  entry: Board;
   letter: string;
   choices: NonNullable<ReturnType<typeof useBoardChoices>>;
-  onChange: (entry: BoardEntry) => void;
+  onChange: (entry: Board) => void;
 }
 
 /** A strip gone wrong: the ways to fix it, each with what it would do. */
 export function Rescue({ entry, letter, choices, onChange }: Props) {
-  const [trouble, setTrouble] = useState<string>();
+  const [trouble, setTrouble] = useState<Defect>();
   const { data, error, isPlaceholderData } = useRescue(entry, letter, trouble);
   return (
     <section aria-label="Fix a problem" className="grid gap-3 rounded bg-panel p-3">

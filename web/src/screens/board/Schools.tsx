@@ -1,12 +1,12 @@
-import type { BoardEntry } from '../../api/client';
+import type { Board } from '../../api/client';
 import { useSchools } from '../../state/boards';
 import { mended } from './entry';
 import { Way } from './Way';
 
 interface Props {
-  entry: BoardEntry;
+  entry: Board;
   letter: string;
-  onChange: (entry: BoardEntry) => void;
+  onChange: (entry: Board) => void;
 }
 
 /** Where the trade disagrees: the same strip as another school does it. None is right or wrong. */

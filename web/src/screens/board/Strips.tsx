@@ -1,14 +1,14 @@
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { BoardEntry } from '../../api/client';
+import type { Board } from '../../api/client';
 import { Segments } from '../../parts/Segments';
 import { branched, LETTERS, withoutStrip } from './entry';
 
 interface Props {
-  entry: BoardEntry;
+  entry: Board;
   letter: string;
   onChoose: (letter: string) => void;
-  onChange: (entry: BoardEntry) => void;
+  onChange: (entry: Board) => void;
   /** Ways to look at the strips. */
   children: ReactNode;
 }

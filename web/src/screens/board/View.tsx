@@ -1,6 +1,6 @@
 import { Columns2, Columns3, Download, Expand, SquareSplitHorizontal } from 'lucide-react';
 import { useState } from 'react';
-import type { BoardEntry, StripPrediction } from '../../api/client';
+import type { Board, StripPrediction } from '../../api/client';
 import { useLook } from '../../light/light';
 import { Closely } from '../../parts/Closely';
 import { FullScreen } from '../../parts/FullScreen';
@@ -14,10 +14,10 @@ import { Strips } from './Strips';
 interface Props {
   /** Its address for the record is by its id. */
   board: string;
-  entry: BoardEntry;
+  entry: Board;
   letter: string;
   onChoose: (letter: string) => void;
-  onChange: (entry: BoardEntry) => void;
+  onChange: (entry: Board) => void;
   strip: StripPrediction | undefined;
   /** How many layers the strip has, and how many are on; all where undefined. */
   count: number;
@@ -142,7 +142,7 @@ export function View(props: Props) {
 }
 
 /** Two strips that touch, on the whole screen. */
-function TwoStrips({ entry, letter, lit }: { entry: BoardEntry; letter: string; lit: Lit }) {
+function TwoStrips({ entry, letter, lit }: { entry: Board; letter: string; lit: Lit }) {
   const others = entry.strips.filter((strip) => strip.letter !== letter);
   const [chosen, setChosen] = useState<string>();
   const other = others.find((strip) => strip.letter === chosen)?.letter ?? others[0]?.letter ?? letter;

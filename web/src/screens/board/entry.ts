@@ -1,6 +1,6 @@
 // Changes to a board as it is put together: every one makes a new entry.
 
-import type { BoardEntry, FixOffered, LayerEntry, RemedyView, StripEntry } from '../../api/client';
+import type { Board, FixOffered, Layer, RemedyView, Strip } from '../../api/client';
 
 /** Kinds of place, in the order they are told. */
 export const PLACES = ['field', 'recess', 'edge'] as const;
@@ -8,18 +8,12 @@ export type Place = (typeof PLACES)[number];
 
 export const LETTERS = ['A', 'B', 'C', 'D', 'E', 'F'];
 
-export const newLayer = (
-  technique: string,
-  pot: LayerEntry['pot'],
-  mix: string | null = null,
-): LayerEntry => ({
+export const newLayer = (technique: string, pot: Layer['pot'], mix: string | null = null): Layer => ({
   id: crypto.randomUUID(),
   technique,
   pot,
   mix,
-  load: 1,
-  wipe: 0.5,
-  passes: 1,
+  hand: { load: 1, wipe: 0.5, passes: 1 },
   on: { field: true, recess: true, edge: true },
   print: null,
   meets: null,
@@ -27,20 +21,16 @@ export const newLayer = (
   muted: false,
 });
 
-const withStrips = (entry: BoardEntry, change: (strip: StripEntry) => StripEntry): BoardEntry => ({
+const withStrips = (entry: Board, change: (strip: Strip) => Strip): Board => ({
   ...entry,
   strips: entry.strips.map(change),
 });
 
-export const stripOf = (entry: BoardEntry, letter: string) =>
+export const stripOf = (entry: Board, letter: string) =>
   entry.strips.find((strip) => strip.letter === letter) ?? entry.strips[0];
 
 /** Changes the own layers of the strip that a layer belongs to. */
-function around(
-  entry: BoardEntry,
-  layer: string,
-  change: (layers: LayerEntry[], at: number) => LayerEntry[],
-) {
+function around(entry: Board, layer: string, change: (layers: Layer[], at: number) => Layer[]) {
   const owner = entry.strips.find((strip) => strip.layers.some(({ id }) => id === layer));
   return owner
     ? relaid(
@@ -55,7 +45,7 @@ function around(
 }
 
 /** Gives a strip other layers; strips that share all of them go on sharing all of them. */
-function relaid(entry: BoardEntry, letter: string, layers: LayerEntry[]): BoardEntry {
+function relaid(entry: Board, letter: string, layers: Layer[]): Board {
   const strip = stripOf(entry, letter);
   if (!strip) return entry;
   const more = layers.length - strip.layers.length;
@@ -67,26 +57,26 @@ function relaid(entry: BoardEntry, letter: string, layers: LayerEntry[]): BoardE
 }
 
 /** What is changed about a layer, or how that comes of what it is then. */
-export type LayerChange = Partial<LayerEntry> | ((now: LayerEntry) => Partial<LayerEntry>);
+export type LayerChange = Partial<Layer> | ((now: Layer) => Partial<Layer>);
 
-export const changed = (entry: BoardEntry, layer: string, change: LayerChange) =>
+export const changed = (entry: Board, layer: string, change: LayerChange) =>
   around(entry, layer, (layers, at) =>
     layers.map((one, i) =>
       i === at ? { ...one, ...(change instanceof Function ? change(one) : change) } : one,
     ),
   );
 
-export const without = (entry: BoardEntry, layer: string) =>
+export const without = (entry: Board, layer: string) =>
   around(entry, layer, (layers, at) => layers.toSpliced(at, 1));
 
-export const twice = (entry: BoardEntry, layer: string) =>
+export const twice = (entry: Board, layer: string) =>
   around(entry, layer, (layers, at) => {
     const one = layers[at];
     return one ? layers.toSpliced(at + 1, 0, { ...one, id: crypto.randomUUID() }) : layers;
   });
 
 /** Moves a layer up or down among the layers of its strip. */
-export const moved = (entry: BoardEntry, layer: string, by: number) =>
+export const moved = (entry: Board, layer: string, by: number) =>
   around(entry, layer, (layers, at) => {
     const [one] = layers.slice(at, at + 1);
     const to = Math.min(Math.max(at + by, 0), layers.length - 1);
@@ -94,7 +84,7 @@ export const moved = (entry: BoardEntry, layer: string, by: number) =>
   });
 
 /** Moves a layer to the place of another of its strip. */
-export function movedTo(entry: BoardEntry, layer: string, place: string) {
+export function movedTo(entry: Board, layer: string, place: string) {
   const owner = entry.strips.find((strip) => strip.layers.some(({ id }) => id === layer));
   const to = owner?.layers.findIndex(({ id }) => id === place) ?? -1;
   const at = owner?.layers.findIndex(({ id }) => id === layer) ?? -1;
@@ -102,13 +92,13 @@ export function movedTo(entry: BoardEntry, layer: string, place: string) {
 }
 
 /** Puts a layer on top of a strip. Strips that branch off stay as they are. */
-export const onTop = (entry: BoardEntry, letter: string, layer: LayerEntry) =>
+export const onTop = (entry: Board, letter: string, layer: Layer) =>
   withStrips(entry, (strip) =>
     strip.letter === letter ? { ...strip, layers: [...strip.layers, layer] } : strip,
   );
 
 /** A further strip that shares a strip's layers but for the topmost, which it has a copy of. */
-export function branched(entry: BoardEntry, letter: string): BoardEntry | undefined {
+export function branched(entry: Board, letter: string): Board | undefined {
   const strip = stripOf(entry, letter);
   const free = LETTERS.find((one) => entry.strips.every((other) => other.letter !== one));
   if (!strip || !free) return undefined;
@@ -120,7 +110,7 @@ export function branched(entry: BoardEntry, letter: string): BoardEntry | undefi
 }
 
 /** Takes a strip off. Those that branch off it get its layers for their own. */
-export function withoutStrip(entry: BoardEntry, letter: string): BoardEntry {
+export function withoutStrip(entry: Board, letter: string): Board {
   const gone = stripOf(entry, letter);
   if (!gone || entry.strips.length < 2) return entry;
   const below = gone.from?.after ?? 0;
@@ -135,11 +125,11 @@ export function withoutStrip(entry: BoardEntry, letter: string): BoardEntry {
   return { ...entry, strips };
 }
 
-const below = (entry: BoardEntry, layer: string, put: LayerEntry) =>
+const below = (entry: Board, layer: string, put: Layer) =>
   around(entry, layer, (layers, at) => layers.toSpliced(at, 0, put));
 
 /** What a way back does to a strip. */
-export const mended = (entry: BoardEntry, letter: string, way: RemedyView) =>
+export const mended = (entry: Board, letter: string, way: RemedyView) =>
   way.changes.reduce((entry, change) => {
     if (change.deed === 'take') return without(entry, change.id);
     if (!change.layer) return entry;
@@ -148,14 +138,16 @@ export const mended = (entry: BoardEntry, letter: string, way: RemedyView) =>
   }, entry);
 
 /** What a piece of advice cures in one touch. */
-export function cured(entry: BoardEntry, fix: FixOffered): BoardEntry {
+export function cured(entry: Board, fix: FixOffered): Board {
   const { layer, technique } = fix;
   if (fix.deed === 'below' && layer && technique) return below(entry, layer, newLayer(technique, []));
   if (fix.deed === 'under' && layer) return below(entry, layer, newLayer('brushed-coat', fix.pot));
   if (fix.deed === 'instead' && layer && technique) return changed(entry, layer, { technique, print: null });
   if (fix.deed === 'again' && layer)
     return around(entry, layer, (layers, at) =>
-      layers.map((one, i) => (i === at ? { ...one, load: 1, passes: Math.min(9, one.passes + 1) } : one)),
+      layers.map((one, i) =>
+        i === at ? { ...one, hand: { ...one.hand, load: 1, passes: Math.min(9, one.hand.passes + 1) } } : one,
+      ),
     );
   return entry;
 }

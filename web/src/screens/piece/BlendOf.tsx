@@ -1,10 +1,10 @@
 import { Plus, X } from 'lucide-react';
-import type { WornEntry } from '../../api/client';
+import type { Finish } from '../../api/client';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Segments } from '../../parts/Segments';
 import { type Choice, pickedPot } from './pots';
 
-type Blend = NonNullable<WornEntry['blend']>;
+type Blend = Extract<Finish, { blend: unknown }>['blend'];
 
 interface Props {
   blend: Blend;

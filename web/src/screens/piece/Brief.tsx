@@ -1,7 +1,7 @@
 import { Images } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Colour, PieceEntry, Problem } from '../../api/client';
+import type { Colour, Piece, Problem } from '../../api/client';
 import { useLights } from '../../light/light';
 import { Checkbox } from '../../parts/Checkbox';
 import { Field } from '../../parts/Field';
@@ -13,10 +13,10 @@ import type { Change } from '../../state/useDraft';
 import { useWorkshop } from '../../state/workshop';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   problem: Problem | undefined;
-  onType: (entry: PieceEntry) => void;
-  onChange: (entry: Change<PieceEntry>) => void;
+  onType: (entry: Piece) => void;
+  onChange: (entry: Change<Piece>) => void;
 }
 
 /** What the client wants. */

@@ -1,11 +1,11 @@
 import { Columns2 } from 'lucide-react';
-import type { PieceEntry } from '../../api/client';
+import type { Piece } from '../../api/client';
 import { FullScreen } from '../../parts/FullScreen';
 import { Elevation } from './Elevation';
 import { schemesOf } from './entry';
 
 /** All schemes beside each other, touching. */
-export function Compare({ entry }: { entry: PieceEntry }) {
+export function Compare({ entry }: { entry: Piece }) {
   const schemes = schemesOf(entry);
   if (schemes.length < 2) return null;
   return (

@@ -1,4 +1,4 @@
-import type { Form, PieceChoices, PieceEntry, PiecePrediction, Problem } from '../../api/client';
+import type { Form, Piece, PieceChoices, PiecePrediction, Problem } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { MeasureField } from '../../parts/MeasureField';
 import { NumberField } from '../../parts/NumberField';
@@ -6,11 +6,11 @@ import { Picker } from '../../parts/Picker';
 import { useBoardChoices } from '../../state/boards';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   standing: PiecePrediction | undefined;
   choices: PieceChoices;
   problem: Problem | undefined;
-  onChange: (entry: PieceEntry) => void;
+  onChange: (entry: Piece) => void;
 }
 
 /** What the piece is and how large; what was measured where the drawing is not the piece. */
@@ -80,27 +80,28 @@ export function Dimensions({ entry, standing, choices, problem, onChange }: Prop
         <p className="mb-2 text-sm text-soft">Empty takes what was drawn.</p>
         <ul className="grid gap-2">
           {standing?.zones.map((zone) => {
-            const own = entry.corrections?.find((one) => one.zone === zone.zone);
-            const correct = (change: object) => {
-              const others = (entry.corrections ?? []).filter((one) => one.zone !== zone.zone);
-              onChange({ ...entry, corrections: [...others, { zone: zone.zone, ...own, ...change }] });
-            };
+            const own = entry.corrections?.[zone.zone];
+            const correct = (change: object) =>
+              onChange({
+                ...entry,
+                corrections: { ...entry.corrections, [zone.zone]: { ...own, ...change } },
+              });
             return (
               <li key={zone.zone} className="grid grid-cols-[8rem_1fr_1fr] items-end gap-3">
                 <span className="pb-3 text-sm font-semibold">{zone.name}</span>
                 {(
                   [
-                    { id: 'area_m2', name: 'Area', measured: 'area', what: 'area' },
-                    { id: 'edge_m', name: 'Edges', measured: 'run', what: 'edge' },
+                    { id: 'area', name: 'Area', measured: 'area' },
+                    { id: 'edge', name: 'Edges', measured: 'run' },
                   ] as const
-                ).map(({ id, name, measured, what }) => (
+                ).map(({ id, name, measured }) => (
                   <MeasureField
                     key={id}
                     label={`${name} of ${zone.name.toLowerCase()}`}
                     measured={measured}
-                    said={own?.[id] == null ? '' : zone[what]}
-                    placeholder={zone[what]}
-                    error={problem?.at(`/corrections/${zone.zone}/${what}`)}
+                    said={own?.[id] == null ? '' : zone[id]}
+                    placeholder={zone[id]}
+                    error={problem?.at(`/corrections/${zone.zone}/${id}`)}
                     onChange={(value) => correct({ [id]: value })}
                     onEmpty={() => correct({ [id]: null })}
                   />

@@ -1,10 +1,10 @@
 import type { MouseEvent } from 'react';
-import type { PieceEntry, PiecePrediction } from '../../api/client';
+import type { Piece, PiecePrediction } from '../../api/client';
 import type { Lit } from '../../parts/Lamp';
 import { DRAWN, usePiecePicture } from '../../state/piece';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   scheme: number;
   view: string;
   face?: PiecePrediction['faces'][number] | undefined;

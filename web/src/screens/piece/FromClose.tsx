@@ -1,12 +1,12 @@
 import { useRef, useState } from 'react';
-import type { PieceEntry } from '../../api/client';
+import type { Piece } from '../../api/client';
 import { BY_THE_WINDOW, Lamp } from '../../parts/Lamp';
 import { closerAbout, StepCloser, WHOLE } from '../../parts/StepCloser';
 import { usePinch } from '../../parts/usePinch';
 import { Elevation } from './Elevation';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   scheme: number;
   view: string;
 }

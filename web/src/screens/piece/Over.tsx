@@ -1,13 +1,13 @@
 import { X } from 'lucide-react';
-import type { PieceEntry, ZoneView } from '../../api/client';
+import type { Piece, ZoneView } from '../../api/client';
 import { useBoardChoices } from '../../state/boards';
 import { usePaints } from '../../state/workspace';
 import { schemeOf, withScheme } from './entry';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   zones: ZoneView[];
-  onChange: (entry: PieceEntry) => void;
+  onChange: (entry: Piece) => void;
 }
 
 /** What lies over the dressed zones: each can be taken off again. */

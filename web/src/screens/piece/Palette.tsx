@@ -1,5 +1,5 @@
 import { Blend } from 'lucide-react';
-import type { PieceEntry, PiecePrediction } from '../../api/client';
+import type { Piece, PiecePrediction } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
@@ -9,11 +9,11 @@ import { schemeOf, withScheme } from './entry';
 import { Pulls } from './Pulls';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   standing: PiecePrediction;
   unifying: boolean;
   onUnify: () => void;
-  onChange: (entry: PieceEntry) => void;
+  onChange: (entry: Piece) => void;
 }
 
 const INTENTS = [

@@ -1,11 +1,11 @@
 import { Download } from 'lucide-react';
-import type { PieceEntry } from '../../api/client';
+import type { Piece } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { why } from '../../parts/useDeed';
 import { useSavedPicture } from '../../state/piece';
 
 /** Saves the face that is seen as a large picture, in the light and the state at hand. */
-export function SavePicture({ entry, scheme, view }: { entry: PieceEntry; scheme: number; view: string }) {
+export function SavePicture({ entry, scheme, view }: { entry: Piece; scheme: number; view: string }) {
   const draw = useSavedPicture();
   const tell = useTell();
   const save = async () => {

@@ -1,14 +1,14 @@
 import { Copy, Pencil, Trash2 } from 'lucide-react';
 import { type ReactNode, useRef } from 'react';
-import type { PieceEntry } from '../../api/client';
+import type { Piece } from '../../api/client';
 import { NameInPlace } from '../../parts/NameInPlace';
 import { Segments } from '../../parts/Segments';
 import { chosenOf, schemeOf, schemesOf, withCopy, withoutScheme, withScheme } from './entry';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   origin: number;
-  onChange: (entry: PieceEntry) => void;
+  onChange: (entry: Piece) => void;
   children: ReactNode;
 }
 

@@ -1,7 +1,7 @@
 import { ClipboardList, Expand, Printer, Ruler } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, PieceKept } from '../../api/client';
+import type { BoardInList, Mix, Paint, Piece, PieceChoices, PieceKept } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { FullScreen } from '../../parts/FullScreen';
 import { NotPredicted } from '../../parts/NotPredicted';
@@ -42,7 +42,7 @@ const VIEWS = [
 /** A piece: its zones on the left, the elevation in the middle, how its parts stand to each other on the right. */
 export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const calls = usePieceCalls(piece.id);
-  const draft = useDraft<PieceEntry, PieceKept>(piece, calls.put, calls.get, calls.saved);
+  const draft = useDraft<Piece, PieceKept>(piece, calls.put, calls.get, calls.saved);
   const { entry } = draft;
   const at = chosenOf(entry);
   const preview = useStanding(entry, at);

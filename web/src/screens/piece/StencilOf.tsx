@@ -1,12 +1,10 @@
-import type { PieceChoices, WornEntry, ZoneView } from '../../api/client';
+import type { PieceChoices, Stencil, ZoneView } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { type Choice, pickedPot } from './pots';
-
-type Stencil = NonNullable<WornEntry['stencil']>;
 
 interface Props {
   zone: ZoneView;
@@ -24,7 +22,7 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
   const choose = (motif: string) => {
     const pot = stencil?.pot ?? pots[0]?.pot;
     if (motif === NONE.id || !pot) onChange(null);
-    else onChange({ size_mm: 80, repeats: null, ...stencil, motif, pot });
+    else onChange({ size: 80, repeats: null, ...stencil, motif, pot });
   };
   const picker = (
     <Picker
@@ -55,12 +53,12 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         room="w-14"
         label="Size of the pattern"
         told={zone.stencil?.size ?? ''}
-        value={stencil.size_mm}
+        value={stencil.size}
         from={20}
         to={400}
         step={5}
-        onShow={(size_mm) => onShow({ ...stencil, size_mm })}
-        onChange={(size_mm) => onChange({ ...stencil, size_mm })}
+        onShow={(size) => onShow({ ...stencil, size })}
+        onChange={(size) => onChange({ ...stencil, size })}
       />
       <NumberField
         key={stencil.repeats ?? 'even'}

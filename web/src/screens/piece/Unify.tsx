@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { Progress } from 'radix-ui';
 import { useState } from 'react';
-import type { PieceEntry, UnifyWay } from '../../api/client';
+import type { Piece, UnifyWay } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { oneDecimal, plainNumber, share } from '../../parts/numbers';
 import { useUnify } from '../../state/piece';
@@ -11,9 +11,9 @@ import { schemeOf, withScheme } from './entry';
 import { Pulls } from './Pulls';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   scheme: number;
-  onChange: (entry: PieceEntry) => void;
+  onChange: (entry: Piece) => void;
   onClose: () => void;
 }
 

@@ -1,28 +1,30 @@
 import { useState } from 'react';
-import type { BoardInList, Mix, Paint, PieceChoices, PieceEntry, ZoneView } from '../../api/client';
+import type { BoardInList, Finish, Mix, Paint, Piece, PieceChoices, ZoneView } from '../../api/client';
 import { share } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { BlendOf } from './BlendOf';
-import { ageingOf, schemeOf, withoutWorn, withWorn, wornBy } from './entry';
+import { ageingOf, blendOf, schemeOf, stripOf, withoutWorn, withWorn, wornBy } from './entry';
 import { potsOf } from './pots';
 import { StencilOf } from './StencilOf';
 
 interface Props {
-  entry: PieceEntry;
+  entry: Piece;
   zone: ZoneView;
   zones: ZoneView[];
   choices: PieceChoices;
   boards: BoardInList[];
   shelf: Paint[];
   mixes: Mix[];
-  onShow: (entry: PieceEntry) => void;
-  onChange: (entry: PieceEntry) => void;
+  onShow: (entry: Piece) => void;
+  onChange: (entry: Piece) => void;
 }
 
 /** What one zone wears, and how old it looks. */
 export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onShow, onChange }: Props) {
   const worn = wornBy(schemeOf(entry), zone.zone);
+  const [onStrip, blend] = [stripOf(worn.wears), blendOf(worn.wears)];
+  const put = (wears: Finish) => onChange(withWorn(entry, zone.zone, { wears }));
   const [ageing, setAgeing] = useState(ageingOf(worn));
   const strips = boards.flatMap((board) =>
     board.strips.map((strip) => ({
@@ -38,9 +40,9 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
   ];
   const value = zone.carried_from
     ? 'carried'
-    : worn.strip
-      ? `${worn.strip.board} ${worn.strip.strip}`
-      : worn.blend
+    : onStrip
+      ? `${onStrip.board} ${onStrip.strip}`
+      : blend
         ? 'blend'
         : 'bare';
   const known = finishes.some(({ id }) => id === value);
@@ -48,7 +50,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
   const wear = (id: string) => {
     const [board, strip] = id.split(' ');
     if (id === 'carried') onChange(withoutWorn(entry, zone.zone));
-    else if (id === 'bare') onChange(withWorn(entry, zone.zone, { strip: null, blend: null }));
+    else if (id === 'bare') put('bare');
     else if (id === 'blend') {
       const [one, other] = [first[0], first[1] ?? first[0]];
       if (!one || !other) return;
@@ -56,8 +58,8 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
         { pot: [{ paint: one.id, parts: 1 }], at: 0 },
         { pot: [{ paint: other.id, parts: 1 }], at: 1 },
       ];
-      onChange(withWorn(entry, zone.zone, { strip: null, blend: { way: 'down', bands } }));
-    } else if (board && strip) onChange(withWorn(entry, zone.zone, { strip: { board, strip }, blend: null }));
+      put({ blend: { way: 'down', bands } });
+    } else if (board && strip) put({ strip: { board, strip } });
   };
   return (
     <section aria-label={`What ${zone.name.toLowerCase()} wears`} className="grid gap-2">
@@ -69,13 +71,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
         value={value}
         onChange={wear}
       />
-      {worn.blend && (
-        <BlendOf
-          blend={worn.blend}
-          pots={potsOf(first, mixes)}
-          onChange={(blend) => onChange(withWorn(entry, zone.zone, { blend }))}
-        />
-      )}
+      {blend && <BlendOf blend={blend} pots={potsOf(first, mixes)} onChange={(blend) => put({ blend })} />}
       {zone.carried_from ? (
         <p className="text-sm text-soft">
           The finish of the front is carried round, with its wear and its grime. Choose another to give the

@@ -1,18 +1,18 @@
 // What a painter changes about a piece, as a new entry.
 
-import type { PieceEntry, SchemeEntry, WornEntry } from '../../api/client';
+import type { Finish, Piece, Scheme, ZoneFinish } from '../../api/client';
 
-const EMPTY: SchemeEntry = { name: 'first thought', intent: 'quiet', wears: [], over: [], pairs: [] };
+const EMPTY: Scheme = { name: 'first thought', intent: 'quiet', wears: {}, over: [], pairs: [] };
 
-export const schemesOf = (entry: PieceEntry): SchemeEntry[] =>
+export const schemesOf = (entry: Piece): Scheme[] =>
   entry.schemes && entry.schemes.length > 0 ? entry.schemes : [EMPTY];
 
-export const chosenOf = (entry: PieceEntry) => Math.min(entry.chosen ?? 0, schemesOf(entry).length - 1);
+export const chosenOf = (entry: Piece) => Math.min(entry.chosen ?? 0, schemesOf(entry).length - 1);
 
-export const schemeOf = (entry: PieceEntry): SchemeEntry => schemesOf(entry)[chosenOf(entry)] ?? EMPTY;
+export const schemeOf = (entry: Piece): Scheme => schemesOf(entry)[chosenOf(entry)] ?? EMPTY;
 
 /** The entry with its chosen scheme changed. */
-export function withScheme(entry: PieceEntry, change: Partial<SchemeEntry>): PieceEntry {
+export function withScheme(entry: Piece, change: Partial<Scheme>): Piece {
   const at = chosenOf(entry);
   const schemes = schemesOf(entry).map((scheme, n) => (n === at ? { ...scheme, ...change } : scheme));
   return { ...entry, schemes, chosen: at };
@@ -20,37 +20,38 @@ export function withScheme(entry: PieceEntry, change: Partial<SchemeEntry>): Pie
 
 const NO_AGE = { wear: 0, grime: 0, water: 0, fade: 0, verdigris: 0 };
 
-export const wornBy = (scheme: SchemeEntry, zone: string): WornEntry =>
-  scheme.wears?.find((worn) => worn.zone === zone) ?? {
-    zone,
-    strip: null,
-    blend: null,
-    ground: null,
-    stencil: null,
-  };
+export const wornBy = (scheme: Scheme, zone: string): ZoneFinish => scheme.wears?.[zone] ?? { wears: 'bare' };
 
-export const ageingOf = (worn: WornEntry) => ({ ...NO_AGE, ...worn.ageing });
+/** The strip that is worn, if it is one. */
+export const stripOf = (finish: Finish) =>
+  finish !== 'bare' && 'strip' in finish ? finish.strip : undefined;
+
+/** The blend that is worn, if it is one. */
+export const blendOf = (finish: Finish) =>
+  finish !== 'bare' && 'blend' in finish ? finish.blend : undefined;
+
+export const ageingOf = (worn: ZoneFinish) => ({ ...NO_AGE, ...worn.ageing });
 
 /** The entry with what a zone wears changed. */
-export function withWorn(entry: PieceEntry, zone: string, change: Partial<WornEntry>): PieceEntry {
+export function withWorn(entry: Piece, zone: string, change: Partial<ZoneFinish>): Piece {
   const scheme = schemeOf(entry);
-  const worn = { ...wornBy(scheme, zone), ...change };
-  const others = (scheme.wears ?? []).filter((one) => one.zone !== zone);
-  return withScheme(entry, { wears: [...others, worn] });
+  return withScheme(entry, { wears: { ...scheme.wears, [zone]: { ...wornBy(scheme, zone), ...change } } });
 }
 
 /** The entry without anything said of a zone. */
-export const withoutWorn = (entry: PieceEntry, zone: string) =>
-  withScheme(entry, { wears: (schemeOf(entry).wears ?? []).filter((one) => one.zone !== zone) });
+export function withoutWorn(entry: Piece, zone: string) {
+  const { [zone]: _, ...wears } = schemeOf(entry).wears ?? {};
+  return withScheme(entry, { wears });
+}
 
 /** A copy of the chosen scheme, and on to it. */
-export function withCopy(entry: PieceEntry, name: string): PieceEntry {
+export function withCopy(entry: Piece, name: string): Piece {
   const schemes = [...schemesOf(entry), { ...schemeOf(entry), name }];
   return { ...entry, schemes, chosen: schemes.length - 1 };
 }
 
 /** Without the chosen scheme. */
-export function withoutScheme(entry: PieceEntry): PieceEntry {
+export function withoutScheme(entry: Piece): Piece {
   const at = chosenOf(entry);
   const schemes = schemesOf(entry).filter((_, n) => n !== at);
   return { ...entry, schemes, chosen: Math.max(0, at - 1) };

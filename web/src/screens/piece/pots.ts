@@ -1,9 +1,9 @@
 // What a colour of a blend or a pattern can be made of: the shelf, the mixes, and what other parts are painted with.
 
-import type { Mix, Paint, WornEntry, ZoneView } from '../../api/client';
+import type { Mix, MixPart, Paint, ZoneView } from '../../api/client';
 import type { PaintChoice } from '../../parts/PaintPicker';
 
-type Pot = NonNullable<WornEntry['blend']>['bands'][number]['pot'];
+type Pot = MixPart[];
 
 /** A pot with its name. */
 export interface Choice extends PaintChoice {

@@ -1,5 +1,5 @@
 import { Plus, Scale } from 'lucide-react';
-import type { MixEntry, PotFix } from '../../api/client';
+import type { Measure, MixEntry, PotFix } from '../../api/client';
 import { oneDecimal } from '../../parts/numbers';
 import { useCorrections } from '../../state/bench';
 
@@ -7,7 +7,7 @@ interface Props {
   entry: MixEntry;
   /** How much is in the pot, and in which measure. */
   amount: number;
-  measure: string;
+  measure: Measure;
   /** The addition was made: what is in the pot now, and how much of it. */
   onAdded?: ((fix: PotFix) => void) | undefined;
   /** Where a scale is at hand: an addition is to be weighed in. */

@@ -8,7 +8,7 @@ import { TroubleLine } from '../../parts/TroubleLine';
 import type { useMeasured } from '../../state/bench';
 import { useMoney } from '../../state/workshop';
 import { Correct } from './Correct';
-import { asked, type Batch, inMeasure, MEASURES, ofSurface } from './measures';
+import { asked, type Batch, MEASURES, measureOf, ofSurface } from './measures';
 import { SpoonsAtHand } from './SpoonsAtHand';
 
 interface Props {
@@ -29,7 +29,7 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
   const [chosen, setChosen] = useState<string>();
   const money = useMoney();
   const amount = typed(batch.amount);
-  const [surface, plain] = [ofSurface(batch), inMeasure(batch)];
+  const [surface, plain] = [ofSurface(batch), measureOf(batch)];
   const answer = measured.data;
   const ways = answer?.ways ?? [];
   const way = ways.find((other) => other.measure === chosen) ?? ways[0];
@@ -118,9 +118,9 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
         <Correct
           entry={entry}
           amount={plain && amount != null ? amount : answer.ml}
-          measure={plain ? batch.measure : 'ml'}
+          measure={plain ?? 'ml'}
           onAdded={(fix) => {
-            const now = { ...batch, amount: plainNumber(fix.amount), measure: plain ? batch.measure : 'ml' };
+            const now = { ...batch, amount: plainNumber(fix.amount), measure: plain ?? 'ml' };
             onAdded({ ...entry, components: fix.components }, now);
           }}
         />

@@ -1,6 +1,6 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
-import type { PourView, ReadingMade } from '../../api/client';
+import type { PartsMethod, PourView, ReadingMade } from '../../api/client';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
@@ -29,7 +29,7 @@ export function ReadPot({ name, of, pot, weighed = false }: Props) {
   const calls = useReadingCalls();
   const { attempt } = useDeed();
   const [open, setOpen] = useState(false);
-  const [pour, setPour] = useState<string>(weighed ? 'scale' : 'spoons');
+  const [pour, setPour] = useState<PartsMethod>(weighed ? 'scale' : 'spoons');
   const [made, setMade] = useState<ReadingMade>();
   const [problem, setProblem] = useState<string>();
   const close = () => {

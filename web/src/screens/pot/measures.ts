@@ -26,11 +26,12 @@ export interface Batch {
 }
 
 export const ofSurface = (batch: Batch) => batch.measure === 'm2' || batch.measure === 'ft2';
-export const inMeasure = (batch: Batch) => MEASURES.some(({ id }) => id === batch.measure);
+/** The measure it is said in, where it is said in one. */
+export const measureOf = (batch: Batch) => MEASURES.find(({ id }) => id === batch.measure)?.id;
 
 /** What is asked of the engine for a batch; none while no number stands there. */
 export function asked(batch: Batch): BatchAsked | undefined {
-  if (!ofSurface(batch) && !inMeasure(batch))
+  if (!ofSurface(batch) && !measureOf(batch))
     return { amount: 0, measure: 'left', coats: null, using_up: batch.measure };
   const amount = typed(batch.amount);
   if (amount == null) return undefined;

@@ -1,6 +1,6 @@
 import { FileUp } from 'lucide-react';
 import { useState } from 'react';
-import { type ImportPlan, Problem } from '../../api/client';
+import { type Class, type ImportPlan, Problem } from '../../api/client';
 import { FileChoice } from '../../parts/FileChoice';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
@@ -25,7 +25,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
   const tell = useTell();
   const { attempt, busy } = useDeed();
   const [file, setFile] = useState<File>();
-  const [kind, setKind] = useState('chalk');
+  const [kind, setKind] = useState<Class>('chalk');
   const [percent, setPercent] = useState<boolean>();
   const [source, setSource] = useState<How['source']>('stated');
   const [plan, setPlan] = useState<ImportPlan>();

@@ -1,7 +1,7 @@
 import { ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
 import { type ReactNode, useId, useState } from 'react';
-import type { PaintEntry, Problem } from '../../api/client';
+import type { Class, PaintEntry, Problem } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
@@ -238,7 +238,7 @@ function NumberField({ label, unit, value, onChange, error, hint }: NumberProps)
   );
 }
 
-function ClassField({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+function ClassField({ value, onChange }: { value: Class; onChange: (value: Class) => void }) {
   const classes = useClasses().data ?? [];
   const id = useId();
   const groups = [
@@ -250,7 +250,7 @@ function ClassField({ value, onChange }: { value: string; onChange: (value: stri
       <label id={id} htmlFor={`${id}-list`} className="text-sm font-semibold">
         Class
       </label>
-      <Select.Root value={value} onValueChange={onChange}>
+      <Select.Root value={value} onValueChange={(next) => onChange(next as Class)}>
         <Select.Trigger
           id={`${id}-list`}
           aria-labelledby={id}

@@ -1,5 +1,13 @@
 import { useState } from 'react';
-import type { Measured, Paint, ReadingEntry, ReadingMade, TestWorth } from '../../api/client';
+import type {
+  Measured,
+  Paint,
+  PartsMethod,
+  ReadingEntry,
+  ReadingMade,
+  Source,
+  TestWorth,
+} from '../../api/client';
 import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
@@ -20,7 +28,7 @@ interface Props {
 export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
   const calls = useReadingCalls();
   const { attempt } = useDeed();
-  const [pour, setPour] = useState<string>('spoons');
+  const [pour, setPour] = useState<PartsMethod>('spoons');
   const [made, setMade] = useState<ReadingMade>();
   const [problem, setProblem] = useState<string>();
   const name = paint.entry.name;
@@ -30,7 +38,7 @@ export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
   const keep = async (read: {
     thick?: Measured | undefined;
     over?: [Measured, Measured] | undefined;
-    source: string;
+    source: Source;
     device?: string;
   }) => {
     const entry: ReadingEntry = {

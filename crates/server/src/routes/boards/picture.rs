@@ -3,51 +3,53 @@
 use std::sync::Arc;
 
 use axum::{extract::State, response::Response};
+use uuid::Uuid;
 use warm_blend_board::{Board, Letter};
 use warm_blend_paint::Look;
 use warm_blend_piece::Mark;
 use warm_blend_render::{self as render, Coats, Shading};
-use warm_blend_workshop::{BoardEntry, SeenBoard, strip_of};
+use warm_blend_workshop::{SeenBoard, strip_of};
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath},
+    body::{Json, Path, Query},
     memory::Remembered,
     pictures::Pictures,
     problem::Problem,
-    wire::{DrawnAs, LookedAt, ShadingAsked, StripAsked},
+    wire::{DrawnAs, ShadingAsked, StripAsked},
 };
 
 /// A strip, or all of them side by side, as a picture; nothing is kept.
 #[utoipa::path(post, path = "/boards/picture", operation_id = "draw_board",
-    tag = "board", params(LookedAt, StripAsked, DrawnAs, ShadingAsked), request_body = BoardEntry,
+    tag = "board", params(Look, StripAsked, DrawnAs, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(strip): Asked<StripAsked>,
-    Asked(drawn): Asked<DrawnAs>,
-    Asked(lit): Asked<ShadingAsked>,
-    Body(entry): Body<BoardEntry>,
+    Query(look): Query<Look>,
+    Query(strip): Query<StripAsked>,
+    Query(drawn): Query<DrawnAs>,
+    Query(lit): Query<ShadingAsked>,
+    Json(board): Json<Board>,
 ) -> Result<Response, Problem> {
-    let (look, shading, board) = (asked.get()?, lit.get()?, entry.parse()?);
+    let shading = lit.get()?;
+    board.check()?;
     let shelf = workspace.shelf().await?;
     drawn_on(workspace.pictures, board, shelf, look, strip, (drawn, shading)).await
 }
 
 /// A strip of a kept board, or all of them side by side, as a picture: for the record, at any size.
 #[utoipa::path(get, path = "/boards/{id}/picture", operation_id = "draw_kept_board",
-    tag = "board", params(LookedAt, StripAsked, DrawnAs, ShadingAsked, ("id" = Uuid, Path)),
+    tag = "board", params(Look, StripAsked, DrawnAs, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn kept_picture(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(asked): Asked<LookedAt>,
-    Asked(strip): Asked<StripAsked>,
-    Asked(drawn): Asked<DrawnAs>,
-    Asked(lit): Asked<ShadingAsked>,
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+    Query(strip): Query<StripAsked>,
+    Query(drawn): Query<DrawnAs>,
+    Query(lit): Query<ShadingAsked>,
 ) -> Result<Response, Problem> {
-    let (look, shading) = (asked.get()?, lit.get()?);
+    let shading = lit.get()?;
     let (kept, shelf) = workspace.with_shelf(move |store| store.get::<Board>(id)).await?;
     drawn_on(workspace.pictures, kept.value, shelf, look, strip, (drawn, shading)).await
 }
@@ -60,7 +62,7 @@ async fn drawn_on(
     StripAsked { strip, layers }: StripAsked,
     (drawn, shading): (DrawnAs, Shading),
 ) -> Result<Response, Problem> {
-    let letter = strip_of(&board, strip.as_deref())?;
+    let letter = strip_of(&board, strip)?;
     let (here, size, fineness) = (Arc::clone(&pictures), drawn.size(), drawn.fineness());
     let draw = move || {
         let plate = here.plates.of(size, fineness)?;

@@ -1,6 +1,6 @@
 //! Real boards read.
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{extract::State, http::StatusCode};
 use uuid::Uuid;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::ShelfPaint;
@@ -13,7 +13,7 @@ use warm_blend_workshop::{
 
 use crate::{
     Workspace,
-    body::{Asked, Body, IdPath},
+    body::{Answer, Json, Path, Query},
     off_thread::off_thread,
     problem::Problem,
     routes::readings::trouble,
@@ -21,14 +21,13 @@ use crate::{
 };
 
 /// Put the reader on a spot of the painted board; nothing is kept.
-#[utoipa::path(post, path = "/boards/{id}/read", operation_id = "read_board",
-    tag = "board", params(("id" = Uuid, Path)), request_body = SpotToRead,
+#[utoipa::path(post, path = "/boards/{id}/read", operation_id = "read_board", tag = "board",
     responses((status = OK, body = SpotRead)))]
 pub async fn read_spot(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Body(asked): Body<SpotToRead>,
-) -> Result<Json<SpotRead>, Problem> {
+    Path(id): Path<Uuid>,
+    Json(asked): Json<SpotToRead>,
+) -> Answer<SpotRead> {
     let (board, tins) = workspace.with(move |store| with_tins(store, id)).await?;
     let (strip, place, state) = asked.parse(id, &board)?;
     let reader = workspace.reader.clone();
@@ -46,25 +45,23 @@ fn with_tins(store: &Store, id: Uuid) -> Result<WithTins, StoreError> {
 }
 
 /// What was read of a board, newest first.
-#[utoipa::path(get, path = "/boards/{id}/readings", operation_id = "list_board_readings",
-    tag = "board", params(("id" = Uuid, Path)),
+#[utoipa::path(get, path = "/boards/{id}/readings", operation_id = "list_board_readings", tag = "board",
     responses((status = OK, body = Vec<BoardReadingKept>)))]
 pub async fn list_readings(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-) -> Result<Json<Vec<BoardReadingKept>>, Problem> {
+    Path(id): Path<Uuid>,
+) -> Answer<Vec<BoardReadingKept>> {
     let (_, shelf) = workspace.with_shelf(move |store| store.get::<Board>(id)).await?;
     Ok(Json(shelf.readings_of_board(id)))
 }
 
 /// Keep a reading of a painted strip, and learn the hand from it.
-#[utoipa::path(post, path = "/boards/{id}/readings", operation_id = "make_board_reading",
-    tag = "board", params(("id" = Uuid, Path)), request_body = BoardReadingEntry,
+#[utoipa::path(post, path = "/boards/{id}/readings", operation_id = "make_board_reading", tag = "board",
     responses((status = CREATED, body = BoardReadingMade)))]
 pub async fn make_reading(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Body(entry): Body<BoardReadingEntry>,
+    Path(id): Path<Uuid>,
+    Json(entry): Json<BoardReadingEntry>,
 ) -> Result<(StatusCode, Json<BoardReadingMade>), Problem> {
     let board = workspace.with(move |store| store.get::<Board>(id)).await?;
     let reading = entry.parse(id, &board.value)?;
@@ -74,14 +71,14 @@ pub async fn make_reading(
 
 /// Say that a reading is right however odd it looks, or note something.
 #[utoipa::path(put, path = "/boards/readings/{id}", operation_id = "change_board_reading",
-    tag = "board", params(SeenRevision, ("id" = Uuid, Path)), request_body = BoardReadingChange,
+    tag = "board", params(SeenRevision),
     responses((status = OK, body = BoardReadingKept)))]
 pub async fn change_reading(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
-    Body(change): Body<BoardReadingChange>,
-) -> Result<Json<BoardReadingKept>, Problem> {
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
+    Json(change): Json<BoardReadingChange>,
+) -> Answer<BoardReadingKept> {
     let work = move |store: &mut Store| {
         let reading = change.of(store.get::<BoardReading>(id)?.value)?;
         Ok::<_, Problem>(store.change(id, revision, reading)?)
@@ -92,20 +89,20 @@ pub async fn change_reading(
 
 /// Take a reading of a board out of the log: what it taught is forgotten; undo brings it back.
 #[utoipa::path(delete, path = "/boards/readings/{id}", operation_id = "remove_board_reading",
-    tag = "board", params(SeenRevision, ("id" = Uuid, Path)),
+    tag = "board", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove_reading(
     State(workspace): State<Workspace>,
-    IdPath(id): IdPath,
-    Asked(SeenRevision { revision }): Asked<SeenRevision>,
+    Path(id): Path<Uuid>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<BoardReading>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// What boards say of the hand that paints, technique by technique.
-#[utoipa::path(get, path = "/hands", operation_id = "list_hands",
-    tag = "board", responses((status = OK, body = Vec<HandKnown>)))]
-pub async fn hands(State(workspace): State<Workspace>) -> Result<Json<Vec<HandKnown>>, Problem> {
+#[utoipa::path(get, path = "/hands", operation_id = "list_hands", tag = "board",
+    responses((status = OK, body = Vec<HandKnown>)))]
+pub async fn hands(State(workspace): State<Workspace>) -> Answer<Vec<HandKnown>> {
     workspace.ask(|shelf| Ok(HandKnown::all(shelf.hands()))).await
 }

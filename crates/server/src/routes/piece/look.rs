@@ -3,7 +3,6 @@
 use std::{collections::BTreeMap, sync::Arc};
 
 use axum::{
-    Json,
     extract::State,
     http::{HeaderMap, header},
     response::{IntoResponse, Response},
@@ -11,17 +10,17 @@ use axum::{
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_paint::Look;
-use warm_blend_piece::Searched;
+use warm_blend_piece::{Piece, Searched};
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{PieceEntry, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
+use warm_blend_workshop::{PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
 
 use crate::{
     Workspace,
-    body::{Asked, Body},
+    body::{Answer, Json, Query},
     memory::Remembered,
     off_thread::{line_by_line, off_thread, while_asked},
     problem::Problem,
-    wire::{LookedAt, SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
+    wire::{SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
 };
 
 /// What a piece is looked at among.
@@ -53,16 +52,16 @@ impl Around {
 
 /// What a piece would look like; nothing is kept.
 #[utoipa::path(post, path = "/piece/preview", operation_id = "preview_piece",
-    tag = "piece", params(LookedAt, SchemeAsked, UnitsAsked), request_body = PieceEntry,
+    tag = "piece", params(Look, SchemeAsked, UnitsAsked),
     responses((status = OK, body = PiecePrediction)))]
 pub async fn preview(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(of): Asked<SchemeAsked>,
-    Asked(units): Asked<UnitsAsked>,
-    Body(entry): Body<PieceEntry>,
-) -> Result<Json<PiecePrediction>, Problem> {
-    let (look, units, piece) = (asked.get()?, units.get()?, entry.parse()?);
+    Query(look): Query<Look>,
+    Query(of): Query<SchemeAsked>,
+    Query(UnitsAsked { units }): Query<UnitsAsked>,
+    Json(piece): Json<Piece>,
+) -> Answer<PiecePrediction> {
+    piece.check()?;
     let scheme = scheme_of(&piece, of.scheme)?;
     let around = Around::of(&workspace).await?;
     off_thread(move || Ok(around.room(look).predict(&piece, &scheme, of.size(), units)?)).await.map(Json)
@@ -70,19 +69,20 @@ pub async fn preview(
 
 /// A piece in what it wears, as a picture; nothing is kept.
 #[utoipa::path(post, path = "/piece/picture", operation_id = "draw_piece",
-    tag = "piece", params(LookedAt, SchemeAsked, ViewAsked, ShadingAsked), request_body = PieceEntry,
+    tag = "piece", params(Look, SchemeAsked, ViewAsked, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(of): Asked<SchemeAsked>,
-    Asked(seen): Asked<ViewAsked>,
-    Asked(lit): Asked<ShadingAsked>,
-    Body(entry): Body<PieceEntry>,
+    Query(look): Query<Look>,
+    Query(of): Query<SchemeAsked>,
+    Query(seen): Query<ViewAsked>,
+    Query(lit): Query<ShadingAsked>,
+    Json(piece): Json<Piece>,
 ) -> Result<Response, Problem> {
-    let (look, shading, piece) = (asked.get()?, lit.get()?, entry.parse()?);
+    let shading = lit.get()?;
+    piece.check()?;
     let scheme = scheme_of(&piece, of.scheme)?;
-    let (view, closer, fineness) = (seen.view()?, seen.closer()?, seen.fineness());
+    let (view, closer, fineness) = (seen.view, seen.closer()?, seen.fineness());
     let around = Around::of(&workspace).await?;
     let (pictures, size) = (Arc::clone(&workspace.pictures), of.size());
     let draw = move || {
@@ -96,16 +96,16 @@ pub async fn picture(
 /// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
 /// search. To whoever accepts `application/x-ndjson` it is told line by line how far it is: see `UnifyStep`.
 #[utoipa::path(post, path = "/piece/unify", operation_id = "unify_piece",
-    tag = "piece", params(LookedAt, SchemeAsked), request_body = PieceEntry,
+    tag = "piece", params(Look, SchemeAsked),
     responses((status = OK, content((UnifyFound = "application/json"), (UnifyStep = "application/x-ndjson")))))]
 pub async fn find_unifying(
     State(workspace): State<Workspace>,
-    Asked(asked): Asked<LookedAt>,
-    Asked(of): Asked<SchemeAsked>,
+    Query(look): Query<Look>,
+    Query(of): Query<SchemeAsked>,
     headers: HeaderMap,
-    Body(entry): Body<PieceEntry>,
+    Json(piece): Json<Piece>,
 ) -> Result<Response, Problem> {
-    let (look, piece) = (asked.get()?, entry.parse()?);
+    piece.check()?;
     let scheme = scheme_of(&piece, of.scheme)?;
     let around = Around::of(&workspace).await?;
     if headers.get(header::ACCEPT).is_some_and(|accept| accept == "application/x-ndjson") {

@@ -1,0 +1,25 @@
+//! Files that are brought, as they come.
+
+use axum::{
+    body::Bytes,
+    extract::{FromRequest, Request},
+    http::StatusCode,
+};
+
+use crate::{Workspace, body::read, guests::BODY, heavy::Ticket, problem::Problem};
+
+/// A body of any bytes, at most `MOST` of them: a file, with the place it takes at the door.
+pub struct Raw<const MOST: usize>(pub Bytes, pub Ticket);
+
+impl<const MOST: usize> FromRequest<Workspace> for Raw<MOST> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, workspace: &Workspace) -> Result<Self, Problem> {
+        let too_large = || format!("the file is larger than {} MB: choose a smaller one", MOST >> 20);
+        let place = tokio::time::timeout(BODY, workspace.heavy.place()).await.map_err(|_| {
+            let detail = "others bring files and photos just now: try again in a minute";
+            Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many at once", detail)
+        })??;
+        Ok(Self(read(request, MOST, too_large).await?, place))
+    }
+}
