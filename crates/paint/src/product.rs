@@ -74,6 +74,7 @@ impl From<Note> for String {
 
 /// What only some classes of product have. Left out, the class's own default stands.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Specials {
     /// Mass of a millilitre of wet product, g: for weighing.
     #[serde(default, skip_serializing_if = "Option::is_none")]

@@ -24,6 +24,7 @@ fn short(value: f64) -> String {
 /// A currency, by the three letters of its ISO 4217 code.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(value_type = String, example = "EUR"))]
 pub struct Currency([u8; 3]);
 
 /// A text that names no currency.

@@ -71,7 +71,7 @@ pub use boards::{
     RemedyView, SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead,
     StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice, strip_of,
 };
-pub use choices::{Chosen, WorkshopEntry, WorkshopKept};
+pub use choices::{WorkshopEntry, WorkshopKept};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use document::{Document, Id, Kept, Revision, log_of, uses_of};
 pub use documents::Documents;
@@ -92,7 +92,7 @@ pub use mixtures::{
     medium,
 };
 pub use paint_page::{LookInLight, LooksInState, PaintPage, TestPart, TestWorth};
-pub use paints::{HowSure, Paint, PaintEntry, SpecialsEntry, TinPrice};
+pub use paints::{HowSure, Paint, PaintEntry, TinPrice};
 pub use photos::{
     PaletteColour, PaletteRecipe, PaletteRequest, PhotoPalette, PickRequest, PickedColour, PickedColours,
     SpotEntry,

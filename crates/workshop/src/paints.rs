@@ -40,27 +40,7 @@ pub struct PaintEntry {
     /// The warning on the tin, at most 1000 characters.
     pub safety: Option<String>,
     /// What only some classes have: `/api/classes` says which.
-    pub specials: Option<SpecialsEntry>,
-}
-
-/// What only some classes of product have; left out, the class's own default stands.
-#[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
-pub struct SpecialsEntry {
-    /// g/ml, wet.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub density: Option<f64>,
-    /// Share of the area that flakes cover, 0–1.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub lustre: Option<f64>,
-    /// Minutes that it can be worked.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub open_minutes: Option<f64>,
-    /// Keeps tannin from coming through.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub blocks_stains: Option<bool>,
-    /// Made with solvent: its rags can heat by themselves.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub solvent_borne: Option<bool>,
+    pub specials: Option<Specials>,
 }
 
 /// The price of a tin.
@@ -124,7 +104,10 @@ impl PaintEntry {
         let price = self.price.as_ref().and_then(|price| price.parse(&mut checks));
         let opened_on = checks.optional("/opened_on", self.opened_on.as_deref().map(date));
         let safety = checks.optional("/safety", self.safety.as_deref().map(Note::new)).flatten();
-        let specials = self.specials.as_ref().map(|specials| specials.parse(&mut checks)).unwrap_or_default();
+        let specials = self.specials.unwrap_or_default();
+        checks.optional("/specials/density", specials.density.map(density));
+        checks.optional("/specials/lustre", specials.lustre.map(share));
+        checks.optional("/specials/open_minutes", specials.open_minutes.map(minutes));
         let masstone = self.colour.as_ref().and_then(|colour| checks.colour("/colour", colour));
         let tin = name.map(|name| ShelfPaint {
             source: self.source.unwrap_or_default(),
@@ -152,22 +135,9 @@ fn date(text: &str) -> Result<Date, String> {
     })
 }
 
-impl SpecialsEntry {
-    fn parse(&self, checks: &mut Checks) -> Specials {
-        Specials {
-            density: checks.optional("/specials/density", self.density.map(density)),
-            lustre: checks.optional("/specials/lustre", self.lustre.map(share)),
-            open_minutes: checks.optional("/specials/open_minutes", self.open_minutes.map(minutes)),
-            blocks_stains: self.blocks_stains,
-            solvent_borne: self.solvent_borne,
-        }
-    }
-}
-
 impl From<ShelfPaint> for PaintEntry {
     fn from(tin: ShelfPaint) -> Self {
         let price = |price: Price| TinPrice { amount: price.amount(), tin_ml: price.tin().value() };
-        let Specials { density, lustre, open_minutes, blocks_stains, solvent_borne } = tin.specials;
         Self {
             name: tin.name.into(),
             class: tin.class,
@@ -179,7 +149,7 @@ impl From<ShelfPaint> for PaintEntry {
             opened_on: tin.opened_on.map(|date| date.to_string()),
             condition: Some(tin.condition),
             safety: tin.safety.map(String::from),
-            specials: Some(SpecialsEntry { density, lustre, open_minutes, blocks_stains, solvent_borne }),
+            specials: Some(tin.specials),
         }
     }
 }

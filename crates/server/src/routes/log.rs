@@ -24,7 +24,7 @@ use crate::{
     off_thread::off_thread,
     problem::Problem,
     routes::piece::Around,
-    wire::{HexAsked, Removal},
+    wire::{HexAsked, SeenRevision},
 };
 
 /// What was done, the newest first, a page at a time. What is asked for narrows it together.
@@ -156,13 +156,13 @@ pub async fn make_note(
 }
 
 /// Take a note away.
-#[utoipa::path(delete, path = "/notes/{id}", operation_id = "remove_note", tag = "log", params(Removal),
+#[utoipa::path(delete, path = "/notes/{id}", operation_id = "remove_note", tag = "log", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove_note(
     State(workspace): State<Workspace>,
     Path(id): Path<Uuid>,
-    Query(removal): Query<Removal>,
+    Query(SeenRevision { revision }): Query<SeenRevision>,
 ) -> Result<StatusCode, Problem> {
-    workspace.with(move |store| store.remove::<LogNote>(id, removal.revision)).await?;
+    workspace.with(move |store| store.remove::<LogNote>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
 }

@@ -28,12 +28,11 @@ pub async fn change(
     Query(SeenRevision { revision }): Query<SeenRevision>,
     Json(entry): Json<WorkshopEntry>,
 ) -> Answer<WorkshopKept> {
-    let chosen = entry.parse()?;
     let (kept, shelf) = workspace
         .with_shelf(move |store| {
-            let white = chosen.house_white.map(|white| store.get::<ShelfPaint>(white.0)).transpose()?;
+            let white = entry.house_white.map(|white| store.get::<ShelfPaint>(white.0)).transpose()?;
             let before = workshop(store)?;
-            let next = chosen.over(before.value, white.as_ref())?;
+            let next = entry.over(before.value, white.as_ref())?;
             Ok::<_, Problem>(store.change(before.id, revision, next)?)
         })
         .await?;

@@ -6,14 +6,14 @@ use uuid::Uuid;
 use warm_blend_paint::Name;
 use warm_blend_piece::Piece;
 
-use crate::{Kept, Refusal};
+use crate::Kept;
 
 /// The piece as the painter calls it.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PieceName {
     /// Its name, 1 to 80 characters.
     #[schema(example = "Upright piano and stool")]
-    pub name: String,
+    pub name: Name,
 }
 
 /// A piece that is kept.
@@ -51,13 +51,6 @@ pub struct PieceInList {
     pub client: Option<String>,
     /// True of the one that is worked on.
     pub at_hand: bool,
-}
-
-impl PieceName {
-    /// The name, checked.
-    pub fn parse(&self) -> Result<Name, Refusal> {
-        Name::new(&self.name).map_err(|error| Refusal::field("/name", error))
-    }
 }
 
 impl PieceInList {
