@@ -8,6 +8,7 @@ use crate::{BadMeasure, Material, Optics, SurfaceReflection};
 /// Parts by wet volume: a thousandth of a part to a hundred thousand.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
 #[serde(try_from = "f64", into = "f64")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Parts(f64);
 
 /// Parts that cannot be poured.

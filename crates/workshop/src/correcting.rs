@@ -100,8 +100,7 @@ impl PotToCorrect {
         if let (Some(ml), Some(room)) = (ml, room)
             && room < ml
         {
-            let over: Result<(), _> = Err("the pot holds less than is in it");
-            checks.field("/room", over);
+            checks.wrong::<()>("/room", "the pot holds less than is in it");
         }
         let whole = target.zip(ml.zip(room));
         checks.done(whole.map(|(target, (ml, room))| Checked { target, measure, ml, room }))

@@ -114,7 +114,7 @@ pub use pours::{
 };
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, ReadOut, ReadPart, ReadingEntry, ReadingKept, ReadingMade, ToRead,
-    YetToLearn, parts_read, shown_entry, wet,
+    YetToLearn, shown_entry, wet,
 };
 pub use refusal::{Checks, Fault, Refusal};
 pub use settings::Workshop;

@@ -88,8 +88,7 @@ impl Wanted {
         let paints = checks.field("/paints", range(self.paints, 3, 4));
         let parts = checks.field("/parts", range(self.parts, 12, 24));
         if self.with.len() > 3 {
-            let too_many: Result<(), _> = Err("three paints at most can be asked for by name");
-            checks.field("/with", too_many);
+            checks.wrong::<()>("/with", "three paints at most can be asked for by name");
         }
         let batch = match self.batch_ml {
             Some(ml) => checks

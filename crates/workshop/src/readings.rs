@@ -50,9 +50,9 @@ pub struct YetToLearn {
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct ReadPart {
     /// A paint of the shelf.
-    pub paint: Uuid,
-    /// Parts by wet volume.
-    pub parts: f64,
+    pub paint: PaintId,
+    /// Parts by wet volume, 0.001 to 100 000.
+    pub parts: Parts,
 }
 
 /// A colour or a curve that was read: one of the two.
@@ -179,11 +179,7 @@ impl MeasuredEntry {
             (None, None, Some(bands)) => {
                 checks.field(format!("{pointer}/spectrum"), curve(bands)).map(Measured::spectrum)
             }
-            _ => {
-                let help: Result<(), _> = Err("give the reading once: as lab, as hex or as spectrum");
-                checks.field(pointer, help);
-                None
-            }
+            _ => checks.wrong(pointer, "give the reading once: as lab, as hex or as spectrum"),
         }
     }
 }
@@ -222,35 +218,21 @@ fn curve(bands: &[f64]) -> Result<Reflectance, String> {
     Ok(Reflectance::clamped(whole))
 }
 
-/// What lies under the reader.
-pub fn parts_read(of: &[ReadPart], checks: &mut Checks) -> Option<Vec<(PaintId, Parts)>> {
-    of.iter()
-        .enumerate()
-        .map(|(i, part)| {
-            Some((PaintId(part.paint), checks.field(format!("/of/{i}/parts"), Parts::new(part.parts))?))
-        })
-        .collect()
-}
-
 impl ReadingEntry {
     /// What is kept of it.
     pub fn parse(&self) -> Result<LoggedReading, Refusal> {
         let mut checks = Checks::default();
-        let of = parts_read(&self.of, &mut checks);
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
         let device = checks.optional("/device", self.device.as_deref().map(Name::new));
         let shown = match (&self.thick, &self.drawdown) {
             (Some(thick), None) => thick.parse(&mut checks, "/thick").map(Shown::Thick),
             (None, Some(drawdown)) => drawdown.parse(&mut checks),
-            _ => {
-                let help: Result<(), _> = Err("give the reading once: as a thick sample or as a drawdown");
-                checks.field("/thick", help);
-                None
-            }
+            _ => checks.wrong("/thick", "give the reading once: as a thick sample or as a drawdown"),
         };
         let (pour, state) = (self.pour.unwrap_or_default(), self.state.unwrap_or_default());
         let (source, sure) = (self.source.unwrap_or(Source::Reader), self.sure.unwrap_or_default());
-        checks.done(of.zip(shown).map(|(of, shown)| LoggedReading {
+        let of = self.of.iter().map(|part| (part.paint, part.parts)).collect();
+        checks.done(shown.map(|shown| LoggedReading {
             reading: Reading { of, pour, state, shown, source, sure },
             note,
             device,
@@ -283,7 +265,7 @@ impl From<&LoggedReading> for ReadingEntry {
         let LoggedReading { reading, note, device, pot } = logged;
         let (thick, drawdown) = shown_entry(&reading.shown);
         Self {
-            of: reading.of.iter().map(|(id, parts)| ReadPart { paint: id.0, parts: parts.value() }).collect(),
+            of: reading.of.iter().map(|(id, parts)| ReadPart { paint: *id, parts: *parts }).collect(),
             pour: Some(reading.pour),
             state: Some(reading.state),
             thick,
@@ -369,7 +351,7 @@ impl ShelfSnapshot {
     /// What a reading that is new since `before` did.
     pub fn news(&self, id: Uuid, before: &Self) -> Result<ReadingMade, Refusal> {
         let reading = self.reading(id)?;
-        let of = reading.entry.of.iter().map(|part| self.tin(part.paint)).collect::<Result<Vec<_>, _>>()?;
+        let of = reading.entry.of.iter().map(|part| self.tin(part.paint.0)).collect::<Result<Vec<_>, _>>()?;
         let paints = of.into_iter().filter(|tin| !tin.value.class.is_medium());
         let news = paints.map(|tin| News {
             paint: tin.id,
@@ -388,9 +370,9 @@ impl ToRead {
     /// What lies under it.
     pub fn parse(&self) -> Result<UnderReader, Refusal> {
         let mut checks = Checks::default();
-        let of = parts_read(&self.of, &mut checks);
+        let of: Vec<(PaintId, Parts)> = self.of.iter().map(|part| (part.paint, part.parts)).collect();
         let wet = checks.optional("/wet_um", self.wet_um.map(wet));
-        let of = checks.done(of)?;
+        checks.done(Some(()))?;
         match of.is_empty() || of.len() > 8 {
             true => Err(Refusal::field("/of", "lay out one to eight paints for the reader")),
             false => Ok((of, self.state.unwrap_or_default(), wet)),

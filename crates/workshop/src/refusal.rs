@@ -76,7 +76,12 @@ impl Checks {
         }
     }
 
-    /// The same for a field that may be left out.
+    /// Notes what is wrong with a field.
+    pub fn wrong<T>(&mut self, pointer: impl Into<String>, words: impl ToString) -> Option<T> {
+        self.field(pointer, Err(words))
+    }
+
+    /// The value of a field that may be left out, or None with its error noted.
     pub fn optional<T, E: ToString>(
         &mut self,
         pointer: impl Into<String>,

@@ -136,9 +136,8 @@ impl PredictBoardRequest {
         let count = self.paints.len();
         let board = strip(&self.ground, &self.layers, "", count, &mut checks);
         if self.boards.len() > MOST_BOARDS {
-            let help: Result<(), _> =
-                Err(format!("{} boards: give at most {MOST_BOARDS}", self.boards.len()));
-            checks.field("/boards", help);
+            checks
+                .wrong::<()>("/boards", format!("{} boards: give at most {MOST_BOARDS}", self.boards.len()));
         }
         let read: Vec<Option<BoardReading>> = self
             .boards
@@ -216,14 +215,14 @@ fn strip(
         .map(|(n, layer)| {
             let at = format!("{at}/layers/{n}");
             for (i, part) in layer.pot.iter().enumerate().filter(|(_, part)| part.paint >= paints) {
-                let help: Result<(), _> =
-                    Err(format!("there is no paint {}: they are numbered from 0", part.paint));
-                checks.field(format!("{at}/pot/{i}/paint"), help);
+                checks.wrong::<()>(
+                    format!("{at}/pot/{i}/paint"),
+                    format!("there is no paint {}: they are numbered from 0", part.paint),
+                );
             }
             let below = [layer.down_to, layer.meets.as_ref().map(|meets| meets.layer)];
             if below.into_iter().flatten().any(|below| below >= n) {
-                let help: Result<(), _> = Err("name a layer that lies below this one, numbered from 0");
-                checks.field(at.clone(), help);
+                checks.wrong::<()>(at.clone(), "name a layer that lies below this one, numbered from 0");
             }
             layer.layer(n)
         })

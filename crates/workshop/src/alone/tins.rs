@@ -68,9 +68,7 @@ impl GivenTins {
         checks: &mut Checks,
     ) -> Option<Self> {
         if paints.is_empty() || paints.len() > MOST_PAINTS {
-            let help: Result<(), _> = Err(format!("{} paints: give 1 to {MOST_PAINTS}", paints.len()));
-            checks.field("/paints", help);
-            return None;
+            return checks.wrong("/paints", format!("{} paints: give 1 to {MOST_PAINTS}", paints.len()));
         }
         let tins = paints
             .iter()
@@ -80,16 +78,15 @@ impl GivenTins {
         let marked = paints.iter().position(|(_, white)| *white);
         let white = marked.or(alone.map(|_| paints.len()));
         if marked.is_some() && alone.is_some() {
-            let help: Result<(), _> = Err("one of the paints is the house white already: leave this out");
-            checks.field("/white", help);
+            checks.wrong::<()>("/white", "one of the paints is the house white already: leave this out");
         }
         let (mut facts, mut readings) = (Vec::new(), Vec::new());
         for (paint, (at, tin)) in tins.enumerate() {
             facts.push(tin.facts(checks, &at, Some(paint) == white));
             if tin.readings.len() > MOST_READINGS {
-                let help: Result<(), _> =
-                    Err(format!("{} readings: give at most {MOST_READINGS} of a paint", tin.readings.len()));
-                checks.field(format!("{at}/readings"), help);
+                let words =
+                    format!("{} readings: give at most {MOST_READINGS} of a paint", tin.readings.len());
+                checks.wrong::<()>(format!("{at}/readings"), words);
                 continue;
             }
             for (i, reading) in tin.readings.iter().enumerate() {
@@ -164,24 +161,21 @@ impl PredictReading {
                 own.zip(more).zip(white).map(|((own, more), white)| vec![(paint, own), (white, more)])
             }
         };
-        let shown =
-            match (&self.of, &self.over_black, &self.over_white) {
-                (Some(of), None, None) => of.parse(checks, &format!("{at}/of")).map(Shown::Thick),
-                (None, Some(black), Some(white)) => {
-                    let wet = checks.field(format!("{at}/wet_um"), wet(self.wet_um.unwrap_or(90.0)));
-                    let over_black = black.parse(checks, &format!("{at}/over_black"));
-                    let over_white = white.parse(checks, &format!("{at}/over_white"));
-                    wet.zip(over_black.zip(over_white)).map(|(wet, (over_black, over_white))| {
-                        Shown::Drawdown { wet, over_black, over_white }
-                    })
-                }
-                _ => {
-                    let help: Result<(), _> =
-                        Err("give what was read once: `of` a thick sample, or `over_black` and `over_white`");
-                    checks.field(at, help);
-                    None
-                }
-            };
+        let shown = match (&self.of, &self.over_black, &self.over_white) {
+            (Some(of), None, None) => of.parse(checks, &format!("{at}/of")).map(Shown::Thick),
+            (None, Some(black), Some(white)) => {
+                let wet = checks.field(format!("{at}/wet_um"), wet(self.wet_um.unwrap_or(90.0)));
+                let over_black = black.parse(checks, &format!("{at}/over_black"));
+                let over_white = white.parse(checks, &format!("{at}/over_white"));
+                wet.zip(over_black.zip(over_white)).map(|(wet, (over_black, over_white))| Shown::Drawdown {
+                    wet,
+                    over_black,
+                    over_white,
+                })
+            }
+            _ => checks
+                .wrong(at, "give what was read once: `of` a thick sample, or `over_black` and `over_white`"),
+        };
         let (pour, state) = (self.pour.unwrap_or_default(), self.state.unwrap_or_default());
         let source = self.source.unwrap_or(Source::Reader);
         Some(Reading { of: of?, pour, state, shown: shown?, source, sure: false })

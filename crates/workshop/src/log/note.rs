@@ -56,10 +56,10 @@ impl LogNoteEntry {
         let agreed = checks.optional("/agreed", self.agreed.as_deref().map(Name::new));
         let at = checks.optional("/at", self.at.as_deref().map(timestamp)).unwrap_or(now);
         if at > now {
-            checks.field::<(), _>("/at", Err("this is still to come: write it once it has been"));
+            checks.wrong::<()>("/at", "this is still to come: write it once it has been");
         }
         if words.is_none() && agreed.is_none() && self.photo.is_none() {
-            checks.field::<(), _>("/words", Err("there is nothing to keep: write something, or add a photo"));
+            checks.wrong::<()>("/words", "there is nothing to keep: write something, or add a photo");
         }
         checks.done(Some(LogNote { at, words, piece: self.piece, photo: self.photo, agreed }))
     }

@@ -132,7 +132,7 @@ impl RunSheetEntry {
         let share = |percent: Option<f64>| percent.map(|percent| percent / 100.0);
         let rates = Rates { hour: self.hour, overhead: share(self.overhead), margin: share(self.margin) };
         if let Err((field, words)) = rates.check() {
-            checks.field::<(), _>(format!("/{field}"), Err(words));
+            checks.wrong::<()>(format!("/{field}"), words);
         }
         let (celsius, humidity) = (self.celsius, self.humidity / 100.0);
         let sheet = hours.zip(air.zip(damp)).map(|(hours, _)| RunSheet {
@@ -214,7 +214,7 @@ impl StepDone {
         );
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
         if at > now {
-            checks.field::<(), _>("/at", Err("this is still to come: tick it once it is done"));
+            checks.wrong::<()>("/at", "this is still to come: tick it once it is done");
         }
         checks.done(Some((at, minutes, note)))
     }
