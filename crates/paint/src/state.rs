@@ -1,7 +1,5 @@
 //! What has become of a film: still wet, dry, sealed, or buffed under wax.
 
-use std::fmt;
-
 use serde::{Deserialize, Serialize};
 
 /// A state a film is looked at in.
@@ -43,11 +41,5 @@ impl State {
             State::Sealed => Some(SEAL),
             State::Buffed => Some(0.15),
         }
-    }
-}
-
-impl fmt::Display for State {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        f.write_str(self.id())
     }
 }

@@ -118,7 +118,7 @@ fn blue_and_yellow_go_green() {
             let both = lab(&stirred(&[(parts, &yellow), (1.0, &blue)]));
             assert!(
                 both.chroma() > 12.0 && (110.0..200.0).contains(&both.hue()),
-                "{class} {parts}: {both:?}"
+                "{class:?} {parts}: {both:?}"
             );
         }
     }

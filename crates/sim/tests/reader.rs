@@ -90,7 +90,7 @@ fn the_shelf_is_as_wide_as_a_workshop() {
     assert!(tins.iter().filter(|tin| lab(tin).chroma() > 40.0).count() >= 6);
     let painted = Class::ALL.into_iter().filter(|class| !class.is_medium() && *class != Class::Metallic);
     for class in painted {
-        assert!(tins.iter().any(|tin| tin.class == class), "{class}");
+        assert!(tins.iter().any(|tin| tin.class == class), "{class:?}");
     }
     // A pigment absorbs and scatters by its own law.
     for pigment in Pigment::ALL {

@@ -16,8 +16,6 @@
 
 mod weights;
 
-use std::fmt;
-
 use serde::{Deserialize, Serialize};
 
 use crate::{BANDS, Reflectance, Xyz};
@@ -134,12 +132,6 @@ impl Table {
     }
 }
 
-impl fmt::Display for Light {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        f.write_str(self.id())
-    }
-}
-
 impl Xyz {
     /// The colour of a surface in a light: X = Σ Wx(λ) R(λ), and so on (ASTM E308, eq. 5).
     ///
@@ -192,9 +184,9 @@ mod tests {
         ] {
             let white = light.white();
             let sum = white.x + white.y + white.z;
-            assert!((white.y - 1.0).abs() < 1e-8, "{light}: Y {}", white.y);
-            assert!((white.x / sum - x).abs() < 6e-5, "{light}: x {}", white.x / sum);
-            assert!((white.y / sum - y).abs() < 6e-5, "{light}: y {}", white.y / sum);
+            assert!((white.y - 1.0).abs() < 1e-8, "{light:?}: Y {}", white.y);
+            assert!((white.x / sum - x).abs() < 6e-5, "{light:?}: x {}", white.x / sum);
+            assert!((white.y / sum - y).abs() < 6e-5, "{light:?}: y {}", white.y / sum);
         }
     }
 
