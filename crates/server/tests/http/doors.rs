@@ -245,6 +245,29 @@ fn mangle(document: &mut Value, rng: &mut ChaCha8Rng) {
     };
 }
 
+/// A mix of a paint that is not in the file, as another program may leave it, is told as such and not as a fault of this one.
+#[tokio::test]
+async fn a_mix_of_a_paint_that_is_not_there_is_told() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("demo.db");
+    drop(Workspace::demo(&file).unwrap());
+    let database = rusqlite::Connection::open(&file).unwrap();
+    let part = "json_set(body, '$.components[0].paint', ?1)";
+    let changed =
+        database.execute(&format!("UPDATE document SET body = {part} WHERE kind = 'mix'"), [NOBODY]);
+    assert!(changed.unwrap() > 0);
+    drop(database);
+    let bench = Bench::of(&file).await.unwrap();
+    let broken = StatusCode::INTERNAL_SERVER_ERROR;
+    let problem = bench.call(Method::GET, "/api/mixes", Value::Null, broken).await;
+    assert_eq!(problem["type"], "urn:warm-blend:storage", "{problem}");
+    assert!(
+        problem["detail"].as_str().unwrap().contains("a paint that is not in the workspace"),
+        "{problem}"
+    );
+    assert!(!bench.get("/api/paints").await.as_array().unwrap().is_empty());
+}
+
 /// Any JSON that stands in the file gives documents that can be looked at, or words: no request fails for want of either.
 #[tokio::test]
 async fn whatever_stands_in_the_file_is_a_document_or_is_told() {
