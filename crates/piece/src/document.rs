@@ -148,16 +148,18 @@ fn by_zone<'de, T: Deserialize<'de>, D: Deserializer<'de>>(from: D) -> Result<BT
 }
 
 /// What is written; nothing of a blank.
+fn written<'de, D: Deserializer<'de>>(from: D) -> Result<Option<String>, D::Error> {
+    Ok(Option::<String>::deserialize(from)?.filter(|text| !text.trim().is_empty()))
+}
+
 fn unless_blank<'de, T: TryFrom<String, Error: Display>, D: Deserializer<'de>>(
     from: D,
 ) -> Result<Option<T>, D::Error> {
-    let text = Option::<String>::deserialize(from)?.filter(|text| !text.trim().is_empty());
-    text.map(T::try_from).transpose().map_err(D::Error::custom)
+    written(from)?.map(T::try_from).transpose().map_err(D::Error::custom)
 }
 
 fn day<'de, D: Deserializer<'de>>(from: D) -> Result<Option<Date>, D::Error> {
-    let text = Option::<String>::deserialize(from)?.filter(|text| !text.trim().is_empty());
-    let day = text.map(|text| text.trim().parse()).transpose();
+    let day = written(from)?.map(|text| text.trim().parse()).transpose();
     day.map_err(|_| D::Error::custom("write a day like 2026-12-01"))
 }
 
@@ -269,9 +271,9 @@ impl Piece {
         self.ground.seen().map_err(|error| BadPiece::at("/ground/colour", error))?;
         for (zone, correction) in &self.corrections {
             for (what, value) in [("area", correction.area), ("edge", correction.edge)] {
-                if value.is_some_and(|value| !(value > 0.0 && value <= 1000.0)) {
+                if let Some(value) = value.filter(|value| !(*value > 0.0 && *value <= 1000.0)) {
                     let words = format!(
-                        "an {what} is more than 0 and at most 1000; leave it out to take the drawing’s"
+                        "{value}: an {what} is more than 0 and at most 1000; leave it out to take the drawing’s"
                     );
                     return Err(BadPiece::at(format!("/corrections/{}/{what}", zone.id()), words));
                 }

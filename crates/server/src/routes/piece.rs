@@ -52,8 +52,9 @@ pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<PieceInList>
     responses((status = CREATED, body = PieceKept)))]
 pub async fn make(
     State(workspace): State<Workspace>,
-    Json(PieceName { name }): Json<PieceName>,
+    Json(entry): Json<PieceName>,
 ) -> Result<(StatusCode, Json<PieceKept>), Problem> {
+    let name = entry.parse()?;
     let begin = |store: &mut Store| {
         let workshop = workshop(store)?;
         store.together(|batch| {
@@ -93,8 +94,9 @@ pub async fn rename(
     State(workspace): State<Workspace>,
     Path(id): Path<Uuid>,
     Query(SeenRevision { revision }): Query<SeenRevision>,
-    Json(PieceName { name }): Json<PieceName>,
+    Json(entry): Json<PieceName>,
 ) -> Answer<PieceKept> {
+    let name = entry.parse()?;
     let rename = move |store: &mut Store| {
         let kept = store.get::<Piece>(id)?;
         store.change(id, revision, Piece { name, ..kept.value })

@@ -6,14 +6,21 @@ use uuid::Uuid;
 use warm_blend_paint::Name;
 use warm_blend_piece::Piece;
 
-use crate::Kept;
+use crate::{Kept, Refusal};
 
 /// The piece as the painter calls it.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PieceName {
     /// Its name, 1 to 80 characters.
     #[schema(example = "Upright piano and stool")]
-    pub name: Name,
+    pub name: String,
+}
+
+impl PieceName {
+    /// The name, as strict as that of a tin or a mix: what only an older file may hold is refused.
+    pub fn parse(&self) -> Result<Name, Refusal> {
+        Name::new(&self.name).map_err(|error| Refusal::field("/name", error))
+    }
 }
 
 /// A piece that is kept.

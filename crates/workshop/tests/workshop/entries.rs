@@ -239,7 +239,9 @@ fn a_piece_comes_back_and_its_schemes_are_found() {
     piece.schemes.push(scheme);
     assert_eq!(pointers(scheme_of(&piece, Some(3))), ["?scheme"]);
     assert!(matches!(not_said(), Refusal::Faults(_)));
-    assert!(serde_json::from_value::<PieceName>(json!({"name": "\u{7}"})).is_err());
+    for name in ["\u{7}", "oat \u{202e}etihw", "\u{200b}"] {
+        assert_eq!(pointers(PieceName { name: name.to_owned() }.parse()), ["/name"], "{name:?}");
+    }
     let choices = PieceChoices::all(warm_blend_paint::Units::Imperial);
     assert!(choices.kinds.iter().all(|kind| kind.size.ends_with("in") && !kind.asks.is_empty()));
     for kind in &choices.kinds {
