@@ -89,12 +89,17 @@ fn main() {
 
     let tin = |paint: PaintId| {
         let (class, material) = shelf.get(paint.0.as_u128() as usize)?;
-        Some(KnownTin { class: *class, material })
+        Some(KnownTin::new(*class, material))
     };
     let board = |id: Uuid| boards.get(id.as_u128() as usize);
     let elevation = form.build().unwrap();
-    let wardrobe =
-        FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board };
+    let wardrobe = FinishContext {
+        tin: &tin,
+        habit: &|_| Habit::USUAL,
+        elevation: &elevation,
+        board: &board,
+        primer: &|_| None,
+    };
     let on = |(n, (class, material)): (usize, &(Class, Material))| OnShelf {
         paint: PaintId(Uuid::from_u128(n as u128)),
         class: *class,

@@ -5,10 +5,12 @@ use std::time::{Duration, Instant};
 
 use jiff::Timestamp;
 use uuid::Uuid;
-use warm_blend_board::{GroundKind, Hand, Technique};
-use warm_blend_paint::{Class, MixPart, PaintId, WholeParts};
+use warm_blend_board::{ByPlace, GroundKind, Hand, Technique};
+use warm_blend_paint::{Class, MixPart, PaintId, Product, WholeParts};
 use warm_blend_piece::Zone;
-use warm_blend_plan::{Air, Crew, LayerWork, Work, WorkingHours, ZoneWork, schedule, steps, wanted};
+use warm_blend_plan::{
+    Air, Crew, LayerWork, PartSize, Work, WorkingHours, ZoneWork, schedule, steps, wanted,
+};
 
 /// Twelve zones, each in paints of its own but for the primer.
 fn zones() -> Vec<ZoneWork> {
@@ -22,13 +24,14 @@ fn zones() -> Vec<ZoneWork> {
             }],
         },
         hand: Hand::default(),
+        into_wet: technique.goes_into_wet(),
     };
     let of = |(n, zone): (usize, &Zone)| ZoneWork {
         zone: *zone,
         area: 0.4 + 0.1 * n as f64,
-        edge: 3.0,
-        relief: 0.2,
-        largest: 0.3,
+        places: ByPlace { field: 0.74, recess: 0.1, edge: 0.16 },
+        parts: vec![PartSize { area: 0.1, narrow: 0.3 }; 4 + n],
+        taped: 3.0,
         ground: GroundKind::RedStain,
         layers: std::iter::once(layer(Technique::BrushedCoat, 1))
             .chain((0..18).map(|k| {
@@ -42,6 +45,7 @@ fn zones() -> Vec<ZoneWork> {
 }
 
 fn main() {
+    let chalk = |_: PaintId| Some(Product::from(Class::Chalk));
     let zones = zones();
     let from: Timestamp = "2026-11-27T08:00:00Z".parse().expect("a time");
     let crew = Crew::free(WorkingHours::usual("Europe/Vienna"), true);
@@ -49,8 +53,8 @@ fn main() {
     let mut many = 0;
     for _ in 0..60 {
         let start = Instant::now();
-        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, true)).collect();
-        let steps = steps(black_box(&zones), &left, |_| Some(Class::Chalk), Air::default());
+        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, &chalk)).collect();
+        let steps = steps(black_box(&zones), &left, &chalk, Air::default());
         let plan = schedule(&steps, &crew, from, &|_| None, |_| 1.0);
         black_box(plan.expect("hours"));
         times.push(start.elapsed());

@@ -7,7 +7,7 @@ pub const SQUARE_FOOT: f64 = 0.092_903_04;
 /// What stays in brush, tray and pot, as a share of what lies on the piece†.
 const LEFT_BEHIND: f64 = 0.1;
 
-/// How much covers an area of m² or ft², ml: the film that is put on (`Technique::takes`) times area and coats, and a tenth more† for brush
+/// How much covers an area of m² or ft², ml: the film that is put on (`Technique::applied_over`) times area and coats, and a tenth more† for brush
 /// and tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
 pub fn for_area(area: f64, units: Units, coats: f64, film: Microns) -> Result<Millilitres, BadMeasure> {
     let area = match units {

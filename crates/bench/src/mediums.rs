@@ -47,6 +47,8 @@ pub struct Preset {
 pub struct Warning {
     /// True where it will fail, false where it needs care.
     pub fails: bool,
+    /// True if it holds only where the mixture goes over what is not sealed.
+    pub needs_seal: bool,
     /// What, why and what to do.
     pub words: &'static str,
 }
@@ -205,16 +207,16 @@ pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
         [Class::ClearWax, Class::Water, Class::GlazingLiquid, Class::TexturePowder].map(share);
     let metal = share(Class::Metallic);
     let kind = MixtureKind::of(inside);
-    let fails = |words| Warning { fails: true, words };
-    let care = |words| Warning { fails: false, words };
+    let fails = |words| Warning { fails: true, needs_seal: false, words };
+    let care = |words| Warning { fails: false, needs_seal: false, words };
     let mut all = Vec::new();
     if wax > 0.02 {
         if paint > 0.505 {
             all.push(fails("More paint than wax: it turns tacky and will not buff. Add wax until it slips between the fingers."));
         } else if paint > 0.15 {
-            all.push(care(
-                "A strong tint in wax stains for good: only over a surface that is already sealed.",
-            ));
+            let words =
+                "A strong tint in wax stains permanently: only over a surface that is already sealed.";
+            all.push(Warning { needs_seal: true, ..care(words) });
         }
         if water > 0.02 {
             all.push(fails(

@@ -3,7 +3,7 @@
 //! Each says where it is published; where it says “common practice”, nothing was published that is cited here. Local rules
 //! and licensed practice always go first.
 
-use warm_blend_paint::{Class, PaintId};
+use warm_blend_paint::{Class, Contents, PaintId, Product};
 
 use super::{Board, Family, GroundKind, KnownTin, LayerId, Letter, Technique};
 
@@ -40,7 +40,7 @@ pub fn cautions<'a>(
 ) -> Vec<Caution> {
     let mut said: Vec<Caution> = Vec::new();
     for layer in board.layers(letter).into_iter().filter(|layer| !layer.muted) {
-        for care in cautions_of(layer.technique, &layer.inside(&tin), board.ground.kind) {
+        for care in cautions_of(layer.technique, &layer.contents(&tin), board.ground.kind) {
             if said.iter().all(|caution| caution.care != care) {
                 said.push(Caution { layer: layer.id, care });
             }
@@ -95,9 +95,12 @@ impl TakeCare {
     };
 }
 
-/// What a technique asks for with so much of each class in the pot, over a ground.
-pub fn cautions_of(technique: Technique, inside: &[(Class, f64)], ground: GroundKind) -> Vec<TakeCare> {
-    let has = |class: Class| inside.iter().any(|(of, _)| *of == class);
+/// What a technique asks for with what is in its pot, over a ground. What a tin states of itself counts before its class.
+pub fn cautions_of(technique: Technique, contents: &Contents, ground: GroundKind) -> Vec<TakeCare> {
+    // A resist is worked into wax, whatever is in its own pot.
+    let on_wax = technique == Technique::WetWaxResist;
+    let solvent = contents.share(Product::is_solvent_borne) > 0.0 || on_wax;
+    let oily = |product: &Product| product.is_solvent_borne() && product.class != Class::Shellac;
     let mut of = Vec::new();
     if technique.family() == Family::Wear {
         if ground.may_hold_lead() {
@@ -105,16 +108,16 @@ pub fn cautions_of(technique: Technique, inside: &[(Class, f64)], ground: Ground
         }
         of.push(TakeCare::DUST);
     }
-    if has(Class::GelStain) || has(Class::ClearWax) {
+    if contents.share(oily) > 0.0 || on_wax {
         of.push(TakeCare::RAGS);
     }
-    if has(Class::GelStain) || has(Class::ClearWax) || has(Class::Shellac) {
+    if solvent {
         of.push(TakeCare::SOLVENT);
     }
-    if has(Class::Metallic) {
+    if contents.has(Class::Metallic) {
         of.push(TakeCare::POWDER);
     }
-    if has(Class::Metallic) || matches!(technique.family(), Family::Wax | Family::Gild) {
+    if contents.has(Class::Metallic) || matches!(technique.family(), Family::Wax | Family::Gild) {
         of.push(TakeCare::FOOD);
     }
     of

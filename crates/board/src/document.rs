@@ -5,8 +5,8 @@ use std::fmt;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{
-    BadMix, BadPaint, Class, Material, Microns, MixId, MixPart, Name, PaintId, Parts, SavedMix, mix,
-    replace_paint,
+    BadMix, BadPaint, Class, Contents, Material, Microns, MixId, MixPart, Name, PaintId, Parts, Product,
+    SavedMix, Specials, mix, replace_paint,
 };
 
 use super::{
@@ -67,6 +67,9 @@ pub struct Layer {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub motif: Option<Motif>,
+    /// Whether it is worked into the layer below while that is wet; as the technique usually is if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub into_wet: Option<bool>,
     /// Left out for now, to see what it does.
     #[serde(default)]
     pub muted: bool,
@@ -155,8 +158,22 @@ pub enum BadBoard {
 pub struct KnownTin<'a> {
     /// What kind of product it is.
     pub class: Class,
+    /// What its tin states beyond that.
+    pub specials: Specials,
     /// What is in it.
     pub material: &'a Material,
+}
+
+impl<'a> KnownTin<'a> {
+    /// A tin that states nothing beyond its class.
+    pub fn new(class: Class, material: &'a Material) -> Self {
+        Self { class, specials: Specials::default(), material }
+    }
+
+    /// The product in it.
+    pub const fn product(&self) -> Product {
+        Product { class: self.class, specials: self.specials }
+    }
 }
 
 impl BadBoard {
@@ -211,6 +228,7 @@ impl Layer {
             meets: None,
             down_to: None,
             motif: None,
+            into_wet: None,
             muted: false,
         }
     }
@@ -236,6 +254,20 @@ impl Layer {
         }
         let part = |part: &MixPart| Some((tin(part.paint)?.class, f64::from(part.parts.value())));
         self.pot.iter().filter_map(part).collect()
+    }
+
+    /// What is in the pot as the rules of the trade see it; the usual product of a technique that needs no pot.
+    pub fn contents<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Contents {
+        if self.pot.is_empty() {
+            return self.technique.product().into();
+        }
+        let part = |part: &MixPart| Some((tin(part.paint)?.product(), f64::from(part.parts.value())));
+        self.pot.iter().filter_map(part).collect()
+    }
+
+    /// True if it is worked into the layer below while that is wet.
+    pub fn goes_into_wet(&self) -> bool {
+        self.into_wet.unwrap_or(self.technique.goes_into_wet()) && self.technique.can_go_into_wet()
     }
 
     /// True where there is wax in its pot.

@@ -31,7 +31,7 @@ pub fn bands<'a>(
         });
         let tin = |paint| {
             let (class, ensemble) = known(paint)?;
-            Some(KnownTin { class, material: plausible.get(&paint).unwrap_or(ensemble.best()) })
+            Some(KnownTin::new(class, plausible.get(&paint).unwrap_or(ensemble.best())))
         };
         board.stack(letter, tin, |technique| match member {
             Some(member) => hands.plausible(technique, member),

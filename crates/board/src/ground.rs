@@ -15,10 +15,26 @@ pub enum GroundKind {
     MidWood,
     /// Bare wood of a dark tone, as of walnut.
     DarkWood,
+    /// Bare wood of a red tone, as of mahogany: it bleeds tannin.
+    RedWood,
+    /// Bare wood with knots, as of knotty pine: resin comes through.
+    KnottyWood,
     /// A dark red stain under old varnish, as on many a piece of the 1920s: it bleeds.
     RedStain,
+    /// A brown stain in the wood, under little or nothing: it bleeds.
+    StainedWood,
+    /// Clear varnish, yellowed, over pale wood.
+    Varnished,
+    /// Old wax over wood.
+    OldWax,
     /// Old paint.
     OldPaint,
+    /// Slick laminate or melamine.
+    Laminate,
+    /// Bare metal, polished: brass handles, steel legs.
+    PolishedMetal,
+    /// Painted metal.
+    PaintedMetal,
     /// White primer.
     WhitePrimer,
     /// Grey primer.
@@ -57,12 +73,20 @@ struct Row {
 
 impl GroundKind {
     /// In the order they are offered.
-    pub const ALL: [GroundKind; 7] = [
+    pub const ALL: [GroundKind; 15] = [
         GroundKind::PaleWood,
         GroundKind::MidWood,
         GroundKind::DarkWood,
+        GroundKind::RedWood,
+        GroundKind::KnottyWood,
         GroundKind::RedStain,
+        GroundKind::StainedWood,
+        GroundKind::Varnished,
+        GroundKind::OldWax,
         GroundKind::OldPaint,
+        GroundKind::Laminate,
+        GroundKind::PolishedMetal,
+        GroundKind::PaintedMetal,
         GroundKind::WhitePrimer,
         GroundKind::GreyPrimer,
     ];
@@ -82,7 +106,19 @@ impl GroundKind {
             GroundKind::PaleWood => row("pale-wood", "Bare wood, pale", [0xcf, 0xb4, 0x8a], 0.7, 0.22),
             GroundKind::MidWood => row("mid-wood", "Bare wood, middling", [0xa8, 0x82, 0x56], 0.7, 0.34),
             GroundKind::DarkWood => row("dark-wood", "Bare wood, dark", [0x5e, 0x43, 0x30], 0.7, 0.38),
+            GroundKind::RedWood => row("red-wood", "Bare wood, red", [0x7a, 0x42, 0x2e], 0.7, 0.3),
+            GroundKind::KnottyWood => row("knotty-wood", "Bare wood, knotty", [0xc8, 0xa2, 0x6a], 0.7, 0.3),
             GroundKind::RedStain => row("red-stain", "Dark red stain", [0x4a, 0x20, 0x19], 0.3, 0.25),
+            GroundKind::StainedWood => {
+                row("stained-wood", "Stained wood, brown", [0x6b, 0x45, 0x2a], 0.5, 0.3)
+            }
+            GroundKind::Varnished => row("varnished", "Varnished wood", [0xb0, 0x7e, 0x44], 0.15, 0.22),
+            GroundKind::OldWax => row("old-wax", "Waxed wood", [0x9a, 0x6f, 0x42], 0.3, 0.28),
+            GroundKind::Laminate => row("laminate", "Slick laminate", [0xd8, 0xd2, 0xc4], 0.1, 0.0),
+            GroundKind::PolishedMetal => {
+                row("polished-metal", "Polished metal", [0xa8, 0x8e, 0x58], 0.0, 0.0)
+            }
+            GroundKind::PaintedMetal => row("painted-metal", "Painted metal", [0x3c, 0x3b, 0x39], 0.2, 0.0),
             GroundKind::OldPaint => row("old-paint", "Old paint", [0xc9, 0xc2, 0xae], 0.5, 0.0),
             GroundKind::WhitePrimer => row("white-primer", "White primer", [0xec, 0xea, 0xe4], 0.6, 0.0),
             GroundKind::GreyPrimer => row("grey-primer", "Grey primer", [0x8d, 0x8c, 0x88], 0.6, 0.0),
@@ -112,21 +148,60 @@ impl GroundKind {
     /// Which wood's grain it shows where it is bare.
     pub const fn wood(self) -> Option<Wood> {
         match self {
-            GroundKind::PaleWood => Some(Wood::Banded),
-            GroundKind::MidWood => Some(Wood::Open),
-            GroundKind::DarkWood | GroundKind::RedStain => Some(Wood::Streaked),
-            GroundKind::OldPaint | GroundKind::WhitePrimer | GroundKind::GreyPrimer => None,
+            GroundKind::PaleWood | GroundKind::KnottyWood | GroundKind::Varnished => Some(Wood::Banded),
+            GroundKind::MidWood | GroundKind::StainedWood | GroundKind::OldWax => Some(Wood::Open),
+            GroundKind::DarkWood | GroundKind::RedWood | GroundKind::RedStain => Some(Wood::Streaked),
+            GroundKind::OldPaint
+            | GroundKind::Laminate
+            | GroundKind::PolishedMetal
+            | GroundKind::PaintedMetal
+            | GroundKind::WhitePrimer
+            | GroundKind::GreyPrimer => None,
         }
     }
 
-    /// True of a stain or a wood whose colour comes up through water-borne paint (common practice).
-    pub const fn bleeds(self) -> bool {
-        matches!(self, GroundKind::RedStain | GroundKind::DarkWood)
+    /// True of bare wood, which drinks what is put on it.
+    pub const fn is_raw_wood(self) -> bool {
+        matches!(
+            self,
+            GroundKind::PaleWood
+                | GroundKind::MidWood
+                | GroundKind::DarkWood
+                | GroundKind::RedWood
+                | GroundKind::KnottyWood
+        )
     }
 
-    /// True where sanding may set lead free: paint of unknown age.
+    /// True of a stain or a wood whose colour comes up through water-based paint (common practice).
+    pub const fn bleeds(self) -> bool {
+        matches!(
+            self,
+            GroundKind::RedStain
+                | GroundKind::StainedWood
+                | GroundKind::DarkWood
+                | GroundKind::RedWood
+                | GroundKind::KnottyWood
+        )
+    }
+
+    /// True of what paint does not grip without a bonding primer (common practice).
+    pub const fn is_slick(self) -> bool {
+        matches!(self, GroundKind::Laminate | GroundKind::PolishedMetal | GroundKind::PaintedMetal)
+    }
+
+    /// True where paint needs a primer below it: against what bleeds, or so that it grips.
+    pub const fn needs_primer(self) -> bool {
+        self.bleeds() || self.is_slick()
+    }
+
+    /// True where sanding may set lead free: paint of unknown age, on wood or on metal.
     pub const fn may_hold_lead(self) -> bool {
-        matches!(self, GroundKind::OldPaint)
+        matches!(self, GroundKind::OldPaint | GroundKind::PaintedMetal)
+    }
+
+    /// True of a surface with gloss that is taken off with a liquid rather than sanded through (common practice).
+    pub const fn is_glossy(self) -> bool {
+        matches!(self, GroundKind::RedStain | GroundKind::StainedWood | GroundKind::Varnished)
     }
 
     /// True of a primer: what lies on it holds.

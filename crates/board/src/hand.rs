@@ -517,7 +517,7 @@ impl<'a> View<'a> {
                 Some((paint, (tin.class, material)))
             })
             .collect::<Option<_>>()?;
-        let tin = |paint| materials.get(&paint).map(|(class, material)| KnownTin { class: *class, material });
+        let tin = |paint| materials.get(&paint).map(|(class, material)| KnownTin::new(*class, material));
         let habit = |technique| Habit {
             film: self.value(at, Unknown::Film(technique)).clamp(-4.0, 4.0).exp(),
             cover: self.value(at, Unknown::Cover(technique)),

@@ -43,7 +43,7 @@ pub use ground::{Ground, GroundKind, Wood};
 pub use habit::Habit;
 pub use hand::{BadReading, BoardJudgement, BoardReading, BoardSpot, Hands, Taught, learn_hand};
 pub use motif::Motif;
-pub use place::{ByPlace, Place, Share};
+pub use place::{ByPlace, FLAT, Place, Share};
 pub use remedies::{Defect, LayerChange, Remedy, RemedySearch};
 pub use rules::{Advice, AdviceFix, Severity, advice};
 pub use school::{AnotherWay, School, other_ways};

@@ -1,12 +1,12 @@
 //! Which order of layers fails or vanishes, why, and the way out. All of it is common practice†.
 
 use warm_blend_bench::{MixtureKind, SHADE, warnings};
-use warm_blend_paint::{Class, MixPart, PaintId, State};
+use warm_blend_paint::{Class, Contents, MixPart, PaintId, State};
 use warm_blend_spectral::{Lab, Light};
 
 use super::{
-    Board, Family, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, coats_over,
-    stack::lab, undercoat,
+    Board, Family, Ground, GroundKind, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique,
+    coats_over, stack::lab, undercoat,
 };
 
 /// How bad it is.
@@ -31,12 +31,14 @@ pub enum AdviceFix {
     Again(LayerId),
     /// Put a coat of this below it.
     Under(LayerId, Vec<MixPart>),
+    /// Wear it down to this layer rather than to the ground.
+    DownTo(LayerId, LayerId),
 }
 
 /// What is wrong with an order of layers.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Advice {
-    /// The layer that it is about; none where it is about the whole.
+    /// The layer that it is about; none where it is about the whole. Of several that fail for one cause, the lowest.
     pub layer: Option<LayerId>,
     /// How bad it is.
     pub severity: Severity,
@@ -66,6 +68,11 @@ const NEARLY: f64 = 0.25;
 /// Texture that cracks where it is put on at once, and strokes that are told of, µm†.
 const CRACKS: f64 = 400.0;
 const SHOWS: f64 = 60.0;
+/// Loads from which on texture and knifed flecks are too thick at once†.
+const THICK_TEXTURE: f64 = 1.5;
+const THICK_FLECKS: f64 = 2.0;
+/// Share of clay-type paint from which on a dry film can be wetted again†.
+const REWETS: f64 = 0.2;
 
 /// A layer as the rules see it.
 struct Step<'a> {
@@ -73,7 +80,7 @@ struct Step<'a> {
     at: usize,
     layer: &'a Layer,
     kind: MixtureKind,
-    inside: Vec<(Class, f64)>,
+    contents: Contents,
 }
 
 impl Step<'_> {
@@ -81,33 +88,65 @@ impl Step<'_> {
         self.layer.technique.family() == family
     }
 
-    /// True where water goes on: paint, glaze or wash rather than wax.
+    /// True where water goes on: paint, glaze or wash rather than wax or what its tin says is made with solvent.
     fn is_water_borne(&self) -> bool {
-        !self.is_wax() && !self.is(Family::Wear) && !self.has(Class::Shellac) && !self.has(Class::GelStain)
+        !self.is_wax() && !self.is(Family::Wear) && !self.contents.is_solvent_borne()
     }
 
+    /// True of what only wax sticks to: wax, clear or tinted, gilding wax, and a resist, which is worked into wax.
     fn is_wax(&self) -> bool {
-        self.has(Class::ClearWax) || self.is(Family::Gild)
+        self.has(Class::ClearWax) || self.is(Family::Gild) || self.layer.technique == Technique::WetWaxResist
     }
 
     fn has(&self, class: Class) -> bool {
-        self.inside.iter().any(|(of, _)| *of == class)
+        self.contents.has(class)
     }
 
     fn is_mostly(&self, class: Class) -> bool {
-        let total: f64 = self.inside.iter().map(|(_, amount)| amount).sum();
-        let own: f64 = self.inside.iter().filter(|(of, _)| *of == class).map(|(_, amount)| amount).sum();
-        own > 0.5 * total
+        self.contents.is_mostly(|product| product.class == class)
     }
 
-    /// True where it closes what lies below it.
+    fn is_chalky(&self) -> bool {
+        self.contents.is_mostly(|product| matches!(product.class, Class::Chalk | Class::Clay))
+    }
+
+    /// True of paint that water takes off again once it is dry: enough of it is clay-type.
+    fn rewets(&self) -> bool {
+        self.contents.share(|product| product.class == Class::Clay) >= REWETS
+    }
+
+    /// True of what is rubbed off with a wet cloth where it is bare: chalk- and clay-type paint.
+    fn rubs_off_wet(&self) -> bool {
+        self.contents.share(|product| matches!(product.class, Class::Chalk | Class::Clay)) >= 0.5
+    }
+
+    /// True where what is in it closes what lies below it.
     fn seals(&self) -> bool {
-        super::document::seals(&self.inside)
+        super::document::seals(&self.contents.classes())
+    }
+
+    /// True of a film without gaps: nothing below it is reached by what goes on next.
+    fn is_closed(&self) -> bool {
+        let everywhere = Place::ALL.iter().all(|place| *self.layer.on.at(*place));
+        everywhere
+            && self.layer.print.is_none()
+            && !self.layer.is_cracked()
+            && matches!(self.layer.technique.family(), Family::Coat | Family::Seal)
+    }
+
+    /// True of a coat that keeps stains below it back.
+    fn blocks_stains(&self) -> bool {
+        self.contents.blocks_stains()
+    }
+
+    /// True of a coat that is there for what follows to stick to.
+    fn primes(&self) -> bool {
+        self.contents.is_mostly(|product| matches!(product.class, Class::Primer | Class::Shellac))
     }
 
     /// How rough it is left, µm from tip to hollow.
     fn rough(&self) -> f64 {
-        self.layer.rough(&self.inside).value()
+        self.layer.rough(&self.contents.classes()).value()
     }
 
     /// True where nothing can go on the same day (common practice).
@@ -121,7 +160,17 @@ impl Step<'_> {
     }
 }
 
-/// What is wrong with a strip, the worst first. `stack` is that of the same strip; what is on the shelf may help.
+/// From the top down, what is reached through the gaps of what lies above it; what seals is the last of them.
+fn exposed<'s, 'l>(below: &'s [Step<'l>]) -> impl Iterator<Item = &'s Step<'l>> {
+    let mut covered = false;
+    below.iter().rev().filter(|step| !step.is(Family::Wear)).take_while(move |step| {
+        let reached = !covered;
+        covered |= step.is_closed();
+        reached
+    })
+}
+
+/// What is wrong with a strip, the worst first; each cause once. `stack` is that of the same strip; what is on the shelf may help.
 pub fn advice<'a>(
     board: &Board,
     letter: Letter,
@@ -135,14 +184,38 @@ pub fn advice<'a>(
         .enumerate()
         .filter(|(_, layer)| !layer.muted)
         .map(|(at, layer)| {
-            let inside = layer.inside(&tin);
-            Step { at, layer, kind: MixtureKind::of(&inside), inside }
+            let contents = layer.contents(&tin);
+            Step { at, layer, kind: MixtureKind::of(&contents.classes()), contents }
         })
         .collect();
+    let mut found: Vec<(Option<LayerId>, Advice)> = Vec::new();
+    for n in 0..steps.len() {
+        found.extend(of_layer(&steps, n));
+    }
+    // What fails for one cause is said once, at the lowest layer that it befalls.
+    let mut causes: Vec<(LayerId, String)> = Vec::new();
+    found.retain(|(cause, advice)| {
+        let Some(cause) = cause else { return true };
+        let known = (*cause, advice.what.clone());
+        let new = !causes.contains(&known);
+        causes.push(known);
+        new
+    });
+    let mut found: Vec<Advice> = found.into_iter().map(|(_, advice)| advice).collect();
+    found.extend(on_the_ground(board, &steps, stack, shelf, &tin));
+    found.extend(worn_past(&board.ground, &steps));
+    found.extend(contrasts(&steps, stack));
+    found.extend(jumps(&steps, stack));
+    found.sort_by_key(|advice| std::cmp::Reverse(advice.severity));
+    found
+}
+
+/// What is wrong with one layer where it lies, each with the layer below that causes it.
+fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
+    let (step, below) = (&steps[n], &steps[..n]);
     let mut found = Vec::new();
-    for (n, step) in steps.iter().enumerate() {
-        let below = &steps[..n];
-        let about = |severity, what: &str, why, remedy: &str, fix| Advice {
+    let mut add = |cause: Option<&Step>, severity, what: &str, why, remedy: &str, fix| {
+        let advice = Advice {
             layer: Some(step.layer.id),
             severity,
             what: what.to_owned(),
@@ -151,129 +224,196 @@ pub fn advice<'a>(
             fix,
             source: PRACTICE,
         };
-        let seal_below = || Some(AdviceFix::Below(step.layer.id, Technique::ClearCoat));
-        let lies_on = below.iter().rev().find(|other| !other.is(Family::Wear));
-        let sealed = below.iter().any(|other| other.seals());
-        let last_wax = below.iter().rposition(|other| other.is_wax());
-        if step.is_heavy_with_water()
-            && step.is_water_borne()
-            && lies_on.is_some_and(|other| other.is_mostly(Class::Clay))
-        {
-            found.push(about(
-                Severity::Fails,
-                "this lifts the clay-type paint below it",
-                "clay-type paint stays soluble in water until it is sealed: a wet layer takes it off again",
-                "seal the paint first, or use a wax in place of this layer",
-                seal_below(),
-            ));
-        }
-        if step.is_water_borne()
-            && !step.is(Family::Seal)
-            && step.layer.technique != Technique::WetWaxResist
-            && last_wax.is_some()
-        {
-            found.push(about(
-                Severity::Fails,
-                "paint over wax does not hold",
-                "water-borne paint finds nothing to hold on to over wax, and comes off in sheets",
-                "put the wax on after this layer; as a resist it is meant to come off",
-                Some(AdviceFix::Instead(step.layer.id, Technique::WetWaxResist)),
-            ));
-        }
-        if step.layer.technique == Technique::ClearCoat && last_wax.is_some() {
-            found.push(about(
-                Severity::Fails,
-                "a clear coat over wax beads up and peels",
-                "a water-based clear coat does not wet wax",
-                "finish with wax, or take the wax off before the clear coat",
-                Some(AdviceFix::Instead(step.layer.id, Technique::ClearWax)),
-            ));
-        }
-        if step.layer.technique == Technique::TintedWax && !sealed {
-            let chalky =
-                lies_on.is_some_and(|other| other.is_mostly(Class::Chalk) || other.is_mostly(Class::Clay));
-            if chalky {
-                found.push(about(
-                    Severity::Care,
-                    "this wax stains the bare paint for good",
-                    "a porous paint drinks the colour: it cannot be lifted off again",
-                    "clear wax first makes it forgiving; straight on is right where it is to stay",
-                    Some(AdviceFix::Below(step.layer.id, Technique::ClearWax)),
-                ));
-            }
-        }
-        if step.is(Family::Glaze)
-            && lies_on.is_some_and(|other| other.is_mostly(Class::Chalk) && !other.seals())
-        {
-            found.push(about(
+        found.push((cause.map(|cause| cause.layer.id), advice));
+    };
+    let technique = step.layer.technique;
+    let seal_below = || Some(AdviceFix::Below(step.layer.id, Technique::ClearCoat));
+    // The topmost paint that is reached, with whether a seal closes it.
+    let bare = |of: &dyn Fn(&Step) -> bool| {
+        let open = exposed(below).take_while(|other| !(other.seals() && other.is_closed()));
+        open.into_iter().find(|other| of(other) && !other.seals())
+    };
+    let lies_on = below.iter().rev().find(|other| !other.is(Family::Wear));
+    let sealed = lies_on.is_some() && bare(&|_| true).is_none();
+    let wax = below.iter().rfind(|other| other.is_wax());
+    if let Some(clay) =
+        bare(&|other| other.rewets()).filter(|_| step.is_heavy_with_water() && step.is_water_borne())
+    {
+        add(
+            Some(clay),
+            Severity::Fails,
+            "this lifts the clay-type paint below it",
+            "clay-type paint stays soluble in water until it is sealed all over: a wet layer takes it off again",
+            "seal the paint first, or use a wax in place of this layer",
+            seal_below(),
+        );
+    }
+    let paints = step.is_water_borne() && !step.is(Family::Seal);
+    if let Some(wax) = wax.filter(|_| paints) {
+        add(
+            Some(wax),
+            Severity::Fails,
+            "paint over wax does not stick",
+            "water-based paint has nothing to grip over wax, and comes off in sheets",
+            "put the wax on after this layer; as a resist it is meant to come off",
+            Some(AdviceFix::Instead(step.layer.id, Technique::WetWaxResist)),
+        );
+    }
+    if let Some(wax) = wax.filter(|_| step.is_mostly(Class::GelStain)) {
+        add(
+            Some(wax),
+            Severity::Fails,
+            "stain over wax does not dry",
+            "the wax keeps the stain out of the surface: it stays sticky and wipes off",
+            "stain before the wax, or tint the wax in place of it",
+            Some(AdviceFix::Instead(step.layer.id, Technique::TintedWax)),
+        );
+    }
+    if let Some(wax) = wax.filter(|_| technique == Technique::ClearCoat) {
+        add(
+            Some(wax),
+            Severity::Fails,
+            "a clear coat over wax beads up and peels",
+            "a water-based clear coat does not wet wax",
+            "finish with wax, or take the wax off before the clear coat",
+            Some(AdviceFix::Instead(step.layer.id, Technique::ClearWax)),
+        );
+    }
+    if let Some(chalky) = bare(&|other| other.is_chalky()).filter(|_| technique == Technique::TintedWax) {
+        add(
+            Some(chalky),
+            Severity::Care,
+            "this wax stains the bare paint permanently",
+            "a porous paint soaks up the colour: it cannot be lifted off again",
+            "clear wax first makes it forgiving; straight on is right where it is to stay",
+            Some(AdviceFix::Below(step.layer.id, Technique::ClearWax)),
+        );
+    }
+    if step.is(Family::Glaze) && lies_on.is_some_and(|other| other.is_mostly(Class::Chalk) && !other.seals())
+    {
+        add(
+            lies_on,
+            Severity::Care,
+            "the glaze grabs at once and cannot be moved",
+            "a dead matt, open base soaks up the glaze where it is put",
+            "a clear coat below gives it time; satin bases need none",
+            seal_below(),
+        );
+    }
+    let fresh = below.last().filter(|other| other.is_wax());
+    if let Some(fresh) =
+        fresh.filter(|_| step.is_wax() && !matches!(technique, Technique::Gilding | Technique::WetWaxResist))
+    {
+        add(
+            Some(fresh),
+            Severity::Note,
+            "let the wax below set first",
+            "a fresh wax takes up the one below it",
+            "buff the first the next day before this goes on; while it is fresh, clear wax takes tinted wax back",
+            None,
+        );
+    }
+    if technique == Technique::WetDistress {
+        let top = exposed(below).find(|other| !other.is(Family::Gild));
+        if let Some(top) = top.filter(|top| top.seals() || !top.rubs_off_wet()) {
+            add(
+                Some(top),
                 Severity::Care,
-                "the glaze grabs at once and cannot be moved",
-                "a dead matt, open base drinks the glaze where it is put",
-                "a clear coat below gives it time; satin bases need none",
-                seal_below(),
-            ));
-        }
-        if last_wax.is_some_and(|at| at + 1 == n)
-            && step.is_wax()
-            && step.layer.technique != Technique::Gilding
-        {
-            found.push(about(
-                Severity::Note,
-                "let the wax below set first",
-                "a fresh wax takes up the one below it",
-                "buff the first the next day before this goes on; while it is fresh, clear wax takes tinted wax back",
-                None,
-            ));
-        }
-        let at_once = step.layer.hand.passes.value() == 1;
-        let loaded = step.kind == MixtureKind::Texture && step.layer.hand.load.value() > 1.5;
-        if at_once && (loaded || step.rough() > CRACKS) {
-            found.push(about(
-                Severity::Fails,
-                "texture this thick cracks",
-                "a thick layer dries from outside and tears",
-                "two thinner coats in place of one",
-                None,
-            ));
-        }
-        if step.kind != MixtureKind::Texture && step.layer.is_cracked() {
-            found.push(about(
-                Severity::Care,
-                "a coat this heavy runs and cracks",
-                "what is too thick sags before it dries",
-                "two thin coats, sanded lightly between",
-                Some(AdviceFix::Again(step.layer.id)),
-            ));
-        }
-        if step.layer.technique == Technique::BrushedCoat && step.rough() > SHOWS {
-            found.push(about(
-                Severity::Note,
-                "strokes that are left to stand take more paint",
-                "ridges dry slowly, and a smooth coat over them fills them again",
-                "thick paint and little water, crossed every which way; leave it overnight, and what comes next thin",
-                None,
-            ));
-        }
-        if below.last().is_some_and(Step::dries_overnight) && !step.is(Family::Wear) {
-            found.push(about(
-                Severity::Note,
-                "what lies below needs the night",
-                "texture, thick knife work and heavy washes dry slowly: what goes on too soon drags and cracks them",
-                "leave it overnight; everything else on this board takes an hour or two",
-                None,
-            ));
-        }
-        // A seal by itself is what it should be.
-        for warning in warnings(&step.inside).into_iter().filter(|_| !step.is(Family::Seal)) {
-            let severity = if warning.fails { Severity::Fails } else { Severity::Care };
-            found.push(about(severity, warning.words.trim_end_matches('.'), "", "", None));
+                "a wet cloth does not rub this off",
+                "only bare chalk- and clay-type paint softens under water; other paint, and whatever is sealed, stays",
+                "sand it back instead",
+                Some(AdviceFix::Instead(step.layer.id, Technique::SandBack)),
+            );
         }
     }
-    found.extend(on_the_ground(board, &steps, stack, shelf, &tin));
-    found.extend(contrasts(&layers, stack));
-    found.extend(jumps(&layers, stack));
-    found.sort_by_key(|advice| std::cmp::Reverse(advice.severity));
+    let load = step.layer.hand.load.value();
+    let at_once = step.layer.hand.passes.value() == 1;
+    let textured = step.kind == MixtureKind::Texture || technique == Technique::TextureCoat;
+    if (textured && load > THICK_TEXTURE) || (at_once && step.rough() > CRACKS) {
+        add(
+            None,
+            Severity::Fails,
+            "texture this thick cracks",
+            "a thick layer dries from outside and tears",
+            "two thinner coats in place of one",
+            None,
+        );
+    }
+    if technique == Technique::KnifeFlecks && load > THICK_FLECKS {
+        add(
+            None,
+            Severity::Fails,
+            "flecks this thick crack",
+            "thick paint dries from outside and tears",
+            "less on the knife, pressed flatter; more of them if they are too few",
+            None,
+        );
+    }
+    if !textured && step.layer.is_cracked() {
+        add(
+            None,
+            Severity::Care,
+            "a coat this heavy runs and cracks",
+            "what is too thick sags before it dries",
+            "two thin coats, sanded lightly between",
+            Some(AdviceFix::Again(step.layer.id)),
+        );
+    }
+    if technique == Technique::BrushedCoat && step.rough() > SHOWS {
+        add(
+            None,
+            Severity::Note,
+            "strokes that are left to stand take more paint",
+            "ridges dry slowly, and a smooth coat over them fills them again",
+            "thick paint and little water, crossed every which way; leave it overnight, and what comes next thin",
+            None,
+        );
+    }
+    let slow = below.last().filter(|other| other.dries_overnight());
+    if let Some(slow) = slow.filter(|_| !step.is(Family::Wear) && !step.layer.goes_into_wet()) {
+        add(
+            Some(slow),
+            Severity::Note,
+            "what lies below needs the night",
+            "texture, thick knife work and heavy washes dry slowly: what goes on too soon drags and cracks them",
+            "leave it overnight; everything else on this board takes an hour or two",
+            None,
+        );
+    }
+    // A seal alone is what it should be; a strong tint needs no warning where it lies on a seal.
+    for warning in warnings(&step.contents.classes()).into_iter().filter(|_| !step.is(Family::Seal)) {
+        if sealed && warning.needs_seal {
+            continue;
+        }
+        let severity = if warning.fails { Severity::Fails } else { Severity::Care };
+        add(None, severity, warning.words.trim_end_matches('.'), "", "", None);
+    }
     found
+}
+
+/// Wear that goes past an earlier colour, down to bare wood.
+fn worn_past(ground: &Ground, steps: &[Step]) -> Vec<Advice> {
+    let worn = steps
+        .iter()
+        .enumerate()
+        .filter(|(_, step)| step.layer.technique.wears_through() && step.layer.down_to.is_none());
+    let past = worn.filter_map(|(n, step)| {
+        let coats: Vec<&Step> =
+            steps[..n].iter().filter(|other| other.is(Family::Coat) && !other.primes()).collect();
+        let top = coats.last()?;
+        // The last colour that is another than the one on top.
+        let hidden = coats.iter().rfind(|other| other.layer.pot != top.layer.pot)?;
+        ground.kind.wood().is_some().then(|| Advice {
+            layer: Some(step.layer.id),
+            severity: Severity::Note,
+            what: "this wears through to the bare wood, past the colour below".to_owned(),
+            why: "an earlier colour is put there to show where the top one is worn",
+            remedy: "wear it down to that colour only".to_owned(),
+            fix: Some(AdviceFix::DownTo(step.layer.id, hidden.layer.id)),
+            source: PRACTICE,
+        })
+    });
+    past.collect()
 }
 
 /// What the ground asks for.
@@ -286,7 +426,7 @@ fn on_the_ground<'a>(
 ) -> Vec<Advice> {
     let Some(first) = steps.iter().find(|step| !step.is(Family::Wear)) else { return Vec::new() };
     let id = first.layer.id;
-    let primed = first.has(Class::Shellac) || first.has(Class::Primer);
+    let (primed, blocked) = (first.primes(), first.blocks_stains());
     let about = |severity, what: String, why, remedy: String, fix| Advice {
         layer: Some(id),
         severity,
@@ -307,13 +447,32 @@ fn on_the_ground<'a>(
         )
     });
     let heavy = steps.iter().find(|step| step.is(Family::Wash) && step.is_water_borne());
-    if board.ground.kind.bleeds() && first.is_water_borne() && !primed {
+    if board.ground.kind.bleeds() && first.is_water_borne() && !blocked {
         return vec![about(
             Severity::Care,
             "the ground bleeds through".to_owned(),
-            "tannin and old stain dissolve in water-borne paint and come up pink or yellow, coat after coat",
+            "tannin and old stain dissolve in water-based paint and bleed through pink or yellow, coat after coat",
             format!("a stain-blocking primer first, tinted near the colour to come{saves}"),
             fix,
+        )];
+    }
+    if board.ground.kind.is_slick() && !primed {
+        return vec![about(
+            Severity::Fails,
+            "paint does not grip this ground".to_owned(),
+            "laminate and metal give paint nothing to hold: it scratches and peels off",
+            format!("sand it dull, then a bonding primer below everything{saves}"),
+            fix,
+        )];
+    }
+    if board.ground.kind == GroundKind::OldWax && !first.is_wax() {
+        return vec![about(
+            Severity::Fails,
+            "paint over old wax does not stick".to_owned(),
+            "water-based paint has nothing to grip over wax, and comes off in sheets",
+            "take the old wax off with solvent and fine steel wool first, or finish with wax alone"
+                .to_owned(),
+            None,
         )];
     }
     if let Some(heavy) = heavy.filter(|_| !primed && !board.ground.kind.is_primed()) {
@@ -332,8 +491,9 @@ fn on_the_ground<'a>(
     let Some(needed) = paint.and_then(|paint| coats_over(&board.ground, None, paint).ok().flatten()) else {
         return Vec::new();
     };
-    // The same paint may lie in several layers.
-    let own = steps.iter().take_while(|step| step.layer.pot == first.layer.pot && step.is(Family::Coat));
+    // The same paint may lie in several layers; sanding between them is no coat.
+    let laid = steps.iter().filter(|step| !step.is(Family::Wear));
+    let own = laid.take_while(|step| step.layer.pot == first.layer.pot && step.is(Family::Coat));
     let given: usize = own.map(|step| usize::from(step.layer.hand.passes.value())).sum();
     if given >= needed {
         return Vec::new();
@@ -362,12 +522,10 @@ fn coats(n: usize) -> String {
 }
 
 /// Dry brush that jumps where contrast should be built in steps.
-fn jumps(layers: &[&Layer], stack: &Stack) -> Vec<Advice> {
-    let dry = layers
-        .iter()
-        .enumerate()
-        .filter(|(n, layer)| !layer.muted && layer.technique == Technique::DryBrush && *n > 0);
-    dry.filter_map(|(n, layer)| {
+fn jumps(steps: &[Step], stack: &Stack) -> Vec<Advice> {
+    let dry = steps.iter().filter(|step| step.layer.technique == Technique::DryBrush && step.at > 0);
+    dry.filter_map(|step| {
+        let (n, layer) = (step.at, step.layer);
         let below = from_afar(stack, n, Place::Edge).l;
         let shades = (stack.material(n)?.seen_lab(Light::Daylight).l - below).abs() / SHADE;
         (shades > JUMP + NEARLY).then(|| Advice {
@@ -388,13 +546,13 @@ fn from_afar(stack: &Stack, layers: usize, place: Place) -> Lab {
 }
 
 /// Glazes against what they lie on, in shades.
-fn contrasts(layers: &[&Layer], stack: &Stack) -> Vec<Advice> {
-    let glazes = layers
-        .iter()
-        .enumerate()
-        .filter(|(n, layer)| !layer.muted && matches!(layer.technique.family(), Family::Glaze) && *n > 0);
+fn contrasts(steps: &[Step], stack: &Stack) -> Vec<Advice> {
+    // Pearl is translucent: it has no shade of its own to hold against the base.
+    let opaque = |step: &&Step| step.contents.share(|product| product.class == Class::Pearl) < 0.3;
+    let glazes = steps.iter().filter(|step| step.is(Family::Glaze) && step.at > 0).filter(opaque);
     glazes
-        .filter_map(|(n, layer)| {
+        .filter_map(|step| {
+            let (n, layer) = (step.at, step.layer);
             let base = from_afar(stack, n, Place::Field).l;
             let glaze = stack.material(n)?.seen_lab(Light::Daylight).l;
             let shades = (glaze - base).abs() / SHADE;

@@ -195,7 +195,7 @@ fn sealing(layers: &[Layer]) -> Vec<Way> {
 
 fn distress(layers: &[Layer]) -> Vec<Way> {
     let glaze = find(layers, |technique| technique.family() == super::Family::Glaze);
-    let Some((glaze, wear)) = glaze.zip(find(layers, Technique::takes_away)) else { return Vec::new() };
+    let Some((glaze, wear)) = glaze.zip(find(layers, Technique::wears_through)) else { return Vec::new() };
     let mut moved = layers.to_vec();
     let worn = moved.remove(wear);
     // With the wear taken out, the glaze's own place is below it where the wear lay above, and above it where it lay below.
@@ -210,7 +210,7 @@ fn distress(layers: &[Layer]) -> Vec<Way> {
 
 fn coats(layers: &[Layer]) -> Vec<Way> {
     let is_coat = |layer: &Layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat);
-    let worn = layers.iter().any(|layer| layer.technique.takes_away());
+    let worn = layers.iter().any(|layer| layer.technique.wears_through());
     let Some(last) = layers.iter().rposition(is_coat).filter(|_| worn) else { return Vec::new() };
     let thin = layers[last].hand.load.value() < 0.8;
     let (load, words, why) = if thin {

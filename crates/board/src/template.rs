@@ -4,7 +4,7 @@ use warm_blend_bench::SHADE;
 use warm_blend_paint::{Class, MixPart, PaintId, WholeParts};
 use warm_blend_spectral::Lab;
 
-use super::{Branch, Hand, Layer, Letter, Load, Passes, Strip, Technique, TextureDepth};
+use super::{Branch, Family, Hand, Layer, Letter, Load, Passes, Strip, Technique, TextureDepth};
 
 mod finishes;
 
@@ -212,7 +212,22 @@ impl Template {
             [] => vec![Vec::new()],
             ends => ends.iter().map(|steps| layers(steps)).collect::<Result<_, _>>()?,
         };
-        Ok(Filled { shared: layers(self.shared)?, ends })
+        let mut shared = layers(self.shared)?;
+        wear_to_the_colour_below(&mut shared);
+        Ok(Filled { shared, ends })
+    }
+}
+
+/// Wears down to an earlier colour that was put there to show, rather than to the ground.
+fn wear_to_the_colour_below(layers: &mut [Layer]) {
+    for at in 0..layers.len() {
+        let (below, rest) = layers.split_at_mut(at);
+        let coats = || below.iter().filter(|layer| layer.technique.family() == Family::Coat);
+        let top = coats().next_back().map(|top| &top.pot);
+        let hidden = coats().rfind(|layer| Some(&layer.pot) != top);
+        if let (true, Some(hidden)) = (rest[0].technique.wears_through(), hidden) {
+            rest[0].down_to = Some(hidden.id);
+        }
     }
 }
 

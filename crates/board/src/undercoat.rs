@@ -115,7 +115,7 @@ mod tests {
     fn found(ground: GroundKind, paint: &Material, materials: &[(Class, Material)]) -> Option<Undercoat> {
         let of = |paint: PaintId| {
             let (class, material) = materials.get(paint.0.as_u128() as usize)?;
-            Some(KnownTin { class: *class, material })
+            Some(KnownTin::new(*class, material))
         };
         undercoat(&Ground::of(ground), paint, &shelf(materials), of)
     }

@@ -1,14 +1,15 @@
 //! What is said of an order of layers, and the ways back where it went wrong. All of it is common practice.
 
 use warm_blend_board::{
-    Advice, AdviceFix, Board, ByPlace, Defect, GroundKind, Habit, Hand, Hands, Layer, LayerChange, Load,
-    Passes, Place, Remedy, RemedySearch, School, Severity, Technique, TextureDepth, advice, cautions,
+    Advice, AdviceFix, Board, ByPlace, Defect, GroundKind, Habit, Hand, Hands, KnownTin, Layer, LayerChange,
+    Load, Passes, Place, Remedy, RemedySearch, School, Severity, TakeCare, Technique, TextureDepth, advice,
+    cautions,
 };
-use warm_blend_paint::{Class, State};
+use warm_blend_paint::{Class, PaintId, Specials, State};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use warm_blend_testing::shelf::{
-    A, BROWN, CLAY_BLUE, CLEAR_WAX, CREAM, GLAZING_LIQUID, OXBLOOD, PRIMER, Shelf, WHITE, board, board_on,
-    pot,
+    A, BROWN, CLAY_BLUE, CLEAR_WAX, CREAM, GEL_STAIN, GLAZING_LIQUID, OXBLOOD, PEARL, PRIMER, Shelf, WHITE,
+    board, board_on, pot,
 };
 
 fn said_by(shelf: &Shelf, board: &Board) -> Vec<Advice> {
@@ -80,6 +81,190 @@ fn cautions_stand_at_their_layer_and_say_where_they_are_from() {
 
 fn about<'a>(found: &'a [Advice], words: &str) -> Option<&'a Advice> {
     found.iter().find(|advice| advice.what.contains(words))
+}
+
+fn wide(board: &Board) -> Vec<Advice> {
+    said_by(&Shelf::wide(), board)
+}
+
+fn tin_id(n: u128) -> PaintId {
+    PaintId(uuid::Uuid::from_u128(n))
+}
+
+/// Clay-type paint is lifted by a wet layer however it got there: as part of a mix, dry-brushed, or sealed only in places; a closed seal or
+/// a closed coat of another paint over it protects it.
+#[test]
+fn clay_is_lifted_wherever_it_is_bare() {
+    let wash = || Layer::new(Technique::WashWiped, pot(&[(WHITE, 1)]));
+    let lifts = |layers: Vec<Layer>| about(&wide(&board(layers)), "lifts the clay-type paint").is_some();
+    let mixed = Layer::new(Technique::BrushedCoat, pot(&[(CREAM, 2), (CLAY_BLUE, 1)]));
+    assert!(lifts(vec![mixed.clone(), wash()]));
+    let brushed = Layer::new(Technique::DryBrush, pot(&[(CLAY_BLUE, 1)]));
+    assert!(lifts(vec![coat(CREAM, 2), brushed.clone(), wash()]));
+    let seal = Layer::new(Technique::ClearCoat, vec![]);
+    let mut partial = seal.clone();
+    partial.on = ByPlace { field: false, recess: true, edge: true };
+    assert!(lifts(vec![mixed.clone(), partial, wash()]));
+    assert!(!lifts(vec![mixed.clone(), seal.clone(), wash()]));
+    assert!(!lifts(vec![mixed, coat(CREAM, 1), wash()]), "covered by another paint");
+    let stippled = Layer::new(Technique::Speckle, pot(&[(CREAM, 1)]));
+    assert!(lifts(vec![brushed, stippled, wash()]), "drops leave it bare");
+}
+
+/// A resist is worked into wax: paint and clear coat over it fail, and its rags can self-heat.
+#[test]
+fn a_resist_is_wax() {
+    let resist = || Layer::new(Technique::WetWaxResist, pot(&[(WHITE, 1)]));
+    let clear = Layer::new(Technique::ClearCoat, vec![]);
+    assert!(about(&wide(&board(vec![coat(CREAM, 2), resist(), coat(CREAM, 1)])), "paint over wax").is_some());
+    assert!(about(&wide(&board(vec![coat(CREAM, 2), resist(), clear])), "clear coat over wax").is_some());
+    assert!(about(&wide(&board(vec![coat(CREAM, 2), resist(), resist()])), "over wax").is_none());
+    let shelf = Shelf::wide();
+    let found = cautions(&board(vec![coat(CREAM, 2), resist()]), A, |paint| shelf.tin(paint));
+    assert!(found.iter().any(|caution| caution.care == TakeCare::RAGS), "{found:?}");
+}
+
+/// Stain does not dry over wax; wet distressing needs a paint that water softens, bare.
+#[test]
+fn stain_over_wax_and_a_wet_cloth_on_what_stays() {
+    let wax = || Layer::new(Technique::ClearWax, vec![]);
+    let stain = Layer::new(Technique::WashWiped, pot(&[(GEL_STAIN, 1)]));
+    assert!(about(&wide(&board(vec![coat(CREAM, 2), wax(), stain.clone()])), "stain over wax").is_some());
+    assert!(about(&wide(&board(vec![coat(CREAM, 2), stain])), "stain over wax").is_none());
+    let wet = || Layer::new(Technique::WetDistress, vec![]);
+    let stays = |layers: Vec<Layer>| {
+        let layer = layers.last().unwrap().id;
+        let found = wide(&board(layers));
+        let advice = about(&found, "does not rub this off")?.clone();
+        assert_eq!(advice.fix, Some(AdviceFix::Instead(layer, Technique::SandBack)));
+        Some(advice)
+    };
+    assert!(stays(vec![coat(BROWN, 2), wet()]).is_some());
+    assert!(stays(vec![coat(CREAM, 2), wax(), wet()]).is_some(), "sealed");
+    assert!(stays(vec![coat(CREAM, 2), wet()]).is_none());
+}
+
+/// A seal counts where the wax lies on it, not far below; a strong tint over a clear coat needs no warning.
+#[test]
+fn a_seal_counts_where_the_wax_lies_on_it() {
+    let wax = |parts| Layer::new(Technique::TintedWax, pot(&[(BROWN, 1), (CLEAR_WAX, parts)]));
+    let seal = || Layer::new(Technique::ClearCoat, vec![]);
+    let stains = |layers: Vec<Layer>| about(&wide(&board(layers)), "stains the bare paint").is_some();
+    assert!(stains(vec![coat(CREAM, 1), seal(), coat(CREAM, 1), wax(9)]));
+    assert!(!stains(vec![coat(CREAM, 2), seal(), wax(9)]));
+    let warned = |layers: Vec<Layer>| about(&wide(&board(layers)), "strong tint").is_some();
+    assert!(warned(vec![coat(CREAM, 2), wax(2)]));
+    assert!(!warned(vec![coat(CREAM, 2), seal(), wax(2)]));
+}
+
+/// What a tin states counts before its class: a primer that blocks nothing, a stain made with water over clay.
+#[test]
+fn the_tin_is_believed() {
+    let shelf = Shelf::wide();
+    let said_of = |paint: PaintId, specials: Specials, board: &Board| {
+        let tin = |id| shelf.tin(id).map(|tin| if id == paint { KnownTin { specials, ..tin } } else { tin });
+        let stack = board.stack(A, tin, |_| Habit::USUAL).unwrap();
+        advice(board, A, tin, &stack, &shelf.on())
+    };
+    let primed = board_on(GroundKind::RedStain, vec![coat(PRIMER, 1), coat(CREAM, 2)]);
+    assert!(about(&wide(&primed), "bleeds").is_none());
+    let weak = Specials { blocks_stains: Some(false), ..Specials::default() };
+    assert!(about(&said_of(tin_id(PRIMER), weak, &primed), "bleeds").is_some());
+    let stain = Layer::new(Technique::WashWiped, pot(&[(GEL_STAIN, 1)]));
+    let over_clay = board(vec![coat(CLAY_BLUE, 2), stain]);
+    assert!(about(&wide(&over_clay), "lifts the clay").is_none(), "oil does not wet it");
+    let by_water = Specials { solvent_borne: Some(false), ..Specials::default() };
+    assert!(about(&said_of(tin_id(GEL_STAIN), by_water, &over_clay), "lifts the clay").is_some());
+}
+
+/// Texture and flecks that are too thick crack at any number of passes; sanding between two coats is no coat.
+#[test]
+fn too_thick_at_any_load_and_sanding_is_no_coat() {
+    let loaded = |technique, load, passes| {
+        let mut layer = Layer::new(technique, pot(&[(CREAM, 1)]));
+        layer.hand.load = Load::new(load).unwrap();
+        layer.hand.passes = Passes::new(passes).unwrap();
+        wide(&board(vec![coat(WHITE, 2), layer]))
+    };
+    for passes in [1, 2] {
+        assert!(about(&loaded(Technique::TextureCoat, 2.0, passes), "texture this thick").is_some());
+        assert!(about(&loaded(Technique::KnifeFlecks, 3.0, passes), "flecks this thick").is_some());
+    }
+    assert!(about(&loaded(Technique::KnifeFlecks, 1.0, 1), "thick").is_none());
+    let bare = |layers| {
+        let found = said(&board_on(GroundKind::MidWood, layers));
+        about(&found, "over the bare ground").map(|advice| advice.what.clone())
+    };
+    let sanded = vec![coat(WHITE, 1), Layer::new(Technique::SandBack, vec![]), coat(WHITE, 1)];
+    assert_eq!(bare(sanded), bare(vec![coat(WHITE, 2)]));
+    assert_ne!(bare(vec![coat(WHITE, 1)]), bare(vec![coat(WHITE, 2)]));
+}
+
+/// Pearl has no shade of its own; wear goes down to the colour that was put there for it; one cause is said once.
+#[test]
+fn pearl_wear_and_one_cause() {
+    let pearl = Layer::new(Technique::GlazeStippled, pot(&[(WHITE, 1), (PEARL, 9)]));
+    assert!(about(&wide(&board(vec![coat(BROWN, 2), pearl])), "shades from its base").is_none());
+
+    let layers = vec![coat(OXBLOOD, 2), coat(CREAM, 2), Layer::new(Technique::SandBack, vec![])];
+    let (hidden, wear) = (layers[0].id, layers[2].id);
+    let found = wide(&board_on(GroundKind::PaleWood, layers.clone()));
+    let past = about(&found, "past the colour below").unwrap();
+    assert_eq!(past.fix, Some(AdviceFix::DownTo(wear, hidden)));
+    let mut meant = layers.clone();
+    meant[2].down_to = Some(hidden);
+    assert!(about(&wide(&board_on(GroundKind::PaleWood, meant)), "past the colour below").is_none());
+    let one_colour = vec![coat(CREAM, 2), layers[2].clone()];
+    assert!(about(&wide(&board_on(GroundKind::PaleWood, one_colour)), "past the colour below").is_none());
+
+    let mut many = vec![coat(CREAM, 2), Layer::new(Technique::ClearWax, vec![])];
+    many.extend((0..6).map(|_| Layer::new(Technique::DryBrush, pot(&[(WHITE, 1)]))));
+    let found = wide(&board(many.clone()));
+    let over_wax: Vec<_> = found.iter().filter(|advice| advice.what.contains("over wax")).collect();
+    assert_eq!(over_wax.len(), 1, "{over_wax:?}");
+    assert_eq!(over_wax[0].layer, Some(many[2].id));
+}
+
+/// Sanding smooth wears nothing through, at any load, and is no wear to the rules; it makes dust all the same.
+#[test]
+fn sanding_smooth_wears_nothing_through() {
+    let smooth = |load| {
+        let mut layer = Layer::new(Technique::SmoothSand, vec![]);
+        layer.hand.load = Load::new(load).unwrap();
+        layer
+    };
+    for load in [0.25, 1.0, 4.0] {
+        let print = Technique::SmoothSand.print(smooth(load).hand);
+        assert!(Place::ALL.iter().all(|place| print.cover.at(*place).value() == 0.0));
+    }
+    let layers = vec![coat(OXBLOOD, 2), coat(CREAM, 2), smooth(1.0)];
+    let (sanded, plain) = (
+        board_on(GroundKind::PaleWood, layers.clone()),
+        board_on(GroundKind::PaleWood, layers[..2].to_vec()),
+    );
+    assert_eq!(seen(&sanded), seen(&plain));
+    assert!(about(&said(&sanded), "wears through").is_none());
+    let shelf = Shelf::default();
+    assert!(
+        cautions(&sanded, A, |paint| shelf.tin(paint)).iter().any(|caution| caution.care == TakeCare::DUST)
+    );
+}
+
+/// What fails on a ground is said of it: paint on laminate and metal without a bonding primer, and over old wax.
+#[test]
+fn each_ground_has_what_fails_on_it() {
+    let on = |ground, layers: Vec<Layer>| wide(&board_on(ground, layers));
+    for slick in [GroundKind::Laminate, GroundKind::PolishedMetal, GroundKind::PaintedMetal] {
+        let bare = on(slick, vec![coat(CREAM, 2)]);
+        assert_eq!(about(&bare, "does not grip").unwrap().severity, Severity::Fails, "{slick:?}");
+        assert!(about(&on(slick, vec![coat(PRIMER, 1), coat(CREAM, 2)]), "does not grip").is_none());
+    }
+    assert!(about(&on(GroundKind::OldWax, vec![coat(CREAM, 2)]), "over old wax").is_some());
+    let waxed_again = vec![Layer::new(Technique::ClearWax, vec![])];
+    assert!(about(&on(GroundKind::OldWax, waxed_again), "over old wax").is_none());
+    for bleeding in [GroundKind::RedWood, GroundKind::KnottyWood, GroundKind::StainedWood] {
+        assert!(about(&on(bleeding, vec![coat(CREAM, 2)]), "bleeds through").is_some(), "{bleeding:?}");
+    }
 }
 
 /// A stain-blocking primer over a bleeding ground, tinted so that it saves a coat; with it, nothing is said.

@@ -2,8 +2,8 @@
 
 use proptest::prelude::*;
 use warm_blend_board::{
-    BadBoard, Board, Branch, ByPlace, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Load, Meets,
-    MeetsLayer, Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
+    BadBoard, Board, Branch, ByPlace, FLAT, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Load,
+    Meets, MeetsLayer, Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
 };
 use warm_blend_paint::{Class, Masstone, Material, Microns, PaintId, Parts, Seen, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz, difference};
@@ -403,7 +403,7 @@ fn a_board_that_was_read_is_as_sound_as_one_that_is_made() {
 /// A chest of drawers takes about a pint of base, and has some 3 m² (common practice).
 #[test]
 fn a_chest_takes_about_a_pint() {
-    let coat = Technique::BrushedCoat.takes(Hand::default());
+    let coat = Technique::BrushedCoat.applied_over(Hand::default(), &FLAT);
     let for_area =
         |area, coats| warm_blend_bench::for_area(area, warm_blend_paint::Units::Metric, coats, coat);
     let pint = for_area(2.5, 2.0).unwrap().value();
@@ -470,7 +470,7 @@ fn more_powder_makes_higher_peaks() {
     let powder =
         (PaintId(uuid::Uuid::from_u128(77)), Material::of(Class::TexturePowder, None, None).unwrap());
     let tin = |paint: PaintId| match paint == powder.0 {
-        true => Some(KnownTin { class: Class::TexturePowder, material: &powder.1 }),
+        true => Some(KnownTin::new(Class::TexturePowder, &powder.1)),
         false => shelf.tin(paint),
     };
     let depth = |parts: u32, powder: u32, texture: Option<f64>| {

@@ -58,6 +58,14 @@ impl ShelfPaint {
         }
     }
 
+    /// Price of a millilitre, where it is known; water comes from the tap.
+    pub fn price_by_ml(&self) -> Option<f64> {
+        match self.class {
+            Class::Water => Some(self.price.map_or(0.0, |price| price.by_ml())),
+            _ => self.price.map(|price| price.by_ml()),
+        }
+    }
+
     /// What the estimate is told of it.
     pub fn facts(&self, house_white: bool) -> Facts {
         Facts {

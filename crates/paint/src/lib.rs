@@ -15,6 +15,7 @@
 //! | what is a recipe? | [`SavedMix`], [`MixPart`], [`Parts`], [`WholeParts`] |
 //! | how much is that, in cups or in ml? how long, in mm or in inches? | [`Measure`], [`Millilitres`], [`Units`], [`Dimension`] |
 //! | what is a tin besides its colour? | [`Condition`], [`Note`], [`Specials`] |
+//! | what do the rules of the trade ask of a pot? | [`Product`], [`Contents`] |
 //!
 //! The model is the two-constant theory of Kubelka and Munk (1931) with Saunderson's (1942) surface, on the 36
 //! bands of `warm-blend-spectral`. Lengths are mm or µm of *wet* paint, K and S are per mm, volumes are wet.
@@ -26,6 +27,7 @@
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod class;
+mod contents;
 mod drawdown;
 pub mod film;
 pub mod hiding;
@@ -48,6 +50,7 @@ mod units;
 mod verdict;
 
 pub use class::{Class, Medium, Role};
+pub use contents::{Contents, Product};
 pub use drawdown::{Drawdown, STOPS};
 pub use film::Optics;
 pub use hiding::{CoatsToHide, NotCoats, chart_black, chart_white, contrast_ratio};
@@ -62,8 +65,8 @@ pub use percent::percentages;
 pub use product::{Condition, LongNote, Note, Specials, density, minutes, share, specials_of};
 pub use quantity::{BadCurrency, BadMeasure, Currency, Microns, Millilitres, Price};
 pub use recipe::{
-    BadMix, MixId, MixPart, PaintId, SavedMix, WholeParts, divisor, nearest_whole, replace_paint, shares,
-    simplest,
+    BadMix, MixId, MixPart, PaintId, SavedMix, WholeParts, divisor, measurable, nearest_whole, replace_paint,
+    shares, simplest,
 };
 pub use seen::Seen;
 pub use state::State;

@@ -67,16 +67,18 @@ impl Measure {
         )
     }
 
-    /// What it holds, ml: the factors of NIST Special Publication 811 (2008), appendix B.8, to their digits.
+    /// What it holds, ml, exactly: a US gallon is 231 cubic inches of 25.4 mm (NIST Special Publication 811 (2008), appendix B.6), and
+    /// every smaller measure a whole share of it.
     pub const fn millilitres(self) -> f64 {
+        const GALLON: f64 = 231.0 * 16.387_064;
         match self {
-            Measure::Gallon => 3785.412,
-            Measure::Quart => 946.3529,
-            Measure::Pint => 473.1765,
-            Measure::Cup => 236.5882,
-            Measure::FluidOunce => 29.57353,
-            Measure::Tablespoon | Measure::Scoop => 14.78676,
-            Measure::Teaspoon => 4.928922,
+            Measure::Gallon => GALLON,
+            Measure::Quart => GALLON / 4.0,
+            Measure::Pint => GALLON / 8.0,
+            Measure::Cup => GALLON / 16.0,
+            Measure::FluidOunce => GALLON / 128.0,
+            Measure::Tablespoon | Measure::Scoop => GALLON / 256.0,
+            Measure::Teaspoon => GALLON / 768.0,
             Measure::Litre => 1000.0,
             Measure::Millilitre => 1.0,
             Measure::Drop => 0.05,
@@ -132,13 +134,15 @@ impl Measure {
     }
 }
 
-/// A batch measured out in one kind of measure.
+/// A batch measured out in one kind of measure, or in a larger and a smaller one.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Rounded {
     /// What it is measured with.
     pub measure: Measure,
     /// How many of it, by component.
     pub counts: Vec<f64>,
+    /// A smaller measure for the rest of each component, with how many of it.
+    pub and: Option<(Measure, Vec<f64>)>,
     /// What the batch comes to, ml.
     pub total: f64,
     /// That over what was asked for.
@@ -150,7 +154,21 @@ pub struct Rounded {
 impl Rounded {
     /// How much of each component it is, ml.
     pub fn amounts(&self) -> impl Iterator<Item = f64> {
-        self.counts.iter().map(|count| count * self.measure.millilitres())
+        self.counts.iter().enumerate().map(|(i, count)| {
+            let rest = self.and.as_ref().map_or(0.0, |(measure, rest)| rest[i] * measure.millilitres());
+            count * self.measure.millilitres() + rest
+        })
+    }
+
+    /// How much of each component it is, as it is measured: `3 tbsp and 4 drops`.
+    pub fn words(&self) -> Vec<String> {
+        let word = |(i, count): (usize, &f64)| {
+            let rest = self.and.as_ref().map(|(measure, rest)| (*measure, rest[i]));
+            let said = |(measure, count): (Measure, f64)| amount(count * measure.millilitres(), measure);
+            let [whole, rest] = [Some((self.measure, *count)), rest].map(|of| of.filter(|(_, n)| *n > 0.0));
+            [whole, rest].into_iter().flatten().map(said).collect::<Vec<_>>().join(" and ")
+        };
+        self.counts.iter().enumerate().map(word).collect()
     }
 
     /// Whether it is as much as was asked for, near enough.
@@ -160,9 +178,19 @@ impl Rounded {
 
     /// The number of times something is dipped and levelled: each started measure counts.
     fn spoonfuls(&self) -> f64 {
-        self.counts.iter().map(|count| count.ceil()).sum()
+        let rest = self.and.iter().flat_map(|(_, rest)| rest);
+        self.counts.iter().chain(rest).map(|count| count.ceil()).sum()
     }
 }
+
+/// A larger measure and the smaller one that its rest is measured with.
+const TOGETHER: [(Measure, Measure); 5] = [
+    (Measure::Cup, Measure::Tablespoon),
+    (Measure::FluidOunce, Measure::Teaspoon),
+    (Measure::Tablespoon, Measure::Teaspoon),
+    (Measure::Tablespoon, Measure::Drop),
+    (Measure::Teaspoon, Measure::Drop),
+];
 
 /// From which shift on nobody sees a rounding, ΔE00.
 const UNSEEN: f64 = 0.5;
@@ -173,39 +201,65 @@ const COUNTED: f64 = 60.0;
 
 /// A batch of a mix in each measure, rounded to what can be measured with it: those whose rounding nobody sees first, by how
 /// few spoonfuls they take; then the rest by how little they move the colour; last those that come to more or less than was
-/// asked for. Measures in which a part would be none, or
-/// that would have to be counted past sixty, are left out.
+/// asked for. Two measures together are offered where they come closer than the larger alone. Measures in which a part would be none, or
+/// that would have to be counted past sixty, are left out, and litres of less than one. Of a component of which there is `at_most` so
+/// many ml no more is measured out.
 pub fn measured(
     components: &[(Parts, &Material)],
     batch: Millilitres,
     measures: &[Measure],
+    at_most: Option<(usize, f64)>,
     light: Light,
 ) -> Result<Vec<Rounded>, NothingToMix> {
     let exact = mix(components)?.seen_lab(light);
     let total: f64 = components.iter().map(|(parts, _)| parts.value()).sum();
-    let mut all: Vec<Rounded> = measures
-        .iter()
-        .filter_map(|measure| {
-            let step = measure.finest();
-            let counts: Vec<f64> = components
-                .iter()
-                .map(|(parts, _)| {
-                    let ml = batch.value() * parts.value() / total;
-                    (ml / measure.millilitres() / step).round() * step
-                })
-                .collect();
-            let poured: Vec<(Parts, &Material)> = counts
-                .iter()
-                .zip(components)
-                .map(|(count, (_, material))| Some((Parts::new(*count).ok()?, *material)))
-                .collect::<Option<_>>()?;
-            let shift = difference(mix(&poured).ok()?.seen_lab(light), exact).value();
-            let total = counts.iter().sum::<f64>() * measure.millilitres();
-            let ratio = total / batch.value();
-            let rounded = Rounded { measure: *measure, counts, total, ratio, shift };
-            (rounded.spoonfuls() <= COUNTED || *measure == Measure::Millilitre).then_some(rounded)
-        })
-        .collect();
+    let wanted: Vec<f64> =
+        components.iter().map(|(parts, _)| batch.value() * parts.value() / total).collect();
+    let most = |i: usize| at_most.filter(|(at, _)| *at == i).map_or(f64::INFINITY, |(_, most)| most);
+    // Whole steps of a measure: the nearest, or as many as there are.
+    let steps = |ml: f64, most: f64, measure: Measure, whole: bool| {
+        let step = if whole { 1.0 } else { measure.finest() };
+        let [ml, most] = [ml, most].map(|ml| ml / measure.millilitres() / step);
+        (if most - ml < 0.5 { (ml.min(most) + 1e-9).floor() } else { ml.round() }) * step
+    };
+    let finished = |measure: Measure, counts: Vec<f64>, and: Option<(Measure, Vec<f64>)>| {
+        let mut rounded = Rounded { measure, counts, and, total: 0.0, ratio: 0.0, shift: 0.0 };
+        let poured: Vec<(Parts, &Material)> = rounded
+            .amounts()
+            .zip(components)
+            .map(|(ml, (_, material))| Some((Parts::new(ml).ok()?, *material)))
+            .collect::<Option<_>>()?;
+        rounded.shift = difference(mix(&poured).ok()?.seen_lab(light), exact).value();
+        rounded.total = rounded.amounts().sum();
+        rounded.ratio = rounded.total / batch.value();
+        (rounded.spoonfuls() <= COUNTED || measure == Measure::Millilitre).then_some(rounded)
+    };
+    let usable = |measure: &&Measure| **measure != Measure::Litre || batch.value() >= 1000.0;
+    let alone = |measure: &Measure| {
+        let count = |(i, ml): (usize, &f64)| steps(*ml, most(i), *measure, false);
+        finished(*measure, wanted.iter().enumerate().map(count).collect(), None)
+    };
+    let mut all: Vec<Rounded> = measures.iter().filter(usable).filter_map(alone).collect();
+    let pairs = TOGETHER.iter().filter(|(large, small)| measures.contains(large) && measures.contains(small));
+    let together = pairs.filter_map(|(large, small)| {
+        let whole = wanted.iter().map(|ml| (ml / large.least() + 1e-9).floor() * large.finest());
+        let whole: Vec<f64> = whole.collect();
+        let rest = wanted.iter().zip(&whole).enumerate().map(|(i, (ml, count))| {
+            let poured = count * large.millilitres();
+            steps((ml - poured).max(0.0), most(i) - poured, *small, *small == Measure::Drop).max(0.0)
+        });
+        let rest: Vec<f64> = rest.collect();
+        let both = whole.iter().any(|count| *count > 0.0) && rest.iter().any(|count| *count > 0.0);
+        let found = finished(*large, whole, Some((*small, rest))).filter(|_| both)?;
+        let one = all.iter().find(|one| one.measure == *large);
+        let closer = |one: &Rounded| {
+            let better = found.shift < UNSEEN && found.keeps_the_batch();
+            better && !(one.shift < UNSEEN && one.keeps_the_batch())
+        };
+        one.is_none_or(closer).then_some(found)
+    });
+    let together: Vec<Rounded> = together.collect();
+    all.extend(together);
     let rank = |rounded: &Rounded| match rounded.shift < UNSEEN {
         _ if !rounded.keeps_the_batch() => (2, rounded.ratio.ln().abs()),
         // A syringe takes one pull however many millilitres.
@@ -289,32 +343,84 @@ mod tests {
         let (grey, navy) = (chalk("#a79f92"), chalk("#26324a"));
         let pot = [(Parts::of(3.0), &grey), (Parts::of(1.0), &navy)];
         let batch = Millilitres::new(Measure::Cup.millilitres()).unwrap();
-        let rounded = measured(&pot, batch, &[Measure::FluidOunce], Light::Daylight).unwrap();
+        let rounded = measured(&pot, batch, &[Measure::FluidOunce], None, Light::Daylight).unwrap();
         assert_eq!(rounded[0].counts, [6.0, 2.0]);
         assert!(rounded[0].shift < 1e-9 && (rounded[0].total - batch.value()).abs() < 0.01);
         // Of a quarter of a fluid ounce nobody measures a part in cups.
         let little = Millilitres::new(8.0).unwrap();
-        assert!(measured(&pot, little, &[Measure::Cup], Light::Daylight).unwrap().is_empty());
-        assert_eq!(measured(&[], batch, &Measure::ALL, Light::Daylight), Err(NothingToMix));
+        assert!(measured(&pot, little, &[Measure::Cup], None, Light::Daylight).unwrap().is_empty());
+        assert_eq!(measured(&[], batch, &Measure::ALL, None, Light::Daylight), Err(NothingToMix));
     }
 
-    /// Three equal parts of a cup are no three quarter pints, eight parts of two cups no two pints: such a way comes last, with
-    /// what it comes to.
+    /// Three equal parts of a cup are no three quarter pints: such a way comes last, with what it comes to. Nobody measures a cup in tenths
+    /// of a litre.
     #[test]
     fn a_way_that_does_not_keep_the_batch_is_the_last() {
         let (red, buff, blue) = (chalk("#7c3a34"), chalk("#cdb58a"), chalk("#53687a"));
         let batch = Millilitres::new(Measure::Cup.millilitres()).unwrap();
         let pot = [&red, &buff, &blue].map(|paint| (Parts::of(1.0), paint));
-        let ways =
-            measured(&pot, batch, &[Measure::Pint, Measure::Litre, Measure::Tablespoon], Light::Daylight)
-                .unwrap();
+        let measures = [Measure::Pint, Measure::Litre, Measure::Tablespoon];
+        let ways = measured(&pot, batch, &measures, None, Light::Daylight).unwrap();
         assert_eq!(
             ways.iter().map(|way| way.measure).collect::<Vec<_>>(),
-            [Measure::Tablespoon, Measure::Litre, Measure::Pint]
+            [Measure::Tablespoon, Measure::Pint]
         );
-        assert!(ways[0].keeps_the_batch() && !ways[1].keeps_the_batch() && !ways[2].keeps_the_batch());
-        assert!((ways[2].total - 354.88).abs() < 0.01 && (ways[1].total - 300.0).abs() < 1e-9);
-        assert!((ways[2].amounts().sum::<f64>() - ways[2].total).abs() < 1e-9);
+        assert!(ways[0].keeps_the_batch() && !ways[1].keeps_the_batch());
+        assert!((ways[1].total - 354.88).abs() < 0.01);
+        assert!((ways[1].amounts().sum::<f64>() - ways[1].total).abs() < 1e-9);
+        let two_litres = Millilitres::new(2000.0).unwrap();
+        let ways = measured(&pot[..2], two_litres, &[Measure::Litre], None, Light::Daylight).unwrap();
+        assert_eq!(ways[0].counts, [1.0, 1.0]);
+    }
+
+    /// A little of a strong paint: three tablespoons of the one and a few drops of the other, where no spoon is as small (common
+    /// practice).
+    #[test]
+    fn two_measures_where_they_come_closer() {
+        let (cream, red) = (chalk("#e9dfc8"), chalk("#7c1a24"));
+        let pot = [(Parts::of(60.0), &cream), (Parts::of(1.0), &red)];
+        let batch = Millilitres::new(3.0 * Measure::Tablespoon.millilitres() * 61.0 / 60.0).unwrap();
+        let at_hand = [Measure::Tablespoon, Measure::Drop];
+        let ways = measured(&pot, batch, &at_hand, None, Light::Daylight).unwrap();
+        let words: Vec<Vec<String>> = ways.iter().map(Rounded::words).collect();
+        assert_eq!(words[0], ["3 tbsp", "15 drops"], "{words:?}");
+        assert!(ways[0].shift < UNSEEN && ways[0].keeps_the_batch());
+    }
+
+    /// What is left of a paint is enough for what is measured out of it, and no step more would be.
+    #[test]
+    fn no_more_than_there_is() {
+        let (one, other) = (chalk("#e9dfc8"), chalk("#7c8a5f"));
+        let pot = [(Parts::of(2.0), &one), (Parts::of(1.0), &other)];
+        for left in [7.4, 29.4, 73.0, 118.2, 355.0] {
+            let batch = Millilitres::new(left * 1.5).unwrap();
+            let ways = measured(&pot, batch, &Measure::ALL, Some((0, left)), Light::Daylight).unwrap();
+            assert!(!ways.is_empty());
+            for way in ways {
+                let poured = way.amounts().next().unwrap();
+                assert!(poured <= left + 1e-6, "{poured} of {left} in {:?}", way.measure);
+            }
+        }
+    }
+
+    /// Exactly as the gallon is divided: three teaspoons are a tablespoon, to the last bit that counts.
+    #[test]
+    fn shares_of_a_gallon_are_exact() {
+        for (large, small, times) in [
+            (Measure::Gallon, Measure::Quart, 4.0),
+            (Measure::Cup, Measure::Tablespoon, 16.0),
+            (Measure::FluidOunce, Measure::Tablespoon, 2.0),
+            (Measure::Tablespoon, Measure::Teaspoon, 3.0),
+        ] {
+            let (whole, shares) = (large.times(1.0).unwrap().value(), small.times(times).unwrap().value());
+            assert!((whole - shares).abs() <= whole * f64::EPSILON, "{large:?}");
+        }
+        // To the digits of NIST SP 811, appendix B.8.
+        for (measure, ml) in
+            [(Measure::Gallon, 3785.412), (Measure::FluidOunce, 29.57353), (Measure::Teaspoon, 4.928922)]
+        {
+            assert!((measure.millilitres() / ml - 1.0).abs() < 2e-7, "{measure:?}");
+        }
     }
 
     #[test]
@@ -341,11 +447,13 @@ mod tests {
         fn the_batch_comes_out(a in 1u32..12, b in 1u32..12, ml in 20.0..2000.0f64) {
             let (one, other) = (chalk("#e9dfc8"), chalk("#7c8a5f"));
             let pot = [(Parts::of(f64::from(a)), &one), (Parts::of(f64::from(b)), &other)];
-            for rounded in measured(&pot, Millilitres::new(ml).unwrap(), &Measure::ALL, Light::Daylight).unwrap() {
-                let step = rounded.measure.finest() * rounded.measure.millilitres();
+            for rounded in measured(&pot, Millilitres::new(ml).unwrap(), &Measure::ALL, None, Light::Daylight).unwrap() {
+                let finest = rounded.and.as_ref().map_or(rounded.measure, |(small, _)| *small);
+                let step = finest.finest() * finest.millilitres();
                 prop_assert!((rounded.total - ml).abs() <= step + 1e-6);
-                prop_assert!(rounded.counts.iter().all(|count| *count > 0.0));
-                let poured = [(Parts::of(rounded.counts[0]), &one), (Parts::of(rounded.counts[1]), &other)];
+                let amounts: Vec<f64> = rounded.amounts().collect();
+                prop_assert!(amounts.iter().all(|ml| *ml > 0.0));
+                let poured = [(Parts::of(amounts[0]), &one), (Parts::of(amounts[1]), &other)];
                 let shift = difference(mix(&poured).unwrap().seen_lab(Light::Daylight), mix(&pot).unwrap().seen_lab(Light::Daylight)).value();
                 prop_assert!((shift - rounded.shift).abs() < 1e-9);
             }

@@ -97,7 +97,7 @@ pub struct Specials {
 pub const fn specials_of(class: Class) -> &'static [&'static str] {
     match class {
         Class::Metallic | Class::Pearl => &["density", "lustre"],
-        Class::Primer => &["density", "blocks_stains"],
+        Class::Primer => &["density", "blocks_stains", "solvent_borne"],
         Class::Shellac => &["density", "blocks_stains", "solvent_borne"],
         Class::GelStain => &["density", "open_minutes", "solvent_borne"],
         Class::ClearWax => &["density", "solvent_borne"],
@@ -118,14 +118,21 @@ pub fn share(value: f64) -> Result<f64, BadMeasure> {
     in_range(value, 0.0, 1.0)
 }
 
-/// Minutes that something stays workable: up to a day.
+/// Minutes that something stays workable: half a minute to a day.
 pub fn minutes(value: f64) -> Result<f64, BadMeasure> {
-    in_range(value, 0.0, 1440.0)
+    in_range(value, 0.5, 1440.0)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// What is open for no time at all cannot be worked.
+    #[test]
+    fn an_open_time_of_nothing_is_refused() {
+        assert!(minutes(0.0).is_err() && minutes(-1.0).is_err() && minutes(f64::NAN).is_err());
+        assert_eq!(minutes(10.0), Ok(10.0));
+    }
 
     #[test]
     fn notes_are_kept_short_and_plain() {

@@ -57,6 +57,23 @@ pub fn simplest(parts: &[u32]) -> Vec<u32> {
 /// The fewest whole parts that come to within two hundredths of every amount, and a two-hundredth of the whole; amounts that
 /// are too unlike for that come as near as a thousand parts do.
 pub fn nearest_whole(amounts: &[f64]) -> Vec<WholeParts> {
+    whole_within(amounts, 0.02, 0.005, WholeParts::MOST)
+}
+
+/// Parts that a person measures: the fewest within a tenth of every amount and a fiftieth of the whole, up to thirty in all†; amounts
+/// that are too unlike for that as [`nearest_whole`] has them.
+pub fn measurable(amounts: &[f64]) -> Vec<WholeParts> {
+    let found = whole_within(amounts, 0.1, 0.02, 30);
+    let counts: f64 = found.iter().map(|parts| f64::from(parts.value())).sum();
+    let total: f64 = amounts.iter().sum();
+    let near = |(parts, amount): (&WholeParts, &f64)| {
+        (f64::from(parts.value()) / counts / (amount / total) - 1.0).abs() <= 0.1
+    };
+    if found.iter().zip(amounts).all(near) { found } else { nearest_whole(amounts) }
+}
+
+/// The fewest whole parts, `most` in all at most, that come to within a share of every amount and a share of the whole.
+fn whole_within(amounts: &[f64], of_each: f64, of_whole: f64, most: u32) -> Vec<WholeParts> {
     let total: f64 = amounts.iter().sum();
     let whole = |parts: f64| {
         let count = |amount: &f64| ((amount / total * parts).round() as u32).clamp(1, WholeParts::MOST);
@@ -66,11 +83,11 @@ pub fn nearest_whole(amounts: &[f64]) -> Vec<WholeParts> {
         let sum: f64 = counts.iter().map(|count| f64::from(*count)).sum();
         counts.iter().zip(amounts).all(|(count, amount)| {
             let (share, wanted) = (f64::from(*count) / sum, amount / total);
-            (share - wanted).abs() <= 0.005 && (share / wanted - 1.0).abs() <= 0.02
+            (share - wanted).abs() <= of_whole && (share / wanted - 1.0).abs() <= of_each
         })
     };
-    let found = (1..=WholeParts::MOST).map(|parts| whole(f64::from(parts))).find(near);
-    let counts = found.unwrap_or_else(|| whole(f64::from(WholeParts::MOST)));
+    let found = (1..=most).map(|parts| whole(f64::from(parts))).find(near);
+    let counts = found.unwrap_or_else(|| whole(f64::from(most)));
     simplest(&counts).into_iter().map(WholeParts).collect()
 }
 
@@ -207,6 +224,19 @@ mod tests {
 
     fn component(n: u128) -> MixPart {
         MixPart { paint: PaintId(Uuid::from_u128(n)), parts: WholeParts(1) }
+    }
+
+    /// A label says what a person can measure: 317 ml to 61 are five parts to one, not 317 to 61.
+    #[test]
+    fn a_label_says_what_can_be_measured() {
+        let parts =
+            |amounts: &[f64]| measurable(amounts).iter().map(|parts| parts.value()).collect::<Vec<_>>();
+        assert_eq!(parts(&[317.0, 61.0]), [5, 1]);
+        assert_eq!(parts(&[100.0, 98.0]), [1, 1]);
+        assert_eq!(parts(&[118.0, 41.0, 19.5]), [6, 2, 1]);
+        // A drop in a cup is no part in thirty: it is said as it is.
+        let drop = parts(&[236.0, 1.0]);
+        assert!((f64::from(drop[0]) / f64::from(drop[1]) / 236.0 - 1.0).abs() < 0.03, "{drop:?}");
     }
 
     #[test]

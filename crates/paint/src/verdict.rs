@@ -24,10 +24,15 @@ const WORTH_NAMING: f64 = 0.45;
 impl Verdict {
     /// `seen` against `target`, both Lab in the same light.
     pub fn of(seen: Lab, target: Lab) -> Self {
-        let difference = difference(seen, target);
+        Self::against(seen, target, "the target")
+    }
+
+    /// The same against anything else, by its name: `a hair warmer than the board`.
+    pub fn against(seen: Lab, other: Lab, name: &str) -> Self {
+        let difference = difference(seen, other);
         let words = match size(difference.value()) {
             None => "no difference you could see".to_owned(),
-            Some(size) => format!("{size} {} than the target", directions(seen, target)),
+            Some(size) => format!("{size} {} than {name}", directions(seen, other)),
         };
         Self { difference, words }
     }

@@ -11,7 +11,9 @@ use warm_blend_board::{Ground, GroundKind, Layer};
 use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, replace_paint};
 use warm_blend_spectral::Light;
 
-use super::{Elevation, Extent, Finish, Form, Intent, Meeting, Stencil, Windows, Zone, ZoneFinish};
+use super::{
+    BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, Stencil, Windows, Zone, ZoneFinish,
+};
 
 /// Most schemes of a piece.
 pub const SCHEMES: usize = 4;
@@ -59,6 +61,9 @@ pub struct AreaCorrection {
     /// Edges, m; as drawn if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub edge: Option<f64>,
+    /// How carved it is; as drawn if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub carved: Option<Carving>,
 }
 
 /// A thin layer over zones that are already dressed: a wash, a glaze, a wax that brings them together.
@@ -296,6 +301,19 @@ impl Piece {
     /// The scheme that counts.
     pub fn scheme(&self) -> Option<&Scheme> {
         self.schemes.get(self.chosen)
+    }
+
+    /// The piece in true proportion, carved as the painter says; `None` before its kind is chosen.
+    pub fn elevation(&self) -> Option<Result<Elevation, BadForm>> {
+        let mut built = self.form?.build();
+        if let Ok(elevation) = &mut built {
+            for (zone, correction) in &self.corrections {
+                if let Some(carving) = correction.carved {
+                    elevation.carve(*zone, carving);
+                }
+            }
+        }
+        Some(built)
     }
 
     /// How large each zone is: as measured, or as drawn.

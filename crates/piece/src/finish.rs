@@ -4,10 +4,10 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Family, Ground, Habit, KnownTin, Layer, Letter, Motif, Passes, Place, PlaceSeen, Stack,
-    Technique, below_the_wax, lab, told_apart,
+    Board, ByPlace, Family, Ground, GroundKind, Habit, KnownTin, Layer, LayerId, Letter, Motif, Passes,
+    Place, PlaceSeen, Stack, Technique, below_the_wax, lab, told_apart,
 };
-use warm_blend_paint::{MixPart, PaintId, State, WholeParts, divisor};
+use warm_blend_paint::{Class, MixPart, PaintId, State, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
 use crate::{
@@ -127,6 +127,8 @@ pub struct FinishContext<'a> {
     pub elevation: &'a Elevation,
     /// Boards.
     pub board: &'a (dyn Fn(Uuid) -> Option<&'a Board> + Sync),
+    /// The primer of the shelf that a kind of ground takes.
+    pub primer: &'a (dyn Fn(GroundKind) -> Option<PaintId> + Sync),
 }
 
 /// A pot of so many parts of one pot and so many of another.
@@ -196,7 +198,9 @@ impl<'a> FinishContext<'a> {
                 }
                 let lying = layers.iter().filter(|layer| !layer.muted);
                 let paints = self.colours(lying.flat_map(|layer| &layer.pot).chain(poured_over));
-                let coat = self.coat(own.unwrap_or(board.ground), layers, pattern, &over, &dress.ageing)?;
+                let ground = own.unwrap_or(ground);
+                let layers = self.primed(layers, ground, Some(board.ground));
+                let coat = self.coat(ground, layers, pattern, &over, &dress.ageing)?;
                 let stencil = stencil.cloned();
                 Ok(FinishedZone { coats: vec![coat], way: None, painted: true, stencil, main: usual, paints })
             }
@@ -207,7 +211,9 @@ impl<'a> FinishContext<'a> {
                         let twice = Passes::new(2).unwrap_or(warm_blend_board::Hand::default().passes);
                         let mut layer = Layer::new(Technique::BrushedCoat, pot);
                         layer.hand.passes = twice;
-                        self.coat(own.unwrap_or(ground), vec![layer], pattern, &over, &dress.ageing)
+                        let ground = own.unwrap_or(ground);
+                        let layers = self.primed(vec![layer], ground, None);
+                        self.coat(ground, layers, pattern, &over, &dress.ageing)
                     })
                     .collect::<Result<_, BadFinish>>()?;
                 let paints = self.colours(bands.iter().flat_map(|band| &band.pot).chain(poured_over));
@@ -264,24 +270,50 @@ impl<'a> FinishContext<'a> {
         let pattern = scheme.stencil(zone).map(|stencil| stencil.layer(self.elevation, zone)).transpose()?;
         let over: Vec<&Layer> =
             scheme.over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
-        let (under, layers, over) = match &dress.wears {
-            Finish::Bare => (ground, Vec::new(), Vec::new()),
+        let ground = dress.ground.unwrap_or(ground);
+        let (layers, over) = match &dress.wears {
+            Finish::Bare => (Vec::new(), Vec::new()),
             Finish::Strip { board, strip } => {
                 let board = self.board_with(*board, *strip)?;
-                (board.ground, board.layers(*strip).into_iter().cloned().collect(), over)
+                let layers = board.layers(*strip).into_iter().cloned().collect();
+                (self.primed(layers, ground, Some(board.ground)), over)
             }
             Finish::Blend { bands, .. } => {
                 let put = |(n, band): (usize, &Band)| {
                     let technique = if n == 0 { Technique::BrushedCoat } else { Technique::WetBlend };
                     Layer::new(technique, band.pot.clone())
                 };
-                (ground, bands.iter().enumerate().map(put).collect(), over)
+                (self.primed(bands.iter().enumerate().map(put).collect(), ground, None), over)
             }
         };
         let (mut layers, _) = self.in_their_order(layers, pattern.as_ref(), &over, &dress.ageing);
         layers.retain(|layer| !layer.muted);
         let ages = dress.ageing.there().map(|(age, _)| age).filter(|age| *age != Age::Wear).collect();
-        Ok(LaidOn { ground: dress.ground.unwrap_or(under), layers, ages })
+        Ok(LaidOn { ground, layers, ages })
+    }
+
+    /// Layers over the ground of the piece: what bleeds, and what paint does not grip, is primed below a finish whose board lay on a
+    /// primed `card`, or that has no board, unless it brings its own primer. Without a primer on the shelf it stays as it is.
+    fn primed(&self, mut layers: Vec<Layer>, ground: Ground, card: Option<Ground>) -> Vec<Layer> {
+        let was_primed = card.is_none_or(|card| card.kind.is_primed());
+        let first = layers.iter().find(|layer| !layer.muted && !layer.technique.takes_away());
+        let paints = first.is_some_and(|layer| {
+            let primes = layer.contents(self.tin).is_mostly(|product| {
+                product.blocks_stains() || matches!(product.class, Class::Primer | Class::Shellac)
+            });
+            !primes && matches!(layer.technique.family(), Family::Coat | Family::Blend)
+        });
+        if let Some(paint) = (self.primer)(ground.kind)
+            && was_primed
+            && paints
+            && ground.kind.needs_primer()
+            && let Ok(parts) = WholeParts::new(1)
+        {
+            let primer = Layer::new(Technique::BrushedCoat, vec![MixPart { paint, parts }]);
+            // The same each time it is asked for.
+            layers.insert(0, Layer { id: LayerId(Uuid::nil()), ..primer });
+        }
+        layers
     }
 
     /// A board that has this strip.

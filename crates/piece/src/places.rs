@@ -5,20 +5,26 @@
 
 use std::collections::BTreeMap;
 
-use warm_blend_board::ByPlace;
+use warm_blend_board::{ByPlace, FLAT};
 
 use crate::{Elevation, Part, Shaping, Zone};
 
 /// How large a carving in the corner of a part is, as a share of its shorter side.
 const CORNER: f64 = 0.42;
-
-/// Share of field, recess and edge of what is flat†.
-pub const FLAT: ByPlace<f64> = ByPlace { field: 0.94, recess: 0.02, edge: 0.04 };
+/// How wide a band of carving is, as a share of its shorter side.
+const BAND: f64 = 0.2;
 
 impl Part {
     /// The radius of the carvings in its corners where it is carved, mm.
     pub fn carving(&self) -> f64 {
         CORNER * self.rect.w.min(self.rect.h).max(1.0)
+    }
+
+    /// The cells of a carving that repeats over it, across and down: about square, as large as its bands are wide.
+    pub fn cells(&self) -> (f64, f64) {
+        let cell = (BAND * self.rect.w.min(self.rect.h)).clamp(30.0, 120.0);
+        let whole = |length: f64| length / (length / cell).round().max(1.0);
+        (whole(self.rect.w), whole(self.rect.h))
     }
 
     /// Share of field, recess and edge†.
@@ -30,6 +36,8 @@ impl Part {
             Shaping::Framing => [0.50, 0.28, 0.22],
             Shaping::Running => [0.64, 0.14, 0.22],
             Shaping::Upright => [0.84, 0.02, 0.14],
+            Shaping::Bands => [0.62, 0.18, 0.20],
+            Shaping::CarvedAllOver => [0.36, 0.30, 0.34],
             Shaping::Knob => [0.75, 0.0, 0.25],
             Shaping::Carved => {
                 // Four quarters of a circle.

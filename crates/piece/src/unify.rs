@@ -1,8 +1,8 @@
 //! What brings the parts of a piece together.
 //!
 //! Every wash, glaze and tinted wax that the shelf can make is tried on all zones, on those of the pairs that are off, on the
-//! smaller zone of each such pair, and on each of these alone. What brings every pair into its window is ranked by how little it
-//! changes the piece; where nothing does, by how much is still off. Nothing is left out by chance: it is a search of all of
+//! smaller zone of each such pair, and on each of these alone. What brings every pair into its window without making [`mud`](mud())
+//! is ranked by how little it changes the piece; where nothing does, by how much is still off. Nothing is left out by chance: it is a search of all of
 //! them.
 //!
 //! Other ways are to mix a colour towards its neighbour, or to calm it: [`pulls`], [`calms`].
@@ -10,14 +10,14 @@
 use std::{collections::BTreeMap, ops::ControlFlow};
 
 use rayon::prelude::*;
-use warm_blend_board::{ByPlace, Hand, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
+use warm_blend_board::{ByPlace, FLAT, Hand, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
 use warm_blend_paint::{Class, MixPart, PaintId, State, Units, WholeParts};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::{
-    BadFinish, Finding, FinishContext, Meeting, Over, Pair, Piece, Scheme, Stands, Zone, ZoneSeen,
+    BadFinish, Finding, FinishContext, Meeting, Over, Pair, Piece, Scheme, Stands, Washed, Zone, ZoneSeen,
     cohesion::{elsewhere, findings, of_palette, pairs_of},
-    off, poured_together,
+    mud, off, poured_together,
 };
 
 /// A fault that weighs so little more than before is no new one, ΔE00 or the like†.
@@ -42,6 +42,8 @@ pub struct Unified {
     pub faults: Vec<Finding>,
     /// How much they weigh together, as pairs that are off do.
     pub amiss: f64,
+    /// How much it muddies the palette, in the same measure.
+    pub mud: f64,
     /// Mixture that it takes, ml.
     pub ml: f64,
     /// Hours at it, without waiting.
@@ -145,12 +147,38 @@ const KINDS: [Treatment; 9] = {
     ]
 };
 
+/// Further strengths of a pale or grey wash, which is what usually pulls a loud piece together (common practice).
+const PALE_KINDS: [Treatment; 3] = {
+    use Technique::{GlazeWiped, WashPatted, WashWiped};
+    const fn of(
+        technique: Technique,
+        medium: Class,
+        parts: u32,
+        wipes: &'static [f64],
+        passes: &'static [u8],
+    ) -> Treatment {
+        Treatment { technique, medium: Some((medium, parts)), wipes, passes, hours: 0.35, metallic: false }
+    }
+    [
+        of(WashPatted, Class::Water, 2, &[0.5], &[1, 2, 3]),
+        of(WashWiped, Class::Water, 1, &[0.0, 0.1, 0.35], &[1, 2]),
+        of(GlazeWiped, Class::GlazingLiquid, 3, &[0.0, 0.2], &[1]),
+    ]
+};
+
+/// True of a white, a cream or a grey.
+fn is_pale_or_grey(colour: Lab) -> bool {
+    colour.chroma() < 10.0 && colour.l > 35.0 || colour.chroma() < 20.0 && colour.l > 75.0
+}
+
 /// One layer of each kind and paint and way to wipe it that the shelf can make.
 pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
     let paints = shelf.iter().filter(|tin| tin.class.makes_colours());
     let mut layers = Vec::new();
     for tin in paints {
-        for kind in KINDS.into_iter().filter(|kind| kind.metallic == (tin.class == Class::Metallic)) {
+        let pale = PALE_KINDS.into_iter().filter(|_| is_pale_or_grey(tin.lab));
+        let kinds = KINDS.into_iter().chain(pale);
+        for kind in kinds.filter(|kind| kind.metallic == (tin.class == Class::Metallic)) {
             for wipe in kind.wipes {
                 for passes in kind.passes {
                     let layer = thinned(shelf, kind.technique, tin.paint, kind.medium);
@@ -163,11 +191,6 @@ pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
         }
     }
     layers
-}
-
-/// How much of a mixture goes onto so many m², ml: what is brushed on before any of it is wiped off.
-fn takes(layer: &Layer, area: f64) -> f64 {
-    layer.technique.takes(layer.hand).value() * area
 }
 
 impl Looked<'_> {
@@ -243,7 +266,7 @@ impl Looked<'_> {
     }
 
     fn places_of(&self, zone: Zone) -> ByPlace<f64> {
-        self.places.get(&zone).copied().unwrap_or(super::FLAT)
+        self.places.get(&zone).copied().unwrap_or(FLAT)
     }
 
     /// Zones that a treatment can lie on: those that are painted.
@@ -306,8 +329,12 @@ pub fn unify(
                     .filter(|seen| seen.painted)
                     .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
                     .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadFinish>>()?;
-                let told = sets.iter().map(|set| tell(looked, layer, set, painted.len(), &treated, &now));
-                let helps = told.filter(|way| way.off < off_now);
+                let wash =
+                    layer.pot.first().and_then(|part| shelf.iter().find(|tin| tin.paint == part.paint));
+                let wash = wash.map_or(Lab { l: 100.0, a: 0.0, b: 0.0 }, |tin| tin.lab);
+                let told =
+                    sets.iter().map(|set| tell(looked, (layer, wash), set, painted.len(), &treated, &now));
+                let helps = told.filter(|way| way.off + way.mud < off_now);
                 // What else becomes of the piece is asked only of what helps.
                 Ok(helps
                     .map(|way| way.with_faults(looked, &treated, &said))
@@ -351,7 +378,7 @@ pub fn unify(
 
 fn tell(
     looked: &Looked,
-    layer: &Layer,
+    (layer, wash): (&Layer, Lab),
     set: &[Zone],
     all: usize,
     treated: &BTreeMap<Zone, ZoneSeen>,
@@ -369,6 +396,18 @@ fn tell(
     let moved = moved.fold(0.0, |a, b| a + b) / whole.max(f64::MIN_POSITIVE);
     let area: f64 = set.iter().map(|zone| looked.area(*zone)).fold(0.0, |a, b| a + b);
     let hours = KINDS.iter().find(|kind| kind.technique == layer.technique).map_or(0.5, |kind| kind.hours);
+    let washed: Vec<Washed> = looked
+        .zones
+        .iter()
+        .filter(|seen| seen.painted)
+        .map(|seen| Washed {
+            area: seen.extent.area,
+            before: seen.lab,
+            after: changed.get(&seen.zone).copied().unwrap_or(seen.lab),
+        })
+        .collect();
+    let contrasts: Vec<(Pair, Pair)> = now.iter().cloned().zip(pairs.iter().cloned()).collect();
+    let mud = mud(&washed, wash, &contrasts);
     let zones = if set.len() == all { Vec::new() } else { set.to_vec() };
     Unified {
         off: off(&pairs),
@@ -377,16 +416,17 @@ fn tell(
         worse,
         faults: Vec::new(),
         amiss: 0.0,
-        ml: takes(layer, area),
+        mud,
+        ml: layer.technique.ml_by_square_metre(layer.hand, &FLAT) * area,
         hours: hours * area * f64::from(layer.hand.passes.value()),
         over: Over { layer: layer.clone(), zones },
     }
 }
 
 impl Unified {
-    /// How much is off with it, pairs and other faults together.
+    /// How much is off with it, pairs, other faults and mud together.
     pub fn amount(&self) -> f64 {
-        self.off + self.amiss
+        self.off + self.amiss + self.mud
     }
 
     /// With the faults that it makes: what was said before is none.

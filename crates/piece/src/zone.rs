@@ -62,8 +62,12 @@ pub enum Shaping {
     Running,
     /// Turned or square, standing upright.
     Upright,
-    /// Carved.
+    /// Carved in its corners.
     Carved,
+    /// Bands of carving along both ends of its shorter side.
+    Bands,
+    /// Carved all over.
+    CarvedAllOver,
     /// A knob.
     Knob,
 }

@@ -62,7 +62,7 @@ pub struct Band {
 pub struct ZoneFinish {
     /// The finish.
     pub wears: Finish,
-    /// What is under it, where that is not what its board lies on.
+    /// What the piece has there, if not the same as elsewhere on it; never what the board lay on.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ground: Option<Ground>,
     /// A pattern on it.

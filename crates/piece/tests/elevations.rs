@@ -130,11 +130,11 @@ fn what_was_measured_goes_before_what_was_drawn() {
     let mut piece = Piece::named(Name::new("chest").unwrap());
     piece.form = Some(PieceKind::ChestOfDrawers.usual());
     let elevation = piece.form.unwrap().build().unwrap();
-    piece.corrections.insert(Zone::Drawers, AreaCorrection { area: Some(0.5), edge: None });
+    piece.corrections.insert(Zone::Drawers, AreaCorrection { area: Some(0.5), edge: None, carved: None });
     let extents = piece.extents(&elevation);
     assert_eq!(extents[&Zone::Drawers].area, 0.5);
     assert_eq!(extents[&Zone::Drawers].edge, elevation.extents()[&Zone::Drawers].edge);
-    piece.corrections.insert(Zone::Case, AreaCorrection { area: Some(0.0), edge: None });
+    piece.corrections.insert(Zone::Case, AreaCorrection { area: Some(0.0), edge: None, carved: None });
     let error = piece.check().unwrap_err();
     assert_eq!(error.pointer, "/corrections/case/area");
     assert!(error.message.contains("leave it out"));

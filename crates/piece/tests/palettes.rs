@@ -10,9 +10,9 @@ use warm_blend_board::{
 use warm_blend_paint::{Class, MixPart, Parts, State, Units, mix};
 use warm_blend_piece::{
     About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, Intent, Looked,
-    Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Windows, With, Zone,
-    ZoneFinish, ZoneSeen, blended, calms, findings, pairs, poured_together, pulls, shared_paint, treatments,
-    unify,
+    Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Washed, Windows, With, Zone,
+    ZoneFinish, ZoneSeen, blended, calms, findings, mud, pairs, poured_together, pulls, shared_paint,
+    treatments, unify,
 };
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::shelf::{
@@ -54,7 +54,13 @@ impl Room {
         let tin = |paint| self.shelf.tin(paint);
         let board = |id: Uuid| self.boards.get(id.as_u128() as usize);
         let elevation = self.piece.form.unwrap().build().unwrap();
-        work(&FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation: &elevation, board: &board })
+        work(&FinishContext {
+            tin: &tin,
+            habit: &|_| Habit::USUAL,
+            elevation: &elevation,
+            board: &board,
+            primer: &|_| None,
+        })
     }
 
     fn zones(&self, scheme: &Scheme) -> (Vec<ZoneSeen>, Vec<Meeting>, BTreeMap<Zone, ByPlace<f64>>) {
@@ -376,6 +382,19 @@ fn unify_finds_what_trying_everything_finds() {
             });
             new.filter(|beyond| *beyond > 0.5).sum()
         };
+        let seen_before = room.zones(scheme).0;
+        let muddies = |scheme: &Scheme| {
+            let wash = scheme.over[0].layer.pot[0].paint;
+            let wash = shelf.iter().find(|tin| tin.paint == wash).unwrap().lab;
+            let zones: Vec<Washed> = seen_before
+                .iter()
+                .zip(room.zones(scheme).0)
+                .filter(|(seen, _)| seen.painted)
+                .map(|(seen, then)| Washed { area: seen.extent.area, before: seen.lab, after: then.lab })
+                .collect();
+            let pairs: Vec<(Pair, Pair)> = before.iter().cloned().zip(room.pairs(scheme)).collect();
+            mud(&zones, wash, &pairs)
+        };
         // What it says of itself is what dressing the piece in it gives.
         let then = room.pairs(&Scheme { over: vec![best.over.clone()], ..scheme.clone() });
         assert!((off(&then) - best.off).abs() < 1e-9);
@@ -401,11 +420,48 @@ fn unify_finds_what_trying_everything_finds() {
             for layer in treatments(&shelf) {
                 let over = vec![Over { layer, zones: set.clone() }];
                 let scheme = Scheme { over, ..scheme.clone() };
-                let left = off(&room.pairs(&scheme)) + amiss(&scheme);
+                let left = off(&room.pairs(&scheme)) + amiss(&scheme) + muddies(&scheme);
                 assert!(left >= best.amount() - 1e-9, "{set:?} leaves {left}, the best {}", best.amount());
             }
         }
     }
+}
+
+/// A vivid orange, green and blue piece with stark cream details: what is proposed first is a pale wash over everything, not the strongest
+/// colour on the shelf (common practice).
+#[test]
+fn unify_never_makes_mud() {
+    const ORANGE: u128 = 20;
+    const GREEN: u128 = 21;
+    const BLUE: u128 = 22;
+    const GREY: u128 = 23;
+    let mut room = Room::new(&[(BLUE, 1)], &[(ORANGE, 1)]);
+    for (n, code) in
+        [(ORANGE, [226, 120, 44]), (GREEN, [64, 142, 84]), (BLUE, [44, 92, 168]), (GREY, [150, 150, 146])]
+    {
+        room.shelf.add(n, Class::Chalk, code);
+    }
+    for (n, paint) in [(2, GREEN), (3, CREAM)] {
+        assert_eq!(room.boards.len(), n);
+        room.boards.push(coated(GroundKind::WhitePrimer, &[(paint, 1)]));
+    }
+    let worn = |n: u128| ZoneFinish::of(Finish::Strip { board: Uuid::from_u128(n), strip: A });
+    let scheme = &mut room.piece.schemes[0];
+    scheme.wears.insert(Zone::Top, worn(2));
+    scheme.wears.insert(Zone::Plinth, worn(3));
+    scheme.wears.insert(Zone::Hardware, worn(3));
+    let shelf = room.shelf.on();
+    let ways = room
+        .looked(|looked| room.with(|wardrobe| unify(looked, wardrobe, &shelf, |_| ControlFlow::Continue(()))))
+        .unwrap();
+    for way in &ways[..3] {
+        let wash = way.over.layer.pot[0].paint;
+        let lab = shelf.iter().find(|tin| tin.paint == wash).unwrap().lab;
+        assert!(lab.chroma() < 20.0 && lab.l > 55.0, "{:?} in {lab:?}", way.over.layer.technique);
+    }
+    assert!(ways[0].over.zones.is_empty(), "over everything: {:?}", ways[0].over.zones);
+    let pale = treatments(&shelf).into_iter().filter(|layer| layer.pot[0].paint.0.as_u128() == CREAM).count();
+    assert!(pale >= 12, "{pale} strengths of cream");
 }
 
 #[test]

@@ -1,10 +1,9 @@
 //! How much of each pot is put on, and how many packs are to be bought.
 //!
-//! A millilitre is a cubic centimetre, so a film of a micrometre on a square metre is a millilitre (and 1604 ft²·mil a gallon). What is
-//! put on before any of it is wiped off counts, with a tenth more that stays in brush and tray
-//! ([`warm_blend_bench::per_square_metre`]); relief has more surface than its outline.
+//! What is applied before any of it is broken or wiped off counts, at each place of the zone's own relief, with what stays in brush and
+//! tray ([`warm_blend_board::Technique::ml_by_square_metre`]); relief has more surface than its outline.
 
-use warm_blend_bench::per_square_metre;
+use warm_blend_board::FLAT;
 use warm_blend_paint::{Class, MixPart};
 
 use crate::{Step, ZoneWork};
@@ -12,33 +11,35 @@ use crate::{Step, ZoneWork};
 /// How much more surface relief has than its outline, where all of it is relief†.
 const MORE_SURFACE: f64 = 0.6;
 
-/// How much of one pot is put on.
+/// How much of one pot is applied.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Needed {
-    /// What is in it; empty where a technique says what by itself.
+    /// What is in it; empty where the technique names its product.
     pub pot: Vec<MixPart>,
-    /// What that is, then.
+    /// That product.
     pub product: Option<Class>,
     /// ml of it, as mixed.
     pub ml: f64,
-    /// ml that a coat of a square metre of a flat board takes, where it is put on thickest.
+    /// ml that a coat of a square metre of a flat board takes, where it is applied thickest.
     pub by_square_metre: f64,
-    /// How often it is put on.
+    /// Number of times it is applied.
     pub times: usize,
 }
 
 /// How much of each pot some steps need, in the order they are first needed.
 pub fn amounts(steps: &[Step], zones: &[ZoneWork]) -> Vec<Needed> {
     let mut all: Vec<Needed> = Vec::new();
-    for step in steps {
-        let Some(laid) = step.work.laid().filter(|laid| !laid.technique.takes_away()) else { continue };
-        let surface: f64 = zones
-            .iter()
-            .filter(|zone| step.zones.contains(&zone.zone))
-            .map(|zone| zone.area * (1.0 + MORE_SURFACE * zone.relief))
-            .sum();
-        let each = per_square_metre(laid.technique.takes(laid.hand));
-        let ml = surface * each;
+    for (step, laid) in steps.iter().flat_map(|step| step.work.layers().iter().map(move |laid| (step, laid)))
+    {
+        if laid.technique.takes_away() {
+            continue;
+        }
+        let on_zone = |zone: &ZoneWork| {
+            let surface = zone.area * (1.0 + MORE_SURFACE * zone.relief());
+            surface * laid.technique.ml_by_square_metre(laid.hand, &zone.places)
+        };
+        let ml: f64 = zones.iter().filter(|zone| step.zones.contains(&zone.zone)).map(on_zone).sum();
+        let each = laid.technique.ml_by_square_metre(laid.hand, &FLAT);
         let product = if laid.pot.is_empty() { laid.technique.product() } else { None };
         match all.iter_mut().find(|needed| needed.pot == laid.pot && needed.product == product) {
             Some(needed) => {
@@ -52,19 +53,46 @@ pub fn amounts(steps: &[Step], zones: &[ZoneWork]) -> Vec<Needed> {
     all
 }
 
+/// What cannot be bought.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+pub enum BadPacks {
+    /// A pack that holds nothing, or without end.
+    #[error("a pack of {0} ml is out of range; enter what a tin holds")]
+    Size(f64),
+    /// A price below nothing.
+    #[error("a price of {0} is out of range; enter 0 or more")]
+    Price(f64),
+    /// Packs beyond counting.
+    #[error("{0:.0} packs would be needed; check what a pack holds, or the area")]
+    TooMany(f64),
+}
+
+/// Most packs of a size that are bought at once.
+const MOST: usize = 100;
+
 /// How many packs of each size to buy so that they hold at least so much for the least money; of equals the fewest packs. `sizes` are ml
-/// and price. None where nothing is on sale. Up to a hundred packs.
-pub fn packs(ml: f64, sizes: &[(f64, f64)]) -> Option<Vec<usize>> {
-    const MOST: usize = 100;
-    let usable: Vec<(usize, (f64, f64))> =
-        sizes.iter().copied().enumerate().filter(|(_, (size, price))| *size > 0.0 && *price >= 0.0).collect();
-    if usable.is_empty() {
-        return None;
+/// and price. `None` if nothing is on sale.
+pub fn packs(ml: f64, sizes: &[(f64, f64)]) -> Result<Option<Vec<usize>>, BadPacks> {
+    for (size, price) in sizes {
+        if !(*size > 0.0 && size.is_finite()) {
+            return Err(BadPacks::Size(*size));
+        }
+        if !(*price >= 0.0 && price.is_finite()) {
+            return Err(BadPacks::Price(*price));
+        }
+    }
+    let largest = sizes.iter().map(|(size, _)| *size).fold(0.0, f64::max);
+    if largest <= 0.0 {
+        return Ok(None);
     }
     let mut none = vec![0; sizes.len()];
     if ml <= 0.0 {
-        return Some(none);
+        return Ok(Some(none));
     }
+    if !(ml / largest <= MOST as f64) {
+        return Err(BadPacks::TooMany((ml / largest).ceil()));
+    }
+    let usable: Vec<(usize, (f64, f64))> = sizes.iter().copied().enumerate().collect();
     // The largest first: how many of each, the rest by the next.
     fn search(
         ml: f64,
@@ -97,22 +125,26 @@ pub fn packs(ml: f64, sizes: &[(f64, f64)]) -> Option<Vec<usize>> {
     }
     let mut best = None;
     search(ml, 0, &usable, &mut none, &mut best);
-    best.map(|(_, _, taken)| taken)
+    Ok(best.map(|(_, _, taken)| taken))
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::work::tests::{layer, zone};
-    use crate::{Air, steps, wanted};
+    use crate::work::tests::{chalk, layer, zone};
+    use crate::{Air, LayerWork, steps, wanted};
     use proptest::prelude::*;
-    use warm_blend_board::Technique;
+    use warm_blend_board::{ByPlace, Technique};
     use warm_blend_piece::Zone;
 
-    fn needed(area: f64, layers: Vec<crate::LayerWork>) -> Vec<Needed> {
-        let zones = [zone(Zone::Case, area, layers)];
-        let left = [wanted(&zones[0], false, false)];
-        amounts(&steps(&zones, &left, |_| Some(Class::Chalk), Air::default()), &zones)
+    fn needed_on(zone: ZoneWork) -> Vec<Needed> {
+        let left = [wanted(&zone, false, &chalk)];
+        let zones = [zone];
+        amounts(&steps(&zones, &left, &chalk, Air::default()), &zones)
+    }
+
+    fn needed(area: f64, layers: Vec<LayerWork>) -> Vec<Needed> {
+        needed_on(zone(Zone::Case, area, layers))
     }
 
     /// A chest of drawers takes about a pint of base in two coats (common practice): some two and a half square metres.
@@ -123,13 +155,38 @@ mod tests {
         assert_eq!(base[0].times, 2);
     }
 
-    /// At 100 % solids a gallon covers 1604 square feet at a mil: of a film of 90 µm on a square metre there are 90 ml, and a tenth.
+    /// At 100 % solids a gallon covers 1604 square feet at a mil: of a film of 90 µm on a square metre of nothing but field there are
+    /// 90 ml, and a tenth.
     #[test]
     fn by_the_rule_of_1604() {
-        let ml = needed(1.0, vec![layer(Technique::BrushedCoat, 1, 1)])[0].ml;
+        let places = ByPlace { field: 1.0, recess: 0.0, edge: 0.0 };
+        let flat = ZoneWork { places, ..zone(Zone::Case, 1.0, vec![layer(Technique::BrushedCoat, 1, 1)]) };
+        let ml = needed_on(flat)[0].ml;
         let mils = 90.0 / 25.4;
         let gallons = mils / (1604.0 * 0.092_903_04);
         assert!((ml / (gallons * 3785.41 * 1.1) - 1.0).abs() < 2e-3, "{ml}");
+    }
+
+    /// A ragged glaze takes what its roller applies, 60 to 70 ml/m², and clear wax 40 to 50; gilding wax goes by the high points of a
+    /// carved zone: a small pot, not a drop (common practice).
+    #[test]
+    fn what_is_applied_is_bought() {
+        let one = |technique| needed(1.0, vec![layer(technique, 1, 1)])[0].ml;
+        assert!((60.0..=70.0).contains(&one(Technique::GlazeRagged)));
+        assert!((40.0..=50.0).contains(&one(Technique::ClearWax)));
+        let carved = ByPlace { field: 0.4, recess: 0.3, edge: 0.3 };
+        let gilded = zone(Zone::Mouldings, 3.0, vec![layer(Technique::Gilding, 1, 1)]);
+        let ml = needed_on(ZoneWork { places: carved, ..gilded })[0].ml;
+        assert!((15.0..60.0).contains(&ml), "{ml} ml");
+    }
+
+    /// The wax of a resist is on the list although no layer of the board is a wax.
+    #[test]
+    fn the_wax_of_a_resist_is_bought() {
+        let layers = vec![layer(Technique::BrushedCoat, 1, 2), layer(Technique::WetWaxResist, 2, 1)];
+        let all = needed(2.0, layers);
+        let wax = all.iter().find(|needed| needed.product == Some(Class::ClearWax)).expect("wax");
+        assert!((80.0..=100.0).contains(&wax.ml), "{} ml", wax.ml);
     }
 
     #[test]
@@ -146,11 +203,23 @@ mod tests {
         assert_eq!(all[2].product, Some(Class::ClearWax));
     }
 
+    /// What cannot be bought names what is wrong with it.
+    #[test]
+    fn packs_that_cannot_be() {
+        assert_eq!(packs(100.0, &[]), Ok(None));
+        assert_eq!(packs(100.0, &[(500.0, -1.0)]), Err(BadPacks::Price(-1.0)));
+        assert_eq!(packs(100.0, &[(0.0, 5.0)]), Err(BadPacks::Size(0.0)));
+        assert!(matches!(packs(100.0, &[(500.0, f64::NAN)]), Err(BadPacks::Price(_))));
+        assert_eq!(packs(50_050.0, &[(500.0, 9.0)]), Err(BadPacks::TooMany(101.0)));
+        assert_eq!(packs(50_000.0, &[(500.0, 9.0)]), Ok(Some(vec![100])));
+        assert!(packs(f64::NAN, &[(500.0, 9.0)]).is_err());
+    }
+
     proptest! {
-        /// Against every way there is of up to eight packs of each.
+        /// Against every way there is of up to 26 packs of each.
         #[test]
         fn packs_are_the_cheapest_there_are(ml in 1.0..2500.0f64, sizes in proptest::collection::vec((100.0..1000.0f64, 1.0..40.0f64), 1..4)) {
-            let taken = packs(ml, &sizes).unwrap();
+            let taken = packs(ml, &sizes).unwrap().unwrap();
             let of = |taken: &[usize]| -> (f64, f64) {
                 taken.iter().zip(&sizes).fold((0.0, 0.0), |(ml, cost), (n, (size, price))| (ml + *n as f64 * size, cost + *n as f64 * price))
             };

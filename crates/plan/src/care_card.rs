@@ -1,36 +1,50 @@
 //! What a client is told: how to live with the piece in its first month, how to clean it, how it is touched up. Common practice†.
 
 use warm_blend_board::{Family, Technique};
-use warm_blend_paint::{Class, PaintId};
+use warm_blend_paint::Class;
 
-use crate::{Laid, Work};
+use crate::{Tins, Work};
 
-/// The card for what lies on a piece, by what `class` says of tins; nothing where nothing does.
-pub fn care_card<'a>(
-    laid_on: impl Iterator<Item = &'a Work>,
-    class: impl Fn(PaintId) -> Option<Class>,
-) -> Vec<&'static str> {
-    let laid: Vec<&Laid> = laid_on.filter_map(Work::laid).collect();
-    if laid.is_empty() {
+/// The card for what lies on a piece, zone by zone from the ground up; empty where nothing does. Each zone is looked after by its
+/// outermost layer.
+pub fn care_card<'a>(zones: impl Iterator<Item = Vec<&'a Work>>, tins: Tins) -> Vec<&'static str> {
+    let zones: Vec<Vec<&Work>> = zones.filter(|works| works.iter().any(|work| work.lies())).collect();
+    if zones.is_empty() {
         return Vec::new();
     }
-    let any = |of: &dyn Fn(&Laid) -> bool| laid.iter().any(|laid| of(laid));
-    let waxed = any(&Laid::is_waxy);
-    let coated = any(&|laid| laid.technique == Technique::ClearCoat);
-    let metal = any(&|laid| {
-        laid.technique.family() == Family::Gild
-            || laid.inside(&class).iter().any(|(class, _)| *class == Class::Metallic)
-    });
+    let outermost: Vec<Outside> = zones.iter().map(|works| Outside::of(works, tins)).collect();
+    let any = |outside: Outside| outermost.contains(&outside);
+    let (waxed, coated, open) = (any(Outside::Wax), any(Outside::ClearCoat), any(Outside::Paint));
+    let several = usize::from(waxed) + usize::from(coated) + usize::from(open) > 1;
+    let metal = zones
+        .iter()
+        .flatten()
+        .flat_map(|work| work.layers())
+        .any(|laid| laid.technique.family() == Family::Gild || laid.contents(tins).has(Class::Metallic));
     let mut card = vec![
         "For a month nothing heavy, hot or wet on it: paint and wax are dry in a day and hard only in up to thirty.",
     ];
     if waxed {
-        card.push("Dust it with a soft dry cloth. Wipe a wet ring off at once: wax turns white under water.");
+        card.push(if several {
+            "Where it is waxed, dust it with a soft dry cloth. Wipe a wet ring off at once: wax turns white under water."
+        } else {
+            "Dust it with a soft dry cloth. Wipe a wet ring off at once: wax turns white under water."
+        });
         card.push("Once or twice a year a little clear wax, buffed the next day, feeds the finish.");
-    } else if coated {
-        card.push("Wipe it with a damp cloth and a drop of mild soap; nothing that scours, no solvents.");
-    } else {
-        card.push("Its paint is matt and open: dust it only, water and hands leave marks.");
+    }
+    if coated {
+        card.push(if several {
+            "Where it has a clear coat, wipe it with a damp cloth and a drop of mild soap; nothing that scours, no solvents."
+        } else {
+            "Wipe it with a damp cloth and a drop of mild soap; nothing that scours, no solvents."
+        });
+    }
+    if open {
+        card.push(if several {
+            "Where its paint is matt and open, dust it only: water and hands leave marks."
+        } else {
+            "Its paint is matt and open: dust it only, water and hands leave marks."
+        });
     }
     if metal {
         card.push("Never polish the metal: it comes off.");
@@ -42,30 +56,76 @@ pub fn care_card<'a>(
     card
 }
 
+/// What a zone has outermost.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Outside {
+    Wax,
+    ClearCoat,
+    Paint,
+}
+
+impl Outside {
+    /// Of works from the ground up. Broken layers, metal and wear leave what lies below them in the open.
+    fn of(works: &[&Work], tins: Tins) -> Self {
+        let layers = works.iter().flat_map(|work| work.layers());
+        let closed = |technique: Technique| {
+            !technique.takes_away() && !matches!(technique.family(), Family::Gild | Family::Broken)
+        };
+        let mut outside = Outside::Paint;
+        for laid in layers {
+            outside = match laid.technique {
+                _ if laid.is_waxy(tins) && laid.technique.family() != Family::Gild => Outside::Wax,
+                // It is worked into its wax, which stays outermost.
+                Technique::WetWaxResist => Outside::Wax,
+                _ if laid.contents(tins).is_mostly(|product| product.class == Class::ClearCoat) => {
+                    Outside::ClearCoat
+                }
+                technique if closed(technique) => Outside::Paint,
+                _ => outside,
+            };
+        }
+        outside
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::wanted;
-    use crate::work::tests::{layer, zone};
+    use crate::work::tests::{chalk, layer, zone};
+    use crate::{LayerWork, wanted};
     use warm_blend_piece::Zone;
 
-    fn card(layers: Vec<crate::LayerWork>) -> String {
-        let all = wanted(&zone(Zone::Case, 1.0, layers), true, false);
-        care_card(all.iter(), |_| Some(Class::Chalk)).join(" ")
+    fn card(zones: &[Vec<LayerWork>]) -> String {
+        let all: Vec<Vec<Work>> =
+            zones.iter().map(|layers| wanted(&zone(Zone::Case, 1.0, layers.clone()), true, &chalk)).collect();
+        care_card(all.iter().map(|works| works.iter().collect()), &chalk).join(" ")
     }
 
     #[test]
     fn it_says_what_is_on_the_piece() {
-        use Technique::{BrushedCoat, ClearCoat, ClearWax, Gilding};
-        let waxed = card(vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1), layer(Gilding, 2, 1)]);
+        use Technique::{BrushedCoat, ClearCoat, ClearWax, Gilding, WetWaxResist};
+        let base = || layer(BrushedCoat, 1, 2);
+        let waxed = card(&[vec![base(), layer(ClearWax, 0, 1), layer(Gilding, 2, 1)]]);
         assert!(
             waxed.contains("white under water") && waxed.contains("Never polish") && waxed.contains("cots")
         );
-        let coated = card(vec![layer(BrushedCoat, 1, 2), layer(ClearCoat, 0, 1)]);
+        let coated = card(&[vec![base(), layer(ClearCoat, 0, 1)]]);
         assert!(
             coated.contains("mild soap") && !coated.contains("wax turns white") && !coated.contains("cots")
         );
-        assert!(card(vec![layer(BrushedCoat, 1, 2)]).contains("matt and open"));
-        assert_eq!(card(Vec::new()), "");
+        assert!(card(&[vec![base()]]).contains("matt and open"));
+        assert!(card(&[vec![base(), layer(WetWaxResist, 2, 1)]]).contains("white under water"));
+        assert_eq!(card(&[]), "");
+    }
+
+    /// The outermost layer counts, zone by zone: a waxed case with a clear-coated top needs both, and a seal between layers is no finish.
+    #[test]
+    fn the_outermost_layer_counts() {
+        use Technique::{BrushedCoat, ClearCoat, ClearWax, GlazeWiped};
+        let base = || layer(BrushedCoat, 1, 2);
+        let both = card(&[vec![base(), layer(ClearWax, 0, 1)], vec![base(), layer(ClearCoat, 0, 1)]]);
+        assert!(both.contains("Where it is waxed") && both.contains("Where it has a clear coat"), "{both}");
+        let sealed_between = card(&[vec![base(), layer(ClearCoat, 0, 1), layer(GlazeWiped, 2, 1)]]);
+        assert!(sealed_between.contains("matt and open") && !sealed_between.contains("mild soap"));
     }
 }

@@ -11,30 +11,32 @@
 //! | washes, dry brush | 20, 5 min |
 //! | wax | overnight, then it is buffed; a day until it is moved |
 //!
-//! Common practice† at 20 °C and 50 %; [`Air`] stretches all of it.
+//! Common practice† at 20 °C and 50 %. [`Air`] stretches all of it: what dries by water with the vapour-pressure deficit, wax, shellac and
+//! what is solvent-borne with temperature alone.
 
 use warm_blend_board::{Family, Technique};
-use warm_blend_paint::Class;
+use warm_blend_paint::{Class, Contents};
 
-use crate::{Air, Laid, Work};
+use crate::{Air, DriesBy, Laid, Tins, Work};
 
 const OVERNIGHT: f64 = 12.0 * 60.0;
 const DAY: f64 = 24.0 * 60.0;
 
-/// Minutes until the next layer can go on one with so much of each class in its pot, at 20 °C and 50 %.
-fn dry(laid: &Laid, inside: &[(Class, f64)]) -> f64 {
+/// Minutes until the next layer can go on one, at 20 °C and 50 %.
+fn dry(laid: &Laid, contents: &Contents) -> f64 {
     match laid.technique {
         technique if technique.dries_overnight(laid.hand) => return OVERNIGHT,
         Technique::WetWaxResist => return OVERNIGHT,
         Technique::DryBrush | Technique::Speckle | Technique::Stencil => return 5.0,
+        Technique::SmoothSand => return 0.0,
         Technique::SandBack | Technique::WetDistress | Technique::MetallicWash => return 10.0,
         _ => {}
     }
     match laid.technique.family() {
         Family::Glaze | Family::Wax | Family::Gild => OVERNIGHT,
-        Family::Blend if inside.iter().any(|(class, _)| *class == Class::GlazingLiquid) => OVERNIGHT,
-        Family::Wash => 20.0,
-        _ => dry_class(most(inside)),
+        Family::Blend if contents.has(Class::GlazingLiquid) => OVERNIGHT,
+        Family::Wash if contents.main_class() != Some(Class::GelStain) => 20.0,
+        _ => dry_class(contents.main_class()),
     }
 }
 
@@ -53,44 +55,43 @@ fn dry_class(class: Option<Class>) -> f64 {
     }
 }
 
-/// The class of which there is most; of equals the first.
-fn most(inside: &[(Class, f64)]) -> Option<Class> {
-    let mut sums: Vec<(Class, f64)> = Vec::new();
-    for (class, parts) in inside {
-        match sums.iter_mut().find(|(of, _)| of == class) {
-            Some((_, sum)) => *sum += parts,
-            None => sums.push((*class, *parts)),
-        }
-    }
-    let first_of_most = |best: (Class, f64), next: (Class, f64)| if next.1 > best.1 { next } else { best };
-    sums.into_iter().reduce(first_of_most).map(|(class, _)| class)
+/// Minutes until one layer of a work is dry, in some air.
+fn dries_in(laid: &Laid, tins: Tins, air: Air) -> f64 {
+    let contents = laid.contents(tins);
+    let by =
+        if laid.is_waxy(tins) || contents.is_solvent_borne() { DriesBy::Solvent } else { DriesBy::Water };
+    dry(laid, &contents) * air.slower(by)
 }
 
-/// Minutes between the end of one thing and the beginning of the next on the same zone. `inside` is what is in the pot of the first.
-pub fn wait(done: &Work, next: &Work, inside: &[(Class, f64)], air: Air) -> f64 {
-    let slower = air.slower();
+/// Minutes between the end of one thing and the beginning of another on the same zone, whatever was done between them.
+pub fn wait(done: &Work, next: &Work, tins: Tins, air: Air) -> f64 {
+    // Layers that were worked wet into each other dry together: the slowest of them counts.
+    let dries = || done.layers().iter().map(|laid| dries_in(laid, tins, air)).fold(0.0, f64::max);
     match (done, next) {
-        (Work::Clean, Work::Rinse) | (Work::HardwareOff | Work::LeadTest | Work::Tape, _) => 0.0,
-        (Work::Rinse, _) => 60.0 * slower,
-        (Work::Deglaze | Work::WaxOff, _) => 10.0 * slower,
-        (Work::Layer(laid), Work::Buff | Work::Rest) if laid.is_waxy() => OVERNIGHT * slower,
-        // The same wash or wax again needs no waiting.
+        // The edge is still soft.
+        (_, Work::TapeOff) | (Work::Clean, Work::Rinse) => 0.0,
+        (Work::Rinse, _) => 60.0 * air.slower(DriesBy::Water),
+        (Work::Deglaze | Work::Dewax | Work::WaxOff, _) => 10.0 * air.slower(DriesBy::Solvent),
+        (work, Work::Buff | Work::HardwareOn | Work::Rest) if work.is_waxy(tins) => {
+            dries().max(OVERNIGHT * air.slower(DriesBy::Solvent))
+        }
+        // The same wash again needs no waiting.
         (Work::Layer(laid), Work::Layer(again))
             if laid == again && matches!(laid.technique.family(), Family::Wash) =>
         {
             0.0
         }
-        (Work::Layer(laid), _) => dry(laid, inside) * slower,
-        (Work::Age(_), _) => 20.0 * slower,
+        (Work::Layer(_) | Work::Wet(_), _) => dries(),
+        (Work::Age(_), _) => 20.0 * air.slower(DriesBy::Water),
         _ => 0.0,
     }
 }
 
 impl Work {
-    /// Minutes that it takes without a hand on it: only [`Work::Rest`] does.
+    /// Minutes that it takes without a hand on it: only [`Work::Rest`] does. Wax hardens whatever the humidity.
     pub fn rests(&self, air: Air) -> f64 {
         match self {
-            Work::Rest => DAY * air.slower(),
+            Work::Rest => DAY * air.slower(DriesBy::Solvent),
             _ => 0.0,
         }
     }
@@ -99,21 +100,23 @@ impl Work {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::wanted;
-    use crate::work::tests::{layer, zone};
-    use warm_blend_piece::Zone;
+    use crate::work::tests::{chalk, layer};
+    use warm_blend_paint::{PaintId, Product, Specials};
 
     fn laid(technique: Technique) -> Work {
-        let all = wanted(&zone(Zone::Case, 1.0, vec![layer(technique, 1, 1)]), false, false);
-        all.into_iter().find(|work| work.laid().is_some()).unwrap()
+        Work::Layer(layer(technique, 1, 1).coats(&chalk).remove(0))
+    }
+
+    /// A tin of a class.
+    fn of(class: Class) -> impl Fn(PaintId) -> Option<Product> {
+        move |_| Some(class.into())
     }
 
     /// Chalk-type paint is recoated after an hour or two, a glaze and a primer after the night, wax is buffed the next day (common
     /// practice).
     #[test]
     fn as_common_practice_has_it() {
-        let hours =
-            |work: &Work, next: &Work, class| wait(work, next, &[(class, 1.0)], Air::default()) / 60.0;
+        let hours = |work: &Work, next: &Work, class| wait(work, next, &of(class), Air::default()) / 60.0;
         let coat = laid(Technique::BrushedCoat);
         assert!((1.0..=2.0).contains(&hours(&coat, &coat, Class::Chalk)));
         assert!(hours(&coat, &coat, Class::Primer) >= 8.0);
@@ -122,6 +125,7 @@ mod tests {
         assert!((0.1..0.2).contains(&hours(&Work::Deglaze, &coat, Class::Chalk)), "about ten minutes");
         let wash = laid(Technique::WashWiped);
         assert_eq!(hours(&wash, &wash, Class::Chalk), 0.0, "again and again");
+        assert_eq!(hours(&coat, &Work::TapeOff, Class::Chalk), 0.0, "while the edge is soft");
     }
 
     /// Strokes that are left to stand need the night, as texture does.
@@ -130,11 +134,42 @@ mod tests {
         let mut rough = laid(Technique::BrushedCoat);
         let Work::Layer(coat) = &mut rough else { panic!("a coat") };
         coat.hand.texture = Some(warm_blend_board::TextureDepth::new(150.0).unwrap());
-        let hours = |work: &Work| {
-            wait(work, &laid(Technique::DryBrush), &[(Class::Chalk, 1.0)], Air::default()) / 60.0
-        };
+        let hours = |work: &Work| wait(work, &laid(Technique::DryBrush), &chalk, Air::default()) / 60.0;
         assert!(hours(&rough) >= 8.0 && hours(&laid(Technique::TextureCoat)) >= 8.0);
         assert!(hours(&laid(Technique::BrushedCoat)) < 3.0);
+    }
+
+    /// Stone takes one night: the coat and both flecks in it dry as long as the slowest of them (common practice).
+    #[test]
+    fn what_was_worked_wet_dries_together() {
+        let one = |technique| layer(technique, 1, 1).coats(&chalk).remove(0);
+        let (coat, flecks) = (one(Technique::BrushedCoat), one(Technique::KnifeFlecks));
+        let stone = Work::Wet(vec![coat, flecks.clone(), flecks]);
+        let minutes = wait(&stone, &laid(Technique::ClearCoat), &chalk, Air::default());
+        assert_eq!(
+            minutes,
+            wait(&laid(Technique::KnifeFlecks), &laid(Technique::ClearCoat), &chalk, Air::default())
+        );
+    }
+
+    /// At 20 °C and 85 % water takes 3.3 times as long; wax, shellac and an oil stain as long as ever; a water-based stain, which its
+    /// tin states, as long as water.
+    #[test]
+    fn damp_air_holds_up_water_and_not_solvent() {
+        let damp = Air::new(20.0, 0.85).unwrap();
+        let times =
+            |work: &Work, tins: Tins| wait(work, work, tins, damp) / wait(work, work, tins, Air::default());
+        let coat = laid(Technique::BrushedCoat);
+        assert!((times(&coat, &chalk) - 10.0 / 3.0).abs() < 1e-9);
+        for class in [Class::Shellac, Class::GelStain, Class::ClearWax] {
+            assert_eq!(times(&coat, &of(class)), 1.0, "{class:?}");
+        }
+        assert_eq!(times(&laid(Technique::TintedWax), &chalk), 1.0);
+        let water_based = |_| {
+            let specials = Specials { solvent_borne: Some(false), ..Specials::default() };
+            Some(Product { class: Class::GelStain, specials })
+        };
+        assert!(times(&coat, &water_based) > 3.0);
     }
 
     #[test]
@@ -142,8 +177,10 @@ mod tests {
         let cold = Air::new(10.0, 0.7).unwrap();
         for technique in Technique::ALL {
             let (work, next) = (laid(technique), laid(Technique::BrushedCoat));
-            for inside in Class::ALL.map(|class| [(class, 1.0)]) {
-                assert!(wait(&work, &next, &inside, cold) >= wait(&work, &next, &inside, Air::default()));
+            for class in Class::ALL {
+                assert!(
+                    wait(&work, &next, &of(class), cold) >= wait(&work, &next, &of(class), Air::default())
+                );
             }
         }
     }

@@ -5,8 +5,8 @@ use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp};
 use serde::{Deserialize, Serialize};
 
-/// Minutes that are worth beginning for before the day ends†.
-const WORTH_IT: f64 = 15.0;
+/// Shortest stretch of work that anybody starts, and the unit in which work without natural breaks is paused, minutes†.
+pub(crate) const QUARTER: f64 = 15.0;
 /// Days ahead that are looked at for one with hours.
 const AHEAD: usize = 400;
 
@@ -29,6 +29,9 @@ pub struct WorkingHours {
     /// Days on which nobody works.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub off: Vec<Date>,
+    /// Minutes that somebody stays longer to finish a step, 0 to 120.
+    #[serde(default = "WorkingHours::usual_overrun")]
+    pub overrun: u16,
 }
 
 /// Hours that nobody can work in.
@@ -38,8 +41,17 @@ pub enum BadHours {
     #[error("no day of the week has working hours: give at least one from when to when")]
     None,
     /// They end before they begin.
-    #[error("{0}: working hours end after they begin, within the day")]
-    Turned(&'static str),
+    #[error("{0}: working hours end before they start; use an end after the start, within the day")]
+    EndsBeforeStart(&'static str),
+    /// A day too short to do anything in.
+    #[error("{0}: working hours are too short ({1} min); use at least a quarter of an hour, or a day off")]
+    TooShort(&'static str, u16),
+    /// Days off that leave no working day within a year.
+    #[error("no working day is left within a year; remove some days off")]
+    Never,
+    /// More overtime than anybody means by finishing a step.
+    #[error("{0} minutes of overrun is out of range; use 0 to {most}", most = WorkingHours::MOST_OVERRUN)]
+    Overrun(u16),
     /// A zone that is none.
     #[error("“{0}” is no time zone: write one such as Europe/Vienna")]
     Zone(String),
@@ -48,16 +60,35 @@ pub enum BadHours {
     Off(usize),
 }
 
+impl BadHours {
+    /// The field it is about.
+    pub const fn field(&self) -> &'static str {
+        match self {
+            BadHours::None | BadHours::EndsBeforeStart(_) | BadHours::TooShort(..) => "week",
+            BadHours::Zone(_) => "zone",
+            BadHours::Off(_) | BadHours::Never => "off",
+            BadHours::Overrun(_) => "overrun",
+        }
+    }
+}
+
 const DAYS: [&str; 7] = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 
 impl WorkingHours {
     /// Most days off that are kept.
     pub const MOST_OFF: usize = 200;
+    /// Longest overrun, minutes.
+    pub const MOST_OVERRUN: u16 = 120;
+
+    const fn usual_overrun() -> u16 {
+        15
+    }
 
     /// Monday to Friday from nine to five in a zone.
     pub fn usual(zone: &str) -> Self {
         let day = Some(DayHours { from: 9 * 60, to: 17 * 60 });
-        Self { zone: zone.to_owned(), week: [day, day, day, day, day, None, None], off: Vec::new() }
+        let week = [day, day, day, day, day, None, None];
+        Self { zone: zone.to_owned(), week, off: Vec::new(), overrun: Self::usual_overrun() }
     }
 
     /// The same on a clock that is at hand; in UTC where it has no name.
@@ -65,18 +96,36 @@ impl WorkingHours {
         Self::usual(clock.iana_name().unwrap_or("UTC"))
     }
 
-    /// That somebody can work in them.
+    /// Validates the working hours.
     pub fn check(&self) -> Result<(), BadHours> {
         TimeZone::get(&self.zone).map_err(|_| BadHours::Zone(self.zone.chars().take(40).collect()))?;
         if self.week.iter().all(Option::is_none) {
             return Err(BadHours::None);
         }
         for (day, window) in DAYS.into_iter().zip(&self.week) {
-            if window.is_some_and(|window| window.to <= window.from || window.to > 24 * 60) {
-                return Err(BadHours::Turned(day));
+            let Some(window) = window else { continue };
+            if window.to <= window.from || window.to > 24 * 60 {
+                return Err(BadHours::EndsBeforeStart(day));
+            }
+            if f64::from(window.to - window.from) < QUARTER {
+                return Err(BadHours::TooShort(day, window.to - window.from));
             }
         }
-        if self.off.len() > Self::MOST_OFF { Err(BadHours::Off(self.off.len())) } else { Ok(()) }
+        if self.overrun > Self::MOST_OVERRUN {
+            return Err(BadHours::Overrun(self.overrun));
+        }
+        if self.off.len() > Self::MOST_OFF {
+            return Err(BadHours::Off(self.off.len()));
+        }
+        let mut off: Vec<Date> = self.off.clone();
+        off.sort_unstable();
+        let works = |day: Date| {
+            self.week[day.weekday().to_monday_zero_offset() as usize].is_some()
+                && off.binary_search(&day).is_err()
+        };
+        let within_a_year =
+            |from: Date| std::iter::successors(Some(from), |day| day.tomorrow().ok()).take(365).any(works);
+        if off.iter().all(|day| within_a_year(*day)) { Ok(()) } else { Err(BadHours::Never) }
     }
 
     /// The clock of the workshop.
@@ -99,37 +148,81 @@ impl WorkingHours {
         (to > from).then_some((from, to))
     }
 
-    /// When work of some minutes is done that may begin at a time, around what is taken already: the stretches it takes, day after
-    /// day. It is left off at the end of a day and taken up again; for a quarter of an hour nobody begins. Empty where there are no
-    /// hours within a year.
-    pub fn spend(&self, not_before: Timestamp, minutes: f64, taken: &Taken) -> Vec<Stretch> {
+    /// When work is done that may start at a time, around what the time is taken by already: its stretches, each with how many units
+    /// were finished by its end. `units` are minutes of work between natural breaks; none is split by closing time, and work is left
+    /// only at a break. Somebody stays longer by the overrun where that finishes all of it, at least half of which lies within hours.
+    /// A unit longer than any day takes a day from its start, and as long as it lasts. Empty if there are no hours within a year.
+    pub fn spend(&self, not_before: Timestamp, units: &[f64], taken: &Taken) -> Vec<(Stretch, usize)> {
+        let longest = self.week.iter().flatten().map(|day| f64::from(day.to - day.from)).fold(0.0, f64::max);
         let mut stretches = Vec::new();
-        let mut left = minutes.max(0.0);
-        for (free, cut) in self.free(not_before, taken) {
-            let room = between(free.0, free.1);
-            if room < left.min(WORTH_IT) && (stretches.is_empty() || cut) {
-                continue;
+        let mut at = 0;
+        for Free { stretch, cut, from_opening, to_closing } in self.free(not_before, taken) {
+            let room = between(stretch.0, stretch.1);
+            let left: f64 = units[at..].iter().sum();
+            let over = left - room;
+            let stays_longer =
+                over > 0.0 && to_closing && over <= f64::from(self.overrun) && room >= 0.5 * left;
+            let mut spent = 0.0;
+            let before = at;
+            if left <= room + 1e-9 || stays_longer {
+                (spent, at) = (left, units.len());
+            } else {
+                while at < units.len() && spent + units[at] <= room + 1e-9 {
+                    spent += units[at];
+                    at += 1;
+                }
+                let endless = units.get(at).is_some_and(|unit| *unit > longest);
+                if at == before && endless && from_opening && !cut {
+                    (spent, at) = (units[at], at + 1);
+                }
             }
-            let spent = left.min(room);
-            stretches.push((free.0, later(free.0, spent)));
-            left -= spent;
-            if left <= 1e-9 {
+            if at > before {
+                stretches.push(((stretch.0, plus_minutes(stretch.0, spent)), at));
+            }
+            if at == units.len() {
                 return stretches;
             }
         }
         Vec::new()
     }
 
-    /// The hours from a time on that nothing takes, day after day for a year; whether what is taken bounds them.
-    pub(crate) fn free(&self, from: Timestamp, taken: &Taken) -> impl Iterator<Item = (Stretch, bool)> {
+    /// The hours from a time on that nothing takes, day after day for a year.
+    pub(crate) fn free(&self, from: Timestamp, taken: &Taken) -> impl Iterator<Item = Free> {
         let clock = self.clock();
         let first = from.to_zoned_datetime(clock.clone()).date();
         let days = std::iter::successors(Some(first), |day| day.tomorrow().ok()).take(AHEAD);
         let hours = days.filter_map(move |day| self.of_day(day, &clock));
-        let ahead =
-            hours.map(move |(begins, ends)| (begins.max(from), ends)).filter(|(begins, ends)| begins < ends);
-        ahead.flat_map(|window| taken.around(window))
+        let ahead = hours.filter(move |(_, ends)| from < *ends);
+        ahead.flat_map(move |(opens, closes)| {
+            let free = taken.around((opens.max(from), closes)).into_iter();
+            free.map(move |(stretch, cut)| Free {
+                stretch,
+                cut,
+                from_opening: stretch.0 == opens,
+                to_closing: stretch.1 == closes,
+            })
+        })
     }
+}
+
+/// Working hours that nothing takes.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Free {
+    /// From when to when.
+    pub stretch: Stretch,
+    /// True if something that is taken bounds it.
+    pub cut: bool,
+    /// True if it starts as the workshop opens.
+    pub from_opening: bool,
+    /// True if it ends as the workshop closes.
+    pub to_closing: bool,
+}
+
+/// Minutes of work without natural breaks as units: it can be left at any quarter of an hour.
+pub(crate) fn quarters(minutes: f64) -> Vec<f64> {
+    let whole = (minutes / QUARTER).floor().clamp(0.0, 1e4) as usize;
+    let rest = minutes - QUARTER * whole as f64;
+    std::iter::repeat_n(QUARTER, whole).chain((rest > 1e-9).then_some(rest)).collect()
 }
 
 /// From when to when somebody works.
@@ -144,6 +237,20 @@ impl Taken {
     pub fn take(&mut self, stretches: impl IntoIterator<Item = Stretch>) {
         self.0.extend(stretches.into_iter().filter(|(begins, ends)| begins < ends));
         self.0.sort_unstable();
+    }
+
+    /// The time of two people together: taken where that of either is.
+    pub fn both(one: &Self, other: &Self) -> Self {
+        let mut all: Vec<Stretch> = [one.0.as_slice(), &other.0].concat();
+        all.sort_unstable();
+        let mut merged: Vec<Stretch> = Vec::with_capacity(all.len());
+        for next in all {
+            match merged.last_mut() {
+                Some(last) if next.0 <= last.1 => last.1 = last.1.max(next.1),
+                _ => merged.push(next),
+            }
+        }
+        Self(merged)
     }
 
     /// What is left of a stretch of hours; whether what is taken bounds each.
@@ -171,7 +278,7 @@ pub(crate) fn between(from: Timestamp, to: Timestamp) -> f64 {
 }
 
 /// A time some minutes later, to the second.
-pub fn later(from: Timestamp, minutes: f64) -> Timestamp {
+pub fn plus_minutes(from: Timestamp, minutes: f64) -> Timestamp {
     let seconds = (60.0 * minutes).round().clamp(0.0, 1e10) as i64;
     from.checked_add(jiff::SignedDuration::from_secs(seconds)).unwrap_or(from)
 }
@@ -185,29 +292,67 @@ mod tests {
         text.parse::<jiff::ZonedDateTime>().unwrap().timestamp()
     }
 
+    fn strict(zone: &str) -> WorkingHours {
+        WorkingHours { overrun: 0, ..WorkingHours::usual(zone) }
+    }
+
+    fn stretches(hours: &WorkingHours, from: Timestamp, minutes: f64) -> Vec<Stretch> {
+        hours
+            .spend(from, &quarters(minutes), &Taken::default())
+            .into_iter()
+            .map(|(stretch, _)| stretch)
+            .collect()
+    }
+
     #[test]
     fn what_does_not_fit_today_goes_on_tomorrow() {
-        let hours = WorkingHours::usual("Europe/Vienna");
-        let stretches = hours.spend(at("2026-11-27T15:00[Europe/Vienna]"), 180.0, &Taken::default());
+        let hours = strict("Europe/Vienna");
         let wanted = [
             (at("2026-11-27T15:00[Europe/Vienna]"), at("2026-11-27T17:00[Europe/Vienna]")),
             (at("2026-11-30T09:00[Europe/Vienna]"), at("2026-11-30T10:00[Europe/Vienna]")),
         ];
-        assert_eq!(stretches, wanted, "a Friday, then a Monday");
-        // For ten minutes nobody begins an hour's work.
-        let late = hours.spend(at("2026-11-27T16:50[Europe/Vienna]"), 60.0, &Taken::default());
-        assert_eq!(late[0].0, at("2026-11-30T09:00[Europe/Vienna]"));
+        assert_eq!(stretches(&hours, wanted[0].0, 180.0), wanted, "a Friday, then a Monday");
+        // For ten minutes nobody starts an hour's work.
+        let late = stretches(&hours, at("2026-11-27T16:50[Europe/Vienna]"), 60.0);
+        assert_eq!(late[0].0, wanted[1].0);
+    }
+
+    /// Everybody stays six minutes longer to finish a primer; nobody starts at five to stay for a quarter of an hour (common practice).
+    #[test]
+    fn six_minutes_do_not_cost_a_day() {
+        let hours = WorkingHours::usual("Europe/Vienna");
+        let (from, closing) = (at("2026-11-30T16:20[Europe/Vienna]"), at("2026-11-30T17:00[Europe/Vienna]"));
+        let primed = hours.spend(from, &[46.0], &Taken::default());
+        assert_eq!(primed, [((from, plus_minutes(closing, 6.0)), 1)]);
+        let tomorrow = at("2026-12-01T09:00[Europe/Vienna]");
+        let next_day = strict("Europe/Vienna").spend(from, &[46.0], &Taken::default());
+        assert_eq!(next_day[0].0.0, tomorrow);
+        let late = at("2026-11-30T16:55[Europe/Vienna]");
+        assert_eq!(hours.spend(late, &[14.0], &Taken::default())[0].0.0, tomorrow);
+    }
+
+    /// Half a wall is never left: three panels of 50 minutes from half past two are two today and one tomorrow. A wall longer than a
+    /// day takes one from its start to its end.
+    #[test]
+    fn work_is_left_at_a_break() {
+        let hours = strict("Europe/Vienna");
+        let from = at("2026-11-30T15:00[Europe/Vienna]");
+        let tomorrow = at("2026-12-01T09:00[Europe/Vienna]");
+        let panels = hours.spend(from, &[50.0; 3], &Taken::default());
+        let wanted = [((from, plus_minutes(from, 100.0)), 2), ((tomorrow, plus_minutes(tomorrow, 50.0)), 3)];
+        assert_eq!(panels, wanted);
+        let wall = hours.spend(from, &[600.0], &Taken::default());
+        assert_eq!(wall, [((tomorrow, plus_minutes(tomorrow, 600.0)), 1)]);
     }
 
     /// Clocks go forward on 29 March 2026 and back on 25 October in Vienna: a night shift has seven and nine hours.
     #[test]
     fn days_of_23_and_25_hours() {
         let night = Some(DayHours { from: 0, to: 8 * 60 });
-        let hours = WorkingHours { week: [night; 7], ..WorkingHours::usual("Europe/Vienna") };
+        let hours = WorkingHours { week: [night; 7], ..strict("Europe/Vienna") };
         for (day, minutes) in [("2026-03-29", 7.0 * 60.0), ("2026-10-25", 9.0 * 60.0), ("2026-06-01", 480.0)]
         {
-            let from = at(&format!("{day}T00:00[Europe/Vienna]"));
-            let stretches = hours.spend(from, 24.0 * 60.0, &Taken::default());
+            let stretches = stretches(&hours, at(&format!("{day}T00:00[Europe/Vienna]")), 24.0 * 60.0);
             assert_eq!(between(stretches[0].0, stretches[0].1), minutes, "{day}");
         }
     }
@@ -218,10 +363,21 @@ mod tests {
         assert_eq!(usual.check(), Ok(()));
         let none = WorkingHours { week: [None; 7], ..usual.clone() };
         assert!(none.check().unwrap_err().to_string().contains("at least one"));
-        assert!(none.spend(at("2026-11-27T15:00[Europe/Vienna]"), 5.0, &Taken::default()).is_empty());
+        assert!(stretches(&none, at("2026-11-27T15:00[Europe/Vienna]"), 5.0).is_empty());
         assert!(WorkingHours::usual("Moon/Crater").check().is_err());
-        let turned = WorkingHours { week: [Some(DayHours { from: 600, to: 500 }); 7], ..usual };
-        assert!(turned.check().unwrap_err().to_string().contains("Monday"));
+        let every_day = |from, to| WorkingHours { week: [Some(DayHours { from, to }); 7], ..usual.clone() };
+        assert!(every_day(600, 500).check().unwrap_err().to_string().contains("Monday"));
+        assert_eq!(every_day(600, 614).check(), Err(BadHours::TooShort("Monday", 14)));
+        assert_eq!(every_day(600, 615).check(), Ok(()));
+        assert!(WorkingHours { overrun: 121, ..usual.clone() }.check().is_err());
+        // Sundays only, and a year of them off.
+        let sunday = jiff::civil::date(2026, 11, 29);
+        let sundays: Vec<Date> = (0..54).map(|n| sunday.checked_add(Span::new().weeks(n)).unwrap()).collect();
+        let only_sundays = [None, None, None, None, None, None, usual.week[0]];
+        let never = WorkingHours { week: only_sundays, off: sundays, ..usual };
+        assert_eq!(never.check(), Err(BadHours::Never));
+        let some = WorkingHours { off: never.off[..30].to_vec(), ..never };
+        assert_eq!(some.check(), Ok(()));
     }
 
     proptest! {
@@ -235,43 +391,71 @@ mod tests {
             let mut latest = from;
             for (after, minutes) in busy {
                 // Each after the one before: nobody does two things at once.
-                let begins = later(latest, after as f64 / 6.0);
-                latest = later(begins, minutes as f64);
+                let begins = plus_minutes(latest, after as f64 / 6.0);
+                latest = plus_minutes(begins, minutes as f64);
                 taken.take([(begins, latest)]);
             }
-            let sum = |of: &Taken| -> f64 {
-                hours.free(from, of).map(|(free, _)| free).take_while(|free| free.0 < until).map(|free| between(free.0, free.1.min(until))).sum()
+            let free = |of: &Taken| -> Vec<Stretch> {
+                hours.free(from, of).map(|free| free.stretch).take_while(|free| free.0 < until).collect()
             };
-            let (all, free) = (sum(&Taken::default()), sum(&taken));
+            let sum = |of: &Taken| -> f64 { free(of).iter().map(|free| between(free.0, free.1.min(until))).sum() };
+            let (all, left) = (sum(&Taken::default()), sum(&taken));
             prop_assert_eq!(all, 4.0 * 8.0 * 60.0);
-            let worked: f64 = hours.free(from, &Taken::default()).map(|(window, _)| window).take_while(|window| window.0 < until)
-                .map(|(begins, ends)| taken.0.iter().map(|(a, b)| between((*a).max(begins), (*b).min(ends)).max(0.0)).sum::<f64>()).sum();
-            prop_assert!((free + worked - all).abs() < 0.1, "{free} and {worked} of {all}");
-            for (one, _) in hours.free(from, &taken).take_while(|(free, _)| free.0 < until) {
+            let worked: f64 = free(&Taken::default()).iter()
+                .map(|(begins, ends)| taken.0.iter().map(|(a, b)| between((*a).max(*begins), (*b).min(*ends)).max(0.0)).sum::<f64>()).sum();
+            prop_assert!((left + worked - all).abs() < 0.1, "{left} and {worked} of {all}");
+            for one in free(&taken) {
                 prop_assert!(taken.0.iter().all(|(a, b)| one.1 <= *a || *b <= one.0));
             }
         }
 
-        /// All of it is spent, within hours, in order, around what is taken; later never ends earlier.
+        /// Two people are free together where each of them is.
         #[test]
-        fn all_of_it_within_hours(start in 0i64..400 * 86_400, minutes in 0.5..3000.0f64, more in 0i64..100_000, other in 0.0..2000.0f64, ahead in 0i64..5 * 86_400) {
+        fn both_are_taken_where_either_is(one in proptest::collection::vec((0i64..900, 1i64..90), 0..5), other in proptest::collection::vec((0i64..900, 1i64..90), 0..5)) {
+            let from = at("2026-11-30T08:00[Europe/Vienna]");
+            let busy = |all: &[(i64, i64)]| {
+                let mut taken = Taken::default();
+                taken.take(all.iter().map(|(after, minutes)| {
+                    let begins = plus_minutes(from, *after as f64);
+                    (begins, plus_minutes(begins, *minutes as f64))
+                }));
+                taken
+            };
+            let (one, other) = (busy(&one), busy(&other));
+            let both = Taken::both(&one, &other);
+            for minute in 0..1000 {
+                let at = plus_minutes(from, minute as f64 + 0.5);
+                let is = |taken: &Taken| taken.0.iter().any(|(begins, ends)| *begins <= at && at < *ends);
+                prop_assert_eq!(is(&both), is(&one) || is(&other));
+            }
+            prop_assert!(both.0.windows(2).all(|two| two[0].1 < two[1].0));
+        }
+
+        /// All of it is spent in whole units, within hours but for the overrun at the very end, in order, around what is taken; later
+        /// never ends earlier.
+        #[test]
+        fn all_of_it_within_hours(start in 0i64..400 * 86_400, units in proptest::collection::vec(0.5..200.0f64, 1..12), more in 0i64..100_000, other in 0.0..2000.0f64, ahead in 0i64..5 * 86_400) {
             let hours = WorkingHours::usual("America/New_York");
             let from = Timestamp::from_second(1_767_225_600 + start).unwrap();
             // Another piece takes some of the time.
             let mut taken = Taken::default();
-            let another = hours.spend(Timestamp::from_second(from.as_second() + ahead).unwrap(), other, &taken);
-            taken.take(another.iter().copied());
-            let stretches = hours.spend(from, minutes, &taken);
-            let spent: f64 = stretches.iter().map(|(from, to)| between(*from, *to)).sum();
-            prop_assert!((spent - minutes).abs() < 0.02 * stretches.len() as f64);
-            for (begin, end) in &stretches {
+            let another = hours.spend(Timestamp::from_second(from.as_second() + ahead).unwrap(), &quarters(other), &taken);
+            taken.take(another.iter().map(|(stretch, _)| *stretch));
+            let stretches = hours.spend(from, &units, &taken);
+            let mut before = 0;
+            for (n, ((begin, end), done)) in stretches.iter().enumerate() {
+                let spent: f64 = units[before..*done].iter().sum();
+                prop_assert!(*done > before && (between(*begin, *end) - spent).abs() < 0.02);
+                before = *done;
                 let day = |t: &Timestamp| t.to_zoned_datetime(hours.clock());
                 prop_assert!(day(begin).hour() >= 9 && day(begin).date() == day(end).date());
-                prop_assert!(day(end).time() <= jiff::civil::time(17, 0, 0, 0) && begin <= end && *begin >= from);
-                prop_assert!(another.iter().all(|(from, to)| end <= from || to <= begin || from == to));
+                let closes = if n + 1 == stretches.len() { jiff::civil::time(17, 15, 0, 0) } else { jiff::civil::time(17, 0, 0, 0) };
+                prop_assert!(day(end).time() <= closes && begin <= end && *begin >= from);
+                prop_assert!(another.iter().all(|((from, to), _)| end <= from || to <= begin || from == to));
             }
-            let later = hours.spend(Timestamp::from_second(from.as_second() + more).unwrap(), minutes, &taken);
-            prop_assert!(later.last().unwrap().1 >= stretches.last().unwrap().1);
+            prop_assert_eq!(before, units.len());
+            let later = hours.spend(Timestamp::from_second(from.as_second() + more).unwrap(), &units, &taken);
+            prop_assert!(later.last().unwrap().0.1 >= stretches.last().unwrap().0.1);
         }
     }
 }

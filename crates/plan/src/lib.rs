@@ -2,17 +2,18 @@
 //!
 //! | question | where |
 //! |---|---|
-//! | what is to be done on a zone, and what is on it already? | [`ZoneWork`], [`Work`], [`wanted`], [`still_to_do`] |
+//! | what is to be done on a zone? | [`ZoneWork`], [`Work`], [`wanted`], [`preparation`] |
+//! | what lies on the piece, and what is still to be done? | [`OnPiece`], [`OnZone::still_to_do`] |
 //! | what is done together, and what must come first? | [`Step`], [`steps`] |
 //! | how long does each dry, in this air? | [`Air`], [`wait`] |
-//! | how long does a hand take for it? | [`minutes`], [`Paces`] |
+//! | how long does it take by hand? | [`minutes`], [`units`], [`Paces`] |
 //! | when is it done, in the workshop's hours? | [`WorkingHours`], [`Crew`], [`schedule`], [`Scheduled`] |
-//! | how large a section can be worked before it sets? | [`WetEdge`] |
+//! | how large a section can be worked before it sets, by one and by two? | [`WetEdge`] |
 //! | how much of each pot, and what is to be bought? | [`amounts`], [`packs`] |
-//! | what does it cost, and what is to be asked for it? | [`Rates`], [`Cost`] |
+//! | what does it cost, and what price to ask? | [`Rates`], [`Cost`] |
 //! | what cannot be left for a week? | [`if_it_stays`] |
 //! | which brushes and rags? | [`tools`] |
-//! | what is the client told? | [`care_card`] |
+//! | how does the client look after it? | [`care_card`] |
 //! | what is kept? | [`RunSheet`], [`Done`], [`Clock`] |
 //!
 //! Rates of work and times of drying are common practice†, until this painter's own are learned from what was ticked. What this
@@ -29,7 +30,9 @@ mod cost;
 mod drying;
 mod effort;
 mod hours;
+mod on_piece;
 mod pace;
+mod preparation;
 mod schedule;
 mod sheet;
 mod stays;
@@ -38,18 +41,20 @@ mod tools;
 mod wet_edge;
 mod work;
 
-pub use air::{Air, NoPaintingNow};
-pub use amounts::{Needed, amounts, packs};
+pub use air::{Air, DriesBy, NoPaintingNow};
+pub use amounts::{BadPacks, Needed, amounts, packs};
 pub use care_card::care_card;
 pub use cost::{Cost, Rates};
 pub use drying::wait;
-pub use effort::minutes;
-pub use hours::{BadHours, DayHours, Stretch, Taken, WorkingHours, later};
+pub use effort::{Unit, minutes, units};
+pub use hours::{BadHours, DayHours, Stretch, Taken, WorkingHours, plus_minutes};
+pub use on_piece::{Lying, OnPiece, OnZone};
 pub use pace::{Pace, Paces};
-pub use schedule::{Crew, ReadyFrom, Scheduled, hands_on, schedule};
+pub use preparation::preparation;
+pub use schedule::{By, Crew, ReadyFrom, Scheduled, hands_on, schedule};
 pub use sheet::{BadSheet, Clock, Done, RunSheet};
 pub use stays::if_it_stays;
 pub use steps::{After, Step, StepId, steps};
 pub use tools::{Tool, tools};
-pub use wet_edge::{WetEdge, breaks_at};
-pub use work::{Laid, LayerWork, Work, ZoneWork, still_to_do, wanted};
+pub use wet_edge::{Shared, WetEdge, breaks_at};
+pub use work::{Laid, LayerWork, PartSize, Tins, Work, ZoneWork, wanted};

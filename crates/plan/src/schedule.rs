@@ -7,7 +7,7 @@
 
 use jiff::Timestamp;
 
-use crate::hours::{between, later};
+use crate::hours::{between, plus_minutes, quarters};
 use crate::{Step, Stretch, Taken, WorkingHours};
 
 /// Who works, and when.
@@ -21,15 +21,39 @@ pub struct Crew {
     pub taken: [Taken; 2],
 }
 
+/// Who works on a step.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum By {
+    /// The painter.
+    Painter,
+    /// The helper.
+    Helper,
+    /// Both at once: one applies and the other works it.
+    Both,
+}
+
+impl By {
+    /// Places of who works in a crew's times.
+    pub const fn hands(self) -> &'static [usize] {
+        match self {
+            By::Painter => &[0],
+            By::Helper => &[1],
+            By::Both => &[0, 1],
+        }
+    }
+}
+
 /// When a step is done.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Scheduled {
     /// The place of the step in the list.
     pub step: usize,
     /// The stretches in which somebody works on it; one of no length for what only rests.
-    pub stretches: Vec<(Timestamp, Timestamp)>,
-    /// Who: 0 the painter, 1 the helper.
-    pub by: usize,
+    pub stretches: Vec<Stretch>,
+    /// How many of its units are finished by the end of each stretch, where it can be left only between them.
+    pub units: Vec<usize>,
+    /// Who works on it.
+    pub by: By,
     /// When it is over: for what rests, when it has rested.
     pub ends: Timestamp,
 }
@@ -46,14 +70,16 @@ impl Crew {
     /// The same once a plan takes its time.
     pub fn busy_with(mut self, plan: &[Scheduled]) -> Self {
         for one in plan {
-            self.taken[one.by].take(one.stretches.iter().copied());
+            for hands in one.by.hands() {
+                self.taken[*hands].take(one.stretches.iter().copied());
+            }
         }
         self
     }
 
     /// Hours of some length at least in which the painter's hands are free, from one time to another.
     pub fn idle(&self, from: Timestamp, to: Timestamp, least: f64) -> Vec<Stretch> {
-        let free = self.hours.free(from, &self.taken[0]).map(|(free, _)| free);
+        let free = self.hours.free(from, &self.taken[0]).map(|free| free.stretch);
         let ahead = free.take_while(|(begins, _)| *begins < to).map(|(begins, ends)| (begins, ends.min(to)));
         ahead.filter(|(begins, ends)| between(*begins, *ends) >= least).collect()
     }
@@ -68,30 +94,49 @@ pub fn schedule(
     ready_from: ReadyFrom,
     pace: impl Fn(&Step) -> f64,
 ) -> Option<Vec<Scheduled>> {
+    let together = Taken::both(&crew.taken[0], &crew.taken[1]);
     let mut free = [from; 2];
     let mut ends: Vec<Option<Timestamp>> = vec![None; steps.len()];
     let mut plan = Vec::with_capacity(steps.len());
     for n in order(steps) {
         let step = &steps[n];
-        let ready = step.after.iter().map(|after| later(ends[after.step].unwrap_or(from), after.wait));
+        let ready = step.after.iter().map(|after| plus_minutes(ends[after.step].unwrap_or(from), after.wait));
         let ready = ready.chain(ready_from(step)).fold(from, Timestamp::max);
-        let minutes = step.minutes * pace(step);
-        if minutes <= 0.0 {
-            let over = later(ready, step.rests);
+        let pace = pace(step);
+        if step.minutes * pace <= 0.0 {
+            let over = plus_minutes(ready, step.rests);
             ends[n] = Some(over);
-            plan.push(Scheduled { step: n, stretches: vec![(ready, ready)], by: 0, ends: over });
+            let stretches = vec![(ready, ready)];
+            plan.push(Scheduled { step: n, stretches, units: Vec::new(), by: By::Painter, ends: over });
             continue;
         }
-        // Whoever is done with it first; of two who are, the painter.
-        let who = if crew.helper { 0..2 } else { 0..1 };
-        let ways = who.map(|by| (crew.hours.spend(ready.max(free[by]), minutes, &crew.taken[by]), by));
-        let (stretches, by) = ways
-            .filter(|(way, _)| !way.is_empty())
-            .min_by_key(|(way, _)| way.last().map(|(_, ends)| *ends))?;
-        let over = stretches.last()?.1;
-        free[by] = over;
-        ends[n] = Some(later(over, step.rests));
-        plan.push(Scheduled { step: n, stretches, by, ends: later(over, step.rests) });
+        let work = |share: f64| match step.units.as_slice() {
+            [] => quarters(step.minutes * pace * share),
+            units => units.iter().map(|unit| unit.minutes * pace * share).collect(),
+        };
+        let by = |by: By, taken: &Taken, share: f64| {
+            let starts = by.hands().iter().map(|hands| free[*hands]).fold(ready, Timestamp::max);
+            let stretches = crew.hours.spend(starts, &work(share), taken);
+            let over = stretches.last()?.0.1;
+            Some((over, by, stretches))
+        };
+        let alone = by(By::Painter, &crew.taken[0], 1.0)?;
+        let helped = match step.wet_edge.as_ref().and_then(|edge| edge.shared) {
+            _ if !crew.helper => None,
+            // Whoever is done with it first; of two who are, the painter.
+            None => by(By::Helper, &crew.taken[1], 1.0).filter(|helper| helper.0 < alone.0),
+            // What one cannot keep wet is shared, unless somebody else keeps the helper for longer than it takes alone.
+            Some(shared) => by(By::Both, &together, shared.share).filter(|both| both.0 <= alone.0),
+        };
+        let (over, by, stretches) = helped.unwrap_or(alone);
+        for hands in by.hands() {
+            free[*hands] = over;
+        }
+        let over = plus_minutes(over, step.rests);
+        ends[n] = Some(over);
+        let (stretches, units) = stretches.into_iter().unzip();
+        let units = if step.units.is_empty() { Vec::new() } else { units };
+        plan.push(Scheduled { step: n, stretches, units, by, ends: over });
     }
     Some(plan)
 }
@@ -128,26 +173,29 @@ fn order(steps: &[Step]) -> Vec<usize> {
     order
 }
 
-/// Minutes of hands-on work that a plan comes to in all.
+/// Minutes of hands-on work that a plan comes to in all, of both hands where two work at once.
 pub fn hands_on(plan: &[Scheduled]) -> f64 {
-    plan.iter().flat_map(|one| &one.stretches).map(|(from, to)| between(*from, *to)).sum()
+    let one = |one: &Scheduled| -> f64 {
+        let minutes = one.stretches.iter().map(|(from, to)| between(*from, *to)).sum::<f64>();
+        minutes * one.by.hands().len() as f64
+    };
+    plan.iter().map(one).sum()
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::work::tests::{any_layers, layer, zone};
-    use crate::{Air, Work, ZoneWork, steps, wanted};
+    use crate::work::tests::{any_layers, chalk, layer, zone};
+    use crate::{Air, PartSize, Work, ZoneWork, steps, wanted};
     use proptest::prelude::*;
-    use warm_blend_board::Technique::{BrushedCoat, DryBrush};
-    use warm_blend_paint::Class;
+    use warm_blend_board::Technique::{BrushedCoat, DryBrush, GlazeRagged};
     use warm_blend_piece::Zone;
 
     const VIENNA: &str = "Europe/Vienna";
 
     fn planned(zones: &[ZoneWork], air: Air) -> Vec<Step> {
-        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, false)).collect();
-        steps(zones, &left, |_| Some(Class::Chalk), air)
+        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, &chalk)).collect();
+        steps(zones, &left, &chalk, air)
     }
 
     fn from() -> Timestamp {
@@ -187,12 +235,22 @@ mod tests {
                 for one in plan {
                     for after in &steps[one.step].after {
                         let before = plan.iter().find(|other| other.step == after.step).unwrap();
-                        prop_assert!(one.stretches[0].0 >= later(before.ends, after.wait));
+                        prop_assert!(one.stretches[0].0 >= plus_minutes(before.ends, after.wait));
                     }
+                    // No part is crossed by closing time: each stretch is its units, from the first to the last of them.
+                    let (mut before, units) = (0, &steps[one.step].units);
+                    for ((begin, end), done) in one.stretches.iter().zip(&one.units) {
+                        let shared = steps[one.step].wet_edge.as_ref().and_then(|edge| edge.shared);
+                        let share = shared.filter(|_| one.by == By::Both).map_or(1.0, |shared| shared.share);
+                        let minutes: f64 = units[before..*done].iter().map(|unit| share * unit.minutes).sum();
+                        prop_assert!((between(*begin, *end) - minutes).abs() < 0.02);
+                        before = *done;
+                    }
+                    prop_assert!(units.is_empty() || before == units.len());
                     for (begin, end) in one.stretches.iter().filter(|(begin, end)| begin < end) {
                         let day = |t: &Timestamp| t.to_zoned_datetime(jiff::tz::TimeZone::get(VIENNA).unwrap());
-                        prop_assert!(day(begin).hour() >= 9 && day(end).time() <= jiff::civil::time(17, 0, 0, 0));
-                        let clash = plan.iter().filter(|other| other.step != one.step && other.by == one.by)
+                        prop_assert!(day(begin).hour() >= 9 && day(end).time() <= jiff::civil::time(17, 15, 0, 0));
+                        let clash = plan.iter().filter(|other| other.step != one.step && other.by.hands().iter().any(|hands| one.by.hands().contains(hands)))
                             .flat_map(|other| &other.stretches)
                             .any(|(from, to)| from < end && begin < to && from < to);
                         prop_assert!(!clash);
@@ -232,10 +290,15 @@ mod tests {
             let always = Some(crate::DayHours { from: 0, to: 24 * 60 });
             let hours = WorkingHours { week: [always; 7], ..WorkingHours::usual("UTC") };
             let plan = schedule(&steps, &Crew::free(hours, false), from(), &|_| None, |_| 1.0).unwrap();
-            let longest: f64 = steps.iter().map(|step| {
-                step.minutes + step.rests + step.after.iter().map(|after| after.wait).fold(0.0, f64::max)
-            }).sum();
-            prop_assert!((between(from(), ends(&plan)) - longest).abs() < 16.0 + steps.len() as f64);
+            let mut over: Vec<f64> = Vec::new();
+            for step in &steps {
+                let ready = step.after.iter().map(|after| over[after.step] + after.wait).fold(0.0, f64::max);
+                over.push(ready.max(over.last().copied().unwrap_or(0.0)) + step.minutes + step.rests);
+            }
+            // At midnight work pauses at a break.
+            let (longest, took) = (over[over.len() - 1], between(from(), ends(&plan)));
+            let unit = steps.iter().flat_map(|step| &step.units).map(|unit| unit.minutes).fold(16.0, f64::max);
+            prop_assert!(took >= longest - 1.0 && took <= longest + unit * (1.0 + took / 1440.0), "{} {}", took, longest);
         }
     }
 
@@ -252,6 +315,48 @@ mod tests {
         let plan = done(&steps, true);
         assert_eq!(plan.len(), steps.len());
         assert!(ends(&plan) < ends(&done(&steps, false)));
+    }
+
+    /// A wall of one part, ten square metres, ragged; alone and by two.
+    fn wall(helper: bool) -> (Vec<Step>, Vec<Scheduled>) {
+        let parts = vec![PartSize { area: 10.0, narrow: 2.5 }];
+        let wall = ZoneWork { parts, ..zone(Zone::Wall, 10.0, vec![layer(GlazeRagged, 1, 1)]) };
+        let steps = planned(&[wall], Air::default());
+        let plan = done(&steps, helper);
+        (steps, plan)
+    }
+
+    /// A wall is glazed from corner to corner in one stretch; two do it together, one rolling and one ragging, in less time (common
+    /// practice).
+    #[test]
+    fn a_wall_is_one_stretch_and_two_share_it() {
+        let glaze = |(steps, plan): (Vec<Step>, Vec<Scheduled>)| {
+            let at = steps.iter().position(|step| step.wet_edge.is_some()).unwrap();
+            plan.into_iter().find(|one| one.step == at).unwrap()
+        };
+        let (alone, together) = (glaze(wall(false)), glaze(wall(true)));
+        assert_eq!((alone.stretches.len(), alone.by), (1, By::Painter));
+        assert_eq!((together.stretches.len(), together.by), (1, By::Both));
+        let minutes = |one: &Scheduled| between(one.stretches[0].0, one.stretches[0].1);
+        assert!(minutes(&together) < 0.8 * minutes(&alone), "{together:?} {alone:?}");
+    }
+
+    /// A panel whose glaze would still be wet at closing time on a Friday waits for Monday.
+    #[test]
+    fn a_glaze_is_not_left_for_the_weekend() {
+        let parts = vec![PartSize { area: 1.5, narrow: 0.5 }];
+        let side = ZoneWork { parts, ..zone(Zone::Sides, 1.5, vec![layer(GlazeRagged, 1, 1)]) };
+        let glaze =
+            planned(&[side], Air::default()).into_iter().find(|step| step.wet_edge.is_some()).unwrap();
+        let glaze = Step { after: Vec::new(), ..glaze };
+        let at = |text: &str| text.parse::<jiff::ZonedDateTime>().unwrap().timestamp();
+        let crew = Crew::free(WorkingHours::usual(VIENNA), false);
+        let from =
+            |text| schedule(std::slice::from_ref(&glaze), &crew, at(text), &|_| None, |_| 1.0).unwrap();
+        let late = from("2026-11-27T16:35[Europe/Vienna]");
+        assert_eq!(late[0].stretches[0].0, at("2026-11-30T09:00[Europe/Vienna]"));
+        let early = from("2026-11-27T16:10[Europe/Vienna]");
+        assert_eq!(early[0].stretches[0].0, at("2026-11-27T16:10[Europe/Vienna]"));
     }
 
     #[test]

@@ -21,6 +21,9 @@ pub struct RunSheet {
     /// Whether somebody helps.
     #[serde(default)]
     pub helper: bool,
+    /// True if edges between two colours are taped; cut in by brush otherwise.
+    #[serde(default)]
+    pub tapes_colours: bool,
     /// The air of the workshop.
     #[serde(default)]
     pub air: Air,
@@ -103,6 +106,7 @@ impl RunSheet {
             starts: None,
             hours,
             helper: false,
+            tapes_colours: false,
             air: Air::default(),
             rates: Rates::default(),
             done: Vec::new(),
@@ -114,7 +118,7 @@ impl RunSheet {
     /// That it can be planned with.
     pub fn check(&self) -> Result<(), BadSheet> {
         let bad = |pointer: &str, message: String| BadSheet { pointer: pointer.to_owned(), message };
-        self.hours.check().map_err(|error| bad("/hours", error.to_string()))?;
+        self.hours.check().map_err(|error| bad(&format!("/hours/{}", error.field()), error.to_string()))?;
         Air::new(self.air.celsius, self.air.humidity).map_err(|error| bad("/air", error))?;
         self.rates.check().map_err(|(field, error)| bad(&format!("/rates/{field}"), error))?;
         if let Some(clock) = self.clock.filter(|clock| !(0.0..1e6).contains(&clock.minutes)) {
@@ -150,22 +154,18 @@ impl RunSheet {
 
     /// One for another piece in the same workshop: its hours, air and rates.
     pub fn in_the_same_workshop(&self, piece: Uuid) -> Self {
-        Self { helper: self.helper, air: self.air, rates: self.rates, ..Self::new(piece, self.hours.clone()) }
-    }
-
-    /// What was done on a zone, in that order.
-    pub fn done_on(&self, zone: Zone) -> Vec<&Work> {
-        self.done.iter().filter(|done| done.zones.contains(&zone)).map(|done| &done.work).collect()
-    }
-
-    /// The last that was done on a zone.
-    pub fn last_on(&self, zone: Zone) -> Option<&Done> {
-        self.done.iter().rfind(|done| done.zones.contains(&zone))
+        Self {
+            helper: self.helper,
+            tapes_colours: self.tapes_colours,
+            air: self.air,
+            rates: self.rates,
+            ..Self::new(piece, self.hours.clone())
+        }
     }
 
     /// The tins that were painted with.
     pub fn paints(&self) -> Vec<PaintId> {
-        let laid = self.done.iter().filter_map(|done| done.work.laid());
+        let laid = self.done.iter().flat_map(|done| done.work.layers());
         let mut paints: Vec<PaintId> = laid.flat_map(|laid| &laid.pot).map(|part| part.paint).collect();
         paints.sort_unstable();
         paints.dedup();
@@ -175,8 +175,12 @@ impl RunSheet {
     /// The same with one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for done in &mut self.done {
-            if let Work::Layer(laid) = &mut done.work {
-                replace_paint(&mut laid.pot, gone, kept);
+            match &mut done.work {
+                Work::Layer(laid) => replace_paint(&mut laid.pot, gone, kept),
+                Work::Wet(layers) => {
+                    layers.iter_mut().for_each(|laid| replace_paint(&mut laid.pot, gone, kept))
+                }
+                _ => {}
             }
         }
         self
@@ -189,7 +193,7 @@ mod tests {
 
     #[test]
     fn a_clock_counts_what_was_worked() {
-        let at = |minutes: f64| crate::later("2026-11-27T09:00:00Z".parse().unwrap(), minutes);
+        let at = |minutes: f64| crate::plus_minutes("2026-11-27T09:00:00Z".parse().unwrap(), minutes);
         let (step, other) = (StepId(7), StepId(8));
         let sheet = RunSheet::new(Uuid::nil(), WorkingHours::usual("UTC")).with_clock(step, true, at(0.0));
         assert_eq!(sheet.by_the_clock(step, at(25.0)), Some(25.0));

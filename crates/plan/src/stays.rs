@@ -1,16 +1,16 @@
 //! What cannot be left as it is when a piece stays for a week (common practice†).
 
-use crate::{Work, work::is_wax};
+use crate::Work;
 
 /// What has to be done again, or first, where `last` was done on a zone and `next` comes a week later; none where it may wait.
 pub fn if_it_stays(last: &Work, next: &Work) -> Option<&'static str> {
     match (last, next) {
         (Work::Tape, _) => Some("take the tape off and put it on anew: old tape tears, and lifts paint"),
         (Work::Deglaze, _) => Some("what was deglossed is deglossed again just before it is painted"),
-        (Work::Clean | Work::Rinse | Work::Scuff | Work::ScuffBack | Work::WaxOff, _) => {
+        (Work::Dewax | Work::Clean | Work::Rinse | Work::Scuff | Work::ScuffBack | Work::WaxOff, _) => {
             Some("what is ready to be painted is wiped down again: dust and hands have been on it")
         }
-        (Work::Layer(laid), Work::Buff) if is_wax(laid.technique) => {
+        (work, Work::Buff) if work.needs_buffing() => {
             Some("buff the wax before it stays: it polishes badly once it has set")
         }
         _ => None,
@@ -20,21 +20,19 @@ pub fn if_it_stays(last: &Work, next: &Work) -> Option<&'static str> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::work::tests::{layer, zone};
+    use crate::work::tests::{chalk, layer, zone};
     use warm_blend_board::Technique::{BrushedCoat, ClearWax};
     use warm_blend_piece::Zone;
 
     #[test]
     fn a_dry_coat_may_wait_and_what_was_prepared_may_not() {
-        let all = crate::wanted(
-            &zone(Zone::Case, 1.0, vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1)]),
-            false,
-            true,
-        );
+        let layers = vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1)];
+        let taped = crate::ZoneWork { taped: 1.0, ..zone(Zone::Case, 1.0, layers) };
+        let all = crate::wanted(&taped, false, &chalk);
         let told: Vec<bool> = all.windows(2).map(|two| if_it_stays(&two[0], &two[1]).is_some()).collect();
-        // Clean, rinse, deglaze, tape, two coats, wax, tape off, buff, rest.
-        assert_eq!(told, [true, true, true, true, false, false, false, false, false], "{all:?}");
-        let wax = Work::Layer(layer(ClearWax, 0, 1).coats().next().unwrap());
+        // Clean, rinse, deglaze, tape, two coats, tape off, wax, buff, rest.
+        assert_eq!(told, [true, true, true, true, false, false, false, true, false], "{all:?}");
+        let wax = Work::Layer(layer(ClearWax, 0, 1).coats(&chalk).remove(0));
         assert!(if_it_stays(&wax, &Work::Buff).is_some());
     }
 }

@@ -4,10 +4,9 @@ use std::fmt;
 use std::hash::Hasher;
 
 use serde::{Deserialize, Serialize};
-use warm_blend_paint::{Class, PaintId};
 use warm_blend_piece::Zone;
 
-use crate::{Air, Work, ZoneWork, minutes, wait};
+use crate::{Air, Tins, Unit, WetEdge, Work, ZoneWork, minutes, units, wait};
 
 /// Which step: the same for the same work, so that it can be ticked off on a plan that was made anew.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -34,7 +33,7 @@ pub struct After {
 /// A step: one thing on one zone or several.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Step {
-    /// Which.
+    /// Stable identifier.
     pub id: StepId,
     /// What is done.
     pub work: Work,
@@ -42,7 +41,11 @@ pub struct Step {
     pub zones: Vec<Zone>,
     /// Minutes of hands-on work, by the usual hand.
     pub minutes: f64,
-    /// Minutes that it takes by itself.
+    /// The same between natural breaks, in the order they are worked; empty if it can be left at any time.
+    pub units: Vec<Unit>,
+    /// How it is worked wet; none of what is put on and left.
+    pub wet_edge: Option<WetEdge>,
+    /// Minutes that it takes without a hand on it.
     pub rests: f64,
     /// What comes before: each at an earlier place of the list.
     pub after: Vec<After>,
@@ -52,34 +55,30 @@ pub struct Step {
 
 /// The steps of all zones: `left` holds what is to be done on each. Zones that take the same thing share a step; no step comes before
 /// one that it waits for.
-pub fn steps(
-    zones: &[ZoneWork],
-    left: &[Vec<Work>],
-    class: impl Fn(PaintId) -> Option<Class>,
-    air: Air,
-) -> Vec<Step> {
+pub fn steps(zones: &[ZoneWork], left: &[Vec<Work>], tins: Tins, air: Air) -> Vec<Step> {
     let merged = merged(left);
     let mut steps: Vec<Step> = Vec::with_capacity(merged.len());
     for (work, own) in &merged {
-        let of: Vec<&ZoneWork> = own.iter().map(|n| &zones[*n]).collect();
+        let on: Vec<&ZoneWork> = own.iter().map(|n| &zones[*n]).collect();
         let before = steps.iter().filter(|step| step.work == *work).count();
         let mut after: Vec<After> = Vec::new();
-        for n in own {
-            // The last thing done on that zone.
-            let last = merged[..steps.len()].iter().rposition(|(_, zones)| zones.contains(n));
-            let Some(last) = last else { continue };
-            let done = &merged[last].0;
-            let inside = done.laid().map_or_else(Vec::new, |laid| laid.inside(&class));
-            if after.iter().all(|after| after.step != last) {
-                let wait = |air| wait(done, work, &inside, air);
-                after.push(After { step: last, wait: wait(air), usual: wait(Air::default()) });
+        for (place, (done, zones)) in merged[..steps.len()].iter().enumerate() {
+            let shared = || own.iter().filter(|n| zones.contains(n));
+            // The last thing done on a zone, and whatever is still wet there.
+            let later =
+                |n: &&usize| merged[place + 1..steps.len()].iter().any(|(_, zones)| zones.contains(n));
+            let wait = |air| wait(done, work, tins, air);
+            if shared().next().is_some() && (shared().any(|n| !later(&n)) || wait(air) > 0.0) {
+                after.push(After { step: place, wait: wait(air), usual: wait(Air::default()) });
             }
         }
         steps.push(Step {
             id: id(work, before),
             work: work.clone(),
-            zones: of.iter().map(|zone| zone.zone).collect(),
-            minutes: minutes(work, &of),
+            zones: on.iter().map(|zone| zone.zone).collect(),
+            minutes: minutes(work, &on),
+            units: units(work, &on),
+            wet_edge: WetEdge::of(work, &on, tins, air),
             rests: work.rests(air),
             after,
             critical: false,
@@ -175,13 +174,13 @@ fn mark_critical(steps: &mut [Step]) -> f64 {
 mod tests {
     use super::*;
     use crate::wanted;
-    use crate::work::tests::{any_layers, layer, zone};
+    use crate::work::tests::{any_layers, chalk, layer, zone};
     use proptest::prelude::*;
     use warm_blend_board::Technique::{BrushedCoat, ClearWax, DryBrush};
 
     fn planned(zones: &[ZoneWork]) -> Vec<Step> {
-        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, false)).collect();
-        steps(zones, &left, |_| Some(Class::Chalk), Air::default())
+        let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, &chalk)).collect();
+        steps(zones, &left, &chalk, Air::default())
     }
 
     proptest! {
@@ -192,7 +191,7 @@ mod tests {
             let steps = planned(&zones);
             for zone in &zones {
                 let own: Vec<&Work> = steps.iter().filter(|step| step.zones.contains(&zone.zone)).map(|step| &step.work).collect();
-                let wanted = wanted(zone, true, false);
+                let wanted = wanted(zone, true, &chalk);
                 prop_assert_eq!(own, wanted.iter().collect::<Vec<_>>());
             }
             for (n, step) in steps.iter().enumerate() {

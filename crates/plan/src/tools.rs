@@ -1,9 +1,9 @@
 //! Brushes, cloths and what becomes of them: one brush a colour, or the second colour comes out of the first (common practice†).
 
 use warm_blend_board::{Family, Technique};
-use warm_blend_paint::{Class, MixPart, PaintId};
+use warm_blend_paint::{Class, MixPart};
 
-use crate::{Step, work::is_wax};
+use crate::{Step, Tins, work::is_wax};
 
 /// So many of a kind, and why.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -17,8 +17,8 @@ pub struct Tool {
 }
 
 /// What some steps are done with.
-pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<Tool> {
-    let laid: Vec<_> = steps.iter().filter_map(|step| step.work.laid()).collect();
+pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
+    let laid: Vec<_> = steps.iter().flat_map(|step| step.work.layers()).collect();
     let pots = |of: &dyn Fn(Technique) -> bool| {
         let mut pots: Vec<&Vec<MixPart>> = Vec::new();
         for laid in laid.iter().filter(|laid| of(laid.technique)) {
@@ -29,7 +29,7 @@ pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<To
         pots.len()
     };
     let any = |of: &dyn Fn(Technique) -> bool| laid.iter().any(|laid| of(laid.technique));
-    let has = |wanted: Class| laid.iter().any(|laid| laid.inside(&class).iter().any(|(of, _)| *of == wanted));
+    let has = |class: Class| laid.iter().any(|laid| laid.contents(tins).has(class));
     let brushed = |t: Technique| {
         matches!(
             t,
@@ -69,7 +69,8 @@ pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<To
         any(&|t| t.family() == Family::Wear || t == Technique::BrushedCoat),
         "fine between coats, coarse where wood is to show",
     );
-    let oily = has(Class::ClearWax) || has(Class::GelStain) || any(&is_wax);
+    let solvent = laid.iter().any(|laid| laid.contents(tins).is_solvent_borne());
+    let oily = solvent || has(Class::ClearWax) || any(&is_wax);
     have(
         "Lidded metal can with water",
         oily,
@@ -81,7 +82,7 @@ pub fn tools(steps: &[Step], class: impl Fn(PaintId) -> Option<Class>) -> Vec<To
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::work::tests::{layer, zone};
+    use crate::work::tests::{chalk, layer, zone};
     use crate::{Air, steps, wanted};
     use warm_blend_piece::Zone;
 
@@ -96,9 +97,8 @@ mod tests {
             layer(TintedWax, 4, 1),
         ];
         let zones = [zone(Zone::Case, 1.0, layers)];
-        let left = [wanted(&zones[0], false, false)];
-        let all =
-            tools(&steps(&zones, &left, |_| Some(Class::Chalk), Air::default()), |_| Some(Class::Chalk));
+        let left = [wanted(&zones[0], false, &chalk)];
+        let all = tools(&steps(&zones, &left, &chalk, Air::default()), &chalk);
         let count =
             |name: &str| all.iter().find(|tool| tool.name.starts_with(name)).and_then(|tool| tool.count);
         assert_eq!((count("Brushes"), count("Dry"), count("Wax")), (Some(2), Some(1), Some(2)));

@@ -1,9 +1,14 @@
-//! What is to be done on a zone, from bare to handed over, and what of it is done.
+//! What is to be done on a zone, from as found to handed over.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{Family, GroundKind, Hand, Layer, Technique};
-use warm_blend_paint::{Class, MixPart};
+use warm_blend_board::{ByPlace, FLAT, Family, GroundKind, Hand, Layer, Place, Technique};
+use warm_blend_paint::{Contents, MixPart, PaintId, Product};
 use warm_blend_piece::{Age, Zone};
+
+use crate::preparation;
+
+/// The product in a tin; `None` for a tin that is not in the file.
+pub type Tins<'a> = &'a dyn Fn(PaintId) -> Option<Product>;
 
 /// A thing that is done on one zone or on several at one go.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -13,28 +18,34 @@ pub enum Work {
     HardwareOff,
     /// Old paint is tested for lead, before anything is sanded.
     LeadTest,
+    /// Old wax taken off with solvent.
+    Dewax,
     /// Washed down.
     Clean,
     /// Rinsed with clear water.
     Rinse,
     /// The gloss taken off with a liquid; it dries in about ten minutes, without rinsing.
     Deglaze,
-    /// The gloss taken off by sanding.
+    /// Sanded lightly so that paint grips.
     Scuff,
-    /// What stays as it is is taped.
+    /// Taped where paint stops.
     Tape,
     /// A layer of the finish, or one coat of several.
     Layer(Laid),
+    /// Layers worked into each other while they are wet: one stretch of work, and all of it dries together.
+    Wet(Vec<Laid>),
     /// What makes it look old, where no layer of a board does.
     Age(Age),
-    /// Wax taken off again: what follows would not hold on it.
+    /// Wax of this finish taken off again: what follows would not hold on it.
     WaxOff,
     /// A layer that is not wanted any more is scuffed, so that what covers it holds.
     ScuffBack,
-    /// What came off comes back on, and tape off.
-    HardwareOn,
+    /// Tape removed while the edge is soft.
+    TapeOff,
     /// Waxes buffed.
     Buff,
+    /// Hardware refitted. On sheets from before tape had a step of its own, tape came off with it.
+    HardwareOn,
     /// Left alone until it can be moved.
     Rest,
 }
@@ -61,6 +72,17 @@ pub struct LayerWork {
     pub pot: Vec<MixPart>,
     /// How it is done.
     pub hand: Hand,
+    /// Whether it is worked into the layer below while that is wet.
+    pub into_wet: bool,
+}
+
+/// A part that is painted from edge to edge without a break.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PartSize {
+    /// m².
+    pub area: f64,
+    /// Its shorter side, m: how long a wet edge across it is.
+    pub narrow: f64,
 }
 
 /// What a zone is to become.
@@ -70,13 +92,13 @@ pub struct ZoneWork {
     pub zone: Zone,
     /// m².
     pub area: f64,
-    /// Edges, m.
-    pub edge: f64,
-    /// Share of it that is recess and edge, beyond that of a flat board: 0 flat, 0.5 carved.
-    pub relief: f64,
-    /// The largest of its parts that have no break in them, m².
-    pub largest: f64,
-    /// What is there now.
+    /// Shares of field, recess and edge.
+    pub places: ByPlace<f64>,
+    /// Its parts: a natural break lies between any two.
+    pub parts: Vec<PartSize>,
+    /// Edge that is taped, m.
+    pub taped: f64,
+    /// What is there as found.
     pub ground: GroundKind,
     /// From the ground up.
     pub layers: Vec<LayerWork>,
@@ -86,138 +108,186 @@ pub struct ZoneWork {
 
 impl From<&Layer> for LayerWork {
     fn from(layer: &Layer) -> Self {
-        Self { technique: layer.technique, pot: layer.pot.clone(), hand: layer.hand }
+        Self {
+            technique: layer.technique,
+            pot: layer.pot.clone(),
+            hand: layer.hand,
+            into_wet: layer.goes_into_wet(),
+        }
+    }
+}
+
+impl ZoneWork {
+    /// Share of it that is recess and edge beyond that of a flat board: 0 flat, about 0.6 carved all over.
+    pub fn relief(&self) -> f64 {
+        let raised = |places: &ByPlace<f64>| places.at(Place::Recess) + places.at(Place::Edge);
+        (raised(&self.places) - raised(&FLAT)).max(0.0)
     }
 }
 
 impl LayerWork {
     /// Coat by coat where each dries before the next; else all of it at one go.
-    pub fn coats(&self) -> impl Iterator<Item = Laid> {
-        let coats = if is_coat(self.technique) { self.hand.passes.value() } else { 1 };
+    pub fn coats(&self, tins: Tins) -> Vec<Laid> {
+        let passes = self.hand.passes.value();
+        let whole = Laid { technique: self.technique, pot: self.pot.clone(), hand: self.hand, coat: (1, 1) };
+        if passes == 1 || !whole.dries_between_passes(tins) {
+            return vec![whole];
+        }
         let once = Hand { passes: Hand::default().passes, ..self.hand };
-        let hand = if coats > 1 { once } else { self.hand };
-        (1..=coats).map(move |coat| Laid {
-            technique: self.technique,
-            pot: self.pot.clone(),
-            hand,
-            coat: (coat, coats),
-        })
+        (1..=passes).map(|coat| Laid { hand: once, coat: (coat, passes), ..whole.clone() }).collect()
     }
 }
 
 impl Work {
-    /// The layer, where it is one.
-    pub const fn laid(&self) -> Option<&Laid> {
+    /// The layers it lays: one, several worked wet, or none of what is no layer.
+    pub fn layers(&self) -> &[Laid] {
         match self {
-            Work::Layer(laid) => Some(laid),
-            _ => None,
+            Work::Layer(laid) => std::slice::from_ref(laid),
+            Work::Wet(layers) => layers,
+            _ => &[],
         }
+    }
+
+    /// The layer it begins with, where it lays any.
+    pub fn laid(&self) -> Option<&Laid> {
+        self.layers().first()
+    }
+
+    /// The technique whose pace it goes by: of layers worked wet that of the last, which is worked into the others.
+    pub fn technique(&self) -> Option<Technique> {
+        self.layers().last().map(|laid| laid.technique)
+    }
+
+    /// True of what lies on the piece afterwards, or has worn what lies there.
+    pub fn lies(&self) -> bool {
+        matches!(self, Work::Layer(_) | Work::Wet(_) | Work::Age(_))
+    }
+
+    /// True if any of it is wax or metallic wax: only wax holds on it.
+    pub fn is_waxy(&self, tins: Tins) -> bool {
+        self.layers().iter().any(|laid| laid.is_waxy(tins))
+    }
+
+    /// True of what is done to the ground before anything is laid on it.
+    pub const fn prepares(&self) -> bool {
+        matches!(self, Work::LeadTest | Work::Dewax | Work::Clean | Work::Rinse | Work::Deglaze | Work::Scuff)
     }
 }
 
 impl Laid {
-    /// What is in the pot by class and parts, by what `class` says of tins; the usual product of a technique without a pot.
-    pub fn inside(&self, class: impl Fn(warm_blend_paint::PaintId) -> Option<Class>) -> Vec<(Class, f64)> {
+    /// What is in the pot; the usual product of a technique that needs none.
+    pub fn contents(&self, tins: Tins) -> Contents {
         if self.pot.is_empty() {
-            return self.technique.product().into_iter().map(|class| (class, 1.0)).collect();
+            return self.technique.product().into();
         }
-        self.pot.iter().filter_map(|part| Some((class(part.paint)?, f64::from(part.parts.value())))).collect()
+        let part = |part: &MixPart| Some((tins(part.paint)?, f64::from(part.parts.value())));
+        self.pot.iter().filter_map(part).collect()
     }
 
-    /// True of wax, clear or with colour, and of gilding: nothing but wax holds on it.
-    pub const fn is_waxy(&self) -> bool {
-        is_wax(self.technique) || matches!(self.technique.family(), Family::Gild)
+    /// True of wax, clear or tinted, of what holds wax, and of gilding.
+    pub fn is_waxy(&self, tins: Tins) -> bool {
+        is_wax(self.technique)
+            || self.technique.family() == Family::Gild
+            || self.contents(tins).has(warm_blend_paint::Class::ClearWax)
+    }
+
+    /// True of what dries between one pass and the next: coats, glazes, toners, clear coats and stains.
+    fn dries_between_passes(&self, tins: Tins) -> bool {
+        use warm_blend_paint::Class::GelStain;
+        let stain = self.contents(tins).is_mostly(|product| product.class == GelStain);
+        stain || matches!(self.technique.family(), Family::Coat | Family::Seal | Family::Glaze)
+    }
+
+    /// True of what stays wet long enough for something to be worked into it.
+    fn stays_wet(&self, tins: Tins) -> bool {
+        match self.technique {
+            Technique::ClearWax | Technique::WetWaxResist | Technique::KnifeFlecks => true,
+            technique => {
+                let primer = self.contents(tins).is_mostly(Product::blocks_stains);
+                !primer
+                    && matches!(
+                        technique.family(),
+                        Family::Coat | Family::Blend | Family::Glaze | Family::Wash
+                    )
+            }
+        }
     }
 }
 
 /// All that is to be done on a zone, in its order.
-pub fn wanted(zone: &ZoneWork, hardware: bool, taped: bool) -> Vec<Work> {
+pub fn wanted(zone: &ZoneWork, hardware: bool, tins: Tins) -> Vec<Work> {
     let mut all = Vec::new();
     if hardware {
         all.push(Work::HardwareOff);
     }
-    if zone.ground.may_hold_lead() {
-        all.push(Work::LeadTest);
-    }
-    if !zone.ground.is_primed() {
-        all.extend([Work::Clean, Work::Rinse]);
-        // A liquid on what is varnished or stained; bare wood is sanded along its grain.
-        all.push(match zone.ground {
-            GroundKind::RedStain => Work::Deglaze,
-            _ => Work::Scuff,
-        });
-    }
+    all.extend(preparation(zone.ground));
+    let taped = zone.taped > 0.0;
     if taped {
         all.push(Work::Tape);
     }
-    for layer in &zone.layers {
-        all.extend(layer.coats().map(Work::Layer));
-    }
+    let first = all.len();
+    all.extend(laid_in_order(&zone.layers, tins));
     all.extend(zone.ages.iter().map(|age| Work::Age(*age)));
-    if hardware || taped {
-        all.push(Work::HardwareOn);
+    if taped {
+        // While the edge is soft: after the last layer that is not wax.
+        let last = all[first..].iter().rposition(|work| !work.is_waxy(tins));
+        all.insert(last.map_or(all.len(), |last| first + last + 1), Work::TapeOff);
     }
-    if zone.layers.iter().any(|layer| is_wax(layer.technique)) {
+    if all.iter().any(|work| work.needs_buffing()) {
         all.push(Work::Buff);
+    }
+    if hardware {
+        all.push(Work::HardwareOn);
     }
     all.push(Work::Rest);
     all
 }
 
-/// True of what dries between one coat and the next.
-const fn is_coat(technique: Technique) -> bool {
-    matches!(technique.family(), Family::Coat | Family::Seal)
+impl Work {
+    /// True of wax that is buffed: gilding wax is left as it lies.
+    pub fn needs_buffing(&self) -> bool {
+        self.layers().iter().any(|laid| is_wax(laid.technique) || laid.technique == Technique::WetWaxResist)
+    }
 }
 
-/// True of wax, clear or with colour.
-pub(crate) const fn is_wax(technique: Technique) -> bool {
-    matches!(technique, Technique::ClearWax) || matches!(technique.family(), Family::Wax)
-}
-
-/// What is still to be done where some was done already, in the order it was done.
-///
-/// As long as what was done is what is wanted, it goes on from there. Where the painter has changed their mind, what lies there and
-/// is not wanted is covered: wax comes off first, or else it is scuffed, and the work goes on from the last closed coat, which hides
-/// it. Preparation is not done twice.
-pub fn still_to_do(wanted: &[Work], done: &[&Work]) -> Vec<Work> {
-    let lies = |work: &&Work| matches!(work, Work::Layer(_) | Work::Age(_));
-    let layers: Vec<&Work> = wanted.iter().filter(lies).collect();
-    // How many of the wanted layers lie there, and whether the unwanted on top of them are waxed.
-    let (mut good, mut unwanted) = (0, None);
-    for work in done {
-        match work {
-            Work::WaxOff | Work::ScuffBack if unwanted.take().is_some() => {
-                good = hidden_from(&layers, good);
-            }
-            work if lies(work) => {
-                if unwanted.is_none() && layers.get(good) == Some(work) {
-                    good += 1;
-                } else {
-                    let waxy = work.laid().is_some_and(Laid::is_waxy);
-                    unwanted = Some(waxy || unwanted == Some(true));
+/// Layers as they are worked: coat by coat, and into each other where one goes into the wet one below it.
+fn laid_in_order(layers: &[LayerWork], tins: Tins) -> Vec<Work> {
+    let mut all: Vec<Work> = Vec::new();
+    for layer in layers {
+        if layer.technique == Technique::WetWaxResist {
+            lay_resist_wax(&mut all, layer.hand);
+        }
+        for (n, laid) in layer.coats(tins).into_iter().enumerate() {
+            let below = all.last().filter(|_| n == 0 && layer.into_wet);
+            let wet = below.and_then(|work| work.layers().last()).is_some_and(|laid| laid.stays_wet(tins));
+            match all.pop_if(|_| wet) {
+                Some(Work::Wet(mut group)) => {
+                    group.push(laid);
+                    all.push(Work::Wet(group));
                 }
+                Some(below) => all.push(Work::Wet([below.layers(), &[laid]].concat())),
+                None => all.push(Work::Layer(laid)),
             }
-            _ => {}
         }
     }
-    let bridge = unwanted.map(|waxy| if waxy { Work::WaxOff } else { Work::ScuffBack });
-    let from = if bridge.is_some() { hidden_from(&layers, good) } else { good };
-    let begun_again = from < layers.len();
-    let first = wanted.iter().position(|work| lies(&work)).unwrap_or(wanted.len());
-    let last = wanted.iter().rposition(|work| lies(&work)).map_or(first, |last| last + 1);
-    let left = |work: &&Work| !done.contains(work);
-    let before = wanted[..first].iter().filter(left).cloned();
-    let finish = wanted[last..].iter().filter(|work| begun_again || left(work)).cloned();
-    before.chain(bridge).chain(layers[from..].iter().map(|work| (*work).clone())).chain(finish).collect()
+    all
 }
 
-/// From which layer on it is laid anew, so that what lies on the first `good` is hidden: the last closed coat that comes no later, or
-/// the first layer of all.
-fn hidden_from(layers: &[&Work], good: usize) -> usize {
-    let hides = |work: &Work| {
-        work.laid().is_some_and(|laid| laid.technique.family() == Family::Coat && laid.coat.0 == 1)
-    };
-    (0..layers.len().min(good + 1)).rev().find(|at| hides(layers[*at])).unwrap_or(0)
+/// The generous coat of clear wax that a resist is worked into, unless that is there already.
+fn lay_resist_wax(all: &mut Vec<Work>, hand: Hand) {
+    let below = all.last().and_then(|work| work.layers().last());
+    let waxed =
+        below.is_some_and(|laid| matches!(laid.technique, Technique::ClearWax | Technique::WetWaxResist));
+    if !waxed {
+        let hand = Hand { passes: Hand::default().passes, texture: None, ..hand };
+        let wax = Laid { technique: Technique::ClearWax, pot: Vec::new(), hand, coat: (1, 1) };
+        all.push(Work::Layer(wax));
+    }
+}
+
+/// True of wax, clear or tinted.
+pub(crate) const fn is_wax(technique: Technique) -> bool {
+    matches!(technique, Technique::ClearWax) || matches!(technique.family(), Family::Wax)
 }
 
 #[cfg(test)]
@@ -225,7 +295,7 @@ pub(crate) mod tests {
     use super::*;
     use proptest::prelude::*;
     use warm_blend_board::Passes;
-    use warm_blend_paint::{PaintId, WholeParts};
+    use warm_blend_paint::{Class, WholeParts};
 
     pub(crate) fn pot(paint: u128) -> Vec<MixPart> {
         vec![MixPart { paint: PaintId(uuid::Uuid::from_u128(paint)), parts: WholeParts::new(1).unwrap() }]
@@ -233,20 +303,30 @@ pub(crate) mod tests {
 
     pub(crate) fn layer(technique: Technique, paint: u128, passes: u8) -> LayerWork {
         let pot = if technique.needs_no_pot() { Vec::new() } else { pot(paint) };
-        LayerWork { technique, pot, hand: Hand { passes: Passes::new(passes).unwrap(), ..Hand::default() } }
+        let hand = Hand { passes: Passes::new(passes).unwrap(), ..Hand::default() };
+        LayerWork { technique, pot, hand, into_wet: technique.goes_into_wet() }
     }
 
+    /// A flat zone, in parts of at most half a square metre.
     pub(crate) fn zone(zone: Zone, area: f64, layers: Vec<LayerWork>) -> ZoneWork {
         ZoneWork {
             zone,
             area,
-            edge: 4.0,
-            relief: 0.0,
-            largest: area,
+            places: FLAT,
+            parts: vec![
+                PartSize { area: area / (2.0 * area).ceil(), narrow: 0.5 };
+                (2.0 * area).ceil() as usize
+            ],
+            taped: 0.0,
             ground: GroundKind::RedStain,
             layers,
             ages: Vec::new(),
         }
+    }
+
+    /// Every tin holds chalk-type paint.
+    pub(crate) fn chalk(_: PaintId) -> Option<Product> {
+        Some(Class::Chalk.into())
     }
 
     pub(crate) fn any_layers() -> impl Strategy<Value = Vec<LayerWork>> {
@@ -256,48 +336,77 @@ pub(crate) mod tests {
         })
     }
 
-    fn of(layers: Vec<LayerWork>) -> Vec<Work> {
-        wanted(&zone(Zone::Case, 1.0, layers), true, true)
-    }
-
-    proptest! {
-        /// Whatever was done of it, what was done and what is left are all there is, in that order.
-        #[test]
-        fn it_goes_on_where_it_was_left(layers in any_layers(), done in 0.0..1.0f64) {
-            let all = of(layers);
-            let n = (done * all.len() as f64) as usize;
-            let left = still_to_do(&all, &all[..n].iter().collect::<Vec<_>>());
-            prop_assert_eq!(&left, &all[n..]);
-        }
-
-        /// After a change of mind every wanted layer lies on top in its order, and begins with one that hides what was there,
-        /// or with the first.
-        #[test]
-        fn a_change_of_mind_ends_as_it_is_wanted(first in any_layers(), then in any_layers(), done in 0.0..1.0f64) {
-            let (before, after) = (of(first), of(then));
-            let n = (done * before.len() as f64) as usize;
-            let done: Vec<&Work> = before[..n].iter().collect();
-            let left = still_to_do(&after, &done);
-            let layers = |all: &[Work]| all.iter().filter(|work| work.laid().is_some()).cloned().collect::<Vec<_>>();
-            let (wanted, planned) = (layers(&after), layers(&left));
-            prop_assert!(wanted.ends_with(&planned), "{:?} for {:?}", planned, wanted);
-            let kept = wanted.len() - planned.len();
-            let laid = layers(&before[..n]);
-            prop_assert_eq!(&laid[..kept.min(laid.len())], &wanted[..kept]);
-            prop_assert!(left.last() == Some(&Work::Rest) || (planned.is_empty() && done.contains(&&Work::Rest)));
-        }
-    }
-
+    /// Stone: two coats, into the wet second of which flecks of two colours are knifed, then a clear coat. One night, not three.
     #[test]
-    fn over_wax_the_wax_comes_off_first() {
-        use Technique::{BrushedCoat, ClearWax, DryBrush, TintedWax};
-        let waxed = of(vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1)]);
-        let other = of(vec![layer(BrushedCoat, 2, 2), layer(DryBrush, 3, 1), layer(TintedWax, 3, 1)]);
-        let done: Vec<&Work> = waxed.iter().collect();
-        let left = still_to_do(&other, &done);
-        assert_eq!(left.first(), Some(&Work::WaxOff));
-        assert_eq!(left.iter().filter(|work| work.laid().is_some()).count(), 4, "all of it anew: {left:?}");
-        assert!(!left.contains(&Work::Clean), "it is clean");
-        assert!(left.contains(&Work::Buff) && left.contains(&Work::Rest));
+    fn flecks_go_into_the_wet_second_coat() {
+        use Technique::{BrushedCoat, ClearCoat, KnifeFlecks};
+        let stone = [
+            layer(BrushedCoat, 1, 2),
+            layer(KnifeFlecks, 2, 1),
+            layer(KnifeFlecks, 3, 1),
+            layer(ClearCoat, 0, 1),
+        ];
+        let works = laid_in_order(&stone, &chalk);
+        assert_eq!(works.len(), 3, "{works:?}");
+        let Work::Wet(group) = &works[1] else { panic!("worked wet: {works:?}") };
+        let how: Vec<Technique> = group.iter().map(|laid| laid.technique).collect();
+        assert_eq!(how, [BrushedCoat, KnifeFlecks, KnifeFlecks]);
+        assert_eq!(group[0].coat, (2, 2));
+    }
+
+    /// A resist brings its own sticky wax, once for all its colours, and is buffed.
+    #[test]
+    fn a_resist_lies_on_wax() {
+        use Technique::{BrushedCoat, ClearWax, WetWaxResist};
+        let layers = vec![layer(BrushedCoat, 1, 1), layer(WetWaxResist, 2, 1), layer(WetWaxResist, 3, 1)];
+        let all = wanted(&zone(Zone::Top, 1.0, layers.clone()), false, &chalk);
+        let wet = all.iter().find(|work| matches!(work, Work::Wet(_))).unwrap();
+        let how: Vec<Technique> = wet.layers().iter().map(|laid| laid.technique).collect();
+        assert_eq!(how, [ClearWax, WetWaxResist, WetWaxResist]);
+        assert!(all.contains(&Work::Buff) && wet.is_waxy(&chalk));
+        let own_wax = [layers[0].clone(), layer(ClearWax, 0, 1), layers[1].clone()];
+        assert_eq!(laid_in_order(&own_wax, &chalk).len(), 2, "the wax that lies there is the one");
+    }
+
+    /// Two passes of a glaze, of a toner and of a stain dry in between; washes do not.
+    #[test]
+    fn passes_of_a_glaze_are_two_steps() {
+        use Technique::{GlazeRagged, GlazeWiped, WashWiped};
+        let stain = |_| Some(Product::from(Class::GelStain));
+        let steps = |technique, tins: Tins| laid_in_order(&[layer(technique, 1, 2)], tins).len();
+        assert_eq!(
+            (steps(GlazeRagged, &chalk), steps(GlazeWiped, &chalk), steps(WashWiped, &chalk)),
+            (2, 2, 1)
+        );
+        assert_eq!(steps(WashWiped, &stain), 2);
+    }
+
+    /// What is dry takes nothing in, and the first layer has nothing to go into.
+    #[test]
+    fn nothing_is_worked_into_what_is_dry() {
+        use Technique::{BrushedCoat, DryBrush, WetBlend};
+        let works =
+            laid_in_order(&[layer(WetBlend, 1, 1), layer(DryBrush, 2, 1), layer(WetBlend, 3, 1)], &chalk);
+        assert!(works.iter().all(|work| matches!(work, Work::Layer(_))), "{works:?}");
+        let mut streaks = layer(DryBrush, 2, 1);
+        streaks.into_wet = true;
+        let works = laid_in_order(&[layer(BrushedCoat, 1, 2), streaks], &chalk);
+        assert!(matches!(works.as_slice(), [Work::Layer(_), Work::Wet(_)]), "{works:?}");
+    }
+
+    /// Tape is on before the first layer and off after the last that is not wax.
+    #[test]
+    fn tape_comes_off_while_the_edge_is_soft() {
+        use Technique::{BrushedCoat, ClearWax};
+        let mut taped = zone(Zone::Top, 1.0, vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1)]);
+        assert!(!wanted(&taped, true, &chalk).contains(&Work::Tape));
+        taped.taped = 2.0;
+        let all = wanted(&taped, true, &chalk);
+        let at = |work: &Work| all.iter().position(|one| one == work).unwrap();
+        let (on, off) = (at(&Work::Tape), at(&Work::TapeOff));
+        assert!(all[..on].iter().all(|work| work.layers().is_empty()));
+        assert_eq!(all[off - 1].laid().unwrap().technique, BrushedCoat);
+        assert_eq!(all[off + 1].laid().unwrap().technique, ClearWax);
+        assert!(at(&Work::Buff) < at(&Work::HardwareOn) && all.last() == Some(&Work::Rest));
     }
 }

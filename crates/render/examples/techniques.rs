@@ -69,7 +69,7 @@ fn shown(technique: Technique) -> (GroundKind, Vec<Material>, Option<Material>) 
         Technique::Stencil => on(slate(), oat()),
         Technique::KnifeFlecks => on(oat(), clay()),
         Technique::TintedWax => on(oat(), with(&peat(), Class::ClearWax, 1.0)),
-        Technique::SandBack | Technique::WetDistress => {
+        Technique::SandBack | Technique::SmoothSand | Technique::WetDistress => {
             (GroundKind::MidWood, vec![clay(), oat(), slate()], None)
         }
         Technique::ClearWax => on(slate(), medium(Class::ClearWax)),
@@ -175,7 +175,7 @@ fn ready(template: &Template, plate: &Relief) -> RgbImage {
         .collect();
     let tin = |paint: PaintId| {
         let (class, material) = shelf.get(paint.0.as_u128() as usize)?;
-        Some(KnownTin { class: *class, material })
+        Some(KnownTin::new(*class, material))
     };
     let strips = template.filled(&on, None).expect("all of it is on the shelf").strips();
     let name = Name::new(template.name).expect("a name");

@@ -234,7 +234,7 @@ impl Furrows {
         for (layer, mark) in coats.marks.iter().enumerate().take(coats.layers) {
             let Mark::By(technique) = *mark else { continue };
             furrows = match technique {
-                Technique::SandBack | Technique::WetDistress => furrows.less(0.7),
+                Technique::SandBack | Technique::SmoothSand | Technique::WetDistress => furrows.less(0.7),
                 _ if coats.stack.material(layer).is_none() => furrows,
                 Technique::BrushedCoat | Technique::WetBlend => Furrows::Bristles(0.11),
                 Technique::RolledCoat | Technique::TextureCoat => {

@@ -47,9 +47,9 @@ fn levels(face: &Face) -> Vec<f32> {
                 _ => 0.0,
             },
             Shaping::Sunk if part.zone == Zone::Unpainted => -40.0,
-            Shaping::Sunk | Shaping::Carved => -4.0,
+            Shaping::Sunk | Shaping::Carved | Shaping::CarvedAllOver => -4.0,
             Shaping::Raised => 3.5,
-            Shaping::Framing => 0.0,
+            Shaping::Framing | Shaping::Bands => 0.0,
             Shaping::Running => match part.zone {
                 Zone::Cornice => 30.0,
                 _ => 6.0,
@@ -181,6 +181,10 @@ fn grown(part: &Part) -> f64 {
     match part.shaping {
         Shaping::Framing => part.rim.max(4.0) / MOULDING,
         Shaping::Carved => part.carving() / CARVED,
+        Shaping::Bands | Shaping::CarvedAllOver => {
+            let (across, down) = part.cells();
+            0.5 * across.min(down) / CARVED
+        }
         _ => 1.0,
     }
 }
@@ -238,6 +242,17 @@ fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
             let (dx, dy) = (u.min(w - u) - 4.0, v.min(h - v) - 4.0);
             let fan = if dx > 0.0 && dy > 0.0 { carving(dx.hypot(dy) / grown, dy.atan2(dx)) } else { 0.0 };
             fan * grown.clamp(0.8, 1.5) + rounded(inward)
+        }
+        Shaping::Bands | Shaping::CarvedAllOver => {
+            // Rosettes in cells: everywhere, or along both ends of the shorter side.
+            let grown = grown(part);
+            let (across, down) = part.cells();
+            let band = if w >= h { v < down || v > h - down } else { u < across || u > w - across };
+            let carved = part.shaping == Shaping::CarvedAllOver || band;
+            let (dx, dy) =
+                ((u.rem_euclid(across) - 0.5 * across).abs(), (v.rem_euclid(down) - 0.5 * down).abs());
+            let rosette = if carved { carving(dx.hypot(dy) / grown, dy.atan2(dx)) } else { 0.0 };
+            rosette * grown.clamp(0.5, 1.5) + rounded(inward)
         }
     };
     height as f32

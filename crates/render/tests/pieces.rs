@@ -52,11 +52,15 @@ fn dressed() -> BTreeMap<Zone, FinishedZone> {
         (Zone::Drawers, dress(blend, Ageing::default())),
     ]);
     let scheme = Scheme { name, wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
-    let tin = |paint: PaintId| {
-        Some(KnownTin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
-    };
+    let tin = |paint: PaintId| Some(KnownTin::new(Class::Chalk, materials.get(paint.0.as_u128() as usize)?));
     let elevation = &PieceKind::ChestOfDrawers.usual().build().unwrap();
-    let wardrobe = FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
+    let wardrobe = FinishContext {
+        tin: &tin,
+        habit: &|_| Habit::USUAL,
+        elevation,
+        board: &|_| Some(&board),
+        primer: &|_| None,
+    };
     let ground = Ground::of(GroundKind::RedStain);
     [Zone::Case, Zone::Drawers]
         .into_iter()
@@ -80,11 +84,15 @@ fn plain_drawers(stencil: Option<Stencil>) -> FinishedZone {
     };
     let wears = BTreeMap::from([(Zone::Drawers, worn)]);
     let scheme = Scheme { name, wears, over: vec![], intent: Intent::Quiet, pairs: vec![] };
-    let tin = |paint: PaintId| {
-        Some(KnownTin { class: Class::Chalk, material: materials.get(paint.0.as_u128() as usize)? })
-    };
+    let tin = |paint: PaintId| Some(KnownTin::new(Class::Chalk, materials.get(paint.0.as_u128() as usize)?));
     let elevation = &PieceKind::ChestOfDrawers.usual().build().unwrap();
-    let wardrobe = FinishContext { tin: &tin, habit: &|_| Habit::USUAL, elevation, board: &|_| Some(&board) };
+    let wardrobe = FinishContext {
+        tin: &tin,
+        habit: &|_| Habit::USUAL,
+        elevation,
+        board: &|_| Some(&board),
+        primer: &|_| None,
+    };
     wardrobe.dress(Zone::Drawers, &scheme, Ground::of(GroundKind::RedStain), &[], None).unwrap()
 }
 

@@ -6,7 +6,7 @@ use axum::{
     http::header,
     response::{IntoResponse, Response},
 };
-use warm_blend_piece::{Elevation, Form, View};
+use warm_blend_piece::{Elevation, Face, View};
 use warm_blend_render::{Closer, Fineness, Front, Relief};
 
 use crate::{
@@ -111,22 +111,21 @@ impl Plates {
 
 /// The faces that were drawn last: front, side and top, small and large.
 #[derive(Debug, Default)]
-pub struct Fronts(Lately<(Form, View, (u32, u32), Closer), Front>);
+pub struct Fronts(Lately<(Face, (u32, u32), Closer), Front>);
 
 impl Fronts {
     pub fn of(
         &self,
-        form: Form,
         elevation: &Elevation,
         view: View,
         size: (u32, u32),
         closer: Closer,
         fineness: Fineness,
     ) -> Result<Arc<Front>, Problem> {
-        self.0.get((form, view, size, closer), size, fineness, || {
-            let face = elevation.face(view).ok_or_else(|| {
-                Problem::field("?view", "such a piece is not seen from there: choose front")
-            })?;
+        let face = elevation
+            .face(view)
+            .ok_or_else(|| Problem::field("?view", "such a piece is not seen from there: choose front"))?;
+        self.0.get((face.clone(), size, closer), size, fineness, || {
             Front::new(face, size.0, size.1, closer, fineness)
                 .map_err(|error| Problem::field("?width", error))
         })

@@ -86,7 +86,7 @@ impl VirtualHand {
             }));
         }
         let painted = Board::new(alone.name, alone.ground, strips).ok()?;
-        let truth = |paint| tin(paint).map(|tin| KnownTin { class: tin.class, material: &tin.truth });
+        let truth = |paint| tin(paint).map(|tin| KnownTin::new(tin.class, &tin.truth));
         let rough = |technique| Habit { rough: self.roughness(technique), ..Habit::USUAL };
         let stack = painted.stack(letter, truth, rough).ok()?;
         Some(VirtualBoard { stack, unevenness: ChaCha8Rng::seed_from_u64(seed) })

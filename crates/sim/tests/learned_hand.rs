@@ -53,7 +53,7 @@ impl Shelf {
 
     fn tin(&self, paint: PaintId) -> Option<KnownTin<'_>> {
         let (class, known) = self.known(paint)?;
-        Some(KnownTin { class, material: known.best() })
+        Some(KnownTin::new(class, known.best()))
     }
 
     fn known(&self, paint: PaintId) -> Option<(Class, &Ensemble)> {

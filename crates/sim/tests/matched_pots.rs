@@ -102,7 +102,7 @@ fn matched_poured_and_corrected_once() {
         let mixed: Vec<(Parts, _)> = recipe.iter().map(|(tin, parts)| (*parts, known[*tin].best())).collect();
         let spoons = [Measure::Cup, Measure::Tablespoon, Measure::Teaspoon];
         let batch = Millilitres::new(BATCH).unwrap();
-        let rounded = &warm_blend_paint::measured(&mixed, batch, &spoons, light).unwrap()[0];
+        let rounded = &warm_blend_paint::measured(&mixed, batch, &spoons, None, light).unwrap()[0];
         let amounts: Vec<(usize, f64)> = recipe
             .iter()
             .zip(&rounded.counts)

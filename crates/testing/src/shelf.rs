@@ -15,6 +15,8 @@ pub const OXBLOOD: u128 = 4;
 pub const GLAZING_LIQUID: u128 = 8;
 pub const CLEAR_WAX: u128 = 9;
 pub const PRIMER: u128 = 10;
+pub const GEL_STAIN: u128 = 11;
+pub const PEARL: u128 = 12;
 
 pub fn paint(class: Class, [red, green, blue]: [u8; 3], coats: f64) -> Material {
     let code = Masstone::Hex(Srgb { red, green, blue });
@@ -43,6 +45,20 @@ impl Default for Shelf {
 }
 
 impl Shelf {
+    /// The same with a stain and a pearl medium.
+    pub fn wide() -> Self {
+        let mut shelf = Self::default();
+        let stain = paint(Class::GelStain, [86, 54, 34], 6.0);
+        let pearl = Material::of(Class::Pearl, None, None).unwrap();
+        shelf.0.push((PaintId(Uuid::from_u128(GEL_STAIN)), Class::GelStain, stain));
+        shelf.0.push((PaintId(Uuid::from_u128(PEARL)), Class::Pearl, pearl));
+        shelf
+    }
+
+    pub fn add(&mut self, n: u128, class: Class, code: [u8; 3]) {
+        self.0.push((PaintId(Uuid::from_u128(n)), class, paint(class, code, 1.5)));
+    }
+
     pub fn without(mut self, class: Class) -> Self {
         self.0.retain(|(_, of, _)| *of != class);
         self
@@ -50,7 +66,7 @@ impl Shelf {
 
     pub fn tin(&self, id: PaintId) -> Option<KnownTin<'_>> {
         let (_, class, material) = self.0.iter().find(|(known, ..)| *known == id)?;
-        Some(KnownTin { class: *class, material })
+        Some(KnownTin::new(*class, material))
     }
 
     pub fn on(&self) -> Vec<OnShelf> {

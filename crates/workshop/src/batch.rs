@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
 use warm_blend_bench::MixtureKind;
-use warm_blend_board::{Hand, Technique};
+use warm_blend_board::{FLAT, Hand, Technique};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{
     Class, Look, Material, Measure, Microns, Millilitres, MixPart, Parts, Rounded, Units,
@@ -103,9 +103,10 @@ impl ShelfSnapshot {
         let inside: Vec<(Class, f64)> =
             tins.iter().zip(&shares).map(|(tin, share)| (tin.class, *share)).collect();
         let technique = Technique::usual_for(MixtureKind::of(&inside));
-        let film = technique.takes(Hand::default());
+        let film = technique.applied_over(Hand::default(), &FLAT);
         let batch = of.batch(&tins, &shares, film)?;
-        let rounded = warm_blend_paint::measured(&mixed, batch, &self.at_hand(&of.owned), look.light)
+        let at_hand = self.at_hand(&of.owned);
+        let rounded = warm_blend_paint::measured(&mixed, batch, &at_hand, of.used_up(&tins), look.light)
             .map_err(|error| Refusal::field("/components", error))?;
         let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
         let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
@@ -145,6 +146,13 @@ impl BatchOf {
     fn shares(&self) -> Vec<f64> {
         let total: f64 = self.components.iter().map(|part| f64::from(part.parts.value())).sum();
         self.components.iter().map(|part| f64::from(part.parts.value()) / total).collect()
+    }
+
+    /// The paint that is used up, by its place, and how much of it there is, ml.
+    fn used_up(&self, tins: &[&ShelfPaint]) -> Option<(usize, f64)> {
+        let at = self.components.iter().position(|part| Some(part.paint.0) == self.using_up)?;
+        let left = tins[at].stock?.value();
+        (self.measure == BatchIn::Left).then_some((at, left))
     }
 
     /// How much it comes to.
@@ -189,7 +197,7 @@ impl MeasuredOut {
         let asked = rounded.total / rounded.ratio;
         Self {
             measure: measure.id(),
-            amounts: poured.iter().map(|ml| warm_blend_paint::amount(*ml, measure)).collect(),
+            amounts: rounded.words(),
             shift: rounded.shift,
             words: match rounded.keeps_the_batch() {
                 true => seen,
@@ -207,7 +215,7 @@ impl MeasuredOut {
             measure: "ml",
             amounts: Vec::new(),
             ml,
-            cost: each().map(|(tin, ml)| Some(tin.price?.by_ml() * ml)).sum(),
+            cost: each().map(|(tin, ml)| Some(tin.price_by_ml()? * ml)).sum(),
             covers_m2: ml / bench::per_square_metre(film),
             short: each()
                 .filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < **ml))

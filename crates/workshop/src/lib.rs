@@ -98,15 +98,15 @@ pub use photos::{
     SpotEntry,
 };
 pub use pieces::{
-    AskChoice, DimensionView, FaceView, FindingView, FinishedPiece, FrontOutline, KindChoice, PairView,
-    PartView, PieceChoice, PieceChoices, PieceInList, PieceKept, PieceName, PiecePrediction, PullView, Room,
-    StencilView, UnifyFound, UnifyStep, UnifyWay, ZoneView, not_said, scheme_of,
+    AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FrontOutline, KindChoice,
+    PairView, PartView, PieceChoice, PieceChoices, PieceInList, PieceKept, PieceName, PiecePrediction,
+    PullView, Room, StencilView, UnifyFound, UnifyStep, UnifyWay, ZoneGround, ZoneView, not_said, scheme_of,
 };
 pub use plans::{
-    CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, ElsewhereView, HoursEntry, IdleView,
-    LayerRecord, OnTheBench, OtherWay, PaceView, PieceRecord, Planned, PotNeeded, RunSheetEntry,
-    RunSheetView, SchemeCost, SchoolCost, StepDone, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView,
-    WhenAsked, ZoneRecord,
+    CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, DryingView, ElsewhereView, HoursEntry,
+    IdleView, LayerRecord, OnTheBench, OtherWay, PaceView, PieceRecord, Planned, PotNeeded, PriceBetween,
+    ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost, StepDone, StepView, ToBuy, ToolView,
+    UndercoatView, WetEdgeView, WhenAsked, ZoneRecord,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,

@@ -7,7 +7,7 @@ use uuid::Uuid;
 use warm_blend_bench::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
 use warm_blend_device::NotYet;
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Look, Measure, Millilitres, MixPart, PaintId, Parts, SavedMix, Verdict};
+use warm_blend_paint::{Look, Measure, Millilitres, MixPart, PaintId, Parts, SavedMix, Verdict, WholeParts};
 
 use crate::label::LabelPart;
 use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swatch, label};
@@ -494,12 +494,15 @@ impl PotLabel {
     ) -> Result<Self, Refusal> {
         let record = &kept.value;
         let inside = record.inside();
-        let recipe = record.recipe();
-        let part = |(part, (paint, ml)): (&MixPart, &(PaintId, f64))| {
+        let amounts: Vec<f64> = inside.iter().map(|(_, ml)| *ml).collect();
+        let recipe = warm_blend_paint::measurable(&amounts);
+        let mut grams = 0.0;
+        let part = |(parts, (paint, ml)): (&WholeParts, &(PaintId, f64))| {
             let tin = &known.tin(paint.0)?.value;
+            grams += ml * tin.density();
             Ok(LabelPart {
                 name: tin.name.as_str().to_owned(),
-                parts: part.parts.value(),
+                parts: parts.value(),
                 ml: *ml,
                 amount: unit.say(*ml, tin.density()),
             })
@@ -518,7 +521,8 @@ impl PotLabel {
             code,
             place,
             total_ml: record.total(),
-            total: unit.say(record.total(), 1.0),
+            // As heavy as its tins are, together.
+            total: unit.say(record.total(), grams / record.total().max(f64::MIN_POSITIVE)),
             parts,
             swatch: known.swatch_of(&record.parts(), look)?,
             text,

@@ -10,7 +10,9 @@ use warm_blend_learn::{
     BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
     Reading, ShelfPaint, Shown, foretell, said_of,
 };
-use warm_blend_paint::{Class, Condition, Look, Material, Millilitres, MixPart, PaintId, Parts, Seen, mix};
+use warm_blend_paint::{
+    Class, Condition, Look, Material, Millilitres, MixPart, PaintId, Parts, Product, Seen, mix,
+};
 use warm_blend_spectral::Light;
 
 use crate::memo::Memo;
@@ -257,7 +259,14 @@ impl ShelfSnapshot {
     /// A tin as it is most likely, with its class.
     pub fn material(&self, paint: PaintId) -> Option<KnownTin<'_>> {
         let (class, known) = self.known(paint)?;
-        Some(KnownTin { class, material: known.best() })
+        let specials = self.product(paint)?.specials;
+        Some(KnownTin { class, specials, material: known.best() })
+    }
+
+    /// The product in a tin, whether or not it is still on the shelf.
+    pub fn product(&self, paint: PaintId) -> Option<Product> {
+        let tin = &self.tin_ever(paint.0)?.value;
+        Some(Product { class: tin.class, specials: tin.specials })
     }
 
     /// A tin as it is known, with its class.

@@ -48,6 +48,7 @@ export type Piece = Schemas['Piece'];
 export type PiecePrediction = Schemas['PiecePrediction'];
 export type PieceChoices = Schemas['PieceChoices'];
 export type Finish = Schemas['Finish'];
+export type Ground = Schemas['Ground'];
 export type GroundKind = Schemas['GroundKind'];
 export type Measure = Schemas['Measure'];
 export type Stencil = Schemas['Stencil'];

@@ -97,6 +97,31 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.leave().await;
 }
 
+/// What the piece has below a finish is chosen where the zone is dressed: what that does to the colour is said, and old paint is tested for
+/// lead on the run sheet. How carved a part is changes the hours.
+#[tokio::test]
+async fn the_ground_and_the_carving_belong_to_the_piece() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Panels").await;
+    painter.choose("On the piece below it", "On old paint").await;
+    painter.saved().await;
+    painter.reads("The board lay on dark red stain").await;
+    let worn = piece(&painter).await["schemes"][0]["wears"]["panels"].clone();
+    assert_eq!(worn["ground"]["kind"], "old-paint");
+    painter.click("button", "Dimensions").await;
+    painter.click("generic", "Carving, areas and edges by hand").await;
+    painter.choose("Carving of panels", "Carved all over").await;
+    painter.saved().await;
+    assert_eq!(piece(&painter).await["corrections"]["panels"]["carved"], "all-over");
+    painter.press(Key::Escape).await;
+    painter.gone("dialog", "Dimensions").await;
+    painter.settled().await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("link", "Run sheet").await;
+    painter.reads("Test the old paint for lead").await;
+    painter.leave().await;
+}
+
 /// A zone in a blend of three colours, made older by a slider under the keys.
 #[tokio::test]
 async fn a_zone_goes_from_colour_to_colour_and_ages() {

@@ -245,7 +245,7 @@ impl Texture {
             Technique::Speckle => Texture::Flung,
             Technique::Stencil => Texture::Clovers,
             Technique::KnifeFlecks => Texture::Smeared,
-            Technique::SandBack => Texture::Sanded,
+            Technique::SandBack | Technique::SmoothSand => Texture::Sanded,
             Technique::WetDistress => Texture::Rubbed,
             Technique::Gilding => Texture::Fingered,
         }

@@ -52,7 +52,8 @@ pub(super) fn plans(store: &mut Store, [piano, stool]: [Uuid; 2], case: Uuid) ->
 /// The first coat of a layer of a board.
 fn coat(board: &Board, layer: usize) -> Result<Work, StoreError> {
     let layer = board.layers(Letter::ALL[1]).get(layer).map(|layer| LayerWork::from(*layer));
-    let first = layer.and_then(|layer| layer.coats().next());
+    // What is in the tins counts for stains only.
+    let first = layer.and_then(|layer| layer.coats(&|_| None).into_iter().next());
     first.map(Work::Layer).ok_or_else(|| unsound("a coat"))
 }
 

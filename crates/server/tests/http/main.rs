@@ -5,6 +5,7 @@ mod boards;
 mod doors;
 mod files;
 mod guards;
+mod jobs;
 mod log;
 mod piece;
 mod plans;

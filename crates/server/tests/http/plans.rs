@@ -150,22 +150,36 @@ async fn how_the_workshop_works_moves_the_end() {
         (json!({"humidity": 140.0}), "/humidity", "100 %"),
         (json!({"margin": 100.0}), "/margin", "90 %"),
         (json!({"hour": -3.0}), "/hour", "0 to"),
-        (json!({"hours": {"week": [null, null, null, null, null, null, null]}}), "/hours", "at least one"),
-        (json!({"hours": {"week": []}}), "/hours", "seven"),
+        (
+            json!({"hours": {"week": [null, null, null, null, null, null, null]}}),
+            "/hours/week",
+            "at least one",
+        ),
+        (json!({"hours": {"week": []}}), "/hours/week", "seven"),
         (
             json!({"hours": {"week": [null, null, null, null, null, null, {"from": "17:00", "to": "9 o'clock"}]}}),
-            "/hours",
+            "/hours/week",
             "09:00",
         ),
         (
             json!({"hours": {"zone": "Moon/Crater", "week": sheet["entry"]["hours"]["week"]}}),
-            "/hours",
+            "/hours/zone",
             "time zone",
         ),
         (
             json!({"hours": {"week": sheet["entry"]["hours"]["week"], "off": ["tomorrow"]}}),
-            "/hours",
+            "/hours/off",
             "2026-12-24",
+        ),
+        (
+            json!({"hours": {"week": [{"from": "09:00", "to": "09:10"}, null, null, null, null, null, null]}}),
+            "/hours/week",
+            "quarter of an hour",
+        ),
+        (
+            json!({"hours": {"week": sheet["entry"]["hours"]["week"], "overrun": 600}}),
+            "/hours/overrun",
+            "0 to 120",
         ),
         (json!({"starts": "soon"}), "/starts", "point in time"),
     ] {
@@ -394,9 +408,8 @@ async fn what_is_said_of_a_plan() {
     entry["hours"]["week"] = json!([null, null, null, null, null, null, {"from": "09:00", "to": "17:00"}]);
     entry["hours"]["off"] = Value::Array(off);
     let at = format!("{path}?revision={}", ounces["revision"]);
-    let never = bench.call(Method::PUT, &at, entry, StatusCode::OK).await;
-    assert!(never["stop"].as_str().unwrap().contains("no working hours"), "{}", never["stop"]);
-    assert_eq!(never["steps"], json!([]));
+    let never = bench.call(Method::PUT, &at, entry, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(about(&never, "/hours/off").contains("remove some days off"), "{never}");
 }
 
 /// The record: what was ticked off, part by part from the ground up, with what mends a spot; as a table and for other programs too.

@@ -173,7 +173,7 @@ impl PredictBoardRequest {
             let at = place_of(paint)?;
             Some((*classes.get(at)?, known.get(at)?))
         };
-        let best = |paint| tin(paint).map(|(class, known)| KnownTin { class, material: known.best() });
+        let best = |paint| tin(paint).map(|(class, known)| KnownTin::new(class, known.best()));
         let ground = |error| Refusal::field("/ground/colour", error);
         let stack: Stack =
             board.stack(STRIP, best, |technique| taught.hands.habit(technique)).map_err(ground)?;

@@ -54,6 +54,10 @@ pub struct TechniqueChoice {
     pub usual: Print,
     /// How rough it usually leaves the surface, µm from tip to hollow; none where it has no texture of its own.
     pub texture_um: Option<f64>,
+    /// True if it can be worked into the layer below while that is wet.
+    pub goes_wet: bool,
+    /// True if it usually is.
+    pub usually_wet: bool,
     /// What can be cut out of a stencil, the usual one first; empty of all else.
     pub motifs: Vec<MotifChoice>,
 }
@@ -98,6 +102,8 @@ impl BoardChoices {
             needs_pot: !technique.needs_no_pot(),
             usual: technique.usual(),
             texture_um: technique.texture(),
+            goes_wet: technique.can_go_into_wet(),
+            usually_wet: technique.goes_into_wet(),
             motifs: if technique == Technique::Stencil { MotifChoice::all() } else { Vec::new() },
         };
         let ground =

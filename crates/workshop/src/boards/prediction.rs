@@ -117,7 +117,7 @@ pub struct AdviceGiven {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FixOffered {
     /// `below`: put a layer of `technique` below `layer`; `instead`: put `layer` on by `technique`;
-    /// `again`: put `layer` on once more; `under`: put a brushed coat of `pot` below `layer`.
+    /// `again`: put `layer` on once more; `under`: put a brushed coat of `pot` below `layer`; `down-to`: wear `layer` down to `down_to`.
     pub deed: &'static str,
     /// Which layer.
     pub layer: Option<Uuid>,
@@ -125,6 +125,8 @@ pub struct FixOffered {
     pub technique: Option<&'static str>,
     /// What is in its pot.
     pub pot: Vec<MixPart>,
+    /// The layer that stays on top where it is worn.
+    pub down_to: Option<Uuid>,
     /// What a button says.
     pub words: String,
 }
@@ -257,6 +259,7 @@ impl FixOffered {
             layer: Some(layer),
             technique: technique.map(Technique::id),
             pot: Vec::new(),
+            down_to: None,
             words,
         };
         let named = |technique: Technique| technique.name().to_lowercase();
@@ -270,6 +273,10 @@ impl FixOffered {
             AdviceFix::Again(layer) => {
                 offered("again", layer, None, "One coat more, all of them thin".to_owned())
             }
+            AdviceFix::DownTo(layer, LayerId(to)) => Self {
+                down_to: Some(to),
+                ..offered("down-to", layer, None, "Wear it down to the colour below".to_owned())
+            },
             AdviceFix::Under(layer, pot) => Self {
                 pot: pot.clone(),
                 ..offered("under", layer, None, format!("Put {} below it", shelf.pot_words(&pot)))

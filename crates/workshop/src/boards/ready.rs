@@ -3,15 +3,15 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, Ground, GroundKind, OnShelf, Strip, Template};
+use warm_blend_board::{Board, ByPlace, Ground, GroundKind, OnShelf, Strip, Template};
 use warm_blend_paint::{Name, PaintId};
 use warm_blend_piece::Zone;
-use warm_blend_plan::{LayerWork, Work, ZoneWork, minutes, wanted};
+use warm_blend_plan::{LayerWork, Tins, Work, ZoneWork, minutes, wanted};
 
 use crate::{Refusal, ShelfSnapshot};
 
-/// A chest of drawers†: m² that are painted, m of edges, and how much of it is moulded.
-const CHEST: (f64, f64, f64) = (3.0, 14.0, 0.15);
+/// A chest of drawers†: m² that are painted, and how much of it is field, recess and edge.
+const CHEST: (f64, ByPlace<f64>) = (3.0, ByPlace { field: 0.79, recess: 0.09, edge: 0.12 });
 
 /// A finish to begin a board from, as this shelf would make it.
 #[derive(Debug, Serialize, ToSchema)]
@@ -61,7 +61,7 @@ impl ShelfSnapshot {
                 note,
                 suits,
                 skill: skill.words(),
-                takes: board.as_ref().map(by_hand),
+                takes: board.as_ref().map(|board| by_hand(board, &|paint| self.product(paint))),
                 entry: board,
                 lacks,
             }
@@ -92,22 +92,22 @@ fn main_colour(tins: &[OnShelf], base: Option<Uuid>, at: &str) -> Result<Option<
 }
 
 /// How long the first strip takes on a chest of drawers, in words.
-fn by_hand(board: &Board) -> String {
-    let (area, edge, relief) = CHEST;
+fn by_hand(board: &Board, tins: Tins) -> String {
+    let (area, places) = CHEST;
     let strip = board.strips().first().map(|strip| strip.letter);
     let layers = strip.map(|strip| board.layers(strip)).unwrap_or_default();
     let chest = ZoneWork {
         zone: Zone::Case,
         area,
-        edge,
-        relief,
-        largest: area / 4.0,
+        places,
+        parts: Vec::new(),
+        taped: 0.0,
         ground: GroundKind::WhitePrimer,
         layers: layers.into_iter().map(LayerWork::from).collect(),
         ages: Vec::new(),
     };
-    let works = wanted(&chest, false, false);
-    let painting = works.iter().filter(|work| matches!(work, Work::Layer(_) | Work::Buff));
+    let works = wanted(&chest, false, tins);
+    let painting = works.iter().filter(|work| work.lies() || **work == Work::Buff);
     let hours = painting.map(|work| minutes(work, &[&chest])).sum::<f64>() / 60.0;
     format!("about {:.0} h by hand on a chest of drawers", hours.max(1.0))
 }

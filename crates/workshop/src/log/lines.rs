@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_bench::PourRecord;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
-use warm_blend_paint::{Class, MixPart, Note, PaintId, Parts, SavedMix, percentages};
+use warm_blend_paint::{Class, MixPart, Note, PaintId, Parts, Product, SavedMix, percentages};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};
 
@@ -238,11 +238,11 @@ pub(crate) fn of_piece(piece: &Piece, id: Option<Uuid>) -> Vec<LogLine> {
 
 pub(crate) fn of_sheet(sheet: &RunSheet, names: &dyn Names) -> Vec<LogLine> {
     let one = |done: &Done| {
-        let work = work_words(&done.work, |paint| names.class(paint), true);
+        let work = work_words(&done.work, &|paint| names.class(paint).map(Product::from));
         let zones: Vec<String> = done.zones.iter().map(|zone| zone.name().to_lowercase()).collect();
-        let laid = done.work.laid();
-        let with = laid.filter(|laid| !laid.pot.is_empty());
-        let with = with.map_or_else(String::new, |laid| format!(" in {}", parts_words(&laid.pot, names)));
+        let poured = done.work.layers().iter().filter(|laid| !laid.pot.is_empty());
+        let pots: Vec<String> = poured.map(|laid| parts_words(&laid.pot, names)).collect();
+        let with = if pots.is_empty() { String::new() } else { format!(" in {}", pots.join("; ")) };
         let took = done.minutes.map(|minutes| format!("took {minutes:.0} min"));
         let note = Some(noted(done.note.as_ref())).filter(|note| !note.is_empty());
         let detail: Vec<String> = [Some(zones.join(", ")), took, note].into_iter().flatten().collect();
@@ -250,7 +250,7 @@ pub(crate) fn of_sheet(sheet: &RunSheet, names: &dyn Names) -> Vec<LogLine> {
         LogLine {
             at: Some(done.at),
             piece: Some(sheet.piece),
-            pot: laid.map_or_else(Vec::new, |laid| pot(&laid.pot)),
+            pot: done.work.layers().last().map_or_else(Vec::new, |laid| pot(&laid.pot)),
             photo: done.photo,
             detail,
             ..LogLine::new(LogKind::Step, words)

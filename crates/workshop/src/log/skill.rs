@@ -72,9 +72,7 @@ fn film(technique: Technique, now: &Hands, known: &[(String, Hands)]) -> Option<
 }
 
 fn pace(technique: Technique, done: &[Done]) -> Option<SkillLearned> {
-    let of = |done: &&Done| {
-        done.minutes.is_some() && done.work.laid().is_some_and(|laid| laid.technique == technique)
-    };
+    let of = |done: &&Done| done.minutes.is_some() && done.work.technique() == Some(technique);
     let mut timed: Vec<&Done> = done.iter().filter(of).collect();
     timed.sort_by_key(|done| done.at);
     let after = |until: usize| {

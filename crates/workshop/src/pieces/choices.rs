@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Age, Form, FormField, Part, PieceKind, Rect, View};
+use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, View};
 
 use crate::MotifChoice;
 
@@ -16,6 +16,17 @@ pub struct PieceChoices {
     pub ages: Vec<PieceChoice>,
     /// Motifs of a stencil.
     pub motifs: Vec<MotifChoice>,
+    /// How carved a zone can be, from the least to the most.
+    pub carvings: Vec<CarvingChoice>,
+}
+
+/// How carved a zone can be.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CarvingChoice {
+    /// `all-over` …
+    pub id: Carving,
+    /// `Carved all over` …
+    pub name: &'static str,
 }
 
 /// A kind of piece.
@@ -102,6 +113,7 @@ impl PieceChoices {
             kinds: PieceKind::ALL.map(kind).into(),
             ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
             motifs: MotifChoice::all(),
+            carvings: Carving::ALL.map(|carving| CarvingChoice { id: carving, name: carving.name() }).into(),
         }
     }
 }

@@ -1,16 +1,19 @@
 //! Pieces: as they are entered, dressed, predicted and brought together.
 
 mod choices;
+mod grounds;
 mod kept;
 mod prediction;
 mod room;
 mod unify;
 
-pub use choices::{AskChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
+pub use choices::{AskChoice, CarvingChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
+pub use grounds::ZoneGround;
 pub use kept::{PieceInList, PieceKept, PieceName};
 pub use prediction::{
     DimensionView, FaceView, FindingView, PairView, PartView, PiecePrediction, PullView, StencilView,
     ZoneView,
 };
+pub(crate) use room::elevation_of;
 pub use room::{FinishedPiece, Room, not_said, scheme_of};
 pub use unify::{UnifyFound, UnifyStep, UnifyWay};

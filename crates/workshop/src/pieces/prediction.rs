@@ -12,7 +12,7 @@ use warm_blend_piece::{
 };
 use warm_blend_render::Placed;
 
-use crate::pieces::room::PieceSeen;
+use crate::pieces::{ZoneGround, room::PieceSeen};
 use crate::{Refusal, Room, SeenColour, ShareOfColour};
 
 /// What a scheme is predicted to look like.
@@ -105,6 +105,8 @@ pub struct ZoneView {
     pub main: Vec<MixPart>,
     /// The pattern on it.
     pub stencil: Option<StencilView>,
+    /// What the piece has below it; none where it stays bare.
+    pub ground: Option<ZoneGround>,
     /// Why it cannot wear that, where it cannot.
     pub refused: Option<String>,
     /// From across the room.
@@ -241,7 +243,7 @@ impl Room<'_> {
         let area: f64 = standing.zones.iter().map(|seen| seen.extent.area).fold(0.0, |a, b| a + b);
         Ok(PiecePrediction {
             faces: faces(&standing, size)?,
-            zones: self.zones(scheme, &standing, area, units),
+            zones: self.zones(piece, scheme, &standing, area, units),
             pairs: pairs.iter().map(PairView::of).collect(),
             findings: found.into_iter().map(FindingView::from).collect(),
             pulls: pulls.iter().map(|pull| self.pull(pull)).collect(),
@@ -250,7 +252,14 @@ impl Room<'_> {
         })
     }
 
-    fn zones(&self, scheme: &Scheme, standing: &PieceSeen, area: f64, units: Units) -> Vec<ZoneView> {
+    fn zones(
+        &self,
+        piece: &Piece,
+        scheme: &Scheme,
+        standing: &PieceSeen,
+        area: f64,
+        units: Units,
+    ) -> Vec<ZoneView> {
         let hex = |seen: &ZoneSeen| {
             let on_screen = |place| Seen::of(seen.places.at(place), self.look.light).screen.srgb.to_string();
             Place::ALL.map(on_screen).to_vec()
@@ -280,6 +289,7 @@ impl Room<'_> {
                     carried_from: scheme.carried(*zone).map(Zone::name),
                     main: worn.map_or_else(Vec::new, |worn| worn.main.clone()),
                     stencil: stencil(scheme, &standing.in_dress.elevation, *zone, units),
+                    ground: self.ground_of(piece, scheme, standing, *zone),
                     refused: refused.map(|(_, error)| error.to_string()),
                     seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
                     chroma: seen.map(|seen| seen.lab.chroma()),

@@ -3,14 +3,15 @@
 use std::collections::BTreeMap;
 
 use uuid::Uuid;
-use warm_blend_board::{Board, ByPlace};
-use warm_blend_paint::{Look, MixPart, PaintId, shares};
+use warm_blend_board::{Board, ByPlace, GroundKind};
+use warm_blend_learn::ShelfPaint;
+use warm_blend_paint::{Class, Look, MixPart, PaintId, Product, shares};
 use warm_blend_piece::{
-    BadFinish, Elevation, Extent, FinishContext, FinishedZone, Form, Looked, Meeting, Piece, Scheme, Zone,
-    ZoneSeen,
+    BadFinish, BadForm, Elevation, Extent, FinishContext, FinishedZone, Form, Looked, Meeting, Piece, Scheme,
+    Zone, ZoneSeen,
 };
 
-use crate::{Refusal, ShelfSnapshot};
+use crate::{Kept, Refusal, ShelfSnapshot};
 
 /// What a scheme is looked at with: the file's boards and shelf.
 #[derive(Debug, Clone, Copy)]
@@ -57,7 +58,28 @@ pub fn not_said() -> Refusal {
     Refusal::field("/form", "say first what the piece is")
 }
 
+/// A piece in true proportion; `None` before its kind is chosen.
+pub(crate) fn elevation_of(piece: &Piece) -> Result<Option<Elevation>, Refusal> {
+    let wrong = |error: BadForm| Refusal::field(format!("/form/{}", error.field), error.message);
+    piece.elevation().transpose().map_err(wrong)
+}
+
 impl Room<'_> {
+    /// The primer of the shelf that a ground takes, the one with most left: what blocks stains where the ground bleeds, else one that
+    /// grips.
+    pub(crate) fn primer(&self, ground: GroundKind) -> Option<PaintId> {
+        let serves = |tin: &&Kept<ShelfPaint>| {
+            let product = Product { class: tin.value.class, specials: tin.value.specials };
+            match ground.bleeds() {
+                true => product.blocks_stains(),
+                false => product.class == Class::Primer,
+            }
+        };
+        let left = |tin: &Kept<ShelfPaint>| tin.value.stock.map_or(0.0, |stock| stock.value());
+        let primers = self.shelf.tins().filter(serves);
+        primers.max_by(|one, other| left(one).total_cmp(&left(other))).map(|tin| PaintId(tin.id))
+    }
+
     /// What so much of a mixture costs, where every price is known.
     pub(crate) fn cost(&self, pot: &[MixPart], ml: f64) -> Option<f64> {
         shares(pot).map(|(paint, share)| Some(self.by_ml(paint)? * ml * share)).sum()
@@ -65,7 +87,7 @@ impl Room<'_> {
 
     fn by_ml(&self, paint: PaintId) -> Option<f64> {
         let tin = self.shelf.tin(paint.0).ok().filter(|tin| !tin.removed)?;
-        Some(tin.value.price?.by_ml())
+        tin.value.price_by_ml()
     }
 
     /// Runs something with what the engine asks of a room.
@@ -73,14 +95,13 @@ impl Room<'_> {
         let tin = |paint| self.shelf.material(paint);
         let habit = |technique| self.shelf.hands().habit(technique);
         let board = |id| self.boards.get(&id);
-        work(&FinishContext { tin: &tin, habit: &habit, elevation, board: &board })
+        let primer = |ground| self.primer(ground);
+        work(&FinishContext { tin: &tin, habit: &habit, elevation, board: &board, primer: &primer })
     }
 
     /// A scheme put on; none of a piece of which nothing was said yet.
     pub fn dress(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<FinishedPiece>, Refusal> {
-        let Some(form) = piece.form else { return Ok(None) };
-        let elevation =
-            form.build().map_err(|error| Refusal::field(format!("/form/{}", error.field), error.message))?;
+        let (Some(form), Some(elevation)) = (piece.form, elevation_of(piece)?) else { return Ok(None) };
         let (mut dressed, mut refused) = (BTreeMap::new(), Vec::new());
         self.with(&elevation, |wardrobe| {
             for zone in elevation.extents().into_keys().filter(|zone| zone.is_painted()) {

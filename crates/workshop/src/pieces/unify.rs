@@ -21,6 +21,9 @@ pub struct UnifyFound {
     pub off: f64,
 }
 
+/// Mud from which on it is mentioned, ΔE00†.
+const MUDDY: f64 = 3.0;
+
 /// A line of the answer to whoever accepts `application/x-ndjson`.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct UnifyStep {
@@ -97,7 +100,8 @@ impl Room<'_> {
             wipe if wipe < 0.4 => ", hardly wiped",
             _ => ", wiped firmly",
         };
-        let all_in = way.amount() <= 1e-9;
+        let all_in = way.off + way.amiss <= 1e-9;
+        let muddies = (way.mud > MUDDY).then(|| "it muddies the colours".to_owned());
         let left = way.pairs.iter().filter(|pair| pair.off() > 0.0).count();
         UnifyWay {
             words: format!(
@@ -114,7 +118,7 @@ impl Room<'_> {
             moved: way.moved,
             pairs: way.pairs.iter().map(PairView::of).collect(),
             worse: way.worse.iter().copied().map(named_together).collect(),
-            faults: way.faults.iter().map(|fault| fault.what.clone()).collect(),
+            faults: way.faults.iter().map(|fault| fault.what.clone()).chain(muddies).collect(),
             ml: way.ml,
             cost: self.cost(&layer.pot, way.ml),
             hours: way.hours,

@@ -3,9 +3,10 @@
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_piece::Piece;
-use warm_blend_plan::{Crew, RunSheet, Scheduled, Step, Taken};
+use warm_blend_plan::{By, Crew, RunSheet, Scheduled, Step, Taken};
 
 use super::planning::{Elsewhere, Planned, WhenAsked};
+use super::telling::{by_words, quarter};
 use super::view::{ElsewhereView, IdleView};
 use crate::{Refusal, Room};
 
@@ -108,9 +109,9 @@ impl Planned<'_> {
             piece: one.piece,
             name: one.name.clone(),
             step: one.step.clone(),
-            begins: one.when.0.to_string(),
-            ends: one.when.1.to_string(),
-            by: if one.by == 0 { "you" } else { "helper" },
+            begins: quarter(one.when.0).to_string(),
+            ends: quarter(one.when.1).to_string(),
+            by: by_words(one.by),
         };
         self.elsewhere.iter().map(view).collect()
     }
@@ -118,10 +119,11 @@ impl Planned<'_> {
     /// Hours in which the painter's hands are free until this piece is finished.
     pub(super) fn idle(&self) -> Vec<IdleView> {
         let mut crew = self.crew();
-        crew.taken[0].take(self.elsewhere.iter().filter(|one| one.by == 0).map(|one| one.when));
+        let own = self.elsewhere.iter().filter(|one| one.by != By::Helper);
+        crew.taken[0].take(own.map(|one| one.when));
         let free = crew.idle(self.asked.now, self.hands_off(), WORTH_TELLING);
         free.into_iter()
-            .map(|(from, to)| IdleView { begins: from.to_string(), ends: to.to_string() })
+            .map(|(from, to)| IdleView { begins: quarter(from).to_string(), ends: quarter(to).to_string() })
             .collect()
     }
 }

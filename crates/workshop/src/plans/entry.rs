@@ -22,6 +22,9 @@ pub struct RunSheetEntry {
     /// Whether somebody helps.
     #[serde(default)]
     pub helper: bool,
+    /// True if edges between two colours are taped; cut in by brush otherwise.
+    #[serde(default)]
+    pub tapes_colours: bool,
     /// °C in the workshop.
     pub celsius: f64,
     /// Humidity there, %.
@@ -48,6 +51,9 @@ pub struct HoursEntry {
     /// Days on which nobody works, `2026-12-24`.
     #[serde(default)]
     pub off: Vec<String>,
+    /// Minutes that somebody stays longer to finish a step, 0 to 120; 15 if left out.
+    #[serde(default)]
+    pub overrun: Option<u16>,
 }
 
 /// From when to when.
@@ -106,10 +112,10 @@ fn clock_time(minutes: u16) -> String {
     format!("{:02}:{:02}", minutes / 60, minutes % 60)
 }
 
-/// When a day begins; none of what is no day.
-fn midnight(text: &str, clock: &TimeZone) -> Option<Timestamp> {
-    let day: Date = text.trim().parse().ok()?;
-    clock.to_ambiguous_timestamp(day.at(0, 0, 0, 0)).compatible().ok()
+/// When work may start: a point in time keeps its hour and offset; a day starts on the workshop's clock.
+fn start(text: &str, clock: &TimeZone) -> Result<Timestamp, String> {
+    let midnight = |day: Date| clock.to_ambiguous_timestamp(day.at(0, 0, 0, 0)).compatible().ok();
+    timestamp(text).or_else(|error| text.trim().parse().ok().and_then(midnight).ok_or(error))
 }
 
 /// A point in time.
@@ -123,10 +129,12 @@ impl RunSheetEntry {
     /// The sheet with this in place of what it had: what was done stays.
     pub fn over(&self, before: RunSheet) -> Result<RunSheet, Refusal> {
         let mut checks = Checks::default();
-        let hours = checks.field("/hours", self.hours.parse(&before.hours.zone));
+        let hours = match self.hours.parse(&before.hours.zone) {
+            Ok(hours) => Some(hours),
+            Err((field, words)) => checks.wrong(format!("/hours/{field}"), words),
+        };
         let clock = hours.as_ref().unwrap_or(&before.hours).clock();
-        let begins = |text| midnight(text, &clock).map_or_else(|| timestamp(text), Ok);
-        let starts = checks.optional("/starts", self.starts.as_deref().map(begins));
+        let starts = checks.optional("/starts", self.starts.as_deref().map(|text| start(text, &clock)));
         let air = checks.field("/celsius", Air::new(self.celsius, 0.5));
         let damp = checks.field("/humidity", Air::new(20.0, self.humidity / 100.0));
         let share = |percent: Option<f64>| percent.map(|percent| percent / 100.0);
@@ -139,6 +147,7 @@ impl RunSheetEntry {
             starts,
             hours,
             helper: self.helper,
+            tapes_colours: self.tapes_colours,
             air: Air { celsius, humidity },
             rates,
             ..before
@@ -156,8 +165,10 @@ impl RunSheetEntry {
                 zone: Some(sheet.hours.zone.clone()),
                 week: sheet.hours.week.iter().map(|window| window.map(DayHoursEntry::of)).collect(),
                 off: sheet.hours.off.iter().map(ToString::to_string).collect(),
+                overrun: Some(sheet.hours.overrun),
             },
             helper: sheet.helper,
+            tapes_colours: sheet.tapes_colours,
             celsius: sheet.air.celsius,
             humidity: percent(sheet.air.humidity),
             hour: sheet.rates.hour,
@@ -174,26 +185,30 @@ impl DayHoursEntry {
 }
 
 impl HoursEntry {
-    fn parse(&self, zone: &str) -> Result<WorkingHours, String> {
-        let week: Vec<Option<DayHours>> = self
+    /// The hours; else which field is wrong, and why.
+    fn parse(&self, zone: &str) -> Result<WorkingHours, (&'static str, String)> {
+        let week = |error| ("week", error);
+        let time =
+            |day: &DayHoursEntry| Ok(DayHours { from: minutes_of(&day.from)?, to: minutes_of(&day.to)? });
+        let windows: Vec<Option<DayHours>> = self
             .week
             .iter()
-            .map(|day| {
-                day.as_ref()
-                    .map(|day| Ok(DayHours { from: minutes_of(&day.from)?, to: minutes_of(&day.to)? }))
-                    .transpose()
-            })
-            .collect::<Result<_, String>>()?;
-        let days = week.len();
-        let week = week.try_into().map_err(|_| format!("{days} days: a week has seven, from Monday"))?;
+            .map(|day| day.as_ref().map(time).transpose())
+            .collect::<Result<_, String>>()
+            .map_err(week)?;
+        let days = windows.len();
+        let windows =
+            windows.try_into().map_err(|_| week(format!("{days} days: a week has seven, from Monday")))?;
         let day = |text: &String| {
             text.trim()
                 .parse::<Date>()
-                .map_err(|_| format!("“{}” is no day: write it like 2026-12-24", shown(text)))
+                .map_err(|_| ("off", format!("“{}” is no day: write it like 2026-12-24", shown(text))))
         };
         let off = self.off.iter().map(day).collect::<Result<_, _>>()?;
-        let hours = WorkingHours { zone: self.zone.clone().unwrap_or_else(|| zone.to_owned()), week, off };
-        hours.check().map_err(|error| error.to_string())?;
+        let usual = WorkingHours::usual(self.zone.as_deref().unwrap_or(zone));
+        let overrun = self.overrun.unwrap_or(usual.overrun);
+        let hours = WorkingHours { week: windows, off, overrun, ..usual };
+        hours.check().map_err(|error| (error.field(), error.to_string()))?;
         Ok(hours)
     }
 }

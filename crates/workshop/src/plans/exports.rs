@@ -3,8 +3,10 @@
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_interchange::{CalendarEvent, calendar, csv};
+use warm_blend_plan::plus_minutes;
 
 use super::planning::Planned;
+use super::telling::quarter;
 use crate::{Export, Refusal};
 
 impl Planned<'_> {
@@ -29,14 +31,15 @@ impl Planned<'_> {
             .in_order()
             .flat_map(|(step, when)| {
                 let zones: Vec<&str> = step.zones.iter().map(|zone| zone.name()).collect();
-                let pot = self.pot(&step.work).map(|pot| format!("\n{pot}")).unwrap_or_default();
+                let pots: String = self.pots_of(&step.work).map(|pot| format!("\n{pot}")).collect();
                 when.stretches.iter().enumerate().filter(|(_, (from, to))| from < to).map(
                     move |(n, (from, to))| CalendarEvent {
                         uid: format!("{piece}-{}-{n}@warm-blend", step.id),
-                        begins: *from,
-                        ends: *to,
+                        begins: quarter(*from),
+                        // Nothing is shown shorter than a quarter of an hour.
+                        ends: quarter(*to).max(plus_minutes(quarter(*from), 15.0)),
                         title: format!("{}: {name}", self.name(&step.work)),
-                        notes: format!("{}{pot}", zones.join(", ")),
+                        notes: format!("{}{pots}", zones.join(", ")),
                     },
                 )
             })

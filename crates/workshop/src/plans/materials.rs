@@ -1,18 +1,27 @@
 //! What a plan takes from the shelf, and what is to be bought for it.
 
+use warm_blend_board::GroundKind;
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Class, Dimension, MixPart, PaintId, Parts, shares};
-use warm_blend_piece::Age;
+use warm_blend_paint::{Class, Contents, Dimension, Measure, MixPart, PaintId, Parts, WholeParts, shares};
+use warm_blend_piece::{Age, poured_together};
 use warm_blend_plan::{Needed, Step, amounts, packs};
+use warm_blend_spectral::{Light, difference};
 
 use super::planning::Planned;
 use super::view::{PotNeeded, ToBuy, UndercoatView};
 use crate::{Kept, Refusal, Room, Swatch};
 
-/// ml below which nobody measures†.
+/// ml below which an amount is given to a tenth†.
 const A_LITTLE: f64 = 10.0;
-/// A paint is cheaper from such a share of the price on, so that it is worth a second tin†.
+/// Most drops that anybody counts†.
+const COUNTED: f64 = 60.0;
+/// A first coat is cheaper from such a share of the price on, so that it is worth a second pot†.
 const CHEAPER: f64 = 0.75;
+/// How far a first coat may be from the colour, ΔE00, and how much lighter, L*†: darker it may be within that.
+const CLOSE: f64 = 7.0;
+const LIGHTER: f64 = 2.0;
+/// Parts of a cheaper paint to parts of the pot that it stands in for.
+const TINTED: [(u32, u32); 5] = [(6, 1), (4, 1), (3, 1), (2, 1), (1, 1)];
 
 impl<'a> Room<'a> {
     /// The tin that a product without a pot comes from: of its class the one of which there is most.
@@ -81,14 +90,17 @@ impl<'a> Planned<'a> {
             let (value, stock) = (&tin.value, stock(&tin.value));
             let short = (ml - stock).max(0.0);
             let sizes = value.price.map(|price| (price.tin().value(), price.amount()));
-            let count = match short {
-                short if short <= 0.0 => Some(0),
-                short => sizes.and_then(|size| packs(short, &[size])).map(|packs| packs[0]),
+            let bought = sizes.map_or(Ok(None), |size| packs(short, &[size]));
+            let count = match &bought {
+                _ if short <= 0.0 => Some(0),
+                Ok(packs) => packs.as_ref().map(|packs| packs[0]),
+                Err(_) => None,
             };
-            let bought = count.zip(sizes).map_or(0.0, |(n, (size, _))| n as f64 * size);
-            let left = (stock + bought - ml).max(0.0);
+            let held = count.zip(sizes).map_or(0.0, |(n, (size, _))| n as f64 * size);
+            let left = (stock + held - ml).max(0.0);
             let covers = left / each;
             let buys = match (count, sizes) {
+                _ if bought.is_err() => bought.map_or_else(|wrong| wrong.to_string(), |_| String::new()),
                 (Some(0), _) => "enough".to_owned(),
                 (Some(n), Some((size, _))) => format!("buy {n} × {}", units.say_volume(size)),
                 _ => "buy some: no pack is known".to_owned(),
@@ -113,7 +125,9 @@ impl<'a> Planned<'a> {
                 words,
             }
         };
-        let mut rows: Vec<ToBuy> = self.by_tin(needed).into_iter().map(row).collect();
+        // Water comes from the tap.
+        let sold = self.by_tin(needed).into_iter().filter(|(tin, ..)| tin.value.class != Class::Water);
+        let mut rows: Vec<ToBuy> = sold.map(row).collect();
         rows.sort_by_key(|row| row.packs == Some(0));
         rows
     }
@@ -149,37 +163,70 @@ impl<'a> Planned<'a> {
         needed.iter().map(one).collect()
     }
 
-    /// How much it is; a few drops are not measured.
+    /// How much it is; of a little also in drops.
     pub(super) fn amount(&self, ml: f64) -> String {
-        if ml < A_LITTLE { "a little".to_owned() } else { self.asked.units.say_volume(ml) }
+        if ml >= A_LITTLE {
+            return self.asked.units.say_volume(ml);
+        }
+        let drops = (ml / Measure::Drop.millilitres()).round().max(1.0);
+        let counted = if drops <= COUNTED {
+            format!(" ({drops} {})", Measure::Drop.names()[usize::from(drops > 1.0)])
+        } else {
+            String::new()
+        };
+        format!("{}{counted}", self.asked.units.say_drop(ml))
     }
 
-    /// Where a first coat in a cheaper paint, tinted near the colour, would save something: the first coat is never the colour (common
-    /// practice).
+    /// Where a first coat in a cheaper paint, tinted near the colour, would save something: the first coat is never the colour, but it is
+    /// close to it and no lighter than can be covered (common practice).
     pub(super) fn undercoats(&self) -> Vec<UndercoatView> {
-        let priced = |tin: &'a Kept<ShelfPaint>| Some((tin.value.price?.by_ml(), tin));
-        let cheap = self
-            .room
-            .shelf
-            .tins()
-            .filter(|tin| tin.value.class.makes_plain_colours() && stock(&tin.value) > 0.0);
-        let Some((price, cheap)) = cheap.filter_map(priced).min_by(|a, b| a.0.total_cmp(&b.0)) else {
-            return Vec::new();
+        let first = |step: &&Step| {
+            let laid = step.work.layers().first();
+            laid.is_some_and(|laid| laid.coat.0 == 1 && laid.coat.1 > 1 && !self.blocks(laid))
         };
-        let first = |step: &&Step| step.work.laid().is_some_and(|laid| laid.coat.0 == 1 && laid.coat.1 > 1);
         let save = |step: &Step| {
-            let laid = step.work.laid().filter(|laid| !self.blocks(laid))?;
-            let cost = self.room.cost(&laid.pot, 1.0)?;
-            let ml: f64 =
+            let laid = step.work.laid()?;
+            let whole: f64 =
                 amounts(std::slice::from_ref(step), &self.zones).iter().map(|needed| needed.ml).sum();
+            let (saves, pot) = self.cheaper(&laid.pot)?;
             let words = format!(
-                "A first coat of {}, tinted near {}",
-                cheap.value.name.as_str(),
+                "A first coat of {}, close to {}",
+                self.room.shelf.pot_words(&pot),
                 self.room.shelf.pot_words(&laid.pot)
             );
-            (price < CHEAPER * cost).then_some(UndercoatView { words, saves: (cost - price) * ml })
+            Some(UndercoatView { words, saves: saves * whole })
         };
         self.steps.iter().filter(first).filter_map(save).collect()
+    }
+
+    /// The pot that saves most on a first coat below another, by the ml: a cheaper paint of the shelf, as it is or tinted with that other
+    /// pot, which is charged.
+    fn cheaper(&self, coat: &[MixPart]) -> Option<(f64, Vec<MixPart>)> {
+        let seen = |pot: &[MixPart]| {
+            let parts: Vec<(PaintId, Parts)> =
+                pot.iter().map(|part| (part.paint, part.parts.into())).collect();
+            Some(self.room.shelf.most_probable(&parts).ok()??.seen_lab(Light::Daylight))
+        };
+        let (target, price) = (seen(coat)?, self.room.cost(coat, 1.0)?);
+        let cheap = self.room.shelf.tins().filter(|tin| {
+            let value = &tin.value;
+            value.class.makes_plain_colours()
+                && stock(value) > 0.0
+                && value.price_by_ml().is_some_and(|own| own < price)
+        });
+        let pots = cheap.flat_map(|tin| {
+            let plain = WholeParts::new(1).map(|parts| vec![MixPart { paint: PaintId(tin.id), parts }]).ok();
+            let tinted = plain.clone().into_iter().flat_map(move |plain| {
+                TINTED.into_iter().filter_map(move |(parts, tint)| poured_together(&plain, parts, coat, tint))
+            });
+            plain.into_iter().chain(tinted)
+        });
+        let close = pots.filter_map(|pot| {
+            let (own, lab) = (self.room.cost(&pot, 1.0)?, seen(&pot)?);
+            let near = difference(lab, target).value() <= CLOSE && lab.l - target.l <= LIGHTER;
+            (near && own < CHEAPER * price).then_some((price - own, pot))
+        });
+        close.max_by(|one, other| one.0.total_cmp(&other.0))
     }
 
     /// What was taken for granted.
@@ -198,7 +245,7 @@ impl<'a> Planned<'a> {
         let unpriced: Vec<&str> = self
             .by_tin(needed)
             .into_iter()
-            .filter(|(tin, ..)| tin.value.price.is_none())
+            .filter(|(tin, ..)| tin.value.price_by_ml().is_none())
             .map(|(tin, ..)| tin.value.name.as_str())
             .collect();
         if !unpriced.is_empty() {
@@ -207,13 +254,7 @@ impl<'a> Planned<'a> {
         if self.sheet.rates.hour.is_none() {
             notes.push("No hourly rate is set: the price counts materials only.".to_owned());
         }
-        let first = self.all.iter().find_map(|step| step.work.laid());
-        if self.piece.ground.kind.bleeds() && first.is_some_and(|laid| !self.blocks(laid)) {
-            notes.push(
-                "The ground bleeds, and no primer is on the board: it will come up through the paint."
-                    .to_owned(),
-            );
-        }
+        notes.extend(self.unprimed());
         if self.zones.iter().any(|zone| zone.ages.iter().any(|age| *age != Age::Wear)) {
             notes.push(
                 "What makes it look old has no product yet: its time is planned, its paint is not. Put it on a board \
@@ -224,11 +265,42 @@ impl<'a> Planned<'a> {
         notes
     }
 
+    /// Zones whose ground needs a primer and gets none.
+    fn unprimed(&self) -> Vec<String> {
+        let tins = |paint: PaintId| self.product(paint);
+        let without = |serves: &dyn Fn(GroundKind) -> bool, primes: &dyn Fn(&Contents) -> bool| {
+            let bare = self.zones.iter().filter(|zone| serves(zone.ground)).filter(|zone| {
+                let first = zone.layers.iter().find(|layer| !layer.technique.takes_away());
+                first.is_some_and(|layer| {
+                    let laid = layer.coats(&tins);
+                    laid.first().is_some_and(|laid| !primes(&laid.contents(&tins)))
+                })
+            });
+            let names: Vec<String> = bare.map(|zone| zone.zone.name().to_lowercase()).collect();
+            names.join(", ")
+        };
+        let bleeding =
+            without(&GroundKind::bleeds, &|contents| contents.blocks_stains() || contents.is_solvent_borne());
+        let slick = without(&GroundKind::is_slick, &|contents| {
+            contents.is_mostly(|product| matches!(product.class, Class::Primer | Class::Shellac))
+        });
+        let mut notes = Vec::new();
+        if !bleeding.is_empty() {
+            notes.push(format!(
+                "The ground bleeds and no stain-blocking primer is below the paint: it will come through on {bleeding}."
+            ));
+        }
+        if !slick.is_empty() {
+            notes.push(format!("Paint does not grip the ground without a bonding primer: {slick}."));
+        }
+        notes
+    }
+
     /// What some pots cost, as far as prices are known.
     pub(super) fn materials(&self, needed: &[Needed]) -> f64 {
         let priced = self.by_tin(needed).into_iter();
         priced
-            .filter_map(|(tin, ml, _)| Some(tin.value.price?.by_ml() * ml))
+            .filter_map(|(tin, ml, _)| Some(tin.value.price_by_ml()? * ml))
             .fold(0.0, |sum, cost| sum + cost)
     }
 }

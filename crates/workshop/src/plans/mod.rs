@@ -17,7 +17,8 @@ pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use planning::{Planned, WhenAsked};
 pub use record::{LayerRecord, PieceRecord, ZoneRecord};
 pub use view::{
-    CareView, ClockView, CostView, DoneView, ElsewhereView, IdleView, OtherWay, PaceView, PotNeeded,
-    RunSheetView, SchemeCost, SchoolCost, StepView, ToBuy, ToolView, UndercoatView, WetEdgeView,
+    CareView, ClockView, CostView, DoneView, DryingView, ElsewhereView, IdleView, OtherWay, PaceView,
+    PotNeeded, PriceBetween, ReadyBetween, RunSheetView, SchemeCost, SchoolCost, StepView, ToBuy, ToolView,
+    UndercoatView, WetEdgeView,
 };
 pub(crate) use words::work_words;

@@ -4,15 +4,16 @@ use std::collections::BTreeMap;
 
 use jiff::Timestamp;
 use uuid::Uuid;
-use warm_blend_board::{ByPlace, Layer, Place};
-use warm_blend_paint::{Class, PaintId, Units};
-use warm_blend_piece::{FLAT, Piece, Zone};
+use warm_blend_board::{FLAT, Layer};
+use warm_blend_paint::{Contents, PaintId, Product, Units};
+use warm_blend_piece::{Meeting, Piece, Zone};
 use warm_blend_plan::{
-    Crew, Done, Laid, LayerWork, Paces, RunSheet, Scheduled, Step, Stretch, Taken, Work, WorkingHours,
-    ZoneWork, later, schedule, steps, still_to_do, wait, wanted,
+    By, Crew, Done, Laid, LayerWork, OnPiece, Paces, PartSize, RunSheet, Scheduled, Step, Stretch, Taken,
+    Work, WorkingHours, ZoneWork, schedule, steps, wanted,
 };
 
 use super::entry::{ClockSet, StepDone};
+use crate::pieces::elevation_of;
 use crate::{Refusal, Room, scheme_of};
 
 /// When a plan is asked for, with whose pace, and said in which units.
@@ -33,7 +34,7 @@ pub(super) struct Elsewhere {
     pub name: String,
     pub step: String,
     pub when: Stretch,
-    pub by: usize,
+    pub by: By,
 }
 
 /// A plan of what is left to do on a piece.
@@ -48,6 +49,10 @@ pub struct Planned<'a> {
     /// What is done on other pieces meanwhile.
     pub(super) elsewhere: Vec<Elsewhere>,
     pub(super) zones: Vec<ZoneWork>,
+    /// What lies on the piece.
+    pub(super) on: OnPiece,
+    /// All that is to be done on each zone, as if nothing had been done.
+    pub(super) wanted: Vec<Vec<Work>>,
     /// All of it, as if nothing had been done.
     pub(super) all: Vec<Step>,
     /// What is left.
@@ -80,17 +85,19 @@ impl<'a> Room<'a> {
         taken: [Taken; 2],
         way: Way,
     ) -> Result<Planned<'a>, Refusal> {
-        let (zones, notes) = self.zones_to_work(piece, way)?;
+        let tins = |paint: PaintId| self.shelf.product(paint);
+        let (zones, notes) = self.zones_to_work((piece, sheet), way)?;
         let hardware = zones.iter().any(|zone| zone.zone == Zone::Hardware);
-        // What stays bare beside what is painted is taped.
-        let taped = zones.iter().any(|zone| zone.layers.is_empty());
         let worked = zones.into_iter().filter(|zone| !zone.layers.is_empty() || !zone.ages.is_empty());
         let zones: Vec<ZoneWork> = worked.collect();
-        let all: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, hardware, taped)).collect();
-        let left: Vec<Vec<Work>> =
-            zones.iter().zip(&all).map(|(zone, all)| still_to_do(all, &sheet.done_on(zone.zone))).collect();
-        let class = |paint: PaintId| self.shelf.known(paint).map(|(class, _)| class);
-        let (all, steps) = (steps(&zones, &all, class, sheet.air), steps(&zones, &left, class, sheet.air));
+        let wanted: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, hardware, &tins)).collect();
+        let on = OnPiece::of(&sheet.done, &tins);
+        let still_to_do = |(zone, wanted): (&ZoneWork, &Vec<Work>)| {
+            on.zone(zone.zone).cloned().unwrap_or_default().still_to_do(wanted, &tins)
+        };
+        let left: Vec<Vec<Work>> = zones.iter().zip(&wanted).map(still_to_do).collect();
+        let all = steps(&zones, &wanted, &tins, sheet.air);
+        let steps = steps(&zones, &left, &tins, sheet.air);
         let mut planned = Planned {
             room: *self,
             piece,
@@ -99,13 +106,15 @@ impl<'a> Room<'a> {
             taken,
             elsewhere: Vec::new(),
             zones,
+            on,
+            wanted,
             all,
             steps,
             plan: Vec::new(),
             out_of_hours: false,
             notes,
         };
-        let plan = planned.scheduled(&sheet.hours, sheet.helper);
+        let plan = planned.scheduled(&sheet.hours, sheet.helper, 1.0);
         planned.out_of_hours = plan.is_none();
         planned.plan = plan.unwrap_or_default();
         Ok(planned)
@@ -114,22 +123,20 @@ impl<'a> Room<'a> {
     /// What is to become of each zone that can be painted.
     pub(super) fn zones_to_work(
         &self,
-        piece: &Piece,
+        (piece, sheet): (&Piece, &RunSheet),
         way: Way,
     ) -> Result<(Vec<ZoneWork>, Vec<String>), Refusal> {
-        let form = piece.form.ok_or_else(crate::not_said)?;
-        let elevation =
-            form.build().map_err(|error| Refusal::field(format!("/form/{}", error.field), error.message))?;
+        let elevation = elevation_of(piece)?.ok_or_else(crate::not_said)?;
         let scheme = scheme_of(piece, None)?;
         let (extents, places) = (piece.extents(&elevation), elevation.places());
-        let mut largest: BTreeMap<Zone, f64> = BTreeMap::new();
+        let mut parts: BTreeMap<Zone, Vec<PartSize>> = BTreeMap::new();
         for face in &elevation.faces {
-            for (part, net) in face.parts.iter().zip(face.net()) {
-                let most = largest.entry(part.zone).or_default();
-                *most = most.max(net / 1e6);
+            for (part, net) in face.parts.iter().zip(face.net()).filter(|(_, net)| *net > 0.0) {
+                let size = PartSize { area: net / 1e6, narrow: part.rect.w.min(part.rect.h) / 1e3 };
+                let own = parts.entry(part.zone).or_default();
+                own.extend(std::iter::repeat_n(size, face.times as usize));
             }
         }
-        let raised = |places: &ByPlace<f64>| places.at(Place::Recess) + places.at(Place::Edge);
         let mut notes = Vec::new();
         let mut zones = Vec::new();
         self.with(&elevation, |context| {
@@ -144,31 +151,57 @@ impl<'a> Room<'a> {
                 zones.push(ZoneWork {
                     zone: *zone,
                     area: extent.area,
-                    edge: extent.edge,
-                    relief: places.get(zone).map_or(0.0, |own| (raised(own) - raised(&FLAT)).max(0.0)),
-                    largest: largest.get(zone).copied().unwrap_or(extent.area).min(extent.area),
+                    places: places.get(zone).copied().unwrap_or(FLAT),
+                    parts: parts.remove(zone).unwrap_or_default(),
+                    taped: 0.0,
                     ground: laid.ground.kind,
                     layers: way(&laid.layers).iter().map(LayerWork::from).collect(),
                     ages: laid.ages,
                 });
             }
         });
+        tape(&mut zones, &elevation.meetings(), sheet.tapes_colours);
         Ok((zones, notes))
     }
 }
 
+/// Tapes edges where paint stops at something that stays on the piece as it is: glass, bare wood. Hardware comes off. Between two colours
+/// only where the painter tapes rather than cuts in.
+fn tape(zones: &mut [ZoneWork], meetings: &[Meeting], tapes_colours: bool) {
+    let layers = |zone: Zone| zones.iter().find(|one| one.zone == zone).map(|one| one.layers.as_slice());
+    let lengths: Vec<f64> = zones
+        .iter()
+        .map(|own| {
+            let stops = |meeting: &&Meeting| {
+                let other = match meeting.zones {
+                    (one, other) if one == own.zone => other,
+                    (one, other) if other == own.zone => one,
+                    _ => return false,
+                };
+                match layers(other) {
+                    _ if other == Zone::Hardware || own.layers.is_empty() => false,
+                    None | Some([]) => true,
+                    Some(layers) => tapes_colours && layers != own.layers,
+                }
+            };
+            meetings.iter().filter(stops).map(|meeting| meeting.length).sum()
+        })
+        .collect();
+    zones.iter_mut().zip(lengths).for_each(|(zone, length)| zone.taped = length);
+}
+
 impl<'a> Planned<'a> {
-    pub(super) fn class(&self, paint: PaintId) -> Option<Class> {
-        self.room.shelf.known(paint).map(|(class, _)| class)
+    pub(super) fn product(&self, paint: PaintId) -> Option<Product> {
+        self.room.shelf.product(paint)
     }
 
-    pub(super) fn inside(&self, laid: &Laid) -> Vec<(Class, f64)> {
-        laid.inside(|paint| self.class(paint))
+    pub(super) fn contents(&self, laid: &Laid) -> Contents {
+        laid.contents(&|paint| self.product(paint))
     }
 
-    /// True of primer and of pigmented shellac: what is below it does not come up.
+    /// True of what keeps stains below it back.
     pub(super) fn blocks(&self, laid: &Laid) -> bool {
-        self.inside(laid).iter().any(|(class, _)| matches!(class, Class::Primer | Class::Shellac))
+        self.contents(laid).blocks_stains()
     }
 
     pub(super) fn zones_of(&self, step: &Step) -> Vec<&ZoneWork> {
@@ -184,22 +217,21 @@ impl<'a> Planned<'a> {
         self.sheet.starts.map_or(self.asked.now, |starts| starts.max(self.asked.now))
     }
 
-    pub(super) fn scheduled(&self, hours: &WorkingHours, helper: bool) -> Option<Vec<Scheduled>> {
-        // The first step of each zone waits for what was done on it last.
-        let first = |zone: Zone| self.steps.iter().position(|step| step.zones.contains(&zone));
+    /// The plan in some hours, where every step takes `times` as long as at this painter's pace.
+    pub(super) fn scheduled(&self, hours: &WorkingHours, helper: bool, times: f64) -> Option<Vec<Scheduled>> {
+        let tins = |paint: PaintId| self.product(paint);
         let ready = |step: &Step| {
-            let waits = step.zones.iter().filter_map(|zone| {
-                let last = self.sheet.last_on(*zone)?;
-                let this = self.steps.get(first(*zone)?)?;
-                let inside = last.work.laid().map_or_else(Vec::new, |laid| self.inside(laid));
-                let wait = wait(&last.work, &step.work, &inside, self.sheet.air);
-                (this.id == step.id).then(|| later(last.at, wait))
-            });
-            waits.max()
+            let zones = step.zones.iter().filter_map(|zone| self.on.zone(*zone));
+            zones.filter_map(|on| on.ready_for(&step.work, &tins, self.sheet.air)).max()
         };
-        let pace = |step: &Step| self.asked.paces.of(&step.work).factor;
+        let pace = |step: &Step| times * self.asked.paces.of(&step.work).factor;
         let crew = Crew { hours: hours.clone(), helper, taken: self.taken.clone() };
         schedule(&self.steps, &crew, self.starts(), &ready, pace)
+    }
+
+    /// What hands-on work on some steps is off by at most in nine cases of ten, as a factor.
+    pub(super) fn within<'s>(&self, steps: impl Iterator<Item = &'s Step>) -> f64 {
+        self.asked.paces.within(steps.map(|step| (&step.work, self.minutes(step))))
     }
 
     pub(super) fn ends(plan: &[Scheduled]) -> Option<Timestamp> {

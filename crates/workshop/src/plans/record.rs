@@ -2,9 +2,9 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_bench::per_square_metre;
+use warm_blend_board::FLAT;
 use warm_blend_interchange::csv;
-use warm_blend_plan::{Laid, Work, care_card};
+use warm_blend_plan::{Laid, Lying, care_card};
 
 use super::planning::Planned;
 use crate::{Export, Refusal, scheme_of};
@@ -54,34 +54,38 @@ pub struct LayerRecord {
 }
 
 impl Planned<'_> {
-    /// What is on the piece by what was ticked off.
+    /// What is on the piece by what was ticked off, whatever its scheme wants now.
     pub fn record(&self) -> Result<PieceRecord, Refusal> {
-        let layer = |laid: &Laid| {
+        let tins = |paint| self.product(paint);
+        let mends = |laid: &Laid| {
             let put_on = !laid.technique.takes_away();
-            put_on
-                .then(|| self.asked.units.say_drop(PALM * per_square_metre(laid.technique.takes(laid.hand))))
+            let ml = PALM * laid.technique.ml_by_square_metre(laid.hand, &FLAT);
+            put_on.then(|| self.asked.units.say_drop(ml))
         };
-        let zones = self.zones.iter().map(|zone| {
-            let done = self.sheet.done.iter().filter(|done| done.zones.contains(&zone.zone));
-            let layers = done.filter(|done| matches!(done.work, Work::Layer(_) | Work::Age(_))).map(|done| {
-                LayerRecord {
-                    how: self.name(&done.work),
-                    pot: self.pot(&done.work),
-                    at: done.at.to_string(),
-                    note: done.note.as_ref().map(|note| note.as_str().to_owned()),
-                    mends: done.work.laid().and_then(layer),
-                }
-            });
-            ZoneRecord { zone: zone.zone.name(), layers: layers.collect() }
+        let record = |lying: &Lying, how: String, laid: Option<&Laid>| LayerRecord {
+            how,
+            pot: laid.and_then(|laid| self.pot(laid)),
+            at: lying.at.to_string(),
+            note: lying.note.as_ref().map(|note| note.as_str().to_owned()),
+            mends: laid.and_then(mends),
+        };
+        let layers = |lying: &Lying| match lying.work.layers() {
+            [] => vec![record(lying, self.name(&lying.work), None)],
+            layers => layers.iter().map(|laid| record(lying, self.layer_name(laid), Some(laid))).collect(),
+        };
+        let zones = self.on.zones().filter(|(_, on)| !on.lies().is_empty());
+        let zones = zones.map(|(zone, on)| ZoneRecord {
+            zone: zone.name(),
+            layers: on.lies().iter().flat_map(layers).collect(),
         });
-        let class = |paint| self.class(paint);
+        let lies = self.on.zones().map(|(_, on)| on.lies().iter().map(|lying| &lying.work).collect());
         Ok(PieceRecord {
             piece: self.piece.name.as_str().to_owned(),
             client: self.piece.brief.client.as_ref().map(|client| client.as_str().to_owned()),
             scheme: scheme_of(self.piece, None)?.name.as_str().to_owned(),
             finished: self.steps.is_empty(),
             zones: zones.collect(),
-            care: care_card(self.sheet.done.iter().map(|done| &done.work), class),
+            care: care_card(lies, &tins),
         })
     }
 

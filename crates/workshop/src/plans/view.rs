@@ -32,6 +32,12 @@ pub struct RunSheetView {
     pub ends: Option<String>,
     /// Hands-on work still to do, minutes.
     pub minutes: f64,
+    /// The same as far as it is known: `14 to 19 h`; none where nothing is left.
+    pub work_left: Option<String>,
+    /// Between when and when it can be handed over in nine cases of ten, RFC 3339.
+    pub ready_between: Option<ReadyBetween>,
+    /// What is too wet for the next layer.
+    pub drying: Vec<DryingView>,
     /// Of all of it, done or not, the share that is done, 0 to 1, by hands-on work.
     pub share_done: f64,
     /// The day it is due.
@@ -91,7 +97,9 @@ pub struct StepView {
     pub dry: Option<String>,
     /// True where it is put off to another day before it is done.
     pub split: bool,
-    /// Who does it: `you` or `helper`.
+    /// Where it pauses then: `pause after the drawer fronts`.
+    pub pauses: Vec<String>,
+    /// Who does it: `you`, `helper` or `both`.
     pub by: &'static str,
     /// True where a delay of it delays the whole.
     pub critical: bool,
@@ -105,6 +113,33 @@ pub struct StepView {
     pub wet_edge: Option<WetEdgeView>,
     /// What people must take care of.
     pub care: Vec<CareView>,
+}
+
+/// The first and the last day on which it can be handed over, as far as they are known.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct ReadyBetween {
+    /// If everything goes quickly, RFC 3339.
+    pub first: String,
+    /// If it goes slowly.
+    pub last: String,
+}
+
+/// Prices as far as they are known.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct PriceBetween {
+    /// If the work goes quickly.
+    pub least: f64,
+    /// If it goes slowly.
+    pub most: f64,
+}
+
+/// Zones that are still drying.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DryingView {
+    /// Names of zones.
+    pub zones: Vec<&'static str>,
+    /// Until when, RFC 3339.
+    pub until: String,
 }
 
 /// How a layer is worked wet.
@@ -215,6 +250,10 @@ pub struct CostView {
     pub materials: f64,
     /// Hours of work on the whole piece.
     pub hours: f64,
+    /// The same as far as they are known: `42 to 58 h`.
+    pub hours_words: String,
+    /// Between which prices it lies in nine cases of ten.
+    pub price_between: PriceBetween,
     /// What they cost.
     pub work: f64,
     /// Rent and the like.
@@ -292,7 +331,7 @@ pub struct ElsewhereView {
     pub begins: String,
     /// Until when.
     pub ends: String,
-    /// Who does it: `you` or `helper`.
+    /// Who does it: `you`, `helper` or `both`.
     pub by: &'static str,
 }
 

@@ -61,7 +61,7 @@ impl Planned<'_> {
         let mut found: Vec<(Timestamp, OtherWay)> = Vec::new();
         // A way that is no day sooner is none; all three together are told of only where they beat each of them.
         for (words, hours, helper) in ways {
-            let Some(over) = self.scheduled(&hours, helper).and_then(|plan| Self::ends(&plan)) else {
+            let Some(over) = self.scheduled(&hours, helper, 1.0).and_then(|plan| Self::ends(&plan)) else {
                 continue;
             };
             let alone = words != ALL_THREE || found.iter().all(|(other, _)| day(over) < day(*other));
@@ -78,8 +78,8 @@ impl Planned<'_> {
         let mut all = Vec::new();
         for zone in &self.zones {
             let next = self.steps.iter().find(|step| step.zones.contains(&zone.zone));
-            let last = self.sheet.last_on(zone.zone);
-            let told = last.zip(next).and_then(|(last, next)| if_it_stays(&last.work, &next.work));
+            let last = self.on.zone(zone.zone).and_then(|on| on.last());
+            let told = last.zip(next).and_then(|(last, next)| if_it_stays(last, &next.work));
             all.extend(told.filter(|told| !all.contains(told)));
         }
         all
@@ -114,12 +114,12 @@ impl Planned<'_> {
     pub(super) fn schools(&self, ends: Timestamp) -> Result<Vec<SchoolCost>, Refusal> {
         let clock = self.sheet.hours.clock();
         let day = |at: Timestamp| at.to_zoned_datetime(clock.clone()).date();
-        let class = |paint: PaintId| self.class(paint);
+        let class = |paint: PaintId| self.product(paint).map(|product| product.class);
         let of_class = |class: Class| self.room.tin_of(class).map(|tin| PaintId(tin.id));
         let ways = |layers: &[Layer]| other_ways(layers, class, of_class);
         let asked: RefCell<Vec<AnotherWay>> = RefCell::default();
         // Looked at, not planned: which ways there are at all.
-        self.room.zones_to_work(self.piece, &|layers| {
+        self.room.zones_to_work((self.piece, self.sheet), &|layers| {
             asked.borrow_mut().extend(ways(layers));
             layers.to_vec()
         })?;

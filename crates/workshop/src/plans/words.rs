@@ -1,33 +1,50 @@
 //! What steps are called.
 
-use warm_blend_paint::{Class, PaintId};
-use warm_blend_plan::{Laid, Work};
+use warm_blend_paint::Class;
+use warm_blend_plan::{Laid, Tins, Work};
 
-/// What a step is called: `class` says what a tin is, `hardware` whether there is any.
-pub(crate) fn work_words(work: &Work, class: impl Fn(PaintId) -> Option<Class>, hardware: bool) -> String {
-    let of_layer = |laid: &Laid| {
-        let primes = matches!(laid.inside(class).as_slice(), [(Class::Primer | Class::Shellac, _)]);
-        let name = if primes { "Prime" } else { laid.technique.name() };
-        match laid.coat {
-            (_, 1) => name.to_owned(),
-            (coat, of) => format!("{name}: {coat} of {of}"),
-        }
-    };
+/// What one coat of a layer is called.
+pub(crate) fn layer_words(laid: &Laid, tins: Tins) -> String {
+    let primes =
+        laid.contents(tins).is_mostly(|product| matches!(product.class, Class::Primer | Class::Shellac));
+    let name = if primes { "Prime" } else { laid.technique.name() };
+    match laid.coat {
+        (_, 1) => name.to_owned(),
+        (coat, of) => format!("{name}: {coat} of {of}"),
+    }
+}
+
+/// What a step is called.
+pub(crate) fn work_words(work: &Work, tins: Tins) -> String {
     match work {
         Work::HardwareOff => "Take the hardware off".to_owned(),
         Work::LeadTest => "Test the old paint for lead".to_owned(),
+        Work::Dewax => "Take the old wax off".to_owned(),
         Work::Clean => "Clean".to_owned(),
         Work::Rinse => "Rinse".to_owned(),
         Work::Deglaze => "Take the gloss off with a deglosser".to_owned(),
         Work::Scuff => "Scuff-sand".to_owned(),
-        Work::Tape => "Tape what stays as it is".to_owned(),
-        Work::Layer(laid) => of_layer(laid),
+        Work::Tape => "Tape what stays unpainted".to_owned(),
+        Work::Layer(laid) => layer_words(laid, tins),
+        Work::Wet(layers) => wet_words(layers, tins),
         Work::Age(age) => format!("Age it: {}", age.name().to_lowercase()),
         Work::WaxOff => "Take the wax off".to_owned(),
         Work::ScuffBack => "Scuff what is to be covered".to_owned(),
-        Work::HardwareOn if hardware => "Tape off, hardware back on".to_owned(),
-        Work::HardwareOn => "Take the tape off".to_owned(),
+        Work::TapeOff => "Remove tape".to_owned(),
+        Work::HardwareOn => "Refit hardware".to_owned(),
         Work::Buff => "Buff the wax".to_owned(),
         Work::Rest => "Leave it alone for a day".to_owned(),
     }
+}
+
+/// The lowest of layers that are worked wet, and what goes into it; what is alike is named once.
+fn wet_words(layers: &[Laid], tins: Tins) -> String {
+    let Some((first, into)) = layers.split_first() else { return String::new() };
+    let mut names: Vec<String> = Vec::new();
+    for name in into.iter().map(|laid| layer_words(laid, tins).to_lowercase()) {
+        if !names.contains(&name) {
+            names.push(name);
+        }
+    }
+    format!("{}, and into the wet: {}", layer_words(first, tins), names.join(", "))
 }

@@ -9,7 +9,7 @@ use warm_blend_bench::{AmountAsEntered, PourAction, PourEvent, PourRecord};
 use warm_blend_board::{Hand, Passes, Technique};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{
-    Class, Colour, Look, MixId, MixPart, Name, Note, PaintId, Parts, SavedMix, WholeParts,
+    Class, Colour, Look, MixId, MixPart, Name, Note, PaintId, Parts, Product, SavedMix, WholeParts,
 };
 use warm_blend_piece::{Age, Zone};
 use warm_blend_plan::{Done, LayerWork, RunSheet, Work, WorkingHours};
@@ -117,10 +117,20 @@ fn a_run_sheet_tells_its_steps() {
         technique,
         pot: parts(of),
         hand: Hand { passes: Passes::new(passes).unwrap(), ..Hand::default() },
+        into_wet: false,
     };
-    let coats: Vec<Work> =
-        layer(Technique::BrushedCoat, &[(SLATE, 5), (BARLEY, 1)], 2).coats().map(Work::Layer).collect();
-    let prime = layer(Technique::BrushedCoat, &[(PRIMER, 1)], 1).coats().map(Work::Layer).next().unwrap();
+    let chalk = |_: PaintId| Some(Product::from(Class::Chalk));
+    let coats: Vec<Work> = layer(Technique::BrushedCoat, &[(SLATE, 5), (BARLEY, 1)], 2)
+        .coats(&chalk)
+        .into_iter()
+        .map(Work::Layer)
+        .collect();
+    let prime = layer(Technique::BrushedCoat, &[(PRIMER, 1)], 1)
+        .coats(&chalk)
+        .into_iter()
+        .map(Work::Layer)
+        .next()
+        .unwrap();
     for (work, minutes, note) in [
         (Work::HardwareOff, None, ""),
         (prime, Some(80.4), ""),

@@ -53,6 +53,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       print: null,
       hand: { ...hand, texture: null },
       motif: null,
+      into_wet: null,
       pot: next?.takes_away ? [] : pot,
     });
   };
@@ -168,6 +169,15 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
           value={layer.down_to ?? 'ground'}
           onChange={(id) => onChange({ down_to: id === 'ground' ? null : id })}
         />
+      )}
+      {technique?.goes_wet && below.length > 0 && (
+        <Checkbox
+          className="text-sm font-semibold"
+          checked={layer.into_wet ?? technique.usually_wet}
+          onChange={(into_wet) => onChange({ into_wet })}
+        >
+          Into the wet layer below
+        </Checkbox>
       )}
       <fieldset className="flex flex-wrap gap-x-4">
         <legend className="sr-only">Where it goes</legend>

@@ -141,6 +141,7 @@ export const mended = (entry: Board, letter: string, way: RemedyView) =>
 export function cured(entry: Board, fix: FixOffered): Board {
   const { layer, technique } = fix;
   if (fix.deed === 'below' && layer && technique) return below(entry, layer, newLayer(technique, []));
+  if (fix.deed === 'down-to' && layer) return changed(entry, layer, { down_to: fix.down_to ?? null });
   if (fix.deed === 'under' && layer) return below(entry, layer, newLayer('brushed-coat', fix.pot));
   if (fix.deed === 'instead' && layer && technique) return changed(entry, layer, { technique, print: null });
   if (fix.deed === 'again' && layer)

@@ -76,8 +76,12 @@ export function Dimensions({ entry, standing, choices, problem, onChange }: Prop
         ))}
       </div>
       <details>
-        <summary className="min-h-11 cursor-pointer py-3 font-semibold">Areas and edges by hand</summary>
-        <p className="mb-2 text-sm text-soft">Empty takes what was drawn.</p>
+        <summary className="min-h-11 cursor-pointer py-3 font-semibold">
+          Carving, areas and edges by hand
+        </summary>
+        <p className="mb-2 text-sm text-soft">
+          How carved a part is decides how much paint and time it takes. Blank uses the drawing.
+        </p>
         <ul className="grid gap-2">
           {standing?.zones.map((zone) => {
             const own = entry.corrections?.[zone.zone];
@@ -87,8 +91,18 @@ export function Dimensions({ entry, standing, choices, problem, onChange }: Prop
                 corrections: { ...entry.corrections, [zone.zone]: { ...own, ...change } },
               });
             return (
-              <li key={zone.zone} className="grid grid-cols-[8rem_1fr_1fr] items-end gap-3">
+              <li
+                key={zone.zone}
+                className="grid grid-cols-[8rem_minmax(0,1.4fr)_1fr_1fr] items-end gap-3 max-sm:grid-cols-2"
+              >
                 <span className="pb-3 text-sm font-semibold">{zone.name}</span>
+                <Picker
+                  label={`Carving of ${zone.name.toLowerCase()}`}
+                  className="w-full min-w-0 *:truncate"
+                  choices={[{ id: 'drawn', name: 'As drawn' }, ...choices.carvings]}
+                  value={own?.carved ?? 'drawn'}
+                  onChange={(id) => correct({ carved: id === 'drawn' ? null : id })}
+                />
                 {(
                   [
                     { id: 'area', name: 'Area', measured: 'area' },

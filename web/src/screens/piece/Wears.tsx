@@ -5,6 +5,7 @@ import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { BlendOf } from './BlendOf';
 import { ageingOf, blendOf, schemeOf, stripOf, withoutWorn, withWorn, wornBy } from './entry';
+import { GroundOf } from './GroundOf';
 import { potsOf } from './pots';
 import { StencilOf } from './StencilOf';
 
@@ -70,6 +71,12 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
         choices={known ? finishes : [{ id: value, name: zone.wears }, ...finishes]}
         value={value}
         onChange={wear}
+      />
+      <GroundOf
+        zone={zone}
+        pieces={entry.ground}
+        own={worn.ground ?? undefined}
+        onChange={(ground) => onChange(withWorn(entry, zone.zone, { ground }))}
       />
       {blend && <BlendOf blend={blend} pots={potsOf(first, mixes)} onChange={(blend) => put({ blend })} />}
       {zone.carried_from ? (

@@ -8,9 +8,10 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
   const money = useMoney();
   const { cost, paces, schemes, schools } = sheet;
   const clock = clockOf(sheet.entry.hours.zone);
+  const { least, most } = cost.price_between;
   const rows = [
     ['Paints and products', cost.materials],
-    [`Work, ${lasting(60 * cost.hours)}`, cost.work],
+    [`Work, ${cost.hours_words}`, cost.work],
     ['Overhead', cost.overhead],
   ] as const;
   return (
@@ -27,6 +28,11 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
           <dd className="text-xl">{money(cost.price)}</dd>
         </div>
       </dl>
+      {Math.round(least) < Math.round(most) && (
+        <p className="px-3 text-sm">
+          Between {money(Math.round(least))} and {money(Math.round(most))}, by how sure your pace is.
+        </p>
+      )}
       <p className="text-sm text-soft">
         {cost.price_per_area != null && `${money(cost.price_per_area)} a ${cost.area_unit}. `}
         {cost.budget != null && `The brief allows ${money(cost.budget)}.`}

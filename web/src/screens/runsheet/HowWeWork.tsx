@@ -26,6 +26,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
       setProblem,
     );
   const change = (what: Partial<RunSheetEntry>) => alter(() => what);
+  const weekProblem = problem?.at('/hours/week') ?? problem?.at('/hours/zone');
   const day = (n: number, window: RunSheetEntry['hours']['week'][number]) =>
     alter(({ hours }) => ({
       hours: { ...hours, week: hours.week.map((old, i) => (i === n ? window : old)) },
@@ -82,7 +83,18 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
             </div>
           );
         })}
-        {problem?.at('/hours') && <TroubleLine>{problem.at('/hours')}</TroubleLine>}
+        {weekProblem && <TroubleLine>{weekProblem}</TroubleLine>}
+        <div className="max-w-64">
+          <NumberField
+            label="Stay longer to finish a step"
+            unit="min"
+            value={entry.hours.overrun ?? 15}
+            error={problem?.at('/hours/overrun')}
+            onChange={(overrun) =>
+              alter(({ hours }) => ({ hours: { ...hours, overrun: Math.round(overrun) } }))
+            }
+          />
+        </div>
         <NotBefore
           starts={entry.starts ?? null}
           clock={clockOf(entry.hours.zone)}
@@ -91,6 +103,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
         />
         <DaysOff
           off={entry.hours.off ?? []}
+          problem={problem?.at('/hours/off')}
           onChange={(off) => alter(({ hours }) => ({ hours: { ...hours, off } }))}
         />
         <Checkbox
@@ -99,6 +112,13 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
           onChange={(on) => change({ helper: on })}
         >
           Somebody helps
+        </Checkbox>
+        <Checkbox
+          className="font-medium"
+          checked={entry.tapes_colours ?? false}
+          onChange={(on) => change({ tapes_colours: on })}
+        >
+          Tape between two colours, rather than cut in by brush
         </Checkbox>
       </fieldset>
       <fieldset className="grid grid-cols-2 gap-3">
@@ -138,7 +158,15 @@ function TimeOfDay({
 }
 
 /** Days on which nobody works, one beside the other. */
-function DaysOff({ off, onChange }: { off: string[]; onChange: (off: string[]) => void }) {
+function DaysOff({
+  off,
+  problem,
+  onChange,
+}: {
+  off: string[];
+  problem: string | undefined;
+  onChange: (off: string[]) => void;
+}) {
   const [text, setText] = useState(off.join(', '));
   return (
     <Field
@@ -146,6 +174,7 @@ function DaysOff({ off, onChange }: { off: string[]; onChange: (off: string[]) =
       value={text}
       onChange={setText}
       placeholder="2026-12-24, 2026-12-25"
+      error={problem}
       onBlur={() => {
         const days = text.split(/[\s,;]+/).filter(Boolean);
         if (days.join(' ') !== off.join(' ')) onChange(days);

@@ -28,6 +28,7 @@ export function Elsewhere({ one, clock }: { one: RunSheetView['elsewhere'][numbe
         : {one.step.charAt(0).toLowerCase()}
         {one.step.slice(1)}
         {one.by === 'helper' && ' (helper)'}
+        {one.by === 'both' && ' (both of you)'}
       </span>
       <span className="whitespace-nowrap">{lasting(minutesOf(one))}</span>
     </li>

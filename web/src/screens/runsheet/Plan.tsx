@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PieceKept, RunSheetView } from '../../api/client';
 import { Panel } from '../../parts/Panel';
-import { clockOf, lasting } from '../../parts/times';
+import { clockOf } from '../../parts/times';
 import { AcrossTheRoom } from './AcrossTheRoom';
 import { Aside } from './Aside';
 import { DoneSteps } from './DoneSteps';
@@ -59,15 +59,28 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
   const over = sheet.steps.length === 0 && !sheet.stop && sheet.done.length > 0;
   return (
     <header className="grid gap-2">
-      <div className="flex flex-wrap items-start gap-x-4 gap-y-1">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
+        <h1 className="w-full text-3xl">
+          {sheet.ready_between
+            ? `Ready on ${clock.between(sheet.ready_between.first, sheet.ready_between.last)}`
+            : over
+              ? 'Ready to hand over'
+              : 'Run sheet'}
+        </h1>
         <div className="min-w-0 flex-1 basis-72">
-          <h1 className="text-3xl">
-            {sheet.ends ? `Ready on ${clock.short(sheet.ends)}` : over ? 'Ready to hand over' : 'Run sheet'}
-          </h1>
           <p className="text-soft">
-            {sheet.minutes > 0 && `${lasting(sheet.minutes)} of work to do. `}
+            {sheet.work_left && `${sheet.work_left} of work left. `}
             {sheet.verdict}
           </p>
+          {sheet.drying.length > 0 && (
+            <p className="text-sm text-soft">
+              Still drying:{' '}
+              {sheet.drying
+                .map(({ zones, until }) => `${zones.join(', ').toLowerCase()} until ${clock.both(until)}`)
+                .join('; ')}
+              .
+            </p>
+          )}
           <p className="hidden print:block">
             {piece.entry.name}, {sheet.scheme}
           </p>

@@ -11,6 +11,8 @@ interface Props {
   clock: ReturnType<typeof clockOf>;
 }
 
+const WHO: Record<string, string> = { helper: 'helper', both: 'both of you' };
+
 /** A step: when, what, where, how long, how it is worked wet, what to take care of; ticked off once it is its turn. */
 export function Step({ piece, revision, step, clock }: Props) {
   const rests = step.begins === step.ends;
@@ -29,7 +31,7 @@ export function Step({ piece, revision, step, clock }: Props) {
           <div className="min-w-0 flex-1">
             <p>
               <span className="font-semibold">{step.name}</span>
-              {step.by === 'helper' && <span className="text-sm"> (helper)</span>}
+              {step.by !== 'you' && <span className="text-sm"> ({WHO[step.by]})</span>}
             </p>
             {step.pot && (
               <p className="text-sm">
@@ -42,9 +44,12 @@ export function Step({ piece, revision, step, clock }: Props) {
           <p className="flex items-center gap-1 text-sm whitespace-nowrap">
             <Clock size={16} aria-hidden />
             {rests ? 'a day' : lasting(step.minutes)}
-            {step.split && ', in two goes'}
+            {step.split && step.pauses.length === 0 && ', over two days'}
           </p>
         </div>
+        {step.pauses.length > 0 && (
+          <p className="text-sm text-soft first-letter:uppercase">{step.pauses.join('; ')}.</p>
+        )}
         {step.why && <p className="text-sm text-soft first-letter:uppercase">{step.why}.</p>}
         {step.wet_edge && (
           <p className="flex gap-2 text-sm">

@@ -87,7 +87,7 @@ pub async fn picture(
     let (pictures, size) = (Arc::clone(&workspace.pictures), of.size());
     let draw = move || {
         let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
-        let front = pictures.fronts.of(worn.form, &worn.elevation, view, size, closer, fineness)?;
+        let front = pictures.fronts.of(&worn.elevation, view, size, closer, fineness)?;
         Ok(front.draw(&worn.dressed, look.light, look.state, shading).to_png())
     };
     workspace.pictures.answer(size, fineness, draw).await
