@@ -201,7 +201,7 @@ const COUNTED: f64 = 60.0;
 
 /// A batch of a mix in each measure, rounded to what can be measured with it: those whose rounding nobody sees first, by how
 /// few spoonfuls they take; then the rest by how little they move the colour; last those that come to more or less than was
-/// asked for. Two measures together are offered where they come closer than the larger alone. Measures in which a part would be none, or
+/// asked for. Two measures together are offered where none alone comes close enough. Measures in which a part would be none, or
 /// that would have to be counted past sixty, are left out, and litres of less than one. Of a component of which there is `at_most` so
 /// many ml no more is measured out.
 pub fn measured(
@@ -234,6 +234,7 @@ pub fn measured(
         rounded.ratio = rounded.total / batch.value();
         (rounded.spoonfuls() <= COUNTED || measure == Measure::Millilitre).then_some(rounded)
     };
+    let will_do = |rounded: &Rounded| rounded.shift < UNSEEN && rounded.keeps_the_batch();
     let usable = |measure: &&Measure| **measure != Measure::Litre || batch.value() >= 1000.0;
     let alone = |measure: &Measure| {
         let count = |(i, ml): (usize, &f64)| steps(*ml, most(i), *measure, false);
@@ -250,16 +251,13 @@ pub fn measured(
         });
         let rest: Vec<f64> = rest.collect();
         let both = whole.iter().any(|count| *count > 0.0) && rest.iter().any(|count| *count > 0.0);
-        let found = finished(*large, whole, Some((*small, rest))).filter(|_| both)?;
-        let one = all.iter().find(|one| one.measure == *large);
-        let closer = |one: &Rounded| {
-            let better = found.shift < UNSEEN && found.keeps_the_batch();
-            better && !(one.shift < UNSEEN && one.keeps_the_batch())
-        };
-        one.is_none_or(closer).then_some(found)
+        finished(*large, whole, Some((*small, rest))).filter(|found| both && will_do(found))
     });
     let together: Vec<Rounded> = together.collect();
-    all.extend(together);
+    // Where one spoon will do, nobody takes two.
+    if !all.iter().any(|one| will_do(one) && one.measure != Measure::Millilitre) {
+        all.extend(together);
+    }
     let rank = |rounded: &Rounded| match rounded.shift < UNSEEN {
         _ if !rounded.keeps_the_batch() => (2, rounded.ratio.ln().abs()),
         // A syringe takes one pull however many millilitres.
@@ -371,6 +369,18 @@ mod tests {
         let two_litres = Millilitres::new(2000.0).unwrap();
         let ways = measured(&pot[..2], two_litres, &[Measure::Litre], None, Light::Daylight).unwrap();
         assert_eq!(ways[0].counts, [1.0, 1.0]);
+    }
+
+    /// Eight teaspoons in three parts and one are six and two: nobody takes a second spoon for that.
+    #[test]
+    fn one_spoon_where_one_will_do() {
+        let (grey, navy) = (chalk("#a79f92"), chalk("#26324a"));
+        let pot = [(Parts::of(3.0), &grey), (Parts::of(1.0), &navy)];
+        let ways =
+            measured(&pot, Measure::Teaspoon.times(8.0).unwrap(), &Measure::ALL, None, Light::Daylight);
+        let ways = ways.unwrap();
+        assert!(ways.iter().all(|way| way.and.is_none()));
+        assert_eq!(ways[0].words(), ["6 tsp", "2 tsp"]);
     }
 
     /// A little of a strong paint: three tablespoons of the one and a few drops of the other, where no spoon is as small (common

@@ -89,8 +89,9 @@ pub fn packs(ml: f64, sizes: &[(f64, f64)]) -> Result<Option<Vec<usize>>, BadPac
     if ml <= 0.0 {
         return Ok(Some(none));
     }
-    if !(ml / largest <= MOST as f64) {
-        return Err(BadPacks::TooMany((ml / largest).ceil()));
+    let fewest = (ml / largest).ceil();
+    if fewest.is_nan() || fewest > MOST as f64 {
+        return Err(BadPacks::TooMany(fewest));
     }
     let usable: Vec<(usize, (f64, f64))> = sizes.iter().copied().enumerate().collect();
     // The largest first: how many of each, the rest by the next.

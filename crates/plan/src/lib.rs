@@ -38,6 +38,7 @@ mod sheet;
 mod stays;
 mod steps;
 mod tools;
+mod wanted;
 mod wet_edge;
 mod work;
 
@@ -56,5 +57,6 @@ pub use sheet::{BadSheet, Clock, Done, RunSheet};
 pub use stays::if_it_stays;
 pub use steps::{After, Step, StepId, steps};
 pub use tools::{Tool, tools};
+pub use wanted::wanted;
 pub use wet_edge::{Shared, WetEdge, breaks_at};
-pub use work::{Laid, LayerWork, PartSize, Tins, Work, ZoneWork, wanted};
+pub use work::{Laid, LayerWork, PartSize, Tins, Work, ZoneWork};

@@ -103,11 +103,8 @@ fn matched_poured_and_corrected_once() {
         let spoons = [Measure::Cup, Measure::Tablespoon, Measure::Teaspoon];
         let batch = Millilitres::new(BATCH).unwrap();
         let rounded = &warm_blend_paint::measured(&mixed, batch, &spoons, None, light).unwrap()[0];
-        let amounts: Vec<(usize, f64)> = recipe
-            .iter()
-            .zip(&rounded.counts)
-            .map(|((tin, _), count)| (*tin, count * rounded.measure.millilitres()))
-            .collect();
+        let amounts: Vec<(usize, f64)> =
+            recipe.iter().zip(rounded.amounts()).map(|((tin, _), ml)| (*tin, ml)).collect();
         let mut scale = SimulatedScale::new(chance.random());
         let pot = pour(&amounts, density, &mut scale);
         let off = |recipe: &Recipe| difference(truth(recipe, &workshop.tins), target).value();

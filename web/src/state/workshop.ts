@@ -18,6 +18,19 @@ export function useMoney(): (value: number) => string {
     : (value) => value.toFixed(2);
 }
 
+/** Two amounts that are known roughly, in two figures: `€720 to €990`. */
+export function useMoneyBetween(): (least: number, most: number) => string {
+  const currency = useWorkshop().data?.entry.currency;
+  const style = currency ? { style: 'currency' as const, currency } : {};
+  const rough = new Intl.NumberFormat(navigator.language, {
+    ...style,
+    minimumFractionDigits: 0,
+    maximumFractionDigits: 0,
+    maximumSignificantDigits: 2,
+  });
+  return (least, most) => `${rough.format(least)} to ${rough.format(most)}`;
+}
+
 export function useWorkshopCalls() {
   const client = useQueryClient();
   const change = async (what: {

@@ -109,7 +109,7 @@ async fn the_ground_and_the_carving_belong_to_the_piece() {
     let worn = piece(&painter).await["schemes"][0]["wears"]["panels"].clone();
     assert_eq!(worn["ground"]["kind"], "old-paint");
     painter.click("button", "Dimensions").await;
-    painter.click("generic", "Carving, areas and edges by hand").await;
+    painter.click("DisclosureTriangle", "Carving, areas and edges by hand").await;
     painter.choose("Carving of panels", "Carved all over").await;
     painter.saved().await;
     assert_eq!(piece(&painter).await["corrections"]["panels"]["carved"], "all-over");

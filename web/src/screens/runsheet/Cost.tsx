@@ -1,11 +1,12 @@
 import type { RunSheetView } from '../../api/client';
 import { plainNumber } from '../../parts/numbers';
 import { clockOf, lasting } from '../../parts/times';
-import { useMoney } from '../../state/workshop';
+import { useMoney, useMoneyBetween } from '../../state/workshop';
 
 /** What it comes to, and what another way of doing it would. */
 export function Cost({ sheet }: { sheet: RunSheetView }) {
   const money = useMoney();
+  const between = useMoneyBetween();
   const { cost, paces, schemes, schools } = sheet;
   const clock = clockOf(sheet.entry.hours.zone);
   const { least, most } = cost.price_between;
@@ -29,9 +30,7 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
         </div>
       </dl>
       {Math.round(least) < Math.round(most) && (
-        <p className="px-3 text-sm">
-          Between {money(Math.round(least))} and {money(Math.round(most))}, by how sure your pace is.
-        </p>
+        <p className="px-3 text-sm">Likely {between(least, most)}: it depends on your pace.</p>
       )}
       <p className="text-sm text-soft">
         {cost.price_per_area != null && `${money(cost.price_per_area)} a ${cost.area_unit}. `}
