@@ -1,6 +1,6 @@
 //! What a wash over a piece does to its colours that nobody wants: mud.
 //!
-//! A pale, grey or cream wash mutes everything alike. A wash of a strong colour turns every other hue towards its own and takes their
+//! A pale, grey or cream wash mutes everything alike. A black one soots it. A wash of a strong colour turns every other hue towards its own and takes their
 //! chroma with it: the loudest colour of a piece over all of it brings the parts together, as mud does (common practice).
 
 use std::collections::BTreeSet;
@@ -13,6 +13,9 @@ use crate::{Pair, Stands};
 /// Chroma of a wash up to which it only mutes, and from which on all that it does to other hues counts, C*ab†.
 const MUTES: f64 = 10.0;
 const TAKES_OVER: f64 = 30.0;
+/// Lightness of a wash up to which it soots whatever it lies on, and from which on it only tones it, L*†.
+const BLACK: f64 = 25.0;
+const GRIME: f64 = 45.0;
 /// How much a family of hue weighs that was not on the piece before, ΔE00†.
 const NEW_FAMILY: f64 = 3.0;
 /// Share of a contrast that is meant which a wash over all may take†.
@@ -31,12 +34,17 @@ pub struct Washed {
 
 /// How much a wash in a colour muddies a palette, ΔE00 or the like; 0 where nothing is lost.
 ///
-/// By area, chroma that is lost and hue that is turned, as far as the wash is coloured itself; families of hue that are new; and
-/// contrast that was as it is meant, beyond a third of it.
+/// By area, chroma that is lost and hue that is turned, as far as the wash is coloured itself; lightness that is lost, as far as it is
+/// black; families of hue that are new; and contrast that was as it is meant, beyond a third of it.
 pub fn mud(zones: &[Washed], wash: Lab, pairs: &[(Pair, Pair)]) -> f64 {
     let whole: f64 = zones.iter().map(|zone| zone.area).sum();
     let coloured = ((wash.chroma() - MUTES) / (TAKES_OVER - MUTES)).clamp(0.0, 1.0);
-    let taken: f64 = zones.iter().map(|zone| zone.area * (lost(zone) + turned(zone))).sum();
+    let black = ((GRIME - wash.l) / (GRIME - BLACK)).clamp(0.0, 1.0);
+    let by_area = |of: &dyn Fn(&Washed) -> f64| {
+        zones.iter().map(|zone| zone.area * of(zone)).sum::<f64>() / whole.max(f64::MIN_POSITIVE)
+    };
+    let taken = by_area(&|zone| lost(zone) + turned(zone));
+    let darkened = by_area(&|zone| (zone.before.l - zone.after.l).max(0.0));
     let families = |of: &dyn Fn(&Washed) -> Lab| -> BTreeSet<&'static str> {
         zones.iter().map(|zone| HueFamily::of(of(zone)).id()).collect()
     };
@@ -45,7 +53,7 @@ pub fn mud(zones: &[Washed], wash: Lab, pairs: &[(Pair, Pair)]) -> f64 {
     let new = after.difference(&before).filter(hues).count();
     let meant = pairs.iter().filter(|(now, _)| now.stands() == Stands::In);
     let flattened = meant.map(|(now, then)| ((1.0 - MAY_TAKE) * now.contrast - then.contrast).max(0.0));
-    coloured * (taken / whole.max(f64::MIN_POSITIVE) + NEW_FAMILY * new as f64) + flattened.sum::<f64>()
+    coloured * (taken + NEW_FAMILY * new as f64) + black * darkened + flattened.sum::<f64>()
 }
 
 /// Chroma that is lost, C*ab.
@@ -83,7 +91,7 @@ mod tests {
     }
 
     proptest! {
-        /// Nothing changed is no mud, a neutral wash never muddies, and a more coloured one never muddies less.
+        /// Nothing changed is no mud, a neutral wash that is not dark never muddies, and a more coloured or a darker one never muddies less.
         #[test]
         fn only_colour_muddies(l in 20.0..90.0f64, chroma in 0.0..70.0f64, hue in 0.0..360.0f64, then in 0.0..70.0f64, turn in -90.0..90.0f64, wash in 0.0..60.0f64, more in 0.0..20.0f64) {
             let zones = [Washed { area: 2.0, before: lab(l, chroma, hue), after: lab(l, then, hue + turn) }];
@@ -91,6 +99,8 @@ mod tests {
             prop_assert_eq!(mud(&still, lab(50.0, wash, 0.0), &[]), 0.0);
             prop_assert_eq!(mud(&zones, lab(50.0, MUTES, 0.0), &[]), 0.0);
             prop_assert!(mud(&zones, lab(50.0, wash + more, 0.0), &[]) >= mud(&zones, lab(50.0, wash, 0.0), &[]) - 1e-9);
+            let dark = |lightness: f64| mud(&zones, lab(lightness, 2.0, 0.0), &[]);
+            prop_assert!(dark(40.0 - more) >= dark(40.0) - 1e-9 && dark(50.0) == 0.0);
         }
     }
 }

@@ -120,6 +120,14 @@ impl Shop {
         self.bench.call(Method::PUT, &path, entry, StatusCode::OK).await
     }
 
+    /// The zones of a piece as they are predicted, by their ids.
+    async fn zones(&self, piece: &str) -> BTreeMap<String, Value> {
+        let entry = self.bench.get(&format!("/api/pieces/{piece}")).await["entry"].clone();
+        let told = self.bench.post("/api/piece/preview?width=320&height=240", entry, StatusCode::OK).await;
+        let zones = told["zones"].as_array().unwrap().iter();
+        zones.map(|zone| (zone["zone"].as_str().unwrap().to_owned(), zone.clone())).collect()
+    }
+
     async fn sheet(&self, piece: &str) -> Value {
         self.bench.get(&format!("/api/pieces/{piece}/run-sheet")).await
     }
@@ -345,18 +353,8 @@ async fn a_stone_top_takes_one_night() {
         steps(&sheet).iter().filter(|step| step["name"].as_str().unwrap().contains("Flecks")).count(),
         0
     );
-    let colour = |zone: &Value| zone["seen"]["hex"].clone();
-    let told = shop
-        .bench
-        .post(
-            "/api/piece/preview?width=320&height=240",
-            shop.bench.get(&format!("/api/pieces/{piece}")).await["entry"].clone(),
-            StatusCode::OK,
-        )
-        .await;
-    let zone =
-        |id: &str| told["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == id).unwrap().clone();
-    assert!(colour(&zone("top")).is_string() && colour(&zone("apron")).is_string());
+    let zone = shop.zones(&piece).await;
+    assert!(zone["top"]["seen"]["hex"].is_string() && zone["apron"]["seen"]["hex"].is_string());
 }
 
 /// Dry brush in three colours takes next to nothing of each, and each dries at once (common practice).
@@ -413,17 +411,8 @@ async fn strips_under_three_waxes() {
     let waxed = named(&sheet, "Tinted wax");
     assert_eq!((&waxed["wet_edge"]["two"], waxed["by"] == "both"), (&json!(false), false), "{waxed}");
     // 40 to 50 ml/m² of wax, clear and tinted (common practice).
-    let told = shop
-        .bench
-        .post(
-            "/api/piece/preview?width=320&height=240",
-            shop.bench.get(&format!("/api/pieces/{piece}")).await["entry"].clone(),
-            StatusCode::OK,
-        )
-        .await;
-    let zone =
-        |id: &str| told["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == id).unwrap().clone();
-    let area = zone("top")["area_m2"].as_f64().unwrap();
+    let zone = shop.zones(&piece).await;
+    let area = zone["top"]["area_m2"].as_f64().unwrap();
     let each = needed(&sheet, "clear wax") / area / (1.0 + 6.0 / 7.0);
     assert!((40.0..=50.0).contains(&each), "{each} ml/m²");
 }
@@ -444,14 +433,11 @@ async fn a_detail_glaze_on_paint_and_on_raw_wood() {
     assert_eq!(passes.len(), 2, "{:?}", names(&sheet));
     assert!(hours(&passes[0]["ends"], &passes[1]["begins"]) >= 8.0, "overnight (common practice)");
     // The board of the case lay on a primed card, the piece is pale wood: said, with what it does.
-    let entry = shop.bench.get(&format!("/api/pieces/{piece}")).await["entry"].clone();
-    let told = shop.bench.post("/api/piece/preview?width=320&height=240", entry, StatusCode::OK).await;
-    let zone =
-        |id: &str| told["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == id).unwrap().clone();
-    let differs = zone("case")["ground"]["differs"].as_str().unwrap().to_owned();
+    let zone = shop.zones(&piece).await;
+    let differs = zone["case"]["ground"]["differs"].as_str().unwrap().to_owned();
     assert!(differs.contains("The board lay on white primer"), "{differs}");
-    assert_eq!(zone("top")["ground"]["differs"], Value::Null);
-    assert_eq!(zone("case")["ground"]["fails"], Value::Null);
+    assert_eq!(zone["top"]["ground"]["differs"], Value::Null);
+    assert_eq!(zone["case"]["ground"]["fails"], Value::Null);
 }
 
 /// A wall in a ragged glaze, by one and by two: one rolls, the other rags; it is never left in the middle, and 60 to 70 ml/m² are bought
@@ -479,11 +465,8 @@ async fn a_wall_by_one_and_by_two() {
     }
     assert!(at(&two["ends"]) < at(&one["ends"]), "{two} {one}");
     assert!(at(&together["ends"]) <= at(&alone["ends"]), "a helper makes nothing later");
-    let entry = shop.bench.get(&format!("/api/pieces/{piece}")).await["entry"].clone();
-    let told = shop.bench.post("/api/piece/preview?width=320&height=240", entry, StatusCode::OK).await;
-    let zones = told["zones"].as_array().unwrap().iter();
-    let glazed = zones.filter(|zone| zone["zone"] == "wall" || zone["zone"] == "panels");
-    let area: f64 = glazed.map(|zone| zone["area_m2"].as_f64().unwrap()).sum();
+    let zone = shop.zones(&piece).await;
+    let area = zone["wall"]["area_m2"].as_f64().unwrap() + zone["panels"]["area_m2"].as_f64().unwrap();
     let each = (needed(&alone, "slow glaze") * 1.25) / area;
     assert!((60.0..=70.0).contains(&each), "{each} ml/m²");
     // Times by the quarter of an hour, in the calendar too.
