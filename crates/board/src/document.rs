@@ -249,11 +249,7 @@ impl Layer {
 
     /// What is in the pot, by class and parts; the usual medium of a technique that needs no pot.
     pub fn inside<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Vec<(Class, f64)> {
-        if self.pot.is_empty() {
-            return self.technique.product().into_iter().map(|class| (class, 1.0)).collect();
-        }
-        let part = |part: &MixPart| Some((tin(part.paint)?.class, f64::from(part.parts.value())));
-        self.pot.iter().filter_map(part).collect()
+        self.contents(tin).classes()
     }
 
     /// What is in the pot as the rules of the trade see it; the usual product of a technique that needs no pot.

@@ -244,7 +244,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Severity::Fails,
             "this lifts the clay-type paint below it",
             "clay-type paint stays soluble in water until it is sealed all over: a wet layer takes it off again",
-            "seal the paint first, or use a wax in place of this layer",
+            "seal the paint first, or use a wax instead of this layer",
             seal_below(),
         );
     }
@@ -265,7 +265,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Severity::Fails,
             "stain over wax does not dry",
             "the wax keeps the stain out of the surface: it stays sticky and wipes off",
-            "stain before the wax, or tint the wax in place of it",
+            "stain before the wax, or tint the wax instead",
             Some(AdviceFix::Instead(step.layer.id, Technique::TintedWax)),
         );
     }
@@ -335,7 +335,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Severity::Fails,
             "texture this thick cracks",
             "a thick layer dries from outside and tears",
-            "two thinner coats in place of one",
+            "two thinner coats instead of one",
             None,
         );
     }

@@ -1,4 +1,4 @@
-//! How carved a zone is, where the painter chooses it in place of what the drawing assumes.
+//! How carved a zone is, where the painter chooses it rather than taking what the drawing assumes.
 
 use serde::{Deserialize, Serialize};
 

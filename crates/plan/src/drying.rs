@@ -57,10 +57,7 @@ fn dry_class(class: Option<Class>) -> f64 {
 
 /// Minutes until one layer of a work is dry, in some air.
 fn dries_in(laid: &Laid, tins: Tins, air: Air) -> f64 {
-    let contents = laid.contents(tins);
-    let by =
-        if laid.is_waxy(tins) || contents.is_solvent_borne() { DriesBy::Solvent } else { DriesBy::Water };
-    dry(laid, &contents) * air.slower(by)
+    dry(laid, &laid.contents(tins)) * air.slower(laid.dries_by(tins))
 }
 
 /// Minutes between the end of one thing and the beginning of another on the same zone, whatever was done between them.
@@ -84,6 +81,14 @@ pub fn wait(done: &Work, next: &Work, tins: Tins, air: Air) -> f64 {
         (Work::Layer(_) | Work::Wet(_), _) => dries(),
         (Work::Age(_), _) => 20.0 * air.slower(DriesBy::Water),
         _ => 0.0,
+    }
+}
+
+impl Laid {
+    /// What it gives off as it dries: solvent if it is waxy or solvent-borne, else water.
+    pub(crate) fn dries_by(&self, tins: Tins) -> DriesBy {
+        let solvent = self.is_waxy(tins) || self.contents(tins).is_solvent_borne();
+        if solvent { DriesBy::Solvent } else { DriesBy::Water }
     }
 }
 

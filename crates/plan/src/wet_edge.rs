@@ -112,9 +112,7 @@ fn open_minutes(laid: &Laid, tins: Tins, air: Air) -> Option<f64> {
         _ if laid.technique == Technique::KnifeFlecks => 15.0,
         _ => return None,
     };
-    let by =
-        if laid.is_waxy(tins) || contents.is_solvent_borne() { DriesBy::Solvent } else { DriesBy::Water };
-    Some(contents.open_minutes().unwrap_or(usual * slow) * air.slower(by))
+    Some(contents.open_minutes().unwrap_or(usual * slow) * air.slower(laid.dries_by(tins)))
 }
 
 #[cfg(test)]

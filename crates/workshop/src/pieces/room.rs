@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use uuid::Uuid;
 use warm_blend_board::{Board, ByPlace, GroundKind};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Class, Look, MixPart, PaintId, Product, shares};
+use warm_blend_paint::{Class, Look, MixPart, PaintId, shares};
 use warm_blend_piece::{
     BadFinish, BadForm, Elevation, Extent, FinishContext, FinishedZone, Form, Looked, Meeting, Piece, Scheme,
     Zone, ZoneSeen,
@@ -69,11 +69,10 @@ impl Room<'_> {
     /// grips.
     pub(crate) fn primer(&self, ground: GroundKind) -> Option<PaintId> {
         let serves = |tin: &&Kept<ShelfPaint>| {
-            let product = Product { class: tin.value.class, specials: tin.value.specials };
-            match ground.bleeds() {
+            self.shelf.product(PaintId(tin.id)).is_some_and(|product| match ground.bleeds() {
                 true => product.blocks_stains(),
                 false => product.class == Class::Primer,
-            }
+            })
         };
         let left = |tin: &Kept<ShelfPaint>| tin.value.stock.map_or(0.0, |stock| stock.value());
         let primers = self.shelf.tins().filter(serves);

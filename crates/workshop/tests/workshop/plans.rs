@@ -323,7 +323,7 @@ fn the_record_is_what_lies_on_the_piece() {
     tick_all(&mut bench, &mut at);
     let record = |bench: &Bench, at| bench.ask(CHEST, at, |planned| planned.record().unwrap());
     assert!(record(&bench, at).care.iter().any(|line| line.contains("white under water")));
-    // The drawers are bare in another scheme, and the case gets a clear coat in place of its waxes.
+    // The drawers are bare in another scheme, and the case gets a clear coat instead of its waxes.
     bench.pieces[0].schemes[0].wears.remove(&Zone::Drawers);
     let mut own = layers();
     own.truncate(2);
