@@ -8,7 +8,7 @@ SHELL := bash
 BINARY := target/release/warm-blend
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
-.PHONY: help demo serve build test torture lint web api licences tools browser bench screenshots techniques clean
+.PHONY: help demo serve build test torture truth lint web api licences tools browser bench screenshots techniques clean
 
 help: ## What there is
 	@grep -hE '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## /  make \1\t/' | expand -t 22
@@ -27,6 +27,9 @@ test: browser web ## Every test: engine, HTTP, and the real interface in Chromiu
 
 torture: web ## Two hundred rounds of kill -9, full disks and files taken away, under a painter at work
 	@TORTURE_ROUNDS=200 cargo test --locked -p warm-blend-server --test program torture -- --nocapture
+
+truth: ## How near predictions come: the engine's own virtual paints, and paints made by radiative transfer
+	@cargo test --workspace --locked --quiet --test radiative --test closed_loop -- --nocapture
 
 lint: web ## Formatting and lints of both languages
 	@cargo fmt --all --check

@@ -3,7 +3,7 @@
 use std::hint::black_box;
 
 use warm_blend_benches::timed;
-use warm_blend_board::{Ground, GroundKind, Place, Stack, Technique};
+use warm_blend_board::{Below, Ground, GroundKind, Place, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, State, mix};
 use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Fineness, Relief, Shading, draw};
@@ -44,7 +44,8 @@ fn strip(n: u8) -> Stack {
         if technique.takes_away() {
             stack.take_away(technique.usual(), 0);
         } else {
-            stack.lay(material, technique.usual(), technique == Technique::TintedWax, None);
+            let below = if technique == Technique::TintedWax { Below::WAXES } else { Below::LIES };
+            stack.lay(material, technique.usual(), below, None);
         }
     }
     stack

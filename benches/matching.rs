@@ -10,7 +10,8 @@ use std::{
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_bench::{
-    BlendCurve, EVERY, Limits, MatchTin, Pot, Recipe, SHADE, bridge, correct, find, ladder,
+    BlendCurve, DoubtfulTin, EVERY, Limits, MatchTin, Pot, Recipe, SHADE, bridge, correct, find, find_likely,
+    ladder,
 };
 use warm_blend_paint::{CoatsToHide, Masstone, Material, Parts, mix};
 use warm_blend_sim::tins;
@@ -62,16 +63,29 @@ fn tins_of(shelf: &[Material]) -> Vec<MatchTin<'_>> {
     shelf.iter().map(|material| MatchTin { material, price: None, wanted: false }).collect()
 }
 
+/// The same with 32 plausible strengths of each, as many as the program asks.
+fn doubtful(shelf: &[Material]) -> Vec<DoubtfulTin<'_>> {
+    let mut chance = ChaCha8Rng::seed_from_u64(13);
+    tins_of(shelf)
+        .into_iter()
+        .zip(shelf)
+        .map(|(tin, material)| {
+            let plausible = (0..32).map(|_| material.stronger(chance.random_range(-0.8..0.8))).collect();
+            DoubtfulTin { tin, plausible }
+        })
+        .collect()
+}
+
 fn main() {
     for (paints, how_many) in [(24, 60), (60, 60)] {
         let shelf = shelf(paints);
-        let tins = tins_of(&shelf);
+        let tins = doubtful(&shelf);
         let mut times: Vec<Duration> = Vec::new();
         let mut first: Vec<Duration> = Vec::new();
         for target in targets(&shelf, how_many) {
             let start = Instant::now();
             let mut heard = None;
-            let found = find(black_box(&tins), target, LIGHT, LIMITS, |progress| {
+            let found = find_likely(black_box(&tins), target, LIGHT, LIMITS, |progress| {
                 if progress.best.len() > 1 && heard.is_none() {
                     heard = Some(start.elapsed());
                 }
@@ -101,8 +115,7 @@ fn main() {
 /// Ladder, blend and correction on a shelf of 24.
 fn the_rest_of_the_bench() {
     let shelf = shelf(24);
-    let tins = tins_of(&shelf);
-    let materials: Vec<&Material> = shelf.iter().collect();
+    let tins = doubtful(&shelf);
     let pairs: Vec<(usize, usize)> = (0..24).map(|i| (i, (i * 7 + 5) % 24)).filter(|(a, b)| a != b).collect();
     let timed = |name: &str, work: &dyn Fn(usize, usize)| {
         let mut times: Vec<Duration> = pairs
@@ -117,15 +130,16 @@ fn the_rest_of_the_bench() {
         println!("{name}: median {:.1?}, slowest {:.1?}", times[times.len() / 2], times[times.len() - 1]);
     };
     timed("ladder on 24 paints", &|one, _| {
-        black_box(ladder(&shelf[one], &tins, LIGHT, SHADE));
+        black_box(ladder(tins[one].material(), &tins, LIGHT, SHADE));
     });
     timed("blend of two, with the bridge from 24 paints", &|one, other| {
         black_box(BlendCurve::between(&shelf[one], &shelf[other], LIGHT));
-        black_box(bridge(&shelf[one], &shelf[other], &materials, LIGHT));
+        black_box(bridge(tins[one].material(), tins[other].material(), &tins, LIGHT));
     });
     timed("correction of a pot from 24 paints", &|one, other| {
-        let pot = Pot { material: &shelf[one], ml: 240.0, room: 960.0, least: 0.5 };
-        black_box(correct(pot, &tins, shelf[other].seen_lab(LIGHT), LIGHT, false));
+        let pot = Pot { inside: tins[one].material(), ml: 240.0, room: 960.0, least: 0.5 };
+        let goes_on = || ControlFlow::Continue(());
+        black_box(correct(pot, &tins, shelf[other].seen_lab(LIGHT), LIGHT, false, goes_on));
     });
 }
 

@@ -10,6 +10,8 @@ use rayon::prelude::*;
 use warm_blend_paint::{HueFamily, Look, Material, Parts, Seen, mix};
 use warm_blend_spectral::{Lab, difference};
 
+use super::likely::{DoubtfulTin, InDoubt, mean_over};
+
 /// Steps of a path.
 const STEPS: usize = 24;
 /// Chroma that a blend may lose below the weaker end before it is called muddy†.
@@ -195,26 +197,39 @@ fn half_way(one: &Material, other: &Material, look: Look) -> f64 {
     share(0.5 * (low + high))
 }
 
-/// The material that bridges two best: the way over it is the smoothest, and clearly smoother than the direct one. Its place
-/// in the list.
-pub fn bridge(one: &Material, other: &Material, tins: &[&Material], look: impl Into<Look>) -> Option<usize> {
+/// The tin that bridges two best: the way over it is likely to be the smoothest, and clearly smoother than the direct one. Its
+/// place in the list.
+pub fn bridge(one: InDoubt, other: InDoubt, tins: &[DoubtfulTin], look: impl Into<Look>) -> Option<usize> {
     let look = look.into();
     /// A bridge is worth a third pot when it takes away this share of the roughness†.
     const WORTH: f64 = 0.65;
     /// It must lie between: the way over it may be longer by this†.
     const DETOUR: f64 = 1.5;
-    let direct = BlendCurve::between(one, other, look).roughness();
-    let (first, second) = (look.lab(one), look.lab(other));
-    let apart = difference(first, second).value();
-    let over = |(at, tin): (usize, &&Material)| {
-        let middle = look.lab(tin);
-        let (to, from) = (difference(first, middle).value(), difference(middle, second).value());
-        let between = to + from <= DETOUR * apart && to.min(from) > 0.15 * apart;
-        between.then(|| {
-            let leg = |a: &Material, b: &Material| BlendCurve::between(a, b, look).roughness();
-            (at, leg(one, tin).max(leg(tin, other)))
-        })
+    /// So many of the smoothest are tried on so many plausible shelves.
+    const CANDIDATES: usize = 4;
+    const SHELVES: usize = 8;
+    let leg = |a: &Material, b: &Material| BlendCurve::between(a, b, look).roughness();
+    let over = |tin: InDoubt, shelf: Option<usize>| {
+        leg(one.on(shelf), tin.on(shelf)).max(leg(tin.on(shelf), other.on(shelf)))
     };
-    let best = tins.par_iter().enumerate().filter_map(over).min_by(|a, b| a.1.total_cmp(&b.1));
+    let (first, second) = (look.lab(one.best), look.lab(other.best));
+    let apart = difference(first, second).value();
+    let lies_between = |tin: InDoubt| {
+        let middle = look.lab(tin.best);
+        let (to, from) = (difference(first, middle).value(), difference(middle, second).value());
+        to + from <= DETOUR * apart && to.min(from) > 0.15 * apart
+    };
+    let between =
+        tins.par_iter().map(DoubtfulTin::material).enumerate().filter(|(_, tin)| lies_between(*tin));
+    let mut between: Vec<(usize, InDoubt, f64)> =
+        between.map(|(at, tin)| (at, tin, over(tin, None))).collect();
+    between.sort_by(|a, b| a.2.total_cmp(&b.2));
+    between.truncate(CANDIDATES);
+    let shelves = |of: &[InDoubt]| of.iter().map(|own| own.plausible.len()).max().unwrap_or(0).min(SHELVES);
+    let direct = mean_over(shelves(&[one, other]), |shelf| leg(one.on(shelf), other.on(shelf)));
+    let ways = between
+        .par_iter()
+        .map(|(at, tin, _)| (*at, mean_over(shelves(&[one, other, *tin]), |shelf| over(*tin, shelf))));
+    let best = ways.min_by(|a, b| a.1.total_cmp(&b.1));
     best.filter(|(_, rough)| *rough < WORTH * direct).map(|(at, _)| at)
 }

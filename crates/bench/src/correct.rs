@@ -3,6 +3,10 @@
 //! What is in the pot stays in it. Additions of one or two tins are looked at in amounts that can be measured, each about a
 //! seventh more than the last, up to three pots' worth; of those that come as near as can be seen, the least is the answer.
 //! Where the pot would run over, as much is taken out first as makes room: what is left needs that much less.
+//!
+//! The nearest by the most probable tins are then ranked by how far off they are likely to be: see [`super::likely`].
+
+use std::ops::ControlFlow;
 
 use rayon::prelude::*;
 use warm_blend_paint::{Look, Material, Parts, mix};
@@ -10,7 +14,8 @@ use warm_blend_spectral::{Lab, difference};
 
 use super::{
     ciede2000_simd::Aim,
-    matching::{MatchTin, step},
+    likely::{DoubtfulTin, InDoubt, Stirred, expected_of},
+    matching::step,
     reduced_bands::{DEEP, HalfBands, PartRows},
 };
 
@@ -23,7 +28,7 @@ const MORE: f64 = 8.0 / 7.0;
 #[derive(Debug, Clone, Copy)]
 pub struct Pot<'a> {
     /// What is in it.
-    pub material: &'a Material,
+    pub inside: InDoubt<'a>,
     /// How much, ml.
     pub ml: f64,
     /// How much goes in at most, ml.
@@ -41,26 +46,33 @@ pub struct PotCorrection {
     pub additions: Vec<(usize, f64)>,
     /// What is in the pot afterwards, ml.
     pub total: f64,
-    /// CIEDE2000 from the target then.
+    /// CIEDE2000 from the target then, if every tin is what it most probably is.
     pub difference: f64,
+    /// The mean of it over the plausible shelves; never less.
+    pub expected: f64,
 }
 
-/// The smallest additions that bring the pot as near as can be seen, the best first, one of each set of tins: two tins at
-/// most, or one where `one_at_a_time`. Each brings it nearer than it is; where none does, there is none.
+/// The smallest additions that bring the pot as near as can be seen, the likeliest first, one of each set of tins: two tins at
+/// most, or one where `one_at_a_time`. Each brings it nearer than it is; where none does, there is none. `watch` may break the
+/// search off: then there is none.
 pub fn correct(
     pot: Pot,
-    tins: &[MatchTin],
+    tins: &[DoubtfulTin],
     target: Lab,
     look: impl Into<Look>,
     one_at_a_time: bool,
+    watch: impl Fn() -> ControlFlow<()> + Sync,
 ) -> Vec<PotCorrection> {
     let look = look.into();
     const SHOWN: usize = 6;
-    let now = difference(look.lab(pot.material), target).value();
+    /// So many of the nearest are ranked by what is likely.
+    const CANDIDATES: usize = 24;
+    let off = |_: Option<&()>, material: &Material| difference(look.lab(material), target).value();
+    let now = off(None, pot.inside.best);
     let aim = Aim::from(target);
     let amounts = amounts(pot);
     let materials: Vec<&Material> =
-        std::iter::once(pot.material).chain(tins.iter().map(|t| t.material)).collect();
+        std::iter::once(pot.inside.best).chain(tins.iter().map(|tin| tin.tin.material)).collect();
     let sweep = HalfBands::new(&materials, look);
     let one: Vec<Vec<f64>> = amounts.iter().map(|ml| vec![*ml]).collect();
     let two: Vec<Vec<f64>> = amounts.iter().flat_map(|a| amounts.iter().map(move |b| vec![*a, *b])).collect();
@@ -79,6 +91,9 @@ pub fn correct(
         sets.extend((0..tins.len()).flat_map(|at| (at + 1..tins.len()).map(move |other| vec![at, other])));
     }
     let best = |set: &Vec<usize>| {
+        if watch().is_break() {
+            return None;
+        }
         let swept: Vec<usize> = std::iter::once(0).chain(set.iter().map(|at| at + 1)).collect();
         let swept = sweep.set(&swept);
         // The nearest by the sweep; then the least of those in its step.
@@ -97,13 +112,31 @@ pub fn correct(
         (correction.difference < now).then_some(correction)
     };
     let mut found: Vec<PotCorrection> = sets.par_iter().filter_map(best).collect();
-    found.sort_by(|one, other| {
-        let rank = |c: &PotCorrection| (step(c.difference), c.additions.len());
-        let added = |c: &PotCorrection| c.additions.iter().map(|(_, ml)| ml).sum::<f64>() + c.discard;
-        rank(one).cmp(&rank(other)).then(added(one).total_cmp(&added(other)))
-    });
+    found.sort_by(PotCorrection::before);
+    found.truncate(CANDIDATES);
+    found.par_iter_mut().for_each(|way| way.expected = expected_of(&way.stirred(pot, tins), &[], off));
+    let as_it_is = [(Parts::of(pot.ml), pot.inside)];
+    let as_it_is = expected_of(&as_it_is, &[], off);
+    found.retain(|way| way.expected < as_it_is && watch().is_continue());
+    found.sort_by(PotCorrection::before);
     found.truncate(SHOWN);
     found
+}
+
+impl PotCorrection {
+    /// The nearest first; of those that nobody tells apart, by fewer and smaller additions.
+    fn before(&self, other: &Self) -> std::cmp::Ordering {
+        let rank = |c: &Self| (step(c.expected), c.additions.len());
+        let added = |c: &Self| c.additions.iter().map(|(_, ml)| ml).sum::<f64>() + c.discard;
+        rank(self).cmp(&rank(other)).then(added(self).total_cmp(&added(other)))
+    }
+
+    /// What is in the pot then.
+    fn stirred<'a>(&self, pot: Pot<'a>, tins: &'a [DoubtfulTin<'a>]) -> Vec<Stirred<'a>> {
+        let inside = (Parts::of(pot.ml - self.discard), pot.inside);
+        let added = self.additions.iter().map(|(at, ml)| (Parts::of(*ml), tins[*at].material()));
+        std::iter::once(inside).chain(added).collect()
+    }
 }
 
 /// Amounts that can be measured: whole numbers of the least.
@@ -120,7 +153,7 @@ fn amounts(pot: Pot) -> Vec<f64> {
 fn fitted(
     pot: Pot,
     mut additions: Vec<(usize, f64)>,
-    tins: &[MatchTin],
+    tins: &[DoubtfulTin],
     target: Lab,
     look: Look,
 ) -> Option<PotCorrection> {
@@ -137,14 +170,10 @@ fn fitted(
     if left <= 0.0 || additions.iter().any(|(_, ml)| *ml <= 0.0) {
         return None;
     }
-    let mut of = vec![(Parts::of(left), pot.material)];
-    of.extend(additions.iter().map(|(at, ml)| (Parts::of(*ml), tins[*at].material)));
+    let mut of = vec![(Parts::of(left), pot.inside.best)];
+    of.extend(additions.iter().map(|(at, ml)| (Parts::of(*ml), tins[*at].tin.material)));
     let lab = look.lab(&mix(&of).ok()?);
     let total = left + additions.iter().map(|(_, ml)| ml).sum::<f64>();
-    Some(PotCorrection {
-        discard: pot.ml - left,
-        additions,
-        total,
-        difference: difference(lab, target).value(),
-    })
+    let difference = difference(lab, target).value();
+    Some(PotCorrection { discard: pot.ml - left, additions, total, difference, expected: difference })
 }

@@ -2,13 +2,15 @@
 //!
 //! One shade is 6 L*† unless the painter's own card says otherwise (common practice). Each rung is the mix of the base
 //! with one or two tins of the shelf that comes nearest to its lightness with the hue of the base: how strong the colour is
-//! may drift more than which way it leans, because a tint with white is always weaker.
+//! may drift more than which way it leans, because a tint with white is always weaker. The nearest few by the most probable tins are
+//! ranked by how far off they are likely to be: see [`super::likely`].
 
 use warm_blend_paint::{Look, Material, Parts, mix};
 use warm_blend_spectral::Lab;
 
 use super::{
-    matching::{MatchTin, Ratios},
+    likely::{DoubtfulTin, InDoubt, Stirred, expected_of},
+    matching::Ratios,
     reduced_bands::ManyMixes,
 };
 
@@ -18,6 +20,8 @@ pub const SHADE: f64 = 6.0;
 pub const SHADES: i32 = 5;
 /// Most parts of one rung together†.
 const PARTS: u32 = 12;
+/// How many mixes of a rung are ranked by what is likely.
+const CANDIDATES: usize = 6;
 /// How far a rung may be from its lightness, and how far its colour may lean from the base's, ΔL* and Δab.
 const MISSED: f64 = 2.0;
 const LEANED: f64 = 5.0;
@@ -44,15 +48,25 @@ pub struct MadeShade {
     pub lab: Lab,
     /// How far it leans from the hue of the base, Δab across it.
     pub leans: f64,
+    /// How far it is likely to be from its lightness and from the hue of the base, in L\*a\*b\*: the mean over the plausible shelves.
+    pub expected: f64,
 }
 
-/// The shades of `base` from five darker to five lighter; `shade` is the L* of one. The base itself is rung 0.
-pub fn ladder(base: &Material, tins: &[MatchTin], look: impl Into<Look>, shade: f64) -> Vec<Shade> {
+/// The shades of a base from five darker to five lighter; `shade` is the L* of one. The base itself is rung 0.
+pub fn ladder(base: InDoubt, tins: &[DoubtfulTin], look: impl Into<Look>, shade: f64) -> Vec<Shade> {
     let look = look.into();
-    let home = look.lab(base);
-    let mut best: Vec<Option<Candidate>> = vec![None; 2 * SHADES as usize + 1];
+    let home = look.lab(base.best);
+    let mut best: Vec<Vec<Candidate>> = vec![Vec::new(); 2 * SHADES as usize + 1];
     let materials: Vec<&Material> =
-        std::iter::once(base).chain(tins.iter().map(|tin| tin.material)).collect();
+        std::iter::once(base.best).chain(tins.iter().map(|tin| tin.tin.material)).collect();
+    let homes: Vec<Lab> = base.plausible.iter().map(|base| look.lab(base)).collect();
+    let stirred = |candidate: &Candidate| -> Vec<Stirred> {
+        let part = |(at, parts): &(usize, u32)| {
+            let own = at.checked_sub(1).map_or(base, |tin| tins[tin].material());
+            (Parts::of(f64::from(*parts)), own)
+        };
+        candidate.parts.iter().map(part).collect()
+    };
     let sweep = ManyMixes::new(&materials, look);
     let mut judge = |set: &[usize], ratios: &Ratios, labs: &[Lab]| {
         for (lab, parts) in labs.iter().zip(&ratios.all) {
@@ -72,12 +86,20 @@ pub fn ladder(base: &Material, tins: &[MatchTin], look: impl Into<Look>, shade: 
         .map(|n| {
             let wanted = home.l + shade * f64::from(n);
             let made = if n == 0 {
-                Some(MadeShade { base: 1, more: Vec::new(), lab: home, leans: 0.0 })
+                Some(MadeShade { base: 1, more: Vec::new(), lab: home, leans: 0.0, expected: 0.0 })
             } else {
-                let found = best[(n + SHADES) as usize].take();
-                found
-                    .map(|found| found.made(home, &materials, look))
-                    .filter(|made| (made.lab.l - wanted).abs() <= MISSED && made.leans <= LEANED)
+                let missed =
+                    |home: Lab, lab: Lab| (lab.l - home.l - shade * f64::from(n)).hypot(drift(home, lab).1);
+                let made = best[(n + SHADES) as usize].iter().map(|found| {
+                    let mut made = found.made(home, &materials, look);
+                    // Each plausible shelf has its own base to be lighter or darker than.
+                    made.expected = expected_of(&stirred(found), &homes, |shelf, mixed| {
+                        missed(shelf.map_or(home, |base| *base), look.lab(mixed))
+                    });
+                    made
+                });
+                made.filter(|made| (made.lab.l - wanted).abs() <= MISSED && made.leans <= LEANED)
+                    .min_by(|one, other| one.effort().total_cmp(&other.effort()))
             };
             Shade { shade: n, wanted, made }
         })
@@ -92,25 +114,26 @@ struct Candidate {
 }
 
 impl Candidate {
-    fn judge(home: Lab, shade: f64, lab: Lab, set: &[usize], parts: &[u32], best: &mut [Option<Candidate>]) {
+    fn judge(home: Lab, shade: f64, lab: Lab, set: &[usize], parts: &[u32], best: &mut [Vec<Candidate>]) {
         let n = ((lab.l - home.l) / shade).round();
         if n == 0.0 || n.abs() > f64::from(SHADES) {
             return;
         }
         let off = lab.l - home.l - shade * n;
         let (along, across) = drift(home, lab);
-        // A paint more must be worth a unit, a part more a twentieth: a ladder is mixed by hand.
-        let bother = 0.5 * (set.len() - 2) as f64 + 0.03 * f64::from(parts.iter().sum::<u32>());
-        let cost = (off * off + across * across + 0.1 * along * along).sqrt() + bother;
+        let cost = (off * off + across * across + 0.1 * along * along).sqrt()
+            + bother(set.len(), parts.iter().sum());
         let slot = &mut best[(n as i32 + SHADES) as usize];
-        if slot.as_ref().is_none_or(|best| cost < best.cost) {
+        let at = slot.partition_point(|better| better.cost <= cost);
+        if at < CANDIDATES {
             let parts = set.iter().copied().zip(parts.iter().copied()).collect();
-            *slot = Some(Candidate { parts, cost });
+            slot.insert(at, Candidate { parts, cost });
+            slot.truncate(CANDIDATES);
         }
     }
 
     /// Predicted in full.
-    fn made(self, home: Lab, materials: &[&Material], look: Look) -> MadeShade {
+    fn made(&self, home: Lab, materials: &[&Material], look: Look) -> MadeShade {
         let of: Vec<(Parts, &Material)> =
             self.parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), materials[*at])).collect();
         let lab = mix(&of).map_or(home, |mixed| look.lab(&mixed));
@@ -119,8 +142,22 @@ impl Candidate {
             more: self.parts[1..].iter().map(|(at, parts)| (at - 1, *parts)).collect(),
             lab,
             leans: drift(home, lab).1,
+            expected: 0.0,
         }
     }
+}
+
+impl MadeShade {
+    /// How far off it is likely to be, with what it costs to mix it.
+    fn effort(&self) -> f64 {
+        let parts = self.base + self.more.iter().map(|(_, parts)| parts).sum::<u32>();
+        self.expected + bother(1 + self.more.len(), parts)
+    }
+}
+
+/// A paint more must be worth half a unit, a part more a thirtieth: a ladder is mixed by hand.
+fn bother(paints: usize, parts: u32) -> f64 {
+    0.5 * paints.saturating_sub(2) as f64 + 0.03 * f64::from(parts)
 }
 
 /// How far a colour is from another along its hue (stronger or weaker), and across it. Around grey all of it is across.

@@ -32,7 +32,7 @@ pub const EVERY: usize = 24;
 /// Of how many paints sets of four are made on a larger shelf.
 const FAVOURITES: usize = 18;
 /// How far apart, ΔE00, two mixes must be from the target to count as differently near: below it nobody sees it.
-const STEP: f64 = 0.5;
+pub(super) const STEP: f64 = 0.5;
 /// From where on steps grow, which step that is, and by how much they grow.
 const FAR: f64 = 2.0;
 const FIRST_FAR: u32 = 4;
@@ -85,6 +85,20 @@ pub struct Progress<'a> {
 }
 
 impl Recipe {
+    /// So many parts of some of the tins, predicted in full.
+    pub(super) fn of(parts: Vec<(usize, u32)>, tins: &[MatchTin], target: Lab, look: Look) -> Self {
+        let stirred: Vec<(Parts, &Material)> =
+            parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), tins[*at].material)).collect();
+        let lab = mix(&stirred).map(|mixed| look.lab(&mixed));
+        let total: f64 = parts.iter().map(|(_, parts)| f64::from(*parts)).sum();
+        let price = parts
+            .iter()
+            .map(|(at, parts)| tins[*at].price.map(|price| price * f64::from(*parts) / total))
+            .sum::<Option<f64>>();
+        let difference = lab.map_or(f64::INFINITY, |lab| difference(lab, target).value());
+        Recipe { parts, difference, price }
+    }
+
     /// The order of the list: what is nearer by a step that can be seen; then fewer paints, fewer parts, cheaper; then what
     /// is nearer at all.
     fn rank(&self) -> (u32, usize, u32, f64, f64) {
@@ -213,16 +227,7 @@ impl Search<'_> {
     }
 
     fn recipe(&self, parts: Vec<(usize, u32)>) -> Recipe {
-        let stirred: Vec<(Parts, &Material)> =
-            parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), self.tins[*at].material)).collect();
-        let lab = mix(&stirred).map(|mixed| self.look.lab(&mixed));
-        let total: f64 = parts.iter().map(|(_, parts)| f64::from(*parts)).sum();
-        let price = parts
-            .iter()
-            .map(|(at, parts)| self.tins[*at].price.map(|price| price * f64::from(*parts) / total))
-            .sum::<Option<f64>>();
-        let difference = lab.map_or(f64::INFINITY, |lab| difference(lab, self.aim.lab).value());
-        Recipe { parts, difference, price }
+        Recipe::of(parts, self.tins, self.aim.lab, self.look)
     }
 }
 
@@ -427,13 +432,13 @@ fn sets_of(size: usize, n: usize) -> f64 {
 }
 
 /// All sets of `size` of some paints, in order; places beyond `size` hold no paint.
-struct Sets<'a> {
+pub(super) struct Sets<'a> {
     among: &'a [usize],
     at: Option<Vec<usize>>,
 }
 
 impl<'a> Sets<'a> {
-    fn new(among: &'a [usize], size: usize) -> Self {
+    pub(super) fn new(among: &'a [usize], size: usize) -> Self {
         Self { among, at: (size <= among.len()).then(|| (0..size).collect()) }
     }
 }

@@ -492,12 +492,12 @@ mod tests {
         #[test]
         fn nothing_is_lost_and_nothing_comes_from_nowhere(deeds in deeds(), share in 0.01..0.9f64) {
             let (pot, sum) = poured(&deeds);
-            prop_assert!((pot.total() - sum).abs() < 1e-6);
+            prop_assert!((pot.total() - sum).abs() < 1e-8);
             prop_assert!(pot.inside().iter().all(|(_, ml)| *ml > 0.0));
             let out = PourAction::TakenOut { ml: share * pot.total() };
             if let Ok(less) = pot.clone().with(step(999, out)) {
                 for ((_, was), (_, is)) in pot.inside().iter().zip(less.inside()) {
-                    prop_assert!((is - was * (1.0 - share)).abs() < 1e-6);
+                    prop_assert!((is - was * (1.0 - share)).abs() < 1e-8);
                 }
             }
         }
@@ -519,8 +519,9 @@ mod tests {
                 pot = pot.with(step(10 + id as u128, PourAction::Added { paint: standing.paint, ml: standing.left(), said: AmountAsEntered::Touch })).unwrap();
             }
             let inside = pot.inside();
-            prop_assert!((inside[0].1 / inside[1].1 - 3.0).abs() < 0.02 * 3.0);
-            prop_assert!(pot.total() >= 99.9);
+            // A hundredth of a millilitre is left where it is.
+            prop_assert!((inside[0].1 / inside[1].1 - 3.0).abs() < 0.002);
+            prop_assert!(pot.total() >= 99.98);
         }
 
         /// The recipe in whole parts is what was poured, to a hundredth of the pot.
@@ -531,7 +532,7 @@ mod tests {
             let parts: u32 = recipe.iter().map(|part| part.parts.value()).sum();
             for (part, (paint, ml)) in recipe.iter().zip(pot.inside()) {
                 prop_assert_eq!(part.paint, paint);
-                prop_assert!((f64::from(part.parts.value()) / f64::from(parts) - ml / total).abs() < 0.011);
+                prop_assert!((f64::from(part.parts.value()) / f64::from(parts) - ml / total).abs() <= 0.01);
             }
         }
     }

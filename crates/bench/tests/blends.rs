@@ -1,7 +1,7 @@
 //! What must be true of blends and ladders.
 
 use proptest::prelude::*;
-use warm_blend_bench::{BlendCurve, MatchTin, SHADE, SHADES, Stronger, bridge, ladder};
+use warm_blend_bench::{BlendCurve, DoubtfulTin, InDoubt, MatchTin, SHADE, SHADES, Stronger, bridge, ladder};
 use warm_blend_paint::{Class, HueFamily, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Light, difference};
 use warm_blend_testing::tins::{any_tin, tin};
@@ -12,8 +12,9 @@ fn chalk(code: &str, coats: f64) -> Material {
     tin(Class::Chalk, Some(Masstone::Hex(code.parse().unwrap())), Some(coats))
 }
 
-fn tins(shelf: &[Material]) -> Vec<MatchTin<'_>> {
-    shelf.iter().map(|material| MatchTin { material, price: None, wanted: false }).collect()
+fn tins(shelf: &[Material]) -> Vec<DoubtfulTin<'_>> {
+    let tin = |material| MatchTin { material, price: None, wanted: false };
+    shelf.iter().map(|material| DoubtfulTin::certain(tin(material))).collect()
 }
 
 proptest! {
@@ -55,7 +56,7 @@ proptest! {
     /// Rungs stand where they should, in order, and each is what its parts come to.
     #[test]
     fn rungs_are_a_shade_apart(base in any_tin(), shelf in proptest::collection::vec(any_tin(), 1..7), shade in 3.0..9.0f64) {
-        let rungs = ladder(&base, &tins(&shelf), LIGHT, shade);
+        let rungs = ladder(InDoubt::certain(&base), &tins(&shelf), LIGHT, shade);
         prop_assert_eq!(rungs.len(), 2 * SHADES as usize + 1);
         let home = base.seen_lab(LIGHT);
         for (n, rung) in (-SHADES..=SHADES).zip(&rungs) {
@@ -98,10 +99,11 @@ fn a_deep_red_overpowers_a_cream() {
 fn a_bridge_lies_between() {
     let (yellow, blue) = (chalk("#d9b44a", 2.0), chalk("#a0492f", 2.0));
     let shelf = [chalk("#c98a45", 2.0), chalk("#2f5f9e", 2.0), chalk("#26262a", 2.0)];
-    let found = bridge(&yellow, &blue, &shelf.iter().collect::<Vec<_>>(), LIGHT);
+    let over = |one, other| bridge(InDoubt::certain(one), InDoubt::certain(other), &tins(&shelf), LIGHT);
+    let found = over(&yellow, &blue);
     assert!(found.is_none_or(|at| at == 0), "{found:?}");
     // Over a black there is no way between two light colours.
-    assert_eq!(bridge(&yellow, &yellow, &shelf.iter().collect::<Vec<_>>(), LIGHT), None);
+    assert_eq!(over(&yellow, &yellow), None);
 }
 
 /// From a mid blue, with a white and a black at hand, most shades of both sides can be made.
@@ -109,9 +111,12 @@ fn a_bridge_lies_between() {
 fn a_ladder_with_white_and_black() {
     let base = chalk("#5a6f88", 2.0);
     let shelf = [chalk("#f0ede6", 2.0), chalk("#26262a", 2.0), chalk("#2f4f7e", 2.0)];
-    let rungs = ladder(&base, &tins(&shelf), LIGHT, SHADE);
+    let rungs = ladder(InDoubt::certain(&base), &tins(&shelf), LIGHT, SHADE);
     let made: Vec<i32> = rungs.iter().filter(|rung| rung.made.is_some()).map(|rung| rung.shade).collect();
     assert!(made.len() >= 9, "{made:?}");
     // An empty shelf has the base alone.
-    assert_eq!(ladder(&base, &[], LIGHT, SHADE).iter().filter(|rung| rung.made.is_some()).count(), 1);
+    assert_eq!(
+        ladder(InDoubt::certain(&base), &[], LIGHT, SHADE).iter().filter(|rung| rung.made.is_some()).count(),
+        1
+    );
 }

@@ -1,19 +1,27 @@
 //! What must be true of additions to a pot.
 
 use proptest::prelude::*;
-use warm_blend_bench::{MatchTin, Pot, correct};
+use std::ops::ControlFlow;
+
+use warm_blend_bench::{DoubtfulTin, InDoubt, MatchTin, Pot, PotCorrection};
 use warm_blend_paint::{Class, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::tins::{any_tin, tin};
 
 const LIGHT: Light = Light::Daylight;
 
-fn tins(shelf: &[Material]) -> Vec<MatchTin<'_>> {
-    shelf.iter().map(|material| MatchTin { material, price: None, wanted: false }).collect()
+/// Tins that are certain.
+fn tins(shelf: &[Material]) -> Vec<DoubtfulTin<'_>> {
+    let tin = |material| MatchTin { material, price: None, wanted: false };
+    shelf.iter().map(|material| DoubtfulTin::certain(tin(material))).collect()
 }
 
 fn pot(material: &Material, ml: f64, room: f64) -> Pot<'_> {
-    Pot { material, ml, room, least: 1.0 }
+    Pot { inside: InDoubt::certain(material), ml, room, least: 1.0 }
+}
+
+fn correct(pot: Pot, tins: &[DoubtfulTin], target: Lab, light: Light, one: bool) -> Vec<PotCorrection> {
+    warm_blend_bench::correct(pot, tins, target, light, one, || ControlFlow::Continue(()))
 }
 
 proptest! {
@@ -82,4 +90,51 @@ fn a_pot_at_its_target_is_left_alone() {
         correct(pot(&grey, 100.0, 200.0), &tins(&[white]), grey.seen_lab(LIGHT), LIGHT, false).is_empty()
     );
     assert!(correct(pot(&grey, 100.0, 200.0), &[], Lab { l: 10.0, a: 0.0, b: 0.0 }, LIGHT, false).is_empty());
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+
+    /// What is likely is never less than what the most probable tins come to, is the same where nothing is in doubt, and the list is
+    /// ranked by it.
+    #[test]
+    fn corrections_are_ranked_by_what_is_likely(
+        base in any_tin(),
+        shelf in proptest::collection::vec((any_tin(), 0.0..0.8f64), 2..6),
+        (l, a, b) in (15.0..90.0f64, -25.0..25.0f64, -25.0..25.0f64),
+        sure: bool,
+    ) {
+        let target = Lab { l, a, b };
+        let materials: Vec<Material> = shelf.iter().map(|(material, _)| material.clone()).collect();
+        let mut tins = tins(&materials);
+        if !sure {
+            for (tin, (material, doubt)) in tins.iter_mut().zip(&shelf) {
+                tin.plausible = [-1.0, 1.0].map(|sign| material.stronger(sign * doubt)).into();
+            }
+        }
+        let found = correct(pot(&base, 100.0, 400.0), &tins, target, LIGHT, false);
+        for way in &found {
+            prop_assert!(way.expected >= way.difference - 1e-9, "{:?}", way);
+            prop_assert!(!sure || way.expected == way.difference);
+            let by = |shelf: usize| {
+                let left = (Parts::new(100.0 - way.discard).unwrap(), &base);
+                let added = way.additions.iter().map(|(at, ml)| (Parts::new(*ml).unwrap(), &tins[*at].plausible[shelf]));
+                let of: Vec<_> = std::iter::once(left).chain(added).collect();
+                difference(mix(&of).unwrap().seen_lab(LIGHT), target).value()
+            };
+            let mean = if sure { way.difference } else { 0.5 * (by(0) + by(1)) };
+            prop_assert!((way.expected - mean.max(way.difference)).abs() < 1e-9);
+        }
+        // In steps of half a unit, further off of a seventh.
+        let before = |pair: &[PotCorrection]| pair[0].expected <= (pair[1].expected + 0.5).max(pair[1].expected * 8.0 / 7.0);
+        prop_assert!(found.windows(2).all(before));
+    }
+
+    /// A search that nobody waits for any more finds nothing.
+    #[test]
+    fn a_search_can_be_broken_off(base in any_tin(), shelf in proptest::collection::vec(any_tin(), 1..6)) {
+        let target = Lab { l: 50.0, a: 0.0, b: 0.0 };
+        let found = warm_blend_bench::correct(pot(&base, 100.0, 400.0), &tins(&shelf), target, LIGHT, false, || ControlFlow::Break(()));
+        prop_assert!(found.is_empty());
+    }
 }

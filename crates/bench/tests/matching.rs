@@ -3,7 +3,7 @@
 use std::ops::ControlFlow;
 
 use proptest::prelude::*;
-use warm_blend_bench::{EVERY, Limits, MatchTin, Recipe, find};
+use warm_blend_bench::{DoubtfulTin, EVERY, InDoubt, Limits, MatchTin, Recipe, find};
 use warm_blend_paint::{Look, Material, Parts, State, mix};
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::tins::any_tin;
@@ -94,15 +94,17 @@ proptest! {
             prop_assert!((found.difference - pot).abs() < 0.005);
         }
         let base = mix(&[(Parts::new(1.0).unwrap(), &shelf[0]), (Parts::new(2.0).unwrap(), &shelf[1])]).unwrap();
-        for made in ladder(&base, &tins(&shelf[2..]), look, 6.0).into_iter().filter_map(|rung| rung.made) {
+        let certain: Vec<DoubtfulTin> = tins(&shelf[2..]).into_iter().map(DoubtfulTin::certain).collect();
+        for made in ladder(InDoubt::certain(&base), &certain, look, 6.0).into_iter().filter_map(|rung| rung.made) {
             let mut of = vec![(0, made.base), (1, 2 * made.base)];
             of.extend(made.more.iter().map(|(at, n)| (at + 2, 3 * n)));
             prop_assert!(difference(made.lab, lab(&of, &shelf, look)).value() < 0.005);
         }
         let path = BlendCurve::between(&shelf[0], &shelf[1], look);
         prop_assert!(difference(path.colours[6], lab(&[(0, 3), (1, 1)], &shelf, look)).value() < 0.005);
-        let pot = Pot { material: &base, ml: 300.0, room: 900.0, least: 5.0 };
-        for found in correct(pot, &tins(&shelf[2..]), target, look, false).into_iter().filter(|found| found.discard == 0.0) {
+        let pot = Pot { inside: InDoubt::certain(&base), ml: 300.0, room: 900.0, least: 5.0 };
+        let goes_on = || ControlFlow::Continue(());
+        for found in correct(pot, &certain, target, look, false, goes_on).into_iter().filter(|found| found.discard == 0.0) {
             let mut of = vec![(0, 100), (1, 200)];
             of.extend(found.additions.iter().map(|(at, ml)| (at + 2, ml.round() as u32)));
             prop_assert!((found.difference - difference(lab(&of, &shelf, look), target).value()).abs() < 0.005);

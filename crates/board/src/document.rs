@@ -10,7 +10,7 @@ use warm_blend_paint::{
 };
 
 use super::{
-    ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Motif, NotAFilm, Place, Print, Share, Stack,
+    Below, ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Motif, NotAFilm, Place, Print, Share, Stack,
     Technique,
 };
 
@@ -298,7 +298,7 @@ impl Layer {
     }
 
     /// What is in the pot, stirred; none where it is empty.
-    fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<Material> {
+    pub(super) fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<Material> {
         if self.pot.is_empty() {
             // Mediums need no colour.
             return self.technique.product().and_then(|class| Material::of(class, None, None).ok());
@@ -340,13 +340,16 @@ impl Stack {
             let print = layer.left(habit);
             if layer.muted {
                 stack.leave_out();
+            } else if layer.technique.grit().is_some() {
+                stack.smooth(layer.technique.planes(layer.hand));
             } else if layer.technique.takes_away() {
                 stack.take_away(print, layer.down_to.and_then(|id| below(id, n)).map_or(0, |at| at + 1));
             } else if let Some(material) = layer.stirred(&tin) {
                 let meets = layer.meets.and_then(|met| Some((below(met.layer, n)?, met.how)));
                 let inside = layer.inside(&tin);
                 let rough = habit.roughness(layer.rough(&inside));
-                stack.lay_rough(material, print, seals(&inside), meets, rough);
+                let below = Below { seals: seals(&inside), soaks: layer.technique.soaks() };
+                stack.lay_rough(material, print, below, meets, rough);
                 if layer.is_cracked() {
                     stack.crack();
                 }

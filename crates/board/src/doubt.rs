@@ -3,7 +3,11 @@
 use std::collections::BTreeMap;
 
 use rayon::prelude::*;
-use warm_blend_learn::{Ensemble, draws::MEMBERS, ensemble::band90};
+use warm_blend_learn::{
+    Ensemble,
+    draws::{self, MEMBERS, Whose},
+    ensemble::band90,
+};
 use warm_blend_paint::{BadPaint, Class, Material, PaintId, State};
 use warm_blend_spectral::Light;
 
@@ -11,6 +15,9 @@ use super::{Board, ByPlace, Hands, KnownTin, Letter, Place, Stack, stack::lab};
 
 /// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
 const BOARDS: usize = 32;
+
+/// sd of ln of how much bare wood darkens by what fills its air†: planks of one kind differ so.
+const AIR_OF_WOOD: f64 = 0.5;
 
 /// The 90 % band, ΔE00, of what is seen from across the room at each kind of place when the lowest `layers` of a strip are on.
 pub fn bands<'a>(
@@ -39,12 +46,16 @@ pub fn bands<'a>(
         })
     };
     let best = seen(&stack(None)?);
+    let air = draws::of(Whose::Ground, 1);
     let members = (0..BOARDS)
         .into_par_iter()
         // Each draw has its opposite in the other half: both are taken.
         .map(|i| if i % 2 == 0 { i / 2 } else { i / 2 + MEMBERS / 2 })
-        .map(|member| stack(Some(member)).map(|stack| seen(&stack)))
-        .collect::<Result<Vec<_>, _>>()?;
+        .map(|member| {
+            let stack = stack(Some(member))?;
+            Ok(seen(&stack.with_air_of_wood((AIR_OF_WOOD * air[(0, member)]).exp())))
+        })
+        .collect::<Result<Vec<_>, BadPaint>>()?;
     Ok(ByPlace::from_fn(|place: Place| {
         band90(*best.at(place), members.iter().map(|member| *member.at(place)))
     }))

@@ -569,9 +569,7 @@ impl<'a> View<'a> {
         let own = self.reading.source.sd().hypot(UNEVEN / 3f64.sqrt());
         let n = 3 * best.len();
         let mut covariance = DMatrix::identity(n, n) * (own * own);
-        // Each draw has its opposite in the other half: both are taken.
-        let shelves = (0..SHELVES).map(|i| if i % 2 == 0 { i / 2 } else { i / 2 + MEMBERS / 2 });
-        for shelf in shelves {
+        for shelf in draws::some(SHELVES) {
             let off = self.weighed(&self.seen_of(at, Some(shelf))?, &best, &eyes);
             covariance.ger(1.0 / SHELVES as f64, &off, &off, 1.0);
         }
@@ -598,14 +596,14 @@ impl<'a> View<'a> {
         Some(self)
     }
 
-    /// Twice the negative logarithm of how probable the reading is.
+    /// Twice the negative logarithm of how probable the reading is; infinite where the board cannot be.
     fn misfit(&self, at: &DVector<f64>) -> f64 {
         let squared = || {
             let seen = self.seen(at)?;
             let mut off = self.weighed(&seen, &self.read(), &self.eyes(&seen));
             self.noise.as_ref()?.l_dirty().solve_lower_triangular_mut(&mut off).then_some(off.norm_squared())
         };
-        squared().unwrap_or(0.0)
+        squared().unwrap_or(f64::INFINITY)
     }
 
     /// How far the reading lies from what any hand makes of that board, in standard deviations of a normal.

@@ -5,6 +5,7 @@
 //! | what is a board, and which one cannot be? | [`Board`], [`Strip`], [`Layer`], [`BadBoard`] |
 //! | what does a technique leave, and where? | [`Technique`], [`Print`], [`Place`] |
 //! | what is seen where layers cover only in part? | [`Stack`], [`PlaceSeen`] |
+//! | what soaks into bare wood and bare paint? | [`Soaks`] |
 //! | how sure is that? | [`bands`] |
 //! | how does this painter's hand differ? | [`Habit`], [`Hands`], [`learn_hand`] |
 //! | what can be started from? | [`Template`] |
@@ -20,6 +21,7 @@
 mod caution;
 mod document;
 mod doubt;
+mod grit;
 mod ground;
 mod habit;
 mod hand;
@@ -28,6 +30,7 @@ mod place;
 mod remedies;
 mod rules;
 mod school;
+mod soak;
 mod stack;
 mod technique;
 mod template;
@@ -39,6 +42,7 @@ pub use document::{
     BadBoard, Board, Branch, KnownTin, Layer, LayerId, Letter, MeetsLayer, Strip, below_the_wax,
 };
 pub use doubt::bands;
+pub use grit::{Grit, NotAGrit};
 pub use ground::{Ground, GroundKind, Wood};
 pub use habit::Habit;
 pub use hand::{BadReading, BoardJudgement, BoardReading, BoardSpot, Hands, Taught, learn_hand};
@@ -47,6 +51,7 @@ pub use place::{ByPlace, FLAT, Place, Share};
 pub use remedies::{Defect, LayerChange, Remedy, RemedySearch};
 pub use rules::{Advice, AdviceFix, Severity, advice};
 pub use school::{AnotherWay, School, other_ways};
+pub use soak::{Below, Soaks};
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, lab, told_apart};
 pub use technique::{
     Family, Hand, Load, NotAFilm, NotATexture, NotPasses, Passes, Print, Technique, TextureDepth,

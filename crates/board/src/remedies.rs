@@ -122,25 +122,21 @@ impl Defect {
             }
         }
     }
-
-    /// How much better one sight is than another, in the measure of this trouble.
-    fn better(self, before: &ByPlace<Lab>, after: &ByPlace<Lab>) -> f64 {
-        let mean = |of: &dyn Fn(&Lab) -> f64, seen: &ByPlace<Lab>| {
-            Place::ALL.iter().map(|place| of(seen.at(*place))).sum::<f64>() / 3.0
-        };
-        let gain = |of: &dyn Fn(&Lab) -> f64| mean(of, after) - mean(of, before);
-        match self {
-            Defect::TooDark => gain(&|lab| lab.l),
-            Defect::TooBright => -gain(&|lab| lab.chroma()),
-            Defect::JumpsOut => contrast(before) - contrast(after),
-            Defect::Dull => contrast(after) - contrast(before),
-            Defect::WashedOut | Defect::Lifted | Defect::Cracked => HELPS,
-        }
-    }
 }
 
 fn in_daylight(seen: &ByPlace<Reflectance>) -> ByPlace<Lab> {
     ByPlace::from_fn(|place| lab(seen.at(place), Light::Daylight))
+}
+
+/// The last full coat of paint.
+fn top_coat(layers: &[Layer]) -> Option<usize> {
+    layers.iter().rposition(|layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat))
+}
+
+/// True of what brings water over a large part of what lies below it.
+fn is_wet(layer: &Layer) -> bool {
+    use super::Family::{Blend, Glaze, Wash};
+    !layer.muted && matches!(layer.technique.family(), Wash | Glaze | Blend)
 }
 
 /// The largest difference between two kinds of place, ΔE00.
@@ -184,9 +180,10 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let before = in_daylight(&self.seen(&layers)?);
         let mut ways = Vec::new();
         for candidate in self.thoughts(trouble, &layers, &before) {
+            let mended = candidate.layers.clone();
             let way = self.way(&layers, candidate)?;
             let after = in_daylight(&way.after);
-            let helps = trouble.better(&before, &after);
+            let helps = self.better(trouble, (&layers, &before), (&mended, &after));
             if helps >= HELPS && difference(after.field, before.field).value() < ANOTHER {
                 ways.push((way, helps));
             }
@@ -201,6 +198,49 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         }
         told.truncate(TOLD);
         Ok(told)
+    }
+
+    /// How much better a strip is than another in the measure of a trouble, ΔE00 or L*.
+    fn better(
+        &self,
+        trouble: Defect,
+        (was, before): (&[Layer], &ByPlace<Lab>),
+        (is, after): (&[Layer], &ByPlace<Lab>),
+    ) -> f64 {
+        let mean = |of: &dyn Fn(&Lab) -> f64, seen: &ByPlace<Lab>| {
+            Place::ALL.iter().map(|place| of(seen.at(*place))).sum::<f64>() / 3.0
+        };
+        let gain = |of: &dyn Fn(&Lab) -> f64| mean(of, after) - mean(of, before);
+        let cured = |cured: bool| if cured { HELPS } else { 0.0 };
+        match trouble {
+            Defect::TooDark => gain(&|lab| lab.l),
+            Defect::TooBright => -gain(&|lab| lab.chroma()),
+            Defect::JumpsOut => contrast(before) - contrast(after),
+            Defect::Dull => contrast(after) - contrast(before),
+            Defect::WashedOut => {
+                let own = top_coat(was).and_then(|n| was[n].stirred(&self.tin));
+                own.map_or(0.0, |own| {
+                    let own = own.seen_lab(Light::Daylight);
+                    difference(before.field, own).value() - difference(after.field, own).value()
+                })
+            }
+            Defect::Lifted => cured(self.dissolving(is) < self.dissolving(was)),
+            Defect::Cracked => {
+                let thinner = |layer: &Layer| {
+                    let now = is.iter().find(|other| other.id == layer.id);
+                    now.is_some_and(|now| now.hand.load.value() < layer.hand.load.value())
+                };
+                cured(was.iter().any(thinner))
+            }
+        }
+    }
+
+    /// How many wet layers lie on something that their water reaches.
+    fn dissolving(&self, layers: &[Layer]) -> usize {
+        let seals = |layer: &&Layer| super::document::seals(&layer.inside(&self.tin));
+        let lies = |layer: &&Layer| !layer.muted && !layer.technique.takes_away();
+        let wet = layers.iter().enumerate().filter(|(_, layer)| is_wet(layer));
+        wet.filter(|(n, _)| !layers[..*n].iter().rfind(lies).is_some_and(|below| seals(&below))).count()
     }
 
     pub(super) fn layers(&self) -> Vec<Layer> {
@@ -236,8 +276,8 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let mut of = Vec::new();
         for (n, layer) in layers.iter().enumerate() {
             let wiped = layer.technique.is_wiped() && !layer.muted;
-            let darkens = (self.tin)(layer.pot.first().map_or(PaintId(layer.id.0), |part| part.paint))
-                .is_some_and(|tin| tin.material.seen_lab(Light::Daylight).l < seen.field.l);
+            let darkens =
+                layer.stirred(&self.tin).is_some_and(|pot| pot.seen_lab(Light::Daylight).l < seen.field.l);
             if !wiped || !darkens {
                 continue;
             }
@@ -385,10 +425,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     }
 
     fn again(&self, layers: &[Layer]) -> Vec<Candidate> {
-        let coat = layers
-            .iter()
-            .rposition(|layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat));
-        let Some(n) = coat else { return Vec::new() };
+        let Some(n) = top_coat(layers) else { return Vec::new() };
         let more = layers[n].hand.passes.value() + 1;
         let Ok(passes) = super::Passes::new(more) else { return Vec::new() };
         let mut mended = layers.to_vec();
@@ -401,11 +438,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     }
 
     fn sealed(&self, layers: &[Layer]) -> Vec<Candidate> {
-        let wet = layers.iter().rposition(|layer| {
-            use super::Family::{Blend, Glaze, Wash};
-            matches!(layer.technique.family(), Wash | Glaze | Blend)
-        });
-        let Some(n) = wet else { return Vec::new() };
+        let Some(n) = layers.iter().rposition(is_wet) else { return Vec::new() };
         let (mut sealed, mut waxed) = (layers.to_vec(), layers.to_vec());
         sealed.insert(n, Layer::new(Technique::ClearCoat, Vec::new()));
         let mut of = vec![candidate(
@@ -437,10 +470,11 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let Some(n) = at.filter(|n| !layers[*n].technique.takes_away()) else { return Vec::new() };
         let mut mended = layers.to_vec();
         let hand = &mut mended[n].hand;
-        let passes = super::Passes::new(hand.passes.value() + 1);
-        if let (Ok(load), Ok(passes)) = (super::Load::new(hand.load.value().min(1.0) / 2.0), passes) {
-            (hand.load, hand.passes) = (load, passes);
-        }
+        let Ok(load) = super::Load::new((hand.load.value().min(1.0) / 2.0).max(super::Load::LEAST)) else {
+            return Vec::new();
+        };
+        hand.load = load;
+        hand.passes = super::Passes::new(hand.passes.value() + 1).unwrap_or(hand.passes);
         vec![candidate(
             "Sand it flat, then the same in thin coats",
             "thin coats dry through, where a thick one dries from outside and tears",

@@ -5,8 +5,8 @@ use warm_blend_paint::{Class, Contents, MixPart, PaintId, State};
 use warm_blend_spectral::{Lab, Light};
 
 use super::{
-    Board, Family, Ground, GroundKind, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique,
-    coats_over, stack::lab, undercoat,
+    Board, Family, Grit, Ground, GroundKind, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack,
+    Technique, coats_over, stack::lab, undercoat,
 };
 
 /// How bad it is.
@@ -55,6 +55,21 @@ pub struct Advice {
 }
 
 const PRACTICE: &str = "common practice";
+
+impl Advice {
+    /// Of common practice, about a layer.
+    fn of_practice(
+        layer: LayerId,
+        severity: Severity,
+        what: impl Into<String>,
+        why: &'static str,
+        remedy: impl Into<String>,
+        fix: Option<AdviceFix>,
+    ) -> Self {
+        let (what, remedy) = (what.into(), remedy.into());
+        Self { layer: Some(layer), severity, what, why, remedy, fix, source: PRACTICE }
+    }
+}
 
 /// Shades between a base and its glaze: fewer vanish, more shout†.
 const SHADES: std::ops::RangeInclusive<f64> = 3.0..=5.0;
@@ -203,6 +218,7 @@ pub fn advice<'a>(
     });
     let mut found: Vec<Advice> = found.into_iter().map(|(_, advice)| advice).collect();
     found.extend(on_the_ground(board, &steps, stack, shelf, &tin));
+    found.extend(stains(&board.ground, &steps));
     found.extend(worn_past(&board.ground, &steps));
     found.extend(contrasts(&steps, stack));
     found.extend(jumps(&steps, stack));
@@ -215,15 +231,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
     let (step, below) = (&steps[n], &steps[..n]);
     let mut found = Vec::new();
     let mut add = |cause: Option<&Step>, severity, what: &str, why, remedy: &str, fix| {
-        let advice = Advice {
-            layer: Some(step.layer.id),
-            severity,
-            what: what.to_owned(),
-            why,
-            remedy: remedy.to_owned(),
-            fix,
-            source: PRACTICE,
-        };
+        let advice = Advice::of_practice(step.layer.id, severity, what, why, remedy, fix);
         found.push((cause.map(|cause| cause.layer.id), advice));
     };
     let technique = step.layer.technique;
@@ -312,6 +320,19 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             "buff the first the next day before this goes on; while it is fresh, clear wax takes tinted wax back",
             None,
         );
+    }
+    if let Some(grit) = technique.grit_of(step.layer.hand) {
+        let scratched = lies_on.filter(|other| !other.is(Family::Coat) && grit < Grit::P320);
+        if let Some(scratched) = scratched {
+            add(
+                Some(scratched),
+                Severity::Care,
+                "paper this coarse leaves scratches that show",
+                "a glaze, a wash or a seal is too thin to hide them, and what is wiped on next stays in them",
+                "smooth with 320 or finer",
+                None,
+            );
+        }
     }
     if technique == Technique::WetDistress {
         let top = exposed(below).find(|other| !other.is(Family::Gild));
@@ -416,6 +437,36 @@ fn worn_past(ground: &Ground, steps: &[Step]) -> Vec<Advice> {
     past.collect()
 }
 
+/// Stains and toners: what they need to soak in.
+fn stains(ground: &Ground, steps: &[Step]) -> Vec<Advice> {
+    let laid = || steps.iter().filter(|step| !step.is(Family::Wear));
+    let on_wood = laid().take_while(|step| step.is(Family::Stain)).count();
+    let drinks = ground.kind.is_raw_wood() || ground.kind == GroundKind::StainedWood;
+    let lies = laid().skip(if drinks { on_wood } else { 0 }).find(|step| step.is(Family::Stain));
+    let lies = lies.map(|step| {
+        Advice::of_practice(
+            step.layer.id,
+            Severity::Care,
+            "this stain does not soak in",
+            "a stain colours bare wood from within; on paint, varnish or wax it lies on top as a film, and dries slowly",
+            "bare the wood first, or use it as a wiped glaze",
+            Some(AdviceFix::Instead(step.layer.id, Technique::GlazeWiped)),
+        )
+    });
+    let first = laid().next().filter(|step| drinks && step.is(Family::Stain) && step.is_water_borne());
+    let mist = first.map(|step| {
+        Advice::of_practice(
+            step.layer.id,
+            Severity::Note,
+            "damp wood takes a toner evenly",
+            "water opens the grain, and fills what would drink the most",
+            "mist the wood, wait a minute, then wipe the toner on and off; a second coat goes darker",
+            None,
+        )
+    });
+    lies.into_iter().chain(mist).collect()
+}
+
 /// What the ground asks for.
 fn on_the_ground<'a>(
     board: &Board,
@@ -424,17 +475,13 @@ fn on_the_ground<'a>(
     shelf: &[OnShelf],
     tin: &impl Fn(PaintId) -> Option<KnownTin<'a>>,
 ) -> Vec<Advice> {
-    let Some(first) = steps.iter().find(|step| !step.is(Family::Wear)) else { return Vec::new() };
+    // What colours or seals the wood itself may let its tannin show.
+    let covers = |step: &&Step| !step.is(Family::Wear) && !step.is(Family::Stain) && !step.is(Family::Seal);
+    let Some(first) = steps.iter().find(covers) else { return Vec::new() };
     let id = first.layer.id;
     let (primed, blocked) = (first.primes(), first.blocks_stains());
-    let about = |severity, what: String, why, remedy: String, fix| Advice {
-        layer: Some(id),
-        severity,
-        what,
-        why,
-        remedy,
-        fix,
-        source: PRACTICE,
+    let about = |severity, what: String, why, remedy: String, fix| {
+        Advice::of_practice(id, severity, what, why, remedy, fix)
     };
     let paint = stack.material(first.at).filter(|_| first.is(Family::Coat) && !primed);
     let under = paint.and_then(|paint| undercoat(&board.ground, paint, shelf, tin));

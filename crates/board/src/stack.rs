@@ -5,17 +5,20 @@
 //! H. E. J. Neugebauer, *Z. wiss. Photogr.* 36 (1937) 73. Within a state the films lie one on the other as in
 //! [`Optics`](warm_blend_paint::Optics).
 //!
-//! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. Where layers are
-//! rough, each kind of place has hollows and tips: see [`Level`].
+//! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. What is wiped on
+//! bare wood or bare paint soaks in: see [`Soaks`]. Where layers are rough, each kind of place has hollows and tips: see [`Level`].
 //!
 //! Wear takes a spot back to what it was before some layer. Around a spot that is worn through all films lie cut aslant, so that
 //! each but the topmost shows as a ring as wide as it is thick. Where a share s is worn through, the cut takes s (1 − s)† more:
 //! as much again where little is worn, and none where all is.
 
-use warm_blend_paint::{BadPaint, Material, Microns, State, SurfaceReflection, film::FilmTransfer};
+use warm_blend_paint::{BadPaint, Material, Microns, Optics, State, SurfaceReflection, film::FilmTransfer};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
-use super::{ByPlace, Ground, Level, Place, Print, Share, Wood};
+use super::{
+    Below, ByPlace, Ground, Level, Place, Print, Share, Soaks, Wood,
+    soak::{BareWood, SoakedFilm, into_paint},
+};
 
 /// Which layers lie at a spot: bit n for the layer n, the lowest 0.
 pub type Present = u64;
@@ -61,6 +64,8 @@ pub struct Stack {
     /// How strongly the ground's grain shows where it is bare, and which.
     grain: f64,
     wood: Option<Wood>,
+    /// Where it drinks.
+    bare_wood: Option<BareWood>,
     layers: Vec<Laid>,
     /// How deep the texture is, µm: on the ground, and on each layer.
     texture: Vec<f64>,
@@ -78,6 +83,12 @@ struct Laid {
 }
 
 impl Laid {
+    /// What leaves nothing and takes nothing away.
+    fn nothing() -> Self {
+        let print = Print { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
+        Self { deed: Deed::Nothing, print, meets: None, rough: 0.0, cracked: false }
+    }
+
     /// Whether it lies about as thick everywhere: what is wiped stays in hollows, and closes nothing.
     fn closes(&self) -> bool {
         let Print { film, cover } = &self.print;
@@ -87,7 +98,7 @@ impl Laid {
 
 #[derive(Debug, Clone)]
 enum Deed {
-    Lays { material: Box<Material>, seals: bool },
+    Lays { material: Box<Material>, below: Below },
     TakesAway { down_to: usize },
     Nothing,
 }
@@ -116,6 +127,8 @@ pub struct AreaState {
     pub alpha: f64,
     /// How high it stands over the ground: what stays of its films, µm.
     pub height: f64,
+    /// How much of the ground shows through what lies on it, 0..=1.
+    pub see_through: f64,
 }
 
 /// What is seen at a kind of place.
@@ -172,8 +185,10 @@ impl Stack {
     /// Nothing over a ground yet.
     pub fn over(ground: &Ground) -> Result<Self, BadPaint> {
         let (seen, sheen) = ground.seen()?;
+        let inside = sheen.inside(&seen);
         Ok(Self {
-            ground: sheen.inside(&seen),
+            ground: inside,
+            bare_wood: BareWood::of(ground.kind, &inside),
             alpha: sheen.alpha(),
             grain: ground.kind.grain(),
             wood: ground.kind.wood(),
@@ -182,10 +197,15 @@ impl Stack {
         })
     }
 
-    /// Lays a film of a material; a board has no more than [`LAYERS`]. `seals` says that it fills the air in what lies below;
-    /// `meets` that it avoids or seeks an earlier layer.
-    pub fn lay(&mut self, material: Material, print: Print, seals: bool, meets: Option<(usize, Meets)>) {
-        self.lay_rough(material, print, seals, meets, Microns::of(0.0));
+    /// The same where the air of bare wood counts for so many times what is usual.
+    pub fn with_air_of_wood(mut self, times: f64) -> Self {
+        self.bare_wood = self.bare_wood.map(|wood| wood.with_air(times));
+        self
+    }
+
+    /// Lays a film of a material; a board has no more than [`LAYERS`]. `meets` says that it avoids or seeks an earlier layer.
+    pub fn lay(&mut self, material: Material, print: Print, below: Below, meets: Option<(usize, Meets)>) {
+        self.lay_rough(material, print, below, meets, Microns::of(0.0));
     }
 
     /// The same of a film that is left rough: as deep as `own` by itself.
@@ -193,7 +213,7 @@ impl Stack {
         &mut self,
         material: Material,
         print: Print,
-        seals: bool,
+        below: Below,
         meets: Option<(usize, Meets)>,
         own: Microns,
     ) {
@@ -201,7 +221,7 @@ impl Stack {
         // Two roughnesses that know nothing of each other.
         let rough = own.value() * print.cover.field.value();
         self.texture.push(filled.hypot(rough));
-        let deed = Deed::Lays { material: Box::new(material), seals };
+        let deed = Deed::Lays { material: Box::new(material), below };
         self.layers.push(Laid { deed, print, meets, rough, cracked: false });
     }
 
@@ -225,11 +245,15 @@ impl Stack {
         });
     }
 
+    /// Takes ridges down by so many µm, and wears nothing through.
+    pub fn smooth(&mut self, by: f64) {
+        self.texture.push((self.depth(self.layers.len()) - by).max(0.0));
+        self.layers.push(Laid::nothing());
+    }
+
     /// A layer that is left out for now: it keeps its number.
     pub fn leave_out(&mut self) {
-        let none = Print { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
-        self.texture.push(self.depth(self.layers.len()));
-        self.layers.push(Laid { deed: Deed::Nothing, print: none, meets: None, rough: 0.0, cracked: false });
+        self.smooth(0.0);
     }
 
     /// How deep the texture is with the lowest `layers` on, from tip to hollow.
@@ -413,8 +437,9 @@ impl Stack {
             |n: usize| !self.layers[n].closes() && self.layers[..n].iter().any(|laid| laid.cracked);
         let both = |n: usize| (sheet(n, place), if on_crack(n) { sheet(n, Place::Recess) } else { None });
         let sheets: Vec<(Option<Sheets>, Option<Sheets>)> = (0..layers).map(both).collect();
-        let mut states: Vec<AreaState> =
-            states.into_iter().map(|(present, share)| self.spot(&sheets, present, share, state)).collect();
+        let mut soaked = Vec::new();
+        let spot = |spot| self.spot(&sheets, &mut soaked, spot, state);
+        let mut states: Vec<AreaState> = states.into_iter().map(spot).collect();
         states.sort_by(|one, other| other.share.total_cmp(&one.share));
         PlaceSeen { states }
     }
@@ -436,45 +461,129 @@ impl Stack {
     fn spot(
         &self,
         sheets: &[(Option<Sheets>, Option<Sheets>)],
-        present: Present,
-        share: f64,
+        known: &mut Vec<(SoakedAs, SoakedFilm)>,
+        (present, share): (Present, f64),
         state: State,
     ) -> AreaState {
-        let lying = || {
-            let here = sheets.iter().enumerate().filter(|(n, _)| present >> n & 1 == 1);
-            here.filter_map(|(n, (usual, in_crack))| {
-                let in_crack = in_crack.as_ref().filter(|_| self.is_in_crack(n, present));
-                Some((n, in_crack.or(usual.as_ref())?))
-            })
-        };
-        let filled_below = match state {
-            State::Dry => lying().filter(|(_, sheets)| sheets.seals).map(|(n, _)| n).next_back().unwrap_or(0),
+        let here = sheets.iter().enumerate().filter(|(n, _)| present >> n & 1 == 1);
+        let lying = here.filter_map(|(n, (usual, in_crack))| {
+            let in_crack = in_crack.as_ref().filter(|_| self.is_in_crack(n, present));
+            Some((n, in_crack.or(usual.as_ref())?))
+        });
+        let lying: Vec<(usize, &Sheets)> = lying.collect();
+        // How many of them have the air below them filled, the ground as the first.
+        let filled = match state {
+            State::Dry => lying.iter().rposition(|(_, sheets)| sheets.below.seals).map_or(0, |top| top + 1),
             State::Wet | State::Sealed | State::Buffed => usize::MAX,
         };
-        let last = lying().map(|(n, _)| n).next_back();
-        let (mut inside, mut alpha, mut lustre, mut height) = (*self.ground.bands(), self.alpha, 0.0, 0.0);
-        for (n, sheets) in lying() {
+        let soaked = self.soaked(&lying);
+        let (mut inside, mut alpha, mut lustre) =
+            (self.ground_with(&soaked.into_wood, filled > 0), self.alpha, 0.0);
+        let (mut height, mut see_through) = (0.0, 1.0);
+        for (at, (n, sheets)) in lying.iter().enumerate() {
+            let filled = at + 1 < filled;
             let sheet = match &sheets.milky {
-                Some(milky) if Some(n) == last => milky,
-                _ if n < filled_below => &sheets.filled,
+                Some(milky) if at + 1 == lying.len() => milky,
+                _ if filled => &sheets.filled,
                 _ => &sheets.bare,
             };
-            sheet.lay_over(&mut inside);
-            alpha = match sheets.seals {
+            match soaked.into_paint.get(at).copied().flatten() {
+                Some((by, deep)) => {
+                    let how = SoakedAs { film: *n, x: sheets.x, by, deep, filled };
+                    self.soaked_film(known, how).lay_over(&mut inside);
+                }
+                None => sheet.lay_over(&mut inside),
+            }
+            alpha = match sheets.below.seals {
                 // Its own surface over one that is duller, however thin: as in [`Material::in_state`].
                 true => alpha.min(sheets.alpha),
                 false => alpha + (sheets.alpha - alpha) * sheets.makes_surface,
             };
             lustre = lustre * sheet.lets_through() + sheets.lustre;
             height += sheets.height;
+            see_through *= sheet.lets_through().powi(2);
         }
         let alpha = match state {
             State::Wet => 0.0,
             _ => alpha.min(state.seal().unwrap_or(1.0)),
         };
         let seen = SurfaceReflection::new(alpha).seen(&Reflectance::clamped(inside));
-        AreaState { present, share, seen, lustre: lustre.min(1.0), alpha, height }
+        AreaState { present, share, seen, lustre: lustre.min(1.0), alpha, height, see_through }
     }
+
+    /// The ground below its surface, where these layers have soaked into it.
+    fn ground_with(&self, layers: &[usize], filled: bool) -> [f64; BANDS] {
+        match &self.bare_wood {
+            Some(wood) if filled || !layers.is_empty() => {
+                let by: Vec<&Material> = layers.iter().filter_map(|layer| self.material(*layer)).collect();
+                wood.soaked(&by, filled)
+            }
+            _ => *self.ground.bands(),
+        }
+    }
+
+    /// Where the colour of the layers that lie at a spot has gone.
+    fn soaked(&self, lying: &[(usize, &Sheets)]) -> Soaked {
+        let mut soaked = Soaked::default();
+        for (at, (n, sheets)) in lying.iter().enumerate() {
+            if sheets.below.soaks == Soaks::Nowhere {
+                continue;
+            }
+            let mut through = 0.0;
+            // Down through what is open.
+            let stopped = lying[..at].iter().enumerate().rev().any(|(below, (layer, film))| {
+                if film.below.seals {
+                    return true;
+                }
+                if soaked.into_wood.contains(layer) {
+                    return false;
+                }
+                let open = self.material(*layer).filter(|_| sheets.below.soaks == Soaks::IntoPores);
+                let deep = open.map_or(0.0, |material| into_paint(material, film.height, through));
+                if deep > 0.0 {
+                    soaked.into_paint.resize(lying.len(), None);
+                    soaked.into_paint[below] = Some((*n, deep));
+                }
+                through += deep;
+                deep < film.height || deep == 0.0
+            });
+            if !stopped && self.bare_wood.is_some() {
+                soaked.into_wood.push(*n);
+            }
+        }
+        soaked
+    }
+
+    /// A film with its top soaked, worked out once for each place.
+    fn soaked_film<'a>(&self, known: &'a mut Vec<(SoakedAs, SoakedFilm)>, how: SoakedAs) -> &'a SoakedFilm {
+        let at = known.iter().position(|(other, _)| *other == how).unwrap_or_else(|| {
+            let nothing = Material::closed(Optics::NONE, SurfaceReflection::new(0.0));
+            let of = |layer: usize| self.material(layer).unwrap_or(&nothing);
+            let film = SoakedFilm::of(of(how.film), how.x, how.filled, of(how.by), how.deep);
+            known.push((how, film));
+            known.len() - 1
+        });
+        &known[at].1
+    }
+}
+
+/// Where colour has soaked in at a spot.
+#[derive(Default)]
+struct Soaked {
+    /// The layers that got into the wood, the first first.
+    into_wood: Vec<usize>,
+    /// By layer that lies there: which one got into it, and how deep, µm of what stays; empty where none has.
+    into_paint: Vec<Option<(usize, f64)>>,
+}
+
+/// Which film was soaked by which, and how far.
+#[derive(Clone, Copy, PartialEq)]
+struct SoakedAs {
+    film: usize,
+    x: Microns,
+    by: usize,
+    deep: f64,
+    filled: bool,
 }
 
 /// A layer's film at a place, in the states that it may be in.
@@ -483,7 +592,8 @@ struct Sheets {
     filled: FilmTransfer,
     /// Where it is wet and on top.
     milky: Option<FilmTransfer>,
-    seals: bool,
+    x: Microns,
+    below: Below,
     alpha: f64,
     /// Share of the surface that it makes its own.
     makes_surface: f64,
@@ -494,14 +604,15 @@ struct Sheets {
 
 impl Sheets {
     fn of(laid: &Laid, x: Microns, state: State) -> Option<Self> {
-        let Deed::Lays { material, seals } = &laid.deed else { return None };
+        let Deed::Lays { material, below } = &laid.deed else { return None };
         let settles = |by: f64| 1.0 - (-x.value() * material.stays / by).exp();
         let filled = material.in_state(State::Sealed).optics.sheet(x);
         Some(Self {
             bare: if state == State::Dry { material.optics.sheet(x) } else { filled.clone() },
             filled,
             milky: (state == State::Wet).then(|| material.in_state(State::Wet).optics.sheet(x)),
-            seals: *seals,
+            x,
+            below: *below,
             alpha: material.sheen.alpha(),
             makes_surface: settles(SURFACE),
             lustre: material.lustre * settles(FLAKES),

@@ -10,11 +10,13 @@
 //!
 //! The films and coverages are those of one hand (common practice†): every painter's is another, and is learned.
 
+use std::borrow::Cow;
+
 use serde::{Deserialize, Serialize};
 use warm_blend_bench::MixtureKind;
 use warm_blend_paint::{BadMeasure, Class, Microns, hiding::COAT};
 
-use super::{ByPlace, Place, Share};
+use super::{ByPlace, Grit, Place, Share, Soaks};
 
 /// A way to put on a layer, or to take some away.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -72,6 +74,8 @@ pub enum Technique {
     Gilding,
     /// Sanding smooth with fine paper: it wears nothing through. The more it is rubbed, the finer the grit, from 220 to 1000.
     SmoothSand,
+    /// A stain or a toner on bare wood: it soaks in, and what has not is wiped off.
+    StainWiped,
 }
 
 /// What techniques have in common: how they are grouped for choosing, and what the rules ask.
@@ -93,6 +97,8 @@ pub enum Family {
     Wear,
     /// Clear seals.
     Seal,
+    /// What colours bare wood from within.
+    Stain,
     /// Metal.
     Gild,
 }
@@ -125,6 +131,9 @@ pub struct Hand {
     /// How rough it was left, where not as usual; only of what can be: see [`Technique::texture`].
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub texture: Option<TextureDepth>,
+    /// Which paper it is smoothed with, where not the usual; only of what can be: see [`Technique::grit`].
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub grit: Option<Grit>,
 }
 
 /// µm from tip to hollow that a layer is left rough, 0 to 1000.
@@ -185,9 +194,12 @@ pub struct Passes(u8);
 pub struct NotPasses(u8);
 
 impl Load {
+    /// The lightest, against the usual.
+    pub const LEAST: f64 = 0.25;
+
     /// A quarter of the usual to four times it.
     pub fn new(load: f64) -> Result<Self, BadMeasure> {
-        warm_blend_paint::quantity::in_range(load, 0.25, 4.0).map(Self)
+        warm_blend_paint::quantity::in_range(load, Self::LEAST, 4.0).map(Self)
     }
 
     /// The number.
@@ -239,7 +251,7 @@ impl From<Passes> for u8 {
 impl Default for Hand {
     /// As usual, once.
     fn default() -> Self {
-        Self { load: Load(1.0), wipe: Share::of(0.5), passes: Passes(1), texture: None }
+        Self { load: Load(1.0), wipe: Share::of(0.5), passes: Passes(1), texture: None, grit: None }
     }
 }
 
@@ -281,7 +293,7 @@ impl Technique {
     }
 
     /// In the order they are offered.
-    pub const ALL: [Technique; 26] = [
+    pub const ALL: [Technique; 27] = [
         Technique::BrushedCoat,
         Technique::RolledCoat,
         Technique::TextureCoat,
@@ -291,6 +303,7 @@ impl Technique {
         Technique::GlazeRagged,
         Technique::GlazeRaggedSoftened,
         Technique::GlazeWiped,
+        Technique::StainWiped,
         Technique::WashWiped,
         Technique::WashPatted,
         Technique::WashDripped,
@@ -312,7 +325,7 @@ impl Technique {
 
     /// The table of one hand†: common practice.
     const fn row(self) -> Row {
-        use Family::{Blend, Broken, Coat, Gild, Glaze, Seal, Wash, Wax, Wear};
+        use Family::{Blend, Broken, Coat, Gild, Glaze, Seal, Stain, Wash, Wax, Wear};
         const fn laid(
             id: &'static str,
             name: &'static str,
@@ -338,6 +351,7 @@ impl Technique {
         const GLAZE: [f64; 3] = [60.0, 80.0, 45.0];
         const WASH: [f64; 3] = [68.0, 80.0, 50.0];
         const WAX: [f64; 3] = [40.0, 60.0, 30.0];
+        const STAIN: [f64; 3] = [75.0, 80.0, 70.0];
         match self {
             Self::BrushedCoat => laid("brushed-coat", "Coat, brushed", Coat, [COAT, 110.0, 70.0], ALL),
             Self::RolledCoat => laid("rolled-coat", "Coat, rolled", Coat, [60.0, 45.0, 50.0], ALL),
@@ -346,22 +360,23 @@ impl Technique {
             Self::MeshedGlaze => laid("meshed-glaze", "Meshed in glaze", Blend, [40.0, 55.0, 20.0], [0.5; 3])
                 .from(GLAZE, [0.5; 3]),
             Self::GlazeStippled => {
-                laid("glaze-stippled", "Glaze, stippled", Glaze, [35.0, 60.0, 15.0], [0.85, 0.95, 0.6])
+                laid("glaze-stippled", "Glaze, stippled", Glaze, [40.0, 60.0, 20.0], [0.96, 0.98, 0.85])
                     .from(GLAZE, ALL)
             }
             Self::GlazeRagged => {
-                laid("glaze-ragged", "Glaze, ragged", Glaze, [15.0, 45.0, 6.0], [0.55, 0.8, 0.4])
+                laid("glaze-ragged", "Glaze, ragged", Glaze, [36.0, 55.0, 12.0], [0.55, 0.8, 0.4])
                     .from(GLAZE, ALL)
             }
             Self::GlazeRaggedSoftened => laid(
                 "glaze-ragged-softened",
                 "Glaze, ragged and softened",
                 Glaze,
-                [12.0, 45.0, 5.0],
-                [0.7, 0.85, 0.5],
+                [30.0, 52.0, 10.0],
+                [0.72, 0.86, 0.5],
             )
             .from(GLAZE, ALL),
-            Self::GlazeWiped => wiped("glaze-wiped", "Glaze, wiped", Glaze, [4.0, 60.0, 1.0], GLAZE),
+            Self::GlazeWiped => wiped("glaze-wiped", "Glaze, wiped", Glaze, [2.5, 60.0, 0.7], GLAZE),
+            Self::StainWiped => wiped("stain-wiped", "Stain or toner, wiped", Stain, [2.0, 8.0, 1.0], STAIN),
             Self::WashWiped => wiped("wash-wiped", "Wash, wiped", Wash, [15.0, 45.0, 5.0], WASH),
             Self::WashPatted => {
                 laid("wash-patted", "Wash, patted", Wash, [15.0, 45.0, 6.0], [0.7, 0.9, 0.5]).from(WASH, ALL)
@@ -388,8 +403,8 @@ impl Technique {
                 laid("knife-flecks", "Flecks, knifed in", Broken, [150.0; 3], [0.25, 0.1, 0.2])
             }
             Self::TintedWax => wiped("tinted-wax", "Tinted wax, wiped", Wax, [2.0, 40.0, 1.0], WAX),
-            Self::SandBack => worn("sand-back", "Sanded back", [0.03, 0.0, 0.6]),
-            Self::SmoothSand => worn("smooth-sand", "Sanded smooth, fine grit", [0.0, 0.0, 0.0]),
+            Self::SandBack => worn("sand-back", "Sanded back", [0.03, 0.0, 0.9]),
+            Self::SmoothSand => worn("smooth-sand", "Sanded smooth", [0.0, 0.0, 0.0]),
             Self::WetDistress => worn("wet-distress", "Distressed, wet", [0.03, 0.0, 0.6]),
             Self::ClearWax => laid("clear-wax", "Clear wax", Seal, [6.0, 15.0, 3.0], ALL).from(WAX, ALL),
             Self::ClearCoat => laid("clear-coat", "Clear coat", Seal, [70.0, 90.0, 50.0], ALL),
@@ -417,6 +432,18 @@ impl Technique {
         matches!(self.family(), Family::Wear)
     }
 
+    /// Where its colour goes on what is bare (common practice): wax into everything, what is worked wet into wood. How much of a wash or
+    /// a glaze bare paint holds is in its film.
+    pub const fn soaks(self) -> Soaks {
+        match self.family() {
+            Family::Wax | Family::Stain => Soaks::IntoPores,
+            Family::Glaze | Family::Wash => Soaks::IntoWood,
+            Family::Coat | Family::Blend | Family::Broken | Family::Wear | Family::Seal | Family::Gild => {
+                Soaks::Nowhere
+            }
+        }
+    }
+
     /// True where it wears through to what lies below, rather than only smoothing it.
     pub const fn wears_through(self) -> bool {
         self.takes_away() && !matches!(self, Self::SmoothSand)
@@ -437,6 +464,34 @@ impl Technique {
             Technique::BrushedCoat | Technique::Stencil => Some(0.0),
             _ => None,
         }
+    }
+
+    /// The paper it is usually done with; none of what takes no paper, or any.
+    pub const fn grit(self) -> Option<Grit> {
+        match self {
+            Technique::SmoothSand => Some(Grit::P320),
+            _ => None,
+        }
+    }
+
+    /// The paper it is done with like this.
+    pub fn grit_of(self, hand: Hand) -> Option<Grit> {
+        self.grit().map(|usual| hand.grit.unwrap_or(usual))
+    }
+
+    /// What it is called when it is done like this: `Sanded smooth, 320 grit`; elsewhere its name.
+    pub fn named(self, hand: Hand) -> Cow<'static, str> {
+        match self.grit_of(hand) {
+            Some(grit) => format!("{}, {} grit", self.name(), grit.number()).into(),
+            None => self.name().into(),
+        }
+    }
+
+    /// How much lower the ridges of a texture are once it was smoothed like this, µm: a share of the grain of the paper at each
+    /// rub.
+    pub fn planes(self, hand: Hand) -> f64 {
+        let rubs = hand.load.0 * f64::from(hand.passes.0);
+        self.grit_of(hand).map_or(0.0, |grit| PLANED * grit.grain() * rubs)
     }
 
     /// True where it needs no pot: clear wax, a clear coat, and what takes away.
@@ -564,6 +619,8 @@ const TEXTURE_CRACKS: f64 = 750.0;
 const MOST_CRACKS: f64 = 0.2;
 /// Texture from which on strokes stand and dry slowly, µm†.
 const STANDS: f64 = 100.0;
+/// What paper takes off ridges when a surface is rubbed over as usual, as a share of its grain†.
+const PLANED: f64 = 0.25;
 /// How much more of the pot a rough film takes than an even one, as a share of its depth: tips stand over hollows†.
 const ROUGH_TAKES: f64 = 0.5;
 
@@ -593,6 +650,7 @@ mod tests {
             wipe: Share::new(wipe).unwrap(),
             passes: Passes::new(passes).unwrap(),
             texture: None,
+            grit: None,
         }
     }
 

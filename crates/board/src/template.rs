@@ -321,6 +321,7 @@ impl<'a> Cast<'a> {
         let hand = Hand {
             passes: Passes::new(step.passes).unwrap_or(usual.passes),
             load: Load::new(load).unwrap_or(usual.load),
+            grit: None,
             texture: step.texture.and_then(|texture| TextureDepth::new(texture).ok()),
             ..usual
         };

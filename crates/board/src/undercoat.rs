@@ -5,7 +5,7 @@ use warm_blend_paint::{
 };
 use warm_blend_spectral::{Light, difference};
 
-use super::{ByPlace, Ground, KnownTin, OnShelf, Place, Print, Share, Stack, stack::lab};
+use super::{Below, ByPlace, Ground, KnownTin, OnShelf, Place, Print, Share, Stack, stack::lab};
 
 /// A coat covers where what is seen is this near to the paint's own colour, ΔE00†.
 const COVERS: f64 = 1.0;
@@ -45,10 +45,10 @@ pub fn coats_over(
     let coat = Print { film: ByPlace::all(Microns::of(COAT)), cover: ByPlace::all(Share::WHOLE) };
     let mut stack = Stack::over(ground)?;
     if let Some(below) = below {
-        stack.lay(below.clone(), coat, false, None);
+        stack.lay(below.clone(), coat, Below::LIES, None);
     }
     Ok((1..=MOST).find(|_| {
-        stack.lay(paint.clone(), coat, false, None);
+        stack.lay(paint.clone(), coat, Below::LIES, None);
         let seen = stack.seen(Place::Field, stack.len(), State::Dry).from_afar();
         difference(lab(&seen, Light::Daylight), own).value() <= COVERS
     }))

@@ -1,9 +1,9 @@
 //! What is said of an order of layers, and the ways back where it went wrong. All of it is common practice.
 
 use warm_blend_board::{
-    Advice, AdviceFix, Board, ByPlace, Defect, GroundKind, Habit, Hand, Hands, KnownTin, Layer, LayerChange,
-    Load, Passes, Place, Remedy, RemedySearch, School, Severity, TakeCare, Technique, TextureDepth, advice,
-    cautions,
+    Advice, AdviceFix, Board, ByPlace, Defect, Grit, Ground, GroundKind, Habit, Hand, Hands, KnownTin, Layer,
+    LayerChange, Load, Passes, Place, Remedy, RemedySearch, School, Severity, Stack, TakeCare, Technique,
+    TextureDepth, advice, cautions,
 };
 use warm_blend_paint::{Class, PaintId, Specials, State};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
@@ -53,6 +53,34 @@ fn paint_over_wax_fails_and_wax_over_paint_does_not() {
         |layers| said(&board(layers)).iter().any(|advice| advice.what.contains("stains the bare paint"));
     assert!(stains(vec![coat(), wax()]));
     assert!(!stains(vec![coat(), Layer::new(Technique::ClearWax, vec![]), wax()]));
+}
+
+/// A stain wants bare wood, and damp; it lets tannin show, and paint over it does not (common practice).
+#[test]
+fn a_stain_soaks_into_bare_wood_only() {
+    let toner = || Layer::new(Technique::StainWiped, pot(&[(BROWN, 1), (GLAZING_LIQUID, 1)]));
+    let about = |kind, layers: Vec<Layer>, words: &str| {
+        said(&board_on(kind, layers)).into_iter().find(|advice| advice.what.contains(words))
+    };
+    let lies = "does not soak in";
+    assert!(about(GroundKind::MidWood, vec![toner(), toner()], lies).is_none());
+    let mist = about(GroundKind::MidWood, vec![toner()], "damp wood").unwrap();
+    assert!(mist.severity == Severity::Note && mist.remedy.contains("mist the wood"));
+    for (kind, layers) in [
+        (GroundKind::Varnished, vec![toner()]),
+        (GroundKind::MidWood, vec![coat(CREAM, 1), toner()]),
+        (GroundKind::MidWood, vec![Layer::new(Technique::ClearWax, vec![]), toner()]),
+    ] {
+        let last = layers.last().unwrap().id;
+        let advice = about(kind, layers, lies).unwrap();
+        assert_eq!(advice.fix, Some(AdviceFix::Instead(last, Technique::GlazeWiped)));
+    }
+    let bleeds = "the ground bleeds through";
+    assert!(
+        about(GroundKind::DarkWood, vec![toner(), Layer::new(Technique::ClearCoat, vec![])], bleeds)
+            .is_none()
+    );
+    assert!(about(GroundKind::DarkWood, vec![toner(), coat(CREAM, 1)], bleeds).is_some());
 }
 
 #[test]
@@ -250,6 +278,45 @@ fn sanding_smooth_wears_nothing_through() {
     );
 }
 
+/// Paper takes ridges down, the coarser and the longer the more, never below flat; what is wiped on next catches less (common
+/// practice: 320 smooths after a glaze).
+#[test]
+fn paper_takes_ridges_down() {
+    let depth = |grit: Option<u16>, load: f64| {
+        let mut smooth = Layer::new(Technique::SmoothSand, vec![]);
+        smooth.hand.grit = grit.map(|number| Grit::try_from(number).unwrap());
+        smooth.hand.load = Load::new(load).unwrap();
+        let mut flecks = Layer::new(Technique::KnifeFlecks, pot(&[(CREAM, 1)]));
+        flecks.hand.passes = Passes::new(3).unwrap();
+        let layers = [coat(OXBLOOD, 2), flecks, smooth];
+        let shelf = Shelf::default();
+        let all: Vec<&Layer> = layers.iter().collect();
+        let ground = Ground { kind: GroundKind::PaleWood, colour: None };
+        let stack = Stack::of_layers(&ground, &all, |paint| shelf.tin(paint), |_| Habit::USUAL).unwrap();
+        (stack.texture(2).value(), stack.texture(3).value())
+    };
+    let (before, usual) = depth(None, 1.0);
+    assert!(0.0 < usual && usual < before, "{before} {usual}");
+    assert_eq!(depth(Some(320), 1.0).1, usual);
+    assert!(depth(Some(220), 1.0).1 < usual && depth(Some(400), 1.0).1 > usual);
+    assert!(depth(Some(320), 2.0).1 < usual);
+    assert_eq!(depth(Some(220), 4.0).1, (before - 68.0).max(0.0));
+}
+
+/// Coarse paper scratches a glaze, not a coat (common practice: 320 and finer after a glaze).
+#[test]
+fn coarse_paper_scratches_a_glaze() {
+    let smoothed = |grit: u16, below: Layer| {
+        let mut smooth = Layer::new(Technique::SmoothSand, vec![]);
+        smooth.hand.grit = Some(Grit::try_from(grit).unwrap());
+        said(&board(vec![coat(CREAM, 2), below, smooth]))
+    };
+    let glaze = || Layer::new(Technique::GlazeStippled, pot(&[(OXBLOOD, 1), (GLAZING_LIQUID, 4)]));
+    assert_eq!(about(&smoothed(220, glaze()), "scratches").unwrap().severity, Severity::Care);
+    assert!(about(&smoothed(320, glaze()), "scratches").is_none());
+    assert!(about(&smoothed(220, coat(OXBLOOD, 1)), "scratches").is_none());
+}
+
 /// What fails on a ground is said of it: paint on laminate and metal without a bonding primer, and over old wax.
 #[test]
 fn each_ground_has_what_fails_on_it() {
@@ -368,6 +435,41 @@ fn lab(curve: &Reflectance) -> Lab {
 fn waxed() -> Board {
     let wax = Layer::new(Technique::TintedWax, pot(&[(BROWN, 1), (CLEAR_WAX, 1)]));
     board(vec![coat(CREAM, 2), wax])
+}
+
+/// Every way back from a trouble that is not a colour cures it: a coat that hides already is not laid again, what is sealed is not
+/// sealed again, and what is as thin as can be is not thinned.
+#[test]
+fn what_cures_nothing_is_not_told() {
+    let thin = |load: f64| {
+        let mut thin = coat(CREAM, 1);
+        thin.hand.load = Load::new(load).unwrap();
+        board(vec![coat(OXBLOOD, 2), thin])
+    };
+    assert!(ways(&thin(1.0), Defect::WashedOut).iter().any(|way| way.words.contains("another thin coat")));
+    assert!(ways(&board(vec![coat(OXBLOOD, 9)]), Defect::WashedOut).is_empty());
+
+    let cracked = ways(&thin(0.4), Defect::Cracked);
+    let [LayerChange::Instead(thinner)] = &cracked[0].changes[..] else { panic!("{cracked:?}") };
+    assert_eq!(thinner.hand.load.value(), Load::LEAST);
+    assert!(ways(&thin(Load::LEAST), Defect::Cracked).is_empty());
+
+    let wash = || Layer::new(Technique::WashWiped, pot(&[(BROWN, 1)]));
+    let seal = || Layer::new(Technique::ClearCoat, vec![]);
+    let open = board(vec![coat(CLAY_BLUE, 2), wash()]);
+    assert!(ways(&open, Defect::Lifted).iter().any(|way| way.words.contains("seal it")));
+    let sealed = board(vec![coat(CLAY_BLUE, 2), seal(), wash()]);
+    assert!(ways(&sealed, Defect::Lifted).iter().all(|way| !way.words.contains("seal it")));
+}
+
+/// What a wax is, is its whole pot: in whichever order it was written down.
+#[test]
+fn a_wax_is_judged_by_its_whole_pot() {
+    for of in [[(BROWN, 1), (CLEAR_WAX, 1)], [(CLEAR_WAX, 1), (BROWN, 1)]] {
+        let waxed = board(vec![coat(CREAM, 2), Layer::new(Technique::TintedWax, pot(&of))]);
+        let found = ways(&waxed, Defect::TooDark);
+        assert!(found.iter().any(|way| way.words.contains("clear wax while it is fresh")), "{found:?}");
+    }
 }
 
 #[test]

@@ -2,8 +2,8 @@
 
 use proptest::prelude::*;
 use warm_blend_board::{
-    BadBoard, Board, Branch, ByPlace, FLAT, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Load,
-    Meets, MeetsLayer, Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
+    BadBoard, Below, Board, Branch, ByPlace, FLAT, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter,
+    Load, Meets, MeetsLayer, Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
 };
 use warm_blend_paint::{Class, Masstone, Material, Microns, PaintId, Parts, Seen, State, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz, difference};
@@ -45,7 +45,7 @@ fn apart(one: &Reflectance, other: &Reflectance) -> f64 {
 /// One layer over a ground.
 fn one(ground: &Ground, material: &Material, print: Print) -> Reflectance {
     let mut stack = Stack::over(ground).unwrap();
-    stack.lay(material.clone(), print, false, None);
+    stack.lay(material.clone(), print, Below::LIES, None);
     seen(&stack).from_afar()
 }
 
@@ -53,8 +53,8 @@ proptest! {
     #[test]
     fn two_half_coats_are_one(ground in any_ground(), paint in any_paint(), microns in 1.0..200.0f64) {
         let mut stack = Stack::over(&ground).unwrap();
-        stack.lay(paint.clone(), film(microns / 2.0, 1.0), false, None);
-        stack.lay(paint.clone(), film(microns / 2.0, 1.0), false, None);
+        stack.lay(paint.clone(), film(microns / 2.0, 1.0), Below::LIES, None);
+        stack.lay(paint.clone(), film(microns / 2.0, 1.0), Below::LIES, None);
         prop_assert!(apart(&seen(&stack).from_afar(), &one(&ground, &paint, film(microns, 1.0))) < 1e-6);
     }
 
@@ -79,7 +79,7 @@ proptest! {
                 1 if n > 0 => Some((n - 1, Meets::Seeks)),
                 _ => None,
             };
-            stack.lay(material.clone(), film(10.0, *cover), false, meets);
+            stack.lay(material.clone(), film(10.0, *cover), Below::LIES, meets);
             let here = seen(&stack).states;
             prop_assert!((here.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
             let covered: f64 = here.iter().filter(|state| state.present >> n & 1 == 1).map(|state| state.share).sum();
@@ -125,8 +125,8 @@ proptest! {
     fn the_order_of_two_glazes_that_never_overlap_does_not_matter(ground in any_ground(), one in any_glaze(), other in any_glaze(), first in 0.05..0.5f64, second in 0.05..0.5f64) {
         let in_order = |below: (&Material, f64), above: (&Material, f64)| {
             let mut stack = Stack::over(&ground).unwrap();
-            stack.lay(below.0.clone(), film(20.0, below.1), false, None);
-            stack.lay(above.0.clone(), film(20.0, above.1), false, Some((0, Meets::Avoids)));
+            stack.lay(below.0.clone(), film(20.0, below.1), Below::LIES, None);
+            stack.lay(above.0.clone(), film(20.0, above.1), Below::LIES, Some((0, Meets::Avoids)));
             seen(&stack).from_afar()
         };
         let (one, other) = ((&one, first), (&other, second));
@@ -137,14 +137,14 @@ proptest! {
     fn a_layer_that_is_left_out_is_not_there(ground in any_ground(), paint in any_paint(), cover in 0.1..1.0f64) {
         let mut stack = Stack::over(&ground).unwrap();
         stack.leave_out();
-        stack.lay(paint.clone(), film(40.0, cover), false, None);
+        stack.lay(paint.clone(), film(40.0, cover), Below::LIES, None);
         prop_assert_eq!(seen(&stack).from_afar(), one(&ground, &paint, film(40.0, cover)));
     }
 
     #[test]
     fn wear_shows_the_ground_by_its_share(ground in any_ground(), paint in any_paint(), worn in 0.0..=1.0f64) {
         let mut stack = Stack::over(&ground).unwrap();
-        stack.lay(paint.clone(), film(90.0, 1.0), false, None);
+        stack.lay(paint.clone(), film(90.0, 1.0), Below::LIES, None);
         stack.take_away(film(0.0, worn), 0);
         let (coat, bare) = (one(&ground, &paint, film(90.0, 1.0)), seen(&Stack::over(&ground).unwrap()).from_afar());
         let mean = Reflectance::from_fn(|i| (1.0 - worn) * coat.bands()[i] + worn * bare.bands()[i]);
@@ -160,7 +160,7 @@ proptest! {
         let down_to = down_to.min(films.len() - 1);
         let mut stack = Stack::over(&ground).unwrap();
         for microns in &films {
-            stack.lay(paint.clone(), film(*microns, 1.0), false, None);
+            stack.lay(paint.clone(), film(*microns, 1.0), Below::LIES, None);
         }
         stack.take_away(film(0.0, worn), down_to);
         let states = seen(&stack).states;
@@ -183,9 +183,9 @@ proptest! {
     fn clear_wax_deepens_a_chalk_type_paint(code in proptest::array::uniform3(40u8..230)) {
         let chalk = paint(Class::Chalk, code, 2.0);
         let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
-        stack.lay(chalk, film(400.0, 1.0), false, None);
+        stack.lay(chalk, film(400.0, 1.0), Below::LIES, None);
         let bare = lab(&seen(&stack).from_afar());
-        stack.lay(Material::of(Class::ClearWax, None, None).unwrap(), Technique::ClearWax.usual(), true, None);
+        stack.lay(Material::of(Class::ClearWax, None, None).unwrap(), Technique::ClearWax.usual(), Below::WAXES, None);
         prop_assert!(lab(&seen(&stack).from_afar()).l < bare.l - 0.5);
     }
 
@@ -204,7 +204,7 @@ proptest! {
         prop_assume!(pot.coats_to_hide().is_some());
         let said = Seen::of(&pot.in_state(state).swatch_reflectance(), light).lab;
         let mut stack = Stack::over(&ground).unwrap();
-        stack.lay(pot.clone(), film(3000.0, 1.0), false, None);
+        stack.lay(pot.clone(), film(3000.0, 1.0), Below::LIES, None);
         for place in Place::ALL {
             let board = Seen::of(&stack.seen(place, 1, state).from_afar(), light).lab;
             prop_assert!(difference(board, said).value() < 0.005, "{board:?} {said:?}");
@@ -223,14 +223,14 @@ proptest! {
             if wax { (Class::ClearWax, Technique::ClearWax) } else { (Class::ClearCoat, Technique::ClearCoat) };
         let seal = Material::of(class, None, None).unwrap();
         let mut stack = Stack::over(&ground).unwrap();
-        stack.lay(paint, film(180.0, 1.0), false, None);
+        stack.lay(paint, film(180.0, 1.0), Below::LIES, None);
         let look = |stack: &Stack, state| stack.seen(place, stack.len(), state).from_afar();
         let as_state = look(&stack, State::Sealed);
-        stack.lay(seal.clone(), technique.usual(), true, None);
+        stack.lay(seal.clone(), technique.usual(), Below::WAXES, None);
         let once = look(&stack, State::Dry);
         prop_assert!(apart(&as_state, &once) <= 0.3, "by state {:?}, by layer {:?}", lab(&as_state), lab(&once));
         prop_assert!(apart(&look(&stack, State::Sealed), &once) <= 1e-9);
-        stack.lay(seal, technique.usual(), true, None);
+        stack.lay(seal, technique.usual(), Below::WAXES, None);
         let twice = look(&stack, State::Dry);
         prop_assert!(apart(&once, &twice) <= 0.3, "once {:?}, twice {:?}", lab(&once), lab(&twice));
     }
@@ -241,9 +241,9 @@ proptest! {
         let dark = lab(&paint(Class::Chalk, code, 1.0).masstone());
         prop_assume!(dark.chroma() > 18.0 && dark.l > 15.0);
         let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
-        stack.lay(paint(Class::Chalk, code, 1.0), film(200.0, 1.0), false, None);
+        stack.lay(paint(Class::Chalk, code, 1.0), film(200.0, 1.0), Below::LIES, None);
         let base = lab(&seen(&stack).from_afar());
-        stack.lay(paint(Class::Chalk, [240, 240, 240], 2.0), film(microns, 1.0), false, None);
+        stack.lay(paint(Class::Chalk, [240, 240, 240], 2.0), film(microns, 1.0), Below::LIES, None);
         let washed = lab(&seen(&stack).from_afar());
         prop_assert!(washed.l > base.l && washed.chroma() < base.chroma(), "{base:?} {washed:?}");
     }
@@ -252,7 +252,7 @@ proptest! {
 /// What is below the surface of one layer over a ground: the surface differs with thickness and is left out.
 fn inside_of(ground: &Ground, material: &Material, print: Print) -> [f64; 36] {
     let mut stack = Stack::over(ground).unwrap();
-    stack.lay(material.clone(), print, false, None);
+    stack.lay(material.clone(), print, Below::LIES, None);
     // Wet, every surface is the same gloss one; the milk is that of the layer.
     *stack.seen(Place::Field, 1, State::Wet).from_afar().bands()
 }
@@ -262,12 +262,17 @@ fn inside_of(ground: &Ground, material: &Material, print: Print) -> [f64; 36] {
 fn two_half_covers_make_four_quarters() {
     let mut stack = Stack::over(&Ground::of(GroundKind::PaleWood)).unwrap();
     for code in [[200, 40, 40], [40, 60, 200]] {
-        stack.lay(paint(Class::Chalk, code, 1.0), film(90.0, 0.5), false, None);
+        stack.lay(paint(Class::Chalk, code, 1.0), film(90.0, 0.5), Below::LIES, None);
     }
     let states = seen(&stack).states;
     assert_eq!(states.len(), 4);
     assert!(states.iter().all(|state| (state.share - 0.25).abs() < 1e-12));
-    stack.lay(paint(Class::Chalk, [40, 200, 40], 1.0), film(90.0, 0.25), false, Some((1, Meets::Avoids)));
+    stack.lay(
+        paint(Class::Chalk, [40, 200, 40], 1.0),
+        film(90.0, 0.25),
+        Below::LIES,
+        Some((1, Meets::Avoids)),
+    );
     let on_the_second = |present: u64| present >> 1 & 1 == 1;
     assert!(
         seen(&stack)
@@ -285,8 +290,8 @@ fn the_order_of_two_glazes_matters() {
     );
     let in_order = |below: &Material, above: &Material| {
         let mut stack = Stack::over(&Ground::of(GroundKind::GreyPrimer)).unwrap();
-        stack.lay(below.clone(), film(60.0, 1.0), false, None);
-        stack.lay(above.clone(), film(60.0, 1.0), false, None);
+        stack.lay(below.clone(), film(60.0, 1.0), Below::LIES, None);
+        stack.lay(above.clone(), film(60.0, 1.0), Below::LIES, None);
         seen(&stack).from_afar()
     };
     assert!(apart(&in_order(&brown, &white), &in_order(&white, &brown)) > 3.0);
@@ -299,9 +304,9 @@ fn finishes_look_as_painters_know_them() {
     let cream = paint(Class::LatexSatin, [226, 213, 181], 2.0);
     let base = |place: Place, more: Option<(Material, Technique)>| {
         let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
-        stack.lay(cream.clone(), film(200.0, 1.0), false, None);
+        stack.lay(cream.clone(), film(200.0, 1.0), Below::LIES, None);
         if let Some((material, technique)) = more {
-            stack.lay(material, technique.usual(), false, None);
+            stack.lay(material, technique.usual(), Below::LIES, None);
         }
         stack.seen(place, stack.len(), State::Dry).from_afar()
     };
@@ -422,13 +427,13 @@ fn waxed(texture: f64, clear: f64) -> Stack {
     let dark = mix(&[(Parts::new(1.0).unwrap(), &peat), (Parts::new(2.0).unwrap(), &clear_wax)]).unwrap();
     let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
     let coat = Technique::BrushedCoat.usual();
-    stack.lay(cream.clone(), coat, false, None);
-    stack.lay_rough(cream, coat, false, None, Microns::new(texture).unwrap());
+    stack.lay(cream.clone(), coat, Below::LIES, None);
+    stack.lay_rough(cream, coat, Below::LIES, None, Microns::new(texture).unwrap());
     if clear > 0.0 {
         let load = Hand { load: Load::new(clear).unwrap(), ..Hand::default() };
-        stack.lay(clear_wax, Technique::ClearWax.print(load), true, None);
+        stack.lay(clear_wax, Technique::ClearWax.print(load), Below::WAXES, None);
     }
-    stack.lay(dark, Technique::TintedWax.usual(), true, None);
+    stack.lay(dark, Technique::TintedWax.usual(), Below::WAXES, None);
     stack
 }
 
@@ -500,12 +505,12 @@ fn coats_bury_fine_texture() {
         stack.lay_rough(
             paint.clone(),
             Technique::BrushedCoat.usual(),
-            false,
+            Below::LIES,
             None,
             Microns::new(texture).unwrap(),
         );
         stack.leave_out();
-        (0..coats).for_each(|_| stack.lay(paint.clone(), Technique::BrushedCoat.usual(), false, None));
+        (0..coats).for_each(|_| stack.lay(paint.clone(), Technique::BrushedCoat.usual(), Below::LIES, None));
         stack.texture(stack.len()).value()
     };
     assert_eq!(after(30.0, 0), 30.0);
@@ -527,19 +532,19 @@ proptest! {
         let waxed = |cracked: bool| {
             let mut stack = Stack::over(&Ground::of(GroundKind::MidWood)).unwrap();
             let coat = Technique::BrushedCoat;
-            stack.lay(slate.clone(), coat.usual(), false, None);
-            stack.lay(slate.clone(), coat.usual(), false, None);
+            stack.lay(slate.clone(), coat.usual(), Below::LIES, None);
+            stack.lay(slate.clone(), coat.usual(), Below::LIES, None);
             let heavy = Hand { load: Load::new(load).unwrap(), ..Hand::default() };
-            stack.lay(cream.clone(), coat.print(heavy), false, None);
+            stack.lay(cream.clone(), coat.print(heavy), Below::LIES, None);
             if cracked {
                 stack.crack();
             }
             match between {
                 1 => stack.take_away(Technique::SandBack.usual(), 2),
-                2 => stack.lay(cream.clone(), coat.usual(), false, None),
+                2 => stack.lay(cream.clone(), coat.usual(), Below::LIES, None),
                 _ => stack.leave_out(),
             }
-            stack.lay(dark.clone(), Technique::TintedWax.usual(), true, None);
+            stack.lay(dark.clone(), Technique::TintedWax.usual(), Below::WAXES, None);
             seen(&stack)
         };
         let (open, whole) = (waxed(true), waxed(false));

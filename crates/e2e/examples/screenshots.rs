@@ -19,7 +19,7 @@ async fn main() {
     painter.reads("5 : 1, 6 parts").await;
     painter.click("tab", "Paints").await;
     painter.reads("than the target").await;
-    painter.reads("All the way: add").await;
+    painter.reads("Next: add").await;
     keep(&painter, "pot").await;
     painter.click("radio", "Match").await;
     painter.reads("The best of every mix").await;

@@ -13,6 +13,11 @@ pub const MEMBERS: usize = 128;
 /// Every draw stands beside its opposite: of what is straight the first half says all.
 pub(crate) const HALF: usize = MEMBERS / 2;
 
+/// Some of the plausible shelves, each followed by its opposite.
+pub fn some(n: usize) -> impl Iterator<Item = usize> {
+    (0..n).map(|i| if i.is_multiple_of(2) { i / 2 } else { i / 2 + HALF })
+}
+
 /// Whose draws they are: tins, readings and hands have different ones.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Whose {
@@ -24,6 +29,8 @@ pub enum Whose {
     Technique(u8),
     /// A step of taking in a test that was not made.
     Test(usize),
+    /// The ground of a finish.
+    Ground,
 }
 
 impl Whose {

@@ -6,7 +6,7 @@ use nalgebra::DMatrix;
 use warm_blend_paint::{BadPaint, Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
-use super::draws::MEMBERS;
+use super::draws::{self, MEMBERS};
 use super::first_guess::{FirstGuess, Label};
 
 /// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
@@ -181,6 +181,13 @@ impl Ensemble {
     /// The plausible shelf number `i`'s, 0..128.
     pub fn member(&self, i: usize) -> Material {
         self.members.get().get(i).map_or_else(|| self.best.clone(), Material::from)
+    }
+
+    /// Some of the plausible ones, each with its opposite: an even number up to 128, the same for every tin. None where nothing is
+    /// in doubt.
+    pub fn some(&self, n: usize) -> Vec<Material> {
+        let all = self.members.get();
+        draws::some(n).filter_map(|i| all.get(i)).map(Material::from).collect()
     }
 
     pub(crate) fn members(&self) -> impl Iterator<Item = Material> {

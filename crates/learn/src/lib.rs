@@ -20,6 +20,7 @@
 mod certainty;
 mod circle;
 mod crowd;
+mod discrepancy;
 pub mod draws;
 pub mod ensemble;
 mod estimate;

@@ -2,6 +2,7 @@
 
 use warm_blend_spectral::{Reflectance, difference};
 
+use crate::fit::deviations;
 use crate::prior::Facts;
 use crate::reading::{Measured, Reading};
 
@@ -30,7 +31,7 @@ impl Bases {
                 let stated = facts.masstone.filter(|_| !facts.class.is_medium() && !reading.sure);
                 let off = stated.map_or(0.0, |stated| {
                     let noise = facts.source.off().hypot(reading.source.off());
-                    difference(stated.lab(), Measured::spectrum(*curve).lab()).value() / noise
+                    apart(difference(stated.lab(), Measured::spectrum(*curve).lab()).value(), noise)
                 });
                 if off <= OUTLIER_SD {
                     found[*paint].push(at);
@@ -72,11 +73,31 @@ fn farthest(
         let of_mean = others.iter().map(|at| noise(*at).powi(2)).sum::<f64>().sqrt() / others.len() as f64;
         let (rest, own) = (mean(&others)?, mean(&of[place..=place])?);
         let lab = |curve| Measured::spectrum(curve).lab();
-        Some(difference(lab(own), lab(rest)).value() / noise(of[place]).hypot(of_mean))
+        Some(apart(difference(lab(own), lab(rest)).value(), noise(of[place]).hypot(of_mean)))
     };
     (0..of.len())
         .filter(|place| !readings[of[*place]].sure)
         .filter_map(|place| Some((place, off(place)?)))
         .filter(|(_, off)| *off > OUTLIER_SD)
         .max_by(|one, other| one.1.total_cmp(&other.1))
+}
+
+/// A distance between two colours that are off by `noise`, root mean square, in standard deviations of a normal: χ² of three
+/// degrees by Wilson and Hilferty (1931).
+fn apart(distance: f64, noise: f64) -> f64 {
+    deviations(3.0 * (distance / noise).powi(2), 3.0)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// χ² of three degrees is 6.251 at 0.9, where a normal is at 1.282, and 11.345 at 0.99, where it is at 2.326 (handbook tables).
+    #[test]
+    fn distances_of_colours_have_three_directions() {
+        for (squared, normal) in [(6.251f64, 1.282), (11.345, 2.326)] {
+            let off = apart((squared / 3.0).sqrt() * 0.4, 0.4);
+            assert!((off - normal).abs() < 0.03, "{off} {normal}");
+        }
+    }
 }

@@ -4,10 +4,13 @@
 //!
 //! | coordinates | what they move | prior sd |
 //! |---|---|---|
-//! | 10 shapes | the masstone curve, as z = artanh(2R − 1), and with it the run of ln S from band to band | as surfaces differ, held to the stated colour; 0.03 a band† from 550 nm outwards |
-//! | 1 level | ln S in all bands | 0.6 by class, 0.5 by coats to hide, 0.25 of the house white† |
-//! | 1 sheen | ln α | 0.25† |
+//! | 12 shapes | the masstone curve, as z = artanh(2R − 1), and with it the run of ln S from band to band | as surfaces differ, held to the stated colour; a band from 550 nm outwards 0.015 of whites to 0.12 of deep colours† |
+//! | 1 level | ln S in all bands | by class 0.4 of whites to 0.8 (1 − φ) of deep colours; 0.5 by coats to hide, 0.25 of the house white† |
+//! | 1 sheen | α, within what the darkest band of the masstone allows ([`SheenOfMasstone`]); K and S follow, so that the masstone stays | 0.35 of ln α† |
 //! | 1 voids | ln φ | 0.35† |
+//!
+//! The masstone of a nearly black paint is nearly all surface: it says that K/S is large, not how large. So K/S follows α without a
+//! straight line, and grows without end as α comes near its limit, while K itself stays within what pigments reach: a tint decides.
 //!
 //! The stated colour is the smoothest curve of that colour; the true one wanders from it with the steps of measured
 //! surfaces ([`warm_blend_spectral::step_covariance`]). Of all ways in which the curve and the run of S may be off, the
@@ -25,8 +28,8 @@ use serde::Serialize;
 use warm_blend_paint::{
     BadPaint, Class, CoatsToHide, Masstone, Material, Optics, Role, SurfaceReflection,
     film::{k_over_s, thick_film},
-    strength::by_class,
-    surface::{K1, K2, LEAST, MOST, surfaced},
+    strength::{scattering, white_share},
+    surface::{K1, K2, LEAST, MOST, SheenOfMasstone, surfaced},
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, step_covariance};
 
@@ -35,7 +38,7 @@ use super::{
     reading::Source,
 };
 
-const SHAPES: usize = 10;
+const SHAPES: usize = 12;
 /// Finer shapes, which are not fitted but taken out of every reading as chance.
 const FINE: usize = 10;
 /// Where each group of coordinates begins.
@@ -45,21 +48,24 @@ const VOIDS: usize = SHEEN + 1;
 /// Coordinates of one paint.
 pub(crate) const DIMENSIONS: usize = VOIDS + 1;
 
-/// Step of the walk of ln S from band to band, from 550 nm outwards†.
-const SLOPE_STEP: f64 = 0.03;
-/// sd of ln s where the class says it and where coats to hide say it†.
-const BY_CLASS: f64 = 0.6;
+/// Step of the walk of ln S from band to band, from 550 nm outwards, of whites and of deep colours†: near an absorption edge S runs
+/// as n does. By the paints of radiative transfer (`crates/sim/tests/radiative.rs`).
+const RUN: f64 = 0.03;
+const RUN_DEEP: f64 = 0.12;
+/// sd of ln s where the class says it, of whites and of deep colours in a film without air, and where coats to hide say it†.
+const BY_CLASS: f64 = 0.4;
+const BY_CLASS_DEEP: f64 = 0.8;
 const BY_COATS: f64 = 0.5;
 /// And of the house white, which strengths are measured against†.
 const OF_HOUSE_WHITE: f64 = 0.25;
-/// sd of ln α and of ln φ†.
-const SHEEN_SD: f64 = 0.25;
+/// sd of ln φ†.
 const VOIDS_SD: f64 = 0.35;
 
 /// ln K follows z by −4 at most where nothing covers the film. What is seen as white as any coated film can be would follow
 /// without end: what is whiter than paint is taken to be like paint†.
 const MOST_LN_K_BY_Z: f64 = 4.0;
-const MOST_LN_K_BY_LN_ALPHA: f64 = 2.0;
+/// How much of what lies between a masstone and the whitest coated film another α may take†.
+const WHITER: f64 = 0.5;
 
 /// Where an eye would look for what is not known of a paint: its masstone and tints of it with white, by the share of the
 /// paint. A reading sees daylight; the other lights count for less†.
@@ -99,11 +105,13 @@ pub(crate) enum Prior {
 
 #[derive(Debug, Clone)]
 pub(crate) struct PaintPrior {
-    ln_k: Bands,
-    ln_s: f64,
+    seen: Reflectance,
+    sheen: SheenOfMasstone,
+    /// What S follows from: the coats to hide, or the strength of the class.
+    coats_to_hide: Option<CoatsToHide>,
+    strength: f64,
     modes: [Mode; DIMENSIONS - 1],
     fine: [Mode; FINE],
-    alpha: f64,
     voids: f64,
     milk: f64,
     lustre: f64,
@@ -177,10 +185,8 @@ impl Stated {
             None => facts.masstone.ok_or(BadPaint::NoColour)?.reflectance()?,
         };
         let sheen = SurfaceReflection::new(facts.class.sheen()).limited_by(&seen);
-        let s = match facts.coats_to_hide {
-            Some(coats) => coats.scattering(&sheen.inside(&seen), sheen),
-            None => by_class(strength, &sheen.inside(&seen)),
-        };
+        let class = (strength, facts.class.voids());
+        let s = scattering(class, &sheen.inside(&seen), sheen, facts.coats_to_hide);
         Ok(Some(Self { seen, sheen, s }))
     }
 }
@@ -217,24 +223,30 @@ impl Prior {
         let Some(Stated { seen, sheen, s }) = Stated::of(facts, read)? else {
             return Ok(Prior::Medium(Box::new(facts.medium()?)));
         };
-        let level_sd = if facts.coats_to_hide.is_some() { BY_COATS } else { BY_CLASS };
+        let white = white_share(&sheen.inside(&seen));
+        let level_sd = match facts.coats_to_hide {
+            Some(coats) if !coats.is_a_bound() => BY_COATS,
+            _ => blend(BY_CLASS, BY_CLASS_DEEP * (1.0 - facts.class.voids()), white),
+        };
         let guess = Guess::of(&seen, sheen, s);
         let (shapes, fine) = shapes(&guess, read.is_some(), facts.source);
         let level_sd = if facts.house_white { level_sd.min(OF_HOUSE_WHITE) } else { level_sd };
         let level = Mode { ln_k: [level_sd; BANDS], ln_s: [level_sd; BANDS] };
-        // What the surface takes, the inside gives: the masstone stays.
-        let ln_k = guess.ln_k_by_ln_alpha.map(|by| SHEEN_SD * by);
-        let sheen_mode = Mode { ln_k, ..Mode::NONE };
         Ok(Prior::Paint(Box::new(PaintPrior {
-            ln_k: guess.k.map(f64::ln),
-            ln_s: s.ln(),
+            seen,
+            sheen: SheenOfMasstone::of(SurfaceReflection::new(facts.class.sheen()), &seen),
+            coats_to_hide: facts.coats_to_hide,
+            strength: match facts.class.role() {
+                Role::Paint { strength } => strength,
+                Role::Medium(_) => 1.0,
+            },
             modes: std::array::from_fn(|j| match j {
-                SHEEN => sheen_mode,
+                // What the surface takes, the inside gives: see `PaintPrior::below`.
+                SHEEN => Mode::NONE,
                 LEVEL => level,
                 _ => shapes[j],
             }),
             fine,
-            alpha: sheen.alpha(),
             voids: facts.class.voids(),
             milk: facts.class.milk(),
             lustre: facts.lustre.unwrap_or(facts.class.lustre()),
@@ -278,7 +290,8 @@ impl Prior {
 
 impl PaintPrior {
     fn optics(&self, at: &[f64]) -> (Bands, Bands) {
-        let (mut ln_k, mut ln_s) = (self.ln_k, [self.ln_s; BANDS]);
+        let (mut ln_k, ln_s) = self.below(self.sheen.at(at[SHEEN]));
+        let mut ln_s = [ln_s; BANDS];
         let fine = self.fine.iter().zip(&at[DIMENSIONS..]);
         for (mode, along) in self.modes.iter().zip(at).chain(fine) {
             for i in 0..BANDS {
@@ -289,8 +302,22 @@ impl PaintPrior {
         (ln_k.map(f64::exp), ln_s.map(f64::exp))
     }
 
+    /// ln K and ln S of the masstone below a surface of α: the masstone stays whatever the surface takes.
+    fn below(&self, alpha: f64) -> (Bands, f64) {
+        let usual = self.sheen.at(0.0);
+        let [inside, usually] = [alpha, usual].map(|alpha| SurfaceReflection::new(alpha).inside(&self.seen));
+        let inside =
+            Reflectance::from_fn(|i| inside.bands()[i].min(1.0 - WHITER * (1.0 - usually.bands()[i])));
+        let class = (self.strength, self.voids);
+        let s = match self.coats_to_hide {
+            None => scattering(class, &inside, SurfaceReflection::new(alpha), None),
+            coats => scattering(class, &usually, SurfaceReflection::new(usual), coats),
+        };
+        (inside.bands().map(|r| (s * k_over_s(r)).ln()), s.ln())
+    }
+
     fn alpha(&self, at: &[f64]) -> f64 {
-        (self.alpha * (SHEEN_SD * at[SHEEN]).exp()).min(1.0)
+        self.sheen.at(at[SHEEN])
     }
 
     fn voids(&self, at: &[f64]) -> f64 {
@@ -302,8 +329,13 @@ impl PaintPrior {
         let by = |of: &Bands, ln: &Bands| std::array::from_fn(|i| of[i] * ln[i]);
         let moved = |mode: &Mode| (by(&k, &mode.ln_k), by(&s, &mode.ln_s));
         let none = [0.0; BANDS];
-        let (dk, ds) = self.modes.iter().map(moved).chain([(none, none)]).unzip();
-        let alpha = self.alpha(at);
+        let (mut dk, mut ds): (Vec<Bands>, Vec<Bands>) =
+            self.modes.iter().map(moved).chain([(none, none)]).unzip();
+        let (alpha, dalpha) = (self.alpha(at), self.sheen.slope(at[SHEEN]));
+        const STEP: f64 = 1e-4;
+        let [less, more] = [-STEP, STEP].map(|step| self.below(self.sheen.at(at[SHEEN] + step)));
+        dk[SHEEN] = std::array::from_fn(|i| k[i] * (more.0[i] - less.0[i]) / (2.0 * STEP));
+        ds[SHEEN] = s.map(|s| s * (more.1 - less.1) / (2.0 * STEP));
         let voids = self.voids(at);
         Local {
             k,
@@ -315,10 +347,15 @@ impl PaintPrior {
             dk,
             ds,
             fine: self.fine.iter().map(moved).collect(),
-            dalpha: if alpha < 1.0 { SHEEN_SD * alpha } else { 0.0 },
+            dalpha,
             dvoids: VOIDS_SD * voids,
         }
     }
+}
+
+/// Between what holds of a white and of a deep base.
+fn blend(white: f64, deep: f64, share: f64) -> f64 {
+    share * white + (1.0 - share) * deep
 }
 
 /// A read spectrum, kept off the ends where z has none.
@@ -347,9 +384,10 @@ struct Guess<'a> {
     alpha: f64,
     k: Bands,
     s: f64,
+    /// Step of the walk of ln S from band to band.
+    run: f64,
     /// By its own band.
     ln_k_by_z: Bands,
-    ln_k_by_ln_alpha: Bands,
 }
 
 impl<'a> Guess<'a> {
@@ -363,11 +401,9 @@ impl<'a> Guess<'a> {
             alpha,
             k,
             s,
+            run: blend(RUN, RUN_DEEP, white_share(&inside)),
             ln_k_by_z: std::array::from_fn(|i| {
                 (by_seen[i] * slope(seen.bands()[i]) / k[i]).max(-MOST_LN_K_BY_Z)
-            }),
-            ln_k_by_ln_alpha: std::array::from_fn(|i| {
-                (-K1 * alpha * by_seen[i] / k[i]).min(MOST_LN_K_BY_LN_ALPHA)
             }),
         }
     }
@@ -483,8 +519,7 @@ static SLOPES: LazyLock<Square> = LazyLock::new(|| {
     const MIDDLE: usize = 17;
     let covariance = Square::from_fn(|i, j| {
         let (one, other) = (i as f64 - MIDDLE as f64, j as f64 - MIDDLE as f64);
-        let shared = if one * other > 0.0 { one.abs().min(other.abs()) } else { 0.0 };
-        SLOPE_STEP * SLOPE_STEP * shared
+        if one * other > 0.0 { one.abs().min(other.abs()) } else { 0.0 }
     });
     // A hair on the diagonal keeps the anchored walk factorable.
     (covariance + Square::identity() * 1e-12).cholesky().map_or_else(Square::zeros, |root| root.l())
@@ -497,7 +532,8 @@ fn modes(precision: &Square, guess: &Guess) -> [Mode; SHAPES + FINE] {
     let root = Cholesky::<f64, Const<BANDS>>::new(*precision)
         .and_then(|root| root.l().transpose().try_inverse())
         .unwrap_or_else(Square::zeros);
-    let seen = [by_z * root, by_s * *SLOPES];
+    let slopes = *SLOPES * guess.run;
+    let seen = [by_z * root, by_s * slopes];
     let together = seen[0] * seen[0].transpose() + seen[1] * seen[1].transpose();
     let eigen = SymmetricEigen::new(DMatrix::from_fn(LOOKS, LOOKS, |i, j| together[(i, j)]));
     let mut order: Vec<usize> = (0..LOOKS).collect();
@@ -514,7 +550,7 @@ fn modes(precision: &Square, guess: &Guess) -> [Mode; SHAPES + FINE] {
             let of = root * seen.tr_mul(&look);
             std::array::from_fn(|i| of[i])
         };
-        guess.mode(&along(&root, &seen[0]), along(&SLOPES, &seen[1]))
+        guess.mode(&along(&root, &seen[0]), along(&slopes, &seen[1]))
     })
 }
 

@@ -69,10 +69,11 @@ impl Source {
         0.005 * self.off() / Source::Reader.off()
     }
 
-    /// sd of a spectrum's reflectance in a band by itself†: a reader's, and growing where lamps are weak and eyes are too.
+    /// Independent error (sd) of a spectrum's reflectance in one band†, larger where lamps are weak and eyes are too. It gives the
+    /// colour of a spectrum the same error as a colour that was read.
     pub(crate) fn band_sd(self, r: f64, band: usize) -> f64 {
         let dim = 1.0 + 20.0 * (-visible(band) / 0.005).exp();
-        (0.0015 + 0.005 * r) * dim * self.off() / Source::Reader.off()
+        (0.0007 + 0.0034 * r) * dim * self.off() / Source::Reader.off()
     }
 }
 
@@ -309,6 +310,8 @@ pub(crate) const GROUPS: usize = BANDS / TOGETHER;
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::draws::{self, MEMBERS, Whose};
+    use warm_blend_spectral::difference;
 
     #[test]
     fn what_stands_in_a_file_is_a_measurement_or_is_said_not_to_be() {
@@ -319,5 +322,29 @@ mod tests {
         assert!(read(r#"{"spectrum": []}"#).unwrap_err().contains("this one has 0"));
         assert!(read(r#"{"lab": [1e300, 0, 0]}"#).unwrap_err().contains("no part of a colour"));
         assert!(read(r#"{"lab": [50, 0]}"#).is_err() && read(r#"{"hex": "#).is_err());
+    }
+
+    /// A spectrum knows its colour as well as a reader of colours does, from grey to white; worse where it is nearly black.
+    #[test]
+    fn a_spectrum_is_as_far_off_as_a_colour() {
+        let reader = Source::Reader;
+        let chances = draws::of(Whose::Test(0), GROUPS + 1);
+        let off = |r: f64| {
+            let read = |m: usize| {
+                let band = |i: usize| {
+                    let group = i / TOGETHER;
+                    let own = reader.band_sd(r, group * TOGETHER + TOGETHER / 2) * chances[(group, m)];
+                    r * (1.0 + reader.gain_sd() * chances[(GROUPS, m)]) + own
+                };
+                Measured::spectrum(Reflectance::from_fn(band)).lab()
+            };
+            let grey = Measured::spectrum(Reflectance::from_fn(|_| r)).lab();
+            let squares: f64 = (0..MEMBERS).map(|m| difference(grey, read(m)).value().powi(2)).sum();
+            (squares / MEMBERS as f64).sqrt()
+        };
+        for r in [0.1, 0.2, 0.4, 0.6, 0.85] {
+            assert!((off(r) / reader.off() - 1.0).abs() < 0.15, "{} at {r}", off(r));
+        }
+        assert!((1.0..2.5).contains(&(off(0.02) / reader.off())), "{}", off(0.02));
     }
 }

@@ -13,14 +13,12 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 
 use super::{
     crowd::{Crowd, Lane, sum},
+    discrepancy,
     draws::MEMBERS,
     local_metric::{LocalMetric, lab_jacobian},
     prior::{Bands, Local},
     reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER},
 };
-
-/// What the model leaves out, along one direction of colour, ΔE00†: paint is no perfect film.
-pub(crate) const MODEL: f64 = 0.1;
 
 /// A reading against its prediction, in units of its own sd: the noise of the reading, of its pour and of its film are
 /// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
@@ -226,7 +224,10 @@ impl WhitenedResidual {
         // Behind the coordinates stand the chances of the making (the parts, the thickness of a film) and the finer shapes
         // of the masstones.
         let pours = if paints.len() > 1 { paints.len() } else { 0 };
-        let chances = pours + 2 + paints.iter().map(|local| local.fine.len()).sum::<usize>();
+        // What the model leaves out of a spectrum, bands side by side; a colour has it in its sd.
+        let of_a_spectrum = reading.measured().any(|measured| matches!(measured, Measured::Spectrum(_)));
+        let model = if paints.len() > 1 && of_a_spectrum { GROUPS } else { 0 };
+        let chances = pours + 2 + model + paints.iter().map(|local| local.fine.len()).sum::<usize>();
         let (mut residual, mut looks) = (Vec::new(), Vec::new());
         let mut rows: Vec<Vec<f64>> = Vec::new();
         for (measured, film) in views(reading) {
@@ -251,6 +252,7 @@ impl WhitenedResidual {
                     row.extend(local.fine.iter().map(|(dk, ds)| stirred.wet[n] * pull.optics(dk, ds)));
                 }
                 row.push(number.by_gain);
+                row.extend(&number.by_model[..model]);
                 row.push(DRAWN * pull.by_thickness);
                 rows.push(row);
             }
@@ -334,6 +336,8 @@ struct Number {
     /// Outside of these bands `by_band` is 0.
     bands: Range<usize>,
     by_gain: f64,
+    /// And what the model leaves out of the reflectance.
+    by_model: [f64; GROUPS],
 }
 
 /// What was read, each with the film it was read of: its thickness in mm and the ground under it.
@@ -359,7 +363,7 @@ fn half_way(read: Lab, predicted: Lab) -> LocalMetric {
 
 /// sd of a colour along one direction of a metric.
 fn colour_sd<P>(reading: &Reading<P>) -> f64 {
-    reading.source.sd().hypot(MODEL)
+    reading.source.sd().hypot(discrepancy::colour_sd(reading.of.len() > 1))
 }
 
 pub(crate) fn group_mean(curve: &Reflectance, group: usize) -> f64 {
@@ -396,17 +400,25 @@ fn numbers<P>(measured: &Measured, predicted: Lab, eye: &LocalMetric, reading: &
         Measured::Colour(_) => {
             let sd = colour_sd(reading);
             let rows = lab_jacobian(predicted, eye, Light::Daylight);
-            rows.map(|row| Number { by_band: row.map(|v| v / sd), bands: 0..BANDS, by_gain: 0.0 }).into()
+            rows.map(|row| Number {
+                by_band: row.map(|v| v / sd),
+                bands: 0..BANDS,
+                by_gain: 0.0,
+                by_model: [0.0; GROUPS],
+            })
+            .into()
         }
         Measured::Spectrum(read) => (0..GROUPS)
             .map(|group| {
                 let bands = group * TOGETHER..(group + 1) * TOGETHER;
                 let sd = group_sd(read, group, reading);
+                let r = group_mean(read, group);
                 let weight = 1.0 / (TOGETHER as f64 * sd);
                 Number {
                     by_band: std::array::from_fn(|i| if bands.contains(&i) { weight } else { 0.0 }),
                     bands,
-                    by_gain: group_mean(read, group) * reading.source.gain_sd() / sd,
+                    by_gain: r * reading.source.gain_sd() / sd,
+                    by_model: discrepancy::by_group(reading.of.len() > 1, group, r).map(|off| off / sd),
                 }
             })
             .collect(),

@@ -16,11 +16,12 @@ use warm_blend_paint::{
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 
 use super::{
+    discrepancy,
     draws::{self, MEMBERS, Whose},
     ensemble::{Ensemble, band90},
     local_metric::LocalMetric,
     reading::{GROUPS, PartsMethod, Source, TOGETHER},
-    residual::{MODEL, group_mean},
+    residual::group_mean,
 };
 
 /// A test that can be made of a paint.
@@ -217,15 +218,22 @@ impl Known {
         let middle = numbers(expected);
         let n = middle.len();
         let reader = Source::Reader;
+        let of_a_mix = test.of((), Some(()), Some(())).is_some_and(|of| of.len() > 1);
         let mut noise = match reads {
-            Reads::Colours => DMatrix::identity(n, n) * (reader.sd().powi(2) + MODEL * MODEL),
+            Reads::Colours => {
+                DMatrix::identity(n, n) * (reader.sd().powi(2) + discrepancy::colour_sd(of_a_mix).powi(2))
+            }
             Reads::Spectra => {
                 let own = |i: usize| FINER * reader.band_sd(middle[i], i % GROUPS * TOGETHER + TOGETHER / 2);
                 let gain = &middle * reader.gain_sd();
-                DMatrix::from_diagonal(&DVector::from_fn(n, |i, _| own(i).powi(2))) + &gain * gain.transpose()
+                let model = |i: usize| discrepancy::by_group(of_a_mix, i % GROUPS, middle[i]);
+                let model = DMatrix::from_fn(n, GROUPS, |i, chance| model(i)[chance]);
+                DMatrix::from_diagonal(&DVector::from_fn(n, |i, _| own(i).powi(2)))
+                    + &gain * gain.transpose()
+                    + &model * model.transpose()
             }
         };
-        if test.of((), Some(()), Some(())).is_some_and(|of| of.len() > 1) {
+        if of_a_mix {
             // The pour of a tint is off by a little, in the direction that more of the paint would take.
             let poured = numbers(test.sample(&self.shelf(None), 1.0 + PartsMethod::Spoons.sd())?) - &middle;
             noise += &poured * poured.transpose();

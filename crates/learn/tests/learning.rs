@@ -136,7 +136,7 @@ proptest! {
         let shelf = [facts(WHITE, true), tin];
         let of = [(1, ratio), (0, 1.0)];
         let first = learn(&shelf, &[]).unwrap();
-        // Nearly black, a spectrum says more than a straight line can follow: one such mix in a thousand keeps ±1.5 to 1.8.
+        // Nearly black, neither the reader nor the eye tells hues apart: one such mix in a thousand keeps ±1.5 to 1.8.
         prop_assume!(mixed(&first, &of).best().seen_lab(Light::Daylight).l > 32.0);
         // The paint is so much stronger or weaker than was thought.
         let read = agreeing(&first, &[(1, ratio * f64::exp(off)), (0, 1.0)], State::Dry, spectrum);

@@ -67,6 +67,11 @@ impl CoatsToHide {
         self.0
     }
 
+    /// True of the first coat and less: it tells the most coats that are needed, not how many.
+    pub fn is_a_bound(self) -> bool {
+        self.0 <= 1.0
+    }
+
     /// How many coats a film under a surface needs; None beyond twenty, where it is a glaze rather than a paint. Below a quarter of
     /// a coat the answer is a quarter.
     pub fn of(film: &Optics, surface: SurfaceReflection) -> Option<Self> {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Deserializer, Serialize};
 use warm_blend_spectral::{BANDS, HexError, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
 
-use crate::strength::by_class;
+use crate::strength::scattering;
 use crate::{Class, CoatsToHide, Material, Medium, Optics, Role, SurfaceReflection};
 
 /// The colour of a thick, dry, unsealed film, as it is known.
@@ -149,10 +149,7 @@ impl Material {
         let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance()?;
         let sheen = sheen.limited_by(&seen);
         let inside = sheen.inside(&seen);
-        let s = match coats_to_hide {
-            Some(coats) => coats.scattering(&inside, sheen),
-            None => by_class(strength, &inside),
-        };
+        let s = scattering((strength, class.voids()), &inside, sheen, coats_to_hide);
         Ok(Self {
             optics: Optics::of_thick_film(&inside, s),
             sheen,

@@ -2,28 +2,64 @@
 //!
 //! A tin holds only so much pigment: what is colourant is not white, and white is what scatters. The more the darkest band
 //! of a masstone absorbs, the less white can be in it. So the strength of a class is that of its whites, and falls with
-//! the largest K/S of the visible bands†: common practice knows it as the deep base, which holds little white or none.
+//! the largest K/S of the visible bands†: common practice knows it as the deep base, which holds little white or none. Nor can it
+//! hold more colourant than absorbs some hundreds per mm†: what is nearly black is so for want of scattering.
 
 use warm_blend_spectral::{BANDS, Reflectance, wavelength};
 
 use crate::film::k_over_s;
 use crate::hiding::house_white_scattering;
+use crate::{CoatsToHide, SurfaceReflection};
 
 /// Largest K/S at which half the white has given way to colourant†.
 const HALF_WHITE: f64 = 1.0;
 /// Scattering of a colourant against that of white†.
 const COLOURANT: f64 = 0.08;
+/// What the air in a film scatters against white, by φ†: it is there whatever the pigment.
+const AIR: f64 = 0.3;
+/// Mean K that no load of colourant exceeds, 1/mm†.
+const MOST_K: f64 = 300.0;
 /// Bands in which eyes and colourants matter, nm.
 const SEEN: std::ops::RangeInclusive<u32> = 420..=680;
 
-/// S, 1/mm, of a paint of a class whose whites have this `strength` (house white = 1), from its masstone below the surface.
-pub fn by_class(strength: f64, inside: &Reflectance) -> f64 {
-    let deepest = (0..BANDS)
-        .filter(|i| SEEN.contains(&wavelength(*i)))
-        .map(|i| k_over_s(inside.bands()[i]))
-        .fold(0.0, f64::max);
-    let white = HALF_WHITE / (HALF_WHITE + deepest);
-    strength * (white + COLOURANT * (1.0 - white)) * house_white_scattering()
+/// S, 1/mm, of a paint of a class whose whites have this `strength` (house white = 1) and whose films hold so much air (φ), from
+/// its masstone below the surface.
+pub fn by_class(strength: f64, voids: f64, inside: &Reflectance) -> f64 {
+    let white = white_share(inside);
+    let colourant = COLOURANT + AIR * voids;
+    let s = strength * (white + colourant * (1.0 - white)) * house_white_scattering();
+    let k = s * mean(inside);
+    s / (1.0 + (k / MOST_K).powi(2)).sqrt()
+}
+
+/// S, 1/mm, of a paint of a class that is said to hide in so many coats. Of one that hides in the first, the coats say only that S is
+/// at least so large: nobody sees how much thinner a coat would have done.
+pub fn scattering(
+    (strength, voids): (f64, f64),
+    inside: &Reflectance,
+    sheen: SurfaceReflection,
+    coats: Option<CoatsToHide>,
+) -> f64 {
+    match coats.map(|coats| (coats, coats.scattering(inside, sheen))) {
+        None => by_class(strength, voids, inside),
+        Some((coats, least)) if coats.is_a_bound() => by_class(strength, voids, inside).max(least),
+        Some((_, s)) => s,
+    }
+}
+
+fn seen(inside: &Reflectance) -> impl Iterator<Item = f64> {
+    let seen = (0..BANDS).filter(|i| SEEN.contains(&wavelength(*i)));
+    seen.map(|i| k_over_s(inside.bands()[i]))
+}
+
+/// Mean K/S of the bands that are seen.
+fn mean(inside: &Reflectance) -> f64 {
+    seen(inside).sum::<f64>() / seen(inside).count() as f64
+}
+
+/// How much of what a paint could hold is white, by its masstone below the surface: 1 of a white, 0 of a deep base.
+pub fn white_share(inside: &Reflectance) -> f64 {
+    HALF_WHITE / (HALF_WHITE + seen(inside).fold(0.0, f64::max))
 }
 
 #[cfg(test)]
@@ -35,14 +71,15 @@ mod tests {
         #[test]
         fn the_deeper_a_paint_the_less_it_scatters(r in 0.01..0.95f64, less in 0.1..0.99f64) {
             let (pale, deep) = (Reflectance::grey(r), Reflectance::grey(r * less));
-            prop_assert!(by_class(1.0, &deep) < by_class(1.0, &pale));
-            prop_assert!(by_class(1.0, &deep) >= COLOURANT * house_white_scattering());
+            prop_assert!(by_class(1.0, 0.0, &deep) < by_class(1.0, 0.0, &pale));
+            let k = by_class(1.0, 0.0, &deep) * k_over_s(deep.bands()[0]);
+            prop_assert!(k < MOST_K && k >= by_class(1.0, 0.0, &pale) * k_over_s(pale.bands()[0]));
         }
     }
 
     #[test]
     fn a_white_has_the_strength_of_its_class() {
         let white = Reflectance::grey(0.95);
-        assert!((by_class(0.8, &white) / house_white_scattering() / 0.8 - 1.0).abs() < 0.01);
+        assert!((by_class(0.8, 0.0, &white) / house_white_scattering() / 0.8 - 1.0).abs() < 0.01);
     }
 }

@@ -10,17 +10,24 @@
 //! α is the share of the outer reflection that reaches the eye: much on a dead matt surface, which scatters it
 //! everywhere, none on a gloss one, which mirrors it away.
 
-use warm_blend_spectral::Reflectance;
+use warm_blend_spectral::{BANDS, Reflectance};
 
 /// Reflection of light that meets the surface from outside, index 1.5 (Fresnel, normal incidence).
 pub const K1: f64 = 0.04;
 /// Reflection of diffuse light that meets it from inside (Saunderson's value).
 pub const K2: f64 = 0.6;
 
-/// How much of the surface reflection is taken as seen at most, against the darkest band of a masstone†.
-/// A dark masstone's reflectance is close to k1, and taking all of it away leaves a band at almost nothing, which
-/// makes an absurdly orange or blue undertone of every glaze of that paint.
-const DARK_FLOOR: f64 = 0.65;
+/// Least reflectance below the surface of any masstone: no pigment load has a larger K/S than about 300†.
+const BLACKEST: f64 = 0.0016;
+
+/// How many times as uneven as the masstone is what lies below its surface at most, darkest band against the mean†: what takes nearly
+/// all of the darkest band leaves an absurdly vivid undertone.
+const VIVID: f64 = 2.0;
+
+/// sd of ln α within a class†.
+const SPREAD: f64 = 0.35;
+/// A normal is a logistic variable of this scale, within 0.01 of probability (published approximation).
+const LOGISTIC: f64 = 1.702;
 
 /// Least reflectance below the surface, so that K/S stays finite.
 pub const LEAST: f64 = 1e-5;
@@ -48,10 +55,9 @@ impl SurfaceReflection {
         self.0
     }
 
-    /// The sheen that is possible for a masstone: limited so that the surface explains at most 65 % of its darkest
-    /// band.
+    /// The most probable sheen of a paint of this class whose masstone is known: see [`SheenOfMasstone`].
     pub fn limited_by(self, masstone: &Reflectance) -> Self {
-        Self(self.0.min(DARK_FLOOR * masstone.lowest() / K1))
+        Self::new(SheenOfMasstone::of(self, masstone).at(0.0))
     }
 
     /// What is seen of a film whose reflectance below the surface is `inside`.
@@ -69,6 +75,47 @@ impl SurfaceReflection {
     }
 }
 
+/// What α may be of a paint whose masstone is known.
+///
+/// In a class ln α is spread about the usual one (a logistic distribution of sd 0.35†). The surface cannot reflect more than the
+/// darkest band of the masstone shows, nor, of a colour, so much that what lies below is absurdly vivid; what is beyond that is cut
+/// off, and what is left is followed by a unit normal: 0 is the median. The masstone of a black says little of K, because K grows
+/// without end as α comes near that limit.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct SheenOfMasstone {
+    usual: f64,
+    /// Probability of what is not cut off.
+    possible: f64,
+}
+
+impl SheenOfMasstone {
+    const SCALE: f64 = SPREAD / LOGISTIC;
+
+    /// Of a class's usual α and a masstone.
+    pub fn of(usual: SurfaceReflection, masstone: &Reflectance) -> Self {
+        let below = (1.0 - K1) * (1.0 - K2) * BLACKEST;
+        let mean = masstone.bands().iter().sum::<f64>() / BANDS as f64;
+        let uneven = mean / masstone.lowest();
+        let vivid = mean * (VIVID - 1.0) / (VIVID * uneven - 1.0);
+        let most = ((masstone.lowest() - below).min(vivid) / K1).max(1e-3);
+        let possible = 1.0 / (1.0 + (most / usual.0.max(1e-3)).powf(-1.0 / Self::SCALE));
+        Self { usual: usual.0, possible }
+    }
+
+    /// α at a unit normal.
+    pub fn at(&self, normal: f64) -> f64 {
+        let share = self.possible / (1.0 + (-LOGISTIC * normal).exp());
+        (self.usual * (share / (1.0 - share)).powf(Self::SCALE)).min(1.0)
+    }
+
+    /// ∂α/∂normal; 0 where α can grow no more.
+    pub fn slope(&self, normal: f64) -> f64 {
+        let alpha = self.at(normal);
+        let quantile = 1.0 / (1.0 + (-LOGISTIC * normal).exp());
+        if alpha >= 1.0 { 0.0 } else { alpha * SPREAD * (1.0 - quantile) / (1.0 - self.possible * quantile) }
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -82,6 +129,19 @@ mod tests {
             let inside = sheen.inside(&masstone);
             prop_assert!(inside.lowest() > LEAST, "a dark masstone keeps something below its surface");
             prop_assert!((sheen.seen(&inside).bands()[0] - seen).abs() < 1e-12);
+        }
+
+        /// α follows the normal without a break, never reaches what the darkest band shows, and is the usual one where nothing is
+        /// cut off.
+        #[test]
+        fn sheens_of_a_masstone(seen in 0.004..0.95f64, usual in 0.1..0.9f64, at in -3.0..3.0f64) {
+            let masstone = Reflectance::grey(seen);
+            let sheen = SheenOfMasstone::of(SurfaceReflection::new(usual), &masstone);
+            let step = 1e-5;
+            let slope = (sheen.at(at + step) - sheen.at(at - step)) / (2.0 * step);
+            prop_assert!((slope - sheen.slope(at)).abs() < 1e-4 || sheen.at(at + step) >= 1.0, "{} {}", slope, sheen.slope(at));
+            prop_assert!(sheen.at(at) * K1 < seen);
+            prop_assert!(seen < 4.0 * K1 || (sheen.at(0.0) - usual).abs() < 0.01);
         }
 
         #[test]

@@ -143,3 +143,17 @@ fn the_stronger_paint_has_more_say() {
         |coats| lab(&stirred(&[(1.0, &white), (1.0, &tin(Class::Chalk, hex("#3c4650"), Some(coats)))])).l;
     assert!(half(1.0) < half(2.0) && half(2.0) < half(4.0));
 }
+
+/// Who sees that the first coat covers cannot see how much less would have done: a black that covers in one coat is as strong in white
+/// as one of which nothing is said (common practice), and of two paints that need more the one that needs fewer is the stronger.
+#[test]
+fn covering_in_one_coat_is_a_bound() {
+    let white = tin(Class::Chalk, hex("#f0ede6"), None);
+    let tinted = |coats| lab(&stirred(&[(1.0, &tin(Class::Chalk, hex("#1e1e22"), coats)), (1.0, &white)])).l;
+    assert!((tinted(Some(1.0)) - tinted(None)).abs() < 0.1, "{:?} {}", tinted(Some(1.0)), tinted(None));
+    assert!(tinted(None) < 45.0, "{}", tinted(None));
+    assert!(tinted(Some(2.0)) < tinted(Some(3.0)));
+    // It is at least so strong that one coat covers.
+    let pale = tin(Class::AcrylicCraft, hex("#efe9dc"), Some(1.0));
+    assert!(pale.coats_to_hide().unwrap().value() <= 1.0 + 1e-3);
+}

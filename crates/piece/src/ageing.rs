@@ -13,7 +13,7 @@
 use std::sync::OnceLock;
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{ByPlace, Ground, GroundKind, Layer, Place, Print, Share, Stack, Technique};
+use warm_blend_board::{Below, ByPlace, Ground, GroundKind, Layer, Place, Print, Share, Stack, Technique};
 use warm_blend_paint::{BadPaint, Class, CoatsToHide, Masstone, Material, Microns, Parts, State, mix};
 use warm_blend_spectral::{Reflectance, Srgb};
 
@@ -119,7 +119,7 @@ impl Age {
     /// Lays so much of it on a finish; false of what takes away.
     pub fn lay_on(self, stack: &mut Stack, amount: Share) -> bool {
         let Some(material) = self.material() else { return false };
-        stack.lay(material.clone(), self.print(amount), false, None);
+        stack.lay(material.clone(), self.print(amount), Below::LIES, None);
         true
     }
 
@@ -133,10 +133,10 @@ impl Age {
         };
         let under = |step: usize| {
             let mut stack = Stack::over(&Ground::of(GroundKind::PaleWood))?;
-            stack.lay(coat.clone(), all_over(HIDES), false, None);
+            stack.lay(coat.clone(), all_over(HIDES), Below::LIES, None);
             if step > 0 {
                 let film = self.row().film * most * step as f64 / STEPS as f64;
-                stack.lay(material.clone(), all_over(film), false, None);
+                stack.lay(material.clone(), all_over(film), Below::LIES, None);
             }
             Ok(stack.seen(Place::Field, stack.len(), State::Dry).from_afar())
         };

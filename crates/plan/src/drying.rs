@@ -34,6 +34,7 @@ fn dry(laid: &Laid, contents: &Contents) -> f64 {
     }
     match laid.technique.family() {
         Family::Glaze | Family::Wax | Family::Gild => OVERNIGHT,
+        Family::Stain if contents.main_class() != Some(Class::GelStain) => OVERNIGHT,
         Family::Blend if contents.has(Class::GlazingLiquid) => OVERNIGHT,
         Family::Wash if contents.main_class() != Some(Class::GelStain) => 20.0,
         _ => dry_class(contents.main_class()),
@@ -60,28 +61,50 @@ fn dries_in(laid: &Laid, tins: Tins, air: Air) -> f64 {
     dry(laid, &laid.contents(tins)) * air.slower(laid.dries_by(tins))
 }
 
+/// How a thing that was done dries in some air, before anything it holds up is known.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Drying<'a> {
+    done: &'a Work,
+    air: Air,
+    waxy: bool,
+    /// Minutes until its layers are dry.
+    dries: f64,
+}
+
+impl<'a> Drying<'a> {
+    pub(crate) fn of(done: &'a Work, tins: Tins, air: Air) -> Self {
+        // Layers that were worked wet into each other dry together: the slowest of them counts.
+        let dries = done.layers().iter().map(|laid| dries_in(laid, tins, air)).fold(0.0, f64::max);
+        Self { done, air, waxy: done.is_waxy(tins), dries }
+    }
+
+    /// Minutes until another thing can begin on the same zone, whatever was done between them.
+    pub(crate) fn until(&self, next: &Work) -> f64 {
+        let slower = |by| self.air.slower(by);
+        match (self.done, next) {
+            // The edge is still soft.
+            (_, Work::TapeOff) | (Work::Clean, Work::Rinse) => 0.0,
+            (Work::Rinse, _) => 60.0 * slower(DriesBy::Water),
+            (Work::Deglaze | Work::Dewax | Work::WaxOff, _) => 10.0 * slower(DriesBy::Solvent),
+            (_, Work::Buff | Work::HardwareOn | Work::Rest) if self.waxy => {
+                self.dries.max(OVERNIGHT * slower(DriesBy::Solvent))
+            }
+            // The same wash again needs no waiting.
+            (Work::Layer(laid), Work::Layer(again))
+                if laid == again && matches!(laid.technique.family(), Family::Wash) =>
+            {
+                0.0
+            }
+            (Work::Layer(_) | Work::Wet(_), _) => self.dries,
+            (Work::Age(_), _) => 20.0 * slower(DriesBy::Water),
+            _ => 0.0,
+        }
+    }
+}
+
 /// Minutes between the end of one thing and the beginning of another on the same zone, whatever was done between them.
 pub fn wait(done: &Work, next: &Work, tins: Tins, air: Air) -> f64 {
-    // Layers that were worked wet into each other dry together: the slowest of them counts.
-    let dries = || done.layers().iter().map(|laid| dries_in(laid, tins, air)).fold(0.0, f64::max);
-    match (done, next) {
-        // The edge is still soft.
-        (_, Work::TapeOff) | (Work::Clean, Work::Rinse) => 0.0,
-        (Work::Rinse, _) => 60.0 * air.slower(DriesBy::Water),
-        (Work::Deglaze | Work::Dewax | Work::WaxOff, _) => 10.0 * air.slower(DriesBy::Solvent),
-        (work, Work::Buff | Work::HardwareOn | Work::Rest) if work.is_waxy(tins) => {
-            dries().max(OVERNIGHT * air.slower(DriesBy::Solvent))
-        }
-        // The same wash again needs no waiting.
-        (Work::Layer(laid), Work::Layer(again))
-            if laid == again && matches!(laid.technique.family(), Family::Wash) =>
-        {
-            0.0
-        }
-        (Work::Layer(_) | Work::Wet(_), _) => dries(),
-        (Work::Age(_), _) => 20.0 * air.slower(DriesBy::Water),
-        _ => 0.0,
-    }
+    Drying::of(done, tins, air).until(next)
 }
 
 impl Laid {

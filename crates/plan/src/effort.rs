@@ -33,6 +33,7 @@ const fn by_area(technique: Technique) -> f64 {
         Technique::GlazeRagged => 26.0,
         Technique::GlazeRaggedSoftened => 32.0,
         Technique::GlazeWiped => 36.0,
+        Technique::StainWiped => 20.0,
         Technique::WashWiped | Technique::WashPatted | Technique::WashDragged => 26.0,
         Technique::WashDripped => 18.0,
         Technique::DryBrush => 22.0,

@@ -6,7 +6,8 @@ use std::hash::Hasher;
 use serde::{Deserialize, Serialize};
 use warm_blend_piece::Zone;
 
-use crate::{Air, Tins, Unit, WetEdge, Work, ZoneWork, minutes, units, wait};
+use crate::drying::Drying;
+use crate::{Air, Tins, Unit, WetEdge, Work, ZoneWork, minutes, units};
 
 /// Which step: the same for the same work, so that it can be ticked off on a plan that was made anew.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
@@ -57,20 +58,29 @@ pub struct Step {
 /// one that it waits for.
 pub fn steps(zones: &[ZoneWork], left: &[Vec<Work>], tins: Tins, air: Air) -> Vec<Step> {
     let merged = merged(left);
+    let drying =
+        |air| -> Vec<Drying> { merged.iter().map(|(work, _)| Drying::of(work, tins, air)).collect() };
+    let (here, usually) = (drying(air), drying(Air::default()));
     let mut steps: Vec<Step> = Vec::with_capacity(merged.len());
+    // The last thing done on each zone.
+    let mut last: Vec<Option<usize>> = vec![None; zones.len()];
     for (work, own) in &merged {
         let on: Vec<&ZoneWork> = own.iter().map(|n| &zones[*n]).collect();
         let before = steps.iter().filter(|step| step.work == *work).count();
         let mut after: Vec<After> = Vec::new();
-        for (place, (done, zones)) in merged[..steps.len()].iter().enumerate() {
-            let shared = || own.iter().filter(|n| zones.contains(n));
-            // The last thing done on a zone, and whatever is still wet there.
-            let later =
-                |n: &&usize| merged[place + 1..steps.len()].iter().any(|(_, zones)| zones.contains(n));
-            let wait = |air| wait(done, work, tins, air);
-            if shared().next().is_some() && (shared().any(|n| !later(&n)) || wait(air) > 0.0) {
-                after.push(After { step: place, wait: wait(air), usual: wait(Air::default()) });
+        for (place, (_, zones)) in merged[..steps.len()].iter().enumerate() {
+            let mut shared = own.iter().filter(|n| zones.contains(n)).peekable();
+            if shared.peek().is_none() {
+                continue;
             }
+            // What was done last there, and whatever is still wet.
+            let wait = here[place].until(work);
+            if wait > 0.0 || shared.any(|n| last[*n] == Some(place)) {
+                after.push(After { step: place, wait, usual: usually[place].until(work) });
+            }
+        }
+        for n in own {
+            last[*n] = Some(steps.len());
         }
         steps.push(Step {
             id: id(work, before),

@@ -34,7 +34,7 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
         matches!(
             t,
             Technique::BrushedCoat | Technique::ClearCoat | Technique::WetBlend | Technique::MeshedGlaze
-        ) || t.family() == Family::Wash
+        ) || matches!(t.family(), Family::Wash | Family::Stain)
     };
     let mut all = Vec::new();
     let mut need = |name, count: usize, why| {
@@ -55,7 +55,8 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
     need("Wax brushes", pots(&is_wax), "one for each tint: dark wax never leaves a brush");
     need("Fan brush", usize::from(any(&|t| t == Technique::Gilding)), "or a fingertip");
     need("Stippler", usize::from(any(&|t| t == Technique::GlazeStippled)), "wipe it dry as you go");
-    let worked = |t: Technique| matches!(t.family(), Family::Glaze | Family::Wash | Family::Blend);
+    let worked =
+        |t: Technique| matches!(t.family(), Family::Glaze | Family::Wash | Family::Blend | Family::Stain);
     need("Mister with clean water", usize::from(any(&worked)), "re-opens what drags");
     let mut have = |name, there: bool, why| {
         if there {

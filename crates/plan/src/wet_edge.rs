@@ -103,7 +103,7 @@ fn open_minutes(laid: &Laid, tins: Tins, air: Air) -> Option<f64> {
     let slow = if contents.has(Class::Extender) { 2.0 } else { 1.0 };
     let usual = match laid.technique.family() {
         Family::Glaze if contents.has(Class::Scumble) => 20.0,
-        Family::Glaze => 10.0,
+        Family::Glaze | Family::Stain => 10.0,
         Family::Blend if laid.technique == Technique::MeshedGlaze => 20.0,
         Family::Blend => PAINT_OPEN,
         Family::Wash => 6.0,

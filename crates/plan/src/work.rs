@@ -193,7 +193,8 @@ impl Laid {
     fn dries_between_passes(&self, tins: Tins) -> bool {
         use warm_blend_paint::Class::GelStain;
         let stain = self.contents(tins).is_mostly(|product| product.class == GelStain);
-        stain || matches!(self.technique.family(), Family::Coat | Family::Seal | Family::Glaze)
+        stain
+            || matches!(self.technique.family(), Family::Coat | Family::Seal | Family::Glaze | Family::Stain)
     }
 
     /// True of what stays wet long enough for something to be worked into it.

@@ -5,7 +5,7 @@ use std::time::Instant;
 use image::{RgbImage, imageops};
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, Family, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Load, OnShelf, Stack, Technique,
+    Below, Board, Family, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Load, OnShelf, Stack, Technique,
     Template, TextureDepth,
 };
 use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Name, PaintId, Parts, State, mix};
@@ -58,6 +58,9 @@ fn shown(technique: Technique) -> (GroundKind, Vec<Material>, Option<Material>) 
             on(oat(), with(&clay(), Class::GlazingLiquid, 4.0))
         }
         Technique::GlazeWiped => on(oat(), with(&peat(), Class::GlazingLiquid, 4.0)),
+        Technique::StainWiped => {
+            (GroundKind::PaleWood, Vec::new(), Some(with(&peat(), Class::ClearCoat, 1.0)))
+        }
         Technique::WashWiped | Technique::WashPatted | Technique::WashDragged => {
             on(slate(), with(&oat(), Class::Water, 1.0))
         }
@@ -220,7 +223,8 @@ fn main() {
                 stack.take_away(technique.print(hand), 0);
             } else {
                 let seals = matches!(technique.family(), Family::Seal | Family::Wax);
-                stack.lay_rough(pot, technique.print(hand), seals, None, technique.rough(hand));
+                let below = Below { seals, soaks: technique.soaks() };
+                stack.lay_rough(pot, technique.print(hand), below, None, technique.rough(hand));
                 if layer(technique, hand).is_cracked() {
                     stack.crack();
                 }

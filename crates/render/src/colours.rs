@@ -12,6 +12,9 @@ const POOLS: f64 = 1.8;
 /// Surface reflection of what is dead matt, as chalk-type paint is: the share of it that reaches the eye.
 const DEAD_MATT: f64 = Class::Chalk.sheen();
 
+/// From how much of the light on that comes through what lies on wood its grain is seen†.
+const CLEAR: f64 = 0.5;
+
 /// Linear sRGB channels.
 pub(crate) type Linear = [f32; 3];
 
@@ -28,7 +31,7 @@ pub(crate) struct Tone {
     pub gloss: f32,
     /// How high its films stand over the ground, mm.
     pub height: f32,
-    /// Bare wood, whose grain is seen.
+    /// Wood, bare or under what is clear, whose grain is seen.
     pub bare: bool,
 }
 
@@ -55,8 +58,8 @@ pub(crate) fn tones(
         let (lustre, gloss) = (known.lustre as f32, (1.0 - known.alpha / DEAD_MATT).clamp(0.0, 1.0) as f32);
         let height = (known.height / 1000.0) as f32;
         let usual = Tone { usual: here, lustre, gloss, height, ..Tone::default() };
-        let grain = stack.grain() as f32;
-        if *of == 0 && grain > 0.0 {
+        let grain = (stack.grain() * known.see_through) as f32;
+        if known.see_through > CLEAR && grain > 0.0 {
             // Dark bands, and light ones between them.
             let by = |change: f32| here.map(|c| c * change);
             return Some(Tone { thick: by(-grain), thin: by(0.4 * grain), bare: true, ..usual });

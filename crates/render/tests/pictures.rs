@@ -1,7 +1,7 @@
 //! The picture says what the engine says.
 
 use proptest::prelude::*;
-use warm_blend_board::{Ground, GroundKind, Hand, Place, Stack, Technique};
+use warm_blend_board::{Below, Ground, GroundKind, Hand, Place, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
 use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Fineness, Lamp, Picture, Relief, Shading, draw};
@@ -29,7 +29,7 @@ fn stack(ground: GroundKind, layers: &[Put]) -> Stack {
             stack.take_away(technique.usual(), 0);
         } else {
             let rough = technique.rough(Hand::default());
-            stack.lay_rough(material, technique.usual(), false, None, rough);
+            stack.lay_rough(material, technique.usual(), Below::LIES, None, rough);
         }
     }
     stack
@@ -194,14 +194,15 @@ fn wood_has_grain_about_its_colour() {
 fn each_wood_has_its_own_grain() {
     let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
     // The middle of the field, where the plank lies across, about its mean.
-    let field = |ground| -> Vec<f64> {
-        let picture = drawn(&plate, &stack(ground, &[]), &[], Shading::None);
+    let painted = |ground, layers: &[Put]| -> Vec<f64> {
+        let picture = drawn(&plate, &stack(ground, layers), layers, Shading::None);
         let at = |x: usize, y: usize| f64::from(picture.rgb[3 * (600 * y + x)]);
         let spots: Vec<f64> =
             (0..160).flat_map(|y| (0..240).map(move |x| (x, y))).map(|(x, y)| at(160 + x, 120 + y)).collect();
         let mean = spots.iter().sum::<f64>() / spots.len() as f64;
         spots.iter().map(|spot| spot - mean).collect()
     };
+    let field = |ground| painted(ground, &[]);
     let alike = |one: &[f64], other: &[f64]| -> f64 {
         let product = |one: &[f64], other: &[f64]| one.iter().zip(other).map(|(a, b)| a * b).sum::<f64>();
         product(one, other) / (product(one, one) * product(other, other)).sqrt()
@@ -218,6 +219,11 @@ fn each_wood_has_its_own_grain() {
     }
     // A dark stain lies on dark wood.
     assert!(alike(&dark, &stained) > 0.8, "{}", alike(&dark, &stained));
+    // Under a stain it is seen, under two coats it is not.
+    let toned = painted(GroundKind::MidWood, &[(Technique::StainWiped, [74, 58, 47], 1.0)]);
+    assert!(alike(&middling, &toned) > 0.8, "{}", alike(&middling, &toned));
+    let covered = painted(GroundKind::MidWood, &[(Technique::BrushedCoat, [120, 140, 150], 0.0); 2]);
+    assert!(alike(&middling, &covered).abs() < 0.2, "{}", alike(&middling, &covered));
 }
 
 /// The mean colour of each place is as predicted, whatever the texture, under each technique.
@@ -247,7 +253,12 @@ fn the_lamp_turns() {
     let (window, left) = (drawn(&plate, &stack, &aged, Shading::default()), from(270.0, true));
     assert_eq!(from(320.0, false), window);
     assert_ne!(left, from(90.0, true));
-    // A raking light from the left shows more than one from a window.
+    // A raking light from the left shows more of the shape than one from a window: of one colour, where nothing else is to be seen.
+    let coats: [Put; 2] = [(Technique::BrushedCoat, [120, 140, 150], 0.0); 2];
+    let plain = self::stack(GroundKind::WhitePrimer, &coats);
+    let of_one_colour = |lamp| drawn(&plate, &plain, &coats, Shading::By(lamp));
+    let window = drawn(&plate, &plain, &coats, Shading::default());
+    let left = of_one_colour(Lamp::from_side(270.0, true));
     let contrast = |picture: &Picture| {
         let row: Vec<f64> = (20..280).map(|x| f64::from(picture.rgb[3 * (100 * 300 + x) + 1])).collect();
         row.windows(2).map(|pair| (pair[0] - pair[1]).abs()).sum::<f64>()
@@ -283,7 +294,7 @@ fn metal_turns_with_the_light() {
     let matt = Material::of(Class::Chalk, Some(Masstone::Hex(Srgb { red: 170, green: 140, blue: 80 })), None);
     let turned = |paint: Material| {
         let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
-        stack.lay(paint, Technique::BrushedCoat.usual(), false, None);
+        stack.lay(paint, Technique::BrushedCoat.usual(), Below::LIES, None);
         let marks = [Mark::By(Technique::BrushedCoat)];
         let from = |side: f64| {
             let coats = Coats { stack: &stack, marks: &marks, layers: 1 };
@@ -322,7 +333,7 @@ fn shares_of_pixels_are_the_shares_of_the_engine() {
         print
     };
     for (technique, code, _) in layers {
-        stack.lay(paint(Class::LatexSatin, code), thick(technique), false, None);
+        stack.lay(paint(Class::LatexSatin, code), thick(technique), Below::LIES, None);
     }
     let picture = drawn(&plate, &stack, &layers, Shading::None);
     let light = |pixel: &[u8]| Srgb { red: pixel[0], green: pixel[1], blue: pixel[2] }.to_xyz().y;

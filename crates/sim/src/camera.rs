@@ -3,7 +3,7 @@
 //! It is settled to its light somewhat less than an eye in a room, exposes a little low, and the light falls off from one side.
 
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
-use warm_blend_board::{Family, Ground, GroundKind, Place, Share, Stack, Technique};
+use warm_blend_board::{Below, Family, Ground, GroundKind, Place, Share, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
 use warm_blend_piece::{Age, Mark};
 use warm_blend_render::{Coats, Fineness, Picture, Relief, Shading, draw};
@@ -137,7 +137,8 @@ impl Scene {
                 None => own,
             };
             let seals = matches!(technique.family(), Family::Seal | Family::Wax);
-            stack.lay(pot, technique.usual(), seals, None);
+            let below = Below { seals, soaks: technique.soaks() };
+            stack.lay(pot, technique.usual(), below, None);
         }
         for (age, amount) in self.aged {
             age.lay_on(&mut stack, Share::of(*amount));

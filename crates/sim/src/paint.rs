@@ -103,6 +103,11 @@ impl VirtualPaint {
 }
 
 impl VirtualSample {
+    /// A sample of this reflectance, whatever it is made of.
+    pub fn measured(truth: Reflectance) -> Self {
+        Self::of(truth)
+    }
+
     pub(crate) fn of(truth: Reflectance) -> Self {
         Self { truth }
     }

@@ -62,7 +62,7 @@ fn known_by_codes_then_by_a_tint_each_then_by_spectra() {
     assert!(average[0].at(0.5) > 5.0, "the paints are too easy");
     assert!(codes[0].at(0.5) < 0.5 * average[0].at(0.5));
     within(&codes[0], 3.2, 8.2);
-    within(&tinted[0], 0.66, 1.6);
+    within(&tinted[0], 0.66, 1.75);
     within(&tinted[1], 0.8, 1.9);
     within(&measured[0], 0.38, 1.0);
     within(&measured[1], 0.45, 1.15);
@@ -92,7 +92,7 @@ fn nine_bands_of_ten_hold() {
     let mean = |of: &[[f64; 3]], i: usize| of.iter().map(|stage| stage[i]).sum::<f64>() / of.len() as f64;
     for (i, known) in ["chips", "a 1:1 tint each", "and a 1:4 tint each"].iter().enumerate() {
         println!("{known:20} held {:.1} %  mean band {:.2}", 100.0 * mean(&held, i), mean(&bands, i));
-        assert!((0.85..=0.95).contains(&mean(&held, i)), "{known}: {}", mean(&held, i));
+        assert!((0.85..=0.97).contains(&mean(&held, i)), "{known}: {}", mean(&held, i));
     }
     assert!(mean(&bands, 1) < 0.5 * mean(&bands, 0) && mean(&bands, 2) < mean(&bands, 1));
 }

@@ -8,9 +8,9 @@ use std::ops::ControlFlow;
 use rand::{Rng, SeedableRng, seq::IteratorRandom};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_bench as bench;
-use warm_blend_bench::{EVERY, Limits, MatchTin, Pot};
+use warm_blend_bench::{DoubtfulTin, EVERY, InDoubt, Limits, MatchTin, Pot};
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, learn};
-use warm_blend_paint::{Measure, Millilitres, Parts, mix};
+use warm_blend_paint::{Measure, Millilitres, Parts};
 use warm_blend_sim::SimulatedScale;
 use warm_blend_spectral::{Lab, Light, difference};
 use workshop::{Recipe, SEED, Workshop, parts, truth};
@@ -46,9 +46,16 @@ fn rest(scale: &mut SimulatedScale) -> f64 {
     (0..100).map(|_| scale.after(0.1)).find(|line| line.steady).expect("it rests").grams
 }
 
+/// How many plausible shelves the program asks.
+const SHELVES: usize = 32;
+
 /// The tins of a shelf as they are known.
-fn on<'a>(shelf: &[usize], known: &'a [Ensemble]) -> Vec<MatchTin<'a>> {
-    shelf.iter().map(|tin| MatchTin { material: known[*tin].best(), price: None, wanted: false }).collect()
+fn on<'a>(shelf: &[usize], known: &'a [Ensemble]) -> Vec<DoubtfulTin<'a>> {
+    let tin = |tin: &usize| DoubtfulTin {
+        tin: MatchTin { material: known[*tin].best(), price: None, wanted: false },
+        plausible: known[*tin].some(SHELVES),
+    };
+    shelf.iter().map(tin).collect()
 }
 
 fn volume(recipe: &Recipe) -> f64 {
@@ -91,8 +98,11 @@ fn matched_poured_and_corrected_once() {
         let classes: Vec<_> = workshop.tins.iter().map(|tin| tin.class).collect();
         let density = |tin: usize| classes[tin].density();
         let limits = Limits { paints: 3, parts: 12, recipes: 1, every: EVERY };
-        let found = bench::find(&on(&shelf, &known), target, light, limits, |_| ControlFlow::Continue(()));
-        let Some(recipe) = found.first().filter(|recipe| recipe.difference <= REACHED) else {
+        let goes_on = || ControlFlow::Continue(());
+        let found = bench::find_likely(&on(&shelf, &known), target, light, limits, |_| goes_on());
+        let Some(recipe) =
+            found.first().map(|likely| &likely.recipe).filter(|recipe| recipe.difference <= REACHED)
+        else {
             out_of_reach += 1;
             continue;
         };
@@ -115,10 +125,16 @@ fn matched_poured_and_corrected_once() {
         let mut readings = tints.clone();
         readings.push(dab);
         let learnt = learn(&facts, &readings).unwrap().paints;
-        let inside: Vec<(Parts, _)> = pot.told.iter().map(|(tin, ml)| (*ml, learnt[*tin].best())).collect();
-        let material = mix(&inside).unwrap();
-        let held = Pot { material: &material, ml: volume(&pot.told), room: 4.0 * BATCH, least: 0.5 };
-        let fix = bench::correct(held, &on(&shelf, &learnt), target, light, false).into_iter().next();
+        let inside: Vec<(Parts, _)> = pot.told.iter().map(|(tin, ml)| (*ml, &learnt[*tin])).collect();
+        let inside = Ensemble::mix(&inside).unwrap();
+        let held = Pot {
+            inside: InDoubt { best: inside.best(), plausible: &inside.some(SHELVES) },
+            ml: volume(&pot.told),
+            room: 4.0 * BATCH,
+            least: 0.5,
+        };
+        let fix =
+            bench::correct(held, &on(&shelf, &learnt), target, light, false, goes_on).into_iter().next();
         let corrected = match fix {
             Some(fix) => {
                 let more: Vec<(usize, f64)> =
@@ -141,7 +157,7 @@ fn matched_poured_and_corrected_once() {
     );
     println!("poured           {:.2?}\ncorrected once   {:.2?}", figures[0], figures[1]);
     assert!(first.len() > TARGETS / 2, "too few are in reach to say anything");
-    assert!(figures[0][1] <= 2.0 && figures[1][1] <= 1.2, "{figures:?}");
+    assert!(figures[0][1] <= 1.75 && figures[1][1] <= 0.85, "{figures:?}");
     assert!(figures[1][0] < figures[0][0], "a correction should help");
 }
 

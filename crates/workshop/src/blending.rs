@@ -4,11 +4,11 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::BlendCurve;
+use warm_blend_bench::{BlendCurve, DoubtfulTin, InDoubt};
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Look, Material, MixPart};
 
-use crate::mixable::Mixable;
+use crate::mixable::{Mixable, SHELVES};
 use crate::{RecipePart, Refusal, ShelfSnapshot};
 
 /// Two to five colours to be worked into each other.
@@ -72,7 +72,11 @@ impl ShelfSnapshot {
         let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint.0).collect();
         let mixable = self.mixable(look, |tin| !used.contains(&tin.id))?;
         let colours: Vec<&Material> = made.iter().map(Ensemble::best).collect();
-        let paths = colours.windows(2).map(|pair| path(&mixable, pair[0], pair[1])).collect();
+        let plausible: Vec<Vec<Material>> = made.iter().map(|pot| pot.some(SHELVES)).collect();
+        let in_doubt = |at: usize| InDoubt { best: colours[at], plausible: &plausible[at] };
+        let tins = mixable.doubtful(&[]);
+        let way = |at: usize| path(&mixable, &tins, in_doubt(at), in_doubt(at + 1));
+        let paths = (0..colours.len() - 1).map(way).collect();
         let mut pairs = Vec::new();
         for one in 0..colours.len() {
             for other in one + 1..colours.len() {
@@ -83,12 +87,13 @@ impl ShelfSnapshot {
     }
 }
 
-fn path(mixable: &Mixable<'_>, one: &Material, other: &Material) -> BlendPath {
+fn path(mixable: &Mixable<'_>, tins: &[DoubtfulTin<'_>], first: InDoubt, second: InDoubt) -> BlendPath {
+    let (one, other) = (first.best, second.best);
     let look = mixable.look;
     let path = BlendCurve::between(one, other, look);
     let codes =
         bench::seen_between(one, other, look).iter().map(|seen| seen.screen.srgb.to_string()).collect();
-    let bridge = bench::bridge(one, other, &mixable.materials(), look);
+    let bridge = bench::bridge(first, second, tins, look);
     BlendPath {
         colours: codes,
         words: path.words(),

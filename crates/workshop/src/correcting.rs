@@ -1,15 +1,18 @@
 //! What to add to a pot that is off its target.
 
+use std::ops::ControlFlow;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::{Pot, PotCorrection};
+use warm_blend_bench::{InDoubt, Pot, PotCorrection};
 use warm_blend_paint::{
     Colour, Look, Masstone, Material, Measure, Millilitres, MixPart, PaintId, Parts, Seen,
 };
 
-use crate::mixable::{Mixable, thick};
+use crate::matching::likely_words;
+use crate::mixable::{Mixable, SHELVES, thick};
 use crate::{AgainstTarget, Checks, Refusal, ShelfSnapshot};
 
 /// A pot that is off its target.
@@ -49,8 +52,12 @@ pub struct PotFix {
     pub additions: Vec<PotFixPart>,
     /// What is in the pot then, in the measure.
     pub amount: f64,
-    /// How it stands then.
+    /// How it stands then, if every tin is what it most probably is.
     pub judgement: AgainstTarget,
+    /// How far off it is likely to be, ΔE00: the mean over all that pot and tins may be, by which the ways are ranked.
+    pub expected: f64,
+    /// The same in words: `likely within 3`.
+    pub likely: String,
     /// How it looks then.
     pub hex: String,
     /// What is in the pot then, in whole parts.
@@ -125,17 +132,24 @@ fn in_words(now: f64, best: Option<f64>) -> Option<&'static str> {
 }
 
 impl ShelfSnapshot {
-    /// What to add to a pot so that it comes to its target.
-    pub fn correct(&self, of: &PotToCorrect, look: Look) -> Result<Corrections, Refusal> {
+    /// What to add to a pot so that it comes to its target; `watch` may break the search off.
+    pub fn correct(
+        &self,
+        of: &PotToCorrect,
+        look: Look,
+        watch: impl Fn() -> ControlFlow<()> + Sync,
+    ) -> Result<Corrections, Refusal> {
         let Checked { target, measure, ml, room } = of.parse()?;
         let pot = self.pot("/components", &of.components)?;
         let mixable = self.mixable(look, |_| true)?;
         let curve = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
         let aim = Seen::of(&curve, look.light).lab;
         let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Refusal::Broken)?);
-        let held = Pot { material: pot.best(), ml, room, least: spoon.least() };
-        let tins = mixable.tins(&[]);
-        let find = |one_at_a_time| bench::correct(held, &tins, aim, look, one_at_a_time);
+        let plausible = pot.some(SHELVES);
+        let inside = InDoubt { best: pot.best(), plausible: &plausible };
+        let held = Pot { inside, ml, room, least: spoon.least() };
+        let tins = mixable.doubtful(&[]);
+        let find = |one_at_a_time| bench::correct(held, &tins, aim, look, one_at_a_time, &watch);
         let (single, ways) = (find(true), find(false));
         let fix = |correction: &PotCorrection| {
             mixable.fixed(&of.components, held, correction, [measure, spoon], target)
@@ -160,7 +174,7 @@ impl Mixable<'_> {
         target: Masstone,
     ) -> Result<PotFix, Refusal> {
         let left = pot.ml - correction.discard;
-        let mut of = vec![(left, pot.material)];
+        let mut of = vec![(left, pot.inside.best)];
         of.extend(correction.additions.iter().map(|(at, ml)| (*ml, self.known[*at].best())));
         let of: Vec<(Parts, &Material)> =
             of.into_iter().filter_map(|(ml, material)| Some((Parts::new(ml).ok()?, material))).collect();
@@ -189,6 +203,8 @@ impl Mixable<'_> {
             amount: correction.total / measure.millilitres(),
             hex: thick(self.look, &mixed),
             judgement: AgainstTarget::of(&mixed, target, self.look)?,
+            expected: correction.expected,
+            likely: likely_words(correction.expected),
             components: MixPart::gathered(was.chain(more)),
         })
     }

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::{Limits, Recipe};
+use warm_blend_bench::{LikelyRecipe, Limits};
 use warm_blend_paint::{Class, Colour, HueFamily, Look, Masstone, Millilitres, Seen};
 use warm_blend_spectral::Light;
 
@@ -43,10 +43,21 @@ pub struct Wanted {
 pub struct Found {
     /// One mix of each set of paints.
     pub recipes: Vec<FoundRecipe>,
+    /// The test that could change the order, where one could.
+    pub test: Option<TestToOrder>,
     /// What the shelf lacks, where even the best is far off: `nothing here is this yellow`.
     pub missing: Option<String>,
     /// How many paints were looked through.
     pub paints: usize,
+}
+
+/// A tint test of a paint whose doubt decides which mix comes first.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TestToOrder {
+    /// The paint.
+    pub paint: Uuid,
+    /// What it could do: `A tint test of slate blue could change this order.`
+    pub words: String,
 }
 
 /// A mix of the shelf that comes near.
@@ -58,6 +69,10 @@ pub struct FoundRecipe {
     pub swatch: Swatch,
     /// Against the target.
     pub judgement: AgainstTarget,
+    /// How far off it is likely to be, ΔE00: the mean over all that its tins may be, by which the list is ranked.
+    pub expected: f64,
+    /// The same in words: `likely within 3`.
+    pub likely: String,
     /// ΔE00 from the target in the other light: how far it strays where the two part.
     pub elsewhere: f64,
     /// That light: `bulb`, or `daylight` where it is looked at by the bulb.
@@ -125,15 +140,21 @@ impl ShelfSnapshot {
         })?;
         let curve = search.target.reflectance().map_err(|error| Refusal::field("/target", error))?;
         let target = Seen::of(&curve, look.light).lab;
-        let tins = mixable.tins(&wanted.with);
-        let recipes = bench::find(&tins, target, look, search.limits, |_| watch());
-        let missing = recipes.first().and_then(|best| {
-            let lab = look.lab(mixable.stirred(&best.parts).ok()?.best());
-            bench::missing(lab, target, best.difference)
+        let tins = mixable.doubtful(&wanted.with);
+        let found = bench::find_likely(&tins, target, look, search.limits, |_| watch());
+        let missing = found.first().and_then(|best| {
+            let lab = look.lab(mixable.stirred(&best.recipe.parts).ok()?.best());
+            bench::missing(lab, target, best.recipe.difference)
         });
-        let recipes =
-            recipes.iter().map(|recipe| mixable.recipe(recipe, &search)).collect::<Result<_, _>>()?;
-        Ok(Found { recipes, missing, paints: tins.len() })
+        let test = bench::deciding_test(&found, &tins, target, look).map(|at| TestToOrder {
+            paint: mixable.tins[at].id,
+            words: format!(
+                "A tint test of {} could change this order.",
+                mixable.tins[at].value.name.as_str()
+            ),
+        });
+        let recipes = found.iter().map(|likely| mixable.recipe(likely, &search)).collect::<Result<_, _>>()?;
+        Ok(Found { recipes, test, missing, paints: tins.len() })
     }
 
     /// The mix that comes nearest to a colour without some of the tins, with nothing else asked.
@@ -169,8 +190,18 @@ fn other_light(light: Light) -> Light {
     if light == Light::Bulb { Light::Daylight } else { Light::Bulb }
 }
 
+/// How far off a mix is likely to be, in words: to the next half up to three, then to the next whole.
+pub(crate) fn likely_words(expected: f64) -> String {
+    let step = if expected <= 3.0 { 0.5 } else { 1.0 };
+    format!("likely within {}", (expected / step).ceil().max(1.0) * step)
+}
+
 impl Mixable<'_> {
-    fn recipe(&self, recipe: &Recipe, search: &Search) -> Result<FoundRecipe, Refusal> {
+    fn recipe(
+        &self,
+        LikelyRecipe { recipe, expected }: &LikelyRecipe,
+        search: &Search,
+    ) -> Result<FoundRecipe, Refusal> {
         let mixed = self.stirred(&recipe.parts)?;
         let look = self.look;
         let other = other_light(look.light);
@@ -180,6 +211,8 @@ impl Mixable<'_> {
             parts: self.parts(&recipe.parts),
             swatch: Swatch::of(&mixed, look),
             judgement: AgainstTarget::of(mixed.best(), search.target, look)?,
+            expected: *expected,
+            likely: likely_words(*expected),
             elsewhere,
             elsewhere_in: other.id(),
             cost: recipe.price.map(|price| price * search.batch.unwrap_or(1000.0)),

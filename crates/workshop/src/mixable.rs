@@ -1,14 +1,18 @@
 //! Tins of the shelf that may be stirred together, as they are known.
 
+use rayon::prelude::*;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::MatchTin;
+use warm_blend_bench::{DoubtfulTin, MatchTin};
 use warm_blend_learn::{Ensemble, ShelfPaint};
 use warm_blend_paint::{Condition, Look, Material, MixPart, PaintId, Parts, Price, WholeParts};
 
 use crate::{Kept, Refusal, ShelfSnapshot};
+
+/// Plausible shelves that mixes are ranked by.
+pub(crate) const SHELVES: usize = 32;
 
 /// One paint of a recipe.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -66,8 +70,10 @@ impl Mixable<'_> {
             .collect()
     }
 
-    pub fn materials(&self) -> Vec<&Material> {
-        self.known.iter().map(|known| known.best()).collect()
+    /// The same with what else they may be.
+    pub fn doubtful(&self, wanted: &[Uuid]) -> Vec<DoubtfulTin<'_>> {
+        let tins = self.tins(wanted).into_par_iter().zip(&self.known);
+        tins.map(|(tin, known)| DoubtfulTin { tin, plausible: known.some(SHELVES) }).collect()
     }
 
     /// Parts in words and colours, the most of first.

@@ -4,12 +4,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::SHADE;
+use warm_blend_bench::{InDoubt, SHADE};
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Look, Material, MixPart, PaintId, Parts, WholeParts, nearest_whole};
 use warm_blend_spectral::Light;
 
-use crate::mixable::{Mixable, thick};
+use crate::matching::likely_words;
+use crate::mixable::{Mixable, SHELVES, thick};
 use crate::{RecipePart, Refusal, ShelfSnapshot};
 
 /// A base, and how far apart its shades are.
@@ -67,6 +68,8 @@ pub struct MadeRung {
     pub lab: [f64; 3],
     /// How far it leans from the hue of the base, Δab.
     pub leans: f64,
+    /// How far it is likely to be from its shade, in words: `likely within 2`.
+    pub likely: String,
     /// Parts of the base, as it was given.
     pub base: u32,
     /// What goes to it.
@@ -92,7 +95,13 @@ impl ShelfSnapshot {
         let shade = self.size_of_shade(of)?;
         let alone = of.base.len() == 1;
         let mixable = self.mixable(look, |tin| !(alone && of.base[0].paint.0 == tin.id))?;
-        let rungs = bench::ladder(base.best(), &mixable.tins(&[]), look, shade);
+        let plausible = base.some(SHELVES);
+        let rungs = bench::ladder(
+            InDoubt { best: base.best(), plausible: &plausible },
+            &mixable.doubtful(&[]),
+            look,
+            shade,
+        );
         let rung = |rung: &bench::Shade| LadderRung {
             shade: rung.shade,
             wanted: rung.wanted,
@@ -163,6 +172,7 @@ impl MadeRung {
             hex,
             lab: [made.lab.l, made.lab.a, made.lab.b],
             leans: made.leans,
+            likely: likely_words(made.expected),
             base: made.base,
             more: mixable.parts(&made.more),
             components: MixPart::gathered(own.chain(more)),

@@ -18,7 +18,8 @@ async fn one_tint_test_narrows_every_mix() {
     painter.reads("Choose the house white first").await;
     painter.click("combobox", "House white").await;
     painter.click("option", "house white").await;
-    painter.reads("Test next: A 1 : 1 dab with house white would bring mixes with it from within ±").await;
+    painter.reads("Test next: A").await;
+    painter.reads("A 1 : 1 dab with house white would bring mixes with it from within ±").await;
 
     painter.alt('3').await;
     painter.click("button", "sea blue").await;

@@ -17,7 +17,9 @@ pub(super) const STILL: f64 = 2e-3;
 const STUCK: f64 = 1e-4;
 /// From where on the last factor serves.
 pub(super) const NEAR: f64 = 0.1;
-pub(super) const MOST_STEPS: usize = 25;
+pub(super) const MOST_STEPS: usize = 40;
+/// Longest step of one paint in any coordinate: what a straight line says of one that is far out holds up no other.
+const LONGEST: f64 = 1.0;
 /// Share of a step below which it is not halved any more.
 const SHORTEST: f64 = 1e-4;
 /// A step that is longer, in standard deviations of the first guess, is not drawn out by what the last ones taught.
@@ -32,7 +34,8 @@ impl System<'_> {
         let mut factored_at = here.theta.clone();
         let mut walk = Walk::default();
         for _ in 0..MOST_STEPS {
-            let step = factor.solve(&self.downhill(here, left_out));
+            let mut step = factor.solve(&self.downhill(here, left_out));
+            self.shorten(&mut step);
             let moved = match walk.further(&here.theta, &step) {
                 Some(further) if self.goes(here, &further, left_out) => further.amax(),
                 _ => {
@@ -54,6 +57,18 @@ impl System<'_> {
         }
         // What is still unknown is told by it: of a tin that a thousand readings know, a tenth is a long way.
         if factored_at == here.theta { factor } else { self.factor(here, left_out) }
+    }
+
+    /// Shortens the step of each paint to the longest.
+    fn shorten(&self, step: &mut DVector<f64>) {
+        let each = self.places.each;
+        for at in self.places.at.iter().flatten() {
+            let mut own = step.rows_mut(*at, each);
+            let length = own.amax();
+            if length > LONGEST {
+                own *= LONGEST / length;
+            }
+        }
     }
 
     /// Takes a step, unless it climbs.

@@ -235,9 +235,11 @@ impl Texture {
             Technique::GlazeStippled => Texture::Stippled,
             Technique::GlazeRagged => Texture::Ragged,
             Technique::GlazeRaggedSoftened => Texture::Softened,
-            Technique::GlazeWiped | Technique::WashWiped | Technique::TintedWax | Technique::WashDragged => {
-                Texture::Dragged
-            }
+            Technique::GlazeWiped
+            | Technique::StainWiped
+            | Technique::WashWiped
+            | Technique::TintedWax
+            | Technique::WashDragged => Texture::Dragged,
             Technique::WashPatted | Technique::MetallicWash => Texture::Patted,
             Technique::WashDripped => Texture::Running,
             Technique::DryBrush => Texture::Skipping,

@@ -22,7 +22,7 @@ const CASE: [Put; 7] = [
     (Technique::GlazeWiped, &[("peat brown", 1), ("glazing liquid", 4)], 1, 1.0),
     (Technique::DryBrush, &[("slate blue", 1), ("duck egg", 2)], 1, 1.0),
     (Technique::DryBrush, &[("duck egg", 1)], 1, 0.5),
-    (Technique::SandBack, &[], 1, 0.4),
+    (Technique::SandBack, &[], 1, 0.25),
 ];
 
 /// What differs: strip A, B, C.

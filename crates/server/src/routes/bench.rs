@@ -69,7 +69,7 @@ pub async fn measure(
     workspace.ask(move |shelf| shelf.measure_out(&of, look)).await
 }
 
-/// What to add to a pot so that it comes to its target.
+/// What to add to a pot so that it comes to its target. Leaving off stops the search.
 #[utoipa::path(post, path = "/bench/correct", operation_id = "correct_pot", tag = "pot", params(Look),
     responses((status = OK, body = Corrections)))]
 pub async fn correct(
@@ -77,7 +77,8 @@ pub async fn correct(
     Query(look): Query<Look>,
     Json(of): Json<PotToCorrect>,
 ) -> Answer<Corrections> {
-    workspace.ask(move |shelf| shelf.correct(&of, look)).await
+    let shelf = workspace.shelf().await?;
+    while_asked(move |asking| Ok(shelf.correct(&of, look, || asking.goes_on())?)).await.map(Json)
 }
 
 /// The usual mixtures, and what of them is not on the shelf.

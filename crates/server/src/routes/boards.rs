@@ -16,6 +16,7 @@ pub use self::{picture::*, read::*};
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
+    off_thread::off_thread,
     problem::Problem,
     wire::{ReadyAsked, SeenRevision, StripAsked, TroubleAsked},
 };
@@ -35,7 +36,7 @@ pub async fn ready(
     State(workspace): State<Workspace>,
     Query(asked): Query<ReadyAsked>,
 ) -> Answer<Vec<ReadyFinish>> {
-    Ok(Json(workspace.shelf().await?.ready_finishes(asked.ground, asked.base)?))
+    workspace.ask(move |shelf| shelf.ready_finishes(asked.ground, asked.base)).await
 }
 
 /// All boards, in the order they were begun.
@@ -43,8 +44,8 @@ pub async fn ready(
     responses((status = OK, body = Vec<BoardInList>)))]
 pub async fn list(State(workspace): State<Workspace>, Query(look): Query<Look>) -> Answer<Vec<BoardInList>> {
     let (boards, shelf) = workspace.with_shelf(|store| store.all::<Board>()).await?;
-    let row = |kept: &Kept<Board>| Ok(shelf.board_in_list(kept, look)?);
-    boards.iter().map(row).collect::<Result<_, Problem>>().map(Json)
+    let row = move |kept: &Kept<Board>| Ok(shelf.board_in_list(kept, look)?);
+    off_thread(move || boards.iter().map(row).collect()).await.map(Json)
 }
 
 /// Begin a board.
@@ -54,7 +55,7 @@ pub async fn make(
     State(workspace): State<Workspace>,
     Json(new): Json<NewBoard>,
 ) -> Result<(StatusCode, Json<BoardKept>), Problem> {
-    let board = workspace.shelf().await?.new_board(&new)?;
+    let Json(board) = workspace.ask(move |shelf| shelf.new_board(&new)).await?;
     let kept = workspace.with(|store| store.make(board)).await?;
     Ok((StatusCode::CREATED, Json(kept.into())))
 }

@@ -46,7 +46,8 @@ pub async fn make(
 ) -> Result<(StatusCode, Json<Mix>), Problem> {
     let mix = entry.parse()?;
     let (kept, shelf) = workspace.with_shelf(|store| store.make(mix)).await?;
-    Ok((StatusCode::CREATED, Json(Mix::of(kept, &shelf, look)?)))
+    let mix = off_thread(move || Ok(Mix::of(kept, &shelf, look)?)).await?;
+    Ok((StatusCode::CREATED, Json(mix)))
 }
 
 /// The mix that such parts are already, or a new one: where a pot is taken up that is found elsewhere.
@@ -60,7 +61,7 @@ pub async fn of_parts(
     let mix = entry.parse()?;
     let find = |store: &mut Store| store.together(|batch| mix_of_parts(batch, mix));
     let (kept, shelf) = workspace.with_shelf(find).await?;
-    Ok(Json(Mix::of(kept, &shelf, look)?))
+    off_thread(move || Ok(Mix::of(kept, &shelf, look)?)).await.map(Json)
 }
 
 /// What a mix of the shelf would look like; nothing is kept.
@@ -73,7 +74,7 @@ pub async fn preview(
 ) -> Answer<Prediction> {
     let mix = entry.parse()?;
     let (mix, shelf) = workspace.with_shelf(|store| store.verify_references(&mix).map(|()| mix)).await?;
-    Ok(Json(shelf.predict(&mix, look)?))
+    off_thread(move || Ok(shelf.predict(&mix, look)?)).await.map(Json)
 }
 
 /// One mix.
@@ -85,7 +86,7 @@ pub async fn get(
     Query(look): Query<Look>,
 ) -> Answer<Mix> {
     let (kept, shelf) = workspace.with_shelf(move |store| store.get(id)).await?;
-    Ok(Json(Mix::of(kept, &shelf, look)?))
+    off_thread(move || Ok(Mix::of(kept, &shelf, look)?)).await.map(Json)
 }
 
 /// Change a mix.
@@ -100,7 +101,7 @@ pub async fn change(
 ) -> Answer<Mix> {
     let mix = entry.parse()?;
     let (kept, shelf) = workspace.with_shelf(move |store| store.change(id, revision, mix)).await?;
-    Ok(Json(Mix::of(kept, &shelf, look)?))
+    off_thread(move || Ok(Mix::of(kept, &shelf, look)?)).await.map(Json)
 }
 
 /// Put a mix away; undo brings it back.
@@ -132,5 +133,5 @@ pub async fn make_into(
             store.together_or(|batch| now.make_mix_into::<_, Problem>(batch, (id, revision), &wanted))
         })
         .await?;
-    Ok(Json(Mix::of(kept, &shelf, look)?))
+    off_thread(move || Ok(Mix::of(kept, &shelf, look)?)).await.map(Json)
 }

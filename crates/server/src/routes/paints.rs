@@ -83,7 +83,7 @@ pub async fn get(
     Query(look): Query<Look>,
 ) -> Answer<Paint> {
     let ((tin, used), shelf) = workspace.with_shelf(move |store| counted(store, store.get(id)?)).await?;
-    Ok(Json(Paint::of(&tin, used, &shelf, look)?))
+    off_thread(move || Ok(Paint::of(&tin, used, &shelf, look)?)).await.map(Json)
 }
 
 /// Everything about one paint: every light and state, how it is known, and what one more test would buy.
@@ -113,7 +113,7 @@ pub async fn change(
     let ((tin, used), shelf) = workspace
         .with_shelf(move |store| store.change(id, revision, tin).and_then(|kept| counted(store, kept)))
         .await?;
-    Ok(Json(Paint::of(&tin, used, &shelf, look)?))
+    off_thread(move || Ok(Paint::of(&tin, used, &shelf, look)?)).await.map(Json)
 }
 
 /// Take a paint off the shelf. Where a mix uses it this answers 409 `in-use` until it is confirmed; the mix goes on
@@ -171,5 +171,5 @@ pub async fn merge(
             counted(store, store.get(merge.keep)?)
         })
         .await?;
-    Ok(Json(Paint::of(&tin, used, &shelf, look)?))
+    off_thread(move || Ok(Paint::of(&tin, used, &shelf, look)?)).await.map(Json)
 }

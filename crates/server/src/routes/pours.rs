@@ -17,6 +17,7 @@ use warm_blend_workshop::{
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
+    off_thread::off_thread,
     problem::Problem,
     wire::PoursOf,
 };
@@ -67,7 +68,7 @@ async fn told(
     work: impl FnOnce(&mut Store) -> Result<PotAtHand, Problem> + Send + 'static,
 ) -> Answer<PourView> {
     let (pot, shelf) = workspace.with_shelf(work).await?;
-    Ok(Json(PourView::of(&pot, &shelf, telling.look(), telling.measure)?))
+    off_thread(move || Ok(PourView::of(&pot, &shelf, telling.look(), telling.measure)?)).await.map(Json)
 }
 
 /// Changes a record and tells it, while nobody else does; `then` is told of a change once it is on the disk, before anybody makes
@@ -125,8 +126,8 @@ pub async fn list(
         None => store.all::<PourRecord>(),
     };
     let (pours, shelf) = workspace.with_shelf(pours).await?;
-    let line = |kept: &Kept<PourRecord>| Ok(shelf.pour_line(kept, look)?);
-    pours.iter().rev().map(line).collect::<Result<_, Problem>>().map(Json)
+    let line = move |kept: &Kept<PourRecord>| Ok(shelf.pour_line(kept, look)?);
+    off_thread(move || pours.iter().rev().map(line).collect()).await.map(Json)
 }
 
 /// One pot.
@@ -243,5 +244,6 @@ pub async fn label(
 ) -> Answer<PotLabel> {
     let shelf = workspace.shelf_in_full().await?;
     let kept = workspace.with(move |store| store.get::<PourRecord>(id)).await?;
-    Ok(Json(PotLabel::of(&kept, &shelf, telling.look(), telling.measure, TimeZone::system())?))
+    let told = (telling.look(), telling.measure);
+    off_thread(move || Ok(PotLabel::of(&kept, &shelf, told.0, told.1, TimeZone::system())?)).await.map(Json)
 }

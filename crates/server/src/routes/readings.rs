@@ -85,7 +85,7 @@ pub async fn change(
         sensible(&workspace, logged.clone()).await?;
     }
     let (_, shelf) = workspace.with_shelf(move |store| store.change(id, revision, logged)).await?;
-    Ok(Json(shelf.reading(id)?))
+    off_thread(move || Ok(shelf.reading(id)?)).await.map(Json)
 }
 
 /// Take a reading out of the log: what it taught is forgotten; undo brings it back.

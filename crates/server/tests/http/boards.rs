@@ -158,7 +158,8 @@ async fn every_finish_can_be_started_from_and_every_technique_painted() {
         entry["strips"][0]["layers"][2]["technique"] = technique["id"].clone();
         entry["strips"][0]["layers"][2]["print"] = Value::Null;
         let seen = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
-        assert_eq!(seen["layers"][2]["technique"], technique["name"]);
+        let told = seen["layers"][2]["technique"].as_str().unwrap();
+        assert!(told.starts_with(technique["name"].as_str().unwrap()), "{told}");
     }
 }
 

@@ -17,7 +17,16 @@ async fn a_target_is_found_and_is_what_the_pot_says() {
     assert!(found["missing"].is_null(), "{found}");
     let best = &found["recipes"][0];
     assert!(total(best) <= 12 && best["parts"].as_array().unwrap().len() <= 3);
-    assert!(best["judgement"]["difference"].as_f64().unwrap() < 1.0, "{best}");
+    // What is likely ranks: never nearer than what is promised, and something promises to be there.
+    let of = |recipe: &Value| {
+        (recipe["expected"].as_f64().unwrap(), recipe["judgement"]["difference"].as_f64().unwrap())
+    };
+    let all: Vec<(f64, f64)> = found["recipes"].as_array().unwrap().iter().map(of).collect();
+    assert!(
+        all.iter().all(|(expected, difference)| expected >= difference && *expected >= all[0].0 - 0.5),
+        "{all:?}"
+    );
+    assert!(all[0].0 < 4.0 && all.iter().any(|(_, difference)| *difference < 1.0), "{all:?}");
     assert!(best["cost"].as_f64().unwrap() > 0.0 && best["enough"] == true);
     let components: Vec<Value> = best["parts"]
         .as_array()
@@ -122,7 +131,7 @@ async fn a_blend_tells_what_lies_between() {
     assert_eq!(pairs[0]["apart"], true);
     // Night blue takes over the cream: half-way is far on the cream's side.
     let half = blend["paths"][1]["half_way"].as_f64().unwrap();
-    assert!(half > 0.6, "{half}");
+    assert!(half > 0.55, "{half}");
     let alone = json!({"colours": [colours[0]]});
     bench.post("/api/bench/blend", alone, StatusCode::UNPROCESSABLE_ENTITY).await;
 }
@@ -378,7 +387,7 @@ async fn a_list_of_mixes_is_never_of_yesterday() {
     assert_eq!(renamed["parts"][0]["name"], "bracken");
     assert_eq!(renamed["swatch"], changed["prediction"]["swatch"]);
 
-    let reading = json!({"of": entry(3)["components"], "thick": {"lab": [52.0, -8.0, 24.0]}});
+    let reading = json!({"of": entry(3)["components"], "thick": {"lab": [60.0, -9.0, 24.0]}});
     bench.post("/api/readings", reading, StatusCode::CREATED).await;
     let read = listed("").await;
     assert_ne!(read["swatch"]["face"], renamed["swatch"]["face"]);

@@ -4,8 +4,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, BoardReading, ByPlace, Ground, Hand, KnownTin, Layer, LayerId, Letter, Load, Meets, MeetsLayer,
-    Passes, Place, Print, Share, Stack, Strip, Technique, TextureDepth, bands, learn_hand,
+    Board, BoardReading, ByPlace, Grit, Ground, Hand, KnownTin, Layer, LayerId, Letter, Load, Meets,
+    MeetsLayer, Passes, Place, Print, Share, Stack, Strip, Technique, TextureDepth, bands, learn_hand,
 };
 use warm_blend_learn::{Ensemble, Source};
 use warm_blend_paint::{Class, Look, MixPart, Name, PaintId, State, WholeParts};
@@ -65,6 +65,8 @@ pub struct PredictLayer {
     pub passes: Option<Passes>,
     /// How rough it is left, µm from tip to hollow, 0 to 1000; as the technique usually does if left out.
     pub texture_um: Option<TextureDepth>,
+    /// Which paper it is smoothed with: 220, 320, 400 or 600; 320 if left out.
+    pub grit: Option<Grit>,
     /// Where it was put at all; everywhere if left out.
     pub on: Option<ByPlace<bool>>,
     /// Film and coverage, in place of the technique's.
@@ -241,6 +243,7 @@ impl PredictLayer {
             wipe: self.wipe.unwrap_or(usual.wipe),
             passes: self.passes.unwrap_or(usual.passes),
             texture: self.texture_um,
+            grit: self.grit,
         };
         Layer {
             id: LayerId(id(n)),

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::{Defect, GroundKind, Motif, Print, Technique, Template};
+use warm_blend_board::{Defect, Grit, GroundKind, Motif, Print, Technique, Template};
 
 /// What boards are made of.
 #[derive(Debug, Serialize, ToSchema)]
@@ -54,6 +54,10 @@ pub struct TechniqueChoice {
     pub usual: Print,
     /// How rough it usually leaves the surface, µm from tip to hollow; none where it has no texture of its own.
     pub texture_um: Option<f64>,
+    /// The grits it can be done with, coarse to fine; empty of what needs no paper, or any.
+    pub grits: Vec<Grit>,
+    /// The one it is usually done with.
+    pub usual_grit: Option<Grit>,
     /// True if it can be worked into the layer below while that is wet.
     pub goes_wet: bool,
     /// True if it usually is.
@@ -102,6 +106,8 @@ impl BoardChoices {
             needs_pot: !technique.needs_no_pot(),
             usual: technique.usual(),
             texture_um: technique.texture(),
+            grits: technique.grit().map_or_else(Vec::new, |_| Grit::ALL.into()),
+            usual_grit: technique.grit(),
             goes_wet: technique.can_go_into_wet(),
             usually_wet: technique.goes_into_wet(),
             motifs: if technique == Technique::Stencil { MotifChoice::all() } else { Vec::new() },

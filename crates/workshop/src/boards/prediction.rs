@@ -1,5 +1,7 @@
 //! What a strip is predicted to look like, layer by layer and place by place, with what is wrong with it.
 
+use std::borrow::Cow;
+
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -36,7 +38,7 @@ pub struct LayerPredicted {
     /// The layer.
     pub id: Uuid,
     /// `Glaze, wiped` …
-    pub technique: &'static str,
+    pub technique: Cow<'static, str>,
     /// What is in its pot: `peat brown 1 : glazing liquid 4`.
     pub pot: String,
     /// The flat colour of its pot; none of what takes away.
@@ -236,7 +238,7 @@ impl<'a> SeenBoard<'a> {
             });
             told.push(LayerPredicted {
                 id: layer.id.0,
-                technique: layer.technique.name(),
+                technique: layer.technique.named(layer.hand),
                 pot: self.shelf.pot_words(&layer.pot),
                 hex: stack.material(n).map(|material| self.look.hex(material)),
                 shared: n < shared,

@@ -20,6 +20,8 @@ pub struct TruthView {
     pub held: usize,
     /// In words: `8 of 9 came out as was said, where nine of ten are to`.
     pub words: String,
+    /// How far mixes of this shelf were from their predictions, in words; none until three mixes have been read.
+    pub mixes: Option<String>,
     /// The furthest from what was said, the worst first.
     pub worst: Vec<Surprise>,
 }
@@ -101,11 +103,55 @@ impl ShelfSnapshot {
             0 => "Nothing was read yet that had been predicted.".to_owned(),
             n => format!("{held} of {n} came out within what was said; nine of ten are to."),
         };
+        // A questioned reading says nothing about the mix.
+        let of_mixes = told.iter().filter(|one| {
+            let (kept, judged) = all[one.reading];
+            kept.value.reading.of.len() > 1 && !judged.is_some_and(|judged| judged.questioned)
+        });
         Ok(TruthView {
+            mixes: mixes_in_words(of_mixes.map(|one| one.difference).collect()),
             readings: told.iter().map(point).collect(),
             held,
             words,
             worst: worst.iter().take(WORST).map(surprise).collect(),
         })
+    }
+}
+
+/// Fewer mixes than this say nothing of how mixes come out.
+const FEWEST: usize = 3;
+
+/// The differences between mixes and their predictions in words: the median, and the ninth decile or the largest.
+fn mixes_in_words(mut off: Vec<f64>) -> Option<String> {
+    let last = off.len().checked_sub(1).filter(|last| last + 1 >= FEWEST)?;
+    off.sort_by(f64::total_cmp);
+    let at = |share: f64| format!("{:.1}", off[(share * last as f64).ceil() as usize]);
+    let most = if off.len() >= 10 { "nine of ten within" } else { "all within" };
+    let most_at = if off.len() >= 10 { at(0.9) } else { at(1.0) };
+    Some(format!(
+        "Half of the {} mixes read from this shelf were within {} of the prediction, {most} {most_at}.",
+        off.len(),
+        at(0.5)
+    ))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn how_mixes_come_out_is_told_from_three_on() {
+        assert_eq!(mixes_in_words(vec![1.0, 2.0]), None);
+        let few = mixes_in_words(vec![2.0, 0.44, 1.0]).unwrap();
+        assert_eq!(
+            few,
+            "Half of the 3 mixes read from this shelf were within 1.0 of the prediction, all within 2.0."
+        );
+        let many = mixes_in_words((1..=11).map(f64::from).collect()).unwrap();
+        assert!(
+            many.contains("11 mixes")
+                && many.contains("within 6.0")
+                && many.ends_with("nine of ten within 10.0.")
+        );
     }
 }

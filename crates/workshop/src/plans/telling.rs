@@ -1,7 +1,7 @@
 //! What a plan says: of its steps, of what was done, of the whole.
 
 use jiff::Timestamp;
-use warm_blend_board::{TakeCare, cautions_of};
+use warm_blend_board::{Family, TakeCare, cautions_of};
 use warm_blend_paint::{Dimension, PaintId};
 use warm_blend_plan::{
     By, Done, Laid, Scheduled, Step, Work, ZoneWork, amounts, breaks_at, care_card, hands_on, plus_minutes,
@@ -66,9 +66,15 @@ impl Planned<'_> {
                 Some("tannin and old stain bleed through water-based paint: this blocks them")
             }
             Work::Layer(laid) if self.blocks(laid) => Some("so that what follows sticks"),
-            Work::Layer(laid) if laid.coat.0 == 1 && laid.coat.1 > 1 => {
-                Some("the first coat is never the colour; sand lightly before the next")
-            }
+            Work::Layer(laid) if laid.coat.0 == 1 => match laid.technique.family() {
+                Family::Coat if laid.coat.1 > 1 => {
+                    Some("the first coat is never the colour; sand lightly before the next")
+                }
+                Family::Stain => {
+                    Some("mist the wood and wait a minute first: damp, it takes the colour evenly")
+                }
+                _ => None,
+            },
             _ => None,
         }
     }
@@ -167,6 +173,7 @@ impl Planned<'_> {
             zones: step.zones.iter().map(|zone| zone.name()).collect(),
             why: self.why(step),
             minutes: self.minutes(step),
+            rests: step.work == Work::Rest,
             begins: quarter(begins.map_or(when.ends, |(from, _)| *from)).to_string(),
             ends: quarter(ends.map_or(when.ends, |(_, to)| *to)).to_string(),
             dry: dry.map(|wait| quarter(plus_minutes(when.ends, wait)).to_string()),

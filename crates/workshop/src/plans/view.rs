@@ -89,6 +89,8 @@ pub struct StepView {
     pub why: Option<&'static str>,
     /// Hands-on minutes, at this painter's pace.
     pub minutes: f64,
+    /// True where nobody works: it is left alone.
+    pub rests: bool,
     /// When it begins, RFC 3339.
     pub begins: String,
     /// When the hand is done with it.

@@ -7,9 +7,9 @@ use warm_blend_plan::{Laid, Tins, Work};
 pub(crate) fn layer_words(laid: &Laid, tins: Tins) -> String {
     let primes =
         laid.contents(tins).is_mostly(|product| matches!(product.class, Class::Primer | Class::Shellac));
-    let name = if primes { "Prime" } else { laid.technique.name() };
+    let name = if primes { "Prime".into() } else { laid.technique.named(laid.hand) };
     match laid.coat {
-        (_, 1) => name.to_owned(),
+        (_, 1) => name.into_owned(),
         (coat, of) => format!("{name}: {coat} of {of}"),
     }
 }

@@ -365,4 +365,12 @@ fn how_true_it_was_is_counted() {
     assert!(!truth.readings[2].held, "a far red out of blue and white: {:?}", truth.readings[2]);
     assert!(truth.worst[0].words.contains("than was said"), "{:?}", truth.worst[0]);
     assert!(truth.readings[1].within < truth.readings[0].within, "what was read makes the next one surer");
+    // The far red is asked about: it is no mix of this shelf, and two say nothing of how mixes come out.
+    assert_eq!(truth.mixes, None);
+    pile.put(
+        Uuid::from_u128(303),
+        crate::pile::reading(&[(BLUE, 1.0), (WHITE, 3.0)], Lab { l: 71.0, a: -2.8, b: -9.2 }),
+    );
+    let mixes = pile.shelf().truth().unwrap().mixes.expect("three");
+    assert!(mixes.starts_with("Half of the 3 mixes"), "{mixes}");
 }

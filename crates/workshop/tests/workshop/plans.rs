@@ -184,6 +184,36 @@ fn what_is_begun_and_due_first_comes_first() {
     assert!(ahead.verdict.is_some());
 }
 
+/// Only what is left alone rests, however little work another step is; and only a coat of paint is sanded before the next.
+#[test]
+fn what_is_said_of_a_step_is_so() {
+    let glaze = |passes: u8| {
+        let mut layer = Layer::new(Technique::GlazeWiped, components(&[(BROWN, 1), (GLAZE, 4)]));
+        layer.hand.passes = warm_blend_board::Passes::new(passes).unwrap();
+        layer
+    };
+    let mut all = layers();
+    all.truncate(1);
+    all.push(glaze(2));
+    let bench = Bench::new(all);
+    for (own, at) in [(CHEST, monday()), (STOOL, monday())] {
+        for step in bench.view(own, at).steps {
+            assert_eq!(step.rests, step.name.starts_with("Leave it alone"), "{}", step.name);
+            let sands = step.why.is_some_and(|why| why.contains("sand lightly"));
+            assert_eq!(sands, step.name == "Coat, brushed: 1 of 2", "{}: {:?}", step.name, step.why);
+        }
+    }
+    let mut stained =
+        Bench::new(vec![Layer::new(Technique::StainWiped, components(&[(BROWN, 1), (GLAZE, 1)]))]);
+    for piece in &mut stained.pieces {
+        piece.ground = Ground::of(GroundKind::MidWood);
+    }
+    let view = stained.view(CHEST, monday());
+    let stain = view.steps.iter().find(|step| step.name == "Stain or toner, wiped").unwrap();
+    assert!(stain.why.unwrap().contains("mist the wood"), "{:?}", stain.why);
+    assert!(stain.wet_edge.is_some() && view.tools.iter().any(|tool| tool.name.starts_with("Mister")));
+}
+
 /// What is not known is said, and the plan goes on.
 #[test]
 fn what_is_taken_for_granted_is_said() {

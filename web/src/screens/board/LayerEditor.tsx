@@ -51,7 +51,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
     onChange({
       technique: id,
       print: null,
-      hand: { ...hand, texture: null },
+      hand: { ...hand, texture: null, grit: null },
       motif: null,
       into_wet: null,
       pot: next?.takes_away ? [] : pot,
@@ -71,6 +71,15 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
         value={layer.technique}
         onChange={retouch}
       />
+      {technique && technique.grits.length > 0 && (
+        <Picker
+          label="Sandpaper"
+          className="w-full"
+          choices={technique.grits.map((grit) => ({ id: `${grit}`, name: `${grit} grit` }))}
+          value={`${hand.grit ?? technique.usual_grit}`}
+          onChange={(grit) => put({ grit: Number(grit) })}
+        />
+      )}
       {technique && technique.motifs.length > 0 && (
         <Picker
           label="Pattern"
@@ -153,7 +162,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
           onChange={(root) => put({ texture: root * root })}
         />
       )}
-      {technique?.takes_away && (
+      {technique?.takes_away && technique.grits.length === 0 && (
         <Picker
           label="Down to"
           className="w-full"
@@ -195,12 +204,9 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       {!technique?.takes_away && below.some((one) => one.hex) && (
         <Meets layer={layer} below={below} onChange={onChange} />
       )}
-      <Film
-        layer={layer}
-        predicted={predicted}
-        takesAway={technique?.takes_away ?? false}
-        onChange={onChange}
-      />
+      {technique?.grits.length === 0 && (
+        <Film layer={layer} predicted={predicted} takesAway={technique.takes_away} onChange={onChange} />
+      )}
     </div>
   );
 }

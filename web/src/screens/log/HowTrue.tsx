@@ -15,6 +15,7 @@ export function HowTrue() {
     <section aria-label="How true were we" className="grid gap-2">
       <h2 className="text-lg">How true were we</h2>
       <p>{data.words}</p>
+      {data.mixes && <p className="text-sm text-soft">{data.mixes}</p>}
       <Plot truth={data} />
       {data.worst.length > 0 && (
         <ul aria-label="Surprises" className="grid gap-px">

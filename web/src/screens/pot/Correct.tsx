@@ -59,7 +59,8 @@ function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
           {title}: {fix.discard && `take out ${fix.discard}, then `}add {deeds}
         </span>
         <span className="block text-sm text-soft">
-          Then {fix.judgement.words}, ΔE00 {oneDecimal(fix.judgement.difference)}
+          Then <b className="font-semibold">{fix.likely}</b>, {fix.judgement.words}, ΔE00{' '}
+          {oneDecimal(fix.judgement.difference)} at best
         </span>
       </p>
       {onAdded && (

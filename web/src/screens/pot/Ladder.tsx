@@ -128,7 +128,11 @@ function Chosen({ rung, name, onBegin }: { rung: LadderRung; name: string; onBeg
         <b className="block font-display text-xl">{title}</b>
         {rung.shade === 0 ? 'What is in the pot.' : parts}
         <span className="block text-sm text-soft">
-          L* {oneDecimal(made.lab[0] ?? 0)}, hue shift {oneDecimal(made.leans)}
+          {rung.shade !== 0 && (
+            <b className="inline-block font-semibold first-letter:uppercase">{made.likely}</b>
+          )}
+          {rung.shade !== 0 && ' of its shade, '}L* {oneDecimal(made.lab[0] ?? 0)}, hue shift{' '}
+          {oneDecimal(made.leans)}
         </span>
       </p>
       {rung.shade !== 0 && (

@@ -64,6 +64,7 @@ export function Match({ entry, shelf, batch, onChange }: Props) {
           </button>
         )}
       </div>
+      {found?.test && !searching && <p className="text-sm text-soft">{found.test.words}</p>}
       <ul aria-label="Recipes" className="grid gap-px">
         {found?.recipes.map((recipe) => (
           <Row
@@ -103,7 +104,10 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
             <span className="sr-only">Put in </span>
             {words}
           </span>
-          <span className="block text-sm first-letter:uppercase">{judgement.words}</span>
+          <span className="block text-sm">
+            <b className="inline-block font-semibold first-letter:uppercase">{recipe.likely}</b>,{' '}
+            {judgement.words}
+          </span>
           {recipe.cautions.map((caution) => (
             <span key={caution} className="flex items-start gap-1.5 text-sm font-medium">
               <TriangleAlert size={15} aria-hidden className="mt-0.5 shrink-0" />
@@ -115,7 +119,7 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
         </span>
         <span className="grid content-center justify-items-end pr-3 text-sm text-soft max-md:flex max-md:flex-wrap max-md:gap-x-3 max-md:pb-2">
           <span>
-            ΔE00 {oneDecimal(judgement.difference)}, <Doubt value={swatch.within} />
+            ΔE00 {oneDecimal(judgement.difference)} at best, <Doubt value={swatch.within} />
           </span>
           <span className="flex items-center gap-1">
             <Lightbulb size={14} aria-hidden />

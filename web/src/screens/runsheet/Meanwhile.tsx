@@ -20,7 +20,7 @@ export function Elsewhere({ one, clock }: { one: RunSheetView['elsewhere'][numbe
       <span className="min-w-0 flex-1">
         <button
           type="button"
-          className="min-h-6 underline underline-offset-2 print:no-underline"
+          className="min-h-6 text-left underline underline-offset-2 print:no-underline"
           onClick={() => take(one.piece)}
         >
           {one.name}

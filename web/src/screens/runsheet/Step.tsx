@@ -15,7 +15,6 @@ const WHO: Record<string, string> = { helper: 'helper', both: 'both of you' };
 
 /** A step: when, what, where, how long, how it is worked wet, what to take care of; ticked off once it is its turn. */
 export function Step({ piece, revision, step, clock }: Props) {
-  const rests = step.begins === step.ends;
   return (
     <li className="grid grid-cols-[5rem_5rem_minmax(0,1fr)] items-stretch gap-3 bg-panel max-sm:grid-cols-[5rem_minmax(0,1fr)] print:grid-cols-[4.5rem_minmax(0,1fr)]">
       <p className="py-2 pl-3 font-semibold whitespace-nowrap tabular-nums print:pl-0">
@@ -43,7 +42,7 @@ export function Step({ piece, revision, step, clock }: Props) {
           </div>
           <p className="flex items-center gap-1 text-sm whitespace-nowrap">
             <Clock size={16} aria-hidden />
-            {rests ? 'a day' : lasting(step.minutes)}
+            {step.rests ? 'a day' : lasting(step.minutes)}
             {step.split && step.pauses.length === 0 && ', over two days'}
           </p>
         </div>

@@ -69,7 +69,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
             value={entry.coats_to_hide}
             onChange={(coats_to_hide) => onChange({ ...entry, coats_to_hide })}
             error={problem?.at('/coats_to_hide')}
-            hint="Brushed coats until black and white no longer show. Blank uses the typical value."
+            hint="Brushed coats until black and white no longer show; 1 if the first coat does it. Blank uses the typical value."
           />
         </>
       )}

@@ -52,7 +52,7 @@ pub async fn list_readings(
     Path(id): Path<Uuid>,
 ) -> Answer<Vec<BoardReadingKept>> {
     let (_, shelf) = workspace.with_shelf(move |store| store.get::<Board>(id)).await?;
-    Ok(Json(shelf.readings_of_board(id)))
+    off_thread(move || Ok(shelf.readings_of_board(id))).await.map(Json)
 }
 
 /// Keep a reading of a painted strip, and learn the hand from it.
@@ -84,7 +84,7 @@ pub async fn change_reading(
         Ok::<_, Problem>(store.change(id, revision, reading)?)
     };
     let (_, shelf) = workspace.with_shelf(work).await?;
-    Ok(Json(shelf.board_reading(id)?))
+    off_thread(move || Ok(shelf.board_reading(id)?)).await.map(Json)
 }
 
 /// Take a reading of a board out of the log: what it taught is forgotten; undo brings it back.
