@@ -28,8 +28,9 @@ use serde::Serialize;
 use warm_blend_paint::{
     BadPaint, Class, CoatsToHide, Masstone, Material, Optics, Role, SurfaceReflection,
     film::{k_over_s, thick_film},
-    strength::{scattering, white_share},
+    strength::{ScatteringGuess, white_share},
     surface::{K1, K2, LEAST, MOST, SheenOfMasstone, surfaced},
+    undertone::blackness,
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, step_covariance};
 
@@ -52,6 +53,8 @@ pub(crate) const DIMENSIONS: usize = VOIDS + 1;
 /// as n does. By the paints of radiative transfer (`crates/sim/tests/radiative.rs`).
 const RUN: f64 = 0.03;
 const RUN_DEEP: f64 = 0.12;
+/// The band at 550 nm.
+const MIDDLE: usize = 17;
 /// sd of ln s where the class says it, of whites and of deep colours in a film without air, and where coats to hide say it†.
 const BY_CLASS: f64 = 0.4;
 const BY_CLASS_DEEP: f64 = 0.8;
@@ -107,9 +110,8 @@ pub(crate) enum Prior {
 pub(crate) struct PaintPrior {
     seen: Reflectance,
     sheen: SheenOfMasstone,
-    /// What S follows from: the coats to hide, or the strength of the class.
-    coats_to_hide: Option<CoatsToHide>,
-    strength: f64,
+    /// What S follows from.
+    scattering: ScatteringGuess,
     modes: [Mode; DIMENSIONS - 1],
     fine: [Mode; FINE],
     voids: f64,
@@ -172,8 +174,10 @@ impl Local {
 /// What a tin says of its paint, or the spectrum of its masstone: no doubt yet.
 struct Stated {
     seen: Reflectance,
+    sheens: SheenOfMasstone,
     sheen: SurfaceReflection,
-    s: f64,
+    scattering: ScatteringGuess,
+    s: Bands,
 }
 
 impl Stated {
@@ -184,10 +188,17 @@ impl Stated {
             Some(spectrum) => inward(spectrum),
             None => facts.masstone.ok_or(BadPaint::NoColour)?.reflectance()?,
         };
-        let sheen = SurfaceReflection::new(facts.class.sheen()).limited_by(&seen);
-        let class = (strength, facts.class.voids());
-        let s = scattering(class, &sheen.inside(&seen), sheen, facts.coats_to_hide);
-        Ok(Some(Self { seen, sheen, s }))
+        let usual = SurfaceReflection::new(facts.class.sheen());
+        let sheens = SheenOfMasstone::of(usual, &seen);
+        let sheen = SurfaceReflection::new(sheens.at(0.0));
+        let scattering = ScatteringGuess {
+            strength,
+            voids: facts.class.voids(),
+            blackness: blackness(&seen),
+            coats_to_hide: facts.coats_to_hide,
+        };
+        let s = scattering.by_band(&sheen.inside(&seen), sheen);
+        Ok(Some(Self { seen, sheens, sheen, scattering, s }))
     }
 }
 
@@ -199,10 +210,10 @@ impl Facts {
 
     /// What a tin most probably is where no reading is fitted: as [`Prior::material`] has it at the origin, without its modes.
     pub(crate) fn most_probable(&self, read: Option<&Reflectance>) -> Result<Material, BadPaint> {
-        let Some(Stated { seen, sheen, s }) = Stated::of(self, read)? else { return self.medium() };
+        let Some(Stated { seen, sheen, s, .. }) = Stated::of(self, read)? else { return self.medium() };
         let guess = Guess::of(&seen, sheen, s);
         Ok(Material {
-            optics: Optics::new(guess.k, [s; BANDS]),
+            optics: Optics::new(guess.k, s),
             sheen: SurfaceReflection::new(sheen.alpha()),
             stays: 1.0,
             voids: self.class.voids(),
@@ -220,7 +231,7 @@ impl Prior {
 
     /// The first guess from the facts, or from a spectrum of the masstone where one was read.
     pub(crate) fn of(facts: &Facts, read: Option<&Reflectance>) -> Result<Self, BadPaint> {
-        let Some(Stated { seen, sheen, s }) = Stated::of(facts, read)? else {
+        let Some(Stated { seen, sheens, sheen, scattering, s }) = Stated::of(facts, read)? else {
             return Ok(Prior::Medium(Box::new(facts.medium()?)));
         };
         let white = white_share(&sheen.inside(&seen));
@@ -234,12 +245,8 @@ impl Prior {
         let level = Mode { ln_k: [level_sd; BANDS], ln_s: [level_sd; BANDS] };
         Ok(Prior::Paint(Box::new(PaintPrior {
             seen,
-            sheen: SheenOfMasstone::of(SurfaceReflection::new(facts.class.sheen()), &seen),
-            coats_to_hide: facts.coats_to_hide,
-            strength: match facts.class.role() {
-                Role::Paint { strength } => strength,
-                Role::Medium(_) => 1.0,
-            },
+            sheen: sheens,
+            scattering,
             modes: std::array::from_fn(|j| match j {
                 // What the surface takes, the inside gives: see `PaintPrior::below`.
                 SHEEN => Mode::NONE,
@@ -290,8 +297,7 @@ impl Prior {
 
 impl PaintPrior {
     fn optics(&self, at: &[f64]) -> (Bands, Bands) {
-        let (mut ln_k, ln_s) = self.below(self.sheen.at(at[SHEEN]));
-        let mut ln_s = [ln_s; BANDS];
+        let (mut ln_k, mut ln_s) = self.below(self.sheen.at(at[SHEEN]));
         let fine = self.fine.iter().zip(&at[DIMENSIONS..]);
         for (mode, along) in self.modes.iter().zip(at).chain(fine) {
             for i in 0..BANDS {
@@ -303,17 +309,16 @@ impl PaintPrior {
     }
 
     /// ln K and ln S of the masstone below a surface of α: the masstone stays whatever the surface takes.
-    fn below(&self, alpha: f64) -> (Bands, f64) {
+    fn below(&self, alpha: f64) -> (Bands, Bands) {
         let usual = self.sheen.at(0.0);
         let [inside, usually] = [alpha, usual].map(|alpha| SurfaceReflection::new(alpha).inside(&self.seen));
         let inside =
             Reflectance::from_fn(|i| inside.bands()[i].min(1.0 - WHITER * (1.0 - usually.bands()[i])));
-        let class = (self.strength, self.voids);
-        let s = match self.coats_to_hide {
-            None => scattering(class, &inside, SurfaceReflection::new(alpha), None),
-            coats => scattering(class, &usually, SurfaceReflection::new(usual), coats),
+        let s = match self.scattering.coats_to_hide {
+            None => self.scattering.by_band(&inside, SurfaceReflection::new(alpha)),
+            Some(_) => self.scattering.by_band(&usually, SurfaceReflection::new(usual)),
         };
-        (inside.bands().map(|r| (s * k_over_s(r)).ln()), s.ln())
+        (std::array::from_fn(|i| (s[i] * k_over_s(inside.bands()[i])).ln()), s.map(f64::ln))
     }
 
     fn alpha(&self, at: &[f64]) -> f64 {
@@ -335,7 +340,7 @@ impl PaintPrior {
         const STEP: f64 = 1e-4;
         let [less, more] = [-STEP, STEP].map(|step| self.below(self.sheen.at(at[SHEEN] + step)));
         dk[SHEEN] = std::array::from_fn(|i| k[i] * (more.0[i] - less.0[i]) / (2.0 * STEP));
-        ds[SHEEN] = s.map(|s| s * (more.1 - less.1) / (2.0 * STEP));
+        ds[SHEEN] = std::array::from_fn(|i| s[i] * (more.1[i] - less.1[i]) / (2.0 * STEP));
         let voids = self.voids(at);
         Local {
             k,
@@ -383,7 +388,7 @@ struct Guess<'a> {
     seen: &'a Reflectance,
     alpha: f64,
     k: Bands,
-    s: f64,
+    s: Bands,
     /// Step of the walk of ln S from band to band.
     run: f64,
     /// By its own band.
@@ -391,11 +396,11 @@ struct Guess<'a> {
 }
 
 impl<'a> Guess<'a> {
-    fn of(seen: &'a Reflectance, sheen: SurfaceReflection, s: f64) -> Self {
+    fn of(seen: &'a Reflectance, sheen: SurfaceReflection, s: Bands) -> Self {
         let alpha = sheen.alpha();
         let inside = sheen.inside(seen);
-        let k = std::array::from_fn(|i| s * k_over_s(inside.bands()[i]));
-        let by_seen = k_by_seen(seen.bands(), &[s; BANDS], alpha);
+        let k = std::array::from_fn(|i| s[i] * k_over_s(inside.bands()[i]));
+        let by_seen = k_by_seen(seen.bands(), &s, alpha);
         Self {
             seen,
             alpha,
@@ -452,7 +457,7 @@ fn looks(guess: &Guess) -> [Looks; 2] {
     const WHITE: f64 = 0.01;
     let (mut by_z, mut by_s) = (Looks::zeros(), Looks::zeros());
     let white = warm_blend_paint::hiding::house_white_scattering();
-    let half = white / (white + guess.s);
+    let half = white / (white + guess.s[MIDDLE]);
     let tints = TINTS.map(|share| (share, &LIGHTS[..]));
     let mut at = 0;
     for (share, lights) in tints.into_iter().chain([(half, &LIGHTS[..1])]) {
@@ -461,14 +466,14 @@ fn looks(guess: &Guess) -> [Looks; 2] {
         for i in 0..BANDS {
             let own = share * guess.k[i];
             let k = own + (1.0 - share) * white * WHITE;
-            let s = share * guess.s + (1.0 - share) * white;
+            let s = share * guess.s[i] + (1.0 - share) * white;
             const STEP: f64 = 1e-4;
             let seen = |k: f64| surfaced(guess.alpha, thick_film(k, s));
             curve[i] = seen(k);
             // By ln of the K of the mix; by ln S it is the opposite.
             let by_ln = (seen(k * (1.0 + STEP)) - seen(k * (1.0 - STEP))) / (2.0 * STEP);
             by_ln_k[i] = by_ln * own / k;
-            by_ln_s[i] = by_ln * (own / k - share * guess.s / s);
+            by_ln_s[i] = by_ln * (own / k - share * guess.s[i] / s);
         }
         let curve = Reflectance::clamped(curve);
         for (light, counts) in lights.iter().copied() {
@@ -516,7 +521,6 @@ static WANDERING: LazyLock<Square> = LazyLock::new(|| {
 
 /// The root of the covariance of ln S: a walk from 550 nm outwards. The same for every paint.
 static SLOPES: LazyLock<Square> = LazyLock::new(|| {
-    const MIDDLE: usize = 17;
     let covariance = Square::from_fn(|i, j| {
         let (one, other) = (i as f64 - MIDDLE as f64, j as f64 - MIDDLE as f64);
         if one * other > 0.0 { one.abs().min(other.abs()) } else { 0.0 }

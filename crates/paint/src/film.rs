@@ -42,7 +42,12 @@ impl Optics {
     /// A film of the K/S that goes with `inside` (reflectance of a thick film below its surface, inside (0, 1)) and
     /// of scattering `s`, 1/mm, in every band: K/S = (1 − R)²/2R.
     pub fn of_thick_film(inside: &Reflectance, s: f64) -> Self {
-        Self::new(inside.bands().map(|r| s * k_over_s(r)), [s; BANDS])
+        Self::of_masstone(inside, [s; BANDS])
+    }
+
+    /// The same where S is not alike in all bands.
+    pub fn of_masstone(inside: &Reflectance, s: [f64; BANDS]) -> Self {
+        Self::new(std::array::from_fn(|i| s[i] * k_over_s(inside.bands()[i])), s)
     }
 
     /// K, 1/mm.

@@ -7,7 +7,7 @@
 use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};
-use warm_blend_spectral::{Light, Reflectance, Xyz};
+use warm_blend_spectral::{BANDS, Light, Reflectance, Xyz};
 
 use crate::quantity::in_range;
 use crate::{BadMeasure, Microns, Optics, SurfaceReflection};
@@ -83,9 +83,10 @@ impl CoatsToHide {
         hides(film, surface, 20.0 * COAT)
     }
 
-    /// The scattering S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface.
-    pub fn scattering(self, inside: &Reflectance, sheen: SurfaceReflection) -> f64 {
-        let unit = Optics::of_thick_film(inside, 1.0);
+    /// The level of S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface, `run` its S by band
+    /// against that level.
+    pub fn scattering(self, inside: &Reflectance, run: &[f64; BANDS], sheen: SurfaceReflection) -> f64 {
+        let unit = Optics::of_masstone(inside, *run);
         // With S = 1 per mm the film hides at X mm: only S X matters, and X is given by the coats. 10⁶ µm with
         // S = 1 is a thousand times what a dense white needs.
         let hides_at = thickness_to_hide(&unit, sheen, 1e6).unwrap_or(1e6);
@@ -112,7 +113,7 @@ pub fn house_white_scattering() -> f64 {
     static S: LazyLock<f64> = LazyLock::new(|| {
         let seen = Reflectance::grey(0.88);
         let sheen = SurfaceReflection::new(crate::Class::Chalk.sheen());
-        CoatsToHide(HOUSE_WHITE_COATS).scattering(&sheen.inside(&seen), sheen)
+        CoatsToHide(HOUSE_WHITE_COATS).scattering(&sheen.inside(&seen), &[1.0; BANDS], sheen)
     });
     *S
 }
@@ -147,7 +148,7 @@ mod tests {
             let seen = Reflectance::grey(r);
             let sheen = SurfaceReflection::new(alpha).limited_by(&seen);
             let inside = sheen.inside(&seen);
-            let s = CoatsToHide(coats).scattering(&inside, sheen);
+            let s = CoatsToHide(coats).scattering(&inside, &[1.0; BANDS], sheen);
             let back = CoatsToHide::of(&Optics::of_thick_film(&inside, s), sheen).unwrap().value();
             prop_assert!((back / coats - 1.0).abs() < 1e-3, "{} came back as {}", coats, back);
         }

@@ -46,6 +46,7 @@ mod seen;
 mod state;
 pub mod strength;
 pub mod surface;
+pub mod undertone;
 mod units;
 mod verdict;
 

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Deserializer, Serialize};
 use warm_blend_spectral::{BANDS, HexError, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
 
-use crate::strength::scattering;
+use crate::strength::ScatteringGuess;
+use crate::undertone::blackness;
 use crate::{Class, CoatsToHide, Material, Medium, Optics, Role, SurfaceReflection};
 
 /// The colour of a thick, dry, unsealed film, as it is known.
@@ -149,9 +150,10 @@ impl Material {
         let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance()?;
         let sheen = sheen.limited_by(&seen);
         let inside = sheen.inside(&seen);
-        let s = scattering((strength, class.voids()), &inside, sheen, coats_to_hide);
+        let guess =
+            ScatteringGuess { strength, voids: class.voids(), blackness: blackness(&seen), coats_to_hide };
         Ok(Self {
-            optics: Optics::of_thick_film(&inside, s),
+            optics: Optics::of_masstone(&inside, guess.by_band(&inside, sheen)),
             sheen,
             stays: 1.0,
             voids: class.voids(),

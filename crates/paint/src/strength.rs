@@ -9,6 +9,7 @@ use warm_blend_spectral::{BANDS, Reflectance, wavelength};
 
 use crate::film::k_over_s;
 use crate::hiding::house_white_scattering;
+use crate::undertone::run_of_scattering;
 use crate::{CoatsToHide, SurfaceReflection};
 
 /// Largest K/S at which half the white has given way to colourant†.
@@ -32,18 +33,31 @@ pub fn by_class(strength: f64, voids: f64, inside: &Reflectance) -> f64 {
     s / (1.0 + (k / MOST_K).powi(2)).sqrt()
 }
 
-/// S, 1/mm, of a paint of a class that is said to hide in so many coats. Of one that hides in the first, the coats say only that S is
-/// at least so large: nobody sees how much thinner a coat would have done.
-pub fn scattering(
-    (strength, voids): (f64, f64),
-    inside: &Reflectance,
-    sheen: SurfaceReflection,
-    coats: Option<CoatsToHide>,
-) -> f64 {
-    match coats.map(|coats| (coats, coats.scattering(inside, sheen))) {
-        None => by_class(strength, voids, inside),
-        Some((coats, least)) if coats.is_a_bound() => by_class(strength, voids, inside).max(least),
-        Some((_, s)) => s,
+/// What the S of a paint is guessed from, beside its masstone.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ScatteringGuess {
+    /// S of the whites of its class, house white = 1.
+    pub strength: f64,
+    /// Air in its dry film, φ.
+    pub voids: f64,
+    /// How much of a black it is: see [`crate::undertone::blackness`].
+    pub blackness: f64,
+    /// Coats it is said to hide in. Of one that hides in the first, they say only that S is at least so large: nobody sees how much
+    /// thinner a coat would have done.
+    pub coats_to_hide: Option<CoatsToHide>,
+}
+
+impl ScatteringGuess {
+    /// S, 1/mm, by band, of a masstone that is `inside` below a surface.
+    pub fn by_band(&self, inside: &Reflectance, sheen: SurfaceReflection) -> [f64; BANDS] {
+        let run = run_of_scattering(inside, self.blackness);
+        let by_class = || by_class(self.strength, self.voids, inside);
+        let level = match self.coats_to_hide.map(|coats| (coats, coats.scattering(inside, &run, sheen))) {
+            None => by_class(),
+            Some((coats, least)) if coats.is_a_bound() => by_class().max(least),
+            Some((_, s)) => s,
+        };
+        run.map(|run| level * run)
     }
 }
 

@@ -150,23 +150,35 @@ fn order(steps: &[Step]) -> Vec<usize> {
             to_go[after.step] = to_go[after.step].max(through);
         }
     }
-    let mut ends: Vec<Option<f64>> = vec![None; steps.len()];
+    let mut before: Vec<Vec<(usize, f64)>> = vec![Vec::new(); steps.len()];
+    for (n, step) in steps.iter().enumerate() {
+        for after in &step.after {
+            before[after.step].push((n, after.usual));
+        }
+    }
+    // How many each still waits for, and the earliest time by those that were taken up.
+    let mut waits: Vec<usize> = steps.iter().map(|step| step.after.len()).collect();
+    let mut ready = vec![0.0f64; steps.len()];
+    let mut could: Vec<usize> = (0..steps.len()).filter(|n| waits[*n] == 0).collect();
     let (mut now, mut order) = (0.0f64, Vec::with_capacity(steps.len()));
-    while order.len() < steps.len() {
-        // The earliest time it could be begun, where all that it waits for was taken up.
-        let begins = |n: usize| {
-            steps[n].after.iter().try_fold(now, |at, after| Some(at.max(ends[after.step]? + after.usual)))
-        };
-        let could = (0..steps.len()).filter(|n| ends[*n].is_none()).filter_map(|n| Some((n, begins(n)?)));
-        let soonest = could.min_by(|(one, at), (other, other_at)| {
-            at.total_cmp(other_at).then(to_go[*other].total_cmp(&to_go[*one])).then(one.cmp(other))
-        });
-        // Steps wait only for earlier ones, so there is always one.
-        let Some((n, at)) = soonest else { break };
-        let over = at + steps[n].minutes;
-        ends[n] = Some(over);
+    // Steps wait only for earlier ones, so there is always one that could be begun.
+    while let Some(soonest) = (0..could.len()).min_by(|one, other| {
+        let (one, other) = (could[*one], could[*other]);
+        let begins = |n: usize| now.max(ready[n]);
+        let longest_first = || to_go[other].total_cmp(&to_go[one]);
+        begins(one).total_cmp(&begins(other)).then_with(longest_first).then(one.cmp(&other))
+    }) {
+        let n = could.swap_remove(soonest);
+        let over = now.max(ready[n]) + steps[n].minutes;
         if steps[n].minutes > 0.0 {
             now = over;
+        }
+        for (later, wait) in &before[n] {
+            ready[*later] = ready[*later].max(over + wait);
+            waits[*later] -= 1;
+            if waits[*later] == 0 {
+                could.push(*later);
+            }
         }
         order.push(n);
     }

@@ -1,5 +1,6 @@
 //! Steps: what is done on several zones at one go, and what must come before.
 
+use std::collections::HashMap;
 use std::fmt;
 use std::hash::Hasher;
 
@@ -57,34 +58,34 @@ pub struct Step {
 /// The steps of all zones: `left` holds what is to be done on each. Zones that take the same thing share a step; no step comes before
 /// one that it waits for.
 pub fn steps(zones: &[ZoneWork], left: &[Vec<Work>], tins: Tins, air: Air) -> Vec<Step> {
-    let merged = merged(left);
-    let drying =
-        |air| -> Vec<Drying> { merged.iter().map(|(work, _)| Drying::of(work, tins, air)).collect() };
+    let (works, by_zone) = distinct(left);
+    let merged = merged(&by_zone);
+    let drying = |air| -> Vec<Drying> { works.iter().map(|(work, _)| Drying::of(work, tins, air)).collect() };
     let (here, usually) = (drying(air), drying(Air::default()));
     let mut steps: Vec<Step> = Vec::with_capacity(merged.len());
-    // The last thing done on each zone.
-    let mut last: Vec<Option<usize>> = vec![None; zones.len()];
-    for (work, own) in &merged {
+    // What was done on each zone so far, the last thing last; and how often each work.
+    let mut done: Vec<Vec<usize>> = vec![Vec::new(); zones.len()];
+    let mut times = vec![0; works.len()];
+    for (which, own) in &merged {
+        let (work, written) = &works[*which];
         let on: Vec<&ZoneWork> = own.iter().map(|n| &zones[*n]).collect();
-        let before = steps.iter().filter(|step| step.work == *work).count();
-        let mut after: Vec<After> = Vec::new();
-        for (place, (_, zones)) in merged[..steps.len()].iter().enumerate() {
-            let mut shared = own.iter().filter(|n| zones.contains(n)).peekable();
-            if shared.peek().is_none() {
-                continue;
-            }
-            // What was done last there, and whatever is still wet.
-            let wait = here[place].until(work);
-            if wait > 0.0 || shared.any(|n| last[*n] == Some(place)) {
-                after.push(After { step: place, wait, usual: usually[place].until(work) });
-            }
-        }
+        let mut there: Vec<usize> = own.iter().flat_map(|n| &done[*n]).copied().collect();
+        there.sort_unstable();
+        there.dedup();
+        // The last thing done on a zone, and whatever is still wet there.
+        let after = there.into_iter().filter_map(|place| {
+            let before = merged[place].0;
+            let wait = here[before].until(work);
+            let holds_up = wait > 0.0 || own.iter().any(|n| done[*n].last() == Some(&place));
+            holds_up.then(|| After { step: place, wait, usual: usually[before].until(work) })
+        });
+        let after = after.collect();
         for n in own {
-            last[*n] = Some(steps.len());
+            done[*n].push(steps.len());
         }
         steps.push(Step {
-            id: id(work, before),
-            work: work.clone(),
+            id: id(written, times[*which]),
+            work: Work::clone(work),
             zones: on.iter().map(|zone| zone.zone).collect(),
             minutes: minutes(work, &on),
             units: units(work, &on),
@@ -93,24 +94,43 @@ pub fn steps(zones: &[ZoneWork], left: &[Vec<Work>], tins: Tins, air: Air) -> Ve
             after,
             critical: false,
         });
+        times[*which] += 1;
     }
     mark_critical(&mut steps);
     steps
 }
 
+/// Each work once, with how it is written down, and which of them each zone takes.
+fn distinct(left: &[Vec<Work>]) -> (Vec<(&Work, String)>, Vec<Vec<usize>>) {
+    let mut known: HashMap<String, usize> = HashMap::new();
+    let mut works: Vec<(&Work, String)> = Vec::new();
+    let mut which = |work| {
+        // Work is plain data: it can always be written.
+        let written = serde_json::to_string(work).unwrap_or_default();
+        *known.entry(written).or_insert_with_key(|written| {
+            works.push((work, written.clone()));
+            works.len() - 1
+        })
+    };
+    let by_zone = left.iter().map(|zone| zone.iter().map(&mut which).collect()).collect();
+    (works, by_zone)
+}
+
 /// One list that every zone's own work is found in, in its order: zone after zone is laid along what there is so that as much as can
 /// be is shared (a longest common subsequence: D. S. Hirschberg, *Commun. ACM* 18 (1975) 341, by its plain table).
-fn merged(left: &[Vec<Work>]) -> Vec<(Work, Vec<usize>)> {
-    let mut all: Vec<(Work, Vec<usize>)> = Vec::new();
+fn merged(left: &[Vec<usize>]) -> Vec<(usize, Vec<usize>)> {
+    let mut all: Vec<(usize, Vec<usize>)> = Vec::new();
     for (n, works) in left.iter().enumerate() {
-        // common[i][j]: most that the rests from i and j on can share.
-        let mut common = vec![vec![0usize; works.len() + 1]; all.len() + 1];
+        // Most that the rests from i and j on can share.
+        let width = works.len() + 1;
+        let at = |i: usize, j: usize| i * width + j;
+        let mut common = vec![0usize; (all.len() + 1) * width];
         for i in (0..all.len()).rev() {
             for j in (0..works.len()).rev() {
-                common[i][j] = if all[i].0 == works[j] {
-                    1 + common[i + 1][j + 1]
+                common[at(i, j)] = if all[i].0 == works[j] {
+                    1 + common[at(i + 1, j + 1)]
                 } else {
-                    common[i + 1][j].max(common[i][j + 1])
+                    common[at(i + 1, j)].max(common[at(i, j + 1)])
                 };
             }
         }
@@ -118,15 +138,15 @@ fn merged(left: &[Vec<Work>]) -> Vec<(Work, Vec<usize>)> {
         let mut next = Vec::with_capacity(all.len() + works.len());
         while i < all.len() || j < works.len() {
             if i < all.len() && j < works.len() && all[i].0 == works[j] {
-                let (work, mut zones) = all[i].clone();
+                let mut zones = std::mem::take(&mut all[i].1);
                 zones.push(n);
-                next.push((work, zones));
+                next.push((all[i].0, zones));
                 (i, j) = (i + 1, j + 1);
-            } else if j < works.len() && (i == all.len() || common[i][j + 1] > common[i + 1][j]) {
-                next.push((works[j].clone(), vec![n]));
+            } else if j < works.len() && (i == all.len() || common[at(i, j + 1)] > common[at(i + 1, j)]) {
+                next.push((works[j], vec![n]));
                 j += 1;
             } else {
-                next.push(all[i].clone());
+                next.push((all[i].0, std::mem::take(&mut all[i].1)));
                 i += 1;
             }
         }
@@ -137,7 +157,7 @@ fn merged(left: &[Vec<Work>]) -> Vec<(Work, Vec<usize>)> {
 
 /// The same number for the same work in every run and on every machine: FNV-1a, 32 bits (G. Fowler, L. C. Noll and K.-P. Vo, 1991) of
 /// how it is written down.
-fn id(work: &Work, before: usize) -> StepId {
+fn id(written: &str, before: usize) -> StepId {
     struct Fnv(u32);
     impl Hasher for Fnv {
         fn finish(&self) -> u64 {
@@ -151,8 +171,7 @@ fn id(work: &Work, before: usize) -> StepId {
         }
     }
     let mut said = Fnv(0x811c_9dc5);
-    // Work is plain data: it can always be written.
-    said.write(serde_json::to_string(work).unwrap_or_default().as_bytes());
+    said.write(written.as_bytes());
     said.write(&before.to_le_bytes());
     StepId(said.0)
 }
