@@ -4,8 +4,9 @@
 //! keeps it is the better mix. Each candidate is stirred on a number of plausible shelves, and ranked by its mean difference there
 //! (the expectation under what is not known: M. H. DeGroot, *Optimal Statistical Decisions* (1970), ch. 8).
 //!
-//! On a small shelf every mix is a candidate. On a larger one candidates are the best mixes, by the most probable tins, of the whole
-//! shelf, of its surest half and of its surest quarter, and what lies one part beside the best of them.
+//! On a small shelf every mix is a candidate. On a larger one candidates are the best mixes, by the most probable tins, of two
+//! paints of the whole shelf, of three of the surest 34, of four of the surest 16, and of the surest quarter, and what lies one part
+//! beside the best of them.
 
 use std::{cmp::Ordering, ops::ControlFlow};
 
@@ -39,6 +40,10 @@ pub struct LikelyRecipe {
 const SMALL: usize = 4000;
 /// Candidates for each mix that is wanted.
 const CANDIDATES: usize = 2;
+/// Of how many tins mixes of three are made where some are in doubt, and of how many mixes of four: one more tin that is itself a guess
+/// makes no mix likelier.
+const SURE: usize = 34;
+const SUREST: usize = 16;
 /// How many of the likeliest are looked at with a part more or less.
 const REFINED: usize = 12;
 
@@ -157,10 +162,9 @@ pub fn find_likely(
     let mut candidates: Vec<LikelyRecipe> = match all(tins, limits) {
         Some(all) => all.into_par_iter().map(stirred).collect(),
         None => {
-            let more = Limits { recipes: CANDIDATES * limits.recipes, ..limits };
-            let found = surest(tins, limits.paints).into_iter().flat_map(|among| {
+            let found = pools(tins, limits).into_iter().flat_map(|(among, limits)| {
                 let some: Vec<MatchTin> = among.iter().map(|at| tins[*at].tin).collect();
-                let mut found = find(&some, target, look, more, &mut watch);
+                let mut found = find(&some, target, look, limits, &mut watch);
                 for (at, _) in found.iter_mut().flat_map(|recipe| &mut recipe.parts) {
                     *at = among[*at];
                 }
@@ -238,24 +242,29 @@ fn all(tins: &[DoubtfulTin], limits: Limits) -> Option<Vec<Vec<(usize, u32)>>> {
     Some(all)
 }
 
-/// All tins, the surest half of them, the surest quarter; what must be in the mix is in each.
-fn surest(tins: &[DoubtfulTin], paints: usize) -> Vec<Vec<usize>> {
+/// Which tins are looked through, and how: all of them for mixes of two, then the surest ones for mixes of three and of four, then the
+/// surest quarter. What must be in the mix is in each. Where nothing is in doubt, all of them for all mixes.
+fn pools(tins: &[DoubtfulTin], limits: Limits) -> Vec<(Vec<usize>, Limits)> {
     let doubts: Vec<f64> = tins.par_iter().map(doubt).collect();
     let mut order: Vec<usize> = (0..tins.len()).collect();
     order.sort_by(|one, other| {
         let wanted = |at: usize| !tins[at].tin.wanted;
         wanted(*one).cmp(&wanted(*other)).then(doubts[*one].total_cmp(&doubts[*other]))
     });
-    let doubtful = doubts.iter().any(|doubt| *doubt > 0.0);
-    let shares = if doubtful { &[1, 2, 4][..] } else { &[1] };
-    let mut all: Vec<Vec<usize>> = Vec::new();
-    for share in shares {
-        let n = (tins.len() / share).max(paints).min(tins.len());
-        let mut among = order[..n].to_vec();
+    let more = Limits { recipes: CANDIDATES * limits.recipes, ..limits };
+    let up_to = |paints: usize| Limits { paints: limits.paints.min(paints), ..more };
+    let pools = if doubts.iter().any(|doubt| *doubt > 0.0) {
+        &[(tins.len(), up_to(2)), (SURE, up_to(3)), (SUREST, more), (tins.len() / 4, more)][..]
+    } else {
+        &[(tins.len(), more)]
+    };
+    let mut all: Vec<(Vec<usize>, Limits)> = Vec::new();
+    for (n, limits) in pools {
+        let mut among = order[..(*n).max(limits.paints).min(tins.len())].to_vec();
         among.sort_unstable();
-        if !all.contains(&among) {
-            all.push(among);
-        }
+        // The same tins again are looked through once, for the largest mixes.
+        all.retain(|(known, _)| *known != among);
+        all.push((among, *limits));
     }
     all
 }

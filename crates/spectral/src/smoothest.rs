@@ -13,9 +13,10 @@
 
 mod steps;
 
-use std::sync::LazyLock;
+use std::{convert::Infallible, sync::LazyLock};
 
 use nalgebra::{SMatrix, SVector};
+use quick_cache::sync::Cache;
 
 use crate::{BANDS, Lab, Light, Reflectance, Xyz};
 
@@ -25,6 +26,12 @@ const N: usize = BANDS + 3;
 /// How far every target is drawn towards mid grey, so that black and white, which no curve strictly inside (0, 1)
 /// can have, are reached as well: it costs at most 0.003 ΔE00, at black.
 const INWARD: f64 = 5e-6;
+
+/// Chroma below which a colour is taken for a grey.
+const GREY: f64 = 0.005;
+
+/// Share of the white's X, Y or Z up to which a nearly black colour is lightened to begin with, and a nearly white one darkened.
+const MID_TONE: f64 = 0.5;
 
 /// Largest error allowed in X, Y and Z (white Y = 1).
 const CLOSE: f64 = 1e-9;
@@ -59,6 +66,16 @@ pub enum Unreachable {
 /// # Ok::<(), warm_blend_spectral::Unreachable>(())
 /// ```
 pub fn smoothest(colour: Lab) -> Result<Reflectance, Unreachable> {
+    let key = [colour.l, colour.a, colour.b].map(f64::to_bits);
+    let answer = KNOWN.get_or_insert_with(&key, || Ok::<_, Infallible>(find(colour)));
+    answer.unwrap_or_else(|never| match never {})
+}
+
+/// Curves of the colours that were asked for last, about a megabyte: a tin and a ground are asked for again and again.
+static KNOWN: LazyLock<Cache<[u64; 3], Result<Reflectance, Unreachable>>> =
+    LazyLock::new(|| Cache::new(4096));
+
+fn find(colour: Lab) -> Result<Reflectance, Unreachable> {
     // A hair of slack: a screen's white comes out at 100.000004, by the rounded matrix of sRGB.
     if !(-1e-4..=100.0001).contains(&colour.l) {
         return Err(Unreachable::Lightness(colour.l));
@@ -133,13 +150,48 @@ type State = SVector<f64, N>;
 
 /// Solves for a colour. The error is the most vivid colour of that lightness and hue that was reached.
 fn reach(colour: Lab) -> Result<State, Lab> {
+    // Nobody sees so little chroma, and close to white no curve may have it.
+    let colour = if colour.chroma() < GREY { colour.with_chroma_scaled(0.0) } else { colour };
     let target = target(colour);
-    if let Some(state) = newton(&grey_state(colour), target, &MEASURED) {
+    let attempt = |start: &State| newton(start, target, &MEASURED);
+    if let Some(state) = attempt(&grey_state(colour)).or_else(|| attempt(&from_mid_tone(target)?)) {
         return Ok(state);
     }
     // At the rim of what can be, Burns' slope leads further, and from its curve it may not be far.
     let plain = reach_plainly(colour)?;
     Ok(newton(&plain, target, &MEASURED).unwrap_or(plain))
+}
+
+/// A start for what is nearly black or nearly white: the curve of the mid tone that reflects, or absorbs, so many times as much in every
+/// band, brought back in that ratio. It has the colour, and is nearly the smoothest.
+fn from_mid_tone(target: [f64; 3]) -> Option<State> {
+    let white = Light::Daylight.white().as_array();
+    let most = |of: [f64; 3]| (0..3).map(|c| of[c] / white[c]).fold(0.0, f64::max);
+    let left = std::array::from_fn(|c| white[c] - target[c]);
+    let dark = target[1] < 0.5;
+    let own = if dark { target } else { left };
+    let ratio = MID_TONE / most(own);
+    if ratio <= 1.0 || !ratio.is_finite() {
+        return None;
+    }
+    let mid: [f64; 3] = std::array::from_fn(|c| ratio * own[c]);
+    let mid_tone = newton(&level(mid[1]), mid, &MEASURED)?;
+    let mut state = State::from_fn(|i, _| {
+        let share = share(mid_tone[i.min(BANDS - 1)]) / ratio;
+        let z = 0.5 * (share / (1.0 - share)).ln();
+        if dark { z } else { -z }
+    });
+    // The multipliers under which it is nearest to the smoothest, by least squares.
+    let rows = Light::Daylight.weights();
+    let bend = *MEASURED * state.fixed_rows::<BANDS>(0);
+    let pull = SMatrix::<f64, BANDS, 3>::from_fn(|i, c| {
+        2.0 * share(state[i]) * (1.0 - share(state[i])) * rows[c][i]
+    });
+    let multipliers = (pull.transpose() * pull).lu().solve(&(pull.transpose() * -bend))?;
+    for c in 0..3 {
+        state[BANDS + c] = multipliers[c];
+    }
+    Some(state)
 }
 
 /// The same by Burns' own slope: at once, or else step by step from the grey of its lightness.
@@ -171,7 +223,12 @@ fn target(colour: Lab) -> [f64; 3] {
 }
 
 fn grey_state(colour: Lab) -> State {
-    let level = target(colour)[1].clamp(1e-6, 1.0 - 1e-6);
+    level(target(colour)[1])
+}
+
+/// A grey that reflects so much.
+fn level(reflects: f64) -> State {
+    let level = reflects.clamp(1e-6, 1.0 - 1e-6);
     let z = 0.5 * (level / (1.0 - level)).ln();
     State::from_fn(|i, _| if i < BANDS { z } else { 0.0 })
 }
