@@ -63,7 +63,7 @@ fn turns_round(c: char) -> bool {
 }
 
 /// What leaves no ink: spaces, and what is ignorable by default (Unicode Character Database, `Default_Ignorable_Code_Point`).
-fn is_unseen(c: char) -> bool {
+pub(crate) fn is_unseen(c: char) -> bool {
     c.is_whitespace()
         || matches!(c,
             '\u{ad}' | '\u{34f}' | '\u{61c}' | '\u{115f}'..='\u{1160}' | '\u{17b4}'..='\u{17b5}'

@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
+use crate::name::is_unseen;
 use crate::quantity::in_range;
 use crate::{BadMeasure, Class};
 
@@ -42,11 +43,11 @@ impl Note {
     /// Most characters of a note.
     pub const LONGEST: usize = 1000;
 
-    /// Takes a text less the spaces at its ends; None of nothing.
+    /// Takes a text less the spaces at its ends; None where there is nothing to be seen.
     pub fn new(text: &str) -> Result<Option<Self>, LongNote> {
         let text = text.trim();
         match text.chars().count() {
-            0 => Ok(None),
+            _ if text.chars().all(is_unseen) => Ok(None),
             n if n > Self::LONGEST => Err(LongNote(n)),
             _ => Ok(Some(Self(text.chars().filter(|c| !c.is_control() || *c == '\n').collect()))),
         }

@@ -7,6 +7,8 @@ use serde::{Deserialize, Serialize};
 
 /// Shortest stretch of work that anybody starts, and the unit in which work without natural breaks is paused, minutes†.
 pub(crate) const QUARTER: f64 = 15.0;
+/// What a computer says that does not know where it is.
+const UNKNOWN: &str = "Etc/Unknown";
 /// Days ahead that are looked at for one with hours.
 const AHEAD: usize = 400;
 
@@ -93,12 +95,15 @@ impl WorkingHours {
 
     /// The same on a clock that is at hand; in UTC where it has no name.
     pub fn usual_by(clock: &TimeZone) -> Self {
-        Self::usual(clock.iana_name().unwrap_or("UTC"))
+        Self::usual(clock.iana_name().filter(|name| *name != UNKNOWN).unwrap_or("UTC"))
     }
 
     /// Validates the working hours.
     pub fn check(&self) -> Result<(), BadHours> {
-        TimeZone::get(&self.zone).map_err(|_| BadHours::Zone(self.zone.chars().take(40).collect()))?;
+        let known = self.zone != UNKNOWN && TimeZone::get(&self.zone).is_ok();
+        if !known {
+            return Err(BadHours::Zone(self.zone.chars().take(40).collect()));
+        }
         if self.week.iter().all(Option::is_none) {
             return Err(BadHours::None);
         }

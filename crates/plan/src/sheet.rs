@@ -36,9 +36,12 @@ pub struct RunSheet {
     /// True once lead was found: nothing is sanded, and the plan stops.
     #[serde(default)]
     pub lead: bool,
-    /// The clock of the step at hand.
+    /// The clock that was started or stopped last: the only one that may run.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub clock: Option<Clock>,
+    /// Clocks of other steps, stopped when another was started or stopped.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub paused: Vec<Clock>,
 }
 
 /// The clock of a step: it goes on through a reload, and can be stopped for a while.
@@ -112,6 +115,7 @@ impl RunSheet {
             done: Vec::new(),
             lead: false,
             clock: None,
+            paused: Vec::new(),
         }
     }
 
@@ -121,7 +125,7 @@ impl RunSheet {
         self.hours.check().map_err(|error| bad(&format!("/hours/{}", error.field()), error.to_string()))?;
         Air::new(self.air.celsius, self.air.humidity).map_err(|error| bad("/air", error))?;
         self.rates.check().map_err(|(field, error)| bad(&format!("/rates/{field}"), error))?;
-        if let Some(clock) = self.clock.filter(|clock| !(0.0..1e6).contains(&clock.minutes)) {
+        if let Some(clock) = self.clocks().find(|clock| !(0.0..1e6).contains(&clock.minutes)) {
             return Err(bad("/clock", format!("{} minutes is no time on a clock", clock.minutes)));
         }
         if self.done.len() > Self::MOST {
@@ -139,16 +143,39 @@ impl RunSheet {
         self
     }
 
-    /// The same with the clock of a step running from now on, or stopped.
+    /// The clocks of all steps.
+    fn clocks(&self) -> impl Iterator<Item = Clock> {
+        self.clock.into_iter().chain(self.paused.iter().copied())
+    }
+
+    /// The clock of a step, where it was started.
+    pub fn clock_of(&self, step: StepId) -> Option<Clock> {
+        self.clocks().find(|clock| clock.step == step)
+    }
+
+    /// The same with the clock of a step running from now on, or stopped. That of another step stops, and keeps its time.
     pub fn with_clock(mut self, step: StepId, runs: bool, now: Timestamp) -> Self {
-        let minutes = self.clock.filter(|clock| clock.step == step).map_or(0.0, |clock| clock.shows(now));
-        self.clock = Some(Clock { step, minutes, since: runs.then_some(now) });
+        let minutes = self.clock_of(step).map_or(0.0, |clock| clock.shows(now));
+        let before = self.clock.replace(Clock { step, minutes, since: runs.then_some(now) });
+        let stopped = before.map(|clock| Clock { minutes: clock.shows(now), since: None, ..clock });
+        self.paused.extend(stopped);
+        self.paused.retain(|clock| clock.step != step);
+        // Those of steps that are on no sheet any more, the oldest first.
+        let too_many = self.paused.len().saturating_sub(Self::MOST);
+        self.paused.drain(..too_many);
+        self
+    }
+
+    /// The same without the clock of a step that is done.
+    pub fn without_clock(mut self, step: StepId) -> Self {
+        self.clock = self.clock.filter(|clock| clock.step != step);
+        self.paused.retain(|clock| clock.step != step);
         self
     }
 
     /// Minutes by the clock of a step; none where it was not started, or was forgotten.
     pub fn by_the_clock(&self, step: StepId, now: Timestamp) -> Option<f64> {
-        let clock = self.clock.filter(|clock| clock.step == step)?;
+        let clock = self.clock_of(step)?;
         Some(clock.shows(now)).filter(|minutes| (0.5..=Clock::FORGOTTEN).contains(minutes))
     }
 
@@ -210,7 +237,17 @@ mod tests {
         );
         let kept: RunSheet = serde_json::from_str(&serde_json::to_string(&on).unwrap()).unwrap();
         assert_eq!(kept, on);
-        assert_eq!(on.with_clock(other, true, at(400.0)).by_the_clock(other, at(401.0)), Some(1.0));
+        // Another step is begun and left again: neither takes time from the other.
+        let both = on.with_clock(other, true, at(310.0));
+        assert_eq!(both.by_the_clock(step, at(330.0)), Some(35.0));
+        assert_eq!(both.by_the_clock(other, at(330.0)), Some(20.0));
+        let back = both.with_clock(step, true, at(330.0));
+        assert_eq!(back.by_the_clock(step, at(331.0)), Some(36.0));
+        assert_eq!(back.by_the_clock(other, at(331.0)), Some(20.0));
+        let done = back.without_clock(step);
+        assert_eq!((done.clock_of(step), done.clock_of(other).map(|clock| clock.minutes)), (None, Some(20.0)));
+        let kept: RunSheet = serde_json::from_str(&serde_json::to_string(&done).unwrap()).unwrap();
+        assert_eq!(kept, done);
     }
 
     /// Another piece in the same workshop has its hours, air and rates, and nothing of what was done.

@@ -14,6 +14,7 @@ mod app;
 mod body;
 pub mod demo;
 mod device;
+mod easel;
 mod front;
 mod guard;
 mod guests;

@@ -3,8 +3,10 @@
 use std::error::Error;
 use std::path::PathBuf;
 use std::process::ExitCode;
+use std::time::Duration;
 
 use clap::{Parser, Subcommand};
+use tokio::runtime::Runtime;
 use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
 
 /// Where the demo listens, if nothing else does.
@@ -55,9 +57,17 @@ enum Command {
     Openapi,
 }
 
-#[tokio::main]
-async fn main() -> ExitCode {
-    match run(Cli::parse().command).await {
+/// How long what is still drawn or learnt is waited for at the end: what was acknowledged is on the disk.
+const AT_THE_END: Duration = Duration::from_millis(300);
+
+fn main() -> ExitCode {
+    let command = Cli::parse().command;
+    let done = Runtime::new().map_err(Into::into).and_then(|runtime| {
+        let done = runtime.block_on(run(command));
+        runtime.shutdown_timeout(AT_THE_END);
+        done
+    });
+    match done {
         Ok(()) => ExitCode::SUCCESS,
         Err(error) => {
             eprintln!("warm-blend: {error}");
@@ -91,9 +101,11 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             }
             workspace.make_ready();
             workspace.tidy_when_idle();
-            let served = serve(offer_demo(workspace), port).await?;
+            let served = serve(offer_demo(workspace.clone()), port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;
+            // What is still drawn or learnt may hold the file open to the end: all of it is in the file itself before.
+            workspace.write_back()?;
         }
         Command::Demo { port, open } => {
             // Before there is a file to be taken away.

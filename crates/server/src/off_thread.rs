@@ -41,6 +41,11 @@ pub fn on_one_thread<R: Send>(work: impl FnOnce() -> R + Send) -> Option<R> {
 pub struct Asking(Arc<AtomicBool>);
 
 impl Asking {
+    /// An error where nobody waits any more: nobody hears of it.
+    pub fn still(&self) -> Result<(), Problem> {
+        if self.goes_on().is_continue() { Ok(()) } else { Err(Problem::internal()) }
+    }
+
     /// Goes on while somebody waits.
     pub fn goes_on(&self) -> ControlFlow<()> {
         if self.0.load(Ordering::Relaxed) { ControlFlow::Continue(()) } else { ControlFlow::Break(()) }

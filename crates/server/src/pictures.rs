@@ -1,6 +1,6 @@
 //! Pictures as answers, and the reliefs that they are drawn on.
 
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::Arc;
 
 use axum::{
     http::header,
@@ -10,45 +10,63 @@ use warm_blend_piece::{Elevation, Face, View};
 use warm_blend_render::{Closer, Fineness, Front, Relief};
 
 use crate::{
-    off_thread::{off_thread, on_one_thread, while_asked},
+    easel::{Easel, TooMany},
+    off_thread::{Asking, on_one_thread, while_asked},
     problem::Problem,
     recent::Recent,
 };
 
 /// Pictures are drawn here.
-#[derive(Debug, Default)]
+#[derive(Debug)]
 pub struct Pictures {
     pub plates: Plates,
     pub fronts: Fronts,
-    /// Large fine pictures take turns.
-    turn: Mutex<()>,
+    /// What follows a hand.
+    quick: Easel,
+    /// What takes a while or much memory: one at a time.
+    large: Easel,
+}
+
+impl Default for Pictures {
+    fn default() -> Self {
+        Self {
+            plates: Plates::default(),
+            fronts: Fronts::default(),
+            quick: Easel::of(2),
+            large: Easel::of(1),
+        }
+    }
 }
 
 /// More pixels than these take a while to be drawn finely.
 const AT_ONCE: u64 = 200_000;
+/// More than these take a while and some hundred megabytes however they are drawn.
+const MUCH: u64 = 2_000_000;
 
 impl Pictures {
-    /// Answers with a picture as a PNG file. A large fine one is drawn on one thread, after those that were asked for before, so
-    /// that what follows a hand need not wait for it, and not at all when nobody waits for it any more.
+    /// Answers with a picture as a PNG file. A large fine one is drawn on one thread, so that what follows a hand need not wait for it.
+    /// Nothing is drawn, and what is begun is left, where nobody waits for it any more.
     pub async fn answer(
-        self: Arc<Self>,
+        &self,
         (width, height): (u32, u32),
         fineness: Fineness,
-        draw: impl FnOnce() -> Result<Vec<u8>, Problem> + Send + 'static,
+        draw: impl FnOnce(&Asking) -> Result<Vec<u8>, Problem> + Send + 'static,
     ) -> Result<Response, Problem> {
-        let png = match fineness {
-            Fineness::Fine if u64::from(width) * u64::from(height) > AT_ONCE => {
-                while_asked(move |asking| {
-                    let _turn = self.turn.lock().unwrap_or_else(PoisonError::into_inner);
-                    let drawn = asking.goes_on().is_continue().then(|| on_one_thread(draw)).flatten();
-                    drawn.unwrap_or_else(|| Err(Problem::internal()))
-                })
-                .await?
-            }
-            _ => off_thread(draw).await?,
-        };
+        let pixels = u64::from(width) * u64::from(height);
+        let fine = fineness == Fineness::Fine && pixels > AT_ONCE;
+        let easel = if fine || pixels > MUCH { &self.large } else { &self.quick };
+        let turn = easel.turn().await.map_err(|TooMany| Problem::too_many_pictures())?;
+        let png = while_asked(move |asking| {
+            let drawn = match fine {
+                true => on_one_thread(|| draw(asking)).unwrap_or_else(|| Err(Problem::internal())),
+                false => draw(asking),
+            };
+            // Held until it is drawn, also where nobody waits for it any more.
+            drop(turn);
+            drawn
+        });
         let kind = [(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")];
-        Ok((kind, png).into_response())
+        Ok((kind, png.await?).into_response())
     }
 }
 

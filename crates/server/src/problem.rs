@@ -67,6 +67,12 @@ impl Problem {
         }
     }
 
+    /// So many pictures were asked for that this one is not drawn.
+    pub fn too_many_pictures() -> Self {
+        let detail = "more pictures were asked for than can be drawn: ask again in a moment";
+        Self::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many pictures at once", detail)
+    }
+
     /// What was spoken of and is not there.
     pub fn missing(&self) -> Option<Uuid> {
         self.missing.as_deref().copied()
@@ -165,7 +171,9 @@ impl From<StoreError> for Problem {
             StoreError::Stale { .. } => {
                 Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere in the meantime", detail)
             }
-            StoreError::Dangling(id) => Self { missing: Some(Box::new(id)), ..Self::field("", detail) },
+            StoreError::Dangling(id) | StoreError::Misfit { id, .. } | StoreError::Deleted { id, .. } => {
+                Self { missing: Some(Box::new(id)), ..Self::field("", detail) }
+            }
             StoreError::Full => {
                 Self::new(StatusCode::INSUFFICIENT_STORAGE, "full", "The disk is full", detail)
             }

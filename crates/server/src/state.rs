@@ -85,6 +85,11 @@ impl Workspace {
         self.store().notices()
     }
 
+    /// Brings everything that was kept into the file itself.
+    pub fn write_back(&self) -> Result<(), StoreError> {
+        self.store().write_back()
+    }
+
     /// Runs a read or a change off the threads that answer requests, because it waits for the disk.
     pub(crate) async fn with<R: Send + 'static, E: Into<Problem> + 'static>(
         &self,

@@ -39,6 +39,26 @@ pub enum StoreError {
     /// A document speaks of one that is not there.
     #[error("there is nothing with the id {0} in this workspace: it may belong to another one")]
     Dangling(Id),
+    /// A document names one of another kind.
+    #[error("this is {}: name {} instead", article(found), article(wanted))]
+    Misfit {
+        /// What it names.
+        id: Id,
+        /// The kind that belongs there.
+        wanted: &'static str,
+        /// The kind that it is.
+        found: String,
+    },
+    /// A document names one that was deleted.
+    #[error("{} was deleted: undo brings it back, or choose another", name.as_ref().map_or(format!("this {}", words(kind)), |name| format!("“{name}”")))]
+    Deleted {
+        /// What it names.
+        id: Id,
+        /// Its kind.
+        kind: &'static str,
+        /// Its name, where it has one.
+        name: Option<String>,
+    },
     /// No room left.
     #[error("the disk is full: nothing was changed. Free some space and try again")]
     Full,
@@ -70,6 +90,15 @@ pub enum StoreError {
     /// Anything else the database says.
     #[error("the workspace file could not be used ({0})")]
     Other(rusqlite::Error),
+}
+
+/// A kind in words: `run-sheet` is a run sheet.
+pub(crate) fn words(kind: &str) -> String {
+    kind.replace('-', " ")
+}
+
+pub(crate) fn article(kind: &str) -> String {
+    format!("a {}", words(kind))
 }
 
 fn way_out(kept: Option<&Path>) -> String {

@@ -9,7 +9,8 @@ use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
 use warm_blend_workshop::{Id, uses_of};
 
-use crate::rows::{point, put};
+use crate::rows::{point_unverified, put};
+use crate::set_aside::set_aside_if_unusable;
 use crate::{StoreError, log};
 
 /// How many changes are remembered.
@@ -82,7 +83,10 @@ pub(crate) fn walk(
         // A document that is not there keeps its last body, marked as removed.
         let body = goal.as_ref().or(other.as_ref()).map_or("", String::as_str);
         put(change, entry.document, body, goal.is_none())?;
-        point(change, entry.document, &uses_of(&entry.kind, body)?)?;
+        // What it names may have been deleted since, and may never have been of the right kind in an older file.
+        if goal.is_none() || !set_aside_if_unusable(change, entry.document, &entry.kind, body)? {
+            point_unverified(change, entry.document, &uses_of(&entry.kind, body).unwrap_or_default())?;
+        }
         // What is undone was never made; what is taken away was there.
         if goal.is_none() && matches!(direction, Direction::Back) {
             log::forget(change, entry.document)?;

@@ -10,6 +10,7 @@
 //! | [`Store::log`], [`Store::pots`] | the lines that documents tell of what was done, found by words, kind, piece, paint and day |
 //! | [`Store::learnt`], [`Store::keep_learnt`] | what was learnt of the readings, so that it need not be learnt again |
 //! | [`HistoryEntry`], [`History`] | what undo and redo would do |
+//! | [`SetAside`] | entries of an older file that name what cannot be |
 //! | [`Notice`] | what whoever works with the file should know |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
 //!
@@ -33,6 +34,7 @@ mod on_disk;
 mod open;
 mod photos;
 mod rows;
+mod set_aside;
 mod store;
 mod written;
 
@@ -40,5 +42,6 @@ pub use error::StoreError;
 pub use history::{ChangeKind, History, HistoryEntry};
 pub use notice::Notice;
 pub use open::OpenError;
+pub use set_aside::SetAside;
 pub use store::{ChangeSet, Store};
 pub use warm_blend_workshop::{Document, Id, Kept, Revision};

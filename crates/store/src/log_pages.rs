@@ -7,7 +7,7 @@ use rayon::prelude::*;
 use rusqlite::types::Value;
 use rusqlite::{OptionalExtension, Row, params_from_iter};
 use uuid::Uuid;
-use warm_blend_workshop::{KeptLine, LogKind, LogQuery, LoggedPot};
+use warm_blend_workshop::{KeptLine, LogKind, LogPlace, LogQuery, LoggedPot};
 
 use crate::written::AsOf;
 use crate::{Store, StoreError};
@@ -17,7 +17,10 @@ const COLUMNS: &str =
 
 impl Store {
     /// A page of the log, the newest first, and what comes after it.
-    pub fn log(&self, query: &LogQuery) -> Result<(Vec<KeptLine>, Option<i64>), StoreError> {
+    pub fn log(&self, query: &LogQuery) -> Result<(Vec<KeptLine>, Option<LogPlace>), StoreError> {
+        if query.nothing {
+            return Ok((Vec::new(), None));
+        }
         let mut only: Vec<String> = Vec::new();
         let mut values: Vec<Value> = Vec::new();
         let mut bind = |value: Value| {
@@ -55,8 +58,8 @@ impl Store {
             only.push(format!("at < {}", bind(Value::Integer(until.as_microsecond()))));
         }
         if let Some(before) = query.before {
-            let before = bind(Value::Integer(before));
-            only.push(format!("(at, id) < (SELECT at, id FROM log_line WHERE id = {before})"));
+            let (at, line) = (bind(Value::Integer(before.at)), bind(Value::Integer(before.line)));
+            only.push(format!("(at, id) < ({at}, {line})"));
         }
         let only = if only.is_empty() { "1".to_owned() } else { only.join(" AND ") };
         let most = bind(Value::Integer(query.most as i64 + 1));
@@ -69,7 +72,7 @@ impl Store {
             .collect::<Result<_, StoreError>>()?;
         let more = (lines.len() > query.most).then(|| {
             lines.truncate(query.most);
-            lines.last().map(|last| last.id)
+            lines.last().map(|last| LogPlace { at: last.at.as_microsecond(), line: last.id })
         });
         Ok((lines, more.flatten()))
     }

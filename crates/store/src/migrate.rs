@@ -13,6 +13,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/4-mark.sql")),
     M::up(include_str!("migrations/5-log.sql")),
     M::up(include_str!("migrations/6-learnt.sql")),
+    M::up(include_str!("migrations/7-set-aside.sql")),
 ];
 
 /// Whether the file is of an older form, or new.
@@ -31,6 +32,7 @@ pub(crate) fn migrate(connection: &mut Connection) -> Result<(), StoreError> {
         }
         other => StoreError::Damaged(other.to_string()),
     })?;
+    crate::set_aside::look_through(connection)?;
     crate::log::fill(connection)
 }
 

@@ -5,7 +5,7 @@ use std::ops::Range;
 use jiff::Timestamp;
 use rayon::prelude::*;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
-use warm_blend_workshop::{Document, Id, Kept, Revision};
+use warm_blend_workshop::{Document, Id, Kept, PHOTO, Reference, Revision, Tie};
 
 use crate::{StoreError, log};
 
@@ -63,7 +63,7 @@ pub(crate) fn every_after<T: Document + Clone>(
     each.collect()
 }
 
-fn parse_id(text: &str) -> Result<Id, StoreError> {
+pub(crate) fn parse_id(text: &str) -> Result<Id, StoreError> {
     text.parse().map_err(|error| StoreError::Damaged(format!("{error}")))
 }
 
@@ -135,30 +135,71 @@ pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -
     log::tell(change, id)
 }
 
-/// That what is spoken of is, or was, there.
-pub(crate) fn verify(connection: &Connection, uses: &[Id]) -> Result<(), StoreError> {
+/// That everything a document names is there and of the right kind; `before` is what it named when it was last written.
+pub(crate) fn verify(connection: &Connection, uses: &[Reference], before: &[Id]) -> Result<(), StoreError> {
     for used in uses {
-        let known: bool = connection.query_row(
-            "SELECT EXISTS (SELECT 1 FROM document WHERE id = ?1)",
-            [used.to_string()],
-            |row| row.get(0),
-        )?;
-        if !known {
-            return Err(StoreError::Dangling(*used));
+        let Some(found) = Named::look(connection, used)? else { return Err(StoreError::Dangling(used.id)) };
+        if found.kind != used.kind {
+            return Err(StoreError::Misfit { id: used.id, wanted: used.kind, found: found.kind });
+        }
+        let must_be_there = match used.tie {
+            Tie::Belongs => true,
+            Tie::Chosen => !before.contains(&used.id),
+            Tie::Copied => false,
+        };
+        if found.removed && must_be_there {
+            return Err(StoreError::Deleted { id: used.id, kind: used.kind, name: found.name });
         }
     }
     Ok(())
 }
 
-/// Notes which documents this one speaks of.
-pub(crate) fn point(change: &Transaction<'_>, user: Id, uses: &[Id]) -> Result<(), StoreError> {
+/// What is kept under an id that is named.
+struct Named {
+    kind: String,
+    removed: bool,
+    name: Option<String>,
+}
+
+impl Named {
+    fn look(connection: &Connection, used: &Reference) -> Result<Option<Self>, StoreError> {
+        let id = used.id.to_string();
+        let mut query = connection
+            .prepare_cached("SELECT kind, removed, body ->> '$.name' FROM document WHERE id = ?1")?;
+        let document = query.query_row([&id], |row| {
+            Ok(Self { kind: row.get(0)?, removed: row.get(1)?, name: row.get(2)? })
+        });
+        if let Some(document) = document.optional()? {
+            return Ok(Some(document));
+        }
+        let mut query = connection.prepare_cached("SELECT EXISTS (SELECT 1 FROM photo WHERE id = ?1)")?;
+        let photo: bool = query.query_row([&id], |row| row.get(0))?;
+        Ok(photo.then(|| Self { kind: PHOTO.to_owned(), removed: false, name: None }))
+    }
+}
+
+/// Notes which documents this one names, once they were verified.
+pub(crate) fn point(change: &Transaction<'_>, user: Id, uses: &[Reference]) -> Result<(), StoreError> {
+    let mut query = change.prepare_cached("SELECT used FROM reference WHERE user = ?1")?;
+    let before = query.query_map([user.to_string()], |row| row.get::<_, String>(0))?;
+    let before: Vec<Id> = before.map(|id| parse_id(&id?)).collect::<Result<_, _>>()?;
+    verify(change, uses, &before)?;
+    point_unverified(change, user, uses)
+}
+
+/// The same of what was so before, as after undo: whatever has become of it since.
+pub(crate) fn point_unverified(
+    change: &Transaction<'_>,
+    user: Id,
+    uses: &[Reference],
+) -> Result<(), StoreError> {
     change.execute("DELETE FROM reference WHERE user = ?1", [user.to_string()])?;
-    verify(change, uses)?;
     for used in uses {
-        change.execute(
-            "INSERT OR IGNORE INTO reference (user, used) VALUES (?1, ?2)",
-            params![user.to_string(), used.to_string()],
-        )?;
+        change
+            .prepare_cached(
+                "INSERT OR IGNORE INTO reference (user, used) SELECT ?1, id FROM document WHERE id = ?2",
+            )?
+            .execute(params![user.to_string(), used.id.to_string()])?;
     }
     Ok(())
 }

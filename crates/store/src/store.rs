@@ -234,7 +234,7 @@ impl Store {
 
     /// That everything a value speaks of is, or was, in the file: what is not kept is not checked by writing it.
     pub fn verify_references<T: Document>(&self, value: &T) -> Result<(), StoreError> {
-        verify(&self.connection, &value.uses())
+        verify(&self.connection, &value.uses(), &[])
     }
 
     /// What undo and redo would do.

@@ -149,6 +149,40 @@ fn what_was_taken_away_stays_and_what_was_undone_goes() {
     assert_eq!(all(&store), []);
 }
 
+/// The entry at the edge of a page is changed, and then deleted, before the next page is asked for: nothing is left out and nothing comes
+/// twice.
+#[test]
+fn the_edge_of_a_page_may_change() {
+    let (_folder, mut store) = open();
+    let now: Timestamp = "2026-11-27T09:00:00Z".parse().unwrap();
+    let minute = SignedDuration::from_mins(1);
+    let notes: Vec<_> = (0..30i32)
+        .map(|n| store.make(LogNote { at: now + minute * n, ..note(&format!("note {n}")) }).unwrap())
+        .collect();
+    for deleted in [false, true] {
+        let (first, more) = store.log(&LogQuery { most: 10, ..asked("") }).unwrap();
+        let edge = store.get::<LogNote>(first[9].document).unwrap();
+        if deleted {
+            store.remove::<LogNote>(edge.id, edge.revision).unwrap();
+        } else {
+            store.change(edge.id, edge.revision, LogNote { at: edge.value.at, ..note("in other words") }).unwrap();
+        }
+        let (rest, end) = store.log(&LogQuery { before: more, ..asked("") }).unwrap();
+        let documents: Vec<Id> = first.iter().chain(&rest).map(|line| line.document).collect();
+        let wanted: Vec<Id> = notes.iter().rev().map(|kept| kept.id).collect();
+        assert_eq!((documents, end), (wanted, None));
+    }
+}
+
+/// Signs alone are no word: nothing is found.
+#[test]
+fn a_search_for_signs_finds_nothing() {
+    let (_folder, mut store) = open();
+    store.make(note("left the key")).unwrap();
+    assert_eq!(store.log(&asked("%&?")).unwrap().0, []);
+    assert_eq!(store.log(&asked("  ")).unwrap().0.len(), 1);
+}
+
 /// Two entries in one moment, a clock set back a year: pages follow each other without a gap or a repeat.
 #[test]
 fn pages_follow_each_other() {

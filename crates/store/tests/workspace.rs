@@ -669,3 +669,60 @@ fn photos_that_nothing_speaks_of_are_freed_and_undo_counts_as_speaking() {
     assert_eq!(store.free_photos(later).unwrap(), 1);
     assert_eq!((store.photo(spoken).unwrap(), store.photo(undone).unwrap()), (None, Some(vec![2; 9])));
 }
+
+/// A mix that names another mix, a board or a photo as a paint is refused, and nothing of it is kept; so is one that names a paint that
+/// was deleted, unless it named it before.
+#[test]
+fn what_is_named_is_there_and_of_the_right_kind() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let [oat, sea] = ["oat", "sea"].map(|name| store.make(paint(name)).unwrap());
+    let mix = store.make(mix_of(&[(oat.id, 1), (sea.id, 1)])).unwrap();
+    let photo = store.keep_photo(&[1]).unwrap();
+    for wrong in [mix.id, photo] {
+        let refused = store.make(mix_of(&[(oat.id, 1), (wrong, 1)]));
+        assert!(matches!(refused, Err(StoreError::Misfit { id, wanted: "paint", .. }) if id == wrong), "{refused:?}");
+        let changed = store.change(mix.id, mix.revision, mix_of(&[(wrong, 1)]));
+        assert!(matches!(changed, Err(StoreError::Misfit { .. })));
+    }
+    assert_eq!(store.all::<SavedMix>().unwrap(), [mix.clone()]);
+    store.remove::<ShelfPaint>(sea.id, sea.revision).unwrap();
+    let refused = store.make(mix_of(&[(sea.id, 1)])).unwrap_err();
+    assert_eq!(refused.to_string(), "“sea” was deleted: undo brings it back, or choose another");
+    store.change(mix.id, mix.revision, mix_of(&[(oat.id, 2), (sea.id, 1)])).unwrap();
+}
+
+/// A file of before may hold a mix that names another mix. It is set aside, with a reason, and everything else is read; undo of what
+/// made it, and redo, bring nothing of it back.
+#[test]
+fn a_bad_name_in_an_older_file_takes_nothing_down() {
+    let (_folder, file) = folder();
+    let (oat, good, bad);
+    {
+        let mut store = Store::open(&file).unwrap();
+        oat = store.make(paint("oat")).unwrap();
+        good = store.make(mix_of(&[(oat.id, 1)])).unwrap();
+        bad = store.make(mix_of(&[(oat.id, 2)])).unwrap();
+    }
+    set_back(&file, 6);
+    let body = serde_json::to_string(&mix_of(&[(oat.id, 1), (good.id, 1)])).unwrap();
+    let older = rusqlite::Connection::open(&file).unwrap();
+    for sql in ["UPDATE document SET body = ?1 WHERE id = ?2", "UPDATE change SET after = ?1 WHERE document = ?2"] {
+        older.execute(sql, [&body, &bad.id.to_string()]).unwrap();
+    }
+    drop(older);
+
+    let mut store = Store::open(&file).unwrap();
+    assert_eq!(store.all::<SavedMix>().unwrap(), [good]);
+    let aside = store.set_aside().unwrap();
+    let told: Vec<_> = aside.iter().map(|entry| (entry.id, entry.title(), entry.why.as_str())).collect();
+    let title = "a mix without a name".to_owned();
+    assert_eq!(told, [(bad.id, title, "it names a mix where a paint belongs")]);
+    undo(&mut store).unwrap();
+    redo(&mut store).unwrap();
+    assert_eq!((store.all::<SavedMix>().unwrap().len(), store.set_aside().unwrap().len()), (1, 1));
+    store.delete_set_aside(bad.id).unwrap();
+    drop(store);
+    let store = Store::open(&file).unwrap();
+    assert_eq!((store.all::<SavedMix>().unwrap().len(), store.set_aside().unwrap()), (1, Vec::new()));
+}

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_bench::PourRecord;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
-use warm_blend_paint::SavedMix;
+use warm_blend_paint::{PaintId, SavedMix};
 use warm_blend_piece::Piece;
 use warm_blend_plan::RunSheet;
 
@@ -19,19 +19,56 @@ pub type Id = Uuid;
 /// How often a document has been written: 1 when made. Whoever changes it says which one was seen.
 pub type Revision = i64;
 
-/// A value that can be kept.
-pub trait Document: Serialize + DeserializeOwned + Send {
+/// A value that can be kept: one of the table of kinds below.
+pub trait Document: Listed + Serialize + DeserializeOwned + Send {
     /// The kind, as it stands in the file.
     const KIND: &'static str;
 
-    /// The documents it speaks of.
-    fn uses(&self) -> Vec<Id> {
-        Vec::new()
-    }
+    /// The documents and photos it names, of every field.
+    fn uses(&self) -> Vec<Reference>;
 
     /// What it tells the log, under its id.
     fn log(&self, _id: Id, _names: &dyn Names) -> Vec<LogLine> {
         Vec::new()
+    }
+}
+
+/// A document or a photo that a document names.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Reference {
+    /// Which.
+    pub id: Id,
+    /// What it must be: [`Document::KIND`], or [`PHOTO`].
+    pub kind: &'static str,
+    /// Whether it may have been deleted.
+    pub tie: Tie,
+}
+
+/// The kind of a photo, which is kept beside the documents.
+pub const PHOTO: &str = "photo";
+
+/// Whether what a document names may have been deleted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Tie {
+    /// It must be there whenever the document is written: a step of a piece that was deleted is not ticked.
+    Belongs,
+    /// It must be there when it is first named.
+    Chosen,
+    /// It was taken over from another document, and may have been deleted since.
+    Copied,
+}
+
+impl Reference {
+    fn to<T: Document>(id: Id, tie: Tie) -> Self {
+        Self { id, kind: T::KIND, tie }
+    }
+
+    fn paints(of: Vec<PaintId>, tie: Tie) -> impl Iterator<Item = Self> {
+        of.into_iter().map(move |paint| Self::to::<ShelfPaint>(paint.0, tie))
+    }
+
+    fn photo(id: Id) -> Self {
+        Self { id, kind: PHOTO, tie: Tie::Chosen }
     }
 }
 
@@ -55,6 +92,10 @@ pub struct Kept<T> {
 impl Document for ShelfPaint {
     const KIND: &'static str = "paint";
 
+    fn uses(&self) -> Vec<Reference> {
+        Vec::new()
+    }
+
     fn log(&self, _id: Id, _names: &dyn Names) -> Vec<LogLine> {
         lines::of_tin(self)
     }
@@ -63,8 +104,9 @@ impl Document for ShelfPaint {
 impl Document for SavedMix {
     const KIND: &'static str = "mix";
 
-    fn uses(&self) -> Vec<Id> {
-        self.components().iter().map(|component| component.paint.0).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let paints = self.components().iter().map(|component| component.paint).collect();
+        Reference::paints(paints, Tie::Chosen).collect()
     }
 
     fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
@@ -75,8 +117,9 @@ impl Document for SavedMix {
 impl Document for PourRecord {
     const KIND: &'static str = "pour";
 
-    fn uses(&self) -> Vec<Id> {
-        self.paints().into_iter().map(|paint| paint.0).chain([self.mix.0]).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let mix = Reference::to::<SavedMix>(self.mix.0, Tie::Chosen);
+        Reference::paints(self.paints(), Tie::Copied).chain([mix]).collect()
     }
 
     fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
@@ -87,9 +130,9 @@ impl Document for PourRecord {
 impl Document for Board {
     const KIND: &'static str = "board";
 
-    fn uses(&self) -> Vec<Id> {
-        let paints = self.paints().into_iter().map(|paint| paint.0);
-        paints.chain(self.mixes().into_iter().map(|mix| mix.0)).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let mixes = self.mixes().into_iter().map(|mix| Reference::to::<SavedMix>(mix.0, Tie::Chosen));
+        Reference::paints(self.paints(), Tie::Chosen).chain(mixes).collect()
     }
 
     fn log(&self, id: Id, _names: &dyn Names) -> Vec<LogLine> {
@@ -100,8 +143,9 @@ impl Document for Board {
 impl Document for BoardReading {
     const KIND: &'static str = "board-reading";
 
-    fn uses(&self) -> Vec<Id> {
-        self.painted().paints().into_iter().map(|paint| paint.0).chain([self.board]).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let board = Reference::to::<Board>(self.board, Tie::Chosen);
+        Reference::paints(self.painted().paints(), Tie::Copied).chain([board]).collect()
     }
 
     fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
@@ -112,8 +156,10 @@ impl Document for BoardReading {
 impl Document for LoggedReading {
     const KIND: &'static str = "reading";
 
-    fn uses(&self) -> Vec<Id> {
-        self.reading.of.iter().map(|(paint, _)| paint.0).chain(self.pot).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let paints = self.reading.of.iter().map(|(paint, _)| *paint).collect();
+        let pot = self.pot.map(|pot| Reference::to::<PourRecord>(pot, Tie::Chosen));
+        Reference::paints(paints, Tie::Chosen).chain(pot).collect()
     }
 
     fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
@@ -124,16 +170,19 @@ impl Document for LoggedReading {
 impl Document for Workshop {
     const KIND: &'static str = "workshop";
 
-    fn uses(&self) -> Vec<Id> {
-        self.house_white.iter().map(|paint| paint.0).chain(self.piece).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let white = Reference::paints(self.house_white.into_iter().collect(), Tie::Chosen);
+        white.chain(self.piece.map(|piece| Reference::to::<Piece>(piece, Tie::Chosen))).collect()
     }
 }
 
 impl Document for Piece {
     const KIND: &'static str = "piece";
 
-    fn uses(&self) -> Vec<Id> {
-        self.paints().into_iter().map(|paint| paint.0).chain(self.boards()).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let boards = self.boards().into_iter().map(|board| Reference::to::<Board>(board, Tie::Chosen));
+        let photo = self.brief.photo.map(Reference::photo);
+        Reference::paints(self.paints(), Tie::Chosen).chain(boards).chain(photo).collect()
     }
 
     fn log(&self, id: Id, _names: &dyn Names) -> Vec<LogLine> {
@@ -144,8 +193,10 @@ impl Document for Piece {
 impl Document for RunSheet {
     const KIND: &'static str = "run-sheet";
 
-    fn uses(&self) -> Vec<Id> {
-        self.paints().into_iter().map(|paint| paint.0).chain([self.piece]).collect()
+    fn uses(&self) -> Vec<Reference> {
+        let piece = Reference::to::<Piece>(self.piece, Tie::Belongs);
+        let photos = self.done.iter().filter_map(|done| done.photo).map(Reference::photo);
+        Reference::paints(self.paints(), Tie::Copied).chain([piece]).chain(photos).collect()
     }
 
     fn log(&self, _id: Id, names: &dyn Names) -> Vec<LogLine> {
@@ -156,8 +207,9 @@ impl Document for RunSheet {
 impl Document for LogNote {
     const KIND: &'static str = "note";
 
-    fn uses(&self) -> Vec<Id> {
-        self.piece.into_iter().collect()
+    fn uses(&self) -> Vec<Reference> {
+        let piece = self.piece.map(|piece| Reference::to::<Piece>(piece, Tie::Belongs));
+        piece.into_iter().chain(self.photo.map(Reference::photo)).collect()
     }
 
     fn log(&self, _id: Id, _names: &dyn Names) -> Vec<LogLine> {
@@ -165,13 +217,13 @@ impl Document for LogNote {
     }
 }
 
-/// What a body of some kind speaks of.
-pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Id>, serde_json::Error> {
+/// What a body of some kind names.
+pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Reference>, serde_json::Error> {
     struct Uses;
     impl AskKind for Uses {
-        type Answer = Vec<Id>;
+        type Answer = Vec<Reference>;
 
-        fn ask<T: Document>(&self, value: &T) -> Vec<Id> {
+        fn ask<T: Document>(&self, value: &T) -> Vec<Reference> {
             value.uses()
         }
     }
@@ -198,21 +250,38 @@ trait AskKind {
     fn ask<T: Document>(&self, value: &T) -> Self::Answer;
 }
 
-fn of_kind<A: AskKind>(kind: &str, body: &str, question: &A) -> Result<A::Answer, serde_json::Error> {
-    fn of<T: Document, A: AskKind>(body: &str, question: &A) -> Result<A::Answer, serde_json::Error> {
-        Ok(question.ask(&serde_json::from_str::<T>(body)?))
-    }
-    match kind {
-        ShelfPaint::KIND => of::<ShelfPaint, A>(body, question),
-        SavedMix::KIND => of::<SavedMix, A>(body, question),
-        PourRecord::KIND => of::<PourRecord, A>(body, question),
-        Board::KIND => of::<Board, A>(body, question),
-        BoardReading::KIND => of::<BoardReading, A>(body, question),
-        Piece::KIND => of::<Piece, A>(body, question),
-        RunSheet::KIND => of::<RunSheet, A>(body, question),
-        LoggedReading::KIND => of::<LoggedReading, A>(body, question),
-        LogNote::KIND => of::<LogNote, A>(body, question),
-        Workshop::KIND => of::<Workshop, A>(body, question),
-        other => Err(serde::de::Error::custom(format!("a document of the unknown kind {other}"))),
-    }
+mod listed {
+    /// A kind of document that is in the table.
+    pub trait Listed {}
 }
+use listed::Listed;
+
+/// Every kind of document: what is not in this table cannot be kept.
+macro_rules! kinds {
+    ($($document:ty),* $(,)?) => {
+        $(impl Listed for $document {})*
+
+        /// The kinds of documents, as they stand in the file.
+        pub const KINDS: &[&str] = &[$(<$document>::KIND),*];
+
+        fn of_kind<A: AskKind>(kind: &str, body: &str, question: &A) -> Result<A::Answer, serde_json::Error> {
+            $(if kind == <$document>::KIND {
+                return Ok(question.ask(&serde_json::from_str::<$document>(body)?));
+            })*
+            Err(serde::de::Error::custom(format!("a document of the unknown kind {kind}")))
+        }
+    };
+}
+
+kinds![
+    ShelfPaint,
+    SavedMix,
+    PourRecord,
+    Board,
+    BoardReading,
+    Piece,
+    RunSheet,
+    LoggedReading,
+    LogNote,
+    Workshop,
+];

@@ -73,14 +73,14 @@ pub use boards::{
 };
 pub use choices::{WorkshopEntry, WorkshopKept};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
-pub use document::{Document, Id, Kept, Revision, log_of, uses_of};
+pub use document::{Document, Id, KINDS, Kept, PHOTO, Reference, Revision, Tie, log_of, uses_of};
 pub use documents::Documents;
 pub use exports::Export;
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
 pub use label::LabelPart;
 pub use log::{
     FinishOnPhoto, FinishRequest, KeptLine, LikePot, LogAsked, LogDay, LogEntryView, LogGroup, LogKind,
-    LogLine, LogNote, LogNoteEntry, LogPage, LogQuery, LoggedPot, MadeAgain, MixLike, Names, PhotoOfPiece,
+    LogLine, LogNote, LogNoteEntry, LogPage, LogPlace, LogQuery, LoggedPot, MadeAgain, MixLike, Names, PhotoOfPiece,
     SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint, TruthView, ZoneOnPhoto, finds, folded,
 };
 pub use matching::{Found, FoundRecipe, Wanted};

@@ -23,7 +23,7 @@ export function useLog(narrowed: Narrowed) {
           params: { query: { ...narrowed, ...look, ...(pageParam ? { before: pageParam } : {}) } },
         }),
       ),
-    initialPageParam: 0,
+    initialPageParam: '',
     getNextPageParam: (last) => last.more ?? undefined,
     placeholderData: (before) => before,
     // Every screen writes into it.

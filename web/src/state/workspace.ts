@@ -135,6 +135,18 @@ export function useNotices(): string[] {
   return data ?? [];
 }
 
+/** Entries that cannot be used, and how to delete one. */
+export function useSetAside() {
+  const client = useQueryClient();
+  const queryKey = ['set aside'];
+  const { data } = useQuery({ queryKey, queryFn: () => got(api.GET('/api/set-aside')) });
+  const { mutate } = useMutation({
+    mutationFn: (id: string) => got(api.DELETE('/api/set-aside/{id}', { params: { path: { id } } })),
+    onSettled: () => client.invalidateQueries({ queryKey }),
+  });
+  return { entries: data ?? [], remove: mutate };
+}
+
 /** From how many readings nothing was learnt yet; asked for again until there are none. */
 export function useYetToLearn(): number {
   const { data } = useQuery({

@@ -41,8 +41,8 @@ pub async fn get(
         let (lines, more) = store.log(&query)?;
         // Of the pieces only those that this page speaks of, once each.
         let spoken_of: BTreeSet<Uuid> = lines.iter().filter_map(|line| line.piece).collect();
-        let named = |id| Ok((id, store.get::<Piece>(id)?.value.name.as_str().to_owned()));
-        let pieces = spoken_of.into_iter().map(named).collect::<Result<HashMap<_, _>, StoreError>>()?;
+        let named = |id| Some((id, store.get::<Piece>(id).ok()?.value.name.as_str().to_owned()));
+        let pieces: HashMap<_, _> = spoken_of.into_iter().filter_map(named).collect();
         Ok::<_, StoreError>((lines, more, pieces))
     };
     let ((lines, more, pieces), shelf) = workspace.with_shelf(read).await?;

@@ -17,6 +17,7 @@ mod predict;
 mod readings;
 mod reference;
 mod scale;
+mod set_aside;
 mod units;
 mod workshop;
 
@@ -118,6 +119,8 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(log::make_note))
         .routes(routes!(log::remove_note))
         .routes(routes!(history::notices))
+        .routes(routes!(set_aside::list))
+        .routes(routes!(set_aside::delete))
         .routes(routes!(readings::learning))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))

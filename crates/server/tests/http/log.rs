@@ -282,7 +282,7 @@ async fn nothing_acknowledged_is_missing() {
         loop {
             let page = bench.get(&format!("/api/log?{before}")).await;
             lines.extend(entries(&page).into_iter().cloned());
-            let Some(more) = page["more"].as_i64() else { break };
+            let Some(more) = page["more"].as_str() else { break };
             before = format!("before={more}");
         }
         let of = |kind: &str, removed: bool| {

@@ -13,5 +13,6 @@ mod pours;
 mod predict;
 mod readings;
 mod recipes;
+mod references;
 mod together;
 mod workshop;

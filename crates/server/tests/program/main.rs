@@ -31,9 +31,20 @@ impl Running {
     /// Stops it as the system does.
     #[cfg(unix)]
     fn stop(&mut self) {
+        self.signal("-TERM");
+    }
+
+    /// Stops it as Ctrl-C does.
+    #[cfg(unix)]
+    fn interrupt(&mut self) {
+        self.signal("-INT");
+    }
+
+    #[cfg(unix)]
+    fn signal(&mut self, signal: &str) {
         let pid = self.child.id().to_string();
-        assert!(Command::new("kill").args(["-TERM", &pid]).status().unwrap().success());
-        assert!(self.child.wait().unwrap().success());
+        assert!(Command::new("kill").args([signal, &pid]).status().unwrap().success());
+        assert!(self.child.wait().unwrap().success(), "{signal}");
     }
 }
 
@@ -287,6 +298,33 @@ async fn a_closed_terminal_leaves_the_file_whole() {
         fs::copy(&file, &copy).unwrap();
         let kept = Store::open(&copy).unwrap().all::<warm_blend_learn::ShelfPaint>().unwrap();
         assert_eq!(kept.last().unwrap().value.name.as_str(), format!("water {signal}"));
+    }
+}
+
+/// It stops within a second or so whatever it is doing: while marks are made ready right after the start, and next to large pictures,
+/// quick and fine.
+#[tokio::test]
+#[cfg(unix)]
+async fn it_stops_at_once_whatever_it_is_doing() {
+    let client = reqwest::Client::new();
+    for pictures in [false, true] {
+        let mut running = start(&["demo", "--port", "0"]);
+        if pictures {
+            let boards: Value =
+                client.get(format!("{}/api/boards", running.base)).send().await.unwrap().json().await.unwrap();
+            let board = boards[0]["id"].as_str().unwrap();
+            for how in ["width=4096&height=4096", "width=4096&height=4096&fine=true", "width=1600&height=1200&fine=true"] {
+                let picture = format!("{}/api/boards/{board}/picture?{how}", running.base);
+                let asked = client.get(picture).send();
+                // Begun, and given up: the program goes on drawing, or not.
+                let _ = tokio::time::timeout(Duration::from_millis(400), asked).await;
+                tokio::spawn(client.get(format!("{}/api/boards/{board}/picture?{how}", running.base)).send());
+            }
+            tokio::time::sleep(Duration::from_millis(300)).await;
+        }
+        let asked = std::time::Instant::now();
+        running.interrupt();
+        assert!(asked.elapsed() < Duration::from_secs(3), "{:?} with pictures: {pictures}", asked.elapsed());
     }
 }
 

@@ -14,7 +14,7 @@ pub use again::{LikePot, MadeAgain, MixLike, SaidThen};
 pub use lines::{LogKind, LogLine, Names};
 pub use note::{LogNote, LogNoteEntry};
 pub use on_photo::{FinishOnPhoto, FinishRequest, ZoneOnPhoto};
-pub use query::{LogAsked, LogQuery};
+pub use query::{LogAsked, LogPlace, LogQuery};
 pub use search::{finds, folded};
 pub use skill::{SkillLearned, SkillPoint};
 pub use truth::{Surprise, TruthPoint, TruthView};

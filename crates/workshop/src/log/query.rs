@@ -1,5 +1,8 @@
 //! What is asked of the log.
 
+use std::fmt;
+use std::str::FromStr;
+
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ToSpan};
@@ -37,9 +40,36 @@ pub struct LogAsked {
     /// Up to which day, that day too.
     #[serde(default)]
     pub to: Option<String>,
-    /// Lines before this one: the `more` of the page before.
+    /// Lines before this place: the `more` of the page before.
     #[serde(default)]
-    pub before: Option<i64>,
+    pub before: Option<String>,
+}
+
+/// A place in the log, between two lines: whatever becomes of them, what lies before it is the same.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub struct LogPlace {
+    /// When its line was, microseconds since 1970.
+    pub at: i64,
+    /// Which line, of several at that time.
+    pub line: i64,
+}
+
+impl fmt::Display for LogPlace {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{}.{}", self.at, self.line)
+    }
+}
+
+impl FromStr for LogPlace {
+    type Err = &'static str;
+
+    fn from_str(text: &str) -> Result<Self, Self::Err> {
+        let place = || {
+            let (at, line) = text.split_once('.')?;
+            Some(Self { at: at.parse().ok()?, line: line.parse().ok()? })
+        };
+        place().ok_or("this is no place in the log: take the `more` of the page before")
+    }
 }
 
 /// The same, read.
@@ -47,6 +77,8 @@ pub struct LogAsked {
 pub struct LogQuery {
     /// Beginnings of words, all of which have to be there.
     pub words: Vec<String>,
+    /// True where something is looked for that is no word, such as signs alone: nothing is found.
+    pub nothing: bool,
     /// Which kinds; all where none is named.
     pub kinds: Vec<LogKind>,
     /// On which piece.
@@ -59,8 +91,8 @@ pub struct LogQuery {
     pub from: Option<Timestamp>,
     /// Before.
     pub until: Option<Timestamp>,
-    /// Lines before this one.
-    pub before: Option<i64>,
+    /// Lines before this place.
+    pub before: Option<LogPlace>,
     /// How many at most.
     pub most: usize,
 }
@@ -89,15 +121,19 @@ impl LogAsked {
         let kinds = checks.field("?kinds", kinds);
         let client = self.client.as_deref().map(str::trim).filter(|name| !name.is_empty());
         let client = checks.optional("?client", client.map(Name::new));
+        let before = checks.optional("?before", self.before.as_deref().map(str::parse::<LogPlace>));
+        let search = self.search.as_deref().unwrap_or_default();
+        let words = beginnings(search);
         checks.done(kinds.map(|kinds| LogQuery {
-            words: beginnings(self.search.as_deref().unwrap_or_default()),
+            nothing: words.is_empty() && !search.trim().is_empty(),
+            words,
             kinds,
             piece: self.piece,
             client,
             paint: self.paint,
             from,
             until,
-            before: self.before,
+            before,
             most: Self::PAGE,
         }))
     }

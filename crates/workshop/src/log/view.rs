@@ -10,6 +10,7 @@ use uuid::Uuid;
 use warm_blend_paint::{Look, PaintId, Parts};
 
 use super::lines::LogKind;
+use super::query::LogPlace;
 use crate::{Refusal, ShelfSnapshot, Wedge};
 
 /// So many lines of a kind one after the other are told as one†.
@@ -59,7 +60,7 @@ pub struct LogPage {
     /// Day by day.
     pub days: Vec<LogDay>,
     /// To be given as `before` for what comes next; none at the end.
-    pub more: Option<i64>,
+    pub more: Option<String>,
 }
 
 /// A day.
@@ -138,7 +139,7 @@ impl ShelfSnapshot {
     pub fn log_page(
         &self,
         lines: Vec<KeptLine>,
-        more: Option<i64>,
+        more: Option<LogPlace>,
         pieces: &HashMap<Uuid, String>,
         (clock, look): (&TimeZone, Look),
     ) -> Result<LogPage, Refusal> {
@@ -165,7 +166,7 @@ impl ShelfSnapshot {
                 group.title = Some(format!("{} {}", group.entries.len(), kind.many()));
             }
         }
-        Ok(LogPage { days, more })
+        Ok(LogPage { days, more: more.map(|place| place.to_string()) })
     }
 
     fn entry(
@@ -192,7 +193,8 @@ impl ShelfSnapshot {
             paint,
             photo: line.photo,
             again: makes && line.pot.len() > 1,
-            swatch: self.wedge_of(&line.pot, look)?,
+            // A line without its colour is better than no page.
+            swatch: self.wedge_of(&line.pot, look).unwrap_or_default(),
             words: line.words,
             detail: line.detail,
             removed: line.removed,

@@ -255,6 +255,13 @@ impl<'a> Planned<'a> {
             notes.push("No hourly rate is set: the price counts materials only.".to_owned());
         }
         notes.extend(self.unprimed());
+        let to_come = self.sheet.done.iter().filter(|done| done.at > self.asked.now).count();
+        if to_come > 0 {
+            let steps = if to_come == 1 { "A step was" } else { "Some steps were" };
+            notes.push(format!(
+                "{steps} ticked at a time that is still to come: check the clock of this computer. Until then, drying counts from that time."
+            ));
+        }
         if self.zones.iter().any(|zone| zone.ages.iter().any(|age| *age != Age::Wear)) {
             notes.push(
                 "What makes it look old has no product yet: its time is planned, its paint is not. Put it on a board \

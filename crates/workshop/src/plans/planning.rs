@@ -292,8 +292,7 @@ impl<'a> Planned<'a> {
             ));
         }
         let minutes_taken = minutes_taken.or_else(|| self.sheet.by_the_clock(step.id, at));
-        let mut sheet = self.sheet.clone();
-        sheet.clock = sheet.clock.filter(|clock| clock.step != step.id);
+        let mut sheet = self.sheet.clone().without_clock(step.id);
         sheet.lead |= said.lead && step.work == Work::LeadTest;
         sheet.done.push(Done {
             work: step.work.clone(),

@@ -184,8 +184,7 @@ impl Planned<'_> {
             ready: step.after.is_empty(),
             clock: self
                 .sheet
-                .clock
-                .filter(|clock| clock.step == step.id)
+                .clock_of(step.id)
                 .map(|clock| ClockView { minutes: clock.shows(self.asked.now), runs: clock.since.is_some() }),
             asks_lead: step.work == Work::LeadTest,
             wet_edge: self.wet_edge(step, when.by),

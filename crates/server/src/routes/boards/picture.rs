@@ -14,6 +14,7 @@ use crate::{
     Workspace,
     body::{Json, Path, Query},
     memory::Remembered,
+    off_thread::Asking,
     pictures::Pictures,
     problem::Problem,
     wire::{DrawnAs, ShadingAsked, StripAsked},
@@ -64,7 +65,7 @@ async fn drawn_on(
 ) -> Result<Response, Problem> {
     let letter = strip_of(&board, strip)?;
     let (here, size, fineness) = (Arc::clone(&pictures), drawn.size(), drawn.fineness());
-    let draw = move || {
+    let draw = move |asking: &Asking| {
         let plate = here.plates.of(size, fineness)?;
         let seen = SeenBoard::new(&board, &shelf, look)?;
         let all = board.strips().iter().map(|strip| strip.letter);
@@ -76,7 +77,10 @@ async fn drawn_on(
         let coats = stacks.iter().zip(&marks);
         let coats: Vec<Coats> =
             coats.map(|(stack, marks)| Coats { stack, marks, layers: on.min(stack.len()) }).collect();
-        Ok(render::draw(&plate, &coats, look.light, look.state, shading).to_png())
+        asking.still()?;
+        let drawn = render::draw(&plate, &coats, look.light, look.state, shading);
+        asking.still()?;
+        Ok(drawn.to_png())
     };
     pictures.answer(size, fineness, draw).await
 }

@@ -18,7 +18,7 @@ use crate::{
     Workspace,
     body::{Answer, Json, Query},
     memory::Remembered,
-    off_thread::{line_by_line, off_thread, while_asked},
+    off_thread::{Asking, line_by_line, off_thread, while_asked},
     problem::Problem,
     wire::{SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
 };
@@ -85,10 +85,14 @@ pub async fn picture(
     let (view, closer, fineness) = (seen.view, seen.closer()?, seen.fineness());
     let around = Around::of(&workspace).await?;
     let (pictures, size) = (Arc::clone(&workspace.pictures), of.size());
-    let draw = move || {
+    let draw = move |asking: &Asking| {
         let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
+        asking.still()?;
         let front = pictures.fronts.of(&worn.elevation, view, size, closer, fineness)?;
-        Ok(front.draw(&worn.dressed, look.light, look.state, shading).to_png())
+        asking.still()?;
+        let drawn = front.draw(&worn.dressed, look.light, look.state, shading);
+        asking.still()?;
+        Ok(drawn.to_png())
     };
     workspace.pictures.answer(size, fineness, draw).await
 }

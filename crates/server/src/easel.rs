@@ -1,0 +1,162 @@
+//! Whose turn it is to be drawn: a few at a time, the newest first, and nothing for whoever has gone.
+//!
+//! A turn is waited for in async code, before a thread is taken, so that hundreds that were asked for and left hold nothing. The newest is
+//! drawn first, because it is what the screen shows now; where too many wait, the oldest is turned away.
+
+use std::mem;
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
+
+use tokio::sync::oneshot;
+
+/// How many may wait.
+const WAITING: usize = 48;
+
+/// Where pictures wait for their turn.
+#[derive(Debug, Clone)]
+pub struct Easel(Arc<Mutex<Line>>);
+
+#[derive(Debug)]
+struct Line {
+    /// Turns that nobody has.
+    free: usize,
+    /// The newest last.
+    waiting: Vec<oneshot::Sender<Turn>>,
+}
+
+/// A turn, which goes to the newest that waits when it is dropped.
+#[derive(Debug)]
+pub struct Turn(Easel);
+
+/// Too many newer ones wait.
+#[derive(Debug)]
+pub struct TooMany;
+
+impl Easel {
+    /// So many at a time.
+    pub fn of(turns: usize) -> Self {
+        Self(Arc::new(Mutex::new(Line { free: turns, waiting: Vec::new() })))
+    }
+
+    /// Waits for a turn. Whoever leaves off waiting has none.
+    pub async fn turn(&self) -> Result<Turn, TooMany> {
+        let told = {
+            let mut line = self.line();
+            if line.free > 0 {
+                line.free -= 1;
+                return Ok(Turn(self.clone()));
+            }
+            line.waiting.retain(|waits| !waits.is_closed());
+            let (tell, told) = oneshot::channel();
+            line.waiting.push(tell);
+            if line.waiting.len() > WAITING {
+                line.waiting.remove(0);
+            }
+            told
+        };
+        told.await.map_err(|_| TooMany)
+    }
+
+    fn line(&self) -> MutexGuard<'_, Line> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+impl Drop for Turn {
+    fn drop(&mut self) {
+        loop {
+            let mut line = self.0.line();
+            let Some(next) = line.waiting.pop() else {
+                line.free += 1;
+                return;
+            };
+            drop(line);
+            match next.send(Turn(self.0.clone())) {
+                Ok(()) => return,
+                // It has gone: the turn is offered to the next, and not given back a second time.
+                Err(turn) => mem::forget(turn),
+            }
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use std::sync::atomic::{AtomicUsize, Ordering};
+
+    use tokio::task::yield_now;
+
+    use super::*;
+
+    async fn waits(easel: &Easel, order: &Arc<Mutex<Vec<usize>>>, n: usize) -> tokio::task::JoinHandle<()> {
+        let (easel, order) = (easel.clone(), Arc::clone(order));
+        let task = tokio::spawn(async move {
+            if let Ok(_turn) = easel.turn().await {
+                order.lock().unwrap().push(n);
+            }
+        });
+        yield_now().await;
+        task
+    }
+
+    /// The newest that still waits is next; those that left are passed over, and no turn is lost with them.
+    #[tokio::test]
+    async fn the_newest_first_and_nothing_for_who_has_gone() {
+        let (easel, order) = (Easel::of(1), Arc::default());
+        let first = easel.turn().await.unwrap();
+        let mut tasks = Vec::new();
+        for n in 0..6 {
+            tasks.push(waits(&easel, &order, n).await);
+        }
+        tasks[5].abort();
+        tasks[2].abort();
+        yield_now().await;
+        drop(first);
+        for task in tasks {
+            let _ = task.await;
+        }
+        assert_eq!(*order.lock().unwrap(), [4, 3, 1, 0]);
+        assert!(easel.turn().await.is_ok());
+    }
+
+    /// Of hundreds the oldest are turned away.
+    #[tokio::test]
+    async fn no_more_than_so_many_wait() {
+        let (easel, order) = (Easel::of(1), Arc::default());
+        let first = easel.turn().await.unwrap();
+        let mut tasks = Vec::new();
+        for n in 0..WAITING + 20 {
+            tasks.push(waits(&easel, &order, n).await);
+        }
+        drop(first);
+        for task in tasks {
+            task.await.unwrap();
+        }
+        assert_eq!(*order.lock().unwrap(), (20..WAITING + 20).rev().collect::<Vec<_>>());
+    }
+
+    /// Never more than two at a time, on many threads, with some that leave in between.
+    #[tokio::test(flavor = "multi_thread", worker_threads = 4)]
+    async fn no_more_than_so_many_at_a_time() {
+        let (easel, now, most) = (Easel::of(2), Arc::new(AtomicUsize::new(0)), Arc::new(AtomicUsize::new(0)));
+        let tasks: Vec<_> = (0..WAITING)
+            .map(|n| {
+                let (easel, now, most) = (easel.clone(), Arc::clone(&now), Arc::clone(&most));
+                let task = tokio::spawn(async move {
+                    let _turn = easel.turn().await.unwrap();
+                    most.fetch_max(now.fetch_add(1, Ordering::SeqCst) + 1, Ordering::SeqCst);
+                    yield_now().await;
+                    now.fetch_sub(1, Ordering::SeqCst);
+                });
+                if n % 5 == 0 {
+                    task.abort();
+                }
+                task
+            })
+            .collect();
+        for task in tasks {
+            let _ = task.await;
+        }
+        assert!(most.load(Ordering::SeqCst) <= 2);
+        let _both = (easel.turn().await.unwrap(), easel.turn().await.unwrap());
+    }
+}

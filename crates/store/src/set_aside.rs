@@ -1,0 +1,111 @@
+//! Entries that cannot be used: a file from before names were checked may hold them, or one that somebody has edited.
+
+use rusqlite::{Connection, Transaction, params};
+use serde::Deserialize;
+use warm_blend_workshop::{Id, PHOTO, uses_of};
+
+use crate::rows::{parse_id, point_unverified, verify};
+use crate::{Store, StoreError, error, log};
+
+/// An entry that cannot be used.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct SetAside {
+    /// Which.
+    pub id: Id,
+    /// What it is: `mix`.
+    pub kind: String,
+    /// Its name, where it has one.
+    pub name: Option<String>,
+    /// What is wrong with it.
+    pub why: String,
+}
+
+impl SetAside {
+    /// What it is called: `the mix “drift blue”`.
+    pub fn title(&self) -> String {
+        let kind = error::words(&self.kind);
+        self.name.as_ref().map_or_else(|| format!("a {kind} without a name"), |name| format!("the {kind} “{name}”"))
+    }
+}
+
+impl Store {
+    /// Entries that cannot be used, in the order they were made.
+    pub fn set_aside(&self) -> Result<Vec<SetAside>, StoreError> {
+        #[derive(Deserialize)]
+        struct Named {
+            name: Option<String>,
+        }
+        let mut query = self.connection.prepare_cached(
+            "SELECT id, kind, body, why FROM set_aside JOIN document ON document.id = set_aside.document ORDER BY id",
+        )?;
+        let rows = query.query_map([], |row| {
+            Ok((row.get::<_, String>(0)?, row.get(1)?, row.get::<_, String>(2)?, row.get(3)?))
+        })?;
+        rows.map(|row| {
+            let (id, kind, body, why) = row?;
+            let name = serde_json::from_str::<Named>(&body).ok().and_then(|named| named.name);
+            Ok(SetAside { id: parse_id(&id)?, kind, name, why })
+        })
+        .collect()
+    }
+
+    /// Deletes one of them for good. One that is not there any more is gone already.
+    pub fn delete_set_aside(&mut self, id: Id) -> Result<(), StoreError> {
+        self.write(|change| {
+            change.execute("DELETE FROM set_aside WHERE document = ?1", [id.to_string()])?;
+            Ok(())
+        })
+    }
+}
+
+/// Sets a document aside where it cannot be used; says whether it was.
+pub(crate) fn set_aside_if_unusable(
+    change: &Transaction<'_>,
+    id: Id,
+    kind: &str,
+    body: &str,
+) -> Result<bool, StoreError> {
+    let why = match uses_of(kind, body) {
+        Err(error) => format!("it cannot be read ({error})"),
+        Ok(mut uses) => {
+            // A photo may have been freed.
+            uses.retain(|used| used.kind != PHOTO);
+            let before: Vec<Id> = uses.iter().map(|used| used.id).collect();
+            match verify(change, &uses, &before) {
+                Ok(()) | Err(StoreError::Deleted { .. }) => return Ok(false),
+                Err(StoreError::Dangling(_)) => "it names something that is not in this workspace".to_owned(),
+                Err(StoreError::Misfit { wanted, found, .. }) => {
+                    format!("it names {} where {} belongs", error::article(&found), error::article(wanted))
+                }
+                Err(error) => return Err(error),
+            }
+        }
+    };
+    change.execute("UPDATE document SET removed = 1, revision = revision + 1 WHERE id = ?1", [id.to_string()])?;
+    change.execute(
+        "INSERT OR REPLACE INTO set_aside (document, why) VALUES (?1, ?2)",
+        params![id.to_string(), why],
+    )?;
+    point_unverified(change, id, &[])?;
+    log::forget(change, id)?;
+    Ok(true)
+}
+
+/// Looks through a file for them, once.
+pub(crate) fn look_through(connection: &mut Connection) -> Result<(), StoreError> {
+    let done: bool = connection.query_row("SELECT looked_through FROM mark", [], |row| row.get(0))?;
+    if done {
+        return Ok(());
+    }
+    let change = connection.transaction()?;
+    let all: Vec<(String, String, String)> = {
+        let mut query = change.prepare("SELECT id, kind, body FROM document WHERE removed = 0")?;
+        query.query_map([], |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?)))?.collect::<Result<_, _>>()?
+    };
+    for (id, kind, body) in all {
+        set_aside_if_unusable(&change, parse_id(&id)?, &kind, &body)?;
+    }
+    change.execute("UPDATE mark SET looked_through = 1", [])?;
+    change.commit()?;
+    Ok(())
+}
