@@ -153,9 +153,15 @@ pub fn csv(head: &[&str], rows: &[Vec<String>]) -> Result<Vec<u8>, csv::Error> {
 }
 
 /// What a spreadsheet begins a formula with, the wide forms of East Asian keyboards too.
-const FORMULA: [char; 10] = ['=', '+', '-', '@', '＝', '＋', '－', '＠', '\t', '\r'];
+const FORMULA: [char; 11] = ['=', '+', '-', '@', '|', '＝', '＋', '－', '＠', '\t', '\r'];
 /// What some spreadsheet takes for the end of a cell.
-const ENDS: [char; 3] = [';', ',', '\t'];
+const ENDS: [char; 4] = [';', ',', '|', '\t'];
+
+/// Whether a spreadsheet would begin a formula with this, apostrophes aside and what nobody sees.
+fn begins_a_formula(part: &str) -> bool {
+    let unseen = |c: char| matches!(c, '\'' | '\u{ad}' | '\u{200b}'..='\u{200f}' | '\u{202a}'..='\u{202e}' | '\u{2060}'..='\u{206f}' | '\u{feff}');
+    part.trim_start_matches(unseen).starts_with(FORMULA)
+}
 
 /// A cell with an apostrophe more where a spreadsheet would begin a formula: at its start, or after what may end a cell
 /// elsewhere. Numbers are left.
@@ -165,7 +171,7 @@ fn guarded(cell: &str) -> String {
     }
     let mut out = String::with_capacity(cell.len() + 2);
     for part in cell.split_inclusive(ENDS) {
-        if part.trim_start_matches('\'').starts_with(FORMULA) {
+        if begins_a_formula(part) {
             out.push('\'');
         }
         out.push_str(part);
@@ -177,7 +183,7 @@ fn guarded(cell: &str) -> String {
 fn unguarded(cell: &str) -> String {
     cell.split_inclusive(ENDS)
         .map(|part| match part.strip_prefix('\'') {
-            Some(rest) if rest.trim_start_matches('\'').starts_with(FORMULA) => rest,
+            Some(rest) if begins_a_formula(rest) => rest,
             _ => part,
         })
         .collect()

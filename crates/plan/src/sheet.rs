@@ -245,7 +245,10 @@ mod tests {
         assert_eq!(back.by_the_clock(step, at(331.0)), Some(36.0));
         assert_eq!(back.by_the_clock(other, at(331.0)), Some(20.0));
         let done = back.without_clock(step);
-        assert_eq!((done.clock_of(step), done.clock_of(other).map(|clock| clock.minutes)), (None, Some(20.0)));
+        assert_eq!(
+            (done.clock_of(step), done.clock_of(other).map(|clock| clock.minutes)),
+            (None, Some(20.0))
+        );
         let kept: RunSheet = serde_json::from_str(&serde_json::to_string(&done).unwrap()).unwrap();
         assert_eq!(kept, done);
     }

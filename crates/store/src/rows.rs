@@ -166,9 +166,8 @@ impl Named {
         let id = used.id.to_string();
         let mut query = connection
             .prepare_cached("SELECT kind, removed, body ->> '$.name' FROM document WHERE id = ?1")?;
-        let document = query.query_row([&id], |row| {
-            Ok(Self { kind: row.get(0)?, removed: row.get(1)?, name: row.get(2)? })
-        });
+        let document = query
+            .query_row([&id], |row| Ok(Self { kind: row.get(0)?, removed: row.get(1)?, name: row.get(2)? }));
         if let Some(document) = document.optional()? {
             return Ok(Some(document));
         }

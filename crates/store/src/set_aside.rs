@@ -5,7 +5,7 @@ use serde::Deserialize;
 use warm_blend_workshop::{Id, PHOTO, uses_of};
 
 use crate::rows::{parse_id, point_unverified, verify};
-use crate::{Store, StoreError, error, log};
+use crate::{StoreError, error, log};
 
 /// An entry that cannot be used.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -24,38 +24,36 @@ impl SetAside {
     /// What it is called: `the mix “drift blue”`.
     pub fn title(&self) -> String {
         let kind = error::words(&self.kind);
-        self.name.as_ref().map_or_else(|| format!("a {kind} without a name"), |name| format!("the {kind} “{name}”"))
+        self.name
+            .as_ref()
+            .map_or_else(|| format!("a {kind} without a name"), |name| format!("the {kind} “{name}”"))
     }
 }
 
-impl Store {
-    /// Entries that cannot be used, in the order they were made.
-    pub fn set_aside(&self) -> Result<Vec<SetAside>, StoreError> {
-        #[derive(Deserialize)]
-        struct Named {
-            name: Option<String>,
-        }
-        let mut query = self.connection.prepare_cached(
-            "SELECT id, kind, body, why FROM set_aside JOIN document ON document.id = set_aside.document ORDER BY id",
-        )?;
-        let rows = query.query_map([], |row| {
-            Ok((row.get::<_, String>(0)?, row.get(1)?, row.get::<_, String>(2)?, row.get(3)?))
-        })?;
-        rows.map(|row| {
-            let (id, kind, body, why) = row?;
-            let name = serde_json::from_str::<Named>(&body).ok().and_then(|named| named.name);
-            Ok(SetAside { id: parse_id(&id)?, kind, name, why })
-        })
-        .collect()
+/// Entries that cannot be used, in the order they were made.
+pub(crate) fn all(connection: &Connection) -> Result<Vec<SetAside>, StoreError> {
+    #[derive(Deserialize)]
+    struct Named {
+        name: Option<String>,
     }
+    let mut query = connection.prepare_cached(
+        "SELECT id, kind, body, why FROM set_aside JOIN document ON document.id = set_aside.document ORDER BY id",
+    )?;
+    let rows = query.query_map([], |row| {
+        Ok((row.get::<_, String>(0)?, row.get(1)?, row.get::<_, String>(2)?, row.get(3)?))
+    })?;
+    rows.map(|row| {
+        let (id, kind, body, why) = row?;
+        let name = serde_json::from_str::<Named>(&body).ok().and_then(|named| named.name);
+        Ok(SetAside { id: parse_id(&id)?, kind, name, why })
+    })
+    .collect()
+}
 
-    /// Deletes one of them for good. One that is not there any more is gone already.
-    pub fn delete_set_aside(&mut self, id: Id) -> Result<(), StoreError> {
-        self.write(|change| {
-            change.execute("DELETE FROM set_aside WHERE document = ?1", [id.to_string()])?;
-            Ok(())
-        })
-    }
+/// Deletes one of them for good.
+pub(crate) fn delete(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
+    change.execute("DELETE FROM set_aside WHERE document = ?1", [id.to_string()])?;
+    Ok(())
 }
 
 /// Sets a document aside where it cannot be used; says whether it was.
@@ -81,7 +79,10 @@ pub(crate) fn set_aside_if_unusable(
             }
         }
     };
-    change.execute("UPDATE document SET removed = 1, revision = revision + 1 WHERE id = ?1", [id.to_string()])?;
+    change.execute(
+        "UPDATE document SET removed = 1, revision = revision + 1 WHERE id = ?1",
+        [id.to_string()],
+    )?;
     change.execute(
         "INSERT OR REPLACE INTO set_aside (document, why) VALUES (?1, ?2)",
         params![id.to_string(), why],

@@ -11,7 +11,7 @@ use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
 use crate::rows::{count_users, current, every, every_after, insert, point, put, read, some, users, verify};
 use crate::written::{AsOf, changes_of_others};
-use crate::{Notice, StoreError, kinship};
+use crate::{Notice, SetAside, StoreError, kinship, set_aside};
 
 /// An open workspace file.
 #[derive(Debug)]
@@ -235,6 +235,16 @@ impl Store {
     /// That everything a value speaks of is, or was, in the file: what is not kept is not checked by writing it.
     pub fn verify_references<T: Document>(&self, value: &T) -> Result<(), StoreError> {
         verify(&self.connection, &value.uses(), &[])
+    }
+
+    /// Entries that cannot be used, in the order they were made.
+    pub fn set_aside(&self) -> Result<Vec<SetAside>, StoreError> {
+        set_aside::all(&self.connection)
+    }
+
+    /// Deletes one of them for good. One that is not there any more is gone already.
+    pub fn delete_set_aside(&mut self, id: Id) -> Result<(), StoreError> {
+        self.write(|change| set_aside::delete(change, id))
     }
 
     /// What undo and redo would do.

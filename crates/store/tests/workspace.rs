@@ -681,7 +681,10 @@ fn what_is_named_is_there_and_of_the_right_kind() {
     let photo = store.keep_photo(&[1]).unwrap();
     for wrong in [mix.id, photo] {
         let refused = store.make(mix_of(&[(oat.id, 1), (wrong, 1)]));
-        assert!(matches!(refused, Err(StoreError::Misfit { id, wanted: "paint", .. }) if id == wrong), "{refused:?}");
+        assert!(
+            matches!(refused, Err(StoreError::Misfit { id, wanted: "paint", .. }) if id == wrong),
+            "{refused:?}"
+        );
         let changed = store.change(mix.id, mix.revision, mix_of(&[(wrong, 1)]));
         assert!(matches!(changed, Err(StoreError::Misfit { .. })));
     }
@@ -707,7 +710,9 @@ fn a_bad_name_in_an_older_file_takes_nothing_down() {
     set_back(&file, 6);
     let body = serde_json::to_string(&mix_of(&[(oat.id, 1), (good.id, 1)])).unwrap();
     let older = rusqlite::Connection::open(&file).unwrap();
-    for sql in ["UPDATE document SET body = ?1 WHERE id = ?2", "UPDATE change SET after = ?1 WHERE document = ?2"] {
+    for sql in
+        ["UPDATE document SET body = ?1 WHERE id = ?2", "UPDATE change SET after = ?1 WHERE document = ?2"]
+    {
         older.execute(sql, [&body, &bad.id.to_string()]).unwrap();
     }
     drop(older);

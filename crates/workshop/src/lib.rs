@@ -80,8 +80,9 @@ pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
 pub use label::LabelPart;
 pub use log::{
     FinishOnPhoto, FinishRequest, KeptLine, LikePot, LogAsked, LogDay, LogEntryView, LogGroup, LogKind,
-    LogLine, LogNote, LogNoteEntry, LogPage, LogPlace, LogQuery, LoggedPot, MadeAgain, MixLike, Names, PhotoOfPiece,
-    SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint, TruthView, ZoneOnPhoto, finds, folded,
+    LogLine, LogNote, LogNoteEntry, LogPage, LogPlace, LogQuery, LoggedPot, MadeAgain, MixLike, Names,
+    PhotoOfPiece, SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint, TruthView, ZoneOnPhoto, finds,
+    folded,
 };
 pub use matching::{Found, FoundRecipe, Wanted};
 pub use merge::Merge;

@@ -43,10 +43,7 @@ pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<SetAsideEntr
 /// Delete one of them for good.
 #[utoipa::path(delete, path = "/set-aside/{id}", operation_id = "delete_set_aside", tag = "workspace",
     responses((status = NO_CONTENT)))]
-pub async fn delete(
-    State(workspace): State<Workspace>,
-    Path(id): Path<Uuid>,
-) -> Result<StatusCode, Problem> {
+pub async fn delete(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.delete_set_aside(id)).await?;
     Ok(StatusCode::NO_CONTENT)
 }

@@ -319,7 +319,7 @@ async fn a_pot_is_made_a_shade_darker() {
 }
 
 /// Spots of the real board, as a made-up painter with a hand of their own made it.
-async fn spots(bench: &Bench, board: &str, strip: &str, times: usize) -> Vec<Value> {
+pub async fn spots(bench: &Bench, board: &str, strip: &str, times: usize) -> Vec<Value> {
     let mut spots = Vec::new();
     for place in ["field", "recess", "edge"] {
         for _ in 0..times {

@@ -310,10 +310,20 @@ async fn it_stops_at_once_whatever_it_is_doing() {
     for pictures in [false, true] {
         let mut running = start(&["demo", "--port", "0"]);
         if pictures {
-            let boards: Value =
-                client.get(format!("{}/api/boards", running.base)).send().await.unwrap().json().await.unwrap();
+            let boards: Value = client
+                .get(format!("{}/api/boards", running.base))
+                .send()
+                .await
+                .unwrap()
+                .json()
+                .await
+                .unwrap();
             let board = boards[0]["id"].as_str().unwrap();
-            for how in ["width=4096&height=4096", "width=4096&height=4096&fine=true", "width=1600&height=1200&fine=true"] {
+            for how in [
+                "width=4096&height=4096",
+                "width=4096&height=4096&fine=true",
+                "width=1600&height=1200&fine=true",
+            ] {
                 let picture = format!("{}/api/boards/{board}/picture?{how}", running.base);
                 let asked = client.get(picture).send();
                 // Begun, and given up: the program goes on drawing, or not.

@@ -65,7 +65,8 @@ impl Pile {
 
     /// What is there and speaks of a document.
     pub fn speaking_of(&self, id: Uuid) -> Vec<&'static str> {
-        let speaks = |row: &&Row| uses_of(row.kind, &row.body.to_string()).unwrap().iter().any(|used| used.id == id);
+        let speaks =
+            |row: &&Row| uses_of(row.kind, &row.body.to_string()).unwrap().iter().any(|used| used.id == id);
         self.0.values().filter(|row| !row.removed).filter(speaks).map(|row| row.kind).collect()
     }
 
@@ -111,7 +112,11 @@ impl Documents for Pile {
     }
 
     fn users<T: Document>(&self, of: Uuid) -> Result<Vec<Kept<T>>, NotInPile> {
-        Ok(self.all().into_iter().filter(|kept: &Kept<T>| kept.value.uses().iter().any(|used| used.id == of)).collect())
+        Ok(self
+            .all()
+            .into_iter()
+            .filter(|kept: &Kept<T>| kept.value.uses().iter().any(|used| used.id == of))
+            .collect())
     }
 
     fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, NotInPile> {

@@ -10,7 +10,8 @@ use axum::{
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_paint::Look;
-use warm_blend_piece::{Piece, Searched};
+use warm_blend_piece::{FinishedZone, Piece, Searched, Zone};
+use warm_blend_render::{Front, Shading};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
 
@@ -89,12 +90,23 @@ pub async fn picture(
         let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
         asking.still()?;
         let front = pictures.fronts.of(&worn.elevation, view, size, closer, fineness)?;
-        asking.still()?;
-        let drawn = front.draw(&worn.dressed, look.light, look.state, shading);
-        asking.still()?;
-        Ok(drawn.to_png())
+        front_as_png(&front, &worn.dressed, look, shading, asking)
     };
     workspace.pictures.answer(size, fineness, draw).await
+}
+
+/// Drawn and written, as long as somebody waits for it.
+fn front_as_png(
+    front: &Front,
+    dressed: &BTreeMap<Zone, FinishedZone>,
+    look: Look,
+    shading: Shading,
+    asking: &Asking,
+) -> Result<Vec<u8>, Problem> {
+    asking.still()?;
+    let drawn = front.draw(dressed, look.light, look.state, shading);
+    asking.still()?;
+    Ok(drawn.to_png())
 }
 
 /// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
