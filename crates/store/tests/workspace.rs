@@ -688,7 +688,7 @@ fn what_is_named_is_there_and_of_the_right_kind() {
         let changed = store.change(mix.id, mix.revision, mix_of(&[(wrong, 1)]));
         assert!(matches!(changed, Err(StoreError::Misfit { .. })));
     }
-    assert_eq!(store.all::<SavedMix>().unwrap(), [mix.clone()]);
+    assert_eq!(store.all::<SavedMix>().unwrap(), std::slice::from_ref(&mix));
     store.remove::<ShelfPaint>(sea.id, sea.revision).unwrap();
     let refused = store.make(mix_of(&[(sea.id, 1)])).unwrap_err();
     assert_eq!(refused.to_string(), "“sea” was deleted: undo brings it back, or choose another");
