@@ -46,7 +46,7 @@ mod tests {
     }
 
     proptest! {
-        /// Whatever is S and not K, the masstone is what was said of it.
+        /// However K and S share what is uneven, the masstone is that of the tin.
         #[test]
         fn the_masstone_stays(red in 20u8..70, green in 20u8..70, blue in 20u8..70) {
             let code = Srgb { red, green, blue };

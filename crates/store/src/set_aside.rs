@@ -50,7 +50,7 @@ pub(crate) fn all(connection: &Connection) -> Result<Vec<SetAside>, StoreError> 
     .collect()
 }
 
-/// Deletes one of them for good.
+/// Deletes one of them permanently.
 pub(crate) fn delete(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
     change.execute("DELETE FROM set_aside WHERE document = ?1", [id.to_string()])?;
     Ok(())

@@ -242,7 +242,7 @@ impl Store {
         set_aside::all(&self.connection)
     }
 
-    /// Deletes one of them for good. One that is not there any more is gone already.
+    /// Deletes one of them permanently. One that is not there any more is gone already.
     pub fn delete_set_aside(&mut self, id: Id) -> Result<(), StoreError> {
         self.write(|change| set_aside::delete(change, id))
     }

@@ -24,7 +24,7 @@ pub struct SetAsideEntry {
 impl From<SetAside> for SetAsideEntry {
     fn from(entry: SetAside) -> Self {
         let words = format!(
-            "{} cannot be used and is on no list: {}. Nothing else depends on it.",
+            "{} cannot be used, so it is left off every list: {}. Nothing else depends on it.",
             entry.title(),
             entry.why
         );
@@ -32,7 +32,7 @@ impl From<SetAside> for SetAsideEntry {
     }
 }
 
-/// Entries that cannot be used, as where a mix names a board in place of a paint.
+/// Entries that cannot be used, as where a mix names a board instead of a paint.
 #[utoipa::path(get, path = "/set-aside", operation_id = "list_set_aside", tag = "workspace",
     responses((status = OK, body = Vec<SetAsideEntry>)))]
 pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<SetAsideEntry>> {
@@ -40,7 +40,7 @@ pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<SetAsideEntr
     Ok(Json(entries.into_iter().map(SetAsideEntry::from).collect()))
 }
 
-/// Delete one of them for good.
+/// Delete one of them permanently.
 #[utoipa::path(delete, path = "/set-aside/{id}", operation_id = "delete_set_aside", tag = "workspace",
     responses((status = NO_CONTENT)))]
 pub async fn delete(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<StatusCode, Problem> {

@@ -1,4 +1,4 @@
--- Entries that cannot be used, as where a mix names a board in place of a paint: they are taken for deleted, so that no list and no page
+-- Entries that cannot be used, as where a mix names a board instead of a paint: they are taken for deleted, so that no list and no page
 -- fails because of them, and the painter is told why.
 CREATE TABLE set_aside (
     document TEXT PRIMARY KEY REFERENCES document (id),
