@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use rayon::prelude::*;
 use warm_blend_learn::{
     Ensemble,
-    draws::{self, MEMBERS, Whose},
+    draws::{self, Whose},
     ensemble::band90,
 };
 use warm_blend_paint::{BadPaint, Class, Material, PaintId, State};
@@ -47,10 +47,9 @@ pub fn bands<'a>(
     };
     let best = seen(&stack(None)?);
     let air = draws::of(Whose::Ground, 1);
-    let members = (0..BOARDS)
+    let members = draws::some(BOARDS)
+        .collect::<Vec<_>>()
         .into_par_iter()
-        // Each draw has its opposite in the other half: both are taken.
-        .map(|i| if i % 2 == 0 { i / 2 } else { i / 2 + MEMBERS / 2 })
         .map(|member| {
             let stack = stack(Some(member))?;
             Ok(seen(&stack.with_air_of_wood((AIR_OF_WOOD * air[(0, member)]).exp())))

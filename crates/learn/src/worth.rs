@@ -227,7 +227,7 @@ impl Known {
                 let own = |i: usize| FINER * reader.band_sd(middle[i], i % GROUPS * TOGETHER + TOGETHER / 2);
                 let gain = &middle * reader.gain_sd();
                 let model = |i: usize| discrepancy::by_group(of_a_mix, i % GROUPS, middle[i]);
-                let model = DMatrix::from_fn(n, GROUPS, |i, chance| model(i)[chance]);
+                let model = DMatrix::from_row_iterator(n, GROUPS, (0..n).flat_map(model));
                 DMatrix::from_diagonal(&DVector::from_fn(n, |i, _| own(i).powi(2)))
                     + &gain * gain.transpose()
                     + &model * model.transpose()

@@ -3,7 +3,6 @@
 //! A turn is waited for in async code, before a thread is taken, so that hundreds that were asked for and left hold nothing. The newest is
 //! drawn first, because it is what the screen shows now; where too many wait, the oldest is turned away.
 
-use std::mem;
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 use tokio::sync::oneshot;
@@ -25,7 +24,7 @@ struct Line {
 
 /// A turn, which goes to the newest that waits when it is dropped.
 #[derive(Debug)]
-pub struct Turn(Easel);
+pub struct Turn(Option<Easel>);
 
 /// Too many newer ones wait.
 #[derive(Debug)]
@@ -43,7 +42,7 @@ impl Easel {
             let mut line = self.line();
             if line.free > 0 {
                 line.free -= 1;
-                return Ok(Turn(self.clone()));
+                return Ok(Turn(Some(self.clone())));
             }
             line.waiting.retain(|waits| !waits.is_closed());
             let (tell, told) = oneshot::channel();
@@ -63,17 +62,16 @@ impl Easel {
 
 impl Drop for Turn {
     fn drop(&mut self) {
-        loop {
-            let mut line = self.0.line();
+        while let Some(easel) = self.0.take() {
+            let mut line = easel.line();
             let Some(next) = line.waiting.pop() else {
                 line.free += 1;
                 return;
             };
             drop(line);
-            match next.send(Turn(self.0.clone())) {
-                Ok(()) => return,
-                // It has gone: the turn is offered to the next, and not given back a second time.
-                Err(turn) => mem::forget(turn),
+            // Where it has gone, the turn comes back and is offered to the next.
+            if let Err(mut turn) = next.send(Turn(Some(easel))) {
+                self.0 = turn.0.take();
             }
         }
     }

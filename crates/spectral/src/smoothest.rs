@@ -110,6 +110,11 @@ fn share(z: f64) -> f64 {
     0.5 * (1.0 + z.tanh())
 }
 
+/// z of R.
+fn z_of(share: f64) -> f64 {
+    0.5 * (share / (1.0 - share)).ln()
+}
+
 /// How the steps of z from band to band vary over measured surfaces, and which of them go together: covariance of
 /// `z[i+1] − z[i]`, not centred.
 pub fn step_covariance() -> &'static SMatrix<f64, { BANDS - 1 }, { BANDS - 1 }> {
@@ -177,8 +182,7 @@ fn from_mid_tone(target: [f64; 3]) -> Option<State> {
     let mid: [f64; 3] = std::array::from_fn(|c| ratio * own[c]);
     let mid_tone = newton(&level(mid[1]), mid, &MEASURED)?;
     let mut state = State::from_fn(|i, _| {
-        let share = share(mid_tone[i.min(BANDS - 1)]) / ratio;
-        let z = 0.5 * (share / (1.0 - share)).ln();
+        let z = z_of(share(mid_tone[i.min(BANDS - 1)]) / ratio);
         if dark { z } else { -z }
     });
     // The multipliers under which it is nearest to the smoothest, by least squares.
@@ -228,8 +232,7 @@ fn grey_state(colour: Lab) -> State {
 
 /// A grey that reflects so much.
 fn level(reflects: f64) -> State {
-    let level = reflects.clamp(1e-6, 1.0 - 1e-6);
-    let z = 0.5 * (level / (1.0 - level)).ln();
+    let z = z_of(reflects.clamp(1e-6, 1.0 - 1e-6));
     State::from_fn(|i, _| if i < BANDS { z } else { 0.0 })
 }
 

@@ -138,10 +138,7 @@ pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -
 /// That everything a document names is there and of the right kind; `before` is what it named when it was last written.
 pub(crate) fn verify(connection: &Connection, uses: &[Reference], before: &[Id]) -> Result<(), StoreError> {
     for used in uses {
-        let Some(found) = Named::look(connection, used)? else { return Err(StoreError::Dangling(used.id)) };
-        if found.kind != used.kind {
-            return Err(StoreError::Misfit { id: used.id, wanted: used.kind, found: found.kind });
-        }
+        let found = Named::of(connection, used)?;
         let must_be_there = match used.tie {
             Tie::Belongs => true,
             Tie::Chosen => !before.contains(&used.id),
@@ -155,13 +152,22 @@ pub(crate) fn verify(connection: &Connection, uses: &[Reference], before: &[Id])
 }
 
 /// What is kept under an id that is named.
-struct Named {
+pub(crate) struct Named {
     kind: String,
     removed: bool,
     name: Option<String>,
 }
 
 impl Named {
+    /// What is named, deleted or not; an error where it is not there, or of another kind.
+    pub(crate) fn of(connection: &Connection, used: &Reference) -> Result<Self, StoreError> {
+        let found = Self::look(connection, used)?.ok_or(StoreError::Dangling(used.id))?;
+        if found.kind == used.kind {
+            return Ok(found);
+        }
+        Err(StoreError::Misfit { id: used.id, wanted: used.kind, found: found.kind })
+    }
+
     fn look(connection: &Connection, used: &Reference) -> Result<Option<Self>, StoreError> {
         let id = used.id.to_string();
         let mut query = connection

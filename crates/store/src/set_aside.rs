@@ -1,10 +1,9 @@
 //! Entries that cannot be used: a file from before names were checked may hold them, or one that somebody has edited.
 
 use rusqlite::{Connection, Transaction, params};
-use serde::Deserialize;
 use warm_blend_workshop::{Id, PHOTO, uses_of};
 
-use crate::rows::{parse_id, point_unverified, verify};
+use crate::rows::{Named, parse_id, point_unverified};
 use crate::{StoreError, error, log};
 
 /// An entry that cannot be used.
@@ -32,19 +31,14 @@ impl SetAside {
 
 /// Entries that cannot be used, in the order they were made.
 pub(crate) fn all(connection: &Connection) -> Result<Vec<SetAside>, StoreError> {
-    #[derive(Deserialize)]
-    struct Named {
-        name: Option<String>,
-    }
     let mut query = connection.prepare_cached(
-        "SELECT id, kind, body, why FROM set_aside JOIN document ON document.id = set_aside.document ORDER BY id",
+        "SELECT id, kind, body ->> '$.name', why FROM set_aside JOIN document ON document.id = set_aside.document
+         ORDER BY id",
     )?;
-    let rows = query.query_map([], |row| {
-        Ok((row.get::<_, String>(0)?, row.get(1)?, row.get::<_, String>(2)?, row.get(3)?))
-    })?;
+    let rows =
+        query.query_map([], |row| Ok((row.get::<_, String>(0)?, row.get(1)?, row.get(2)?, row.get(3)?)))?;
     rows.map(|row| {
-        let (id, kind, body, why) = row?;
-        let name = serde_json::from_str::<Named>(&body).ok().and_then(|named| named.name);
+        let (id, kind, name, why) = row?;
         Ok(SetAside { id: parse_id(&id)?, kind, name, why })
     })
     .collect()
@@ -65,12 +59,11 @@ pub(crate) fn set_aside_if_unusable(
 ) -> Result<bool, StoreError> {
     let why = match uses_of(kind, body) {
         Err(error) => format!("it cannot be read ({error})"),
-        Ok(mut uses) => {
+        Ok(uses) => {
             // A photo may have been freed.
-            uses.retain(|used| used.kind != PHOTO);
-            let before: Vec<Id> = uses.iter().map(|used| used.id).collect();
-            match verify(change, &uses, &before) {
-                Ok(()) | Err(StoreError::Deleted { .. }) => return Ok(false),
+            let mut documents = uses.iter().filter(|used| used.kind != PHOTO);
+            match documents.try_for_each(|used| Named::of(change, used).map(drop)) {
+                Ok(()) => return Ok(false),
                 Err(StoreError::Dangling(_)) => "it names something that is not in this workspace".to_owned(),
                 Err(StoreError::Misfit { wanted, found, .. }) => {
                     format!("it names {} where {} belongs", error::article(&found), error::article(wanted))

@@ -8,7 +8,7 @@ use warm_blend_bench::{BlendCurve, DoubtfulTin, InDoubt};
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Look, Material, MixPart};
 
-use crate::mixable::{Mixable, SHELVES};
+use crate::mixable::{DoubtfulPot, Mixable};
 use crate::{RecipePart, Refusal, ShelfSnapshot};
 
 /// Two to five colours to be worked into each other.
@@ -72,11 +72,10 @@ impl ShelfSnapshot {
         let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint.0).collect();
         let mixable = self.mixable(look, |tin| !used.contains(&tin.id))?;
         let colours: Vec<&Material> = made.iter().map(Ensemble::best).collect();
-        let plausible: Vec<Vec<Material>> = made.iter().map(|pot| pot.some(SHELVES)).collect();
-        let in_doubt = |at: usize| InDoubt { best: colours[at], plausible: &plausible[at] };
+        let pots: Vec<DoubtfulPot> = made.iter().map(DoubtfulPot::of).collect();
         let tins = mixable.doubtful(&[]);
-        let way = |at: usize| path(&mixable, &tins, in_doubt(at), in_doubt(at + 1));
-        let paths = (0..colours.len() - 1).map(way).collect();
+        let way = |pair: &[DoubtfulPot]| path(&mixable, &tins, pair[0].material(), pair[1].material());
+        let paths = pots.windows(2).map(way).collect();
         let mut pairs = Vec::new();
         for one in 0..colours.len() {
             for other in one + 1..colours.len() {

@@ -6,13 +6,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::{InDoubt, Pot, PotCorrection};
+use warm_blend_bench::{Pot, PotCorrection};
 use warm_blend_paint::{
     Colour, Look, Masstone, Material, Measure, Millilitres, MixPart, PaintId, Parts, Seen,
 };
 
 use crate::matching::likely_words;
-use crate::mixable::{Mixable, SHELVES, thick};
+use crate::mixable::{DoubtfulPot, Mixable, thick};
 use crate::{AgainstTarget, Checks, Refusal, ShelfSnapshot};
 
 /// A pot that is off its target.
@@ -145,9 +145,8 @@ impl ShelfSnapshot {
         let curve = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
         let aim = Seen::of(&curve, look.light).lab;
         let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Refusal::Broken)?);
-        let plausible = pot.some(SHELVES);
-        let inside = InDoubt { best: pot.best(), plausible: &plausible };
-        let held = Pot { inside, ml, room, least: spoon.least() };
+        let doubtful = DoubtfulPot::of(&pot);
+        let held = Pot { inside: doubtful.material(), ml, room, least: spoon.least() };
         let tins = mixable.doubtful(&[]);
         let find = |one_at_a_time| bench::correct(held, &tins, aim, look, one_at_a_time, &watch);
         let (single, ways) = (find(true), find(false));

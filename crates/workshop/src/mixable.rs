@@ -5,14 +5,14 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::{DoubtfulTin, MatchTin};
+use warm_blend_bench::{DoubtfulTin, InDoubt, MatchTin};
 use warm_blend_learn::{Ensemble, ShelfPaint};
 use warm_blend_paint::{Condition, Look, Material, MixPart, PaintId, Parts, Price, WholeParts};
 
 use crate::{Kept, Refusal, ShelfSnapshot};
 
 /// Plausible shelves that mixes are ranked by.
-pub(crate) const SHELVES: usize = 32;
+const SHELVES: usize = 32;
 
 /// One paint of a recipe.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -32,6 +32,22 @@ pub struct RecipePart {
 /// What a recipe puts into a pot.
 pub(crate) fn pot_of(recipe: &[RecipePart]) -> Vec<MixPart> {
     MixPart::gathered(recipe.iter().map(|part| (PaintId(part.paint), part.parts)))
+}
+
+/// A pot as it most probably is, and as it may be on the plausible shelves.
+pub(crate) struct DoubtfulPot<'a> {
+    best: &'a Material,
+    plausible: Vec<Material>,
+}
+
+impl<'a> DoubtfulPot<'a> {
+    pub fn of(pot: &'a Ensemble) -> Self {
+        Self { best: pot.best(), plausible: pot.some(SHELVES) }
+    }
+
+    pub fn material(&self) -> InDoubt<'_> {
+        InDoubt { best: self.best, plausible: &self.plausible }
+    }
 }
 
 /// Tins that may be mixed, as they are known.

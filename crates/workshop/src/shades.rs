@@ -4,13 +4,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_bench as bench;
-use warm_blend_bench::{InDoubt, SHADE};
+use warm_blend_bench::SHADE;
 use warm_blend_learn::Ensemble;
 use warm_blend_paint::{Look, Material, MixPart, PaintId, Parts, WholeParts, nearest_whole};
 use warm_blend_spectral::Light;
 
 use crate::matching::likely_words;
-use crate::mixable::{Mixable, SHELVES, thick};
+use crate::mixable::{DoubtfulPot, Mixable, thick};
 use crate::{RecipePart, Refusal, ShelfSnapshot};
 
 /// A base, and how far apart its shades are.
@@ -95,13 +95,8 @@ impl ShelfSnapshot {
         let shade = self.size_of_shade(of)?;
         let alone = of.base.len() == 1;
         let mixable = self.mixable(look, |tin| !(alone && of.base[0].paint.0 == tin.id))?;
-        let plausible = base.some(SHELVES);
-        let rungs = bench::ladder(
-            InDoubt { best: base.best(), plausible: &plausible },
-            &mixable.doubtful(&[]),
-            look,
-            shade,
-        );
+        let doubtful = DoubtfulPot::of(&base);
+        let rungs = bench::ladder(doubtful.material(), &mixable.doubtful(&[]), look, shade);
         let rung = |rung: &bench::Shade| LadderRung {
             shade: rung.shade,
             wanted: rung.wanted,

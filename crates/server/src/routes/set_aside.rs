@@ -36,7 +36,7 @@ impl From<SetAside> for SetAsideEntry {
 #[utoipa::path(get, path = "/set-aside", operation_id = "list_set_aside", tag = "workspace",
     responses((status = OK, body = Vec<SetAsideEntry>)))]
 pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<SetAsideEntry>> {
-    let entries = workspace.with(|store| Ok::<_, Problem>(store.set_aside()?)).await?;
+    let entries = workspace.with(|store| store.set_aside()).await?;
     Ok(Json(entries.into_iter().map(SetAsideEntry::from).collect()))
 }
 

@@ -7,6 +7,17 @@ use serde_json::Value;
 use tempfile::TempDir;
 use warm_blend_server::{Served, Workspace, serve};
 
+/// Every list of documents, and what is chosen for the workshop.
+pub const LISTS: [&str; 7] = [
+    "/api/paints",
+    "/api/mixes",
+    "/api/boards",
+    "/api/pieces",
+    "/api/pours",
+    "/api/readings",
+    "/api/workshop",
+];
+
 pub struct Bench {
     pub client: Client,
     pub base: String,

@@ -2,7 +2,7 @@
 
 use std::fs;
 
-use crate::bench::{Bench, about};
+use crate::bench::{Bench, LISTS, about};
 use rand::Rng;
 use rand_chacha::ChaCha8Rng;
 use rand_chacha::rand_core::SeedableRng;
@@ -318,16 +318,7 @@ async fn whatever_stands_in_the_file_is_a_document_or_is_told() {
             "board-reading" => "/api/boards".to_owned(),
             _ => "/api/history".to_owned(),
         };
-        for path in [
-            "/api/paints",
-            "/api/mixes",
-            "/api/boards",
-            "/api/pieces",
-            "/api/pours",
-            "/api/readings",
-            "/api/workshop",
-            &one,
-        ] {
+        for path in LISTS.into_iter().chain([one.as_str()]) {
             let answer = bench.raw(Method::GET, path, "", "").await;
             let (status, text) = (answer.status(), answer.text().await.unwrap());
             if status.is_success() {

@@ -1,5 +1,5 @@
 -- Entries that cannot be used, as where a mix names a board instead of a paint: they are taken for deleted, so that no list and no page
--- fails because of them, and the painter is told why.
+-- fails because of them, and the painter learns why.
 CREATE TABLE set_aside (
     document TEXT PRIMARY KEY REFERENCES document (id),
     why      TEXT NOT NULL

@@ -126,12 +126,12 @@ fn mixes_in_words(mut off: Vec<f64>) -> Option<String> {
     let last = off.len().checked_sub(1).filter(|last| last + 1 >= FEWEST)?;
     off.sort_by(f64::total_cmp);
     let at = |share: f64| format!("{:.1}", off[(share * last as f64).ceil() as usize]);
-    let most = if off.len() >= 10 { "nine of ten within" } else { "all within" };
-    let most_at = if off.len() >= 10 { at(0.9) } else { at(1.0) };
+    let (most, share) = if off.len() >= 10 { ("nine of ten within", 0.9) } else { ("all within", 1.0) };
     Some(format!(
-        "Half of the {} mixes read from this shelf were within {} of the prediction, {most} {most_at}.",
+        "Half of the {} mixes read from this shelf were within {} of the prediction, {most} {}.",
         off.len(),
-        at(0.5)
+        at(0.5),
+        at(share)
     ))
 }
 
