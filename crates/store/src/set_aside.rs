@@ -32,7 +32,7 @@ impl SetAside {
 /// Entries that cannot be used, in the order they were made.
 pub(crate) fn all(connection: &Connection) -> Result<Vec<SetAside>, StoreError> {
     let mut query = connection.prepare_cached(
-        "SELECT id, kind, body ->> '$.name', why FROM set_aside JOIN document ON document.id = set_aside.document
+        "SELECT id, kind, CAST(body ->> '$.name' AS TEXT), why FROM set_aside JOIN document ON document.id = set_aside.document
          ORDER BY id",
     )?;
     let rows =

@@ -731,3 +731,26 @@ fn a_bad_name_in_an_older_file_takes_nothing_down() {
     let store = Store::open(&file).unwrap();
     assert_eq!((store.all::<SavedMix>().unwrap().len(), store.set_aside().unwrap()), (1, Vec::new()));
 }
+
+/// A body that somebody has edited so that nothing of it can be read, not even its name, is set aside by itself; the mix that names it
+/// stays.
+#[test]
+fn what_cannot_be_read_keeps_nothing_from_opening() {
+    let (_folder, file) = folder();
+    let (oat, mix);
+    {
+        let mut store = Store::open(&file).unwrap();
+        oat = store.make(paint("oat")).unwrap();
+        mix = store.make(mix_of(&[(oat.id, 1)])).unwrap();
+    }
+    set_back(&file, 6);
+    let older = rusqlite::Connection::open(&file).unwrap();
+    let edited = r#"UPDATE document SET body = '{"name": 5}' WHERE id = ?1"#;
+    older.execute(edited, [oat.id.to_string()]).unwrap();
+    drop(older);
+    let store = Store::open(&file).unwrap();
+    assert_eq!(store.all::<SavedMix>().unwrap(), [mix]);
+    let aside = store.set_aside().unwrap();
+    assert_eq!(aside.iter().map(|entry| entry.id).collect::<Vec<_>>(), [oat.id]);
+    assert!(aside[0].why.starts_with("it cannot be read"), "{aside:?}");
+}
