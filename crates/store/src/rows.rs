@@ -170,8 +170,9 @@ impl Named {
 
     fn look(connection: &Connection, used: &Reference) -> Result<Option<Self>, StoreError> {
         let id = used.id.to_string();
-        let mut query = connection
-            .prepare_cached("SELECT kind, removed, CAST(body ->> '$.name' AS TEXT) FROM document WHERE id = ?1")?;
+        let mut query = connection.prepare_cached(
+            "SELECT kind, removed, CAST(body ->> '$.name' AS TEXT) FROM document WHERE id = ?1",
+        )?;
         let document = query
             .query_row([&id], |row| Ok(Self { kind: row.get(0)?, removed: row.get(1)?, name: row.get(2)? }));
         if let Some(document) = document.optional()? {
