@@ -23,8 +23,11 @@ import './styles.css';
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
 
 const client = new QueryClient({
-  // Another tab may have changed what is kept; what was predicted of a draft stays what it is.
-  defaultOptions: { queries: { retry: 1, retryDelay: 400, refetchOnWindowFocus: true } },
+  // The program is on this machine: whether there is a network says nothing. Another tab may have changed what is kept; what was predicted of a draft stays what it is.
+  defaultOptions: {
+    queries: { retry: 1, retryDelay: 400, refetchOnWindowFocus: true, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
 });
 
 const root = document.getElementById('root');

@@ -84,6 +84,7 @@ async fn main() {
     keep(&painter, "log").await;
     painter.open("/piece/photo").await;
     painter.bring("Choose a photo", "wall.png", &wall()).await;
+    painter.click("button", "Yes, that is the card").await;
     painter.click("button", "Find its colours").await;
     painter.reads("the base, in two coats").await;
     keep(&painter, "photo").await;

@@ -16,6 +16,10 @@ use thirtyfour::cdp::Cdp;
 use thirtyfour::prelude::*;
 use warm_blend_server::{Served, Workspace, offer_demo, serve};
 
+mod line;
+
+pub use line::{Line, Mishap};
+
 /// How long something may take to be there.
 const PATIENCE: Duration = Duration::from_secs(15);
 
@@ -26,7 +30,9 @@ pub struct Painter {
     devtools: Cdp,
     marks: AtomicU32,
     chromedriver: Child,
-    _served: Served,
+    served: Served,
+    /// Between page and program, where it was asked for.
+    line: Option<Line>,
     folder: TempDir,
 }
 
@@ -58,15 +64,25 @@ impl Painter {
         Self::before(open, "/shelf").await
     }
 
+    /// At the demo, on a line that can be made faulty.
+    pub async fn at_the_demo_on_a_line() -> Self {
+        Self::on(|file| Workspace::demo(file).expect("the demo opens"), "/shelf", true).await
+    }
+
     async fn before(open: impl FnOnce(&Path) -> Workspace, at: &str) -> Self {
+        Self::on(open, at, false).await
+    }
+
+    async fn on(open: impl FnOnce(&Path) -> Workspace, at: &str, faulty: bool) -> Self {
         let folder = tempfile::tempdir().expect("a folder");
         let served = serve(open(&folder.path().join("workspace.db")), 0).await.expect("a port");
         let (chromedriver, port) = start_chromedriver();
         let driver = connect(port, folder.path()).await;
         let devtools = driver.cdp();
-        let base = served.url();
-        let painter =
-            Self { driver, base, devtools, marks: AtomicU32::new(0), chromedriver, _served: served, folder };
+        let line = if faulty { Some(Line::to(served.address).await) } else { None };
+        let base = line.as_ref().map_or_else(|| served.url(), Line::url);
+        let marks = AtomicU32::new(0);
+        let painter = Self { driver, base, devtools, marks, chromedriver, served, line, folder };
         painter.size(1280, 800).await;
         // Whatever the page's policy refuses, and whatever goes wrong unheard, is kept to be asked for at the end.
         let listen = "window.complaints = [];
@@ -76,6 +92,19 @@ impl Painter {
         painter.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": listen})).await;
         painter.open(at).await;
         painter
+    }
+
+    /// The line between page and program.
+    pub fn line(&self) -> &Line {
+        self.line.as_ref().expect("a painter on a line")
+    }
+
+    /// Another run of the program takes the place of this one, which remembers nothing but what is in the file.
+    pub async fn restart(&mut self) {
+        let file = self.file();
+        let again = serve(Workspace::open(&file).expect("the file opens again"), 0).await.expect("a port");
+        self.line().leads_to(again.address);
+        self.served = again;
     }
 
     /// The workspace file.

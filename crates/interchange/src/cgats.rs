@@ -17,7 +17,7 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, wavelength};
 
 use crate::{
-    sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve},
+    sample::{BadFile, MAKER, PREDICTIONS, Rows, Sample, Told, Viewing, curve},
     text::{enough, number},
 };
 
@@ -89,9 +89,9 @@ pub(crate) fn is_ours(text: &str) -> bool {
         .any(|line| matches!(&words(line)[..], [key, value, ..] if key == "ORIGINATOR" && value == MAKER))
 }
 
-pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
+pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
     let (mut illuminant, mut observer) = (String::new(), String::new());
-    let (mut fields, mut samples) = (Vec::new(), Vec::new());
+    let (mut fields, mut rows) = (Vec::new(), Rows::default());
     let mut within = "";
     let mut last = 0;
     for (i, raw) in text.lines().enumerate() {
@@ -113,10 +113,14 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
             "END_DATA_FORMAT" | "END_DATA" => within = "",
             _ if within == "format" => fields.extend(words(raw).iter().map(|name| field(name))),
             _ if within == "data" => {
-                enough(samples.len(), line)?;
-                let viewing =
-                    Viewing::named(&illuminant, &observer).map_err(|what| BadFile::at(line, what))?;
-                samples.push(sample(&words(raw), &fields, viewing, told, line)?);
+                enough(rows.count(), line)?;
+                // The light is that of all rows.
+                let viewing = Viewing::named(&illuminant, &observer)
+                    .map_err(|what| BadFile::Whole(format!("line {line}: {what}")))?;
+                let words = words(raw);
+                let named = fields.iter().position(|field| matches!(field, Field::Name));
+                let name = named.and_then(|at| words.get(at)).map_or("", String::as_str);
+                rows.take(name, sample(&words, &fields, viewing, told, line).map(Some))?;
             }
             _ => {
                 let words = words(raw);
@@ -132,12 +136,7 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
     if within == "data" {
         return Err(BadFile::at(last, "the file is cut short: END_DATA is missing"));
     }
-    if samples.is_empty() {
-        return Err(BadFile::Whole(
-            "there are no samples in it: BEGIN_DATA … END_DATA is missing or empty".to_owned(),
-        ));
-    }
-    Ok(samples)
+    rows.or_none("there are no samples in it: BEGIN_DATA … END_DATA is missing or empty")
 }
 
 fn sample(

@@ -13,7 +13,7 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::wavelength;
 
 use crate::{
-    sample::{BadFile, MAKER, PREDICTIONS, Sample, Told, Viewing, curve},
+    sample::{BadFile, MAKER, PREDICTIONS, Rows, Sample, Told, Viewing, curve},
     text::{enough, number},
 };
 
@@ -36,6 +36,8 @@ struct Object {
     spectrum: Option<Curve>,
     lab: [Option<f64>; 3],
     lab_specification: String,
+    /// What cannot be read of it, and in which line.
+    wrong: Option<(usize, String)>,
 }
 
 #[derive(Debug, Default)]
@@ -66,7 +68,7 @@ pub(crate) fn is_ours(text: &str) -> bool {
     }
 }
 
-pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
+pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
     let mut reader = Reader::from_str(text);
     let mut lines = Lines { text, at: 0, line: 1 };
     let mut stack: Vec<String> = Vec::new();
@@ -142,24 +144,30 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
                 match name.as_str() {
                     "ReflectanceSpectrum" => {
                         if let (Some(mut curve), Some(object)) = (curve_now.take(), objects.last_mut()) {
-                            curve.values = words
-                                .split_whitespace()
-                                .map(|word| {
-                                    number(word, false).ok_or_else(|| {
-                                        BadFile::at(line, format!("“{}” is no number", short(word)))
-                                    })
-                                })
-                                .collect::<Result<_, _>>()?;
-                            object.spectrum.get_or_insert(curve);
+                            let value = |word| {
+                                let read = number(word, false);
+                                read.ok_or_else(|| (line, format!("“{}” is no number", short(word))))
+                            };
+                            match words.split_whitespace().map(value).collect() {
+                                Ok(values) => {
+                                    curve.values = values;
+                                    object.spectrum.get_or_insert(curve);
+                                }
+                                Err(wrong) => object.wrong = Some(wrong),
+                            }
                         }
                     }
                     "L" | "A" | "B" if within(&stack, "ColorCIELab") => {
                         let i = if name == "L" { 0 } else { 1 + usize::from(name == "B") };
-                        let value = number(&words, false).ok_or_else(|| {
-                            BadFile::at(line, format!("{name} is “{}”: write a number", short(&words)))
-                        })?;
-                        if let Some(object) = objects.last_mut() {
-                            object.lab[i].get_or_insert(value);
+                        match (number(&words, false), objects.last_mut()) {
+                            (Some(value), Some(object)) => {
+                                object.lab[i].get_or_insert(value);
+                            }
+                            (None, Some(object)) => {
+                                let what = format!("{name} is “{}”: write a number", short(&words));
+                                object.wrong = Some((line, what));
+                            }
+                            (_, None) => {}
                         }
                     }
                     "Illuminant" | "Observer" => {
@@ -188,16 +196,12 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
     if let Some(open) = stack.last() {
         return Err(BadFile::at(lines.line, format!("the file is cut short: <{open}> is not closed")));
     }
-    let samples: Vec<Sample> = objects
-        .into_iter()
-        .filter_map(|object| object.sample(&specifications, told).transpose())
-        .collect::<Result<_, _>>()?;
-    if samples.is_empty() {
-        return Err(BadFile::Whole(
-            "there is no object with a reflectance spectrum or CIE Lab in it".to_owned(),
-        ));
+    let mut rows = Rows::default();
+    for object in objects {
+        let name = object.name.clone();
+        rows.take(&name, object.sample(&specifications, told))?;
     }
-    Ok(samples)
+    rows.or_none("there is no object with a reflectance spectrum or CIE Lab in it")
 }
 
 impl Object {
@@ -209,6 +213,9 @@ impl Object {
         let known = |id: &str| {
             specifications.get(id).or_else(|| specifications.values().next()).cloned().unwrap_or_default()
         };
+        if let Some((line, what)) = self.wrong {
+            return Err(BadFile::at(line, what));
+        }
         let mut notes = Vec::new();
         let measured = match (self.spectrum, self.lab) {
             (Some(spectrum), _) => {

@@ -30,9 +30,11 @@ pub use cgats::cgats;
 pub use cxf::cxf;
 pub use palette::gpl;
 pub use photo::{BadPhoto, LARGEST_PHOTO, kept_photo, photo, taken};
-pub use sample::{BadFile, Sample, Told};
+pub use sample::{BadFile, BadRow, Sample, Told};
 pub use table::{csv, hex};
 pub use text::LARGEST_FILE;
+
+use sample::Rows;
 
 /// Which format a file is in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -82,13 +84,15 @@ pub struct ImportedFile {
     pub predicted: bool,
     /// What stands in it.
     pub samples: Vec<Sample>,
+    /// Rows of which nothing can be made.
+    pub bad: Vec<BadRow>,
 }
 
 /// Reads a file of any of the formats; nothing in it is trusted.
 pub fn import(bytes: &[u8], told: Told) -> Result<ImportedFile, BadFile> {
     let text = text::text(bytes)?;
     let format = Format::of(text);
-    let samples = match format {
+    let Rows { samples, bad } = match format {
         Format::Cgats => cgats::read(text, told),
         Format::Cxf => cxf::read(text, told),
         Format::Csv => table::read(text, told),
@@ -101,5 +105,5 @@ pub fn import(bytes: &[u8], told: Told) -> Result<ImportedFile, BadFile> {
         // The tins as they are stated, with their source.
         Format::Csv => false,
     };
-    Ok(ImportedFile { format, predicted, samples })
+    Ok(ImportedFile { format, predicted, samples, bad })
 }

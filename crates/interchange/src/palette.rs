@@ -4,7 +4,7 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::Srgb;
 
 use crate::{
-    sample::{BadFile, PREDICTIONS, Sample},
+    sample::{BadFile, PREDICTIONS, Rows, Sample},
     table::hex,
     text::enough,
 };
@@ -16,38 +16,36 @@ pub(crate) fn is_ours(text: &str) -> bool {
     text.lines().any(|line| line.strip_prefix('#').is_some_and(|words| words.trim() == PREDICTIONS))
 }
 
-pub(crate) fn read(text: &str) -> Result<Vec<Sample>, BadFile> {
-    let mut samples = Vec::new();
+pub(crate) fn read(text: &str) -> Result<Rows, BadFile> {
+    let mut rows = Rows::default();
     for (i, raw) in text.lines().enumerate().skip(1) {
         let (line, raw) = (i + 1, raw.trim());
         let about = ["#", "Name:", "Columns:", "Channels:"].iter().any(|word| raw.starts_with(word));
         if raw.is_empty() || about {
             continue;
         }
-        enough(samples.len(), line)?;
-        let mut rest = raw;
-        let mut channel = || {
-            let (word, after) = rest.split_once(char::is_whitespace).unwrap_or((rest, ""));
-            rest = after.trim_start();
-            word.parse::<u8>().map_err(|_| {
-                BadFile::at(
-                    line,
-                    format!(
-                        "“{}” is no channel: write three numbers from 0 to 255, then the name",
-                        word.chars().take(20).collect::<String>()
-                    ),
-                )
-            })
-        };
-        let code = Srgb { red: channel()?, green: channel()?, blue: channel()? };
-        let name = if rest.is_empty() || rest == "Untitled" { code.to_string() } else { rest.to_owned() };
-        let measured = Measured::Colour(code.to_lab());
-        samples.push(Sample { name, line, measured, source: Source::Chip, notes: Vec::new() });
+        enough(rows.count(), line)?;
+        let name = raw.splitn(4, char::is_whitespace).nth(3).unwrap_or_default();
+        rows.take(name, colour(line, raw).map(Some))?;
     }
-    if samples.is_empty() {
-        return Err(BadFile::Whole("there are no colours in this palette".to_owned()));
-    }
-    Ok(samples)
+    rows.or_none("there are no colours in this palette")
+}
+
+fn colour(line: usize, raw: &str) -> Result<Sample, BadFile> {
+    let mut rest = raw;
+    let mut channel = || {
+        let (word, after) = rest.split_once(char::is_whitespace).unwrap_or((rest, ""));
+        rest = after.trim_start();
+        word.parse::<u8>().map_err(|_| {
+            let short: String = word.chars().take(20).collect();
+            let what = format!("“{short}” is no channel: write three numbers from 0 to 255, then the name");
+            BadFile::at(line, what)
+        })
+    };
+    let code = Srgb { red: channel()?, green: channel()?, blue: channel()? };
+    let name = if rest.is_empty() || rest == "Untitled" { code.to_string() } else { rest.to_owned() };
+    let measured = Measured::Colour(code.to_lab());
+    Ok(Sample { name, line, measured, source: Source::Chip, notes: Vec::new() })
 }
 
 /// Writes predicted colours as 8-bit codes.

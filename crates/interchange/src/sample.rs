@@ -18,6 +18,50 @@ pub struct Sample {
     pub notes: Vec<String>,
 }
 
+/// A row of a file of which nothing can be made.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct BadRow {
+    /// Where it stands, counted from 1.
+    pub line: usize,
+    /// Its name, as far as it has one.
+    pub name: String,
+    /// What is wrong and what to do.
+    pub what: String,
+}
+
+/// The rows of a file.
+#[derive(Debug, Default)]
+pub(crate) struct Rows {
+    pub samples: Vec<Sample>,
+    pub bad: Vec<BadRow>,
+}
+
+impl Rows {
+    /// Takes a row with what was read of it. An error where the file as a whole cannot be read on.
+    pub(crate) fn take(&mut self, name: &str, read: Result<Option<Sample>, BadFile>) -> Result<(), BadFile> {
+        match read {
+            Ok(sample) => self.samples.extend(sample),
+            Err(BadFile::Line { line, what }) => {
+                self.bad.push(BadRow { line, name: name.trim().chars().take(80).collect(), what });
+            }
+            Err(whole) => return Err(whole),
+        }
+        Ok(())
+    }
+
+    /// An error where there is no row at all.
+    pub(crate) fn or_none(self, what: &str) -> Result<Self, BadFile> {
+        if self.samples.is_empty() && self.bad.is_empty() {
+            return Err(BadFile::Whole(what.to_owned()));
+        }
+        Ok(self)
+    }
+
+    pub(crate) fn count(&self) -> usize {
+        self.samples.len() + self.bad.len()
+    }
+}
+
 /// Who wrote a file, in those that say so.
 pub(crate) const MAKER: &str = "Warm Blend";
 /// What stands in every file of paints as they are known here, so that nobody takes it for a measurement.
@@ -37,6 +81,14 @@ pub enum BadFile {
     /// The file as a whole.
     #[error("{0}")]
     Whole(String),
+    /// Nothing says what these L\*a\*b\* were taken with.
+    #[error(
+        "line {line}: nothing says what these L*a*b* were taken with: a reader, a chip, a photo or by eye?"
+    )]
+    Source {
+        /// Counted from 1.
+        line: usize,
+    },
     /// Reflectance goes up to this: it may be percent, and only a person can say.
     #[error("line {line}: reflectance goes up to {most}: are these percent?")]
     Percent {
@@ -58,6 +110,8 @@ impl BadFile {
 pub struct Told {
     /// Whether reflectance above 1 is percent; None if nobody was asked yet.
     pub percent: Option<bool>,
+    /// What all of it was read with; None if nobody was asked yet, or the file says it.
+    pub source: Option<Source>,
 }
 
 /// Fewest bands that make a curve.

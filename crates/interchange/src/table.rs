@@ -4,7 +4,7 @@
 //! |---|---|
 //! | `name` | the paint |
 //! | `hex`, or `L`, `a`, `b` | its colour in daylight (D65, 2°) |
-//! | `source` | what that was read with: `reader`, `chip`, `photo` or `guess`; else codes are of chips and the rest of a reader |
+//! | `source` | what that was read with: `reader`, `chip`, `photo` or `guess`; else codes are of chips, curves of a reader, and of L, a, b a person is asked |
 //! | `380` … `730`, `nm400`, `R_400` | its reflectance in that band |
 //!
 //! Commas, semicolons or tabs between the columns; with semicolons or tabs, numbers may be written with a comma.
@@ -14,11 +14,11 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::Srgb;
 
 use crate::{
-    sample::{BadFile, Sample, Told, Viewing, curve},
+    sample::{BadFile, Rows, Sample, Told, Viewing, curve},
     text::{enough, number},
 };
 
-pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
+pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
     // A record after CRLF is counted from the line it ends on: line ends are made plain first.
     let text = &text.replace("\r\n", "\n");
     let head = text.lines().next().unwrap_or("");
@@ -47,25 +47,23 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Vec<Sample>, BadFile> {
             "no column holds a colour: name one “hex”, or three “L”, “a”, “b”, or the bands by their wavelengths",
         ));
     }
-    let mut samples = Vec::new();
+    let mut rows = Rows::default();
+    let at_name = columns.iter().position(|column| matches!(column, Column::Name)).unwrap_or(0);
     for record in reader.records() {
         let record = record.map_err(broken)?;
         let line = record.position().map_or(0, |at| at.line() as usize);
         if record.iter().all(str::is_empty) {
             continue;
         }
-        enough(samples.len(), line)?;
-        if record.len() != columns.len() {
-            return Err(BadFile::at(line, format!("{} cells for {} columns", record.len(), columns.len())));
-        }
-        if let Some(sample) = sample(&record, &columns, commas, told, line)? {
-            samples.push(sample);
-        }
+        enough(rows.count(), line)?;
+        let read = if record.len() == columns.len() {
+            sample(&record, &columns, commas, told, line)
+        } else {
+            Err(BadFile::at(line, format!("{} cells for {} columns", record.len(), columns.len())))
+        };
+        rows.take(&unguarded(record.get(at_name).unwrap_or_default()), read)?;
     }
-    if samples.is_empty() {
-        return Err(BadFile::Whole("there are no paints below the head line".to_owned()));
-    }
-    Ok(samples)
+    rows.or_none("there are no paints below the head line")
 }
 
 enum Column {
@@ -129,7 +127,8 @@ fn sample(
             (Measured::spectrum(curve(line, &points, told, &mut notes)?), Source::Reader)
         }
         (_, [Some(l), Some(a), Some(b)]) => {
-            (Measured::Colour(Viewing::default().to_daylight([l, a, b], line, &mut notes)?), Source::Reader)
+            let lab = Viewing::default().to_daylight([l, a, b], line, &mut notes)?;
+            (Measured::Colour(lab), told.source.or(source).ok_or(BadFile::Source { line })?)
         }
         (Some(hex), _) => {
             let code: Srgb = hex.parse().map_err(|error| BadFile::at(line, format!("{error}")))?;

@@ -24,6 +24,12 @@ pub(crate) fn text(bytes: &[u8]) -> Result<&str, BadFile> {
             "this is a compressed archive: unpack it and choose the file inside".to_owned(),
         ));
     }
+    const PICTURES: [&[u8]; 6] = [b"\x89PNG", b"\xff\xd8\xff", b"GIF8", b"RIFF", b"II*\0", b"MM\0*"];
+    if PICTURES.iter().any(|head| bytes.starts_with(head)) || bytes.get(4..8) == Some(b"ftyp") {
+        let what = "this is a picture, not a table: choose the file that your reader or spreadsheet saved. Colours are picked out of \
+                    a photo in the Pot, at its target";
+        return Err(BadFile::Whole(what.to_owned()));
+    }
     if bytes.starts_with(&[0xff, 0xfe]) || bytes.starts_with(&[0xfe, 0xff]) {
         return Err(BadFile::Whole("this is UTF-16 text: save it as UTF-8 and choose that".to_owned()));
     }

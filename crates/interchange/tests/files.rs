@@ -6,12 +6,21 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference, wavelength};
 
 fn read(text: &str) -> Result<Vec<warm_blend_interchange::Sample>, BadFile> {
-    import(text.as_bytes(), Told::default()).map(|import| import.samples)
+    import(text.as_bytes(), READER).map(|import| import.samples)
 }
 
+/// What is wrong with a file, or with the first of its rows that cannot be read.
 fn message(text: &str) -> String {
-    read(text).unwrap_err().to_string()
+    match import(text.as_bytes(), READER) {
+        Ok(file) => {
+            file.bad.first().map(|row| format!("line {}: {}", row.line, row.what)).unwrap_or_default()
+        }
+        Err(error) => error.to_string(),
+    }
 }
+
+/// Nobody needs to be asked what it was read with.
+const READER: Told = Told { percent: None, source: Some(Source::Reader) };
 
 fn any_curve() -> impl Strategy<Value = Measured> {
     proptest::array::uniform32(0.0..1.0f64)
@@ -47,7 +56,7 @@ proptest! {
             (Format::Cxf, cxf(&curves, "2026-01-01T00:00:00Z").unwrap()),
         ];
         for (format, bytes) in files {
-            let ImportedFile { format: found, predicted, samples } = import(&bytes, Told::default()).unwrap();
+            let ImportedFile { format: found, predicted, samples, .. } = import(&bytes, Told::default()).unwrap();
             prop_assert_eq!((found, predicted), (format, true));
             prop_assert_eq!(samples.len(), curves.len());
             for (sample, (name, curve)) in samples.iter().zip(&curves) {
@@ -69,7 +78,7 @@ proptest! {
             csv(&["name", "L", "a", "b"], &rows).unwrap(),
         ];
         for bytes in files {
-            let samples = import(&bytes, Told::default()).unwrap().samples;
+            let samples = import(&bytes, READER).unwrap().samples;
             prop_assert_eq!(samples.len(), colours.len());
             for (sample, (name, colour)) in samples.iter().zip(&colours) {
                 prop_assert!(same(&sample.measured, colour));
@@ -77,7 +86,7 @@ proptest! {
             }
         }
         // A palette keeps 8-bit codes.
-        let ImportedFile { format, predicted, samples } = import(gpl("shelf", &colours).as_bytes(), Told::default()).unwrap();
+        let ImportedFile { format, predicted, samples, .. } = import(gpl("shelf", &colours).as_bytes(), Told::default()).unwrap();
         prop_assert_eq!((format, predicted), (Format::Gpl, true));
         for (sample, (name, colour)) in samples.iter().zip(&colours) {
             prop_assert_eq!(hex(&sample.measured), hex(colour));
@@ -155,9 +164,10 @@ fn percent_is_asked_about() {
     let head = bands.iter().map(u32::to_string).collect::<Vec<_>>().join(";");
     let text = format!("name;{head}\nx;{}\n", line(42.0));
     assert!(matches!(read(&text), Err(BadFile::Percent { line: 2, .. })));
-    let samples = import(text.as_bytes(), Told { percent: Some(true) }).unwrap().samples;
+    let samples = import(text.as_bytes(), Told { percent: Some(true), source: None }).unwrap().samples;
     assert!(same(&samples[0].measured, &Measured::spectrum(Reflectance::grey(0.42))));
-    assert!(import(text.as_bytes(), Told { percent: Some(false) }).is_err());
+    let fractions = import(text.as_bytes(), Told { percent: Some(false), source: None }).unwrap();
+    assert!(fractions.samples.is_empty() && fractions.bad[0].what.contains("between 0 and 1"));
 }
 
 #[test]
@@ -177,6 +187,53 @@ fn spreadsheets_of_any_country_are_read() {
         matches!(import(&[0xff, 0xfe, 0x41, 0], Told::default()), Err(BadFile::Whole(why)) if why.contains("UTF-16"))
     );
     assert!(matches!(import(b"name,hex\n\xff\xff", Told::default()), Err(BadFile::Line { line: 2, .. })));
+}
+
+/// What cannot be read keeps nothing else out, and says all that is wrong at once.
+#[test]
+fn a_bad_row_is_one_row() {
+    let csv = "name,hex\noat,#e9e4d6\nmoss,#12\nfern\nsea,#9cb0a8\n";
+    let palette = "GIMP Palette\n233 228 214\toat\n300 0 0\tmoss\nred 0 0\tfern\n156 176 168\tsea\n";
+    let head = "CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n";
+    let cgats = format!("{head}oat 90 0 7\nmoss 50 x 0\nfern 50\nsea 70 -7 2\nEND_DATA\n");
+    let lab = |name: &str, l: &str| {
+        format!(
+            "<Object Name=\"{name}\"><ColorValues><ColorCIELab><L>{l}</L><A>0</A><B>0</B></ColorCIELab></ColorValues></Object>"
+        )
+    };
+    let objects = [("oat", "90"), ("moss", "much"), ("fern", "900"), ("sea", "70")];
+    let objects: String = objects.iter().map(|(name, l)| lab(name, l)).collect();
+    let cxf = format!("<CxF><Resources><ObjectCollection>{objects}</ObjectCollection></Resources></CxF>");
+    for file in [csv, palette, &cgats, &cxf] {
+        let read = import(file.as_bytes(), READER).unwrap();
+        let names: Vec<&str> = read.samples.iter().map(|sample| sample.name.as_str()).collect();
+        assert_eq!(names, ["oat", "sea"], "{file}");
+        let bad: Vec<&str> = read.bad.iter().map(|row| row.name.as_str()).collect();
+        assert_eq!(bad, ["moss", "fern"], "{file}");
+        assert!(read.bad.iter().all(|row| !row.what.is_empty() && row.line > 0));
+    }
+}
+
+/// L\*a\*b\* of a table may be of anything: a person is asked. Codes are of chips, and curves of an instrument.
+#[test]
+fn a_table_that_does_not_say_what_read_it_is_asked_about() {
+    let lab = |file: &str| import(file.as_bytes(), Told::default()).map(|file| file.samples[0].source);
+    assert_eq!(lab("name,L,a,b\noat,90,0,7\n"), Err(BadFile::Source { line: 2 }));
+    assert_eq!(lab("name,L,a,b,source\noat,90,0,7,photo\n"), Ok(Source::Photo));
+    assert_eq!(lab("name,hex\noat,#e9e4d6\n"), Ok(Source::Chip));
+    let chip = Told { percent: None, source: Some(Source::Chip) };
+    assert_eq!(import(b"name,L,a,b\noat,90,0,7\n", chip).unwrap().samples[0].source, Source::Chip);
+}
+
+#[test]
+fn a_picture_is_no_table() {
+    for head in [&b"\x89PNG\r\n\x1a\n"[..], b"\xff\xd8\xff\xe0..JFIF", b"....ftypheic", b"II*\0...."] {
+        let refused = import(head, Told::default());
+        assert!(
+            matches!(&refused, Err(BadFile::Whole(why)) if why.contains("this is a picture")),
+            "{refused:?}"
+        );
+    }
 }
 
 /// A white under D50 is the white in daylight; another illuminant and the 10° observer are said.

@@ -49,7 +49,7 @@ pub use estimate::{Estimate, OfShelf};
 pub use judged::Judged;
 pub use kept::{KeptCircle, Said};
 pub use learnt::{BadTin, Learnt, learn, learn_after, learn_named, learn_up_to};
-pub use log::LoggedReading;
+pub use log::{LoggedReading, PRACTICE_READER};
 pub use prior::Facts;
 pub use reading::{BadMeasured, Measured, PartsMethod, Reading, Shown, Source};
 pub use sense::{Senseless, make_sense};

@@ -23,7 +23,15 @@ pub struct LoggedReading {
     pub pot: Option<Uuid>,
 }
 
+/// Under this name stand readings of the stand-in for a reader where tins are real: they show how a test goes, and prove nothing.
+pub const PRACTICE_READER: &str = "simulated reader, for practice";
+
 impl LoggedReading {
+    /// Whether it was made up for practice.
+    pub fn is_practice(&self) -> bool {
+        self.device.as_ref().is_some_and(|device| device.as_str() == PRACTICE_READER)
+    }
+
     /// The same reading with one tin in place of another; None where both were in it.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Option<Self> {
         if self.reading.of.iter().any(|(paint, _)| *paint == kept) {

@@ -186,7 +186,7 @@ impl Stated {
         let Role::Paint { strength } = facts.class.role() else { return Ok(None) };
         let seen = match read {
             Some(spectrum) => inward(spectrum),
-            None => facts.masstone.ok_or(BadPaint::NoColour)?.reflectance()?,
+            None => facts.masstone.ok_or(BadPaint::NoColour)?.reflectance_of_class(facts.class)?,
         };
         let usual = SurfaceReflection::new(facts.class.sheen());
         let sheens = SheenOfMasstone::of(usual, &seen);

@@ -1,11 +1,17 @@
 //! The colour of a paint as it is known, and the material that it makes.
 
 use serde::{Deserialize, Deserializer, Serialize};
-use warm_blend_spectral::{BANDS, HexError, Lab, Reflectance, Srgb, Unreachable, smoothest, wavelength};
+use warm_blend_spectral::{
+    BANDS, HexError, Lab, Reflectance, Srgb, Unreachable, smoothest, smoothest_above, wavelength,
+};
 
 use crate::strength::ScatteringGuess;
+use crate::surface::K1;
 use crate::undertone::blackness;
 use crate::{Class, CoatsToHide, Material, Medium, Optics, Role, SurfaceReflection};
+
+/// How much of what the usual surface of a class reflects the surface of a tin does, whatever its colour†.
+const SURE_OF_SURFACE: f64 = 0.85;
 
 /// The colour of a thick, dry, unsealed film, as it is known.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -117,6 +123,12 @@ impl Masstone {
         }
     }
 
+    /// The smoothest curve of this colour that a paint of a class can have: whatever the film absorbs, its surface reflects a part of every
+    /// band.
+    pub fn reflectance_of_class(self, class: Class) -> Result<Reflectance, Unreachable> {
+        smoothest_above(SURE_OF_SURFACE * K1 * class.sheen(), self.lab())
+    }
+
     /// The smoothest curve of this colour.
     pub fn reflectance(self) -> Result<Reflectance, Unreachable> {
         smoothest(self.lab())
@@ -147,7 +159,7 @@ impl Material {
             Role::Medium(medium) => return Ok(clear(class, medium)),
             Role::Paint { strength } => strength,
         };
-        let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance()?;
+        let seen = masstone.ok_or(BadPaint::NoColour)?.reflectance_of_class(class)?;
         let sheen = sheen.limited_by(&seen);
         let inside = sheen.inside(&seen);
         let guess =

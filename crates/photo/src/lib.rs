@@ -8,6 +8,7 @@
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod palette;
+mod plausible;
 
 use warm_blend_spectral::{Lab, Light, from_linear_srgb};
 
@@ -77,6 +78,22 @@ pub enum BadPick {
     Glare,
 }
 
+/// What nothing could be picked of.
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
+#[error("{why}")]
+pub struct NotPicked {
+    /// Which of the spots it is; none of the card.
+    pub spot: Option<usize>,
+    /// Why.
+    pub why: BadPick,
+}
+
+impl From<BadPick> for NotPicked {
+    fn from(why: BadPick) -> Self {
+        Self { spot: None, why }
+    }
+}
+
 /// Colours that were picked.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Picked {
@@ -95,6 +112,14 @@ const SOME: f64 = 0.01;
 const EVEN: f64 = 0.12;
 /// Change of the balance of channels across the card from which the light is mixed.
 const MIXED: f64 = 0.05;
+
+/// A photo by its card.
+struct Weighed {
+    /// What each channel is scaled by, so that the card comes out as the neutral it is.
+    gains: [f64; 3],
+    /// What may be wrong with that.
+    warnings: Vec<&'static str>,
+}
 
 struct Mean {
     rgb: [f64; 3],
@@ -117,8 +142,8 @@ impl Photo {
         (self.width, self.pixels.len() / self.width)
     }
 
-    /// What each channel is scaled by, so that the card comes out as the neutral it is.
-    fn gains(&self, card: Card, at: PhotoSpot) -> Result<[f64; 3], BadPick> {
+    /// Weighs the photo by its card.
+    fn weighed(&self, card: Card, at: PhotoSpot) -> Result<Weighed, BadPick> {
         let seen = self.mean(at, |_, _| true)?;
         if seen.clipped > SOME {
             return Err(BadPick::CardClipped);
@@ -133,36 +158,40 @@ impl Photo {
             Card::White => 0.90,
             Card::Grey => 0.18,
         };
-        Ok(seen.rgb.map(|channel| reflects / channel.max(1e-6)))
-    }
-
-    /// Picks spots, weighed by the card.
-    pub fn pick(&self, card: Card, at: PhotoSpot, spots: &[PhotoSpot]) -> Result<Picked, BadPick> {
-        let gains = self.gains(card, at)?;
-        let colours = spots
-            .iter()
-            .map(|spot| {
-                let mean = self.mean(*spot, |_, _| true)?;
-                if mean.clipped > SOME {
-                    return Err(BadPick::SpotClipped);
-                }
-                if luminance(mean.rgb) < SPOT_DARK {
-                    return Err(BadPick::SpotDark);
-                }
-                let weighed: [f64; 3] = std::array::from_fn(|c| mean.rgb[c] * gains[c]);
-                if luminance(weighed) > 1.05 {
-                    return Err(BadPick::Glare);
-                }
-                Ok(Lab::of(from_linear_srgb(weighed), Light::Daylight.white()))
-            })
-            .collect::<Result<_, _>>()?;
-        let mut warnings = Vec::new();
+        let gains = seen.rgb.map(|channel| reflects / channel.max(1e-6));
+        let mut warnings = self.doubts(card, at, seen.rgb);
         if self.mixed(at)? {
             warnings.push(
                 "The light is mixed: one side of the card is warmer than the other. Turn off the lamps or draw the blind, and take it again",
             );
         }
+        Ok(Weighed { gains, warnings })
+    }
+
+    /// Picks spots, weighed by the card.
+    pub fn pick(&self, card: Card, at: PhotoSpot, spots: &[PhotoSpot]) -> Result<Picked, NotPicked> {
+        let Weighed { gains, warnings } = self.weighed(card, at)?;
+        let pick = |(n, spot): (usize, &PhotoSpot)| {
+            self.colour(*spot, gains).map_err(|why| NotPicked { spot: Some(n), why })
+        };
+        let colours = spots.iter().enumerate().map(pick).collect::<Result<_, _>>()?;
         Ok(Picked { colours, warnings })
+    }
+
+    /// The colour of a spot of a photo that was weighed.
+    fn colour(&self, spot: PhotoSpot, gains: [f64; 3]) -> Result<Lab, BadPick> {
+        let mean = self.mean(spot, |_, _| true)?;
+        if mean.clipped > SOME {
+            return Err(BadPick::SpotClipped);
+        }
+        if luminance(mean.rgb) < SPOT_DARK {
+            return Err(BadPick::SpotDark);
+        }
+        let weighed: [f64; 3] = std::array::from_fn(|c| mean.rgb[c] * gains[c]);
+        if luminance(weighed) > 1.05 {
+            return Err(BadPick::Glare);
+        }
+        Ok(Lab::of(from_linear_srgb(weighed), Light::Daylight.white()))
     }
 
     /// Whether the balance of channels changes from one half of the card to the other.
@@ -272,18 +301,27 @@ mod tests {
     fn what_cannot_be_helped_is_refused() {
         let even = [0.8; 3];
         let photo = scene([0.2; 3], even, even);
-        assert_eq!(photo.pick(Card::White, PhotoSpot { x: 0.5, ..CARD }, &[PAINT]), Err(BadPick::CardUneven));
-        assert_eq!(photo.pick(Card::White, CARD, &[PhotoSpot { x: 3.0, ..PAINT }]), Err(BadPick::Outside));
+        assert_eq!(
+            photo.pick(Card::White, PhotoSpot { x: 0.5, ..CARD }, &[PAINT]),
+            Err(BadPick::CardUneven.into())
+        );
+        assert_eq!(
+            photo.pick(Card::White, CARD, &[PAINT, PhotoSpot { x: 3.0, ..PAINT }]),
+            Err(NotPicked { spot: Some(1), why: BadPick::Outside })
+        );
         let dark = scene([0.2; 3], [0.01; 3], [0.01; 3]);
-        assert_eq!(dark.pick(Card::White, CARD, &[PAINT]), Err(BadPick::CardDark));
-        assert_eq!(scene([0.0005; 3], even, even).pick(Card::White, CARD, &[PAINT]), Err(BadPick::SpotDark));
+        assert_eq!(dark.pick(Card::White, CARD, &[PAINT]), Err(BadPick::CardDark.into()));
+        assert_eq!(
+            scene([0.0005; 3], even, even).pick(Card::White, CARD, &[PAINT]),
+            Err(NotPicked { spot: Some(0), why: BadPick::SpotDark })
+        );
         assert_eq!(photo.pick(Card::Grey, CARD, &[CARD]).unwrap().colours.len(), 1);
         assert_eq!(
             scene([0.9; 3], even, even).pick(Card::Grey, PAINT, &[PAINT]).map(|p| p.colours.len()),
             Ok(1)
         );
         let clipped = Photo { clipped: vec![true; 6000], ..photo };
-        assert_eq!(clipped.pick(Card::White, CARD, &[PAINT]), Err(BadPick::CardClipped));
+        assert_eq!(clipped.pick(Card::White, CARD, &[PAINT]), Err(BadPick::CardClipped.into()));
     }
 
     #[test]

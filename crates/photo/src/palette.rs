@@ -8,7 +8,7 @@
 
 use warm_blend_spectral::{Lab, Light, from_linear_srgb};
 
-use crate::{BadPick, Card, Photo, PhotoSpot, SPOT_DARK, luminance};
+use crate::{BadPick, Card, Photo, PhotoSpot, SPOT_DARK, Weighed, luminance};
 
 /// About how many squares a photo is looked at in.
 const SQUARES: f64 = 30_000.0;
@@ -65,7 +65,7 @@ struct Squares {
 impl Photo {
     /// Its main colours, weighed by the card; at most `most`.
     pub fn palette(&self, card: Card, at: PhotoSpot, most: usize) -> Result<Palette, BadPick> {
-        let gains = self.gains(card, at)?;
+        let Weighed { gains, mut warnings } = self.weighed(card, at)?;
         let (mut squares, lost) = self.squares(gains);
         let (width, _) = self.size();
         let side = width as f64 / squares.across as f64;
@@ -101,10 +101,6 @@ impl Photo {
             list[i].shade_of = near.iter().find(falls_on).copied();
             list[i].scattered = rim / (4.0 * (list[i].share * all).sqrt()).max(1.0);
             list[i].beside = near;
-        }
-        let mut warnings = Vec::new();
-        if self.mixed(at)? {
-            warnings.push("The light is mixed: one side of the card is warmer than the other");
         }
         if lost > 0.1 {
             warnings.push("More than a tenth of the photo is clipped or black: its colours are left out");

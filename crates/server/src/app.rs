@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use axum::Router;
 use axum::http::StatusCode;
-use axum::middleware::from_fn;
+use axum::middleware::{from_fn, from_fn_with_state};
 use axum::response::{IntoResponse, Response};
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
@@ -13,7 +13,7 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::problem::Problem;
-use crate::{Workspace, body, front, guard, routes};
+use crate::{Workspace, body, front, guard, once, routes};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -81,6 +81,7 @@ pub fn app(workspace: Workspace) -> Router {
         .method_not_allowed_fallback(wrong_method)
         .layer(from_fn(body::name_the_field))
         .layer(CatchPanicLayer::custom(|_| Problem::internal().into_response()))
+        .layer(from_fn_with_state(once::Answers::default(), once::once))
         .layer(CompressionLayer::new())
         .layer(from_fn(guard::guard))
 }

@@ -150,7 +150,7 @@ fn readings(store: &mut Store, shelf: &DemoShelf) -> Result<(), StoreError> {
     let white = tin(shelf, HOUSE_WHITE)?;
     let currency = Currency::new("EUR").ok();
     store.furnish(Workshop { house_white: Some(PaintId(white.id)), currency, ..Workshop::default() })?;
-    let reader = ReaderAtHand::default();
+    let reader = ReaderAtHand::of_demo();
     for (n, (laid_out, written_down, own, more)) in (0i64..).zip(READ) {
         let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));
         let (own, more) = (parts(own)?, parts(more)?);

@@ -11,7 +11,7 @@ use std::{
 
 use warm_blend_board::{Board, Letter, Place};
 use warm_blend_device::{ColourReader, ReaderTrouble};
-use warm_blend_learn::{Measured, ShelfPaint, Shown};
+use warm_blend_learn::{Measured, PRACTICE_READER, ShelfPaint, Shown};
 use warm_blend_paint::{CoatsToHide, Microns, PaintId, Parts, State};
 use warm_blend_sim::{SimulatedReader, VirtualHand, VirtualPaint, VirtualSample, Window};
 
@@ -33,6 +33,8 @@ pub struct ReaderAtHand {
     tins: Arc<Mutex<Tins>>,
     /// How many spots of boards were read: no two are quite alike.
     spots: Arc<AtomicU64>,
+    /// Whether it is the reader of the demo: elsewhere what it says is practice.
+    of_demo: bool,
 }
 
 /// The painter behind the stand-in.
@@ -44,6 +46,7 @@ impl Default for ReaderAtHand {
             reader: Arc::new(Mutex::new(SimulatedReader::new(0x0a7, true))),
             tins: Arc::default(),
             spots: Arc::default(),
+            of_demo: false,
         }
     }
 }
@@ -80,8 +83,21 @@ impl Tins {
 }
 
 impl ReaderAtHand {
-    /// Its name.
+    /// That of the demo, where the tins are as made up as what it reads.
+    pub fn of_demo() -> Self {
+        Self { of_demo: true, ..Self::default() }
+    }
+
+    /// Whether what it reads says nothing about the painter's own tins.
+    pub fn is_practice(&self) -> bool {
+        !self.of_demo
+    }
+
+    /// Its name, as it is kept with what it read.
     pub fn name(&self) -> String {
+        if self.is_practice() {
+            return PRACTICE_READER.to_owned();
+        }
         self.reader.lock().unwrap_or_else(PoisonError::into_inner).name().to_owned()
     }
 

@@ -22,6 +22,7 @@ mod heavy;
 mod look_round;
 mod memory;
 mod off_thread;
+mod once;
 mod photos;
 mod pictures;
 mod problem;

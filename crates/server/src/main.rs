@@ -8,6 +8,7 @@ use std::time::Duration;
 use clap::{Parser, Subcommand};
 use tokio::runtime::Runtime;
 use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
+use warm_blend_store::{Rescued, Store};
 
 /// Where the demo listens, if nothing else does.
 const DEMO_PORT: u16 = 7879;
@@ -52,6 +53,14 @@ enum Command {
         /// Port on 127.0.0.1; 0 takes a free one.
         #[arg(long, default_value_t = 7900)]
         port: u16,
+    },
+    /// Save what can still be read of a damaged workspace file in a new one. The file itself is left as it is.
+    Rescue {
+        /// The damaged file.
+        file: PathBuf,
+        /// The new file (else FILE with `.rescued.db` after its name).
+        #[arg(long, value_name = "FILE")]
+        to: Option<PathBuf>,
     },
     /// Print the description of the HTTP interface (OpenAPI, JSON).
     Openapi,
@@ -100,6 +109,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
                 eprintln!("warm-blend: {}: {notice}", file.display());
             }
             workspace.make_ready();
+            workspace.look_deep();
             workspace.tidy_when_idle();
             let served = serve(offer_demo(workspace.clone()), port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
@@ -119,9 +129,41 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             println!("Simulated scale at {}", simulated_scale::run(port).await?);
             until_the_input_ends().await;
         }
+        Command::Rescue { file, to } => {
+            let to = to.unwrap_or_else(|| {
+                let mut name = file.clone().into_os_string();
+                name.push(".rescued.db");
+                name.into()
+            });
+            println!("{}", rescue(&file, &to)?);
+        }
         Command::Openapi => println!("{}", warm_blend_server::openapi().to_pretty_json()?),
     }
     Ok(())
+}
+
+/// Saves what can be read, and says in a sentence what that is.
+fn rescue(file: &std::path::Path, to: &std::path::Path) -> Result<String, Box<dyn Error + Send + Sync>> {
+    if !file.is_file() {
+        return Err(format!("there is no file {}: name the damaged one", file.display()).into());
+    }
+    let Rescued { documents, photos, lost, .. } = Store::rescue(file, to)?;
+    let entries = if documents == 1 { "1 entry".to_owned() } else { format!("{documents} entries") };
+    let with = match photos {
+        0 => String::new(),
+        1 => " and 1 photo".to_owned(),
+        n => format!(" and {n} photos"),
+    };
+    let left = match lost {
+        0 => "nothing had to be left behind".to_owned(),
+        1 => "1 could not be read".to_owned(),
+        n => format!("{n} could not be read"),
+    };
+    Ok(format!(
+        "Saved {entries}{with} in {}; {left}. Go on with: warm-blend serve --data {}",
+        to.display(),
+        to.display()
+    ))
 }
 
 /// Whoever started it holds its input open for as long as it is wanted.

@@ -132,6 +132,10 @@ impl From<Refusal> for Problem {
             Refusal::Stale(detail) => conflict("stale", "Not so any more", detail),
             Refusal::Device(detail) => conflict("scale", "Not by the scale yet", detail),
             Refusal::File(detail) => unread("file", "This file cannot be read", detail),
+            Refusal::Source => {
+                let detail = "nothing in the file says what these L*a*b* were taken with: say whether by a reader, from a chip, from a photo or by eye";
+                unread("source", "What were they taken with?", detail.to_owned())
+            }
             Refusal::Percent(most) => {
                 let detail = format!("reflectance goes up to {most}: say whether these are percent");
                 unread("percent", "Percent or not?", detail)
@@ -165,6 +169,7 @@ impl From<StoreError> for Problem {
         match error {
             StoreError::Unknown { id, .. } => Self { missing: Some(Box::new(id)), ..Self::not_found(detail) },
             StoreError::Removed { .. } => Self::not_found(detail),
+            StoreError::Repeated => Self::new(StatusCode::CONFLICT, "done", "Saved already", detail),
             StoreError::Overtaken => {
                 Self::new(StatusCode::CONFLICT, "overtaken", "Changed elsewhere in the meantime", detail)
             }

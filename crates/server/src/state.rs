@@ -9,9 +9,11 @@ use std::{
     time::Duration,
 };
 
+use tokio::sync::watch;
+use uuid::Uuid;
 use warm_blend_paint::{Look, Name};
 use warm_blend_piece::Piece;
-use warm_blend_store::{Kept, Notice, OpenError, Store, StoreError};
+use warm_blend_store::{Deed, Kept, Notice, OpenError, Store, StoreError};
 use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
 
 use crate::{
@@ -21,6 +23,7 @@ use crate::{
     look_round::LookRound,
     memory::{Memory, Remembered},
     off_thread::{off_thread, on_one_thread},
+    once,
     photos::Photos,
     pictures::Pictures,
     problem::Problem,
@@ -33,11 +36,24 @@ const QUIET: Duration = Duration::from_millis(1500);
 /// How many times as long such work waits at most.
 const PATIENT: u32 = 20;
 
+/// The last change of the file.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+pub(crate) struct Changed {
+    /// How many there were since the program was started.
+    pub count: u64,
+    /// The key it was asked for under, where it had one.
+    pub by: Option<Uuid>,
+}
+
 /// A workspace file that requests take turns with, and what is at hand beside it.
 #[derive(Debug, Clone)]
 pub struct Workspace {
     store: Arc<Mutex<Store>>,
     memory: Memory,
+    /// What the request at hand is to change.
+    deed: Option<Arc<Deed>>,
+    /// Tells whoever listens of changes.
+    pub(crate) changed: watch::Sender<Changed>,
     /// How often anything was asked of the file.
     asked: Arc<AtomicU64>,
     pub(crate) reader: ReaderAtHand,
@@ -58,7 +74,8 @@ impl Workspace {
 
     /// Makes a new file that holds the demo.
     pub fn demo(path: &Path) -> Result<Self, OpenError> {
-        Ok(Self { camera: true, ..Self::open_and(path, crate::demo::fill)? })
+        let workspace = Self::open_and(path, crate::demo::fill)?;
+        Ok(Self { camera: true, reader: ReaderAtHand::of_demo(), ..workspace })
     }
 
     fn open_and(path: &Path, fill: fn(&mut Store) -> Result<(), StoreError>) -> Result<Self, OpenError> {
@@ -69,6 +86,8 @@ impl Workspace {
         Ok(Self {
             store: Arc::new(Mutex::new(store)),
             memory: Memory::default(),
+            deed: None,
+            changed: watch::Sender::default(),
             asked: Arc::default(),
             reader: ReaderAtHand::default(),
             scale: ScaleAtHand::default(),
@@ -95,7 +114,7 @@ impl Workspace {
         &self,
         work: impl FnOnce(&mut Store) -> Result<R, E> + Send + 'static,
     ) -> Result<R, Problem> {
-        self.off_thread(move |workspace| work(&mut workspace.store()).map_err(Into::into)).await
+        self.off_thread(move |workspace| workspace.turn(work)).await
     }
 
     /// The same with what is known of the shelf, after the work is done. It is reckoned while others use the file.
@@ -104,11 +123,10 @@ impl Workspace {
         work: impl FnOnce(&mut Store) -> Result<R, E> + Send + 'static,
     ) -> Result<(R, Arc<Remembered>), Problem> {
         self.off_thread(move |workspace| {
-            let (done, now) = {
-                let mut store = workspace.store();
-                let done = work(&mut store).map_err(Into::into)?;
-                (done, workspace.memory.of(&store)?)
-            };
+            let (done, now) = workspace.turn(|store| {
+                let done = work(store).map_err(Into::into)?;
+                Ok::<_, Problem>((done, workspace.memory.of(store)?))
+            })?;
             let known = workspace.memory.known(now)?;
             if workspace.memory.hands_over(&known) {
                 workspace.learn_behind();
@@ -177,6 +195,20 @@ impl Workspace {
         self.store().tidy().and(written)
     }
 
+    /// Looks over all of the file once, as soon as nobody has asked anything for a while: an index that does not agree with its table is
+    /// not seen when a file is opened.
+    pub fn look_deep(&self) {
+        let workspace = self.clone();
+        tokio::spawn(async move {
+            drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
+            let look = workspace.store().deep_look();
+            // What fails now, such as for want of room for a copy, is tried again at the next start.
+            if let Ok(Ok(found)) = tokio::task::spawn_blocking(look).await {
+                drop(workspace.with(|store| store.heed(found)).await);
+            }
+        });
+    }
+
     /// Reckons what would have to be waited for, so that what is asked first is answered as soon as what is asked later: what is
     /// known of the shelf and, beside whatever else is asked, how true predictions were and how the pots of the log look; the marks and the
     /// relief that boards are drawn with once nobody has asked anything for a while, because the first screen comes first.
@@ -216,9 +248,24 @@ impl Workspace {
         }
     }
 
+    /// Works with the file when it is this one's turn, and tells who listens of what was changed.
+    fn turn<R, E: Into<Problem>>(&self, work: impl FnOnce(&mut Store) -> Result<R, E>) -> Result<R, Problem> {
+        let mut store = self.store();
+        let before = store.written();
+        store.on_behalf_of(self.deed.clone());
+        let done = work(&mut store);
+        if store.written() != before {
+            let by = self.deed.as_ref().map(|deed| deed.key());
+            self.changed.send_modify(|last| *last = Changed { count: last.count + 1, by });
+        }
+        done.map_err(Into::into)
+    }
+
     /// The file, when it is this one's turn. A panic in another request leaves it whole: its transaction was rolled back.
     fn store(&self) -> MutexGuard<'_, Store> {
-        self.store.lock().unwrap_or_else(PoisonError::into_inner)
+        let mut store = self.store.lock().unwrap_or_else(PoisonError::into_inner);
+        store.on_behalf_of(None);
+        store
     }
 
     async fn off_thread<R: Send + 'static>(
@@ -226,7 +273,7 @@ impl Workspace {
         work: impl FnOnce(&Self) -> Result<R, Problem> + Send + 'static,
     ) -> Result<R, Problem> {
         self.asked.fetch_add(1, Ordering::Relaxed);
-        let workspace = self.clone();
+        let workspace = Self { deed: once::deed(), ..self.clone() };
         off_thread(move || work(&workspace)).await
     }
 }

@@ -29,5 +29,5 @@ pub use lab::{Lab, lab_f, lab_f_inverse, lab_f_slope};
 pub use light::Light;
 pub use reflectance::{BANDS, NotAReflectance, Reflectance, wavelength};
 pub use screen::{HexError, OnScreen, Srgb, from_linear_srgb, linear_on_screen, on_screen};
-pub use smoothest::{Unreachable, smoothest, step_covariance};
+pub use smoothest::{Unreachable, smoothest, smoothest_above, step_covariance};
 pub use xyz::Xyz;

@@ -33,6 +33,11 @@ const GREY: f64 = 0.005;
 /// Share of the white's X, Y or Z up to which a nearly black colour is lightened to begin with, and a nearly white one darkened.
 const MID_TONE: f64 = 0.5;
 
+/// How much of the least of X, Y and Z, relative to those of the white, may be a floor below the whole curve†.
+const DARKEST: f64 = 0.8;
+/// Floors that are tried.
+const QUARTERS: [f64; 4] = [1.0, 0.75, 0.5, 0.25];
+
 /// Largest error allowed in X, Y and Z (white Y = 1).
 const CLOSE: f64 = 1e-9;
 
@@ -74,6 +79,35 @@ pub fn smoothest(colour: Lab) -> Result<Reflectance, Unreachable> {
 /// Curves of the colours that were asked for last, about a megabyte: a tin and a ground are asked for again and again.
 static KNOWN: LazyLock<Cache<[u64; 3], Result<Reflectance, Unreachable>>> =
     LazyLock::new(|| Cache::new(4096));
+
+/// The smoothest curve with this colour that reflects at least `floor` in every band, as what lies below a surface does.
+///
+/// A dark colour lowers the floor to [`DARKEST`] of its least tristimulus value, and where no curve above it has the colour, it is
+/// lowered by quarters down to none.
+///
+/// ```
+/// use warm_blend_spectral::{Lab, smoothest, smoothest_above};
+/// let green = Lab { l: 45.0, a: -40.0, b: 15.0 };
+/// assert!(smoothest(green)?.lowest() < 0.03);
+/// assert!(smoothest_above(0.034, green)?.lowest() >= 0.034);
+/// # Ok::<(), warm_blend_spectral::Unreachable>(())
+/// ```
+pub fn smoothest_above(floor: f64, colour: Lab) -> Result<Reflectance, Unreachable> {
+    let white = Light::Daylight.white();
+    let shares = |xyz: Xyz| {
+        let (of, white) = (xyz.as_array(), white.as_array());
+        std::array::from_fn::<f64, 3, _>(|c| of[c] / white[c])
+    };
+    let own = shares(colour.to_xyz(white));
+    let floor = floor.min(DARKEST * own.into_iter().fold(f64::INFINITY, f64::min)).max(0.0);
+    let above = |floor: f64| {
+        let above = std::array::from_fn(|c| white.as_array()[c] * (own[c] - floor) / (1.0 - floor));
+        let curve = smoothest(Lab::of(Xyz::from_array(above), white)).ok()?;
+        Some(Reflectance::from_fn(|i| floor + (1.0 - floor) * curve.bands()[i]))
+    };
+    let mut floors = QUARTERS.into_iter().map(|quarter| quarter * floor).take_while(|floor| *floor > 0.0);
+    floors.find_map(above).map_or_else(|| smoothest(colour), Ok)
+}
 
 fn find(colour: Lab) -> Result<Reflectance, Unreachable> {
     // A hair of slack: a screen's white comes out at 100.000004, by the rounded matrix of sRGB.

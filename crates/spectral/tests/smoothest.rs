@@ -3,6 +3,7 @@
 use proptest::prelude::*;
 use warm_blend_spectral::{
     BANDS, Degree, Lab, Light, Reflectance, Srgb, Unreachable, Xyz, difference, on_screen, smoothest,
+    smoothest_above,
 };
 
 fn lab(curve: &Reflectance) -> Lab {
@@ -68,10 +69,28 @@ proptest! {
         }
     }
 
+    /// Above a floor the colour is as exact, no band lies below what the floor was lowered to, and whatever has a curve has one above
+    /// some floor.
+    #[test]
+    fn a_floor_lies_below_the_curve(red: u8, green: u8, blue: u8, floor in 0.0..0.06f64) {
+        let colour = Srgb::new(red, green, blue).to_lab();
+        let curve = smoothest_above(floor, colour).unwrap();
+        prop_assert!(difference(lab(&curve), colour).value() < 0.01);
+        let white = Light::Daylight.white();
+        let xyz = colour.to_xyz(white);
+        let least = (xyz.x / white.x).min(xyz.y / white.y).min(xyz.z / white.z);
+        let lowered = [1.0, 0.75, 0.5, 0.25].map(|quarter| quarter * floor.min(0.8 * least));
+        prop_assert!(curve == smoothest(colour).unwrap() || lowered.iter().any(|floor| curve.lowest() >= *floor));
+        // A floor that no band comes near is none.
+        prop_assert_eq!(smoothest_above(0.0, colour), smoothest(colour));
+    }
+
     #[test]
     fn any_numbers_at_all_give_a_curve_or_a_reason(l: f64, a: f64, b: f64) {
-        if let Err(error) = smoothest(Lab { l, a, b }) {
-            prop_assert!(!error.to_string().is_empty());
+        for answer in [smoothest(Lab { l, a, b }), smoothest_above(0.03, Lab { l, a, b })] {
+            if let Err(error) = answer {
+                prop_assert!(!error.to_string().is_empty());
+            }
         }
     }
 }

@@ -26,6 +26,9 @@ pub enum StoreError {
     /// The change that was to be undone, or made again, is not the next any more.
     #[error("something else was changed in the meantime: look what undo would take back now")]
     Overtaken,
+    /// The same change was asked for before, and was saved.
+    #[error("this was saved already: the answer was lost on its way. Look at what is there now")]
+    Repeated,
     /// Somebody else wrote it in between.
     #[error("this {kind} has just been changed elsewhere: check it and try again")]
     Stale {
@@ -75,8 +78,8 @@ pub enum StoreError {
     Newer,
     /// The file is damaged.
     #[error(
-        "the workspace file is damaged ({0}): nothing was changed, and nothing will be written to it. Save what can still be read \
-         (Files on the shelf, JSON), then start with a copy from before"
+        "the workspace file is damaged ({0}): nothing was changed, and nothing will be written to it. Start with a copy from before, or \
+         save what can still be read: `warm-blend rescue FILE`"
     )]
     Damaged(String),
     /// The file was removed or replaced while it was open.

@@ -7,6 +7,7 @@
 use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
+use serde_json::{Map, Value};
 use warm_blend_workshop::{Id, uses_of};
 
 use crate::rows::{point_unverified, put};
@@ -40,6 +41,10 @@ pub struct HistoryEntry {
     pub name: Option<String>,
     /// What the change did when it was first made.
     pub deed: ChangeKind,
+    /// The fields of the document that it altered, by their names in its body; none where it was made or taken away.
+    pub fields: Vec<String>,
+    /// Whether the document is there now.
+    pub there: bool,
     /// How many further changes were made at the same go.
     pub more: usize,
 }
@@ -74,7 +79,7 @@ pub(crate) fn walk(
 ) -> Result<HistoryEntry, StoreError> {
     let batch = next(change, direction)?;
     let first = batch.iter().min_by_key(|entry| entry.seq).filter(|first| first.seq == meant);
-    let told = step(first.ok_or(StoreError::Overtaken)?, batch.len() - 1);
+    let mut told = step(first.ok_or(StoreError::Overtaken)?, batch.len() - 1);
     for entry in &batch {
         let (goal, other) = match direction {
             Direction::Back => (&entry.before, &entry.after),
@@ -86,6 +91,9 @@ pub(crate) fn walk(
         // What it names may have been deleted since, and may never have been of the right kind in an older file.
         if goal.is_none() || !set_aside_if_unusable(change, entry.document, &entry.kind, body)? {
             point_unverified(change, entry.document, &uses_of(&entry.kind, body).unwrap_or_default())?;
+        }
+        if entry.seq == meant {
+            told.there = goal.is_some();
         }
         // What is undone was never made; what is taken away was there.
         if goal.is_none() && matches!(direction, Direction::Back) {
@@ -136,6 +144,7 @@ struct Entry {
     kind: String,
     before: Option<String>,
     after: Option<String>,
+    there: bool,
 }
 
 impl Entry {
@@ -145,6 +154,15 @@ impl Entry {
             (_, None) => ChangeKind::Removed,
             _ => ChangeKind::Changed,
         }
+    }
+
+    fn fields(&self) -> Vec<String> {
+        let body = |text: &Option<String>| serde_json::from_str::<Map<String, Value>>(text.as_deref()?).ok();
+        let (Some(before), Some(after)) = (body(&self.before), body(&self.after)) else { return Vec::new() };
+        let mut names: Vec<&String> = before.keys().chain(after.keys()).collect();
+        names.sort_unstable();
+        names.dedup();
+        names.into_iter().filter(|name| before.get(*name) != after.get(*name)).cloned().collect()
     }
 
     fn name(&self) -> Option<String> {
@@ -186,6 +204,8 @@ fn step(first: &Entry, more: usize) -> HistoryEntry {
         kind: first.kind.clone(),
         name: first.name(),
         deed: first.deed(),
+        fields: first.fields(),
+        there: first.there,
         more,
     }
 }
@@ -203,16 +223,16 @@ fn next(connection: &Connection, direction: Direction) -> Result<Vec<Entry>, Sto
 /// Changes in the order in which they were made.
 fn entries(connection: &Connection, which: &str) -> Result<Vec<Entry>, StoreError> {
     let mut query = connection.prepare_cached(&format!(
-        "SELECT seq, document, kind, before, after FROM change JOIN document ON document.id = change.document
+        "SELECT seq, document, kind, before, after, NOT removed FROM change JOIN document ON document.id = change.document
          WHERE {which} ORDER BY seq"
     ))?;
     let rows = query.query_map([], |row| {
-        Ok((row.get(0)?, row.get::<_, String>(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
+        Ok((row.get(0)?, row.get::<_, String>(1)?, row.get(2)?, row.get(3)?, row.get(4)?, row.get(5)?))
     })?;
     rows.map(|row| {
-        let (seq, document, kind, before, after) = row?;
+        let (seq, document, kind, before, after, there) = row?;
         let document = document.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?;
-        Ok(Entry { seq, document, kind, before, after })
+        Ok(Entry { seq, document, kind, before, after, there })
     })
     .collect()
 }

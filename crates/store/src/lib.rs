@@ -10,7 +10,10 @@
 //! | [`Store::log`], [`Store::pots`] | the lines that documents tell of what was done, found by words, kind, piece, paint and day |
 //! | [`Store::learnt`], [`Store::keep_learnt`] | what was learnt of the readings, so that it need not be learnt again |
 //! | [`HistoryEntry`], [`History`] | what undo and redo would do |
+//! | [`Deed`] | the key of a change that may be asked for again |
 //! | [`SetAside`] | entries of an older file that name what cannot be |
+//! | [`Store::rescue`], [`Rescued`] | what can be read of a damaged file, in a new one |
+//! | [`Depth`] | what a look over all of a file found |
 //! | [`Notice`] | what whoever works with the file should know |
 //! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
 //!
@@ -22,6 +25,8 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod deed;
+mod depth;
 mod error;
 mod history;
 mod kinship;
@@ -33,15 +38,19 @@ mod notice;
 mod on_disk;
 mod open;
 mod photos;
+mod rescue;
 mod rows;
 mod set_aside;
 mod store;
 mod written;
 
+pub use deed::Deed;
+pub use depth::Depth;
 pub use error::StoreError;
 pub use history::{ChangeKind, History, HistoryEntry};
 pub use notice::Notice;
 pub use open::OpenError;
+pub use rescue::Rescued;
 pub use set_aside::SetAside;
 pub use store::{ChangeSet, Store};
 pub use warm_blend_workshop::{Document, Id, Kept, Revision};

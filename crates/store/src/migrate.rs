@@ -14,6 +14,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/5-log.sql")),
     M::up(include_str!("migrations/6-learnt.sql")),
     M::up(include_str!("migrations/7-set-aside.sql")),
+    M::up(include_str!("migrations/8-deeds.sql")),
 ];
 
 /// Whether the file is of an older form, or new.

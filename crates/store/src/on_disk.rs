@@ -37,6 +37,23 @@ impl OnDisk {
         Ok(Self { path, which })
     }
 
+    /// Where it is.
+    pub fn path(&self) -> &Path {
+        &self.path
+    }
+
+    /// Copies it as it is, without its log, to a file beside it that is not there yet.
+    pub fn copy(&self, ending: &str) -> Result<PathBuf, StoreError> {
+        let name =
+            |n: usize| beside(&self.path, &if n == 0 { ending.to_owned() } else { format!("{ending}.{n}") });
+        let copy = (0..).map(name).find(|path| !path.exists()).unwrap_or_else(|| name(0));
+        fs::copy(&self.path, &copy).map_err(|error| match error.kind() {
+            std::io::ErrorKind::StorageFull => StoreError::Full,
+            _ => StoreError::ReadOnly,
+        })?;
+        Ok(copy)
+    }
+
     /// Bytes.
     pub fn length(&self) -> Result<u64, StoreError> {
         let about = fs::metadata(&self.path);

@@ -54,6 +54,9 @@ pub enum OpenError {
         /// What the system says.
         error: std::io::Error,
     },
+    /// There is a file already where a new one was to be.
+    #[error("{} is there already: name a file that is not, with --to FILE", .0.display())]
+    Taken(PathBuf),
     /// Anything else, in the words of the open file.
     #[error("{}: {error}", path.display())]
     Other {

@@ -11,7 +11,7 @@ use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
 use crate::rows::{count_users, current, every, every_after, insert, point, put, read, some, users, verify};
 use crate::written::{AsOf, changes_of_others};
-use crate::{Notice, SetAside, StoreError, kinship, set_aside};
+use crate::{Deed, Depth, Notice, SetAside, StoreError, depth, kinship, set_aside};
 
 /// An open workspace file.
 #[derive(Debug)]
@@ -30,6 +30,10 @@ pub struct Store {
     notices: Vec<Notice>,
     /// Whether photos may have lost the last document that speaks of them.
     pub(crate) untidy: bool,
+    /// What is being asked for.
+    deed: Option<Arc<Deed>>,
+    /// How many changes were made here since it was opened.
+    written: u64,
     /// The pots of the log as they were read last.
     pub(crate) pots: RefCell<Option<AsOf<Arc<[LoggedPot]>>>>,
 }
@@ -67,6 +71,8 @@ impl Store {
             base: None,
             notices: notice.into_iter().collect(),
             untidy: true,
+            deed: None,
+            written: 0,
             pots: RefCell::default(),
         };
         let older = is_of_older_form(&store.connection)?;
@@ -112,6 +118,36 @@ impl Store {
         Ok(())
     }
 
+    /// How to look over all of the file, rows against their indexes, beside the work; see [`Store::heed`].
+    pub fn deep_look(&self) -> impl FnOnce() -> Result<Depth, StoreError> + Send + 'static {
+        let path = self.file.path().to_owned();
+        move || depth::look(&path)
+    }
+
+    /// Heeds what such a look found: a file with damage is written no more, and an index is made anew, after a copy.
+    pub fn heed(&mut self, found: Depth) -> Result<(), StoreError> {
+        match found {
+            Depth::Sound => Ok(()),
+            Depth::Damaged(what) => {
+                self.soundness = Some(Soundness::Damaged(what));
+                Ok(())
+            }
+            Depth::Indexes(what) => self.reindex(what),
+        }
+    }
+
+    fn reindex(&mut self, what: String) -> Result<(), StoreError> {
+        self.may_be_written()?;
+        self.write_back()?;
+        let copy = self.file.copy(".before-reindex.db")?;
+        self.connection.execute_batch("REINDEX")?;
+        match depth::look(self.file.path())? {
+            Depth::Sound => self.notices.push(Notice::Reindexed { what, copy }),
+            Depth::Indexes(what) | Depth::Damaged(what) => self.soundness = Some(Soundness::Damaged(what)),
+        }
+        Ok(())
+    }
+
     /// That the file is sound, and still the one that was opened.
     fn may_be_written(&mut self) -> Result<(), StoreError> {
         self.look_over()?;
@@ -122,6 +158,16 @@ impl Store {
             return Ok(());
         }
         Err(self.file.gone(&self.connection))
+    }
+
+    /// Everything from now on is done for this deed, or for none: see [`Deed`].
+    pub fn on_behalf_of(&mut self, deed: Option<Arc<Deed>>) {
+        self.deed = deed;
+    }
+
+    /// How many changes were made since this program opened the file.
+    pub fn written(&self) -> u64 {
+        self.written
     }
 
     /// Makes several changes at one go: all of them are on the disk when this returns, or none is, and one step of undo
@@ -282,11 +328,18 @@ impl Store {
             .connection
             .transaction_with_behavior(TransactionBehavior::Immediate)
             .map_err(StoreError::from)?;
+        if let Some(deed) = &self.deed {
+            deed.enter(&change)?;
+        }
         let done = work(&change)?;
         change
             .execute("UPDATE mark SET changes = changes + 1, base = COALESCE(?1, base)", [self.base])
             .and_then(|_| change.commit())
             .map_err(StoreError::from)?;
+        if let Some(deed) = &self.deed {
+            deed.done();
+        }
+        self.written += 1;
         self.logged = true;
         self.untidy = true;
         // What was changed is kept: what goes wrong from here is tried again.

@@ -5,6 +5,7 @@ mod older;
 use std::{
     fs,
     path::{Path, PathBuf},
+    sync::Arc,
 };
 
 use older::set_back;
@@ -12,7 +13,7 @@ use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_learn::{KeptCircle, ShelfPaint};
 use warm_blend_paint::{Class, Masstone, MixPart, Name, PaintId, SavedMix, WholeParts};
-use warm_blend_store::{ChangeKind, HistoryEntry, Id, Notice, OpenError, Store, StoreError};
+use warm_blend_store::{ChangeKind, Deed, Depth, HistoryEntry, Id, Notice, OpenError, Store, StoreError};
 
 fn folder() -> (TempDir, PathBuf) {
     let folder = tempfile::tempdir().unwrap();
@@ -465,6 +466,87 @@ fn a_damaged_file_is_not_written() {
     assert_eq!((store.damage(), store.all::<ShelfPaint>().unwrap().len()), (None, 120));
 }
 
+/// Takes an index away from under a file while a row is written, and puts it back as it was: it lacks the row, and no look at the pages
+/// alone sees it.
+fn break_an_index(file: &Path, write: &str) {
+    let broken = rusqlite::Connection::open(file).unwrap();
+    let row = |broken: &rusqlite::Connection| -> (String, String, i64, String) {
+        broken
+            .query_row(
+                "SELECT name, tbl_name, rootpage, sql FROM sqlite_schema WHERE name = 'document_by_state'",
+                [],
+                |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?)),
+            )
+            .unwrap()
+    };
+    let index = row(&broken);
+    broken.pragma_update(None, "writable_schema", true).unwrap();
+    broken.execute("DELETE FROM sqlite_schema WHERE name = 'document_by_state'", []).unwrap();
+    drop(broken);
+    rusqlite::Connection::open(file).unwrap().execute(write, []).unwrap();
+    let broken = rusqlite::Connection::open(file).unwrap();
+    broken.pragma_update(None, "writable_schema", true).unwrap();
+    let (name, table, page, sql) = index;
+    let back =
+        "INSERT INTO sqlite_schema (type, name, tbl_name, rootpage, sql) VALUES ('index', ?1, ?2, ?3, ?4)";
+    broken.execute(back, rusqlite::params![name, table, page, sql]).unwrap();
+}
+
+#[test]
+fn a_broken_index_is_made_anew_after_a_copy() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    for n in 0..40 {
+        store.make(paint(&format!("tin {n}"))).unwrap();
+    }
+    drop(store);
+    break_an_index(&file, "UPDATE document SET removed = 1, revision = 2 WHERE rowid = 7");
+    let broken = fs::read(&file).unwrap();
+    let mut store = Store::open(&file).unwrap();
+    assert_eq!(store.damage(), None, "the pages agree");
+    let found = store.deep_look()().unwrap();
+    assert!(matches!(&found, Depth::Indexes(what) if what.contains("document_by_state")), "{found:?}");
+    store.heed(found).unwrap();
+    let [Notice::Reindexed { copy, .. }] = &store.notices()[..] else { panic!("{:?}", store.notices()) };
+    assert_eq!(fs::read(copy).unwrap(), broken);
+    assert_eq!(store.deep_look()().unwrap(), Depth::Sound);
+    assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 39);
+    store.make(paint("one more")).unwrap();
+}
+
+/// Whatever page of a file is broken, the rest of it is saved, and the file is left as it was.
+#[test]
+fn what_can_be_read_of_a_damaged_file_is_saved() {
+    let (folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let tins: Vec<Id> = (0..60).map(|n| store.make(paint(&format!("tin {n}"))).unwrap().id).collect();
+    store.make(mix_of(&[(tins[0], 1), (tins[1], 2)])).unwrap();
+    store.keep_photo(&[7; 9000]).unwrap();
+    store.write_back().unwrap();
+    drop(store);
+    let whole = fs::read(&file).unwrap();
+    let pages = whole.len() / 4096;
+    let (mut least, mut every) = (usize::MAX, 0);
+    for page in 1..pages {
+        let mut broken = whole.clone();
+        broken[page * 4096..(page + 1) * 4096].fill(0xa5);
+        let (from, to) = (folder.path().join("broken.db"), folder.path().join(format!("saved-{page}.db")));
+        fs::write(&from, &broken).unwrap();
+        let Ok(rescued) = Store::rescue(&from, &to) else { continue };
+        assert_eq!(fs::read(&from).unwrap(), broken);
+        let saved = Store::open(&to).unwrap();
+        let there = saved.all::<ShelfPaint>().unwrap().len();
+        assert!(there + 1 >= rescued.documents.min(60), "page {page}: {there} of {rescued:?}");
+        assert_eq!(saved.deep_look()().unwrap(), Depth::Sound);
+        least = least.min(there);
+        every += usize::from(there == 60);
+    }
+    // The root of the table takes all of it away; most other pages take some tins or none.
+    assert!(every > pages / 2, "{every} of {pages} pages left all tins, the worst {least}");
+    let taken = Store::rescue(&file, &file).unwrap_err();
+    assert!(taken.to_string().contains("is there already"), "{taken}");
+}
+
 /// Somebody else made a change after the one that was meant: theirs stays.
 #[test]
 fn undo_takes_back_what_was_meant_or_nothing() {
@@ -480,6 +562,48 @@ fn undo_takes_back_what_was_meant_or_nothing() {
     assert!(store.all::<ShelfPaint>().unwrap().is_empty());
     assert!(matches!(store.undo(meant), Err(StoreError::Overtaken)), "once is enough");
     assert!(matches!(store.redo(theirs.revision + 999), Err(StoreError::Overtaken)));
+}
+
+/// What is asked for again under one key is made once, also by a program that was started since, and a deed of several transactions
+/// goes on after the first.
+#[test]
+fn a_change_under_a_key_is_made_once() {
+    let (_folder, file) = folder();
+    let key = Id::now_v7();
+    let mut store = Store::open(&file).unwrap();
+    store.on_behalf_of(Some(Arc::new(Deed::new(key))));
+    store.make(paint("oat white")).unwrap();
+    store.make(paint("slate blue")).unwrap();
+    for _ in 0..2 {
+        store.on_behalf_of(Some(Arc::new(Deed::new(key))));
+        assert!(matches!(store.make(paint("oat white")), Err(StoreError::Repeated)));
+        drop(store);
+        store = Store::open(&file).unwrap();
+    }
+    assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 2);
+    // What did not happen was not made.
+    let other = Arc::new(Deed::new(Id::now_v7()));
+    store.on_behalf_of(Some(Arc::clone(&other)));
+    let nobody = store.together(|batch| batch.remove::<ShelfPaint>(key, 1));
+    assert!(matches!(nobody, Err(StoreError::Unknown { .. })), "{nobody:?}");
+    store.on_behalf_of(Some(Arc::new(Deed::new(other.key()))));
+    store.make(paint("fern")).unwrap();
+}
+
+/// A change says which fields it altered, and whether what it altered is there.
+#[test]
+fn a_change_names_its_fields() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let made = store.make(paint("oat white")).unwrap();
+    let next = |store: &Store| store.history().unwrap().undo.unwrap();
+    assert_eq!((next(&store).fields.len(), next(&store).there), (0, true));
+    let renamed = ShelfPaint { price: None, ..paint("oat cream") };
+    store.change(made.id, made.revision, renamed).unwrap();
+    assert_eq!(next(&store).fields, ["name"]);
+    assert!(undo(&mut store).unwrap().there);
+    assert!(!undo(&mut store).unwrap().there, "what was never made is not there");
+    assert!(redo(&mut store).unwrap().there);
 }
 
 #[test]

@@ -6,13 +6,13 @@ use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_interchange::{BadFile, Format, Sample, Told, hex, import};
+use warm_blend_interchange::{BadFile, BadRow, Format, Sample, Told, hex, import};
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts, State};
 use warm_blend_spectral::Lab;
 
 use crate::exports::WholeShelf;
-use crate::{Documents, Kept, Refusal, ShelfSnapshot};
+use crate::{Documents, Fault, Kept, Refusal, ShelfSnapshot};
 
 /// How a file is to be taken.
 #[derive(Debug, Clone, Deserialize, utoipa::IntoParams)]
@@ -22,8 +22,12 @@ pub struct HowToImport {
     pub class: Option<Class>,
     /// Whether reflectance above 1 is percent: to be said where the answer was `urn:warm-blend:percent`.
     pub percent: Option<bool>,
-    /// What the file was read with: `reader`, `chip`, `photo` or `guess`; as its samples say if left out.
+    /// What the file was read with: `reader`, `chip`, `photo` or `guess`; as its samples say if left out. To be said where the answer was
+    /// `urn:warm-blend:source`.
     pub source: Option<Source>,
+    /// Whether rows that cannot be read are left out; else nothing is imported where there are any.
+    #[serde(default)]
+    pub without_bad: bool,
     /// The name of the file, for the log.
     pub file: Option<String>,
 }
@@ -48,7 +52,7 @@ pub struct ImportRow {
     pub name: String,
     /// What the screen shows for it.
     pub hex: String,
-    /// `new`, `reading` or `skip`.
+    /// `new`, `reading`, `skip`, or `bad` where nothing can be made of it.
     pub deed: &'static str,
     /// What it is taken to be read with: `reader`, `chip`, `photo` or `guess`.
     pub source: &'static str,
@@ -85,6 +89,7 @@ enum Log {
 pub struct Import {
     format: &'static str,
     deeds: Vec<(Sample, ImportAction)>,
+    bad: Vec<BadRow>,
     file: Option<Name>,
 }
 
@@ -105,6 +110,7 @@ enum Contents {
         class: Class,
         /// Each with whether a surface can have its colour.
         samples: Vec<(Sample, bool)>,
+        bad: Vec<BadRow>,
         name: Option<Name>,
     },
     Whole(WholeShelf),
@@ -125,8 +131,9 @@ impl FileRead {
         if class.is_medium() {
             return Err(Refusal::field("?class", "colours are of paints: choose a class of paint"));
         }
-        let warm_blend_interchange::ImportedFile { format, predicted, samples } =
-            import(bytes, Told { percent: how.percent }).map_err(|error| unread(&error))?;
+        let warm_blend_interchange::ImportedFile { format, predicted, samples, bad } =
+            import(bytes, Told { percent: how.percent, source: how.source })
+                .map_err(|error| unread(&error))?;
         let looked_at = |mut sample: Sample| {
             // What was predicted here is worth a guess where nothing else is known of it.
             sample.source = how.source.unwrap_or(if predicted { Source::Guess } else { sample.source });
@@ -136,17 +143,17 @@ impl FileRead {
         let samples = samples.into_par_iter().map(looked_at).collect();
         let short = |file: &str| Name::new(&file.chars().take(80).collect::<String>()).ok();
         let name = how.file.as_deref().and_then(short);
-        Ok(Self(Contents::Colours { format, predicted, class, samples, name }))
+        Ok(Self(Contents::Colours { format, predicted, class, samples, bad, name }))
     }
 }
 
 impl Import {
     /// What a file would do.
     pub fn of(file: FileRead, known: &ShelfSnapshot) -> Self {
-        let (format, predicted, class, samples, name) = match file.0 {
+        let (format, predicted, class, samples, bad, name) = match file.0 {
             Contents::Whole(whole) => return Self::of_whole_shelf(known, whole),
-            Contents::Colours { format, predicted, class, samples, name } => {
-                (format, predicted, class, samples, name)
+            Contents::Colours { format, predicted, class, samples, bad, name } => {
+                (format, predicted, class, samples, bad, name)
             }
         };
         let here: HashMap<String, &Kept<ShelfPaint>> =
@@ -177,7 +184,7 @@ impl Import {
             (sample, deed)
         });
         let deeds: Vec<_> = deeds.collect();
-        Self { format: format.name(), deeds, file: name }
+        Self { format: format.name(), deeds, bad, file: name }
     }
 
     /// A shelf that was exported as JSON: its tins that are not on this shelf, and their readings.
@@ -219,7 +226,7 @@ impl Import {
             };
             (sample, deed)
         });
-        Self { format: "Warm Blend shelf", deeds: deeds.collect(), file: None }
+        Self { format: "Warm Blend shelf", deeds: deeds.collect(), bad: Vec::new(), file: None }
     }
 
     /// Line by line, in words.
@@ -246,14 +253,41 @@ impl Import {
             source: sample.source.id(),
             notes: sample.notes.clone(),
         };
-        let rows: Vec<ImportRow> = self.deeds.iter().map(row).collect();
+        let unread = |bad: &BadRow| ImportRow {
+            line: bad.line,
+            name: if bad.name.is_empty() { format!("line {}", bad.line) } else { bad.name.clone() },
+            hex: String::new(),
+            deed: "bad",
+            source: "",
+            words: bad.what.clone(),
+            notes: Vec::new(),
+        };
+        let mut rows: Vec<ImportRow> = self.deeds.iter().map(row).collect();
+        // What is wrong is seen first.
+        rows.splice(0..0, self.bad.iter().map(unread));
         let count = |deed: &str| rows.iter().filter(|row| row.deed == deed).count();
         let readings = match count("reading") {
             1 => "1 reading of a paint on the shelf".to_owned(),
             n => format!("{n} readings of paints on the shelf"),
         };
-        let summary = format!("{} new, {readings}, {} left out", count("new"), count("skip"));
+        let bad = match count("bad") {
+            0 => String::new(),
+            n => format!(", {n} that cannot be read"),
+        };
+        let summary = format!("{} new, {readings}, {} left out{bad}", count("new"), count("skip"));
         ImportPlan { format: self.format.to_owned(), rows, summary }
+    }
+
+    /// That every row could be read, or those that could not are to be left out.
+    pub fn check(&self, how: &HowToImport) -> Result<(), Refusal> {
+        if self.bad.is_empty() || how.without_bad {
+            return Ok(());
+        }
+        let fault = |row: &BadRow| {
+            let detail = format!("line {}: {}", row.line, row.what);
+            Fault { pointer: format!("/rows/{}", row.line), detail }
+        };
+        Err(Refusal::Faults(self.bad.iter().map(fault).collect()))
     }
 
     /// Does it.
@@ -333,6 +367,7 @@ fn new_paint(sample: &Sample, class: Class, predicted: bool) -> ImportAction {
 fn unread(error: &BadFile) -> Refusal {
     match error {
         BadFile::Percent { most, .. } => Refusal::Percent(*most),
+        BadFile::Source { .. } => Refusal::Source,
         _ => Refusal::File(error.to_string()),
     }
 }

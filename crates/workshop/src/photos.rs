@@ -8,7 +8,7 @@ use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::Measured;
 use warm_blend_paint::{Class, CoatsToHide, Look, Masstone, Material, MixPart, Seen, percentages};
-use warm_blend_photo::{Card, Photo, PhotoColour, PhotoSpot};
+use warm_blend_photo::{Card, NotPicked, Photo, PhotoColour, PhotoSpot};
 use warm_blend_piece::Age;
 use warm_blend_spectral::{Lab, Light, difference};
 
@@ -27,7 +27,7 @@ pub struct PickRequest {
 }
 
 /// A round spot.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
 pub struct SpotEntry {
     /// From the left, in widths of the photo.
     pub x: f64,
@@ -55,6 +55,12 @@ pub struct PickedColour {
     pub hex: String,
 }
 
+impl From<PhotoSpot> for SpotEntry {
+    fn from(PhotoSpot { x, y, radius }: PhotoSpot) -> Self {
+        Self { x, y, radius }
+    }
+}
+
 impl From<SpotEntry> for PhotoSpot {
     fn from(SpotEntry { x, y, radius }: SpotEntry) -> Self {
         Self { x, y, radius }
@@ -69,9 +75,11 @@ impl PickRequest {
             return Err(Refusal::field("/spots", "pick one to sixteen spots"));
         }
         let spots: Vec<PhotoSpot> = self.spots.into_iter().map(PhotoSpot::from).collect();
-        let picked = photo
-            .pick(card, self.card_at.into(), &spots)
-            .map_err(|error| Refusal::field("/card_at", error))?;
+        let picked =
+            photo.pick(card, self.card_at.into(), &spots).map_err(|NotPicked { spot, why }| match spot {
+                None => Refusal::field("/card_at", why),
+                Some(n) => Refusal::field(format!("/spots/{n}"), why),
+            })?;
         let colour = |lab: Lab| PickedColour { lab: [lab.l, lab.a, lab.b], hex: hex(&Measured::Colour(lab)) };
         Ok(PickedColours {
             colours: picked.colours.into_iter().map(colour).collect(),

@@ -26,6 +26,8 @@ pub enum Refusal {
     File(String),
     /// A file whose reflectances may be percent: the largest of them.
     Percent(f64),
+    /// A file that does not say what its L\*a\*b\* were taken with.
+    Source,
     /// There is no such thing.
     Unknown(String),
     /// Something speaks of a tin that is not in the file.

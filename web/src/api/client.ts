@@ -1,6 +1,8 @@
 // The way to the engine. Types come from the description it gives of itself.
 
 import createClient from 'openapi-fetch';
+import { insist } from './insist';
+import { Problem, type ProblemBody } from './problem';
 import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
@@ -85,7 +87,8 @@ export type StateName = Schemas['State'];
 export type Class = Schemas['Class'];
 export type ClassChoice = Schemas['ClassChoice'];
 export type HistoryNow = Schemas['HistoryNow'];
-export type ProblemBody = Schemas['Problem'];
+
+export { Problem, type ProblemBody };
 
 let leaving = false;
 
@@ -99,26 +102,15 @@ export function stay() {
   leaving = false;
 }
 
-export const api = createClient<paths>({
-  baseUrl: window.location.origin,
-  fetch: (request) => fetch(request, { keepalive: leaving }),
-});
+const send = (request: Request) => fetch(request, { keepalive: leaving });
 
-/** An answer that was a problem. */
-export class Problem extends Error {
-  constructor(readonly body: ProblemBody) {
-    super(body.detail);
-  }
+const baseUrl = window.location.origin;
 
-  is(kind: 'stale' | 'overtaken' | 'in-use' | 'invalid' | 'unknown' | 'percent') {
-    return this.body.type === `urn:warm-blend:${kind}`;
-  }
+/** Questions: nothing is kept of them. */
+export const api = createClient<paths>({ baseUrl, fetch: send });
 
-  /** What is wrong with one field, if anything is. */
-  at(pointer: string) {
-    return this.body.errors?.find((error) => error.pointer === pointer)?.detail;
-  }
-}
+/** Changes of what is kept: each is made once, however often its answer is lost. */
+export const deeds = createClient<paths>({ baseUrl, fetch: (change) => insist(change, send) });
 
 /** The data of an answer, or its problem thrown. */
 export async function got<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {

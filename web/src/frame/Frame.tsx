@@ -6,7 +6,7 @@ import { useLight } from '../light/light';
 import { StateControl } from '../light/StateControl';
 import { useFocusKept } from '../parts/focus';
 import { useTell } from '../parts/Notice';
-import { usePreviewsFollow } from '../state/preview';
+import { useOthers } from '../state/others';
 import { useHistory, useUndo } from '../state/workspace';
 import { DemoLine } from './DemoLine';
 import { FileNotices } from './FileNotices';
@@ -19,6 +19,8 @@ import { SCREENS, usePlaces } from './screens';
 import { type Tool, Tools } from './Tools';
 import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
+import { useRing } from './useRing';
+import { useScrollKept } from './useScrollKept';
 import { YetToLearn } from './YetToLearn';
 
 /** What is around every screen: the rail, the piece, the light, undo, jump and help. */
@@ -26,10 +28,12 @@ export function Frame() {
   const [asking, setAsking] = useState<'jump' | 'keys'>();
   const tell = useTell();
   useFocusKept();
-  usePreviewsFollow();
+  useOthers();
+  useRing();
   const { units, setUnits } = useLight();
   const history = useHistory();
   const { pathname: place } = useLocation();
+  useScrollKept(place);
   const lastAt = usePlaces();
   const go = useNavigate();
   const undo = useUndo('undo', tell);
@@ -38,8 +42,8 @@ export function Frame() {
     {
       jump: () => setAsking('jump'),
       help: () => setAsking('keys'),
-      undo: () => undo.mutate(),
-      redo: () => redo.mutate(),
+      undo: () => undo.mutate(undefined),
+      redo: () => redo.mutate(undefined),
     },
     (screen) => go(lastAt(screen)),
   );
@@ -51,7 +55,7 @@ export function Frame() {
       shown: 'Undo',
       name: history.data?.undo ? `Undo ${history.data.undo.words}` : 'Undo',
       icon: Undo2,
-      act: () => undo.mutate(),
+      act: () => undo.mutate(undefined),
       off: !history.data?.undo,
     },
     {
@@ -59,7 +63,7 @@ export function Frame() {
       shown: 'Redo',
       name: history.data?.redo ? `Redo ${history.data.redo.words}` : 'Redo',
       icon: Redo2,
-      act: () => redo.mutate(),
+      act: () => redo.mutate(undefined),
       off: !history.data?.redo,
     },
     {

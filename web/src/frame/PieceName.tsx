@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { api, got } from '../api/client';
+import { deeds, got } from '../api/client';
 import { NameInPlace } from '../parts/NameInPlace';
 import { useTell } from '../parts/Notice';
 import { why } from '../parts/useDeed';
+import { show } from '../state/cache';
 import { usePiece, useRefresh } from '../state/workspace';
 
 /** The piece at hand, renamed in place. */
@@ -17,9 +18,13 @@ export function PieceName() {
     const { id, revision } = piece.data;
     const params = { path: { id }, query: { revision } };
     try {
-      client.setQueryData(['piece'], await got(api.PUT('/api/pieces/{id}/name', { params, body: { name } })));
+      await show(
+        client,
+        ['piece'],
+        await got(deeds.PUT('/api/pieces/{id}/name', { params, body: { name } })),
+      );
     } catch (error) {
-      tell(`The name was not saved: ${why(error)}`);
+      tell(`The name was not saved: ${why(error)}`, 'stays');
       throw error;
     } finally {
       refresh();

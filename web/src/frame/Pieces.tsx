@@ -12,11 +12,11 @@ export function Pieces() {
   const tellDeleted = useTellDeleted();
   const go = useNavigate();
   const { attempt } = useDeed();
-  const doing = (deed: () => Promise<void>, deleted?: string) =>
+  const doing = (deed: () => Promise<void>, deleted?: { id: string; name: string }) =>
     attempt('Nothing was done', async () => {
       await deed();
-      if (deleted) tellDeleted(deleted);
-      go('/piece');
+      if (deleted) void tellDeleted(deleted.name, deleted.id);
+      void go('/piece');
     });
   const now = pieces.find((piece) => piece.at_hand);
   return (
@@ -47,7 +47,7 @@ export function Pieces() {
       {now && pieces.length > 1 && (
         <DropdownMenu.Item
           className="menu-item"
-          onSelect={() => void doing(() => remove(now.id, now.revision), now.name)}
+          onSelect={() => void doing(() => remove(now.id, now.revision), now)}
         >
           <Trash2 size={18} aria-hidden /> Delete {now.name}
         </DropdownMenu.Item>

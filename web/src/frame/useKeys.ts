@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { STATES, useLight, useLights } from '../light/light';
+import { leaveField } from '../state/unsaved';
 import { SCREENS } from './screens';
 
 const KEPT_AS = 'warm-blend question-key';
@@ -17,9 +18,14 @@ interface Deeds {
   redo: () => void;
 }
 
+/** Fields into which nothing is typed. */
+const TOUCHED = ['checkbox', 'radio', 'range', 'button', 'submit', 'file', 'color'];
+
 const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
-  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  (target.isContentEditable ||
+    /^(TEXTAREA|SELECT)$/.test(target.tagName) ||
+    (target instanceof HTMLInputElement && !TOUCHED.includes(target.type)));
 
 type Now = {
   deeds: Deeds;
@@ -73,7 +79,10 @@ const KEYS: { hears: (pressed: Pressed) => boolean; act: (now: Now) => void }[] 
   },
   ...SCREENS.map(({ to }, n) => ({
     hears: ({ alt, code }: Pressed) => alt && code === `Digit${n + 1}`,
-    act: ({ goTo }: Now) => goTo(to),
+    act: ({ goTo }: Now) => {
+      leaveField();
+      goTo(to);
+    },
   })),
   { hears: ({ alt, code }) => alt && code === 'KeyW', act: nextState },
   { hears: ({ alt, code, shift }) => alt && code === 'KeyL' && !shift, act: (now) => nextLight(now, 1) },

@@ -1,21 +1,25 @@
-// Short words at the foot of the screen after something happened, also for screen readers, with the way back where there is one.
+// Short words at the foot of the screen after something happened, also for screen readers, with the way back where there is one. What
+// went wrong stays until it is closed.
 
+import { X } from 'lucide-react';
 import { Toast } from 'radix-ui';
 import { createContext, type ReactNode, useCallback, useContext, useState } from 'react';
 
 type Action = { name: string; hint: string; act: () => void };
-type Tells = (words: string, action?: Action) => void;
+export type Tells = (words: string, more?: Action | 'stays') => void;
 
 const Tell = createContext<Tells>(() => {});
 
 export const useTell = () => useContext(Tell);
 
 export function NoticeProvider({ children }: { children: ReactNode }) {
-  const [notice, setNotice] = useState<{ words: string; action: Action | undefined; n: number }>();
+  const [notice, setNotice] = useState<{ words: string; more: Action | 'stays' | undefined; n: number }>();
   const tell = useCallback<Tells>(
-    (words, action) => setNotice((old) => ({ words, action, n: (old?.n ?? 0) + 1 })),
+    (words, more) => setNotice((old) => ({ words, more, n: (old?.n ?? 0) + 1 })),
     [],
   );
+  const stays = notice?.more === 'stays';
+  const action = notice?.more === 'stays' ? undefined : notice?.more;
   return (
     <Tell value={tell}>
       <Toast.Provider label="Notice">
@@ -23,19 +27,25 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
         {notice && (
           <Toast.Root
             key={notice.n}
-            duration={notice.action ? 10_000 : 4000}
+            type={stays ? 'foreground' : 'background'}
+            duration={stays ? Number.POSITIVE_INFINITY : action ? 10_000 : 4000}
             className="on-dark flex items-center gap-3 rounded bg-ink px-4 py-2 font-medium text-white shadow-lg"
             onOpenChange={(open) => !open && setNotice(undefined)}
           >
             <Toast.Description className="py-1">{notice.words}</Toast.Description>
-            {notice.action && (
-              <Toast.Action
-                altText={notice.action.hint}
-                className="press bg-paper text-ink"
-                onClick={notice.action.act}
-              >
-                {notice.action.name}
+            {action && (
+              <Toast.Action altText={action.hint} className="press bg-paper text-ink" onClick={action.act}>
+                {action.name}
               </Toast.Action>
+            )}
+            {stays && (
+              <Toast.Close
+                aria-label="Close this message"
+                title="Close this message"
+                className="press -mr-3 px-2"
+              >
+                <X size={20} aria-hidden />
+              </Toast.Close>
             )}
           </Toast.Root>
         )}

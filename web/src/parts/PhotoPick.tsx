@@ -1,5 +1,7 @@
 import { useEffect, useState } from 'react';
+import { Problem } from '../api/client';
 import { type Spot, usePhotos } from '../state/files';
+import { IsItTheCard } from './IsItTheCard';
 import { keyed } from './keyed';
 import { PhotoFile } from './PhotoFile';
 import { PhotoSpots, RADIUS } from './PhotoSpots';
@@ -32,31 +34,52 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
   const [picked, setPicked] = useState<{ colours: { lab: number[]; hex: string }[]; warnings: string[] }>();
   const [trouble, setTrouble] = useState<string>();
   const [placing, setPlacing] = useState(0);
+  // Where the card lies is said by a person: what the program takes for it is a proposal.
+  const [placed, setPlaced] = useState(false);
+  const [proposed, setProposed] = useState(false);
   const names = ['the card', ...wanted];
 
   useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
 
-  const say = (error: unknown) => setTrouble(why(error));
+  /** What is wrong, and with which spot. */
+  const say = (error: unknown) => {
+    const at = (i: number) =>
+      error instanceof Problem ? error.at(i === 0 ? '/card_at' : `/spots/${i - 1}`) : undefined;
+    const wrong = names.findIndex((_, i) => at(i) !== undefined);
+    setTrouble(wrong < 0 ? why(error) : `${names[wrong]}: ${at(wrong)}`);
+  };
 
   const choose = async (chosen: File) => {
     setTrouble(undefined);
-    setPicked(undefined);
     try {
-      const { id, width, height } = await calls.bring(chosen);
+      const { id, width, height, likely_card } = await calls.bring(chosen);
+      setPicked(undefined);
+      setPlaced(false);
+      setProposed(likely_card != null);
       setPhoto({ id, url: URL.createObjectURL(chosen), ratio: height / width });
       setPlacing(0);
       setSpots(
-        names.map((_, i) => ({ x: (i + 1) / (names.length + 1), y: height / width / 2, radius: RADIUS })),
+        names.map((_, i) =>
+          i === 0 && likely_card
+            ? likely_card
+            : { x: (i + 1) / (names.length + 1), y: height / width / 2, radius: RADIUS },
+        ),
       );
     } catch (error) {
-      setPhoto(undefined);
+      // The one before is still there.
       say(error);
     }
   };
 
   const move = (i: number, x: number, y: number) => {
     setPicked(undefined);
+    if (i === 0) setPlaced(true);
     setSpots((old) => old.map((spot, j) => (j === i ? { ...spot, x, y } : spot)));
+  };
+
+  const chooseCard = (next: string) => {
+    setPicked(undefined);
+    setCard(next);
   };
 
   const look = async () => {
@@ -75,7 +98,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-3">
         <PhotoFile name={photo ? 'Another photo' : 'Choose a photo'} onChosen={(file) => void choose(file)} />
-        <Segments label="Card in the photo" choices={CARDS} value={card} onChange={setCard} />
+        <Segments label="Card in the photo" choices={CARDS} value={card} onChange={chooseCard} />
       </div>
       {!photo && (
         <p className="text-sm text-soft">
@@ -95,7 +118,8 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
         />
       )}
       {trouble && <TroubleLine>{trouble}</TroubleLine>}
-      {photo && (
+      {photo && !placed && <IsItTheCard proposed={proposed} onYes={() => setPlaced(true)} />}
+      {photo && placed && (
         <div className="flex flex-wrap items-center gap-4">
           <button type="button" className={`press ${picked ? 'press-plain' : 'press-ink'}`} onClick={look}>
             Pick the colour

@@ -118,6 +118,11 @@ function SpotHandle({ name, spot, ratio, onMove }: SpotProps) {
       onPointerUp={() => {
         held.current = false;
       }}
+      onPointerCancel={() => {
+        held.current = false;
+      }}
+      // Touched where it is, it lies there.
+      onClick={() => onMove(spot.x, spot.y)}
       onKeyDown={key}
       className="absolute size-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none rounded-full border-3 border-white shadow-[0_0_0_2px_var(--color-ink)]"
       style={{ left: `${spot.x * 100}%`, top: `${(spot.y / ratio) * 100}%` }}

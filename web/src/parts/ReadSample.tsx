@@ -1,7 +1,7 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
 import type { Colour, Measured, ReadOut, Source, ToRead } from '../api/client';
-import { useReadingCalls } from '../state/readings';
+import { useReader, useReadingCalls } from '../state/readings';
 import { Checkbox } from './Checkbox';
 import { ColourField } from './ColourField';
 import { keyed } from './keyed';
@@ -10,14 +10,26 @@ import { Segments } from './Segments';
 import { TroubleLine } from './TroubleLine';
 import { why } from './useDeed';
 
-/** Ways to come by a reading. */
-export const WAYS_TO_READ = [
-  { id: 'reader', name: 'Colour reader' },
+const READER = { id: 'reader', name: 'Colour reader' } as const;
+const PRACTISE = { id: 'reader', name: 'Practise' } as const;
+const OWN = [
   { id: 'type', name: 'Type it' },
   { id: 'photo', name: 'From a photo' },
 ] as const;
 
-export type WayToRead = (typeof WAYS_TO_READ)[number]['id'];
+export type WayToRead = (typeof READER | (typeof OWN)[number])['id'];
+
+/** Ways to come by a reading, and the one that is chosen: the stand-in for a reader comes first only where all tins are made up. */
+export function useWaysToRead() {
+  const practice = useReader()?.practice ?? false;
+  const [chosen, setWay] = useState<WayToRead>();
+  return {
+    ways: practice ? [...OWN, PRACTISE] : [READER, ...OWN],
+    way: chosen ?? (practice ? 'type' : 'reader'),
+    setWay,
+    practice,
+  };
+}
 
 interface Props {
   sample: ToRead;
@@ -35,11 +47,11 @@ interface Props {
 
 /** A sample read by the colour reader, by typing what another reader says, or from a photo. */
 export function ReadSample({ sample, two, problem, onKeep }: Props) {
-  const [way, setWay] = useState<WayToRead>('reader');
+  const { ways, way, setWay, practice } = useWaysToRead();
   return (
     <section aria-label="Read it" className="grid gap-3 rounded bg-panel p-4">
-      <Segments label="How to read it" choices={WAYS_TO_READ} value={way} onChange={setWay} />
-      {way === 'reader' && <ByReader sample={sample} onKeep={onKeep} />}
+      <Segments label="How to read it" choices={ways} value={way} onChange={setWay} />
+      {way === 'reader' && <ByReader practice={practice} sample={sample} onKeep={onKeep} />}
       {way === 'type' && <ByTyping two={two} onKeep={onKeep} />}
       {way === 'photo' && (
         <PhotoPick
@@ -59,7 +71,7 @@ export function ReadSample({ sample, two, problem, onKeep }: Props) {
   );
 }
 
-function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
+function ByReader({ practice, sample, onKeep }: Pick<Props, 'sample' | 'onKeep'> & { practice: boolean }) {
   const calls = useReadingCalls();
   const [read, setRead] = useState<ReadOut>();
   const [trouble, setTrouble] = useState<string>();
@@ -98,8 +110,10 @@ function ByReader({ sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>) {
           <ScanLine size={20} aria-hidden /> {read ? 'Read it again' : 'Read it'}
         </button>
         <p className="min-w-60 flex-1 text-sm">
-          <b>Simulated reader.</b> No device is connected: it reads a made-up paint that stands behind yours,
-          so that you can try the test.
+          <b>Simulated reader.</b>{' '}
+          {practice
+            ? 'It knows nothing of your paint: what it reads is made up, marked as practice, and left out of how true predictions were. Undo takes it out again.'
+            : 'No device is connected: it reads a made-up paint that stands behind yours, so that you can try the test.'}
         </p>
       </div>
       <Checkbox className="text-sm" checked={smeared} onChange={(on) => setSmeared(on)}>

@@ -11,11 +11,44 @@ function take(place: HTMLElement) {
   place.focus({ preventScroll: true });
 }
 
-/** Back to where somebody came from, or to the screen where that is gone. */
+/** How long is waited for what had the cursor to take it again, ms. */
+const PATIENCE = 3000;
+
+const usable = (place: Element | null): place is HTMLElement =>
+  place instanceof HTMLElement && place.isConnected && place !== document.body && !place.matches(':disabled');
+
+const nameOf = (place: Element) => place.getAttribute('aria-label') ?? place.textContent?.trim() ?? '';
+
+/** The one that stands in its place now: drawn anew under the same name. */
+function successor(place: Element): HTMLElement | undefined {
+  const name = nameOf(place);
+  const alike = [...document.querySelectorAll<HTMLElement>(place.tagName)];
+  return name ? alike.find((one) => nameOf(one) === name && usable(one)) : undefined;
+}
+
+/**
+ * Back to where somebody came from: to it, to what has taken its place, or to the screen. What is disabled while it is busy is waited
+ * for, unless somebody goes elsewhere meanwhile.
+ */
 export function goBackTo(place: Element | null) {
-  const there = place instanceof HTMLElement && place.isConnected && place !== document.body;
-  const to = there ? place : document.querySelector<HTMLElement>('main');
-  if (to) take(to);
+  if (!place || place === document.body) return takeMain();
+  if (usable(place)) return take(place);
+  if (place.isConnected) return void whenUsable(place, PATIENCE);
+  const next = successor(place);
+  if (next) take(next);
+  else takeMain();
+}
+
+function takeMain() {
+  const main = document.querySelector<HTMLElement>('main');
+  if (main) take(main);
+}
+
+function whenUsable(place: Element, left: number) {
+  const elsewhere = document.activeElement !== document.body && document.activeElement !== place;
+  if (elsewhere || left <= 0) return;
+  if (usable(place)) take(place);
+  else setTimeout(() => (place.isConnected ? whenUsable(place, left - 50) : goBackTo(place)), 50);
 }
 
 /** Keeps the cursor near where it was when what had it is taken away: a row that is deleted, a button that has done its work. */
@@ -29,7 +62,16 @@ export function useFocusKept() {
       for (let at = last.parentElement; at; at = at.parentElement) if (at.matches(REGIONS)) around.push(at);
     };
     const taken = new MutationObserver(() => {
-      if (!last || last.isConnected || document.activeElement !== document.body) return;
+      if (!last || document.activeElement !== document.body) return;
+      // A button that is busy lets go of the cursor and takes it again.
+      if (last.isConnected) {
+        if (last.matches(':disabled')) {
+          const busy = last;
+          last = null;
+          whenUsable(busy, PATIENCE);
+        }
+        return;
+      }
       last = null;
       const left = around.find((region) => region.isConnected) ?? document.querySelector<HTMLElement>('main');
       // What comes in its place may take the cursor itself.
@@ -38,7 +80,7 @@ export function useFocusKept() {
       });
     });
     document.addEventListener('focusin', note);
-    taken.observe(document.body, { childList: true, subtree: true });
+    taken.observe(document.body, { childList: true, subtree: true, attributeFilter: ['disabled'] });
     return () => {
       document.removeEventListener('focusin', note);
       taken.disconnect();

@@ -14,6 +14,12 @@ export function clockOf(zone: string | null | undefined) {
     // As date fields are filled: the Swedish form is the ISO one.
     new Intl.DateTimeFormat('sv', zone ? { timeZone: zone } : {}),
   ];
+  const ofDate = new Intl.DateTimeFormat(navigator.language, {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    timeZone: 'UTC',
+  });
   return {
     /** `09:30` */
     time: (text: string) => time.format(new Date(text)),
@@ -21,6 +27,8 @@ export function clockOf(zone: string | null | undefined) {
     day: (text: string) => day.format(new Date(text)),
     /** `2026-11-27` */
     date: (text: string) => plain.format(new Date(text)),
+    /** `Friday 27 November`, of a date without a time. */
+    plainDay: (date: string) => ofDate.format(new Date(`${date}T12:00:00Z`)),
     /** `Fri 27 Nov` */
     short: (text: string) => short.format(new Date(text)),
     /** `Fri 27 Nov`; `Thursday or Friday` within the week, `Thu or Fri 27 Nov` later; else `Fri 27 – Mon 30 Nov` */

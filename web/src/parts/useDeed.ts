@@ -15,7 +15,7 @@ function useTrouble() {
   const tell = useTell();
   return (failed: string, error: unknown, caught?: (problem: Problem) => void) => {
     if (caught && error instanceof Problem) caught(error);
-    else tell(`${failed}: ${why(error)}`);
+    else tell(`${failed}: ${why(error)}`, 'stays');
   };
 }
 

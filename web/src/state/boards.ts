@@ -8,14 +8,17 @@ import {
   type BoardReadingEntry,
   type BoardReadingKept,
   type Defect,
+  deeds,
   type GroundKind,
   got,
   type Layer,
   type MixPart,
   type StateName,
 } from '../api/client';
+import { under } from '../api/insist';
 import { useLook } from '../light/light';
 import type { Lit } from '../parts/Lamp';
+import { show } from './cache';
 import { previewsAreOld, useLastPreview, usePreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
@@ -65,21 +68,27 @@ export function useBoardCalls() {
       base: string | null,
       layers: Layer[] = [],
     ) => {
-      const board = await got(api.POST('/api/boards', { body: { name, ground, template, base, layers } }));
-      client.setQueryData(['board', board.id], board);
+      const board = await got(deeds.POST('/api/boards', { body: { name, ground, template, base, layers } }));
+      await show(client, ['board', board.id], board);
       await refresh(client);
       return board;
     },
-    put: (id: string) => (entry: Board, revision: number) =>
-      got(api.PUT('/api/boards/{id}', { params: { path: { id }, query: { revision } }, body: entry })),
+    put: (id: string) => (entry: Board, revision: number, key: string) =>
+      got(
+        api.PUT('/api/boards/{id}', {
+          params: { path: { id }, query: { revision } },
+          body: entry,
+          ...under(key),
+        }),
+      ),
     get: (id: string) => () => got(api.GET('/api/boards/{id}', { params: { path: { id } } })),
-    saved: (board: BoardKept) => {
-      client.setQueryData(['board', board.id], board);
+    saved: async (board: BoardKept) => {
+      await show(client, ['board', board.id], board);
       void previewsAreOld(client);
       for (const stale of ['history', 'boards']) void client.invalidateQueries({ queryKey: [stale] });
     },
     remove: async ({ id, revision }: BoardKept) => {
-      await got(api.DELETE('/api/boards/{id}', { params: { path: { id }, query: { revision } } }));
+      await got(deeds.DELETE('/api/boards/{id}', { params: { path: { id }, query: { revision } } }));
       await refresh(client);
     },
   };
@@ -168,17 +177,17 @@ export function useBoardReadings(board: string) {
     read: (strip: string, place: string, state: StateName) =>
       got(api.POST('/api/boards/{id}/read', { params: { path }, body: { strip, place, state } })),
     make: async (body: BoardReadingEntry) => {
-      const made = await got(api.POST('/api/boards/{id}/readings', { params: { path }, body }));
+      const made = await got(deeds.POST('/api/boards/{id}/readings', { params: { path }, body }));
       await refresh(client);
       return made;
     },
     insist: async (reading: BoardReadingKept) => {
       const body = { sure: true, note: reading.note ?? null };
-      await got(api.PUT('/api/boards/readings/{id}', { params: params(reading), body }));
+      await got(deeds.PUT('/api/boards/readings/{id}', { params: params(reading), body }));
       await refresh(client);
     },
     remove: async (reading: BoardReadingKept) => {
-      await got(api.DELETE('/api/boards/readings/{id}', { params: params(reading) }));
+      await got(deeds.DELETE('/api/boards/readings/{id}', { params: params(reading) }));
       await refresh(client);
     },
   };

@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useState } from 'react';
 import {
   api,
+  deeds,
   got,
   type Piece,
   type PieceKept,
@@ -11,9 +12,11 @@ import {
   type ProblemBody,
   type UnifyStep,
 } from '../api/client';
+import { under } from '../api/insist';
 import { lastLine } from '../api/lines';
 import { useLook, useUnits } from '../light/light';
 import type { Lit } from '../parts/Lamp';
+import { show } from './cache';
 import { previewsAreOld, useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
@@ -32,11 +35,15 @@ export function usePieceCalls(id: string) {
   const client = useQueryClient();
   const path = { id };
   return {
-    put: (entry: Piece, revision: number) =>
-      got(api.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry })),
+    put: (entry: Piece, revision: number, key: string) =>
+      got(api.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry, ...under(key) })),
+    /** Of one that nobody edits just now. */
+    change: (entry: Piece, revision: number) =>
+      got(deeds.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry })),
     get: () => got(api.GET('/api/pieces/{id}', { params: { path } })),
-    saved: (piece: PieceKept) => {
-      client.setQueryData(['piece'], piece);
+    saved: async (piece: PieceKept) => {
+      // Another may be at hand by now: what was typed last is saved after the screen was left.
+      await show<PieceKept>(client, ['piece'], (at) => (at && at.id !== piece.id ? at : piece));
       void previewsAreOld(client);
       for (const stale of ['history', 'pieces']) void client.invalidateQueries({ queryKey: [stale] });
     },
@@ -51,16 +58,16 @@ export function usePieces() {
     queryFn: () => got(api.GET('/api/pieces')),
   });
   const taken = async (piece: PieceKept) => {
-    client.setQueryData(['piece'], piece);
+    await show(client, ['piece'], piece);
     await refresh(client);
   };
   return {
     pieces,
-    begin: async () => taken(await got(api.POST('/api/pieces', { body: { name: 'New piece' } }))),
+    begin: async () => taken(await got(deeds.POST('/api/pieces', { body: { name: 'New piece' } }))),
     take: async (id: string) =>
-      taken(await got(api.PUT('/api/pieces/{id}/at-hand', { params: { path: { id } } }))),
+      taken(await got(deeds.PUT('/api/pieces/{id}/at-hand', { params: { path: { id } } }))),
     remove: async (id: string, revision: number) => {
-      await got(api.DELETE('/api/pieces/{id}', { params: { path: { id }, query: { revision } } }));
+      await got(deeds.DELETE('/api/pieces/{id}', { params: { path: { id }, query: { revision } } }));
       await refresh(client);
     },
   };

@@ -1,8 +1,9 @@
 // Pots as they are poured, and the scale under them.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type PourView, Problem } from '../api/client';
+import { api, deeds, got, type PourView, Problem } from '../api/client';
 import { useLook } from '../light/light';
+import { ofTheSame, show } from './cache';
 
 /** How often a pot is looked at while somebody else may pour into it too, and how often the needle is, ms. */
 const POT = 2500;
@@ -28,7 +29,7 @@ export function usePour(id: string | undefined, measure: string) {
         api.GET('/api/pours/{id}', { params: { path: { id: id as string }, query: { ...look, measure } } }),
       ),
     enabled: id !== undefined,
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame(id),
     refetchInterval: (query) => (query.state.data?.finished_at ? false : POT),
   });
 }
@@ -39,7 +40,7 @@ export function useLabel(id: string, measure: string) {
     queryKey: ['label', id, look, measure],
     queryFn: () =>
       got(api.GET('/api/pours/{id}/label', { params: { path: { id }, query: { ...look, measure } } })),
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame(id),
   });
 }
 
@@ -67,19 +68,19 @@ export function usePourCalls(measure: string) {
   const seen = async (pour: PourView) => {
     // What was taken down no longer counts on the scale: a needle that shows it still would be taken down twice.
     await client.refetchQueries({ queryKey: ['scale'], type: 'active' });
-    client.setQueryData(['pour', pour.id, look, measure], pour);
+    await show(client, ['pour', pour.id, look, measure], pour);
     for (const stale of ['history', 'pours', 'label']) void client.invalidateQueries({ queryKey: [stale] });
     return pour;
   };
   return {
     begin: async (mix: string, batch_ml: number) =>
-      seen(await got(api.POST('/api/pours', { params: { query }, body: { mix, batch_ml } }))),
+      seen(await got(deeds.POST('/api/pours', { params: { query }, body: { mix, batch_ml } }))),
     /** Something goes in, or, without a paint, comes out. Sent again with the same id it counts once. */
     step: async (id: string, paint: string | undefined, measure: string, count?: number) =>
       once([id, paint, measure, count].join(' '), async (step) =>
         seen(
           await got(
-            api.POST('/api/pours/{id}/steps', {
+            deeds.POST('/api/pours/{id}/steps', {
               params: { path: { id }, query },
               body: { id: step, paint: paint ?? null, measure, count: count ?? null },
             }),
@@ -87,13 +88,17 @@ export function usePourCalls(measure: string) {
         ),
       ),
     takeBack: async (id: string, step: string) =>
-      seen(await got(api.DELETE('/api/pours/{id}/steps/{step}', { params: { path: { id, step }, query } }))),
+      seen(
+        await got(deeds.DELETE('/api/pours/{id}/steps/{step}', { params: { path: { id, step }, query } })),
+      ),
     finish: async (id: string) =>
-      seen(await got(api.POST('/api/pours/{id}/finish', { params: { path: { id }, query } }))),
+      seen(await got(deeds.POST('/api/pours/{id}/finish', { params: { path: { id }, query } }))),
     place: async (id: string, place: string) =>
-      seen(await got(api.PUT('/api/pours/{id}/place', { params: { path: { id }, query }, body: { place } }))),
+      seen(
+        await got(deeds.PUT('/api/pours/{id}/place', { params: { path: { id }, query }, body: { place } })),
+      ),
     remove: async (id: string) => {
-      await got(api.DELETE('/api/pours/{id}', { params: { path: { id } } }));
+      await got(deeds.DELETE('/api/pours/{id}', { params: { path: { id } } }));
       for (const stale of ['history', 'pours']) await client.invalidateQueries({ queryKey: [stale] });
     },
   };

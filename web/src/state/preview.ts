@@ -1,14 +1,8 @@
 // What is asked again with every change of a draft: predictions and pictures of what is not kept.
 
-import {
-  keepPreviousData,
-  type QueryClient,
-  type QueryKey,
-  useQuery,
-  useQueryClient,
-} from '@tanstack/react-query';
+import { keepPreviousData, type QueryClient, type QueryKey, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { api, got, type HistoryNow } from '../api/client';
+import { mayPass } from '../api/insist';
 
 interface Asked<T> {
   queryKey: QueryKey;
@@ -22,7 +16,9 @@ export function usePreview<T>({ queryKey, ...asked }: Asked<T>) {
     queryKey: ['preview', ...queryKey],
     ...asked,
     placeholderData: keepPreviousData,
-    retry: false,
+    // What is busy, or was lost on its way, is asked for again; what was refused is not.
+    retry: (failed, error) => failed < 2 && mayPass(error),
+    retryDelay: 400,
     gcTime: 20_000,
     // It hangs on the draft, which is its key, and on what is kept: whoever changes that says so.
     staleTime: Number.POSITIVE_INFINITY,
@@ -33,29 +29,6 @@ export function usePreview<T>({ queryKey, ...asked }: Asked<T>) {
 /** Something kept has changed of which what is seen now shows nothing: other previews are asked again when they are next looked at. */
 export function previewsAreOld(client: QueryClient) {
   return client.invalidateQueries({ queryKey: ['preview'], refetchType: 'none' });
-}
-
-/** Previews follow what other tabs and other people changed while this window was not looked at. */
-export function usePreviewsFollow() {
-  const client = useQueryClient();
-  useEffect(() => {
-    const last = (history: HistoryNow | undefined) => `${history?.undo?.change} ${history?.redo?.change}`;
-    let seen: string | undefined;
-    const leave = () => {
-      seen = last(client.getQueryData<HistoryNow>(['history']));
-    };
-    const back = async () => {
-      const now = await got(api.GET('/api/history')).catch(() => undefined);
-      if (now && seen !== undefined && last(now) !== seen)
-        await client.invalidateQueries({ queryKey: ['preview'] });
-    };
-    window.addEventListener('blur', leave);
-    window.addEventListener('focus', back);
-    return () => {
-      window.removeEventListener('blur', leave);
-      window.removeEventListener('focus', back);
-    };
-  }, [client]);
 }
 
 export interface LastPreview<T> {
@@ -107,11 +80,16 @@ export interface Drawing {
   'data-drawn': 'quickly' | 'finely';
 }
 
+export interface DrawnPicture extends Omit<LastPreview<Drawing>, 'last'> {
+  /** The last that was drawn. */
+  drawing: Drawing | undefined;
+}
+
 /**
  * What is shown of a picture. The last one stays until the next is there; when nothing has changed for
  * a while, a fine one takes its place.
  */
-export function usePreviewPicture({ queryKey, draw, width, height }: Picture): Drawing | undefined {
+export function usePreviewPicture({ queryKey, draw, width, height }: Picture): DrawnPicture {
   const small = width * height <= SMALL;
   const once = small || width * height > LARGE;
   const still = useStill(JSON.stringify(queryKey));
@@ -136,5 +114,5 @@ export function usePreviewPicture({ queryKey, draw, width, height }: Picture): D
     setDrawing({ src, 'data-drawn': finely ? 'finely' : 'quickly' });
     return () => URL.revokeObjectURL(src);
   }, [blob, finely]);
-  return drawing;
+  return { drawing, error: quick.error, retry: () => void quick.refetch() };
 }

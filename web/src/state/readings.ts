@@ -1,7 +1,7 @@
 // The log of readings and the colour reader.
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
+import { api, deeds, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
 import { refresh } from './workspace';
 
 /** How many of the last readings can be chosen from: older ones are found in the log. */
@@ -16,6 +16,14 @@ export function useReadings(looking: boolean) {
   });
 }
 
+/** The reader at hand; undefined until it is known. */
+export const useReader = () =>
+  useQuery({
+    queryKey: ['reader'],
+    queryFn: () => got(api.GET('/api/reader')),
+    staleTime: Number.POSITIVE_INFINITY,
+  }).data;
+
 /** Everything that can be done with readings. A reading changes what is known of every mix, so all is asked for again. */
 export function useReadingCalls() {
   const client = useQueryClient();
@@ -27,17 +35,17 @@ export function useReadingCalls() {
     read: (sample: ToRead) => got(api.POST('/api/reader/read', { body: sample })),
     calibrate: () => got(api.POST('/api/reader/calibrate')),
     make: async (entry: ReadingEntry) => {
-      const made = await got(api.POST('/api/readings', { body: entry }));
+      const made = await got(deeds.POST('/api/readings', { body: entry }));
       await refresh(client);
       return made;
     },
     insist: async (reading: ReadingKept) => {
       const body = { ...reading.entry, sure: true };
-      await got(api.PUT('/api/readings/{id}', { params: params(reading), body }));
+      await got(deeds.PUT('/api/readings/{id}', { params: params(reading), body }));
       await refresh(client);
     },
     remove: async (reading: ReadingKept) => {
-      await got(api.DELETE('/api/readings/{id}', { params: params(reading) }));
+      await got(deeds.DELETE('/api/readings/{id}', { params: params(reading) }));
       await refresh(client);
     },
   };

@@ -1,8 +1,17 @@
 // The run sheet of a piece: planned by the server each time it is asked for.
 
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, type ClockSet, got, type RunSheetEntry, type RunSheetView, type StepDone } from '../api/client';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  api,
+  type ClockSet,
+  deeds,
+  got,
+  type RunSheetEntry,
+  type RunSheetView,
+  type StepDone,
+} from '../api/client';
 import { useLook, useUnits } from '../light/light';
+import { ofTheSame, show } from './cache';
 
 /** How it is looked at, and in which units it is said. */
 const useSaid = () => ({ ...useLook(), units: useUnits() });
@@ -19,7 +28,7 @@ export function useRunSheet(piece: string | undefined) {
   const said = useSaid();
   return useQuery({
     ...asked(piece ?? '', said),
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame(piece),
     enabled: piece !== undefined,
     refetchInterval: 60_000,
   });
@@ -39,8 +48,8 @@ export function useRecord(piece: string | undefined) {
 export function useRunSheetCalls(piece: string) {
   const client = useQueryClient();
   const said = useSaid();
-  const take = (sheet: RunSheetView) => {
-    client.setQueryData(key(piece, said), sheet);
+  const take = async (sheet: RunSheetView) => {
+    await show(client, key(piece, said), sheet);
     void client.invalidateQueries({ queryKey: ['history'] });
   };
   return {
@@ -50,19 +59,19 @@ export function useRunSheetCalls(piece: string) {
       const now = await client.ensureQueryData(asked(piece, said));
       const params = { path: { id: piece }, query: { ...said, revision: now.revision } };
       const body = { ...now.entry, ...what(now.entry) };
-      take(await got(api.PUT('/api/pieces/{id}/run-sheet', { params, body })));
+      await take(await got(deeds.PUT('/api/pieces/{id}/run-sheet', { params, body })));
     },
     tick: async (step: StepDone, revision: number) => {
       const params = { path: { id: piece }, query: { ...said, revision } };
-      take(await got(api.POST('/api/pieces/{id}/run-sheet/done', { params, body: step })));
+      await take(await got(deeds.POST('/api/pieces/{id}/run-sheet/done', { params, body: step })));
     },
     clock: async (set: ClockSet, revision: number) => {
       const params = { path: { id: piece }, query: { ...said, revision } };
-      take(await got(api.POST('/api/pieces/{id}/run-sheet/clock', { params, body: set })));
+      await take(await got(deeds.POST('/api/pieces/{id}/run-sheet/clock', { params, body: set })));
     },
     untick: async (place: number, revision: number) => {
       const params = { path: { id: piece, place }, query: { ...said, revision } };
-      take(await got(api.DELETE('/api/pieces/{id}/run-sheet/done/{place}', { params })));
+      await take(await got(deeds.DELETE('/api/pieces/{id}/run-sheet/done/{place}', { params })));
     },
   };
 }

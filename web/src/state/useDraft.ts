@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { Problem } from '../api/client';
-import { PATIENCE, Saver } from './saving';
+import { PATIENCE, type Saver, saverOf, slidesByKeys } from './saving';
 
 interface Kept<E> {
   id: string;
@@ -30,17 +30,53 @@ export interface Draft<E> {
 }
 
 /**
- * Edits `kept` in place. `put` writes an entry over a revision; `reload` fetches what is kept now; `saved` hears of every
+ * Edits `kept` in place. `put` writes an entry over a revision, under a key; `reload` fetches what is kept now; `saved` hears of every
  * write. What comes from elsewhere (undo, another tab) is shown as soon as nothing of ours is waiting.
  */
 export function useDraft<E, K extends Kept<E>>(
   kept: K,
-  put: (entry: E, revision: number) => Promise<K>,
+  put: (entry: E, revision: number, key: string) => Promise<K>,
   reload: () => Promise<K>,
   saved: (kept: K) => void,
 ): Draft<E> {
-  const [{ entry, origin }, setShown] = useState({ entry: kept.entry, origin: 0 });
-  const latest = useRef(kept.entry);
+  const [problem, setProblem] = useState<Problem>();
+  const [theirs, setTheirs] = useState<K>();
+  const seen = useRef(kept.revision);
+  const calls = useRef({ put, reload, saved });
+  calls.current = { put, reload, saved };
+
+  const saver = useRef<Saver<E, K>>(undefined);
+  saver.current ??= saverOf<E, K>(
+    kept.id,
+    kept,
+    {
+      send: (e, revision, key) => calls.current.put(e, revision, key),
+      reload: () => calls.current.reload(),
+    },
+    {
+      saved(now) {
+        seen.current = now.revision;
+        calls.current.saved(now);
+      },
+      stale() {
+        const ask = () =>
+          void calls.current.reload().then(setTheirs, (error: unknown) => {
+            if (error instanceof Problem) {
+              setProblem(error);
+              saver.current?.giveUp(error.message);
+            } else setTimeout(ask, PATIENCE);
+          });
+        ask();
+      },
+      refused: setProblem,
+    },
+  );
+
+  const [{ entry, origin }, setShown] = useState(() => ({
+    entry: saver.current?.unsaved ?? kept.entry,
+    origin: 0,
+  }));
+  const latest = useRef(entry);
   const setEntry = (entry: E) => {
     latest.current = entry;
     setShown((old) => ({ entry, origin: old.origin }));
@@ -49,43 +85,20 @@ export function useDraft<E, K extends Kept<E>>(
     latest.current = entry;
     setShown((old) => ({ entry, origin: old.origin + 1 }));
   };
-  const [problem, setProblem] = useState<Problem>();
-  const [theirs, setTheirs] = useState<K>();
-  const seen = useRef(kept.revision);
-  const calls = useRef({ put, reload, saved });
-  calls.current = { put, reload, saved };
-
-  const saver = useRef<Saver<E, K>>(undefined);
-  saver.current ??= new Saver<E, K>(kept.revision, (e, revision) => calls.current.put(e, revision), {
-    saved(now) {
-      seen.current = now.revision;
-      calls.current.saved(now);
-    },
-    stale() {
-      const ask = () =>
-        void calls.current.reload().then(setTheirs, (error: unknown) => {
-          if (error instanceof Problem) {
-            setProblem(error);
-            saver.current?.giveUp(error.message);
-          } else setTimeout(ask, PATIENCE);
-        });
-      ask();
-    },
-    refused: setProblem,
-  });
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: only when another state was kept
   useEffect(() => {
-    if (kept.revision > seen.current && !saver.current?.busy) {
-      seen.current = kept.revision;
-      saver.current?.resume(kept.revision);
-      replace(kept.entry);
-      setProblem(undefined);
-    }
+    if (kept.revision <= seen.current || !saver.current || saver.current.busy) return;
+    // What was refused here waits to be corrected: who typed it says whose counts.
+    if (saver.current.unsaved !== undefined) return setTheirs(kept);
+    seen.current = kept.revision;
+    saver.current.resume(kept.revision, kept.entry);
+    replace(kept.entry);
+    setProblem(undefined);
   }, [kept]);
 
   useEffect(() => {
-    saver.current?.open();
+    saver.current?.begin();
     return () => saver.current?.close();
   }, []);
 
@@ -103,9 +116,10 @@ export function useDraft<E, K extends Kept<E>>(
     if (!mine) {
       saver.current?.drop();
       replace(theirs.entry);
+      setProblem(undefined);
       calls.current.saved(theirs);
-    }
-    saver.current?.resume(theirs.revision);
+    } else saver.current?.keepOver();
+    saver.current?.resume(theirs.revision, theirs.entry);
     setTheirs(undefined);
   };
 
@@ -115,7 +129,9 @@ export function useDraft<E, K extends Kept<E>>(
     show: setEntry,
     change(change) {
       const next = after(change);
-      if (next) saver.current?.save(next);
+      if (!next) return;
+      if (slidesByKeys()) saver.current?.saveSoon(next);
+      else saver.current?.save(next);
     },
     type(change) {
       const next = after(change);

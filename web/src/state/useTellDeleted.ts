@@ -1,14 +1,21 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useTell } from '../parts/Notice';
-import { useUndo } from './workspace';
+import { historyNow, useUndo } from './workspace';
 
 /** Says that something was deleted, with the way back beside it. */
 export function useTellDeleted() {
   const tell = useTell();
   const undo = useUndo('undo', tell);
-  return (what: string) =>
+  const client = useQueryClient();
+  return async (what: string, id: string) => {
+    // Somebody may have changed something else since: then there is no way back but by the rail.
+    const last = await historyNow(client).catch(() => undefined);
+    const change = last?.undo?.document === id ? last.undo.change : undefined;
+    if (change === undefined) return tell(`${what} deleted`);
     tell(`${what} deleted`, {
       name: 'Undo',
       hint: 'Undo it with Ctrl Z, or with the button of the rail',
-      act: () => undo.mutate(),
+      act: () => undo.mutate(change),
     });
+  };
 }

@@ -8,6 +8,6 @@ export function useToPot() {
   const go = useNavigate();
   return async (parts: MixPart[], ml: number) => {
     const mix = await ofParts(parts);
-    go(`/pot/${mix.id}?ml=${ml}`);
+    void go(`/pot/${mix.id}?ml=${ml}`);
   };
 }

@@ -1,7 +1,8 @@
 // What is chosen once for the whole workshop: the house white, and what there is to measure with.
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, got, type Measure } from '../api/client';
+import { api, deeds, got, type Measure } from '../api/client';
+import { show } from './cache';
 import { refresh } from './workspace';
 
 const read = () => got(api.GET('/api/workshop'));
@@ -40,9 +41,10 @@ export function useWorkshopCalls() {
   }) => {
     const { revision, entry } = await read();
     const body = { ...entry, ...what };
-    client.setQueryData(
+    await show(
+      client,
       ['workshop'],
-      await got(api.PUT('/api/workshop', { params: { query: { revision } }, body })),
+      await got(deeds.PUT('/api/workshop', { params: { query: { revision } }, body })),
     );
     await refresh(client);
   };

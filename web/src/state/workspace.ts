@@ -7,8 +7,10 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
 import {
   api,
+  deeds,
   got,
   type HistoryNow,
   type Mix,
@@ -18,8 +20,12 @@ import {
   type PaintEntry,
   Problem,
 } from '../api/client';
+import { under } from '../api/insist';
 import { useLook } from '../light/light';
-import { previewsAreOld, usePreview } from './preview';
+import type { Tells } from '../parts/Notice';
+import { ofTheSame, show } from './cache';
+import { placeOf } from './places';
+import { previewsAreOld, useLastPreview, usePreview } from './preview';
 import { settle } from './saving';
 
 type Look = ReturnType<typeof useLook>;
@@ -78,7 +84,7 @@ export function usePaintPage(id: string) {
   return useQuery({
     queryKey: keys.page(id, look),
     queryFn: () => got(api.GET('/api/paints/{id}/page', { params: { path: { id }, query: look } })),
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame(id),
   });
 }
 
@@ -141,7 +147,7 @@ export function useSetAside() {
   const queryKey = ['set aside'];
   const { data } = useQuery({ queryKey, queryFn: () => got(api.GET('/api/set-aside')) });
   const { mutate } = useMutation({
-    mutationFn: (id: string) => got(api.DELETE('/api/set-aside/{id}', { params: { path: { id } } })),
+    mutationFn: (id: string) => got(deeds.DELETE('/api/set-aside/{id}', { params: { path: { id } } })),
     onSettled: () => client.invalidateQueries({ queryKey }),
   });
   return { entries: data ?? [], remove: mutate };
@@ -167,29 +173,36 @@ export function useRefresh() {
   return () => void refresh(client);
 }
 
-export function useUndo(direction: 'undo' | 'redo', told: (words: string) => void) {
+/** What undo and redo would do now. */
+export const historyNow = (client: QueryClient) =>
+  client.fetchQuery({ queryKey: keys.history, queryFn: () => got(api.GET('/api/history')) });
+
+/** The change that is meant may be given: else it is the last. */
+export function useUndo(direction: 'undo' | 'redo', told: Tells) {
   const client = useQueryClient();
+  const go = useNavigate();
   return useMutation({
-    mutationFn: async () => {
+    mutationFn: async (meant: number | undefined) => {
       // What was typed last is a change too, and the one that is meant. Else it is the one whose name is on the button.
       const sent = await settle();
       const query = client.getQueryCache().find<HistoryNow>({ queryKey: keys.history });
       const now = query?.state;
       const seen = !sent && !now?.isInvalidated && now?.fetchStatus === 'idle' ? now.data : undefined;
-      const history =
-        seen ??
-        (await client.fetchQuery({ queryKey: keys.history, queryFn: () => got(api.GET('/api/history')) }));
-      const change = history?.[direction]?.change;
+      const change = meant ?? (seen ?? (await historyNow(client)))[direction]?.change;
       if (change === undefined) return undefined;
       return got(
         direction === 'undo'
-          ? api.POST('/api/undo', { body: { change } })
-          : api.POST('/api/redo', { body: { change } }),
+          ? deeds.POST('/api/undo', { body: { change } })
+          : deeds.POST('/api/redo', { body: { change } }),
       );
     },
     onSuccess(now) {
       if (!now) return;
-      if (now.done) told(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${now.done.words}`);
+      if (now.done) {
+        told(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${now.done.words}`);
+        const place = placeOf(now.done);
+        if (place && !window.location.pathname.startsWith(place)) void go(place);
+      }
       client.setQueryData(keys.history, now);
     },
     onError(error) {
@@ -197,6 +210,7 @@ export function useUndo(direction: 'undo' | 'redo', told: (words: string) => voi
         error instanceof Problem
           ? `Nothing was ${direction === 'undo' ? 'undone' : 'redone'}: ${error.message}`
           : 'Nothing was done: Warm Blend isn’t responding',
+        'stays',
       );
     },
     onSettled: () => refresh(client),
@@ -210,30 +224,34 @@ export function usePaintCalls() {
   const query = look;
   return {
     make: async (entry: PaintEntry) => {
-      const paint = await got(api.POST('/api/paints', { params: { query }, body: entry }));
+      const paint = await got(deeds.POST('/api/paints', { params: { query }, body: entry }));
       await refresh(client);
       return paint;
     },
-    put: (id: string) => (entry: PaintEntry, revision: number) =>
+    put: (id: string) => (entry: PaintEntry, revision: number, key: string) =>
       got(
-        api.PUT('/api/paints/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }),
+        api.PUT('/api/paints/{id}', {
+          params: { path: { id }, query: { ...query, revision } },
+          body: entry,
+          ...under(key),
+        }),
       ),
     get: (id: string) => () => got(api.GET('/api/paints/{id}', { params: { path: { id }, query } })),
-    saved: (paint: Paint) => {
-      client.setQueryData<Paint[]>(keys.paints(look), (old) =>
+    saved: async (paint: Paint) => {
+      await show<Paint[]>(client, keys.paints(look), (old) =>
         old?.map((p) => (p.id === paint.id ? paint : p)),
       );
       void client.invalidateQueries({ queryKey: keys.history });
       for (const stale of ['mixes', 'preview', 'page']) void client.invalidateQueries({ queryKey: [stale] });
     },
     merge: async (keep: string, gone: string) => {
-      const paint = await got(api.POST('/api/paints/merge', { params: { query }, body: { keep, gone } }));
+      const paint = await got(deeds.POST('/api/paints/merge', { params: { query }, body: { keep, gone } }));
       await refresh(client);
       return paint;
     },
     remove: async (paint: Paint, confirmed: boolean) => {
       const params = { path: { id: paint.id }, query: { revision: paint.revision, confirmed } };
-      await got(api.DELETE('/api/paints/{id}', { params }));
+      await got(deeds.DELETE('/api/paints/{id}', { params }));
       await refresh(client);
     },
   };
@@ -244,23 +262,26 @@ export function useMixCalls() {
   const look = useLook();
   const client = useQueryClient();
   const query = look;
-  const put = (id: string) => (entry: MixEntry, revision: number) =>
-    got(api.PUT('/api/mixes/{id}', { params: { path: { id }, query: { ...query, revision } }, body: entry }));
+  const asked = (id: string, revision: number, body: MixEntry) => ({
+    params: { path: { id }, query: { ...query, revision } },
+    body,
+  });
   /** In its place in the list of all. */
   const shown = (mix: Mix) =>
-    client.setQueryData<Mix[]>(keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
+    show<Mix[]>(client, keys.mixes(look), (old) => old?.map((m) => (m.id === mix.id ? mix : m)));
   return {
-    put,
+    put: (id: string) => (entry: MixEntry, revision: number, key: string) =>
+      got(api.PUT('/api/mixes/{id}', { ...asked(id, revision, entry), ...under(key) })),
     make: async (entry: MixEntry) => {
-      const mix = await got(api.POST('/api/mixes', { params: { query }, body: entry }));
-      client.setQueryData<Mix[]>(keys.mixes(look), (old) => [...(old ?? []), mix]);
+      const mix = await got(deeds.POST('/api/mixes', { params: { query }, body: entry }));
+      await show<Mix[]>(client, keys.mixes(look), (old) => [...(old ?? []), mix]);
       void refresh(client);
       return mix;
     },
     /** The mix that such parts are already, or a new one. */
     ofParts: async (components: MixPart[]) => {
-      const mix = await got(api.POST('/api/mixes/of-parts', { params: { query }, body: { components } }));
-      client.setQueryData<Mix[]>(keys.mixes(look), (old = []) =>
+      const mix = await got(deeds.POST('/api/mixes/of-parts', { params: { query }, body: { components } }));
+      await show<Mix[]>(client, keys.mixes(look), (old = []) =>
         old.some(({ id }) => id === mix.id) ? old : [...old, mix],
       );
       void refresh(client);
@@ -268,8 +289,8 @@ export function useMixCalls() {
     },
     /** Of a mix that is not on the bench yet. */
     change: async ({ id, revision }: Mix, entry: MixEntry) => {
-      const mix = await put(id)(entry, revision);
-      shown(mix);
+      const mix = await got(deeds.PUT('/api/mixes/{id}', asked(id, revision, entry)));
+      await shown(mix);
       void refresh(client);
       return mix;
     },
@@ -278,30 +299,30 @@ export function useMixCalls() {
     makeInto: async (id: string, preset: string) => {
       const { revision } = await got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } }));
       const params = { path: { id }, query: { ...query, revision } };
-      const mix = await got(api.POST('/api/mixes/{id}/make-into', { params, body: { preset } }));
-      shown(mix);
+      const mix = await got(deeds.POST('/api/mixes/{id}/make-into', { params, body: { preset } }));
+      await shown(mix);
       await refresh(client);
       return mix;
     },
-    saved: (mix: Mix) => {
-      shown(mix);
+    saved: async (mix: Mix) => {
+      await shown(mix);
       void previewsAreOld(client);
       void client.invalidateQueries({ queryKey: keys.history });
     },
     remove: async (mix: Mix) => {
       const params = { path: { id: mix.id }, query: { revision: mix.revision } };
-      await got(api.DELETE('/api/mixes/{id}', { params }));
+      await got(deeds.DELETE('/api/mixes/{id}', { params }));
       await refresh(client);
     },
   };
 }
 
-/** What an unsaved mix would look like. The last answer stays until the next is there. */
+/** What an unsaved mix would look like: the last answer stays until the next is there, or beside why there is none. */
 export function useMixPreview(entry: MixEntry) {
   const look = useLook();
   // The name has no colour: leaving it out spares a question with every letter typed.
   const body: MixEntry = { components: entry.components, target: entry.target ?? null };
-  return usePreview({
+  return useLastPreview({
     queryKey: ['mix', look, body],
     queryFn: ({ signal }) => got(api.POST('/api/mixes/preview', { params: { query: look }, body, signal })),
   });

@@ -2,7 +2,12 @@
 
 use crate::put_on_the_bench;
 use serde_json::Value;
-use warm_blend_e2e::Painter;
+use warm_blend_e2e::{Mishap, Painter};
+
+/// Between a change elsewhere and hearing of it.
+fn hear_nothing_of_others(painter: &Painter) {
+    painter.line().fails(|_, path| (path == "/api/changes").then_some(Mishap::LoseRequest));
+}
 
 #[tokio::test]
 async fn undo_goes_back_across_a_reload() {
@@ -26,7 +31,8 @@ async fn undo_goes_back_across_a_reload() {
 
 #[tokio::test]
 async fn two_tabs_do_not_overwrite_each_other() {
-    let painter = Painter::at_the_demo().await;
+    let painter = Painter::at_the_demo_on_a_line().await;
+    hear_nothing_of_others(&painter);
     put_on_the_bench(&painter, "toasted straw").await;
     painter.reads("2 : 1 : 2, 5 parts").await;
     let address = painter.driver.current_url().await.unwrap();
@@ -70,7 +76,8 @@ async fn two_tabs_do_not_overwrite_each_other() {
 /// What is still being typed is the change that is meant; what somebody else did in between is not.
 #[tokio::test]
 async fn undo_takes_back_what_its_button_says() {
-    let painter = Painter::at_the_demo().await;
+    let painter = Painter::at_the_demo_on_a_line().await;
+    hear_nothing_of_others(&painter);
     painter.open("/shelf").await;
     painter.click("button", "fern").await;
     painter.write("textbox", "Name", "fern green").await;

@@ -147,6 +147,7 @@ async fn a_finish_on_a_photo_is_held_against_the_prediction() {
     painter.click("button", "Keep").await;
     painter.click("button", "Hold against the prediction").await;
     painter.the("image", "Your sample with the card").await;
+    painter.click("button", "Spot on the card").await;
     painter.click("button", "Read the finish").await;
     painter.reads("as was predicted, as far as a photo tells").await;
     painter.reads("than was predicted").await;
@@ -178,6 +179,7 @@ async fn from_a_photo_to_a_board() {
         })
     });
     painter.bring("Choose a photo", "wall.png", &crate::png(&photo)).await;
+    painter.click("button", "Yes, that is the card").await;
     painter.click("button", "Find its colours").await;
     painter.reads("the base, in two coats").await;
     painter.reads("over it: dry brush").await;
@@ -188,6 +190,7 @@ async fn from_a_photo_to_a_board() {
 
     painter.open("/piece/photo").await;
     painter.bring("Choose a photo", "wall.png", &crate::png(&photo)).await;
+    painter.click("button", "Yes, that is the card").await;
     painter.click("button", "Find its colours").await;
     painter.reads("the base, in two coats").await;
     let before = painter.meanwhile("GET", "/api/piece", Value::Null).await;
@@ -211,6 +214,7 @@ async fn a_picture_is_taken_with_the_camera_of_the_demo() {
     let photo = painter.the("image", "Your sample with the card").await;
     let wide = async || photo.prop("naturalWidth").await.ok().flatten();
     painter.until("the picture is there", async || wide().await.as_deref() == Some("1080")).await;
+    painter.click("button", "Yes, that is the card").await;
     painter.the("button", "Find its colours").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.leave().await;

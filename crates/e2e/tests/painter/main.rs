@@ -3,6 +3,7 @@
 mod answers;
 mod boards;
 mod everyone;
+mod faulty;
 mod keeping;
 mod log;
 mod pieces;
@@ -35,6 +36,7 @@ async fn aim_at_a_photo(painter: &Painter, wall: [u8; 3]) {
     let photo =
         image::RgbImage::from_fn(600, 400, |x, _| image::Rgb(if x < 300 { [214, 214, 214] } else { wall }));
     painter.bring("Choose a photo", "wall.png", &png(&photo)).await;
+    painter.click("button", "Spot on the card").await;
     painter.click("button", "Pick the colour").await;
     painter.click("button", "Aim at it").await;
 }

@@ -23,13 +23,13 @@ async fn a_step_that_took_longer_moves_the_rest() {
     painter.reads("Ready on").await;
     let before = sheet(&painter).await;
     assert_eq!(first(&before), "Coat, brushed: 2 of 2");
-    painter.click("button", "Done, with time, note or photo: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Time, note or photo: Coat, brushed: 2 of 2").await;
     painter.write("textbox", "It took, min", "two hours").await;
-    painter.click("button", "Tick off").await;
+    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
     painter.reads("is not a number").await;
     painter.write("textbox", "It took, min", "190").await;
     painter.write("textbox", "Note", "dragged at the end").await;
-    painter.click("button", "Tick off").await;
+    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
     painter.reads("7 steps done").await;
     let after = sheet(&painter).await;
     assert_ne!(first(&after), first(&before));
@@ -222,12 +222,12 @@ async fn a_wait_is_filled_with_another_piece() {
 async fn a_step_is_kept_with_its_photo() {
     let painter = Painter::at_the_door().await;
     painter.open("/run-sheet").await;
-    painter.click("button", "Done, with time, note or photo: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Time, note or photo: Coat, brushed: 2 of 2").await;
     let photo = image::RgbImage::from_pixel(320, 200, image::Rgb([96, 112, 122]));
     painter.bring("Photo", "case.png", &crate::png(&photo)).await;
     painter.the("image", "To be kept with the step").await;
     painter.write("textbox", "Note", "two coats cover").await;
-    painter.click("button", "Tick off").await;
+    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
     painter.reads("7 steps done").await;
     painter.click("link", "Log").await;
     painter.reads("two coats cover").await;

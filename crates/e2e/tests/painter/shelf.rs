@@ -66,6 +66,9 @@ async fn two_tins_become_one() {
     put_on_the_bench(&painter, "drift blue for the case").await;
     painter.the("spinbutton", "Parts of duck egg").await;
     painter.control('z').await;
+    // Undo leads to what it changed.
+    painter.the("heading", "slate blue").await;
+    put_on_the_bench(&painter, "drift blue for the case").await;
     painter.the("spinbutton", "Parts of slate blue").await;
     painter.leave().await;
 }
@@ -76,11 +79,16 @@ async fn a_file_is_looked_at_and_imported() {
     let painter = Painter::at_the_demo().await;
     painter.click("button", "Files").await;
     painter.click("menuitem", "Import a file…").await;
-    painter.bring("Choose a file", "torn.csv", b"name,L*,a*,b*\nsea glass,seventy,-12,2\n").await;
-    painter.reads("line 2").await;
+    painter.bring("Choose a file", "photo.csv", b"\x89PNG\r\n").await;
+    painter.reads("this is a picture, not a table").await;
     painter.the("alert", "").await;
+    let torn = b"name,hex\nsea glass,#9cb0a8\nmoss,#12\n";
+    painter.bring("photo.csv", "torn.csv", torn).await;
+    painter.reads("a hex code has").await;
+    painter.the("button", "Import the other one").await;
     let file = "\u{feff}name;L*;a*;b*\r\nslate blue;42,5;-3,0;-13,0\r\nsea glass;70;-12;2\r\n";
     painter.bring("torn.csv", "card.csv", file.as_bytes()).await;
+    painter.click("button", "By colour reader").await;
     painter.reads("1 new, 1 reading of a paint on the shelf").await;
     painter.click("button", "Cancel").await;
     painter.gone("dialog", "Import a file").await;
@@ -89,7 +97,9 @@ async fn a_file_is_looked_at_and_imported() {
     painter.click("button", "Files").await;
     painter.click("menuitem", "Import a file…").await;
     painter.bring("Choose a file", "card.csv", file.as_bytes()).await;
-    // Lab is taken to come from an instrument; whoever knows better says so.
+    // Nothing says what read it: that is asked, and can be changed.
+    painter.reads("The file does not say").await;
+    painter.click("button", "By colour reader").await;
     painter.reads("a reading of slate blue, by colour reader").await;
     painter.choose("Read with", "From chips or codes").await;
     painter.reads("a reading of slate blue, from a chip or code").await;
@@ -174,7 +184,7 @@ async fn a_shelf_of_hundreds_comes_in_parts() {
     let tin = |i: u32| format!("tin {i};{};0;0\n", 20 + i % 70);
     let deck = format!("name;L*;a*;b*\n{}", (0..260).map(tin).collect::<String>());
     let send = "const [body, done] = arguments;
-        fetch('/api/import?file=deck.csv', {method: 'POST', body}).then(answer => answer.json()).then(done);";
+        fetch('/api/import?file=deck.csv&source=chip', {method: 'POST', body}).then(answer => answer.json()).then(done);";
     let told = painter.driver.execute_async(send, vec![deck.into()]).await.unwrap();
     assert_eq!(told.json()["summary"], "260 new, 0 readings of paints on the shelf, 0 left out");
     painter.driver.refresh().await.unwrap();

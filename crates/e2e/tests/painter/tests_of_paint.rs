@@ -96,7 +96,7 @@ async fn a_colour_is_picked_from_a_photo() {
     let mut png = std::io::Cursor::new(Vec::new());
     photo.write_to(&mut png, image::ImageFormat::Png).unwrap();
     painter.bring("Choose a photo", "dab.png", png.get_ref()).await;
-    // Both spots start in the dark middle: that is refused, by name.
+    // In so yellow a light nothing is taken for a card: both spots start in the dark middle, which is refused, by name.
     let toward = async |spot: &str, key: Key, times: usize| {
         painter.the("button", spot).await.focus().await.unwrap();
         for _ in 0..times {
@@ -105,7 +105,7 @@ async fn a_colour_is_picked_from_a_photo() {
     };
     toward("Spot on the card", Key::Right, 5).await;
     painter.click("button", "Pick the colour").await;
-    painter.reads("too dark to weigh colours by").await;
+    painter.reads("The card: the card is too dark to weigh colours by").await;
     toward("Spot on the card", Key::Left, 25).await;
     toward("Spot on the dab", Key::Right, 15).await;
     painter.click("button", "Pick the colour").await;

@@ -68,7 +68,8 @@ pub async fn preview(
     Ok(Json(plan(&workspace, how, bytes).await?.told()))
 }
 
-/// Import a file as the preview said, at one go: one step of undo takes all of it out again.
+/// Import a file as the preview said, at one go: one step of undo takes all of it out again. Where rows cannot be read, all of them are
+/// named and nothing is imported, unless they are to be left out.
 #[utoipa::path(post, path = "/import", operation_id = "import_file",
     tag = "shelf", params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ImportPlan)))]
@@ -79,6 +80,7 @@ pub async fn carry_out(
 ) -> Answer<ImportPlan> {
     for _ in 0..TRIES {
         let planned = plan(&workspace, how.clone(), bytes.clone()).await?;
+        planned.import.check(&how)?;
         if let Some(told) = workspace.with(move |store| planned.carry_out(store)).await? {
             return Ok(Json(told));
         }

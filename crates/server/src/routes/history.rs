@@ -30,8 +30,10 @@ pub struct HistoryStep {
     document: Uuid,
     /// `paint`, `reading`, `mix`, `pour`, `board`, `piece`, `run-sheet`, `note` or `workshop`.
     kind: String,
-    /// What it did, in words: `adding oat white`.
+    /// What it did, in words: `adding oat white`, `changing oat white: price`.
     words: String,
+    /// Whether the document is there now.
+    there: bool,
 }
 
 /// The change that is meant.
@@ -57,16 +59,52 @@ impl From<HistoryEntry> for HistoryStep {
             "note" => "a note".to_owned(),
             kind => format!("the unnamed {kind}"),
         });
-        let more = match step.more {
-            0 => String::new(),
-            n => format!(" and {n} more"),
+        let more = match (step.more, altered(&step.fields)) {
+            (0, None) => String::new(),
+            (0, Some(fields)) => format!(": {fields}"),
+            (n, _) => format!(" and {n} more"),
         };
         Self {
             change: step.change,
             document: step.document,
             kind: step.kind,
             words: format!("{deed} {what}{more}"),
+            there: step.there,
         }
+    }
+}
+
+/// Fields of documents, where a painter calls them otherwise.
+const CALLED: &[(&str, &str)] = &[
+    ("components", "parts"),
+    ("coats_to_hide", "coats to hide"),
+    ("stock_ml", "amount left"),
+    ("opened_on", "date of opening"),
+    ("source", "what its colour was taken from"),
+    ("safety", "warning"),
+    ("strips", "layers"),
+    ("form", "dimensions"),
+    ("corrections", "areas"),
+    ("schemes", "finish"),
+    ("chosen", "chosen scheme"),
+    ("done", "steps done"),
+    ("steps", "what is in it"),
+    ("finished_at", "whether it is finished"),
+    ("tapes_colours", "tape between colours"),
+    ("owned", "measures at hand"),
+];
+
+/// What was altered, in words; none where nothing can be named.
+fn altered(fields: &[String]) -> Option<String> {
+    let called = |field: &String| {
+        let known = CALLED.iter().find(|(name, _)| name == field);
+        known.map_or_else(|| field.replace('_', " "), |(_, words)| (*words).to_owned())
+    };
+    match fields {
+        [] => None,
+        [one] => Some(called(one)),
+        [one, other] => Some(format!("{} and {}", called(one), called(other))),
+        [first, ..] => Some(format!("{} and {} more fields", called(first), fields.len() - 1)),
     }
 }
 

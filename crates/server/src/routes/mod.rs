@@ -3,6 +3,7 @@
 mod bench;
 mod boards;
 mod camera;
+mod changes;
 mod demo;
 mod files;
 mod history;
@@ -51,6 +52,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(paints::page))
         .routes(routes!(readings::list, readings::make))
         .routes(routes!(readings::change, readings::remove))
+        .routes(routes!(readings::reader))
         .routes(routes!(readings::read))
         .routes(routes!(readings::calibrate))
         .routes(routes!(photos::pick))
@@ -122,6 +124,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(set_aside::list))
         .routes(routes!(set_aside::delete))
         .routes(routes!(readings::learning))
+        .routes(routes!(changes::watch))
         .routes(routes!(history::get))
         .routes(routes!(history::undo))
         .routes(routes!(history::redo))

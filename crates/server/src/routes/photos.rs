@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo, taken};
 use warm_blend_paint::Look;
-use warm_blend_workshop::{PaletteRequest, PhotoPalette, PickRequest, PickedColours};
+use warm_blend_workshop::{PaletteRequest, PhotoPalette, PickRequest, PickedColours, SpotEntry};
 
 use crate::{
     Workspace,
@@ -30,6 +30,8 @@ pub struct PhotoAtHand {
     width: usize,
     /// Height of it.
     height: usize,
+    /// Where a white card may lie in it: a person has to say whether it does.
+    likely_card: Option<SpotEntry>,
 }
 
 /// Bring a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body.
@@ -40,12 +42,16 @@ pub async fn bring(
     State(workspace): State<Workspace>,
     Raw(bytes, place): Raw<LARGEST_PHOTO>,
 ) -> Result<(StatusCode, Json<PhotoAtHand>), Problem> {
-    let read = move || photo(&bytes).map_err(|error| Problem::field("/photo", error));
-    let decoded = workspace.heavy.photo(read).await?;
+    let read = move || {
+        let decoded = photo(&bytes).map_err(|error| Problem::field("/photo", error))?;
+        let likely_card = decoded.likely_card().map(SpotEntry::from);
+        Ok((decoded, likely_card))
+    };
+    let (decoded, likely_card) = workspace.heavy.photo(read).await?;
     drop(place);
     let (width, height) = decoded.size();
     let id = workspace.photos.keep(decoded);
-    Ok((StatusCode::CREATED, Json(PhotoAtHand { id, width, height })))
+    Ok((StatusCode::CREATED, Json(PhotoAtHand { id, width, height, likely_card })))
 }
 
 /// A photo that stays.

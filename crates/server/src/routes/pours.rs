@@ -9,7 +9,7 @@ use warm_blend_bench::{PourRecord, touch};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Look, MixId, Name, SavedMix, State as FilmState};
 use warm_blend_spectral::Light;
-use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
 use warm_blend_workshop::{
     AmountsIn, Checks, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, keep_pour, refused,
 };
@@ -101,16 +101,21 @@ pub async fn begin(
     Json(PourBegun { mix, batch_ml }): Json<PourBegun>,
 ) -> Answer<PourView> {
     let work = move |store: &mut Store| {
-        let of = store.get::<SavedMix>(mix)?;
-        let open = store.users::<PourRecord>(mix)?;
-        if let Some(open) = open.into_iter().rev().find(|kept| kept.value.finished_at.is_none()) {
-            return Ok(pot(store, open)?);
-        }
-        let record = PourRecord::begin(MixId(mix), &of.value, batch_ml);
-        let kept = store.make(record.map_err(|error| Problem::field("/batch_ml", error))?)?;
+        let kept = store.together_or(|batch| begun(batch, mix, batch_ml))?;
         Ok(pot(store, kept)?)
     };
     told(&workspace, telling, work).await
+}
+
+/// The pot that is being poured, or a new one; in one transaction, because another program on the file may begin the same pot.
+fn begun(batch: &mut ChangeSet<'_>, mix: Uuid, batch_ml: Option<f64>) -> Result<Kept<PourRecord>, Problem> {
+    let of = batch.get::<SavedMix>(mix)?;
+    let pours = batch.users::<PourRecord>(mix)?;
+    if let Some(open) = pours.into_iter().rev().find(|kept| kept.value.finished_at.is_none()) {
+        return Ok(open);
+    }
+    let record = PourRecord::begin(MixId(mix), &of.value, batch_ml);
+    Ok(batch.make(record.map_err(|error| Problem::field("/batch_ml", error))?)?)
 }
 
 /// All pots, the last first.

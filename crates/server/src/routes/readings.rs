@@ -6,6 +6,8 @@ use axum::{
     extract::{OriginalUri, State},
     http::StatusCode,
 };
+use serde::Serialize;
+use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_device::ReaderTrouble;
 use warm_blend_learn::{LoggedReading, ShelfPaint};
@@ -99,6 +101,23 @@ pub async fn remove(
 ) -> Result<StatusCode, Problem> {
     workspace.with(move |store| store.remove::<LoggedReading>(id, revision)).await?;
     Ok(StatusCode::NO_CONTENT)
+}
+
+/// A colour reader.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ReaderView {
+    /// Its name, as it is kept with what it read.
+    name: String,
+    /// Whether what it reads is made up and says nothing about the painter's own tins: it is kept as such, and counts as no proof of how
+    /// true predictions are.
+    practice: bool,
+}
+
+/// The reader at hand. Only a stand-in ships.
+#[utoipa::path(get, path = "/reader", operation_id = "get_reader", tag = "readings",
+    responses((status = OK, body = ReaderView)))]
+pub async fn reader(State(workspace): State<Workspace>) -> Json<ReaderView> {
+    Json(ReaderView { name: workspace.reader.name(), practice: workspace.reader.is_practice() })
 }
 
 /// What a reader says where it cannot.

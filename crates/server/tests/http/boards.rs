@@ -325,7 +325,7 @@ pub async fn spots(bench: &Bench, board: &str, strip: &str, times: usize) -> Vec
         for _ in 0..times {
             let asked = json!({"strip": strip, "place": place, "state": "dry"});
             let read = bench.post(&format!("/api/boards/{board}/read"), asked, StatusCode::OK).await;
-            assert_eq!(read["device"], "simulated reader");
+            assert!(read["device"].as_str().unwrap().starts_with("simulated reader"), "{read}");
             spots.push(json!({"place": place, "measured": read["measured"]}));
         }
     }

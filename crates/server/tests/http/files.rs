@@ -2,7 +2,7 @@
 
 use crate::bench::Bench;
 use reqwest::{Method, StatusCode};
-use serde_json::Value;
+use serde_json::{Value, json};
 
 async fn send(bench: &Bench, path: &str, body: impl Into<reqwest::Body>) -> (StatusCode, Value) {
     let answer = bench.raw(Method::POST, path, "application/octet-stream", body).await;
@@ -21,7 +21,8 @@ async fn a_preview_writes_nothing_and_an_import_is_one_step_of_undo() {
     let bench = Bench::demo().await;
     let before = bench.get("/api/paints").await.as_array().unwrap().len();
     let file = "name;L*;a*;b*\nslate blue;42,5;-3,0;-13,0\nsea glass;70;-12;2\nSea Glass;71;-12;2\n";
-    let (status, plan) = send(&bench, "/api/import/preview?class=clay&file=card.csv", file).await;
+    let (status, plan) =
+        send(&bench, "/api/import/preview?class=clay&file=card.csv&source=reader", file).await;
     assert_eq!(status, StatusCode::OK, "{plan}");
     assert_eq!(plan["summary"], "1 new, 1 reading of a paint on the shelf, 1 left out");
     let deeds: Vec<_> =
@@ -29,7 +30,7 @@ async fn a_preview_writes_nothing_and_an_import_is_one_step_of_undo() {
     assert_eq!(deeds, ["reading", "new", "skip"]);
     assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), before);
 
-    send(&bench, "/api/import?class=clay&file=card.csv", file).await;
+    send(&bench, "/api/import?class=clay&file=card.csv&source=reader", file).await;
     let glass = bench.paint("sea glass").await;
     assert_eq!(bench.get(&format!("/api/paints/{glass}")).await["entry"]["class"], "clay");
     assert_eq!(bench.get("/api/readings").await[0]["entry"]["device"], "card.csv");
@@ -78,9 +79,9 @@ async fn own_exports_are_no_evidence() {
 
     // A measurement counts once.
     let file = "name,L,a,b\nmustard seed,58.31,12.62,41.23\nmustard seed,58.31,12.62,41.23\n";
-    let (_, once) = send(&bench, "/api/import", file).await;
+    let (_, once) = send(&bench, "/api/import?source=reader", file).await;
     assert_eq!(once["summary"], "0 new, 1 reading of a paint on the shelf, 1 left out", "{once}");
-    let (_, twice) = send(&bench, "/api/import", file).await;
+    let (_, twice) = send(&bench, "/api/import?source=reader", file).await;
     assert_eq!(twice["rows"][0]["words"], "left out: this reading is in the log", "{twice}");
 
     // Elsewhere a prediction becomes a paint that is guessed at, without a reading.
@@ -116,7 +117,7 @@ async fn what_cannot_be_read_says_where_and_why() {
     let bench = Bench::empty().await;
     for (file, kind, words) in [
         ("", "file", "empty"),
-        ("name,hex\nx,#12345\n", "file", "line 2: a hex code has"),
+        ("name,L,a,b\noat,90,0,7\n", "source", "say whether by a reader"),
         ("{\"format\": \"another\"}", "file", "line 1: this is no shelf in JSON"),
         ("<CxF>", "file", "not closed"),
         (
@@ -134,6 +135,27 @@ async fn what_cannot_be_read_says_where_and_why() {
     assert_eq!(large.status(), StatusCode::PAYLOAD_TOO_LARGE);
     assert!(large.text().await.unwrap().contains("8 MB"));
     bench.call(Method::GET, "/api/export/pdf", Value::Null, StatusCode::NOT_FOUND).await;
+}
+
+/// Rows that cannot be read are shown with the others; they keep the rest out only until somebody has agreed.
+#[tokio::test]
+async fn bad_rows_are_left_out_when_somebody_says_so() {
+    let bench = Bench::empty().await;
+    let file = "name,hex\nsea glass,#9cb0a8\nmoss,#12\nfern,green\n";
+    let (status, plan) = send(&bench, "/api/import/preview", file).await;
+    assert_eq!(status, StatusCode::OK, "{plan}");
+    let deeds: Vec<&str> =
+        plan["rows"].as_array().unwrap().iter().map(|row| row["deed"].as_str().unwrap()).collect();
+    assert_eq!(deeds, ["bad", "bad", "new"]);
+    assert_eq!((&plan["rows"][0]["name"], &plan["rows"][0]["line"]), (&json!("moss"), &json!(3)));
+    let (status, problem) = send(&bench, "/api/import", file).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"].as_array().unwrap().len(), 2, "{problem}");
+    assert_eq!(bench.get("/api/paints").await, json!([]));
+    let (status, done) = send(&bench, "/api/import?without_bad=true", file).await;
+    assert_eq!(status, StatusCode::OK, "{done}");
+    let shelf = bench.get("/api/paints").await;
+    assert_eq!((shelf.as_array().unwrap().len(), &shelf[0]["entry"]["name"]), (1, &json!("sea glass")));
 }
 
 /// The largest file of readings that is taken: the shelf after it can be listed, and a name or a stock makes nobody learn anew.

@@ -406,6 +406,6 @@ async fn a_finish_is_read_from_a_photo() {
     };
     assert!(about(&refused(with("card", json!("black"))).await, "/card").contains("white or grey"));
     assert!(about(&refused(with("card_at", spot(0.5))).await, "/card_at").contains("uneven"));
-    assert!(about(&refused(with("finish_at", spot(5.0))).await, "/card_at").contains("outside the photo"));
+    assert!(about(&refused(with("finish_at", spot(5.0))).await, "/finish_at").contains("outside the photo"));
     assert!(about(&refused(with("photo", json!(uuid::Uuid::nil()))).await, "/photo").contains("in the log"));
 }

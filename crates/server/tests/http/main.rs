@@ -7,6 +7,7 @@ mod files;
 mod guards;
 mod jobs;
 mod log;
+mod once;
 mod piece;
 mod plans;
 mod pours;

@@ -52,7 +52,7 @@ async fn a_tint_read_by_the_reader_shrinks_the_doubt_and_undo_forgets_it() {
 
     let of = json!([{"paint": blue, "parts": 1.0}, {"paint": white, "parts": 1.0}]);
     let read = bench.post("/api/reader/read", json!({"of": of, "spectrum": false}), OK).await;
-    assert_eq!(read["device"], "simulated reader");
+    assert!(read["device"].as_str().unwrap().starts_with("simulated reader"), "{read}");
     let made = bench.post("/api/readings", keep(&of, &read), MADE).await;
     assert_eq!(made["reading"]["questioned"], false);
     let news = &made["news"][0];
@@ -60,6 +60,11 @@ async fn a_tint_read_by_the_reader_shrinks_the_doubt_and_undo_forgets_it() {
     let after = page(&bench, &blue).await;
     assert!(doubt(&after) < 0.5 * doubt(&before));
     assert_eq!(after["readings"][0]["title"], "blue 1 : white 1");
+    // The stand-in for a reader is practice where tins are real: marked as such, and no proof of anything.
+    assert_eq!(bench.get("/api/reader").await["practice"], true);
+    assert_eq!(after["readings"][0]["entry"]["device"], "simulated reader, for practice");
+    assert_eq!(bench.get("/api/log/truth").await["readings"], json!([]));
+    assert!(bench.get("/api/log?kinds=reading").await.to_string().contains("dry, for practice"));
 
     // What the test was said to buy is about what it bought.
     let promised =
@@ -74,6 +79,7 @@ async fn a_tint_read_by_the_reader_shrinks_the_doubt_and_undo_forgets_it() {
 #[tokio::test]
 async fn what_contradicts_is_asked_about_until_somebody_insists() {
     let bench = Bench::demo().await;
+    assert_eq!(bench.get("/api/reader").await["practice"], false);
     let log = bench.get("/api/readings").await;
     let odd = log.as_array().unwrap().iter().find(|reading| reading["questioned"] == true).unwrap().clone();
     assert!(odd["title"].as_str().unwrap().starts_with("oxblood") && odd["off"].as_f64().unwrap() > 3.0);

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_interchange::hex;
 use warm_blend_learn::{Measured, Source};
 use warm_blend_paint::{Seen, Verdict};
-use warm_blend_photo::Photo;
+use warm_blend_photo::{NotPicked, Photo};
 use warm_blend_piece::{Piece, Scheme, Zone};
 use warm_blend_spectral::{Lab, Light, Reflectance};
 
@@ -69,9 +69,11 @@ impl Room<'_> {
         asked: &FinishRequest,
     ) -> Result<FinishOnPhoto, Refusal> {
         let at = [asked.finish_at.into()];
-        let picked = photo
-            .pick(card_of(&asked.card)?, asked.card_at.into(), &at)
-            .map_err(|error| Refusal::field("/card_at", error))?;
+        let picked = photo.pick(card_of(&asked.card)?, asked.card_at.into(), &at).map_err(
+            |NotPicked { spot, why }| {
+                Refusal::field(if spot.is_some() { "/finish_at" } else { "/card_at" }, why)
+            },
+        )?;
         let read = picked.colours.first().copied().ok_or(Refusal::Broken)?;
         let within = NINE_OF_TEN * Source::Photo.off();
         let standing = self.stand(piece, scheme)?.ok_or_else(not_said)?;

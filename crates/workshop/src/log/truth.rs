@@ -62,7 +62,9 @@ impl ShelfSnapshot {
     /// How true what was said of the last readings was.
     pub fn truth(&self) -> Result<TruthView, Refusal> {
         let all: Vec<_> = self.readings().collect();
-        let told = self.foretold()?;
+        let foretold = self.foretold()?;
+        let told: Vec<&Foretold> =
+            foretold.iter().filter(|one| !all[one.reading].0.value.is_practice()).collect();
         let name = |of: &Reading<PaintId>| {
             let part = |(paint, parts): &(PaintId, warm_blend_paint::Parts)| {
                 ((100.0 * parts.value()).round() / 100.0, self.name(paint.0).to_owned())
@@ -81,7 +83,7 @@ impl ShelfSnapshot {
             }
         };
         let held = told.iter().filter(|one| one.held()).count();
-        let mut worst: Vec<&Foretold> = told.iter().filter(|one| !one.held()).collect();
+        let mut worst: Vec<&Foretold> = told.iter().copied().filter(|one| !one.held()).collect();
         let beyond = |one: &Foretold| one.difference / one.within.max(1e-9);
         worst.sort_by(|a, b| beyond(b).total_cmp(&beyond(a)));
         let surprise = |one: &&Foretold| {
@@ -110,7 +112,7 @@ impl ShelfSnapshot {
         });
         Ok(TruthView {
             mixes: mixes_in_words(of_mixes.map(|one| one.difference).collect()),
-            readings: told.iter().map(point).collect(),
+            readings: told.iter().copied().map(point).collect(),
             held,
             words,
             worst: worst.iter().take(WORST).map(surprise).collect(),

@@ -1,7 +1,7 @@
 //! Files that come in and go out, against what is on the shelf.
 
 use jiff::Timestamp;
-use warm_blend_learn::{LoggedReading, ShelfPaint};
+use warm_blend_learn::{LoggedReading, ShelfPaint, Source};
 use warm_blend_paint::Class;
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{FileRead, HowToImport, Import, ImportPlan, Refusal};
@@ -9,7 +9,13 @@ use warm_blend_workshop::{FileRead, HowToImport, Import, ImportPlan, Refusal};
 use crate::pile::*;
 
 fn how() -> HowToImport {
-    HowToImport { class: None, percent: None, source: None, file: Some("charts.csv".to_owned()) }
+    HowToImport {
+        class: None,
+        percent: None,
+        source: Some(Source::Reader),
+        without_bad: false,
+        file: Some("charts.csv".to_owned()),
+    }
 }
 
 fn planned(pile: &Pile, bytes: &[u8], how: &HowToImport) -> Result<(Import, ImportPlan), Refusal> {

@@ -11,6 +11,7 @@ import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
 import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
+import { usePlace } from '../../state/unsaved';
 import { useDraft } from '../../state/useDraft';
 import { useTellDeleted } from '../../state/useTellDeleted';
 import { cured, stripOf } from './entry';
@@ -46,11 +47,11 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const { attempt } = useDeed();
   const draft = useDraft<Board, BoardKept>(board, calls.put(board.id), calls.get(board.id), calls.saved);
   const { entry } = draft;
-  const [chosen, setChosen] = useState('A');
+  const [chosen, setChosen] = usePlace(`board ${board.id} strip`, 'A');
   const letter = stripOf(entry, chosen)?.letter ?? 'A';
   const [step, setStep] = useState<number>();
-  const [open, setOpen] = useState<string>();
-  const [beside, setBeside] = useState<Beside>('places');
+  const [open, setOpen] = usePlace<string | undefined>(`board ${board.id} layer`, undefined);
+  const [beside, setBeside] = usePlace<Beside>(`board ${board.id} beside`, 'places');
   const look = useLook();
   const preview = useStrip(entry, letter, step);
   const strip = preview.last;
@@ -60,8 +61,8 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const remove = () =>
     attempt('The board was not deleted', async () => {
       await calls.remove(board);
-      tellDeleted(entry.name);
-      go('/board');
+      void tellDeleted(entry.name, board.id);
+      void go('/board');
     });
 
   return (

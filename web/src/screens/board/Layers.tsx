@@ -8,11 +8,11 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { Plus } from 'lucide-react';
-import type { Board, FixOffered, Layer, Mix, Paint, StripPrediction } from '../../api/client';
+import { Plus, Trash2 } from 'lucide-react';
+import type { Board, FixOffered, Mix, Paint, StripPrediction } from '../../api/client';
 import type { useBoardChoices } from '../../state/boards';
 import type { Change } from '../../state/useDraft';
-import { changed, moved, movedTo, newLayer, onTop, twice, without } from './entry';
+import { changed, layersOf, moved, movedTo, newLayer, onTop, twice, without } from './entry';
 import { LayerRow } from './LayerRow';
 
 interface Props {
@@ -44,9 +44,11 @@ export function Layers({
   open,
   onOpen,
 }: Props) {
-  const own = new Map<string, Layer>();
-  for (const { layers } of entry.strips) for (const layer of layers) own.set(layer.id, layer);
-  const shown = (strip?.layers ?? []).filter((layer) => own.has(layer.id)).toReversed();
+  // The board as it is put together, whether or not it could be predicted yet.
+  const shown = layersOf(entry, letter).toReversed();
+  const predicted = new Map(strip?.layers.map((layer) => [layer.id, layer]));
+  const nameOf = (technique: string) =>
+    choices.techniques.find(({ id }) => id === technique)?.name ?? technique;
 
   // A tap opens a layer and a finger scrolls: it is carried once it is held for a moment.
   const sensors = useSensors(
@@ -54,7 +56,8 @@ export function Layers({
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
   );
 
-  const named = ({ id }: { id: string | number }) => shown.find((one) => one.id === id)?.technique ?? '';
+  const named = ({ id }: { id: string | number }) =>
+    nameOf(shown.find((one) => one.id === id)?.technique ?? '');
   const place = ({ id }: { id: string | number }) =>
     `place ${shown.findIndex((one) => one.id === id) + 1} of ${shown.length}`;
   const told: Announcements = {
@@ -92,27 +95,34 @@ export function Layers({
       >
         <SortableContext items={shown.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           <ol aria-label="Layers, the topmost first" className="grid gap-px">
-            {shown.map((predicted, i) => {
-              const layer = own.get(predicted.id);
-              if (!layer) return null;
+            {shown.map((layer, i) => {
+              const seen = predicted.get(layer.id);
+              if (!seen)
+                return (
+                  <Unpredicted
+                    key={layer.id}
+                    name={nameOf(layer.technique)}
+                    onRemove={() => onChange(without(entry, layer.id))}
+                  />
+                );
               return (
                 <LayerRow
-                  key={predicted.id}
+                  key={layer.id}
                   layer={layer}
-                  predicted={predicted}
-                  advice={strip?.advice.filter((advice) => advice.layer === predicted.id) ?? []}
-                  cautions={strip?.cautions.filter((caution) => caution.layer === predicted.id) ?? []}
-                  below={shown.slice(i + 1)}
+                  predicted={seen}
+                  advice={strip?.advice.filter((advice) => advice.layer === layer.id) ?? []}
+                  cautions={strip?.cautions.filter((caution) => caution.layer === layer.id) ?? []}
+                  below={shown.slice(i + 1).flatMap(({ id }) => predicted.get(id) ?? [])}
                   choices={choices}
                   shelf={shelf}
                   mixes={mixes}
-                  open={open === predicted.id}
-                  onOpen={() => onOpen(open === predicted.id ? undefined : predicted.id)}
-                  onShow={(change) => onShow(changed(entry, predicted.id, change))}
-                  onChange={(change) => onChange((now) => changed(now, predicted.id, change))}
-                  onMove={(by) => onChange(moved(entry, predicted.id, by))}
-                  onTwice={() => onChange(twice(entry, predicted.id))}
-                  onRemove={() => onChange(without(entry, predicted.id))}
+                  open={open === layer.id}
+                  onOpen={() => onOpen(open === layer.id ? undefined : layer.id)}
+                  onShow={(change) => onShow(changed(entry, layer.id, change))}
+                  onChange={(change) => onChange((now) => changed(now, layer.id, change))}
+                  onMove={(by) => onChange(moved(entry, layer.id, by))}
+                  onTwice={() => onChange(twice(entry, layer.id))}
+                  onRemove={() => onChange(without(entry, layer.id))}
                   onFix={onFix}
                 />
               );
@@ -121,5 +131,24 @@ export function Layers({
         </SortableContext>
       </DndContext>
     </>
+  );
+}
+
+/** A layer of which nothing is predicted yet: it is there all the same. */
+function Unpredicted({ name, onRemove }: { name: string; onRemove: () => void }) {
+  return (
+    <li className="flex min-h-14 items-center gap-2 bg-panel pl-3">
+      <p className="flex-1 font-semibold">
+        {name} <span className="font-normal text-soft">not predicted yet</span>
+      </p>
+      <button
+        type="button"
+        className="press press-bare px-3"
+        aria-label={`Take off: ${name}`}
+        onClick={onRemove}
+      >
+        <Trash2 size={20} aria-hidden />
+      </button>
+    </li>
   );
 }

@@ -45,7 +45,7 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
         ),
       setProblem,
     );
-    if (board) go(`/board/${board.id}`);
+    if (board) void go(`/board/${board.id}`);
   };
   const paints = shelf.filter((paint) => !paint.medium);
   const wide = 'w-full';

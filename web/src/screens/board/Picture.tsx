@@ -1,5 +1,6 @@
 import type { Board } from '../../api/client';
 import type { Lit } from '../../parts/Lamp';
+import { NotDrawn } from '../../parts/NotDrawn';
 import { usePicture } from '../../state/boards';
 
 interface Props {
@@ -18,7 +19,7 @@ interface Props {
 /** A strip, or all of them side by side, as it is drawn. */
 export function Picture({ entry, letter, layers, lit, all, small, width, alt }: Props) {
   const height = width / 2;
-  const drawing = usePicture(entry, {
+  const { drawing, error, retry } = usePicture(entry, {
     strip: letter,
     layers,
     width,
@@ -27,15 +28,19 @@ export function Picture({ entry, letter, layers, lit, all, small, width, alt }: 
     all,
   });
   const shape = small ? 'h-44' : 'aspect-2/1';
+  if (error && !drawing) return <NotDrawn error={error} retry={retry} className={shape} />;
   return drawing ? (
-    <img
-      {...drawing}
-      width={width}
-      height={height}
-      draggable={false}
-      className={`w-full object-cover ${small ? 'h-44' : 'h-auto'}`}
-      alt={alt ?? (all ? 'All strips side by side' : `Strip ${letter} as it will look`)}
-    />
+    <>
+      <img
+        {...drawing}
+        width={width}
+        height={height}
+        draggable={false}
+        className={`w-full object-cover ${small ? 'h-44' : 'h-auto'}`}
+        alt={alt ?? (all ? 'All strips side by side' : `Strip ${letter} as it will look`)}
+      />
+      {error && <NotDrawn error={error} retry={retry} className="" />}
+    </>
   ) : (
     <div role="status" className={`w-full animate-pulse bg-panel ${shape}`}>
       <span className="sr-only">Drawing</span>

@@ -14,7 +14,7 @@ import { keyed } from '../../parts/keyed';
 import { useTell } from '../../parts/Notice';
 import { onDay, oneDecimal } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
-import { WAYS_TO_READ, type WayToRead } from '../../parts/ReadSample';
+import { useWaysToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { NO_ANSWER, why } from '../../parts/useDeed';
@@ -41,7 +41,7 @@ interface Props {
 /** The real board, read at up to nine spots: each beside what was predicted, and what they say of the hand. */
 export function ReadBoard({ board, letter, state, strip }: Props) {
   const { readings, ...calls } = useBoardReadings(board);
-  const [way, setWay] = useState<WayToRead>('reader');
+  const { ways, way, setWay, practice } = useWaysToRead();
   const [spots, setSpots] = useState<Spot[]>([]);
   const [made, setMade] = useState<BoardReadingMade>();
   const [trouble, setTrouble] = useState<string>();
@@ -75,7 +75,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
     <section aria-label="Read the real board" className="grid gap-3 rounded bg-panel p-3">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="text-base font-semibold">Read strip {letter} as you painted it</h2>
-        <Segments label="How to read it" choices={WAYS_TO_READ} value={way} onChange={setWay} />
+        <Segments label="How to read it" choices={ways} value={way} onChange={setWay} />
       </div>
       <ul aria-label="Predicted and read" className="grid gap-px sm:grid-cols-3">
         {PLACES.map((place) => (
@@ -103,7 +103,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
       {way === 'reader' && (
         <p className="text-sm text-soft">
           Simulated reader: no device is connected. It reads a board that a made-up painter made of this
-          strip, with a hand of their own.
+          strip, with a hand of their own.{practice && ' What it reads says nothing about your own board.'}
         </p>
       )}
       {way === 'photo' && (

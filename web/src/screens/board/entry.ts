@@ -29,6 +29,14 @@ const withStrips = (entry: Board, change: (strip: Strip) => Strip): Board => ({
 export const stripOf = (entry: Board, letter: string) =>
   entry.strips.find((strip) => strip.letter === letter) ?? entry.strips[0];
 
+/** All layers of a strip as they lie, the lowest first: those it shares, then its own. */
+export function layersOf(entry: Board, letter: string): Layer[] {
+  const strip = stripOf(entry, letter);
+  if (!strip) return [];
+  const shared = strip.from && strip.from.strip !== letter ? layersOf(entry, strip.from.strip) : [];
+  return [...shared.slice(0, strip.from?.after ?? 0), ...strip.layers];
+}
+
 /** Changes the own layers of the strip that a layer belongs to. */
 function around(entry: Board, layer: string, change: (layers: Layer[], at: number) => Layer[]) {
   const owner = entry.strips.find((strip) => strip.layers.some(({ id }) => id === layer));

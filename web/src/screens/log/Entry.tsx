@@ -86,7 +86,7 @@ function Way({ entry }: { entry: LogEntryView }) {
     );
   const onPiece = async () => {
     await take(piece ?? '');
-    go(entry.kind === 'step' ? '/run-sheet' : '/piece');
+    void go(entry.kind === 'step' ? '/run-sheet' : '/piece');
   };
   return (
     <button type="button" className={way} onClick={() => void onPiece()}>

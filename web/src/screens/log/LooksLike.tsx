@@ -12,10 +12,14 @@ const clock = clockOf(undefined);
 export function LooksLike() {
   const [hex, setHex] = useState('');
   const asked = useDeferredValue(hex.trim());
-  const found = useLike(/^#?[0-9a-f]{3,8}$/i.test(asked) ? asked : undefined);
+  // While its digits are being typed nothing is asked; whatever else stands there is found fault with.
+  const typing = /^#?[0-9a-f]{0,5}$/i.test(asked) && !/^#?([0-9a-f]{3})$/i.test(asked);
+  const found = useLike(asked && !typing ? asked : undefined);
   const problem =
-    found.error instanceof Problem ? (found.error.at('/hex') ?? found.error.message) : undefined;
-  const shown = asked && !problem ? (found.data ?? []) : [];
+    asked && !typing && found.error instanceof Problem
+      ? (found.error.at('?hex') ?? found.error.at('/hex') ?? found.error.message)
+      : undefined;
+  const shown = asked && !typing && !found.error ? (found.data ?? []) : [];
   return (
     <section aria-label="Looks like" className="grid gap-2">
       <Field

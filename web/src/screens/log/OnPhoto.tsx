@@ -1,6 +1,7 @@
 import { Pipette } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { FinishOnPhoto, LogEntryView } from '../../api/client';
+import { IsItTheCard } from '../../parts/IsItTheCard';
 import { plainNumber } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { CARDS } from '../../parts/PhotoPick';
@@ -37,6 +38,7 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
   const [card, setCard] = useState<string>('white');
   const [spots, setSpots] = useState<Spot[]>();
   const [placing, setPlacing] = useState(0);
+  const [placed, setPlaced] = useState(false);
   const [read, setRead] = useState<FinishOnPhoto>();
   const [trouble, setTrouble] = useState<string>();
   useEffect(() => {
@@ -53,6 +55,7 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
   }, [url]);
   const move = (i: number, x: number, y: number) => {
     setRead(undefined);
+    if (i === 0) setPlaced(true);
     setSpots((old) => old?.map((spot, j) => (j === i ? { ...spot, x, y } : spot)));
   };
   const hold = () =>
@@ -63,7 +66,10 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
         const [card_at, finish_at] = spots ?? [];
         if (card_at && finish_at) setRead(await readFinish(piece, { photo, card, card_at, finish_at }));
       },
-      (problem) => setTrouble(problem.at('/card_at') ?? problem.message),
+      (problem) => {
+        const [card, finish] = [problem.at('/card_at'), problem.at('/finish_at')];
+        setTrouble(card ? `the card: ${card}` : finish ? `the finish: ${finish}` : problem.message);
+      },
     );
   return (
     <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_20rem]">
@@ -79,14 +85,23 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
             onMove={move}
           />
         )}
+        {ratio && !placed && <IsItTheCard proposed={false} onYes={() => setPlaced(true)} />}
         {trouble && <TroubleLine>{trouble}</TroubleLine>}
       </div>
       <div className="grid content-start gap-3">
-        <Segments label="Card in the photo" choices={CARDS} value={card} onChange={setCard} />
+        <Segments
+          label="Card in the photo"
+          choices={CARDS}
+          value={card}
+          onChange={(next) => {
+            setRead(undefined);
+            setCard(next);
+          }}
+        />
         <button
           type="button"
           className="press press-ink justify-self-start"
-          disabled={busy || !spots}
+          disabled={busy || !spots || !placed}
           onClick={() => void hold()}
         >
           Read the finish

@@ -6,16 +6,27 @@ import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
 import { useDeed } from '../../parts/useDeed';
 import { useNoteCalls } from '../../state/log';
+import { useUnsent } from '../../state/unsaved';
+
+interface Draft {
+  words: string;
+  onPiece: boolean;
+  agreed: boolean;
+  photo: string | null;
+  /** When the photo was taken, if the camera says so. */
+  taken: string | null;
+  /** Whether the note stands under that time. */
+  dated: boolean;
+}
+
+const EMPTY: Draft = { words: '', onPiece: true, agreed: false, photo: null, taken: null, dated: true };
 
 /** A note on the piece at hand or on nothing in particular, a photo with it, or what the client agreed to. */
 export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
   const id = useId();
-  const [words, setWords] = useState('');
-  const [onPiece, setOnPiece] = useState(true);
-  const [agreed, setAgreed] = useState(false);
-  const [photo, setPhoto] = useState<string>();
-  const [taken, setTaken] = useState<string | null>();
-  const [then, setThen] = useState(true);
+  const [draft, setDraft, forgetDraft] = useUnsent<Draft>('note', EMPTY);
+  const { words, onPiece, agreed, photo, taken, dated } = draft;
+  const set = (what: Partial<Draft>) => setDraft({ ...draft, ...what });
   const [wrong, setWrong] = useState<string>();
   const clock = clockOf(undefined);
   const calls = useNoteCalls();
@@ -27,15 +38,12 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
       async () => {
         await calls.write({
           words: words.trim() || null,
-          photo: photo ?? null,
-          at: then ? (taken ?? null) : null,
+          photo,
+          at: dated ? taken : null,
           piece: piece && (onPiece || agreed) ? piece.id : null,
           agreed: agreed ? (scheme ?? null) : null,
         });
-        setWords('');
-        setPhoto(undefined);
-        setTaken(undefined);
-        setAgreed(false);
+        forgetDraft();
         setWrong(undefined);
       },
       (problem) => setWrong(problem.at('/words') ?? problem.message),
@@ -58,33 +66,29 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
         className="field min-h-22 resize-y py-2"
         value={words}
         placeholder="The second coat covers. Strip B by the lamp: warmer."
-        onChange={(event) => setWords(event.target.value)}
+        onChange={(event) => set({ words: event.target.value })}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
         aria-invalid={wrong !== undefined}
       />
       {piece && (
-        <Checkbox className="text-sm font-medium" checked={onPiece} onChange={(on) => setOnPiece(on)}>
+        <Checkbox className="text-sm font-medium" checked={onPiece} onChange={(onPiece) => set({ onPiece })}>
           Of {piece.entry.name}
         </Checkbox>
       )}
       {scheme && (
-        <Checkbox className="text-sm font-medium" checked={agreed} onChange={(on) => setAgreed(on)}>
+        <Checkbox className="text-sm font-medium" checked={agreed} onChange={(agreed) => set({ agreed })}>
           The client agreed to “{scheme}”
         </Checkbox>
       )}
       <KeptPhoto
         photo={photo}
-        onChange={(kept, when) => {
-          setPhoto(kept);
-          setTaken(when);
-          setThen(true);
-        }}
+        onChange={(photo, taken = null) => set({ photo, taken, dated: true })}
         name="Photo"
         alt="To be kept with the note"
         className="max-h-40 justify-self-start"
       />
       {taken && (
-        <Checkbox className="text-sm font-medium" checked={then} onChange={(on) => setThen(on)}>
+        <Checkbox className="text-sm font-medium" checked={dated} onChange={(dated) => set({ dated })}>
           Under {clock.full(taken)}, when it was taken
         </Checkbox>
       )}

@@ -1,6 +1,7 @@
 import type { MouseEvent } from 'react';
 import type { Piece, PiecePrediction } from '../../api/client';
 import type { Lit } from '../../parts/Lamp';
+import { NotDrawn } from '../../parts/NotDrawn';
 import { DRAWN, usePiecePicture } from '../../state/piece';
 
 interface Props {
@@ -27,7 +28,7 @@ interface Props {
 export function Elevation(props: Props) {
   const { entry, scheme, view, face, chosen, onChoose, large = false, from, onPoint, light, lit } = props;
   const size = large ? { width: 1440, height: 1080 } : DRAWN;
-  const drawing = usePiecePicture(entry, {
+  const { drawing, error, retry } = usePiecePicture(entry, {
     scheme,
     view,
     ...size,
@@ -35,6 +36,7 @@ export function Elevation(props: Props) {
     ...lit,
     ...(light ? { light } : {}),
   });
+  if (error && !drawing) return <NotDrawn error={error} retry={retry} className="aspect-4/3" />;
   if (!drawing)
     return (
       <div role="status" className="aspect-4/3 w-full animate-pulse bg-panel">
@@ -56,6 +58,7 @@ export function Elevation(props: Props) {
           },
         })}
       />
+      {error && <NotDrawn error={error} retry={retry} className="" />}
       {face && (
         <svg
           aria-hidden

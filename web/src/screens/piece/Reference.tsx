@@ -2,6 +2,7 @@ import { ArrowLeft, PanelsTopLeft, Target } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type PieceKept, Problem } from '../../api/client';
+import { IsItTheCard } from '../../parts/IsItTheCard';
 import { PhotoFile } from '../../parts/PhotoFile';
 import { CARDS } from '../../parts/PhotoPick';
 import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
@@ -23,6 +24,8 @@ interface Brought {
   id: string;
   url: string;
   ratio: number;
+  /** Whether the program has found what looks like a card. */
+  proposed: boolean;
 }
 
 /** From a photo to its colours, their recipes, and a board begun from them. */
@@ -41,6 +44,8 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
   const [photo, setPhoto] = useState<Brought>();
   const [card, setCard] = useState<string>('white');
   const [spot, setSpot] = useState<Spot>({ x: 0.5, y: 0.4, radius: RADIUS });
+  // Where the card lies is said by a person: what the program takes for it is a proposal.
+  const [placed, setPlaced] = useState(false);
   const [asked, ask] = useState<OfPhoto>();
   const [picked, setPicked] = useState<number[]>();
   const [unread, setUnread] = useState<string>();
@@ -55,14 +60,25 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
     attempt(
       'The photo was not read',
       async () => {
-        const { id, width, height } = await photos.bring(file);
-        setPhoto({ id, url: URL.createObjectURL(file), ratio: height / width });
-        setSpot({ x: 0.5, y: height / width / 2, radius: RADIUS });
+        const { id, width, height, likely_card } = await photos.bring(file);
+        setPhoto({
+          id,
+          url: URL.createObjectURL(file),
+          ratio: height / width,
+          proposed: likely_card != null,
+        });
+        setSpot(likely_card ?? { x: 0.5, y: height / width / 2, radius: RADIUS });
+        setPlaced(false);
+        setPicked(undefined);
         ask(undefined);
         setUnread(undefined);
       },
       (problem) => setUnread(problem.at('/photo') ?? problem.message),
     );
+  const chooseCard = (next: string) => {
+    setCard(next);
+    ask(undefined);
+  };
   const find = () => {
     if (photo) ask({ id: photo.id, card, spot });
     setPicked(undefined);
@@ -73,15 +89,17 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
     attempt('The colours were not kept', async () => {
       const brief = briefOf(piece.entry);
       const targets = [...(brief.targets ?? []), ...taken.map(({ hex }) => ({ hex }))].slice(-8);
-      pieces.saved(await pieces.put({ ...piece.entry, brief: { ...brief, targets } }, piece.revision));
-      go('/piece');
+      await pieces.saved(
+        await pieces.change({ ...piece.entry, brief: { ...brief, targets } }, piece.revision),
+      );
+      void go('/piece');
     });
   const begin = () =>
     attempt('The board was not begun', async () => {
       const layers = taken.flatMap(({ layer }) => (layer ? [layer] : []));
       const ground = piece.entry.ground?.kind ?? 'red-stain';
       const board = await boards.make('From a photo', ground, null, null, layers);
-      go(`/board/${board.id}`);
+      void go(`/board/${board.id}`);
     });
 
   return (
@@ -98,8 +116,8 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
             name={photo ? 'Another photo' : 'Choose a photo'}
             onChosen={(file) => void bring(file)}
           />
-          <Segments label="Card in the photo" choices={CARDS} value={card} onChange={setCard} />
-          {photo && (
+          <Segments label="Card in the photo" choices={CARDS} value={card} onChange={chooseCard} />
+          {photo && placed && (
             <button type="button" className="press press-ink" disabled={busy} onClick={find}>
               Find its colours
             </button>
@@ -113,7 +131,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
         )}
         {photo && (
           <>
-            <p className="text-sm text-soft">Tap the card.</p>
+            {!placed && <IsItTheCard proposed={photo.proposed} onYes={() => setPlaced(true)} />}
             <PhotoSpots
               url={photo.url}
               ratio={photo.ratio}
@@ -121,7 +139,12 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
               spots={[spot]}
               placing={0}
               onPlacing={() => {}}
-              onMove={(_, x, y) => setSpot({ ...spot, x, y })}
+              onMove={(_, x, y) => {
+                setSpot({ ...spot, x, y });
+                setPlaced(true);
+                // What was found by the card elsewhere holds no more.
+                ask(undefined);
+              }}
               marks={palette?.colours.map(({ at: [x = 0, y = 0] }) => ({ x, y }))}
             />
           </>

@@ -9,6 +9,7 @@ import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { usePieceCalls, useStanding } from '../../state/piece';
+import { usePlace } from '../../state/unsaved';
 import { useDraft } from '../../state/useDraft';
 import { Begin } from './Begin';
 import { Brief } from './Brief';
@@ -47,8 +48,8 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const at = chosenOf(entry);
   const preview = useStanding(entry, at);
   const standing = preview.last;
-  const [view, setView] = useState('front');
-  const [zone, setZone] = useState<string>();
+  const [view, setView] = usePlace(`piece ${piece.id} view`, 'front');
+  const [zone, setZone] = usePlace<string | undefined>(`piece ${piece.id} zone`, undefined);
   const [asking, setAsking] = useState<'brief' | 'size'>();
   const [unifying, setUnifying] = useState(false);
 

@@ -4,6 +4,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
 import { Conflict } from '../../parts/Conflict';
 import { NameInPlace } from '../../parts/NameInPlace';
+import { NotPredicted } from '../../parts/NotPredicted';
 import { Segments } from '../../parts/Segments';
 import { useDeed } from '../../parts/useDeed';
 import { useMeasured } from '../../state/bench';
@@ -44,7 +45,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const draft = useDraft<MixEntry, Mix>(mix, calls.put(mix.id), calls.get(mix.id), calls.saved);
   const { entry } = draft;
   const preview = useMixPreview(entry);
-  const prediction = preview.data ?? mix.prediction;
+  const prediction = preview.last ?? mix.prediction;
   // A run sheet says how much it needs.
   const needed = asked.get('ml');
   const [batch, setBatch] = useState<Batch>(
@@ -89,8 +90,8 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const remove = () =>
     attempt('The mix was not deleted', async () => {
       await calls.remove(mix);
-      tellDeleted(entry.name ?? 'Mix without a name');
-      go('/pot');
+      void tellDeleted(entry.name ?? 'Mix without a name', mix.id);
+      void go('/pot');
     });
 
   const pourIt = async (ml: number, measure: string) => {
@@ -101,7 +102,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
 
   const begin = async (name: string, components: MixPart[]) => {
     const made = await attempt('The mix was not created', () => calls.make({ ...EMPTY, name, components }));
-    if (made) go(`/pot/${made.id}`);
+    if (made) void go(`/pot/${made.id}`);
   };
 
   return (
@@ -141,6 +142,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
             <Trash2 size={20} aria-hidden />
           </button>
         </div>
+        <NotPredicted preview={preview} told={draft.problem?.message} />
         <Result
           key={`target ${draft.origin}`}
           entry={entry}

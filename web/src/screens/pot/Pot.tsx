@@ -32,7 +32,7 @@ export function Pot() {
       begun.current = await (current
         ? calls.change(current, put(current.entry, paint))
         : calls.make(put(EMPTY, paint)));
-      go(`/pot/${begun.current.id}`);
+      void go(`/pot/${begun.current.id}`);
     });
 
   const failed = [paints, mixes].find((query) => query.isError && !query.data);

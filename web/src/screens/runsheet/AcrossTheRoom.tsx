@@ -42,7 +42,7 @@ export function AcrossTheRoom({ piece, sheet, clock }: Props) {
           </p>
         ))}
         <div className="mt-auto flex flex-wrap items-center gap-x-6 gap-y-2 text-[clamp(1.1rem,2.4vw,2rem)]">
-          {now.ready && <Tick piece={piece} revision={sheet.revision} step={now} />}
+          {now.ready && <Tick key={now.id} piece={piece} revision={sheet.revision} step={now} />}
           <span>{lasting(now.minutes)}</span>
           {next && <span className="text-soft">then {next.name.toLowerCase()}</span>}
         </div>

@@ -1,3 +1,4 @@
+import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { Problem, RunSheetEntry, RunSheetView } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
@@ -9,6 +10,19 @@ import { useInTurn } from '../../parts/useDeed';
 import { useRunSheetCalls } from '../../state/runSheet';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+
+const FIELDS = [
+  '/hours/week',
+  '/hours/zone',
+  '/hours/overrun',
+  '/hours/off',
+  '/starts',
+  '/celsius',
+  '/humidity',
+  '/hour',
+  '/overhead',
+  '/margin',
+];
 
 /** Hours, help, air and rates: every change plans anew. */
 export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView }) {
@@ -27,6 +41,8 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
     );
   const change = (what: Partial<RunSheetEntry>) => alter(() => what);
   const weekProblem = problem?.at('/hours/week') ?? problem?.at('/hours/zone');
+  // What belongs to no field here is said all the same.
+  const elsewhere = problem && !FIELDS.some((field) => problem.at(field) !== undefined) && problem.message;
   const day = (n: number, window: RunSheetEntry['hours']['week'][number]) =>
     alter(({ hours }) => ({
       hours: { ...hours, week: hours.week.map((old, i) => (i === n ? window : old)) },
@@ -84,6 +100,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
           );
         })}
         {weekProblem && <TroubleLine>{weekProblem}</TroubleLine>}
+        {elsewhere && <TroubleLine>{elsewhere}</TroubleLine>}
         <div className="max-w-64">
           <NumberField
             label="Stay longer to finish a step"
@@ -103,6 +120,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
         />
         <DaysOff
           off={entry.hours.off ?? []}
+          clock={clockOf(entry.hours.zone)}
           problem={problem?.at('/hours/off')}
           onChange={(off) => alter(({ hours }) => ({ hours: { ...hours, off } }))}
         />
@@ -157,29 +175,59 @@ function TimeOfDay({
   );
 }
 
-/** Days on which nobody works, one beside the other. */
+/** Days on which nobody works: each can be taken off the list, and another chosen. */
 function DaysOff({
   off,
+  clock,
   problem,
   onChange,
 }: {
   off: string[];
+  clock: ReturnType<typeof clockOf>;
   problem: string | undefined;
   onChange: (off: string[]) => void;
 }) {
-  const [text, setText] = useState(off.join(', '));
+  const [day, setDay] = useState('');
+  const add = () => {
+    if (!day) return;
+    if (!off.includes(day)) onChange([...off, day].sort());
+    setDay('');
+  };
   return (
-    <Field
-      label="Days off"
-      value={text}
-      onChange={setText}
-      placeholder="2026-12-24, 2026-12-25"
-      error={problem}
-      onBlur={() => {
-        const days = text.split(/[\s,;]+/).filter(Boolean);
-        if (days.join(' ') !== off.join(' ')) onChange(days);
-      }}
-    />
+    <fieldset className="grid gap-1">
+      <legend className="text-sm font-semibold">Days off</legend>
+      {off.length > 0 && (
+        <ul className="flex flex-wrap gap-2">
+          {off.map((one) => (
+            <li key={one} className="flex items-center bg-paper pl-3">
+              {clock.plainDay(one)}
+              <button
+                type="button"
+                className="press press-bare px-2"
+                aria-label={`Work on ${clock.plainDay(one)} after all`}
+                onClick={() => onChange(off.filter((other) => other !== one))}
+              >
+                <X size={18} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="flex flex-wrap items-end gap-2">
+        <Field
+          label="Another day off"
+          type="date"
+          value={day}
+          onChange={setDay}
+          onKeyDown={(event) => event.key === 'Enter' && add()}
+          error={problem}
+          className="w-48"
+        />
+        <button type="button" className="press press-plain text-sm" disabled={!day} onClick={add}>
+          Add
+        </button>
+      </div>
+    </fieldset>
   );
 }
 

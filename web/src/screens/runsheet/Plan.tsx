@@ -9,13 +9,11 @@ import { Aside } from './Aside';
 import { DoneSteps } from './DoneSteps';
 import { HowWeWork } from './HowWeWork';
 import { Steps } from './Steps';
-import { useRing } from './useRing';
 
 /** What is left to do, day by day, and what it takes. */
 export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }) {
   const [setting, setSetting] = useState(false);
   const clock = clockOf(sheet.entry.hours.zone);
-  useRing(sheet);
   return (
     <div className="run-sheet flex flex-col lg:h-full lg:flex-row print:block">
       <section

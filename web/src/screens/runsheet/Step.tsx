@@ -72,7 +72,7 @@ export function Step({ piece, revision, step, clock }: Props) {
             {clock.day(step.dry) === clock.day(step.begins) ? clock.time(step.dry) : clock.both(step.dry)}.
           </p>
         )}
-        {step.ready && <Tick piece={piece} revision={revision} step={step} />}
+        {step.ready && <Tick key={step.id} piece={piece} revision={revision} step={step} />}
       </div>
     </li>
   );

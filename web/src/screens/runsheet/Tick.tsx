@@ -7,6 +7,7 @@ import { misread, typed } from '../../parts/numbers';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
 import { useRunSheetCalls } from '../../state/runSheet';
+import { useUnsent } from '../../state/unsaved';
 import { onClock, useClock } from './useClock';
 
 interface Props {
@@ -44,28 +45,41 @@ function StepClock({ piece, revision, step }: Props) {
   );
 }
 
-/** One touch ticks it off; how long it really took can be said with it. */
+/** What is said of a step beside that it is done. */
+interface Details {
+  minutes: string;
+  note: string;
+  photo: string | null;
+}
+
+const NOTHING: Details = { minutes: '', note: '', photo: null };
+
+/** One touch ticks it off; how long it really took can be said with it. Each step has its own: give it the step as its key. */
 export function Tick({ piece, revision, step }: Props) {
   const calls = useRunSheetCalls(piece);
   const { attempt, busy } = useDeed();
-  const [telling, setTelling] = useState(false);
-  const [minutes, setMinutes] = useState('');
-  const [note, setNote] = useState('');
-  const [photo, setPhoto] = useState<string>();
+  const [details, setDetails, forgetDetails] = useUnsent(`tick ${piece} ${step.id}`, NOTHING);
+  const { minutes, note, photo } = details;
+  const [telling, setTelling] = useState(details !== NOTHING);
   const [wrong, setWrong] = useState<string>();
   const tick = (more: Partial<StepDone>) =>
     attempt(
       'It was not ticked off',
-      () => calls.tick({ step: step.id, ...more }, revision),
-      (problem) => setWrong(problem.at('/minutes') ?? problem.at('/note') ?? problem.message),
+      async () => {
+        await calls.tick({ step: step.id, ...more }, revision);
+        forgetDetails();
+      },
+      (problem) => {
+        setTelling(true);
+        setWrong(problem.at('/minutes') ?? problem.at('/note') ?? problem.message);
+      },
     );
-  const withWords = () => {
+  /** With all that was typed; how long it took is by the clock where nothing is. */
+  const done = () => {
     const number = typed(minutes);
-    const words = note.trim() || null;
-    // By the clock, where nothing is written.
-    if (minutes.trim() === '') void tick({ note: words, photo: photo ?? null });
-    else if (number === undefined) setWrong(misread(minutes));
-    else void tick({ minutes: number, note: words, photo: photo ?? null });
+    if (number === undefined) return setWrong(misread(minutes));
+    const took = number === null ? {} : { minutes: number };
+    void tick({ ...took, note: note.trim() || null, photo });
   };
   if (step.asks_lead)
     return (
@@ -91,7 +105,7 @@ export function Tick({ piece, revision, step }: Props) {
           className="press press-ink"
           disabled={busy}
           aria-label={`Done: ${step.name}`}
-          onClick={() => tick({})}
+          onClick={done}
         >
           <Check size={18} aria-hidden /> Done
         </button>
@@ -100,30 +114,32 @@ export function Tick({ piece, revision, step }: Props) {
           type="button"
           className="press press-bare text-sm"
           aria-expanded={telling}
-          aria-label={`Done, with time, note or photo: ${step.name}`}
+          aria-label={`Time, note or photo: ${step.name}`}
           onClick={() => setTelling(!telling)}
         >
-          With time, note or photo
+          Time, note or photo
         </button>
       </div>
       {telling && (
-        <div className="grid max-w-lg grid-cols-[8rem_minmax(0,1fr)_auto] items-end gap-2 max-sm:grid-cols-1">
+        <div className="grid max-w-lg grid-cols-[8rem_minmax(0,1fr)] items-end gap-2 max-sm:grid-cols-1">
           <Field
             label="It took"
             unit="min"
             value={minutes}
-            onChange={setMinutes}
+            onChange={(minutes) => setDetails({ ...details, minutes })}
             inputMode="decimal"
             placeholder={step.clock ? 'by the clock' : ''}
           />
-          <Field label="Note" value={note} onChange={setNote} placeholder="dragged at the end" />
-          <button type="button" className="press press-ink" disabled={busy} onClick={withWords}>
-            Tick off
-          </button>
+          <Field
+            label="Note"
+            value={note}
+            onChange={(note) => setDetails({ ...details, note })}
+            placeholder="dragged at the end"
+          />
           <div className="col-span-full">
             <KeptPhoto
               photo={photo}
-              onChange={setPhoto}
+              onChange={(photo) => setDetails({ ...details, photo })}
               name="Photo"
               alt="To be kept with the step"
               className="h-20 justify-self-start"

@@ -1,4 +1,4 @@
-import { FileUp } from 'lucide-react';
+import { FileUp, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { type Class, type ImportPlan, Problem } from '../../api/client';
 import { FileChoice } from '../../parts/FileChoice';
@@ -54,6 +54,9 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
     onClose();
   };
 
+  const bad = plan?.rows.filter((row) => row.deed === 'bad').length ?? 0;
+  const wanted = plan?.rows.filter((row) => row.deed === 'new' || row.deed === 'reading').length ?? 0;
+
   return (
     <Panel open onClose={onClose} title="Import a file" className="w-[min(46rem,94vw)]">
       <div className="grid gap-4">
@@ -93,7 +96,26 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             </button>
           </div>
         )}
-        {problem && !problem.is('percent') && <TroubleLine>{problem.message}</TroubleLine>}
+        {problem?.is('source') && file && (
+          <div role="alert" className="grid gap-2">
+            <p className="font-semibold">What were these colours taken with? The file does not say.</p>
+            <div className="flex flex-wrap gap-2">
+              {SOURCES.filter(({ id }) => id !== 'stated').map(({ id, name }) => (
+                <button
+                  key={id}
+                  type="button"
+                  className="press press-plain"
+                  onClick={() => look(file, { source: id })}
+                >
+                  {name}
+                </button>
+              ))}
+            </div>
+          </div>
+        )}
+        {problem && !problem.is('percent') && !problem.is('source') && (
+          <TroubleLine>{problem.message}</TroubleLine>
+        )}
         {plan && (
           <>
             <p className="font-semibold">
@@ -102,10 +124,14 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             <ul aria-label="What it would do" className="max-h-[40vh] overflow-auto">
               {plan.rows.map((row) => (
                 <li key={row.line} className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3">
-                  <span aria-hidden className="h-11" style={{ background: row.hex }} />
+                  {row.deed === 'bad' ? (
+                    <TriangleAlert size={20} aria-hidden className="m-3 justify-self-center" />
+                  ) : (
+                    <span aria-hidden className="h-11" style={{ background: row.hex }} />
+                  )}
                   <span className={`min-w-0 leading-tight ${row.deed === 'skip' ? 'text-soft' : ''}`}>
                     <bdi className="block truncate font-semibold">{row.name}</bdi>
-                    <span className="block text-sm">
+                    <span className="block text-sm first-letter:uppercase">
                       {row.words}
                       {row.notes.length > 0 && ` (${row.notes.join('; ')})`}
                     </span>
@@ -121,10 +147,10 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
               <button
                 type="button"
                 className="press press-ink"
-                disabled={busy || plan.rows.every((row) => row.deed === 'skip')}
+                disabled={busy || wanted === 0}
                 onClick={accept}
               >
-                Import it
+                {bad === 0 ? 'Import it' : `Import the other ${wanted === 1 ? 'one' : wanted}`}
               </button>
             </div>
           </>

@@ -2,6 +2,7 @@ import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { type Paint, type PaintEntry, Problem } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { useDeed } from '../../parts/useDeed';
+import { useUnsent } from '../../state/unsaved';
 import { usePaintCalls, usePaintPreview } from '../../state/workspace';
 import { Aside } from './Aside';
 import { PaintFields } from './PaintFields';
@@ -10,7 +11,7 @@ const BLANK: PaintEntry = { name: '', class: 'chalk' };
 
 /** A tin that is not on the shelf yet. */
 export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (paint: Paint) => void }) {
-  const [entry, setEntry] = useState(BLANK);
+  const [entry, setEntry, forgetEntry] = useUnsent('new paint', BLANK);
   const [refused, setRefused] = useState<Problem>();
   const preview = usePaintPreview(entry);
   const calls = usePaintCalls();
@@ -29,6 +30,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
     event.preventDefault();
     const paint = await attempt('Not saved', () => calls.make(entry), setRefused);
     if (!paint) return;
+    forgetEntry();
     tell(`${paint.entry.name} is on the shelf`);
     onMade(paint);
   };

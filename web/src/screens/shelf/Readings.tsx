@@ -37,7 +37,7 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
   const remove = () =>
     attempt('Not deleted', async () => {
       await calls.remove(reading);
-      tellDeleted('Reading');
+      void tellDeleted('Reading', reading.id);
     });
   const alone = reading.entry.of.length === 1 && reading.entry.of[0]?.paint === paint;
   return (

@@ -35,7 +35,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
     setUsing(undefined);
     try {
       await calls.remove(paint, confirmed);
-      tellDeleted(paint.entry.name);
+      void tellDeleted(paint.entry.name, paint.id);
       onClose();
     } catch (error) {
       if (error instanceof Problem && error.is('in-use')) {

@@ -159,7 +159,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             tell('The pot is finished: read a dab of it, or print its label');
           }}
           onAway={async () => {
-            if (await attempt(() => calls.remove(pour.id))) tellDeleted(`Pot ${pour.code}`);
+            if (await attempt(() => calls.remove(pour.id))) void tellDeleted(`Pot ${pour.code}`, pour.id);
           }}
         />
       </section>

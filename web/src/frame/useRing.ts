@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
-import type { RunSheetView } from '../../api/client';
-import { useTell } from '../../parts/Notice';
+import { useTell } from '../parts/Notice';
+import { useRunSheet } from '../state/runSheet';
+import { usePiece } from '../state/workspace';
 
 /** Longest that a browser's timer is set for, ms. */
 const LONGEST = 12 * 3_600_000;
@@ -13,20 +14,26 @@ function ring() {
   tone.connect(sound.destination);
   tone.start();
   tone.stop(sound.currentTime + 0.6);
-  tone.onended = () => void sound.close();
+  // Where it may make no sound, the tone never ends.
+  setTimeout(() => void sound.close(), 1500);
 }
 
-/** Tells when what was put on last is dry and the next step can begin. The time is the server's, so a reload changes nothing. */
-export function useRing(sheet: RunSheetView) {
+/**
+ * Tells on every screen when what was put on the piece at hand last is dry and the next step can begin. The time is the program’s, so a
+ * reload changes nothing.
+ */
+export function useRing() {
   const tell = useTell();
-  const next = sheet.done.length > 0 ? sheet.steps.find((step) => step.ready) : undefined;
+  const piece = usePiece().data;
+  const sheet = useRunSheet(piece?.entry.form ? piece.id : undefined).data;
+  const next = sheet && sheet.done.length > 0 ? sheet.steps.find((step) => step.ready) : undefined;
   const [begins, name] = [next?.begins, next?.name];
   useEffect(() => {
     if (!begins || !name) return;
     const left = new Date(begins).getTime() - Date.now();
     if (left <= 1000 || left > LONGEST) return;
     const timer = setTimeout(() => {
-      tell(`Dry: “${name}” can begin`);
+      tell(`Dry: “${name}” can begin`, 'stays');
       ring();
     }, left);
     return () => clearTimeout(timer);

@@ -1,0 +1,23 @@
+import { why } from './useDeed';
+
+interface Props {
+  error: Error;
+  retry: () => void;
+  /** The room that the picture would take. */
+  className: string;
+}
+
+/** In place of a picture that could not be had. */
+export function NotDrawn({ error, retry, className }: Props) {
+  return (
+    <div
+      role="alert"
+      className={`grid w-full place-content-center justify-items-center gap-2 bg-panel p-4 ${className}`}
+    >
+      <p className="max-w-prose text-center font-medium">The picture was not drawn: {why(error)}.</p>
+      <button type="button" className="press press-plain text-sm" onClick={retry}>
+        Draw it again
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,47 @@
+// What other windows changed, as they change it.
+
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { isOwn } from '../api/insist';
+import type { components } from '../api/schema';
+import { refresh } from './workspace';
+
+type ChangeMade = components['schemas']['ChangeMade'];
+
+/** Several changes that come at once are asked for once, ms. */
+const TOGETHER = 100;
+
+/** Shows what others saved as soon as they have, and on coming back to the window what they saved in the meantime. */
+export function useOthers() {
+  const client = useQueryClient();
+  useEffect(() => {
+    let source: EventSource | undefined;
+    let last: number | undefined;
+    let soon: ReturnType<typeof setTimeout> | undefined;
+    const hear = ({ data }: MessageEvent<string>) => {
+      const { count, by } = JSON.parse(data) as ChangeMade;
+      const known = last === undefined || count === last || (count === last + 1 && by != null && isOwn(by));
+      last = count;
+      if (known) return;
+      clearTimeout(soon);
+      soon = setTimeout(() => void refresh(client), TOGETHER);
+    };
+    // A browser keeps few connections to one address: windows that nobody sees leave theirs to the others.
+    const follow = () => {
+      if (document.visibilityState === 'hidden') {
+        source?.close();
+        source = undefined;
+      } else if (!source) {
+        source = new EventSource('/api/changes');
+        source.onmessage = hear;
+      }
+    };
+    follow();
+    document.addEventListener('visibilitychange', follow);
+    return () => {
+      document.removeEventListener('visibilitychange', follow);
+      clearTimeout(soon);
+      source?.close();
+    };
+  }, [client]);
+}
