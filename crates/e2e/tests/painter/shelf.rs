@@ -67,7 +67,7 @@ async fn two_tins_become_one() {
     painter.the("spinbutton", "Parts of duck egg").await;
     painter.control('z').await;
     // Undo leads to what it changed.
-    painter.the("heading", "slate blue").await;
+    painter.reads("Undone: ").await;
     put_on_the_bench(&painter, "drift blue for the case").await;
     painter.the("spinbutton", "Parts of slate blue").await;
     painter.leave().await;

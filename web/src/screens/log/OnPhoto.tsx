@@ -68,7 +68,7 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
       },
       (problem) => {
         const [card, finish] = [problem.at('/card_at'), problem.at('/finish_at')];
-        setTrouble(card ? `the card: ${card}` : finish ? `the finish: ${finish}` : problem.message);
+        setTrouble(card ?? (finish ? `the finish: ${finish}` : problem.message));
       },
     );
   return (
