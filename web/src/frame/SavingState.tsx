@@ -25,7 +25,11 @@ export function SavingState() {
         </span>
       </p>
       {place && (
-        <Link to={place} className="press press-plain text-sm" title={why}>
+        <Link
+          to={place}
+          className="inline-flex min-h-11 items-center font-semibold whitespace-nowrap underline underline-offset-3"
+          title={why}
+        >
           Put it right
         </Link>
       )}

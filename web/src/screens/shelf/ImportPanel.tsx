@@ -131,7 +131,9 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
                   )}
                   <span className={`min-w-0 leading-tight ${row.deed === 'skip' ? 'text-soft' : ''}`}>
                     <bdi className="block truncate font-semibold">{row.name}</bdi>
-                    <span className="block text-sm first-letter:uppercase">
+                    <span
+                      className={`block text-sm ${row.words.startsWith('“') ? '' : 'first-letter:uppercase'}`}
+                    >
                       {row.words}
                       {row.notes.length > 0 && ` (${row.notes.join('; ')})`}
                     </span>
