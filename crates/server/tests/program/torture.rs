@@ -7,6 +7,7 @@ use std::{
     fs,
     path::{Path, PathBuf},
     process::Command,
+    sync::LazyLock,
     time::Duration,
 };
 
@@ -16,15 +17,20 @@ use reqwest::{Client, StatusCode};
 use serde_json::{Value, json};
 use warm_blend_bench::PourRecord;
 use warm_blend_learn::ShelfPaint;
+use warm_blend_plan::RunSheet;
 use warm_blend_store::{Notice, Store};
+use warm_blend_workshop::LogNote;
 
 use crate::{Running, disk::Disk, serve};
 
-/// What a painter sees: the names on the shelf, and how often something went into the pot.
+/// What a painter sees: the names on the shelf, how often something went into the pot, what was noted and whether with a photo, and how
+/// warm the run sheet takes the workshop to be, in tenths of a degree.
 #[derive(Debug, Clone, PartialEq, Eq)]
 struct Seen {
     shelf: Vec<String>,
     poured: usize,
+    notes: Vec<(String, bool)>,
+    air: i64,
 }
 
 impl Seen {
@@ -34,7 +40,16 @@ impl Seen {
         let mut shelf: Vec<String> = tins.map(|tin| tin.value.name.into()).collect();
         shelf.sort();
         let poured = store.all::<PourRecord>().unwrap().iter().map(|pot| pot.value.steps().len()).sum();
-        (Self { shelf, poured }, store.notices())
+        let note = |note: LogNote| {
+            let photo = note.photo.map(|id| store.photo(id).unwrap().expect("the photo of a note is there"));
+            (note.words.map(String::from).unwrap_or_default(), photo.is_some())
+        };
+        let mut notes: Vec<_> =
+            store.all::<LogNote>().unwrap().into_iter().map(|kept| note(kept.value)).collect();
+        notes.sort();
+        let sheets = store.all::<RunSheet>().unwrap();
+        let air = sheets.first().map_or(USUAL, |sheet| (10.0 * sheet.value.air.celsius).round() as i64);
+        (Self { shelf, poured, notes, air }, store.notices())
     }
 }
 
@@ -44,9 +59,20 @@ enum Act {
     Tin,
     Import,
     Pour,
+    Note,
+    /// A note with a photo.
+    Photo,
+    /// A change of the run sheet.
+    Air,
     Undo,
     Redo,
 }
+
+const ACTS: [Act; 8] =
+    [Act::Tin, Act::Import, Act::Pour, Act::Note, Act::Photo, Act::Air, Act::Undo, Act::Redo];
+
+/// Of a run sheet of which nothing was changed yet, in tenths of a degree.
+const USUAL: i64 = 200;
 
 /// What happens to the program.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -68,6 +94,7 @@ struct Painter {
     rng: ChaCha8Rng,
     client: Client,
     pot: (String, String),
+    piece: String,
     seen: Vec<Seen>,
     at: usize,
     made: usize,
@@ -81,6 +108,26 @@ enum Ended {
     /// Nobody knows: the program was gone.
     Lost,
 }
+
+/// What was answered, or how it ended otherwise.
+async fn answered(answer: reqwest::Result<reqwest::Response>) -> Result<Value, Ended> {
+    let Ok(answer) = answer else { return Err(Ended::Lost) };
+    let status = answer.status();
+    match answer.text().await {
+        Ok(text) if status.is_success() => Ok(serde_json::from_str(&text).unwrap_or(Value::Null)),
+        Ok(text) => Err(Ended::Refused(status, text)),
+        Err(_) => Err(Ended::Lost),
+    }
+}
+
+/// A grey photo of a few pixels.
+static PHOTO: LazyLock<Vec<u8>> = LazyLock::new(|| {
+    let mut png = std::io::Cursor::new(Vec::new());
+    image::RgbImage::from_pixel(40, 30, image::Rgb([120; 3]))
+        .write_to(&mut png, image::ImageFormat::Png)
+        .unwrap();
+    png.into_inner()
+});
 
 impl Painter {
     async fn begin(running: &Running, seed: u64) -> Self {
@@ -99,11 +146,22 @@ impl Painter {
         let parts = json!([{"paint": red, "parts": 3}, {"paint": water, "parts": 1}]);
         let mix = id(&make("/api/mixes", json!({"components": parts})).await);
         let pot = id(&make("/api/pours", json!({"mix": mix, "batch_ml": 200})).await);
-        let seen = Seen { shelf: vec!["barn red".into(), "water".into()], poured: 0 };
+        let get = async |path: &str| -> Value {
+            client.get(format!("{}{path}", running.base)).send().await.unwrap().json().await.unwrap()
+        };
+        let (piece, choices) = (get("/api/piece").await, get("/api/piece/choices").await);
+        let mut formed = piece["entry"].clone();
+        formed["form"] = choices["kinds"][0]["usual"].clone();
+        let path = format!("/api/pieces/{}?revision={}", piece["id"].as_str().unwrap(), piece["revision"]);
+        let formed = client.put(format!("{}{path}", running.base)).json(&formed).send().await.unwrap();
+        assert!(formed.status().is_success());
+        let shelf = vec!["barn red".into(), "water".into()];
+        let seen = Seen { shelf, poured: 0, notes: Vec::new(), air: USUAL };
         Self {
             rng: ChaCha8Rng::seed_from_u64(seed),
             client,
             pot: (pot, red),
+            piece: id(&piece),
             seen: vec![seen],
             at: 0,
             made: 0,
@@ -112,7 +170,7 @@ impl Painter {
 
     fn choose(&mut self) -> Act {
         loop {
-            let act = [Act::Tin, Act::Import, Act::Pour, Act::Undo, Act::Redo][self.rng.random_range(0..5)];
+            let act = ACTS[self.rng.random_range(0..ACTS.len())];
             let possible = match act {
                 Act::Undo => self.at > 0,
                 Act::Redo => self.at + 1 < self.seen.len(),
@@ -132,11 +190,21 @@ impl Painter {
             Act::Tin => next.shelf.push(named("tin")),
             Act::Import => next.shelf.extend([named("card one"), named("card two")]),
             Act::Pour => next.poured += 1,
+            Act::Note | Act::Photo => {
+                next.notes.push((named("note"), act == Act::Photo));
+                next.notes.sort();
+            }
+            Act::Air => next.air = self.air(),
             Act::Undo => return (self.seen[self.at - 1].clone(), self.at - 1),
             Act::Redo => return (self.seen[self.at + 1].clone(), self.at + 1),
         }
         next.shelf.sort();
         (next, self.at + 1)
+    }
+
+    /// How warm it is made, in tenths of a degree: another with every act.
+    fn air(&self) -> i64 {
+        150 + (self.made % 100) as i64
     }
 
     /// The act is what happened.
@@ -152,24 +220,49 @@ impl Painter {
     async fn act(&mut self, base: &str, act: Act) -> Ended {
         self.made += 1;
         let n = self.made;
-        let post = |path: String, kind: &str, body: String| {
+        let post = |path: String, kind: &str, body: Vec<u8>| {
             self.client.post(format!("{base}{path}")).header("content-type", kind).body(body).send()
         };
         const JSON: &str = "application/json";
         let answer = match act {
             Act::Tin => {
                 let tin = json!({"name": format!("tin {n}"), "class": "water"});
-                post("/api/paints".into(), JSON, tin.to_string()).await
+                post("/api/paints".into(), JSON, tin.to_string().into()).await
             }
             Act::Import => {
                 let card = format!("name,hex\ncard one {n},#b08d57\ncard two {n},#55606b\n");
-                post("/api/import".into(), "application/octet-stream", card).await
+                post("/api/import".into(), "application/octet-stream", card.into()).await
             }
             Act::Pour => {
                 let (pot, paint) = &self.pot;
                 let id = uuid::Uuid::now_v7().to_string();
                 let step = json!({"id": id, "paint": paint, "measure": "ml", "count": 5});
-                post(format!("/api/pours/{pot}/steps"), JSON, step.to_string()).await
+                post(format!("/api/pours/{pot}/steps"), JSON, step.to_string().into()).await
+            }
+            Act::Note | Act::Photo => {
+                let photo = if act == Act::Photo {
+                    let kept =
+                        post("/api/photos/kept".into(), "application/octet-stream", PHOTO.clone()).await;
+                    match answered(kept).await {
+                        Ok(kept) => kept["id"].clone(),
+                        Err(ended) => return ended,
+                    }
+                } else {
+                    Value::Null
+                };
+                let note = json!({"words": format!("note {n}"), "photo": photo});
+                post("/api/notes".into(), JSON, note.to_string().into()).await
+            }
+            Act::Air => {
+                let path = format!("{base}/api/pieces/{}/run-sheet", self.piece);
+                let sheet = match answered(self.client.get(&path).send().await).await {
+                    Ok(sheet) => sheet,
+                    Err(ended) => return ended,
+                };
+                let mut entry = sheet["entry"].clone();
+                entry["celsius"] = json!(self.air() as f64 / 10.0);
+                let put = self.client.put(format!("{path}?revision={}", sheet["revision"]));
+                put.header("content-type", JSON).body(entry.to_string()).send().await
             }
             Act::Undo | Act::Redo => {
                 let which = if act == Act::Undo { "undo" } else { "redo" };
@@ -178,16 +271,10 @@ impl Painter {
                 };
                 let Ok(history) = history.json::<Value>().await else { return Ended::Lost };
                 let meant = json!({"change": history[which]["change"]});
-                post(format!("/api/{which}"), JSON, meant.to_string()).await
+                post(format!("/api/{which}"), JSON, meant.to_string().into()).await
             }
         };
-        let Ok(answer) = answer else { return Ended::Lost };
-        let status = answer.status();
-        match answer.text().await {
-            Ok(_) if status.is_success() => Ended::Acknowledged,
-            Ok(text) => Ended::Refused(status, text),
-            Err(_) => Ended::Lost,
-        }
+        answered(answer).await.map_or_else(|ended| ended, |_| Ended::Acknowledged)
     }
 
     /// Works until the program is gone or refuses, at most so many acts; says what was under way, and how it ended.
