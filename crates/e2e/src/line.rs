@@ -75,7 +75,7 @@ impl Line {
         format!("http://{}", self.address)
     }
 
-    /// From now on requests meet what is said of their method and path.
+    /// Decides from now on what happens to each request, by its method and path.
     pub fn fails(&self, judge: impl Fn(&Method, &str) -> Option<Mishap> + Send + Sync + 'static) {
         *self.ends.judge.lock().unwrap_or_else(PoisonError::into_inner) = Arc::new(judge);
     }

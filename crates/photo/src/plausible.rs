@@ -1,4 +1,4 @@
-//! Where the card may lie in a photo, and whether what was said to be the card can be it.
+//! Where the card may lie in a photo, and whether a spot can be on it.
 
 use crate::{Card, Photo, PhotoSpot, luminance};
 
@@ -135,7 +135,7 @@ impl Photo {
         grid.middle(&card, self.size().0)
     }
 
-    /// What speaks against a spot that was said to lie on the card, which reflects so much in each channel of the photo.
+    /// What speaks against a spot being on the card; `seen` is its mean in linear sRGB.
     pub(crate) fn doubts(&self, card: Card, at: PhotoSpot, seen: [f64; 3]) -> Vec<&'static str> {
         let grid = Grid::of(self);
         let scale = self.size().0 as f64;

@@ -82,7 +82,7 @@ static KNOWN: LazyLock<Cache<[u64; 3], Result<Reflectance, Unreachable>>> =
 
 /// The smoothest curve with this colour that reflects at least `floor` in every band, as what lies below a surface does.
 ///
-/// A dark colour lowers the floor to [`DARKEST`] of its least tristimulus value, and where no curve above it has the colour, it is
+/// A dark colour lowers the floor to four fifths of its least tristimulus value (relative to the white), and where no curve above it has the colour, it is
 /// lowered by quarters down to none.
 ///
 /// ```

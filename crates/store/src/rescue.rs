@@ -90,7 +90,7 @@ impl Store {
     }
 }
 
-/// The rows of a table, each by itself: one that cannot be read keeps no other from it.
+/// The rows of a table, read one at a time, so that one that cannot be read does not hide the rest.
 struct Rows<'a> {
     broken: &'a Connection,
     sql: String,

@@ -37,11 +37,19 @@ function isPassing(answer: Response) {
 export const mayPass = (error: unknown) =>
   !(error instanceof Problem) || error.body.status >= 500 || PASSING.includes(error.body.status);
 
+/** An answer that has come to its end: one that breaks off is none. */
+async function whole(answer: Promise<Response>): Promise<Response> {
+  const came = await answer;
+  const body = await came.arrayBuffer();
+  const { status, statusText, headers } = came;
+  return new Response(body.byteLength > 0 ? body : null, { status, statusText, headers });
+}
+
 /** Sends a change, and again where no answer came. */
 export async function insist(change: Request, send: (request: Request) => Promise<Response>) {
   if (!change.headers.has(KEY)) change.headers.set(KEY, newKey());
   for (const wait of WAITS) {
-    const answer = await send(change.clone()).catch(() => undefined);
+    const answer = await whole(send(change.clone())).catch(() => undefined);
     if (answer && !isPassing(answer)) return answer;
     await new Promise((resolve) => setTimeout(resolve, wait));
   }

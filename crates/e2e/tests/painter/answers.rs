@@ -48,7 +48,7 @@ async fn spooned_without_an_answer(lost: u32) -> Painter {
 
 #[tokio::test]
 async fn a_tap_whose_answer_was_lost_counts_once() {
-    // As often as it is asked for again by itself.
+    // The first request and its three automatic repeats.
     let painter = spooned_without_an_answer(4).await;
     painter.reads("Not taken down: Warm Blend isn’t responding").await;
     painter.click("button", "2 tsp").await;
