@@ -121,10 +121,20 @@ struct Weighed {
     warnings: Vec<&'static str>,
 }
 
+/// What a part of a photo comes to.
 struct Mean {
     rgb: [f64; 3],
+    /// Spread of luminance, sd over mean.
     spread: f64,
+    pixels: f64,
+    /// How many of them are clipped.
     clipped: f64,
+}
+
+impl Mean {
+    fn clipped_share(&self) -> f64 {
+        self.clipped / self.pixels
+    }
 }
 
 impl Photo {
@@ -145,7 +155,7 @@ impl Photo {
     /// Weighs the photo by its card.
     fn weighed(&self, card: Card, at: PhotoSpot) -> Result<Weighed, BadPick> {
         let seen = self.mean(at, |_, _| true)?;
-        if seen.clipped > SOME {
+        if seen.clipped_share() > SOME {
             return Err(BadPick::CardClipped);
         }
         if luminance(seen.rgb) < CARD_DARK {
@@ -181,7 +191,7 @@ impl Photo {
     /// The colour of a spot of a photo that was weighed.
     fn colour(&self, spot: PhotoSpot, gains: [f64; 3]) -> Result<Lab, BadPick> {
         let mean = self.mean(spot, |_, _| true)?;
-        if mean.clipped > SOME {
+        if mean.clipped_share() > SOME {
             return Err(BadPick::SpotClipped);
         }
         if luminance(mean.rgb) < SPOT_DARK {
@@ -219,30 +229,42 @@ impl Photo {
             let (from, to) = ((middle - radius).floor().max(0.0), (middle + radius).ceil().min(most as f64));
             from as usize..to.max(0.0) as usize
         };
+        let inside = |(column, row): &(usize, usize)| {
+            let (dx, dy) = (*column as f64 + 0.5 - x, *row as f64 + 0.5 - y);
+            dx * dx + dy * dy <= radius * radius && wanted(dx, dy)
+        };
+        let all = range(y, height).flat_map(|row| range(x, width).map(move |column| (column, row)));
+        self.mean_of(all.filter(inside)).ok_or(BadPick::Outside)
+    }
+
+    /// The mean over a square, as far as the photo reaches: `left` and `top` lie in it.
+    fn mean_of_square(&self, left: usize, top: usize, side: usize) -> Option<Mean> {
+        let (width, height) = self.size();
+        let columns = left..(left + side).min(width);
+        let rows = top..(top + side).min(height);
+        self.mean_of(rows.flat_map(|row| columns.clone().map(move |column| (column, row))))
+    }
+
+    /// The mean over pixels, by column and row; none of nothing.
+    fn mean_of(&self, pixels: impl Iterator<Item = (usize, usize)>) -> Option<Mean> {
         let (mut n, mut sum, mut square, mut clipped) = (0.0, [0.0; 3], 0.0, 0.0);
-        for row in range(y, height) {
-            for column in range(x, width) {
-                let (dx, dy) = (column as f64 + 0.5 - x, row as f64 + 0.5 - y);
-                if dx * dx + dy * dy > radius * radius || !wanted(dx, dy) {
-                    continue;
-                }
-                let i = row * width + column;
-                let rgb = self.pixels[i].map(f64::from);
-                n += 1.0;
-                clipped += f64::from(u8::from(self.clipped[i]));
-                square += luminance(rgb).powi(2);
-                for (sum, channel) in sum.iter_mut().zip(rgb) {
-                    *sum += channel;
-                }
+        for (column, row) in pixels {
+            let i = row * self.width + column;
+            let rgb = self.pixels[i].map(f64::from);
+            n += 1.0;
+            clipped += f64::from(u8::from(self.clipped[i]));
+            square += luminance(rgb).powi(2);
+            for (sum, channel) in sum.iter_mut().zip(rgb) {
+                *sum += channel;
             }
         }
         if n == 0.0 {
-            return Err(BadPick::Outside);
+            return None;
         }
         let rgb = sum.map(|channel| channel / n);
         let mean = luminance(rgb);
         let spread = (square / n - mean * mean).max(0.0).sqrt() / mean.max(1e-9);
-        Ok(Mean { rgb, spread, clipped: clipped / n })
+        Some(Mean { rgb, spread, pixels: n, clipped })
     }
 }
 

@@ -116,27 +116,14 @@ impl Photo {
         let (mut lab, mut even, mut lost) = (Vec::new(), Vec::new(), 0usize);
         for place in 0..across * down {
             let (left, top) = (place % across * side, place / across * side);
-            let (mut sum, mut square, mut clipped, mut n) = ([0.0; 3], 0.0, 0usize, 0.0);
-            for row in top..(top + side).min(height) {
-                for column in left..(left + side).min(width) {
-                    let i = row * width + column;
-                    let rgb = self.pixels[i].map(f64::from);
-                    clipped += usize::from(self.clipped[i]);
-                    square += luminance(rgb).powi(2);
-                    n += 1.0;
-                    for (sum, channel) in sum.iter_mut().zip(rgb) {
-                        *sum += channel;
-                    }
-                }
-            }
-            let mean = sum.map(|channel| channel / n);
-            let light = luminance(mean);
-            let spread = (square / n - light * light).max(0.0).sqrt() / light.max(1e-9);
-            let weighed: [f64; 3] = std::array::from_fn(|c| mean[c] * gains[c]);
-            let sound = (clipped as f64) < 0.05 * n && light >= SPOT_DARK && luminance(weighed) <= 1.05;
+            let Some(mean) = self.mean_of_square(left, top, side) else { continue };
+            let weighed: [f64; 3] = std::array::from_fn(|c| mean.rgb[c] * gains[c]);
+            let sound = mean.clipped < 0.05 * mean.pixels
+                && luminance(mean.rgb) >= SPOT_DARK
+                && luminance(weighed) <= 1.05;
             lost += usize::from(!sound);
             lab.push(sound.then(|| Lab::of(from_linear_srgb(weighed), Light::Daylight.white())));
-            even.push(spread <= EVEN);
+            even.push(mean.spread <= EVEN);
         }
         let share = lost as f64 / (across * down).max(1) as f64;
         (Squares { across, lab, even }, share)

@@ -43,24 +43,10 @@ impl Grid {
         let side = width.div_ceil(ACROSS).max(1);
         let (across, down) = (width.div_ceil(side), height.div_ceil(side));
         let square = |place: usize| {
-            let (left, top) = (place % across * side, place / across * side);
-            let (mut n, mut sum, mut squares, mut clipped) = (0.0, [0.0; 3], 0.0, false);
-            for row in top..(top + side).min(height) {
-                for column in left..(left + side).min(width) {
-                    let i = row * width + column;
-                    let rgb = photo.pixels[i].map(f64::from);
-                    (0..3).for_each(|c| sum[c] += rgb[c]);
-                    squares += luminance(rgb).powi(2);
-                    clipped |= photo.clipped[i];
-                    n += 1.0;
-                }
-            }
-            let rgb = sum.map(|channel| channel / f64::max(n, 1.0));
-            let mean = luminance(rgb);
-            let spread = (squares / f64::max(n, 1.0) - mean * mean).max(0.0).sqrt() / mean.max(1e-9);
-            Square { rgb, even: !clipped && spread < EVEN }
+            let mean = photo.mean_of_square(place % across * side, place / across * side, side)?;
+            Some(Square { rgb: mean.rgb, even: mean.clipped == 0.0 && mean.spread < EVEN })
         };
-        Self { across, down, side, squares: (0..across * down).map(square).collect() }
+        Self { across, down, side, squares: (0..across * down).filter_map(square).collect() }
     }
 
     fn beside(&self, place: usize) -> impl Iterator<Item = usize> {

@@ -6,7 +6,7 @@ use rusqlite::types::Value;
 use rusqlite::{Connection, OpenFlags, params_from_iter};
 use warm_blend_workshop::uses_of;
 
-use crate::rows::{parse_id, point_unverified};
+use crate::rows::{bodies, point_unverified};
 use crate::{OpenError, Store, StoreError, log, set_aside};
 
 /// What was saved.
@@ -77,14 +77,8 @@ impl Store {
     /// Writes down anew which document speaks of which.
     fn point_all(&mut self) -> Result<(), StoreError> {
         let change = self.connection.transaction()?;
-        let all: Vec<(String, String, String)> = {
-            let mut query = change.prepare("SELECT id, kind, body FROM document")?;
-            query
-                .query_map([], |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?)))?
-                .collect::<Result<_, _>>()?
-        };
-        for (id, kind, body) in all {
-            point_unverified(&change, parse_id(&id)?, &uses_of(&kind, &body).unwrap_or_default())?;
+        for (id, kind, body) in bodies(&change, "")? {
+            point_unverified(&change, id, &uses_of(&kind, &body).unwrap_or_default())?;
         }
         Ok(change.commit()?)
     }

@@ -67,6 +67,17 @@ pub(crate) fn parse_id(text: &str) -> Result<Id, StoreError> {
     text.parse().map_err(|error| StoreError::Damaged(format!("{error}")))
 }
 
+/// Id, kind and body of every document, as they stand there; `only` narrows them.
+pub(crate) fn bodies(connection: &Connection, only: &str) -> Result<Vec<(Id, String, String)>, StoreError> {
+    let mut query = connection.prepare(&format!("SELECT id, kind, body FROM document {only}"))?;
+    let rows = query.query_map([], |row| Ok((row.get::<_, String>(0)?, row.get(1)?, row.get(2)?)))?;
+    rows.map(|row| {
+        let (id, kind, body) = row?;
+        Ok((parse_id(&id)?, kind, body))
+    })
+    .collect()
+}
+
 /// Found by the references, of which there are few, and not by the kind.
 const USERS: &str = "FROM reference CROSS JOIN document ON reference.user = document.id
     WHERE reference.used = ?1 AND kind = ?2 AND removed = 0";

@@ -3,7 +3,7 @@
 use rusqlite::{Connection, Transaction, params};
 use warm_blend_workshop::{Id, PHOTO, uses_of};
 
-use crate::rows::{Named, parse_id, point_unverified};
+use crate::rows::{Named, bodies, parse_id, point_unverified};
 use crate::{StoreError, error, log};
 
 /// An entry that cannot be used.
@@ -92,12 +92,8 @@ pub(crate) fn look_through(connection: &mut Connection) -> Result<(), StoreError
         return Ok(());
     }
     let change = connection.transaction()?;
-    let all: Vec<(String, String, String)> = {
-        let mut query = change.prepare("SELECT id, kind, body FROM document WHERE removed = 0")?;
-        query.query_map([], |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?)))?.collect::<Result<_, _>>()?
-    };
-    for (id, kind, body) in all {
-        set_aside_if_unusable(&change, parse_id(&id)?, &kind, &body)?;
+    for (id, kind, body) in bodies(&change, "WHERE removed = 0")? {
+        set_aside_if_unusable(&change, id, &kind, &body)?;
     }
     change.execute("UPDATE mark SET looked_through = 1", [])?;
     change.commit()?;

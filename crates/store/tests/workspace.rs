@@ -856,8 +856,7 @@ fn a_bad_name_in_an_older_file_takes_nothing_down() {
     assert_eq!((store.all::<SavedMix>().unwrap().len(), store.set_aside().unwrap()), (1, Vec::new()));
 }
 
-/// A body that somebody has edited so that nothing of it can be read, not even its name, is set aside by itself; the mix that names it
-/// stays.
+/// A document whose body was edited until not even its name can be read is set aside alone; the mix that names it stays.
 #[test]
 fn what_cannot_be_read_keeps_nothing_from_opening() {
     let (_folder, file) = folder();

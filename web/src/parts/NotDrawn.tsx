@@ -3,12 +3,12 @@ import { why } from './useDeed';
 interface Props {
   error: Error;
   retry: () => void;
-  /** The room that the picture would take. */
-  className: string;
+  /** The room that the picture would take, where there is none. */
+  className?: string;
 }
 
-/** In place of a picture that could not be had. */
-export function NotDrawn({ error, retry, className }: Props) {
+/** Says why there is no picture, or only an old one, and offers to draw it again. */
+export function NotDrawn({ error, retry, className = '' }: Props) {
   return (
     <div
       role="alert"

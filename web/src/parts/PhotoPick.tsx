@@ -46,7 +46,7 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
     const at = (i: number) =>
       error instanceof Problem ? error.at(i === 0 ? '/card_at' : `/spots/${i - 1}`) : undefined;
     const wrong = names.findIndex((_, i) => at(i) !== undefined);
-    // What is said of the card names it.
+    // Faults of the card already name it.
     setTrouble(wrong > 0 ? `${names[wrong]}: ${at(wrong)}` : (at(0) ?? why(error)));
   };
 

@@ -179,7 +179,7 @@ export class Saver<E, K extends Kept<E>> {
     this.events = events;
   }
 
-  /** What is to be shown in place of what is kept, where something of it is not saved. */
+  /** The newest entry that is not saved; none where everything is. */
   get unsaved(): E | undefined {
     return this.next ?? this.refused?.entry ?? this.sent?.entry;
   }

@@ -15,6 +15,7 @@ export function recall<T>(name: string): T | undefined {
 }
 
 export function remember(name: string, what: unknown) {
+  if (what === undefined) return forget(name);
   try {
     sessionStorage.setItem(PREFIX + name, JSON.stringify(what));
   } catch {

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { Problem } from '../api/client';
+import { mayPass } from '../api/insist';
 import { PATIENCE, type Saver, saverOf, slidesByKeys } from './saving';
 
 interface Kept<E> {
@@ -61,7 +62,7 @@ export function useDraft<E, K extends Kept<E>>(
       stale() {
         const ask = () =>
           void calls.current.reload().then(setTheirs, (error: unknown) => {
-            if (error instanceof Problem) {
+            if (error instanceof Problem && !mayPass(error)) {
               setProblem(error);
               saver.current?.giveUp(error.message);
             } else setTimeout(ask, PATIENCE);

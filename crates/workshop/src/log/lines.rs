@@ -211,9 +211,8 @@ pub(crate) fn of_reading(logged: &LoggedReading, names: &dyn Names) -> Vec<LogLi
             reading.of.iter().zip(shown).map(of).collect::<Vec<_>>().join(join)
         }
     };
-    let words = format!("Read {words}, {}", reading.state.id());
     let practice = if logged.is_practice() { ", for practice" } else { "" };
-    let words = format!("{words}{practice}");
+    let words = format!("Read {words}, {}{practice}", reading.state.id());
     let detail = noted(logged.note.as_ref());
     vec![LogLine { pot: reading.of.clone(), detail, ..LogLine::new(LogKind::Reading, words) }]
 }

@@ -39,7 +39,7 @@ export function Picture({ entry, letter, layers, lit, all, small, width, alt }: 
         className={`w-full object-cover ${small ? 'h-44' : 'h-auto'}`}
         alt={alt ?? (all ? 'All strips side by side' : `Strip ${letter} as it will look`)}
       />
-      {error && <NotDrawn error={error} retry={retry} className="" />}
+      {error && <NotDrawn error={error} retry={retry} />}
     </>
   ) : (
     <div role="status" className={`w-full animate-pulse bg-panel ${shape}`}>

@@ -44,62 +44,64 @@ export function Elevation(props: Props) {
       </div>
     );
   return (
-    <div className={`relative ${large ? 'grid min-h-0 flex-1 place-items-center' : ''}`}>
-      <img
-        {...drawing}
-        {...size}
-        draggable={false}
-        className={`block ${large ? 'max-h-full min-h-0 w-auto max-w-full cursor-zoom-in' : 'h-auto w-full'}`}
-        alt={`The piece from the ${view}, as it will look`}
-        {...(onPoint && {
-          onClick: (event: MouseEvent<HTMLImageElement>) => {
-            const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
-            onPoint((event.clientX - left) / width, (event.clientY - top) / height);
-          },
-        })}
-      />
-      {error && <NotDrawn error={error} retry={retry} className="" />}
-      {face && (
-        <svg
-          aria-hidden
-          viewBox={`0 0 ${DRAWN.width} ${DRAWN.height}`}
-          className="absolute inset-0 h-full w-full"
-        >
-          {face.parts.map(({ zone, at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
-            // biome-ignore lint/a11y/noStaticElementInteractions: the list of zones beside it does the same by keyboard
-            <rect
-              // A part has no other name than its place in the drawing.
-              key={`${zone} ${String(n)}`}
-              x={x * DRAWN.width}
-              y={y * DRAWN.height}
-              width={w * DRAWN.width}
-              height={h * DRAWN.height}
-              fill="transparent"
-              className="cursor-pointer"
-              onClick={() => onChoose?.(zone)}
-            />
-          ))}
-          {face.parts
-            .filter(({ zone }) => zone === chosen)
-            .map(({ at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
-              <g key={String(n)} className="pointer-events-none" fill="none">
-                {[
-                  { className: 'stroke-white', strokeWidth: 3 },
-                  { className: 'stroke-ink', strokeWidth: 1.5, strokeDasharray: '7 5' },
-                ].map((line) => (
-                  <rect
-                    key={line.className}
-                    x={x * DRAWN.width - 3}
-                    y={y * DRAWN.height - 3}
-                    width={w * DRAWN.width + 6}
-                    height={h * DRAWN.height + 6}
-                    {...line}
-                  />
-                ))}
-              </g>
+    <>
+      <div className={`relative ${large ? 'grid min-h-0 flex-1 place-items-center' : ''}`}>
+        <img
+          {...drawing}
+          {...size}
+          draggable={false}
+          className={`block ${large ? 'max-h-full min-h-0 w-auto max-w-full cursor-zoom-in' : 'h-auto w-full'}`}
+          alt={`The piece from the ${view}, as it will look`}
+          {...(onPoint && {
+            onClick: (event: MouseEvent<HTMLImageElement>) => {
+              const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
+              onPoint((event.clientX - left) / width, (event.clientY - top) / height);
+            },
+          })}
+        />
+        {face && (
+          <svg
+            aria-hidden
+            viewBox={`0 0 ${DRAWN.width} ${DRAWN.height}`}
+            className="absolute inset-0 h-full w-full"
+          >
+            {face.parts.map(({ zone, at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
+              // biome-ignore lint/a11y/noStaticElementInteractions: the list of zones beside it does the same by keyboard
+              <rect
+                // A part has no other name than its place in the drawing.
+                key={`${zone} ${String(n)}`}
+                x={x * DRAWN.width}
+                y={y * DRAWN.height}
+                width={w * DRAWN.width}
+                height={h * DRAWN.height}
+                fill="transparent"
+                className="cursor-pointer"
+                onClick={() => onChoose?.(zone)}
+              />
             ))}
-        </svg>
-      )}
-    </div>
+            {face.parts
+              .filter(({ zone }) => zone === chosen)
+              .map(({ at: [x = 0, y = 0, w = 0, h = 0] }, n) => (
+                <g key={String(n)} className="pointer-events-none" fill="none">
+                  {[
+                    { className: 'stroke-white', strokeWidth: 3 },
+                    { className: 'stroke-ink', strokeWidth: 1.5, strokeDasharray: '7 5' },
+                  ].map((line) => (
+                    <rect
+                      key={line.className}
+                      x={x * DRAWN.width - 3}
+                      y={y * DRAWN.height - 3}
+                      width={w * DRAWN.width + 6}
+                      height={h * DRAWN.height + 6}
+                      {...line}
+                    />
+                  ))}
+                </g>
+              ))}
+          </svg>
+        )}
+      </div>
+      {error && <NotDrawn error={error} retry={retry} />}
+    </>
   );
 }

@@ -45,7 +45,7 @@ function StepClock({ piece, revision, step }: Props) {
   );
 }
 
-/** What is said of a step beside that it is done. */
+/** Details of a finished step: time, note, photo. */
 interface Details {
   minutes: string;
   note: string;
