@@ -21,6 +21,7 @@ mod cgats;
 mod cxf;
 mod palette;
 mod photo;
+mod pixels;
 mod sample;
 mod table;
 mod text;

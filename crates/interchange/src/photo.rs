@@ -1,13 +1,15 @@
 //! Photos: JPEG, PNG or WebP to linear light.
 
-use std::io::Cursor;
+use std::{fmt, io::Cursor};
 
 use image::{
-    DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, codecs::jpeg::JpegEncoder,
+    DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits, RgbImage, codecs::jpeg::JpegEncoder,
 };
 use jiff::civil::DateTime;
-use palette::encoding::IntoLinear;
+use palette::encoding::FromLinear;
 use warm_blend_photo::Photo;
+
+use crate::pixels::{BadPixels, Blocks};
 
 /// Largest file that is looked at, bytes.
 pub const LARGEST_PHOTO: usize = 40 << 20;
@@ -62,13 +64,17 @@ pub enum BadPhoto {
 
 /// Decodes a photo, no larger than is safe, into linear light; it is reduced to 1600 pixels on its longer side.
 pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
-    Ok(reduced(&decoded(bytes)?))
+    let Blocks { across, pixels, clipped } = decoded(bytes, |longer| longer.div_ceil(KEPT))?;
+    // The rows are whole by construction, and there is one at least: a photo has 8 × 8 pixels or more.
+    Ok(Photo::new(across, pixels, clipped).unwrap_or_else(|| unreachable!("whole rows")))
 }
 
 /// A photo to be kept: a JPEG file of at most 1600 pixels on its longer side, without what the camera wrote beside it.
 pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
-    let image = DynamicImage::from(decoded(bytes)?);
-    let most = KEPT as u32;
+    let Blocks { across, pixels, .. } = decoded(bytes, |longer| (longer / KEPT).max(1))?;
+    let codes = pixels.iter().flatten().map(|linear| palette::encoding::Srgb::from_linear(*linear)).collect();
+    let image = RgbImage::from_raw(across as u32, (pixels.len() / across) as u32, codes).unwrap_or_default();
+    let (image, most) = (DynamicImage::from(image), KEPT as u32);
     let small = if image.width().max(image.height()) > most { image.thumbnail(most, most) } else { image };
     let mut jpeg = Vec::new();
     small.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, 85)).map_err(damaged)?;
@@ -84,11 +90,12 @@ pub fn taken(bytes: &[u8]) -> Option<DateTime> {
     })
 }
 
-fn damaged(error: ImageError) -> BadPhoto {
+fn damaged(error: impl fmt::Display) -> BadPhoto {
     BadPhoto::Damaged(error.to_string().chars().take(120).collect())
 }
 
-fn decoded(bytes: &[u8]) -> Result<image::RgbImage, BadPhoto> {
+/// The photo as it was held. How many of its pixels become one, across and down, follows from its longer side.
+fn decoded(bytes: &[u8], step: impl Fn(usize) -> usize) -> Result<Blocks, BadPhoto> {
     if bytes.is_empty() {
         return Err(BadPhoto::Empty);
     }
@@ -112,23 +119,17 @@ fn decoded(bytes: &[u8]) -> Result<image::RgbImage, BadPhoto> {
     if width < 8 || height < 8 {
         return Err(BadPhoto::TooFewPixels(width, height));
     }
-    if (width.min(height) as usize) < NARROWEST * step(width, height) {
+    let longer = width.max(height) as usize;
+    if (width.min(height) as usize) < NARROWEST * longer.div_ceil(KEPT) {
         return Err(BadPhoto::TooNarrow(width, height));
     }
     if format == ImageFormat::Jpeg && !ends(bytes) {
         return Err(BadPhoto::CutShort);
     }
-    let mut decoder = reader().into_decoder().map_err(damaged)?;
-    let turned = decoder.orientation().map_err(damaged)?;
-    let mut image = DynamicImage::from_decoder(decoder).map_err(damaged)?;
-    // As the camera says it was held: so the painter sees it, and so spots are placed on it.
-    image.apply_orientation(turned);
-    Ok(image.into_rgb8())
-}
-
-/// How many pixels are taken as one, along a side.
-fn step(width: u32, height: u32) -> usize {
-    (width.max(height) as usize).div_ceil(KEPT)
+    let as_held = reader().into_decoder().and_then(|mut decoder| decoder.orientation()).map_err(damaged)?;
+    let blocks =
+        Blocks::of(reader(), (width as usize, step(longer))).map_err(|BadPixels(why)| damaged(why))?;
+    Ok(blocks.turned(as_held))
 }
 
 /// Whether the scans of a JPEG file come to their end: a decoder paints what is missing grey and says nothing.
@@ -175,34 +176,6 @@ fn format(bytes: &[u8]) -> Result<ImageFormat, BadPhoto> {
         Ok(format @ (ImageFormat::Jpeg | ImageFormat::Png | ImageFormat::WebP)) => Ok(format),
         _ => Err(BadPhoto::Unknown),
     }
-}
-
-/// The mean of each block of pixels in linear light (IEC 61966-2-1); a block is clipped where any of its pixels is.
-fn reduced(image: &image::RgbImage) -> Photo {
-    let (width, height) = (image.width() as usize, image.height() as usize);
-    let step = step(image.width(), image.height());
-    let (across, down) = (width / step, height / step);
-    let mut pixels = Vec::with_capacity(across * down);
-    let mut clipped = Vec::with_capacity(across * down);
-    for row in 0..down {
-        for column in 0..across {
-            let (mut sum, mut end) = ([0.0; 3], false);
-            for y in row * step..(row + 1) * step {
-                for x in column * step..(column + 1) * step {
-                    let rgb = image.get_pixel(x as u32, y as u32).0;
-                    end |= rgb.iter().any(|channel| *channel >= 254);
-                    for (sum, channel) in sum.iter_mut().zip(rgb) {
-                        let linear: f32 = palette::encoding::Srgb::into_linear(channel);
-                        *sum += linear;
-                    }
-                }
-            }
-            pixels.push(sum.map(|channel| channel / (step * step) as f32));
-            clipped.push(end);
-        }
-    }
-    // The rows are whole by construction, and there is one at least: a photo has 8 × 8 pixels or more.
-    Photo::new(across, pixels, clipped).unwrap_or_else(|| unreachable!("whole rows"))
 }
 
 #[cfg(test)]
@@ -263,18 +236,21 @@ mod tests {
             let mut exif = b"\xff\xe1\x00\x22Exif\0\0II*\0\x08\0\0\0\x01\0\x12\x01\x03\0\x01\0\0\0".to_vec();
             exif.extend([held, 0, 0, 0, 0, 0, 0, 0]);
             let file = [&plain[..2], &exif, &plain[2..]].concat();
-            let turned = decoded(&file).unwrap();
             let upright = if held < 5 { (2 * SIDE, SIDE) } else { (SIDE, 2 * SIDE) };
-            assert_eq!(turned.dimensions(), upright, "held {held}");
-            for (x, wanted) in [(8, left), (turned.width() - 8, right)] {
-                let pixel = turned.get_pixel(x, 8).0;
-                assert!(
-                    pixel.iter().zip(wanted).all(|(one, other)| one.abs_diff(other) < 40),
-                    "held {held}: {pixel:?} for {wanted:?}"
-                );
+            let kept = image::load_from_memory(&kept_photo(&file).unwrap()).unwrap().into_rgb8();
+            assert_eq!(kept.dimensions(), upright, "held {held}");
+            let seen = decoded(&file, |_| 1).unwrap();
+            assert_eq!(photo(&file).unwrap().size(), (upright.0 as usize, upright.1 as usize));
+            for (x, wanted) in [(8, left), (kept.width() - 8, right)] {
+                let at = seen.pixels[8 * seen.across + x as usize];
+                let picked: [u8; 3] = at.map(palette::encoding::Srgb::from_linear);
+                for pixel in [kept.get_pixel(x, 8).0, picked] {
+                    assert!(
+                        pixel.iter().zip(wanted).all(|(one, other)| one.abs_diff(other) < 40),
+                        "held {held}: {pixel:?} for {wanted:?}"
+                    );
+                }
             }
-            let kept = image::load_from_memory(&kept_photo(&file).unwrap()).unwrap();
-            assert_eq!((kept.width(), kept.height()), upright);
         }
     }
 

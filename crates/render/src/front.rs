@@ -89,6 +89,12 @@ impl Front {
         Ok(Self { relief, part, face: face.clone(), wall, placed, floor, last: Mutex::default() })
     }
 
+    /// How much memory it takes, with the light that falls on it.
+    pub fn bytes(&self) -> usize {
+        let pixels = self.part.len();
+        self.relief.bytes() + pixels * size_of::<u16>() + self.wall.len() + pixels
+    }
+
     /// Which zone a pixel shows as it is drawn; none of the wall behind.
     pub fn zone(&self, x: usize, y: usize) -> Option<Zone> {
         let part = self.part[y * self.relief.width + x];

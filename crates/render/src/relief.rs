@@ -108,6 +108,11 @@ impl Relief {
         Self { width, height: heights.len() / width, mm: shaped.marks, times: shaped.times, pixels }
     }
 
+    /// How much memory it takes.
+    pub fn bytes(&self) -> usize {
+        self.pixels.len() * size_of::<Spot>()
+    }
+
     /// True where marks are looked at coarsely.
     pub(crate) fn is_coarse(&self) -> bool {
         self.mm > marks::COARSE

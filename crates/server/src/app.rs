@@ -1,7 +1,5 @@
 //! All routes, put together.
 
-use std::sync::Arc;
-
 use axum::Router;
 use axum::http::StatusCode;
 use axum::middleware::{from_fn, from_fn_with_state};
@@ -68,14 +66,10 @@ pub fn openapi() -> utoipa::openapi::OpenApi {
 
 /// Everything the program serves.
 pub fn app(workspace: Workspace) -> Router {
-    let (router, description) = described().split_for_parts();
-    // Large, and cloned with the route.
-    let description = Arc::new(description);
+    let (router, _) = described().split_for_parts();
     router
-        .route(
-            "/api/openapi.json",
-            axum::routing::get(async move || axum::Json(&*description).into_response()),
-        )
+        // Made when it is asked for: it is large, and hardly anybody does.
+        .route("/api/openapi.json", axum::routing::get(async || axum::Json(openapi())))
         .with_state(workspace)
         .fallback(front::front)
         .method_not_allowed_fallback(wrong_method)

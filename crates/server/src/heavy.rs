@@ -8,7 +8,7 @@ use crate::off_thread::off_thread;
 use crate::problem::Problem;
 
 /// How many are held in memory as they came.
-const AT_THE_DOOR: usize = 8;
+const AT_THE_DOOR: usize = 3;
 
 /// How many are read or written at a time. A photo counts for all of them: one takes some hundred megabytes.
 const ON_THE_TABLE: usize = 2;

@@ -10,6 +10,10 @@ use tokio::runtime::Runtime;
 use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
 use warm_blend_store::{Rescued, Store};
 
+/// Large pictures are drawn by many threads: this one gives their memory back (see .cargo/config.toml).
+#[global_allocator]
+static MEMORY: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
+
 /// Where the demo listens, if nothing else does.
 const DEMO_PORT: u16 = 7879;
 

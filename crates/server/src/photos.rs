@@ -9,7 +9,7 @@ use uuid::Uuid;
 use warm_blend_photo::Photo;
 
 /// How many are kept; a new one pushes the oldest out.
-const KEPT: usize = 4;
+const KEPT: usize = 3;
 
 type AtHand = (Uuid, Arc<Photo>);
 

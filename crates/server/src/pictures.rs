@@ -1,6 +1,12 @@
 //! Pictures as answers, and the reliefs that they are drawn on.
 
-use std::sync::Arc;
+use std::{
+    sync::{
+        Arc,
+        atomic::{AtomicU64, Ordering},
+    },
+    time::Duration,
+};
 
 use axum::{
     http::header,
@@ -13,7 +19,7 @@ use crate::{
     easel::{Easel, TooMany},
     off_thread::{Asking, on_one_thread, while_asked},
     problem::Problem,
-    recent::Recent,
+    recent::{Bulky, Recent},
 };
 
 /// Pictures are drawn here.
@@ -25,6 +31,8 @@ pub struct Pictures {
     quick: Easel,
     /// What takes a while or much memory: one at a time.
     large: Easel,
+    /// How many were drawn.
+    drawn: AtomicU64,
 }
 
 impl Default for Pictures {
@@ -34,6 +42,7 @@ impl Default for Pictures {
             fronts: Fronts::default(),
             quick: Easel::of(2),
             large: Easel::of(1),
+            drawn: AtomicU64::default(),
         }
     }
 }
@@ -43,11 +52,14 @@ const AT_ONCE: u64 = 200_000;
 /// More than these take a while and some hundred megabytes however they are drawn.
 const MUCH: u64 = 2_000_000;
 
+/// How long the relief of a fine picture is kept for the next.
+const LOOKED_AT: Duration = Duration::from_secs(10);
+
 impl Pictures {
     /// Answers with a picture as a PNG file. A large fine one is drawn on one thread, so that what follows a hand need not wait for it.
     /// Nothing is drawn, and what is begun is left, where nobody waits for it any more.
     pub async fn answer(
-        &self,
+        self: &Arc<Self>,
         (width, height): (u32, u32),
         fineness: Fineness,
         draw: impl FnOnce(&Asking) -> Result<Vec<u8>, Problem> + Send + 'static,
@@ -66,40 +78,65 @@ impl Pictures {
             drawn
         });
         let kind = [(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")];
-        Ok((kind, png.await?).into_response())
+        let png = png.await?;
+        self.drawn.fetch_add(1, Ordering::Relaxed);
+        if fineness == Fineness::Fine {
+            tokio::spawn(Arc::clone(self).forget_fine());
+        }
+        Ok((kind, png).into_response())
     }
-}
 
-/// A large picture for the record is made once: its relief is not kept.
-fn worth_keeping((width, height): (u32, u32)) -> bool {
-    u64::from(width) * u64::from(height) <= 4_000_000
-}
-
-/// Reliefs that were drawn on last. Fine ones are large: but for the last, they are not kept.
-#[derive(Debug)]
-struct Lately<K, T> {
-    quick: Recent<K, T, 6>,
-    fine: Recent<K, T, 1>,
-}
-
-impl<K: PartialEq, T> Lately<K, T> {
-    fn get(
-        &self,
-        of: K,
-        size: (u32, u32),
-        fineness: Fineness,
-        make: impl FnOnce() -> Result<T, Problem>,
-    ) -> Result<Arc<T>, Problem> {
-        match fineness {
-            Fineness::Quick => self.quick.get(of, worth_keeping(size), make),
-            Fineness::Fine => self.fine.get(of, worth_keeping(size), make),
+    /// Gives back the room of fine reliefs unless another picture is asked for within a while.
+    async fn forget_fine(self: Arc<Self>) {
+        let drawn = self.drawn.load(Ordering::Relaxed);
+        tokio::time::sleep(LOOKED_AT).await;
+        if self.drawn.load(Ordering::Relaxed) == drawn {
+            self.plates.0.fine.forget();
+            self.fronts.0.fine.forget();
         }
     }
 }
 
-impl<K, T> Default for Lately<K, T> {
+/// Reliefs that were drawn on last. Fine ones are large: they are kept while somebody looks.
+#[derive(Debug)]
+struct Lately<K, T> {
+    quick: Recent<K, T>,
+    fine: Recent<K, T>,
+}
+
+impl<K: PartialEq, T: Bulky> Lately<K, T> {
+    fn get(
+        &self,
+        of: K,
+        fineness: Fineness,
+        make: impl FnOnce() -> Result<T, Problem>,
+    ) -> Result<Arc<T>, Problem> {
+        match fineness {
+            Fineness::Quick => self.quick.get(of, make),
+            Fineness::Fine => self.fine.get(of, make),
+        }
+    }
+}
+
+/// For the sizes of one screen, and for one fine picture of a large window, bytes.
+const QUICK: usize = 16 << 20;
+const FINE: usize = 48 << 20;
+
+impl<K: PartialEq, T: Bulky> Default for Lately<K, T> {
     fn default() -> Self {
-        Self { quick: Recent::default(), fine: Recent::default() }
+        Self { quick: Recent::within(QUICK), fine: Recent::within(FINE) }
+    }
+}
+
+impl Bulky for Relief {
+    fn bytes(&self) -> usize {
+        self.bytes()
+    }
+}
+
+impl Bulky for Front {
+    fn bytes(&self) -> usize {
+        self.bytes()
     }
 }
 
@@ -121,7 +158,7 @@ impl Plates {
     }
 
     pub fn of(&self, (width, height): (u32, u32), fineness: Fineness) -> Result<Arc<Relief>, Problem> {
-        self.0.get((width, height), (width, height), fineness, || {
+        self.0.get((width, height), fineness, || {
             Relief::panelled(width, height, fineness).map_err(|error| Problem::field("?width", error))
         })
     }
@@ -143,7 +180,7 @@ impl Fronts {
         let face = elevation
             .face(view)
             .ok_or_else(|| Problem::field("?view", "such a piece is not seen from there: choose front"))?;
-        self.0.get((face.clone(), size, closer), size, fineness, || {
+        self.0.get((face.clone(), size, closer), fineness, || {
             Front::new(face, size.0, size.1, closer, fineness)
                 .map_err(|error| Problem::field("?width", error))
         })

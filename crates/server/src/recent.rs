@@ -1,10 +1,17 @@
 //! What was made lately and is slow to make: kept for the next who asks.
 
 use std::fmt;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
-/// The last `N` of something, by what they were made of.
-pub struct Recent<K, T, const N: usize> {
+/// Takes room in memory.
+pub trait Bulky {
+    /// How much, bytes.
+    fn bytes(&self) -> usize;
+}
+
+/// What was made last, by what it was made of: as much as goes into so many bytes.
+pub struct Recent<K, T> {
+    room: usize,
     kept: Mutex<Vec<Made<K, T>>>,
 }
 
@@ -13,35 +20,44 @@ struct Made<K, T> {
     made: Arc<T>,
 }
 
-impl<K: PartialEq, T, const N: usize> Recent<K, T, N> {
-    /// What was made of that, or is made now. What is not worth its room is not kept.
-    pub fn get<E>(&self, of: K, keep: bool, make: impl FnOnce() -> Result<T, E>) -> Result<Arc<T>, E> {
-        let found = |kept: &[Made<K, T>]| {
-            kept.iter().find(|known| known.of == of).map(|known| Arc::clone(&known.made))
-        };
-        if let Some(made) = found(&self.kept.lock().unwrap_or_else(PoisonError::into_inner)) {
-            return Ok(made);
+impl<K: PartialEq, T: Bulky> Recent<K, T> {
+    /// Keeps up to so many bytes.
+    pub fn within(room: usize) -> Self {
+        Self { room, kept: Mutex::default() }
+    }
+
+    /// What was made of that, or is made now. What alone would take more than all the room is not kept.
+    pub fn get<E>(&self, of: K, make: impl FnOnce() -> Result<T, E>) -> Result<Arc<T>, E> {
+        if let Some(made) = self.kept().iter().find(|known| known.of == of) {
+            return Ok(Arc::clone(&made.made));
         }
         // Made without the lock: others need not wait for it.
         let made = Arc::new(make()?);
-        if keep {
-            let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        if made.bytes() <= self.room {
+            let mut kept = self.kept();
             kept.insert(0, Made { of, made: Arc::clone(&made) });
-            kept.truncate(N);
+            let mut bytes = 0;
+            kept.retain(|known| {
+                bytes += known.made.bytes();
+                bytes <= self.room
+            });
         }
         Ok(made)
     }
-}
 
-impl<K, T, const N: usize> Default for Recent<K, T, N> {
-    fn default() -> Self {
-        Self { kept: Mutex::default() }
+    /// Gives all room back.
+    pub fn forget(&self) {
+        self.kept().clear();
+    }
+
+    fn kept(&self) -> MutexGuard<'_, Vec<Made<K, T>>> {
+        self.kept.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }
 
-impl<K, T, const N: usize> fmt::Debug for Recent<K, T, N> {
+impl<K, T> fmt::Debug for Recent<K, T> {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        f.debug_struct("Lately").finish_non_exhaustive()
+        f.debug_struct("Recent").field("room", &self.room).finish_non_exhaustive()
     }
 }
 
@@ -49,14 +65,24 @@ impl<K, T, const N: usize> fmt::Debug for Recent<K, T, N> {
 mod tests {
     use super::*;
 
+    impl Bulky for u32 {
+        fn bytes(&self) -> usize {
+            *self as usize
+        }
+    }
+
     #[test]
-    fn the_last_few_are_made_once() {
-        let lately = Recent::<u32, u32, 2>::default();
-        let make = |of: u32, keep| lately.get(of, keep, || Ok::<_, ()>(10 * of)).unwrap();
-        let refused = |of: u32| lately.get(of, true, || Err(())).map(|made| *made);
-        assert_eq!((*make(1, true), *make(2, true), *make(3, false)), (10, 20, 30));
-        assert_eq!((refused(1), refused(2), refused(3)), (Ok(10), Ok(20), Err(())));
-        make(4, true);
-        assert_eq!((refused(1), refused(2), refused(4)), (Err(()), Ok(20), Ok(40)));
+    fn as_much_as_there_is_room_for_is_made_once() {
+        let recent = Recent::<u32, u32>::within(60);
+        let make = |of: u32| *recent.get(of, || Ok::<_, ()>(10 * of)).unwrap();
+        let kept = |of: u32| recent.get(of, || Err(())).map(|made| *made);
+        assert_eq!((make(1), make(2), make(7)), (10, 20, 70));
+        assert_eq!((kept(1), kept(2), kept(7)), (Ok(10), Ok(20), Err(())));
+        make(4);
+        assert_eq!((kept(1), kept(2), kept(4)), (Err(()), Ok(20), Ok(40)));
+        make(5);
+        assert_eq!((kept(2), kept(4), kept(5)), (Err(()), Err(()), Ok(50)));
+        recent.forget();
+        assert_eq!(kept(5), Err(()));
     }
 }

@@ -24,7 +24,7 @@ use crate::{
 /// A photo that is kept while colours are picked from it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PhotoAtHand {
-    /// Until the program stops or four others were brought.
+    /// Until the program stops or three others were brought.
     id: Uuid,
     /// Width of what is kept, pixels.
     width: usize,

@@ -1,6 +1,8 @@
 //! The program itself: how it starts, how it fails, and what a killed one leaves behind.
 
 mod disk;
+#[cfg(target_os = "linux")]
+mod room;
 mod torture;
 
 use std::fs;
@@ -431,14 +433,9 @@ async fn an_idle_connection_costs_little() {
     const MANY: usize = 300;
     let folder = tempfile::tempdir().unwrap();
     let running = serve(&folder.path().join("workspace.db"));
-    let resident = || -> usize {
-        let status = fs::read_to_string(format!("/proc/{}/status", running.child.id())).unwrap();
-        let line = status.lines().find(|line| line.starts_with("VmRSS:")).unwrap();
-        line.split_whitespace().nth(1).unwrap().parse().unwrap()
-    };
     let answers = async || reqwest::get(format!("{}/api/paints", running.base)).await.unwrap().status();
     assert_eq!(answers().await, 200);
-    let before = resident();
+    let before = running.resident();
     let address = running.base.trim_start_matches("http://").to_owned();
     let mut idle = Vec::new();
     for _ in 0..MANY {
@@ -446,7 +443,7 @@ async fn an_idle_connection_costs_little() {
     }
     // Answered after all of them were taken in.
     assert_eq!(answers().await, 200);
-    let each = resident().saturating_sub(before) / MANY;
+    let each = 1024 * running.resident().saturating_sub(before) / MANY;
     assert!(each < 100, "{each} kB for each of {MANY} idle connections");
 }
 
