@@ -11,6 +11,7 @@ use std::{
 
 use tokio::sync::watch;
 use uuid::Uuid;
+use warm_blend_learn::Learnt;
 use warm_blend_paint::{Look, Name};
 use warm_blend_piece::Piece;
 use warm_blend_store::{Deed, Kept, Notice, OpenError, Store, StoreError};
@@ -187,12 +188,17 @@ impl Workspace {
     }
 
     fn tidy(&self) -> Result<(), StoreError> {
-        let written = self.memory.newly_learnt().map_or(Ok(()), |known| {
-            let learnt = known.estimate().learnt();
-            let all = learnt.worth_keeping();
-            self.store().keep_learnt(&all, |name| learnt.kept(name))
-        });
+        let written =
+            self.memory.newly_learnt().map_or(Ok(()), |known| self.write_down(known.estimate().learnt()));
         self.store().tidy().and(written)
+    }
+
+    /// Keeps what was learnt and is not kept yet. It is put into bytes while others use the file.
+    fn write_down(&self, learnt: &Learnt) -> Result<(), StoreError> {
+        let (all, there) = (learnt.worth_keeping(), self.store().learnt_from()?);
+        let new = all.iter().filter(|(name, said)| there.get(name) != Some(said));
+        let new = new.filter_map(|(name, _)| learnt.kept(*name)).collect();
+        self.store().keep_learnt(&all, new)
     }
 
     /// Looks over all of the file once, as soon as nobody has asked anything for a while: an index that does not agree with its table is

@@ -18,26 +18,27 @@ impl Store {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
-    /// Keeps what was learnt in place of what is there: `all` names each circle with what it was learnt from, `body` tells of
-    /// one. What stands there already is not written again.
-    pub fn keep_learnt(
-        &mut self,
-        all: &[(u64, Said)],
-        body: impl Fn(u64) -> Option<KeptCircle>,
-    ) -> Result<(), StoreError> {
+    /// What the circles were learnt from that are kept.
+    pub fn learnt_from(&self) -> Result<HashMap<u64, Said>, StoreError> {
         let mut query = self.connection.prepare_cached("SELECT circle, said FROM learnt")?;
         let rows = query.query_map([], |row| Ok((row.get::<_, i64>(0)? as u64, row.get::<_, Said>(1)?)))?;
-        let mut there = rows.collect::<Result<HashMap<_, _>, _>>()?;
-        drop(query);
-        let new: Vec<_> = all.iter().filter(|(name, said)| there.remove(name) != Some(*said)).collect();
-        if new.is_empty() && there.is_empty() {
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// Keeps what was learnt in place of what is there: what is not in `all`, each circle with what it was learnt from, goes, and `new`
+    /// comes.
+    pub fn keep_learnt(&mut self, all: &[(u64, Said)], new: Vec<KeptCircle>) -> Result<(), StoreError> {
+        let mut gone = self.learnt_from()?;
+        let stays: HashMap<_, _> = all.iter().copied().collect();
+        gone.retain(|name, said| stays.get(name) != Some(said));
+        if new.is_empty() && gone.is_empty() {
             return Ok(());
         }
         self.write(|change| {
-            for name in there.keys() {
+            for name in gone.keys() {
                 change.execute("DELETE FROM learnt WHERE circle = ?1", [*name as i64])?;
             }
-            for KeptCircle { name, said, body } in new.into_iter().filter_map(|(name, _)| body(*name)) {
+            for KeptCircle { name, said, body } in new {
                 change.execute(
                     "INSERT OR REPLACE INTO learnt (circle, said, body) VALUES (?1, ?2, ?3)",
                     params![name as i64, said, body],

@@ -8,7 +8,7 @@
 //! | [`Kept`] | a document with its id and revision |
 //! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
 //! | [`Store::log`], [`Store::pots`] | the lines that documents tell of what was done, found by words, kind, piece, paint and day |
-//! | [`Store::learnt`], [`Store::keep_learnt`] | what was learnt of the readings, so that it need not be learnt again |
+//! | [`Store::learnt`], [`Store::learnt_from`], [`Store::keep_learnt`] | what was learnt of the readings, so that it need not be learnt again |
 //! | [`HistoryEntry`], [`History`] | what undo and redo would do |
 //! | [`Deed`] | the key of a change that may be asked for again |
 //! | [`SetAside`] | entries of an older file that name what cannot be |

@@ -50,15 +50,36 @@ impl PotTelling {
     }
 }
 
-/// A pot with what it is told with.
-fn pot(store: &Store, kept: Kept<PourRecord>) -> Result<PotAtHand, StoreError> {
-    let mix = store.get::<SavedMix>(kept.value.mix.0)?.value;
-    Ok(PotAtHand { kept, mix, touch: learned_touch(store)? })
+/// The records of all pots: how much a touch is follows from all of them.
+struct AllPots(Vec<Kept<PourRecord>>);
+
+impl AllPots {
+    fn read(store: &Store) -> Result<Self, StoreError> {
+        store.all().map(Self)
+    }
+
+    /// How much a touch is, ml, and how many weighed ones say so.
+    fn touch(&self) -> (f64, usize) {
+        touch(self.0.iter().map(|kept| &kept.value))
+    }
+
+    /// A pot with what it is told with; it may be newer than what was read.
+    fn with(mut self, store: &Store, kept: Kept<PourRecord>) -> Result<PotAtHand, StoreError> {
+        match self.0.iter_mut().find(|known| known.id == kept.id) {
+            Some(known) => *known = kept.clone(),
+            None => self.0.push(kept.clone()),
+        }
+        let mix = store.get::<SavedMix>(kept.value.mix.0)?.value;
+        Ok(PotAtHand { kept, mix, touch: self.touch() })
+    }
 }
 
-/// How much a touch is, ml, and how many weighed ones say so.
-fn learned_touch(store: &Store) -> Result<(f64, usize), StoreError> {
-    Ok(touch(store.all::<PourRecord>()?.iter().map(|kept| &kept.value)))
+/// What is changed about a record.
+struct Change<'a> {
+    store: &'a Store,
+    record: PourRecord,
+    /// How much a touch is before, ml.
+    touch: f64,
 }
 
 /// Does something that leaves a pot, and tells it.
@@ -77,17 +98,18 @@ async fn changed(
     workspace: &Workspace,
     id: Uuid,
     telling: PotTelling,
-    change: impl FnOnce(&Store, PourRecord) -> Result<PourRecord, Problem> + Send + 'static,
+    change: impl FnOnce(Change<'_>) -> Result<PourRecord, Problem> + Send + 'static,
     then: impl FnOnce(&PourRecord) + Send + 'static,
 ) -> Answer<PourView> {
     let work = move |store: &mut Store| {
-        let before = store.get::<PourRecord>(id)?;
-        let (revision, next) = (before.revision, change(store, before.value.clone())?);
+        let (before, all) = (store.get::<PourRecord>(id)?, AllPots::read(store)?);
+        let (revision, record) = (before.revision, before.value.clone());
+        let next = change(Change { store, record, touch: all.touch().0 })?;
         let kept = store.together(|batch| keep_pour(batch, before, next))?;
         if kept.revision != revision {
             then(&kept.value);
         }
-        Ok(pot(store, kept)?)
+        Ok(all.with(store, kept)?)
     };
     told(workspace, telling, work).await
 }
@@ -102,7 +124,7 @@ pub async fn begin(
 ) -> Answer<PourView> {
     let work = move |store: &mut Store| {
         let kept = store.together_or(|batch| begun(batch, mix, batch_ml))?;
-        Ok(pot(store, kept)?)
+        Ok(AllPots::read(store)?.with(store, kept)?)
     };
     told(&workspace, telling, work).await
 }
@@ -143,7 +165,7 @@ pub async fn get(
     Path(id): Path<Uuid>,
     Query(telling): Query<PotTelling>,
 ) -> Answer<PourView> {
-    told(&workspace, telling, move |store| Ok(pot(store, store.get(id)?)?)).await
+    told(&workspace, telling, move |store| Ok(AllPots::read(store)?.with(store, store.get(id)?)?)).await
 }
 
 /// Something goes into the pot, or out of it.
@@ -159,11 +181,10 @@ pub async fn step(
     // Of what stands on the scale so much is recorded: the next addition begins with it.
     let take = move |grams| under.weighing(|weighing| weighing.taken(grams));
     let (step, by_scale) = (entry.id, entry.is_by_scale());
-    let change = move |store: &Store, record: PourRecord| {
+    let change = move |Change { store, record, touch }: Change| {
         let tin = entry.paint.map(|paint| store.get::<ShelfPaint>(paint)).transpose()?;
         // The scale's mark stays where it is until the step is on the disk.
         let on_scale = scale.weighing(|weighing| weighing.addition());
-        let touch = learned_touch(store)?.0;
         Ok(entry.taken_down(record, tin.as_ref().map(|tin| &tin.value), on_scale, touch, Timestamp::now())?)
     };
     let then =
@@ -180,7 +201,7 @@ pub async fn take_back(
     Path((id, step)): Path<(Uuid, Uuid)>,
     Query(telling): Query<PotTelling>,
 ) -> Answer<PourView> {
-    let change = move |_: &Store, record: PourRecord| {
+    let change = move |Change { record, .. }: Change| {
         Ok(record.without_last(step).map_err(|error| refused(&error))?)
     };
     changed(&workspace, id, telling, change, |_| ()).await
@@ -194,7 +215,7 @@ pub async fn finish(
     Path(id): Path<Uuid>,
     Query(telling): Query<PotTelling>,
 ) -> Answer<PourView> {
-    let change = |_: &Store, record: PourRecord| {
+    let change = |Change { record, .. }: Change| {
         Ok(record.finished(Timestamp::now()).map_err(|error| refused(&error))?)
     };
     changed(&workspace, id, telling, change, |_| ()).await
@@ -208,7 +229,7 @@ pub async fn reopen(
     Path(id): Path<Uuid>,
     Query(telling): Query<PotTelling>,
 ) -> Answer<PourView> {
-    changed(&workspace, id, telling, |_, record| Ok(record.reopened()), |_| ()).await
+    changed(&workspace, id, telling, |change| Ok(change.record.reopened()), |_| ()).await
 }
 
 /// Say where the pot is kept.
@@ -224,7 +245,7 @@ pub async fn place(
     let text = place.as_deref().map(str::trim).filter(|text| !text.is_empty());
     let place = checks.optional("/place", text.map(Name::new));
     checks.done(Some(()))?;
-    changed(&workspace, id, telling, move |_, record| Ok(record.kept_at(place)), |_| ()).await
+    changed(&workspace, id, telling, move |change| Ok(change.record.kept_at(place)), |_| ()).await
 }
 
 /// Put a record away; undo brings it back.
