@@ -26,6 +26,8 @@ pub enum AmountAsEntered {
     Touch,
     /// A touch that stood on the scale, g: it teaches how much this painter's touch is.
     WeighedTouch(f64),
+    /// Weighed by a stand-in for a scale in a workspace of real tins, g: it teaches nothing.
+    Practised(f64),
 }
 
 /// One thing that was done to the pot.
@@ -171,7 +173,10 @@ impl PourRecord {
         let step = self.steps.iter().find(|known| known.id == step)?;
         match step.deed {
             PourAction::Added {
-                said: AmountAsEntered::Weighed(grams) | AmountAsEntered::WeighedTouch(grams),
+                said:
+                    AmountAsEntered::Weighed(grams)
+                    | AmountAsEntered::WeighedTouch(grams)
+                    | AmountAsEntered::Practised(grams),
                 ..
             } => Some(grams),
             _ => None,
@@ -453,6 +458,11 @@ mod tests {
         let pours: Vec<PourRecord> = [0.4, 0.25, 0.5].iter().map(pour).collect();
         assert_eq!(touch(&pours), (0.4, 3));
         assert_eq!(touch(&pours[..2]), (0.325, 2));
+        let practised =
+            PourAction::Added { paint: paint(0), ml: 9.0, said: AmountAsEntered::Practised(12.0) };
+        let practised = begun(&[1], None).with(step(1, practised)).unwrap();
+        assert_eq!(touch(pours.iter().chain([&practised])), (0.4, 3));
+        assert_eq!(practised.weighed(Uuid::from_u128(1)), Some(12.0));
     }
 
     #[derive(Debug, Clone)]

@@ -7,7 +7,7 @@
 //! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
 //! | a palette of 8-bit codes, .gpl | [`import()`] | [`gpl()`] |
 //! | what is done when, iCalendar (RFC 5545) | | [`calendar()`] |
-//! | a photo to pick colours from | [`photo()`] | |
+//! | a photo to pick colours from | [`photo()`] | [`photo_as_jpeg()`] |
 //! | a photo to keep | [`kept_photo()`]; when it was taken: [`taken()`] | [`kept_photo()`] |
 //!
 //! Everything here is a function of the bytes it is given: no file is opened. Hostile bytes are expected: sizes are
@@ -30,7 +30,7 @@ pub use calendar::{CalendarEvent, calendar};
 pub use cgats::cgats;
 pub use cxf::cxf;
 pub use palette::gpl;
-pub use photo::{BadPhoto, LARGEST_PHOTO, kept_photo, photo, taken};
+pub use photo::{BadPhoto, LARGEST_PHOTO, kept_photo, photo, photo_as_jpeg, taken};
 pub use sample::{BadFile, BadRow, Sample, Told};
 pub use table::{csv, hex};
 pub use text::LARGEST_FILE;

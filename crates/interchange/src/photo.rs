@@ -3,7 +3,8 @@
 use std::{fmt, io::Cursor};
 
 use image::{
-    DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits, RgbImage, codecs::jpeg::JpegEncoder,
+    DynamicImage, ImageDecoder, ImageError, ImageFormat, ImageReader, Limits, RgbImage,
+    codecs::jpeg::JpegEncoder,
 };
 use jiff::civil::DateTime;
 use palette::encoding::FromLinear;
@@ -72,12 +73,25 @@ pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
 /// A photo to be kept: a JPEG file of at most 1600 pixels on its longer side, without what the camera wrote beside it.
 pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
     let Blocks { across, pixels, .. } = decoded(bytes, |longer| (longer / KEPT).max(1))?;
-    let codes = pixels.iter().flatten().map(|linear| palette::encoding::Srgb::from_linear(*linear)).collect();
-    let image = RgbImage::from_raw(across as u32, (pixels.len() / across) as u32, codes).unwrap_or_default();
-    let (image, most) = (DynamicImage::from(image), KEPT as u32);
+    let (image, most) = (DynamicImage::from(encoded(across, &pixels)), KEPT as u32);
     let small = if image.width().max(image.height()) > most { image.thumbnail(most, most) } else { image };
+    jpeg(&small).map_err(damaged)
+}
+
+/// A decoded photo as a JPEG file, to be looked at.
+pub fn photo_as_jpeg(photo: &Photo) -> Result<Vec<u8>, ImageError> {
+    jpeg(&encoded(photo.size().0, photo.pixels()).into())
+}
+
+/// Pixels in linear light as codes of a screen (IEC 61966-2-1).
+fn encoded(across: usize, pixels: &[[f32; 3]]) -> RgbImage {
+    let codes = pixels.iter().flatten().map(|linear| palette::encoding::Srgb::from_linear(*linear)).collect();
+    RgbImage::from_raw(across as u32, (pixels.len() / across.max(1)) as u32, codes).unwrap_or_default()
+}
+
+fn jpeg(image: &DynamicImage) -> Result<Vec<u8>, ImageError> {
     let mut jpeg = Vec::new();
-    small.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, 85)).map_err(damaged)?;
+    image.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, 85))?;
     Ok(jpeg)
 }
 

@@ -152,6 +152,11 @@ impl Photo {
         (self.width, self.pixels.len() / self.width)
     }
 
+    /// Its pixels in linear sRGB, 0–1, row by row from the top left.
+    pub fn pixels(&self) -> &[[f32; 3]] {
+        &self.pixels
+    }
+
     /// Weighs the photo by its card.
     fn weighed(&self, card: Card, at: PhotoSpot) -> Result<Weighed, BadPick> {
         let seen = self.mean(at, |_, _| true)?;

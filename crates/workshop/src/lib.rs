@@ -79,10 +79,10 @@ pub use exports::Export;
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
 pub use label::LabelPart;
 pub use log::{
-    FinishOnPhoto, FinishRequest, KeptLine, LikePot, LogAsked, LogDay, LogEntryView, LogGroup, LogKind,
-    LogLine, LogNote, LogNoteEntry, LogPage, LogPlace, LogQuery, LoggedPot, MadeAgain, MixLike, Names,
-    PhotoOfPiece, SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint, TruthView, ZoneOnPhoto, finds,
-    folded,
+    CameOut, FinishOnPhoto, FinishRequest, KeptLine, LikePot, LogAsked, LogDay, LogEntryView, LogGroup,
+    LogKind, LogLine, LogNote, LogNoteEntry, LogPage, LogPlace, LogQuery, LoggedPot, MadeAgain, MixLike,
+    Names, PhotoOfPiece, SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint, TruthView, ZoneOnPhoto,
+    finds, folded,
 };
 pub use matching::{Found, FoundRecipe, Wanted};
 pub use merge::Merge;
@@ -110,8 +110,8 @@ pub use plans::{
     UndercoatView, WetEdgeView, WhenAsked, ZoneRecord,
 };
 pub use pours::{
-    AgainstPlan, AmountsIn, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep, PourView,
-    PouredBy, PouredPaint, StepEntry, keep_pour, refused,
+    AgainstPlan, AmountsIn, OnScale, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep,
+    PourView, PouredBy, PouredPaint, StepEntry, keep_pour, refused,
 };
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, ReadOut, ReadPart, ReadingEntry, ReadingKept, ReadingMade, ToRead,

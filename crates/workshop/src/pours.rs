@@ -382,6 +382,9 @@ fn told(deed: &PourAction) -> String {
         PourAction::Added { said: AmountAsEntered::WeighedTouch(grams), .. } => {
             format!("a touch, {grams:.1} g")
         }
+        PourAction::Added { said: AmountAsEntered::Practised(grams), .. } => {
+            format!("{grams:.1} g, for practice")
+        }
         PourAction::TakenOut { ml } => format!("{ml:.0} ml taken out"),
     }
 }
@@ -395,6 +398,15 @@ pub fn refused(error: &BadPour) -> Refusal {
     }
 }
 
+/// What a scale says.
+#[derive(Debug, Clone, Copy)]
+pub struct OnScale {
+    /// What has gone in since the last addition, g.
+    pub grams: Result<f64, NotYet>,
+    /// True of a stand-in in a workspace of real tins.
+    pub practice: bool,
+}
+
 impl StepEntry {
     /// Whether the scale says how much it is.
     pub fn is_by_scale(&self) -> bool {
@@ -406,7 +418,7 @@ impl StepEntry {
         &self,
         record: PourRecord,
         tin: Option<&ShelfPaint>,
-        on_scale: Result<f64, NotYet>,
+        on_scale: OnScale,
         touch: f64,
         at: Timestamp,
     ) -> Result<PourRecord, Refusal> {
@@ -418,12 +430,7 @@ impl StepEntry {
     }
 
     /// What it does to the pot: `tin` is what went in, `touch` how much a touch is, ml.
-    fn deed(
-        &self,
-        tin: Option<&ShelfPaint>,
-        on_scale: Result<f64, NotYet>,
-        touch: f64,
-    ) -> Result<PourAction, Refusal> {
+    fn deed(&self, tin: Option<&ShelfPaint>, on_scale: OnScale, touch: f64) -> Result<PourAction, Refusal> {
         let mut checks = Checks::default();
         let count = || {
             let count = self.count.filter(|count| count.is_finite() && *count > 0.0);
@@ -444,13 +451,14 @@ impl StepEntry {
                 let grams = checks.done(grams)?;
                 (grams / density, AmountAsEntered::Weighed(grams))
             }
-            PouredBy::Scale => {
-                let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
-                (grams / density, AmountAsEntered::Weighed(grams))
-            }
-            PouredBy::ScaleTouch => {
-                let grams = on_scale.map_err(|why| Refusal::Device(why.to_string()))?;
-                (grams / density, AmountAsEntered::WeighedTouch(grams))
+            PouredBy::Scale | PouredBy::ScaleTouch => {
+                let grams = on_scale.grams.map_err(|why| Refusal::Device(why.to_string()))?;
+                let said = match self.measure {
+                    _ if on_scale.practice => AmountAsEntered::Practised(grams),
+                    PouredBy::ScaleTouch => AmountAsEntered::WeighedTouch(grams),
+                    _ => AmountAsEntered::Weighed(grams),
+                };
+                (grams / density, said)
             }
             PouredBy::Touch => (touch, AmountAsEntered::Touch),
             PouredBy::In(measure) => {

@@ -10,7 +10,7 @@ use warm_blend_learn::{Judged, LoggedReading, Measured, PartsMethod, Reading, Sh
 use warm_blend_paint::{Microns, Name, Note, PaintId, Parts, Seen, State, Verdict};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 
-use crate::{Checks, Kept, Refusal, ShelfSnapshot};
+use crate::{CameOut, Checks, Kept, Refusal, ShelfSnapshot};
 
 /// A reading as it is entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -110,6 +110,8 @@ pub struct ReadingKept {
 pub struct ReadingMade {
     /// The reading.
     pub reading: ReadingKept,
+    /// How it came out against what had been predicted, as the log tells it; none of a drawdown.
+    pub came_out: Option<CameOut>,
     /// What it did to the doubt of each of its paints.
     pub news: Vec<News>,
 }
@@ -359,7 +361,7 @@ impl ShelfSnapshot {
             before: before.estimate().doubt(PaintId(tin.id)),
             after: self.estimate().doubt(PaintId(tin.id)),
         });
-        Ok(ReadingMade { news: news.collect(), reading })
+        Ok(ReadingMade { came_out: self.came_out(id)?, news: news.collect(), reading })
     }
 }
 

@@ -8,14 +8,39 @@ import { createContext, type ReactNode, useCallback, useContext, useState } from
 type Action = { name: string; hint: string; act: () => void };
 export type Tells = (words: string, more?: Action | 'stays') => void;
 
+interface Shown {
+  words: string;
+  more: Action | 'stays' | undefined;
+  n: number;
+  /** At the head of the screen: what it tells of is at the foot. */
+  above: boolean;
+}
+
+/** How much of the foot of the screen a notice may cover, px. */
+const FOOT = 88;
+
+/** Whether a hand or the cursor is where a notice would lie. */
+function wasLow() {
+  const low = (bottom: number) => bottom > window.innerHeight - FOOT;
+  const at = document.activeElement?.getBoundingClientRect();
+  // The cursor on what fills the screen is nowhere.
+  return low(pressed) || (at !== undefined && at.height < 2 * FOOT && low(at.bottom));
+}
+
+let pressed = 0;
+window.addEventListener('pointerdown', ({ clientY }) => (pressed = clientY), {
+  capture: true,
+  passive: true,
+});
+
 const Tell = createContext<Tells>(() => {});
 
 export const useTell = () => useContext(Tell);
 
 export function NoticeProvider({ children }: { children: ReactNode }) {
-  const [notice, setNotice] = useState<{ words: string; more: Action | 'stays' | undefined; n: number }>();
+  const [notice, setNotice] = useState<Shown>();
   const tell = useCallback<Tells>(
-    (words, more) => setNotice((old) => ({ words, more, n: (old?.n ?? 0) + 1 })),
+    (words, more) => setNotice((old) => ({ words, more, n: (old?.n ?? 0) + 1, above: wasLow() })),
     [],
   );
   const stays = notice?.more === 'stays';
@@ -49,7 +74,9 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
             )}
           </Toast.Root>
         )}
-        <Toast.Viewport className="print:hidden fixed bottom-4 left-1/2 z-50 -translate-x-1/2 outline-none" />
+        <Toast.Viewport
+          className={`print:hidden fixed left-1/2 z-50 -translate-x-1/2 outline-none ${notice?.above ? 'top-16' : 'bottom-4'}`}
+        />
       </Toast.Provider>
     </Tell>
   );

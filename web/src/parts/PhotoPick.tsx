@@ -1,22 +1,20 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Problem } from '../api/client';
-import { type Spot, usePhotos } from '../state/files';
+import { usePhotos } from '../state/files';
 import { IsItTheCard } from './IsItTheCard';
 import { keyed } from './keyed';
 import { PhotoFile } from './PhotoFile';
-import { PhotoSpots, RADIUS } from './PhotoSpots';
+import { PhotoSpots } from './PhotoSpots';
 import { Segments } from './Segments';
 import { TroubleLine } from './TroubleLine';
 import { why } from './useDeed';
+import { CARDS, usePhotoInWork } from './usePhotoInWork';
 
 type Lab = [number, number, number];
 
-export const CARDS = [
-  { id: 'white', name: 'White card' },
-  { id: 'grey', name: 'Grey card' },
-] as const;
-
 interface Props {
+  /** What it is for: under this name the photo is there again after another screen or a reload. */
+  name: string;
   /** What is to be picked, by name. */
   wanted: string[];
   /** What the button that takes the colours says. */
@@ -26,20 +24,13 @@ interface Props {
 }
 
 /** Colours picked from a photo that holds a white or grey card: spots are put down by a tap, dragged, or moved with the arrow keys. */
-export function PhotoPick({ wanted, take, onPicked }: Props) {
+export function PhotoPick({ name, wanted, take, onPicked }: Props) {
   const calls = usePhotos();
-  const [photo, setPhoto] = useState<{ id: string; url: string; ratio: number }>();
-  const [card, setCard] = useState<string>('white');
-  const [spots, setSpots] = useState<Spot[]>([]);
+  const { photo, spots, card, placed, ...work } = usePhotoInWork(name, wanted.length);
   const [picked, setPicked] = useState<{ colours: { lab: number[]; hex: string }[]; warnings: string[] }>();
   const [trouble, setTrouble] = useState<string>();
   const [placing, setPlacing] = useState(0);
-  // Where the card lies is said by a person: what the program takes for it is a proposal.
-  const [placed, setPlaced] = useState(false);
-  const [proposed, setProposed] = useState(false);
   const names = ['the card', ...wanted];
-
-  useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
 
   /** What is wrong, and with which spot. */
   const say = (error: unknown) => {
@@ -53,34 +44,13 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
   const choose = async (chosen: File) => {
     setTrouble(undefined);
     try {
-      const { id, width, height, likely_card } = await calls.bring(chosen);
+      await work.bring(chosen);
       setPicked(undefined);
-      setPlaced(false);
-      setProposed(likely_card != null);
-      setPhoto({ id, url: URL.createObjectURL(chosen), ratio: height / width });
       setPlacing(0);
-      setSpots(
-        names.map((_, i) =>
-          i === 0 && likely_card
-            ? likely_card
-            : { x: (i + 1) / (names.length + 1), y: height / width / 2, radius: RADIUS },
-        ),
-      );
     } catch (error) {
       // The one before is still there.
       say(error);
     }
-  };
-
-  const move = (i: number, x: number, y: number) => {
-    setPicked(undefined);
-    if (i === 0) setPlaced(true);
-    setSpots((old) => old.map((spot, j) => (j === i ? { ...spot, x, y } : spot)));
-  };
-
-  const chooseCard = (next: string) => {
-    setPicked(undefined);
-    setCard(next);
   };
 
   const look = async () => {
@@ -99,8 +69,17 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-3">
         <PhotoFile name={photo ? 'Another photo' : 'Choose a photo'} onChosen={(file) => void choose(file)} />
-        <Segments label="Card in the photo" choices={CARDS} value={card} onChange={chooseCard} />
+        <Segments
+          label="Card in the photo"
+          choices={CARDS}
+          value={card}
+          onChange={(next) => {
+            setPicked(undefined);
+            work.chooseCard(next);
+          }}
+        />
       </div>
+      {work.lost && <TroubleLine>{work.lost}</TroubleLine>}
       {!photo && (
         <p className="text-sm text-soft">
           Lay a white or grey card beside the dry dab, in one light and out of glare, and take both in one
@@ -115,11 +94,14 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
           spots={spots}
           placing={placing}
           onPlacing={setPlacing}
-          onMove={move}
+          onMove={(i, x, y) => {
+            setPicked(undefined);
+            work.move(i, x, y);
+          }}
         />
       )}
       {trouble && <TroubleLine>{trouble}</TroubleLine>}
-      {photo && !placed && <IsItTheCard proposed={proposed} onYes={() => setPlaced(true)} />}
+      {photo && !placed && <IsItTheCard proposed={photo.proposed} onYes={work.confirm} />}
       {photo && placed && (
         <div className="flex flex-wrap items-center gap-4">
           <button type="button" className={`press ${picked ? 'press-plain' : 'press-ink'}`} onClick={look}>
@@ -139,12 +121,13 @@ export function PhotoPick({ wanted, take, onPicked }: Props) {
               <button
                 type="button"
                 className="press press-ink"
-                onClick={() =>
+                onClick={() => {
+                  work.clear();
                   onPicked(
                     picked.colours.map((colour) => colour.lab as Lab),
                     picked.colours.map((colour) => colour.hex),
-                  )
-                }
+                  );
+                }}
               >
                 {take}
               </button>

@@ -55,6 +55,7 @@ export function ReadSample({ sample, two, problem, onKeep }: Props) {
       {way === 'type' && <ByTyping two={two} onKeep={onKeep} />}
       {way === 'photo' && (
         <PhotoPick
+          name={`reading ${JSON.stringify(sample.of)} ${String(two)}`}
           take="Keep this reading"
           wanted={two ? ['over black', 'over white'] : ['the dab']}
           onPicked={([first, second]) =>

@@ -1,4 +1,5 @@
 import type { ReadingMade } from '../api/client';
+import { cameOut } from './cameOut';
 import { Doubt } from './Doubt';
 
 /** How well the parts of a sample were measured. */
@@ -33,9 +34,7 @@ export function Taught({ made, onClose }: { made: ReadingMade; onClose: () => vo
           )}
         </ul>
       )}
-      <p className="text-soft">
-        The reading was {reading.words}, ΔE00 {reading.difference.toFixed(1)}.
-      </p>
+      {made.came_out && <p className="text-soft">{cameOut(made.came_out)}</p>}
       <button type="button" className="press press-ink justify-self-end" onClick={onClose}>
         Done
       </button>

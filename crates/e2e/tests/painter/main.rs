@@ -11,6 +11,7 @@ mod pot;
 mod pouring;
 mod runsheet;
 mod shelf;
+mod stays;
 mod tests_of_paint;
 
 use warm_blend_e2e::Painter;

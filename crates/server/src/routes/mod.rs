@@ -55,6 +55,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(readings::reader))
         .routes(routes!(readings::read))
         .routes(routes!(readings::calibrate))
+        .routes(routes!(photos::see))
         .routes(routes!(photos::pick))
         .routes(routes!(photos::palette))
         .routes(routes!(workshop::get, workshop::change))

@@ -9,7 +9,7 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo, taken};
+use warm_blend_interchange::{LARGEST_PHOTO, kept_photo, photo, photo_as_jpeg, taken};
 use warm_blend_paint::Look;
 use warm_blend_workshop::{PaletteRequest, PhotoPalette, PickRequest, PickedColours, SpotEntry};
 
@@ -99,6 +99,19 @@ pub async fn kept(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> R
     Ok((told, jpeg).into_response())
 }
 
+/// A photo that colours are picked from, as it is looked at.
+#[utoipa::path(get, path = "/photos/{id}", operation_id = "see_photo", tag = "readings",
+    responses((status = OK, body = Vec<u8>, content_type = "image/jpeg")))]
+pub async fn see(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<Response, Problem> {
+    let photo = workspace.photos.get(id).ok_or_else(gone)?;
+    let jpeg = off_thread(move || photo_as_jpeg(&photo).map_err(|_| Problem::internal())).await?;
+    Ok(([(header::CONTENT_TYPE, "image/jpeg"), (header::CACHE_CONTROL, "no-store")], jpeg).into_response())
+}
+
+fn gone() -> Problem {
+    Problem::not_found("this photo is no longer at hand: choose it again")
+}
+
 /// Pick colours, weighed by the card.
 #[utoipa::path(post, path = "/photos/{id}/pick", operation_id = "pick_colours", tag = "readings",
     responses((status = OK, body = PickedColours)))]
@@ -107,7 +120,6 @@ pub async fn pick(
     Path(id): Path<Uuid>,
     Json(asked): Json<PickRequest>,
 ) -> Answer<PickedColours> {
-    let gone = || Problem::not_found("this photo is no longer at hand: choose it again");
     let photo = workspace.photos.get(id).ok_or_else(gone)?;
     off_thread(move || Ok(asked.pick(&photo)?)).await.map(Json)
 }
@@ -123,7 +135,6 @@ pub async fn palette(
     Query(look): Query<Look>,
     Json(asked): Json<PaletteRequest>,
 ) -> Answer<PhotoPalette> {
-    let gone = || Problem::not_found("this photo is no longer at hand: choose it again");
     let photo = workspace.photos.get(id).ok_or_else(gone)?;
     workspace.ask(move |shelf| shelf.palette(&asked, &photo, look)).await
 }

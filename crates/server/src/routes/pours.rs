@@ -11,7 +11,8 @@ use warm_blend_paint::{Look, MixId, Name, SavedMix, State as FilmState};
 use warm_blend_spectral::Light;
 use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
 use warm_blend_workshop::{
-    AmountsIn, Checks, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, keep_pour, refused,
+    AmountsIn, Checks, OnScale, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, keep_pour,
+    refused,
 };
 
 use crate::{
@@ -181,10 +182,11 @@ pub async fn step(
     // Of what stands on the scale so much is recorded: the next addition begins with it.
     let take = move |grams| under.weighing(|weighing| weighing.taken(grams));
     let (step, by_scale) = (entry.id, entry.is_by_scale());
+    let practice = workspace.reader.is_practice() && scale.standing().simulated();
     let change = move |Change { store, record, touch }: Change| {
         let tin = entry.paint.map(|paint| store.get::<ShelfPaint>(paint)).transpose()?;
         // The scale's mark stays where it is until the step is on the disk.
-        let on_scale = scale.weighing(|weighing| weighing.addition());
+        let on_scale = OnScale { grams: scale.weighing(|weighing| weighing.addition()), practice };
         Ok(entry.taken_down(record, tin.as_ref().map(|tin| &tin.value), on_scale, touch, Timestamp::now())?)
     };
     let then =

@@ -66,6 +66,11 @@ async fn a_tint_read_by_the_reader_shrinks_the_doubt_and_undo_forgets_it() {
     assert_eq!(bench.get("/api/log/truth").await["readings"], json!([]));
     assert!(bench.get("/api/log?kinds=reading").await.to_string().contains("dry, for practice"));
 
+    // The log holds it against what was predicted, as whoever read it was told.
+    let lines = bench.get("/api/log?kinds=reading").await;
+    let line = &lines["days"][0]["groups"][0]["entries"][0];
+    assert!(line["came_out"]["within"].as_f64().unwrap() > 0.0, "{line}");
+    assert_eq!(line["came_out"], made["came_out"]);
     // What the test was said to buy is about what it bought.
     let promised =
         before["tests"].as_array().unwrap().iter().find(|test| test["test"] == "tint-1-1").unwrap();
@@ -186,6 +191,12 @@ async fn a_photo_with_a_card_gives_a_colour() {
     let answer = bench.raw(Method::POST, "/api/photos", "application/octet-stream", bytes.into_inner()).await;
     assert_eq!(answer.status(), MADE);
     let photo: Value = answer.json().await.unwrap();
+    let seen = format!("{}/api/photos/{}", bench.base, photo["id"].as_str().unwrap());
+    let seen = bench.client.get(seen).send().await.unwrap().bytes().await.unwrap();
+    let seen = image::load_from_memory(&seen).unwrap();
+    assert_eq!(json!([seen.width(), seen.height()]), json!([photo["width"], photo["height"]]));
+    let none = format!("/api/photos/{}", uuid::Uuid::from_u128(7));
+    bench.call(Method::GET, &none, Value::Null, StatusCode::NOT_FOUND).await;
     let path = format!("/api/photos/{}/pick", photo["id"].as_str().unwrap());
     let spot = |x: f64| json!({"x": x, "y": 0.25, "radius": 0.1});
     let ask = |card: f64, dab: f64| json!({"card": "white", "card_at": spot(card), "spots": [spot(dab)]});

@@ -17,5 +17,5 @@ pub use on_photo::{FinishOnPhoto, FinishRequest, ZoneOnPhoto};
 pub use query::{LogAsked, LogPlace, LogQuery};
 pub use search::{finds, folded};
 pub use skill::{SkillLearned, SkillPoint};
-pub use truth::{Surprise, TruthPoint, TruthView};
+pub use truth::{CameOut, Surprise, TruthPoint, TruthView};
 pub use view::{KeptLine, LogDay, LogEntryView, LogGroup, LogPage, LoggedPot, PhotoOfPiece};

@@ -52,13 +52,40 @@ pub struct Surprise {
     pub paint: Uuid,
     /// What was read.
     pub name: String,
-    /// How it came out: `clearly darker than was said`.
+    /// How it came out: `clearly darker than predicted`.
     pub words: String,
     /// What was made of it since: it is asked about, the painter said that it is right, or it was learned.
     pub since: &'static str,
 }
 
+/// How a reading came out against what had been said of it before it was taken.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CameOut {
+    /// In words: `a touch lighter than predicted`.
+    pub words: String,
+    /// ΔE00 from what was predicted.
+    pub difference: f64,
+    /// How far it might be in nine cases of ten, ΔE00.
+    pub within: f64,
+    /// Whether it was no further.
+    pub held: bool,
+}
+
+impl From<&Foretold> for CameOut {
+    fn from(one: &Foretold) -> Self {
+        let words = Verdict::of(one.read, one.expected).words.replace("the target", "predicted");
+        Self { words, difference: one.difference, within: one.within, held: one.held() }
+    }
+}
+
 impl ShelfSnapshot {
+    /// How a reading came out; none where it is not one of the last, shows no thick film, or is of paints that are gone.
+    pub fn came_out(&self, reading: Uuid) -> Result<Option<CameOut>, Refusal> {
+        let told = self.foretold()?;
+        let of = |one: &&Foretold| self.logged().get(one.reading).is_some_and(|kept| kept.id == reading);
+        Ok(told.iter().rev().find(of).map(CameOut::from))
+    }
+
     /// How true what was said of the last readings was.
     pub fn truth(&self) -> Result<TruthView, Refusal> {
         let all: Vec<_> = self.readings().collect();
@@ -88,12 +115,11 @@ impl ShelfSnapshot {
         worst.sort_by(|a, b| beyond(b).total_cmp(&beyond(a)));
         let surprise = |one: &&Foretold| {
             let (kept, judged) = all[one.reading];
-            let verdict = Verdict::of(one.read, one.expected).words.replace("the target", "was said");
             Surprise {
                 reading: kept.id,
                 paint: kept.value.reading.of.first().map_or(kept.id, |(paint, _)| paint.0),
                 name: name(&kept.value.reading),
-                words: verdict,
+                words: CameOut::from(*one).words,
                 since: match judged {
                     _ if kept.value.reading.sure => "you said that it is right",
                     Some(judged) if judged.questioned => "it does not fit the others, look at it again",

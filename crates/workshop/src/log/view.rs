@@ -11,6 +11,7 @@ use warm_blend_paint::{Look, PaintId, Parts};
 
 use super::lines::LogKind;
 use super::query::LogPlace;
+use super::truth::CameOut;
 use crate::{Refusal, ShelfSnapshot, Wedge};
 
 /// So many lines of a kind one after the other are told as one†.
@@ -112,6 +113,8 @@ pub struct LogEntryView {
     pub words: String,
     /// What else there is to say of it; may be empty.
     pub detail: String,
+    /// Of a reading: how it came out against what had been predicted.
+    pub came_out: Option<CameOut>,
     /// Which document it tells of.
     pub document: Uuid,
     /// On which piece.
@@ -197,6 +200,10 @@ impl ShelfSnapshot {
             swatch: self.wedge_of(&line.pot, look).unwrap_or_default(),
             words: line.words,
             detail: line.detail,
+            came_out: match line.kind {
+                LogKind::Reading if !line.removed => self.came_out(line.document)?,
+                _ => None,
+            },
             removed: line.removed,
         })
     }

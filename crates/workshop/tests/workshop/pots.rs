@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use warm_blend_bench::PourRecord;
 use warm_blend_device::NotYet;
 use warm_blend_paint::{Look, MixId, Name, SavedMix};
-use warm_blend_workshop::{AmountsIn, Kept, PotAtHand, PotLabel, PourView, Refusal, StepEntry};
+use warm_blend_workshop::{AmountsIn, Kept, OnScale, PotAtHand, PotLabel, PourView, Refusal, StepEntry};
 
 use crate::pile::*;
 
@@ -37,6 +37,7 @@ fn with(
 ) -> Result<PourRecord, Refusal> {
     let shelf = pile.shelf();
     let tin = step.paint.map(|paint| &shelf.tin(paint).unwrap().value);
+    let scale = OnScale { grams: scale, practice: false };
     step.taken_down(record, tin, scale, 0.3, Timestamp::UNIX_EPOCH)
 }
 

@@ -108,6 +108,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
       )}
       {way === 'photo' && (
         <PhotoPick
+          name={`board ${board} ${letter}`}
           take="Take these three"
           wanted={PLACES.map((place) => `the ${place}`)}
           onPicked={(labs, hexes) =>

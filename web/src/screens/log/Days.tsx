@@ -1,8 +1,9 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { LogGroup } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { clockOf } from '../../parts/times';
 import type { useLog } from '../../state/log';
+import { usePlace } from '../../state/unsaved';
 import { Entry } from './Entry';
 import { MakeAgain } from './MakeAgain';
 
@@ -12,6 +13,13 @@ const clock = clockOf(undefined);
 export function Days({ log, narrowed }: { log: ReturnType<typeof useLog>; narrowed: boolean }) {
   const [again, setAgain] = useState<number>();
   const pages = log.data?.pages ?? [];
+  // As far back as on leaving: a log that was not in memory any more is read page by page.
+  const [back, setBack] = usePlace('log pages', 1);
+  const { hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage } = log;
+  useEffect(() => {
+    const more = pages.length > 0 && pages.length < back && hasNextPage;
+    if (more && !isFetchingNextPage && !isFetchNextPageError) void fetchNextPage({ cancelRefetch: false });
+  }, [pages.length, back, hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage]);
   // A day may go on from one page to the next.
   const days: { day: string; groups: LogGroup[] }[] = [];
   for (const { day, groups } of pages.flatMap((page) => page.days)) {
@@ -47,12 +55,15 @@ export function Days({ log, narrowed }: { log: ReturnType<typeof useLog>; narrow
           </ol>
         </section>
       ))}
-      {log.hasNextPage && (
+      {hasNextPage && (
         <button
           type="button"
           className="press press-plain justify-self-start"
-          disabled={log.isFetchingNextPage}
-          onClick={() => log.fetchNextPage()}
+          disabled={isFetchingNextPage}
+          onClick={() => {
+            setBack(pages.length + 1);
+            void fetchNextPage();
+          }}
         >
           Further back
         </button>

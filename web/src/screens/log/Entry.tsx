@@ -1,6 +1,7 @@
 import { RotateCcw } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import type { LogEntryView } from '../../api/client';
+import { cameOut } from '../../parts/cameOut';
 import { Drawdown } from '../../parts/Drawdown';
 import type { clockOf } from '../../parts/times';
 import { usePieces } from '../../state/piece';
@@ -31,6 +32,7 @@ export function Entry({ entry, clock, onAgain }: Props) {
           <Way entry={entry} />
         </p>
         {entry.detail && <p className="text-sm first-letter:uppercase">{entry.detail}</p>}
+        {entry.came_out && <p className="text-sm text-soft">{cameOut(entry.came_out)}</p>}
         {(piece || entry.removed) && (
           <p className="text-sm text-soft">
             {[piece, entry.removed && 'taken away since'].filter(Boolean).join(' · ')}

@@ -4,11 +4,11 @@ import type { FinishOnPhoto, LogEntryView } from '../../api/client';
 import { IsItTheCard } from '../../parts/IsItTheCard';
 import { plainNumber } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
-import { CARDS } from '../../parts/PhotoPick';
 import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
+import { CARDS } from '../../parts/usePhotoInWork';
 import type { Spot } from '../../state/files';
 import { useNoteCalls } from '../../state/log';
 

@@ -177,6 +177,7 @@ function Targets({ colours, onChange }: TargetProps) {
       )}
       {photo && (
         <PhotoPick
+          name="brief"
           wanted={['one colour', 'another']}
           take="Aim at both"
           onPicked={(_, hexes) => {

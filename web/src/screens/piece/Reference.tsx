@@ -1,18 +1,19 @@
 import { ArrowLeft, PanelsTopLeft, Target } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type PieceKept, Problem } from '../../api/client';
 import { IsItTheCard } from '../../parts/IsItTheCard';
 import { PhotoFile } from '../../parts/PhotoFile';
-import { CARDS } from '../../parts/PhotoPick';
-import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
+import { PhotoSpots } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useDeed } from '../../parts/useDeed';
+import { CARDS, usePhotoInWork } from '../../parts/usePhotoInWork';
 import { Waiting } from '../../parts/Waiting';
 import { useBoardCalls } from '../../state/boards';
-import { type OfPhoto, type Spot, usePhotoPalette, usePhotos } from '../../state/files';
+import { type OfPhoto, usePhotoPalette } from '../../state/files';
 import { briefOf, usePieceCalls } from '../../state/piece';
+import { useUnsent } from '../../state/unsaved';
 import { usePiece } from '../../state/workspace';
 import { PhotoColours } from './PhotoColours';
 
@@ -20,13 +21,13 @@ import { PhotoColours } from './PhotoColours';
 const wrongAt = (error: Error) =>
   (error instanceof Problem && (error.at('/card_at') ?? error.at('/card'))) || error.message;
 
-interface Brought {
-  id: string;
-  url: string;
-  ratio: number;
-  /** Whether the program has found what looks like a card. */
-  proposed: boolean;
+interface Asked {
+  of?: OfPhoto;
+  /** Which of its colours, by number. */
+  picked?: number[];
 }
+
+const NOTHING: Asked = {};
 
 /** From a photo to its colours, their recipes, and a board begun from them. */
 export function Reference() {
@@ -36,52 +37,38 @@ export function Reference() {
 }
 
 function FromPhoto({ piece }: { piece: PieceKept }) {
-  const photos = usePhotos();
   const boards = useBoardCalls();
   const pieces = usePieceCalls(piece.id);
   const go = useNavigate();
   const { attempt, busy } = useDeed();
-  const [photo, setPhoto] = useState<Brought>();
-  const [card, setCard] = useState<string>('white');
-  const [spot, setSpot] = useState<Spot>({ x: 0.5, y: 0.4, radius: RADIUS });
-  // Where the card lies is said by a person: what the program takes for it is a proposal.
-  const [placed, setPlaced] = useState(false);
-  const [asked, ask] = useState<OfPhoto>();
-  const [picked, setPicked] = useState<number[]>();
+  const { photo, spots, card, placed, ...work } = usePhotoInWork(`of ${piece.id}`, 0);
+  const [{ of: wanted, picked }, ask, forget] = useUnsent<Asked>(`photo colours of ${piece.id}`, NOTHING);
+  // Of the photo that is still there.
+  const asked = photo && wanted?.id === photo.id ? wanted : undefined;
   const [unread, setUnread] = useState<string>();
   const found = usePhotoPalette(asked);
   const palette = asked && !found.isError ? found.data : undefined;
   // All that can be mixed, until the painter says which.
   const chosen = picked ?? palette?.colours.flatMap(({ recipe }, n) => (recipe ? [n] : [])) ?? [];
-  const wrong = unread ?? (asked && found.error ? wrongAt(found.error) : undefined);
-  useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
+  const wrong = unread ?? work.lost ?? (asked && found.error ? wrongAt(found.error) : undefined);
 
   const bring = (file: File) =>
     attempt(
       'The photo was not read',
       async () => {
-        const { id, width, height, likely_card } = await photos.bring(file);
-        setPhoto({
-          id,
-          url: URL.createObjectURL(file),
-          ratio: height / width,
-          proposed: likely_card != null,
-        });
-        setSpot(likely_card ?? { x: 0.5, y: height / width / 2, radius: RADIUS });
-        setPlaced(false);
-        setPicked(undefined);
-        ask(undefined);
+        await work.bring(file);
+        forget();
         setUnread(undefined);
       },
       (problem) => setUnread(problem.at('/photo') ?? problem.message),
     );
   const chooseCard = (next: string) => {
-    setCard(next);
-    ask(undefined);
+    work.chooseCard(next);
+    forget();
   };
   const find = () => {
-    if (photo) ask({ id: photo.id, card, spot });
-    setPicked(undefined);
+    const [spot] = spots;
+    if (photo && spot) ask({ of: { id: photo.id, card, spot } });
     setUnread(undefined);
   };
   const taken = palette?.colours.filter((_, n) => chosen.includes(n)) ?? [];
@@ -131,19 +118,18 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
         )}
         {photo && (
           <>
-            {!placed && <IsItTheCard proposed={photo.proposed} onYes={() => setPlaced(true)} />}
+            {!placed && <IsItTheCard proposed={photo.proposed} onYes={work.confirm} />}
             <PhotoSpots
               url={photo.url}
               ratio={photo.ratio}
               names={['the card']}
-              spots={[spot]}
+              spots={spots}
               placing={0}
               onPlacing={() => {}}
-              onMove={(_, x, y) => {
-                setSpot({ ...spot, x, y });
-                setPlaced(true);
+              onMove={(i, x, y) => {
+                work.move(i, x, y);
                 // What was found by the card elsewhere holds no more.
-                ask(undefined);
+                forget();
               }}
               marks={palette?.colours.map(({ at: [x = 0, y = 0] }) => ({ x, y }))}
             />
@@ -161,7 +147,11 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
           aria-label="Its colours"
           className="grid shrink-0 content-start gap-3 lg:w-104 lg:overflow-auto"
         >
-          <PhotoColours palette={palette} chosen={chosen} onChosen={setPicked} />
+          <PhotoColours
+            palette={palette}
+            chosen={chosen}
+            onChosen={(picked) => ask({ ...(wanted ? { of: wanted } : {}), picked })}
+          />
           <div className="flex flex-wrap gap-2">
             <button
               type="button"

@@ -128,6 +128,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
         className="w-[min(46rem,94vw)]"
       >
         <PhotoPick
+          name="target"
           wanted={['the colour']}
           take="Aim at it"
           onPicked={([lab]) => {

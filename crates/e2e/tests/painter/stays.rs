@@ -1,0 +1,139 @@
+//! What stays where it was: across screens, a reload, and a program that was started again.
+
+use serde_json::{Value, json};
+use thirtyfour::Key;
+use warm_blend_e2e::Painter;
+
+use crate::put_on_the_bench;
+
+/// A photo that colours are being picked from is there again after a reload, its spots where they were put. Once the program has let go
+/// of it, that is said, and another can be chosen.
+#[tokio::test]
+async fn a_photo_in_work_stays() {
+    let mut painter = Painter::at_the_demo_on_a_line().await;
+    put_on_the_bench(&painter, "toasted straw").await;
+    let open = async |painter: &Painter| {
+        painter.click("button", "Set a target").await;
+        painter.click("button", "Pick it in a photo").await;
+    };
+    open(&painter).await;
+    let photo = image::RgbImage::from_fn(600, 400, |x, _| {
+        image::Rgb(if x < 300 { [214; 3] } else { [110, 122, 96] })
+    });
+    painter.bring("Choose a photo", "wall.png", &crate::png(&photo)).await;
+    painter.click("button", "Spot on the card").await;
+    painter.the("button", "Spot on the colour").await.focus().await.unwrap();
+    painter.press(Key::Right).await;
+    let place = async |painter: &Painter| {
+        let spot = painter.the("button", "Spot on the colour").await;
+        spot.attr("style").await.unwrap().unwrap()
+    };
+    let put = place(&painter).await;
+    painter.driver.refresh().await.unwrap();
+    open(&painter).await;
+    assert_eq!(place(&painter).await, put);
+    painter.click("button", "Pick the colour").await;
+    painter.the("image", "Picked: #").await;
+
+    painter.restart().await;
+    painter.driver.refresh().await.unwrap();
+    open(&painter).await;
+    painter.reads("no longer at hand: choose it again").await;
+    painter.bring("Choose a photo", "wall.png", &crate::png(&photo)).await;
+    painter.click("button", "Spot on the card").await;
+    painter.click("button", "Pick the colour").await;
+    painter.click("button", "Aim at it").await;
+    // Its colour was taken: the next photo begins anew.
+    painter.the("button", "Target").await;
+    painter.leave().await;
+}
+
+/// As far back in the log as one was, after another screen and after a reload.
+#[tokio::test]
+async fn the_log_stays_where_it_was() {
+    let painter = Painter::at_the_demo().await;
+    let piece = painter.meanwhile("GET", "/api/piece", Value::Null).await["id"].clone();
+    for n in 0..120 {
+        // By turns, so that they are not gathered in one line.
+        let piece = if n % 2 == 0 { &piece } else { &Value::Null };
+        let note = json!({ "words": format!("note number {n} of many"), "piece": piece });
+        painter.meanwhile("POST", "/api/notes", note).await;
+    }
+    painter.open("/log?kinds=note,agreed").await;
+    painter.reads("note number 119 of many").await;
+    let oldest = "note number 0 of many";
+    while !painter.text().await.contains(oldest) {
+        let before = painter.text().await.len();
+        painter.click("button", "Further back").await;
+        painter.until("more is there", async || painter.text().await.len() > before + 500).await;
+    }
+    painter.alt('2').await;
+    painter.gone("heading", "Log").await;
+    painter.alt('6').await;
+    painter.reads(oldest).await;
+    painter.driver.refresh().await.unwrap();
+    painter.reads(oldest).await;
+    painter.leave().await;
+}
+
+/// What the dialog says of a reading the log says too, to the digit.
+#[tokio::test]
+async fn the_log_says_what_the_dialog_said() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("button", "fern").await;
+    painter.click("button", "Masstone").await;
+    painter.click("button", "Read it").await;
+    painter.click("button", "Keep this reading").await;
+    painter.reads("The reading is ").await;
+    let text = painter.text().await;
+    let said = text.lines().find(|line| line.starts_with("The reading is ")).unwrap().to_owned();
+    assert!(said.contains("ΔE00") && said.contains('±'), "{said}");
+    painter.click("button", "Done").await;
+    painter.open("/log?kinds=reading,board-reading").await;
+    painter.reads(&said).await;
+    painter.leave().await;
+}
+
+/// A notice leaves free what was pressed: at the foot of the screen, or at its head.
+#[tokio::test]
+async fn a_notice_does_not_lie_over_what_it_tells_of() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("button", "oxblood").await;
+    let to = async |block: &str| {
+        let delete = painter.the("button", "Delete the reading of oxblood 1 : chimney white 1").await;
+        let script = format!("arguments[0].scrollIntoView({{block: '{block}'}})");
+        painter.driver.execute(&script, vec![delete.to_json().unwrap()]).await.unwrap();
+    };
+    for (block, above) in [("end", true), ("center", false)] {
+        to(block).await;
+        painter.click("button", "Delete the reading of oxblood 1 : chimney white 1").await;
+        painter.reads("deleted").await;
+        painter.settled().await;
+        let undo = painter.the("button", "Undo").await.rect().await.unwrap();
+        assert_eq!(undo.y < 400.0, above, "{undo:?}");
+        painter.click("button", "Undo").await;
+        painter.the("button", "Delete the reading of oxblood 1 : chimney white 1").await;
+    }
+    painter.leave().await;
+}
+
+/// A slider moved by keys is one step of undo, however many keys.
+#[tokio::test]
+async fn keys_on_a_slider_are_one_step_back() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/board").await;
+    painter.click("link", "aged drift blue for the case").await;
+    painter.click("button", "Dry brush").await;
+    let slider = painter.the("slider", "Passes").await;
+    let now = async || slider.attr("aria-valuenow").await.unwrap().unwrap();
+    let before = now().await;
+    slider.focus().await.unwrap();
+    for _ in 0..3 {
+        painter.press(Key::Right).await;
+    }
+    assert_ne!(now().await, before);
+    painter.saved().await;
+    painter.control('z').await;
+    painter.until("all keys are taken back at once", async || now().await == before).await;
+    painter.leave().await;
+}
