@@ -55,6 +55,45 @@ async fn whatever_is_refused_is_refused_with_a_problem() {
     assert!(refused > 200, "{refused}");
 }
 
+/// Every operation of the description that names something, with the id and the document of everything else: nothing but what was asked is
+/// done, nothing breaks, and every list is readable afterwards.
+#[tokio::test]
+async fn ids_of_every_other_kind_break_nothing() {
+    let bench = Bench::demo().await;
+    let description = bench.get("/api/openapi.json").await;
+    let mut things = Vec::new();
+    for kind in ["paints", "mixes", "boards", "pieces", "readings", "pours"] {
+        let first = bench.get(&format!("/api/{kind}")).await[0].clone();
+        if let Some(id) = first["id"].as_str() {
+            things.push((kind, id.to_owned(), first["entry"].clone()));
+        }
+    }
+    assert!(things.len() >= 5, "{things:?}");
+    let mut asked = 0;
+    for (path, operations) in description["paths"].as_object().unwrap() {
+        let names = path.split('/').filter(|part| part.starts_with('{')).count();
+        for method in operations.as_object().unwrap().keys().filter(|_| names > 0) {
+            let method: Method = method.to_uppercase().parse().unwrap();
+            for (kind, id, entry) in things.iter().filter(|(kind, ..)| !path.contains(*kind)) {
+                let fill = |part| if str::starts_with(part, '{') { id } else { part };
+                let at = path.split('/').map(fill).collect::<Vec<_>>().join("/");
+                let at = format!("{at}?revision=1");
+                let answer = bench.raw(method.clone(), &at, "application/json", entry.to_string()).await;
+                let (status, told) = (answer.status(), answer.text().await.unwrap());
+                assert!(!status.is_server_error(), "{method} {at} of {kind}: {status} {told}");
+                asked += 1;
+            }
+        }
+    }
+    assert!(asked > 150, "{asked}");
+    for list in LISTS {
+        bench.get(list).await;
+    }
+    for (kind, id, _) in &things {
+        assert!(bench.get(&format!("/api/{kind}")).await.to_string().contains(id), "{kind} {id} is gone");
+    }
+}
+
 /// What is not there is found fault with where it is spoken of, in whatever document.
 #[tokio::test]
 async fn an_id_of_nothing_is_blamed_on_the_field_that_holds_it() {

@@ -363,7 +363,7 @@ fn how_true_it_was_is_counted() {
     let held = truth.readings.iter().filter(|one| one.difference <= one.within).count();
     assert_eq!((truth.held, truth.worst.len()), (held, (3 - held).min(3)));
     assert!(!truth.readings[2].held, "a far red out of blue and white: {:?}", truth.readings[2]);
-    assert!(truth.worst[0].words.contains("than was said"), "{:?}", truth.worst[0]);
+    assert!(truth.worst[0].words.contains("than predicted"), "{:?}", truth.worst[0]);
     assert!(truth.readings[1].within < truth.readings[0].within, "what was read makes the next one surer");
     // The far red is asked about: it is no mix of this shelf, and two say nothing of how mixes come out.
     assert_eq!(truth.mixes, None);
