@@ -35,7 +35,7 @@ pub use batch::{SQUARE_FOOT, for_area, per_square_metre, using_up};
 pub use blend::{BlendCurve, Mud, Stronger, bridge, seen_between};
 pub use correct::{Pot, PotCorrection, correct};
 pub use ladder::{MadeShade, SHADE, SHADES, Shade, ladder};
-pub use likely::{DoubtfulTin, InDoubt, LikelyRecipe, deciding_test, expected, find_likely};
+pub use likely::{DoubtfulTin, InDoubt, LikelyRecipe, deciding_test, expected, expected_in, find_likely};
 pub use matching::{EVERY, Limits, MatchTin, Progress, Recipe, find};
 pub use mediums::{MixtureKind, Preset, Warning, warnings};
 pub use pour::{AmountAsEntered, BadPour, PartStanding, PourAction, PourEvent, PourRecord, TOUCH, touch};

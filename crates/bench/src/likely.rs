@@ -67,6 +67,11 @@ pub fn expected(parts: &[(usize, u32)], tins: &[DoubtfulTin], target: Lab, look:
     expected_if(None, parts, tins, target, look)
 }
 
+/// How far what is in a pot is likely to be from a target, reckoned in the same way.
+pub fn expected_in(pot: InDoubt, target: Lab, look: Look) -> f64 {
+    expected_of(&[(Parts::of(1.0), pot)], &[(); 0], |_, mixed| difference(look.lab(mixed), target).value())
+}
+
 /// The same if one of the tins were known for certain.
 fn expected_if(
     sure: Option<usize>,

@@ -4,6 +4,7 @@ use std::fmt;
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
+use warm_blend_learn::Ensemble;
 use warm_blend_paint::{
     BadMix, BadPaint, Class, Contents, Material, Microns, MixId, MixPart, Name, PaintId, Parts, Product,
     SavedMix, Specials, mix, replace_paint,
@@ -160,14 +161,16 @@ pub struct KnownTin<'a> {
     pub class: Class,
     /// What its tin states beyond that.
     pub specials: Specials,
-    /// What is in it.
+    /// What is in it, as it most probably is.
     pub material: &'a Material,
+    /// What else it may be; none where that is not asked.
+    pub known: Option<&'a Ensemble>,
 }
 
 impl<'a> KnownTin<'a> {
     /// A tin that states nothing beyond its class.
     pub fn new(class: Class, material: &'a Material) -> Self {
-        Self { class, specials: Specials::default(), material }
+        Self { class, specials: Specials::default(), material, known: None }
     }
 
     /// The product in it.

@@ -58,4 +58,4 @@ pub use technique::{
 };
 pub use template::{Filled, Lacks, OnShelf, Skill, Template, thinned};
 pub use texture::Level;
-pub use undercoat::{Undercoat, coats_over, undercoat};
+pub use undercoat::{Covering, Undercoat, coats_over, undercoat};

@@ -5,8 +5,8 @@ use warm_blend_paint::{Class, Contents, MixPart, PaintId, State};
 use warm_blend_spectral::{Lab, Light};
 
 use super::{
-    Board, Family, Grit, Ground, GroundKind, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack,
-    Technique, coats_over, stack::lab, undercoat,
+    Board, Covering, Family, Grit, Ground, GroundKind, KnownTin, Layer, LayerId, Letter, OnShelf, Place,
+    Stack, Technique, coats_over, stack::lab, undercoat,
 };
 
 /// How bad it is.
@@ -484,7 +484,8 @@ fn on_the_ground<'a>(
         Advice::of_practice(id, severity, what, why, remedy, fix)
     };
     let paint = stack.material(first.at).filter(|_| first.is(Family::Coat) && !primed);
-    let under = paint.and_then(|paint| undercoat(&board.ground, paint, shelf, tin));
+    let covering = paint.map(|best| Covering { best, pot: &first.layer.pot });
+    let under = covering.and_then(|paint| undercoat(&board.ground, paint, shelf, tin));
     let fix = under.as_ref().map(|under| AdviceFix::Under(id, under.pot.clone()));
     let saves = under.as_ref().filter(|under| under.saves() > 0).map_or_else(String::new, |under| {
         format!(

@@ -1,5 +1,7 @@
 //! The undercoat that saves a coat: primer tinted near the colour to come, so that fewer coats of the paint itself cover.
 
+use std::collections::HashMap;
+
 use warm_blend_paint::{
     BadPaint, Class, Material, Microns, MixPart, PaintId, Parts, State, WholeParts, hiding::COAT, mix,
 };
@@ -17,14 +19,18 @@ const MOST: usize = 6;
 /// stops blocking (common practice).
 const TINTED: [u32; 3] = [8, 4, 2];
 
+/// How many of the best are judged on plausible shelves, and on how many of those.
+const JUDGED: usize = 4;
+const SHELVES: usize = 8;
+
 /// A tinted primer, and what it does.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Undercoat {
     /// What is stirred together.
     pub pot: Vec<MixPart>,
-    /// Coats of the paint over it until the ground no longer shows.
+    /// Coats of the paint over it until the ground no longer shows: the mean over the plausible shelves, to the next whole.
     pub coats: usize,
-    /// Coats without it.
+    /// Coats without it, in the same way.
     pub without: usize,
 }
 
@@ -54,15 +60,23 @@ pub fn coats_over(
     }))
 }
 
-/// The primer of the shelf, plain or tinted with one of its paints, over which a paint needs the fewest coats on a ground; the
+/// A paint that is to cover.
+#[derive(Debug, Clone, Copy)]
+pub struct Covering<'a> {
+    /// As it most probably is.
+    pub best: &'a Material,
+    /// What is stirred to it.
+    pub pot: &'a [MixPart],
+}
+
+/// The primer of the shelf, plain or tinted with one of its paints, over which a paint is likely to need the fewest coats on a ground; the
 /// least tint where several are as good. None without a primer.
 pub fn undercoat<'a>(
     ground: &Ground,
-    paint: &Material,
+    paint: Covering,
     shelf: &[OnShelf],
     tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
 ) -> Option<Undercoat> {
-    let without = coats_over(ground, None, paint).ok()?.unwrap_or(MOST + 1);
     let primers = shelf.iter().filter(|tin| tin.class == Class::Primer);
     let primer = primers.max_by(|one, other| one.left.total_cmp(&other.left))?.paint;
     let tints = shelf
@@ -70,22 +84,89 @@ pub fn undercoat<'a>(
         .filter(|tin| !tin.class.is_medium() && !matches!(tin.class, Class::Primer | Class::Metallic));
     let tinted = tints.flat_map(|tint| TINTED.map(|parts| vec![(primer, parts), (tint.paint, 1)]));
     let tried = std::iter::once(vec![(primer, 1)]).chain(tinted).filter_map(|pot| {
-        let stirred: Vec<(Parts, &Material)> = pot
-            .iter()
-            .map(|(paint, parts)| Some((Parts::new(f64::from(*parts)).ok()?, tin(*paint)?.material)))
-            .collect::<Option<_>>()?;
-        let below = mix(&stirred).ok()?;
-        let coats = coats_over(ground, Some(&below), paint).ok()?.unwrap_or(MOST + 1);
+        let below = stirred(&pot, |paint| Some(tin(paint)?.material.clone()))?;
+        let coats = coats_or_more(ground, Some(&below), paint.best)?;
         // Of as many coats the primer that is nearer to the colour to come, but for what nobody sees.
         let off =
-            difference(lab(&below.masstone(), Light::Daylight), lab(&paint.masstone(), Light::Daylight))
+            difference(lab(&below.masstone(), Light::Daylight), lab(&paint.best.masstone(), Light::Daylight))
                 .value();
         Some((coats, pot.len(), off, pot))
     });
-    let (coats, _, _, pot) =
-        tried.min_by(|one, other| (one.0, one.1).cmp(&(other.0, other.1)).then(one.2.total_cmp(&other.2)))?;
+    let mut tried: Vec<_> = tried.collect();
+    tried.sort_by(|one, other| (one.0, one.1).cmp(&(other.0, other.1)).then(one.2.total_cmp(&other.2)));
+    tried.truncate(JUDGED);
+    let under = tried.iter().flat_map(|(.., pot)| pot.iter().map(|(paint, _)| *paint));
+    let likely = Likely::of(ground, paint, under, &tin);
+    let without = likely.coats(None)?;
+    let judged = tried.into_iter().filter_map(|(_, _, off, pot)| Some((likely.coats(Some(&pot))?, off, pot)));
+    let (coats, _, pot) = judged.min_by(|one, other| {
+        (one.0, one.2.len()).cmp(&(other.0, other.2.len())).then(one.1.total_cmp(&other.1))
+    })?;
     let part = |(paint, parts)| Some(MixPart { paint, parts: WholeParts::new(parts).ok()? });
     Some(Undercoat { pot: pot.into_iter().map(part).collect::<Option<_>>()?, coats, without })
+}
+
+/// Coats, and one more than anybody lays where those do not do it.
+fn coats_or_more(ground: &Ground, below: Option<&Material>, paint: &Material) -> Option<usize> {
+    Some(coats_over(ground, below, paint).ok()?.unwrap_or(MOST + 1))
+}
+
+/// Whole parts of some tins, each as `of` says that it is.
+fn stirred(pot: &[(PaintId, u32)], of: impl Fn(PaintId) -> Option<Material>) -> Option<Material> {
+    let each = pot.iter().map(|(paint, parts)| Some((Parts::new(f64::from(*parts)).ok()?, of(*paint)?)));
+    let each = each.collect::<Option<Vec<(Parts, Material)>>>()?;
+    mix(&each.iter().map(|(parts, material)| (*parts, material)).collect::<Vec<_>>()).ok()
+}
+
+/// A paint over a ground on the plausible shelves.
+struct Likely<'g, F> {
+    ground: &'g Ground,
+    tin: F,
+    /// What tins may be, by plausible shelf; nothing of what is not in doubt.
+    may_be: HashMap<PaintId, Vec<Material>>,
+    best: &'g Material,
+    /// The paint by plausible shelf; empty where it is not in doubt.
+    paints: Vec<Material>,
+}
+
+impl<'g, 'a, F: Fn(PaintId) -> Option<KnownTin<'a>>> Likely<'g, F> {
+    /// `under` are the tins of what may go under it.
+    fn of(ground: &'g Ground, paint: Covering<'g>, under: impl Iterator<Item = PaintId>, tin: F) -> Self {
+        let pot: Vec<(PaintId, u32)> =
+            paint.pot.iter().map(|part| (part.paint, part.parts.value())).collect();
+        let mut may_be = HashMap::new();
+        for tin_of in pot.iter().map(|(paint, _)| *paint).chain(under) {
+            let known =
+                || tin(tin_of).and_then(|tin| tin.known).map_or_else(Vec::new, |known| known.some(SHELVES));
+            may_be.entry(tin_of).or_insert_with(known);
+        }
+        let mut likely = Self { ground, tin, may_be, best: paint.best, paints: Vec::new() };
+        if pot.iter().any(|(paint, _)| !likely.may_be[paint].is_empty()) {
+            let paints = (0..SHELVES).map(|shelf| stirred(&pot, |paint| likely.on(shelf, paint)));
+            likely.paints = paints.collect::<Option<_>>().unwrap_or_default();
+        }
+        likely
+    }
+
+    /// What a tin is on a plausible shelf.
+    fn on(&self, shelf: usize, paint: PaintId) -> Option<Material> {
+        let there = self.may_be.get(&paint).and_then(|may_be| may_be.get(shelf));
+        there.cloned().or_else(|| Some((self.tin)(paint)?.material.clone()))
+    }
+
+    /// Mean coats over what is stirred of some tins, or over the ground itself, to the next whole.
+    fn coats(&self, below: Option<&[(PaintId, u32)]>) -> Option<usize> {
+        if self.paints.is_empty() {
+            let below = below.map(|pot| stirred(pot, |paint| Some((self.tin)(paint)?.material.clone())));
+            return coats_or_more(self.ground, below.flatten().as_ref(), self.best);
+        }
+        let mut sum = 0;
+        for (shelf, paint) in self.paints.iter().enumerate() {
+            let below = below.map(|pot| stirred(pot, |paint| self.on(shelf, paint)));
+            sum += coats_or_more(self.ground, below.flatten().as_ref(), paint)?;
+        }
+        Some((2 * sum + self.paints.len()) / (2 * self.paints.len()))
+    }
 }
 
 #[cfg(test)]
@@ -94,6 +175,7 @@ mod tests {
     use crate::GroundKind;
     use proptest::prelude::*;
     use uuid::Uuid;
+    use warm_blend_learn::Ensemble;
     use warm_blend_paint::{CoatsToHide, Masstone};
     use warm_blend_spectral::Srgb;
 
@@ -117,7 +199,7 @@ mod tests {
             let (class, material) = materials.get(paint.0.as_u128() as usize)?;
             Some(KnownTin::new(*class, material))
         };
-        undercoat(&Ground::of(ground), paint, &shelf(materials), of)
+        undercoat(&Ground::of(ground), Covering { best: paint, pot: &[] }, &shelf(materials), of)
     }
 
     /// Common practice: a grey primer under a mid tone saves a coat of the paint against the bare dark red.
@@ -133,6 +215,36 @@ mod tests {
             None,
             "without a primer there is none"
         );
+    }
+
+    /// Where the paint may hide less than it most probably does, the coats are those to be expected of it; where nothing is in doubt, those
+    /// of the most probable one.
+    #[test]
+    fn coats_are_those_to_be_expected() {
+        let ground = Ground::of(GroundKind::RedStain);
+        let weak = |coats: f64| tin(Class::Chalk, [226, 213, 181], coats);
+        let (best, other) = (weak(1.5), weak(4.0));
+        let primer = tin(Class::Primer, [225, 224, 220], 1.5);
+        // Half of the plausible shelves have the weaker paint.
+        let doubted =
+            Ensemble::new(best.clone(), (0..128).map(|m| if m < 64 { best.clone() } else { other.clone() }));
+        let materials = [(Class::Chalk, best.clone()), (Class::Primer, primer)];
+        let pot = [MixPart { paint: PaintId(Uuid::from_u128(0)), parts: WholeParts::new(1).unwrap() }];
+        let covering = Covering { best: &best, pot: &pot };
+        let found = |known: Option<&Ensemble>| {
+            let of = |paint: PaintId| {
+                let (class, material) = materials.get(paint.0.as_u128() as usize)?;
+                let known = known.filter(|_| paint == pot[0].paint);
+                Some(KnownTin { known, ..KnownTin::new(*class, material) })
+            };
+            undercoat(&ground, covering, &shelf(&materials), of).unwrap()
+        };
+        let over = |paint: &Material| coats_over(&ground, None, paint).unwrap().unwrap_or(MOST + 1);
+        let (least, most) = (over(&best), over(&other));
+        assert!(most >= least + 2, "{least}, {most}");
+        assert_eq!(found(None).without, least);
+        let doubtful = found(Some(&doubted)).without;
+        assert!(doubtful > least && doubtful < most, "{least} < {doubtful} < {most}");
     }
 
     proptest! {

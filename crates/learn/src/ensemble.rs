@@ -169,8 +169,21 @@ impl Ensemble {
         Self { best: self.best.clone(), members: Members::Drawn(drawn) }
     }
 
-    pub(super) fn new(best: Material, members: impl Iterator<Item = Material>) -> Self {
+    /// A material as it most probably is, and as it may be on each of the 128 plausible shelves.
+    pub fn new(best: Material, members: impl Iterator<Item = Material>) -> Self {
         Self { best, members: Members::Drawn(members.map(Plausible::from).collect()) }
+    }
+
+    /// Whether nothing was learned of it since the other; what was learned anew counts as changed.
+    pub fn is_unchanged(&self, since: &Self) -> bool {
+        let same = match (&self.members, &since.members) {
+            (Members::Drawn(now), Members::Drawn(then)) => {
+                now.is_empty() && then.is_empty() || Arc::ptr_eq(now, then)
+            }
+            (Members::OfTin(now), Members::OfTin(then)) => Arc::ptr_eq(now, then),
+            _ => false,
+        };
+        same && self.best == since.best
     }
 
     /// The most probable.

@@ -9,7 +9,7 @@
 //! | what does that look like? | [`FinishContext`], [`FinishedZone`], [`ZoneSeen`] |
 //! | how much of it is field, recess and edge? | [`Part::shares`], [`Elevation::places`] |
 //! | do the parts belong together? | [`pairs`], [`findings`], [`Intent`], [`Windows`] |
-//! | what would bring them together? | [`unify`], [`pulls`], [`calms`] |
+//! | what would bring them together? | [`unify`], [`unify_likely`], [`pulls`], [`calms`] |
 //! | how is a pattern spread evenly? | [`spaced`], [`Stencil`], [`Repeats`] |
 //! | what is kept? | [`Piece`], [`Scheme`], [`Brief`] |
 
@@ -50,6 +50,9 @@ pub use intent::{Intent, Windows};
 pub use mud::{Washed, mud};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Repeats, Stencil};
-pub use unify::{Looked, Pull, Searched, Unified, With, calms, pulls, treatments, unify};
+pub use unify::{
+    Looked, PlausibleShelves, Pull, Searched, Unified, Visit, With, calms, pulls, treatments, unify,
+    unify_likely,
+};
 pub use zone::{Shaping, Zone};
 pub use zone_finish::{Band, BlendDirection, COLOURS, Finish, ZoneFinish};

@@ -3,7 +3,8 @@
 //! Every wash, glaze and tinted wax that the shelf can make is tried on all zones, on those of the pairs that are off, on the
 //! smaller zone of each such pair, and on each of these alone. What brings every pair into its window without making [`mud`](mud())
 //! is ranked by how little it changes the piece; where nothing does, by how much is still off. Nothing is left out by chance: it is a search of all of
-//! them.
+//! them. Those that come out best are then judged by what is expected of them: on each of the plausible shelves the piece looks a little
+//! different, and so does the treatment.
 //!
 //! Other ways are to mix a colour towards its neighbour, or to calm it: [`pulls`], [`calms`].
 
@@ -24,6 +25,11 @@ use super::{
 const NEW: f64 = 0.5;
 /// How many ways are told.
 const TOLD: usize = 6;
+/// How many are judged on the plausible shelves, and of how many strengths of one wash.
+const JUDGED: usize = 24;
+const STRENGTHS: usize = 2;
+/// Ways whose expected amounts are as near as this, ΔE00, count as alike: the lightest of them comes first†.
+const ALIKE: f64 = 0.5;
 
 /// A treatment that brings parts together, and what becomes of every pair.
 #[derive(Debug, Clone, PartialEq)]
@@ -44,6 +50,8 @@ pub struct Unified {
     pub amiss: f64,
     /// How much it muddies the palette, in the same measure.
     pub mud: f64,
+    /// How much is off with it, pairs, faults and mud, as a mean over the plausible shelves; never less than on the most probable one.
+    pub expected: f64,
     /// Mixture that it takes, ml.
     pub ml: f64,
     /// Hours at it, without waiting.
@@ -299,6 +307,12 @@ impl Looked<'_> {
     }
 }
 
+/// Looks at a plausible shelf: the scheme as it would be seen there, and what it would be dressed from.
+pub type Visit<'v> = dyn FnMut(&Looked, &FinishContext) -> Result<ControlFlow<()>, BadFinish> + 'v;
+
+/// Has each of the plausible shelves visited, as long as the visitor goes on.
+pub type PlausibleShelves<'p> = dyn Fn(&mut Visit) -> Result<(), BadFinish> + 'p;
+
 /// The lightest treatments that bring every pair into its window and make no other fault, the best first; where none does, those
 /// that leave least off. None of a piece that nothing is off of. `watch` hears how far it is and may stop the search; what was found until then
 /// is the answer.
@@ -306,6 +320,17 @@ pub fn unify(
     looked: &Looked,
     wardrobe: &FinishContext,
     shelf: &[OnShelf],
+    watch: impl FnMut(Searched) -> ControlFlow<()>,
+) -> Result<Vec<Unified>, BadFinish> {
+    unify_likely(looked, wardrobe, shelf, &|_| Ok(()), watch)
+}
+
+/// The same, ranked by what is expected of them over the plausible shelves.
+pub fn unify_likely(
+    looked: &Looked,
+    wardrobe: &FinishContext,
+    shelf: &[OnShelf],
+    plausible: &PlausibleShelves,
     mut watch: impl FnMut(Searched) -> ControlFlow<()>,
 ) -> Result<Vec<Unified>, BadFinish> {
     let now = looked.pairs();
@@ -317,7 +342,7 @@ pub fn unify(
     let painted = looked.painted();
     let said = looked.said(looked.zones, &now);
     let layers = treatments(shelf);
-    let mut found: Vec<Unified> = Vec::new();
+    let (mut found, mut stopped): (Vec<Unified>, bool) = (Vec::new(), false);
     const AT_ONCE: usize = 16;
     for (n, chunk) in layers.chunks(AT_ONCE).enumerate() {
         let tried: Vec<Vec<Unified>> = chunk
@@ -329,9 +354,7 @@ pub fn unify(
                     .filter(|seen| seen.painted)
                     .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
                     .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadFinish>>()?;
-                let wash =
-                    layer.pot.first().and_then(|part| shelf.iter().find(|tin| tin.paint == part.paint));
-                let wash = wash.map_or(Lab { l: 100.0, a: 0.0, b: 0.0 }, |tin| tin.lab);
+                let wash = colour_of(layer, shelf);
                 let told =
                     sets.iter().map(|set| tell(looked, (layer, wash), set, painted.len(), &treated, &now));
                 let helps = told.filter(|way| way.off + way.mud < off_now);
@@ -343,37 +366,91 @@ pub fn unify(
             })
             .collect::<Result<_, BadFinish>>()?;
         found.extend(tried.into_iter().flatten());
-        let done = ((n + 1) * AT_ONCE) as f64 / layers.len() as f64;
-        if watch(Searched { done: done.min(1.0) }).is_break() {
+        let done = JUDGING * ((n + 1) * AT_ONCE) as f64 / layers.len() as f64;
+        stopped = watch(Searched { done: done.min(JUDGING) }).is_break();
+        if stopped {
             break;
         }
     }
     found.sort_by(|a, b| a.amount().total_cmp(&b.amount()).then(a.moved.total_cmp(&b.moved)));
-    // One of each paint and technique: the next is another idea, not the same a little firmer.
-    let mut told: Vec<Unified> = Vec::new();
     let metals: Vec<PaintId> =
         shelf.iter().filter(|tin| tin.class == Class::Metallic).map(|tin| tin.paint).collect();
     let shines = |way: &Unified| way.over.layer.pot.first().is_some_and(|part| metals.contains(&part.paint));
+    let mut judged = worth_judging(found, shines);
+    if !stopped {
+        expect(&mut judged, shelf, plausible, watch)?;
+    }
+    Ok(told(judged, shines))
+}
+
+/// What share of a search is over when what was found is judged.
+const JUDGING: f64 = 0.7;
+
+/// The best, a few strengths of each wash, and the best that shines: a metallic between two is another idea again.
+fn worth_judging(found: Vec<Unified>, shines: impl Fn(&Unified) -> bool) -> Vec<Unified> {
     let shining = found.iter().find(|way| shines(way)).cloned();
+    let mut kept: Vec<Unified> = Vec::new();
     for way in found {
-        let like = |other: &Unified| {
-            let (one, two) = (&way.over.layer, &other.over.layer);
-            one.technique == two.technique
-                && one.pot.first().map(|p| p.paint) == two.pot.first().map(|p| p.paint)
-        };
-        if told.len() < TOLD && !told.iter().any(like) {
+        if kept.len() == JUDGED {
+            break;
+        }
+        if kept.iter().filter(|other| way.is_like(other)).count() < STRENGTHS {
+            kept.push(way);
+        }
+    }
+    kept.extend(shining.filter(|_| !kept.iter().any(&shines)));
+    kept
+}
+
+/// Judges ways by the plausible shelves.
+fn expect(
+    ways: &mut [Unified],
+    shelf: &[OnShelf],
+    plausible: &PlausibleShelves,
+    mut watch: impl FnMut(Searched) -> ControlFlow<()>,
+) -> Result<(), BadFinish> {
+    let (mut sums, mut shelves) = (vec![0.0; ways.len()], 0.0);
+    plausible(&mut |looked, wardrobe| {
+        let now = looked.pairs();
+        let said = looked.said(looked.zones, &now);
+        let amount = |way: &Unified| way.amount_where(looked, wardrobe, shelf, (&now, &said));
+        let amounts: Vec<f64> = ways.par_iter().map(amount).collect::<Result<_, BadFinish>>()?;
+        sums.iter_mut().zip(amounts).for_each(|(sum, amount)| *sum += amount);
+        shelves += 1.0;
+        Ok(watch(Searched { done: 1.0 - (1.0 - JUDGING) / (1.0 + shelves) }))
+    })?;
+    for (way, sum) in ways.iter_mut().zip(sums).filter(|_| shelves > 0.0) {
+        way.expected = (sum / shelves).max(way.amount());
+    }
+    Ok(())
+}
+
+/// One of each paint and technique, the likeliest first, of those that are alike the lightest: the next is another idea, not the same a
+/// little firmer. What shines has the last place where it does as much as the first.
+fn told(mut judged: Vec<Unified>, shines: impl Fn(&Unified) -> bool) -> Vec<Unified> {
+    let step = |way: &Unified| (way.expected / ALIKE).round();
+    judged.sort_by(|a, b| step(a).total_cmp(&step(b)).then(a.moved.total_cmp(&b.moved)));
+    let shining = judged.iter().find(|way| shines(way)).cloned();
+    let mut told: Vec<Unified> = Vec::new();
+    for way in judged {
+        if told.len() < TOLD && !told.iter().any(|other| way.is_like(other)) {
             told.push(way);
         }
     }
-    // A metallic between two is another idea again: it has the last place where it does as much.
     if let (Some(shining), Some(best)) = (shining, told.first())
-        && !told.iter().any(shines)
-        && shining.amount() <= best.amount() + 1e-9
+        && !told.iter().any(&shines)
+        && step(&shining) <= step(best)
     {
         told.truncate(TOLD - 1);
         told.push(shining);
     }
-    Ok(told)
+    told
+}
+
+/// The colour of what a layer is made of; white where it is not on the shelf.
+fn colour_of(layer: &Layer, shelf: &[OnShelf]) -> Lab {
+    let tin = layer.pot.first().and_then(|part| shelf.iter().find(|tin| tin.paint == part.paint));
+    tin.map_or(Lab { l: 100.0, a: 0.0, b: 0.0 }, |tin| tin.lab)
 }
 
 fn tell(
@@ -411,15 +488,16 @@ fn tell(
     let zones = if set.len() == all { Vec::new() } else { set.to_vec() };
     Unified {
         off: off(&pairs),
-        pairs,
         moved,
         worse,
         faults: Vec::new(),
         amiss: 0.0,
         mud,
+        expected: off(&pairs) + mud,
         ml: layer.technique.ml_by_square_metre(layer.hand, &FLAT) * area,
         hours: hours * area * f64::from(layer.hand.passes.value()),
         over: Over { layer: layer.clone(), zones },
+        pairs,
     }
 }
 
@@ -427,6 +505,31 @@ impl Unified {
     /// How much is off with it, pairs, other faults and mud together.
     pub fn amount(&self) -> f64 {
         self.off + self.amiss + self.mud
+    }
+
+    /// Whether it is the same idea: a wash of one paint.
+    fn is_like(&self, other: &Self) -> bool {
+        let (one, two) = (&self.over.layer, &other.over.layer);
+        one.technique == two.technique
+            && one.pot.first().map(|part| part.paint) == two.pot.first().map(|part| part.paint)
+    }
+
+    /// How much is off with it elsewhere: where `now` and `said` are the pairs and findings without it.
+    fn amount_where(
+        &self,
+        looked: &Looked,
+        wardrobe: &FinishContext,
+        shelf: &[OnShelf],
+        (now, said): (&[Pair], &[Finding]),
+    ) -> Result<f64, BadFinish> {
+        let (layer, painted) = (&self.over.layer, looked.painted());
+        let zones = if self.over.zones.is_empty() { &painted } else { &self.over.zones };
+        let lies_on = looked.zones.iter().filter(|seen| zones.contains(&seen.zone));
+        let treated = lies_on
+            .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
+            .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadFinish>>()?;
+        let told = tell(looked, (layer, colour_of(layer, shelf)), zones, painted.len(), &treated, now);
+        Ok(told.with_faults(looked, &treated, said).amount())
     }
 
     /// With the faults that it makes: what was said before is none.
@@ -440,7 +543,8 @@ impl Unified {
         let said = looked.said(&then, &self.pairs).into_iter();
         let new = said.map(|finding| (finding.beyond(before), finding)).filter(|(beyond, _)| *beyond > NEW);
         let (beyond, faults): (Vec<f64>, Vec<Finding>) = new.unzip();
-        Self { faults, amiss: beyond.iter().sum(), ..self }
+        let amiss = beyond.iter().sum();
+        Self { faults, amiss, expected: self.off + amiss + self.mud, ..self }
     }
 }
 

@@ -10,9 +10,9 @@ use warm_blend_board::{
 use warm_blend_paint::{Class, MixPart, Parts, State, Units, mix};
 use warm_blend_piece::{
     About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, Intent, Looked,
-    Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Washed, Windows, With, Zone,
-    ZoneFinish, ZoneSeen, blended, calms, findings, mud, pairs, poured_together, pulls, shared_paint,
-    treatments, unify,
+    Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Unified, Visit, Washed,
+    Windows, With, Zone, ZoneFinish, ZoneSeen, blended, calms, findings, mud, pairs, poured_together, pulls,
+    shared_paint, treatments, unify, unify_likely,
 };
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::shelf::{
@@ -463,6 +463,48 @@ fn unify_never_makes_mud() {
     assert!(ways[0].over.zones.is_empty(), "over everything: {:?}", ways[0].over.zones);
     let pale = treatments(&shelf).into_iter().filter(|layer| layer.pot[0].paint.0.as_u128() == CREAM).count();
     assert!(pale >= 12, "{pale} strengths of cream");
+}
+
+/// Where nothing is in doubt, what is expected is what comes out, and the list is the same. Where the tins may be others, what is expected
+/// is the mean of what each of those shelves would come to, found by dressing the piece there; never less than what comes out.
+#[test]
+fn ways_are_ranked_by_what_is_expected_of_them() {
+    let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
+    let shelf = room.shelf.on();
+    // On another plausible shelf all paints are much weaker.
+    let mut other = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
+    other.shelf = other.shelf.stronger(0.15);
+    let found = |rooms: &[&Room]| {
+        let plausible = |visit: &mut Visit| {
+            rooms.iter().try_for_each(|room| {
+                room.looked(|looked| room.with(|wardrobe| visit(looked, wardrobe))).map(drop)
+            })
+        };
+        let go_on = |_| ControlFlow::Continue(());
+        room.looked(|looked| room.with(|wardrobe| unify_likely(looked, wardrobe, &shelf, &plausible, go_on)))
+            .unwrap()
+    };
+    let sure = found(&[]);
+    // Layers have new names each time.
+    let figures = |ways: &[Unified]| {
+        let of =
+            |way: &Unified| (way.over.layer.technique, way.over.layer.pot.clone(), way.expected, way.moved);
+        ways.iter().map(of).collect::<Vec<_>>()
+    };
+    assert_eq!(figures(&found(&[&room, &room])), figures(&sure));
+    assert!(sure.iter().all(|way| way.expected == way.amount()), "{sure:?}");
+
+    let doubtful = found(&[&room, &other]);
+    assert!(doubtful.iter().any(|way| way.expected > way.amount() + 0.5), "{doubtful:?}");
+    let steps: Vec<f64> = doubtful.iter().map(|way| (2.0 * way.expected).round()).collect();
+    assert!(steps.is_sorted(), "{steps:?}");
+    for way in &doubtful {
+        let mut scheme = other.piece.scheme().unwrap().clone();
+        scheme.over.push(way.over.clone());
+        let off: f64 = other.pairs(&scheme).iter().map(Pair::off).sum();
+        // Mud and other faults come on top of pairs.
+        assert!(way.expected >= way.amount().max(0.5 * (way.off + off)) - 1e-6, "{way:?}: {off}");
+    }
 }
 
 #[test]

@@ -59,6 +59,16 @@ impl Shelf {
         self.0.push((PaintId(Uuid::from_u128(n)), class, paint(class, code, 1.5)));
     }
 
+    /// The same where every paint is so many times as strong.
+    pub fn stronger(mut self, times: f64) -> Self {
+        for (_, class, material) in &mut self.0 {
+            if class.makes_colours() {
+                *material = material.stronger(times.ln());
+            }
+        }
+        self
+    }
+
     pub fn without(mut self, class: Class) -> Self {
         self.0.retain(|(_, of, _)| *of != class);
         self

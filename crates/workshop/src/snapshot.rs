@@ -5,7 +5,7 @@ use std::sync::{Arc, OnceLock};
 
 use jiff::Timestamp;
 use uuid::Uuid;
-use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, learn_hand};
+use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, Taught, learn_hand};
 use warm_blend_learn::{
     BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
     Reading, ShelfPaint, Shown, foretell, said_of,
@@ -74,8 +74,7 @@ struct Learnt {
     read: Vec<Reading<PaintId>>,
     of_boards: Vec<BoardReading>,
     estimate: Estimate,
-    hands: Hands,
-    judged: Vec<Option<BoardJudgement>>,
+    taught: Arc<Taught>,
     /// The paints of boards as they are known without what boards say of them.
     on_boards: HashMap<PaintId, (Class, Ensemble)>,
     /// How mixes and tins look, as far as somebody has looked.
@@ -130,13 +129,23 @@ impl Learnt {
             Some(before) => before.estimate.after(&tins, &read, wait.most())?,
             None => Estimate::recalled(kept, &tins, &read, wait.most())?,
         };
-        let taught = learn_hand(&of_boards, |paint| estimate.class(paint).zip(estimate.paint(paint)));
         let on_boards: HashSet<PaintId> =
             of_boards.iter().flat_map(|board| board.painted().paints()).collect();
-        let known = |paint| Some((paint, (estimate.class(paint)?, estimate.paint(paint)?.clone())));
-        let on_boards = on_boards.into_iter().filter_map(known).collect();
+        let known = |paint| estimate.class(paint).zip(estimate.paint(paint));
+        let unchanged = |before: &&Arc<Self>| {
+            before.of_boards == of_boards
+                && on_boards.iter().all(|paint| match (before.on_boards.get(paint), known(*paint)) {
+                    (Some((class, then)), Some((of, now))) => *class == of && now.is_unchanged(then),
+                    (then, now) => then.is_none() && now.is_none(),
+                })
+        };
+        let taught = match before.filter(unchanged) {
+            Some(before) => Arc::clone(&before.taught),
+            None => Arc::new(learn_hand(&of_boards, known)),
+        };
+        let cloned = |paint| known(paint).map(|(class, known)| (paint, (class, known.clone())));
+        let on_boards = on_boards.iter().filter_map(|paint| cloned(*paint)).collect();
         let estimate = estimate.strengthened(&taught.strengths);
-        let (hands, judged) = (taught.hands, taught.judged);
         let (swatches, wedges, faces, pots, foretold) = Default::default();
         let now = LogOf { paints: &tins, readings: &read };
         let foretold_before = before.map_or_else(Vec::new, |before| now.keep(before.told(), before.log()));
@@ -145,8 +154,7 @@ impl Learnt {
             read,
             of_boards,
             estimate,
-            hands,
-            judged,
+            taught,
             on_boards,
             swatches,
             wedges,
@@ -202,7 +210,7 @@ impl ShelfSnapshot {
         let on_shelf = tins.iter().map(|tin| of_shelf(tin, house_white)).collect();
         let before = before.map(|before| &before.learnt);
         let learnt = Learnt::after(before, wait, kept, on_shelf, read, of_boards)?;
-        let boards = boards.into_iter().zip(learnt.judged.iter().cloned()).collect();
+        let boards = boards.into_iter().zip(learnt.taught.judged.iter().cloned()).collect();
         let mut by_paint: HashMap<Uuid, Vec<usize>> = HashMap::new();
         for (at, kept) in readings.iter().enumerate() {
             for (paint, _) in &kept.value.reading.of {
@@ -260,7 +268,13 @@ impl ShelfSnapshot {
     pub fn material(&self, paint: PaintId) -> Option<KnownTin<'_>> {
         let (class, known) = self.known(paint)?;
         let specials = self.product(paint)?.specials;
-        Some(KnownTin { class, specials, material: known.best() })
+        Some(KnownTin { class, specials, material: known.best(), known: Some(known) })
+    }
+
+    /// What each paint of the shelf may be, by plausible shelf; nothing of what is not in doubt.
+    pub(crate) fn plausible(&self, shelves: usize) -> HashMap<PaintId, Vec<Material>> {
+        let tins = self.tins().map(|tin| PaintId(tin.id));
+        tins.filter_map(|paint| Some((paint, self.known(paint)?.1.some(shelves)))).collect()
     }
 
     /// The product in a tin, whether or not it is still on the shelf.
@@ -356,14 +370,18 @@ impl ShelfSnapshot {
 
     /// The hand that paints, as boards show it.
     pub fn hands(&self) -> &Hands {
-        &self.learnt.hands
+        &self.learnt.taught.hands
     }
 
     /// The hand as the first `boards` readings of boards had shown it.
     pub(crate) fn hands_after(&self, boards: usize) -> Hands {
-        let Learnt { of_boards, on_boards, hands, .. } = &*self.learnt;
+        let Learnt { of_boards, on_boards, taught, .. } = &*self.learnt;
         let known = |paint| on_boards.get(&paint).map(|(class, known)| (*class, known));
-        if boards >= of_boards.len() { hands.clone() } else { learn_hand(&of_boards[..boards], known).hands }
+        if boards >= of_boards.len() {
+            taught.hands.clone()
+        } else {
+            learn_hand(&of_boards[..boards], known).hands
+        }
     }
 
     /// Readings of boards, with how they stand to the rest.

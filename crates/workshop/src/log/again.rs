@@ -7,6 +7,7 @@ use rayon::prelude::*;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_bench::expected_in;
 use warm_blend_learn::{Ensemble, Judged, LoggedReading, Shown};
 use warm_blend_paint::{
     Colour, Condition, Look, Masstone, MixPart, PaintId, Parts, Seen, State, Verdict, WholeParts,
@@ -16,9 +17,10 @@ use warm_blend_spectral::{Lab, Light, difference};
 
 use super::lines::LogKind;
 use super::view::{KeptLine, LoggedPot};
-use crate::mixable::pot_of;
+use crate::matching::likely_words;
+use crate::mixable::{DoubtfulPot, pot_of};
 use crate::snapshot::parts_key;
-use crate::{AgainstTarget, Kept, Refusal, SeenColour, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, FoundRecipe, Kept, Refusal, SeenColour, ShelfSnapshot, Swatch};
 
 /// Nearer than this, ΔE00, the same parts will do†.
 const WILL_DO: f64 = 1.0;
@@ -52,8 +54,10 @@ pub struct MadeAgain {
     pub recipe_words: String,
     /// True where those are the same parts.
     pub same: bool,
-    /// How near that comes.
+    /// How near that comes if its tins are what they most probably are.
     pub comes: AgainstTarget,
+    /// How near it is likely to come, whatever they may be: `likely within 3`.
+    pub likely: String,
 }
 
 /// What was said of a pot when it was made, by what had been read until then.
@@ -142,10 +146,14 @@ impl ShelfSnapshot {
             of.pot.iter().filter_map(|(paint, _)| self.cannot_be_used(paint.0)).collect();
         let same = missing.is_empty() && judgement.difference <= WILL_DO;
         let found = if same { None } else { self.nearest_usable(target, daylight)? };
-        // What is found has to be better than what there is.
-        let better =
-            found.filter(|(_, comes)| !missing.is_empty() || comes.difference < judgement.difference);
-        let (recipe, comes) = better.unwrap_or_else(|| (then.clone(), judgement.clone()));
+        let [l, a, b] = judgement.target.lab;
+        let expected = expected_in(DoubtfulPot::of(&now).material(), Lab { l, a, b }, daylight);
+        // What is found has to be likelier than what there is.
+        let likelier = found.filter(|found| !missing.is_empty() || found.expected < expected);
+        let (recipe, comes, expected) = match likelier {
+            Some(found) => (pot_of(&found.parts), found.judgement, found.expected),
+            None => (then.clone(), judgement.clone(), expected),
+        };
         Ok(MadeAgain {
             then_words: self.mix_words(&then),
             like: judgement.target.clone(),
@@ -160,6 +168,7 @@ impl ShelfSnapshot {
             said_then,
             recipe,
             comes,
+            likely: likely_words(expected),
         })
     }
 
@@ -232,15 +241,10 @@ impl ShelfSnapshot {
         }
     }
 
-    fn nearest_usable(
-        &self,
-        target: Masstone,
-        look: Look,
-    ) -> Result<Option<(Vec<MixPart>, AgainstTarget)>, Refusal> {
+    fn nearest_usable(&self, target: Masstone, look: Look) -> Result<Option<FoundRecipe>, Refusal> {
         let without =
             self.tins().filter(|tin| self.cannot_be_used(tin.id).is_some()).map(|tin| tin.id).collect();
-        let nearest = self.nearest(target, without, look)?;
-        Ok(nearest.map(|best| (pot_of(&best.parts), best.judgement)))
+        self.nearest(target, without, look)
     }
 
     /// Looks at some pots, so that a colour is soon found among them.

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use uuid::Uuid;
-use warm_blend_board::{Board, ByPlace, GroundKind};
+use warm_blend_board::{Board, ByPlace, GroundKind, KnownTin};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Look, MixPart, PaintId, shares};
 use warm_blend_piece::{
@@ -47,6 +47,21 @@ pub(crate) struct PieceSeen {
 }
 
 impl PieceSeen {
+    /// Its zones as they look where the tins are others.
+    pub fn seen_by(
+        &self,
+        wardrobe: &FinishContext,
+        piece: &Piece,
+        scheme: &Scheme,
+        look: Look,
+    ) -> Result<Vec<ZoneSeen>, BadFinish> {
+        let seen = |zone: &Zone| {
+            let worn = wardrobe.dress(*zone, scheme, piece.ground, &scheme.over, None)?;
+            Ok(worn.look(*zone, self.extents[zone], &self.places[zone], look.light, look.state))
+        };
+        self.in_dress.dressed.keys().map(seen).collect()
+    }
+
     pub fn looked<'a>(&'a self, piece: &'a Piece, scheme: &'a Scheme, look: Look) -> Looked<'a> {
         let PieceSeen { zones, places, meetings, .. } = self;
         Looked { piece, scheme, zones, places, meetings, look: (look.light, look.state) }
@@ -91,7 +106,17 @@ impl Room<'_> {
 
     /// Runs something with what the engine asks of a room.
     pub(crate) fn with<R>(&self, elevation: &Elevation, work: impl FnOnce(&FinishContext) -> R) -> R {
-        let tin = |paint| self.shelf.material(paint);
+        self.with_tins(&|paint| self.shelf.material(paint), elevation, work)
+    }
+
+    /// The same where the tins are what somebody says.
+    pub(crate) fn with_tins<'t, R>(
+        &self,
+        tin: &(dyn Fn(PaintId) -> Option<KnownTin<'t>> + Sync),
+        elevation: &Elevation,
+        work: impl FnOnce(&FinishContext) -> R,
+    ) -> R {
+        let tin = |paint| tin(paint);
         let habit = |technique| self.shelf.hands().habit(technique);
         let board = |id| self.boards.get(&id);
         let primer = |ground| self.primer(ground);

@@ -1,10 +1,14 @@
 //! What brings the parts of a piece together.
 
-use std::ops::ControlFlow;
+use std::{collections::HashMap, ops::ControlFlow};
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_piece::{BadFinish, Over, Piece, Scheme, Searched, Unified, Zone, calms, off, unify};
+use warm_blend_board::KnownTin;
+use warm_blend_paint::{Material, PaintId};
+use warm_blend_piece::{
+    BadFinish, Looked, Over, Piece, Scheme, Searched, Unified, Visit, Zone, calms, off, unify_likely,
+};
 
 use crate::pieces::prediction::named_together;
 use crate::{PairView, PullView, Refusal, Room, not_said};
@@ -20,6 +24,9 @@ pub struct UnifyFound {
     /// By how much pairs are outside their windows now, ΔE00, all together.
     pub off: f64,
 }
+
+/// Plausible shelves that treatments are judged by.
+const SHELVES: usize = 8;
 
 /// Mud from which on it is mentioned, ΔE00†.
 const MUDDY: f64 = 3.0;
@@ -43,6 +50,10 @@ pub struct UnifyWay {
     pub words: String,
     /// What it does: `every pair is within range`.
     pub verdict: String,
+    /// How much is likely to be off with it, ΔE00: the mean over all that the tins may be, by which the list is ranked.
+    pub expected: f64,
+    /// The same in words, where it is worth a word: `likely 2 off, as far as the tins are known`.
+    pub likely: Option<String>,
     /// True where every pair is within range and nothing else is amiss that was not before.
     pub all_in: bool,
     /// How far it moves the piece, ΔE00, mean by area.
@@ -61,6 +72,12 @@ pub struct UnifyWay {
     pub hours: f64,
 }
 
+/// What is in doubt about a way, in words; none where that is less than anybody sees.
+fn likely(way: &Unified) -> Option<String> {
+    let off = way.expected.round();
+    (way.expected - way.amount() >= 1.0).then(|| format!("likely {off} off, as far as the tins are known"))
+}
+
 impl Room<'_> {
     /// Treatments that bring every pair of neighbours into its window; `watch` may break the search off.
     pub fn unify(
@@ -73,8 +90,26 @@ impl Room<'_> {
         let looked = standing.looked(piece, scheme, self.look);
         let elevation = &standing.in_dress.elevation;
         let on_shelf = self.shelf.on_shelf();
+        let may_be: HashMap<PaintId, Vec<Material>> = self.shelf.plausible(SHELVES);
+        let plausible = |visit: &mut Visit| {
+            for shelf in 0..SHELVES {
+                let tin = |paint| {
+                    let known = self.shelf.material(paint)?;
+                    let material = may_be.get(&paint).and_then(|all| all.get(shelf));
+                    Some(KnownTin { material: material.unwrap_or(known.material), ..known })
+                };
+                let step = self.with_tins(&tin, elevation, |wardrobe| {
+                    let zones = standing.seen_by(wardrobe, piece, scheme, self.look)?;
+                    visit(&Looked { zones: &zones, ..standing.looked(piece, scheme, self.look) }, wardrobe)
+                })?;
+                if step.is_break() {
+                    break;
+                }
+            }
+            Ok(())
+        };
         let found = self.with(elevation, |wardrobe| {
-            let ways = unify(&looked, wardrobe, &on_shelf, watch)?;
+            let ways = unify_likely(&looked, wardrobe, &on_shelf, &plausible, watch)?;
             Ok((ways, calms(&looked, wardrobe, &on_shelf)?))
         });
         let (ways, calms) = found.map_err(|error: BadFinish| Refusal::field("/schemes", error))?;
@@ -114,6 +149,8 @@ impl Room<'_> {
                 1 => "one pair stays outside".to_owned(),
                 left => format!("{left} pairs stay outside"),
             },
+            expected: way.expected,
+            likely: likely(way),
             all_in,
             moved: way.moved,
             pairs: way.pairs.iter().map(PairView::of).collect(),

@@ -1,6 +1,7 @@
 //! What documents tell the log, and how a page of it reads.
 
 use std::collections::HashMap;
+use std::ops::ControlFlow;
 
 use jiff::{SignedDuration, Timestamp, tz::TimeZone};
 use proptest::prelude::*;
@@ -19,7 +20,7 @@ use warm_blend_workshop::{
     ShelfSnapshot, finds, folded, log_of,
 };
 
-use crate::pile::{BLUE, WHITE, pile};
+use crate::pile::{BLUE, WHITE, paint, pile, priced};
 
 const SLATE: Uuid = Uuid::from_u128(1);
 const BARLEY: Uuid = Uuid::from_u128(2);
@@ -273,6 +274,29 @@ fn a_pot_as_it_was_poured_is_made_again() {
     assert_eq!(made.like_from, "as its tins are known today");
     let nothing = line(2, Timestamp::UNIX_EPOCH, LogKind::Note, None);
     assert!(shelf.make_again(&nothing, Look::default()).is_err());
+}
+
+/// Where a tin is used up, what is poured instead is what Match would put first: what is likeliest to come near.
+#[test]
+fn what_is_poured_instead_is_the_likeliest() {
+    let mut pile = pile();
+    let part = |tin, parts| (PaintId(Uuid::from_u128(tin)), Parts::new(parts).unwrap());
+    let pot = vec![part(BLUE, 1.0), part(WHITE, 3.0)];
+    let poured = KeptLine { pot, ..line(1, Timestamp::UNIX_EPOCH, LogKind::Pour, None) };
+    let like = pile.shelf().make_again(&poured, Look::default()).unwrap().like;
+    pile.tin(BLUE, priced(paint("harbour", Class::Chalk, "#2f4b66"), 12.0, 500.0, 0.0));
+    let shelf = pile.shelf();
+    let made = shelf.make_again(&poured, Look::default()).unwrap();
+    assert!(!made.same && made.missing[0].ends_with("is used up"), "{:?}", made.missing);
+    let target = Colour { hex: None, lab: Some(like.lab) };
+    let wanted = serde_json::json!({ "target": target, "without": [Uuid::from_u128(BLUE)] });
+    let wanted = serde_json::from_value(wanted).unwrap();
+    let found = shelf.find(&wanted, Look::default(), || ControlFlow::Continue(())).unwrap();
+    let first = &found.recipes[0];
+    let poured: Vec<_> = made.recipe.iter().map(|part| (part.paint.0, part.parts.value())).collect();
+    let found: Vec<_> = first.parts.iter().map(|part| (part.paint, part.parts)).collect();
+    assert_eq!((poured.len(), &made.likely), (found.len(), &first.likely));
+    assert!(found.iter().all(|part| poured.contains(part)), "{poured:?} for {found:?}");
 }
 
 /// What was read of the tins after a pot was poured is told, and nothing that was read before.

@@ -1,7 +1,10 @@
 //! The shelf at a moment: what is known, what readings did, what to test next.
 
-use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Look, Name, PaintId};
+use warm_blend_board::{
+    Board, BoardReading, BoardSpot, Ground, GroundKind, Layer, Letter, Place, Strip, Technique,
+};
+use warm_blend_learn::{Measured, ShelfPaint, Source};
+use warm_blend_paint::{Class, Look, Name, PaintId, State};
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{Documents, Paint, PaintPage};
 
@@ -111,4 +114,30 @@ fn learning_by_and_by_is_learning_at_once() {
         assert_eq!(lab(&by_and_by), lab(&at_once));
         assert_eq!(by_and_by.estimate().doubt(PaintId(id(n))), at_once.estimate().doubt(PaintId(id(n))));
     }
+}
+
+/// What boards say of the hand is learnt again where their paints are known otherwise than before, and only there: what comes of it is the
+/// same as if nothing had been known.
+#[test]
+fn boards_are_learnt_from_again_only_where_their_paints_changed() {
+    let mut pile = pile();
+    let layer = Layer::new(Technique::BrushedCoat, components(&[(BLUE, 1)]));
+    let strip = Strip { letter: Letter::ALL[0], from: None, layers: vec![layer] };
+    let name = |text: &str| Name::new(text).unwrap();
+    let board = Board::new(name("sample"), Ground::of(GroundKind::WhitePrimer), vec![strip]).unwrap();
+    let measured = Measured::Colour(Lab { l: 40.0, a: -2.0, b: -14.0 });
+    let spots = vec![BoardSpot { place: Place::Field, measured }];
+    let read = BoardReading::new((id(202), &board), Letter::ALL[0], (State::Dry, Source::Reader), spots);
+    pile.put(id(202), board);
+    pile.put(id(203), read.unwrap());
+    let before = pile.shelf();
+
+    pile.tin(BROWN, paint("peat", Class::Chalk, "#6a4a36"));
+    let brown = pile.shelf_after(Some(&before));
+    assert!(std::ptr::eq(before.hands(), brown.hands()), "the brown is on no board");
+    pile.tin(BLUE, paint("harbour", Class::Chalk, "#3f5b76"));
+    let blue = pile.shelf_after(Some(&brown));
+    assert!(!std::ptr::eq(brown.hands(), blue.hands()));
+    let anew = pile.shelf();
+    assert_eq!(format!("{:?}", blue.hands()), format!("{:?}", anew.hands()));
 }

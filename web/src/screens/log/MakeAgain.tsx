@@ -79,7 +79,7 @@ function Made({ made }: { made: MadeAgain }) {
         {made.recipe_words}
         {!made.same && (
           <span className="block text-sm text-soft">
-            {made.comes.words}, ΔE {plainNumber(made.comes.difference)}
+            {made.likely}: {made.comes.words}
           </span>
         )}
       </p>

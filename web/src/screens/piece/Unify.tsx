@@ -112,8 +112,8 @@ function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoo
     >
       <span className="block font-semibold">{way.words}</span>
       <span className="block text-sm first-letter:uppercase">
-        {way.verdict}; moves the whole by {oneDecimal(way.moved)}; {plainNumber(Math.round(way.ml))} ml{cost},{' '}
-        {oneDecimal(way.hours)} h
+        {[way.verdict, way.likely].filter(Boolean).join(', ')}; moves the whole by {oneDecimal(way.moved)};{' '}
+        {plainNumber(Math.round(way.ml))} ml{cost}, {oneDecimal(way.hours)} h
       </span>
       {way.worse.length > 0 && (
         <span className="block text-sm">Further off than now: {way.worse.join('; ')}</span>
