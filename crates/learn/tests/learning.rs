@@ -690,3 +690,81 @@ fn the_first_paint_of_a_shelf_is_not_known_for_want_of_others() {
     assert!(Certainty::of(alone) > Certainty::Good, "{alone}");
     assert!((0.5..2.0).contains(&(alone / beside_white)), "{alone} alone, {beside_white} beside a white");
 }
+
+/// The band of a mix, which is a number above nothing.
+fn sound_band(learnt: &Learnt, of: &[(usize, f64)]) -> f64 {
+    let mixed = mixed(learnt, of);
+    let Lab { l, a, b } = lab(&mixed.best().masstone());
+    let band = mixed.within(|material| lab(&material.masstone()));
+    assert!([l, a, b, band].iter().all(|value| value.is_finite()) && band > 0.0, "{l} {a} {b} ±{band}");
+    band
+}
+
+const BLUE: Srgb = Srgb::new(83, 104, 122);
+
+#[test]
+fn a_shelf_of_one_tin_is_known_as_well_as_its_label() {
+    let alone = [facts(BLUE, false)];
+    let unread = learn(&alone, &[]).unwrap();
+    let masstone = reading(&[(0, 1.0)], lab(&unread.paints[0].best().masstone()));
+    let read = learn(&alone, &[masstone]).unwrap();
+    assert!(sound_band(&read, &[(0, 1.0)]) < sound_band(&unread, &[(0, 1.0)]));
+}
+
+/// The same tin three times: what one is read to be says nothing of what another is.
+#[test]
+fn tins_that_look_the_same_are_tins_of_their_own() {
+    let shelf = [facts(WHITE, true), facts(BLUE, false), facts(BLUE, false), facts(BLUE, false)];
+    let unread = learn(&shelf, &[]).unwrap();
+    let read = learn(&shelf, &[reading(&[(1, 1.0), (0, 1.0)], tint(BLUE, 1.2, 1.0))]).unwrap();
+    let band = |learnt: &Learnt, tin: usize| sound_band(learnt, &[(tin, 1.0), (0, 2.0)]);
+    assert!(band(&read, 1) < 0.6 * band(&unread, 1), "{} {}", band(&read, 1), band(&unread, 1));
+    for other in [2, 3] {
+        assert!(band(&read, other) > 0.8 * band(&unread, other), "{other}: {}", band(&read, other));
+    }
+    sound_band(&read, &[(1, 1.0), (2, 1.0), (3, 1.0)]);
+}
+
+/// A reader that drifts, and readings that contradict each other: neither makes anything surer than as many readings that agree.
+#[test]
+fn readings_that_disagree_teach_no_more_than_those_that_agree() {
+    let shelf = [facts(WHITE, true), facts(BLUE, false)];
+    let read = |off: &[f64]| {
+        let at = |off: &f64| {
+            let Lab { l, a, b } = tint(BLUE, 1.0, 1.0);
+            reading(&[(1, 1.0), (0, 1.0)], Lab { l: l + off, a, b })
+        };
+        let learnt = learn(&shelf, &off.iter().map(at).collect::<Vec<_>>()).unwrap();
+        sound_band(&learnt, &[(1, 1.0), (0, 2.0)])
+    };
+    let agreeing = read(&[0.0; 8]);
+    let drifting = read(&[-2.8, -2.0, -1.2, -0.4, 0.4, 1.2, 2.0, 2.8]);
+    let torn = read(&[-12.0, 9.0, -7.0, 14.0, 0.0, -15.0, 11.0, 3.0]);
+    assert!(drifting > 0.95 * agreeing && torn > 0.95 * agreeing, "{agreeing} {drifting} {torn}");
+}
+
+/// A mix of eight that was read is known; what it says of each of its paints is little.
+#[test]
+fn a_mix_of_eight_says_little_of_each() {
+    let codes: [[u8; 3]; 8] = [
+        [200, 170, 90],
+        [122, 46, 34],
+        [83, 104, 122],
+        [39, 68, 58],
+        [28, 27, 26],
+        [176, 141, 87],
+        [150, 160, 150],
+        [90, 70, 110],
+    ];
+    let tins = codes.map(|[red, green, blue]| facts(Srgb { red, green, blue }, false));
+    let shelf: Vec<Facts> = std::iter::once(facts(WHITE, true)).chain(tins).collect();
+    let all: Vec<(usize, f64)> = (1..=8).map(|tin| (tin, 1.0)).collect();
+    let unread = learn(&shelf, &[]).unwrap();
+    let read = reading(&all, lab(&mixed(&unread, &all).best().masstone()));
+    let known = learn(&shelf, &[read]).unwrap();
+    assert!(sound_band(&known, &all) < 0.6 * sound_band(&unread, &all));
+    for tin in 1..=8 {
+        let of = [(tin, 1.0), (0, 1.0)];
+        assert!(sound_band(&known, &of) > 0.6 * sound_band(&unread, &of), "tin {tin}");
+    }
+}

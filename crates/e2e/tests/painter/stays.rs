@@ -32,6 +32,10 @@ async fn a_photo_in_work_stays() {
     painter.driver.refresh().await.unwrap();
     open(&painter).await;
     assert_eq!(place(&painter).await, put);
+    // A second photo that cannot be read leaves the first as it is.
+    painter.bring("Another photo", "broken.png", b"no photo").await;
+    painter.reads("no photo that can be read").await;
+    assert_eq!(place(&painter).await, put);
     painter.click("button", "Pick the colour").await;
     painter.the("image", "Picked: #").await;
 
@@ -84,9 +88,9 @@ async fn the_log_says_what_the_dialog_said() {
     painter.click("button", "Masstone").await;
     painter.click("button", "Read it").await;
     painter.click("button", "Keep this reading").await;
-    painter.reads("The reading is ").await;
+    painter.reads("Came out ").await;
     let text = painter.text().await;
-    let said = text.lines().find(|line| line.starts_with("The reading is ")).unwrap().to_owned();
+    let said = text.lines().find(|line| line.starts_with("Came out ")).unwrap().to_owned();
     assert!(said.contains("ΔE00") && said.contains('±'), "{said}");
     painter.click("button", "Done").await;
     painter.open("/log?kinds=reading,board-reading").await;
@@ -135,5 +139,52 @@ async fn keys_on_a_slider_are_one_step_back() {
     painter.saved().await;
     painter.control('z').await;
     painter.until("all keys are taken back at once", async || now().await == before).await;
+    painter.leave().await;
+}
+
+/// A picture that is tapped twice marks no text around it.
+#[tokio::test]
+async fn a_double_click_on_a_picture_marks_nothing() {
+    let painter = Painter::at_the_door().await;
+    let picture = painter.the("image", "The piece from the front, as it will look").await;
+    let actions = painter.driver.action_chain();
+    actions.double_click_element(&picture).perform().await.unwrap();
+    let marked = painter.driver.execute("return String(getSelection())", vec![]).await.unwrap();
+    assert_eq!(marked.json().as_str(), Some(""));
+    painter.leave().await;
+}
+
+/// A screen is scrolled to where it was, after another screen and after a reload.
+#[tokio::test]
+async fn a_screen_stays_scrolled_to_where_it_was() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/log").await;
+    painter.the("heading", "How true were we").await;
+    let part = "document.querySelector('main [aria-label=\"What was done\"]')";
+    let scrolled = async || {
+        let top = painter.driver.execute(&format!("return {part}?.scrollTop ?? 0"), vec![]).await.unwrap();
+        top.json().as_f64().unwrap()
+    };
+    painter.driver.execute(&format!("{part}.scrollTop = 400"), vec![]).await.unwrap();
+    painter.until("it is scrolled", async || scrolled().await == 400.0).await;
+    painter.alt('2').await;
+    painter.the("heading", "Shelf").await;
+    painter.alt('6').await;
+    painter.until("it is there again", async || scrolled().await == 400.0).await;
+    painter.driver.refresh().await.unwrap();
+    painter.until("it is there again", async || scrolled().await == 400.0).await;
+    painter.leave().await;
+}
+
+/// Control-Z undoes the last change wherever the cursor is, but for where somebody types.
+#[tokio::test]
+async fn control_z_undoes_from_a_checkbox_too() {
+    let painter = Painter::at_the_demo().await;
+    painter.meanwhile("POST", "/api/notes", json!({ "words": "the lid sticks again" })).await;
+    painter.open("/log").await;
+    painter.reads("the lid sticks again").await;
+    painter.the("checkbox", "Of Upright piano").await.focus().await.unwrap();
+    painter.control('z').await;
+    painter.until("it is undone", async || !painter.text().await.contains("the lid sticks again")).await;
     painter.leave().await;
 }

@@ -15,6 +15,7 @@ use rand::Rng;
 use rand_chacha::{ChaCha8Rng, rand_core::SeedableRng};
 use reqwest::{Client, StatusCode};
 use serde_json::{Value, json};
+use tokio::task::JoinSet;
 use warm_blend_bench::PourRecord;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_plan::RunSheet;
@@ -277,8 +278,27 @@ impl Painter {
         answered(answer).await.map_or_else(|ended| ended, |_| Ended::Acknowledged)
     }
 
+    /// Has pictures of the piece drawn, one after the other, for as long as the program is there and what is given back is kept.
+    fn looks(&self, base: &str) -> JoinSet<()> {
+        let (client, base) = (self.client.clone(), base.to_owned());
+        let mut looks = JoinSet::new();
+        looks.spawn(async move {
+            let piece = answered(client.get(format!("{base}/api/piece")).send().await).await;
+            let entry = piece.map_or(Value::Null, |piece| piece["entry"].clone());
+            for n in 0.. {
+                let how = if n % 3 == 0 { "width=480&height=360&fine=true" } else { "width=640&height=480" };
+                let asked = client.post(format!("{base}/api/piece/picture?{how}")).json(&entry).send().await;
+                if asked.is_err() {
+                    break;
+                }
+            }
+        });
+        looks
+    }
+
     /// Works until the program is gone or refuses, at most so many acts; says what was under way, and how it ended.
     async fn work(&mut self, base: &str, most: usize) -> Option<(Act, Ended)> {
+        let _looks = self.looks(base);
         for _ in 0..most {
             let act = self.choose();
             match self.act(base, act).await {

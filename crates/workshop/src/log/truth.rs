@@ -61,7 +61,7 @@ pub struct Surprise {
 /// How a reading came out against what had been said of it before it was taken.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct CameOut {
-    /// In words: `a touch lighter than predicted`.
+    /// In words: `a touch lighter than predicted`, or `as predicted`.
     pub words: String,
     /// ΔE00 from what was predicted.
     pub difference: f64,
@@ -73,7 +73,11 @@ pub struct CameOut {
 
 impl From<&Foretold> for CameOut {
     fn from(one: &Foretold) -> Self {
-        let words = Verdict::of(one.read, one.expected).words.replace("the target", "predicted");
+        let verdict = Verdict::of(one.read, one.expected);
+        let words = match verdict.can_be_seen() {
+            true => verdict.words.replace("the target", "predicted"),
+            false => "as predicted".to_owned(),
+        };
         Self { words, difference: one.difference, within: one.within, held: one.held() }
     }
 }
