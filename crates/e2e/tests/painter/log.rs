@@ -33,10 +33,13 @@ async fn a_pot_is_found_and_made_again() {
     painter.write("textbox", "Looks like", &hex).await;
     painter.reads("ΔE 0").await;
     // What is no colour is refused, and nothing that was found for another is left standing.
-    painter.write("textbox", "Looks like", "#12").await;
+    painter.write("textbox", "Looks like", "slate").await;
     painter.until("the old pots are gone", async || !painter.text().await.contains("ΔE 0")).await;
-    let field = painter.the("textbox", "Looks like").await;
-    assert_eq!(field.attr("aria-invalid").await.unwrap().as_deref(), Some("true"));
+    let wrong = async || {
+        let field = painter.the("textbox", "Looks like").await;
+        field.attr("aria-invalid").await.unwrap().as_deref() == Some("true")
+    };
+    painter.until("it is found fault with", wrong).await;
     painter.leave().await;
 }
 
