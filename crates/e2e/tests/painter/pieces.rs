@@ -68,7 +68,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     assert!(before.0 > 0);
 
     painter.click("button", "Unify").await;
-    painter.reads("Brings it together, the lightest first").await;
+    painter.reads("Brings it together, the surest first").await;
     painter.click("button", "Apply").await;
     painter.saved().await;
     painter.reads("It holds together").await;

@@ -16,8 +16,8 @@ use crate::{PairView, PullView, Refusal, Room, not_said};
 /// Treatments that bring parts together.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct UnifyFound {
-    /// The lightest that brings every pair into its window first; where none does, what leaves least off. Empty where nothing
-    /// is off, or nothing helps.
+    /// The surest first: what is likely to leave least off, and of those that are alike the lightest. Empty where nothing is off, or nothing
+    /// helps.
     pub ways: Vec<UnifyWay>,
     /// Colours of pairs that fight, calmed with a paint from the shelf.
     pub calms: Vec<PullView>,

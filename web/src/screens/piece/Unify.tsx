@@ -44,7 +44,7 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
                 ? found.error.message
                 : ways.length === 0
                   ? 'Nothing on the shelf helps: mix one colour towards its neighbour'
-                  : `${ways[0]?.all_in ? 'Brings it together' : 'Brings it nearer'}, the lightest first`}
+                  : `${ways[0]?.all_in ? 'Brings it together' : 'Brings it nearer'}, the surest first`}
           </span>
         </h2>
         <button type="button" className="press press-ink" disabled={!way} onClick={take}>
