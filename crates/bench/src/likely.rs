@@ -67,7 +67,7 @@ pub fn expected(parts: &[(usize, u32)], tins: &[DoubtfulTin], target: Lab, look:
     expected_if(None, parts, tins, target, look)
 }
 
-/// How far what is in a pot is likely to be from a target, reckoned in the same way.
+/// The same for a pot that is stirred already.
 pub fn expected_in(pot: InDoubt, target: Lab, look: Look) -> f64 {
     expected_of(&[(Parts::of(1.0), pot)], &[(); 0], |_, mixed| difference(look.lab(mixed), target).value())
 }

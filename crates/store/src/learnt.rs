@@ -25,8 +25,7 @@ impl Store {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
-    /// Keeps what was learnt in place of what is there: what is not in `all`, each circle with what it was learnt from, goes, and `new`
-    /// comes.
+    /// Replaces what was kept: `all` names every circle that stays, with a hash of what it was learnt from; `new` are those to write.
     pub fn keep_learnt(&mut self, all: &[(u64, Said)], new: Vec<KeptCircle>) -> Result<(), StoreError> {
         let mut gone = self.learnt_from()?;
         let stays: HashMap<_, _> = all.iter().copied().collect();

@@ -64,7 +64,7 @@ impl AllPots {
         touch(self.0.iter().map(|kept| &kept.value))
     }
 
-    /// A pot with what it is told with; it may be newer than what was read.
+    /// A pot with its mix and the size of a touch; the pot may have changed since the others were read.
     fn with(mut self, store: &Store, kept: Kept<PourRecord>) -> Result<PotAtHand, StoreError> {
         match self.0.iter_mut().find(|known| known.id == kept.id) {
             Some(known) => *known = kept.clone(),
