@@ -377,9 +377,8 @@ pub fn unify_likely(
         shelf.iter().filter(|tin| tin.class == Class::Metallic).map(|tin| tin.paint).collect();
     let shines = |way: &Unified| way.over.layer.pot.first().is_some_and(|part| metals.contains(&part.paint));
     let mut judged = worth_judging(found, shines);
-    if !stopped {
-        expect(&mut judged, shelf, plausible, watch)?;
-    }
+    let none: &PlausibleShelves = &|_| Ok(());
+    expect(&mut judged, shelf, if stopped { none } else { plausible }, watch)?;
     Ok(told(judged, shines))
 }
 
@@ -419,8 +418,8 @@ fn expect(
         shelves += 1.0;
         Ok(watch(Searched { done: 1.0 - (1.0 - JUDGING) / (1.0 + shelves) }))
     })?;
-    for (way, sum) in ways.iter_mut().zip(sums).filter(|_| shelves > 0.0) {
-        way.expected = (sum / shelves).max(way.amount());
+    for (way, sum) in ways.iter_mut().zip(sums) {
+        way.expected = (sum / f64::max(shelves, 1.0)).max(way.amount());
     }
     Ok(())
 }
@@ -493,7 +492,7 @@ fn tell(
         faults: Vec::new(),
         amiss: 0.0,
         mud,
-        expected: off(&pairs) + mud,
+        expected: 0.0,
         ml: layer.technique.ml_by_square_metre(layer.hand, &FLAT) * area,
         hours: hours * area * f64::from(layer.hand.passes.value()),
         over: Over { layer: layer.clone(), zones },
@@ -543,8 +542,7 @@ impl Unified {
         let said = looked.said(&then, &self.pairs).into_iter();
         let new = said.map(|finding| (finding.beyond(before), finding)).filter(|(beyond, _)| *beyond > NEW);
         let (beyond, faults): (Vec<f64>, Vec<Finding>) = new.unzip();
-        let amiss = beyond.iter().sum();
-        Self { faults, amiss, expected: self.off + amiss + self.mud, ..self }
+        Self { faults, amiss: beyond.iter().sum(), ..self }
     }
 }
 

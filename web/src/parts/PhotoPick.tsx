@@ -19,8 +19,8 @@ interface Props {
   wanted: string[];
   /** What the button that takes the colours says. */
   take: string;
-  /** The colours, and what a screen shows for them. */
-  onPicked: (colours: Lab[], hexes: string[]) => void;
+  /** The colours, and what a screen shows for them; answers whether they were taken. */
+  onPicked: (colours: Lab[], hexes: string[]) => boolean | Promise<boolean>;
 }
 
 /** Colours picked from a photo that holds a white or grey card: spots are put down by a tap, dragged, or moved with the arrow keys. */
@@ -121,12 +121,12 @@ export function PhotoPick({ name, wanted, take, onPicked }: Props) {
               <button
                 type="button"
                 className="press press-ink"
-                onClick={() => {
-                  work.clear();
-                  onPicked(
+                onClick={async () => {
+                  const taken = await onPicked(
                     picked.colours.map((colour) => colour.lab as Lab),
                     picked.colours.map((colour) => colour.hex),
                   );
+                  if (taken) work.clear();
                 }}
               >
                 {take}

@@ -37,12 +37,13 @@ interface Props {
   two: boolean;
   /** Why the last one was not kept. */
   problem: string | undefined;
+  /** Answers whether it was kept. */
   onKeep: (read: {
     thick?: Measured | undefined;
     over?: [Measured, Measured] | undefined;
     source: Source;
     device?: string;
-  }) => void;
+  }) => Promise<boolean>;
 }
 
 /** A sample read by the colour reader, by typing what another reader says, or from a photo. */

@@ -90,8 +90,8 @@ impl Room<'_> {
         let looked = standing.looked(piece, scheme, self.look);
         let elevation = &standing.in_dress.elevation;
         let on_shelf = self.shelf.on_shelf();
-        let may_be: HashMap<PaintId, Vec<Material>> = self.shelf.plausible(SHELVES);
         let plausible = |visit: &mut Visit| {
+            let may_be: HashMap<PaintId, Vec<Material>> = self.shelf.plausible(SHELVES);
             for shelf in 0..SHELVES {
                 let tin = |paint| {
                     let known = self.shelf.material(paint)?;

@@ -111,14 +111,15 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
           name={`board ${board} ${letter}`}
           take="Take these three"
           wanted={PLACES.map((place) => `the ${place}`)}
-          onPicked={(labs, hexes) =>
+          onPicked={(labs, hexes) => {
             add(
               PLACES.flatMap((place, i) => {
                 const [lab, hex] = [labs[i], hexes[i]];
                 return lab && hex ? [{ place, measured: { lab }, hex }] : [];
               }),
-            )
-          }
+            );
+            return true;
+          }}
         />
       )}
       {trouble && <TroubleLine>{trouble}</TroubleLine>}

@@ -183,6 +183,7 @@ function Targets({ colours, onChange }: TargetProps) {
           onPicked={(_, hexes) => {
             add(hexes.map((hex) => ({ hex })));
             setPhoto(false);
+            return true;
           }}
         />
       )}

@@ -84,6 +84,7 @@ export function ReadPot({ name, of, pot, weighed = false }: Props) {
                   ({ message }) => setProblem(message),
                 );
                 if (kept) setMade(kept);
+                return kept !== undefined;
               }}
             />
           </div>

@@ -134,6 +134,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
           onPicked={([lab]) => {
             setPhoto(false);
             if (lab) take({ lab });
+            return lab !== undefined;
           }}
         />
       </Panel>

@@ -57,6 +57,7 @@ export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
       ({ message }) => setProblem(message),
     );
     if (kept) setMade(kept);
+    return kept !== undefined;
   };
 
   return (
