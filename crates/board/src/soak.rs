@@ -5,8 +5,8 @@
 //! in: pigment among what scatters darkens more than the same pigment in a clear film above, and no cloth takes it out again
 //! (common practice). So the top of what is soaked is one film of both, K and S added by their amounts.
 
-use warm_blend_paint::{Material, Microns, Optics, State, film::FilmTransfer};
-use warm_blend_spectral::{BANDS, Reflectance};
+use warm_blend_paint::{Material, Microns, Optics, State, Undersurface, film::FilmTransfer};
+use warm_blend_spectral::Reflectance;
 
 use super::GroundKind;
 
@@ -94,14 +94,14 @@ impl BareWood {
     }
 
     /// What is seen below the surface where these have soaked in, the first first; its air may be filled.
-    pub(super) fn soaked(&self, by: &[&Material], filled: bool) -> [f64; BANDS] {
+    pub(super) fn soaked(&self, by: &[&Material], filled: bool) -> Undersurface {
         let mut top = self.optics.scattering(if filled { 1.0 / (1.0 + self.air) } else { 1.0 }, 0.0);
         let mut takes = self.takes;
         for material in by {
             top.add(takes / 1000.0 / INTO_WOOD, &material.optics);
             takes *= AGAIN;
         }
-        let mut seen = *self.inside.bands();
+        let mut seen = Undersurface::diffuse(&self.inside);
         top.sheet(Microns::of(1000.0 * INTO_WOOD)).lay_over(&mut seen);
         seen
     }
@@ -129,7 +129,7 @@ impl SoakedFilm {
         Self { below: optics.sheet(Microns::of(x.value() - wet)), top: top.sheet(Microns::of(wet)) }
     }
 
-    pub(super) fn lay_over(&self, ground: &mut [f64; BANDS]) {
+    pub(super) fn lay_over(&self, ground: &mut Undersurface) {
         self.below.lay_over(ground);
         self.top.lay_over(ground);
     }

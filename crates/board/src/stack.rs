@@ -12,7 +12,11 @@
 //! each but the topmost shows as a ring as wide as it is thick. Where a share s is worn through, the cut takes s (1 − s)† more:
 //! as much again where little is worn, and none where all is.
 
-use warm_blend_paint::{BadPaint, Material, Microns, Optics, State, SurfaceReflection, film::FilmTransfer};
+use std::cell::OnceCell;
+
+use warm_blend_paint::{
+    BadPaint, Material, Microns, Optics, State, SurfaceReflection, Undersurface, film::FilmTransfer,
+};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::{
@@ -59,7 +63,7 @@ pub enum Meets {
 #[derive(Debug, Clone)]
 pub struct Stack {
     /// Below its surface.
-    ground: Reflectance,
+    ground: Undersurface,
     alpha: f64,
     /// How strongly the ground's grain shows where it is bare, and which.
     grain: f64,
@@ -187,7 +191,7 @@ impl Stack {
         let (seen, sheen) = ground.seen()?;
         let inside = sheen.inside(&seen);
         Ok(Self {
-            ground: inside,
+            ground: Undersurface::diffuse(&inside),
             bare_wood: BareWood::of(ground.kind, &inside),
             alpha: sheen.alpha(),
             grain: ground.kind.grain(),
@@ -484,7 +488,7 @@ impl Stack {
             let filled = at + 1 < filled;
             let sheet = match &sheets.milky {
                 Some(milky) if at + 1 == lying.len() => milky,
-                _ if filled => &sheets.filled,
+                _ if filled => sheets.filled(),
                 _ => &sheets.bare,
             };
             match soaked.into_paint.get(at).copied().flatten() {
@@ -507,18 +511,18 @@ impl Stack {
             State::Wet => 0.0,
             _ => alpha.min(state.seal().unwrap_or(1.0)),
         };
-        let seen = SurfaceReflection::new(alpha).seen(&Reflectance::clamped(inside));
+        let seen = SurfaceReflection::new(alpha).seen(&inside);
         AreaState { present, share, seen, lustre: lustre.min(1.0), alpha, height, see_through }
     }
 
     /// The ground below its surface, where these layers have soaked into it.
-    fn ground_with(&self, layers: &[usize], filled: bool) -> [f64; BANDS] {
+    fn ground_with(&self, layers: &[usize], filled: bool) -> Undersurface {
         match &self.bare_wood {
             Some(wood) if filled || !layers.is_empty() => {
                 let by: Vec<&Material> = layers.iter().filter_map(|layer| self.material(*layer)).collect();
                 wood.soaked(&by, filled)
             }
-            _ => *self.ground.bands(),
+            _ => self.ground.clone(),
         }
     }
 
@@ -587,9 +591,12 @@ struct SoakedAs {
 }
 
 /// A layer's film at a place, in the states that it may be in.
-struct Sheets {
+struct Sheets<'a> {
+    material: &'a Material,
     bare: FilmTransfer,
-    filled: FilmTransfer,
+    /// With its air filled, where that is asked for and it is not already.
+    filled: OnceCell<FilmTransfer>,
+    is_filled: bool,
     /// Where it is wet and on top.
     milky: Option<FilmTransfer>,
     x: Microns,
@@ -602,14 +609,16 @@ struct Sheets {
     height: f64,
 }
 
-impl Sheets {
-    fn of(laid: &Laid, x: Microns, state: State) -> Option<Self> {
+impl<'a> Sheets<'a> {
+    fn of(laid: &'a Laid, x: Microns, state: State) -> Option<Self> {
         let Deed::Lays { material, below } = &laid.deed else { return None };
         let settles = |by: f64| 1.0 - (-x.value() * material.stays / by).exp();
-        let filled = material.in_state(State::Sealed).optics.sheet(x);
+        let filled = || material.in_state(State::Sealed).optics.sheet(x);
         Some(Self {
-            bare: if state == State::Dry { material.optics.sheet(x) } else { filled.clone() },
-            filled,
+            material,
+            bare: if state == State::Dry { material.optics.sheet(x) } else { filled() },
+            filled: OnceCell::new(),
+            is_filled: state != State::Dry,
             milky: (state == State::Wet).then(|| material.in_state(State::Wet).optics.sheet(x)),
             x,
             below: *below,
@@ -618,6 +627,13 @@ impl Sheets {
             lustre: material.lustre * settles(FLAKES),
             height: x.value() * material.stays,
         })
+    }
+
+    fn filled(&self) -> &FilmTransfer {
+        match self.is_filled {
+            true => &self.bare,
+            false => self.filled.get_or_init(|| self.material.in_state(State::Sealed).optics.sheet(self.x)),
+        }
     }
 }
 

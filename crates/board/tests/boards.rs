@@ -5,7 +5,7 @@ use warm_blend_board::{
     BadBoard, Below, Board, Branch, ByPlace, FLAT, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter,
     Load, Meets, MeetsLayer, Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
 };
-use warm_blend_paint::{Class, Masstone, Material, Microns, PaintId, Parts, Seen, State, mix};
+use warm_blend_paint::{Class, Masstone, Material, Microns, PaintId, Parts, Seen, State, Undersurface, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz, difference};
 use warm_blend_testing::{
     shelf::{CREAM, Shelf, named, paint, pot},
@@ -48,6 +48,10 @@ fn one(ground: &Ground, material: &Material, print: Print) -> Reflectance {
     stack.lay(material.clone(), print, Below::LIES, None);
     seen(&stack).from_afar()
 }
+
+/// How much nearer to the base than a thinner film a thicker one may be, in reflectance: light that runs straight through is darkened by
+/// a thin film of a strong paint, before that paint's own scattering makes up for it.
+const OVERSHOOT: f64 = 0.01;
 
 proptest! {
     #[test]
@@ -97,14 +101,14 @@ proptest! {
         prop_assert!(worn > 0.6 - within, "worn {worn}");
     }
 
-    /// In every band a thicker film lies further from the base, towards its own masstone.
+    /// In every band a thicker film lies further from the base, towards its own masstone, but for a little overshoot.
     #[test]
     fn more_glaze_is_never_nearer_to_the_base(ground in any_ground(), glaze in any_glaze(), microns in 0.5..300.0f64, more in 1.0..3.0f64) {
         let (thin, thick) = (film(microns, 1.0), film(microns * more, 1.0));
         let (thin, thick) = (inside_of(&ground, &glaze, thin), inside_of(&ground, &glaze, thick));
         let bare = inside_of(&ground, &glaze, film(1e-6, 1.0));
         for i in 0..36 {
-            prop_assert!((thick[i] - bare[i]).abs() >= (thin[i] - bare[i]).abs() - 1e-9);
+            prop_assert!((thick[i] - bare[i]).abs() >= (thin[i] - bare[i]).abs() - OVERSHOOT);
         }
     }
 
@@ -117,7 +121,7 @@ proptest! {
         let bare = inside_of(&ground, &glaze, film(1e-6, 1.0));
         let (soft, firm) = (wiped(wipe), wiped(wipe + more));
         for i in 0..36 {
-            prop_assert!((firm[i] - bare[i]).abs() <= (soft[i] - bare[i]).abs() + 1e-9);
+            prop_assert!((firm[i] - bare[i]).abs() <= (soft[i] - bare[i]).abs() + OVERSHOOT);
         }
     }
 
@@ -199,7 +203,7 @@ proptest! {
         let pot = mix(&[(Parts::new(1.0).unwrap(), &one), (Parts::new(ratio).unwrap(), &other)]).unwrap();
         // 3 mm must hide in every band and state: of gel stains that is no thick coat, nor of a blue that lets red through.
         let thick = Microns::new(3000.0).unwrap();
-        let [black, white] = [0.0, 1.0].map(|r| pot.in_state(state).film(thick, &Reflectance::grey(r)));
+        let [black, white] = [0.0, 1.0].map(|r| pot.in_state(state).film(thick, &Undersurface::diffuse(&Reflectance::grey(r))));
         prop_assume!(black.bands().iter().zip(white.bands()).all(|(black, white)| (black - white).abs() < 1e-6));
         prop_assume!(pot.coats_to_hide().is_some());
         let said = Seen::of(&pot.in_state(state).swatch_reflectance(), light).lab;
@@ -209,8 +213,8 @@ proptest! {
             let board = Seen::of(&stack.seen(place, 1, state).from_afar(), light).lab;
             prop_assert!(difference(board, said).value() < 0.005, "{board:?} {said:?}");
         }
-        let inside = Reflectance::grey(0.5);
-        let film = Seen::of(&pot.in_state(state).film(thick, &inside), light).lab;
+        let below = Undersurface::diffuse(&Reflectance::grey(0.5));
+        let film = Seen::of(&pot.in_state(state).film(thick, &below), light).lab;
         prop_assert!(difference(film, said).value() < 0.005, "{film:?} {said:?}");
     }
 

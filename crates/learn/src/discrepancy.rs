@@ -5,8 +5,13 @@
 use std::sync::LazyLock;
 
 use nalgebra::DMatrix;
+use warm_blend_paint::{Material, Optics, SurfaceReflection};
+use warm_blend_spectral::BANDS;
 
-use super::reading::GROUPS;
+use super::{
+    draws::{self, Whose},
+    reading::GROUPS,
+};
 
 /// Of a single paint, along one direction of colour, ΔE00†.
 const OF_A_PAINT: f64 = 0.1;
@@ -37,6 +42,32 @@ pub(crate) fn by_group(of_a_mix: bool, group: usize, r: f64) -> [f64; GROUPS] {
     });
     let sd = if of_a_mix { BY_BAND * r * (1.0 - r) } else { 0.0 };
     std::array::from_fn(|chance| sd * ROOT[(group, chance)])
+}
+
+/// What stirring a clear medium in does to a paint beyond making it thinner: particles that stand apart scatter more (F. Fitzwater and
+/// J. W. Hook, *J. Coat. Technol.* 57 (721) (1985) 39), the medium fills the air between them and smooths the surface, and how much of
+/// each is not known. Standard deviations where all is medium: of ln S and ln K in the middle of the spectrum and between its ends, and
+/// of α.
+const DILUTED: [f64; 5] = [0.6, 0.4, 0.2, 0.2, 0.1];
+
+/// How much less is known of S and α for each unit of φ, whose air the medium fills.
+const POROUS: f64 = 1.3;
+
+/// A plausible form of a mix, of which `clear` is medium that stays, 0..=1: number `member`.
+pub(crate) fn diluted(mix: Material, clear: f64, member: usize) -> Material {
+    static CHANCES: LazyLock<DMatrix<f64>> = LazyLock::new(|| draws::of(Whose::Dilution, DILUTED.len()));
+    if clear <= 0.0 {
+        return mix;
+    }
+    let [s, s_run, k, k_run, alpha] = std::array::from_fn(|n| clear * DILUTED[n] * CHANCES[(n, member)]);
+    let porous = 1.0 + POROUS * mix.voids / (1.0 - clear).max(0.01);
+    let [s, alpha] = [s, alpha].map(|off| off * porous);
+    let along = |band: usize| band as f64 / (BANDS - 1) as f64 - 0.5;
+    let times = |of: &[f64; BANDS], level: f64, run: f64| {
+        std::array::from_fn(|i| of[i] * (level + run * along(i)).exp())
+    };
+    let optics = Optics::new(times(mix.optics.k(), k, k_run), times(mix.optics.s(), s, s_run));
+    Material { sheen: SurfaceReflection::new(mix.sheen.alpha() + alpha), optics, ..mix }
 }
 
 #[cfg(test)]

@@ -31,6 +31,8 @@ pub enum Whose {
     Test(usize),
     /// The ground of a finish.
     Ground,
+    /// What a clear medium does to a paint.
+    Dilution,
 }
 
 impl Whose {

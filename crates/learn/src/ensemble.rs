@@ -6,6 +6,7 @@ use nalgebra::DMatrix;
 use warm_blend_paint::{BadPaint, Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
+use super::discrepancy;
 use super::draws::{self, MEMBERS};
 use super::first_guess::{FirstGuess, Label};
 
@@ -213,7 +214,7 @@ impl Ensemble {
         Self::new(self.best.stronger(best), stronger)
     }
 
-    /// Stirs each plausible shelf's materials together: see [`mix`].
+    /// Stirs each plausible shelf's materials together: see [`mix`]. What a medium does to a paint is in doubt besides.
     pub fn mix(components: &[(Parts, &Ensemble)]) -> Result<Self, NothingToMix> {
         let stir = |of: &dyn Fn(&Ensemble) -> Material| {
             let each: Vec<(Parts, Material)> =
@@ -225,8 +226,14 @@ impl Ensemble {
         if components.iter().all(|(_, ensemble)| ensemble.members.get().is_empty()) {
             return Ok(Self::certain(best));
         }
-        let members =
-            (0..MEMBERS).map(|i| stir(&|ensemble| ensemble.member(i))).collect::<Result<Vec<_>, _>>()?;
+        let stays = |clear: bool| -> f64 {
+            let of = components.iter().filter(|(_, ensemble)| ensemble.members.get().is_empty() || !clear);
+            of.map(|(parts, ensemble)| parts.value() * ensemble.best.stays).sum()
+        };
+        let clear = stays(true) / stays(false).max(f64::MIN_POSITIVE);
+        let members = (0..MEMBERS)
+            .map(|i| Ok(discrepancy::diluted(stir(&|ensemble| ensemble.member(i))?, clear, i)))
+            .collect::<Result<Vec<_>, _>>()?;
         Ok(Self::new(best, members.into_iter()))
     }
 

@@ -4,10 +4,10 @@ use std::{ops::Range, sync::OnceLock};
 
 use nalgebra::{DMatrix, DVector};
 use warm_blend_paint::{
-    State,
-    film::{film_over, thick_film},
+    Cones, State, Undersurface,
+    film::{leaving_film, thick_film},
     hiding::{chart_black, chart_white},
-    surface::{K1, K2, surfaced},
+    surface::{K1, emerging, leaving},
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 
@@ -87,29 +87,26 @@ impl Stirred {
     }
 
     /// What is seen of it in a state and how that moves, thick or as a film of `x` mm over a ground.
-    fn band(&self, i: usize, state: State, film: Option<(f64, f64)>) -> Band {
+    fn band(&self, i: usize, state: State, film: Option<(f64, Cones)>) -> Band {
         let Standing { s, filled, follows, alpha, free } =
             Standing::of(self.s[i], self.alpha, self.voids, self.milk, state);
         let k = self.k[i];
-        let inside =
-            |k: f64, s: f64, stretch: f64| inside(k, s, film.map(|(x, ground)| (x * stretch, ground)));
-        let middle = inside(k, s, 1.0);
-        let pass = (1.0 - K1) * (1.0 - K2);
-        let out = pass / (1.0 - K2 * middle).powi(2);
+        let leaves =
+            |k: f64, s: f64, stretch: f64| leaves(k, s, film.map(|(x, ground)| (x * stretch, ground)));
         // Central differences in ln K, ln S and ln X: the film's own formula stays the only one.
         const STEP: f64 = 1e-4;
-        let by = |f: &dyn Fn(f64) -> f64| out * (f(1.0 + STEP) - f(1.0 - STEP)) / (2.0 * STEP);
-        let by_ln_k = by(&|t| inside(k * t, s, 1.0));
+        let by = |f: &dyn Fn(f64) -> f64| (1.0 - K1) * (f(1.0 + STEP) - f(1.0 - STEP)) / (2.0 * STEP);
+        let by_ln_k = by(&|t| leaves(k * t, s, 1.0));
         // A thick film is one of K/S.
-        let by_ln_s = if film.is_none() { -by_ln_k } else { by(&|t| inside(k, s * t, 1.0)) };
+        let by_ln_s = if film.is_none() { -by_ln_k } else { by(&|t| leaves(k, s * t, 1.0)) };
         let by_s = by_ln_s / s.max(f64::MIN_POSITIVE);
         Band {
-            r: surfaced(alpha, middle),
+            r: emerging(alpha, leaves(k, s, 1.0)),
             by_k: by_ln_k / k.max(f64::MIN_POSITIVE),
             by_s: by_s * follows,
             by_alpha: if free { K1 } else { 0.0 },
             by_voids: if state == State::Dry { 0.0 } else { -by_s * self.s[i] * filled * filled },
-            by_thickness: if film.is_some() { by(&|t| inside(k, s, t)) } else { 0.0 },
+            by_thickness: if film.is_some() { by(&|t| leaves(k, s, t)) } else { 0.0 },
         }
     }
 }
@@ -141,11 +138,11 @@ impl Standing {
     }
 }
 
-/// Reflectance below the surface, thick or as a film of `x` mm over a ground.
-fn inside(k: f64, s: f64, film: Option<(f64, f64)>) -> f64 {
+/// Share of the light in it that leaves, thick or as a film of `x` mm over a ground.
+fn leaves(k: f64, s: f64, film: Option<(f64, Cones)>) -> f64 {
     match film {
-        None => thick_film(k, s),
-        Some((x, ground)) => film_over(k, s, x, ground),
+        None => leaving(thick_film(k, s)),
+        Some((x, ground)) => leaving_film(k, s, x, ground),
     }
 }
 
@@ -174,7 +171,7 @@ impl<'a> Standings<'a> {
     }
 
     /// What is seen of each by band, thick or as a film of `x` mm over a ground.
-    fn seen(&self, film: Option<(f64, &Reflectance)>) -> Vec<Lane> {
+    fn seen(&self, film: Option<(f64, &Undersurface)>) -> Vec<Lane> {
         let mut seen = vec![[0.0; MEMBERS]; BANDS];
         pulp::Arch::new().dispatch(
             #[inline(always)]
@@ -183,9 +180,9 @@ impl<'a> Standings<'a> {
                     let k = sum(self.of.iter().map(|(crowd, wet)| (*wet, &crowd.k[i])));
                     let s = sum(self.of.iter().map(|(crowd, wet)| (*wet, &crowd.s[i])));
                     match film {
-                        None => self.faces(seen, &k, &s, thick_film),
+                        None => self.faces(seen, &k, &s, |k, s| leaving(thick_film(k, s))),
                         Some((x, ground)) => {
-                            self.faces(seen, &k, &s, |k, s| film_over(k, s, x, ground.bands()[i]));
+                            self.faces(seen, &k, &s, |k, s| leaving_film(k, s, x, ground.bands()[i]));
                         }
                     }
                 }
@@ -195,9 +192,9 @@ impl<'a> Standings<'a> {
     }
 
     #[inline(always)]
-    fn faces(&self, seen: &mut Lane, k: &Lane, s: &Lane, inside: impl Fn(f64, f64) -> f64) {
+    fn faces(&self, seen: &mut Lane, k: &Lane, s: &Lane, leaves: impl Fn(f64, f64) -> f64) {
         for m in 0..MEMBERS {
-            seen[m] = surfaced(self.alpha[m], inside(k[m], s[m] * self.follows[m] + self.milk));
+            seen[m] = emerging(self.alpha[m], leaves(k[m], s[m] * self.follows[m] + self.milk));
         }
     }
 }
@@ -341,7 +338,7 @@ struct Number {
 }
 
 /// What was read, each with the film it was read of: its thickness in mm and the ground under it.
-fn views<P>(reading: &Reading<P>) -> Vec<(&Measured, Option<(f64, &'static Reflectance)>)> {
+fn views<P>(reading: &Reading<P>) -> Vec<(&Measured, Option<(f64, &'static Undersurface)>)> {
     match &reading.shown {
         Shown::Thick(measured) => vec![(measured, None)],
         Shown::Drawdown { wet, over_black, over_white } => vec![

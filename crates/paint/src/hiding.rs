@@ -10,7 +10,7 @@ use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{BANDS, Light, Reflectance, Xyz};
 
 use crate::quantity::in_range;
-use crate::{BadMeasure, Microns, Optics, SurfaceReflection};
+use crate::{BadMeasure, Microns, Optics, SurfaceReflection, Undersurface};
 
 /// Contrast ratio from which a film counts as hiding (ISO 6504-3, ASTM D2805).
 const HIDES: f64 = 0.98;
@@ -27,22 +27,29 @@ const CHART_WHITE: f64 = 0.80;
 const CHART_BLACK: f64 = 0.01;
 
 /// The white half of a hiding chart as a film lies on it, below the surface.
-pub fn chart_white() -> &'static Reflectance {
-    static WHITE: LazyLock<Reflectance> =
-        LazyLock::new(|| SurfaceReflection::new(0.0).inside(&Reflectance::grey(CHART_WHITE)));
+pub fn chart_white() -> &'static Undersurface {
+    static WHITE: LazyLock<Undersurface> = LazyLock::new(|| chart(CHART_WHITE));
     &WHITE
 }
 
 /// The black half.
-pub fn chart_black() -> &'static Reflectance {
-    static BLACK: LazyLock<Reflectance> =
-        LazyLock::new(|| SurfaceReflection::new(0.0).inside(&Reflectance::grey(CHART_BLACK)));
+pub fn chart_black() -> &'static Undersurface {
+    static BLACK: LazyLock<Undersurface> = LazyLock::new(|| chart(CHART_BLACK));
     &BLACK
+}
+
+fn chart(seen: f64) -> Undersurface {
+    Undersurface::diffuse(&SurfaceReflection::new(0.0).inside(&Reflectance::grey(seen)))
 }
 
 /// Luminance over black divided by luminance over white, 0..=1, of a film in daylight.
 pub fn contrast_ratio(film: &Optics, surface: SurfaceReflection, x: Microns) -> f64 {
-    let luminance = |ground| Xyz::of(&surface.seen(&film.over(x, ground)), Light::Daylight).y;
+    let sheet = film.sheet(x);
+    let luminance = |ground: &Undersurface| {
+        let mut below = ground.clone();
+        sheet.lay_over(&mut below);
+        Xyz::of(&surface.seen(&below), Light::Daylight).y
+    };
     luminance(chart_black()) / luminance(chart_white())
 }
 

@@ -7,7 +7,7 @@
 //! | what does it absorb and scatter? | [`Optics`], [`Material`] |
 //! | what does the surface add to what is seen? | [`SurfaceReflection`] |
 //! | what do wet, dry, sealed and buffed change? | [`State`], [`Material::in_state`] |
-//! | what does a coat over a ground look like? | [`Optics::over`], [`Drawdown`] |
+//! | what does a coat over a ground look like? | [`Material::film`], [`Undersurface`], [`Drawdown`] |
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
 //! | how far is that from the target, in words? | [`Verdict`] |
@@ -46,6 +46,7 @@ mod seen;
 mod state;
 pub mod strength;
 pub mod surface;
+mod undersurface;
 pub mod undertone;
 mod units;
 mod verdict;
@@ -72,5 +73,6 @@ pub use recipe::{
 pub use seen::Seen;
 pub use state::State;
 pub use surface::SurfaceReflection;
+pub use undersurface::{Cones, Undersurface};
 pub use units::{BadLength, Dimension, Units};
 pub use verdict::Verdict;

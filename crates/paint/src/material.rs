@@ -4,7 +4,7 @@ use warm_blend_spectral::{BANDS, Lab, Reflectance, Xyz};
 
 use crate::hiding::{COAT, chart_white};
 use crate::surface::{K1, K2};
-use crate::{CoatsToHide, Microns, Optics, Seen, State, SurfaceReflection};
+use crate::{CoatsToHide, Microns, Optics, Seen, State, SurfaceReflection, Undersurface};
 
 /// A paint, a medium or a mix of them.
 #[derive(Debug, Clone, PartialEq)]
@@ -52,8 +52,8 @@ impl Material {
         })
     }
 
-    /// What is seen of a film of wet thickness `x` over a ground that lies below the surface.
-    pub fn film(&self, x: Microns, ground: &Reflectance) -> Reflectance {
+    /// What is seen of a film of wet thickness `x` over a ground.
+    pub fn film(&self, x: Microns, ground: &Undersurface) -> Reflectance {
         self.sheen.seen(&self.optics.over(x, ground))
     }
 
@@ -128,7 +128,7 @@ mod tests {
             let sheen = SurfaceReflection::new(alpha);
             let r = s / (k + s + (k * (k + 2.0 * s)).sqrt());
             let material = Material::closed(optics, sheen);
-            let two_steps = sheen.seen(&Reflectance::grey(r)).bands()[7];
+            let two_steps = sheen.seen(&Undersurface::diffuse(&Reflectance::grey(r))).bands()[7];
             prop_assert!((material.masstone().bands()[7] - two_steps).abs() < 1e-12);
         }
     }

@@ -12,10 +12,11 @@
 
 use warm_blend_spectral::{BANDS, Reflectance};
 
+use crate::Undersurface;
+
 /// Reflection of light that meets the surface from outside, index 1.5 (Fresnel, normal incidence).
 pub const K1: f64 = 0.04;
-/// Reflection of diffuse light that meets it from inside (Saunderson's value).
-pub const K2: f64 = 0.6;
+pub use crate::undersurface::K2;
 
 /// Least reflectance below the surface of any masstone: no pigment load has a larger K/S than about 300†.
 const BLACKEST: f64 = 0.0016;
@@ -37,7 +38,19 @@ pub const MOST: f64 = 1.0 - 1e-5;
 /// What is seen of one band whose reflectance below the surface is `inside`.
 #[inline]
 pub fn surfaced(alpha: f64, inside: f64) -> f64 {
-    alpha * K1 + (1.0 - K1) * (1.0 - K2) * inside / (1.0 - K2 * inside)
+    emerging(alpha, leaving(inside))
+}
+
+/// Share of the light that has entered which leaves again, where what lies below is diffuse and of reflectance `inside`.
+#[inline]
+pub fn leaving(inside: f64) -> f64 {
+    (1.0 - K2) * inside / (1.0 - K2 * inside)
+}
+
+/// What is seen of one band where so much of the light that has entered leaves again.
+#[inline]
+pub fn emerging(alpha: f64, leaving: f64) -> f64 {
+    alpha * K1 + (1.0 - K1) * leaving
 }
 
 /// α: share of the 4 % surface reflection that reaches the eye, 0 gloss to 1.
@@ -60,12 +73,12 @@ impl SurfaceReflection {
         Self::new(SheenOfMasstone::of(self, masstone).at(0.0))
     }
 
-    /// What is seen of a film whose reflectance below the surface is `inside`.
-    pub fn seen(self, inside: &Reflectance) -> Reflectance {
-        Reflectance::from_fn(|i| surfaced(self.0, inside.bands()[i]))
+    /// What is seen through the surface of what lies below it.
+    pub fn seen(self, below: &Undersurface) -> Reflectance {
+        Reflectance::from_fn(|i| emerging(self.0, below.bands()[i].leaving()))
     }
 
-    /// The inverse of [`SurfaceReflection::seen`]: what is below the surface, kept strictly inside (0, 1). A reflectance that is
+    /// The inverse of [`SurfaceReflection::seen`] where what lies below is diffuse: its reflectance, kept strictly inside (0, 1). A reflectance that is
     /// brighter than any coated surface can be (0.96 + α k1) is read as the brightest.
     pub fn inside(self, seen: &Reflectance) -> Reflectance {
         Reflectance::from_fn(|i| {
@@ -128,7 +141,7 @@ mod tests {
             let sheen = SurfaceReflection::new(alpha).limited_by(&masstone);
             let inside = sheen.inside(&masstone);
             prop_assert!(inside.lowest() > LEAST, "a dark masstone keeps something below its surface");
-            prop_assert!((sheen.seen(&inside).bands()[0] - seen).abs() < 1e-12);
+            prop_assert!((sheen.seen(&Undersurface::diffuse(&inside)).bands()[0] - seen).abs() < 1e-12);
         }
 
         /// α follows the normal without a break, never reaches what the darkest band shows, and is the usual one where nothing is
@@ -146,13 +159,18 @@ mod tests {
 
         #[test]
         fn more_below_is_more_above(one in 0.0..1.0f64, other in 0.0..1.0f64, alpha in 0.0..1.0f64) {
-            let seen = |r| SurfaceReflection::new(alpha).seen(&Reflectance::grey(r)).bands()[0];
+            let seen = |r| SurfaceReflection::new(alpha).seen(&Undersurface::diffuse(&Reflectance::grey(r))).bands()[0];
             prop_assert_eq!(one < other, seen(one) < seen(other));
         }
     }
 
     #[test]
     fn a_perfect_gloss_white_is_seen_at_96_percent() {
-        assert!((SurfaceReflection::new(0.0).seen(&Reflectance::grey(1.0)).bands()[0] - 0.96).abs() < 1e-12);
+        assert!(
+            (SurfaceReflection::new(0.0).seen(&Undersurface::diffuse(&Reflectance::grey(1.0))).bands()[0]
+                - 0.96)
+                .abs()
+                < 1e-12
+        );
     }
 }

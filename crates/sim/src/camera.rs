@@ -101,7 +101,7 @@ pub const SCENES: [Scene; 5] = [
             (Technique::BrushedCoat, [226, 214, 184], None),
             (Technique::BrushedCoat, [226, 214, 184], None),
         ],
-        aged: &[(Age::Grime, 0.8)],
+        aged: &[(Age::Grime, 1.0)],
     },
 ];
 

@@ -10,7 +10,10 @@ mod workshop;
 
 use paints::{Known, Radiative};
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, learn};
-use warm_blend_paint::{Class, Material, Microns, Optics, Parts, chart_black, chart_white};
+use warm_blend_paint::{
+    Class, Material, Microns, Optics, Parts, SurfaceReflection, Undersurface, chart_black, chart_white,
+    film::thick_film,
+};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 use workshop::{Figures, Recipe};
 
@@ -45,8 +48,7 @@ fn films(known: &[Ensemble], paints: &Radiative) -> [Figures; 2] {
     let clear = Ensemble::certain(Material::of(Class::GlazingLiquid, None, None).unwrap());
     let glazed = paints.glazes.iter().map(|([tin, base], truth)| {
         let of = [(workshop::parts(1.0), &known[*tin]), (workshop::parts(4.0), &clear)];
-        let base = known[*base].best();
-        let ground = base.sheen.inside(&base.masstone());
+        let ground = known[*base].best().optics.thick();
         off(&Ensemble::mix(&of).unwrap(), truth, &|glaze| glaze.film(Microns::of(40.0), &ground))
     });
     [Figures::of(drawn), Figures::of(glazed)]
@@ -147,23 +149,40 @@ fn a_tint_gives_what_it_promised() {
     assert!((0.8..1.25).contains(&median) && within >= 0.95, "{median} {within}");
 }
 
-/// Slabs without a surface in diffuse light: adding–doubling agrees with Kubelka–Munk theory where scattering outweighs absorption, with
-/// K = 2 μa and S = ¾ μs (P. S. Mudgett and L. W. Richards, *Appl. Opt.* 10 (1971) 1485).
+/// Thick slabs without a surface in diffuse light: adding–doubling agrees with Kubelka–Munk theory where scattering outweighs absorption,
+/// with K = 2 μa and S = ¾ μs (P. S. Mudgett and L. W. Richards, *Appl. Opt.* 10 (1971) 1485).
 #[test]
 fn adding_doubling_is_kubelka_munk_where_it_should_be() {
     let path = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/data/adding-doubling.csv");
     let mut rows = csv::ReaderBuilder::new().has_headers(false).from_path(path).unwrap();
-    let mut near = 0;
+    let mut compared = 0;
     for row in rows.records().map(Result::unwrap) {
         let [albedo, thickness, reflected, _] = [0, 1, 2, 3].map(|i| row[i].parse::<f64>().unwrap());
-        let film = Optics::new([2.0 * (1.0 - albedo); BANDS], [0.75 * albedo; BANDS]);
-        let ours = film.over(Microns::of(1000.0 * thickness), &Reflectance::grey(1e-6)).bands()[0];
-        let most = if albedo >= 0.99 { 0.02 } else { 0.05 };
-        assert!(
-            (ours - reflected).abs() < most,
-            "albedo {albedo}, thickness {thickness}: {ours} {reflected}"
-        );
-        near += usize::from((ours - reflected).abs() < 0.01);
+        if thickness < 1000.0 {
+            continue;
+        }
+        let ours = thick_film(2.0 * (1.0 - albedo), 0.75 * albedo);
+        assert!((ours - reflected).abs() < 0.007, "albedo {albedo}: {ours} {reflected}");
+        compared += 1;
     }
-    assert!(near >= 10, "{near}");
+    assert_eq!(compared, 6);
+}
+
+/// Thin films under a refracting surface, over black, grey and white: what leaves of the light that enters is off by 0.05 at most from
+/// adding–doubling with many directions, and by 0.006 in the median. Two fluxes were off by 0.085 and 0.016.
+#[test]
+fn films_are_those_of_adding_doubling() {
+    let path = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/data/films.csv");
+    let mut rows = csv::ReaderBuilder::new().has_headers(false).from_path(path).unwrap();
+    let mut off: Vec<f64> = Vec::new();
+    for row in rows.records().map(Result::unwrap) {
+        let [absorbs, scatters, _, ground, seen] = [0, 1, 2, 3, 4].map(|i| row[i].parse::<f64>().unwrap());
+        let film = Optics::new([2.0 * absorbs; BANDS], [0.75 * scatters; BANDS]);
+        let ground = Undersurface::diffuse(&Reflectance::grey(ground));
+        let ours = SurfaceReflection::new(0.0).seen(&film.over(Microns::of(40.0), &ground)).bands()[0];
+        off.push((ours - seen).abs());
+    }
+    off.sort_by(f64::total_cmp);
+    assert_eq!(off.len(), 72);
+    assert!(off[36] < 0.006 && off[71] < 0.05, "{} {}", off[36], off[71]);
 }

@@ -5,6 +5,7 @@ Run once by hand; nothing at build or test time needs Python.
     python -m venv v && v/bin/pip install miepython==3.3.0 iadpython==0.5.3 numpy==2.4.6
     v/bin/python crates/spectral/data/make_paints.py 1 2 3      # a file for each seed
     v/bin/python crates/spectral/data/make_paints.py theory     # adding-doubling where Kubelka-Munk theory is exact enough
+    v/bin/python crates/spectral/data/make_paints.py films      # adding-doubling of thin films under a surface, over diffuse grounds
 
 The engine knows none of this. What it calls K, S and alpha is here:
 
@@ -324,7 +325,21 @@ def theory():
                 write.writerow([albedo, thickness, round(float(reflected), 6), round(float(passed), 6)])
 
 
+def films():
+    """40 um of what absorbs and scatters so much, under a surface of n = 1.5 without outer reflection, over a diffuse ground."""
+    path = OUT / "films.csv"
+    with path.open("w", newline="") as file:
+        write = csv.writer(file, lineterminator="\n")
+        for absorbs in (0.5, 2.0, 8.0, 30.0):
+            for scatters in (0.5, 4.0, 30.0):  # times 1 - g
+                for forward in (0.0, 0.8):
+                    for ground in (0.05, 0.4, 0.85):
+                        sample, reflects, lets = layer(absorbs, scatters / (1 - forward), forward, GLAZED)
+                        r = seen(sample, over(sample, reflects, lets, np.full_like(reflects, ground)), 0.0)
+                        write.writerow([absorbs, scatters, forward, ground, round(float(r), 6)])
+
+
 if __name__ == "__main__":
     OUT.mkdir(parents=True, exist_ok=True)
     for what in sys.argv[1:]:
-        theory() if what == "theory" else paints(int(what))
+        {"theory": theory, "films": films}.get(what, lambda: paints(int(what)))()

@@ -172,7 +172,7 @@ impl ShelfSnapshot {
         let ground = self.ground_of(of)?;
         let pot = self.pot("/components", &of.components)?.best().in_state(look.state);
         let bare = Seen::of(&ground.swatch_reflectance(), look.light);
-        let inside = ground.sheen.inside(&ground.masstone());
+        let below = ground.optics.thick();
         let class = |part: &MixPart| {
             let class = self.tin(part.paint.0).ok()?.value.class;
             Some((class, f64::from(part.parts.value())))
@@ -183,7 +183,7 @@ impl ShelfSnapshot {
         let films = self.hands().habit(technique).print(&technique.usual()).film;
         let seen = |place: Place| {
             let wet = *films.at(place);
-            let seen = Seen::of(&pot.film(wet, &inside), look.light);
+            let seen = Seen::of(&pot.film(wet, &below), look.light);
             let verdict = Verdict::of(seen.lab, bare.lab);
             FilmSeen {
                 place: place.id(),

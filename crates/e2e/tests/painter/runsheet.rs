@@ -234,3 +234,31 @@ async fn a_step_is_kept_with_its_photo() {
     painter.the("image", "Coat, brushed: 2 of 2 in 5 slate blue : 1 barley").await;
     painter.leave().await;
 }
+
+/// When a coat is dry that is told and rung for on whichever screen is open, and the sound is given back.
+#[tokio::test]
+async fn the_drying_alarm_rings_once_and_is_silent_again() {
+    /// Hours pass in a moment, and what sounds is counted.
+    const HURRY: &str = "
+        const wait = window.setTimeout;
+        window.setTimeout = (deed, ms, ...of) => wait(deed, ms > 60000 ? 100 : ms, ...of);
+        window.sounds = { opened: 0, closed: 0 };
+        window.AudioContext = class extends AudioContext {
+            constructor() { super(); window.sounds.opened += 1; }
+            close() { window.sounds.closed += 1; return super.close(); }
+        };";
+    let painter = Painter::at_the_door().await;
+    painter.click("link", "Run sheet").await;
+    painter.reads("Ready on").await;
+    painter.driver.execute(HURRY, Vec::new()).await.unwrap();
+    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
+    painter.click("link", "Shelf").await;
+    painter.reads("can begin").await;
+    let sounds = async |which: &str| -> u64 {
+        let counted = painter.driver.execute("return window.sounds", Vec::new()).await.unwrap();
+        counted.json()[which].as_u64().unwrap()
+    };
+    painter.until("the sound is given back", async || sounds("closed").await == 1).await;
+    assert_eq!(sounds("opened").await, 1);
+    painter.leave().await;
+}

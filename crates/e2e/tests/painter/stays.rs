@@ -52,6 +52,25 @@ async fn a_photo_in_work_stays() {
     painter.leave().await;
 }
 
+/// A colour that was picked in a photo and is refused leaves the photo and its spots as they are, and says why.
+#[tokio::test]
+async fn a_refused_reading_leaves_its_photo() {
+    let painter = Painter::at_the_demo().await;
+    painter.click("button", "fern").await;
+    painter.click("button", "Tint 1 : 1").await;
+    painter.click("radio", "From a photo").await;
+    let photo =
+        image::RgbImage::from_fn(600, 400, |x, _| image::Rgb(if x < 300 { [214; 3] } else { [40, 50, 30] }));
+    painter.bring("Choose a photo", "dab.png", &crate::png(&photo)).await;
+    painter.click("button", "Spot on the card").await;
+    painter.click("button", "Pick the colour").await;
+    painter.click("button", "Keep this reading").await;
+    painter.reads("is darker than anything in it").await;
+    painter.the("button", "Spot on the dab").await;
+    painter.the("image", "Picked: #").await;
+    painter.leave().await;
+}
+
 /// As far back in the log as one was, after another screen and after a reload.
 #[tokio::test]
 async fn the_log_stays_where_it_was() {

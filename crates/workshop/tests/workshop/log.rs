@@ -303,7 +303,7 @@ fn what_is_poured_instead_is_the_likeliest() {
 #[test]
 fn what_was_learned_since_is_told() {
     let mut pile = pile();
-    for (n, lab) in [(300, [72.0, -3.0, -9.0]), (301, [71.8, -2.9, -9.1])] {
+    for (n, lab) in [(300, [66.0, -3.0, -9.0]), (301, [65.8, -2.9, -9.1])] {
         let [l, a, b] = lab;
         pile.put(Uuid::from_u128(n), crate::pile::reading(&[(BLUE, 1.0), (WHITE, 3.0)], Lab { l, a, b }));
     }
@@ -325,7 +325,7 @@ fn what_was_learned_since_is_told() {
     let said = made.said_then.unwrap();
     assert_eq!(said.expected.hex, unread.now.wedge.face.hex);
     assert!((said.within - unread.now.within).abs() < 0.01 && made.now.within < 0.5 * said.within);
-    assert!(said.words.ends_with("darker"), "{}", said.words);
+    assert!(said.words.contains("darker"), "{}", said.words);
     assert!(said.difference > 0.5, "{}", said.difference);
     assert!(unread.said_then.is_none() && told(&shelf, 60).said_then.is_none());
 }
