@@ -1,6 +1,8 @@
 //! A colour as a person sees it in a light, for reckoning and for showing.
 
-use warm_blend_spectral::{Degree, Lab, Light, OnScreen, Reflectance, Xyz, linear_on_screen, on_screen};
+use warm_blend_spectral::{
+    Degree, Lab, Light, OnScreen, Reflectance, Xyz, displayable, linear_on_screen, on_screen,
+};
 
 /// Luminance a workshop eye is settled to, cd/m²†: about 1000 lx on mid grey (E ρ/π with ρ = 0.2).
 const WORKSHOP_LUMINANCE: f64 = 64.0;
@@ -25,8 +27,8 @@ impl Seen {
         }
     }
 
-    /// What a screen shows of a surface, as linear sRGB channels: means of surfaces are means of these.
+    /// What a screen shows of a surface, as linear sRGB channels from 0 to 1: what is seen of several side by side is the mean of these.
     pub fn linear(surface: &Reflectance, light: Light) -> [f64; 3] {
-        linear_on_screen(Xyz::of(surface, light), light, Degree::under(WORKSHOP_LUMINANCE))
+        displayable(linear_on_screen(Xyz::of(surface, light), light, Degree::under(WORKSHOP_LUMINANCE)))
     }
 }

@@ -28,6 +28,6 @@ pub use difference::{Difference, difference};
 pub use lab::{Lab, lab_f, lab_f_inverse, lab_f_slope};
 pub use light::Light;
 pub use reflectance::{BANDS, NotAReflectance, Reflectance, wavelength};
-pub use screen::{HexError, OnScreen, Srgb, from_linear_srgb, linear_on_screen, on_screen};
+pub use screen::{HexError, OnScreen, Srgb, displayable, from_linear_srgb, linear_on_screen, on_screen};
 pub use smoothest::{Unreachable, smoothest, smoothest_above, step_covariance};
 pub use xyz::Xyz;

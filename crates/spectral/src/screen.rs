@@ -22,7 +22,7 @@ pub struct Srgb {
 /// What a screen shows for a colour, and whether it could.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct OnScreen {
-    /// The nearest the screen comes: out-of-range channels are cut off.
+    /// The nearest the screen comes: see [`displayable`].
     pub srgb: Srgb,
     /// False where the colour is more vivid than sRGB can show.
     pub in_gamut: bool,
@@ -83,13 +83,39 @@ pub fn linear_on_screen(colour: Xyz, light: Light, degree: Degree) -> [f64; 3] {
     [linear.red, linear.green, linear.blue]
 }
 
+/// The nearest that a screen can show of linear sRGB channels, each 0 to 1: what is more vivid than that becomes greyer at its own
+/// lightness and hue, in Oklab (B. Ottosson, 2020), as CSS Color 4 maps it. Cutting channels off would turn a deep blue violet. Colours
+/// that differ little come to differ little, so that no edge is seen.
+pub fn displayable(linear: [f64; 3]) -> [f64; 3] {
+    const STEPS: usize = 24;
+    let shown = |linear: &[f64; 3]| linear.iter().all(|c| (0.0..=1.0).contains(c));
+    if shown(&linear) {
+        return linear;
+    }
+    let [red, green, blue] = linear;
+    let vivid = palette::Oklab::<f64>::from_color_unclamped(palette::LinSrgb::new(red, green, blue));
+    let lightness = vivid.l.clamp(0.0, 1.0);
+    let at = |chroma: f64| {
+        let duller = palette::Oklab::new(lightness, chroma * vivid.a, chroma * vivid.b);
+        let linear = palette::LinSrgb::<f64>::from_color_unclamped(duller);
+        [linear.red, linear.green, linear.blue]
+    };
+    // How much of its chroma can be shown, by bisection.
+    let (mut can, mut cannot) = (0.0, 1.0);
+    for _ in 0..STEPS {
+        let middle = 0.5 * (can + cannot);
+        if shown(&at(middle)) { can = middle } else { cannot = middle }
+    }
+    at(can).map(|c| c.clamp(0.0, 1.0))
+}
+
 /// What a screen must show so that it looks like `colour` does in `light` to an eye settled by `degree`.
 pub fn on_screen(colour: Xyz, light: Light, degree: Degree) -> OnScreen {
     let linear = linear_on_screen(colour, light, degree);
     // Half a step of an 8-bit channel at the dark end, where steps are widest in relation.
     let slack = 0.5 / 255.0 / 12.92;
     let in_gamut = linear.iter().all(|c| (-slack..=1.0 + 10.0 * slack).contains(c));
-    let [red, green, blue] = linear.map(|c| c.clamp(0.0, 1.0));
+    let [red, green, blue] = displayable(linear);
     let [red, green, blue]: [u8; 3] =
         palette::Srgb::<f64>::from_linear(palette::LinSrgb::new(red, green, blue)).into_format().into();
     OnScreen { srgb: Srgb { red, green, blue }, in_gamut }
@@ -187,6 +213,36 @@ mod tests {
         assert_eq!("#b08d5".parse::<Srgb>(), Err(HexError::WrongLength(5)));
         assert_eq!("#b08d5780".parse::<Srgb>(), Err(HexError::SeeThrough(0x80)));
         assert_eq!("oat wh".parse::<Srgb>(), Err(HexError::NotADigit('o')));
+    }
+
+    fn oklab([red, green, blue]: [f64; 3]) -> palette::Oklab<f64> {
+        palette::Oklab::from_color_unclamped(palette::LinSrgb::new(red, green, blue))
+    }
+
+    proptest! {
+        /// What cannot be shown keeps its lightness and its hue, what can be shown is left alone, and no edge lies between.
+        #[test]
+        fn what_is_too_vivid_is_shown_duller(linear in proptest::array::uniform3(-0.3..1.3f64), step in proptest::array::uniform3(-1e-3..1e-3f64)) {
+            let shown = displayable(linear);
+            prop_assert!(shown.iter().all(|c| (0.0..=1.0).contains(c)));
+            prop_assert!(shown == linear || linear.iter().any(|c| !(0.0..=1.0).contains(c)));
+            let (was, is) = (oklab(linear), oklab(shown));
+            prop_assert!((is.l - was.l.clamp(0.0, 1.0)).abs() < 1e-3, "{:?} {:?}", was, is);
+            prop_assert!((was.a * is.b - was.b * is.a).abs() < 1e-3 && was.a * is.a + was.b * is.b > -1e-3, "{:?} {:?}", was, is);
+            let beside = oklab(displayable(std::array::from_fn(|i| linear[i] + step[i])));
+            let near = oklab(std::array::from_fn(|i| linear[i] + step[i]));
+            let apart = |one: palette::Oklab<f64>, other: palette::Oklab<f64>| (one.l - other.l).hypot(one.a - other.a).hypot(one.b - other.b);
+            prop_assert!(apart(is, beside) < 12.0 * apart(was, near) + 2e-3, "{} {}", apart(is, beside), apart(was, near));
+        }
+    }
+
+    /// Cut off channel by channel this navy would be shown violet: its hue, 266 degrees, stays.
+    #[test]
+    fn a_deep_blue_stays_blue() {
+        let navy = [-0.04, 0.01, 0.35];
+        let hue = |lab: palette::Oklab<f64>| lab.b.atan2(lab.a).to_degrees();
+        assert!((hue(oklab(navy)) - hue(oklab(displayable(navy)))).abs() < 0.5);
+        assert!((hue(oklab(navy)) - hue(oklab(navy.map(|c| c.max(0.0))))).abs() > 3.0);
     }
 
     #[test]
