@@ -6,18 +6,53 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Frame } from './frame/Frame';
 import { LightProvider } from './light/light';
 import { NoticeProvider } from './parts/Notice';
-import { About } from './screens/about/About';
-import { Board } from './screens/board/Board';
-import { Label } from './screens/label/Label';
-import { Log } from './screens/log/Log';
-import { Piece } from './screens/piece/Piece';
-import { Record } from './screens/piece/Record';
-import { Reference } from './screens/piece/Reference';
-import { Sheet } from './screens/piece/Sheet';
-import { Pot } from './screens/pot/Pot';
-import { RunSheet } from './screens/runsheet/RunSheet';
-import { Shelf } from './screens/shelf/Shelf';
 import './styles.css';
+import { opened } from './opened';
+
+const About = opened(
+  () => import('./screens/about/About'),
+  (module) => module.About,
+);
+const Board = opened(
+  () => import('./screens/board/Board'),
+  (module) => module.Board,
+);
+const Label = opened(
+  () => import('./screens/label/Label'),
+  (module) => module.Label,
+);
+const Log = opened(
+  () => import('./screens/log/Log'),
+  (module) => module.Log,
+);
+const Piece = opened(
+  () => import('./screens/piece/Piece'),
+  (module) => module.Piece,
+);
+const Record = opened(
+  () => import('./screens/piece/Record'),
+  (module) => module.Record,
+);
+const Reference = opened(
+  () => import('./screens/piece/Reference'),
+  (module) => module.Reference,
+);
+const Sheet = opened(
+  () => import('./screens/piece/Sheet'),
+  (module) => module.Sheet,
+);
+const Pot = opened(
+  () => import('./screens/pot/Pot'),
+  (module) => module.Pot,
+);
+const RunSheet = opened(
+  () => import('./screens/runsheet/RunSheet'),
+  (module) => module.RunSheet,
+);
+const Shelf = opened(
+  () => import('./screens/shelf/Shelf'),
+  (module) => module.Shelf,
+);
 
 // Dialogs add a style element while they are open; the page's policy allows it by this nonce.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');

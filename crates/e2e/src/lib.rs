@@ -128,6 +128,12 @@ impl Painter {
         self.devtools.send_raw(command, params).await.expect("the browser obeys")
     }
 
+    /// From now on nothing comes out of the browser's cache.
+    pub async fn without_cache(&self) {
+        self.cdp("Network.enable", json!({})).await;
+        self.cdp("Network.setCacheDisabled", json!({"cacheDisabled": true})).await;
+    }
+
     /// From now on every answer is so long on its way.
     pub async fn slow_line(&self, latency: Duration) {
         self.cdp("Network.enable", json!({})).await;

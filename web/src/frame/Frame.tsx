@@ -1,5 +1,5 @@
 import { CircleHelp, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { LightControl } from '../light/LightControl';
 import { useLight } from '../light/light';
@@ -107,7 +107,9 @@ export function Frame() {
         </header>
         <main tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none print:overflow-visible">
           <Trouble place={place}>
-            <Outlet />
+            <Suspense>
+              <Outlet />
+            </Suspense>
           </Trouble>
         </main>
       </div>

@@ -246,3 +246,22 @@ async fn the_screen_shows_what_was_asked() {
     painter.the("image", "The piece from the front, as it will look").await;
     painter.leave().await;
 }
+
+/// Under a page of an older build the program was replaced: the screens it knows of are gone, and it loads itself anew.
+#[tokio::test]
+async fn a_page_of_an_older_build_loads_itself_anew() {
+    let painter = Painter::at_the_demo_on_a_line().await;
+    painter.without_cache().await;
+    let pages = AtomicUsize::new(0);
+    painter.line().fails(move |_, path| {
+        if path == "/shelf" || path == "/log" {
+            pages.fetch_add(1, Ordering::Relaxed);
+        }
+        let older = pages.load(Ordering::Relaxed) < 2;
+        (older && path.starts_with("/assets/Log-")).then_some(Mishap::Answer(404))
+    });
+    painter.open("/shelf").await;
+    painter.click("link", "Log").await;
+    painter.the("heading", "Log").await;
+    painter.leave().await;
+}
