@@ -36,6 +36,15 @@ async fn a_photo_in_work_stays() {
     painter.bring("Another photo", "broken.png", b"no photo").await;
     painter.reads("no photo that can be read").await;
     assert_eq!(place(&painter).await, put);
+    // What the system takes away in the middle of a drag (a call, a gesture of its own) ends the drag.
+    const CANCELLED: &str = "
+        const [spot] = arguments;
+        spot.setPointerCapture = () => {};
+        const said = (kind, x) => spot.dispatchEvent(new PointerEvent(kind, { bubbles: true, clientX: x, clientY: 300 }));
+        said('pointerdown', 500); said('pointercancel', 500); said('pointermove', 700);";
+    let spot = painter.the("button", "Spot on the colour").await.to_json().unwrap();
+    painter.driver.execute(CANCELLED, vec![spot]).await.unwrap();
+    assert_eq!(place(&painter).await, put);
     painter.click("button", "Pick the colour").await;
     painter.the("image", "Picked: #").await;
 
