@@ -223,14 +223,17 @@ impl Ensemble {
             mix(&borrowed)
         };
         let best = stir(&|ensemble| ensemble.best.clone())?;
-        if components.iter().all(|(_, ensemble)| ensemble.members.get().is_empty()) {
+        let is_medium = |ensemble: &Ensemble| ensemble.members.get().is_empty();
+        if components.iter().all(|(_, ensemble)| is_medium(ensemble)) {
             return Ok(Self::certain(best));
         }
-        let stays = |clear: bool| -> f64 {
-            let of = components.iter().filter(|(_, ensemble)| ensemble.members.get().is_empty() || !clear);
-            of.map(|(parts, ensemble)| parts.value() * ensemble.best.stays).sum()
-        };
-        let clear = stays(true) / stays(false).max(f64::MIN_POSITIVE);
+        let (mut clear, mut all) = (0.0, 0.0);
+        for (parts, ensemble) in components {
+            let stays = parts.value() * ensemble.best.stays;
+            all += stays;
+            clear += if is_medium(ensemble) { stays } else { 0.0 };
+        }
+        let clear = clear / all.max(f64::MIN_POSITIVE);
         let members = (0..MEMBERS)
             .map(|i| Ok(discrepancy::diluted(stir(&|ensemble| ensemble.member(i))?, clear, i)))
             .collect::<Result<Vec<_>, _>>()?;

@@ -223,7 +223,7 @@ fn tanh(x: f64) -> f64 {
     (1.0 - e) / (1.0 + e)
 }
 
-/// One band of a film by itself.
+/// Reflection and transmission of a film in one band, with nothing below it.
 #[derive(Debug, Clone, Copy)]
 struct Sheet {
     reflects: Cones,

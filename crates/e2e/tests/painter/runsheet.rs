@@ -235,7 +235,7 @@ async fn a_step_is_kept_with_its_photo() {
     painter.leave().await;
 }
 
-/// When a coat is dry that is told and rung for on whichever screen is open, and the sound is given back.
+/// When a coat is dry, a notice and a tone say so on whichever screen is open; the page then releases the audio device.
 #[tokio::test]
 async fn the_drying_alarm_rings_once_and_is_silent_again() {
     /// Hours pass in a moment, and what sounds is counted.
