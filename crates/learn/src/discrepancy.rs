@@ -73,6 +73,26 @@ pub(crate) fn diluted(mix: Material, clear: f64, member: usize) -> Material {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::draws::MEMBERS;
+
+    /// Without a medium a mix is what it was; the more of it is medium, the wider plausible S and K are spread round the likeliest, and
+    /// the more so where there is air to fill.
+    #[test]
+    fn a_medium_spreads_what_a_mix_may_be() {
+        let mix = Material::closed(Optics::new([0.5; BANDS], [20.0; BANDS]), SurfaceReflection::new(0.2));
+        let spread = |clear: f64, voids: f64| {
+            let of = |member| diluted(Material { voids, ..mix.clone() }, clear, member);
+            let ln = |member: usize| (of(member).optics.s()[BANDS / 2] / 20.0).ln();
+            (0..MEMBERS).map(|member| ln(member).powi(2)).sum::<f64>().sqrt() / (MEMBERS as f64).sqrt()
+        };
+        assert_eq!(spread(0.0, 0.5), 0.0);
+        let [half, whole] = [0.5, 1.0].map(|clear| spread(clear, 0.0));
+        assert!((whole / half - 2.0).abs() < 0.02, "{half} {whole}");
+        assert!((whole / DILUTED[0] - 1.0).abs() < 0.1, "{whole}");
+        // Half of it is medium, so the paint itself has twice the air of the mix.
+        let porous = spread(0.5, 0.5) / half;
+        assert!((porous - (1.0 + POROUS)).abs() < 1e-3, "{porous}");
+    }
 
     #[test]
     fn a_group_is_off_by_its_share_and_as_its_neighbour_is() {

@@ -216,6 +216,18 @@ impl Ensemble {
 
     /// Stirs each plausible shelf's materials together: see [`mix`]. What a medium does to a paint is in doubt besides.
     pub fn mix(components: &[(Parts, &Ensemble)]) -> Result<Self, NothingToMix> {
+        Self::stirred(components, discrepancy::diluted)
+    }
+
+    /// The same with the doubt of its tins alone, as though what a medium does to a paint were known.
+    pub fn mix_with_known_media(components: &[(Parts, &Ensemble)]) -> Result<Self, NothingToMix> {
+        Self::stirred(components, |mix, _, _| mix)
+    }
+
+    fn stirred(
+        components: &[(Parts, &Ensemble)],
+        diluted: impl Fn(Material, f64, usize) -> Material,
+    ) -> Result<Self, NothingToMix> {
         let stir = |of: &dyn Fn(&Ensemble) -> Material| {
             let each: Vec<(Parts, Material)> =
                 components.iter().map(|(parts, ensemble)| (*parts, of(ensemble))).collect();
@@ -223,21 +235,25 @@ impl Ensemble {
             mix(&borrowed)
         };
         let best = stir(&|ensemble| ensemble.best.clone())?;
-        let is_medium = |ensemble: &Ensemble| ensemble.members.get().is_empty();
-        if components.iter().all(|(_, ensemble)| is_medium(ensemble)) {
+        if components.iter().all(|(_, ensemble)| ensemble.is_medium()) {
             return Ok(Self::certain(best));
         }
         let (mut clear, mut all) = (0.0, 0.0);
         for (parts, ensemble) in components {
             let stays = parts.value() * ensemble.best.stays;
             all += stays;
-            clear += if is_medium(ensemble) { stays } else { 0.0 };
+            clear += if ensemble.is_medium() { stays } else { 0.0 };
         }
         let clear = clear / all.max(f64::MIN_POSITIVE);
         let members = (0..MEMBERS)
-            .map(|i| Ok(discrepancy::diluted(stir(&|ensemble| ensemble.member(i))?, clear, i)))
+            .map(|i| Ok(diluted(stir(&|ensemble| ensemble.member(i))?, clear, i)))
             .collect::<Result<Vec<_>, _>>()?;
         Ok(Self::new(best, members.into_iter()))
+    }
+
+    /// A medium is what nothing about is in doubt.
+    fn is_medium(&self) -> bool {
+        self.members.get().is_empty()
     }
 
     /// Each of them in another state.

@@ -87,7 +87,7 @@ pub use log::{
 pub use matching::{Found, FoundRecipe, Wanted};
 pub use merge::Merge;
 pub use mixable::RecipePart;
-pub use mixes::{Mix, MixEntry, PredictedPart, Prediction, mix_of_parts};
+pub use mixes::{Mix, MixEntry, NarrowedBy, PredictedPart, Prediction, mix_of_parts};
 pub use mixtures::{
     FilmOf, FilmSeen, FilmsSeen, MadeInto, Making, MissingMedium, MixtureWanted, PotWarning, PresetChoice,
     medium,

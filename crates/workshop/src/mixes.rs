@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_learn::Ensemble;
+use warm_blend_learn::{Certainty, Ensemble};
 use warm_blend_paint::{Colour, Look, MixPart, Name, PaintId, Parts, SavedMix, percentages};
 
 use crate::pot_words::pot_words;
@@ -45,6 +45,23 @@ pub struct Prediction {
     pub swatch: Option<Swatch>,
     /// Against the target, if there is one and something is in the pot.
     pub judgement: Option<AgainstTarget>,
+    /// What would narrow the band of the whole; none for a single paint and where the band is as narrow as a reading.
+    pub narrowed_by: Option<NarrowedBy>,
+}
+
+/// What would narrow the band of a mix most.
+#[derive(Debug, PartialEq, Serialize, ToSchema)]
+#[serde(tag = "kind", rename_all = "kebab-case")]
+pub enum NarrowedBy {
+    /// A test of the paint in it that is known least.
+    Test {
+        /// The paint.
+        paint: Uuid,
+        /// Its name.
+        name: String,
+    },
+    /// Its tins are known; what the medium in it does to them is not, and only a sample of the mix on a board shows it.
+    Board,
 }
 
 /// One paint of a predicted mix.
@@ -157,12 +174,45 @@ impl ShelfSnapshot {
             let mixed = self.most_probable(&components)?;
             mixed.map(|mixed| AgainstTarget::of(&mixed, target, look)).transpose()
         };
+        let parts: Vec<PredictedPart> =
+            components.iter().zip(percentages(&parts)).map(part).collect::<Result<_, Refusal>>()?;
+        // An empty pot has no colour, and that is no error.
+        let swatch = self.swatch_of(&components, look)?;
+        let within = swatch.as_ref().map_or(0.0, |swatch| swatch.within);
         Ok(Prediction {
-            parts: components.iter().zip(percentages(&parts)).map(part).collect::<Result<_, Refusal>>()?,
-            // An empty pot has no colour, and that is no error.
-            swatch: self.swatch_of(&components, look)?,
+            narrowed_by: self.narrowed_by(&components, &parts, within, look)?,
+            parts,
+            swatch,
             judgement: mix.target.map(against).transpose()?.flatten(),
         })
+    }
+
+    /// What would narrow the band of a mix, `within` ΔE00 now.
+    fn narrowed_by(
+        &self,
+        of: &[(PaintId, Parts)],
+        parts: &[PredictedPart],
+        within: f64,
+        look: Look,
+    ) -> Result<Option<NarrowedBy>, Refusal> {
+        if of.len() < 2 || Certainty::of(within) == Certainty::Measured {
+            return Ok(None);
+        }
+        if parts.iter().any(|part| part.medium) {
+            let of: Vec<_> = of
+                .iter()
+                .map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?)))
+                .collect::<Result<_, Refusal>>()?;
+            let tins = Ensemble::mix_with_known_media(&of).map_err(|_| Refusal::Broken)?;
+            let tins = tins.in_state(look.state).doubt(look.light).within;
+            // Most of the variance is the medium's.
+            if tins.powi(2) < 0.5 * within.powi(2) {
+                return Ok(Some(NarrowedBy::Board));
+            }
+        }
+        let tins = parts.iter().filter(|part| !part.medium && !part.removed);
+        let worst = tins.max_by(|one, other| one.doubt.total_cmp(&other.doubt));
+        Ok(worst.map(|tin| NarrowedBy::Test { paint: tin.paint, name: tin.name.clone() }))
     }
 
     /// What some paints and parts come to; faults stand at `pointer`.

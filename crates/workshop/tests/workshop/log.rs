@@ -325,7 +325,7 @@ fn what_was_learned_since_is_told() {
     let said = made.said_then.unwrap();
     assert_eq!(said.expected.hex, unread.now.wedge.face.hex);
     assert!((said.within - unread.now.within).abs() < 0.01 && made.now.within < 0.5 * said.within);
-    assert!(said.words.contains("darker"), "{}", said.words);
+    assert_eq!(said.words, "clearly darker and warmer");
     assert!(said.difference > 0.5, "{}", said.difference);
     assert!(unread.said_then.is_none() && told(&shelf, 60).said_then.is_none());
 }

@@ -1,8 +1,10 @@
 //! What mixes look like, their shades, and what lies between them.
 
 use proptest::prelude::*;
-use warm_blend_paint::{Colour, Look, Masstone, MixPart, SavedMix};
-use warm_blend_workshop::{BlendOf, FilmOf, LadderOf, PotToShade};
+use uuid::Uuid;
+use warm_blend_learn::Ensemble;
+use warm_blend_paint::{Colour, Look, Masstone, MixPart, Parts, SavedMix};
+use warm_blend_workshop::{BlendOf, FilmOf, LadderOf, NarrowedBy, PotToShade};
 
 use crate::pile::*;
 
@@ -47,6 +49,29 @@ fn what_was_removed_is_still_known_in_its_mixes() {
     );
     assert_eq!(shelf.pot_words(&components(&[(WHITE, 3)])), "chimney white");
     assert_eq!(shelf.name(id(77)), "a paint that is gone");
+}
+
+/// A test of a tin helps where tins are in doubt; where it is the medium, a sample on a board.
+#[test]
+fn what_would_narrow_a_mix_is_what_its_doubt_hangs_on() {
+    let mut pile = pile();
+    let narrowed =
+        |pile: &Pile, parts: &[(u128, u32)]| pile.shelf().predict(&mix(parts), look()).unwrap().narrowed_by;
+    let test = |n: u128, name: &str| Some(NarrowedBy::Test { paint: id(n), name: name.to_owned() });
+    assert_eq!(narrowed(&pile, &[(BLUE, 1)]), None);
+    assert_eq!(narrowed(&pile, &[(BLUE, 1), (WHITE, 1)]), test(BLUE, "harbour"));
+    assert_eq!(narrowed(&pile, &[(BLUE, 4), (GLAZE, 1)]), test(BLUE, "harbour"));
+    // Read by itself and in white, the blue is known; in glazing liquid it is not.
+    for (n, white) in [(300, 1.0), (301, 4.0), (302, 16.0)] {
+        let of = [(BLUE, 1.0), (WHITE, white)];
+        let tins = of.map(|(tin, _)| pile.shelf().paint(id(tin)).unwrap().clone());
+        let parts = of.map(|(_, parts)| Parts::new(parts).unwrap());
+        let stirred = Ensemble::mix(&[(parts[0], &tins[0]), (parts[1], &tins[1])]).unwrap();
+        let lab = stirred.best().seen_lab(LIGHT);
+        pile.put(Uuid::from_u128(n), crate::pile::reading(&of, lab));
+    }
+    assert_eq!(narrowed(&pile, &[(BLUE, 1), (WHITE, 1)]), None);
+    assert_eq!(narrowed(&pile, &[(BLUE, 1), (GLAZE, 4)]), Some(NarrowedBy::Board));
 }
 
 #[test]

@@ -1,15 +1,6 @@
 import { Maximize2 } from 'lucide-react';
 import { Link } from 'react-router';
-import type {
-  Mix,
-  MixEntry,
-  Paint,
-  PourView,
-  PredictedPart,
-  Prediction,
-  Problem,
-  Swatch,
-} from '../../api/client';
+import type { Mix, MixEntry, Paint, PourView, Prediction, Problem, Swatch } from '../../api/client';
 import { useLight, useLightName } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
@@ -76,7 +67,7 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
       </div>
       <div className="flex min-h-11 items-center justify-between gap-3 text-sm">
         <p className="text-soft">
-          {swatch && entry.components.length > 1 && <Sureness swatch={swatch} parts={prediction.parts} />}
+          {swatch && entry.components.length > 1 && <Sureness swatch={swatch} by={prediction.narrowed_by} />}
           {target && judgement && (
             <>
               <b className="text-ink">Target left, {aim} right.</b> ΔE00 {oneDecimal(judgement.difference)} in{' '}
@@ -125,24 +116,32 @@ function Halo({ codes }: { codes: string[] }) {
   );
 }
 
-/** How sure the prediction is, and which paint to test to make it surer. */
-function Sureness({ swatch, parts }: { swatch: Swatch; parts: PredictedPart[] }) {
-  const worst = parts
-    .filter((part) => !part.medium && !part.removed)
-    .toSorted((a, b) => b.doubt - a.doubt)[0];
+/** How sure the prediction is, and what would make it surer. */
+function Sureness({ swatch, by }: { swatch: Swatch; by?: Prediction['narrowed_by'] }) {
+  const link = 'font-semibold text-ink underline underline-offset-3';
   return (
     <span className="block">
       <b className="text-ink">
         <span className="inline-block first-letter:uppercase">{swatch.certainty}</span>: within{' '}
         <Doubt value={swatch.within} />.
       </b>
-      {worst && swatch.within > 1.25 && (
+      {by?.kind === 'test' && (
         <>
           {' '}
-          <Link to={`/shelf/${worst.paint}`} className="font-semibold text-ink underline underline-offset-3">
-            Test {worst.name}
+          <Link to={`/shelf/${by.paint}`} className={link}>
+            Test {by.name}
           </Link>{' '}
           to narrow it.
+        </>
+      )}
+      {by?.kind === 'board' && (
+        <>
+          {' '}
+          What the medium does to the paint shows only on{' '}
+          <Link to="/board" className={link}>
+            a sample board
+          </Link>
+          .
         </>
       )}
     </span>
