@@ -19,6 +19,7 @@
 mod calendar;
 mod cgats;
 mod cxf;
+mod jpeg;
 mod palette;
 mod photo;
 mod pixels;

@@ -10,7 +10,10 @@ use jiff::civil::DateTime;
 use palette::encoding::FromLinear;
 use warm_blend_photo::Photo;
 
-use crate::pixels::{BadPixels, Blocks};
+use crate::{
+    jpeg,
+    pixels::{BadPixels, Blocks},
+};
 
 /// Largest file that is looked at, bytes.
 pub const LARGEST_PHOTO: usize = 40 << 20;
@@ -18,6 +21,9 @@ pub const LARGEST_PHOTO: usize = 40 << 20;
 /// Longest side that is decoded, and most pixels.
 const LONGEST: u32 = 16_000;
 const MOST: u64 = 64_000_000;
+
+/// Most memory for the coefficients of a progressive JPEG file, bytes: enough for the most pixels with colour at half resolution.
+const MOST_COEFFICIENTS: u64 = 256 << 20;
 
 /// Fewest pixels of its shorter side after that.
 const NARROWEST: usize = 8;
@@ -47,6 +53,11 @@ pub enum BadPhoto {
         "the photo has {0} × {1} pixels: at most 64 megapixels and 16 000 on a side are decoded. Save it smaller"
     )]
     TooManyPixels(u32, u32),
+    /// All its coefficients would have to be held at once.
+    #[error(
+        "the photo is a progressive JPEG of {0} × {1} pixels, too large to decode: save it as a standard (baseline) JPEG, or smaller"
+    )]
+    Progressive(u32, u32),
     /// Too few pixels.
     #[error("the photo has {0} × {1} pixels: too few to hold a card and a paint. Take it from nearer")]
     TooFewPixels(u32, u32),
@@ -75,12 +86,12 @@ pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
     let Blocks { across, pixels, .. } = decoded(bytes, |longer| (longer / KEPT).max(1))?;
     let (image, most) = (DynamicImage::from(encoded(across, &pixels)), KEPT as u32);
     let small = if image.width().max(image.height()) > most { image.thumbnail(most, most) } else { image };
-    jpeg(&small).map_err(damaged)
+    encode_jpeg(&small).map_err(damaged)
 }
 
 /// A decoded photo as a JPEG file, to be looked at.
 pub fn photo_as_jpeg(photo: &Photo) -> Result<Vec<u8>, ImageError> {
-    jpeg(&encoded(photo.size().0, photo.pixels()).into())
+    encode_jpeg(&encoded(photo.size().0, photo.pixels()).into())
 }
 
 /// Pixels in linear light as codes of a screen (IEC 61966-2-1).
@@ -89,7 +100,7 @@ fn encoded(across: usize, pixels: &[[f32; 3]]) -> RgbImage {
     RgbImage::from_raw(across as u32, (pixels.len() / across.max(1)) as u32, codes).unwrap_or_default()
 }
 
-fn jpeg(image: &DynamicImage) -> Result<Vec<u8>, ImageError> {
+fn encode_jpeg(image: &DynamicImage) -> Result<Vec<u8>, ImageError> {
     let mut jpeg = Vec::new();
     image.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, 85))?;
     Ok(jpeg)
@@ -137,42 +148,18 @@ fn decoded(bytes: &[u8], step: impl Fn(usize) -> usize) -> Result<Blocks, BadPho
     if (width.min(height) as usize) < NARROWEST * longer.div_ceil(KEPT) {
         return Err(BadPhoto::TooNarrow(width, height));
     }
-    if format == ImageFormat::Jpeg && !ends(bytes) {
-        return Err(BadPhoto::CutShort);
+    if format == ImageFormat::Jpeg {
+        if !jpeg::is_complete(bytes) {
+            return Err(BadPhoto::CutShort);
+        }
+        if jpeg::held_coefficients(bytes) > MOST_COEFFICIENTS {
+            return Err(BadPhoto::Progressive(width, height));
+        }
     }
     let as_held = reader().into_decoder().and_then(|mut decoder| decoder.orientation()).map_err(damaged)?;
     let blocks =
         Blocks::of(reader(), (width as usize, step(longer))).map_err(|BadPixels(why)| damaged(why))?;
     Ok(blocks.turned(as_held))
-}
-
-/// Whether the scans of a JPEG file come to their end: a decoder paints what is missing grey and says nothing.
-///
-/// Segments are walked by their lengths; within a scan, a marker is 0xFF and neither a stuffed zero nor a restart
-/// (ITU-T T.81, annex B).
-fn ends(bytes: &[u8]) -> bool {
-    const END: u8 = 0xd9;
-    let mut at = 2;
-    loop {
-        let Some(found) = bytes.get(at..).and_then(|rest| rest.iter().position(|byte| *byte == 0xff)) else {
-            return false;
-        };
-        at += found + 1;
-        match bytes.get(at) {
-            None => return false,
-            Some(&END) => return true,
-            // Fill, stuffing, restarts, and what has no length.
-            Some(0xff) => {}
-            Some(0x00 | 0x01 | 0xd0..=0xd8) => at += 1,
-            Some(_) => {
-                let length = match bytes.get(at + 1..at + 3) {
-                    Some(length) => usize::from(length[0]) << 8 | usize::from(length[1]),
-                    None => return false,
-                };
-                at += 1 + length.max(2);
-            }
-        }
-    }
 }
 
 fn format(bytes: &[u8]) -> Result<ImageFormat, BadPhoto> {
@@ -278,6 +265,32 @@ mod tests {
             assert!(photo(&jpeg[..length]).is_err(), "the first {length} of {} bytes", jpeg.len());
         }
         assert!(photo(&[&jpeg[..], b"something else"].concat()).is_ok());
+    }
+
+    /// A large progressive file is refused by its header, unless its colour is at half resolution.
+    #[test]
+    fn a_progressive_photo_must_fit_into_memory() {
+        let mut plain = Vec::new();
+        let image = image::RgbImage::from_pixel(16, 16, image::Rgb([120, 130, 140]));
+        image.write_with_encoder(JpegEncoder::new_with_quality(&mut plain, 90)).unwrap();
+        let frame = plain.windows(2).position(|marker| marker == [0xff, 0xc0]).unwrap();
+        let made = |marker: u8, side: u16, sampling: u8| {
+            let mut file = plain.clone();
+            file[frame + 1] = marker;
+            file[frame + 5..frame + 7].copy_from_slice(&side.to_be_bytes());
+            file[frame + 7..frame + 9].copy_from_slice(&side.to_be_bytes());
+            file[frame + 11] = sampling;
+            file
+        };
+        let is_too_large = |file: &[u8]| matches!(photo(file), Err(BadPhoto::Progressive(..)));
+        assert!(is_too_large(&made(0xc2, 8000, 0x11)));
+        for fits in [made(0xc2, 8000, 0x22), made(0xc2, 6000, 0x11)] {
+            assert!(!is_too_large(&fits));
+        }
+        assert_eq!(jpeg::held_coefficients(&made(0xc2, 8000, 0x11)), 3 * 2 * 8000 * 8000);
+        assert_eq!(jpeg::held_coefficients(&made(0xc2, 8000, 0x22)), 3 * 8000 * 8000);
+        assert_eq!(jpeg::held_coefficients(&plain), 0);
+        assert!(photo(&plain).is_ok());
     }
 
     /// A strip is refused with the reason, and never a panic.
