@@ -19,11 +19,15 @@ pub fn missing(best: Lab, target: Lab, difference: f64) -> Option<String> {
         family => Some(family.id()),
     };
     Some(match colour {
-        _ if dl.abs() > dc.abs().max(along_hue) && dl > 0.0 => "nothing here mixes this light".to_owned(),
-        _ if dl.abs() > dc.abs().max(along_hue) => "nothing here mixes this dark".to_owned(),
-        Some(colour) if dc > 0.0 || along_hue > dc.abs() => format!("nothing here is this {colour}"),
-        None if dc > 0.0 => "nothing here is this strong".to_owned(),
-        _ => "nothing here is this grey".to_owned(),
+        _ if dl.abs() > dc.abs().max(along_hue) && dl > 0.0 => {
+            "nothing on the shelf mixes this light".to_owned()
+        }
+        _ if dl.abs() > dc.abs().max(along_hue) => "nothing on the shelf mixes this dark".to_owned(),
+        Some(colour) if dc > 0.0 || along_hue > dc.abs() => {
+            format!("nothing on the shelf mixes this {colour}")
+        }
+        None if dc > 0.0 => "nothing on the shelf mixes this strong".to_owned(),
+        _ => "nothing on the shelf mixes this grey".to_owned(),
     })
 }
 
@@ -41,15 +45,13 @@ pub fn clash(one: Class, other: Class) -> Option<&'static str> {
     } else if pair(&[GelStain], water_borne) {
         Some("gel stain is oil-based: it will not stir into water-based paint")
     } else if pair(&[Shellac], &[GelStain]) {
-        Some("shellac and gel stain do not stir together")
+        Some("shellac and gel stain don’t mix")
     } else if pair(&[Clay], &[LatexSatin, AcrylicCraft]) {
-        Some(
-            "clay-type paint can be wetted again, acrylic and latex cannot: the film may lift in patches under the next coat",
-        )
+        Some("clay-type paint re-wets, acrylic and latex don’t: it may lift in patches under the next coat")
     } else if pair(&[ClearWax], &[Metallic, Pearl]) {
-        Some("flakes settle in wax: stir between strokes, and try it on a board first")
+        Some("metal flakes settle in wax: keep stirring, and try it on a board first")
     } else if pair(&[Chalk, Clay], &[LatexSatin]) {
-        Some("the sheen comes out between both, and takes wax less well")
+        Some("sheen ends up between the two, and it takes wax less well")
     } else {
         None
     }
@@ -73,10 +75,13 @@ mod tests {
     fn says_what_is_missing() {
         let lab = |l, a, b| Lab { l, a, b };
         let told = |best, target| missing(best, target, 9.0).unwrap();
-        assert_eq!(told(lab(80.0, 2.0, 40.0), lab(82.0, 2.0, 70.0)), "nothing here is this yellow");
-        assert_eq!(told(lab(85.0, 0.0, 5.0), lab(97.0, 0.0, 4.0)), "nothing here mixes this light");
-        assert_eq!(told(lab(30.0, 0.0, 0.0), lab(15.0, 0.0, 0.0)), "nothing here mixes this dark");
-        assert_eq!(told(lab(50.0, 30.0, 30.0), lab(50.0, 2.0, 2.0)), "nothing here is this grey");
+        assert_eq!(
+            told(lab(80.0, 2.0, 40.0), lab(82.0, 2.0, 70.0)),
+            "nothing on the shelf mixes this yellow"
+        );
+        assert_eq!(told(lab(85.0, 0.0, 5.0), lab(97.0, 0.0, 4.0)), "nothing on the shelf mixes this light");
+        assert_eq!(told(lab(30.0, 0.0, 0.0), lab(15.0, 0.0, 0.0)), "nothing on the shelf mixes this dark");
+        assert_eq!(told(lab(50.0, 30.0, 30.0), lab(50.0, 2.0, 2.0)), "nothing on the shelf mixes this grey");
         assert_eq!(missing(lab(50.0, 0.0, 0.0), lab(51.0, 0.0, 0.0), 1.0), None);
     }
 }

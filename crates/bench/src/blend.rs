@@ -150,12 +150,12 @@ impl BlendCurve {
     /// How it runs, in words.
     pub fn words(&self) -> String {
         let runs = match self.uneven {
-            uneven if uneven < 1.6 => "runs evenly",
-            uneven if uneven < 2.6 => "runs faster at one end",
+            uneven if uneven < 1.6 => "blends evenly",
+            uneven if uneven < 2.6 => "changes faster at one end",
             _ => "jumps at one end",
         };
-        let turns = self.turns.map(|(family, _)| format!(", turns {} on the way", family.id()));
-        let grey = self.mud.map(|_| ", goes grey on the way".to_owned());
+        let turns = self.turns.map(|(family, _)| format!(", turns {} in between", family.id()));
+        let grey = self.mud.map(|_| ", greys out in between".to_owned());
         format!("{runs}{}", turns.or(grey).unwrap_or_default())
     }
 
@@ -163,8 +163,8 @@ impl BlendCurve {
     pub fn on_one_brush(&self) -> String {
         match (self.turns, self.mud) {
             (Some((family, _)), _) => format!("turns {}", family.id()),
-            (None, Some(_)) => "goes to mud".to_owned(),
-            (None, None) => "may share a brush".to_owned(),
+            (None, Some(_)) => "goes muddy".to_owned(),
+            (None, None) => "can share a brush".to_owned(),
         }
     }
 

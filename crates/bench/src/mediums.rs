@@ -92,14 +92,14 @@ impl MixtureKind {
     pub const fn name(self) -> &'static str {
         match self {
             MixtureKind::Paint => "paint",
-            MixtureKind::Glaze => "glaze, stippled",
-            MixtureKind::Scumble => "scumble, wiped",
-            MixtureKind::DetailGlaze => "detail glaze, wiped",
-            MixtureKind::Wash => "wash, wiped",
-            MixtureKind::TintedWax => "tinted wax, wiped",
+            MixtureKind::Glaze => "stippled glaze",
+            MixtureKind::Scumble => "wiped scumble",
+            MixtureKind::DetailGlaze => "wiped detail glaze",
+            MixtureKind::Wash => "wiped wash",
+            MixtureKind::TintedWax => "tinted wax",
             MixtureKind::Pearl => "pearl glaze",
             MixtureKind::Texture => "texture paint",
-            MixtureKind::TintedSealer => "tinted sealer, brushed",
+            MixtureKind::TintedSealer => "tinted clear coat",
         }
     }
 }
@@ -112,70 +112,70 @@ impl Preset {
             name: "Glaze, 4 to 1",
             paint: 1,
             mediums: &[(Class::GlazingLiquid, 4)],
-            note: "Over a satin base, so that it can be moved; workable about ten minutes, dry overnight.",
+            note: "Use over a satin base. Workable for about 10 min, dry overnight.",
         },
         Preset {
             id: "scumble",
             name: "Scumble, 1 to 1 to 1",
             paint: 1,
             mediums: &[(Class::Scumble, 1), (Class::Water, 1)],
-            note: "For mouldings: without the scumble it dries at once. Wipe the highlights.",
+            note: "For mouldings. Without scumble it dries at once. Wipe the high points.",
         },
         Preset {
             id: "detail-glaze",
             name: "Detail glaze, 1 to 1",
             paint: 1,
             mediums: &[(Class::ClearCoat, 1)],
-            note: "Add clear coat until it flows off the stick in a ribbon; on a minute or so, then off with a damp cloth.",
+            note: "Add clear coat until it runs off the stick in a ribbon. Leave a minute, then wipe off with a damp cloth.",
         },
         Preset {
             id: "wash",
             name: "Wash, 1 to 1",
             paint: 1,
             mediums: &[(Class::Water, 1)],
-            note: "Brush on, wipe off, again and again; on flats pat with a cloth that leaves no lint.",
+            note: "Brush on, wipe off, repeat. On flat areas, pat with a lint-free cloth.",
         },
         Preset {
             id: "wash-60-40",
             name: "Wash, 60 to 40",
             paint: 3,
             mediums: &[(Class::Water, 2)],
-            note: "Drips less than one to one.",
+            note: "Drips less than 1 to 1.",
         },
         Preset {
             id: "wax-touch",
-            name: "Tinted wax, a touch",
+            name: "Tinted wax, 1 to 20",
             paint: 1,
             mediums: &[(Class::ClearWax, 20)],
-            note: "Mix on a flat plate so that it does not marble. Clear wax first makes it forgiving.",
+            note: "Mix on a flat plate so it doesn’t marble. Put clear wax on first so you can lift it.",
         },
         Preset {
             id: "wax-strong",
             name: "Tinted wax, 1 to 1",
             paint: 1,
             mediums: &[(Class::ClearWax, 1)],
-            note: "As strong as wax takes: right while it slips between the fingers.",
+            note: "The strongest tint wax will take. It should still feel slippery.",
         },
         Preset {
             id: "texture",
-            name: "Texture, 2 scoops a cup",
+            name: "Texture, 2 scoops per cup",
             paint: 8,
             mediums: &[(Class::TexturePowder, 1)],
-            note: "Two scoops to 8 fl oz, added little by little, until it holds a soft peak. Two coats; dry overnight.",
+            note: "Add 2 scoops to 8 fl oz, a little at a time, until it holds a soft peak. Two coats; dry overnight.",
         },
         Preset {
             id: "tinted-sealer",
-            name: "Tinted sealer, 1 to 8",
+            name: "Tinted clear coat, 1 to 8",
             paint: 1,
             mediums: &[(Class::ClearCoat, 8)],
-            note: "For metallics above all. It cannot be wiped back and pools in carving: keep looking for runs.",
+            note: "Mainly for metallics. Can’t be wiped back and pools in carving: watch for runs.",
         },
         Preset {
             id: "pearl-glaze",
-            name: "Pearl glaze, a drop",
+            name: "Pearl glaze, 1 to 30",
             paint: 1,
             mediums: &[(Class::Pearl, 30)],
-            note: "A tiny drop of a strong colour; each further layer is stronger.",
+            note: "A tiny drop of a strong colour. Each layer makes it stronger.",
         },
     ];
 
@@ -212,39 +212,35 @@ pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
     let mut all = Vec::new();
     if wax > 0.02 {
         if paint > 0.505 {
-            all.push(fails("More paint than wax: it turns tacky and will not buff. Add wax until it slips between the fingers."));
+            all.push(fails(
+                "Too much paint: it stays tacky and won’t buff. Add wax until it feels slippery.",
+            ));
         } else if paint > 0.15 {
             let words =
                 "A strong tint in wax stains permanently: only over a surface that is already sealed.";
             all.push(Warning { needs_seal: true, ..care(words) });
         }
         if water > 0.02 {
-            all.push(fails(
-                "Water and wax do not stir together: thin the paint before, or leave the water out.",
-            ));
+            all.push(fails("Water and wax don’t mix. Thin the paint first, or leave out the water."));
         }
         if metal > 0.0 {
-            all.push(care("Flakes settle in wax: stir between strokes, and try it on a board first."));
+            all.push(care("Metal flakes settle in wax: keep stirring, and try it on a board first."));
         }
     }
     if water > 0.65 && wax <= 0.02 {
-        all.push(fails("Past its binding: with so much water the dry paint dusts off. Use less water, or seal it at once."));
+        all.push(fails("Too much water: the dry paint will dust off. Use less, or seal it straight away."));
     }
     if kind == MixtureKind::Glaze && paint > 1.0 / 3.0 {
-        all.push(care(
-            "More than a third of paint in a glaze hides the base and sets faster: add glazing liquid.",
-        ));
+        all.push(care("Over a third paint: it hides the base and sets fast. Add glazing liquid."));
     }
     if glazing > 0.02 && share(Class::Clay) + share(Class::Chalk) < 0.01 && paint < 0.04 {
-        all.push(care("Hardly any colour in it: several layers will be needed."));
+        all.push(care("Very little colour: it will need several layers."));
     }
     if powder > 0.2 {
-        all.push(fails(
-            "Past cracking: more than four scoops a cup. Add paint, or lay it on in two thin coats.",
-        ));
+        all.push(fails("Will crack: over 4 scoops per cup. Add paint, or use two thin coats."));
     }
     if kind == MixtureKind::TintedSealer {
-        all.push(care("It cannot be wiped back, and pools in carving: keep looking for runs."));
+        all.push(care("Can’t be wiped back, and pools in carving: watch for runs."));
     }
     all
 }
@@ -298,9 +294,9 @@ mod tests {
     fn limits_are_said() {
         let told = |pot: &[(Class, f64)]| warnings(pot).iter().map(|w| w.words).collect::<Vec<_>>().join(" ");
         assert!(told(&[(Class::Chalk, 3.0), (Class::ClearWax, 1.0)]).contains("tacky"));
-        assert!(told(&[(Class::Chalk, 1.0), (Class::Water, 4.0)]).contains("binding"));
-        assert!(told(&[(Class::Chalk, 2.0), (Class::TexturePowder, 1.0)]).contains("cracking"));
-        assert!(told(&[(Class::Metallic, 1.0), (Class::ClearWax, 8.0)]).contains("Flakes"));
+        assert!(told(&[(Class::Chalk, 1.0), (Class::Water, 4.0)]).contains("dust off"));
+        assert!(told(&[(Class::Chalk, 2.0), (Class::TexturePowder, 1.0)]).contains("Will crack"));
+        assert!(told(&[(Class::Metallic, 1.0), (Class::ClearWax, 8.0)]).contains("flakes"));
         assert!(told(&[(Class::Chalk, 1.0)]).is_empty());
     }
 

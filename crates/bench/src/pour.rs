@@ -65,10 +65,10 @@ pub struct PourEvent {
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadPour {
     /// An amount outside what anybody pours.
-    #[error("how much: {0} ml")]
+    #[error("amount in ml: {0}")]
     Amount(BadMeasure),
     /// More than is there.
-    #[error("{asked:.1} ml cannot be taken out of {inside:.1} ml: take out less")]
+    #[error("can’t take {asked:.1} ml out of {inside:.1} ml; take out less")]
     MoreThanInside {
         /// What was to be taken out, ml.
         asked: f64,
@@ -76,22 +76,22 @@ pub enum BadPour {
         inside: f64,
     },
     /// Too much in one pot.
-    #[error("a pot holds {most:.0} ml at most here: begin a second one", most = PourRecord::LARGEST)]
+    #[error("the most in one pot is {most:.0} ml; start a second one", most = PourRecord::LARGEST)]
     RunsOver,
     /// Too many paints.
     #[error(transparent)]
     Paints(#[from] BadMix),
     /// Too many steps.
-    #[error("a record holds {most} steps: finish it and begin a second one", most = PourRecord::LONGEST)]
+    #[error("the most is {most} steps; finish this pour and start another", most = PourRecord::LONGEST)]
     TooLong,
     /// The pour is closed.
-    #[error("this pour is finished: open it again, or begin a new one")]
+    #[error("this pour is finished; reopen it or start a new one")]
     Finished,
     /// Nothing in it.
-    #[error("nothing was poured yet: put the pot away instead")]
+    #[error("nothing poured yet; discard the pot instead")]
     Empty,
     /// Not the last.
-    #[error("only the last step can be taken back, and another was added since: look at the list again")]
+    #[error("only the last step can be undone, and another was added since; check the list")]
     NotTheLast,
 }
 

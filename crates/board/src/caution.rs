@@ -16,20 +16,18 @@ pub struct Caution {
     pub care: TakeCare,
 }
 
-const LEAD: &str = "Old paint may hold lead. Test it before any sanding or stripping; where it does, stop, and follow local rules \
-                    and licensed practice.";
+const LEAD: &str = "Old paint may contain lead. Test before sanding or stripping. If it does, stop, follow local rules and use a licensed contractor.";
 const LEAD_SOURCE: &str = "US EPA, Renovation, Repair and Painting rule, 40 CFR Part 745 (before 1978 in the US; other \
                            countries have their own)";
-const DUST: &str = "Sand damp, or with extraction, and wear a dust respirator; sweep nothing dry.";
-const DUST_SOURCE: &str = "29 CFR 1910.134 on respirators; local rules go first";
-const RAGS: &str = "Rags with oil, oil stain or some waxes heat themselves and catch fire: lay them flat outdoors to dry, or under \
-                    water in a lidded metal can.";
+const DUST: &str = "Wet-sand or use dust extraction, and wear a dust respirator. Never sweep dry.";
+const DUST_SOURCE: &str = "29 CFR 1910.134 on respirators; local rules come first";
+const RAGS: &str = "Rags with oil, oil stain or some waxes self-ignite. Dry them flat outdoors, or keep them under water in a lidded metal can.";
 const RAGS_SOURCE: &str = "NFPA 921 on self-heating, from memory; follow the tin";
-const SOLVENT: &str = "Solvent in wax, stain and shellac: open the windows, keep flames away, wear gloves.";
-const POWDER: &str =
-    "Fine metal powder is not to be breathed in: stir it in slowly, with a respirator, away from draughts.";
-const FOOD: &str = "No decorative wax or metal on what touches food, on cots or on toys, unless the product is rated for it.";
-const FOOD_SOURCE: &str = "EN 71-3 on migration from toys (from memory); local rules go first";
+const SOLVENT: &str = "Wax, stain and shellac contain solvent: open windows, no flames, wear gloves.";
+const POWDER: &str = "Don’t breathe in metal powder: wear a respirator, stir it in slowly, out of draughts.";
+const FOOD: &str =
+    "No decorative wax or metal on food surfaces, cots or toys, unless the product is rated for it.";
+const FOOD_SOURCE: &str = "EN 71-3 on migration from toys (from memory); local rules come first";
 const PRACTICE: &str = "common practice";
 
 /// The cautions of a strip, from the ground up; each once, at the first layer where it applies.
@@ -63,16 +61,16 @@ pub struct TakeCare {
 }
 
 impl TakeCare {
-    /// Old paint may hold lead.
+    /// Old paint may contain lead.
     pub const LEAD: Self =
         Self { words: LEAD, short: "lead: test before sanding", grave: true, source: LEAD_SOURCE };
     /// The dust of sanding.
     pub const DUST: Self =
-        Self { words: DUST, short: "dust: sand damp, wear a respirator", grave: false, source: DUST_SOURCE };
+        Self { words: DUST, short: "dust: wet-sand, wear a respirator", grave: false, source: DUST_SOURCE };
     /// Oily rags heat themselves.
     pub const RAGS: Self = Self {
         words: RAGS,
-        short: "rags catch fire by themselves: flat outdoors, or in the can with water",
+        short: "rags self-ignite: dry flat outdoors, or in the can of water",
         grave: false,
         source: RAGS_SOURCE,
     };
@@ -87,12 +85,8 @@ impl TakeCare {
     pub const POWDER: Self =
         Self { words: POWDER, short: "metal powder: respirator, no draught", grave: false, source: PRACTICE };
     /// What touches food, cots and toys.
-    pub const FOOD: Self = Self {
-        words: FOOD,
-        short: "not on what touches food, on cots or toys",
-        grave: false,
-        source: FOOD_SOURCE,
-    };
+    pub const FOOD: Self =
+        Self { words: FOOD, short: "not on food surfaces, cots or toys", grave: false, source: FOOD_SOURCE };
 }
 
 /// What a technique asks for with what is in its pot, over a ground. What a tin states of itself counts before its class.

@@ -126,25 +126,25 @@ pub struct Board {
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadBoard {
     /// Without a strip, or with more than six.
-    #[error("{0} strips: a board has one to six, A to F")]
+    #[error("{0} strips is out of range; a board has 1 to 6, A to F")]
     Strips(usize),
     /// A letter twice.
-    #[error("there are two strips {0}: give each its own letter")]
+    #[error("two strips are lettered {0}; give each its own letter")]
     Twice(Letter),
     /// A strip that branches off one that is not there.
-    #[error("strip {0} branches off strip {1}, which is not on the board: choose another")]
+    #[error("strip {0} starts from strip {1}, which is not on the board; choose another")]
     NoSuchStrip(Letter, Letter),
     /// A strip that in the end branches off itself.
-    #[error("strip {0} branches off itself in the end: let it begin at the ground, or at a strip that does")]
+    #[error("strip {0} loops back to itself; start it from the ground or another strip")]
     Circle(Letter),
     /// Too many layers on one strip.
-    #[error("strip {0} has {1} layers: {most} are the most", most = LAYERS)]
+    #[error("strip {0} has {1} layers; the most is {most}", most = LAYERS)]
     Layers(Letter, usize),
     /// A film that nothing leaves, of a strip and a layer by their places.
     #[error("{2}")]
     Film(usize, usize, NotAFilm),
     /// A layer without a pot whose technique needs one.
-    #[error("“{}” needs something in its pot: choose a mix or a paint", .0.name())]
+    #[error("the pot for “{}” is empty; choose a mix or a paint", .0.name())]
     EmptyPot(Technique),
     /// A pot that cannot be.
     #[error("pot: {0}")]
@@ -212,7 +212,7 @@ impl TryFrom<String> for Letter {
 
     fn try_from(text: String) -> Result<Self, String> {
         Letter::ALL.into_iter().find(|known| text.chars().eq([char::from(*known)])).ok_or_else(|| {
-            format!("“{}” is no strip: strips are A to F", text.chars().take(20).collect::<String>())
+            format!("“{}” is not a strip; use A to F", text.chars().take(20).collect::<String>())
         })
     }
 }

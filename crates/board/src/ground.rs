@@ -104,7 +104,7 @@ impl GroundKind {
         }
         match self {
             GroundKind::PaleWood => row("pale-wood", "Bare wood, pale", [0xcf, 0xb4, 0x8a], 0.7, 0.22),
-            GroundKind::MidWood => row("mid-wood", "Bare wood, middling", [0xa8, 0x82, 0x56], 0.7, 0.34),
+            GroundKind::MidWood => row("mid-wood", "Bare wood, medium", [0xa8, 0x82, 0x56], 0.7, 0.34),
             GroundKind::DarkWood => row("dark-wood", "Bare wood, dark", [0x5e, 0x43, 0x30], 0.7, 0.38),
             GroundKind::RedWood => row("red-wood", "Bare wood, red", [0x7a, 0x42, 0x2e], 0.7, 0.3),
             GroundKind::KnottyWood => row("knotty-wood", "Bare wood, knotty", [0xc8, 0xa2, 0x6a], 0.7, 0.3),

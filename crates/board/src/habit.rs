@@ -35,15 +35,15 @@ impl Habit {
         const NEARLY: f64 = 0.1;
         let thicker = !technique.takes_away() && self.film.ln().abs() > NEARLY;
         let wider = self.cover.abs() > NEARLY;
-        let film = thicker.then(|| format!("leaves {:.1} times the usual film", self.film));
+        let film = thicker.then(|| format!("lays it {:.1} times as thick as usual", self.film));
         let cover = wider.then(|| match (technique.takes_away(), self.cover > 0.0) {
-            (true, true) => "rubs away more than usual",
-            (true, false) => "rubs away less than usual",
+            (true, true) => "rubs off more than usual",
+            (true, false) => "rubs off less than usual",
             (false, true) => "covers more than usual",
             (false, false) => "covers less than usual",
         });
         let rougher = technique.texture().is_some() && self.rough.ln().abs() > NEARLY;
-        let rough = rougher.then(|| format!("leaves it {:.1} times as rough", self.rough));
+        let rough = rougher.then(|| format!("leaves it {:.1} times as rough as usual", self.rough));
         let told: Vec<String> = [film, cover.map(str::to_owned), rough].into_iter().flatten().collect();
         match &*told {
             [] => "as usual".to_owned(),
@@ -87,17 +87,17 @@ mod tests {
     #[test]
     fn a_habit_is_told_in_words() {
         let words = |film, cover, technique| Habit { film, cover, rough: 1.0 }.words(technique);
-        assert_eq!(words(1.42, 0.0, Technique::GlazeWiped), "leaves 1.4 times the usual film");
+        assert_eq!(words(1.42, 0.0, Technique::GlazeWiped), "lays it 1.4 times as thick as usual");
         assert_eq!(
             words(0.5, -0.4, Technique::DryBrush),
-            "leaves 0.5 times the usual film, and covers less than usual"
+            "lays it 0.5 times as thick as usual, and covers less than usual"
         );
-        assert_eq!(words(1.0, 0.4, Technique::SandBack), "rubs away more than usual");
+        assert_eq!(words(1.0, 0.4, Technique::SandBack), "rubs off more than usual");
         assert_eq!(words(1.05, 0.0, Technique::BrushedCoat), "as usual");
         let rough = |technique| Habit { film: 0.7, cover: 0.5, rough: 1.5 }.words(technique);
         assert_eq!(
             rough(Technique::KnifeFlecks),
-            "leaves 0.7 times the usual film, covers more than usual, and leaves it 1.5 times as rough"
+            "lays it 0.7 times as thick as usual, covers more than usual, and leaves it 1.5 times as rough as usual"
         );
         // What has no texture of its own is not told of as rough.
         assert_eq!(rough(Technique::DryBrush), words(0.7, 0.5, Technique::DryBrush));

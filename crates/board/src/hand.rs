@@ -88,13 +88,13 @@ pub struct BoardReading {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum BadReading {
     /// No spot, or too many.
-    #[error("{0} spots: read a board at one to {most} spots", most = BoardReading::SPOTS)]
+    #[error("{0} spots is out of range; read 1 to {most} spots", most = BoardReading::SPOTS)]
     Spots(usize),
     /// A strip that the board does not have.
-    #[error("the board has no strip {0}: read one that it has")]
+    #[error("the board has no strip {0}; choose another")]
     NoSuchStrip(Letter),
     /// A strip without layers.
-    #[error("nothing is painted on strip {0} yet: put a layer on it first")]
+    #[error("strip {0} has no layers yet; add one first")]
     Bare(Letter),
 }
 

@@ -92,10 +92,10 @@ impl Defect {
         match self {
             Defect::TooDark => "Too dark",
             Defect::TooBright => "Too bright",
-            Defect::JumpsOut => "One part jumps out",
-            Defect::Dull => "Dull: nothing stands out",
+            Defect::JumpsOut => "One part stands out",
+            Defect::Dull => "Dull: lacks contrast",
             Defect::WashedOut => "The first coat looks washed out",
-            Defect::Lifted => "The paint below lifted",
+            Defect::Lifted => "The layer below lifted",
             Defect::Cracked => "Cracks, runs or blobs",
         }
     }
@@ -104,21 +104,19 @@ impl Defect {
     pub const fn first(self) -> &'static str {
         match self {
             Defect::TooDark => {
-                "Stand back and look at it in the room's own light first; a fresh wax can still be lifted."
+                "First stand back and look at it in the light of its room. Fresh wax can still be lifted."
             }
             Defect::TooBright => {
-                "Separate brushes for colours that must not meet; what is too pure wants its calmer cousin."
+                "Keep separate brushes for colours that must not mix. Swap a colour that is too strong for a greyer one."
             }
-            Defect::JumpsOut => {
-                "A thin layer over all mutes the neighbours alike: begin with less than you think."
-            }
-            Defect::Dull => "Build contrast in steps, never at once.",
-            Defect::WashedOut => "Wait: wet is not dry, and the first coat is never the colour.",
+            Defect::JumpsOut => "A thin layer over everything mutes it all. Use less than you think.",
+            Defect::Dull => "Build contrast in steps, not all at once.",
+            Defect::WashedOut => "Let it dry first: the first coat never shows the true colour.",
             Defect::Lifted => {
-                "Let it dry hard, sand the edge of the hole flat, touch in the base, and seal it before anything wet goes over."
+                "Let it dry hard, sand the edge of the damage flat, touch in the base, and seal before any wet layer."
             }
             Defect::Cracked => {
-                "Let it dry hard, sand it flat, damp or with extraction, and go back to thin coats; offload the brush."
+                "Let it dry hard, sand flat (wet or with extraction), then recoat thinly. Offload the brush first."
             }
         }
     }
@@ -286,14 +284,14 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             mended[n].hand.wipe = super::Share::of(layer.hand.wipe.value().max(0.5) + 0.35);
             of.push(if wax {
                 candidate(
-                    "Lift the wax with clear wax while it is fresh; fine steel wool where it has set",
-                    "clear wax dissolves a fresh wax, and a cloth takes it up",
+                    "Lift fresh wax with clear wax; use fine steel wool once it has set",
+                    "clear wax dissolves fresh wax, and a cloth picks it up",
                     mended,
                 )
             } else {
                 candidate(
                     "Wipe it back firmly before it sets",
-                    "what is wiped off the field stays in the recesses",
+                    "wiping clears the flat and leaves the recesses",
                     mended,
                 )
             });
@@ -305,7 +303,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 pale,
                 Some((Class::Water, 1)),
                 "A thin wash of",
-                "a thin pale film over all lightens and mutes",
+                "a thin pale film over everything lightens and mutes",
             ));
             of.extend(self.on_top(
                 layers,
@@ -313,7 +311,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 pale,
                 None,
                 "Dry-brush it with",
-                "light on what stands out lifts the whole",
+                "lighter high points lift the whole piece",
             ));
         }
         of
@@ -329,7 +327,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 layers,
                 dusted,
                 "Dust the base colour back over it",
-                "the base takes the accent back into the family",
+                "the base colour pulls the accent back in",
             ));
         }
         for calm in self.paints(|lab| lab.chroma() < 12.0) {
@@ -339,7 +337,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 calm,
                 Some((Class::Water, 1)),
                 "A thin wash of",
-                "a greyed film over all lowers every chroma alike",
+                "a greyish film over everything tones down every colour",
             ));
             of.extend(self.on_top(
                 layers,
@@ -347,7 +345,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 calm,
                 Some((Class::GlazingLiquid, 4)),
                 "A wiped glaze of",
-                "a calm glaze tones what it lies on",
+                "a quiet glaze tones down what is under it",
             ));
         }
         of
@@ -362,7 +360,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 near,
                 Some((Class::Water, 1)),
                 "A thin wash of",
-                "one thin film over all brings its parts together",
+                "one thin film over everything ties the parts together",
             ));
             of.extend(self.on_top(
                 layers,
@@ -370,7 +368,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 near,
                 Some((Class::GlazingLiquid, 4)),
                 "A stippled glaze of",
-                "a glaze over all mutes all of it, and keeps the layers visible",
+                "a glaze over everything mutes it but lets the layers show",
             ));
         }
         for metal in self.shelf.iter().filter(|tin| tin.class == Class::Metallic) {
@@ -380,7 +378,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 metal.paint,
                 Some((Class::Water, 2)),
                 "A metallic wash of",
-                "metal between two colours belongs to both",
+                "metal sits well between two colours",
             ));
         }
         of
@@ -395,7 +393,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 light,
                 None,
                 "Dry-brush the detail with",
-                "a lighter light on the detail makes it stand out",
+                "a paler highlight makes the detail stand out",
             ));
         }
         for deep in self.paints(|lab| lab.l < seen.field.l - 3.0 * SHADE) {
@@ -405,7 +403,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 deep,
                 Some((Class::GlazingLiquid, 4)),
                 "A wiped glaze of",
-                "depth in the recesses makes what stands out lighter",
+                "dark recesses make the high points look lighter",
             ));
         }
         let hue = |lab: &Lab| {
@@ -417,8 +415,8 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 Technique::DryBrush,
                 other,
                 None,
-                "A step of hue, dry-brushed:",
-                "a step of hue shows where a step of lightness is not wanted",
+                "Dry-brush a nearby hue:",
+                "a nearby hue adds interest without going lighter or darker",
             ));
         }
         of
@@ -431,8 +429,8 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let mut mended = layers.to_vec();
         mended[n].hand.passes = passes;
         vec![candidate(
-            "Wait until it is dry, then another thin coat",
-            "a dark ground shows through one coat, and a porous paint dries paler than it is wet",
+            "Let it dry, then add another thin coat",
+            "a dark ground shows through one coat, and porous paint dries paler",
             mended,
         )]
     }
@@ -442,8 +440,8 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let (mut sealed, mut waxed) = (layers.to_vec(), layers.to_vec());
         sealed.insert(n, Layer::new(Technique::ClearCoat, Vec::new()));
         let mut of = vec![candidate(
-            "Touch in the base, seal it, then the same layer again",
-            "a sealed paint no longer dissolves in the water of what goes over it",
+            "Touch in the base, seal it, then repeat the layer",
+            "water in the next layer can’t soften sealed paint",
             sealed,
         )];
         let colour = layers[n]
@@ -455,8 +453,8 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             let pot = vec![*colour, MixPart { paint: wax.paint, parts: nine }];
             waxed[n] = Layer { id: layers[n].id, ..Layer::new(Technique::TintedWax, pot) };
             of.push(candidate(
-                "Touch in the base, and put the colour on as a tinted wax",
-                "wax brings no water, so it lifts nothing",
+                "Touch in the base, then put the colour on as tinted wax",
+                "wax contains no water, so it won’t lift the paint",
                 waxed,
             ));
         }
@@ -476,8 +474,8 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         hand.load = load;
         hand.passes = super::Passes::new(hand.passes.value() + 1).unwrap_or(hand.passes);
         vec![candidate(
-            "Sand it flat, then the same in thin coats",
-            "thin coats dry through, where a thick one dries from outside and tears",
+            "Sand it flat, then repeat in thin coats",
+            "thin coats dry right through; a thick one skins over and cracks",
             mended,
         )]
     }
@@ -515,7 +513,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             Some(_) => {
                 let first = words.chars().take(1).flat_map(char::to_lowercase);
                 let words: String = first.chain(words.chars().skip(1)).collect();
-                candidate(&format!("Take the wax off, then {words}"), why, laid)
+                candidate(&format!("Remove the wax, then {words}"), why, laid)
             }
         }
     }

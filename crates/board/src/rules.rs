@@ -250,8 +250,8 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             Some(clay),
             Severity::Fails,
-            "this lifts the clay-type paint below it",
-            "clay-type paint stays soluble in water until it is sealed all over: a wet layer takes it off again",
+            "this will lift the clay-type paint below",
+            "clay-type paint re-wets until it is sealed all over, and a wet layer takes it off",
             "seal the paint first, or use a wax instead of this layer",
             seal_below(),
         );
@@ -263,7 +263,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Severity::Fails,
             "paint over wax does not stick",
             "water-based paint has nothing to grip over wax, and comes off in sheets",
-            "put the wax on after this layer; as a resist it is meant to come off",
+            "wax after this layer, unless the wax is a resist",
             Some(AdviceFix::Instead(step.layer.id, Technique::WetWaxResist)),
         );
     }
@@ -281,9 +281,9 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             Some(wax),
             Severity::Fails,
-            "a clear coat over wax beads up and peels",
-            "a water-based clear coat does not wet wax",
-            "finish with wax, or take the wax off before the clear coat",
+            "clear coat over wax will bead up and peel",
+            "water-based clear coat won’t spread on wax",
+            "finish with wax, or remove it before the clear coat",
             Some(AdviceFix::Instead(step.layer.id, Technique::ClearWax)),
         );
     }
@@ -293,7 +293,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Severity::Care,
             "this wax stains the bare paint permanently",
             "a porous paint soaks up the colour: it cannot be lifted off again",
-            "clear wax first makes it forgiving; straight on is right where it is to stay",
+            "put clear wax on first so you can lift it; go direct only where it should stay",
             Some(AdviceFix::Below(step.layer.id, Technique::ClearWax)),
         );
     }
@@ -302,9 +302,9 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             lies_on,
             Severity::Care,
-            "the glaze grabs at once and cannot be moved",
+            "the glaze will grab at once; you can’t work it",
             "a dead matt, open base soaks up the glaze where it is put",
-            "a clear coat below gives it time; satin bases need none",
+            "clear-coat the base first to gain time; a satin base doesn’t need it",
             seal_below(),
         );
     }
@@ -316,8 +316,8 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Some(fresh),
             Severity::Note,
             "let the wax below set first",
-            "a fresh wax takes up the one below it",
-            "buff the first the next day before this goes on; while it is fresh, clear wax takes tinted wax back",
+            "fresh wax picks up the wax below",
+            "buff the first wax the next day, then add this; over fresh tinted wax, clear wax lifts it off",
             None,
         );
     }
@@ -354,9 +354,9 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             None,
             Severity::Fails,
-            "texture this thick cracks",
-            "a thick layer dries from outside and tears",
-            "two thinner coats instead of one",
+            "texture this thick will crack",
+            "a thick layer skins over and cracks",
+            "use two thinner coats",
             None,
         );
     }
@@ -374,8 +374,8 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             None,
             Severity::Care,
-            "a coat this heavy runs and cracks",
-            "what is too thick sags before it dries",
+            "a coat this heavy will run and crack",
+            "thick paint sags before it dries",
             "two thin coats, sanded lightly between",
             Some(AdviceFix::Again(step.layer.id)),
         );
@@ -384,9 +384,9 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             None,
             Severity::Note,
-            "strokes that are left to stand take more paint",
-            "ridges dry slowly, and a smooth coat over them fills them again",
-            "thick paint and little water, crossed every which way; leave it overnight, and what comes next thin",
+            "standing brush strokes need more paint",
+            "ridges dry slowly, and a smooth coat fills them in",
+            "thick paint, little water, brushed every which way; leave overnight, then keep the next layer thin",
             None,
         );
     }
@@ -395,9 +395,9 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             Some(slow),
             Severity::Note,
-            "what lies below needs the night",
-            "texture, thick knife work and heavy washes dry slowly: what goes on too soon drags and cracks them",
-            "leave it overnight; everything else on this board takes an hour or two",
+            "leave the layer below overnight",
+            "texture, thick knife work and heavy washes dry slowly; too soon, and the next layer drags and cracks them",
+            "leave it overnight; everything else here dries in an hour or two",
             None,
         );
     }
@@ -489,7 +489,7 @@ fn on_the_ground<'a>(
     let fix = under.as_ref().map(|under| AdviceFix::Under(id, under.pot.clone()));
     let saves = under.as_ref().filter(|under| under.saves() > 0).map_or_else(String::new, |under| {
         format!(
-            ": it then covers in {}, where {} are needed over the bare ground",
+            ": covers in {}, not the {} needed over the bare ground",
             coats(under.coats),
             coats(under.without)
         )
@@ -498,9 +498,9 @@ fn on_the_ground<'a>(
     if board.ground.kind.bleeds() && first.is_water_borne() && !blocked {
         return vec![about(
             Severity::Care,
-            "the ground bleeds through".to_owned(),
+            "the ground will bleed through".to_owned(),
             "tannin and old stain dissolve in water-based paint and bleed through pink or yellow, coat after coat",
-            format!("a stain-blocking primer first, tinted near the colour to come{saves}"),
+            format!("stain-blocking primer first, tinted close to the top colour{saves}"),
             fix,
         )];
     }
@@ -509,7 +509,7 @@ fn on_the_ground<'a>(
             Severity::Fails,
             "paint does not grip this ground".to_owned(),
             "laminate and metal give paint nothing to hold: it scratches and peels off",
-            format!("sand it dull, then a bonding primer below everything{saves}"),
+            format!("sand it dull, then bonding primer under everything{saves}"),
             fix,
         )];
     }
@@ -528,9 +528,9 @@ fn on_the_ground<'a>(
             layer: Some(heavy.layer.id),
             ..about(
                 Severity::Care,
-                "much water on a ground without primer".to_owned(),
-                "water works its way under paint that has nothing to hold on to",
-                format!("a bonding primer below everything{saves}"),
+                "very wet layer on an unprimed ground".to_owned(),
+                "water gets under paint that has no grip",
+                format!("bonding primer under everything{saves}"),
                 fix,
             )
         }];
@@ -548,11 +548,11 @@ fn on_the_ground<'a>(
     }
     vec![about(
         Severity::Note,
-        format!("{} of this over the bare ground: it covers in {}", coats(given), coats(needed)),
-        "the first coat is never the colour: over a darker ground it looks pale, chalky and wrong",
+        format!("only {} over the bare ground: it takes {} to cover", coats(given), coats(needed)),
+        "the first coat never shows the true colour: over a darker ground it looks pale and chalky",
         match &under {
             Some(under) if under.saves() > 0 => {
-                format!("thin coats until it covers, or a tinted primer below{saves}")
+                format!("thin coats until it covers, or a tinted primer first{saves}")
             }
             _ => "thin coats until it covers".to_owned(),
         },
@@ -579,9 +579,9 @@ fn jumps(steps: &[Step], stack: &Stack) -> Vec<Advice> {
         (shades > JUMP + NEARLY).then(|| Advice {
             layer: Some(layer.id),
             severity: Severity::Note,
-            what: format!("{shades:.1} shades at one step"),
-            why: "contrast that is built in steps looks worn; contrast at once looks painted on",
-            remedy: "a helper a couple of shades from the base first, then this".to_owned(),
+            what: format!("too big a jump: {shades:.1} shades in one step"),
+            why: "contrast built in steps looks worn; all at once it looks painted on",
+            remedy: "dry-brush an in-between colour first, a couple of shades from the base".to_owned(),
             fix: None,
             source: PRACTICE,
         })
@@ -608,18 +608,15 @@ fn contrasts(steps: &[Step], stack: &Stack) -> Vec<Advice> {
                 return None;
             }
             let (what, remedy) = if shades < *SHADES.start() {
-                (
-                    "so near it vanishes",
-                    "take its colour three to five shades from the base: the ladder in the Pot has it",
-                )
+                ("too close to show", "keep glazes 3 to 5 shades away; pick one from the Ladder in the Pot")
             } else {
-                ("so far it shouts", "take its colour three to five shades from the base, or wipe it thinner")
+                ("too strong", "keep glazes 3 to 5 shades away, or wipe it thinner")
             };
             Some(Advice {
                 layer: Some(layer.id),
                 severity: Severity::Note,
-                what: format!("{shades:.1} shades from its base: {what}"),
-                why: "a glaze three to five shades from its base reads as depth",
+                what: format!("glaze is {shades:.1} shades from its base: {what}"),
+                why: "a glaze 3 to 5 shades from its base reads as depth",
                 remedy: remedy.to_owned(),
                 fix: None,
                 source: PRACTICE,

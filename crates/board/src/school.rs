@@ -41,11 +41,11 @@ pub fn other_ways(
 ) -> Vec<AnotherWay> {
     let asked = [
         ("How do two colours meet?", blending(layers)),
-        ("What goes into the recesses?", recesses(layers, class, of_class)),
-        ("Dark wax straight, or clear wax first?", clear_wax_first(layers)),
+        ("What goes in the recesses?", recesses(layers, class, of_class)),
+        ("Dark wax direct, or clear wax first?", clear_wax_first(layers)),
         ("Wax or clear coat on top?", sealing(layers)),
         ("Distress before or after the glaze?", distress(layers)),
-        ("Full crisp coats, or thin ones to be rubbed?", coats(layers)),
+        ("Full coats, or thin ones to rub back?", coats(layers)),
     ];
     let of = |(question, ways): (&'static str, Vec<Way>)| {
         ways.into_iter().map(move |(words, why, layers)| AnotherWay { question, words, why, layers })
@@ -84,8 +84,8 @@ fn recesses(
         return Vec::new();
     };
     let bare: Way = (
-        "Neither: the colour as it is",
-        "nothing to go wrong, and no depth: carving reads by its shadows only",
+        "Neither: leave the colour plain",
+        "nothing to go wrong, but no depth: only shadow shows the carving",
         without(layers, at),
     );
     let paint = layers[at].pot.iter().find(|part| class(part.paint).is_some_and(|class| !class.is_medium()));
@@ -94,15 +94,15 @@ fn recesses(
             Technique::TintedWax,
             Class::ClearWax,
             9,
-            "Dark wax in place of the glaze",
-            "it never dries while you work, and clear wax lifts it again; no paint holds over it",
+            "Dark wax instead of glaze",
+            "stays workable, and clear wax lifts it; paint won’t stick over it",
         ),
         _ => (
             Technique::GlazeWiped,
             Class::GlazingLiquid,
             4,
-            "A glaze in place of the wax",
-            "it stays open some ten minutes and is then there for good; paint and clear coat hold over it",
+            "Glaze instead of wax",
+            "workable for about 10 min, then permanent; paint and clear coat stick over it",
         ),
     };
     let pot = paint.zip(of_class(medium)).zip(WholeParts::new(parts).ok());
@@ -137,13 +137,13 @@ fn blending(layers: &[Layer]) -> Vec<Way> {
         let (technique, words, why) = match layers[at].technique {
             Technique::WetBlend => (
                 Technique::MeshedGlaze,
-                "Mesh them in clear glaze",
-                "the film is thinner and stays open: more clear glaze re-opens a section, and it dries overnight",
+                "Blend them in clear glaze",
+                "thinner film, long open time; more clear glaze re-opens a section; dries overnight",
             ),
             _ => (
                 Technique::WetBlend,
                 "Keep them wet with a mister",
-                "the film is thicker and dries at once: quick, for small areas, and it drags when it dries",
+                "thicker film, dries at once: quick for small areas, but drags as it dries",
             ),
         };
         (words, why, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
@@ -155,15 +155,13 @@ fn clear_wax_first(layers: &[Layer]) -> Vec<Way> {
     let Some(at) = find(layers, |technique| technique == Technique::TintedWax) else { return Vec::new() };
     let below = at.checked_sub(1).filter(|below| layers[*below].technique == Technique::ClearWax);
     vec![match below {
-        Some(below) => (
-            "Dark wax straight",
-            "it bites: darker, and on bare chalk-type paint it is there for good",
-            without(layers, below),
-        ),
+        Some(below) => {
+            ("Dark wax direct", "darker, and permanent on bare chalk-type paint", without(layers, below))
+        }
         None => {
             let mut with = layers.to_vec();
             with.insert(at, Layer::new(Technique::ClearWax, Vec::new()));
-            ("Clear wax first", "it forgives: a little clear wax lifts the dark wax off again", with)
+            ("Clear wax first", "forgiving: a little clear wax lifts the dark wax off", with)
         }
     }]
 }
@@ -173,13 +171,13 @@ fn sealing(layers: &[Layer]) -> Vec<Way> {
     let (technique, words, why) = match layers[at].technique {
         Technique::ClearWax => (
             Technique::ClearCoat,
-            "A clear coat in place of the wax",
-            "hard and wiped clean; it shows as a film, and must never go over wax",
+            "Clear coat instead of wax",
+            "hard and wipeable; looks like a film, and must never go over wax",
         ),
         Technique::ClearCoat => (
             Technique::ClearWax,
-            "Wax in place of the clear coat",
-            "soft to the hand and buffed; it wants renewing, and nothing but wax goes over it",
+            "Wax instead of clear coat",
+            "soft, buffed feel; needs renewing, and only wax goes over it",
         ),
         _ => return Vec::new(),
     };
@@ -201,9 +199,9 @@ fn distress(layers: &[Layer]) -> Vec<Way> {
     // With the wear taken out, the glaze's own place is below it where the wear lay above, and above it where it lay below.
     moved.insert(glaze, worn);
     let (words, why) = if wear > glaze {
-        ("Distress before the glaze", "the glaze tones the bared wood too: older, quieter edges")
+        ("Distress before the glaze", "the glaze tones the bare wood too: older, quieter edges")
     } else {
-        ("Distress after the glaze", "the bared edge stays fresh and sharp, and 320 grit is enough")
+        ("Distress after the glaze", "bare edges stay fresh and sharp; 320 grit is enough")
     };
     vec![(words, why, moved)]
 }
@@ -214,13 +212,9 @@ fn coats(layers: &[Layer]) -> Vec<Way> {
     let Some(last) = layers.iter().rposition(is_coat).filter(|_| worn) else { return Vec::new() };
     let thin = layers[last].hand.load.value() < 0.8;
     let (load, words, why) = if thin {
-        (1.0, "Full coats", "crisp and even; there is more to rub off where it is to look old")
+        (1.0, "Full coats", "crisp and even, but more to rub off where you want it worn")
     } else {
-        (
-            THIN,
-            "Thin coats, meant to be rubbed",
-            "less cover now is less to rub off later; the ground shows a little everywhere",
-        )
+        (THIN, "Thin coats, to rub back", "less to rub off later, but the ground shows a little all over")
     };
     let Ok(load) = Load::new(load) else { return Vec::new() };
     let mended = instead(layers, last, |layer| {

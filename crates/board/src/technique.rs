@@ -115,7 +115,7 @@ pub struct Print {
 
 /// A film that no technique leaves.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
-#[error("a film: {0} (a tenth of a µm to 3000; where nothing lies, set the coverage to 0)")]
+#[error("film thickness: {0}; use 0.1 to 3000 µm, or set coverage to 0 for none")]
 pub struct NotAFilm(BadMeasure);
 
 /// How it was done: what a painter varies from the usual.
@@ -144,7 +144,7 @@ pub struct TextureDepth(f64);
 
 /// A texture that no paint holds.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
-#[error("a texture: {0} (0 for smooth, 1000 µm for peaks of a millimetre)")]
+#[error("texture depth: {0}; use 0 (smooth) to 1000 µm (1 mm peaks)")]
 pub struct NotATexture(BadMeasure);
 
 impl TextureDepth {
@@ -190,7 +190,7 @@ pub struct Passes(u8);
 
 /// Passes that are none.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("{0} passes: 1 to 9; take the layer out for none")]
+#[error("{0} passes is out of range; use 1 to 9, or remove the layer")]
 pub struct NotPasses(u8);
 
 impl Load {
@@ -353,40 +353,40 @@ impl Technique {
         const WAX: [f64; 3] = [40.0, 60.0, 30.0];
         const STAIN: [f64; 3] = [75.0, 80.0, 70.0];
         match self {
-            Self::BrushedCoat => laid("brushed-coat", "Coat, brushed", Coat, [COAT, 110.0, 70.0], ALL),
-            Self::RolledCoat => laid("rolled-coat", "Coat, rolled", Coat, [60.0, 45.0, 50.0], ALL),
+            Self::BrushedCoat => laid("brushed-coat", "Brushed coat", Coat, [COAT, 110.0, 70.0], ALL),
+            Self::RolledCoat => laid("rolled-coat", "Rolled coat", Coat, [60.0, 45.0, 50.0], ALL),
             Self::TextureCoat => laid("texture-coat", "Texture coat", Coat, [400.0, 500.0, 250.0], ALL),
-            Self::WetBlend => laid("wet-blend", "Wet blend, feathered", Blend, [60.0, 60.0, 45.0], [0.5; 3]),
-            Self::MeshedGlaze => laid("meshed-glaze", "Meshed in glaze", Blend, [40.0, 55.0, 20.0], [0.5; 3])
-                .from(GLAZE, [0.5; 3]),
+            Self::WetBlend => laid("wet-blend", "Feathered wet blend", Blend, [60.0, 60.0, 45.0], [0.5; 3]),
+            Self::MeshedGlaze => {
+                laid("meshed-glaze", "Glaze blend", Blend, [40.0, 55.0, 20.0], [0.5; 3]).from(GLAZE, [0.5; 3])
+            }
             Self::GlazeStippled => {
-                laid("glaze-stippled", "Glaze, stippled", Glaze, [40.0, 60.0, 20.0], [0.96, 0.98, 0.85])
+                laid("glaze-stippled", "Stippled glaze", Glaze, [40.0, 60.0, 20.0], [0.96, 0.98, 0.85])
                     .from(GLAZE, ALL)
             }
             Self::GlazeRagged => {
-                laid("glaze-ragged", "Glaze, ragged", Glaze, [36.0, 55.0, 12.0], [0.55, 0.8, 0.4])
+                laid("glaze-ragged", "Ragged glaze", Glaze, [36.0, 55.0, 12.0], [0.55, 0.8, 0.4])
                     .from(GLAZE, ALL)
             }
             Self::GlazeRaggedSoftened => laid(
                 "glaze-ragged-softened",
-                "Glaze, ragged and softened",
+                "Ragged and softened glaze",
                 Glaze,
                 [30.0, 52.0, 10.0],
                 [0.72, 0.86, 0.5],
             )
             .from(GLAZE, ALL),
-            Self::GlazeWiped => wiped("glaze-wiped", "Glaze, wiped", Glaze, [2.5, 60.0, 0.7], GLAZE),
+            Self::GlazeWiped => wiped("glaze-wiped", "Wiped glaze", Glaze, [2.5, 60.0, 0.7], GLAZE),
             Self::StainWiped => wiped("stain-wiped", "Stain or toner, wiped", Stain, [2.0, 8.0, 1.0], STAIN),
-            Self::WashWiped => wiped("wash-wiped", "Wash, wiped", Wash, [15.0, 45.0, 5.0], WASH),
+            Self::WashWiped => wiped("wash-wiped", "Wiped wash", Wash, [15.0, 45.0, 5.0], WASH),
             Self::WashPatted => {
-                laid("wash-patted", "Wash, patted", Wash, [15.0, 45.0, 6.0], [0.7, 0.9, 0.5]).from(WASH, ALL)
+                laid("wash-patted", "Patted wash", Wash, [15.0, 45.0, 6.0], [0.7, 0.9, 0.5]).from(WASH, ALL)
             }
             Self::WashDripped => {
-                laid("wash-dripped", "Wash, dripped", Wash, [20.0, 40.0, 10.0], [0.25, 0.45, 0.15])
+                laid("wash-dripped", "Dripped wash", Wash, [20.0, 40.0, 10.0], [0.25, 0.45, 0.15])
             }
             Self::WashDragged => {
-                laid("wash-dragged", "Wash, dragged", Wash, [15.0, 40.0, 6.0], [0.6, 0.8, 0.5])
-                    .from(WASH, ALL)
+                laid("wash-dragged", "Dragged wash", Wash, [15.0, 40.0, 6.0], [0.6, 0.8, 0.5]).from(WASH, ALL)
             }
             Self::DryBrush => laid("dry-brush", "Dry brush", Broken, [25.0; 3], [0.2, 0.02, 0.45]),
             Self::WetWaxResist => {
@@ -400,12 +400,12 @@ impl Technique {
             Self::Speckle => laid("speckle", "Speckle", Broken, [30.0; 3], [0.04, 0.03, 0.04]),
             Self::Stencil => laid("stencil", "Stencil", Broken, [20.0, 20.0, 15.0], [0.3, 0.02, 0.1]),
             Self::KnifeFlecks => {
-                laid("knife-flecks", "Flecks, knifed in", Broken, [150.0; 3], [0.25, 0.1, 0.2])
+                laid("knife-flecks", "Knifed-in flecks", Broken, [150.0; 3], [0.25, 0.1, 0.2])
             }
-            Self::TintedWax => wiped("tinted-wax", "Tinted wax, wiped", Wax, [2.0, 40.0, 1.0], WAX),
-            Self::SandBack => worn("sand-back", "Sanded back", [0.03, 0.0, 0.9]),
+            Self::TintedWax => wiped("tinted-wax", "Tinted wax", Wax, [2.0, 40.0, 1.0], WAX),
+            Self::SandBack => worn("sand-back", "Sand back", [0.03, 0.0, 0.9]),
             Self::SmoothSand => worn("smooth-sand", "Sanded smooth", [0.0, 0.0, 0.0]),
-            Self::WetDistress => worn("wet-distress", "Distressed, wet", [0.03, 0.0, 0.6]),
+            Self::WetDistress => worn("wet-distress", "Wet distressing", [0.03, 0.0, 0.6]),
             Self::ClearWax => laid("clear-wax", "Clear wax", Seal, [6.0, 15.0, 3.0], ALL).from(WAX, ALL),
             Self::ClearCoat => laid("clear-coat", "Clear coat", Seal, [70.0, 90.0, 50.0], ALL),
             Self::Gilding => laid("gilding", "Gilding wax", Gild, [60.0; 3], [0.02, 0.0, 0.45]),
@@ -417,7 +417,7 @@ impl Technique {
         self.row().id
     }
 
-    /// `Glaze, wiped` …
+    /// `Wiped glaze` …
     pub const fn name(self) -> &'static str {
         self.row().name
     }
@@ -760,7 +760,7 @@ mod tests {
     #[test]
     fn textures_that_cannot_be_are_refused() {
         for bad in [-1.0, 1001.0, f64::NAN, f64::INFINITY] {
-            assert!(TextureDepth::new(bad).unwrap_err().to_string().contains("0 for smooth"));
+            assert!(TextureDepth::new(bad).unwrap_err().to_string().contains("0 (smooth)"));
             assert!(serde_json::from_str::<TextureDepth>(&bad.to_string()).is_err());
         }
         // Boards from before there was texture are as they were.

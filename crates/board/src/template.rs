@@ -58,8 +58,8 @@ impl Skill {
     pub const fn words(self) -> &'static str {
         match self {
             Skill::Easy => "easy",
-            Skill::Practice => "takes some practice",
-            Skill::SureHand => "takes a sure hand",
+            Skill::Practice => "needs some practice",
+            Skill::SureHand => "needs a steady hand",
         }
     }
 }
@@ -139,7 +139,7 @@ pub struct OnShelf {
 
 /// What the shelf lacks.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("there is no {0} on the shelf: add it first, or start from another finish")]
+#[error("no {0} on the shelf; add one, or choose another finish")]
 pub struct Lacks(String);
 
 /// Done with nothing in a pot of its own.

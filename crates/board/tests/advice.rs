@@ -36,7 +36,7 @@ fn a_glaze_over_clay_type_paint_fails_until_it_is_sealed() {
     ];
     let worst = said(&board(layers.clone())).swap_remove(0);
     assert_eq!(worst.severity, Severity::Fails);
-    assert!(worst.what.contains("lifts the clay-type paint"));
+    assert!(worst.what.contains("will lift the clay-type paint"));
     assert_eq!(worst.fix, Some(AdviceFix::Below(layers[1].id, Technique::ClearCoat)));
     layers.insert(1, Layer::new(Technique::ClearCoat, vec![]));
     assert!(said(&board(layers)).iter().all(|advice| advice.severity < Severity::Fails));
@@ -75,7 +75,7 @@ fn a_stain_soaks_into_bare_wood_only() {
         let advice = about(kind, layers, lies).unwrap();
         assert_eq!(advice.fix, Some(AdviceFix::Instead(last, Technique::GlazeWiped)));
     }
-    let bleeds = "the ground bleeds through";
+    let bleeds = "the ground will bleed through";
     assert!(
         about(GroundKind::DarkWood, vec![toner(), Layer::new(Technique::ClearCoat, vec![])], bleeds)
             .is_none()
@@ -97,12 +97,14 @@ fn cautions_stand_at_their_layer_and_say_where_they_are_from() {
     let lead = found.iter().find(|caution| caution.care.words.contains("lead")).unwrap();
     assert_eq!(lead.layer, layers[1].id);
     assert!(
-        lead.care.grave && lead.care.source.contains("745") && lead.care.words.contains("licensed practice")
+        lead.care.grave
+            && lead.care.source.contains("745")
+            && lead.care.words.contains("licensed contractor")
     );
     assert!(
         found
             .iter()
-            .any(|caution| caution.layer == layers[2].id && caution.care.words.contains("catch fire"))
+            .any(|caution| caution.layer == layers[2].id && caution.care.words.contains("self-ignite"))
     );
     assert!(cautions(&board(layers), A, tin).iter().all(|caution| !caution.care.words.contains("lead")));
 }
@@ -124,7 +126,7 @@ fn tin_id(n: u128) -> PaintId {
 #[test]
 fn clay_is_lifted_wherever_it_is_bare() {
     let wash = || Layer::new(Technique::WashWiped, pot(&[(WHITE, 1)]));
-    let lifts = |layers: Vec<Layer>| about(&wide(&board(layers)), "lifts the clay-type paint").is_some();
+    let lifts = |layers: Vec<Layer>| about(&wide(&board(layers)), "will lift the clay-type paint").is_some();
     let mixed = Layer::new(Technique::BrushedCoat, pot(&[(CREAM, 2), (CLAY_BLUE, 1)]));
     assert!(lifts(vec![mixed.clone(), wash()]));
     let brushed = Layer::new(Technique::DryBrush, pot(&[(CLAY_BLUE, 1)]));
@@ -195,14 +197,14 @@ fn the_tin_is_believed() {
         advice(board, A, tin, &stack, &shelf.on())
     };
     let primed = board_on(GroundKind::RedStain, vec![coat(PRIMER, 1), coat(CREAM, 2)]);
-    assert!(about(&wide(&primed), "bleeds").is_none());
+    assert!(about(&wide(&primed), "bleed through").is_none());
     let weak = Specials { blocks_stains: Some(false), ..Specials::default() };
-    assert!(about(&said_of(tin_id(PRIMER), weak, &primed), "bleeds").is_some());
+    assert!(about(&said_of(tin_id(PRIMER), weak, &primed), "bleed through").is_some());
     let stain = Layer::new(Technique::WashWiped, pot(&[(GEL_STAIN, 1)]));
     let over_clay = board(vec![coat(CLAY_BLUE, 2), stain]);
-    assert!(about(&wide(&over_clay), "lifts the clay").is_none(), "oil does not wet it");
+    assert!(about(&wide(&over_clay), "will lift the clay").is_none(), "oil does not wet it");
     let by_water = Specials { solvent_borne: Some(false), ..Specials::default() };
-    assert!(about(&said_of(tin_id(GEL_STAIN), by_water, &over_clay), "lifts the clay").is_some());
+    assert!(about(&said_of(tin_id(GEL_STAIN), by_water, &over_clay), "will lift the clay").is_some());
 }
 
 /// Texture and flecks that are too thick crack at any number of passes; sanding between two coats is no coat.
@@ -330,7 +332,7 @@ fn each_ground_has_what_fails_on_it() {
     let waxed_again = vec![Layer::new(Technique::ClearWax, vec![])];
     assert!(about(&on(GroundKind::OldWax, waxed_again), "over old wax").is_none());
     for bleeding in [GroundKind::RedWood, GroundKind::KnottyWood, GroundKind::StainedWood] {
-        assert!(about(&on(bleeding, vec![coat(CREAM, 2)]), "bleeds through").is_some(), "{bleeding:?}");
+        assert!(about(&on(bleeding, vec![coat(CREAM, 2)]), "bleed through").is_some(), "{bleeding:?}");
     }
 }
 
@@ -339,22 +341,22 @@ fn each_ground_has_what_fails_on_it() {
 fn a_bleeding_ground_asks_for_a_primer_that_saves_a_coat() {
     let bare = board_on(GroundKind::RedStain, vec![coat(CREAM, 2)]);
     let found = said(&bare);
-    let bleeds = about(&found, "bleeds through").unwrap();
-    assert!(bleeds.remedy.contains("it then covers in"), "{}", bleeds.remedy);
+    let bleeds = about(&found, "bleed through").unwrap();
+    assert!(bleeds.remedy.contains("covers in"), "{}", bleeds.remedy);
     let Some(AdviceFix::Under(at, pot)) = &bleeds.fix else { panic!("{:?}", bleeds.fix) };
     assert_eq!(pot[0].paint.0.as_u128(), PRIMER);
     let layers = vec![Layer::new(Technique::BrushedCoat, pot.clone()), coat(CREAM, 2)];
     assert_eq!(*at, bare.layers(A)[0].id);
-    assert!(about(&said(&board_on(GroundKind::RedStain, layers)), "bleeds").is_none());
+    assert!(about(&said(&board_on(GroundKind::RedStain, layers)), "bleed through").is_none());
     let none = said_by(&Shelf::default().without(Class::Primer), &bare);
-    assert_eq!(about(&none, "bleeds through").unwrap().fix, None);
+    assert_eq!(about(&none, "bleed through").unwrap().fix, None);
 }
 
 #[test]
 fn the_first_coat_is_never_the_colour() {
     let over = |passes| said(&board_on(GroundKind::MidWood, vec![coat(WHITE, passes)]));
     let found = over(1);
-    let thin = about(&found, "one coat of this over the bare ground").unwrap();
+    let thin = about(&found, "one coat over the bare ground").unwrap();
     assert!(matches!(thin.fix, Some(AdviceFix::Again(_))) && thin.severity == Severity::Note);
     assert!(about(&over(6), "over the bare ground").is_none());
 }
@@ -372,9 +374,9 @@ fn thick_work_needs_the_night_and_contrast_its_steps() {
     let texture = Layer::new(Technique::TextureCoat, pot(&[(CREAM, 1)]));
     let dry = |paint| Layer::new(Technique::DryBrush, pot(&[(paint, 1)]));
     let found = said(&board(vec![texture, dry(WHITE)]));
-    assert!(about(&found, "needs the night").is_some());
-    assert!(about(&said(&board(vec![coat(OXBLOOD, 2), dry(WHITE)])), "shades at one step").is_some());
-    assert!(about(&said(&board(vec![coat(CREAM, 2), dry(WHITE)])), "shades at one step").is_none());
+    assert!(about(&found, "overnight").is_some());
+    assert!(about(&said(&board(vec![coat(OXBLOOD, 2), dry(WHITE)])), "shades in one step").is_some());
+    assert!(about(&said(&board(vec![coat(CREAM, 2), dry(WHITE)])), "shades in one step").is_none());
 }
 
 /// Strokes that are left to stand are told of, take the night, and crack where they are put on at once as high as peaks (common
@@ -388,11 +390,11 @@ fn standing_strokes_are_told_of() {
     };
     let wash = || Layer::new(Technique::WashWiped, pot(&[(WHITE, 1)]));
     let found = |layer: Layer| said(&board(vec![layer, wash()]));
-    assert!(about(&found(rough(20.0, 1)), "left to stand").is_none());
-    assert!(about(&found(rough(20.0, 1)), "needs the night").is_none());
+    assert!(about(&found(rough(20.0, 1)), "standing brush strokes").is_none());
+    assert!(about(&found(rough(20.0, 1)), "overnight").is_none());
     let stands = found(rough(150.0, 1));
-    assert_eq!(about(&stands, "left to stand").unwrap().severity, Severity::Note);
-    assert!(about(&stands, "needs the night").is_some() && about(&stands, "cracks").is_none());
+    assert_eq!(about(&stands, "standing brush strokes").unwrap().severity, Severity::Note);
+    assert!(about(&stands, "overnight").is_some() && about(&stands, "cracks").is_none());
     assert_eq!(about(&found(rough(600.0, 1)), "cracks").unwrap().severity, Severity::Fails);
     assert!(about(&found(rough(600.0, 2)), "cracks").is_none(), "in two coats");
     // A wax has no texture of its own, whatever is said of it.
@@ -407,7 +409,7 @@ fn a_coat_that_cracks_is_told_of() {
         let told = [1.0, 1.4, 1.7, 2.6, 3.2, 4.0].map(|load| {
             let hand = Hand { load: Load::new(load).unwrap(), ..Hand::default() };
             let layer = Layer { hand, ..Layer::new(technique, pot(&[(CREAM, 1)])) };
-            let told = about(&said(&board(vec![layer.clone()])), "runs and cracks").is_some();
+            let told = about(&said(&board(vec![layer.clone()])), "will run and crack").is_some();
             assert_eq!(told, layer.is_cracked(), "{technique:?} {load}");
             told
         });
@@ -468,7 +470,7 @@ fn a_wax_is_judged_by_its_whole_pot() {
     for of in [[(BROWN, 1), (CLEAR_WAX, 1)], [(CLEAR_WAX, 1), (BROWN, 1)]] {
         let waxed = board(vec![coat(CREAM, 2), Layer::new(Technique::TintedWax, pot(&of))]);
         let found = ways(&waxed, Defect::TooDark);
-        assert!(found.iter().any(|way| way.words.contains("clear wax while it is fresh")), "{found:?}");
+        assert!(found.iter().any(|way| way.words.contains("Lift fresh wax with clear wax")), "{found:?}");
     }
 }
 
@@ -476,7 +478,7 @@ fn a_wax_is_judged_by_its_whole_pot() {
 fn a_wax_too_dark_is_lifted_or_washed_over() {
     let before = seen(&waxed());
     let found = ways(&waxed(), Defect::TooDark);
-    let lifted = found.iter().find(|way| way.words.contains("clear wax while it is fresh")).unwrap();
+    let lifted = found.iter().find(|way| way.words.contains("Lift fresh wax with clear wax")).unwrap();
     assert!(matches!(&lifted.changes[..], [LayerChange::Instead(layer)] if layer.hand.wipe.value() > 0.5));
     for way in &found {
         let gained: f64 =
@@ -522,7 +524,7 @@ fn what_another_school_does_can_be_seen_and_turned_back() {
     let questions =
         |board: &Board| other_schools(board).iter().map(|school| school.question).collect::<Vec<_>>();
     assert_eq!(questions(&glazed).len(), 5);
-    assert!(questions(&waxed()).contains(&"Dark wax straight, or clear wax first?"));
+    assert!(questions(&waxed()).contains(&"Dark wax direct, or clear wax first?"));
     assert!(questions(&board(vec![])).is_empty());
     for start in [glazed, waxed()] {
         for School { question, ways } in other_schools(&start) {

@@ -33,15 +33,14 @@ pub trait ColourReader {
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum ReaderTrouble {
     /// It stands on nothing.
-    #[error("the reader stands on nothing: put it flat on the dry sample and read again")]
+    #[error("the reader is not on paint; lay it flat on dry paint and read again")]
     NothingUnderIt,
     /// It has drifted.
-    #[error("the reader wants its white tile: calibrate it and read again")]
+    #[error("the reader needs calibrating; use its white tile, then read again")]
     NeedsCalibration,
     /// The places that were read differ.
     #[error(
-        "the three places that were read are {apart:.1} ΔE00 from their mean: let the sample dry, brush it out evenly, wipe \
-         the window of the reader and read again"
+        "uneven: the 3 spots differ by {apart:.1} ΔE00. Let it dry, brush it out evenly, wipe the reader window, read again"
     )]
     Uneven {
         /// The farthest from the mean, ΔE00.

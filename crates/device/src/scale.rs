@@ -16,10 +16,12 @@ pub struct ScaleLine {
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum BadLine {
     /// No number where the weight should be.
-    #[error("the scale says “{0}”: a line is a weight such as 123.4 g, then steady or moving")]
+    #[error(
+        "can’t read “{0}” from the scale; it should send a weight such as 123.4 g, then steady or moving"
+    )]
     Garbled(String),
     /// Another unit.
-    #[error("the scale weighs in “{0}”: set it to grams")]
+    #[error("the scale is set to “{0}”; set it to grams")]
     Unit(String),
 }
 
@@ -70,16 +72,16 @@ pub enum Pan {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum NotYet {
     /// Nothing is heard of it.
-    #[error("the scale is silent: plug it in again, or write down by hand what went in")]
+    #[error("no signal from the scale; plug it in again, or enter amounts by hand")]
     Silent,
     /// The pot is not on it.
     #[error("the pot is off the scale: put it back")]
     Lifted,
     /// Still moving.
-    #[error("the scale has not settled: wait until it rests")]
+    #[error("the scale has not settled; wait until it is steady")]
     Moving,
     /// Nothing went in.
-    #[error("nothing has gone in since the last addition: pour, then take it down")]
+    #[error("nothing added since the last pour; pour first, then record it")]
     Nothing,
 }
 

@@ -8,7 +8,7 @@ use warm_blend_e2e::Painter;
 async fn main() {
     let painter = Painter::at_the_demo_with_a_scale().await;
     painter.the("button", "oat white").await;
-    painter.reads("only roughly known").await;
+    painter.reads("roughly known").await;
     keep(&painter, "shelf").await;
     painter.click("button", "slate blue").await;
     painter.reads("Read so far").await;
@@ -59,7 +59,7 @@ async fn main() {
     keep(&painter, "label").await;
     painter.open("/pot").await;
     painter.click("tab", "Mixes 3").await;
-    painter.click("link", "detail glaze, three darker").await;
+    painter.click("link", "detail glaze, three shades darker").await;
     painter.click("tab", "Paints").await;
     painter.the("region", "Film over a ground").await;
     painter.reads("In a recess").await;
@@ -80,7 +80,7 @@ async fn main() {
     painter.reads("Ready on").await;
     keep(&painter, "run-sheet").await;
     painter.open("/log").await;
-    painter.reads("How true were we").await;
+    painter.reads("Prediction accuracy").await;
     keep(&painter, "log").await;
     painter.open("/piece/photo").await;
     painter.bring("Choose a photo", "wall.png", &wall()).await;

@@ -47,7 +47,7 @@ mod tests {
             uid: "7@warm-blend".into(),
             begins: at("2026-11-27T08:00:00Z"),
             ends: at("2026-11-27T09:30:00Z"),
-            title: "Coat, brushed; drift blue – Öl".into(),
+            title: "Brushed coat; drift blue – Öl".into(),
             notes: format!("Case\nSides, {}", "and ".repeat(60)),
         };
         let file = calendar("Piano", &[event], at("2026-11-26T00:00:00Z"));
@@ -58,7 +58,7 @@ mod tests {
             unfolded.contains("DTSTART:20261127T080000Z\r\n")
                 && unfolded.contains("DTEND:20261127T093000Z\r\n")
         );
-        assert!(unfolded.contains("SUMMARY:Coat\\, brushed\\; drift blue – Öl\r\n"), "{unfolded}");
+        assert!(unfolded.contains("SUMMARY:Brushed coat\\; drift blue – Öl\r\n"), "{unfolded}");
         assert!(unfolded.contains("DESCRIPTION:Case\\nSides\\, and "), "{unfolded}");
         assert_eq!(unfolded.matches("BEGIN:VEVENT").count(), 1);
     }

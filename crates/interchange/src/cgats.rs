@@ -106,7 +106,7 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
             "BEGIN_DATA" if fields.is_empty() => {
                 return Err(BadFile::at(
                     line,
-                    "the data come before their field names: BEGIN_DATA_FORMAT is missing",
+                    "BEGIN_DATA_FORMAT is missing: field names must come before the data",
                 ));
             }
             "BEGIN_DATA" => within = "data",
@@ -134,9 +134,9 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
         }
     }
     if within == "data" {
-        return Err(BadFile::at(last, "the file is cut short: END_DATA is missing"));
+        return Err(BadFile::at(last, "incomplete file: END_DATA is missing"));
     }
-    rows.or_none("there are no samples in it: BEGIN_DATA … END_DATA is missing or empty")
+    rows.or_none("no samples: BEGIN_DATA … END_DATA is missing or empty")
 }
 
 fn sample(
@@ -148,7 +148,7 @@ fn sample(
 ) -> Result<Sample, BadFile> {
     if words.len() != fields.len() {
         let what = format!(
-            "{} values for {} fields: is a name with spaces without its quotes?",
+            "{} values for {} fields; is a name with spaces missing its quotes?",
             words.len(),
             fields.len()
         );
@@ -156,7 +156,8 @@ fn sample(
     }
     let (mut id, mut name, mut lab, mut points) = (None, None, [None; 3], Vec::new());
     for (word, field) in words.iter().zip(fields) {
-        let value = || number(word, true).ok_or_else(|| BadFile::at(line, format!("“{word}” is no number")));
+        let value =
+            || number(word, true).ok_or_else(|| BadFile::at(line, format!("“{word}” is not a number")));
         match field {
             Field::Id => id = Some(word.clone()),
             Field::Name => name = Some(word.clone()),
@@ -170,10 +171,7 @@ fn sample(
         _ if !points.is_empty() => Measured::spectrum(curve(line, &points, told, &mut notes)?),
         [Some(l), Some(a), Some(b)] => Measured::Colour(viewing.to_daylight([l, a, b], line, &mut notes)?),
         _ => {
-            return Err(BadFile::at(
-                line,
-                "neither a spectrum nor LAB_L, LAB_A, LAB_B: export one of the two",
-            ));
+            return Err(BadFile::at(line, "no colour: export a spectrum, or LAB_L, LAB_A, LAB_B"));
         }
     };
     let name = name.or(id).filter(|name| !name.trim().is_empty()).unwrap_or_else(|| format!("sample {line}"));

@@ -80,7 +80,7 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
     loop {
         let event = reader.read_event();
         let line = lines.at(reader.buffer_position());
-        let event = event.map_err(|error| BadFile::at(line, format!("this is no sound XML: {error}")))?;
+        let event = event.map_err(|error| BadFile::at(line, format!("invalid XML: {error}")))?;
         let (start, empty) = match &event {
             Event::Start(start) => (Some(start), false),
             Event::Empty(start) => (Some(start), true),
@@ -129,10 +129,7 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
                 stack.push(name);
             }
             if stack.len() > DEEPEST {
-                return Err(BadFile::at(
-                    line,
-                    "elements stand too deep within each other: this is no CxF file",
-                ));
+                return Err(BadFile::at(line, "not a CxF file: elements are nested too deep"));
             }
         }
         match event {
@@ -146,7 +143,7 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
                         if let (Some(mut curve), Some(object)) = (curve_now.take(), objects.last_mut()) {
                             let value = |word| {
                                 let read = number(word, false);
-                                read.ok_or_else(|| (line, format!("“{}” is no number", short(word))))
+                                read.ok_or_else(|| (line, format!("“{}” is not a number", short(word))))
                             };
                             match words.split_whitespace().map(value).collect() {
                                 Ok(values) => {
@@ -164,7 +161,7 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
                                 object.lab[i].get_or_insert(value);
                             }
                             (None, Some(object)) => {
-                                let what = format!("{name} is “{}”: write a number", short(&words));
+                                let what = format!("{name} is “{}”, not a number", short(&words));
                                 object.wrong = Some((line, what));
                             }
                             (_, None) => {}
@@ -194,14 +191,14 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
         }
     }
     if let Some(open) = stack.last() {
-        return Err(BadFile::at(lines.line, format!("the file is cut short: <{open}> is not closed")));
+        return Err(BadFile::at(lines.line, format!("incomplete file: <{open}> is not closed")));
     }
     let mut rows = Rows::default();
     for object in objects {
         let name = object.name.clone();
         rows.take(&name, object.sample(&specifications, told))?;
     }
-    rows.or_none("there is no object with a reflectance spectrum or CIE Lab in it")
+    rows.or_none("no reflectance spectrum or CIE Lab in this file")
 }
 
 impl Object {
@@ -221,10 +218,7 @@ impl Object {
             (Some(spectrum), _) => {
                 let specification = known(&spectrum.specification);
                 let start = spectrum.start.or(specification.start).ok_or_else(|| {
-                    BadFile::at(
-                        spectrum.line,
-                        "this spectrum does not say at which wavelength it starts (StartWL)",
-                    )
+                    BadFile::at(spectrum.line, "the spectrum has no start wavelength (StartWL)")
                 })?;
                 let step = spectrum.step.or(specification.step).unwrap_or(10.0);
                 let points: Vec<(f64, f64)> =

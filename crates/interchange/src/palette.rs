@@ -28,7 +28,7 @@ pub(crate) fn read(text: &str) -> Result<Rows, BadFile> {
         let name = raw.splitn(4, char::is_whitespace).nth(3).unwrap_or_default();
         rows.take(name, colour(line, raw).map(Some))?;
     }
-    rows.or_none("there are no colours in this palette")
+    rows.or_none("no colours in this palette")
 }
 
 fn colour(line: usize, raw: &str) -> Result<Sample, BadFile> {
@@ -38,7 +38,8 @@ fn colour(line: usize, raw: &str) -> Result<Sample, BadFile> {
         rest = after.trim_start();
         word.parse::<u8>().map_err(|_| {
             let short: String = word.chars().take(20).collect();
-            let what = format!("“{short}” is no channel: write three numbers from 0 to 255, then the name");
+            let what =
+                format!("“{short}” is not a colour value; use three numbers from 0 to 255, then the name");
             BadFile::at(line, what)
         })
     };

@@ -38,19 +38,17 @@ pub enum BadPhoto {
     #[error("the file is empty: choose a photo")]
     Empty,
     /// More bytes than are looked at.
-    #[error("the file has {0} MB: at most {most} MB are looked at. Save the photo smaller", most = LARGEST_PHOTO >> 20)]
+    #[error("file too large ({0} MB); the most is {most} MB. Save the photo smaller", most = LARGEST_PHOTO >> 20)]
     TooLarge(usize),
     /// HEIC and the like.
-    #[error(
-        "this is a HEIC photo, as some phones take them: set the phone to “most compatible” or save it as JPEG, and choose that"
-    )]
+    #[error("HEIC photos can’t be read; save it as JPEG, or set the phone camera to “most compatible”")]
     Heic,
     /// Another format, or none.
-    #[error("this is no photo that can be read: save it as JPEG, PNG or WebP and choose that")]
+    #[error("this photo can’t be read; save it as JPEG, PNG or WebP")]
     Unknown,
     /// Too many pixels.
     #[error(
-        "the photo has {0} × {1} pixels: at most 64 megapixels and 16 000 on a side are decoded. Save it smaller"
+        "photo too large ({0} × {1} pixels); the most is 64 megapixels and 16 000 a side. Save it smaller"
     )]
     TooManyPixels(u32, u32),
     /// All its coefficients would have to be held at once.
@@ -59,18 +57,16 @@ pub enum BadPhoto {
     )]
     Progressive(u32, u32),
     /// Too few pixels.
-    #[error("the photo has {0} × {1} pixels: too few to hold a card and a paint. Take it from nearer")]
+    #[error("photo too small ({0} × {1} pixels) to show a card and a paint; take it from closer")]
     TooFewPixels(u32, u32),
     /// A strip.
-    #[error(
-        "the photo is a strip of {0} × {1} pixels: too narrow to hold a card and a paint. Choose the whole photo, not a part of it"
-    )]
+    #[error("photo too narrow ({0} × {1} pixels) to show a card and a paint; choose the whole photo")]
     TooNarrow(u32, u32),
     /// Ends in the middle.
-    #[error("the photo ends in the middle, as where a copy broke off: bring it again from the camera")]
+    #[error("the photo is incomplete; copy it from the camera again")]
     CutShort,
     /// Cut short or damaged.
-    #[error("the photo is damaged or cut short ({0}): save it again and choose that")]
+    #[error("the photo is damaged or incomplete ({0}); save it again")]
     Damaged(String),
 }
 

@@ -90,7 +90,7 @@ pub enum BadFile {
         line: usize,
     },
     /// Reflectance goes up to this: it may be percent, and only a person can say.
-    #[error("line {line}: reflectance goes up to {most}: are these percent?")]
+    #[error("line {line}: reflectance goes up to {most}; are these values percent?")]
     Percent {
         /// Counted from 1.
         line: usize,
@@ -132,26 +132,25 @@ pub(crate) fn curve(
 ) -> Result<Reflectance, BadFile> {
     if points.len() < FEWEST {
         let what =
-            format!("{} bands are no curve: at least {FEWEST} are needed, by 20 nm or closer", points.len());
+            format!("{} bands are too few; use at least {FEWEST}, every 20 nm or closer", points.len());
         return Err(BadFile::at(line, what));
     }
     let mut points = points.to_vec();
     points.sort_by(|one, other| one.0.total_cmp(&other.0));
     if let Some((nm, r)) = points.iter().find(|(nm, r)| !nm.is_finite() || !r.is_finite()) {
-        return Err(BadFile::at(line, format!("reflectance at {nm} nm is {r}: write a plain number")));
+        return Err(BadFile::at(line, format!("reflectance at {nm} nm is {r}, not a number")));
     }
     if let Some(pair) = points.windows(2).find(|pair| pair[1].0 - pair[0].0 < 1e-6) {
-        return Err(BadFile::at(line, format!("{} nm stands there twice", pair[0].0)));
+        return Err(BadFile::at(line, format!("{} nm is listed twice", pair[0].0)));
     }
     let (first, last) = (points[0].0, points[points.len() - 1].0);
     if first > 420.0 || last < 680.0 {
-        let what =
-            format!("the curve runs from {first} to {last} nm: it must reach from 420 to 680 nm at least");
+        let what = format!("the curve covers {first} to {last} nm; it must cover at least 420 to 680 nm");
         return Err(BadFile::at(line, what));
     }
     if let Some(pair) = points.windows(2).find(|pair| pair[1].0 - pair[0].0 > WIDEST) {
         let what = format!(
-            "between {} and {} nm bands are missing: measure by 20 nm or closer",
+            "bands missing between {} and {} nm; measure every 20 nm or closer",
             pair[0].0, pair[1].0
         );
         return Err(BadFile::at(line, what));
@@ -177,7 +176,7 @@ pub(crate) fn curve(
             notes.push(format!("resampled from {step} nm to 10 nm"));
         }
         if first > 380.0 || last < 730.0 {
-            notes.push(format!("measured from {first} to {last} nm: held level beyond"));
+            notes.push(format!("measured from {first} to {last} nm, taken as level beyond"));
         }
     }
     Ok(Reflectance::from_fn(|i| at(&points, f64::from(wavelength(i))) * scale))
@@ -220,7 +219,7 @@ impl Viewing {
             "F11" | "FL11" | "TL84" => Light::ShopTube,
             other => {
                 return Err(format!(
-                    "Lab under the illuminant “{other}” is not understood: export Lab under D65 or D50, or the spectra"
+                    "can’t use Lab under “{other}”; export Lab under D65 or D50, or the spectra"
                 ));
             }
         };
@@ -236,19 +235,19 @@ impl Viewing {
     ) -> Result<Lab, BadFile> {
         if ![l, a, b].iter().all(|v| v.is_finite()) || !(-0.5..=110.0).contains(&l) || a.hypot(b) > 200.0 {
             let what = format!(
-                "L* {l}, a* {a}, b* {b} is no colour of a surface: L* goes from 0 to 100, a* and b* from −128 to 128"
+                "L* {l}, a* {a}, b* {b} is not a paint colour; L* is 0 to 100, a* and b* are −128 to 128"
             );
             return Err(BadFile::at(line, what));
         }
         if self.ten_degrees {
-            notes.push("computed for the 10° observer and taken for 2°: spectra would be surer".to_owned());
+            notes.push("made for the 10° observer, used as 2°; spectra would be more accurate".to_owned());
         }
         let lab = Lab { l: l.max(0.0), a, b };
         if self.light == Light::Daylight {
             return Ok(lab);
         }
         notes.push(format!(
-            "computed for {} and adapted to D65 (CAT16): spectra would be surer",
+            "converted from {} to D65 (CAT16); spectra would be more accurate",
             self.light.standard()
         ));
         let white = self.light.white();

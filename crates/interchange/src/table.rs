@@ -34,17 +34,17 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
         .from_reader(text.as_bytes());
     let broken = |error: csv::Error| {
         let line = error.position().map_or(1, |at| at.line() as usize);
-        BadFile::at(line, "this line is no sound CSV: a quote may be missing")
+        BadFile::at(line, "this line is not valid CSV; a quote may be missing")
     };
     let columns: Vec<Column> = reader.headers().map_err(broken)?.iter().map(Column::named).collect();
     let has = |wanted: fn(&Column) -> bool| columns.iter().any(wanted);
     if !has(|column| matches!(column, Column::Name)) {
-        return Err(BadFile::at(1, "the first line must name the columns, one of them “name”"));
+        return Err(BadFile::at(1, "the first line must list the columns, including “name”"));
     }
     if !has(|column| matches!(column, Column::Hex | Column::Lab(_) | Column::Band(_))) {
         return Err(BadFile::at(
             1,
-            "no column holds a colour: name one “hex”, or three “L”, “a”, “b”, or the bands by their wavelengths",
+            "no colour column; name one “hex”, three “L”, “a”, “b”, or the bands by wavelength",
         ));
     }
     let mut rows = Rows::default();
@@ -63,7 +63,7 @@ pub(crate) fn read(text: &str, told: Told) -> Result<Rows, BadFile> {
         };
         rows.take(&unguarded(record.get(at_name).unwrap_or_default()), read)?;
     }
-    rows.or_none("there are no paints below the head line")
+    rows.or_none("no paints below the header line")
 }
 
 enum Column {
@@ -109,7 +109,7 @@ fn sample(
     for (cell, column) in record.iter().zip(columns) {
         let value = || {
             number(cell, commas).ok_or_else(|| {
-                BadFile::at(line, format!("“{}” is no number", cell.chars().take(40).collect::<String>()))
+                BadFile::at(line, format!("“{}” is not a number", cell.chars().take(40).collect::<String>()))
             })
         };
         match column {

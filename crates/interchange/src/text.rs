@@ -13,7 +13,7 @@ pub(crate) fn text(bytes: &[u8]) -> Result<&str, BadFile> {
     }
     if bytes.len() > LARGEST_FILE {
         let what = format!(
-            "the file has {} MB: at most {} MB are read. Split it",
+            "file too large ({} MB); the most is {} MB. Split it",
             bytes.len() >> 20,
             LARGEST_FILE >> 20
         );
@@ -31,12 +31,12 @@ pub(crate) fn text(bytes: &[u8]) -> Result<&str, BadFile> {
         return Err(BadFile::Whole(what.to_owned()));
     }
     if bytes.starts_with(&[0xff, 0xfe]) || bytes.starts_with(&[0xfe, 0xff]) {
-        return Err(BadFile::Whole("this is UTF-16 text: save it as UTF-8 and choose that".to_owned()));
+        return Err(BadFile::Whole("this is UTF-16 text; save it as UTF-8".to_owned()));
     }
     let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
     std::str::from_utf8(bytes).map_err(|error| {
         let line = bytes[..error.valid_up_to()].iter().filter(|byte| **byte == b'\n').count() + 1;
-        BadFile::at(line, "this is no UTF-8 text: save the file as UTF-8 and choose that")
+        BadFile::at(line, "not UTF-8 text; save the file as UTF-8")
     })
 }
 

@@ -30,13 +30,13 @@ impl Certainty {
         self.into()
     }
 
-    /// Of a mix: `as sure as a reading`.
+    /// Of a mix: `measured`.
     pub const fn words(self) -> &'static str {
         match self {
-            Certainty::Measured => "as sure as a reading",
-            Certainty::Good => "sure to a touch",
-            Certainty::Rough => "only roughly known",
-            Certainty::Guess => "a guess",
+            Certainty::Measured => "measured",
+            Certainty::Good => "reliable",
+            Certainty::Rough => "roughly known",
+            Certainty::Guess => "a first guess",
         }
     }
 }
@@ -48,6 +48,6 @@ mod tests {
     #[test]
     fn wider_bands_are_less_sure() {
         let words = [0.3, 2.0, 4.1, 9.0].map(|band| Certainty::of(band).words());
-        assert_eq!(words, ["as sure as a reading", "sure to a touch", "only roughly known", "a guess"]);
+        assert_eq!(words, ["measured", "reliable", "roughly known", "a first guess"]);
     }
 }

@@ -44,7 +44,7 @@ impl Source {
         match self {
             Source::Reader => "by colour reader",
             Source::Photo => "from a photo",
-            Source::Chip => "from a chip or code",
+            Source::Chip => "from a colour card or code",
             Source::Guess => "by eye",
         }
     }
@@ -136,10 +136,10 @@ enum Written {
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadMeasured {
     /// Too few bands, or too many.
-    #[error("a spectrum has {BANDS} values, 380 to 730 nm by 10: this one has {0}")]
+    #[error("a spectrum needs {BANDS} values, 380 to 730 nm in 10 nm steps; this one has {0}")]
     Bands(usize),
     /// Far from any reflectance, or any colour of a surface.
-    #[error("{0} is no reflectance and no part of a colour")]
+    #[error("{0} is not a valid reflectance or colour value")]
     FarOff(f64),
 }
 
@@ -318,9 +318,13 @@ mod tests {
         let read = |json: &str| serde_json::from_str::<Measured>(json).map_err(|error| error.to_string());
         let curve = Measured::spectrum(Reflectance::from_fn(|i| 0.02 * i as f64));
         assert_eq!(read(&serde_json::to_string(&curve).unwrap()), Ok(curve));
-        assert!(read(r#"{"spectrum": [0.5, 0.6]}"#).unwrap_err().contains("has 36 values"));
+        assert!(read(r#"{"spectrum": [0.5, 0.6]}"#).unwrap_err().contains("needs 36 values"));
         assert!(read(r#"{"spectrum": []}"#).unwrap_err().contains("this one has 0"));
-        assert!(read(r#"{"lab": [1e300, 0, 0]}"#).unwrap_err().contains("no part of a colour"));
+        assert!(
+            read(r#"{"lab": [1e300, 0, 0]}"#)
+                .unwrap_err()
+                .contains("is not a valid reflectance or colour value")
+        );
         assert!(read(r#"{"lab": [50, 0]}"#).is_err() && read(r#"{"hex": "#).is_err());
     }
 

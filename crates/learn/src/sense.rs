@@ -12,18 +12,17 @@ const MOST: usize = 8;
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum Senseless {
     /// Of nothing.
-    #[error("say what was read: one paint, or the paints of the mix with their parts")]
+    #[error("set what was read: one paint, or a mix with its parts")]
     OfNothing,
     /// Of more than a painter stirs together.
-    #[error("{0} paints in one sample: it may hold at most {MOST}")]
+    #[error("{0} paints in one sample; the most is {MOST}")]
     TooMany(usize),
     /// One paint named twice.
-    #[error("the same paint is named twice: a test against itself says nothing, so name the other paint")]
+    #[error("the same paint is listed twice; choose a different second paint")]
     AgainstItself,
     /// A mix lighter than the lightest of its paints.
     #[error(
-        "L* {read:.1} is lighter than anything in it (the lightest is L* {most:.1}): no mix is. Was the dab still wet, the \
-         reader dirty, or another dab read? If it is right, the colour written down for the lightest paint is suspect: read its masstone"
+        "not possible: L* {read:.1} is lighter than any paint in it (L* {most:.1}). Wet dab, dirty reader, wrong dab? If it is right, read the lightest paint alone"
     )]
     Lighter {
         /// What was read.
@@ -33,8 +32,7 @@ pub enum Senseless {
     },
     /// A mix darker than the darkest of its paints.
     #[error(
-        "L* {read:.1} is darker than anything in it (the darkest is L* {least:.1}): no mix is. Was another dab read? If it is \
-         right, the colour written down for the darkest paint is suspect: read its masstone"
+        "not possible: L* {read:.1} is darker than any paint in it (L* {least:.1}). Wrong dab? If it is right, read the darkest paint alone"
     )]
     Darker {
         /// What was read.
@@ -43,9 +41,7 @@ pub enum Senseless {
         least: f64,
     },
     /// A drawdown that is lighter over black than over white.
-    #[error(
-        "over black it reads L* {black:.1}, lighter than L* {white:.1} over white: no film is. The two may have been exchanged"
-    )]
+    #[error("L* {black:.1} over black can’t be lighter than L* {white:.1} over white. Were the two swapped?")]
     Exchanged {
         /// Over black.
         black: f64,
@@ -53,7 +49,7 @@ pub enum Senseless {
         white: f64,
     },
     /// A drawdown of a mix that is not dry.
-    #[error("a drawdown is read dry: choose dry, or read the thick sample wet or sealed")]
+    #[error("read drawdowns dry; choose dry, or read a thick dab wet or sealed")]
     WetDrawdown,
 }
 

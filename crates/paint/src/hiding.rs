@@ -60,7 +60,7 @@ pub struct CoatsToHide(f64);
 
 /// A number of coats that cannot be.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
-#[error("coats to hide: {0} (one quarter of a coat to twenty)")]
+#[error("coats to cover: {0}; use 0.25 to 20")]
 pub struct NotCoats(BadMeasure);
 
 impl CoatsToHide {

@@ -41,7 +41,7 @@ pub struct Colour {
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadColour {
     /// Neither form, or both.
-    #[error("give the colour once: as hex or as lab")]
+    #[error("give the colour one way only: hex or lab")]
     NotOnce,
     /// Not a hex code.
     #[error(transparent)]
@@ -54,7 +54,7 @@ pub enum BadColour {
 /// A hex code as text; documents of before hold its three numbers.
 fn code<'de, D: Deserializer<'de>>(from: D) -> Result<Option<String>, D::Error> {
     #[derive(Deserialize)]
-    #[serde(untagged, expecting = "write a hex code, such as #b08d57")]
+    #[serde(untagged, expecting = "not a valid hex code; use one such as #b08d57")]
     enum Written {
         Text(String),
         Numbers(u8, u8, u8),
@@ -139,7 +139,7 @@ impl Masstone {
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadPaint {
     /// A paint whose colour was not given.
-    #[error("a paint needs its colour: a hex code such as #b08d57, or L*, a*, b*")]
+    #[error("no colour set; enter a hex code such as #b08d57, or L*, a*, b*")]
     NoColour,
     /// A colour that no surface can have.
     #[error(transparent)]
@@ -223,7 +223,7 @@ mod tests {
     fn a_colour_is_given_once_and_can_be() {
         let written = |text: &str| serde_json::from_str::<Masstone>(text).map_err(|error| error.to_string());
         for nothing in ["{}", r##"{"hex":"#b08d57","lab":[61.25,9.5,33.0]}"##, r#"{"hex":null}"#] {
-            assert!(written(nothing).unwrap_err().contains("give the colour once"), "{nothing}");
+            assert!(written(nothing).unwrap_err().contains("give the colour one way only"), "{nothing}");
         }
         assert!(written(r#"{"hex":7}"#).unwrap_err().contains("such as #b08d57"));
         assert!(written(r#"{"hex":"teal"}"#).is_err());

@@ -15,7 +15,7 @@ pub struct Parts(f64);
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadParts {
     /// Zero: the paint is not in the mix at all.
-    #[error("0 parts is none of it: give it at least a thousandth of a part, or remove the paint")]
+    #[error("0 parts is too little; use at least 0.001, or remove the paint")]
     Zero,
     /// Negative, absurdly large, or no number.
     #[error("parts: {0}")]
@@ -24,7 +24,7 @@ pub enum BadParts {
 
 /// No component at all.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("there is nothing in the pot: put in at least one paint")]
+#[error("the pot is empty; add at least one paint")]
 pub struct NothingToMix;
 
 impl Parts {

@@ -12,16 +12,16 @@ pub struct Name(String);
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum BadName {
     /// Nothing but spaces and what nobody sees.
-    #[error("give it a name, such as “oat white”")]
+    #[error("enter a name, such as “oat white”")]
     Empty,
     /// More than fits a label.
-    #[error("a name has at most {most} characters, this one has {0}: shorten it", most = Name::LONGEST)]
+    #[error("name too long ({0} characters); the most is {most}", most = Name::LONGEST)]
     TooLong(usize),
     /// A line break, tab or other control character.
-    #[error("a name is one line of plain text: take out line breaks, tabs and other control characters")]
+    #[error("a name must be one line of plain text; remove line breaks, tabs and control characters")]
     Control,
     /// Marks that turn the direction of the text, with which a name can be made to look like another.
-    #[error("a name runs in the direction of its letters: take out the marks that turn it round")]
+    #[error("remove the hidden text-direction marks from the name")]
     TurnedRound,
 }
 

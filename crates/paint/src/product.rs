@@ -36,7 +36,7 @@ pub struct Note(String);
 
 /// A note that is too long.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("a note has at most {most} characters, this one has {0}: shorten it", most = Note::LONGEST)]
+#[error("note too long ({0} characters); the most is {most}", most = Note::LONGEST)]
 pub struct LongNote(usize);
 
 impl Note {

@@ -6,13 +6,13 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadMeasure {
     /// Not a number, or not finite.
-    #[error("this must be a plain number")]
+    #[error("not a number; enter a plain number")]
     NotANumber,
     /// Below zero, or zero where there must be something.
-    #[error("{given} is too small: it must be {1} or more", given = short(*.0))]
+    #[error("{given} is too small; the least is {1}", given = short(*.0))]
     TooSmall(f64, f64),
     /// Beyond anything a workshop holds.
-    #[error("{given} is too large: the most is {1}", given = short(*.0))]
+    #[error("{given} is too large; the most is {1}", given = short(*.0))]
     TooLarge(f64, f64),
 }
 
@@ -29,7 +29,7 @@ pub struct Currency([u8; 3]);
 
 /// A text that names no currency.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("“{0}” is no currency: write its three letters, such as EUR")]
+#[error("“{0}” is not a currency; use three letters, such as EUR")]
 pub struct BadCurrency(String);
 
 impl Currency {

@@ -122,13 +122,13 @@ impl MixPart {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum BadMix {
     /// Parts outside 1–999.
-    #[error("{0} parts: whole parts go from 1 to {most}; remove the paint for none of it", most = WholeParts::MOST)]
+    #[error("{0} parts is out of range; use 1 to {most}, or remove the paint", most = WholeParts::MOST)]
     Parts(u32),
     /// More paints than a painter stirs together.
-    #[error("{0} paints in one pot: a mix has at most {most}", most = SavedMix::MOST)]
+    #[error("{0} paints in one pot; the most is {most}", most = SavedMix::MOST)]
     TooMany(usize),
     /// The same tin twice.
-    #[error("the same paint is in the pot twice: add its parts together")]
+    #[error("the same paint is in the pot twice; add the parts together")]
     Twice,
 }
 

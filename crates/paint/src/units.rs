@@ -45,10 +45,10 @@ pub enum Dimension {
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadLength {
     /// No number in it, or something between that is no unit.
-    #[error("“{0}” is no {1}: write a number with {2}")]
+    #[error("“{0}” is not a valid {1}; enter a number with {2}")]
     Unread(String, &'static str, &'static str),
     /// Beyond any piece.
-    #[error("“{0}” is more than any piece has")]
+    #[error("“{0}” is too large for a piece")]
     TooMuch(String),
 }
 

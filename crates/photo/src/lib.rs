@@ -48,33 +48,25 @@ pub enum Card {
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadPick {
     /// Outside the photo, or of no size.
-    #[error("the spot lies outside the photo: put it where there is something to see")]
+    #[error("the spot is outside the photo; move it inside")]
     Outside,
     /// The card is overexposed.
-    #[error(
-        "the card is clipped: it is so bright that the camera lost its colour. Take the photo again a little darker"
-    )]
+    #[error("the card is overexposed; take the photo again a little darker")]
     CardClipped,
     /// The card is too dark.
-    #[error("the card is too dark to weigh colours by: take the photo again with more light")]
+    #[error("the card is too dark to judge colours by; take the photo again with more light")]
     CardDark,
     /// Not one even thing.
-    #[error(
-        "the spot on the card is uneven: move it so that it lies wholly on the card, out of shadow and glare"
-    )]
+    #[error("the spot on the card is uneven; move it fully onto the card, out of shadow and glare")]
     CardUneven,
     /// The spot is overexposed.
-    #[error(
-        "this spot is clipped by glare or exposure: pick beside it, or take the photo again a little darker"
-    )]
+    #[error("glare or overexposure here; pick beside it, or take the photo again a little darker")]
     SpotClipped,
     /// The spot is too dark.
-    #[error("this spot is too dark: a camera sees only noise there. Take the photo again with more light")]
+    #[error("this spot is too dark to read; take the photo again with more light")]
     SpotDark,
     /// Brighter than a surface.
-    #[error(
-        "this spot is brighter than any paint beside that card: it is glare, or the card lies in the shade"
-    )]
+    #[error("too bright to be paint: glare here, or the card is in shadow")]
     Glare,
 }
 
@@ -177,7 +169,7 @@ impl Photo {
         let mut warnings = self.doubts(card, at, seen.rgb);
         if self.mixed(at)? {
             warnings.push(
-                "The light is mixed: one side of the card is warmer than the other. Turn off the lamps or draw the blind, and take it again",
+                "Mixed light: one side of the card is warmer. Turn off the lamps or close the blind, and take it again",
             );
         }
         Ok(Weighed { gains, warnings })

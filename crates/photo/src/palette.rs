@@ -103,7 +103,7 @@ impl Photo {
             list[i].beside = near;
         }
         if lost > 0.1 {
-            warnings.push("More than a tenth of the photo is clipped or black: its colours are left out");
+            warnings.push("More than a tenth of the photo is overexposed or black; those areas are left out");
         }
         Ok(Palette { colours: list, warnings })
     }
@@ -370,6 +370,6 @@ mod tests {
         let Photo { width, pixels, .. } = photo;
         let glare: Vec<bool> = (0..pixels.len()).map(|i| i % WIDE > 200).collect();
         let clipped = Photo::new(width, pixels, glare).unwrap().palette(Card::White, AT, 8).unwrap();
-        assert!(clipped.warnings[0].contains("clipped"), "{:?}", clipped.warnings);
+        assert!(clipped.warnings[0].contains("overexposed"), "{:?}", clipped.warnings);
     }
 }

@@ -88,7 +88,7 @@ impl Sheet {
             return Err(BadForm::new(
                 "moulding",
                 format!(
-                    "a panel of {:.0} × {:.0} mm has no room for a moulding of {:.0} mm all round: a narrower one, or fewer panels",
+                    "a {:.0} × {:.0} mm panel has no room for a {:.0} mm moulding; use a narrower one or fewer panels",
                     rect.w, rect.h, form.moulding
                 ),
             ));
@@ -158,7 +158,7 @@ impl Form {
             return Err(BadForm::new(
                 if legs > 0.0 { "legs" } else { "height" },
                 format!(
-                    "{foot:.0} mm of foot and {top:.0} mm of top leave {body:.0} mm of case: make it higher, or the legs shorter"
+                    "{foot:.0} mm of leg and {top:.0} mm of top leave a {body:.0} mm case; make it taller or the legs shorter"
                 ),
             ));
         }
@@ -203,7 +203,7 @@ impl Form {
             return Err(BadForm::new(
                 "drawers",
                 format!(
-                    "{rows} rows would be {:.0} mm high each: no drawer is lower than {LOWEST_DRAWER} mm; fewer rows or a higher case",
+                    "{rows} rows give {:.0} mm drawers, under the {LOWEST_DRAWER} mm minimum; use fewer rows or a taller case",
                     high.max(0.0)
                 ),
             ));
@@ -212,9 +212,9 @@ impl Form {
             return Err(BadForm::new(
                 "across",
                 format!(
-                    "{} would be {:.0} mm wide: fewer, or a wider case",
+                    "{} would be only {:.0} mm wide; use fewer, or a wider case",
                     if self.across == 1 {
-                        "one drawer".to_owned()
+                        "1 drawer".to_owned()
                     } else {
                         format!("{} drawers side by side, each", self.across)
                     },
@@ -246,7 +246,7 @@ impl Form {
             return Err(BadForm::new(
                 "doors",
                 format!(
-                    "{} doors would be {:.0} × {:.0} mm each: a framed door takes {frame:.0}; fewer doors or a larger case",
+                    "{} doors would be {:.0} × {:.0} mm each, under the {frame:.0} mm minimum; use fewer doors or a larger case",
                     self.doors,
                     wide.max(0.0),
                     room.h
@@ -262,7 +262,7 @@ impl Form {
                 return Err(BadForm::new(
                     "panels",
                     format!(
-                        "{} panels of a door would be {:.0} mm high each: fewer",
+                        "{} panels per door would be only {:.0} mm high each; use fewer",
                         self.panels,
                         high.max(0.0)
                     ),
@@ -285,7 +285,7 @@ impl Form {
             return Err(BadForm::new(
                 "panels",
                 format!(
-                    "{panels} panels would be {:.0} × {:.0} mm each: fewer, or a larger case",
+                    "{panels} panels would be only {:.0} × {:.0} mm each; use fewer, or a larger case",
                     wide.max(0.0),
                     room.h.max(0.0)
                 ),
@@ -349,14 +349,18 @@ impl Form {
         let OnLegs { zone, at, thick, overhang, apron } = *of;
         let least = at + thick + APRON + NARROWEST;
         if self.height < least {
-            let message = format!("{:.0} mm leaves no legs: {least:.0} at least", self.height);
+            let message =
+                format!("{:.0} mm leaves no room for legs; use at least {least:.0} mm", self.height);
             return Err(BadForm::new("height", message));
         }
         let below = at + thick;
         let face = |field, view, width: f64, deep: f64| {
             let inner = width - 2.0 * overhang - 2.0 * LEG;
             if inner < NARROWEST {
-                let message = format!("{:.0} mm between the legs: {NARROWEST:.0} at least", inner.max(0.0));
+                let message = format!(
+                    "only {:.0} mm between the legs; leave at least {NARROWEST:.0} mm",
+                    inner.max(0.0)
+                );
                 return Err(BadForm::new(field, message));
             }
             let mut sheet = Sheet::new(view, (width, self.height), deep, 2);
@@ -387,14 +391,14 @@ impl Form {
             return Err(BadForm::new(
                 "moulding",
                 format!(
-                    "a frame {:.0} mm wide all round does not go into {least:.0} mm: choose 10 to {:.0}",
+                    "a {:.0} mm frame is too wide for a {least:.0} mm side; use 10 to {:.0} mm",
                     self.moulding,
                     (least - NARROWEST) / 2.0
                 ),
             ));
         }
         if self.round && self.height <= self.width {
-            return Err(BadForm::new("height", "a round top wants a frame that is higher than wide"));
+            return Err(BadForm::new("height", "a round top needs a frame taller than it is wide"));
         }
         let mut front = Sheet::new(View::Front, (self.width, self.height), FRAME, 1);
         let outline = if self.round { Outline::RoundTop } else { Outline::Square };
@@ -415,7 +419,7 @@ impl Form {
         if above < 2.0 * ABOVE + NARROWEST {
             return Err(BadForm::new(
                 "height",
-                format!("a wall takes {:.0} mm at least", SKIRTING + 2.0 * ABOVE + NARROWEST),
+                format!("a wall must be at least {:.0} mm", SKIRTING + 2.0 * ABOVE + NARROWEST),
             ));
         }
         let wall =
@@ -426,7 +430,7 @@ impl Form {
         if wide < NARROWEST {
             return Err(BadForm::new(
                 "panels",
-                format!("{} panels would be {:.0} mm wide each: fewer", self.panels, wide.max(0.0)),
+                format!("{} panels would be only {:.0} mm wide each; use fewer", self.panels, wide.max(0.0)),
             ));
         }
         for x in at {

@@ -19,14 +19,14 @@ pub fn buyers(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
     let length: f64 = pairs.iter().map(|pair| pair.length).sum();
     let contrast = pairs.iter().map(|pair| pair.length * pair.contrast).sum::<f64>() / length.max(1e-9);
     let what = if chroma > CHROMA.1 || contrast > BOLD {
-        "Vivid or bold: such a piece waits for the buyer who wants just this one"
+        "Vivid or bold: slow to sell, needs the right buyer"
     } else if chroma > CHROMA.0 {
-        "Coloured but calm: such a piece finds a buyer, if not the first who looks"
+        "Coloured but calm: sells, though not to everyone"
     } else {
-        "Quiet: such a piece finds a buyer soon, and anywhere"
+        "Quiet: sells quickly, anywhere"
     };
     let from = format!(
-        "chroma {chroma:.0} in the mean by area, neighbours {contrast:.0} apart (ΔE00); common practice"
+        "average chroma {chroma:.0}, average contrast of adjoining parts {contrast:.0} (ΔE00); common practice"
     );
     Some(Finding { about: About::Buyers, weight: 0.0, what: what.to_owned(), from, zones: Vec::new() })
 }

@@ -103,8 +103,8 @@ impl Stands {
     const fn words(self) -> &'static str {
         match self {
             Stands::In => "go together",
-            Stands::Near => "run together",
-            Stands::Far => "fight",
+            Stands::Near => "look too alike",
+            Stands::Far => "clash",
         }
     }
 }
@@ -190,7 +190,7 @@ fn of_pair(pair: &Pair, units: Units) -> Option<Finding> {
     };
     let what = format!("{} and {} {}", one.name(), named(other), pair.stands().words());
     let from = format!(
-        "{:.0} apart (ΔE00 from across the room) along {}; {} takes {limit}",
+        "contrast {:.0} (ΔE00 from across the room) along {}; {} allows {limit}",
         pair.contrast,
         units.say(Dimension::Run, pair.length),
         pair.intent.id()
@@ -220,7 +220,7 @@ fn jumps_out(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
         // After the pairs that it is off with.
         weight: 0.9 * off,
         what: format!("The odd one out: {}", names.join(", ")),
-        from: format!("{own:.0} from its neighbours in the mean, where the others are {rest:.0} apart"),
+        from: format!("average contrast with adjoining parts {own:.0}; elsewhere {rest:.0} (ΔE00)"),
         zones: of,
     })
 }
@@ -260,7 +260,7 @@ fn hues(zones: &[ZoneSeen]) -> Vec<Finding> {
         found.push(Finding {
             about: About::Hues,
             weight: 4.0 * (families.len() - FAMILIES) as f64,
-            what: format!("{} families of hue: {FAMILIES} hold together", families.len()),
+            what: format!("Too many hues ({}): keep to {FAMILIES}", families.len()),
             from: listed.join(", "),
             zones: coloured.iter().map(|seen| seen.zone).collect(),
         });
@@ -271,15 +271,15 @@ fn hues(zones: &[ZoneSeen]) -> Vec<Finding> {
     if area > 0.0 {
         let mean = zones.iter().map(|seen| seen.extent.area * lean(seen)).fold(0.0, |a, b| a + b) / area;
         let word = match mean {
-            mean if mean > 3.0 => "The whole leans warm",
-            mean if mean < -3.0 => "The whole leans cool",
-            _ => "Warm and cool are in balance",
+            mean if mean > 3.0 => "Slightly warm",
+            mean if mean < -3.0 => "Slightly cool",
+            _ => "Warm and cool balance",
         };
         found.push(Finding {
             about: About::Lean,
             weight: 0.0,
             what: word.to_owned(),
-            from: format!("{mean:+.0}, the mean by area of chroma towards 60° (warm) against 240° (cool)"),
+            from: format!("warm–cool balance {mean:+.0}, averaged by area (+ warm, − cool)"),
             zones: Vec::new(),
         });
     }
@@ -291,25 +291,25 @@ fn balance(zones: &[ZoneSeen]) -> Option<Finding> {
     let colours = palette(zones.iter().filter(|seen| seen.painted));
     let shares: Vec<f64> = colours.iter().map(|(_, share, _)| *share).collect();
     let shares: Vec<String> = percentages(&shares).iter().map(|share| format!("{share} %")).collect();
-    let from = format!("shares of the painted area: {}", shares.join(", "));
+    let from = format!("share of the painted area: {}", shares.join(", "));
     let [main, second, rest @ ..] = colours.as_slice() else { return None };
     if main.1 < MAIN && main.1 - second.1 < 0.1 {
         let zones = main.2.iter().chain(&second.2).copied().collect();
-        let what = "No colour leads: the two largest take the same room".to_owned();
+        let what = "No colour leads: the two largest cover about the same area".to_owned();
         return Some(Finding { about, weight: 3.0, what, from, zones });
     }
     let loud = rest.iter().find(|(lab, share, _)| {
         *share > ACCENT && lab.chroma() > 1.5 * main.0.chroma().max(second.0.chroma()).max(10.0)
     });
     if let Some((_, share, zones)) = loud {
-        let what = format!("The accent is large: {:.0} % of what is painted", 100.0 * share);
+        let what = format!("Accent too large: {:.0} % of the painted area", 100.0 * share);
         let weight = 100.0 * (share - ACCENT);
         return Some(Finding { about, weight, what, from, zones: zones.clone() });
     }
     Some(Finding {
         about,
         weight: 0.0,
-        what: "Main, second and accent are in balance".to_owned(),
+        what: "Main, second and accent colours balance".to_owned(),
         from,
         zones: Vec::new(),
     })
@@ -325,11 +325,8 @@ fn depth(zones: &[ZoneSeen]) -> Vec<Finding> {
             (lighter > INSIDE_OUT).then(|| Finding {
                 about: About::Depth,
                 weight: 0.3 * (lighter - INSIDE_OUT),
-                what: format!(
-                    "{} looks inside out: its recesses are lighter than its flats",
-                    seen.zone.name()
-                ),
-                from: format!("L* {recess:.0} in the recess, {field:.0} on the flat"),
+                what: format!("{} looks inside out: recesses lighter than the flat", seen.zone.name()),
+                from: format!("L* {recess:.0} in the recess, L* {field:.0} on the flat"),
                 zones: vec![seen.zone],
             })
         })
@@ -358,8 +355,16 @@ pub(super) fn elsewhere(now: &[Pair], then: &[Pair], light: Light) -> Vec<Findin
             Finding {
                 about: About::PairIn(light),
                 weight: off,
-                what: format!("{} and {} {how} in {}", one.name(), named(other), light.name().to_lowercase()),
-                from: format!("{:.0} there, {:.0} in the light at hand (ΔE00)", then.contrast, now.contrast),
+                what: format!(
+                    "{} and {} {how} under {}",
+                    one.name(),
+                    named(other),
+                    light.name().to_lowercase()
+                ),
+                from: format!(
+                    "contrast {:.0} there, {:.0} in the current light (ΔE00)",
+                    then.contrast, now.contrast
+                ),
                 zones: vec![one, other],
             }
         })
@@ -392,8 +397,8 @@ pub fn shared_paint(zones: &[(Zone, Vec<PaintId>)], name: impl Fn(PaintId) -> St
             zones: tied,
         }
     } else {
-        let what =
-            "No paint is in more than one part: a little of one in the other would tie them".to_owned();
+        let what = "No paint is shared: mix a little of one part’s paint into another to tie them together"
+            .to_owned();
         Finding { about, weight: 2.0, what, from, zones: Vec::new() }
     })
 }

@@ -165,7 +165,7 @@ fn unless_blank<'de, T: TryFrom<String, Error: Display>, D: Deserializer<'de>>(
 
 fn day<'de, D: Deserializer<'de>>(from: D) -> Result<Option<Date>, D::Error> {
     let day = written(from)?.map(|text| text.trim().parse()).transpose();
-    day.map_err(|_| D::Error::custom("write a day like 2026-12-01"))
+    day.map_err(|_| D::Error::custom("not a valid date; use 2026-12-01"))
 }
 
 fn red_stain() -> Ground {
@@ -192,11 +192,14 @@ impl Brief {
     fn check(&self) -> Result<(), BadPiece> {
         for (what, value, most) in [("budget", self.budget, 1e9), ("hours", self.hours, 1e5)] {
             if let Some(value) = value.filter(|value| !(0.0..=most).contains(value)) {
-                return Err(BadPiece::at(format!("/brief/{what}"), format!("{value}: 0 to {most}")));
+                return Err(BadPiece::at(
+                    format!("/brief/{what}"),
+                    format!("{value} is out of range; use 0 to {most}"),
+                ));
             }
         }
         if self.targets.len() > 8 || self.lights.len() > Light::ALL.len() {
-            return Err(BadPiece::at("/brief/targets", "eight colours are the most"));
+            return Err(BadPiece::at("/brief/targets", "too many target colours; the most is 8"));
         }
         for (i, target) in self.targets.iter().enumerate() {
             target.reflectance().map_err(|error| BadPiece::at(format!("/brief/targets/{i}"), error))?;
@@ -208,7 +211,7 @@ impl Brief {
 impl Scheme {
     fn check(&self, at: &str) -> Result<(), BadPiece> {
         if self.over.len() > OVERS {
-            let words = format!("{} layers over all: {OVERS} are the most", self.over.len());
+            let words = format!("too many layers over everything ({}); the most is {OVERS}", self.over.len());
             return Err(BadPiece::at(format!("{at}/over"), words));
         }
         for (i, over) in self.over.iter().enumerate() {
@@ -278,7 +281,7 @@ impl Piece {
             for (what, value) in [("area", correction.area), ("edge", correction.edge)] {
                 if let Some(value) = value.filter(|value| !(*value > 0.0 && *value <= 1000.0)) {
                     let words = format!(
-                        "{value}: an {what} is more than 0 and at most 1000; leave it out to take the drawing’s"
+                        "{value} is out of range; enter an {what} up to 1000, or leave blank to use the drawing"
                     );
                     return Err(BadPiece::at(format!("/corrections/{}/{what}", zone.id()), words));
                 }
@@ -286,11 +289,11 @@ impl Piece {
         }
         let schemes = self.schemes.len();
         if schemes > SCHEMES {
-            let words = format!("{schemes} schemes: {SCHEMES} are the most; take one out first");
+            let words = format!("too many schemes ({schemes}); the most is {SCHEMES}; delete one first");
             return Err(BadPiece::at("/schemes", words));
         }
         if self.chosen >= schemes.max(1) {
-            return Err(BadPiece::at("/chosen", "there is no such scheme"));
+            return Err(BadPiece::at("/chosen", "no such scheme; choose another"));
         }
         self.brief.check()?;
         self.windows.check().map_err(|error| BadPiece::at("/windows", error))?;

@@ -162,9 +162,12 @@ impl PieceKind {
                 [1600.0, 850.0, 450.0],
                 &[Width, Height, Depth, Across, Doors, Panels, Moulding, Legs],
             ),
-            PieceKind::BedSide => {
-                row("bed-side", "Bed-side", [450.0, 620.0, 380.0], &[Width, Height, Depth, Drawers, Legs])
-            }
+            PieceKind::BedSide => row(
+                "bed-side",
+                "Bedside cabinet",
+                [450.0, 620.0, 380.0],
+                &[Width, Height, Depth, Drawers, Legs],
+            ),
             PieceKind::Chest => {
                 row("chest", "Chest", [1100.0, 520.0, 500.0], &[Width, Height, Depth, Panels, Moulding, Legs])
             }
@@ -238,10 +241,10 @@ impl FormField {
             FormField::Height => "Height",
             FormField::Depth => "Depth",
             FormField::Drawers => "Rows of drawers",
-            FormField::Across => "Drawers across",
+            FormField::Across => "Drawers per row",
             FormField::Doors => "Doors",
             FormField::Panels => "Panels",
-            FormField::Moulding => "Moulding round a panel",
+            FormField::Moulding => "Panel moulding",
             FormField::Legs => "Legs",
         }
     }
@@ -297,8 +300,9 @@ impl Form {
                     });
                     (said(Units::Metric, value), format!("{metric} ({imperial})"))
                 };
-                let shown = if value.is_finite() { shown } else { "no number".to_owned() };
-                let message = format!("{shown}: {} goes from {range}", asks.name().to_lowercase());
+                let shown = if value.is_finite() { shown } else { "not a number".to_owned() };
+                let message =
+                    format!("{shown} is out of range; {} can be {range}", asks.name().to_lowercase());
                 return Err(BadForm::new(asks.id(), message));
             }
         }

@@ -63,7 +63,7 @@ impl Windows {
             let (least, most) = self.of(intent);
             if !(0.0..=150.0).contains(&least) || !(0.0..=150.0).contains(&most) || least >= most {
                 return Err(format!(
-                    "the range of {} goes from {least} to {most}: 0 to 150, the least below the most",
+                    "contrast range for {}: {least} to {most} is not valid; use 0 to 150, lower number first",
                     intent.id()
                 ));
             }

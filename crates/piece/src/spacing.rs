@@ -15,13 +15,13 @@ pub struct Spacing {
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadSpacing {
     /// One repeat is already too long.
-    #[error("a pattern of {0:.0} mm does not go into {1:.0} mm: choose a smaller one")]
+    #[error("a {0:.0} mm pattern won’t fit in {1:.0} mm; choose a smaller one")]
     TooLong(f64, f64),
     /// So many do not go in.
-    #[error("{0} repeats of {1:.0} mm do not go into {2:.0} mm: {3} are the most")]
+    #[error("{0} repeats of {1:.0} mm won’t fit in {2:.0} mm; the most is {3}")]
     TooMany(u32, f64, f64, u32),
     /// No length.
-    #[error("a length and a pattern are more than 0 mm")]
+    #[error("length and pattern must be more than 0 mm")]
     Nothing,
 }
 
@@ -58,7 +58,7 @@ mod tests {
         let spacing = spaced(900.0, 120.0, Some(5), 0.0).unwrap();
         assert_eq!((spacing.gap, spacing.step), (50.0, 170.0));
         assert_eq!(spaced(900.0, 120.0, None, 55.0).unwrap().repeats, 5);
-        assert!(spaced(900.0, 120.0, Some(8), 0.0).unwrap_err().to_string().contains("7 are the most"));
+        assert!(spaced(900.0, 120.0, Some(8), 0.0).unwrap_err().to_string().contains("the most is 7"));
         assert!(spaced(100.0, 120.0, None, 0.0).is_err() && spaced(f64::NAN, 1.0, None, 0.0).is_err());
     }
 

@@ -104,17 +104,17 @@ fn what_cannot_be_built_says_which_dimension_and_what_would_do() {
     let chest = PieceKind::ChestOfDrawers.usual();
     let refused = |form: Form| form.build().unwrap_err();
     for (form, field, words) in [
-        (Form { width: 0.0, ..chest }, "width", "from 150 to 8000 mm"),
-        (Form { width: 9000.0, ..chest }, "width", "from 150 to 8000 mm"),
-        (Form { height: f64::NAN, ..chest }, "height", "no number"),
-        (Form { drawers: 40, ..chest }, "drawers", "from 1 to 12"),
-        (Form { drawers: 12, height: 700.0, ..chest }, "drawers", "fewer rows or a higher case"),
+        (Form { width: 0.0, ..chest }, "width", "can be 150 to 8000 mm"),
+        (Form { width: 9000.0, ..chest }, "width", "can be 150 to 8000 mm"),
+        (Form { height: f64::NAN, ..chest }, "height", "not a number"),
+        (Form { drawers: 40, ..chest }, "drawers", "1 to 12"),
+        (Form { drawers: 12, height: 700.0, ..chest }, "drawers", "use fewer rows or a taller case"),
         (Form { across: 6, width: 500.0, ..chest }, "across", "wider case"),
         (Form { legs: 800.0, ..chest }, "legs", "legs shorter"),
         (Form { moulding: 260.0, ..PieceKind::Cupboard.usual() }, "moulding", "a narrower one"),
         (Form { doors: 6, ..PieceKind::Cupboard.usual() }, "doors", "fewer doors"),
-        (Form { width: 600.0, moulding: 300.0, ..PieceKind::Frame.usual() }, "moulding", "choose 10 to 270"),
-        (Form { round: true, height: 300.0, ..PieceKind::Frame.usual() }, "height", "higher than wide"),
+        (Form { width: 600.0, moulding: 300.0, ..PieceKind::Frame.usual() }, "moulding", "10 to 270"),
+        (Form { round: true, height: 300.0, ..PieceKind::Frame.usual() }, "height", "taller than it is wide"),
         (Form { panels: 8, width: 1400.0, ..PieceKind::Wall.usual() }, "panels", "fewer"),
         (Form { height: 120.0, ..PieceKind::Stool.usual() }, "height", "at least"),
         (Form { depth: 150.0, ..PieceKind::Table.usual() }, "depth", "between the legs"),
@@ -137,7 +137,7 @@ fn what_was_measured_goes_before_what_was_drawn() {
     piece.corrections.insert(Zone::Case, AreaCorrection { area: Some(0.0), edge: None, carved: None });
     let error = piece.check().unwrap_err();
     assert_eq!(error.pointer, "/corrections/case/area");
-    assert!(error.message.contains("leave it out"));
+    assert!(error.message.contains("or leave blank"));
 }
 
 /// A piece from before it had more than a name opens, and is kept as it was.

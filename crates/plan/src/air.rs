@@ -35,15 +35,15 @@ pub enum DriesBy {
 pub enum NoPaintingNow {
     /// Water-borne binders do not close.
     #[error(
-        "at {0:.0} °C water-borne paint does not close to a film and comes off as powder: warm the workshop to {least:.0} °C or more",
+        "too cold at {0:.0} °C: water-based paint won’t form a film and will dust off. Warm the workshop to {least:.0} °C",
         least = Air::COLDEST
     )]
     TooCold(f64),
     /// It dries on the brush.
-    #[error("at {0:.0} °C paint dries on the brush and the wet edge is lost: wait for the evening, or cool the workshop to {most:.0} °C or less", most = Air::HOTTEST)]
+    #[error("too hot at {0:.0} °C: paint dries on the brush and you lose the wet edge. Wait for evening, or cool to {most:.0} °C", most = Air::HOTTEST)]
     TooHot(f64),
     /// It does not dry.
-    #[error("at {percent:.0} % humidity nothing dries and films bloom white: air or heat the workshop to {most:.0} % or less", percent = 100.0 * .0, most = 100.0 * Air::DAMPEST)]
+    #[error("too damp at {percent:.0} %: nothing dries and finishes bloom white. Ventilate or heat to {most:.0} % or less", percent = 100.0 * .0, most = 100.0 * Air::DAMPEST)]
     TooDamp(f64),
 }
 
@@ -60,10 +60,10 @@ impl Air {
     /// What a workshop may have at all: −30 to 60 °C, 0 to 100 %.
     pub fn new(celsius: f64, humidity: f64) -> Result<Self, String> {
         if !(-30.0..=60.0).contains(&celsius) {
-            return Err(format!("{celsius}: a temperature is −30 to 60 °C"));
+            return Err(format!("{celsius} °C is out of range; use −30 to 60 °C"));
         }
         if !(0.0..=1.0).contains(&humidity) {
-            return Err(format!("{}: a humidity is 0 to 100 %", 100.0 * humidity));
+            return Err(format!("{} is out of range; use 0 to 100 % humidity", 100.0 * humidity));
         }
         Ok(Self { celsius, humidity })
     }
@@ -143,7 +143,7 @@ mod tests {
             assert!(Air::new(celsius, humidity).is_err());
         }
         for (celsius, humidity, word) in
-            [(-10.0, 0.5, "powder"), (45.0, 0.3, "wet edge"), (20.0, 1.0, "bloom")]
+            [(-10.0, 0.5, "dust off"), (45.0, 0.3, "wet edge"), (20.0, 1.0, "bloom")]
         {
             let said = Air::new(celsius, humidity).unwrap().allows().unwrap_err().to_string();
             assert!(said.contains(word), "{said}");

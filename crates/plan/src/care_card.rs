@@ -22,37 +22,37 @@ pub fn care_card<'a>(zones: impl Iterator<Item = Vec<&'a Work>>, tins: Tins) -> 
         .flat_map(|work| work.layers())
         .any(|laid| laid.technique.family() == Family::Gild || laid.contents(tins).has(Class::Metallic));
     let mut card = vec![
-        "For a month nothing heavy, hot or wet on it: paint and wax are dry in a day and hard only in up to thirty.",
+        "Put nothing heavy, hot or wet on it for a month. It dries in a day but takes up to 30 days to harden.",
     ];
     if waxed {
         card.push(if several {
             "Where it is waxed, dust it with a soft dry cloth. Wipe a wet ring off at once: wax turns white under water."
         } else {
-            "Dust it with a soft dry cloth. Wipe a wet ring off at once: wax turns white under water."
+            "Dust with a soft dry cloth. Wipe off water at once: it turns wax white."
         });
-        card.push("Once or twice a year a little clear wax, buffed the next day, feeds the finish.");
+        card.push("Once or twice a year, put on a little clear wax and buff it the next day.");
     }
     if coated {
         card.push(if several {
             "Where it has a clear coat, wipe it with a damp cloth and a drop of mild soap; nothing that scours, no solvents."
         } else {
-            "Wipe it with a damp cloth and a drop of mild soap; nothing that scours, no solvents."
+            "Wipe with a damp cloth and a drop of mild soap. No scourers or solvents."
         });
     }
     if open {
         card.push(if several {
             "Where its paint is matt and open, dust it only: water and hands leave marks."
         } else {
-            "Its paint is matt and open: dust it only, water and hands leave marks."
+            "The paint is matt and unsealed: dust only. Water and hands leave marks."
         });
     }
     if metal {
-        card.push("Never polish the metal: it comes off.");
+        card.push("Never polish the metallic areas: the metal rubs off.");
     }
     if waxed || metal {
-        card.push("Not for food, cots or toys: wax and metal are decoration.");
+        card.push("Not for food, cots or toys: wax and metal are decorative only.");
     }
-    card.push("A scratch is touched up with the same pots, layer by layer, dabbed on nearly dry: what was used is on record.");
+    card.push("Touch up scratches with the same mixes, layer by layer, dabbed on nearly dry. We have the recipes on record.");
     card
 }
 
@@ -106,15 +106,11 @@ mod tests {
         use Technique::{BrushedCoat, ClearCoat, ClearWax, Gilding, WetWaxResist};
         let base = || layer(BrushedCoat, 1, 2);
         let waxed = card(&[vec![base(), layer(ClearWax, 0, 1), layer(Gilding, 2, 1)]]);
-        assert!(
-            waxed.contains("white under water") && waxed.contains("Never polish") && waxed.contains("cots")
-        );
+        assert!(waxed.contains("wax white") && waxed.contains("Never polish") && waxed.contains("cots"));
         let coated = card(&[vec![base(), layer(ClearCoat, 0, 1)]]);
-        assert!(
-            coated.contains("mild soap") && !coated.contains("wax turns white") && !coated.contains("cots")
-        );
-        assert!(card(&[vec![base()]]).contains("matt and open"));
-        assert!(card(&[vec![base(), layer(WetWaxResist, 2, 1)]]).contains("white under water"));
+        assert!(coated.contains("mild soap") && !coated.contains("wax white") && !coated.contains("cots"));
+        assert!(card(&[vec![base()]]).contains("matt and unsealed"));
+        assert!(card(&[vec![base(), layer(WetWaxResist, 2, 1)]]).contains("wax white"));
         assert_eq!(card(&[]), "");
     }
 
@@ -126,6 +122,6 @@ mod tests {
         let both = card(&[vec![base(), layer(ClearWax, 0, 1)], vec![base(), layer(ClearCoat, 0, 1)]]);
         assert!(both.contains("Where it is waxed") && both.contains("Where it has a clear coat"), "{both}");
         let sealed_between = card(&[vec![base(), layer(ClearCoat, 0, 1), layer(GlazeWiped, 2, 1)]]);
-        assert!(sealed_between.contains("matt and open") && !sealed_between.contains("mild soap"));
+        assert!(sealed_between.contains("matt and unsealed") && !sealed_between.contains("mild soap"));
     }
 }

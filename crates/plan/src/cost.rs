@@ -35,12 +35,15 @@ impl Rates {
     pub fn check(&self) -> Result<(), (&'static str, String)> {
         let share = |name, value: Option<f64>, most: f64| match value {
             Some(value) if !(0.0..=most).contains(&value) => {
-                Err((name, format!("{}: 0 to {} %", 100.0 * value, 100.0 * most)))
+                Err((name, format!("{} is out of range; use 0 to {} %", 100.0 * value, 100.0 * most)))
             }
             _ => Ok(()),
         };
         if let Some(hour) = self.hour.filter(|hour| !(0.0..=Self::MOST).contains(hour)) {
-            return Err(("hour", format!("{hour}: an hour costs 0 to {}", Self::MOST)));
+            return Err((
+                "hour",
+                format!("{hour} is out of range; use an hourly rate of 0 to {}", Self::MOST),
+            ));
         }
         share("overhead", self.overhead, 5.0)?;
         // A margin of the whole price would make it endless.

@@ -40,10 +40,10 @@ pub struct WorkingHours {
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum BadHours {
     /// No day has any.
-    #[error("no day of the week has working hours: give at least one from when to when")]
+    #[error("no working hours set; give hours for at least one day")]
     None,
     /// They end before they begin.
-    #[error("{0}: working hours end before they start; use an end after the start, within the day")]
+    #[error("{0}: working hours must end after they start, on the same day")]
     EndsBeforeStart(&'static str),
     /// A day too short to do anything in.
     #[error("{0}: working hours are too short ({1} min); use at least a quarter of an hour, or a day off")]
@@ -55,10 +55,10 @@ pub enum BadHours {
     #[error("{0} minutes of overrun is out of range; use 0 to {most}", most = WorkingHours::MOST_OVERRUN)]
     Overrun(u16),
     /// A zone that is none.
-    #[error("“{0}” is no time zone: write one such as Europe/Vienna")]
+    #[error("“{0}” is not a time zone; use one such as Europe/Vienna")]
     Zone(String),
     /// Days off without end.
-    #[error("{0} days off: {most} are the most", most = WorkingHours::MOST_OFF)]
+    #[error("too many days off ({0}); the most is {most}", most = WorkingHours::MOST_OFF)]
     Off(usize),
 }
 

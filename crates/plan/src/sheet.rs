@@ -126,10 +126,13 @@ impl RunSheet {
         Air::new(self.air.celsius, self.air.humidity).map_err(|error| bad("/air", error))?;
         self.rates.check().map_err(|(field, error)| bad(&format!("/rates/{field}"), error))?;
         if let Some(clock) = self.clocks().find(|clock| !(0.0..1e6).contains(&clock.minutes)) {
-            return Err(bad("/clock", format!("{} minutes is no time on a clock", clock.minutes)));
+            return Err(bad("/clock", format!("{} min is not a valid clock time", clock.minutes)));
         }
         if self.done.len() > Self::MOST {
-            return Err(bad("/done", format!("{} steps: {} are the most", self.done.len(), Self::MOST)));
+            return Err(bad(
+                "/done",
+                format!("too many steps ({}); the most is {}", self.done.len(), Self::MOST),
+            ));
         }
         Ok(())
     }

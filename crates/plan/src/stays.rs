@@ -5,13 +5,13 @@ use crate::Work;
 /// What has to be done again, or first, where `last` was done on a zone and `next` comes a week later; none where it may wait.
 pub fn if_it_stays(last: &Work, next: &Work) -> Option<&'static str> {
     match (last, next) {
-        (Work::Tape, _) => Some("take the tape off and put it on anew: old tape tears, and lifts paint"),
-        (Work::Deglaze, _) => Some("what was deglossed is deglossed again just before it is painted"),
+        (Work::Tape, _) => Some("replace the tape: old tape tears and lifts paint"),
+        (Work::Deglaze, _) => Some("degloss again just before painting"),
         (Work::Dewax | Work::Clean | Work::Rinse | Work::Scuff | Work::ScuffBack | Work::WaxOff, _) => {
-            Some("what is ready to be painted is wiped down again: dust and hands have been on it")
+            Some("wipe down again before painting: dust and finger marks")
         }
         (work, Work::Buff) if work.needs_buffing() => {
-            Some("buff the wax before it stays: it polishes badly once it has set")
+            Some("buff the wax before you leave it: set wax won’t polish")
         }
         _ => None,
     }

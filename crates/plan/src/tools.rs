@@ -8,7 +8,7 @@ use crate::{Step, Tins, work::is_wax};
 /// So many of a kind, and why.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Tool {
-    /// `Brushes, flat` …
+    /// `Flat brushes` …
     pub name: &'static str,
     /// How many; none where it is enough to have some.
     pub count: Option<usize>,
@@ -42,22 +42,22 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
             all.push(Tool { name, count: Some(count), why });
         }
     };
-    need("Brushes, flat", pots(&brushed), "one for each colour: a shared one mixes a third");
-    need("Rollers with tray", pots(&|t| t == Technique::RolledCoat), "one for each colour");
+    need("Flat brushes", pots(&brushed), "one per colour: a shared brush mixes them");
+    need("Rollers and trays", pots(&|t| t == Technique::RolledCoat), "one per colour");
     need("Cheap brushes", pots(&|t| t == Technique::TextureCoat), "texture ruins them");
     need(
-        "Dry brushes, soft and wide",
+        "Wide soft brushes for dry brushing",
         pots(&|t| t == Technique::DryBrush),
-        "one for each colour, and it stays dry",
+        "one per colour; keep it dry",
     );
-    need("Stencil brushes", pots(&|t| t == Technique::Stencil), "hardly any paint on them");
-    need("Putty knives", pots(&|t| t == Technique::KnifeFlecks), "one for each helper colour");
-    need("Wax brushes", pots(&is_wax), "one for each tint: dark wax never leaves a brush");
+    need("Stencil brushes", pots(&|t| t == Technique::Stencil), "almost no paint on them");
+    need("Putty knives", pots(&|t| t == Technique::KnifeFlecks), "one per extra colour");
+    need("Wax brushes", pots(&is_wax), "one per tint: dark wax never washes out");
     need("Fan brush", usize::from(any(&|t| t == Technique::Gilding)), "or a fingertip");
     need("Stippler", usize::from(any(&|t| t == Technique::GlazeStippled)), "wipe it dry as you go");
     let worked =
         |t: Technique| matches!(t.family(), Family::Glaze | Family::Wash | Family::Blend | Family::Stain);
-    need("Mister with clean water", usize::from(any(&worked)), "re-opens what drags");
+    need("Mister with clean water", usize::from(any(&worked)), "re-wets paint that drags");
     let mut have = |name, there: bool, why| {
         if there {
             all.push(Tool { name, count: None, why });
@@ -68,14 +68,14 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
     have(
         "Sandpaper, 100 to 320",
         any(&|t| t.family() == Family::Wear || t == Technique::BrushedCoat),
-        "fine between coats, coarse where wood is to show",
+        "fine between coats, coarse to show wood",
     );
     let solvent = laid.iter().any(|laid| laid.contents(tins).is_solvent_borne());
     let oily = solvent || has(Class::ClearWax) || any(&is_wax);
     have(
-        "Lidded metal can with water",
+        "Lidded metal can of water",
         oily,
-        "wax and oil rags end here, or flat outdoors: in a heap they catch fire by themselves",
+        "for wax and oil rags, or dry them flat outdoors: in a heap they self-ignite",
     );
     all
 }
@@ -102,7 +102,7 @@ mod tests {
         let all = tools(&steps(&zones, &left, &chalk, Air::default()), &chalk);
         let count =
             |name: &str| all.iter().find(|tool| tool.name.starts_with(name)).and_then(|tool| tool.count);
-        assert_eq!((count("Brushes"), count("Dry"), count("Wax")), (Some(2), Some(1), Some(2)));
+        assert_eq!((count("Flat brushes"), count("Wide soft"), count("Wax")), (Some(2), Some(1), Some(2)));
         assert_eq!(count("Cheap"), None);
         assert!(all.iter().any(|tool| tool.name.contains("metal can")));
     }

@@ -83,14 +83,14 @@ fn takes_two(layers: &[Laid]) -> bool {
 /// Where a section of a zone ends, so that no joint is seen (common practice†).
 pub const fn breaks_at(zone: Zone) -> &'static str {
     match zone {
-        Zone::Panels => "one panel after the other",
-        Zone::Drawers => "one drawer front after the other",
-        Zone::Doors => "one door after the other",
-        Zone::Legs => "one leg after the other",
-        Zone::Mouldings | Zone::Frame => "from mitre to mitre",
-        Zone::Top | Zone::Seat => "along the grain, from edge to edge",
+        Zone::Panels => "one panel at a time",
+        Zone::Drawers => "one drawer front at a time",
+        Zone::Doors => "one door at a time",
+        Zone::Legs => "one leg at a time",
+        Zone::Mouldings | Zone::Frame => "mitre to mitre",
+        Zone::Top | Zone::Seat => "with the grain, edge to edge",
         Zone::Wall => "from corner to corner",
-        _ => "up to an edge, a corner or a moulding",
+        _ => "stop at an edge, corner or moulding",
     }
 }
 

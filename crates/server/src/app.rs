@@ -44,7 +44,7 @@ fn described() -> OpenApiRouter<Workspace> {
 /// Whatever is asked for, a problem may be the answer.
 fn tell_of_problems(description: &mut utoipa::openapi::OpenApi) {
     let answer = ResponseBuilder::new()
-        .description("It did not happen: why, and what to do about it")
+        .description("Not done: the reason and what to do")
         .content(
             "application/problem+json",
             ContentBuilder::new().schema(Some(Ref::from_schema_name("Problem"))).build(),
@@ -81,6 +81,6 @@ pub fn app(workspace: Workspace) -> Router {
 }
 
 async fn wrong_method() -> Response {
-    let detail = "this address does not take that method: see /api/openapi.json";
+    let detail = "this address does not accept that method; see /api/openapi.json";
     Problem::new(StatusCode::METHOD_NOT_ALLOWED, "method", "Wrong method", detail).into_response()
 }

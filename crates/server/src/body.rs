@@ -46,7 +46,7 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Json<T> {
             return Err(Problem::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "media-type", "Not JSON", detail));
         }
         let bytes = read(request, LARGEST_BODY, || {
-            format!("a request may hold at most {} kB: send less at once", LARGEST_BODY / 1024)
+            format!("request too large; the most is {} kB", LARGEST_BODY / 1024)
         })
         .await?;
         // None where nobody asks: in tests of a route by itself.
@@ -105,7 +105,7 @@ pub async fn read(
         Ok(Ok(bytes)) => Ok(bytes),
         Ok(Err(_)) => Err(Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", too_large())),
         Err(_) => {
-            let detail = format!("this did not arrive within {} seconds: send it again", BODY.as_secs());
+            let detail = format!("timed out after {} seconds; send it again", BODY.as_secs());
             Err(Problem::new(StatusCode::REQUEST_TIMEOUT, "timeout", "Too slow", detail))
         }
     }
@@ -134,11 +134,11 @@ fn in_words(said: &str) -> String {
         return said.to_owned();
     };
     let given: String = given.chars().take(40).collect();
-    format!("“{given}” is not known here: choose {}", known.replace('`', ""))
+    format!("“{given}” is not a valid choice; use {}", known.replace('`', ""))
 }
 
 fn not_json(cause: serde_json::Error) -> Problem {
-    let detail = format!("this is no complete JSON document: {cause}");
+    let detail = format!("incomplete or invalid JSON: {cause}");
     Problem::new(StatusCode::BAD_REQUEST, "syntax", "Not JSON", detail)
 }
 
@@ -170,8 +170,8 @@ impl<T: DeserializeOwned, S: Sync> FromRequestParts<S> for Query<T> {
             let (field, said) = (error.path().to_string(), error.into_inner().to_string());
             let missing = said.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());
             let detail = match (missing, &*said) {
-                (Some(missing), _) => format!("say {missing} in the address"),
-                (_, "invalid digit found in string") => "write a whole number".to_owned(),
+                (Some(missing), _) => format!("{missing} is missing from the address"),
+                (_, "invalid digit found in string") => "not a whole number; enter one".to_owned(),
                 (_, "invalid float literal") => "write a number".to_owned(),
                 _ => in_words(&said),
             };
@@ -198,10 +198,10 @@ fn not_named(why: &ErrorKind) -> Problem {
     | ErrorKind::ParseErrorAtIndex { value, .. }
     | ErrorKind::DeserializeError { value, .. }) = why
     else {
-        return Problem::not_found(format!("there is nothing at this address: {why}"));
+        return Problem::not_found(format!("nothing at this address: {why}"));
     };
     let short: String = value.chars().take(60).collect();
-    Problem::not_found(format!("“{short}” is not an id of this workspace"))
+    Problem::not_found(format!("“{short}” is not an id in this workspace"))
 }
 
 #[cfg(test)]
@@ -235,7 +235,7 @@ mod tests {
     fn what_is_not_known_is_answered_with_what_is() {
         let problem = parse::<Vec<Coat>>(br#"["brushed", "rolled", "two-by-two", "flung"]"#).unwrap_err();
         let text = serde_json::to_string(&problem).unwrap();
-        let said = "“flung” is not known here: choose one of brushed, rolled, two-by-two";
+        let said = "“flung” is not a valid choice; use one of brushed, rolled, two-by-two";
         assert!(text.contains(&format!(r#"{{"pointer":"/3","detail":"{said}"}}"#)), "{text}");
     }
 

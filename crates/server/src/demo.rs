@@ -85,7 +85,7 @@ type Recipe = (&'static str, &'static [(&'static str, u32)], Option<&'static str
 const MIXES: [Recipe; 3] = [
     ("drift blue for the case", &[("slate blue", 5), ("barley", 1)], Some("#66737c")),
     ("toasted straw", &[("fern", 2), ("brick dust", 1), ("barley", 2)], None),
-    ("detail glaze, three darker", &[("peat brown", 1), ("glazing liquid", 4)], None),
+    ("detail glaze, three shades darker", &[("peat brown", 1), ("glazing liquid", 4)], None),
 ];
 
 /// The white that tints are made with.

@@ -20,7 +20,7 @@ const NONCE_PLACE: &str = "__NONCE__";
 pub async fn front(uri: Uri) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path == "api" || path.starts_with("api/") {
-        return Problem::not_found(format!("there is nothing at {}", uri.path())).into_response();
+        return Problem::not_found(format!("nothing at {}", uri.path())).into_response();
     }
     match Built::get(path).filter(|_| path != "index.html") {
         Some(file) => {
@@ -31,7 +31,7 @@ pub async fn front(uri: Uri) -> Response {
             ([(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep.to_owned())], file.data)
                 .into_response()
         }
-        None if path.contains('.') => Problem::not_found(format!("there is no file {path}")).into_response(),
+        None if path.contains('.') => Problem::not_found(format!("no file {path}")).into_response(),
         None => page(),
     }
 }

@@ -52,8 +52,8 @@ fn refusal(request: &Request) -> Option<Problem> {
         return Some(Problem::new(
             StatusCode::MISDIRECTED_REQUEST,
             "host",
-            "Not called by a name of this machine",
-            "open it as http://127.0.0.1 or http://localhost, with the port it printed at its start",
+            "Unknown address",
+            "open http://127.0.0.1 or http://localhost with the port printed at startup",
         ));
     };
     let reads = matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS);
@@ -71,8 +71,8 @@ fn refusal(request: &Request) -> Option<Problem> {
         return Some(Problem::new(
             StatusCode::FORBIDDEN,
             "origin",
-            "Sent by another page",
-            "only Warm Blend's own page may change the workspace: this came from another one and was not carried out",
+            "Blocked: sent by another page",
+            "only Warm Blend’s own page can change the workspace; nothing was changed",
         ));
     }
     None

@@ -105,7 +105,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             match (&simulated_scale, scale) {
                 (Some(simulated_scale), _) => workspace.connect_scale(simulated_scale.address),
                 (None, Some(address)) => workspace.connect_scale(address.parse().map_err(|_| {
-                    format!("“{address}” is no address of a scale: write one such as 127.0.0.1:7900")
+                    format!("“{address}” is not a scale address; use one such as 127.0.0.1:7900")
                 })?),
                 (None, None) => {}
             }
@@ -126,7 +126,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             let stop = Stop::listen();
             let usual = [DEMO_PORT, 0];
             let demo = Demo::start(port.as_ref().map_or(&usual[..], std::slice::from_ref)).await?;
-            announce(&demo.served.url(), "demo workspace, thrown away at the end", open);
+            announce(&demo.served.url(), "demo workspace, deleted when you stop it", open);
             demo.until(stop).await;
         }
         Command::Scale { port } => {
@@ -179,16 +179,16 @@ async fn until_the_input_ends() {
 
 fn default_file() -> Result<PathBuf, Box<dyn Error + Send + Sync>> {
     let folders = directories::ProjectDirs::from("", "", "warm-blend")
-        .ok_or("your home directory is not known: name a file with --data FILE")?;
+        .ok_or("can’t find your home directory; give a file with --data FILE")?;
     let folder = folders.data_dir();
     std::fs::create_dir_all(folder)
-        .map_err(|error| format!("the folder {} cannot be made: {error}", folder.display()))?;
+        .map_err(|error| format!("can’t create the folder {}: {error}", folder.display()))?;
     Ok(folder.join("workspace.db"))
 }
 
 fn announce(url: &str, what: &str, open_it: bool) {
-    println!("Warm Blend at {url}  ({what}; Ctrl-C stops it)");
+    println!("Warm Blend is at {url}  ({what}; Ctrl-C to stop)");
     if open_it && let Err(error) = open::that_detached(url) {
-        eprintln!("warm-blend: no browser could be opened ({error}): open {url} yourself");
+        eprintln!("warm-blend: can’t open a browser ({error}); open {url} yourself");
     }
 }

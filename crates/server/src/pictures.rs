@@ -179,7 +179,7 @@ impl Fronts {
     ) -> Result<Arc<Front>, Problem> {
         let face = elevation
             .face(view)
-            .ok_or_else(|| Problem::field("?view", "such a piece is not seen from there: choose front"))?;
+            .ok_or_else(|| Problem::field("?view", "this piece has no such view; use front"))?;
         self.0.get((face.clone(), size, closer), fineness, || {
             Front::new(face, size.0, size.1, closer, fineness)
                 .map_err(|error| Problem::field("?width", error))

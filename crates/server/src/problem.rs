@@ -87,7 +87,7 @@ impl Problem {
     pub fn invalid(errors: Vec<FieldError>) -> Self {
         let detail = errors.iter().map(|error| error.detail.as_str()).collect::<Vec<_>>().join("; ");
         let status = StatusCode::UNPROCESSABLE_ENTITY;
-        Self { errors, ..Self::new(status, "invalid", "Some of this cannot be", detail) }
+        Self { errors, ..Self::new(status, "invalid", "Check these entries", detail) }
     }
 
     pub fn field(pointer: impl Into<String>, detail: impl ToString) -> Self {
@@ -95,8 +95,7 @@ impl Problem {
     }
 
     pub fn in_use(used_by: Vec<UsedBy>) -> Self {
-        let detail =
-            "this paint is in use: what uses it keeps its record of it, and it can be brought back by undo";
+        let detail = "this paint is in use. What uses it keeps its record, and undo brings the paint back";
         Self { used_by, ..Self::new(StatusCode::CONFLICT, "in-use", "This paint is in use", detail) }
     }
 
@@ -108,14 +107,14 @@ impl Problem {
         Self::new(
             StatusCode::INTERNAL_SERVER_ERROR,
             "internal",
-            "Something broke",
-            "the program failed at this request; nothing was changed. Try again, and restart it if it stays so",
+            "Something went wrong",
+            "the program failed; nothing was changed. Try again, and restart it if that doesn’t help",
         )
     }
 }
 
 /// Title of what is wrong with the file and not with what was asked.
-const FILE_FAILED: &str = "The workspace file failed";
+const FILE_FAILED: &str = "Problem with the workspace file";
 
 impl From<Fault> for FieldError {
     fn from(Fault { pointer, detail }: Fault) -> Self {
@@ -129,20 +128,20 @@ impl From<Refusal> for Problem {
         let unread = |kind, title, detail| Self::new(StatusCode::UNPROCESSABLE_ENTITY, kind, title, detail);
         match refusal {
             Refusal::Faults(faults) => Self::invalid(faults.into_iter().map(FieldError::from).collect()),
-            Refusal::Stale(detail) => conflict("stale", "Not so any more", detail),
-            Refusal::Device(detail) => conflict("scale", "Not by the scale yet", detail),
-            Refusal::File(detail) => unread("file", "This file cannot be read", detail),
+            Refusal::Stale(detail) => conflict("stale", "Out of date", detail),
+            Refusal::Device(detail) => conflict("scale", "Can’t use the scale yet", detail),
+            Refusal::File(detail) => unread("file", "Can’t read this file", detail),
             Refusal::Source => {
                 let detail = "nothing in the file says what these L*a*b* were taken with: say whether by a reader, from a chip, from a photo or by eye";
                 unread("source", "What were they taken with?", detail.to_owned())
             }
             Refusal::Percent(most) => {
-                let detail = format!("reflectance goes up to {most}: say whether these are percent");
+                let detail = format!("reflectance goes up to {most}; are these values percent?");
                 unread("percent", "Percent or not?", detail)
             }
             Refusal::Unknown(detail) => Self::not_found(detail),
             Refusal::NoTin(id) => {
-                let detail = "this speaks of a paint that is not in the workspace: choose another, or undo what took it away";
+                let detail = "this uses a paint that is no longer in the workspace; choose another, or undo its deletion";
                 let failed = Self::new(StatusCode::INTERNAL_SERVER_ERROR, "storage", FILE_FAILED, detail);
                 Self { missing: Some(Box::new(id)), ..failed }
             }
@@ -171,11 +170,9 @@ impl From<StoreError> for Problem {
             StoreError::Removed { .. } => Self::not_found(detail),
             StoreError::Repeated => Self::new(StatusCode::CONFLICT, "done", "Saved already", detail),
             StoreError::Overtaken => {
-                Self::new(StatusCode::CONFLICT, "overtaken", "Changed elsewhere in the meantime", detail)
+                Self::new(StatusCode::CONFLICT, "overtaken", "Changed elsewhere", detail)
             }
-            StoreError::Stale { .. } => {
-                Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere in the meantime", detail)
-            }
+            StoreError::Stale { .. } => Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere", detail),
             StoreError::Dangling(id) | StoreError::Misfit { id, .. } | StoreError::Deleted { id, .. } => {
                 Self { missing: Some(Box::new(id)), ..Self::field("", detail) }
             }

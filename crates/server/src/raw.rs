@@ -15,10 +15,10 @@ impl<const MOST: usize> FromRequest<Workspace> for Raw<MOST> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, workspace: &Workspace) -> Result<Self, Problem> {
-        let too_large = || format!("the file is larger than {} MB: choose a smaller one", MOST >> 20);
+        let too_large = || format!("file too large; the most is {} MB", MOST >> 20);
         let place = tokio::time::timeout(BODY, workspace.heavy.place()).await.map_err(|_| {
-            let detail = "others bring files and photos just now: try again in a minute";
-            Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many at once", detail)
+            let detail = "busy with other files and photos; try again in a minute";
+            Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Busy", detail)
         })??;
         Ok(Self(read(request, MOST, too_large).await?, place))
     }

@@ -127,10 +127,10 @@ impl ScaleAtHand {
                         first = false;
                     }
                     Ok(Some(Err(LinesCodecError::MaxLineLengthExceeded))) => {
-                        return Some("what is connected is no scale: its lines do not end".to_owned());
+                        return Some("the connected device is not a scale: no line ends".to_owned());
                     }
                     Ok(Some(Err(LinesCodecError::Io(error)))) if error.kind() == ErrorKind::InvalidData => {
-                        return Some("what is connected is no scale: it does not send text".to_owned());
+                        return Some("the connected device is not a scale: it sends no text".to_owned());
                     }
                     Ok(Some(Err(_)) | None) | Err(_) => return None,
                 },
@@ -193,6 +193,6 @@ mod tests {
         until(|| scale.standing().pan == Pan::Steady).await;
         assert_eq!(scale.standing().net, 214.0);
         plug.write_all(&[b'7'; 4 * LONGEST]).await.unwrap();
-        until(|| scale.standing().trouble.is_some_and(|why| why.contains("do not end"))).await;
+        until(|| scale.standing().trouble.is_some_and(|why| why.contains("no line ends"))).await;
     }
 }

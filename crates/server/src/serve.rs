@@ -23,9 +23,7 @@ pub struct Served {
 #[derive(Debug, thiserror::Error)]
 pub enum ServeError {
     /// The port is in use.
-    #[error(
-        "port {0} is taken by another program: choose another with --port N, or --port 0 for any free one"
-    )]
+    #[error("port {0} is in use; choose another with --port N, or --port 0 for any free one")]
     PortTaken(u16),
     /// Anything else the system says.
     #[error("cannot listen on port {port}: {error}")]

@@ -68,7 +68,7 @@ pub fn offer_demo(mut workspace: Workspace) -> Workspace {
 async fn start(back: String) -> Result<Running, Problem> {
     let demo = Demo::visited(LookRound::Visited { back }, &[0]).await.map_err(|error| {
         let status = axum::http::StatusCode::SERVICE_UNAVAILABLE;
-        Problem::new(status, "no-demo", "The demo cannot be started", error.to_string())
+        Problem::new(status, "no-demo", "Can’t start the demo", error.to_string())
     })?;
     Ok(Running { url: demo.served.url(), held: Box::new(demo) })
 }

@@ -192,7 +192,10 @@ impl ShadingAsked {
         };
         match (0.0..=360.0).contains(&side) {
             true => Ok(Shading::By(Lamp::from_side(side, rakes))),
-            false => Err(Problem::field("?lamp", format!("{side}: degrees clockwise from above, 0 to 360"))),
+            false => Err(Problem::field(
+                "?lamp",
+                format!("{side} is out of range; use 0 to 360 degrees clockwise from the top"),
+            )),
         }
     }
 }
@@ -243,7 +246,7 @@ impl ViewAsked {
     pub fn closer(&self) -> Result<Closer, Problem> {
         let within = |name: &str, value: Option<f64>, usual: f64, least: f64, most: f64| {
             let value = value.unwrap_or(usual);
-            let wrong = || Problem::field(name, format!("{value}: from {least} to {most}"));
+            let wrong = || Problem::field(name, format!("{value} is out of range; use {least} to {most}"));
             if (least..=most).contains(&value) { Ok(value) } else { Err(wrong()) }
         };
         let by = within("?closer", self.closer, 1.0, 1.0, 16.0)?;

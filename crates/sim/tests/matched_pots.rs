@@ -43,7 +43,7 @@ fn pour(amounts: &[(usize, f64)], density: impl Fn(usize) -> f64, scale: &mut Si
 
 fn rest(scale: &mut SimulatedScale) -> f64 {
     scale.after(0.1);
-    (0..100).map(|_| scale.after(0.1)).find(|line| line.steady).expect("it rests").grams
+    (0..100).map(|_| scale.after(0.1)).find(|line| line.steady).expect("it is steady").grams
 }
 
 /// How many plausible shelves the program asks.

@@ -10,7 +10,7 @@ use crate::{Id, Revision};
 #[derive(Debug, thiserror::Error)]
 pub enum StoreError {
     /// No document of that kind has this id.
-    #[error("there is no {kind} with the id {id}: it may belong to another workspace")]
+    #[error("no {kind} with the id {id} here; it may belong to another workspace")]
     Unknown {
         /// Kind that was asked for.
         kind: &'static str,
@@ -18,19 +18,19 @@ pub enum StoreError {
         id: Id,
     },
     /// It was taken away.
-    #[error("this {kind} was deleted: undo brings it back")]
+    #[error("this {kind} was deleted; undo brings it back")]
     Removed {
         /// Its kind.
         kind: &'static str,
     },
     /// The change that was to be undone, or made again, is not the next any more.
-    #[error("something else was changed in the meantime: look what undo would take back now")]
+    #[error("something else has changed; check what undo would do now")]
     Overtaken,
     /// The same change was asked for before, and was saved.
     #[error("this was saved already: the answer was lost on its way. Look at what is there now")]
     Repeated,
     /// Somebody else wrote it in between.
-    #[error("this {kind} has just been changed elsewhere: check it and try again")]
+    #[error("this {kind} was just changed elsewhere; check it and try again")]
     Stale {
         /// Its kind.
         kind: &'static str,
@@ -40,7 +40,7 @@ pub enum StoreError {
         seen: Revision,
     },
     /// A document speaks of one that is not there.
-    #[error("there is nothing with the id {0} in this workspace: it may belong to another one")]
+    #[error("nothing with the id {0} in this workspace; it may belong to another")]
     Dangling(Id),
     /// A document names one of another kind.
     #[error("this is {}: name {} instead", article(found), article(wanted))]
@@ -67,23 +67,22 @@ pub enum StoreError {
     Full,
     /// The file or its folder cannot be written.
     #[error(
-        "the workspace file cannot be written: nothing was changed. Check that it and its folder are not read-only"
+        "can’t write the workspace file; nothing was changed. Check that it and its folder are not read-only"
     )]
     ReadOnly,
     /// Another program holds the file.
-    #[error("another program is holding the workspace file: close it and try again")]
+    #[error("another program has the workspace file open; close it and try again")]
     Busy,
     /// A later version has written it.
-    #[error("the workspace file was written by a newer Warm Blend: start the newer one")]
+    #[error("the workspace file was saved by a newer Warm Blend; use that version")]
     Newer,
     /// The file is damaged.
     #[error(
-        "the workspace file is damaged ({0}): nothing was changed, and nothing will be written to it. Start with a copy from before, or \
-         save what can still be read: `warm-blend rescue FILE`"
+        "the workspace file is damaged ({0}); nothing was changed and nothing more is saved. Start from a backup, or save what can still be read: `warm-blend rescue FILE`"
     )]
     Damaged(String),
     /// The file was removed or replaced while it was open.
-    #[error("the workspace file {} was removed or replaced while it was in use: nothing was changed. {}", path.display(), way_out(kept.as_deref()))]
+    #[error("the workspace file {} was moved or replaced while in use; nothing was changed. {}", path.display(), way_out(kept.as_deref()))]
     Gone {
         /// Where it was.
         path: PathBuf,
@@ -91,7 +90,7 @@ pub enum StoreError {
         kept: Option<PathBuf>,
     },
     /// Anything else the database says.
-    #[error("the workspace file could not be used ({0})")]
+    #[error("can’t use the workspace file ({0})")]
     Other(rusqlite::Error),
 }
 
@@ -106,9 +105,8 @@ pub(crate) fn article(kind: &str) -> String {
 
 fn way_out(kept: Option<&Path>) -> String {
     match kept {
-        Some(kept) => format!("All that was kept until then is in {}: start again with that", kept.display()),
-        None => "Put it back, or save what can still be read (Files on the shelf, JSON), and start again"
-            .to_owned(),
+        Some(kept) => format!("Everything saved until then is in {}; restart with that file", kept.display()),
+        None => "Put it back, or export what you can (Files on the Shelf, JSON), and restart".to_owned(),
     }
 }
 

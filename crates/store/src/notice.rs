@@ -7,12 +7,12 @@ use std::path::PathBuf;
 pub enum Notice {
     /// Its pages do not agree: it can be read, and is not written.
     #[error(
-        "the workspace file is damaged ({0}). It can be read, and nothing is written to it: start with a copy from before, or save what is sound with `warm-blend rescue FILE`"
+        "the workspace file is damaged ({0}); it can be read, but nothing more is saved. Start from a backup, or save what is sound: `warm-blend rescue FILE`"
     )]
     Damaged(String),
     /// Another program works with it, too.
     #[error(
-        "another Warm Blend is using the same workspace file. Both may go on, and neither loses anything; close the one you do not need"
+        "another Warm Blend has this workspace file open. Nothing will be lost; close the one you don’t need"
     )]
     Shared,
     /// An index did not agree with its table, and was made anew.
@@ -25,7 +25,7 @@ pub enum Notice {
     },
     /// The log beside it was of another file, such as the one that a copy from before has taken the place of.
     #[error(
-        "the workspace file is not the one that the log beside it was written over: a copy was put in its place. Warm Blend goes on with the copy. The changes of the log are kept as {}, and the copy as it was as {}",
+        "the workspace file was replaced by a copy, which is now in use. Latest changes to the old one are kept in {}; the copy as found is in {}",
         log.display(), file.display()
     )]
     PutAside {

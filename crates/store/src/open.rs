@@ -16,20 +16,20 @@ const APPLICATION: u32 = 0x5742_4c31;
 #[derive(Debug, thiserror::Error)]
 pub enum OpenError {
     /// The folder is missing.
-    #[error("the folder {} does not exist: make it, or name another file with --data FILE", .0.display())]
+    #[error("the folder {} does not exist; create it, or give another file with --data FILE", .0.display())]
     NoFolder(PathBuf),
     /// Something that is not a plain file.
-    #[error("{} is not a file: name another with --data FILE", .0.display())]
+    #[error("{} is not a file; give another with --data FILE", .0.display())]
     NotAFile(PathBuf),
     /// Not a database at all.
-    #[error("{} is not a Warm Blend workspace (it is no SQLite file): name another with --data FILE", .0.display())]
+    #[error("{} is not a Warm Blend workspace (not an SQLite file); give another with --data FILE", .0.display())]
     NotSqlite(PathBuf),
     /// A database of another program.
-    #[error("{} belongs to another program: name another file with --data FILE", .0.display())]
+    #[error("{} belongs to another program; give another file with --data FILE", .0.display())]
     Foreign(PathBuf),
     /// Written by a later version.
     #[error(
-        "{} was written by a newer Warm Blend (form {found}, this one knows up to {known}): start the newer one",
+        "{} was saved by a newer Warm Blend (format {found}, this version reads up to {known}); use that version",
         path.display()
     )]
     Newer {
@@ -41,10 +41,10 @@ pub enum OpenError {
         known: usize,
     },
     /// Not writable.
-    #[error("{} is read-only: allow writing to it and its folder, or name another file with --data FILE", .0.display())]
+    #[error("{} is read-only; allow writing to it and its folder, or give another file with --data FILE", .0.display())]
     ReadOnly(PathBuf),
     /// No room.
-    #[error("there is no room on the disk for {}: free some space and start again", .0.display())]
+    #[error("no disk space for {}; free some and start again", .0.display())]
     Full(PathBuf),
     /// Not readable.
     #[error("{} cannot be read: {error}", path.display())]

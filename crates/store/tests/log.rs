@@ -115,7 +115,7 @@ proptest! {
                 match lines.get(&kept.id) {
                     Some(line) => {
                         there += 1;
-                        prop_assert_eq!(&line.words, &format!("New tin: {}", kept.value.name.as_str()));
+                        prop_assert_eq!(&line.words, &format!("New on the shelf: {}", kept.value.name.as_str()));
                         prop_assert_eq!(line.removed, kept.removed);
                     }
                     None => prop_assert!(kept.removed, "{} is on the shelf and not in the log", kept.id),
@@ -137,7 +137,7 @@ fn what_was_taken_away_stays_and_what_was_undone_goes() {
     let lines = all(&store);
     assert_eq!(
         lines.iter().map(|line| line.words.as_str()).collect::<Vec<_>>(),
-        ["Mixed oat white", "New tin: oat white"]
+        ["Mixed oat white", "New on the shelf: oat white"]
     );
     assert_eq!(lines.iter().map(|line| line.removed).collect::<Vec<_>>(), [false, true]);
     let with_it = LogQuery { paint: Some(tin.id), ..asked("") };
@@ -246,7 +246,7 @@ fn what_it_came_with_stands_at_its_day() {
     }
     let told: Vec<(String, Timestamp)> = all(&store).into_iter().map(|line| (line.words, line.at)).collect();
     let wanted = [("later", 5), ("between", 3), ("first", 1)];
-    assert_eq!(told, wanted.map(|(name, n)| (format!("New tin: {name}"), day(n))));
+    assert_eq!(told, wanted.map(|(name, n)| (format!("New on the shelf: {name}"), day(n))));
     let names: Vec<String> = store
         .all::<ShelfPaint>()
         .unwrap()

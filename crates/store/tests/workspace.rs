@@ -385,7 +385,7 @@ fn a_file_that_is_gone_is_not_written() {
             let refused = store.make(paint("barley")).unwrap_err();
             let StoreError::Gone { kept: Some(beside), .. } = &refused else { panic!("{refused:?}") };
             let words = refused.to_string();
-            assert!(words.contains("workspace.db") && words.contains("start again with that"), "{words}");
+            assert!(words.contains("workspace.db") && words.contains("restart with that"), "{words}");
             let rescued = Store::open(beside).unwrap();
             assert_eq!(rescued.all::<ShelfPaint>().unwrap(), std::slice::from_ref(&kept));
         }

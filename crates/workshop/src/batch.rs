@@ -38,7 +38,7 @@ pub struct BatchOf {
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
 #[serde(
     rename_all = "lowercase",
-    expecting = "this is no measure: choose one of gallon, quart, pint, cup, fl-oz, tbsp, tsp, scoop, litre, ml, drop; or m2, ft2, left"
+    expecting = "not a valid measure; use gallon, quart, pint, cup, fl-oz, tbsp, tsp, scoop, litre, ml, drop, m2, ft2 or left"
 )]
 pub enum BatchIn {
     /// Square metres of a surface.
@@ -136,7 +136,7 @@ impl ShelfSnapshot {
 
 impl BatchOf {
     fn tins<'a>(&self, shelf: &'a ShelfSnapshot) -> Result<Vec<&'a ShelfPaint>, Refusal> {
-        let gone = || Refusal::field("/components", "one of these is no longer on the shelf");
+        let gone = || Refusal::field("/components", "a paint in this mix is no longer on the shelf");
         let tin = |part: &MixPart| {
             shelf.tin(part.paint.0).ok().filter(|tin| !tin.removed).map(|tin| &tin.value).ok_or_else(gone)
         };
@@ -161,17 +161,20 @@ impl BatchOf {
         let bad = |error: warm_blend_paint::BadMeasure| Refusal::field("/amount", error);
         let batch = match self.measure {
             BatchIn::M2 | BatchIn::Ft2 if !(0.5..=12.0).contains(&coats) => {
-                return Err(Refusal::field("/coats", "choose half a coat to twelve"));
+                return Err(Refusal::field("/coats", "enter 0.5 to 12 coats"));
             }
             BatchIn::M2 => bench::for_area(self.amount, Units::Metric, coats, film).map_err(bad)?,
             BatchIn::Ft2 => bench::for_area(self.amount, Units::Imperial, coats, film).map_err(bad)?,
             BatchIn::Left => {
                 let which = self.components.iter().position(|part| Some(part.paint.0) == self.using_up);
                 let at = which
-                    .ok_or_else(|| Refusal::field("/using_up", "choose a paint of the mix to use up"))?;
+                    .ok_or_else(|| Refusal::field("/using_up", "choose which paint of the mix to use up"))?;
                 let left = tins[at].stock.filter(|left| left.value() > 0.0).ok_or_else(|| {
                     let name = tins[at].name.as_str();
-                    Refusal::field("/using_up", format!("what is left of {name} is not written down"))
+                    Refusal::field(
+                        "/using_up",
+                        format!("no stock recorded for {name}; enter how much is left"),
+                    )
                 })?;
                 bench::using_up(left, shares[at]).map_err(bad)?
             }
@@ -179,9 +182,7 @@ impl BatchOf {
         };
         match batch.value() >= 1.0 {
             true => Ok(batch),
-            false => {
-                Err(Refusal::field("/amount", "less than a millilitre cannot be measured out: make it more"))
-            }
+            false => Err(Refusal::field("/amount", "too small to measure; make at least 1 ml")),
         }
     }
 }
@@ -191,8 +192,8 @@ impl MeasuredOut {
         let measure = rounded.measure;
         let poured: Vec<f64> = rounded.amounts().collect();
         let seen = match rounded.shift {
-            shift if shift < 0.5 => "nobody sees the rounding".to_owned(),
-            shift => format!("the rounding moves the colour by {shift:.1}"),
+            shift if shift < 0.5 => "rounding won’t show".to_owned(),
+            shift => format!("rounding shifts the colour by {shift:.1} ΔE00"),
         };
         let asked = rounded.total / rounded.ratio;
         Self {
@@ -201,7 +202,7 @@ impl MeasuredOut {
             shift: rounded.shift,
             words: match rounded.keeps_the_batch() {
                 true => seen,
-                false => format!("{seen}, but it comes to {:.0} ml instead of {asked:.0}", rounded.total),
+                false => format!("{seen}, but it makes {:.0} ml, not {asked:.0} ml", rounded.total),
             },
             ..Self::poured(tins, &poured, film)
         }
@@ -236,9 +237,9 @@ impl MeasuredOut {
             }
         }
         let words = match usual.as_slice() {
-            [] => "by the scale".to_owned(),
-            [one] => format!("by the scale, taking {one} to be as heavy as its class usually is"),
-            _ => "by the scale, taking the paints to be as heavy as their classes usually are".to_owned(),
+            [] => "by weight".to_owned(),
+            [one] => format!("by weight; typical density assumed for {one}"),
+            _ => "by weight; typical densities assumed".to_owned(),
         };
         Self { measure: "g", amounts, words, ..Self::poured(tins, poured, film) }
     }

@@ -65,7 +65,7 @@ impl ShelfSnapshot {
     /// What lies between colours: the way, where it goes grey or turns, what bridges it, which brushes must not meet.
     pub fn blend(&self, of: &BlendOf, look: Look) -> Result<Blend, Refusal> {
         if !(2..=5).contains(&of.colours.len()) {
-            return Err(Refusal::field("/colours", "a blend is made of two to five colours"));
+            return Err(Refusal::field("/colours", "a blend needs 2 to 5 colours"));
         }
         let pot = |(i, parts): (usize, &Vec<MixPart>)| self.pot(&format!("/colours/{i}"), parts);
         let made = of.colours.iter().enumerate().map(pot).collect::<Result<Vec<_>, _>>()?;

@@ -36,9 +36,9 @@ impl WorkshopEntry {
         let refused = |words| Err(Refusal::field("/house_white", words));
         match white {
             Some(tin) if tin.value.class.is_medium() => {
-                refused("a medium has no white to it: choose a white paint")
+                refused("a medium can’t be the house white; choose a white paint")
             }
-            Some(tin) if tin.removed => refused("this paint is no longer on the shelf: choose one that is"),
+            Some(tin) if tin.removed => refused("this paint is no longer on the shelf; choose another"),
             _ => Ok(Workshop { house_white, owned, currency, ..before }),
         }
     }

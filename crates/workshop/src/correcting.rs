@@ -98,7 +98,7 @@ impl PotToCorrect {
             let ml = measure.times(count).map_err(|error| error.to_string());
             let some = |ml: Millilitres| match ml.value() >= 1.0 {
                 true => Ok(ml.value()),
-                false => Err("this is less than a millilitre: give how much is in the pot".to_owned()),
+                false => Err("less than 1 ml; enter how much is in the pot".to_owned()),
             };
             checks.field(pointer, ml.and_then(some))
         };
@@ -107,7 +107,7 @@ impl PotToCorrect {
         if let (Some(ml), Some(room)) = (ml, room)
             && room < ml
         {
-            checks.wrong::<()>("/room", "the pot holds less than is in it");
+            checks.wrong::<()>("/room", "the pot is smaller than what is in it; enter a larger size");
         }
         let whole = target.zip(ml.zip(room));
         checks.done(whole.map(|(target, (ml, room))| Checked { target, measure, ml, room }))
@@ -122,10 +122,10 @@ const OUT_OF_REACH: f64 = 3.0;
 /// In a sentence, where a pot cannot be brought to its target by adding, or need not be.
 fn in_words(now: f64, best: Option<f64>) -> Option<&'static str> {
     match best {
-        _ if now < THERE => Some("It is there: leave it."),
-        None => Some("Nothing on the shelf brings it nearer."),
+        _ if now < THERE => Some("Spot on: leave it."),
+        None => Some("Nothing on the shelf brings it closer."),
         Some(best) if best >= OUT_OF_REACH => {
-            Some("It cannot be reached by adding from this shelf; this comes nearest.")
+            Some("You can’t get there by adding from this shelf. This is the closest.")
         }
         Some(_) => None,
     }

@@ -63,7 +63,7 @@ impl ShelfSnapshot {
                 Export { kind: "application/json", name: "shelf.json", bytes }
             }
             _ => {
-                let detail = "there is no such format: choose cgats, cxf, csv, gpl or json";
+                let detail = "not a valid format; use cgats, cxf, csv, gpl or json";
                 return Err(Refusal::Unknown(detail.to_owned()));
             }
         })

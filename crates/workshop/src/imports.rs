@@ -122,14 +122,14 @@ impl FileRead {
         if bytes.trim_ascii_start().starts_with(b"{") {
             return serde_json::from_slice(bytes).map(|whole| Self(Contents::Whole(whole))).map_err(
                 |error| {
-                    let what = format!("this is no shelf in JSON ({error}): export one to see its form");
+                    let what = format!("not a shelf in JSON ({error}); export one to see the format");
                     unread(&BadFile::Line { line: error.line().max(1), what })
                 },
             );
         }
         let class = how.class.unwrap_or(Class::Chalk);
         if class.is_medium() {
-            return Err(Refusal::field("?class", "colours are of paints: choose a class of paint"));
+            return Err(Refusal::field("?class", "choose a class of paint, not a medium"));
         }
         let warm_blend_interchange::ImportedFile { format, predicted, samples, bad } =
             import(bytes, Told { percent: how.percent, source: how.source })
@@ -163,21 +163,21 @@ impl Import {
             let earlier = before.entry(normalised(&sample.name)).or_default();
             let deed = match here.get(&normalised(&sample.name)) {
                 Some(tin) if tin.value.class.is_medium() => {
-                    ImportAction::Skip("a medium of that name is on the shelf")
+                    ImportAction::Skip("a medium with that name is on the shelf")
                 }
-                Some(_) if predicted => ImportAction::Skip("it was predicted here, not read"),
+                Some(_) if predicted => ImportAction::Skip("predicted here, not a reading"),
                 Some(_) if format == Format::Gpl => {
-                    ImportAction::Skip("on the shelf, and a palette says no more than its tin")
+                    ImportAction::Skip("already on the shelf; a palette adds nothing")
                 }
                 Some(_) if earlier.iter().any(|other| sample.measured.repeats(other, sample.source)) => {
-                    ImportAction::Skip("the same stands there before")
+                    ImportAction::Skip("repeats an earlier line")
                 }
                 Some(tin) => match known_already(known, tin, &sample) {
                     Some(why) => ImportAction::Skip(why),
                     None => ImportAction::Read(tin.id),
                 },
-                None if !earlier.is_empty() => ImportAction::Skip("the same name stands there before"),
-                None if !can_be => ImportAction::Skip("no surface can have this colour"),
+                None if !earlier.is_empty() => ImportAction::Skip("repeats an earlier name"),
+                None if !can_be => ImportAction::Skip("not a possible paint colour"),
                 None => new_paint(&sample, class, predicted),
             };
             earlier.push(sample.measured.clone());
@@ -221,7 +221,7 @@ impl Import {
             };
             let deed = match known.get(&normalised(&sample.name)) {
                 Some(id) => ImportAction::Same(tin.id, *id),
-                None if tin.value.material().is_err() => ImportAction::Skip("its colour cannot be"),
+                None if tin.value.material().is_err() => ImportAction::Skip("not a possible paint colour"),
                 None => ImportAction::Whole(Box::new(tin.value), tin.id, with),
             };
             (sample, deed)
@@ -243,7 +243,7 @@ impl Import {
             words: match deed {
                 ImportAction::Whole(..) => "a new paint".to_owned(),
                 ImportAction::New(..) => format!("a new paint, {}", sample.source.words()),
-                ImportAction::Same(..) => "left out: it is on the shelf".to_owned(),
+                ImportAction::Same(..) => "left out: already on the shelf".to_owned(),
                 ImportAction::Read(id) => {
                     let of = shelf.name(*id);
                     format!("a reading of {of}, {}", sample.source.words())
@@ -340,20 +340,20 @@ impl Import {
 fn known_already(known: &ShelfSnapshot, tin: &Kept<ShelfPaint>, sample: &Sample) -> Option<&'static str> {
     let repeats = |other: &Measured| sample.measured.repeats(other, sample.source);
     if known.masstones_of(tin.id).any(repeats) {
-        return Some("this reading is in the log");
+        return Some("already in the log");
     }
     let stated = tin.value.masstone.map(|masstone| Measured::Colour(masstone.lab()));
     // A curve says more than the colour on the tin, also where they agree.
     if stated.is_some_and(|stated| matches!(sample.measured, Measured::Colour(_)) && repeats(&stated)) {
-        return Some("its tin says the same");
+        return Some("same as the colour already set");
     }
     let predicted = Measured::spectrum(known.paint(tin.id).ok()?.best().masstone());
-    repeats(&predicted).then_some("it was predicted here, not read")
+    repeats(&predicted).then_some("predicted here, not a reading")
 }
 
 fn new_paint(sample: &Sample, class: Class, predicted: bool) -> ImportAction {
     let short: String = sample.name.chars().filter(|c| !c.is_control()).take(80).collect();
-    let Ok(name) = Name::new(&short) else { return ImportAction::Skip("it has no name") };
+    let Ok(name) = Name::new(&short) else { return ImportAction::Skip("no name") };
     let masstone = Masstone::Lab(sample.measured.lab());
     // A colour is written on the tin; a curve says more and is a reading, if it was read.
     let log = match sample.measured {

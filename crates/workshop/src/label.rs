@@ -36,7 +36,7 @@ pub fn text(
     code: &str,
 ) -> String {
     let recipe: Vec<String> = parts.iter().map(|part| format!("{} {}", part.parts, part.name)).collect();
-    let mut lines = vec![name.unwrap_or("Mix without a name").to_owned(), recipe.join(" : ")];
+    let mut lines = vec![name.unwrap_or("Unnamed mix").to_owned(), recipe.join(" : ")];
     lines.push(format!("{total_ml:.0} ml, {day}"));
     lines.extend(place.map(str::to_owned));
     lines.push(format!("record {code}"));

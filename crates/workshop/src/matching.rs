@@ -97,13 +97,17 @@ impl Wanted {
         let mut checks = Checks::default();
         let range = |value: Option<u32>, default: u32, most: u32| {
             let value = value.unwrap_or(default);
-            if (1..=most).contains(&value) { Ok(value) } else { Err(format!("{value}: choose 1 to {most}")) }
+            if (1..=most).contains(&value) {
+                Ok(value)
+            } else {
+                Err(format!("{value} is out of range; use 1 to {most}"))
+            }
         };
         let target = checks.colour("/target", &self.target);
         let paints = checks.field("/paints", range(self.paints, 3, 4));
         let parts = checks.field("/parts", range(self.parts, 12, 24));
         if self.with.len() > 3 {
-            checks.wrong::<()>("/with", "three paints at most can be asked for by name");
+            checks.wrong::<()>("/with", "too many paints required; the most is 3");
         }
         let batch = match self.batch_ml {
             Some(ml) => checks

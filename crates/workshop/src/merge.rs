@@ -25,7 +25,7 @@ impl Merge {
     /// Two tins that are not the same.
     pub fn parse(self) -> Result<Self, Refusal> {
         match self.keep == self.gone {
-            true => Err(Refusal::field("/gone", "this is the same tin: choose another one that goes")),
+            true => Err(Refusal::field("/gone", "a paint can’t be merged with itself; choose another")),
             false => Ok(self),
         }
     }

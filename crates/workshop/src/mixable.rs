@@ -121,7 +121,10 @@ impl Mixable<'_> {
                 }));
             }
             if tin(*one).condition == Condition::Frozen {
-                cautions.push(format!("{} was frozen: stir a little on card first", tin(*one).name.as_str()));
+                cautions.push(format!(
+                    "{} has been frozen: test a little on card first",
+                    tin(*one).name.as_str()
+                ));
             }
         }
         cautions

@@ -140,12 +140,12 @@ impl ShelfSnapshot {
         let is_paint = |part: &&MixPart| self.tin(part.paint.0).is_ok_and(|tin| !tin.value.class.is_medium());
         let paints: Vec<MixPart> = components.iter().filter(is_paint).copied().collect();
         if paints.is_empty() {
-            return Err(Refusal::field("/components", "there is no paint in the pot: put one in first"));
+            return Err(Refusal::field("/components", "no paint in the pot; add one first"));
         }
         let known = preset.map(|id| Preset::find(id).ok_or(id)).transpose();
         let preset = known.map_err(|id| {
             let ids = Preset::ALL.map(|preset| preset.id).join(", ");
-            Refusal::field("/preset", format!("“{id}” is no usual mixture: choose one of {ids}"))
+            Refusal::field("/preset", format!("“{id}” is not a standard mixture; use one of {ids}"))
         })?;
         let most = paints.len() + preset.as_ref().map_or(0, |preset| preset.mediums.len());
         if most > SavedMix::MOST {
@@ -160,7 +160,7 @@ impl ShelfSnapshot {
         let found = making.mediums().map(|class| {
             self.fullest(class).ok_or_else(|| {
                 let name = class.name().to_lowercase();
-                Refusal::field("/preset", format!("there is no {name} on the shelf: add it first"))
+                Refusal::field("/preset", format!("no {name} on the shelf; add it first"))
             })
         });
         let mediums = found.collect::<Result<_, _>>()?;
@@ -212,7 +212,7 @@ impl ShelfSnapshot {
             (Some(paint), None) => Ok(self.on_shelf_at("/on_paint", paint)?.best().in_state(State::Dry)),
             (None, Some(colour)) => Material::of(Class::LatexSatin, Some(colour), None)
                 .map_err(|error| Refusal::field("/on_colour", error)),
-            _ => Err(Refusal::field("/on_paint", "say once what the surface is: a paint, or a colour")),
+            _ => Err(Refusal::field("/on_paint", "set the surface once: a paint or a colour")),
         }
     }
 }

@@ -135,18 +135,18 @@ fn tests(shelf: &ShelfSnapshot, id: Uuid) -> Vec<TestWorth> {
         let other =
             sample.get(1).map_or("the house white".to_owned(), |(other, _)| shelf.name(other.0).to_owned());
         let how = match test {
-            Test::TintHalf => format!("A 1 : 1 dab with {other}"),
-            Test::TintFifth => format!("A dab with 4 parts of {other}"),
-            Test::Darkened => format!("A dab of 4 parts of it with 1 of {other}"),
-            Test::Masstone => "Reading a thick dry dab of it alone".to_owned(),
-            Test::Drawdown => "One coat over black and white, read on both".to_owned(),
-            Test::Sealed => "Reading the dab under clear wax".to_owned(),
+            Test::TintHalf => format!("A 1 : 1 tint with {other}"),
+            Test::TintFifth => format!("A tint with 4 parts {other}"),
+            Test::Darkened => format!("A mix of 4 parts with 1 part {other}"),
+            Test::Masstone => "A thick dry dab of it alone".to_owned(),
+            Test::Drawdown => "A drawdown over black and white".to_owned(),
+            Test::Sealed => "The dab under clear wax".to_owned(),
         };
         // To be worth telling it must be seen in figures of one decimal.
         let words = if after < worth.doubt - 0.05 {
-            format!("{how} would bring mixes with it from within ±{:.1} to ±{after:.1}.", worth.doubt)
+            format!("{how} would make its mixes surer: ±{after:.1}, not ±{:.1}.", worth.doubt)
         } else {
-            format!("{how} would tell little of its mixes.")
+            format!("{how} would add little.")
         };
         TestWorth {
             test: test.id(),
@@ -164,22 +164,21 @@ fn advice(shelf: &ShelfSnapshot, id: Uuid, tests: &[TestWorth]) -> String {
     let estimate: &Estimate = shelf.estimate();
     let questioned = shelf.readings_of(id).any(|(kept, judged)| shelf.asks_about(id, kept, judged));
     if questioned {
-        return "A reading contradicts the others: say below which one is right.".to_owned();
+        return "A reading contradicts the others. Choose below which one is right.".to_owned();
     }
     if shelf.house_white().is_none() {
-        return "Choose the house white first: tints with it say most of any paint for least work."
-            .to_owned();
+        return "Choose the house white first: one tint with it tells most about a paint.".to_owned();
     }
     let next = match tests.iter().find(|test| test.after < 0.85 * test.now) {
         Some(best) => format!("Test next: {}", best.words),
-        None if tests.is_empty() => "There is nothing to test in it.".to_owned(),
+        None if tests.is_empty() => "Nothing to test.".to_owned(),
         None => format!(
-            "Known well enough: no single test would tell much more than ±{:.1} in mixes.",
+            "Good enough: ±{:.1} in mixes. No single test would improve it much.",
             estimate.doubt(PaintId(id))
         ),
     };
     match shelf.is_house_white(id) {
-        true => format!("This is the house white: every tint is made with {}. {next}", shelf.name(id)),
+        true => format!("This is the house white: make every tint with {}. {next}", shelf.name(id)),
         false => next,
     }
 }

@@ -131,7 +131,7 @@ impl PaintEntry {
 fn date(text: &str) -> Result<Date, String> {
     text.trim().parse().map_err(|_| {
         let short = shown(text);
-        format!("“{short}” is no date: write year, month and day, such as 2026-05-01")
+        format!("“{short}” is not a valid date; use 2026-05-01")
     })
 }
 

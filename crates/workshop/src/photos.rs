@@ -72,7 +72,7 @@ impl PickRequest {
     pub fn pick(self, photo: &Photo) -> Result<PickedColours, Refusal> {
         let card = card_of(&self.card)?;
         if self.spots.is_empty() || self.spots.len() > 16 {
-            return Err(Refusal::field("/spots", "pick one to sixteen spots"));
+            return Err(Refusal::field("/spots", "pick 1 to 16 spots"));
         }
         let spots: Vec<PhotoSpot> = self.spots.into_iter().map(PhotoSpot::from).collect();
         let picked =
@@ -175,7 +175,7 @@ pub(crate) fn card_of(text: &str) -> Result<Card, Refusal> {
     match text {
         "white" => Ok(Card::White),
         "grey" => Ok(Card::Grey),
-        _ => Err(Refusal::field("/card", "say which card is in the photo: white or grey")),
+        _ => Err(Refusal::field("/card", "choose which card is in the photo: white or grey")),
     }
 }
 
@@ -243,17 +243,17 @@ impl ShelfSnapshot {
             };
             let layer = recipe.as_ref().and_then(|recipe| self.layer_of(technique, &recipe.parts));
             let how = match (colour.shade_of, &layer) {
-                (Some(of), _) => format!("colour {} in shade, it seems", of + 1),
+                (Some(of), _) => format!("probably colour {} in shadow", of + 1),
                 (None, Some(_)) if base == Some(n) => "the base, in two coats".to_owned(),
                 (None, Some(layer)) => {
                     let name = layer.technique.name();
-                    format!("as a layer over it: {}", name.to_lowercase())
+                    format!("as a layer: {}", name.to_lowercase())
                 }
-                (None, None) => "nothing on the shelf makes it".to_owned(),
+                (None, None) => "nothing on the shelf mixes it".to_owned(),
             };
             let how = match &aged[n] {
                 Some(Weathered { of, by }) => {
-                    format!("colour {} under {}, it seems; {how}", of + 1, by.name().to_lowercase())
+                    format!("probably colour {} under {}; {how}", of + 1, by.name().to_lowercase())
                 }
                 None => how,
             };

@@ -201,7 +201,7 @@ pub struct PotLabel {
 
 /// How an amount is said.
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
-#[serde(expecting = "choose g, ml, tsp or another measure")]
+#[serde(expecting = "not a valid measure; use g, ml, tsp or another")]
 pub enum AmountsIn {
     /// By weight.
     #[serde(rename = "g")]
@@ -221,7 +221,7 @@ impl Default for AmountsIn {
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
 #[serde(
     rename_all = "kebab-case",
-    expecting = "this is no measure: choose g, scale, touch, ml, tsp or another measure"
+    expecting = "not a valid measure; use g, scale, touch, ml, tsp or another"
 )]
 pub enum PouredBy {
     /// By weight.
@@ -434,12 +434,12 @@ impl StepEntry {
         let mut checks = Checks::default();
         let count = || {
             let count = self.count.filter(|count| count.is_finite() && *count > 0.0);
-            count.ok_or("how much? Give a number above zero")
+            count.ok_or("enter an amount above zero")
         };
         let Some((paint, tin)) = self.paint.zip(tin) else {
             let ml = match self.measure {
                 PouredBy::In(measure) => Ok(measure.millilitres()),
-                _ => Err("what is taken out is told in ml or spoons, not by weight"),
+                _ => Err("enter what you take out in ml or spoons, not by weight"),
             };
             let ml = checks.field("/measure", ml).zip(checks.field("/count", count()));
             return checks.done(ml.map(|(ml, count)| PourAction::TakenOut { ml: ml * count }));

@@ -181,7 +181,7 @@ impl MeasuredEntry {
             (None, None, Some(bands)) => {
                 checks.field(format!("{pointer}/spectrum"), curve(bands)).map(Measured::spectrum)
             }
-            _ => checks.wrong(pointer, "give the reading once: as lab, as hex or as spectrum"),
+            _ => checks.wrong(pointer, "give the reading one way only: lab, hex or spectrum"),
         }
     }
 }
@@ -189,8 +189,7 @@ impl MeasuredEntry {
 fn colour([l, a, b]: [f64; 3]) -> Result<Measured, String> {
     match [l, a, b].iter().all(|v| v.is_finite()) && (0.0..=110.0).contains(&l) && a.hypot(b) < 200.0 {
         true => Ok(Measured::Colour(Lab { l, a, b })),
-        false => Err("this is no L*, a*, b* of a surface: L* goes from 0 to 100, a* and b* from −128 to 128"
-            .to_owned()),
+        false => Err("not a valid L*, a*, b*; L* is 0 to 100, a* and b* are −128 to 128".to_owned()),
     }
 }
 
@@ -198,7 +197,7 @@ fn colour([l, a, b]: [f64; 3]) -> Result<Measured, String> {
 fn curve(bands: &[f64]) -> Result<Reflectance, String> {
     let whole: [f64; BANDS] = bands.try_into().map_err(|_| {
         format!(
-            "a spectrum has {BANDS} values, {} to {} nm by 10 nm; this has {}: import it as a file, which resamples",
+            "a spectrum needs {BANDS} values, {} to {} nm in 10 nm steps; this has {}. Import it as a file to resample it",
             wavelength(0),
             wavelength(BANDS - 1),
             bands.len()
@@ -214,8 +213,8 @@ fn curve(bands: &[f64]) -> Result<Reflectance, String> {
     }
     if most > 1.2 {
         let remedy =
-            if most > 2.0 && most <= 120.0 { ": these look like percent, divide them by 100" } else { "" };
-        return Err(format!("reflectance goes up to {most}: it must be between 0 and 1{remedy}"));
+            if most > 2.0 && most <= 120.0 { "; these look like percent, so divide by 100" } else { "" };
+        return Err(format!("reflectance of {most} is too high; use 0 to 1{remedy}"));
     }
     Ok(Reflectance::clamped(whole))
 }
@@ -229,7 +228,7 @@ impl ReadingEntry {
         let shown = match (&self.thick, &self.drawdown) {
             (Some(thick), None) => thick.parse(&mut checks, "/thick").map(Shown::Thick),
             (None, Some(drawdown)) => drawdown.parse(&mut checks),
-            _ => checks.wrong("/thick", "give the reading once: as a thick sample or as a drawdown"),
+            _ => checks.wrong("/thick", "give the reading one way only: thick dab or drawdown"),
         };
         let (pour, state) = (self.pour.unwrap_or_default(), self.state.unwrap_or_default());
         let (source, sure) = (self.source.unwrap_or(Source::Reader), self.sure.unwrap_or_default());
@@ -256,9 +255,7 @@ impl DrawdownEntry {
 pub fn wet(microns: f64) -> Result<Microns, String> {
     match (5.0..=1000.0).contains(&microns) {
         true => Microns::new(microns).map_err(|error| error.to_string()),
-        false => {
-            Err("the wet thickness of a drawdown is 5 to 1000 µm: a brushed coat is about 90".to_owned())
-        }
+        false => Err("wet thickness must be 5 to 1000 µm; a brushed coat is about 90 µm".to_owned()),
     }
 }
 
@@ -376,7 +373,7 @@ impl ToRead {
         let wet = checks.optional("/wet_um", self.wet_um.map(wet));
         checks.done(Some(()))?;
         match of.is_empty() || of.len() > 8 {
-            true => Err(Refusal::field("/of", "lay out one to eight paints for the reader")),
+            true => Err(Refusal::field("/of", "choose 1 to 8 paints for the reader")),
             false => Ok((of, self.state.unwrap_or_default(), wet)),
         }
     }

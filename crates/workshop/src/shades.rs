@@ -110,7 +110,7 @@ impl ShelfSnapshot {
         let usual = 1.0..=20.0;
         let Some(pair) = of.neighbours else {
             let shade = of.shade.unwrap_or(SHADE);
-            let wrong = || Refusal::field("/shade", "one shade is 1 to 20 L*");
+            let wrong = || Refusal::field("/shade", "a shade must be 1 to 20 L*");
             return if usual.contains(&shade) { Ok(shade) } else { Err(wrong()) };
         };
         let lightness = |i: usize| {
@@ -118,7 +118,7 @@ impl ShelfSnapshot {
             Ok::<_, Refusal>(paint.best().seen_lab(Light::Daylight).l)
         };
         let shade = (lightness(0)? - lightness(1)?).abs();
-        let words = || format!("these two are {shade:.1} L* apart: choose two that are 1 to 20 apart");
+        let words = || format!("these two differ by {shade:.1} L*; choose two that differ by 1 to 20");
         if usual.contains(&shade) { Ok(shade) } else { Err(Refusal::field("/neighbours", words())) }
     }
 
@@ -129,14 +129,14 @@ impl ShelfSnapshot {
             |part: &MixPart| self.estimate().class(part.paint).is_some_and(|class| class.is_medium());
         let (mediums, paints): (Vec<MixPart>, Vec<MixPart>) = pot.into_iter().partition(is_medium);
         if paints.is_empty() {
-            return Err(Refusal::field("/pot", "there is no paint in the pot: put one in first"));
+            return Err(Refusal::field("/pot", "no paint in the pot; add one first"));
         }
         let sum = |parts: &[MixPart]| parts.iter().map(|part| f64::from(part.parts.value())).sum::<f64>();
         let painted = sum(&paints);
         let made = self.ladder(&LadderOf::of(paints), look)?;
         let Some(shaded) = made.into_rung(shades) else {
             let which = if shades < 0 { "darker" } else { "lighter" };
-            return Err(Refusal::field("/shades", format!("the shelf has no mix that much {which}")));
+            return Err(Refusal::field("/shades", format!("nothing on the shelf mixes that much {which}")));
         };
         // As much paint beside the mediums as there was.
         let scale = painted / sum(&shaded);

@@ -246,7 +246,7 @@ impl ShelfSnapshot {
 
     /// What a tin is called.
     pub fn name(&self, id: Uuid) -> &str {
-        self.tin_ever(id).map_or("a paint that is gone", |tin| tin.value.name.as_str())
+        self.tin_ever(id).map_or("a deleted paint", |tin| tin.value.name.as_str())
     }
 
     /// `peat brown`, or `1 peat brown : 4 glazing liquid`; what is not on the shelf any more is marked.

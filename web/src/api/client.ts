@@ -117,5 +117,5 @@ export async function got<T>(answer: Promise<{ data?: T; error?: unknown; respon
   const { data, error, response } = await answer;
   if (response.ok) return data as T;
   if (error && typeof error === 'object' && 'detail' in error) throw new Problem(error as ProblemBody);
-  throw new Error(`the program answered with ${response.status}`);
+  throw new Error(`Warm Blend returned an error (${response.status})`);
 }

@@ -13,6 +13,6 @@ export async function lastLine<T>(lines: ReadableStream<Uint8Array>, onLine: (li
       onLine(last);
     }
   }
-  if (!last) throw new Error('the program left off: try it again');
+  if (!last) throw new Error('the answer was cut short; try again');
   return last;
 }

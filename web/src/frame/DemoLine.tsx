@@ -10,7 +10,7 @@ export function DemoLine() {
       aria-label="The demo"
       className="flex flex-wrap items-center gap-x-3 bg-ink px-4 py-1 text-white on-dark print:hidden"
     >
-      <p className="min-w-60 flex-1">The demo: all of it is made up, and thrown away afterwards.</p>
+      <p className="min-w-60 flex-1">Demo: everything here is made up, and nothing is kept.</p>
       <a href={back} className="press">
         <ArrowLeft size={20} aria-hidden /> Back to your own work
       </a>

@@ -49,7 +49,7 @@ export function Frame() {
   );
 
   const tools: Tool[] = [
-    { id: 'jump', name: 'Jump to', shown: 'Jump', icon: Search, act: () => setAsking('jump') },
+    { id: 'jump', name: 'Find', shown: 'Find', icon: Search, act: () => setAsking('jump') },
     {
       id: 'undo',
       shown: 'Undo',
@@ -68,12 +68,18 @@ export function Frame() {
     },
     {
       id: 'units',
-      name: units === 'metric' ? 'mm: change to inches and feet' : 'in: change to mm and metres',
+      name: units === 'metric' ? 'mm: switch to inches' : 'in: switch to mm',
       icon: Ruler,
       shown: units === 'metric' ? 'mm' : 'in',
       act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),
     },
-    { id: 'keys', name: 'Keys', shown: 'Keys', icon: CircleHelp, act: () => setAsking('keys') },
+    {
+      id: 'keys',
+      name: 'Keyboard shortcuts',
+      shown: 'Shortcuts',
+      icon: CircleHelp,
+      act: () => setAsking('keys'),
+    },
   ];
 
   return (

@@ -69,7 +69,7 @@ function useGoals(): Goal[] {
 /** Type a few letters, go there. */
 export function Jump({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
-    <Panel open={open} onClose={onClose} title="Jump to">
+    <Panel open={open} onClose={onClose} title="Find">
       <Choices onClose={onClose} />
     </Panel>
   );

@@ -22,7 +22,12 @@ export function Pieces() {
   return (
     <Menu
       button={
-        <button type="button" className="press press-bare px-0" aria-label="Pieces" title="Pieces">
+        <button
+          type="button"
+          className="press press-bare px-0"
+          aria-label="Switch piece"
+          title="Switch piece"
+        >
           <ChevronDown size={18} aria-hidden />
         </button>
       }

@@ -6,16 +6,16 @@ import { SCREENS } from './screens';
 import { questionKey } from './useKeys';
 
 const KEYS: [string, string][] = [
-  ['Ctrl K', 'Jump to a screen, a paint, a mix or a light'],
+  ['Ctrl K', 'Find a screen, paint, mix or light'],
   ['Alt 1 to 6', SCREENS.map(({ name }) => name).join(', ')],
-  ['Alt L', 'Next light (with Shift, the one before)'],
-  ['Alt W', 'Wet, dry, sealed, buffed'],
+  ['Alt L', 'Next light (add Shift for the previous one)'],
+  ['Alt W', 'Next of wet, dry, sealed, buffed'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
-  ['↑ ↓', 'On a number of parts: one more, one less'],
-  ['← →', 'Move one part to the next colour'],
-  ['Alt ↑, Alt ↓', 'On a layer: up or down'],
-  ['Esc', 'Close, or leave a name as it was'],
+  ['↑ ↓', 'In a parts box: one more, one less'],
+  ['← →', 'On the bar: move one part to the next paint'],
+  ['Alt ↑, Alt ↓', 'On a layer: move it up or down'],
+  ['Esc', 'Close, or cancel a rename'],
   ['?', 'This list'],
 ];
 
@@ -24,7 +24,7 @@ export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => voi
   const [heard, setHeard] = useState(questionKey.get);
   const id = useId();
   return (
-    <Panel open={open} onClose={onClose} title="Keys">
+    <Panel open={open} onClose={onClose} title="Keyboard shortcuts">
       <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-5 gap-y-2">
         {KEYS.map(([keys, deed]) => (
           <div key={keys} className="contents">

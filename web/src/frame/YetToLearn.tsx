@@ -17,8 +17,8 @@ export function YetToLearn() {
     <div role="status" className="print:hidden">
       {readings > 0 && (
         <p className="bg-ink px-4 py-3 text-white on-dark">
-          {readings.toLocaleString('en')} readings are being gone through. Until then paints are shown as
-          their labels say; colours and bands become surer in a moment.
+          Learning from {readings.toLocaleString('en')} readings. Colours follow the labels for now and will
+          sharpen in a moment.
         </p>
       )}
     </div>

@@ -33,7 +33,7 @@ export function useRing() {
     const left = new Date(begins).getTime() - Date.now();
     if (left <= 1000 || left > LONGEST) return;
     const timer = setTimeout(() => {
-      tell(`Dry: “${name}” can begin`, 'stays');
+      tell(`Dry. Next: ${name}`, 'stays');
       ring();
     }, left);
     return () => clearTimeout(timer);

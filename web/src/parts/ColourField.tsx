@@ -56,7 +56,7 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
           type="single"
           value={form}
           onValueChange={(next) => next && setForm(next as Form)}
-          aria-label={`${label} given as`}
+          aria-label={`${label}: hex code or L* a* b*`}
           className="flex rounded bg-panel p-0.5"
         >
           {(['hex', 'lab'] as const).map((choice) => (
@@ -95,7 +95,7 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
           </div>
           <p className={`text-sm ${error || misread ? 'font-medium text-alarm' : 'text-soft'}`}>
             {misread !== undefined
-              ? `“${misread}” is not a number: write one such as 61.2`
+              ? `“${misread}” is not a number; enter one like 61.2`
               : (error ?? 'Daylight, D65 and 2°')}
           </p>
         </div>

@@ -63,11 +63,11 @@ export function Lamp({ lit, onChange }: Props) {
           ) : (
             <div>
               <p className="flex justify-between text-sm">
-                <span className="font-semibold">Light comes</span>
+                <span className="font-semibold">Light from</span>
                 <span>{fromSide(lit.lamp)}</span>
               </p>
               <Slide
-                label="Light comes"
+                label="Light from"
                 told={fromSide(lit.lamp)}
                 value={lit.lamp}
                 from={0}

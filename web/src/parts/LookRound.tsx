@@ -10,11 +10,10 @@ export function LookRound() {
   return (
     <div className="grid justify-items-center gap-1 border-t border-line pt-4">
       <button type="button" className="press" disabled={visit.isPending} onClick={() => visit.mutate()}>
-        <Footprints size={20} aria-hidden />{' '}
-        {visit.isPending ? 'Laying out the demo…' : 'Look round in the demo'}
+        <Footprints size={20} aria-hidden /> {visit.isPending ? 'Opening the demo…' : 'Try the demo'}
       </button>
       <p className="text-sm text-soft">
-        A piano half done, six weeks of work. It is kept apart from yours and thrown away afterwards.
+        A half-finished piano with six weeks of work on it. Separate from yours, and not kept.
       </p>
       {visit.error && <TroubleLine className="text-sm">{visit.error.message}</TroubleLine>}
     </div>

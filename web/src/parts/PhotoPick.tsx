@@ -82,8 +82,7 @@ export function PhotoPick({ name, wanted, take, onPicked }: Props) {
       {work.lost && <TroubleLine>{work.lost}</TroubleLine>}
       {!photo && (
         <p className="text-sm text-soft">
-          Lay a white or grey card beside the dry dab, in one light and out of glare, and take both in one
-          photo.
+          Photograph the dry dab next to a white or grey card, in the same light and out of glare.
         </p>
       )}
       {photo && (

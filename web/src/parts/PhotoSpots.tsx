@@ -38,7 +38,7 @@ export function PhotoSpots({ url, ratio, names, spots, placing, onPlacing, onMov
     <>
       {names.length > 1 && (
         <Segments
-          label="Tap the photo on"
+          label="Spot to place"
           choices={names.map((name, i) => ({ id: String(i), name: `Tap ${name}` }))}
           value={String(placing)}
           onChange={(i) => onPlacing(Number(i))}

@@ -57,7 +57,7 @@ export function ReadSample({ sample, two, problem, onKeep }: Props) {
       {way === 'photo' && (
         <PhotoPick
           name={`reading ${JSON.stringify(sample.of)} ${String(two)}`}
-          take="Keep this reading"
+          take="Save reading"
           wanted={two ? ['over black', 'over white'] : ['the dab']}
           onPicked={([first, second]) =>
             onKeep({
@@ -115,7 +115,7 @@ function ByReader({ practice, sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>
           <b>Simulated reader.</b>{' '}
           {practice
             ? 'It knows nothing of your paint: what it reads is made up, marked as practice, and left out of how true predictions were. Undo takes it out again.'
-            : 'No device is connected: it reads a made-up paint that stands behind yours, so that you can try the test.'}
+            : 'No device is connected, so it reads an invented paint in place of yours. Use it to try the test.'}
         </p>
       </div>
       <Checkbox className="text-sm" checked={smeared} onChange={(on) => setSmeared(on)}>
@@ -137,7 +137,8 @@ function ByReader({ practice, sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>
             ))}
           </span>
           <button type="button" className="press press-ink" onClick={keep}>
-            Keep this reading
+            {' '}
+            Save reading
           </button>
         </div>
       )}

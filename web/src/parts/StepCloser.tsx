@@ -37,10 +37,10 @@ export function StepCloser({ at, onStand }: Props) {
   const aside = (dx: number, dy: number) =>
     onStand(stance(at.closer, at.x + (0.25 * dx) / at.closer, at.y + (0.25 * dy) / at.closer));
   const moves = [
-    { name: 'Left', icon: ArrowLeft, act: () => aside(-1, 0) },
-    { name: 'Right', icon: ArrowRight, act: () => aside(1, 0) },
-    { name: 'Up', icon: ArrowUp, act: () => aside(0, -1) },
-    { name: 'Down', icon: ArrowDown, act: () => aside(0, 1) },
+    { name: 'Move left', icon: ArrowLeft, act: () => aside(-1, 0) },
+    { name: 'Move right', icon: ArrowRight, act: () => aside(1, 0) },
+    { name: 'Move up', icon: ArrowUp, act: () => aside(0, -1) },
+    { name: 'Move down', icon: ArrowDown, act: () => aside(0, 1) },
   ];
   return (
     <>
@@ -50,7 +50,7 @@ export function StepCloser({ at, onStand }: Props) {
         disabled={at.closer >= MOST}
         onClick={() => onStand(stance(2 * at.closer, at.x, at.y))}
       >
-        <ZoomIn size={20} aria-hidden /> Closer
+        <ZoomIn size={20} aria-hidden /> Zoom in
       </button>
       <button
         type="button"
@@ -58,7 +58,7 @@ export function StepCloser({ at, onStand }: Props) {
         disabled={at.closer <= 1}
         onClick={() => onStand(stance(at.closer / 2, at.x, at.y))}
       >
-        <ZoomOut size={20} aria-hidden /> Further back
+        <ZoomOut size={20} aria-hidden /> Zoom out
       </button>
       {moves.map(({ name, icon: Icon, act }) => (
         <button

@@ -16,8 +16,8 @@ export function Taught({ made, onClose }: { made: ReadingMade; onClose: () => vo
     <div className="grid gap-4">
       {reading.questioned ? (
         <p className="text-lg">
-          This reading contradicts the others by {reading.off.toFixed(1)} standard deviations, so it is left
-          out until you say which is right. You find it on the page of the paint.
+          Not used: this reading disagrees with the others ({reading.off.toFixed(1)} standard deviations).
+          Check it on the paint’s page.
         </p>
       ) : (
         <ul aria-label="What it taught" className="grid gap-2">
@@ -25,8 +25,7 @@ export function Taught({ made, onClose }: { made: ReadingMade; onClose: () => vo
             .filter((paint) => paint.before - paint.after > 0.05)
             .map((paint) => (
               <li key={paint.paint} className="font-display text-2xl font-semibold">
-                Mixes with {paint.name}: now within <Doubt value={paint.after} />, was{' '}
-                <Doubt value={paint.before} />
+                Mixes with {paint.name}: now <Doubt value={paint.after} />, was <Doubt value={paint.before} />
               </li>
             ))}
           {news.every((paint) => paint.before - paint.after <= 0.05) && (

@@ -14,7 +14,7 @@ export function useTellDeleted() {
     if (change === undefined) return tell(`${what} deleted`);
     tell(`${what} deleted`, {
       name: 'Undo',
-      hint: 'Undo it with Ctrl Z, or with the button of the rail',
+      hint: 'Press Ctrl Z or the Undo button',
       act: () => undo.mutate(change),
     });
   };

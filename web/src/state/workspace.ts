@@ -208,8 +208,8 @@ export function useUndo(direction: 'undo' | 'redo', told: Tells) {
     onError(error) {
       told(
         error instanceof Problem
-          ? `Nothing was ${direction === 'undo' ? 'undone' : 'redone'}: ${error.message}`
-          : 'Nothing was done: Warm Blend isn’t responding',
+          ? `Couldn’t ${direction}: ${error.message}`
+          : `Couldn’t ${direction}: Warm Blend isn’t responding`,
         'stays',
       );
     },

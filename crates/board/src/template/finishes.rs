@@ -19,8 +19,8 @@ impl Template {
     pub const ALL: [Template; 19] = [
         Template {
             id: "aged",
-            name: "Glazed, dry-brushed and rubbed",
-            note: "Depth in the recesses, light on what stands out, the ground on the edges.",
+            name: "Glazed, dry-brushed and rubbed back",
+            note: "Dark recesses, light high points, ground showing on the edges.",
             suits: "carved and moulded pieces",
             skill: Skill::Practice,
             tone: Tone::Middle,
@@ -35,9 +35,9 @@ impl Template {
         },
         Template {
             id: "three-dry-brushed",
-            name: "Dry brush in three helpers",
-            note: "A cousin of the base first, then a step lighter, then a few light strokes right across.",
-            suits: "flat fronts that want movement",
+            name: "Dry brush in three colours",
+            note: "A near match to the base, then one shade lighter, then a few pale strokes across.",
+            suits: "flat fronts that need life",
             skill: Skill::Easy,
             tone: Tone::Middle,
             shared: &[
@@ -51,8 +51,8 @@ impl Template {
         },
         Template {
             id: "knifed-stone",
-            name: "Stone, laid by the knife",
-            note: "One light main colour, two helpers knifed in wet; a little pearl in the seal.",
+            name: "Knifed stone effect",
+            note: "One light main colour, two more knifed in wet, a little pearl in the clear coat.",
             suits: "tops and plinths",
             skill: Skill::SureHand,
             tone: Tone::Light,
@@ -68,8 +68,8 @@ impl Template {
         Template {
             id: "weathered",
             name: "Two strong colours, weathered",
-            note: "A bold band blended into the base, then runs, speckle and a pale patted wash over all.",
-            suits: "pieces that may shout, calmed by age",
+            note: "A bold band blended into the base, then runs, speckle and a pale patted wash over everything.",
+            suits: "bold pieces softened by age",
             skill: Skill::SureHand,
             tone: Tone::Strong,
             shared: &[
@@ -85,7 +85,7 @@ impl Template {
         Template {
             id: "wax-streaks",
             name: "Streaks over wet wax",
-            note: "Watery paint of nearly the same colour draws back on sticky wax. It needs no more sealing.",
+            note: "Watery paint close in colour crawls on sticky wax. No sealing needed.",
             suits: "flat doors and sides",
             skill: Skill::Practice,
             tone: Tone::Light,
@@ -98,8 +98,8 @@ impl Template {
         },
         Template {
             id: "pearl",
-            name: "Pearl in several layers",
-            note: "Translucent pearl with a drop of colour: each further layer is stronger.",
+            name: "Layered pearl",
+            note: "Translucent pearl with a drop of colour. Each layer makes it stronger.",
             suits: "small pieces, drawer fronts, frames",
             skill: Skill::Practice,
             tone: Tone::Light,
@@ -114,7 +114,7 @@ impl Template {
         Template {
             id: "vignette",
             name: "Vignetted panel",
-            note: "Light in the middle, a deeper colour worked in from the rim and feathered.",
+            note: "Light in the middle, a deeper colour feathered in from the edges.",
             suits: "framed panels and drawer fronts",
             skill: Skill::SureHand,
             tone: Tone::Middle,
@@ -124,8 +124,8 @@ impl Template {
         Template {
             id: "texture-dark-wax",
             name: "Texture under dark wax",
-            note: "One colour stippled to soft peaks; the wax stays between them. Clear wax first, so that it lifts again.",
-            suits: "plain flat pieces without carving",
+            note: "One colour stippled to soft peaks, dark wax in between. Clear wax goes on first so it can be lifted.",
+            suits: "plain, uncarved pieces",
             skill: Skill::Easy,
             tone: Tone::Light,
             shared: &[put(TextureCoat, Role::Main), WAXED, put(TintedWax, Role::Earth).in_parts(ClearWax, 2)],
@@ -133,9 +133,9 @@ impl Template {
         },
         Template {
             id: "crossed-dark-wax",
-            name: "Brushed every which way, dark wax",
-            note: "Strokes in all directions that are left to stand, and dark wax between them.",
-            suits: "flat pieces, quickly done",
+            name: "Cross-brushed, dark wax",
+            note: "Brush strokes left standing in all directions, dark wax in between.",
+            suits: "flat pieces, a quick finish",
             skill: Skill::Easy,
             tone: Tone::Light,
             shared: &[
@@ -149,8 +149,8 @@ impl Template {
         Template {
             id: "stippled",
             name: "Stippled glaze",
-            note: "A quiet depth over flats. The base is satin, so that the glaze can be moved.",
-            suits: "large flats and quiet rooms",
+            note: "Quiet depth on flat areas. A satin base keeps the glaze workable.",
+            suits: "large flat areas, quiet rooms",
             skill: Skill::Practice,
             tone: Tone::Light,
             shared: &[ROLLED, put(GlazeStippled, Role::Deeper).in_parts(GlazingLiquid, 4), alone(ClearCoat)],
@@ -159,8 +159,8 @@ impl Template {
         Template {
             id: "ragged-bold",
             name: "Ragged glaze",
-            note: "Facets and creases of a cloth: it shows from across the room.",
-            suits: "flats that carry a room",
+            note: "Creases and facets from a cloth, visible across the room.",
+            suits: "large flat areas, as the feature",
             skill: Skill::Practice,
             tone: Tone::Light,
             shared: &[
@@ -173,8 +173,8 @@ impl Template {
         Template {
             id: "ragged",
             name: "Ragged and softened glaze",
-            note: "Livelier than stippling: clouds, with no edge that catches the eye.",
-            suits: "flats beside carved parts",
+            note: "Livelier than stippling: cloudy, with no hard edges.",
+            suits: "flat areas beside carving",
             skill: Skill::Practice,
             tone: Tone::Light,
             shared: &[
@@ -186,8 +186,8 @@ impl Template {
         },
         Template {
             id: "stencilled",
-            name: "Stencil lost and found",
-            note: "A pattern with hardly any paint over soft ragging, rubbed back in places.",
+            name: "Half-worn stencil",
+            note: "A nearly dry stencil over soft ragging, rubbed back in places.",
             suits: "friezes, drawer fronts, tops",
             skill: Skill::Practice,
             tone: Tone::Light,
@@ -202,8 +202,8 @@ impl Template {
         },
         Template {
             id: "washed-carving",
-            name: "Many thin washes, metal in the depths",
-            note: "Washes wiped again and again, a metallic one last, and the tips gilded.",
+            name: "Layered washes, metal in the recesses",
+            note: "Wash after wash wiped back, a metallic one last, high points gilded.",
             suits: "deep carving",
             skill: Skill::SureHand,
             tone: Tone::Middle,
@@ -219,9 +219,9 @@ impl Template {
         },
         Template {
             id: "washed",
-            name: "Unified by a wash",
-            note: "A bright base under a thin pale wash: it mutes what is below, and brings parts together that fight.",
-            suits: "bright parts that must become one piece",
+            name: "Tied together by a wash",
+            note: "A thin pale wash mutes a bright base and ties clashing parts together.",
+            suits: "pieces with bright parts that clash",
             skill: Skill::Easy,
             tone: Tone::Strong,
             shared: &[BASE, put(WashPatted, Role::Lightest).in_parts(Water, 1), WAXED],
@@ -230,7 +230,7 @@ impl Template {
         Template {
             id: "rubbed",
             name: "Rubbed through to a second colour",
-            note: "A deep colour below, put there to come through on the edges.",
+            note: "A deep colour underneath, to show through on the edges.",
             suits: "frames, legs, mouldings",
             skill: Skill::Easy,
             tone: Tone::Light,
@@ -240,8 +240,8 @@ impl Template {
         Template {
             id: "three-colours",
             name: "Parts in three colours, distressed and glazed",
-            note: "A strip for each part: the same wear and the same glaze over all three hold them together.",
-            suits: "chests and dressers of many parts",
+            note: "One strip per part. The same wear and glaze over all three tie them together.",
+            suits: "chests and dressers with many parts",
             skill: Skill::Practice,
             tone: Tone::Middle,
             shared: &[],
@@ -283,7 +283,7 @@ impl Template {
         Template {
             id: "gilded",
             name: "Gilded edges",
-            note: "Metal on high points and tips over quiet coats.",
+            note: "Metal on the high points, over quiet paint.",
             suits: "mouldings, capitals, frames",
             skill: Skill::Easy,
             tone: Tone::Dark,

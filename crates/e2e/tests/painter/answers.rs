@@ -38,7 +38,7 @@ async fn cursor(painter: &Painter) -> String {
 async fn spooned_without_an_answer(lost: u32) -> Painter {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "toasted straw").await;
-    painter.click("button", "Pour it").await;
+    painter.click("button", "Start pouring").await;
     painter.choose("Amounts in", "tsp").await;
     painter.click("radio", "brick dust").await;
     trouble(&painter, "/steps", 0, lost).await;
@@ -140,7 +140,7 @@ async fn one_touch_is_one_step_back() {
     painter.open("/pot").await;
     painter.click("button", "barn red").await;
     painter.choose("Make it into", "Glaze, 4 to 1").await;
-    painter.click("button", "Put it there").await;
+    painter.click("button", "Add to shelf").await;
     painter.reads("glazing liquid").await;
     painter.reads("5 parts").await;
     painter.click("button", "Undo").await;
@@ -173,7 +173,7 @@ async fn a_chosen_target_takes_the_place_of_a_typed_one() {
 #[tokio::test]
 async fn the_cursor_stays_where_the_work_is() {
     let painter = Painter::at_the_demo().await;
-    for (opener, title) in [("Keys", "Keys"), ("Jump to", "Jump to")] {
+    for (opener, title) in [("Keys", "Keys"), ("Find", "Find")] {
         painter.click("button", opener).await;
         painter.the("dialog", title).await;
         painter.press(thirtyfour::Key::Escape).await;
@@ -216,7 +216,7 @@ async fn a_second_program_on_the_file_is_told_on_the_page() {
     let painter = Painter::at_the_demo().await;
     let second = serve(Workspace::open(&painter.file()).unwrap(), 0).await.unwrap();
     painter.driver.goto(second.url()).await.unwrap();
-    painter.reads("nother Warm Blend is using the same workspace file").await;
+    painter.reads("nother Warm Blend has this workspace file open").await;
     painter.the("link", "Client sheet").await;
     let none: Vec<String> = Vec::new();
     assert_eq!(painter.violations().await, none);

@@ -27,20 +27,20 @@ async fn a_finish_is_begun_mended_branched_and_read() {
     aged_dove_grey(&painter).await;
     let board = kept(&painter).await;
     assert_eq!(board["entry"]["strips"][0]["layers"].as_array().unwrap().len(), 5);
-    painter.reads("This fails: this lifts the clay-type paint below it").await;
-    painter.click("button", "Put clear coat below it").await;
+    painter.reads("This fails: this will lift the clay-type paint below").await;
+    painter.click("button", "Add clear coat below").await;
     painter.saved().await;
-    painter.until("the warning is gone", async || !painter.text().await.contains("This fails")).await;
+    painter.until("the warning is gone", async || !painter.text().await.contains("Will fail")).await;
     let layers = kept(&painter).await["entry"]["strips"][0]["layers"].clone();
     assert_eq!((layers.as_array().unwrap().len(), &layers[1]["technique"]), (6, &Value::from("clear-coat")));
 
     for letter in ["B", "C"] {
         painter.click("radio", "Strip A").await;
-        painter.click("button", "New strip from here").await;
+        painter.click("button", "New strip from this one").await;
         painter.the("image", &format!("Strip {letter} as it will look")).await;
         painter.click("button", "Clear wax").await;
         painter.choose("Technique", "Tinted").await;
-        painter.choose("What is in the pot", if letter == "B" { "peat" } else { "oat" }).await;
+        painter.choose("Paint or mix", if letter == "B" { "peat" } else { "oat" }).await;
         painter.saved().await;
     }
     let strips = kept(&painter).await["entry"]["strips"].clone();
@@ -53,8 +53,8 @@ async fn a_finish_is_begun_mended_branched_and_read() {
     painter.click("radio", "Strip B").await;
     let recess = || painter.text();
     let before = recess().await;
-    painter.click("button", "Glaze, wiped").await;
-    painter.click("button", "Hide: Glaze, wiped").await;
+    painter.click("button", "Wiped glaze").await;
+    painter.click("button", "Hide: Wiped glaze").await;
     painter.reads("left out").await;
     painter.until("the places change", async || recess().await != before).await;
     painter.click("radio", "Strip C").await;
@@ -72,29 +72,29 @@ async fn a_ready_finish_with_texture_by_a_raking_light() {
     let painter = Painter::at_the_door().await;
     painter.open("/board").await;
     painter.the("heading", "Ready finishes").await;
-    painter.click("button", "Brushed every which way, dark wax").await;
-    painter.reads("Strokes in all directions that are left to stand").await;
+    painter.click("button", "Cross-brushed, dark wax").await;
+    painter.reads("Brush strokes left standing in all directions").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("button", "Create board").await;
     let image = painter.the("image", "Strip A as it will look").await;
     painter.reads("texture 14").await;
-    painter.reads("strokes that are left to stand take more paint").await;
+    painter.reads("standing brush strokes need more paint").await;
 
     painter.click("button", "Shadows").await;
     painter.drawn_finely().await;
     let drawn = image.attr("src").await.unwrap();
     painter.click("radio", "Raking").await;
     painter.until("it is drawn anew", async || image.attr("src").await.unwrap() != drawn).await;
-    painter.the("slider", "Light comes").await;
+    painter.the("slider", "Light from").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("radio", "None").await;
-    painter.gone("slider", "Light comes").await;
+    painter.gone("slider", "Light from").await;
     painter.click("button", "Done").await;
 
     let coats = kept(&painter).await["entry"]["strips"][0]["layers"].clone();
     assert_eq!(coats[1]["hand"]["texture"], 140.0);
-    painter.click("button", "Coat, brushed").await;
-    painter.tab_to("slider", "Texture it leaves").await;
+    painter.click("button", "Brushed coat").await;
+    painter.tab_to("slider", "Texture").await;
     painter.press(Key::Home).await;
     painter.saved().await;
     painter.until("the strokes are gone", async || !painter.text().await.contains("texture 14")).await;
@@ -108,7 +108,7 @@ async fn a_ready_finish_with_texture_by_a_raking_light() {
 async fn a_stencil_of_rosettes() {
     let painter = Painter::at_the_demo().await;
     painter.open("/board").await;
-    painter.click("button", "Stencil lost and found").await;
+    painter.click("button", "Half-worn stencil").await;
     painter.click("button", "Create board").await;
     let image = painter.the("image", "Strip A as it will look").await;
     painter.drawn_finely().await;
@@ -147,15 +147,13 @@ async fn read_and_learn(painter: &Painter) {
         painter.reads(&format!("{place}: predicted, then 1 read")).await;
     }
     painter.click("button", "Learn my hand from these 3 spots").await;
-    painter.reads("Your hand, as this board shows it").await;
+    painter.reads("Your touch on this board").await;
     painter.reads("times the usual film").await;
-    painter.reads("with the usual hand").await;
+    painter.reads("for a usual touch").await;
     let after = predicted_field(painter).await;
     assert!((after - before).abs() > 0.05, "the prediction does not move: {before} to {after}");
     painter.control('z').await;
-    painter
-        .until("the reading is gone", async || !painter.text().await.contains("with the usual hand"))
-        .await;
+    painter.until("the reading is gone", async || !painter.text().await.contains("for a usual touch")).await;
     assert!((predicted_field(painter).await - before).abs() < 1e-9);
 }
 
@@ -167,8 +165,8 @@ async fn a_board_gone_wrong_is_mended() {
     let before = predicted_field(&painter).await;
     painter.click("radio", "Fix a problem").await;
     painter.choose("The problem", "Too dark").await;
-    painter.reads("Take the wax off, then a thin wash of").await;
-    painter.click("button", "Do it: Take the wax off, then a thin wash of").await;
+    painter.reads("Remove wax, then a thin wash of").await;
+    painter.click("button", "Do it: Remove wax, then a thin wash of").await;
     painter.saved().await;
     painter.until("it is lighter", async || predicted_field(&painter).await > before + 1.0).await;
 
@@ -188,26 +186,26 @@ async fn a_layer_is_set_by_hand() {
     painter.open("/board").await;
     painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
-    painter.click("button", "Glaze, wiped").await;
-    painter.click("button", "Set it by hand").await;
-    painter.write("textbox", "Film on the field, µm", "25").await;
+    painter.click("button", "Wiped glaze").await;
+    painter.click("button", "Set the film myself").await;
+    painter.write("textbox", "Film on the flat, µm", "25").await;
     painter.press(Key::Enter).await;
     painter.reads("field: 25 µm on 100").await;
-    painter.write("textbox", "Cover on the field, %", "140").await;
+    painter.write("textbox", "Cover on the flat, %", "140").await;
     painter.press(Key::Enter).await;
     painter.reads("0 to 100").await;
-    painter.write("textbox", "Cover on the field, %", "60").await;
+    painter.write("textbox", "Cover on the flat, %", "60").await;
     painter.press(Key::Enter).await;
     painter.saved().await;
-    painter.choose("How it falls on what lies below", "Beside: Coat, brushed, 5").await;
+    painter.choose("Where it lands on the layers below", "Beside: Brushed coat, 5").await;
     painter.saved().await;
     let layer = kept(&painter).await["entry"]["strips"][0]["layers"][3].clone();
     assert_eq!(layer["print"]["film"]["field"].as_f64(), Some(25.0));
     assert_eq!(layer["meets"]["how"], "avoids");
 
     painter.click("button", "Before and after").await;
-    painter.reads("Before | after: Glaze, wiped").await;
-    painter.the("slider", "Where before ends and after begins").await.focus().await.unwrap();
+    painter.reads("Before | after: Wiped glaze").await;
+    painter.the("slider", "Divider between before and after").await.focus().await.unwrap();
     painter.press(Key::End).await;
     painter.click("button", "Before and after").await;
     painter.click("button", "Compare two strips").await;
@@ -230,7 +228,7 @@ async fn layers_go_on_one_by_one() {
     painter.reads("The bare ground").await;
     painter.reads("One colour").await;
     painter.press(Key::Right).await;
-    painter.reads("Up to: Coat, brushed").await;
+    painter.reads("Up to: Brushed coat").await;
     painter.press(Key::End).await;
     painter.reads("All layers").await;
 
@@ -265,7 +263,7 @@ async fn a_typed_reading_is_shown_by_the_engine() {
     painter.click("button", "Add it").await;
     // A middle grey (IEC 61966-2-1).
     painter.reads("predicted, then 1 read").await;
-    painter.the("image", "Read on the field: #808080").await;
+    painter.the("image", "Read on the flat: #808080").await;
     painter.leave().await;
 }
 
@@ -305,8 +303,8 @@ async fn fingers_carry_a_layer_and_pull_a_picture_closer() {
     painter.click("button", "Undo").await;
     painter.until("it lies where it did", async || names().await == before).await;
 
-    painter.click("button", "Fill the screen").await;
-    let back = painter.the("button", "Further back").await;
+    painter.click("button", "Full screen").await;
+    let back = painter.the("button", "Zoom out").await;
     assert!(!back.is_enabled().await.unwrap());
     painter.touch("touchStart", &[(560.0, 400.0), (720.0, 400.0)]).await;
     for apart in [100.0, 140.0, 180.0] {

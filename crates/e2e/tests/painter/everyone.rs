@@ -28,10 +28,10 @@ async fn the_interface_is_open_to_everyone() {
     check("a paint with readings and a question").await;
     painter.click("button", "Tint 1 : 1").await;
     painter.click("button", "Read it").await;
-    painter.the("button", "Keep this reading").await;
+    painter.the("button", "Save reading").await;
     check("a test").await;
     painter.click("radio", "From a photo").await;
-    painter.reads("Lay a white or grey card").await;
+    painter.reads("Photograph the dry dab next to a white or grey card").await;
     check("a test by photo").await;
     painter.press(Key::Escape).await;
     painter.gone("dialog", "Tint test of oxblood, 1 : 1").await;
@@ -48,7 +48,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.reads("5 : 1, 6 parts").await;
     check("pot").await;
     painter.click("radio", "Match").await;
-    painter.reads("The best of every mix").await;
+    painter.reads("Best of every mix").await;
     check("match").await;
     painter.click("radio", "Ladder").await;
     painter.reads("hue shift").await;
@@ -83,8 +83,8 @@ async fn the_interface_is_open_to_everyone() {
     check("boards").await;
     painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
-    painter.click("button", "Sanded back").await;
-    painter.the("slider", "How long it is rubbed").await;
+    painter.click("button", "Sand back").await;
+    painter.the("slider", "Rubbing").await;
     check("board").await;
     painter.size(390, 844).await;
     check("board on a phone").await;
@@ -93,10 +93,10 @@ async fn the_interface_is_open_to_everyone() {
     check("run sheet on a phone").await;
     painter.size(1280, 800).await;
     painter.click("radio", "Cost").await;
-    painter.reads("Price to ask").await;
+    painter.reads("Asking price").await;
     check("run sheet").await;
     painter.open("/log").await;
-    painter.reads("How true were we").await;
+    painter.reads("Prediction accuracy").await;
     painter.the("list", "What was learned of it").await;
     check("log").await;
     painter.size(390, 844).await;
@@ -105,10 +105,10 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("image", "The piece from the front, as it will look").await;
     check("piece on a phone").await;
     painter.size(1280, 800).await;
-    painter.reads("of neighbours is off").await;
+    painter.reads("of adjoining parts clashes").await;
     check("piece").await;
     painter.click("button", "Unify").await;
-    painter.reads("Brings it together").await;
+    painter.reads("These bring it together").await;
     check("unify").await;
     painter.click("button", "Close").await;
     painter.click("button", "Dimensions").await;

@@ -57,10 +57,10 @@ async fn a_pot_over_a_bad_line() {
     let kept = at(&painter, &mix).await;
     assert_eq!(kept["entry"]["name"], "straw by the fire");
     assert_eq!(kept["entry"]["components"][1]["parts"], 7);
-    assert!(!painter.text().await.contains("was changed in another tab"));
+    assert!(!painter.text().await.contains("was also changed in another tab"));
 
     painter.click("button", "Pour").await;
-    painter.the("button", "Finish the pot").await;
+    painter.the("button", "Finish pouring").await;
     let pours = at(&painter, "/api/pours").await;
     let open = pours.as_array().unwrap().iter().filter(|pour| pour["open"] == true).count();
     assert_eq!(open, 1, "{pours}");
@@ -77,7 +77,7 @@ async fn a_board_and_a_piece_over_a_bad_line() {
     let before = at(&painter, &board).await["entry"]["strips"][0]["layers"].as_array().unwrap().len();
     a_bad_line(&painter);
     for _ in 0..3 {
-        painter.click("button", "A layer on top").await;
+        painter.click("button", "Add layer").await;
     }
     painter.saved().await;
     let kept = at(&painter, &board).await;
@@ -146,7 +146,7 @@ async fn a_program_killed_before_its_answer() {
     painter.line().works();
     painter.saved().await;
     assert_eq!(at(&painter, &mix).await["entry"]["components"][1]["parts"], 3);
-    assert!(!painter.text().await.contains("was changed in another tab"));
+    assert!(!painter.text().await.contains("was also changed in another tab"));
     painter.leave().await;
 }
 
@@ -157,7 +157,7 @@ async fn what_is_refused_takes_nothing_else_with_it() {
     painter.open("/shelf").await;
     painter.click("button", "fern").await;
     let paint = format!("/api/paints/{}", id_here(&painter).await);
-    painter.write("textbox", "Coats to hide", "99").await;
+    painter.write("textbox", "Coats to cover", "99").await;
     painter.write("textbox", "Price", "12").await;
     painter.write("textbox", "Tin, ml", "250").await;
     painter.reads("Not saved").await;
@@ -170,9 +170,9 @@ async fn what_is_refused_takes_nothing_else_with_it() {
     painter.driver.refresh().await.unwrap();
     painter.click("link", "Put it right").await;
     painter
-        .until("what was typed is there", async || painter.value("textbox", "Coats to hide").await == "99")
+        .until("what was typed is there", async || painter.value("textbox", "Coats to cover").await == "99")
         .await;
-    painter.write("textbox", "Coats to hide", "2").await;
+    painter.write("textbox", "Coats to cover", "2").await;
     painter.saved().await;
     assert_eq!(fern().await["coats_to_hide"], 2.0);
     painter.leave().await;

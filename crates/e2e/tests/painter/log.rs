@@ -17,14 +17,14 @@ async fn a_pot_is_found_and_made_again() {
     let page = painter.meanwhile("GET", "/api/log?kinds=mix&search=drift", Value::Null).await;
     let hex =
         page["days"][0]["groups"][0]["entries"][0]["swatch"]["face"]["hex"].as_str().unwrap().to_owned();
-    painter.click("button", "Make it again: Mixed “drift blue for the case”: 5 slate blue : 1 barley").await;
-    painter.reads("The same parts will do").await;
+    painter.click("button", "Make again: Mixed “drift blue for the case”: 5 slate blue : 1 barley").await;
+    painter.reads("Same parts still match").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.write("textbox", "How much, ml", "a bit").await;
-    painter.click("button", "To the Pot").await;
+    painter.click("button", "Take to Pot").await;
     painter.reads("is not a number").await;
     painter.write("textbox", "How much, ml", "60").await;
-    painter.click("button", "To the Pot").await;
+    painter.click("button", "Take to Pot").await;
     painter.reads("drift blue for the case").await;
     assert_eq!(painter.value("textbox", "Batch").await, "60");
 
@@ -49,7 +49,7 @@ async fn a_note_is_kept() {
     let painter = Painter::at_the_door().await;
     painter.open("/log").await;
     painter.click("button", "Keep").await;
-    painter.reads("nothing to keep").await;
+    painter.reads("the note is empty").await;
     painter.write("textbox", "Note", "The lid sticks again; plane it before the wax.").await;
     painter.click("button", "Keep").await;
     painter.reads("The lid sticks again").await;
@@ -75,7 +75,7 @@ async fn a_photo_brings_its_day() {
     painter.open("/log").await;
     let write = async |words: &str| {
         painter.bring("Photo", "bare.jpg", &taken(b"2025:03:09 14:20:11")).await;
-        painter.the("checkbox", "Under March 9, 2025 at 2:20 PM, when it was taken").await;
+        painter.the("checkbox", "Date it March 9, 2025 at 2:20 PM, when the photo was taken").await;
         painter.write("textbox", "Note", words).await;
     };
     let day = async |words: &str| {
@@ -87,7 +87,7 @@ async fn a_photo_brings_its_day() {
     painter.the("button", "Photo").await;
     assert_eq!(day("unsanded").await, "2025-03-09");
     write("degreased").await;
-    painter.click("checkbox", "Under March 9, 2025 at 2:20 PM, when it was taken").await;
+    painter.click("checkbox", "Date it March 9, 2025 at 2:20 PM, when the photo was taken").await;
     painter.click("button", "Keep").await;
     painter.reads("degreased").await;
     painter.the("button", "Photo").await;
@@ -153,12 +153,12 @@ async fn a_finish_on_a_photo_is_held_against_the_prediction() {
     painter.the("button", "Another photo").await;
     painter.write("textbox", "Note", "both coats on the case").await;
     painter.click("button", "Keep").await;
-    painter.click("button", "Hold against the prediction").await;
+    painter.click("button", "Compare with the prediction").await;
     painter.the("image", "Your sample with the card").await;
     painter.click("button", "Spot on the card").await;
     painter.click("button", "Read the finish").await;
-    painter.reads("as was predicted, as far as a photo tells").await;
-    painter.reads("than was predicted").await;
+    painter.reads("as predicted, as near as a photo can show").await;
+    painter.reads("than predicted").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     // A spot that lies on both is no card.
     painter.the("button", "Spot on the card").await.focus().await.unwrap();
@@ -166,7 +166,7 @@ async fn a_finish_on_a_photo_is_held_against_the_prediction() {
         painter.press(Key::Right).await;
     }
     painter.click("button", "Read the finish").await;
-    painter.reads("move it so that it lies wholly on the card").await;
+    painter.reads("move it fully onto the card").await;
     painter.leave().await;
 }
 
@@ -176,8 +176,8 @@ async fn a_finish_on_a_photo_is_held_against_the_prediction() {
 async fn from_a_photo_to_a_board() {
     let painter = Painter::at_the_door().await;
     painter.click("button", "Brief").await;
-    painter.click("link", "Colours of a photo").await;
-    painter.the("heading", "Colours of a photo").await;
+    painter.click("link", "Colours from a photo").await;
+    painter.the("heading", "Colours from a photo").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     let photo = image::RgbImage::from_fn(600, 400, |x, y| {
         image::Rgb(match (x, y) {
@@ -192,7 +192,7 @@ async fn from_a_photo_to_a_board() {
     painter.reads("the base, in two coats").await;
     painter.reads("over it: dry brush").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
-    painter.click("button", "Begin a board").await;
+    painter.click("button", "Create board").await;
     painter.the("image", "Strip A as it will look").await;
     painter.the("button", "Dry brush").await;
 
@@ -202,7 +202,7 @@ async fn from_a_photo_to_a_board() {
     painter.reads("the base, in two coats").await;
     let before = painter.meanwhile("GET", "/api/piece", Value::Null).await;
     let targets = |piece: &Value| piece["entry"]["brief"]["targets"].as_array().map_or(0, Vec::len);
-    painter.click("button", "Aim at them").await;
+    painter.click("button", "Set as targets").await;
     painter
         .until("they are aimed at", async || {
             targets(&painter.meanwhile("GET", "/api/piece", Value::Null).await) == targets(&before) + 2
@@ -250,23 +250,20 @@ async fn the_log_is_narrowed_and_found_again() {
     painter.until("only steps", async || !painter.text().await.contains("Agreed on")).await;
     painter.reads("Stool, village hall").await;
     painter
-        .choose(
-            "On which piece, or for whom",
-            "Upright piano and stool, village hall, for Village hall committee",
-        )
+        .choose("Piece or client", "Upright piano and stool, village hall, for Village hall committee")
         .await;
     painter.until("only the piano's", async || !painter.text().await.contains("Stool, village hall")).await;
-    painter.choose("On which piece, or for whom", "All for Village hall committee").await;
+    painter.choose("Piece or client", "All for Village hall committee").await;
     painter.reads("Stool, village hall").await;
-    painter.reads("Coat, brushed: 1 of 2 in 5 slate blue : 1 barley").await;
+    painter.reads("Brushed coat: 1 of 2 in 5 slate blue : 1 barley").await;
     painter.click("link", "Shelf").await;
     painter.the("heading", "Shelf").await;
     painter.click("link", "Log").await;
-    painter.reads("Coat, brushed: 1 of 2 in 5 slate blue : 1 barley").await;
+    painter.reads("Brushed coat: 1 of 2 in 5 slate blue : 1 barley").await;
     assert!(!painter.text().await.contains("Agreed on"), "as it was left");
     painter.click("radio", "Notes").await;
     painter.reads("Agreed on “pale panels”").await;
     painter.write("searchbox", "Find in the log", "zzz").await;
-    painter.reads("Nothing like that is in the log").await;
+    painter.reads("No matches").await;
     painter.leave().await;
 }

@@ -39,5 +39,5 @@ async fn aim_at_a_photo(painter: &Painter, wall: [u8; 3]) {
     painter.bring("Choose a photo", "wall.png", &png(&photo)).await;
     painter.click("button", "Spot on the card").await;
     painter.click("button", "Pick the colour").await;
-    painter.click("button", "Aim at it").await;
+    painter.click("button", "Set as target").await;
 }

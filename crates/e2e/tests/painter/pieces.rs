@@ -118,7 +118,7 @@ async fn the_ground_and_the_carving_belong_to_the_piece() {
     painter.settled().await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("link", "Run sheet").await;
-    painter.reads("Test the old paint for lead").await;
+    painter.reads("Test for lead").await;
     painter.leave().await;
 }
 
@@ -167,10 +167,10 @@ async fn a_pattern_answers_from_the_opposite_part() {
     assert!(zone("panels")["wears"].as_str().unwrap().ends_with(", with rosettes"), "{told}");
     assert_eq!(zone("sides")["carried_from"], "Case");
     painter.click("button", "Sides").await;
-    painter.choose("Finish", "Nothing: it stays as it is").await;
+    painter.choose("Finish", "Leave as it is").await;
     painter.saved().await;
     painter.choose("Finish", "As the case").await;
-    painter.reads("The finish of the front is carried round").await;
+    painter.reads("Same finish as the front").await;
     painter.saved().await;
     painter.leave().await;
 }
@@ -179,7 +179,7 @@ async fn a_pattern_answers_from_the_opposite_part() {
 #[tokio::test]
 async fn a_piece_is_measured_in_inches() {
     let painter = Painter::at_the_door().await;
-    painter.click("button", "mm: change to inches and feet").await;
+    painter.click("button", "mm: switch to inches").await;
     painter.reads("ft²").await;
     painter.click("button", "Dimensions").await;
     painter.write("textbox", "Width", "5 ft 1/2").await;
@@ -206,7 +206,7 @@ async fn a_piece_is_measured_in_inches() {
 async fn a_piece_is_looked_at_from_close_by() {
     let painter = Painter::at_the_door().await;
     let small = picture(&painter).await;
-    painter.click("button", "Fill the screen").await;
+    painter.click("button", "Full screen").await;
     let shown = async || picture(&painter).await;
     painter.until("it fills the screen", async || shown().await != small).await;
     let whole = shown().await;
@@ -216,9 +216,9 @@ async fn a_piece_is_looked_at_from_close_by() {
     painter.click("button", "Down").await;
     painter.until("it is lower", async || shown().await != close).await;
     painter.the("image", "The piece from the front, as it will look").await.click().await.unwrap();
-    painter.click("button", "Further back").await;
-    painter.click("button", "Further back").await;
-    let back = painter.the("button", "Further back").await;
+    painter.click("button", "Zoom out").await;
+    painter.click("button", "Zoom out").await;
+    let back = painter.the("button", "Zoom out").await;
     painter.until("it is whole again", async || !back.is_enabled().await.unwrap()).await;
     assert!(painter.violations().await.is_empty());
     painter.leave().await;
@@ -230,9 +230,9 @@ async fn a_brief_shows_the_clients_photo() {
     let painter = Painter::at_the_door().await;
     painter.click("button", "Brief").await;
     let wall = image::RgbImage::from_pixel(300, 200, image::Rgb([150, 140, 120]));
-    painter.bring("A photo of what it should be like", "broken.png", b"no photo").await;
+    painter.bring("Reference photo", "broken.png", b"no photo").await;
     painter.the("alert", "").await;
-    painter.bring("A photo of what it should be like", "wall.png", &crate::png(&wall)).await;
+    painter.bring("Reference photo", "wall.png", &crate::png(&wall)).await;
     painter.the("image", "What it should be like").await;
     painter.saved().await;
     assert!(piece(&painter).await["brief"]["photo"].is_string());

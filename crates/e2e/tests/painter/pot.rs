@@ -106,7 +106,7 @@ async fn three_to_one_by_keyboard_alone() {
     painter.press(Key::Enter).await;
     painter.reads("6 tsp dove grey").await;
     painter.reads("2 tsp night blue").await;
-    painter.reads("nobody sees the rounding").await;
+    painter.reads("rounding won’t show").await;
 
     // Away to the shelf, and back to the mix by typing its name.
     painter.alt('2').await;
@@ -156,7 +156,7 @@ async fn a_target_is_set_judged_and_taken_away() {
     assert_eq!(painter.fill("image", "Target, #9a9a5e").await, "rgba(154, 154, 94, 1)");
     painter.saved().await;
     painter.click("button", "Target").await;
-    painter.click("button", "No target").await;
+    painter.click("button", "Clear target").await;
     painter.gone("image", "Target").await;
     painter.leave().await;
 }
@@ -170,7 +170,7 @@ async fn a_colour_in_a_photo_is_matched() {
     painter.reads("Set a target first").await;
     aim_at_a_photo(&painter, [110, 122, 96]).await;
     painter.reads("The best of every mix of 14 paints.").await;
-    let recipes = painter.names("button").await.into_iter().filter(|name| name.starts_with("Put in "));
+    let recipes = painter.names("button").await.into_iter().filter(|name| name.starts_with("Add "));
     let best = recipes.clone().next().expect("a recipe");
     assert!(recipes.count() >= 6);
     // How far off it is likely to be stands first, then how it would differ.
@@ -180,9 +180,9 @@ async fn a_colour_in_a_photo_is_matched() {
     let best = recipe.to_owned();
 
     // Without what the best is made of, another comes first; with it again, the same.
-    let first = best.trim_start_matches("Put in ").split_once(' ').unwrap().1.split(" : ").next().unwrap();
+    let first = best.trim_start_matches("Add ").split_once(' ').unwrap().1.split(" : ").next().unwrap();
     let first = first.trim().to_owned();
-    painter.choose("Leave out", &first).await;
+    painter.choose("Paint to leave out", &first).await;
     painter.reads("The best of every mix of 13 paints.").await;
     painter.gone("button", &best).await;
     painter.click("button", &format!("Without {first}")).await;
@@ -207,9 +207,9 @@ async fn three_shades_darker_is_one_touch() {
     painter.the("radio", "The base").await;
     painter.reads("3 shades darker").await;
     painter.reads("hue shift").await;
-    painter.write("textbox", "L* of one shade", "40").await;
-    painter.reads("one shade is 1 to 20 L*").await;
-    painter.write("textbox", "L* of one shade", "5").await;
+    painter.write("textbox", "One shade, L*", "40").await;
+    painter.reads("a shade must be 1 to 20 L*").await;
+    painter.write("textbox", "One shade, L*", "5").await;
     // The pot is L* 48.2.
     let shade = async || -> f64 {
         let text = painter.text().await;
@@ -250,8 +250,8 @@ async fn a_blend_says_what_lies_between() {
     painter.click("combobox", "Blend into").await;
     painter.click("option", "mustard seed").await;
     painter.reads("turns green on the way").await;
-    painter.reads("A brush for each").await;
-    painter.click("button", "Set fern between").await;
+    painter.reads("Use a brush for each").await;
+    painter.click("button", "Add fern between").await;
     painter.the("region", "From drift blue for the case to fern").await;
     painter.the("region", "From fern to mustard seed").await;
     painter.click("button", "mustard seed (remove it from the blend)").await;
@@ -299,7 +299,7 @@ async fn a_dab_of_the_pot_teaches() {
     assert!(before > 1.4, "±{before} before anything was read");
     painter.click("button", "Read a dab").await;
     painter.click("button", "Read it").await;
-    painter.click("button", "Keep this reading").await;
+    painter.click("button", "Save reading").await;
     painter.the("list", "What it taught").await;
     painter.click("button", "Done").await;
     // A mix that the reader has read is known.
@@ -316,8 +316,8 @@ async fn a_mix_is_made_into_a_scumble() {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "toasted straw").await;
     painter.choose("Make it into", "Scumble").await;
-    painter.reads("There is no acrylic scumble or water on the shelf.").await;
-    painter.click("button", "Put it there").await;
+    painter.reads("No acrylic scumble or water on the shelf.").await;
+    painter.click("button", "Add to shelf").await;
     painter.reads("2 : 1 : 2 : 5 : 5, 15 parts").await;
     painter.the("region", "Film over a ground").await;
     painter.click("combobox", "Over which ground").await;
@@ -325,7 +325,7 @@ async fn a_mix_is_made_into_a_scumble() {
     painter.reads("lighter").await;
     painter.write("spinbutton", "Parts of water", "60").await;
     painter.press(Key::Enter).await;
-    painter.reads("Past its binding").await;
+    painter.reads("Too much water").await;
     painter.choose("Make it into", "Paint, without").await;
     painter.reads("2 : 1 : 2, 5 parts").await;
     painter.gone("region", "Film over a ground").await;

@@ -37,12 +37,12 @@ async fn from_a_photo_to_a_labelled_pot() {
     painter.click("radio", "Match").await;
     aim_at_a_photo(&painter, [128, 126, 92]).await;
     painter.reads("The best of every mix of 14 paints.").await;
-    let best = painter.names("button").await.into_iter().find(|name| name.starts_with("Put in ")).unwrap();
+    let best = painter.names("button").await.into_iter().find(|name| name.starts_with("Add ")).unwrap();
     painter.click("button", &best).await;
     painter.saved().await;
 
     painter.click("radio", "Mix").await;
-    painter.click("button", "Pour it").await;
+    painter.click("button", "Start pouring").await;
     painter.reads("The pot is empty: pour the first paint").await;
     let mix = painter.driver.current_url().await.unwrap().path().rsplit('/').next().unwrap().to_owned();
     let mine = pots(&painter).await.into_iter().find(|pot| pot["mix"] == mix.as_str()).expect("a pot");
@@ -96,10 +96,10 @@ async fn from_a_photo_to_a_labelled_pot() {
 
     painter.click("button", "Read a dab").await;
     painter.click("button", "Read it").await;
-    painter.click("button", "Keep this reading").await;
+    painter.click("button", "Save reading").await;
     painter.click("button", "Done").await;
     painter.click("button", "Finish and update recipe").await;
-    painter.the("region", "Poured before").await;
+    painter.the("region", "Earlier batches").await;
     painter.reads("Read:").await;
     painter.saved().await;
 
@@ -113,7 +113,7 @@ async fn from_a_photo_to_a_labelled_pot() {
     let code = logged["code"].as_str().unwrap();
     painter.click("link", &format!("Label of {code}")).await;
     painter.the("article", "Label").await;
-    painter.the("image", "Code to scan").await;
+    painter.the("image", "QR code with the recipe").await;
     painter.write("textbox", "Where the pot is kept", "shelf 3").await;
     painter.click("radio", "62 × 29 mm").await;
     painter.reads(&format!(", shelf 3\n{code}")).await;
@@ -132,8 +132,7 @@ async fn from_a_photo_to_a_labelled_pot() {
     let seen = kept["prediction"]["swatch"]["face"]["hex"].as_str().unwrap();
     painter.write("textbox", "Looks like", seen).await;
     painter.reads("ΔE 0").await;
-    let again =
-        painter.names("button").await.into_iter().find(|name| name.starts_with("Make it again: Poured"));
+    let again = painter.names("button").await.into_iter().find(|name| name.starts_with("Make again: Poured"));
     painter.click("button", &again.expect("the pot is in the log")).await;
     painter.reads("Now, from the same parts").await;
     painter.reads(": no difference you could see").await;
@@ -150,11 +149,11 @@ async fn off_of_plan(painter: &Painter, mix: &str) -> f64 {
 async fn taps_touches_and_a_second_pair_of_hands() {
     let painter = Painter::at_the_demo_with_a_scale().await;
     put_on_the_bench(&painter, "toasted straw").await;
-    painter.click("button", "Pour it").await;
+    painter.click("button", "Start pouring").await;
     painter.click("button", "Pour 5 g").await;
     painter.reads("At rest").await;
     painter.click("button", "Pull the plug").await;
-    painter.reads("scale is silent: plug it in again").await;
+    painter.reads("no signal from the scale; plug it in again").await;
     painter.click("button", "Enter by hand").await;
     painter.choose("Amounts in", "tsp").await;
     painter.click("radio", "brick dust").await;
@@ -165,10 +164,10 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     painter.write("textbox", "Amount in tsp", "a little").await;
     painter.reads("“a little” is not a number").await;
     painter.write("textbox", "Amount in tsp", "1000000000").await;
-    painter.click("button", "Went in").await;
+    painter.click("button", "Add").await;
     painter.reads("is too large").await;
     painter.write("textbox", "Amount in tsp", "0,5").await;
-    painter.click("button", "Went in").await;
+    painter.click("button", "Add").await;
     painter.reads("Last: ½ tsp brick dust").await;
 
     let pot = pots(&painter).await[0]["id"].as_str().unwrap().to_owned();
@@ -189,8 +188,8 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     painter.click("button", "Taken out").await;
     painter.reads("900.0 ml cannot be taken out of").await;
     assert!(painter.violations().await.is_empty(), "{:?}", painter.violations().await);
-    painter.click("button", "Finish, keep the plan").await;
-    painter.the("region", "Poured before").await;
+    painter.click("button", "Finish, keep the recipe").await;
+    painter.the("region", "Earlier batches").await;
     painter.leave().await;
 }
 
@@ -199,7 +198,7 @@ async fn taps_touches_and_a_second_pair_of_hands() {
 async fn over_a_slow_line_nothing_is_taken_down_twice() {
     let painter = Painter::at_the_demo_with_a_scale().await;
     put_on_the_bench(&painter, "toasted straw").await;
-    painter.click("button", "Pour it").await;
+    painter.click("button", "Start pouring").await;
     painter.reads("The pot is empty: pour the first paint").await;
     painter.slow_line(Duration::from_millis(700)).await;
     painter.click("button", "Pour 50 g").await;

@@ -22,14 +22,14 @@ async fn a_step_that_took_longer_moves_the_rest() {
     painter.click("link", "Run sheet").await;
     painter.reads("Ready on").await;
     let before = sheet(&painter).await;
-    assert_eq!(first(&before), "Coat, brushed: 2 of 2");
-    painter.click("button", "Time, note or photo: Coat, brushed: 2 of 2").await;
+    assert_eq!(first(&before), "Brushed coat: 2 of 2");
+    painter.click("button", "Time, note or photo: Brushed coat: 2 of 2").await;
     painter.write("textbox", "It took, min", "two hours").await;
-    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Done: Brushed coat: 2 of 2").await;
     painter.reads("is not a number").await;
     painter.write("textbox", "It took, min", "190").await;
     painter.write("textbox", "Note", "dragged at the end").await;
-    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Done: Brushed coat: 2 of 2").await;
     painter.reads("7 steps done").await;
     let after = sheet(&painter).await;
     assert_ne!(first(&after), first(&before));
@@ -37,7 +37,7 @@ async fn a_step_that_took_longer_moves_the_rest() {
     assert!(factor(&after) > factor(&before), "the pace is learned");
 
     painter.driver.refresh().await.unwrap();
-    painter.reads("7 steps done; last: coat, brushed: 2 of 2").await;
+    painter.reads("7 steps done. Last: brushed coat, 2 of 2").await;
     painter.click("button", "Undo").await;
     painter.reads("6 steps done").await;
     assert_eq!(first(&sheet(&painter).await), first(&before));
@@ -49,10 +49,10 @@ async fn a_step_that_took_longer_moves_the_rest() {
 async fn how_we_work_moves_the_end() {
     let painter = Painter::at_the_door().await;
     painter.open("/run-sheet").await;
-    painter.click("button", "How we work").await;
+    painter.click("button", "Hours and rates").await;
     painter.write("textbox", "Temperature, °C", "900").await;
     painter.press(Key::Tab).await;
-    painter.reads("a temperature is −30 to 60 °C").await;
+    painter.reads("°C is out of range; use −30 to 60 °C").await;
     painter.write("textbox", "Temperature, °C", "4").await;
     painter.press(Key::Tab).await;
     painter
@@ -62,7 +62,7 @@ async fn how_we_work_moves_the_end() {
         .await;
     painter.write("textbox", "Temperature, °C", "21").await;
     painter.press(Key::Tab).await;
-    painter.click("checkbox", "Somebody helps").await;
+    painter.click("checkbox", "I have a helper").await;
     painter
         .until("somebody helps", async || {
             let sheet = sheet(&painter).await;
@@ -87,7 +87,7 @@ async fn how_we_work_moves_the_end() {
         })
         .await;
     painter.press(Key::Escape).await;
-    painter.gone("dialog", "How we work").await;
+    painter.gone("dialog", "Hours and rates").await;
     painter.settled().await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.leave().await;
@@ -106,14 +106,14 @@ async fn a_batch_is_poured_from_the_sheet() {
     let calendar = painter.driver.execute(read.as_str(), vec![]).await.unwrap();
     assert!(calendar.json().as_str().unwrap().starts_with("BEGIN:VCALENDAR"), "{:?}", calendar.json());
     painter.click("radio", "Cost").await;
-    painter.reads("Price to ask").await;
+    painter.reads("Asking price").await;
     painter.reads("pale trim").await;
     assert!(painter.pages_on_paper().await <= 2, "a plan is one page or two");
     painter.click("radio", "Tools").await;
-    painter.reads("a shared one mixes a third").await;
+    painter.reads("a shared brush mixes them").await;
     painter.click("radio", "Mix").await;
     let needed = sheet(&painter).await["pots"][0]["ml"].as_f64().unwrap().ceil();
-    painter.click("button", "Pour it in the Pot: 5 slate blue : 1 barley").await;
+    painter.click("button", "Take to Pot: 5 slate blue : 1 barley").await;
     painter.reads("drift blue for the case").await;
     assert_eq!(painter.value("textbox", "Batch").await, format!("{needed:.0}"));
 
@@ -124,14 +124,14 @@ async fn a_batch_is_poured_from_the_sheet() {
         slate.unwrap()["entry"]["stock_ml"].as_f64().unwrap()
     };
     assert_eq!(stock().await, 350.0);
-    painter.click("button", "Pour it").await;
+    painter.click("button", "Start pouring").await;
     painter.click("radio", "slate blue").await;
     painter.choose("Amounts in", "ml").await;
     painter.write("textbox", "Amount in ml", "120").await;
-    painter.click("button", "Went in").await;
+    painter.click("button", "Add").await;
     painter.reads("Last: 120 ml slate blue").await;
-    painter.click("button", "Finish, keep the plan").await;
-    painter.the("region", "Poured before").await;
+    painter.click("button", "Finish, keep the recipe").await;
+    painter.the("region", "Earlier batches").await;
     assert_eq!(stock().await, 230.0);
     painter.leave().await;
 }
@@ -142,11 +142,11 @@ async fn a_batch_is_poured_from_the_sheet() {
 async fn the_client_changes_their_mind() {
     let painter = Painter::at_the_door().await;
     painter.open("/run-sheet").await;
-    painter.click("button", "Done: Coat, brushed").await;
+    painter.click("button", "Done: Brushed coat").await;
     painter.reads("7 steps done").await;
     let red = sheet(&painter).await["done"][0].clone();
     if red["pot"] != "oxblood" {
-        painter.click("button", "Done: Coat, brushed").await;
+        painter.click("button", "Done: Brushed coat").await;
         painter.reads("8 steps done").await;
     }
     painter.click("link", "Piece").await;
@@ -159,7 +159,7 @@ async fn the_client_changes_their_mind() {
     painter.press(Key::Escape).await;
     painter.gone("dialog", "Brief").await;
     painter.click("link", "Run sheet").await;
-    painter.reads("Scuff what is to be covered").await;
+    painter.reads("Scuff before recoating").await;
     painter.reads("Late by").await;
     let now = sheet(&painter).await;
     assert_eq!(now["scheme"], "pale trim");
@@ -175,8 +175,8 @@ async fn the_client_changes_their_mind() {
 async fn a_clock_survives_a_reload() {
     let painter = Painter::at_the_door().await;
     painter.open("/run-sheet").await;
-    painter.click("button", "Start: Coat, brushed: 2 of 2").await;
-    painter.the("button", "Pause: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Start: Brushed coat: 2 of 2").await;
+    painter.the("button", "Pause: Brushed coat: 2 of 2").await;
     let shown = async |painter: &Painter| {
         let sheet = sheet(painter).await;
         let clock = &sheet["steps"][0]["clock"];
@@ -184,19 +184,19 @@ async fn a_clock_survives_a_reload() {
     };
     let before = shown(&painter).await;
     painter.driver.refresh().await.unwrap();
-    painter.the("button", "Pause: Coat, brushed: 2 of 2").await;
+    painter.the("button", "Pause: Brushed coat: 2 of 2").await;
     let after = shown(&painter).await;
     assert!(after.0 > before.0 && after.1, "it ran on: {before:?} {after:?}");
     painter.click("button", "Large").await;
     painter.the("dialog", "Now").await;
-    painter.click("button", "Pause: Coat, brushed: 2 of 2").await;
-    painter.the("button", "Go on: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Pause: Brushed coat: 2 of 2").await;
+    painter.the("button", "Go on: Brushed coat: 2 of 2").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     let stopped = shown(&painter).await;
     assert!(!stopped.1 && stopped.0 >= after.0);
-    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Done: Brushed coat: 2 of 2").await;
     painter
-        .until("the next step is at hand", async || first(&sheet(&painter).await) != "Coat, brushed: 2 of 2")
+        .until("the next step is at hand", async || first(&sheet(&painter).await) != "Brushed coat: 2 of 2")
         .await;
     painter.press(Key::Escape).await;
     painter.reads("7 steps done").await;
@@ -208,12 +208,12 @@ async fn a_clock_survives_a_reload() {
 async fn a_wait_is_filled_with_another_piece() {
     let painter = Painter::at_the_door().await;
     painter.open("/run-sheet").await;
-    painter.reads("Your hands are free for").await;
+    painter.reads("Your touchs are free for").await;
     painter.click("button", "Stool, village hall").await;
-    painter.reads("3 steps done; last: take the gloss off").await;
+    painter.reads("3 steps done. Last: degloss").await;
     painter.reads("Upright piano and stool, village hall").await;
     painter.click("radio", "Cost").await;
-    painter.reads("Done another way").await;
+    painter.reads("Other methods").await;
     painter.leave().await;
 }
 
@@ -222,16 +222,16 @@ async fn a_wait_is_filled_with_another_piece() {
 async fn a_step_is_kept_with_its_photo() {
     let painter = Painter::at_the_door().await;
     painter.open("/run-sheet").await;
-    painter.click("button", "Time, note or photo: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Time, note or photo: Brushed coat: 2 of 2").await;
     let photo = image::RgbImage::from_pixel(320, 200, image::Rgb([96, 112, 122]));
     painter.bring("Photo", "case.png", &crate::png(&photo)).await;
     painter.the("image", "To be kept with the step").await;
     painter.write("textbox", "Note", "two coats cover").await;
-    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Done: Brushed coat: 2 of 2").await;
     painter.reads("7 steps done").await;
     painter.click("link", "Log").await;
     painter.reads("two coats cover").await;
-    painter.the("image", "Coat, brushed: 2 of 2 in 5 slate blue : 1 barley").await;
+    painter.the("image", "Brushed coat: 2 of 2 in 5 slate blue : 1 barley").await;
     painter.leave().await;
 }
 
@@ -251,7 +251,7 @@ async fn the_drying_alarm_rings_once_and_is_silent_again() {
     painter.click("link", "Run sheet").await;
     painter.reads("Ready on").await;
     painter.driver.execute(HURRY, Vec::new()).await.unwrap();
-    painter.click("button", "Done: Coat, brushed: 2 of 2").await;
+    painter.click("button", "Done: Brushed coat: 2 of 2").await;
     painter.click("link", "Shelf").await;
     painter.reads("can begin").await;
     let sounds = async |which: &str| -> u64 {

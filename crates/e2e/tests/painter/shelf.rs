@@ -8,16 +8,16 @@ async fn a_tin_is_added_corrected_and_taken_away() {
     let painter = Painter::at_an_empty_bench().await;
     painter.the("heading", "Start with your white").await;
     painter.click("button", "Add a paint").await;
-    painter.click("button", "Put it on the shelf").await;
-    painter.reads("give it a name").await;
+    painter.click("button", "Add to shelf").await;
+    painter.reads("enter a name").await;
     painter.write("textbox", "Name", "house white").await;
     painter.write("textbox", "Hex code", "#f0ede").await;
     painter.reads("a hex code has 3, 6 or 8 digits, not 5").await;
     painter.write("textbox", "Hex code", "F0EDE6").await;
-    painter.write("textbox", "Coats to hide", "two").await;
+    painter.write("textbox", "Coats to cover", "two").await;
     painter.reads("“two” is not a number").await;
-    painter.write("textbox", "Coats to hide", "2,5").await;
-    painter.click("button", "Put it on the shelf").await;
+    painter.write("textbox", "Coats to cover", "2,5").await;
+    painter.click("button", "Add to shelf").await;
     painter.reads("Hides in 2.5 coats").await;
     painter.the("button", "Delete this paint").await;
 
@@ -26,12 +26,12 @@ async fn a_tin_is_added_corrected_and_taken_away() {
     painter.saved().await;
     painter.driver.refresh().await.unwrap();
     painter.the("button", "chapel white").await;
-    assert_eq!(painter.value("textbox", "Coats to hide").await, "2.5");
+    assert_eq!(painter.value("textbox", "Coats to cover").await, "2.5");
 
     // Nobody uses it: it goes without a question, and undo brings it back.
     painter.click("button", "Delete this paint").await;
     painter.the("heading", "Start with your white").await;
-    painter.click("button", "Undo removing chapel white").await;
+    painter.click("button", "Undo deleting chapel white").await;
     painter.the("button", "chapel white").await;
     painter.leave().await;
 }
@@ -101,11 +101,11 @@ async fn a_file_is_looked_at_and_imported() {
     painter.reads("The file does not say").await;
     painter.click("button", "By colour reader").await;
     painter.reads("a reading of slate blue, by colour reader").await;
-    painter.choose("Read with", "From chips or codes").await;
-    painter.reads("a reading of slate blue, from a chip or code").await;
-    painter.reads("a new paint, from a chip or code").await;
+    painter.choose("How it was measured", "From chips or codes").await;
+    painter.reads("a reading of slate blue, from a colour card or code").await;
+    painter.reads("a new paint, from a colour card or code").await;
     painter.click("button", "Import it").await;
-    painter.reads("one step of undo takes it out again").await;
+    painter.reads("Undo removes it").await;
     painter.the("button", "sea glass").await;
     painter.control('z').await;
     painter.gone("button", "sea glass").await;
@@ -136,7 +136,7 @@ async fn numbers_are_taken_as_they_are_meant() {
     painter.write("textbox", "Left", "plenty").await;
     painter.reads("“plenty” is not a number: digits, with a point or a comma").await;
     painter.write("textbox", "Price", "18,50").await;
-    painter.reads("How much is in it? The price is kept with it.").await;
+    painter.reads("Enter the tin size to save the price.").await;
     painter.write("textbox", "Tin", "750").await;
     painter.until("the price is kept", async || left().await["price"]["amount"] == 18.5).await;
     painter.leave().await;
@@ -169,10 +169,10 @@ async fn money_is_told_in_its_currency() {
     painter.open("/shelf").await;
     painter.click("button", "fern").await;
     painter.choose("Currency", "Prices in GBP, British Pound").await;
-    painter.the("button", "Undo changing what is chosen for the workshop").await;
+    painter.the("button", "Undo changing workshop settings").await;
     put_on_the_bench(&painter, "toasted straw").await;
     painter.reads("costs £").await;
-    painter.click("button", "Undo changing what is chosen for the workshop").await;
+    painter.click("button", "Undo changing workshop settings").await;
     painter.reads("costs €").await;
     painter.leave().await;
 }

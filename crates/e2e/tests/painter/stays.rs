@@ -34,7 +34,7 @@ async fn a_photo_in_work_stays() {
     assert_eq!(place(&painter).await, put);
     // A second photo that cannot be read leaves the first as it is.
     painter.bring("Another photo", "broken.png", b"no photo").await;
-    painter.reads("no photo that can be read").await;
+    painter.reads("this photo can’t be read").await;
     assert_eq!(place(&painter).await, put);
     // What the system takes away in the middle of a drag (a call, a gesture of its own) ends the drag.
     const CANCELLED: &str = "
@@ -51,11 +51,11 @@ async fn a_photo_in_work_stays() {
     painter.restart().await;
     painter.driver.refresh().await.unwrap();
     open(&painter).await;
-    painter.reads("no longer at hand: choose it again").await;
+    painter.reads("no longer available; choose it again").await;
     painter.bring("Choose a photo", "wall.png", &crate::png(&photo)).await;
     painter.click("button", "Spot on the card").await;
     painter.click("button", "Pick the colour").await;
-    painter.click("button", "Aim at it").await;
+    painter.click("button", "Set as target").await;
     // Its colour was taken: the next photo begins anew.
     painter.the("button", "Target").await;
     painter.leave().await;
@@ -73,8 +73,8 @@ async fn a_refused_reading_leaves_its_photo() {
     painter.bring("Choose a photo", "dab.png", &crate::png(&photo)).await;
     painter.click("button", "Spot on the card").await;
     painter.click("button", "Pick the colour").await;
-    painter.click("button", "Keep this reading").await;
-    painter.reads("is darker than anything in it").await;
+    painter.click("button", "Save reading").await;
+    painter.reads("is darker than any paint in it").await;
     painter.the("button", "Spot on the dab").await;
     painter.the("image", "Picked: #").await;
     painter.leave().await;
@@ -96,7 +96,7 @@ async fn the_log_stays_where_it_was() {
     let oldest = "note number 0 of many";
     while !painter.text().await.contains(oldest) {
         let before = painter.text().await.len();
-        painter.click("button", "Further back").await;
+        painter.click("button", "Zoom out").await;
         painter.until("more is there", async || painter.text().await.len() > before + 500).await;
     }
     painter.alt('2').await;
@@ -115,7 +115,7 @@ async fn the_log_says_what_the_dialog_said() {
     painter.click("button", "fern").await;
     painter.click("button", "Masstone").await;
     painter.click("button", "Read it").await;
-    painter.click("button", "Keep this reading").await;
+    painter.click("button", "Save reading").await;
     painter.reads("Came out ").await;
     let text = painter.text().await;
     let said = text.lines().find(|line| line.starts_with("Came out ")).unwrap().to_owned();
@@ -187,7 +187,7 @@ async fn a_double_click_on_a_picture_marks_nothing() {
 async fn a_screen_stays_scrolled_to_where_it_was() {
     let painter = Painter::at_the_demo().await;
     painter.open("/log").await;
-    painter.the("heading", "How true were we").await;
+    painter.the("heading", "Prediction accuracy").await;
     let part = "document.querySelector('main [aria-label=\"What was done\"]')";
     let scrolled = async || {
         let top = painter.driver.execute(&format!("return {part}?.scrollTop ?? 0"), vec![]).await.unwrap();

@@ -12,14 +12,14 @@ async fn one_tint_test_narrows_every_mix() {
         painter.click("button", "Add a paint").await;
         painter.write("textbox", "Name", name).await;
         painter.write("textbox", "Hex code", hex).await;
-        painter.click("button", "Put it on the shelf").await;
+        painter.click("button", "Add to shelf").await;
         painter.the("button", "Delete this paint").await;
     }
     painter.reads("Choose the house white first").await;
     painter.click("combobox", "House white").await;
     painter.click("option", "house white").await;
     painter.reads("Test next: A").await;
-    painter.reads("A 1 : 1 dab with house white would bring mixes with it from within ±").await;
+    painter.reads("A 1 : 1 tint with house white would bring mixes with it from within ±").await;
 
     painter.alt('3').await;
     painter.click("button", "sea blue").await;
@@ -48,7 +48,7 @@ async fn one_tint_test_narrows_every_mix() {
     painter.click("radio", "Practise").await;
     painter.reads("marked as practice").await;
     painter.click("button", "Read it").await;
-    painter.click("button", "Keep this reading").await;
+    painter.click("button", "Save reading").await;
     painter.reads("Mixes with sea blue: now within").await;
     painter.click("button", "Done").await;
     painter.reads("1 reading").await;
@@ -74,7 +74,7 @@ async fn a_contradiction_is_asked_about() {
     painter.click("button", "Delete the reading of oxblood 1 : chimney white 1").await;
     painter.reads("2 readings").await;
     painter.until("nothing is asked any more", async || !painter.text().await.contains("left out")).await;
-    painter.click("button", "Undo removing a reading").await;
+    painter.click("button", "Undo deleting a reading").await;
     painter.reads("left out").await;
     painter.leave().await;
 }
@@ -108,7 +108,7 @@ async fn a_colour_is_picked_from_a_photo() {
     };
     toward("Spot on the card", Key::Right, 5).await;
     painter.click("button", "Pick the colour").await;
-    painter.reads("too dark to weigh colours by").await;
+    painter.reads("too dark to judge colours by").await;
     toward("Spot on the card", Key::Left, 25).await;
     toward("Spot on the dab", Key::Right, 15).await;
     painter.click("button", "Pick the colour").await;
@@ -123,7 +123,7 @@ async fn a_colour_is_picked_from_a_photo() {
         (113..=133).contains(&red) && (150..=172).contains(&green) && (113..=133).contains(&blue),
         "{name}"
     );
-    painter.click("button", "Keep this reading").await;
+    painter.click("button", "Save reading").await;
     painter.click("button", "Done").await;
     painter.reads("from a photo").await;
     painter.leave().await;
@@ -137,7 +137,7 @@ async fn a_pale_paint_is_darkened() {
     painter.click("button", "Darkened 4 : 1").await;
     painter.reads("Stir four spoons of dove grey with one spoon of").await;
     painter.click("button", "Read it").await;
-    painter.click("button", "Keep this reading").await;
+    painter.click("button", "Save reading").await;
     painter.the("list", "What it taught").await;
     painter.leave().await;
 }

@@ -29,7 +29,7 @@ const NOTES: [Written; 7] = [
         21,
         (18, 0),
         true,
-        "Showed both boards to the committee by the bulb. Nobody liked the pale trim but one.",
+        "Showed the committee both boards under the bulb. Only one of them liked the pale trim.",
     ),
     (9, (9, 30), false, "Cold in the workshop, 12 degrees. The primer can wait until the heater is mended."),
     (1, (17, 20), true, "First blue on. Looks thin and chalky, as a first coat does. Do not panic."),
@@ -44,7 +44,7 @@ pub(super) fn notes(store: &mut Store, [piano, _]: [Uuid; 2]) -> Result<(), Stor
     }
     let at = days_ago(20, (9, 15));
     let agreed = Name::new("pale panels").ok();
-    let words = Note::new("By telephone; the top stays dark.").ok().flatten();
+    let words = Note::new("Agreed by phone; the top stays dark.").ok().flatten();
     store.furnish_on(at, LogNote { at, words, piece: Some(piano), photo: None, agreed })?;
     Ok(())
 }

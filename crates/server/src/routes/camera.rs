@@ -51,7 +51,7 @@ pub async fn take(
     Path(scene): Path<String>,
 ) -> Result<Response, Problem> {
     let scene = Scene::find(&scene).filter(|_| workspace.camera);
-    let nothing = || Problem::not_found("nothing stands before the camera there: choose a photo");
+    let nothing = || Problem::not_found("nothing in front of the camera; choose a photo");
     let scene = scene.ok_or_else(nothing)?;
     let png = off_thread(move || scene.taken().map(|taken| taken.to_png()).ok_or_else(nothing)).await?;
     Ok(([(header::CONTENT_TYPE, "image/png")], png).into_response())

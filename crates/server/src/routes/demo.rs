@@ -48,7 +48,7 @@ pub async fn visit(State(workspace): State<Workspace>, headers: HeaderMap) -> An
     let host = headers.get(header::HOST).and_then(|host| host.to_str().ok()).unwrap_or_default();
     let url = workspace.look_round.visit(format!("http://{host}")).await?;
     let none = || {
-        let detail = "no demo can be started from here: start one with `warm-blend demo`";
+        let detail = "can’t start a demo from here; run `warm-blend demo`";
         Problem::new(StatusCode::NOT_FOUND, "no-demo", "No demo here", detail)
     };
     url.map(|url| Json(DemoRunning { url })).ok_or_else(none)

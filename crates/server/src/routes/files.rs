@@ -85,8 +85,8 @@ pub async fn carry_out(
             return Ok(Json(told));
         }
     }
-    let detail = "the shelf was changed while the file was read: import it again";
-    Err(Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Somebody else is at the shelf", detail))
+    let detail = "the shelf changed during the import; import the file again";
+    Err(Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Shelf changed", detail))
 }
 
 /// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is predicted, and say so, `csv` the tins as

@@ -48,16 +48,16 @@ impl From<HistoryEntry> for HistoryStep {
         let deed = match step.deed {
             ChangeKind::Added => "adding",
             ChangeKind::Changed => "changing",
-            ChangeKind::Removed => "removing",
+            ChangeKind::Removed => "deleting",
         };
         let what = step.name.unwrap_or_else(|| match step.kind.as_str() {
             "reading" => "a reading".to_owned(),
-            "workshop" => "what is chosen for the workshop".to_owned(),
-            "pour" => "the pot of an unnamed mix".to_owned(),
-            "board-reading" => "a reading of a board".to_owned(),
+            "workshop" => "workshop settings".to_owned(),
+            "pour" => "the pour of an unnamed mix".to_owned(),
+            "board-reading" => "a board reading".to_owned(),
             "run-sheet" => "the run sheet".to_owned(),
             "note" => "a note".to_owned(),
-            kind => format!("the unnamed {kind}"),
+            kind => format!("an unnamed {kind}"),
         });
         let more = match (step.more, altered(&step.fields)) {
             (0, None) => String::new(),

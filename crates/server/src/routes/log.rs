@@ -58,7 +58,7 @@ pub async fn again(
     Query(look): Query<Look>,
 ) -> Answer<MadeAgain> {
     let (line, shelf) = workspace.with_shelf(move |store| store.log_line(line)).await?;
-    let line = line.ok_or_else(|| Problem::not_found("this line is not in the log any more: look again"))?;
+    let line = line.ok_or_else(|| Problem::not_found("this entry is no longer in the log; reload it"))?;
     off_thread(move || Ok(shelf.make_again(&line, look)?)).await.map(Json)
 }
 
@@ -91,7 +91,7 @@ pub async fn finish_on_photo(
     let of = asked.photo;
     let read = move |store: &mut Store| Ok((store.get::<Piece>(id)?.value, store.photo(of)?));
     let ((piece, jpeg), around) = Around::and(&workspace, read).await?;
-    let gone = || Problem::field("/photo", "there is no such photo: take one that is in the log");
+    let gone = || Problem::field("/photo", "no such photo; choose one from the log");
     let (jpeg, scheme) = (jpeg.ok_or_else(gone)?, scheme_of(&piece, None)?);
     let on_photo = move || {
         let photo = photo(&jpeg).map_err(|error| Problem::field("/photo", error))?;

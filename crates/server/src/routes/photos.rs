@@ -90,7 +90,7 @@ pub async fn keep(
     responses((status = OK, body = Vec<u8>, content_type = "image/jpeg")))]
 pub async fn kept(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<Response, Problem> {
     let photo = workspace.with(move |store| store.photo(id)).await?;
-    let jpeg = photo.ok_or_else(|| Problem::not_found("there is no such photo: bring it again"))?;
+    let jpeg = photo.ok_or_else(|| Problem::not_found("no such photo; add it again"))?;
     // It never changes.
     let told = [
         (header::CONTENT_TYPE, "image/jpeg"),
@@ -109,7 +109,7 @@ pub async fn see(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Re
 }
 
 fn gone() -> Problem {
-    Problem::not_found("this photo is no longer at hand: choose it again")
+    Problem::not_found("this photo is no longer available; choose it again")
 }
 
 /// Pick colours, weighed by the card.

@@ -128,7 +128,7 @@ pub async fn remove(
 ) -> Result<StatusCode, Problem> {
     let remove = move |store: &mut Store| {
         if store.all::<Piece>()?.iter().all(|kept| kept.id == id) {
-            let words = "this is the only piece: make another one first, then delete it";
+            let words = "this is the only piece; add another before deleting it";
             return Err(Problem::field("/id", words));
         }
         store.remove::<Piece>(id, revision)?;

@@ -122,7 +122,7 @@ pub async fn reader(State(workspace): State<Workspace>) -> Json<ReaderView> {
 
 /// What a reader says where it cannot.
 pub fn trouble(trouble: ReaderTrouble) -> Problem {
-    Problem::new(StatusCode::CONFLICT, "reader", "The reader cannot", trouble.to_string())
+    Problem::new(StatusCode::CONFLICT, "reader", "Can’t read with the reader", trouble.to_string())
 }
 
 /// Read a sample with the reader at hand, at three places; nothing is kept.

@@ -87,7 +87,7 @@ pub async fn act(
     match workspace.scale.command(command) {
         true => Ok(StatusCode::NO_CONTENT),
         false => {
-            let detail = "no simulated scale is connected: there is nothing to pour onto";
+            let detail = "no simulated scale connected; start one first";
             Err(Problem::new(StatusCode::CONFLICT, "no-scale", "No scale", detail))
         }
     }
@@ -95,5 +95,5 @@ pub async fn act(
 
 /// Why nothing was taken from the scale.
 pub fn not_yet(why: &warm_blend_device::NotYet) -> Problem {
-    Problem::new(StatusCode::CONFLICT, "scale", "Not by the scale yet", why.to_string())
+    Problem::new(StatusCode::CONFLICT, "scale", "Can’t use the scale yet", why.to_string())
 }

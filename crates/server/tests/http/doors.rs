@@ -134,10 +134,10 @@ async fn amounts_are_found_fault_with_in_the_measure_they_were_given_in() {
         let problem = bench.post("/api/bench/measure", body, refused).await;
         about(&problem, "/amount").to_owned()
     };
-    assert_eq!(said(-1.0, "cup").await, "-1 is too small: it must be 0 or more");
-    assert_eq!(said(5000.0, "cup").await, "5000 is too large: the most is 4226");
-    assert_eq!(said(20_000.0, "ft2").await, "20000 is too large: the most is 10000");
-    assert_eq!(said(0.0, "m2").await, "0 is too small: it must be 0.01 or more");
+    assert_eq!(said(-1.0, "cup").await, "-1 is too small; the least is 0");
+    assert_eq!(said(5000.0, "cup").await, "5000 is too large; the most is 4226");
+    assert_eq!(said(20_000.0, "ft2").await, "20000 is too large; the most is 10000");
+    assert_eq!(said(0.0, "m2").await, "0 is too small; the least is 0.01");
 }
 
 /// Money is in a currency, chosen once; a sign is none.
@@ -226,7 +226,7 @@ async fn a_second_program_on_the_file_is_told() {
     assert_eq!(first.get("/api/notices").await, json!([]));
     let second = Bench::of(&file).await.unwrap();
     let told = second.get("/api/notices").await;
-    assert!(told[0].as_str().unwrap().contains("using the same workspace file"), "{told}");
+    assert!(told[0].as_str().unwrap().contains("has this workspace file open"), "{told}");
     // The first hears of it as soon as the second has changed something.
     let paint = |name: &str| json!({"name": name, "class": "water"});
     second.post("/api/paints", paint("rain"), StatusCode::CREATED).await;
@@ -301,7 +301,7 @@ async fn a_mix_of_a_paint_that_is_not_there_is_told() {
     let problem = bench.call(Method::GET, "/api/mixes", Value::Null, broken).await;
     assert_eq!(problem["type"], "urn:warm-blend:storage", "{problem}");
     assert!(
-        problem["detail"].as_str().unwrap().contains("a paint that is not in the workspace"),
+        problem["detail"].as_str().unwrap().contains("a paint that is no longer in the workspace"),
         "{problem}"
     );
     assert!(!bench.get("/api/paints").await.as_array().unwrap().is_empty());

@@ -82,7 +82,7 @@ async fn own_exports_are_no_evidence() {
     let (_, once) = send(&bench, "/api/import?source=reader", file).await;
     assert_eq!(once["summary"], "0 new, 1 reading of a paint on the shelf, 1 left out", "{once}");
     let (_, twice) = send(&bench, "/api/import?source=reader", file).await;
-    assert_eq!(twice["rows"][0]["words"], "left out: this reading is in the log", "{twice}");
+    assert_eq!(twice["rows"][0]["words"], "left out: already in the log", "{twice}");
 
     // Elsewhere a prediction becomes a paint that is guessed at, without a reading.
     let empty = Bench::empty().await;
@@ -97,14 +97,14 @@ async fn a_sample_comes_with_what_it_was_read_with() {
     let bench = Bench::demo().await;
     let file = "name,hex\noat white,#e9e4d6\nsea glass,#9cb0a8\n";
     let (_, plan) = send(&bench, "/api/import/preview", file).await;
-    assert_eq!(plan["rows"][0]["words"], "a reading of oat white, from a chip or code");
-    assert_eq!(plan["rows"][1]["words"], "a new paint, from a chip or code");
+    assert_eq!(plan["rows"][0]["words"], "a reading of oat white, from a colour card or code");
+    assert_eq!(plan["rows"][1]["words"], "a new paint, from a colour card or code");
     let (_, plan) = send(&bench, "/api/import/preview?source=photo", file).await;
     assert_eq!(plan["rows"][0]["source"], "photo");
     assert_eq!(plan["rows"][1]["words"], "a new paint, from a photo");
     let (status, problem) = send(&bench, "/api/import/preview?source=nose", file).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert!(problem.to_string().contains("choose one of reader, photo, chip, guess"), "{problem}");
+    assert!(problem.to_string().contains("use one of reader, photo, chip, guess"), "{problem}");
 
     send(&bench, "/api/import", file).await;
     assert_eq!(bench.get("/api/readings").await[0]["entry"]["source"], "chip");
@@ -118,12 +118,12 @@ async fn what_cannot_be_read_says_where_and_why() {
     for (file, kind, words) in [
         ("", "file", "empty"),
         ("name,L,a,b\noat,90,0,7\n", "source", "say whether by a reader"),
-        ("{\"format\": \"another\"}", "file", "line 1: this is no shelf in JSON"),
+        ("{\"format\": \"another\"}", "file", "line 1: not a shelf in JSON"),
         ("<CxF>", "file", "not closed"),
         (
             "name,380,390,400,410,420,430,440,450,460,470,480,490,500,510,520,530,540,550,560,570,580,590,600,610,620,630,640,650,660,670,680\nx,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50,50\n",
             "percent",
-            "say whether",
+            "are these values percent?",
         ),
     ] {
         let (status, problem) = send(&bench, "/api/import/preview", file).await;
@@ -194,6 +194,6 @@ async fn five_thousand_spectra_are_a_shelf_still() {
         bench.call(Method::GET, "/api/paints?from=-1", Value::Null, StatusCode::UNPROCESSABLE_ENTITY).await;
     assert_eq!(
         problem["errors"][0],
-        serde_json::json!({"pointer": "?from", "detail": "write a whole number"})
+        serde_json::json!({"pointer": "?from", "detail": "not a whole number; enter one"})
     );
 }

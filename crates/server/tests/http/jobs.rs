@@ -206,7 +206,7 @@ async fn a_buffet_with_streaks_and_a_change_of_mind() {
     // The streaks are no step of their own: they go into the wet second coat.
     let wet = named(&sheet, "into the wet");
     assert!(wet["name"].as_str().unwrap().contains("2 of 2"), "{wet}");
-    assert!(!order.iter().any(|name| name.starts_with("Wash, dragged")), "{order:?}");
+    assert!(!order.iter().any(|name| name.starts_with("Dragged wash")), "{order:?}");
     // A wash takes about 75 ml/m² (common practice), of which half is water, which is not bought.
     assert!(!sheet["shopping"].as_array().unwrap().iter().any(|row| row["name"] == "tap water"));
     assert!(sheet["cost"]["materials"].as_f64().unwrap() > 0.0);
@@ -230,17 +230,14 @@ async fn a_buffet_with_streaks_and_a_change_of_mind() {
     shop.change(&piece, &kept["revision"], entry).await;
     let changed = shop.sheet(&piece).await;
     let order = names(&changed);
-    assert!(
-        order.contains(&"Take the wax off".to_owned()) && order.contains(&"Clear wax".to_owned()),
-        "{order:?}"
-    );
-    assert!(!order.iter().any(|name| name.contains("Coat, brushed") || name == "Clean"), "{order:?}");
+    assert!(order.contains(&"Remove wax".to_owned()) && order.contains(&"Clear wax".to_owned()), "{order:?}");
+    assert!(!order.iter().any(|name| name.contains("Brushed coat") || name == "Clean"), "{order:?}");
     shop.work(&piece, |_| false).await;
     let record = shop.bench.get(&format!("/api/pieces/{piece}/record")).await;
     let case = record["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == "Case").unwrap();
     let lies: Vec<&str> =
         case["layers"].as_array().unwrap().iter().map(|one| one["how"].as_str().unwrap()).collect();
-    assert!(!lies.contains(&"Tinted wax, wiped") && lies.contains(&"Clear wax"), "{lies:?}");
+    assert!(!lies.contains(&"Tinted wax") && lies.contains(&"Clear wax"), "{lies:?}");
 }
 
 /// A vivid carved wardrobe with gilding and stark cream details: Unify proposes pale washes over everything, gilding takes a small pot, and
@@ -313,7 +310,7 @@ async fn a_washstand_with_a_vignette_and_a_stained_top() {
     let wet = named(&sheet, "into the wet");
     assert_eq!(wet["zones"], json!(["Drawer fronts"]));
     let edge = wet["wet_edge"]["words"].as_str().unwrap();
-    assert!(edge.starts_with("Open for about 8 min") && edge.contains("drawer front"), "{edge}");
+    assert!(edge.starts_with("Open time about 8 min") && edge.contains("drawer front"), "{edge}");
     assert_eq!(wet["wet_edge"]["two"], false);
     // Two passes of a stain dry in between: a day each (common practice), in damp air too.
     let stain = |sheet: &Value| {
@@ -385,7 +382,7 @@ async fn dry_brush_in_three_colours() {
         .as_array()
         .unwrap()
         .iter()
-        .find(|tool| tool["name"].as_str().unwrap().starts_with("Dry"))
+        .find(|tool| tool["name"].as_str().unwrap().starts_with("Wide soft"))
         .unwrap();
     assert_eq!(brushes["count"], 3, "one brush a colour (common practice)");
 }
@@ -428,7 +425,7 @@ async fn a_detail_glaze_on_paint_and_on_raw_wood() {
     let sheet = shop.sheet(&piece).await;
     let passes: Vec<Value> = steps(&sheet)
         .into_iter()
-        .filter(|step| step["name"].as_str().unwrap().starts_with("Glaze, wiped: "))
+        .filter(|step| step["name"].as_str().unwrap().starts_with("Wiped glaze, "))
         .collect();
     assert_eq!(passes.len(), 2, "{:?}", names(&sheet));
     assert!(hours(&passes[0]["ends"], &passes[1]["begins"]) >= 8.0, "overnight (common practice)");
@@ -450,7 +447,7 @@ async fn a_wall_by_one_and_by_two() {
     let piece = shop.piece("wall", "white-primer", &[("wall", &board), ("panels", &board)]).await;
     let alone = shop.settings(&piece, |entry| entry["starts"] = json!("2031-01-06T09:00:00Z")).await;
     let together = shop.settings(&piece, |entry| entry["helper"] = json!(true)).await;
-    let (one, two) = (named(&alone, "Glaze, ragged"), named(&together, "Glaze, ragged"));
+    let (one, two) = (named(&alone, "Ragged glaze"), named(&together, "Ragged glaze"));
     assert_eq!((&one["by"], &two["by"]), (&json!("you"), &json!("both")));
     assert!(one["wet_edge"]["words"].as_str().unwrap().contains("add extender"), "{one}");
     assert!(

@@ -87,12 +87,15 @@ async fn fighting_neighbours_are_brought_together() {
     let far = told["pairs"].as_array().unwrap().iter().filter(|pair| pair["stands"] == "far").count();
     assert_eq!(far, 1, "{}", told["pairs"]);
     let first = told["findings"][0]["what"].as_str().unwrap();
-    assert!(first.contains("fight"), "{first}");
+    assert!(first.contains("clash"), "{first}");
     assert!(!told["pulls"].as_array().unwrap().is_empty());
 
     let found = bench.post("/api/piece/unify", entry.clone(), OK).await;
     let best = &found["ways"][0];
-    assert_eq!((&best["all_in"], &best["verdict"]), (&json!(true), &json!("every pair is within range")));
+    assert_eq!(
+        (&best["all_in"], &best["verdict"]),
+        (&json!(true), &json!("all adjoining parts go together"))
+    );
     assert!(best["cost"].as_f64().unwrap() > 0.0 && best["ml"].as_f64().unwrap() > 0.0);
     assert!(best["hours"].as_f64().unwrap() > 0.0);
     // Line by line it is the same, after how far it is.
@@ -129,7 +132,7 @@ async fn a_board_that_was_put_away_is_still_worn() {
     let mut gone = entry;
     gone["schemes"][0]["wears"]["case"]["wears"]["strip"]["strip"] = json!("F");
     let told = bench.post("/api/piece/preview", gone, OK).await;
-    assert!(zone(&told, "case")["refused"].as_str().unwrap().contains("no strip F any more"));
+    assert!(zone(&told, "case")["refused"].as_str().unwrap().contains("no longer has a strip F"));
     assert!(zone(&told, "drawers")["seen"].is_object());
 }
 
@@ -151,7 +154,7 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         (
             refused(&|e| e["corrections"] = json!({"case": {"area": 0, "edge": null}})),
             "/corrections/case/area",
-            "leave it out",
+            "or leave blank",
         ),
         (
             refused(&|e| e["schemes"][0]["intent"] = json!("loud")),
@@ -161,14 +164,14 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         (
             refused(&|e| e["schemes"][0]["wears"]["roof"] = json!({"wears": "bare"})),
             "/schemes/0/wears",
-            "choose one of top",
+            "use one of top",
         ),
         (
             refused(&|e| e["schemes"][0]["wears"]["top"]["ageing"] = json!({"wear": 1.4})),
             "/schemes/0/wears/top/ageing/wear",
             "1",
         ),
-        (refused(&|e| e["windows"]["quiet"] = json!([30, 20])), "/windows", "the least below the most"),
+        (refused(&|e| e["windows"]["quiet"] = json!([30, 20])), "/windows", "lower number first"),
         (refused(&|e| e["brief"]["due"] = json!("soon")), "/brief/due", "2026-12-01"),
     ];
     for (entry, pointer, words) in cases {
@@ -208,7 +211,10 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     assert!(zone(&told, "drawers")["refused"].as_str().unwrap().contains("choose a smaller one"), "{told}");
     let told = bench.post("/api/piece/preview", stencilled(60.0, json!(5), "ring"), OK).await;
     let spread = zone(&told, "drawers")["stencil"]["spread"].as_str().unwrap();
-    assert!(spread.starts_with("5 repeats, ") && spread.ends_with("mm between and at the ends"), "{spread}");
+    assert!(
+        spread.starts_with("5 repeats, ") && spread.ends_with("mm between them and at each end"),
+        "{spread}"
+    );
     let unknown = refused(&|e| e["form"]["kind"] = json!("spaceship"));
     let problem = bench.post("/api/piece/preview", unknown, WRONG).await;
     assert!(problem["detail"].as_str().unwrap().contains("chest-of-drawers"), "{problem}");

@@ -38,12 +38,7 @@ async fn it_goes_on_where_it_was_left_and_learns_the_pace() {
     let id = piano(&bench).await;
     let sheet = bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
     assert_eq!(sheet["stop"], Value::Null);
-    assert_eq!(
-        names(&sheet)[0],
-        "Coat, brushed: 2 of 2",
-        "primed, and one coat of blue: {:?}",
-        names(&sheet)
-    );
+    assert_eq!(names(&sheet)[0], "Brushed coat, 2 of 2", "primed, and one coat of blue: {:?}", names(&sheet));
     assert!(!names(&sheet).contains(&"Clean"));
     assert!(sheet["share_done"].as_f64().unwrap() > 0.15);
     // Its first step cannot wait for one that is still to come; nothing else can be ticked before it.
@@ -52,13 +47,13 @@ async fn it_goes_on_where_it_was_left_and_learns_the_pace() {
     let refused = bench
         .call(Method::POST, &path, json!({"step": waiting["id"]}), StatusCode::UNPROCESSABLE_ENTITY)
         .await;
-    assert!(about(&refused, "/step").contains("tick that one"), "{refused}");
+    assert!(about(&refused, "/step").contains("first"), "{refused}");
 
     let coat = sheet["steps"][0].clone();
     let slow = tick(&bench, &id, &sheet, &coat, Some(2.5 * coat["minutes"].as_f64().unwrap())).await;
-    assert_ne!(names(&slow)[0], "Coat, brushed: 2 of 2");
+    assert_ne!(names(&slow)[0], "Brushed coat, 2 of 2");
     let pace = &slow["paces"][0];
-    assert_eq!(pace["technique"], "Coat, brushed");
+    assert_eq!(pace["technique"], "Brushed coat");
     assert!(pace["factor"].as_f64() > sheet["paces"][0]["factor"].as_f64(), "{pace}");
     let skills = bench.get("/api/log/skills").await;
     let brushed = |skill: &&Value| skill["technique"] == "brushed-coat" && skill["of"] == "pace";
@@ -66,7 +61,7 @@ async fn it_goes_on_where_it_was_left_and_learns_the_pace() {
     assert_eq!(told["points"].as_array().unwrap().last().unwrap()["times"], pace["factor"]);
     assert!(told["words"].as_str().unwrap().starts_with("takes 1."), "{told}");
     let longer = |of: &Value| {
-        of["steps"].as_array().unwrap().iter().find(|step| step["name"] == "Coat, brushed: 1 of 2").unwrap()["minutes"]
+        of["steps"].as_array().unwrap().iter().find(|step| step["name"] == "Brushed coat, 1 of 2").unwrap()["minutes"]
             .as_f64()
             .unwrap()
     };
@@ -98,7 +93,7 @@ async fn the_scheme_is_changed_half_way() {
     assert_eq!(other["scheme"], "pale trim");
     let steps = other["steps"].as_array().unwrap();
     let covered =
-        steps.iter().find(|step| step["name"] == "Scuff what is to be covered").expect("the red is covered");
+        steps.iter().find(|step| step["name"] == "Scuff before recoating").expect("the red is covered");
     let zones = |step: &Value| {
         step["zones"]
             .as_array()
@@ -112,7 +107,7 @@ async fn the_scheme_is_changed_half_way() {
     // The case has its first coat and keeps it.
     let second = steps
         .iter()
-        .find(|step| step["name"] == "Coat, brushed: 2 of 2" && zones(step).contains(&"Case".to_owned()));
+        .find(|step| step["name"] == "Brushed coat, 2 of 2" && zones(step).contains(&"Case".to_owned()));
     assert!(second.is_some());
     let _ = sheet;
 }
@@ -142,7 +137,7 @@ async fn how_the_workshop_works_moves_the_end() {
     .await;
     assert!(ends(&cold) > ends(&sheet));
     let frost = with(&cold, &|entry| entry["celsius"] = json!(-10.0), StatusCode::OK).await;
-    assert!(frost["stop"].as_str().unwrap().contains("warm the workshop"), "{}", frost["stop"]);
+    assert!(frost["stop"].as_str().unwrap().contains("Warm the workshop"), "{}", frost["stop"]);
     assert_eq!(frost["steps"], json!([]));
 
     for (change, pointer, word) in [
@@ -155,7 +150,7 @@ async fn how_the_workshop_works_moves_the_end() {
             "/hours/week",
             "at least one",
         ),
-        (json!({"hours": {"week": []}}), "/hours/week", "seven"),
+        (json!({"hours": {"week": []}}), "/hours/week", "a week has 7"),
         (
             json!({"hours": {"week": [null, null, null, null, null, null, {"from": "17:00", "to": "9 o'clock"}]}}),
             "/hours/week",
@@ -249,8 +244,8 @@ async fn lead_stops_the_plan() {
     let all = names(&sheet);
     let at =
         |name: &str| all.iter().position(|found| *found == name).unwrap_or_else(|| panic!("{name}: {all:?}"));
-    assert!(at("Test the old paint for lead") < at("Scuff-sand"));
-    let test = &sheet["steps"][at("Test the old paint for lead")];
+    assert!(at("Test for lead") < at("Scuff-sand"));
+    let test = &sheet["steps"][at("Test for lead")];
     assert!(test["asks_lead"] == true && test["care"][0]["source"].as_str().unwrap().contains("745"));
     let body = json!({"step": test["id"], "lead": true});
     let stopped =
@@ -271,7 +266,7 @@ async fn it_is_taken_away() {
     let (status, calendar) = text("calendar").await;
     assert_eq!(status, StatusCode::OK);
     assert!(
-        calendar.starts_with("BEGIN:VCALENDAR") && calendar.contains("SUMMARY:Coat\\, brushed"),
+        calendar.starts_with("BEGIN:VCALENDAR") && calendar.contains("SUMMARY:Brushed coat"),
         "{calendar}"
     );
     let sheet = bench.get(&format!("/api/pieces/{id}/run-sheet")).await;
@@ -358,7 +353,7 @@ async fn the_clock_of_a_step_is_kept() {
     };
     let waiting = sheet["steps"].as_array().unwrap().iter().find(|step| step["ready"] == false).unwrap();
     let refused = set(&sheet, waiting, true, StatusCode::UNPROCESSABLE_ENTITY).await;
-    assert!(about(&refused, "/step").contains("cannot be begun now"));
+    assert!(about(&refused, "/step").contains("can’t start yet"));
 
     set(&sheet, &sheet["steps"][0], true, StatusCode::OK).await;
     let running = bench.get(&path).await;
@@ -387,8 +382,10 @@ async fn what_is_said_of_a_plan() {
     assert!(ounces["pots"][0]["amount"].as_str().unwrap().ends_with("fl oz"), "{}", ounces["pots"][0]);
     assert_eq!(ounces["cost"]["area_unit"], "ft²");
     let schools = ounces["schools"].as_array().unwrap();
-    let neither =
-        schools.iter().find(|way| way["words"] == "Neither: the colour as it is").expect("it has dark wax");
+    let neither = schools
+        .iter()
+        .find(|way| way["words"] == "Neither: leave the colour plain")
+        .expect("it has dark wax");
     assert!(
         neither["minutes"].as_f64().unwrap() < -30.0 && neither["days"].as_i64().unwrap() <= 0,
         "{neither}"
@@ -424,7 +421,7 @@ async fn the_record_for_the_client() {
     let case = zones.iter().find(|zone| zone["zone"] == "Case").unwrap();
     let how: Vec<&str> =
         case["layers"].as_array().unwrap().iter().map(|layer| layer["how"].as_str().unwrap()).collect();
-    assert_eq!(how, ["Prime", "Coat, brushed: 1 of 2"]);
+    assert_eq!(how, ["Prime", "Brushed coat, 1 of 2"]);
     // A film of 90 µm with a tenth more, on a square decimetre: 1 ml (1604 ft²·mil a gallon).
     assert_eq!(case["layers"][1]["mends"], "1 ml");
     assert_eq!(case["layers"][1]["pot"], "5 slate blue : 1 barley");

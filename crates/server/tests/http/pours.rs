@@ -8,7 +8,7 @@ use serde_json::{Value, json};
 use uuid::Uuid;
 
 fn number(value: &Value) -> f64 {
-    value.as_f64().unwrap_or_else(|| panic!("no number: {value}"))
+    value.as_f64().unwrap_or_else(|| panic!("not a number: {value}"))
 }
 
 /// A mix of 3 dove grey and 1 night blue is begun to be poured, 200 ml.
@@ -85,7 +85,7 @@ async fn what_cannot_be_poured_says_why() {
     for (measure, count, word) in [
         ("ml", -3.0, "above zero"),
         ("ml", 1e9, "too large"),
-        ("pinch", 1.0, "no measure"),
+        ("pinch", 1.0, "not a valid measure"),
         ("g", 0.0, "above zero"),
     ] {
         let problem = step(&bench, &pour, &grey, measure, count, refused).await;
@@ -101,7 +101,7 @@ async fn what_cannot_be_poured_says_why() {
     assert!((number(&less["total_ml"]) - 15.0).abs() < 1e-9);
     // There is no scale here.
     let problem = step(&bench, &pour, &grey, "scale", 0.0, StatusCode::CONFLICT).await;
-    assert!(problem["detail"].as_str().unwrap().contains("silent"), "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains("no signal"), "{problem}");
     let begin = json!({"mix": pour["mix"], "batch_ml": -4});
     // The pot that is open is the answer, whatever is asked of a new one.
     assert_eq!(bench.post("/api/pours", begin, StatusCode::OK).await["id"], pour["id"]);
@@ -147,7 +147,7 @@ async fn a_finished_pot_is_read_and_labelled() {
     let (pour, grey, blue) = begun(&bench).await;
     let id = pour["id"].as_str().unwrap();
     let empty = bench.post(&format!("/api/pours/{id}/finish"), json!({}), StatusCode::CONFLICT).await;
-    assert!(empty["detail"].as_str().unwrap().contains("nothing was poured"), "{empty}");
+    assert!(empty["detail"].as_str().unwrap().contains("nothing poured yet"), "{empty}");
     step(&bench, &pour, &grey, "ml", 151.0, StatusCode::OK).await;
     step(&bench, &pour, &blue, "ml", 50.0, StatusCode::OK).await;
     bench.post(&format!("/api/pours/{id}/finish"), json!({}), StatusCode::OK).await;
@@ -253,7 +253,7 @@ async fn poured_by_the_scale() {
     assert!((ml - 20.0).abs() < 0.7, "{taken}");
     // What was taken down begins anew.
     let problem = step(&bench, &pour, &grey, "scale", 0.0, StatusCode::CONFLICT).await;
-    assert!(problem["detail"].as_str().unwrap().contains("nothing has gone in"), "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains("nothing added since the last pour"), "{problem}");
 
     deed(json!({"deed": "pour", "grams": 0.9})).await;
     until("moving").await;

@@ -87,11 +87,12 @@ async fn colours_no_surface_can_have_are_refused_with_the_limit() {
     }
     let both =
         json!({"paints": [{"class": "chalk", "colour": {"hex": "#fff", "lab": [1, 2, 3]}, "parts": 1}]});
-    assert!(about(&bench.post("/api/predict", both, REFUSED).await, "/paints/0/colour").contains("once"));
+    assert!(
+        about(&bench.post("/api/predict", both, REFUSED).await, "/paints/0/colour").contains("one way only")
+    );
     let none = json!({"paints": [{"class": "chalk", "parts": 1}]});
     assert!(
-        about(&bench.post("/api/predict", none, REFUSED).await, "/paints/0/colour")
-            .contains("needs its colour")
+        about(&bench.post("/api/predict", none, REFUSED).await, "/paints/0/colour").contains("no colour set")
     );
 }
 
@@ -246,13 +247,13 @@ async fn boards_that_cannot_be_predicted_say_where_and_why() {
     let (at, _) = refused(&|body| body["layers"][0]["technique"] = json!("decoupage")).await;
     assert_eq!(at, "/layers/0/technique");
     let (at, why) = refused(&|body| body["layers"] = Value::Array(vec![body["layers"][0].clone(); 61])).await;
-    assert!(at == "/layers" && why.contains("60 are the most"), "{at} {why}");
+    assert!(at == "/layers" && why.contains("the most is 60"), "{at} {why}");
     let (at, _) = refused(&|body| body["layers"][1]["wipe"] = json!(1.5)).await;
     assert_eq!(at, "/layers/1/wipe");
     let (at, _) = refused(&|body| body["paints"] = json!([])).await;
     assert_eq!(at, "/paints");
     let (at, why) = refused(&|body| body["boards"] = json!([{"spots": []}])).await;
-    assert!(at == "/boards/0/spots" && why.contains("one to 9 spots"), "{at} {why}");
+    assert!(at == "/boards/0/spots" && why.contains("1 to 9 spots"), "{at} {why}");
     let (at, _) = refused(&|body| body["ground"]["colour"] = json!({"hex": "puce"})).await;
     assert_eq!(at, "/ground/colour");
 }

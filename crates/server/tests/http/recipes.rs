@@ -76,7 +76,7 @@ async fn what_cannot_be_reached_or_asked_is_said() {
     let bench = Bench::demo().await;
     let bright = json!({"target": {"hex": "#ffe000"}});
     let found = bench.post("/api/bench/match", bright, StatusCode::OK).await;
-    assert_eq!(found["missing"], "nothing here is this yellow");
+    assert_eq!(found["missing"], "nothing on the shelf mixes this yellow");
     assert!(!found["recipes"].as_array().unwrap().is_empty(), "the nearest is shown all the same");
     let nonsense = json!({"target": {"hex": "#12"}, "paints": 9, "parts": 0, "batch_ml": -1});
     let told = bench.post("/api/bench/match", nonsense, StatusCode::UNPROCESSABLE_ENTITY).await;
@@ -146,7 +146,7 @@ async fn a_batch_is_measured_out() {
         json!({"components": components, "amount": 1, "measure": "cup", "owned": ["fl-oz", "tbsp", "tsp"]});
     let batch = bench.post("/api/bench/measure", cup, StatusCode::OK).await;
     assert_eq!(batch["ways"][0]["amounts"], json!(["6 fl oz", "2 fl oz"]));
-    assert_eq!(batch["ways"][0]["words"], "nobody sees the rounding");
+    assert_eq!(batch["ways"][0]["words"], "rounding won’t show");
     assert!((batch["ml"].as_f64().unwrap() - 3785.411784 / 16.0).abs() < 1e-9);
     assert!(batch["ways"][0]["cost"].as_f64().unwrap() > 0.0);
     assert_eq!(batch["ways"][0]["short"], json!([]));
@@ -182,7 +182,7 @@ async fn a_rounding_that_changes_the_batch_says_so() {
         batch["ways"].as_array().unwrap().iter().map(|way| way["measure"].as_str().unwrap()).collect();
     assert_eq!(order, ["tbsp", "g", "pint"], "{batch}");
     let (exact, pints) = (&batch["ways"][1], &batch["ways"][2]);
-    assert!(pints["words"].as_str().unwrap().ends_with("comes to 355 ml instead of 237"), "{pints}");
+    assert!(pints["words"].as_str().unwrap().ends_with("it makes 355 ml, not 237 ml"), "{pints}");
     for field in ["ml", "cost", "covers_m2"] {
         let times = pints[field].as_f64().unwrap() / exact[field].as_f64().unwrap();
         assert!((times - 1.5).abs() < 0.01, "{field}: {times}");
@@ -214,7 +214,7 @@ async fn a_batch_goes_as_far_as_it_is_spread() {
     }
     // 440 ml and a tenth of it left behind, over what is applied to a flat board of which 2 % are recess and 4 % edge: 90, 110 and 70 µm by
     // brush, 40, 60 and 30 of wax, 60, 80 and 45 of glaze, all of it before it is wiped or broken (common practice).
-    assert_eq!(goes[0].0, "Coat, brushed");
+    assert_eq!(goes[0].0, "Brushed coat");
     let flat = |[field, recess, edge]: [f64; 3]| 0.94 * field + 0.02 * recess + 0.04 * edge;
     let films = [[90.0, 110.0, 70.0], [40.0, 60.0, 30.0], [60.0, 80.0, 45.0]].map(flat);
     for ((_, goes), film) in goes.iter().zip(films) {
@@ -273,7 +273,7 @@ async fn a_pot_is_made_into_a_glaze() {
 
     let over = json!({"components": glaze, "on_paint": cream});
     let seen = bench.post("/api/bench/film", over, StatusCode::OK).await;
-    assert_eq!(seen["kind"], "glaze, stippled");
+    assert_eq!(seen["kind"], "stippled glaze");
     let off = |i: usize| seen["films"][i]["difference"].as_f64().unwrap();
     assert!(off(1) > off(0) && off(0) > off(2) && off(2) > 0.0, "{seen}");
     assert!(seen["films"][1]["words"].as_str().unwrap().contains("darker"), "{seen}");

@@ -219,12 +219,12 @@ fn strip(
             for (i, part) in layer.pot.iter().enumerate().filter(|(_, part)| part.paint >= paints) {
                 checks.wrong::<()>(
                     format!("{at}/pot/{i}/paint"),
-                    format!("there is no paint {}: they are numbered from 0", part.paint),
+                    format!("no paint {}; numbers start at 0", part.paint),
                 );
             }
             let below = [layer.down_to, layer.meets.as_ref().map(|meets| meets.layer)];
             if below.into_iter().flatten().any(|below| below >= n) {
-                checks.wrong::<()>(at.clone(), "name a layer that lies below this one, numbered from 0");
+                checks.wrong::<()>(at.clone(), "choose a layer below this one; numbers start at 0");
             }
             layer.layer(n)
         })

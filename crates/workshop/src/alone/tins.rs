@@ -78,7 +78,7 @@ impl GivenTins {
         let marked = paints.iter().position(|(_, white)| *white);
         let white = marked.or(alone.map(|_| paints.len()));
         if marked.is_some() && alone.is_some() {
-            checks.wrong::<()>("/white", "one of the paints is the house white already: leave this out");
+            checks.wrong::<()>("/white", "one paint is already the house white; leave this out");
         }
         let (mut facts, mut readings) = (Vec::new(), Vec::new());
         for (paint, (at, tin)) in tins.enumerate() {

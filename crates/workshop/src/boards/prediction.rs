@@ -176,7 +176,7 @@ impl<'a> SeenBoard<'a> {
     pub fn new(board: &'a Board, shelf: &'a ShelfSnapshot, look: Look) -> Result<Self, Refusal> {
         match board.paints().into_iter().all(|paint| shelf.known(paint).is_some()) {
             true => Ok(Self { board, shelf, look }),
-            false => Err(Refusal::field("/strips", "a pot holds a paint that was never on the shelf")),
+            false => Err(Refusal::field("/strips", "a pot contains a paint that is not on the shelf")),
         }
     }
 
@@ -230,10 +230,10 @@ impl<'a> SeenBoard<'a> {
             let moves = most.filter(|_| !layer.muted).map_or_else(String::new, |most| {
                 let verdict = &moved[most];
                 if verdict.difference.value() < 0.5 {
-                    return "nobody sees it".to_owned();
+                    return "won’t show".to_owned();
                 }
                 let words = verdict.words.replace(" than the target", "");
-                let place = ["on the field", "in the recess", "on the edge"][most];
+                let place = ["on the flat", "in the recess", "on the edge"][most];
                 format!("{words} {place}")
             });
             told.push(LayerPredicted {
@@ -267,13 +267,13 @@ impl FixOffered {
         let named = |technique: Technique| technique.name().to_lowercase();
         match fix {
             AdviceFix::Below(layer, technique) => {
-                offered("below", layer, Some(technique), format!("Put {} below it", named(technique)))
+                offered("below", layer, Some(technique), format!("Add {} below", named(technique)))
             }
             AdviceFix::Instead(layer, technique) => {
-                offered("instead", layer, Some(technique), format!("Make it {}", named(technique)))
+                offered("instead", layer, Some(technique), format!("Use {} instead", named(technique)))
             }
             AdviceFix::Again(layer) => {
-                offered("again", layer, None, "One coat more, all of them thin".to_owned())
+                offered("again", layer, None, "Add a coat; keep every coat thin".to_owned())
             }
             AdviceFix::DownTo(layer, LayerId(to)) => Self {
                 down_to: Some(to),
@@ -281,7 +281,7 @@ impl FixOffered {
             },
             AdviceFix::Under(layer, pot) => Self {
                 pot: pot.clone(),
-                ..offered("under", layer, None, format!("Put {} below it", shelf.pot_words(&pot)))
+                ..offered("under", layer, None, format!("Add {} below", shelf.pot_words(&pot)))
             },
         }
     }
@@ -317,7 +317,7 @@ pub fn strip_of(board: &Board, asked: Option<Letter>) -> Result<Letter, Refusal>
     let Some(asked) = asked else { return letters().next().ok_or(Refusal::Broken) };
     letters().find(|letter| *letter == asked).ok_or_else(|| {
         let letters: Vec<String> = letters().map(|letter| letter.to_string()).collect();
-        Refusal::field("?strip", format!("there is no such strip: this board has {}", letters.join(", ")))
+        Refusal::field("?strip", format!("no such strip; this board has {}", letters.join(", ")))
     })
 }
 

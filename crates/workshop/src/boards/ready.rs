@@ -73,7 +73,7 @@ impl ShelfSnapshot {
     pub(crate) fn strips_of(&self, template: &str, base: Option<Uuid>) -> Result<Vec<Strip>, Refusal> {
         let template = Template::find(template).ok_or_else(|| {
             let known = Template::ALL.map(|template| template.id).join(", ");
-            let words = format!("there is no such finish to start from: choose one of {known}");
+            let words = format!("no such finish; use one of {known}");
             Refusal::field("/template", words)
         })?;
         let tins = self.on_shelf();
@@ -86,7 +86,7 @@ impl ShelfSnapshot {
 fn main_colour(tins: &[OnShelf], base: Option<Uuid>, at: &str) -> Result<Option<PaintId>, Refusal> {
     let base = base.map(PaintId);
     match base.is_some_and(|base| tins.iter().all(|tin| tin.paint != base)) {
-        true => Err(Refusal::field(at, "this paint is not on the shelf: choose another")),
+        true => Err(Refusal::field(at, "this paint is not on the shelf; choose another")),
         false => Ok(base),
     }
 }
@@ -109,5 +109,5 @@ fn by_hand(board: &Board, tins: Tins) -> String {
     let works = wanted(&chest, false, tins);
     let painting = works.iter().filter(|work| work.lies() || **work == Work::Buff);
     let hours = painting.map(|work| minutes(work, &[&chest])).sum::<f64>() / 60.0;
-    format!("about {:.0} h by hand on a chest of drawers", hours.max(1.0))
+    format!("about {:.0} h of painting on a chest of drawers", hours.max(1.0))
 }

@@ -128,7 +128,7 @@ impl<'a> Tried<'a> {
             },
             why: way.why,
             after: after.map(|seen| seen.screen.srgb.to_string()).into(),
-            moves: format!("{moves} on the field"),
+            moves: format!("{moves} on the flat"),
             changes: way.changes.iter().map(LayerChangeView::from).collect(),
         }
     }

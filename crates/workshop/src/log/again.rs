@@ -36,7 +36,7 @@ pub struct MadeAgain {
     pub then_words: String,
     /// What it was like.
     pub like: SeenColour,
-    /// Where that is from: `it was read`, or `as its tins are known today`.
+    /// Where that is from: `from its reading`, or `from what is known of its paints today`.
     pub like_from: &'static str,
     /// What comes out of the same parts.
     pub now: Swatch,
@@ -67,7 +67,7 @@ pub struct SaidThen {
     pub expected: SeenColour,
     /// Within what, ΔE00 in nine cases of ten.
     pub within: f64,
-    /// What is expected today against that: `a touch darker`, or `the same`.
+    /// What is expected today against that: `a touch darker`, or `no change`.
     pub words: String,
     /// How far apart they are, ΔE00.
     pub difference: f64,
@@ -118,7 +118,7 @@ impl ShelfSnapshot {
     /// What would come of a line of the log today.
     pub fn make_again(&self, of: &KeptLine, look: Look) -> Result<MadeAgain, Refusal> {
         if of.pot.is_empty() {
-            return Err(Refusal::Unknown("nothing was mixed there: choose a line with a pot".to_owned()));
+            return Err(Refusal::Unknown("nothing was mixed here; choose an entry with a mix".to_owned()));
         }
         let amounts: Vec<f64> = of.pot.iter().map(|(_, parts)| parts.value()).collect();
         let whole = nearest_whole(&amounts);
@@ -128,7 +128,8 @@ impl ShelfSnapshot {
             of.pot.iter().zip(&whole).map(|((paint, _), parts)| (*paint, (*parts).into())).collect();
         let now = self.stirred(&of_whole)?.ok_or(Refusal::Broken)?;
         let read = self.was_read(of);
-        let like_from = if read.is_some() { "it was read" } else { "as its tins are known today" };
+        let like_from =
+            if read.is_some() { "from its reading" } else { "from what is known of its paints today" };
         // Readings are told in daylight, dry; so is all that is held against them.
         let daylight = Look { light: Light::Daylight, state: State::Dry };
         let target = match read {
@@ -203,7 +204,7 @@ impl ShelfSnapshot {
             let verdict = Verdict::of(today.lab, expected.lab);
             let words = match verdict.can_be_seen() {
                 true => verdict.words.replace(" than the target", ""),
-                false => "the same".to_owned(),
+                false => "no change".to_owned(),
             };
             SaidThen {
                 expected: expected.into(),
@@ -235,7 +236,7 @@ impl ShelfSnapshot {
             return Some(format!("{name} is no longer on the shelf"));
         };
         match (tin.value.condition, tin.value.stock) {
-            (Condition::Off, _) => Some(format!("{name} has gone off")),
+            (Condition::Off, _) => Some(format!("{name} is off")),
             (_, Some(stock)) if stock.value() <= 0.0 => Some(format!("{name} is used up")),
             _ => None,
         }

@@ -96,14 +96,14 @@ impl LogKind {
     /// Many of it: `readings` …
     pub const fn many(self) -> &'static str {
         match self {
-            LogKind::Tin => "new tins",
+            LogKind::Tin => "new on the shelf",
             LogKind::Mix => "mixes",
             LogKind::Pour => "pours",
             LogKind::Reading => "readings",
-            LogKind::Board => "boards begun",
-            LogKind::BoardReading => "readings of boards",
+            LogKind::Board => "boards started",
+            LogKind::BoardReading => "board readings",
             LogKind::Step => "steps done",
-            LogKind::Piece => "pieces begun",
+            LogKind::Piece => "pieces started",
             LogKind::Agreed => "schemes agreed",
             LogKind::Note => "notes",
         }
@@ -132,7 +132,7 @@ impl LogLine {
 }
 
 fn named(names: &dyn Names, paint: PaintId) -> String {
-    names.name(paint.0).unwrap_or_else(|| "a paint that is gone".to_owned())
+    names.name(paint.0).unwrap_or_else(|| "a deleted paint".to_owned())
 }
 
 /// `5 slate blue : 1 barley`
@@ -151,7 +151,7 @@ fn noted(note: Option<&Note>) -> String {
 }
 
 pub(crate) fn of_tin(tin: &ShelfPaint) -> Vec<LogLine> {
-    vec![LogLine::new(LogKind::Tin, format!("New tin: {}", tin.name.as_str()))]
+    vec![LogLine::new(LogKind::Tin, format!("New on the shelf: {}", tin.name.as_str()))]
 }
 
 pub(crate) fn of_mix(mix: &SavedMix, names: &dyn Names) -> Vec<LogLine> {
@@ -220,20 +220,20 @@ pub(crate) fn of_reading(logged: &LoggedReading, names: &dyn Names) -> Vec<LogLi
 pub(crate) fn of_board(board: &Board, id: Option<Uuid>) -> Vec<LogLine> {
     vec![LogLine {
         board: id,
-        ..LogLine::new(LogKind::Board, format!("Began the board “{}”", board.name.as_str()))
+        ..LogLine::new(LogKind::Board, format!("Started board “{}”", board.name.as_str()))
     }]
 }
 
 pub(crate) fn of_board_reading(reading: &BoardReading, names: &dyn Names) -> Vec<LogLine> {
-    let board = names.name(reading.board).unwrap_or_else(|| "a board that is gone".to_owned());
-    let words = format!("Read the board “{board}”, {}", reading.state.id());
+    let board = names.name(reading.board).unwrap_or_else(|| "a deleted board".to_owned());
+    let words = format!("Read board “{board}”, {}", reading.state.id());
     let detail = noted(reading.note.as_ref());
     vec![LogLine { board: Some(reading.board), detail, ..LogLine::new(LogKind::BoardReading, words) }]
 }
 
 pub(crate) fn of_piece(piece: &Piece, id: Option<Uuid>) -> Vec<LogLine> {
     vec![LogLine {
-        piece: id, ..LogLine::new(LogKind::Piece, format!("Began “{}”", piece.name.as_str()))
+        piece: id, ..LogLine::new(LogKind::Piece, format!("Started “{}”", piece.name.as_str()))
     }]
 }
 
@@ -266,7 +266,7 @@ pub(crate) fn of_note(note: &LogNote) -> Vec<LogLine> {
         Some(scheme) => {
             (LogKind::Agreed, format!("Agreed on “{}”", scheme.as_str()), said.unwrap_or_default())
         }
-        None => (LogKind::Note, said.unwrap_or_else(|| "A photo".to_owned()), String::new()),
+        None => (LogKind::Note, said.unwrap_or_else(|| "Photo".to_owned()), String::new()),
     };
     vec![LogLine {
         at: Some(note.at),

@@ -56,10 +56,10 @@ impl LogNoteEntry {
         let agreed = checks.optional("/agreed", self.agreed.as_deref().map(Name::new));
         let at = checks.optional("/at", self.at.as_deref().map(timestamp)).unwrap_or(now);
         if at > now {
-            checks.wrong::<()>("/at", "this is still to come: write it once it has been");
+            checks.wrong::<()>("/at", "this date is in the future; add the note once it has happened");
         }
         if words.is_none() && agreed.is_none() && self.photo.is_none() {
-            checks.wrong::<()>("/words", "there is nothing to keep: write something, or add a photo");
+            checks.wrong::<()>("/words", "the note is empty; write something or add a photo");
         }
         checks.done(Some(LogNote { at, words, piece: self.piece, photo: self.photo, agreed }))
     }

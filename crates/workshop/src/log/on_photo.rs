@@ -51,7 +51,7 @@ pub struct ZoneOnPhoto {
     pub name: &'static str,
     /// What the screen shows for its prediction from across the room, in daylight.
     pub hex: String,
-    /// How what was read stands to it: `a hair lighter than was predicted`.
+    /// How what was read stands to it: `a hair lighter than predicted`.
     pub words: String,
     /// ΔE00.
     pub difference: f64,
@@ -94,7 +94,7 @@ impl ZoneOnPhoto {
             zone: zone.id(),
             name: zone.name(),
             hex: predicted.screen.srgb.to_string(),
-            words: verdict.words.replace("the target", "was predicted"),
+            words: verdict.words.replace("the target", "predicted"),
             difference,
             held: difference <= within,
         }

@@ -106,15 +106,15 @@ impl LogAsked {
         let mut checks = Checks::default();
         let kind = |id: &str| {
             let all = LogKind::ALL.map(LogKind::id).join(", ");
-            LogKind::find(id.trim()).ok_or_else(|| format!("there are no such lines: choose from {all}"))
+            LogKind::find(id.trim()).ok_or_else(|| format!("not a kind of entry; use {all}"))
         };
         let kinds = self.kinds.as_deref().unwrap_or_default().split(',').filter(|id| !id.trim().is_empty());
         let kinds: Result<Vec<LogKind>, String> = kinds.map(kind).collect();
         let day = |text: &str, days: i64| {
-            let day: Date = text.trim().parse().map_err(|_| "write a day like 2026-11-27".to_owned())?;
-            let day = day.checked_add(days.days()).map_err(|_| "no day is that far away".to_owned())?;
+            let day: Date = text.trim().parse().map_err(|_| "not a valid date; use 2026-11-27".to_owned())?;
+            let day = day.checked_add(days.days()).map_err(|_| "date out of range".to_owned())?;
             let midnight = clock.to_ambiguous_timestamp(day.at(0, 0, 0, 0)).compatible();
-            midnight.map_err(|_| "no day is that far away".to_owned())
+            midnight.map_err(|_| "date out of range".to_owned())
         };
         let from = checks.optional("?from", self.from.as_deref().map(|text| day(text, 0)));
         let until = checks.optional("?to", self.to.as_deref().map(|text| day(text, 1)));

@@ -90,11 +90,11 @@ fn pace(technique: Technique, done: &[Done]) -> Option<SkillLearned> {
 }
 
 fn pace_words(Pace { factor, steps, .. }: Pace) -> String {
-    let timed = if steps == 1 { "one step".to_owned() } else { format!("{steps} steps") };
+    let timed = if steps == 1 { "1 step".to_owned() } else { format!("{steps} steps") };
     match factor {
-        slow if slow > AS_QUICK => format!("takes {slow:.1} times the usual time, by {timed}"),
-        quick if quick < AS_QUICK.recip() => format!("takes {quick:.1} of the usual time, by {timed}"),
-        _ => format!("as quick as usual, by {timed}"),
+        slow if slow > AS_QUICK => format!("takes {slow:.1} times as long as usual, from {timed}"),
+        quick if quick < AS_QUICK.recip() => format!("takes {quick:.1} times as long as usual, from {timed}"),
+        _ => format!("takes the usual time, from {timed}"),
     }
 }
 
@@ -122,8 +122,8 @@ mod tests {
     #[test]
     fn paces_are_said_in_words() {
         let of = |factor, steps| pace_words(Pace { factor, within: 1.2, steps });
-        assert_eq!(of(1.34, 3), "takes 1.3 times the usual time, by 3 steps");
-        assert_eq!(of(0.72, 1), "takes 0.7 of the usual time, by one step");
-        assert_eq!(of(1.02, 2), "as quick as usual, by 2 steps");
+        assert_eq!(of(1.34, 3), "takes 1.3 times as long as usual, from 3 steps");
+        assert_eq!(of(0.72, 1), "takes 0.7 times as long as usual, from 1 step");
+        assert_eq!(of(1.02, 2), "takes the usual time, from 2 steps");
     }
 }

@@ -16,13 +16,13 @@ const WORST: usize = 3;
 pub struct TruthView {
     /// The last readings, the oldest first.
     pub readings: Vec<TruthPoint>,
-    /// How many came out within what was said.
+    /// How many came out within what was predicted.
     pub held: usize,
     /// In words: `8 of 9 came out as was said, where nine of ten are to`.
     pub words: String,
     /// How far mixes of this shelf were from their predictions, in words; none until three mixes have been read.
     pub mixes: Option<String>,
-    /// The furthest from what was said, the worst first.
+    /// The furthest from what was predicted, the worst first.
     pub worst: Vec<Surprise>,
 }
 
@@ -37,13 +37,13 @@ pub struct TruthPoint {
     pub name: String,
     /// ΔE00 from what was expected.
     pub difference: f64,
-    /// What was said that it would be within, ΔE00.
+    /// What was predicted that it would be within, ΔE00.
     pub within: f64,
     /// Whether it was.
     pub held: bool,
 }
 
-/// A reading that was far from what was said.
+/// A reading that was far from what was predicted.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Surprise {
     /// Which reading.
@@ -90,7 +90,7 @@ impl ShelfSnapshot {
         Ok(told.iter().rev().find(of).map(CameOut::from))
     }
 
-    /// How true what was said of the last readings was.
+    /// How true what was predicted of the last readings was.
     pub fn truth(&self) -> Result<TruthView, Refusal> {
         let all: Vec<_> = self.readings().collect();
         let foretold = self.foretold()?;
@@ -125,15 +125,15 @@ impl ShelfSnapshot {
                 name: name(&kept.value.reading),
                 words: CameOut::from(*one).words,
                 since: match judged {
-                    _ if kept.value.reading.sure => "you said that it is right",
-                    Some(judged) if judged.questioned => "it does not fit the others, look at it again",
-                    _ => "what it says was learned",
+                    _ if kept.value.reading.sure => "you confirmed it",
+                    Some(judged) if judged.questioned => "contradicts the others: check it",
+                    _ => "learned from",
                 },
             }
         };
         let words = match told.len() {
-            0 => "Nothing was read yet that had been predicted.".to_owned(),
-            n => format!("{held} of {n} came out within what was said; nine of ten are to."),
+            0 => "No predictions checked by a reading yet.".to_owned(),
+            n => format!("{held} of {n} readings came out as predicted; expected: 9 in 10."),
         };
         // A questioned reading says nothing about the mix.
         let of_mixes = told.iter().filter(|one| {

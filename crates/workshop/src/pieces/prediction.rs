@@ -308,7 +308,7 @@ impl Room<'_> {
             None | Some(Finish::Bare) => "bare".to_owned(),
             Some(Finish::Strip { board, strip }) => match self.boards.get(board) {
                 Some(board) => format!("strip {strip} of “{}”", board.name.as_str()),
-                None => "a board that never was".to_owned(),
+                None => "a missing board".to_owned(),
             },
             Some(Finish::Blend { bands, .. }) => format!("a blend of {} colours", bands.len()),
         };
@@ -326,11 +326,11 @@ impl Room<'_> {
             words: match pull.with {
                 With::Neighbour(toward) => {
                     let toward = toward.name().to_lowercase();
-                    format!("Mix the colour of the {zone} towards that of the {toward}: {own} to {more}")
+                    format!("Mix some of the {toward} colour into the {zone} colour: {own} to {more}")
                 }
                 With::Paint(paint) => {
                     let calms = self.shelf.name(paint.0);
-                    format!("Calm the colour of the {zone} with {calms}: {own} to {more}")
+                    format!("Tone down the {zone} colour with {calms}: {own} to {more}")
                 }
             },
             pot: pull.pot.clone(),
@@ -345,8 +345,8 @@ fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> 
     let stencil = scheme.stencil(zone)?;
     let said = |mm: f64| units.say(Dimension::Length, mm);
     let words = |Spacing { repeats, gap, .. }: &Spacing| match repeats {
-        1 => format!("one repeat, {} at the ends", said(*gap)),
-        _ => format!("{repeats} repeats, {} between and at the ends", said(*gap)),
+        1 => format!("1 repeat, {} at each end", said(*gap)),
+        _ => format!("{repeats} repeats, {} between them and at each end", said(*gap)),
     };
     let words: Vec<String> = stencil.spread(elevation, zone).iter().map(words).collect();
     Some(StencilView { size: said(stencil.size), spread: (!words.is_empty()).then(|| words.join("; ")) })

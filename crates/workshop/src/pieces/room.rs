@@ -70,7 +70,7 @@ impl PieceSeen {
 
 /// The answer where nothing was said of a piece yet.
 pub fn not_said() -> Refusal {
-    Refusal::field("/form", "say first what the piece is")
+    Refusal::field("/form", "set what the piece is first")
 }
 
 /// A piece in true proportion; `None` before its kind is chosen.
@@ -165,9 +165,8 @@ pub fn scheme_of(piece: &Piece, asked: Option<usize>) -> Result<Scheme, Refusal>
             intent: warm_blend_piece::Intent::default(),
             pairs: Vec::new(),
         }),
-        None => Err(Refusal::field(
-            "?scheme",
-            format!("there is no such scheme: 0 to {}", piece.schemes.len() - 1),
-        )),
+        None => {
+            Err(Refusal::field("?scheme", format!("no such scheme; use 0 to {}", piece.schemes.len() - 1)))
+        }
     }
 }

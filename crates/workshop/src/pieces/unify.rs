@@ -48,7 +48,7 @@ pub struct UnifyWay {
     pub over: Over,
     /// `Wash, patted: oat white, over everything`.
     pub words: String,
-    /// What it does: `every pair is within range`.
+    /// What it does: `all adjoining parts go together`.
     pub verdict: String,
     /// How much is likely to be off with it, ΔE00: the mean over all that the tins may be, by which the list is ranked.
     pub expected: f64,
@@ -132,7 +132,7 @@ impl Room<'_> {
         };
         let wipe = match layer.hand.wipe.value() {
             wipe if !layer.technique.is_wiped() || (0.4..=0.6).contains(&wipe) => "",
-            wipe if wipe < 0.4 => ", hardly wiped",
+            wipe if wipe < 0.4 => ", lightly wiped",
             _ => ", wiped firmly",
         };
         let all_in = way.off + way.amiss <= 1e-9;
@@ -145,9 +145,9 @@ impl Room<'_> {
                 self.shelf.pot_words(&layer.pot)
             ),
             verdict: match left {
-                0 => "every pair is within range".to_owned(),
-                1 => "one pair stays outside".to_owned(),
-                left => format!("{left} pairs stay outside"),
+                0 => "all adjoining parts go together".to_owned(),
+                1 => "1 pair of adjoining parts still doesn’t go together".to_owned(),
+                left => format!("{left} pairs of adjoining parts still don’t go together"),
             },
             expected: way.expected,
             likely: likely(way),

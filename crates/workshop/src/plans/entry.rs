@@ -101,10 +101,8 @@ fn minutes_of(text: &str) -> Result<u16, String> {
     if text.trim() == "24:00" {
         return Ok(24 * 60);
     }
-    let time: Time = text
-        .trim()
-        .parse()
-        .map_err(|_| format!("“{}” is no time of day: write it like 09:00", shown(text)))?;
+    let time: Time =
+        text.trim().parse().map_err(|_| format!("“{}” is not a valid time; use 09:00", shown(text)))?;
     Ok(time.hour() as u16 * 60 + time.minute() as u16)
 }
 
@@ -122,7 +120,7 @@ fn start(text: &str, clock: &TimeZone) -> Result<Timestamp, String> {
 pub(crate) fn timestamp(text: &str) -> Result<Timestamp, String> {
     text.trim()
         .parse()
-        .map_err(|_| format!("“{}” is no point in time: write it like 2026-11-27T09:00:00Z", shown(text)))
+        .map_err(|_| format!("“{}” is not a valid date and time; use 2026-11-27T09:00:00Z", shown(text)))
 }
 
 impl RunSheetEntry {
@@ -198,11 +196,11 @@ impl HoursEntry {
             .map_err(week)?;
         let days = windows.len();
         let windows =
-            windows.try_into().map_err(|_| week(format!("{days} days: a week has seven, from Monday")))?;
+            windows.try_into().map_err(|_| week(format!("{days} days given; a week has 7, from Monday")))?;
         let day = |text: &String| {
             text.trim()
                 .parse::<Date>()
-                .map_err(|_| ("off", format!("“{}” is no day: write it like 2026-12-24", shown(text))))
+                .map_err(|_| ("off", format!("“{}” is not a valid date; use 2026-12-24", shown(text))))
         };
         let off = self.off.iter().map(day).collect::<Result<_, _>>()?;
         let usual = WorkingHours::usual(self.zone.as_deref().unwrap_or(zone));
@@ -223,13 +221,13 @@ impl StepDone {
             self.minutes.map(|minutes| match minutes {
                 minutes if minutes > 0.0 && minutes <= 6000.0 => Ok(minutes),
                 _ => Err(format!(
-                    "{minutes}: more than 0 and at most 6000 minutes; leave it out if nobody looked"
+                    "{minutes} min is out of range; enter up to 6000 min, or leave blank if you didn’t time it"
                 )),
             }),
         );
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
         if at > now {
-            checks.wrong::<()>("/at", "this is still to come: tick it once it is done");
+            checks.wrong::<()>("/at", "this time is in the future; tick the step once it is done");
         }
         checks.done(Some((at, minutes, note)))
     }

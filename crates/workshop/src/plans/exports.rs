@@ -18,7 +18,7 @@ impl Planned<'_> {
             "record.csv" => self.record_table(),
             "record.json" => self.record_json(),
             _ => {
-                let words = "there is no such file: choose calendar, shopping, record.csv or record.json";
+                let words = "no such file; use calendar, shopping, record.csv or record.json";
                 Err(Refusal::Unknown(words.to_owned()))
             }
         }

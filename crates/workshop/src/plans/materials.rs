@@ -103,15 +103,16 @@ impl<'a> Planned<'a> {
                 _ if bought.is_err() => bought.map_or_else(|wrong| wrong.to_string(), |_| String::new()),
                 (Some(0), _) => "enough".to_owned(),
                 (Some(n), Some((size, _))) => format!("buy {n} × {}", units.say_volume(size)),
-                _ => "buy some: no pack is known".to_owned(),
+                _ => "buy; pack size not set".to_owned(),
             };
             let rest = format!(
-                "; {} left, a coat of {}",
+                "; {} left over, one coat on {}",
                 units.say_volume(left),
                 units.say(Dimension::Area, covers)
             );
             let rest = if left >= 1.0 { rest } else { String::new() };
-            let words = format!("{} of {} in stock{rest}", units.say_volume(ml), units.say_volume(stock));
+            let words =
+                format!("{} needed, {} in stock{rest}", units.say_volume(ml), units.say_volume(stock));
             ToBuy {
                 name: value.name.as_str().to_owned(),
                 needed: ml,
@@ -190,7 +191,7 @@ impl<'a> Planned<'a> {
                 amounts(std::slice::from_ref(step), &self.zones).iter().map(|needed| needed.ml).sum();
             let (saves, pot) = self.cheaper(&laid.pot)?;
             let words = format!(
-                "A first coat of {}, close to {}",
+                "First coat in {}, close to {}",
                 self.room.shelf.pot_words(&pot),
                 self.room.shelf.pot_words(&laid.pot)
             );
@@ -237,9 +238,7 @@ impl<'a> Planned<'a> {
                 && self.room.tin_of(class).is_none()
             {
                 let name = class.name().to_lowercase();
-                notes.push(format!(
-                    "There is no {name} on the shelf: its price and stock are not reckoned with."
-                ));
+                notes.push(format!("No {name} on the shelf, so its price and stock are not counted."));
             }
         }
         let unpriced: Vec<&str> = self
@@ -249,10 +248,10 @@ impl<'a> Planned<'a> {
             .map(|(tin, ..)| tin.value.name.as_str())
             .collect();
         if !unpriced.is_empty() {
-            notes.push(format!("Without a price, so not in the cost: {}.", unpriced.join(", ")));
+            notes.push(format!("Not in the cost, no price set: {}.", unpriced.join(", ")));
         }
         if self.sheet.rates.hour.is_none() {
-            notes.push("No hourly rate is set: the price counts materials only.".to_owned());
+            notes.push("No hourly rate set: the price covers materials only.".to_owned());
         }
         notes.extend(self.unprimed());
         let to_come = self.sheet.done.iter().filter(|done| done.at > self.asked.now).count();
@@ -264,8 +263,7 @@ impl<'a> Planned<'a> {
         }
         if self.zones.iter().any(|zone| zone.ages.iter().any(|age| *age != Age::Wear)) {
             notes.push(
-                "What makes it look old has no product yet: its time is planned, its paint is not. Put it on a board \
-                 to have that too."
+                "The ageing has no product: time is planned, paint is not. Add it to a board to include the paint."
                     .to_owned(),
             );
         }
@@ -294,7 +292,7 @@ impl<'a> Planned<'a> {
         let mut notes = Vec::new();
         if !bleeding.is_empty() {
             notes.push(format!(
-                "The ground bleeds and no stain-blocking primer is below the paint: it will come through on {bleeding}."
+                "The ground will bleed through on {bleeding}: there is no stain-blocking primer under the paint."
             ));
         }
         if !slick.is_empty() {

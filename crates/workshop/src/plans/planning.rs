@@ -251,21 +251,15 @@ impl<'a> Planned<'a> {
     pub(super) fn stop(&self) -> Option<String> {
         if self.sheet.lead {
             return Some(
-                "There is lead in the old paint. Nothing is sanded or stripped here: follow your local rules, and ask a \
-                 practice that is licensed for it (in the US, 40 CFR Part 745)."
+                "Lead in the old paint: do not sand or strip. Follow local rules and use a licensed contractor (US: 40 CFR Part 745)."
                     .to_owned(),
             );
         }
         if self.zones.is_empty() {
-            return Some(
-                "No part of the piece wears a finish yet: choose one on the Piece screen.".to_owned(),
-            );
+            return Some("No part has a finish yet. Choose one on the Piece screen.".to_owned());
         }
         if self.out_of_hours {
-            return Some(
-                "There are no working hours for it within a year: look at the hours and the days off in “How we work”."
-                    .to_owned(),
-            );
+            return Some("Not enough working hours in the next year. Check “Hours and rates”.".to_owned());
         }
         let wet = self.steps.iter().any(|step| step.work.laid().is_some());
         let refused = self.sheet.air.allows().err().filter(|_| wet);
@@ -282,14 +276,11 @@ impl<'a> Planned<'a> {
     pub fn ticked(&self, said: &StepDone) -> Result<RunSheet, Refusal> {
         let (at, minutes_taken, note) = said.parse(self.asked.now)?;
         let step = self.steps.iter().find(|step| step.id.to_string() == said.step).ok_or_else(|| {
-            Refusal::field("/step", "this step is not on the sheet any more: look at it again")
+            Refusal::field("/step", "this step is no longer on the run sheet; check the sheet")
         })?;
         if let Some(after) = step.after.first() {
             let before = self.name(&self.steps[after.step].work).to_lowercase();
-            return Err(Refusal::field(
-                "/step",
-                format!("first comes another step, “{before}”: tick that one"),
-            ));
+            return Err(Refusal::field("/step", format!("tick “{before}” first")));
         }
         let minutes_taken = minutes_taken.or_else(|| self.sheet.by_the_clock(step.id, at));
         let mut sheet = self.sheet.clone().without_clock(step.id);
@@ -310,9 +301,8 @@ impl<'a> Planned<'a> {
     /// The sheet once the clock of a step was started or stopped.
     pub fn clocked(&self, set: &ClockSet) -> Result<RunSheet, Refusal> {
         let step = self.steps.iter().find(|step| step.id.to_string() == set.step && step.after.is_empty());
-        let step = step.ok_or_else(|| {
-            Refusal::field("/step", "this step cannot be begun now: look at the sheet again")
-        })?;
+        let step =
+            step.ok_or_else(|| Refusal::field("/step", "this step can’t start yet; check the run sheet"))?;
         Ok(self.sheet.clone().with_clock(step.id, set.runs, self.asked.now))
     }
 }

@@ -54,13 +54,13 @@ impl Planned<'_> {
     fn why(&self, step: &Step) -> Option<&'static str> {
         let bleeds = self.zones_of(step).iter().any(|zone| zone.ground.bleeds());
         match &step.work {
-            Work::LeadTest => Some("before anything is sanded: what is found stops the plan"),
+            Work::LeadTest => Some("test before you sand: if there is lead, the plan stops"),
             Work::Dewax => Some("paint does not stick to wax"),
             Work::Deglaze => Some("paint does not stick to gloss; dry in about ten minutes, no rinsing"),
             Work::WaxOff => Some("paint does not stick to wax"),
             Work::ScuffBack => Some("so that what covers it sticks"),
             Work::TapeOff => Some("while the edge is soft: later it tears the film"),
-            Work::Rest => Some("wax and paint are dry to the touch long before they are hard: up to 30 days"),
+            Work::Rest => Some("dry to the touch is not hard: wax and paint take up to 30 days"),
             Work::Wet(_) => Some("worked section by section while it is wet: all of it dries together"),
             Work::Layer(laid) if self.blocks(laid) && bleeds => {
                 Some("tannin and old stain bleed through water-based paint: this blocks them")
@@ -68,7 +68,7 @@ impl Planned<'_> {
             Work::Layer(laid) if self.blocks(laid) => Some("so that what follows sticks"),
             Work::Layer(laid) if laid.coat.0 == 1 => match laid.technique.family() {
                 Family::Coat if laid.coat.1 > 1 => {
-                    Some("the first coat is never the colour; sand lightly before the next")
+                    Some("the first coat never shows the true colour; sand lightly before the next")
                 }
                 Family::Stain => {
                     Some("mist the wood and wait a minute first: damp, it takes the colour evenly")
@@ -119,7 +119,7 @@ impl Planned<'_> {
         let (section, count) =
             together.map_or((edge.section, edge.sections), |shared| (shared.section, shared.sections));
         let sections = match count {
-            1 => "all of it at one go".to_owned(),
+            1 => "all in one go".to_owned(),
             n => {
                 let size = self.asked.units.say(Dimension::Area, section);
                 format!("{n} sections of about {size}: {}", breaks(&zones))
@@ -135,7 +135,7 @@ impl Planned<'_> {
             }
             _ => "",
         };
-        let words = format!("Open for about {:.0} min: {sections}{two}", edge.open);
+        let words = format!("Open time about {:.0} min: {sections}{two}", edge.open);
         Some(WetEdgeView { words, two: edge.shared.is_some() })
     }
 

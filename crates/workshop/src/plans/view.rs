@@ -239,7 +239,7 @@ pub struct ToBuy {
 /// A first coat in a cheaper paint.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct UndercoatView {
-    /// `A first coat of oat white, tinted near slate blue` …
+    /// `First coat in oat white, close to slate blue` …
     pub words: String,
     /// What it saves, in the workshop's money.
     pub saves: f64,

@@ -12,7 +12,7 @@ use super::planning::{Planned, Way};
 use super::view::{OtherWay, SchemeCost, SchoolCost};
 use crate::{FindingView, Refusal, scheme_of};
 
-const ALL_THREE: &str = "With all three";
+const ALL_THREE: &str = "All three";
 
 /// A day of work that is longer by so much, minutes, and ends no later than that.
 const LONGER: u16 = 120;
@@ -23,11 +23,11 @@ impl Planned<'_> {
         let clock = self.sheet.hours.clock();
         let day = ends.to_zoned_datetime(clock).date();
         let days = day.until(due).ok()?.get_days();
-        let count = |n: i32| if n == 1 { "a day".to_owned() } else { format!("{n} days") };
+        let count = |n: i32| if n == 1 { "1 day".to_owned() } else { format!("{n} days") };
         Some(match days {
-            0 => "Done on the very day it is due.".to_owned(),
-            n if n > 0 => format!("In time, with {} to spare.", count(n)),
-            n => format!("Late by {}: see what would help.", count(-n)),
+            0 => "Just in time: ready on the due day.".to_owned(),
+            n if n > 0 => format!("On time, {} to spare.", count(n)),
+            n => format!("Late by {}. See what you could do.", count(-n)),
         })
     }
 
@@ -51,9 +51,9 @@ impl Planned<'_> {
             longer(week);
         });
         let ways = [
-            ("With a helper", hours.clone(), true),
-            ("Two hours longer a day", with(&longer), self.sheet.helper),
-            ("At weekends too", with(&weekends), self.sheet.helper),
+            ("Get a helper", hours.clone(), true),
+            ("Work 2 more hours a day", with(&longer), self.sheet.helper),
+            ("Work weekends", with(&weekends), self.sheet.helper),
             (ALL_THREE, all, true),
         ];
         let clock = hours.clock();

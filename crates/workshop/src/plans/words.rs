@@ -10,30 +10,30 @@ pub(crate) fn layer_words(laid: &Laid, tins: Tins) -> String {
     let name = if primes { "Prime".into() } else { laid.technique.named(laid.hand) };
     match laid.coat {
         (_, 1) => name.into_owned(),
-        (coat, of) => format!("{name}: {coat} of {of}"),
+        (coat, of) => format!("{name}, {coat} of {of}"),
     }
 }
 
 /// What a step is called.
 pub(crate) fn work_words(work: &Work, tins: Tins) -> String {
     match work {
-        Work::HardwareOff => "Take the hardware off".to_owned(),
-        Work::LeadTest => "Test the old paint for lead".to_owned(),
+        Work::HardwareOff => "Remove hardware".to_owned(),
+        Work::LeadTest => "Test for lead".to_owned(),
         Work::Dewax => "Take the old wax off".to_owned(),
         Work::Clean => "Clean".to_owned(),
         Work::Rinse => "Rinse".to_owned(),
-        Work::Deglaze => "Take the gloss off with a deglosser".to_owned(),
+        Work::Deglaze => "Degloss".to_owned(),
         Work::Scuff => "Scuff-sand".to_owned(),
-        Work::Tape => "Tape what stays unpainted".to_owned(),
+        Work::Tape => "Mask what stays unpainted".to_owned(),
         Work::Layer(laid) => layer_words(laid, tins),
         Work::Wet(layers) => wet_words(layers, tins),
-        Work::Age(age) => format!("Age it: {}", age.name().to_lowercase()),
-        Work::WaxOff => "Take the wax off".to_owned(),
-        Work::ScuffBack => "Scuff what is to be covered".to_owned(),
+        Work::Age(age) => format!("Ageing: {}", age.name().to_lowercase()),
+        Work::WaxOff => "Remove wax".to_owned(),
+        Work::ScuffBack => "Scuff before recoating".to_owned(),
         Work::TapeOff => "Remove tape".to_owned(),
         Work::HardwareOn => "Refit hardware".to_owned(),
         Work::Buff => "Buff the wax".to_owned(),
-        Work::Rest => "Leave it alone for a day".to_owned(),
+        Work::Rest => "Leave for a day".to_owned(),
     }
 }
 

@@ -107,7 +107,7 @@ fn measures_are_known_by_their_ids() {
     for (id, unit) in [("m2", BatchIn::M2), ("ft2", BatchIn::Ft2), ("left", BatchIn::Left)] {
         assert_eq!(read(id).unwrap(), unit);
     }
-    assert!(read("Cup").unwrap_err().to_string().contains("choose one of gallon"));
+    assert!(read("Cup").unwrap_err().to_string().contains("use gallon"));
 }
 
 proptest! {

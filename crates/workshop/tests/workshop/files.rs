@@ -95,7 +95,10 @@ fn a_reading_of_a_tin_on_the_shelf_is_logged_and_the_same_again_is_not() {
 #[test]
 fn a_medium_of_that_name_is_left_alone() {
     let told = planned(&pile(), b"name,L,a,b\nclear wax,80,0,10\n", &how()).unwrap().1;
-    assert!(told.rows[0].deed == "skip" && told.rows[0].words.contains("a medium of that name"), "{told:?}");
+    assert!(
+        told.rows[0].deed == "skip" && told.rows[0].words.contains("a medium with that name"),
+        "{told:?}"
+    );
 }
 
 #[test]

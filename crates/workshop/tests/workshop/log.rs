@@ -76,10 +76,10 @@ fn a_mix_tells_its_parts_and_an_empty_one_nothing() {
         ["Mixed “drift”: 5 slate blue : 1 barley"]
     );
     assert_eq!(words(&mix(None, &[(SLATE, 3)])), ["Mixed slate blue"]);
-    assert_eq!(words(&mix(None, &[(SLATE, 1), (GONE, 2)])), ["Mixed 1 slate blue : 2 a paint that is gone"]);
+    assert_eq!(words(&mix(None, &[(SLATE, 1), (GONE, 2)])), ["Mixed 1 slate blue : 2 a deleted paint"]);
     assert_eq!(words(&mix(Some("empty"), &[])), [""; 0]);
     let tin = ShelfPaint::new(name("fern"), Class::Chalk, None);
-    assert_eq!(told(&tin)[0].words, "New tin: fern");
+    assert_eq!(told(&tin)[0].words, "New on the shelf: fern");
 }
 
 /// A pot tells what is in it, also after some was taken out again, at the time of its last addition, then of when it was finished.
@@ -147,10 +147,10 @@ fn a_run_sheet_tells_its_steps() {
     assert_eq!(
         words,
         [
-            "Take the hardware off",
+            "Remove hardware",
             "Prime in blocking primer",
-            "Coat, brushed: 2 of 2 in 5 slate blue : 1 barley",
-            "Age it: grime"
+            "Brushed coat, 2 of 2 in 5 slate blue : 1 barley",
+            "Ageing: grime"
         ]
     );
     assert_eq!(lines[1].detail, "case, legs; took 80 min");
@@ -167,7 +167,7 @@ fn a_note_is_a_note_a_photo_or_an_agreement() {
     let plain = line(LogNoteEntry { words: words(" Dries dark. "), ..LogNoteEntry::default() });
     assert_eq!((plain.kind, plain.words.as_str(), plain.at), (LogKind::Note, "Dries dark.", Some(now)));
     let photo = line(LogNoteEntry { photo: Some(SLATE), ..LogNoteEntry::default() });
-    assert_eq!((photo.kind, photo.words.as_str(), photo.photo), (LogKind::Note, "A photo", Some(SLATE)));
+    assert_eq!((photo.kind, photo.words.as_str(), photo.photo), (LogKind::Note, "Photo", Some(SLATE)));
     let agreed =
         LogNoteEntry { agreed: words("pale trim"), words: words("by telephone"), ..LogNoteEntry::default() };
     let agreed = line(agreed);
@@ -177,12 +177,12 @@ fn a_note_is_a_note_a_photo_or_an_agreement() {
     );
 
     let nothing = of(LogNoteEntry::default()).unwrap_err();
-    assert!(about(&nothing, "/words").contains("nothing to keep"));
+    assert!(about(&nothing, "/words").contains("the note is empty"));
     let later =
         LogNoteEntry { words: words("x"), at: words("2026-11-02T09:00:01Z"), ..LogNoteEntry::default() };
-    assert!(about(&of(later).unwrap_err(), "/at").contains("still to come"));
+    assert!(about(&of(later).unwrap_err(), "/at").contains("in the future"));
     let when = LogNoteEntry { words: words("x"), at: words("last week"), ..LogNoteEntry::default() };
-    assert!(about(&of(when).unwrap_err(), "/at").contains("write it like"));
+    assert!(about(&of(when).unwrap_err(), "/at").contains("use"));
 }
 
 fn line(id: i64, at: Timestamp, kind: LogKind, piece: Option<Uuid>) -> KeptLine {
@@ -271,7 +271,7 @@ fn a_pot_as_it_was_poured_is_made_again() {
         / f64::from(made.then.iter().map(|part| part.parts.value()).sum::<u32>());
     assert!((share - 0.831).abs() < 0.01, "{:?}", made.then);
     assert!(made.same && made.missing.is_empty() && made.recipe == made.then);
-    assert_eq!(made.like_from, "as its tins are known today");
+    assert_eq!(made.like_from, "from what is known of its paints today");
     let nothing = line(2, Timestamp::UNIX_EPOCH, LogKind::Note, None);
     assert!(shelf.make_again(&nothing, Look::default()).is_err());
 }
@@ -377,7 +377,7 @@ fn pots_are_told_by_their_nearness() {
 #[test]
 fn how_true_it_was_is_counted() {
     let mut pile = pile();
-    assert_eq!(pile.shelf().truth().unwrap().words, "Nothing was read yet that had been predicted.");
+    assert_eq!(pile.shelf().truth().unwrap().words, "No predictions checked by a reading yet.");
     for (n, lab) in [(300, [72.0, -3.0, -9.0]), (301, [70.5, -2.5, -9.5]), (302, [20.0, 40.0, 30.0])] {
         let [l, a, b] = lab;
         pile.put(Uuid::from_u128(n), crate::pile::reading(&[(BLUE, 1.0), (WHITE, 3.0)], Lab { l, a, b }));

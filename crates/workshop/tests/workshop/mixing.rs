@@ -48,7 +48,7 @@ fn what_was_removed_is_still_known_in_its_mixes() {
         "1 harbour (no longer on the shelf) : 4 glazing liquid"
     );
     assert_eq!(shelf.pot_words(&components(&[(WHITE, 3)])), "chimney white");
-    assert_eq!(shelf.name(id(77)), "a paint that is gone");
+    assert_eq!(shelf.name(id(77)), "a deleted paint");
 }
 
 /// A test of a tin helps where tins are in doubt; where it is the medium, a sample on a board.

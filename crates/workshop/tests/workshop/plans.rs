@@ -145,8 +145,8 @@ fn what_cannot_be_ticked_says_why() {
     let view = bench.view(CHEST, monday());
     let words = |answer: Result<(), Refusal>| format!("{:?}", answer.unwrap_err());
     let last = view.steps.last().unwrap().id.clone();
-    assert!(words(bench.tick(monday(), &last)).contains("tick that one"));
-    assert!(words(bench.tick(monday(), "deadbeef")).contains("not on the sheet any more"));
+    assert!(words(bench.tick(monday(), &last)).contains("first"));
+    assert!(words(bench.tick(monday(), "deadbeef")).contains("no longer on the run sheet"));
     let said = |minutes: f64, at: &str| StepDone {
         step: view.steps[0].id.clone(),
         minutes: Some(minutes),
@@ -198,9 +198,9 @@ fn what_is_said_of_a_step_is_so() {
     let bench = Bench::new(all);
     for (own, at) in [(CHEST, monday()), (STOOL, monday())] {
         for step in bench.view(own, at).steps {
-            assert_eq!(step.rests, step.name.starts_with("Leave it alone"), "{}", step.name);
+            assert_eq!(step.rests, step.name.starts_with("Leave for a day"), "{}", step.name);
             let sands = step.why.is_some_and(|why| why.contains("sand lightly"));
-            assert_eq!(sands, step.name == "Coat, brushed: 1 of 2", "{}: {:?}", step.name, step.why);
+            assert_eq!(sands, step.name == "Brushed coat, 1 of 2", "{}: {:?}", step.name, step.why);
         }
     }
     let mut stained =
@@ -220,23 +220,23 @@ fn what_is_taken_for_granted_is_said() {
     let bench = Bench::new(layers());
     let view = bench.view(CHEST, monday());
     let notes = view.notes.join("\n");
-    assert!(notes.contains("Without a price, so not in the cost: clear wax"), "{notes}");
-    assert!(notes.contains("No hourly rate is set"), "{notes}");
-    assert!(notes.contains("The ground bleeds and no stain-blocking primer"), "{notes}");
+    assert!(notes.contains("Not in the cost, no price set: clear wax"), "{notes}");
+    assert!(notes.contains("No hourly rate set"), "{notes}");
+    assert!(notes.contains("The ground will bleed through"), "{notes}");
     let blue = view.shopping.iter().find(|row| row.name == "harbour").unwrap();
     assert_eq!(blue.buys, if blue.needed > 300.0 { "buy 1 × 500 ml" } else { "enough" });
     let wax = view.shopping.iter().find(|row| row.name == "clear wax").unwrap();
     assert!(wax.cost.is_none() || wax.packs == Some(0), "{wax:?}");
     let schools: Vec<&str> = view.schools.iter().map(|way| way.words).collect();
     assert!(
-        schools.contains(&"Dark wax straight") && schools.contains(&"Neither: the colour as it is"),
+        schools.contains(&"Dark wax direct") && schools.contains(&"Neither: leave the colour plain"),
         "{schools:?}"
     );
     assert!(view.if_it_stays.is_empty(), "nothing was done yet");
 
     let sealed = Bench::new(vec![layers().remove(0), Layer::new(Technique::ClearCoat, Vec::new())]);
     let notes = sealed.view(CHEST, monday()).notes.join("\n");
-    assert!(notes.contains("There is no clear coat on the shelf"), "{notes}");
+    assert!(notes.contains("No clear coat on the shelf"), "{notes}");
 }
 
 /// A week with a tape on it.
@@ -244,20 +244,14 @@ fn what_is_taken_for_granted_is_said() {
 fn what_may_not_wait_for_a_week() {
     let mut bench = Bench::new(layers());
     let mut at = monday();
-    for wanted in [
-        "Take the hardware off",
-        "Clean",
-        "Rinse",
-        "Take the gloss off with a deglosser",
-        "Tape what stays unpainted",
-    ] {
+    for wanted in ["Remove hardware", "Clean", "Rinse", "Degloss", "Mask what stays unpainted"] {
         let view = bench.view(CHEST, at);
         let Some(step) = view.steps.iter().find(|step| step.name == wanted) else { continue };
         at = step.ends.parse::<Timestamp>().unwrap().max(at);
         bench.tick(at, &step.id).unwrap();
     }
     let view = bench.view(CHEST, at + SignedDuration::from_hours(7 * 24));
-    let tape = "take the tape off and put it on anew: old tape tears, and lifts paint";
+    let tape = "replace the tape: old tape tears and lifts paint";
     assert!(view.if_it_stays.contains(&tape), "{:?}", view.if_it_stays);
 }
 
@@ -324,7 +318,7 @@ fn a_cheaper_first_coat_is_close_in_colour() {
     bench.shelf = with("#d0ac54");
     let view = bench.view(CHEST, monday());
     let [told] = view.undercoats.as_slice() else { panic!("{:?}", view.undercoats) };
-    assert!(told.words.starts_with("A first coat of wall straw, close to straw"), "{}", told.words);
+    assert!(told.words.starts_with("First coat in wall straw, close to straw"), "{}", told.words);
     // 36 a litre against 10: what the first coat takes, times the difference.
     let first = view.pots[0].ml / 2.0;
     assert!((told.saves - first * 0.026).abs() < 0.02, "{} of {first} ml", told.saves);
@@ -352,7 +346,7 @@ fn the_record_is_what_lies_on_the_piece() {
     };
     tick_all(&mut bench, &mut at);
     let record = |bench: &Bench, at| bench.ask(CHEST, at, |planned| planned.record().unwrap());
-    assert!(record(&bench, at).care.iter().any(|line| line.contains("white under water")));
+    assert!(record(&bench, at).care.iter().any(|line| line.contains("wax white")));
     // The drawers are bare in another scheme, and the case gets a clear coat instead of its waxes.
     bench.pieces[0].schemes[0].wears.remove(&Zone::Drawers);
     let mut own = layers();
@@ -360,7 +354,7 @@ fn the_record_is_what_lies_on_the_piece() {
     own.push(Layer::new(Technique::ClearCoat, Vec::new()));
     bench.boards = Bench::new(own).boards;
     let before = bench.view(CHEST, at);
-    assert!(names(&before).iter().any(|name| name == "Take the wax off"), "{:?}", names(&before));
+    assert!(names(&before).iter().any(|name| name == "Remove wax"), "{:?}", names(&before));
     tick_all(&mut bench, &mut at);
     let record = record(&bench, at);
     let of = |zone: &str| record.zones.iter().find(|one| one.zone == zone).expect(zone);
@@ -377,14 +371,14 @@ fn the_ground_is_the_pieces() {
     let mut bench = Bench::new(layers());
     bench.boards.get_mut(&BOARD).unwrap().ground = Ground::of(GroundKind::WhitePrimer);
     for (ground, first) in [
-        (GroundKind::OldPaint, "Test the old paint for lead"),
-        (GroundKind::PaintedMetal, "Test the old paint for lead"),
+        (GroundKind::OldPaint, "Test for lead"),
+        (GroundKind::PaintedMetal, "Test for lead"),
         (GroundKind::OldWax, "Take the old wax off"),
         (GroundKind::Varnished, "Clean"),
     ] {
         bench.pieces[0].ground = Ground::of(ground);
         let view = bench.view(CHEST, monday());
-        let prepared = view.steps.iter().find(|step| step.name != "Take the hardware off").unwrap();
+        let prepared = view.steps.iter().find(|step| step.name != "Remove hardware").unwrap();
         assert_eq!(prepared.name, first, "{ground:?}");
     }
     // One zone has something else than the rest.
@@ -458,7 +452,7 @@ fn ranges_come_from_the_pace() {
 fn tape_where_paint_stops() {
     let mut bench = Bench::new(layers());
     let taped =
-        |bench: &Bench| bench.view(CHEST, monday()).steps.iter().any(|step| step.name.starts_with("Tape"));
+        |bench: &Bench| bench.view(CHEST, monday()).steps.iter().any(|step| step.name.starts_with("Mask"));
     assert!(taped(&bench), "the top stays bare");
     let wears = bench.pieces[0].schemes[0].wears[&Zone::Case].clone();
     for zone in [Zone::Top, Zone::Plinth, Zone::Legs, Zone::Mouldings, Zone::Cornice, Zone::Panels] {
@@ -497,7 +491,7 @@ fn carving_takes_time_and_paint() {
 fn another_school_costs_what_its_own_board_would() {
     let bench = Bench::new(layers());
     let view = bench.view(CHEST, monday());
-    let straight = view.schools.iter().find(|way| way.words == "Dark wax straight").unwrap();
+    let straight = view.schools.iter().find(|way| way.words == "Dark wax direct").unwrap();
     let mut own = layers();
     own.remove(2);
     let there = Bench::new(own).view(CHEST, monday());

@@ -121,7 +121,7 @@ fn a_pot_says_what_is_still_to_go_in() {
     assert!(told.swatch.is_some() && told.against_plan.unwrap().difference > 1.0);
     assert!(told.usual_density.contains(&"chimney white".to_owned()));
     assert_eq!(serde_json::from_value::<AmountsIn>("g".into()).unwrap(), AmountsIn::Grams);
-    assert!(serde_json::from_value::<AmountsIn>("mug".into()).unwrap_err().to_string().contains("choose g"));
+    assert!(serde_json::from_value::<AmountsIn>("mug".into()).unwrap_err().to_string().contains("use g"));
 }
 
 #[test]

@@ -54,7 +54,7 @@ fn a_frozen_tin_is_told_of() {
     let best =
         found.recipes.iter().find(|recipe| recipe.parts.iter().any(|part| part.paint == id(20))).unwrap();
     assert!(
-        best.cautions.iter().any(|caution| caution.contains("left in the van was frozen")),
+        best.cautions.iter().any(|caution| caution.contains("left in the van has been frozen")),
         "{:?}",
         best.cautions
     );
@@ -152,13 +152,13 @@ fn correct(of: &[(u128, u32)], target: &str, room: Option<f64>) -> Result<Correc
 #[test]
 fn a_pot_at_its_target_is_left_alone() {
     let there = correct(&[(BLUE, 1)], "#2f4b66", None).unwrap();
-    assert_eq!(there.words.as_deref(), Some("It is there: leave it."));
+    assert_eq!(there.words.as_deref(), Some("Spot on: leave it."));
 }
 
 #[test]
 fn what_cannot_be_reached_by_adding_is_said() {
     let never = correct(&[(BLACK, 1)], "#ff2a00", None).unwrap();
-    assert!(never.words.unwrap().contains("cannot be reached by adding"));
+    assert!(never.words.unwrap().contains("can’t get there by adding"));
 }
 
 /// Each addition is told in spoons, ml and grams that agree, and leaves the pot nearer than it was, within its room.

@@ -29,11 +29,11 @@ export function Boards({ boards, choices, shelf, gone }: Props) {
     <div className="grid max-w-6xl gap-x-8 gap-y-6 px-4 pb-6 pt-2 md:px-5 lg:grid-cols-[minmax(0,1fr)_22rem] lg:grid-rows-[auto_1fr]">
       <section aria-label="Boards" className="grid content-start gap-3">
         <h1 className="text-3xl">Sample boards</h1>
-        {gone && <p className="font-medium">That board is not here any more; undo may bring it back.</p>}
+        {gone && <p className="font-medium">That board was deleted. Undo may bring it back.</p>}
         {boards.length === 0 && (
           <p className="max-w-prose text-soft">
-            A small board shows what the whole piece will look like, before a brush is wet. Begin one: choose
-            what it lies on and a finish to start from.
+            A sample board shows the finish before you wet a brush. Choose a surface and a finish to start
+            from.
           </p>
         )}
         <ul className="grid gap-3 sm:grid-cols-2">

@@ -24,7 +24,7 @@ import { View } from './View';
 
 /** What stands below the picture. */
 const BESIDE = [
-  { id: 'places', name: 'Place by place' },
+  { id: 'places', name: 'Flat, recess, edge' },
   { id: 'reading', name: 'Read the real board' },
   { id: 'schools', name: 'Other methods' },
   { id: 'rescue', name: 'Fix a problem' },

@@ -30,7 +30,7 @@ export function Film({ layer, predicted, takesAway, onChange }: Props) {
         aria-expanded={own !== null}
         onClick={() => onChange({ print: own ? null : print })}
       >
-        {own ? 'As the technique leaves it' : 'Set it by hand'}
+        {own ? 'Back to the usual film' : 'Set the film myself'}
       </button>
       {own && (
         <div className="grid grid-cols-[auto_1fr_1fr] items-end gap-x-3 gap-y-2">
@@ -67,7 +67,7 @@ function Row({ place, print, takesAway, onChange }: RowProps) {
         />
       )}
       <Typed
-        label={`${takesAway ? 'Gone from' : 'Cover on'} the ${place}, %`}
+        label={`${takesAway ? 'Rubbed off' : 'Coverage'}, ${place}, %`}
         range={[0, 100]}
         value={print.cover[place] * 100}
         onChange={(percent) => put('cover', percent / 100)}

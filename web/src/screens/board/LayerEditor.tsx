@@ -91,10 +91,10 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       )}
       {!technique?.takes_away && (
         <PaintPicker
-          label="What is in the pot"
+          label="Paint or mix"
           className="w-full"
           choices={
-            known ? pots : [{ id: 'as-it-is', name: predicted.pot || 'What is usual for it' }, ...pots]
+            known ? pots : [{ id: 'as-it-is', name: predicted.pot || 'Usual for this technique' }, ...pots]
           }
           value={known && used ? used : 'as-it-is'}
           onChange={fill}
@@ -119,8 +119,8 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
         </div>
       )}
       <Amount
-        label={technique?.takes_away ? 'How long it is rubbed' : 'How much is on the brush'}
-        told={`${plainNumber(hand.load)} × the usual`}
+        label={technique?.takes_away ? 'Rubbing' : 'Paint on the brush'}
+        told={hand.load === 1 ? 'as usual' : `${plainNumber(hand.load)} × usual`}
         value={Math.log2(hand.load)}
         from={-2}
         to={2}
@@ -130,8 +130,8 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       />
       {technique?.wiped && (
         <Amount
-          label="How firmly it is wiped"
-          told={hand.wipe === 0.5 ? 'as usual' : hand.wipe < 0.5 ? 'more softly' : 'more firmly'}
+          label="Wiping"
+          told={hand.wipe === 0.5 ? 'as usual' : hand.wipe < 0.5 ? 'lighter' : 'firmer'}
           value={hand.wipe}
           from={0}
           to={1}
@@ -152,7 +152,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       />
       {technique && technique.texture_um != null && (
         <Amount
-          label="Texture it leaves"
+          label="Texture"
           told={textureWords(hand.texture ?? technique.texture_um)}
           value={Math.sqrt(hand.texture ?? technique.texture_um)}
           from={0}
@@ -213,7 +213,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
 
 /** How rough: in a word, and µm from tip to hollow. */
 const textureWords = (um: number) => {
-  const word = um < 12 ? 'smooth' : um < 80 ? 'strokes show' : um < 200 ? 'strokes stand' : 'peaks';
+  const word = um < 12 ? 'smooth' : um < 80 ? 'brush marks' : um < 200 ? 'ridges' : 'peaks';
   return um < 1 ? word : `${word}, ${Math.round(um)} µm`;
 };
 

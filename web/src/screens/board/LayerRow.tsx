@@ -50,7 +50,7 @@ interface Props {
 function filmOf({ print: { film, cover }, texture_um }: LayerPredicted) {
   const at = (place: Place) => (cover[place] > 0 ? filmWords(film[place]) : 'none');
   const rough = texture_um >= 5 ? `; texture ${Math.round(texture_um)}` : '';
-  return `Film ${at('field')} µm, recess ${at('recess')}, edge ${at('edge')}${rough}`;
+  return `Film: flat ${at('field')} µm, recess ${at('recess')}, edge ${at('edge')}${rough}`;
 }
 
 /** A layer: what it is, what it moves, what is wrong with it; open, everything that can be changed. */
@@ -103,7 +103,7 @@ export function LayerRow(props: Props) {
           <span className="flex items-baseline justify-between gap-2">
             <span className={layer.muted ? 'line-through' : 'font-semibold'}>{name}</span>
             <span className="pr-2 text-sm text-soft">
-              {layer.muted ? 'left out' : predicted.shared ? 'shared' : ''}
+              {layer.muted ? 'hidden' : predicted.shared ? 'in other strips too' : ''}
               {layer.hand.passes > 1 && ` ×${layer.hand.passes}`}
             </span>
           </span>
@@ -121,7 +121,7 @@ export function LayerRow(props: Props) {
         <div key={caution.words} className="flex items-start gap-2 px-3 py-1.5 text-sm">
           <ShieldAlert size={18} aria-hidden className="mt-0.5 shrink-0" />
           <p>
-            <b className="font-semibold">Take care: </b>
+            <b className="font-semibold">Safety: </b>
             {caution.words} <span className="text-soft">({caution.source})</span>
           </p>
         </div>
@@ -149,7 +149,7 @@ export function LayerRow(props: Props) {
   );
 }
 
-const HOW_BAD = { fails: 'This fails: ', care: 'Care: ', note: '' } as const;
+const HOW_BAD = { fails: 'Will fail: ', care: 'Risky: ', note: '' } as const;
 
 const sentence = (words: string) => words && `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 

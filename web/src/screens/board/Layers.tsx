@@ -59,12 +59,12 @@ export function Layers({
   const named = ({ id }: { id: string | number }) =>
     nameOf(shown.find((one) => one.id === id)?.technique ?? '');
   const place = ({ id }: { id: string | number }) =>
-    `place ${shown.findIndex((one) => one.id === id) + 1} of ${shown.length}`;
+    `position ${shown.findIndex((one) => one.id === id) + 1} of ${shown.length}`;
   const told: Announcements = {
-    onDragStart: ({ active }) => `${named(active)} lifted`,
+    onDragStart: ({ active }) => `Picked up ${named(active)}`,
     onDragOver: ({ active, over }) => (over ? `${named(active)} over ${place(over)}` : undefined),
-    onDragEnd: ({ active, over }) => `${named(active)} put down${over ? ` in ${place(over)}` : ''}`,
-    onDragCancel: ({ active }) => `${named(active)} is where it was`,
+    onDragEnd: ({ active, over }) => `Dropped ${named(active)}${over ? ` at ${place(over)}` : ''}`,
+    onDragCancel: ({ active }) => `${named(active)} put back`,
   };
 
   const add = () => {
@@ -83,7 +83,7 @@ export function Layers({
         onClick={add}
         disabled={shelf.every((paint) => paint.medium)}
       >
-        <Plus size={18} aria-hidden /> A layer on top
+        <Plus size={18} aria-hidden /> Add layer
       </button>
       <DndContext
         sensors={sensors}

@@ -27,7 +27,7 @@ export function Meets({ layer, below, onChange }: Props) {
   const value = layer.meets ? `${layer.meets.how} ${layer.meets.layer}` : 'random';
   return (
     <Picker
-      label="How it falls on what lies below"
+      label="Where it lands on the layers below"
       className="w-full"
       choices={choices}
       value={choices.some(({ id }) => id === value) ? value : 'random'}

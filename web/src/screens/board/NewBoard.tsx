@@ -67,7 +67,7 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
         <Picker
           label="Start from"
           className={wide}
-          choices={[...choices.templates, { id: 'none', name: 'Nothing: a bare ground' }]}
+          choices={[...choices.templates, { id: 'none', name: 'No finish, bare ground' }]}
           value={template}
           onChange={(id) => onChange({ template: id })}
         />

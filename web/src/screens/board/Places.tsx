@@ -4,7 +4,7 @@ import { labWords } from '../../parts/numbers';
 import { Cutaway } from './Cutaway';
 import type { Place } from './entry';
 
-const WHERE: Record<string, string> = { field: 'Field', recess: 'Recess', edge: 'Edge' };
+const WHERE: Record<string, string> = { field: 'Flat', recess: 'Recess', edge: 'Edge' };
 
 /** What is seen at each kind of place: from across the room, from near, and the films in section. */
 export function Places({ strip }: { strip: StripPrediction }) {
@@ -30,7 +30,7 @@ export function Places({ strip }: { strip: StripPrediction }) {
           <p className="text-sm leading-tight">
             <span className="block text-soft">
               {colours.length > 1
-                ? `From near: ${colours
+                ? `Close up: ${colours
                     .slice(0, 4)
                     .map((colour) => `${colour.percent} %`)
                     .join(', ')}`

@@ -74,7 +74,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
   return (
     <section aria-label="Read the real board" className="grid gap-3 rounded bg-panel p-3">
       <div className="flex flex-wrap items-center justify-between gap-2">
-        <h2 className="text-base font-semibold">Read strip {letter} as you painted it</h2>
+        <h2 className="text-base font-semibold">Read the strip {letter} you painted</h2>
         <Segments label="How to read it" choices={ways} value={way} onChange={setWay} />
       </div>
       <ul aria-label="Predicted and read" className="grid gap-px sm:grid-cols-3">
@@ -102,14 +102,14 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
       </ul>
       {way === 'reader' && (
         <p className="text-sm text-soft">
-          Simulated reader: no device is connected. It reads a board that a made-up painter made of this
-          strip, with a hand of their own.{practice && ' What it reads says nothing about your own board.'}
+          Simulated reader: no device is connected, so it reads this strip as an invented painter would have
+          made it.{practice && ' What it reads says nothing about your own board.'}
         </p>
       )}
       {way === 'photo' && (
         <PhotoPick
           name={`board ${board} ${letter}`}
-          take="Take these three"
+          take="Use these three"
           wanted={PLACES.map((place) => `the ${place}`)}
           onPicked={(labs, hexes) => {
             add(
@@ -126,13 +126,13 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
       {spots.length > 0 && (
         <div className="flex flex-wrap items-center gap-3">
           <button type="button" className="press press-ink" onClick={learn}>
-            Learn my hand from {spots.length === 1 ? 'this spot' : `these ${spots.length} spots`}
+            Calibrate to me from {spots.length === 1 ? 'this spot' : `these ${spots.length} spots`}
           </button>
           <p className="text-sm">
             {full
               ? 'Nine spots are the most.'
               : spots.length < 3
-                ? 'Three spots tell more than one: one on each place.'
+                ? 'Read three spots if you can: flat, recess and edge.'
                 : ''}
           </p>
         </div>
@@ -191,7 +191,7 @@ function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
           <button
             type="button"
             className="press press-bare px-0"
-            aria-label={`Undo the last of the ${place}`}
+            aria-label={`Remove the last reading of the ${place}`}
             onClick={() => {
               const last = spots.at(-1);
               if (last) onTakeBack(last);
@@ -247,14 +247,13 @@ function Learnt({ made }: { made: BoardReadingMade }) {
   if (made.reading.questioned)
     return (
       <p role="status">
-        Too far from what this board could give; not used. It lies {made.reading.off.toFixed(1)} standard
-        deviations out, so nothing was learned from it. Was it another strip, or a smeared window? If it is
-        right, say so below.
+        Not used: too far from anything this strip could be ({made.reading.off.toFixed(1)} standard
+        deviations). Another strip, or a dirty lens? If it is right, tap “Use it anyway” below.
       </p>
     );
   return (
     <div role="status" className="grid gap-1">
-      <p className="font-display text-lg font-semibold">Your hand, as this board shows it</p>
+      <p className="font-display text-lg font-semibold">Your touch on this board</p>
       <ul className="grid gap-x-4 text-sm sm:grid-cols-2">
         {made.hands.map((hand) => (
           <li key={hand.technique}>
@@ -290,18 +289,19 @@ function Kept({ reading, onSure, onRemove }: KeptProps) {
           Strip {reading.strip}, {onDay(reading.made_at)}
         </b>
         {reading.questioned ? (
-          <span>Too far from what this board could give; not used</span>
+          <span>Not used: too far from anything this strip could be</span>
         ) : (
           <span>
-            Off by ΔE00 {oneDecimal(reading.usual_difference)} with the usual hand,{' '}
-            {oneDecimal(reading.difference)} with yours
+            Off by ΔE00 {oneDecimal(reading.usual_difference)} for a usual touch,{' '}
+            {oneDecimal(reading.difference)} for yours
           </span>
         )}
       </span>
       <span className="flex">
         {reading.questioned && (
           <button type="button" className="press press-plain text-sm" onClick={onSure}>
-            Keep this reading
+            {' '}
+            Use it anyway
           </button>
         )}
         <button

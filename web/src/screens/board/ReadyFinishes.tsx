@@ -54,7 +54,7 @@ export function ReadyFinishes({ ground, base, chosen, onChoose }: Props) {
               <p id={`ready-${id}`}>
                 {note}{' '}
                 <span className="text-soft">
-                  {lacks ? `Not yet: ${lacks}` : `For ${suits}. ${upper(skill)}; ${takes}.`}
+                  {lacks ? `${upper(lacks)}.` : `For ${suits}. ${upper(skill)}; ${takes}.`}
                 </span>
               </p>
             </div>

@@ -34,7 +34,7 @@ export function Rescue({ entry, letter, choices, onChange }: Props) {
         <>
           <p>{data.first}</p>
           {data.ways.length === 0 && (
-            <p role="status">Nothing on the shelf helps here without making it another finish.</p>
+            <p role="status">Nothing on the shelf fixes this without changing the finish.</p>
           )}
           <ul aria-label="Ways to fix it" className="grid gap-px">
             {data.ways.map((way) => (

@@ -15,9 +15,7 @@ export function Schools({ entry, letter, onChange }: Props) {
   if (!data) return null;
   return (
     <section aria-label="Other methods" className="grid gap-3 rounded bg-panel p-3">
-      {data.schools.length === 0 && (
-        <p role="status">Painters do this strip much alike: there is no other school of it.</p>
-      )}
+      {data.schools.length === 0 && <p role="status">Most painters would do this strip the same way.</p>}
       {data.schools.map(({ question, ways }) => (
         <div key={question} className="grid gap-1">
           <h2 className="text-base font-semibold">{question}</h2>

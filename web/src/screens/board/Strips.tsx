@@ -34,7 +34,7 @@ export function Strips({ entry, letter, onChoose, onChange, children }: Props) {
           onChoose(further.strips.at(-1)?.letter ?? letter);
         }}
       >
-        <Plus size={18} aria-hidden /> New strip from here
+        <Plus size={18} aria-hidden /> New strip from this one
       </button>
       {entry.strips.length > 1 && (
         <button

@@ -74,7 +74,7 @@ export function View(props: Props) {
         <FullScreen
           title={`${entry.name}, strip ${letter}`}
           trigger={
-            <button type="button" className="press press-bare px-0" aria-label="Fill the screen">
+            <button type="button" className="press press-bare px-0" aria-label="Full screen">
               <Expand size={20} aria-hidden />
             </button>
           }
@@ -112,7 +112,7 @@ export function View(props: Props) {
         ) : (
           <>
             <Slide
-              label="Where before ends and after begins"
+              label="Divider between before and after"
               told={`${split} % before ${technique(after)}`}
               value={split}
               from={0}

@@ -15,7 +15,7 @@ export function Way({ way, before, source, stale, onTake }: WayProps) {
     <li className="grid grid-cols-[9rem_minmax(0,1fr)_auto] items-center gap-3 bg-ground py-1 pr-2">
       <span
         role="img"
-        aria-label={`Now ${before.join(', ')}; then ${way.after.join(', ')}`}
+        aria-label={`Before: ${before.join(', ')}. After: ${way.after.join(', ')}`}
         className="flex h-14"
       >
         {PLACES.map((place, i) => (
@@ -35,11 +35,11 @@ export function Way({ way, before, source, stale, onTake }: WayProps) {
       <button
         type="button"
         className="press press-ink text-sm"
-        aria-label={`Do it: ${way.words}`}
+        aria-label={`Apply: ${way.words}`}
         disabled={stale}
         onClick={onTake}
       >
-        Do it
+        Apply
       </button>
     </li>
   );

@@ -80,8 +80,8 @@ export function Label() {
         </div>
       </div>
       <p className="max-w-prose text-sm text-soft print:hidden">
-        Scan the code to read the recipe: it says the same in plain words, and so outlives this program.{' '}
-        {data.code} finds the record here. Print at 100 %, without margins of the printer's own.
+        The QR code holds the recipe as plain text, so any phone can read it. Find {data.code} to open the
+        record here. Print at 100 %, printer margins off.
       </p>
     </div>
   );
@@ -122,7 +122,7 @@ function Sticker({ label, size, hidden }: { label: PotLabel; size: Size; hidden:
       </div>
       <svg
         role="img"
-        aria-label="Code to scan"
+        aria-label="QR code with the recipe"
         viewBox={`-2 -2 ${label.code_size + 4} ${label.code_size + 4}`}
         className="h-full shrink-0"
         shapeRendering="crispEdges"

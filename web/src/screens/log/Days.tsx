@@ -31,8 +31,8 @@ export function Days({ log, narrowed }: { log: ReturnType<typeof useLog>; narrow
     return (
       <p className="py-6 text-soft">
         {narrowed
-          ? 'Nothing like that is in the log. Fewer words, or another kind?'
-          : 'Nothing was done yet. What you mix, pour, read and tick off is written here by itself.'}
+          ? 'No matches. Try fewer words or another filter.'
+          : 'Nothing yet. Everything you mix, pour, read and tick off is logged here.'}
       </p>
     );
   return (
@@ -65,7 +65,7 @@ export function Days({ log, narrowed }: { log: ReturnType<typeof useLog>; narrow
             void fetchNextPage();
           }}
         >
-          Further back
+          Older
         </button>
       )}
       <MakeAgain line={again} onClose={() => setAgain(undefined)} />

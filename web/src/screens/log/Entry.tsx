@@ -35,7 +35,7 @@ export function Entry({ entry, clock, onAgain }: Props) {
         {entry.came_out && <p className="text-sm text-soft">{cameOut(entry.came_out)}</p>}
         {(piece || entry.removed) && (
           <p className="text-sm text-soft">
-            {[piece, entry.removed && 'taken away since'].filter(Boolean).join(' · ')}
+            {[piece, entry.removed && 'since deleted'].filter(Boolean).join(' · ')}
           </p>
         )}
         {entry.photo && (
@@ -54,10 +54,10 @@ export function Entry({ entry, clock, onAgain }: Props) {
         <button
           type="button"
           className="press press-bare self-center px-2 text-sm"
-          aria-label={`Make it again: ${entry.words}`}
+          aria-label={`Make again: ${entry.words}`}
           onClick={() => onAgain(entry.id)}
         >
-          <RotateCcw size={18} aria-hidden /> <span className="max-sm:hidden">Again</span>
+          <RotateCcw size={18} aria-hidden /> <span className="max-sm:hidden">Make again</span>
         </button>
       ) : (
         <span aria-hidden />

@@ -12,8 +12,8 @@ export function HowTrue() {
   const { data } = useTruth();
   if (!data || data.readings.length === 0) return null;
   return (
-    <section aria-label="How true were we" className="grid gap-2">
-      <h2 className="text-lg">How true were we</h2>
+    <section aria-label="Prediction accuracy" className="grid gap-2">
+      <h2 className="text-lg">Prediction accuracy</h2>
       <p>{data.words}</p>
       {data.mixes && <p className="text-sm text-soft">{data.mixes}</p>}
       <Plot truth={data} />
@@ -45,7 +45,7 @@ function Plot({ truth: { readings } }: { truth: TruthView }) {
   const [first, last] = [readings[0], readings.at(-1)];
   return (
     <figure className="grid gap-1">
-      <svg viewBox={`0 0 ${WIDE} ${HIGH}`} role="img" aria-label="Readings against what was said of them">
+      <svg viewBox={`0 0 ${WIDE} ${HIGH}`} role="img" aria-label="Each reading against its prediction">
         <line x1="20" x2={WIDE} y1={y(0)} y2={y(0)} className="stroke-ink" />
         {marks.map((value) => (
           <text key={value} x="16" y={y(value) + 4} textAnchor="end" className="fill-soft text-[10px]">
@@ -57,7 +57,7 @@ function Plot({ truth: { readings } }: { truth: TruthView }) {
           return (
             <g key={reading}>
               <title>
-                {name}: {plainNumber(difference)} from what was said, ±{plainNumber(within)}
+                {name}: off by {plainNumber(difference)}, predicted ±{plainNumber(within)}
               </title>
               <rect
                 x={x - Math.min(7, step * 0.4)}
@@ -82,7 +82,7 @@ function Plot({ truth: { readings } }: { truth: TruthView }) {
           <span>{first && clock.short(first.at)}</span>
           <span>{last && last !== first && clock.short(last.at)}</span>
         </span>
-        <span>ΔE from what was said; the bar is how far it may be.</span>
+        <span>Dot: how far off, ΔE. Bar: the predicted range.</span>
       </figcaption>
     </figure>
   );

@@ -15,8 +15,8 @@ import { WriteNote } from './WriteNote';
 
 const KINDS = [
   { id: 'all', name: 'All' },
-  { id: 'mix,pour', name: 'Mixed' },
-  { id: 'reading,board-reading', name: 'Read' },
+  { id: 'mix,pour', name: 'Mixes' },
+  { id: 'reading,board-reading', name: 'Readings' },
   { id: 'board', name: 'Boards' },
   { id: 'step', name: 'Steps' },
   { id: 'note,agreed', name: 'Notes' },
@@ -63,7 +63,7 @@ export function Log() {
           <input
             type="search"
             aria-label="Find in the log"
-            placeholder="A paint, a piece, a word of a note"
+            placeholder="Search paints, pieces, notes"
             className="field w-full"
             value={search}
             onChange={(event) => {
@@ -73,7 +73,7 @@ export function Log() {
           />
           <div className="flex flex-wrap items-center gap-2">
             <Segments
-              label="What"
+              label="Kind of entry"
               choices={KINDS}
               value={(kinds || 'all') as (typeof KINDS)[number]['id']}
               onChange={(value) => set({ kinds: value === 'all' ? '' : value })}

@@ -23,12 +23,12 @@ export function LooksLike() {
   return (
     <section aria-label="Looks like" className="grid gap-2">
       <Field
-        label="Looks like"
+        label="Find by colour"
         value={hex}
         onChange={setHex}
         placeholder="#66737c"
         spellCheck={false}
-        hint="A hex code: pots that came out nearest to it"
+        hint="Enter a hex code to find the closest pots"
         error={problem}
       />
       {shown.length > 0 && (

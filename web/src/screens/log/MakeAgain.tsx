@@ -63,19 +63,19 @@ function Made({ made }: { made: MadeAgain }) {
           {made.said_then && (
             <>
               {' '}
-              Expected then was{' '}
+              Predicted then:{' '}
               <span
                 aria-hidden
                 className="inline-block size-4 align-[-3px]"
                 style={{ backgroundColor: made.said_then.expected.hex }}
               />{' '}
-              ±{plainNumber(made.said_then.within)}; what is expected today is {made.said_then.words}.
+              ±{plainNumber(made.said_then.within)}. Today: {made.said_then.words}.
             </>
           )}
         </p>
       )}
       <p className="bg-paper p-3">
-        <b className="font-semibold">{made.same ? 'The same parts will do' : 'Pour instead'}: </b>
+        <b className="font-semibold">{made.same ? 'Same parts still match' : 'Use instead'}: </b>
         {made.recipe_words}
         {!made.same && (
           <span className="block text-sm text-soft">
@@ -94,7 +94,7 @@ function Made({ made }: { made: MadeAgain }) {
           className="w-32"
         />
         <button type="button" className="press press-ink" disabled={busy} onClick={pour}>
-          <PaintBucket size={18} aria-hidden /> To the Pot
+          <PaintBucket size={18} aria-hidden /> Take to Pot
         </button>
       </div>
     </div>

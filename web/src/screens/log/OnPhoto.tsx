@@ -21,7 +21,7 @@ export function OnPhoto({ entry: { photo, piece, words } }: { entry: LogEntryVie
   return (
     <>
       <button type="button" className="press press-bare px-2 text-sm" onClick={() => setOpen(true)}>
-        <Pipette size={18} aria-hidden /> Hold against the prediction
+        <Pipette size={18} aria-hidden /> Compare with the prediction
       </button>
       <Panel open={open} onClose={() => setOpen(false)} title={words} className="w-[min(60rem,94vw)]">
         <ReadFinish photo={photo} piece={piece} />
@@ -110,8 +110,8 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
           <Held read={read} />
         ) : (
           <p className="text-sm text-soft">
-            Put one spot wholly on the card, the other on the finish, out of glare. What is read is held
-            against what each part is to be once all of it is done.
+            Put one spot on the card and the other on the finish, out of glare. The reading is compared with
+            how each part should look when finished.
           </p>
         )}
       </div>
@@ -139,7 +139,7 @@ function Held({ read }: { read: FinishOnPhoto }) {
               <b className="font-semibold">{name}</b>
               <br />
               <span className="text-sm">
-                {held ? 'as was predicted, as far as a photo tells' : words}{' '}
+                {held ? 'as predicted, as near as a photo can show' : words}{' '}
                 <span className="text-soft">ΔE {plainNumber(difference)}</span>
               </span>
             </p>
@@ -147,7 +147,7 @@ function Held({ read }: { read: FinishOnPhoto }) {
         ))}
       </ul>
       <p className="text-sm text-soft">
-        Left as read, right as predicted, in daylight; the nearest first. A photo tells colours to about ΔE{' '}
+        Left: read. Right: predicted, in daylight. Closest first. A photo is good to about ΔE{' '}
         {plainNumber(read.within)}.
       </p>
     </>

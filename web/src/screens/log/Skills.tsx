@@ -11,8 +11,8 @@ export function Skills() {
   const { data } = useSkills();
   if (!data || data.length === 0) return null;
   return (
-    <section aria-label="Your hand" className="grid gap-2">
-      <h2 className="text-lg">Your hand</h2>
+    <section aria-label="Your touch" className="grid gap-2">
+      <h2 className="text-lg">Your touch</h2>
       <ul aria-label="What was learned of it" className="grid gap-px">
         {data.map((skill) => (
           <li key={skill.technique + skill.of} className="flex items-center gap-3 bg-panel px-3 py-2">
@@ -25,7 +25,7 @@ export function Skills() {
         ))}
       </ul>
       <p className="text-sm text-soft">
-        Dots are times the usual {used(data)}, the line is as usual; bars are how far they may be.
+        Dot: your {used(data)} compared with the usual (the line). Bar: likely range.
       </p>
     </section>
   );

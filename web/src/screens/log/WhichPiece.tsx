@@ -22,7 +22,7 @@ export function WhichPiece({ value, onChange }: { value: Chosen; onChange: (chos
   ]);
   return (
     <PaintPicker
-      label="On which piece, or for whom"
+      label="Piece or client"
       choices={[...choices].map(([id, { name }]) => ({ id, name }))}
       value={value.piece ?? (value.client ? `for ${value.client}` : '')}
       onChange={(id) => onChange(choices.get(id) ?? {})}

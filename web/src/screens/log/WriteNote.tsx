@@ -72,7 +72,7 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
       />
       {piece && (
         <Checkbox className="text-sm font-medium" checked={onPiece} onChange={(onPiece) => set({ onPiece })}>
-          Of {piece.entry.name}
+          About {piece.entry.name}
         </Checkbox>
       )}
       {scheme && (
@@ -89,12 +89,12 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
       />
       {taken && (
         <Checkbox className="text-sm font-medium" checked={dated} onChange={(dated) => set({ dated })}>
-          Under {clock.full(taken)}, when it was taken
+          Date it {clock.full(taken)}, when the photo was taken
         </Checkbox>
       )}
       {wrong && <TroubleLine id={`${id}-wrong`}>{wrong}</TroubleLine>}
       <button type="submit" className="press press-ink justify-self-start" disabled={busy}>
-        Keep
+        Add note
       </button>
     </form>
   );

@@ -10,8 +10,7 @@ export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (f
     <section aria-label="What is it?" className="grid max-w-4xl gap-3 px-4 pt-2 pb-6 md:px-5">
       <h1 className="text-3xl">What is it?</h1>
       <p className="max-w-prose text-soft">
-        Choose what comes nearest. It is drawn from a few dimensions, which you give next; then each part is
-        dressed from your boards.
+        Pick the closest shape. Next you give a few dimensions, then choose a finish for each part.
       </p>
       <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
         {choices.kinds.map((kind) => (

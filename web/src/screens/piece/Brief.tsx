@@ -78,7 +78,7 @@ export function Brief({ entry, problem, onType, onChange }: Props) {
         onChange={(targets) => onChange({ ...entry, brief: { ...brief, targets } })}
       />
       <fieldset>
-        <legend className="text-sm font-semibold">Lights of the room it goes to</legend>
+        <legend className="text-sm font-semibold">Light where it will stand</legend>
         <div className="grid sm:grid-cols-2">
           {lights.map((light) => (
             <Checkbox
@@ -110,7 +110,7 @@ function Photo({ photo, onChange }: PhotoProps) {
       <KeptPhoto
         photo={photo}
         onChange={onChange}
-        name="A photo of what it should be like"
+        name="Reference photo"
         alt="What it should be like"
         className="max-h-72 w-full bg-panel object-contain"
       >
@@ -121,7 +121,7 @@ function Photo({ photo, onChange }: PhotoProps) {
         )}
       </KeptPhoto>
       <Link to="/piece/photo" className="press press-bare justify-self-start text-sm">
-        <Images size={18} aria-hidden /> Colours of a photo
+        <Images size={18} aria-hidden /> Colours from a photo
       </Link>
     </div>
   );
@@ -132,16 +132,16 @@ interface TargetProps {
   onChange: (colours: Colour[]) => void;
 }
 
-/** Colours to aim at: by code, or picked from a photo that holds a white card. */
+/** Target colours: by code, or picked from a photo that holds a white card. */
 function Targets({ colours, onChange }: TargetProps) {
   const [code, setCode] = useState('');
   const [photo, setPhoto] = useState(false);
   const add = (more: Colour[]) => onChange([...colours, ...more].slice(0, 8));
   return (
     <div className="grid gap-2">
-      <p className="text-sm font-semibold">Colours to aim at</p>
+      <p className="text-sm font-semibold">Target colours</p>
       {colours.length > 0 && (
-        <ul className="flex" aria-label="Colours to aim at">
+        <ul className="flex" aria-label="Target colours">
           {colours.map((colour, n) => (
             <li key={`${colour.hex ?? String(colour.lab)} ${String(n)}`} className="flex-1">
               <button
@@ -179,7 +179,7 @@ function Targets({ colours, onChange }: TargetProps) {
         <PhotoPick
           name="brief"
           wanted={['one colour', 'another']}
-          take="Aim at both"
+          take="Set both as targets"
           onPicked={(_, hexes) => {
             add(hexes.map((hex) => ({ hex })));
             setPhoto(false);

@@ -19,7 +19,7 @@ export function Over({ entry, zones, onChange }: Props) {
   const name = (id: string) => paints.find((paint) => paint.id === id)?.entry.name ?? 'a paint';
   return (
     <section aria-label="Over all" className="grid gap-1">
-      <h2 className="text-lg">Over it</h2>
+      <h2 className="text-lg">Over the whole piece</h2>
       <ul className="grid gap-px">
         {over.map(({ layer, zones: on = [] }, n) => (
           <li key={layer.id} className="flex items-center gap-2 bg-panel pl-3">
@@ -41,7 +41,7 @@ export function Over({ entry, zones, onChange }: Props) {
             <button
               type="button"
               className="press press-bare px-0"
-              aria-label="Remove"
+              aria-label={`Remove ${techniques.find(({ id }) => id === layer.technique)?.name ?? 'this layer'}`}
               onClick={() => onChange(withScheme(entry, { over: over.filter((_, i) => i !== n) }))}
             >
               <X size={18} aria-hidden />

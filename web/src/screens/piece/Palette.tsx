@@ -32,7 +32,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-2">
         <Segments
-          label="How far apart neighbours should be"
+          label="Contrast between adjoining parts"
           choices={INTENTS}
           value={scheme.intent}
           onChange={(intent) => onChange(withScheme(entry, { intent }))}
@@ -48,8 +48,8 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
               : off === 0
                 ? 'It holds together'
                 : off === 1
-                  ? 'One pair of neighbours is off'
-                  : `${String(off)} pairs of neighbours are off`}
+                  ? 'One pair of adjoining parts clashes'
+                  : `${String(off)} pairs of adjoining parts clash`}
           </span>
         </h2>
         <button
@@ -65,7 +65,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
         {standing.pulls.length > 0 && (
           <details>
             <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
-              Or mix one colour towards its neighbour
+              Or shift one colour towards the next
             </summary>
             <Pulls pulls={standing.pulls} />
           </details>
@@ -91,7 +91,7 @@ function Findings({ findings, className }: { findings: PiecePrediction['findings
   );
 }
 
-const STANDS: Record<string, string> = { in: 'within range', near: 'too near', far: 'too far' };
+const STANDS: Record<string, string> = { in: 'fine', near: 'too alike', far: 'too different' };
 
 /** Every pair of neighbours with what is meant for it. */
 function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' | 'onChange'>) {
@@ -106,7 +106,7 @@ function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' |
   return (
     <details>
       <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
-        All pairs, and what is meant for each
+        Every pair and its contrast
       </summary>
       <ul className="grid gap-1">
         {standing.pairs.map((pair) => (
@@ -119,7 +119,7 @@ function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' |
               </span>
             </span>
             <Picker
-              label={`Meant for ${pair.name.toLowerCase()}`}
+              label={`Contrast wanted for ${pair.name.toLowerCase()}`}
               choices={INTENTS}
               value={pair.intent}
               onChange={(intent) => mean(pair.one, pair.other, intent)}
@@ -142,7 +142,7 @@ function Windows({ entry, onChange }: Pick<Props, 'entry' | 'onChange'>) {
   };
   return (
     <fieldset className="mt-3 grid gap-2">
-      <legend className="text-sm font-semibold">From least to most, ΔE00 from across the room</legend>
+      <legend className="text-sm font-semibold">Contrast allowed, ΔE00 seen from across the room</legend>
       {INTENTS.map(({ id, name }) => {
         const own = id as 'quiet' | 'layered' | 'bold';
         return (

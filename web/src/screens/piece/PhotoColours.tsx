@@ -29,7 +29,7 @@ export function PhotoColours({ palette, chosen, onChosen }: Props) {
               <input
                 type="checkbox"
                 className="size-5 accent-ink"
-                aria-label={`Take colour ${n + 1}`}
+                aria-label={`Use colour ${n + 1}`}
                 disabled={!colour.recipe}
                 checked={chosen.includes(n)}
                 onChange={(event) =>

@@ -18,7 +18,7 @@ export function Record() {
     return (
       <NoKind
         title="Nothing on record yet"
-        words="What is on the piece is told by its run sheet: say first what the piece is."
+        words="The record is made from the run sheet. First choose what the piece is."
       />
     );
   if (record.isError) return <Failed error={record.error} retry={() => record.refetch()} />;
@@ -45,7 +45,7 @@ export function Record() {
             href={`/api/pieces/${id}/run-sheet/${file}`}
             download={file}
           >
-            <Download size={18} aria-hidden /> {file.endsWith('csv') ? 'As a table' : 'As JSON'}
+            <Download size={18} aria-hidden /> {file.endsWith('csv') ? 'Download CSV' : 'Download JSON'}
           </a>
         ))}
         <button type="button" className="press press-ink" onClick={() => window.print()}>
@@ -55,9 +55,7 @@ export function Record() {
       <header>
         <h1 className="text-3xl print:text-xl">What is on {name}</h1>
         <p>
-          {[client && `for ${client}`, scheme, !finished && 'as far as it is done']
-            .filter(Boolean)
-            .join(' · ')}
+          {[client && `for ${client}`, scheme, !finished && 'not finished yet'].filter(Boolean).join(' · ')}
         </p>
       </header>
       {painted.length === 0 && <p className="text-soft">Nothing was ticked off on the run sheet yet.</p>}
@@ -73,7 +71,7 @@ export function Record() {
                   <span className="text-sm text-soft print:text-[8pt]">
                     {' '}
                     {clock.short(at)}
-                    {mends && `; ${mends} mends a palm’s width`}
+                    {mends && `; ${mends} repairs a palm-sized spot`}
                   </span>
                 </li>
               ))}
@@ -83,8 +81,8 @@ export function Record() {
       </div>
       {painted.length > 0 && (
         <p>
-          To mend a spot: the same layers in this order, dabbed on nearly dry with a small brush, each dry
-          before the next; feather the rim with almost no pressure.
+          To repair a spot: dab on the same layers in this order with a small, nearly dry brush. Let each dry,
+          and feather the edges with almost no pressure.
         </p>
       )}
       {care.length > 0 && (

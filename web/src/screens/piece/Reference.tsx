@@ -96,7 +96,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
           <Link to="/piece" className="press press-bare text-sm">
             <ArrowLeft size={18} aria-hidden /> The piece
           </Link>
-          <h1 className="text-2xl">Colours of a photo</h1>
+          <h1 className="text-2xl">Colours from a photo</h1>
         </div>
         <div className="flex flex-wrap items-center gap-3">
           <PhotoFile
@@ -112,8 +112,8 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
         </div>
         {!photo && (
           <p className="max-w-prose text-soft">
-            A wall, a fabric, an old chest: with a white or grey card in the same light, its main colours are
-            found, shade and grime told from paint, each with what would make it from your shelf.
+            Photograph a wall, a fabric or an old chest with a white or grey card in the same light. You get
+            its main colours, with shade and grime set apart, and a recipe from your shelf for each.
           </p>
         )}
         {photo && (
@@ -159,7 +159,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
               disabled={busy || taken.length === 0}
               onClick={() => void begin()}
             >
-              <PanelsTopLeft size={18} aria-hidden /> Begin a board
+              <PanelsTopLeft size={18} aria-hidden /> Create board
             </button>
             <button
               type="button"
@@ -167,7 +167,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
               disabled={busy || taken.length === 0}
               onClick={() => void aim()}
             >
-              <Target size={18} aria-hidden /> Aim at them
+              <Target size={18} aria-hidden /> Set as targets
             </button>
           </div>
         </section>

@@ -54,7 +54,7 @@ export function Schemes({ entry, origin, onChange, children }: Props) {
         disabled={schemes.length >= 4}
         onClick={() => onChange(withCopy(entry, `scheme ${String(schemes.length + 1)}`))}
       >
-        <Copy size={18} aria-hidden /> Copy
+        <Copy size={18} aria-hidden /> Duplicate
       </button>
       {schemes.length > 1 && (
         <button

@@ -78,7 +78,7 @@ function Page({ piece }: { piece: PieceKept }) {
                 <b className="block text-base font-semibold">{zone.name}</b>
                 <span className="block text-soft first-letter:uppercase">{zone.wears}</span>
                 <span className="block text-soft">
-                  {zone.percent == null ? 'Not painted' : `${zone.percent} % of what is painted`}
+                  {zone.percent == null ? 'Not painted' : `${zone.percent} % of the painted area`}
                 </span>
               </li>
             ))}
@@ -95,8 +95,8 @@ function Page({ piece }: { piece: PieceKept }) {
         </section>
       )}
       <p className="text-sm text-soft">
-        Predicted from the paints on hand; screens and printers show colours only nearly. The sample board
-        decides, looked at in the light of its own room.
+        A prediction from the paints on hand; screens and printers are only close. Judge the sample board in
+        the room where the piece will stand.
       </p>
     </div>
   );

@@ -85,7 +85,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
           <FullScreen
             title={entry.name}
             trigger={
-              <button type="button" className="press press-bare px-0" aria-label="Fill the screen">
+              <button type="button" className="press press-bare px-0" aria-label="Full screen">
                 <Expand size={20} aria-hidden />
               </button>
             }

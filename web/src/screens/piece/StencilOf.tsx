@@ -64,7 +64,7 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         key={stencil.repeats ?? 'even'}
         label="Repeats on each part"
         value={stencil.repeats ?? undefined}
-        placeholder="as many as are spaced well"
+        placeholder="automatic"
         error={undefined}
         onChange={(repeats) => onChange({ ...stencil, repeats: Math.max(1, Math.round(repeats)) })}
         onEmpty={() => onChange({ ...stencil, repeats: null })}

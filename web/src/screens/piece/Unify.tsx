@@ -31,7 +31,7 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
     if (!tried || !way) return;
     onChange(tried);
     onClose();
-    tell(`${way.words}: applied to the whole piece; undo removes it`);
+    tell(`Applied: ${way.words}. Undo removes it.`);
   };
   return (
     <section aria-label="Unify" className="grid gap-2">
@@ -43,8 +43,8 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
               : found.isError
                 ? found.error.message
                 : ways.length === 0
-                  ? 'Nothing on the shelf helps: mix one colour towards its neighbour'
-                  : `${ways[0]?.all_in ? 'Brings it together' : 'Brings it nearer'}, the surest first`}
+                  ? 'Nothing on the shelf helps. Shift one colour towards the next instead'
+                  : `${ways[0]?.all_in ? 'These bring it together' : 'These help'}, surest first`}
           </span>
         </h2>
         <button type="button" className="press press-ink" disabled={!way} onClick={take}>
@@ -66,7 +66,7 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
       <div className="grid grid-cols-2 gap-px">
         <figure>
           <Elevation entry={entry} scheme={scheme} view="front" />
-          <figcaption className="py-1 text-sm">As it is</figcaption>
+          <figcaption className="py-1 text-sm">Before</figcaption>
         </figure>
         <figure>
           {tried ? (
@@ -74,7 +74,7 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
           ) : (
             <div className={`aspect-4/3 bg-panel ${found.isPending ? 'animate-pulse' : ''}`} />
           )}
-          <figcaption className="py-1 text-sm">With it on</figcaption>
+          <figcaption className="py-1 text-sm">After</figcaption>
         </figure>
       </div>
       {way && (
@@ -112,13 +112,11 @@ function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoo
     >
       <span className="block font-semibold">{way.words}</span>
       <span className="block text-sm first-letter:uppercase">
-        {[way.verdict, way.likely].filter(Boolean).join(', ')}; moves the whole by {oneDecimal(way.moved)};{' '}
+        {[way.verdict, way.likely].filter(Boolean).join(', ')}; overall colour shift {oneDecimal(way.moved)};{' '}
         {plainNumber(Math.round(way.ml))} ml{cost}, {oneDecimal(way.hours)} h
       </span>
-      {way.worse.length > 0 && (
-        <span className="block text-sm">Further off than now: {way.worse.join('; ')}</span>
-      )}
-      {way.faults.length > 0 && <span className="block text-sm">But then: {way.faults.join('; ')}</span>}
+      {way.worse.length > 0 && <span className="block text-sm">Makes worse: {way.worse.join('; ')}</span>}
+      {way.faults.length > 0 && <span className="block text-sm">Drawback: {way.faults.join('; ')}</span>}
     </button>
   );
 }

@@ -34,8 +34,8 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
     })),
   );
   const finishes = [
-    ...(zone.takes_after ? [{ id: 'carried', name: `As the ${zone.takes_after.toLowerCase()}` }] : []),
-    { id: 'bare', name: 'Nothing: it stays as it is' },
+    ...(zone.takes_after ? [{ id: 'carried', name: `Same as the ${zone.takes_after.toLowerCase()}` }] : []),
+    { id: 'bare', name: 'Leave as it is' },
     ...strips,
     { id: 'blend', name: 'A blend of colours' },
   ];
@@ -63,7 +63,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
     } else if (board && strip) put({ strip: { board, strip } });
   };
   return (
-    <section aria-label={`What ${zone.name.toLowerCase()} wears`} className="grid gap-2">
+    <section aria-label={`Finish of ${zone.name.toLowerCase()}`} className="grid gap-2">
       <h2 className="text-xl">{zone.name}</h2>
       <Picker
         label="Finish"
@@ -81,8 +81,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
       {blend && <BlendOf blend={blend} pots={potsOf(first, mixes)} onChange={(blend) => put({ blend })} />}
       {zone.carried_from ? (
         <p className="text-sm text-soft">
-          The finish of the front is carried round, with its wear and its grime. Choose another to give the
-          sides their own.
+          Same finish as the front, wear and grime included. Choose another to give the sides their own.
         </p>
       ) : (
         <>

@@ -16,7 +16,7 @@ export function potsOf(shelf: Paint[], mixes: Mix[], zones: ZoneView[] = []): Ch
   return [
     ...zones
       .filter((zone) => zone.main.length > 0)
-      .map((zone) => ({ id: zone.zone, name: `As the ${zone.name.toLowerCase()}`, pot: zone.main })),
+      .map((zone) => ({ id: zone.zone, name: `Same as the ${zone.name.toLowerCase()}`, pot: zone.main })),
     ...named.map((mix) => ({
       id: mix.id,
       name: mix.entry.name ?? '',
@@ -37,5 +37,5 @@ const AS_IT_IS = 'as-it-is';
 /** The choices of a picker whose pot may be one of its own, and which of them it is. */
 export function pickedPot(pots: Choice[], pot: Pot): { id: string; choices: PaintChoice[] } {
   const id = pots.find((one) => JSON.stringify(one.pot) === JSON.stringify(pot))?.id ?? AS_IT_IS;
-  return { id, choices: id === AS_IT_IS ? [{ id, name: 'A mix of its own' }, ...pots] : pots };
+  return { id, choices: id === AS_IT_IS ? [{ id, name: 'Custom mix' }, ...pots] : pots };
 }

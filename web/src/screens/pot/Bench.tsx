@@ -113,7 +113,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
         className="relative flex min-h-0 min-w-0 flex-1 flex-col gap-3 px-4 pb-4 lg:overflow-auto pt-1 md:px-5"
       >
         {draft.conflict && <Conflict what="mix" conflict={draft.conflict} />}
-        <h1 className="sr-only">{entry.name ?? 'Mix without a name'}</h1>
+        <h1 className="sr-only">{entry.name ?? 'Unnamed mix'}</h1>
         <div className="flex flex-wrap items-start gap-2">
           <div className="min-w-0 flex-1 max-md:basis-full">
             <NameInPlace
@@ -128,7 +128,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
             />
           </div>
           <Segments
-            label="Use of the bench"
+            label="Mixing tool"
             choices={USES}
             value={use}
             onChange={(next) => ask(next === 'mix' ? {} : { use: next }, { replace: true })}

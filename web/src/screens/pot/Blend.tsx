@@ -26,7 +26,7 @@ export function Blend({ entry, shelf, mixes, hex }: Props) {
     ...chosen.map((end) => end.components),
   ]);
   if (entry.components.length === 0)
-    return <p className="text-soft">Put a paint in first: the blend begins with what is in the pot.</p>;
+    return <p className="text-soft">Add a paint first. The blend starts from the mix in the pot.</p>;
   const names = [entry.name ?? 'what is in the pot', ...chosen.map((end) => end.name)];
   const colours = [hex, ...chosen.map((end) => end.hex)];
   const free = ends.filter((end) => !others.includes(end.id));
@@ -130,12 +130,12 @@ function Way({ path, from, to, onBridge, full }: WayProps) {
       </div>
       <p className="font-display text-xl font-semibold first-letter:uppercase">{path.words}</p>
       <p className="text-sm text-soft">
-        Half-way at {one} {from} : {other} {to}, {share(path.half_way)} of the second.
+        Halfway: {one} {from} : {other} {to} ({share(path.half_way)} {to}).
         {path.overpowers != null && (
           <b className="text-ink">
             {' '}
             <span className="inline-block first-letter:uppercase">{path.overpowers === 0 ? from : to}</span>{' '}
-            overpowers: it goes in last and least.
+            overpowers: add it last, a little at a time.
           </b>
         )}
       </p>
@@ -149,7 +149,7 @@ function Way({ path, from, to, onBridge, full }: WayProps) {
             disabled={full}
             onClick={() => onBridge(bridge.paint)}
           >
-            Set {bridge.name} between
+            Add {bridge.name} between
           </button>
         </p>
       )}
@@ -177,8 +177,8 @@ interface BrushesProps {
 /** What one brush would make of any two of them. */
 function Brushes({ pairs, names, colours }: BrushesProps) {
   return (
-    <section aria-label="On one brush" className="grid gap-1">
-      <h2 className="text-lg">On one brush</h2>
+    <section aria-label="On the same brush" className="grid gap-1">
+      <h2 className="text-lg">On the same brush</h2>
       <ul className="grid gap-px">
         {pairs.map(({ of: [one = 0, other = 0], hex, apart, words }) => (
           <li key={`${one} ${other}`} className="grid grid-cols-[9rem_minmax(0,1fr)] items-center gap-3">
@@ -191,7 +191,7 @@ function Brushes({ pairs, names, colours }: BrushesProps) {
               {apart ? <TriangleAlert size={17} aria-hidden /> : <Check size={17} aria-hidden />}
               <span>
                 {names[one]} and {names[other]}: <b>{words}</b>
-                {apart && '. A brush for each'}
+                {apart && '. Use a brush for each.'}
               </span>
             </span>
           </li>

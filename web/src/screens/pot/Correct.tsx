@@ -28,7 +28,7 @@ export function Correct({ entry, amount, measure, onAdded, onWeigh }: Props) {
       {!there && data.next && (
         <Row title="Next" fix={data.next} old={old} onAdded={onAdded} onWeigh={onWeigh} />
       )}
-      {!there && whole && !same && <Row title="All the way" fix={whole} old={old} onAdded={onAdded} />}
+      {!there && whole && !same && <Row title="Closest" fix={whole} old={old} onAdded={onAdded} />}
     </section>
   );
 }
@@ -59,13 +59,13 @@ function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
           {title}: {fix.discard && `take out ${fix.discard}, then `}add {deeds}
         </span>
         <span className="block text-sm text-soft">
-          Then <b className="font-semibold">{fix.likely}</b>, {fix.judgement.words}, ΔE00{' '}
+          Gives <b className="font-semibold">{fix.likely}</b>, {fix.judgement.words}, ΔE00{' '}
           {oneDecimal(fix.judgement.difference)} at best
         </span>
       </p>
       {onAdded && (
         <button type="button" className="press press-plain" disabled={old} onClick={() => onAdded(fix)}>
-          <Plus size={18} aria-hidden /> Added <span className="sr-only">{deeds}</span>
+          <Plus size={18} aria-hidden /> I added it <span className="sr-only">{deeds}</span>
         </button>
       )}
       {onWeigh && first && (

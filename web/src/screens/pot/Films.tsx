@@ -5,7 +5,7 @@ import { oneDecimal } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useFilm } from '../../state/bench';
 
-const PLACES: Record<string, string> = { edge: 'On an edge', field: 'On the flat', recess: 'In a recess' };
+const PLACES: Record<string, string> = { edge: 'Edge', field: 'Flat', recess: 'Recess' };
 
 /** What a glaze, a wash or a wax leaves over a ground: bare, on an edge, on the flat, in a recess, touching each other. */
 export function Films({ entry, shelf }: { entry: MixEntry; shelf: Paint[] }) {

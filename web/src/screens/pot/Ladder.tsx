@@ -23,21 +23,19 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
   const [card, setCard] = useState<string[]>([]);
   const ladder = useLadder(entry.components, wrong ? undefined : size, card);
   if (entry.components.length === 0)
-    return <p className="text-soft">Put a paint in first: the ladder is made from what is in the pot.</p>;
+    return <p className="text-soft">Add a paint first. The ladder starts from the mix in the pot.</p>;
   const paints = shelf.filter((paint) => !paint.medium);
   const rungs = ladder.data?.rungs ?? [];
   const rung = rungs.find(({ shade }) => shade === chosen);
   return (
     <div className="grid content-start gap-3">
       <div className="flex flex-wrap items-end justify-between gap-4">
-        <p className="max-w-prose text-sm text-soft">
-          Fewer than three shades from the base a glaze vanishes, more than five it shouts.
-        </p>
+        <p className="max-w-prose text-sm text-soft">Keep glazes 3 to 5 shades away.</p>
         <div className="flex flex-wrap items-end gap-2">
           {card.length < 2 && (
             <div className="w-36">
               <Field
-                label="L* of one shade"
+                label="One shade, L*"
                 value={written}
                 onChange={setWritten}
                 error={wrong ? 'one shade is 1 to 20 L*' : undefined}
@@ -48,9 +46,9 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
             .map((at) => (
               <Picker
                 key={at}
-                label={at === 0 ? 'One shade is from' : 'One shade is to'}
+                label={at === 0 ? 'Measure one shade from' : 'Measure one shade to'}
                 choices={[
-                  { id: 'none', name: at === 0 ? 'or as from…' : 'to…' },
+                  { id: 'none', name: at === 0 ? 'or measure between…' : 'to…' },
                   ...paints
                     .filter((paint) => paint.id !== card[1 - at])
                     .map((paint) => ({ id: paint.id, name: paint.entry.name })),

@@ -49,17 +49,17 @@ export function MakeInto({ mix, entry, thinned, onChange }: Props) {
       {missing.length > 0 && (
         <>
           <span role="status" className="text-sm font-medium">
-            There is no {missing.map((medium) => medium.name.toLowerCase()).join(' or ')} on the shelf.
+            No {missing.map((medium) => medium.name.toLowerCase()).join(' or ')} on the shelf.
           </span>
           <button type="button" className="press press-plain text-sm" disabled={busy} onClick={putOnShelf}>
-            Put it there
+            Add to shelf
           </button>
         </>
       )}
       <Picker
         label="Make it into"
         choices={[
-          { id: 'choose', name: 'Make it into…' },
+          { id: 'choose', name: 'Turn into…' },
           ...(thinned ? [{ id: 'plain', name: 'Paint, without a medium' }] : []),
           ...presets.map(({ id, name }) => ({ id, name })),
         ]}

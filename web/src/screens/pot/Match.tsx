@@ -45,11 +45,9 @@ export function Match({ entry, shelf, batch, onChange }: Props) {
         <p role="status" className="text-sm text-soft">
           {error instanceof Problem && <span className="font-semibold text-ink">{error.message}</span>}
           {found?.missing && (
-            <span className="font-semibold text-ink">
-              Out of reach: {found.missing}. These come nearest.{' '}
-            </span>
+            <span className="font-semibold text-ink">No match: {found.missing}. Closest recipes: </span>
           )}
-          {found && !searching && whole && `The best of every mix of ${found.paints} paints.`}
+          {found && !searching && whole && `Best of every mix of your ${found.paints} paints.`}
           {found && !searching && !whole && 'Stopped: these are the best of two paints.'}
           {searching && 'Looking through the shelf…'}
         </p>
@@ -101,7 +99,7 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
         </span>
         <span className="min-w-0 py-2 leading-tight">
           <span className="block font-semibold">
-            <span className="sr-only">Put in </span>
+            <span className="sr-only">Use this recipe: </span>
             {words}
           </span>
           <span className="block text-sm">
@@ -157,31 +155,31 @@ function Limits({ limits, shelf, onChange }: LimitsProps) {
   const choices = free.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch }));
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <span className="text-sm font-semibold">Paints at most</span>
+      <span className="text-sm font-semibold">Max paints</span>
       <Segments
-        label="Paints at most"
+        label="Max paints"
         choices={MOST}
         value={String(limits.paints ?? 3) as '3'}
         onChange={(most) => onChange({ ...limits, paints: Number(most) })}
       />
       <PaintPicker
-        label="Use up"
+        label="Paint to use up"
         placeholder="Use up…"
         choices={choices}
         value=""
         onChange={(id) => add('with', id)}
       />
       <PaintPicker
-        label="Leave out"
+        label="Paint to leave out"
         placeholder="Leave out…"
         choices={choices}
         value=""
         onChange={(id) => add('without', id)}
       />
       <Picker
-        label="Class"
+        label="Type of paint"
         choices={[
-          { id: 'all', name: 'Any class' },
+          { id: 'all', name: 'Any type' },
           ...classes
             .filter((choice) => !choice.medium)
             .map(({ id, name }) => ({ id, name: `Only ${name.toLowerCase()}` })),

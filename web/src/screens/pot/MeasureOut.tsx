@@ -36,7 +36,7 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
   const wrong =
     misread(batch.amount) ??
     (asked(batch) === undefined
-      ? 'how much is to be mixed?'
+      ? 'enter an amount'
       : measured.error instanceof Problem
         ? measured.error.message
         : undefined);
@@ -88,7 +88,7 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
           )}
           {!wrong && way && answer && (
             <button type="button" className="press press-ink" onClick={() => onPour(way.ml, way.measure)}>
-              <PaintBucket size={18} aria-hidden /> Pour it
+              <PaintBucket size={18} aria-hidden /> Start pouring
             </button>
           )}
         </div>
@@ -104,10 +104,10 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
             </ul>
             <p className="text-sm text-soft">
               <span className="inline-block first-letter:uppercase">{way.words}</span>. {Math.round(way.ml)}{' '}
-              ml, enough for {plainNumber(way.covers_m2)} m² ({answer.put_on.toLowerCase()}, once)
+              ml, enough for one layer on {plainNumber(way.covers_m2)} m² ({answer.put_on.toLowerCase()})
               {way.cost != null && `; costs ${money(way.cost)}`}
               {answer.cost_per_m2 != null &&
-                `, ${money(answer.cost_per_m2)} a m², ${money(answer.cost_per_ft2 ?? 0)} a ft²`}
+                `, ${money(answer.cost_per_m2)} per m², ${money(answer.cost_per_ft2 ?? 0)} per ft²`}
               .{way.short.length > 0 && <b className="text-ink"> Not enough {way.short.join(' and ')}.</b>}{' '}
               <SpoonsAtHand />
             </p>

@@ -34,7 +34,7 @@ export function Parts({ entry, parts, onChange }: Props) {
             <button
               type="button"
               className="press press-bare px-0"
-              aria-label={`Remove ${name}`}
+              aria-label={`Take ${name} out of the pot`}
               onClick={() => onChange(takeOut(entry, paint))}
             >
               <X size={18} aria-hidden />
@@ -68,7 +68,7 @@ function Stepper({
         type="button"
         tabIndex={-1}
         className="press press-plain rounded-r-none px-0"
-        aria-label={`One part less of ${name}`}
+        aria-label={`One part less ${name}`}
         disabled={value <= 1}
         onClick={() => onChange(value - 1)}
       >
@@ -100,7 +100,7 @@ function Stepper({
         type="button"
         tabIndex={-1}
         className="press press-plain rounded-l-none px-0"
-        aria-label={`One part more of ${name}`}
+        aria-label={`One part more ${name}`}
         disabled={value >= MOST_PARTS}
         onClick={() => onChange(value + 1)}
       >

@@ -76,7 +76,7 @@ export function ProportionBar({ entry, parts, onShow, onChange, children }: Prop
           return (
             <Slider.Thumb
               key={part.paint}
-              aria-label={`Joint between ${name(part.paint)} and ${name(after?.paint)}`}
+              aria-label={`Divider between ${name(part.paint)} and ${name(after?.paint)}: arrow keys move one part`}
               aria-valuetext={`${part.parts} parts ${name(part.paint)}, ${after?.parts} parts ${name(after?.paint)}`}
               className="group block h-16 w-0 outline-none"
             >

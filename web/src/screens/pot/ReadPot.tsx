@@ -53,8 +53,8 @@ export function ReadPot({ name, of, pot, weighed = false }: Props) {
         ) : (
           <div className="grid gap-4">
             <p>
-              Brush some of the pot out on card, thick enough that nothing shows through, and let it dry. What
-              it comes to tells what the paints in it are.
+              Brush some out on card, thick enough that nothing shows through, and let it dry. The reading
+              makes every paint in the mix better known.
             </p>
             {of.length > 1 && (
               <div className="flex flex-wrap items-center gap-3">
@@ -69,7 +69,7 @@ export function ReadPot({ name, of, pot, weighed = false }: Props) {
               onKeep={async ({ thick, source, device }) => {
                 setProblem(undefined);
                 const kept = await attempt(
-                  'Not kept',
+                  'Couldn’t save the reading',
                   () =>
                     calls.make({
                       of,

@@ -90,7 +90,7 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
           <FullScreen
             title={entry.name ?? 'Mix'}
             trigger={
-              <button type="button" className="press press-bare shrink-0 px-0" aria-label="Fill the screen">
+              <button type="button" className="press press-bare shrink-0 px-0" aria-label="Full screen">
                 <Maximize2 size={18} aria-hidden />
               </button>
             }
@@ -122,7 +122,7 @@ function Sureness({ swatch, by }: { swatch: Swatch; by?: Prediction['narrowed_by
   return (
     <span className="block">
       <b className="text-ink">
-        <span className="inline-block first-letter:uppercase">{swatch.certainty}</span>: within{' '}
+        <span className="inline-block first-letter:uppercase">{swatch.certainty}</span>,{' '}
         <Doubt value={swatch.within} />.
       </b>
       {by?.kind === 'test' && (
@@ -154,9 +154,9 @@ function poured(pour: PourView) {
 }
 
 function verdict(entry: MixEntry, { swatch, judgement }: Prediction) {
-  if (entry.components.length === 0) return 'The pot is empty: put a paint in';
+  if (entry.components.length === 0) return 'Empty pot: add a paint';
   if (judgement && entry.target) return judgement.words;
-  if (entry.components.length === 1) return 'Put in a second paint';
+  if (entry.components.length === 1) return 'Add a second paint';
   if (!swatch) return '';
-  return swatch.hides_in ? `hides in ${coats(swatch.hides_in)}` : 'a clear film: it never hides';
+  return swatch.hides_in ? `covers in ${coats(swatch.hides_in)}` : 'clear: does not cover';
 }

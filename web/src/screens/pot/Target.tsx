@@ -36,7 +36,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
   const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);
   const readings = useReadings(open).data ?? [];
   const asMix = async (id: string) => {
-    const lab = await attempt('No target set', () => dryInDaylight(id));
+    const lab = await attempt('Clear target set', () => dryInDaylight(id));
     if (lab) take({ lab });
   };
   return (
@@ -62,7 +62,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
             />
             <PaintPicker
               label="A paint to match"
-              placeholder="As a paint on the shelf"
+              placeholder="Match a paint"
               choices={paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch }))}
               value=""
               onChange={(id) => take(paints.find((paint) => paint.id === id)?.entry.colour ?? null)}
@@ -70,7 +70,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
             {named.length > 0 && (
               <PaintPicker
                 label="A mix to match"
-                placeholder="As another mix"
+                placeholder="Match another mix"
                 choices={named.map(({ id, entry, prediction }) => ({
                   id,
                   name: entry.name ?? '',
@@ -83,7 +83,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
             {readings.length > 0 && (
               <PaintPicker
                 label="A reading to match"
-                placeholder="As a reading"
+                placeholder="Match a reading"
                 choices={readings.map((reading) => ({
                   id: reading.id,
                   name: `${when(reading.made_at)}: ${reading.title}`,
@@ -113,7 +113,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
                   disabled={!entry.target}
                   onClick={() => take(null)}
                 >
-                  No target
+                  Clear target
                 </button>
               </Popover.Close>
               <Popover.Close className="press press-ink">Done</Popover.Close>
@@ -130,7 +130,7 @@ export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
         <PhotoPick
           name="target"
           wanted={['the colour']}
-          take="Aim at it"
+          take="Set as target"
           onPicked={([lab]) => {
             setPhoto(false);
             if (lab) take({ lab });

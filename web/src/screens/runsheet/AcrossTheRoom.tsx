@@ -21,7 +21,7 @@ export function AcrossTheRoom({ piece, sheet, clock }: Props) {
       title={waits ? `Begins ${clock.both(now.begins)}` : 'Now'}
       trigger={
         <button type="button" className="press press-bare text-sm">
-          <Maximize2 size={18} aria-hidden /> Large
+          <Maximize2 size={18} aria-hidden /> Full screen
         </button>
       }
     >
@@ -37,7 +37,7 @@ export function AcrossTheRoom({ piece, sheet, clock }: Props) {
         )}
         {now.care.map(({ words }) => (
           <p key={words} className="text-[clamp(1.1rem,2.4vw,2rem)] leading-tight">
-            <b className="font-semibold">Take care: </b>
+            <b className="font-semibold">Safety: </b>
             {words}
           </p>
         ))}

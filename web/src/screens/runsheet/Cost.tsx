@@ -25,7 +25,7 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
           </div>
         ))}
         <div className="flex items-baseline justify-between bg-paper px-3 py-2 font-semibold">
-          <dt>Price to ask</dt>
+          <dt>Asking price</dt>
           <dd className="text-xl">{money(cost.price)}</dd>
         </div>
       </dl>
@@ -62,8 +62,8 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
         </section>
       )}
       {schools.length > 0 && (
-        <section aria-label="Done another way" className="grid gap-1 print:hidden">
-          <h2 className="text-lg">Done another way</h2>
+        <section aria-label="Other methods" className="grid gap-1 print:hidden">
+          <h2 className="text-lg">Other methods</h2>
           <ul className="grid gap-px">
             {schools.map((school) => (
               <li key={school.words} className="bg-panel px-3 py-2">
@@ -81,7 +81,7 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
           <ul className="text-sm">
             {paces.map(({ technique, factor, within }) => (
               <li key={technique}>
-                {technique}: {plainNumber(factor)} × the usual, within {plainNumber(within)} ×
+                {technique}: {plainNumber(factor)} × the usual time, give or take × {plainNumber(within)}
               </li>
             ))}
           </ul>

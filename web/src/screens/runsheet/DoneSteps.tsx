@@ -18,7 +18,7 @@ export function DoneSteps({ piece, sheet, clock }: Props) {
   return (
     <details className="bg-paper print:hidden">
       <summary className="min-h-11 cursor-pointer px-3 py-2.5 font-semibold">
-        {sheet.done.length} {sheet.done.length === 1 ? 'step' : 'steps'} done; last:{' '}
+        {sheet.done.length} {sheet.done.length === 1 ? 'step' : 'steps'} done. Last:{' '}
         {sheet.done[0]?.name.toLowerCase()}
       </summary>
       <ol className="grid gap-px pb-2">
@@ -49,7 +49,7 @@ export function DoneSteps({ piece, sheet, clock }: Props) {
               type="button"
               className="press press-bare px-2 text-sm"
               disabled={busy}
-              aria-label={`Not done after all: ${done.name}`}
+              aria-label={`Not done: ${done.name}`}
               onClick={() =>
                 attempt('The tick was not taken back', () => calls.untick(done.at_place, sheet.revision))
               }

@@ -129,7 +129,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
           checked={entry.helper ?? false}
           onChange={(on) => change({ helper: on })}
         >
-          Somebody helps
+          I have a helper
         </Checkbox>
         <Checkbox
           className="font-medium"
@@ -146,7 +146,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
       </fieldset>
       <fieldset className="grid grid-cols-3 gap-3 max-sm:grid-cols-1">
         <legend className="pb-1 text-lg font-semibold">Rates</legend>
-        {rate('hour', 'An hour of work')}
+        {rate('hour', 'Hourly rate')}
         {rate('overhead', 'Overhead', '%')}
         {rate('margin', 'Margin', '% of the price')}
       </fieldset>
@@ -246,7 +246,7 @@ function NotBefore({
   const day = starts ? clock.date(starts) : '';
   return (
     <label className="grid w-48 gap-1 text-sm font-semibold">
-      Not before
+      Start no earlier than
       <input
         type="date"
         key={day}

@@ -41,7 +41,7 @@ export function Idle({ one, clock }: { one: RunSheetView['idle'][number]; clock:
     <li className={`${ROW} print:hidden`}>
       <span className="w-17 whitespace-nowrap tabular-nums">{clock.time(one.begins)}</span>
       <Coffee size={16} aria-hidden className="shrink-0" />
-      <span>Your hands are free for {lasting(minutesOf(one))}</span>
+      <span>Free for {lasting(minutesOf(one))}</span>
     </li>
   );
 }

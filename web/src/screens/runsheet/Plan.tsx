@@ -36,7 +36,7 @@ export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }
       <Panel
         open={setting}
         onClose={() => setSetting(false)}
-        title="How we work"
+        title="Hours and rates"
         className="w-[min(44rem,94vw)]"
       >
         <HowWeWork piece={piece.id} sheet={sheet} />
@@ -85,7 +85,7 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
         </div>
         <div className="flex flex-wrap items-center gap-1 print:hidden">
           <button type="button" className="press press-plain text-sm" onClick={onSettings}>
-            <Settings2 size={18} aria-hidden /> How we work
+            <Settings2 size={18} aria-hidden /> Hours and rates
           </button>
           <AcrossTheRoom piece={piece.id} sheet={sheet} clock={clock} />
           <a
@@ -112,7 +112,7 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
       </div>
       {sheet.other_ways.length > 0 && (
         <p className="text-sm print:hidden">
-          <b className="font-semibold">Sooner: </b>
+          <b className="font-semibold">Ready sooner: </b>
           {sheet.other_ways
             .map(
               ({ words, ends }) => `${words.charAt(0).toLowerCase()}${words.slice(1)}: ${clock.short(ends)}`,
@@ -123,8 +123,8 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
       )}
       {sheet.if_it_stays.length > 0 && (
         <p className="text-sm print:hidden">
-          <b className="font-semibold">If it stays for a week: </b>
-          {sheet.if_it_stays.join('; ')}. The rest may wait.
+          <b className="font-semibold">If left for a week: </b>
+          {sheet.if_it_stays.join('; ')}. Everything else can wait.
         </p>
       )}
     </header>

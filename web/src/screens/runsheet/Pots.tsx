@@ -28,12 +28,12 @@ export function Pots({ sheet }: { sheet: RunSheetView }) {
               type="button"
               className="press press-bare self-center px-2 text-sm print:hidden"
               disabled={busy}
-              aria-label={`Pour it in the Pot: ${pot.words}`}
+              aria-label={`Take to Pot: ${pot.words}`}
               onClick={() =>
                 attempt('The batch was not taken to the Pot', () => toPot(pot.parts, Math.ceil(pot.ml)))
               }
             >
-              <PaintBucket size={18} aria-hidden /> Pour
+              <PaintBucket size={18} aria-hidden /> Take to Pot
             </button>
           )}
         </li>

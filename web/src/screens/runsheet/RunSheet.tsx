@@ -15,9 +15,11 @@ export function RunSheet() {
     return (
       <section className="m-auto grid max-w-md justify-items-start gap-3 p-8">
         <h1 className="text-3xl">Nothing to plan yet</h1>
-        <p>The run sheet follows from the piece: say first what it is and what its parts wear.</p>
+        <p>
+          Set up the piece first: what it is, and the finish on each part. The run sheet is made from that.
+        </p>
         <Link to="/piece" className="press press-ink">
-          Say what it is
+          Set up the piece
         </Link>
       </section>
     );

@@ -23,7 +23,7 @@ export function Shopping({ sheet, piece }: { sheet: RunSheetView; piece: string 
       </ul>
       {sheet.undercoats.map(({ words, saves }) => (
         <p key={words} className="text-sm">
-          {words}, would save {money(saves)}: the first coat is never the colour.
+          {words}: saves {money(saves)}, and the top coat covers it.
         </p>
       ))}
       <a
@@ -31,7 +31,7 @@ export function Shopping({ sheet, piece }: { sheet: RunSheetView; piece: string 
         href={`/api/pieces/${piece}/run-sheet/shopping`}
         download="shopping.csv"
       >
-        <Download size={18} aria-hidden /> As a table
+        <Download size={18} aria-hidden /> Download CSV
       </a>
     </div>
   );

@@ -60,7 +60,7 @@ export function Step({ piece, revision, step, clock }: Props) {
           <p key={words} className="flex gap-2 text-sm">
             <ShieldAlert size={17} aria-hidden className="mt-0.5 shrink-0" />
             <span>
-              <b className="font-semibold">Take care: </b>
+              <b className="font-semibold">Safety: </b>
               {words}
               {source ? <span className="text-soft"> ({source})</span> : '.'}
             </span>
@@ -68,7 +68,7 @@ export function Step({ piece, revision, step, clock }: Props) {
         ))}
         {step.dry && step.dry !== step.ends && (
           <p className="text-sm text-soft">
-            Then it dries until{' '}
+            Dry by{' '}
             {clock.day(step.dry) === clock.day(step.begins) ? clock.time(step.dry) : clock.both(step.dry)}.
           </p>
         )}

@@ -22,14 +22,14 @@ function StepClock({ piece, revision, step }: Props) {
   const { attempt, busy } = useDeed();
   const minutes = useClock(step.clock);
   const runs = step.clock?.runs ?? false;
-  const [word, Sign] = runs ? (['Pause', Pause] as const) : ([minutes ? 'Go on' : 'Start', Play] as const);
+  const [word, Sign] = runs ? (['Pause', Pause] as const) : ([minutes ? 'Resume' : 'Start', Play] as const);
   return (
     <span className="flex items-center gap-2">
       <button
         type="button"
         className="press press-plain"
         disabled={busy}
-        aria-label={`${word}: ${step.name}`}
+        aria-label={`${word} the timer: ${step.name}`}
         onClick={() =>
           attempt('The clock was not set', () => calls.clock({ step: step.id, runs: !runs }, revision))
         }
@@ -123,7 +123,7 @@ export function Tick({ piece, revision, step }: Props) {
       {telling && (
         <div className="grid max-w-lg grid-cols-[8rem_minmax(0,1fr)] items-end gap-2 max-sm:grid-cols-1">
           <Field
-            label="It took"
+            label="Time taken"
             unit="min"
             value={minutes}
             onChange={(minutes) => setDetails({ ...details, minutes })}

@@ -52,7 +52,7 @@ export function Aside({ title, wide = false, swatch, onClose, children }: Props)
         <p className="flex min-h-10 flex-wrap items-center justify-between gap-x-4 px-5 text-sm text-soft">
           {swatch && (
             <>
-              <span>{swatch.hides_in ? `Hides in ${coats(swatch.hides_in)}` : 'Clear: never hides'}</span>
+              <span>{swatch.hides_in ? `Covers in ${coats(swatch.hides_in)}` : 'Clear: does not cover'}</span>
               <span>
                 {labWords(swatch.face.lab)}
                 {swatch.within > 0 && `, within ±${oneDecimal(swatch.within)}`}

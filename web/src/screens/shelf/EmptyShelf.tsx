@@ -12,8 +12,8 @@ export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
       </div>
       <h2 className="text-2xl">Start with your white</h2>
       <p>
-        Put the paints on your bench here, the white you mix with first: a name, the colour of its chip, and
-        how many coats it needs to hide. Two of them are enough to mix.
+        Add the paints you own, starting with the white you mix with: a name, its chip colour, and how many
+        coats it takes to cover. Two paints are enough to start mixing.
       </p>
       <div className="flex gap-2">
         <button type="button" className="press press-ink" onClick={onAdd}>

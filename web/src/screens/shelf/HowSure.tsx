@@ -29,7 +29,7 @@ export function HowSure({ page, shelf, onTest }: Props) {
   return (
     <section aria-label="How sure" className="grid gap-3">
       <p className="font-display text-xl font-semibold">
-        Its mixes are {known.words}
+        Mixes: {known.words}
         <span className="font-sans text-base font-normal text-soft">
           : <Doubt value={known.doubt} /> ΔE00, {count}
         </span>
@@ -40,7 +40,7 @@ export function HowSure({ page, shelf, onTest }: Props) {
         <p aria-hidden className="grid grid-cols-[8.5rem_1fr_3.5rem] gap-3 text-sm text-soft">
           <span>One more test</span>
           <span>
-            Error afterwards, now <Doubt value={known.doubt} />
+            After the test (now <Doubt value={known.doubt} />)
           </span>
         </p>
       )}

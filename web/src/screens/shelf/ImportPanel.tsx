@@ -43,14 +43,14 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
     } catch (error) {
       setPlan(undefined);
       if (error instanceof Problem) setProblem(error);
-      else tell(`Not looked at: ${NO_ANSWER}`);
+      else tell(`Couldn’t open the file: ${NO_ANSWER}`);
     }
   };
   const accept = async () => {
     if (!file) return;
     const done = await attempt('Not imported', () => calls.carryOut(file, { kind, percent, source }));
     if (!done) return;
-    tell(`Imported: ${done.summary}; one step of undo takes it out again`);
+    tell(`Imported: ${done.summary}. Undo removes it all.`);
     onClose();
   };
 
@@ -61,8 +61,8 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
     <Panel open onClose={onClose} title="Import a file" className="w-[min(46rem,94vw)]">
       <div className="grid gap-4">
         <p className="text-soft">
-          Spectra or colours as CGATS.17, CxF/X or CSV, a .gpl palette, or a shelf exported as JSON. What is
-          on the shelf by the same name gets a reading; what is not becomes a new paint.
+          Spectra or colours as CGATS.17, CxF/X or CSV, a .gpl palette, or a shelf exported as JSON. A name
+          already on the shelf gets a new reading; any other becomes a new paint.
         </p>
         <div className="flex flex-wrap items-center gap-3">
           <FileChoice
@@ -72,13 +72,13 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             onChosen={(chosen) => void look(chosen, { percent: undefined })}
           />
           <Picker
-            label="Class of new paints"
+            label="Type of new paints"
             choices={classes.filter((choice) => !choice.medium)}
             value={kind}
             onChange={(next) => (file ? void look(file, { kind: next }) : setKind(next))}
           />
           <Picker
-            label="Read with"
+            label="How it was measured"
             choices={SOURCES}
             value={source}
             onChange={(id) => {
@@ -92,7 +92,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
           <div role="alert" className="flex flex-wrap items-center gap-3">
             <p className="font-semibold first-letter:uppercase">{problem.message}.</p>
             <button type="button" className="press press-plain" onClick={() => look(file, { percent: true })}>
-              They are percent
+              Yes, they are percentages
             </button>
           </div>
         )}
@@ -121,7 +121,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             <p className="font-semibold">
               {plan.format}: {plan.summary}
             </p>
-            <ul aria-label="What it would do" className="max-h-[40vh] overflow-auto">
+            <ul aria-label="Preview of the import" className="max-h-[40vh] overflow-auto">
               {plan.rows.map((row) => (
                 <li key={row.line} className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3">
                   {row.deed === 'bad' ? (

@@ -52,7 +52,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
           begin
         />
         <button type="submit" className="press press-ink" disabled={busy}>
-          Put it on the shelf
+          Add to shelf
         </button>
       </form>
     </Aside>

@@ -55,9 +55,9 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
             problem={problem}
             pointer="/colour"
           />
-          <Labelled label="Colour taken from">
+          <Labelled label="Colour source">
             <Segments
-              label="Colour taken from"
+              label="Colour source"
               choices={SOURCES}
               value={entry.source ?? 'chip'}
               onChange={(source) => onChange({ ...entry, source })}
@@ -65,7 +65,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
             />
           </Labelled>
           <NumberField
-            label="Coats to hide"
+            label="Coats to cover"
             value={entry.coats_to_hide}
             onChange={(coats_to_hide) => onChange({ ...entry, coats_to_hide })}
             error={problem?.at('/coats_to_hide')}
@@ -89,12 +89,12 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
           error={
             misread(tin) ??
             problem?.at('/price/tin_ml') ??
-            (amount.trim() && !tin.trim() ? 'How much is in it? The price is kept with it.' : undefined)
+            (amount.trim() && !tin.trim() ? 'Enter the tin size to save the price.' : undefined)
           }
           inputMode="decimal"
         />
         <NumberField
-          label="Left"
+          label="Amount left"
           unit="ml"
           value={entry.stock_ml}
           onChange={(stock_ml) => onChange({ ...entry, stock_ml })}
@@ -109,9 +109,9 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
         onChange={(opened_on) => onChange({ ...entry, opened_on: opened_on || null })}
         error={problem?.at('/opened_on')}
       />
-      <Labelled label="The tin is">
+      <Labelled label="Condition">
         <Segments
-          label="The tin is"
+          label="Condition"
           choices={CONDITIONS}
           value={entry.condition ?? 'good'}
           onChange={(condition) => onChange({ ...entry, condition })}
@@ -133,7 +133,7 @@ const SOURCES = [
   { id: 'chip', name: 'Chip' },
   { id: 'reader', name: 'Reader' },
   { id: 'photo', name: 'Photo' },
-  { id: 'guess', name: 'Eye' },
+  { id: 'guess', name: 'By eye' },
 ] as const;
 
 const CONDITIONS = [
@@ -149,7 +149,7 @@ const NUMBERS = [
 ] as const;
 
 const MARKS = [
-  { id: 'blocks_stains', label: 'Keeps stains and tannin back' },
+  { id: 'blocks_stains', label: 'Blocks stains and tannin' },
   { id: 'solvent_borne', label: 'Solvent-based: rags can self-heat' },
 ] as const;
 
@@ -248,7 +248,7 @@ function ClassField({ value, onChange }: { value: Class; onChange: (value: Class
   return (
     <div className="grid gap-1">
       <label id={id} htmlFor={`${id}-list`} className="text-sm font-semibold">
-        Class
+        Type
       </label>
       <Select.Root value={value} onValueChange={(next) => onChange(next as Class)}>
         <Select.Trigger

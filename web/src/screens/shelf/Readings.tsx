@@ -72,15 +72,15 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
         {reading.questioned && (
           <>
             <p className="text-sm">
-              It is {oneDecimal(reading.off)} standard deviations from what the others say. Was it another
-              dab, not yet dry, or a dirty reader? Delete it and read again, or keep it.
+              This disagrees with the other readings ({oneDecimal(reading.off)} standard deviations). Wrong
+              dab, still wet, or a dirty lens? Delete it and read again, or use it anyway.
             </p>
             <button
               type="button"
               className="press press-plain mb-1 justify-self-start"
               onClick={() => attempt('Not changed', () => calls.insist(reading))}
             >
-              <Check size={18} aria-hidden /> Keep this reading
+              <Check size={18} aria-hidden /> Use it anyway
             </button>
           </>
         )}

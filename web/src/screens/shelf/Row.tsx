@@ -41,7 +41,7 @@ export function Row({ paint, open, narrow, onOpen }: Props) {
           ) : (
             <span className="flex items-center gap-1">
               <Doubt value={known.doubt} />
-              {known.questions > 0 && <TriangleAlert size={14} aria-label="with a question" />}
+              {known.questions > 0 && <TriangleAlert size={14} aria-label="has a reading to check" />}
             </span>
           )}
           {!narrow && !paint.medium && <span className="hidden sm:block">{known.words}</span>}

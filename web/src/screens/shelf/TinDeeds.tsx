@@ -50,7 +50,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
     setMerging(false);
     try {
       await calls.merge(keep.id, paint.id);
-      tell(`${paint.entry.name} is now ${keep.entry.name}; undo parts them again`);
+      tell(`${paint.entry.name} merged into ${keep.entry.name}. Undo separates them.`);
       onGo(keep.id);
     } catch (error) {
       unless('Not merged')(error);
@@ -78,8 +78,8 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
       </button>
       <Panel open={merging} onClose={() => setMerging(false)} title={`Merge ${paint.entry.name} with…`}>
         <p className="mb-3 text-soft">
-          Its mixes and readings go over to the one you choose, its stock is added, and this tin leaves the
-          shelf. One step of undo parts them again.
+          The paint you choose takes over its mixes, readings and stock, and this tin leaves the shelf. Undo
+          separates them again.
         </p>
         <ul aria-label="The tin that stays" className="max-h-[48vh] overflow-auto">
           {shelf
@@ -110,8 +110,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
           >
             <AlertDialog.Title className="text-2xl">Delete {paint.entry.name}?</AlertDialog.Title>
             <AlertDialog.Description>
-              It is in {using?.join(', ')}. {using?.length === 1 ? 'That keeps' : 'Those keep'} the record of
-              it.
+              Used in {using?.join(', ')}. It stays on record there.
             </AlertDialog.Description>
             <div className="flex justify-end gap-2">
               <AlertDialog.Cancel className="press press-plain">Keep it</AlertDialog.Cancel>

@@ -34,9 +34,9 @@ export function filters(paints: Paint[]) {
   const classes = [...new Set(paints.map((paint) => paint.class_name))];
   return [
     { id: EVERYTHING, name: 'Everything' },
-    ...(has((paint) => paint.known.questions > 0) ? [{ id: 'questions', name: 'With a question' }] : []),
+    ...(has((paint) => paint.known.questions > 0) ? [{ id: 'questions', name: 'Readings to check' }] : []),
     ...(has((paint) => !paint.medium && ['rough', 'guess'].includes(paint.known.rank))
-      ? [{ id: 'unsure', name: 'Not yet sure' }]
+      ? [{ id: 'unsure', name: 'Worth testing' }]
       : []),
     ...(has((paint) => paint.used_in > 0) ? [{ id: 'used', name: 'Used in a mix' }] : []),
     ...(has((paint) => paint.medium) ? [{ id: 'mediums', name: 'Mediums' }] : []),

@@ -13,7 +13,7 @@ export function Amounts({
   return (
     <div className="grid gap-2">
       <fieldset className="grid grid-cols-5 gap-2">
-        <legend className="sr-only">Went in, {unit}</legend>
+        <legend className="sr-only">Add, {unit}</legend>
         {handy(measure).map(({ count, name }) => (
           <button
             key={name}
@@ -36,7 +36,7 @@ export function Amounts({
       <AmountForm
         label={`Amount in ${unit}`}
         placeholder={`another amount, ${unit}`}
-        deed="Went in"
+        deed="Add"
         ink
         onGive={(amount) => onAdd(measure, amount)}
       />

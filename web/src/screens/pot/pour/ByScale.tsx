@@ -25,7 +25,7 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
             <bdi>{name}</bdi>
             {wanted >= 0.05 && (
               <span className="font-normal">
-                : {wanted.toFixed(1)} g {wanted > grams ? 'wanted' : 'was wanted'}
+                : {wanted.toFixed(1)} g {wanted > grams ? 'to add' : 'needed'}
               </span>
             )}
           </p>
@@ -61,7 +61,7 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
           <Check size={20} aria-hidden /> Record
         </button>
         <button type="button" className="press press-plain" disabled={!some} onClick={onTouch}>
-          That was a touch
+          Record as a touch
         </button>
         <button
           type="button"
@@ -76,7 +76,7 @@ export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimul
         <fieldset className="grid gap-2 border-l-4 border-edge pl-3">
           <legend className="sr-only">Simulated scale</legend>
           <p className="text-sm">
-            <b>Simulated scale.</b> No device is connected: pour onto it here, as a hand would.
+            <b>Simulated scale.</b> No scale is connected. Pour with these buttons instead.
           </p>
           <div className="flex flex-wrap gap-2">
             {wanted >= 0.1 && (

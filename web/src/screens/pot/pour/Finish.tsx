@@ -29,7 +29,7 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
           disabled={pour.steps.length === 0}
           onClick={() => onFinish(false)}
         >
-          {!off && <Flag size={18} aria-hidden />} {off ? 'Finish, keep the plan' : 'Finish the pot'}
+          {!off && <Flag size={18} aria-hidden />} {off ? 'Finish, keep the recipe' : 'Finish pouring'}
         </button>
         {pour.total_ml > 0 && (
           <button type="button" className="press press-bare" aria-expanded={out} onClick={() => setOut(!out)}>

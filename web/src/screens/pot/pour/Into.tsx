@@ -38,8 +38,8 @@ export function Into({ pour, shelf, chosen, onChoose }: Props) {
                 <span className="shrink-0 text-sm">
                   <b>{paint.inside}</b>
                   {paint.left && ` · ${paint.left} to go`}
-                  {!paint.left && paint.over && ` · ${paint.over} over`}
-                  {!paint.left && !paint.over && paint.ml > 0 && ' · there'}
+                  {!paint.left && paint.over && ` · ${paint.over} too much`}
+                  {!paint.left && !paint.over && paint.ml > 0 && ' · done'}
                 </span>
               </span>
               <span aria-hidden className="flex h-1.5 bg-line">
@@ -61,7 +61,7 @@ export function Into({ pour, shelf, chosen, onChoose }: Props) {
           />
           <span className="min-w-0 flex-1">
             <bdi className="font-bold">{extra.entry.name}</bdi>
-            <span className="block text-sm">not in the plan</span>
+            <span className="block text-sm">not in the recipe</span>
           </span>
         </RadioGroup.Item>
       )}

@@ -10,8 +10,8 @@ export function Poured({ mix }: { mix: string }) {
   const done = data?.filter((pour) => !pour.open) ?? [];
   if (done.length === 0) return null;
   return (
-    <section aria-label="Poured before" className="grid gap-1 border-t border-line pt-3">
-      <h2 className="text-sm font-semibold">Poured before</h2>
+    <section aria-label="Earlier batches" className="grid gap-1 border-t border-line pt-3">
+      <h2 className="text-sm font-semibold">Earlier batches</h2>
       <ul className="grid gap-px">
         {done.slice(0, 4).map((pour) => (
           <li key={pour.id} className="flex min-h-12 flex-wrap items-center gap-3">

@@ -50,7 +50,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
       await deed();
       return true;
     } catch (error) {
-      setWrong(error instanceof Problem ? error.message : `Not taken down: ${NO_ANSWER}`);
+      setWrong(error instanceof Problem ? error.message : `Not recorded: ${NO_ANSWER}`);
       return false;
     } finally {
       under.current = false;
@@ -156,7 +156,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             const done = await attempt(() => calls.finish(pour.id));
             if (!done) return;
             if (asRecipe) onRecipe({ ...entry, components: pour.recipe });
-            tell('The pot is finished: read a dab of it, or print its label');
+            tell('Pot finished. Read a dab or print the label.');
           }}
           onAway={async () => {
             if (await attempt(() => calls.remove(pour.id))) void tellDeleted(`Pot ${pour.code}`, pour.id);
