@@ -24,7 +24,7 @@ export function PieceName() {
         await got(deeds.PUT('/api/pieces/{id}/name', { params, body: { name } })),
       );
     } catch (error) {
-      tell(`The name was not saved: ${why(error)}`, 'stays');
+      tell(`Couldn’t save the name: ${why(error)}`, 'stays');
       throw error;
     } finally {
       refresh();

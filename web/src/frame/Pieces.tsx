@@ -13,7 +13,7 @@ export function Pieces() {
   const go = useNavigate();
   const { attempt } = useDeed();
   const doing = (deed: () => Promise<void>, deleted?: { id: string; name: string }) =>
-    attempt('Nothing was done', async () => {
+    attempt('Couldn’t do that', async () => {
       await deed();
       if (deleted) void tellDeleted(deleted.name, deleted.id);
       void go('/piece');

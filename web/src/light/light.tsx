@@ -59,6 +59,8 @@ export function LightProvider({ children }: { children: ReactNode }) {
   );
   const [state, setState] = useKept<StateName>(STATE_KEPT_AS, 'dry', STATES);
   const [units, setUnits] = useKept<Units>(UNITS_KEPT_AS, 'metric', UNITS);
+  // Dates and money follow the units: 27 November, or November 27.
+  document.documentElement.lang = units === 'metric' ? 'en-GB' : 'en-US';
   const value = useMemo(
     () => ({ light, setLight, state, setState, units, setUnits }),
     [light, setLight, state, setState, units, setUnits],

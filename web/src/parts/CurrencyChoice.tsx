@@ -9,7 +9,7 @@ export function CurrencyChoice() {
   const workshop = useWorkshop();
   const calls = useWorkshopCalls();
   const { attempt } = useDeed();
-  const names = new Intl.DisplayNames(navigator.language, { type: 'currency' });
+  const names = new Intl.DisplayNames('en', { type: 'currency' });
   const choices = Intl.supportedValuesOf('currency').map((id) => ({
     id,
     name: `Prices in ${id}, ${names.of(id) ?? id}`,
@@ -20,7 +20,9 @@ export function CurrencyChoice() {
       className="min-w-0 text-sm *:truncate"
       choices={[{ id: NONE, name: 'Prices without a currency' }, ...choices]}
       value={workshop.data?.entry.currency ?? NONE}
-      onChange={(id) => void attempt('Not chosen', () => calls.chooseCurrency(id === NONE ? null : id))}
+      onChange={(id) =>
+        void attempt('Couldn’t set the currency', () => calls.chooseCurrency(id === NONE ? null : id))
+      }
     />
   );
 }

@@ -1,11 +1,11 @@
-import { oneDecimal } from './numbers';
+import { deltaE } from './numbers';
 
 /** How far a colour may be off: `±4.1`, said as “within 4.1”. */
 export function Doubt({ value }: { value: number }) {
   return (
     <span className="whitespace-nowrap">
-      <span aria-hidden>±{oneDecimal(value)}</span>
-      <span className="sr-only">within {oneDecimal(value)}</span>
+      <span aria-hidden>±{deltaE(value)}</span>
+      <span className="sr-only">within {deltaE(value)}</span>
     </span>
   );
 }

@@ -14,7 +14,7 @@ export function NotDrawn({ error, retry, className = '' }: Props) {
       role="alert"
       className={`grid w-full place-content-center justify-items-center gap-2 bg-panel p-4 ${className}`}
     >
-      <p className="max-w-prose text-center font-medium">The picture was not drawn: {why(error)}.</p>
+      <p className="max-w-prose text-center font-medium">Couldn’t draw the picture: {why(error)}.</p>
       <button type="button" className="press press-plain text-sm" onClick={retry}>
         Draw it again
       </button>

@@ -25,8 +25,8 @@ export function NumberField({ label, unit, value, placeholder, error, onChange, 
     setWrong(undefined);
   }
   const leave = () => {
-    const number = typed(text);
-    setWrong(misread(text));
+    const number = typed(text, unit);
+    setWrong(misread(text, unit));
     if (text === said) return;
     if (number === null) onEmpty?.();
     else if (number !== undefined && number !== value) onChange(number);

@@ -2,6 +2,9 @@
 
 const plain = new Intl.NumberFormat('en', { maximumFractionDigits: 2, useGrouping: false });
 const one = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
+/** `en-GB` or `en-US`: how dates, times and money are written follows the units that the painter chose. */
+export const pageLanguage = () => document.documentElement.lang;
+
 const percent = new Intl.NumberFormat('en', { style: 'percent', maximumFractionDigits: 0 });
 
 export const plainNumber = (value: number) => plain.format(value);
@@ -20,14 +23,47 @@ export function coats(value: number) {
   return value < 1.1 ? '1 coat' : `${plain.format(Math.round(value * 4) / 4)} coats`;
 }
 
+/** A colour difference or a doubt, ΔE00, in as many digits as it deserves: `0.8`, `2.5`, `6`. */
+export const deltaE = (value: number) => (value < 2.95 ? one.format(value) : plain.format(Math.round(value)));
+
+const FRACTIONS: Record<string, number> = {
+  '¼': 1 / 4,
+  '½': 1 / 2,
+  '¾': 3 / 4,
+  '⅓': 1 / 3,
+  '⅔': 2 / 3,
+  '⅛': 1 / 8,
+  '⅜': 3 / 8,
+  '⅝': 5 / 8,
+  '⅞': 7 / 8,
+};
+
+/** `½`, `1½`, `1 1/2`, `3/4`; undefined for anything else. */
+function fraction(text: string): number | undefined {
+  const sign = /^(\d*)\s*([¼½¾⅓⅔⅛⅜⅝⅞])$/.exec(text);
+  if (sign) return Number(sign[1]) + (FRACTIONS[sign[2] ?? ''] ?? 0);
+  const slash = /^(?:(\d+)\s+)?(\d+)\s*[/⁄]\s*([1-9]\d*)$/.exec(text);
+  return slash ? Number(slash[1] ?? 0) + Number(slash[2]) / Number(slash[3]) : undefined;
+}
+
 /** What divides the whole from its parts where this painter lives. */
 const POINT = new Intl.NumberFormat(navigator.language)
   .formatToParts(1.5)
   .find((part) => part.type === 'decimal')?.value;
 
-/** A number a person typed: with a point or a comma; null for nothing, undefined for what is no number or could be two. */
-export function typed(text: string): number | null | undefined {
-  const tidy = text.trim().replaceAll(/(?<=\d)[\s’'](?=\d{3})/g, '');
+/** What was typed without the field's own unit after it: `250` of `250 ml`. */
+const withoutUnit = (text: string, unit = '') =>
+  unit && text.trim().toLowerCase().endsWith(unit.toLowerCase()) ? text.trim().slice(0, -unit.length) : text;
+
+/**
+ * A number a person typed: with a point or a comma, as a fraction, and with the field's own unit after it; null for nothing, undefined for
+ * what is no number or could be two.
+ */
+export function typed(text: string, unit?: string): number | null | undefined {
+  const bare = withoutUnit(text, unit).trim();
+  const part = fraction(bare);
+  if (part !== undefined) return part;
+  const tidy = bare.replaceAll(/(?<=\d)[\s’'](?=\d{3})/g, '');
   const thousands = /^[1-9]\d{0,2}([.,])\d{3}(?:\1\d{3})*(?:(?!\1)[.,]\d+)?$/.exec(tidy)?.[1];
   // One mark before three figures: the painter's point is a point; a comma that is not sets off thousands; and a point could be
   // either, because the screen writes one.
@@ -44,15 +80,15 @@ export function small(text: string): number | null | undefined {
 }
 
 /** Why what was typed is not taken, and what to do. */
-export function misread(text: string): string | undefined {
-  if (typed(text) !== undefined) return undefined;
+export function misread(text: string, unit?: string): string | undefined {
+  if (typed(text, unit) !== undefined) return undefined;
   const short = text.trim().slice(0, 20);
   if (/^\d{1,3}[.,]\d{3}$/.test(short))
-    return `“${short}” could be ${short.replace(/[.,]/, '')} or ${short.replace(',', '.').replace(/\.?0+$/, '')}: write the one you mean`;
+    return `“${short}” could be ${short.replace(/[.,]/, '')} or ${short.replace(',', '.').replace(/\.?0+$/, '')}; enter the one you mean`;
   const digits = short.replaceAll(/[^\d.,]/g, '');
   return digits && typed(digits) !== undefined
-    ? `“${short}”: write the number alone, ${digits}`
-    : `“${short}” is not a number: digits, with a point or a comma`;
+    ? `“${short}” is not a number; enter ${digits} alone`
+    : `“${short}” is not a number; enter one like 61.2`;
 }
 
 const day = new Intl.DateTimeFormat('en-GB', {

@@ -2,6 +2,7 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, deeds, got, type Measure } from '../api/client';
+import { pageLanguage } from '../parts/numbers';
 import { show } from './cache';
 import { refresh } from './workspace';
 
@@ -15,7 +16,7 @@ export function useWorkshop() {
 export function useMoney(): (value: number) => string {
   const currency = useWorkshop().data?.entry.currency;
   return currency
-    ? (value) => new Intl.NumberFormat(navigator.language, { style: 'currency', currency }).format(value)
+    ? (value) => new Intl.NumberFormat(pageLanguage(), { style: 'currency', currency }).format(value)
     : (value) => value.toFixed(2);
 }
 
@@ -23,7 +24,7 @@ export function useMoney(): (value: number) => string {
 export function useMoneyBetween(): (least: number, most: number) => string {
   const currency = useWorkshop().data?.entry.currency;
   const style = currency ? { style: 'currency' as const, currency } : {};
-  const rough = new Intl.NumberFormat(navigator.language, {
+  const rough = new Intl.NumberFormat(pageLanguage(), {
     ...style,
     minimumFractionDigits: 0,
     maximumFractionDigits: 0,

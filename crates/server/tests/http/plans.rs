@@ -176,7 +176,7 @@ async fn how_the_workshop_works_moves_the_end() {
             "/hours/overrun",
             "0 to 120",
         ),
-        (json!({"starts": "soon"}), "/starts", "point in time"),
+        (json!({"starts": "soon"}), "/starts", "valid date and time"),
     ] {
         let merge = |entry: &mut Value| {
             for (field, value) in change.as_object().unwrap() {

@@ -59,7 +59,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const on = step === undefined ? undefined : Math.min(step, count);
 
   const remove = () =>
-    attempt('The board was not deleted', async () => {
+    attempt('Couldn’t delete the board', async () => {
       await calls.remove(board);
       void tellDeleted(entry.name, board.id);
       void go('/board');

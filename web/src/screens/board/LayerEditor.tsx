@@ -58,7 +58,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
     });
   };
   const reshade = async (shades: number) => {
-    const pot = await attempt('Not changed', () => shade(layer.pot, shades));
+    const pot = await attempt('Couldn’t change the layer', () => shade(layer.pot, shades));
     // Somebody may have filled it anew meanwhile.
     if (pot) onChange((now) => (now.pot === layer.pot ? { pot, mix: null } : {}));
   };

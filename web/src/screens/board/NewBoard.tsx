@@ -35,7 +35,7 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
   const { attempt, busy } = useDeed();
   const begin = async () => {
     const board = await attempt(
-      'The board was not created',
+      'Couldn’t create the board',
       () =>
         calls.make(
           name.trim() || 'new board',

@@ -12,7 +12,7 @@ import {
 import { ColourField } from '../../parts/ColourField';
 import { keyed } from '../../parts/keyed';
 import { useTell } from '../../parts/Notice';
-import { onDay, oneDecimal } from '../../parts/numbers';
+import { deltaE, onDay } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
 import { useWaysToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
@@ -218,7 +218,7 @@ function Typed({ place, full, onAdd }: { place: Place; full: boolean; onAdd: (sp
       onAdd({ place, measured: { lab: typed.lab ?? null, hex: typed.hex ?? null }, hex });
     } catch (error) {
       if (error instanceof Problem) setProblem(error);
-      else tell(`Not added: ${NO_ANSWER}`);
+      else tell(`Couldn’t add the reading: ${NO_ANSWER}`);
     }
   };
   return (
@@ -292,8 +292,8 @@ function Kept({ reading, onSure, onRemove }: KeptProps) {
           <span>Not used: too far from anything this strip could be</span>
         ) : (
           <span>
-            Off by ΔE00 {oneDecimal(reading.usual_difference)} for a usual touch,{' '}
-            {oneDecimal(reading.difference)} for yours
+            Off by ΔE00 {deltaE(reading.usual_difference)} for a usual touch, {deltaE(reading.difference)} for
+            yours
           </span>
         )}
       </span>

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { TruthView } from '../../api/client';
-import { plainNumber } from '../../parts/numbers';
+import { deltaE } from '../../parts/numbers';
 import { clockOf } from '../../parts/times';
 import { useTruth } from '../../state/log';
 
@@ -57,7 +57,7 @@ function Plot({ truth: { readings } }: { truth: TruthView }) {
           return (
             <g key={reading}>
               <title>
-                {name}: off by {plainNumber(difference)}, predicted ±{plainNumber(within)}
+                {name}: off by {deltaE(difference)}, predicted ±{deltaE(within)}
               </title>
               <rect
                 x={x - Math.min(7, step * 0.4)}

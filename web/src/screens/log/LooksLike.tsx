@@ -2,7 +2,7 @@ import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
-import { plainNumber } from '../../parts/numbers';
+import { deltaE } from '../../parts/numbers';
 import { clockOf } from '../../parts/times';
 import { useLike } from '../../state/log';
 
@@ -45,7 +45,7 @@ export function LooksLike() {
                   pot.words
                 )}
                 <span className="block text-sm text-soft">
-                  {clock.short(pot.at)}, ΔE {plainNumber(pot.difference)}
+                  {clock.short(pot.at)}, ΔE {deltaE(pot.difference)}
                 </span>
               </span>
             </li>

@@ -1,9 +1,10 @@
 import { PaintBucket } from 'lucide-react';
 import { useState } from 'react';
 import type { MadeAgain } from '../../api/client';
+import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { Field } from '../../parts/Field';
-import { misread, plainNumber, typed } from '../../parts/numbers';
+import { deltaE, misread, typed } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { useDeed } from '../../parts/useDeed';
 import { Failed, Waiting } from '../../parts/Waiting';
@@ -32,7 +33,7 @@ function Made({ made }: { made: MadeAgain }) {
       setWrong(typeof ml === 'number' ? 'more than 0' : misread(amount));
       return;
     }
-    void attempt('The batch was not taken to the Pot', () => toPot(made.recipe, ml));
+    void attempt('Couldn’t take the batch to the Pot', () => toPot(made.recipe, ml));
   };
   return (
     <div className="grid gap-3">
@@ -43,12 +44,12 @@ function Made({ made }: { made: MadeAgain }) {
           <b className="font-semibold">Then</b>, {made.like_from}
         </p>
         <p className="pt-1 text-sm">
-          <b className="font-semibold">Now</b>, from the same parts, ±{plainNumber(made.now.within)}
+          <b className="font-semibold">Now</b>, from the same parts, <Doubt value={made.now.within} />
         </p>
       </div>
       <p>
         {made.then_words}: {made.judgement.words}{' '}
-        <span className="text-sm text-soft">ΔE {plainNumber(made.judgement.difference)}</span>
+        <span className="text-sm text-soft">ΔE {deltaE(made.judgement.difference)}</span>
       </p>
       {made.missing.length > 0 && (
         <ul className="list-disc pl-5">
@@ -69,7 +70,7 @@ function Made({ made }: { made: MadeAgain }) {
                 className="inline-block size-4 align-[-3px]"
                 style={{ backgroundColor: made.said_then.expected.hex }}
               />{' '}
-              ±{plainNumber(made.said_then.within)}. Today: {made.said_then.words}.
+              <Doubt value={made.said_then.within} />. Today: {made.said_then.words}.
             </>
           )}
         </p>

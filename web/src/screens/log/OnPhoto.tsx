@@ -2,7 +2,7 @@ import { Pipette } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { FinishOnPhoto, LogEntryView } from '../../api/client';
 import { IsItTheCard } from '../../parts/IsItTheCard';
-import { plainNumber } from '../../parts/numbers';
+import { deltaE, plainNumber } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
@@ -60,7 +60,7 @@ function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
   };
   const hold = () =>
     attempt(
-      'The finish was not read',
+      'Couldn’t read the finish',
       async () => {
         setTrouble(undefined);
         const [card_at, finish_at] = spots ?? [];
@@ -140,7 +140,7 @@ function Held({ read }: { read: FinishOnPhoto }) {
               <br />
               <span className="text-sm">
                 {held ? 'as predicted, as near as a photo can show' : words}{' '}
-                <span className="text-soft">ΔE {plainNumber(difference)}</span>
+                <span className="text-soft">ΔE {deltaE(difference)}</span>
               </span>
             </p>
           </li>

@@ -34,7 +34,7 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
   const scheme = piece?.entry.schemes?.[piece.entry.chosen ?? 0]?.name;
   const keep = () =>
     attempt(
-      'The note was not kept',
+      'Couldn’t save the note',
       async () => {
         await calls.write({
           words: words.trim() || null,

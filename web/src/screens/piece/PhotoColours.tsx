@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { PhotoPalette } from '../../api/client';
-import { plainNumber } from '../../parts/numbers';
+import { deltaE } from '../../parts/numbers';
 
 interface Props {
   palette: PhotoPalette;
@@ -49,7 +49,7 @@ export function PhotoColours({ palette, chosen, onChosen }: Props) {
                 <>
                   <p className="text-sm">{colour.recipe.words}</p>
                   <p className="text-sm text-soft">
-                    {colour.recipe.judgement.words}, ΔE {plainNumber(colour.recipe.judgement.difference)}
+                    {colour.recipe.judgement.words}, ΔE {deltaE(colour.recipe.judgement.difference)}
                   </p>
                 </>
               )}

@@ -54,7 +54,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
 
   const bring = (file: File) =>
     attempt(
-      'The photo was not read',
+      'Couldn’t read the photo',
       async () => {
         await work.bring(file);
         forget();
@@ -73,7 +73,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
   };
   const taken = palette?.colours.filter((_, n) => chosen.includes(n)) ?? [];
   const aim = () =>
-    attempt('The colours were not kept', async () => {
+    attempt('Couldn’t save the colours', async () => {
       const brief = briefOf(piece.entry);
       const targets = [...(brief.targets ?? []), ...taken.map(({ hex }) => ({ hex }))].slice(-8);
       await pieces.saved(
@@ -82,7 +82,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
       void go('/piece');
     });
   const begin = () =>
-    attempt('The board was not begun', async () => {
+    attempt('Couldn’t create the board', async () => {
       const layers = taken.flatMap(({ layer }) => (layer ? [layer] : []));
       const ground = piece.entry.ground?.kind ?? 'red-stain';
       const board = await boards.make('From a photo', ground, null, null, layers);

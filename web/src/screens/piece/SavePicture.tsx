@@ -17,7 +17,7 @@ export function SavePicture({ entry, scheme, view }: { entry: Piece; scheme: num
       link.click();
       URL.revokeObjectURL(address);
     } catch (error) {
-      tell(`The picture was not drawn: ${why(error)}`);
+      tell(`Couldn’t draw the picture: ${why(error)}`);
     }
   };
   return (

@@ -88,7 +88,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const thinned = prediction.parts.some((part) => part.medium);
 
   const remove = () =>
-    attempt('The mix was not deleted', async () => {
+    attempt('Couldn’t delete the mix', async () => {
       await calls.remove(mix);
       void tellDeleted(entry.name ?? 'Mix without a name', mix.id);
       void go('/pot');
@@ -97,11 +97,11 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const pourIt = async (ml: number, measure: string) => {
     setPouredIn(weighs ? 'g' : finer(measure));
     setNext(undefined);
-    await attempt('Pouring was not started', () => pourCalls.begin(mix.id, ml));
+    await attempt('Couldn’t start pouring', () => pourCalls.begin(mix.id, ml));
   };
 
   const begin = async (name: string, components: MixPart[]) => {
-    const made = await attempt('The mix was not created', () => calls.make({ ...EMPTY, name, components }));
+    const made = await attempt('Couldn’t create the mix', () => calls.make({ ...EMPTY, name, components }));
     if (made) void go(`/pot/${made.id}`);
   };
 

@@ -1,6 +1,6 @@
 import { Plus, Scale } from 'lucide-react';
 import type { Measure, MixEntry, PotFix } from '../../api/client';
-import { oneDecimal } from '../../parts/numbers';
+import { deltaE } from '../../parts/numbers';
 import { useCorrections } from '../../state/bench';
 
 interface Props {
@@ -60,7 +60,7 @@ function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
         </span>
         <span className="block text-sm text-soft">
           Gives <b className="font-semibold">{fix.likely}</b>, {fix.judgement.words}, ΔE00{' '}
-          {oneDecimal(fix.judgement.difference)} at best
+          {deltaE(fix.judgement.difference)} at best
         </span>
       </p>
       {onAdded && (

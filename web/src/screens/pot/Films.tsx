@@ -1,7 +1,7 @@
 import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import type { MixEntry, Paint } from '../../api/client';
-import { oneDecimal } from '../../parts/numbers';
+import { deltaE } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { useFilm } from '../../state/bench';
 
@@ -40,7 +40,7 @@ export function Films({ entry, shelf }: { entry: MixEntry; shelf: Paint[] }) {
             <span className="pr-3 text-sm leading-tight">
               <b>{PLACES[film.place]}</b>, {Math.round(film.wet_um)} µm
               <span className="block text-soft">
-                {film.words}, ΔE00 {oneDecimal(film.difference)}
+                {film.words}, ΔE00 {deltaE(film.difference)}
               </span>
             </span>
           </li>

@@ -25,7 +25,7 @@ export function MakeInto({ mix, entry, thinned, onChange }: Props) {
 
   const make = async (preset: string | null) => {
     const { components } = entry;
-    const made = await attempt('Not made', () => madeInto(components, preset));
+    const made = await attempt('Couldn’t make it into that', () => madeInto(components, preset));
     // Somebody may have poured into it meanwhile.
     if (made) onChange((now) => (now.components === components ? { ...now, components: made } : now));
   };
@@ -38,7 +38,7 @@ export function MakeInto({ mix, entry, thinned, onChange }: Props) {
   };
   const putOnShelf = async () => {
     if (!wanted) return;
-    const made = await attempt('Not added', async () => {
+    const made = await attempt('Couldn’t add the medium', async () => {
       await settle();
       return calls.makeInto(mix.id, wanted);
     });

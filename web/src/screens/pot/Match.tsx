@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { type FoundRecipe, type MixEntry, type Paint, Problem, type Wanted } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { Doubt } from '../../parts/Doubt';
-import { oneDecimal } from '../../parts/numbers';
+import { deltaE, oneDecimal } from '../../parts/numbers';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
@@ -117,7 +117,7 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
         </span>
         <span className="grid content-center justify-items-end pr-3 text-sm text-soft max-md:flex max-md:flex-wrap max-md:gap-x-3 max-md:pb-2">
           <span>
-            ΔE00 {oneDecimal(judgement.difference)} at best, <Doubt value={swatch.within} />
+            ΔE00 {deltaE(judgement.difference)} at best, <Doubt value={swatch.within} />
           </span>
           <span className="flex items-center gap-1">
             <Lightbulb size={14} aria-hidden />

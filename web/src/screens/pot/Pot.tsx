@@ -27,7 +27,7 @@ export function Pot() {
     if (!id) begun.current = undefined;
   }, [id]);
   const begin = (paint: string) =>
-    inTurn('The mix was not created', async () => {
+    inTurn('Couldn’t create the mix', async () => {
       const { current } = begun;
       begun.current = await (current
         ? calls.change(current, put(current.entry, paint))

@@ -6,7 +6,7 @@ import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
 import { keyed } from '../../parts/keyed';
-import { coats, labWords, oneDecimal } from '../../parts/numbers';
+import { coats, deltaE, labWords } from '../../parts/numbers';
 import type { Change } from '../../state/useDraft';
 import { ofPour, ReadPot } from './ReadPot';
 import { Target } from './Target';
@@ -70,7 +70,7 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
           {swatch && entry.components.length > 1 && <Sureness swatch={swatch} by={prediction.narrowed_by} />}
           {target && judgement && (
             <>
-              <b className="text-ink">Target left, {aim} right.</b> ΔE00 {oneDecimal(judgement.difference)} in{' '}
+              <b className="text-ink">Target left, {aim} right.</b> ΔE00 {deltaE(judgement.difference)} in{' '}
               {light}.{' '}
             </>
           )}

@@ -51,7 +51,7 @@ export function DoneSteps({ piece, sheet, clock }: Props) {
               disabled={busy}
               aria-label={`Not done: ${done.name}`}
               onClick={() =>
-                attempt('The tick was not taken back', () => calls.untick(done.at_place, sheet.revision))
+                attempt('Couldn’t undo the tick', () => calls.untick(done.at_place, sheet.revision))
               }
             >
               <Undo2 size={18} aria-hidden /> Not done

@@ -32,7 +32,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
   const { entry } = sheet;
   const alter = (what: (now: RunSheetEntry) => Partial<RunSheetEntry>) =>
     inTurn(
-      'It was not changed',
+      'Couldn’t save the change',
       async () => {
         await calls.change(what);
         setProblem(undefined);

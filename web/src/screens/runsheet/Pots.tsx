@@ -30,7 +30,7 @@ export function Pots({ sheet }: { sheet: RunSheetView }) {
               disabled={busy}
               aria-label={`Take to Pot: ${pot.words}`}
               onClick={() =>
-                attempt('The batch was not taken to the Pot', () => toPot(pot.parts, Math.ceil(pot.ml)))
+                attempt('Couldn’t take the batch to the Pot', () => toPot(pot.parts, Math.ceil(pot.ml)))
               }
             >
               <PaintBucket size={18} aria-hidden /> Take to Pot

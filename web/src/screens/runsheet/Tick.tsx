@@ -31,7 +31,7 @@ function StepClock({ piece, revision, step }: Props) {
         disabled={busy}
         aria-label={`${word} the timer: ${step.name}`}
         onClick={() =>
-          attempt('The clock was not set', () => calls.clock({ step: step.id, runs: !runs }, revision))
+          attempt('Couldn’t set the timer', () => calls.clock({ step: step.id, runs: !runs }, revision))
         }
       >
         <Sign size={18} aria-hidden /> {word}
@@ -64,7 +64,7 @@ export function Tick({ piece, revision, step }: Props) {
   const [wrong, setWrong] = useState<string>();
   const tick = (more: Partial<StepDone>) =>
     attempt(
-      'It was not ticked off',
+      'Couldn’t tick the step off',
       async () => {
         await calls.tick({ step: step.id, ...more }, revision);
         forgetDetails();

@@ -1,9 +1,10 @@
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { Swatch } from '../../api/client';
+import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
-import { coats, labWords, oneDecimal } from '../../parts/numbers';
+import { coats, labWords } from '../../parts/numbers';
 
 interface Props {
   title: string;
@@ -55,7 +56,11 @@ export function Aside({ title, wide = false, swatch, onClose, children }: Props)
               <span>{swatch.hides_in ? `Covers in ${coats(swatch.hides_in)}` : 'Clear: does not cover'}</span>
               <span>
                 {labWords(swatch.face.lab)}
-                {swatch.within > 0 && `, within ±${oneDecimal(swatch.within)}`}
+                {swatch.within > 0 && (
+                  <>
+                    , <Doubt value={swatch.within} />
+                  </>
+                )}
                 {swatch.lustre && `, ${Math.round(swatch.lustre.share * 100)} % flakes`}
                 {swatch.face.in_gamut ? '' : ', more vivid than this screen'}
               </span>

@@ -78,7 +78,9 @@ function ChooseWhite({ shelf }: { shelf: Paint[] }) {
     .toSorted((a, b) => (b.swatch.face.lab[0] ?? 0) - (a.swatch.face.lab[0] ?? 0))
     .map((paint) => ({ id: paint.id, name: paint.entry.name }));
   const choose = (id: string) =>
-    calls.chooseHouseWhite(id).catch((error: unknown) => tell(`Not chosen: ${why(error)}`));
+    calls
+      .chooseHouseWhite(id)
+      .catch((error: unknown) => tell(`Couldn’t choose the house white: ${why(error)}`));
   return (
     <Picker
       label="House white"

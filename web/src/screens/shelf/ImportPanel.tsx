@@ -48,7 +48,9 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
   };
   const accept = async () => {
     if (!file) return;
-    const done = await attempt('Not imported', () => calls.carryOut(file, { kind, percent, source }));
+    const done = await attempt('Couldn’t import the file', () =>
+      calls.carryOut(file, { kind, percent, source }),
+    );
     if (!done) return;
     tell(`Imported: ${done.summary}. Undo removes it all.`);
     onClose();

@@ -28,7 +28,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
 
   const keep = async (event: FormEvent) => {
     event.preventDefault();
-    const paint = await attempt('Not saved', () => calls.make(entry), setRefused);
+    const paint = await attempt('Couldn’t save the paint', () => calls.make(entry), setRefused);
     if (!paint) return;
     forgetEntry();
     tell(`${paint.entry.name} is on the shelf`);

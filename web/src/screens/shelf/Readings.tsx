@@ -1,7 +1,7 @@
 import { Check, Trash2, TriangleAlert } from 'lucide-react';
 import type { ReadingKept } from '../../api/client';
 import { keyed } from '../../parts/keyed';
-import { oneDecimal, when } from '../../parts/numbers';
+import { deltaE, oneDecimal, when } from '../../parts/numbers';
 import { useDeed } from '../../parts/useDeed';
 import { useReadingCalls } from '../../state/readings';
 import { useTellDeleted } from '../../state/useTellDeleted';
@@ -35,7 +35,7 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
   const { attempt } = useDeed();
   const tellDeleted = useTellDeleted();
   const remove = () =>
-    attempt('Not deleted', async () => {
+    attempt('Couldn’t delete the reading', async () => {
       await calls.remove(reading);
       void tellDeleted('Reading', reading.id);
     });
@@ -58,7 +58,7 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
         </p>
         <p className="text-sm text-soft">
           <span className="inline-block first-letter:uppercase">{reading.words}</span>, ΔE00{' '}
-          {oneDecimal(reading.difference)}
+          {deltaE(reading.difference)}
         </p>
         <p className="text-sm text-soft">
           {[
@@ -78,7 +78,7 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
             <button
               type="button"
               className="press press-plain mb-1 justify-self-start"
-              onClick={() => attempt('Not changed', () => calls.insist(reading))}
+              onClick={() => attempt('Couldn’t change the reading', () => calls.insist(reading))}
             >
               <Check size={18} aria-hidden /> Use it anyway
             </button>

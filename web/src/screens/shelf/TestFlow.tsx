@@ -52,7 +52,7 @@ export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
     };
     setProblem(undefined);
     const kept = await attempt(
-      'Not kept',
+      'Couldn’t save the reading',
       () => calls.make(entry),
       ({ message }) => setProblem(message),
     );

@@ -42,7 +42,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
         setUsing(
           (error.body.used_by ?? []).map(({ kind, name }) => `the ${kind} ${name ?? 'without a name'}`),
         );
-      } else unless('Not deleted')(error);
+      } else unless('Couldn’t delete the paint')(error);
     }
   };
 
@@ -53,7 +53,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
       tell(`${paint.entry.name} merged into ${keep.entry.name}. Undo separates them.`);
       onGo(keep.id);
     } catch (error) {
-      unless('Not merged')(error);
+      unless('Couldn’t merge the paints')(error);
     }
   };
 
@@ -63,7 +63,7 @@ export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
         <button
           type="button"
           className="press press-plain"
-          onClick={() => workshop.chooseHouseWhite(paint.id).catch(unless('Not chosen'))}
+          onClick={() => workshop.chooseHouseWhite(paint.id).catch(unless('Couldn’t choose the house white'))}
         >
           <Star size={18} aria-hidden /> Make it the house white
         </button>

@@ -4,6 +4,8 @@ import { misread, typed } from '../../../parts/numbers';
 interface Props {
   label: string;
   placeholder: string;
+  /** May be typed after the amount. */
+  unit: string;
   /** What the button says. */
   deed: string;
   ink?: boolean;
@@ -12,10 +14,10 @@ interface Props {
 }
 
 /** An amount that is typed. */
-export function AmountForm({ label, placeholder, deed, ink = false, onGive }: Props) {
+export function AmountForm({ label, placeholder, unit, deed, ink = false, onGive }: Props) {
   const [text, setText] = useState('');
-  const number = typed(text);
-  const wrong = misread(text);
+  const number = typed(text, unit);
+  const wrong = misread(text, unit);
   const told = useId();
   return (
     <form

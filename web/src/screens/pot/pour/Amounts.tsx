@@ -36,6 +36,7 @@ export function Amounts({
       <AmountForm
         label={`Amount in ${unit}`}
         placeholder={`another amount, ${unit}`}
+        unit={unit}
         deed="Add"
         ink
         onGive={(amount) => onAdd(measure, amount)}

@@ -44,6 +44,7 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
         <AmountForm
           label="Taken out, ml"
           placeholder="how much, ml"
+          unit="ml"
           deed="Taken out"
           onGive={async (ml) => {
             setOut(false);

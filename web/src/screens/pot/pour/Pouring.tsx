@@ -2,6 +2,7 @@ import { Undo2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { type MixEntry, type Paint, type PotFix, type PourView, Problem } from '../../../api/client';
 import { useTell } from '../../../parts/Notice';
+import { deltaE } from '../../../parts/numbers';
 import { Picker } from '../../../parts/Picker';
 import { TroubleLine } from '../../../parts/TroubleLine';
 import { NO_ANSWER } from '../../../parts/useDeed';
@@ -50,7 +51,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
       await deed();
       return true;
     } catch (error) {
-      setWrong(error instanceof Problem ? error.message : `Not recorded: ${NO_ANSWER}`);
+      setWrong(error instanceof Problem ? error.message : `Couldn’t record that: ${NO_ANSWER}`);
       return false;
     } finally {
       under.current = false;
@@ -79,7 +80,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             {pour.total} in the pot
             {begun && pour.against_plan && pour.against_plan.difference >= 0.5 && (
               <span className="block font-sans text-sm font-normal first-letter:uppercase">
-                {pour.against_plan.words}, ΔE00 {pour.against_plan.difference.toFixed(1)}
+                {pour.against_plan.words}, ΔE00 {deltaE(pour.against_plan.difference)}
               </span>
             )}
           </h2>
