@@ -4,7 +4,7 @@ use std::hint::black_box;
 
 use warm_blend_benches::timed;
 use warm_blend_board::{Below, Ground, GroundKind, Place, Stack, Technique};
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, State, mix};
+use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Parts, mix};
 use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Fineness, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
@@ -53,15 +53,15 @@ fn strip(n: u8) -> Stack {
 
 fn main() {
     let stack = strip(0);
-    println!("states of the field: {}", stack.seen(Place::Field, 6, State::Dry).states.len());
+    println!("states of the field: {}", stack.seen(Place::Field, 6, FilmState::Dry).states.len());
     timed("states of one place of six layers", 500, || {
-        black_box(black_box(&stack).seen(Place::Field, 6, State::Dry));
+        black_box(black_box(&stack).seen(Place::Field, 6, FilmState::Dry));
     });
     let strips: Vec<Stack> = (0..6).map(strip).collect();
     timed("six layers, six strips, three places each, with the colour from afar", 200, || {
         for stack in &strips {
             for place in Place::ALL {
-                black_box(stack.seen(place, 6, State::Dry).from_afar());
+                black_box(stack.seen(place, 6, FilmState::Dry).from_afar());
             }
         }
     });
@@ -71,8 +71,9 @@ fn main() {
         black_box(Relief::panelled(1200, 800, Fineness::Quick).unwrap());
     });
     let plate = Relief::panelled(1200, 800, Fineness::Quick).unwrap();
-    let picture =
-        |coats: &[Coats], plate: &Relief| draw(plate, coats, Light::Daylight, State::Dry, Shading::default());
+    let picture = |coats: &[Coats], plate: &Relief| {
+        draw(plate, coats, Light::Daylight, FilmState::Dry, Shading::default())
+    };
     timed("a picture of one strip, 1200 × 800", 20, || {
         black_box(picture(&coats[..1], &plate));
     });

@@ -8,8 +8,8 @@ use std::{
 };
 
 use criterion::Criterion;
-use warm_blend_bench::{ManyMixes, PartRows};
 use warm_blend_learn::ShelfPaint;
+use warm_blend_mixing::{ManyMixes, PartRows};
 use warm_blend_paint::{Class, CoatsToHide, Drawdown, Masstone, Material, Name, Parts, mix};
 use warm_blend_spectral::{Lab, Light, Xyz, smoothest};
 

@@ -10,7 +10,7 @@ use warm_blend_learn::{
     Beside, Ensemble, Facts, PartsMethod, Reading, Reads, Shown, Source, learn, learn_after, learn_named,
     worth,
 };
-use warm_blend_paint::{Masstone, Material, Parts, State};
+use warm_blend_paint::{FilmState, Masstone, Material, Parts};
 use warm_blend_sim::{SimulatedReader, VirtualPaint, VirtualSample, tins};
 use warm_blend_spectral::{Lab, Light, Xyz};
 
@@ -37,7 +37,7 @@ fn workshop() -> (Vec<Facts>, Vec<Reading>) {
         let other = if n < 3 * PAINTS { 0 } else { (of[0].0 + chance.random_range(1..PAINTS)) % PAINTS };
         of.push((other, part(&mut chance)));
         let stirred: Vec<_> = of.iter().map(|(tin, parts)| (*parts, &shelf[*tin])).collect();
-        reader.put_on(VirtualSample::thick(&stirred, State::Dry).unwrap());
+        reader.put_on(VirtualSample::thick(&stirred, FilmState::Dry).unwrap());
         if n % 100 == 0 {
             reader.calibrate().unwrap();
         }
@@ -45,7 +45,7 @@ fn workshop() -> (Vec<Facts>, Vec<Reading>) {
         Reading {
             of,
             pour: PartsMethod::Spoons,
-            state: State::Dry,
+            state: FilmState::Dry,
             shown,
             source: Source::Reader,
             sure: false,
@@ -67,7 +67,7 @@ fn star(paints: usize) -> (Vec<Facts>, Vec<Reading>) {
     (facts.collect(), readings.collect())
 }
 
-/// As if it had been read by itself.
+/// As if it had been read alone.
 fn alone(tint: &Reading) -> Reading {
     Reading { of: tint.of[..1].to_vec(), sure: true, ..tint.clone() }
 }

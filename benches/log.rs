@@ -9,7 +9,7 @@ use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{
-    Class, Masstone, Material, MixPart, Name, Note, PaintId, Parts, SavedMix, State, WholeParts, mix,
+    Class, FilmState, Masstone, Material, MixPart, Name, Note, PaintId, Parts, SavedMix, WholeParts, mix,
 };
 use warm_blend_piece::Piece;
 use warm_blend_spectral::{Lab, Light, Srgb};
@@ -74,7 +74,7 @@ fn fill(store: &mut Store) -> Result<(), StoreError> {
             let reading = Reading {
                 of: of.map(|(tin, parts)| (PaintId(tins[tin].0), parts)).to_vec(),
                 pour: PartsMethod::Spoons,
-                state: State::Dry,
+                state: FilmState::Dry,
                 shown: Shown::Thick(Measured::Colour(read)),
                 source: Source::Reader,
                 sure: false,

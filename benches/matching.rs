@@ -9,7 +9,7 @@ use std::{
 
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_bench::{
+use warm_blend_mixing::{
     BlendCurve, DoubtfulTin, EVERY, Limits, MatchTin, Pot, Recipe, SHADE, bridge, correct, find, find_likely,
     ladder,
 };

@@ -5,10 +5,10 @@ use std::{collections::BTreeMap, hint::black_box, ops::ControlFlow};
 use uuid::Uuid;
 use warm_blend_benches::timed;
 use warm_blend_board::{
-    Board, ByPlace, Ground, GroundKind, Habit, KnownTin, Layer, Letter, OnShelf, Share, Strip, Technique,
+    Board, ByPlace, Ground, GroundKind, HandBias, KnownTin, Layer, Letter, OnShelf, Share, Strip, Technique,
 };
 use warm_blend_paint::{
-    Class, CoatsToHide, Masstone, Material, MixPart, Name, PaintId, State, Units, WholeParts,
+    Class, CoatsToHide, FilmState, Masstone, Material, MixPart, Name, PaintId, Units, WholeParts,
 };
 use warm_blend_piece::{
     Ageing, Finish, FinishContext, FinishedZone, Form, Intent, Looked, Meeting, Piece, PieceKind, Scheme,
@@ -95,7 +95,7 @@ fn main() {
     let elevation = form.build().unwrap();
     let wardrobe = FinishContext {
         tin: &tin,
-        habit: &|_| Habit::USUAL,
+        habit: &|_| HandBias::USUAL,
         elevation: &elevation,
         board: &board,
         primer: &|_| None,
@@ -117,7 +117,7 @@ fn main() {
     let seen = |dressed: &BTreeMap<Zone, FinishedZone>| -> Vec<ZoneSeen> {
         let extents = piece.extents(&elevation);
         let look = |(zone, worn): (&Zone, &FinishedZone)| {
-            worn.look(*zone, extents[zone], &places[zone], Light::Daylight, State::Dry)
+            worn.look(*zone, extents[zone], &places[zone], Light::Daylight, FilmState::Dry)
         };
         dressed.iter().map(look).collect()
     };
@@ -134,7 +134,7 @@ fn main() {
         zones: &zones,
         places: &places,
         meetings: &meetings,
-        look: (Light::Daylight, State::Dry),
+        look: (Light::Daylight, FilmState::Dry),
     };
     timed("unify, from fourteen paints and two mediums", 10, || {
         black_box(unify(&looked, &wardrobe, &on_shelf, |_| ControlFlow::Continue(())).unwrap());
@@ -145,19 +145,19 @@ fn main() {
     });
     let front = Front::new(face, 1200, 800, Closer::WHOLE, Fineness::Quick).unwrap();
     timed("its front in what it wears, 1200 × 800", 20, || {
-        black_box(front.draw(&dressed, Light::Daylight, State::Dry, Shading::default()));
+        black_box(front.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::default()));
     });
     let mut turned = 0.0;
     timed("the same, the lamp turned each time", 20, || {
         turned += 17.0;
         let shading = Shading::By(Lamp::from_side(turned, false));
-        black_box(front.draw(&dressed, Light::Daylight, State::Dry, shading));
+        black_box(front.draw(&dressed, Light::Daylight, FilmState::Dry, shading));
     });
     timed("the relief of a fine picture as the screen shows it, 960 × 720", 5, || {
         black_box(Front::new(face, 960, 720, Closer::WHOLE, Fineness::Fine).unwrap());
     });
     let fine = Front::new(face, 960, 720, Closer::WHOLE, Fineness::Fine).unwrap();
     timed("the fine picture, with its PNG", 10, || {
-        black_box(fine.draw(&dressed, Light::Daylight, State::Dry, Shading::default()).to_png());
+        black_box(fine.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::default()).to_png());
     });
 }

@@ -5,7 +5,7 @@ use std::time::{Duration, Instant};
 
 use jiff::Timestamp;
 use uuid::Uuid;
-use warm_blend_board::{ByPlace, GroundKind, Hand, Technique};
+use warm_blend_board::{Application, ByPlace, GroundKind, Technique};
 use warm_blend_paint::{Class, MixPart, PaintId, Product, WholeParts};
 use warm_blend_piece::Zone;
 use warm_blend_plan::{
@@ -23,7 +23,7 @@ fn zones() -> Vec<ZoneWork> {
                 parts: WholeParts::new(1).expect("one part"),
             }],
         },
-        hand: Hand::default(),
+        hand: Application::default(),
         into_wet: technique.goes_into_wet(),
     };
     let of = |(n, zone): (usize, &Zone)| ZoneWork {

@@ -11,8 +11,8 @@ use warm_blend_paint::{
 };
 
 use super::{
-    Below, ByPlace, Family, Ground, Habit, Hand, LAYERS, Meets, Motif, NotAFilm, Place, Print, Share, Stack,
-    Technique,
+    Application, Below, ByPlace, Deposit, Family, Ground, HandBias, LAYERS, Meets, Motif, NotAFilm, Place,
+    Share, Stack, Technique,
 };
 
 /// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
@@ -52,12 +52,12 @@ pub struct Layer {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mix: Option<MixId>,
     /// How it was done.
-    pub hand: Hand,
+    pub hand: Application,
     /// Where it was put at all.
     pub on: ByPlace<bool>,
     /// Film and coverage, where the painter says so in place of the technique.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub print: Option<Print>,
+    pub print: Option<Deposit>,
     /// How it falls on an earlier layer, where not at random.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub meets: Option<MeetsLayer>,
@@ -225,7 +225,7 @@ impl Layer {
             technique,
             pot,
             mix: None,
-            hand: Hand::default(),
+            hand: Application::default(),
             on: ByPlace::all(true),
             print: None,
             meets: None,
@@ -240,14 +240,14 @@ impl Layer {
     pub fn check_film(&self) -> Result<(), NotAFilm> {
         let film = self.print.filter(|_| !self.technique.takes_away()).map(|print| print.film);
         let on_each = film.iter().flat_map(|film| Place::ALL.map(|place| film.at(place).value()));
-        on_each.map(Print::film).try_for_each(|film| film.map(drop))
+        on_each.map(Deposit::film).try_for_each(|film| film.map(drop))
     }
 
     /// What it leaves: as the painter said, or as a hand of this habit does the technique.
-    pub fn left(&self, habit: Habit) -> Print {
+    pub fn left(&self, habit: HandBias) -> Deposit {
         let print = self.print.unwrap_or_else(|| habit.print(&self.technique.print(self.hand)));
         let on = |place| if *self.on.at(place) { *print.cover.at(place) } else { Share::NONE };
-        Print { film: print.film, cover: ByPlace::from_fn(on) }
+        Deposit { film: print.film, cover: ByPlace::from_fn(on) }
     }
 
     /// What is in the pot, by class and parts; the usual medium of a technique that needs no pot.
@@ -333,7 +333,7 @@ impl Stack {
         ground: &Ground,
         layers: &[&Layer],
         tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
-        habit: impl Fn(Technique) -> Habit,
+        habit: impl Fn(Technique) -> HandBias,
     ) -> Result<Self, BadPaint> {
         let mut stack = Stack::over(ground)?;
         // Only what lies below can be met or worn down to.
@@ -439,12 +439,12 @@ impl Board {
         &self,
         letter: Letter,
         tin: impl Fn(PaintId) -> Option<KnownTin<'a>>,
-        habit: impl Fn(Technique) -> Habit,
+        habit: impl Fn(Technique) -> HandBias,
     ) -> Result<Stack, BadPaint> {
         Stack::of_layers(&self.ground, &self.layers(letter), tin, habit)
     }
 
-    /// One strip by itself, as it was painted: what it shares is its own, and what was left out is not there. None of a
+    /// One strip alone, as it was painted: what it shares is its own, and what was left out is not there. None of a
     /// strip that is not on the board.
     pub fn strip_alone(&self, letter: Letter) -> Option<Self> {
         self.strip(letter)?;
@@ -452,7 +452,7 @@ impl Board {
         Some(self.with_layers(letter, layers))
     }
 
-    /// One strip by itself, with other layers.
+    /// One strip alone, with other layers.
     pub(super) fn with_layers(&self, letter: Letter, layers: Vec<Layer>) -> Self {
         let strips = vec![Strip { letter, from: None, layers }];
         Self { name: self.name.clone(), ground: self.ground, strips }

@@ -8,10 +8,10 @@ use warm_blend_learn::{
     draws::{self, Whose},
     ensemble::band90,
 };
-use warm_blend_paint::{BadPaint, Class, Material, PaintId, State};
+use warm_blend_paint::{BadPaint, Class, FilmState, Material, PaintId};
 use warm_blend_spectral::Light;
 
-use super::{Board, ByPlace, Hands, KnownTin, Letter, Place, Stack, stack::lab};
+use super::{Board, ByPlace, KnownTin, LearnedHand, Letter, Place, Stack, stack::lab};
 
 /// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
 const BOARDS: usize = 32;
@@ -24,9 +24,9 @@ pub fn bands<'a>(
     board: &Board,
     letter: Letter,
     known: impl Fn(PaintId) -> Option<(Class, &'a Ensemble)> + Sync,
-    hands: &Hands,
+    hands: &LearnedHand,
     layers: usize,
-    (light, state): (Light, State),
+    (light, state): (Light, FilmState),
 ) -> Result<ByPlace<f64>, BadPaint> {
     let seen =
         |stack: &Stack| ByPlace::from_fn(|place| lab(&stack.seen(place, layers, state).from_afar(), light));

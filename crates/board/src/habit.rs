@@ -2,11 +2,11 @@
 
 use warm_blend_paint::Microns;
 
-use super::{ByPlace, Print, Share, Technique, TextureDepth};
+use super::{ByPlace, Deposit, Share, Technique, TextureDepth};
 
 /// What a hand makes of a technique.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Habit {
+pub struct HandBias {
     /// Times the usual film.
     pub film: f64,
     /// What is added to ln(c/(1 − c)) of the usual coverage c: a closed film stays closed, and what is left bare stays so.
@@ -15,21 +15,21 @@ pub struct Habit {
     pub rough: f64,
 }
 
-impl Habit {
+impl HandBias {
     /// As the table says.
-    pub const USUAL: Habit = Habit { film: 1.0, cover: 0.0, rough: 1.0 };
+    pub const USUAL: HandBias = HandBias { film: 1.0, cover: 0.0, rough: 1.0 };
 
     /// What this hand leaves where the table says `usual`.
-    pub fn print(self, usual: &Print) -> Print {
-        Print {
+    pub fn print(self, usual: &Deposit) -> Deposit {
+        Deposit {
             film: ByPlace::from_fn(|place| {
-                Microns::of((usual.film.at(place).value() * self.film).min(Print::THICKEST))
+                Microns::of((usual.film.at(place).value() * self.film).min(Deposit::THICKEST))
             }),
             cover: ByPlace::from_fn(|place| self.share(*usual.cover.at(place))),
         }
     }
 
-    /// In words: `leaves 1.4 times the usual film and covers more`.
+    /// As text: `leaves 1.4 times the usual film and covers more`.
     pub fn words(self, technique: Technique) -> String {
         /// Differences that nobody would call one.
         const NEARLY: f64 = 0.1;
@@ -44,8 +44,8 @@ impl Habit {
         });
         let rougher = technique.texture().is_some() && self.rough.ln().abs() > NEARLY;
         let rough = rougher.then(|| format!("leaves it {:.1} times as rough as usual", self.rough));
-        let told: Vec<String> = [film, cover.map(str::to_owned), rough].into_iter().flatten().collect();
-        match &*told {
+        let shown: Vec<String> = [film, cover.map(str::to_owned), rough].into_iter().flatten().collect();
+        match &*shown {
             [] => "as usual".to_owned(),
             [one] => one.clone(),
             [firsts @ .., last] => format!("{}, and {last}", firsts.join(", ")),
@@ -74,8 +74,8 @@ mod tests {
         #[test]
         fn a_hand_and_its_opposite_are_the_usual(film in 0.2..5.0f64, cover in -3.0..3.0f64, at in 0usize..25) {
             let usual = Technique::ALL[at].usual();
-            let hand = Habit { film, cover, rough: 1.0 };
-            let back = Habit { film: 1.0 / film, cover: -cover, rough: 1.0 };
+            let hand = HandBias { film, cover, rough: 1.0 };
+            let back = HandBias { film: 1.0 / film, cover: -cover, rough: 1.0 };
             let again = back.print(&hand.print(&usual));
             for place in Place::ALL {
                 prop_assert!((again.cover.at(place).value() - usual.cover.at(place).value()).abs() < 1e-9);
@@ -86,7 +86,7 @@ mod tests {
 
     #[test]
     fn a_habit_is_told_in_words() {
-        let words = |film, cover, technique| Habit { film, cover, rough: 1.0 }.words(technique);
+        let words = |film, cover, technique| HandBias { film, cover, rough: 1.0 }.words(technique);
         assert_eq!(words(1.42, 0.0, Technique::GlazeWiped), "lays it 1.4 times as thick as usual");
         assert_eq!(
             words(0.5, -0.4, Technique::DryBrush),
@@ -94,7 +94,7 @@ mod tests {
         );
         assert_eq!(words(1.0, 0.4, Technique::SandBack), "rubs off more than usual");
         assert_eq!(words(1.05, 0.0, Technique::BrushedCoat), "as usual");
-        let rough = |technique| Habit { film: 0.7, cover: 0.5, rough: 1.5 }.words(technique);
+        let rough = |technique| HandBias { film: 0.7, cover: 0.5, rough: 1.5 }.words(technique);
         assert_eq!(
             rough(Technique::KnifeFlecks),
             "lays it 0.7 times as thick as usual, covers more than usual, and leaves it 1.5 times as rough as usual"
@@ -105,7 +105,7 @@ mod tests {
 
     #[test]
     fn what_is_closed_stays_closed() {
-        let heavy = Habit { cover: 2.0, ..Habit::USUAL };
+        let heavy = HandBias { cover: 2.0, ..HandBias::USUAL };
         assert_eq!(heavy.share(Share::WHOLE), Share::WHOLE);
         assert_eq!(heavy.share(Share::NONE), Share::NONE);
     }

@@ -1,7 +1,7 @@
 //! Learning a painter's hand from boards that were painted and read.
 //!
 //! Not known are, of each technique, the film that this hand leaves against the table's, how far its coverage is from the
-//! table's and how rough it leaves what has a texture ([`Habit`]); and of each paint on the boards, its strength against
+//! table's and how rough it leaves what has a texture ([`HandBias`]); and of each paint on the boards, its strength against
 //! what its own tests say, because a thin film of a strong paint and a thicker one of a weak paint look alike. All of them
 //! are found at once, from all readings, as the most probable values given what is believed before (maximum a posteriori,
 //! by Gauss and Newton with steps that are halved where they lead nowhere). What else is not known of a paint, as the shape
@@ -22,15 +22,15 @@ use warm_blend_learn::{
     local_metric::LocalMetric,
     strengths,
 };
-use warm_blend_paint::{Class, Material, Note, PaintId, State};
+use warm_blend_paint::{Class, FilmState, Material, Note, PaintId};
 use warm_blend_spectral::{Lab, Light, difference};
 
-use super::{Board, ByPlace, Habit, KnownTin, Letter, Place, Technique, stack::lab};
+use super::{Board, ByPlace, HandBias, KnownTin, Letter, Place, Technique, stack::lab};
 
 /// Sd of the ln of the film that a technique leaves in a hand that was never read†.
 const FILM: f64 = 0.5;
 
-/// Sd of the shift of its coverage, on the scale of [`Habit::cover`]†.
+/// Sd of the shift of its coverage, on the scale of [`HandBias::cover`]†.
 const COVER: f64 = 0.5;
 
 /// Sd of the ln of how rough it leaves what has a texture†.
@@ -48,7 +48,7 @@ const UNEVEN: f64 = 0.8;
 /// From how many standard deviations a reading is not believed: no hand makes that of this board.
 const OUTLIER_SD: f64 = 3.0;
 
-/// Plausible shelves by which the doubt of paints is told.
+/// Plausible shelves by which the doubt of paints is shown.
 const SHELVES: usize = 32;
 
 /// A strength surer than this (sd of its ln) is not asked for.
@@ -68,10 +68,10 @@ pub struct BoardSpot {
 pub struct BoardReading {
     /// The board that it is of.
     pub board: Uuid,
-    /// The strip by itself, as it was when it was read.
+    /// The strip alone, as it was when it was read.
     painted: Board,
     /// Wet, dry or sealed when it was read.
-    pub state: State,
+    pub state: FilmState,
     /// What it was read with.
     pub source: Source,
     /// One to nine.
@@ -106,7 +106,7 @@ impl BoardReading {
     pub fn new(
         (id, board): (Uuid, &Board),
         letter: Letter,
-        (state, source): (State, Source),
+        (state, source): (FilmState, Source),
         spots: Vec<BoardSpot>,
     ) -> Result<Self, BadReading> {
         if !(1..=Self::SPOTS).contains(&spots.len()) {
@@ -151,32 +151,32 @@ impl BoardReading {
 
 /// A painter's hand, as far as it is known.
 #[derive(Debug, Clone)]
-pub struct Hands {
+pub struct LearnedHand {
     by_technique: Vec<KnownHand>,
 }
 
 /// What is known of a hand in one technique.
 #[derive(Debug, Clone)]
 struct KnownHand {
-    best: Habit,
-    members: Vec<Habit>,
+    best: HandBias,
+    members: Vec<HandBias>,
     film_sd: f64,
     boards: usize,
 }
 
-impl Default for Hands {
+impl Default for LearnedHand {
     /// A hand that was never read.
     fn default() -> Self {
         let of = |technique: Technique| {
             let draws = drawn(technique);
             let members = (0..MEMBERS)
-                .map(|m| Habit {
+                .map(|m| HandBias {
                     film: (FILM * draws[(0, m)]).exp(),
                     cover: COVER * draws[(1, m)],
                     rough: (ROUGH * draws[(4, m)]).exp(),
                 })
                 .collect();
-            KnownHand { best: Habit::USUAL, members, film_sd: FILM, boards: 0 }
+            KnownHand { best: HandBias::USUAL, members, film_sd: FILM, boards: 0 }
         };
         let mut by_technique = vec![of(Technique::ALL[0]); Technique::ALL.len()];
         for technique in Technique::ALL {
@@ -186,9 +186,9 @@ impl Default for Hands {
     }
 }
 
-impl Hands {
+impl LearnedHand {
     /// The most probable habit in a technique.
-    pub fn habit(&self, technique: Technique) -> Habit {
+    pub fn habit(&self, technique: Technique) -> HandBias {
         self.by_technique[technique as usize].best
     }
 
@@ -203,7 +203,7 @@ impl Hands {
     }
 
     /// That of a plausible hand, 0..128.
-    pub(super) fn plausible(&self, technique: Technique, member: usize) -> Habit {
+    pub(super) fn plausible(&self, technique: Technique, member: usize) -> HandBias {
         self.by_technique[technique as usize].members[member % MEMBERS]
     }
 }
@@ -232,10 +232,10 @@ pub struct BoardJudgement {
 #[derive(Debug, Clone, Default)]
 pub struct Taught {
     /// The hand.
-    pub hands: Hands,
+    pub hands: LearnedHand,
     /// Paints whose strength is known better, or is another.
     pub strengths: Vec<(PaintId, Strength)>,
-    /// By reading; none where a reading cannot be told, as of a tin that is not there.
+    /// By reading; none where a reading cannot be shown, as of a tin that is not there.
     pub judged: Vec<Option<BoardJudgement>>,
 }
 
@@ -303,7 +303,7 @@ pub fn learn_hand<'a>(
                 questioned: questioned(i),
                 off: off[i]?,
                 difference: spots
-                    .map(|(spot, told)| difference(spot.measured.lab(), *told).value())
+                    .map(|(spot, reply)| difference(spot.measured.lab(), *reply).value())
                     .collect(),
                 usual,
                 predicted,
@@ -419,7 +419,7 @@ fn taught(
         let (at, _) = unknowns.get(&unknown)?;
         Some(best[*at] + m.map_or(0.0, |m| around[(*at, m)]))
     };
-    let mut hands = Hands::default();
+    let mut hands = LearnedHand::default();
     for technique in Technique::ALL {
         let known = &mut hands.by_technique[technique as usize];
         known.boards = believed.iter().filter(|view| view.is_of(technique)).count();
@@ -430,7 +430,7 @@ fn taught(
         let read = known.boards > 0;
         let off =
             |row: usize, m: Option<usize>| m.filter(|_| read).map_or(0.0, |m| NOISE_FLOOR * always[(row, m)]);
-        let habit = |m: Option<usize>, before: Habit| Habit {
+        let habit = |m: Option<usize>, before: HandBias| HandBias {
             film: value(film, m).map_or(before.film, |ln| (ln + off(2, m)).exp()),
             cover: value(cover, m).map_or(before.cover, |cover| cover + off(3, m)),
             rough: value(rough, m).map_or(before.rough, |ln| (ln + off(5, m)).exp()),
@@ -518,7 +518,7 @@ impl<'a> View<'a> {
             })
             .collect::<Option<_>>()?;
         let tin = |paint| materials.get(&paint).map(|(class, material)| KnownTin::new(*class, material));
-        let habit = |technique| Habit {
+        let habit = |technique| HandBias {
             film: self.value(at, Unknown::Film(technique)).clamp(-4.0, 4.0).exp(),
             cover: self.value(at, Unknown::Cover(technique)),
             rough: self.value(at, Unknown::Rough(technique)).clamp(-4.0, 4.0).exp(),

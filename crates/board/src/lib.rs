@@ -3,11 +3,11 @@
 //! | question | where |
 //! |---|---|
 //! | what is a board, and which one cannot be? | [`Board`], [`Strip`], [`Layer`], [`BadBoard`] |
-//! | what does a technique leave, and where? | [`Technique`], [`Print`], [`Place`] |
+//! | what does a technique leave, and where? | [`Technique`], [`Deposit`], [`Place`] |
 //! | what is seen where layers cover only in part? | [`Stack`], [`PlaceSeen`] |
 //! | what soaks into bare wood and bare paint? | [`Soaks`] |
 //! | how sure is that? | [`bands`] |
-//! | how does this painter's hand differ? | [`Habit`], [`Hands`], [`learn_hand`] |
+//! | how does this painter's hand differ? | [`HandBias`], [`LearnedHand`], [`learn_hand`] |
 //! | what can be started from? | [`Template`] |
 //! | which order of layers fails, and what is the remedy? | [`advice`](advice()), [`Advice`] |
 //! | what saves a coat? | [`undercoat`](undercoat()), [`coats_over`] |
@@ -44,8 +44,8 @@ pub use document::{
 pub use doubt::bands;
 pub use grit::{Grit, NotAGrit};
 pub use ground::{Ground, GroundKind, Wood};
-pub use habit::Habit;
-pub use hand::{BadReading, BoardJudgement, BoardReading, BoardSpot, Hands, Taught, learn_hand};
+pub use habit::HandBias;
+pub use hand::{BadReading, BoardJudgement, BoardReading, BoardSpot, LearnedHand, Taught, learn_hand};
 pub use motif::Motif;
 pub use place::{ByPlace, FLAT, Place, Share};
 pub use remedies::{Defect, LayerChange, Remedy, RemedySearch};
@@ -54,7 +54,7 @@ pub use school::{AnotherWay, School, other_ways};
 pub use soak::{Below, Soaks};
 pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, lab, told_apart};
 pub use technique::{
-    Family, Hand, Load, NotAFilm, NotATexture, NotPasses, Passes, Print, Technique, TextureDepth,
+    Application, Deposit, Family, Load, NotAFilm, NotATexture, NotPasses, Passes, Technique, TextureDepth,
 };
 pub use template::{Filled, Lacks, OnShelf, Skill, Template, thinned};
 pub use texture::Level;

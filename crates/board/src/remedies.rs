@@ -4,13 +4,13 @@
 //! computed: one that does not help is not told.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_bench::SHADE;
-use warm_blend_paint::{BadPaint, Class, MixPart, PaintId, State, WholeParts};
+use warm_blend_mixing::SHADE;
+use warm_blend_paint::{BadPaint, Class, FilmState, MixPart, PaintId, WholeParts};
 use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
 use super::{
-    Board, ByPlace, Hands, KnownTin, Layer, LayerId, Letter, OnShelf, Place, Stack, Technique, below_the_wax,
-    stack::lab, template::thinned,
+    Board, ByPlace, KnownTin, Layer, LayerId, LearnedHand, Letter, OnShelf, Place, Stack, Technique,
+    below_the_wax, stack::lab, template::thinned,
 };
 
 /// What is seen on a board gone wrong.
@@ -61,7 +61,7 @@ pub enum LayerChange {
     Take(LayerId),
 }
 
-/// Most ways that are told.
+/// Most ways that are shown.
 const TOLD: usize = 4;
 
 /// Less than this is no help, ΔE00 or L*.
@@ -154,7 +154,7 @@ pub struct RemedySearch<'a, T> {
     /// What each is.
     pub tin: T,
     /// The hand that mends.
-    pub hands: &'a Hands,
+    pub hands: &'a LearnedHand,
 }
 
 /// A way as it is thought of.
@@ -187,15 +187,15 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             }
         }
         ways.sort_by(|one, other| other.1.total_cmp(&one.1));
-        // Of one deed with several tins the best one is told.
-        let mut told: Vec<Remedy> = Vec::new();
+        // Of one deed with several tins the best one is shown.
+        let mut offered: Vec<Remedy> = Vec::new();
         for (way, _) in ways {
-            if told.iter().all(|other| other.why != way.why) {
-                told.push(way);
+            if offered.iter().all(|other| other.why != way.why) {
+                offered.push(way);
             }
         }
-        told.truncate(TOLD);
-        Ok(told)
+        offered.truncate(TOLD);
+        Ok(offered)
     }
 
     /// How much better a strip is than another in the measure of a trouble, ΔE00 or L*.
@@ -255,7 +255,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     fn seen(&self, layers: &[Layer]) -> Result<ByPlace<Reflectance>, BadPaint> {
         let alone = self.board.with_layers(self.letter, layers.to_vec());
         let stack: Stack = alone.stack(self.letter, &self.tin, |technique| self.hands.habit(technique))?;
-        Ok(ByPlace::from_fn(|place| stack.seen(place, stack.len(), State::Dry).from_afar()))
+        Ok(ByPlace::from_fn(|place| stack.seen(place, stack.len(), FilmState::Dry).from_afar()))
     }
 
     fn thoughts(&self, trouble: Defect, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Candidate> {

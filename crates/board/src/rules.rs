@@ -1,7 +1,7 @@
 //! Which order of layers fails or vanishes, why, and the way out. All of it is common practice†.
 
-use warm_blend_bench::{MixtureKind, SHADE, warnings};
-use warm_blend_paint::{Class, Contents, MixPart, PaintId, State};
+use warm_blend_mixing::{MixtureKind, SHADE, warnings};
+use warm_blend_paint::{Class, Contents, FilmState, MixPart, PaintId};
 use warm_blend_spectral::{Lab, Light};
 
 use super::{
@@ -80,7 +80,7 @@ const JUMP: f64 = 4.0;
 /// Nobody sees so small a part of a shade.
 const NEARLY: f64 = 0.25;
 
-/// Texture that cracks where it is put on at once, and strokes that are told of, µm†.
+/// Texture that cracks where it is put on at once, and strokes that are reported, µm†.
 const CRACKS: f64 = 400.0;
 const SHOWS: f64 = 60.0;
 /// Loads from which on texture and knifed flecks are too thick at once†.
@@ -262,7 +262,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Some(wax),
             Severity::Fails,
             "paint over wax does not stick",
-            "water-based paint has nothing to grip over wax, and comes off in sheets",
+            "water-based paint has no grip on wax and peels off in sheets",
             "wax after this layer, unless the wax is a resist",
             Some(AdviceFix::Instead(step.layer.id, Technique::WetWaxResist)),
         );
@@ -292,7 +292,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Some(chalky),
             Severity::Care,
             "this wax stains the bare paint permanently",
-            "a porous paint soaks up the colour: it cannot be lifted off again",
+            "porous paint soaks up the colour; you can’t lift it off",
             "put clear wax on first so you can lift it; go direct only where it should stay",
             Some(AdviceFix::Below(step.layer.id, Technique::ClearWax)),
         );
@@ -303,7 +303,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             lies_on,
             Severity::Care,
             "the glaze will grab at once; you can’t work it",
-            "a dead matt, open base soaks up the glaze where it is put",
+            "a dead-matt base soaks up the glaze where it lands",
             "clear-coat the base first to gain time; a satin base doesn’t need it",
             seal_below(),
         );
@@ -364,7 +364,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
         add(
             None,
             Severity::Fails,
-            "flecks this thick crack",
+            "flecks this thick will crack",
             "thick paint dries from outside and tears",
             "less on the knife, pressed flatter; more of them if they are too few",
             None,
@@ -499,7 +499,7 @@ fn on_the_ground<'a>(
         return vec![about(
             Severity::Care,
             "the ground will bleed through".to_owned(),
-            "tannin and old stain dissolve in water-based paint and bleed through pink or yellow, coat after coat",
+            "tannin and old stain bleed pink or yellow through water-based paint, coat after coat",
             format!("stain-blocking primer first, tinted close to the top colour{saves}"),
             fix,
         )];
@@ -517,7 +517,7 @@ fn on_the_ground<'a>(
         return vec![about(
             Severity::Fails,
             "paint over old wax does not stick".to_owned(),
-            "water-based paint has nothing to grip over wax, and comes off in sheets",
+            "water-based paint has no grip on wax and peels off in sheets",
             "take the old wax off with solvent and fine steel wool first, or finish with wax alone"
                 .to_owned(),
             None,
@@ -560,7 +560,7 @@ fn on_the_ground<'a>(
     )]
 }
 
-/// `one coat`, `3 coats`; what is beyond counting is told as more than six.
+/// `one coat`, `3 coats`; what is beyond counting is shown as more than six.
 fn coats(n: usize) -> String {
     match n {
         1 => "one coat".to_owned(),
@@ -590,7 +590,7 @@ fn jumps(steps: &[Step], stack: &Stack) -> Vec<Advice> {
 }
 
 fn from_afar(stack: &Stack, layers: usize, place: Place) -> Lab {
-    lab(&stack.seen(place, layers, State::Dry).from_afar(), Light::Daylight)
+    lab(&stack.seen(place, layers, FilmState::Dry).from_afar(), Light::Daylight)
 }
 
 /// Glazes against what they lie on, in shades.

@@ -5,7 +5,7 @@
 //! in: pigment among what scatters darkens more than the same pigment in a clear film above, and no cloth takes it out again
 //! (common practice). So the top of what is soaked is one film of both, K and S added by their amounts.
 
-use warm_blend_paint::{Material, Microns, Optics, State, Undersurface, film::FilmTransfer};
+use warm_blend_paint::{FilmState, Material, Microns, Optics, Undersurface, film::FilmTransfer};
 use warm_blend_spectral::Reflectance;
 
 use super::GroundKind;
@@ -120,7 +120,7 @@ impl SoakedFilm {
         let dry = x.value() * film.stays;
         let share = if dry > 0.0 { (deep / dry).min(1.0) } else { 0.0 };
         let wet = x.value() * share;
-        let optics = if filled { film.in_state(State::Sealed).optics } else { film.optics.clone() };
+        let optics = if filled { film.in_state(FilmState::Sealed).optics } else { film.optics.clone() };
         let mut top = optics.clone();
         if wet > 0.0 {
             // Of the dry film so much is air.

@@ -15,12 +15,12 @@
 use std::cell::OnceCell;
 
 use warm_blend_paint::{
-    BadPaint, Material, Microns, Optics, State, SurfaceReflection, Undersurface, film::FilmTransfer,
+    BadPaint, FilmState, Material, Microns, Optics, SurfaceReflection, Undersurface, film::FilmTransfer,
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::{
-    Below, ByPlace, Ground, Level, Place, Print, Share, Soaks, Wood,
+    Below, ByPlace, Deposit, Ground, Level, Place, Share, Soaks, Wood,
     soak::{BareWood, SoakedFilm, into_paint},
 };
 
@@ -78,9 +78,9 @@ pub struct Stack {
 #[derive(Debug, Clone)]
 struct Laid {
     deed: Deed,
-    print: Print,
+    print: Deposit,
     meets: Option<(usize, Meets)>,
-    /// How rough it is left by itself, µm.
+    /// How rough it is left alone, µm.
     rough: f64,
     /// It has torn as it dried.
     cracked: bool,
@@ -89,13 +89,13 @@ struct Laid {
 impl Laid {
     /// What leaves nothing and takes nothing away.
     fn nothing() -> Self {
-        let print = Print { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
+        let print = Deposit { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
         Self { deed: Deed::Nothing, print, meets: None, rough: 0.0, cracked: false }
     }
 
     /// Whether it lies about as thick everywhere: what is wiped stays in hollows, and closes nothing.
     fn closes(&self) -> bool {
-        let Print { film, cover } = &self.print;
+        let Deposit { film, cover } = &self.print;
         cover.field == Share::WHOLE && film.recess.value() < 1.5 * film.field.value()
     }
 }
@@ -154,7 +154,7 @@ impl PlaceSeen {
         Reflectance::clamped(sum)
     }
 
-    /// The colours that are told apart, with the share of each, the largest first: states nearer to a larger one than
+    /// The colours that are distinguished, with the share of each, the largest first: states nearer to a larger one than
     /// `ALIKE` count as that one.
     pub fn colours(&self, light: Light) -> Vec<(Reflectance, f64)> {
         told_apart(self.states.iter().map(|state| (state.seen, state.share)), light, ALIKE)
@@ -168,16 +168,16 @@ pub fn told_apart(
     light: Light,
     alike: f64,
 ) -> Vec<(Reflectance, f64)> {
-    let mut told: Vec<(Reflectance, Lab, f64)> = Vec::new();
+    let mut shown: Vec<(Reflectance, Lab, f64)> = Vec::new();
     for (curve, share) in colours {
         let seen = lab(&curve, light);
-        match told.iter_mut().find(|(_, known, _)| difference(*known, seen).value() < alike) {
+        match shown.iter_mut().find(|(_, known, _)| difference(*known, seen).value() < alike) {
             Some((_, _, sum)) => *sum += share,
-            None => told.push((curve, seen, share)),
+            None => shown.push((curve, seen, share)),
         }
     }
-    told.sort_by(|one, other| other.2.total_cmp(&one.2));
-    told.into_iter().map(|(curve, _, share)| (curve, share)).collect()
+    shown.sort_by(|one, other| other.2.total_cmp(&one.2));
+    shown.into_iter().map(|(curve, _, share)| (curve, share)).collect()
 }
 
 /// A curve as it is seen in a light.
@@ -208,15 +208,15 @@ impl Stack {
     }
 
     /// Lays a film of a material; a board has no more than [`LAYERS`]. `meets` says that it avoids or seeks an earlier layer.
-    pub fn lay(&mut self, material: Material, print: Print, below: Below, meets: Option<(usize, Meets)>) {
+    pub fn lay(&mut self, material: Material, print: Deposit, below: Below, meets: Option<(usize, Meets)>) {
         self.lay_rough(material, print, below, meets, Microns::of(0.0));
     }
 
-    /// The same of a film that is left rough: as deep as `own` by itself.
+    /// The same of a film that is left rough: as deep as `own` alone.
     pub fn lay_rough(
         &mut self,
         material: Material,
-        print: Print,
+        print: Deposit,
         below: Below,
         meets: Option<(usize, Meets)>,
         own: Microns,
@@ -237,7 +237,7 @@ impl Stack {
     }
 
     /// Takes a share of everything away, down to the lowest `down_to` layers.
-    pub fn take_away(&mut self, print: Print, down_to: usize) {
+    pub fn take_away(&mut self, print: Deposit, down_to: usize) {
         let down_to = down_to.min(self.layers.len());
         self.texture.push(print.rubs(self.depth(self.layers.len())));
         self.layers.push(Laid {
@@ -414,7 +414,7 @@ impl Stack {
     }
 
     /// What is seen at a kind of place when the lowest `layers` of them are on, in a state of the whole: all levels of it.
-    pub fn seen(&self, place: Place, layers: usize, state: State) -> PlaceSeen {
+    pub fn seen(&self, place: Place, layers: usize, state: FilmState) -> PlaceSeen {
         let levels = self.levels(layers);
         let part = |level: &Level| {
             let share = if levels.len() > 1 { level.share() } else { 1.0 };
@@ -426,8 +426,8 @@ impl Stack {
         PlaceSeen { states }
     }
 
-    /// The same of one level of a rough place by itself.
-    pub fn seen_at(&self, place: Place, level: Level, layers: usize, state: State) -> PlaceSeen {
+    /// The same of one level of a rough place alone.
+    pub fn seen_at(&self, place: Place, level: Level, layers: usize, state: FilmState) -> PlaceSeen {
         let layers = layers.min(self.layers.len());
         let mut states = vec![(0, 1.0)];
         for layer in 0..layers {
@@ -467,7 +467,7 @@ impl Stack {
         sheets: &[(Option<Sheets>, Option<Sheets>)],
         known: &mut Vec<(SoakedAs, SoakedFilm)>,
         (present, share): (Present, f64),
-        state: State,
+        state: FilmState,
     ) -> AreaState {
         let here = sheets.iter().enumerate().filter(|(n, _)| present >> n & 1 == 1);
         let lying = here.filter_map(|(n, (usual, in_crack))| {
@@ -477,8 +477,10 @@ impl Stack {
         let lying: Vec<(usize, &Sheets)> = lying.collect();
         // How many of them have the air below them filled, the ground as the first.
         let filled = match state {
-            State::Dry => lying.iter().rposition(|(_, sheets)| sheets.below.seals).map_or(0, |top| top + 1),
-            State::Wet | State::Sealed | State::Buffed => usize::MAX,
+            FilmState::Dry => {
+                lying.iter().rposition(|(_, sheets)| sheets.below.seals).map_or(0, |top| top + 1)
+            }
+            FilmState::Wet | FilmState::Sealed | FilmState::Buffed => usize::MAX,
         };
         let soaked = self.soaked(&lying);
         let (mut inside, mut alpha, mut lustre) =
@@ -508,7 +510,7 @@ impl Stack {
             see_through *= sheet.lets_through().powi(2);
         }
         let alpha = match state {
-            State::Wet => 0.0,
+            FilmState::Wet => 0.0,
             _ => alpha.min(state.seal().unwrap_or(1.0)),
         };
         let seen = SurfaceReflection::new(alpha).seen(&inside);
@@ -610,16 +612,16 @@ struct Sheets<'a> {
 }
 
 impl<'a> Sheets<'a> {
-    fn of(laid: &'a Laid, x: Microns, state: State) -> Option<Self> {
+    fn of(laid: &'a Laid, x: Microns, state: FilmState) -> Option<Self> {
         let Deed::Lays { material, below } = &laid.deed else { return None };
         let settles = |by: f64| 1.0 - (-x.value() * material.stays / by).exp();
-        let filled = || material.in_state(State::Sealed).optics.sheet(x);
+        let filled = || material.in_state(FilmState::Sealed).optics.sheet(x);
         Some(Self {
             material,
-            bare: if state == State::Dry { material.optics.sheet(x) } else { filled() },
+            bare: if state == FilmState::Dry { material.optics.sheet(x) } else { filled() },
             filled: OnceCell::new(),
-            is_filled: state != State::Dry,
-            milky: (state == State::Wet).then(|| material.in_state(State::Wet).optics.sheet(x)),
+            is_filled: state != FilmState::Dry,
+            milky: (state == FilmState::Wet).then(|| material.in_state(FilmState::Wet).optics.sheet(x)),
             x,
             below: *below,
             alpha: material.sheen.alpha(),
@@ -632,7 +634,9 @@ impl<'a> Sheets<'a> {
     fn filled(&self) -> &FilmTransfer {
         match self.is_filled {
             true => &self.bare,
-            false => self.filled.get_or_init(|| self.material.in_state(State::Sealed).optics.sheet(self.x)),
+            false => {
+                self.filled.get_or_init(|| self.material.in_state(FilmState::Sealed).optics.sheet(self.x))
+            }
         }
     }
 }

@@ -13,7 +13,7 @@
 use std::borrow::Cow;
 
 use serde::{Deserialize, Serialize};
-use warm_blend_bench::MixtureKind;
+use warm_blend_mixing::MixtureKind;
 use warm_blend_paint::{BadMeasure, Class, Microns, hiding::COAT};
 
 use super::{ByPlace, Grit, Place, Share, Soaks};
@@ -106,7 +106,7 @@ pub enum Family {
 /// The wet film a layer leaves, and the share of the area it covers, by place. Of what takes away only the shares count.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Print {
+pub struct Deposit {
     /// µm of the wet mixture where it lies, 0.1 to 3000.
     pub film: ByPlace<Microns>,
     /// Share of the area that it covers, or takes away.
@@ -121,7 +121,7 @@ pub struct NotAFilm(BadMeasure);
 /// How it was done: what a painter varies from the usual.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Hand {
+pub struct Application {
     /// How much was on the brush against the usual, ¼ to 4.
     pub load: Load,
     /// How firmly it was wiped: ½ as usual, 0 not at all, 1 as firmly as one can. Only of what is wiped.
@@ -248,7 +248,7 @@ impl From<Passes> for u8 {
     }
 }
 
-impl Default for Hand {
+impl Default for Application {
     /// As usual, once.
     fn default() -> Self {
         Self { load: Load(1.0), wipe: Share::of(0.5), passes: Passes(1), texture: None, grit: None }
@@ -475,12 +475,12 @@ impl Technique {
     }
 
     /// The paper it is done with like this.
-    pub fn grit_of(self, hand: Hand) -> Option<Grit> {
+    pub fn grit_of(self, hand: Application) -> Option<Grit> {
         self.grit().map(|usual| hand.grit.unwrap_or(usual))
     }
 
     /// What it is called when it is done like this: `Sanded smooth, 320 grit`; elsewhere its name.
-    pub fn named(self, hand: Hand) -> Cow<'static, str> {
+    pub fn named(self, hand: Application) -> Cow<'static, str> {
         match self.grit_of(hand) {
             Some(grit) => format!("{}, {} grit", self.name(), grit.number()).into(),
             None => self.name().into(),
@@ -489,7 +489,7 @@ impl Technique {
 
     /// How much lower the ridges of a texture are once it was smoothed like this, µm: a share of the grain of the paper at each
     /// rub.
-    pub fn planes(self, hand: Hand) -> f64 {
+    pub fn planes(self, hand: Application) -> f64 {
         let rubs = hand.load.0 * f64::from(hand.passes.0);
         self.grit_of(hand).map_or(0.0, |grit| PLANED * grit.grain() * rubs)
     }
@@ -510,16 +510,16 @@ impl Technique {
 
     /// True where nothing can go on the same day, whatever is in the pot (common practice†): heavy washes, and what is left
     /// standing.
-    pub fn dries_overnight(self, hand: Hand) -> bool {
+    pub fn dries_overnight(self, hand: Application) -> bool {
         matches!(self, Technique::TextureCoat | Technique::KnifeFlecks | Technique::WashDripped)
             || self.rough(hand).value() >= STANDS
     }
 
     /// What it leaves when it is done as usual.
-    pub fn usual(self) -> Print {
+    pub fn usual(self) -> Deposit {
         let row = self.row();
         let of = |values: [f64; 3]| move |place: Place| values[place as usize];
-        Print {
+        Deposit {
             film: ByPlace::from_fn(|place| Microns::of(of(row.film)(place))),
             cover: ByPlace::from_fn(|place| Share::of(of(row.cover)(place))),
         }
@@ -531,7 +531,7 @@ impl Technique {
     /// between them and beyond evenly on a logarithmic scale. Passes lay their films one on the other; where a pass covers a
     /// share c at random, n of them cover 1 − (1 − c)ⁿ, with as much paint in all. A coat that is put on too thick at once
     /// cracks as it shrinks, and shows what is below; another closes it.
-    pub fn print(self, hand: Hand) -> Print {
+    pub fn print(self, hand: Application) -> Deposit {
         let (row, usual) = (self.row(), self.usual());
         let n = f64::from(hand.passes.0);
         let often = if self.takes_away() { n * hand.load.0 } else { n };
@@ -547,9 +547,9 @@ impl Technique {
             // What cracks leave open is drawn together.
             let all = usual.cover.at(place).value();
             let thicker = if all > 0.0 { n * all / cover.at(place).value() } else { n };
-            Microns::of((film * left * hand.load.0 * thicker).min(Print::THICKEST))
+            Microns::of((film * left * hand.load.0 * thicker).min(Deposit::THICKEST))
         });
-        Print { film, cover }
+        Deposit { film, cover }
     }
 }
 
@@ -568,7 +568,7 @@ impl Technique {
     /// Mean wet film that is applied at each place, µm over the whole of it: what roller, brush, cloth or finger lays down before any
     /// of it is ragged, stippled, wiped or patted. Amounts, drying and cost go by it; colour goes by what stays
     /// ([`Technique::print`]).
-    pub fn applied(self, hand: Hand) -> ByPlace<Microns> {
+    pub fn applied(self, hand: Application) -> ByPlace<Microns> {
         let row = self.row();
         // As usual left is in the usual film.
         let rougher = (self.rough(hand).value() - self.texture().unwrap_or(0.0)).max(0.0);
@@ -580,15 +580,15 @@ impl Technique {
     }
 
     /// The same over a surface that is field, recess and edge in some shares, µm: of a flat board, [`crate::FLAT`].
-    pub fn applied_over(self, hand: Hand, shares: &ByPlace<f64>) -> Microns {
+    pub fn applied_over(self, hand: Application, shares: &ByPlace<f64>) -> Microns {
         let applied = self.applied(hand);
         Microns::of(Place::ALL.iter().map(|place| applied.at(*place).value() * shares.at(*place)).sum())
     }
 
     /// How much of the pot a square metre takes, ml, with what stays in brush and tray: the amount that Pot, board and run sheet go
     /// by.
-    pub fn ml_by_square_metre(self, hand: Hand, shares: &ByPlace<f64>) -> f64 {
-        warm_blend_bench::per_square_metre(self.applied_over(hand, shares))
+    pub fn ml_by_square_metre(self, hand: Application, shares: &ByPlace<f64>) -> f64 {
+        warm_blend_mixing::per_square_metre(self.applied_over(hand, shares))
     }
 
     /// True of what is usually worked into the wet layer below it rather than laid on a dry one (common practice).
@@ -605,8 +605,8 @@ impl Technique {
             )
     }
 
-    /// How rough it is left by itself when it is done like this, µm from tip to hollow.
-    pub fn rough(self, hand: Hand) -> Microns {
+    /// How rough it is left alone when it is done like this, µm from tip to hollow.
+    pub fn rough(self, hand: Application) -> Microns {
         let usual = self.texture();
         Microns::of(usual.map_or(0.0, |usual| hand.texture.map_or(usual, TextureDepth::value)))
     }
@@ -624,7 +624,7 @@ const PLANED: f64 = 0.25;
 /// How much more of the pot a rough film takes than an even one, as a share of its depth: tips stand over hollows†.
 const ROUGH_TAKES: f64 = 0.5;
 
-impl Print {
+impl Deposit {
     /// µm that no layer goes beyond.
     pub(super) const THICKEST: f64 = 3000.0;
 
@@ -644,8 +644,8 @@ mod tests {
         proptest::sample::select(Technique::ALL.to_vec())
     }
 
-    fn hand(load: f64, wipe: f64, passes: u8) -> Hand {
-        Hand {
+    fn hand(load: f64, wipe: f64, passes: u8) -> Application {
+        Application {
             load: Load::new(load).unwrap(),
             wipe: Share::new(wipe).unwrap(),
             passes: Passes::new(passes).unwrap(),
@@ -657,7 +657,7 @@ mod tests {
     #[test]
     fn as_usual_is_what_the_table_says() {
         for technique in Technique::ALL {
-            let (usual, done) = (technique.usual(), technique.print(Hand::default()));
+            let (usual, done) = (technique.usual(), technique.print(Application::default()));
             for place in Place::ALL {
                 assert!((usual.film.at(place).value() - done.film.at(place).value()).abs() < 1e-9);
                 assert!((usual.cover.at(place).value() - done.cover.at(place).value()).abs() < 1e-12);
@@ -701,7 +701,7 @@ mod tests {
         ) {
             let laid = |load, passes| technique.print(hand(load, 0.5, passes));
             for place in Place::ALL {
-                let open = |print: &Print| 1.0 - print.cover.at(place).value();
+                let open = |print: &Deposit| 1.0 - print.cover.at(place).value();
                 prop_assert_eq!(open(&laid(1.0, 1)), 0.0);
                 prop_assert!(open(&laid(load + more, 1)) >= open(&laid(load, 1)));
                 if load >= 0.5 {
@@ -718,10 +718,10 @@ mod tests {
     #[test]
     fn what_is_wiped_off_is_used_up_too() {
         use Technique::*;
-        let flat = |technique: Technique| technique.applied_over(Hand::default(), &FLAT).value();
+        let flat = |technique: Technique| technique.applied_over(Application::default(), &FLAT).value();
         assert!((10.0..15.0).contains(&(500.0 / flat(TintedWax))));
         assert!((10.0..13.0).contains(&(1000.0 / flat(BrushedCoat))));
-        let bought = |technique| warm_blend_bench::per_square_metre(Microns::of(flat(technique)));
+        let bought = |technique| warm_blend_mixing::per_square_metre(Microns::of(flat(technique)));
         for glaze in [GlazeStippled, GlazeRagged, GlazeRaggedSoftened, GlazeWiped] {
             assert!((60.0..=70.0).contains(&bought(glaze)), "{glaze:?}: {}", bought(glaze));
         }
@@ -751,7 +751,7 @@ mod tests {
         /// Ridges take more paint than an even film, and never less the higher they stand.
         #[test]
         fn rough_films_take_more(technique in technique(), depth in 0.0..900.0f64, more in 0.0..100.0f64) {
-            let of = |depth: f64| Hand { texture: Some(TextureDepth::new(depth).unwrap()), ..Hand::default() };
+            let of = |depth: f64| Application { texture: Some(TextureDepth::new(depth).unwrap()), ..Application::default() };
             prop_assert!(technique.applied_over(of(depth + more), &FLAT) >= technique.applied_over(of(depth), &FLAT));
             prop_assert_eq!(technique.rough(of(depth)).value() > 0.0, technique.texture().is_some() && depth > 0.0);
         }
@@ -764,7 +764,7 @@ mod tests {
             assert!(serde_json::from_str::<TextureDepth>(&bad.to_string()).is_err());
         }
         // Boards from before there was texture are as they were.
-        let old: Hand = serde_json::from_str(r#"{"load":1.0,"wipe":0.5,"passes":2}"#).unwrap();
+        let old: Application = serde_json::from_str(r#"{"load":1.0,"wipe":0.5,"passes":2}"#).unwrap();
         assert_eq!(old.texture, None);
         assert!(!serde_json::to_string(&old).unwrap().contains("texture"));
     }
@@ -772,7 +772,7 @@ mod tests {
     #[test]
     fn films_that_cannot_be_are_refused() {
         for bad in [0.0, -1.0, 10_000.0, f64::NAN, f64::INFINITY] {
-            assert!(Print::film(bad).unwrap_err().to_string().contains("coverage to 0"));
+            assert!(Deposit::film(bad).unwrap_err().to_string().contains("coverage to 0"));
         }
         assert!(Load::new(0.0).is_err() && Passes::new(0).is_err() && Share::new(1.1).is_err());
     }

@@ -1,10 +1,10 @@
 //! Finishes to start from, filled from the painter's own shelf.
 
-use warm_blend_bench::SHADE;
+use warm_blend_mixing::SHADE;
 use warm_blend_paint::{Class, MixPart, PaintId, WholeParts};
 use warm_blend_spectral::Lab;
 
-use super::{Branch, Family, Hand, Layer, Letter, Load, Passes, Strip, Technique, TextureDepth};
+use super::{Application, Branch, Family, Layer, Letter, Load, Passes, Strip, Technique, TextureDepth};
 
 mod finishes;
 
@@ -102,7 +102,7 @@ struct Step {
     texture: Option<f64>,
 }
 
-/// What a colour is for, told by how it stands to the main one.
+/// What a colour is for, identified by how it stands to the main one.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Role {
     Main,
@@ -317,8 +317,8 @@ impl<'a> Cast<'a> {
             }
         }
         let component = |(paint, parts)| Some(MixPart { paint, parts: WholeParts::new(parts).ok()? });
-        let usual = Hand::default();
-        let hand = Hand {
+        let usual = Application::default();
+        let hand = Application {
             passes: Passes::new(step.passes).unwrap_or(usual.passes),
             load: Load::new(load).unwrap_or(usual.load),
             grit: None,

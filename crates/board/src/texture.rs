@@ -13,11 +13,11 @@
 //! on the tips fills them: a full coat buries fine texture, and after a clear wax there is less for the next to stay in.
 //!
 //! How rough a hand leaves its coats against what the painter says, or what is usual, is learned from readings
-//! ([`Habit`](super::Habit)).
+//! ([`HandBias`](super::Habit)).
 //!
 //! What this leaves out: texture goes over the whole of a place, not along with each mark.
 
-use super::{Place, Print, Share};
+use super::{Deposit, Place, Share};
 use warm_blend_paint::Microns;
 
 /// How high a spot stands within the texture of a surface.
@@ -64,7 +64,7 @@ fn toward(depth: f64) -> f64 {
     depth / (depth + HALF_WAY)
 }
 
-impl Print {
+impl Deposit {
     /// The film left at a level of a place, and the share of it that is covered, on a texture so many µm deep. Where nothing is
     /// put on a place, nothing lies at any level of it.
     pub fn on(&self, place: Place, level: Level, depth: f64) -> (Microns, Share) {

@@ -3,11 +3,11 @@
 use std::collections::HashMap;
 
 use warm_blend_paint::{
-    BadPaint, Class, Material, Microns, MixPart, PaintId, Parts, State, WholeParts, hiding::COAT, mix,
+    BadPaint, Class, FilmState, Material, Microns, MixPart, PaintId, Parts, WholeParts, hiding::COAT, mix,
 };
 use warm_blend_spectral::{Light, difference};
 
-use super::{Below, ByPlace, Ground, KnownTin, OnShelf, Place, Print, Share, Stack, stack::lab};
+use super::{Below, ByPlace, Deposit, Ground, KnownTin, OnShelf, Place, Share, Stack, stack::lab};
 
 /// A coat covers where what is seen is this near to the paint's own colour, ΔE00†.
 const COVERS: f64 = 1.0;
@@ -48,14 +48,14 @@ pub fn coats_over(
     paint: &Material,
 ) -> Result<Option<usize>, BadPaint> {
     let own = lab(&paint.masstone(), Light::Daylight);
-    let coat = Print { film: ByPlace::all(Microns::of(COAT)), cover: ByPlace::all(Share::WHOLE) };
+    let coat = Deposit { film: ByPlace::all(Microns::of(COAT)), cover: ByPlace::all(Share::WHOLE) };
     let mut stack = Stack::over(ground)?;
     if let Some(below) = below {
         stack.lay(below.clone(), coat, Below::LIES, None);
     }
     Ok((1..=MOST).find(|_| {
         stack.lay(paint.clone(), coat, Below::LIES, None);
-        let seen = stack.seen(Place::Field, stack.len(), State::Dry).from_afar();
+        let seen = stack.seen(Place::Field, stack.len(), FilmState::Dry).from_afar();
         difference(lab(&seen, Light::Daylight), own).value() <= COVERS
     }))
 }

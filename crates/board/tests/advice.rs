@@ -1,11 +1,11 @@
 //! What is said of an order of layers, and the ways back where it went wrong. All of it is common practice.
 
 use warm_blend_board::{
-    Advice, AdviceFix, Board, ByPlace, Defect, Grit, Ground, GroundKind, Habit, Hand, Hands, KnownTin, Layer,
-    LayerChange, Load, Passes, Place, Remedy, RemedySearch, School, Severity, Stack, TakeCare, Technique,
-    TextureDepth, advice, cautions,
+    Advice, AdviceFix, Application, Board, ByPlace, Defect, Grit, Ground, GroundKind, HandBias, KnownTin,
+    Layer, LayerChange, LearnedHand, Load, Passes, Place, Remedy, RemedySearch, School, Severity, Stack,
+    TakeCare, Technique, TextureDepth, advice, cautions,
 };
-use warm_blend_paint::{Class, PaintId, Specials, State};
+use warm_blend_paint::{Class, FilmState, PaintId, Specials};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 use warm_blend_testing::shelf::{
     A, BROWN, CLAY_BLUE, CLEAR_WAX, CREAM, GEL_STAIN, GLAZING_LIQUID, OXBLOOD, PEARL, PRIMER, Shelf, WHITE,
@@ -14,7 +14,7 @@ use warm_blend_testing::shelf::{
 
 fn said_by(shelf: &Shelf, board: &Board) -> Vec<Advice> {
     let tin = |paint| shelf.tin(paint);
-    let stack = board.stack(A, tin, |_| Habit::USUAL).unwrap();
+    let stack = board.stack(A, tin, |_| HandBias::USUAL).unwrap();
     advice(board, A, tin, &stack, &shelf.on())
 }
 
@@ -193,7 +193,7 @@ fn the_tin_is_believed() {
     let shelf = Shelf::wide();
     let said_of = |paint: PaintId, specials: Specials, board: &Board| {
         let tin = |id| shelf.tin(id).map(|tin| if id == paint { KnownTin { specials, ..tin } } else { tin });
-        let stack = board.stack(A, tin, |_| Habit::USUAL).unwrap();
+        let stack = board.stack(A, tin, |_| HandBias::USUAL).unwrap();
         advice(board, A, tin, &stack, &shelf.on())
     };
     let primed = board_on(GroundKind::RedStain, vec![coat(PRIMER, 1), coat(CREAM, 2)]);
@@ -294,7 +294,7 @@ fn paper_takes_ridges_down() {
         let shelf = Shelf::default();
         let all: Vec<&Layer> = layers.iter().collect();
         let ground = Ground { kind: GroundKind::PaleWood, colour: None };
-        let stack = Stack::of_layers(&ground, &all, |paint| shelf.tin(paint), |_| Habit::USUAL).unwrap();
+        let stack = Stack::of_layers(&ground, &all, |paint| shelf.tin(paint), |_| HandBias::USUAL).unwrap();
         (stack.texture(2).value(), stack.texture(3).value())
     };
     let (before, usual) = depth(None, 1.0);
@@ -365,8 +365,8 @@ fn the_first_coat_is_never_the_colour() {
 fn much_water_asks_for_a_bonding_primer() {
     let wash = Layer::new(Technique::WashDripped, pot(&[(WHITE, 1)]));
     let on = |ground| said(&board_on(ground, vec![coat(CREAM, 2), wash.clone()]));
-    assert_eq!(about(&on(GroundKind::OldPaint), "much water").unwrap().layer, Some(wash.id));
-    assert!(about(&on(GroundKind::WhitePrimer), "much water").is_none());
+    assert_eq!(about(&on(GroundKind::OldPaint), "very wet layer").unwrap().layer, Some(wash.id));
+    assert!(about(&on(GroundKind::WhitePrimer), "very wet layer").is_none());
 }
 
 #[test]
@@ -379,13 +379,13 @@ fn thick_work_needs_the_night_and_contrast_its_steps() {
     assert!(about(&said(&board(vec![coat(CREAM, 2), dry(WHITE)])), "shades in one step").is_none());
 }
 
-/// Strokes that are left to stand are told of, take the night, and crack where they are put on at once as high as peaks (common
+/// Strokes that are left to stand are reported, take the night, and crack where they are put on at once as high as peaks (common
 /// practice).
 #[test]
 fn standing_strokes_are_told_of() {
     let rough = |texture: f64, passes: u8| {
         let texture = Some(TextureDepth::new(texture).unwrap());
-        let hand = Hand { texture, passes: Passes::new(passes).unwrap(), ..Hand::default() };
+        let hand = Application { texture, passes: Passes::new(passes).unwrap(), ..Application::default() };
         Layer { hand, ..coat(CREAM, 1) }
     };
     let wash = || Layer::new(Technique::WashWiped, pot(&[(WHITE, 1)]));
@@ -394,40 +394,40 @@ fn standing_strokes_are_told_of() {
     assert!(about(&found(rough(20.0, 1)), "overnight").is_none());
     let stands = found(rough(150.0, 1));
     assert_eq!(about(&stands, "standing brush strokes").unwrap().severity, Severity::Note);
-    assert!(about(&stands, "overnight").is_some() && about(&stands, "cracks").is_none());
-    assert_eq!(about(&found(rough(600.0, 1)), "cracks").unwrap().severity, Severity::Fails);
-    assert!(about(&found(rough(600.0, 2)), "cracks").is_none(), "in two coats");
+    assert!(about(&stands, "overnight").is_some() && about(&stands, "will crack").is_none());
+    assert_eq!(about(&found(rough(600.0, 1)), "will crack").unwrap().severity, Severity::Fails);
+    assert!(about(&found(rough(600.0, 2)), "will crack").is_none(), "in two coats");
     // A wax has no texture of its own, whatever is said of it.
-    let hand = Hand { texture: Some(TextureDepth::new(900.0).unwrap()), ..Hand::default() };
+    let hand = Application { texture: Some(TextureDepth::new(900.0).unwrap()), ..Application::default() };
     assert_eq!(Technique::TintedWax.rough(hand).value(), 0.0);
 }
 
-/// A coat so thick that it is drawn with cracks is told of, and put on usually it is not (common practice: thin coats).
+/// A coat so thick that it is drawn with cracks is reported, and put on usually it is not (common practice: thin coats).
 #[test]
 fn a_coat_that_cracks_is_told_of() {
     for technique in [Technique::BrushedCoat, Technique::RolledCoat] {
-        let told = [1.0, 1.4, 1.7, 2.6, 3.2, 4.0].map(|load| {
-            let hand = Hand { load: Load::new(load).unwrap(), ..Hand::default() };
+        let reply = [1.0, 1.4, 1.7, 2.6, 3.2, 4.0].map(|load| {
+            let hand = Application { load: Load::new(load).unwrap(), ..Application::default() };
             let layer = Layer { hand, ..Layer::new(technique, pot(&[(CREAM, 1)])) };
-            let told = about(&said(&board(vec![layer.clone()])), "will run and crack").is_some();
-            assert_eq!(told, layer.is_cracked(), "{technique:?} {load}");
-            told
+            let reply = about(&said(&board(vec![layer.clone()])), "will run and crack").is_some();
+            assert_eq!(reply, layer.is_cracked(), "{technique:?} {load}");
+            reply
         });
-        assert!(!told[0] && told[5] && told.is_sorted(), "{technique:?}: {told:?}");
+        assert!(!reply[0] && reply[5] && reply.is_sorted(), "{technique:?}: {reply:?}");
     }
 }
 
 fn ways(board: &Board, trouble: Defect) -> Vec<Remedy> {
     let shelf = Shelf::default();
-    let (on, hands) = (shelf.on(), Hands::default());
+    let (on, hands) = (shelf.on(), LearnedHand::default());
     let mending = RemedySearch { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
     mending.ways(trouble).unwrap()
 }
 
 fn seen(board: &Board) -> ByPlace<Lab> {
     let shelf = Shelf::default();
-    let stack = board.stack(A, |paint| shelf.tin(paint), |_| Habit::USUAL).unwrap();
-    ByPlace::from_fn(|place| lab(&stack.seen(place, stack.len(), State::Dry).from_afar()))
+    let stack = board.stack(A, |paint| shelf.tin(paint), |_| HandBias::USUAL).unwrap();
+    ByPlace::from_fn(|place| lab(&stack.seen(place, stack.len(), FilmState::Dry).from_afar()))
 }
 
 fn lab(curve: &Reflectance) -> Lab {
@@ -507,12 +507,12 @@ fn done(board: &Board, way: &Remedy) -> Vec<Layer> {
 
 fn other_schools(board: &Board) -> Vec<School> {
     let shelf = Shelf::default();
-    let (on, hands) = (shelf.on(), Hands::default());
+    let (on, hands) = (shelf.on(), LearnedHand::default());
     let mending = RemedySearch { board, letter: A, shelf: &on, tin: |paint| shelf.tin(paint), hands: &hands };
     mending.schools().unwrap()
 }
 
-/// Every answer of another school is one that this strip does not give, does what it is told to do, and leads back: the
+/// Every answer of another school is one that this strip does not give, does what it is shown to do, and leads back: the
 /// question is asked of what it makes too, but where it leaves the layer out.
 #[test]
 fn what_another_school_does_can_be_seen_and_turned_back() {
@@ -560,7 +560,7 @@ fn distress_before_the_glaze_makes_darker_edges() {
     assert!(lab(&school.ways[0].after.edge).l < seen(&start).edge.l);
 }
 
-/// A way is told by what it would do: put on the board it does just that.
+/// A way is shown by what it would do: put on the board it does just that.
 #[test]
 fn what_is_told_is_what_it_does() {
     let board = waxed();

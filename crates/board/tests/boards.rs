@@ -2,10 +2,13 @@
 
 use proptest::prelude::*;
 use warm_blend_board::{
-    BadBoard, Below, Board, Branch, ByPlace, FLAT, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter,
-    Load, Meets, MeetsLayer, Place, PlaceSeen, Print, Share, Stack, Strip, Technique, TextureDepth,
+    Application, BadBoard, Below, Board, Branch, ByPlace, Deposit, FLAT, Ground, GroundKind, HandBias,
+    KnownTin, Layer, Letter, Load, Meets, MeetsLayer, Place, PlaceSeen, Share, Stack, Strip, Technique,
+    TextureDepth,
 };
-use warm_blend_paint::{Class, Masstone, Material, Microns, PaintId, Parts, Seen, State, Undersurface, mix};
+use warm_blend_paint::{
+    Class, FilmState, Masstone, Material, Microns, PaintId, Parts, Seen, Undersurface, mix,
+};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz, difference};
 use warm_blend_testing::{
     shelf::{CREAM, Shelf, named, paint, pot},
@@ -25,13 +28,13 @@ fn any_ground() -> impl Strategy<Value = Ground> {
     proptest::sample::select(GroundKind::ALL.to_vec()).prop_map(Ground::of)
 }
 
-fn film(microns: f64, cover: f64) -> Print {
+fn film(microns: f64, cover: f64) -> Deposit {
     let (film, cover) = (Microns::new(microns).unwrap(), Share::new(cover).unwrap());
-    Print { film: ByPlace::all(film), cover: ByPlace::all(cover) }
+    Deposit { film: ByPlace::all(film), cover: ByPlace::all(cover) }
 }
 
 fn seen(stack: &Stack) -> PlaceSeen {
-    stack.seen(Place::Field, stack.len(), State::Dry)
+    stack.seen(Place::Field, stack.len(), FilmState::Dry)
 }
 
 fn lab(curve: &Reflectance) -> Lab {
@@ -43,7 +46,7 @@ fn apart(one: &Reflectance, other: &Reflectance) -> f64 {
 }
 
 /// One layer over a ground.
-fn one(ground: &Ground, material: &Material, print: Print) -> Reflectance {
+fn one(ground: &Ground, material: &Material, print: Deposit) -> Reflectance {
     let mut stack = Stack::over(ground).unwrap();
     stack.lay(material.clone(), print, Below::LIES, None);
     seen(&stack).from_afar()
@@ -115,7 +118,7 @@ proptest! {
     #[test]
     fn a_firmer_wipe_is_never_further_from_the_base(ground in any_ground(), glaze in any_glaze(), wipe in 0.0..0.9f64, more in 0.0..0.1f64) {
         let wiped = |wipe: f64| {
-            let hand = Hand { wipe: Share::new(wipe).unwrap(), ..Hand::default() };
+            let hand = Application { wipe: Share::new(wipe).unwrap(), ..Application::default() };
             inside_of(&ground, &glaze, Technique::GlazeWiped.print(hand))
         };
         let bare = inside_of(&ground, &glaze, film(1e-6, 1.0));
@@ -176,8 +179,8 @@ proptest! {
         let all: f64 = films[down_to..].iter().sum();
         for layers in down_to + 1..films.len() {
             let ring = worn * (1.0 - worn) * films[layers - 1] / all;
-            let told = if ring < 0.002 { 0.0 } else { ring };
-            prop_assert!((share(layers) - told).abs() < 1e-6, "{} of {told} with {layers} layers", share(layers));
+            let shown = if ring < 0.002 { 0.0 } else { ring };
+            prop_assert!((share(layers) - shown).abs() < 1e-6, "{} of {shown} with {layers} layers", share(layers));
         }
         prop_assert!((states.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
     }
@@ -198,7 +201,7 @@ proptest! {
     #[test]
     fn a_thick_coat_is_the_pot(
         ground in any_ground(), one in any_paint(), other in any_paint(), ratio in 0.1..10.0f64,
-        light in proptest::sample::select(Light::ALL.to_vec()), state in proptest::sample::select(State::ALL.to_vec()),
+        light in proptest::sample::select(Light::ALL.to_vec()), state in proptest::sample::select(FilmState::ALL.to_vec()),
     ) {
         let pot = mix(&[(Parts::new(1.0).unwrap(), &one), (Parts::new(ratio).unwrap(), &other)]).unwrap();
         // 3 mm must hide in every band and state: of gel stains that is no thick coat, nor of a blue that lets red through.
@@ -229,13 +232,13 @@ proptest! {
         let mut stack = Stack::over(&ground).unwrap();
         stack.lay(paint, film(180.0, 1.0), Below::LIES, None);
         let look = |stack: &Stack, state| stack.seen(place, stack.len(), state).from_afar();
-        let as_state = look(&stack, State::Sealed);
+        let as_state = look(&stack, FilmState::Sealed);
         stack.lay(seal.clone(), technique.usual(), Below::WAXES, None);
-        let once = look(&stack, State::Dry);
+        let once = look(&stack, FilmState::Dry);
         prop_assert!(apart(&as_state, &once) <= 0.3, "by state {:?}, by layer {:?}", lab(&as_state), lab(&once));
-        prop_assert!(apart(&look(&stack, State::Sealed), &once) <= 1e-9);
+        prop_assert!(apart(&look(&stack, FilmState::Sealed), &once) <= 1e-9);
         stack.lay(seal, technique.usual(), Below::WAXES, None);
-        let twice = look(&stack, State::Dry);
+        let twice = look(&stack, FilmState::Dry);
         prop_assert!(apart(&once, &twice) <= 0.3, "once {:?}, twice {:?}", lab(&once), lab(&twice));
     }
 
@@ -254,11 +257,11 @@ proptest! {
 }
 
 /// What is below the surface of one layer over a ground: the surface differs with thickness and is left out.
-fn inside_of(ground: &Ground, material: &Material, print: Print) -> [f64; 36] {
+fn inside_of(ground: &Ground, material: &Material, print: Deposit) -> [f64; 36] {
     let mut stack = Stack::over(ground).unwrap();
     stack.lay(material.clone(), print, Below::LIES, None);
     // Wet, every surface is the same gloss one; the milk is that of the layer.
-    *stack.seen(Place::Field, 1, State::Wet).from_afar().bands()
+    *stack.seen(Place::Field, 1, FilmState::Wet).from_afar().bands()
 }
 
 /// Half and half at random: four states of a quarter each (Demichel 1924).
@@ -312,7 +315,7 @@ fn finishes_look_as_painters_know_them() {
         if let Some((material, technique)) = more {
             stack.lay(material, technique.usual(), Below::LIES, None);
         }
-        stack.seen(place, stack.len(), State::Dry).from_afar()
+        stack.seen(place, stack.len(), FilmState::Dry).from_afar()
     };
     let dark_wax = || {
         let wax = Material::of(Class::ClearWax, None, None).unwrap();
@@ -371,7 +374,7 @@ fn boards_that_cannot_be_are_refused() {
     // Sixty broken layers are predicted, not refused.
     let shelf = Shelf::default();
     let stack =
-        made(many(60)).unwrap().stack(Letter::ALL[0], |paint| shelf.tin(paint), |_| Habit::USUAL).unwrap();
+        made(many(60)).unwrap().stack(Letter::ALL[0], |paint| shelf.tin(paint), |_| HandBias::USUAL).unwrap();
     let states = seen(&stack).states;
     assert!(states.len() <= 256 && (states.iter().map(|state| state.share).sum::<f64>() - 1.0).abs() < 1e-9);
 }
@@ -402,7 +405,7 @@ fn a_board_that_was_read_is_as_sound_as_one_that_is_made() {
     ] {
         assert_eq!(board.check().unwrap_err().pointer(), pointer);
     }
-    // How a layer meets another stood without names in documents of before.
+    // How a layer meets another stood without names in documents from earlier versions.
     let id = board.strips()[0].layers[0].id;
     let of_before = read("/strips/0/layers/1", "meets", serde_json::json!([id, "avoids"]));
     assert_eq!(of_before.strips()[0].layers[1].meets, Some(MeetsLayer { layer: id, how: Meets::Avoids }));
@@ -412,9 +415,9 @@ fn a_board_that_was_read_is_as_sound_as_one_that_is_made() {
 /// A chest of drawers takes about a pint of base, and has some 3 m² (common practice).
 #[test]
 fn a_chest_takes_about_a_pint() {
-    let coat = Technique::BrushedCoat.applied_over(Hand::default(), &FLAT);
+    let coat = Technique::BrushedCoat.applied_over(Application::default(), &FLAT);
     let for_area =
-        |area, coats| warm_blend_bench::for_area(area, warm_blend_paint::Units::Metric, coats, coat);
+        |area, coats| warm_blend_mixing::for_area(area, warm_blend_paint::Units::Metric, coats, coat);
     let pint = for_area(2.5, 2.0).unwrap().value();
     assert!((400.0..600.0).contains(&pint), "{pint}");
     assert!(for_area(-1.0, 2.0).is_err() && for_area(2.0, 0.0).is_err() && for_area(f64::NAN, 1.0).is_err());
@@ -434,7 +437,7 @@ fn waxed(texture: f64, clear: f64) -> Stack {
     stack.lay(cream.clone(), coat, Below::LIES, None);
     stack.lay_rough(cream, coat, Below::LIES, None, Microns::new(texture).unwrap());
     if clear > 0.0 {
-        let load = Hand { load: Load::new(clear).unwrap(), ..Hand::default() };
+        let load = Application { load: Load::new(clear).unwrap(), ..Application::default() };
         stack.lay(clear_wax, Technique::ClearWax.print(load), Below::WAXES, None);
     }
     stack.lay(dark, Technique::TintedWax.usual(), Below::WAXES, None);
@@ -456,7 +459,7 @@ proptest! {
     }
 }
 
-/// A flat board brushed every which way takes a dark wax as painters do it for: several ΔE00 in the mean, and dark lines from near
+/// A flat board brushed every which way takes a dark wax as painters do it for: several ΔE00 on average, and dark lines from near
 /// (common practice). On a smooth one nothing differs from before.
 #[test]
 fn a_flat_board_takes_dark_wax_in_its_strokes() {
@@ -488,7 +491,8 @@ fn more_powder_makes_higher_peaks() {
             layer.pot.extend(pot(&[(77, powder)]));
         }
         layer.hand.texture = texture.map(|depth| TextureDepth::new(depth).unwrap());
-        let stack = Stack::of_layers(&Ground::of(GroundKind::WhitePrimer), &[&layer], tin, |_| Habit::USUAL);
+        let stack =
+            Stack::of_layers(&Ground::of(GroundKind::WhitePrimer), &[&layer], tin, |_| HandBias::USUAL);
         stack.unwrap().texture(1).value()
     };
     assert_eq!(depth(1, 0, None), 250.0, "bought as texture paint");
@@ -538,7 +542,7 @@ proptest! {
             let coat = Technique::BrushedCoat;
             stack.lay(slate.clone(), coat.usual(), Below::LIES, None);
             stack.lay(slate.clone(), coat.usual(), Below::LIES, None);
-            let heavy = Hand { load: Load::new(load).unwrap(), ..Hand::default() };
+            let heavy = Application { load: Load::new(load).unwrap(), ..Application::default() };
             stack.lay(cream.clone(), coat.print(heavy), Below::LIES, None);
             if cracked {
                 stack.crack();

@@ -1,11 +1,11 @@
 //! What each technique does to the colour, as the trade knows it (common practice).
 
 use warm_blend_board::{
-    Below, Board, Ground, GroundKind, Hand, Hands, Layer, Letter, Passes, Place, PlaceSeen, Share, Stack,
-    Strip, Technique, bands,
+    Application, Below, Board, Ground, GroundKind, Layer, LearnedHand, Letter, Passes, Place, PlaceSeen,
+    Share, Stack, Strip, Technique, bands,
 };
 use warm_blend_learn::Ensemble;
-use warm_blend_paint::{Class, Masstone, Material, Parts, State, mix};
+use warm_blend_paint::{Class, FilmState, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz, difference};
 use warm_blend_testing::shelf::{named, paint};
 
@@ -33,7 +33,7 @@ fn painted(class: Class, code: [u8; 3]) -> Stack {
     stack
 }
 
-fn put(mut stack: Stack, technique: Technique, pot: &Material, hand: Hand) -> Stack {
+fn put(mut stack: Stack, technique: Technique, pot: &Material, hand: Application) -> Stack {
     use warm_blend_board::Family::{Seal, Wax};
     let seals = matches!(technique.family(), Wax | Seal);
     stack.lay(pot.clone(), technique.print(hand), Below { seals, soaks: technique.soaks() }, None);
@@ -41,7 +41,7 @@ fn put(mut stack: Stack, technique: Technique, pot: &Material, hand: Hand) -> St
 }
 
 fn done(stack: Stack, technique: Technique, pot: &Material) -> Stack {
-    put(stack, technique, pot, Hand::default())
+    put(stack, technique, pot, Application::default())
 }
 
 fn lab(curve: &Reflectance) -> Lab {
@@ -49,7 +49,7 @@ fn lab(curve: &Reflectance) -> Lab {
 }
 
 fn at(stack: &Stack, place: Place) -> PlaceSeen {
-    stack.seen(place, stack.len(), State::Dry)
+    stack.seen(place, stack.len(), FilmState::Dry)
 }
 
 fn afar(stack: &Stack, place: Place) -> Lab {
@@ -122,7 +122,7 @@ fn each_pass_of_pearl_is_stronger() {
     for base in [CREAM, GREYS[0], [60, 70, 90]] {
         let before = painted(Class::LatexSatin, base);
         let passes = |n| {
-            let hand = Hand { passes: Passes::new(n).unwrap(), ..Hand::default() };
+            let hand = Application { passes: Passes::new(n).unwrap(), ..Application::default() };
             let after = put(before.clone(), Technique::GlazeStippled, &pearl, hand);
             apart(afar(&before, Place::Field), afar(&after, Place::Field))
         };
@@ -138,16 +138,18 @@ fn dark_wax_stains_bare_paint_and_lifts_off_clear_wax() {
         let dark = with(wax, 4.0, Class::ClearWax);
         let bare = painted(Class::Chalk, base);
         let clear = done(bare.clone(), Technique::ClearWax, &medium(Class::ClearWax));
-        let lifted = Hand { wipe: Share::new(0.9).unwrap(), ..Hand::default() };
+        let lifted = Application { wipe: Share::new(0.9).unwrap(), ..Application::default() };
         for place in [Place::Field, Place::Edge] {
             let l = |stack: &Stack| afar(stack, place).l;
             let dark_on = |stack: &Stack, hand| put(stack.clone(), Technique::TintedWax, &dark, hand);
-            let (straight, over) = (dark_on(&bare, Hand::default()), dark_on(&clear, Hand::default()));
+            let (straight, over) =
+                (dark_on(&bare, Application::default()), dark_on(&clear, Application::default()));
             assert!(l(&straight) < l(&over) - 0.4, "{base:?}: {} and {}", l(&straight), l(&over));
             // Lifted, it is as good as gone over clear wax; on bare paint most of what it did beyond the wax itself is there.
             let left = |stack: &Stack| apart(afar(&dark_on(stack, lifted), place), afar(&clear, place));
-            let did =
-                |stack: &Stack| apart(afar(&dark_on(stack, Hand::default()), place), afar(&clear, place));
+            let did = |stack: &Stack| {
+                apart(afar(&dark_on(stack, Application::default()), place), afar(&clear, place))
+            };
             // What is off by 0.2 nobody sees.
             let gone = (0.3 * did(&clear)).max(0.2);
             assert!(left(&clear) < gone, "{} of {}", left(&clear), did(&clear));
@@ -182,7 +184,7 @@ fn bare(kind: GroundKind) -> Stack {
 fn bare_wood_darkens_when_it_is_wetted_or_sealed() {
     for kind in WOODS {
         let dry = afar(&bare(kind), Place::Field);
-        let wet = lab(&bare(kind).seen(Place::Field, 0, State::Wet).from_afar());
+        let wet = lab(&bare(kind).seen(Place::Field, 0, FilmState::Wet).from_afar());
         assert!((3.0..16.0).contains(&(dry.l - wet.l)), "{kind:?} wet: {dry:?} {wet:?}");
         for (technique, class) in
             [(Technique::ClearWax, Class::ClearWax), (Technique::ClearCoat, Class::ClearCoat)]
@@ -220,7 +222,7 @@ fn stain_tones_bare_wood_evenly_and_never_vividly() {
             let mut film = bare(kind);
             let print = Technique::GlazeRagged.usual();
             let whole =
-                warm_blend_board::Print { cover: warm_blend_board::ByPlace::all(Share::WHOLE), ..print };
+                warm_blend_board::Deposit { cover: warm_blend_board::ByPlace::all(Share::WHOLE), ..print };
             film.lay(stain.clone(), whole, Below::LIES, None);
             assert!(afar(&film, Place::Field).chroma() > once.chroma(), "{kind:?}");
         }
@@ -236,7 +238,7 @@ fn the_band_of_waxed_wood_is_honest() {
         let strips = vec![Strip { letter: a, from: None, layers }];
         let board = Board::new(named("oak"), Ground::of(kind), strips).unwrap();
         let tins = |_| None::<(Class, &Ensemble)>;
-        bands(&board, a, tins, &Hands::default(), n, (Light::Daylight, State::Dry)).unwrap().field
+        bands(&board, a, tins, &LearnedHand::default(), n, (Light::Daylight, FilmState::Dry)).unwrap().field
     };
     let wax = || vec![Layer::new(Technique::ClearWax, Vec::new())];
     for kind in WOODS {

@@ -179,7 +179,7 @@ impl Weighing {
         }
     }
 
-    /// What has gone in and can be taken down, g: the next addition begins with it once it [was taken](Self::taken).
+    /// What has gone in and can be recorded, g: the next addition begins with it once it [was taken](Self::taken).
     pub fn addition(&self) -> Result<f64, NotYet> {
         let net = self.net();
         self.rests()?;
@@ -189,7 +189,7 @@ impl Weighing {
         Ok(net)
     }
 
-    /// So much was taken down, g: what has gone in beyond it, also since it was looked at, is of the next addition.
+    /// So much was recorded, g: what has gone in beyond it, also since it was looked at, is of the next addition.
     pub fn taken(&mut self, grams: f64) {
         self.mark = self.mark.map(|mark| mark + grams);
         self.rested -= grams;
@@ -269,7 +269,7 @@ mod tests {
         assert_eq!(take(&mut weighing), Err(NotYet::Nothing));
     }
 
-    /// Takes down what has gone in.
+    /// Records what has gone in.
     fn take(weighing: &mut Weighing) -> Result<f64, NotYet> {
         let grams = weighing.addition()?;
         weighing.taken(grams);

@@ -32,7 +32,7 @@ async fn main() {
     painter.reads("turns green on the way").await;
     keep(&painter, "blend").await;
     painter.click("radio", "Mix").await;
-    painter.click("button", "Pour it").await;
+    painter.click("button", "Start pouring").await;
     for (paint, more) in [("slate blue", false), ("barley", true)] {
         painter.click("radio", paint).await;
         painter.click("button", "Pour what is wanted").await;
@@ -62,7 +62,7 @@ async fn main() {
     painter.click("link", "detail glaze, three shades darker").await;
     painter.click("tab", "Paints").await;
     painter.the("region", "Film over a ground").await;
-    painter.reads("In a recess").await;
+    painter.reads("Recess").await;
     keep(&painter, "glaze").await;
     painter.open("/board").await;
     painter.the("heading", "Ready finishes").await;
@@ -93,9 +93,9 @@ async fn main() {
     painter.reads("of neighbours is off").await;
     keep(&painter, "piece").await;
     painter.click("radio", "pale trim").await;
-    painter.reads("4 pairs of neighbours are off").await;
+    painter.reads("4 pairs of adjoining parts clash").await;
     painter.click("button", "Unify").await;
-    painter.reads("Brings it together").await;
+    painter.reads("These bring it together").await;
     keep(&painter, "unify").await;
     painter.leave().await;
 }

@@ -42,7 +42,7 @@ impl Painter {
         Self::before(|file| Workspace::demo(file).expect("the demo opens"), "/shelf").await
     }
 
-    /// The same as it opens by itself.
+    /// The same as it opens alone.
     pub async fn at_the_door() -> Self {
         Self::before(|file| Workspace::demo(file).expect("the demo opens"), "/").await
     }
@@ -347,7 +347,7 @@ impl Painter {
         panic!("Tab never reached {role} “{name}”");
     }
 
-    /// The colour a swatch with this role and name is filled with, as the browser reckons it.
+    /// The colour a swatch with this role and name is filled with, as the browser computes it.
     pub async fn fill(&self, role: &str, name: &str) -> String {
         self.the(role, name).await.css_value("background-color").await.expect("a colour")
     }

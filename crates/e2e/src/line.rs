@@ -139,10 +139,10 @@ impl Ends {
         let program = *self.program.lock().unwrap_or_else(PoisonError::into_inner);
         let asked = self.client.request(parts.method, format!("http://{program}{}", parts.uri));
         let mut answer = asked.headers(parts.headers).body(body).send().await.map_err(|_| Cut)?;
-        let mut told = Response::builder().status(answer.status());
+        let mut shown = Response::builder().status(answer.status());
         for (name, value) in answer.headers() {
             if name != header::TRANSFER_ENCODING && name != header::CONTENT_LENGTH {
-                told = told.header(name, value);
+                shown = shown.header(name, value);
             }
         }
         // Piece by piece: a stream of events has no end.
@@ -154,6 +154,6 @@ impl Ends {
                 }
             }
         });
-        told.body(Body::from_stream(ReceiverStream::new(pieces))).map_err(|_| Cut)
+        shown.body(Body::from_stream(ReceiverStream::new(pieces))).map_err(|_| Cut)
     }
 }

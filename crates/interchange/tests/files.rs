@@ -307,7 +307,7 @@ fn samples_say_what_they_were_read_with() {
     );
 }
 
-/// Files of before said who wrote them, not that they are predictions; another program's name is none.
+/// Files from earlier versions said who wrote them, not that they are predictions; another program's name is none.
 #[test]
 fn own_files_are_known_by_their_maker() {
     let of = |text: &str| import(text.as_bytes(), Told::default()).unwrap().predicted;

@@ -9,7 +9,7 @@ use serde::Serialize;
 use super::prior::Facts;
 use super::reading::Reading;
 
-/// A circle of paints, as a shelf of its own.
+/// A connected group of paints, as a shelf of its own.
 #[derive(Debug, Clone)]
 pub(crate) struct Circle {
     /// The name of its first paint: no other circle has it.
@@ -29,7 +29,7 @@ pub(crate) struct CircleData {
     pub readings: Vec<Reading>,
 }
 
-/// The circles of a shelf. A paint that is not a medium stands in one of them; a medium by itself in one too.
+/// The circles of a shelf. A paint that is not a medium stands in one of them; a medium alone in one too.
 pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Vec<Circle> {
     let ties = |reading: &Reading| -> Vec<usize> {
         let of = || reading.of.iter().map(|(paint, _)| *paint);

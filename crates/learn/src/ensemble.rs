@@ -3,7 +3,7 @@
 use std::sync::{Arc, OnceLock};
 
 use nalgebra::DMatrix;
-use warm_blend_paint::{BadPaint, Material, NothingToMix, Optics, Parts, State, SurfaceReflection, mix};
+use warm_blend_paint::{BadPaint, FilmState, Material, NothingToMix, Optics, Parts, SurfaceReflection, mix};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use super::discrepancy;
@@ -257,9 +257,9 @@ impl Ensemble {
     }
 
     /// Each of them in another state.
-    pub fn in_state(&self, state: State) -> Self {
+    pub fn in_state(&self, state: FilmState) -> Self {
         match state {
-            State::Dry => self.clone(),
+            FilmState::Dry => self.clone(),
             _ => Self::new(self.best.in_state(state), self.members().map(|member| member.in_state(state))),
         }
     }

@@ -14,7 +14,7 @@ use super::{
 };
 use crate::Strength;
 
-/// Paints that the doubt of a paint in mixes is told by: enough, spread from dark to light.
+/// Paints that the doubt of a paint in mixes is shown by: enough, spread from dark to light.
 const COMPANIONS: usize = 8;
 
 /// From which L* a paint is pale enough to be tested with a dark one, and to which a paint is dark enough for that†.
@@ -65,7 +65,7 @@ impl Estimate {
         Self::from(&Learnt::default(), paints, readings, usize::MAX)
     }
 
-    /// The same, to the last digit, from what was kept: only what something else was said of is learnt anew, or put off where that
+    /// The same, to the last digit, from what was kept: only what something else was said of is learnt anew, or deferred where that
     /// is more than `most` readings.
     pub fn recalled(
         kept: Vec<KeptCircle>,
@@ -76,7 +76,7 @@ impl Estimate {
         Self::from(&Learnt::recalled(kept), paints, readings, most)
     }
 
-    /// What is known after this: only what something new is said of is learnt anew, or put off where that is more than `most`
+    /// What is known after this: only what something new is said of is learnt anew, or deferred where that is more than `most`
     /// readings.
     pub fn after(
         &self,

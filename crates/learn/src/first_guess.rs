@@ -19,7 +19,7 @@ pub(crate) struct Label {
     pub base: Option<Reflectance>,
 }
 
-/// What it may be: reckoned when it is first asked for.
+/// What it may be: computed when it is first asked for.
 #[derive(Debug)]
 pub(crate) struct FirstGuess {
     pub label: Label,
@@ -46,7 +46,7 @@ impl FirstGuess {
         Ok(Self { label, made })
     }
 
-    /// Of a label that a guess was made of before.
+    /// Of a label that a guess was made from earlier versions.
     pub(crate) fn again(label: Label) -> Self {
         Self { label, made: OnceLock::new() }
     }

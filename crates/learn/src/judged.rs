@@ -20,7 +20,7 @@ pub struct Judged {
 impl Judged {
     pub(crate) fn of(reading: &Reading, predicted: Vec<Lab>, questioned: bool, off: f64) -> Self {
         let differences =
-            reading.measured().zip(&predicted).map(|(read, told)| difference(read.lab(), *told).value());
+            reading.measured().zip(&predicted).map(|(read, shown)| difference(read.lab(), *shown).value());
         Self { questioned, off, difference: differences.fold(0.0, f64::max), predicted }
     }
 }

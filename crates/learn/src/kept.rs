@@ -11,7 +11,7 @@ use warm_blend_spectral::Lab;
 use crate::circle::CircleData;
 use crate::judged::Judged;
 
-/// What was learnt of one circle of paints.
+/// What was learnt of one connected group of paints.
 #[derive(Debug, Clone, PartialEq)]
 pub struct KeptCircle {
     /// The circle.

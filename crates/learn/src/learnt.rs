@@ -32,7 +32,7 @@ pub struct Learnt {
     pub judged: Vec<Judged>,
     /// From how many readings nothing was learnt yet.
     pub yet_to_learn: usize,
-    /// What was learnt of each circle of paints, by its name.
+    /// What was learnt of each connected group of paints, by its name.
     circles: HashMap<u64, Arc<OfCircle>>,
     /// What was kept of each, as long as nobody has asked for it.
     recalled: HashMap<u64, KeptCircle>,
@@ -62,7 +62,7 @@ impl Learnt {
     }
 }
 
-/// The most probable shelf. Tins are told apart by their places: see [`learn_named`].
+/// The most probable shelf. Tins are distinguished by their places: see [`learn_named`].
 pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
     let names: Vec<u64> = (0..paints.len() as u64).collect();
     learn_named(&names, paints, readings)

@@ -17,12 +17,13 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod backtest;
 mod certainty;
 mod circle;
-mod crowd;
 mod discrepancy;
 pub mod draws;
 pub mod ensemble;
+mod ensemble_lanes;
 mod estimate;
 mod factor;
 mod first_guess;
@@ -34,15 +35,15 @@ pub mod local_metric;
 mod log;
 mod masstones;
 mod of_circle;
+mod plausibility;
 mod prior;
 mod reading;
 mod residual;
-mod sense;
 mod shelf;
 mod strength;
-mod truth;
 mod worth;
 
+pub use backtest::{Backtested, LogOf, backtest, said_of};
 pub use certainty::Certainty;
 pub use ensemble::{Doubt, Ensemble};
 pub use estimate::{Estimate, OfShelf};
@@ -50,10 +51,9 @@ pub use judged::Judged;
 pub use kept::{KeptCircle, Said};
 pub use learnt::{BadTin, Learnt, learn, learn_after, learn_named, learn_up_to};
 pub use log::{LoggedReading, PRACTICE_READER};
+pub use plausibility::{Senseless, make_sense};
 pub use prior::Facts;
 pub use reading::{BadMeasured, Measured, PartsMethod, Reading, Shown, Source};
-pub use sense::{Senseless, make_sense};
 pub use shelf::ShelfPaint;
 pub use strength::{Strength, strengths};
-pub use truth::{Foretold, LogOf, foretell, said_of};
 pub use worth::{Beside, Reads, Test, Worth, worth};

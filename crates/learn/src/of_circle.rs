@@ -1,4 +1,4 @@
-//! What is learnt of one circle of paints.
+//! What is learnt of one connected group of paints.
 
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
@@ -35,7 +35,7 @@ pub(crate) type Found<'a> = HashMap<u64, &'a (Arc<FirstGuess>, Vec<f64>)>;
 pub(crate) struct OfCircle {
     pub said: CircleData,
     /// Stands for it, once somebody has asked.
-    told: OnceLock<Option<Said>>,
+    shown: OnceLock<Option<Said>>,
     /// By paint, where readings were fitted: what was guessed first, and where it was found.
     pub found: Vec<(Arc<FirstGuess>, Vec<f64>)>,
     pub paints: Vec<Ensemble>,
@@ -106,11 +106,11 @@ impl OfCircle {
             Judged::of(reading, predicted, odd.is_some_and(|odd| odd > OUTLIER_SD), odd.unwrap_or(0.0))
         });
         let (judged, found) = (judged.collect(), Vec::new());
-        let (said, told) = (circle.said.clone(), OnceLock::new());
-        Ok(Self { said, told, found, paints, judged, remembered: Mutex::default() })
+        let (said, shown) = (circle.said.clone(), OnceLock::new());
+        Ok(Self { said, shown, found, paints, judged, remembered: Mutex::default() })
     }
 
-    /// What is guessed first of each tin; one whose label is that of before is not guessed anew.
+    /// What is guessed first of each tin; one whose label is that from earlier versions is not guessed anew.
     fn guesses(
         circle: &Circle,
         spectra: Vec<Option<Reflectance>>,
@@ -153,13 +153,13 @@ impl OfCircle {
         let paints = paints.collect();
         let found = guesses.into_iter().zip(fit.best).collect();
         let remembered = Mutex::new(fit.remembered.map(Arc::new));
-        let (said, told) = (circle.said.clone(), OnceLock::new());
-        Ok(Self { said, told, found, paints, judged, remembered })
+        let (said, shown) = (circle.said.clone(), OnceLock::new());
+        Ok(Self { said, shown, found, paints, judged, remembered })
     }
 
     /// Stands for all that was said of it.
     pub fn told(&self) -> Option<Said> {
-        *self.told.get_or_init(|| kept::told(&self.said))
+        *self.shown.get_or_init(|| kept::told(&self.said))
     }
 
     /// As it is kept under its name.
@@ -174,7 +174,7 @@ impl OfCircle {
 
     /// What was learnt of a circle, where that is what was kept.
     pub fn recall(circle: &Circle, kept: &KeptCircle) -> Option<Self> {
-        let told = kept::told(&circle.said).filter(|told| *told == kept.said)?;
+        let shown = kept::told(&circle.said).filter(|shown| *shown == kept.said)?;
         let (found, judged) = kept.open()?;
         let bases = Bases::of(&circle.said.facts, &circle.said.readings);
         let labels = labels(&circle.said, bases.spectra);
@@ -191,7 +191,7 @@ impl OfCircle {
             })
         });
         let (paints, found) = known.collect::<Option<Vec<_>>>()?.into_iter().unzip();
-        let (said, told) = (circle.said.clone(), Some(told).into());
-        Some(Self { said, told, found, paints, judged, remembered: Mutex::default() })
+        let (said, shown) = (circle.said.clone(), Some(shown).into());
+        Some(Self { said, shown, found, paints, judged, remembered: Mutex::default() })
     }
 }

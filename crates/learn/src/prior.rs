@@ -581,16 +581,16 @@ mod tests {
 
         #[test]
         fn before_any_reading_a_paint_is_what_its_tin_says(facts in facts()) {
-            let told = Material::of(facts.class, facts.masstone, facts.coats_to_hide).unwrap();
+            let shown = Material::of(facts.class, facts.masstone, facts.coats_to_hide).unwrap();
             let guessed = Prior::of(&facts, None).unwrap().material(&[0.0; DIMENSIONS]);
             for i in 0..BANDS {
-                prop_assert!((guessed.optics.k()[i] / told.optics.k()[i] - 1.0).abs() < 1e-6);
-                prop_assert!((guessed.optics.s()[i] / told.optics.s()[i] - 1.0).abs() < 1e-9);
+                prop_assert!((guessed.optics.k()[i] / shown.optics.k()[i] - 1.0).abs() < 1e-6);
+                prop_assert!((guessed.optics.s()[i] / shown.optics.s()[i] - 1.0).abs() < 1e-9);
             }
-            prop_assert_eq!(guessed.voids, told.voids);
+            prop_assert_eq!(guessed.voids, shown.voids);
         }
 
-        /// What is told of a tin before its doubt is drawn is the middle of that doubt.
+        /// What is reported a tin before its doubt is drawn is the middle of that doubt.
         #[test]
         fn the_most_probable_needs_no_modes(facts in facts(), spectrum in proptest::option::of(0.03..0.9f64)) {
             let read = spectrum.map(|level| Reflectance::from_fn(|i| level * (1.0 - 0.01 * i as f64)));

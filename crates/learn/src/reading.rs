@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use serde::{Deserialize, Serialize};
-use warm_blend_paint::{Microns, Parts, State};
+use warm_blend_paint::{FilmState, Microns, Parts};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_screen};
 
 use super::local_metric::visible;
@@ -39,7 +39,7 @@ impl Source {
         Self::ALL.into_iter().find(|source| source.id() == id)
     }
 
-    /// How a reading by it is told: `by colour reader`.
+    /// How a reading by it is shown: `by colour reader`.
     pub const fn words(self) -> &'static str {
         match self {
             Source::Reader => "by colour reader",
@@ -261,12 +261,12 @@ pub enum Shown {
 /// A reading of a paint or of a mix of known parts. `P` says which paint: a place in a list, or an id.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Reading<P = usize> {
-    /// What was stirred together; a paint by itself is one part of it.
+    /// What was stirred together; a paint alone is one part of it.
     pub of: Vec<(P, Parts)>,
     /// How the parts were measured.
     pub pour: PartsMethod,
     /// Wet, dry or sealed when it was read.
-    pub state: State,
+    pub state: FilmState,
     /// What was seen.
     pub shown: Shown,
     /// What it was read with.
@@ -293,10 +293,10 @@ impl<P> Reading<P> {
         Some(Reading { of, pour, state, shown, source, sure })
     }
 
-    /// The spectrum of a paint by itself, thick and dry: it takes the place of a stated colour.
+    /// The spectrum of a paint alone, thick and dry: it takes the place of a stated colour.
     pub(crate) fn masstone_spectrum(&self) -> Option<(&P, &Reflectance)> {
         match (&self.of[..], self.state, &self.shown) {
-            ([(paint, _)], State::Dry, Shown::Thick(Measured::Spectrum(curve))) => Some((paint, curve)),
+            ([(paint, _)], FilmState::Dry, Shown::Thick(Measured::Spectrum(curve))) => Some((paint, curve)),
             _ => None,
         }
     }

@@ -4,7 +4,7 @@ use std::{ops::Range, sync::OnceLock};
 
 use nalgebra::{DMatrix, DVector};
 use warm_blend_paint::{
-    Cones, State, Undersurface,
+    Cones, FilmState, Undersurface,
     film::{leaving_film, thick_film},
     hiding::{chart_black, chart_white},
     surface::{K1, emerging, leaving},
@@ -12,9 +12,9 @@ use warm_blend_paint::{
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 
 use super::{
-    crowd::{Crowd, Lane, sum},
     discrepancy,
     draws::MEMBERS,
+    ensemble_lanes::{Crowd, Lane, sum},
     local_metric::{LocalMetric, lab_jacobian},
     prior::{Bands, Local},
     reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER},
@@ -87,7 +87,7 @@ impl Stirred {
     }
 
     /// What is seen of it in a state and how that moves, thick or as a film of `x` mm over a ground.
-    fn band(&self, i: usize, state: State, film: Option<(f64, Cones)>) -> Band {
+    fn band(&self, i: usize, state: FilmState, film: Option<(f64, Cones)>) -> Band {
         let Standing { s, filled, follows, alpha, free } =
             Standing::of(self.s[i], self.alpha, self.voids, self.milk, state);
         let k = self.k[i];
@@ -105,7 +105,7 @@ impl Stirred {
             by_k: by_ln_k / k.max(f64::MIN_POSITIVE),
             by_s: by_s * follows,
             by_alpha: if free { K1 } else { 0.0 },
-            by_voids: if state == State::Dry { 0.0 } else { -by_s * self.s[i] * filled * filled },
+            by_voids: if state == FilmState::Dry { 0.0 } else { -by_s * self.s[i] * filled * filled },
             by_thickness: if film.is_some() { by(&|t| leaves(k, s, t)) } else { 0.0 },
         }
     }
@@ -124,12 +124,12 @@ struct Standing {
 
 impl Standing {
     #[inline]
-    fn of(s: f64, alpha: f64, voids: f64, milk: f64, state: State) -> Self {
+    fn of(s: f64, alpha: f64, voids: f64, milk: f64, state: FilmState) -> Self {
         let filled = 1.0 / (1.0 + voids);
         let (s, follows, alpha, free) = match state {
-            State::Dry => (s, 1.0, alpha, true),
-            State::Wet => (s * filled + milk, filled, 0.0, false),
-            State::Sealed | State::Buffed => {
+            FilmState::Dry => (s, 1.0, alpha, true),
+            FilmState::Wet => (s * filled + milk, filled, 0.0, false),
+            FilmState::Sealed | FilmState::Buffed => {
                 let seal = state.seal().unwrap_or(1.0);
                 (s * filled, filled, alpha.min(seal), alpha <= seal)
             }
@@ -508,7 +508,7 @@ mod tests {
     proptest! {
         #![proptest_config(ProptestConfig::with_cases(48))]
 
-        /// Plausible shelves side by side would read what each would by itself, in every state, thick or as a film.
+        /// Plausible shelves side by side would read what each would alone, in every state, thick or as a film.
         #[test]
         fn side_by_side_is_one_by_one(
             codes in proptest::array::uniform2(any::<[u8; 3]>()),
@@ -537,7 +537,7 @@ mod tests {
             let reading = Reading {
                 of: vec![(0, Parts::new(ratio).unwrap()), (1, Parts::new(1.0).unwrap())],
                 pour: PartsMethod::Scale,
-                state: [State::Dry, State::Wet, State::Sealed, State::Buffed][state],
+                state: [FilmState::Dry, FilmState::Wet, FilmState::Sealed, FilmState::Buffed][state],
                 shown,
                 source: Source::Reader,
                 sure: false,

@@ -66,7 +66,7 @@ impl ShelfPaint {
         }
     }
 
-    /// What the estimate is told of it.
+    /// What the estimate is reported it.
     pub fn facts(&self, house_white: bool) -> Facts {
         Facts {
             class: self.class,

@@ -9,7 +9,7 @@
 
 use nalgebra::{DMatrix, DVector};
 use warm_blend_paint::{
-    Material, Microns, Optics, Parts, State, SurfaceReflection,
+    FilmState, Material, Microns, Optics, Parts, SurfaceReflection,
     hiding::{COAT, chart_black, chart_white},
     mix,
 };
@@ -85,7 +85,7 @@ impl Test {
                 let over = |ground| stirred.film(Microns::of(COAT), ground);
                 vec![over(chart_black()), over(chart_white())]
             }
-            Test::Sealed => vec![stirred.in_state(State::Sealed).masstone()],
+            Test::Sealed => vec![stirred.in_state(FilmState::Sealed).masstone()],
             _ => vec![stirred.masstone()],
         })
     }

@@ -2,7 +2,7 @@
 
 use proptest::prelude::*;
 use warm_blend_learn::{Ensemble, Facts, Learnt, Measured, PartsMethod, Reading, Shown, Source, learn};
-use warm_blend_paint::{Class, Masstone, Material, Parts, State, mix};
+use warm_blend_paint::{Class, FilmState, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb, Xyz};
 
 fn facts(code: Srgb, house_white: bool) -> Facts {
@@ -30,7 +30,7 @@ fn reading(of: &[(usize, f64)], read: Lab) -> Reading {
     Reading {
         of: of.iter().map(|(paint, n)| (*paint, parts(*n))).collect(),
         pour: PartsMethod::Spoons,
-        state: State::Dry,
+        state: FilmState::Dry,
         shown: Shown::Thick(Measured::Colour(read)),
         source: Source::Reader,
         sure: false,
@@ -116,7 +116,7 @@ fn any_tin() -> impl Strategy<Value = Facts> {
 }
 
 /// What the reader says of a mix poured by scale, if that is just what was expected.
-fn agreeing(learnt: &Learnt, of: &[(usize, f64)], state: State, spectrum: bool) -> Reading {
+fn agreeing(learnt: &Learnt, of: &[(usize, f64)], state: FilmState, spectrum: bool) -> Reading {
     let curve = mixed(learnt, of).best().in_state(state).masstone();
     let read = if spectrum { Measured::spectrum(curve) } else { Measured::Colour(lab(&curve)) };
     Reading { pour: PartsMethod::Scale, state, shown: Shown::Thick(read), ..reading(of, lab(&curve)) }
@@ -139,7 +139,7 @@ proptest! {
         // Nearly black, neither the reader nor the eye tells hues apart: one such mix in a thousand keeps ±1.5 to 1.8.
         prop_assume!(mixed(&first, &of).best().seen_lab(Light::Daylight).l > 32.0);
         // The paint is so much stronger or weaker than was thought.
-        let read = agreeing(&first, &[(1, ratio * f64::exp(off)), (0, 1.0)], State::Dry, spectrum);
+        let read = agreeing(&first, &[(1, ratio * f64::exp(off)), (0, 1.0)], FilmState::Dry, spectrum);
         let read = Reading { of: of.map(|(paint, n)| (paint, parts(n))).into(), ..read };
         let learnt = learn(&shelf, std::slice::from_ref(&read)).unwrap();
         prop_assert!(!learnt.judged[0].questioned, "{:?}", learnt.judged[0]);
@@ -156,7 +156,7 @@ proptest! {
     fn an_agreeing_reading_widens_no_band(tin in any_tin(), other in any_tin(), ratio in 0.2..5.0f64, sealed: bool, spectrum: bool) {
         let shelf = [facts(WHITE, true), tin, other];
         let first = learn(&shelf, &[]).unwrap();
-        let state = if sealed { State::Sealed } else { State::Dry };
+        let state = if sealed { FilmState::Sealed } else { FilmState::Dry };
         let read = agreeing(&first, &[(1, ratio), (0, 1.0)], state, spectrum);
         let then = learn(&shelf, &[read]).unwrap();
         for of in [vec![(1, 1.0)], vec![(1, 1.0), (0, 1.0)], vec![(1, 4.0), (0, 1.0)], vec![(1, 1.0), (0, 8.0)], vec![(1, 1.0), (2, 1.0)]] {
@@ -192,7 +192,7 @@ proptest! {
         let promised = doubt(&first);
         let gave: Vec<(Test, f64, f64)> = promised.after.iter().filter(|(test, _)| *test != Test::Drawdown).map(|(test, promised)| {
             let of: Vec<(usize, f64)> = test.of(1, Some(0), Some(dark)).unwrap().into_iter().map(|(paint, parts)| (paint, parts.value())).collect();
-            let state = if *test == Test::Sealed { State::Sealed } else { State::Dry };
+            let state = if *test == Test::Sealed { FilmState::Sealed } else { FilmState::Dry };
             let read = Reading { pour: PartsMethod::Spoons, ..agreeing(&first, &of, state, spectra) };
             (*test, *promised, doubt(&learn(&shelf, &[read]).unwrap()).doubt)
         }).collect();
@@ -330,11 +330,11 @@ fn what_a_test_would_buy_is_told_beforehand() {
     use warm_blend_learn::{Beside, Reads, Test, worth};
     let code = Srgb::new(38, 50, 74);
     let shelf = [facts(WHITE, true), facts(code, false), facts(Srgb::new(194, 149, 58), false)];
-    let told = learn(&shelf, &[]).unwrap();
-    let partners: Vec<&Material> = [0, 2].map(|i| told.paints[i].best()).into();
+    let answer = learn(&shelf, &[]).unwrap();
+    let partners: Vec<&Material> = [0, 2].map(|i| answer.paints[i].best()).into();
     let before = worth(
-        &told.paints[1],
-        Beside { others: &partners, white: Some(&told.paints[0]), dark: None },
+        &answer.paints[1],
+        Beside { others: &partners, white: Some(&answer.paints[0]), dark: None },
         Reads::Colours,
     );
     assert!(before.after.iter().all(|(_, left)| *left <= before.doubt + 1e-9), "{before:?}");
@@ -350,10 +350,11 @@ fn what_a_test_would_buy_is_told_beforehand() {
     );
     assert!((0.4..2.5).contains(&(after.doubt / promised)), "promised {promised}, left {}", after.doubt);
     // Without a white there is no tint test, and of itself nobody makes one.
-    let alone = worth(&told.paints[1], Beside { others: &partners, white: None, dark: None }, Reads::Colours);
+    let alone =
+        worth(&answer.paints[1], Beside { others: &partners, white: None, dark: None }, Reads::Colours);
     assert!(alone.after.iter().all(|(test, _)| !test.needs_white()));
     assert_eq!(
-        worth(&told.paints[1], Beside { others: &[], white: None, dark: None }, Reads::Colours).doubt,
+        worth(&answer.paints[1], Beside { others: &[], white: None, dark: None }, Reads::Colours).doubt,
         0.0
     );
 }
@@ -367,10 +368,10 @@ fn a_pale_paint_is_best_tested_with_a_dark_one() {
     let learnt = learn(&shelf, &[reading(&[(2, 1.0), (0, 1.0)], tint(dark, 1.0, 1.0))]).unwrap();
     let partners: Vec<&Material> = [0, 2].map(|i| learnt.paints[i].best()).into();
     let beside = Beside { others: &partners, white: Some(&learnt.paints[0]), dark: Some(&learnt.paints[2]) };
-    let told = worth(&learnt.paints[1], beside, Reads::Colours);
-    let after = |test: Test| told.after.iter().find(|(other, _)| *other == test).unwrap().1;
-    assert_eq!(told.after[0].0, Test::Darkened, "{told:?}");
-    assert!(after(Test::Darkened) < 0.75 * after(Test::TintHalf), "{told:?}");
+    let answer = worth(&learnt.paints[1], beside, Reads::Colours);
+    let after = |test: Test| answer.after.iter().find(|(other, _)| *other == test).unwrap().1;
+    assert_eq!(answer.after[0].0, Test::Darkened, "{answer:?}");
+    assert!(after(Test::Darkened) < 0.75 * after(Test::TintHalf), "{answer:?}");
 }
 
 /// The halo lies at the rim of the band, from dark to light, and a thing that is certain has none.
@@ -396,9 +397,9 @@ fn sealing_and_drawing_down_tell_what_they_should() {
     let code = Srgb::new(140, 120, 100);
     let shelf = [facts(WHITE, true), facts(code, false)];
     let dry = Material::of(Class::Chalk, Some(Masstone::Hex(code)), None).unwrap();
-    let sealed = lab(&dry.in_state(State::Sealed).masstone());
+    let sealed = lab(&dry.in_state(FilmState::Sealed).masstone());
     let mut pair = reading(&[(1, 1.0)], Lab { l: sealed.l - 2.0, ..sealed });
-    pair.state = State::Sealed;
+    pair.state = FilmState::Sealed;
     let mut masstone = reading(&[(1, 1.0)], lab(&dry.masstone()));
     masstone.source = Source::Reader;
     let learnt = learn(&shelf, &[masstone, pair]).unwrap();
@@ -543,12 +544,12 @@ fn what_was_kept_is_known_again() {
     // The green tin was never read: it is not worth keeping.
     assert_eq!(kept.len(), 2);
     let same = |one: &Learnt, other: &Learnt| {
-        let told = |learnt: &Learnt| {
+        let answer = |learnt: &Learnt| {
             let of =
                 |tin: &Ensemble| (tin.best().clone(), (0..128).map(|m| tin.member(m)).collect::<Vec<_>>());
             (learnt.paints.iter().map(of).collect::<Vec<_>>(), learnt.judged.clone())
         };
-        told(one) == told(other)
+        answer(one) == answer(other)
     };
     let recalled = learn_after(&Learnt::recalled(kept.clone()), &names, &shelf, &all).unwrap();
     assert!(same(&recalled, &known));
@@ -583,7 +584,7 @@ fn what_was_kept_is_known_again() {
     assert!(same(&more(&Learnt::recalled(kept)), &more(&Learnt::default())));
 }
 
-/// More readings than somebody waits for are put off: until they are learnt from, tins are known by their labels and nothing is
+/// More readings than somebody waits for are deferred: until they are learnt from, tins are known by their labels and nothing is
 /// said of the readings; what was kept is known all the same; and what is learnt later is what would have been learnt at once.
 #[test]
 fn what_is_put_off_is_learnt_later() {
@@ -599,7 +600,7 @@ fn what_is_put_off_is_learnt_later() {
     ];
     let names: Vec<u64> = (7..11).collect();
     let best = |learnt: &Learnt| learnt.paints.iter().map(|tin| tin.best().clone()).collect::<Vec<_>>();
-    let told = |learnt: &Learnt| {
+    let answer = |learnt: &Learnt| {
         let members = |tin: &Ensemble| (0..128).map(|m| tin.member(m)).collect::<Vec<_>>();
         (best(learnt), learnt.paints.iter().map(members).collect::<Vec<_>>(), learnt.judged.clone())
     };
@@ -607,21 +608,21 @@ fn what_is_put_off_is_learnt_later() {
     let labels = learn_named(&names, &shelf, &[]).unwrap();
     let soon = |most: usize, before: &Learnt| learn_up_to(most, before, &names, &shelf, &all).unwrap();
     let nothing = Learnt::default();
-    assert_eq!(told(&soon(3, &nothing)), told(&whole));
+    assert_eq!(answer(&soon(3, &nothing)), answer(&whole));
     let put_off = soon(2, &nothing);
     assert_eq!((put_off.yet_to_learn, whole.yet_to_learn), (3, 0));
     assert_eq!(best(&put_off), best(&labels));
     assert!(put_off.judged.iter().all(|judged| judged.predicted.is_empty()));
     assert!(put_off.worth_keeping().is_empty(), "nothing was learnt");
     let later = learn_after(&put_off, &names, &shelf, &all).unwrap();
-    assert_eq!((told(&later), later.yet_to_learn), (told(&whole), 0));
-    // The first circle was kept: it is known, and only the other is put off.
+    assert_eq!((answer(&later), later.yet_to_learn), (answer(&whole), 0));
+    // The first circle was kept: it is known, and only the other is deferred.
     let kept: Vec<KeptCircle> = whole.kept(names[0]).into_iter().collect();
     let half = soon(0, &Learnt::recalled(kept));
     assert_eq!(half.yet_to_learn, 1);
     assert_eq!((&best(&half)[..2], &best(&half)[2..]), (&best(&whole)[..2], &best(&labels)[2..]));
     assert_eq!(half.judged[..2], whole.judged[..2]);
-    assert_eq!(told(&learn_after(&half, &names, &shelf, &all).unwrap()), told(&whole));
+    assert_eq!(answer(&learn_after(&half, &names, &shelf, &all).unwrap()), answer(&whole));
 }
 
 /// Of more readings than are kept in memory the first circles are forgotten: they come to the same, only by the long way. And a

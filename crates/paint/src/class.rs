@@ -80,7 +80,7 @@ struct Row {
     sheen: f64,
     /// φ, share by which the air in a dry unsealed film adds to its scattering.
     voids: f64,
-    /// S that a wet film has on top of what it keeps, per mm: the milk of a water-borne binder.
+    /// S that a wet film has on top of what it keeps, per mm: the milk of a water-based binder.
     milk: f64,
     role: Role,
 }

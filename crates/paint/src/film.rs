@@ -89,7 +89,7 @@ impl Optics {
         }
     }
 
-    /// A film of wet thickness `x` by itself.
+    /// A film of wet thickness `x` alone.
     pub fn sheet(&self, x: Microns) -> FilmTransfer {
         let x = x.millimetres();
         let by_band: [Sheet; BANDS] = std::array::from_fn(|i| Sheet::of(self.k[i], self.s[i], x));
@@ -258,7 +258,7 @@ pub fn leaving_film(k: f64, s: f64, x: f64, ground: Cones) -> f64 {
     Sheet::of(k, s, x).over(ground).leaving()
 }
 
-/// A film by itself, to be laid over many grounds.
+/// A film alone, to be laid over many grounds.
 #[derive(Debug, Clone)]
 pub struct FilmTransfer([Sheet; BANDS]);
 

@@ -6,7 +6,7 @@
 //! | what colour is it on its own? | [`Masstone`] |
 //! | what does it absorb and scatter? | [`Optics`], [`Material`] |
 //! | what does the surface add to what is seen? | [`SurfaceReflection`] |
-//! | what do wet, dry, sealed and buffed change? | [`State`], [`Material::in_state`] |
+//! | what do wet, dry, sealed and buffed change? | [`FilmState`], [`Material::in_state`] |
 //! | what does a coat over a ground look like? | [`Material::film`], [`Undersurface`], [`Drawdown`] |
 //! | how many coats until the ground is hidden? | [`CoatsToHide`] |
 //! | what colour is this mix? | [`mix`], [`Material::masstone`], [`Seen`] |
@@ -20,7 +20,7 @@
 //! The model is the two-constant theory of Kubelka and Munk (1931) with Saunderson's (1942) surface, on the 36
 //! bands of `warm-blend-spectral`. Lengths are mm or µm of *wet* paint, K and S are per mm, volumes are wet.
 //!
-//! What this crate leaves out: how sure any of it is (`warm-blend-learn`), searches (`warm-blend-bench`), layers
+//! What this crate leaves out: how sure any of it is (`warm-blend-learn`), searches (`warm-blend-mixing`), layers
 //! (`warm-blend-board`), storage, HTTP, pictures and file formats. It does no input or output at all.
 
 #![warn(missing_docs, clippy::unwrap_used)]
@@ -71,7 +71,7 @@ pub use recipe::{
     shares, simplest,
 };
 pub use seen::Seen;
-pub use state::State;
+pub use state::FilmState;
 pub use surface::SurfaceReflection;
 pub use undersurface::{Cones, Undersurface};
 pub use units::{BadLength, Dimension, Units};

@@ -3,7 +3,7 @@
 use serde::Deserialize;
 use warm_blend_spectral::{Lab, Light};
 
-use crate::{Material, Seen, State};
+use crate::{FilmState, Material, Seen};
 
 /// A light, and what has become of the film that is looked at in it.
 ///
@@ -15,12 +15,12 @@ pub struct Look {
     /// The light; daylight if left out.
     pub light: Light,
     /// Wet, dry, sealed or buffed; dry if left out.
-    pub state: State,
+    pub state: FilmState,
 }
 
 impl From<Light> for Look {
     fn from(light: Light) -> Self {
-        Self { light, state: State::Dry }
+        Self { light, state: FilmState::Dry }
     }
 }
 

@@ -51,7 +51,7 @@ pub enum BadColour {
     Impossible(#[from] Unreachable),
 }
 
-/// A hex code as text; documents of before hold its three numbers.
+/// A hex code as text; documents from earlier versions hold its three numbers.
 fn code<'de, D: Deserializer<'de>>(from: D) -> Result<Option<String>, D::Error> {
     #[derive(Deserialize)]
     #[serde(untagged, expecting = "not a valid hex code; use one such as #b08d57")]
@@ -214,7 +214,7 @@ mod tests {
             let masstone: Masstone = serde_json::from_str(text).unwrap();
             assert_eq!(serde_json::to_string(&masstone).unwrap(), text);
         }
-        // As documents of before hold it.
+        // As documents from earlier versions hold it.
         let of_before: Masstone = serde_json::from_str(r#"{"hex":[176,141,87]}"#).unwrap();
         assert_eq!(of_before, Masstone::Hex(Srgb { red: 176, green: 141, blue: 87 }));
     }

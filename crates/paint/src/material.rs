@@ -4,7 +4,7 @@ use warm_blend_spectral::{BANDS, Lab, Reflectance, Xyz};
 
 use crate::hiding::{COAT, chart_white};
 use crate::surface::{K1, K2};
-use crate::{CoatsToHide, Microns, Optics, Seen, State, SurfaceReflection, Undersurface};
+use crate::{CoatsToHide, FilmState, Microns, Optics, Seen, SurfaceReflection, Undersurface};
 
 /// A paint, a medium or a mix of them.
 #[derive(Debug, Clone, PartialEq)]
@@ -17,7 +17,7 @@ pub struct Material {
     pub stays: f64,
     /// φ: share by which the air in the dry, unsealed film adds to its scattering; 0 for a closed film.
     pub voids: f64,
-    /// Scattering of the wet film on top of what it keeps, 1/mm: a water-borne binder is milky until it dries.
+    /// Scattering of the wet film on top of what it keeps, 1/mm: a water-based binder is milky until it dries.
     pub milk: f64,
     /// Share of the area that flakes cover, 0..=1: they shine at the mirror angle, which no flat colour shows.
     pub lustre: f64,
@@ -82,16 +82,16 @@ impl Material {
     ///
     /// Wet or sealed, the air in it is filled and scatters no more: S falls to S/(1 + φ), which deepens a porous paint.
     /// A wet surface is a gloss one, and the binder is milky. A seal lays its own surface over one that is duller.
-    pub fn in_state(&self, state: State) -> Self {
+    pub fn in_state(&self, state: FilmState) -> Self {
         let filled = |milk| self.optics.scattering(1.0 / (1.0 + self.voids), milk);
         match state {
-            State::Dry => self.clone(),
-            State::Wet => Self {
+            FilmState::Dry => self.clone(),
+            FilmState::Wet => Self {
                 stays: self.stays,
                 lustre: self.lustre,
                 ..Self::closed(filled(self.milk), SurfaceReflection::new(0.0))
             },
-            State::Sealed | State::Buffed => {
+            FilmState::Sealed | FilmState::Buffed => {
                 let seal = state.seal().unwrap_or(1.0);
                 let sheen = SurfaceReflection::new(self.sheen.alpha().min(seal));
                 Self { stays: self.stays, lustre: self.lustre, ..Self::closed(filled(0.0), sheen) }

@@ -313,7 +313,7 @@ mod tests {
         Material::of(Class::Chalk, Some(masstone), Some(CoatsToHide::new(2.0).unwrap())).unwrap()
     }
 
-    /// So many of a measure come to as much; what is wrong is told of the count, in the measure it was given in.
+    /// So many of a measure come to as much; what is wrong is reported the count, in the measure it was given in.
     #[test]
     fn counts_are_found_fault_with_as_they_were_given() {
         for measure in Measure::ALL {

@@ -41,7 +41,7 @@ impl Parts {
         self.0
     }
 
-    /// Parts that were reckoned and are known to be in range: not checked.
+    /// Parts that were computed and are known to be in range: not checked.
     pub const fn of(parts: f64) -> Self {
         Self(parts)
     }

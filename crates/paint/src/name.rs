@@ -122,7 +122,7 @@ mod tests {
         for text in ["👩\u{200d}🎨 blue", "می\u{200c}شود"] {
             assert_eq!(Name::new(text).unwrap().as_str(), text);
         }
-        // A document of before opens for good.
+        // A document from earlier versions opens for good.
         let kept = |json: &str| serde_json::from_str::<Name>(json).unwrap();
         assert_eq!(kept("\"oat \\u202ewhite\"").as_str(), "oat white");
         assert_eq!(kept("\"\\u200b\"").as_str(), "unnamed");

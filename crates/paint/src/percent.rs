@@ -1,4 +1,4 @@
-//! Shares of a whole as they are told.
+//! Shares of a whole as they are shown.
 
 /// Whole percentages of amounts that make a whole: 100 together, each less than one from the true one, by the method of largest
 /// remainders (of equal ones the first is rounded up). All 0 of nothing.
@@ -26,7 +26,7 @@ mod tests {
 
     #[test]
     fn examples() {
-        // 60.6, 22.7 and 16.7 were told as 61, 23 and 17: 101 in all; eight equal parts as eight times 13.
+        // 60.6, 22.7 and 16.7 were shown as 61, 23 and 17: 101 in all; eight equal parts as eight times 13.
         assert_eq!(percentages(&[8.0, 3.0, 2.2]), [60, 23, 17]);
         assert_eq!(percentages(&[1.0; 8]), [13, 13, 13, 13, 12, 12, 12, 12]);
         assert_eq!(percentages(&[1.0, 1.0, 1.0]), [34, 33, 33]);
@@ -39,10 +39,10 @@ mod tests {
         #[test]
         fn they_add_up(amounts in proptest::collection::vec(0.0..1e6f64, 1..30)) {
             prop_assume!(amounts.iter().any(|amount| *amount > 0.0));
-            let told = percentages(&amounts);
-            prop_assert_eq!(told.iter().sum::<u32>(), 100);
+            let answer = percentages(&amounts);
+            prop_assert_eq!(answer.iter().sum::<u32>(), 100);
             let total: f64 = amounts.iter().sum();
-            for (one, amount) in told.iter().zip(&amounts) {
+            for (one, amount) in answer.iter().zip(&amounts) {
                 prop_assert!((f64::from(*one) - 100.0 * amount / total).abs() < 1.0 + 1e-9);
             }
         }

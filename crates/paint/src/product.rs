@@ -15,7 +15,7 @@ pub enum Condition {
     /// As it should be.
     #[default]
     Good,
-    /// Has been frozen: water-borne paint may have curdled, so try it on card first (common practice).
+    /// Has been frozen: water-based paint may have curdled, so try it on card first (common practice).
     Frozen,
     /// Smells or has mould: not to be used.
     Off,

@@ -1,4 +1,4 @@
-//! A colour as a person sees it in a light, for reckoning and for showing.
+//! A colour as a person sees it in a light, for computing and for showing.
 
 use warm_blend_spectral::{
     Degree, Lab, Light, OnScreen, Reflectance, Xyz, displayable, linear_on_screen, on_screen,
@@ -7,7 +7,7 @@ use warm_blend_spectral::{
 /// Luminance a workshop eye is settled to, cd/m²†: about 1000 lx on mid grey (E ρ/π with ρ = 0.2).
 const WORKSHOP_LUMINANCE: f64 = 64.0;
 
-/// A surface's colour in a light, for reckoning and for showing.
+/// A surface's colour in a light, for computing and for showing.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Seen {
     /// L\*a\*b\* relative to the white of the light (2°).

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum State {
+pub enum FilmState {
     /// As it is brushed on: glossy, the air in it filled with water.
     Wet,
     /// Dry and unsealed, as a masstone is known.
@@ -19,9 +19,9 @@ pub enum State {
     Buffed,
 }
 
-impl State {
+impl FilmState {
     /// In the order they come.
-    pub const ALL: [State; 4] = [State::Wet, State::Dry, State::Sealed, State::Buffed];
+    pub const ALL: [FilmState; 4] = [FilmState::Wet, FilmState::Dry, FilmState::Sealed, FilmState::Buffed];
 
     /// `wet`, `dry`, `sealed` or `buffed`.
     pub fn id(self) -> &'static str {
@@ -32,14 +32,14 @@ impl State {
 /// How dull the surface of a clear coat and of an unpolished wax is, α†.
 pub const SEAL: f64 = 0.4;
 
-impl State {
+impl FilmState {
     /// How dull a seal's own surface is (α), which it lays over any that is duller; none where there is no seal.
     /// That of polished wax is common practice†.
     pub const fn seal(self) -> Option<f64> {
         match self {
-            State::Wet | State::Dry => None,
-            State::Sealed => Some(SEAL),
-            State::Buffed => Some(0.15),
+            FilmState::Wet | FilmState::Dry => None,
+            FilmState::Sealed => Some(SEAL),
+            FilmState::Buffed => Some(0.15),
         }
     }
 }

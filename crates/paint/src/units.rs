@@ -142,8 +142,8 @@ impl Units {
             Dimension::Area => ("area", "m², cm², ft² or in²"),
             _ => ("length", "mm, cm, m, in or ft"),
         };
-        let told: String = text.chars().take(40).collect();
-        let unread = || BadLength::Unread(told.clone(), named, remedy);
+        let shown: String = text.chars().take(40).collect();
+        let unread = || BadLength::Unread(shown.clone(), named, remedy);
         let mut words = words(text).peekable();
         let (mut sum, mut any, mut after_feet) = (0.0, false, false);
         while words.peek().is_some() {
@@ -174,7 +174,7 @@ impl Units {
         };
         // A kilometre, or a square of that.
         if sum > if what == Dimension::Area { MOST * MOST } else { MOST } {
-            return Err(BadLength::TooMuch(told));
+            return Err(BadLength::TooMuch(shown));
         }
         Ok(sum / whole)
     }

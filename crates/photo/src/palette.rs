@@ -1,7 +1,7 @@
-//! The main colours of a photo by the room they take, weighed by the card, shade told from paint as far as can be.
+//! The main colours of a photo by the room they take, weighed by the card, with shade separated from paint as far as possible.
 //!
 //! The photo is looked at in even little squares; those that hold an edge say little and count only for area. Squares are put into bins of
-//! L\*a\*b\*, and bins that are nearest to each other become one until all are told apart (agglomeration by centroids: R. R. Sokal and
+//! L\*a\*b\*, and bins that are nearest to each other become one until all are distinguished (agglomeration by centroids: R. R. Sokal and
 //! C. D. Michener, *Univ. Kansas Sci. Bull.* 38 (1958) 1409); each square then goes to its nearest colour, whose value is the median of
 //! its even squares. What is the same paint in shade reflects the same shares of a weaker light: a\*/(L\* + 16) and b\*/(L\* + 16) stay
 //! as they are (from the cube roots of CIE 15), and shade lies beside what it falls on.
@@ -165,7 +165,7 @@ impl Squares {
         }
     }
 
-    /// Colours that are told apart.
+    /// Colours that are distinguished.
     fn means(&self) -> Vec<Lab> {
         let mut bins: std::collections::BTreeMap<[i32; 3], ([f64; 3], f64)> = Default::default();
         for (lab, even) in self.lab.iter().zip(&self.even) {
@@ -318,7 +318,7 @@ mod tests {
             prop_assert!((sum - 1.0).abs() < 1e-9);
         }
 
-        /// Of a paint that is partly in shade the shade is told, and paints are never taken for each other's.
+        /// Of a paint that is partly in shade the shade is shown, and paints are never taken for each other's.
         #[test]
         fn shade_is_told_from_paint(shade in 0.35..0.6f64, at in 0usize..4) {
             // What is hardly darker is one colour with it.

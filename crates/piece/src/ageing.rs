@@ -13,13 +13,13 @@
 use std::sync::OnceLock;
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{Below, ByPlace, Ground, GroundKind, Layer, Place, Print, Share, Stack, Technique};
-use warm_blend_paint::{BadPaint, Class, CoatsToHide, Masstone, Material, Microns, Parts, State, mix};
+use warm_blend_board::{Below, ByPlace, Deposit, Ground, GroundKind, Layer, Place, Share, Stack, Technique};
+use warm_blend_paint::{BadPaint, Class, CoatsToHide, FilmState, Masstone, Material, Microns, Parts, mix};
 use warm_blend_spectral::{Reflectance, Srgb};
 
 /// A coat that hides whatever is below it, µm wet.
 const HIDES: f64 = 900.0;
-/// In how many steps a film is told.
+/// In how many steps a film is shown.
 const STEPS: usize = 8;
 
 /// A kind of ageing.
@@ -107,10 +107,10 @@ impl Age {
     }
 
     /// What so much of it leaves, or takes away.
-    pub fn print(self, amount: Share) -> Print {
+    pub fn print(self, amount: Share) -> Deposit {
         let Row { film, cover: [field, recess, edge], .. } = self.row();
         let cover = ByPlace { field, recess, edge };
-        Print {
+        Deposit {
             film: ByPlace::all(Microns::of(film)),
             cover: ByPlace::from_fn(|place| Share::of(cover.at(place) * amount.value())),
         }
@@ -127,7 +127,7 @@ impl Age {
     /// Nothing of what takes away.
     pub fn over(self, coat: &Material, most: f64) -> Result<Vec<Reflectance>, BadPaint> {
         let Some(material) = self.material() else { return Ok(Vec::new()) };
-        let all_over = |microns: f64| Print {
+        let all_over = |microns: f64| Deposit {
             film: ByPlace::all(Microns::of(microns)),
             cover: ByPlace::all(Share::of(1.0)),
         };
@@ -138,7 +138,7 @@ impl Age {
                 let film = self.row().film * most * step as f64 / STEPS as f64;
                 stack.lay(material.clone(), all_over(film), Below::LIES, None);
             }
-            Ok(stack.seen(Place::Field, stack.len(), State::Dry).from_afar())
+            Ok(stack.seen(Place::Field, stack.len(), FilmState::Dry).from_afar())
         };
         (0..=STEPS).map(under).collect()
     }

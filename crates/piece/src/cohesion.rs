@@ -73,7 +73,7 @@ pub enum About {
 pub struct Finding {
     /// What it is about.
     pub about: About,
-    /// How much it matters: the ΔE00 it is off by, or a like figure; 0 for what is only told.
+    /// How much it matters: the ΔE00 it is off by, or a like figure; 0 for what is only reported.
     pub weight: f64,
     /// In words.
     pub what: String,

@@ -146,7 +146,7 @@ pub struct Piece {
     pub windows: Windows,
 }
 
-/// Something of each zone. What stands at one is told with its name where it is wrong: readers lose track of a key that is no text.
+/// Something of each zone. What stands at one is shown with its name where it is wrong: readers lose track of a key that is no text.
 fn by_zone<'de, T: Deserialize<'de>, D: Deserializer<'de>>(from: D) -> Result<BTreeMap<Zone, T>, D::Error> {
     let named = BTreeMap::<String, T>::deserialize(from)?;
     named.into_iter().map(|(zone, of)| Ok((Zone::deserialize(zone.into_deserializer())?, of))).collect()

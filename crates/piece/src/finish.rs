@@ -4,10 +4,10 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Family, Ground, GroundKind, Habit, KnownTin, Layer, LayerId, Letter, Motif, Passes,
+    Board, ByPlace, Family, Ground, GroundKind, HandBias, KnownTin, Layer, LayerId, Letter, Motif, Passes,
     Place, PlaceSeen, Stack, Technique, below_the_wax, lab, told_apart,
 };
-use warm_blend_paint::{Class, MixPart, PaintId, State, WholeParts, divisor};
+use warm_blend_paint::{Class, FilmState, MixPart, PaintId, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
 use crate::{
@@ -18,7 +18,7 @@ use crate::{
 /// Colours of a zone nearer than this, ΔE00, are one to the eye across a room†.
 const ALIKE: f64 = 3.0;
 
-/// In how many steps a blend is reckoned.
+/// In how many steps a blend is computed.
 pub const STEPS: usize = 13;
 
 /// How a film was put on: what its mark looks like.
@@ -113,7 +113,7 @@ pub struct ZoneSeen {
     pub places: ByPlace<Reflectance>,
     /// The light that was asked for.
     pub light: Light,
-    /// The colours that are told apart, with their shares, the largest first.
+    /// The colours that are distinguished, with their shares, the largest first.
     pub colours: Vec<(Reflectance, f64)>,
 }
 
@@ -122,7 +122,7 @@ pub struct FinishContext<'a> {
     /// Tins as they are known.
     pub tin: &'a (dyn Fn(PaintId) -> Option<KnownTin<'a>> + Sync),
     /// The hand that paints.
-    pub habit: &'a (dyn Fn(Technique) -> Habit + Sync),
+    pub habit: &'a (dyn Fn(Technique) -> HandBias + Sync),
     /// The piece in true proportion.
     pub elevation: &'a Elevation,
     /// Boards.
@@ -208,7 +208,7 @@ impl<'a> FinishContext<'a> {
                 let coats = (0..STEPS)
                     .map(|step| {
                         let pot = blended(bands, step as f64 / (STEPS - 1) as f64).ok_or(BadFinish::Order)?;
-                        let twice = Passes::new(2).unwrap_or(warm_blend_board::Hand::default().passes);
+                        let twice = Passes::new(2).unwrap_or(warm_blend_board::Application::default().passes);
                         let mut layer = Layer::new(Technique::BrushedCoat, pot);
                         layer.hand.passes = twice;
                         let ground = own.unwrap_or(ground);
@@ -364,7 +364,7 @@ pub fn blended(bands: &[Band], at: f64) -> Option<Vec<MixPart>> {
 
 impl FinishedZone {
     /// What each coat looks like at each kind of place.
-    fn seen(&self, state: State) -> impl Iterator<Item = (Place, PlaceSeen)> {
+    fn seen(&self, state: FilmState) -> impl Iterator<Item = (Place, PlaceSeen)> {
         let coats = self.coats.iter();
         coats.flat_map(move |coat| {
             Place::ALL.map(|place| (place, coat.stack.seen(place, coat.stack.len(), state)))
@@ -384,7 +384,7 @@ impl FinishedZone {
     }
 
     /// Its colour from across the room, for shares of field, recess and edge.
-    pub fn lab(&self, places: &ByPlace<f64>, light: Light, state: State) -> Lab {
+    pub fn lab(&self, places: &ByPlace<f64>, light: Light, state: FilmState) -> Lab {
         let seen: Vec<_> = self.seen(state).collect();
         lab(&over_places(&self.by_place(seen.iter()), places), light)
     }
@@ -396,7 +396,7 @@ impl FinishedZone {
         extent: Extent,
         shares: &ByPlace<f64>,
         light: Light,
-        state: State,
+        state: FilmState,
     ) -> ZoneSeen {
         let seen: Vec<_> = self.seen(state).collect();
         self.zone_of(&seen, zone, extent, shares, light)
@@ -409,7 +409,7 @@ impl FinishedZone {
         extent: Extent,
         shares: &ByPlace<f64>,
         light: Light,
-        state: State,
+        state: FilmState,
     ) -> ZoneSeen {
         let seen: Vec<_> = self.seen(state).collect();
         let each = 1.0 / self.coats.len() as f64;

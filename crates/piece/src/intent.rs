@@ -10,7 +10,7 @@ pub enum Intent {
     /// One piece at a glance.
     #[default]
     Quiet,
-    /// Parts told apart, none before the rest.
+    /// Parts distinguished, none before the rest.
     Layered,
     /// Parts set against each other.
     Bold,

@@ -5,7 +5,7 @@
 //! of [`Technique::Stencil`], and some of each motif stays bare.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{ByPlace, Hand, Layer, Motif, Print, Share, Technique};
+use warm_blend_board::{Application, ByPlace, Deposit, Layer, Motif, Share, Technique};
 use warm_blend_paint::MixPart;
 
 use super::{BadFinish, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
@@ -107,9 +107,9 @@ impl Stencil {
         }
         // Face areas are mm², as motifs are.
         let field = Share::of(DENSE * (motifs / flats).min(1.0));
-        let film = Technique::Stencil.print(Hand::default()).film;
+        let film = Technique::Stencil.print(Application::default()).film;
         let cover = ByPlace { field, recess: Share::NONE, edge: Share::NONE };
-        Ok(Layer { print: Some(Print { film, cover }), ..Layer::new(Technique::Stencil, self.pot.clone()) })
+        Ok(Layer { print: Some(Deposit { film, cover }), ..Layer::new(Technique::Stencil, self.pot.clone()) })
     }
 
     /// How it is spread, for each length of part once: `5 of 120 mm, 50 mm between and at the ends`.
@@ -181,8 +181,8 @@ mod tests {
                 .map(|p| (p.fract(), (p / 1.324_717_957_244_746).fract()))
                 .filter(|(x, y)| repeats.depth(rect.x + x * rect.w, rect.y + y * rect.h) > 0.0)
                 .count() as f64 / POINTS as f64;
-            let told = f64::from(repeats.spacing.repeats) * size * size * stencil.motif.share() / (rect.w * rect.h);
-            prop_assert!((inside - told).abs() < 0.05 * told + 0.002, "{inside} {told}");
+            let shown = f64::from(repeats.spacing.repeats) * size * size * stencil.motif.share() / (rect.w * rect.h);
+            prop_assert!((inside - shown).abs() < 0.05 * shown + 0.002, "{inside} {shown}");
             prop_assert!(repeats.spacing.gap >= 0.0);
         }
     }

@@ -11,8 +11,8 @@
 use std::{collections::BTreeMap, ops::ControlFlow};
 
 use rayon::prelude::*;
-use warm_blend_board::{ByPlace, FLAT, Hand, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
-use warm_blend_paint::{Class, MixPart, PaintId, State, Units, WholeParts};
+use warm_blend_board::{Application, ByPlace, FLAT, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
+use warm_blend_paint::{Class, FilmState, MixPart, PaintId, Units, WholeParts};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::{
@@ -23,7 +23,7 @@ use super::{
 
 /// A fault that weighs so little more than before is no new one, ΔE00 or the like†.
 const NEW: f64 = 0.5;
-/// How many ways are told.
+/// How many ways are shown.
 const TOLD: usize = 6;
 /// How many are judged on the plausible shelves, and of how many strengths of one wash.
 const JUDGED: usize = 24;
@@ -102,7 +102,7 @@ pub struct Looked<'a> {
     /// Which zones meet.
     pub meetings: &'a [Meeting],
     /// In which light, and which state of the film.
-    pub look: (Light, State),
+    pub look: (Light, FilmState),
 }
 
 /// A mixture and how it is put on.
@@ -191,7 +191,7 @@ pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
                 for passes in kind.passes {
                     let layer = thinned(shelf, kind.technique, tin.paint, kind.medium);
                     layers.extend(layer.zip(Passes::new(*passes).ok()).map(|(layer, passes)| {
-                        let hand = Hand { wipe: Share::of(*wipe), passes, ..layer.hand };
+                        let hand = Application { wipe: Share::of(*wipe), passes, ..layer.hand };
                         Layer { hand, ..layer }
                     }));
                 }
@@ -355,9 +355,9 @@ pub fn unify_likely(
                     .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
                     .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadFinish>>()?;
                 let wash = colour_of(layer, shelf);
-                let told =
+                let reply =
                     sets.iter().map(|set| tell(looked, (layer, wash), set, painted.len(), &treated, &now));
-                let helps = told.filter(|way| way.off + way.mud < off_now);
+                let helps = reply.filter(|way| way.off + way.mud < off_now);
                 // What else becomes of the piece is asked only of what helps.
                 Ok(helps
                     .map(|way| way.with_faults(looked, &treated, &said))
@@ -430,20 +430,20 @@ fn told(mut judged: Vec<Unified>, shines: impl Fn(&Unified) -> bool) -> Vec<Unif
     let step = |way: &Unified| (way.expected / ALIKE).round();
     judged.sort_by(|a, b| step(a).total_cmp(&step(b)).then(a.moved.total_cmp(&b.moved)));
     let shining = judged.iter().find(|way| shines(way)).cloned();
-    let mut told: Vec<Unified> = Vec::new();
+    let mut shown: Vec<Unified> = Vec::new();
     for way in judged {
-        if told.len() < TOLD && !told.iter().any(|other| way.is_like(other)) {
-            told.push(way);
+        if shown.len() < TOLD && !shown.iter().any(|other| way.is_like(other)) {
+            shown.push(way);
         }
     }
-    if let (Some(shining), Some(best)) = (shining, told.first())
-        && !told.iter().any(&shines)
+    if let (Some(shining), Some(best)) = (shining, shown.first())
+        && !shown.iter().any(&shines)
         && step(&shining) <= step(best)
     {
-        told.truncate(TOLD - 1);
-        told.push(shining);
+        shown.truncate(TOLD - 1);
+        shown.push(shining);
     }
-    told
+    shown
 }
 
 /// The colour of what a layer is made of; white where it is not on the shelf.
@@ -527,8 +527,8 @@ impl Unified {
         let treated = lies_on
             .map(|seen| Ok((seen.zone, looked.with(wardrobe, seen, layer)?)))
             .collect::<Result<BTreeMap<Zone, ZoneSeen>, BadFinish>>()?;
-        let told = tell(looked, (layer, colour_of(layer, shelf)), zones, painted.len(), &treated, now);
-        Ok(told.with_faults(looked, &treated, said).amount())
+        let reply = tell(looked, (layer, colour_of(layer, shelf)), zones, painted.len(), &treated, now);
+        Ok(reply.with_faults(looked, &treated, said).amount())
     }
 
     /// With the faults that it makes: what was said before is none.

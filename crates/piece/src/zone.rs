@@ -78,7 +78,7 @@ struct Row {
 }
 
 impl Zone {
-    /// In the order they are told.
+    /// In the order they are shown.
     pub const ALL: [Zone; 19] = [
         Zone::Top,
         Zone::Cornice,

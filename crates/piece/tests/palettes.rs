@@ -5,9 +5,10 @@ use std::{collections::BTreeMap, ops::ControlFlow};
 use proptest::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Ground, GroundKind, Habit, Layer, Motif, OnShelf, Passes, Place, Print, Share, Technique,
+    Board, ByPlace, Deposit, Ground, GroundKind, HandBias, Layer, Motif, OnShelf, Passes, Place, Share,
+    Technique,
 };
-use warm_blend_paint::{Class, MixPart, Parts, State, Units, mix};
+use warm_blend_paint::{Class, FilmState, MixPart, Parts, Units, mix};
 use warm_blend_piece::{
     About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, Intent, Looked,
     Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Unified, Visit, Washed,
@@ -56,7 +57,7 @@ impl Room {
         let elevation = self.piece.form.unwrap().build().unwrap();
         work(&FinishContext {
             tin: &tin,
-            habit: &|_| Habit::USUAL,
+            habit: &|_| HandBias::USUAL,
             elevation: &elevation,
             board: &board,
             primer: &|_| None,
@@ -70,7 +71,7 @@ impl Room {
             let dressed = self
                 .with(|wardrobe| wardrobe.dress(zone, scheme, self.piece.ground, &scheme.over, None))
                 .unwrap();
-            dressed.look(zone, extent, &places[&zone], LIGHT, State::Dry)
+            dressed.look(zone, extent, &places[&zone], LIGHT, FilmState::Dry)
         };
         let zones = self.piece.extents(&elevation).into_iter().map(look).collect();
         (zones, self.piece.meetings(&elevation), places)
@@ -90,7 +91,7 @@ impl Room {
             zones: &zones,
             places: &places,
             meetings: &meetings,
-            look: (LIGHT, State::Dry),
+            look: (LIGHT, FilmState::Dry),
         })
     }
 
@@ -174,7 +175,7 @@ fn many_hues_a_large_accent_and_a_hollow_that_is_light_are_said() {
     assert!(said.iter().any(|finding| finding.what.contains("inside out")), "{said:?}");
 }
 
-/// Bare parts are no part of what is painted; what is told adds up.
+/// Bare parts are no part of what is painted; what is shown adds up.
 #[test]
 fn shares_are_of_what_is_painted() {
     let mut zones = [
@@ -366,12 +367,12 @@ fn unify_finds_what_trying_everything_finds() {
         let best = &ways[0];
         let said = |scheme: &Scheme| {
             let (zones, meetings, places) = room.zones(scheme);
-            let look = (LIGHT, State::Dry);
+            let look = (LIGHT, FilmState::Dry);
             let (piece, zones, places, meetings) = (&room.piece, &zones[..], &places, &meetings[..]);
             Looked { piece, scheme, zones, places, meetings, look }.findings(Units::Metric)
         };
         let said_before = said(scheme);
-        // Faults but for pairs in this light, as far as they go beyond those of before.
+        // Faults but for pairs in this light, as far as they go beyond those from earlier versions.
         let amiss = |scheme: &Scheme| -> f64 {
             let new = said(scheme).into_iter().filter(|then| then.about != About::Pair).map(|then| {
                 let whole = matches!(then.about, About::OddOneOut | About::Hues | About::Balance);
@@ -401,8 +402,8 @@ fn unify_finds_what_trying_everything_finds() {
         assert!(
             (amiss(&Scheme { over: vec![best.over.clone()], ..scheme.clone() }) - best.amiss).abs() < 1e-9
         );
-        for (told, seen) in best.pairs.iter().zip(&then) {
-            assert!((told.contrast - seen.contrast).abs() < 1e-9);
+        for (answer, seen) in best.pairs.iter().zip(&then) {
+            assert!((answer.contrast - seen.contrast).abs() < 1e-9);
         }
         // No way leaves a pair worse without saying so.
         for way in &ways {
@@ -558,7 +559,7 @@ fn a_loud_part_is_calmed() {
         assert!(calm.pot.iter().any(|part| part.paint == paint));
         let dressed =
             room.with(|wardrobe| wardrobe.dress(calm.zone, scheme, room.piece.ground, &[], Some(&calm.pot)));
-        let seen = dressed.unwrap().lab(&places[&calm.zone], LIGHT, State::Dry);
+        let seen = dressed.unwrap().lab(&places[&calm.zone], LIGHT, FilmState::Dry);
         assert!(seen.chroma() < lab(calm.zone).chroma() - 2.0);
         assert!(calm.contrast.1 <= most && calm.contrast.0 > most);
     }
@@ -623,8 +624,8 @@ proptest! {
             of.push((GLAZING_LIQUID, medium));
         }
         let mut wash = Layer::new(Technique::RolledCoat, pot(&of));
-        let film = ByPlace::all(Print::film(20.0 * f64::from(passes)).unwrap());
-        wash.print = Some(Print { film, cover: ByPlace::all(Share::WHOLE) });
+        let film = ByPlace::all(Deposit::film(20.0 * f64::from(passes)).unwrap());
+        wash.print = Some(Deposit { film, cover: ByPlace::all(Share::WHOLE) });
         let after = room.pairs(&room.over(wash));
         prop_assert!(mean(&after) <= mean(before) + 0.05, "{} from {}", mean(&after), mean(before));
         let mut hiding = Layer::new(Technique::BrushedCoat, pot(&[(COLOURS[over], 1)]));
@@ -665,7 +666,7 @@ fn a_shelf_without_mediums_still_makes_washes() {
     assert!(treatments(&[]).is_empty());
 }
 
-/// A piece that was read, as from a request, says where it cannot be; documents of before are read.
+/// A piece that was read, as from a request, says where it cannot be; documents from earlier versions are read.
 #[test]
 fn a_piece_that_was_read_says_where_it_cannot_be() {
     let mut sound = serde_json::to_value(&Room::new(&[(1, 1)], &[(0, 1)]).piece).unwrap();
@@ -691,7 +692,7 @@ fn a_piece_that_was_read_says_where_it_cannot_be() {
         assert_eq!(at(of, field, value), Err(pointer.to_owned()));
     }
     assert_eq!(at("", "chosen", serde_json::json!(0)), Ok(()));
-    // A blank is nothing said, and pairs stood without names in documents of before.
+    // A blank is nothing said, and pairs stood without names in documents from earlier versions.
     sound["brief"] = serde_json::json!({"client": " ", "mood": "", "due": ""});
     sound["schemes"][0]["pairs"] = serde_json::json!([["top", "case", "bold"]]);
     let of_before: Piece = serde_json::from_value(sound).unwrap();

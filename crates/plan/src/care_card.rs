@@ -1,4 +1,4 @@
-//! What a client is told: how to live with the piece in its first month, how to clean it, how it is touched up. Common practice†.
+//! What a client is shown: how to live with the piece in its first month, how to clean it, how it is touched up. Common practice†.
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::Class;

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-/// What the workshop reckons with.
+/// What the workshop computes with.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default)]
 pub struct Rates {
@@ -50,7 +50,7 @@ impl Rates {
         share("margin", self.margin, 0.9)
     }
 
-    /// What so much material and so many hours come to; nothing is reckoned for what is not said.
+    /// What so much material and so many hours come to; nothing is computed for what is not said.
     pub fn cost(&self, materials: f64, hours: f64) -> Cost {
         let work = hours * self.hour.unwrap_or(0.0);
         let overhead = (materials + work) * self.overhead.unwrap_or(0.0);

@@ -270,7 +270,10 @@ impl Matched {
 fn passes_at_once(laid: &Laid, wanted: &[&Work]) -> bool {
     let passes = laid.hand.passes.value();
     let one = |n: u8| {
-        let hand = warm_blend_board::Hand { passes: warm_blend_board::Hand::default().passes, ..laid.hand };
+        let hand = warm_blend_board::Application {
+            passes: warm_blend_board::Application::default().passes,
+            ..laid.hand
+        };
         Work::Layer(Laid { hand, coat: (n, passes), ..laid.clone() })
     };
     passes > 1

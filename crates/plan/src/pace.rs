@@ -1,7 +1,7 @@
 //! This painter's pace: how much longer, or shorter, than the usual hand each technique takes.
 //!
 //! The logarithm of the factor is N(0, 0.35²) beforehand†; every step that was ticked with its real minutes says it with a chance of
-//! 0.25†. So a pace is drawn towards one until enough was ticked, and its doubt is told with it.
+//! 0.25†. So a pace is drawn towards one until enough was ticked, and its doubt is shown with it.
 
 use std::collections::BTreeMap;
 

@@ -57,7 +57,7 @@ pub struct Clock {
 }
 
 impl Clock {
-    /// Minutes that no step is believed to have taken at one go: somebody forgot the clock†.
+    /// Minutes that no step is believed to have taken at once: somebody forgot the clock†.
     const FORGOTTEN: f64 = 10.0 * 60.0;
 
     /// Minutes it shows.

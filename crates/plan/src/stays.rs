@@ -29,9 +29,9 @@ mod tests {
         let layers = vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1)];
         let taped = crate::ZoneWork { taped: 1.0, ..zone(Zone::Case, 1.0, layers) };
         let all = crate::wanted(&taped, false, &chalk);
-        let told: Vec<bool> = all.windows(2).map(|two| if_it_stays(&two[0], &two[1]).is_some()).collect();
+        let shown: Vec<bool> = all.windows(2).map(|two| if_it_stays(&two[0], &two[1]).is_some()).collect();
         // Clean, rinse, deglaze, tape, two coats, tape off, wax, buff, rest.
-        assert_eq!(told, [true, true, true, true, false, false, false, true, false], "{all:?}");
+        assert_eq!(shown, [true, true, true, true, false, false, false, true, false], "{all:?}");
         let wax = Work::Layer(layer(ClearWax, 0, 1).coats(&chalk).remove(0));
         assert!(if_it_stays(&wax, &Work::Buff).is_some());
     }

@@ -1,4 +1,4 @@
-//! Steps: what is done on several zones at one go, and what must come before.
+//! Steps: what is done on several zones at once, and what must come before.
 
 use std::collections::HashMap;
 use std::fmt;

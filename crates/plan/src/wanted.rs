@@ -1,6 +1,6 @@
 //! All that is to be done on a zone, from as found to handed over.
 
-use warm_blend_board::{Hand, Technique};
+use warm_blend_board::{Application, Technique};
 
 use crate::{Laid, LayerWork, Tins, Work, ZoneWork, preparation};
 
@@ -57,12 +57,12 @@ fn laid_in_order(layers: &[LayerWork], tins: Tins) -> Vec<Work> {
 }
 
 /// The generous coat of clear wax that a resist is worked into, unless that is there already.
-fn lay_resist_wax(all: &mut Vec<Work>, hand: Hand) {
+fn lay_resist_wax(all: &mut Vec<Work>, hand: Application) {
     let below = all.last().and_then(|work| work.layers().last());
     let waxed =
         below.is_some_and(|laid| matches!(laid.technique, Technique::ClearWax | Technique::WetWaxResist));
     if !waxed {
-        let hand = Hand { passes: Hand::default().passes, texture: None, ..hand };
+        let hand = Application { passes: Application::default().passes, texture: None, ..hand };
         let wax = Laid { technique: Technique::ClearWax, pot: Vec::new(), hand, coat: (1, 1) };
         all.push(Work::Layer(wax));
     }

@@ -1,14 +1,14 @@
 //! Things that are done on a zone, and what a zone is to become.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{ByPlace, FLAT, Family, GroundKind, Hand, Layer, Place, Technique};
+use warm_blend_board::{Application, ByPlace, FLAT, Family, GroundKind, Layer, Place, Technique};
 use warm_blend_paint::{Contents, MixPart, PaintId, Product};
 use warm_blend_piece::{Age, Zone};
 
 /// The product in a tin; `None` for a tin that is not in the file.
 pub type Tins<'a> = &'a dyn Fn(PaintId) -> Option<Product>;
 
-/// A thing that is done on one zone or on several at one go.
+/// A thing that is done on one zone or on several at once.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Work {
@@ -36,7 +36,7 @@ pub enum Work {
     Age(Age),
     /// Wax of this finish taken off again: what follows would not hold on it.
     WaxOff,
-    /// A layer that is not wanted any more is scuffed, so that what covers it holds.
+    /// A layer that is no longer wanted is scuffed, so that what covers it holds.
     ScuffBack,
     /// Tape removed while the edge is soft.
     TapeOff,
@@ -56,7 +56,7 @@ pub struct Laid {
     /// What was in the pot.
     pub pot: Vec<MixPart>,
     /// How it is done, once.
-    pub hand: Hand,
+    pub hand: Application,
     /// Which coat of how many.
     pub coat: (u8, u8),
 }
@@ -69,7 +69,7 @@ pub struct LayerWork {
     /// What is in the pot; nothing where the technique says what.
     pub pot: Vec<MixPart>,
     /// How it is done.
-    pub hand: Hand,
+    pub hand: Application,
     /// Whether it is worked into the layer below while that is wet.
     pub into_wet: bool,
 }
@@ -124,14 +124,14 @@ impl ZoneWork {
 }
 
 impl LayerWork {
-    /// Coat by coat where each dries before the next; else all of it at one go.
+    /// Coat by coat where each dries before the next; else all of it at once.
     pub fn coats(&self, tins: Tins) -> Vec<Laid> {
         let passes = self.hand.passes.value();
         let whole = Laid { technique: self.technique, pot: self.pot.clone(), hand: self.hand, coat: (1, 1) };
         if passes == 1 || !whole.dries_between_passes(tins) {
             return vec![whole];
         }
-        let once = Hand { passes: Hand::default().passes, ..self.hand };
+        let once = Application { passes: Application::default().passes, ..self.hand };
         (1..=passes).map(|coat| Laid { hand: once, coat: (coat, passes), ..whole.clone() }).collect()
     }
 }
@@ -238,7 +238,7 @@ pub(crate) mod tests {
 
     pub(crate) fn layer(technique: Technique, paint: u128, passes: u8) -> LayerWork {
         let pot = if technique.needs_no_pot() { Vec::new() } else { pot(paint) };
-        let hand = Hand { passes: Passes::new(passes).unwrap(), ..Hand::default() };
+        let hand = Application { passes: Passes::new(passes).unwrap(), ..Application::default() };
         LayerWork { technique, pot, hand, into_wet: technique.goes_into_wet() }
     }
 

@@ -5,10 +5,10 @@ use std::time::Instant;
 use image::{RgbImage, imageops};
 use uuid::Uuid;
 use warm_blend_board::{
-    Below, Board, Family, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Load, OnShelf, Stack, Technique,
-    Template, TextureDepth,
+    Application, Below, Board, Family, Ground, GroundKind, HandBias, KnownTin, Layer, Load, OnShelf, Stack,
+    Technique, Template, TextureDepth,
 };
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Name, PaintId, Parts, State, mix};
+use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Name, PaintId, Parts, mix};
 use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Fineness, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
@@ -33,12 +33,12 @@ fn with(paint: &Material, medium: Class, parts: f64) -> Material {
 struct Panel {
     name: String,
     ground: GroundKind,
-    layers: Vec<(Technique, Material, Hand)>,
+    layers: Vec<(Technique, Material, Application)>,
 }
 
 /// As usual, but so rough.
-fn left_rough(microns: f64) -> Hand {
-    Hand { texture: Some(TextureDepth::new(microns).expect("a texture")), ..Hand::default() }
+fn left_rough(microns: f64) -> Application {
+    Application { texture: Some(TextureDepth::new(microns).expect("a texture")), ..Application::default() }
 }
 
 /// What shows a technique well: the ground, the coats below it, and what is in its own pot.
@@ -81,16 +81,16 @@ fn shown(technique: Technique) -> (GroundKind, Vec<Material>, Option<Material>) 
     }
 }
 
-/// A technique by itself.
+/// A technique alone.
 fn alone(technique: Technique) -> Panel {
     let (ground, below, pot) = shown(technique);
-    let coats = below.into_iter().map(|coat| (Technique::BrushedCoat, coat, Hand::default()));
+    let coats = below.into_iter().map(|coat| (Technique::BrushedCoat, coat, Application::default()));
     // What takes away has nothing in its pot.
     let own = pot.unwrap_or_else(|| Material::of(Class::Water, None, None).expect("water"));
     Panel {
         name: technique.id().to_owned(),
         ground,
-        layers: coats.chain([(technique, own, Hand::default())]).collect(),
+        layers: coats.chain([(technique, own, Application::default())]).collect(),
     }
 }
 
@@ -101,10 +101,10 @@ fn rough() -> Vec<Panel> {
     let wax = with(&peat, Class::ClearWax, 2.0);
     let panel = |name: &str, layers| Panel { name: name.to_owned(), ground: GroundKind::MidWood, layers };
     let crossed = |code: &Material| (Technique::BrushedCoat, code.clone(), left_rough(140.0));
-    let peaks = |code: &Material| (Technique::TextureCoat, code.clone(), Hand::default());
-    let then = |technique: Technique, pot: Material| (technique, pot, Hand::default());
+    let peaks = |code: &Material| (Technique::TextureCoat, code.clone(), Application::default());
+    let then = |technique: Technique, pot: Material| (technique, pot, Application::default());
     let cracked = |name: &str, load: f64, last: Option<(Technique, Material)>| {
-        let thick = Hand { load: Load::new(load).expect("a load"), ..Hand::default() };
+        let thick = Application { load: Load::new(load).expect("a load"), ..Application::default() };
         let coats =
             [then(Technique::BrushedCoat, slate.clone()), (Technique::BrushedCoat, oat.clone(), thick)];
         panel(name, coats.into_iter().chain(last.map(|(technique, pot)| then(technique, pot))).collect())
@@ -137,7 +137,7 @@ fn rough() -> Vec<Panel> {
 fn woods() -> Vec<Panel> {
     let slate = paint(Class::Chalk, "#5b7180");
     let sanded = [Technique::BrushedCoat, Technique::SandBack]
-        .map(|technique| (technique, slate.clone(), Hand::default()));
+        .map(|technique| (technique, slate.clone(), Application::default()));
     let sanded = sanded.to_vec();
     let panel = |name: &str, ground, layers| Panel { name: name.to_owned(), ground, layers };
     vec![
@@ -184,13 +184,15 @@ fn ready(template: &Template, plate: &Relief) -> RgbImage {
     let name = Name::new(template.name).expect("a name");
     let board = Board::new(name, Ground::of(GroundKind::RedStain), strips).expect("a board");
     let letters: Vec<_> = board.strips().iter().map(|strip| strip.letter).collect();
-    let stacks: Vec<Stack> =
-        letters.iter().map(|letter| board.stack(*letter, tin, |_| Habit::USUAL).expect("paints")).collect();
+    let stacks: Vec<Stack> = letters
+        .iter()
+        .map(|letter| board.stack(*letter, tin, |_| HandBias::USUAL).expect("paints"))
+        .collect();
     let mark = |letter| board.layers(letter).iter().map(|layer| Mark::of(layer)).collect::<Vec<_>>();
     let marks: Vec<Vec<Mark>> = letters.iter().map(|letter| mark(*letter)).collect();
     let coats = stacks.iter().zip(&marks);
     let coats: Vec<Coats> = coats.map(|(stack, marks)| Coats { stack, marks, layers: stack.len() }).collect();
-    let picture = draw(plate, &coats, Light::Daylight, State::Dry, Shading::default());
+    let picture = draw(plate, &coats, Light::Daylight, FilmState::Dry, Shading::default());
     RgbImage::from_raw(picture.width, picture.height, picture.rgb).expect("its size")
 }
 
@@ -232,7 +234,7 @@ fn main() {
         }
         let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };
         let began = Instant::now();
-        let picture = draw(&plate, &[coats], Light::Daylight, State::Dry, Shading::default());
+        let picture = draw(&plate, &[coats], Light::Daylight, FilmState::Dry, Shading::default());
         println!("{name}: {:.0?}", began.elapsed());
         let panel = RgbImage::from_raw(picture.width, picture.height, picture.rgb).expect("its size");
         panel.save(format!("{folder}/{name}.png")).expect("a file");

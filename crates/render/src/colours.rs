@@ -1,7 +1,7 @@
 //! What each state looks like on a screen, and how it changes where its films run thicker or thinner.
 
 use warm_blend_board::{AreaState, Level, Place, Present, Stack};
-use warm_blend_paint::{Class, Seen, State};
+use warm_blend_paint::{Class, FilmState, Seen};
 use warm_blend_spectral::Light;
 
 use crate::Coats;
@@ -41,7 +41,7 @@ pub(crate) fn tones(
     (place, level): (Place, Level),
     present: &[Present],
     light: Light,
-    state: State,
+    state: FilmState,
 ) -> Vec<Tone> {
     let Coats { stack, layers, .. } = *coats;
     if !stack.levels(layers).contains(&level) {

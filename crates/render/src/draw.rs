@@ -2,7 +2,7 @@
 
 use rayon::prelude::*;
 use warm_blend_board::{Level, Technique};
-use warm_blend_paint::State;
+use warm_blend_paint::FilmState;
 use warm_blend_piece::Mark;
 use warm_blend_spectral::Light;
 
@@ -23,7 +23,7 @@ use crate::{
 
 /// Draws strips side by side on a relief, as they look in a light and a state. Without a strip there is nothing to draw: the
 /// picture is black.
-pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shading: Shading) -> Picture {
+pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: FilmState, shading: Shading) -> Picture {
     let (width, n) = (relief.width, strips.len());
     let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
     let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
@@ -37,12 +37,12 @@ pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: State, shadi
     Picture::from_finer(drawn, relief.times)
 }
 
-/// Draws coats that lie so. More coats than can be told apart are left out.
+/// Draws coats that lie so. More coats than can be distinguished are left out.
 pub(crate) fn draw_laid(
     relief: &Relief,
     lay: &Lay,
     coats: &[Coats],
-    (light, state): (Light, State),
+    (light, state): (Light, FilmState),
     shading: Shading,
 ) -> Picture {
     let coats = &coats[..coats.len().min(COATS)];

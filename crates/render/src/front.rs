@@ -5,7 +5,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use rayon::prelude::*;
 use warm_blend_board::Place;
-use warm_blend_paint::State;
+use warm_blend_paint::FilmState;
 use warm_blend_piece::{BlendDirection, Face, FinishedZone, Part, Rect, Repeats, View, Zone};
 use warm_blend_spectral::Light;
 
@@ -27,7 +27,7 @@ use crate::{
 const MARKS: f64 = 0.7;
 /// How wide a picture of a piece usually is, pixels.
 const USUAL: f64 = 960.0;
-/// The size of the picture of the whole that places are told apart by from closer by.
+/// The size of the picture of the whole that places are distinguished by from closer by.
 const WHOLE: (usize, usize) = (720, 540);
 /// What is thinner than this hangs on a wall, mm.
 const HANGS: f64 = 60.0;
@@ -70,7 +70,7 @@ impl Front {
         let out = shapes.out();
         let told = shapes.told(&out, marks);
         let bounds = if is_closer {
-            // Places are told apart as on the whole.
+            // Places are distinguished as on the whole.
             let whole = Placed::within(face, WHOLE.0, WHOLE.1);
             let shapes = Shapes::of(face, &whole, WHOLE);
             shapes.bounds(&shapes.told(&shapes.out(), whole.mm.min(MARKS)))
@@ -111,7 +111,7 @@ impl Front {
         &self,
         dressed: &BTreeMap<Zone, FinishedZone>,
         light: Light,
-        state: State,
+        state: FilmState,
         shading: Shading,
     ) -> Picture {
         // Where the coats of each zone begin among all.

@@ -1,4 +1,4 @@
-//! What is broader than a pixel, told on a coarse grid over a picture.
+//! What is broader than a pixel, shown on a coarse grid over a picture.
 
 use rayon::prelude::*;
 
@@ -12,14 +12,14 @@ pub(crate) fn corners((width, height): (usize, usize)) -> (usize, usize) {
     (width.div_ceil(CELL) + 1, height.div_ceil(CELL) + 1)
 }
 
-/// What is told of the corners of cells.
+/// What is reported the corners of cells.
 pub(crate) struct Grid {
     pub across: usize,
     pub corners: Vec<f32>,
 }
 
 impl Grid {
-    /// Means over squares of so many pixels to either side, twice, of what is told by pixel.
+    /// Means over squares of so many pixels to either side, twice, of what is shown by pixel.
     pub fn of_means(
         (width, height): (usize, usize),
         around: f64,

@@ -4,7 +4,7 @@
 pub(crate) const REACHED: f32 = 200.0;
 /// The coat of a pixel that nothing is painted on.
 pub(crate) const NOTHING: u8 = 255;
-/// So many coats can be told apart in one picture.
+/// So many coats can be distinguished in one picture.
 pub(crate) const COATS: usize = NOTHING as usize;
 
 /// Where coats lie.
@@ -13,7 +13,7 @@ pub(crate) struct Lay<'a> {
     pub coats: &'a [u8],
     /// By pixel how deep inside a motif it is, 0 outside; empty where there is no pattern.
     pub pattern: &'a [u8],
-    /// By pixel the number of a part: each is painted by itself. Empty where all is one.
+    /// By pixel the number of a part: each is painted alone. Empty where all is one.
     pub parts: &'a [u16],
     /// By part whether it is longer or wider than the tile of a mark.
     pub large: &'a [bool],

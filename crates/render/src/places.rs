@@ -1,8 +1,8 @@
 //! Which kind of place a pixel is.
 //!
 //! What lies lower than its surroundings is a recess, what stands out an edge, the rest the field; the rim between them is
-//! ragged, as that of a wiped glaze is. On a sample board that is told by heights. On a piece each part has as much of each
-//! place as it is reckoned with, so that a picture shows the colours that are predicted, however large it is.
+//! ragged, as that of a wiped glaze is. On a sample board that is shown by heights. On a piece each part has as much of each
+//! place as it is computed with, so that a picture shows the colours that are predicted, however large it is.
 
 use rayon::prelude::*;
 use warm_blend_board::{ByPlace, Place};
@@ -65,7 +65,7 @@ impl Ragged {
         f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
     }
 
-    /// How far each pixel stands out, mm, as far as kinds of place are told apart by it. `out` is how far it does.
+    /// How far each pixel stands out, mm, as far as kinds of place are distinguished by it. `out` is how far it does.
     pub fn told(&self, out: &[f32], width: usize) -> Vec<f32> {
         let told = |i: usize| {
             let (x, y) = (i % width, i / width);
@@ -129,12 +129,12 @@ impl Heights<'_> {
     }
 }
 
-/// Steps that heights are told apart by, and how many of them make a millimetre.
+/// Steps that heights are distinguished by, and how many of them make a millimetre.
 const STEPS: usize = 8192;
 const BY_MM: f32 = 128.0;
 
-/// The bounds of parts that give each as much of each place as it is reckoned with, as far as anything lies low or stands out
-/// there. By pixel: the number of its part, and how far it is told to stand out.
+/// The bounds of parts that give each as much of each place as it is computed with, as far as anything lies low or stands out
+/// there. By pixel: the number of its part, and how far it is shown to stand out.
 pub(crate) fn bounds_by_share(part: &[u16], told: &[f32], shares: &[ByPlace<f64>]) -> Vec<Bounds> {
     let step = |out: f32| (out * BY_MM + (STEPS / 2) as f32).clamp(0.0, (STEPS - 1) as f32) as usize;
     let counted = in_pieces(

@@ -13,7 +13,7 @@ use crate::{
     relief::Spot,
 };
 
-/// Ranks that are told apart.
+/// Ranks that are distinguished.
 pub(crate) const BINS: usize = 2048;
 /// Ranks of one bin.
 const BIN: usize = RANKS as usize / BINS;
@@ -123,7 +123,7 @@ impl Pressed {
     }
 }
 
-/// How many ranks are reckoned at once.
+/// How many ranks are computed at once.
 const AT_ONCE: usize = 64;
 
 /// The rank of a spot in a pattern, so deep inside a motif, 0 outside: motifs come first, from their middles out, each as
@@ -179,7 +179,7 @@ impl<'a> Press<'a> {
             let spots = &spots[from..to];
             let turned = |x: usize| pressed.turns && spots[x - from].upright;
             on_tile.ranks(pressed.tile, !pressed.even, from, &mut bins[from..to], turned);
-            // Some pixels at a time, so that many are reckoned at once.
+            // Some pixels at a time, so that many are computed at once.
             let beside = bins[from..to].chunks_mut(AT_ONCE).zip(spots.chunks(AT_ONCE));
             for (n, (bins, spots)) in beside.enumerate() {
                 let x = from + AT_ONCE * n;

@@ -78,7 +78,7 @@ pub(crate) struct Shaped<'a> {
     pub heights: &'a [f32],
     /// How far each pixel stands out from its surroundings, mm.
     pub out: &'a [f32],
-    /// The same as far as kinds of place are told apart by it, and from where on each is one.
+    /// The same as far as kinds of place are distinguished by it, and from where on each is one.
     pub told: &'a [f32],
     pub bounds: &'a (dyn Fn(usize) -> Bounds + Sync),
     /// True where a brush goes up and down.

@@ -9,7 +9,7 @@ use crate::{
 
 /// Where the texture of a coat begins on its tile: elsewhere than the marks of any layer.
 const OF_TEXTURE: usize = 77;
-/// Heights of a texture that are told apart.
+/// Heights of a texture that are distinguished.
 pub(crate) const HEIGHTS: usize = 1024;
 
 /// The texture of a coat.

@@ -107,7 +107,7 @@ impl<'a> Shapes<'a> {
         Heights { width: *width, mm: self.placed.mm, heights, beyond: None, grown: &grown }.out()
     }
 
-    /// The same as far as kinds of place are told apart by it, where marks are drawn as if a pixel were so many mm wide.
+    /// The same as far as kinds of place are distinguished by it, where marks are drawn as if a pixel were so many mm wide.
     pub fn told(&self, out: &[f32], marks: f64) -> Vec<f32> {
         Ragged::at(self.placed.mm, marks).told(out, self.width)
     }

@@ -1,8 +1,8 @@
 //! The picture says what the engine says.
 
 use proptest::prelude::*;
-use warm_blend_board::{Below, Ground, GroundKind, Hand, Place, Stack, Technique};
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
+use warm_blend_board::{Application, Below, Ground, GroundKind, Place, Stack, Technique};
+use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Parts, Seen, mix};
 use warm_blend_piece::Mark;
 use warm_blend_render::{Coats, Fineness, Lamp, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
@@ -28,7 +28,7 @@ fn stack(ground: GroundKind, layers: &[Put]) -> Stack {
         if technique.takes_away() {
             stack.take_away(technique.usual(), 0);
         } else {
-            let rough = technique.rough(Hand::default());
+            let rough = technique.rough(Application::default());
             stack.lay_rough(material, technique.usual(), Below::LIES, None, rough);
         }
     }
@@ -38,7 +38,7 @@ fn stack(ground: GroundKind, layers: &[Put]) -> Stack {
 fn drawn(plate: &Relief, stack: &Stack, layers: &[Put], shading: Shading) -> Picture {
     let marks: Vec<Mark> = layers.iter().map(|(technique, ..)| Mark::By(*technique)).collect();
     let coats = Coats { stack, marks: &marks, layers: stack.len() };
-    draw(plate, &[coats], Light::Daylight, State::Dry, shading)
+    draw(plate, &[coats], Light::Daylight, FilmState::Dry, shading)
 }
 
 /// The mean colour of a kind of place, in light rather than in codes.
@@ -72,7 +72,7 @@ fn can_be_shown(stack: &Stack) -> bool {
     let stacks = [stack.with_films(2.0), stack.with_films(0.5), stack.clone()];
     stacks.iter().all(|stack| {
         Place::ALL.iter().all(|place| {
-            let states = stack.seen(*place, stack.len(), State::Dry).states;
+            let states = stack.seen(*place, stack.len(), FilmState::Dry).states;
             states.iter().all(|state| Seen::of(&state.seen, Light::Daylight).screen.in_gamut)
         })
     })
@@ -84,7 +84,7 @@ fn means_agree(ground: GroundKind, layers: &[Put]) -> f64 {
     let stack = stack(ground, layers);
     let picture = drawn(&plate, &stack, layers, Shading::None);
     let off = |place: Place| {
-        let predicted = stack.seen(place, stack.len(), State::Dry).from_afar();
+        let predicted = stack.seen(place, stack.len(), FilmState::Dry).from_afar();
         let predicted = Lab::of(Xyz::of(&predicted, Light::Daylight), Light::Daylight.white());
         difference(mean(&plate, &picture, place), predicted).value()
     };
@@ -109,7 +109,7 @@ fn a_chip_shows_all_it_goes_through() {
     let (wide, edge) = (picture.width as usize, Place::Edge);
     let told: Vec<f64> = (0..4)
         .map(|coats| {
-            let states = sanded.seen(edge, sanded.len(), State::Dry).states;
+            let states = sanded.seen(edge, sanded.len(), FilmState::Dry).states;
             states.iter().filter(|state| state.present == (1 << coats) - 1).map(|state| state.share).sum()
         })
         .collect();
@@ -174,7 +174,7 @@ fn a_bare_ground_is_one_colour_without_shading() {
     assert_eq!(decoded.into_raw(), picture.rgb);
 }
 
-/// Bare wood shows its grain, and is in the mean what it is said to be.
+/// Bare wood shows its grain, and is on average what it is said to be.
 #[test]
 fn wood_has_grain_about_its_colour() {
     for ground in [GroundKind::PaleWood, GroundKind::MidWood, GroundKind::DarkWood, GroundKind::RedStain] {
@@ -299,7 +299,7 @@ fn metal_turns_with_the_light() {
         let from = |side: f64| {
             let coats = Coats { stack: &stack, marks: &marks, layers: 1 };
             let lit = Shading::By(Lamp::from_side(side, false));
-            draw(&plate, &[coats], Light::Daylight, State::Dry, lit).rgb
+            draw(&plate, &[coats], Light::Daylight, FilmState::Dry, lit).rgb
         };
         let (left, right) = (from(270.0), from(90.0));
         left.iter().zip(&right).map(|(a, b)| f64::from(a.abs_diff(*b))).sum::<f64>() / left.len() as f64

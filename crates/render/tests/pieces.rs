@@ -4,10 +4,12 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, Ground, GroundKind, Habit, Hand, KnownTin, Layer, Letter, Motif, Passes, Place, Share, Strip,
-    Technique,
+    Application, Board, Ground, GroundKind, HandBias, KnownTin, Layer, Letter, Motif, Passes, Place, Share,
+    Strip, Technique,
 };
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, MixPart, Name, PaintId, State, WholeParts};
+use warm_blend_paint::{
+    Class, CoatsToHide, FilmState, Masstone, Material, MixPart, Name, PaintId, WholeParts,
+};
 use warm_blend_piece::{
     Ageing, Band, BlendDirection, Extent, Face, Finish, FinishContext, FinishedZone, Form, Intent, PieceKind,
     Scheme, Stencil, View, Zone, ZoneFinish,
@@ -56,7 +58,7 @@ fn dressed() -> BTreeMap<Zone, FinishedZone> {
     let elevation = &PieceKind::ChestOfDrawers.usual().build().unwrap();
     let wardrobe = FinishContext {
         tin: &tin,
-        habit: &|_| Habit::USUAL,
+        habit: &|_| HandBias::USUAL,
         elevation,
         board: &|_| Some(&board),
         primer: &|_| None,
@@ -73,7 +75,7 @@ fn plain_drawers(stencil: Option<Stencil>) -> FinishedZone {
     let materials = [material(0), material(1)];
     let name = Name::new("drawers").unwrap();
     let twice = Layer {
-        hand: Hand { passes: Passes::new(3).unwrap(), ..Hand::default() },
+        hand: Application { passes: Passes::new(3).unwrap(), ..Application::default() },
         ..Layer::new(Technique::BrushedCoat, one(0))
     };
     let strip = Strip { letter: Letter::ALL[0], from: None, layers: vec![twice] };
@@ -88,7 +90,7 @@ fn plain_drawers(stencil: Option<Stencil>) -> FinishedZone {
     let elevation = &PieceKind::ChestOfDrawers.usual().build().unwrap();
     let wardrobe = FinishContext {
         tin: &tin,
-        habit: &|_| Habit::USUAL,
+        habit: &|_| HandBias::USUAL,
         elevation,
         board: &|_| Some(&board),
         primer: &|_| None,
@@ -114,12 +116,12 @@ fn mean(picture: &Picture, of: impl Fn(usize, usize) -> bool) -> Option<Lab> {
 fn a_zone_is_drawn_in_the_colour_that_is_predicted() {
     let front = Front::new(&front(), 720, 640, Closer::WHOLE, Fineness::Quick).unwrap();
     let dressed = dressed();
-    let picture = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+    let picture = front.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::None);
     let coat = &dressed[&Zone::Case].coats[0];
     for place in Place::ALL {
         let here = |x, y| front.zone(x, y) == Some(Zone::Case) && front.place(x, y) == place;
         let drawn = mean(&picture, here).unwrap();
-        let seen = coat.stack.seen(place, coat.stack.len(), State::Dry).from_afar();
+        let seen = coat.stack.seen(place, coat.stack.len(), FilmState::Dry).from_afar();
         let predicted = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
         let off = difference(drawn, predicted).value();
         assert!(off < 0.5, "{place:?}: {drawn:?} for {predicted:?}, {off} off");
@@ -134,7 +136,7 @@ fn a_zone_is_as_it_is_seen_from_across_the_room() {
     let extent = Extent { area: 1.0, edge: 1.0 };
     let means = [Fineness::Quick, Fineness::Fine].map(|fineness| {
         let front = Front::new(face, 720, 640, Closer::WHOLE, fineness).unwrap();
-        let drawn = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+        let drawn = front.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::None);
         // Every pixel that shows nothing else.
         let times = if fineness == Fineness::Fine { 2 } else { 1 };
         let shows = |zone, x, y| {
@@ -144,7 +146,8 @@ fn a_zone_is_as_it_is_seen_from_across_the_room() {
             .iter()
             .map(|(zone, dressed)| {
                 let drawn = mean(&drawn, |x, y| shows(*zone, x, y)).unwrap();
-                let predicted = dressed.look(*zone, extent, &places[zone], Light::Daylight, State::Dry).lab;
+                let predicted =
+                    dressed.look(*zone, extent, &places[zone], Light::Daylight, FilmState::Dry).lab;
                 println!(
                     "{zone:?} {fineness:?} {drawn:?} {predicted:?} {}",
                     difference(drawn, predicted).value()
@@ -163,7 +166,7 @@ fn a_larger_picture_shows_the_same_marks() {
     let dressed = BTreeMap::from([(Zone::Drawers, dressed().remove(&Zone::Case).unwrap())]);
     let drawn = |(width, height)| {
         let front = Front::new(&face, width, height, Closer::WHOLE, Fineness::Quick).unwrap();
-        let drawn = front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+        let drawn = front.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::None);
         let drawn = image::RgbImage::from_raw(width, height, drawn.rgb).unwrap();
         image::imageops::resize(&drawn, 480, 360, image::imageops::FilterType::Triangle)
     };
@@ -195,7 +198,7 @@ fn a_larger_picture_shows_the_same_marks() {
 fn no_two_drawers_are_alike() {
     let face = front();
     let front = Front::new(&face, 720, 640, Closer::WHOLE, Fineness::Quick).unwrap();
-    let picture = front.draw(&dressed(), Light::Daylight, State::Dry, Shading::None);
+    let picture = front.draw(&dressed(), Light::Daylight, FilmState::Dry, Shading::None);
     let placed = Placed::of(&face, 720, 640).unwrap();
     let drawers: Vec<[f64; 4]> = face
         .parts
@@ -225,7 +228,7 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
     let front = Front::new(&face, 960, 800, Closer::WHOLE, Fineness::Quick).unwrap();
     let stencil = Stencil { motif: Motif::Rosette, size: 120.0, repeats: Some(4), pot: one(1) };
     let (plain, patterned) = (plain_drawers(None), plain_drawers(Some(stencil.clone())));
-    let draw = |dressed| front.draw(&dressed, Light::Daylight, State::Dry, Shading::None);
+    let draw = |dressed| front.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::None);
     let (before, after) = (draw(BTreeMap::from([(Zone::Drawers, plain)])), {
         draw(BTreeMap::from([(Zone::Drawers, patterned.clone())]))
     });
@@ -244,7 +247,7 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
     assert!(within(&after, true).l > within(&before, true).l + 15.0);
     assert!(difference(within(&after, false), within(&before, false)).value() < 0.3);
     let coat = &patterned.coats[0];
-    let seen = coat.stack.seen(Place::Field, coat.stack.len(), State::Dry).from_afar();
+    let seen = coat.stack.seen(Place::Field, coat.stack.len(), FilmState::Dry).from_afar();
     let predicted = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
     let drawn = mean(&after, flat).unwrap();
     assert!(difference(drawn, predicted).value() < 1.5, "{drawn:?} for {predicted:?}");
@@ -253,7 +256,7 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
 #[test]
 fn a_blend_goes_down_over_all_drawers() {
     let front = Front::new(&front(), 720, 640, Closer::WHOLE, Fineness::Quick).unwrap();
-    let picture = front.draw(&dressed(), Light::Daylight, State::Dry, Shading::None);
+    let picture = front.draw(&dressed(), Light::Daylight, FilmState::Dry, Shading::None);
     let rows: Vec<usize> = (0..640).filter(|y| front.zone(360, *y) == Some(Zone::Drawers)).collect();
     let (first, last) = (rows[0], rows[rows.len() - 1]);
     let lightness = |from: usize, to: usize| {
@@ -269,7 +272,7 @@ fn a_blend_goes_down_over_all_drawers() {
 #[test]
 fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
     let front = Front::new(&front(), 400, 300, Closer::WHOLE, Fineness::Quick).unwrap();
-    let draw = || front.draw(&dressed(), Light::Bulb, State::Sealed, Shading::default());
+    let draw = || front.draw(&dressed(), Light::Bulb, FilmState::Sealed, Shading::default());
     let picture = draw();
     assert_eq!(picture, draw());
     for (i, pixel) in picture.rgb.chunks_exact(3).enumerate() {
@@ -280,7 +283,7 @@ fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
     }
 }
 
-/// Where the screen is told that a part lies, it is drawn.
+/// Where the screen is shown that a part lies, it is drawn.
 #[test]
 fn parts_lie_where_they_are_said_to() {
     let face = front();

@@ -14,7 +14,7 @@ use axum::response::{IntoResponse, Response};
 use serde::{Serialize, de::DeserializeOwned};
 use serde_json::Value;
 
-use crate::guests::BODY;
+use crate::connections::BODY;
 use crate::problem::Problem;
 
 /// Largest body of any request that carries JSON, bytes.
@@ -49,7 +49,7 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Json<T> {
             format!("request too large; the most is {} kB", LARGEST_BODY / 1024)
         })
         .await?;
-        // None where nobody asks: in tests of a route by itself.
+        // None where nobody asks: in tests of a route alone.
         drop(SENT.try_with(|sent| sent.replace(bytes.clone())));
         parse(&bytes).map(Json)
     }

@@ -16,8 +16,8 @@ use std::{
 use uuid::Uuid;
 use warm_blend_learn::{LoggedReading, PartsMethod, Reading, ShelfPaint, Source};
 use warm_blend_paint::{
-    Class, CoatsToHide, Currency, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price, SavedMix,
-    State, WholeParts,
+    Class, CoatsToHide, Currency, FilmState, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price,
+    SavedMix, WholeParts,
 };
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::Workshop;
@@ -155,13 +155,13 @@ fn readings(store: &mut Store, shelf: &DemoShelf) -> Result<(), StoreError> {
         let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));
         let (own, more) = (parts(own)?, parts(more)?);
         let of = vec![(tin(shelf, laid_out)?.value.clone(), own), (white.value.clone(), more)];
-        let sample = LaidOut { of, state: State::Dry, wet: None };
+        let sample = LaidOut { of, state: FilmState::Dry, wet: None };
         let shown = reader.read(&sample, false, false).map_err(|_| unsound(laid_out))?;
         let of = vec![(PaintId(tin(shelf, written_down)?.id), own), (PaintId(white.id), more)];
         let reading = Reading {
             of,
             pour: PartsMethod::Spoons,
-            state: State::Dry,
+            state: FilmState::Dry,
             shown,
             source: Source::Reader,
             sure: false,

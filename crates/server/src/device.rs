@@ -12,7 +12,7 @@ use std::{
 use warm_blend_board::{Board, Letter, Place};
 use warm_blend_device::{ColourReader, ReaderTrouble};
 use warm_blend_learn::{Measured, PRACTICE_READER, ShelfPaint, Shown};
-use warm_blend_paint::{CoatsToHide, Microns, PaintId, Parts, State};
+use warm_blend_paint::{CoatsToHide, FilmState, Microns, PaintId, Parts};
 use warm_blend_sim::{SimulatedReader, VirtualHand, VirtualPaint, VirtualSample, Window};
 
 /// What is laid out for the reader.
@@ -21,7 +21,7 @@ pub struct LaidOut {
     /// The tins and their parts.
     pub of: Vec<(ShelfPaint, Parts)>,
     /// Wet, dry or sealed.
-    pub state: State,
+    pub state: FilmState,
     /// Wet thickness of a drawdown over black and white; None of a thick sample.
     pub wet: Option<Microns>,
 }
@@ -113,7 +113,7 @@ impl ReaderAtHand {
         &self,
         board: &Board,
         letter: Letter,
-        (place, state): (Place, State),
+        (place, state): (Place, FilmState),
         tins: &[(PaintId, ShelfPaint)],
     ) -> Result<Measured, ReaderTrouble> {
         let mut known = self.tins.lock().unwrap_or_else(PoisonError::into_inner);

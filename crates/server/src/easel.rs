@@ -38,21 +38,21 @@ impl Easel {
 
     /// Waits for a turn. Whoever leaves off waiting has none.
     pub async fn turn(&self) -> Result<Turn, TooMany> {
-        let told = {
+        let shown = {
             let mut line = self.line();
             if line.free > 0 {
                 line.free -= 1;
                 return Ok(Turn(Some(self.clone())));
             }
             line.waiting.retain(|waits| !waits.is_closed());
-            let (tell, told) = oneshot::channel();
+            let (tell, shown) = oneshot::channel();
             line.waiting.push(tell);
             if line.waiting.len() > WAITING {
                 line.waiting.remove(0);
             }
-            told
+            shown
         };
-        told.await.map_err(|_| TooMany)
+        shown.await.map_err(|_| TooMany)
     }
 
     fn line(&self) -> MutexGuard<'_, Line> {

@@ -12,15 +12,14 @@
 
 mod app;
 mod body;
+mod connections;
 pub mod demo;
+mod demo_offer;
+mod demo_server;
 mod device;
 mod easel;
 mod front;
 mod guard;
-mod guests;
-mod heavy;
-mod look_round;
-mod memory;
 mod off_thread;
 mod once;
 mod photos;
@@ -31,13 +30,14 @@ mod recent;
 mod routes;
 mod scale;
 mod serve;
+mod shelf_cache;
 pub mod simulated_scale;
 mod state;
-mod visit;
+mod upload_limits;
 mod wire;
 
 pub use app::{app, openapi};
-pub use guests::Patience;
+pub use connections::Patience;
+pub use demo_server::{Demo, offer_demo};
 pub use serve::{ServeError, Served, Stop, serve, serve_with};
 pub use state::Workspace;
-pub use visit::{Demo, offer_demo};

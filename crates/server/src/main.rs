@@ -43,7 +43,7 @@ enum Command {
         #[arg(long, value_name = "ADDRESS")]
         scale: Option<String>,
     },
-    /// Serve a fresh demo workspace in a file of its own, which is thrown away at the end.
+    /// Serve a fresh demo workspace in a file of its own, which is discarded at the end.
     Demo {
         /// Port on 127.0.0.1 (else 7879, or a free one if that is taken).
         #[arg(long)]

@@ -57,7 +57,7 @@ impl Asking {
 pub fn line_by_line<S: Serialize>(
     search: impl FnOnce(&Telling) -> Result<S, Problem> + Send + 'static,
 ) -> Response {
-    let (tell, told) = mpsc::channel(64);
+    let (tell, shown) = mpsc::channel(64);
     tokio::task::spawn_blocking(move || {
         let telling = Telling(tell);
         // Nobody may be listening any more.
@@ -67,7 +67,7 @@ pub fn line_by_line<S: Serialize>(
         };
     });
     let kind = [(header::CONTENT_TYPE, "application/x-ndjson"), (header::CACHE_CONTROL, "no-store")];
-    (kind, Body::from_stream(ReceiverStream::new(told))).into_response()
+    (kind, Body::from_stream(ReceiverStream::new(shown))).into_response()
 }
 
 /// Tells whoever asked how far it is.

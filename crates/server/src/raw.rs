@@ -6,7 +6,7 @@ use axum::{
     http::StatusCode,
 };
 
-use crate::{Workspace, body::read, guests::BODY, heavy::Ticket, problem::Problem};
+use crate::{Workspace, body::read, connections::BODY, problem::Problem, upload_limits::Ticket};
 
 /// A body of any bytes, at most `MOST` of them: a file, with the place it takes at the door.
 pub struct Raw<const MOST: usize>(pub Bytes, pub Ticket);

@@ -78,7 +78,7 @@ impl ScaleAtHand {
         work(&mut self.now().weighing)
     }
 
-    /// Tells a stand-in what happens to it; false where there is none to be told.
+    /// Tells a stand-in what happens to it; false where there is none to be shown.
     pub fn command(&self, command: String) -> bool {
         let simulated = self.standing().simulated();
         simulated && self.now().commands.as_ref().is_some_and(|commands| commands.send(command).is_ok())
@@ -104,7 +104,7 @@ impl ScaleAtHand {
     /// Listens until the connection ends; says why where it is worth saying.
     async fn listen(&self, connection: TcpStream) -> Option<String> {
         let (reads, mut writes) = connection.into_split();
-        let (commands, mut told) = mpsc::unbounded_channel::<String>();
+        let (commands, mut answer) = mpsc::unbounded_channel::<String>();
         self.now().commands = Some(commands);
         // What has come of a line stays while a command is sent: half a line could be read as a smaller weight.
         let mut lines = FramedRead::new(reads, LinesCodec::new_with_max_length(LONGEST));
@@ -112,7 +112,7 @@ impl ScaleAtHand {
         loop {
             let next = tokio::time::timeout(PATIENCE, lines.next());
             tokio::select! {
-                Some(command) = told.recv() => {
+                Some(command) = answer.recv() => {
                     if writes.write_all(format!("{command}\n").as_bytes()).await.is_err() {
                         return None;
                     }
@@ -171,7 +171,7 @@ mod tests {
         panic!("in vain");
     }
 
-    /// A scale whose line is cut by a lost connection, which sends in pieces, and which is told something meanwhile: no piece of
+    /// A scale whose line is cut by a lost connection, which sends in pieces, and which is shown something meanwhile: no piece of
     /// a weight is taken for one.
     #[tokio::test]
     async fn half_a_line_is_no_weight() {

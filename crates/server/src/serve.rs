@@ -8,7 +8,7 @@ use tokio::net::TcpListener;
 use tokio::signal::unix::{Signal, SignalKind, signal};
 use tokio::task::JoinHandle;
 
-use crate::guests::{self, Patience};
+use crate::connections::{self, Patience};
 use crate::{Workspace, app};
 
 /// A server that is running, until this is dropped.
@@ -48,7 +48,7 @@ pub async fn serve_with(workspace: Workspace, port: u16, patience: Patience) -> 
             _ => ServeError::Listen { port, error },
         })?;
     let address = listener.local_addr().map_err(|error| ServeError::Listen { port, error })?;
-    let task = tokio::spawn(guests::serve(listener, app(workspace), patience));
+    let task = tokio::spawn(connections::serve(listener, app(workspace), patience));
     Ok(Served { address, task })
 }
 
@@ -71,7 +71,7 @@ impl Drop for Served {
     }
 }
 
-/// What asks the program to stop: Ctrl-C, the system, or a terminal that is closed. Heard from when it is made, so that who is told where the program
+/// What asks the program to stop: Ctrl-C, the system, or a terminal that is closed. Heard from when it is made, so that who is shown where the program
 /// listens can already stop it.
 #[derive(Debug)]
 pub struct Stop {

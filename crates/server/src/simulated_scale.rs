@@ -31,12 +31,12 @@ pub async fn run(port: u16) -> io::Result<SocketAddr> {
     let scale = Arc::new(Mutex::new(SimulatedScale::new(0x5ca1e)));
     let (says, heard) = watch::channel(ScaleLine { grams: 0.0, steady: true });
     let says = Arc::new(says);
-    let (ticking, told) = (Arc::clone(&scale), Arc::clone(&says));
+    let (ticking, shown) = (Arc::clone(&scale), Arc::clone(&says));
     tokio::spawn(async move {
         let mut tick = tokio::time::interval(TICK);
         loop {
             tick.tick().await;
-            told.send_replace(lock(&ticking).after(TICK.as_secs_f64()));
+            shown.send_replace(lock(&ticking).after(TICK.as_secs_f64()));
         }
     });
     tokio::spawn(async move {

@@ -19,16 +19,16 @@ use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
 
 use crate::{
     body::{Answer, Json},
+    demo_offer::LookRound,
     device::ReaderAtHand,
-    heavy::Heavy,
-    look_round::LookRound,
-    memory::{Memory, Remembered},
     off_thread::{off_thread, on_one_thread},
     once,
     photos::Photos,
     pictures::Pictures,
     problem::Problem,
     scale::ScaleAtHand,
+    shelf_cache::{Memory, Remembered},
+    upload_limits::Heavy,
 };
 
 /// How long nobody must have asked anything for work that can wait.
@@ -118,7 +118,7 @@ impl Workspace {
         self.off_thread(move |workspace| workspace.turn(work)).await
     }
 
-    /// The same with what is known of the shelf, after the work is done. It is reckoned while others use the file.
+    /// The same with what is known of the shelf, after the work is done. It is computed while others use the file.
     pub(crate) async fn with_shelf<R: Send + 'static, E: Into<Problem> + 'static>(
         &self,
         work: impl FnOnce(&mut Store) -> Result<R, E> + Send + 'static,
@@ -137,7 +137,7 @@ impl Workspace {
         .await
     }
 
-    /// Learns what was put off, on one thread: the others are for those who ask.
+    /// Learns what was deferred, on one thread: the others are for those who ask.
     fn learn_behind(&self) {
         let memory = self.memory.clone();
         // What fails now fails with words where somebody waits for it.
@@ -215,7 +215,7 @@ impl Workspace {
         });
     }
 
-    /// Reckons what would have to be waited for, so that what is asked first is answered as soon as what is asked later: what is
+    /// Computes what would have to be waited for, so that what is asked first is answered as soon as what is asked later: what is
     /// known of the shelf and, beside whatever else is asked, how true predictions were and how the pots of the log look; the marks and the
     /// relief that boards are drawn with once nobody has asked anything for a while, because the first screen comes first.
     pub fn make_ready(&self) {
@@ -236,7 +236,7 @@ impl Workspace {
         });
     }
 
-    /// Reckons how the pots of the log look by what is known.
+    /// Computes how the pots of the log look by what is known.
     async fn see_pots(&self, shelf: Arc<Remembered>) -> Result<(), Problem> {
         let pots = self.with(|store| store.pots()).await?;
         let see = move || shelf.see_pots(&pots, Look::default());

@@ -4,7 +4,7 @@
 
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
 use warm_blend_board::{Below, Family, Ground, GroundKind, Place, Share, Stack, Technique};
-use warm_blend_paint::{Class, CoatsToHide, Masstone, Material, Parts, Seen, State, mix};
+use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Parts, Seen, mix};
 use warm_blend_piece::{Age, Mark};
 use warm_blend_render::{Coats, Fineness, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb};
@@ -28,7 +28,7 @@ type Coat = (Technique, [u8; 3], Option<(Class, f64)>);
 /// Something that stands before the camera.
 #[derive(Debug, Clone, Copy)]
 pub struct Scene {
-    /// For good.
+    /// Stable identifier.
     pub id: &'static str,
     /// In words.
     pub name: &'static str,
@@ -114,7 +114,7 @@ impl Scene {
     /// What most of its flats are, in daylight.
     pub fn mostly(&self) -> Option<Lab> {
         let stack = self.stack()?;
-        let seen = stack.seen(Place::Field, stack.len(), State::Dry);
+        let seen = stack.seen(Place::Field, stack.len(), FilmState::Dry);
         seen.states.first().map(|state| Seen::of(&state.seen, Light::Daylight).lab)
     }
 
@@ -153,7 +153,7 @@ impl Scene {
         let marks: Vec<Mark> = by.chain(self.aged.iter().map(|(age, _)| Mark::Aged(*age))).collect();
         let relief = Relief::panelled(SIZE.0, SIZE.1, Fineness::Quick).ok()?;
         let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };
-        let mut picture = draw(&relief, &[coats], self.light, State::Dry, Shading::default());
+        let mut picture = draw(&relief, &[coats], self.light, FilmState::Dry, Shading::default());
         self.expose(&mut picture);
         Some(picture)
     }

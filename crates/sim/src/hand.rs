@@ -3,8 +3,8 @@
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
 use rand_distr::{Distribution, StandardNormal};
-use warm_blend_board::{Board, ByPlace, Habit, KnownTin, Letter, Place, Print, Stack, Technique};
-use warm_blend_paint::{Microns, PaintId, State};
+use warm_blend_board::{Board, ByPlace, Deposit, HandBias, KnownTin, Letter, Place, Stack, Technique};
+use warm_blend_paint::{FilmState, Microns, PaintId};
 use warm_blend_spectral::Reflectance;
 
 use crate::{VirtualPaint, VirtualSample};
@@ -14,7 +14,7 @@ const FILM: f64 = 0.4;
 const COVER: f64 = 0.4;
 /// Sd of ln of how rough it leaves what has a texture.
 const ROUGH: f64 = 0.4;
-/// The same of each kind of place by itself: no hand is heavier everywhere alike.
+/// The same of each kind of place alone: no hand is heavier everywhere alike.
 const BY_PLACE: f64 = 0.1;
 /// Sd of what is seen at a spot against its place: paint is uneven.
 const UNEVEN: f64 = 0.03;
@@ -23,7 +23,7 @@ const UNEVEN: f64 = 0.03;
 #[derive(Debug, Clone)]
 pub struct VirtualHand {
     /// By technique.
-    habits: Vec<ByPlace<Habit>>,
+    habits: Vec<ByPlace<HandBias>>,
     /// By technique.
     rough: Vec<f64>,
 }
@@ -42,7 +42,7 @@ impl VirtualHand {
         let mut normal = || -> f64 { StandardNormal.sample(&mut chance) };
         let habits = Technique::ALL.map(|_| {
             let (film, cover) = (FILM * normal(), COVER * normal());
-            ByPlace::from_fn(|_| Habit {
+            ByPlace::from_fn(|_| HandBias {
                 film: (film + BY_PLACE * normal()).exp(),
                 cover: cover + BY_PLACE * normal(),
                 rough: 1.0,
@@ -58,7 +58,7 @@ impl VirtualHand {
     }
 
     /// How it does a technique, place by place.
-    pub fn habit(&self, technique: Technique) -> &ByPlace<Habit> {
+    pub fn habit(&self, technique: Technique) -> &ByPlace<HandBias> {
         &self.habits[technique as usize]
     }
 
@@ -80,14 +80,14 @@ impl VirtualHand {
             let habits = self.habit(layer.technique);
             let usual = layer.technique.print(layer.hand);
             let print = ByPlace::from_fn(|place| habits.at(place).print(&usual));
-            layer.print = layer.print.or(Some(Print {
+            layer.print = layer.print.or(Some(Deposit {
                 film: ByPlace::from_fn(|place: Place| -> Microns { *print.at(place).film.at(place) }),
                 cover: ByPlace::from_fn(|place| *print.at(place).cover.at(place)),
             }));
         }
         let painted = Board::new(alone.name, alone.ground, strips).ok()?;
         let truth = |paint| tin(paint).map(|tin| KnownTin::new(tin.class, &tin.truth));
-        let rough = |technique| Habit { rough: self.roughness(technique), ..Habit::USUAL };
+        let rough = |technique| HandBias { rough: self.roughness(technique), ..HandBias::USUAL };
         let stack = painted.stack(letter, truth, rough).ok()?;
         Some(VirtualBoard { stack, unevenness: ChaCha8Rng::seed_from_u64(seed) })
     }
@@ -95,12 +95,12 @@ impl VirtualHand {
 
 impl VirtualBoard {
     /// What is truly seen from across the room at a kind of place.
-    pub fn truth(&self, place: Place, state: State) -> Reflectance {
+    pub fn truth(&self, place: Place, state: FilmState) -> Reflectance {
         self.stack.seen(place, self.stack.len(), state).from_afar()
     }
 
     /// A spot of it for the reader: each is a little lighter or darker than its place.
-    pub fn spot(&mut self, place: Place, state: State) -> VirtualSample {
+    pub fn spot(&mut self, place: Place, state: FilmState) -> VirtualSample {
         let truth = self.truth(place, state);
         let uneven: f64 = StandardNormal.sample(&mut self.unevenness);
         VirtualSample::of(Reflectance::from_fn(|i| truth.bands()[i] * (UNEVEN * uneven).exp()))

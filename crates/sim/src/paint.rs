@@ -1,8 +1,8 @@
 //! Virtual paints, and samples of them as a painter would lay them out.
 
 use warm_blend_paint::{
-    Class, CoatsToHide, Material, Microns, Optics, Parts, State, SurfaceReflection, chart_black, chart_white,
-    mix,
+    Class, CoatsToHide, FilmState, Material, Microns, Optics, Parts, SurfaceReflection, chart_black,
+    chart_white, mix,
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Srgb, Xyz, on_screen, smoothest};
 
@@ -113,7 +113,7 @@ impl VirtualSample {
     }
 
     /// Parts stirred together and brushed out, thick, in some state.
-    pub fn thick(of: &[(Parts, &VirtualPaint)], state: State) -> Option<Self> {
+    pub fn thick(of: &[(Parts, &VirtualPaint)], state: FilmState) -> Option<Self> {
         Some(Self::of(stirred(of)?.in_state(state).masstone()))
     }
 

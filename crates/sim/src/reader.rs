@@ -20,7 +20,7 @@ pub enum Window {
 
 /// Root mean square error of a clean, freshly calibrated reading, ΔE00.
 const NOISE: f64 = 0.4;
-/// How much of a spectrum's error all bands share, and each has by itself, as a share of R; and the noise of the dark.
+/// How much of a spectrum's error all bands share, and each has alone, as a share of R; and the noise of the dark.
 const GAIN: f64 = 0.004;
 const BY_BAND: f64 = 0.003;
 const DARK: f64 = 0.0006;

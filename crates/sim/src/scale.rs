@@ -113,7 +113,7 @@ mod tests {
     }
 
     proptest! {
-        /// What is taken down of a pour is what is in the pot, to the last digit of each addition and the drift between.
+        /// What is recorded of a pour is what is in the pot, to the last digit of each addition and the drift between.
         #[test]
         fn weighed_as_poured(seed: u64, pours in proptest::collection::vec((0.5..120.0f64, any::<bool>()), 1..10)) {
             let mut scale = SimulatedScale::new(seed);

@@ -6,12 +6,12 @@ use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, BoardReading, BoardSpot, Ground, GroundKind, Hand, Hands, KnownTin, Layer, Letter, OnShelf, Place,
-    Strip, Technique, Template, TextureDepth, bands, learn_hand,
+    Application, Board, BoardReading, BoardSpot, Ground, GroundKind, KnownTin, Layer, LearnedHand, Letter,
+    OnShelf, Place, Strip, Technique, Template, TextureDepth, bands, learn_hand,
 };
 use warm_blend_device::ColourReader;
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, Source, learn};
-use warm_blend_paint::{Class, MixPart, Name, PaintId, State, WholeParts};
+use warm_blend_paint::{Class, FilmState, MixPart, Name, PaintId, WholeParts};
 use warm_blend_sim::{SimulatedReader, VirtualBoard, VirtualHand, VirtualPaint};
 use warm_blend_spectral::{Light, difference};
 use workshop::{SEED, Workshop, lab};
@@ -89,7 +89,7 @@ impl Shelf {
         let part =
             |tin: usize, parts: u32| MixPart { paint: id(tin), parts: WholeParts::new(parts).unwrap() };
         let depth = TextureDepth::new(chance.random_range(80.0..240.0)).unwrap();
-        let hand = Hand { texture: Some(depth), ..Hand::default() };
+        let hand = Application { texture: Some(depth), ..Application::default() };
         let base = Layer { hand, ..Layer::new(Technique::BrushedCoat, vec![part(0, 1)]) };
         let pot = vec![part(dark[chance.random_range(0..dark.len())], 1), part(paints + which, 3)];
         let strip = Strip { letter: A, from: None, layers: vec![base, Layer::new(over[which], pot)] };
@@ -101,17 +101,22 @@ impl Shelf {
     }
 
     /// Predicted, by a hand as it is known, from what is truly there.
-    fn off(&self, hands: &Hands, board: &Board, painted: &VirtualBoard) -> [f64; 3] {
+    fn off(&self, hands: &LearnedHand, board: &Board, painted: &VirtualBoard) -> [f64; 3] {
         let stack = board.stack(A, |paint| self.tin(paint), |technique| hands.habit(technique)).unwrap();
         Place::ALL.map(|place| {
-            let told = lab(&stack.seen(place, stack.len(), State::Dry).from_afar());
-            difference(told, lab(&painted.truth(place, State::Dry))).value()
+            let told = lab(&stack.seen(place, stack.len(), FilmState::Dry).from_afar());
+            difference(told, lab(&painted.truth(place, FilmState::Dry))).value()
         })
     }
 
-    /// The same with the bands that are told, place by place.
-    fn off_and_within(&self, hands: &Hands, board: &Board, painted: &VirtualBoard) -> ([f64; 3], [f64; 3]) {
-        let all = (Light::Daylight, State::Dry);
+    /// The same with the bands that are shown, place by place.
+    fn off_and_within(
+        &self,
+        hands: &LearnedHand,
+        board: &Board,
+        painted: &VirtualBoard,
+    ) -> ([f64; 3], [f64; 3]) {
+        let all = (Light::Daylight, FilmState::Dry);
         let within = bands(board, A, |paint| self.known(paint), hands, usize::MAX, all).unwrap();
         (self.off(hands, board, painted), Place::ALL.map(|place| *within.at(place)))
     }
@@ -121,10 +126,10 @@ impl Shelf {
 fn read(board: &Board, painted: &mut VirtualBoard, reader: &mut SimulatedReader) -> BoardReading {
     let nine = Place::ALL.into_iter().flat_map(|place| [place; 3]);
     let spots = nine.map(|place| {
-        reader.put_on(painted.spot(place, State::Dry));
+        reader.put_on(painted.spot(place, FilmState::Dry));
         BoardSpot { place, measured: reader.read().unwrap() }
     });
-    BoardReading::new((Uuid::nil(), board), A, (State::Dry, Source::Reader), spots.collect()).unwrap()
+    BoardReading::new((Uuid::nil(), board), A, (FilmState::Dry, Source::Reader), spots.collect()).unwrap()
 }
 
 fn at(errors: &[f64], share: f64) -> f64 {
@@ -147,7 +152,7 @@ fn one_board_teaches_the_next() {
         let learnt = learn_hand(&[reading], |paint| shelf.known(paint));
         questioned += learnt.judged.iter().flatten().filter(|judged| judged.questioned).count();
         let painted = shelf.painted(&hand, &next, painter + 1);
-        untaught.extend(shelf.off(&Hands::default(), &next, &painted));
+        untaught.extend(shelf.off(&LearnedHand::default(), &next, &painted));
         let (off, within) = shelf.off_and_within(&learnt.hands, &next, &painted);
         held.extend((0..3).map(|place| off[place] <= within[place]));
         taught.extend(off);
@@ -181,7 +186,7 @@ fn a_reading_that_no_hand_makes_is_questioned() {
         let [one, other] = [(); 2].map(|()| shelf.board(&mut chance));
         let mut wrong = shelf.painted(&hand, &other, tried);
         let far = |off: f64| off > 12.0;
-        if !shelf.off(&Hands::default(), &one, &wrong).into_iter().all(far) {
+        if !shelf.off(&LearnedHand::default(), &one, &wrong).into_iter().all(far) {
             continue;
         }
         let fair = read(&one, &mut shelf.painted(&hand, &one, tried), &mut reader);
@@ -195,7 +200,7 @@ fn a_reading_that_no_hand_makes_is_questioned() {
 }
 
 /// How rough a hand leaves its strokes, against what it says, is learned from what stays in them, and what is put over the next
-/// ones is foretold the better for it.
+/// ones is predicted the better for it.
 #[test]
 fn how_rough_a_hand_is_is_learned() {
     const HANDS: u64 = 40;
@@ -219,7 +224,7 @@ fn how_rough_a_hand_is_is_learned() {
         left.push((learnt.hands.habit(Technique::BrushedCoat).rough.ln() - truth).powi(2));
         let next = shelf.rough_board(&mut chance);
         let painted = shelf.painted(&hand, &next, 10 * painter + BOARDS);
-        untaught.extend(shelf.off(&Hands::default(), &next, &painted));
+        untaught.extend(shelf.off(&LearnedHand::default(), &next, &painted));
         let (off, within) = shelf.off_and_within(&learnt.hands, &next, &painted);
         held.extend((0..3).map(|place| off[place] <= within[place]));
         taught.extend(off);

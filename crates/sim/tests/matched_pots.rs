@@ -7,9 +7,9 @@ use std::ops::ControlFlow;
 
 use rand::{Rng, SeedableRng, seq::IteratorRandom};
 use rand_chacha::ChaCha8Rng;
-use warm_blend_bench as bench;
-use warm_blend_bench::{DoubtfulTin, EVERY, InDoubt, Limits, MatchTin, Pot};
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, learn};
+use warm_blend_mixing as bench;
+use warm_blend_mixing::{DoubtfulTin, EVERY, InDoubt, Limits, MatchTin, Pot};
 use warm_blend_paint::{Measure, Millilitres, Parts};
 use warm_blend_sim::SimulatedScale;
 use warm_blend_spectral::{Lab, Light, difference};
@@ -22,13 +22,13 @@ const BATCH: f64 = 240.0;
 /// From which predicted difference on a target counts as out of reach.
 const REACHED: f64 = 1.0;
 
-/// A pot: what was taken down, and what is in it in truth.
+/// A pot: what was recorded, and what is in it in truth.
 struct Poured {
     told: Recipe,
     real: Recipe,
 }
 
-/// Pours so much of each tin onto the scale, as a hand does, and takes down what it shows.
+/// Pours so much of each tin onto the scale, as a hand does, and records what it shows.
 fn pour(amounts: &[(usize, f64)], density: impl Fn(usize) -> f64, scale: &mut SimulatedScale) -> Poured {
     let (mut told, mut real) = (Vec::new(), Vec::new());
     for (tin, ml) in amounts {

@@ -3,12 +3,12 @@
 use proptest::prelude::*;
 use warm_blend_device::{ColourReader, ReaderTrouble};
 use warm_blend_learn::Measured;
-use warm_blend_paint::{Class, CoatsToHide, Parts, State};
+use warm_blend_paint::{Class, CoatsToHide, FilmState, Parts};
 use warm_blend_sim::{Pigment, SimulatedReader, VirtualPaint, VirtualSample, Window, tins};
 use warm_blend_spectral::{Lab, Srgb, difference};
 
 fn thick(tin: &VirtualPaint) -> VirtualSample {
-    VirtualSample::thick(&[(Parts::new(1.0).unwrap(), tin)], State::Dry).unwrap()
+    VirtualSample::thick(&[(Parts::new(1.0).unwrap(), tin)], FilmState::Dry).unwrap()
 }
 
 fn mean_lightness(reader: &mut SimulatedReader, sample: &VirtualSample, n: usize) -> f64 {

@@ -114,7 +114,7 @@ static TABLES: [Table; 7] = [
 ];
 
 impl Table {
-    /// Reckoned when the program is compiled, hence the plain loops.
+    /// Computed when the program is compiled, hence the plain loops.
     const fn turned(by_band: &[[f64; 3]; BANDS]) -> Self {
         let mut rows = [[0.0; BANDS]; 3];
         let mut white = [0.0; 3];

@@ -23,7 +23,7 @@ pub enum StoreError {
         /// Its kind.
         kind: &'static str,
     },
-    /// The change that was to be undone, or made again, is not the next any more.
+    /// The change that was to be undone, or made again, is no longer the next.
     #[error("something else has changed; check what undo would do now")]
     Overtaken,
     /// The same change was asked for before, and was saved.

@@ -66,8 +66,8 @@ pub(crate) enum Direction {
 
 impl History {
     pub(crate) fn of(connection: &Connection) -> Result<Self, StoreError> {
-        let told = |direction| told(connection, direction);
-        Ok(Self { undo: told(Direction::Back)?, redo: told(Direction::Forth)? })
+        let next = |direction| told(connection, direction);
+        Ok(Self { undo: next(Direction::Back)?, redo: next(Direction::Forth)? })
     }
 }
 
@@ -79,7 +79,7 @@ pub(crate) fn walk(
 ) -> Result<HistoryEntry, StoreError> {
     let batch = next(change, direction)?;
     let first = batch.iter().min_by_key(|entry| entry.seq).filter(|first| first.seq == meant);
-    let mut told = step(first.ok_or(StoreError::Overtaken)?, batch.len() - 1);
+    let mut shown = step(first.ok_or(StoreError::Overtaken)?, batch.len() - 1);
     for entry in &batch {
         let (goal, other) = match direction {
             Direction::Back => (&entry.before, &entry.after),
@@ -93,7 +93,7 @@ pub(crate) fn walk(
             point_unverified(change, entry.document, &uses_of(&entry.kind, body).unwrap_or_default())?;
         }
         if entry.seq == meant {
-            told.there = goal.is_some();
+            shown.there = goal.is_some();
         }
         // What is undone was never made; what is taken away was there.
         if goal.is_none() && matches!(direction, Direction::Back) {
@@ -104,7 +104,7 @@ pub(crate) fn walk(
             params![entry.seq, matches!(direction, Direction::Back)],
         )?;
     }
-    Ok(told)
+    Ok(shown)
 }
 
 /// Adds a change to the line, to the batch that began at `first` or as the first of one; says where the batch began. States

@@ -64,7 +64,7 @@ pub(crate) fn look(path: &Path) -> std::io::Result<Option<Notice>> {
         {
             put_aside(path, &log).map(Some)
         }
-        // What cannot be read is told where the file is opened.
+        // What cannot be read is shown where the file is opened.
         Ok(_) | Err(_) => Ok(None),
     }
 }

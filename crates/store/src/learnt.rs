@@ -8,7 +8,7 @@ use warm_blend_workshop::{KeptCircle, Said};
 use crate::{Store, StoreError};
 
 impl Store {
-    /// What was learnt of each circle of paints when somebody last had the time to write it down.
+    /// What was learnt of each connected group of paints when somebody last had the time to write it down.
     pub fn learnt(&self) -> Result<Vec<KeptCircle>, StoreError> {
         let mut query = self.connection.prepare_cached("SELECT circle, said, body FROM learnt")?;
         let rows = query.query_map([], |row| {

@@ -4,7 +4,7 @@
 //! |---|---|
 //! | [`Store`] | an open file: make, read, change and remove documents |
 //! | [`Document`] | what can be kept: a paint, a reading, a mix, the piece, the workshop's choices |
-//! | [`ChangeSet`] | several changes at one go, undone at one go |
+//! | [`ChangeSet`] | several changes at once, undone at once |
 //! | [`Kept`] | a document with its id and revision |
 //! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
 //! | [`Store::log`], [`Store::pots`] | the lines that documents tell of what was done, found by words, kind, piece, paint and day |

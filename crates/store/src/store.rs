@@ -170,7 +170,7 @@ impl Store {
         self.written
     }
 
-    /// Makes several changes at one go: all of them are on the disk when this returns, or none is, and one step of undo
+    /// Makes several changes at once: all of them are on the disk when this returns, or none is, and one step of undo
     /// turns them all back.
     pub fn together<R>(
         &mut self,
@@ -288,7 +288,7 @@ impl Store {
         set_aside::all(&self.connection)
     }
 
-    /// Deletes one of them permanently. One that is not there any more is gone already.
+    /// Deletes one of them permanently. One that is no longer there is gone already.
     pub fn delete_set_aside(&mut self, id: Id) -> Result<(), StoreError> {
         self.write(|change| set_aside::delete(change, id))
     }
@@ -384,7 +384,7 @@ impl Store {
     }
 }
 
-/// Changes that are made at one go: see [`Store::together`].
+/// Changes that are made at once: see [`Store::together`].
 #[derive(Debug)]
 pub struct ChangeSet<'a> {
     change: &'a Transaction<'a>,

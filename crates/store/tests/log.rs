@@ -228,11 +228,11 @@ fn an_older_file_gets_its_log() {
     drop(store);
     set_back(&file, 4);
     let store = Store::open(&file).unwrap();
-    let told = |lines: Vec<KeptLine>| -> Vec<(String, bool, Timestamp)> {
+    let shown = |lines: Vec<KeptLine>| -> Vec<(String, bool, Timestamp)> {
         lines.into_iter().map(|line| (line.words, line.removed, line.at)).collect()
     };
-    assert_eq!(told(all(&store)), told(before));
-    assert_eq!(told(store.log(&asked("oats")).unwrap().0).len(), 1);
+    assert_eq!(shown(all(&store)), shown(before));
+    assert_eq!(shown(store.log(&asked("oats")).unwrap().0).len(), 1);
 }
 
 /// What a workspace comes with may be of long ago: it stands at its day, in the order it was made, and no undo takes it away.
@@ -244,9 +244,9 @@ fn what_it_came_with_stands_at_its_day() {
     for (n, name) in [(5, "later"), (1, "first"), (3, "between")] {
         store.furnish_on(day(n), paint(name)).unwrap();
     }
-    let told: Vec<(String, Timestamp)> = all(&store).into_iter().map(|line| (line.words, line.at)).collect();
+    let shown: Vec<(String, Timestamp)> = all(&store).into_iter().map(|line| (line.words, line.at)).collect();
     let wanted = [("later", 5), ("between", 3), ("first", 1)];
-    assert_eq!(told, wanted.map(|(name, n)| (format!("New on the shelf: {name}"), day(n))));
+    assert_eq!(shown, wanted.map(|(name, n)| (format!("New on the shelf: {name}"), day(n))));
     let names: Vec<String> = store
         .all::<ShelfPaint>()
         .unwrap()

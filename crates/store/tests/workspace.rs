@@ -257,10 +257,10 @@ fn what_was_learnt_is_kept() {
     assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
     let kept = |name: u64, said: u8| KeptCircle { name, said: [said; 32], body: vec![said; 9] };
     let mut keep = |all: &[KeptCircle]| {
-        let told: Vec<_> = all.iter().map(|kept| (kept.name, kept.said)).collect();
+        let shown: Vec<_> = all.iter().map(|kept| (kept.name, kept.said)).collect();
         let there = store.learnt_from().unwrap();
         let new = all.iter().filter(|kept| there.get(&kept.name) != Some(&kept.said)).cloned().collect();
-        store.keep_learnt(&told, new).unwrap();
+        store.keep_learnt(&shown, new).unwrap();
         let mut there = store.learnt().unwrap();
         there.sort_by_key(|kept| kept.name);
         there
@@ -820,7 +820,7 @@ fn what_is_named_is_there_and_of_the_right_kind() {
     store.change(mix.id, mix.revision, mix_of(&[(oat.id, 2), (sea.id, 1)])).unwrap();
 }
 
-/// A file of before may hold a mix that names another mix. It is set aside, with a reason, and everything else is read; undo of what
+/// A file from earlier versions may hold a mix that names another mix. It is set aside, with a reason, and everything else is read; undo of what
 /// made it, and redo, bring nothing of it back.
 #[test]
 fn a_bad_name_in_an_older_file_takes_nothing_down() {
@@ -845,9 +845,9 @@ fn a_bad_name_in_an_older_file_takes_nothing_down() {
     let mut store = Store::open(&file).unwrap();
     assert_eq!(store.all::<SavedMix>().unwrap(), [good]);
     let aside = store.set_aside().unwrap();
-    let told: Vec<_> = aside.iter().map(|entry| (entry.id, entry.title(), entry.why.as_str())).collect();
+    let shown: Vec<_> = aside.iter().map(|entry| (entry.id, entry.title(), entry.why.as_str())).collect();
     let title = "a mix without a name".to_owned();
-    assert_eq!(told, [(bad.id, title, "it names a mix where a paint belongs")]);
+    assert_eq!(shown, [(bad.id, title, "it names a mix where a paint belongs")]);
     undo(&mut store).unwrap();
     redo(&mut store).unwrap();
     assert_eq!((store.all::<SavedMix>().unwrap().len(), store.set_aside().unwrap().len()), (1, 1));

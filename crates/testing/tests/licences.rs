@@ -11,14 +11,14 @@ fn read(file: &str) -> Value {
     serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap()
 }
 
-/// `name version` of everything whose licence is told.
+/// `name version` of everything whose licence is shown.
 fn told() -> BTreeSet<String> {
     let gathered = read("web/public/licences.json");
-    let told = gathered.as_array().unwrap().iter().flat_map(|licence| {
+    let answer = gathered.as_array().unwrap().iter().flat_map(|licence| {
         assert!(licence["text"].as_str().unwrap().len() > 200, "{licence}");
         licence["of"].as_array().unwrap()
     });
-    told.map(|of| of.as_str().unwrap().to_owned()).collect()
+    answer.map(|of| of.as_str().unwrap().to_owned()).collect()
 }
 
 #[test]
@@ -27,7 +27,7 @@ fn every_crate_that_is_shipped_is_told() {
     let asked =
         Command::new(env!("CARGO")).args(tree).args(["--prefix", "none", "-f", "{p}"]).output().unwrap();
     assert!(asked.status.success(), "{}", String::from_utf8_lossy(&asked.stderr));
-    let told = told();
+    let answer = told();
     let listed = String::from_utf8(asked.stdout).unwrap();
     let shipped: BTreeSet<String> = listed
         .lines()
@@ -36,15 +36,15 @@ fn every_crate_that_is_shipped_is_told() {
         .map(|(name, rest)| format!("{name} {}", rest.split(' ').next().unwrap_or(rest)))
         .collect();
     assert!(shipped.len() > 100, "{shipped:?}");
-    let missing: Vec<_> = shipped.difference(&told).collect();
+    let missing: Vec<_> = shipped.difference(&answer).collect();
     assert!(missing.is_empty(), "run `make licences`: {missing:?}");
 }
 
 #[test]
 fn every_package_that_is_shipped_is_told() {
-    let told = told();
+    let answer = told();
     for name in read("web/package.json")["dependencies"].as_object().unwrap().keys() {
-        let told = told.iter().any(|of| of.rsplit_once(' ').is_some_and(|(told, _)| told == name));
-        assert!(told, "run `make licences`: {name}");
+        let answer = answer.iter().any(|of| of.rsplit_once(' ').is_some_and(|(answer, _)| answer == name));
+        assert!(answer, "run `make licences`: {name}");
     }
 }

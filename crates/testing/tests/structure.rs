@@ -1,4 +1,4 @@
-//! How the sources hang together: what Cargo does not refuse by itself is refused here.
+//! How the sources hang together: what Cargo does not refuse on its own is refused here.
 
 use std::collections::{BTreeMap, BTreeSet};
 use std::fs;

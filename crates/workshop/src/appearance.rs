@@ -27,7 +27,7 @@ impl From<Seen> for SeenColour {
     }
 }
 
-/// What the screen shows, told as a hex code: thousands of swatches are kept, each with dozens of them.
+/// What the screen shows, shown as a hex code: thousands of swatches are kept, each with dozens of them.
 #[derive(Debug, Clone, Copy)]
 pub struct Hex(Srgb);
 
@@ -116,7 +116,7 @@ impl Swatch {
 /// How a colour stands to its target.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct AgainstTarget {
-    /// In words: `a hair warmer and lighter than the target`.
+    /// As text: `a hair warmer and lighter than the target`.
     pub words: String,
     /// CIEDE2000, in the light asked for.
     pub difference: f64,

@@ -3,10 +3,10 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench as bench;
-use warm_blend_bench::MixtureKind;
-use warm_blend_board::{FLAT, Hand, Technique};
+use warm_blend_board::{Application, FLAT, Technique};
 use warm_blend_learn::ShelfPaint;
+use warm_blend_mixing as bench;
+use warm_blend_mixing::MixtureKind;
 use warm_blend_paint::{
     Class, Look, Material, Measure, Microns, Millilitres, MixPart, Parts, Rounded, Units,
 };
@@ -103,7 +103,7 @@ impl ShelfSnapshot {
         let inside: Vec<(Class, f64)> =
             tins.iter().zip(&shares).map(|(tin, share)| (tin.class, *share)).collect();
         let technique = Technique::usual_for(MixtureKind::of(&inside));
-        let film = technique.applied_over(Hand::default(), &FLAT);
+        let film = technique.applied_over(Application::default(), &FLAT);
         let batch = of.batch(&tins, &shares, film)?;
         let at_hand = self.at_hand(&of.owned);
         let rounded = warm_blend_paint::measured(&mixed, batch, &at_hand, of.used_up(&tins), look.light)

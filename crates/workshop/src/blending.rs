@@ -3,9 +3,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench as bench;
-use warm_blend_bench::{BlendCurve, DoubtfulTin, InDoubt};
 use warm_blend_learn::Ensemble;
+use warm_blend_mixing as bench;
+use warm_blend_mixing::{BlendCurve, DoubtfulTin, InDoubt};
 use warm_blend_paint::{Look, Material, MixPart};
 
 use crate::mixable::{DoubtfulPot, Mixable};

@@ -5,8 +5,8 @@ use std::ops::ControlFlow;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench as bench;
-use warm_blend_bench::{Pot, PotCorrection};
+use warm_blend_mixing as bench;
+use warm_blend_mixing::{Pot, PotCorrection};
 use warm_blend_paint::{
     Colour, Look, Masstone, Material, Measure, Millilitres, MixPart, PaintId, Parts, Seen,
 };

@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::{BadFile, BadRow, Format, Sample, Told, hex, import};
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
-use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts, State};
+use warm_blend_paint::{Class, FilmState, Masstone, Name, PaintId, Parts};
 use warm_blend_spectral::Lab;
 
 use crate::exports::WholeShelf;
@@ -56,7 +56,7 @@ pub struct ImportRow {
     pub deed: &'static str,
     /// What it is taken to be read with: `reader`, `chip`, `photo` or `guess`.
     pub source: &'static str,
-    /// In words: `a reading of oat white, from a chip or code`.
+    /// As text: `a reading of oat white, from a chip or code`.
     pub words: String,
     /// What was done to it on the way in.
     pub notes: Vec<String>,
@@ -316,7 +316,7 @@ impl Import {
             let reading = Reading {
                 of: vec![(PaintId(id), one)],
                 pour: PartsMethod::Scale,
-                state: State::Dry,
+                state: FilmState::Dry,
                 shown: Shown::Thick(sample.measured.clone()),
                 source: sample.source,
                 sure: false,

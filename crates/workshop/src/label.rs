@@ -14,7 +14,7 @@ pub struct LabelPart {
     pub parts: u32,
     /// ml.
     pub ml: f64,
-    /// The same in words.
+    /// The same as text.
     pub amount: String,
 }
 

@@ -24,7 +24,6 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
-mod alone;
 mod appearance;
 mod batch;
 mod blending;
@@ -56,11 +55,8 @@ mod refusal;
 mod settings;
 mod shades;
 mod snapshot;
+mod stateless;
 
-pub use alone::{
-    BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
-    PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
-};
 pub use appearance::{AgainstTarget, Hex, Lustre, SeenColour, Swatch, Wedge};
 pub use batch::{BatchIn, BatchMeasured, BatchOf, MeasuredOut};
 pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
@@ -121,4 +117,8 @@ pub use refusal::{Checks, Fault, Refusal};
 pub use settings::Workshop;
 pub use shades::{Ladder, LadderOf, LadderRung, MadeRung, PotToShade};
 pub use snapshot::{ShelfDocuments, ShelfSnapshot, house_white};
+pub use stateless::{
+    BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
+    PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
+};
 pub use warm_blend_learn::{KeptCircle, Said};

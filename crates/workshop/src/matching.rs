@@ -5,8 +5,8 @@ use std::ops::ControlFlow;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench as bench;
-use warm_blend_bench::{LikelyRecipe, Limits};
+use warm_blend_mixing as bench;
+use warm_blend_mixing::{LikelyRecipe, Limits};
 use warm_blend_paint::{Class, Colour, HueFamily, Look, Masstone, Millilitres, Seen};
 use warm_blend_spectral::Light;
 

@@ -4,9 +4,9 @@ use rayon::prelude::*;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench as bench;
-use warm_blend_bench::{DoubtfulTin, InDoubt, MatchTin};
 use warm_blend_learn::{Ensemble, ShelfPaint};
+use warm_blend_mixing as bench;
+use warm_blend_mixing::{DoubtfulTin, InDoubt, MatchTin};
 use warm_blend_paint::{Condition, Look, Material, MixPart, PaintId, Parts, Price, WholeParts};
 
 use crate::{Kept, Refusal, ShelfSnapshot};

@@ -24,7 +24,7 @@ pub struct MixEntry {
 /// A mix that is kept.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Mix {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// To be named when it is changed.
     pub revision: i64,

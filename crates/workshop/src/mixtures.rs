@@ -3,12 +3,12 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench::{MixtureKind, Preset, warnings};
 use warm_blend_board::{Place, Technique};
 use warm_blend_learn::ShelfPaint;
+use warm_blend_mixing::{MixtureKind, Preset, warnings};
 use warm_blend_paint::{
-    BadMix, Class, Colour, Condition, Look, Material, Millilitres, MixPart, Name, PaintId, SavedMix, Seen,
-    State, Verdict, nearest_whole,
+    BadMix, Class, Colour, Condition, FilmState, Look, Material, Millilitres, MixPart, Name, PaintId,
+    SavedMix, Seen, Verdict, nearest_whole,
 };
 
 use crate::{Checks, Documents, Kept, MixEntry, Refusal, Revision, ShelfSnapshot};
@@ -209,7 +209,7 @@ impl ShelfSnapshot {
         let colour = of.on_colour.as_ref().map(|colour| checks.colour("/on_colour", colour));
         checks.done(Some(()))?;
         match (of.on_paint, colour.flatten()) {
-            (Some(paint), None) => Ok(self.on_shelf_at("/on_paint", paint)?.best().in_state(State::Dry)),
+            (Some(paint), None) => Ok(self.on_shelf_at("/on_paint", paint)?.best().in_state(FilmState::Dry)),
             (None, Some(colour)) => Material::of(Class::LatexSatin, Some(colour), None)
                 .map_err(|error| Refusal::field("/on_colour", error)),
             _ => Err(Refusal::field("/on_paint", "set the surface once: a paint or a colour")),

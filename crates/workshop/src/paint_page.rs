@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_learn::{Ensemble, Estimate, Reads, ShelfPaint, Test};
-use warm_blend_paint::{Drawdown, Look, PaintId, Parts, Seen, State, Verdict};
+use warm_blend_paint::{Drawdown, FilmState, Look, PaintId, Parts, Seen, Verdict};
 use warm_blend_spectral::{Light, OnScreen};
 
 use crate::{Kept, Paint, ReadingKept, Refusal, ShelfSnapshot};
@@ -28,7 +28,7 @@ pub struct PaintPage {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LooksInState {
     /// `wet`, `dry` or `sealed`.
-    pub state: State,
+    pub state: FilmState,
     /// One a light, in the order of `/api/lights`.
     pub lights: Vec<LookInLight>,
     /// What the state does to it in daylight against dry: `clearly darker`; empty for dry.
@@ -102,7 +102,7 @@ impl PaintPage {
 
 fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
     let lab = |state| Look { light: Light::Daylight, state }.face(ensemble.best()).lab;
-    let row = |state: State| {
+    let row = |state: FilmState| {
         let material = ensemble.best().in_state(state);
         let face = material.swatch_reflectance();
         // Small pictures: every third stop is enough.
@@ -119,12 +119,14 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
             state,
             lights: Light::ALL.map(in_light).into(),
             words: match state {
-                State::Dry => String::new(),
-                _ => Verdict::of(lab(state), lab(State::Dry)).words.replace(" than the target", " than dry"),
+                FilmState::Dry => String::new(),
+                _ => Verdict::of(lab(state), lab(FilmState::Dry))
+                    .words
+                    .replace(" than the target", " than dry"),
             },
         }
     };
-    State::ALL.map(row).into()
+    FilmState::ALL.map(row).into()
 }
 
 /// The tests of a paint, the one that helps most first.

@@ -55,7 +55,7 @@ pub struct TinPrice {
 /// A paint on the shelf.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Paint {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// To be named when it is changed.
     pub revision: i64,
@@ -86,7 +86,7 @@ pub struct HowSure {
     pub doubt: f64,
     /// `measured`, `good`, `rough` or `guess`.
     pub rank: &'static str,
-    /// In words: `only roughly known`.
+    /// As text: `only roughly known`.
     pub words: &'static str,
     /// Readings that speak of it.
     pub readings: usize,

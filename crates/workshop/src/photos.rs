@@ -4,7 +4,7 @@ use std::cell::LazyCell;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use warm_blend_board::{Family, Hand, Layer, Passes, Technique};
+use warm_blend_board::{Application, Family, Layer, Passes, Technique};
 use warm_blend_interchange::hex;
 use warm_blend_learn::Measured;
 use warm_blend_paint::{Class, CoatsToHide, Look, Masstone, Material, MixPart, Seen, percentages};
@@ -302,7 +302,7 @@ impl ShelfSnapshot {
             _ => (technique, parts.to_vec()),
         };
         let coats = if technique == Technique::BrushedCoat { 2 } else { 1 };
-        let hand = Hand { passes: Passes::new(coats).ok()?, ..Hand::default() };
+        let hand = Application { passes: Passes::new(coats).ok()?, ..Application::default() };
         Some(Layer { hand, ..Layer::new(technique, parts) })
     }
 }

@@ -1,4 +1,4 @@
-//! A pot in words, wherever it is told of.
+//! A pot in words, wherever it is reported.
 
 use std::fmt::Display;
 

@@ -4,9 +4,9 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
 use warm_blend_device::NotYet;
 use warm_blend_learn::ShelfPaint;
+use warm_blend_mixing::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{Look, Measure, Millilitres, MixPart, PaintId, Parts, SavedMix, Verdict, WholeParts};
 
 use crate::label::LabelPart;
@@ -32,14 +32,14 @@ pub struct StepEntry {
     /// touch. `scale-touch`: a touch that stands on the scale.
     #[schema(value_type = String)]
     pub measure: PouredBy,
-    /// How many.
+    /// Number of them.
     pub count: Option<f64>,
 }
 
 /// A pot as it was poured.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PourView {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// How often it was written.
     pub revision: i64,
@@ -59,7 +59,7 @@ pub struct PourView {
     pub batch_ml: Option<f64>,
     /// How much is in the pot, ml.
     pub total_ml: f64,
-    /// The same in words.
+    /// The same as text.
     pub total: String,
     /// What was done, the last first.
     pub steps: Vec<PourStep>,
@@ -90,7 +90,7 @@ pub struct PourStep {
     pub id: Uuid,
     /// RFC 3339.
     pub at: String,
-    /// As it was told: `2 tsp`, `12.4 g`, `a touch`.
+    /// As it was shown: `2 tsp`, `12.4 g`, `a touch`.
     pub amount: String,
     /// What went in; none where something was taken out.
     pub name: Option<String>,
@@ -111,7 +111,7 @@ pub struct PouredPaint {
     pub hex: String,
     /// What of it is in the pot, ml.
     pub ml: f64,
-    /// The same in words.
+    /// The same as text.
     pub inside: String,
     /// What the plan wants of it, ml.
     pub planned_ml: f64,
@@ -185,7 +185,7 @@ pub struct PotLabel {
     pub place: Option<String>,
     /// How much is in it, ml.
     pub total_ml: f64,
-    /// The same in words.
+    /// The same as text.
     pub total: String,
     /// What is in it.
     pub parts: Vec<LabelPart>,
@@ -246,7 +246,7 @@ impl AmountsIn {
         }
     }
 
-    /// Whether so little cannot be told from nothing.
+    /// Whether so little cannot be distinguished from nothing.
     fn nothing(self, ml: f64, density: f64) -> bool {
         match self {
             AmountsIn::Grams => ml * density < 0.05,
@@ -289,7 +289,7 @@ impl PourView {
                 },
             })
         };
-        let paint = |standing: &warm_blend_bench::PartStanding| {
+        let paint = |standing: &warm_blend_mixing::PartStanding| {
             let tin = tin(standing.paint)?;
             let density = tin.density();
             let said = |ml: f64| (!unit.nothing(ml, density)).then(|| unit.say(ml, density));
@@ -371,7 +371,7 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
     readings
 }
 
-/// An amount as it was told.
+/// An amount as it was shown.
 fn told(deed: &PourAction) -> String {
     match deed {
         PourAction::Added { said: AmountAsEntered::Counted(count, measure), .. } => {

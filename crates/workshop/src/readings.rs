@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_interchange::hex;
 use warm_blend_learn::{Judged, LoggedReading, Measured, PartsMethod, Reading, Shown, Source, make_sense};
-use warm_blend_paint::{Microns, Name, Note, PaintId, Parts, Seen, State, Verdict};
+use warm_blend_paint::{FilmState, Microns, Name, Note, PaintId, Parts, Seen, Verdict};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 
 use crate::{CameOut, Checks, Kept, Refusal, ShelfSnapshot};
@@ -15,12 +15,12 @@ use crate::{CameOut, Checks, Kept, Refusal, ShelfSnapshot};
 /// A reading as it is entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct ReadingEntry {
-    /// What was stirred together; a paint by itself is one part of it.
+    /// What was stirred together; a paint alone is one part of it.
     pub of: Vec<ReadPart>,
     /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
     pub pour: Option<PartsMethod>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
     /// A sample so thick that nothing beneath shows; or else a drawdown.
     pub thick: Option<MeasuredEntry>,
     /// A film over black and white.
@@ -83,7 +83,7 @@ pub struct DrawdownEntry {
 /// A reading in the log.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ReadingKept {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// To be named when it is changed.
     pub revision: i64,
@@ -135,10 +135,10 @@ pub struct ToRead {
     /// What lies under it.
     pub of: Vec<ReadPart>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
     /// Wet thickness of a drawdown, µm; a thick sample if left out.
     pub wet_um: Option<f64>,
-    /// True to read with a smear on the window, as happens.
+    /// True to read with a smear on the window, as it can.
     pub smeared: Option<bool>,
     /// True for a curve, else only the colour.
     pub spectrum: Option<bool>,
@@ -363,7 +363,7 @@ impl ShelfSnapshot {
 }
 
 /// What lies under the reader: paints and parts, the state of the film, and its wet thickness where it is a drawdown.
-pub type UnderReader = (Vec<(PaintId, Parts)>, State, Option<Microns>);
+pub type UnderReader = (Vec<(PaintId, Parts)>, FilmState, Option<Microns>);
 
 impl ToRead {
     /// What lies under it.

@@ -1,4 +1,4 @@
-//! Why something cannot be done, and the faults of what was entered, so that all of them are told at once.
+//! Why something cannot be done, and the faults of what was entered, so that all of them are shown at once.
 
 use uuid::Uuid;
 use warm_blend_board::BadBoard;
@@ -32,7 +32,7 @@ pub enum Refusal {
     Unknown(String),
     /// Something speaks of a tin that is not in the file.
     NoTin(Uuid),
-    /// The program contradicts itself: told instead of a panic.
+    /// The program contradicts itself: reported instead of a panic.
     Broken,
 }
 

@@ -3,9 +3,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench as bench;
-use warm_blend_bench::SHADE;
 use warm_blend_learn::Ensemble;
+use warm_blend_mixing as bench;
+use warm_blend_mixing::SHADE;
 use warm_blend_paint::{Look, Material, MixPart, PaintId, Parts, WholeParts, nearest_whole};
 use warm_blend_spectral::Light;
 

@@ -1,14 +1,14 @@
-//! The shelf at a moment, and all that the log says of it: what every screen is reckoned from.
+//! The shelf at a moment, and all that the log says of it: what every screen is computed from.
 
 use std::collections::{HashMap, HashSet};
 use std::sync::{Arc, OnceLock};
 
 use jiff::Timestamp;
 use uuid::Uuid;
-use warm_blend_board::{BoardJudgement, BoardReading, Hands, KnownTin, OnShelf, Taught, learn_hand};
+use warm_blend_board::{BoardJudgement, BoardReading, KnownTin, LearnedHand, OnShelf, Taught, learn_hand};
 use warm_blend_learn::{
-    BadTin, Ensemble, Estimate, Foretold, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
-    Reading, ShelfPaint, Shown, foretell, said_of,
+    Backtested, BadTin, Ensemble, Estimate, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
+    Reading, ShelfPaint, Shown, backtest, said_of,
 };
 use warm_blend_paint::{
     Class, Condition, Look, Material, Millilitres, MixPart, PaintId, Parts, Product, Seen, mix,
@@ -84,8 +84,8 @@ struct Learnt {
     /// How pots of the log are seen, once somebody has looked for a colour.
     pots: Memo<(Look, PartsKey), Option<Seen>, POTS>,
     /// What had been said of the last readings, once somebody has asked, and what was known of it before.
-    foretold: OnceLock<Vec<Foretold>>,
-    foretold_before: Vec<Foretold>,
+    predicted: OnceLock<Vec<Backtested>>,
+    predicted_before: Vec<Backtested>,
 }
 
 /// How much is learnt before there is an answer.
@@ -93,7 +93,7 @@ struct Learnt {
 enum Wait {
     /// All that there is to learn.
     ForAll,
-    /// Nothing from many readings: they are put off.
+    /// Nothing from many readings: they are deferred.
     NotLong,
 }
 
@@ -146,9 +146,9 @@ impl Learnt {
         let cloned = |paint| known(paint).map(|(class, known)| (paint, (class, known.clone())));
         let on_boards = on_boards.iter().filter_map(|paint| cloned(*paint)).collect();
         let estimate = estimate.strengthened(&taught.strengths);
-        let (swatches, wedges, faces, pots, foretold) = Default::default();
+        let (swatches, wedges, faces, pots, predicted) = Default::default();
         let now = LogOf { paints: &tins, readings: &read };
-        let foretold_before = before.map_or_else(Vec::new, |before| now.keep(before.told(), before.log()));
+        let predicted_before = before.map_or_else(Vec::new, |before| now.keep(before.told(), before.log()));
         Ok(Arc::new(Self {
             tins,
             read,
@@ -160,8 +160,8 @@ impl Learnt {
             wedges,
             faces,
             pots,
-            foretold,
-            foretold_before,
+            predicted,
+            predicted_before,
         }))
     }
 
@@ -170,8 +170,8 @@ impl Learnt {
     }
 
     /// What is known by now of what had been said of the last readings.
-    fn told(&self) -> &[Foretold] {
-        self.foretold.get().unwrap_or(&self.foretold_before)
+    fn told(&self) -> &[Backtested] {
+        self.predicted.get().unwrap_or(&self.predicted_before)
     }
 }
 
@@ -179,7 +179,7 @@ impl ShelfSnapshot {
     /// What documents come to. What has not changed since `before` is not learnt anew. Tins were checked when they were kept.
     ///
     /// Where hundreds of readings would have to be learnt from before there is anything to look at, they are
-    /// [put off](Self::yet_to_learn).
+    /// [deferred](Self::yet_to_learn).
     pub fn of(documents: ShelfDocuments, before: Option<&Self>) -> Result<Self, BadTin> {
         let whole = before.is_some_and(|before| before.yet_to_learn() == 0);
         Self::after(documents, before, if whole { Wait::ForAll } else { Wait::NotLong })
@@ -249,7 +249,7 @@ impl ShelfSnapshot {
         self.tin_ever(id).map_or("a deleted paint", |tin| tin.value.name.as_str())
     }
 
-    /// `peat brown`, or `1 peat brown : 4 glazing liquid`; what is not on the shelf any more is marked.
+    /// `peat brown`, or `1 peat brown : 4 glazing liquid`; what is no longer on the shelf is marked.
     pub fn pot_words(&self, pot: &[MixPart]) -> String {
         let marked = |id: Uuid| match self.tin_ever(id) {
             Some(tin) if tin.removed => format!("{} (no longer on the shelf)", tin.value.name.as_str()),
@@ -348,13 +348,13 @@ impl ShelfSnapshot {
     }
 
     /// What had been said of the last readings before they were taken.
-    pub(crate) fn foretold(&self) -> Result<&[Foretold], Refusal> {
-        let Learnt { foretold, foretold_before, .. } = &*self.learnt;
-        if let Some(known) = foretold.get() {
+    pub(crate) fn backtested(&self) -> Result<&[Backtested], Refusal> {
+        let Learnt { predicted, predicted_before, .. } = &*self.learnt;
+        if let Some(known) = predicted.get() {
             return Ok(known);
         }
-        let told = foretell(self.learnt.log(), LAST, foretold_before).map_err(|_| Refusal::Broken)?;
-        Ok(foretold.get_or_init(|| told))
+        let reply = backtest(self.learnt.log(), LAST, predicted_before).map_err(|_| Refusal::Broken)?;
+        Ok(predicted.get_or_init(|| reply))
     }
 
     /// What was said of a mix by what had been read of its tins until then; none of nothing.
@@ -369,12 +369,12 @@ impl ShelfSnapshot {
     }
 
     /// The hand that paints, as boards show it.
-    pub fn hands(&self) -> &Hands {
+    pub fn hands(&self) -> &LearnedHand {
         &self.learnt.taught.hands
     }
 
     /// The hand as the first `boards` readings of boards had shown it.
-    pub(crate) fn hands_after(&self, boards: usize) -> Hands {
+    pub(crate) fn hands_after(&self, boards: usize) -> LearnedHand {
         let Learnt { of_boards, on_boards, taught, .. } = &*self.learnt;
         let known = |paint| on_boards.get(&paint).map(|(class, known)| (*class, known));
         if boards >= of_boards.len() {
@@ -405,7 +405,7 @@ impl ShelfSnapshot {
         places.iter().map(|at| (&self.readings[*at], self.learnt.estimate.judged(*at)))
     }
 
-    /// What was read of a tin by itself, laid on thick.
+    /// What was read of a tin alone, laid on thick.
     pub fn masstones_of(&self, paint: Uuid) -> impl Iterator<Item = &Measured> {
         self.readings_of(paint).filter_map(|(kept, _)| match &kept.value.reading {
             Reading { of, shown: Shown::Thick(measured), .. } if of.len() == 1 => Some(measured),

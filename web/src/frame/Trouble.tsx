@@ -22,9 +22,9 @@ export class Trouble extends Component<Props, { error?: Error; place?: string }>
   override render() {
     const { error } = this.state;
     if (!error) return this.props.children;
-    const told = new Error(
+    const shown = new Error(
       `This screen met something it cannot show (${error.message}). What was saved is safe.`,
     );
-    return <Failed error={told} retry={() => window.location.reload()} />;
+    return <Failed error={shown} retry={() => window.location.reload()} />;
   }
 }

@@ -36,7 +36,7 @@ const Look = createContext<LookNow>({
   setUnits: () => {},
 });
 
-/** A choice that outlasts a reload; one that is not known any more gives way to the usual. */
+/** A choice that outlasts a reload; one that is no longer known gives way to the usual. */
 function useKept<T extends string>(key: string, otherwise: T, known?: readonly { id: T }[]) {
   const [kept, setValue] = useState(() => localStorage.getItem(key) ?? otherwise);
   const value = known?.some(({ id }) => id === kept) === false ? otherwise : (kept as T);

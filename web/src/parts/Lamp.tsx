@@ -68,7 +68,7 @@ export function Lamp({ lit, onChange }: Props) {
               </p>
               <Slide
                 label="Light from"
-                told={fromSide(lit.lamp)}
+                shown={fromSide(lit.lamp)}
                 value={lit.lamp}
                 from={0}
                 to={360}

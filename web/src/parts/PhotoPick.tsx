@@ -23,7 +23,7 @@ interface Props {
   onPicked: (colours: Lab[], hexes: string[]) => boolean | Promise<boolean>;
 }
 
-/** Colours picked from a photo that holds a white or grey card: spots are put down by a tap, dragged, or moved with the arrow keys. */
+/** Colours picked from a photo that holds a white or grey card: spots are set down by a tap, dragged, or moved with the arrow keys. */
 export function PhotoPick({ name, wanted, take, onPicked }: Props) {
   const calls = usePhotos();
   const { photo, spots, card, placed, ...work } = usePhotoInWork(name, wanted.length);

@@ -14,7 +14,7 @@ interface Props {
   /** What each spot lies on. */
   names: string[];
   spots: Spot[];
-  /** Whose turn it is to be put down by a tap. */
+  /** Whose turn it is to be set down by a tap. */
   placing: number;
   onPlacing: (i: number) => void;
   onMove: (i: number, x: number, y: number) => void;
@@ -22,7 +22,7 @@ interface Props {
   marks?: { x: number; y: number }[] | undefined;
 }
 
-/** A photo with spots on it: put down by a tap, dragged, or moved with the arrow keys. */
+/** A photo with spots on it: set down by a tap, dragged, or moved with the arrow keys. */
 export function PhotoSpots({ url, ratio, names, spots, placing, onPlacing, onMove, marks = [] }: Props) {
   const move = (i: number, x: number, y: number) => {
     const inside = (v: number, most: number) => Math.min(most, Math.max(0, v));

@@ -3,7 +3,7 @@ import { Slider } from 'radix-ui';
 interface Props {
   label: string;
   /** What its value is called. */
-  told: string;
+  shown: string;
   value: number;
   from: number;
   to: number;
@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** A number by hand: a thumb of 44 px on a line. */
-export function Slide({ label, told, value, from, to, step, onShow, onChange, className = '' }: Props) {
+export function Slide({ label, shown, value, from, to, step, onShow, onChange, className = '' }: Props) {
   return (
     <Slider.Root
       min={from}
@@ -32,7 +32,7 @@ export function Slide({ label, told, value, from, to, step, onShow, onChange, cl
       </Slider.Track>
       <Slider.Thumb
         aria-label={label}
-        aria-valuetext={told}
+        aria-valuetext={shown}
         className="grid size-11 cursor-ew-resize place-items-center outline-offset-0"
       >
         <span className="size-6 rounded-full bg-ink shadow-[0_0_0_2px_var(--color-white)]" />

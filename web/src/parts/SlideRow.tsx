@@ -13,7 +13,7 @@ export function SlideRow({ name, room = 'w-10', ...slide }: Props) {
     <div className="flex items-center gap-2">
       <span className="w-24 text-sm font-semibold">{name}</span>
       <Slide {...slide} className="min-w-0 flex-1" />
-      <span className={`${room} text-right text-sm`}>{slide.told}</span>
+      <span className={`${room} text-right text-sm`}>{slide.shown}</span>
     </div>
   );
 }

@@ -19,7 +19,7 @@ function useTrouble() {
   };
 }
 
-/** Carries out deeds one after the other: none is left out, however quickly they follow. What fails is told, or caught. */
+/** Carries out deeds one after the other: none is left out, however quickly they follow. What fails is shown, or caught. */
 export function useInTurn() {
   const trouble = useTrouble();
   const last = useRef(Promise.resolve());

@@ -1,4 +1,4 @@
-// Lengths, areas and colours that were typed, read by the server: here nothing is reckoned.
+// Lengths, areas and colours that were typed, read by the server: here nothing is computed.
 
 import { api, type Colour, got } from '../api/client';
 import { useUnits } from '../light/light';

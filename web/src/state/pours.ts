@@ -44,7 +44,7 @@ export function useLabel(id: string, measure: string) {
   });
 }
 
-/** The gesture whose answer was lost, until something else is taken down: made again, it is the same gesture and counts once. */
+/** The gesture whose answer was lost, until something else is recorded: made again, it is the same gesture and counts once. */
 let lost: { gesture: string; id: string } | undefined;
 
 async function once<T>(gesture: string, send: (id: string) => Promise<T>): Promise<T> {
@@ -66,7 +66,7 @@ export function usePourCalls(measure: string) {
   const client = useQueryClient();
   const query = { ...look, measure };
   const seen = async (pour: PourView) => {
-    // What was taken down no longer counts on the scale: a needle that shows it still would be taken down twice.
+    // What was recorded no longer counts on the scale: a needle that shows it still would be recorded twice.
     await client.refetchQueries({ queryKey: ['scale'], type: 'active' });
     await show(client, ['pour', pour.id, look, measure], pour);
     for (const stale of ['history', 'pours', 'label']) void client.invalidateQueries({ queryKey: [stale] });

@@ -43,7 +43,7 @@ const keys = {
 const FIRST = 40;
 const PART = 250;
 
-/** A long list, part by part; `soFar` is told after each but the last. */
+/** A long list, part by part; `soFar` is shown after each but the last. */
 async function inParts<T>(
   ask: (from: number, count: number) => Parameters<typeof got<T[]>>[0],
   soFar: (list: T[]) => void,
@@ -107,7 +107,7 @@ export function useMixes() {
   });
 }
 
-/** What colour a mix is in daylight, dry: as targets are told. */
+/** What colour a mix is in daylight, dry: as targets are shown. */
 export async function dryInDaylight(id: string): Promise<[number, number, number] | undefined> {
   const query = { light: 'daylight', state: 'dry' } as const;
   const mix = await got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } }));
@@ -178,7 +178,7 @@ export const historyNow = (client: QueryClient) =>
   client.fetchQuery({ queryKey: keys.history, queryFn: () => got(api.GET('/api/history')) });
 
 /** The change that is meant may be given: else it is the last. */
-export function useUndo(direction: 'undo' | 'redo', told: Tells) {
+export function useUndo(direction: 'undo' | 'redo', tell: Tells) {
   const client = useQueryClient();
   const go = useNavigate();
   return useMutation({
@@ -199,14 +199,14 @@ export function useUndo(direction: 'undo' | 'redo', told: Tells) {
     onSuccess(now) {
       if (!now) return;
       if (now.done) {
-        told(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${now.done.words}`);
+        tell(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${now.done.words}`);
         const place = placeOf(now.done);
         if (place && !window.location.pathname.startsWith(place)) void go(place);
       }
       client.setQueryData(keys.history, now);
     },
     onError(error) {
-      told(
+      tell(
         error instanceof Problem
           ? `Couldn’t ${direction}: ${error.message}`
           : `Couldn’t ${direction}: Warm Blend isn’t responding`,

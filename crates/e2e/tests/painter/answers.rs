@@ -34,7 +34,7 @@ async fn cursor(painter: &Painter) -> String {
     painter.driver.execute(ask, vec![]).await.unwrap().json().as_str().unwrap_or_default().to_owned()
 }
 
-/// A pot in which two spoons of brick dust were taken down, and the answer lost on its way.
+/// A pot in which two spoons of brick dust were recorded, and the answer lost on its way.
 async fn spooned_without_an_answer(lost: u32) -> Painter {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "toasted straw").await;
@@ -50,7 +50,7 @@ async fn spooned_without_an_answer(lost: u32) -> Painter {
 async fn a_tap_whose_answer_was_lost_counts_once() {
     // The first request and its three automatic repeats.
     let painter = spooned_without_an_answer(4).await;
-    painter.reads("Not taken down: Warm Blend isn’t responding").await;
+    painter.reads("Couldn’t record that: Warm Blend isn’t responding").await;
     painter.click("button", "2 tsp").await;
     painter.reads("Last: 2 tsp brick dust").await;
     let pots = painter.meanwhile("GET", "/api/pours", Value::Null).await;
@@ -64,7 +64,7 @@ async fn a_tap_whose_answer_was_lost_counts_once() {
     painter.leave().await;
 }
 
-/// Whoever went on after a lost answer, having seen that it was taken down, means another spoon by the same tap later.
+/// Whoever went on after a lost answer, having seen that it was recorded, means another spoon by the same tap later.
 #[tokio::test]
 async fn a_tap_after_others_is_a_tap_of_its_own() {
     let painter = spooned_without_an_answer(1).await;
@@ -173,7 +173,7 @@ async fn a_chosen_target_takes_the_place_of_a_typed_one() {
 #[tokio::test]
 async fn the_cursor_stays_where_the_work_is() {
     let painter = Painter::at_the_demo().await;
-    for (opener, title) in [("Keys", "Keys"), ("Find", "Find")] {
+    for (opener, title) in [("Keyboard shortcuts", "Keyboard shortcuts"), ("Find", "Find")] {
         painter.click("button", opener).await;
         painter.the("dialog", title).await;
         painter.press(thirtyfour::Key::Escape).await;
@@ -206,11 +206,11 @@ async fn alt_writes_letters_where_somebody_types() {
         return [send('#'), send('3')];";
     let heard = painter.driver.execute(typed, vec![]).await.unwrap();
     assert_eq!(heard.json(), &json!([true, false]), "a hash is typed, Alt 3 goes to the pot");
-    painter.the("heading", "An empty pot").await;
+    painter.the("heading", "Empty pot").await;
     painter.leave().await;
 }
 
-/// Another program on the same file is told on the page, and the notice can be closed.
+/// Another program on the same file is shown on the page, and the notice can be closed.
 #[tokio::test]
 async fn a_second_program_on_the_file_is_told_on_the_page() {
     let painter = Painter::at_the_demo().await;

@@ -27,7 +27,7 @@ async fn a_finish_is_begun_mended_branched_and_read() {
     aged_dove_grey(&painter).await;
     let board = kept(&painter).await;
     assert_eq!(board["entry"]["strips"][0]["layers"].as_array().unwrap().len(), 5);
-    painter.reads("This fails: this will lift the clay-type paint below").await;
+    painter.reads("Will fail: this will lift the clay-type paint below").await;
     painter.click("button", "Add clear coat below").await;
     painter.saved().await;
     painter.until("the warning is gone", async || !painter.text().await.contains("Will fail")).await;
@@ -55,12 +55,12 @@ async fn a_finish_is_begun_mended_branched_and_read() {
     let before = recess().await;
     painter.click("button", "Wiped glaze").await;
     painter.click("button", "Hide: Wiped glaze").await;
-    painter.reads("left out").await;
+    painter.reads("hidden").await;
     painter.until("the places change", async || recess().await != before).await;
     painter.click("radio", "Strip C").await;
-    painter.reads("left out").await;
+    painter.reads("hidden").await;
     painter.control('z').await;
-    painter.until("the glaze is on again", async || !painter.text().await.contains("left out")).await;
+    painter.until("the glaze is on again", async || !painter.text().await.contains("hidden")).await;
     painter.click("radio", "Strip A").await;
     read_and_learn(&painter).await;
     painter.leave().await;
@@ -146,7 +146,7 @@ async fn read_and_learn(painter: &Painter) {
         painter.click("button", &format!("Read the {place}")).await;
         painter.reads(&format!("{place}: predicted, then 1 read")).await;
     }
-    painter.click("button", "Learn my hand from these 3 spots").await;
+    painter.click("button", "Calibrate to me from these 3 spots").await;
     painter.reads("Your touch on this board").await;
     painter.reads("times the usual film").await;
     painter.reads("for a usual touch").await;
@@ -165,15 +165,15 @@ async fn a_board_gone_wrong_is_mended() {
     let before = predicted_field(&painter).await;
     painter.click("radio", "Fix a problem").await;
     painter.choose("The problem", "Too dark").await;
-    painter.reads("Remove wax, then a thin wash of").await;
-    painter.click("button", "Do it: Remove wax, then a thin wash of").await;
+    painter.reads("Remove the wax, then a thin wash of").await;
+    painter.click("button", "Apply: Remove the wax, then a thin wash of").await;
     painter.saved().await;
     painter.until("it is lighter", async || predicted_field(&painter).await > before + 1.0).await;
 
     // Another school distresses it before the glaze goes on.
     painter.click("radio", "Other methods").await;
     painter.reads("Distress before or after the glaze?").await;
-    painter.click("button", "Do it: Distress before the glaze").await;
+    painter.click("button", "Apply: Distress before the glaze").await;
     painter.saved().await;
     painter.reads("Distress after the glaze").await;
     painter.leave().await;
@@ -191,10 +191,10 @@ async fn a_layer_is_set_by_hand() {
     painter.write("textbox", "Film on the flat, µm", "25").await;
     painter.press(Key::Enter).await;
     painter.reads("field: 25 µm on 100").await;
-    painter.write("textbox", "Cover on the flat, %", "140").await;
+    painter.write("textbox", "Coverage, flat, %", "140").await;
     painter.press(Key::Enter).await;
     painter.reads("0 to 100").await;
-    painter.write("textbox", "Cover on the flat, %", "60").await;
+    painter.write("textbox", "Coverage, flat, %", "60").await;
     painter.press(Key::Enter).await;
     painter.saved().await;
     painter.choose("Where it lands on the layers below", "Beside: Brushed coat, 5").await;
@@ -297,7 +297,7 @@ async fn fingers_carry_a_layer_and_pull_a_picture_closer() {
         })
         .await;
     painter.touch("touchEnd", &[]).await;
-    painter.reads("Clear wax put down in place 2 of 8").await;
+    painter.reads("Dropped Clear wax at position 2 of 8").await;
     painter.until("it lies lower", async || names().await != before).await;
     painter.saved().await;
     painter.click("button", "Undo").await;

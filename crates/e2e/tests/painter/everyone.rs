@@ -24,7 +24,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.reads("is not a number").await;
     check("one paint with an error").await;
     painter.click("button", "oxblood").await;
-    painter.reads("left out").await;
+    painter.reads("hidden").await;
     check("a paint with readings and a question").await;
     painter.click("button", "Tint 1 : 1").await;
     painter.click("button", "Read it").await;
@@ -40,7 +40,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("dialog", "Import a file").await;
     check("import").await;
     painter.open("/pot").await;
-    painter.the("heading", "An empty pot").await;
+    painter.the("heading", "Empty pot").await;
     check("empty pot").await;
     painter.click("tab", "Mixes 3").await;
     check("mixes").await;
@@ -63,11 +63,11 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("textbox", "Hex code").await;
     check("target").await;
     painter.press(Key::Escape).await;
-    painter.click("button", "Keys").await;
-    painter.the("dialog", "Keys").await;
+    painter.click("button", "Keyboard shortcuts").await;
+    painter.the("dialog", "Keyboard shortcuts").await;
     check("keys").await;
     painter.press(Key::Escape).await;
-    painter.gone("dialog", "Keys").await;
+    painter.gone("dialog", "Keyboard shortcuts").await;
     painter.control('k').await;
     painter.the("combobox", "Screen, paint, mix or light").await;
     check("jump").await;

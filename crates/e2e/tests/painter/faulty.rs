@@ -59,7 +59,7 @@ async fn a_pot_over_a_bad_line() {
     assert_eq!(kept["entry"]["components"][1]["parts"], 7);
     assert!(!painter.text().await.contains("was also changed in another tab"));
 
-    painter.click("button", "Pour").await;
+    painter.click("button", "Take to Pot").await;
     painter.the("button", "Finish pouring").await;
     let pours = at(&painter, "/api/pours").await;
     let open = pours.as_array().unwrap().iter().filter(|pour| pour["open"] == true).count();
@@ -120,7 +120,7 @@ async fn a_run_sheet_and_the_log_over_a_bad_line() {
     painter.open("/log").await;
     for note in ["first coat covers", "second one too", "third for luck"] {
         painter.write("textbox", "Note", note).await;
-        painter.click("button", "Keep").await;
+        painter.click("button", "Add note").await;
         painter.until("it is kept", async || painter.value("textbox", "Note").await.is_empty()).await;
     }
     let log = at(&painter, "/api/log?kinds=note").await.to_string();
@@ -240,7 +240,7 @@ async fn the_screen_shows_what_was_asked() {
 
     painter.line().fails(|_, path| path.ends_with("/picture").then_some(Mishap::Answer(502)));
     painter.open("/piece").await;
-    painter.reads("The picture was not drawn").await;
+    painter.reads("Couldn’t draw the picture").await;
     painter.line().works();
     painter.click("button", "Draw it again").await;
     painter.the("image", "The piece from the front, as it will look").await;

@@ -93,7 +93,7 @@ async fn undo_takes_back_what_its_button_says() {
     let rain = serde_json::json!({ "name": "rain", "class": "water" });
     painter.meanwhile("POST", "/api/paints", rain).await;
     painter.click("button", "Undo changing fern green").await;
-    painter.reads("Nothing was undone: something else was changed in the meantime").await;
+    painter.reads("Couldn’t undo: something else has changed").await;
     painter.the("button", "Undo adding rain").await;
     assert_eq!(painter.value("textbox", "Name").await, "fern green");
     painter.leave().await;
@@ -129,7 +129,7 @@ async fn pick_lists_stay_within_the_window() {
         painter.size(width, height).await;
         painter.open("/shelf").await;
         painter.click("button", "fern").await;
-        let field = painter.the("combobox", "Class").await;
+        let field = painter.the("combobox", "Type").await;
         for block in ["start", "center", "end"] {
             let scroll = format!("arguments[0].scrollIntoView({{block: '{block}'}})");
             painter.driver.execute(&scroll, vec![field.to_json().unwrap()]).await.unwrap();
@@ -164,7 +164,7 @@ async fn what_is_deleted_comes_back_from_its_notice() {
     assert_eq!(painter.driver.current_url().await.unwrap(), here);
     // From the screen itself the rail leads to where it begins.
     painter.click("link", "Pot").await;
-    painter.the("heading", "An empty pot").await;
+    painter.the("heading", "Empty pot").await;
     painter.driver.back().await.unwrap();
     painter.reads("2 : 1 : 2, 5 parts").await;
 

@@ -30,13 +30,13 @@ async fn a_pot_is_found_and_made_again() {
 
     painter.click("link", "Log").await;
     painter.write("searchbox", "Find in the log", "").await;
-    painter.write("textbox", "Looks like", &hex).await;
+    painter.write("textbox", "Find by colour", &hex).await;
     painter.reads("ΔE 0").await;
     // What is no colour is refused, and nothing that was found for another is left standing.
-    painter.write("textbox", "Looks like", "slate").await;
+    painter.write("textbox", "Find by colour", "slate").await;
     painter.until("the old pots are gone", async || !painter.text().await.contains("ΔE 0")).await;
     let wrong = async || {
-        let field = painter.the("textbox", "Looks like").await;
+        let field = painter.the("textbox", "Find by colour").await;
         field.attr("aria-invalid").await.unwrap().as_deref() == Some("true")
     };
     painter.until("it is found fault with", wrong).await;
@@ -48,10 +48,10 @@ async fn a_pot_is_found_and_made_again() {
 async fn a_note_is_kept() {
     let painter = Painter::at_the_door().await;
     painter.open("/log").await;
-    painter.click("button", "Keep").await;
+    painter.click("button", "Add note").await;
     painter.reads("the note is empty").await;
     painter.write("textbox", "Note", "The lid sticks again; plane it before the wax.").await;
-    painter.click("button", "Keep").await;
+    painter.click("button", "Add note").await;
     painter.reads("The lid sticks again").await;
     painter.driver.refresh().await.unwrap();
     painter.reads("The lid sticks again").await;
@@ -75,7 +75,7 @@ async fn a_photo_brings_its_day() {
     painter.open("/log").await;
     let write = async |words: &str| {
         painter.bring("Photo", "bare.jpg", &taken(b"2025:03:09 14:20:11")).await;
-        painter.the("checkbox", "Date it March 9, 2025 at 2:20 PM, when the photo was taken").await;
+        painter.the("checkbox", "Date it 9 March 2025 at 14:20, when the photo was taken").await;
         painter.write("textbox", "Note", words).await;
     };
     let day = async |words: &str| {
@@ -83,12 +83,12 @@ async fn a_photo_brings_its_day() {
         page["days"][0]["day"].as_str().unwrap_or_default().to_owned()
     };
     write("unsanded").await;
-    painter.click("button", "Keep").await;
+    painter.click("button", "Add note").await;
     painter.the("button", "Photo").await;
     assert_eq!(day("unsanded").await, "2025-03-09");
     write("degreased").await;
-    painter.click("checkbox", "Date it March 9, 2025 at 2:20 PM, when the photo was taken").await;
-    painter.click("button", "Keep").await;
+    painter.click("checkbox", "Date it 9 March 2025 at 14:20, when the photo was taken").await;
+    painter.click("button", "Add note").await;
     painter.reads("degreased").await;
     painter.the("button", "Photo").await;
     assert!(*day("degreased").await > *"2026", "{}", day("degreased").await);
@@ -109,7 +109,7 @@ async fn before_and_after_side_by_side() {
         painter.bring("Photo", &format!("{n}.png"), &crate::png(&photo)).await;
         painter.the("button", "Another photo").await;
         painter.write("textbox", "Note", words).await;
-        painter.click("button", "Keep").await;
+        painter.click("button", "Add note").await;
         painter.reads(&format!("\n{words}")).await;
         painter.the("button", "Photo").await;
     }
@@ -152,7 +152,7 @@ async fn a_finish_on_a_photo_is_held_against_the_prediction() {
     painter.bring("Photo", "case.png", &crate::png(&photo)).await;
     painter.the("button", "Another photo").await;
     painter.write("textbox", "Note", "both coats on the case").await;
-    painter.click("button", "Keep").await;
+    painter.click("button", "Add note").await;
     painter.click("button", "Compare with the prediction").await;
     painter.the("image", "Your sample with the card").await;
     painter.click("button", "Spot on the card").await;
@@ -234,7 +234,7 @@ async fn the_record_is_printed() {
     painter.click("link", "Client sheet").await;
     painter.click("link", "Record").await;
     painter.reads("What is on Upright piano").await;
-    painter.reads("1 ml mends a palm").await;
+    painter.reads("1 ml repairs a palm").await;
     painter.the("heading", "How to look after it").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     assert_eq!(painter.pages_on_paper().await, 1);
@@ -255,11 +255,11 @@ async fn the_log_is_narrowed_and_found_again() {
     painter.until("only the piano's", async || !painter.text().await.contains("Stool, village hall")).await;
     painter.choose("Piece or client", "All for Village hall committee").await;
     painter.reads("Stool, village hall").await;
-    painter.reads("Brushed coat: 1 of 2 in 5 slate blue : 1 barley").await;
+    painter.reads("Brushed coat, 1 of 2 in 5 slate blue : 1 barley").await;
     painter.click("link", "Shelf").await;
     painter.the("heading", "Shelf").await;
     painter.click("link", "Log").await;
-    painter.reads("Brushed coat: 1 of 2 in 5 slate blue : 1 barley").await;
+    painter.reads("Brushed coat, 1 of 2 in 5 slate blue : 1 barley").await;
     assert!(!painter.text().await.contains("Agreed on"), "as it was left");
     painter.click("radio", "Notes").await;
     painter.reads("Agreed on “pale panels”").await;

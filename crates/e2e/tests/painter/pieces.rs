@@ -13,8 +13,8 @@ async fn told(painter: &Painter) -> Value {
     painter.meanwhile("POST", "/api/piece/preview", entry).await
 }
 
-fn off(told: &Value) -> usize {
-    told["pairs"].as_array().unwrap().iter().filter(|pair| pair["stands"] != "in").count()
+fn off(answer: &Value) -> usize {
+    answer["pairs"].as_array().unwrap().iter().filter(|pair| pair["stands"] != "in").count()
 }
 
 async fn picture(painter: &Painter) -> String {
@@ -58,7 +58,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
         ("Plinth", "aged drift blue for the case, strip B"),
     ] {
         painter.click("button", zone).await;
-        painter.the("region", &format!("What {} wears", zone.to_lowercase())).await;
+        painter.the("region", &format!("Finish of {}", zone.to_lowercase())).await;
         painter.choose("Finish", finish).await;
         painter.saved().await;
     }
@@ -68,7 +68,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     assert!(before.0 > 0);
 
     painter.click("button", "Unify").await;
-    painter.reads("Brings it together, the surest first").await;
+    painter.reads("These bring it together, surest first").await;
     painter.click("button", "Apply").await;
     painter.saved().await;
     painter.reads("It holds together").await;
@@ -79,7 +79,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     // What was laid over is taken off by undo, and put on again.
     painter.control('z').await;
     painter.until("it is off again", async || off(&told(&painter).await) == before.0).await;
-    painter.reads("of neighbours").await;
+    painter.reads("of adjoining parts").await;
     painter.control('y').await;
     painter.reads("It holds together").await;
 
@@ -153,23 +153,23 @@ async fn a_pattern_answers_from_the_opposite_part() {
     painter.click("button", "Panels").await;
     let before = picture(&painter).await;
     painter.choose("Pattern", "Rosettes").await;
-    painter.choose("Colour of the pattern", "As the case").await;
+    painter.choose("Colour of the pattern", "Same as the case").await;
     painter.write("textbox", "Repeats on each part", "2").await;
     painter.press(Key::Enter).await;
     painter.saved().await;
     painter.reads("2 repeats, ").await;
     painter.until("the picture shows it", async || picture(&painter).await != before).await;
-    let told = told(&painter).await;
+    let answer = told(&painter).await;
     let zone = |id: &str| {
-        let zones = told["zones"].as_array().unwrap().clone();
+        let zones = answer["zones"].as_array().unwrap().clone();
         zones.into_iter().find(|zone| zone["zone"] == id).unwrap()
     };
-    assert!(zone("panels")["wears"].as_str().unwrap().ends_with(", with rosettes"), "{told}");
+    assert!(zone("panels")["wears"].as_str().unwrap().ends_with(", with rosettes"), "{answer}");
     assert_eq!(zone("sides")["carried_from"], "Case");
     painter.click("button", "Sides").await;
     painter.choose("Finish", "Leave as it is").await;
     painter.saved().await;
-    painter.choose("Finish", "As the case").await;
+    painter.choose("Finish", "Same as the case").await;
     painter.reads("Same finish as the front").await;
     painter.saved().await;
     painter.leave().await;
@@ -210,10 +210,10 @@ async fn a_piece_is_looked_at_from_close_by() {
     let shown = async || picture(&painter).await;
     painter.until("it fills the screen", async || shown().await != small).await;
     let whole = shown().await;
-    painter.click("button", "Closer").await;
+    painter.click("button", "Zoom in").await;
     painter.until("it is closer", async || shown().await != whole).await;
     let close = shown().await;
-    painter.click("button", "Down").await;
+    painter.click("button", "Move down").await;
     painter.until("it is lower", async || shown().await != close).await;
     painter.the("image", "The piece from the front, as it will look").await.click().await.unwrap();
     painter.click("button", "Zoom out").await;
@@ -254,17 +254,17 @@ async fn a_brief_shows_the_clients_photo() {
 #[tokio::test]
 async fn pieces_are_one_key_away() {
     let painter = Painter::at_the_door().await;
-    painter.click("button", "Pieces").await;
+    painter.click("button", "Switch piece").await;
     painter.click("menuitem", "Stool, village hall").await;
     painter.the("button", "Seat").await;
     assert_eq!(piece(&painter).await["form"]["kind"], "stool");
     assert_eq!(painter.value("textbox", "Piece").await, "Stool, village hall");
-    painter.click("button", "Pieces").await;
+    painter.click("button", "Switch piece").await;
     painter.click("menuitem", "New piece").await;
     painter.the("heading", "What is it?").await;
     painter.click("button", "Chest of drawers").await;
     painter.the("image", "The piece from the front, as it will look").await;
-    painter.click("button", "Pieces").await;
+    painter.click("button", "Switch piece").await;
     painter.click("menuitem", "Delete New piece").await;
     painter.until("another is at hand", async || piece(&painter).await["name"] != "New piece").await;
     painter.leave().await;
@@ -289,9 +289,9 @@ async fn a_new_workspace_asks_what_it_is() {
 async fn a_new_workspace_offers_the_demo_to_look_round_in() {
     let painter = Painter::at_an_empty_bench().await;
     painter.open("/").await;
-    painter.the("button", "Look round in the demo").await;
+    painter.the("button", "Try the demo").await;
     painter.open("/shelf").await;
-    painter.click("button", "Look round in the demo").await;
+    painter.click("button", "Try the demo").await;
     painter.the("image", "The piece from the front, as it will look").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("link", "Back to your own work").await;

@@ -79,7 +79,7 @@ async fn three_to_one_by_keyboard_alone() {
     let daylight = painter.fill("image", "Mix").await;
 
     // On the joint of the bar, an arrow moves one part across and another brings it back.
-    painter.tab_to("slider", "Joint between dove grey and night blue").await;
+    painter.tab_to("slider", "Divider between dove grey and night blue").await;
     painter.press(Key::Left).await;
     painter.reads("2 : 2, 4 parts").await;
     painter.press(Key::Right).await;
@@ -130,7 +130,7 @@ async fn a_joint_is_dragged_and_snaps_to_whole_parts() {
     let verdict = painter.text().await;
     painter.click("button", "Double the parts").await;
     painter.reads("10 : 2, 12 parts").await;
-    let joint = painter.the("slider", "Joint between slate blue and barley").await;
+    let joint = painter.the("slider", "Divider between slate blue and barley").await;
     // The bar is 892 px of 12 parts: 130 px to the right is nearly two parts, which is held back at the last part.
     let hand = painter.driver.action_chain().move_to_element_center(&joint).click_and_hold();
     hand.move_by_offset(60, 0).move_by_offset(70, 0).release().perform().await.unwrap();
@@ -169,24 +169,24 @@ async fn a_colour_in_a_photo_is_matched() {
     painter.click("radio", "Match").await;
     painter.reads("Set a target first").await;
     aim_at_a_photo(&painter, [110, 122, 96]).await;
-    painter.reads("The best of every mix of 14 paints.").await;
+    painter.reads("Best of every mix of your 14 paints.").await;
     let recipes = painter.names("button").await.into_iter().filter(|name| name.starts_with("Add "));
     let best = recipes.clone().next().expect("a recipe");
     assert!(recipes.count() >= 6);
     // How far off it is likely to be stands first, then how it would differ.
-    let (recipe, told) = best.split_once(" Likely within ").unwrap_or_else(|| panic!("not ranked: {best}"));
-    let likely: f64 = told.split([' ', ',']).next().unwrap().parse().unwrap();
-    assert!(likely <= 3.0 && (told.contains("a hair") || told.contains("no difference")), "{told}");
+    let (recipe, shown) = best.split_once(" Likely within ").unwrap_or_else(|| panic!("not ranked: {best}"));
+    let likely: f64 = shown.split([' ', ',']).next().unwrap().parse().unwrap();
+    assert!(likely <= 3.0 && (shown.contains("a hair") || shown.contains("no difference")), "{shown}");
     let best = recipe.to_owned();
 
     // Without what the best is made of, another comes first; with it again, the same.
     let first = best.trim_start_matches("Add ").split_once(' ').unwrap().1.split(" : ").next().unwrap();
     let first = first.trim().to_owned();
     painter.choose("Paint to leave out", &first).await;
-    painter.reads("The best of every mix of 13 paints.").await;
+    painter.reads("Best of every mix of your 13 paints.").await;
     painter.gone("button", &best).await;
     painter.click("button", &format!("Without {first}")).await;
-    painter.reads("The best of every mix of 14 paints.").await;
+    painter.reads("Best of every mix of your 14 paints.").await;
 
     painter.click("button", &best).await;
     painter.saved().await;
@@ -267,14 +267,15 @@ async fn a_pot_is_brought_nearer() {
     painter.the("region", "Bring it nearer").await;
     // One addition is as likely to do as two: it is the next one and the last.
     painter.reads("Next: add").await;
-    painter.reads("Then likely within").await;
+    painter.reads("Gives likely within").await;
     let off = async || {
         let text = painter.text().await;
         let (_, after) = text.split_once("Target left, mix right. ΔE00 ").expect("a verdict");
         after.split(' ').next().unwrap().parse::<f64>().unwrap()
     };
     let before = off().await;
-    let way = painter.names("button").await.into_iter().rfind(|name| name.starts_with("Added ")).unwrap();
+    let way =
+        painter.names("button").await.into_iter().rfind(|name| name.starts_with("I added it ")).unwrap();
     painter.click("button", &way).await;
     painter.until("the pot is nearer", async || off().await < 0.5 * before).await;
     painter.saved().await;

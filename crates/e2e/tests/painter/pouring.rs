@@ -36,7 +36,7 @@ async fn from_a_photo_to_a_labelled_pot() {
     put_on_the_bench(&painter, "toasted straw").await;
     painter.click("radio", "Match").await;
     aim_at_a_photo(&painter, [128, 126, 92]).await;
-    painter.reads("The best of every mix of 14 paints.").await;
+    painter.reads("Best of every mix of your 14 paints.").await;
     let best = painter.names("button").await.into_iter().find(|name| name.starts_with("Add ")).unwrap();
     painter.click("button", &best).await;
     painter.saved().await;
@@ -130,7 +130,7 @@ async fn from_a_photo_to_a_labelled_pot() {
     painter.write("searchbox", "Find in the log", "straw").await;
     painter.until("only what is sought", async || !painter.text().await.contains("5 steps done")).await;
     let seen = kept["prediction"]["swatch"]["face"]["hex"].as_str().unwrap();
-    painter.write("textbox", "Looks like", seen).await;
+    painter.write("textbox", "Find by colour", seen).await;
     painter.reads("ΔE 0").await;
     let again = painter.names("button").await.into_iter().find(|name| name.starts_with("Make again: Poured"));
     painter.click("button", &again.expect("the pot is in the log")).await;
@@ -186,14 +186,14 @@ async fn taps_touches_and_a_second_pair_of_hands() {
     painter.click("button", "Take some out").await;
     painter.write("textbox", "Taken out, ml", "900").await;
     painter.click("button", "Taken out").await;
-    painter.reads("900.0 ml cannot be taken out of").await;
+    painter.reads("can’t take 900.0 ml out of").await;
     assert!(painter.violations().await.is_empty(), "{:?}", painter.violations().await);
     painter.click("button", "Finish, keep the recipe").await;
     painter.the("region", "Earlier batches").await;
     painter.leave().await;
 }
 
-/// Over a slow line too, what was taken down is off the needle before it is in the pot: nobody takes it down twice.
+/// Over a slow line too, what was recorded is off the needle before it is in the pot: nobody takes it down twice.
 #[tokio::test]
 async fn over_a_slow_line_nothing_is_taken_down_twice() {
     let painter = Painter::at_the_demo_with_a_scale().await;

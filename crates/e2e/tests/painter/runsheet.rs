@@ -24,10 +24,10 @@ async fn a_step_that_took_longer_moves_the_rest() {
     let before = sheet(&painter).await;
     assert_eq!(first(&before), "Brushed coat: 2 of 2");
     painter.click("button", "Time, note or photo: Brushed coat: 2 of 2").await;
-    painter.write("textbox", "It took, min", "two hours").await;
+    painter.write("textbox", "Time taken, min", "two hours").await;
     painter.click("button", "Done: Brushed coat: 2 of 2").await;
     painter.reads("is not a number").await;
-    painter.write("textbox", "It took, min", "190").await;
+    painter.write("textbox", "Time taken, min", "190").await;
     painter.write("textbox", "Note", "dragged at the end").await;
     painter.click("button", "Done: Brushed coat: 2 of 2").await;
     painter.reads("7 steps done").await;
@@ -137,7 +137,7 @@ async fn a_batch_is_poured_from_the_sheet() {
 }
 
 /// The panels have their red when the client wants the other scheme: the red is covered, the case goes on, and what is there already is
-/// not done again. An earlier day it is due is told of.
+/// not done again. An earlier day it is due is reported.
 #[tokio::test]
 async fn the_client_changes_their_mind() {
     let painter = Painter::at_the_door().await;
@@ -187,10 +187,10 @@ async fn a_clock_survives_a_reload() {
     painter.the("button", "Pause: Brushed coat: 2 of 2").await;
     let after = shown(&painter).await;
     assert!(after.0 > before.0 && after.1, "it ran on: {before:?} {after:?}");
-    painter.click("button", "Large").await;
+    painter.click("button", "Full screen").await;
     painter.the("dialog", "Now").await;
     painter.click("button", "Pause: Brushed coat: 2 of 2").await;
-    painter.the("button", "Go on: Brushed coat: 2 of 2").await;
+    painter.the("button", "Resume: Brushed coat, 2 of 2").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     let stopped = shown(&painter).await;
     assert!(!stopped.1 && stopped.0 >= after.0);

@@ -18,7 +18,7 @@ async fn a_tin_is_added_corrected_and_taken_away() {
     painter.reads("“two” is not a number").await;
     painter.write("textbox", "Coats to cover", "2,5").await;
     painter.click("button", "Add to shelf").await;
-    painter.reads("Hides in 2.5 coats").await;
+    painter.reads("Covers in 2.5 coats").await;
     painter.the("button", "Delete this paint").await;
 
     // Kept at once, without a button.
@@ -42,7 +42,7 @@ async fn taking_away_a_used_tin_asks_first() {
     painter.click("button", "slate blue").await;
     painter.click("button", "Delete this paint").await;
     painter.the("alertdialog", "Delete slate blue?").await;
-    painter.reads("It is in the mix drift blue for the case").await;
+    painter.reads("Used in the mix drift blue for the case").await;
     painter.click("button", "Keep it").await;
     painter.gone("alertdialog", "Delete slate blue?").await;
     painter.click("button", "Delete this paint").await;
@@ -61,7 +61,7 @@ async fn two_tins_become_one() {
     painter.click("button", "Merge with…").await;
     painter.the("list", "The tin that stays").await;
     painter.click("button", "duck egg").await;
-    painter.reads("slate blue is now duck egg").await;
+    painter.reads("slate blue merged into duck egg").await;
     painter.gone("button", "slate blue").await;
     put_on_the_bench(&painter, "drift blue for the case").await;
     painter.the("spinbutton", "Parts of duck egg").await;
@@ -128,12 +128,12 @@ async fn numbers_are_taken_as_they_are_meant() {
     for (written, ml) in
         [("1,200", 1200.0), ("1.5", 1.5), ("0,125", 0.125), ("1,250.5", 1250.5), ("2 400", 2400.0)]
     {
-        painter.write("textbox", "Left", written).await;
+        painter.write("textbox", "Amount left", written).await;
         painter.until(written, async || left().await["stock_ml"] == ml).await;
     }
-    painter.write("textbox", "Left", "£300").await;
+    painter.write("textbox", "Amount left", "£300").await;
     painter.reads("“£300”: write the number alone, 300").await;
-    painter.write("textbox", "Left", "plenty").await;
+    painter.write("textbox", "Amount left", "plenty").await;
     painter.reads("“plenty” is not a number: digits, with a point or a comma").await;
     painter.write("textbox", "Price", "18,50").await;
     painter.reads("Enter the tin size to save the price.").await;
@@ -185,8 +185,8 @@ async fn a_shelf_of_hundreds_comes_in_parts() {
     let deck = format!("name;L*;a*;b*\n{}", (0..260).map(tin).collect::<String>());
     let send = "const [body, done] = arguments;
         fetch('/api/import?file=deck.csv&source=chip', {method: 'POST', body}).then(answer => answer.json()).then(done);";
-    let told = painter.driver.execute_async(send, vec![deck.into()]).await.unwrap();
-    assert_eq!(told.json()["summary"], "260 new, 0 readings of paints on the shelf, 0 left out");
+    let shown = painter.driver.execute_async(send, vec![deck.into()]).await.unwrap();
+    assert_eq!(shown.json()["summary"], "260 new, 0 readings of paints on the shelf, 0 left out");
     painter.driver.refresh().await.unwrap();
     painter.the("button", "tin 0").await;
     painter.click("button", "tin 259").await;

@@ -15,10 +15,10 @@
 //!
 //! A reading that lies further out than chance explains is not absorbed: it is left out, and asked about.
 
-mod again;
-mod anew;
 mod found;
-mod off;
+mod full;
+mod incremental;
+mod outliers;
 mod plausible;
 mod remembered;
 mod search;
@@ -26,7 +26,7 @@ mod system;
 
 use std::sync::Arc;
 
-pub use off::deviations;
+pub use outliers::deviations;
 pub(crate) use remembered::{MANY, Remembered};
 
 use super::{first_guess::FirstGuess, reading::Reading};

@@ -7,8 +7,8 @@ use rayon::prelude::*;
 
 use super::system::{Here, Said, System};
 use crate::{
-    crowd::Crowd,
     draws::{self, HALF},
+    ensemble_lanes::Crowd,
     factor::Factor,
 };
 
@@ -16,7 +16,7 @@ use crate::{
 /// line points nowhere.
 const MOST_STRAIGHTENED: f64 = 1.0;
 
-/// Plausible forms of a tin before they are straightened: what its readings would be of each was reckoned of these.
+/// Plausible forms of a tin before they are straightened: what its readings would be of each was computed of these.
 #[derive(Debug)]
 pub(super) struct Forms {
     pub best: Vec<f64>,
@@ -107,7 +107,7 @@ impl System<'_> {
         by_paint
     }
 
-    /// The plausible forms of every tin; where `alike` says so, those of before.
+    /// The plausible forms of every tin; where `alike` says so, those from earlier versions.
     pub fn forms(
         &self,
         here: &Here,
@@ -134,7 +134,7 @@ impl System<'_> {
         (0..self.tins.len()).into_par_iter().map(of).collect()
     }
 
-    /// How each reading pulls plausible shelves back to what was read; of forms that are those of before, as it did.
+    /// How each reading pulls plausible shelves back to what was read; of forms that are those from earlier versions, as it did.
     pub fn pulls(
         &self,
         here: &Here,

@@ -20,7 +20,7 @@ pub(super) const NEAR: f64 = 0.1;
 pub(super) const MOST_STEPS: usize = 40;
 /// Longest step of one paint in any coordinate: what a straight line says of one that is far out holds up no other.
 const LONGEST: f64 = 1.0;
-/// Share of a step below which it is not halved any more.
+/// Share of a step below which it is no longer halved.
 const SHORTEST: f64 = 1e-4;
 /// A step that is longer, in standard deviations of the first guess, is not drawn out by what the last ones taught.
 pub(super) const FAR: f64 = 0.5;
@@ -55,7 +55,7 @@ impl System<'_> {
                 break;
             }
         }
-        // What is still unknown is told by it: of a tin that a thousand readings know, a tenth is a long way.
+        // What is still unknown is shown by it: of a tin that a thousand readings know, a tenth is a long way.
         if factored_at == here.theta { factor } else { self.factor(here, left_out) }
     }
 

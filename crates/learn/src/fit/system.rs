@@ -4,7 +4,7 @@ use std::{collections::HashMap, sync::Arc};
 
 use nalgebra::{DMatrix, DVector};
 use rayon::prelude::*;
-use warm_blend_paint::State;
+use warm_blend_paint::FilmState;
 
 use crate::{
     draws::Whose,
@@ -78,7 +78,7 @@ impl Places {
         for (paint, _) in fitted.flat_map(|(reading, _)| &reading.of) {
             read[*paint] = true;
         }
-        let all_dry = readings.iter().all(|reading| reading.state == State::Dry);
+        let all_dry = readings.iter().all(|reading| reading.state == FilmState::Dry);
         let each = if all_dry { DIMENSIONS - 1 } else { DIMENSIONS };
         let mut unknowns = 0;
         let at = tins

@@ -100,7 +100,7 @@ struct Bump {
     height: Vec<f32>,
 }
 
-/// Parts of a pixel that the middle of a bump is told to.
+/// Parts of a pixel that the middle of a bump is shown to.
 const PARTS: usize = 4;
 
 impl Bump {
@@ -266,7 +266,7 @@ pub(super) fn finer(half: &[f32]) -> Field {
     finer_down(&finer_across(half, SIDE / 2), SIDE)
 }
 
-/// The ranks of values, scaled to all of `u16`, put into `ranks`. Values are told apart to a thousandth of themselves; what is alike
+/// The ranks of values, scaled to all of `u16`, put into `ranks`. Values are distinguished to a thousandth of themselves; what is alike
 /// is ranked as it comes.
 pub(super) fn ranked(values: Field, mut ranks: Vec<u16>) -> Vec<u16> {
     const KEPT: u32 = 11;

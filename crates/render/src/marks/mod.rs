@@ -203,7 +203,7 @@ impl Texture {
         }
     }
 
-    /// True of what comes again by itself.
+    /// True of what comes again alone.
     pub(crate) const fn is_even(self) -> bool {
         matches!(
             self,
@@ -406,7 +406,7 @@ mod tests {
         let at = |x: usize, y: usize| f64::from(tile[(y % SIDE) * SIDE + x % SIDE]) / 32768.0 - 1.0;
         let spots = (0..SIDE).step_by(2).flat_map(|y| (0..SIDE).step_by(2).map(move |x| (x, y)));
         let product: f64 = spots.map(|(x, y)| at(x, y) * at(x + dx, y + dy)).sum();
-        // Ranks are spread evenly over −1..1: their square is a third in the mean.
+        // Ranks are spread evenly over −1..1: their square is a third on average.
         product / ((SIDE / 2) * (SIDE / 2)) as f64 * 3.0
     }
 

@@ -2,7 +2,7 @@
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, Branch, Ground, GroundKind, Hand, Layer, Letter, Load, Passes, Strip, Technique,
+    Application, Board, Branch, Ground, GroundKind, Layer, Letter, Load, Passes, Strip, Technique,
 };
 use warm_blend_paint::{MixPart, Name, PaintId, WholeParts};
 use warm_blend_store::{Store, StoreError};
@@ -74,6 +74,6 @@ fn layer((technique, pot, passes, load): &Put, shelf: &DemoShelf) -> Result<Laye
     let pot = pot.iter().map(part).collect::<Result<Vec<_>, StoreError>>()?;
     let unusual = |_| unsound("a hand");
     let passes = Passes::new(*passes).map_err(|_| unsound("a hand"))?;
-    let hand = Hand { passes, load: Load::new(*load).map_err(unusual)?, ..Hand::default() };
+    let hand = Application { passes, load: Load::new(*load).map_err(unusual)?, ..Application::default() };
     Ok(Layer { hand, ..Layer::new(*technique, pot) })
 }

@@ -28,7 +28,7 @@ pub struct CameraView {
 /// Something that can be taken.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SceneView {
-    /// For good.
+    /// Stable identifier.
     id: &'static str,
     /// In words.
     name: &'static str,

@@ -23,15 +23,15 @@ pub struct ChangeMade {
     by: Option<Uuid>,
 }
 
-/// The last change, and each from now on (server-sent events, WHATWG HTML § 9.2). Where several come at once, the last alone may be told.
+/// The last change, and each from now on (server-sent events, WHATWG HTML § 9.2). Where several come at once, the last alone may be shown.
 #[utoipa::path(get, path = "/changes", operation_id = "watch_changes", tag = "workspace",
     responses((status = OK, body = ChangeMade, content_type = "text/event-stream")))]
 pub async fn watch(State(workspace): State<Workspace>) -> Sse<impl Stream<Item = Result<Event, Infallible>>> {
     let changes = WatchStream::new(workspace.changed.subscribe());
-    let told = changes.map(|Changed { count, by }| {
+    let answer = changes.map(|Changed { count, by }| {
         let event = Event::default().json_data(ChangeMade { count, by });
         // Numbers and ids always become JSON; a bare event makes a page ask again all the same.
         Ok(event.unwrap_or_default())
     });
-    Sse::new(told).keep_alive(KeepAlive::new().interval(ALIVE))
+    Sse::new(answer).keep_alive(KeepAlive::new().interval(ALIVE))
 }

@@ -10,7 +10,7 @@ use utoipa::ToSchema;
 use crate::{
     Workspace,
     body::{Answer, Json},
-    look_round::LookRound,
+    demo_offer::LookRound,
     problem::Problem,
 };
 
@@ -41,7 +41,7 @@ pub async fn get(State(workspace): State<Workspace>) -> Json<DemoOffer> {
     })
 }
 
-/// Look round in the demo: a workspace of its own at an address of its own, thrown away when the program stops.
+/// Look round in the demo: a workspace of its own at an address of its own, discarded when the program stops.
 #[utoipa::path(post, path = "/demo", operation_id = "visit_demo", tag = "workspace",
     responses((status = OK, body = DemoRunning)))]
 pub async fn visit(State(workspace): State<Workspace>, headers: HeaderMap) -> Answer<DemoRunning> {

@@ -1,4 +1,4 @@
-//! Files in and out: a preview of what an import will do, the import at one go, and exports.
+//! Files in and out: a preview of what an import will do, the import at once, and exports.
 
 use std::sync::Arc;
 
@@ -17,9 +17,9 @@ use warm_blend_workshop::{Export, FileRead, HowToImport, Import, ImportPlan};
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
-    memory::Remembered,
     problem::Problem,
     raw::Raw,
+    shelf_cache::Remembered,
 };
 
 /// How often a file is read anew because somebody changed the shelf meanwhile.
@@ -68,7 +68,7 @@ pub async fn preview(
     Ok(Json(plan(&workspace, how, bytes).await?.told()))
 }
 
-/// Import a file as the preview said, at one go: one step of undo takes all of it out again. Where rows cannot be read, all of them are
+/// Import a file as the preview said, at once: one step of undo takes all of it out again. Where rows cannot be read, all of them are
 /// named and nothing is imported, unless they are to be left out.
 #[utoipa::path(post, path = "/import", operation_id = "import_file",
     tag = "shelf", params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
@@ -81,8 +81,8 @@ pub async fn carry_out(
     for _ in 0..TRIES {
         let planned = plan(&workspace, how.clone(), bytes.clone()).await?;
         planned.import.check(&how)?;
-        if let Some(told) = workspace.with(move |store| planned.carry_out(store)).await? {
-            return Ok(Json(told));
+        if let Some(shown) = workspace.with(move |store| planned.carry_out(store)).await? {
+            return Ok(Json(shown));
         }
     }
     let detail = "the shelf changed during the import; import the file again";

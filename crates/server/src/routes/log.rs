@@ -111,11 +111,11 @@ pub async fn like(
     let colour = Colour { hex: Some(hex), lab: None };
     let (pots, shelf) = workspace.with_shelf(|store| store.pots()).await?;
     let near = off_thread(move || Ok(shelf.like(&colour, &pots, look)?)).await?;
-    let told = move |store: &mut Store| {
-        let told = |near: LikePot| Ok(store.log_line(near.line)?.map(|line| near.told(line)));
-        near.into_iter().filter_map(|near| told(near).transpose()).collect::<Result<_, StoreError>>()
+    let shown = move |store: &mut Store| {
+        let shown = |near: LikePot| Ok(store.log_line(near.line)?.map(|line| near.told(line)));
+        near.into_iter().filter_map(|near| shown(near).transpose()).collect::<Result<_, StoreError>>()
     };
-    workspace.with(told).await.map(Json)
+    workspace.with(shown).await.map(Json)
 }
 
 /// How true predictions were: each of the last readings against what had been said of it before.

@@ -16,9 +16,9 @@ use warm_blend_workshop::{Merge, Paint, PaintEntry, PaintPage, Swatch};
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
-    memory::workshop,
     off_thread::off_thread,
     problem::{Problem, UsedBy},
+    shelf_cache::workshop,
     wire::{OrderAsked, PartAsked, PartOfList, Removal, SeenRevision, next_part},
 };
 
@@ -47,7 +47,7 @@ pub async fn list(
     OriginalUri(asked_at): OriginalUri,
 ) -> Result<PartOfList<Paint>, Problem> {
     let ((tins, next), shelf) = workspace.with_shelf(move |store| counted_part(store, &part)).await?;
-    // A shelf of sixty takes a while: each tin by itself, on all cores.
+    // A shelf of sixty takes a while: each tin alone, on all cores.
     let paints = off_thread(move || {
         tins.par_iter().map(|(tin, used)| Ok(Paint::of(tin, *used, &shelf, look)?)).collect()
     });

@@ -57,7 +57,7 @@ pub async fn bring(
 /// A photo that stays.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PhotoKept {
-    /// For good.
+    /// Stable identifier.
     id: Uuid,
     /// When it was taken, RFC 3339, if the camera's clock goes as this machine's; null where it does not say, or a time to come.
     taken: Option<String>,
@@ -92,11 +92,11 @@ pub async fn kept(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> R
     let photo = workspace.with(move |store| store.photo(id)).await?;
     let jpeg = photo.ok_or_else(|| Problem::not_found("no such photo; add it again"))?;
     // It never changes.
-    let told = [
+    let shown = [
         (header::CONTENT_TYPE, "image/jpeg"),
         (header::CACHE_CONTROL, "private, max-age=31536000, immutable"),
     ];
-    Ok((told, jpeg).into_response())
+    Ok((shown, jpeg).into_response())
 }
 
 /// A photo that colours are picked from, as it is looked at.
@@ -124,7 +124,7 @@ pub async fn pick(
     off_thread(move || Ok(asked.pick(&photo)?)).await.map(Json)
 }
 
-/// The main colours of a photo by the room they take, weighed by the card, shade told from paint as far as can be; each with the mix that
+/// The main colours of a photo by the room they take, weighed by the card, with shade separated from paint as far as possible; each with the mix that
 /// comes nearest and the layer that it would be.
 #[utoipa::path(post, path = "/photos/{id}/palette", operation_id = "find_palette",
     tag = "readings", params(Look),

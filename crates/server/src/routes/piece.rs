@@ -12,8 +12,8 @@ pub use self::look::*;
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
-    memory::workshop,
     problem::Problem,
+    shelf_cache::workshop,
     wire::{SeenRevision, UnitsAsked},
 };
 

@@ -5,7 +5,7 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
-use warm_blend_paint::{Look, State as FilmState, Units};
+use warm_blend_paint::{FilmState, Look, Units};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Paces, RunSheet, WorkingHours};
 use warm_blend_spectral::Light;

@@ -5,9 +5,9 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_bench::{PourRecord, touch};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_paint::{Look, MixId, Name, SavedMix, State as FilmState};
+use warm_blend_mixing::{PourRecord, touch};
+use warm_blend_paint::{FilmState, Look, MixId, Name, SavedMix};
 use warm_blend_spectral::Light;
 use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
 use warm_blend_workshop::{
@@ -30,7 +30,7 @@ pub struct PourPlace {
     place: Option<String>,
 }
 
-/// How a pot is told: what it is looked at in, and what its amounts are said in.
+/// How a pot is shown: what it is looked at in, and what its amounts are said in.
 #[derive(Debug, Deserialize, IntoParams)]
 pub struct PotTelling {
     /// The light; daylight if left out.
@@ -93,7 +93,7 @@ async fn told(
     off_thread(move || Ok(PourView::of(&pot, &shelf, telling.look(), telling.measure)?)).await.map(Json)
 }
 
-/// Changes a record and tells it, while nobody else does; `then` is told of a change once it is on the disk, before anybody makes
+/// Changes a record and tells it, while nobody else does; `then` is reported a change once it is on the disk, before anybody makes
 /// another.
 async fn changed(
     workspace: &Workspace,
@@ -272,6 +272,8 @@ pub async fn label(
 ) -> Answer<PotLabel> {
     let shelf = workspace.shelf_in_full().await?;
     let kept = workspace.with(move |store| store.get::<PourRecord>(id)).await?;
-    let told = (telling.look(), telling.measure);
-    off_thread(move || Ok(PotLabel::of(&kept, &shelf, told.0, told.1, TimeZone::system())?)).await.map(Json)
+    let answer = (telling.look(), telling.measure);
+    off_thread(move || Ok(PotLabel::of(&kept, &shelf, answer.0, answer.1, TimeZone::system())?))
+        .await
+        .map(Json)
 }

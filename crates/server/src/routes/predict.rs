@@ -1,4 +1,4 @@
-//! The engine by itself: everything an answer depends on is in the request, and nothing is kept.
+//! The engine alone: everything an answer depends on is in the request, and nothing is kept.
 
 use warm_blend_workshop::{BoardPredicted, PredictBoardRequest, PredictRequest, Predicted};
 

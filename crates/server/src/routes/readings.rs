@@ -19,9 +19,9 @@ use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
     device::LaidOut,
-    memory::Remembered,
     off_thread::off_thread,
     problem::Problem,
+    shelf_cache::Remembered,
     wire::{PartAsked, PartOfList, SeenRevision, next_part},
 };
 
@@ -49,7 +49,7 @@ pub async fn learning(State(workspace): State<Workspace>) -> Answer<YetToLearn> 
 
 /// What is known before a reading, which must be of tins that are there and can be at all.
 async fn sensible(workspace: &Workspace, logged: LoggedReading) -> Result<Arc<Remembered>, Problem> {
-    // What a reading teaches is told against all that was known.
+    // What a reading teaches is shown against all that was known.
     workspace.shelf_in_full().await?;
     let check = move |store: &mut Store| store.verify_references(&logged).map(|()| logged);
     let (logged, shelf) = workspace.with_shelf(check).await?;

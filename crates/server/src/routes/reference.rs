@@ -59,7 +59,7 @@ pub async fn lights() -> Json<Vec<LightChoice>> {
     Json(Light::ALL.map(choice).into())
 }
 
-/// A colour as the screen shows it in daylight, or why no surface can have it. A screen shows no L\*a\*b\* by itself: what a browser
+/// A colour as the screen shows it in daylight, or why no surface can have it. A screen shows no L\*a\*b\* alone: what a browser
 /// calls `lab` is meant for another white.
 #[utoipa::path(post, path = "/colour", operation_id = "see_colour", tag = "reference",
     responses((status = OK, body = SeenColour)))]

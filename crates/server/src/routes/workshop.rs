@@ -7,8 +7,8 @@ use warm_blend_workshop::{WorkshopEntry, WorkshopKept};
 use crate::{
     Workspace,
     body::{Answer, Json, Query},
-    memory::workshop,
     problem::Problem,
+    shelf_cache::workshop,
     wire::SeenRevision,
 };
 

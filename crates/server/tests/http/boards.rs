@@ -158,8 +158,8 @@ async fn every_finish_can_be_started_from_and_every_technique_painted() {
         entry["strips"][0]["layers"][2]["technique"] = technique["id"].clone();
         entry["strips"][0]["layers"][2]["print"] = Value::Null;
         let seen = bench.post("/api/boards/preview", entry.clone(), StatusCode::OK).await;
-        let told = seen["layers"][2]["technique"].as_str().unwrap();
-        assert!(told.starts_with(technique["name"].as_str().unwrap()), "{told}");
+        let answer = seen["layers"][2]["technique"].as_str().unwrap();
+        assert!(answer.starts_with(technique["name"].as_str().unwrap()), "{answer}");
     }
 }
 
@@ -351,8 +351,8 @@ async fn a_hand_is_learned_from_a_board_and_forgotten_again() {
     assert!(made["hands"].as_array().unwrap().iter().any(|hand| hand["words"] != "as usual"), "{made}");
     let after = predicted().await;
     assert_ne!(after["places"], before["places"]);
-    let within = |told: &Value| -> f64 {
-        told["places"].as_array().unwrap().iter().map(|place| place["within"].as_f64().unwrap()).sum()
+    let within = |shown: &Value| -> f64 {
+        shown["places"].as_array().unwrap().iter().map(|place| place["within"].as_f64().unwrap()).sum()
     };
     assert!(within(&after) < within(&before), "a reading makes the bands narrower");
     let hands = bench.get("/api/hands").await;
@@ -374,7 +374,7 @@ async fn a_hand_is_learned_from_a_board_and_forgotten_again() {
     assert_eq!(bench.get(&format!("/api/boards/{id}/readings")).await[0]["id"], reading["id"]);
 }
 
-/// What is known of a hand is told with how it came: a point for each board, the last as it is known now; of the coat that is read as it lies it is surer than of a hand that was never read.
+/// What is known of a hand is shown with how it came: a point for each board, the last as it is known now; of the coat that is read as it lies it is surer than of a hand that was never read.
 #[tokio::test]
 async fn a_hand_has_a_history() {
     let bench = Bench::demo().await;

@@ -20,8 +20,8 @@ async fn whatever_is_refused_is_refused_with_a_problem() {
     let mut refused = 0;
     for (path, operations) in description["paths"].as_object().unwrap() {
         for (method, operation) in operations.as_object().unwrap() {
-            let told = &operation["responses"]["default"]["content"]["application/problem+json"];
-            assert_eq!(told["schema"]["$ref"], "#/components/schemas/Problem", "{method} {path}");
+            let reply = &operation["responses"]["default"]["content"]["application/problem+json"];
+            assert_eq!(reply["schema"]["$ref"], "#/components/schemas/Problem", "{method} {path}");
             let method: Method = method.to_uppercase().parse().unwrap();
             for (id, query, kind, body) in [
                 (NOBODY, "revision=1", "application/json", "{}"),
@@ -41,10 +41,11 @@ async fn whatever_is_refused_is_refused_with_a_problem() {
                     continue;
                 }
                 refused += 1;
-                let told = answer.headers().get("content-type").map(|kind| kind.to_str().unwrap().to_owned());
+                let reply =
+                    answer.headers().get("content-type").map(|kind| kind.to_str().unwrap().to_owned());
                 let text = answer.text().await.unwrap();
                 let said = format!("{method} {at}?{query} {body}: {status} {text}");
-                assert_eq!(told.as_deref(), Some("application/problem+json"), "{said}");
+                assert_eq!(reply.as_deref(), Some("application/problem+json"), "{said}");
                 let problem: Value = serde_json::from_str(&text).unwrap();
                 assert_eq!(problem["status"], status.as_u16(), "{said}");
                 assert!(problem["detail"].as_str().unwrap().len() > 10, "{said}");
@@ -79,8 +80,8 @@ async fn ids_of_every_other_kind_break_nothing() {
                 let at = path.split('/').map(fill).collect::<Vec<_>>().join("/");
                 let at = format!("{at}?revision=1");
                 let answer = bench.raw(method.clone(), &at, "application/json", entry.to_string()).await;
-                let (status, told) = (answer.status(), answer.text().await.unwrap());
-                assert!(!status.is_server_error(), "{method} {at} of {kind}: {status} {told}");
+                let (status, reply) = (answer.status(), answer.text().await.unwrap());
+                assert!(!status.is_server_error(), "{method} {at} of {kind}: {status} {reply}");
                 asked += 1;
             }
         }
@@ -225,8 +226,8 @@ async fn a_second_program_on_the_file_is_told() {
     let first = Bench::of(&file).await.unwrap();
     assert_eq!(first.get("/api/notices").await, json!([]));
     let second = Bench::of(&file).await.unwrap();
-    let told = second.get("/api/notices").await;
-    assert!(told[0].as_str().unwrap().contains("has this workspace file open"), "{told}");
+    let reply = second.get("/api/notices").await;
+    assert!(reply[0].as_str().unwrap().contains("has this workspace file open"), "{reply}");
     // The first hears of it as soon as the second has changed something.
     let paint = |name: &str| json!({"name": name, "class": "water"});
     second.post("/api/paints", paint("rain"), StatusCode::CREATED).await;
@@ -284,7 +285,7 @@ fn mangle(document: &mut Value, rng: &mut ChaCha8Rng) {
     };
 }
 
-/// A mix of a paint that is not in the file, as another program may leave it, is told as such and not as a fault of this one.
+/// A mix of a paint that is not in the file, as another program may leave it, is shown as such and not as a fault of this one.
 #[tokio::test]
 async fn a_mix_of_a_paint_that_is_not_there_is_told() {
     let folder = tempfile::tempdir().unwrap();
@@ -315,7 +316,7 @@ async fn whatever_stands_in_the_file_is_a_document_or_is_told() {
     let demo = folder.path().join("demo.db");
     drop(Workspace::demo(&demo).unwrap());
     let mut rng = ChaCha8Rng::seed_from_u64(14);
-    let (mut taken, mut told) = (0, 0);
+    let (mut taken, mut reply) = (0, 0);
     for round in 0..ROUNDS {
         let file = folder.path().join(format!("{round}.db"));
         fs::copy(&demo, &file).unwrap();
@@ -345,7 +346,7 @@ async fn whatever_stands_in_the_file_is_a_document_or_is_told() {
             Ok(bench) => bench,
             Err(words) => {
                 assert!(words.contains("damaged"), "{what}: {words}");
-                told += 1;
+                reply += 1;
                 continue;
             }
         };
@@ -364,10 +365,10 @@ async fn whatever_stands_in_the_file_is_a_document_or_is_told() {
                 taken += 1;
                 continue;
             }
-            told += 1;
+            reply += 1;
             let problem: Value = serde_json::from_str(&text).unwrap_or_else(|_| panic!("{what}: {text}"));
             assert_ne!(problem["type"], "urn:warm-blend:internal", "{what}, {path}: {text}");
         }
     }
-    assert!(taken > 2 * ROUNDS && told > ROUNDS, "{taken} taken, {told} told");
+    assert!(taken > 2 * ROUNDS && reply > ROUNDS, "{taken} taken, {reply} told");
 }

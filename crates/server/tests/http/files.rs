@@ -174,9 +174,9 @@ async fn five_thousand_spectra_are_a_shelf_still() {
         file += &format!("\"tin {i}\" {}\n", curve.join(" "));
     }
     file += "END_DATA\n";
-    let (status, told) = send(&bench, "/api/import", file).await;
+    let (status, reply) = send(&bench, "/api/import", file).await;
     assert_eq!(
-        (status, &told["summary"]),
+        (status, &reply["summary"]),
         (StatusCode::OK, &Value::from("5000 new, 0 readings of paints on the shelf, 0 left out"))
     );
     // Part by part, each where the one before says that it is.

@@ -86,8 +86,8 @@ impl Shop {
     /// What the rules say of a board's first strip.
     async fn advice(&self, board: &Value) -> Vec<String> {
         let seen = self.bench.get(&format!("/api/boards/{}", board.as_str().unwrap())).await;
-        let told = self.bench.post("/api/boards/preview", seen["entry"].clone(), StatusCode::OK).await;
-        told["advice"]
+        let shown = self.bench.post("/api/boards/preview", seen["entry"].clone(), StatusCode::OK).await;
+        shown["advice"]
             .as_array()
             .unwrap()
             .iter()
@@ -123,8 +123,8 @@ impl Shop {
     /// The zones of a piece as they are predicted, by their ids.
     async fn zones(&self, piece: &str) -> BTreeMap<String, Value> {
         let entry = self.bench.get(&format!("/api/pieces/{piece}")).await["entry"].clone();
-        let told = self.bench.post("/api/piece/preview?width=320&height=240", entry, StatusCode::OK).await;
-        let zones = told["zones"].as_array().unwrap().iter();
+        let shown = self.bench.post("/api/piece/preview?width=320&height=240", entry, StatusCode::OK).await;
+        let zones = shown["zones"].as_array().unwrap().iter();
         zones.map(|zone| (zone["zone"].as_str().unwrap().to_owned(), zone.clone())).collect()
     }
 
@@ -210,10 +210,10 @@ async fn a_buffet_with_streaks_and_a_change_of_mind() {
     // A wash takes about 75 ml/m² (common practice), of which half is water, which is not bought.
     assert!(!sheet["shopping"].as_array().unwrap().iter().any(|row| row["name"] == "tap water"));
     assert!(sheet["cost"]["materials"].as_f64().unwrap() > 0.0);
-    for told in sheet["undercoats"].as_array().unwrap() {
+    for shown in sheet["undercoats"].as_array().unwrap() {
         assert!(
-            !told["words"].as_str().unwrap().contains("linen,"),
-            "white is no first coat of a blue: {told}"
+            !shown["words"].as_str().unwrap().contains("linen,"),
+            "white is no first coat of a blue: {shown}"
         );
     }
     let waxed = shop.work(&piece, |step| step["name"].as_str().unwrap().contains("Buff")).await;

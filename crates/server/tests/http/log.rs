@@ -120,7 +120,7 @@ async fn what_was_read_is_what_it_was_like() {
     assert!(again["judgement"]["difference"].as_f64().unwrap() < 3.0, "{again}");
 }
 
-/// What was expected of a pot when it was made is told beside what is expected now, as soon as a tin of it was read.
+/// What was expected of a pot when it was made is shown beside what is expected now, as soon as a tin of it was read.
 #[tokio::test]
 async fn what_was_expected_then_is_told() {
     let bench = Bench::empty().await;
@@ -307,13 +307,13 @@ async fn nothing_acknowledged_is_missing() {
         }
         let sheet = bench.get(&format!("/api/pieces/{piano}/run-sheet")).await;
         let done = sheet["done"].as_array().unwrap().len();
-        let told =
+        let reply =
             lines.iter().filter(|line| line["kind"] == "step" && line["piece"] == piano.as_str()).count();
-        assert_eq!(told, done, "steps after {n}");
+        assert_eq!(reply, done, "steps after {n}");
     }
 }
 
-/// Two tins that are one: what was mixed of the one is told of the other from then on, and found with it.
+/// Two tins that are one: what was mixed of the one is reported the other from then on, and found with it.
 #[tokio::test]
 async fn a_merged_tin_is_told_by_its_new_name() {
     let bench = Bench::demo().await;

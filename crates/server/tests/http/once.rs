@@ -77,9 +77,9 @@ async fn a_program_that_was_killed_makes_nothing_twice() {
     assert_eq!(under(&key, &before.url(), "/api/paints", &rain).await.status(), StatusCode::CREATED);
     drop(before);
     let bench = Bench::of(&file).await.unwrap();
-    let told = under(&key, &bench.base, "/api/paints", &rain).await;
-    assert_eq!(told.status(), StatusCode::CONFLICT);
-    assert_eq!(told.json::<Value>().await.unwrap()["type"], "urn:warm-blend:done");
+    let shown = under(&key, &bench.base, "/api/paints", &rain).await;
+    assert_eq!(shown.status(), StatusCode::CONFLICT);
+    assert_eq!(shown.json::<Value>().await.unwrap()["type"], "urn:warm-blend:done");
     assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), 1);
 }
 

@@ -7,8 +7,8 @@ use serde_json::{Value, json};
 const OK: StatusCode = StatusCode::OK;
 const WRONG: StatusCode = StatusCode::UNPROCESSABLE_ENTITY;
 
-fn zone<'a>(told: &'a Value, id: &str) -> &'a Value {
-    told["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == id).unwrap()
+fn zone<'a>(shown: &'a Value, id: &str) -> &'a Value {
+    shown["zones"].as_array().unwrap().iter().find(|zone| zone["zone"] == id).unwrap()
 }
 
 async fn entry(bench: &Bench) -> Value {
@@ -42,11 +42,11 @@ async fn every_kind_of_piece_can_be_described_and_drawn() {
     let mut entry = entry(&bench).await;
     for kind in bench.get("/api/piece/choices").await["kinds"].as_array().unwrap() {
         entry["form"] = kind["usual"].clone();
-        let told = bench.post("/api/piece/preview?width=480&height=360", entry.clone(), OK).await;
+        let reply = bench.post("/api/piece/preview?width=480&height=360", entry.clone(), OK).await;
         let sum: f64 =
-            told["zones"].as_array().unwrap().iter().map(|zone| zone["share"].as_f64().unwrap()).sum();
+            reply["zones"].as_array().unwrap().iter().map(|zone| zone["share"].as_f64().unwrap()).sum();
         assert!((sum - 1.0).abs() < 1e-9, "{kind}: {sum}");
-        for face in told["faces"].as_array().unwrap() {
+        for face in reply["faces"].as_array().unwrap() {
             for part in face["parts"].as_array().unwrap() {
                 let at: Vec<f64> =
                     part["at"].as_array().unwrap().iter().map(|v| v.as_f64().unwrap()).collect();
@@ -83,12 +83,12 @@ async fn a_piece_is_kept_undone_and_not_overwritten() {
 async fn fighting_neighbours_are_brought_together() {
     let bench = Bench::demo().await;
     let mut entry = chest(&bench).await;
-    let told = bench.post("/api/piece/preview", entry.clone(), OK).await;
-    let far = told["pairs"].as_array().unwrap().iter().filter(|pair| pair["stands"] == "far").count();
-    assert_eq!(far, 1, "{}", told["pairs"]);
-    let first = told["findings"][0]["what"].as_str().unwrap();
+    let reply = bench.post("/api/piece/preview", entry.clone(), OK).await;
+    let far = reply["pairs"].as_array().unwrap().iter().filter(|pair| pair["stands"] == "far").count();
+    assert_eq!(far, 1, "{}", reply["pairs"]);
+    let first = reply["findings"][0]["what"].as_str().unwrap();
     assert!(first.contains("clash"), "{first}");
-    assert!(!told["pulls"].as_array().unwrap().is_empty());
+    assert!(!reply["pulls"].as_array().unwrap().is_empty());
 
     let found = bench.post("/api/piece/unify", entry.clone(), OK).await;
     let best = &found["ways"][0];
@@ -107,11 +107,11 @@ async fn fighting_neighbours_are_brought_together() {
     entry["schemes"][0]["over"] = json!([best["over"]]);
     let then = bench.post("/api/piece/preview", entry.clone(), OK).await;
     assert!(then["pairs"].as_array().unwrap().iter().all(|pair| pair["stands"] == "in"), "{}", then["pairs"]);
-    // What was told of each pair is what it then is.
+    // What was shown of each pair is what it then is.
     for pair in then["pairs"].as_array().unwrap() {
-        let told =
-            best["pairs"].as_array().unwrap().iter().find(|told| told["name"] == pair["name"]).unwrap();
-        let off = told["contrast"].as_f64().unwrap() - pair["contrast"].as_f64().unwrap();
+        let reply =
+            best["pairs"].as_array().unwrap().iter().find(|reply| reply["name"] == pair["name"]).unwrap();
+        let off = reply["contrast"].as_f64().unwrap() - pair["contrast"].as_f64().unwrap();
         assert!(off.abs() < 1e-6);
     }
     // Together already: nothing to be done.
@@ -131,9 +131,9 @@ async fn a_board_that_was_put_away_is_still_worn() {
     // A strip that the board never had is said at its zone, and the rest stands.
     let mut gone = entry;
     gone["schemes"][0]["wears"]["case"]["wears"]["strip"]["strip"] = json!("F");
-    let told = bench.post("/api/piece/preview", gone, OK).await;
-    assert!(zone(&told, "case")["refused"].as_str().unwrap().contains("no longer has a strip F"));
-    assert!(zone(&told, "drawers")["seen"].is_object());
+    let reply = bench.post("/api/piece/preview", gone, OK).await;
+    assert!(zone(&reply, "case")["refused"].as_str().unwrap().contains("no longer has a strip F"));
+    assert!(zone(&reply, "drawers")["seen"].is_object());
 }
 
 #[tokio::test]
@@ -187,11 +187,11 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let band = |at: f64| json!({"pot": [{"paint": paint, "parts": 1}], "at": at});
     for bands in [json!([]), json!([band(0.0)]), json!([band(1.0), band(0.0)]), json!([band(0.0), band(7.0)])]
     {
-        let told = bench.post("/api/piece/preview", blend(bands), OK).await;
-        assert!(zone(&told, "case")["refused"].is_string());
+        let reply = bench.post("/api/piece/preview", blend(bands), OK).await;
+        assert!(zone(&reply, "case")["refused"].is_string());
     }
-    let told = bench.post("/api/piece/preview", blend(json!([band(0.0), band(1.0)])), OK).await;
-    assert!(zone(&told, "case")["refused"].is_null());
+    let reply = bench.post("/api/piece/preview", blend(json!([band(0.0), band(1.0)])), OK).await;
+    assert!(zone(&reply, "case")["refused"].is_null());
     let stencilled = |size: f64, repeats: Value, motif: &str| {
         refused(&|e| {
             let pot = json!([{"paint": paint, "parts": 1}]);
@@ -207,10 +207,10 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         let problem = bench.post("/api/piece/preview", stencilled(size, repeats, motif), WRONG).await;
         assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
     }
-    let told = bench.post("/api/piece/preview", stencilled(900.0, json!(null), "ring"), OK).await;
-    assert!(zone(&told, "drawers")["refused"].as_str().unwrap().contains("choose a smaller one"), "{told}");
-    let told = bench.post("/api/piece/preview", stencilled(60.0, json!(5), "ring"), OK).await;
-    let spread = zone(&told, "drawers")["stencil"]["spread"].as_str().unwrap();
+    let reply = bench.post("/api/piece/preview", stencilled(900.0, json!(null), "ring"), OK).await;
+    assert!(zone(&reply, "drawers")["refused"].as_str().unwrap().contains("choose a smaller one"), "{reply}");
+    let reply = bench.post("/api/piece/preview", stencilled(60.0, json!(5), "ring"), OK).await;
+    let spread = zone(&reply, "drawers")["stencil"]["spread"].as_str().unwrap();
     assert!(
         spread.starts_with("5 repeats, ") && spread.ends_with("mm between them and at each end"),
         "{spread}"
@@ -219,8 +219,8 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let problem = bench.post("/api/piece/preview", unknown, WRONG).await;
     assert!(problem["detail"].as_str().unwrap().contains("chest-of-drawers"), "{problem}");
     let none = refused(&|e| e["form"] = Value::Null);
-    let told = bench.post("/api/piece/preview", none.clone(), OK).await;
-    assert_eq!(told["zones"], json!([]));
+    let reply = bench.post("/api/piece/preview", none.clone(), OK).await;
+    assert_eq!(reply["zones"], json!([]));
     bench.post("/api/piece/unify", none.clone(), WRONG).await;
     let lines = bench.lines("/api/piece/unify", none.clone()).await;
     assert_eq!(lines[0]["problem"]["errors"][0]["pointer"], "/form", "{lines:?}");
@@ -239,17 +239,17 @@ async fn a_piece_is_told_in_either_units() {
     let bench = Bench::demo().await;
     let mut entry = chest(&bench).await;
     entry["form"]["width"] = json!(914.4);
-    let told = bench.post("/api/piece/preview", entry.clone(), OK).await;
-    let said = |told: &Value, id: &str| {
-        let dimensions = told["dimensions"].as_array().unwrap();
+    let reply = bench.post("/api/piece/preview", entry.clone(), OK).await;
+    let said = |shown: &Value, id: &str| {
+        let dimensions = shown["dimensions"].as_array().unwrap();
         dimensions.iter().find(|dimension| dimension["id"] == id).unwrap()["said"].clone()
     };
-    assert_eq!(said(&told, "width"), "914 mm");
+    assert_eq!(said(&reply, "width"), "914 mm");
     let feet = bench.post("/api/piece/preview?units=imperial", entry.clone(), OK).await;
     assert_eq!((said(&feet, "width"), said(&feet, "drawers")), (json!("36 in"), json!("4")));
-    assert!(zone(&told, "case")["area"].as_str().unwrap().ends_with(" m²"));
+    assert!(zone(&reply, "case")["area"].as_str().unwrap().ends_with(" m²"));
     assert!(zone(&feet, "case")["area"].as_str().unwrap().ends_with(" ft²"));
-    assert_eq!(zone(&told, "case")["area_m2"], zone(&feet, "case")["area_m2"]);
+    assert_eq!(zone(&reply, "case")["area_m2"], zone(&feet, "case")["area_m2"]);
     let read = bench.get("/api/measured?measured=length&text=36%201/2%20in").await;
     assert_eq!((read["value"].as_f64(), read["said"].as_str()), (Some(927.1), Some("927 mm")));
     let read = bench.get("/api/measured?measured=length&units=imperial&text=3%20ft%202").await;
@@ -314,7 +314,7 @@ async fn pieces_are_taken_to_hand_and_put_away() {
     assert_eq!(bench.get("/api/piece").await["id"], first["id"]);
     let gone = StatusCode::NO_CONTENT;
     bench.call(Method::DELETE, &format!("{}?revision=1", address(&first)), Value::Null, gone).await;
-    // What was deleted is not at hand any more, and the only piece is not deleted.
+    // What was deleted is no longer at hand, and the only piece is not deleted.
     assert_eq!(bench.get("/api/piece").await["id"], listed[1]["id"]);
     bench.call(Method::DELETE, &format!("{}?revision=1", address(&listed[1])), Value::Null, gone).await;
     let kept =
@@ -354,10 +354,10 @@ async fn pictures_of_no_size_are_refused() {
     let entry = chest(&bench).await;
     for size in ["width=0", "height=0", "width=47", "width=4097", "width=0&height=0"] {
         for path in ["/api/piece/picture", "/api/piece/preview"] {
-            let told =
+            let reply =
                 bench.post(&format!("{path}?{size}"), entry.clone(), StatusCode::UNPROCESSABLE_ENTITY).await;
-            assert_eq!(told["errors"][0]["pointer"], "?width", "{told}");
-            assert!(told.to_string().contains("from 48 to 4096"), "{told}");
+            assert_eq!(reply["errors"][0]["pointer"], "?width", "{reply}");
+            assert!(reply.to_string().contains("from 48 to 4096"), "{reply}");
         }
     }
 }

@@ -57,9 +57,9 @@ async fn it_goes_on_where_it_was_left_and_learns_the_pace() {
     assert!(pace["factor"].as_f64() > sheet["paces"][0]["factor"].as_f64(), "{pace}");
     let skills = bench.get("/api/log/skills").await;
     let brushed = |skill: &&Value| skill["technique"] == "brushed-coat" && skill["of"] == "pace";
-    let told = skills.as_array().unwrap().iter().find(brushed).unwrap();
-    assert_eq!(told["points"].as_array().unwrap().last().unwrap()["times"], pace["factor"]);
-    assert!(told["words"].as_str().unwrap().starts_with("takes 1."), "{told}");
+    let reply = skills.as_array().unwrap().iter().find(brushed).unwrap();
+    assert_eq!(reply["points"].as_array().unwrap().last().unwrap()["times"], pace["factor"]);
+    assert!(reply["words"].as_str().unwrap().starts_with("takes 1."), "{reply}");
     let longer = |of: &Value| {
         of["steps"].as_array().unwrap().iter().find(|step| step["name"] == "Brushed coat, 1 of 2").unwrap()["minutes"]
             .as_f64()
@@ -190,7 +190,7 @@ async fn how_the_workshop_works_moves_the_end() {
     with(&sheet, &|entry| entry["helper"] = json!(true), StatusCode::CONFLICT).await;
 }
 
-/// A day on which work may begin begins on the workshop's clock. Of two who begin a sheet at once one is told that the other was first.
+/// A day on which work may begin begins on the workshop's clock. Of two who begin a sheet at once one is shown that the other was first.
 #[tokio::test]
 async fn a_day_begins_in_the_workshop_and_a_sheet_begins_once() {
     let bench = Bench::demo().await;

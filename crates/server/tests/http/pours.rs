@@ -158,9 +158,9 @@ async fn a_finished_pot_is_read_and_labelled() {
     let read = bench.post("/api/reader/read", json!({"of": of}), StatusCode::OK).await;
     let reading = json!({"of": of, "pour": "scale", "thick": read["thick"], "source": "reader", "pot": id});
     bench.post("/api/readings", reading, StatusCode::CREATED).await;
-    let told = bench.get(&format!("/api/pours/{id}")).await;
-    assert_eq!(told["readings"].as_array().unwrap().len(), 1);
-    assert!(number(&told["readings"][0]["difference"]) >= 0.0);
+    let reply = bench.get(&format!("/api/pours/{id}")).await;
+    assert_eq!(reply["readings"].as_array().unwrap().len(), 1);
+    assert!(number(&reply["readings"][0]["difference"]) >= 0.0);
 
     let place = json!({"place": " shelf 3 "});
     bench.call(Method::PUT, &format!("/api/pours/{id}/place"), place, StatusCode::OK).await;
@@ -251,7 +251,7 @@ async fn poured_by_the_scale() {
     let taken = step(&bench, &pour, &grey, "scale", 0.0, StatusCode::OK).await;
     let ml = number(&taken["total_ml"]);
     assert!((ml - 20.0).abs() < 0.7, "{taken}");
-    // What was taken down begins anew.
+    // What was recorded begins anew.
     let problem = step(&bench, &pour, &grey, "scale", 0.0, StatusCode::CONFLICT).await;
     assert!(problem["detail"].as_str().unwrap().contains("nothing added since the last pour"), "{problem}");
 

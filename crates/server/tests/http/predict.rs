@@ -126,7 +126,7 @@ async fn parts_and_counts_that_cannot_be_are_refused() {
     for pointer in ["/target", "/paints/0/colour/hex", "/paints/0/parts"] {
         about(&problem, pointer);
     }
-    // What is chosen from a list is told with the list.
+    // What is chosen from a list is shown with the list.
     let moon = json!({"paints": [paint("#888", 1.0)], "light": "moon"});
     assert!(about(&bench.post("/api/predict", moon, REFUSED).await, "/light").contains("north-shade"));
     let milk = json!({"paints": [{"class": "milk", "parts": 1}]});

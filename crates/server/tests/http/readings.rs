@@ -66,7 +66,7 @@ async fn a_tint_read_by_the_reader_shrinks_the_doubt_and_undo_forgets_it() {
     assert_eq!(bench.get("/api/log/truth").await["readings"], json!([]));
     assert!(bench.get("/api/log?kinds=reading").await.to_string().contains("dry, for practice"));
 
-    // The log holds it against what was predicted, as whoever read it was told.
+    // The log holds it against what was predicted, as whoever read it was shown.
     let lines = bench.get("/api/log?kinds=reading").await;
     let line = &lines["days"][0]["groups"][0]["entries"][0];
     assert!(line["came_out"]["within"].as_f64().unwrap() > 0.0, "{line}");
@@ -338,7 +338,7 @@ async fn the_camera_stand_in_takes_pictures() {
     let ([l, a, b], truth) = (lab(&palette["colours"][0]["lab"]), scene.mostly().unwrap());
     let off = warm_blend_spectral::difference(warm_blend_spectral::Lab { l, a, b }, truth).value();
     assert!(off < 3.0, "{off}: {palette}");
-    // What grime has made of a paint is told from paint; gold that was rubbed on a red is gold.
+    // What grime has made of a paint is shown from paint; gold that was rubbed on a red is gold.
     for (scene, under) in [("barn", Some("probably colour 1 under grime")), ("hall", None)] {
         let (palette, _) = palette_of(scene).await;
         let colours = palette["colours"].as_array().unwrap();
@@ -398,7 +398,7 @@ async fn a_workspace_never_learnt_from_is_shown_at_once() {
 /// A file of two tins and many readings of them, as another program may leave it.
 fn never_learnt_from(file: &std::path::Path, readings: usize) {
     use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
-    use warm_blend_paint::{Class, Masstone, Name, PaintId, Parts, State};
+    use warm_blend_paint::{Class, FilmState, Masstone, Name, PaintId, Parts};
     use warm_blend_spectral::{Lab, Srgb};
     let mut store = warm_blend_store::Store::open(file).unwrap();
     let made = store.together(|batch| {
@@ -414,7 +414,7 @@ fn never_learnt_from(file: &std::path::Path, readings: usize) {
             let reading = Reading {
                 of: vec![(PaintId(tins[0]), parts(n % 5)), (PaintId(tins[1]), parts(0))],
                 pour: PartsMethod::Spoons,
-                state: State::Dry,
+                state: FilmState::Dry,
                 shown: Shown::Thick(Measured::Colour(read)),
                 source: Source::Reader,
                 sure: true,

@@ -37,7 +37,7 @@ async fn a_target_is_found_and_is_what_the_pot_says() {
     let entry = json!({"components": components, "target": {"hex": "#9a9a5e"}});
     let shown = bench.post("/api/mixes/preview", entry, StatusCode::OK).await;
     // The same arithmetic in another order of the parts: alike to the last digits of a double.
-    let difference = |told: &Value| told["judgement"]["difference"].as_f64().unwrap();
+    let difference = |reply: &Value| reply["judgement"]["difference"].as_f64().unwrap();
     assert!((difference(&shown) - difference(best)).abs() < 1e-9);
     assert_eq!(shown["swatch"]["face"]["hex"], best["swatch"]["face"]["hex"]);
 
@@ -79,13 +79,13 @@ async fn what_cannot_be_reached_or_asked_is_said() {
     assert_eq!(found["missing"], "nothing on the shelf mixes this yellow");
     assert!(!found["recipes"].as_array().unwrap().is_empty(), "the nearest is shown all the same");
     let nonsense = json!({"target": {"hex": "#12"}, "paints": 9, "parts": 0, "batch_ml": -1});
-    let told = bench.post("/api/bench/match", nonsense, StatusCode::UNPROCESSABLE_ENTITY).await;
+    let reply = bench.post("/api/bench/match", nonsense, StatusCode::UNPROCESSABLE_ENTITY).await;
     let pointers: Vec<&str> =
-        told["errors"].as_array().unwrap().iter().map(|error| error["pointer"].as_str().unwrap()).collect();
+        reply["errors"].as_array().unwrap().iter().map(|error| error["pointer"].as_str().unwrap()).collect();
     assert_eq!(pointers, ["/target/hex", "/paints", "/parts", "/batch_ml"]);
     let milk = json!({"target": {"hex": "#123"}, "classes": ["milk"]});
-    let told = bench.post("/api/bench/match", milk, StatusCode::UNPROCESSABLE_ENTITY).await;
-    assert!(about(&told, "/classes/0").contains("latex-satin"));
+    let reply = bench.post("/api/bench/match", milk, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(about(&reply, "/classes/0").contains("latex-satin"));
 
     let empty = Bench::empty().await;
     let found = empty.post("/api/bench/match", json!({"target": {"hex": "#808080"}}), StatusCode::OK).await;
@@ -136,7 +136,7 @@ async fn a_blend_tells_what_lies_between() {
     bench.post("/api/bench/blend", alone, StatusCode::UNPROCESSABLE_ENTITY).await;
 }
 
-/// Six and two fluid ounces are a cup of three to one; what a batch takes is told with what it costs and what is short.
+/// Six and two fluid ounces are a cup of three to one; what a batch takes is shown with what it costs and what is short.
 #[tokio::test]
 async fn a_batch_is_measured_out() {
     let bench = Bench::demo().await;
@@ -161,8 +161,8 @@ async fn a_batch_is_measured_out() {
         (1.0, "bucket", "/measure"),
     ] {
         let asked = json!({"components": components, "amount": amount, "measure": measure});
-        let told = bench.post("/api/bench/measure", asked, StatusCode::UNPROCESSABLE_ENTITY).await;
-        assert_eq!(told["errors"][0]["pointer"], pointer, "{told}");
+        let reply = bench.post("/api/bench/measure", asked, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(reply["errors"][0]["pointer"], pointer, "{reply}");
     }
     let empty = json!({"components": [], "amount": 1, "measure": "cup"});
     bench.post("/api/bench/measure", empty, StatusCode::UNPROCESSABLE_ENTITY).await;
@@ -230,12 +230,12 @@ async fn a_pot_is_corrected() {
     let components = json!([{"paint": grey, "parts": 3}, {"paint": navy, "parts": 1}]);
     let target = json!({"hex": "#6c7482"});
     let asked = json!({"components": components, "amount": 8, "measure": "fl-oz", "target": target});
-    let told = bench.post("/api/bench/correct", asked, StatusCode::OK).await;
-    let now = told["now"]["difference"].as_f64().unwrap();
-    let next = &told["next"];
+    let reply = bench.post("/api/bench/correct", asked, StatusCode::OK).await;
+    let now = reply["now"]["difference"].as_f64().unwrap();
+    let next = &reply["next"];
     assert_eq!(next["additions"].as_array().unwrap().len(), 1);
-    assert!(next["judgement"]["difference"].as_f64().unwrap() < now, "{told}");
-    let best = &told["ways"][0];
+    assert!(next["judgement"]["difference"].as_f64().unwrap() < now, "{reply}");
+    let best = &reply["ways"][0];
     assert!(best["judgement"]["difference"].as_f64().unwrap() < 1.5, "{best}");
     assert!(best["discard"].is_null() && best["amount"].as_f64().unwrap() > 8.0);
     let entry = json!({"components": best["components"], "target": target});
@@ -245,16 +245,16 @@ async fn a_pot_is_corrected() {
 
     // A full pot: something has to come out first.
     let full = json!({"components": components, "amount": 8, "measure": "fl-oz", "room": 8, "target": {"hex": "#c9cdd2"}});
-    let told = bench.post("/api/bench/correct", full, StatusCode::OK).await;
-    assert!(told["ways"][0]["discard"].as_str().unwrap().ends_with("tbsp"), "{told}");
-    assert!(told["ways"][0]["amount"].as_f64().unwrap() <= 8.0 + 1e-9);
+    let reply = bench.post("/api/bench/correct", full, StatusCode::OK).await;
+    assert!(reply["ways"][0]["discard"].as_str().unwrap().ends_with("tbsp"), "{reply}");
+    assert!(reply["ways"][0]["amount"].as_f64().unwrap() <= 8.0 + 1e-9);
 
     for (amount, room, pointer) in
         [(-3.0, None, "/amount"), (1e12, None, "/amount"), (8.0, Some(2.0), "/room")]
     {
         let asked = json!({"components": components, "amount": amount, "measure": "fl-oz", "room": room, "target": target});
-        let told = bench.post("/api/bench/correct", asked, StatusCode::UNPROCESSABLE_ENTITY).await;
-        assert_eq!(told["errors"][0]["pointer"], pointer, "{told}");
+        let reply = bench.post("/api/bench/correct", asked, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(reply["errors"][0]["pointer"], pointer, "{reply}");
     }
 }
 
@@ -351,8 +351,8 @@ async fn a_batch_for_a_surface_or_for_what_is_left() {
     }
 }
 
-/// How a mix looks is reckoned once, and anew as soon as anything that it hangs on is another: its parts, a reading, the light; a tin's
-/// name is told as it is now. A tin counts the mixes that use it, not those that were taken away.
+/// How a mix looks is computed once, and anew as soon as anything that it hangs on is another: its parts, a reading, the light; a tin's
+/// name is shown as it is now. A tin counts the mixes that use it, not those that were taken away.
 #[tokio::test]
 async fn a_list_of_mixes_is_never_of_yesterday() {
     let bench = Bench::demo().await;

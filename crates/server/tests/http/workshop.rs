@@ -47,7 +47,7 @@ async fn mixes_and_readings_come_in_parts() {
         let latest = bench.in_parts(&format!("/api/mixes?latest_first=true&count={count}&light=bulb")).await;
         assert!(latest.iter().eq(all.iter().rev()), "{count}");
     }
-    // Readings too: they are told the last first.
+    // Readings too: they are shown the last first.
     let read = bench.get("/api/readings").await;
     let read = read.as_array().unwrap();
     assert!(read.len() > 2 && read[0]["made_at"].as_str() >= read[1]["made_at"].as_str());
@@ -253,8 +253,8 @@ async fn a_removed_house_white_does_not_rule() {
     let best = &own["tests"][0];
     assert!(advice.starts_with("This is the house white: make every tint with chimney white. "), "{advice}");
     let helps = best["after"].as_f64().unwrap() < 0.85 * best["now"].as_f64().unwrap();
-    let told = if helps { best["words"].as_str().unwrap() } else { "Good enough" };
-    assert!(advice.contains(told), "{advice}, but {best}");
+    let answer = if helps { best["words"].as_str().unwrap() } else { "Good enough" };
+    assert!(advice.contains(answer), "{advice}, but {best}");
 
     let before = page(fern.clone()).await;
     assert!(before["tests"].to_string().contains("chimney white"));

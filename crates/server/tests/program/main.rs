@@ -281,7 +281,7 @@ async fn a_demo_can_be_looked_round_in_beside_an_empty_workspace() {
     assert_eq!(fs::read_dir(temporary.path()).unwrap().count(), 0, "and its file with it");
 }
 
-/// A closed terminal stops it as Ctrl-C does, and the file by itself holds everything: it may be copied.
+/// A closed terminal stops it as Ctrl-C does, and the file alone holds everything: it may be copied.
 #[tokio::test]
 #[cfg(unix)]
 async fn a_closed_terminal_leaves_the_file_whole() {
@@ -391,7 +391,7 @@ async fn what_was_learnt_outlives_the_program() {
         let request = request.header("content-type", "application/json").body(body.to_string());
         request.send().await.unwrap().error_for_status().unwrap().json().await.unwrap()
     };
-    let told = async |running: &Running| [get(running, "paints").await, get(running, "readings").await];
+    let reply = async |running: &Running| [get(running, "paints").await, get(running, "readings").await];
     let mut running = serve(&file);
     let mut tins = Vec::new();
     for (name, hex) in [("salt", "#eceae2"), ("tar", "#2a2b2e")] {
@@ -401,7 +401,7 @@ async fn what_was_learnt_outlives_the_program() {
     }
     let of = json!([{"paint": tins[0]["id"], "parts": 3}, {"paint": tins[1]["id"], "parts": 1}]);
     post(&running, "readings", json!({"of": of, "thick": {"lab": [62.0, -0.5, 0.0]}})).await;
-    let known = told(&running).await;
+    let known = reply(&running).await;
     let kept = || Store::open(&file).unwrap().learnt().unwrap();
     for _ in 0..200 {
         if !kept().is_empty() {
@@ -412,8 +412,8 @@ async fn what_was_learnt_outlives_the_program() {
     running.child.kill().unwrap();
     running.child.wait().unwrap();
     let [circle] = kept().try_into().unwrap();
-    assert_eq!(told(&serve(&file)).await, known);
-    // It is what was kept that is told: with another judgement in it, the reading is told of otherwise.
+    assert_eq!(reply(&serve(&file)).await, known);
+    // It is what was kept that is shown: with another judgement in it, the reading is reported otherwise.
     let spoil = |at: usize, byte: u8| {
         let mut spoilt = circle.clone();
         spoilt.body[at] ^= byte;
@@ -421,10 +421,10 @@ async fn what_was_learnt_outlives_the_program() {
         store.keep_learnt(&[(spoilt.name, spoilt.said)], vec![spoilt]).unwrap();
     };
     spoil(circle.body.len() - 2, 0x10);
-    assert_ne!(told(&serve(&file)).await[1], known[1]);
+    assert_ne!(reply(&serve(&file)).await[1], known[1]);
     // What is no such thing any more is learnt again.
     spoil(0, 0xff);
-    assert_eq!(told(&serve(&file)).await, known);
+    assert_eq!(reply(&serve(&file)).await, known);
 }
 
 /// A connection costs its buffers, not a copy of the routes and their description.

@@ -5,7 +5,7 @@ use std::path::Path;
 
 use warm_blend_device::ColourReader;
 use warm_blend_learn::{Facts, PartsMethod, Reading, Shown, Source};
-use warm_blend_paint::{Class, Masstone, State};
+use warm_blend_paint::{Class, FilmState, Masstone};
 use warm_blend_sim::{SimulatedReader, VirtualSample};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Xyz, difference, on_screen};
 
@@ -127,7 +127,7 @@ impl Radiative {
             Reading {
                 of,
                 pour: PartsMethod::Scale,
-                state: State::Dry,
+                state: FilmState::Dry,
                 shown: Shown::Thick(reader.read_sample().unwrap()),
                 source: Source::Reader,
                 sure: false,

@@ -9,7 +9,7 @@ use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_device::ColourReader;
 use warm_blend_learn::{Ensemble, Facts, Measured, PartsMethod, Reading, Shown, Source};
-use warm_blend_paint::{Masstone, Material, Microns, Parts, State};
+use warm_blend_paint::{FilmState, Masstone, Material, Microns, Parts};
 use warm_blend_sim::{SimulatedReader, VirtualPaint, VirtualSample, tins};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
 
@@ -30,7 +30,7 @@ pub fn lab(curve: &Reflectance) -> Lab {
 
 pub fn truth(recipe: &Recipe, tins: &[VirtualPaint]) -> Lab {
     let of: Vec<_> = recipe.iter().map(|(tin, parts)| (*parts, &tins[*tin])).collect();
-    VirtualSample::thick(&of, State::Dry).unwrap().lab()
+    VirtualSample::thick(&of, FilmState::Dry).unwrap().lab()
 }
 
 pub struct Workshop {
@@ -114,21 +114,21 @@ impl Workshop {
         let mut poured = |amount: f64| parts(amount * (off * self.normal()).exp());
         let amounts = [poured(1.0), poured(white)];
         let of = [(amounts[0], &self.tins[tin]), (amounts[1], &self.tins[0])];
-        let sample = VirtualSample::thick(&of, State::Dry).unwrap();
+        let sample = VirtualSample::thick(&of, FilmState::Dry).unwrap();
         // Poured by scale, it is read with care: at three places.
         let careful = pour == PartsMethod::Scale;
         self.reading(vec![(tin, parts(1.0)), (0, parts(white))], pour, sample, spectrum, careful)
     }
 
-    /// A dab of a pot: read with care, entered as it was told.
+    /// A dab of a pot: read with care, entered as it was shown.
     pub fn dab(&mut self, told: &Recipe, real: &Recipe) -> Reading {
         let of: Vec<_> = real.iter().map(|(tin, parts)| (*parts, &self.tins[*tin])).collect();
-        let sample = VirtualSample::thick(&of, State::Dry).unwrap();
+        let sample = VirtualSample::thick(&of, FilmState::Dry).unwrap();
         self.reading(told.clone(), PartsMethod::Scale, sample, false, true)
     }
 
     pub fn masstone(&mut self, tin: usize, spectrum: bool) -> Reading {
-        let sample = VirtualSample::thick(&[(parts(1.0), &self.tins[tin])], State::Dry).unwrap();
+        let sample = VirtualSample::thick(&[(parts(1.0), &self.tins[tin])], FilmState::Dry).unwrap();
         self.reading(vec![(tin, parts(1.0))], PartsMethod::Scale, sample, spectrum, true)
     }
 
@@ -146,7 +146,7 @@ impl Workshop {
         Reading {
             of,
             pour,
-            state: State::Dry,
+            state: FilmState::Dry,
             shown: Shown::Thick(measured),
             source: Source::Reader,
             sure: false,
@@ -163,7 +163,7 @@ impl Workshop {
         Reading {
             of: vec![(tin, parts(1.0))],
             pour: PartsMethod::Scale,
-            state: State::Dry,
+            state: FilmState::Dry,
             shown: Shown::Drawdown { wet, over_black, over_white },
             source: Source::Reader,
             sure: false,

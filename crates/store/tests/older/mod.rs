@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-/// Brings a file back to a form of before.
+/// Brings a file back to a form from earlier versions.
 pub fn set_back(file: &Path, form: usize) {
     const BACK: [&str; 6] = [
         "DROP TABLE photo",

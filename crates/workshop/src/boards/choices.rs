@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::{Defect, Grit, GroundKind, Motif, Print, Technique, Template};
+use warm_blend_board::{Defect, Deposit, Grit, GroundKind, Motif, Technique, Template};
 
 /// What boards are made of.
 #[derive(Debug, Serialize, ToSchema)]
@@ -51,7 +51,7 @@ pub struct TechniqueChoice {
     /// True where it needs something in the pot.
     pub needs_pot: bool,
     /// What it usually leaves.
-    pub usual: Print,
+    pub usual: Deposit,
     /// How rough it usually leaves the surface, µm from tip to hollow; none where it has no texture of its own.
     pub texture_um: Option<f64>,
     /// The grits it can be done with, coarse to fine; empty of what needs no paper, or any.

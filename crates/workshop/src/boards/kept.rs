@@ -11,7 +11,7 @@ use crate::{Checks, Kept, Refusal, SeenBoard, ShelfSnapshot, strip_of};
 /// A board in the list.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardInList {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// How often it was changed.
     pub revision: i64,
@@ -26,7 +26,7 @@ pub struct BoardInList {
 /// A board that is kept.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardKept {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// To be named when it is changed.
     pub revision: i64,

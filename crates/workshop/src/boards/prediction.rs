@@ -6,7 +6,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Advice, AdviceFix, Board, Caution, LayerId, Letter, Place, Print, Severity, Stack, Technique, advice,
+    Advice, AdviceFix, Board, Caution, Deposit, LayerId, Letter, Place, Severity, Stack, Technique, advice,
     bands, cautions,
 };
 use warm_blend_learn::Certainty;
@@ -48,7 +48,7 @@ pub struct LayerPredicted {
     /// True where it is left out for now.
     pub muted: bool,
     /// Film, µm wet, and share of the area, by place.
-    pub print: Print,
+    pub print: Deposit,
     /// How rough the strip is once it is on, µm from tip to hollow; 0 where it is smooth.
     pub texture_um: f64,
     /// The strip from across the room once it is on: field, recess, edge.
@@ -68,7 +68,7 @@ pub struct PlacePredicted {
     pub within: f64,
     /// That in words.
     pub certainty: &'static str,
-    /// The colours that are told apart from near, the largest share first.
+    /// The colours that are distinguished from near, the largest share first.
     pub colours: Vec<ShareOfColour>,
 }
 
@@ -79,17 +79,18 @@ pub struct ShareOfColour {
     pub hex: String,
     /// 0–1.
     pub share: f64,
-    /// The same in percent, which add up over those that are told.
+    /// The same in percent, which add up over those that are shown.
     pub percent: u32,
 }
 
 impl ShareOfColour {
     /// Colours of a surface, those told that take at least such a share of it.
     pub fn told(colours: &[(Reflectance, f64)], least: f64, light: Light) -> Vec<Self> {
-        let told: Vec<&(Reflectance, f64)> = colours.iter().filter(|(_, share)| *share >= least).collect();
-        let shares: Vec<f64> = told.iter().map(|(_, share)| *share).collect();
+        let shown: Vec<&(Reflectance, f64)> = colours.iter().filter(|(_, share)| *share >= least).collect();
+        let shares: Vec<f64> = shown.iter().map(|(_, share)| *share).collect();
         let hex = |curve: &Reflectance| SeenInLight::of(curve, light).screen.srgb.to_string();
-        told.into_iter()
+        shown
+            .into_iter()
             .zip(percentages(&shares))
             .map(|((curve, share), percent)| Self { hex: hex(curve), share: *share, percent })
             .collect()
@@ -220,7 +221,7 @@ impl<'a> SeenBoard<'a> {
         let shared = self.shared(letter);
         let seen = |layers: usize| Place::ALL.map(|place| self.look_at(stack, place, layers));
         let mut before = seen(0);
-        let mut told = Vec::new();
+        let mut answer = Vec::new();
         for (n, layer) in self.board.layers(letter).into_iter().enumerate() {
             let after = seen(n + 1);
             let moved =
@@ -236,7 +237,7 @@ impl<'a> SeenBoard<'a> {
                 let place = ["on the flat", "in the recess", "on the edge"][most];
                 format!("{words} {place}")
             });
-            told.push(LayerPredicted {
+            answer.push(LayerPredicted {
                 id: layer.id.0,
                 technique: layer.technique.named(layer.hand),
                 pot: self.shelf.pot_words(&layer.pot),
@@ -250,7 +251,7 @@ impl<'a> SeenBoard<'a> {
             });
             before = after;
         }
-        told
+        answer
     }
 }
 

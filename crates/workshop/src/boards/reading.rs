@@ -3,10 +3,12 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, BoardJudgement, BoardReading, BoardSpot, Hands, Letter, Place, Technique};
+use warm_blend_board::{
+    Board, BoardJudgement, BoardReading, BoardSpot, LearnedHand, Letter, Place, Technique,
+};
 use warm_blend_interchange::hex;
 use warm_blend_learn::{Measured, Source};
-use warm_blend_paint::{Note, State, Verdict};
+use warm_blend_paint::{FilmState, Note, Verdict};
 use warm_blend_spectral::Lab;
 
 use crate::{Checks, Kept, MeasuredEntry, Refusal, ShelfSnapshot};
@@ -21,7 +23,7 @@ pub struct SpotToRead {
     #[schema(value_type = String)]
     pub place: Place,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
 }
 
 /// What the reader says of a spot.
@@ -42,7 +44,7 @@ pub struct BoardReadingEntry {
     #[schema(value_type = String)]
     pub strip: Letter,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
     pub source: Option<Source>,
     /// One to nine.
@@ -64,7 +66,7 @@ pub struct BoardSpotEntry {
 /// A painted strip that was read, with how it stands to what was predicted.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardReadingKept {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// To be named when it is changed.
     pub revision: i64,
@@ -73,7 +75,7 @@ pub struct BoardReadingKept {
     /// `A` to `F`.
     pub strip: String,
     /// `dry`, `wet` or `sealed`.
-    pub state: State,
+    pub state: FilmState,
     /// What was read, spot by spot.
     pub spots: Vec<SpotKept>,
     /// True where it lies so far out that no hand makes that of this board: it is left out until somebody says that it is right.
@@ -129,7 +131,7 @@ pub struct HandKnown {
     pub within: f64,
     /// How many readings of boards say so.
     pub boards: usize,
-    /// In words: `leaves about 1.4 times the usual film, and covers more`.
+    /// As text: `leaves about 1.4 times the usual film, and covers more`.
     pub words: String,
 }
 
@@ -156,7 +158,7 @@ impl BoardSpotEntry {
 }
 
 impl HandKnown {
-    fn of(hands: &Hands, technique: Technique) -> Self {
+    fn of(hands: &LearnedHand, technique: Technique) -> Self {
         let (habit, within) = (hands.habit(technique), hands.within(technique));
         Self {
             technique: technique.id(),
@@ -169,7 +171,7 @@ impl HandKnown {
     }
 
     /// Of the techniques that boards were read of.
-    pub fn all(hands: &Hands) -> Vec<Self> {
+    pub fn all(hands: &LearnedHand) -> Vec<Self> {
         let read = Technique::ALL.into_iter().filter(|technique| hands.boards(*technique) > 0);
         read.map(|technique| Self::of(hands, technique)).collect()
     }
@@ -179,9 +181,9 @@ impl BoardReadingKept {
     fn of(kept: &Kept<BoardReading>, judged: Option<&BoardJudgement>) -> Self {
         let reading = &kept.value;
         let spot = |(i, spot): (usize, &BoardSpot)| {
-            let told =
+            let shown =
                 |of: fn(&BoardJudgement) -> &Vec<Lab>| judged.and_then(|judged| of(judged).get(i).copied());
-            let (usual, predicted) = (told(|judged| &judged.usual), told(|judged| &judged.predicted));
+            let (usual, predicted) = (shown(|judged| &judged.usual), shown(|judged| &judged.predicted));
             let read = spot.measured.lab();
             let off = |lab: Lab| Verdict::of(read, lab).difference.value();
             SpotKept {
@@ -222,7 +224,7 @@ fn mean(of: impl Iterator<Item = f64>) -> f64 {
 
 impl SpotToRead {
     /// Where the reader is put, on a board that can be read there.
-    pub fn parse(&self, id: Uuid, board: &Board) -> Result<(Letter, Place, State), Refusal> {
+    pub fn parse(&self, id: Uuid, board: &Board) -> Result<(Letter, Place, FilmState), Refusal> {
         let Self { strip, place, state } = *self;
         let state = state.unwrap_or_default();
         // What cannot be kept is not read either.

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_board::{
     Board, Defect, KnownTin, Layer, LayerChange, Letter, OnShelf, Place, Remedy, RemedySearch, School,
 };
-use warm_blend_paint::{Look, PaintId, Seen as SeenInLight, State, Verdict};
+use warm_blend_paint::{FilmState, Look, PaintId, Seen as SeenInLight, Verdict};
 
 use crate::{Refusal, SeenBoard, ShelfSnapshot, strip_of};
 
@@ -75,13 +75,13 @@ pub struct SchoolsView {
 
 impl From<&LayerChange> for LayerChangeView {
     fn from(change: &LayerChange) -> Self {
-        let told =
+        let shown =
             |deed, layer: &Layer| Self { deed, id: layer.id.0, layer: Some(layer.clone()), below: None };
         match change {
             LayerChange::Put(layer, above) => {
-                Self { below: above.map(|above| above.0), ..told("put", layer) }
+                Self { below: above.map(|above| above.0), ..shown("put", layer) }
             }
-            LayerChange::Instead(layer) => told("instead", layer),
+            LayerChange::Instead(layer) => shown("instead", layer),
             LayerChange::Take(id) => Self { deed: "take", id: id.0, layer: None, below: None },
         }
     }
@@ -97,7 +97,7 @@ struct Tried<'a> {
 
 impl<'a> Tried<'a> {
     fn new(board: &'a Board, letter: Letter, shelf: &'a ShelfSnapshot, look: Look) -> Result<Self, Refusal> {
-        let seen = SeenBoard::new(board, shelf, Look { state: State::Dry, ..look })?;
+        let seen = SeenBoard::new(board, shelf, Look { state: FilmState::Dry, ..look })?;
         let stack = seen.stack(letter)?;
         let before = Place::ALL.map(|place| seen.look_at(&stack, place, stack.len()));
         Ok(Self { seen, letter, on_shelf: shelf.on_shelf(), before })
@@ -164,13 +164,13 @@ impl ShelfSnapshot {
         let letter = strip_of(board, strip)?;
         let tried = Tried::new(board, letter, self, look)?;
         let schools = tried.mending().schools().map_err(|error| Refusal::field("/ground/colour", error))?;
-        let told = |school: &School| SchoolView {
+        let shown = |school: &School| SchoolView {
             question: school.question,
             ways: school.ways.iter().map(|way| tried.told(way)).collect(),
         };
         Ok(SchoolsView {
             before: tried.before(),
-            schools: schools.iter().map(told).collect(),
+            schools: schools.iter().map(shown).collect(),
             source: PRACTICE,
         })
     }

@@ -7,10 +7,10 @@ use rayon::prelude::*;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_bench::expected_in;
 use warm_blend_learn::{Ensemble, Judged, LoggedReading, Shown};
+use warm_blend_mixing::expected_in;
 use warm_blend_paint::{
-    Colour, Condition, Look, Masstone, MixPart, PaintId, Parts, Seen, State, Verdict, WholeParts,
+    Colour, Condition, FilmState, Look, Masstone, MixPart, PaintId, Parts, Seen, Verdict, WholeParts,
     nearest_whole,
 };
 use warm_blend_spectral::{Lab, Light, difference};
@@ -130,8 +130,8 @@ impl ShelfSnapshot {
         let read = self.was_read(of);
         let like_from =
             if read.is_some() { "from its reading" } else { "from what is known of its paints today" };
-        // Readings are told in daylight, dry; so is all that is held against them.
-        let daylight = Look { light: Light::Daylight, state: State::Dry };
+        // Readings are shown in daylight, dry; so is all that is held against them.
+        let daylight = Look { light: Light::Daylight, state: FilmState::Dry };
         let target = match read {
             Some(target) => target,
             None => {
@@ -182,7 +182,7 @@ impl ShelfSnapshot {
                 _ => logged.pot == Some(of.document),
             };
             match &logged.reading.shown {
-                Shown::Thick(measured) if it && logged.reading.state == State::Dry => {
+                Shown::Thick(measured) if it && logged.reading.state == FilmState::Dry => {
                     Some(Masstone::Lab(measured.lab()))
                 }
                 _ => None,
@@ -198,7 +198,7 @@ impl ShelfSnapshot {
         pot: &[(PaintId, Parts)],
         now: &Ensemble,
     ) -> Result<Option<SaidThen>, Refusal> {
-        let daylight = Look { light: Light::Daylight, state: State::Dry };
+        let daylight = Look { light: Light::Daylight, state: FilmState::Dry };
         let compared = |said: Ensemble| {
             let (expected, today) = (daylight.face(said.best()), daylight.face(now.best()));
             let verdict = Verdict::of(today.lab, expected.lab);

@@ -3,9 +3,9 @@
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
-use warm_blend_bench::PourRecord;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
+use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Class, MixPart, Note, PaintId, Parts, Product, SavedMix, percentages};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};

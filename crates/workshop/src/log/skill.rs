@@ -2,12 +2,12 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::{Hands, Technique};
+use warm_blend_board::{LearnedHand, Technique};
 use warm_blend_plan::{Done, Pace, Paces};
 
 use crate::ShelfSnapshot;
 
-/// How many points are told of each, the last among them.
+/// How many points are reported each, the last among them.
 const MOST: usize = 12;
 /// Paces that nobody would call another, as a factor†.
 const AS_QUICK: f64 = 1.05;
@@ -43,7 +43,7 @@ impl ShelfSnapshot {
     /// then, with the paints as they are known now.
     pub fn skills(&self, done: &[Done]) -> Vec<SkillLearned> {
         let after = |until: usize| (self.boards()[until - 1].0.made_at.to_string(), self.hands_after(until));
-        let known: Vec<(String, Hands)> = told(self.boards().len()).map(after).collect();
+        let known: Vec<(String, LearnedHand)> = told(self.boards().len()).map(after).collect();
         let film = |technique: Technique| film(technique, self.hands(), &known);
         let pace = |technique: Technique| pace(technique, done);
         Technique::ALL
@@ -54,14 +54,14 @@ impl ShelfSnapshot {
     }
 }
 
-/// Up to which of so many is told: evenly spread, the last among them.
+/// Up to which of so many is shown: evenly spread, the last among them.
 fn told(all: usize) -> impl Iterator<Item = usize> {
     let n = all.min(MOST);
     (1..=n).map(move |nth| (nth * all).div_ceil(n))
 }
 
-fn film(technique: Technique, now: &Hands, known: &[(String, Hands)]) -> Option<SkillLearned> {
-    let point = |(at, hands): &(String, Hands)| SkillPoint {
+fn film(technique: Technique, now: &LearnedHand, known: &[(String, LearnedHand)]) -> Option<SkillLearned> {
+    let point = |(at, hands): &(String, LearnedHand)| SkillPoint {
         at: at.clone(),
         times: hands.habit(technique).film,
         within: hands.within(technique),
@@ -112,10 +112,10 @@ mod tests {
     proptest! {
         #[test]
         fn what_is_told_is_spread_and_ends_with_all(all in 0usize..500) {
-            let told: Vec<usize> = told(all).collect();
-            prop_assert_eq!(told.len(), all.min(MOST));
-            prop_assert!(told.is_sorted_by(|one, next| one < next) && told.iter().all(|until| (1..=all).contains(until)));
-            prop_assert_eq!(told.last().copied(), (all > 0).then_some(all));
+            let shown: Vec<usize> = told(all).collect();
+            prop_assert_eq!(shown.len(), all.min(MOST));
+            prop_assert!(shown.is_sorted_by(|one, next| one < next) && shown.iter().all(|until| (1..=all).contains(until)));
+            prop_assert_eq!(shown.last().copied(), (all > 0).then_some(all));
         }
     }
 

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_learn::{Foretold, Reading};
+use warm_blend_learn::{Backtested, Reading};
 use warm_blend_paint::{PaintId, Verdict};
 
 use crate::{Refusal, ShelfSnapshot, pot_words::pot_words};
@@ -18,7 +18,7 @@ pub struct TruthView {
     pub readings: Vec<TruthPoint>,
     /// How many came out within what was predicted.
     pub held: usize,
-    /// In words: `8 of 9 came out as was said, where nine of ten are to`.
+    /// As text: `8 of 9 came out as was said, where nine of ten are to`.
     pub words: String,
     /// How far mixes of this shelf were from their predictions, in words; none until three mixes have been read.
     pub mixes: Option<String>,
@@ -61,7 +61,7 @@ pub struct Surprise {
 /// How a reading came out against what had been said of it before it was taken.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct CameOut {
-    /// In words: `a touch lighter than predicted`, or `as predicted`.
+    /// As text: `a touch lighter than predicted`, or `as predicted`.
     pub words: String,
     /// ΔE00 from what was predicted.
     pub difference: f64,
@@ -71,8 +71,8 @@ pub struct CameOut {
     pub held: bool,
 }
 
-impl From<&Foretold> for CameOut {
-    fn from(one: &Foretold) -> Self {
+impl From<&Backtested> for CameOut {
+    fn from(one: &Backtested) -> Self {
         let verdict = Verdict::of(one.read, one.expected);
         let words = match verdict.can_be_seen() {
             true => verdict.words.replace("the target", "predicted"),
@@ -85,24 +85,24 @@ impl From<&Foretold> for CameOut {
 impl ShelfSnapshot {
     /// How a reading came out; none where it is not one of the last, shows no thick film, or is of paints that are gone.
     pub fn came_out(&self, reading: Uuid) -> Result<Option<CameOut>, Refusal> {
-        let told = self.foretold()?;
-        let of = |one: &&Foretold| self.logged().get(one.reading).is_some_and(|kept| kept.id == reading);
-        Ok(told.iter().rev().find(of).map(CameOut::from))
+        let answer = self.backtested()?;
+        let of = |one: &&Backtested| self.logged().get(one.reading).is_some_and(|kept| kept.id == reading);
+        Ok(answer.iter().rev().find(of).map(CameOut::from))
     }
 
     /// How true what was predicted of the last readings was.
     pub fn truth(&self) -> Result<TruthView, Refusal> {
         let all: Vec<_> = self.readings().collect();
-        let foretold = self.foretold()?;
-        let told: Vec<&Foretold> =
-            foretold.iter().filter(|one| !all[one.reading].0.value.is_practice()).collect();
+        let predicted = self.backtested()?;
+        let answer: Vec<&Backtested> =
+            predicted.iter().filter(|one| !all[one.reading].0.value.is_practice()).collect();
         let name = |of: &Reading<PaintId>| {
             let part = |(paint, parts): &(PaintId, warm_blend_paint::Parts)| {
                 ((100.0 * parts.value()).round() / 100.0, self.name(paint.0).to_owned())
             };
             pot_words(&of.of.iter().map(part).collect::<Vec<_>>())
         };
-        let point = |one: &Foretold| {
+        let point = |one: &Backtested| {
             let kept = all[one.reading].0;
             TruthPoint {
                 reading: kept.id,
@@ -113,11 +113,11 @@ impl ShelfSnapshot {
                 held: one.held(),
             }
         };
-        let held = told.iter().filter(|one| one.held()).count();
-        let mut worst: Vec<&Foretold> = told.iter().copied().filter(|one| !one.held()).collect();
-        let beyond = |one: &Foretold| one.difference / one.within.max(1e-9);
+        let held = answer.iter().filter(|one| one.held()).count();
+        let mut worst: Vec<&Backtested> = answer.iter().copied().filter(|one| !one.held()).collect();
+        let beyond = |one: &Backtested| one.difference / one.within.max(1e-9);
         worst.sort_by(|a, b| beyond(b).total_cmp(&beyond(a)));
-        let surprise = |one: &&Foretold| {
+        let surprise = |one: &&Backtested| {
             let (kept, judged) = all[one.reading];
             Surprise {
                 reading: kept.id,
@@ -131,18 +131,18 @@ impl ShelfSnapshot {
                 },
             }
         };
-        let words = match told.len() {
+        let words = match answer.len() {
             0 => "No predictions checked by a reading yet.".to_owned(),
             n => format!("{held} of {n} readings came out as predicted; expected: 9 in 10."),
         };
         // A questioned reading says nothing about the mix.
-        let of_mixes = told.iter().filter(|one| {
+        let of_mixes = answer.iter().filter(|one| {
             let (kept, judged) = all[one.reading];
             kept.value.reading.of.len() > 1 && !judged.is_some_and(|judged| judged.questioned)
         });
         Ok(TruthView {
             mixes: mixes_in_words(of_mixes.map(|one| one.difference).collect()),
-            readings: told.iter().copied().map(point).collect(),
+            readings: answer.iter().copied().map(point).collect(),
             held,
             words,
             worst: worst.iter().take(WORST).map(surprise).collect(),

@@ -14,7 +14,7 @@ use super::query::LogPlace;
 use super::truth::CameOut;
 use crate::{Refusal, ShelfSnapshot, Wedge};
 
-/// So many lines of a kind one after the other are told as one†.
+/// So many lines of a kind one after the other are shown as one†.
 const MANY: usize = 3;
 
 /// A line of the log as it is kept.

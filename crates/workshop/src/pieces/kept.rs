@@ -26,7 +26,7 @@ impl PieceName {
 /// A piece that is kept.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PieceKept {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// To be named when it is changed.
     pub revision: i64,
@@ -46,7 +46,7 @@ impl From<Kept<Piece>> for PieceKept {
 /// A piece in the list.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PieceInList {
-    /// For good.
+    /// Stable identifier.
     pub id: Uuid,
     /// How often it was changed.
     pub revision: i64,

@@ -115,7 +115,7 @@ pub struct ZoneView {
     pub chroma: Option<f64>,
     /// What the screen shows of field, recess and edge.
     pub places: Vec<String>,
-    /// The colours that are told apart, the largest share first.
+    /// The colours that are distinguished, the largest share first.
     pub colours: Vec<ShareOfColour>,
 }
 
@@ -149,7 +149,7 @@ pub struct FindingView {
     pub what: String,
     /// The numbers it comes from.
     pub from: String,
-    /// How much it matters; 0 of what is only told.
+    /// How much it matters; 0 of what is only reported.
     pub weight: f64,
     /// Which zones.
     pub zones: Vec<&'static str>,

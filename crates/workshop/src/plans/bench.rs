@@ -91,14 +91,14 @@ impl Planned<'_> {
         }
         let of = |(step, when): (&Step, &Scheduled)| {
             let worked = when.stretches.iter().filter(|(begins, ends)| begins < ends);
-            let told = worked.map(|stretch| Elsewhere {
+            let shown = worked.map(|stretch| Elsewhere {
                 piece: one.id,
                 name: one.piece.name.as_str().to_owned(),
                 step: self.name(&step.work),
                 when: *stretch,
                 by: when.by,
             });
-            told.collect::<Vec<_>>()
+            shown.collect::<Vec<_>>()
         };
         self.in_order().flat_map(of).collect()
     }

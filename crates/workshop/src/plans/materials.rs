@@ -56,7 +56,7 @@ impl<'a> Planned<'a> {
         Ok(all)
     }
 
-    /// ml of each tin in some pots, by the parts of each; of what comes out of a tin by itself that tin.
+    /// ml of each tin in some pots, by the parts of each; of what comes out of a tin alone that tin.
     pub(super) fn by_tin(&self, needed: &[Needed]) -> Vec<(&'a Kept<ShelfPaint>, f64, f64)> {
         let mut all: Vec<(&Kept<ShelfPaint>, f64, f64)> = Vec::new();
         let mut add = |tin: &'a Kept<ShelfPaint>, ml: f64, each: f64| match all

@@ -21,7 +21,7 @@ pub struct PieceRecord {
     pub client: Option<String>,
     /// The scheme that counts.
     pub scheme: String,
-    /// False where some of it is still to be done: it is told as far as it is.
+    /// False where some of it is still to be done: it is shown as far as it is.
     pub finished: bool,
     /// Part by part.
     pub zones: Vec<ZoneRecord>,

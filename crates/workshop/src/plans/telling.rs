@@ -100,7 +100,7 @@ impl Planned<'_> {
         }
     }
 
-    /// The same as they are told: in full the first time.
+    /// The same as they are shown: in full the first time.
     pub(super) fn told(&self, step: &Step, said: &mut Vec<TakeCare>) -> Vec<CareView> {
         let tell = |care: TakeCare| {
             if said.contains(&care) {

@@ -56,7 +56,7 @@ pub struct RunSheetView {
     pub undercoats: Vec<UndercoatView>,
     /// What the whole comes to.
     pub cost: CostView,
-    /// What the client is told of how to look after it.
+    /// What the client is reported how to look after it.
     pub care_card: Vec<&'static str>,
     /// What each scheme of the piece would come to from here on, the one that counts too.
     pub schemes: Vec<SchemeCost>,
@@ -97,7 +97,7 @@ pub struct StepView {
     pub ends: String,
     /// When the next can go on; none after the last.
     pub dry: Option<String>,
-    /// True where it is put off to another day before it is done.
+    /// True where it is deferred to another day before it is done.
     pub split: bool,
     /// Where it pauses then: `pause after the drawer fronts`.
     pub pauses: Vec<String>,
@@ -292,7 +292,7 @@ pub struct SchemeCost {
 pub struct ToolView {
     /// What.
     pub name: &'static str,
-    /// How many.
+    /// Number of them.
     pub count: Option<usize>,
     /// Why.
     pub why: &'static str,

@@ -59,7 +59,7 @@ impl Planned<'_> {
         let clock = hours.clock();
         let day = |at: Timestamp| at.to_zoned_datetime(clock.clone()).date();
         let mut found: Vec<(Timestamp, OtherWay)> = Vec::new();
-        // A way that is no day sooner is none; all three together are told of only where they beat each of them.
+        // A way that is no day sooner is none; all three together are reported only where they beat each of them.
         for (words, hours, helper) in ways {
             let Some(over) = self.scheduled(&hours, helper, 1.0).and_then(|plan| Self::ends(&plan)) else {
                 continue;
@@ -79,8 +79,8 @@ impl Planned<'_> {
         for zone in &self.zones {
             let next = self.steps.iter().find(|step| step.zones.contains(&zone.zone));
             let last = self.on.zone(zone.zone).and_then(|on| on.last());
-            let told = last.zip(next).and_then(|(last, next)| if_it_stays(last, &next.work));
-            all.extend(told.filter(|told| !all.contains(told)));
+            let shown = last.zip(next).and_then(|(last, next)| if_it_stays(last, &next.work));
+            all.extend(shown.filter(|shown| !all.contains(shown)));
         }
         all
     }
@@ -125,7 +125,7 @@ impl Planned<'_> {
         })?;
         let mut found: Vec<SchoolCost> = Vec::new();
         for AnotherWay { question, words, why, .. } in asked.into_inner() {
-            if found.iter().any(|told| told.words == words) {
+            if found.iter().any(|shown| shown.words == words) {
                 continue;
             }
             let planned = self.plan_again(&|layers| {

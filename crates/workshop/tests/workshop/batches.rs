@@ -29,8 +29,8 @@ fn measured(shelf: &ShelfSnapshot, of: &BatchOf) -> Result<BatchMeasured, Refusa
 #[test]
 fn a_batch_by_weight_is_exact() {
     let shelf = pile().shelf();
-    let told = measured(&shelf, &batch(&[(WHITE, 3), (BROWN, 1)], 200.0, "ml")).unwrap();
-    let by_weight = told.ways.iter().find(|way| way.measure == "g").unwrap();
+    let answer = measured(&shelf, &batch(&[(WHITE, 3), (BROWN, 1)], 200.0, "ml")).unwrap();
+    let by_weight = answer.ways.iter().find(|way| way.measure == "g").unwrap();
     let density = |n| shelf.tin(id(n)).unwrap().value.density();
     let grams = [format!("{:.1} g", 150.0 * density(WHITE)), format!("{:.1} g", 50.0 * density(BROWN))];
     assert_eq!(by_weight.amounts, grams);
@@ -38,17 +38,17 @@ fn a_batch_by_weight_is_exact() {
     assert!((by_weight.cost.unwrap() - (3.0 + 1.2)).abs() < 1e-9);
     // The brown tin holds 40 ml.
     assert_eq!(by_weight.short, ["peat"]);
-    assert!((told.ml - 200.0).abs() < 1e-9 && (by_weight.ml - 200.0).abs() < 1e-9);
-    let per_m2 = told.cost_per_m2.unwrap();
+    assert!((answer.ml - 200.0).abs() < 1e-9 && (by_weight.ml - 200.0).abs() < 1e-9);
+    let per_m2 = answer.cost_per_m2.unwrap();
     assert!((per_m2 * by_weight.covers_m2 - 4.2).abs() < 1e-9);
     // NIST SP 811: a square foot is 0.09290304 m².
-    assert!((told.cost_per_ft2.unwrap() / per_m2 - 0.092_903_04).abs() < 1e-9);
+    assert!((answer.cost_per_ft2.unwrap() / per_m2 - 0.092_903_04).abs() < 1e-9);
 }
 
 #[test]
 fn without_a_price_there_is_no_cost() {
-    let told = measured(&pile().shelf(), &batch(&[(WHITE, 1), (BLACK, 1)], 1.0, "cup")).unwrap();
-    assert!(told.cost_per_m2.is_none() && told.ways.iter().all(|way| way.cost.is_none()));
+    let answer = measured(&pile().shelf(), &batch(&[(WHITE, 1), (BLACK, 1)], 1.0, "cup")).unwrap();
+    assert!(answer.cost_per_m2.is_none() && answer.ways.iter().all(|way| way.cost.is_none()));
 }
 
 #[test]
@@ -62,7 +62,7 @@ fn all_that_is_left_of_a_tin_sets_the_batch() {
     assert_eq!(pointers(measured(&shelf, &unknown)), ["/using_up"]);
 }
 
-/// A scoop is for powders: nobody is told to take one of paint unless it is all there is.
+/// A scoop is for powders: nobody is shown to take one of paint unless it is all there is.
 #[test]
 fn what_is_owned_is_what_is_measured_with() {
     let shelf = pile().shelf();
@@ -119,8 +119,8 @@ proptest! {
         let shelf = pile().shelf();
         let of = |amount, measure: &str| measured(&shelf, &batch(&[(WHITE, a), (BLUE, b)], amount, measure)).unwrap();
         let (one, two) = (of(ml, "ml"), of(2.0 * ml, "ml"));
-        let weighed = |told: &BatchMeasured| {
-            let way = told.ways.iter().find(|way| way.measure == "g").unwrap();
+        let weighed = |shown: &BatchMeasured| {
+            let way = shown.ways.iter().find(|way| way.measure == "g").unwrap();
             (way.cost.unwrap(), way.covers_m2)
         };
         let ((cost, covers), (twice, further)) = (weighed(&one), weighed(&two));

@@ -1,13 +1,13 @@
-//! Changes to several documents at one go: two tins made one, a mix made into another, the choices of the workshop.
+//! Changes to several documents at once: two tins made one, a mix made into another, the choices of the workshop.
 
 use proptest::prelude::*;
 use uuid::Uuid;
-use warm_blend_bench::{AmountAsEntered, PourAction, PourEvent, PourRecord};
 use warm_blend_board::{
     Board, BoardReading, BoardSpot, Ground, GroundKind, Layer, Letter, Place, Strip, Technique,
 };
 use warm_blend_learn::{LoggedReading, Measured, ShelfPaint, Source};
-use warm_blend_paint::{Class, Measure, MixId, Name, PaintId, SavedMix, State};
+use warm_blend_mixing::{AmountAsEntered, PourAction, PourEvent, PourRecord};
+use warm_blend_paint::{Class, FilmState, Measure, MixId, Name, PaintId, SavedMix};
 use warm_blend_piece::{Finish, Piece, Scheme, Zone, ZoneFinish};
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{Documents, Merge, MixtureWanted, Workshop, WorkshopEntry, WorkshopKept};
@@ -35,7 +35,8 @@ fn all_kinds(pile: &mut Pile) {
     let strip = Strip { letter: Letter::ALL[0], from: None, layers: vec![layer] };
     let board = Board::new(name("sample"), Ground::of(GroundKind::WhitePrimer), vec![strip]).unwrap();
     let spot = BoardSpot { place: Place::Field, measured: Measured::Colour(GREY) };
-    let read = BoardReading::new((id(202), &board), Letter::ALL[0], (State::Dry, Source::Reader), vec![spot]);
+    let read =
+        BoardReading::new((id(202), &board), Letter::ALL[0], (FilmState::Dry, Source::Reader), vec![spot]);
     pile.put(id(202), board);
     pile.put(id(203), read.unwrap());
     let band = |of: &[(u128, u32)], at| warm_blend_piece::Band { pot: components(of), at };
@@ -167,10 +168,10 @@ fn choices_of_the_workshop_are_checked() {
     Documents::remove::<ShelfPaint>(&mut pile, id(BLUE), 1).unwrap();
     assert_eq!(pointers(chosen(&pile, BLUE)), ["/house_white"]);
     // A white that was removed is the house white no more, and is it again where it is put back.
-    let told = |pile: &Pile| WorkshopKept::of(&pile.workshop(), &pile.all_ever()).entry.house_white;
-    assert_eq!(told(&pile), Some(PaintId(id(WHITE))));
+    let shown = |pile: &Pile| WorkshopKept::of(&pile.workshop(), &pile.all_ever()).entry.house_white;
+    assert_eq!(shown(&pile), Some(PaintId(id(WHITE))));
     Documents::remove::<ShelfPaint>(&mut pile, id(WHITE), 1).unwrap();
-    assert_eq!((told(&pile), pile.shelf().house_white()), (None, None));
+    assert_eq!((shown(&pile), pile.shelf().house_white()), (None, None));
 }
 
 proptest! {

@@ -1,4 +1,4 @@
-//! What is entered and what is kept: the one comes back from the other, and every fault of an entry is told at once.
+//! What is entered and what is kept: the one comes back from the other, and every fault of an entry is shown at once.
 
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -156,14 +156,14 @@ fn a_board_comes_back_and_its_strips_are_found() {
 #[test]
 fn a_strip_is_predicted_layer_by_layer() {
     let shelf = pile().shelf();
-    let told = shelf.predict_strip(&board(), None, None, LIGHT.into()).unwrap();
-    assert_eq!((told.layers.len(), told.places.len(), told.shared), (2, 3, 0));
-    assert_eq!(told.layers[1].pot, "1 peat : 4 glazing liquid");
+    let answer = shelf.predict_strip(&board(), None, None, LIGHT.into()).unwrap();
+    assert_eq!((answer.layers.len(), answer.places.len(), answer.shared), (2, 3, 0));
+    assert_eq!(answer.layers[1].pot, "1 peat : 4 glazing liquid");
     // A wiped glaze stays in the recess (common practice).
-    assert!(told.layers[1].moves.ends_with("in the recess"), "{}", told.layers[1].moves);
+    assert!(answer.layers[1].moves.ends_with("in the recess"), "{}", answer.layers[1].moves);
     let bare = shelf.predict_strip(&board(), Some(Letter::ALL[0]), Some(0), LIGHT.into()).unwrap();
-    assert_ne!(bare.places[0].seen.hex, told.places[0].seen.hex);
-    for place in &told.places {
+    assert_ne!(bare.places[0].seen.hex, answer.places[0].seen.hex);
+    for place in &answer.places {
         assert!(place.colours.iter().map(|colour| colour.percent).sum::<u32>() == 100 && place.within > 0.0);
     }
     let mut strange = board();

@@ -21,14 +21,14 @@ fn how() -> HowToImport {
 fn planned(pile: &Pile, bytes: &[u8], how: &HowToImport) -> Result<(Import, ImportPlan), Refusal> {
     let shelf = pile.shelf();
     let import = Import::of(FileRead::of(bytes, how)?, &shelf);
-    let told = import.told(&shelf);
-    Ok((import, told))
+    let shown = import.told(&shelf);
+    Ok((import, shown))
 }
 
 fn brought(pile: &mut Pile, bytes: &[u8]) -> ImportPlan {
-    let (import, told) = planned(pile, bytes, &how()).unwrap();
+    let (import, shown) = planned(pile, bytes, &how()).unwrap();
     import.carry_out(pile).unwrap();
-    told
+    shown
 }
 
 fn exported(pile: &Pile, format: &str) -> Vec<u8> {
@@ -49,8 +49,8 @@ fn a_whole_shelf_goes_over_with_its_readings() {
     from.put(id(301), reading(&[(BROWN, 1.0)], Lab { l: 30.0, a: 6.0, b: 12.0 }));
     let file = exported(&from, "json");
     let mut to = bare();
-    let told = brought(&mut to, &file);
-    assert_eq!(told.rows.iter().filter(|row| row.deed == "new").count(), 7);
+    let shown = brought(&mut to, &file);
+    assert_eq!(shown.rows.iter().filter(|row| row.deed == "new").count(), 7);
     let tins = |pile: &Pile| -> Vec<ShelfPaint> {
         let mut tins: Vec<ShelfPaint> = pile.all().into_iter().map(|kept| kept.value).collect();
         tins.sort_by(|a, b| a.name.as_str().cmp(b.name.as_str()));
@@ -70,8 +70,8 @@ fn an_own_export_teaches_nothing() {
     for format in ["cgats", "cxf", "gpl", "csv"] {
         let mut pile = pile();
         let file = exported(&pile, format);
-        let told = brought(&mut pile, &file);
-        assert!(told.rows.iter().all(|row| row.deed != "reading"), "{format}: {told:?}");
+        let shown = brought(&mut pile, &file);
+        assert!(shown.rows.iter().all(|row| row.deed != "reading"), "{format}: {shown:?}");
         assert_eq!(pile.all::<LoggedReading>().len(), 0, "{format}");
     }
 }
@@ -80,10 +80,10 @@ fn an_own_export_teaches_nothing() {
 fn a_reading_of_a_tin_on_the_shelf_is_logged_and_the_same_again_is_not() {
     let mut pile = pile();
     let file = b"name,L,a,b\nHarbour ,33.5,-2.0,-17.0\nnew grey,55,0,2\nharbour,33.5,-2.0,-17.0\n";
-    let (_, told) = planned(&pile, file, &how()).unwrap();
-    let deeds: Vec<&str> = told.rows.iter().map(|row| row.deed).collect();
+    let (_, shown) = planned(&pile, file, &how()).unwrap();
+    let deeds: Vec<&str> = shown.rows.iter().map(|row| row.deed).collect();
     assert_eq!(deeds, ["reading", "new", "skip"]);
-    assert_eq!(told.summary, "1 new, 1 reading of a paint on the shelf, 1 left out");
+    assert_eq!(shown.summary, "1 new, 1 reading of a paint on the shelf, 1 left out");
     brought(&mut pile, file);
     let logged = pile.all::<LoggedReading>();
     assert_eq!(logged.len(), 1);
@@ -94,10 +94,10 @@ fn a_reading_of_a_tin_on_the_shelf_is_logged_and_the_same_again_is_not() {
 
 #[test]
 fn a_medium_of_that_name_is_left_alone() {
-    let told = planned(&pile(), b"name,L,a,b\nclear wax,80,0,10\n", &how()).unwrap().1;
+    let shown = planned(&pile(), b"name,L,a,b\nclear wax,80,0,10\n", &how()).unwrap().1;
     assert!(
-        told.rows[0].deed == "skip" && told.rows[0].words.contains("a medium with that name"),
-        "{told:?}"
+        shown.rows[0].deed == "skip" && shown.rows[0].words.contains("a medium with that name"),
+        "{shown:?}"
     );
 }
 

@@ -6,9 +6,9 @@ use std::ops::ControlFlow;
 use jiff::{SignedDuration, Timestamp, tz::TimeZone};
 use proptest::prelude::*;
 use uuid::Uuid;
-use warm_blend_bench::{AmountAsEntered, PourAction, PourEvent, PourRecord};
-use warm_blend_board::{Hand, Passes, Technique};
+use warm_blend_board::{Application, Passes, Technique};
 use warm_blend_learn::ShelfPaint;
+use warm_blend_mixing::{AmountAsEntered, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{
     Class, Colour, Look, MixId, MixPart, Name, Note, PaintId, Parts, Product, SavedMix, WholeParts,
 };
@@ -117,7 +117,7 @@ fn a_run_sheet_tells_its_steps() {
     let layer = |technique: Technique, of: &[(Uuid, u32)], passes: u8| LayerWork {
         technique,
         pot: parts(of),
-        hand: Hand { passes: Passes::new(passes).unwrap(), ..Hand::default() },
+        hand: Application { passes: Passes::new(passes).unwrap(), ..Application::default() },
         into_wet: false,
     };
     let chalk = |_: PaintId| Some(Product::from(Class::Chalk));
@@ -299,7 +299,7 @@ fn what_is_poured_instead_is_the_likeliest() {
     assert!(found.iter().all(|part| poured.contains(part)), "{poured:?} for {found:?}");
 }
 
-/// What was read of the tins after a pot was poured is told, and nothing that was read before.
+/// What was read of the tins after a pot was poured is shown, and nothing that was read before.
 #[test]
 fn what_was_learned_since_is_told() {
     let mut pile = pile();
@@ -319,15 +319,15 @@ fn what_was_learned_since_is_told() {
     assert!(since(-60)[0].ends_with(" was read twice"), "{:?}", since(-60));
     assert!(since(60).is_empty());
     // Of the mix it was said what is said of it where nothing was read; now it is known better, and to be darker.
-    let told = |shelf: &ShelfSnapshot, at| shelf.make_again(&poured(at), Look::default()).unwrap();
-    let unread = told(&self::pile().shelf(), -60);
-    let made = told(&shelf, -60);
+    let answer = |shelf: &ShelfSnapshot, at| shelf.make_again(&poured(at), Look::default()).unwrap();
+    let unread = answer(&self::pile().shelf(), -60);
+    let made = answer(&shelf, -60);
     let said = made.said_then.unwrap();
     assert_eq!(said.expected.hex, unread.now.wedge.face.hex);
     assert!((said.within - unread.now.within).abs() < 0.01 && made.now.within < 0.5 * said.within);
     assert_eq!(said.words, "clearly darker and warmer");
     assert!(said.difference > 0.5, "{}", said.difference);
-    assert!(unread.said_then.is_none() && told(&shelf, 60).said_then.is_none());
+    assert!(unread.said_then.is_none() && answer(&shelf, 60).said_then.is_none());
 }
 
 #[test]

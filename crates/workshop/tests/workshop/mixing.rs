@@ -14,11 +14,11 @@ fn look() -> Look {
 
 #[test]
 fn an_empty_pot_has_no_colour_and_is_no_error() {
-    let told = pile().shelf().predict(&mix(&[]), look()).unwrap();
-    assert!(told.swatch.is_none() && told.judgement.is_none() && told.parts.is_empty());
+    let answer = pile().shelf().predict(&mix(&[]), look()).unwrap();
+    assert!(answer.swatch.is_none() && answer.judgement.is_none() && answer.parts.is_empty());
 }
 
-/// A paint by itself is that paint; against its own colour there is nothing to say.
+/// A paint alone is that paint; against its own colour there is nothing to say.
 #[test]
 fn one_paint_alone_is_itself() {
     let pile = pile();
@@ -34,14 +34,14 @@ fn one_paint_alone_is_itself() {
     assert!(judged.difference < 0.05, "{judged:?}");
 }
 
-/// A tin that was removed goes on in its mixes, and is marked; a medium is told as one.
+/// A tin that was removed goes on in its mixes, and is marked; a medium is shown as one.
 #[test]
 fn what_was_removed_is_still_known_in_its_mixes() {
     let mut pile = pile();
     warm_blend_workshop::Documents::remove::<warm_blend_learn::ShelfPaint>(&mut pile, id(BLUE), 1).unwrap();
     let shelf = pile.shelf();
-    let told = shelf.predict(&mix(&[(BLUE, 1), (GLAZE, 4)]), look()).unwrap();
-    assert!(told.parts[0].removed && !told.parts[0].medium && told.parts[1].medium);
+    let answer = shelf.predict(&mix(&[(BLUE, 1), (GLAZE, 4)]), look()).unwrap();
+    assert!(answer.parts[0].removed && !answer.parts[0].medium && answer.parts[1].medium);
     assert_eq!(shelf.name(id(BLUE)), "harbour");
     assert_eq!(
         shelf.pot_words(&components(&[(BLUE, 1), (GLAZE, 4)])),
@@ -61,7 +61,7 @@ fn what_would_narrow_a_mix_is_what_its_doubt_hangs_on() {
     assert_eq!(narrowed(&pile, &[(BLUE, 1)]), None);
     assert_eq!(narrowed(&pile, &[(BLUE, 1), (WHITE, 1)]), test(BLUE, "harbour"));
     assert_eq!(narrowed(&pile, &[(BLUE, 4), (GLAZE, 1)]), test(BLUE, "harbour"));
-    // Read by itself and in white, the blue is known; in glazing liquid it is not.
+    // Read alone and in white, the blue is known; in glazing liquid it is not.
     for (n, white) in [(300, 1.0), (301, 4.0), (302, 16.0)] {
         let of = [(BLUE, 1.0), (WHITE, white)];
         let tins = of.map(|(tin, _)| pile.shelf().paint(id(tin)).unwrap().clone());

@@ -7,7 +7,7 @@ use serde_json::Value;
 use uuid::Uuid;
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{
-    Class, CoatsToHide, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price, SavedMix, State,
+    Class, CoatsToHide, FilmState, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price, SavedMix,
     WholeParts,
 };
 use warm_blend_spectral::{Lab, Light};
@@ -211,7 +211,7 @@ pub fn reading(of: &[(u128, f64)], lab: Lab) -> LoggedReading {
         reading: Reading {
             of,
             pour: PartsMethod::Scale,
-            state: State::Dry,
+            state: FilmState::Dry,
             shown,
             source: Source::Reader,
             sure: false,

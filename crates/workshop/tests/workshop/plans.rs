@@ -317,15 +317,15 @@ fn a_cheaper_first_coat_is_close_in_colour() {
     };
     bench.shelf = with("#d0ac54");
     let view = bench.view(CHEST, monday());
-    let [told] = view.undercoats.as_slice() else { panic!("{:?}", view.undercoats) };
-    assert!(told.words.starts_with("First coat in wall straw, close to straw"), "{}", told.words);
+    let [shown] = view.undercoats.as_slice() else { panic!("{:?}", view.undercoats) };
+    assert!(shown.words.starts_with("First coat in wall straw, close to straw"), "{}", shown.words);
     // 36 a litre against 10: what the first coat takes, times the difference.
     let first = view.pots[0].ml / 2.0;
-    assert!((told.saves - first * 0.026).abs() < 0.02, "{} of {first} ml", told.saves);
+    assert!((shown.saves - first * 0.026).abs() < 0.02, "{} of {first} ml", shown.saves);
     // Farther away it is tinted with the paint itself, and saves less for it.
     bench.shelf = with("#b89a58");
     let tinted = &bench.view(CHEST, monday()).undercoats[0];
-    assert!(tinted.words.contains("1 straw : 4 wall straw") && tinted.saves < told.saves, "{tinted:?}");
+    assert!(tinted.words.contains("1 straw : 4 wall straw") && tinted.saves < shown.saves, "{tinted:?}");
     base.pot = components(&[(WHITE, 1)]);
     assert!(Bench::new(vec![base]).view(CHEST, monday()).undercoats.is_empty());
 }

@@ -1,10 +1,10 @@
-//! Pots as they are poured: what is told of them, and the label.
+//! Pots as they are poured: what is reported them, and the label.
 
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use proptest::prelude::*;
-use warm_blend_bench::PourRecord;
 use warm_blend_device::NotYet;
+use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Look, MixId, Name, SavedMix};
 use warm_blend_workshop::{AmountsIn, Kept, OnScale, PotAtHand, PotLabel, PourView, Refusal, StepEntry};
 
@@ -110,16 +110,16 @@ fn a_pot_says_what_is_still_to_go_in() {
     let pile = pile();
     let (mix, record) = begun(&[(WHITE, 3), (BLUE, 1)], Some(200.0));
     let record = with(&pile, record, &step(1, Some(WHITE), "ml", Some(100.0)), Ok(0.0)).unwrap();
-    let told = seen(&pile, mix, record, AmountsIn::default());
-    assert_eq!((told.total.as_str(), told.code.len()), ("100 ml", 6));
-    let white = &told.paints[0];
+    let shown = seen(&pile, mix, record, AmountsIn::default());
+    assert_eq!((shown.total.as_str(), shown.code.len()), ("100 ml", 6));
+    let white = &shown.paints[0];
     assert_eq!(
         (white.inside.as_str(), white.left.as_deref(), white.over.as_deref()),
         ("100 ml", Some("50 ml"), None)
     );
-    assert_eq!(told.paints[1].left.as_deref(), Some("50 ml"));
-    assert!(told.swatch.is_some() && told.against_plan.unwrap().difference > 1.0);
-    assert!(told.usual_density.contains(&"chimney white".to_owned()));
+    assert_eq!(shown.paints[1].left.as_deref(), Some("50 ml"));
+    assert!(shown.swatch.is_some() && shown.against_plan.unwrap().difference > 1.0);
+    assert!(shown.usual_density.contains(&"chimney white".to_owned()));
     assert_eq!(serde_json::from_value::<AmountsIn>("g".into()).unwrap(), AmountsIn::Grams);
     assert!(serde_json::from_value::<AmountsIn>("mug".into()).unwrap_err().to_string().contains("use g"));
 }
@@ -128,8 +128,8 @@ fn a_pot_says_what_is_still_to_go_in() {
 fn an_empty_pot_is_told_without_a_colour() {
     let pile = pile();
     let (mix, record) = begun(&[(WHITE, 3), (BLUE, 1)], None);
-    let told = seen(&pile, mix, record.clone(), AmountsIn::Grams);
-    assert!(told.swatch.is_none() && told.against_plan.is_none() && told.recipe.is_empty());
+    let shown = seen(&pile, mix, record.clone(), AmountsIn::Grams);
+    assert!(shown.swatch.is_none() && shown.against_plan.is_none() && shown.recipe.is_empty());
     let line = pile.shelf().pour_line(&kept(record), look()).unwrap();
     assert!(line.open && line.hex.is_none() && line.recipe.is_empty());
 }
@@ -149,13 +149,13 @@ fn a_label_says_all_of_it() {
         let zone = TimeZone::get(zone).unwrap_or(TimeZone::UTC);
         PotLabel::of(&kept(record.clone()), &pile.shelf(), look(), AmountsIn::default(), zone).unwrap()
     };
-    let told = label("UTC");
-    assert_eq!(told.day, "2026-03-29");
-    for words in ["drift", "3 chimney white : 1 harbour", "200 ml, 2026-03-29", "shelf 3", &told.code] {
-        assert!(told.text.contains(words), "{words} in {}", told.text);
+    let shown = label("UTC");
+    assert_eq!(shown.day, "2026-03-29");
+    for words in ["drift", "3 chimney white : 1 harbour", "200 ml, 2026-03-29", "shelf 3", &shown.code] {
+        assert!(shown.text.contains(words), "{words} in {}", shown.text);
     }
-    assert!(told.code_size >= 21 && told.code_path.starts_with('M'));
-    assert_eq!(told.parts.iter().map(|part| part.parts).collect::<Vec<_>>(), [3, 1]);
+    assert!(shown.code_size >= 21 && shown.code_path.starts_with('M'));
+    assert_eq!(shown.parts.iter().map(|part| part.parts).collect::<Vec<_>>(), [3, 1]);
 }
 
 proptest! {
@@ -171,10 +171,10 @@ proptest! {
             let count = Some(f64::from(parts) * part);
             record = with(&pile, record, &step(n, Some(paint), "ml", count), Ok(0.0)).unwrap();
         }
-        let told = seen(&pile, mix.clone(), record, AmountsIn::Grams);
-        prop_assert!(told.paints.iter().all(|paint| paint.left.is_none() && paint.over.is_none()));
-        prop_assert!(told.against_plan.unwrap().difference < 0.2);
-        let poured = told.swatch.unwrap().wedge.face.lab;
+        let shown = seen(&pile, mix.clone(), record, AmountsIn::Grams);
+        prop_assert!(shown.paints.iter().all(|paint| paint.left.is_none() && paint.over.is_none()));
+        prop_assert!(shown.against_plan.unwrap().difference < 0.2);
+        let poured = shown.swatch.unwrap().wedge.face.lab;
         let planned = pile.shelf().predict(&mix, look()).unwrap().swatch.unwrap().wedge.face.lab;
         prop_assert!((poured[0] - planned[0]).abs() < 0.2, "{poured:?} {planned:?}");
     }

@@ -3,7 +3,7 @@
 use std::ops::ControlFlow;
 
 use proptest::prelude::*;
-use warm_blend_paint::{Class, Colour, Condition, Look, Measure, State};
+use warm_blend_paint::{Class, Colour, Condition, FilmState, Look, Measure};
 use warm_blend_spectral::Light;
 use warm_blend_workshop::{Corrections, Found, PotToCorrect, Refusal, ShelfSnapshot, Wanted};
 
@@ -105,8 +105,8 @@ fn price_and_stock_of_a_recipe_are_those_of_its_tins() {
         let cost: Option<f64> =
             recipe.parts.iter().map(|part| Some(by_ml(part.paint)? * part.share * 100.0)).sum();
         match (cost, recipe.cost) {
-            (Some(cost), Some(told)) => assert!((cost - told).abs() < 1e-9, "{recipe:?}"),
-            (cost, told) => assert_eq!(cost, told, "{recipe:?}"),
+            (Some(cost), Some(reply)) => assert!((cost - reply).abs() < 1e-9, "{recipe:?}"),
+            (cost, reply) => assert_eq!(cost, reply, "{recipe:?}"),
         }
         let enough: Option<Vec<bool>> =
             recipe.parts.iter().map(|part| Some(left(part.paint)? >= part.share * 100.0)).collect();
@@ -121,13 +121,13 @@ fn price_and_stock_of_a_recipe_are_those_of_its_tins() {
 fn the_other_light_is_told_beside_the_one_that_is_on() {
     let shelf = pile().shelf();
     for (light, other) in [(Light::Daylight, "bulb"), (Light::Bulb, "daylight"), (Light::ShopTube, "bulb")] {
-        let look = Look { light, state: State::Dry };
+        let look = Look { light, state: FilmState::Dry };
         let found = shelf.find(&wanted(GREY_BLUE), look, || ControlFlow::Continue(())).unwrap();
         assert_eq!(found.recipes[0].elsewhere_in, other);
     }
 }
 
-/// What no mix of the shelf comes near to is told in words.
+/// What no mix of the shelf comes near to is shown in words.
 #[test]
 fn what_the_shelf_lacks_is_said() {
     let found = find(&pile().shelf(), &wanted("#ff2a00"));
@@ -161,21 +161,21 @@ fn what_cannot_be_reached_by_adding_is_said() {
     assert!(never.words.unwrap().contains("can’t get there by adding"));
 }
 
-/// Each addition is told in spoons, ml and grams that agree, and leaves the pot nearer than it was, within its room.
+/// Each addition is shown in spoons, ml and grams that agree, and leaves the pot nearer than it was, within its room.
 #[test]
 fn additions_bring_it_nearer_and_fit_the_pot() {
     let shelf = pile().shelf();
-    let told = correct(&[(BLUE, 1)], GREY_BLUE, Some(400.0)).unwrap();
-    assert!(!told.ways.is_empty());
-    for fix in told.next.iter().chain(&told.ways) {
-        assert!(fix.judgement.difference < told.now.difference && fix.amount <= 400.0 + 1e-9, "{fix:?}");
+    let reply = correct(&[(BLUE, 1)], GREY_BLUE, Some(400.0)).unwrap();
+    assert!(!reply.ways.is_empty());
+    for fix in reply.next.iter().chain(&reply.ways) {
+        assert!(fix.judgement.difference < reply.now.difference && fix.amount <= 400.0 + 1e-9, "{fix:?}");
         for part in &fix.additions {
             let density = shelf.tin(part.paint).unwrap().value.density();
             assert!(part.ml > 0.0 && (part.grams / part.ml - density).abs() < 1e-9, "{part:?}");
         }
         assert!(fix.components.iter().all(|part| (1..=999).contains(&part.parts.value())));
     }
-    assert_eq!(told.next.unwrap().additions.len(), 1);
+    assert_eq!(reply.next.unwrap().additions.len(), 1);
 }
 
 #[test]
@@ -203,15 +203,15 @@ proptest! {
     fn a_recipe_found_is_the_mix_that_the_pot_shows(code in any::<[u8; 3]>(), state in 0usize..4) {
         let [r, g, b] = code;
         let shelf = pile().shelf();
-        let look = Look { light: LIGHT, state: State::ALL[state] };
+        let look = Look { light: LIGHT, state: FilmState::ALL[state] };
         let search = wanted(&format!("#{r:02x}{g:02x}{b:02x}"));
         let Ok(found) = shelf.find(&search, look, || ControlFlow::Continue(())) else { return Ok(()) };
         for recipe in found.recipes.iter().take(3) {
             let of: Vec<(u128, u32)> =
                 recipe.parts.iter().map(|part| (part.paint.as_u128(), part.parts)).collect();
-            let told = shelf.predict(&mix(&of), look).unwrap().swatch.unwrap();
-            prop_assert_eq!(&told.wedge.face.hex, &recipe.swatch.wedge.face.hex);
-            prop_assert!((told.within - recipe.swatch.within).abs() < 1e-6);
+            let reply = shelf.predict(&mix(&of), look).unwrap().swatch.unwrap();
+            prop_assert_eq!(&reply.wedge.face.hex, &recipe.swatch.wedge.face.hex);
+            prop_assert!((reply.within - recipe.swatch.within).abs() < 1e-6);
         }
         let expected: Vec<f64> = found.recipes.iter().map(|recipe| recipe.expected).collect();
         // The likeliest comes first, or one as good as it to the eye (half a unit, or a seventh far off) that is simpler or cheaper.

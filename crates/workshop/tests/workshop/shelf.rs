@@ -4,7 +4,7 @@ use warm_blend_board::{
     Board, BoardReading, BoardSpot, Ground, GroundKind, Layer, Letter, Place, Strip, Technique,
 };
 use warm_blend_learn::{Measured, ShelfPaint, Source};
-use warm_blend_paint::{Class, Look, Name, PaintId, State};
+use warm_blend_paint::{Class, FilmState, Look, Name, PaintId};
 use warm_blend_spectral::Lab;
 use warm_blend_workshop::{Documents, Paint, PaintPage};
 
@@ -127,7 +127,7 @@ fn boards_are_learnt_from_again_only_where_their_paints_changed() {
     let board = Board::new(name("sample"), Ground::of(GroundKind::WhitePrimer), vec![strip]).unwrap();
     let measured = Measured::Colour(Lab { l: 40.0, a: -2.0, b: -14.0 });
     let spots = vec![BoardSpot { place: Place::Field, measured }];
-    let read = BoardReading::new((id(202), &board), Letter::ALL[0], (State::Dry, Source::Reader), spots);
+    let read = BoardReading::new((id(202), &board), Letter::ALL[0], (FilmState::Dry, Source::Reader), spots);
     pile.put(id(202), board);
     pile.put(id(203), read.unwrap());
     let before = pile.shelf();

@@ -122,7 +122,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
         className="relative grid min-w-0 flex-1 content-start gap-2 px-4 pt-1 pb-4 md:px-5 lg:overflow-auto"
       >
         <h1 className="sr-only">{entry.name}</h1>
-        <NotPredicted preview={preview} told={draft.problem?.message} />
+        <NotPredicted preview={preview} shown={draft.problem?.message} />
         <View
           board={board.id}
           entry={entry}

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Layer, LayerPredicted } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { filmWords, plainNumber, share, small } from '../../parts/numbers';
+import { PLACE_NAMES } from '../../parts/places';
 import { PLACES, type Place } from './entry';
 
 interface Props {
@@ -21,7 +22,7 @@ export function Film({ layer, predicted, takesAway, onChange }: Props) {
         {PLACES.map((place) => {
           const cover = print.cover[place];
           const film = `${filmWords(print.film[place])} µm on ${share(cover)}`;
-          return `${place}: ${takesAway ? `${share(cover)} gone` : film}`;
+          return `${PLACE_NAMES[place]}: ${takesAway ? `${share(cover)} gone` : film}`;
         }).join('; ')}
       </p>
       <button
@@ -55,19 +56,19 @@ function Row({ place, print, takesAway, onChange }: RowProps) {
     onChange({ print: { ...print, [of]: { ...print[of], [place]: value } } });
   return (
     <>
-      <span className="self-center text-sm font-semibold first-letter:uppercase">{place}</span>
+      <span className="self-center text-sm font-semibold first-letter:uppercase">{PLACE_NAMES[place]}</span>
       {takesAway ? (
         <span />
       ) : (
         <Typed
-          label={`Film on the ${place}, µm`}
+          label={`Film on the ${PLACE_NAMES[place]}, µm`}
           range={[0.1, 3000]}
           value={print.film[place]}
           onChange={(um) => put('film', um)}
         />
       )}
       <Typed
-        label={`${takesAway ? 'Rubbed off' : 'Coverage'}, ${place}, %`}
+        label={`${takesAway ? 'Rubbed off' : 'Coverage'}, ${PLACE_NAMES[place]}, %`}
         range={[0, 100]}
         value={print.cover[place] * 100}
         onChange={(percent) => put('cover', percent / 100)}

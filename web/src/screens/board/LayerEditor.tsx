@@ -4,6 +4,7 @@ import { Checkbox } from '../../parts/Checkbox';
 import { plainNumber } from '../../parts/numbers';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
+import { PLACE_NAMES } from '../../parts/places';
 import { Slide } from '../../parts/Slide';
 import { useDeed } from '../../parts/useDeed';
 import { type useBoardChoices, useShade } from '../../state/boards';
@@ -120,7 +121,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       )}
       <Amount
         label={technique?.takes_away ? 'Rubbing' : 'Paint on the brush'}
-        told={hand.load === 1 ? 'as usual' : `${plainNumber(hand.load)} × usual`}
+        shown={hand.load === 1 ? 'as usual' : `${plainNumber(hand.load)} × usual`}
         value={Math.log2(hand.load)}
         from={-2}
         to={2}
@@ -131,7 +132,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       {technique?.wiped && (
         <Amount
           label="Wiping"
-          told={hand.wipe === 0.5 ? 'as usual' : hand.wipe < 0.5 ? 'lighter' : 'firmer'}
+          shown={hand.wipe === 0.5 ? 'as usual' : hand.wipe < 0.5 ? 'lighter' : 'firmer'}
           value={hand.wipe}
           from={0}
           to={1}
@@ -142,7 +143,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       )}
       <Amount
         label="Passes"
-        told={hand.passes === 1 ? 'once' : `${hand.passes} times`}
+        shown={hand.passes === 1 ? 'once' : `${hand.passes} times`}
         value={hand.passes}
         from={1}
         to={9}
@@ -153,7 +154,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
       {technique && technique.texture_um != null && (
         <Amount
           label="Texture"
-          told={textureWords(hand.texture ?? technique.texture_um)}
+          shown={textureWords(hand.texture ?? technique.texture_um)}
           value={Math.sqrt(hand.texture ?? technique.texture_um)}
           from={0}
           to={24}
@@ -197,7 +198,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
             checked={layer.on[place]}
             onChange={(on) => onChange({ on: { ...layer.on, [place]: on } })}
           >
-            {place}
+            {PLACE_NAMES[place]}
           </Checkbox>
         ))}
       </fieldset>
@@ -222,7 +223,7 @@ function Amount(slide: ComponentProps<typeof Slide>) {
     <div>
       <p className="flex justify-between text-sm">
         <span className="font-semibold">{slide.label}</span>
-        <span>{slide.told}</span>
+        <span>{slide.shown}</span>
       </p>
       <Slide {...slide} />
     </div>

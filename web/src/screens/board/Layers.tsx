@@ -60,7 +60,7 @@ export function Layers({
     nameOf(shown.find((one) => one.id === id)?.technique ?? '');
   const place = ({ id }: { id: string | number }) =>
     `position ${shown.findIndex((one) => one.id === id) + 1} of ${shown.length}`;
-  const told: Announcements = {
+  const announcements: Announcements = {
     onDragStart: ({ active }) => `Picked up ${named(active)}`,
     onDragOver: ({ active, over }) => (over ? `${named(active)} over ${place(over)}` : undefined),
     onDragEnd: ({ active, over }) => `Dropped ${named(active)}${over ? ` at ${place(over)}` : ''}`,
@@ -88,7 +88,7 @@ export function Layers({
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
-        accessibility={{ announcements: told }}
+        accessibility={{ announcements }}
         onDragEnd={({ active, over }) =>
           over && over.id !== active.id && onChange(movedTo(entry, String(active.id), String(over.id)))
         }

@@ -1,10 +1,9 @@
 import type { StripPrediction } from '../../api/client';
 import { Doubt } from '../../parts/Doubt';
 import { labWords } from '../../parts/numbers';
+import { PLACE_NAMES } from '../../parts/places';
 import { Cutaway } from './Cutaway';
 import type { Place } from './entry';
-
-const WHERE: Record<string, string> = { field: 'Flat', recess: 'Recess', edge: 'Edge' };
 
 /** What is seen at each kind of place: from across the room, from near, and the films in section. */
 export function Places({ strip }: { strip: StripPrediction }) {
@@ -22,7 +21,9 @@ export function Places({ strip }: { strip: StripPrediction }) {
           </span>
           <Cutaway strip={strip} place={place as Place} />
           <p className="flex flex-wrap items-baseline gap-x-2 text-sm leading-tight">
-            <b className="text-base font-semibold">{WHERE[place]}</b>
+            <b className="inline-block text-base font-semibold first-letter:uppercase">
+              {PLACE_NAMES[place]}
+            </b>
             <span>
               {labWords(seen.lab)}, <Doubt value={within} />
             </span>

@@ -14,6 +14,7 @@ import { keyed } from '../../parts/keyed';
 import { useTell } from '../../parts/Notice';
 import { deltaE, onDay } from '../../parts/numbers';
 import { PhotoPick } from '../../parts/PhotoPick';
+import { PLACE_NAMES } from '../../parts/places';
 import { useWaysToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
@@ -93,7 +94,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
                 disabled={full}
                 onClick={() => read(place)}
               >
-                <ScanLine size={18} aria-hidden /> Read the {place}
+                <ScanLine size={18} aria-hidden /> Read the {PLACE_NAMES[place]}
               </button>
             )}
             {way === 'type' && <Typed place={place} full={full} onAdd={(spot) => add([spot])} />}
@@ -110,7 +111,7 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
         <PhotoPick
           name={`board ${board} ${letter}`}
           take="Use these three"
-          wanted={PLACES.map((place) => `the ${place}`)}
+          wanted={PLACES.map((place) => `the ${PLACE_NAMES[place]}`)}
           onPicked={(labs, hexes) => {
             add(
               PLACES.flatMap((place, i) => {
@@ -168,7 +169,7 @@ function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
       <span className="flex h-14">
         <span
           role="img"
-          aria-label={`Predicted on the ${place}: ${predicted ?? ''}`}
+          aria-label={`Predicted on the ${PLACE_NAMES[place]}: ${predicted ?? ''}`}
           className="flex-1"
           style={{ background: predicted }}
         />
@@ -176,7 +177,7 @@ function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
           <span
             key={key}
             role="img"
-            aria-label={`Read on the ${place}: ${spot.hex}`}
+            aria-label={`Read on the ${PLACE_NAMES[place]}: ${spot.hex}`}
             className="flex-1"
             style={{ background: spot.hex }}
           />
@@ -184,14 +185,14 @@ function Compared({ place, predicted, spots, onTakeBack }: ComparedProps) {
       </span>
       <span className="flex min-h-11 items-center justify-between gap-1 text-sm">
         <span>
-          <b className="inline-block font-semibold first-letter:uppercase">{place}</b>
+          <b className="inline-block font-semibold first-letter:uppercase">{PLACE_NAMES[place]}</b>
           {spots.length > 0 && `: predicted, then ${spots.length} read`}
         </span>
         {spots.length > 0 && (
           <button
             type="button"
             className="press press-bare px-0"
-            aria-label={`Remove the last reading of the ${place}`}
+            aria-label={`Remove the last reading of the ${PLACE_NAMES[place]}`}
             onClick={() => {
               const last = spots.at(-1);
               if (last) onTakeBack(last);
@@ -224,7 +225,7 @@ function Typed({ place, full, onAdd }: { place: Place; full: boolean; onAdd: (sp
   return (
     <div className="grid gap-2 pr-2">
       <ColourField
-        label={`What was read on the ${place}`}
+        label={`What was read on the ${PLACE_NAMES[place]}`}
         colour={null}
         onChange={setColour}
         problem={problem}

@@ -97,7 +97,7 @@ export function View(props: Props) {
           <>
             <Slide
               label="Layers that are on"
-              told={on === 0 ? 'none: the bare ground' : `${on} of ${count}, up to ${technique(on)}`}
+              shown={on === 0 ? 'none: the bare ground' : `${on} of ${count}, up to ${technique(on)}`}
               value={on}
               from={0}
               to={Math.max(count, 1)}
@@ -113,7 +113,7 @@ export function View(props: Props) {
           <>
             <Slide
               label="Divider between before and after"
-              told={`${split} % before ${technique(after)}`}
+              shown={`${split} % before ${technique(after)}`}
               value={split}
               from={0}
               to={100}

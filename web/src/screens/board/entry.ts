@@ -2,7 +2,7 @@
 
 import type { Board, FixOffered, Layer, RemedyView, Strip } from '../../api/client';
 
-/** Kinds of place, in the order they are told. */
+/** Kinds of place, in the order they are shown. */
 export const PLACES = ['field', 'recess', 'edge'] as const;
 export type Place = (typeof PLACES)[number];
 

@@ -13,7 +13,7 @@ const clock = clockOf(undefined);
 export function Days({ log, narrowed }: { log: ReturnType<typeof useLog>; narrowed: boolean }) {
   const [again, setAgain] = useState<number>();
   const pages = log.data?.pages ?? [];
-  // As far back as on leaving: a log that was not in memory any more is read page by page.
+  // As far back as on leaving: a log that was no longer in memory is read page by page.
   const [back, setBack] = usePlace('log pages', 1);
   const { hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage } = log;
   useEffect(() => {

@@ -15,7 +15,7 @@ interface Props {
 
 /** One line of the log: when, how it looks, what was done, and the way to it. */
 export function Entry({ entry, clock, onAgain }: Props) {
-  // That a piece was begun says its name by itself.
+  // That a piece was begun says its name alone.
   const piece = entry.kind === 'piece' ? undefined : entry.piece_name;
   return (
     <div className="grid grid-cols-[4.25rem_4rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-panel pl-3 max-sm:grid-cols-[4.25rem_minmax(0,1fr)_auto]">

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 
-/** Where nothing can be told of a piece yet, because nobody said what it is. */
+/** Where nothing can be reported a piece yet, because nobody said what it is. */
 export function NoKind({ title, words }: { title: string; words: string }) {
   return (
     <div className="grid justify-items-start gap-3 px-4 pt-2 md:px-5">

@@ -27,7 +27,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
   const scheme = schemeOf(entry);
   const off = standing.pairs.filter(({ stands }) => stands !== 'in').length;
   const wrong = standing.findings.filter(({ weight }) => weight > 0);
-  const told = standing.findings.filter(({ weight }) => weight <= 0);
+  const shown = standing.findings.filter(({ weight }) => weight <= 0);
   return (
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-2">
@@ -71,7 +71,7 @@ export function Palette({ entry, standing, unifying, onUnify, onChange }: Props)
           </details>
         )}
         {standing.pairs.length > 0 && <Pairs entry={entry} standing={standing} onChange={onChange} />}
-        <Findings findings={told} className="gap-1 border-t border-line pt-2 text-sm" />
+        <Findings findings={shown} className="gap-1 border-t border-line pt-2 text-sm" />
       </section>
     </div>
   );

@@ -24,7 +24,7 @@ export function Record() {
   if (record.isError) return <Failed error={record.error} retry={() => record.refetch()} />;
   if (!record.data) return <Waiting rows={10} />;
   const { zones, care, client, finished, piece: name, scheme } = record.data;
-  // Parts that wear the same are told together.
+  // Parts that wear the same are shown together.
   const painted: { parts: string[]; layers: (typeof zones)[number]['layers'] }[] = [];
   for (const { zone, layers } of zones.filter((one) => one.layers.length > 0)) {
     const same = painted.find((one) => JSON.stringify(one.layers) === JSON.stringify(layers));

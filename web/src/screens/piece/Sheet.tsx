@@ -49,7 +49,7 @@ function Page({ piece }: { piece: PieceKept }) {
           <Printer size={18} aria-hidden /> Print
         </button>
       </div>
-      <NotPredicted preview={preview} told={undefined} />
+      <NotPredicted preview={preview} shown={undefined} />
       <header>
         <h1 className="text-3xl">{entry.name}</h1>
         <p>

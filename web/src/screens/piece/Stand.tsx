@@ -76,7 +76,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
         className="relative flex min-w-0 flex-1 flex-col gap-2 px-4 pt-1 pb-3 lg:order-2 lg:overflow-auto"
       >
         <h1 className="sr-only">{entry.name}</h1>
-        <NotPredicted preview={preview} told={draft.problem?.message} />
+        <NotPredicted preview={preview} shown={draft.problem?.message} />
         {draft.conflict && <Conflict what="piece" conflict={draft.conflict} />}
         {trouble}
         <Schemes entry={entry} onChange={draft.change} origin={draft.origin}>

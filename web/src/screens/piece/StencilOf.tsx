@@ -52,7 +52,7 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         name="Size"
         room="w-14"
         label="Size of the pattern"
-        told={zone.stencil?.size ?? ''}
+        shown={zone.stencil?.size ?? ''}
         value={stencil.size}
         from={20}
         to={400}

@@ -107,7 +107,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
                   key={id}
                   name={name}
                   label={name}
-                  told={share(amount)}
+                  shown={share(amount)}
                   value={amount}
                   from={0}
                   to={1}

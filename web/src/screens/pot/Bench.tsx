@@ -142,7 +142,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
             <Trash2 size={20} aria-hidden />
           </button>
         </div>
-        <NotPredicted preview={preview} told={draft.problem?.message} />
+        <NotPredicted preview={preview} shown={draft.problem?.message} />
         <Result
           key={`target ${draft.origin}`}
           entry={entry}

@@ -68,7 +68,7 @@ function Stepper({
         type="button"
         tabIndex={-1}
         className="press press-plain rounded-r-none px-0"
-        aria-label={`One part less ${name}`}
+        aria-label={`One part less of ${name}`}
         disabled={value <= 1}
         onClick={() => onChange(value - 1)}
       >
@@ -100,7 +100,7 @@ function Stepper({
         type="button"
         tabIndex={-1}
         className="press press-plain rounded-l-none px-0"
-        aria-label={`One part more ${name}`}
+        aria-label={`One part more of ${name}`}
         disabled={value >= MOST_PARTS}
         onClick={() => onChange(value + 1)}
       >

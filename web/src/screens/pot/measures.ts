@@ -38,7 +38,7 @@ export function asked(batch: Batch): BatchAsked | undefined {
   return { amount, measure: batch.measure, coats: typed(batch.coats) ?? null, using_up: null };
 }
 
-/** What single additions are told in. */
+/** What single additions are shown in. */
 export const POURED_IN = [
   { id: 'ml', name: 'ml' },
   { id: 'drop', name: 'drops' },
@@ -63,7 +63,7 @@ export function handy(measure: string): readonly { count: number; name: string }
   ];
 }
 
-/** The measure that additions to a batch said in another are told in. */
+/** The measure that additions to a batch said in another are shown in. */
 export function finer(measure: string) {
   if (measure === 'litre') return 'ml';
   if (['pint', 'quart', 'gallon'].includes(measure)) return 'fl-oz';

@@ -13,10 +13,10 @@ use warm_blend_workshop::{SeenBoard, strip_of};
 use crate::{
     Workspace,
     body::{Json, Path, Query},
-    memory::Remembered,
     off_thread::Asking,
     pictures::Pictures,
     problem::Problem,
+    shelf_cache::Remembered,
     wire::{DrawnAs, ShadingAsked, StripAsked},
 };
 

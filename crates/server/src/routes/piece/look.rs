@@ -18,9 +18,9 @@ use warm_blend_workshop::{PiecePrediction, Room, UnifyFound, UnifyStep, not_said
 use crate::{
     Workspace,
     body::{Answer, Json, Query},
-    memory::Remembered,
     off_thread::{Asking, line_by_line, off_thread, while_asked},
     problem::Problem,
+    shelf_cache::Remembered,
     wire::{SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
 };
 
@@ -110,7 +110,7 @@ fn front_as_png(
 }
 
 /// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
-/// search. To whoever accepts `application/x-ndjson` it is told line by line how far it is: see `UnifyStep`.
+/// search. To whoever accepts `application/x-ndjson` it is shown line by line how far it is: see `UnifyStep`.
 #[utoipa::path(post, path = "/piece/unify", operation_id = "unify_piece",
     tag = "piece", params(Look, SchemeAsked),
     responses((status = OK, content((UnifyFound = "application/json"), (UnifyStep = "application/x-ndjson")))))]

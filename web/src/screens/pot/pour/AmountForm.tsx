@@ -18,7 +18,7 @@ export function AmountForm({ label, placeholder, unit, deed, ink = false, onGive
   const [text, setText] = useState('');
   const number = typed(text, unit);
   const wrong = misread(text, unit);
-  const told = useId();
+  const shown = useId();
   return (
     <form
       className="flex flex-wrap gap-2"
@@ -30,7 +30,7 @@ export function AmountForm({ label, placeholder, unit, deed, ink = false, onGive
       <input
         aria-label={label}
         aria-invalid={wrong !== undefined}
-        aria-describedby={wrong && told}
+        aria-describedby={wrong && shown}
         inputMode="decimal"
         placeholder={placeholder}
         value={text}
@@ -46,7 +46,7 @@ export function AmountForm({ label, placeholder, unit, deed, ink = false, onGive
         {deed}
       </button>
       {wrong && (
-        <p id={told} className="w-full text-sm font-medium">
+        <p id={shown} className="w-full text-sm font-medium">
           {wrong}
         </p>
       )}

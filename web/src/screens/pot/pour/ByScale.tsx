@@ -12,7 +12,7 @@ interface Props {
   onSimulate: (deed: string, grams?: number) => void;
 }
 
-/** The needle, large enough to be read with a tin in the hand; one touch takes down what went in. */
+/** The needle, large enough to be read with a tin in the hand; one touch records what went in. */
 export function ByScale({ scale, name, wanted, onTake, onTouch, onBegin, onSimulate }: Props) {
   const grams = Math.abs(scale.grams) < 0.05 ? 0 : scale.grams;
   const resting = scale.pan === 'steady';

@@ -6,7 +6,7 @@
 //! 1. all ratios of one, two and three paints, then of four;
 //! 2. a set of paints is passed over where the target is lighter, darker, redder, greener, yellower or bluer than any mix of
 //!    it can be (`reach`), by more than the list still has room for;
-//! 3. ratios are reckoned at six bands, at eighteen where that may be near, and predicted in full where that is near.
+//! 3. ratios are computed at six bands, at eighteen where that may be near, and predicted in full where that is near.
 //!
 //! On a shelf of more than [`EVERY`] paints, sets of four are made of the paints only that the best sets of fewer are made
 //! of: there the best is found nearly always, not always (the bench measures how often).
@@ -317,7 +317,7 @@ impl Bar {
 }
 
 /// As light as a colour must be, Y over that of the white, from and to, so that it can be within `near` of a lightness, ΔE00: the
-/// difference of lightness over S_L by itself is at most as much.
+/// difference of lightness over S_L alone is at most as much.
 fn lightnesses(target: f64, near: f64) -> [f32; 2] {
     // What is known only nearly may be a little darker than black.
     let y = |l: f64| if l > 0.0 { lab_f_inverse((l + 16.0) / 116.0) as f32 } else { f32::NEG_INFINITY };

@@ -1,4 +1,4 @@
-//! The engine by itself: paints, mixes and strips that are given in a request and not kept.
+//! The engine alone: paints, mixes and strips that are given in a request and not kept.
 
 mod board;
 mod mix;

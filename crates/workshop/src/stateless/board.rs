@@ -1,14 +1,14 @@
-//! The engine by itself: a strip of layers from paints given in the request, by a hand known from boards given in it too.
+//! The engine alone: a strip of layers from paints given in the request, by a hand known from boards given in it too.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, BoardReading, ByPlace, Grit, Ground, Hand, KnownTin, Layer, LayerId, Letter, Load, Meets,
-    MeetsLayer, Passes, Place, Print, Share, Stack, Strip, Technique, TextureDepth, bands, learn_hand,
+    Application, Board, BoardReading, ByPlace, Deposit, Grit, Ground, KnownTin, Layer, LayerId, Letter, Load,
+    Meets, MeetsLayer, Passes, Place, Share, Stack, Strip, Technique, TextureDepth, bands, learn_hand,
 };
 use warm_blend_learn::{Ensemble, Source};
-use warm_blend_paint::{Class, Look, MixPart, Name, PaintId, State, WholeParts};
+use warm_blend_paint::{Class, FilmState, Look, MixPart, Name, PaintId, WholeParts};
 use warm_blend_spectral::Light;
 
 use crate::{BoardSpotEntry, Checks, GivenTins, HandKnown, PlacePredicted, PredictTin, Refusal};
@@ -34,7 +34,7 @@ pub struct PredictBoardRequest {
     #[schema(example = "shop-tube")]
     pub light: Option<Light>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
 }
 
 /// A paint or a medium.
@@ -70,7 +70,7 @@ pub struct PredictLayer {
     /// Where it was put at all; everywhere if left out.
     pub on: Option<ByPlace<bool>>,
     /// Film and coverage, in place of the technique's.
-    pub print: Option<Print>,
+    pub print: Option<Deposit>,
     /// How it falls on an earlier layer, where not at random.
     pub meets: Option<MeetsBelow>,
     /// Of what takes away: the place in `layers` of the layer that stays on top; the ground if left out.
@@ -106,7 +106,7 @@ pub struct BoardRead {
     /// One to nine.
     pub spots: Vec<BoardSpotEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
     /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
     pub source: Option<Source>,
 }
@@ -117,7 +117,7 @@ pub struct BoardPredicted {
     /// The light it is seen in.
     pub light: Light,
     /// The state of the whole.
-    pub state: State,
+    pub state: FilmState,
     /// Field, recess and edge.
     pub places: Vec<PlacePredicted>,
     /// What the boards say of the hand.
@@ -237,8 +237,8 @@ fn strip(
 impl PredictLayer {
     fn layer(&self, n: usize) -> Layer {
         let pot = self.pot.iter().map(|part| MixPart { paint: PaintId(id(part.paint)), parts: part.parts });
-        let usual = Hand::default();
-        let hand = Hand {
+        let usual = Application::default();
+        let hand = Application {
             load: self.load.unwrap_or(usual.load),
             wipe: self.wipe.unwrap_or(usual.wipe),
             passes: self.passes.unwrap_or(usual.passes),

@@ -1,7 +1,9 @@
 //! What must be true of blends and ladders.
 
 use proptest::prelude::*;
-use warm_blend_bench::{BlendCurve, DoubtfulTin, InDoubt, MatchTin, SHADE, SHADES, Stronger, bridge, ladder};
+use warm_blend_mixing::{
+    BlendCurve, DoubtfulTin, InDoubt, MatchTin, SHADE, SHADES, Stronger, bridge, ladder,
+};
 use warm_blend_paint::{Class, HueFamily, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Light, difference};
 use warm_blend_testing::tins::{any_tin, tin};

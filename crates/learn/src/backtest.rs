@@ -20,7 +20,7 @@ const NINE_COLOURS_OF_TEN: f64 = 1.4435;
 
 /// A reading, and what was said of it beforehand.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Foretold {
+pub struct Backtested {
     /// Its place in the list.
     pub reading: usize,
     /// What was expected, in daylight.
@@ -33,7 +33,7 @@ pub struct Foretold {
     pub within: f64,
 }
 
-impl Foretold {
+impl Backtested {
     /// Whether it came out within what was said.
     pub fn held(&self) -> bool {
         self.difference <= self.within
@@ -51,33 +51,33 @@ pub struct LogOf<'a> {
 
 impl LogOf<'_> {
     /// Those of these forecasts that are the same now as in `before`: of the same readings after the same readings, of the same tins.
-    pub fn keep(self, told: &[Foretold], before: Self) -> Vec<Foretold> {
+    pub fn keep(self, answer: &[Backtested], before: Self) -> Vec<Backtested> {
         let same = self.readings.iter().zip(before.readings).take_while(|(now, then)| now == then).count();
         let then: HashMap<PaintId, &OfShelf> = before.paints.iter().map(|tin| (tin.id, tin)).collect();
         let unchanged = self.paints.iter().filter(|tin| then.get(&tin.id) == Some(tin));
         let unchanged: HashSet<PaintId> = unchanged.map(|tin| tin.id).collect();
-        let holds = |one: &&Foretold| {
+        let holds = |one: &&Backtested| {
             one.reading < same
                 && self.readings[one.reading].of.iter().all(|(paint, _)| unchanged.contains(paint))
         };
-        told.iter().filter(holds).copied().collect()
+        answer.iter().filter(holds).copied().collect()
     }
 }
 
-/// What was said beforehand of the last `most` thick samples, the oldest first; what is `known` of it is not reckoned again.
+/// What was said beforehand of the last `most` thick samples, the oldest first; what is `known` of it is not computed again.
 /// Samples whose tins are unknown are left out.
-pub fn foretell(
+pub fn backtest(
     LogOf { paints, readings }: LogOf,
     most: usize,
-    known: &[Foretold],
-) -> Result<Vec<Foretold>, BadTin> {
-    let known: HashMap<usize, Foretold> = known.iter().map(|one| (one.reading, *one)).collect();
+    known: &[Backtested],
+) -> Result<Vec<Backtested>, BadTin> {
+    let known: HashMap<usize, Backtested> = known.iter().map(|one| (one.reading, *one)).collect();
     let thick = |at: &usize| matches!(readings[*at].shown, Shown::Thick(_));
     let mut last: Vec<usize> = (0..readings.len()).rev().filter(thick).take(most).collect();
     last.reverse();
     let each = last.into_par_iter().map(|at| match known.get(&at) {
         Some(known) => Ok(Some(*known)),
-        None => foretold(paints, readings, at),
+        None => predicted(paints, readings, at),
     });
     Ok(each.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
 }
@@ -112,11 +112,11 @@ fn known_by<'a>(
     Ok(mixed.map(|mixed| (of, mixed)))
 }
 
-fn foretold(
+fn predicted(
     paints: &[OfShelf],
     readings: &[Reading<PaintId>],
     at: usize,
-) -> Result<Option<Foretold>, BadTin> {
+) -> Result<Option<Backtested>, BadTin> {
     let reading = &readings[at];
     let Shown::Thick(measured) = &reading.shown else { return Ok(None) };
     let Some((of, mixed)) = known_by(paints, readings[..at].iter(), &reading.of)? else { return Ok(None) };
@@ -126,7 +126,13 @@ fn foretold(
     let poured = poured(&of, reading, expected);
     let own = NINE_COLOURS_OF_TEN * reading.source.off();
     let within = mixed.doubt(Light::Daylight).within.hypot(own).hypot(poured);
-    Ok(Some(Foretold { reading: at, expected, read, difference: difference(expected, read).value(), within }))
+    Ok(Some(Backtested {
+        reading: at,
+        expected,
+        read,
+        difference: difference(expected, read).value(),
+        within,
+    }))
 }
 
 /// How far the colour moves, ΔE00, where one of the parts is as far off as in nine cases of ten; the parts together.
@@ -155,7 +161,7 @@ mod tests {
     use super::*;
     use crate::{Measured, PartsMethod, ShelfPaint, Source};
     use uuid::Uuid;
-    use warm_blend_paint::{Class, Masstone, Name, State};
+    use warm_blend_paint::{Class, FilmState, Masstone, Name};
 
     fn tin(id: u128, hex: &str) -> OfShelf {
         let name = Name::new(hex).unwrap();
@@ -167,7 +173,7 @@ mod tests {
         Reading {
             of: of.iter().map(|(paint, parts)| (*paint, Parts::new(*parts).unwrap())).collect(),
             pour: PartsMethod::Scale,
-            state: State::Dry,
+            state: FilmState::Dry,
             shown: Shown::Thick(Measured::Colour(lab)),
             source: Source::Reader,
             sure: false,
@@ -191,10 +197,10 @@ mod tests {
             };
             let readings = [[1.0, 1.0], [1.0, 4.0]]
                 .map(|parts| reading(&[(paint.id, parts[0]), (white.id, parts[1])], truth(parts)));
-            let told = foretell(LogOf { paints: &[white, paint], readings: &readings }, 10, &[]).unwrap();
-            assert_eq!(told.len(), 2);
-            assert!(told[1].within <= told[0].within + 0.5, "{told:?}");
-            held += usize::from(told[0].held());
+            let answer = backtest(LogOf { paints: &[white, paint], readings: &readings }, 10, &[]).unwrap();
+            assert_eq!(answer.len(), 2);
+            assert!(answer[1].within <= answer[0].within + 0.5, "{answer:?}");
+            held += usize::from(answer[0].held());
             all += 1;
         }
         let share = f64::from(u32::try_from(held).unwrap()) / f64::from(all);
@@ -226,16 +232,16 @@ mod tests {
         ];
         let paints = [white, paint];
         let log = LogOf { paints: &paints, readings: &all };
-        let told = foretell(log, 10, &[]).unwrap();
-        assert_eq!(told.iter().map(|one| one.reading).collect::<Vec<_>>(), [0, 2]);
-        assert_eq!(foretell(log, 1, &[]).unwrap().len(), 1);
+        let answer = backtest(log, 10, &[]).unwrap();
+        assert_eq!(answer.iter().map(|one| one.reading).collect::<Vec<_>>(), [0, 2]);
+        assert_eq!(backtest(log, 1, &[]).unwrap().len(), 1);
         // What is said of the second knows nothing of itself.
         let other = [all[0].clone(), all[1].clone(), reading(&[(paint.id, 1.0)], Lab { l: 20.0, ..lab })];
-        let elsewhere = foretell(LogOf { paints: &paints, readings: &other }, 10, &[]).unwrap();
-        assert_eq!(elsewhere[1].expected, told[1].expected);
+        let elsewhere = backtest(LogOf { paints: &paints, readings: &other }, 10, &[]).unwrap();
+        assert_eq!(elsewhere[1].expected, answer[1].expected);
     }
 
-    /// However the log and the shelf have changed, what is kept of what was said and told on is what is said anew, to the bit; and
+    /// However the log and the shelf have changed, what is kept of what was said and shown on is what is said anew, to the bit; and
     /// what nothing has touched is kept.
     #[test]
     fn what_is_kept_is_what_would_be_said_anew() {
@@ -246,12 +252,12 @@ mod tests {
         let all: Vec<_> = (0..6).map(|n| read(1 + n % 2, 1.0 + n as f64, 50.0 + 5.0 * n as f64)).collect();
         let before = tins.clone();
         let then = LogOf { paints: &before, readings: &all[..5] };
-        let told = foretell(then, 4, &[]).unwrap();
-        assert_eq!(told.iter().map(|one| one.reading).collect::<Vec<_>>(), [1, 2, 3, 4]);
+        let answer = backtest(then, 4, &[]).unwrap();
+        assert_eq!(answer.iter().map(|one| one.reading).collect::<Vec<_>>(), [1, 2, 3, 4]);
         let kept_and_anew = |paints: &[OfShelf], readings: &[Reading<PaintId>]| {
             let now = LogOf { paints, readings };
-            let kept = now.keep(&told, then);
-            assert_eq!(foretell(now, 4, &kept).unwrap(), foretell(now, 4, &[]).unwrap());
+            let kept = now.keep(&answer, then);
+            assert_eq!(backtest(now, 4, &kept).unwrap(), backtest(now, 4, &[]).unwrap());
             kept.iter().map(|one| one.reading).collect::<Vec<_>>()
         };
         assert_eq!(kept_and_anew(&tins, &all), [1, 2, 3, 4]);

@@ -1,4 +1,4 @@
-//! Plausible forms of a paint side by side, number by number: so they are reckoned together, eight at a time on most processors.
+//! Plausible forms of a paint side by side, number by number: so they are computed together, eight at a time on most processors.
 
 use warm_blend_paint::Material;
 use warm_blend_spectral::BANDS;

@@ -12,7 +12,7 @@
 //! is found band by band. So for −a\*, b\* and −b\*.
 
 use warm_blend_paint::{
-    Look, Material, State,
+    FilmState, Look, Material,
     film::thick_film,
     surface::{K1, surfaced},
 };
@@ -47,11 +47,11 @@ struct Inside {
 }
 
 impl Inside {
-    fn of(material: &Material, state: State) -> Self {
+    fn of(material: &Material, state: FilmState) -> Self {
         Self {
             k: *material.optics.k(),
             s: *material.optics.s(),
-            milk: if state == State::Wet { material.milk } else { 0.0 },
+            milk: if state == FilmState::Wet { material.milk } else { 0.0 },
             stays: material.stays,
             surface: material.stays * K1 * material.sheen.alpha(),
         }
@@ -74,14 +74,14 @@ impl Inside {
 impl Reach {
     /// For mixes of at most so many parts.
     pub(super) fn new(materials: &[&Material], look: Look, target: Lab, parts: u32) -> Self {
-        let fills = look.state != State::Dry;
+        let fills = look.state != FilmState::Dry;
         let voids = || materials.iter().filter(|of| of.stays > 0.0).map(|of| of.voids);
         let filled = |voids: f64| if fills { 1.0 / (1.0 + voids) } else { 1.0 };
         let scatters = [voids().fold(0.0, f64::max), voids().reduce(f64::min).unwrap_or(0.0)].map(filled);
         let most_alpha = match look.state {
-            State::Dry => 1.0,
-            State::Wet => 0.0,
-            State::Sealed | State::Buffed => look.state.seal().unwrap_or(1.0),
+            FilmState::Dry => 1.0,
+            FilmState::Wet => 0.0,
+            FilmState::Sealed | FilmState::Buffed => look.state.seal().unwrap_or(1.0),
         };
         let white = look.light.white();
         let weights = look.light.weights();
@@ -265,7 +265,7 @@ mod tests {
         /// A mix is never passed over: whatever it is, a target at any distance from it is in reach of its paints.
         #[test]
         fn what_a_set_can_be_is_in_its_reach(shelf in proptest::collection::vec(any_paint(), 2..5), parts in [1u32..20, 1..20, 1..20, 1..20], i in 0usize..7, state in 0usize..4, off in [-40.0..40.0f64, -60.0..60.0, -60.0..60.0], scale in 0.0..1.0f64, more in 0u32..6) {
-            let look = Look { light: Light::ALL[i], state: State::ALL[state] };
+            let look = Look { light: Light::ALL[i], state: FilmState::ALL[state] };
             let of: Vec<(Parts, &Material)> = shelf.iter().zip(parts).map(|(paint, n)| (Parts::of(f64::from(n)), paint)).collect();
             let seen = look.lab(&mix(&of).unwrap());
             let target = Lab { l: (seen.l + scale * off[0]).clamp(0.0, 100.0), a: seen.a + scale * off[1], b: seen.b + scale * off[2] };

@@ -1,6 +1,6 @@
 //! Colours of very many mixes, nearly: what a search looks at before it looks closely.
 //!
-//! A mix is reckoned at eighteen bands in place of thirty-six, or at first sight at six, many ratios side by side in single precision.
+//! A mix is computed at eighteen bands in place of thirty-six, or at first sight at six, many ratios side by side in single precision.
 //! How much each of the eighteen counts for X, Y and Z is fitted to the paints at hand: least squares over their masstones and 1 : 1 mixes, held
 //! to the sums of the weights of the bands that each stands for (ridge regression: A. Hoerl and R. Kennard, *Technometrics*
 //! 12 (1970) 55). Over
@@ -9,7 +9,7 @@
 use nalgebra::{DMatrix, SMatrix, SVector};
 use pulp::{Simd, WithSimd};
 use warm_blend_paint::{
-    Look, Material, Parts, State, mix,
+    FilmState, Look, Material, Parts, mix,
     surface::{K1, K2},
 };
 use warm_blend_spectral::{BANDS, Lab, difference};
@@ -88,7 +88,7 @@ impl ManyMixes {
         Self(AllBands::new(paints, look.into()))
     }
 
-    /// Lab of each mix of the first `N` paints of a set, told by their places in the list. Within ΔE00 0.001 of what
+    /// Lab of each mix of the first `N` paints of a set, identified by their places in the list. Within ΔE00 0.001 of what
     /// [`mix`] and [`Look::lab`] say of it.
     pub fn labs<const N: usize>(&self, set: &[usize; N], mixes: &PartRows) -> Vec<Lab> {
         self.0.set(set).labs::<N>(mixes)
@@ -120,12 +120,12 @@ fn inside(k: f64, s: f64) -> f64 {
 impl<const NODES: usize> ReducedBands<NODES> {
     pub(super) fn new(paints: &[&Material], look: Look) -> Self {
         let most = match look.state {
-            State::Dry => f64::INFINITY,
-            State::Wet => 0.0,
-            State::Sealed | State::Buffed => look.state.seal().unwrap_or(1.0),
+            FilmState::Dry => f64::INFINITY,
+            FilmState::Wet => 0.0,
+            FilmState::Sealed | FilmState::Buffed => look.state.seal().unwrap_or(1.0),
         };
         let mut sweep = Self {
-            filled: look.state != State::Dry,
+            filled: look.state != FilmState::Dry,
             surface: (K1 * most) as f32,
             paints: paints.iter().map(|paint| Swept::of(paint, look.state)).collect(),
             weights: fitted::<NODES>(paints, look).map(|row| row.map(|w| w as f32)),
@@ -303,14 +303,14 @@ impl<const NODES: usize> Swept<NODES> {
     const NOTHING: Self =
         Self { optics: [(0.0, 0.0); NODES], surface: 0.0, stays: 0.0, voids: 0.0, milk: 0.0 };
 
-    fn of(paint: &Material, state: State) -> Self {
+    fn of(paint: &Material, state: FilmState) -> Self {
         let (k, s) = (paint.optics.k(), paint.optics.s());
         Self {
             optics: std::array::from_fn(|n| (k[node(n, NODES)] as f32, s[node(n, NODES)] as f32)),
             surface: (K1 * paint.sheen.alpha()) as f32,
             stays: paint.stays as f32,
             voids: paint.voids as f32,
-            milk: if state == State::Wet { paint.milk as f32 } else { 0.0 },
+            milk: if state == FilmState::Wet { paint.milk as f32 } else { 0.0 },
         }
     }
 }
@@ -392,7 +392,7 @@ mod tests {
         /// Near enough to know which mixes to look at closely, and which to predict in full.
         #[test]
         fn at_every_band_it_is_what_is_predicted_in_full(shelf in proptest::collection::vec(any_paint(), 4), parts in [1u32..50, 0..50, 0..50, 0..50], i in 0usize..7, state in 0usize..4) {
-            let look = Look { light: Light::ALL[i], state: State::ALL[state] };
+            let look = Look { light: Light::ALL[i], state: FilmState::ALL[state] };
             let shelf: Vec<&Material> = shelf.iter().collect();
             let (off, trusted_to) = off::<BANDS>(&shelf, parts, look);
             prop_assert!(off < trusted_to, "off by {}", off);
@@ -400,7 +400,7 @@ mod tests {
 
         #[test]
         fn near_what_is_predicted_in_full(shelf in proptest::collection::vec(any_paint(), 4..8), parts in [1u32..10, 1..10, 1..10, 1..10], i in 0usize..7, state in 0usize..4) {
-            let look = Look { light: Light::ALL[i], state: State::ALL[state] };
+            let look = Look { light: Light::ALL[i], state: FilmState::ALL[state] };
             let shelf: Vec<&Material> = shelf.iter().collect();
             for (off, trusted_to) in [off::<{ BANDS / 2 }>(&shelf, parts, look), off::<{ BANDS / 6 }>(&shelf, parts, look)] {
                 prop_assert!(off < trusted_to, "off by {}, trusted to {}", off, trusted_to);

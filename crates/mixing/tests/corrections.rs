@@ -3,7 +3,7 @@
 use proptest::prelude::*;
 use std::ops::ControlFlow;
 
-use warm_blend_bench::{DoubtfulTin, InDoubt, MatchTin, Pot, PotCorrection};
+use warm_blend_mixing::{DoubtfulTin, InDoubt, MatchTin, Pot, PotCorrection};
 use warm_blend_paint::{Class, Masstone, Material, Parts, mix};
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::tins::{any_tin, tin};
@@ -21,7 +21,7 @@ fn pot(material: &Material, ml: f64, room: f64) -> Pot<'_> {
 }
 
 fn correct(pot: Pot, tins: &[DoubtfulTin], target: Lab, light: Light, one: bool) -> Vec<PotCorrection> {
-    warm_blend_bench::correct(pot, tins, target, light, one, || ControlFlow::Continue(()))
+    warm_blend_mixing::correct(pot, tins, target, light, one, || ControlFlow::Continue(()))
 }
 
 proptest! {
@@ -134,7 +134,7 @@ proptest! {
     #[test]
     fn a_search_can_be_broken_off(base in any_tin(), shelf in proptest::collection::vec(any_tin(), 1..6)) {
         let target = Lab { l: 50.0, a: 0.0, b: 0.0 };
-        let found = warm_blend_bench::correct(pot(&base, 100.0, 400.0), &tins(&shelf), target, LIGHT, false, || ControlFlow::Break(()));
+        let found = warm_blend_mixing::correct(pot(&base, 100.0, 400.0), &tins(&shelf), target, LIGHT, false, || ControlFlow::Break(()));
         prop_assert!(found.is_empty());
     }
 }

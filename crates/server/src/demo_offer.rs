@@ -1,4 +1,4 @@
-//! A demo to look round in: a workspace of its own beside the painter's, at an address of its own, thrown away when the program
+//! A demo to look round in: a workspace of its own beside the painter's, at an address of its own, discarded when the program
 //! stops.
 
 use std::{fmt, future::Future, pin::Pin, sync::Arc};

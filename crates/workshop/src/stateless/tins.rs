@@ -3,7 +3,7 @@
 use serde::Deserialize;
 use utoipa::ToSchema;
 use warm_blend_learn::{Ensemble, Facts, PartsMethod, Reading, Shown, Source, learn, make_sense};
-use warm_blend_paint::{Class, CoatsToHide, Colour, Material, Parts, State};
+use warm_blend_paint::{Class, CoatsToHide, Colour, FilmState, Material, Parts};
 
 use crate::{Checks, MeasuredEntry, Refusal, wet};
 
@@ -30,7 +30,7 @@ pub struct PredictTin {
 }
 
 /// One reading of a paint. With `tint` it is of the paint with white; with `over_black` and `over_white` of a drawdown; else
-/// `of` the paint by itself, thick.
+/// `of` the paint alone, thick.
 #[derive(Deserialize, ToSchema)]
 pub struct PredictReading {
     /// What was read of a thick sample.
@@ -45,7 +45,7 @@ pub struct PredictReading {
     /// Read over white.
     pub over_white: Option<MeasuredEntry>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
     /// `reader` (as when left out), `photo`, `chip` or `guess`.
     pub source: Option<Source>,
     /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
@@ -54,14 +54,14 @@ pub struct PredictReading {
 
 /// The tins of a request and what was read of them; each reading with its place in the request.
 pub struct GivenTins {
-    /// How many of the tins are paints of the request; a white by itself stands behind them.
+    /// How many of the tins are paints of the request; a white alone stands behind them.
     paints: usize,
     facts: Vec<Facts>,
     readings: Vec<(String, Reading)>,
 }
 
 impl GivenTins {
-    /// `paints` with whether each is the white that tints were made with; or else that white by itself.
+    /// `paints` with whether each is the white that tints were made with; or else that white alone.
     pub fn of(
         paints: &[(&PredictTin, bool)],
         alone: Option<&PredictTin>,

@@ -3,8 +3,8 @@
 use std::ops::ControlFlow;
 
 use proptest::prelude::*;
-use warm_blend_bench::{DoubtfulTin, EVERY, InDoubt, Limits, MatchTin, Recipe, find};
-use warm_blend_paint::{Look, Material, Parts, State, mix};
+use warm_blend_mixing::{DoubtfulTin, EVERY, InDoubt, Limits, MatchTin, Recipe, find};
+use warm_blend_paint::{FilmState, Look, Material, Parts, mix};
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::tins::any_tin;
 
@@ -61,7 +61,7 @@ fn search(shelf: &[Material], target: Lab, look: impl Into<Look>, limits: Limits
 
 fn any_look() -> impl Strategy<Value = Look> {
     (0usize..7, 0usize..4)
-        .prop_map(|(light, state)| Look { light: Light::ALL[light], state: State::ALL[state] })
+        .prop_map(|(light, state)| Look { light: Light::ALL[light], state: FilmState::ALL[state] })
 }
 
 proptest! {
@@ -87,7 +87,7 @@ proptest! {
     /// Whatever is asked of a mix, the answer is of the mix in that state, as the pot has it: not of tins in that state.
     #[test]
     fn every_tool_says_what_the_pot_says(shelf in proptest::collection::vec(any_tin(), 4), parts in proptest::collection::vec(1u32..5, 2), look in any_look()) {
-        use warm_blend_bench::{BlendCurve, Pot, correct, ladder};
+        use warm_blend_mixing::{BlendCurve, Pot, correct, ladder};
         let target = lab(&[(0, parts[0]), (1, parts[1])], &shelf, look);
         for found in search(&shelf, target, look, Limits { paints: 3, parts: 9, recipes: 6, every: EVERY }) {
             let pot = difference(lab(&found.parts, &shelf, look), target).value();

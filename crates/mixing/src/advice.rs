@@ -1,4 +1,4 @@
-//! What a painter is told beside a recipe: what the shelf lacks for a target, and what should not be stirred together.
+//! What a painter is shown beside a recipe: what the shelf lacks for a target, and what should not be stirred together.
 
 use warm_blend_paint::{Class, HueFamily};
 use warm_blend_spectral::Lab;
@@ -74,14 +74,17 @@ mod tests {
     #[test]
     fn says_what_is_missing() {
         let lab = |l, a, b| Lab { l, a, b };
-        let told = |best, target| missing(best, target, 9.0).unwrap();
+        let answer = |best, target| missing(best, target, 9.0).unwrap();
         assert_eq!(
-            told(lab(80.0, 2.0, 40.0), lab(82.0, 2.0, 70.0)),
+            answer(lab(80.0, 2.0, 40.0), lab(82.0, 2.0, 70.0)),
             "nothing on the shelf mixes this yellow"
         );
-        assert_eq!(told(lab(85.0, 0.0, 5.0), lab(97.0, 0.0, 4.0)), "nothing on the shelf mixes this light");
-        assert_eq!(told(lab(30.0, 0.0, 0.0), lab(15.0, 0.0, 0.0)), "nothing on the shelf mixes this dark");
-        assert_eq!(told(lab(50.0, 30.0, 30.0), lab(50.0, 2.0, 2.0)), "nothing on the shelf mixes this grey");
+        assert_eq!(answer(lab(85.0, 0.0, 5.0), lab(97.0, 0.0, 4.0)), "nothing on the shelf mixes this light");
+        assert_eq!(answer(lab(30.0, 0.0, 0.0), lab(15.0, 0.0, 0.0)), "nothing on the shelf mixes this dark");
+        assert_eq!(
+            answer(lab(50.0, 30.0, 30.0), lab(50.0, 2.0, 2.0)),
+            "nothing on the shelf mixes this grey"
+        );
         assert_eq!(missing(lab(50.0, 0.0, 0.0), lab(51.0, 0.0, 0.0), 1.0), None);
     }
 }

@@ -40,7 +40,7 @@ pub(super) struct Mask<S: Simd> {
 }
 
 impl<S: Simd> Lanes<S> {
-    /// How many.
+    /// Number of them.
     pub(super) const MANY: usize = S::F32_LANES;
 
     #[inline(always)]

@@ -1,4 +1,4 @@
-//! What is known of the shelf, reckoned from the file when it has changed and kept until it changes again.
+//! What is known of the shelf, computed from the file when it has changed and kept until it changes again.
 
 use std::{
     ops::Deref,
@@ -13,21 +13,21 @@ use warm_blend_learn::{BadTin, LoggedReading, ShelfPaint};
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot, Workshop};
 
-/// What is known now, reckoned once for all who ask.
+/// What is known now, computed once for all who ask.
 #[derive(Debug, Clone, Default)]
 pub struct Memory {
     latest: Arc<Mutex<Option<Arc<Remembered>>>>,
     /// Of what the file held when what was learnt was last written down.
     written_down: Arc<Mutex<Option<FileState>>>,
-    /// Held while it is reckoned.
+    /// Held while it is computed.
     reckoning: Arc<Mutex<()>>,
-    /// Held while what was put off is learnt.
+    /// Held while what was deferred is learnt.
     learning: Arc<Mutex<()>>,
     /// Whether somebody has begun to learn it.
     begun: Arc<AtomicBool>,
 }
 
-/// What the file holds at a moment: known already, or what it is to be reckoned from.
+/// What the file holds at a moment: known already, or what it is to be computed from.
 pub enum Now {
     Known(Arc<Remembered>),
     Written(Box<(FileState, ShelfDocuments)>),
@@ -84,7 +84,7 @@ impl Memory {
         }
     }
 
-    /// What is known of it, or of what the file has become since. Whoever asks for the same waits for the one who reckons.
+    /// What is known of it, or of what the file has become since. Whoever asks for the same waits for the one who computes.
     pub fn known(&self, now: Now) -> Result<Arc<Remembered>, StoreError> {
         let (state, documents) = match now {
             Now::Known(known) => return Ok(known),
@@ -108,12 +108,12 @@ impl Memory {
         known
     }
 
-    /// True once: to the first who meets what was put off, and who then sees to it that it is learnt.
+    /// True once: to the first who meets what was deferred, and who then sees to it that it is learnt.
     pub fn hands_over(&self, known: &Remembered) -> bool {
         known.yet_to_learn() > 0 && !self.begun.swap(true, Ordering::Relaxed)
     }
 
-    /// What is known once all that was put off is learnt. What is asked meanwhile is answered by what was known before.
+    /// What is known once all that was deferred is learnt. What is asked meanwhile is answered by what was known before.
     pub fn in_full(&self) -> Result<Option<Arc<Remembered>>, StoreError> {
         let _learning = in_turn(&self.learning);
         let put_off = self.latest().filter(|known| known.yet_to_learn() > 0);

@@ -1,6 +1,6 @@
 //! Readings that cannot be, whatever the paints are.
 
-use warm_blend_paint::State;
+use warm_blend_paint::FilmState;
 use warm_blend_spectral::Lab;
 
 use super::reading::{Measured, Reading, Shown, Source};
@@ -73,7 +73,7 @@ pub fn make_sense<P: PartialEq>(reading: &Reading<P>, masstones: &[Option<Lab>])
         return Err(Senseless::AgainstItself);
     }
     match &reading.shown {
-        Shown::Drawdown { .. } if reading.state != State::Dry => Err(Senseless::WetDrawdown),
+        Shown::Drawdown { .. } if reading.state != FilmState::Dry => Err(Senseless::WetDrawdown),
         Shown::Drawdown { over_black, over_white, .. } => {
             let (black, white) = (over_black.lab().l, over_white.lab().l);
             let chance = 3.0 * reading.source.off();
@@ -87,7 +87,7 @@ pub fn make_sense<P: PartialEq>(reading: &Reading<P>, masstones: &[Option<Lab>])
 /// band by band; what a painter insists on is let through.
 fn between<P>(reading: &Reading<P>, measured: &Measured, masstones: &[Option<Lab>]) -> Result<(), Senseless> {
     let Some(known) = masstones.iter().copied().collect::<Option<Vec<Lab>>>() else { return Ok(()) };
-    if reading.of.len() < 2 || reading.state != State::Dry || reading.sure {
+    if reading.of.len() < 2 || reading.state != FilmState::Dry || reading.sure {
         return Ok(());
     }
     let most = known.iter().map(|lab| lab.l).fold(f64::NEG_INFINITY, f64::max);
@@ -120,7 +120,7 @@ mod tests {
         Reading {
             of: of.iter().map(|paint| (*paint, Parts::new(1.0).unwrap())).collect(),
             pour: PartsMethod::Spoons,
-            state: State::Dry,
+            state: FilmState::Dry,
             shown: Shown::Thick(Measured::Colour(lab(l))),
             source: Source::Reader,
             sure: false,
@@ -154,10 +154,10 @@ mod tests {
             },
             ..tint(&[1], 0.0)
         };
-        assert_eq!(make_sense(&drawdown(60.0, 70.0, State::Dry), &[Some(lab(72.0))]), Ok(()));
-        let exchanged = make_sense(&drawdown(70.0, 60.0, State::Dry), &[Some(lab(72.0))]);
+        assert_eq!(make_sense(&drawdown(60.0, 70.0, FilmState::Dry), &[Some(lab(72.0))]), Ok(()));
+        let exchanged = make_sense(&drawdown(70.0, 60.0, FilmState::Dry), &[Some(lab(72.0))]);
         assert!(matches!(exchanged, Err(Senseless::Exchanged { .. })));
-        let wet = make_sense(&drawdown(60.0, 70.0, State::Wet), &[Some(lab(72.0))]);
+        let wet = make_sense(&drawdown(60.0, 70.0, FilmState::Wet), &[Some(lab(72.0))]);
         assert_eq!(wet, Err(Senseless::WetDrawdown));
     }
 }

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_learn::{Certainty, Ensemble};
-use warm_blend_paint::{CoatsToHide, Colour, Look, Material, Parts, Seen, State};
+use warm_blend_paint::{CoatsToHide, Colour, FilmState, Look, Material, Parts, Seen};
 use warm_blend_spectral::{BANDS, Light, wavelength};
 
 use crate::{AgainstTarget, Checks, GivenTins, PredictTin, Refusal};
@@ -19,7 +19,7 @@ pub struct PredictRequest {
     #[schema(example = "shop-tube")]
     pub light: Option<Light>,
     /// `dry` (as when left out), `wet` or `sealed`.
-    pub state: Option<State>,
+    pub state: Option<FilmState>,
     /// A colour to judge the mix against.
     pub target: Option<Colour>,
 }
@@ -44,7 +44,7 @@ pub struct Predicted {
     /// The light it is seen in.
     pub light: Light,
     /// The state of the film.
-    pub state: State,
+    pub state: FilmState,
     /// Wavelengths of the bands, nm.
     pub wavelengths: Vec<u32>,
     /// Reflectance factor in each band, 0–1.

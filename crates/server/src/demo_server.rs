@@ -1,17 +1,17 @@
-//! The demo, served: by itself, or beside a workspace that is served.
+//! The demo, served: alone, or beside a workspace that is served.
 
 use std::error::Error;
 use std::sync::Arc;
 
 use crate::{
     Workspace, demo,
-    look_round::{LookRound, Running},
+    demo_offer::{LookRound, Running},
     problem::Problem,
     serve::{ServeError, Served, Stop, serve},
     simulated_scale,
 };
 
-/// A demo with all that belongs to it: a file that is thrown away and a scale. It ends when it is dropped.
+/// A demo with all that belongs to it: a file that is discarded and a scale. It ends when it is dropped.
 #[derive(Debug)]
 pub struct Demo {
     /// Where it listens.

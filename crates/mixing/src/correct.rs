@@ -124,7 +124,7 @@ pub fn correct(
 }
 
 impl PotCorrection {
-    /// The nearest first; of those that nobody tells apart, by fewer and smaller additions.
+    /// The nearest first; of those that nobody distinguishes, by fewer and smaller additions.
     fn before(&self, other: &Self) -> std::cmp::Ordering {
         let rank = |c: &Self| (step(c.expected), c.additions.len());
         let added = |c: &Self| c.additions.iter().map(|(_, ml)| ml).sum::<f64>() + c.discard;

@@ -292,12 +292,13 @@ mod tests {
 
     #[test]
     fn limits_are_said() {
-        let told = |pot: &[(Class, f64)]| warnings(pot).iter().map(|w| w.words).collect::<Vec<_>>().join(" ");
-        assert!(told(&[(Class::Chalk, 3.0), (Class::ClearWax, 1.0)]).contains("tacky"));
-        assert!(told(&[(Class::Chalk, 1.0), (Class::Water, 4.0)]).contains("dust off"));
-        assert!(told(&[(Class::Chalk, 2.0), (Class::TexturePowder, 1.0)]).contains("Will crack"));
-        assert!(told(&[(Class::Metallic, 1.0), (Class::ClearWax, 8.0)]).contains("flakes"));
-        assert!(told(&[(Class::Chalk, 1.0)]).is_empty());
+        let shown =
+            |pot: &[(Class, f64)]| warnings(pot).iter().map(|w| w.words).collect::<Vec<_>>().join(" ");
+        assert!(shown(&[(Class::Chalk, 3.0), (Class::ClearWax, 1.0)]).contains("tacky"));
+        assert!(shown(&[(Class::Chalk, 1.0), (Class::Water, 4.0)]).contains("dust off"));
+        assert!(shown(&[(Class::Chalk, 2.0), (Class::TexturePowder, 1.0)]).contains("Will crack"));
+        assert!(shown(&[(Class::Metallic, 1.0), (Class::ClearWax, 8.0)]).contains("flakes"));
+        assert!(shown(&[(Class::Chalk, 1.0)]).is_empty());
     }
 
     proptest! {
