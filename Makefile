@@ -8,7 +8,7 @@ SHELL := bash
 BINARY := target/release/warm-blend
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
-.PHONY: help demo serve build test torture truth lint web api licences tools browser bench screenshots techniques clean
+.PHONY: help demo serve build test torture truth strings lint web api licences tools browser bench screenshots techniques clean
 
 help: ## What there is
 	@grep -hE '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## /  make \1\t/' | expand -t 22
@@ -30,6 +30,9 @@ torture: web ## Two hundred rounds of kill -9, full disks and files taken away, 
 
 truth: ## How near predictions come: the engine's own virtual paints, and paints made by radiative transfer
 	@cargo test --workspace --locked --quiet --test radiative --test closed_loop -- --nocapture
+
+strings: web ## Every string that a painter can read, with its file and line
+	@cargo test --workspace --locked --quiet --test strings every_visible -- --nocapture | grep -P "\t"
 
 lint: web ## Formatting and lints of both languages
 	@cargo fmt --all --check

@@ -9,8 +9,12 @@ const root = new URL('./src', import.meta.url).pathname;
 
 /** Attributes that nobody reads. */
 const UNSEEN = new Set(['className', 'style', 'd', 'viewBox', 'to', 'href', 'path', 'key', 'id', 'role', 'type', 'fill', 'points']);
-/** A list of classes, an address or another word of the code, and no sentence. */
-const CODE = /^[a-z0-9!*&#/_[\]().,:%=<>'-]*[-:/[\]#_][^ ]*( |$)/;
+/** Whether it is a list of classes, an address or another word of the code, and no sentence: most of its words have signs in them. */
+function isCode(text) {
+  const words = text.split(' ');
+  const coded = words.filter((word) => /^[a-z0-9!*&#/_[\]().,:%=<>'-]*[-:/[\]#_][a-z0-9/_[\]().,:%=<>'-]*$/.test(word));
+  return coded.length >= words.length / 2;
+}
 
 const found = [];
 
@@ -37,7 +41,7 @@ function isUnseen(node) {
 function add(file, node, text) {
   const plain = text.replace(/\s+/g, ' ').trim();
   const letters = plain.replace(/\{\}/g, '');
-  if (!/\p{L}{2}/u.test(letters) || CODE.test(plain)) return;
+  if (!/\p{L}{2}/u.test(letters) || isCode(plain)) return;
   const { line } = file.getLineAndCharacterOfPosition(node.getStart(file));
   found.push({ file: `web/src/${relative(root, file.fileName)}`, line: line + 1, text: plain });
 }

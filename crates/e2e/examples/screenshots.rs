@@ -22,7 +22,7 @@ async fn main() {
     painter.reads("Next: add").await;
     keep(&painter, "pot").await;
     painter.click("radio", "Match").await;
-    painter.reads("The best of every mix").await;
+    painter.reads("Best of every mix").await;
     keep(&painter, "match").await;
     painter.click("radio", "Ladder").await;
     painter.reads("hue shift").await;
@@ -90,7 +90,7 @@ async fn main() {
     keep(&painter, "photo").await;
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
-    painter.reads("of neighbours is off").await;
+    painter.reads("of adjoining parts clashes").await;
     keep(&painter, "piece").await;
     painter.click("radio", "pale trim").await;
     painter.reads("4 pairs of adjoining parts clash").await;

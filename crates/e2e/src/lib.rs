@@ -17,6 +17,7 @@ use thirtyfour::prelude::*;
 use warm_blend_server::{Served, Workspace, offer_demo, serve};
 
 mod line;
+pub mod strings;
 
 pub use line::{Line, Mishap};
 

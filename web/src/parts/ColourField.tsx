@@ -57,13 +57,13 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
           value={form}
           onValueChange={(next) => next && setForm(next as Form)}
           aria-label={`${label}: hex code or L* a* b*`}
-          className="flex rounded bg-panel p-0.5"
+          className="flex gap-x-1"
         >
           {(['hex', 'lab'] as const).map((choice) => (
             <ToggleGroup.Item
               key={choice}
               value={choice}
-              className="h-9 rounded-xs px-3 text-sm font-medium cursor-pointer data-[state=on]:bg-ink data-[state=on]:text-white"
+              className="h-9 border-y-2 border-transparent px-2 text-sm font-medium text-soft cursor-pointer hover:text-ink data-[state=on]:border-b-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
             >
               {choice === 'hex' ? 'Hex' : 'L* a* b*'}
             </ToggleGroup.Item>
@@ -71,14 +71,23 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
         </ToggleGroup.Root>
       </div>
       {form === 'hex' ? (
-        <Field
-          label="Hex code"
-          value={hex}
-          onChange={typeHex}
-          error={error}
-          placeholder="#b08d57"
-          spellCheck={false}
-        />
+        <div className="grid grid-cols-[1fr_auto] items-end gap-2">
+          <Field
+            label="Hex code"
+            value={hex}
+            onChange={typeHex}
+            error={error}
+            placeholder="#b08d57"
+            spellCheck={false}
+          />
+          <input
+            type="color"
+            aria-label={`${label}: choose on a colour picker`}
+            value={/^#[\da-f]{6}$/i.test(hex.trim()) ? hex.trim() : '#808080'}
+            onChange={(event) => typeHex(event.target.value)}
+            className="h-11 w-14 cursor-pointer"
+          />
+        </div>
       ) : (
         <div className="grid gap-1">
           <div className="grid grid-cols-3 gap-2">

@@ -22,14 +22,14 @@ export function Segments<T extends string>({
       value={value}
       onValueChange={(next) => next && onChange(next as T)}
       aria-label={label}
-      className={`rounded bg-panel p-0.5 ${className}`}
+      className={`gap-x-1 ${className}`}
     >
       {choices.map((choice) => (
         <ToggleGroup.Item
           key={choice.id}
           value={choice.id}
           title={choice.title}
-          className="h-11 rounded-xs px-2.5 text-sm font-medium text-soft whitespace-nowrap cursor-pointer hover:bg-paper data-[state=on]:bg-ink data-[state=on]:text-white"
+          className="h-11 border-y-2 border-transparent px-2 text-sm font-medium text-soft whitespace-nowrap cursor-pointer hover:text-ink data-[state=on]:border-b-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
         >
           {choice.name}
         </ToggleGroup.Item>

@@ -5,11 +5,10 @@ const one = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFract
 /** `en-GB` or `en-US`: how dates, times and money are written follows the units that the painter chose. */
 export const pageLanguage = () => document.documentElement.lang;
 
-const percent = new Intl.NumberFormat('en', { style: 'percent', maximumFractionDigits: 0 });
-
 export const plainNumber = (value: number) => plain.format(value);
 export const oneDecimal = (value: number) => one.format(value);
-export const share = (value: number) => percent.format(value);
+/** `64 %`, with a space that does not break. */
+export const share = (value: number) => `${Math.round(100 * value)}\u00a0%`;
 
 /** A film in µm: tenths only of what is thin. */
 export const filmWords = (um: number) => plain.format(um < 10 ? Math.round(um * 10) / 10 : Math.round(um));
@@ -20,7 +19,9 @@ export const labWords = (lab: number[]) =>
 
 export function coats(value: number) {
   if (value < 0.9) return 'less than a coat';
-  return value < 1.1 ? '1 coat' : `${plain.format(Math.round(value * 4) / 4)} coats`;
+  if (value < 1.1) return '1 coat';
+  const quarters = Math.round(value * 4);
+  return `${Math.floor(quarters / 4)}${['', '¼', '½', '¾'][quarters % 4]} coats`;
 }
 
 /** A colour difference or a doubt, ΔE00, in as many digits as it deserves: `0.8`, `2.5`, `6`. */

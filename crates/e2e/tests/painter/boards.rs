@@ -77,8 +77,7 @@ async fn a_ready_finish_with_texture_by_a_raking_light() {
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("button", "Create board").await;
     let image = painter.the("image", "Strip A as it will look").await;
-    painter.reads("texture 14").await;
-    painter.reads("standing brush strokes need more paint").await;
+    painter.reads("Standing brush strokes need more paint").await;
 
     painter.click("button", "Shadows").await;
     painter.drawn_finely().await;
@@ -97,9 +96,11 @@ async fn a_ready_finish_with_texture_by_a_raking_light() {
     painter.tab_to("slider", "Texture").await;
     painter.press(Key::Home).await;
     painter.saved().await;
-    painter.until("the strokes are gone", async || !painter.text().await.contains("texture 14")).await;
+    painter
+        .until("the strokes are gone", async || !painter.text().await.contains("Standing brush strokes"))
+        .await;
     painter.control('z').await;
-    painter.reads("texture 14").await;
+    painter.reads("Standing brush strokes").await;
     painter.leave().await;
 }
 
@@ -142,13 +143,13 @@ async fn predicted_field(painter: &Painter) -> f64 {
 async fn read_and_learn(painter: &Painter) {
     let before = predicted_field(painter).await;
     painter.click("radio", "Read the real board").await;
-    for place in ["field", "recess", "edge"] {
+    for place in ["flat", "recess", "edge"] {
         painter.click("button", &format!("Read the {place}")).await;
         painter.reads(&format!("{place}: predicted, then 1 read")).await;
     }
     painter.click("button", "Calibrate to me from these 3 spots").await;
     painter.reads("Your touch on this board").await;
-    painter.reads("times the usual film").await;
+    painter.reads("times as thick as usual").await;
     painter.reads("for a usual touch").await;
     let after = predicted_field(painter).await;
     assert!((after - before).abs() > 0.05, "the prediction does not move: {before} to {after}");
@@ -190,7 +191,7 @@ async fn a_layer_is_set_by_hand() {
     painter.click("button", "Set the film myself").await;
     painter.write("textbox", "Film on the flat, µm", "25").await;
     painter.press(Key::Enter).await;
-    painter.reads("field: 25 µm on 100").await;
+    painter.reads("flat: 25 µm on 100").await;
     painter.write("textbox", "Coverage, flat, %", "140").await;
     painter.press(Key::Enter).await;
     painter.reads("0 to 100").await;

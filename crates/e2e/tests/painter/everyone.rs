@@ -24,7 +24,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.reads("is not a number").await;
     check("one paint with an error").await;
     painter.click("button", "oxblood").await;
-    painter.reads("hidden").await;
+    painter.reads("not used").await;
     check("a paint with readings and a question").await;
     painter.click("button", "Tint 1 : 1").await;
     painter.click("button", "Read it").await;

@@ -59,7 +59,7 @@ async fn a_pot_over_a_bad_line() {
     assert_eq!(kept["entry"]["components"][1]["parts"], 7);
     assert!(!painter.text().await.contains("was also changed in another tab"));
 
-    painter.click("button", "Take to Pot").await;
+    painter.click("button", "Start pouring").await;
     painter.the("button", "Finish pouring").await;
     let pours = at(&painter, "/api/pours").await;
     let open = pours.as_array().unwrap().iter().filter(|pour| pour["open"] == true).count();

@@ -190,7 +190,7 @@ async fn from_a_photo_to_a_board() {
     painter.click("button", "Yes, that is the card").await;
     painter.click("button", "Find its colours").await;
     painter.reads("the base, in two coats").await;
-    painter.reads("over it: dry brush").await;
+    painter.reads("as a layer: dry brush").await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("button", "Create board").await;
     painter.the("image", "Strip A as it will look").await;

@@ -42,7 +42,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.press(Key::Tab).await;
     painter.write("textbox", "Rows of drawers", "40").await;
     painter.press(Key::Tab).await;
-    painter.reads("rows of drawers goes from 1 to 12").await;
+    painter.reads("rows of drawers can be 1 to 12").await;
     painter.write("textbox", "Rows of drawers", "3").await;
     painter.press(Key::Tab).await;
     painter.saved().await;
@@ -62,7 +62,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
         painter.choose("Finish", finish).await;
         painter.saved().await;
     }
-    painter.reads("Case and drawer fronts fight").await;
+    painter.reads("Case and drawer fronts clash").await;
     painter.settled().await;
     let before = (off(&told(&painter).await), picture(&painter).await);
     assert!(before.0 > 0);

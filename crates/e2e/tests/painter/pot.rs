@@ -170,7 +170,8 @@ async fn a_colour_in_a_photo_is_matched() {
     painter.reads("Set a target first").await;
     aim_at_a_photo(&painter, [110, 122, 96]).await;
     painter.reads("Best of every mix of your 14 paints.").await;
-    let recipes = painter.names("button").await.into_iter().filter(|name| name.starts_with("Add "));
+    let recipes =
+        painter.names("button").await.into_iter().filter(|name| name.starts_with("Use this recipe: "));
     let best = recipes.clone().next().expect("a recipe");
     assert!(recipes.count() >= 6);
     // How far off it is likely to be stands first, then how it would differ.
@@ -180,7 +181,8 @@ async fn a_colour_in_a_photo_is_matched() {
     let best = recipe.to_owned();
 
     // Without what the best is made of, another comes first; with it again, the same.
-    let first = best.trim_start_matches("Add ").split_once(' ').unwrap().1.split(" : ").next().unwrap();
+    let first =
+        best.trim_start_matches("Use this recipe: ").split_once(' ').unwrap().1.split(" : ").next().unwrap();
     let first = first.trim().to_owned();
     painter.choose("Paint to leave out", &first).await;
     painter.reads("Best of every mix of your 13 paints.").await;
@@ -249,7 +251,7 @@ async fn a_blend_says_what_lies_between() {
     painter.click("radio", "Blend").await;
     painter.click("combobox", "Blend into").await;
     painter.click("option", "mustard seed").await;
-    painter.reads("turns green on the way").await;
+    painter.reads("turns green in between").await;
     painter.reads("Use a brush for each").await;
     painter.click("button", "Add fern between").await;
     painter.the("region", "From drift blue for the case to fern").await;
@@ -289,10 +291,10 @@ async fn a_pot_is_brought_nearer() {
 async fn a_dab_of_the_pot_teaches() {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "drift blue for the case").await;
-    painter.reads("within ±").await;
+    painter.reads(", ±").await;
     let band = async || {
         let text = painter.text().await;
-        let (_, after) = text.split_once("within ±").expect("a band");
+        let (_, after) = text.split_once(", ±").expect("a band");
         let number = |c: char| c.is_ascii_digit() || c == '.';
         after.chars().take_while(|c| number(*c)).collect::<String>().parse::<f64>().expect("a number")
     };

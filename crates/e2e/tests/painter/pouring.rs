@@ -37,7 +37,8 @@ async fn from_a_photo_to_a_labelled_pot() {
     painter.click("radio", "Match").await;
     aim_at_a_photo(&painter, [128, 126, 92]).await;
     painter.reads("Best of every mix of your 14 paints.").await;
-    let best = painter.names("button").await.into_iter().find(|name| name.starts_with("Add ")).unwrap();
+    let best =
+        painter.names("button").await.into_iter().find(|name| name.starts_with("Use this recipe: ")).unwrap();
     painter.click("button", &best).await;
     painter.saved().await;
 

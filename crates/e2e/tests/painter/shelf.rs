@@ -18,7 +18,7 @@ async fn a_tin_is_added_corrected_and_taken_away() {
     painter.reads("“two” is not a number").await;
     painter.write("textbox", "Coats to cover", "2,5").await;
     painter.click("button", "Add to shelf").await;
-    painter.reads("Covers in 2.5 coats").await;
+    painter.reads("Covers in 2½ coats").await;
     painter.the("button", "Delete this paint").await;
 
     // Kept at once, without a button.
@@ -132,9 +132,9 @@ async fn numbers_are_taken_as_they_are_meant() {
         painter.until(written, async || left().await["stock_ml"] == ml).await;
     }
     painter.write("textbox", "Amount left", "£300").await;
-    painter.reads("“£300”: write the number alone, 300").await;
+    painter.reads("“£300” is not a number; enter 300 alone").await;
     painter.write("textbox", "Amount left", "plenty").await;
-    painter.reads("“plenty” is not a number: digits, with a point or a comma").await;
+    painter.reads("“plenty” is not a number; enter one like 61.2").await;
     painter.write("textbox", "Price", "18,50").await;
     painter.reads("Enter the tin size to save the price.").await;
     painter.write("textbox", "Tin", "750").await;
@@ -149,7 +149,7 @@ async fn a_brief_keeps_what_can_be_read() {
     painter.open("/piece").await;
     painter.click("button", "Brief").await;
     painter.write("textbox", "Budget", "£300").await;
-    painter.reads("“£300”: write the number alone, 300").await;
+    painter.reads("“£300” is not a number; enter 300 alone").await;
     painter.write("textbox", "Client", "the new tenants").await;
     let brief = async || {
         painter.meanwhile("GET", "/api/piece", serde_json::Value::Null).await["entry"]["brief"].clone()

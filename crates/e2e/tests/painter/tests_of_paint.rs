@@ -19,18 +19,18 @@ async fn one_tint_test_narrows_every_mix() {
     painter.click("combobox", "House white").await;
     painter.click("option", "house white").await;
     painter.reads("Test next: A").await;
-    painter.reads("A 1 : 1 tint with house white would bring mixes with it from within ±").await;
+    painter.reads("A 1 : 1 tint with house white would make its mixes surer: ±").await;
 
     painter.alt('3').await;
     painter.click("button", "sea blue").await;
     painter.click("button", "house white").await;
     painter.reads("1 : 1, 2 parts").await;
     painter.click("button", "One part more of house white").await;
-    painter.reads("within ±").await;
+    painter.reads(", ±").await;
     painter.saved().await;
     let band = async || {
         let text = painter.text().await;
-        let (_, after) = text.split_once("within ±").expect("a band");
+        let (_, after) = text.split_once(", ±").expect("a band");
         after
             .split(|c: char| c != '.' && !c.is_ascii_digit())
             .next()
@@ -70,12 +70,12 @@ async fn a_contradiction_is_asked_about() {
     let painter = Painter::at_the_demo().await;
     painter.click("button", "oxblood").await;
     painter.reads("A reading contradicts the others").await;
-    painter.reads("left out").await;
+    painter.reads("not used").await;
     painter.click("button", "Delete the reading of oxblood 1 : chimney white 1").await;
     painter.reads("2 readings").await;
-    painter.until("nothing is asked any more", async || !painter.text().await.contains("left out")).await;
+    painter.until("nothing is asked any more", async || !painter.text().await.contains("not used")).await;
     painter.click("button", "Undo deleting a reading").await;
-    painter.reads("left out").await;
+    painter.reads("not used").await;
     painter.leave().await;
 }
 

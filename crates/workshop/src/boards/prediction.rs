@@ -141,6 +141,8 @@ pub struct CautionGiven {
     pub layer: Uuid,
     /// What to do and what not.
     pub words: &'static str,
+    /// The same in a few words: `solvent: windows open, no flames, gloves`.
+    pub short: &'static str,
     /// True where it is never shortened.
     pub grave: bool,
     /// Where it is published, or `common practice`.
@@ -308,7 +310,7 @@ impl AdviceGiven {
 
 impl From<Caution> for CautionGiven {
     fn from(Caution { layer, care }: Caution) -> Self {
-        Self { layer: layer.0, words: care.words, grave: care.grave, source: care.source }
+        Self { layer: layer.0, words: care.words, short: care.short, grave: care.grave, source: care.source }
     }
 }
 

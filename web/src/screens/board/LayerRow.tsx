@@ -21,9 +21,8 @@ import type {
   Paint,
   StripPrediction,
 } from '../../api/client';
-import { filmWords } from '../../parts/numbers';
 import type { useBoardChoices } from '../../state/boards';
-import type { LayerChange, Place } from './entry';
+import type { LayerChange } from './entry';
 import { LayerEditor } from './LayerEditor';
 
 interface Props {
@@ -46,13 +45,6 @@ interface Props {
   onFix: (fix: FixOffered) => void;
 }
 
-/** `Film 12 µm, recess 30, edge 4; texture 140`: wet, where it lies at all, and how rough the surface is then. */
-function filmOf({ print: { film, cover }, texture_um }: LayerPredicted) {
-  const at = (place: Place) => (cover[place] > 0 ? filmWords(film[place]) : 'none');
-  const rough = texture_um >= 5 ? `; texture ${Math.round(texture_um)}` : '';
-  return `Film: flat ${at('field')} µm, recess ${at('recess')}, edge ${at('edge')}${rough}`;
-}
-
 /** A layer: what it is, what it moves, what is wrong with it; open, everything that can be changed. */
 export function LayerRow(props: Props) {
   const { layer, predicted, advice, cautions, open, onOpen, onChange, onMove, onTwice, onRemove, onFix } =
@@ -66,11 +58,6 @@ export function LayerRow(props: Props) {
     { words: 'Up', icon: ArrowUp, act: () => onMove(1) },
     { words: 'Down', icon: ArrowDown, act: () => onMove(-1) },
     { words: 'Duplicate', icon: Copy, act: onTwice },
-    {
-      words: layer.muted ? 'Show' : 'Hide',
-      icon: layer.muted ? Eye : EyeOff,
-      act: () => onChange({ muted: !layer.muted }),
-    },
     { words: 'Remove', icon: Trash2, act: onRemove },
   ];
   return (
@@ -80,52 +67,52 @@ export function LayerRow(props: Props) {
       className={`bg-panel ${isDragging ? 'relative z-10 shadow-lg' : ''}`}
       {...listeners}
     >
-      <button
-        type="button"
-        aria-expanded={open}
-        onClick={onOpen}
-        onKeyDown={(event) => {
-          const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
-          if (!by || !event.altKey) return;
-          event.preventDefault();
-          onMove(by);
-        }}
-        className="grid w-full cursor-pointer grid-cols-[3.5rem_minmax(0,1fr)] items-stretch gap-3 text-left hover:bg-paper focus-visible:-outline-offset-3"
-      >
-        <span
-          aria-hidden
-          className={`grid min-h-13 place-items-center ${layer.muted ? 'opacity-30' : ''}`}
-          style={{ background: predicted.hex ?? undefined }}
+      <div className="flex items-stretch">
+        <button
+          type="button"
+          aria-expanded={open}
+          onClick={onOpen}
+          onKeyDown={(event) => {
+            const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+            if (!by || !event.altKey) return;
+            event.preventDefault();
+            onMove(by);
+          }}
+          className={`grid min-w-0 flex-1 cursor-pointer grid-cols-[2.75rem_minmax(0,1fr)] items-stretch gap-3 text-left hover:bg-paper focus-visible:-outline-offset-3 ${open ? 'outline-2 -outline-offset-2 outline-ink' : ''}`}
         >
-          {!predicted.hex && <Eraser size={22} />}
-        </span>
-        <span className="min-w-0 py-1.5 leading-tight">
-          <span className="flex items-baseline justify-between gap-2">
-            <span className={layer.muted ? 'line-through' : 'font-semibold'}>{name}</span>
-            <span className="pr-2 text-sm text-soft">
-              {layer.muted ? 'hidden' : predicted.shared ? 'in other strips too' : ''}
-              {layer.hand.passes > 1 && ` ×${layer.hand.passes}`}
+          <span
+            aria-hidden
+            className={`grid min-h-13 place-items-center ${layer.muted ? 'opacity-30' : ''}`}
+            style={{ background: predicted.hex ?? undefined }}
+          >
+            {!predicted.hex && <Eraser size={22} />}
+          </span>
+          <span className="grid min-w-0 content-center py-1.5 leading-tight">
+            <span className="block truncate">
+              <span className={layer.muted ? 'line-through' : 'font-semibold'}>
+                {name}
+                {layer.hand.passes > 1 && ` ×${layer.hand.passes}`}
+              </span>
+              {predicted.pot && `, ${predicted.pot}`}
+            </span>
+            <span className="block truncate text-sm text-soft">
+              {layer.muted ? 'hidden' : predicted.moves || (predicted.shared ? 'in other strips too' : '')}
             </span>
           </span>
-          {predicted.pot && <span className="block truncate text-sm">{predicted.pot}</span>}
-          {predicted.moves && <span className="block truncate text-sm text-soft">{predicted.moves}</span>}
-          {predicted.hex && !layer.muted && (
-            <span className="block truncate text-sm text-soft">{filmOf(predicted)}</span>
-          )}
-        </span>
-      </button>
+        </button>
+        <button
+          type="button"
+          className="press press-bare px-0 text-soft"
+          aria-label={`${layer.muted ? 'Show' : 'Hide'}: ${name}`}
+          onClick={() => onChange({ muted: !layer.muted })}
+        >
+          {layer.muted ? <EyeOff size={20} aria-hidden /> : <Eye size={20} aria-hidden />}
+        </button>
+      </div>
       {advice.map((one) => (
         <Advice key={one.what} advice={one} onFix={onFix} />
       ))}
-      {cautions.map((caution) => (
-        <div key={caution.words} className="flex items-start gap-2 px-3 py-1.5 text-sm">
-          <ShieldAlert size={18} aria-hidden className="mt-0.5 shrink-0" />
-          <p>
-            <b className="font-semibold">Safety: </b>
-            {caution.words} <span className="text-soft">({caution.source})</span>
-          </p>
-        </div>
-      ))}
+      <Safety cautions={cautions} />
       {open && (
         <div className="grid gap-3 p-3">
           <div className="flex flex-wrap gap-1">
@@ -151,32 +138,69 @@ export function LayerRow(props: Props) {
 
 const HOW_BAD = { fails: 'Will fail: ', care: 'Risky: ', note: '' } as const;
 
-const sentence = (words: string) => words && `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+const capital = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
+const sentence = (words: string) => words && `${capital(words)}.`;
 
+/** One line: what is wrong, and the fix; why and where that is from behind it. */
 function Advice({ advice, onFix }: { advice: AdviceGiven; onFix: (fix: FixOffered) => void }) {
   const { what, why, remedy, source, severity, fix } = advice;
   const Icon = severity === 'note' ? Info : TriangleAlert;
   return (
-    <div className="flex items-start gap-2 px-3 py-1.5 text-sm">
-      <Icon size={18} aria-hidden className="mt-0.5 shrink-0" />
-      <div className="grid gap-1">
-        <p>
-          <b className="font-semibold">
-            {HOW_BAD[severity as keyof typeof HOW_BAD]}
-            {what}.
-          </b>{' '}
+    <div className="grid px-3 text-sm">
+      <details>
+        <summary className="flex min-h-11 cursor-pointer items-center gap-2">
+          <Icon size={18} aria-hidden className="shrink-0" />
+          <span>
+            <b className="font-semibold">{capital(HOW_BAD[severity as keyof typeof HOW_BAD] + what)}.</b>{' '}
+            <span className="underline underline-offset-3">Why?</span>
+          </span>
+        </summary>
+        <p className="pb-2 pl-6.5">
           {sentence(why)} {sentence(remedy)} <span className="text-soft">({source})</span>
         </p>
-        {fix && (
-          <button
-            type="button"
-            className="press press-ink justify-self-start text-sm"
-            onClick={() => onFix(fix)}
-          >
-            {fix.words}
-          </button>
-        )}
-      </div>
+      </details>
+      {fix && (
+        <button
+          type="button"
+          className="press press-plain mb-2 ml-6.5 justify-self-start text-sm"
+          onClick={() => onFix(fix)}
+        >
+          {fix.words}
+        </button>
+      )}
     </div>
+  );
+}
+
+/** What harms people at this layer: one line, the full words and where they are from behind it. What is grave stands in full. */
+function Safety({ cautions }: { cautions: StripPrediction['cautions'] }) {
+  const [grave, others] = [true, false].map((full) => cautions.filter((caution) => caution.grave === full));
+  return (
+    <>
+      {grave?.map(({ words, source }) => (
+        <p key={words} className="flex items-start gap-2 px-3 py-1.5 text-sm">
+          <ShieldAlert size={18} aria-hidden className="mt-0.5 shrink-0" />
+          <span>
+            <b className="font-semibold">Safety: </b>
+            {words} <span className="text-soft">({source})</span>
+          </span>
+        </p>
+      ))}
+      {others && others.length > 0 && (
+        <details className="px-3 text-sm">
+          <summary className="flex min-h-11 cursor-pointer items-center gap-2">
+            <ShieldAlert size={18} aria-hidden className="shrink-0" />
+            <span className="underline underline-offset-3">
+              Safety: {others.map(({ short }) => short.split(':')[0]).join(', ')}
+            </span>
+          </summary>
+          {others.map(({ words, source }) => (
+            <p key={words} className="pb-2 pl-6.5">
+              {words} <span className="text-soft">({source})</span>
+            </p>
+          ))}
+        </details>
+      )}
+    </>
   );
 }

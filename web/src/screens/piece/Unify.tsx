@@ -3,7 +3,7 @@ import { Progress } from 'radix-ui';
 import { useState } from 'react';
 import type { Piece, UnifyWay } from '../../api/client';
 import { useTell } from '../../parts/Notice';
-import { oneDecimal, plainNumber, share } from '../../parts/numbers';
+import { oneDecimal, plainNumber } from '../../parts/numbers';
 import { useUnify } from '../../state/piece';
 import { useMoney } from '../../state/workshop';
 import { Elevation } from './Elevation';
@@ -60,7 +60,7 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
           aria-label="How far the search is"
           className="h-2 bg-panel"
         >
-          <Progress.Indicator className="h-full bg-ink" style={{ width: share(done) }} />
+          <Progress.Indicator className="h-full bg-ink" style={{ width: `${100 * done}%` }} />
         </Progress.Root>
       )}
       <div className="grid grid-cols-2 gap-px">
@@ -107,7 +107,7 @@ function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoo
       aria-pressed={chosen}
       onClick={onChoose}
       className={`block w-full cursor-pointer px-3 py-2 text-left leading-tight ${
-        chosen ? 'bg-ink text-white' : 'bg-panel hover:bg-paper'
+        chosen ? 'bg-paper outline-2 -outline-offset-2 outline-ink' : 'bg-panel hover:bg-paper'
       }`}
     >
       <span className="block font-semibold">{way.words}</span>

@@ -21,19 +21,17 @@ export function Zones({ zones, chosen, onChoose }: Props) {
               title={`${one.name}: ${one.refused ?? one.wears}`}
               onClick={() => onChoose(one.zone)}
               className={`flex min-h-12 w-full cursor-pointer items-stretch text-left ${
-                one.zone === chosen ? 'bg-ink text-white' : 'bg-panel hover:bg-paper'
+                one.zone === chosen
+                  ? 'bg-paper outline-2 -outline-offset-2 outline-ink'
+                  : 'bg-panel hover:bg-paper'
               }`}
             >
               <Colours zone={one} className="w-16 shrink-0" />
               <span className="min-w-0 flex-1 self-center px-2 py-1 leading-tight">
                 <span className="block truncate font-semibold">{one.name}</span>
-                <span className={`block truncate text-sm ${one.zone === chosen ? '' : 'text-soft'}`}>
-                  {one.refused ?? one.wears}
-                </span>
+                <span className="block truncate text-sm text-soft">{one.refused ?? one.wears}</span>
               </span>
-              <span
-                className={`self-center pr-2 text-right text-sm leading-tight ${one.zone === chosen ? '' : 'text-soft'}`}
-              >
+              <span className="self-center pr-2 text-right text-sm leading-tight text-soft">
                 <span className="block">{one.area}</span>
                 <span className="block">{one.edge}</span>
               </span>

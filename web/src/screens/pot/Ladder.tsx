@@ -38,7 +38,7 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
                 label="One shade, L*"
                 value={written}
                 onChange={setWritten}
-                error={wrong ? 'one shade is 1 to 20 L*' : undefined}
+                error={wrong ? 'a shade must be 1 to 20 L*' : undefined}
               />
             </div>
           )}
@@ -89,7 +89,7 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
             />
             <span
               aria-hidden
-              className="grid h-11 w-full place-items-center text-sm group-aria-checked:bg-ink group-aria-checked:font-semibold group-aria-checked:text-white"
+              className="grid h-11 w-full place-items-center border-b-2 border-transparent text-sm group-aria-checked:border-ink group-aria-checked:font-semibold"
             >
               {step.shade > 0 ? `+${step.shade}` : String(step.shade).replace('-', '−')}
             </span>

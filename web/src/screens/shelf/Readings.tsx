@@ -52,7 +52,7 @@ function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
           {alone ? kind(reading) : reading.title}
           {reading.questioned && (
             <span className="ml-2 inline-flex items-center gap-1">
-              <TriangleAlert size={15} aria-hidden /> left out
+              <TriangleAlert size={15} aria-hidden /> not used
             </span>
           )}
         </p>

@@ -4,6 +4,24 @@ import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { coats, plainNumber } from '../../parts/numbers';
 
+const NAME = 'w-34 shrink-0 pl-4 pr-2 md:pl-5';
+const NARROW = { name: 'md:w-40 wide:w-44', sure: 'w-16 pl-3' };
+const WIDE = { name: 'md:w-52', sure: 'w-18 pl-3 sm:w-40 sm:pl-4' };
+const LEFT = 'w-32 shrink-0';
+
+/** What the columns are. */
+export function Head({ narrow }: { narrow: boolean }) {
+  const columns = narrow ? NARROW : WIDE;
+  return (
+    <div aria-hidden className="flex pb-1 text-sm text-soft">
+      <span className={`${NAME} ${columns.name}`}>Paint</span>
+      <span className="min-w-0 flex-1 truncate">Thick to thin, over white and black</span>
+      <span className={`shrink-0 ${columns.sure}`}>{narrow ? 'Mixes' : 'Mixes within'}</span>
+      {!narrow && <span className={`hidden lg:block ${LEFT}`}>Covers in</span>}
+    </div>
+  );
+}
+
 interface Props {
   paint: Paint;
   open: boolean;
@@ -22,19 +40,19 @@ export function Row({ paint, open, narrow, onOpen }: Props) {
         type="button"
         onClick={onOpen}
         aria-current={open || undefined}
-        className="group flex h-11 w-full items-stretch overflow-hidden text-left cursor-pointer hover:bg-panel aria-[current]:bg-ink aria-[current]:text-white focus-visible:-outline-offset-3"
+        className="group flex h-11 w-full items-stretch overflow-hidden text-left cursor-pointer hover:bg-panel aria-[current]:bg-paper aria-[current]:outline-2 aria-[current]:-outline-offset-2 aria-[current]:outline-ink focus-visible:-outline-offset-3"
       >
         <span
-          className={`flex w-34 shrink-0 flex-col justify-center pl-4 pr-2 leading-[1.15] md:pl-5 ${narrow ? 'md:w-40 wide:w-44' : 'md:w-52'}`}
+          className={`flex flex-col justify-center leading-[1.15] ${NAME} ${narrow ? NARROW.name : WIDE.name}`}
         >
           <bdi className="truncate font-semibold">{entry.name}</bdi>
-          <span className="truncate text-sm text-soft group-aria-[current]:text-rail-soft">
+          <span className="truncate text-sm text-soft">
             {off ?? (paint.house_white ? 'house white' : paint.class_name)}
           </span>
         </span>
         <Drawdown swatch={paint.swatch} className="min-w-0 flex-1" />
         <span
-          className={`flex shrink-0 flex-col justify-center text-sm leading-[1.15] ${narrow ? 'w-16 pl-3' : 'w-18 pl-3 sm:w-40 sm:pl-4'}`}
+          className={`flex shrink-0 flex-col justify-center text-sm leading-[1.15] ${narrow ? NARROW.sure : WIDE.sure}`}
         >
           {paint.medium ? (
             <span>{narrow ? '' : 'clear'}</span>
@@ -47,7 +65,7 @@ export function Row({ paint, open, narrow, onOpen }: Props) {
           {!narrow && !paint.medium && <span className="hidden sm:block">{known.words}</span>}
         </span>
         {!narrow && (
-          <span className="hidden w-32 shrink-0 flex-col justify-center text-sm leading-[1.15] lg:flex">
+          <span className={`hidden flex-col justify-center text-sm leading-[1.15] lg:flex ${LEFT}`}>
             {paint.swatch.hides_in && <span>{coats(paint.swatch.hides_in)}</span>}
             {typeof entry.stock_ml === 'number' && <span>{plainNumber(entry.stock_ml)} ml left</span>}
           </span>

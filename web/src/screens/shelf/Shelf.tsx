@@ -7,9 +7,9 @@ import { usePaints, usePaintsSoFar } from '../../state/workspace';
 import { EmptyShelf } from './EmptyShelf';
 import { Files } from './Files';
 import { NewPaint } from './NewPaint';
-import { arrange, EVERYTHING, filters, SORTS, type Sort } from './order';
+import { arrange, EVERYTHING, filters, isSought, SORTS, type Sort } from './order';
 import { PaintPage } from './PaintPage';
-import { Row } from './Row';
+import { Head, Row } from './Row';
 
 /** What is on hand, as one wall of drawdowns; one of them opened beside it. */
 export function Shelf() {
@@ -20,6 +20,7 @@ export function Shelf() {
   const tins = paints.data ?? soFar;
   const [sort, setSort] = useState<Sort>('added');
   const [filter, setFilter] = useState<string>(EVERYTHING);
+  const [sought, setSought] = useState('');
   const open = tins?.find((paint) => paint.id === id);
 
   // A list that was seen in this light before may not know the paint yet.
@@ -28,7 +29,7 @@ export function Shelf() {
   if (!tins || unknown) return <Waiting rows={14} />;
   const choices = filters(tins);
   const at = choices.some((choice) => choice.id === filter) ? filter : EVERYTHING;
-  const shown = arrange(tins, sort, at);
+  const shown = arrange(tins, sort, at).filter((paint) => isSought(paint, sought));
   return (
     <div className="flex h-full flex-col lg:flex-row">
       <section
@@ -50,7 +51,16 @@ export function Shelf() {
               >
                 <Plus size={20} aria-hidden /> {!open && 'Add a paint'}
               </button>
-              <div className={`flex gap-2 ${open ? 'w-full' : 'mr-auto'}`}>
+              <div className={`flex flex-wrap gap-2 ${open ? 'w-full' : 'mr-auto'}`}>
+                <input
+                  type="search"
+                  aria-label="Search the shelf"
+                  placeholder="Search"
+                  value={sought}
+                  onChange={(event) => setSought(event.target.value)}
+                  className={`field ${open ? '' : 'w-44'}`}
+                  autoComplete="off"
+                />
                 <Picker
                   label="Show"
                   choices={choices}
@@ -75,17 +85,23 @@ export function Shelf() {
         {tins.length === 0 ? (
           <EmptyShelf onAdd={() => go('/shelf/new')} />
         ) : (
-          <ul aria-label="Paints and mediums" className="relative min-h-0 flex-1 overflow-auto pb-4">
-            {shown.map((paint) => (
-              <Row
-                key={paint.id}
-                paint={paint}
-                open={paint.id === id}
-                narrow={open !== undefined}
-                onOpen={() => go(`/shelf/${paint.id}`)}
-              />
-            ))}
-          </ul>
+          <>
+            <Head narrow={open !== undefined} />
+            <ul aria-label="Paints and mediums" className="relative min-h-0 flex-1 overflow-auto pb-4">
+              {shown.map((paint) => (
+                <Row
+                  key={paint.id}
+                  paint={paint}
+                  open={paint.id === id}
+                  narrow={open !== undefined}
+                  onOpen={() => go(`/shelf/${paint.id}`)}
+                />
+              ))}
+            </ul>
+            {shown.length === 0 && (
+              <p className="px-4 pb-4 md:px-5">No matches. Try fewer words or show all.</p>
+            )}
+          </>
         )}
       </section>
       {id === 'new' && <NewPaint onClose={() => go('/shelf')} onMade={(paint) => go(`/shelf/${paint.id}`)} />}

@@ -27,13 +27,22 @@ const COMPARE: Record<Sort, (a: Paint, b: Paint) => number> = {
   name: (a, b) => a.entry.name.localeCompare(b.entry.name),
 };
 
+/** Whether every word that is typed stands somewhere in the name or the type. */
+export function isSought(paint: Paint, sought: string) {
+  const text = `${paint.entry.name} ${paint.class_name}`.toLowerCase();
+  return sought
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
 /** What the shelf can be narrowed to: only what is on it. */
 export function filters(paints: Paint[]) {
   const has = (test: (paint: Paint) => boolean) => paints.some(test);
   const families = FAMILIES.filter((family) => has((paint) => !paint.medium && paint.family === family));
   const classes = [...new Set(paints.map((paint) => paint.class_name))];
   return [
-    { id: EVERYTHING, name: 'Everything' },
+    { id: EVERYTHING, name: 'All' },
     ...(has((paint) => paint.known.questions > 0) ? [{ id: 'questions', name: 'Readings to check' }] : []),
     ...(has((paint) => !paint.medium && ['rough', 'guess'].includes(paint.known.rank))
       ? [{ id: 'unsure', name: 'Worth testing' }]
