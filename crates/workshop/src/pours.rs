@@ -126,7 +126,7 @@ pub struct PouredPaint {
 /// A pot against its plan.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct AgainstPlan {
-    /// `a hair darker than the plan`.
+    /// `a hair darker than the recipe`.
     pub words: String,
     /// CIEDE2000.
     pub difference: f64,
@@ -310,7 +310,7 @@ impl PourView {
         let against_plan = poured.as_ref().zip(known.stirred(&planned)?).map(|(poured, planned)| {
             let verdict = Verdict::of(look.face(poured.best()).lab, look.face(planned.best()).lab);
             AgainstPlan {
-                words: verdict.words.replace("the target", "the plan"),
+                words: verdict.words.replace("the target", "the recipe"),
                 difference: verdict.difference.value(),
             }
         });

@@ -68,8 +68,8 @@ async fn from_a_photo_to_a_labelled_pot() {
     painter.click("button", "Pour what is wanted").await;
     painter.click("button", "Pour 50 g").await;
     take_down(&painter).await;
-    painter.reads("g over").await;
-    painter.reads("than the plan, ΔE00").await;
+    painter.reads("g too much").await;
+    painter.reads("than the recipe, ΔE00").await;
     let spilt = pot().await;
     let off = |pot: &Value| pot["judgement"]["difference"].as_f64().unwrap();
     assert!(off(&spilt) > off_of_plan(&painter, &mix).await + 0.5, "{spilt}");

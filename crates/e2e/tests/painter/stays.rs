@@ -211,7 +211,7 @@ async fn control_z_undoes_from_a_checkbox_too() {
     painter.meanwhile("POST", "/api/notes", json!({ "words": "the lid sticks again" })).await;
     painter.open("/log").await;
     painter.reads("the lid sticks again").await;
-    painter.the("checkbox", "Of Upright piano").await.focus().await.unwrap();
+    painter.the("checkbox", "About Upright piano").await.focus().await.unwrap();
     painter.control('z').await;
     painter.until("it is undone", async || !painter.text().await.contains("the lid sticks again")).await;
     painter.leave().await;
