@@ -29,7 +29,7 @@ async fn main() {
     keep(&painter, "ladder").await;
     painter.click("radio", "Blend").await;
     painter.choose("Blend into", "mustard seed").await;
-    painter.reads("turns green on the way").await;
+    painter.reads("turns green in between").await;
     keep(&painter, "blend").await;
     painter.click("radio", "Mix").await;
     painter.click("button", "Start pouring").await;
