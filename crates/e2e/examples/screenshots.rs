@@ -62,7 +62,7 @@ async fn main() {
     painter.click("link", "detail glaze, three shades darker").await;
     painter.click("tab", "Paints").await;
     painter.the("region", "Film over a ground").await;
-    painter.reads("Recess").await;
+    painter.reads("recess").await;
     keep(&painter, "glaze").await;
     painter.open("/board").await;
     painter.the("heading", "Ready finishes").await;

@@ -3,9 +3,8 @@ import { useState } from 'react';
 import type { MixEntry, Paint } from '../../api/client';
 import { deltaE } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
+import { PLACE_NAMES } from '../../parts/places';
 import { useFilm } from '../../state/bench';
-
-const PLACES: Record<string, string> = { edge: 'Edge', field: 'Flat', recess: 'Recess' };
 
 /** What a glaze, a wash or a wax leaves over a ground: bare, on an edge, on the flat, in a recess, touching each other. */
 export function Films({ entry, shelf }: { entry: MixEntry; shelf: Paint[] }) {
@@ -38,7 +37,8 @@ export function Films({ entry, shelf }: { entry: MixEntry; shelf: Paint[] }) {
           <li key={film.place} className="grid content-start gap-1">
             <span aria-hidden className="h-16" style={{ background: film.hex }} />
             <span className="pr-3 text-sm leading-tight">
-              <b>{PLACES[film.place]}</b>, {Math.round(film.wet_um)} µm
+              <b className="inline-block first-letter:uppercase">{PLACE_NAMES[film.place]}</b>,{' '}
+              {Math.round(film.wet_um)} µm
               <span className="block text-soft">
                 {film.words}, ΔE00 {deltaE(film.difference)}
               </span>
