@@ -14,7 +14,7 @@ use warm_blend_paint::{
 /// A touch of paint, ml, until one was weighed†: what hangs from the tip of a stick.
 pub const TOUCH: f64 = 0.3;
 
-/// How an amount was shown.
+/// How an amount was entered.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
 pub enum AmountAsEntered {
@@ -40,7 +40,7 @@ pub enum PourAction {
         paint: PaintId,
         /// How much of it, ml.
         ml: f64,
-        /// How that was shown.
+        /// How that was entered.
         said: AmountAsEntered,
     },
     /// Some of what was in it was taken out.

@@ -85,7 +85,7 @@ impl CoatsToHide {
         thickness_to_hide(film, surface, 20.0 * COAT).map(|x| Self((x / COAT).max(0.25)))
     }
 
-    /// Whether there is such a number at all, which is shown much sooner than the number.
+    /// Whether there is such a number at all, which is found much sooner than the number.
     pub fn are_enough(film: &Optics, surface: SurfaceReflection) -> bool {
         hides(film, surface, 20.0 * COAT)
     }

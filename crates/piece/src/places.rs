@@ -1,6 +1,6 @@
 //! How much of a piece is field, recess and edge.
 //!
-//! What is carved is shown by how much of a part its carvings take; the rest by its section. The numbers are those of the
+//! What is carved is given by how much of a part its carvings take; the rest by its section. The numbers are those of the
 //! relief as it is drawn, †.
 
 use std::collections::BTreeMap;

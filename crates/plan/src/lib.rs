@@ -17,7 +17,7 @@
 //! | what is kept? | [`RunSheet`], [`Done`], [`Clock`] |
 //!
 //! Rates of work and times of drying are common practice†, until this painter's own are learned from what was ticked. What this
-//! crate leaves out: colours, what tins hold and cost (it is shown), storage, HTTP. It does no input or output at all, and asks no
+//! crate leaves out: colours, what tins hold and cost (these are given), storage, HTTP. It does no input or output at all, and asks no
 //! clock.
 
 #![warn(missing_docs, clippy::unwrap_used)]

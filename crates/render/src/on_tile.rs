@@ -3,7 +3,7 @@
 //! A tile is a quarter of a metre wide, and a table is longer: so that nothing comes again, a large part of a piece is put
 //! together of patches of the tile, each from elsewhere on it. Where two patches meet, marks of both lie over each other, the further from
 //! its own patch the fewer. Of two ranks that are each as often as any other, the lower of a and b + p is below v with
-//! probability 1 − (1 − v)(1 − (v − p)): shown as that, each rank is as often as any other there too.
+//! probability 1 − (1 − v)(1 − (v − p)): ranked by that, each rank is as often as any other there too.
 
 use crate::{
     Relief,

@@ -1,7 +1,7 @@
 //! Which kind of place a pixel is.
 //!
 //! What lies lower than its surroundings is a recess, what stands out an edge, the rest the field; the rim between them is
-//! ragged, as that of a wiped glaze is. On a sample board that is shown by heights. On a piece each part has as much of each
+//! ragged, as that of a wiped glaze is. On a sample board heights decide that. On a piece each part has as much of each
 //! place as it is computed with, so that a picture shows the colours that are predicted, however large it is.
 
 use rayon::prelude::*;
@@ -134,7 +134,7 @@ const STEPS: usize = 8192;
 const BY_MM: f32 = 128.0;
 
 /// The bounds of parts that give each as much of each place as it is computed with, as far as anything lies low or stands out
-/// there. By pixel: the number of its part, and how far it is shown to stand out.
+/// there. By pixel: the number of its part, and how far it counts as standing out.
 pub(crate) fn bounds_by_share(part: &[u16], told: &[f32], shares: &[ByPlace<f64>]) -> Vec<Bounds> {
     let step = |out: f32| (out * BY_MM + (STEPS / 2) as f32).clamp(0.0, (STEPS - 1) as f32) as usize;
     let counted = in_pieces(

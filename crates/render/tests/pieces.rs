@@ -283,7 +283,7 @@ fn the_same_piece_is_the_same_picture_and_what_is_not_painted_is_grey() {
     }
 }
 
-/// Where the screen is shown that a part lies, it is drawn.
+/// Where the screen is told that a part lies, it is drawn.
 #[test]
 fn parts_lie_where_they_are_said_to() {
     let face = front();

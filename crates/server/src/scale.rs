@@ -78,7 +78,7 @@ impl ScaleAtHand {
         work(&mut self.now().weighing)
     }
 
-    /// Tells a stand-in what happens to it; false where there is none to be shown.
+    /// Tells a stand-in what happens to it; false where there is none.
     pub fn command(&self, command: String) -> bool {
         let simulated = self.standing().simulated();
         simulated && self.now().commands.as_ref().is_some_and(|commands| commands.send(command).is_ok())
@@ -171,7 +171,7 @@ mod tests {
         panic!("in vain");
     }
 
-    /// A scale whose line is cut by a lost connection, which sends in pieces, and which is shown something meanwhile: no piece of
+    /// A scale whose line is cut by a lost connection, which sends in pieces, and which is sent something meanwhile: no piece of
     /// a weight is taken for one.
     #[tokio::test]
     async fn half_a_line_is_no_weight() {

@@ -71,7 +71,7 @@ impl Drop for Served {
     }
 }
 
-/// What asks the program to stop: Ctrl-C, the system, or a terminal that is closed. Heard from when it is made, so that who is shown where the program
+/// What asks the program to stop: Ctrl-C, the system, or a terminal that is closed. Heard from when it is made, so that whoever is told where the program
 /// listens can already stop it.
 #[derive(Debug)]
 pub struct Stop {

@@ -52,7 +52,7 @@ impl VirtualPaint {
         let tin = (0..3).fold(best.map_or_else(plain, |(_, tin)| tin), |tin, _| tin.nearer(chip));
         let Some(said) = coats else { return tin };
         let goal = said.value() * chance.random_range(MORE_OR_LESS);
-        // Coats are shown from a quarter to twenty only, so that a rich or a very thin tin takes a few rounds.
+        // Coats are stated from a quarter to twenty only, so that a rich or a very thin tin takes a few rounds.
         (0..12).fold(tin, |tin, _| match tin.coats_to_hide() {
             Some(now) => tin.richer(now.value() / goal),
             None => tin.richer(4.0),

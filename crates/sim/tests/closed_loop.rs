@@ -1,6 +1,6 @@
 //! Closed loop: the engine predicts, the virtual workshop answers, the error is measured.
 //!
-//! The engine is shown what a painter would know: the 8-bit code of each tin, or what the simulated reader says of it. It
+//! The engine is given what a painter would know: the 8-bit code of each tin, or what the simulated reader says of it. It
 //! predicts mixes at random; the virtual paints say what comes out. The figures are printed (`-- --nocapture`) and stand
 //! in `docs/engine.md`.
 

@@ -109,7 +109,7 @@ impl Shelf {
         })
     }
 
-    /// The same with the bands that are shown, place by place.
+    /// The same with the bands that are given, place by place.
     fn off_and_within(
         &self,
         hands: &LearnedHand,

@@ -1,4 +1,4 @@
-//! Whether anything was written since something was read, identified by what SQLite counts.
+//! Whether anything was written since something was read, by what SQLite counts.
 
 use rusqlite::Connection;
 

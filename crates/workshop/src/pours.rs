@@ -90,7 +90,7 @@ pub struct PourStep {
     pub id: Uuid,
     /// RFC 3339.
     pub at: String,
-    /// As it was shown: `2 tsp`, `12.4 g`, `a touch`.
+    /// As it was entered: `2 tsp`, `12.4 g`, `a touch`.
     pub amount: String,
     /// What went in; none where something was taken out.
     pub name: Option<String>,
@@ -371,7 +371,7 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
     readings
 }
 
-/// An amount as it was shown.
+/// An amount as it was entered.
 fn told(deed: &PourAction) -> String {
     match deed {
         PourAction::Added { said: AmountAsEntered::Counted(count, measure), .. } => {

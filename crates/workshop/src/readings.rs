@@ -138,7 +138,7 @@ pub struct ToRead {
     pub state: Option<FilmState>,
     /// Wet thickness of a drawdown, µm; a thick sample if left out.
     pub wet_um: Option<f64>,
-    /// True to read with a smear on the window, as it can.
+    /// True to read with a smear on the window, as can happen.
     pub smeared: Option<bool>,
     /// True for a curve, else only the colour.
     pub spectrum: Option<bool>,

@@ -3,7 +3,7 @@
 //! One of a thousand readings moves its own paints by hundredths of what was not known of them, and the others hardly at all.
 //! A reading whose paints stand where they stood is not looked at again: it is followed in a straight line, which over so short
 //! a way is as good, and what it said of the plausible shelves stays said. How far a paint may go before all of its readings are
-//! looked at anew is shown from where they were looked at, not from the last reading: small steps do not add up.
+//! looked at anew is computed from where they were looked at, not from the last reading: small steps do not add up.
 
 use std::sync::Arc;
 

@@ -55,7 +55,7 @@ impl System<'_> {
                 break;
             }
         }
-        // What is still unknown is shown by it: of a tin that a thousand readings know, a tenth is a long way.
+        // What is still unknown shows in it: of a tin that a thousand readings know, a tenth is a long way.
         if factored_at == here.theta { factor } else { self.factor(here, left_out) }
     }
 

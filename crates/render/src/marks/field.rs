@@ -100,7 +100,7 @@ struct Bump {
     height: Vec<f32>,
 }
 
-/// Parts of a pixel that the middle of a bump is shown to.
+/// Parts of a pixel that the middle of a bump is assigned to.
 const PARTS: usize = 4;
 
 impl Bump {

@@ -203,7 +203,7 @@ impl Texture {
         }
     }
 
-    /// True of what comes again alone.
+    /// True of what returns unasked.
     pub(crate) const fn is_even(self) -> bool {
         matches!(
             self,

@@ -17,7 +17,7 @@ use crate::{
 pub struct ScaleNow {
     /// What it calls itself; none where no scale is connected.
     name: Option<String>,
-    /// True of a stand-in, which can be shown what happens to it.
+    /// True of a stand-in, which accepts simulated events.
     simulated: bool,
     /// `silent`, `lifted`, `moving` or `steady`.
     pan: &'static str,

@@ -338,7 +338,7 @@ async fn the_camera_stand_in_takes_pictures() {
     let ([l, a, b], truth) = (lab(&palette["colours"][0]["lab"]), scene.mostly().unwrap());
     let off = warm_blend_spectral::difference(warm_blend_spectral::Lab { l, a, b }, truth).value();
     assert!(off < 3.0, "{off}: {palette}");
-    // What grime has made of a paint is shown from paint; gold that was rubbed on a red is gold.
+    // What grime has made of a paint is distinguished from paint; gold that was rubbed on a red is gold.
     for (scene, under) in [("barn", Some("probably colour 1 under grime")), ("hall", None)] {
         let (palette, _) = palette_of(scene).await;
         let colours = palette["colours"].as_array().unwrap();

@@ -120,7 +120,7 @@ impl Workshop {
         self.reading(vec![(tin, parts(1.0)), (0, parts(white))], pour, sample, spectrum, careful)
     }
 
-    /// A dab of a pot: read with care, entered as it was shown.
+    /// A dab of a pot: read with care, entered as it was read.
     pub fn dab(&mut self, told: &Recipe, real: &Recipe) -> Reading {
         let of: Vec<_> = real.iter().map(|(tin, parts)| (*parts, &self.tins[*tin])).collect();
         let sample = VirtualSample::thick(&of, FilmState::Dry).unwrap();

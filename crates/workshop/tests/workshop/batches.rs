@@ -62,7 +62,7 @@ fn all_that_is_left_of_a_tin_sets_the_batch() {
     assert_eq!(pointers(measured(&shelf, &unknown)), ["/using_up"]);
 }
 
-/// A scoop is for powders: nobody is shown to take one of paint unless it is all there is.
+/// A scoop is for powders: nobody is told to take one of paint unless it is all there is.
 #[test]
 fn what_is_owned_is_what_is_measured_with() {
     let shelf = pile().shelf();
