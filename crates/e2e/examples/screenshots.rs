@@ -90,7 +90,7 @@ async fn main() {
     keep(&painter, "photo").await;
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
-    painter.reads("of adjoining parts clashes").await;
+    painter.reads("Panels and mouldings clash").await;
     keep(&painter, "piece").await;
     painter.click("radio", "pale trim").await;
     painter.reads("4 pairs of adjoining parts clash").await;

@@ -19,7 +19,7 @@ pub enum BadFinish {
     #[error("blend positions must rise from 0 to 1")]
     Order,
     /// A colour with nothing in its pot.
-    #[error("a blend colour has an empty pot; choose a paint or a mix")]
+    #[error("a colour has an empty pot; choose a paint or a mix")]
     EmptyPot,
     /// Of a motif that cannot be cut.
     #[error("a {0} mm stencil is out of range; use 10 to 1000 mm")]

@@ -100,7 +100,7 @@ const ONE: f64 = 6.0;
 
 impl Stands {
     /// What two neighbours do that stand so.
-    const fn words(self) -> &'static str {
+    pub const fn words(self) -> &'static str {
         match self {
             Stands::In => "go together",
             Stands::Near => "look too alike",

@@ -341,8 +341,12 @@ impl Piece {
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for scheme in &mut self.schemes {
             for dress in scheme.wears.values_mut() {
-                if let Finish::Blend { bands, .. } = &mut dress.wears {
-                    bands.iter_mut().for_each(|band| replace_paint(&mut band.pot, gone, kept));
+                match &mut dress.wears {
+                    Finish::Paint { pot } => replace_paint(pot, gone, kept),
+                    Finish::Blend { bands, .. } => {
+                        bands.iter_mut().for_each(|band| replace_paint(&mut band.pot, gone, kept));
+                    }
+                    Finish::Bare | Finish::Strip { .. } => {}
                 }
                 dress.stencil.iter_mut().for_each(|stencil| replace_paint(&mut stencil.pot, gone, kept));
             }

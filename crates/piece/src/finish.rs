@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{
-    Board, ByPlace, Family, Ground, GroundKind, HandBias, KnownTin, Layer, LayerId, Letter, Motif, Passes,
-    Place, PlaceSeen, Stack, Technique, below_the_wax, lab, told_apart,
+    Application, Board, ByPlace, Family, Ground, GroundKind, HandBias, KnownTin, Layer, LayerId, Letter,
+    Motif, Passes, Place, PlaceSeen, Stack, Technique, below_the_wax, lab, told_apart,
 };
 use warm_blend_paint::{Class, FilmState, MixPart, PaintId, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
@@ -149,6 +149,14 @@ pub fn poured_together(one: &[MixPart], parts: u32, other: &[MixPart], more: u32
     sums.into_iter().filter(|(_, parts)| *parts > 0).map(part).collect()
 }
 
+/// What plain paint is: two brushed coats.
+fn two_coats(pot: &[MixPart]) -> Layer {
+    let coat = Layer::new(Technique::BrushedCoat, pot.to_vec());
+    let passes = Passes::new(2).unwrap_or(coat.hand.passes);
+    // The same each time it is asked for, and not the primer's.
+    Layer { id: LayerId(Uuid::from_u128(1)), hand: Application { passes, ..coat.hand }, ..coat }
+}
+
 /// The nearest ratio in twelfths, of two pots side by side in a blend.
 fn twelfths(share: f64) -> (u32, u32) {
     let more = (12.0 * share).round().clamp(0.0, 12.0) as u32;
@@ -204,15 +212,20 @@ impl<'a> FinishContext<'a> {
                 let stencil = stencil.cloned();
                 Ok(FinishedZone { coats: vec![coat], way: None, painted: true, stencil, main: usual, paints })
             }
+            Finish::Paint { pot } => {
+                let ground = own.unwrap_or(ground);
+                let layers = self.primed(vec![two_coats(main.unwrap_or(pot))], ground, None);
+                let coat = self.coat(ground, layers, pattern, &over, &dress.ageing)?;
+                let paints = self.colours(pot.iter().chain(poured_over));
+                let (stencil, main) = (stencil.cloned(), pot.clone());
+                Ok(FinishedZone { coats: vec![coat], way: None, painted: true, stencil, main, paints })
+            }
             Finish::Blend { way, bands } => {
                 let coats = (0..STEPS)
                     .map(|step| {
                         let pot = blended(bands, step as f64 / (STEPS - 1) as f64).ok_or(BadFinish::Order)?;
-                        let twice = Passes::new(2).unwrap_or(warm_blend_board::Application::default().passes);
-                        let mut layer = Layer::new(Technique::BrushedCoat, pot);
-                        layer.hand.passes = twice;
                         let ground = own.unwrap_or(ground);
-                        let layers = self.primed(vec![layer], ground, None);
+                        let layers = self.primed(vec![two_coats(&pot)], ground, None);
                         self.coat(ground, layers, pattern, &over, &dress.ageing)
                     })
                     .collect::<Result<_, BadFinish>>()?;
@@ -278,6 +291,7 @@ impl<'a> FinishContext<'a> {
                 let layers = board.layers(*strip).into_iter().cloned().collect();
                 (self.primed(layers, ground, Some(board.ground)), over)
             }
+            Finish::Paint { pot } => (self.primed(vec![two_coats(pot)], ground, None), over),
             Finish::Blend { bands, .. } => {
                 let put = |(n, band): (usize, &Band)| {
                     let technique = if n == 0 { Technique::BrushedCoat } else { Technique::WetBlend };

@@ -24,6 +24,11 @@ pub enum Finish {
         /// Its strip.
         strip: Letter,
     },
+    /// Two brushed coats of a paint or a mix, without a board.
+    Paint {
+        /// What is in its pot.
+        pot: Vec<MixPart>,
+    },
     /// Two to five colours that go over into each other.
     Blend {
         /// `down`, `across` or `outward`.
@@ -75,7 +80,11 @@ pub struct ZoneFinish {
 
 impl Finish {
     pub(crate) fn check(&self) -> Result<(), BadFinish> {
-        let Finish::Blend { bands, .. } = self else { return Ok(()) };
+        let bands = match self {
+            Finish::Paint { pot } if pot.is_empty() => return Err(BadFinish::EmptyPot),
+            Finish::Blend { bands, .. } => bands,
+            _ => return Ok(()),
+        };
         if !(2..=COLOURS).contains(&bands.len()) {
             return Err(BadFinish::Colours(bands.len()));
         }
@@ -98,10 +107,13 @@ impl ZoneFinish {
 
     /// The pots it has beside those of its board.
     pub fn pots(&self) -> impl Iterator<Item = &Vec<MixPart>> {
-        let bands = match &self.wears {
-            Finish::Blend { bands, .. } => bands.as_slice(),
-            _ => &[],
+        let (pot, bands) = match &self.wears {
+            Finish::Paint { pot } => (Some(pot), [].as_slice()),
+            Finish::Blend { bands, .. } => (None, bands.as_slice()),
+            Finish::Bare | Finish::Strip { .. } => (None, [].as_slice()),
         };
-        bands.iter().map(|band| &band.pot).chain(self.stencil.iter().map(|stencil| &stencil.pot))
+        pot.into_iter()
+            .chain(bands.iter().map(|band| &band.pot))
+            .chain(self.stencil.iter().map(|stencil| &stencil.pot))
     }
 }

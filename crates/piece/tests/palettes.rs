@@ -10,10 +10,10 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{Class, FilmState, MixPart, Parts, Units, mix};
 use warm_blend_piece::{
-    About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, Intent, Looked,
-    Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Unified, Visit, Washed,
-    Windows, With, Zone, ZoneFinish, ZoneSeen, blended, calms, findings, mud, pairs, poured_together, pulls,
-    shared_paint, treatments, unify, unify_likely,
+    About, Age, Ageing, BadFinish, Band, BlendDirection, Extent, Finish, FinishContext, FinishedZone, Intent,
+    Looked, Meeting, Over, Pair, PairIntent, Piece, PieceKind, Scheme, Stands, Stencil, Unified, Visit,
+    Washed, Windows, With, Zone, ZoneFinish, ZoneSeen, blended, calms, findings, mud, pairs, poured_together,
+    pulls, shared_paint, treatments, unify, unify_likely,
 };
 use warm_blend_spectral::{Lab, Light, difference};
 use warm_blend_testing::shelf::{
@@ -284,6 +284,46 @@ fn a_pattern_counts_by_its_share() {
     assert!(with.with_paint_replaced(white, cream).paints().contains(&cream));
 }
 
+/// Plain paint looks like a blend from a colour to itself, can be shifted like the main colour of a board, and is laid on in two coats.
+#[test]
+fn plain_paint_needs_no_board() {
+    let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
+    let in_finish = |wears: Finish, main: Option<&[MixPart]>| {
+        let mut scheme = room.piece.scheme().unwrap().clone();
+        scheme.wears.insert(Zone::Case, ZoneFinish::of(wears));
+        room.with(|context| {
+            let dressed = context.dress(Zone::Case, &scheme, room.piece.ground, &[], main).unwrap();
+            let laid_on = context.laid_on(Zone::Case, &scheme, room.piece.ground).unwrap();
+            (dressed, laid_on)
+        })
+    };
+    let oxblood = pot(&[(OXBLOOD, 1)]);
+    let paint = Finish::Paint { pot: oxblood.clone() };
+    let (plain, laid_on) = in_finish(paint.clone(), None);
+    let bands = [0.0, 1.0].map(|at| Band { pot: oxblood.clone(), at }).into();
+    let (blended, _) = in_finish(Finish::Blend { way: BlendDirection::Down, bands }, None);
+    let from_afar = |zone: &FinishedZone| {
+        let stack = &zone.coats[0].stack;
+        warm_blend_board::lab(&stack.seen(Place::Field, stack.len(), FilmState::Dry).from_afar(), LIGHT)
+    };
+    assert_eq!(from_afar(&plain), from_afar(&blended));
+    assert!(plain.painted && plain.main == oxblood);
+    let [layer] = laid_on.layers.as_slice() else { panic!("{:?}", laid_on.layers) };
+    assert_eq!((layer.technique, layer.hand.passes), (Technique::BrushedCoat, Passes::new(2).unwrap()));
+
+    let (cream, _) = in_finish(paint.clone(), Some(&pot(&[(CREAM, 1)])));
+    let of_cream = in_finish(Finish::Paint { pot: pot(&[(CREAM, 1)]) }, None).0;
+    assert_eq!(from_afar(&cream), from_afar(&of_cream));
+    assert!(difference(from_afar(&cream), from_afar(&plain)).value() > 5.0);
+
+    let mut piece = room.piece.clone();
+    piece.schemes[0].wears.insert(Zone::Case, ZoneFinish::of(paint));
+    let [was, is] = [OXBLOOD, WHITE].map(|n| warm_blend_paint::PaintId(Uuid::from_u128(n)));
+    assert!(piece.paints().contains(&was));
+    let piece = piece.with_paint_replaced(was, is);
+    assert!(piece.paints().contains(&is) && !piece.paints().contains(&was));
+}
+
 #[test]
 fn what_cannot_be_worn_says_why() {
     let mut room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
@@ -303,6 +343,7 @@ fn what_cannot_be_worn_says_why() {
     assert_eq!(dress(&room, blend(turned)), Err(BadFinish::Order));
     let empty = vec![band(&[(CREAM, 1)], 0.0), band(&[], 1.0)];
     assert_eq!(dress(&room, blend(empty)), Err(BadFinish::EmptyPot));
+    assert_eq!(dress(&room, Finish::Paint { pot: Vec::new() }), Err(BadFinish::EmptyPot));
     // A zone with no neighbours, a piece with nothing on: nothing is off, nothing is searched.
     room.piece.schemes[0].wears.clear();
     assert!(room.pairs(room.piece.scheme().unwrap()).iter().all(|pair| pair.stands() == Stands::In));

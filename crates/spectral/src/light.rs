@@ -73,6 +73,19 @@ impl Light {
         }
     }
 
+    /// The same where there is room for one word: `North`.
+    pub const fn short_name(self) -> &'static str {
+        match self {
+            Light::Daylight => "Daylight",
+            Light::Sun => "Sun",
+            Light::NorthShade => "North",
+            Light::Bulb => "Bulb",
+            Light::WarmLed => "Warm",
+            Light::NeutralLed => "Neutral",
+            Light::ShopTube => "Tube",
+        }
+    }
+
     /// The CIE name of its spectrum: `D75`.
     pub const fn standard(self) -> &'static str {
         match self {

@@ -4,7 +4,7 @@ use serde::{Serialize, Serializer};
 use utoipa::ToSchema;
 use warm_blend_learn::{Certainty, Doubt, Ensemble};
 use warm_blend_paint::{CoatsToHide, Drawdown, Look, Masstone, Material, Seen, Verdict};
-use warm_blend_spectral::{Lab, Light, OnScreen, Srgb};
+use warm_blend_spectral::{Lab, Light, OnScreen, Reflectance, Srgb};
 
 use crate::Refusal;
 
@@ -37,11 +37,19 @@ impl Serialize for Hex {
     }
 }
 
+/// What the screen shows of a surface in each light, in the order of `/api/lights`.
+pub(crate) fn in_each_light(surface: &Reflectance) -> [Hex; Light::ALL.len()] {
+    Light::ALL.map(|light| Hex(Seen::of(surface, light).screen.srgb))
+}
+
 /// A drawdown: a wedge of wet film from thick to a wash, over white and over black, of a paint as it is most likely.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Wedge {
     /// Its flat colour: thick and dry, or one coat over white for what never hides.
     pub face: SeenColour,
+    /// The same as hex codes in each light, in the order of `/api/lights`.
+    #[schema(value_type = Vec<String>)]
+    pub lights: [Hex; Light::ALL.len()],
     /// Hex codes from thick to thin over the white half, evenly spaced.
     #[schema(value_type = Vec<String>)]
     pub over_white: Vec<Hex>,
@@ -88,8 +96,10 @@ impl Wedge {
         let drawdown = Drawdown::of(material, light);
         let glint = || Seen::of(&material.specular_reflectance(), light).screen.srgb.to_string();
         let codes = |stops: &[OnScreen]| stops.iter().map(|stop| Hex(stop.srgb)).collect();
+        let face = material.swatch_reflectance();
         Self {
-            face: Seen::of(&material.swatch_reflectance(), light).into(),
+            face: Seen::of(&face, light).into(),
+            lights: in_each_light(&face),
             over_white: codes(&drawdown.over_white),
             over_black: codes(&drawdown.over_black),
             lustre: (material.lustre > 0.0).then(|| Lustre { share: material.lustre, glint: glint() }),
@@ -122,14 +132,23 @@ pub struct AgainstTarget {
     pub difference: f64,
     /// The target in that light.
     pub target: SeenColour,
+    /// The target as hex codes in each light, in the order of `/api/lights`.
+    #[schema(value_type = Vec<String>)]
+    pub lights: [Hex; Light::ALL.len()],
 }
 
 impl AgainstTarget {
     /// A material against a target, which has been read and so has a curve.
     pub fn of(material: &Material, target: Masstone, look: Look) -> Result<Self, Refusal> {
         let target = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
+        let lights = in_each_light(&target);
         let target = Seen::of(&target, look.light);
         let verdict = Verdict::of(look.face(material).lab, target.lab);
-        Ok(Self { words: verdict.words, difference: verdict.difference.value(), target: target.into() })
+        Ok(Self {
+            words: verdict.words,
+            difference: verdict.difference.value(),
+            target: target.into(),
+            lights,
+        })
     }
 }

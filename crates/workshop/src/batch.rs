@@ -5,8 +5,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{Application, FLAT, Technique};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_mixing as bench;
-use warm_blend_mixing::MixtureKind;
+use warm_blend_mixing::{self as mixing, MixtureKind};
 use warm_blend_paint::{
     Class, Look, Material, Measure, Microns, Millilitres, MixPart, Parts, Rounded, Units,
 };
@@ -81,6 +80,8 @@ pub struct MeasuredOut {
     pub cost: Option<f64>,
     /// How far that goes, coats of a square metre.
     pub covers_m2: f64,
+    /// The same, ft².
+    pub covers_ft2: f64,
     /// Tins that do not hold enough for it.
     pub short: Vec<String>,
     /// How far the rounding moves the colour, ΔE00.
@@ -115,7 +116,7 @@ impl ShelfSnapshot {
             rounded.iter().map(|rounded| MeasuredOut::of(rounded, &tins, film)).collect();
         ways.insert(rounded.iter().take_while(|rounded| rounded.keeps_the_batch()).count(), by_weight);
         Ok(BatchMeasured {
-            cost_per_ft2: cost_per_m2.map(|cost| cost * bench::SQUARE_FOOT),
+            cost_per_ft2: cost_per_m2.map(|cost| cost * mixing::SQUARE_FOOT),
             cost_per_m2,
             put_on: technique.name(),
             ml: batch.value(),
@@ -163,8 +164,8 @@ impl BatchOf {
             BatchIn::M2 | BatchIn::Ft2 if !(0.5..=12.0).contains(&coats) => {
                 return Err(Refusal::field("/coats", "enter 0.5 to 12 coats"));
             }
-            BatchIn::M2 => bench::for_area(self.amount, Units::Metric, coats, film).map_err(bad)?,
-            BatchIn::Ft2 => bench::for_area(self.amount, Units::Imperial, coats, film).map_err(bad)?,
+            BatchIn::M2 => mixing::for_area(self.amount, Units::Metric, coats, film).map_err(bad)?,
+            BatchIn::Ft2 => mixing::for_area(self.amount, Units::Imperial, coats, film).map_err(bad)?,
             BatchIn::Left => {
                 let which = self.components.iter().position(|part| Some(part.paint.0) == self.using_up);
                 let at = which
@@ -176,7 +177,7 @@ impl BatchOf {
                         format!("no stock recorded for {name}; enter how much is left"),
                     )
                 })?;
-                bench::using_up(left, shares[at]).map_err(bad)?
+                mixing::using_up(left, shares[at]).map_err(bad)?
             }
             BatchIn::In(measure) => measure.times(self.amount).map_err(bad)?,
         };
@@ -212,12 +213,14 @@ impl MeasuredOut {
     fn poured(tins: &[&ShelfPaint], poured: &[f64], film: Microns) -> Self {
         let each = || tins.iter().zip(poured);
         let ml: f64 = poured.iter().sum();
+        let covers = ml / mixing::per_square_metre(film);
         Self {
             measure: "ml",
             amounts: Vec::new(),
             ml,
             cost: each().map(|(tin, ml)| Some(tin.price_by_ml()? * ml)).sum(),
-            covers_m2: ml / bench::per_square_metre(film),
+            covers_m2: covers,
+            covers_ft2: covers / mixing::SQUARE_FOOT,
             short: each()
                 .filter(|(tin, ml)| tin.stock.is_some_and(|stock| stock.value() < **ml))
                 .map(|(tin, _)| tin.name.as_str().to_owned())

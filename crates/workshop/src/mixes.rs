@@ -199,12 +199,7 @@ impl ShelfSnapshot {
             return Ok(None);
         }
         if parts.iter().any(|part| part.medium) {
-            let of: Vec<_> = of
-                .iter()
-                .map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?)))
-                .collect::<Result<_, Refusal>>()?;
-            let tins = Ensemble::mix_with_known_media(&of).map_err(|_| Refusal::Broken)?;
-            let tins = tins.in_state(look.state).doubt(look.light).within;
+            let tins = self.within_by_tins(of, look)?.ok_or(Refusal::Broken)?;
             // Most of the variance is the medium's.
             if tins.powi(2) < 0.5 * within.powi(2) {
                 return Ok(Some(NarrowedBy::Board));

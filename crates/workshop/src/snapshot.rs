@@ -80,6 +80,8 @@ struct Learnt {
     /// How mixes and tins look, as far as somebody has looked.
     swatches: Memo<(Look, PartsKey), Option<Swatch>>,
     wedges: Memo<(Look, PartsKey), Option<Wedge>>,
+    /// Bands of mixes if what their media do were known.
+    bands_by_tins: Memo<(Look, PartsKey), Option<f64>>,
     faces: Memo<(Look, PaintId), String>,
     /// How pots of the log are seen, once somebody has looked for a colour.
     pots: Memo<(Look, PartsKey), Option<Seen>, POTS>,
@@ -146,7 +148,7 @@ impl Learnt {
         let cloned = |paint| known(paint).map(|(class, known)| (paint, (class, known.clone())));
         let on_boards = on_boards.iter().filter_map(|paint| cloned(*paint)).collect();
         let estimate = estimate.strengthened(&taught.strengths);
-        let (swatches, wedges, faces, pots, predicted) = Default::default();
+        let (swatches, wedges, bands_by_tins, faces, pots, predicted) = Default::default();
         let now = LogOf { paints: &tins, readings: &read };
         let predicted_before = before.map_or_else(Vec::new, |before| now.keep(before.told(), before.log()));
         Ok(Arc::new(Self {
@@ -158,6 +160,7 @@ impl Learnt {
             on_boards,
             swatches,
             wedges,
+            bands_by_tins,
             faces,
             pots,
             predicted,
@@ -290,11 +293,20 @@ impl ShelfSnapshot {
 
     /// The mix of some paints as they are known; none of nothing.
     pub fn stirred(&self, of: &[(PaintId, Parts)]) -> Result<Option<Ensemble>, Refusal> {
-        let of: Vec<(Parts, &Ensemble)> = of
-            .iter()
-            .map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?)))
-            .collect::<Result<_, Refusal>>()?;
-        Ok(Ensemble::mix(&of).ok())
+        Ok(Ensemble::mix(&self.ensembles(of)?).ok())
+    }
+
+    fn ensembles(&self, of: &[(PaintId, Parts)]) -> Result<Vec<(Parts, &Ensemble)>, Refusal> {
+        of.iter().map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?))).collect()
+    }
+
+    /// The 90 % band of a mix, ΔE00, if what its media do to its paints were known; none of nothing.
+    pub(crate) fn within_by_tins(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<f64>, Refusal> {
+        let within = || {
+            let mixed = Ensemble::mix_with_known_media(&self.ensembles(of)?).ok();
+            Ok(mixed.map(|mixed| mixed.in_state(look.state).doubt(look.light).within))
+        };
+        self.learnt.bands_by_tins.get_or((look, parts_key(of)), within)
     }
 
     /// The same as it is most likely.

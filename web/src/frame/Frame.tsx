@@ -15,7 +15,7 @@ import { PieceName } from './PieceName';
 import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
 import { Shortcuts } from './Shortcuts';
-import { SCREENS, usePlaces } from './screens';
+import { isLit, SCREENS, usePlaces } from './screens';
 import { type Tool, Tools } from './Tools';
 import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
@@ -84,6 +84,12 @@ export function Frame() {
 
   return (
     <div className="flex h-full flex-col-reverse md:flex-row print:block print:h-auto">
+      <a
+        href="#screen"
+        className="press press-ink fixed top-2 left-2 z-50 -translate-y-20 focus:translate-y-0"
+      >
+        Skip to the screen
+      </a>
       <div className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col print:hidden">
         <nav aria-label="Screens" className="flex flex-1 md:flex-col">
           {SCREENS.map(({ to, name, icon: Icon }) => (
@@ -103,15 +109,25 @@ export function Frame() {
         <DemoLine />
         <FileNotices />
         <YetToLearn />
-        <header className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 md:flex-nowrap md:px-4 print:hidden">
-          <PieceName />
-          <Pieces />
-          <SavingState />
-          <div className="flex-1" />
-          <StateControl />
-          <LightControl />
+        <header className="flex shrink-0 flex-wrap items-center gap-x-2 px-3 pt-2 max-md:justify-between md:flex-nowrap md:px-4 print:hidden">
+          <div className="flex min-w-0 items-center gap-x-2 max-md:basis-full">
+            <PieceName />
+            <Pieces />
+            <SavingState />
+          </div>
+          <div className="flex-1 max-md:hidden" />
+          {isLit(place) && (
+            <>
+              <StateControl />
+              <LightControl />
+            </>
+          )}
         </header>
-        <main tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none print:overflow-visible">
+        <main
+          id="screen"
+          tabIndex={-1}
+          className="min-h-0 flex-1 overflow-auto outline-none print:overflow-visible"
+        >
           <Trouble place={place}>
             <Suspense>
               <Outlet />

@@ -36,7 +36,7 @@ export function PieceName() {
       kept={kept}
       onKeep={keep}
       size={Math.max(12, Math.min(kept.length, 30))}
-      className="shrink font-semibold"
+      className="shrink font-semibold max-md:flex-1"
     />
   );
 }

@@ -3,14 +3,14 @@ import { useEffect } from 'react';
 import { useLocation } from 'react-router';
 import { ShelfIcon } from './ShelfIcon';
 
-/** The screens, in the order of work. */
+/** The screens, in the order of work; `lit` where the light and the state change what is seen. */
 export const SCREENS = [
-  { to: '/piece', name: 'Piece', icon: Armchair },
-  { to: '/shelf', name: 'Shelf', icon: ShelfIcon },
-  { to: '/pot', name: 'Pot', icon: PaintBucket },
-  { to: '/board', name: 'Board', icon: PanelsTopLeft },
-  { to: '/run-sheet', name: 'Run sheet', icon: ListChecks },
-  { to: '/log', name: 'Log', icon: BookOpen },
+  { to: '/piece', name: 'Piece', icon: Armchair, lit: true },
+  { to: '/shelf', name: 'Shelf', icon: ShelfIcon, lit: true },
+  { to: '/pot', name: 'Pot', icon: PaintBucket, lit: true },
+  { to: '/board', name: 'Board', icon: PanelsTopLeft, lit: true },
+  { to: '/run-sheet', name: 'Run sheet', icon: ListChecks, lit: false },
+  { to: '/log', name: 'Log', icon: BookOpen, lit: true },
 ];
 
 /** Pages that the rail does not lead to. */
@@ -20,6 +20,9 @@ const BESIDE = [
 ];
 
 const PLACES = 'places';
+
+/** Whether the light and the state change what is seen at an address. */
+export const isLit = (path: string) => screenAt(path)?.lit ?? false;
 
 const screenAt = (path: string) => SCREENS.find(({ to }) => path === to || path.startsWith(`${to}/`));
 

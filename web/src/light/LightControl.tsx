@@ -1,21 +1,45 @@
 import { Sun } from 'lucide-react';
+import { ToggleGroup } from 'radix-ui';
 import { Picker } from '../parts/Picker';
-import { Segments } from '../parts/Segments';
 import { useLight, useLights } from './light';
 
-/** Chooses the light: all seven side by side where there is room, else a list. */
+/** Chooses the light: all seven side by side where there is room, each as what it does to what is looked at; else a list. */
 export function LightControl() {
-  const { light, setLight } = useLight();
+  const { light, setLight, inLights } = useLight();
   const lights = useLights();
   return (
     <>
-      <Segments
-        label="Light"
-        choices={lights.map(({ id, name, standard }) => ({ id, name, title: `CIE ${standard}` }))}
+      <ToggleGroup.Root
+        type="single"
         value={light}
-        onChange={setLight}
-        className="hidden wide:flex"
-      />
+        onValueChange={(next) => next && setLight(next as typeof light)}
+        aria-label="Light"
+        className="hidden gap-1 wide:flex"
+      >
+        {lights.map(({ id, name, short, standard }, n) => (
+          <ToggleGroup.Item
+            key={id}
+            value={id}
+            aria-label={name}
+            title={`${name}, CIE ${standard}`}
+            className="flex h-11 w-12 cursor-pointer flex-col justify-end gap-0.5 border-b-2 border-transparent pb-0.5 text-center text-xs text-soft hover:text-ink data-[state=on]:border-ink data-[state=on]:font-bold data-[state=on]:text-ink"
+          >
+            {inLights && (
+              <span aria-hidden className="flex h-5 shrink-0">
+                {inLights[n]?.map((hex, colour) => (
+                  <span
+                    // biome-ignore lint/suspicious/noArrayIndexKey: two colours may be the same, and keep their places
+                    key={colour}
+                    className="flex-1"
+                    style={{ background: hex }}
+                  />
+                ))}
+              </span>
+            )}
+            {short}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
       <Picker
         label="Light"
         choices={lights}

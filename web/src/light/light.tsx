@@ -2,7 +2,7 @@
 // said in.
 
 import { useQuery } from '@tanstack/react-query';
-import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
 import { api, got, type LightChoice, type LightName, type StateName } from '../api/client';
 
 const LIGHT_KEPT_AS = 'warm-blend light';
@@ -18,6 +18,9 @@ export const STATES = [
   { id: 'buffed', name: 'Buffed' },
 ] as const satisfies { id: StateName; name: string }[];
 
+/** Hex codes of what is looked at in each light, in the order of the lights: one colour, or two that are seen together. */
+export type InLights = string[][];
+
 interface LookNow {
   light: LightName;
   setLight: (light: LightName) => void;
@@ -25,6 +28,9 @@ interface LookNow {
   setState: (state: StateName) => void;
   units: Units;
   setUnits: (units: Units) => void;
+  /** What the screen at hand shows in each light; nothing where it does not say. */
+  inLights: InLights | undefined;
+  setInLights: (inLights: InLights | undefined) => void;
 }
 
 const Look = createContext<LookNow>({
@@ -34,6 +40,8 @@ const Look = createContext<LookNow>({
   setState: () => {},
   units: 'metric',
   setUnits: () => {},
+  inLights: undefined,
+  setInLights: () => {},
 });
 
 /** A choice that outlasts a reload; one that is no longer known gives way to the usual. */
@@ -59,16 +67,27 @@ export function LightProvider({ children }: { children: ReactNode }) {
   );
   const [state, setState] = useKept<StateName>(STATE_KEPT_AS, 'dry', STATES);
   const [units, setUnits] = useKept<Units>(UNITS_KEPT_AS, 'metric', UNITS);
+  const [inLights, setInLights] = useState<InLights>();
   // Dates and money follow the units: 27 November, or November 27.
   document.documentElement.lang = units === 'metric' ? 'en-GB' : 'en-US';
   const value = useMemo(
-    () => ({ light, setLight, state, setState, units, setUnits }),
-    [light, setLight, state, setState, units, setUnits],
+    () => ({ light, setLight, state, setState, units, setUnits, inLights, setInLights }),
+    [light, setLight, state, setState, units, setUnits, inLights],
   );
   return <Look value={value}>{children}</Look>;
 }
 
 export const useLight = () => useContext(Look);
+
+/** Lets each light be shown as what it does to what is looked at, for as long as it is on the screen. */
+export function useInLights(colours: InLights | undefined) {
+  const { setInLights } = useContext(Look);
+  const said = JSON.stringify(colours);
+  useEffect(() => {
+    setInLights(said === undefined ? undefined : (JSON.parse(said) as InLights));
+    return () => setInLights(undefined);
+  }, [said, setInLights]);
+}
 
 /** `metric` or `imperial`. */
 export const useUnits = () => useContext(Look).units;

@@ -27,8 +27,9 @@ export function Slide({ label, shown, value, from, to, step, onShow, onChange, c
       onValueCommit={([next]) => next !== undefined && onChange?.(next)}
       className={`relative flex h-11 touch-none items-center ${className}`}
     >
-      <Slider.Track className="h-1.5 w-full cursor-pointer rounded-full bg-line">
-        <Slider.Range className="absolute h-1.5 rounded-full bg-edge" />
+      {/* As long as the way of the dot: the thumb is wider, for fingers. */}
+      <Slider.Track className="mx-2.5 h-1 flex-1 cursor-pointer rounded-full bg-line">
+        <Slider.Range className="absolute h-1 rounded-full bg-edge" />
       </Slider.Track>
       <Slider.Thumb
         aria-label={label}

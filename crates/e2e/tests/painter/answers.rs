@@ -105,6 +105,11 @@ async fn two_taps_begin_one_board_and_one_mix() {
 async fn a_late_answer_writes_over_nothing() {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "toasted straw").await;
+    // What has no name is changed where it stands.
+    painter.write("textbox", "Name of the mix", "").await;
+    painter.press(thirtyfour::Key::Delete).await;
+    painter.press(thirtyfour::Key::Enter).await;
+    painter.saved().await;
     trouble(&painter, "/api/bench/make-into", 1500, 0).await;
     painter.choose("Make it into", "Glaze, 4 to 1").await;
     painter.write("textbox", "Name of the mix", "straw glaze").await;

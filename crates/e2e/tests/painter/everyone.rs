@@ -105,7 +105,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("image", "The piece from the front, as it will look").await;
     check("piece on a phone").await;
     painter.size(1280, 800).await;
-    painter.reads("of adjoining parts clashes").await;
+    painter.reads("Panels and mouldings clash").await;
     check("piece").await;
     painter.click("button", "Unify").await;
     painter.reads("These bring it together").await;

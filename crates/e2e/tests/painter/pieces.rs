@@ -79,7 +79,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     // What was laid over is taken off by undo, and put on again.
     painter.control('z').await;
     painter.until("it is off again", async || off(&told(&painter).await) == before.0).await;
-    painter.reads("of adjoining parts").await;
+    painter.reads("clash").await;
     painter.control('y').await;
     painter.reads("It holds together").await;
 
@@ -103,6 +103,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
 async fn the_ground_and_the_carving_belong_to_the_piece() {
     let painter = Painter::at_the_door().await;
     painter.click("button", "Panels").await;
+    painter.click("DisclosureTriangle", "More ageing, pattern, surface").await;
     painter.choose("On the piece below it", "On old paint").await;
     painter.saved().await;
     painter.reads("The board lay on dark red stain").await;
@@ -119,6 +120,33 @@ async fn the_ground_and_the_carving_belong_to_the_piece() {
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("link", "Run sheet").await;
     painter.reads("Test for lead").await;
+    painter.leave().await;
+}
+
+/// A part takes a plain paint without a board, and one touch dresses the whole piece in it; undo takes that back.
+#[tokio::test]
+async fn one_touch_dresses_the_whole_piece() {
+    let painter = Painter::at_the_door().await;
+    painter.click("button", "Top").await;
+    painter.choose("Finish", "Plain paint").await;
+    painter.choose("Paint", "oxblood").await;
+    painter.saved().await;
+    painter.reads("Top\noxblood").await;
+    let dressed = async || {
+        let answer = told(&painter).await;
+        let zones = answer["zones"].as_array().unwrap().clone();
+        let painted = zones.iter().filter(|zone| zone["zone"] != "unpainted");
+        painted.filter(|zone| zone["wears"].as_str().unwrap().starts_with("oxblood")).count()
+    };
+    assert_eq!(dressed().await, 1);
+    painter.click("button", "Dress every part like this").await;
+    painter.reads("Every part wears oxblood. Undo takes it back.").await;
+    painter.saved().await;
+    assert_eq!(dressed().await, 8);
+    painter.reads("It holds together").await;
+    painter.control('z').await;
+    painter.reads("Panels and mouldings clash").await;
+    assert_eq!(dressed().await, 1);
     painter.leave().await;
 }
 
@@ -152,6 +180,7 @@ async fn a_pattern_answers_from_the_opposite_part() {
     let painter = Painter::at_the_door().await;
     painter.click("button", "Panels").await;
     let before = picture(&painter).await;
+    painter.click("DisclosureTriangle", "More ageing, pattern, surface").await;
     painter.choose("Pattern", "Rosettes").await;
     painter.choose("Colour of the pattern", "Same as the case").await;
     painter.write("textbox", "Repeats on each part", "2").await;

@@ -1,6 +1,7 @@
 //! Mixing in the Pot.
 
 use crate::{aim_at_a_photo, put_on_the_bench};
+use serde_json::Value;
 use thirtyfour::prelude::*;
 use warm_blend_e2e::Painter;
 
@@ -312,8 +313,23 @@ async fn a_dab_of_the_pot_teaches() {
     painter.leave().await;
 }
 
-/// A mix becomes a scumble, with what the shelf lacks put on it in one touch; the film over a ground is seen; too much water is
-/// warned of.
+/// An empty pot starts from a colour to match, and takes a recipe of the shelf.
+#[tokio::test]
+async fn an_empty_pot_starts_from_a_target() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/pot").await;
+    painter.click("button", "Start from a target").await;
+    painter.write("textbox", "Hex code", "#8a7b63").await;
+    painter.click("button", "Done").await;
+    painter.reads("Best of every mix").await;
+    painter.click("button", "Use this recipe").await;
+    painter.reads("than the target").await;
+    painter.saved().await;
+    painter.leave().await;
+}
+
+/// A named mix is copied into a scumble, with what the shelf lacks put on it in one touch, and stays as it was; the film over a ground
+/// is seen; too much water is warned of.
 #[tokio::test]
 async fn a_mix_is_made_into_a_scumble() {
     let painter = Painter::at_the_demo().await;
@@ -322,6 +338,10 @@ async fn a_mix_is_made_into_a_scumble() {
     painter.reads("No acrylic scumble or water on the shelf.").await;
     painter.click("button", "Add to shelf").await;
     painter.reads("2 : 1 : 2 : 5 : 5, 15 parts").await;
+    assert_eq!(painter.value("textbox", "Name of the mix").await, "toasted straw, scumble");
+    let mixes = painter.meanwhile("GET", "/api/mixes", Value::Null).await;
+    let straw = mixes.as_array().unwrap().iter().find(|mix| mix["entry"]["name"] == "toasted straw");
+    assert_eq!(straw.expect("it is still there")["entry"]["components"].as_array().unwrap().len(), 3);
     painter.the("region", "Film over a ground").await;
     painter.click("combobox", "Over which ground").await;
     painter.click("option", "over night blue").await;

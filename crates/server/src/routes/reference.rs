@@ -27,6 +27,8 @@ pub struct LightChoice {
     id: Light,
     /// As a painter calls it.
     name: &'static str,
+    /// The same in one word.
+    short: &'static str,
     /// Its CIE name.
     standard: &'static str,
 }
@@ -55,7 +57,12 @@ pub async fn health() -> Json<Health> {
 /// The seven lights.
 #[utoipa::path(get, path = "/lights", tag = "reference", responses((status = OK, body = Vec<LightChoice>)))]
 pub async fn lights() -> Json<Vec<LightChoice>> {
-    let choice = |light: Light| LightChoice { id: light, name: light.name(), standard: light.standard() };
+    let choice = |light: Light| LightChoice {
+        id: light,
+        name: light.name(),
+        short: light.short_name(),
+        standard: light.standard(),
+    };
     Json(Light::ALL.map(choice).into())
 }
 

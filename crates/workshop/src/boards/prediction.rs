@@ -6,13 +6,14 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Advice, AdviceFix, Board, Caution, Deposit, LayerId, Letter, Place, Severity, Stack, Technique, advice,
-    bands, cautions,
+    Advice, AdviceFix, AreaState, Board, Caution, Deposit, LayerId, Letter, Place, PlaceSeen, Severity,
+    Stack, Technique, advice, bands, cautions, lab,
 };
 use warm_blend_learn::Certainty;
-use warm_blend_paint::{Look, MixPart, Seen as SeenInLight, Verdict, percentages};
-use warm_blend_spectral::{Light, Reflectance};
+use warm_blend_paint::{Look, MixPart, PaintId, Seen as SeenInLight, Verdict, percentages};
+use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
+use crate::appearance::{Hex, in_each_light};
 use crate::{Refusal, SeenColour, ShelfSnapshot};
 
 /// What a strip is predicted to look like.
@@ -26,6 +27,9 @@ pub struct StripPrediction {
     pub shared: usize,
     /// Field, recess and edge with the layers that are on.
     pub places: Vec<PlacePredicted>,
+    /// Field and recess from across the room as hex codes, in each light in the order of `/api/lights`.
+    #[schema(value_type = Vec<Vec<String>>)]
+    pub lights: Vec<[Hex; 2]>,
     /// What is wrong with the order of layers, the worst first.
     pub advice: Vec<AdviceGiven>,
     /// What people must take care of.
@@ -81,6 +85,8 @@ pub struct ShareOfColour {
     pub share: f64,
     /// The same in percent, which add up over those that are shown.
     pub percent: u32,
+    /// The paint that it looks most like, or the ground: `slate blue`, `dark red stain`; none of a surface without named layers.
+    pub of: Option<String>,
 }
 
 impl ShareOfColour {
@@ -92,7 +98,7 @@ impl ShareOfColour {
         shown
             .into_iter()
             .zip(percentages(&shares))
-            .map(|((curve, share), percent)| Self { hex: hex(curve), share: *share, percent })
+            .map(|((curve, share), percent)| Self { hex: hex(curve), share: *share, percent, of: None })
             .collect()
     }
 }
@@ -150,15 +156,25 @@ pub struct CautionGiven {
 }
 
 impl PlacePredicted {
-    /// What is seen with the lowest `layers` on, and within how much.
-    pub fn of(place: Place, stack: &Stack, layers: usize, within: f64, look: Look) -> Self {
-        let seen = stack.seen(place, layers, look.state);
+    /// What is seen there, and within how much, ΔE00; `named` says which paint a state looks like.
+    pub fn of(
+        place: Place,
+        seen: &PlaceSeen,
+        within: f64,
+        light: Light,
+        named: impl Fn(&AreaState) -> Option<String>,
+    ) -> Self {
+        let distinguished = seen.colours(light);
+        let mut colours = ShareOfColour::told(&distinguished, 0.005, light);
+        for (colour, (curve, _)) in colours.iter_mut().zip(&distinguished) {
+            colour.of = seen.states.iter().find(|state| state.seen == *curve).and_then(&named);
+        }
         Self {
             place: place.id(),
-            seen: SeenInLight::of(&seen.from_afar(), look.light).into(),
+            seen: SeenInLight::of(&seen.from_afar(), light).into(),
             within,
             certainty: Certainty::of(within).words(),
-            colours: ShareOfColour::told(&seen.colours(look.light), 0.005, look.light),
+            colours,
         }
     }
 }
@@ -201,7 +217,15 @@ impl<'a> SeenBoard<'a> {
         let known = |paint| self.shelf.known(paint);
         let doubts = bands(self.board, letter, known, self.shelf.hands(), on, (light, state))
             .map_err(|error| Refusal::field("/ground/colour", error))?;
-        let place = |place| PlacePredicted::of(place, &stack, on, *doubts.at(place), self.look);
+        let seen = Place::ALL.map(|place| stack.seen(place, on, state));
+        let at = |place: Place| &seen[place as usize];
+        let place = |place| {
+            let ground = lab(&stack.seen(place, 0, state).from_afar(), light);
+            let named = |state: &AreaState| Some(self.looks_like(letter, &stack, ground, state));
+            PlacePredicted::of(place, at(place), *doubts.at(place), light, named)
+        };
+        let afar = |place| in_each_light(&at(place).from_afar());
+        let (field, recess) = (afar(Place::Field), afar(Place::Recess));
         let tin = |paint| self.shelf.material(paint);
         let advice = advice(self.board, letter, tin, &stack, &self.shelf.on_shelf());
         Ok(StripPrediction {
@@ -209,9 +233,27 @@ impl<'a> SeenBoard<'a> {
             layers: self.layers(letter, &stack),
             shared: self.shared(letter),
             places: Place::ALL.map(place).into(),
+            lights: field.into_iter().zip(recess).map(|(field, recess)| [field, recess]).collect(),
             advice: advice.into_iter().map(|advice| AdviceGiven::of(advice, self.shelf)).collect(),
             cautions: cautions(self.board, letter, tin).into_iter().map(CautionGiven::from).collect(),
         })
+    }
+
+    /// What a state looks most like, of the paints that lie there and the ground.
+    fn looks_like(&self, letter: Letter, stack: &Stack, ground: Lab, state: &AreaState) -> String {
+        let seen = lab(&state.seen, self.look.light);
+        let off = |own: Lab| difference(own, seen).value();
+        let here = self.board.layers(letter).into_iter().enumerate();
+        let named = here.filter(|(n, _)| state.present >> n & 1 == 1).filter_map(|(n, layer)| {
+            let is_paint =
+                |paint: PaintId| self.shelf.product(paint).is_some_and(|product| !product.class.is_medium());
+            let paints = layer.pot.iter().filter(|part| is_paint(part.paint));
+            let name = self.shelf.name(paints.max_by_key(|part| part.parts.value())?.paint.0);
+            Some((off(self.look.lab(stack.material(n)?)), name.to_owned()))
+        });
+        let ground = (off(ground), self.board.ground.kind.name().to_lowercase());
+        let nearest = named.chain(std::iter::once(ground)).min_by(|one, other| one.0.total_cmp(&other.0));
+        nearest.map_or_else(String::new, |(_, name)| name)
     }
 
     fn shared(&self, letter: Letter) -> usize {

@@ -1,17 +1,20 @@
 //! What a scheme is predicted to look like, zone by zone, and how its parts stand to each other.
 
 use std::collections::BTreeMap;
+use std::iter;
 
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_board::Place;
 use warm_blend_paint::{Dimension, MixPart, Seen, Units, percentages};
 use warm_blend_piece::{
-    Elevation, Finding, Finish, Form, FormField, Pair, Piece, Pull, Scheme, Spacing, Stands, View, With,
-    Zone, ZoneSeen, pulls, shared_paint,
+    Elevation, Finding, Finish, Form, FormField, Intent, Pair, Piece, Pull, Scheme, Spacing, Stands, View,
+    With, Zone, ZoneSeen, pulls, shared_paint,
 };
 use warm_blend_render::Placed;
+use warm_blend_spectral::difference;
 
+use crate::appearance::{Hex, in_each_light};
 use crate::pieces::{ZoneGround, room::PieceSeen};
 use crate::{Refusal, Room, SeenColour, ShareOfColour};
 
@@ -22,6 +25,12 @@ pub struct PiecePrediction {
     pub faces: Vec<FaceView>,
     /// What is painted alike.
     pub zones: Vec<ZoneView>,
+    /// Its two main colours from across the room as hex codes, in each light in the order of `/api/lights`; one where no other zone
+    /// differs, none where nothing is painted.
+    #[schema(value_type = Vec<Vec<String>>)]
+    pub lights: Vec<Vec<Hex>>,
+    /// Whether its parts belong together.
+    pub verdict: PieceVerdict,
     /// Neighbours, the furthest outside their window first.
     pub pairs: Vec<PairView>,
     /// What is off, or good to know, what matters most first.
@@ -32,6 +41,38 @@ pub struct PiecePrediction {
     pub area_m2: f64,
     /// The dimensions that count, as they are said.
     pub dimensions: Vec<DimensionView>,
+}
+
+/// Whether the parts of a piece belong together.
+#[derive(Debug, PartialEq, Serialize, ToSchema)]
+pub struct PieceVerdict {
+    /// In a few words: `Panels and mouldings clash`.
+    pub headline: String,
+    /// What makes it so: `Too far apart for a quiet piece.`; empty where there is nothing to compare.
+    pub detail: String,
+}
+
+impl PieceVerdict {
+    /// Of neighbours, the furthest outside their window first.
+    fn of(pairs: &[Pair], intent: Intent) -> Self {
+        let off: Vec<&Pair> = pairs.iter().filter(|pair| pair.stands() != Stands::In).collect();
+        let (headline, detail) = match off.as_slice() {
+            [] if pairs.is_empty() => ("Nothing to compare yet".to_owned(), String::new()),
+            [] => {
+                ("It holds together".to_owned(), format!("All adjoining parts suit a {} piece.", intent.id()))
+            }
+            [pair] => {
+                let headline = format!("{} {}", named_together(pair.zones), pair.stands().words());
+                let why = if pair.stands() == Stands::Near { "Too little contrast" } else { "Too far apart" };
+                (headline, format!("{why} for a {} piece.", pair.intent.id()))
+            }
+            [worst, ..] => (
+                format!("{} pairs of adjoining parts clash", off.len()),
+                format!("The worst: {}.", named_together(worst.zones).to_lowercase()),
+            ),
+        };
+        Self { headline, detail }
+    }
 }
 
 /// A dimension of the piece.
@@ -95,7 +136,7 @@ pub struct ZoneView {
     pub share: f64,
     /// Share of what is painted, in percent, which add up; none of what is bare.
     pub percent: Option<u32>,
-    /// What it wears: `strip B of “aged drift blue for the case”`, `a blend of 3 colours`, `bare`.
+    /// What it wears: `aged drift blue for the case, strip B`, `a blend of 3 colours`, `bare`.
     pub wears: String,
     /// The zone whose finish is carried round to it unless it wears its own.
     pub takes_after: Option<&'static str>,
@@ -209,6 +250,23 @@ impl From<Finding> for FindingView {
     }
 }
 
+/// The painted zone with the largest area, and the largest of those that differ from it.
+fn main_colours_in_lights(zones: &[ZoneSeen]) -> Vec<Vec<Hex>> {
+    /// ΔE00 from which two zones count as two colours.
+    const DIFFERS: f64 = 5.0;
+    let largest = |zones: &mut dyn Iterator<Item = &ZoneSeen>| {
+        zones
+            .max_by(|a, b| a.extent.area.total_cmp(&b.extent.area))
+            .map(|zone| (zone.lab, in_each_light(&zone.seen)))
+    };
+    let mut painted = zones.iter().filter(|zone| zone.painted);
+    let Some((main, main_in)) = largest(&mut painted) else { return Vec::new() };
+    let mut others = zones.iter().filter(|zone| zone.painted && difference(zone.lab, main).value() > DIFFERS);
+    let second_in = largest(&mut others).map(|(_, lights)| lights);
+    let in_light = |n: usize| iter::once(main_in[n]).chain(second_in.map(|lights| lights[n])).collect();
+    (0..main_in.len()).map(in_light).collect()
+}
+
 impl Room<'_> {
     /// What a scheme looks like; parts of faces lie in pictures of this size. Nothing at all of a piece of which nothing was said
     /// yet.
@@ -222,6 +280,8 @@ impl Room<'_> {
         let none = PiecePrediction {
             faces: Vec::new(),
             zones: Vec::new(),
+            lights: Vec::new(),
+            verdict: PieceVerdict::of(&[], scheme.intent),
             pairs: Vec::new(),
             findings: Vec::new(),
             pulls: Vec::new(),
@@ -244,6 +304,8 @@ impl Room<'_> {
         Ok(PiecePrediction {
             faces: faces(&standing, size)?,
             zones: self.zones(piece, scheme, &standing, area, units),
+            lights: main_colours_in_lights(&standing.zones),
+            verdict: PieceVerdict::of(&pairs, scheme.intent),
             pairs: pairs.iter().map(PairView::of).collect(),
             findings: found.into_iter().map(FindingView::from).collect(),
             pulls: pulls.iter().map(|pull| self.pull(pull)).collect(),
@@ -307,9 +369,11 @@ impl Room<'_> {
         let finish = match scheme.dress(zone).map(|dress| &dress.wears) {
             None | Some(Finish::Bare) => "bare".to_owned(),
             Some(Finish::Strip { board, strip }) => match self.boards.get(board) {
-                Some(board) => format!("strip {strip} of “{}”", board.name.as_str()),
+                Some(board) if board.strips().len() == 1 => board.name.as_str().to_owned(),
+                Some(board) => format!("{}, strip {strip}", board.name.as_str()),
                 None => "a missing board".to_owned(),
             },
+            Some(Finish::Paint { pot }) => self.shelf.mix_words(pot),
             Some(Finish::Blend { bands, .. }) => format!("a blend of {} colours", bands.len()),
         };
         match scheme.stencil(zone) {
@@ -381,4 +445,35 @@ fn faces(standing: &PieceSeen, size: (u32, u32)) -> Result<Vec<FaceView>, Refusa
             })
         })
         .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn pair(zones: (Zone, Zone), contrast: f64, window: (f64, f64)) -> Pair {
+        Pair { zones, length: 1.0, contrast, intent: Intent::Quiet, window }
+    }
+
+    #[test]
+    fn the_verdict_names_what_clashes() {
+        let verdict = |pairs: &[Pair]| {
+            let PieceVerdict { headline, detail } = PieceVerdict::of(pairs, Intent::Quiet);
+            [headline, detail]
+        };
+        let fine = pair((Zone::Case, Zone::Top), 10.0, (0.0, 24.0));
+        let far = pair((Zone::Panels, Zone::Mouldings), 33.0, (0.0, 24.0));
+        let near = pair((Zone::Case, Zone::Drawers), 2.0, (6.0, 38.0));
+        assert_eq!(verdict(&[]), ["Nothing to compare yet", ""]);
+        assert_eq!(
+            verdict(std::slice::from_ref(&fine)),
+            ["It holds together", "All adjoining parts suit a quiet piece."]
+        );
+        let clash = ["Panels and mouldings clash", "Too far apart for a quiet piece."];
+        assert_eq!(verdict(&[far.clone(), fine.clone()]), clash);
+        let alike = ["Case and drawer fronts look too alike", "Too little contrast for a quiet piece."];
+        assert_eq!(verdict(std::slice::from_ref(&near)), alike);
+        let both = ["2 pairs of adjoining parts clash", "The worst: panels and mouldings."];
+        assert_eq!(verdict(&[far, near, fine]), both);
+    }
 }

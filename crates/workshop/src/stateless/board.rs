@@ -8,7 +8,7 @@ use warm_blend_board::{
     Meets, MeetsLayer, Passes, Place, Share, Stack, Strip, Technique, TextureDepth, bands, learn_hand,
 };
 use warm_blend_learn::{Ensemble, Source};
-use warm_blend_paint::{Class, FilmState, Look, MixPart, Name, PaintId, WholeParts};
+use warm_blend_paint::{Class, FilmState, MixPart, Name, PaintId, WholeParts};
 use warm_blend_spectral::Light;
 
 use crate::{BoardSpotEntry, Checks, GivenTins, HandKnown, PlacePredicted, PredictTin, Refusal};
@@ -151,7 +151,6 @@ impl PredictBoardRequest {
         let read = read.into_iter().collect::<Option<Vec<_>>>();
         let ((bench, board), read) = checks.done(bench.zip(board).zip(read))?;
 
-        let look = Look { light, state };
         let classes = bench.classes();
         let (mut known, mut questioned) = bench.learn()?;
         let taught = {
@@ -180,7 +179,10 @@ impl PredictBoardRequest {
         let stack: Stack =
             board.stack(STRIP, best, |technique| taught.hands.habit(technique)).map_err(ground)?;
         let within = bands(&board, STRIP, tin, &taught.hands, stack.len(), (light, state)).map_err(ground)?;
-        let place = |place| PlacePredicted::of(place, &stack, stack.len(), *within.at(place), look);
+        let place = |place| {
+            let seen = stack.seen(place, stack.len(), state);
+            PlacePredicted::of(place, &seen, *within.at(place), light, |_| None)
+        };
         Ok(BoardPredicted {
             light,
             state,

@@ -8,9 +8,10 @@ use warm_blend_board::{
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Name, SavedMix};
 use warm_blend_piece::{Piece, PieceKind};
+use warm_blend_spectral::Light;
 use warm_blend_workshop::{
     BoardChoices, Checks, Fault, MixEntry, NewBoard, PaintEntry, PieceChoices, PieceName, ReadingEntry,
-    Refusal, SpotToRead, ToRead, not_said, scheme_of, strip_of,
+    Refusal, SpotToRead, StripPrediction, ToRead, not_said, scheme_of, strip_of,
 };
 
 use crate::pile::*;
@@ -166,6 +167,14 @@ fn a_strip_is_predicted_layer_by_layer() {
     for place in &answer.places {
         assert!(place.colours.iter().map(|colour| colour.percent).sum::<u32>() == 100 && place.within > 0.0);
     }
+    // Shares from near are those of the paint on top; where nothing lies, of the ground.
+    let on_top = |prediction: &StripPrediction, place: usize| prediction.places[place].colours[0].of.clone();
+    assert_eq!(on_top(&answer, 1).as_deref(), Some("peat"));
+    assert_eq!(on_top(&bare, 0), Some(board().ground.kind.name().to_lowercase()));
+    // What is seen in the light at hand is among what is seen in each.
+    let daylight = serde_json::to_value(&answer.lights).unwrap()[0].clone();
+    assert_eq!((answer.lights.len(), LIGHT), (Light::ALL.len(), Light::ALL[0]));
+    assert_eq!(daylight, json!([answer.places[0].seen.hex, answer.places[1].seen.hex]));
     let mut strange = board();
     strange = Board::new(
         strange.name.clone(),

@@ -1,7 +1,7 @@
 import { Columns2, Columns3, Download, Expand, SquareSplitHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import type { Board, StripPrediction } from '../../api/client';
-import { useLook } from '../../light/light';
+import { useInLights, useLook } from '../../light/light';
 import { Closely } from '../../parts/Closely';
 import { FullScreen } from '../../parts/FullScreen';
 import { BY_THE_WINDOW, Lamp, type Lit } from '../../parts/Lamp';
@@ -33,6 +33,7 @@ interface Props {
 export function View(props: Props) {
   const { entry, letter, strip, count, step, onStep, open, small } = props;
   const look = useLook();
+  useInLights(strip?.lights);
   const [lit, setLit] = useState(BY_THE_WINDOW);
   const [all, setAll] = useState(false);
   const [split, setSplit] = useState<number>();

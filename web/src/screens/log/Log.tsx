@@ -103,12 +103,17 @@ export function Log() {
           <Waiting rows={10} />
         )}
       </section>
-      <aside className="grid shrink-0 content-start gap-5 px-4 pt-1 pb-6 lg:w-92 lg:overflow-auto lg:pl-0">
-        <WriteNote piece={piece} />
-        {piece && <BeforeAfter piece={piece.id} />}
-        <LooksLike />
-        <HowTrue />
-        <Skills />
+      {/* On a phone the note comes first: it is what is written at the bench. */}
+      <aside className="shrink-0 content-start gap-5 max-lg:contents lg:grid lg:w-92 lg:overflow-auto lg:pr-4 lg:pb-6">
+        <div className="max-lg:order-first max-lg:px-4 max-lg:pb-4 lg:pt-1">
+          <WriteNote piece={piece} />
+        </div>
+        <div className="grid content-start gap-5 max-lg:px-4 max-lg:pb-6">
+          {piece && <BeforeAfter piece={piece.id} />}
+          <LooksLike />
+          <HowTrue />
+          <Skills />
+        </div>
       </aside>
     </div>
   );

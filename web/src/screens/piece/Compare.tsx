@@ -1,4 +1,3 @@
-import { Columns2 } from 'lucide-react';
 import type { Piece } from '../../api/client';
 import { FullScreen } from '../../parts/FullScreen';
 import { Elevation } from './Elevation';
@@ -12,8 +11,8 @@ export function Compare({ entry }: { entry: Piece }) {
     <FullScreen
       title="The schemes side by side"
       trigger={
-        <button type="button" className="press press-bare text-sm">
-          <Columns2 size={18} aria-hidden /> Compare
+        <button type="button" className="press press-bare px-2 text-sm">
+          Compare
         </button>
       }
     >

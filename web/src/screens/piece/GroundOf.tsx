@@ -11,34 +11,42 @@ interface Props {
   onChange: (ground: Ground | null) => void;
 }
 
-/** What the piece has below a finish, and what that does to the colour where the board lay on something else. */
+/** What the piece has below a finish. */
 export function GroundOf({ zone, pieces, own, onChange }: Props) {
   const grounds = useBoardChoices()?.grounds ?? [];
   if (!zone.ground || zone.carried_from) return null;
   const on = (name: string) => `On ${name.charAt(0).toLowerCase()}${name.slice(1)}`;
   const usual = grounds.find(({ id }) => id === pieces.kind)?.name ?? '';
   return (
-    <div className="grid gap-1">
-      <Picker
-        label="On the piece below it"
-        className="w-full min-w-0 *:truncate"
-        choices={[
-          { id: 'piece', name: on(usual) },
-          ...grounds.filter(({ id }) => id !== pieces.kind).map(({ id, name }) => ({ id, name: on(name) })),
-        ]}
-        value={own && own.kind !== pieces.kind ? own.kind : 'piece'}
-        onChange={(id) => {
-          const kind = grounds.find((ground) => ground.id === id)?.id;
-          onChange(kind ? { kind, colour: null } : null);
-        }}
-      />
-      {zone.ground.differs && <p className="text-sm">{zone.ground.differs}</p>}
-      {zone.ground.fails && (
+    <Picker
+      label="On the piece below it"
+      className="w-full min-w-0 *:truncate"
+      choices={[
+        { id: 'piece', name: on(usual) },
+        ...grounds.filter(({ id }) => id !== pieces.kind).map(({ id, name }) => ({ id, name: on(name) })),
+      ]}
+      value={own && own.kind !== pieces.kind ? own.kind : 'piece'}
+      onChange={(id) => {
+        const kind = grounds.find((ground) => ground.id === id)?.id;
+        onChange(kind ? { kind, colour: null } : null);
+      }}
+    />
+  );
+}
+
+/** What the ground does to the colour where the board lay on something else, and where it will fail. */
+export function GroundWarning({ zone }: Pick<Props, 'zone'>) {
+  if (!zone.ground || zone.carried_from) return null;
+  const { differs, fails } = zone.ground;
+  return (
+    <>
+      {differs && <p className="text-sm">{differs}</p>}
+      {fails && (
         <p className="text-sm">
           <b className="font-semibold">Will fail: </b>
-          {zone.ground.fails}.
+          {fails}.
         </p>
       )}
-    </div>
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import { Download } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
 import type { Piece } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { why } from '../../parts/useDeed';
@@ -21,14 +22,8 @@ export function SavePicture({ entry, scheme, view }: { entry: Piece; scheme: num
     }
   };
   return (
-    <button
-      type="button"
-      className="press press-bare px-0"
-      aria-label="Save the picture"
-      title="Save the picture"
-      onClick={save}
-    >
-      <Download size={20} aria-hidden />
-    </button>
+    <DropdownMenu.Item className="menu-item" onSelect={save}>
+      <Download size={18} aria-hidden /> Save the picture
+    </DropdownMenu.Item>
   );
 }

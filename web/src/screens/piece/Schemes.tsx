@@ -1,6 +1,8 @@
-import { Copy, Pencil, Trash2 } from 'lucide-react';
+import { Copy, Ellipsis, Pencil, Trash2 } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
 import { type ReactNode, useRef } from 'react';
 import type { Piece } from '../../api/client';
+import { Menu } from '../../parts/Menu';
 import { NameInPlace } from '../../parts/NameInPlace';
 import { Segments } from '../../parts/Segments';
 import { chosenOf, schemeOf, schemesOf, withCopy, withoutScheme, withScheme } from './entry';
@@ -9,6 +11,7 @@ interface Props {
   entry: Piece;
   origin: number;
   onChange: (entry: Piece) => void;
+  /** More that can be done with the scheme. */
   children: ReactNode;
 }
 
@@ -17,8 +20,10 @@ export function Schemes({ entry, origin, onChange, children }: Props) {
   const schemes = schemesOf(entry);
   const at = chosenOf(entry);
   const name = useRef<HTMLInputElement>(null);
+  // The name takes the focus once the menu has given it back.
+  const renaming = useRef(false);
   return (
-    <div className="flex flex-wrap items-center gap-1">
+    <div className="flex min-w-0 flex-wrap items-center gap-1">
       {schemes.length > 1 && (
         <Segments
           label="Scheme"
@@ -36,37 +41,46 @@ export function Schemes({ entry, origin, onChange, children }: Props) {
         onKeep={(name) => onChange(withScheme(entry, { name }))}
         className={`w-40 flex-1 font-semibold ${schemes.length > 1 ? 'sr-only focus:not-sr-only' : ''}`}
       />
-      {schemes.length > 1 && (
-        <button
-          type="button"
-          className="press press-bare px-0"
-          aria-label="Rename this scheme"
-          title="Rename this scheme"
-          onClick={() => name.current?.select()}
-        >
-          <Pencil size={18} aria-hidden />
-        </button>
-      )}
-      <div className="flex-1" />
-      <button
-        type="button"
-        className="press press-bare text-sm"
-        disabled={schemes.length >= 4}
-        onClick={() => onChange(withCopy(entry, `scheme ${String(schemes.length + 1)}`))}
+      <Menu
+        button={
+          <button
+            type="button"
+            className="press press-bare px-0"
+            aria-label="This scheme"
+            title="This scheme"
+          >
+            <Ellipsis size={20} aria-hidden />
+          </button>
+        }
+        takesFocus={() => {
+          const taken = renaming.current;
+          renaming.current = false;
+          if (taken) name.current?.select();
+          return taken;
+        }}
       >
-        <Copy size={18} aria-hidden /> Duplicate
-      </button>
-      {schemes.length > 1 && (
-        <button
-          type="button"
-          className="press press-bare px-0"
-          aria-label="Delete this scheme"
-          onClick={() => onChange(withoutScheme(entry))}
+        <DropdownMenu.Item
+          className="menu-item"
+          onSelect={() => {
+            renaming.current = true;
+          }}
         >
-          <Trash2 size={18} aria-hidden />
-        </button>
-      )}
-      {children}
+          <Pencil size={18} aria-hidden /> Rename
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className="menu-item"
+          disabled={schemes.length >= 4}
+          onSelect={() => onChange(withCopy(entry, `scheme ${String(schemes.length + 1)}`))}
+        >
+          <Copy size={18} aria-hidden /> Duplicate
+        </DropdownMenu.Item>
+        {schemes.length > 1 && (
+          <DropdownMenu.Item className="menu-item" onSelect={() => onChange(withoutScheme(entry))}>
+            <Trash2 size={18} aria-hidden /> Delete
+          </DropdownMenu.Item>
+        )}
+        {children}
+      </Menu>
     </div>
   );
 }

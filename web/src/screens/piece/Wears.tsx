@@ -1,12 +1,23 @@
 import { useState } from 'react';
 import type { BoardInList, Finish, Mix, Paint, Piece, PieceChoices, ZoneView } from '../../api/client';
-import { share } from '../../parts/numbers';
+import { useTell } from '../../parts/Notice';
+import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { BlendOf } from './BlendOf';
-import { ageingOf, blendOf, schemeOf, stripOf, withoutWorn, withWorn, wornBy } from './entry';
-import { GroundOf } from './GroundOf';
-import { potsOf } from './pots';
+import {
+  ageingOf,
+  blendOf,
+  potOf,
+  schemeOf,
+  stripOf,
+  withAllIn,
+  withoutWorn,
+  withWorn,
+  wornBy,
+} from './entry';
+import { GroundOf, GroundWarning } from './GroundOf';
+import { pickedPot, potsOf } from './pots';
 import { StencilOf } from './StencilOf';
 
 interface Props {
@@ -21,12 +32,24 @@ interface Props {
   onChange: (entry: Piece) => void;
 }
 
+/** The ageing that nearly every piece gets. */
+const OFTEN = ['wear', 'grime'];
+
+/** How much of an ageing there is, in words. */
+const amountWords = (share: number) => {
+  if (share === 0) return 'none';
+  if (share <= 0.2) return 'a little';
+  if (share <= 0.5) return 'some';
+  return share <= 0.8 ? 'a lot' : 'heavy';
+};
+
 /** What one zone wears, and how old it looks. */
 export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onShow, onChange }: Props) {
   const worn = wornBy(schemeOf(entry), zone.zone);
-  const [onStrip, blend] = [stripOf(worn.wears), blendOf(worn.wears)];
+  const [onStrip, paint, blend] = [stripOf(worn.wears), potOf(worn.wears), blendOf(worn.wears)];
   const put = (wears: Finish) => onChange(withWorn(entry, zone.zone, { wears }));
   const [ageing, setAgeing] = useState(ageingOf(worn));
+  const tell = useTell();
   const strips = boards.flatMap((board) =>
     board.strips.map((strip) => ({
       id: `${board.id} ${strip}`,
@@ -37,22 +60,29 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
     ...(zone.takes_after ? [{ id: 'carried', name: `Same as the ${zone.takes_after.toLowerCase()}` }] : []),
     { id: 'bare', name: 'Leave as it is' },
     ...strips,
+    { id: 'paint', name: 'Plain paint' },
     { id: 'blend', name: 'A blend of colours' },
   ];
   const value = zone.carried_from
     ? 'carried'
     : onStrip
       ? `${onStrip.board} ${onStrip.strip}`
-      : blend
-        ? 'blend'
-        : 'bare';
+      : paint
+        ? 'paint'
+        : blend
+          ? 'blend'
+          : 'bare';
   const known = finishes.some(({ id }) => id === value);
   const first = shelf.filter((paint) => !paint.medium);
+  const pots = potsOf(first, mixes);
   const wear = (id: string) => {
     const [board, strip] = id.split(' ');
     if (id === 'carried') onChange(withoutWorn(entry, zone.zone));
     else if (id === 'bare') put('bare');
-    else if (id === 'blend') {
+    else if (id === 'paint') {
+      const pot = zone.main.length > 0 ? zone.main : pots[0]?.pot;
+      if (pot) put({ paint: { pot } });
+    } else if (id === 'blend') {
       const [one, other] = [first[0], first[1] ?? first[0]];
       if (!one || !other) return;
       const bands = [
@@ -62,9 +92,59 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
       put({ blend: { way: 'down', bands } });
     } else if (board && strip) put({ strip: { board, strip } });
   };
+  const others = zones.filter((one) => one.zone !== zone.zone && one.zone !== 'unpainted');
+  const alike = others.every((one) => one.wears === zone.wears);
+  const dressAll = () => {
+    onChange(
+      withAllIn(
+        entry,
+        [zone, ...others].map((one) => one.zone),
+        worn.wears,
+      ),
+    );
+    tell(`Every part wears ${zone.wears}. Undo takes it back.`);
+  };
+  const aged = (of: string[]) =>
+    choices.ages
+      .filter(({ id }) => of.includes(id))
+      .map(({ id, name }) => {
+        const age = id as keyof typeof ageing;
+        const amount = ageing[age];
+        const next = (value: number) => ({ ...ageing, [age]: value });
+        return (
+          <SlideRow
+            key={id}
+            name={name}
+            room="w-14"
+            label={name}
+            shown={amountWords(amount)}
+            value={amount}
+            from={0}
+            to={1}
+            step={0.05}
+            onShow={(value) => {
+              setAgeing(next(value));
+              onShow(withWorn(entry, zone.zone, { ageing: next(value) }));
+            }}
+            onChange={(value) => onChange(withWorn(entry, zone.zone, { ageing: next(value) }))}
+          />
+        );
+      });
+  const rarely = choices.ages.map(({ id }) => id).filter((id) => !OFTEN.includes(id));
+  const special =
+    Boolean(worn.stencil ?? worn.ground) || rarely.some((id) => ageing[id as keyof typeof ageing] > 0);
+  const picked = paint && pickedPot(pots, paint);
   return (
-    <section aria-label={`Finish of ${zone.name.toLowerCase()}`} className="grid gap-2">
-      <h2 className="text-xl">{zone.name}</h2>
+    <section
+      aria-label={`Finish of ${zone.name.toLowerCase()}`}
+      className="grid gap-2 border-t border-line pt-4"
+    >
+      <div className="flex items-baseline justify-between gap-2">
+        <h2 className="text-xl">{zone.name}</h2>
+        <p className="text-sm text-soft">
+          {zone.area}, edges {zone.edge}
+        </p>
+      </div>
       <Picker
         label="Finish"
         className="w-full min-w-0 *:truncate"
@@ -72,55 +152,58 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
         value={value}
         onChange={wear}
       />
-      <GroundOf
-        zone={zone}
-        pieces={entry.ground}
-        own={worn.ground ?? undefined}
-        onChange={(ground) => onChange(withWorn(entry, zone.zone, { ground }))}
-      />
-      {blend && <BlendOf blend={blend} pots={potsOf(first, mixes)} onChange={(blend) => put({ blend })} />}
+      {paint && picked && (
+        <PaintPicker
+          label="Paint"
+          className="w-full min-w-0"
+          choices={picked.choices}
+          value={picked.id}
+          onChange={(id) => {
+            const pot = pots.find((one) => one.id === id)?.pot;
+            if (pot) put({ paint: { pot } });
+          }}
+        />
+      )}
+      {blend && <BlendOf blend={blend} pots={pots} onChange={(blend) => put({ blend })} />}
+      {value !== 'bare' && !alike && (
+        <button
+          type="button"
+          className="press press-bare -ml-2 justify-self-start text-sm"
+          onClick={dressAll}
+        >
+          Dress every part like this
+        </button>
+      )}
+      <GroundWarning zone={zone} />
       {zone.carried_from ? (
         <p className="text-sm text-soft">
           Same finish as the front, wear and grime included. Choose another to give the sides their own.
         </p>
       ) : (
         <>
-          <StencilOf
-            zone={zone}
-            stencil={worn.stencil}
-            choices={choices}
-            pots={potsOf(
-              first,
-              mixes,
-              zones.filter((one) => one.zone !== zone.zone),
-            )}
-            onShow={(stencil) => onShow(withWorn(entry, zone.zone, { stencil }))}
-            onChange={(stencil) => onChange(withWorn(entry, zone.zone, { stencil }))}
-          />
-          <div className="grid">
-            {choices.ages.map(({ id, name }) => {
-              const age = id as keyof typeof ageing;
-              const amount = ageing[age];
-              const next = (value: number) => ({ ...ageing, [age]: value });
-              return (
-                <SlideRow
-                  key={id}
-                  name={name}
-                  label={name}
-                  shown={share(amount)}
-                  value={amount}
-                  from={0}
-                  to={1}
-                  step={0.05}
-                  onShow={(value) => {
-                    setAgeing(next(value));
-                    onShow(withWorn(entry, zone.zone, { ageing: next(value) }));
-                  }}
-                  onChange={(value) => onChange(withWorn(entry, zone.zone, { ageing: next(value) }))}
-                />
-              );
-            })}
-          </div>
+          <div className="grid">{aged(OFTEN)}</div>
+          <details open={special}>
+            <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
+              More ageing, pattern, surface
+            </summary>
+            <div className="grid gap-2">
+              <div className="grid">{aged(rarely)}</div>
+              <StencilOf
+                zone={zone}
+                stencil={worn.stencil}
+                choices={choices}
+                pots={potsOf(first, mixes, others)}
+                onShow={(stencil) => onShow(withWorn(entry, zone.zone, { stencil }))}
+                onChange={(stencil) => onChange(withWorn(entry, zone.zone, { stencil }))}
+              />
+              <GroundOf
+                zone={zone}
+                pieces={entry.ground}
+                own={worn.ground ?? undefined}
+                onChange={(ground) => onChange(withWorn(entry, zone.zone, { ground }))}
+              />
+            </div>
+          </details>
         </>
       )}
     </section>

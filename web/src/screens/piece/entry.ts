@@ -30,6 +30,10 @@ export const stripOf = (finish: Finish) =>
 export const blendOf = (finish: Finish) =>
   finish !== 'bare' && 'blend' in finish ? finish.blend : undefined;
 
+/** The pot of plain paint, if that is worn. */
+export const potOf = (finish: Finish) =>
+  finish !== 'bare' && 'paint' in finish ? finish.paint.pot : undefined;
+
 export const ageingOf = (worn: ZoneFinish) => ({ ...NO_AGE, ...worn.ageing });
 
 /** The entry with what a zone wears changed. */
@@ -37,6 +41,10 @@ export function withWorn(entry: Piece, zone: string, change: Partial<ZoneFinish>
   const scheme = schemeOf(entry);
   return withScheme(entry, { wears: { ...scheme.wears, [zone]: { ...wornBy(scheme, zone), ...change } } });
 }
+
+/** The entry with all these zones in one finish; each keeps its ageing and its pattern. */
+export const withAllIn = (entry: Piece, zones: string[], wears: Finish) =>
+  zones.reduce((dressed, zone) => withWorn(dressed, zone, { wears }), entry);
 
 /** The entry without anything said of a zone. */
 export function withoutWorn(entry: Piece, zone: string) {

@@ -153,6 +153,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           shelf={shelf}
           mixes={otherMixes}
           low={use !== 'mix' || pour !== undefined}
+          aiming={asked.has('aim')}
         />
         {pour && (
           <Pouring
@@ -170,7 +171,13 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
           <>
             <ProportionBar entry={entry} parts={prediction.parts} onShow={draft.show} onChange={draft.change}>
               {entry.components.length > 0 && (
-                <MakeInto mix={mix} entry={entry} thinned={thinned} onChange={draft.change} />
+                <MakeInto
+                  mix={mix}
+                  entry={entry}
+                  thinned={thinned}
+                  onChange={draft.change}
+                  onCopied={(id) => go(`/pot/${id}`)}
+                />
               )}
             </ProportionBar>
             <Parts entry={entry} parts={prediction.parts} onChange={draft.change} />

@@ -18,7 +18,13 @@ interface Props {
 
 /** The way from what is in the pot to other colours: how it runs, where it goes grey, which brushes must not meet. */
 export function Blend({ entry, shelf, mixes, hex }: Props) {
-  const [others, setOthers] = useState<string[]>([]);
+  // Something to begin with, which gives way to what is chosen: the white, or the first paint that is not in the pot.
+  const outside = shelf.filter(
+    (paint) => !paint.medium && !entry.components.some((part) => part.paint === paint.id),
+  );
+  const likeliest = outside.find((paint) => paint.house_white) ?? outside[0];
+  const [picked, setOthers] = useState<string[]>();
+  const others = picked ?? (likeliest ? [likeliest.id] : []);
   const ends = [...shelf.filter((paint) => !paint.medium).map(ofPaint), ...mixes.flatMap(ofMix)];
   const chosen = others.flatMap((id) => ends.filter((end) => end.id === id));
   const blend = useBlend([
@@ -49,10 +55,10 @@ export function Blend({ entry, shelf, mixes, hex }: Props) {
         {others.length < MOST && (
           <PaintPicker
             label="Blend into"
-            placeholder={chosen.length ? 'then…' : 'Choose a colour'}
+            placeholder={picked?.length ? 'then…' : 'Choose a colour'}
             choices={free}
             value=""
-            onChange={(id) => setOthers([...others, id])}
+            onChange={(id) => setOthers([...(picked ?? []), id])}
           />
         )}
       </div>

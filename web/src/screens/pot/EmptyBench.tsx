@@ -1,7 +1,16 @@
 import { Link } from 'react-router';
 
+interface Props {
+  /** How many paints there are. */
+  shelf: number;
+  /** True where the mix in the address is there no more. */
+  gone: boolean;
+  /** Begins with a colour to match instead of a paint. */
+  onAim: () => void;
+}
+
 /** What to do first, where there is nothing in the pot. */
-export function EmptyBench({ shelf, gone }: { shelf: number; gone: boolean }) {
+export function EmptyBench({ shelf, gone, onAim }: Props) {
   return (
     <section
       aria-label="Mix"
@@ -16,7 +25,12 @@ export function EmptyBench({ shelf, gone }: { shelf: number; gone: boolean }) {
           </Link>
         </>
       ) : (
-        <p>Tap two paints in the list. The mix shows straight away.</p>
+        <>
+          <p>Tap two paints in the list to see their mix, or start from a colour you want to match.</p>
+          <button type="button" className="press press-ink" onClick={onAim}>
+            Start from a target
+          </button>
+        </>
       )}
     </section>
   );

@@ -13,18 +13,34 @@ interface Props {
   /** True where there is a medium in the pot. */
   thinned: boolean;
   onChange: (entry: Change<MixEntry>) => void;
+  /** A named mix stays as it is: it was copied, and the copy made into that. */
+  onCopied: (id: string) => void;
 }
 
 /** Makes the pot a glaze, a wash, a wax …: its paints keep their ratio. What the shelf lacks is put on it in one touch. */
-export function MakeInto({ mix, entry, thinned, onChange }: Props) {
+export function MakeInto({ mix, entry, thinned, onChange, onCopied }: Props) {
   const presets = usePresets().data ?? [];
   const calls = useMixCalls();
   const { attempt, busy } = useDeed();
   const [wanted, setWanted] = useState<string>();
   const missing = presets.find((preset) => preset.id === wanted)?.missing ?? [];
 
+  // `Glaze, 4 to 1` makes `slate blue, glaze`.
+  const copyName = (name: string, preset: string | null) => {
+    const [into = 'without a medium'] = presets.find(({ id }) => id === preset)?.name.split(',') ?? [];
+    return `${name}, ${into.toLowerCase()}`;
+  };
+
   const make = async (preset: string | null) => {
-    const { components } = entry;
+    const { components, name } = entry;
+    if (name) {
+      const copy = await attempt('Couldn’t make it into that', async () => {
+        const made = await madeInto(components, preset);
+        return calls.make({ name: copyName(name, preset), components: made, target: null });
+      });
+      if (copy) onCopied(copy.id);
+      return;
+    }
     const made = await attempt('Couldn’t make it into that', () => madeInto(components, preset));
     // Somebody may have poured into it meanwhile.
     if (made) onChange((now) => (now.components === components ? { ...now, components: made } : now));
@@ -40,9 +56,14 @@ export function MakeInto({ mix, entry, thinned, onChange }: Props) {
     if (!wanted) return;
     const made = await attempt('Couldn’t add the medium', async () => {
       await settle();
-      return calls.makeInto(mix.id, wanted);
+      const { name, components } = entry;
+      const into = name ? await calls.make({ name: copyName(name, wanted), components, target: null }) : mix;
+      await calls.makeInto(into.id, wanted);
+      return into;
     });
-    if (made) setWanted(undefined);
+    if (!made) return;
+    setWanted(undefined);
+    if (made.id !== mix.id) onCopied(made.id);
   };
   return (
     <span className="flex flex-wrap items-center gap-2">

@@ -1,4 +1,4 @@
-import { Lightbulb, TriangleAlert, X } from 'lucide-react';
+import { ChevronRight, Lightbulb, TriangleAlert, X } from 'lucide-react';
 import { useState } from 'react';
 import { type FoundRecipe, type MixEntry, type Paint, Problem, type Wanted } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
@@ -91,7 +91,7 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
       <button
         type="button"
         onClick={onTake}
-        className="grid w-full cursor-pointer grid-cols-[8rem_minmax(0,1fr)_auto] items-stretch gap-x-3 bg-ground max-md:grid-cols-[5rem_minmax(0,1fr)] text-left hover:bg-panel focus-visible:-outline-offset-3"
+        className="grid w-full cursor-pointer grid-cols-[8rem_minmax(0,1fr)_auto_2rem] items-stretch gap-x-3 bg-panel max-md:grid-cols-[5rem_minmax(0,1fr)_2rem] text-left hover:bg-paper focus-visible:-outline-offset-3"
       >
         <span aria-hidden className="flex min-h-16 max-md:row-span-2">
           <span className="flex-1" style={{ background: judgement.target.hex }} />
@@ -129,6 +129,11 @@ function Row({ recipe, of, onTake }: { recipe: FoundRecipe; of: string; onTake: 
             </span>
           )}
         </span>
+        <ChevronRight
+          size={20}
+          aria-hidden
+          className="self-center max-md:col-start-3 max-md:row-span-2 max-md:row-start-1"
+        />
       </button>
     </li>
   );

@@ -1,6 +1,6 @@
-import { PaintBucket } from 'lucide-react';
 import { useState } from 'react';
 import { type MixEntry, type PredictedPart, Problem } from '../../api/client';
+import { useUnits } from '../../light/light';
 import { Field } from '../../parts/Field';
 import { misread, plainNumber, typed } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
@@ -24,10 +24,16 @@ interface Props {
   onPour: (ml: number, measure: string) => void;
 }
 
+const SURFACES = [
+  { id: 'm2', name: 'm² to paint' },
+  { id: 'ft2', name: 'ft² to paint' },
+];
+
 /** The batch in spoons and cups: how much of each, and what rounding to them does to the colour. */
 export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, onPour }: Props) {
   const [chosen, setChosen] = useState<string>();
   const money = useMoney();
+  const metric = useUnits() === 'metric';
   const amount = typed(batch.amount);
   const [surface, plain] = [ofSurface(batch), measureOf(batch)];
   const answer = measured.data;
@@ -40,6 +46,7 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
       : measured.error instanceof Problem
         ? measured.error.message
         : undefined);
+  const costs = metric ? answer?.cost_per_m2 : answer?.cost_per_ft2;
   const name = (paint: string) => parts.find((part) => part.paint === paint)?.name ?? '';
   const unit = (id: string) =>
     id === 'g' ? 'by weight' : `in ${MEASURES.find((measure) => measure.id === id)?.name ?? id}`;
@@ -61,8 +68,8 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
             label="Batch in"
             choices={[
               ...MEASURES,
-              { id: 'm2', name: 'm² to paint' },
-              { id: 'ft2', name: 'ft² to paint' },
+              // One that was chosen stays.
+              ...SURFACES.filter(({ id }) => (id === 'm2') === metric || id === batch.measure),
               ...parts.map((part) => ({ id: part.paint, name: `all the ${part.name} left` })),
             ]}
             value={batch.measure}
@@ -88,7 +95,7 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
           )}
           {!wrong && way && answer && (
             <button type="button" className="press press-ink" onClick={() => onPour(way.ml, way.measure)}>
-              <PaintBucket size={18} aria-hidden /> Start pouring
+              Start pouring
             </button>
           )}
         </div>
@@ -103,12 +110,11 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
               ))}
             </ul>
             <p className="text-sm text-soft">
-              <span className="inline-block first-letter:uppercase">{way.words}</span>. {Math.round(way.ml)}{' '}
-              ml, enough for one layer on {plainNumber(way.covers_m2)} m² ({answer.put_on.toLowerCase()})
-              {way.cost != null && `; costs ${money(way.cost)}`}
-              {answer.cost_per_m2 != null &&
-                `, ${money(answer.cost_per_m2)} per m², ${money(answer.cost_per_ft2 ?? 0)} per ft²`}
-              .{way.short.length > 0 && <b className="text-ink"> Not enough {way.short.join(' and ')}.</b>}{' '}
+              <span className="inline-block first-letter:uppercase">{way.words}</span>. Enough for one layer
+              on {metric ? `${plainNumber(way.covers_m2)} m²` : `${plainNumber(way.covers_ft2)} ft²`} (
+              {answer.put_on.toLowerCase()}){way.cost != null && `; costs ${money(way.cost)}`}
+              {costs != null && `, ${money(costs)} per ${metric ? 'm²' : 'ft²'}`}.
+              {way.short.length > 0 && <b className="text-ink"> Not enough {way.short.join(' and ')}.</b>}{' '}
               <SpoonsAtHand />
             </p>
           </>

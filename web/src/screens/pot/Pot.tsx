@@ -35,6 +35,12 @@ export function Pot() {
       void go(`/pot/${begun.current.id}`);
     });
 
+  const aim = () =>
+    inTurn('Couldn’t create the mix', async () => {
+      const { id } = await calls.make(EMPTY);
+      void go(`/pot/${id}?use=match&aim`);
+    });
+
   const failed = [paints, mixes].find((query) => query.isError && !query.data);
   if (failed?.error) return <Failed error={failed.error} retry={() => failed.refetch()} />;
   // A list that was seen in this light before may not know the mix yet.
@@ -43,7 +49,7 @@ export function Pot() {
   return (
     <div className="flex flex-col lg:h-full lg:flex-row">
       <Tray shelf={paints.data} mixes={mixes.data} inPot={NOTHING} onPick={begin} />
-      <EmptyBench shelf={paints.data.length} gone={id !== undefined} />
+      <EmptyBench shelf={paints.data.length} gone={id !== undefined} onAim={aim} />
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { Maximize2 } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Mix, MixEntry, Paint, PourView, Prediction, Problem, Swatch } from '../../api/client';
-import { useLight, useLightName } from '../../light/light';
+import { useInLights, useLight, useLightName } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
@@ -23,15 +23,20 @@ interface Props {
   mixes: Mix[];
   /** Lower, where something else wants the room. */
   low: boolean;
+  /** True where a target is to be chosen first. */
+  aiming: boolean;
 }
 
 /** What comes out: the mix and, touching it, the target; the verdict in words, then the numbers. */
-export function Result({ entry, onChange, prediction, pour, problem, shelf, mixes, low }: Props) {
+export function Result({ entry, onChange, prediction, pour, problem, shelf, mixes, low, aiming }: Props) {
   const light = useLightName();
   const { state } = useLight();
   const { swatch, judgement } = pour ?? prediction;
   const target = entry.target ? (judgement ?? prediction.judgement)?.target : undefined;
   const words = pour ? poured(pour) : verdict(entry, prediction);
+  const lights = swatch?.lights.map((hex) => [hex]);
+  const aims = judgement && entry.target ? judgement.lights : undefined;
+  useInLights(aims ? lights?.map((mix, n) => [...aims.slice(n, n + 1), ...mix]) : lights);
   const aim = pour ? 'pot' : 'mix';
   const face = swatch?.face;
 
@@ -41,7 +46,14 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
         <p aria-live="polite" className="font-display text-xl font-semibold first-letter:uppercase">
           {words}
         </p>
-        <Target entry={entry} shelf={shelf} mixes={mixes} onChange={onChange} problem={problem} />
+        <Target
+          entry={entry}
+          shelf={shelf}
+          mixes={mixes}
+          onChange={onChange}
+          problem={problem}
+          aiming={aiming}
+        />
       </div>
       <div className="flex min-h-0 flex-1 flex-col">
         <div className="flex flex-1">

@@ -18,12 +18,14 @@ interface Props {
   mixes: Mix[];
   onChange: (entry: Change<MixEntry>) => void;
   problem: Problem | undefined;
+  /** True where it is opened at once. */
+  aiming: boolean;
 }
 
 /** The colour aimed at: typed, taken from a paint of the shelf, or picked in a photo. */
-export function Target({ entry, shelf, mixes, onChange, problem }: Props) {
+export function Target({ entry, shelf, mixes, onChange, problem, aiming }: Props) {
   const [photo, setPhoto] = useState(false);
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState(aiming);
   const { attempt } = useDeed();
   // What was typed gives way to what is chosen.
   const [chosen, setChosen] = useState(0);

@@ -1,4 +1,3 @@
-import { Maximize2 } from 'lucide-react';
 import type { RunSheetView } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
@@ -20,8 +19,8 @@ export function AcrossTheRoom({ piece, sheet, clock }: Props) {
     <FullScreen
       title={waits ? `Begins ${clock.both(now.begins)}` : 'Now'}
       trigger={
-        <button type="button" className="press press-bare text-sm">
-          <Maximize2 size={18} aria-hidden /> Full screen
+        <button type="button" className="press press-bare px-2.5 text-sm">
+          Full screen
         </button>
       }
     >
@@ -42,7 +41,7 @@ export function AcrossTheRoom({ piece, sheet, clock }: Props) {
           </p>
         ))}
         <div className="mt-auto flex flex-wrap items-center gap-x-6 gap-y-2 text-[clamp(1.1rem,2.4vw,2rem)]">
-          {now.ready && <Tick key={now.id} piece={piece} revision={sheet.revision} step={now} />}
+          {now.ready && <Tick key={now.id} piece={piece} revision={sheet.revision} step={now} size="room" />}
           <span>{lasting(now.minutes)}</span>
           {next && <span className="text-soft">then {next.name.toLowerCase()}</span>}
         </div>

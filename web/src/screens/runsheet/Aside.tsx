@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { RunSheetView } from '../../api/client';
 import { Segments } from '../../parts/Segments';
+import type { clockOf } from '../../parts/times';
 import { Cost } from './Cost';
 import { Pots } from './Pots';
 import { Shopping } from './Shopping';
@@ -12,14 +13,21 @@ const VIEWS = [
   { id: 'cost', name: 'Cost' },
 ] as const;
 
-/** What it takes: pots, packs, brushes, money. */
-export function Aside({ sheet, piece }: { sheet: RunSheetView; piece: string }) {
+interface Props {
+  sheet: RunSheetView;
+  piece: string;
+  clock: ReturnType<typeof clockOf>;
+}
+
+/** What it takes: pots, packs, brushes, money; and what would make it ready sooner. */
+export function Aside({ sheet, piece, clock }: Props) {
   const [view, setView] = useState<(typeof VIEWS)[number]['id']>('pots');
   return (
     <section
       aria-label="What it takes"
-      className="relative grid shrink-0 content-start gap-3 px-4 pt-1 pb-6 lg:w-92 lg:overflow-auto lg:pl-0 print:px-0"
+      className="relative grid shrink-0 content-start gap-3 px-4 pt-1 pb-6 lg:w-84 lg:overflow-auto lg:pl-0 print:px-0 print:pt-4"
     >
+      {sheet.other_ways.length > 0 && <Sooner sheet={sheet} clock={clock} />}
       <Segments
         label="What it takes"
         choices={VIEWS}
@@ -27,7 +35,12 @@ export function Aside({ sheet, piece }: { sheet: RunSheetView; piece: string }) 
         onChange={setView}
         className="flex print:hidden"
       />
-      {view === 'pots' && <Pots sheet={sheet} />}
+      {/* On paper each day has its mixes beside it. */}
+      {view === 'pots' && (
+        <div className="print:hidden">
+          <Pots sheet={sheet} />
+        </div>
+      )}
       {view === 'shopping' && <Shopping sheet={sheet} piece={piece} />}
       {view === 'tools' && <Tools sheet={sheet} />}
       {view === 'cost' && <Cost sheet={sheet} />}
@@ -39,6 +52,25 @@ export function Aside({ sheet, piece }: { sheet: RunSheetView; piece: string }) 
         </ul>
       )}
     </section>
+  );
+}
+
+/** What would make it ready sooner, and when it is ready then. */
+function Sooner({ sheet, clock }: Omit<Props, 'piece'>) {
+  return (
+    <table className="mb-2 w-full text-sm print:hidden">
+      <caption className="pb-1 text-left text-base font-semibold">Ready sooner</caption>
+      <tbody>
+        {sheet.other_ways.map(({ words, ends }) => (
+          <tr key={words} className="border-t border-line">
+            <th scope="row" className="py-2 text-left font-normal">
+              {words}
+            </th>
+            <td className="py-2 pl-3 text-right font-semibold whitespace-nowrap">{clock.short(ends)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

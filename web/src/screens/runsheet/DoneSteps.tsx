@@ -16,9 +16,10 @@ export function DoneSteps({ piece, sheet, clock }: Props) {
   const { attempt, busy } = useDeed();
   if (sheet.done.length === 0) return null;
   return (
-    <details className="bg-paper print:hidden">
-      <summary className="min-h-11 cursor-pointer px-3 py-2.5 font-semibold">
-        {sheet.done.length} {sheet.done.length === 1 ? 'step' : 'steps'} done. Last:{' '}
+    <details className="print:hidden">
+      <summary className="min-h-11 cursor-pointer py-2.5 text-sm font-semibold">
+        {sheet.done.length} of {sheet.done.length + sheet.steps.length}{' '}
+        {sheet.done.length + sheet.steps.length === 1 ? 'step' : 'steps'} done. Last:{' '}
         {sheet.done[0]?.name.toLowerCase()}
       </summary>
       <ol className="grid gap-px pb-2">

@@ -1,4 +1,3 @@
-import { CalendarDays, Printer, Settings2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PieceKept, RunSheetView } from '../../api/client';
@@ -18,7 +17,7 @@ export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }
     <div className="run-sheet flex flex-col lg:h-full lg:flex-row print:block">
       <section
         aria-label="Steps"
-        className="relative grid min-w-0 flex-1 content-start gap-3 px-4 pt-1 pb-6 lg:overflow-auto print:overflow-visible"
+        className="relative grid min-w-0 flex-1 content-start gap-4 px-4 pt-1 pb-6 lg:overflow-auto print:overflow-visible print:px-0"
       >
         <Head piece={piece} sheet={sheet} clock={clock} onSettings={() => setSetting(true)} />
         {sheet.stop && (
@@ -32,7 +31,7 @@ export function Plan({ piece, sheet }: { piece: PieceKept; sheet: RunSheetView }
         <DoneSteps piece={piece.id} sheet={sheet} clock={clock} />
         <Steps piece={piece.id} sheet={sheet} clock={clock} />
       </section>
-      <Aside sheet={sheet} piece={piece.id} />
+      <Aside sheet={sheet} piece={piece.id} clock={clock} />
       <Panel
         open={setting}
         onClose={() => setSetting(false)}
@@ -52,71 +51,45 @@ interface HeadProps {
   onSettings: () => void;
 }
 
-/** When it is done, whether that is in time, and what else would do. */
+/** When it is done, whether that is in time, and what cannot wait. */
 function Head({ piece, sheet, clock, onSettings }: HeadProps) {
   const over = sheet.steps.length === 0 && !sheet.stop && sheet.done.length > 0;
   return (
-    <header className="grid gap-2">
-      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
-        <h1 className="w-full text-3xl">
+    <header className="grid gap-1">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <h1 className="mr-auto text-3xl">
           {sheet.ready_between
             ? `Ready on ${clock.between(sheet.ready_between.first, sheet.ready_between.last)}`
             : over
               ? 'Ready to hand over'
               : 'Run sheet'}
         </h1>
-        <div className="min-w-0 flex-1 basis-72">
-          <p className="text-soft">
-            {sheet.work_left && `${sheet.work_left} of work left. `}
-            {sheet.verdict}
-          </p>
-          {sheet.drying.length > 0 && (
-            <p className="text-sm text-soft">
-              Still drying:{' '}
-              {sheet.drying
-                .map(({ zones, until }) => `${zones.join(', ').toLowerCase()} until ${clock.both(until)}`)
-                .join('; ')}
-              .
-            </p>
-          )}
-          <p className="hidden print:block">
-            {piece.entry.name}, {sheet.scheme}
-          </p>
-        </div>
-        <div className="flex flex-wrap items-center gap-1 print:hidden">
-          <button type="button" className="press press-plain text-sm" onClick={onSettings}>
-            <Settings2 size={18} aria-hidden /> Hours and rates
+        <div className="flex flex-wrap items-center print:hidden">
+          <button type="button" className="press press-bare px-2.5 text-sm" onClick={onSettings}>
+            Hours and rates
           </button>
           <AcrossTheRoom piece={piece.id} sheet={sheet} clock={clock} />
           <a
-            className="press press-bare text-sm"
+            className="press press-bare px-2.5 text-sm"
             href={`/api/pieces/${piece.id}/run-sheet/calendar`}
             download="run-sheet.ics"
           >
-            <CalendarDays size={18} aria-hidden /> Calendar
+            Calendar
           </a>
-          <button type="button" className="press press-bare text-sm" onClick={() => window.print()}>
-            <Printer size={18} aria-hidden /> Print
+          <button type="button" className="press press-bare px-2.5 text-sm" onClick={() => window.print()}>
+            Print
           </button>
         </div>
       </div>
-      <div
-        role="progressbar"
-        aria-label="Done so far"
-        aria-valuenow={Math.round(100 * sheet.share_done)}
-        aria-valuemin={0}
-        aria-valuemax={100}
-        className="h-2 bg-line print:hidden"
-      >
-        <div className="h-full bg-ink" style={{ width: `${100 * sheet.share_done}%` }} />
-      </div>
-      {sheet.other_ways.length > 0 && (
-        <p className="text-sm print:hidden">
-          <b className="font-semibold">Ready sooner: </b>
-          {sheet.other_ways
-            .map(
-              ({ words, ends }) => `${words.charAt(0).toLowerCase()}${words.slice(1)}: ${clock.short(ends)}`,
-            )
+      <p className="text-soft">
+        {sheet.work_left && `${sheet.work_left} of work left. `}
+        {sheet.verdict}
+      </p>
+      {sheet.drying.length > 0 && (
+        <p className="text-sm text-soft">
+          Still drying:{' '}
+          {sheet.drying
+            .map(({ zones, until }) => `${zones.join(', ').toLowerCase()} until ${clock.both(until)}`)
             .join('; ')}
           .
         </p>
@@ -127,6 +100,9 @@ function Head({ piece, sheet, clock, onSettings }: HeadProps) {
           {sheet.if_it_stays.join('; ')}. Everything else can wait.
         </p>
       )}
+      <p className="hidden print:block">
+        {piece.entry.name}, {sheet.scheme}
+      </p>
     </header>
   );
 }

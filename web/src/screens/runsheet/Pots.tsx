@@ -1,4 +1,3 @@
-import { PaintBucket } from 'lucide-react';
 import type { RunSheetView } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { useDeed } from '../../parts/useDeed';
@@ -10,12 +9,16 @@ export function Pots({ sheet }: { sheet: RunSheetView }) {
   const { attempt, busy } = useDeed();
   if (sheet.pots.length === 0) return <p className="text-soft">Nothing is left to mix.</p>;
   return (
-    <ul aria-label="To mix" className="grid gap-px">
+    <ul aria-label="To mix" className="grid gap-3">
       {sheet.pots.map((pot) => (
-        <li key={pot.words} className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-stretch gap-3 bg-panel">
-          {pot.swatch ? <Drawdown swatch={pot.swatch} className="min-h-13" /> : <span aria-hidden />}
-          <div className="py-1.5 leading-tight">
-            <p className="font-semibold">{pot.words}</p>
+        <li key={pot.words} className="flex items-start gap-3">
+          {pot.swatch ? (
+            <Drawdown swatch={pot.swatch} className="h-11 w-11 shrink-0" />
+          ) : (
+            <span aria-hidden className="w-11 shrink-0" />
+          )}
+          <div className="min-w-0 flex-1 leading-tight">
+            <p className="text-sm font-semibold">{pot.words}</p>
             <p className="text-sm">{pot.amount}</p>
             {pot.amounts.map((amount) => (
               <p key={amount} className="text-sm text-soft">
@@ -26,14 +29,14 @@ export function Pots({ sheet }: { sheet: RunSheetView }) {
           {pot.parts.length > 1 && (
             <button
               type="button"
-              className="press press-bare self-center px-2 text-sm print:hidden"
+              className="press shrink-0 px-1 text-sm underline underline-offset-3"
               disabled={busy}
               aria-label={`Take to Pot: ${pot.words}`}
               onClick={() =>
                 attempt('Couldn’t take the batch to the Pot', () => toPot(pot.parts, Math.ceil(pot.ml)))
               }
             >
-              <PaintBucket size={18} aria-hidden /> Take to Pot
+              Take to Pot
             </button>
           )}
         </li>

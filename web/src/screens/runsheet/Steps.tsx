@@ -1,6 +1,6 @@
 import { ChevronDown } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { RunSheetView } from '../../api/client';
+import type { RunSheetView, StepView } from '../../api/client';
 import type { clockOf } from '../../parts/times';
 import { Elsewhere, Idle } from './Meanwhile';
 import { Step } from './Step';
@@ -13,37 +13,52 @@ interface Props {
 
 /** What is still to do, day by day, with what is done elsewhere meanwhile. */
 export function Steps({ piece, sheet, clock }: Props) {
+  const running = sheet.steps.find((step) => step.clock?.runs);
+  const now = running ?? sheet.steps.find((step) => step.ready);
   const rows = [
     ...sheet.steps.map((step) => ({
       begins: step.begins,
       own: true,
-      row: <Step key={step.id} piece={piece} revision={sheet.revision} step={step} clock={clock} />,
+      step,
+      row: (
+        <Step
+          key={step.id}
+          piece={piece}
+          revision={sheet.revision}
+          step={step}
+          clock={clock}
+          now={step === now}
+        />
+      ),
     })),
     ...sheet.elsewhere.map((one) => ({
       begins: one.begins,
       own: false,
+      step: undefined,
       row: <Elsewhere key={`${one.piece} ${one.begins}`} one={one} clock={clock} />,
     })),
     ...sheet.idle.map((one) => ({
       begins: one.begins,
       own: false,
+      step: undefined,
       row: <Idle key={`idle ${one.begins}`} one={one} clock={clock} />,
     })),
   ].sort((a, b) => new Date(a.begins).getTime() - new Date(b.begins).getTime());
   const days: Day[] = [];
-  for (const { begins, own, row } of rows) {
+  for (const { begins, own, step, row } of rows) {
     const name = clock.day(begins);
     const last = days.at(-1);
     if (last?.name === name) {
       last.rows.push(row);
       last.own ||= own;
-    } else days.push({ name, begins, own, rows: [row] });
+      if (step) last.steps.push(step);
+    } else days.push({ name, begins, own, steps: step ? [step] : [], rows: [row] });
   }
   return (
     <div className="run-sheet-days grid gap-3">
       {together(days).map((stretch) =>
         stretch[0].own ? (
-          <DayOf key={stretch[0].name} day={stretch[0]} />
+          <DayOf key={stretch[0].name} day={stretch[0]} pots={sheet.pots} />
         ) : (
           <WithoutIt key={stretch[0].name} days={stretch} clock={clock} />
         ),
@@ -57,6 +72,7 @@ interface Day {
   begins: string;
   /** Whether this piece is worked on. */
   own: boolean;
+  steps: StepView[];
   rows: ReactNode[];
 }
 
@@ -73,12 +89,39 @@ function together(days: Day[]): Stretch[] {
   return all;
 }
 
-function DayOf({ day }: { day: Day }) {
+function DayOf({ day, pots }: { day: Day; pots: RunSheetView['pots'] }) {
   return (
-    <section aria-label={day.name} className="grid gap-px print:block">
-      <h2 className="py-1 text-lg">{day.name}</h2>
-      <ol className="grid gap-px print:block">{day.rows}</ol>
+    <section aria-label={day.name} className="grid">
+      <h2 className="pt-2 pb-1 text-lg">{day.name}</h2>
+      <div className="print:grid print:grid-cols-[minmax(0,1fr)_16rem] print:gap-4">
+        <ol className="grid print:block">{day.rows}</ol>
+        <MixesOfDay steps={day.steps} pots={pots} />
+      </div>
     </section>
+  );
+}
+
+/** What is poured on one day, beside its steps on paper; how much of each paint where all of the pot is poured that day. */
+function MixesOfDay({ steps, pots }: { steps: StepView[]; pots: RunSheetView['pots'] }) {
+  const mixes = new Map<string, string[]>();
+  for (const { pot, amount } of steps)
+    if (pot) mixes.set(pot, [...(mixes.get(pot) ?? []), ...(amount ? [amount] : [])]);
+  if (mixes.size === 0) return null;
+  return (
+    <ul aria-hidden className="hidden content-start gap-2 print:grid">
+      {[...mixes].map(([words, amounts]) => {
+        const pot = pots.find((one) => one.words === words);
+        const wholly = pot && amounts.length === 1 && pot.amount === amounts[0] ? pot.amounts : [];
+        return (
+          <li key={words} className="text-sm">
+            <b className="font-semibold">{words}</b>
+            <br />
+            {amounts.join(' + ')}
+            {wholly.length > 0 && ` (${wholly.join('; ')})`}
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 
@@ -94,7 +137,7 @@ function WithoutIt({ days, clock }: { days: Stretch; clock: Props['clock'] }) {
       </summary>
       <div className="grid gap-3">
         {days.map((day) => (
-          <DayOf key={day.name} day={day} />
+          <DayOf key={day.name} day={day} pots={[]} />
         ))}
       </div>
     </details>

@@ -1,4 +1,4 @@
-import { Check, Pause, Play } from 'lucide-react';
+import { NotebookPen, Pause, Play } from 'lucide-react';
 import { useState } from 'react';
 import type { StepDone, StepView } from '../../api/client';
 import { Field } from '../../parts/Field';
@@ -10,14 +10,30 @@ import { useRunSheetCalls } from '../../state/runSheet';
 import { useUnsent } from '../../state/unsaved';
 import { onClock, useClock } from './useClock';
 
+/** In a row among others, as the step at hand, or read and pressed from across the room. */
+type Size = 'row' | 'now' | 'room';
+
 interface Props {
   piece: string;
   revision: number;
   step: StepView;
+  size: Size;
 }
 
+const DONE: Record<Size, string> = {
+  row: 'press press-bare px-3',
+  now: 'press press-ink min-h-16 min-w-36 text-lg',
+  room: 'press press-ink min-h-24 min-w-60 text-3xl',
+};
+
+const TIMER: Record<Size, string> = {
+  row: 'press press-bare px-2 text-sm',
+  now: 'press press-bare px-2',
+  room: 'press press-plain min-h-24 px-8 text-2xl',
+};
+
 /** The clock of a step: started, stopped for a while, gone on with. It goes on through a reload. */
-function StepClock({ piece, revision, step }: Props) {
+function StepClock({ piece, revision, step, size }: Props) {
   const calls = useRunSheetCalls(piece);
   const { attempt, busy } = useDeed();
   const minutes = useClock(step.clock);
@@ -27,14 +43,14 @@ function StepClock({ piece, revision, step }: Props) {
     <span className="flex items-center gap-2">
       <button
         type="button"
-        className="press press-plain"
+        className={TIMER[size]}
         disabled={busy}
         aria-label={`${word} the timer: ${step.name}`}
         onClick={() =>
           attempt('Couldn’t set the timer', () => calls.clock({ step: step.id, runs: !runs }, revision))
         }
       >
-        <Sign size={18} aria-hidden /> {word}
+        <Sign size={size === 'room' ? 28 : 18} aria-hidden /> {word}
       </button>
       {minutes !== undefined && (
         <span role="timer" className="font-semibold tabular-nums">
@@ -55,7 +71,7 @@ interface Details {
 const NOTHING: Details = { minutes: '', note: '', photo: null };
 
 /** One touch ticks it off; how long it really took can be said with it. Each step has its own: give it the step as its key. */
-export function Tick({ piece, revision, step }: Props) {
+export function Tick({ piece, revision, step, size }: Props) {
   const calls = useRunSheetCalls(piece);
   const { attempt, busy } = useDeed();
   const [details, setDetails, forgetDetails] = useUnsent(`tick ${piece} ${step.id}`, NOTHING);
@@ -85,7 +101,7 @@ export function Tick({ piece, revision, step }: Props) {
     return (
       <div className="flex flex-wrap gap-2 print:hidden">
         <button type="button" className="press press-ink" disabled={busy} onClick={() => tick({})}>
-          <Check size={18} aria-hidden /> No lead in it
+          No lead in it
         </button>
         <button
           type="button"
@@ -97,28 +113,32 @@ export function Tick({ piece, revision, step }: Props) {
         </button>
       </div>
     );
+  const noteButton = (
+    <button
+      type="button"
+      className={size === 'row' ? 'press press-bare px-0' : 'press press-bare px-2 text-sm'}
+      aria-expanded={telling}
+      aria-label={`Time, note or photo: ${step.name}`}
+      title="Time, note or photo"
+      onClick={() => setTelling(!telling)}
+    >
+      {size === 'row' ? <NotebookPen size={18} aria-hidden /> : 'Time, note or photo'}
+    </button>
+  );
   return (
-    <div className="grid gap-2 print:hidden">
-      <div className="flex flex-wrap gap-2">
+    <div className={`grid gap-2 print:hidden ${telling ? 'basis-full' : ''}`}>
+      <div className={`flex flex-wrap items-center gap-x-2 ${size === 'now' ? 'flex-col' : ''}`}>
         <button
           type="button"
-          className="press press-ink"
+          className={DONE[size]}
           disabled={busy}
           aria-label={`Done: ${step.name}`}
           onClick={done}
         >
-          <Check size={18} aria-hidden /> Done
+          Done
         </button>
-        <StepClock piece={piece} revision={revision} step={step} />
-        <button
-          type="button"
-          className="press press-bare text-sm"
-          aria-expanded={telling}
-          aria-label={`Time, note or photo: ${step.name}`}
-          onClick={() => setTelling(!telling)}
-        >
-          Time, note or photo
-        </button>
+        <StepClock piece={piece} revision={revision} step={step} size={size} />
+        {noteButton}
       </div>
       {telling && (
         <div className="grid max-w-lg grid-cols-[8rem_minmax(0,1fr)] items-end gap-2 max-sm:grid-cols-1">

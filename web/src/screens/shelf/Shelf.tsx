@@ -1,6 +1,7 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
+import { useInLights } from '../../light/light';
 import { Picker } from '../../parts/Picker';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { usePaints, usePaintsSoFar } from '../../state/workspace';
@@ -22,6 +23,7 @@ export function Shelf() {
   const [filter, setFilter] = useState<string>(EVERYTHING);
   const [sought, setSought] = useState('');
   const open = tins?.find((paint) => paint.id === id);
+  useInLights(open?.swatch.lights.map((hex) => [hex]));
 
   // A list that was seen in this light before may not know the paint yet.
   const unknown = id !== undefined && id !== 'new' && !open && paints.isFetching;

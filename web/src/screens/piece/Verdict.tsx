@@ -1,4 +1,3 @@
-import { Blend } from 'lucide-react';
 import type { Piece, PiecePrediction } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { plainNumber } from '../../parts/numbers';
@@ -22,72 +21,57 @@ const INTENTS = [
   { id: 'bold', name: 'Bold' },
 ];
 
-/** How the parts stand to each other: a map, a verdict, and what would bring them together. */
-export function Palette({ entry, standing, unifying, onUnify, onChange }: Props) {
-  const scheme = schemeOf(entry);
-  const off = standing.pairs.filter(({ stands }) => stands !== 'in').length;
-  const wrong = standing.findings.filter(({ weight }) => weight > 0);
-  const shown = standing.findings.filter(({ weight }) => weight <= 0);
+/** Whether the parts belong together: the verdict, what would help, a map; the numbers behind it on demand. */
+export function Verdict({ entry, standing, unifying, onUnify, onChange }: Props) {
+  const { verdict, pairs, pulls, findings } = standing;
+  const off = pairs.some(({ stands }) => stands !== 'in');
   return (
-    <div className="grid gap-3">
-      <div className="flex flex-wrap items-center gap-2">
-        <Segments
-          label="Contrast between adjoining parts"
-          choices={INTENTS}
-          value={scheme.intent}
-          onChange={(intent) => onChange(withScheme(entry, { intent }))}
-          className="inline-flex"
-        />
-      </div>
-      <DepthMap standing={standing} />
-      <section aria-label="Verdict" className="grid gap-2">
-        <h2 className="text-xl">
-          <span role="status">
-            {standing.pairs.length === 0
-              ? 'Nothing to compare yet'
-              : off === 0
-                ? 'It holds together'
-                : off === 1
-                  ? 'One pair of adjoining parts clashes'
-                  : `${String(off)} pairs of adjoining parts clash`}
-          </span>
+    <section aria-label="Verdict" className="grid gap-3">
+      <div>
+        <h2 className="text-2xl leading-tight">
+          <span role="status">{verdict.headline}</span>
         </h2>
+        <p className="text-sm text-soft">{verdict.detail}</p>
+      </div>
+      {(off || unifying) && (
         <button
           type="button"
           className={`press ${unifying ? 'press-plain' : 'press-ink'}`}
-          disabled={off === 0 && !unifying}
           aria-pressed={unifying}
           onClick={onUnify}
         >
-          <Blend size={18} aria-hidden /> Unify
+          Unify
         </button>
-        <Findings findings={wrong} className="gap-2" />
-        {standing.pulls.length > 0 && (
-          <details>
-            <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
-              Or shift one colour towards the next
-            </summary>
-            <Pulls pulls={standing.pulls} />
-          </details>
-        )}
-        {standing.pairs.length > 0 && <Pairs entry={entry} standing={standing} onChange={onChange} />}
-        <Findings findings={shown} className="gap-1 border-t border-line pt-2 text-sm" />
-      </section>
-    </div>
-  );
-}
-
-/** What was found, and the numbers it comes from. */
-function Findings({ findings, className }: { findings: PiecePrediction['findings']; className: string }) {
-  return (
-    <ul className={`grid ${className}`}>
-      {findings.map((finding) => (
-        <li key={finding.what} className="leading-tight">
-          <span className="block font-semibold">{finding.what}</span>
-          <span className="block text-sm text-soft first-letter:uppercase">{finding.from}</span>
-        </li>
-      ))}
-    </ul>
+      )}
+      <DepthMap standing={standing} />
+      <Segments
+        label="Contrast between adjoining parts"
+        choices={INTENTS}
+        value={schemeOf(entry).intent}
+        onChange={(intent) => onChange(withScheme(entry, { intent }))}
+        className="-mt-2 inline-flex"
+      />
+      <details className="-mt-3">
+        <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">Why?</summary>
+        <div className="grid gap-3">
+          <ul className="grid gap-2">
+            {findings.map((finding) => (
+              <li key={finding.what} className="leading-tight">
+                <span className="block text-sm font-semibold">{finding.what}</span>
+                <span className="block text-sm text-soft first-letter:uppercase">{finding.from}</span>
+              </li>
+            ))}
+          </ul>
+          {pulls.length > 0 && (
+            <div className="grid gap-2">
+              <h3 className="text-sm font-semibold">Or shift one colour towards the next</h3>
+              <Pulls pulls={pulls} />
+            </div>
+          )}
+          {pairs.length > 0 && <Pairs entry={entry} standing={standing} onChange={onChange} />}
+        </div>
+      </details>
+    </section>
   );
 }
 
@@ -104,10 +88,8 @@ function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' |
     onChange(withScheme(entry, { pairs: [...others, ...own] }));
   };
   return (
-    <details>
-      <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
-        Every pair and its contrast
-      </summary>
+    <div className="grid gap-2">
+      <h3 className="text-sm font-semibold">Every pair and its contrast</h3>
       <ul className="grid gap-1">
         {standing.pairs.map((pair) => (
           <li key={pair.name} className="flex items-center gap-2">
@@ -128,7 +110,7 @@ function Pairs({ entry, standing, onChange }: Pick<Props, 'entry' | 'standing' |
         ))}
       </ul>
       <Windows entry={entry} onChange={onChange} />
-    </details>
+    </div>
   );
 }
 
