@@ -19,8 +19,14 @@ demo: build ## Build, and serve the demo workspace at a printed local address
 serve: build ## Build, and serve your own workspace
 	@exec $(BINARY) serve --open
 
-build: web ## The one binary, with the front end inside
-	@cargo build --release --locked --quiet -p warm-blend-server
+build: | tools ## The one binary, with the front end inside
+	@# The engine is compiled while the front end is fetched and bundled.
+	mkdir -p web/dist
+	cargo build --release --locked --quiet -p warm-blend-server & engine=$$!
+	$(MAKE) --no-print-directory web
+	wait $$engine
+	# A front end that came too late for it is taken in now.
+	cargo build --release --locked --quiet -p warm-blend-server
 
 test: browser web ## Every test: engine, HTTP, and the real interface in Chromium
 	@cargo test --workspace --locked

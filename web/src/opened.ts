@@ -23,7 +23,7 @@ export function opened<Module>(load: () => Promise<Module>, screen: (module: Mod
   });
 }
 
-function whenIdle(deed: () => void) {
-  if ('requestIdleCallback' in window) requestIdleCallback(deed, { timeout: 5000 });
-  else setTimeout(deed, 2000);
+function whenIdle(action: () => void) {
+  if ('requestIdleCallback' in window) requestIdleCallback(action, { timeout: 5000 });
+  else setTimeout(action, 2000);
 }

@@ -136,7 +136,7 @@ pub enum BadBoard {
     NoSuchStrip(Letter, Letter),
     /// A strip that in the end branches off itself.
     #[error("strip {0} loops back to itself; start it from the ground or another strip")]
-    Circle(Letter),
+    Cycle(Letter),
     /// Too many layers on one strip.
     #[error("strip {0} has {1} layers; the most is {most}", most = LAYERS)]
     Layers(Letter, usize),
@@ -404,7 +404,7 @@ impl Board {
             let below = self.strip(branch.strip);
             at = below.ok_or(BadBoard::NoSuchStrip(at.letter, branch.strip))?;
         }
-        Err(BadBoard::Circle(strip.letter))
+        Err(BadBoard::Cycle(strip.letter))
     }
 
     /// All strips.

@@ -187,7 +187,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             }
         }
         ways.sort_by(|one, other| other.1.total_cmp(&one.1));
-        // Of one deed with several tins the best one is shown.
+        // Of one action with several tins the best one is shown.
         let mut offered: Vec<Remedy> = Vec::new();
         for (way, _) in ways {
             if offered.iter().all(|other| other.why != way.why) {

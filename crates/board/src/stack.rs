@@ -77,7 +77,7 @@ pub struct Stack {
 
 #[derive(Debug, Clone)]
 struct Laid {
-    deed: Deed,
+    effect: Effect,
     print: Deposit,
     meets: Option<(usize, Meets)>,
     /// How rough it is left alone, µm.
@@ -90,7 +90,7 @@ impl Laid {
     /// What leaves nothing and takes nothing away.
     fn nothing() -> Self {
         let print = Deposit { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
-        Self { deed: Deed::Nothing, print, meets: None, rough: 0.0, cracked: false }
+        Self { effect: Effect::Nothing, print, meets: None, rough: 0.0, cracked: false }
     }
 
     /// Whether it lies about as thick everywhere: what is wiped stays in hollows, and closes nothing.
@@ -101,7 +101,7 @@ impl Laid {
 }
 
 #[derive(Debug, Clone)]
-enum Deed {
+enum Effect {
     Lays { material: Box<Material>, below: Below },
     TakesAway { down_to: usize },
     Nothing,
@@ -225,8 +225,8 @@ impl Stack {
         // Two roughnesses that know nothing of each other.
         let rough = own.value() * print.cover.field.value();
         self.texture.push(filled.hypot(rough));
-        let deed = Deed::Lays { material: Box::new(material), below };
-        self.layers.push(Laid { deed, print, meets, rough, cracked: false });
+        let effect = Effect::Lays { material: Box::new(material), below };
+        self.layers.push(Laid { effect, print, meets, rough, cracked: false });
     }
 
     /// The layer that was laid last has cracked: what is put on later lies in its cracks as it lies in a recess.
@@ -241,7 +241,7 @@ impl Stack {
         let down_to = down_to.min(self.layers.len());
         self.texture.push(print.rubs(self.depth(self.layers.len())));
         self.layers.push(Laid {
-            deed: Deed::TakesAway { down_to },
+            effect: Effect::TakesAway { down_to },
             print,
             meets: None,
             rough: 0.0,
@@ -314,9 +314,9 @@ impl Stack {
 
     /// What a layer lays; none of what takes away or is left out.
     pub fn material(&self, layer: usize) -> Option<&Material> {
-        match &self.layers.get(layer)?.deed {
-            Deed::Lays { material, .. } => Some(material),
-            Deed::TakesAway { .. } | Deed::Nothing => None,
+        match &self.layers.get(layer)?.effect {
+            Effect::Lays { material, .. } => Some(material),
+            Effect::TakesAway { .. } | Effect::Nothing => None,
         }
     }
 
@@ -333,12 +333,12 @@ impl Stack {
     }
 
     fn split(&self, layer: usize, (place, level): (Place, Level), states: &[(Present, f64)]) -> Vec<Split> {
-        let Laid { deed, print, meets, .. } = &self.layers[layer];
+        let Laid { effect, print, meets, .. } = &self.layers[layer];
         let cover = print.on(place, level, self.depth(layer)).1.value();
-        let after = |before: Present, share: f64| match deed {
-            Deed::Lays { .. } => vec![(before | 1 << layer, share)],
-            Deed::TakesAway { down_to } => self.worn((place, level), *down_to, before, share),
-            Deed::Nothing => Vec::new(),
+        let after = |before: Present, share: f64| match effect {
+            Effect::Lays { .. } => vec![(before | 1 << layer, share)],
+            Effect::TakesAway { down_to } => self.worn((place, level), *down_to, before, share),
+            Effect::Nothing => Vec::new(),
         };
         let (where_other_is, elsewhere) = match meets {
             Some((other, meets)) => {
@@ -452,10 +452,10 @@ impl Stack {
     /// another coat meanwhile.
     fn is_in_crack(&self, layer: usize, present: Present) -> bool {
         let mut below = self.layers[..layer].iter().enumerate().rev();
-        let tells = |laid: &Laid| match laid.deed {
-            Deed::Lays { .. } => laid.cracked || laid.closes(),
-            Deed::TakesAway { .. } => true,
-            Deed::Nothing => false,
+        let tells = |laid: &Laid| match laid.effect {
+            Effect::Lays { .. } => laid.cracked || laid.closes(),
+            Effect::TakesAway { .. } => true,
+            Effect::Nothing => false,
         };
         let last = below.find(|(_, laid)| tells(laid));
         last.is_some_and(|(n, laid)| laid.cracked && present >> n & 1 == 0)
@@ -613,7 +613,7 @@ struct Sheets<'a> {
 
 impl<'a> Sheets<'a> {
     fn of(laid: &'a Laid, x: Microns, state: FilmState) -> Option<Self> {
-        let Deed::Lays { material, below } = &laid.deed else { return None };
+        let Effect::Lays { material, below } = &laid.effect else { return None };
         let settles = |by: f64| 1.0 - (-x.value() * material.stays / by).exp();
         let filled = || material.in_state(FilmState::Sealed).optics.sheet(x);
         Some(Self {

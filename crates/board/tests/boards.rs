@@ -349,8 +349,8 @@ fn strips_share_their_lower_layers() {
     // A branch from the middle of what the other shares itself.
     let board = made(branch(a, 2), branch(b, 1)).unwrap();
     assert_eq!(board.layers(c).len(), 2);
-    assert_eq!(made(branch(c, 1), branch(b, 1)).unwrap_err(), BadBoard::Circle(b));
-    assert_eq!(made(branch(b, 1), None).unwrap_err(), BadBoard::Circle(b));
+    assert_eq!(made(branch(c, 1), branch(b, 1)).unwrap_err(), BadBoard::Cycle(b));
+    assert_eq!(made(branch(b, 1), None).unwrap_err(), BadBoard::Cycle(b));
     assert_eq!(made(branch(Letter::ALL[5], 1), None).unwrap_err(), BadBoard::NoSuchStrip(b, Letter::ALL[5]));
 }
 

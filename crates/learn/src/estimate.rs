@@ -9,7 +9,7 @@ use warm_blend_paint::{Class, Masstone, Material, Optics, PaintId, Parts, Surfac
 use warm_blend_spectral::{Light, Srgb};
 
 use super::{
-    BadTin, Ensemble, Facts, Judged, KeptCircle, Learnt, Reading, learn_up_to,
+    BadTin, Ensemble, Facts, Judged, KeptComponent, Learnt, Reading, learn_up_to,
     worth::{Beside, Reads, Test, Worth, doubt, worth},
 };
 use crate::Strength;
@@ -68,7 +68,7 @@ impl Estimate {
     /// The same, to the last digit, from what was kept: only what something else was said of is learnt anew, or deferred where that
     /// is more than `most` readings.
     pub fn recalled(
-        kept: Vec<KeptCircle>,
+        kept: Vec<KeptComponent>,
         paints: &[OfShelf],
         readings: &[Reading<PaintId>],
         most: usize,
@@ -88,8 +88,8 @@ impl Estimate {
     }
 
     /// From how many readings nothing was learnt yet: their tins are known by their labels and masstones.
-    pub fn yet_to_learn(&self) -> usize {
-        self.learnt.yet_to_learn
+    pub fn pending_readings(&self) -> usize {
+        self.learnt.pending_readings
     }
 
     /// What readings of paints say by themselves.

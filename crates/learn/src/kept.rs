@@ -1,4 +1,4 @@
-//! What was learnt of a circle, as it is kept beside the readings: a shelf of ten years is known as soon as it is opened.
+//! What was learnt of a component, as it is kept beside the readings: a shelf of ten years is known as soon as it is opened.
 //!
 //! It is a copy of what can be learnt again. One that was made of other tins or readings, by another engine or of another form
 //! is not believed.
@@ -8,13 +8,13 @@ use sha2::{Digest, Sha256};
 use warm_blend_paint::{Material, Optics, SurfaceReflection};
 use warm_blend_spectral::Lab;
 
-use crate::circle::CircleData;
+use crate::component::CircleData;
 use crate::judged::Judged;
 
 /// What was learnt of one connected group of paints.
 #[derive(Debug, Clone, PartialEq)]
-pub struct KeptCircle {
-    /// The circle.
+pub struct KeptComponent {
+    /// The component.
     pub name: u64,
     /// What it was learnt from.
     pub said: Said,
@@ -22,7 +22,7 @@ pub struct KeptCircle {
     pub body: Vec<u8>,
 }
 
-/// Stands for all that was said of a circle, and for the engine that learnt from it: another, where anything else was said.
+/// Stands for all that was said of a component, and for the engine that learnt from it: another, where anything else was said.
 pub type Said = [u8; 32];
 
 #[derive(Serialize, Deserialize)]
@@ -57,7 +57,7 @@ impl From<KeptJudged> for Judged {
     }
 }
 
-/// Stands for all that is said of a circle. None of what cannot be written down, which is nothing.
+/// Stands for all that is said of a component. None of what cannot be written down, which is nothing.
 pub(crate) fn told(said: &CircleData) -> Option<Said> {
     let mut hash = Sha256::new_with_prefix(env!("ENGINE"));
     hash.update(postcard::to_allocvec(said).ok()?);
@@ -106,7 +106,7 @@ impl Numbers {
     }
 }
 
-impl KeptCircle {
+impl KeptComponent {
     pub(crate) fn of(
         name: u64,
         said: Said,

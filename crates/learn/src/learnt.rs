@@ -1,26 +1,26 @@
-//! What the readings say of the shelf, circle by circle.
+//! What the readings say of the shelf, component by component.
 
 use std::collections::HashMap;
 use std::sync::Arc;
 
 use rayon::prelude::*;
 
-use crate::circle::circles;
+use crate::component::components;
 use crate::ensemble::Ensemble;
+pub use crate::fitted_component::BadTin;
+use crate::fitted_component::{FittedComponent, Found, Keep};
 use crate::judged::Judged;
-use crate::kept::{KeptCircle, Said};
-pub use crate::of_circle::BadTin;
-use crate::of_circle::{Found, Keep, OfCircle};
+use crate::kept::{KeptComponent, Said};
 use crate::prior::Facts;
 use crate::reading::Reading;
 
-/// From how many circles on what their tins may be is no longer kept once it was drawn.
+/// From how many components on what their tins may be is no longer kept once it was drawn.
 const MOST_KEPT: usize = 500;
 
 /// How many readings are kept in memory as they were fitted, about 35 kB each.
 const MOST_REMEMBERED: usize = 2000;
 
-/// Up to how many readings circles are learnt side by side.
+/// Up to how many readings components are learnt side by side.
 const MOST_TOGETHER: usize = 500;
 
 /// What the readings say of the shelf.
@@ -31,34 +31,34 @@ pub struct Learnt {
     /// By reading; what stands there of one that is yet to be learnt from says nothing.
     pub judged: Vec<Judged>,
     /// From how many readings nothing was learnt yet.
-    pub yet_to_learn: usize,
+    pub pending_readings: usize,
     /// What was learnt of each connected group of paints, by its name.
-    circles: HashMap<u64, Arc<OfCircle>>,
+    components: HashMap<u64, Arc<FittedComponent>>,
     /// What was kept of each, as long as nobody has asked for it.
-    recalled: HashMap<u64, KeptCircle>,
+    recalled: HashMap<u64, KeptComponent>,
 }
 
 impl Learnt {
     fn found(&self) -> Found<'_> {
-        let all = self.circles.values().flat_map(|circle| &circle.found);
+        let all = self.components.values().flat_map(|component| &component.found);
         all.map(|found| (found.0.label.name, found)).collect()
     }
 
     /// What was kept: nothing is known by it until somebody asks of the same tins and readings.
-    pub fn recalled(kept: impl IntoIterator<Item = KeptCircle>) -> Self {
+    pub fn recalled(kept: impl IntoIterator<Item = KeptComponent>) -> Self {
         let recalled = kept.into_iter().map(|kept| (kept.name, kept)).collect();
         Self { recalled, ..Self::default() }
     }
 
-    /// What is worth keeping, and what each was learnt from: circles that took learning.
+    /// What is worth keeping, and what each was learnt from: components that took learning.
     pub fn worth_keeping(&self) -> Vec<(u64, Said)> {
-        let fitted = self.circles.iter().filter(|(_, circle)| !circle.found.is_empty());
-        fitted.filter_map(|(name, circle)| Some((*name, circle.told()?))).collect()
+        let fitted = self.components.iter().filter(|(_, component)| !component.found.is_empty());
+        fitted.filter_map(|(name, component)| Some((*name, component.told()?))).collect()
     }
 
     /// One of them as it is kept.
-    pub fn kept(&self, name: u64) -> Option<KeptCircle> {
-        self.circles.get(&name)?.kept(name)
+    pub fn kept(&self, name: u64) -> Option<KeptComponent> {
+        self.components.get(&name)?.kept(name)
     }
 }
 
@@ -95,29 +95,30 @@ pub fn learn_up_to(
     paints: &[Facts],
     readings: &[Reading],
 ) -> Result<Learnt, BadTin> {
-    let circles = circles(names, paints, readings);
+    let components = components(names, paints, readings);
     let near = before.found();
-    // By circle: what was known of it, and whether nothing else is said of it now.
-    let known = circles.iter().map(|circle| {
-        let known = before.circles.get(&circle.name);
-        (known, known.is_some_and(|known| known.said == circle.said))
+    // By component: what was known of it, and whether nothing else is said of it now.
+    let known = components.iter().map(|component| {
+        let known = before.components.get(&component.name);
+        (known, known.is_some_and(|known| known.said == component.said))
     });
-    let known: Vec<(Option<&Arc<OfCircle>>, bool)> = known.collect();
-    let at_hand = circles.par_iter().zip(&known).map(|(circle, (known, stays))| {
-        let recall = || OfCircle::recall(circle, before.recalled.get(&circle.name)?).map(Arc::new);
+    let known: Vec<(Option<&Arc<FittedComponent>>, bool)> = known.collect();
+    let at_hand = components.par_iter().zip(&known).map(|(component, (known, stays))| {
+        let recall =
+            || FittedComponent::recall(component, before.recalled.get(&component.name)?).map(Arc::new);
         known.filter(|_| *stays).map(Arc::clone).or_else(recall)
     });
-    let at_hand: Vec<Option<Arc<OfCircle>>> = at_hand.collect();
-    let anew: Vec<usize> = (0..circles.len()).filter(|at| at_hand[*at].is_none()).collect();
-    let size = |at: &usize| circles[*at].said.readings.len();
+    let at_hand: Vec<Option<Arc<FittedComponent>>> = at_hand.collect();
+    let anew: Vec<usize> = (0..components.len()).filter(|at| at_hand[*at].is_none()).collect();
+    let size = |at: &usize| components[*at].said.readings.len();
     let readings_anew: usize = anew.iter().map(size).sum();
-    let keep = Keep { draws: circles.len() <= MOST_KEPT, fits: readings_anew <= MOST_REMEMBERED };
+    let keep = Keep { draws: components.len() <= MOST_KEPT, fits: readings_anew <= MOST_REMEMBERED };
     let put_off = readings_anew > most;
-    let learn = |at: usize| -> Result<Arc<OfCircle>, BadTin> {
-        let (circle, (known, _)) = (&circles[at], &known[at]);
+    let learn = |at: usize| -> Result<Arc<FittedComponent>, BadTin> {
+        let (component, (known, _)) = (&components[at], &known[at]);
         match put_off {
-            true => OfCircle::put_off(circle, keep),
-            false => OfCircle::learn(circle, keep, known.map(Arc::as_ref), &near),
+            true => FittedComponent::put_off(component, keep),
+            false => FittedComponent::learn(component, keep, known.map(Arc::as_ref), &near),
         }
         .map(Arc::new)
     };
@@ -132,29 +133,29 @@ pub fn learn_up_to(
     make_room(anew.into_iter().chain(stay).map(|(learnt, _)| learnt.as_ref()));
     let mut by_paint: Vec<Option<Ensemble>> = vec![None; paints.len()];
     let mut judged = vec![Judged::default(); readings.len()];
-    for (circle, learnt) in circles.iter().zip(&learnt) {
-        for (paint, known) in circle.paints.iter().zip(&learnt.paints) {
+    for (component, learnt) in components.iter().zip(&learnt) {
+        for (paint, known) in component.paints.iter().zip(&learnt.paints) {
             by_paint[*paint] = Some(known.clone());
         }
-        for (at, how) in circle.of_readings.iter().zip(&learnt.judged) {
+        for (at, how) in component.of_readings.iter().zip(&learnt.judged) {
             judged[*at] = how.clone();
         }
     }
-    let circles = circles.iter().map(|circle| circle.name).zip(learnt).collect();
-    // Every paint stands in a circle.
+    let components = components.iter().map(|component| component.name).zip(learnt).collect();
+    // Every paint stands in a component.
     let paints = by_paint.into_iter().flatten().collect();
-    let yet_to_learn = if put_off { readings_anew } else { 0 };
-    Ok(Learnt { paints, judged, yet_to_learn, circles, recalled: HashMap::new() })
+    let pending_readings = if put_off { readings_anew } else { 0 };
+    Ok(Learnt { paints, judged, pending_readings, components, recalled: HashMap::new() })
 }
 
-/// Forgets what readings to come would be learnt from where there is too much of it, of the last circles first: then they are
+/// Forgets what readings to come would be learnt from where there is too much of it, of the last components first: then they are
 /// learnt as before, only slower.
-fn make_room<'a>(circles: impl Iterator<Item = &'a OfCircle>) {
+fn make_room<'a>(components: impl Iterator<Item = &'a FittedComponent>) {
     let mut room = MOST_REMEMBERED;
-    for circle in circles {
-        let mut memory = circle.memory();
+    for component in components {
+        let mut memory = component.memory();
         if memory.is_some() {
-            match room.checked_sub(circle.said.readings.len()) {
+            match room.checked_sub(component.said.readings.len()) {
                 Some(left) => room = left,
                 None => *memory = None,
             }

@@ -5,7 +5,7 @@
 //! | what is believed before anything is read? | `prior`, drawn in `first_guess` |
 //! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`PartsMethod`] |
 //! | what should it have been? | `residual`; of all plausible shelves at once: `crowd` |
-//! | what is most probable, given all of them? | [`learn`], circle by circle: `of_circle`, `fit` |
+//! | what is most probable, given all of them? | [`learn`], component by component: `fitted_component`, `fit` |
 //! | can a reading be at all? | [`make_sense`] |
 //! | how sure is a mix, a film, a state? | [`Ensemble`], [`Certainty`] |
 //! | all of that for a workspace | [`Estimate`] |
@@ -19,7 +19,7 @@
 
 mod backtest;
 mod certainty;
-mod circle;
+mod component;
 mod discrepancy;
 pub mod draws;
 pub mod ensemble;
@@ -28,13 +28,13 @@ mod estimate;
 mod factor;
 mod first_guess;
 pub mod fit;
+mod fitted_component;
 mod judged;
 mod kept;
 mod learnt;
 pub mod local_metric;
 mod log;
 mod masstones;
-mod of_circle;
 mod plausibility;
 mod prior;
 mod reading;
@@ -48,7 +48,7 @@ pub use certainty::Certainty;
 pub use ensemble::{Doubt, Ensemble};
 pub use estimate::{Estimate, OfShelf};
 pub use judged::Judged;
-pub use kept::{KeptCircle, Said};
+pub use kept::{KeptComponent, Said};
 pub use learnt::{BadTin, Learnt, learn, learn_after, learn_named, learn_up_to};
 pub use log::{LoggedReading, PRACTICE_READER};
 pub use plausibility::{Senseless, make_sense};

@@ -523,10 +523,10 @@ fn hundreds_of_readings_are_learnt_from_where_they_stood() {
 /// something else, or is no such thing, all is learnt as if nothing had been kept.
 #[test]
 fn what_was_kept_is_known_again() {
-    use warm_blend_learn::{KeptCircle, learn_after, learn_named};
+    use warm_blend_learn::{KeptComponent, learn_after, learn_named};
     let codes = [WHITE, Srgb::new(38, 50, 74), Srgb::new(120, 40, 36), Srgb::new(60, 92, 70)];
     let mut shelf: Vec<Facts> = codes.iter().enumerate().map(|(i, code)| facts(*code, i == 0)).collect();
-    // A medium stands in whatever circle it is read in, also before its first paint.
+    // A medium stands in whatever component it is read in, also before its first paint.
     shelf.insert(0, Facts { class: Class::GlazingLiquid, masstone: None, ..facts(WHITE, false) });
     let colour = |l: f64| Lab { l, a: 2.0, b: -9.0 };
     let mut all = vec![
@@ -539,7 +539,7 @@ fn what_was_kept_is_known_again() {
     let names: Vec<u64> = (0..5).map(|n| u64::MAX - n).collect();
     let known = learn_named(&names, &shelf, &all).unwrap();
     assert!(known.judged[2].questioned);
-    let kept: Vec<KeptCircle> =
+    let kept: Vec<KeptComponent> =
         known.worth_keeping().iter().map(|(name, _)| known.kept(*name).unwrap()).collect();
     // The green tin was never read: it is not worth keeping.
     assert_eq!(kept.len(), 2);
@@ -560,8 +560,8 @@ fn what_was_kept_is_known_again() {
     judged_otherwise[at].body[body - 1] ^= 1;
     let otherwise = learn_after(&Learnt::recalled(judged_otherwise), &names, &shelf, &all).unwrap();
     assert!(!same(&otherwise, &known));
-    // Cut off, filled with nonsense, or of other circles.
-    let spoilt = |spoil: &dyn Fn(&mut KeptCircle)| {
+    // Cut off, filled with nonsense, or of other components.
+    let spoilt = |spoil: &dyn Fn(&mut KeptComponent)| {
         let mut kept = kept.clone();
         kept.iter_mut().for_each(spoil);
         let learnt = learn_after(&Learnt::recalled(kept), &names, &shelf, &all).unwrap();
@@ -588,11 +588,11 @@ fn what_was_kept_is_known_again() {
 /// said of the readings; what was kept is known all the same; and what is learnt later is what would have been learnt at once.
 #[test]
 fn what_is_put_off_is_learnt_later() {
-    use warm_blend_learn::{KeptCircle, learn_after, learn_named, learn_up_to};
+    use warm_blend_learn::{KeptComponent, learn_after, learn_named, learn_up_to};
     let codes = [WHITE, Srgb::new(38, 50, 74), Srgb::new(120, 40, 36), Srgb::new(60, 92, 70)];
     let shelf: Vec<Facts> = codes.iter().enumerate().map(|(i, code)| facts(*code, i == 0)).collect();
     let colour = |l: f64| Lab { l, a: 2.0, b: -9.0 };
-    // Two circles: white with blue, red with green.
+    // Two components: white with blue, red with green.
     let all = vec![
         reading(&[(0, 1.0), (1, 1.0)], colour(61.0)),
         reading(&[(0, 2.0), (1, 1.0)], colour(71.0)),
@@ -610,22 +610,22 @@ fn what_is_put_off_is_learnt_later() {
     let nothing = Learnt::default();
     assert_eq!(answer(&soon(3, &nothing)), answer(&whole));
     let put_off = soon(2, &nothing);
-    assert_eq!((put_off.yet_to_learn, whole.yet_to_learn), (3, 0));
+    assert_eq!((put_off.pending_readings, whole.pending_readings), (3, 0));
     assert_eq!(best(&put_off), best(&labels));
     assert!(put_off.judged.iter().all(|judged| judged.predicted.is_empty()));
     assert!(put_off.worth_keeping().is_empty(), "nothing was learnt");
     let later = learn_after(&put_off, &names, &shelf, &all).unwrap();
-    assert_eq!((answer(&later), later.yet_to_learn), (answer(&whole), 0));
-    // The first circle was kept: it is known, and only the other is deferred.
-    let kept: Vec<KeptCircle> = whole.kept(names[0]).into_iter().collect();
+    assert_eq!((answer(&later), later.pending_readings), (answer(&whole), 0));
+    // The first component was kept: it is known, and only the other is deferred.
+    let kept: Vec<KeptComponent> = whole.kept(names[0]).into_iter().collect();
     let half = soon(0, &Learnt::recalled(kept));
-    assert_eq!(half.yet_to_learn, 1);
+    assert_eq!(half.pending_readings, 1);
     assert_eq!((&best(&half)[..2], &best(&half)[2..]), (&best(&whole)[..2], &best(&labels)[2..]));
     assert_eq!(half.judged[..2], whole.judged[..2]);
     assert_eq!(answer(&learn_after(&half, &names, &shelf, &all).unwrap()), answer(&whole));
 }
 
-/// Of more readings than are kept in memory the first circles are forgotten: they come to the same, only by the long way. And a
+/// Of more readings than are kept in memory the first components are forgotten: they come to the same, only by the long way. And a
 /// tin that a thousand readings know is as well known by the short way as by the long one.
 #[test]
 fn what_was_forgotten_is_learnt_all_the_same() {
@@ -636,10 +636,10 @@ fn what_was_forgotten_is_learnt_all_the_same() {
     let truth: Vec<Material> =
         shelf.iter().map(|tin| Material::of(tin.class, tin.masstone, None).unwrap().stronger(0.3)).collect();
     let read = |n: usize| {
-        let circle = 3 * (n % 2);
+        let component = 3 * (n % 2);
         let of = [
-            (circle + 1 + n / 2 % 2, 1.0 + (n / 3 % 4) as f64),
-            (circle + if (n / 4).is_multiple_of(3) { 2 - n / 2 % 2 } else { 0 }, 1.0 + (n % 5) as f64),
+            (component + 1 + n / 2 % 2, 1.0 + (n / 3 % 4) as f64),
+            (component + if (n / 4).is_multiple_of(3) { 2 - n / 2 % 2 } else { 0 }, 1.0 + (n % 5) as f64),
         ];
         let stirred: Vec<_> = of.iter().map(|(paint, n)| (parts(*n), &truth[*paint])).collect();
         let Lab { l, a, b } = lab(&mix(&stirred).unwrap().masstone());

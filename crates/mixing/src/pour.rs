@@ -50,7 +50,7 @@ pub enum PourAction {
     },
 }
 
-/// A deed with its time.
+/// An action with its time.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct PourEvent {
     /// Given by whoever did it: the same one sent twice is kept once.
@@ -58,7 +58,8 @@ pub struct PourEvent {
     /// When.
     pub at: Timestamp,
     /// What.
-    pub deed: PourAction,
+    #[serde(rename = "deed")]
+    pub action: PourAction,
 }
 
 /// A pour that cannot be.
@@ -171,7 +172,7 @@ impl PourRecord {
     /// Grams of a step that the scale told.
     pub fn weighed(&self, step: Uuid) -> Option<f64> {
         let step = self.steps.iter().find(|known| known.id == step)?;
-        match step.deed {
+        match step.action {
             PourAction::Added {
                 said:
                     AmountAsEntered::Weighed(grams)
@@ -200,7 +201,7 @@ impl PourRecord {
             return Err(BadPour::TooLong);
         }
         let inside = self.total();
-        match step.deed {
+        match step.action {
             PourAction::Added { ml, paint, .. } => {
                 let ml = in_range(ml, Self::LEAST, Self::LARGEST).map_err(BadPour::Amount)?;
                 if inside + ml > Self::LARGEST {
@@ -261,7 +262,7 @@ impl PourRecord {
     pub fn used_up(&self) -> Vec<(PaintId, f64)> {
         let mut used: Vec<(PaintId, f64)> = Vec::new();
         for step in &self.steps {
-            if let PourAction::Added { paint, ml, .. } = step.deed {
+            if let PourAction::Added { paint, ml, .. } = step.action {
                 add(&mut used, paint, ml);
             }
         }
@@ -272,7 +273,7 @@ impl PourRecord {
     pub fn inside(&self) -> Vec<(PaintId, f64)> {
         let mut inside: Vec<(PaintId, f64)> = Vec::new();
         for step in &self.steps {
-            match step.deed {
+            match step.action {
                 PourAction::Added { paint, ml, .. } => add(&mut inside, paint, ml),
                 PourAction::TakenOut { ml } => {
                     let total: f64 = inside.iter().map(|(_, ml)| ml).sum();
@@ -330,7 +331,7 @@ impl PourRecord {
     /// The same record with one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for step in &mut self.steps {
-            if let PourAction::Added { paint, .. } = &mut step.deed
+            if let PourAction::Added { paint, .. } = &mut step.action
                 && *paint == gone
             {
                 *paint = kept;
@@ -347,7 +348,7 @@ impl PourRecord {
 
     /// The documents it speaks of.
     pub fn paints(&self) -> Vec<PaintId> {
-        let poured = self.steps.iter().filter_map(|step| match step.deed {
+        let poured = self.steps.iter().filter_map(|step| match step.action {
             PourAction::Added { paint, .. } => Some(paint),
             PourAction::TakenOut { .. } => None,
         });
@@ -363,7 +364,7 @@ pub fn touch<'a>(records: impl IntoIterator<Item = &'a PourRecord>) -> (f64, usi
     let mut weighed: Vec<f64> = records
         .into_iter()
         .flat_map(|record| &record.steps)
-        .filter_map(|step| match step.deed {
+        .filter_map(|step| match step.action {
             PourAction::Added { ml, said: AmountAsEntered::WeighedTouch(_), .. } => Some(ml),
             _ => None,
         })
@@ -398,8 +399,8 @@ mod tests {
         PourRecord::begin(MixId(Uuid::nil()), &plan(parts), batch).unwrap()
     }
 
-    fn step(id: u128, deed: PourAction) -> PourEvent {
-        PourEvent { id: Uuid::from_u128(id), at: Timestamp::UNIX_EPOCH, deed }
+    fn step(id: u128, action: PourAction) -> PourEvent {
+        PourEvent { id: Uuid::from_u128(id), at: Timestamp::UNIX_EPOCH, action }
     }
 
     fn added(id: u128, which: u128, ml: f64) -> PourEvent {
@@ -471,7 +472,7 @@ mod tests {
         Out(f64),
     }
 
-    fn deeds() -> impl Strategy<Value = Vec<Any>> {
+    fn actions() -> impl Strategy<Value = Vec<Any>> {
         let one = prop_oneof![
             4 => (0u128..5, 0.01..200.0f64).prop_map(|(paint, ml)| Any::Add(paint, ml)),
             1 => (0.0..1.0f64).prop_map(Any::Out),
@@ -479,15 +480,15 @@ mod tests {
         proptest::collection::vec(one, 0..30)
     }
 
-    fn poured(deeds: &[Any]) -> (PourRecord, f64) {
+    fn poured(actions: &[Any]) -> (PourRecord, f64) {
         let (mut pot, mut sum) = (begun(&[2, 1, 1], Some(120.0)), 0.0);
-        for (id, deed) in deeds.iter().enumerate() {
-            let deed = match deed {
-                Any::Add(which, ml) => added(id as u128, *which, *ml).deed,
+        for (id, action) in actions.iter().enumerate() {
+            let action = match action {
+                Any::Add(which, ml) => added(id as u128, *which, *ml).action,
                 Any::Out(share) => PourAction::TakenOut { ml: share * pot.total() },
             };
-            if let Ok(next) = pot.clone().with(step(id as u128, deed)) {
-                sum += match deed {
+            if let Ok(next) = pot.clone().with(step(id as u128, action)) {
+                sum += match action {
                     PourAction::Added { ml, .. } => ml,
                     PourAction::TakenOut { ml } => -ml,
                 };
@@ -500,8 +501,8 @@ mod tests {
     proptest! {
         /// What is in the pot is what went in less what was taken out; taking out keeps the ratio.
         #[test]
-        fn nothing_is_lost_and_nothing_comes_from_nowhere(deeds in deeds(), share in 0.01..0.9f64) {
-            let (pot, sum) = poured(&deeds);
+        fn nothing_is_lost_and_nothing_comes_from_nowhere(actions in actions(), share in 0.01..0.9f64) {
+            let (pot, sum) = poured(&actions);
             prop_assert!((pot.total() - sum).abs() < 1e-8);
             prop_assert!(pot.inside().iter().all(|(_, ml)| *ml > 0.0));
             let out = PourAction::TakenOut { ml: share * pot.total() };
@@ -514,8 +515,8 @@ mod tests {
 
         /// The last step taken back leaves the pot as it was; the same step twice counts once.
         #[test]
-        fn undo_and_repetition(deeds in deeds(), ml in 0.1..50.0f64) {
-            let (pot, _) = poured(&deeds);
+        fn undo_and_repetition(actions in actions(), ml in 0.1..50.0f64) {
+            let (pot, _) = poured(&actions);
             let more = pot.clone().with(added(500, 0, ml)).unwrap();
             prop_assert_eq!(more.clone().with(added(500, 0, ml)).unwrap(), more.clone());
             prop_assert_eq!(more.without_last(Uuid::from_u128(500)).unwrap(), pot);
@@ -536,8 +537,8 @@ mod tests {
 
         /// The recipe in whole parts is what was poured, to a hundredth of the pot.
         #[test]
-        fn the_record_is_the_recipe(deeds in deeds()) {
-            let (pot, _) = poured(&deeds);
+        fn the_record_is_the_recipe(actions in actions()) {
+            let (pot, _) = poured(&actions);
             let (recipe, total) = (pot.recipe(), pot.total());
             let parts: u32 = recipe.iter().map(|part| part.parts.value()).sum();
             for (part, (paint, ml)) in recipe.iter().zip(pot.inside()) {

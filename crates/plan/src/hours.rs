@@ -157,7 +157,7 @@ impl WorkingHours {
     /// were finished by its end. `units` are minutes of work between natural breaks; none is split by closing time, and work is left
     /// only at a break. Somebody stays longer by the overrun where that finishes all of it, at least half of which lies within hours.
     /// A unit longer than any day takes a day from its start, and as long as it lasts. Empty if there are no hours within a year.
-    pub fn spend(&self, not_before: Timestamp, units: &[f64], taken: &Taken) -> Vec<(Stretch, usize)> {
+    pub fn spend(&self, not_before: Timestamp, units: &[f64], taken: &BusyTimes) -> Vec<(Stretch, usize)> {
         let longest = self.week.iter().flatten().map(|day| f64::from(day.to - day.from)).fold(0.0, f64::max);
         let mut stretches = Vec::new();
         let mut at = 0;
@@ -192,7 +192,7 @@ impl WorkingHours {
     }
 
     /// The hours from a time on that nothing takes, day after day for a year.
-    pub(crate) fn free(&self, from: Timestamp, taken: &Taken) -> impl Iterator<Item = Free> {
+    pub(crate) fn free(&self, from: Timestamp, taken: &BusyTimes) -> impl Iterator<Item = Free> {
         let clock = self.clock();
         let first = from.to_zoned_datetime(clock.clone()).date();
         let days = std::iter::successors(Some(first), |day| day.tomorrow().ok()).take(AHEAD);
@@ -235,9 +235,9 @@ pub type Stretch = (Timestamp, Timestamp);
 
 /// What somebody's time is taken by already.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
-pub struct Taken(Vec<Stretch>);
+pub struct BusyTimes(Vec<Stretch>);
 
-impl Taken {
+impl BusyTimes {
     /// Some more of it, in whatever order.
     pub fn take(&mut self, stretches: impl IntoIterator<Item = Stretch>) {
         self.0.extend(stretches.into_iter().filter(|(begins, ends)| begins < ends));
@@ -303,7 +303,7 @@ mod tests {
 
     fn stretches(hours: &WorkingHours, from: Timestamp, minutes: f64) -> Vec<Stretch> {
         hours
-            .spend(from, &quarters(minutes), &Taken::default())
+            .spend(from, &quarters(minutes), &BusyTimes::default())
             .into_iter()
             .map(|(stretch, _)| stretch)
             .collect()
@@ -327,13 +327,13 @@ mod tests {
     fn six_minutes_do_not_cost_a_day() {
         let hours = WorkingHours::usual("Europe/Vienna");
         let (from, closing) = (at("2026-11-30T16:20[Europe/Vienna]"), at("2026-11-30T17:00[Europe/Vienna]"));
-        let primed = hours.spend(from, &[46.0], &Taken::default());
+        let primed = hours.spend(from, &[46.0], &BusyTimes::default());
         assert_eq!(primed, [((from, plus_minutes(closing, 6.0)), 1)]);
         let tomorrow = at("2026-12-01T09:00[Europe/Vienna]");
-        let next_day = strict("Europe/Vienna").spend(from, &[46.0], &Taken::default());
+        let next_day = strict("Europe/Vienna").spend(from, &[46.0], &BusyTimes::default());
         assert_eq!(next_day[0].0.0, tomorrow);
         let late = at("2026-11-30T16:55[Europe/Vienna]");
-        assert_eq!(hours.spend(late, &[14.0], &Taken::default())[0].0.0, tomorrow);
+        assert_eq!(hours.spend(late, &[14.0], &BusyTimes::default())[0].0.0, tomorrow);
     }
 
     /// Half a wall is never left: three panels of 50 minutes from half past two are two today and one tomorrow. A wall longer than a
@@ -343,10 +343,10 @@ mod tests {
         let hours = strict("Europe/Vienna");
         let from = at("2026-11-30T15:00[Europe/Vienna]");
         let tomorrow = at("2026-12-01T09:00[Europe/Vienna]");
-        let panels = hours.spend(from, &[50.0; 3], &Taken::default());
+        let panels = hours.spend(from, &[50.0; 3], &BusyTimes::default());
         let wanted = [((from, plus_minutes(from, 100.0)), 2), ((tomorrow, plus_minutes(tomorrow, 50.0)), 3)];
         assert_eq!(panels, wanted);
-        let wall = hours.spend(from, &[600.0], &Taken::default());
+        let wall = hours.spend(from, &[600.0], &BusyTimes::default());
         assert_eq!(wall, [((tomorrow, plus_minutes(tomorrow, 600.0)), 1)]);
     }
 
@@ -392,7 +392,7 @@ mod tests {
             let hours = WorkingHours::usual("Europe/Vienna");
             let from = at("2026-11-30T00:00[Europe/Vienna]");
             let until = at("2026-12-04T00:00[Europe/Vienna]");
-            let mut taken = Taken::default();
+            let mut taken = BusyTimes::default();
             let mut latest = from;
             for (after, minutes) in busy {
                 // Each after the one before: nobody does two things at once.
@@ -400,13 +400,13 @@ mod tests {
                 latest = plus_minutes(begins, minutes as f64);
                 taken.take([(begins, latest)]);
             }
-            let free = |of: &Taken| -> Vec<Stretch> {
+            let free = |of: &BusyTimes| -> Vec<Stretch> {
                 hours.free(from, of).map(|free| free.stretch).take_while(|free| free.0 < until).collect()
             };
-            let sum = |of: &Taken| -> f64 { free(of).iter().map(|free| between(free.0, free.1.min(until))).sum() };
-            let (all, left) = (sum(&Taken::default()), sum(&taken));
+            let sum = |of: &BusyTimes| -> f64 { free(of).iter().map(|free| between(free.0, free.1.min(until))).sum() };
+            let (all, left) = (sum(&BusyTimes::default()), sum(&taken));
             prop_assert_eq!(all, 4.0 * 8.0 * 60.0);
-            let worked: f64 = free(&Taken::default()).iter()
+            let worked: f64 = free(&BusyTimes::default()).iter()
                 .map(|(begins, ends)| taken.0.iter().map(|(a, b)| between((*a).max(*begins), (*b).min(*ends)).max(0.0)).sum::<f64>()).sum();
             prop_assert!((left + worked - all).abs() < 0.1, "{left} and {worked} of {all}");
             for one in free(&taken) {
@@ -419,7 +419,7 @@ mod tests {
         fn both_are_taken_where_either_is(one in proptest::collection::vec((0i64..900, 1i64..90), 0..5), other in proptest::collection::vec((0i64..900, 1i64..90), 0..5)) {
             let from = at("2026-11-30T08:00[Europe/Vienna]");
             let busy = |all: &[(i64, i64)]| {
-                let mut taken = Taken::default();
+                let mut taken = BusyTimes::default();
                 taken.take(all.iter().map(|(after, minutes)| {
                     let begins = plus_minutes(from, *after as f64);
                     (begins, plus_minutes(begins, *minutes as f64))
@@ -427,10 +427,10 @@ mod tests {
                 taken
             };
             let (one, other) = (busy(&one), busy(&other));
-            let both = Taken::both(&one, &other);
+            let both = BusyTimes::both(&one, &other);
             for minute in 0..1000 {
                 let at = plus_minutes(from, minute as f64 + 0.5);
-                let is = |taken: &Taken| taken.0.iter().any(|(begins, ends)| *begins <= at && at < *ends);
+                let is = |taken: &BusyTimes| taken.0.iter().any(|(begins, ends)| *begins <= at && at < *ends);
                 prop_assert_eq!(is(&both), is(&one) || is(&other));
             }
             prop_assert!(both.0.windows(2).all(|two| two[0].1 < two[1].0));
@@ -443,7 +443,7 @@ mod tests {
             let hours = WorkingHours::usual("America/New_York");
             let from = Timestamp::from_second(1_767_225_600 + start).unwrap();
             // Another piece takes some of the time.
-            let mut taken = Taken::default();
+            let mut taken = BusyTimes::default();
             let another = hours.spend(Timestamp::from_second(from.as_second() + ahead).unwrap(), &quarters(other), &taken);
             taken.take(another.iter().map(|(stretch, _)| *stretch));
             let stretches = hours.spend(from, &units, &taken);

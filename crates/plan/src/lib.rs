@@ -48,7 +48,7 @@ pub use care_card::care_card;
 pub use cost::{Cost, Rates};
 pub use drying::wait;
 pub use effort::{Unit, minutes, units};
-pub use hours::{BadHours, DayHours, Stretch, Taken, WorkingHours, plus_minutes};
+pub use hours::{BadHours, BusyTimes, DayHours, Stretch, WorkingHours, plus_minutes};
 pub use on_piece::{Lying, OnPiece, OnZone};
 pub use pace::{Pace, Paces};
 pub use preparation::preparation;

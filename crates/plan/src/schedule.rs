@@ -8,7 +8,7 @@
 use jiff::Timestamp;
 
 use crate::hours::{between, plus_minutes, quarters};
-use crate::{Step, Stretch, Taken, WorkingHours};
+use crate::{BusyTimes, Step, Stretch, WorkingHours};
 
 /// Who works, and when.
 #[derive(Debug, Clone)]
@@ -18,7 +18,7 @@ pub struct Crew {
     /// Whether somebody helps.
     pub helper: bool,
     /// What the time of the painter, and of the helper, is taken by already.
-    pub taken: [Taken; 2],
+    pub taken: [BusyTimes; 2],
 }
 
 /// Who works on a step.
@@ -94,7 +94,7 @@ pub fn schedule(
     ready_from: ReadyFrom,
     pace: impl Fn(&Step) -> f64,
 ) -> Option<Vec<Scheduled>> {
-    let together = Taken::both(&crew.taken[0], &crew.taken[1]);
+    let together = BusyTimes::both(&crew.taken[0], &crew.taken[1]);
     let mut free = [from; 2];
     let mut ends: Vec<Option<Timestamp>> = vec![None; steps.len()];
     let mut plan = Vec::with_capacity(steps.len());
@@ -114,7 +114,7 @@ pub fn schedule(
             [] => quarters(step.minutes * pace * share),
             units => units.iter().map(|unit| unit.minutes * pace * share).collect(),
         };
-        let by = |by: By, taken: &Taken, share: f64| {
+        let by = |by: By, taken: &BusyTimes, share: f64| {
             let starts = by.hands().iter().map(|hands| free[*hands]).fold(ready, Timestamp::max);
             let stretches = crew.hours.spend(starts, &work(share), taken);
             let over = stretches.last()?.0.1;
@@ -215,11 +215,11 @@ mod tests {
     }
 
     fn done(steps: &[Step], helper: bool) -> Vec<Scheduled> {
-        on_a_bench(steps, helper, &Taken::default())
+        on_a_bench(steps, helper, &BusyTimes::default())
     }
 
     /// While something else takes the painter's time.
-    fn on_a_bench(steps: &[Step], helper: bool, taken: &Taken) -> Vec<Scheduled> {
+    fn on_a_bench(steps: &[Step], helper: bool, taken: &BusyTimes) -> Vec<Scheduled> {
         let mut crew = Crew::free(WorkingHours::usual(VIENNA), helper);
         crew.taken[0] = taken.clone();
         schedule(steps, &crew, from(), &|_| None, |_| 1.0).unwrap()

@@ -110,13 +110,13 @@ impl Memory {
 
     /// True once: to the first who meets what was deferred, and who then sees to it that it is learnt.
     pub fn hands_over(&self, known: &Remembered) -> bool {
-        known.yet_to_learn() > 0 && !self.begun.swap(true, Ordering::Relaxed)
+        known.pending_readings() > 0 && !self.begun.swap(true, Ordering::Relaxed)
     }
 
     /// What is known once all that was deferred is learnt. What is asked meanwhile is answered by what was known before.
     pub fn in_full(&self) -> Result<Option<Arc<Remembered>>, StoreError> {
         let _learning = in_turn(&self.learning);
-        let put_off = self.latest().filter(|known| known.yet_to_learn() > 0);
+        let put_off = self.latest().filter(|known| known.pending_readings() > 0);
         let Some(put_off) = put_off else { return Ok(self.latest()) };
         let learnt = put_off.learnt_in_full(None).map_err(damaged)?;
         let _reckoning = in_turn(&self.reckoning);
@@ -131,7 +131,7 @@ impl Memory {
 
     /// What was learnt since it was asked for this.
     pub fn newly_learnt(&self) -> Option<Arc<Remembered>> {
-        let known = self.latest().filter(|known| known.yet_to_learn() == 0)?;
+        let known = self.latest().filter(|known| known.pending_readings() == 0)?;
         let mut asked = self.written_down.lock().unwrap_or_else(PoisonError::into_inner);
         (asked.replace(known.state) != Some(known.state)).then_some(known)
     }

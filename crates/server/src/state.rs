@@ -147,7 +147,7 @@ impl Workspace {
     /// What is known of the shelf once everything was learnt from: for what lasts longer than a look.
     pub(crate) async fn shelf_in_full(&self) -> Result<Arc<Remembered>, Problem> {
         let shelf = self.shelf().await?;
-        if shelf.yet_to_learn() == 0 {
+        if shelf.pending_readings() == 0 {
             return Ok(shelf);
         }
         self.off_thread(|workspace| Ok(workspace.memory.in_full()?.unwrap_or(shelf))).await
@@ -223,7 +223,7 @@ impl Workspace {
         // What fails now fails with words where somebody waits for it.
         tokio::spawn(async move {
             if let Ok(shelf) = workspace.shelf().await {
-                let (whole, then) = (shelf.yet_to_learn() == 0, Arc::clone(&shelf));
+                let (whole, then) = (shelf.pending_readings() == 0, Arc::clone(&shelf));
                 drop(tokio::task::spawn_blocking(move || on_one_thread(|| then.truth())).await);
                 drop(workspace.see_pots(shelf).await);
                 // By the labels first, and by what was learnt once it is.

@@ -40,7 +40,7 @@ pub struct HistoryEntry {
     /// Its name, where it has one.
     pub name: Option<String>,
     /// What the change did when it was first made.
-    pub deed: ChangeKind,
+    pub action: ChangeKind,
     /// The fields of the document that it altered, by their names in its body; none where it was made or taken away.
     pub fields: Vec<String>,
     /// Whether the document is there now.
@@ -148,7 +148,7 @@ struct Entry {
 }
 
 impl Entry {
-    fn deed(&self) -> ChangeKind {
+    fn action(&self) -> ChangeKind {
         match (&self.before, &self.after) {
             (None, _) => ChangeKind::Added,
             (_, None) => ChangeKind::Removed,
@@ -203,7 +203,7 @@ fn step(first: &Entry, more: usize) -> HistoryEntry {
         document: first.document,
         kind: first.kind.clone(),
         name: first.name(),
-        deed: first.deed(),
+        action: first.action(),
         fields: first.fields(),
         there: first.there,
         more,

@@ -3,30 +3,30 @@
 use std::collections::HashMap;
 
 use rusqlite::params;
-use warm_blend_workshop::{KeptCircle, Said};
+use warm_blend_workshop::{KeptComponent, Said};
 
 use crate::{Store, StoreError};
 
 impl Store {
     /// What was learnt of each connected group of paints when somebody last had the time to write it down.
-    pub fn learnt(&self) -> Result<Vec<KeptCircle>, StoreError> {
+    pub fn learnt(&self) -> Result<Vec<KeptComponent>, StoreError> {
         let mut query = self.connection.prepare_cached("SELECT circle, said, body FROM learnt")?;
         let rows = query.query_map([], |row| {
             let name: i64 = row.get(0)?;
-            Ok(KeptCircle { name: name as u64, said: row.get(1)?, body: row.get(2)? })
+            Ok(KeptComponent { name: name as u64, said: row.get(1)?, body: row.get(2)? })
         })?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
-    /// What the circles were learnt from that are kept.
+    /// What the components were learnt from that are kept.
     pub fn learnt_from(&self) -> Result<HashMap<u64, Said>, StoreError> {
         let mut query = self.connection.prepare_cached("SELECT circle, said FROM learnt")?;
         let rows = query.query_map([], |row| Ok((row.get::<_, i64>(0)? as u64, row.get::<_, Said>(1)?)))?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
-    /// Replaces what was kept: `all` names every circle that stays, with a hash of what it was learnt from; `new` are those to write.
-    pub fn keep_learnt(&mut self, all: &[(u64, Said)], new: Vec<KeptCircle>) -> Result<(), StoreError> {
+    /// Replaces what was kept: `all` names every component that stays, with a hash of what it was learnt from; `new` are those to write.
+    pub fn keep_learnt(&mut self, all: &[(u64, Said)], new: Vec<KeptComponent>) -> Result<(), StoreError> {
         let mut gone = self.learnt_from()?;
         let stays: HashMap<_, _> = all.iter().copied().collect();
         gone.retain(|name, said| stays.get(name) != Some(said));
@@ -37,7 +37,7 @@ impl Store {
             for name in gone.keys() {
                 change.execute("DELETE FROM learnt WHERE circle = ?1", [*name as i64])?;
             }
-            for KeptCircle { name, said, body } in new {
+            for KeptComponent { name, said, body } in new {
                 change.execute(
                     "INSERT OR REPLACE INTO learnt (circle, said, body) VALUES (?1, ?2, ?3)",
                     params![name as i64, said, body],

@@ -11,7 +11,7 @@ use std::{
 use older::set_back;
 use proptest::prelude::*;
 use tempfile::TempDir;
-use warm_blend_learn::{KeptCircle, ShelfPaint};
+use warm_blend_learn::{KeptComponent, ShelfPaint};
 use warm_blend_paint::{Class, Masstone, MixPart, Name, PaintId, SavedMix, WholeParts};
 use warm_blend_store::{ChangeKind, Deed, Depth, HistoryEntry, Id, Notice, OpenError, Store, StoreError};
 
@@ -85,17 +85,17 @@ fn undo_goes_back_across_a_restart_and_redo_forward_again() {
 
     let mut store = Store::open(&file).unwrap();
     let name = |store: &Store| store.get::<ShelfPaint>(made.id).unwrap().value.name.as_str().to_owned();
-    assert_eq!(store.history().unwrap().undo.unwrap().deed, ChangeKind::Removed);
-    assert_eq!(undo(&mut store).unwrap().deed, ChangeKind::Removed);
+    assert_eq!(store.history().unwrap().undo.unwrap().action, ChangeKind::Removed);
+    assert_eq!(undo(&mut store).unwrap().action, ChangeKind::Removed);
     assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 1);
-    assert_eq!(undo(&mut store).unwrap().deed, ChangeKind::Changed);
+    assert_eq!(undo(&mut store).unwrap().action, ChangeKind::Changed);
     assert_eq!(name(&store), "oat white");
-    assert_eq!(undo(&mut store).unwrap().deed, ChangeKind::Added);
+    assert_eq!(undo(&mut store).unwrap().action, ChangeKind::Added);
     assert!(store.all::<ShelfPaint>().unwrap().is_empty());
     assert_eq!(undo(&mut store), None);
 
     let step = redo(&mut store).unwrap();
-    assert_eq!((step.deed, step.name.as_deref()), (ChangeKind::Added, Some("oat white")));
+    assert_eq!((step.action, step.name.as_deref()), (ChangeKind::Added, Some("oat white")));
     redo(&mut store).unwrap();
     assert_eq!(name(&store), "oat cream");
     // A new change forgets what was undone.
@@ -255,8 +255,8 @@ fn what_was_learnt_is_kept() {
     set_back(&file, 5);
     let mut store = Store::open(&file).unwrap();
     assert_eq!(store.all::<ShelfPaint>().unwrap(), [made]);
-    let kept = |name: u64, said: u8| KeptCircle { name, said: [said; 32], body: vec![said; 9] };
-    let mut keep = |all: &[KeptCircle]| {
+    let kept = |name: u64, said: u8| KeptComponent { name, said: [said; 32], body: vec![said; 9] };
+    let mut keep = |all: &[KeptComponent]| {
         let shown: Vec<_> = all.iter().map(|kept| (kept.name, kept.said)).collect();
         let there = store.learnt_from().unwrap();
         let new = all.iter().filter(|kept| there.get(&kept.name) != Some(&kept.said)).cloned().collect();
@@ -344,7 +344,7 @@ fn changes_made_at_one_go_are_undone_at_one_go() {
         })
         .unwrap();
     let next = store.history().unwrap().undo.unwrap();
-    assert_eq!((next.deed, next.name.as_deref(), next.more), (ChangeKind::Removed, Some("oat white"), 2));
+    assert_eq!((next.action, next.name.as_deref(), next.more), (ChangeKind::Removed, Some("oat white"), 2));
     let names = |store: &Store| -> Vec<String> {
         store.all::<ShelfPaint>().unwrap().into_iter().map(|kept| kept.value.name.into()).collect()
     };

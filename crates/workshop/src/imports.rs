@@ -53,7 +53,7 @@ pub struct ImportRow {
     /// What the screen shows for it.
     pub hex: String,
     /// `new`, `reading`, `skip`, or `bad` where nothing can be made of it.
-    pub deed: &'static str,
+    pub action: &'static str,
     /// What it is taken to be read with: `reader`, `chip`, `photo` or `guess`.
     pub source: &'static str,
     /// As text: `a reading of oat white, from a chip or code`.
@@ -88,7 +88,7 @@ enum Log {
 #[derive(Debug)]
 pub struct Import {
     format: &'static str,
-    deeds: Vec<(Sample, ImportAction)>,
+    actions: Vec<(Sample, ImportAction)>,
     bad: Vec<BadRow>,
     file: Option<Name>,
 }
@@ -159,9 +159,9 @@ impl Import {
         let here: HashMap<String, &Kept<ShelfPaint>> =
             known.tins().map(|tin| (normalised(tin.value.name.as_str()), tin)).collect();
         let mut before: HashMap<String, Vec<Measured>> = HashMap::new();
-        let deeds = samples.into_iter().map(|(sample, can_be)| {
+        let actions = samples.into_iter().map(|(sample, can_be)| {
             let earlier = before.entry(normalised(&sample.name)).or_default();
-            let deed = match here.get(&normalised(&sample.name)) {
+            let action = match here.get(&normalised(&sample.name)) {
                 Some(tin) if tin.value.class.is_medium() => {
                     ImportAction::Skip("a medium with that name is on the shelf")
                 }
@@ -181,10 +181,10 @@ impl Import {
                 None => new_paint(&sample, class, predicted),
             };
             earlier.push(sample.measured.clone());
-            (sample, deed)
+            (sample, action)
         });
-        let deeds: Vec<_> = deeds.collect();
-        Self { format: format.name(), deeds, bad, file: name }
+        let actions: Vec<_> = actions.collect();
+        Self { format: format.name(), actions, bad, file: name }
     }
 
     /// A shelf that was exported as JSON: its tins that are not on this shelf, and their readings.
@@ -205,7 +205,7 @@ impl Import {
                 readings.entry(*last).or_default().push(reading.value);
             }
         }
-        let deeds = whole.paints.into_iter().enumerate().map(|(i, tin)| {
+        let actions = whole.paints.into_iter().enumerate().map(|(i, tin)| {
             let clear = Lab { l: 90.0, a: 0.0, b: 0.0 };
             let with = readings.remove(&tin.id).unwrap_or_default();
             let sample = Sample {
@@ -219,28 +219,28 @@ impl Import {
                     vec![format!("with {} readings", with.len())]
                 },
             };
-            let deed = match known.get(&normalised(&sample.name)) {
+            let action = match known.get(&normalised(&sample.name)) {
                 Some(id) => ImportAction::Same(tin.id, *id),
                 None if tin.value.material().is_err() => ImportAction::Skip("not a possible paint colour"),
                 None => ImportAction::Whole(Box::new(tin.value), tin.id, with),
             };
-            (sample, deed)
+            (sample, action)
         });
-        Self { format: "Warm Blend shelf", deeds: deeds.collect(), bad: Vec::new(), file: None }
+        Self { format: "Warm Blend shelf", actions: actions.collect(), bad: Vec::new(), file: None }
     }
 
     /// Line by line, in words.
     pub fn told(&self, shelf: &ShelfSnapshot) -> ImportPlan {
-        let row = |(sample, deed): &(Sample, ImportAction)| ImportRow {
+        let row = |(sample, action): &(Sample, ImportAction)| ImportRow {
             line: sample.line,
             name: sample.name.chars().take(80).collect(),
             hex: hex(&sample.measured),
-            deed: match deed {
+            action: match action {
                 ImportAction::New(..) | ImportAction::Whole(..) => "new",
                 ImportAction::Read(_) => "reading",
                 ImportAction::Skip(_) | ImportAction::Same(..) => "skip",
             },
-            words: match deed {
+            words: match action {
                 ImportAction::Whole(..) => "a new paint".to_owned(),
                 ImportAction::New(..) => format!("a new paint, {}", sample.source.words()),
                 ImportAction::Same(..) => "left out: already on the shelf".to_owned(),
@@ -257,15 +257,15 @@ impl Import {
             line: bad.line,
             name: if bad.name.is_empty() { format!("line {}", bad.line) } else { bad.name.clone() },
             hex: String::new(),
-            deed: "bad",
+            action: "bad",
             source: "",
             words: bad.what.clone(),
             notes: Vec::new(),
         };
-        let mut rows: Vec<ImportRow> = self.deeds.iter().map(row).collect();
+        let mut rows: Vec<ImportRow> = self.actions.iter().map(row).collect();
         // What is wrong is seen first.
         rows.splice(0..0, self.bad.iter().map(unread));
-        let count = |deed: &str| rows.iter().filter(|row| row.deed == deed).count();
+        let count = |action: &str| rows.iter().filter(|row| row.action == action).count();
         let readings = match count("reading") {
             1 => "1 reading of a paint on the shelf".to_owned(),
             n => format!("{n} readings of paints on the shelf"),
@@ -294,8 +294,8 @@ impl Import {
     pub fn carry_out<D: Documents>(&self, documents: &mut D) -> Result<(), D::Error> {
         let file = self.file.clone();
         let mut here: HashMap<Uuid, Uuid> = HashMap::new();
-        for (sample, deed) in &self.deeds {
-            let id = match deed {
+        for (sample, action) in &self.actions {
+            let id = match action {
                 ImportAction::Skip(_) => continue,
                 ImportAction::Same(there, id) => {
                     here.insert(*there, *id);
@@ -323,7 +323,7 @@ impl Import {
             };
             documents.make(LoggedReading { reading, note: None, device: file.clone(), pot: None })?;
         }
-        let logs = self.deeds.iter().filter_map(|(_, deed)| match deed {
+        let logs = self.actions.iter().filter_map(|(_, action)| match action {
             ImportAction::Whole(_, _, readings) => Some(readings),
             _ => None,
         });

@@ -110,8 +110,8 @@ pub use pours::{
     PourView, PouredBy, PouredPaint, StepEntry, keep_pour, refused,
 };
 pub use readings::{
-    DrawdownEntry, MeasuredEntry, News, ReadOut, ReadPart, ReadingEntry, ReadingKept, ReadingMade, ToRead,
-    YetToLearn, shown_entry, wet,
+    DrawdownEntry, MeasuredEntry, News, PendingReadings, ReadOut, ReadPart, ReadingEntry, ReadingKept,
+    ReadingMade, ToRead, shown_entry, wet,
 };
 pub use refusal::{Checks, Fault, Refusal};
 pub use settings::Workshop;
@@ -121,4 +121,4 @@ pub use stateless::{
     BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
     PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
 };
-pub use warm_blend_learn::{KeptCircle, Said};
+pub use warm_blend_learn::{KeptComponent, Said};

@@ -105,6 +105,10 @@ pub fn medium(class: Class) -> Result<ShelfPaint, Refusal> {
     Ok(ShelfPaint::new(name, class, None))
 }
 
+/// The mediums that most finishes need (common practice).
+const USUAL_MEDIUMS: [Class; 5] =
+    [Class::GlazingLiquid, Class::Extender, Class::Water, Class::ClearCoat, Class::ClearWax];
+
 /// What a pot is to be made into, once it is sure that it can be.
 #[derive(Debug)]
 pub struct Making {
@@ -255,5 +259,14 @@ impl ShelfSnapshot {
         }
         let made = MixEntry::from(&mix.value).of(making.made(mediums)).parse()?;
         Ok(documents.change(id, seen, made)?)
+    }
+
+    /// Puts the usual mediums on the shelf that it lacks. The new tins; none where nothing is missing.
+    pub fn add_usual_mediums<D: Documents, E: From<D::Error> + From<Refusal>>(
+        &self,
+        documents: &mut D,
+    ) -> Result<Vec<Kept<ShelfPaint>>, E> {
+        let missing = USUAL_MEDIUMS.into_iter().filter(|class| self.fullest(*class).is_none());
+        missing.map(|class| Ok(documents.make(medium(class)?)?)).collect()
     }
 }

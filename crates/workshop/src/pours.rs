@@ -274,17 +274,17 @@ impl PourView {
         let record = &kept.value;
         let hex = |paint: PaintId| Ok::<_, Refusal>(look.hex(known.paint(paint.0)?.best()));
         let step = |step: &PourEvent| {
-            let paint = match step.deed {
+            let paint = match step.action {
                 PourAction::Added { paint, .. } => Some(paint),
                 PourAction::TakenOut { .. } => None,
             };
             Ok::<_, Refusal>(PourStep {
                 id: step.id,
                 at: step.at.to_string(),
-                amount: told(&step.deed),
+                amount: told(&step.action),
                 name: paint.map(tin).transpose()?.map(|tin| tin.name.as_str().to_owned()),
                 hex: paint.map(hex).transpose()?,
-                ml: match step.deed {
+                ml: match step.action {
                     PourAction::Added { ml, .. } | PourAction::TakenOut { ml } => ml,
                 },
             })
@@ -372,8 +372,8 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
 }
 
 /// An amount as it was entered.
-fn told(deed: &PourAction) -> String {
-    match deed {
+fn told(action: &PourAction) -> String {
+    match action {
         PourAction::Added { said: AmountAsEntered::Counted(count, measure), .. } => {
             warm_blend_paint::amount(count * measure.millilitres(), *measure)
         }
@@ -425,12 +425,12 @@ impl StepEntry {
         if record.steps().iter().any(|known| known.id == self.id) {
             return Ok(record);
         }
-        let deed = self.deed(tin, on_scale, touch)?;
-        record.with(PourEvent { id: self.id, at, deed }).map_err(|error| refused(&error))
+        let action = self.action(tin, on_scale, touch)?;
+        record.with(PourEvent { id: self.id, at, action }).map_err(|error| refused(&error))
     }
 
     /// What it does to the pot: `tin` is what went in, `touch` how much a touch is, ml.
-    fn deed(&self, tin: Option<&ShelfPaint>, on_scale: OnScale, touch: f64) -> Result<PourAction, Refusal> {
+    fn action(&self, tin: Option<&ShelfPaint>, on_scale: OnScale, touch: f64) -> Result<PourAction, Refusal> {
         let mut checks = Checks::default();
         let count = || {
             let count = self.count.filter(|count| count.is_finite() && *count > 0.0);

@@ -40,7 +40,7 @@ pub struct ReadingEntry {
 
 /// What is not known yet because there was so much to learn from.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
-pub struct YetToLearn {
+pub struct PendingReadings {
     /// From how many readings nothing was learnt yet: until then their tins are shown by their labels and masstones. 0 when all is
     /// known.
     pub readings: usize,

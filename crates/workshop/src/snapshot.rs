@@ -7,7 +7,7 @@ use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{BoardJudgement, BoardReading, KnownTin, LearnedHand, OnShelf, Taught, learn_hand};
 use warm_blend_learn::{
-    Backtested, BadTin, Ensemble, Estimate, Judged, KeptCircle, LogOf, LoggedReading, Measured, OfShelf,
+    Backtested, BadTin, Ensemble, Estimate, Judged, KeptComponent, LogOf, LoggedReading, Measured, OfShelf,
     Reading, ShelfPaint, Shown, backtest, said_of,
 };
 use warm_blend_paint::{
@@ -40,7 +40,7 @@ pub struct ShelfDocuments {
     /// The choices of the workshop.
     pub workshop: Kept<Workshop>,
     /// What was learnt of the readings before; asked for only where nothing is known.
-    pub learnt: Vec<KeptCircle>,
+    pub learnt: Vec<KeptComponent>,
 }
 
 /// The shelf, and what the log says of it.
@@ -113,13 +113,13 @@ impl Learnt {
     fn after(
         before: Option<&Arc<Self>>,
         wait: Wait,
-        kept: Vec<KeptCircle>,
+        kept: Vec<KeptComponent>,
         tins: Vec<OfShelf>,
         read: Vec<Reading<PaintId>>,
         of_boards: Vec<BoardReading>,
     ) -> Result<Arc<Self>, BadTin> {
         let same = |before: &Self| {
-            (wait == Wait::NotLong || before.estimate.yet_to_learn() == 0)
+            (wait == Wait::NotLong || before.estimate.pending_readings() == 0)
                 && before.tins == tins
                 && before.read == read
                 && before.of_boards == of_boards
@@ -182,15 +182,15 @@ impl ShelfSnapshot {
     /// What documents come to. What has not changed since `before` is not learnt anew. Tins were checked when they were kept.
     ///
     /// Where hundreds of readings would have to be learnt from before there is anything to look at, they are
-    /// [deferred](Self::yet_to_learn).
+    /// [deferred](Self::pending_readings).
     pub fn of(documents: ShelfDocuments, before: Option<&Self>) -> Result<Self, BadTin> {
-        let whole = before.is_some_and(|before| before.yet_to_learn() == 0);
+        let whole = before.is_some_and(|before| before.pending_readings() == 0);
         Self::after(documents, before, if whole { Wait::ForAll } else { Wait::NotLong })
     }
 
     /// From how many readings nothing was learnt yet: their tins are known by their labels and masstones.
-    pub fn yet_to_learn(&self) -> usize {
-        self.estimate().yet_to_learn()
+    pub fn pending_readings(&self) -> usize {
+        self.estimate().pending_readings()
     }
 
     /// The same, once all of its readings were learnt from; what is said as it was `before` is not learnt anew.

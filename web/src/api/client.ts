@@ -110,7 +110,7 @@ const baseUrl = window.location.origin;
 export const api = createClient<paths>({ baseUrl, fetch: send });
 
 /** Changes of what is kept: each is made once, however often its answer is lost. */
-export const deeds = createClient<paths>({ baseUrl, fetch: (change) => insist(change, send) });
+export const changing = createClient<paths>({ baseUrl, fetch: (change) => insist(change, send) });
 
 /** The data of an answer, or its problem thrown. */
 export async function got<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {

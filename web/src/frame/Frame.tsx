@@ -11,6 +11,7 @@ import { useHistory, useUndo } from '../state/workspace';
 import { DemoLine } from './DemoLine';
 import { FileNotices } from './FileNotices';
 import { Jump } from './Jump';
+import { PendingReadings } from './PendingReadings';
 import { PieceName } from './PieceName';
 import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
@@ -21,7 +22,6 @@ import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
 import { useRing } from './useRing';
 import { useScrollKept } from './useScrollKept';
-import { YetToLearn } from './YetToLearn';
 
 /** What is around every screen: the rail, the piece, the light, undo, jump and help. */
 export function Frame() {
@@ -108,7 +108,7 @@ export function Frame() {
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <DemoLine />
         <FileNotices />
-        <YetToLearn />
+        <PendingReadings />
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 px-3 pt-2 max-md:justify-between md:flex-nowrap md:px-4 print:hidden">
           <div className="flex min-w-0 items-center gap-x-2 max-md:basis-full">
             <PieceName />

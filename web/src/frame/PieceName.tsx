@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { deeds, got } from '../api/client';
+import { changing, got } from '../api/client';
 import { NameInPlace } from '../parts/NameInPlace';
 import { useTell } from '../parts/Notice';
-import { why } from '../parts/useDeed';
+import { why } from '../parts/useAction';
 import { show } from '../state/cache';
 import { usePiece, useRefresh } from '../state/workspace';
 
@@ -21,7 +21,7 @@ export function PieceName() {
       await show(
         client,
         ['piece'],
-        await got(deeds.PUT('/api/pieces/{id}/name', { params, body: { name } })),
+        await got(changing.PUT('/api/pieces/{id}/name', { params, body: { name } })),
       );
     } catch (error) {
       tell(`Couldn’t save the name: ${why(error)}`, 'stays');

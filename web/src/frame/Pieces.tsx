@@ -2,7 +2,7 @@ import { Check, ChevronDown, Plus, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { Menu } from '../parts/Menu';
-import { useDeed } from '../parts/useDeed';
+import { useAction } from '../parts/useAction';
 import { usePieces } from '../state/piece';
 import { useTellDeleted } from '../state/useTellDeleted';
 
@@ -11,10 +11,10 @@ export function Pieces() {
   const { pieces, begin, take, remove } = usePieces();
   const tellDeleted = useTellDeleted();
   const go = useNavigate();
-  const { attempt } = useDeed();
-  const doing = (deed: () => Promise<void>, deleted?: { id: string; name: string }) =>
+  const { attempt } = useAction();
+  const doing = (action: () => Promise<void>, deleted?: { id: string; name: string }) =>
     attempt('Couldn’t do that', async () => {
-      await deed();
+      await action();
       if (deleted) void tellDeleted(deleted.name, deleted.id);
       void go('/piece');
     });

@@ -26,14 +26,14 @@ export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => voi
   return (
     <Panel open={open} onClose={onClose} title="Keyboard shortcuts">
       <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-5 gap-y-2">
-        {KEYS.map(([keys, deed]) => (
+        {KEYS.map(([keys, action]) => (
           <div key={keys} className="contents">
             <dt>
               <kbd className="rounded bg-paper px-2 py-1 font-sans font-semibold whitespace-nowrap">
                 {keys}
               </kbd>
             </dt>
-            <dd>{deed}</dd>
+            <dd>{action}</dd>
           </div>
         ))}
       </dl>

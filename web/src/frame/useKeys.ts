@@ -11,7 +11,7 @@ export const questionKey = {
   set: (on: boolean) => localStorage.setItem(KEPT_AS, on ? 'on' : 'off'),
 };
 
-interface Deeds {
+interface KeyActions {
   jump: () => void;
   help: () => void;
   undo: () => void;
@@ -28,7 +28,7 @@ const isTyping = (target: EventTarget | null) =>
     (target instanceof HTMLInputElement && !TOUCHED.includes(target.type)));
 
 type Now = {
-  deeds: Deeds;
+  actions: KeyActions;
   goTo: (screen: string) => void;
   light: ReturnType<typeof useLight>;
   lights: ReturnType<typeof useLights>;
@@ -68,14 +68,14 @@ function nextState({ light: { state, setState } }: Now) {
 
 /** The keys that work on every screen; the list of them for people is in Shortcuts. */
 const KEYS: { hears: (pressed: Pressed) => boolean; act: (now: Now) => void }[] = [
-  { hears: ({ command, key }) => command && key === 'k', act: ({ deeds }) => deeds.jump() },
+  { hears: ({ command, key }) => command && key === 'k', act: ({ actions }) => actions.jump() },
   {
     hears: ({ command, key, shift, typing }) => command && key === 'z' && !shift && !typing,
-    act: ({ deeds }) => deeds.undo(),
+    act: ({ actions }) => actions.undo(),
   },
   {
     hears: ({ command, key, shift, typing }) => command && ((key === 'z' && shift) || key === 'y') && !typing,
-    act: ({ deeds }) => deeds.redo(),
+    act: ({ actions }) => actions.redo(),
   },
   ...SCREENS.map(({ to }, n) => ({
     hears: ({ alt, code }: Pressed) => alt && code === `Digit${n + 1}`,
@@ -89,16 +89,16 @@ const KEYS: { hears: (pressed: Pressed) => boolean; act: (now: Now) => void }[] 
   { hears: ({ alt, code, shift }) => alt && code === 'KeyL' && shift, act: (now) => nextLight(now, -1) },
   {
     hears: ({ key, command, typing }) => key === '?' && !command && !typing && questionKey.get(),
-    act: ({ deeds }) => deeds.help(),
+    act: ({ actions }) => actions.help(),
   },
 ];
 
 /** Listens to the keys. */
-export function useKeys(deeds: Deeds, goTo: (screen: string) => void) {
+export function useKeys(actions: KeyActions, goTo: (screen: string) => void) {
   const light = useLight();
   const lights = useLights();
-  const now = useRef<Now>({ deeds, goTo, light, lights });
-  now.current = { deeds, goTo, light, lights };
+  const now = useRef<Now>({ actions, goTo, light, lights });
+  now.current = { actions, goTo, light, lights };
 
   useEffect(() => {
     const hear = (event: KeyboardEvent) => {

@@ -1,6 +1,6 @@
 import { useWorkshop, useWorkshopCalls } from '../state/workshop';
 import { Picker } from './Picker';
-import { useDeed } from './useDeed';
+import { useAction } from './useAction';
 
 const NONE = 'none';
 
@@ -8,7 +8,7 @@ const NONE = 'none';
 export function CurrencyChoice() {
   const workshop = useWorkshop();
   const calls = useWorkshopCalls();
-  const { attempt } = useDeed();
+  const { attempt } = useAction();
   const names = new Intl.DisplayNames('en', { type: 'currency' });
   const choices = Intl.supportedValuesOf('currency').map((id) => ({
     id,

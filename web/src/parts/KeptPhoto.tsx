@@ -3,7 +3,7 @@ import { Problem } from '../api/client';
 import { usePhotos } from '../state/files';
 import { PhotoFile } from './PhotoFile';
 import { TroubleLine } from './TroubleLine';
-import { why } from './useDeed';
+import { why } from './useAction';
 
 interface Props {
   photo: string | null | undefined;

@@ -1,4 +1,4 @@
-import { why } from './useDeed';
+import { why } from './useAction';
 
 interface Props {
   error: Error;

@@ -1,6 +1,6 @@
 import type { LastPreview } from '../state/preview';
 import { TroubleLine } from './TroubleLine';
-import { why } from './useDeed';
+import { why } from './useAction';
 
 /** That what is seen is not what is put together, and why. */
 export function NotPredicted({

@@ -3,12 +3,12 @@ import { DropdownMenu } from 'radix-ui';
 import { useCamera } from '../state/camera';
 import { FileChoice } from './FileChoice';
 import { Menu } from './Menu';
-import { useDeed } from './useDeed';
+import { useAction } from './useAction';
 
 /** Chooses a photo from the machine, or takes one with the camera at hand. */
 export function PhotoFile({ name, onChosen }: { name: string; onChosen: (file: File) => void }) {
   const { camera, take } = useCamera();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   return (
     <>
       <FileChoice name={name} icon={ImageUp} accept="image/*" onChosen={onChosen} />

@@ -7,7 +7,7 @@ import { PhotoFile } from './PhotoFile';
 import { PhotoSpots } from './PhotoSpots';
 import { Segments } from './Segments';
 import { TroubleLine } from './TroubleLine';
-import { why } from './useDeed';
+import { why } from './useAction';
 import { CARDS, usePhotoInWork } from './usePhotoInWork';
 
 type Lab = [number, number, number];

@@ -8,7 +8,7 @@ import { keyed } from './keyed';
 import { PhotoPick } from './PhotoPick';
 import { Segments } from './Segments';
 import { TroubleLine } from './TroubleLine';
-import { why } from './useDeed';
+import { why } from './useAction';
 
 const READER = { id: 'reader', name: 'Colour reader' } as const;
 const PRACTISE = { id: 'reader', name: 'Practise' } as const;

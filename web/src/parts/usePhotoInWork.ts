@@ -4,7 +4,7 @@ import { api, got } from '../api/client';
 import { type Spot, usePhotos } from '../state/files';
 import { useUnsent } from '../state/unsaved';
 import { RADIUS } from './PhotoSpots';
-import { why } from './useDeed';
+import { why } from './useAction';
 
 export const CARDS = [
   { id: 'white', name: 'White card' },

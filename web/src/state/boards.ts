@@ -7,8 +7,8 @@ import {
   type BoardKept,
   type BoardReadingEntry,
   type BoardReadingKept,
+  changing,
   type Defect,
-  deeds,
   type GroundKind,
   got,
   type Layer,
@@ -68,7 +68,9 @@ export function useBoardCalls() {
       base: string | null,
       layers: Layer[] = [],
     ) => {
-      const board = await got(deeds.POST('/api/boards', { body: { name, ground, template, base, layers } }));
+      const board = await got(
+        changing.POST('/api/boards', { body: { name, ground, template, base, layers } }),
+      );
       await show(client, ['board', board.id], board);
       await refresh(client);
       return board;
@@ -88,7 +90,7 @@ export function useBoardCalls() {
       for (const stale of ['history', 'boards']) void client.invalidateQueries({ queryKey: [stale] });
     },
     remove: async ({ id, revision }: BoardKept) => {
-      await got(deeds.DELETE('/api/boards/{id}', { params: { path: { id }, query: { revision } } }));
+      await got(changing.DELETE('/api/boards/{id}', { params: { path: { id }, query: { revision } } }));
       await refresh(client);
     },
   };
@@ -177,17 +179,17 @@ export function useBoardReadings(board: string) {
     read: (strip: string, place: string, state: StateName) =>
       got(api.POST('/api/boards/{id}/read', { params: { path }, body: { strip, place, state } })),
     make: async (body: BoardReadingEntry) => {
-      const made = await got(deeds.POST('/api/boards/{id}/readings', { params: { path }, body }));
+      const made = await got(changing.POST('/api/boards/{id}/readings', { params: { path }, body }));
       await refresh(client);
       return made;
     },
     insist: async (reading: BoardReadingKept) => {
       const body = { sure: true, note: reading.note ?? null };
-      await got(deeds.PUT('/api/boards/readings/{id}', { params: params(reading), body }));
+      await got(changing.PUT('/api/boards/readings/{id}', { params: params(reading), body }));
       await refresh(client);
     },
     remove: async (reading: BoardReadingKept) => {
-      await got(deeds.DELETE('/api/boards/readings/{id}', { params: params(reading) }));
+      await got(changing.DELETE('/api/boards/readings/{id}', { params: params(reading) }));
       await refresh(client);
     },
   };

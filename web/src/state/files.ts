@@ -1,7 +1,7 @@
 // Files in: sent as they are; the engine reads them.
 
 import { useQueryClient } from '@tanstack/react-query';
-import { api, type Class, deeds, got } from '../api/client';
+import { api, type Class, changing, got } from '../api/client';
 import { useLook } from '../light/light';
 import { usePreview } from './preview';
 import { refresh } from './workspace';
@@ -41,7 +41,7 @@ export function useImport() {
     carryOut: async (file: File, asked: How) => {
       const { params, ...rest } = how(file, asked);
       const query = { ...params.query, without_bad: true };
-      const done = await got(deeds.POST('/api/import', { params: { query }, ...rest }));
+      const done = await got(changing.POST('/api/import', { params: { query }, ...rest }));
       await refresh(client);
       return done;
     },
@@ -50,7 +50,7 @@ export function useImport() {
 
 export function usePhotos() {
   return {
-    keep: (file: File) => got(deeds.POST('/api/photos/kept', { body: file as never, ...asBytes })),
+    keep: (file: File) => got(changing.POST('/api/photos/kept', { body: file as never, ...asBytes })),
     bring: (file: File) => got(api.POST('/api/photos', { body: file as never, ...asBytes })),
     pick: (id: string, card: string, card_at: Spot, spots: Spot[]) =>
       got(api.POST('/api/photos/{id}/pick', { params: { path: { id } }, body: { card, card_at, spots } })),

@@ -1,7 +1,7 @@
 // The log: pages of lines, pots made again, notes.
 
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, deeds, type FinishRequest, got, type LogNoteEntry } from '../api/client';
+import { api, changing, type FinishRequest, got, type LogNoteEntry } from '../api/client';
 import { useLook } from '../light/light';
 
 /** What narrows the log; all of it holds together. */
@@ -78,7 +78,7 @@ export function useNoteCalls() {
   const look = useLook();
   return {
     write: async (note: LogNoteEntry) => {
-      const kept = await got(deeds.POST('/api/notes', { body: note }));
+      const kept = await got(changing.POST('/api/notes', { body: note }));
       for (const stale of ['log', 'history']) void client.invalidateQueries({ queryKey: [stale] });
       return kept;
     },

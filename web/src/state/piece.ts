@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useState } from 'react';
 import {
   api,
-  deeds,
+  changing,
   got,
   type Piece,
   type PieceKept,
@@ -39,7 +39,7 @@ export function usePieceCalls(id: string) {
       got(api.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry, ...under(key) })),
     /** Of one that nobody edits just now. */
     change: (entry: Piece, revision: number) =>
-      got(deeds.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry })),
+      got(changing.PUT('/api/pieces/{id}', { params: { path, query: { revision } }, body: entry })),
     get: () => got(api.GET('/api/pieces/{id}', { params: { path } })),
     saved: async (piece: PieceKept) => {
       // Another may be at hand by now: what was typed last is saved after the screen was left.
@@ -63,11 +63,11 @@ export function usePieces() {
   };
   return {
     pieces,
-    begin: async () => taken(await got(deeds.POST('/api/pieces', { body: { name: 'New piece' } }))),
+    begin: async () => taken(await got(changing.POST('/api/pieces', { body: { name: 'New piece' } }))),
     take: async (id: string) =>
-      taken(await got(deeds.PUT('/api/pieces/{id}/at-hand', { params: { path: { id } } }))),
+      taken(await got(changing.PUT('/api/pieces/{id}/at-hand', { params: { path: { id } } }))),
     remove: async (id: string, revision: number) => {
-      await got(deeds.DELETE('/api/pieces/{id}', { params: { path: { id }, query: { revision } } }));
+      await got(changing.DELETE('/api/pieces/{id}', { params: { path: { id }, query: { revision } } }));
       await refresh(client);
     },
   };

@@ -1,7 +1,7 @@
 // Pots as they are poured, and the scale under them.
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, deeds, got, type PourView, Problem } from '../api/client';
+import { api, changing, got, type PourView, Problem } from '../api/client';
 import { useLook } from '../light/light';
 import { ofTheSame, show } from './cache';
 
@@ -74,13 +74,13 @@ export function usePourCalls(measure: string) {
   };
   return {
     begin: async (mix: string, batch_ml: number) =>
-      seen(await got(deeds.POST('/api/pours', { params: { query }, body: { mix, batch_ml } }))),
+      seen(await got(changing.POST('/api/pours', { params: { query }, body: { mix, batch_ml } }))),
     /** Something goes in, or, without a paint, comes out. Sent again with the same id it counts once. */
     step: async (id: string, paint: string | undefined, measure: string, count?: number) =>
       once([id, paint, measure, count].join(' '), async (step) =>
         seen(
           await got(
-            deeds.POST('/api/pours/{id}/steps', {
+            changing.POST('/api/pours/{id}/steps', {
               params: { path: { id }, query },
               body: { id: step, paint: paint ?? null, measure, count: count ?? null },
             }),
@@ -89,16 +89,18 @@ export function usePourCalls(measure: string) {
       ),
     takeBack: async (id: string, step: string) =>
       seen(
-        await got(deeds.DELETE('/api/pours/{id}/steps/{step}', { params: { path: { id, step }, query } })),
+        await got(changing.DELETE('/api/pours/{id}/steps/{step}', { params: { path: { id, step }, query } })),
       ),
     finish: async (id: string) =>
-      seen(await got(deeds.POST('/api/pours/{id}/finish', { params: { path: { id }, query } }))),
+      seen(await got(changing.POST('/api/pours/{id}/finish', { params: { path: { id }, query } }))),
     place: async (id: string, place: string) =>
       seen(
-        await got(deeds.PUT('/api/pours/{id}/place', { params: { path: { id }, query }, body: { place } })),
+        await got(
+          changing.PUT('/api/pours/{id}/place', { params: { path: { id }, query }, body: { place } }),
+        ),
       ),
     remove: async (id: string) => {
-      await got(deeds.DELETE('/api/pours/{id}', { params: { path: { id } } }));
+      await got(changing.DELETE('/api/pours/{id}', { params: { path: { id } } }));
       for (const stale of ['history', 'pours']) await client.invalidateQueries({ queryKey: [stale] });
     },
   };
@@ -125,8 +127,8 @@ export function useScale() {
       await got(api.POST('/api/scale/begin'));
       await after();
     },
-    simulate: async (deed: string, grams?: number) => {
-      await got(api.POST('/api/scale/simulated', { body: { deed, grams: grams ?? null } }));
+    simulate: async (action: string, grams?: number) => {
+      await got(api.POST('/api/scale/simulated', { body: { action, grams: grams ?? null } }));
       await after();
     },
   };

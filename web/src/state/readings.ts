@@ -1,7 +1,7 @@
 // The log of readings and the colour reader.
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, deeds, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
+import { api, changing, got, type ReadingEntry, type ReadingKept, type ToRead } from '../api/client';
 import { refresh } from './workspace';
 
 /** How many of the last readings can be chosen from: older ones are found in the log. */
@@ -35,17 +35,17 @@ export function useReadingCalls() {
     read: (sample: ToRead) => got(api.POST('/api/reader/read', { body: sample })),
     calibrate: () => got(api.POST('/api/reader/calibrate')),
     make: async (entry: ReadingEntry) => {
-      const made = await got(deeds.POST('/api/readings', { body: entry }));
+      const made = await got(changing.POST('/api/readings', { body: entry }));
       await refresh(client);
       return made;
     },
     insist: async (reading: ReadingKept) => {
       const body = { ...reading.entry, sure: true };
-      await got(deeds.PUT('/api/readings/{id}', { params: params(reading), body }));
+      await got(changing.PUT('/api/readings/{id}', { params: params(reading), body }));
       await refresh(client);
     },
     remove: async (reading: ReadingKept) => {
-      await got(deeds.DELETE('/api/readings/{id}', { params: params(reading) }));
+      await got(changing.DELETE('/api/readings/{id}', { params: params(reading) }));
       await refresh(client);
     },
   };

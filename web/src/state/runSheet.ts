@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   api,
   type ClockSet,
-  deeds,
+  changing,
   got,
   type RunSheetEntry,
   type RunSheetView,
@@ -59,19 +59,19 @@ export function useRunSheetCalls(piece: string) {
       const now = await client.ensureQueryData(asked(piece, said));
       const params = { path: { id: piece }, query: { ...said, revision: now.revision } };
       const body = { ...now.entry, ...what(now.entry) };
-      await take(await got(deeds.PUT('/api/pieces/{id}/run-sheet', { params, body })));
+      await take(await got(changing.PUT('/api/pieces/{id}/run-sheet', { params, body })));
     },
     tick: async (step: StepDone, revision: number) => {
       const params = { path: { id: piece }, query: { ...said, revision } };
-      await take(await got(deeds.POST('/api/pieces/{id}/run-sheet/done', { params, body: step })));
+      await take(await got(changing.POST('/api/pieces/{id}/run-sheet/done', { params, body: step })));
     },
     clock: async (set: ClockSet, revision: number) => {
       const params = { path: { id: piece }, query: { ...said, revision } };
-      await take(await got(deeds.POST('/api/pieces/{id}/run-sheet/clock', { params, body: set })));
+      await take(await got(changing.POST('/api/pieces/{id}/run-sheet/clock', { params, body: set })));
     },
     untick: async (place: number, revision: number) => {
       const params = { path: { id: piece, place }, query: { ...said, revision } };
-      await take(await got(deeds.DELETE('/api/pieces/{id}/run-sheet/done/{place}', { params })));
+      await take(await got(changing.DELETE('/api/pieces/{id}/run-sheet/done/{place}', { params })));
     },
   };
 }

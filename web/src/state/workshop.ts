@@ -1,7 +1,7 @@
 // What is chosen once for the whole workshop: the house white, and what there is to measure with.
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, deeds, got, type Measure } from '../api/client';
+import { api, changing, got, type Measure } from '../api/client';
 import { pageLanguage } from '../parts/numbers';
 import { show } from './cache';
 import { refresh } from './workspace';
@@ -45,7 +45,7 @@ export function useWorkshopCalls() {
     await show(
       client,
       ['workshop'],
-      await got(deeds.PUT('/api/workshop', { params: { query: { revision } }, body })),
+      await got(changing.PUT('/api/workshop', { params: { query: { revision } }, body })),
     );
     await refresh(client);
   };

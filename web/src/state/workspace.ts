@@ -10,7 +10,7 @@ import {
 import { useNavigate } from 'react-router';
 import {
   api,
-  deeds,
+  changing,
   got,
   type HistoryNow,
   type Mix,
@@ -147,14 +147,14 @@ export function useSetAside() {
   const queryKey = ['set aside'];
   const { data } = useQuery({ queryKey, queryFn: () => got(api.GET('/api/set-aside')) });
   const { mutate } = useMutation({
-    mutationFn: (id: string) => got(deeds.DELETE('/api/set-aside/{id}', { params: { path: { id } } })),
+    mutationFn: (id: string) => got(changing.DELETE('/api/set-aside/{id}', { params: { path: { id } } })),
     onSettled: () => client.invalidateQueries({ queryKey }),
   });
   return { entries: data ?? [], remove: mutate };
 }
 
 /** From how many readings nothing was learnt yet; asked for again until there are none. */
-export function useYetToLearn(): number {
+export function usePendingReadings(): number {
   const { data } = useQuery({
     queryKey: ['learning'],
     queryFn: () => got(api.GET('/api/learning')),
@@ -192,8 +192,8 @@ export function useUndo(direction: 'undo' | 'redo', tell: Tells) {
       if (change === undefined) return undefined;
       return got(
         direction === 'undo'
-          ? deeds.POST('/api/undo', { body: { change } })
-          : deeds.POST('/api/redo', { body: { change } }),
+          ? changing.POST('/api/undo', { body: { change } })
+          : changing.POST('/api/redo', { body: { change } }),
       );
     },
     onSuccess(now) {
@@ -224,9 +224,15 @@ export function usePaintCalls() {
   const query = look;
   return {
     make: async (entry: PaintEntry) => {
-      const paint = await got(deeds.POST('/api/paints', { params: { query }, body: entry }));
+      const paint = await got(changing.POST('/api/paints', { params: { query }, body: entry }));
       await refresh(client);
       return paint;
+    },
+    /** Puts the usual mediums on the shelf that it lacks. */
+    addUsualMediums: async () => {
+      const added = await got(changing.POST('/api/paints/usual-mediums', { params: { query } }));
+      await refresh(client);
+      return added;
     },
     put: (id: string) => (entry: PaintEntry, revision: number, key: string) =>
       got(
@@ -245,13 +251,15 @@ export function usePaintCalls() {
       for (const stale of ['mixes', 'preview', 'page']) void client.invalidateQueries({ queryKey: [stale] });
     },
     merge: async (keep: string, gone: string) => {
-      const paint = await got(deeds.POST('/api/paints/merge', { params: { query }, body: { keep, gone } }));
+      const paint = await got(
+        changing.POST('/api/paints/merge', { params: { query }, body: { keep, gone } }),
+      );
       await refresh(client);
       return paint;
     },
     remove: async (paint: Paint, confirmed: boolean) => {
       const params = { path: { id: paint.id }, query: { revision: paint.revision, confirmed } };
-      await got(deeds.DELETE('/api/paints/{id}', { params }));
+      await got(changing.DELETE('/api/paints/{id}', { params }));
       await refresh(client);
     },
   };
@@ -273,14 +281,16 @@ export function useMixCalls() {
     put: (id: string) => (entry: MixEntry, revision: number, key: string) =>
       got(api.PUT('/api/mixes/{id}', { ...asked(id, revision, entry), ...under(key) })),
     make: async (entry: MixEntry) => {
-      const mix = await got(deeds.POST('/api/mixes', { params: { query }, body: entry }));
+      const mix = await got(changing.POST('/api/mixes', { params: { query }, body: entry }));
       await show<Mix[]>(client, keys.mixes(look), (old) => [...(old ?? []), mix]);
       void refresh(client);
       return mix;
     },
     /** The mix that such parts are already, or a new one. */
     ofParts: async (components: MixPart[]) => {
-      const mix = await got(deeds.POST('/api/mixes/of-parts', { params: { query }, body: { components } }));
+      const mix = await got(
+        changing.POST('/api/mixes/of-parts', { params: { query }, body: { components } }),
+      );
       await show<Mix[]>(client, keys.mixes(look), (old = []) =>
         old.some(({ id }) => id === mix.id) ? old : [...old, mix],
       );
@@ -289,7 +299,7 @@ export function useMixCalls() {
     },
     /** Of a mix that is not on the bench yet. */
     change: async ({ id, revision }: Mix, entry: MixEntry) => {
-      const mix = await got(deeds.PUT('/api/mixes/{id}', asked(id, revision, entry)));
+      const mix = await got(changing.PUT('/api/mixes/{id}', asked(id, revision, entry)));
       await shown(mix);
       void refresh(client);
       return mix;
@@ -299,7 +309,7 @@ export function useMixCalls() {
     makeInto: async (id: string, preset: string) => {
       const { revision } = await got(api.GET('/api/mixes/{id}', { params: { path: { id }, query } }));
       const params = { path: { id }, query: { ...query, revision } };
-      const mix = await got(deeds.POST('/api/mixes/{id}/make-into', { params, body: { preset } }));
+      const mix = await got(changing.POST('/api/mixes/{id}/make-into', { params, body: { preset } }));
       await shown(mix);
       await refresh(client);
       return mix;
@@ -311,7 +321,7 @@ export function useMixCalls() {
     },
     remove: async (mix: Mix) => {
       const params = { path: { id: mix.id }, query: { revision: mix.revision } };
-      await got(deeds.DELETE('/api/mixes/{id}', { params }));
+      await got(changing.DELETE('/api/mixes/{id}', { params }));
       await refresh(client);
     },
   };

@@ -122,7 +122,9 @@ async fn from_a_photo_to_a_labelled_pot() {
     // The code on the label finds the record again.
     painter.open("/pot").await;
     painter.control('k').await;
+    painter.the("combobox", "Screen, paint, mix or light").await;
     painter.press(code).await;
+    painter.the("option", code).await;
     painter.press(thirtyfour::Key::Enter).await;
     painter.the("article", "Label").await;
 

@@ -8,7 +8,7 @@ use super::{
 };
 use crate::factor::Pattern;
 
-/// From how many readings on a circle is learnt from where it stood before.
+/// From how many readings on a component is learnt from where it stood before.
 pub(crate) const MANY: usize = 200;
 
 /// What a shelf was when it was last learnt.

@@ -45,7 +45,7 @@ pub struct ChangeMeant {
 
 impl From<HistoryEntry> for HistoryStep {
     fn from(step: HistoryEntry) -> Self {
-        let deed = match step.deed {
+        let action = match step.action {
             ChangeKind::Added => "adding",
             ChangeKind::Changed => "changing",
             ChangeKind::Removed => "deleting",
@@ -68,7 +68,7 @@ impl From<HistoryEntry> for HistoryStep {
             change: step.change,
             document: step.document,
             kind: step.kind,
-            words: format!("{deed} {what}{more}"),
+            words: format!("{action} {what}{more}"),
             there: step.there,
         }
     }

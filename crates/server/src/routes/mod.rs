@@ -47,6 +47,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(predict::predict_board))
         .routes(routes!(paints::list, paints::make))
         .routes(routes!(paints::preview))
+        .routes(routes!(paints::usual_mediums))
         .routes(routes!(paints::merge))
         .routes(routes!(paints::get, paints::change, paints::remove))
         .routes(routes!(paints::page))

@@ -67,6 +67,21 @@ pub async fn make(
     Ok((StatusCode::CREATED, Json(Paint::of(&kept, 0, &shelf, look)?)))
 }
 
+/// Put the usual mediums on the shelf that it lacks: glazing liquid, extender, water, clear coat and clear wax. One step of undo
+/// takes them back.
+#[utoipa::path(post, path = "/paints/usual-mediums", operation_id = "add_usual_mediums", tag = "shelf", params(Look),
+    responses((status = CREATED, body = Vec<Paint>)))]
+pub async fn usual_mediums(
+    State(workspace): State<Workspace>,
+    Query(look): Query<Look>,
+) -> Result<(StatusCode, Json<Vec<Paint>>), Problem> {
+    let now = workspace.shelf().await?;
+    let add = move |store: &mut Store| store.together_or(|batch| now.add_usual_mediums::<_, Problem>(batch));
+    let (added, shelf) = workspace.with_shelf(add).await?;
+    let paints = added.iter().map(|tin| Ok(Paint::of(tin, 0, &shelf, look)?));
+    Ok((StatusCode::CREATED, Json(paints.collect::<Result<_, Problem>>()?)))
+}
+
 /// How a paint would look by what is written down of it, before it is kept and before anything was read.
 #[utoipa::path(post, path = "/paints/preview", operation_id = "preview_paint", tag = "shelf", params(Look),
     responses((status = OK, body = Swatch)))]

@@ -13,7 +13,7 @@ use warm_blend_device::ReaderTrouble;
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_paint::PaintId;
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{ReadOut, ReadingEntry, ReadingKept, ReadingMade, ToRead, YetToLearn};
+use warm_blend_workshop::{PendingReadings, ReadOut, ReadingEntry, ReadingKept, ReadingMade, ToRead};
 
 use crate::{
     Workspace,
@@ -42,9 +42,9 @@ pub async fn list(
 /// From how many readings nothing was learnt yet: a workspace of thousands that was never learnt from is shown as its labels say, and
 /// learnt meanwhile.
 #[utoipa::path(get, path = "/learning", operation_id = "get_learning", tag = "readings",
-    responses((status = OK, body = YetToLearn)))]
-pub async fn learning(State(workspace): State<Workspace>) -> Answer<YetToLearn> {
-    workspace.ask(|shelf| Ok(YetToLearn { readings: shelf.yet_to_learn() })).await
+    responses((status = OK, body = PendingReadings)))]
+pub async fn learning(State(workspace): State<Workspace>) -> Answer<PendingReadings> {
+    workspace.ask(|shelf| Ok(PendingReadings { readings: shelf.pending_readings() })).await
 }
 
 /// What is known before a reading, which must be of tins that are there and can be at all.

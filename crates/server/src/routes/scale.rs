@@ -49,9 +49,9 @@ impl ScaleNow {
 
 /// What happens to a simulated scale.
 #[derive(Debug, Deserialize, ToSchema)]
-pub struct ScaleDeed {
+pub struct ScaleAction {
     /// `pour`, `lift`, `put back`, `empty` or `unplug`: for three seconds.
-    deed: String,
+    action: String,
     /// How much is poured, g.
     grams: Option<f64>,
 }
@@ -76,13 +76,13 @@ pub async fn begin(State(workspace): State<Workspace>) -> Answer<ScaleNow> {
     responses((status = NO_CONTENT)))]
 pub async fn act(
     State(workspace): State<Workspace>,
-    Json(ScaleDeed { deed, grams }): Json<ScaleDeed>,
+    Json(ScaleAction { action, grams }): Json<ScaleAction>,
 ) -> Result<StatusCode, Problem> {
-    let command = match (deed.as_str(), grams) {
+    let command = match (action.as_str(), grams) {
         ("pour", Some(grams)) if (0.1..=5000.0).contains(&grams) => format!("pour {grams}"),
         ("pour", _) => return Err(Problem::field("/grams", "pour 0.1 to 5000 g")),
-        ("lift" | "put back" | "empty" | "unplug", _) => deed,
-        _ => return Err(Problem::field("/deed", "choose pour, lift, put back, empty or unplug")),
+        ("lift" | "put back" | "empty" | "unplug", _) => action,
+        _ => return Err(Problem::field("/action", "choose pour, lift, put back, empty or unplug")),
     };
     match workspace.scale.command(command) {
         true => Ok(StatusCode::NO_CONTENT),

@@ -469,7 +469,7 @@ async fn ways_are_told_with_what_they_would_do() {
     assert!(way["words"].as_str().unwrap().starts_with("Remove the wax, then "), "{way}");
     let (change, layers) = (&way["changes"][0], mended["strips"][0]["layers"].as_array_mut().unwrap());
     let above = layers.iter().position(|layer| layer["id"] == change["below"]).unwrap();
-    assert_eq!((&change["deed"], &layers[above]["technique"]), (&json!("put"), &json!("clear-wax")));
+    assert_eq!((&change["action"], &layers[above]["technique"]), (&json!("put"), &json!("clear-wax")));
     layers.insert(above, change["layer"].clone());
     let seen = bench.post("/api/boards/preview", mended, StatusCode::OK).await;
     for (place, hex) in seen["places"].as_array().unwrap().iter().zip(way["after"].as_array().unwrap()) {

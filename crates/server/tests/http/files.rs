@@ -25,9 +25,9 @@ async fn a_preview_writes_nothing_and_an_import_is_one_step_of_undo() {
         send(&bench, "/api/import/preview?class=clay&file=card.csv&source=reader", file).await;
     assert_eq!(status, StatusCode::OK, "{plan}");
     assert_eq!(plan["summary"], "1 new, 1 reading of a paint on the shelf, 1 left out");
-    let deeds: Vec<_> =
-        plan["rows"].as_array().unwrap().iter().map(|row| row["deed"].as_str().unwrap()).collect();
-    assert_eq!(deeds, ["reading", "new", "skip"]);
+    let actions: Vec<_> =
+        plan["rows"].as_array().unwrap().iter().map(|row| row["action"].as_str().unwrap()).collect();
+    assert_eq!(actions, ["reading", "new", "skip"]);
     assert_eq!(bench.get("/api/paints").await.as_array().unwrap().len(), before);
 
     send(&bench, "/api/import?class=clay&file=card.csv&source=reader", file).await;
@@ -47,7 +47,7 @@ async fn what_goes_out_comes_in_again() {
         assert_eq!(status, StatusCode::OK, "{format}: {plan}");
         let rows = plan["rows"].as_array().unwrap();
         assert_eq!(rows.len(), lines, "{format}");
-        assert!(rows.iter().all(|row| row["deed"] == "new"), "{format}: {plan}");
+        assert!(rows.iter().all(|row| row["action"] == "new"), "{format}: {plan}");
     }
     // A whole shelf brings its readings: what is known is known there too.
     let whole = export(&demo, "json").await;
@@ -144,9 +144,9 @@ async fn bad_rows_are_left_out_when_somebody_says_so() {
     let file = "name,hex\nsea glass,#9cb0a8\nmoss,#12\nfern,green\n";
     let (status, plan) = send(&bench, "/api/import/preview", file).await;
     assert_eq!(status, StatusCode::OK, "{plan}");
-    let deeds: Vec<&str> =
-        plan["rows"].as_array().unwrap().iter().map(|row| row["deed"].as_str().unwrap()).collect();
-    assert_eq!(deeds, ["bad", "bad", "new"]);
+    let actions: Vec<&str> =
+        plan["rows"].as_array().unwrap().iter().map(|row| row["action"].as_str().unwrap()).collect();
+    assert_eq!(actions, ["bad", "bad", "new"]);
     assert_eq!((&plan["rows"][0]["name"], &plan["rows"][0]["line"]), (&json!("moss"), &json!(3)));
     let (status, problem) = send(&bench, "/api/import", file).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);

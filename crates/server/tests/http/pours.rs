@@ -241,10 +241,11 @@ async fn poured_by_the_scale() {
             tokio::time::sleep(Duration::from_millis(30)).await;
         }
     };
-    let deed = async |deed: Value| bench.post("/api/scale/simulated", deed, StatusCode::NO_CONTENT).await;
+    let action =
+        async |action: Value| bench.post("/api/scale/simulated", action, StatusCode::NO_CONTENT).await;
     let scale = until("steady").await;
     assert_eq!((scale["simulated"].as_bool(), scale["name"].as_str()), (Some(true), Some("simulated scale")));
-    deed(json!({"deed": "pour", "grams": 29.0})).await;
+    action(json!({"action": "pour", "grams": 29.0})).await;
     until("moving").await;
     let scale = until("steady").await;
     assert!((number(&scale["grams"]) - 29.0).abs() < 1.0, "{scale}");
@@ -255,21 +256,21 @@ async fn poured_by_the_scale() {
     let problem = step(&bench, &pour, &grey, "scale", 0.0, StatusCode::CONFLICT).await;
     assert!(problem["detail"].as_str().unwrap().contains("nothing added since the last pour"), "{problem}");
 
-    deed(json!({"deed": "pour", "grams": 0.9})).await;
+    action(json!({"action": "pour", "grams": 0.9})).await;
     until("moving").await;
     until("steady").await;
     let touched = step(&bench, &pour, &grey, "scale-touch", 0.0, StatusCode::OK).await;
     assert_eq!(touched["touches"], 1);
     assert!((number(&touched["touch_ml"]) * 1.45 - 0.9).abs() < 0.5, "{touched}");
 
-    deed(json!({"deed": "lift"})).await;
+    action(json!({"action": "lift"})).await;
     until("lifted").await;
-    deed(json!({"deed": "put back"})).await;
+    action(json!({"action": "put back"})).await;
     until("steady").await;
-    deed(json!({"deed": "pour", "grams": 10.0})).await;
+    action(json!({"action": "pour", "grams": 10.0})).await;
     until("moving").await;
     until("steady").await;
-    deed(json!({"deed": "unplug"})).await;
+    action(json!({"action": "unplug"})).await;
     let silent = until("silent").await;
     assert!(
         (number(&silent["grams"]) - 10.0).abs() < 1.0 && silent["trouble"].as_str().unwrap().contains("plug")
@@ -280,6 +281,6 @@ async fn poured_by_the_scale() {
         "what went in before the silence is not lost: {scale}"
     );
     let problem =
-        bench.post("/api/scale/simulated", json!({"deed": "pour"}), StatusCode::UNPROCESSABLE_ENTITY).await;
+        bench.post("/api/scale/simulated", json!({"action": "pour"}), StatusCode::UNPROCESSABLE_ENTITY).await;
     assert_eq!(problem["errors"][0]["pointer"], "/grams");
 }

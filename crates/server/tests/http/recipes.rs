@@ -407,3 +407,23 @@ async fn a_list_of_mixes_is_never_of_yesterday() {
     bench.undo().await;
     assert_eq!(used().await, before + 1);
 }
+
+/// The usual mediums come in one touch, those that are there stay the only ones of their kind, and one step of undo takes them back.
+#[tokio::test]
+async fn the_usual_mediums_come_in_one_touch() {
+    let bench = Bench::empty().await;
+    let wax = json!({"name": "beeswax", "class": "clear-wax"});
+    bench.post("/api/paints", wax, StatusCode::CREATED).await;
+    let add = async || bench.post("/api/paints/usual-mediums", Value::Null, StatusCode::CREATED).await;
+    let classes = |tins: &Value| -> Vec<String> {
+        tins.as_array()
+            .unwrap()
+            .iter()
+            .map(|tin| tin["entry"]["class"].as_str().unwrap().to_owned())
+            .collect()
+    };
+    assert_eq!(classes(&add().await), ["glazing-liquid", "extender", "water", "clear-coat"]);
+    assert_eq!(add().await, json!([]));
+    bench.undo().await;
+    assert_eq!(classes(&bench.get("/api/paints").await), ["clear-wax"]);
+}

@@ -213,7 +213,7 @@ async fn what_was_weighed_on_a_full_disk_is_not_lost() {
     let pot = format!("/api/pours/{}/steps", pot.as_str().unwrap());
     let step = |id: u8| json!({"id": format!("00000000-0000-4000-8000-0000000000{id:02}"), "paint": red, "measure": "scale", "count": 0});
 
-    assert_eq!(post("/api/scale/simulated", json!({"deed": "pour", "grams": 40.0})).await.0, 204);
+    assert_eq!(post("/api/scale/simulated", json!({"action": "pour", "grams": 40.0})).await.0, 204);
     let weighed = grams().await;
     disk.fill();
     let (status, problem) = post(&pot, step(1)).await;
@@ -411,16 +411,16 @@ async fn what_was_learnt_outlives_the_program() {
     }
     running.child.kill().unwrap();
     running.child.wait().unwrap();
-    let [circle] = kept().try_into().unwrap();
+    let [component] = kept().try_into().unwrap();
     assert_eq!(reply(&serve(&file)).await, known);
     // It is what was kept that is shown: with another judgement in it, the reading is reported otherwise.
     let spoil = |at: usize, byte: u8| {
-        let mut spoilt = circle.clone();
+        let mut spoilt = component.clone();
         spoilt.body[at] ^= byte;
         let mut store = Store::open(&file).unwrap();
         store.keep_learnt(&[(spoilt.name, spoilt.said)], vec![spoilt]).unwrap();
     };
-    spoil(circle.body.len() - 2, 0x10);
+    spoil(component.body.len() - 2, 0x10);
     assert_ne!(reply(&serve(&file)).await[1], known[1]);
     // What is no such thing any more is learnt again.
     spoil(0, 0xff);

@@ -127,7 +127,7 @@ pub struct AdviceGiven {
 pub struct FixOffered {
     /// `below`: put a layer of `technique` below `layer`; `instead`: put `layer` on by `technique`;
     /// `again`: put `layer` on once more; `under`: put a brushed coat of `pot` below `layer`; `down-to`: wear `layer` down to `down_to`.
-    pub deed: &'static str,
+    pub action: &'static str,
     /// Which layer.
     pub layer: Option<Uuid>,
     /// Which technique.
@@ -301,8 +301,8 @@ impl<'a> SeenBoard<'a> {
 
 impl FixOffered {
     fn of(fix: AdviceFix, shelf: &ShelfSnapshot) -> Self {
-        let offered = |deed, LayerId(layer), technique: Option<Technique>, words: String| Self {
-            deed,
+        let offered = |action, LayerId(layer), technique: Option<Technique>, words: String| Self {
+            action,
             layer: Some(layer),
             technique: technique.map(Technique::id),
             pot: Vec::new(),

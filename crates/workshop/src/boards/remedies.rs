@@ -44,7 +44,7 @@ pub struct RemedyView {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LayerChangeView {
     /// `put`: a new layer; `instead`: one in place of that with its id; `take`: one is taken out.
-    pub deed: &'static str,
+    pub action: &'static str,
     /// Which layer.
     pub id: Uuid,
     /// What it is; none where it is taken out.
@@ -76,13 +76,13 @@ pub struct SchoolsView {
 impl From<&LayerChange> for LayerChangeView {
     fn from(change: &LayerChange) -> Self {
         let shown =
-            |deed, layer: &Layer| Self { deed, id: layer.id.0, layer: Some(layer.clone()), below: None };
+            |action, layer: &Layer| Self { action, id: layer.id.0, layer: Some(layer.clone()), below: None };
         match change {
             LayerChange::Put(layer, above) => {
                 Self { below: above.map(|above| above.0), ..shown("put", layer) }
             }
             LayerChange::Instead(layer) => shown("instead", layer),
-            LayerChange::Take(id) => Self { deed: "take", id: id.0, layer: None, below: None },
+            LayerChange::Take(id) => Self { action: "take", id: id.0, layer: None, below: None },
         }
     }
 }

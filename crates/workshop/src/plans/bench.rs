@@ -3,7 +3,7 @@
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_piece::Piece;
-use warm_blend_plan::{By, Crew, RunSheet, Scheduled, Step, Taken};
+use warm_blend_plan::{BusyTimes, By, Crew, RunSheet, Scheduled, Step};
 
 use super::planning::{Elsewhere, Planned, WhenAsked};
 use super::telling::{by_words, quarter};
@@ -42,7 +42,7 @@ impl<'a> Room<'a> {
         let mut bench: Vec<&OnTheBench> =
             bench.iter().filter(|one| one.id == own || one.is_begun()).collect();
         bench.sort_by_key(|one| (one.piece.brief.due.is_none(), one.piece.brief.due));
-        let mut taken: [Taken; 2] = Default::default();
+        let mut taken: [BusyTimes; 2] = Default::default();
         let (mut planned, mut elsewhere) = (None, Vec::new());
         for one in bench {
             match self.plan_around((one.piece, one.sheet), asked.clone(), taken.clone()) {
@@ -81,7 +81,7 @@ impl Planned<'_> {
     }
 
     /// What it and those before it take of the time.
-    fn and_taken(&self) -> [Taken; 2] {
+    fn and_taken(&self) -> [BusyTimes; 2] {
         if self.stop().is_some() { self.taken.clone() } else { self.crew().taken }
     }
 

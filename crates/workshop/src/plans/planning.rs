@@ -8,7 +8,7 @@ use warm_blend_board::{FLAT, Layer};
 use warm_blend_paint::{Contents, PaintId, Product, Units};
 use warm_blend_piece::{Meeting, Piece, Zone};
 use warm_blend_plan::{
-    By, Crew, Done, Laid, LayerWork, OnPiece, Paces, PartSize, RunSheet, Scheduled, Step, Stretch, Taken,
+    BusyTimes, By, Crew, Done, Laid, LayerWork, OnPiece, Paces, PartSize, RunSheet, Scheduled, Step, Stretch,
     Work, WorkingHours, ZoneWork, schedule, steps, wanted,
 };
 
@@ -45,7 +45,7 @@ pub struct Planned<'a> {
     pub(super) sheet: &'a RunSheet,
     pub(super) asked: WhenAsked,
     /// What other pieces on the bench take of the time first.
-    pub(super) taken: [Taken; 2],
+    pub(super) taken: [BusyTimes; 2],
     /// What is done on other pieces meanwhile.
     pub(super) elsewhere: Vec<Elsewhere>,
     pub(super) zones: Vec<ZoneWork>,
@@ -72,7 +72,7 @@ impl<'a> Room<'a> {
         &self,
         (piece, sheet): (&'a Piece, &'a RunSheet),
         asked: WhenAsked,
-        taken: [Taken; 2],
+        taken: [BusyTimes; 2],
     ) -> Result<Planned<'a>, Refusal> {
         self.plan_by((piece, sheet), asked, taken, &|layers| layers.to_vec())
     }
@@ -82,7 +82,7 @@ impl<'a> Room<'a> {
         &self,
         (piece, sheet): (&'a Piece, &'a RunSheet),
         asked: WhenAsked,
-        taken: [Taken; 2],
+        taken: [BusyTimes; 2],
         way: Way,
     ) -> Result<Planned<'a>, Refusal> {
         let tins = |paint: PaintId| self.shelf.product(paint);

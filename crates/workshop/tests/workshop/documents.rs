@@ -27,7 +27,7 @@ fn all_kinds(pile: &mut Pile) {
     let added = |n: u128, ml| PourEvent {
         id: id(n),
         at: jiff::Timestamp::UNIX_EPOCH,
-        deed: PourAction::Added { paint: PaintId(id(BLUE)), ml, said: AmountAsEntered::Weighed(1.3 * ml) },
+        action: PourAction::Added { paint: PaintId(id(BLUE)), ml, said: AmountAsEntered::Weighed(1.3 * ml) },
     };
     let pour = PourRecord::begin(MixId(id(200)), &mixed, None).unwrap().with(added(1, 20.0)).unwrap();
     pile.put(id(201), pour);

@@ -50,7 +50,7 @@ fn a_whole_shelf_goes_over_with_its_readings() {
     let file = exported(&from, "json");
     let mut to = bare();
     let shown = brought(&mut to, &file);
-    assert_eq!(shown.rows.iter().filter(|row| row.deed == "new").count(), 7);
+    assert_eq!(shown.rows.iter().filter(|row| row.action == "new").count(), 7);
     let tins = |pile: &Pile| -> Vec<ShelfPaint> {
         let mut tins: Vec<ShelfPaint> = pile.all().into_iter().map(|kept| kept.value).collect();
         tins.sort_by(|a, b| a.name.as_str().cmp(b.name.as_str()));
@@ -60,7 +60,7 @@ fn a_whole_shelf_goes_over_with_its_readings() {
     assert_eq!(to.all::<LoggedReading>().len(), 2);
     // The same file again is known: nothing is new.
     let again = brought(&mut to, &file);
-    assert!(again.rows.iter().all(|row| row.deed == "skip"), "{again:?}");
+    assert!(again.rows.iter().all(|row| row.action == "skip"), "{again:?}");
     assert_eq!((to.all::<ShelfPaint>().len(), to.all::<LoggedReading>().len()), (7, 2));
 }
 
@@ -71,7 +71,7 @@ fn an_own_export_teaches_nothing() {
         let mut pile = pile();
         let file = exported(&pile, format);
         let shown = brought(&mut pile, &file);
-        assert!(shown.rows.iter().all(|row| row.deed != "reading"), "{format}: {shown:?}");
+        assert!(shown.rows.iter().all(|row| row.action != "reading"), "{format}: {shown:?}");
         assert_eq!(pile.all::<LoggedReading>().len(), 0, "{format}");
     }
 }
@@ -81,22 +81,22 @@ fn a_reading_of_a_tin_on_the_shelf_is_logged_and_the_same_again_is_not() {
     let mut pile = pile();
     let file = b"name,L,a,b\nHarbour ,33.5,-2.0,-17.0\nnew grey,55,0,2\nharbour,33.5,-2.0,-17.0\n";
     let (_, shown) = planned(&pile, file, &how()).unwrap();
-    let deeds: Vec<&str> = shown.rows.iter().map(|row| row.deed).collect();
-    assert_eq!(deeds, ["reading", "new", "skip"]);
+    let actions: Vec<&str> = shown.rows.iter().map(|row| row.action).collect();
+    assert_eq!(actions, ["reading", "new", "skip"]);
     assert_eq!(shown.summary, "1 new, 1 reading of a paint on the shelf, 1 left out");
     brought(&mut pile, file);
     let logged = pile.all::<LoggedReading>();
     assert_eq!(logged.len(), 1);
     assert_eq!(logged[0].value.device.as_ref().map(|name| name.as_str()), Some("charts.csv"));
     let again = brought(&mut pile, file);
-    assert!(again.rows.iter().all(|row| row.deed == "skip"), "{again:?}");
+    assert!(again.rows.iter().all(|row| row.action == "skip"), "{again:?}");
 }
 
 #[test]
 fn a_medium_of_that_name_is_left_alone() {
     let shown = planned(&pile(), b"name,L,a,b\nclear wax,80,0,10\n", &how()).unwrap().1;
     assert!(
-        shown.rows[0].deed == "skip" && shown.rows[0].words.contains("a medium with that name"),
+        shown.rows[0].action == "skip" && shown.rows[0].words.contains("a medium with that name"),
         "{shown:?}"
     );
 }
@@ -128,7 +128,7 @@ fn percent_is_asked_about() {
     let file = format!("name,{}\nwall,{}\n", bands.join(","), values.join(","));
     assert_eq!(planned(&pile(), file.as_bytes(), &how()).map(drop), Err(Refusal::Percent(65.0)));
     let percent = HowToImport { percent: Some(true), ..how() };
-    assert_eq!(planned(&pile(), file.as_bytes(), &percent).unwrap().1.rows[0].deed, "new");
+    assert_eq!(planned(&pile(), file.as_bytes(), &percent).unwrap().1.rows[0].action, "new");
 }
 
 #[test]

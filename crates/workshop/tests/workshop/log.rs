@@ -91,7 +91,7 @@ fn a_pour_tells_what_is_in_the_pot() {
     let mix = SavedMix::new(Some(name("drift")), parts(&[(SLATE, 5), (BARLEY, 1)]), None).unwrap();
     let mut pour = PourRecord::begin(MixId(Uuid::from_u128(7)), &mix, Some(240.0)).unwrap();
     assert_eq!(told(&pour), [], "nothing is in it yet");
-    let step = |n: u128, at: Timestamp, deed: PourAction| PourEvent { id: Uuid::from_u128(n), at, deed };
+    let step = |n: u128, at: Timestamp, action: PourAction| PourEvent { id: Uuid::from_u128(n), at, action };
     let added =
         |paint: Uuid, ml: f64| PourAction::Added { paint: PaintId(paint), ml, said: AmountAsEntered::Touch };
     pour = pour.with(step(1, at(0), added(SLATE, 200.0))).unwrap();

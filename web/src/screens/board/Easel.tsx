@@ -9,7 +9,7 @@ import { NotPredicted } from '../../parts/NotPredicted';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
 import { usePlace } from '../../state/unsaved';
 import { useDraft } from '../../state/useDraft';
@@ -44,7 +44,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const calls = useBoardCalls();
   const go = useNavigate();
   const tellDeleted = useTellDeleted();
-  const { attempt } = useDeed();
+  const { attempt } = useAction();
   const draft = useDraft<Board, BoardKept>(board, calls.put(board.id), calls.get(board.id), calls.saved);
   const { entry } = draft;
   const [chosen, setChosen] = usePlace(`board ${board.id} strip`, 'A');

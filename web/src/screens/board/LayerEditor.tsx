@@ -6,7 +6,7 @@ import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { PLACE_NAMES } from '../../parts/places';
 import { Slide } from '../../parts/Slide';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { type useBoardChoices, useShade } from '../../state/boards';
 import { type LayerChange, PLACES } from './entry';
 import { Film } from './Film';
@@ -30,7 +30,7 @@ export function LayerEditor({ layer, predicted, below, choices, shelf, mixes, on
   type ByHand = Partial<Layer['hand']>;
   const show = (change: ByHand) => onShow({ hand: { ...hand, ...change } });
   const put = (change: ByHand) => onChange((now) => ({ hand: { ...now.hand, ...change } }));
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const technique = choices.techniques.find(({ id }) => id === layer.technique);
   const used = layer.mix ?? (layer.pot.length === 1 ? layer.pot[0]?.paint : undefined);
   const named = mixes.filter((mix) => mix.entry.name && mix.entry.components.length > 0);

@@ -54,7 +54,7 @@ export function LayerRow(props: Props) {
     id: layer.id,
     disabled: open,
   });
-  const deeds = [
+  const actions = [
     { words: 'Up', icon: ArrowUp, act: () => onMove(1) },
     { words: 'Down', icon: ArrowDown, act: () => onMove(-1) },
     { words: 'Duplicate', icon: Copy, act: onTwice },
@@ -116,7 +116,7 @@ export function LayerRow(props: Props) {
       {open && (
         <div className="grid gap-3 p-3">
           <div className="flex flex-wrap gap-1">
-            {deeds.map(({ words, icon: Icon, act }) => (
+            {actions.map(({ words, icon: Icon, act }) => (
               <button
                 key={words}
                 type="button"

@@ -6,7 +6,7 @@ import { Field } from '../../parts/Field';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useBoardCalls, type useBoardChoices } from '../../state/boards';
 
 /** What a board is begun with. */
@@ -32,7 +32,7 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
   const [problem, setProblem] = useState<Problem>();
   const calls = useBoardCalls();
   const go = useNavigate();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const begin = async () => {
     const board = await attempt(
       'Couldn’t create the board',

@@ -18,7 +18,7 @@ import { PLACE_NAMES } from '../../parts/places';
 import { useWaysToRead } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { NO_ANSWER, why } from '../../parts/useDeed';
+import { NO_ANSWER, why } from '../../parts/useAction';
 import { useBoardReadings } from '../../state/boards';
 import { useSeeColour } from '../../state/measured';
 import { PLACES, type Place } from './entry';
@@ -48,10 +48,10 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
   const [trouble, setTrouble] = useState<string>();
   const full = spots.length >= SPOTS;
 
-  const attempt = async (deed: () => Promise<void>) => {
+  const attempt = async (action: () => Promise<void>) => {
     try {
       setTrouble(undefined);
-      await deed();
+      await action();
     } catch (error) {
       setTrouble(why(error));
     }

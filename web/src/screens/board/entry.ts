@@ -139,20 +139,21 @@ const below = (entry: Board, layer: string, put: Layer) =>
 /** What a way back does to a strip. */
 export const mended = (entry: Board, letter: string, way: RemedyView) =>
   way.changes.reduce((entry, change) => {
-    if (change.deed === 'take') return without(entry, change.id);
+    if (change.action === 'take') return without(entry, change.id);
     if (!change.layer) return entry;
-    if (change.deed === 'instead') return changed(entry, change.id, change.layer);
+    if (change.action === 'instead') return changed(entry, change.id, change.layer);
     return change.below ? below(entry, change.below, change.layer) : onTop(entry, letter, change.layer);
   }, entry);
 
 /** What a piece of advice cures in one touch. */
 export function cured(entry: Board, fix: FixOffered): Board {
   const { layer, technique } = fix;
-  if (fix.deed === 'below' && layer && technique) return below(entry, layer, newLayer(technique, []));
-  if (fix.deed === 'down-to' && layer) return changed(entry, layer, { down_to: fix.down_to ?? null });
-  if (fix.deed === 'under' && layer) return below(entry, layer, newLayer('brushed-coat', fix.pot));
-  if (fix.deed === 'instead' && layer && technique) return changed(entry, layer, { technique, print: null });
-  if (fix.deed === 'again' && layer)
+  if (fix.action === 'below' && layer && technique) return below(entry, layer, newLayer(technique, []));
+  if (fix.action === 'down-to' && layer) return changed(entry, layer, { down_to: fix.down_to ?? null });
+  if (fix.action === 'under' && layer) return below(entry, layer, newLayer('brushed-coat', fix.pot));
+  if (fix.action === 'instead' && layer && technique)
+    return changed(entry, layer, { technique, print: null });
+  if (fix.action === 'again' && layer)
     return around(entry, layer, (layers, at) =>
       layers.map((one, i) =>
         i === at ? { ...one, hand: { ...one.hand, load: 1, passes: Math.min(9, one.hand.passes + 1) } } : one,

@@ -6,7 +6,7 @@ import { Drawdown } from '../../parts/Drawdown';
 import { Field } from '../../parts/Field';
 import { deltaE, misread, typed } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useAgain } from '../../state/log';
 import { useToPot } from '../../state/useToPot';
@@ -24,7 +24,7 @@ export function MakeAgain({ line, onClose }: { line: number | undefined; onClose
 
 function Made({ made }: { made: MadeAgain }) {
   const toPot = useToPot();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const [amount, setAmount] = useState('60');
   const [wrong, setWrong] = useState<string>();
   const pour = () => {

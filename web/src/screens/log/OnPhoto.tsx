@@ -7,7 +7,7 @@ import { Panel } from '../../parts/Panel';
 import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { CARDS } from '../../parts/usePhotoInWork';
 import type { Spot } from '../../state/files';
 import { useNoteCalls } from '../../state/log';
@@ -33,7 +33,7 @@ export function OnPhoto({ entry: { photo, piece, words } }: { entry: LogEntryVie
 function ReadFinish({ photo, piece }: { photo: string; piece: string }) {
   const url = `/api/photos/kept/${photo}`;
   const { readFinish } = useNoteCalls();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const [ratio, setRatio] = useState<number>();
   const [card, setCard] = useState<string>('white');
   const [spots, setSpots] = useState<Spot[]>();

@@ -4,7 +4,7 @@ import { Checkbox } from '../../parts/Checkbox';
 import { KeptPhoto } from '../../parts/KeptPhoto';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useNoteCalls } from '../../state/log';
 import { useUnsent } from '../../state/unsaved';
 
@@ -30,7 +30,7 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
   const [wrong, setWrong] = useState<string>();
   const clock = clockOf(undefined);
   const calls = useNoteCalls();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const scheme = piece?.entry.schemes?.[piece.entry.chosen ?? 0]?.name;
   const keep = () =>
     attempt(

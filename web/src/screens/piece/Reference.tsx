@@ -7,7 +7,7 @@ import { PhotoFile } from '../../parts/PhotoFile';
 import { PhotoSpots } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { CARDS, usePhotoInWork } from '../../parts/usePhotoInWork';
 import { Waiting } from '../../parts/Waiting';
 import { useBoardCalls } from '../../state/boards';
@@ -40,7 +40,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
   const boards = useBoardCalls();
   const pieces = usePieceCalls(piece.id);
   const go = useNavigate();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const { photo, spots, card, placed, ...work } = usePhotoInWork(`of ${piece.id}`, 0);
   const [{ of: wanted, picked }, ask, forget] = useUnsent<Asked>(`photo colours of ${piece.id}`, NOTHING);
   // Of the photo that is still there.

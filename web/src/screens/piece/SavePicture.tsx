@@ -2,7 +2,7 @@ import { Download } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { Piece } from '../../api/client';
 import { useTell } from '../../parts/Notice';
-import { why } from '../../parts/useDeed';
+import { why } from '../../parts/useAction';
 import { useSavedPicture } from '../../state/piece';
 
 /** Saves the face that is seen as a large picture, in the light and the state at hand. */

@@ -6,7 +6,7 @@ import { Conflict } from '../../parts/Conflict';
 import { NameInPlace } from '../../parts/NameInPlace';
 import { NotPredicted } from '../../parts/NotPredicted';
 import { Segments } from '../../parts/Segments';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useMeasured } from '../../state/bench';
 import { usePour, usePourCalls, usePours, useScaleAtHand } from '../../state/pours';
 import { useDraft } from '../../state/useDraft';
@@ -38,7 +38,7 @@ const USES = [
 export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Paint[] }) {
   const calls = useMixCalls();
   const tellDeleted = useTellDeleted();
-  const { attempt } = useDeed();
+  const { attempt } = useAction();
   const go = useNavigate();
   const [asked, ask] = useSearchParams();
   const use = USES.find(({ id }) => id === asked.get('use'))?.id ?? 'mix';

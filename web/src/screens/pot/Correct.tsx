@@ -46,7 +46,7 @@ function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
   const weighed = onAdded === undefined;
   const amount = (part: PotFix['additions'][number]) =>
     weighed ? `${part.grams.toFixed(1)} g` : part.amount;
-  const deeds = fix.additions.map((part) => `${amount(part)} ${part.name}`).join(' and ');
+  const additions = fix.additions.map((part) => `${amount(part)} ${part.name}`).join(' and ');
   const [first] = fix.additions;
   return (
     <div className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3">
@@ -56,7 +56,7 @@ function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
       </span>
       <p className="leading-tight">
         <span className="font-semibold">
-          {title}: {fix.discard && `take out ${fix.discard}, then `}add {deeds}
+          {title}: {fix.discard && `take out ${fix.discard}, then `}add {additions}
         </span>
         <span className="block text-sm text-soft">
           Gives <b className="font-semibold">{fix.likely}</b>, {fix.judgement.words}, ΔE00{' '}
@@ -65,12 +65,12 @@ function Row({ title, fix, old, onAdded, onWeigh }: RowProps) {
       </p>
       {onAdded && (
         <button type="button" className="press press-plain" disabled={old} onClick={() => onAdded(fix)}>
-          <Plus size={18} aria-hidden /> I added it <span className="sr-only">{deeds}</span>
+          <Plus size={18} aria-hidden /> I added it <span className="sr-only">{additions}</span>
         </button>
       )}
       {onWeigh && first && (
         <button type="button" className="press press-plain" disabled={old} onClick={() => onWeigh(first)}>
-          <Scale size={18} aria-hidden /> Weigh it in <span className="sr-only">{deeds}</span>
+          <Scale size={18} aria-hidden /> Weigh it in <span className="sr-only">{additions}</span>
         </button>
       )}
     </div>

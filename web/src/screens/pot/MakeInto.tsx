@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Mix, MixEntry } from '../../api/client';
 import { Picker } from '../../parts/Picker';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { madeInto, usePresets } from '../../state/bench';
 import { settle } from '../../state/saving';
 import type { Change } from '../../state/useDraft';
@@ -21,7 +21,7 @@ interface Props {
 export function MakeInto({ mix, entry, thinned, onChange, onCopied }: Props) {
   const presets = usePresets().data ?? [];
   const calls = useMixCalls();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const [wanted, setWanted] = useState<string>();
   const missing = presets.find((preset) => preset.id === wanted)?.missing ?? [];
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Mix } from '../../api/client';
-import { useInTurn } from '../../parts/useDeed';
+import { useInTurn } from '../../parts/useAction';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useMixCalls, useMixes, usePaints } from '../../state/workspace';
 import { Bench } from './Bench';

@@ -5,7 +5,7 @@ import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useReadingCalls } from '../../state/readings';
 
 interface Props {
@@ -27,7 +27,7 @@ export const ofPour = ({ id, paints, steps }: PourView) => ({
 /** Reads a dab of what was mixed: it teaches what the paints in it are. */
 export function ReadPot({ name, of, pot, weighed = false }: Props) {
   const calls = useReadingCalls();
-  const { attempt } = useDeed();
+  const { attempt } = useAction();
   const [open, setOpen] = useState(false);
   const [pour, setPour] = useState<PartsMethod>(weighed ? 'scale' : 'spoons');
   const [made, setMade] = useState<ReadingMade>();

@@ -7,7 +7,7 @@ import { when } from '../../parts/numbers';
 import { PaintPicker } from '../../parts/PaintPicker';
 import { Panel } from '../../parts/Panel';
 import { PhotoPick } from '../../parts/PhotoPick';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useReadings } from '../../state/readings';
 import type { Change } from '../../state/useDraft';
 import { dryInDaylight } from '../../state/workspace';
@@ -26,7 +26,7 @@ interface Props {
 export function Target({ entry, shelf, mixes, onChange, problem, aiming }: Props) {
   const [photo, setPhoto] = useState(false);
   const [open, setOpen] = useState(aiming);
-  const { attempt } = useDeed();
+  const { attempt } = useAction();
   // What was typed gives way to what is chosen.
   const [chosen, setChosen] = useState(0);
   const take = (target: Colour | null) => {

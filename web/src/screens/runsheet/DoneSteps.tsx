@@ -1,7 +1,7 @@
 import { Check, Undo2 } from 'lucide-react';
 import type { RunSheetView } from '../../api/client';
 import { type clockOf, lasting } from '../../parts/times';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useRunSheetCalls } from '../../state/runSheet';
 
 interface Props {
@@ -13,7 +13,7 @@ interface Props {
 /** What was done, the last first; a tick can be taken back. */
 export function DoneSteps({ piece, sheet, clock }: Props) {
   const calls = useRunSheetCalls(piece);
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   if (sheet.done.length === 0) return null;
   return (
     <details className="print:hidden">

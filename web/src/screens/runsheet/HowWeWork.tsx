@@ -6,7 +6,7 @@ import { Field } from '../../parts/Field';
 import { NumberField } from '../../parts/NumberField';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
-import { useInTurn } from '../../parts/useDeed';
+import { useInTurn } from '../../parts/useAction';
 import { useRunSheetCalls } from '../../state/runSheet';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];

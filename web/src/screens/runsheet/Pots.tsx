@@ -1,12 +1,12 @@
 import type { RunSheetView } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useToPot } from '../../state/useToPot';
 
 /** What is to be mixed for what is left; one touch takes a batch of it to the Pot. */
 export function Pots({ sheet }: { sheet: RunSheetView }) {
   const toPot = useToPot();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   if (sheet.pots.length === 0) return <p className="text-soft">Nothing is left to mix.</p>;
   return (
     <ul aria-label="To mix" className="grid gap-3">

@@ -63,7 +63,7 @@ export function Step({ piece, revision, step, clock, now }: Props) {
             <p className="text-sm text-soft first-letter:uppercase">{step.pauses.join('; ')}.</p>
           )}
           {step.why && <p className="text-sm text-soft first-letter:uppercase">{step.why}.</p>}
-          {step.wet_edge && <p className="text-sm font-semibold">{step.wet_edge.words}.</p>}
+          {step.wet_edge && <p className="text-sm">{step.wet_edge.words}.</p>}
           {step.care.map(({ words, source }) => (
             <p key={words} className="flex gap-2 text-sm">
               <ShieldAlert size={17} aria-hidden className="mt-0.5 shrink-0" />

@@ -5,7 +5,7 @@ import { Field } from '../../parts/Field';
 import { KeptPhoto } from '../../parts/KeptPhoto';
 import { misread, typed } from '../../parts/numbers';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useRunSheetCalls } from '../../state/runSheet';
 import { useUnsent } from '../../state/unsaved';
 import { onClock, useClock } from './useClock';
@@ -35,7 +35,7 @@ const TIMER: Record<Size, string> = {
 /** The clock of a step: started, stopped for a while, gone on with. It goes on through a reload. */
 function StepClock({ piece, revision, step, size }: Props) {
   const calls = useRunSheetCalls(piece);
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const minutes = useClock(step.clock);
   const runs = step.clock?.runs ?? false;
   const [word, Sign] = runs ? (['Pause', Pause] as const) : ([minutes ? 'Resume' : 'Start', Play] as const);
@@ -73,7 +73,7 @@ const NOTHING: Details = { minutes: '', note: '', photo: null };
 /** One touch ticks it off; how long it really took can be said with it. Each step has its own: give it the step as its key. */
 export function Tick({ piece, revision, step, size }: Props) {
   const calls = useRunSheetCalls(piece);
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const [details, setDetails, forgetDetails] = useUnsent(`tick ${piece} ${step.id}`, NOTHING);
   const { minutes, note, photo } = details;
   const [telling, setTelling] = useState(details !== NOTHING);

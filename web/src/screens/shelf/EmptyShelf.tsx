@@ -1,6 +1,7 @@
 import { Plus } from 'lucide-react';
 import { LookRound } from '../../parts/LookRound';
 import { Files } from './Files';
+import { UsualMediums } from './UsualMediums';
 
 /** What to do first. */
 export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
@@ -15,10 +16,11 @@ export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
         Add the paints you own, starting with the white you mix with: a name, its chip colour, and how many
         coats it takes to cover. Two paints are enough to start mixing.
       </p>
-      <div className="flex gap-2">
+      <div className="flex flex-wrap justify-center gap-2">
         <button type="button" className="press press-ink" onClick={onAdd}>
           <Plus size={20} aria-hidden /> Add a paint
         </button>
+        <UsualMediums />
         <Files first />
       </div>
       <LookRound />

@@ -2,7 +2,7 @@ import type { Paint, PaintPage, TestWorth } from '../../api/client';
 import { Doubt, DoubtBar } from '../../parts/Doubt';
 import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
-import { why } from '../../parts/useDeed';
+import { why } from '../../parts/useAction';
 import { useWorkshopCalls } from '../../state/workshop';
 
 interface Props {

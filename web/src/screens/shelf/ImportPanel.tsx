@@ -6,7 +6,7 @@ import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { Picker } from '../../parts/Picker';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { NO_ANSWER, useDeed } from '../../parts/useDeed';
+import { NO_ANSWER, useAction } from '../../parts/useAction';
 import { type How, useImport } from '../../state/files';
 import { useClasses } from '../../state/workspace';
 
@@ -23,7 +23,7 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
   const calls = useImport();
   const classes = useClasses().data ?? [];
   const tell = useTell();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   const [file, setFile] = useState<File>();
   const [kind, setKind] = useState<Class>('chalk');
   const [percent, setPercent] = useState<boolean>();
@@ -56,8 +56,8 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
     onClose();
   };
 
-  const bad = plan?.rows.filter((row) => row.deed === 'bad').length ?? 0;
-  const wanted = plan?.rows.filter((row) => row.deed === 'new' || row.deed === 'reading').length ?? 0;
+  const bad = plan?.rows.filter((row) => row.action === 'bad').length ?? 0;
+  const wanted = plan?.rows.filter((row) => row.action === 'new' || row.action === 'reading').length ?? 0;
 
   return (
     <Panel open onClose={onClose} title="Import a file" className="w-[min(46rem,94vw)]">
@@ -126,12 +126,12 @@ export function ImportPanel({ onClose }: { onClose: () => void }) {
             <ul aria-label="Preview of the import" className="max-h-[40vh] overflow-auto">
               {plan.rows.map((row) => (
                 <li key={row.line} className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3">
-                  {row.deed === 'bad' ? (
+                  {row.action === 'bad' ? (
                     <TriangleAlert size={20} aria-hidden className="m-3 justify-self-center" />
                   ) : (
                     <span aria-hidden className="h-11" style={{ background: row.hex }} />
                   )}
-                  <span className={`min-w-0 leading-tight ${row.deed === 'skip' ? 'text-soft' : ''}`}>
+                  <span className={`min-w-0 leading-tight ${row.action === 'skip' ? 'text-soft' : ''}`}>
                     <bdi className="block truncate font-semibold">{row.name}</bdi>
                     <span
                       className={`block text-sm ${row.words.startsWith('“') ? '' : 'first-letter:uppercase'}`}

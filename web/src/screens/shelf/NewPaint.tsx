@@ -1,11 +1,12 @@
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { type Paint, type PaintEntry, Problem } from '../../api/client';
 import { useTell } from '../../parts/Notice';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useUnsent } from '../../state/unsaved';
 import { usePaintCalls, usePaintPreview } from '../../state/workspace';
 import { Aside } from './Aside';
 import { PaintFields } from './PaintFields';
+import { UsualMediums } from './UsualMediums';
 
 const BLANK: PaintEntry = { name: '', class: 'chalk' };
 
@@ -16,7 +17,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
   const preview = usePaintPreview(entry);
   const calls = usePaintCalls();
   const tell = useTell();
-  const { attempt, busy } = useDeed();
+  const { attempt, busy } = useAction();
   // Until somebody tries to keep it, only a colour that was typed is found fault with.
   const typing = entry.colour && preview.error instanceof Problem ? preview.error : undefined;
 
@@ -54,6 +55,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
         <button type="submit" className="press press-ink" disabled={busy}>
           Add to shelf
         </button>
+        <UsualMediums onAdded={onClose} />
       </form>
     </Aside>
   );

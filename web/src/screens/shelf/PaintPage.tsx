@@ -10,7 +10,7 @@ import { Looks } from './Looks';
 import { PaintFields } from './PaintFields';
 import { Readings } from './Readings';
 import { TestFlow } from './TestFlow';
-import { TinDeeds } from './TinDeeds';
+import { TinActions } from './TinActions';
 
 interface Props {
   paint: Paint;
@@ -43,7 +43,7 @@ export function PaintPage({ paint, shelf, onClose, onGo }: Props) {
         <section aria-label="On the tin" className="grid gap-4">
           <h3 className="font-display text-xl font-semibold">On the tin</h3>
           <PaintFields key={draft.origin} entry={draft.entry} onChange={draft.type} problem={draft.problem} />
-          <TinDeeds paint={paint} shelf={shelf} onClose={onClose} onGo={onGo} />
+          <TinActions paint={paint} shelf={shelf} onClose={onClose} onGo={onGo} />
         </section>
       </div>
       {testing && (

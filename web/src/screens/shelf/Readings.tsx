@@ -2,7 +2,7 @@ import { Check, Trash2, TriangleAlert } from 'lucide-react';
 import type { ReadingKept } from '../../api/client';
 import { keyed } from '../../parts/keyed';
 import { deltaE, oneDecimal, when } from '../../parts/numbers';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useReadingCalls } from '../../state/readings';
 import { useTellDeleted } from '../../state/useTellDeleted';
 
@@ -32,7 +32,7 @@ const SOURCES: Record<string, string> = { photo: 'from a photo', chip: 'from a c
 
 function Reading({ reading, paint }: { reading: ReadingKept; paint: string }) {
   const calls = useReadingCalls();
-  const { attempt } = useDeed();
+  const { attempt } = useAction();
   const tellDeleted = useTellDeleted();
   const remove = () =>
     attempt('Couldn’t delete the reading', async () => {

@@ -12,7 +12,7 @@ import { Panel } from '../../parts/Panel';
 import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
-import { useDeed } from '../../parts/useDeed';
+import { useAction } from '../../parts/useAction';
 import { useReadingCalls } from '../../state/readings';
 
 /** Wet thickness of a brushed coat, µm: what a drawdown is made with unless somebody says otherwise. */
@@ -27,7 +27,7 @@ interface Props {
 /** A test from the first spoon to what it taught, in one dialog. */
 export function TestFlow({ test: { test, of: parts }, paint, onClose }: Props) {
   const calls = useReadingCalls();
-  const { attempt } = useDeed();
+  const { attempt } = useAction();
   const [pour, setPour] = useState<PartsMethod>('spoons');
   const [made, setMade] = useState<ReadingMade>();
   const [problem, setProblem] = useState<string>();

@@ -7,14 +7,14 @@ interface Props {
   /** May be typed after the amount. */
   unit: string;
   /** What the button says. */
-  deed: string;
+  action: string;
   ink?: boolean;
   /** True once it was taken: the field is emptied. */
   onGive: (amount: number) => Promise<boolean>;
 }
 
 /** An amount that is typed. */
-export function AmountForm({ label, placeholder, unit, deed, ink = false, onGive }: Props) {
+export function AmountForm({ label, placeholder, unit, action, ink = false, onGive }: Props) {
   const [text, setText] = useState('');
   const number = typed(text, unit);
   const wrong = misread(text, unit);
@@ -43,7 +43,7 @@ export function AmountForm({ label, placeholder, unit, deed, ink = false, onGive
         className={`press ${ink ? 'press-ink' : 'press-plain'}`}
         disabled={number == null}
       >
-        {deed}
+        {action}
       </button>
       {wrong && (
         <p id={shown} className="w-full text-sm font-medium">

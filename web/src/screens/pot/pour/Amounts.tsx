@@ -37,7 +37,7 @@ export function Amounts({
         label={`Amount in ${unit}`}
         placeholder={`another amount, ${unit}`}
         unit={unit}
-        deed="Add"
+        action="Add"
         ink
         onGive={(amount) => onAdd(measure, amount)}
       />

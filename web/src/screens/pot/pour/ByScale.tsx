@@ -9,7 +9,7 @@ interface Props {
   onTake: () => void;
   onTouch: () => void;
   onBegin: () => void;
-  onSimulate: (deed: string, grams?: number) => void;
+  onSimulate: (action: string, grams?: number) => void;
 }
 
 /** The needle, large enough to be read with a tin in the hand; one touch records what went in. */

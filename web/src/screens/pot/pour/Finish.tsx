@@ -45,7 +45,7 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
           label="Taken out, ml"
           placeholder="how much, ml"
           unit="ml"
-          deed="Taken out"
+          action="Taken out"
           onGive={async (ml) => {
             setOut(false);
             return onTakeOut(ml);

@@ -5,7 +5,7 @@ import { useTell } from '../../../parts/Notice';
 import { deltaE } from '../../../parts/numbers';
 import { Picker } from '../../../parts/Picker';
 import { TroubleLine } from '../../../parts/TroubleLine';
-import { NO_ANSWER } from '../../../parts/useDeed';
+import { NO_ANSWER } from '../../../parts/useAction';
 import { usePourCalls, useScale } from '../../../state/pours';
 import { useTellDeleted } from '../../../state/useTellDeleted';
 import { Correct } from '../Correct';
@@ -43,12 +43,12 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
 
   // One thing at a time: a second tap is not a second spoon.
   const under = useRef(false);
-  const attempt = async (deed: () => Promise<unknown>) => {
+  const attempt = async (action: () => Promise<unknown>) => {
     if (under.current) return false;
     under.current = true;
     try {
       setWrong(undefined);
-      await deed();
+      await action();
       return true;
     } catch (error) {
       setWrong(error instanceof Problem ? error.message : `Couldn’t record that: ${NO_ANSWER}`);
@@ -101,7 +101,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             onTake={() => add('scale')}
             onTouch={() => add('scale-touch')}
             onBegin={() => attempt(scale.begin)}
-            onSimulate={(deed, grams) => attempt(() => scale.simulate(deed, grams))}
+            onSimulate={(action, grams) => attempt(() => scale.simulate(action, grams))}
           />
         ) : (
           <Amounts measure={measure} onAdd={add} />

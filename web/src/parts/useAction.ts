@@ -1,16 +1,16 @@
-// Something that is asked of the program: once at a time, and told where it did not happen.
+// Asks the program for something, once at a time, and reports it where that fails.
 
 import { useRef, useState } from 'react';
 import { Problem } from '../api/client';
 import { useTell } from './Notice';
 
-/** What is said where no answer came. */
+/** What is shown where no answer came. */
 export const NO_ANSWER = 'Warm Blend isn’t responding';
 
 /** Why something did not happen. */
 export const why = (error: unknown) => (error instanceof Problem ? error.message : NO_ANSWER);
 
-/** What failed is caught where it can be shown at its place, and told where it cannot. */
+/** Shows a problem where it belongs, if it is caught there, and else as a notice. */
 function useTrouble() {
   const tell = useTell();
   return (failed: string, error: unknown, caught?: (problem: Problem) => void) => {
@@ -19,32 +19,32 @@ function useTrouble() {
   };
 }
 
-/** Carries out deeds one after the other: none is left out, however quickly they follow. What fails is shown, or caught. */
+/** Carries out actions one after another: none is left out, however quickly they follow. A failure is caught or shown as a notice. */
 export function useInTurn() {
   const trouble = useTrouble();
   const last = useRef(Promise.resolve());
-  return (failed: string, deed: () => Promise<void>, caught?: (problem: Problem) => void) => {
-    last.current = last.current.then(deed).catch((error: unknown) => trouble(failed, error, caught));
+  return (failed: string, action: () => Promise<void>, caught?: (problem: Problem) => void) => {
+    last.current = last.current.then(action).catch((error: unknown) => trouble(failed, error, caught));
   };
 }
 
-/** Carries out a deed and tells why it failed; while it is under way a second tap does nothing. */
-export function useDeed() {
+/** Carries out an action and says why it failed; while it is under way a second tap does nothing. */
+export function useAction() {
   const trouble = useTrouble();
   const under = useRef(false);
   const [busy, setBusy] = useState(false);
   const attempt = async <T>(
     /** `The board was not created`. */
     failed: string,
-    deed: () => Promise<T>,
-    /** What is done with a problem instead of telling it. */
+    action: () => Promise<T>,
+    /** Takes a problem instead of the notice. */
     caught?: (problem: Problem) => void,
   ): Promise<T | undefined> => {
     if (under.current) return undefined;
     under.current = true;
     setBusy(true);
     try {
-      return await deed();
+      return await action();
     } catch (error) {
       trouble(failed, error, caught);
       return undefined;

@@ -1,8 +1,8 @@
 //! Paints that readings tie together.
 //!
-//! Two paints that no reading names together, nor any chain of readings, teach nothing of each other: each circle is learnt by
+//! Two paints that no reading names together, nor any chain of readings, teach nothing of each other: each component is learnt by
 //! itself, and one about which nothing has changed is not learnt anew. Mediums are taken as they are, so they tie nothing; they
-//! stand in every circle that has a reading of them.
+//! stand in every component that has a reading of them.
 
 use serde::Serialize;
 
@@ -11,8 +11,8 @@ use super::reading::Reading;
 
 /// A connected group of paints, as a shelf of its own.
 #[derive(Debug, Clone)]
-pub(crate) struct Circle {
-    /// The name of its first paint: no other circle has it.
+pub(crate) struct Component {
+    /// The name of its first paint: no other component has it.
     pub name: u64,
     /// Its paints by their places on the shelf, in that order.
     pub paints: Vec<usize>,
@@ -21,7 +21,7 @@ pub(crate) struct Circle {
     pub said: CircleData,
 }
 
-/// All that is said of a circle: nothing else makes a difference to what is learnt.
+/// All that is said of a component: nothing else makes a difference to what is learnt.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 pub(crate) struct CircleData {
     pub names: Vec<u64>,
@@ -29,8 +29,8 @@ pub(crate) struct CircleData {
     pub readings: Vec<Reading>,
 }
 
-/// The circles of a shelf. A paint that is not a medium stands in one of them; a medium alone in one too.
-pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Vec<Circle> {
+/// The components of a shelf: its connected groups of paints. A paint that is not a medium stands in one of them; a medium alone in one too.
+pub(crate) fn components(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Vec<Component> {
     let ties = |reading: &Reading| -> Vec<usize> {
         let of = || reading.of.iter().map(|(paint, _)| *paint);
         let tied: Vec<usize> = of().filter(|paint| !paints[*paint].class.is_medium()).collect();
@@ -41,7 +41,7 @@ pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> 
         let tied = ties(reading);
         tied.windows(2).for_each(|pair| roots.tie(pair[0], pair[1]));
     }
-    // The root of a circle is its first paint: so they come in the order of the shelf.
+    // The root of a component is its first paint: so they come in the order of the shelf.
     let mut by_root: Vec<(Vec<usize>, Vec<usize>)> = vec![Default::default(); paints.len()];
     for paint in 0..paints.len() {
         by_root[roots.of(paint)].0.push(paint);
@@ -51,7 +51,7 @@ pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> 
             by_root[roots.of(*first)].1.push(at);
         }
     }
-    let circle = |(mut own, of_readings): (Vec<usize>, Vec<usize>)| {
+    let component = |(mut own, of_readings): (Vec<usize>, Vec<usize>)| {
         let name = names[own[0]];
         own.extend(of_readings.iter().flat_map(|at| readings[*at].of.iter().map(|(paint, _)| *paint)));
         own.sort_unstable();
@@ -62,9 +62,9 @@ pub(crate) fn circles(names: &[u64], paints: &[Facts], readings: &[Reading]) -> 
             facts: own.iter().map(|paint| paints[*paint]).collect(),
             readings: of_readings.iter().filter_map(|at| readings[*at].clone().with_paints(place)).collect(),
         };
-        Circle { name, paints: own, of_readings, said }
+        Component { name, paints: own, of_readings, said }
     };
-    by_root.into_iter().filter(|(own, _)| !own.is_empty()).map(circle).collect()
+    by_root.into_iter().filter(|(own, _)| !own.is_empty()).map(component).collect()
 }
 
 /// Which paints are tied (B. A. Galler and M. J. Fischer, *Commun. ACM* 7 (1964) 301).

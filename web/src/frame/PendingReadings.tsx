@@ -2,11 +2,11 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
-import { refresh, useYetToLearn } from '../state/workspace';
+import { refresh, usePendingReadings } from '../state/workspace';
 
-export function YetToLearn() {
+export function PendingReadings() {
   const client = useQueryClient();
-  const readings = useYetToLearn();
+  const readings = usePendingReadings();
   const before = useRef(0);
   useEffect(() => {
     // Whatever is on the screen is known better now.

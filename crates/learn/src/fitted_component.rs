@@ -8,13 +8,13 @@ use rayon::prelude::*;
 use warm_blend_paint::BadPaint;
 use warm_blend_spectral::{Lab, Light, Reflectance};
 
-use crate::circle::{Circle, CircleData};
+use crate::component::{CircleData, Component};
 use crate::draws::MEMBERS;
 use crate::ensemble::Ensemble;
 use crate::first_guess::{FirstGuess, Label};
 use crate::fit::{self, MANY, Remembered};
 use crate::judged::Judged;
-use crate::kept::{self, KeptCircle, KeptTin, Said};
+use crate::kept::{self, KeptComponent, KeptTin, Said};
 use crate::masstones::{Bases, OUTLIER_SD};
 
 /// A paint whose tin says too little.
@@ -30,9 +30,9 @@ pub struct BadTin {
 /// Tins that readings were fitted to, by their names: what was guessed first of each, and where it was found.
 pub(crate) type Found<'a> = HashMap<u64, &'a (Arc<FirstGuess>, Vec<f64>)>;
 
-/// What was said of a circle, and what was learnt.
+/// What was said of a component, and what was learnt.
 #[derive(Debug)]
-pub(crate) struct OfCircle {
+pub(crate) struct FittedComponent {
     pub said: CircleData,
     /// Stands for it, once somebody has asked.
     shown: OnceLock<Option<Said>>,
@@ -50,7 +50,7 @@ fn labels(said: &CircleData, spectra: Vec<Option<Reflectance>>) -> impl Iterator
     tins.map(|((name, facts), base)| Label { name: *name, facts: *facts, base })
 }
 
-impl OfCircle {
+impl FittedComponent {
     /// What a few more readings of the same tins are learnt from.
     fn remembered(&self, said: &CircleData, guesses: &[Arc<FirstGuess>]) -> Option<Arc<Remembered>> {
         let same = self.found.iter().map(|(guess, _)| guess);
@@ -65,7 +65,7 @@ impl OfCircle {
     }
 }
 
-/// What is kept in memory of circles that are learnt.
+/// What is kept in memory of components that are learnt.
 #[derive(Clone, Copy)]
 pub(crate) struct Keep {
     /// What unread tins may be, once it was drawn.
@@ -74,29 +74,34 @@ pub(crate) struct Keep {
     pub fits: bool,
 }
 
-impl OfCircle {
-    pub fn learn(circle: &Circle, keep: Keep, known: Option<&Self>, near: &Found) -> Result<Self, BadTin> {
-        let bases = Bases::of(&circle.said.facts, &circle.said.readings);
+impl FittedComponent {
+    pub fn learn(
+        component: &Component,
+        keep: Keep,
+        known: Option<&Self>,
+        near: &Found,
+    ) -> Result<Self, BadTin> {
+        let bases = Bases::of(&component.said.facts, &component.said.readings);
         if bases.not_fitted.iter().all(|out| *out) {
-            Self::unread(circle, bases, keep.draws)
+            Self::unread(component, bases, keep.draws)
         } else {
-            Self::fit(circle, bases, keep.fits, known, near)
+            Self::fit(component, bases, keep.fits, known, near)
         }
     }
 
-    /// What is known of a circle whose readings are yet to be learnt from: nothing of them counts as said.
-    pub fn put_off(circle: &Circle, keep: Keep) -> Result<Self, BadTin> {
-        let bases = Bases::of(&circle.said.facts, &circle.said.readings);
-        let mut known = Self::unread(circle, bases, keep.draws)?;
+    /// What is known of a component whose readings are yet to be learnt from: nothing of them counts as said.
+    pub fn put_off(component: &Component, keep: Keep) -> Result<Self, BadTin> {
+        let bases = Bases::of(&component.said.facts, &component.said.readings);
+        let mut known = Self::unread(component, bases, keep.draws)?;
         known.said.readings.clear();
         known.judged.clear();
         Ok(known)
     }
 
-    /// A circle that has nothing to be fitted to: a tin with spectra of its masstone, or with no reading at all.
-    fn unread(circle: &Circle, bases: Bases, kept: bool) -> Result<Self, BadTin> {
-        let readings = &circle.said.readings;
-        let paints = labels(&circle.said, bases.spectra).zip(&circle.paints).map(|(label, paint)| {
+    /// A component that has nothing to be fitted to: a tin with spectra of its masstone, or with no reading at all.
+    fn unread(component: &Component, bases: Bases, kept: bool) -> Result<Self, BadTin> {
+        let readings = &component.said.readings;
+        let paints = labels(&component.said, bases.spectra).zip(&component.paints).map(|(label, paint)| {
             Ensemble::unread(label, kept).map_err(|error| BadTin { paint: *paint, error })
         });
         let paints = paints.collect::<Result<Vec<_>, _>>()?;
@@ -106,17 +111,17 @@ impl OfCircle {
             Judged::of(reading, predicted, odd.is_some_and(|odd| odd > OUTLIER_SD), odd.unwrap_or(0.0))
         });
         let (judged, found) = (judged.collect(), Vec::new());
-        let (said, shown) = (circle.said.clone(), OnceLock::new());
+        let (said, shown) = (component.said.clone(), OnceLock::new());
         Ok(Self { said, shown, found, paints, judged, remembered: Mutex::default() })
     }
 
     /// What is guessed first of each tin; one whose label is that from earlier versions is not guessed anew.
     fn guesses(
-        circle: &Circle,
+        component: &Component,
         spectra: Vec<Option<Reflectance>>,
         near: &Found,
     ) -> Result<Vec<Arc<FirstGuess>>, BadTin> {
-        let tins: Vec<_> = labels(&circle.said, spectra).zip(&circle.paints).collect();
+        let tins: Vec<_> = labels(&component.said, spectra).zip(&component.paints).collect();
         let guesses = tins.into_par_iter().map(|(label, paint)| {
             match near.get(&label.name).filter(|(guess, _)| guess.label == label) {
                 Some((guess, _)) => Ok(Arc::clone(guess)),
@@ -127,18 +132,18 @@ impl OfCircle {
     }
 
     fn fit(
-        circle: &Circle,
+        component: &Component,
         bases: Bases,
         keep: bool,
         known: Option<&Self>,
         near: &Found,
     ) -> Result<Self, BadTin> {
-        let CircleData { names, readings, .. } = &circle.said;
-        let guesses = Self::guesses(circle, bases.spectra, near)?;
+        let CircleData { names, readings, .. } = &component.said;
+        let guesses = Self::guesses(component, bases.spectra, near)?;
         // A short way is not worth that its end hangs, however little, on where it began.
         let stood = |name| near.get(name).filter(|_| readings.len() >= MANY).map(|(_, at)| at.as_slice());
         let near: Vec<Option<&[f64]>> = names.iter().map(stood).collect();
-        let before = known.and_then(|known| known.remembered(&circle.said, &guesses));
+        let before = known.and_then(|known| known.remembered(&component.said, &guesses));
         let fit = fit::fit(&guesses, readings, bases.not_fitted, before.as_deref(), &near, keep);
         let judged = readings.iter().zip(&fit.sights).enumerate().map(|(i, (reading, sight))| {
             let questioned = bases.odd[i].map_or(fit.left_out[i], |odd| odd > OUTLIER_SD);
@@ -153,7 +158,7 @@ impl OfCircle {
         let paints = paints.collect();
         let found = guesses.into_iter().zip(fit.best).collect();
         let remembered = Mutex::new(fit.remembered.map(Arc::new));
-        let (said, shown) = (circle.said.clone(), OnceLock::new());
+        let (said, shown) = (component.said.clone(), OnceLock::new());
         Ok(Self { said, shown, found, paints, judged, remembered })
     }
 
@@ -163,22 +168,22 @@ impl OfCircle {
     }
 
     /// As it is kept under its name.
-    pub fn kept(&self, name: u64) -> Option<KeptCircle> {
+    pub fn kept(&self, name: u64) -> Option<KeptComponent> {
         let found = self.found.iter().zip(&self.paints).map(|((_, at), paint)| KeptTin {
             at: at.clone(),
             best: paint.best().clone(),
             members: paint.coordinates().to_vec(),
         });
-        KeptCircle::of(name, self.told()?, found, &self.judged)
+        KeptComponent::of(name, self.told()?, found, &self.judged)
     }
 
-    /// What was learnt of a circle, where that is what was kept.
-    pub fn recall(circle: &Circle, kept: &KeptCircle) -> Option<Self> {
-        let shown = kept::told(&circle.said).filter(|shown| *shown == kept.said)?;
+    /// What was learnt of a component, where that is what was kept.
+    pub fn recall(component: &Component, kept: &KeptComponent) -> Option<Self> {
+        let shown = kept::told(&component.said).filter(|shown| *shown == kept.said)?;
         let (found, judged) = kept.open()?;
-        let bases = Bases::of(&circle.said.facts, &circle.said.readings);
-        let labels = labels(&circle.said, bases.spectra);
-        if found.len() != circle.paints.len() || judged.len() != circle.said.readings.len() {
+        let bases = Bases::of(&component.said.facts, &component.said.readings);
+        let labels = labels(&component.said, bases.spectra);
+        if found.len() != component.paints.len() || judged.len() != component.said.readings.len() {
             return None;
         }
         let known = labels.zip(found).map(|(label, KeptTin { at, best, members })| {
@@ -191,7 +196,7 @@ impl OfCircle {
             })
         });
         let (paints, found) = known.collect::<Option<Vec<_>>>()?.into_iter().unzip();
-        let (said, shown) = (circle.said.clone(), Some(shown).into());
+        let (said, shown) = (component.said.clone(), Some(shown).into());
         Some(Self { said, shown, found, paints, judged, remembered: Mutex::default() })
     }
 }

@@ -6,7 +6,7 @@ import { Drawdown } from '../../parts/Drawdown';
 import { goBackTo } from '../../parts/focus';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
-import { why } from '../../parts/useDeed';
+import { why } from '../../parts/useAction';
 import { useTellDeleted } from '../../state/useTellDeleted';
 import { useWorkshopCalls } from '../../state/workshop';
 import { usePaintCalls } from '../../state/workspace';
@@ -19,7 +19,7 @@ interface Props {
 }
 
 /** What can be done with a tin as a whole. */
-export function TinDeeds({ paint, shelf, onClose, onGo }: Props) {
+export function TinActions({ paint, shelf, onClose, onGo }: Props) {
   const calls = usePaintCalls();
   const workshop = useWorkshopCalls();
   const tell = useTell();
