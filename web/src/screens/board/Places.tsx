@@ -22,7 +22,7 @@ export function Places({ strip }: { strip: StripPrediction }) {
       <ul aria-label="Places" className="grid gap-x-px gap-y-3 sm:grid-cols-3">
         {strip.places.map(({ place, seen, within, colours }) => (
           <li key={place} className="grid content-start gap-1">
-            <span aria-hidden className="flex h-12">
+            <span aria-hidden className="flex h-8">
               <span className="flex-2" style={{ background: seen.hex }} />
               <span className="flex flex-3">
                 {colours.map((colour) => (
