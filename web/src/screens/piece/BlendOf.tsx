@@ -1,8 +1,8 @@
 import { Plus, X } from 'lucide-react';
 import type { Finish } from '../../api/client';
-import { PaintPicker } from '../../parts/PaintPicker';
 import { Segments } from '../../parts/Segments';
-import { type Choice, pickedPot } from './pots';
+import { PotPicker } from './PotPicker';
+import type { Choice } from './pots';
 
 type Blend = Extract<Finish, { blend: unknown }>['blend'];
 
@@ -24,10 +24,8 @@ const spread = (bands: Blend['bands']) =>
 
 /** Two to five colours that go over into each other. */
 export function BlendOf({ blend, pots, onChange }: Props) {
-  const fill = (n: number, id: string) => {
-    const pot = pots.find((one) => one.id === id)?.pot;
-    if (pot) onChange({ ...blend, bands: blend.bands.map((band, i) => (i === n ? { ...band, pot } : band)) });
-  };
+  const fill = (n: number, pot: Blend['bands'][number]['pot']) =>
+    onChange({ ...blend, bands: blend.bands.map((band, i) => (i === n ? { ...band, pot } : band)) });
   const last = blend.bands[blend.bands.length - 1];
   return (
     <div className="grid gap-2">
@@ -38,29 +36,26 @@ export function BlendOf({ blend, pots, onChange }: Props) {
         onChange={(way) => onChange({ ...blend, way })}
         className="inline-flex"
       />
-      {blend.bands.map((band, n) => {
-        const picked = pickedPot(pots, band.pot);
-        return (
-          <div key={String(n)} className="flex gap-1">
-            <PaintPicker
-              label={`Colour ${String(n + 1)}`}
-              className="min-w-0 flex-1"
-              choices={picked.choices}
-              value={picked.id}
-              onChange={(next) => fill(n, next)}
-            />
-            <button
-              type="button"
-              className="press press-bare px-0"
-              aria-label={`Remove colour ${String(n + 1)}`}
-              disabled={blend.bands.length <= 2}
-              onClick={() => onChange({ ...blend, bands: spread(blend.bands.filter((_, i) => i !== n)) })}
-            >
-              <X size={18} aria-hidden />
-            </button>
-          </div>
-        );
-      })}
+      {blend.bands.map((band, n) => (
+        <div key={String(n)} className="flex gap-1">
+          <PotPicker
+            label={`Colour ${String(n + 1)}`}
+            className="min-w-0 flex-1"
+            pots={pots}
+            pot={band.pot}
+            onChange={(pot) => fill(n, pot)}
+          />
+          <button
+            type="button"
+            className="press press-bare px-0"
+            aria-label={`Remove colour ${String(n + 1)}`}
+            disabled={blend.bands.length <= 2}
+            onClick={() => onChange({ ...blend, bands: spread(blend.bands.filter((_, i) => i !== n)) })}
+          >
+            <X size={18} aria-hidden />
+          </button>
+        </div>
+      ))}
       {blend.bands.length < 5 && last && (
         <button
           type="button"

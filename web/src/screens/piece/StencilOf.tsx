@@ -1,10 +1,10 @@
 import type { PieceChoices, Stencil, ZoneView } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
-import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { TroubleLine } from '../../parts/TroubleLine';
-import { type Choice, pickedPot } from './pots';
+import { PotPicker } from './PotPicker';
+import type { Choice } from './pots';
 
 interface Props {
   zone: ZoneView;
@@ -34,19 +34,14 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
     />
   );
   if (!stencil) return picker;
-  const picked = pickedPot(pots, stencil.pot);
   return (
     <div className="grid gap-2">
       {picker}
-      <PaintPicker
+      <PotPicker
         label="Colour of the pattern"
-        className="w-full min-w-0"
-        choices={picked.choices}
-        value={picked.id}
-        onChange={(id) => {
-          const pot = pots.find((one) => one.id === id)?.pot;
-          if (pot) onChange({ ...stencil, pot });
-        }}
+        pots={pots}
+        pot={stencil.pot}
+        onChange={(pot) => onChange({ ...stencil, pot })}
       />
       <SlideRow
         name="Size"

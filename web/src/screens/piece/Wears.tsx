@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import type { BoardInList, Finish, Mix, Paint, Piece, PieceChoices, ZoneView } from '../../api/client';
 import { useTell } from '../../parts/Notice';
-import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { BlendOf } from './BlendOf';
@@ -17,7 +16,8 @@ import {
   wornBy,
 } from './entry';
 import { GroundOf, GroundWarning } from './GroundOf';
-import { pickedPot, potsOf } from './pots';
+import { PotPicker } from './PotPicker';
+import { potsOf } from './pots';
 import { StencilOf } from './StencilOf';
 
 interface Props {
@@ -133,7 +133,6 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
   const rarely = choices.ages.map(({ id }) => id).filter((id) => !OFTEN.includes(id));
   const special =
     Boolean(worn.stencil ?? worn.ground) || rarely.some((id) => ageing[id as keyof typeof ageing] > 0);
-  const picked = paint && pickedPot(pots, paint);
   return (
     <section
       aria-label={`Finish of ${zone.name.toLowerCase()}`}
@@ -152,17 +151,8 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
         value={value}
         onChange={wear}
       />
-      {paint && picked && (
-        <PaintPicker
-          label="Paint"
-          className="w-full min-w-0"
-          choices={picked.choices}
-          value={picked.id}
-          onChange={(id) => {
-            const pot = pots.find((one) => one.id === id)?.pot;
-            if (pot) put({ paint: { pot } });
-          }}
-        />
+      {paint && (
+        <PotPicker label="Paint" pots={pots} pot={paint} onChange={(pot) => put({ paint: { pot } })} />
       )}
       {blend && <BlendOf blend={blend} pots={pots} onChange={(blend) => put({ blend })} />}
       {value !== 'bare' && !alike && (
