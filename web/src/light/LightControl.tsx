@@ -1,11 +1,12 @@
 import { Sun } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { Picker } from '../parts/Picker';
-import { useLight, useLights } from './light';
+import { useLight, useLights, useShownInLights } from './light';
 
 /** Chooses the light: all seven side by side where there is room, each as what it does to what is looked at; else a list. */
 export function LightControl() {
-  const { light, setLight, inLights } = useLight();
+  const { light, setLight } = useLight();
+  const inLights = useShownInLights();
   const lights = useLights();
   return (
     <>

@@ -28,10 +28,11 @@ interface LookNow {
   setState: (state: StateName) => void;
   units: Units;
   setUnits: (units: Units) => void;
-  /** What the screen at hand shows in each light; nothing where it does not say. */
-  inLights: InLights | undefined;
-  setInLights: (inLights: InLights | undefined) => void;
 }
+
+/** What the screen at hand shows in each light; nothing where it does not say. Apart from the rest: it changes with every preview. */
+const Shown = createContext<InLights | undefined>(undefined);
+const SetShown = createContext<(inLights: InLights | undefined) => void>(() => {});
 
 const Look = createContext<LookNow>({
   light: 'daylight',
@@ -40,8 +41,6 @@ const Look = createContext<LookNow>({
   setState: () => {},
   units: 'metric',
   setUnits: () => {},
-  inLights: undefined,
-  setInLights: () => {},
 });
 
 /** A choice that outlasts a reload; one that is no longer known gives way to the usual. */
@@ -67,27 +66,36 @@ export function LightProvider({ children }: { children: ReactNode }) {
   );
   const [state, setState] = useKept<StateName>(STATE_KEPT_AS, 'dry', STATES);
   const [units, setUnits] = useKept<Units>(UNITS_KEPT_AS, 'metric', UNITS);
-  const [inLights, setInLights] = useState<InLights>();
+  const [shown, setShown] = useState<InLights>();
   // Dates and money follow the units: 27 November, or November 27.
   document.documentElement.lang = units === 'metric' ? 'en-GB' : 'en-US';
   const value = useMemo(
-    () => ({ light, setLight, state, setState, units, setUnits, inLights, setInLights }),
-    [light, setLight, state, setState, units, setUnits, inLights],
+    () => ({ light, setLight, state, setState, units, setUnits }),
+    [light, setLight, state, setState, units, setUnits],
   );
-  return <Look value={value}>{children}</Look>;
+  return (
+    <Look value={value}>
+      <SetShown value={setShown}>
+        <Shown value={shown}>{children}</Shown>
+      </SetShown>
+    </Look>
+  );
 }
 
 export const useLight = () => useContext(Look);
 
 /** Lets each light be shown as what it does to what is looked at, for as long as it is on the screen. */
 export function useInLights(colours: InLights | undefined) {
-  const { setInLights } = useContext(Look);
+  const setShown = useContext(SetShown);
   const said = JSON.stringify(colours);
   useEffect(() => {
-    setInLights(said === undefined ? undefined : (JSON.parse(said) as InLights));
-    return () => setInLights(undefined);
-  }, [said, setInLights]);
+    setShown(said === undefined ? undefined : (JSON.parse(said) as InLights));
+    return () => setShown(undefined);
+  }, [said, setShown]);
 }
+
+/** What the screen at hand shows in each light. */
+export const useShownInLights = () => useContext(Shown);
 
 /** `metric` or `imperial`. */
 export const useUnits = () => useContext(Look).units;

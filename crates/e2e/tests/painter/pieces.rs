@@ -139,6 +139,11 @@ async fn one_touch_dresses_the_whole_piece() {
         painted.filter(|zone| zone["wears"].as_str().unwrap().starts_with("oxblood")).count()
     };
     assert_eq!(dressed().await, 1);
+    // Sides that wear what the case does have no finish of their own to give.
+    painter.click("button", "Sides").await;
+    painter.reads("Same finish as the front").await;
+    painter.gone("button", "Dress every part like this").await;
+    painter.click("button", "Top").await;
     painter.click("button", "Dress every part like this").await;
     painter.reads("Every part wears oxblood. Undo takes it back.").await;
     painter.saved().await;

@@ -6,8 +6,8 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{
-    Advice, AdviceFix, AreaState, Board, Caution, Deposit, LayerId, Letter, Place, PlaceSeen, Severity,
-    Stack, Technique, advice, bands, cautions, lab,
+    Advice, AdviceFix, AreaState, Board, Caution, Deposit, Layer, LayerId, Letter, Place, PlaceSeen,
+    Severity, Stack, Technique, advice, bands, cautions, lab,
 };
 use warm_blend_learn::Certainty;
 use warm_blend_paint::{Look, MixPart, PaintId, Seen as SeenInLight, Verdict, percentages};
@@ -217,11 +217,12 @@ impl<'a> SeenBoard<'a> {
         let known = |paint| self.shelf.known(paint);
         let doubts = bands(self.board, letter, known, self.shelf.hands(), on, (light, state))
             .map_err(|error| Refusal::field("/ground/colour", error))?;
+        let painted = self.painted(letter, &stack);
         let seen = Place::ALL.map(|place| stack.seen(place, on, state));
         let at = |place: Place| &seen[place as usize];
         let place = |place| {
             let ground = lab(&stack.seen(place, 0, state).from_afar(), light);
-            let named = |state: &AreaState| Some(self.looks_like(letter, &stack, ground, state));
+            let named = |state: &AreaState| Some(self.looks_like(&painted, ground, state));
             PlacePredicted::of(place, at(place), *doubts.at(place), light, named)
         };
         let afar = |place| in_each_light(&at(place).from_afar());
@@ -239,21 +240,28 @@ impl<'a> SeenBoard<'a> {
         })
     }
 
+    /// The layers that lay paint: by its place, the name of its main paint and its flat colour.
+    fn painted(&self, letter: Letter, stack: &Stack) -> Vec<(usize, String, Lab)> {
+        let is_paint =
+            |paint: PaintId| self.shelf.product(paint).is_some_and(|product| !product.class.is_medium());
+        let named = |(n, layer): (usize, &Layer)| {
+            let paints = layer.pot.iter().filter(|part| is_paint(part.paint));
+            let main = paints.max_by_key(|part| part.parts.value())?.paint;
+            Some((n, self.shelf.name(main.0).to_owned(), self.look.lab(stack.material(n)?)))
+        };
+        self.board.layers(letter).into_iter().enumerate().filter_map(named).collect()
+    }
+
     /// What a state looks most like, of the paints that lie there and the ground.
-    fn looks_like(&self, letter: Letter, stack: &Stack, ground: Lab, state: &AreaState) -> String {
+    fn looks_like(&self, painted: &[(usize, String, Lab)], ground: Lab, state: &AreaState) -> String {
         let seen = lab(&state.seen, self.look.light);
         let off = |own: Lab| difference(own, seen).value();
-        let here = self.board.layers(letter).into_iter().enumerate();
-        let named = here.filter(|(n, _)| state.present >> n & 1 == 1).filter_map(|(n, layer)| {
-            let is_paint =
-                |paint: PaintId| self.shelf.product(paint).is_some_and(|product| !product.class.is_medium());
-            let paints = layer.pot.iter().filter(|part| is_paint(part.paint));
-            let name = self.shelf.name(paints.max_by_key(|part| part.parts.value())?.paint.0);
-            Some((off(self.look.lab(stack.material(n)?)), name.to_owned()))
-        });
-        let ground = (off(ground), self.board.ground.kind.name().to_lowercase());
-        let nearest = named.chain(std::iter::once(ground)).min_by(|one, other| one.0.total_cmp(&other.0));
-        nearest.map_or_else(String::new, |(_, name)| name)
+        let here = painted.iter().filter(|(n, ..)| state.present >> n & 1 == 1);
+        let nearest = here.min_by(|one, other| off(one.2).total_cmp(&off(other.2)));
+        match nearest.filter(|(.., own)| off(*own) <= off(ground)) {
+            Some((_, name, _)) => name.clone(),
+            None => self.board.ground.kind.name().to_lowercase(),
+        }
     }
 
     fn shared(&self, letter: Letter) -> usize {

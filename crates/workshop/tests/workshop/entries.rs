@@ -167,10 +167,17 @@ fn a_strip_is_predicted_layer_by_layer() {
     for place in &answer.places {
         assert!(place.colours.iter().map(|colour| colour.percent).sum::<u32>() == 100 && place.within > 0.0);
     }
-    // Shares from near are those of the paint on top; where nothing lies, of the ground.
-    let on_top = |prediction: &StripPrediction, place: usize| prediction.places[place].colours[0].of.clone();
-    assert_eq!(on_top(&answer, 1).as_deref(), Some("peat"));
-    assert_eq!(on_top(&bare, 0), Some(board().ground.kind.name().to_lowercase()));
+    // Shares from near are named by the paint that they look most like: white under a thin glaze, brown under a coat of it; where
+    // nothing lies, by the ground.
+    let named = |prediction: &StripPrediction, place: usize| prediction.places[place].colours[0].of.clone();
+    assert_eq!(named(&answer, 0).as_deref(), Some("chimney white"));
+    let mut layers: Vec<Layer> = board().layers(Letter::ALL[0]).into_iter().cloned().collect();
+    layers.push(Layer::new(Technique::BrushedCoat, components(&[(BROWN, 1)])));
+    let strip = Strip { letter: Letter::ALL[0], from: None, layers };
+    let covered = Board::new(Name::new("covered").unwrap(), board().ground, vec![strip]).unwrap();
+    let covered = shelf.predict_strip(&covered, None, None, LIGHT.into()).unwrap();
+    assert_eq!(named(&covered, 0).as_deref(), Some("peat"));
+    assert_eq!(named(&bare, 0), Some(board().ground.kind.name().to_lowercase()));
     // What is seen in the light at hand is among what is seen in each.
     let daylight = serde_json::to_value(&answer.lights).unwrap()[0].clone();
     assert_eq!((answer.lights.len(), LIGHT), (Light::ALL.len(), Light::ALL[0]));

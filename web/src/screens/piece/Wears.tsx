@@ -102,7 +102,8 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
         worn.wears,
       ),
     );
-    tell(`Every part wears ${zone.wears}. Undo takes it back.`);
+    // A pattern is not carried to the others.
+    tell(`Every part wears ${zone.stencil ? 'the same' : zone.wears}. Undo takes it back.`);
   };
   const aged = (of: string[]) =>
     choices.ages
@@ -155,7 +156,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
         <PotPicker label="Paint" pots={pots} pot={paint} onChange={(pot) => put({ paint: { pot } })} />
       )}
       {blend && <BlendOf blend={blend} pots={pots} onChange={(blend) => put({ blend })} />}
-      {value !== 'bare' && !alike && (
+      {value !== 'bare' && value !== 'carried' && !alike && (
         <button
           type="button"
           className="press press-bare -ml-2 justify-self-start text-sm"

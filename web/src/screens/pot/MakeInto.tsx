@@ -26,9 +26,9 @@ export function MakeInto({ mix, entry, thinned, onChange, onCopied }: Props) {
   const missing = presets.find((preset) => preset.id === wanted)?.missing ?? [];
 
   // `Glaze, 4 to 1` makes `slate blue, glaze`.
-  const copyName = (name: string, preset: string | null) => {
+  const copied = (name: string, preset: string | null, components: MixEntry['components']) => {
     const [into = 'without a medium'] = presets.find(({ id }) => id === preset)?.name.split(',') ?? [];
-    return `${name}, ${into.toLowerCase()}`;
+    return calls.make({ name: `${name}, ${into.toLowerCase()}`, components, target: null });
   };
 
   const make = async (preset: string | null) => {
@@ -36,7 +36,7 @@ export function MakeInto({ mix, entry, thinned, onChange, onCopied }: Props) {
     if (name) {
       const copy = await attempt('Couldn’t make it into that', async () => {
         const made = await madeInto(components, preset);
-        return calls.make({ name: copyName(name, preset), components: made, target: null });
+        return copied(name, preset, made);
       });
       if (copy) onCopied(copy.id);
       return;
@@ -57,7 +57,7 @@ export function MakeInto({ mix, entry, thinned, onChange, onCopied }: Props) {
     const made = await attempt('Couldn’t add the medium', async () => {
       await settle();
       const { name, components } = entry;
-      const into = name ? await calls.make({ name: copyName(name, wanted), components, target: null }) : mix;
+      const into = name ? await copied(name, wanted, components) : mix;
       await calls.makeInto(into.id, wanted);
       return into;
     });
