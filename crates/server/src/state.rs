@@ -14,7 +14,7 @@ use uuid::Uuid;
 use warm_blend_learn::Learnt;
 use warm_blend_paint::{Look, Name};
 use warm_blend_piece::Piece;
-use warm_blend_store::{Deed, Kept, Notice, OpenError, Store, StoreError};
+use warm_blend_store::{Deed, Kept, Notice, OpenError, Store, StoreError, TraceEvent};
 use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
 
 use crate::{
@@ -103,6 +103,11 @@ impl Workspace {
     /// What the painter should hear of the file.
     pub fn notices(&self) -> Vec<Notice> {
         self.store().notices()
+    }
+
+    /// Reports every SQL statement as it begins; see [`Store::trace_statements`].
+    pub fn trace_statements(&self, report: fn(TraceEvent<'_>)) {
+        self.store().trace_statements(report);
     }
 
     /// Brings everything that was kept into the file itself.

@@ -3,6 +3,7 @@
 use std::{cell::RefCell, ops::Range, path::Path, sync::Arc};
 
 use jiff::{SignedDuration, Timestamp};
+use rusqlite::trace::{TraceEvent, TraceEventCodes};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
 use warm_blend_workshop::{Document, Documents, Id, Kept, LoggedPot, Revision};
 
@@ -256,6 +257,11 @@ impl Store {
             .connection
             .prepare_cached("SELECT COALESCE(SUM(revision), 0) FROM document WHERE kind = ?1")?;
         Ok(query.query_row([T::KIND], |row| row.get(0))?)
+    }
+
+    /// Reports every SQL statement as it begins: what a request costs.
+    pub fn trace_statements(&self, report: fn(TraceEvent<'_>)) {
+        self.connection.trace_v2(TraceEventCodes::SQLITE_TRACE_STMT, Some(report));
     }
 
     /// Writes a new value over the revision that was seen. Writing what is there already changes nothing.

@@ -6,6 +6,7 @@ use reqwest::{Client, Method, Response, StatusCode};
 use serde_json::Value;
 use tempfile::TempDir;
 use warm_blend_server::{Served, Workspace, serve};
+use warm_blend_store::TraceEvent;
 
 /// Every list of documents, and what is chosen for the workshop.
 pub const LISTS: [&str; 7] = [
@@ -42,6 +43,16 @@ impl Bench {
         Self::with(|file| {
             let workspace = Workspace::demo(file).unwrap();
             workspace.connect_scale(scale);
+            workspace
+        })
+        .await
+    }
+
+    /// The demo workspace, its SQL reported.
+    pub async fn demo_traced(report: fn(TraceEvent<'_>)) -> Self {
+        Self::with(|file| {
+            let workspace = Workspace::demo(file).unwrap();
+            workspace.trace_statements(report);
             workspace
         })
         .await

@@ -1,11 +1,13 @@
 //! A pot is poured: by spoons, by weight, by a scale; by two people at once.
 
+use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
 use crate::bench::Bench;
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use uuid::Uuid;
+use warm_blend_store::TraceEvent;
 
 fn number(value: &Value) -> f64 {
     value.as_f64().unwrap_or_else(|| panic!("not a number: {value}"))
@@ -61,6 +63,28 @@ async fn what_is_poured_is_the_recipe() {
     let entry = json!({"components": back["recipe"], "target": {"hex": "#6c7482"}, "name": null});
     let shown = bench.post("/api/mixes/preview", entry, StatusCode::OK).await;
     assert_eq!(shown["swatch"]["face"]["hex"], back["swatch"]["face"]["hex"]);
+}
+
+/// The records of all pots tell how much a touch is; a step reads them once, however many there are.
+#[tokio::test]
+async fn a_step_reads_the_pots_once() {
+    static READS: AtomicUsize = AtomicUsize::new(0);
+    let bench = Bench::demo_traced(|event| {
+        if let TraceEvent::Stmt(statement, _) = event {
+            let sql = statement.expanded_sql().unwrap_or_default();
+            let all_pots = sql.contains("body FROM document WHERE kind = 'pour'");
+            READS.fetch_add(usize::from(all_pots), Ordering::SeqCst);
+        }
+    })
+    .await;
+    let (pour, grey, blue) = begun(&bench).await;
+    // What is learned from pots reads them in the background as well: it is up to date after the first step.
+    step(&bench, &pour, &grey, "ml", 30.0, StatusCode::OK).await;
+    for count in [20.0, 10.0, 5.0] {
+        let before = READS.load(Ordering::SeqCst);
+        step(&bench, &pour, &blue, "ml", count, StatusCode::OK).await;
+        assert_eq!(READS.load(Ordering::SeqCst) - before, 1, "after {count} ml");
+    }
 }
 
 /// A millilitre of dove grey weighs what its class usually does (1.45 g, common practice) until its tin says otherwise.
