@@ -271,7 +271,7 @@ impl Layer {
 
     /// True where there is wax in its pot.
     pub fn is_waxed<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> bool {
-        self.inside(tin).iter().any(|(class, _)| *class == Class::ClearWax)
+        self.inside(tin).iter().any(|(class, _)| class.is_wax())
     }
 
     /// How rough it is left, µm from tip to hollow: as the painter says, or as the technique does with so much texture powder in
@@ -323,7 +323,7 @@ pub(super) fn seals(inside: &[(Class, f64)]) -> bool {
     let sum = |of: &dyn Fn(Class) -> bool| -> f64 {
         inside.iter().filter(|(class, _)| of(*class)).map(|(_, amount)| amount).sum()
     };
-    let sealing = |class| matches!(class, Class::ClearWax | Class::ClearCoat | Class::Shellac);
+    let sealing = |class: Class| class.is_wax() || matches!(class, Class::ClearCoat | Class::Shellac);
     sum(&sealing) > SEALS * sum(&stays)
 }
 

@@ -447,7 +447,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let colour = layers[n]
             .pot
             .iter()
-            .find(|part| (self.tin)(part.paint).is_some_and(|tin| !tin.class.is_medium()));
+            .find(|part| (self.tin)(part.paint).is_some_and(|tin| tin.class.makes_colours()));
         let wax = self.shelf.iter().find(|tin| tin.class == Class::ClearWax);
         if let (Some(colour), Some(wax), Ok(nine)) = (colour, wax, WholeParts::new(9)) {
             let pot = vec![*colour, MixPart { paint: wax.paint, parts: nine }];
@@ -482,7 +482,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
 
     /// Paints of the shelf of some colour, spread from dark to light: five of them at most.
     fn paints(&self, of: impl Fn(&Lab) -> bool) -> Vec<PaintId> {
-        let right = |tin: &&OnShelf| tin.class.makes_plain_colours() && of(&tin.lab);
+        let right = |tin: &&OnShelf| tin.class.makes_water_based_colours() && of(&tin.lab);
         let mut tins: Vec<&OnShelf> = self.shelf.iter().filter(right).collect();
         tins.sort_by(|one, other| one.lab.l.total_cmp(&other.lab.l));
         let step = tins.len().div_ceil(5).max(1);

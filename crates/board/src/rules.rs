@@ -110,7 +110,7 @@ impl Step<'_> {
 
     /// True of what only wax sticks to: wax, clear or tinted, gilding wax, and a resist, which is worked into wax.
     fn is_wax(&self) -> bool {
-        self.has(Class::ClearWax) || self.is(Family::Gild) || self.layer.technique == Technique::WetWaxResist
+        self.contents.has_wax() || self.is(Family::Gild) || self.layer.technique == Technique::WetWaxResist
     }
 
     fn has(&self, class: Class) -> bool {
@@ -121,8 +121,8 @@ impl Step<'_> {
         self.contents.is_mostly(|product| product.class == class)
     }
 
-    fn is_chalky(&self) -> bool {
-        self.contents.is_mostly(|product| matches!(product.class, Class::Chalk | Class::Clay))
+    fn is_porous(&self) -> bool {
+        self.contents.is_mostly(|product| product.class.is_porous())
     }
 
     /// True of paint that water takes off again once it is dry: enough of it is clay-type.
@@ -130,9 +130,9 @@ impl Step<'_> {
         self.contents.share(|product| product.class == Class::Clay) >= REWETS
     }
 
-    /// True of what is rubbed off with a wet cloth where it is bare: chalk- and clay-type paint.
+    /// True of what is rubbed off with a wet cloth where it is bare: chalk-type, clay-type and milk paint.
     fn rubs_off_wet(&self) -> bool {
-        self.contents.share(|product| matches!(product.class, Class::Chalk | Class::Clay)) >= 0.5
+        self.contents.share(|product| product.class.is_porous()) >= 0.5
     }
 
     /// True where what is in it closes what lies below it.
@@ -267,6 +267,42 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Some(AdviceFix::Instead(step.layer.id, Technique::WetWaxResist)),
         );
     }
+    let oil_paint = |other: &Step| other.contents.is_mostly(|product| product.class.is_oil_paint());
+    if let Some(oil) = lies_on.filter(|other| oil_paint(other) && step.is_water_borne() && !step.primes()) {
+        add(
+            Some(oil),
+            Severity::Care,
+            "water-based layers may peel off oil-based paint",
+            "oil-based paint dries hard and slick, and goes on curing for weeks",
+            "let it cure, sand it dull, and put a bonding primer between",
+            None,
+        );
+    }
+    if let Some(wax) = wax.filter(|_| oil_paint(step)) {
+        add(
+            Some(wax),
+            Severity::Fails,
+            "paint over wax does not stick",
+            "the wax softens in oil-based paint: it stays tacky and peels off",
+            "wax after this layer",
+            None,
+        );
+    }
+    let slick = below
+        .iter()
+        .rev()
+        .find(|other| !other.is(Family::Wear))
+        .filter(|other| !other.is_porous() && !other.primes());
+    if let Some(slick) = slick.filter(|_| step.is(Family::Coat) && step.is_mostly(Class::Milk)) {
+        add(
+            Some(slick),
+            Severity::Care,
+            "milk paint flakes off a closed surface",
+            "it grips bare wood and porous paint only",
+            "stir its bonding agent into the first coat, or leave it if you want it to chip",
+            None,
+        );
+    }
     if let Some(wax) = wax.filter(|_| step.is_mostly(Class::GelStain)) {
         add(
             Some(wax),
@@ -287,9 +323,9 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Some(AdviceFix::Instead(step.layer.id, Technique::ClearWax)),
         );
     }
-    if let Some(chalky) = bare(&|other| other.is_chalky()).filter(|_| technique == Technique::TintedWax) {
+    if let Some(porous) = bare(&|other| other.is_porous()).filter(|_| technique == Technique::TintedWax) {
         add(
-            Some(chalky),
+            Some(porous),
             Severity::Care,
             "this wax stains the bare paint permanently",
             "porous paint soaks up the colour; you can’t lift it off",
@@ -297,7 +333,8 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             Some(AdviceFix::Below(step.layer.id, Technique::ClearWax)),
         );
     }
-    if step.is(Family::Glaze) && lies_on.is_some_and(|other| other.is_mostly(Class::Chalk) && !other.seals())
+    if step.is(Family::Glaze)
+        && lies_on.is_some_and(|other| other.is_porous() && !other.is_mostly(Class::Clay) && !other.seals())
     {
         add(
             lies_on,
@@ -341,7 +378,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
                 Some(top),
                 Severity::Care,
                 "a wet cloth does not rub this off",
-                "only bare chalk- and clay-type paint softens under water; other paint, and whatever is sealed, stays",
+                "only bare chalk-type, clay-type and milk paint softens under water; other paint, and whatever is sealed, stays",
                 "sand it back instead",
                 Some(AdviceFix::Instead(step.layer.id, Technique::SandBack)),
             );

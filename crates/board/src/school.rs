@@ -88,7 +88,7 @@ fn recesses(
         "nothing to go wrong, but no depth: only shadow shows the carving",
         without(layers, at),
     );
-    let paint = layers[at].pot.iter().find(|part| class(part.paint).is_some_and(|class| !class.is_medium()));
+    let paint = layers[at].pot.iter().find(|part| class(part.paint).is_some_and(Class::makes_colours));
     let (technique, medium, parts, words, why) = match layers[at].technique {
         Technique::GlazeWiped => (
             Technique::TintedWax,

@@ -242,7 +242,7 @@ fn most(tins: impl Iterator<Item = OnShelf>) -> Option<OnShelf> {
 }
 
 fn paints(shelf: &[OnShelf]) -> impl Iterator<Item = OnShelf> {
-    shelf.iter().copied().filter(|tin| tin.class.makes_plain_colours())
+    shelf.iter().copied().filter(|tin| tin.class.makes_water_based_colours())
 }
 
 fn chroma(tin: &OnShelf) -> f64 {

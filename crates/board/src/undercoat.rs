@@ -79,9 +79,7 @@ pub fn undercoat<'a>(
 ) -> Option<Undercoat> {
     let primers = shelf.iter().filter(|tin| tin.class == Class::Primer);
     let primer = primers.max_by(|one, other| one.left.total_cmp(&other.left))?.paint;
-    let tints = shelf
-        .iter()
-        .filter(|tin| !tin.class.is_medium() && !matches!(tin.class, Class::Primer | Class::Metallic));
+    let tints = shelf.iter().filter(|tin| tin.class.makes_water_based_colours());
     let tinted = tints.flat_map(|tint| TINTED.map(|parts| vec![(primer, parts), (tint.paint, 1)]));
     let tried = std::iter::once(vec![(primer, 1)]).chain(tinted).filter_map(|pot| {
         let below = stirred(&pot, |paint| Some(tin(paint)?.material.clone()))?;

@@ -3,7 +3,8 @@
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use warm_blend_paint::{
-    BadPaint, Class, CoatsToHide, Condition, Masstone, Material, Millilitres, Name, Note, Price, Specials,
+    BadPaint, Class, CoatsToHide, Condition, Masstone, Material, Millilitres, Name, Note, Price, Product,
+    Specials,
 };
 
 use crate::{Facts, Source};
@@ -41,6 +42,11 @@ pub struct ShelfPaint {
 }
 
 impl ShelfPaint {
+    /// What it is as the rules of the trade see it.
+    pub const fn product(&self) -> Product {
+        Product { class: self.class, specials: self.specials }
+    }
+
     /// What a tin says when only its name, class and colour are known.
     pub fn new(name: Name, class: Class, masstone: Option<Masstone>) -> Self {
         Self {

@@ -34,21 +34,33 @@ pub fn missing(best: Lab, target: Lab, difference: f64) -> Option<String> {
 /// Why two classes should not be stirred together (common practice); none where they may.
 pub fn clash(one: Class, other: Class) -> Option<&'static str> {
     use Class::{
-        AcrylicCraft, Chalk, Clay, ClearWax, GelStain, LatexSatin, Metallic, Mineral, Pearl, Shellac,
+        AcrylicCraft, Alkyd, Chalk, Clay, ClearWax, GelStain, LatexSatin, Metallic, Milk, Mineral, Oil,
+        Pearl, Shellac, TintedWax,
     };
     let pair = |a: &[Class], b: &[Class]| {
         a.contains(&one) && b.contains(&other) || a.contains(&other) && b.contains(&one)
     };
-    let water_borne = &[Chalk, Mineral, Clay, LatexSatin, AcrylicCraft, Metallic, Class::Primer];
+    let water_borne = &[Chalk, Mineral, Clay, Milk, LatexSatin, AcrylicCraft, Metallic, Class::Primer];
     if pair(&[Shellac], water_borne) {
         Some("shellac is made with alcohol: it curdles water-based paint")
     } else if pair(&[GelStain], water_borne) {
         Some("gel stain is oil-based: it will not stir into water-based paint")
-    } else if pair(&[Shellac], &[GelStain]) {
-        Some("shellac and gel stain don’t mix")
+    } else if pair(&[Oil, Alkyd], water_borne) {
+        Some("oil and water don’t mix: the paint splits in the pot")
+    } else if pair(
+        &[Oil, Alkyd],
+        &[Class::Water, Class::GlazingLiquid, Class::Scumble, Class::ClearCoat, Class::Extender],
+    ) {
+        Some("oil-based paint is thinned with mineral spirits, not with water or a water-based medium")
+    } else if pair(&[Shellac], &[GelStain, Oil, Alkyd]) {
+        Some("shellac is made with alcohol: it doesn’t mix with oil")
+    } else if pair(&[TintedWax], &[Class::Water]) {
+        Some("water and wax don’t mix")
+    } else if pair(&[Milk], &[LatexSatin, AcrylicCraft]) {
+        Some("milk paint thickens and turns lumpy in acrylic and latex")
     } else if pair(&[Clay], &[LatexSatin, AcrylicCraft]) {
         Some("clay-type paint re-wets, acrylic and latex don’t: it may lift in patches under the next coat")
-    } else if pair(&[ClearWax], &[Metallic, Pearl]) {
+    } else if pair(&[ClearWax, TintedWax], &[Metallic, Pearl]) {
         Some("metal flakes settle in wax: keep stirring, and try it on a board first")
     } else if pair(&[Chalk, Clay], &[LatexSatin]) {
         Some("sheen ends up between the two, and it takes wax less well")

@@ -63,6 +63,7 @@ impl MixtureKind {
             |class: Class| inside.iter().filter(|(c, _)| *c == class).map(|(_, amount)| amount).sum::<f64>();
         let kinds = [
             (Class::ClearWax, MixtureKind::TintedWax),
+            (Class::TintedWax, MixtureKind::TintedWax),
             (Class::TexturePowder, MixtureKind::Texture),
             (Class::Scumble, MixtureKind::Scumble),
             (Class::GlazingLiquid, MixtureKind::Glaze),
@@ -202,9 +203,11 @@ pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
     let share = |class: Class| {
         inside.iter().filter(|(c, _)| *c == class).map(|(_, amount)| amount).sum::<f64>() / total
     };
-    let paint = inside.iter().filter(|(c, _)| !c.is_medium()).map(|(_, amount)| amount).sum::<f64>() / total;
-    let [wax, water, glazing, powder] =
-        [Class::ClearWax, Class::Water, Class::GlazingLiquid, Class::TexturePowder].map(share);
+    let [tinted, clear, water, glazing, powder] =
+        [Class::TintedWax, Class::ClearWax, Class::Water, Class::GlazingLiquid, Class::TexturePowder]
+            .map(share);
+    let all_paint = inside.iter().filter(|(c, _)| !c.is_medium()).map(|(_, amount)| amount).sum::<f64>();
+    let (wax, paint) = (tinted + clear, all_paint / total - tinted);
     let metal = share(Class::Metallic);
     let kind = MixtureKind::of(inside);
     let fails = |words| Warning { fails: true, needs_seal: false, words };
@@ -215,7 +218,7 @@ pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
             all.push(fails(
                 "Too much paint: it stays tacky and won’t buff. Add wax until it feels slippery.",
             ));
-        } else if paint > 0.15 {
+        } else if paint + tinted > 0.15 {
             let words =
                 "A strong tint in wax stains permanently: only over a surface that is already sealed.";
             all.push(Warning { needs_seal: true, ..care(words) });

@@ -5,9 +5,10 @@
 
 use crate::state::SEAL;
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 /// What kind of product a tin holds.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Class {
@@ -17,10 +18,16 @@ pub enum Class {
     Mineral,
     /// Clay-type paint: matt, porous, re-wettable.
     Clay,
+    /// Milk paint: lime or borax casein, matt and porous.
+    Milk,
     /// Satin latex wall or trim paint.
     LatexSatin,
     /// Acrylic craft paint.
     AcrylicCraft,
+    /// Oil paint: pigment in linseed oil, slow to dry.
+    Oil,
+    /// Oil-based enamel in an alkyd resin.
+    Alkyd,
     /// Metallic paint: flakes in a coloured binder.
     Metallic,
     /// Primer.
@@ -29,6 +36,8 @@ pub enum Class {
     GelStain,
     /// Pigmented shellac.
     Shellac,
+    /// Wax sold with its colour in it: dark, white or any other.
+    TintedWax,
     /// Slow clear glazing liquid.
     GlazingLiquid,
     /// Acrylic scumble.
@@ -57,6 +66,17 @@ pub enum Role {
     },
     /// Thins or carries: no colour of its own to speak of.
     Medium(Medium),
+}
+
+/// What thins a product while it is wet, as its class is usually sold†.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Base {
+    /// Water.
+    Water,
+    /// Mineral spirits: oils, oil stains and waxes.
+    Oil,
+    /// Alcohol: shellac.
+    Alcohol,
 }
 
 /// The optics of a clear medium†.
@@ -101,25 +121,7 @@ const fn medium(
 
 impl Class {
     /// All classes, paints first, in the order they are offered.
-    pub const ALL: [Class; 17] = [
-        Class::Chalk,
-        Class::Mineral,
-        Class::Clay,
-        Class::LatexSatin,
-        Class::AcrylicCraft,
-        Class::Metallic,
-        Class::Primer,
-        Class::GelStain,
-        Class::Shellac,
-        Class::GlazingLiquid,
-        Class::Scumble,
-        Class::ClearCoat,
-        Class::Extender,
-        Class::Water,
-        Class::ClearWax,
-        Class::Pearl,
-        Class::TexturePowder,
-    ];
+    pub const ALL: [Class; Class::VARIANTS.len()] = *Class::VARIANTS.as_array().unwrap();
 
     /// The table of defaults†.
     const fn row(self) -> Row {
@@ -128,12 +130,16 @@ impl Class {
             Class::Chalk => paint("chalk", "Chalk-type paint", [0.85, 0.35, 0.0], 1.0),
             Class::Mineral => paint("mineral", "Mineral paint", [0.6, 0.2, 1.0], 0.9),
             Class::Clay => paint("clay", "Clay-type paint", [0.85, 0.4, 0.0], 0.9),
+            Class::Milk => paint("milk", "Milk paint", [0.85, 0.4, 0.0], 0.7),
             Class::LatexSatin => paint("latex-satin", "Satin latex", [0.3, 0.05, 20.0], 0.8),
             Class::AcrylicCraft => paint("acrylic-craft", "Acrylic craft paint", [0.4, 0.05, 14.0], 0.6),
+            Class::Oil => paint("oil", "Oil paint (linseed)", [0.25, 0.0, 0.0], 0.8),
+            Class::Alkyd => paint("alkyd", "Oil-based enamel (alkyd)", [0.2, 0.0, 0.0], 0.9),
             Class::Metallic => paint("metallic", "Metallic paint", [0.2, 0.0, 4.0], 0.7),
             Class::Primer => paint("primer", "Primer", [0.6, 0.15, 4.0], 1.0),
             Class::GelStain => paint("gel-stain", "Gel stain", [0.3, 0.0, 0.0], 0.08),
             Class::Shellac => paint("shellac", "Pigmented shellac", [0.1, 0.0, 0.0], 0.5),
+            Class::TintedWax => paint("tinted-wax", "Dark, white or coloured wax", [SEAL, 0.0, 0.0], 0.1),
             //                                     sheen milk  K red, K violet, S per mm     leaves
             Class::GlazingLiquid => {
                 medium("glazing-liquid", "Glazing liquid", [0.3, 10.0], [0.004, 0.02, 0.05], false)
@@ -170,14 +176,43 @@ impl Class {
         matches!(self.role(), Role::Medium(_))
     }
 
-    /// True of what colours are mixed from: no medium, and no primer, which is there to block and to hold.
+    /// True of what colours are mixed from: no medium, no primer, which is there to block and to hold, and no wax.
     pub const fn makes_colours(self) -> bool {
-        !self.is_medium() && !matches!(self, Class::Primer)
+        !self.is_medium() && !matches!(self, Class::Primer | Class::TintedWax)
     }
 
     /// The same of plain colours: flakes glint, and nothing plain is mixed from them.
     pub const fn makes_plain_colours(self) -> bool {
         self.makes_colours() && !matches!(self, Class::Metallic)
+    }
+
+    /// The same of colours that stir into each other, into water and into water-based mediums.
+    pub const fn makes_water_based_colours(self) -> bool {
+        self.makes_plain_colours() && matches!(self.base(), Base::Water)
+    }
+
+    /// What thins it.
+    pub const fn base(self) -> Base {
+        match self {
+            Class::Oil | Class::Alkyd | Class::GelStain | Class::ClearWax | Class::TintedWax => Base::Oil,
+            Class::Shellac => Base::Alcohol,
+            _ => Base::Water,
+        }
+    }
+
+    /// True of wax, clear or coloured: nothing but wax sticks to it.
+    pub const fn is_wax(self) -> bool {
+        matches!(self, Class::ClearWax | Class::TintedWax)
+    }
+
+    /// True of paint that dries to a hard oily film.
+    pub const fn is_oil_paint(self) -> bool {
+        matches!(self, Class::Oil | Class::Alkyd)
+    }
+
+    /// True of paint that stays open to what lies on it: it drinks in water, glaze and the colour of a wax.
+    pub const fn is_porous(self) -> bool {
+        matches!(self, Class::Chalk | Class::Clay | Class::Milk)
     }
 
     /// Share of the surface reflection that reaches the eye, before a dark masstone limits it.
@@ -202,17 +237,18 @@ impl Class {
     /// Mass of a millilitre of wet product, g†: what is taken where the tin does not say. Of water 0.998 (at 20 °C).
     pub const fn density(self) -> f64 {
         match self {
-            Class::Chalk | Class::Primer => 1.4,
+            Class::Chalk | Class::Primer | Class::Oil => 1.4,
             Class::Mineral => 1.35,
             Class::Clay => 1.45,
             Class::LatexSatin => 1.25,
+            Class::Milk | Class::Alkyd => 1.2,
             Class::AcrylicCraft => 1.15,
             Class::Metallic | Class::Shellac => 1.1,
             Class::GelStain => 0.95,
             Class::GlazingLiquid | Class::Scumble | Class::ClearCoat => 1.03,
             Class::Extender | Class::Pearl => 1.05,
             Class::Water => 0.998,
-            Class::ClearWax => 0.87,
+            Class::ClearWax | Class::TintedWax => 0.87,
             Class::TexturePowder => 0.7,
         }
     }
@@ -234,7 +270,7 @@ mod tests {
             assert_eq!(serde_json::to_string(&class).unwrap(), written);
             assert_eq!(serde_json::from_str::<Class>(&written).unwrap(), class);
         }
-        let unknown = serde_json::from_str::<Class>("\"milk\"").unwrap_err().to_string();
+        let unknown = serde_json::from_str::<Class>("\"mirror\"").unwrap_err().to_string();
         assert!(unknown.contains("latex-satin"), "{unknown}");
     }
 }

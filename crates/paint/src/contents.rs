@@ -1,6 +1,6 @@
 //! What is in a pot as the rules of the trade see it: products and their parts, without their colours.
 
-use crate::{Class, Specials};
+use crate::{Base, Class, Specials};
 
 /// A product: its class, and what its own tin states where that differs from the class.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -23,10 +23,18 @@ impl From<Class> for Product {
 }
 
 impl Product {
+    /// What thins it: as the tin states, else as its class is usually sold†.
+    pub fn base(&self) -> Base {
+        match (self.class.base(), self.specials.solvent_borne) {
+            (_, Some(false)) => Base::Water,
+            (Base::Water, Some(true)) => Base::Oil,
+            (usual, _) => usual,
+        }
+    }
+
     /// True if it dries by giving off solvent rather than water: as the tin states, else as its class is usually sold†.
     pub fn is_solvent_borne(&self) -> bool {
-        let usual = matches!(self.class, Class::ClearWax | Class::Shellac | Class::GelStain);
-        self.specials.solvent_borne.unwrap_or(usual)
+        self.base() != Base::Water
     }
 
     /// True if it keeps tannin and old stain from coming through: as the tin states, else true of primer and shellac†.
@@ -64,6 +72,11 @@ impl Contents {
     /// True if the pot holds any of a class.
     pub fn has(&self, class: Class) -> bool {
         self.0.iter().any(|(product, _)| product.class == class)
+    }
+
+    /// True if the pot holds any wax, clear or coloured.
+    pub fn has_wax(&self) -> bool {
+        self.0.iter().any(|(product, _)| product.class.is_wax())
     }
 
     /// Share of what stays once water has left, 0 to 1, that satisfies a condition; 0 for an empty pot.

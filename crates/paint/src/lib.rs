@@ -51,7 +51,7 @@ pub mod undertone;
 mod units;
 mod verdict;
 
-pub use class::{Class, Medium, Role};
+pub use class::{Base, Class, Medium, Role};
 pub use contents::{Contents, Product};
 pub use drawdown::{Drawdown, STOPS};
 pub use film::Optics;

@@ -101,7 +101,8 @@ pub const fn specials_of(class: Class) -> &'static [&'static str] {
         Class::Primer => &["density", "blocks_stains", "solvent_borne"],
         Class::Shellac => &["density", "blocks_stains", "solvent_borne"],
         Class::GelStain => &["density", "open_minutes", "solvent_borne"],
-        Class::ClearWax => &["density", "solvent_borne"],
+        Class::ClearWax | Class::TintedWax => &["density", "solvent_borne"],
+        Class::Oil | Class::Alkyd => &["density", "open_minutes"],
         Class::GlazingLiquid | Class::Scumble | Class::Extender | Class::ClearCoat => {
             &["density", "open_minutes"]
         }

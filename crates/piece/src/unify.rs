@@ -12,7 +12,7 @@ use std::{collections::BTreeMap, ops::ControlFlow};
 
 use rayon::prelude::*;
 use warm_blend_board::{Application, ByPlace, FLAT, Layer, OnShelf, Passes, Share, Technique, lab, thinned};
-use warm_blend_paint::{Class, FilmState, MixPart, PaintId, Units, WholeParts};
+use warm_blend_paint::{Base, Class, FilmState, MixPart, PaintId, Units, WholeParts};
 use warm_blend_spectral::{Lab, Light, difference};
 
 use super::{
@@ -181,7 +181,7 @@ fn is_pale_or_grey(colour: Lab) -> bool {
 
 /// One layer of each kind and paint and way to wipe it that the shelf can make.
 pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
-    let paints = shelf.iter().filter(|tin| tin.class.makes_colours());
+    let paints = shelf.iter().filter(|tin| tin.class.makes_colours() && tin.class.base() == Base::Water);
     let mut layers = Vec::new();
     for tin in paints {
         let pale = PALE_KINDS.into_iter().filter(|_| is_pale_or_grey(tin.lab));
@@ -574,7 +574,7 @@ pub fn pulls(looked: &Looked, wardrobe: &FinishContext) -> Result<Vec<Pull>, Bad
 pub fn calms(looked: &Looked, wardrobe: &FinishContext, shelf: &[OnShelf]) -> Result<Vec<Pull>, BadFinish> {
     let mut found: Vec<Pull> = Vec::new();
     let now = looked.pairs();
-    let paints = |tin: &&OnShelf| tin.class.makes_plain_colours();
+    let paints = |tin: &&OnShelf| tin.class.makes_water_based_colours();
     for pair in now.iter().filter(|pair| pair.stands() == Stands::Far) {
         let (one, other) = pair.zones;
         let chroma = |zone| looked.lab(zone).map_or(0.0, Lab::chroma);

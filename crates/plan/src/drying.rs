@@ -2,12 +2,13 @@
 //!
 //! | what was put on | until the next layer |
 //! |---|---|
-//! | chalk- and clay-type paint | 1½ h |
+//! | chalk-type, clay-type and milk paint | 1½ h |
 //! | mineral paint, clear coat | 2 h |
 //! | satin latex, acrylic craft paint | 4 h, 1 h |
 //! | liquid metallic, pigmented shellac | 10, 45 min |
 //! | primer, texture, thick knife work, heavy washes, water-based glaze | overnight |
-//! | gel stain | a day |
+//! | gel stain, oil-based enamel | a day |
+//! | oil paint | two days |
 //! | washes, dry brush | 20, 5 min |
 //! | wax | overnight, then it is buffed; a day until it is moved |
 //!
@@ -22,8 +23,13 @@ use crate::{Air, DriesBy, Laid, Tins, Work};
 const OVERNIGHT: f64 = 12.0 * 60.0;
 const DAY: f64 = 24.0 * 60.0;
 
-/// Minutes until the next layer can go on one, at 20 °C and 50 %.
+/// Minutes until the next layer can go on one, at 20 °C and 50 %. Oil dries slowly however thin it lies.
 fn dry(laid: &Laid, contents: &Contents) -> f64 {
+    let oil = contents.main_class().filter(|class| class.is_oil_paint());
+    oil.map_or(0.0, |class| dry_class(Some(class))).max(dry_as_laid(laid, contents))
+}
+
+fn dry_as_laid(laid: &Laid, contents: &Contents) -> f64 {
     match laid.technique {
         technique if technique.dries_overnight(laid.hand) => return OVERNIGHT,
         Technique::WetWaxResist => return OVERNIGHT,
@@ -43,16 +49,22 @@ fn dry(laid: &Laid, contents: &Contents) -> f64 {
 
 fn dry_class(class: Option<Class>) -> f64 {
     match class {
-        Some(Class::ClearWax | Class::Primer | Class::GlazingLiquid | Class::Scumble | Class::Extender) => {
-            OVERNIGHT
-        }
-        Some(Class::GelStain) => DAY,
+        Some(
+            Class::ClearWax
+            | Class::TintedWax
+            | Class::Primer
+            | Class::GlazingLiquid
+            | Class::Scumble
+            | Class::Extender,
+        ) => OVERNIGHT,
+        Some(Class::GelStain | Class::Alkyd) => DAY,
+        Some(Class::Oil) => 2.0 * DAY,
         Some(Class::LatexSatin) => 240.0,
         Some(Class::Mineral | Class::ClearCoat) => 120.0,
         Some(Class::AcrylicCraft) => 60.0,
         Some(Class::Shellac) => 45.0,
         Some(Class::Metallic | Class::Pearl) => 10.0,
-        Some(Class::Chalk | Class::Clay | Class::TexturePowder | Class::Water) | None => 90.0,
+        Some(Class::Chalk | Class::Clay | Class::Milk | Class::TexturePowder | Class::Water) | None => 90.0,
     }
 }
 

@@ -1,9 +1,9 @@
 //! Brushes, cloths and what becomes of them: one brush a colour, or the second colour comes out of the first (common practice†).
 
 use warm_blend_board::{Family, Technique};
-use warm_blend_paint::{Class, MixPart};
+use warm_blend_paint::MixPart;
 
-use crate::{Step, Tins, work::is_wax};
+use crate::{Laid, Step, Tins, work::is_wax};
 
 /// So many of a kind, and why.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -29,7 +29,6 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
         pots.len()
     };
     let any = |of: &dyn Fn(Technique) -> bool| laid.iter().any(|laid| of(laid.technique));
-    let has = |class: Class| laid.iter().any(|laid| laid.contents(tins).has(class));
     let brushed = |t: Technique| {
         matches!(
             t,
@@ -71,7 +70,13 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
         "fine between coats, coarse to show wood",
     );
     let solvent = laid.iter().any(|laid| laid.contents(tins).is_solvent_borne());
-    let oily = solvent || has(Class::ClearWax) || any(&is_wax);
+    let oily = solvent || laid.iter().any(|laid| laid.contents(tins).has_wax()) || any(&is_wax);
+    let oil_paint = |laid: &&Laid| laid.contents(tins).share(|product| product.class.is_oil_paint()) > 0.0;
+    have(
+        "Mineral spirits",
+        laid.iter().any(oil_paint),
+        "thins oil-based paint and cleans its brushes; gloves, windows open",
+    );
     have(
         "Lidded metal can of water",
         oily,

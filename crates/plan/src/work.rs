@@ -184,9 +184,7 @@ impl Laid {
 
     /// True of wax, clear or tinted, of what holds wax, and of gilding.
     pub fn is_waxy(&self, tins: Tins) -> bool {
-        is_wax(self.technique)
-            || self.technique.family() == Family::Gild
-            || self.contents(tins).has(warm_blend_paint::Class::ClearWax)
+        is_wax(self.technique) || self.technique.family() == Family::Gild || self.contents(tins).has_wax()
     }
 
     /// True of what dries between one pass and the next: coats, glazes, toners, clear coats and stains.

@@ -30,7 +30,7 @@ impl VirtualPaint {
         let mut chance = ChaCha8Rng::seed_from_u64(seed);
         let around = |middle: f64, chance: &mut ChaCha8Rng| middle * chance.random_range(0.85..1.15);
         let surface = match class {
-            Class::Chalk | Class::Clay => [around(0.8, &mut chance), around(0.36, &mut chance)],
+            Class::Chalk | Class::Clay | Class::Milk => [around(0.8, &mut chance), around(0.36, &mut chance)],
             Class::Mineral | Class::Primer => [around(0.6, &mut chance), around(0.18, &mut chance)],
             _ => [around(0.33, &mut chance), around(0.05, &mut chance)],
         };

@@ -51,6 +51,7 @@ pub use history::{ChangeKind, History, HistoryEntry};
 pub use notice::Notice;
 pub use open::OpenError;
 pub use rescue::Rescued;
+pub use rusqlite::trace::TraceEvent;
 
 pub use set_aside::SetAside;
 pub use store::{ChangeSet, Store};

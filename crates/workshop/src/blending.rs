@@ -70,7 +70,7 @@ impl ShelfSnapshot {
         let pot = |(i, parts): (usize, &Vec<MixPart>)| self.pot(&format!("/colours/{i}"), parts);
         let made = of.colours.iter().enumerate().map(pot).collect::<Result<Vec<_>, _>>()?;
         let used: Vec<Uuid> = of.colours.iter().flatten().map(|part| part.paint.0).collect();
-        let mixable = self.mixable(look, |tin| !used.contains(&tin.id))?;
+        let mixable = self.mixable(look, &used, |tin| !used.contains(&tin.id))?;
         let colours: Vec<&Material> = made.iter().map(Ensemble::best).collect();
         let pots: Vec<DoubtfulPot> = made.iter().map(DoubtfulPot::of).collect();
         let tins = mixable.doubtful(&[]);

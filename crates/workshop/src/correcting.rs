@@ -141,7 +141,8 @@ impl ShelfSnapshot {
     ) -> Result<Corrections, Refusal> {
         let Checked { target, measure, ml, room } = of.parse()?;
         let pot = self.pot("/components", &of.components)?;
-        let mixable = self.mixable(look, |_| true)?;
+        let with: Vec<Uuid> = of.components.iter().map(|part| part.paint.0).collect();
+        let mixable = self.mixable(look, &with, |_| true)?;
         let curve = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
         let aim = Seen::of(&curve, look.light).lab;
         let spoon = measure.for_additions(Millilitres::new(ml).map_err(|_| Refusal::Broken)?);

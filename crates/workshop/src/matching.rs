@@ -137,7 +137,7 @@ impl ShelfSnapshot {
         watch: impl Fn() -> ControlFlow<()> + Sync,
     ) -> Result<Found, Refusal> {
         let search = wanted.parse()?;
-        let mixable = self.mixable(look, |tin| {
+        let mixable = self.mixable(look, &wanted.with, |tin| {
             let class = wanted.classes.is_empty() || wanted.classes.contains(&tin.value.class);
             let unwanted = wanted.without.contains(&tin.id) || wanted.no_black && self.is_black(tin.id);
             wanted.with.contains(&tin.id) || class && !unwanted

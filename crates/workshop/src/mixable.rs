@@ -7,7 +7,7 @@ use uuid::Uuid;
 use warm_blend_learn::{Ensemble, ShelfPaint};
 use warm_blend_mixing as bench;
 use warm_blend_mixing::{DoubtfulTin, InDoubt, MatchTin};
-use warm_blend_paint::{Condition, Look, Material, MixPart, PaintId, Parts, Price, WholeParts};
+use warm_blend_paint::{Base, Condition, Look, Material, MixPart, PaintId, Parts, Price, WholeParts};
 
 use crate::{Kept, Refusal, ShelfSnapshot};
 
@@ -58,16 +58,27 @@ pub(crate) struct Mixable<'a> {
 }
 
 impl ShelfSnapshot {
-    /// Tins that are paints, are still good, and are `allowed`.
+    /// Tins that are paints, are still good, stir into the tins they go `with`, and are `allowed`. With nothing to go by they stir
+    /// into what most of the shelf is.
     pub(crate) fn mixable(
         &self,
         look: Look,
+        with: &[Uuid],
         allowed: impl Fn(&Kept<ShelfPaint>) -> bool,
     ) -> Result<Mixable<'_>, Refusal> {
         let good = |tin: &&Kept<ShelfPaint>| {
             tin.value.class.makes_plain_colours() && tin.value.condition != Condition::Off && allowed(tin)
         };
-        let tins: Vec<_> = self.tins().filter(good).collect();
+        let mut tins: Vec<_> = self.tins().filter(good).collect();
+        let base = |tin: &Kept<ShelfPaint>| tin.value.product().base();
+        let there = |wanted: &dyn Fn(Base) -> bool| tins.iter().filter(|tin| wanted(base(tin))).count();
+        let usual = [Base::Water, Base::Oil, Base::Alcohol]
+            .into_iter()
+            .rev()
+            .max_by_key(|of| there(&|base| base == *of));
+        let given: Vec<Base> = self.tins().filter(|tin| with.contains(&tin.id)).map(base).collect();
+        let stirs = |of: Base| if given.is_empty() { Some(of) == usual } else { given.contains(&of) };
+        tins.retain(|tin| with.contains(&tin.id) || stirs(base(tin)));
         let known = tins.iter().map(|tin| self.paint(tin.id)).collect::<Result<_, Refusal>>()?;
         Ok(Mixable { tins, known, look })
     }

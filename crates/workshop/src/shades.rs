@@ -94,7 +94,8 @@ impl ShelfSnapshot {
         let base = self.pot("/base", &of.base)?;
         let shade = self.size_of_shade(of)?;
         let alone = of.base.len() == 1;
-        let mixable = self.mixable(look, |tin| !(alone && of.base[0].paint.0 == tin.id))?;
+        let with: Vec<Uuid> = of.base.iter().map(|part| part.paint.0).collect();
+        let mixable = self.mixable(look, &with, |tin| !(alone && of.base[0].paint.0 == tin.id))?;
         let doubtful = DoubtfulPot::of(&base);
         let rungs = bench::ladder(doubtful.material(), &mixable.doubtful(&[]), look, shade);
         let rung = |rung: &bench::Shade| LadderRung {

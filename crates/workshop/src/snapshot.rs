@@ -282,8 +282,7 @@ impl ShelfSnapshot {
 
     /// The product in a tin, whether or not it is still on the shelf.
     pub fn product(&self, paint: PaintId) -> Option<Product> {
-        let tin = &self.tin_ever(paint.0)?.value;
-        Some(Product { class: tin.class, specials: tin.specials })
+        Some(self.tin_ever(paint.0)?.value.product())
     }
 
     /// A tin as it is known, with its class.

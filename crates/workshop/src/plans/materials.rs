@@ -211,7 +211,7 @@ impl<'a> Planned<'a> {
         let (target, price) = (seen(coat)?, self.room.cost(coat, 1.0)?);
         let cheap = self.room.shelf.tins().filter(|tin| {
             let value = &tin.value;
-            value.class.makes_plain_colours()
+            value.class.makes_water_based_colours()
                 && stock(value) > 0.0
                 && value.price_by_ml().is_some_and(|own| own < price)
         });
