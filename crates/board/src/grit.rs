@@ -1,9 +1,10 @@
 //! The grit of sandpaper.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 /// A grit that smooths. The coarser papers that shape wood are no part of a finish.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, strum::VariantArray)]
 #[serde(try_from = "u16", into = "u16")]
 pub enum Grit {
     /// Takes ridges down between coats of paint.
@@ -23,7 +24,7 @@ pub struct NotAGrit(u16);
 
 impl Grit {
     /// From coarse to fine.
-    pub const ALL: [Grit; 4] = [Grit::P220, Grit::P320, Grit::P400, Grit::P600];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// The number printed on the paper.
     pub const fn number(self) -> u16 {

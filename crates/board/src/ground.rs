@@ -1,11 +1,12 @@
 //! What a finish is laid on.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 use warm_blend_paint::{BadPaint, Masstone, SurfaceReflection};
 use warm_blend_spectral::{Reflectance, Srgb};
 
 /// A kind of ground. Colours and surfaces are common practice†, until the painter gives the colour that is really there.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum GroundKind {
@@ -73,23 +74,7 @@ struct Row {
 
 impl GroundKind {
     /// In the order they are offered.
-    pub const ALL: [GroundKind; 15] = [
-        GroundKind::PaleWood,
-        GroundKind::MidWood,
-        GroundKind::DarkWood,
-        GroundKind::RedWood,
-        GroundKind::KnottyWood,
-        GroundKind::RedStain,
-        GroundKind::StainedWood,
-        GroundKind::Varnished,
-        GroundKind::OldWax,
-        GroundKind::OldPaint,
-        GroundKind::Laminate,
-        GroundKind::PolishedMetal,
-        GroundKind::PaintedMetal,
-        GroundKind::WhitePrimer,
-        GroundKind::GreyPrimer,
-    ];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// The table of defaults†.
     const fn row(self) -> Row {

@@ -1,11 +1,12 @@
 //! What is cut out of a stencil.
 
 use std::sync::OnceLock;
+use strum::VariantArray as _;
 
 use serde::{Deserialize, Serialize};
 
 /// One repeat of a stencil's pattern.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 pub enum Motif {
     /// One lozenge in another.
@@ -23,7 +24,7 @@ pub enum Motif {
 
 impl Motif {
     /// All of them.
-    pub const ALL: [Motif; 5] = [Motif::Lozenge, Motif::Ring, Motif::Rosette, Motif::Leaves, Motif::Clover];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     const fn row(self) -> (&'static str, &'static str) {
         match self {

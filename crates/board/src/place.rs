@@ -1,11 +1,23 @@
 //! Where on a carved surface a layer lies.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 use warm_blend_paint::{BadMeasure, quantity::in_range};
 
 /// A kind of place: a technique leaves another film on each.
 #[derive(
-    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, strum::IntoStaticStr,
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    PartialOrd,
+    Ord,
+    Serialize,
+    Deserialize,
+    strum::IntoStaticStr,
+    strum::VariantArray,
 )]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
@@ -41,7 +53,7 @@ pub const FLAT: ByPlace<f64> = ByPlace { field: 0.94, recess: 0.02, edge: 0.04 }
 
 impl Place {
     /// In the order they are named.
-    pub const ALL: [Place; 3] = [Place::Field, Place::Recess, Place::Edge];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `field`, `recess` or `edge`.
     pub fn id(self) -> &'static str {

@@ -4,6 +4,7 @@
 //! computed: one that does not help is not told.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 use warm_blend_mixing::SHADE;
 use warm_blend_paint::{BadPaint, Class, FilmState, MixPart, PaintId, WholeParts};
 use warm_blend_spectral::{Lab, Light, Reflectance, difference};
@@ -14,7 +15,9 @@ use super::{
 };
 
 /// What is seen on a board gone wrong.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, strum::IntoStaticStr)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, strum::IntoStaticStr, strum::VariantArray,
+)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -27,12 +30,12 @@ pub enum Defect {
     JumpsOut,
     /// Nothing stands out.
     Dull,
+    /// The first coat looks pale, chalky and wrong.
+    WashedOut,
     /// The paint was lifted by what went over it.
     Lifted,
     /// Cracks, runs, blobs.
     Cracked,
-    /// The first coat looks pale, chalky and wrong.
-    WashedOut,
 }
 
 /// A way back.
@@ -72,15 +75,7 @@ const ANOTHER: f64 = 25.0;
 
 impl Defect {
     /// In the order they are offered.
-    pub const ALL: [Defect; 7] = [
-        Defect::TooDark,
-        Defect::TooBright,
-        Defect::JumpsOut,
-        Defect::Dull,
-        Defect::WashedOut,
-        Defect::Lifted,
-        Defect::Cracked,
-    ];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `too-dark` …
     pub fn id(self) -> &'static str {

@@ -113,10 +113,6 @@ impl Step<'_> {
         self.contents.has_wax() || self.is(Family::Gild) || self.layer.technique == Technique::WetWaxResist
     }
 
-    fn has(&self, class: Class) -> bool {
-        self.contents.has(class)
-    }
-
     fn is_mostly(&self, class: Class) -> bool {
         self.contents.is_mostly(|product| product.class == class)
     }

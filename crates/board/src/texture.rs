@@ -18,10 +18,11 @@
 //! What this leaves out: texture goes over the whole of a place, not along with each mark.
 
 use super::{Deposit, Place, Share};
+use strum::VariantArray as _;
 use warm_blend_paint::Microns;
 
 /// How high a spot stands within the texture of a surface.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, strum::VariantArray)]
 pub enum Level {
     /// Between the strokes or the peaks.
     Hollow,
@@ -39,7 +40,7 @@ const RUBBED_OFF: f64 = 0.5;
 
 impl Level {
     /// From the lowest to the highest.
-    pub const ALL: [Level; 3] = [Level::Hollow, Level::Even, Level::Tip];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// Share of the area of a rough place†.
     pub const fn share(self) -> f64 {

@@ -55,6 +55,45 @@ fn paint_over_wax_fails_and_wax_over_paint_does_not() {
     assert!(!stains(vec![coat(), Layer::new(Technique::ClearWax, vec![]), wax()]));
 }
 
+/// A wax that was bought dark is a wax: paint does not hold on it, and it stains what drinks it in.
+#[test]
+fn a_wax_bought_dark_is_a_wax() {
+    const DARK_WAX: u128 = 20;
+    let mut shelf = Shelf::default();
+    shelf.add(DARK_WAX, Class::TintedWax, [62, 44, 30]);
+    let (coat, wax) = (coat(CREAM, 2), Layer::new(Technique::TintedWax, pot(&[(DARK_WAX, 1)])));
+    let what = |layers: &[&Layer]| -> Vec<String> {
+        let layers = layers.iter().map(|layer| (*layer).clone()).collect();
+        said_by(&shelf, &board(layers)).into_iter().map(|advice| advice.what).collect()
+    };
+    assert!(what(&[&wax, &coat]).iter().any(|what| what.contains("paint over wax")));
+    assert!(what(&[&coat, &wax]).iter().any(|what| what.contains("stains the bare paint")));
+    let clear = Layer::new(Technique::ClearWax, vec![]);
+    assert!(!what(&[&coat, &clear, &wax]).iter().any(|what| what.contains("stain")));
+}
+
+/// Oil over paint made with water holds, the other way round wants a primer; milk paint chips where it finds no pores.
+#[test]
+fn oil_and_milk_paint_hold_where_they_hold() {
+    const ALKYD: u128 = 20;
+    const MILK: u128 = 21;
+    let mut shelf = Shelf::default();
+    shelf.add(ALKYD, Class::Alkyd, [40, 60, 56]);
+    shelf.add(MILK, Class::Milk, [180, 170, 150]);
+    let about = |layers: Vec<Layer>, words: &str| {
+        said_by(&shelf, &board(layers)).iter().any(|advice| advice.what.contains(words))
+    };
+    let peels = "may peel off oil-based";
+    assert!(about(vec![coat(ALKYD, 1), coat(CREAM, 1)], peels));
+    assert!(!about(vec![coat(CREAM, 1), coat(ALKYD, 1)], peels));
+    assert!(!about(vec![coat(ALKYD, 1), coat(PRIMER, 1), coat(CREAM, 1)], peels));
+    let flakes = "milk paint flakes";
+    assert!(about(vec![coat(BROWN, 1), coat(MILK, 1)], flakes), "latex is closed");
+    assert!(!about(vec![coat(CREAM, 1), coat(MILK, 1)], flakes), "chalk-type paint is open");
+    assert!(!about(vec![coat(BROWN, 1), coat(PRIMER, 1), coat(MILK, 1)], flakes));
+    assert!(about(vec![Layer::new(Technique::ClearWax, vec![]), coat(ALKYD, 1)], "paint over wax"));
+}
+
 /// A stain wants bare wood, and damp; it lets tannin show, and paint over it does not (common practice).
 #[test]
 fn a_stain_soaks_into_bare_wood_only() {

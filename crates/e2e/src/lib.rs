@@ -30,6 +30,8 @@ pub struct Painter {
     pub base: String,
     devtools: Cdp,
     marks: AtomicU32,
+    /// How often something was clicked.
+    clicks: AtomicU32,
     chromedriver: Child,
     served: Served,
     /// Between page and program, where it was asked for.
@@ -82,8 +84,8 @@ impl Painter {
         let devtools = driver.cdp();
         let line = if faulty { Some(Line::to(served.address).await) } else { None };
         let base = line.as_ref().map_or_else(|| served.url(), Line::url);
-        let marks = AtomicU32::new(0);
-        let painter = Self { driver, base, devtools, marks, chromedriver, served, line, folder };
+        let (marks, clicks) = (AtomicU32::new(0), AtomicU32::new(0));
+        let painter = Self { driver, base, devtools, marks, clicks, chromedriver, served, line, folder };
         painter.size(1280, 800).await;
         // Whatever the page's policy refuses, and whatever goes wrong unheard, is kept to be asked for at the end.
         let listen = "window.complaints = [];
@@ -269,6 +271,7 @@ impl Painter {
 
     /// Clicks the thing of this role and name, as soon as it lets itself be clicked.
     pub async fn click(&self, role: &str, name: &str) {
+        self.clicks.fetch_add(1, Ordering::Relaxed);
         let until = Instant::now() + PATIENCE;
         loop {
             match self.the(role, name).await.click().await {
@@ -278,6 +281,11 @@ impl Painter {
                 Err(error) => panic!("cannot click {role} “{name}”: {error}"),
             }
         }
+    }
+
+    /// How often something was clicked up to now.
+    pub fn clicks(&self) -> u32 {
+        self.clicks.load(Ordering::Relaxed)
     }
 
     /// Puts a text into a field in place of what stands there.

@@ -1,6 +1,7 @@
 //! What was read, of what.
 
 use std::sync::Arc;
+use strum::VariantArray as _;
 
 use serde::{Deserialize, Serialize};
 use warm_blend_paint::{FilmState, Microns, Parts};
@@ -78,7 +79,19 @@ impl Source {
 }
 
 /// How the parts of a sample were measured out, and so how far they may be off.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Default,
+    Serialize,
+    Deserialize,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -94,7 +107,7 @@ pub enum PartsMethod {
 
 impl PartsMethod {
     /// All, from the least sure.
-    pub const ALL: [PartsMethod; 3] = [PartsMethod::Eye, PartsMethod::Spoons, PartsMethod::Scale];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `eye`, `spoons` or `scale`.
     pub fn id(self) -> &'static str {

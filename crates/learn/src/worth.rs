@@ -8,6 +8,7 @@
 //! (1998) 1719). Then its mixes are made again. No reading is needed for that: it is taken to be what was expected.
 
 use nalgebra::{DMatrix, DVector};
+use strum::VariantArray as _;
 use warm_blend_paint::{
     FilmState, Material, Microns, Optics, Parts, SurfaceReflection,
     hiding::{COAT, chart_black, chart_white},
@@ -25,11 +26,9 @@ use super::{
 };
 
 /// A test that can be made of a paint.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr, strum::VariantArray)]
 #[strum(serialize_all = "kebab-case")]
 pub enum Test {
-    /// Its dry masstone with the reader.
-    Masstone,
     /// One part with one part of the house white.
     #[strum(serialize = "tint-1-1")]
     TintHalf,
@@ -38,6 +37,8 @@ pub enum Test {
     TintFifth,
     /// Four parts of a pale paint with one of a dark one: white tells little of a paint that is nearly white.
     Darkened,
+    /// Its dry masstone with the reader.
+    Masstone,
     /// One coat over black and white.
     Drawdown,
     /// Sealed with clear wax.
@@ -46,8 +47,7 @@ pub enum Test {
 
 impl Test {
     /// All of them.
-    pub const ALL: [Test; 6] =
-        [Test::TintHalf, Test::TintFifth, Test::Darkened, Test::Masstone, Test::Drawdown, Test::Sealed];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
     pub fn id(self) -> &'static str {

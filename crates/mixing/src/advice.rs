@@ -83,6 +83,16 @@ mod tests {
         }
     }
 
+    proptest! {
+        /// Nothing that water thins stirs into what oil or alcohol thins, wax as a medium for colour aside.
+        #[test]
+        fn bases_do_not_stir(a in 0..Class::ALL.len(), b in 0..Class::ALL.len()) {
+            let (a, b) = (Class::ALL[a], Class::ALL[b]);
+            let colours = a.makes_colours() && b.makes_colours();
+            prop_assert!(!colours || a.base() == b.base() || clash(a, b).is_some(), "{:?} {:?}", a, b);
+        }
+    }
+
     #[test]
     fn says_what_is_missing() {
         let lab = |l, a, b| Lab { l, a, b };

@@ -1,9 +1,10 @@
 //! Families of colour, as a painter sorts tins.
 
+use strum::VariantArray as _;
 use warm_blend_spectral::Lab;
 
 /// A family of hue; the borders are common practice†.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr, strum::VariantArray)]
 #[strum(serialize_all = "kebab-case")]
 pub enum HueFamily {
     /// Light and hardly coloured.
@@ -30,18 +31,7 @@ pub enum HueFamily {
 
 impl HueFamily {
     /// All, in the order of a shelf.
-    pub const ALL: [HueFamily; 10] = [
-        HueFamily::White,
-        HueFamily::Grey,
-        HueFamily::Black,
-        HueFamily::Brown,
-        HueFamily::Red,
-        HueFamily::Orange,
-        HueFamily::Yellow,
-        HueFamily::Green,
-        HueFamily::Blue,
-        HueFamily::Purple,
-    ];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// The family of a colour in daylight.
     pub fn of(colour: Lab) -> Self {

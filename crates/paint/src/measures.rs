@@ -1,13 +1,16 @@
 //! Parts as a painter measures them: in cups, spoons, fluid ounces or millilitres, and what rounding to them does.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 use warm_blend_spectral::{Light, difference};
 
 use crate::quantity::in_range;
 use crate::{BadMeasure, Material, Millilitres, NothingToMix, Parts, mix};
 
 /// Something to measure with.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::IntoStaticStr)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::IntoStaticStr, strum::VariantArray,
+)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -46,19 +49,7 @@ pub enum Measure {
 
 impl Measure {
     /// From the largest of either system to the smallest.
-    pub const ALL: [Measure; 11] = [
-        Measure::Gallon,
-        Measure::Quart,
-        Measure::Pint,
-        Measure::Cup,
-        Measure::FluidOunce,
-        Measure::Tablespoon,
-        Measure::Teaspoon,
-        Measure::Scoop,
-        Measure::Litre,
-        Measure::Millilitre,
-        Measure::Drop,
-    ];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// So many of it: what is wrong with a count is said of the count, not of what it comes to in ml.
     pub fn times(self, count: f64) -> Result<Millilitres, BadMeasure> {
@@ -287,6 +278,11 @@ pub fn about(ml: f64, measure: Measure) -> String {
         _ if ml <= 0.0 => amount(0.0, measure),
         _ => format!("under {}", amount(least, measure)),
     }
+}
+
+/// How many of a measure that is, to the least that can be measured with it.
+pub fn about_count(ml: f64, measure: Measure) -> f64 {
+    (ml / measure.least()).round() * measure.least() / measure.millilitres()
 }
 
 /// A number of measures as it is said: `1½`, `¾`, `12`.

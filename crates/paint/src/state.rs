@@ -1,9 +1,22 @@
 //! What has become of a film: still wet, dry, sealed, or buffed under wax.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 /// A state a film is looked at in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Default,
+    Serialize,
+    Deserialize,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -21,7 +34,7 @@ pub enum FilmState {
 
 impl FilmState {
     /// In the order they come.
-    pub const ALL: [FilmState; 4] = [FilmState::Wet, FilmState::Dry, FilmState::Sealed, FilmState::Buffed];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `wet`, `dry`, `sealed` or `buffed`.
     pub fn id(self) -> &'static str {

@@ -41,6 +41,35 @@ pub enum Dimension {
     Area,
 }
 
+/// What a field holds besides lengths and areas.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Quantity {
+    /// An amount of paint, ml.
+    Volume,
+    /// How warm it is, °C.
+    Temperature,
+}
+
+/// A linear scale: `zero + value / one` is what is shown of a value in ml or °C.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Scale {
+    /// `ml`, `fl oz`, `°C` or `°F`.
+    pub unit: &'static str,
+    /// What one of it is, ml or kelvin.
+    pub one: f64,
+    /// What stands at 0 ml or 0 °C.
+    pub zero: f64,
+    /// Digits after the point that it deserves.
+    pub places: usize,
+}
+
+impl Scale {
+    /// What is shown of a value.
+    pub fn shown(&self, value: f64) -> f64 {
+        self.zero + value / self.one
+    }
+}
+
 /// What was typed is no measure.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadLength {
@@ -53,6 +82,15 @@ pub enum BadLength {
 }
 
 impl Units {
+    /// The system that a measure belongs to; none of drops and scoops, which belong to both.
+    pub const fn of(measure: Measure) -> Option<Self> {
+        match measure {
+            Measure::Litre | Measure::Millilitre => Some(Units::Metric),
+            Measure::Drop | Measure::Scoop => None,
+            _ => Some(Units::Imperial),
+        }
+    }
+
     /// What a plain number of it is in.
     pub const fn unit(self, what: Dimension) -> &'static str {
         match (self, what) {
@@ -132,6 +170,66 @@ impl Units {
             Units::Metric => format!("{} g", rounded(grams, 0)),
             Units::Imperial => format!("{} oz", rounded(grams / OUNCE, 1)),
         }
+    }
+
+    /// A temperature: `20 °C`, `68 °F`.
+    pub fn say_temperature(self, celsius: f64) -> String {
+        let scale = self.scale(Quantity::Temperature);
+        format!("{} {}", rounded(scale.shown(celsius), 0).replace('-', "−"), scale.unit)
+    }
+
+    /// How a plain number of a quantity is shown and typed.
+    pub const fn scale(self, of: Quantity) -> Scale {
+        const FLUID_OUNCE: f64 = Measure::FluidOunce.millilitres();
+        match (self, of) {
+            (Units::Metric, Quantity::Volume) => Scale { unit: "ml", one: 1.0, zero: 0.0, places: 1 },
+            (Units::Imperial, Quantity::Volume) => {
+                Scale { unit: "fl oz", one: FLUID_OUNCE, zero: 0.0, places: 2 }
+            }
+            (Units::Metric, Quantity::Temperature) => Scale { unit: "°C", one: 1.0, zero: 0.0, places: 1 },
+            (Units::Imperial, Quantity::Temperature) => {
+                Scale { unit: "°F", one: 5.0 / 9.0, zero: 32.0, places: 0 }
+            }
+        }
+    }
+
+    /// A sentence with its mm, ml and °C in these units: `a 450 × 300 mm panel` is `a 17 3/4 × 11 3/4 in panel`.
+    pub fn restate(self, sentence: &str) -> String {
+        let words: Vec<&str> = sentence.split(' ').collect();
+        let mut restated: Vec<String> = words.iter().map(|word| (*word).to_owned()).collect();
+        let number = |at: Option<usize>| -> Option<(usize, f64)> {
+            let at = at?;
+            Some((at, words[at].replace('−', "-").parse().ok()?))
+        };
+        for (at, word) in words.iter().enumerate().filter(|_| self == Units::Imperial) {
+            let unit = word.trim_end_matches([',', ';', '.', ':', ')', '”']);
+            let Some((last, value)) = number(at.checked_sub(1)) else { continue };
+            let Some(said) = self.say_instead(value, unit) else { continue };
+            let Some((amount, own)) = said.split_once('\u{a0}') else { continue };
+            restated[at] = word.replacen(unit, own, 1);
+            restated[last] = amount.to_owned();
+            let range = last.checked_sub(1).filter(|at| matches!(words[*at], "×" | "to" | "and"));
+            // The first of two shares the unit of the second.
+            if let Some((first, value)) = number(range.and_then(|at| at.checked_sub(1)))
+                && let Some(said) = self.say_instead(value, unit)
+            {
+                restated[first] = said.split('\u{a0}').next().unwrap_or_default().to_owned();
+            }
+        }
+        restated.join(" ")
+    }
+
+    /// A number of a metric unit in these units, with a space that does not break before its unit.
+    fn say_instead(self, value: f64, unit: &str) -> Option<String> {
+        let (amount, own) = match unit {
+            "mm" => (self.number(Dimension::Length, value), self.unit(Dimension::Length)),
+            "ml" | "°C" => {
+                let scale = self.scale(if unit == "ml" { Quantity::Volume } else { Quantity::Temperature });
+                (rounded(scale.shown(value), scale.places).replace('-', "−"), scale.unit)
+            }
+            _ => return None,
+        };
+        Some(format!("{amount}\u{a0}{own}"))
     }
 
     /// Reads what was typed: `914`, `91.4 cm`, `36 1/2 in`, `3 ft 2`, `2.5 m²`. A number without a unit is in [`Units::unit`]; after
@@ -303,6 +401,55 @@ mod tests {
             [Units::Metric.say_weight(320.0), Units::Imperial.say_weight(320.0)],
             ["320 g", "11.3 oz"]
         );
+    }
+
+    /// Freezing and boiling water, and a room: 0, 20 and 100 °C are 32, 68 and 212 °F exactly (NIST SP 811 (2008), appendix B.8).
+    #[test]
+    fn temperatures() {
+        let both =
+            |celsius| [Units::Metric.say_temperature(celsius), Units::Imperial.say_temperature(celsius)];
+        assert_eq!(both(0.0), ["0 °C", "32 °F"]);
+        assert_eq!(both(20.0), ["20 °C", "68 °F"]);
+        assert_eq!(both(100.0), ["100 °C", "212 °F"]);
+        assert_eq!(both(-30.0), ["−30 °C", "−22 °F"]);
+    }
+
+    #[test]
+    fn sentences_are_restated() {
+        let inches = |text: &str| Units::Imperial.restate(text).replace('\u{a0}', " ");
+        assert_eq!(
+            inches("a 450 × 300 mm panel has no room for a 20 mm moulding; use less"),
+            "a 17 3/4 × 11 3/4 in panel has no room for a 3/4 in moulding; use less"
+        );
+        assert_eq!(
+            inches("90 °C is out of range; use −30 to 60 °C"),
+            "194 °F is out of range; use −22 to 140 °F"
+        );
+        assert_eq!(inches("Poured 200 ml of “2 mm grey”"), "Poured 6.76 fl oz of “2 mm grey”");
+        for same in ["mm", "in 3 passes", "a number mm", "", "  two  spaces "] {
+            assert_eq!(inches(same), same);
+        }
+        assert_eq!(Units::Metric.restate("450 mm"), "450 mm");
+    }
+
+    proptest! {
+        /// What has no metric unit in it stays, to the letter.
+        #[test]
+        fn other_words_stay(text in "[a-z0-9 ,.×]{0,40}") {
+            let plain = text.replace("mm", "m").replace("ml", "l");
+            prop_assert_eq!(Units::Imperial.restate(&plain), plain);
+        }
+
+        /// A scale is read back.
+        #[test]
+        fn a_scale_is_undone(value in -50.0..5000.0f64) {
+            for units in [Units::Metric, Units::Imperial] {
+                for of in [Quantity::Volume, Quantity::Temperature] {
+                    let scale = units.scale(of);
+                    prop_assert!(((scale.shown(value) - scale.zero) * scale.one - value).abs() < 1e-9);
+                }
+            }
+        }
     }
 
     /// Worked with the factors of NIST SP 811: 36 in = 914.4 mm, 1 ft = 0.3048 m, 1 ft² = 0.092 903 04 m².

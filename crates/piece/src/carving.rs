@@ -1,11 +1,12 @@
 //! How carved a zone is, where the painter chooses it rather than taking what the drawing assumes.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 use crate::{Elevation, Shaping, Zone};
 
 /// How much of a zone is carved or moulded: it drives what is field, recess and edge, and with that colour, amount and time.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Carving {
@@ -23,8 +24,7 @@ pub enum Carving {
 
 impl Carving {
     /// From the least to the most.
-    pub const ALL: [Carving; 5] =
-        [Carving::Flat, Carving::Mouldings, Carving::Corners, Carving::Bands, Carving::AllOver];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `all-over` …
     pub const fn id(self) -> &'static str {

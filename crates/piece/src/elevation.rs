@@ -4,6 +4,7 @@
 //! Lengths are mm, x to the right and y down from the upper left corner of the face.
 
 use std::collections::BTreeMap;
+use strum::VariantArray as _;
 
 use serde::{Deserialize, Serialize};
 
@@ -23,6 +24,7 @@ use super::{Shaping, Zone};
     Serialize,
     Deserialize,
     strum::IntoStaticStr,
+    strum::VariantArray,
 )]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
@@ -124,7 +126,7 @@ pub struct Meeting {
 
 impl View {
     /// In the order they are drawn.
-    pub const ALL: [View; 3] = [View::Front, View::Side, View::Top];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `front` …
     pub fn id(self) -> &'static str {

@@ -1,10 +1,11 @@
 //! A piece from a few dimensions.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 use warm_blend_paint::{Dimension, Units};
 
 /// What is drawn.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 pub enum PieceKind {
     /// Drawers one above the other.
@@ -117,20 +118,7 @@ struct Row {
 
 impl PieceKind {
     /// In the order they are offered.
-    pub const ALL: [PieceKind; 12] = [
-        PieceKind::ChestOfDrawers,
-        PieceKind::Cupboard,
-        PieceKind::Sideboard,
-        PieceKind::BedSide,
-        PieceKind::Chest,
-        PieceKind::UprightCase,
-        PieceKind::Table,
-        PieceKind::Chair,
-        PieceKind::Stool,
-        PieceKind::Frame,
-        PieceKind::Wall,
-        PieceKind::Moulding,
-    ];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// Usual sizes are common practice†.
     const fn row(self) -> Row {

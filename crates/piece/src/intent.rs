@@ -1,9 +1,22 @@
 //! How far apart neighbours are meant to be.
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 /// How far apart neighbours should be.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Default,
+    Serialize,
+    Deserialize,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Intent {
@@ -40,7 +53,7 @@ impl Default for Windows {
 
 impl Intent {
     /// From the quietest on.
-    pub const ALL: [Intent; 3] = [Intent::Quiet, Intent::Layered, Intent::Bold];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `quiet` …
     pub fn id(self) -> &'static str {

@@ -168,6 +168,24 @@ mod tests {
         assert_eq!(hours(&coat, &Work::TapeOff, Class::Chalk), 0.0, "while the edge is soft");
     }
 
+    /// Oil takes a day and more, however thinly it is brushed (common practice).
+    #[test]
+    fn oil_is_slow() {
+        let hours = |technique, class| {
+            wait(&laid(technique), &laid(Technique::BrushedCoat), &of(class), Air::default()) / 60.0
+        };
+        for technique in [Technique::BrushedCoat, Technique::DryBrush, Technique::WashWiped] {
+            assert!((16.0..=24.0).contains(&hours(technique, Class::Alkyd)), "{technique:?}");
+            assert!(hours(technique, Class::Oil) > hours(technique, Class::Alkyd), "{technique:?}");
+        }
+        let damp = Air::new(20.0, 0.8).unwrap();
+        let coat = laid(Technique::BrushedCoat);
+        assert_eq!(
+            wait(&coat, &coat, &of(Class::Alkyd), damp),
+            wait(&coat, &coat, &of(Class::Alkyd), Air::default())
+        );
+    }
+
     /// Strokes that are left to stand need the night, as texture does.
     #[test]
     fn what_stands_dries_overnight() {

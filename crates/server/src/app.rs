@@ -74,6 +74,7 @@ pub fn app(workspace: Workspace) -> Router {
         .fallback(front::front)
         .method_not_allowed_fallback(wrong_method)
         .layer(from_fn(body::name_the_field))
+        .layer(from_fn(routes::units::restate))
         .layer(CatchPanicLayer::custom(|_| Problem::internal().into_response()))
         .layer(from_fn_with_state(once::Answers::default(), once::once))
         .layer(CompressionLayer::new())

@@ -7,6 +7,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::BadBoard;
+use warm_blend_paint::Units;
 use warm_blend_piece::BadPiece;
 use warm_blend_store::StoreError;
 use warm_blend_workshop::{Fault, Refusal};
@@ -71,6 +72,15 @@ impl Problem {
     pub fn too_many_pictures() -> Self {
         let detail = "more pictures were asked for than can be drawn: ask again in a moment";
         Self::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many pictures at once", detail)
+    }
+
+    /// The same with its measures in some units.
+    pub fn restated(mut self, units: Units) -> Self {
+        self.detail = units.restate(&self.detail);
+        for error in &mut self.errors {
+            error.detail = units.restate(&error.detail);
+        }
+        self
     }
 
     /// What was spoken of and is not there.
@@ -197,7 +207,7 @@ impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
         let kind = HeaderValue::from_static("application/problem+json");
-        let missing = self.missing.as_ref().map(|_| Extension(self.clone()));
-        (status, [(header::CONTENT_TYPE, kind)], missing, Json(self)).into_response()
+        let itself = Extension(self.clone());
+        (status, [(header::CONTENT_TYPE, kind)], itself, Json(self)).into_response()
     }
 }

@@ -1,11 +1,12 @@
 //! Invented pigments. Each absorbs in an edge or in bands and scatters by its own law; none is a real one.
 
 use std::sync::LazyLock;
+use strum::VariantArray as _;
 
 use warm_blend_spectral::{BANDS, wavelength};
 
 /// A pigment at full load in a vehicle.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::VariantArray)]
 #[allow(missing_docs)] // the names say what there is to say
 pub enum Pigment {
     WhiteEarth,
@@ -52,24 +53,7 @@ impl Absorbs {
 
 impl Pigment {
     /// All of them.
-    pub const ALL: [Pigment; 16] = [
-        Pigment::WhiteEarth,
-        Pigment::ChalkFiller,
-        Pigment::StrawOxide,
-        Pigment::RustOxide,
-        Pigment::UmberEarth,
-        Pigment::Soot,
-        Pigment::LakeBlue,
-        Pigment::MarineBlue,
-        Pigment::SkyBlue,
-        Pigment::LeafGreen,
-        Pigment::MossOxide,
-        Pigment::Lemon,
-        Pigment::Marigold,
-        Pigment::Scarlet,
-        Pigment::Rose,
-        Pigment::Plum,
-    ];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// What absorbs; S at 550 nm, 1/mm; and the power of the wavelength by which S falls.
     fn recipe(self) -> (Vec<Absorbs>, f64, f64) {

@@ -17,11 +17,24 @@
 mod weights;
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 use crate::{BANDS, Reflectance, Xyz};
 
 /// A light to look at colours in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    Hash,
+    Default,
+    Serialize,
+    Deserialize,
+    strum::IntoStaticStr,
+    strum::VariantArray,
+)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -45,15 +58,7 @@ pub enum Light {
 
 impl Light {
     /// All seven, in the order they are offered.
-    pub const ALL: [Light; 7] = [
-        Light::Daylight,
-        Light::Sun,
-        Light::NorthShade,
-        Light::Bulb,
-        Light::WarmLed,
-        Light::NeutralLed,
-        Light::ShopTube,
-    ];
+    pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// Short identifier, as used in addresses and files: `north-shade`.
     pub fn id(self) -> &'static str {

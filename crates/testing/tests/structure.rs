@@ -218,6 +218,28 @@ fn no_two_public_types_share_a_name() {
     assert!(named.len() > 300 && twice.is_empty(), "{twice:?}");
 }
 
+/// `parts` know their props alone, `state` what is kept, `shared` both.
+#[test]
+fn the_front_end_points_one_way() {
+    let web = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/src");
+    for (folder, never) in [
+        ("parts", &["../state/", "../shared/", "../screens/", "../frame/"][..]),
+        ("state", &["../shared/", "../screens/", "../frame/"]),
+        ("shared", &["../screens/", "../frame/"]),
+    ] {
+        let mut seen = 0;
+        for file in fs::read_dir(web.join(folder)).unwrap() {
+            let text = fs::read_to_string(file.unwrap().path()).unwrap();
+            let from = text.lines().filter_map(|line| line.split(" from '").nth(1));
+            for taken in from {
+                assert!(!never.iter().any(|never| taken.starts_with(never)), "{folder} takes from {taken}");
+                seen += 1;
+            }
+        }
+        assert!(seen > 10, "{folder}: {seen}");
+    }
+}
+
 /// Most lines of what a handler does.
 const LONGEST_HANDLER: usize = 14;
 

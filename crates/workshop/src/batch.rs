@@ -112,8 +112,25 @@ impl ShelfSnapshot {
         let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
         let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
         let cost_per_m2 = by_weight.cost.map(|cost| cost / by_weight.covers_m2);
+        // What is asked for in one system is measured in it first.
+        let asked_in = of.measure.units();
+        let mut rounded = rounded;
+        rounded.sort_by_key(|rounded| {
+            let other = match (Units::of(rounded.measure), asked_in) {
+                (Some(own), Some(asked)) => {
+                    if own == asked {
+                        0
+                    } else {
+                        2
+                    }
+                }
+                _ => 1,
+            };
+            (!rounded.keeps_the_batch(), other)
+        });
+        let units = asked_in.unwrap_or_default();
         let mut ways: Vec<MeasuredOut> =
-            rounded.iter().map(|rounded| MeasuredOut::of(rounded, &tins, film)).collect();
+            rounded.iter().map(|rounded| MeasuredOut::of(rounded, &tins, film, units)).collect();
         ways.insert(rounded.iter().take_while(|rounded| rounded.keeps_the_batch()).count(), by_weight);
         Ok(BatchMeasured {
             cost_per_ft2: cost_per_m2.map(|cost| cost * mixing::SQUARE_FOOT),
@@ -131,6 +148,18 @@ impl ShelfSnapshot {
             ([], []) => Measure::ALL.into_iter().filter(|measure| *measure != Measure::Scoop).collect(),
             ([], at_hand) => at_hand.to_vec(),
             (asked, _) => asked.to_vec(),
+        }
+    }
+}
+
+impl BatchIn {
+    /// The system it is asked in; none where a tin is used up.
+    fn units(self) -> Option<Units> {
+        match self {
+            BatchIn::M2 => Some(Units::Metric),
+            BatchIn::Ft2 => Some(Units::Imperial),
+            BatchIn::Left => None,
+            BatchIn::In(measure) => Units::of(measure),
         }
     }
 }
@@ -189,7 +218,7 @@ impl BatchOf {
 }
 
 impl MeasuredOut {
-    fn of(rounded: &Rounded, tins: &[&ShelfPaint], film: Microns) -> Self {
+    fn of(rounded: &Rounded, tins: &[&ShelfPaint], film: Microns, units: Units) -> Self {
         let measure = rounded.measure;
         let poured: Vec<f64> = rounded.amounts().collect();
         let seen = match rounded.shift {
@@ -203,7 +232,10 @@ impl MeasuredOut {
             shift: rounded.shift,
             words: match rounded.keeps_the_batch() {
                 true => seen,
-                false => format!("{seen}, but it makes {:.0} ml, not {asked:.0} ml", rounded.total),
+                false => {
+                    let [made, asked] = [rounded.total, asked].map(|ml| units.say_volume(ml));
+                    format!("{seen}, but it makes {made}, not {asked}")
+                }
             },
             ..Self::poured(tins, &poured, film)
         }

@@ -30,14 +30,14 @@ pub fn code(id: Uuid) -> String {
 pub fn text(
     name: Option<&str>,
     parts: &[LabelPart],
-    total_ml: f64,
+    total: &str,
     day: &str,
     place: Option<&str>,
     code: &str,
 ) -> String {
     let recipe: Vec<String> = parts.iter().map(|part| format!("{} {}", part.parts, part.name)).collect();
     let mut lines = vec![name.unwrap_or("Unnamed mix").to_owned(), recipe.join(" : ")];
-    lines.push(format!("{total_ml:.0} ml, {day}"));
+    lines.push(format!("{total}, {day}"));
     lines.extend(place.map(str::to_owned));
     lines.push(format!("record {code}"));
     lines.join("\n")

@@ -119,6 +119,8 @@ pub struct PouredPaint {
     pub left: Option<String>,
     /// The same, g.
     pub left_g: f64,
+    /// How many of the measure that is, as far as it can be measured: what is added to have all of it.
+    pub left_count: Option<f64>,
     /// By how much it is over what was meant, in words; none where it is not.
     pub over: Option<String>,
 }
@@ -246,6 +248,14 @@ impl AmountsIn {
         }
     }
 
+    /// How many of it that is, as it can be measured: what [`AmountsIn::say`] puts in words.
+    fn count(self, ml: f64, density: f64) -> f64 {
+        match self {
+            AmountsIn::Grams => (10.0 * ml * density).round() / 10.0,
+            AmountsIn::In(measure) => warm_blend_paint::about_count(ml, measure),
+        }
+    }
+
     /// Whether so little cannot be distinguished from nothing.
     fn nothing(self, ml: f64, density: f64) -> bool {
         match self {
@@ -281,7 +291,7 @@ impl PourView {
             Ok::<_, Refusal>(PourStep {
                 id: step.id,
                 at: step.at.to_string(),
-                amount: told(&step.action),
+                amount: told(&step.action, unit),
                 name: paint.map(tin).transpose()?.map(|tin| tin.name.as_str().to_owned()),
                 hex: paint.map(hex).transpose()?,
                 ml: match step.action {
@@ -301,6 +311,8 @@ impl PourView {
                 inside: unit.say(standing.inside, density),
                 planned_ml: standing.planned,
                 left: said(standing.left()),
+                left_count: (!unit.nothing(standing.left(), density))
+                    .then(|| unit.count(standing.left(), density)),
                 left_g: standing.left() * density,
                 over: said(standing.over),
             })
@@ -371,8 +383,8 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
     readings
 }
 
-/// An amount as it was entered.
-fn told(action: &PourAction) -> String {
+/// An amount as it was entered; what was taken out, which was entered in the painter's own units, as the pot is said.
+fn told(action: &PourAction, unit: AmountsIn) -> String {
     match action {
         PourAction::Added { said: AmountAsEntered::Counted(count, measure), .. } => {
             warm_blend_paint::amount(count * measure.millilitres(), *measure)
@@ -385,7 +397,10 @@ fn told(action: &PourAction) -> String {
         PourAction::Added { said: AmountAsEntered::Practised(grams), .. } => {
             format!("{grams:.1} g, for practice")
         }
-        PourAction::TakenOut { ml } => format!("{ml:.0} ml taken out"),
+        PourAction::TakenOut { ml } => match unit {
+            AmountsIn::Grams => format!("{ml:.0} ml taken out"),
+            AmountsIn::In(_) => format!("{} taken out", unit.say(*ml, 1.0)),
+        },
     }
 }
 
@@ -520,7 +535,9 @@ impl PotLabel {
         let code = label::code(kept.id);
         let name = record.name.clone().map(String::from);
         let place = record.place.clone().map(String::from);
-        let text = label::text(name.as_deref(), &parts, record.total(), &day, place.as_deref(), &code);
+        // As heavy as its tins are, together.
+        let total = unit.say(record.total(), grams / record.total().max(f64::MIN_POSITIVE));
+        let text = label::text(name.as_deref(), &parts, &total, &day, place.as_deref(), &code);
         let (code_size, code_path) = label::square(&text).ok_or(Refusal::Broken)?;
         Ok(Self {
             id: kept.id,
@@ -529,8 +546,7 @@ impl PotLabel {
             code,
             place,
             total_ml: record.total(),
-            // As heavy as its tins are, together.
-            total: unit.say(record.total(), grams / record.total().max(f64::MIN_POSITIVE)),
+            total,
             parts,
             swatch: known.swatch_of(&record.parts(), look)?,
             text,

@@ -90,6 +90,13 @@ export type HistoryNow = Schemas['HistoryNow'];
 
 export { Problem, type ProblemBody };
 
+let units = 'metric';
+
+/** The units in which the engine explains what it refuses. */
+export function explainIn(painters: string) {
+  units = painters;
+}
+
 let leaving = false;
 
 /** What is sent from now on is carried on by the browser when the page is gone (64 kB at most: a document has some). */
@@ -102,7 +109,10 @@ export function stay() {
   leaving = false;
 }
 
-const send = (request: Request) => fetch(request, { keepalive: leaving });
+const send = (request: Request) => {
+  request.headers.set('warm-blend-units', units);
+  return fetch(request, { keepalive: leaving });
+};
 
 const baseUrl = window.location.origin;
 

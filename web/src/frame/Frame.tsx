@@ -1,5 +1,5 @@
 import { CircleHelp, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
-import { Suspense, useState } from 'react';
+import { Suspense, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { LightControl } from '../light/LightControl';
 import { useLight } from '../light/light';
@@ -16,7 +16,7 @@ import { PieceName } from './PieceName';
 import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
 import { Shortcuts } from './Shortcuts';
-import { isLit, SCREENS, usePlaces } from './screens';
+import { isLit, SCREENS, useArrival, usePlaces } from './screens';
 import { type Tool, Tools } from './Tools';
 import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
@@ -35,6 +35,8 @@ export function Frame() {
   const { pathname: place } = useLocation();
   useScrollKept(place);
   const lastAt = usePlaces();
+  const screen = useRef<HTMLElement>(null);
+  useArrival(screen);
   const go = useNavigate();
   const undo = useUndo('undo', tell);
   const redo = useUndo('redo', tell);
@@ -124,6 +126,7 @@ export function Frame() {
           )}
         </header>
         <main
+          ref={screen}
           id="screen"
           tabIndex={-1}
           className="min-h-0 flex-1 overflow-auto outline-none print:overflow-visible"

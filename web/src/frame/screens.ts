@@ -1,5 +1,5 @@
 import { Armchair, BookOpen, ListChecks, PaintBucket, PanelsTopLeft } from 'lucide-react';
-import { useEffect } from 'react';
+import { type RefObject, useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { ShelfIcon } from './ShelfIcon';
 
@@ -15,6 +15,9 @@ export const SCREENS = [
 
 /** Pages that the rail does not lead to. */
 const BESIDE = [
+  { to: '/piece/photo', name: 'Colours from a photo' },
+  { to: '/piece/record', name: 'Record of the piece' },
+  { to: '/piece/sheet', name: 'Client sheet' },
   { to: '/label', name: 'Pot label' },
   { to: '/about', name: 'About' },
 ];
@@ -34,13 +37,26 @@ function remembered(): Record<string, string> {
   }
 }
 
+/** Who goes to another screen, or has followed what is no longer there, is at the beginning of the new one. */
+export function useArrival(screen: RefObject<HTMLElement | null>) {
+  const { pathname } = useLocation();
+  const before = useRef(pathname);
+  useEffect(() => {
+    const [from, to] = [before.current, pathname].map((path) => screenAt(path)?.to ?? path);
+    before.current = pathname;
+    const lost = document.activeElement === null || document.activeElement === document.body;
+    const there = screen.current?.contains(document.activeElement);
+    if (from !== to && (lost || !there)) screen.current?.focus({ preventScroll: true });
+  }, [pathname, screen]);
+}
+
 /** Where each screen was in this tab: the rail leads back there, and from the screen itself to where it begins. */
 export function usePlaces() {
   const { pathname, search } = useLocation();
   const now = screenAt(pathname);
   useEffect(() => {
     if (now) sessionStorage.setItem(PLACES, JSON.stringify({ ...remembered(), [now.to]: pathname + search }));
-    const name = now?.name ?? BESIDE.find(({ to }) => pathname.startsWith(to))?.name;
+    const name = BESIDE.find(({ to }) => pathname.startsWith(to))?.name ?? now?.name;
     document.title = name ? `${name} – Warm Blend` : 'Warm Blend';
   }, [now, pathname, search]);
   const places = remembered();

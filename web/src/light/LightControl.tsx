@@ -1,5 +1,5 @@
 import { Sun } from 'lucide-react';
-import { ToggleGroup } from 'radix-ui';
+import { RadioGroup } from 'radix-ui';
 import { Picker } from '../parts/Picker';
 import { useLight, useLights, useShownInLights } from './light';
 
@@ -10,20 +10,19 @@ export function LightControl() {
   const lights = useLights();
   return (
     <>
-      <ToggleGroup.Root
-        type="single"
+      <RadioGroup.Root
         value={light}
-        onValueChange={(next) => next && setLight(next as typeof light)}
+        onValueChange={(next) => setLight(next as typeof light)}
         aria-label="Light"
         className="hidden gap-1 wide:flex"
       >
         {lights.map(({ id, name, short, standard }, n) => (
-          <ToggleGroup.Item
+          <RadioGroup.Item
             key={id}
             value={id}
             aria-label={name}
             title={`${name}, CIE ${standard}`}
-            className="flex h-11 w-12 cursor-pointer flex-col justify-end gap-0.5 border-b-2 border-transparent pb-0.5 text-center text-xs text-soft hover:text-ink data-[state=on]:border-ink data-[state=on]:font-bold data-[state=on]:text-ink"
+            className="flex h-11 w-12 cursor-pointer flex-col justify-end gap-0.5 border-b-2 border-transparent pb-0.5 text-center text-xs text-soft hover:text-ink data-[state=checked]:border-ink data-[state=checked]:font-bold data-[state=checked]:text-ink"
           >
             {inLights && (
               <span aria-hidden className="flex h-5 shrink-0">
@@ -38,9 +37,9 @@ export function LightControl() {
               </span>
             )}
             {short}
-          </ToggleGroup.Item>
+          </RadioGroup.Item>
         ))}
-      </ToggleGroup.Root>
+      </RadioGroup.Root>
       <Picker
         label="Light"
         choices={lights}

@@ -3,7 +3,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
-import { api, got, type LightChoice, type LightName, type StateName } from '../api/client';
+import { api, explainIn, got, type LightChoice, type LightName, type StateName } from '../api/client';
 
 const LIGHT_KEPT_AS = 'warm-blend light';
 const STATE_KEPT_AS = 'warm-blend state';
@@ -69,6 +69,7 @@ export function LightProvider({ children }: { children: ReactNode }) {
   const [shown, setShown] = useState<InLights>();
   // Dates and money follow the units: 27 November, or November 27.
   document.documentElement.lang = units === 'metric' ? 'en-GB' : 'en-US';
+  explainIn(units);
   const value = useMemo(
     () => ({ light, setLight, state, setState, units, setUnits }),
     [light, setLight, state, setState, units, setUnits],

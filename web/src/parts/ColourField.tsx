@@ -1,10 +1,15 @@
-import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { Colour, Problem } from '../api/client';
 import { Field } from './Field';
 import { small } from './numbers';
+import { Segments } from './Segments';
 
 type Form = 'hex' | 'lab';
+
+const FORMS = [
+  { id: 'hex', name: 'Hex' },
+  { id: 'lab', name: 'L* a* b*' },
+] as const;
 
 interface Props {
   colour: Colour | null | undefined;
@@ -52,23 +57,7 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
         <span aria-hidden className="text-sm font-semibold">
           {label}
         </span>
-        <ToggleGroup.Root
-          type="single"
-          value={form}
-          onValueChange={(next) => next && setForm(next as Form)}
-          aria-label={`${label}: hex code or L* a* b*`}
-          className="flex gap-x-1"
-        >
-          {(['hex', 'lab'] as const).map((choice) => (
-            <ToggleGroup.Item
-              key={choice}
-              value={choice}
-              className="h-9 border-y-2 border-transparent px-2 text-sm font-medium text-soft cursor-pointer hover:text-ink data-[state=on]:border-b-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
-            >
-              {choice === 'hex' ? 'Hex' : 'L* a* b*'}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+        <Segments label={`${label}: hex code or L* a* b*`} choices={FORMS} value={form} onChange={setForm} />
       </div>
       {form === 'hex' ? (
         <div className="grid grid-cols-[1fr_auto] items-end gap-2">

@@ -1,5 +1,6 @@
-import { type ComponentProps, useEffect, useId, useRef, useState } from 'react';
+import { type ComponentProps, useId, useRef } from 'react';
 import { TroubleLine } from './TroubleLine';
+import { useTyped } from './useTyped';
 
 interface Props extends Pick<ComponentProps<'input'>, 'placeholder' | 'size' | 'className' | 'ref'> {
   label: string;
@@ -23,18 +24,13 @@ export function NameInPlace({
   ...rest
 }: Props) {
   const id = useId();
-  const [name, setName] = useState(kept);
   // What was asked for may not be kept yet: it is asked for once.
   const asked = useRef(kept);
   const putBack = () => {
     asked.current = kept;
     setName(kept);
   };
-  useEffect(() => {
-    asked.current = kept;
-    setName(kept);
-  }, [kept]);
-  const keep = async () => {
+  const keep = async (name: string) => {
     const said = name.trim();
     if (said === asked.current) return;
     if (!(said || mayBeEmpty)) return putBack();
@@ -45,6 +41,17 @@ export function NameInPlace({
       putBack();
     }
   };
+  const {
+    text: name,
+    setText: setName,
+    leaving,
+  } = useTyped(
+    kept,
+    (name) => void keep(name),
+    () => {
+      asked.current = kept;
+    },
+  );
   return (
     <>
       <input
@@ -55,11 +62,7 @@ export function NameInPlace({
         value={name}
         title={name || undefined}
         onChange={(event) => setName(event.target.value)}
-        onBlur={keep}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') void keep();
-          if (event.key === 'Escape') putBack();
-        }}
+        {...leaving}
         className={`min-h-11 min-w-0 truncate rounded bg-transparent px-2 hover:bg-panel focus:bg-paper ${className}`}
         autoComplete="off"
       />

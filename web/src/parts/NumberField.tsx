@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { Field } from './Field';
-import { misread, plainNumber, typed } from './numbers';
+import { inScale, misread, plainNumber, type Scale, typed, unitOf } from './numbers';
+import { useTyped } from './useTyped';
 
 interface Props {
   label: string;
-  unit?: string | undefined;
+  unit?: string | Scale | undefined;
   value: number | undefined;
   placeholder?: string;
   error: string | undefined;
@@ -14,31 +15,24 @@ interface Props {
 
 /** A number that counts when the field is left. */
 export function NumberField({ label, unit, value, placeholder, error, onChange, onEmpty }: Props) {
-  const said = value === undefined ? '' : plainNumber(value);
-  const [text, setText] = useState(said);
+  const shown = (number: number) => (typeof unit === 'object' ? inScale(number, unit) : plainNumber(number));
+  const said = value === undefined ? '' : shown(value);
   const [wrong, setWrong] = useState<string>();
-  // What is said anew, such as by undo, takes the place of what was typed.
-  const [before, setBefore] = useState(said);
-  if (said !== before) {
-    setBefore(said);
-    setText(said);
-    setWrong(undefined);
-  }
-  const leave = () => {
+  const leave = (text: string) => {
     const number = typed(text, unit);
     setWrong(misread(text, unit));
     if (text === said) return;
     if (number === null) onEmpty?.();
     else if (number !== undefined && number !== value) onChange(number);
   };
+  const { text, setText, leaving } = useTyped(said, leave, () => setWrong(undefined));
   return (
     <Field
       label={label}
-      {...(unit ? { unit } : {})}
+      {...(unit ? { unit: unitOf(unit) } : {})}
       value={text}
       onChange={setText}
-      onBlur={leave}
-      onKeyDown={(event) => event.key === 'Enter' && leave()}
+      {...leaving}
       inputMode="decimal"
       {...(placeholder ? { placeholder } : {})}
       error={wrong ?? error}

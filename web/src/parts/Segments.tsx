@@ -1,4 +1,4 @@
-import { ToggleGroup } from 'radix-ui';
+import { RadioGroup } from 'radix-ui';
 
 interface Props<T extends string> {
   label: string;
@@ -17,23 +17,22 @@ export function Segments<T extends string>({
   className = 'flex',
 }: Props<T>) {
   return (
-    <ToggleGroup.Root
-      type="single"
+    <RadioGroup.Root
       value={value}
-      onValueChange={(next) => next && onChange(next as T)}
+      onValueChange={(next) => onChange(next as T)}
       aria-label={label}
       className={`gap-x-1 ${className}`}
     >
       {choices.map((choice) => (
-        <ToggleGroup.Item
+        <RadioGroup.Item
           key={choice.id}
           value={choice.id}
           title={choice.title}
-          className="h-11 border-y-2 border-transparent px-2 text-sm font-medium text-soft whitespace-nowrap cursor-pointer hover:text-ink data-[state=on]:border-b-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
+          className="h-11 border-y-2 border-transparent px-2 text-sm font-medium text-soft whitespace-nowrap cursor-pointer hover:text-ink data-[state=checked]:border-b-ink data-[state=checked]:font-semibold data-[state=checked]:text-ink"
         >
           {choice.name}
-        </ToggleGroup.Item>
+        </RadioGroup.Item>
       ))}
-    </ToggleGroup.Root>
+    </RadioGroup.Root>
   );
 }

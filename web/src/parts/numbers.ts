@@ -52,16 +52,49 @@ const POINT = new Intl.NumberFormat(navigator.language)
   .formatToParts(1.5)
   .find((part) => part.type === 'decimal')?.value;
 
-/** What was typed without the field's own unit after it: `250` of `250 ml`. */
-const withoutUnit = (text: string, unit = '') =>
-  unit && text.trim().toLowerCase().endsWith(unit.toLowerCase()) ? text.trim().slice(0, -unit.length) : text;
+/** How the engine shows and reads a quantity: `zero + value / one` stands on the screen. */
+export interface Scale {
+  unit: string;
+  one: number;
+  zero: number;
+  /** Digits after the point. */
+  places: number;
+  /** Units that may be typed instead. */
+  others: { name: string; one: number; zero: number }[];
+}
+
+export const unitOf = (unit: string | Scale) => (typeof unit === 'string' ? unit : unit.unit);
+
+/** A value as a plain number of its scale. */
+export function inScale(value: number, scale: Scale) {
+  const tens = 10 ** scale.places;
+  return plain.format(Math.round((scale.zero + value / scale.one) * tens) / tens);
+}
+
+/** `250 ml`, `8.45 fl oz`. */
+export const withUnit = (value: number, scale: Scale) => `${inScale(value, scale)} ${scale.unit}`;
+
+/** What was typed without a unit after it, and that unit: the field's own, or another of its scale. */
+function withoutUnit(text: string, unit: string | Scale = ''): [string, Scale['others'][number]?] {
+  const scale = typeof unit === 'string' ? undefined : unit;
+  const names = scale ? [...scale.others].sort((a, b) => b.name.length - a.name.length) : [];
+  const own = { name: unitOf(unit), one: scale?.one ?? 1, zero: scale?.zero ?? 0 };
+  const bare = text.trim();
+  const found = [own, ...names].find(({ name }) => name && bare.toLowerCase().endsWith(name.toLowerCase()));
+  return [found ? bare.slice(0, -found.name.length).trim() : bare, found ?? own];
+}
 
 /**
- * A number a person typed: with a point or a comma, as a fraction, and with the field's own unit after it; null for nothing, undefined for
- * what is no number or could be two.
+ * A number a person typed: with a point or a comma, as a fraction, and with a unit after it, in ml or °C where the field has a scale; null
+ * for nothing, undefined for what is no number or could be two.
  */
-export function typed(text: string, unit?: string): number | null | undefined {
-  const bare = withoutUnit(text, unit).trim();
+export function typed(text: string, unit?: string | Scale): number | null | undefined {
+  const [bare, of] = withoutUnit(text, unit);
+  const number = plainTyped(bare);
+  return typeof number === 'number' && of ? (number - of.zero) * of.one : number;
+}
+
+function plainTyped(bare: string): number | null | undefined {
   const part = fraction(bare);
   if (part !== undefined) return part;
   const tidy = bare.replaceAll(/(?<=\d)[\s’'](?=\d{3})/g, '');
@@ -81,7 +114,7 @@ export function small(text: string): number | null | undefined {
 }
 
 /** Why what was typed is not taken, and what to do. */
-export function misread(text: string, unit?: string): string | undefined {
+export function misread(text: string, unit?: string | Scale): string | undefined {
   if (typed(text, unit) !== undefined) return undefined;
   const short = text.trim().slice(0, 20);
   if (/^\d{1,3}[.,]\d{3}$/.test(short))

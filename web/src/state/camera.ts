@@ -13,5 +13,9 @@ export function useCamera() {
     const taken = await got(api.GET('/api/camera/{scene}', { params: { path: { scene } }, parseAs: 'blob' }));
     return new File([taken as unknown as Blob], `${scene}.png`, { type: 'image/png' });
   };
-  return { camera: camera.data, take };
+  const example = async () => {
+    const taken = await got(api.GET('/api/example-photo', { parseAs: 'blob' }));
+    return new File([taken as unknown as Blob], 'example.png', { type: 'image/png' });
+  };
+  return { camera: camera.data, take, example };
 }

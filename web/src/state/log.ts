@@ -2,7 +2,7 @@
 
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, changing, type FinishRequest, got, type LogNoteEntry } from '../api/client';
-import { useLook } from '../light/light';
+import { useLook, useUnits } from '../light/light';
 
 /** What narrows the log; all of it holds together. */
 export interface Narrowed {
@@ -15,12 +15,13 @@ export interface Narrowed {
 
 export function useLog(narrowed: Narrowed) {
   const look = useLook();
+  const units = useUnits();
   return useInfiniteQuery({
-    queryKey: ['log', narrowed, look],
+    queryKey: ['log', narrowed, look, units],
     queryFn: ({ pageParam }) =>
       got(
         api.GET('/api/log', {
-          params: { query: { ...narrowed, ...look, ...(pageParam ? { before: pageParam } : {}) } },
+          params: { query: { ...narrowed, ...look, units, ...(pageParam ? { before: pageParam } : {}) } },
         }),
       ),
     initialPageParam: '',

@@ -1,6 +1,6 @@
 // The piece at hand: what is kept, what is predicted, what is drawn, what brings it together.
 
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import {
   api,
@@ -105,6 +105,24 @@ export function useStanding(entry: Piece, scheme: number) {
   return useLastPreview({
     queryKey: ['piece', query, body],
     queryFn: ({ signal }) => got(api.POST('/api/piece/preview', { params: { query }, body, signal })),
+  });
+}
+
+/** What each of the schemes of an unsaved piece would look like; nothing of one that is not predicted yet. */
+export function useStandings(entry: Piece, schemes: number) {
+  const look = useLook();
+  const units = useUnits();
+  const body = nameless(entry);
+  return useQueries({
+    queries: Array.from({ length: schemes }, (_, scheme) => {
+      const query = { ...look, units, scheme, ...DRAWN };
+      return {
+        queryKey: ['piece', query, body],
+        queryFn: ({ signal }: { signal: AbortSignal }) =>
+          got(api.POST('/api/piece/preview', { params: { query }, body, signal })),
+      };
+    }),
+    combine: (answers) => answers.map(({ data }) => data),
   });
 }
 

@@ -10,15 +10,23 @@ async fn the_interface_is_open_to_everyone() {
         let violations = painter.violations().await;
         assert!(violations.is_empty(), "{what}:\n{}", violations.join("\n"));
     };
+    // A main view at the width of a tablet and of a phone too, and back.
+    let at_every_width = async |what: &str| {
+        for (width, height) in [(1024, 768), (390, 844), (1280, 800)] {
+            painter.size(width, height).await;
+            painter.settled().await;
+            check(&format!("{what}, {width} wide")).await;
+        }
+    };
     painter.the("button", "oat white").await;
-    check("shelf").await;
+    at_every_width("shelf").await;
     painter.open("/about").await;
     painter.reads("MIT").await;
-    check("about").await;
+    at_every_width("about").await;
     painter.open("/shelf").await;
     painter.click("button", "fern").await;
     painter.the("button", "Delete this paint").await;
-    check("one paint").await;
+    at_every_width("one paint").await;
     painter.click("radio", "L* a* b*").await;
     painter.write("textbox", "L*", "x").await;
     painter.reads("is not a number").await;
@@ -43,21 +51,21 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("heading", "Empty pot").await;
     check("empty pot").await;
     painter.click("tab", "Mixes 3").await;
-    check("mixes").await;
+    at_every_width("mixes").await;
     painter.click("link", "drift blue for the case").await;
     painter.reads("5 : 1, 6 parts").await;
-    check("pot").await;
+    at_every_width("pot").await;
     painter.click("radio", "Match").await;
     painter.reads("Best of every mix").await;
-    check("match").await;
+    at_every_width("match").await;
     painter.click("radio", "Ladder").await;
     painter.reads("hue shift").await;
-    check("ladder").await;
+    at_every_width("ladder").await;
     painter.click("radio", "Blend").await;
     painter.click("combobox", "Blend into").await;
     painter.click("option", "mustard seed").await;
     painter.reads("turns green").await;
-    check("blend").await;
+    at_every_width("blend").await;
     painter.click("radio", "Mix").await;
     painter.click("button", "Target").await;
     painter.the("textbox", "Hex code").await;
@@ -72,41 +80,26 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("combobox", "Screen, paint, mix or light").await;
     check("jump").await;
     painter.press(Key::Escape).await;
-    painter.size(390, 844).await;
-    check("pot on a phone").await;
-    painter.open("/shelf").await;
-    painter.the("button", "oat white").await;
-    check("shelf on a phone").await;
-    painter.size(1280, 800).await;
     painter.open("/board").await;
     painter.the("heading", "Sample boards").await;
-    check("boards").await;
+    at_every_width("boards").await;
     painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
     painter.click("button", "Sand back").await;
     painter.the("slider", "Rubbing").await;
-    check("board").await;
-    painter.size(390, 844).await;
-    check("board on a phone").await;
+    at_every_width("board").await;
     painter.open("/run-sheet").await;
     painter.reads("Ready on").await;
-    check("run sheet on a phone").await;
-    painter.size(1280, 800).await;
     painter.click("radio", "Cost").await;
     painter.reads("Asking price").await;
-    check("run sheet").await;
+    at_every_width("run sheet").await;
     painter.open("/log").await;
     painter.reads("Prediction accuracy").await;
     painter.the("list", "What was learned of it").await;
-    check("log").await;
-    painter.size(390, 844).await;
-    check("log on a phone").await;
+    at_every_width("log").await;
     painter.open("/piece").await;
-    painter.the("image", "The piece from the front, as it will look").await;
-    check("piece on a phone").await;
-    painter.size(1280, 800).await;
     painter.reads("Panels and mouldings clash").await;
-    check("piece").await;
+    at_every_width("piece").await;
     painter.click("button", "Unify").await;
     painter.reads("These bring it together").await;
     check("unify").await;
@@ -121,7 +114,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.press(Key::Escape).await;
     painter.open("/piece/sheet").await;
     painter.the("button", "Print").await;
-    check("client sheet").await;
+    at_every_width("client sheet").await;
     painter.leave().await;
 
     let beginner = Painter::at_an_empty_bench().await;
@@ -133,4 +126,32 @@ async fn the_interface_is_open_to_everyone() {
     let violations = beginner.violations().await;
     assert!(violations.is_empty(), "empty piece:\n{}", violations.join("\n"));
     beginner.leave().await;
+}
+
+/// Who works by keys lands at the beginning of the screen they went to, whose name is in the title; arrow keys choose within a group.
+#[tokio::test]
+async fn keys_and_readers_know_where_they_are() {
+    let painter = Painter::at_the_demo().await;
+    painter.the("button", "oat white").await;
+    for screen in ["Pot", "Board", "Run sheet", "Log", "Piece", "Shelf"] {
+        painter.click("link", screen).await;
+        let at = "return [document.activeElement.id, document.title]";
+        painter
+            .until(&format!("{screen} has the focus and the title"), async || {
+                let now = painter.driver.execute(at, vec![]).await.unwrap();
+                now.json() == &serde_json::json!(["screen", format!("{screen} – Warm Blend")])
+            })
+            .await;
+    }
+    painter.the("radio", "Daylight").await.focus().await.unwrap();
+    for light in ["Sun", "North shade"] {
+        painter.press(Key::Right).await;
+        painter
+            .until(&format!("{light} is chosen"), async || {
+                painter.the("radio", light).await.attr("aria-checked").await.unwrap().as_deref()
+                    == Some("true")
+            })
+            .await;
+    }
+    painter.leave().await;
 }

@@ -6,6 +6,7 @@ mod everyone;
 mod faulty;
 mod keeping;
 mod log;
+mod newcomer;
 mod pieces;
 mod pot;
 mod pouring;
@@ -13,6 +14,7 @@ mod runsheet;
 mod shelf;
 mod stays;
 mod tests_of_paint;
+mod units;
 
 use warm_blend_e2e::Painter;
 

@@ -23,6 +23,7 @@ mod strokes;
 
 use std::f32::consts::PI;
 use std::sync::OnceLock;
+use strum::VariantArray as _;
 
 use warm_blend_board::{Family, Motif, Technique, Wood};
 use warm_blend_piece::{Age, Mark};
@@ -32,7 +33,7 @@ pub(crate) use field::{SIDE, TILE_MM};
 use strokes::Brush;
 
 /// What a mark looks like.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, strum::VariantArray)]
 pub(crate) enum Texture {
     /// Strokes of a brush beside and over each other.
     Brushed,
@@ -151,37 +152,7 @@ pub fn make_ready() {
 }
 
 impl Texture {
-    const ALL: [Texture; 29] = [
-        Texture::Brushed,
-        Texture::Crossed,
-        Texture::Dragged,
-        Texture::Skipping,
-        Texture::DrawnBack,
-        Texture::Stippled,
-        Texture::Rolled,
-        Texture::Peaked,
-        Texture::Cracked,
-        Texture::Ragged,
-        Texture::Softened,
-        Texture::Patted,
-        Texture::Meshed,
-        Texture::Feathered,
-        Texture::Running,
-        Texture::Flung,
-        Texture::Smeared,
-        Texture::Rubbed,
-        Texture::Fingered,
-        Texture::Clovers,
-        Texture::Lozenges,
-        Texture::Rings,
-        Texture::Rosettes,
-        Texture::Leaves,
-        Texture::Clouded,
-        Texture::Banded,
-        Texture::OpenGrained,
-        Texture::Streaked,
-        Texture::Sanded,
-    ];
+    const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// The grain of a wood: dark bands have the lowest ranks.
     pub(crate) const fn of_wood(wood: Wood) -> Self {

@@ -50,7 +50,17 @@ pub async fn take(
     State(workspace): State<Workspace>,
     Path(scene): Path<String>,
 ) -> Result<Response, Problem> {
-    let scene = Scene::find(&scene).filter(|_| workspace.camera);
+    photo(Scene::find(&scene).filter(|_| workspace.camera)).await
+}
+
+/// A photo to try things with where there is none: an invented finish with a white card.
+#[utoipa::path(get, path = "/example-photo", operation_id = "get_example_photo", tag = "workspace",
+    responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
+pub async fn example() -> Result<Response, Problem> {
+    photo(SCENES.first()).await
+}
+
+async fn photo(scene: Option<&'static Scene>) -> Result<Response, Problem> {
     let nothing = || Problem::not_found("nothing in front of the camera; choose a photo");
     let scene = scene.ok_or_else(nothing)?;
     let png = off_thread(move || scene.taken().map(|taken| taken.to_png()).ok_or_else(nothing)).await?;

@@ -24,16 +24,17 @@ use crate::{
     off_thread::off_thread,
     problem::Problem,
     routes::piece::Around,
-    wire::{HexAsked, SeenRevision},
+    wire::{HexAsked, SeenRevision, UnitsAsked},
 };
 
 /// What was done, the newest first, a page at a time. What is asked for narrows it together.
-#[utoipa::path(get, path = "/log", operation_id = "get_log", tag = "log", params(LogAsked, Look),
+#[utoipa::path(get, path = "/log", operation_id = "get_log", tag = "log", params(LogAsked, Look, UnitsAsked),
     responses((status = OK, body = LogPage)))]
 pub async fn get(
     State(workspace): State<Workspace>,
     Query(asked): Query<LogAsked>,
     Query(look): Query<Look>,
+    Query(UnitsAsked { units }): Query<UnitsAsked>,
 ) -> Answer<LogPage> {
     let clock = TimeZone::system();
     let query = asked.read(&clock)?;
@@ -46,7 +47,7 @@ pub async fn get(
         Ok::<_, StoreError>((lines, more, pieces))
     };
     let ((lines, more, pieces), shelf) = workspace.with_shelf(read).await?;
-    off_thread(move || Ok(shelf.log_page(lines, more, &pieces, (&clock, look))?)).await.map(Json)
+    off_thread(move || Ok(shelf.log_page(lines, more, &pieces, (&clock, look, units))?)).await.map(Json)
 }
 
 /// What would come of a line's pot today, and what to pour so that it comes out as it was.

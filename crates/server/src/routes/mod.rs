@@ -19,7 +19,7 @@ mod readings;
 mod reference;
 mod scale;
 mod set_aside;
-mod units;
+pub mod units;
 mod workshop;
 
 use utoipa_axum::router::OpenApiRouter;
@@ -39,9 +39,11 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(demo::get, demo::visit))
         .routes(routes!(camera::get))
         .routes(routes!(camera::take))
+        .routes(routes!(camera::example))
         .routes(routes!(reference::colour))
         .routes(routes!(reference::lights))
         .routes(routes!(units::read))
+        .routes(routes!(units::scales))
         .routes(routes!(reference::classes))
         .routes(routes!(predict::predict))
         .routes(routes!(predict::predict_board))

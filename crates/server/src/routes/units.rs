@@ -1,8 +1,13 @@
-//! Lengths and areas as they are typed and said.
+//! Measures as they are typed and shown.
 
+use axum::{
+    extract::Request,
+    middleware::Next,
+    response::{IntoResponse, Response},
+};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-use warm_blend_paint::Dimension;
+use warm_blend_paint::{Dimension, Measure, Quantity, Scale, Units};
 
 use crate::{
     body::{Answer, Json, Query},
@@ -28,6 +33,78 @@ pub struct MeasureRead {
     value: f64,
     /// As it is said: `36 1/2 in`.
     said: String,
+}
+
+/// How a plain number is shown and typed: `zero + value / one`.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ScaleShown {
+    /// `ml`, `fl oz`, `°C` or `°F`.
+    unit: &'static str,
+    /// What one of it is, ml or kelvin.
+    one: f64,
+    /// What is shown of 0 ml or 0 °C.
+    zero: f64,
+    /// Digits after the point.
+    places: usize,
+    /// What may be typed after a number instead of the unit.
+    others: Vec<OtherUnit>,
+}
+
+/// A unit that may be typed.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OtherUnit {
+    /// `tbsp`
+    name: &'static str,
+    /// What one of it is, ml or kelvin.
+    one: f64,
+    /// What stands at 0 ml or 0 °C.
+    zero: f64,
+}
+
+/// Amounts and temperatures in the painter's units.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Scales {
+    /// Of amounts of paint.
+    volume: ScaleShown,
+    /// Of the air.
+    temperature: ScaleShown,
+}
+
+impl ScaleShown {
+    fn new(units: Units, of: Quantity) -> Self {
+        let other = |scale: Scale| OtherUnit { name: scale.unit, one: scale.one, zero: scale.zero };
+        let measure = |measure: Measure| {
+            measure.names().map(|name| OtherUnit { name, one: measure.millilitres(), zero: 0.0 })
+        };
+        let scale = units.scale(of);
+        let mut others = vec![other(Units::Metric.scale(of)), other(Units::Imperial.scale(of))];
+        if of == Quantity::Volume {
+            others.extend(Measure::ALL.into_iter().flat_map(measure));
+            others.push(OtherUnit { name: "l", one: Measure::Litre.millilitres(), zero: 0.0 });
+        }
+        Self { unit: scale.unit, one: scale.one, zero: scale.zero, places: scale.places, others }
+    }
+}
+
+/// How amounts and temperatures are shown and typed.
+#[utoipa::path(get, path = "/scales", operation_id = "get_scales", tag = "reference", params(UnitsAsked),
+    responses((status = OK, body = Scales)))]
+pub async fn scales(Query(UnitsAsked { units }): Query<UnitsAsked>) -> Json<Scales> {
+    Json(Scales {
+        volume: ScaleShown::new(units, Quantity::Volume),
+        temperature: ScaleShown::new(units, Quantity::Temperature),
+    })
+}
+
+/// Puts the measures of a problem into the units that the request asks for in its `Warm-Blend-Units`.
+pub async fn restate(request: Request, next: Next) -> Response {
+    let asked = request.headers().get("warm-blend-units");
+    let units = if asked.is_some_and(|asked| asked == "imperial") { Units::Imperial } else { Units::Metric };
+    let response = next.run(request).await;
+    match response.extensions().get::<Problem>() {
+        Some(problem) if units != Units::Metric => problem.clone().restated(units).into_response(),
+        _ => response,
+    }
 }
 
 /// Reads a length or an area that was typed.

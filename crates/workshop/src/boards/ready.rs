@@ -66,7 +66,10 @@ impl ShelfSnapshot {
                 lacks,
             }
         };
-        Ok(Template::ALL.iter().map(ready).collect())
+        let mut all: Vec<ReadyFinish> = Template::ALL.iter().map(ready).collect();
+        // What the shelf can make comes first.
+        all.sort_by_key(|finish| finish.entry.is_none());
+        Ok(all)
     }
 
     /// The strips of a finish, with what is on the shelf; faults are of the fields of a new board.

@@ -7,7 +7,7 @@ use jiff::tz::TimeZone;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_paint::{Look, PaintId, Parts};
+use warm_blend_paint::{Look, PaintId, Parts, Units};
 
 use super::lines::LogKind;
 use super::query::LogPlace;
@@ -44,6 +44,17 @@ pub struct KeptLine {
     pub photo: Option<Uuid>,
     /// True where what it tells of was taken away since.
     pub removed: bool,
+}
+
+impl KeptLine {
+    /// The same with its amounts in some units: they are kept in ml. What the painter wrote stays.
+    fn restated(mut self, units: Units) -> Self {
+        if self.kind == LogKind::Pour {
+            self.words = units.restate(&self.words);
+            self.detail = units.restate(&self.detail);
+        }
+        self
+    }
 }
 
 /// What was in the pot of a line.
@@ -144,7 +155,7 @@ impl ShelfSnapshot {
         lines: Vec<KeptLine>,
         more: Option<LogPlace>,
         pieces: &HashMap<Uuid, String>,
-        (clock, look): (&TimeZone, Look),
+        (clock, look, units): (&TimeZone, Look, Units),
     ) -> Result<LogPage, Refusal> {
         let mut days: Vec<LogDay> = Vec::new();
         let mut last: Option<(LogKind, Option<Uuid>)> = None;
@@ -155,7 +166,7 @@ impl ShelfSnapshot {
                 last = None;
             }
             let key = (line.kind, line.piece);
-            let entry = self.entry(line, pieces, look)?;
+            let entry = self.entry(line.restated(units), pieces, look)?;
             let Some(day) = days.last_mut() else { continue };
             match day.groups.last_mut().filter(|_| last == Some(key)) {
                 Some(group) => group.entries.push(entry),

@@ -54,9 +54,13 @@ pub struct PieceVerdict {
 
 impl PieceVerdict {
     /// Of neighbours, the furthest outside their window first.
-    fn of(pairs: &[Pair], intent: Intent) -> Self {
+    fn of(pairs: &[Pair], intent: Intent, painted: bool) -> Self {
         let off: Vec<&Pair> = pairs.iter().filter(|pair| pair.stands() != Stands::In).collect();
         let (headline, detail) = match off.as_slice() {
+            _ if !painted => {
+                let next = "Choose a finish for one part, then dress the rest like it.";
+                ("Nothing painted yet".to_owned(), next.to_owned())
+            }
             [] if pairs.is_empty() => ("Nothing to compare yet".to_owned(), String::new()),
             [] => {
                 ("It holds together".to_owned(), format!("All adjoining parts suit a {} piece.", intent.id()))
@@ -281,7 +285,7 @@ impl Room<'_> {
             faces: Vec::new(),
             zones: Vec::new(),
             lights: Vec::new(),
-            verdict: PieceVerdict::of(&[], scheme.intent),
+            verdict: PieceVerdict::of(&[], scheme.intent, false),
             pairs: Vec::new(),
             findings: Vec::new(),
             pulls: Vec::new(),
@@ -305,7 +309,7 @@ impl Room<'_> {
             faces: faces(&standing, size)?,
             zones: self.zones(piece, scheme, &standing, area, units),
             lights: main_colours_in_lights(&standing.zones),
-            verdict: PieceVerdict::of(&pairs, scheme.intent),
+            verdict: PieceVerdict::of(&pairs, scheme.intent, standing.zones.iter().any(|seen| seen.painted)),
             pairs: pairs.iter().map(PairView::of).collect(),
             findings: found.into_iter().map(FindingView::from).collect(),
             pulls: pulls.iter().map(|pull| self.pull(pull)).collect(),
@@ -458,7 +462,7 @@ mod tests {
     #[test]
     fn the_verdict_names_what_clashes() {
         let verdict = |pairs: &[Pair]| {
-            let PieceVerdict { headline, detail } = PieceVerdict::of(pairs, Intent::Quiet);
+            let PieceVerdict { headline, detail } = PieceVerdict::of(pairs, Intent::Quiet, true);
             [headline, detail]
         };
         let fine = pair((Zone::Case, Zone::Top), 10.0, (0.0, 24.0));
@@ -469,6 +473,8 @@ mod tests {
             verdict(std::slice::from_ref(&fine)),
             ["It holds together", "All adjoining parts suit a quiet piece."]
         );
+        let bare = PieceVerdict::of(std::slice::from_ref(&fine), Intent::Quiet, false);
+        assert_eq!(bare.headline, "Nothing painted yet", "bare wood beside bare wood is no harmony");
         let clash = ["Panels and mouldings clash", "Too far apart for a quiet piece."];
         assert_eq!(verdict(&[far.clone(), fine.clone()]), clash);
         let alike = ["Case and drawer fronts look too alike", "Too little contrast for a quiet piece."];

@@ -264,7 +264,7 @@ impl<'a> Planned<'a> {
         let wet = self.steps.iter().any(|step| step.work.laid().is_some());
         let refused = self.sheet.air.allows().err().filter(|_| wet);
         refused.map(|why| {
-            let words = why.to_string();
+            let words = self.asked.units.restate(&why.to_string());
             let mut letters = words.chars();
             letters
                 .next()

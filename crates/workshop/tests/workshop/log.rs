@@ -10,7 +10,7 @@ use warm_blend_board::{Application, Passes, Technique};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::{AmountAsEntered, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{
-    Class, Colour, Look, MixId, MixPart, Name, Note, PaintId, Parts, Product, SavedMix, WholeParts,
+    Class, Colour, Look, MixId, MixPart, Name, Note, PaintId, Parts, Product, SavedMix, Units, WholeParts,
 };
 use warm_blend_piece::{Age, Zone};
 use warm_blend_plan::{Done, LayerWork, RunSheet, Work, WorkingHours};
@@ -218,7 +218,7 @@ proptest! {
         lines.sort_by_key(|line| std::cmp::Reverse((line.at, line.id)));
         let pieces: HashMap<Uuid, String> = (0u128..2).map(|n| (Uuid::from_u128(n), format!("piece {n}"))).collect();
         let shelf = pile().shelf();
-        let page = shelf.log_page(lines.clone(), None, &pieces, (&zone, Look::default())).unwrap();
+        let page = shelf.log_page(lines.clone(), None, &pieces, (&zone, Look::default(), Units::Metric)).unwrap();
         let entries: Vec<(i64, &str)> = page.days.iter().flat_map(|day| day.groups.iter().flat_map(move |group| {
             group.entries.iter().map(move |entry| (entry.id, day.day.as_str()))
         })).collect();
@@ -363,7 +363,9 @@ fn pots_are_told_by_their_nearness() {
         ..line(pot.line, Timestamp::UNIX_EPOCH, LogKind::Mix, None)
     };
     let look = Look::default();
-    let third = shelf.log_page(vec![mixed(&pots[2])], None, &HashMap::new(), (&TimeZone::UTC, look)).unwrap();
+    let third = shelf
+        .log_page(vec![mixed(&pots[2])], None, &HashMap::new(), (&TimeZone::UTC, look, Units::Metric))
+        .unwrap();
     let hex = third.days[0].groups[0].entries[0].swatch.as_ref().unwrap().face.hex.clone();
     let found = shelf.like(&Colour { hex: Some(hex), lab: None }, &pots, look).unwrap();
     assert_eq!(found.iter().map(|one| one.line).collect::<std::collections::BTreeSet<_>>(), [2, 3, 5].into());

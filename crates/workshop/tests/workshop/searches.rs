@@ -43,6 +43,24 @@ fn mediums_and_what_has_gone_off_are_never_in_a_match() {
     );
 }
 
+/// Oil and water do not stir: a match is of what most of the shelf is, or of what a tin that must be in is.
+#[test]
+fn a_match_stirs_together() {
+    let mut pile = pile();
+    for (n, hex) in [(20, "#e8e4da"), (21, "#27405c"), (22, "#6b7076")] {
+        pile.tin(n, paint(&format!("enamel {n}"), Class::Alkyd, hex));
+    }
+    let shelf = pile.shelf();
+    let oily = |found: &Found| -> Vec<bool> {
+        let parts = found.recipes.iter().flat_map(|recipe| &recipe.parts);
+        parts.map(|part| part.name.starts_with("enamel")).collect()
+    };
+    let usual = find(&shelf, &wanted(GREY_BLUE));
+    assert!(!usual.recipes.is_empty() && oily(&usual).iter().all(|oily| !oily));
+    let with = find(&shelf, &Wanted { with: vec![id(20)], ..wanted(GREY_BLUE) });
+    assert!(!with.recipes.is_empty() && oily(&with).iter().all(|oily| *oily));
+}
+
 /// A tin that was frozen may be in, with a word about it.
 #[test]
 fn a_frozen_tin_is_told_of() {

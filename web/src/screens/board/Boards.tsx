@@ -2,7 +2,8 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { BoardInList, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
-import type { useBoardChoices } from '../../state/boards';
+import { type useBoardChoices, useReadyFinishes } from '../../state/boards';
+import { usePiece } from '../../state/workspace';
 import { type Begun, NewBoard } from './NewBoard';
 import { ReadyFinishes } from './ReadyFinishes';
 
@@ -17,8 +18,14 @@ interface Props {
 /** All boards, and the way to begin one. */
 export function Boards({ boards, choices, shelf, gone }: Props) {
   const look = new URLSearchParams(useLook()).toString();
-  const [begun, setBegun] = useState<Begun>({ ground: 'red-stain', template: 'aged', base: 'any' });
-  const change = (part: Partial<Begun>) => setBegun((now) => ({ ...now, ...part }));
+  const [chosen, setChosen] = useState<Partial<Begun>>({});
+  const piece = usePiece().data;
+  const ground = chosen.ground ?? piece?.entry.ground?.kind ?? 'red-stain';
+  const base = chosen.base ?? 'any';
+  const finishes = useReadyFinishes(ground, base === 'any' ? undefined : base);
+  // What the shelf can make comes first.
+  const begun: Begun = { ground, base, template: chosen.template ?? finishes?.[0]?.id ?? 'aged' };
+  const change = (part: Partial<Begun>) => setChosen((now) => ({ ...now, ...part }));
   const form = useRef<HTMLElement>(null);
   const choose = (template: string) => {
     change({ template });
@@ -62,12 +69,7 @@ export function Boards({ boards, choices, shelf, gone }: Props) {
       <div className="lg:col-start-2 lg:row-span-2 lg:row-start-1">
         <NewBoard ref={form} choices={choices} shelf={shelf} begun={begun} onChange={change} />
       </div>
-      <ReadyFinishes
-        ground={begun.ground}
-        base={begun.base === 'any' ? undefined : begun.base}
-        chosen={begun.template}
-        onChoose={choose}
-      />
+      <ReadyFinishes finishes={finishes} chosen={begun.template} onChoose={choose} />
     </div>
   );
 }

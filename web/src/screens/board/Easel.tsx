@@ -3,13 +3,13 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Board, BoardKept, Mix, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
-import { Conflict } from '../../parts/Conflict';
 import { NameInPlace } from '../../parts/NameInPlace';
-import { NotPredicted } from '../../parts/NotPredicted';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useAction } from '../../parts/useAction';
+import { Conflict } from '../../shared/Conflict';
+import { NotPredicted } from '../../shared/NotPredicted';
 import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
 import { usePlace } from '../../state/unsaved';
 import { useDraft } from '../../state/useDraft';
@@ -22,7 +22,7 @@ import { Rescue } from './Rescue';
 import { Schools } from './Schools';
 import { View } from './View';
 
-/** What stands below the picture. */
+/** What stands beside the picture where there is room, else below it. */
 const BESIDE = [
   { id: 'places', name: 'Flat, recess, edge' },
   { id: 'reading', name: 'Read the real board' },
@@ -123,36 +123,40 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
       >
         <h1 className="sr-only">{entry.name}</h1>
         <NotPredicted preview={preview} shown={draft.problem?.message} />
-        <View
-          board={board.id}
-          entry={entry}
-          letter={letter}
-          onChoose={setChosen}
-          onChange={draft.change}
-          strip={strip}
-          count={count}
-          step={on}
-          onStep={setStep}
-          open={open}
-          small={beside !== 'places'}
-        />
-        <div>
-          <Segments
-            label="Below the picture"
-            className="inline-flex flex-wrap"
-            choices={BESIDE}
-            value={beside}
-            onChange={setBeside}
-          />
+        <div className={`grid content-start gap-2 ${beside === 'places' ? '' : 'xl:grid-cols-2 xl:gap-x-5'}`}>
+          <div className="grid content-start gap-2">
+            <View
+              board={board.id}
+              entry={entry}
+              letter={letter}
+              onChoose={setChosen}
+              onChange={draft.change}
+              strip={strip}
+              count={count}
+              step={on}
+              onStep={setStep}
+              open={open}
+              small={beside !== 'places'}
+            />
+          </div>
+          <div className="grid min-w-0 content-start gap-2">
+            <Segments
+              label="Beside the picture"
+              className="inline-flex flex-wrap"
+              choices={BESIDE}
+              value={beside}
+              onChange={setBeside}
+            />
+            {strip && beside === 'places' && <Places strip={strip} />}
+            {beside === 'schools' && <Schools entry={entry} letter={letter} onChange={draft.change} />}
+            {beside === 'rescue' && (
+              <Rescue entry={entry} letter={letter} choices={choices} onChange={draft.change} />
+            )}
+            {strip && beside === 'reading' && (
+              <ReadBoard key={letter} board={board.id} letter={letter} state={look.state} strip={strip} />
+            )}
+          </div>
         </div>
-        {strip && beside === 'places' && <Places strip={strip} />}
-        {beside === 'schools' && <Schools entry={entry} letter={letter} onChange={draft.change} />}
-        {beside === 'rescue' && (
-          <Rescue entry={entry} letter={letter} choices={choices} onChange={draft.change} />
-        )}
-        {strip && beside === 'reading' && (
-          <ReadBoard key={letter} board={board.id} letter={letter} state={look.state} strip={strip} />
-        )}
       </section>
     </div>
   );

@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import type { Layer, LayerPredicted } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { filmWords, plainNumber, share, small } from '../../parts/numbers';
 import { PLACE_NAMES } from '../../parts/places';
+import { useTyped } from '../../parts/useTyped';
 import { PLACES, type Place } from './entry';
 
 interface Props {
@@ -87,19 +87,23 @@ interface TypedProps {
 
 /** A number that counts once the hand leaves it, and stays as typed. */
 function Typed({ label, value, range: [least, most], onChange }: TypedProps) {
-  const [text, setText] = useState(() => plainNumber(Math.round(value * 10) / 10));
-  const number = small(text);
-  const right = typeof number === 'number' && number >= least && number <= most;
-  const say = () => right && number !== value && onChange(number);
+  const read = (text: string) => {
+    const number = small(text);
+    return typeof number === 'number' && number >= least && number <= most ? number : undefined;
+  };
+  const said = plainNumber(Math.round(value * 10) / 10);
+  const { text, setText, leaving } = useTyped(said, (text) => {
+    const number = read(text);
+    if (text !== said && number !== undefined) onChange(number);
+  });
   return (
     <Field
       label={label}
       value={text}
       onChange={setText}
-      onBlur={say}
-      onKeyDown={(event) => event.key === 'Enter' && say()}
+      {...leaving}
       inputMode="decimal"
-      error={right ? undefined : `${plainNumber(least)} to ${plainNumber(most)}`}
+      error={read(text) !== undefined ? undefined : `${plainNumber(least)} to ${plainNumber(most)}`}
     />
   );
 }

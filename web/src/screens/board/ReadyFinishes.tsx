@@ -1,20 +1,16 @@
-import type { GroundKind } from '../../api/client';
 import { BY_THE_WINDOW } from '../../parts/Lamp';
 import { WhenSeen } from '../../parts/WhenSeen';
-import { useReadyFinishes } from '../../state/boards';
+import type { useReadyFinishes } from '../../state/boards';
 import { Picture } from './Picture';
 
 interface Props {
-  ground: GroundKind;
-  /** The main colour; what suits each finish where undefined. */
-  base: string | undefined;
+  finishes: ReturnType<typeof useReadyFinishes>;
   chosen: string;
   onChoose: (id: string) => void;
 }
 
 /** Ways of working to begin from, each drawn with the paints at hand. */
-export function ReadyFinishes({ ground, base, chosen, onChoose }: Props) {
-  const finishes = useReadyFinishes(ground, base);
+export function ReadyFinishes({ finishes, chosen, onChoose }: Props) {
   if (!finishes) return null;
   return (
     <section aria-label="Ready finishes" className="grid gap-3">

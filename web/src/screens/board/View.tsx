@@ -11,6 +11,9 @@ import { pictureAddress } from '../../state/boards';
 import { Picture } from './Picture';
 import { Strips } from './Strips';
 
+/** A toggle that is on. */
+const HELD = 'press-plain outline-2 -outline-offset-2 outline-ink';
+
 interface Props {
   /** Its address for the record is by its id. */
   board: string;
@@ -52,7 +55,7 @@ export function View(props: Props) {
           <>
             <button
               type="button"
-              className={`press px-0 ${all ? 'press-ink' : 'press-bare'}`}
+              className={`press px-0 ${all ? HELD : 'press-bare'}`}
               aria-pressed={all}
               aria-label="Side by side"
               title="All strips side by side"
@@ -129,7 +132,7 @@ export function View(props: Props) {
         )}
         <button
           type="button"
-          className={`press text-sm ${split === undefined ? 'press-bare' : 'press-ink'}`}
+          className={`press text-sm ${split === undefined ? 'press-bare' : HELD}`}
           aria-pressed={split !== undefined}
           disabled={after === 0 || together}
           onClick={() => setSplit(split === undefined ? 50 : undefined)}

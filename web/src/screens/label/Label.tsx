@@ -2,6 +2,7 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { type CSSProperties, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { PotLabel } from '../../api/client';
+import { useUnits } from '../../light/light';
 import { Drawdown } from '../../parts/Drawdown';
 import { Field } from '../../parts/Field';
 import { Picker } from '../../parts/Picker';
@@ -27,7 +28,7 @@ type Size = (typeof SIZES)[number]['id'];
 /** The label of a pot as it will be printed, and what to print it on. */
 export function Label() {
   const { id = '' } = useParams();
-  const [measure, setMeasure] = useState('ml');
+  const [measure, setMeasure] = useState(useUnits() === 'metric' ? 'ml' : 'fl-oz');
   const [size, setSize] = useState<Size>('89x36');
   const label = useLabel(id, measure);
   const calls = usePourCalls(measure);

@@ -4,11 +4,12 @@ import type { MadeAgain } from '../../api/client';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { Field } from '../../parts/Field';
-import { deltaE, misread, typed } from '../../parts/numbers';
+import { deltaE, inScale, misread, typed } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { useAction } from '../../parts/useAction';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useAgain } from '../../state/log';
+import { useUnitScale } from '../../state/scales';
 import { useToPot } from '../../state/useToPot';
 
 /** What comes out of the same parts today, and what to pour so that it comes out as it was. */
@@ -25,12 +26,13 @@ export function MakeAgain({ line, onClose }: { line: number | undefined; onClose
 function Made({ made }: { made: MadeAgain }) {
   const toPot = useToPot();
   const { attempt, busy } = useAction();
-  const [amount, setAmount] = useState('60');
+  const volume = useUnitScale('volume');
+  const [amount, setAmount] = useState(() => inScale(60, { ...volume, places: 0 }));
   const [wrong, setWrong] = useState<string>();
   const pour = () => {
-    const ml = typed(amount);
+    const ml = typed(amount, volume);
     if (typeof ml !== 'number' || ml <= 0) {
-      setWrong(typeof ml === 'number' ? 'more than 0' : misread(amount));
+      setWrong(typeof ml === 'number' ? 'more than 0' : misread(amount, volume));
       return;
     }
     void attempt('Couldn’t take the batch to the Pot', () => toPot(made.recipe, ml));
@@ -87,7 +89,7 @@ function Made({ made }: { made: MadeAgain }) {
       <div className="flex items-end gap-2">
         <Field
           label="How much"
-          unit="ml"
+          unit={volume.unit}
           value={amount}
           onChange={setAmount}
           inputMode="decimal"

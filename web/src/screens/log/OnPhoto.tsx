@@ -4,11 +4,11 @@ import type { FinishOnPhoto, LogEntryView } from '../../api/client';
 import { IsItTheCard } from '../../parts/IsItTheCard';
 import { deltaE, plainNumber } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
-import { PhotoSpots, RADIUS } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useAction } from '../../parts/useAction';
-import { CARDS } from '../../parts/usePhotoInWork';
+import { PhotoSpots, RADIUS } from '../../shared/PhotoSpots';
+import { CARDS } from '../../shared/usePhotoInWork';
 import type { Spot } from '../../state/files';
 import { useNoteCalls } from '../../state/log';
 

@@ -7,6 +7,17 @@ const BELOW = 22;
 /** How strong a colour is at the right edge. */
 const STRONG = 60;
 
+/** About how wide a letter of a name is. */
+const WIDE_LETTER = 6.8;
+
+/** Where a name of such a length stands: to the right of its dot, to the left, or below, where there is room. */
+function beside(x: number, y: number, r: number, length: number) {
+  if (x + r + 4 + length < WIDE) return { x: x + r + 4, y: y + 4, textAnchor: 'start' as const };
+  if (x - r - 4 - length > LEFT) return { x: x - r - 4, y: y + 4, textAnchor: 'end' as const };
+  const middle = Math.min(Math.max(x, length / 2 + 4), WIDE - length / 2 - 4);
+  return { x: middle, y: y + r + 14, textAnchor: 'middle' as const };
+}
+
 interface Dot {
   zone: string;
   name: string;
@@ -85,17 +96,13 @@ export function DepthMap({ standing }: { standing: PiecePrediction }) {
           ))}
         <g className="fill-ink" fontSize={12} fontWeight={600}>
           {named.map(({ x, y, r, names }) => {
-            const right = x < WIDE * 0.6;
+            const words =
+              names.length > 3
+                ? `${names.slice(0, 2).join(', ')} and ${String(names.length - 2)} more`
+                : names.join(', ');
             return (
-              <text
-                key={names.join()}
-                x={right ? x + r + 4 : x - r - 4}
-                y={y + 4}
-                textAnchor={right ? 'start' : 'end'}
-              >
-                {names.length > 3
-                  ? `${names.slice(0, 2).join(', ')} and ${String(names.length - 2)} more`
-                  : names.join(', ')}
+              <text key={words} {...beside(x, y, r, WIDE_LETTER * words.length)}>
+                {words}
               </text>
             );
           })}

@@ -1,8 +1,8 @@
 import type { Form, Piece, PieceChoices, PiecePrediction, Problem } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
-import { MeasureField } from '../../parts/MeasureField';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
+import { MeasureField } from '../../shared/MeasureField';
 import { useBoardChoices } from '../../state/boards';
 
 interface Props {

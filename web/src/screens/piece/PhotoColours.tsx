@@ -18,6 +18,10 @@ export function PhotoColours({ palette, chosen, onChosen }: Props) {
           {warning}.
         </p>
       ))}
+      <p className="ml-12 grid w-28 grid-cols-2 text-sm text-soft">
+        <span>Photo</span>
+        <span>Mixed</span>
+      </p>
       <ol aria-label="Colours of the photo" className="grid gap-px">
         {palette.colours.map((colour, n) => (
           <li

@@ -3,14 +3,15 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type PieceKept, Problem } from '../../api/client';
 import { IsItTheCard } from '../../parts/IsItTheCard';
-import { PhotoFile } from '../../parts/PhotoFile';
-import { PhotoSpots } from '../../parts/PhotoSpots';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useAction } from '../../parts/useAction';
-import { CARDS, usePhotoInWork } from '../../parts/usePhotoInWork';
 import { Waiting } from '../../parts/Waiting';
+import { PhotoFile } from '../../shared/PhotoFile';
+import { PhotoSpots } from '../../shared/PhotoSpots';
+import { CARDS, usePhotoInWork } from '../../shared/usePhotoInWork';
 import { useBoardCalls } from '../../state/boards';
+import { useCamera } from '../../state/camera';
 import { type OfPhoto, usePhotoPalette } from '../../state/files';
 import { briefOf, usePieceCalls } from '../../state/piece';
 import { useUnsent } from '../../state/unsaved';
@@ -41,6 +42,7 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
   const pieces = usePieceCalls(piece.id);
   const go = useNavigate();
   const { attempt, busy } = useAction();
+  const { example } = useCamera();
   const { photo, spots, card, placed, ...work } = usePhotoInWork(`of ${piece.id}`, 0);
   const [{ of: wanted, picked }, ask, forget] = useUnsent<Asked>(`photo colours of ${piece.id}`, NOTHING);
   // Of the photo that is still there.
@@ -52,11 +54,11 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
   const chosen = picked ?? palette?.colours.flatMap(({ recipe }, n) => (recipe ? [n] : [])) ?? [];
   const wrong = unread ?? work.lost ?? (asked && found.error ? wrongAt(found.error) : undefined);
 
-  const bring = (file: File) =>
+  const bring = (file: File | Promise<File>) =>
     attempt(
       'Couldn’t read the photo',
       async () => {
-        await work.bring(file);
+        await work.bring(await file);
         forget();
         setUnread(undefined);
       },
@@ -105,17 +107,17 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
           />
           <Segments label="Card in the photo" choices={CARDS} value={card} onChange={chooseCard} />
           {photo && placed && (
-            <button type="button" className="press press-ink" disabled={busy} onClick={find}>
+            <button
+              type="button"
+              className={`press ${palette ? 'press-plain' : 'press-ink'}`}
+              disabled={busy}
+              onClick={find}
+            >
               Find its colours
             </button>
           )}
         </div>
-        {!photo && (
-          <p className="max-w-prose text-soft">
-            Photograph a wall, a fabric or an old chest with a white or grey card in the same light. You get
-            its main colours, with shade and grime set apart, and a recipe from your shelf for each.
-          </p>
-        )}
+        {!photo && <Example onTry={() => void bring(example())} />}
         {photo && (
           <>
             {!placed && <IsItTheCard proposed={photo.proposed} onYes={work.confirm} />}
@@ -172,6 +174,28 @@ function FromPhoto({ piece }: { piece: PieceKept }) {
           </div>
         </section>
       )}
+    </div>
+  );
+}
+
+/** What to photograph, and an invented photo of it to try. */
+function Example({ onTry }: { onTry: () => void }) {
+  return (
+    <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_18rem]">
+      <img
+        src="/api/example-photo"
+        alt="Example: an aged blue door, with a white card at the bottom left"
+        className="aspect-3/2 w-full bg-panel object-cover object-bottom-left"
+      />
+      <div className="grid gap-4">
+        <p>Photograph a wall, a fabric or an old chest with a white or grey card in the same light.</p>
+        <p>
+          You get its main colours, with shade and grime set apart, and a recipe from your shelf for each.
+        </p>
+        <button type="button" className="press press-plain justify-self-start" onClick={onTry}>
+          Try it with this example
+        </button>
+      </div>
     </div>
   );
 }

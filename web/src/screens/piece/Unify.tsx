@@ -3,8 +3,9 @@ import { Progress } from 'radix-ui';
 import { useState } from 'react';
 import type { Piece, UnifyWay } from '../../api/client';
 import { useTell } from '../../parts/Notice';
-import { oneDecimal, plainNumber } from '../../parts/numbers';
+import { oneDecimal } from '../../parts/numbers';
 import { useUnify } from '../../state/piece';
+import { useVolume } from '../../state/scales';
 import { useMoney } from '../../state/workshop';
 import { Elevation } from './Elevation';
 import { schemeOf, withScheme } from './entry';
@@ -100,6 +101,7 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
 
 function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoose: () => void }) {
   const money = useMoney();
+  const volume = useVolume();
   const cost = way.cost == null ? '' : `, costs ${money(way.cost)}`;
   return (
     <button
@@ -113,7 +115,8 @@ function Way({ way, chosen, onChoose }: { way: UnifyWay; chosen: boolean; onChoo
       <span className="block font-semibold">{way.words}</span>
       <span className="block text-sm first-letter:uppercase">
         {[way.verdict, way.likely].filter(Boolean).join(', ')}; overall colour shift {oneDecimal(way.moved)};{' '}
-        {plainNumber(Math.round(way.ml))} ml{cost}, {oneDecimal(way.hours)} h
+        {volume(way.ml)}
+        {cost}, {oneDecimal(way.hours)} h
       </span>
       {way.worse.length > 0 && <span className="block text-sm">Makes worse: {way.worse.join('; ')}</span>}
       {way.faults.length > 0 && <span className="block text-sm">Drawback: {way.faults.join('; ')}</span>}

@@ -2,13 +2,16 @@ import { Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
-import { Conflict } from '../../parts/Conflict';
+import { useUnits } from '../../light/light';
 import { NameInPlace } from '../../parts/NameInPlace';
-import { NotPredicted } from '../../parts/NotPredicted';
+import { inScale } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
 import { useAction } from '../../parts/useAction';
+import { Conflict } from '../../shared/Conflict';
+import { NotPredicted } from '../../shared/NotPredicted';
 import { useMeasured } from '../../state/bench';
 import { usePour, usePourCalls, usePours, useScaleAtHand } from '../../state/pours';
+import { useUnitScale } from '../../state/scales';
 import { useDraft } from '../../state/useDraft';
 import { useTellDeleted } from '../../state/useTellDeleted';
 import { useMixCalls, useMixPreview } from '../../state/workspace';
@@ -48,10 +51,17 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   const prediction = preview.last ?? mix.prediction;
   // A run sheet says how much it needs.
   const needed = asked.get('ml');
+  const volume = useUnitScale('volume');
+  const finest = useUnits() === 'metric' ? 'ml' : 'fl-oz';
   const [batch, setBatch] = useState<Batch>(
-    needed ? { amount: needed, measure: 'ml', coats: '2' } : { amount: '1', measure: 'cup', coats: '2' },
+    needed
+      ? { amount: inScale(Number(needed), volume), measure: finest, coats: '2' }
+      : {
+          ...(finest === 'ml' ? { amount: '250', measure: 'ml' } : { amount: '1', measure: 'cup' }),
+          coats: '2',
+        },
   );
-  const [pouredIn, setPouredIn] = useState('ml');
+  const [pouredIn, setPouredIn] = useState<string>(finest);
   const [next, setNext] = useState<string>();
   // A batch grows with what is added to it, and undo takes it back to what it was.
   const sizes = useRef(new Map<string, Batch>());

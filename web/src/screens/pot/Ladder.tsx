@@ -1,4 +1,4 @@
-import { ToggleGroup } from 'radix-ui';
+import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { type LadderRung, type MixEntry, type MixPart, type Paint, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
@@ -68,15 +68,14 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
           <TroubleLine className="basis-full text-sm">{ladder.error.message}</TroubleLine>
         )}
       </div>
-      <ToggleGroup.Root
-        type="single"
+      <RadioGroup.Root
         value={String(chosen)}
-        onValueChange={(next) => next && setChosen(Number(next))}
+        onValueChange={(next) => setChosen(Number(next))}
         aria-label="Shades"
         className="flex h-40"
       >
         {rungs.map((step) => (
-          <ToggleGroup.Item
+          <RadioGroup.Item
             key={step.shade}
             value={String(step.shade)}
             aria-label={`${shadeName(step.shade)}${step.made ? '' : ', not from this shelf'}`}
@@ -93,9 +92,9 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
             >
               {step.shade > 0 ? `+${step.shade}` : String(step.shade).replace('-', '−')}
             </span>
-          </ToggleGroup.Item>
+          </RadioGroup.Item>
         ))}
-      </ToggleGroup.Root>
+      </RadioGroup.Root>
       {rung && <Chosen rung={rung} name={entry.name ?? 'this mix'} onBegin={onBegin} />}
     </div>
   );

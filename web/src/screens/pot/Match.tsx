@@ -8,6 +8,7 @@ import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { useFound } from '../../state/bench';
+import { useVolume } from '../../state/scales';
 import { useMoney } from '../../state/workshop';
 import { useClasses } from '../../state/workspace';
 
@@ -28,6 +29,7 @@ const MOST = [
 
 /** Recipes of the shelf for the target, the best first; one touch puts one into the pot. */
 export function Match({ entry, shelf, batch, onChange }: Props) {
+  const volume = useVolume();
   const [limits, setLimits] = useState<Omit<Wanted, 'target'>>({ paints: 3, with: [], without: [] });
   const wanted = entry.target ? { ...limits, target: entry.target, batch_ml: batch ?? null } : undefined;
   const { found, whole, searching, error, stop, goOn } = useFound(wanted);
@@ -68,7 +70,7 @@ export function Match({ entry, shelf, batch, onChange }: Props) {
           <Row
             key={recipe.parts.map((part) => part.paint).join(' ')}
             recipe={recipe}
-            of={batch ? `for ${Math.round(batch)} ml` : 'a litre'}
+            of={batch ? `for ${volume(batch)}` : 'a litre'}
             onTake={() =>
               onChange({
                 ...entry,

@@ -4,10 +4,12 @@ import type { Problem, RunSheetEntry, RunSheetView } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { Field } from '../../parts/Field';
 import { NumberField } from '../../parts/NumberField';
+import type { Scale } from '../../parts/numbers';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
 import { useInTurn } from '../../parts/useAction';
 import { useRunSheetCalls } from '../../state/runSheet';
+import { useUnitScale } from '../../state/scales';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
@@ -28,6 +30,7 @@ const FIELDS = [
 export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView }) {
   const calls = useRunSheetCalls(piece);
   const inTurn = useInTurn();
+  const temperature = useUnitScale('temperature');
   const [problem, setProblem] = useState<Problem>();
   const { entry } = sheet;
   const alter = (what: (now: RunSheetEntry) => Partial<RunSheetEntry>) =>
@@ -47,7 +50,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
     alter(({ hours }) => ({
       hours: { ...hours, week: hours.week.map((old, i) => (i === n ? window : old)) },
     }));
-  const number = (field: 'celsius' | 'humidity', label: string, unit: string) => (
+  const number = (field: 'celsius' | 'humidity', label: string, unit: string | Scale) => (
     <NumberField
       label={label}
       unit={unit}
@@ -141,7 +144,7 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
       </fieldset>
       <fieldset className="grid grid-cols-2 gap-3">
         <legend className="pb-1 text-lg font-semibold">Air in the workshop</legend>
-        {number('celsius', 'Temperature', '°C')}
+        {number('celsius', 'Temperature', temperature)}
         {number('humidity', 'Humidity', '%')}
       </fieldset>
       <fieldset className="grid grid-cols-3 gap-3 max-sm:grid-cols-1">

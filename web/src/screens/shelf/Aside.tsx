@@ -24,11 +24,9 @@ export function Aside({ title, wide = false, swatch, onClose, children }: Props)
       onKeyDown={(event) => event.key === 'Escape' && !event.defaultPrevented && onClose()}
     >
       <div className="flex min-h-14 shrink-0 items-center justify-between pl-5 pr-2">
-        {/* On a phone it is the whole screen, and its heading is the screen's. */}
-        <h1 className="min-w-0 truncate text-2xl lg:hidden">
-          <bdi>{title}</bdi>
-        </h1>
-        <h2 className="min-w-0 truncate text-2xl max-lg:hidden">
+        {/* On a phone it is the whole screen. */}
+        <h1 className="sr-only lg:hidden">Shelf</h1>
+        <h2 className="min-w-0 truncate text-2xl">
           <bdi>{title}</bdi>
         </h2>
         <button type="button" className="press hover:bg-ground" aria-label="Close" onClick={onClose}>

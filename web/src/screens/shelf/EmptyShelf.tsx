@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { LookRound } from '../../parts/LookRound';
+import { LookRound } from '../../shared/LookRound';
 import { Files } from './Files';
 import { UsualMediums } from './UsualMediums';
 

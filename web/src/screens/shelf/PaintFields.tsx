@@ -5,10 +5,11 @@ import type { Class, PaintEntry, Problem } from '../../api/client';
 import { Checkbox } from '../../parts/Checkbox';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
-import { CurrencyChoice } from '../../parts/CurrencyChoice';
 import { Field } from '../../parts/Field';
-import { misread, typed } from '../../parts/numbers';
+import { inScale, misread, type Scale, typed, unitOf } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
+import { CurrencyChoice } from '../../shared/CurrencyChoice';
+import { useUnitScale } from '../../state/scales';
 import { useClasses } from '../../state/workspace';
 
 interface Props {
@@ -25,12 +26,13 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
   const kind = classes.find((choice) => choice.id === entry.class);
   const medium = kind?.medium ?? false;
   const [amount, setAmount] = useState(text(entry.price?.amount));
-  const [tin, setTin] = useState(text(entry.price?.tin_ml));
+  const volume = useUnitScale('volume');
+  const [tin, setTin] = useState(text(entry.price?.tin_ml, volume));
 
   const typePrice = (nextAmount: string, nextTin: string) => {
     setAmount(nextAmount);
     setTin(nextTin);
-    const [a, t] = [typed(nextAmount), typed(nextTin)];
+    const [a, t] = [typed(nextAmount), typed(nextTin, volume)];
     if (a === null) onChange({ ...entry, price: null });
     else if (typeof a === 'number' && typeof t === 'number')
       onChange({ ...entry, price: { amount: a, tin_ml: t } });
@@ -83,11 +85,11 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
         />
         <Field
           label="Tin"
-          unit="ml"
+          unit={volume.unit}
           value={tin}
           onChange={(next) => typePrice(amount, next)}
           error={
-            misread(tin) ??
+            misread(tin, volume) ??
             problem?.at('/price/tin_ml') ??
             (amount.trim() && !tin.trim() ? 'Enter the tin size to save the price.' : undefined)
           }
@@ -95,7 +97,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
         />
         <NumberField
           label="Amount left"
-          unit="ml"
+          unit={volume}
           value={entry.stock_ml}
           onChange={(stock_ml) => onChange({ ...entry, stock_ml })}
           error={problem?.at('/stock_ml')}
@@ -207,11 +209,14 @@ function Specials({
   );
 }
 
-const text = (value: number | null | undefined) => (typeof value === 'number' ? String(value) : '');
+function text(value: number | null | undefined, unit?: string | Scale) {
+  if (typeof value !== 'number') return '';
+  return typeof unit === 'object' ? inScale(value, unit) : String(value);
+}
 
 interface NumberProps {
   label: string;
-  unit?: string;
+  unit?: string | Scale;
   value: number | null | undefined;
   onChange: (value: number | null) => void;
   error: string | undefined;
@@ -220,18 +225,18 @@ interface NumberProps {
 
 /** A number that may be left out. What is no number stays in the field and is not sent. */
 function NumberField({ label, unit, value, onChange, error, hint }: NumberProps) {
-  const [words, setWords] = useState(text(value));
+  const [words, setWords] = useState(text(value, unit));
   return (
     <Field
       label={label}
-      {...(unit ? { unit } : {})}
+      {...(unit ? { unit: unitOf(unit) } : {})}
       value={words}
       onChange={(next) => {
         setWords(next);
-        const number = typed(next);
+        const number = typed(next, unit);
         if (number !== undefined) onChange(number);
       }}
-      error={misread(words) ?? error}
+      error={misread(words, unit) ?? error}
       hint={hint}
       inputMode="decimal"
     />

@@ -9,10 +9,10 @@ import type {
   TestWorth,
 } from '../../api/client';
 import { Panel } from '../../parts/Panel';
-import { ReadSample } from '../../parts/ReadSample';
 import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
 import { useAction } from '../../parts/useAction';
+import { ReadSample } from '../../shared/ReadSample';
 import { useReadingCalls } from '../../state/readings';
 
 /** Wet thickness of a brushed coat, µm: what a drawdown is made with unless somebody says otherwise. */

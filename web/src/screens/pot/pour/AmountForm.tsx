@@ -1,11 +1,11 @@
 import { useId, useState } from 'react';
-import { misread, typed } from '../../../parts/numbers';
+import { misread, type Scale, typed } from '../../../parts/numbers';
 
 interface Props {
   label: string;
   placeholder: string;
   /** May be typed after the amount. */
-  unit: string;
+  unit: string | Scale;
   /** What the button says. */
   action: string;
   ink?: boolean;

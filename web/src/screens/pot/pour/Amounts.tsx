@@ -4,14 +4,26 @@ import { AmountForm } from './AmountForm';
 /** Amounts at a touch, for wet hands; or typed. */
 export function Amounts({
   measure,
+  left,
   onAdd,
 }: {
   measure: string;
+  /** What is still to go in of the paint at hand, and how many of the measure that is. */
+  left?: { words: string; count: number } | undefined;
   onAdd: (measure: string, count?: number) => Promise<boolean>;
 }) {
   const unit = POURED_IN.find(({ id }) => id === measure)?.name ?? measure;
   return (
     <div className="grid gap-2">
+      {left && (
+        <button
+          type="button"
+          className="press press-ink min-h-14 font-display text-xl"
+          onClick={() => onAdd(measure, left.count)}
+        >
+          All {left.words}
+        </button>
+      )}
       <fieldset className="grid grid-cols-5 gap-2">
         <legend className="sr-only">Add, {unit}</legend>
         {handy(measure).map(({ count, name }) => (
@@ -38,7 +50,7 @@ export function Amounts({
         placeholder={`another amount, ${unit}`}
         unit={unit}
         action="Add"
-        ink
+        ink={!left}
         onGive={(amount) => onAdd(measure, amount)}
       />
     </div>

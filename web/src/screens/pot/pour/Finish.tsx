@@ -1,6 +1,7 @@
 import { Flag, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { PourView } from '../../../api/client';
+import { useUnitScale } from '../../../state/scales';
 import { AmountForm } from './AmountForm';
 
 interface Props {
@@ -14,6 +15,7 @@ interface Props {
 /** The end of a pour: close the record, or take some of the pot out first. */
 export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
   const [out, setOut] = useState(false);
+  const volume = useUnitScale('volume');
   const off = pour.against_plan != null && pour.against_plan.difference > 0.05;
   return (
     <div className="grid gap-2 border-t border-line pt-3">
@@ -42,9 +44,9 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
       </div>
       {out && (
         <AmountForm
-          label="Taken out, ml"
-          placeholder="how much, ml"
-          unit="ml"
+          label={`Taken out, ${volume.unit}`}
+          placeholder={`how much, ${volume.unit}`}
+          unit={volume}
           action="Taken out"
           onGive={async (ml) => {
             setOut(false);

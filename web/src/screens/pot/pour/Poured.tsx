@@ -2,11 +2,13 @@ import { Tag } from 'lucide-react';
 import { Link } from 'react-router';
 import { onDay } from '../../../parts/numbers';
 import { usePour, usePours } from '../../../state/pours';
+import { useVolume } from '../../../state/scales';
 import { ofPour, ReadPot } from '../ReadPot';
 
 /** The pots that were made of a mix, the last first: read one, print its label. */
 export function Poured({ mix }: { mix: string }) {
   const { data } = usePours(mix);
+  const volume = useVolume();
   const done = data?.filter((pour) => !pour.open) ?? [];
   if (done.length === 0) return null;
   return (
@@ -19,7 +21,7 @@ export function Poured({ mix }: { mix: string }) {
             <span className="min-w-40 flex-1 leading-tight">
               <span className="block font-semibold">{pour.recipe}</span>
               <span className="text-sm text-soft">
-                {onDay(pour.begun_at)}, {Math.round(pour.total_ml)} ml, {pour.code}
+                {onDay(pour.begun_at)}, {volume(pour.total_ml)}, {pour.code}
               </span>
             </span>
             <Read id={pour.id} />

@@ -39,6 +39,7 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
   const [byHand, setByHand] = useState(false);
   const active = pour.paints.find((one) => one.paint === paint) ?? pour.paints.find((one) => one.left);
   const chosen = paint ?? active?.paint ?? pour.paints[0]?.paint;
+  const chosenPart = pour.paints.find((one) => one.paint === chosen);
   const connected = scale.scale?.name != null;
 
   // One thing at a time: a second tap is not a second spoon.
@@ -104,7 +105,15 @@ export function Pouring({ pour, entry, shelf, measure, onMeasure, paint, onPaint
             onSimulate={(action, grams) => attempt(() => scale.simulate(action, grams))}
           />
         ) : (
-          <Amounts measure={measure} onAdd={add} />
+          <Amounts
+            measure={measure}
+            left={
+              chosenPart?.left && chosenPart.left_count
+                ? { words: chosenPart.left, count: chosenPart.left_count }
+                : undefined
+            }
+            onAdd={add}
+          />
         )}
         {connected && (
           <button

@@ -1,6 +1,6 @@
+import { TroubleLine } from '../parts/TroubleLine';
+import { why } from '../parts/useAction';
 import type { LastPreview } from '../state/preview';
-import { TroubleLine } from './TroubleLine';
-import { why } from './useAction';
 
 /** That what is seen is not what is put together, and why. */
 export function NotPredicted({

@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { Problem } from '../api/client';
+import { IsItTheCard } from '../parts/IsItTheCard';
+import { keyed } from '../parts/keyed';
+import { Segments } from '../parts/Segments';
+import { TroubleLine } from '../parts/TroubleLine';
+import { why } from '../parts/useAction';
 import { usePhotos } from '../state/files';
-import { IsItTheCard } from './IsItTheCard';
-import { keyed } from './keyed';
 import { PhotoFile } from './PhotoFile';
 import { PhotoSpots } from './PhotoSpots';
-import { Segments } from './Segments';
-import { TroubleLine } from './TroubleLine';
-import { why } from './useAction';
 import { CARDS, usePhotoInWork } from './usePhotoInWork';
 
 type Lab = [number, number, number];

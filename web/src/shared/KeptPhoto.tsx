@@ -1,9 +1,9 @@
 import { type ReactNode, useState } from 'react';
 import { Problem } from '../api/client';
+import { TroubleLine } from '../parts/TroubleLine';
+import { why } from '../parts/useAction';
 import { usePhotos } from '../state/files';
 import { PhotoFile } from './PhotoFile';
-import { TroubleLine } from './TroubleLine';
-import { why } from './useAction';
 
 interface Props {
   photo: string | null | undefined;

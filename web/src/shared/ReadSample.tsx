@@ -1,14 +1,14 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
 import type { Colour, Measured, ReadOut, Source, ToRead } from '../api/client';
+import { Checkbox } from '../parts/Checkbox';
+import { ColourField } from '../parts/ColourField';
+import { keyed } from '../parts/keyed';
+import { Segments } from '../parts/Segments';
+import { TroubleLine } from '../parts/TroubleLine';
+import { why } from '../parts/useAction';
 import { useReader, useReadingCalls } from '../state/readings';
-import { Checkbox } from './Checkbox';
-import { ColourField } from './ColourField';
-import { keyed } from './keyed';
 import { PhotoPick } from './PhotoPick';
-import { Segments } from './Segments';
-import { TroubleLine } from './TroubleLine';
-import { why } from './useAction';
 
 const READER = { id: 'reader', name: 'Colour reader' } as const;
 const PRACTISE = { id: 'reader', name: 'Practise' } as const;

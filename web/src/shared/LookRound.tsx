@@ -1,6 +1,6 @@
 import { Footprints } from 'lucide-react';
+import { TroubleLine } from '../parts/TroubleLine';
 import { useDemo, useVisitDemo } from '../state/demo';
-import { TroubleLine } from './TroubleLine';
 
 /** The way to the demo, for whoever has nothing of their own yet. */
 export function LookRound() {

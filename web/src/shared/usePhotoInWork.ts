@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, got } from '../api/client';
+import { why } from '../parts/useAction';
 import { type Spot, usePhotos } from '../state/files';
 import { useUnsent } from '../state/unsaved';
 import { RADIUS } from './PhotoSpots';
-import { why } from './useAction';
 
 export const CARDS = [
   { id: 'white', name: 'White card' },

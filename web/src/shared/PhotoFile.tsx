@@ -1,9 +1,9 @@
 import { Camera, ImageUp } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
+import { FileChoice } from '../parts/FileChoice';
+import { Menu } from '../parts/Menu';
+import { useAction } from '../parts/useAction';
 import { useCamera } from '../state/camera';
-import { FileChoice } from './FileChoice';
-import { Menu } from './Menu';
-import { useAction } from './useAction';
 
 /** Chooses a photo from the machine, or takes one with the camera at hand. */
 export function PhotoFile({ name, onChosen }: { name: string; onChosen: (file: File) => void }) {

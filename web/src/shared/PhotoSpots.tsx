@@ -1,7 +1,7 @@
 import type { KeyboardEvent, MouseEvent, PointerEvent } from 'react';
 import { useRef } from 'react';
+import { Segments } from '../parts/Segments';
 import type { Spot } from '../state/files';
-import { Segments } from './Segments';
 
 /** Radius of a spot, in widths of the photo, and how far an arrow key moves it. */
 export const RADIUS = 0.025;

@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react';
 import { Problem } from '../api/client';
+import { Field } from '../parts/Field';
+import { useTyped } from '../parts/useTyped';
 import { useReadMeasure } from '../state/measured';
-import { Field } from './Field';
 
 interface Props {
   label: string;
@@ -18,17 +19,10 @@ interface Props {
 /** A length or an area, typed in any unit; it counts when the field is left. */
 export function MeasureField({ label, measured, said, placeholder, error, onChange, onEmpty }: Props) {
   const read = useReadMeasure(measured);
-  const [text, setText] = useState(said);
   const [wrong, setWrong] = useState<string>();
-  // What counts already, and what stood there before: what is said anew takes the place of what was typed.
+  // What counts already.
   const counted = useRef(said);
-  const [before, setBefore] = useState(said);
-  if (said !== before) {
-    setBefore(said);
-    setText(said);
-    counted.current = said;
-  }
-  const leave = async () => {
+  const leave = async (text: string) => {
     setWrong(undefined);
     if (text === counted.current) return;
     if (text.trim() === '') return onEmpty ? onEmpty() : setText(said);
@@ -41,13 +35,19 @@ export function MeasureField({ label, measured, said, placeholder, error, onChan
       setWrong((error instanceof Problem && error.at('?text')) || 'not read: try it again');
     }
   };
+  const { text, setText, leaving } = useTyped(
+    said,
+    (text) => void leave(text),
+    () => {
+      counted.current = said;
+    },
+  );
   return (
     <Field
       label={label}
       value={text}
       onChange={setText}
-      onBlur={() => void leave()}
-      onKeyDown={(event) => event.key === 'Enter' && void leave()}
+      {...leaving}
       {...(placeholder ? { placeholder } : {})}
       error={wrong ?? error}
     />

@@ -1,6 +1,6 @@
+import { Picker } from '../parts/Picker';
+import { useAction } from '../parts/useAction';
 import { useWorkshop, useWorkshopCalls } from '../state/workshop';
-import { Picker } from './Picker';
-import { useAction } from './useAction';
 
 const NONE = 'none';
 
