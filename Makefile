@@ -35,7 +35,7 @@ torture: web ## Two hundred rounds of kill -9, full disks and files taken away, 
 	@TORTURE_ROUNDS=200 cargo test --locked -p warm-blend-server --test program torture -- --nocapture
 
 truth: ## How near predictions come: the engine's own virtual paints, and paints made by radiative transfer
-	@cargo test --workspace --locked --quiet --test radiative --test closed_loop -- --nocapture
+	@cargo test --workspace --locked --quiet --test sim -- --nocapture radiative:: closed_loop::
 
 strings: web ## Every string that a painter can read, with its file and line
 	@cargo test --workspace --locked --quiet --test strings every_visible -- --nocapture | grep -P "\t"

@@ -1,6 +1,6 @@
 //! What the model leaves out (M. C. Kennedy and A. O'Hagan, *J. R. Stat. Soc. B* 63 (2001) 425): paint is no perfect film, and
 //! two constants do not add up exactly. Its size is that found on the paints of radiative transfer
-//! (`crates/sim/tests/radiative.rs`).
+//! (`crates/sim/tests/sim/radiative.rs`).
 
 use std::sync::LazyLock;
 

@@ -50,7 +50,7 @@ const VOIDS: usize = SHEEN + 1;
 pub(crate) const DIMENSIONS: usize = VOIDS + 1;
 
 /// Step of the walk of ln S from band to band, from 550 nm outwards, of whites and of deep colours†: near an absorption edge S runs
-/// as n does. By the paints of radiative transfer (`crates/sim/tests/radiative.rs`).
+/// as n does. By the paints of radiative transfer (`crates/sim/tests/sim/radiative.rs`).
 const RUN: f64 = 0.03;
 const RUN_DEEP: f64 = 0.12;
 /// The band at 550 nm.

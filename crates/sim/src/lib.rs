@@ -2,7 +2,7 @@
 //!
 //! The paints here have what the engine can only estimate: absorption and scattering that change with wavelength, a
 //! surface and voids of their own. The engine predicts, this crate answers, and the error is measured
-//! (`tests/closed_loop.rs`). The engine cannot cheat: no crate of it depends on this one.
+//! (`tests/sim/closed_loop.rs`). The engine cannot cheat: no crate of it depends on this one.
 //!
 //! The physics of the truth is the published one, as in the engine (Kubelka and Munk, Duncan, Saunderson); what differs is
 //! that nothing is simplified to what a painter can know.

@@ -19,8 +19,8 @@ export const labWords = (lab: number[]) =>
 
 export function coats(value: number) {
   if (value < 0.9) return 'less than a coat';
-  if (value < 1.1) return '1 coat';
   const quarters = Math.round(value * 4);
+  if (quarters <= 4) return '1 coat';
   return `${Math.floor(quarters / 4)}${['', '¼', '½', '¾'][quarters % 4]} coats`;
 }
 

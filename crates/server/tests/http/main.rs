@@ -5,6 +5,7 @@ mod boards;
 mod doors;
 mod files;
 mod guards;
+mod interface;
 mod jobs;
 mod log;
 mod once;

@@ -123,7 +123,9 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
       >
         <h1 className="sr-only">{entry.name}</h1>
         <NotPredicted preview={preview} shown={draft.problem?.message} />
-        <div className={`grid content-start gap-2 ${beside === 'places' ? '' : 'xl:grid-cols-2 xl:gap-x-5'}`}>
+        <div
+          className={`grid content-start gap-2 ${beside === 'places' ? '' : 'xl:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] xl:gap-x-5'}`}
+        >
           <div className="grid content-start gap-2">
             <View
               board={board.id}

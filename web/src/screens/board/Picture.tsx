@@ -27,7 +27,7 @@ export function Picture({ entry, letter, layers, lit, all, small, width, alt }: 
     ...lit,
     all,
   });
-  const shape = small ? 'h-44' : 'aspect-2/1';
+  const shape = small ? 'h-44 xl:aspect-2/1 xl:h-auto' : 'aspect-2/1 h-auto';
   if (error && !drawing) return <NotDrawn error={error} retry={retry} className={shape} />;
   return drawing ? (
     <>
@@ -36,7 +36,7 @@ export function Picture({ entry, letter, layers, lit, all, small, width, alt }: 
         width={width}
         height={height}
         draggable={false}
-        className={`w-full object-cover ${small ? 'h-44' : 'h-auto'}`}
+        className={`w-full object-cover ${shape}`}
         alt={alt ?? (all ? 'All strips side by side' : `Strip ${letter} as it will look`)}
       />
       {error && <NotDrawn error={error} retry={retry} />}

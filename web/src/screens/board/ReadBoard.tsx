@@ -94,7 +94,8 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
                 disabled={full}
                 onClick={() => read(place)}
               >
-                <ScanLine size={18} aria-hidden /> Read the {PLACE_NAMES[place]}
+                <ScanLine size={18} aria-hidden /> Read{' '}
+                <span className="sr-only">the {PLACE_NAMES[place]}</span>
               </button>
             )}
             {way === 'type' && <Typed place={place} full={full} onAdd={(spot) => add([spot])} />}

@@ -2,7 +2,8 @@ import { TriangleAlert } from 'lucide-react';
 import type { Paint } from '../../api/client';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
-import { coats, plainNumber } from '../../parts/numbers';
+import { coats } from '../../parts/numbers';
+import { useVolume } from '../../state/scales';
 
 const NAME = 'w-34 shrink-0 pl-4 pr-2 md:pl-5';
 const NARROW = { name: 'md:w-40 wide:w-44', sure: 'w-16 pl-3' };
@@ -32,6 +33,7 @@ interface Props {
 /** One tin: its name, its drawdown, how sure its mixes are. */
 export function Row({ paint, open, narrow, onOpen }: Props) {
   const { entry, known } = paint;
+  const volume = useVolume();
   const off =
     entry.condition === 'off' ? 'gone off' : entry.condition === 'frozen' ? 'was frozen' : undefined;
   return (
@@ -67,7 +69,7 @@ export function Row({ paint, open, narrow, onOpen }: Props) {
         {!narrow && (
           <span className={`hidden flex-col justify-center text-sm leading-[1.15] lg:flex ${LEFT}`}>
             {paint.swatch.hides_in && <span>{coats(paint.swatch.hides_in)}</span>}
-            {typeof entry.stock_ml === 'number' && <span>{plainNumber(entry.stock_ml)} ml left</span>}
+            {typeof entry.stock_ml === 'number' && <span>{volume(entry.stock_ml)} left</span>}
           </span>
         )}
       </button>

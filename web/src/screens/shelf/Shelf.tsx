@@ -39,28 +39,28 @@ export function Shelf() {
         className={`flex min-w-0 flex-col ${open ? 'max-lg:hidden lg:w-72 lg:shrink-0 wide:w-96' : id ? 'flex-1 max-lg:hidden' : 'flex-1'}`}
       >
         <div className="flex flex-wrap items-center gap-2 px-4 pb-2 pt-1 md:px-5">
-          <h1 className={`text-3xl ${open ? 'mr-auto' : 'mr-3'}`}>Shelf</h1>
+          <h1 className={`text-3xl ${open ? 'mr-auto' : 'mr-3 max-sm:mr-auto'}`}>Shelf</h1>
           {tins.length > 0 && (
             <>
-              <div className={open ? '' : 'order-last'}>
+              <div className={open ? '' : 'sm:order-last'}>
                 <Files />
               </div>
               <button
                 type="button"
-                className={`press press-ink ${open ? 'px-0' : 'order-last'}`}
+                className={`press press-ink ${open ? 'px-0' : 'sm:order-last'}`}
                 aria-label="Add a paint"
                 onClick={() => go('/shelf/new')}
               >
                 <Plus size={20} aria-hidden /> {!open && 'Add a paint'}
               </button>
-              <div className={`flex flex-wrap gap-2 ${open ? 'w-full' : 'mr-auto'}`}>
+              <div className={`flex gap-2 ${open ? 'w-full flex-wrap' : 'mr-auto max-sm:w-full'}`}>
                 <input
                   type="search"
                   aria-label="Search the shelf"
                   placeholder="Search"
                   value={sought}
                   onChange={(event) => setSought(event.target.value)}
-                  className={`field ${open ? '' : 'w-44'}`}
+                  className={`field ${open ? '' : 'min-w-0 max-sm:flex-1 sm:w-44'}`}
                   autoComplete="off"
                 />
                 <Picker

@@ -116,7 +116,7 @@ fn a_grey_is_flat_and_the_curve_is_smooth() {
 #[test]
 fn under_a_bulb_the_curves_of_codes_are_nearly_those_of_surfaces() {
     let (bulb, daylight) = (Light::Bulb, Light::Daylight);
-    let mut off: Vec<f64> = include_str!("data/raw_reflectances.csv")
+    let mut off: Vec<f64> = include_str!("../data/raw_reflectances.csv")
         .lines()
         .skip(1)
         .filter_map(|line| {

@@ -1,14 +1,12 @@
 //! Stories of a workspace file.
 
-mod older;
-
 use std::{
     fs,
     path::{Path, PathBuf},
     sync::Arc,
 };
 
-use older::set_back;
+use crate::older::set_back;
 use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_learn::{KeptComponent, ShelfPaint};

@@ -1,7 +1,6 @@
 //! Closed loop of the hand: boards are painted by a hand that is not the table's, one is read, and the next is predicted.
 
-mod workshop;
-
+use crate::workshop::{SEED, Workshop, lab};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 use uuid::Uuid;
@@ -14,7 +13,6 @@ use warm_blend_learn::{Ensemble, PartsMethod, Reading, Source, learn};
 use warm_blend_paint::{Class, FilmState, MixPart, Name, PaintId, WholeParts};
 use warm_blend_sim::{SimulatedReader, VirtualBoard, VirtualHand, VirtualPaint};
 use warm_blend_spectral::{Light, difference};
-use workshop::{SEED, Workshop, lab};
 
 /// Hands that are tried, each with two boards.
 const PAINTERS: u64 = 60;

@@ -4,13 +4,11 @@
 //! predicts mixes at random; the virtual paints say what comes out. The figures are printed (`-- --nocapture`) and stand
 //! in `docs/engine.md`.
 
-mod workshop;
-
+use crate::workshop::{Figures, MIXES, Recipe, SEED, Workshop, lab, truth};
 use warm_blend_learn::{PartsMethod, Reading, learn};
 use warm_blend_paint::Parts;
 use warm_blend_sim::tins;
 use warm_blend_spectral::{Reflectance, difference};
-use workshop::{Figures, MIXES, Recipe, SEED, Workshop, lab, truth};
 
 /// Averaging linear light, as a program that knows nothing of paint would.
 fn averaged(recipes: &[Recipe], workshop: &Workshop) -> Figures {

@@ -1,10 +1,9 @@
 //! Closed loop of the bench: a target is matched from paints that are known by code and one tint each, measured in spoons,
 //! poured onto the simulated scale, read, and corrected once. The virtual paints say how far the pot then is from the target.
 
-mod workshop;
-
 use std::ops::ControlFlow;
 
+use crate::workshop::{Recipe, SEED, Workshop, parts, truth};
 use rand::{Rng, SeedableRng, seq::IteratorRandom};
 use rand_chacha::ChaCha8Rng;
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, learn};
@@ -13,7 +12,6 @@ use warm_blend_mixing::{DoubtfulTin, EVERY, InDoubt, Limits, MatchTin, Pot};
 use warm_blend_paint::{Measure, Millilitres, Parts};
 use warm_blend_sim::SimulatedScale;
 use warm_blend_spectral::{Lab, Light, difference};
-use workshop::{Recipe, SEED, Workshop, parts, truth};
 
 /// Targets that are tried, tins on the shelf they are matched from, and ml of a pot.
 const TARGETS: usize = 80;
@@ -66,7 +64,7 @@ fn together(one: &Recipe, other: &Recipe) -> Recipe {
     let mut sum = one.clone();
     for (tin, more) in other {
         match sum.iter_mut().find(|(known, _)| known == tin) {
-            Some((_, parts)) => *parts = workshop::parts(parts.value() + more.value()),
+            Some((_, parts)) => *parts = crate::workshop::parts(parts.value() + more.value()),
             None => sum.push((*tin, *more)),
         }
     }

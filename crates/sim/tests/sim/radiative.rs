@@ -6,8 +6,7 @@
 
 #[path = "radiative/paints.rs"]
 mod paints;
-mod workshop;
-
+use crate::workshop::{Figures, Recipe};
 use paints::{Known, Radiative};
 use warm_blend_learn::{Ensemble, PartsMethod, Reading, learn};
 use warm_blend_paint::{
@@ -15,7 +14,6 @@ use warm_blend_paint::{
     film::thick_film,
 };
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
-use workshop::{Figures, Recipe};
 
 fn in_light(curve: &Reflectance, light: Light) -> Lab {
     Lab::of(Xyz::of(curve, light), light.white())
@@ -47,7 +45,7 @@ fn films(known: &[Ensemble], paints: &Radiative) -> [Figures; 2] {
     });
     let clear = Ensemble::certain(Material::of(Class::GlazingLiquid, None, None).unwrap());
     let glazed = paints.glazes.iter().map(|([tin, base], truth)| {
-        let of = [(workshop::parts(1.0), &known[*tin]), (workshop::parts(4.0), &clear)];
+        let of = [(crate::workshop::parts(1.0), &known[*tin]), (crate::workshop::parts(4.0), &clear)];
         let ground = known[*base].best().optics.thick();
         off(&Ensemble::mix(&of).unwrap(), truth, &|glaze| glaze.film(Microns::of(40.0), &ground))
     });

@@ -42,7 +42,8 @@ fn worst(gaps: &[f64]) -> f64 {
 /// The surfaces as an instrument of 10 nm bandpass reads them.
 #[test]
 fn smooth_surfaces_keep_their_colour_in_every_light() {
-    let gaps = gaps(include_str!("data/smooth_reflectances.csv"), include_str!("data/smooth_colours.csv"));
+    let gaps =
+        gaps(include_str!("../data/smooth_reflectances.csv"), include_str!("../data/smooth_colours.csv"));
     for (light, gaps) in gaps {
         assert!(worst(&gaps) < 0.05, "{light}: {}", worst(&gaps));
     }
@@ -52,7 +53,7 @@ fn smooth_surfaces_keep_their_colour_in_every_light() {
 /// under the spiky tube, because half the 5 nm values never enter a 10 nm table.
 #[test]
 fn unsmoothed_data_too() {
-    let gaps = gaps(include_str!("data/raw_reflectances.csv"), include_str!("data/raw_colours.csv"));
+    let gaps = gaps(include_str!("../data/raw_reflectances.csv"), include_str!("../data/raw_colours.csv"));
     for (light, mut gaps) in gaps {
         gaps.sort_by(f64::total_cmp);
         assert!(gaps[gaps.len() / 2] < 0.03, "{light}: median {}", gaps[gaps.len() / 2]);

@@ -9,7 +9,7 @@ use warm_blend_paint::{Class, FilmState, Masstone};
 use warm_blend_sim::{SimulatedReader, VirtualSample};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Xyz, difference, on_screen};
 
-use super::workshop::{Recipe, parts};
+use crate::workshop::{Recipe, parts};
 
 /// The files that ship.
 pub const SEEDS: [u64; 2] = [1, 2];

@@ -1,11 +1,9 @@
 //! The log: found by words, complete through undo, page by page, and filled for files from before there was one.
 
-mod older;
-
 use std::collections::BTreeMap;
 
+use crate::older::set_back;
 use jiff::{SignedDuration, Timestamp};
-use older::set_back;
 use proptest::prelude::*;
 use tempfile::TempDir;
 use uuid::Uuid;

@@ -1,0 +1,5 @@
+//! What boards, their order of work and their remedies hold to.
+
+mod advice;
+mod boards;
+mod trade;

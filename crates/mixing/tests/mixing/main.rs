@@ -1,0 +1,5 @@
+//! What mixing, matching, blending and correcting hold to.
+
+mod blends;
+mod corrections;
+mod matching;

@@ -1,0 +1,4 @@
+//! What pieces and the palettes on them hold to.
+
+mod elevations;
+mod palettes;

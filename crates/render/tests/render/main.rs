@@ -1,0 +1,4 @@
+//! What pictures of boards and pieces hold to.
+
+mod pictures;
+mod pieces;

@@ -1,0 +1,9 @@
+//! The engine against paints that it knows nothing of.
+
+mod apart;
+mod closed_loop;
+mod learned_hand;
+mod matched_pots;
+mod radiative;
+mod reader;
+mod workshop;

@@ -1,0 +1,5 @@
+//! What colour computation holds to.
+
+mod ciede2000;
+mod lights;
+mod smoothest;

@@ -1,0 +1,4 @@
+//! What the sources hold to.
+
+mod licences;
+mod structure;
