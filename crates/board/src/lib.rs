@@ -52,7 +52,7 @@ pub use remedies::{Defect, LayerChange, Remedy, RemedySearch};
 pub use rules::{Advice, AdviceFix, Severity, advice};
 pub use school::{AnotherWay, School, other_ways};
 pub use soak::{Below, Soaks};
-pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, lab, told_apart};
+pub use stack::{AreaState, LAYERS, Meets, PlaceSeen, Present, Split, Stack, distinct_colours, lab};
 pub use technique::{
     Application, Deposit, Family, Load, NotAFilm, NotATexture, NotPasses, Passes, Technique, TextureDepth,
 };

@@ -261,7 +261,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             Defect::Dull => self.livelier(layers, seen),
             Defect::WashedOut => self.again(layers),
             Defect::Lifted => self.sealed(layers),
-            Defect::Cracked => self.anew(layers),
+            Defect::Cracked => self.starting_over(layers),
         }
     }
 
@@ -456,7 +456,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         of
     }
 
-    fn anew(&self, layers: &[Layer]) -> Vec<Candidate> {
+    fn starting_over(&self, layers: &[Layer]) -> Vec<Candidate> {
         let heavy =
             |layer: &&Layer| layer.hand.load.value() > 1.0 || layer.technique == Technique::TextureCoat;
         let at = layers.iter().rposition(|layer| heavy(&layer)).or_else(|| layers.len().checked_sub(1));

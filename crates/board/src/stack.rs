@@ -157,13 +157,13 @@ impl PlaceSeen {
     /// The colours that are distinguished, with the share of each, the largest first: states nearer to a larger one than
     /// `ALIKE` count as that one.
     pub fn colours(&self, light: Light) -> Vec<(Reflectance, f64)> {
-        told_apart(self.states.iter().map(|state| (state.seen, state.share)), light, ALIKE)
+        distinct_colours(self.states.iter().map(|state| (state.seen, state.share)), light, ALIKE)
     }
 }
 
 /// Colours with their shares, the largest first, of those that come in that order: what is nearer than `alike`, ΔE00, to one
 /// before it counts as that one.
-pub fn told_apart(
+pub fn distinct_colours(
     colours: impl Iterator<Item = (Reflectance, f64)>,
     light: Light,
     alike: f64,

@@ -83,7 +83,7 @@ pub fn backtest(
 }
 
 /// What is said of a mix by what was read of its own tins, and of them alone; none where one is not among the paints.
-pub fn said_of<'a>(
+pub fn predicted_mix<'a>(
     paints: &[OfShelf],
     read: impl Iterator<Item = &'a Reading<PaintId>>,
     mix: &[(PaintId, Parts)],

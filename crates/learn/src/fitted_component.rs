@@ -163,8 +163,8 @@ impl FittedComponent {
     }
 
     /// Stands for all that was said of it.
-    pub fn told(&self) -> Option<Said> {
-        *self.shown.get_or_init(|| kept::told(&self.said))
+    pub fn fingerprint(&self) -> Option<Said> {
+        *self.shown.get_or_init(|| kept::fingerprint(&self.said))
     }
 
     /// As it is kept under its name.
@@ -174,12 +174,12 @@ impl FittedComponent {
             best: paint.best().clone(),
             members: paint.coordinates().to_vec(),
         });
-        KeptComponent::of(name, self.told()?, found, &self.judged)
+        KeptComponent::of(name, self.fingerprint()?, found, &self.judged)
     }
 
     /// What was learnt of a component, where that is what was kept.
     pub fn recall(component: &Component, kept: &KeptComponent) -> Option<Self> {
-        let shown = kept::told(&component.said).filter(|shown| *shown == kept.said)?;
+        let shown = kept::fingerprint(&component.said).filter(|shown| *shown == kept.said)?;
         let (found, judged) = kept.open()?;
         let bases = Bases::of(&component.said.facts, &component.said.readings);
         let labels = labels(&component.said, bases.spectra);

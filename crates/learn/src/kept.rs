@@ -58,7 +58,7 @@ impl From<KeptJudged> for Judged {
 }
 
 /// Stands for all that is said of a component. None of what cannot be written down, which is nothing.
-pub(crate) fn told(said: &CircleData) -> Option<Said> {
+pub(crate) fn fingerprint(said: &CircleData) -> Option<Said> {
     let mut hash = Sha256::new_with_prefix(env!("ENGINE"));
     hash.update(postcard::to_allocvec(said).ok()?);
     Some(hash.finalize().into())

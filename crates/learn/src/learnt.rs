@@ -53,7 +53,7 @@ impl Learnt {
     /// What is worth keeping, and what each was learnt from: components that took learning.
     pub fn worth_keeping(&self) -> Vec<(u64, Said)> {
         let fitted = self.components.iter().filter(|(_, component)| !component.found.is_empty());
-        fitted.filter_map(|(name, component)| Some((*name, component.told()?))).collect()
+        fitted.filter_map(|(name, component)| Some((*name, component.fingerprint()?))).collect()
     }
 
     /// One of them as it is kept.

@@ -43,7 +43,7 @@ mod shelf;
 mod strength;
 mod worth;
 
-pub use backtest::{Backtested, LogOf, backtest, said_of};
+pub use backtest::{Backtested, LogOf, backtest, predicted_mix};
 pub use certainty::Certainty;
 pub use ensemble::{Doubt, Ensemble};
 pub use estimate::{Estimate, OfShelf};

@@ -11,8 +11,10 @@ use warm_blend_spectral::{Difference, Lab, difference};
 pub struct Verdict {
     /// CIEDE2000.
     pub difference: Difference,
-    /// In words, to stand first: `a hair warmer and lighter than the target`.
-    pub words: String,
+    /// How far it leans and where to: `a hair warmer and lighter`; none where nobody sees it.
+    lean: Option<String>,
+    /// What it was compared with.
+    with: &'static str,
 }
 
 /// Chroma below which a colour is spoken of as a neutral: warmer or cooler rather than stronger or redder†.
@@ -21,6 +23,8 @@ const NEUTRAL: f64 = 14.0;
 /// A second direction is named when it is at least this share of the first†.
 const WORTH_NAMING: f64 = 0.45;
 
+const NOTHING_SEEN: &str = "no difference you could see";
+
 impl Verdict {
     /// `seen` against `target`, both Lab in the same light.
     pub fn of(seen: Lab, target: Lab) -> Self {
@@ -28,18 +32,28 @@ impl Verdict {
     }
 
     /// The same against anything else, by its name: `a hair warmer than the board`.
-    pub fn against(seen: Lab, other: Lab, name: &str) -> Self {
+    pub fn against(seen: Lab, other: Lab, with: &'static str) -> Self {
         let difference = difference(seen, other);
-        let words = match size(difference.value()) {
-            None => "no difference you could see".to_owned(),
-            Some(size) => format!("{size} {} than {name}", directions(seen, other)),
-        };
-        Self { difference, words }
+        let lean = size(difference.value()).map(|size| format!("{size} {}", directions(seen, other)));
+        Self { difference, lean, with }
+    }
+
+    /// To stand first: `a hair warmer and lighter than the target`.
+    pub fn words(&self) -> String {
+        match &self.lean {
+            None => NOTHING_SEEN.to_owned(),
+            Some(lean) => format!("{lean} than {}", self.with),
+        }
+    }
+
+    /// The same beside what it was compared with: `a hair warmer and lighter`.
+    pub fn lean(&self) -> &str {
+        self.lean.as_deref().unwrap_or(NOTHING_SEEN)
     }
 
     /// Whether anybody sees it.
-    pub fn can_be_seen(&self) -> bool {
-        size(self.difference.value()).is_some()
+    pub const fn can_be_seen(&self) -> bool {
+        self.lean.is_some()
     }
 }
 
@@ -104,7 +118,7 @@ mod tests {
 
     fn words(seen: [f64; 3], target: [f64; 3]) -> String {
         let lab = |[l, a, b]: [f64; 3]| Lab { l, a, b };
-        Verdict::of(lab(seen), lab(target)).words
+        Verdict::of(lab(seen), lab(target)).words()
     }
 
     #[test]
@@ -128,7 +142,7 @@ mod tests {
         #[test]
         fn words_come_with_any_pair(l in 0.0..100.0f64, a in -90.0..90.0f64, b in -90.0..90.0f64, c in -90.0..90.0f64) {
             let verdict = Verdict::of(Lab { l, a, b }, Lab { l: 50.0, a: c, b: a });
-            prop_assert_eq!(verdict.difference.value() < 0.5, verdict.words.starts_with("no difference"));
+            prop_assert_eq!(verdict.difference.value() < 0.5, verdict.words().starts_with("no difference"));
         }
     }
 }

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use uuid::Uuid;
 use warm_blend_board::{
     Application, Board, ByPlace, Family, Ground, GroundKind, HandBias, KnownTin, Layer, LayerId, Letter,
-    Motif, Passes, Place, PlaceSeen, Stack, Technique, below_the_wax, lab, told_apart,
+    Motif, Passes, Place, PlaceSeen, Stack, Technique, below_the_wax, distinct_colours, lab,
 };
 use warm_blend_paint::{Class, FilmState, MixPart, PaintId, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
@@ -436,7 +436,7 @@ impl FinishedZone {
             .collect();
         colours.sort_by(|a, b| b.1.total_cmp(&a.1));
         ZoneSeen {
-            colours: told_apart(colours.into_iter(), light, ALIKE),
+            colours: distinct_colours(colours.into_iter(), light, ALIKE),
             ..self.zone_of(&seen, zone, extent, shares, light)
         }
     }

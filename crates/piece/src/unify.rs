@@ -379,7 +379,7 @@ pub fn unify_likely(
     let mut judged = worth_judging(found, shines);
     let none: &PlausibleShelves = &|_| Ok(());
     expect(&mut judged, shelf, if stopped { none } else { plausible }, watch)?;
-    Ok(told(judged, shines))
+    Ok(one_of_each(judged, shines))
 }
 
 /// What share of a search is over when what was found is judged.
@@ -426,7 +426,7 @@ fn expect(
 
 /// One of each paint and technique, the likeliest first, of those that are alike the lightest: the next is another idea, not the same a
 /// little firmer. What shines has the last place where it does as much as the first.
-fn told(mut judged: Vec<Unified>, shines: impl Fn(&Unified) -> bool) -> Vec<Unified> {
+fn one_of_each(mut judged: Vec<Unified>, shines: impl Fn(&Unified) -> bool) -> Vec<Unified> {
     let step = |way: &Unified| (way.expected / ALIKE).round();
     judged.sort_by(|a, b| step(a).total_cmp(&step(b)).then(a.moved.total_cmp(&b.moved)));
     let shining = judged.iter().find(|way| shines(way)).cloned();

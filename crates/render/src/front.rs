@@ -68,12 +68,12 @@ impl Front {
         let larger = if is_closer { 1.0 } else { width as f64 / USUAL };
         let marks = placed.mm * (MARKS / (placed.mm * larger.max(times as f64))).min(1.0);
         let out = shapes.out();
-        let told = shapes.told(&out, marks);
+        let told = shapes.resolved(&out, marks);
         let bounds = if is_closer {
             // Places are distinguished as on the whole.
             let whole = Placed::within(face, WHOLE.0, WHOLE.1);
             let shapes = Shapes::of(face, &whole, WHOLE);
-            shapes.bounds(&shapes.told(&shapes.out(), whole.mm.min(MARKS)))
+            shapes.bounds(&shapes.resolved(&shapes.out(), whole.mm.min(MARKS)))
         } else {
             shapes.bounds(&told)
         };

@@ -66,7 +66,7 @@ impl Ragged {
     }
 
     /// How far each pixel stands out, mm, as far as kinds of place are distinguished by it. `out` is how far it does.
-    pub fn told(&self, out: &[f32], width: usize) -> Vec<f32> {
+    pub fn resolved(&self, out: &[f32], width: usize) -> Vec<f32> {
         let told = |i: usize| {
             let (x, y) = (i % width, i / width);
             let ragged = 0.3 * self.noise(Texture::Clouded, 2.0, 90, (x, y))

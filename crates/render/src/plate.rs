@@ -45,7 +45,7 @@ impl Relief {
         };
         let (upright, stands) = (&upright, &stands);
         let out = Heights { width, mm, heights: &heights, beyond: Some(BEYOND), grown: &|_| 1.0 }.out();
-        let told = Ragged::at(mm, mm).told(&out, width);
+        let told = Ragged::at(mm, mm).resolved(&out, width);
         Ok(Self::of(&Shaped {
             width,
             mm,

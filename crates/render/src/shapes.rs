@@ -108,8 +108,8 @@ impl<'a> Shapes<'a> {
     }
 
     /// The same as far as kinds of place are distinguished by it, where marks are drawn as if a pixel were so many mm wide.
-    pub fn told(&self, out: &[f32], marks: f64) -> Vec<f32> {
-        Ragged::at(self.placed.mm, marks).told(out, self.width)
+    pub fn resolved(&self, out: &[f32], marks: f64) -> Vec<f32> {
+        Ragged::at(self.placed.mm, marks).resolved(out, self.width)
     }
 
     /// From where on, part by part.

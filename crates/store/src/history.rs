@@ -66,7 +66,7 @@ pub(crate) enum Direction {
 
 impl History {
     pub(crate) fn of(connection: &Connection) -> Result<Self, StoreError> {
-        let next = |direction| told(connection, direction);
+        let next = |direction| next_step(connection, direction);
         Ok(Self { undo: next(Direction::Back)?, redo: next(Direction::Forth)? })
     }
 }
@@ -188,7 +188,7 @@ impl Direction {
 }
 
 /// The next batch as one step, spoken of by the first of its changes; None if there is none. The others are only counted.
-fn told(connection: &Connection, direction: Direction) -> Result<Option<HistoryEntry>, StoreError> {
+fn next_step(connection: &Connection, direction: Direction) -> Result<Option<HistoryEntry>, StoreError> {
     let batch = direction.batch();
     let first = entries(connection, &format!("seq = {batch}"))?;
     let more: u32 = connection

@@ -145,7 +145,7 @@ impl AgainstTarget {
         let target = Seen::of(&target, look.light);
         let verdict = Verdict::of(look.face(material).lab, target.lab);
         Ok(Self {
-            words: verdict.words,
+            words: verdict.words(),
             difference: verdict.difference.value(),
             target: target.into(),
             lights,

@@ -230,7 +230,7 @@ impl Import {
     }
 
     /// Line by line, in words.
-    pub fn told(&self, shelf: &ShelfSnapshot) -> ImportPlan {
+    pub fn view(&self, shelf: &ShelfSnapshot) -> ImportPlan {
         let row = |(sample, action): &(Sample, ImportAction)| ImportRow {
             line: sample.line,
             name: sample.name.chars().take(80).collect(),

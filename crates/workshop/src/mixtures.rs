@@ -188,13 +188,13 @@ impl ShelfSnapshot {
         let seen = |place: Place| {
             let wet = *films.at(place);
             let seen = Seen::of(&pot.film(wet, &below), look.light);
-            let verdict = Verdict::of(seen.lab, bare.lab);
+            let verdict = Verdict::against(seen.lab, bare.lab, "the ground");
             FilmSeen {
                 place: place.id(),
                 wet_um: wet.value(),
                 hex: seen.screen.srgb.to_string(),
                 difference: verdict.difference.value(),
-                words: verdict.words.replace("the target", "the ground"),
+                words: verdict.words(),
             }
         };
         Ok(FilmsSeen {

@@ -120,9 +120,7 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
             lights: Light::ALL.map(in_light).into(),
             words: match state {
                 FilmState::Dry => String::new(),
-                _ => Verdict::of(lab(state), lab(FilmState::Dry))
-                    .words
-                    .replace(" than the target", " than dry"),
+                _ => Verdict::against(lab(state), lab(FilmState::Dry), "dry").words(),
             },
         }
     };

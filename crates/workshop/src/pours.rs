@@ -291,7 +291,7 @@ impl PourView {
             Ok::<_, Refusal>(PourStep {
                 id: step.id,
                 at: step.at.to_string(),
-                amount: told(&step.action, unit),
+                amount: amount_words(&step.action, unit),
                 name: paint.map(tin).transpose()?.map(|tin| tin.name.as_str().to_owned()),
                 hex: paint.map(hex).transpose()?,
                 ml: match step.action {
@@ -320,11 +320,9 @@ impl PourView {
         let poured = known.stirred(&record.parts())?;
         let planned: Vec<(PaintId, Parts)> = record.plan.iter().map(|c| (c.paint, c.parts.into())).collect();
         let against_plan = poured.as_ref().zip(known.stirred(&planned)?).map(|(poured, planned)| {
-            let verdict = Verdict::of(look.face(poured.best()).lab, look.face(planned.best()).lab);
-            AgainstPlan {
-                words: verdict.words.replace("the target", "the recipe"),
-                difference: verdict.difference.value(),
-            }
+            let [poured, planned] = [poured, &planned].map(|pot| look.face(pot.best()).lab);
+            let verdict = Verdict::against(poured, planned, "the recipe");
+            AgainstPlan { words: verdict.words(), difference: verdict.difference.value() }
         });
         let aim = poured.as_ref().zip(mix.target);
         let tins = record.paints().into_iter().map(tin).collect::<Result<Vec<_>, _>>()?;
@@ -375,7 +373,7 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
                 made_at: kept.made_at.to_string(),
                 hex: warm_blend_interchange::hex(read),
                 difference: verdict.as_ref().map(|verdict| verdict.difference.value()),
-                words: verdict.map(|verdict| verdict.words),
+                words: verdict.map(|verdict| verdict.words()),
             })
         })
         .collect();
@@ -384,7 +382,7 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
 }
 
 /// An amount as it was entered; what was taken out, which was entered in the painter's own units, as the pot is said.
-fn told(action: &PourAction, unit: AmountsIn) -> String {
+fn amount_words(action: &PourAction, unit: AmountsIn) -> String {
     match action {
         PourAction::Added { said: AmountAsEntered::Counted(count, measure), .. } => {
             warm_blend_paint::amount(count * measure.millilitres(), *measure)

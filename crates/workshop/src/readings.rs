@@ -305,7 +305,7 @@ impl ReadingKept {
         };
         let words = judged.zip(reading.measured().next()).map(|(judged, read)| {
             let predicted = judged.predicted.first().copied().unwrap_or(read.lab());
-            Verdict::of(read.lab(), predicted).words.replace("the target", "predicted")
+            Verdict::against(read.lab(), predicted, "predicted").words()
         });
         Self {
             id: kept.id,

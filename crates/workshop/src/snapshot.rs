@@ -8,7 +8,7 @@ use uuid::Uuid;
 use warm_blend_board::{BoardJudgement, BoardReading, KnownTin, LearnedHand, OnShelf, Taught, learn_hand};
 use warm_blend_learn::{
     Backtested, BadTin, Ensemble, Estimate, Judged, KeptComponent, LogOf, LoggedReading, Measured, OfShelf,
-    Reading, ShelfPaint, Shown, backtest, said_of,
+    Reading, ShelfPaint, Shown, backtest, predicted_mix,
 };
 use warm_blend_paint::{
     Class, Condition, Look, Material, Millilitres, MixPart, PaintId, Parts, Product, Seen, mix,
@@ -150,7 +150,8 @@ impl Learnt {
         let estimate = estimate.strengthened(&taught.strengths);
         let (swatches, wedges, bands_by_tins, faces, pots, predicted) = Default::default();
         let now = LogOf { paints: &tins, readings: &read };
-        let predicted_before = before.map_or_else(Vec::new, |before| now.keep(before.told(), before.log()));
+        let predicted_before =
+            before.map_or_else(Vec::new, |before| now.keep(before.backtested(), before.log()));
         Ok(Arc::new(Self {
             tins,
             read,
@@ -173,7 +174,7 @@ impl Learnt {
     }
 
     /// What is known by now of what had been said of the last readings.
-    fn told(&self) -> &[Backtested] {
+    fn backtested(&self) -> &[Backtested] {
         self.predicted.get().unwrap_or(&self.predicted_before)
     }
 }
@@ -369,14 +370,14 @@ impl ShelfSnapshot {
     }
 
     /// What was said of a mix by what had been read of its tins until then; none of nothing.
-    pub(crate) fn said_at(
+    pub(crate) fn predicted_at(
         &self,
         then: Timestamp,
         of: &[(PaintId, Parts)],
     ) -> Result<Option<Ensemble>, Refusal> {
         let until = self.readings.iter().filter(|kept| kept.made_at <= then);
         let read = until.map(|kept| &kept.value.reading);
-        said_of(&self.learnt.tins, read, of).map_err(|_| Refusal::Broken)
+        predicted_mix(&self.learnt.tins, read, of).map_err(|_| Refusal::Broken)
     }
 
     /// The hand that paints, as boards show it.

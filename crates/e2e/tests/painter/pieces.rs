@@ -8,7 +8,7 @@ async fn piece(painter: &Painter) -> Value {
     painter.meanwhile("GET", "/api/piece", Value::Null).await["entry"].clone()
 }
 
-async fn told(painter: &Painter) -> Value {
+async fn prediction(painter: &Painter) -> Value {
     let entry = piece(painter).await;
     painter.meanwhile("POST", "/api/piece/preview", entry).await
 }
@@ -64,7 +64,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     }
     painter.reads("Case and drawer fronts clash").await;
     painter.settled().await;
-    let before = (off(&told(&painter).await), picture(&painter).await);
+    let before = (off(&prediction(&painter).await), picture(&painter).await);
     assert!(before.0 > 0);
 
     painter.click("button", "Unify").await;
@@ -73,12 +73,12 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.saved().await;
     painter.reads("It holds together").await;
     painter.settled().await;
-    assert_eq!(off(&told(&painter).await), 0);
+    assert_eq!(off(&prediction(&painter).await), 0);
     assert_ne!(picture(&painter).await, before.1);
     painter.the("button", "Remove").await;
     // What was laid over is taken off by undo, and put on again.
     painter.control('z').await;
-    painter.until("it is off again", async || off(&told(&painter).await) == before.0).await;
+    painter.until("it is off again", async || off(&prediction(&painter).await) == before.0).await;
     painter.reads("clash").await;
     painter.control('y').await;
     painter.reads("It holds together").await;
@@ -133,7 +133,7 @@ async fn one_touch_dresses_the_whole_piece() {
     painter.saved().await;
     painter.reads("Top\noxblood").await;
     let dressed = async || {
-        let answer = told(&painter).await;
+        let answer = prediction(&painter).await;
         let zones = answer["zones"].as_array().unwrap().clone();
         let painted = zones.iter().filter(|zone| zone["zone"] != "unpainted");
         painted.filter(|zone| zone["wears"].as_str().unwrap().starts_with("oxblood")).count()
@@ -193,7 +193,7 @@ async fn a_pattern_answers_from_the_opposite_part() {
     painter.saved().await;
     painter.reads("2 repeats, ").await;
     painter.until("the picture shows it", async || picture(&painter).await != before).await;
-    let answer = told(&painter).await;
+    let answer = prediction(&painter).await;
     let zone = |id: &str| {
         let zones = answer["zones"].as_array().unwrap().clone();
         zones.into_iter().find(|zone| zone["zone"] == id).unwrap()

@@ -15,9 +15,10 @@ async fn measured_in(painter: &Painter, units: &[&str]) -> Vec<String> {
     let number = |word: &str| {
         word.trim_start_matches(['−', '±']).starts_with(|c: char| c.is_ascii_digit() || "½¼¾".contains(c))
     };
-    // “4 in sun” is no inch.
+    // “4 in sun” and “2 in 5” are no inches.
     let prose = |pair: &[&str], next: Option<&&str>| {
-        pair[1] == "in" && next.is_some_and(|next| next.chars().all(char::is_lowercase))
+        pair[1] == "in"
+            && next.is_some_and(|next| next.starts_with(|c: char| c.is_lowercase() || c.is_ascii_digit()))
     };
     let pairs = words
         .windows(2)

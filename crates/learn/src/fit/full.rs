@@ -4,7 +4,7 @@ use super::{found::Fit, system::System};
 
 impl System<'_> {
     /// The fit of all readings; those that are left out beforehand stay out.
-    pub fn anew(&self, mut left_out: Vec<bool>, near: &[Option<&[f64]>]) -> Fit {
+    pub fn fit_all(&self, mut left_out: Vec<bool>, near: &[Option<&[f64]>]) -> Fit {
         let forced = left_out.clone();
         let mut here = self.look(self.places.gathered(near));
         // Take out the oddest and look again; then let back in, once, whom the rest has come to agree with.

@@ -47,5 +47,7 @@ pub(crate) fn fit(
 ) -> Fit {
     let kept = kept && readings.len() >= MANY;
     let system = System::of(tins, readings, &left_out, before.map(|before| &before.pattern), kept);
-    before.and_then(|before| system.again(before, &left_out)).unwrap_or_else(|| system.anew(left_out, near))
+    before
+        .and_then(|before| system.again(before, &left_out))
+        .unwrap_or_else(|| system.fit_all(left_out, near))
 }

@@ -39,7 +39,7 @@ pub(super) struct SaidOfAll {
 
 impl System<'_> {
     /// All of what readings say on so many shelves; what those say that say what they said `before` stays in the sum.
-    fn said_of_all(
+    fn sum_of_readings(
         &self,
         members: usize,
         say: impl Fn(usize) -> Said + Sync,
@@ -79,7 +79,7 @@ impl System<'_> {
                 }
             }
         };
-        self.said_of_all(HALF, say, left_out, before.map(|(_, before)| before))
+        self.sum_of_readings(HALF, say, left_out, before.map(|(_, before)| before))
     }
 
     /// What is still unknown, as draws: by paint, coordinates × members.
@@ -169,7 +169,7 @@ impl System<'_> {
             }
             Arc::new((sight.slope.transpose() * bent * -1.0).cast())
         };
-        self.said_of_all(draws::MEMBERS, pull, left_out, before.map(|(_, before)| before))
+        self.sum_of_readings(draws::MEMBERS, pull, left_out, before.map(|(_, before)| before))
     }
 
     /// Brings each plausible shelf back to what was read.

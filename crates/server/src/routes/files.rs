@@ -42,8 +42,8 @@ async fn plan(workspace: &Workspace, how: HowToImport, bytes: Bytes) -> Result<P
 }
 
 impl Planned {
-    fn told(&self) -> ImportPlan {
-        self.import.told(&self.shelf)
+    fn plan_view(&self) -> ImportPlan {
+        self.import.view(&self.shelf)
     }
 
     /// None where the shelf is another by now.
@@ -52,7 +52,7 @@ impl Planned {
             return Ok(None);
         }
         store.together(|batch| self.import.carry_out(batch))?;
-        Ok(Some(self.told()))
+        Ok(Some(self.plan_view()))
     }
 }
 
@@ -65,7 +65,7 @@ pub async fn preview(
     Query(how): Query<HowToImport>,
     Raw(bytes, _place): Raw<LARGEST_FILE>,
 ) -> Answer<ImportPlan> {
-    Ok(Json(plan(&workspace, how, bytes).await?.told()))
+    Ok(Json(plan(&workspace, how, bytes).await?.plan_view()))
 }
 
 /// Import a file as the preview said, at once: one step of undo takes all of it out again. Where rows cannot be read, all of them are

@@ -113,7 +113,7 @@ pub async fn like(
     let (pots, shelf) = workspace.with_shelf(|store| store.pots()).await?;
     let near = off_thread(move || Ok(shelf.like(&colour, &pots, look)?)).await?;
     let shown = move |store: &mut Store| {
-        let shown = |near: LikePot| Ok(store.log_line(near.line)?.map(|line| near.told(line)));
+        let shown = |near: LikePot| Ok(store.log_line(near.line)?.map(|line| near.with_line(line)));
         near.into_iter().filter_map(|near| shown(near).transpose()).collect::<Result<_, StoreError>>()
     };
     workspace.with(shown).await.map(Json)

@@ -84,7 +84,7 @@ struct Change<'a> {
 }
 
 /// Does something that leaves a pot, and tells it.
-async fn told(
+async fn answered(
     workspace: &Workspace,
     telling: PotTelling,
     work: impl FnOnce(&mut Store) -> Result<PotAtHand, Problem> + Send + 'static,
@@ -112,7 +112,7 @@ async fn changed(
         }
         Ok(all.with(store, kept)?)
     };
-    told(workspace, telling, work).await
+    answered(workspace, telling, work).await
 }
 
 /// Begin to pour a mix, or go on with the pot that is being poured.
@@ -127,7 +127,7 @@ pub async fn begin(
         let kept = store.together_or(|batch| begun(batch, mix, batch_ml))?;
         Ok(AllPots::read(store)?.with(store, kept)?)
     };
-    told(&workspace, telling, work).await
+    answered(&workspace, telling, work).await
 }
 
 /// The pot that is being poured, or a new one; in one transaction, because another program on the file may begin the same pot.
@@ -166,7 +166,7 @@ pub async fn get(
     Path(id): Path<Uuid>,
     Query(telling): Query<PotTelling>,
 ) -> Answer<PourView> {
-    told(&workspace, telling, move |store| Ok(AllPots::read(store)?.with(store, store.get(id)?)?)).await
+    answered(&workspace, telling, move |store| Ok(AllPots::read(store)?.with(store, store.get(id)?)?)).await
 }
 
 /// Something goes into the pot, or out of it.

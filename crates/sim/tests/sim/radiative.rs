@@ -73,7 +73,7 @@ fn row(paints: &Radiative, known: Known) -> Row {
     }
 }
 
-fn told(seed: u64, paints: &Radiative, known: Known) -> Row {
+fn row_of(seed: u64, paints: &Radiative, known: Known) -> Row {
     let row = row(paints, known);
     let shelf = if paints.class == Class::Chalk { "chalk" } else { "satin" };
     println!("{seed} {shelf} {:8} two {}   three {}", known.name(), row.two, row.three);
@@ -91,7 +91,7 @@ fn paints_of_radiative_transfer() {
     for seed in paints::SEEDS {
         for paints in Radiative::read(seed) {
             for known in Known::ALL {
-                let row = told(seed, &paints, known);
+                let row = row_of(seed, &paints, known);
                 // A code says nothing of strength: nine of ten within 8.5 hold on the matte shelf only.
                 let [median, ninth] = match known {
                     Known::Codes => [3.1, 11.5],

@@ -12,7 +12,7 @@ fn read(file: &str) -> Value {
 }
 
 /// `name version` of everything whose licence is shown.
-fn told() -> BTreeSet<String> {
+fn licences() -> BTreeSet<String> {
     let gathered = read("web/public/licences.json");
     let answer = gathered.as_array().unwrap().iter().flat_map(|licence| {
         assert!(licence["text"].as_str().unwrap().len() > 200, "{licence}");
@@ -27,7 +27,7 @@ fn every_crate_that_is_shipped_is_told() {
     let asked =
         Command::new(env!("CARGO")).args(tree).args(["--prefix", "none", "-f", "{p}"]).output().unwrap();
     assert!(asked.status.success(), "{}", String::from_utf8_lossy(&asked.stderr));
-    let answer = told();
+    let answer = licences();
     let listed = String::from_utf8(asked.stdout).unwrap();
     let shipped: BTreeSet<String> = listed
         .lines()
@@ -42,7 +42,7 @@ fn every_crate_that_is_shipped_is_told() {
 
 #[test]
 fn every_package_that_is_shipped_is_told() {
-    let answer = told();
+    let answer = licences();
     for name in read("web/package.json")["dependencies"].as_object().unwrap().keys() {
         let answer = answer.iter().any(|of| of.rsplit_once(' ').is_some_and(|(answer, _)| answer == name));
         assert!(answer, "run `make licences`: {name}");

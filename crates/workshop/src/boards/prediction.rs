@@ -91,7 +91,7 @@ pub struct ShareOfColour {
 
 impl ShareOfColour {
     /// Colours of a surface, those told that take at least such a share of it.
-    pub fn told(colours: &[(Reflectance, f64)], least: f64, light: Light) -> Vec<Self> {
+    pub fn list(colours: &[(Reflectance, f64)], least: f64, light: Light) -> Vec<Self> {
         let shown: Vec<&(Reflectance, f64)> = colours.iter().filter(|(_, share)| *share >= least).collect();
         let shares: Vec<f64> = shown.iter().map(|(_, share)| *share).collect();
         let hex = |curve: &Reflectance| SeenInLight::of(curve, light).screen.srgb.to_string();
@@ -165,7 +165,7 @@ impl PlacePredicted {
         named: impl Fn(&AreaState) -> Option<String>,
     ) -> Self {
         let distinguished = seen.colours(light);
-        let mut colours = ShareOfColour::told(&distinguished, 0.005, light);
+        let mut colours = ShareOfColour::list(&distinguished, 0.005, light);
         for (colour, (curve, _)) in colours.iter_mut().zip(&distinguished) {
             colour.of = seen.states.iter().find(|state| state.seen == *curve).and_then(&named);
         }
@@ -282,12 +282,11 @@ impl<'a> SeenBoard<'a> {
                 (0..3).max_by(|a, b| moved[*a].difference.value().total_cmp(&moved[*b].difference.value()));
             let moves = most.filter(|_| !layer.muted).map_or_else(String::new, |most| {
                 let verdict = &moved[most];
-                if verdict.difference.value() < 0.5 {
+                if !verdict.can_be_seen() {
                     return "won’t show".to_owned();
                 }
-                let words = verdict.words.replace(" than the target", "");
                 let place = ["on the flat", "in the recess", "on the edge"][most];
-                format!("{words} {place}")
+                format!("{} {place}", verdict.lean())
             });
             answer.push(LayerPredicted {
                 id: layer.id.0,

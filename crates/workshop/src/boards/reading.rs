@@ -193,9 +193,8 @@ impl BoardReadingKept {
                 predicted_hex: predicted.map(|lab| hex(&Measured::Colour(lab))),
                 usual_difference: usual.map(off),
                 difference: predicted.map(off),
-                words: predicted.map_or_else(String::new, |lab| {
-                    Verdict::of(read, lab).words.replace("the target", "predicted")
-                }),
+                words: predicted
+                    .map_or_else(String::new, |lab| Verdict::against(read, lab, "predicted").words()),
             }
         };
         let spots: Vec<SpotKept> = reading.spots().iter().enumerate().map(spot).collect();

@@ -118,9 +118,9 @@ impl<'a> Tried<'a> {
         self.before.iter().map(|seen| seen.screen.srgb.to_string()).collect()
     }
 
-    fn told(&self, way: &Remedy) -> RemedyView {
+    fn view(&self, way: &Remedy) -> RemedyView {
         let after = Place::ALL.map(|place| SeenInLight::of(way.after.at(place), self.seen.look.light));
-        let moves = Verdict::of(after[0].lab, self.before[0].lab).words.replace(" than the target", "");
+        let moves = Verdict::of(after[0].lab, self.before[0].lab).lean().to_owned();
         RemedyView {
             words: match &way.pot {
                 Some(layer) => format!("{} {}", way.words, self.seen.shelf.pot_words(&layer.pot)),
@@ -149,7 +149,7 @@ impl ShelfSnapshot {
         Ok(RemediesView {
             first: trouble.first(),
             before: tried.before(),
-            ways: ways.iter().map(|way| tried.told(way)).collect(),
+            ways: ways.iter().map(|way| tried.view(way)).collect(),
             source: PRACTICE,
         })
     }
@@ -166,7 +166,7 @@ impl ShelfSnapshot {
         let schools = tried.mending().schools().map_err(|error| Refusal::field("/ground/colour", error))?;
         let shown = |school: &School| SchoolView {
             question: school.question,
-            ways: school.ways.iter().map(|way| tried.told(way)).collect(),
+            ways: school.ways.iter().map(|way| tried.view(way)).collect(),
         };
         Ok(SchoolsView {
             before: tried.before(),

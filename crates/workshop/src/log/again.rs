@@ -102,7 +102,7 @@ pub struct LikePot {
 
 impl LikePot {
     /// The same with what its line says.
-    pub fn told(&self, line: KeptLine) -> MixLike {
+    pub fn with_line(&self, line: KeptLine) -> MixLike {
         MixLike {
             mix: line.mix.or((line.kind == LogKind::Mix).then_some(line.document)),
             at: line.at.to_string(),
@@ -142,7 +142,7 @@ impl ShelfSnapshot {
         let judgement = AgainstTarget::of(now.best(), target, daylight)?;
         let since: Vec<String> =
             of.pot.iter().filter_map(|(paint, _)| self.learned_since(paint.0, of)).collect();
-        let said_then = if since.is_empty() { None } else { self.said_then(of.at, &of_whole, &now)? };
+        let said_then = if since.is_empty() { None } else { self.predicted_then(of.at, &of_whole, &now)? };
         let missing: Vec<String> =
             of.pot.iter().filter_map(|(paint, _)| self.cannot_be_used(paint.0)).collect();
         let same = missing.is_empty() && judgement.difference <= WILL_DO;
@@ -192,7 +192,7 @@ impl ShelfSnapshot {
     }
 
     /// What had been said of it, against what is said now.
-    fn said_then(
+    fn predicted_then(
         &self,
         then: Timestamp,
         pot: &[(PaintId, Parts)],
@@ -203,7 +203,7 @@ impl ShelfSnapshot {
             let (expected, today) = (daylight.face(said.best()), daylight.face(now.best()));
             let verdict = Verdict::of(today.lab, expected.lab);
             let words = match verdict.can_be_seen() {
-                true => verdict.words.replace(" than the target", ""),
+                true => verdict.lean().to_owned(),
                 false => "no change".to_owned(),
             };
             SaidThen {
@@ -213,7 +213,7 @@ impl ShelfSnapshot {
                 difference: verdict.difference.value(),
             }
         };
-        Ok(self.said_at(then, pot)?.map(compared))
+        Ok(self.predicted_at(then, pot)?.map(compared))
     }
 
     /// How often a tin was read after a line was written, what is believed of it; none where it was not.

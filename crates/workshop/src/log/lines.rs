@@ -172,11 +172,13 @@ pub(crate) fn of_pour(pour: &PourRecord, names: &dyn Names) -> Vec<LogLine> {
     if inside.is_empty() || total <= 0.0 {
         return Vec::new();
     }
-    let amounts: Vec<String> =
-        inside.iter().map(|(paint, ml)| format!("{} ml {}", said(*ml), named(names, *paint))).collect();
+    let amounts: Vec<String> = inside
+        .iter()
+        .map(|(paint, ml)| format!("{} ml {}", millilitres(*ml), named(names, *paint)))
+        .collect();
     let of = pour.name.as_ref().map_or_else(String::new, |name| format!(" of “{}”", name.as_str()));
     let verb = if pour.finished_at.is_some() { "Poured" } else { "Pouring" };
-    let words = format!("{verb} {} ml{of}", said(total));
+    let words = format!("{verb} {} ml{of}", millilitres(total));
     let shares =
         inside.iter().filter_map(|(paint, ml)| Some((*paint, Parts::new(*ml / total * 100.0).ok()?)));
     let last = pour.steps().last().map(|step| step.at);
@@ -190,7 +192,7 @@ pub(crate) fn of_pour(pour: &PourRecord, names: &dyn Names) -> Vec<LogLine> {
 }
 
 /// ml: with a figure behind the point where they are few.
-fn said(ml: f64) -> String {
+fn millilitres(ml: f64) -> String {
     if ml < 10.0 { format!("{ml:.1}") } else { format!("{ml:.0}") }
 }
 

@@ -88,13 +88,13 @@ impl Room<'_> {
 impl ZoneOnPhoto {
     fn of(zone: Zone, predicted: &Reflectance, read: Lab, within: f64) -> Self {
         let predicted = Seen::of(predicted, Light::Daylight);
-        let verdict = Verdict::of(read, predicted.lab);
+        let verdict = Verdict::against(read, predicted.lab, "predicted");
         let difference = verdict.difference.value();
         Self {
             zone: zone.id(),
             name: zone.name(),
             hex: predicted.screen.srgb.to_string(),
-            words: verdict.words.replace("the target", "predicted"),
+            words: verdict.words(),
             difference,
             held: difference <= within,
         }

@@ -43,7 +43,7 @@ impl ShelfSnapshot {
     /// then, with the paints as they are known now.
     pub fn skills(&self, done: &[Done]) -> Vec<SkillLearned> {
         let after = |until: usize| (self.boards()[until - 1].0.made_at.to_string(), self.hands_after(until));
-        let known: Vec<(String, LearnedHand)> = told(self.boards().len()).map(after).collect();
+        let known: Vec<(String, LearnedHand)> = evenly_spread(self.boards().len()).map(after).collect();
         let film = |technique: Technique| film(technique, self.hands(), &known);
         let pace = |technique: Technique| pace(technique, done);
         Technique::ALL
@@ -55,7 +55,7 @@ impl ShelfSnapshot {
 }
 
 /// Up to which of so many is shown: evenly spread, the last among them.
-fn told(all: usize) -> impl Iterator<Item = usize> {
+fn evenly_spread(all: usize) -> impl Iterator<Item = usize> {
     let n = all.min(MOST);
     (1..=n).map(move |nth| (nth * all).div_ceil(n))
 }
@@ -79,7 +79,7 @@ fn pace(technique: Technique, done: &[Done]) -> Option<SkillLearned> {
         let last = timed[until - 1];
         (last, Paces::learned(timed[..until].iter().copied()).of(&last.work))
     };
-    let known: Vec<(&Done, Pace)> = told(timed.len()).map(after).collect();
+    let known: Vec<(&Done, Pace)> = evenly_spread(timed.len()).map(after).collect();
     let (_, now) = known.last()?;
     let point = |(last, pace): &(&Done, Pace)| SkillPoint {
         at: last.at.to_string(),
@@ -112,7 +112,7 @@ mod tests {
     proptest! {
         #[test]
         fn what_is_told_is_spread_and_ends_with_all(all in 0usize..500) {
-            let shown: Vec<usize> = told(all).collect();
+            let shown: Vec<usize> = evenly_spread(all).collect();
             prop_assert_eq!(shown.len(), all.min(MOST));
             prop_assert!(shown.is_sorted_by(|one, next| one < next) && shown.iter().all(|until| (1..=all).contains(until)));
             prop_assert_eq!(shown.last().copied(), (all > 0).then_some(all));

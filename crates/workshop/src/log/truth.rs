@@ -73,9 +73,9 @@ pub struct CameOut {
 
 impl From<&Backtested> for CameOut {
     fn from(one: &Backtested) -> Self {
-        let verdict = Verdict::of(one.read, one.expected);
+        let verdict = Verdict::against(one.read, one.expected, "predicted");
         let words = match verdict.can_be_seen() {
-            true => verdict.words.replace("the target", "predicted"),
+            true => verdict.words(),
             false => "as predicted".to_owned(),
         };
         Self { words, difference: one.difference, within: one.within, held: one.held() }

@@ -83,7 +83,7 @@ impl Room<'_> {
         let verdict = Verdict::against(lab(worn), lab(&on_board.ok()?), "the board");
         let [card, own] = [card.kind, ground.kind].map(|kind| kind.name().to_lowercase());
         Some(if verdict.can_be_seen() {
-            format!("The board lay on {card}. Here on {own} it comes out {}.", verdict.words)
+            format!("The board lay on {card}. Here on {own} it comes out {}.", verdict.words())
         } else {
             format!("The board lay on {card}, the piece has {own}: no difference you could see.")
         })

@@ -361,7 +361,7 @@ impl Room<'_> {
                     chroma: seen.map(|seen| seen.lab.chroma()),
                     places: seen.map(hex).unwrap_or_default(),
                     colours: seen.map_or_else(Vec::new, |seen| {
-                        ShareOfColour::told(&seen.colours, 0.01, self.look.light)
+                        ShareOfColour::list(&seen.colours, 0.01, self.look.light)
                     }),
                 }
             })

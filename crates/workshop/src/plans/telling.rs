@@ -101,7 +101,7 @@ impl Planned<'_> {
     }
 
     /// The same as they are shown: in full the first time.
-    pub(super) fn told(&self, step: &Step, said: &mut Vec<TakeCare>) -> Vec<CareView> {
+    pub(super) fn care_views(&self, step: &Step, said: &mut Vec<TakeCare>) -> Vec<CareView> {
         let tell = |care: TakeCare| {
             if said.contains(&care) {
                 return CareView { words: care.short, source: None };
@@ -230,7 +230,10 @@ impl Planned<'_> {
             None => {
                 let mut said: Vec<TakeCare> = Vec::new();
                 self.in_order()
-                    .map(|one| StepView { care: self.told(one.0, &mut said), ..self.step(one, &swatches) })
+                    .map(|one| StepView {
+                        care: self.care_views(one.0, &mut said),
+                        ..self.step(one, &swatches)
+                    })
                     .collect()
             }
         };

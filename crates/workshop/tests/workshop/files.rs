@@ -21,7 +21,7 @@ fn how() -> HowToImport {
 fn planned(pile: &Pile, bytes: &[u8], how: &HowToImport) -> Result<(Import, ImportPlan), Refusal> {
     let shelf = pile.shelf();
     let import = Import::of(FileRead::of(bytes, how)?, &shelf);
-    let shown = import.told(&shelf);
+    let shown = import.view(&shelf);
     Ok((import, shown))
 }
 

@@ -40,7 +40,7 @@ impl Names for Known {
     }
 }
 
-fn told<T: Document>(value: &T) -> Vec<LogLine> {
+fn lines_of<T: Document>(value: &T) -> Vec<LogLine> {
     let id = Uuid::from_u128(1000);
     let lines = value.log(id, &Known);
     // From the file it tells the same.
@@ -70,7 +70,7 @@ fn parts(of: &[(Uuid, u32)]) -> Vec<MixPart> {
 fn a_mix_tells_its_parts_and_an_empty_one_nothing() {
     let mix =
         |named: Option<&str>, of: &[(Uuid, u32)]| SavedMix::new(named.map(name), parts(of), None).unwrap();
-    let words = |mix: &SavedMix| told(mix).into_iter().map(|line| line.words).collect::<Vec<_>>();
+    let words = |mix: &SavedMix| lines_of(mix).into_iter().map(|line| line.words).collect::<Vec<_>>();
     assert_eq!(
         words(&mix(Some("drift"), &[(SLATE, 5), (BARLEY, 1)])),
         ["Mixed “drift”: 5 slate blue : 1 barley"]
@@ -79,7 +79,7 @@ fn a_mix_tells_its_parts_and_an_empty_one_nothing() {
     assert_eq!(words(&mix(None, &[(SLATE, 1), (GONE, 2)])), ["Mixed 1 slate blue : 2 a deleted paint"]);
     assert_eq!(words(&mix(Some("empty"), &[])), [""; 0]);
     let tin = ShelfPaint::new(name("fern"), Class::Chalk, None);
-    assert_eq!(told(&tin)[0].words, "New on the shelf: fern");
+    assert_eq!(lines_of(&tin)[0].words, "New on the shelf: fern");
 }
 
 /// A pot tells what is in it, also after some was taken out again, at the time of its last addition, then of when it was finished.
@@ -90,20 +90,20 @@ fn a_pour_tells_what_is_in_the_pot() {
     };
     let mix = SavedMix::new(Some(name("drift")), parts(&[(SLATE, 5), (BARLEY, 1)]), None).unwrap();
     let mut pour = PourRecord::begin(MixId(Uuid::from_u128(7)), &mix, Some(240.0)).unwrap();
-    assert_eq!(told(&pour), [], "nothing is in it yet");
+    assert_eq!(lines_of(&pour), [], "nothing is in it yet");
     let step = |n: u128, at: Timestamp, action: PourAction| PourEvent { id: Uuid::from_u128(n), at, action };
     let added =
         |paint: Uuid, ml: f64| PourAction::Added { paint: PaintId(paint), ml, said: AmountAsEntered::Touch };
     pour = pour.with(step(1, at(0), added(SLATE, 200.0))).unwrap();
     pour = pour.with(step(2, at(5), added(BARLEY, 40.0))).unwrap();
-    let open = &told(&pour)[0];
+    let open = &lines_of(&pour)[0];
     assert_eq!(
         (open.words.as_str(), open.detail.as_str()),
         ("Pouring 240 ml of “drift”", "200 ml slate blue, 40 ml barley")
     );
     assert_eq!((open.at, open.mix), (Some(at(5)), Some(Uuid::from_u128(7))));
     pour = pour.with(step(3, at(9), PourAction::TakenOut { ml: 120.0 })).unwrap();
-    let closed = &told(&pour.finished(at(20)).unwrap())[0];
+    let closed = &lines_of(&pour.finished(at(20)).unwrap())[0];
     assert_eq!(closed.words, "Poured 120 ml of “drift”");
     assert_eq!(closed.at, Some(at(20)));
     let shares: f64 = closed.pot.iter().map(|(_, parts)| parts.value()).sum();
@@ -142,7 +142,7 @@ fn a_run_sheet_tells_its_steps() {
         let (zones, note) = (vec![Zone::Case, Zone::Legs], Note::new(note).unwrap());
         sheet.done.push(Done { work, zones, at, minutes, usual: 60.0, note, photo: None });
     }
-    let lines = told(&sheet);
+    let lines = lines_of(&sheet);
     let words: Vec<&str> = lines.iter().map(|line| line.words.as_str()).collect();
     assert_eq!(
         words,
@@ -163,7 +163,7 @@ fn a_note_is_a_note_a_photo_or_an_agreement() {
     let now: Timestamp = "2026-11-02T09:00:00Z".parse().unwrap();
     let of = |entry: LogNoteEntry| entry.parse(now);
     let words = |text: &str| Some(text.to_owned());
-    let line = |entry: LogNoteEntry| told::<LogNote>(&of(entry).unwrap()).remove(0);
+    let line = |entry: LogNoteEntry| lines_of::<LogNote>(&of(entry).unwrap()).remove(0);
     let plain = line(LogNoteEntry { words: words(" Dries dark. "), ..LogNoteEntry::default() });
     assert_eq!((plain.kind, plain.words.as_str(), plain.at), (LogKind::Note, "Dries dark.", Some(now)));
     let photo = line(LogNoteEntry { photo: Some(SLATE), ..LogNoteEntry::default() });
