@@ -7,7 +7,9 @@ use uuid::Uuid;
 use warm_blend_device::NotYet;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
-use warm_blend_paint::{Look, Measure, Millilitres, MixPart, PaintId, Parts, SavedMix, Verdict, WholeParts};
+use warm_blend_paint::{
+    Look, Measure, Millilitres, MixPart, PaintId, Parts, SavedMix, Units, Verdict, WholeParts,
+};
 
 use crate::label::LabelPart;
 use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swatch, label};
@@ -535,7 +537,12 @@ impl PotLabel {
         let place = record.place.clone().map(String::from);
         // As heavy as its tins are, together.
         let total = unit.say(record.total(), grams / record.total().max(f64::MIN_POSITIVE));
-        let text = label::text(name.as_deref(), &parts, &total, &day, place.as_deref(), &code);
+        let units = match unit {
+            AmountsIn::In(measure) => Units::of(measure),
+            AmountsIn::Grams => None,
+        };
+        let whole = units.unwrap_or_default().say_volume(record.total());
+        let text = label::text(name.as_deref(), &parts, &whole, &day, place.as_deref(), &code);
         let (code_size, code_path) = label::square(&text).ok_or(Refusal::Broken)?;
         Ok(Self {
             id: kept.id,

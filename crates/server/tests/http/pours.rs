@@ -194,7 +194,7 @@ async fn a_finished_pot_is_read_and_labelled() {
     assert!((sum - number(&label["total_ml"])).abs() < 1e-9, "the label adds up to the batch");
     assert_eq!((label["place"].as_str(), parts[0]["parts"].as_u64()), (Some("shelf 3"), Some(3)));
     let text = label["text"].as_str().unwrap();
-    for word in ["3 dove grey : 1 night blue", "201 ml", "shelf 3", label["code"].as_str().unwrap()] {
+    for word in ["3 dove grey : 1 night blue", "6.8 fl oz", "shelf 3", label["code"].as_str().unwrap()] {
         assert!(text.contains(word), "{word} in {text}");
     }
     assert!(label["code_path"].as_str().unwrap().starts_with("M0 0h7"));

@@ -129,8 +129,8 @@ async fn parts_and_counts_that_cannot_be_are_refused() {
     // What is chosen from a list is shown with the list.
     let moon = json!({"paints": [paint("#888", 1.0)], "light": "moon"});
     assert!(about(&bench.post("/api/predict", moon, REFUSED).await, "/light").contains("north-shade"));
-    let milk = json!({"paints": [{"class": "milk", "parts": 1}]});
-    assert!(about(&bench.post("/api/predict", milk, REFUSED).await, "/paints/0").contains("latex-satin"));
+    let unknown = json!({"paints": [{"class": "mirror", "parts": 1}]});
+    assert!(about(&bench.post("/api/predict", unknown, REFUSED).await, "/paints/0").contains("latex-satin"));
 }
 
 #[tokio::test]

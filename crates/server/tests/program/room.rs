@@ -64,7 +64,8 @@ async fn after_every_picture_most_memory_is_given_back() {
 async fn large_photos_take_turns() {
     let folder = tempfile::tempdir().unwrap();
     let running = serve(&folder.path().join("workspace.db"));
-    let client = reqwest::Client::new();
+    // No connection is used again: while the next photo is made up, the program may have closed it.
+    let client = reqwest::Client::builder().pool_max_idle_per_host(0).build().unwrap();
     let bring = |photo: &[u8]| {
         let to = format!("{}/api/photos", running.base);
         tokio::spawn(

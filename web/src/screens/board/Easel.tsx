@@ -3,11 +3,13 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Board, BoardKept, Mix, Paint } from '../../api/client';
 import { useLook } from '../../light/light';
+import { BY_THE_WINDOW } from '../../parts/Lamp';
 import { NameInPlace } from '../../parts/NameInPlace';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useAction } from '../../parts/useAction';
+import { useNarrow } from '../../parts/useNarrow';
 import { Conflict } from '../../shared/Conflict';
 import { NotPredicted } from '../../shared/NotPredicted';
 import { useBoardCalls, type useBoardChoices, useStrip } from '../../state/boards';
@@ -16,6 +18,7 @@ import { useDraft } from '../../state/useDraft';
 import { useTellDeleted } from '../../state/useTellDeleted';
 import { cured, stripOf } from './entry';
 import { Layers } from './Layers';
+import { Picture } from './Picture';
 import { Places } from './Places';
 import { ReadBoard } from './ReadBoard';
 import { Rescue } from './Rescue';
@@ -56,6 +59,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
   const preview = useStrip(entry, letter, step);
   const strip = preview.last;
   const count = strip?.layers.length ?? 0;
+  const narrow = useNarrow();
   const on = step === undefined ? undefined : Math.min(step, count);
 
   const remove = () =>
@@ -90,6 +94,21 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
           </button>
         </div>
         {draft.problem && <TroubleLine>{draft.problem.message}</TroubleLine>}
+        {narrow && open && (
+          // What a change does is seen while it is made.
+          <div className="sticky top-0 z-10 -mx-4">
+            <Picture
+              entry={entry}
+              letter={letter}
+              layers={on}
+              lit={BY_THE_WINDOW}
+              all={false}
+              small
+              width={840}
+              alt={`Strip ${letter} while a layer is changed`}
+            />
+          </div>
+        )}
         <Layers
           key={letter}
           entry={entry}
