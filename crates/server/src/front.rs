@@ -1,6 +1,6 @@
 //! The front end, embedded in the program (in a debug build read from `web/dist`).
 
-use axum::http::{StatusCode, Uri, header};
+use axum::http::{HeaderMap, StatusCode, Uri, header};
 use axum::response::{Html, IntoResponse, Response};
 use rust_embed::RustEmbed;
 use uuid::Uuid;
@@ -17,7 +17,7 @@ struct Built;
 const NONCE_PLACE: &str = "__NONCE__";
 
 /// A file of the front end, or the page itself for every address that a screen may have.
-pub async fn front(uri: Uri) -> Response {
+pub async fn front(uri: Uri, headers: HeaderMap) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path == "api" || path.starts_with("api/") {
         return Problem::not_found(format!("nothing at {}", uri.path())).into_response();
@@ -28,12 +28,27 @@ pub async fn front(uri: Uri) -> Response {
             let keep =
                 if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };
             let kind = file.metadata.mimetype().to_owned();
-            ([(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep.to_owned())], file.data)
-                .into_response()
+            let about = [(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep.to_owned())];
+            match Built::get(&format!("{path}.br")).filter(|_| takes_brotli(&headers)) {
+                Some(small) => {
+                    let encoded = [(header::CONTENT_ENCODING, "br"), (header::VARY, "accept-encoding")];
+                    (about, encoded, small.data).into_response()
+                }
+                None => (about, file.data).into_response(),
+            }
         }
         None if path.contains('.') => Problem::not_found(format!("no file {path}")).into_response(),
         None => page(),
     }
+}
+
+/// Whether who asks takes Brotli (RFC 7932); scripts and styles are compressed so when they are built.
+fn takes_brotli(headers: &HeaderMap) -> bool {
+    let accepted = headers.get_all(header::ACCEPT_ENCODING).iter().filter_map(|value| value.to_str().ok());
+    accepted.flat_map(|value| value.split(',')).any(|coding| {
+        let mut parts = coding.split(';').map(str::trim);
+        parts.next() == Some("br") && parts.next() != Some("q=0")
+    })
 }
 
 fn page() -> Response {

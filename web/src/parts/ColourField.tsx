@@ -53,7 +53,7 @@ export function ColourField({ colour, onChange, problem, pointer, label }: Props
   return (
     <fieldset className="grid gap-2">
       <legend className="sr-only">{label}</legend>
-      <div className="flex items-center justify-between">
+      <div className="flex flex-wrap items-center justify-between">
         <span aria-hidden className="text-sm font-semibold">
           {label}
         </span>

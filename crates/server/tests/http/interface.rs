@@ -5,6 +5,8 @@ use std::path::Path;
 
 use serde_json::Value;
 
+use crate::bench::Bench;
+
 /// `web/src/api/openapi.json` is what the front end's types are made from; `make api` writes it anew.
 #[test]
 fn the_front_end_is_typed_by_this_interface() {
@@ -25,4 +27,29 @@ fn every_operation_has_a_name_of_its_own() {
         }
     }
     assert!(names.len() > 15);
+}
+
+/// Scripts come as small as they were made, to who takes them so, and as they are to who does not.
+#[tokio::test]
+async fn the_front_end_comes_compressed() {
+    let bench = Bench::empty().await;
+    let page = bench.client.get(&bench.base).send().await.unwrap().text().await.unwrap();
+    let script = page.split('"').find(|part| part.starts_with("/assets/") && part.ends_with(".js")).unwrap();
+    let ask = async |takes: &str| {
+        let asked = bench.client.get(format!("{}{script}", bench.base)).header("accept-encoding", takes);
+        let answer = asked.send().await.unwrap();
+        let header = |name| answer.headers().get(name).map(|value| value.to_str().unwrap().to_owned());
+        let about = (header("content-encoding"), header("content-type").unwrap());
+        (about, answer.bytes().await.unwrap().len())
+    };
+    let ((plain, kind), whole) = ask("identity").await;
+    assert_eq!(plain, None);
+    for takes in ["br", "gzip, deflate, br", "gzip;q=0.5, br;q=1.0"] {
+        let ((coding, own), length) = ask(takes).await;
+        assert_eq!((coding.as_deref(), &own), (Some("br"), &kind), "{takes}");
+        assert!(3 * length < whole, "{length} of {whole}");
+    }
+    for takes in ["br;q=0", "gzip", "brotli"] {
+        assert_ne!(ask(takes).await.0.0.as_deref(), Some("br"), "{takes}");
+    }
 }

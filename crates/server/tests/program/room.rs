@@ -65,7 +65,9 @@ async fn large_photos_take_turns() {
     let folder = tempfile::tempdir().unwrap();
     let running = serve(&folder.path().join("workspace.db"));
     // No connection is used again: while the next photo is made up, the program may have closed it.
-    let client = reqwest::Client::builder().pool_max_idle_per_host(0).build().unwrap();
+    let client = reqwest::Client::builder().pool_max_idle_per_host(0);
+    // Nor does it give up on one whose turn has not come.
+    let client = client.tcp_user_timeout(None::<std::time::Duration>).build().unwrap();
     let bring = |photo: &[u8]| {
         let to = format!("{}/api/photos", running.base);
         tokio::spawn(

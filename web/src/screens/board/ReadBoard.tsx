@@ -78,7 +78,10 @@ export function ReadBoard({ board, letter, state, strip }: Props) {
         <h2 className="text-base font-semibold">Read the strip {letter} you painted</h2>
         <Segments label="How to read it" choices={ways} value={way} onChange={setWay} />
       </div>
-      <ul aria-label="Predicted and read" className="grid gap-px sm:grid-cols-3">
+      <ul
+        aria-label="Predicted and read"
+        className={`grid gap-px ${way === 'type' ? 'sm:max-xl:grid-cols-3' : 'sm:grid-cols-3'}`}
+      >
         {PLACES.map((place) => (
           <li key={place} className="grid content-start gap-2">
             <Compared
