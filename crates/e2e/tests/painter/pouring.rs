@@ -203,6 +203,8 @@ async fn over_a_slow_line_nothing_is_taken_down_twice() {
     put_on_the_bench(&painter, "toasted straw").await;
     painter.click("button", "Start pouring").await;
     painter.reads("The pot is empty: pour the first paint").await;
+    // By then it is weighed.
+    painter.reads("g in the pot").await;
     painter.slow_line(Duration::from_millis(700)).await;
     painter.click("button", "Pour 50 g").await;
     take_down(&painter).await;
